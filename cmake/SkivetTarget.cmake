@@ -1,0 +1,25 @@
+# Flags every target of ours shares.
+add_library(skivet_options INTERFACE)
+target_include_directories(skivet_options INTERFACE ${CMAKE_SOURCE_DIR}/src)
+target_compile_options(skivet_options INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wno-sign-conversion
+                       -Wnon-virtual-dtor -Wold-style-cast -Wimplicit-fallthrough
+                       # false alarms inside tl::expected with GCC 12
+                       $<$<CXX_COMPILER_ID:GNU>:-Wno-maybe-uninitialized>)
+if(SKIVET_WERROR)
+  target_compile_options(skivet_options INTERFACE -Werror)
+endif()
+if(SKIVET_SANITIZE)
+  target_compile_options(skivet_options INTERFACE -fsanitize=address,undefined -fno-sanitize-recover=undefined
+                         -fno-omit-frame-pointer)
+  target_link_options(skivet_options INTERFACE -fsanitize=address,undefined)
+endif()
+
+# skivet_library(NAME SOURCES... LINKS targets it may include from)
+# One folder of src/, one target: a folder cannot include what it does not link.
+function(skivet_library name)
+  cmake_parse_arguments(ARG "" "" "SOURCES;LINKS;PRIVATE" ${ARGN})
+  add_library(skivet_${name} STATIC ${ARG_SOURCES})
+  target_link_libraries(skivet_${name} PUBLIC skivet_options ${ARG_LINKS} PRIVATE ${ARG_PRIVATE})
+  target_precompile_headers(skivet_${name} PRIVATE <algorithm> <array> <cstdint> <cstring> <functional> <memory>
+                            <optional> <span> <string> <string_view> <utility> <vector>)
+endfunction()

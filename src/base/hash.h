@@ -1,0 +1,16 @@
+#pragma once
+#include <array>
+
+#include "base/bytes.h"
+
+namespace skivet {
+
+using Sha256 = std::array<std::byte, 32>;
+
+/// FIPS 180-4 SHA-256.
+[[nodiscard]] Sha256 sha256(ByteSpan data);
+[[nodiscard]] std::string to_hex(ByteSpan data);
+/// CRC-32 (ISO-HDLC: polynomial 0xEDB88320, check value of "123456789" is 0xCBF43926), as ZIP and PNG use it.
+[[nodiscard]] std::uint32_t crc32(ByteSpan data, std::uint32_t start = 0);
+
+}  // namespace skivet

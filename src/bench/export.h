@@ -1,0 +1,16 @@
+#pragma once
+// Taking a texture out as a file a paint program opens, and reading the edit back in the form that was exported.
+#include "texture/texture.h"
+
+namespace skivet {
+
+enum class ExportAs { png, dds };
+[[nodiscard]] std::string_view extension_of(ExportAs as);
+
+/// Level 0 (or `mip`) of the first layer and face as PNG.
+[[nodiscard]] Result<Bytes> export_png(const TextureFile& texture, std::uint32_t mip = 0);
+/// The compressed bytes, untouched, in a DDS file; a DDS file comes out as it is.
+[[nodiscard]] Result<Bytes> export_dds(const TextureFile& texture);
+[[nodiscard]] Result<Bytes> export_as(const TextureFile& texture, ExportAs as);
+
+}  // namespace skivet

@@ -1,0 +1,262 @@
+// How an edit becomes levels.
+//
+// Level 0 is compared with our decode of the original, in the form that was exported; equal blocks keep their bytes. For the smaller
+// levels the touched texels are followed through the footprint of the filter the original chain was made with. An untouched texel is
+// the original's own, so its block keeps its bytes; a touched one is the filtered edit plus what the original level had beyond its own
+// filter, weighted by how much of its footprint is untouched.
+#include "bench/fitting.h"
+
+#include <fmt/format.h>
+
+#include "codec/codec.h"
+#include "codec/paint_form.h"
+
+namespace skivet {
+namespace {
+
+bool all_opaque(const Image& image) {
+    return std::all_of(image.texels.begin(), image.texels.end(), [](const Texel& t) { return t[3] == 255; });
+}
+
+bool all_clear(const Image& image) {
+    return std::all_of(image.texels.begin(), image.texels.end(), [](const Texel& t) { return t[3] == 0; });
+}
+
+void check_alpha(Fit& out, const Image& original, Image& edited, Format format, const FitOptions& options) {
+    const auto& f = info(format);
+    const bool had = f.has_alpha && !all_opaque(original);
+    const bool has = !all_opaque(edited);
+    if (options.restore_alpha && had)
+        for (std::size_t i = 0; i < edited.texels.size(); ++i) edited.texels[i][3] = original.texels[i][3];
+    else if (options.drop_alpha && has)
+        for (auto& t : edited.texels) t[3] = 255;
+    else if (had && !has)
+        out.findings.push_back({Grade::mend, "Alpha is gone", "The original uses alpha; in the edit everything is opaque. A cut-out or a mask would be lost.", Mend::restore_alpha});
+    else if (!had && has && f.has_alpha)
+        out.findings.push_back({Grade::mend, "Alpha appeared", "The original is opaque; parts of the edit are not, and the game may show holes.", Mend::drop_alpha});
+    else if (has && !f.has_alpha)
+        out.findings.push_back({Grade::note, "Alpha is left out", fmt::format("{} has no alpha; what the edit has there is not used.", f.name), Mend::none});
+}
+
+/// Paint programs often drop the color of fully transparent texels and leave one flat color there. That is not an edit: where all
+/// that changed under zero alpha became the same color, the original's color goes back (fidelity rule 5).
+void check_hidden_color(Fit& out, const Image& original, Image& edited) {
+    if (all_clear(original)) return;  // alpha is no transparency here
+    std::vector<std::size_t> hidden;
+    for (std::size_t i = 0; i < edited.texels.size(); ++i)
+        if (original.texels[i][3] == 0 && edited.texels[i][3] == 0 && original.texels[i] != edited.texels[i]) hidden.push_back(i);
+    if (hidden.empty()) return;
+    const auto flat = edited.texels[hidden.front()];
+    if (!std::all_of(hidden.begin(), hidden.end(), [&](std::size_t i) { return edited.texels[i] == flat; })) return;
+    for (const auto i : hidden) edited.texels[i] = original.texels[i];
+    out.findings.push_back({Grade::note, "Color under zero alpha was put back",
+                            fmt::format("{} hidden texels had lost their color when the file was saved.", grouped(hidden.size())), Mend::none});
+}
+
+Image resized(const Image& image, std::uint32_t width, std::uint32_t height, bool srgb) {
+    return to_bytes(resize(to_float(image, srgb), width, height, MipFilter::kaiser), srgb);
+}
+
+/// The levels of one layer and face after an edit of level 0.
+class Rebuild {
+public:
+    Rebuild(const TextureFile& original, Fit& fit) : original_(original), fit_(fit) {}
+
+    Result<std::vector<SurfaceEdit>> run(const Image& before, const Image& after) {
+        std::vector<SurfaceEdit> edits;
+        std::vector<std::uint8_t> dirty(before.texels.size());
+        bool any = false;
+        for (std::size_t i = 0; i < dirty.size(); ++i) dirty[i] = before.texels[i] != after.texels[i], any = any || dirty[i];
+        const auto& d = original_.layout.desc;
+        const bool linear = fit_.mips.recipe.linear_light;
+        const auto filter = fit_.mips.recipe.filter;
+        ImageF old_level, new_level;
+        ImageF share;  // how much of a texel's footprint was touched, in all channels alike
+        for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
+            const auto* surface = original_.layout.find(mip);
+            if (!surface) return fail(ErrorCode::damaged, fmt::format("mip {} is missing", mip));
+            SKIVET_TRY(const auto own, original_.decode(mip));
+            const auto& f = info(d.format);
+            LevelFit level;
+            level.blocks = level_bytes(d.format, own.width, own.height) / f.block_bytes;
+            level.kept = level.blocks;
+            if (any) {
+                Image wanted = after;
+                if (mip == 0) {
+                    old_level = to_float(before, linear);
+                    new_level = to_float(after, linear);
+                    share = ImageF(own.width, own.height);
+                    for (std::size_t i = 0; i < dirty.size(); ++i) share.texels[i].fill(dirty[i] ? 1.0f : 0.0f);
+                } else {
+                    dirty = next_dirty(dirty, old_level.width, old_level.height, filter);
+                    old_level = next_mip(old_level, filter);
+                    new_level = next_mip(new_level, filter);
+                    share = next_mip(share, MipFilter::box);
+                    wanted = merge(own, old_level, new_level, share, dirty, linear);
+                }
+                const auto bytes = original_.surface_bytes(*surface);
+                if (!bytes) return fail(bytes.error());
+                SKIVET_TRY(auto encoded, encode_changed(d.format, wanted, own, *bytes, &level.kept));
+                if (encoded != *bytes) edits.push_back({static_cast<std::size_t>(surface - original_.layout.surfaces.data()), std::move(encoded)});
+            }
+            fit_.levels.push_back(level);
+        }
+        return edits;
+    }
+
+private:
+    const TextureFile& original_;
+    Fit& fit_;
+
+    Image merge(const Image& own, const ImageF& old_level, const ImageF& new_level, const ImageF& share,
+                const std::vector<std::uint8_t>& dirty, bool linear) const {
+        auto mixed = to_float(own, linear);
+        for (std::size_t i = 0; i < mixed.texels.size(); ++i) {
+            if (!dirty[i]) continue;
+            const float clean = 1 - std::clamp(share.texels[i][0], 0.0f, 1.0f);
+            for (std::size_t c = 0; c < 4; ++c)
+                mixed.texels[i][c] = new_level.texels[i][c] + (mixed.texels[i][c] - old_level.texels[i][c]) * clean;
+        }
+        auto out = stored_form(original_.layout.desc.format, to_bytes(mixed, linear));
+        for (std::size_t i = 0; i < out.texels.size(); ++i)
+            if (!dirty[i]) out.texels[i] = own.texels[i];
+        return out;
+    }
+};
+
+/// An edited DDS of the same shape: its own levels go in as they are, so that what a person compressed with care is not
+/// compressed again. Blocks that decode to the same texels keep the original's bytes.
+Result<std::vector<SurfaceEdit>> take_levels(const TextureFile& original, const TextureFile& edited, Fit& fit) {
+    std::vector<SurfaceEdit> edits;
+    const auto& f = info(original.layout.desc.format);
+    for (std::size_t i = 0; i < original.layout.surfaces.size(); ++i) {
+        const auto& surface = original.layout.surfaces[i];
+        const auto* theirs = edited.layout.find(surface.mip, surface.layer, surface.face, surface.slice);
+        if (!theirs) return fail(ErrorCode::damaged, fmt::format("mip {} is missing in the edit", surface.mip));
+        SKIVET_TRY(const auto before, original.surface_bytes(surface));
+        SKIVET_TRY(auto after, edited.surface_bytes(*theirs));
+        LevelFit level;
+        level.blocks = before.size() / f.block_bytes;
+        const auto* codec = block_codec(original.layout.desc.format);
+        for (std::size_t b = 0; b < level.blocks; ++b) {
+            const auto at = b * f.block_bytes;
+            bool same = std::equal(before.begin() + static_cast<std::ptrdiff_t>(at), before.begin() + static_cast<std::ptrdiff_t>(at + f.block_bytes),
+                                   after.begin() + static_cast<std::ptrdiff_t>(at));
+            if (!same && codec) {
+                BlockTexels a, c;
+                codec->decode_block(before.data() + at, a);
+                codec->decode_block(after.data() + at, c);
+                if (a == c) {
+                    std::copy_n(before.begin() + static_cast<std::ptrdiff_t>(at), f.block_bytes, after.begin() + static_cast<std::ptrdiff_t>(at));
+                    same = true;
+                }
+            }
+            level.kept += same;
+        }
+        if (surface.layer == 0 && surface.face == 0 && surface.slice == 0) fit.levels.push_back(level);
+        if (after != before) edits.push_back({i, std::move(after)});
+    }
+    return edits;
+}
+
+void check_shape(Fit& out, const TextureDesc& d, const EditedFile& edited) {
+    if (!edited.texture) return;
+    const auto& e = edited.texture->layout.desc;
+    if (e.format != d.format)
+        out.findings.push_back({Grade::note, fmt::format("Saved as {}, goes back as {}", info(e.format).name, info(d.format).name),
+                                "The game expects the original's format. Save as PNG to lose nothing on the way.", Mend::none});
+    if (e.mips != d.mips)
+        out.findings.push_back({Grade::note, fmt::format("Saved with {} mips, goes back with {}", e.mips, d.mips), "The levels are made again from the largest one.", Mend::none});
+}
+
+}  // namespace
+
+bool Fit::blocked() const {
+    return std::any_of(findings.begin(), findings.end(), [](const auto& f) { return f.grade == Grade::blocks; });
+}
+bool Fit::needs_mend() const {
+    return std::any_of(findings.begin(), findings.end(), [](const auto& f) { return f.grade >= Grade::mend; });
+}
+std::uint64_t Fit::kept_blocks() const {
+    std::uint64_t sum = 0;
+    for (const auto& level : levels) sum += level.kept;
+    return sum;
+}
+std::uint64_t Fit::new_blocks() const {
+    std::uint64_t sum = 0;
+    for (const auto& level : levels) sum += level.blocks - level.kept;
+    return sum;
+}
+
+Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const FitOptions& options) {
+    Fit out;
+    const auto& d = original.layout.desc;
+    SKIVET_TRY(const auto before, original.decode(0));
+    SKIVET_TRY(out.mips, guess_mips(original));
+    out.original = paint_form(d.format, before);
+    const bool srgb = out.mips.recipe.linear_light || d.color == ColorSpace::srgb;
+    Image painted = edited.image;
+    if (painted.width != d.width || painted.height != d.height) {
+        if (!options.resize) {
+            out.findings.push_back({Grade::blocks, fmt::format("{}×{} where the game has {}×{}", painted.width, painted.height, d.width, d.height),
+                                    "The game reads the size from its own tables and would show rubbish.", Mend::resize});
+            out.edited = std::move(painted);
+            return out;
+        }
+        painted = resized(painted, d.width, d.height, srgb);
+    }
+    check_shape(out, d, edited);
+    check_alpha(out, before, painted, d.format, options);
+    auto wanted = stored_form(d.format, painted);
+    if (info(d.format).has_alpha) check_hidden_color(out, before, wanted);
+    out.edited = paint_form(d.format, wanted);
+    out.change = difference(out.original, out.edited);
+
+    const bool as_they_are = edited.texture && !options.resize && !options.drop_alpha && !options.restore_alpha &&
+                             edited.texture->layout.desc.format == d.format && edited.texture->layout.desc.width == d.width &&
+                             edited.texture->layout.desc.height == d.height && edited.texture->layout.desc.depth == d.depth &&
+                             edited.texture->layout.desc.mips == d.mips && edited.texture->layout.desc.layers == d.layers &&
+                             edited.texture->layout.desc.faces == d.faces;
+    if (!as_they_are && d.depth > 1) {
+        out.findings.push_back({Grade::blocks, "A volume can only come back as DDS", "A picture has one slice; this texture has " + std::to_string(d.depth) + ".", Mend::none});
+        return out;
+    }
+    std::vector<SurfaceEdit> edits;
+    if (as_they_are) {
+        SKIVET_TRY(edits, take_levels(original, *edited.texture, out));
+    } else {
+        SKIVET_TRY(edits, Rebuild(original, out).run(before, wanted));
+        if (d.layers * d.faces > 1)
+            out.findings.push_back({Grade::note, "Only the first face or layer was edited", "The others stay as they are.", Mend::none});
+    }
+    auto file = original.kind->replace(original.file, original.layout, edits);
+    if (!file) {
+        out.findings.push_back({Grade::blocks, "The texture cannot be written back", file.error().message(), Mend::none});
+        return out;
+    }
+    out.file = std::move(*file);
+    const auto again = original.kind->layout(out.file, out.file.size(), ReadLimits{});
+    if (!again) return fail(again.error().within("what the game would get"));
+    SKIVET_TRY(const auto result, original.kind->decode(out.file, *again, *again->find(0)));
+    out.result = paint_form(d.format, result);
+    out.quality = difference(out.edited, out.result);
+    if (!out.needs_mend())
+        out.findings.push_back({Grade::fits, "Size, mips and format match",
+                                fmt::format("{}×{} · {} {} · {}{}", d.width, d.height, d.mips, d.mips == 1 ? "level" : "mips", info(d.format).name,
+                                            d.color == ColorSpace::srgb ? " sRGB" : ""),
+                                Mend::none});
+    return out;
+}
+
+Result<Bytes> encode_levels(const Image& image, const TextureDesc& d, MipRecipe recipe) {
+    Bytes out;
+    auto level = to_float(image, recipe.linear_light);
+    for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
+        if (mip > 0) level = next_mip(level, recipe.filter);
+        SKIVET_TRY(const auto bytes, encode(d.format, stored_form(d.format, mip == 0 ? image : to_bytes(level, recipe.linear_light))));
+        out.insert(out.end(), bytes.begin(), bytes.end());
+    }
+    return out;
+}
+
+}  // namespace skivet

@@ -1,0 +1,79 @@
+#pragma once
+// Fitting: the edit becomes a texture the game can read, and nothing that was not edited changes.
+#include "pixel/metrics.h"
+#include "pixel/mips.h"
+#include "texture/texture.h"
+
+namespace skivet {
+
+/// What an edited file holds: a picture, and for texture files (DDS) also the texture.
+struct EditedFile {
+    Image image;                              ///< level 0, as painted
+    std::optional<TextureFile> texture;       ///< when the file carries its own format and levels
+};
+
+/// Reads a PNG or DDS file. Errors say what is wrong with it.
+[[nodiscard]] Result<EditedFile> read_edited(Bytes file, const ReadLimits& limits);
+
+/// How the original's mips were most likely made, found by making them again in every way we know.
+struct MipGuess {
+    MipRecipe recipe;
+    double rms = 0;      ///< of the best recipe against the original's first levels, in 8-bit steps
+    bool known = false;  ///< false for textures of one level, or when no recipe comes close (made by hand)
+};
+[[nodiscard]] Result<MipGuess> guess_mips(const TextureFile& original);
+[[nodiscard]] std::string describe(const MipGuess& guess);
+
+enum class Mend { none, resize, restore_alpha, drop_alpha };
+
+enum class Grade {
+    fits,    ///< as the game needs it
+    note,    ///< worth knowing; the result is right
+    mend,    ///< probably not meant; delivering is possible
+    blocks,  ///< the game could not read the result
+};
+
+/// One card of the fit list.
+struct Finding {
+    Grade grade = Grade::fits;
+    std::string headline;   ///< plain words
+    std::string detail;     ///< what it means in the game
+    Mend mend = Mend::none; ///< the one-press repair, where there is one
+};
+
+struct FitOptions {
+    bool resize = false;         ///< mend: bring the edit to the original's size
+    bool restore_alpha = false;  ///< mend: take alpha from the original
+    bool drop_alpha = false;     ///< mend: make everything opaque
+};
+
+/// Blocks (or texels, for uncompressed formats) of one level.
+struct LevelFit {
+    std::uint64_t blocks = 0;
+    std::uint64_t kept = 0;   ///< with the original's own bytes
+};
+
+struct Fit {
+    std::vector<Finding> findings;
+    Image original;              ///< level 0 of the original, decoded, in paint form
+    Image edited;                ///< level 0 of the edit after mends, in paint form
+    Image result;                ///< level 0 of what the game will get: encoded and decoded again, in paint form
+    Bytes file;                  ///< the texture file for the game; empty when a finding blocks
+    std::vector<LevelFit> levels;
+    MipGuess mips;
+    Difference quality;          ///< edited against result
+    Difference change;           ///< original against edited
+
+    [[nodiscard]] bool blocked() const;
+    [[nodiscard]] bool needs_mend() const;
+    [[nodiscard]] std::uint64_t new_blocks() const;
+    [[nodiscard]] std::uint64_t kept_blocks() const;
+};
+
+/// Errors are those of the original or the machine; everything about the edit is a finding.
+[[nodiscard]] Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const FitOptions& options);
+
+/// A new texture from a picture, all levels by `recipe`. Used by `encode --format`.
+[[nodiscard]] Result<Bytes> encode_levels(const Image& image, const TextureDesc& desc, MipRecipe recipe);
+
+}  // namespace skivet

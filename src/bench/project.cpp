@@ -1,0 +1,151 @@
+#include "bench/project.h"
+
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+#include "base/file_write.h"
+#include "base/text.h"
+
+namespace skivet {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+constexpr std::pair<PieceState, std::string_view> states[] = {
+    {PieceState::on_the_bench, "on the bench"}, {PieceState::out, "out"}, {PieceState::changed, "changed"}, {PieceState::fits, "fits"},
+    {PieceState::needs_mend, "needs a mend"}, {PieceState::delivered, "delivered"}, {PieceState::gone_stale, "gone stale"}};
+
+PieceState state_named(std::string_view name) {
+    for (const auto& [state, text] : states)
+        if (text == name) return state;
+    return PieceState::on_the_bench;
+}
+
+nlohmann::json to_json(const Piece& p) {
+    return {{"source", p.address.source.string()}, {"inner", p.address.inner}, {"as", p.as == ExportAs::png ? "png" : "dds"},
+            {"file", p.file.generic_string()}, {"original", p.original_hash}, {"exported", p.exported_hash}, {"seen", p.seen_hash},
+            {"delivered", p.delivered_hash}, {"delivered_texture", p.delivered_texture}, {"state", std::string(name_of(p.state))},
+            {"resize", p.options.resize}, {"restore_alpha", p.options.restore_alpha}, {"drop_alpha", p.options.drop_alpha},
+            {"changed_at", p.changed_at}};
+}
+
+Piece piece_from(const nlohmann::json& j) {
+    Piece p;
+    p.address.source = j.at("source").get<std::string>();
+    p.address.inner = j.at("inner").get<std::vector<std::string>>();
+    p.as = j.at("as").get<std::string>() == "dds" ? ExportAs::dds : ExportAs::png;
+    p.file = safe_relative_path(j.at("file").get<std::string>());
+    p.original_hash = safe_relative_path(j.at("original").get<std::string>());
+    p.exported_hash = j.at("exported").get<std::string>();
+    p.seen_hash = j.at("seen").get<std::string>();
+    p.delivered_hash = j.at("delivered").get<std::string>();
+    p.delivered_texture = j.at("delivered_texture").get<std::string>();
+    p.state = state_named(j.at("state").get<std::string>());
+    p.options = {j.at("resize").get<bool>(), j.at("restore_alpha").get<bool>(), j.at("drop_alpha").get<bool>()};
+    p.changed_at = j.at("changed_at").get<std::int64_t>();
+    if (p.address.inner.empty()) throw std::runtime_error("a piece without a path");
+    return p;
+}
+
+std::string hash_of(ByteSpan data) { return to_hex(sha256(data)); }
+
+}  // namespace
+
+std::string_view name_of(PieceState state) {
+    for (const auto& [known, text] : states)
+        if (known == state) return text;
+    return "";
+}
+
+std::string Piece::name() const { return fs::path(address.inner.back()).stem().string(); }
+
+Result<Project> open_project(const fs::path& folder) {
+    Project out;
+    out.folder = folder;
+    out.name = folder.filename().string();
+    const auto file = folder / "project.json";
+    std::error_code code;
+    if (!fs::exists(file, code)) return out;
+    SKIVET_TRY(const auto bytes, read_file(file, 64u << 20));
+    try {
+        const auto j = nlohmann::json::parse(as_text(bytes));
+        out.name = j.at("name").get<std::string>();
+        out.game = j.at("game").get<std::string>();
+        for (const auto& source : j.at("sources")) out.sources.emplace_back(source.get<std::string>());
+        for (const auto& piece : j.at("pieces")) out.pieces.push_back(piece_from(piece));
+    } catch (const std::exception& error) {
+        return fail(Error{ErrorCode::damaged, fmt::format("the project cannot be read: {}", error.what()), {file.string()}, std::nullopt,
+                          "Move the file away to start the project anew; work/ and vault/ stay as they are"});
+    }
+    return out;
+}
+
+Status save_project(const Project& project) {
+    nlohmann::json j = {{"name", project.name}, {"game", project.game.string()}, {"sources", nlohmann::json::array()}, {"pieces", nlohmann::json::array()}};
+    for (const auto& source : project.sources) j["sources"].push_back(source.string());
+    for (const auto& piece : project.pieces) j["pieces"].push_back(to_json(piece));
+    return write_file(project.folder / "project.json", as_bytes(j.dump(1, ' ', false, nlohmann::json::error_handler_t::replace)));
+}
+
+Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Address& address, ExportAs as, std::int64_t now) {
+    SKIVET_TRY(auto bytes, read_address(kinds, address));
+    Piece piece;
+    piece.address = address;
+    piece.as = as;
+    piece.original_hash = hash_of(bytes);
+    SKIVET_CHECK(write_file(project.original_of(piece), bytes));
+    auto texture = TextureFile::open(kinds.textures, std::move(bytes), address.inner.back(), kinds.limits);
+    if (!texture) return fail(std::move(texture).error().within(address.inner.back()));
+    auto exported = export_as(*texture, as);
+    if (!exported) return fail(std::move(exported).error().within(address.inner.back()));
+    fs::path relative = safe_relative_path(address.source.stem().string());
+    for (const auto& step : address.inner) relative /= safe_relative_path(step);
+    // The whole old name stays in the new one, so that x.dds and x.pnl side by side do not meet in one file.
+    relative += extension_of(as);
+    piece.file = relative;
+    for (int n = 2; std::any_of(project.pieces.begin(), project.pieces.end(), [&](const Piece& p) { return p.file == piece.file; }); ++n)
+        piece.file = relative.parent_path() / fmt::format("{}_{}{}", relative.stem().string(), n, extension_of(as));
+    SKIVET_CHECK(write_file(project.work() / piece.file, *exported));
+    piece.exported_hash = piece.seen_hash = hash_of(*exported);
+    piece.state = PieceState::out;
+    piece.changed_at = now;
+    return piece;
+}
+
+Piece look_at_piece(const Project& project, Piece piece, std::int64_t now) {
+    const auto bytes = read_file(project.work() / piece.file);
+    if (!bytes) return piece;
+    const auto hash = hash_of(*bytes);
+    if (hash == piece.seen_hash) return piece;
+    piece.seen_hash = hash;
+    piece.changed_at = now;
+    piece.state = hash == piece.exported_hash && piece.delivered_hash.empty() ? PieceState::out
+                  : !piece.delivered_hash.empty() && hash == piece.delivered_hash ? PieceState::delivered
+                                                                                  : PieceState::changed;
+    return piece;
+}
+
+Result<Piece> check_source(const Kinds& kinds, Piece piece) {
+    SKIVET_TRY(const auto bytes, read_address(kinds, piece.address));
+    const auto hash = hash_of(bytes);
+    if (hash != piece.original_hash && (piece.delivered_texture.empty() || hash != piece.delivered_texture)) piece.state = PieceState::gone_stale;
+    return piece;
+}
+
+Result<TextureFile> original_texture(const Kinds& kinds, const Project& project, const Piece& piece) {
+    auto bytes = read_file(project.original_of(piece));
+    if (!bytes) return fail(std::move(bytes).error().within("originals"));
+    return TextureFile::open(kinds.textures, std::move(*bytes), piece.address.inner.back(), kinds.limits);
+}
+
+Result<Fit> fit_piece(const Kinds& kinds, const Project& project, const Piece& piece) {
+    SKIVET_TRY(const auto original, original_texture(kinds, project, piece));
+    auto bytes = read_file(project.work() / piece.file);
+    if (!bytes) return fail(std::move(bytes).error().within(piece.name()));
+    auto edited = read_edited(std::move(*bytes), kinds.limits);
+    if (!edited) return fail(std::move(edited).error().within(piece.file.filename().string()));
+    return fit(original, *edited, piece.options);
+}
+
+}  // namespace skivet

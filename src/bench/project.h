@@ -1,0 +1,62 @@
+#pragma once
+// A project is a folder of Skivet's with everything about one game's mod:
+//   project.json   sources and pieces
+//   work/          exported files, watched
+//   originals/     the texture files of the pieces as the game had them, by SHA-256
+//   vault/         what deliveries overwrote
+#include "base/hash.h"
+#include "bench/export.h"
+#include "bench/fitting.h"
+#include "container/address.h"
+
+namespace skivet {
+
+enum class PieceState { on_the_bench, out, changed, fits, needs_mend, delivered, gone_stale };
+[[nodiscard]] std::string_view name_of(PieceState state);
+
+struct Piece {
+    Address address;
+    ExportAs as = ExportAs::png;
+    std::filesystem::path file;      ///< relative to the project's work folder
+    std::string original_hash;       ///< SHA-256 of the texture file as the game had it; its copy is in originals/
+    std::string exported_hash;       ///< of the exported file, to notice a save
+    std::string seen_hash;           ///< of the file when it was last looked at
+    std::string delivered_hash;      ///< of the edited file that was delivered; empty: not delivered
+    std::string delivered_texture;   ///< of the texture file that went into the game
+    PieceState state = PieceState::on_the_bench;
+    FitOptions options;
+    std::int64_t changed_at = 0;     ///< seconds since 1970, UTC
+
+    [[nodiscard]] std::string name() const;
+};
+
+struct Project {
+    std::filesystem::path folder;
+    std::string name;
+    std::filesystem::path game;                    ///< the installation; may be empty
+    std::vector<std::filesystem::path> sources;    ///< in load order
+    std::vector<Piece> pieces;
+
+    [[nodiscard]] std::filesystem::path work() const { return folder / "work"; }
+    [[nodiscard]] std::filesystem::path vault() const { return folder / "vault"; }
+    [[nodiscard]] std::filesystem::path original_of(const Piece& piece) const { return folder / "originals" / piece.original_hash; }
+};
+
+/// Reads project.json; a folder without one gives an empty project there. Error `damaged` names the file.
+[[nodiscard]] Result<Project> open_project(const std::filesystem::path& folder);
+[[nodiscard]] Status save_project(const Project& project);
+
+/// Takes an entry to the bench: keeps its original bytes and writes it out. The file name follows the entry's path and never leaves
+/// the work folder.
+[[nodiscard]] Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Address& address, ExportAs as, std::int64_t now);
+
+/// Looks at the piece's file and returns the piece with its state brought up to date: changed when the file was saved with other
+/// content, out when it is as exported. A file that is gone or half written leaves the state as it is.
+[[nodiscard]] Piece look_at_piece(const Project& project, Piece piece, std::int64_t now);
+/// Whether the game's entry is still what was taken or what we delivered; sets gone_stale otherwise.
+[[nodiscard]] Result<Piece> check_source(const Kinds& kinds, Piece piece);
+
+[[nodiscard]] Result<TextureFile> original_texture(const Kinds& kinds, const Project& project, const Piece& piece);
+[[nodiscard]] Result<Fit> fit_piece(const Kinds& kinds, const Project& project, const Piece& piece);
+
+}  // namespace skivet

@@ -1,0 +1,230 @@
+#include "catalog/catalog.h"
+
+#include <fmt/format.h>
+#include <mutex>
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_for.h>
+#include <unordered_map>
+
+#include "base/file_write.h"
+#include "base/text.h"
+
+namespace skivet {
+namespace {
+
+constexpr std::size_t head_bytes = 256;
+
+EntryKind kind_by_name(std::string_view path) {
+    const auto name = lower(path);
+    const auto ends = [&](std::string_view ending) { return name.ends_with(ending); };
+    if (ends(".glb") || ends(".gltf") || ends(".obj")) return EntryKind::mesh;
+    if (ends(".zip")) return EntryKind::container;
+    if (ends(".dds")) return EntryKind::texture;
+    if (ends(".png")) return EntryKind::image;
+    return EntryKind::other;
+}
+
+bool looks_like_container(const Kinds& kinds, ByteSpan head) {
+    if (head.size() >= 4 && load_le<std::uint32_t>(head.data()) == 0x04034b50) return true;
+    for (const auto& sheet : kinds.container_sheets)
+        for (const auto& rule : sheet->recognize)
+            if (rule.at && *rule.at <= head.size() && rule.bytes.size() <= head.size() - *rule.at &&
+                std::equal(rule.bytes.begin(), rule.bytes.end(), head.begin() + static_cast<std::ptrdiff_t>(*rule.at)))
+                return true;
+    return false;
+}
+
+class Builder {
+public:
+    Builder(const Kinds& kinds, Progress& progress, bool recurse, bool recognize_content)
+        : kinds_(kinds), progress_(progress), recurse_(recurse), recognize_content_(recognize_content) {}
+
+    /// Items of one container, in entry order, those of archives inside right behind their entry.
+    std::vector<CatalogItem> look_through(const Container& container, std::size_t source, const std::vector<std::string>& outer) {
+        const auto& entries = container.entries();
+        progress_.total += entries.size();
+        std::vector<std::vector<CatalogItem>> found(entries.size());
+        tbb::parallel_for(tbb::blocked_range<std::size_t>(0, entries.size(), 64), [&](const auto& range) {
+            for (auto i = range.begin(); i != range.end() && !progress_.cancel.canceled(); ++i) {
+                found[i] = look_at(container, i, source, outer);
+                ++progress_.done;
+            }
+        });
+        std::vector<CatalogItem> out;
+        for (auto& items : found) std::move(items.begin(), items.end(), std::back_inserter(out));
+        return out;
+    }
+
+    std::vector<Error> problems() && { return std::move(problems_); }
+
+private:
+    const Kinds& kinds_;
+    Progress& progress_;
+    bool recurse_;
+    bool recognize_content_;
+    std::mutex mutex_;
+    std::vector<Error> problems_;
+
+    void report(Error error) {
+        const std::lock_guard lock(mutex_);
+        if (problems_.size() < 1000) problems_.push_back(std::move(error));
+    }
+
+    std::vector<CatalogItem> look_at(const Container& container, std::size_t entry, std::size_t source, const std::vector<std::string>& outer) {
+        const auto& e = container.entries()[entry];
+        std::vector<CatalogItem> out(1);
+        auto& item = out.front();
+        item.source = source;
+        item.inner = outer;
+        item.inner.push_back(e.path);
+        item.size = e.size;
+        item.stored = e.stored;
+        item.method = e.method;
+        item.kind = kind_by_name(e.path);
+        if (!recognize_content_ || e.size == 0) return out;
+        const auto head = container.read_head(entry, head_bytes);
+        if (!head) {
+            item.error = head.error();
+            report(head.error());
+            return out;
+        }
+        if (const auto kind = kinds_.textures.recognize(*head, e.path)) {
+            item.kind = kind->name() == "PNG" ? EntryKind::image : EntryKind::texture;
+            item.file_kind = kind->name();
+            auto layout = kind->layout(*head, e.size, kinds_.limits);
+            if (layout) {
+                item.desc = layout->desc;
+            } else {
+                item.error = in_entry(container, entry, std::move(layout).error());
+                report(*item.error);
+            }
+        } else if (looks_like_container(kinds_, *head)) {
+            item.kind = EntryKind::container;
+            if (recurse_ && outer.size() + 1 < kinds_.limits.depth) {
+                auto bytes = container.read(entry, kinds_.limits);
+                if (!bytes) {
+                    report(std::move(bytes).error());
+                    return out;
+                }
+                auto inside = open_container(kinds_, FileView::of(std::move(*bytes), e.path));
+                if (!inside) {
+                    report(std::move(inside).error());
+                    return out;
+                }
+                auto more = look_through(**inside, source, item.inner);
+                std::move(more.begin(), more.end(), std::back_inserter(out));
+            }
+        }
+        return out;
+    }
+};
+
+}  // namespace
+
+std::string_view name_of(EntryKind kind) {
+    switch (kind) {
+        case EntryKind::texture: return "texture";
+        case EntryKind::image: return "image";
+        case EntryKind::container: return "container";
+        case EntryKind::mesh: return "mesh";
+        default: return "other";
+    }
+}
+
+std::string CatalogItem::name() const { return std::filesystem::path(path()).stem().string(); }
+
+std::vector<Source> open_sources(const Kinds& kinds, std::span<const std::filesystem::path> paths) {
+    std::vector<Source> out;
+    for (const auto& path : paths) {
+        Source source{path, nullptr, std::nullopt};
+        auto opened = open_source(kinds, path);
+        if (opened) source.container = std::move(*opened);
+        else source.error = std::move(opened).error();
+        out.push_back(std::move(source));
+    }
+    return out;
+}
+
+Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> sources, Progress& progress, bool recurse, bool recognize_content) {
+    Catalog catalog;
+    Builder builder(kinds, progress, recurse, recognize_content);
+    for (std::size_t s = 0; s < sources.size(); ++s) {
+        if (!sources[s].container) continue;
+        auto items = builder.look_through(*sources[s].container, s, {});
+        std::move(items.begin(), items.end(), std::back_inserter(catalog.items));
+        SKIVET_CHECK(progress.cancel.check());
+    }
+    catalog.problems = std::move(builder).problems();
+    // The last source that has a path is the one the game loads. Paths inside archives inside count with their steps.
+    std::unordered_map<std::string, std::size_t> last;
+    const auto key = [](const CatalogItem& item) {
+        std::string text;
+        for (const auto& step : item.inner) text += "::" + step;
+        return lower(text);
+    };
+    for (const auto& item : catalog.items) {
+        auto& source = last[key(item)];
+        source = std::max(source, item.source);
+    }
+    for (auto& item : catalog.items) item.effective = last[key(item)] == item.source;
+    return catalog;
+}
+
+bool matches(const CatalogItem& item, std::string_view query) {
+    std::string haystack;
+    for (const auto& step : item.inner) haystack += step + ' ';
+    if (item.is_texture()) haystack += fmt::format("{} {}×{} {}x{} {}", info(item.desc.format).name, item.desc.width, item.desc.height, item.desc.width, item.desc.height, item.file_kind);
+    haystack = lower(haystack);
+    const auto words = lower(query);
+    for (std::size_t at = 0; at < words.size();) {
+        const auto end = std::min(words.find(' ', at), words.size());
+        if (end > at && haystack.find(words.substr(at, end - at)) == std::string::npos) return false;
+        at = end + 1;
+    }
+    return true;
+}
+
+Address address_of(const Source& source, const CatalogItem& item) { return {source.path, item.inner}; }
+
+Result<TextureFile> open_texture(const Kinds& kinds, const Source& source, const CatalogItem& item) {
+    Bytes bytes;
+    if (item.inner.size() == 1 && source.container) {
+        const auto entry = source.container->find(item.path());
+        if (!entry) return fail(ErrorCode::missing, fmt::format("there is no entry \"{}\" any more", item.path()));
+        SKIVET_TRY(bytes, source.container->read(*entry, kinds.limits));
+    } else {
+        SKIVET_TRY(bytes, read_address(kinds, address_of(source, item)));
+    }
+    auto texture = TextureFile::open(kinds.textures, std::move(bytes), item.path(), kinds.limits);
+    if (!texture) return fail(std::move(texture).error().within(item.path()));
+    return texture;
+}
+
+Result<std::vector<std::filesystem::path>> find_sources(const Kinds& kinds, const std::filesystem::path& folder) {
+    std::vector<std::filesystem::path> out;
+    std::error_code code;
+    const auto order = folder / "load_order.txt";
+    if (std::filesystem::exists(order, code)) {
+        SKIVET_TRY(const auto bytes, read_file(order, 1u << 20));
+        const auto text = as_text(bytes);
+        for (std::size_t at = 0; at < text.size();) {
+            const auto end = std::min(text.find('\n', at), text.size());
+            auto line = text.substr(at, end - at);
+            while (!line.empty() && (line.back() == '\r' || line.back() == ' ')) line.pop_back();
+            const auto name = safe_relative_path(line);
+            if (!name.empty() && line.front() != '#' && std::filesystem::exists(folder / name, code)) out.push_back(folder / name);
+            at = end + 1;
+        }
+        return out;
+    }
+    for (const auto& item : std::filesystem::directory_iterator(folder, code)) {
+        if (item.is_directory(code)) continue;
+        if (item.is_regular_file(code) && open_source(kinds, item.path())) out.push_back(item.path());
+    }
+    if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
+    std::sort(out.begin(), out.end());
+    if (std::filesystem::is_directory(folder / "override", code)) out.push_back(folder / "override");
+    return out;
+}
+
+}  // namespace skivet

@@ -1,0 +1,64 @@
+#pragma once
+// The index of everything found in the sources.
+#include "base/progress.h"
+#include "container/address.h"
+
+namespace skivet {
+
+/// One archive or folder of the game, opened. Later sources in a list win over earlier ones.
+struct Source {
+    std::filesystem::path path;
+    std::shared_ptr<const Container> container;   ///< null when it could not be opened
+    std::optional<Error> error;                   ///< why
+};
+
+enum class EntryKind { texture, image, container, mesh, other };
+[[nodiscard]] std::string_view name_of(EntryKind kind);
+
+/// One entry of one source, at any depth.
+struct CatalogItem {
+    std::size_t source = 0;             ///< index into the list of sources
+    std::vector<std::string> inner;     ///< steps from the source to the entry
+    EntryKind kind = EntryKind::other;
+    std::string file_kind;              ///< "DDS", "PNG", a sheet's name; empty for what is no texture
+    TextureDesc desc;                   ///< textures only
+    std::uint64_t size = 0;             ///< bytes, unpacked
+    std::uint64_t stored = 0;
+    std::string method;
+    bool effective = true;              ///< no later source has an entry with this path
+    std::optional<Error> error;         ///< recognized, but its header does not hold
+
+    [[nodiscard]] const std::string& path() const { return inner.back(); }
+    [[nodiscard]] std::string name() const;   ///< file name without folders and extension
+    [[nodiscard]] bool is_texture() const { return kind == EntryKind::texture || kind == EntryKind::image; }
+};
+
+struct Catalog {
+    std::vector<CatalogItem> items;
+    std::vector<Error> problems;        ///< entries that could not be looked at; the rest is there
+};
+
+[[nodiscard]] std::vector<Source> open_sources(const Kinds& kinds, std::span<const std::filesystem::path> paths);
+
+/// Looks at the head of every entry; nothing is unpacked but archives inside archives. Items are in the order of sources and entries.
+/// With `recognize_content` false only names and sizes are listed. Error `canceled` only.
+[[nodiscard]] Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> sources, Progress& progress, bool recurse = true,
+                                            bool recognize_content = true);
+
+/// True when every word of the query occurs in the item's path, format or size; letters match in either case.
+[[nodiscard]] bool matches(const CatalogItem& item, std::string_view query);
+
+/// The whole texture file of an item.
+[[nodiscard]] Result<TextureFile> open_texture(const Kinds& kinds, const Source& source, const CatalogItem& item);
+/// The address as the command line writes it.
+[[nodiscard]] Address address_of(const Source& source, const CatalogItem& item);
+
+/// A small picture in paint form, decoded from the smallest mip that has at least `side` texels on its longer side and reduced to
+/// fit side × side.
+[[nodiscard]] Result<Image> thumbnail(const TextureFile& texture, std::uint32_t side);
+
+/// The sources of a game folder: archives that open and an `override` folder, in load order by name with the override last.
+/// A file named `load_order.txt` in the folder (one name a line, # for comments) states the order instead.
+[[nodiscard]] Result<std::vector<std::filesystem::path>> find_sources(const Kinds& kinds, const std::filesystem::path& game_folder);
+
+}  // namespace skivet

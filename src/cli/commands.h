@@ -1,0 +1,63 @@
+#pragma once
+// The commands of skivet-cli. Each takes its options as a value and returns the exit code; results go to `out`, failures to `err`.
+#include <iosfwd>
+
+#include "catalog/catalog.h"
+
+namespace skivet::cli {
+
+struct Context {
+    Kinds kinds;
+    std::ostream& out;
+    std::ostream& err;
+    CancelToken cancel;
+    bool json = false;
+    std::filesystem::path vault;
+
+    /// Prints the error and returns its exit code.
+    int failed(const Error& error) const;
+};
+
+struct ListOptions {
+    std::vector<std::string> sources;
+    std::vector<std::string> match;
+    bool textures = false;
+    bool recursive = false;
+};
+struct ExportOptions {
+    std::vector<std::string> sources;
+    std::filesystem::path to;
+    std::string as = "png";
+    std::vector<std::string> match;
+    std::string mip = "0";
+    std::string alpha = "keep";
+    bool flat = false;
+    bool resume = false;
+};
+struct EncodeOptions {
+    std::filesystem::path image, out;
+    std::string format, like, mips = "full", color;
+};
+struct ReplaceOptions {
+    std::string address;
+    std::filesystem::path with;
+    bool dry_run = false;
+    bool as_is = false;
+};
+struct ApplyOptions {
+    std::filesystem::path folder, into;
+    bool dry_run = false;
+};
+
+int list(Context& context, const ListOptions& options);
+int show(Context& context, const std::string& address);
+int export_entries(Context& context, const ExportOptions& options);
+int encode_image(Context& context, const EncodeOptions& options);
+int replace(Context& context, const ReplaceOptions& options);
+int apply_folder(Context& context, const ApplyOptions& options);
+int restore(Context& context, const std::string& source, const std::vector<std::string>& addresses);
+int verify(Context& context, const std::string& source);
+int compare(Context& context, const std::string& a, const std::string& b);
+int sheet_check(Context& context, const std::string& file);
+
+}  // namespace skivet::cli

@@ -1,0 +1,198 @@
+// Commands that only read: list, show, verify, compare, sheet check.
+#include <cmath>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+#include <ostream>
+
+#include "base/file_write.h"
+#include "base/hash.h"
+#include "base/text.h"
+#include "bench/fitting.h"
+#include "cli/commands.h"
+#include "codec/codec.h"
+#include "codec/paint_form.h"
+
+namespace skivet::cli {
+namespace {
+
+using nlohmann::json;
+
+std::string dump(const json& value) { return value.dump(-1, ' ', false, json::error_handler_t::replace); }
+
+json to_json(const Source& source, const CatalogItem& item) {
+    json j = {{"address", address_of(source, item).text()}, {"path", item.path()}, {"source", source.path.string()},
+              {"kind", std::string(name_of(item.kind))}, {"size", item.size}, {"stored", item.stored}, {"method", item.method},
+              {"effective", item.effective}};
+    if (item.is_texture() && item.desc.format != Format::unknown) {
+        const auto& d = item.desc;
+        j.update({{"format", std::string(info(d.format).name)}, {"width", d.width}, {"height", d.height}, {"depth", d.depth},
+                  {"layers", d.layers}, {"faces", d.faces}, {"mips", d.mips}, {"color", std::string(name_of(d.color))}, {"role", "unsure"}});
+    }
+    return j;
+}
+
+/// JSON has no infinity; equal pictures have no noise.
+json decibels(double value) { return std::isinf(value) ? json(nullptr) : json(std::round(value * 1000) / 1000); }
+std::string decibel_text(double value) { return std::isinf(value) ? "equal" : fmt::format("{:.2f} dB", value); }
+
+}  // namespace
+
+int Context::failed(const Error& error) const {
+    err << "skivet-cli: " << error.message() << '\n';
+    return exit_code(error.code);
+}
+
+int list(Context& c, const ListOptions& options) {
+    std::vector<std::filesystem::path> paths(options.sources.begin(), options.sources.end());
+    const auto sources = open_sources(c.kinds, paths);
+    int code = 0;
+    bool any = false;
+    for (const auto& source : sources) {
+        if (source.error) code = c.failed(*source.error);
+        else any = true;
+    }
+    if (!any) return code;
+    Progress progress;
+    progress.cancel = c.cancel;
+    const auto catalog = build_catalog(c.kinds, sources, progress, options.recursive, options.textures || c.json || options.recursive);
+    if (!catalog) return c.failed(catalog.error());
+    for (const auto& item : catalog->items) {
+        if (options.textures && !item.is_texture()) continue;
+        const auto fits = [&](const std::string& pattern) { return glob_match(pattern, item.path()); };
+        if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) continue;
+        const auto& source = sources[item.source];
+        if (c.json) {
+            c.out << dump(to_json(source, item)) << '\n';
+        } else {
+            std::string what(name_of(item.kind));
+            if (item.is_texture() && item.desc.format != Format::unknown)
+                what = fmt::format("{} {} {} {}", name_of(item.kind), info(item.desc.format).name, size_text(item.desc), item.desc.mips);
+            c.out << fmt::format("{:>12}  {:<9} {:<32} {}\n", grouped(item.size), item.method, what, address_of(source, item).text());
+        }
+    }
+    for (const auto& problem : catalog->problems) {
+        c.err << "skivet-cli: " << problem.message() << '\n';
+        code = 1;
+    }
+    return code == 0 ? 0 : 1;
+}
+
+int show(Context& c, const std::string& text) {
+    const auto address = parse_address(text);
+    if (!address) return c.failed(address.error());
+    auto bytes = read_address(c.kinds, *address);
+    if (!bytes) return c.failed(bytes.error());
+    const auto size = bytes->size();
+    const auto name = address->inner.empty() ? address->source.string() : address->inner.back();
+    json j = {{"address", address->text()}, {"size", size}, {"sha256", to_hex(sha256(*bytes))}};
+    std::vector<std::pair<std::string, std::string>> lines = {{"address", address->text()}, {"bytes", grouped(size)}};
+    if (c.kinds.textures.recognize(*bytes, name)) {
+        const auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), name, c.kinds.limits);
+        if (!texture) return c.failed(texture.error().within(name));
+        const auto& d = texture->layout.desc;
+        const auto guess = guess_mips(*texture);
+        if (!guess) return c.failed(guess.error().within(name));
+        j.update({{"kind", "texture"}, {"file_kind", texture->kind->name()}, {"format", std::string(info(d.format).name)}, {"width", d.width},
+                  {"height", d.height}, {"depth", d.depth}, {"layers", d.layers}, {"faces", d.faces}, {"mips", d.mips},
+                  {"color", std::string(name_of(d.color))}, {"mip_filter", describe(*guess)}});
+        lines.insert(lines.end(), {{"kind", texture->kind->name()}, {"format", std::string(info(d.format).name)}, {"size", size_text(d)},
+                                   {"mips", std::to_string(d.mips)}, {"color", std::string(name_of(d.color))}, {"mips made by", describe(*guess)}});
+        if (texture->layout.direct)
+            for (const auto& s : texture->layout.surfaces)
+                if (s.layer == 0 && s.face == 0 && s.slice == 0)
+                    lines.push_back({fmt::format("mip {}", s.mip), fmt::format("{}×{}, {} bytes at {}", s.width, s.height, grouped(s.size), hex(s.offset))});
+    } else {
+        j["kind"] = "other";
+        lines.push_back({"kind", "no texture we know"});
+    }
+    if (c.json) c.out << dump(j) << '\n';
+    else
+        for (const auto& [key, value] : lines) c.out << fmt::format("{:<14}{}\n", key, value);
+    return 0;
+}
+
+int verify(Context& c, const std::string& path) {
+    const auto source = open_source(c.kinds, path);
+    if (!source) return c.failed(source.error());
+    const auto& container = **source;
+    std::uint64_t damaged = 0;
+    for (std::size_t i = 0; i < container.entries().size(); ++i) {
+        if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
+        const auto& entry = container.entries()[i];
+        auto bytes = container.read(i, c.kinds.limits);
+        std::optional<Error> error;
+        if (!bytes) error = bytes.error();
+        else if (c.kinds.textures.recognize(*bytes, entry.path))
+            if (auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), entry.path, c.kinds.limits); !texture)
+                error = in_entry(container, i, texture.error());
+        if (!error) continue;
+        ++damaged;
+        if (c.json) c.out << dump({{"path", entry.path}, {"damaged", true}, {"message", error->message()}}) << '\n';
+        else c.out << "damaged: " << error->message() << '\n';
+    }
+    if (c.json) c.out << dump({{"entries", container.entries().size()}, {"damaged", damaged}}) << '\n';
+    else c.out << fmt::format("{} entries, {} damaged\n", grouped(container.entries().size()), grouped(damaged));
+    return damaged ? 3 : 0;
+}
+
+int compare(Context& c, const std::string& a, const std::string& b) {
+    std::vector<TextureFile> textures;
+    for (const auto& text : {a, b}) {
+        const auto address = parse_address(text);
+        if (!address) return c.failed(address.error());
+        auto bytes = read_address(c.kinds, *address);
+        if (!bytes) return c.failed(bytes.error());
+        auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), text, c.kinds.limits);
+        if (!texture) return c.failed(texture.error().within(text));
+        textures.push_back(std::move(*texture));
+    }
+    const auto& x = textures[0];
+    const auto& y = textures[1];
+    if (x.layout.desc.width != y.layout.desc.width || x.layout.desc.height != y.layout.desc.height)
+        return c.failed(Error{ErrorCode::unfit, fmt::format("{} and {} texels cannot be compared", size_text(x.layout.desc), size_text(y.layout.desc)), {}, {}, {}});
+    json levels = json::array();
+    for (std::uint32_t mip = 0; mip < std::min(x.layout.desc.mips, y.layout.desc.mips); ++mip) {
+        const auto p = x.decode(mip), q = y.decode(mip);
+        if (!p) return c.failed(p.error());
+        if (!q) return c.failed(q.error());
+        const auto d = difference(paint_form(x.layout.desc.format, *p), paint_form(y.layout.desc.format, *q));
+        json level = {{"mip", mip}, {"psnr_rgb", decibels(d.psnr_rgb)}, {"psnr_alpha", decibels(d.psnr_alpha)}, {"ssim", std::round(d.ssim * 1e6) / 1e6},
+                      {"max_error", d.max_error}, {"changed_texels", d.changed_texels}};
+        std::string blocks;
+        const auto& f = info(x.layout.desc.format);
+        if (f.block_compressed() && x.layout.desc.format == y.layout.desc.format) {
+            const auto left = x.surface_bytes(*x.layout.find(mip)), right = y.surface_bytes(*y.layout.find(mip));
+            if (!left) return c.failed(left.error());
+            if (!right) return c.failed(right.error());
+            std::uint64_t changed = 0;
+            for (std::size_t at = 0; at < left->size(); at += f.block_bytes)
+                changed += !std::equal(left->begin() + static_cast<std::ptrdiff_t>(at), left->begin() + static_cast<std::ptrdiff_t>(at + f.block_bytes),
+                                       right->begin() + static_cast<std::ptrdiff_t>(at));
+            level["changed_blocks"] = changed;
+            blocks = fmt::format(" · {} blocks", grouped(changed));
+        }
+        if (!c.json)
+            c.out << fmt::format("mip {}: color {} · alpha {} · SSIM {:.4f} · largest error {} · {} texels{}\n", mip, decibel_text(d.psnr_rgb),
+                                 decibel_text(d.psnr_alpha), d.ssim, d.max_error, grouped(d.changed_texels), blocks);
+        levels.push_back(std::move(level));
+    }
+    if (c.json) {
+        auto j = levels.front();
+        j.erase("mip");
+        j["mips"] = levels;
+        c.out << dump(j) << '\n';
+    }
+    return 0;
+}
+
+int sheet_check(Context& c, const std::string& file) {
+    const auto bytes = read_file(file, 1u << 20);
+    if (!bytes) return c.failed(bytes.error());
+    const auto sheet = parse_sheet(as_text(*bytes), std::filesystem::path(file).filename().string());
+    if (!sheet) return c.failed(sheet.error());
+    c.out << fmt::format("{}: a {} sheet with {} header fields and {} record fields\n", sheet->name,
+                         sheet->kind == SheetKind::container ? "container" : "texture", sheet->header.fields.size(), sheet->record.fields.size());
+    return 0;
+}
+
+}  // namespace skivet::cli

@@ -1,0 +1,133 @@
+#include "cli/run.h"
+
+#include <CLI/CLI.hpp>
+#include <ostream>
+
+#include "cli/commands.h"
+#include "cli/sheet_folders.h"
+#include "delivery/vault.h"
+
+namespace skivet::cli {
+
+int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err, const CancelToken& cancel) {
+    CLI::App app("Finds game textures inside archives, takes them out, and puts edits back with nothing else changed.", "skivet-cli");
+    app.require_subcommand(1);
+    app.set_version_flag("--version", std::string("skivet-cli ") + SKIVET_VERSION);
+    app.footer("Addresses: archive.zip::path/inside.dds, and :: again for an archive inside.\n"
+               "Exit codes: 0 done, 1 done in part, 2 wrong use, 3 input refused, 4 the system failed, 130 canceled.");
+    Context context{{}, out, err, cancel, false, Vault::default_folder()};
+    std::vector<std::string> sheets;
+    int code = 0;
+    std::function<int()> command;
+    const auto common = [&](CLI::App* sub) {
+        sub->add_flag("--json", context.json, "Print JSON Lines");
+        sub->add_option("--sheet", sheets, "Also use this sheet")->type_name("FILE");
+    };
+    const auto with_vault = [&](CLI::App* sub) { sub->add_option("--vault", context.vault, "Where overwritten bytes are kept")->type_name("DIR"); };
+
+    ListOptions list_options;
+    auto* sub = app.add_subcommand("list", "List the entries of archives and folders");
+    sub->add_option("SOURCE", list_options.sources)->required();
+    sub->add_flag("--textures", list_options.textures, "Only textures and images");
+    sub->add_flag("--recursive", list_options.recursive, "Also inside archives inside");
+    sub->add_option("--match", list_options.match, "Only paths that fit a pattern with * and ?")->type_name("GLOB");
+    common(sub);
+    sub->callback([&] { command = [&] { return list(context, list_options); }; });
+
+    std::string address;
+    sub = app.add_subcommand("show", "Show all facts of one entry");
+    sub->add_option("ADDRESS", address)->required();
+    common(sub);
+    sub->callback([&] { command = [&] { return show(context, address); }; });
+
+    ExportOptions export_options;
+    sub = app.add_subcommand("export", "Write textures as files");
+    sub->add_option("SOURCE_OR_ADDRESS", export_options.sources)->required();
+    sub->add_option("--to", export_options.to, "Target folder")->required()->type_name("DIR");
+    sub->add_option("--as", export_options.as, "png or dds")->capture_default_str();
+    sub->add_option("--match", export_options.match, "Only paths that fit a pattern")->type_name("GLOB");
+    sub->add_option("--mip", export_options.mip, "A level, or all")->capture_default_str();
+    sub->add_option("--alpha", export_options.alpha, "keep, split into a gray image, or drop")->check(CLI::IsMember({"keep", "split", "drop"}))->capture_default_str();
+    sub->add_flag("--flat", export_options.flat, "No folders");
+    sub->add_flag("--resume", export_options.resume, "Leave out what is already there");
+    common(sub);
+    sub->callback([&] { command = [&] { return export_entries(context, export_options); }; });
+
+    EncodeOptions encode_options;
+    sub = app.add_subcommand("encode", "Make a texture from an image");
+    sub->add_option("IMAGE", encode_options.image)->required();
+    sub->add_option("--out", encode_options.out)->required()->type_name("FILE");
+    auto* format = sub->add_option("--format", encode_options.format, "A format name, for example BC1");
+    auto* like = sub->add_option("--like", encode_options.like, "Take everything from this texture, unchanged blocks included")->excludes(format);
+    format->excludes(like);
+    sub->add_option("--mips", encode_options.mips, "full, none or a number")->capture_default_str();
+    sub->add_option("--color", encode_options.color, "srgb or linear")->check(CLI::IsMember({"srgb", "linear"}));
+    common(sub);
+    sub->callback([&] {
+        if (encode_options.format.empty() && encode_options.like.empty()) throw CLI::ValidationError("encode", "--format or --like is needed");
+        command = [&] { return encode_image(context, encode_options); };
+    });
+
+    ReplaceOptions replace_options;
+    sub = app.add_subcommand("replace", "Put a file into an entry");
+    sub->add_option("ADDRESS", replace_options.address)->required();
+    sub->add_option("--with", replace_options.with)->required()->type_name("FILE");
+    sub->add_flag("--dry-run", replace_options.dry_run, "Only show what would be written");
+    sub->add_flag("--as-is", replace_options.as_is, "Put the file in without fitting it");
+    common(sub);
+    with_vault(sub);
+    sub->callback([&] { command = [&] { return replace(context, replace_options); }; });
+
+    ApplyOptions apply_options;
+    sub = app.add_subcommand("apply", "Put every file of a folder into the entry with its path");
+    sub->add_option("FOLDER", apply_options.folder)->required();
+    sub->add_option("--into", apply_options.into)->required()->type_name("SOURCE");
+    sub->add_flag("--dry-run", apply_options.dry_run, "Only show what would be written");
+    common(sub);
+    with_vault(sub);
+    sub->callback([&] { command = [&] { return apply_folder(context, apply_options); }; });
+
+    std::string source;
+    std::vector<std::string> addresses;
+    sub = app.add_subcommand("restore", "Put the original bytes back");
+    sub->add_option("SOURCE", source)->required();
+    sub->add_option("ADDRESS", addresses);
+    common(sub);
+    with_vault(sub);
+    sub->callback([&] { command = [&] { return restore(context, source, addresses); }; });
+
+    sub = app.add_subcommand("verify", "Read everything and check every checksum");
+    sub->add_option("SOURCE", source)->required();
+    common(sub);
+    sub->callback([&] { command = [&] { return verify(context, source); }; });
+
+    std::string first, second;
+    sub = app.add_subcommand("compare", "Compare two textures or images");
+    sub->add_option("A", first)->required();
+    sub->add_option("B", second)->required();
+    common(sub);
+    sub->callback([&] { command = [&] { return compare(context, first, second); }; });
+
+    std::string sheet_file;
+    auto* sheet = app.add_subcommand("sheet", "Work with sheets");
+    sheet->require_subcommand(1);
+    sub = sheet->add_subcommand("check", "Say whether a sheet is sound");
+    sub->add_option("FILE", sheet_file)->required();
+    sub->callback([&] { command = [&] { return sheet_check(context, sheet_file); }; });
+
+    try {
+        std::vector<std::string> reversed(arguments.rbegin(), arguments.rend());
+        app.parse(reversed);
+    } catch (const CLI::ParseError& error) {
+        const int result = app.exit(error, out, err);
+        return result == 0 ? 0 : 2;
+    }
+    for (const auto& folder : sheet_folders())
+        for (const auto& error : add_sheets_in(context.kinds, folder)) context.failed(error);
+    for (const auto& file : sheets)
+        if (auto added = add_sheet(context.kinds, file); !added) return context.failed(added.error());
+    code = command();
+    return code;
+}
+
+}  // namespace skivet::cli

@@ -1,0 +1,340 @@
+// Commands that write: export, encode, replace, apply, restore.
+#include <ctime>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+#include <ostream>
+#include <set>
+
+#include "base/file_write.h"
+#include "base/text.h"
+#include "bench/export.h"
+#include "bench/fitting.h"
+#include "cli/commands.h"
+#include "delivery/vault.h"
+#include "texture/dds.h"
+#include "texture/png.h"
+
+namespace skivet::cli {
+namespace {
+
+namespace fs = std::filesystem;
+using nlohmann::json;
+
+std::int64_t now() { return static_cast<std::int64_t>(std::time(nullptr)); }
+
+Status export_one(Context& c, const ExportOptions& options, const TextureFile& texture, const fs::path& target) {
+    if (options.as == "dds") {
+        SKIVET_TRY(const auto bytes, export_dds(texture));
+        return write_file(target, bytes);
+    }
+    const auto& d = texture.layout.desc;
+    std::vector<std::uint32_t> mips;
+    if (options.mip == "all")
+        for (std::uint32_t m = 0; m < d.mips; ++m) mips.push_back(m);
+    else mips.push_back(static_cast<std::uint32_t>(std::strtoul(options.mip.c_str(), nullptr, 10)));
+    for (const auto mip : mips) {
+        SKIVET_CHECK(c.cancel.check());
+        auto path = target;
+        if (mips.size() > 1) path.replace_filename(fmt::format("{}.mip{}{}", target.stem().string(), mip, target.extension().string()));
+        SKIVET_TRY(auto bytes, export_png(texture, mip));
+        if (options.alpha != "keep") {
+            SKIVET_TRY(auto image, read_png(bytes, c.kinds.limits));
+            Image alpha(image.width, image.height);
+            for (std::size_t i = 0; i < image.texels.size(); ++i) {
+                const auto a = image.texels[i][3];
+                alpha.texels[i] = {a, a, a, 255};
+                image.texels[i][3] = 255;
+            }
+            SKIVET_TRY(bytes, write_png(image, d.color == ColorSpace::srgb));
+            if (options.alpha == "split") {
+                SKIVET_TRY(const auto gray, write_png(alpha));
+                auto beside = path;
+                beside.replace_filename(path.stem().string() + ".alpha.png");
+                SKIVET_CHECK(write_file(beside, gray));
+            }
+        }
+        SKIVET_CHECK(write_file(path, bytes));
+    }
+    return {};
+}
+
+void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
+    const auto way = plan.files.empty() ? Way::nothing : plan.files.front().way;
+    if (c.json) {
+        json ranges = json::array();
+        for (const auto& file : plan.files)
+            for (const auto& range : file.ranges) ranges.push_back({{"file", file.file.string()}, {"at", range.at}, {"size", range.bytes.size()}});
+        c.out << json{{"dry_run", dry_run}, {"way", std::string(name_of(way))}, {"bytes_written", plan.bytes_written()}, {"ranges", ranges}}.dump(
+                     -1, ' ', false, json::error_handler_t::replace)
+              << '\n';
+        return;
+    }
+    if (plan.empty()) {
+        c.out << "nothing to write: the content is the same\n";
+        return;
+    }
+    for (const auto& file : plan.files) {
+        c.out << fmt::format("{}: {}, {} bytes in {} ranges", file.file.string(), name_of(file.way), grouped(file.bytes_written()), file.ranges.size());
+        if (file.new_size != file.expected.size) c.out << fmt::format(", size {} -> {}", grouped(file.expected.size), grouped(file.new_size));
+        c.out << '\n';
+        if (dry_run)
+            for (const auto& range : file.ranges) c.out << fmt::format("  {:>12}  {} bytes\n", hex(range.at), grouped(range.bytes.size()));
+    }
+}
+
+/// What goes into the entry: a file of the same kind as it is, a picture through fitting.
+Result<Bytes> content_for(Context& c, const Bytes& current, std::string_view name, Bytes with, bool as_is) {
+    const auto kind = c.kinds.textures.recognize(current, name);
+    if (!kind || as_is) return with;
+    auto original = TextureFile::open(c.kinds.textures, current, name, c.kinds.limits);
+    if (!original) return with;  // a damaged texture can be replaced by whatever is given
+    const auto their_kind = c.kinds.textures.recognize(with, "");
+    if (their_kind && their_kind->name() == kind->name()) {
+        SKIVET_TRY(const auto theirs, TextureFile::open(c.kinds.textures, with, "", c.kinds.limits));
+        auto a = theirs.layout.desc, b = original->layout.desc;
+        a.color = b.color = ColorSpace::unknown;
+        if (a == b) return with;
+        if (!original->layout.direct)
+            return fail(ErrorCode::unfit, fmt::format("{} {} where the game has {} {}", info(a.format).name, size_text(a), info(b.format).name, size_text(b)),
+                        "Use --as-is to put it in all the same");
+    }
+    SKIVET_TRY(const auto edited, read_edited(std::move(with), c.kinds.limits));
+    SKIVET_TRY(auto fitted, fit(*original, edited, {}));
+    for (const auto& finding : fitted.findings) {
+        if (finding.grade == Grade::blocks) return fail(ErrorCode::unfit, finding.headline, finding.detail + " Use --as-is to put the file in untouched");
+        if (finding.grade != Grade::fits) c.err << "skivet-cli: " << finding.headline << ": " << finding.detail << '\n';
+    }
+    return std::move(fitted.file);
+}
+
+int deliver(Context& c, const WritePlan& plan, const DeliveryNote& note, const std::function<Status()>& check) {
+    print_plan(c, plan, false);
+    if (plan.empty()) return 0;
+    PosixFiles files;
+    Vault vault(c.vault, files);
+    if (auto recovered = vault.recover(); !recovered) return c.failed(recovered.error());
+    if (const auto done = vault.deliver(plan, note, now(), check); !done) return c.failed(done.error());
+    return 0;
+}
+
+}  // namespace
+
+int export_entries(Context& c, const ExportOptions& options) {
+    if (options.as != "png" && options.as != "dds")
+        return c.failed(Error{ErrorCode::usage, fmt::format("cannot export as \"{}\" yet", options.as), {}, {}, "png and dds can be written"});
+    int failures = 0, done = 0;
+    std::set<std::string> taken;
+    const auto one = [&](const TextureFile& texture, const std::string& inner) {
+        auto relative = safe_relative_path(inner);
+        if (options.flat) relative = fs::path(relative).filename().string();
+        // Two entries that differ only in their ending, or only in their folder when flat, must not meet in one file.
+        fs::path name = relative;
+        name.replace_extension(options.as);
+        for (int n = 2; !taken.insert(name.string()).second; ++n)
+            name = fs::path(relative).replace_filename(fmt::format("{}_{}.{}", fs::path(relative).stem().string(), n, options.as));
+        std::error_code code;
+        if (options.resume && fs::exists(options.to / name, code)) return;
+        if (auto written = export_one(c, options, texture, options.to / name); !written) {
+            c.failed(written.error().within(inner));
+            ++failures;
+        } else {
+            ++done;
+        }
+    };
+    for (const auto& text : options.sources) {
+        const auto address = parse_address(text);
+        if (!address) return c.failed(address.error());
+        std::error_code code;
+        const bool whole = address->inner.empty() && (fs::is_directory(address->source, code) || open_source(c.kinds, address->source));
+        if (!whole) {
+            auto bytes = read_address(c.kinds, *address);
+            if (!bytes) {
+                const int exit = c.failed(bytes.error());
+                if (options.sources.size() == 1) return exit;
+                ++failures;
+                continue;
+            }
+            const auto name = address->inner.empty() ? address->source.filename().string() : address->inner.back();
+            const auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), name, c.kinds.limits);
+            if (!texture) {
+                const int exit = c.failed(texture.error().within(name));
+                if (options.sources.size() == 1) return exit;
+                ++failures;
+                continue;
+            }
+            one(*texture, name);
+            continue;
+        }
+        const std::vector<fs::path> paths = {address->source};
+        const auto sources = open_sources(c.kinds, paths);
+        if (sources[0].error) return c.failed(*sources[0].error);
+        Progress progress;
+        progress.cancel = c.cancel;
+        const auto catalog = build_catalog(c.kinds, sources, progress);
+        if (!catalog) return c.failed(catalog.error());
+        for (const auto& item : catalog->items) {
+            if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
+            if (!item.is_texture()) continue;
+            const auto fits = [&](const std::string& pattern) { return glob_match(pattern, item.path()); };
+            if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) continue;
+            const auto texture = open_texture(c.kinds, sources[0], item);
+            if (!texture) {
+                c.failed(texture.error());
+                ++failures;
+                continue;
+            }
+            std::string inner;
+            for (const auto& step : item.inner) inner += (inner.empty() ? "" : "/") + step;
+            one(*texture, inner);
+        }
+    }
+    c.err << fmt::format("{} written, {} failed\n", done, failures);
+    return failures ? 1 : 0;
+}
+
+int encode_image(Context& c, const EncodeOptions& options) {
+    auto bytes = read_file(options.image, c.kinds.limits.inflated_bytes);
+    if (!bytes) return c.failed(bytes.error());
+    auto edited = read_edited(std::move(*bytes), c.kinds.limits);
+    if (!edited) return c.failed(edited.error().within(options.image.string()));
+    if (!options.like.empty()) {
+        const auto address = parse_address(options.like);
+        if (!address) return c.failed(address.error());
+        auto like = read_address(c.kinds, *address);
+        if (!like) return c.failed(like.error());
+        const auto original = TextureFile::open(c.kinds.textures, std::move(*like), options.like, c.kinds.limits);
+        if (!original) return c.failed(original.error().within(options.like));
+        const auto fitted = fit(*original, *edited, {});
+        if (!fitted) return c.failed(fitted.error());
+        for (const auto& finding : fitted->findings) {
+            if (finding.grade == Grade::blocks) return c.failed(Error{ErrorCode::unfit, finding.headline, {options.image.string()}, {}, finding.detail});
+            if (finding.grade != Grade::fits) c.err << "skivet-cli: " << finding.headline << ": " << finding.detail << '\n';
+        }
+        if (auto written = write_file(options.out, fitted->file); !written) return c.failed(written.error());
+        c.out << fmt::format("{}: {} blocks kept, {} new\n", options.out.string(), grouped(fitted->kept_blocks()), grouped(fitted->new_blocks()));
+        return 0;
+    }
+    const auto format = format_named(options.format);
+    if (!format) return c.failed(Error{ErrorCode::usage, fmt::format("the format \"{}\" is not known", options.format), {}, {}, {}});
+    TextureDesc d;
+    d.format = *format;
+    d.width = edited->image.width;
+    d.height = edited->image.height;
+    const auto full = full_mip_count(d.width, d.height);
+    d.mips = options.mips == "full" ? full : options.mips == "none" ? 1 : static_cast<std::uint32_t>(std::strtoul(options.mips.c_str(), nullptr, 10));
+    if (d.mips == 0 || d.mips > full) return c.failed(Error{ErrorCode::usage, fmt::format("--mips {}: 1 to {} levels are possible", options.mips, full), {}, {}, {}});
+    if (options.color == "srgb") d.color = ColorSpace::srgb;
+    if (options.color == "linear") d.color = ColorSpace::linear;
+    const auto payload = encode_levels(edited->image, d, {MipFilter::kaiser, d.color == ColorSpace::srgb});
+    if (!payload) return c.failed(payload.error());
+    const auto file = write_dds(d, *payload);
+    if (!file) return c.failed(file.error());
+    if (auto written = write_file(options.out, *file); !written) return c.failed(written.error());
+    return 0;
+}
+
+int replace(Context& c, const ReplaceOptions& options) {
+    const auto address = parse_address(options.address);
+    if (!address) return c.failed(address.error());
+    auto with = read_file(options.with, c.kinds.limits.inflated_bytes);
+    if (!with) return c.failed(with.error());
+    // A damaged entry cannot be read, but it can be replaced.
+    const auto current = read_address(c.kinds, *address);
+    if (!current && current.error().code != ErrorCode::damaged) return c.failed(current.error());
+    auto content = content_for(c, current ? *current : Bytes{}, address->text(), std::move(*with), options.as_is);
+    if (!content) return c.failed(content.error().within(options.with.filename().string()));
+    const auto plan = plan_replacement(c.kinds, *address, *content);
+    if (!plan) return c.failed(plan.error());
+    if (options.dry_run) {
+        print_plan(c, *plan, true);
+        return 0;
+    }
+    const auto name = address->inner.empty() ? address->source.filename().string() : address->inner.back();
+    const DeliveryNote note{fmt::format("{} into {}", fs::path(name).stem().string(), address->source.filename().string()), address->source, address->inner};
+    return deliver(c, *plan, note, [&]() -> Status {
+        SKIVET_TRY(const auto back, read_address(c.kinds, *address));
+        if (back != *content) return fail(ErrorCode::io, "the entry does not read back as it was written");
+        return {};
+    });
+}
+
+int apply_folder(Context& c, const ApplyOptions& options) {
+    const auto source = open_source(c.kinds, options.into);
+    if (!source) return c.failed(source.error());
+    std::vector<AddressedBytes> items;
+    std::vector<std::string> entries;
+    int skipped = 0;
+    std::error_code code;
+    for (const auto& file : fs::recursive_directory_iterator(options.folder, code)) {
+        if (!file.is_regular_file()) continue;
+        const auto relative = file.path().lexically_relative(options.folder);
+        auto entry = (*source)->find(relative.generic_string());
+        for (std::size_t i = 0; !entry && i < (*source)->entries().size(); ++i)
+            if (fs::path((*source)->entries()[i].path).replace_extension() == fs::path(relative).replace_extension()) entry = i;
+        if (!entry) {
+            c.err << "skivet-cli: " << relative.generic_string() << ": no entry has this path\n";
+            ++skipped;
+            continue;
+        }
+        const auto& path = (*source)->entries()[*entry].path;
+        auto with = read_file(file.path(), c.kinds.limits.inflated_bytes);
+        if (!with) return c.failed(with.error());
+        const auto current = (*source)->read(*entry, c.kinds.limits);
+        auto content = content_for(c, current ? *current : Bytes{}, path, std::move(*with), false);
+        if (!content) return c.failed(content.error().within(path));
+        items.push_back({{path}, std::move(*content)});
+        entries.push_back(path);
+    }
+    if (code) return c.failed(fail_errno(code.value(), "cannot read the folder " + options.folder.string()).value());
+    const auto wanted = items;
+    const auto plan = plan_replacements(c.kinds, **source, std::move(items));
+    if (!plan) return c.failed(plan.error());
+    if (options.dry_run) {
+        print_plan(c, *plan, true);
+        return skipped ? 1 : 0;
+    }
+    const DeliveryNote note{fmt::format("{} pieces into {}", entries.size(), options.into.filename().string()), options.into, entries};
+    const int done = deliver(c, *plan, note, [&]() -> Status {
+        SKIVET_TRY(const auto again, open_source(c.kinds, options.into));
+        for (const auto& item : wanted) {
+            SKIVET_TRY(const auto back, again->read(*again->find(item.inner.front()), c.kinds.limits));
+            if (back != item.bytes) return fail(ErrorCode::io, item.inner.front() + " does not read back as it was written");
+        }
+        return {};
+    });
+    return done ? done : skipped ? 1 : 0;
+}
+
+int restore(Context& c, const std::string& source, const std::vector<std::string>& addresses) {
+    PosixFiles files;
+    Vault vault(c.vault, files);
+    if (auto recovered = vault.recover(); !recovered) return c.failed(recovered.error());
+    if (addresses.empty()) {
+        const auto count = vault.restore(source);
+        if (!count) return c.failed(count.error());
+        c.out << fmt::format("{} deliveries undone\n", *count);
+        return 0;
+    }
+    // Single entries: the newest delivery that holds them is undone, as long as nothing later stands on it.
+    const auto history = vault.history();
+    if (!history) return c.failed(history.error());
+    std::error_code code;
+    const auto wanted = fs::weakly_canonical(source, code);
+    int failures = 0;
+    for (const auto& text : addresses) {
+        const auto entry = text.find("::") == std::string::npos ? text : text.substr(text.rfind("::") + 2);
+        auto journal = std::find_if(history->rbegin(), history->rend(), [&](const Journal& j) {
+            return j.source == wanted && std::find(j.entries.begin(), j.entries.end(), entry) != j.entries.end();
+        });
+        if (journal == history->rend()) {
+            c.failed(Error{ErrorCode::missing, fmt::format("no delivery of \"{}\" is in the vault", entry), {source}, {}, {}});
+            ++failures;
+        } else if (auto undone = vault.undo(journal->id); !undone) {
+            c.failed(undone.error().within(entry));
+            ++failures;
+        }
+    }
+    return failures == 0 ? 0 : static_cast<std::size_t>(failures) < addresses.size() ? 1 : 3;
+}
+
+}  // namespace skivet::cli

@@ -1,0 +1,14 @@
+#pragma once
+#include "pixel/format.h"
+#include "pixel/image.h"
+
+namespace skivet {
+
+/// What a person looks at and paints on: formats with one channel become gray; channels the format does not store have their neutral
+/// value.
+[[nodiscard]] Image paint_form(Format format, const Image& decoded);
+/// The inverse: reduces an edit to what the format stores, in the form `decode` gives. Colored edits of one-channel formats become
+/// Rec. 709 luma.
+[[nodiscard]] Image stored_form(Format format, const Image& painted);
+
+}  // namespace skivet

@@ -1,0 +1,116 @@
+#include "container/address.h"
+
+#include <fmt/format.h>
+
+#include "base/file_write.h"
+
+namespace skivet {
+namespace {
+
+Result<std::size_t> entry_of(const Container& container, const std::string& path) {
+    if (const auto found = container.find(path)) return *found;
+    return fail(ErrorCode::missing, fmt::format("there is no entry \"{}\"", path), "skivet-cli list shows what is inside");
+}
+
+Result<Bytes> read_inner(const Kinds& kinds, const Container& container, std::span<const std::string> inner, unsigned depth) {
+    SKIVET_TRY(const auto entry, entry_of(container, inner.front()));
+    SKIVET_TRY(auto bytes, container.read(entry, kinds.limits));
+    if (inner.size() == 1) return bytes;
+    if (depth >= kinds.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", kinds.limits.depth));
+    auto nested = open_container(kinds, FileView::of(std::move(bytes), inner.front()));
+    if (!nested) return fail(std::move(nested).error());
+    auto found = read_inner(kinds, **nested, inner.subspan(1), depth + 1);
+    if (!found) return fail(std::move(found).error().within(inner.front()));
+    return found;
+}
+
+Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std::vector<AddressedBytes> items, unsigned depth) {
+    if (depth > kinds.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", kinds.limits.depth));
+    std::vector<Replacement> here;
+    // Everything that goes into one inner archive is planned together.
+    std::stable_sort(items.begin(), items.end(), [](const auto& a, const auto& b) { return a.inner.front() < b.inner.front(); });
+    for (std::size_t i = 0; i < items.size();) {
+        std::size_t end = i + 1;
+        while (end < items.size() && items[end].inner.front() == items[i].inner.front()) ++end;
+        SKIVET_TRY(const auto entry, entry_of(container, items[i].inner.front()));
+        if (items[i].inner.size() == 1) {
+            if (end - i > 1) return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced twice", items[i].inner.front()));
+            here.push_back({entry, std::move(items[i].bytes)});
+        } else {
+            SKIVET_TRY(auto bytes, container.read(entry, kinds.limits));
+            auto view = FileView::of(std::move(bytes), items[i].inner.front());
+            SKIVET_TRY(const auto nested, open_container(kinds, view));
+            std::vector<AddressedBytes> below;
+            for (std::size_t k = i; k < end; ++k) {
+                if (items[k].inner.size() == 1) return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced as a whole and inside", items[k].inner.front()));
+                items[k].inner.erase(items[k].inner.begin());
+                below.push_back(std::move(items[k]));
+            }
+            auto plan = plan_inner(kinds, *nested, std::move(below), depth + 1);
+            if (!plan) return fail(std::move(plan).error().within(container.entries()[entry].path));
+            if (!plan->empty()) {
+                SKIVET_TRY(const auto current, view.bytes());
+                SKIVET_TRY(auto after, planned_bytes(plan->files.front(), current));
+                here.push_back({entry, std::move(after)});
+            }
+        }
+        i = end;
+    }
+    return container.plan(here, kinds.limits);
+}
+
+}  // namespace
+
+std::string Address::text() const {
+    auto text = source.string();
+    for (const auto& step : inner) text += "::" + step;
+    return text;
+}
+
+Result<Address> parse_address(std::string_view text) {
+    Address out;
+    std::vector<std::string> parts;
+    for (std::size_t at = 0;;) {
+        const auto next = text.find("::", at);
+        parts.emplace_back(text.substr(at, next == std::string_view::npos ? next : next - at));
+        if (parts.back().empty()) return fail(ErrorCode::usage, fmt::format("\"{}\" is no address", text), "Write archive.zip::path/inside.dds");
+        if (next == std::string_view::npos) break;
+        at = next + 2;
+    }
+    out.source = parts.front();
+    out.inner.assign(parts.begin() + 1, parts.end());
+    return out;
+}
+
+Result<Bytes> read_address(const Kinds& kinds, const Address& address) {
+    if (address.inner.empty()) return read_file(address.source, kinds.limits.inflated_bytes);
+    SKIVET_TRY(const auto source, open_source(kinds, address.source));
+    auto bytes = read_inner(kinds, *source, address.inner, 1);
+    if (!bytes) return fail(std::move(bytes).error().within(address.source.filename().string()));
+    return bytes;
+}
+
+Result<WritePlan> plan_replacements(const Kinds& kinds, const Container& source, std::vector<AddressedBytes> replacements) {
+    return plan_inner(kinds, source, std::move(replacements), 1);
+}
+
+Result<WritePlan> plan_replacement(const Kinds& kinds, const Address& address, Bytes bytes) {
+    if (!address.inner.empty()) {
+        SKIVET_TRY(const auto source, open_source(kinds, address.source));
+        std::vector<AddressedBytes> items;
+        items.push_back({address.inner, std::move(bytes)});
+        auto plan = plan_replacements(kinds, *source, std::move(items));
+        if (!plan) return fail(std::move(plan).error().within(address.source.filename().string()));
+        return plan;
+    }
+    SKIVET_TRY(const auto view, FileView::open(address.source));
+    SKIVET_TRY(const auto current, view.bytes());
+    FilePlan plan{address.source, view.stamp(), bytes.size(), {}, bytes.size() == view.size() ? Way::in_place : Way::rebuild};
+    plan.ranges.push_back({0, std::move(bytes)});
+    minimize(plan, current);
+    WritePlan out;
+    if (!plan.empty()) out.files.push_back(std::move(plan));
+    return out;
+}
+
+}  // namespace skivet

@@ -1,0 +1,29 @@
+#pragma once
+// Addresses of entries: archive.ext::inner/path.ext, "::" again for an archive inside.
+#include "container/kinds.h"
+
+namespace skivet {
+
+struct Address {
+    std::filesystem::path source;
+    std::vector<std::string> inner;    ///< empty: the file itself
+    [[nodiscard]] std::string text() const;
+    bool operator==(const Address&) const = default;
+};
+
+[[nodiscard]] Result<Address> parse_address(std::string_view text);
+
+/// The bytes an address names; a bare file is read from disk.
+[[nodiscard]] Result<Bytes> read_address(const Kinds& kinds, const Address& address);
+
+struct AddressedBytes {
+    std::vector<std::string> inner;   ///< path inside the source, one step for every archive
+    Bytes bytes;
+};
+
+/// The plan for replacing entries of one source at any depth: the inner plan's result is the outer container's replacement.
+[[nodiscard]] Result<WritePlan> plan_replacements(const Kinds& kinds, const Container& source, std::vector<AddressedBytes> replacements);
+/// The same for a source by path; a bare file (inner empty) is replaced as a whole.
+[[nodiscard]] Result<WritePlan> plan_replacement(const Kinds& kinds, const Address& address, Bytes bytes);
+
+}  // namespace skivet

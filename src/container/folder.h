@@ -1,0 +1,20 @@
+#pragma once
+#include "container/container.h"
+
+namespace skivet {
+
+/// A folder on disk; every regular file below it is an entry. Links are not followed out of it.
+class FolderContainer final : public Container {
+public:
+    [[nodiscard]] static Result<std::unique_ptr<Container>> open(const std::filesystem::path& folder, const ReadLimits& limits);
+
+    [[nodiscard]] std::string kind() const override { return "folder"; }
+    [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
+    [[nodiscard]] Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
+
+private:
+    std::filesystem::path folder_;
+};
+
+}  // namespace skivet

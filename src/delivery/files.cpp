@@ -1,0 +1,116 @@
+#include "delivery/files.h"
+
+#include <cerrno>
+#include <fcntl.h>
+#include <sys/file.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+namespace skivet {
+namespace {
+
+/// A descriptor that closes itself.
+class Descriptor {
+public:
+    explicit Descriptor(int value) : value_(value) {}
+    Descriptor(const Descriptor&) = delete;
+    Descriptor& operator=(const Descriptor&) = delete;
+    ~Descriptor() {
+        if (value_ >= 0) ::close(value_);
+    }
+    [[nodiscard]] int get() const { return value_; }
+    [[nodiscard]] bool bad() const { return value_ < 0; }
+
+private:
+    int value_;
+};
+
+Status write_all(int descriptor, std::uint64_t at, ByteSpan data, const std::filesystem::path& file) {
+    while (!data.empty()) {
+        const auto wrote = ::pwrite(descriptor, data.data(), data.size(), static_cast<off_t>(at));
+        if (wrote < 0 && errno == EINTR) continue;
+        if (wrote < 0) return fail_errno(errno, "cannot write " + file.string());
+        if (wrote == 0) return fail(ErrorCode::io, "cannot write " + file.string() + ": nothing is taken any more");
+        at += static_cast<std::uint64_t>(wrote);
+        data = data.subspan(static_cast<std::size_t>(wrote));
+    }
+    return {};
+}
+
+Status sync_path(const std::filesystem::path& path, int flags) {
+    const Descriptor descriptor(::open(path.c_str(), flags | O_CLOEXEC));
+    if (descriptor.bad()) return fail_errno(errno, "cannot open " + path.string());
+    if (::fsync(descriptor.get()) != 0) return fail_errno(errno, "cannot sync " + path.string());
+    return {};
+}
+
+}  // namespace
+
+Result<Bytes> PosixFiles::read(const std::filesystem::path& file, std::uint64_t at, std::uint64_t size) {
+    const Descriptor descriptor(::open(file.c_str(), O_RDONLY | O_CLOEXEC));
+    if (descriptor.bad()) return fail_errno(errno, "cannot open " + file.string());
+    Bytes out(static_cast<std::size_t>(size));
+    std::size_t done = 0;
+    while (done < out.size()) {
+        const auto got = ::pread(descriptor.get(), out.data() + done, out.size() - done, static_cast<off_t>(at + done));
+        if (got < 0 && errno == EINTR) continue;
+        if (got < 0) return fail_errno(errno, "cannot read " + file.string());
+        if (got == 0) return fail_at(ErrorCode::stale, at + done, file.string() + " ends early");
+        done += static_cast<std::size_t>(got);
+    }
+    return out;
+}
+
+Result<std::uint64_t> PosixFiles::size(const std::filesystem::path& file) {
+    struct stat info {};
+    if (::stat(file.c_str(), &info) != 0) return fail_errno(errno, "cannot look at " + file.string());
+    return static_cast<std::uint64_t>(info.st_size);
+}
+
+Status PosixFiles::write(const std::filesystem::path& file, std::uint64_t at, ByteSpan data) {
+    const Descriptor descriptor(::open(file.c_str(), O_WRONLY | O_CLOEXEC));
+    if (descriptor.bad()) return fail_errno(errno, "cannot open " + file.string() + " for writing");
+    return write_all(descriptor.get(), at, data, file);
+}
+
+Status PosixFiles::resize(const std::filesystem::path& file, std::uint64_t size) {
+    if (::truncate(file.c_str(), static_cast<off_t>(size)) != 0) return fail_errno(errno, "cannot change the size of " + file.string());
+    return {};
+}
+
+Status PosixFiles::create(const std::filesystem::path& file, ByteSpan data) {
+    const Descriptor descriptor(::open(file.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644));
+    if (descriptor.bad()) return fail_errno(errno, "cannot create " + file.string());
+    return write_all(descriptor.get(), 0, data, file);
+}
+
+Status PosixFiles::sync(const std::filesystem::path& file) { return sync_path(file, O_RDONLY); }
+Status PosixFiles::sync_folder(const std::filesystem::path& folder) { return sync_path(folder, O_RDONLY | O_DIRECTORY); }
+
+Status PosixFiles::rename(const std::filesystem::path& from, const std::filesystem::path& to) {
+    if (::rename(from.c_str(), to.c_str()) != 0) return fail_errno(errno, "cannot rename " + from.string());
+    return {};
+}
+
+Status PosixFiles::remove(const std::filesystem::path& file) {
+    if (::unlink(file.c_str()) != 0) return fail_errno(errno, "cannot remove " + file.string());
+    return {};
+}
+
+Result<FileLock> FileLock::take(const std::filesystem::path& file, bool create) {
+    const int descriptor = create ? ::open(file.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644) : ::open(file.c_str(), O_RDONLY | O_CLOEXEC);
+    if (descriptor < 0) return fail_errno(errno, "cannot open " + file.string());
+    FileLock lock(descriptor);
+    if (::flock(descriptor, LOCK_EX | LOCK_NB) != 0) {
+        if (errno == EWOULDBLOCK)
+            return fail(ErrorCode::busy, file.filename().string() + " is in use by another program", "Close that program and try again");
+        return fail_errno(errno, "cannot lock " + file.string());
+    }
+    return lock;
+}
+
+FileLock::~FileLock() {
+    if (descriptor_ >= 0) ::close(descriptor_);
+}
+
+}  // namespace skivet

@@ -1,0 +1,58 @@
+#pragma once
+// The few file operations delivery is made of, behind an interface so that tests can let any of them fail or lose power.
+#include <filesystem>
+
+#include "base/bytes.h"
+
+namespace skivet {
+
+class Files {
+public:
+    virtual ~Files() = default;
+    /// Exactly `size` bytes at `at`; fewer is an error.
+    [[nodiscard]] virtual Result<Bytes> read(const std::filesystem::path& file, std::uint64_t at, std::uint64_t size) = 0;
+    [[nodiscard]] virtual Result<std::uint64_t> size(const std::filesystem::path& file) = 0;
+    /// Over existing bytes or behind the end of an existing file.
+    [[nodiscard]] virtual Status write(const std::filesystem::path& file, std::uint64_t at, ByteSpan data) = 0;
+    [[nodiscard]] virtual Status resize(const std::filesystem::path& file, std::uint64_t size) = 0;
+    /// A new file; an existing one is overwritten.
+    [[nodiscard]] virtual Status create(const std::filesystem::path& file, ByteSpan data) = 0;
+    /// Makes a file's bytes and size durable.
+    [[nodiscard]] virtual Status sync(const std::filesystem::path& file) = 0;
+    /// Makes creations, renames and removals in a folder durable.
+    [[nodiscard]] virtual Status sync_folder(const std::filesystem::path& folder) = 0;
+    [[nodiscard]] virtual Status rename(const std::filesystem::path& from, const std::filesystem::path& to) = 0;
+    [[nodiscard]] virtual Status remove(const std::filesystem::path& file) = 0;
+};
+
+class PosixFiles : public Files {
+public:
+    Result<Bytes> read(const std::filesystem::path& file, std::uint64_t at, std::uint64_t size) override;
+    Result<std::uint64_t> size(const std::filesystem::path& file) override;
+    Status write(const std::filesystem::path& file, std::uint64_t at, ByteSpan data) override;
+    Status resize(const std::filesystem::path& file, std::uint64_t size) override;
+    Status create(const std::filesystem::path& file, ByteSpan data) override;
+    Status sync(const std::filesystem::path& file) override;
+    Status sync_folder(const std::filesystem::path& folder) override;
+    Status rename(const std::filesystem::path& from, const std::filesystem::path& to) override;
+    Status remove(const std::filesystem::path& file) override;
+};
+
+/// An exclusive advisory lock (flock) on a file for as long as the object lives; the system releases it when the process dies.
+class FileLock {
+public:
+    /// Error `busy` when another process holds it.
+    [[nodiscard]] static Result<FileLock> take(const std::filesystem::path& file, bool create = false);
+    FileLock(FileLock&& other) noexcept : descriptor_(std::exchange(other.descriptor_, -1)) {}
+    FileLock& operator=(FileLock&& other) noexcept {
+        std::swap(descriptor_, other.descriptor_);
+        return *this;
+    }
+    ~FileLock();
+
+private:
+    explicit FileLock(int descriptor) : descriptor_(descriptor) {}
+    int descriptor_ = -1;
+};
+
+}  // namespace skivet

@@ -1,0 +1,76 @@
+#include "sheet/texture_sheet.h"
+
+#include <fmt/format.h>
+
+#include "base/hash.h"
+
+namespace skivet {
+namespace {
+
+/// The name a number stands for, or an error that lists what the sheet knows.
+Result<std::string> named_value(const FieldValue& value) {
+    const auto found = value.field->values.find(value.number / value.field->unit);
+    if (found != value.field->values.end()) return found->second;
+    return fail_at(ErrorCode::unsupported, value.at, fmt::format("field {}: the sheet has no name for {}", value.field->name, value.number),
+                   "Add it to the field's values in the sheet");
+}
+
+}  // namespace
+
+bool SheetTextureKind::recognize(ByteSpan head, std::string_view path) const {
+    // A size field cannot be checked here, where the file's size is not known; layout() checks the payload against it.
+    for (const auto& rule : sheet_.recognize)
+        if (!rule.field.empty()) return false;
+    return skivet::recognize(sheet_, head, 0, path).has_value();
+}
+
+Result<TextureLayout> SheetTextureKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
+    SKIVET_TRY(const auto header, read_record(sheet_, sheet_.header, data, sheet_.header_at, limits));
+    TextureLayout out;
+    auto& d = out.desc;
+    const auto small = [&](Meaning meaning, std::uint32_t& into) -> Status {
+        const auto value = header.number(meaning, 1);
+        if (value > 0xFFFFFFFFull) return fail(ErrorCode::limit, fmt::format("{} of {}", name_of(meaning), grouped(value)));
+        into = static_cast<std::uint32_t>(value);
+        return {};
+    };
+    SKIVET_CHECK(small(Meaning::width, d.width));
+    SKIVET_CHECK(small(Meaning::height, d.height));
+    SKIVET_CHECK(small(Meaning::depth, d.depth));
+    SKIVET_CHECK(small(Meaning::mips, d.mips));
+    SKIVET_CHECK(small(Meaning::layers, d.layers));
+    SKIVET_CHECK(small(Meaning::faces, d.faces));
+    SKIVET_TRY(const auto format, named_value(*header.with(Meaning::format)));
+    d.format = format_named(format).value_or(Format::unknown);
+    if (const auto* color = header.with(Meaning::color)) {
+        SKIVET_TRY(const auto name, named_value(*color));
+        d.color = name == "srgb" ? ColorSpace::srgb : ColorSpace::linear;
+    }
+    SKIVET_CHECK(check_desc(d, limits));
+    const auto start = sheet_.payload_at.value_or(header.end);
+    std::uint64_t end = 0;
+    out.surfaces = lay_out(d, start, sheet_.smallest_first ? MipOrder::smallest_first : MipOrder::largest_first, sheet_.align, end);
+    if (end > file_size)
+        return fail_at(ErrorCode::damaged, start,
+                       fmt::format("mip chain: needs {} bytes, has {}", grouped(end - start), grouped(file_size - std::min(start, file_size))));
+    if (const auto* size = header.with(Meaning::payload_size); size && size->number != end - start)
+        return fail_at(ErrorCode::damaged, size->at, fmt::format("field {}: says {} bytes, the levels take {}", size->field->name,
+                                                                 grouped(size->number), grouped(end - start)));
+    return out;
+}
+
+Result<Bytes> SheetTextureKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
+    SKIVET_TRY(auto out, TextureKind::replace(file, layout, edits));
+    SKIVET_TRY(const auto header, read_record(sheet_, sheet_.header, out, sheet_.header_at, ReadLimits{}));
+    if (const auto* crc = header.with(Meaning::payload_crc32); crc && !edits.empty()) {
+        const auto start = sheet_.payload_at.value_or(header.end);
+        std::uint64_t end = start;
+        for (const auto& s : layout.surfaces) end = std::max(end, s.offset + s.size);
+        SKIVET_TRY(const auto payload, slice(out, start, end - start));
+        SKIVET_TRY(const auto bytes, field_bytes(sheet_, *crc->field, crc32(payload)));
+        std::copy(bytes.begin(), bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(crc->at));
+    }
+    return out;
+}
+
+}  // namespace skivet

@@ -1,0 +1,18 @@
+#pragma once
+#include "texture/texture.h"
+
+namespace skivet {
+
+/// DDS: "Programming Guide for DDS" and "DDS_HEADER" (Direct3D documentation). Legacy and DX10 headers.
+class DdsKind final : public TextureKind {
+public:
+    [[nodiscard]] std::string name() const override { return "DDS"; }
+    [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
+    [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
+};
+
+/// A DDS file around `payload`, which must be in lay_out order, largest level first. A legacy header where it can say everything,
+/// otherwise a DX10 header. Error `unsupported` when neither can.
+[[nodiscard]] Result<Bytes> write_dds(const TextureDesc& desc, ByteSpan payload);
+
+}  // namespace skivet

@@ -1,0 +1,118 @@
+#include "texture/texture.h"
+
+#include <fmt/format.h>
+
+#include "codec/codec.h"
+#include "texture/dds.h"
+#include "texture/png.h"
+
+namespace skivet {
+
+const Surface* TextureLayout::find(std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint32_t slice) const {
+    for (const auto& s : surfaces)
+        if (s.mip == mip && s.layer == layer && s.face == face && s.slice == slice) return &s;
+    return nullptr;
+}
+
+Result<Image> TextureKind::decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
+    auto data = slice(file, surface.offset, surface.size);
+    if (!data) return fail(data.error().within(fmt::format("mip {}", surface.mip)));
+    return skivet::decode(layout.desc.format, *data, surface.width, surface.height);
+}
+
+Result<Bytes> TextureKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
+    Bytes out(file.begin(), file.end());
+    for (const auto& edit : edits) {
+        if (edit.surface >= layout.surfaces.size()) return fail(ErrorCode::usage, "there is no such surface");
+        const auto& s = layout.surfaces[edit.surface];
+        if (edit.bytes.size() != s.size || s.offset + s.size > out.size())
+            return fail(ErrorCode::unfit, fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
+        std::copy(edit.bytes.begin(), edit.bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(s.offset));
+    }
+    return out;
+}
+
+TextureKinds TextureKinds::standard() {
+    TextureKinds kinds;
+    kinds.add(std::make_shared<DdsKind>());
+    kinds.add(std::make_shared<PngKind>());
+    return kinds;
+}
+
+std::shared_ptr<const TextureKind> TextureKinds::recognize(ByteSpan head, std::string_view path) const {
+    for (const auto& kind : kinds_)
+        if (kind->recognize(head, path)) return kind;
+    return nullptr;
+}
+
+Result<TextureFile> TextureFile::open(const TextureKinds& kinds, Bytes file, std::string_view path, const ReadLimits& limits) {
+    TextureFile out;
+    out.kind = kinds.recognize(file, path);
+    if (!out.kind)
+        return fail(ErrorCode::unsupported, "this is no texture we know", "DDS and PNG are read, and what a texture sheet describes");
+    auto layout = out.kind->layout(file, file.size(), limits);
+    if (!layout) return fail(std::move(layout).error().within(out.kind->name()));
+    out.layout = std::move(*layout);
+    out.file = std::move(file);
+    return out;
+}
+
+Result<Image> TextureFile::decode(std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint32_t slice) const {
+    const auto* surface = layout.find(mip, layer, face, slice);
+    if (!surface) return fail(ErrorCode::missing, fmt::format("there is no mip {}, layer {}, face {}, slice {}", mip, layer, face, slice));
+    return kind->decode(file, layout, *surface);
+}
+
+Result<Bytes> TextureFile::surface_bytes(const Surface& surface) const {
+    if (layout.direct) {
+        SKIVET_TRY(const auto data, slice(file, surface.offset, surface.size));
+        return Bytes(data.begin(), data.end());
+    }
+    SKIVET_TRY(const auto image, kind->decode(file, layout, surface));
+    return encode(layout.desc.format, image);
+}
+
+Status check_desc(const TextureDesc& d, const ReadLimits& limits) {
+    if (d.width == 0 || d.height == 0 || d.depth == 0)
+        return fail(ErrorCode::damaged, fmt::format("a size of {}×{}×{} texels", d.width, d.height, d.depth));
+    if (d.width > limits.image_side || d.height > limits.image_side || d.depth > limits.image_side ||
+        std::uint64_t{d.width} * d.height * d.depth > limits.image_texels)
+        return fail(ErrorCode::limit, fmt::format("{}×{}×{} texels are more than the limit", grouped(d.width), grouped(d.height), grouped(d.depth)));
+    if (d.layers == 0 || d.faces == 0 || d.faces > 6 || d.layers > limits.layers)
+        return fail(ErrorCode::limit, fmt::format("{} layers with {} faces", grouped(d.layers), d.faces));
+    if (d.mips == 0 || d.mips > full_mip_count(d.width, d.height, d.depth))
+        return fail(ErrorCode::damaged, fmt::format("mip chain: {} levels stated, {}×{} can have at most {}", grouped(d.mips), d.width,
+                                                    d.height, full_mip_count(d.width, d.height, d.depth)));
+    // Slices of every level are surfaces of their own, so their number is bounded like the layers.
+    if (d.depth > 1 && (d.layers > 1 || d.faces > 1)) return fail(ErrorCode::unsupported, "an array or cubemap of volumes");
+    return {};
+}
+
+std::vector<Surface> lay_out(const TextureDesc& d, std::uint64_t offset, MipOrder order, std::uint64_t align, std::uint64_t& end) {
+    std::vector<Surface> out;
+    const std::uint64_t start = offset;
+    for (std::uint32_t layer = 0; layer < d.layers; ++layer)
+        for (std::uint32_t face = 0; face < d.faces; ++face)
+            for (std::uint32_t i = 0; i < d.mips; ++i) {
+                const auto mip = order == MipOrder::largest_first ? i : d.mips - 1 - i;
+                const auto w = mip_side(d.width, mip), h = mip_side(d.height, mip);
+                offset = start + (offset - start + align - 1) / align * align;
+                for (std::uint32_t s = 0; s < mip_side(d.depth, mip); ++s) {
+                    const auto size = level_bytes(d.format, w, h);
+                    out.push_back({mip, layer, face, s, w, h, offset, size});
+                    offset += size;
+                }
+            }
+    end = offset;
+    return out;
+}
+
+std::string size_text(const TextureDesc& d) {
+    auto text = fmt::format("{}×{}", d.width, d.height);
+    if (d.depth > 1) text += fmt::format("×{} slices", d.depth);
+    if (d.faces > 1) text += fmt::format(" · {} faces", d.faces);
+    if (d.layers > 1) text += fmt::format(" · {} layers", d.layers);
+    return text;
+}
+
+}  // namespace skivet

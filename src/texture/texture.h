@@ -1,0 +1,98 @@
+#pragma once
+// A texture is a value: a description and bytes. A TextureKind knows one file format: how to recognize it, where each level lies, and
+// how to put changed levels back without touching anything else in the file.
+#include <memory>
+
+#include "base/bytes.h"
+#include "base/limits.h"
+#include "pixel/format.h"
+#include "pixel/image.h"
+
+namespace skivet {
+
+struct TextureDesc {
+    Format format = Format::unknown;
+    std::uint32_t width = 0;    ///< texels of level 0
+    std::uint32_t height = 0;
+    std::uint32_t depth = 1;    ///< slices of a volume
+    std::uint32_t mips = 1;
+    std::uint32_t layers = 1;
+    std::uint32_t faces = 1;    ///< 6 for a whole cubemap
+    ColorSpace color = ColorSpace::unknown;
+    bool operator==(const TextureDesc&) const = default;
+};
+
+/// One level of one layer and face, or one slice of one level of a volume.
+struct Surface {
+    std::uint32_t mip = 0, layer = 0, face = 0, slice = 0;
+    std::uint32_t width = 0, height = 0;
+    std::uint64_t offset = 0;   ///< bytes from the start of the file; 0 when the kind is not direct
+    std::uint64_t size = 0;     ///< bytes
+};
+
+struct TextureLayout {
+    TextureDesc desc;
+    std::vector<Surface> surfaces;
+    /// True when the surfaces lie in the file as they are; false when the file packs them (PNG).
+    bool direct = true;
+
+    [[nodiscard]] const Surface* find(std::uint32_t mip, std::uint32_t layer = 0, std::uint32_t face = 0, std::uint32_t slice = 0) const;
+};
+
+/// New bytes, in desc.format, for one surface.
+struct SurfaceEdit {
+    std::size_t surface = 0;   ///< index into TextureLayout::surfaces
+    Bytes bytes;
+};
+
+class TextureKind {
+public:
+    virtual ~TextureKind() = default;
+    [[nodiscard]] virtual std::string name() const = 0;
+    /// Looks only at the first bytes (256 are enough for every kind) and the path.
+    [[nodiscard]] virtual bool recognize(ByteSpan head, std::string_view path) const = 0;
+    /// `data` may be only the beginning of a file of `file_size` bytes; enough of it must be there to read the header.
+    [[nodiscard]] virtual Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const = 0;
+    [[nodiscard]] virtual Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
+    /// The whole file with the edits in; every byte that is not theirs stays, but for size and checksum fields that must follow.
+    [[nodiscard]] virtual Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const;
+};
+
+/// All kinds a program knows; built-in ones and those from sheets.
+class TextureKinds {
+public:
+    /// DDS and PNG.
+    [[nodiscard]] static TextureKinds standard();
+    void add(std::shared_ptr<const TextureKind> kind) { kinds_.push_back(std::move(kind)); }
+    /// nullptr when nothing fits.
+    [[nodiscard]] std::shared_ptr<const TextureKind> recognize(ByteSpan head, std::string_view path) const;
+
+private:
+    std::vector<std::shared_ptr<const TextureKind>> kinds_;
+};
+
+/// A texture file in memory together with what it is.
+struct TextureFile {
+    std::shared_ptr<const TextureKind> kind;
+    TextureLayout layout;
+    Bytes file;
+
+    [[nodiscard]] static Result<TextureFile> open(const TextureKinds& kinds, Bytes file, std::string_view path, const ReadLimits& limits);
+    [[nodiscard]] Result<Image> decode(std::uint32_t mip = 0, std::uint32_t layer = 0, std::uint32_t face = 0, std::uint32_t slice = 0) const;
+    /// The surface in desc.format.
+    [[nodiscard]] Result<Bytes> surface_bytes(const Surface& surface) const;
+};
+
+/// Checks sizes against the limits and each other. Used by every kind before it lays out surfaces.
+[[nodiscard]] Status check_desc(const TextureDesc& desc, const ReadLimits& limits);
+
+enum class MipOrder { largest_first, smallest_first };
+/// Surfaces one after the other from `offset`: layers, faces, then mips in order; a volume's slices inside its mips.
+/// Each level starts at a multiple of `align` from the payload's start. Returns the end of the last one in `end`.
+[[nodiscard]] std::vector<Surface> lay_out(const TextureDesc& desc, std::uint64_t offset, MipOrder order, std::uint64_t align,
+                                           std::uint64_t& end);
+
+/// "1024×1024", with "×6 faces" and the like where there are.
+[[nodiscard]] std::string size_text(const TextureDesc& desc);
+
+}  // namespace skivet
