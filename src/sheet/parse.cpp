@@ -1,6 +1,5 @@
 #include <fmt/format.h>
 
-#define TOML_EXCEPTIONS 0
 #include <toml++/toml.h>
 
 #include "sheet/sheet.h"
@@ -251,13 +250,12 @@ std::string_view name_of(Meaning meaning) {
 
 Result<Sheet> parse_sheet(std::string_view source, std::string_view file_name) {
     if (source.size() > 1u << 20) return fail(ErrorCode::limit, fmt::format("{}: a sheet of more than 1 MB", file_name));
-    const auto parsed = toml::parse(source);
-    if (!parsed) {
-        const auto line = static_cast<int>(parsed.error().source().begin.line);
-        return fail(Error{ErrorCode::unsupported, std::string(parsed.error().description()),
-                          {std::string(file_name), fmt::format("line {}", line)}, std::nullopt, "The file is no valid TOML"});
+    try {
+        return Parser(file_name).parse(toml::parse(source));
+    } catch (const toml::parse_error& error) {  // the library's only way to report; it ends here
+        return fail(Error{ErrorCode::unsupported, std::string(error.description()),
+                          {std::string(file_name), fmt::format("line {}", error.source().begin.line)}, std::nullopt, "The file is no valid TOML"});
     }
-    return Parser(file_name).parse(parsed.table());
 }
 
 }  // namespace skivet
