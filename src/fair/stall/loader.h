@@ -1,0 +1,42 @@
+#pragma once
+// The stand-in game's own loader. It is strict, and shares no code with Skivet.
+#include <QImage>
+#include <QMap>
+#include <QString>
+#include <QStringList>
+#include <memory>
+#include <optional>
+
+namespace fair {
+
+/// What the game's tables say about a texture.
+struct Expected {
+    int pixels = 0, width = 0, height = 0, levels = 0, layers = 1;
+};
+
+class Installation {
+public:
+    /// False when the game would refuse to start; `log` says why.
+    bool open(const QString& folder);
+    /// Level `level` of a texture as the game sees it, in load order; nothing when it is wrong in any way, with a line in the log.
+    std::optional<QImage> texture(const QString& path, int level = 0);
+    QStringList log;
+
+private:
+    struct Archive {
+        QString name;
+        bool loose = false;                     ///< a folder
+        QMap<QString, QByteArray> files;
+    };
+    bool read_zip(const QString& name, const QByteArray& bytes, Archive& out);
+    bool read_crate(const QString& name, const QByteArray& bytes, Archive& out);
+
+    QString folder_;
+    std::vector<Archive> archives_;             ///< in load order
+    QMap<QString, Expected> manifest_;
+};
+
+/// The magenta and black checker of a missing texture.
+QImage missing_texture();
+
+}  // namespace fair

@@ -1,0 +1,65 @@
+// fair-stall: the stand-in game. Shows the fairground with whatever the installation holds now, and reloads when it changes.
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDir>
+#include <QFileSystemWatcher>
+#include <QLabel>
+#include <QTextStream>
+#include <QTimer>
+
+#include "fair/stall/scene.h"
+
+int main(int argc, char** argv) {
+    for (int i = 1; i < argc; ++i)  // a picture needs no screen
+        if (QByteArray(argv[i]).startsWith("--shot")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication app(argc, argv);
+    QCommandLineParser parser;
+    parser.setApplicationDescription("Brindle Fair, an invented game: shows the fairground with the installation's textures.");
+    parser.addHelpOption();
+    parser.addPositionalArgument("folder", "The installation");
+    parser.addOption({"shot", "Draw one picture into a PNG file and end", "file"});
+    parser.addOption({"quality", "0 is best; higher numbers start further down the mip chain", "n", "0"});
+    parser.process(app);
+    QTextStream err(stderr);
+    if (parser.positionalArguments().size() != 1) {
+        err << "fair-stall: name the installation's folder\n";
+        return 2;
+    }
+    const auto folder = parser.positionalArguments().first();
+    const int quality = parser.value("quality").toInt();
+    fair::Installation game;
+    const auto draw = [&]() -> QImage {
+        if (!game.open(folder)) return {};
+        return fair::draw_scene(game, quality);
+    };
+    auto picture = draw();
+    for (const auto& line : game.log) err << "fair-stall: " << line << '\n';
+    if (picture.isNull()) return 3;
+    if (parser.isSet("shot")) return picture.save(parser.value("shot")) ? 0 : 4;
+    QLabel window;
+    window.setWindowTitle("Brindle Fair");
+    window.setPixmap(QPixmap::fromImage(picture));
+    window.setFixedSize(picture.size());
+    QFileSystemWatcher watcher;
+    QTimer settle;
+    settle.setSingleShot(true);
+    settle.setInterval(150);
+    const auto watch = [&] {
+        for (const auto& file : QDir(folder).entryInfoList(QDir::Files)) watcher.addPath(file.filePath());
+        watcher.addPath(folder);
+        watcher.addPath(folder + "/override");
+    };
+    watch();
+    QObject::connect(&watcher, &QFileSystemWatcher::fileChanged, &settle, qOverload<>(&QTimer::start));
+    QObject::connect(&watcher, &QFileSystemWatcher::directoryChanged, &settle, qOverload<>(&QTimer::start));
+    QObject::connect(&settle, &QTimer::timeout, &window, [&] {
+        watch();
+        const auto again = draw();
+        for (const auto& line : game.log) err << "fair-stall: " << line << '\n';
+        err.flush();
+        if (!again.isNull()) window.setPixmap(QPixmap::fromImage(again));
+        window.setWindowTitle(again.isNull() ? "Brindle Fair (cannot read its files)" : "Brindle Fair");
+    });
+    window.show();
+    return app.exec();
+}

@@ -1,0 +1,117 @@
+#include "fair/stall/scene.h"
+
+#include <QPainter>
+#include <QPainterPath>
+#include <QtMath>
+#include <cmath>
+
+namespace fair {
+namespace {
+
+class Stage {
+public:
+    Stage(Installation& game, int quality, QPainter& painter) : game_(game), quality_(quality), p_(painter) {}
+
+    const QImage& picture(const char* path) {
+        const QString key = QString::fromUtf8(path);
+        if (!cache_.contains(key)) cache_[key] = game_.texture(key, quality_).value_or(missing_texture());
+        return cache_[key];
+    }
+
+    /// A texture on a quadrilateral: top left, top right, bottom right, bottom left.
+    void quad(const char* path, const QPolygonF& to, double light = 1, QRectF part = QRectF(0, 0, 1, 1)) {
+        const auto& image = picture(path);
+        const QRectF from(part.x() * image.width(), part.y() * image.height(), part.width() * image.width(), part.height() * image.height());
+        QTransform transform;
+        if (!QTransform::quadToQuad(QPolygonF({from.topLeft(), from.topRight(), from.bottomRight(), from.bottomLeft()}), to, transform)) return;
+        p_.save();
+        p_.setTransform(transform, true);
+        p_.drawImage(from, image, from);
+        if (light < 1) p_.fillRect(from, QColor(10, 8, 24, int((1 - light) * 255)));
+        p_.restore();
+    }
+
+    void box(const char* path, double x, double y, double w, double h, double light = 1) {
+        quad(path, QPolygonF({{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}), light);
+    }
+
+    /// The ground as rows of tiles in perspective.
+    void ground(const char* path, double horizon, double bottom) {
+        for (int row = 0; row < 7; ++row) {
+            const double a = std::pow(row / 7.0, 1.7), b = std::pow((row + 1) / 7.0, 1.7);
+            const double y0 = horizon + (bottom - horizon) * a, y1 = horizon + (bottom - horizon) * b;
+            const double s0 = 60 + 260 * a, s1 = 60 + 260 * b;
+            for (int i = -12; i < 12; ++i)
+                quad(path, QPolygonF({{640 + i * s0, y0}, {640 + (i + 1) * s0, y0}, {640 + (i + 1) * s1, y1}, {640 + i * s1, y1}}), 0.72 + 0.2 * b);
+        }
+    }
+
+private:
+    Installation& game_;
+    int quality_;
+    QPainter& p_;
+    QMap<QString, QImage> cache_;
+};
+
+void carousel(Stage& s, QPainter& p) {
+    const double cx = 420, top = 190, base = 610;
+    p.setPen(Qt::NoPen);
+    p.setBrush(QColor(20, 14, 12, 110));
+    p.drawEllipse(QPointF(cx, base + 26), 300, 40);
+    for (int i = 0; i < 10; ++i) s.box("carousel/deck.pnl", cx - 280 + i * 56, base - 6, 56, 34, 0.9);
+    s.box("carousel/mirror.pnl", cx - 70, top + 130, 140, base - top - 140, 0.9);
+    const char* horses[] = {"carousel/horse_b_tint.pnl", "carousel/horse_a_tint.pnl", "carousel/horse_c_tint.pnl"};
+    for (int i = 0; i < 3; ++i) {
+        const double x = cx - 250 + i * 180, lift = i == 1 ? 30 : 0;
+        s.box("carousel/pole.pnl", x + 62, top + 110, 14, base - top - 110);
+        s.box(horses[i], x, base - 200 + lift - 30, 140, 140);
+    }
+    for (int i = 0; i < 8; ++i) s.box("carousel/scrollwork.pnl", cx - 300 + i * 75, top + 76, 75, 60);
+    for (int i = 0; i < 10; ++i) s.box("lights/bulbs.pnl", cx - 300 + i * 60, top + 132, 60, 16);
+    // The roof: wedges that narrow to the point
+    for (int i = 0; i < 6; ++i) {
+        const double x0 = cx - 310 + i * 103.3, x1 = x0 + 103.3, t0 = cx - 30 + i * 10, t1 = t0 + 10;
+        s.quad("booths/ticket/awning_red_tint.dds", QPolygonF({{t0, top - 60}, {t1, top - 60}, {x1, top + 84}, {x0, top + 84}}), i < 3 ? 1.0 : 0.82);
+    }
+    s.box("wheel/star_panel.pnl", cx - 28, top - 112, 56, 56);
+}
+
+void ticket_booth(Stage& s) {
+    s.box("ground/bricks.dds", 800, 440, 190, 190, 0.9);
+    s.box("organ/curtain.pnl", 830, 400, 130, 110);
+    s.quad("booths/ticket/awning_green_tint.dds", QPolygonF({{800, 330}, {990, 330}, {1012, 430}, {778, 430}}));
+    s.box("signs/sign_tickets.dds", 812, 262, 166, 72);
+    s.box("booths/ticket/ticket_adult.dds", 846, 520, 96, 48);
+}
+
+void organ(Stage& s) {
+    s.box("organ/front_scroll.pnl", 1040, 300, 210, 330);
+    s.box("organ/pipes.pnl", 1062, 340, 166, 170);
+    s.box("organ/drum.pnl", 1062, 530, 70, 70);
+    s.box("organ/clock.dds", 1158, 526, 74, 74);
+}
+
+}  // namespace
+
+QImage draw_scene(Installation& game, int quality) {
+    QImage image(1280, 800, QImage::Format_ARGB32_Premultiplied);
+    QPainter p(&image);
+    p.setRenderHints(QPainter::SmoothPixmapTransform | QPainter::Antialiasing);
+    Stage s(game, quality, p);
+    s.box("sky/evening.dds", 0, 0, 1280, 500);
+    s.ground("ground/meadow.dds", 470, 800);
+    s.box("wheel/wheel.pnl", 640, 130, 300, 300, 0.75);
+    s.box("cloth/tent.dds", 20, 330, 190, 150, 0.85);
+    s.box("cloth/balloon.dds", 1090, 40, 120, 120, 0.95);
+    for (int i = 0; i < 5; ++i) s.box("front/bunting.dds", i * 256, 10, 256, 90);
+    carousel(s, p);
+    ticket_booth(s);
+    organ(s);
+    for (int i = 0; i < 7; ++i) s.quad("ground/gravel.dds", QPolygonF({{400 + i * 70.0, 660}, {470 + i * 70.0, 660}, {460 + i * 106.0, 800}, {354 + i * 106.0, 800}}), 0.92);
+    s.box("front/poster_autumn.dds", 40, 500, 80, 150);
+    s.box("booths/shooting/target.dds", 150, 520, 90, 90);
+    p.end();
+    return image;
+}
+
+}  // namespace fair
