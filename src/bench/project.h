@@ -36,6 +36,8 @@ struct Project {
     std::filesystem::path game;                    ///< the installation; may be empty
     std::vector<std::filesystem::path> sources;    ///< in load order
     std::vector<Piece> pieces;
+    std::vector<std::string> play;                 ///< how the game is started: program and arguments; may be empty
+    std::vector<std::string> editor;               ///< what opens a piece, its file is appended; empty: the desktop decides
 
     [[nodiscard]] std::filesystem::path work() const { return folder / "work"; }
     [[nodiscard]] std::filesystem::path vault() const { return folder / "vault"; }

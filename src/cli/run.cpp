@@ -4,7 +4,7 @@
 #include <ostream>
 
 #include "cli/commands.h"
-#include "cli/sheet_folders.h"
+#include "container/sheet_folders.h"
 #include "delivery/vault.h"
 
 namespace skivet::cli {

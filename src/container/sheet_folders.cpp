@@ -1,4 +1,4 @@
-#include "cli/sheet_folders.h"
+#include "container/sheet_folders.h"
 
 #include <cstdlib>
 

@@ -1,0 +1,137 @@
+#include "app/models/entry_table.h"
+
+#include "app/pages/page.h"
+#include "app/theme/theme.h"
+
+namespace skivet::app {
+
+QString what_it_is(const CatalogItem& item) {
+    if (item.error) return to_text(item.error->what);
+    if (item.is_texture() && item.desc.format != Format::unknown)
+        return QObject::tr("%1 · %2 · %3 · %4").arg(item.kind == EntryKind::image ? QObject::tr("image") : QObject::tr("texture"), to_text(info(item.desc.format).name), to_text(size_text(item.desc)),
+                                                item.desc.mips == 1 ? QObject::tr("one level") : QObject::tr("%1 mips").arg(item.desc.mips));
+    switch (item.kind) {
+        case EntryKind::container: return QObject::tr("archive");
+        case EntryKind::mesh: return QObject::tr("mesh");
+        default: return QObject::tr("other data");
+    }
+}
+
+QString top_folder(const CatalogItem& item) {
+    const auto path = to_text(item.path());
+    const auto slash = path.indexOf('/');
+    return slash < 0 ? QObject::tr("(no folder)") : path.left(slash + 1);
+}
+
+void EntryTable::show_source(std::shared_ptr<const Stock> stock, std::size_t source) {
+    beginResetModel();
+    stock_ = std::move(stock);
+    source_ = source;
+    items_.clear();
+    for (std::size_t i = 0; stock_ && i < stock_->catalog.items.size(); ++i)
+        if (stock_->catalog.items[i].source == source) items_.push_back(i);
+    endResetModel();
+}
+
+int EntryTable::row_of_entry(int entry) const {
+    int seen = 0;
+    for (std::size_t row = 0; row < items_.size(); ++row)
+        if (stock_->catalog.items[items_[row]].inner.size() == 1 && seen++ == entry) return int(row);
+    return -1;
+}
+
+int EntryTable::entry_of_row(int row) const {
+    int seen = -1;
+    for (int r = 0; r <= row && r < int(items_.size()); ++r) seen += stock_->catalog.items[items_[std::size_t(r)]].inner.size() == 1;
+    return seen;
+}
+
+int EntryTable::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : int(items_.size()); }
+
+QVariant EntryTable::data(const QModelIndex& index, int role) const {
+    if (!index.isValid()) return {};
+    const auto& item = stock_->catalog.items[items_[std::size_t(index.row())]];
+    if (role == Qt::DisplayRole || role == Qt::ToolTipRole) {
+        switch (index.column()) {
+            case 0: {
+                QStringList steps;
+                for (const auto& step : item.inner) steps << to_text(step);
+                return steps.join(QStringLiteral(" ▸ "));
+            }
+            case 1: return what_it_is(item);
+            case 2: return to_text(human_bytes(item.size));
+            case 3: return to_text(item.method);
+            default: {
+                const auto& container = stock_->sources[source_].container;
+                if (item.inner.size() > 1 || !container || container->kind() == "folder") return QStringLiteral("–");
+                const auto entry = container->find(item.path());
+                return entry ? to_text(hex(container->entries()[*entry].at)) : QString();
+            }
+        }
+    }
+    if (role == Qt::FontRole && index.column() >= 2) return number_font(12);
+    if (role == Qt::ForegroundRole && index.column() == 1 && item.error) return colors().accent;
+    return {};
+}
+
+QVariant EntryTable::headerData(int section, Qt::Orientation orientation, int role) const {
+    if (role == Qt::TextAlignmentRole) return int(Qt::AlignLeft | Qt::AlignVCenter);
+    if (orientation != Qt::Horizontal || role != Qt::DisplayRole) return {};
+    const QString names[] = {tr("Entry"), tr("What it is"), tr("Size"), tr("Packed as"), tr("At")};
+    return names[section];
+}
+
+CatalogModel::CatalogModel(Session* session, QObject* parent) : QAbstractListModel(parent), session_(session) {
+    connect(session, &Session::thumbnail_ready, this, [this](std::size_t item) {
+        if (const int row = row_of(item); row >= 0) emit dataChanged(index(row), index(row), {Qt::DecorationRole});
+    });
+}
+
+int CatalogModel::row_of(std::size_t item) const {
+    const auto found = std::lower_bound(rows_.begin(), rows_.end(), item);
+    return found != rows_.end() && *found == item ? int(found - rows_.begin()) : -1;
+}
+
+void CatalogModel::refresh() {
+    beginResetModel();
+    rows_.clear();
+    textures_ = 0;
+    const auto stock = session_->stock();
+    const auto query = query_.toStdString();
+    for (std::size_t i = 0; i < stock->catalog.items.size(); ++i) {
+        const auto& item = stock->catalog.items[i];
+        if (!item.is_texture()) continue;
+        ++textures_;
+        if (!matches(item, query)) continue;
+        if (!folders_.isEmpty() && !folders_.contains(top_folder(item))) continue;
+        if (!formats_.isEmpty() && !formats_.contains(to_text(info(item.desc.format).name))) continue;
+        if (!sources_.isEmpty() && !sources_.contains(to_text(stock->sources[item.source].path.filename()))) continue;
+        rows_.push_back(i);
+    }
+    endResetModel();
+}
+
+void CatalogModel::set_query(const QString& query) {
+    query_ = query;
+    refresh();
+}
+
+void CatalogModel::set_facets(const QSet<QString>& folders, const QSet<QString>& formats, const QSet<QString>& sources) {
+    folders_ = folders;
+    formats_ = formats;
+    sources_ = sources;
+    refresh();
+}
+
+QVariant CatalogModel::data(const QModelIndex& index, int role) const {
+    if (!index.isValid()) return {};
+    const auto item = rows_[std::size_t(index.row())];
+    const auto stock = session_->stock();
+    if (item >= stock->catalog.items.size()) return {};
+    if (role == ItemIndex) return QVariant::fromValue<qulonglong>(item);
+    if (role == Qt::DisplayRole || role == Qt::AccessibleTextRole) return to_text(stock->catalog.items[item].name());
+    if (role == Qt::ToolTipRole) return to_text(address_of(stock->sources[stock->catalog.items[item].source], stock->catalog.items[item]).text());
+    return {};
+}
+
+}  // namespace skivet::app

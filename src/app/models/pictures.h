@@ -1,0 +1,34 @@
+#pragma once
+// From the core's pictures to the window's. Everything here is called on worker threads.
+#include <QImage>
+
+#include "bench/fitting.h"
+
+namespace skivet::app {
+
+enum class Channels { color, red, green, blue, alpha, alpha_over };
+
+[[nodiscard]] QImage to_qimage(const Image& image);
+/// One channel as gray, color without alpha, or color with alpha.
+[[nodiscard]] QImage to_qimage(const Image& image, Channels channels);
+/// Amplified absolute difference, gray 0 where equal.
+[[nodiscard]] QImage difference_picture(const Image& a, const Image& b);
+
+/// All the fitting page shows of one piece.
+struct FitPictures {
+    QImage original, edited, result, difference;
+    std::vector<QImage> original_mips, result_mips;
+    QImage changed_blocks;   ///< one pixel a 4×4 block of level 0, opaque where the block is new
+};
+
+/// A piece's fit and its pictures; `error` instead when the edit cannot be read.
+struct FittedPiece {
+    Fit fit;
+    FitPictures pictures;
+    std::optional<Error> error;
+    std::string edited_hash;   ///< of the file this was made from
+};
+
+[[nodiscard]] FitPictures pictures_of(const TextureFile& original, const Fit& fit);
+
+}  // namespace skivet::app

@@ -1,0 +1,258 @@
+#include "app/models/session.h"
+
+#include <QDateTime>
+#include <QDesktopServices>
+#include <QDir>
+#include <QUrl>
+
+#include "base/file_write.h"
+#include "container/sheet_folders.h"
+
+namespace skivet::app {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+std::int64_t now() { return QDateTime::currentSecsSinceEpoch(); }
+QString text(const fs::path& path) { return QString::fromStdString(path.string()); }
+
+std::shared_ptr<const Kinds> load_kinds(std::vector<Error>& errors) {
+    auto kinds = std::make_shared<Kinds>();
+    for (const auto& folder : sheet_folders())
+        for (auto& error : add_sheets_in(*kinds, folder)) errors.push_back(std::move(error));
+    return kinds;
+}
+
+}  // namespace
+
+std::size_t DeliveryPlan::piece_count() const {
+    std::size_t sum = 0;
+    for (const auto& group : groups)
+        if (!group.error && !group.plan.empty()) sum += group.pieces.size();
+    return sum;
+}
+
+Session::Session(QObject* parent) : QObject(parent), stock_(std::make_shared<Stock>()) {
+    std::vector<Error> errors;
+    kinds_ = load_kinds(errors);
+    thumbnails_.setMaxCost(192 << 10);  // kilobytes
+    pool_.setMaxThreadCount(2);
+    saver_.setMaxThreadCount(1);
+    settle_.setSingleShot(true);
+    settle_.setInterval(60);
+    connect(&settle_, &QTimer::timeout, this, &Session::look_at_pieces);
+    connect(&watcher_, &QFileSystemWatcher::directoryChanged, &settle_, qOverload<>(&QTimer::start));
+    connect(&watcher_, &QFileSystemWatcher::fileChanged, &settle_, qOverload<>(&QTimer::start));
+    progress_timer_.setInterval(100);
+    connect(&progress_timer_, &QTimer::timeout, this, [this] {
+        if (progress_) emit activity(tr("Looking through the archives"), progress_->done, progress_->total);
+    });
+    connect(&game_, &QProcess::errorOccurred, this, [this] { emit notice(tr("The game could not be started: %1").arg(game_.errorString())); });
+    connect(&game_, &QProcess::readyReadStandardError, this, [this] {
+        for (const auto& line : QString::fromUtf8(game_.readAllStandardError()).split('\n', Qt::SkipEmptyParts)) say(line);
+    });
+    for (const auto& error : errors) complain(error);
+}
+
+Session::~Session() {
+    cancel_.cancel();
+    if (progress_) progress_->cancel.cancel();
+    pool_.clear();
+    pool_.waitForDone();
+    saver_.waitForDone();
+    if (game_.state() != QProcess::NotRunning) {
+        game_.disconnect();
+        game_.terminate();
+        game_.waitForFinished(2000);
+    }
+}
+
+void Session::say(const QString& line) {
+    log_.push_back(QDateTime::currentDateTime().toString(QStringLiteral("HH:mm:ss  ")) + line);
+    if (log_.size() > 2000) log_.erase(log_.begin(), log_.begin() + 500);
+    emit logged(log_.back());
+}
+
+void Session::complain(const Error& error) {
+    const auto line = QString::fromStdString(error.message());
+    say(line);
+    emit notice(line);
+}
+
+void Session::save() {
+    // A copy is written in order by one thread; the last one wins.
+    saver_.start([this, copy = project_] {
+        if (auto saved = save_project(copy); !saved)
+            QMetaObject::invokeMethod(this, [this, error = saved.error()] { complain(error); }, Qt::QueuedConnection);
+    });
+}
+
+void Session::open(const fs::path& folder, const fs::path& game, const std::vector<fs::path>& more, const std::vector<std::string>& play) {
+    struct Opened {
+        Result<Project> project = Project{};
+        Result<unsigned> recovered = 0u;
+        std::vector<Journal> history;
+    };
+    run(tr("Opening the project"),
+        [kinds = kinds_, folder, game, more, play, this] {
+            Opened out;
+            out.project = open_project(folder);
+            if (!out.project) return out;
+            auto& project = *out.project;
+            Vault vault(project.vault(), files_);
+            out.recovered = vault.recover();
+            if (!game.empty()) {
+                project.game = game;
+                if (project.sources.empty()) {
+                    project.name = game.filename().string();
+                    if (auto found = find_sources(*kinds, game)) project.sources = std::move(*found);
+                }
+            }
+            if (!play.empty()) project.play = play;
+            for (const auto& source : more)
+                if (std::find(project.sources.begin(), project.sources.end(), source) == project.sources.end()) project.sources.push_back(source);
+            for (auto& piece : project.pieces) {
+                piece = look_at_piece(project, piece, now());
+                if (auto checked = check_source(*kinds, piece)) piece = std::move(*checked);
+            }
+            if (auto history = vault.history()) out.history = std::move(*history);
+            return out;
+        },
+        [this](Opened opened) {
+            if (!opened.project) return complain(opened.project.error());
+            if (!opened.recovered) complain(opened.recovered.error());
+            else if (*opened.recovered > 0) emit notice(tr("A delivery was cut short last time. The old bytes were put back."));
+            project_ = std::move(*opened.project);
+            history_ = std::move(opened.history);
+            ++piece_generation_;
+            watch_pieces();
+            save();
+            emit history_changed();
+            emit pieces_changed();
+            reload();
+        });
+}
+
+void Session::reload() {
+    if (progress_) progress_->cancel.cancel();
+    progress_ = std::make_shared<Progress>();
+    progress_timer_.start();
+    const auto generation = ++generation_;
+    struct Loaded {
+        std::shared_ptr<Stock> stock;
+        bool canceled = false;
+    };
+    run(tr("Looking through the archives"),
+        [kinds = kinds_, paths = project_.sources, progress = progress_] {
+            Loaded out;
+            out.stock = std::make_shared<Stock>();
+            out.stock->sources = open_sources(*kinds, paths);
+            auto catalog = build_catalog(*kinds, out.stock->sources, *progress);
+            out.canceled = !catalog;
+            if (catalog) out.stock->catalog = std::move(*catalog);
+            out.stock->texture_counts.resize(out.stock->sources.size());
+            for (const auto& item : out.stock->catalog.items) out.stock->texture_counts[item.source] += item.is_texture();
+            for (const auto& source : out.stock->sources) out.stock->segments.push_back(source.container ? source.container->segments() : std::vector<Segment>());
+            return out;
+        },
+        [this, generation](Loaded loaded) {
+            if (generation != generation_ || loaded.canceled) return;
+            progress_timer_.stop();
+            stock_ = std::move(loaded.stock);
+            thumbnails_.clear();
+            thumbnails_pending_.clear();
+            for (const auto& problem : stock_->catalog.problems) say(QString::fromStdString(problem.message()));
+            for (const auto& source : stock_->sources)
+                if (source.error) say(QString::fromStdString(source.error->message()));
+            ready_ = true;
+            emit sources_changed();
+            emit catalog_changed();
+        });
+}
+
+void Session::add_source(const fs::path& path) {
+    if (std::find(project_.sources.begin(), project_.sources.end(), path) != project_.sources.end())
+        return emit notice(tr("%1 is in the list already.").arg(text(path.filename())));
+    project_.sources.push_back(path);
+    save();
+    reload();
+}
+
+void Session::remove_source(std::size_t index) {
+    if (index >= project_.sources.size()) return;
+    project_.sources.erase(project_.sources.begin() + static_cast<std::ptrdiff_t>(index));
+    save();
+    reload();
+}
+
+void Session::move_source(std::size_t index, bool up) {
+    const auto other = up ? index + 1 : index - 1;
+    if (index >= project_.sources.size() || other >= project_.sources.size()) return;
+    std::swap(project_.sources[index], project_.sources[other]);
+    save();
+    reload();
+}
+
+void Session::set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play) {
+    project_.editor = editor;
+    project_.play = play;
+    save();
+}
+
+QImage Session::thumbnail(std::size_t item) {
+    if (const auto* image = thumbnails_.object(item)) return *image;
+    if (item >= stock_->catalog.items.size() || thumbnails_pending_.contains(item)) return {};
+    thumbnails_pending_.insert(item);
+    run(tr("Reading pictures"),
+        [kinds = kinds_, stock = stock_, item] {
+            const auto& entry = stock->catalog.items[item];
+            const auto texture = skivet::open_texture(*kinds, stock->sources[entry.source], entry);
+            if (!texture) return QImage();
+            const auto image = skivet::thumbnail(*texture, 128);
+            return image ? to_qimage(*image) : QImage();
+        },
+        [this, item, generation = generation_](QImage image) {
+            if (generation != generation_) return;
+            thumbnails_pending_.remove(item);
+            if (image.isNull()) {  // cannot be shown: a plain field, and the reason is in the facts
+                image = QImage(64, 64, QImage::Format_RGBA8888);
+                image.fill(QColor(0x60, 0x60, 0x60));
+            }
+            thumbnails_.insert(item, new QImage(image), std::max<qsizetype>(1, image.sizeInBytes() / 1024));
+            emit thumbnail_ready(item);
+        });
+    return {};
+}
+
+void Session::open_texture(std::size_t item, std::function<void(std::shared_ptr<const OpenTexture>)> done) {
+    run(tr("Opening a texture"),
+        [kinds = kinds_, stock = stock_, item] {
+            auto out = std::make_shared<OpenTexture>();
+            if (item >= stock->catalog.items.size()) return out;
+            const auto& entry = stock->catalog.items[item];
+            auto texture = skivet::open_texture(*kinds, stock->sources[entry.source], entry);
+            if (texture) out->texture = std::move(*texture);
+            else out->error = std::move(texture).error();
+            return out;
+        },
+        [done = std::move(done)](std::shared_ptr<OpenTexture> opened) { done(std::move(opened)); });
+}
+
+bool Session::try_in_game() {
+    if (project_.play.empty()) {
+        emit notice(tr("Say in the settings how the game is started."));
+        return false;
+    }
+    if (game_.state() != QProcess::NotRunning) {
+        emit notice(tr("The game is running; it shows what was delivered."));
+        return true;
+    }
+    QStringList arguments;
+    for (std::size_t i = 1; i < project_.play.size(); ++i) arguments << QString::fromStdString(project_.play[i]);
+    game_.start(QString::fromStdString(project_.play[0]), arguments);
+    say(tr("Started %1").arg(QString::fromStdString(project_.play[0])));
+    return true;
+}
+
+}  // namespace skivet::app

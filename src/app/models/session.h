@@ -1,0 +1,184 @@
+#pragma once
+// What the window works on: a project, its sources, the catalog, the bench, the vault. Everything that touches a disk or decodes runs on
+// the session's own threads and comes back as a queued signal; the window's thread only looks at finished values.
+#include <QCache>
+#include <QElapsedTimer>
+#include <QFileSystemWatcher>
+#include <QObject>
+#include <QProcess>
+#include <QSet>
+#include <QStringList>
+#include <QThreadPool>
+#include <QTimer>
+#include <map>
+
+#include "app/models/pictures.h"
+#include "bench/project.h"
+#include "catalog/catalog.h"
+#include "delivery/vault.h"
+
+namespace skivet::app {
+
+/// The open sources and what is in them; replaced as a whole, never changed.
+struct Stock {
+    std::vector<Source> sources;
+    Catalog catalog;
+    std::vector<std::vector<Segment>> segments;       ///< a list a source, for the byte map
+    std::vector<std::size_t> texture_counts;          ///< a source
+};
+
+/// What one delivery into one source would write.
+struct DeliveryGroup {
+    std::filesystem::path source;
+    WritePlan plan;
+    std::vector<std::size_t> pieces;                  ///< indices into the project's pieces
+    std::vector<AddressedBytes> contents;
+    std::uint64_t archive_size = 0;
+    std::optional<Error> error;
+};
+
+struct DeliveryPlan {
+    std::vector<DeliveryGroup> groups;
+    std::vector<std::size_t> left_out;                ///< changed pieces that need a mend first
+    [[nodiscard]] std::size_t piece_count() const;
+};
+
+/// One texture, opened for the viewer.
+struct OpenTexture {
+    TextureFile texture;
+    std::optional<Error> error;
+};
+
+class Session : public QObject {
+    Q_OBJECT
+public:
+    explicit Session(QObject* parent = nullptr);
+    ~Session() override;
+
+    /// Opens or makes the project; a game folder gives the sources of a new project.
+    void open(const std::filesystem::path& folder, const std::filesystem::path& game, const std::vector<std::filesystem::path>& more_sources,
+              const std::vector<std::string>& play);
+
+    [[nodiscard]] const Project& project() const { return project_; }
+    [[nodiscard]] std::shared_ptr<const Stock> stock() const { return stock_; }
+    [[nodiscard]] const Kinds& kinds() const { return *kinds_; }
+    [[nodiscard]] const std::vector<Journal>& history() const { return history_; }
+    [[nodiscard]] const std::vector<QString>& log() const { return log_; }
+    [[nodiscard]] bool busy() const { return running_ > 0; }
+    /// True once sources and catalog of the opened project are there.
+    [[nodiscard]] bool ready() const { return ready_; }
+
+    void add_source(const std::filesystem::path& path);
+    void remove_source(std::size_t index);
+    /// Later sources win: `up` moves towards the end of the list.
+    void move_source(std::size_t index, bool up);
+    void set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play);
+
+    /// A picture of at most 128 × 128, or a null image and later thumbnail_ready.
+    [[nodiscard]] QImage thumbnail(std::size_t item);
+    /// Opens an item's texture on a worker; `done` is called on the window's thread.
+    void open_texture(std::size_t item, std::function<void(std::shared_ptr<const OpenTexture>)> done);
+
+    void take(const std::vector<std::size_t>& items, ExportAs as);
+    void put_away(std::size_t piece);
+    void open_to_edit(std::size_t piece);
+    /// Takes the piece anew from the game, for a piece gone stale.
+    void take_again(std::size_t piece);
+    /// Small pictures of a piece: as the game has it, and as it is on disk now.
+    [[nodiscard]] QImage piece_picture(std::size_t piece, bool edited);
+    /// The newest fit, or null and later fit_ready.
+    [[nodiscard]] std::shared_ptr<const FittedPiece> fit(std::size_t piece);
+    void mend(std::size_t piece, Mend mend);
+
+    void make_plan();
+    [[nodiscard]] std::shared_ptr<const DeliveryPlan> plan() const { return plan_; }
+    void deliver();
+    void undo(const QString& id);
+    void undo_all();
+
+    /// Starts the game; false with a message when no command is set.
+    bool try_in_game();
+    [[nodiscard]] QProcess* game_process() { return &game_; }
+
+    /// Computes on a worker and hands the result to `done` on the window's thread; for pictures of what is already open.
+    template <class Work, class Done>
+    void compute(Work work, Done done) {
+        run(tr("Reading pictures"), std::move(work), std::move(done));
+    }
+
+    /// Stops looking through the archives; what was found so far is dropped.
+    void cancel() {
+        if (progress_) progress_->cancel.cancel();
+    }
+    void say(const QString& line);
+
+signals:
+    void sources_changed();
+    void catalog_changed();
+    void thumbnail_ready(std::size_t item);
+    void pieces_changed();
+    void piece_picture_ready(std::size_t piece);
+    void fit_ready(std::size_t piece);
+    void plan_ready();
+    void history_changed();
+    void delivered();
+    /// `total` 0: how much there is to do is not known.
+    void activity(const QString& what, quint64 done, quint64 total);
+    void logged(const QString& line);
+    /// Something the person should see now.
+    void notice(const QString& text);
+
+private:
+    /// Runs `work` on a worker and `done(result)` on this thread.
+    template <class Work, class Done>
+    void run(const QString& what, Work work, Done done) {
+        ++running_;
+        emit activity(what, 0, 0);
+        pool_.start([this, work = std::move(work), done = std::move(done)]() mutable {
+            auto result = std::make_shared<decltype(work())>(work());
+            QMetaObject::invokeMethod(
+                this,
+                [this, result, done = std::move(done)]() mutable {
+                    --running_;
+                    if (running_ == 0) emit activity({}, 0, 0);
+                    done(std::move(*result));
+                },
+                Qt::QueuedConnection);
+        });
+    }
+    void complain(const Error& error);
+    void reload();
+    void save();
+    void watch_pieces();
+    void look_at_pieces();
+    void refresh_history();
+    void forget_pictures(std::size_t piece);
+
+    std::shared_ptr<const Kinds> kinds_;
+    Project project_;
+    std::shared_ptr<const Stock> stock_;
+    std::vector<Journal> history_;
+    std::shared_ptr<const DeliveryPlan> plan_;
+    std::map<std::size_t, std::shared_ptr<const FittedPiece>> fits_;
+    QSet<std::size_t> fitting_;
+    std::map<std::pair<std::size_t, bool>, QImage> piece_pictures_;
+    QSet<std::size_t> piece_pictures_pending_;
+    QCache<std::size_t, QImage> thumbnails_;
+    QSet<std::size_t> thumbnails_pending_;
+    std::uint64_t generation_ = 0;        ///< of the stock; late answers for an older one are dropped
+    std::uint64_t piece_generation_ = 0;  ///< of the list of pieces
+    int running_ = 0;
+    bool ready_ = false;
+    CancelToken cancel_;
+    std::shared_ptr<Progress> progress_;
+    QTimer progress_timer_;
+    QFileSystemWatcher watcher_;
+    QTimer settle_;
+    QProcess game_;
+    std::vector<QString> log_;
+    PosixFiles files_;
+    QThreadPool pool_;
+    QThreadPool saver_;                   ///< one thread: saves and deliveries happen in order
+};
+
+}  // namespace skivet::app

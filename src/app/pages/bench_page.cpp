@@ -1,0 +1,244 @@
+#include "app/pages/bench_page.h"
+
+#include <QDateTime>
+#include <QDesktopServices>
+#include <QHBoxLayout>
+#include <QPainter>
+#include <QStyledItemDelegate>
+#include <QUrl>
+
+#include "app/theme/theme.h"
+
+namespace skivet::app {
+namespace {
+
+QString when(std::int64_t seconds) {
+    const auto ago = QDateTime::currentSecsSinceEpoch() - seconds;
+    if (ago < 60) return QObject::tr("just now");
+    if (ago < 3600) return QObject::tr("%1 min ago").arg(ago / 60);
+    return QDateTime::fromSecsSinceEpoch(seconds).toString(QStringLiteral("d MMM HH:mm"));
+}
+
+QString what_happened(const Piece& piece) {
+    const auto file = to_text(piece.file.filename());
+    switch (piece.state) {
+        case PieceState::out: return QObject::tr("written out %1 · %2").arg(when(piece.changed_at), file);
+        case PieceState::gone_stale: return QObject::tr("the game's texture changed since it was taken");
+        case PieceState::delivered: return QObject::tr("in the game · %1").arg(file);
+        default: return QObject::tr("saved %1 · %2").arg(when(piece.changed_at), file);
+    }
+}
+
+QString next_step(PieceState state) {
+    switch (state) {
+        case PieceState::on_the_bench: case PieceState::out: return QObject::tr("Open to edit");
+        case PieceState::changed: return QObject::tr("Look at it in Fitting");
+        case PieceState::needs_mend: return QObject::tr("Mend it in Fitting");
+        case PieceState::fits: return QObject::tr("Deliver");
+        case PieceState::delivered: return QObject::tr("Try in game");
+        case PieceState::gone_stale: return QObject::tr("Take the new one");
+    }
+    return {};
+}
+
+class PieceDelegate : public QStyledItemDelegate {
+public:
+    PieceDelegate(Session* session, QObject* parent) : QStyledItemDelegate(parent), session_(session) {}
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {300, 98}; }
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const auto i = std::size_t(index.row());
+        if (i >= session_->project().pieces.size()) return;
+        const auto& piece = session_->project().pieces[i];
+        const auto& c = colors();
+        p->save();
+        p->setRenderHint(QPainter::Antialiasing);
+        const QRectF box = QRectF(option.rect).adjusted(1, 1, -1, -8);
+        const bool on = option.state & QStyle::State_Selected;
+        p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
+        p->setBrush(c.card);
+        p->drawRoundedRect(box, 3, 3);
+        draw_in_well(*p, QRectF(box.x() + 9, box.y() + 8, 73, 73), session_->piece_picture(i, false), 5);
+        p->setPen(c.soft);
+        p->setFont(text_font(18));
+        p->drawText(QRectF(box.x() + 84, box.y(), 36, box.height()), Qt::AlignCenter, QStringLiteral("→"));
+        const bool out = piece.state == PieceState::out || piece.state == PieceState::on_the_bench;
+        const QRectF second(box.x() + 122, box.y() + 8, 73, 73);
+        draw_in_well(*p, second, out ? QImage() : session_->piece_picture(i, true), 5);
+        if (out) {
+            p->setPen(QColor(0xdd, 0xdd, 0xdd));
+            p->drawText(second, Qt::AlignCenter, QStringLiteral("…"));
+        }
+        const QRectF text = box.adjusted(212, 14, -150, -12);
+        p->setPen(c.ink);
+        p->setFont(text_font(15, true));
+        p->drawText(text, int(Qt::AlignTop | Qt::AlignLeft), p->fontMetrics().elidedText(to_text(piece.name()), Qt::ElideMiddle, int(text.width())));
+        p->setPen(c.soft);
+        p->setFont(text_font(12));
+        p->drawText(text, int(Qt::AlignVCenter | Qt::AlignLeft), p->fontMetrics().elidedText(what_happened(piece), Qt::ElideRight, int(text.width())));
+        p->setFont(text_font(11));
+        const auto folder = to_text(std::filesystem::path(piece.address.inner.back()).parent_path());
+        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft), p->fontMetrics().elidedText(tr("%1 in %2").arg(folder, to_text(piece.address.source.filename())), Qt::ElideMiddle, int(text.width())));
+        draw_state(*p, QPointF(box.right() - 132, box.y() + 26), piece.state);
+        p->setFont(text_font(13));
+        p->setPen(piece.state == PieceState::needs_mend ? c.accent : c.ink);
+        p->drawText(QRectF(box.right() - 118, box.y() + 14, 116, 24), int(Qt::AlignLeft | Qt::AlignVCenter), to_text(name_of(piece.state)));
+        p->setPen(c.ink);
+        p->setFont(text_font(12));
+        p->drawText(QRectF(box.right() - 200, box.bottom() - 32, 186, 22), int(Qt::AlignRight | Qt::AlignVCenter), next_step(piece.state));
+        p->restore();
+    }
+
+private:
+    Session* session_;
+};
+
+}  // namespace
+
+BenchPage::BenchPage(Session* session, QWidget* parent) : Page(session, parent) {
+    edit_ = add_action(tr("Open to edit"), Qt::Key_O, tr("Open the file with the desktop's program for it"), [this] { session_->open_to_edit(std::size_t(current_piece())); });
+    fitting_ = add_action(tr("To fitting"), Qt::Key_Return, tr("See what the game will get"), [this] {
+        if (current_piece() >= 0) emit fit_piece(current_piece());
+    });
+    away_ = add_action(tr("Put away"), Qt::Key_Delete, tr("Take the piece off the bench; its file stays in the work folder"), [this] { session_->put_away(std::size_t(current_piece())); });
+    again_ = add_action(tr("Take the new one"), Qt::Key_N, tr("The game's texture changed: take it out again"), [this] { session_->take_again(std::size_t(current_piece())); });
+    auto* folder = add_action(tr("Open folder"), Qt::Key_F, tr("Open the work folder"), [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(to_text(session_->project().work()))); });
+    auto* catalog = add_action(tr("To the catalog"), QKeySequence(Qt::CTRL | Qt::Key_N), tr("Choose textures"), [this] { emit go_to(1); });
+
+    auto* left = make_panel();
+    auto* left_box = new QVBoxLayout(left);
+    left_box->setContentsMargins(12, 12, 12, 10);
+    auto* head = new QHBoxLayout;
+    head->addWidget(make_label(tr("ON THE BENCH"), "heading"));
+    head->addStretch();
+    head->addWidget(make_label(tr("files in work/ are watched"), "soft"));
+    left_box->addLayout(head);
+    rows_ = new QStandardItemModel(this);
+    list_ = new QListView;
+    list_->setObjectName(QStringLiteral("pieces"));
+    list_->setAccessibleName(tr("Pieces on the bench"));
+    list_->setModel(rows_);
+    list_->setItemDelegate(new PieceDelegate(session, list_));
+    list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    left_box->addWidget(list_, 1);
+    auto* bottom_left = new QHBoxLayout;
+    bottom_left->addWidget(new Button(folder, Button::Look::plain));
+    bottom_left->addWidget(new Button(away_, Button::Look::plain));
+    bottom_left->addStretch();
+    left_box->addLayout(bottom_left);
+
+    auto* right = make_panel();
+    right->setMinimumWidth(360);
+    auto* box = new QVBoxLayout(right);
+    box->setContentsMargins(20, 14, 20, 10);
+    title_ = make_label({}, "title");
+    facts_ = make_label({}, "soft", true);
+    state_text_ = make_label({}, "strong", true);
+    file_ = make_label({}, "soft", true);
+    file_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    auto* shared = new SharedView(this);
+    before_ = new ImageView(shared);
+    after_ = new ImageView(shared);
+    before_->setAccessibleName(tr("The game's"));
+    after_->setAccessibleName(tr("Yours"));
+    auto* pictures = new QHBoxLayout;
+    for (auto [view, name] : {std::pair{before_, tr("The game's")}, std::pair{after_, tr("Yours")}}) {
+        auto* column = new QVBoxLayout;
+        column->addWidget(make_label(name, "strong"));
+        view->setMinimumSize(140, 140);
+        view->setMaximumHeight(260);
+        column->addWidget(view, 1);
+        pictures->addLayout(column);
+    }
+    box->addWidget(title_);
+    box->addWidget(facts_);
+    box->addSpacing(10);
+    box->addLayout(pictures, 1);
+    box->addSpacing(10);
+    box->addWidget(state_text_);
+    box->addSpacing(6);
+    box->addWidget(make_label(tr("FILE"), "heading"));
+    box->addWidget(file_);
+    box->addStretch(1);
+    auto* bottom = new QHBoxLayout;
+    bottom->addWidget(new Button(edit_, Button::Look::plain));
+    bottom->addWidget(new Button(again_, Button::Look::plain));
+    bottom->addStretch();
+    bottom->addWidget(new Button(fitting_, Button::Look::primary));
+    box->addLayout(bottom);
+
+    auto* empty = make_panel();
+    auto* empty_box = new QVBoxLayout(empty);
+    empty_box->addStretch();
+    empty_box->addWidget(make_label(tr("The bench is empty"), "title"), 0, Qt::AlignCenter);
+    empty_box->addWidget(make_label(tr("Choose a texture in the catalog and press Enter; its file appears here."), "soft"), 0, Qt::AlignCenter);
+    empty_box->addSpacing(12);
+    empty_box->addWidget(new Button(catalog, Button::Look::primary), 0, Qt::AlignCenter);
+    empty_box->addStretch();
+
+    auto* full = new QWidget;
+    auto* columns = new QHBoxLayout(full);
+    columns->setContentsMargins(0, 0, 0, 0);
+    columns->setSpacing(16);
+    columns->addWidget(left, 5);
+    columns->addWidget(right, 3);
+    stack_ = new QStackedWidget;
+    stack_->addWidget(empty);
+    stack_->addWidget(full);
+    auto* all = new QVBoxLayout(this);
+    all->setContentsMargins(16, 16, 16, 16);
+    all->addWidget(stack_);
+
+    connect(session, &Session::pieces_changed, this, &BenchPage::refresh);
+    connect(session, &Session::piece_picture_ready, this, [this](std::size_t piece) {
+        list_->viewport()->update();
+        if (int(piece) == current_piece()) show_piece();
+    });
+    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &BenchPage::show_piece);
+    refresh();
+}
+
+void BenchPage::entered() { list_->setFocus(); }
+
+int BenchPage::current_piece() const { return list_->currentIndex().isValid() ? list_->currentIndex().row() : -1; }
+
+void BenchPage::choose_piece(int piece) { list_->setCurrentIndex(rows_->index(piece, 0)); }
+
+void BenchPage::refresh() {
+    const auto& pieces = session_->project().pieces;
+    const int before = current_piece();
+    if (rows_->rowCount() != int(pieces.size())) {
+        rows_->clear();
+        for (std::size_t i = 0; i < pieces.size(); ++i) rows_->appendRow(new QStandardItem);
+    }
+    for (std::size_t i = 0; i < pieces.size(); ++i) {
+        rows_->item(int(i))->setText(to_text(pieces[i].name()));
+        rows_->item(int(i))->setData(tr("%1, %2").arg(to_text(pieces[i].name()), to_text(name_of(pieces[i].state))), Qt::AccessibleTextRole);
+    }
+    stack_->setCurrentIndex(pieces.empty() ? 0 : 1);
+    if (!pieces.empty() && current_piece() < 0) choose_piece(std::clamp(before, 0, int(pieces.size()) - 1));
+    show_piece();
+    list_->viewport()->update();
+}
+
+void BenchPage::show_piece() {
+    const int i = current_piece();
+    const bool any = i >= 0 && i < int(session_->project().pieces.size());
+    for (auto* action : {edit_, fitting_, away_}) action->setEnabled(any);
+    again_->setEnabled(any && session_->project().pieces[std::size_t(i)].state == PieceState::gone_stale);
+    again_->setVisible(again_->isEnabled());
+    if (!any) return;
+    const auto& piece = session_->project().pieces[std::size_t(i)];
+    title_->setText(to_text(piece.name()));
+    QStringList steps;
+    for (const auto& step : piece.address.inner) steps << to_text(step);
+    facts_->setText(tr("%1 in %2").arg(steps.join(QStringLiteral(" ▸ ")), to_text(piece.address.source.filename())));
+    state_text_->setText(tr("%1 — %2").arg(to_text(name_of(piece.state)), next_step(piece.state)));
+    file_->setText(to_text(session_->project().work() / piece.file));
+    before_->set_image(session_->piece_picture(std::size_t(i), false));
+    const auto after = session_->piece_picture(std::size_t(i), true);
+    if (piece.state == PieceState::out) after_->set_message(tr("not saved yet"));
+    else after_->set_image(after);
+}
+
+}  // namespace skivet::app

@@ -1,0 +1,234 @@
+#include "app/pages/delivery_page.h"
+
+#include <QDateTime>
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QPainter>
+#include <QScrollArea>
+#include <QStorageInfo>
+
+#include "app/theme/theme.h"
+#include "app/widgets/byte_map.h"
+
+namespace skivet::app {
+namespace {
+
+void clear(QVBoxLayout* box) {
+    while (auto* child = box->takeAt(0)) {
+        if (child->widget()) child->widget()->deleteLater();
+        delete child;
+    }
+}
+
+QVBoxLayout* scrolling(QVBoxLayout* into) {
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    auto* inside = new QWidget;
+    auto* box = new QVBoxLayout(inside);
+    box->setContentsMargins(0, 4, 0, 0);
+    box->setSpacing(10);
+    scroll->setWidget(inside);
+    into->addWidget(scroll, 1);
+    return box;
+}
+
+QString way_text(Way way) {
+    switch (way) {
+        case Way::in_place: return QObject::tr("in place");
+        case Way::append: return QObject::tr("append");
+        case Way::rebuild: return QObject::tr("new file");
+        default: return QObject::tr("nothing");
+    }
+}
+
+}  // namespace
+
+DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, parent) {
+    deliver_ = add_action(tr("Deliver"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write into the game, read it back and compare"), [this] {
+        deliver_->setEnabled(false);
+        session_->deliver();
+    });
+    undo_all_ = add_action(tr("Put everything back"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), tr("Undo every delivery, newest first"), [this] { session_->undo_all(); });
+    auto* undo_last = add_action(tr("Undo the newest"), QKeySequence(Qt::CTRL | Qt::Key_Z), tr("Put back what the newest delivery overwrote"), [this] {
+        if (!session_->history().empty()) session_->undo(to_text(session_->history().back().id));
+    });
+    (void)undo_last;
+
+    auto* left = make_panel();
+    auto* left_box = new QVBoxLayout(left);
+    left_box->setContentsMargins(12, 12, 12, 10);
+    auto* head = new QHBoxLayout;
+    head->addWidget(make_label(tr("WHAT WILL BE WRITTEN"), "heading"));
+    head->addStretch();
+    state_ = make_label({}, "soft");
+    head->addWidget(state_);
+    left_box->addLayout(head);
+    cards_ = scrolling(left_box);
+
+    auto* right = make_panel();
+    right->setMinimumWidth(360);
+    right->setMaximumWidth(460);
+    auto* box = new QVBoxLayout(right);
+    box->setContentsMargins(16, 12, 16, 10);
+    box->addWidget(make_label(tr("SAFETY"), "heading"));
+    auto* facts = new QFormLayout;
+    facts->setHorizontalSpacing(18);
+    facts->setVerticalSpacing(6);
+    vault_ = make_label({}, "value", true);
+    free_ = make_label({}, "value", true);
+    lock_ = make_label(tr("everything is read back and compared"), "value", true);
+    facts->addRow(make_label(tr("Vault keeps"), "soft"), vault_);
+    facts->addRow(make_label(tr("Free"), "soft"), free_);
+    facts->addRow(make_label(tr("After writing"), "soft"), lock_);
+    box->addLayout(facts);
+    box->addSpacing(14);
+    box->addWidget(make_label(tr("HISTORY"), "heading"));
+    history_ = scrolling(box);
+    auto* bottom = new QHBoxLayout;
+    bottom->addWidget(new Button(undo_all_, Button::Look::plain));
+    box->addLayout(bottom);
+    auto* primary = new QHBoxLayout;
+    primary->addStretch();
+    auto* deliver_button = new Button(deliver_, Button::Look::primary);
+    deliver_button->setObjectName(QStringLiteral("deliver"));
+    primary->addWidget(deliver_button);
+    box->addLayout(primary);
+
+    auto* columns = new QHBoxLayout(this);
+    columns->setContentsMargins(16, 16, 16, 16);
+    columns->setSpacing(16);
+    columns->addWidget(left, 2);
+    columns->addWidget(right, 1);
+
+    connect(session, &Session::plan_ready, this, &DeliveryPage::show_plan);
+    connect(session, &Session::history_changed, this, &DeliveryPage::show_history);
+    connect(session, &Session::pieces_changed, this, [this] {
+        if (isVisible()) session_->make_plan();
+    });
+    show_plan();
+    show_history();
+}
+
+void DeliveryPage::entered() {
+    session_->make_plan();
+    setFocus();
+}
+
+void DeliveryPage::show_plan() {
+    clear(cards_);
+    const auto plan = session_->plan();
+    const auto& pieces = session_->project().pieces;
+    std::uint64_t kept = 0;
+    if (plan)
+        for (const auto& group : plan->groups) {
+            auto* card = make_card();
+            auto* box = new QVBoxLayout(card);
+            box->setContentsMargins(16, 12, 16, 12);
+            auto* head = new QHBoxLayout;
+            head->addWidget(make_label(to_text(group.source.filename()), "subtitle"));
+            head->addStretch();
+            std::vector<std::pair<quint64, quint64>> ranges;
+            quint64 size = group.archive_size, end = 0;
+            Way way = Way::nothing;
+            for (const auto& file : group.plan.files) {
+                if (group.plan.files.size() > 1) size = std::max<quint64>(size, file.new_size);
+                way = std::max(way, file.way);
+                end = std::max(end, quint64(file.new_size));
+                size = std::max<quint64>(size, file.expected.size);
+                for (const auto& range : file.ranges) {
+                    ranges.emplace_back(range.at, range.bytes.size());
+                    kept += std::min<std::uint64_t>(range.bytes.size(), file.expected.size > range.at ? file.expected.size - range.at : 0);
+                }
+            }
+            auto* way_label = make_label(way_text(way), "soft");
+            head->addWidget(way_label);
+            box->addLayout(head);
+            if (group.error) {
+                box->addWidget(make_label(to_text(group.error->message()), "warning", true));
+            } else if (group.plan.empty()) {
+                box->addWidget(make_label(tr("The game has these bytes already; nothing is written."), "soft", true));
+            } else {
+                box->addWidget(make_label(tr("%1 bytes in %2 places of %3").arg(to_text(grouped(group.plan.bytes_written()))).arg(ranges.size()).arg(to_text(human_bytes(size))), "soft"));
+                box->addWidget(new WriteStrip(std::max(size, end), ranges));
+            }
+            for (const auto i : group.pieces) {
+                if (i >= pieces.size()) continue;
+                auto* line = new QHBoxLayout;
+                QStringList steps;
+                for (const auto& step : pieces[i].address.inner) steps << to_text(step);
+                line->addWidget(make_label(steps.join(QStringLiteral(" ▸ ")), "value"));
+                line->addStretch();
+                if (const auto fitted = session_->fit(i); fitted && !fitted->error)
+                    line->addWidget(make_label(tr("%1 blocks new").arg(to_text(grouped(fitted->fit.new_blocks()))), "soft"));
+                box->addLayout(line);
+            }
+            cards_->addWidget(card);
+        }
+    if (plan)
+        for (const auto i : plan->left_out) {
+            if (i >= pieces.size()) continue;
+            auto* card = make_card();
+            auto* row = new QHBoxLayout(card);
+            row->setContentsMargins(16, 10, 16, 10);
+            auto* text = new QVBoxLayout;
+            text->addWidget(make_label(tr("%1 stays on the bench").arg(to_text(pieces[i].name())), "strong"));
+            QString why = tr("It needs a mend first.");
+            if (const auto fitted = session_->fit(i)) {
+                if (fitted->error) why = to_text(fitted->error->message());
+                for (const auto& finding : fitted->fit.findings)
+                    if (finding.grade == Grade::blocks) why = to_text(finding.headline);
+            }
+            text->addWidget(make_label(why, "warning", true));
+            row->addLayout(text, 1);
+            auto* mend = new Button(tr("Mend it"), Button::Look::plain);
+            connect(mend, &QPushButton::clicked, this, [this, i] { emit fit_piece(int(i)); });
+            row->addWidget(mend);
+            cards_->addWidget(card);
+        }
+    const auto count = plan ? plan->piece_count() : 0;
+    if (!plan || (plan->groups.empty() && plan->left_out.empty())) {
+        cards_->addStretch();
+        cards_->addWidget(make_label(tr("Nothing to deliver"), "title"), 0, Qt::AlignCenter);
+        cards_->addWidget(make_label(tr("Edit a piece and look at it in Fitting; then it can go into the game."), "soft"), 0, Qt::AlignCenter);
+        auto* bench = new Button(tr("To the bench"), Button::Look::plain);
+        connect(bench, &QPushButton::clicked, this, [this] { emit go_to(2); });
+        cards_->addWidget(bench, 0, Qt::AlignCenter);
+    }
+    cards_->addStretch();
+    state_->setText(count ? tr("nothing has been written yet") : QString());
+    deliver_->setText(count == 1 ? tr("Deliver 1 piece") : count ? tr("Deliver %1 pieces").arg(count) : tr("Deliver"));
+    deliver_->setEnabled(count > 0);
+    vault_->setText(count ? tr("%1 bytes of the original").arg(to_text(grouped(kept))) : tr("nothing new"));
+    session_->compute([folder = to_text(session_->project().folder)] { return QStorageInfo(folder).bytesAvailable(); },
+                      [this](qint64 bytes) { free_->setText(bytes > 0 ? tr("%1 on this disk").arg(to_text(human_bytes(quint64(bytes)))) : QStringLiteral("–")); });
+}
+
+void DeliveryPage::show_history() {
+    clear(history_);
+    const auto& history = session_->history();
+    for (auto journal = history.rbegin(); journal != history.rend(); ++journal) {
+        auto* card = make_card();
+        auto* row = new QHBoxLayout(card);
+        row->setContentsMargins(12, 6, 8, 6);
+        const auto time = QDateTime::fromSecsSinceEpoch(journal->time);
+        auto* when = make_label(time.date() == QDate::currentDate() ? time.toString(QStringLiteral("HH:mm")) : time.toString(QStringLiteral("d MMM")), "soft");
+        when->setFont(number_font(12));
+        row->addWidget(when);
+        row->addSpacing(8);
+        auto* title = make_label(to_text(journal->title), "value", true);
+        title->setToolTip(tr("%1 bytes written, %2 kept").arg(to_text(grouped(journal->bytes_written())), to_text(grouped(journal->bytes_kept()))));
+        row->addWidget(title, 1);
+        auto* undo = new Button(tr("Undo"), Button::Look::plain);
+        undo->setObjectName(QStringLiteral("undo"));
+        connect(undo, &QPushButton::clicked, this, [this, id = to_text(journal->id)] { session_->undo(id); });
+        row->addWidget(undo);
+        history_->addWidget(card);
+    }
+    if (history.empty()) history_->addWidget(make_label(tr("Nothing was delivered yet. Every delivery can be undone here."), "soft", true));
+    history_->addStretch();
+    undo_all_->setEnabled(!history.empty());
+}
+
+}  // namespace skivet::app

@@ -1,0 +1,27 @@
+#pragma once
+#include <QVBoxLayout>
+
+#include "app/pages/page.h"
+
+namespace skivet::app {
+
+/// What will be written, the one button that writes it, and the way back.
+class DeliveryPage : public Page {
+    Q_OBJECT
+public:
+    DeliveryPage(Session* session, QWidget* parent = nullptr);
+    void entered() override;
+
+signals:
+    void fit_piece(int piece);
+
+private:
+    void show_plan();
+    void show_history();
+
+    QVBoxLayout *cards_, *history_;
+    QLabel *state_, *vault_, *free_, *lock_;
+    QAction *deliver_, *undo_all_;
+};
+
+}  // namespace skivet::app

@@ -1,0 +1,246 @@
+#include "app/pages/sources_page.h"
+
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QPainter>
+#include <QStyledItemDelegate>
+
+#include "app/theme/theme.h"
+
+namespace skivet::app {
+namespace {
+
+enum Role { SourceIndex = Qt::UserRole, About, Count, Status, Bad };
+
+class SourceDelegate : public QStyledItemDelegate {
+public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {200, 74}; }
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const auto& c = colors();
+        p->save();
+        p->setRenderHint(QPainter::Antialiasing);
+        const QRectF box = QRectF(option.rect).adjusted(1, 1, -1, -8);
+        const bool on = option.state & QStyle::State_Selected;
+        p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
+        p->setBrush(c.card);
+        p->drawRoundedRect(box, 3, 3);
+        p->setFont(number_font(16));
+        p->setPen(c.soft);
+        p->drawText(QRectF(box.x() + 10, box.y(), 28, box.height()), Qt::AlignCenter, QString::number(index.data(SourceIndex).toInt() + 1));
+        const bool bad = index.data(Bad).toBool();
+        const auto count = index.data(Count).toString(), status = index.data(Status).toString();
+        const QRectF text = box.adjusted(46, 9, -12, -9);
+        p->setFont(text_font(12));
+        const int right = std::max(p->fontMetrics().horizontalAdvance(count), p->fontMetrics().horizontalAdvance(status) + 24);
+        p->setPen(c.ink);
+        p->drawText(text, int(Qt::AlignTop | Qt::AlignRight), count);
+        p->setPen(bad ? c.accent : c.soft);
+        p->drawText(text.adjusted(0, 0, -24, 0), int(Qt::AlignBottom | Qt::AlignRight), status);
+        p->setPen(c.soft);
+        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft), p->fontMetrics().elidedText(index.data(About).toString(), Qt::ElideRight, int(text.width()) - right - 8));
+        p->setFont(text_font(14, true));
+        p->setPen(c.ink);
+        p->drawText(text, int(Qt::AlignTop | Qt::AlignLeft), p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width()) - right - 8));
+        const QPointF glyph(text.right() - 7, text.bottom() - 8);
+        if (bad) draw_warning(*p, glyph);
+        else draw_state(*p, glyph, status == QObject::tr("changed by us") ? PieceState::changed : PieceState::fits);
+        p->restore();
+    }
+};
+
+}  // namespace
+
+SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, parent) {
+    auto* add = add_action(tr("Add archives…"), Qt::Key_A, tr("Add archives of the game"), [this] { add_archives(); });
+    auto* add_dir = add_action(tr("Add a folder…"), Qt::Key_F, tr("Add a folder with textures or loose files"), [this] { add_folder(); });
+    auto* remove = add_action(tr("Remove"), Qt::Key_Delete, tr("Take the source off the list; its file stays"), [this] {
+        if (current_source() >= 0) session_->remove_source(std::size_t(current_source()));
+    });
+    auto* up = add_action(tr("Later"), QKeySequence(Qt::ALT | Qt::Key_Up), tr("Load later, so that it wins over more"), [this] {
+        if (current_source() >= 0) session_->move_source(std::size_t(current_source()), true);
+    });
+    auto* down = add_action(tr("Earlier"), QKeySequence(Qt::ALT | Qt::Key_Down), tr("Load earlier"), [this] {
+        if (current_source() >= 0) session_->move_source(std::size_t(current_source()), false);
+    });
+    auto* next = add_action(tr("To the catalog"), Qt::Key_Return, tr("See all textures"), [this] { emit go_to(1); });
+
+    auto* left = make_panel();
+    auto* left_box = new QVBoxLayout(left);
+    left_box->setContentsMargins(12, 12, 12, 10);
+    auto* head = new QHBoxLayout;
+    head->addWidget(make_label(tr("LOAD ORDER"), "heading"));
+    head->addStretch();
+    head->addWidget(make_label(tr("the upper one wins"), "soft"));
+    left_box->addLayout(head);
+    rows_ = new QStandardItemModel(this);
+    list_ = new QListView;
+    list_->setObjectName(QStringLiteral("sources"));
+    list_->setAccessibleName(tr("Sources in load order"));
+    list_->setModel(rows_);
+    list_->setItemDelegate(new SourceDelegate(list_));
+    list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    left_box->addWidget(list_, 1);
+    auto* order = new QHBoxLayout;
+    order->addWidget(new Button(up, Button::Look::link));
+    order->addWidget(new Button(down, Button::Look::link));
+    order->addWidget(new Button(remove, Button::Look::link));
+    order->addStretch();
+    left_box->addLayout(order);
+    auto* adds = new QHBoxLayout;
+    adds->addWidget(new Button(add, Button::Look::plain));
+    adds->addWidget(new Button(add_dir, Button::Look::plain));
+    adds->addStretch();
+    left_box->addLayout(adds);
+
+    auto* right = make_panel();
+    auto* box = new QVBoxLayout(right);
+    box->setContentsMargins(20, 14, 20, 10);
+    title_ = make_label({}, "title");
+    about_ = make_label({}, "soft", true);
+    map_title_ = make_label(tr("BYTE MAP"), "heading");
+    map_ = new ByteMap;
+    inside_ = make_label(tr("INSIDE"), "heading");
+    entries_ = new EntryTable(this);
+    table_ = new QTableView;
+    table_->setObjectName(QStringLiteral("entries"));
+    table_->setModel(entries_);
+    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    table_->setSelectionMode(QAbstractItemView::SingleSelection);
+    table_->setShowGrid(false);
+    table_->setWordWrap(false);
+    table_->verticalHeader()->hide();
+    table_->verticalHeader()->setDefaultSectionSize(27);
+    table_->horizontalHeader()->setHighlightSections(false);
+    table_->horizontalHeader()->setStretchLastSection(true);
+    table_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    const int widths[] = {270, 250, 76, 84};
+    for (int i = 0; i < 4; ++i) table_->setColumnWidth(i, widths[i]);
+    box->addWidget(title_);
+    box->addWidget(about_);
+    box->addSpacing(10);
+    box->addWidget(map_title_);
+    box->addWidget(map_);
+    box->addSpacing(6);
+    box->addWidget(inside_);
+    box->addWidget(table_, 1);
+    auto* bottom = new QHBoxLayout;
+    bottom->addStretch();
+    bottom->addWidget(new Button(next, Button::Look::primary));
+    box->addLayout(bottom);
+
+    auto* empty = make_panel();
+    auto* empty_box = new QVBoxLayout(empty);
+    empty_box->addStretch();
+    empty_box->addWidget(make_label(tr("No archive yet"), "title"), 0, Qt::AlignCenter);
+    empty_box->addWidget(make_label(tr("Drop the game's archives or its folder here, or add them."), "soft"), 0, Qt::AlignCenter);
+    empty_box->addSpacing(12);
+    empty_box->addWidget(new Button(add, Button::Look::primary), 0, Qt::AlignCenter);
+    empty_box->addStretch();
+
+    auto* full = new QWidget;
+    auto* columns = new QHBoxLayout(full);
+    columns->setContentsMargins(0, 0, 0, 0);
+    columns->setSpacing(16);
+    left->setMinimumWidth(300);
+    left->setMaximumWidth(420);
+    columns->addWidget(left, 2);
+    columns->addWidget(right, 4);
+    stack_ = new QStackedWidget;
+    stack_->addWidget(empty);
+    stack_->addWidget(full);
+    auto* all = new QVBoxLayout(this);
+    all->setContentsMargins(16, 16, 16, 16);
+    all->addWidget(stack_);
+
+    connect(session, &Session::sources_changed, this, &SourcesPage::refresh);
+    connect(session, &Session::history_changed, this, &SourcesPage::refresh);
+    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) { show_source(now.row()); });
+    connect(map_, &ByteMap::entry_chosen, this, [this](int entry) {
+        const int row = entries_->row_of_entry(entry);
+        if (row >= 0) table_->selectRow(row);
+    });
+    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) { map_->select_entry(entries_->entry_of_row(now.row())); });
+    refresh();
+}
+
+int SourcesPage::current_source() const {
+    const auto index = list_->currentIndex();
+    return index.isValid() ? index.data(SourceIndex).toInt() : -1;
+}
+
+void SourcesPage::refresh() {
+    const auto stock = session_->stock();
+    const int before = current_source();
+    rows_->clear();
+    stack_->setCurrentIndex(stock->sources.empty() ? 0 : 1);
+    for (std::size_t i = stock->sources.size(); i-- > 0;) {  // the upper one wins
+        const auto& source = stock->sources[i];
+        auto* row = new QStandardItem(to_text(source.path.filename()));
+        row->setData(int(i), SourceIndex);
+        row->setData(source.container ? to_text(source.container->kind()) : tr("not recognized"), About);
+        row->setData(source.container ? tr("%n texture(s)", nullptr, int(stock->texture_counts[i])).replace(QStringLiteral("(s)"), stock->texture_counts[i] == 1 ? QString() : QStringLiteral("s")) : QStringLiteral("–"), Count);
+        std::error_code code;
+        const auto real = std::filesystem::weakly_canonical(source.path, code);
+        const bool ours = std::any_of(session_->history().begin(), session_->history().end(), [&](const Journal& j) { return j.source == real; });
+        row->setData(source.error ? tr("cannot be read") : ours ? tr("changed by us") : tr("as found"), Status);
+        row->setData(source.error.has_value(), Bad);
+        row->setData(row->text() + ", " + row->data(Count).toString() + ", " + row->data(Status).toString(), Qt::AccessibleTextRole);
+        rows_->appendRow(row);
+    }
+    if (rows_->rowCount() == 0) return;
+    int row = 0;
+    for (int r = 0; r < rows_->rowCount(); ++r)
+        if (rows_->item(r)->data(SourceIndex).toInt() == before) row = r;
+    list_->setCurrentIndex(rows_->index(row, 0));
+    show_source(row);
+}
+
+void SourcesPage::show_source(int row) {
+    if (row < 0 || row >= rows_->rowCount()) return;
+    const auto stock = session_->stock();
+    const auto index = std::size_t(rows_->item(row)->data(SourceIndex).toInt());
+    if (index >= stock->sources.size()) return;
+    const auto& source = stock->sources[index];
+    title_->setText(to_text(source.path.filename()));
+    title_->setToolTip(to_text(source.path));
+    if (source.error) {
+        about_->setText(to_text(source.error->message()));
+        about_->setObjectName(QStringLiteral("warning"));
+    } else {
+        about_->setText(tr("%1 · recognized by %2 · %3 entries").arg(to_text(source.container->kind()), to_text(source.container->recognized_by()), to_text(grouped(source.container->entries().size()))));
+        about_->setObjectName(QStringLiteral("soft"));
+    }
+    about_->setStyleSheet(source.error ? QStringLiteral("color:#a63a50") : QString());
+    const bool map = !stock->segments[index].empty();
+    map_->setVisible(map);
+    map_title_->setVisible(map);
+    inside_->setVisible(!source.error);
+    table_->setVisible(!source.error);
+    map_->show_source(stock, index);
+    entries_->show_source(stock, index);
+}
+
+void SourcesPage::add_archives() {
+    auto* dialog = new QFileDialog(this, tr("Add archives"));
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setFileMode(QFileDialog::ExistingFiles);
+    dialog->setOption(QFileDialog::DontUseNativeDialog);
+    connect(dialog, &QFileDialog::filesSelected, this, [this](const QStringList& files) {
+        for (const auto& file : files) session_->add_source(file.toStdString());
+    });
+    dialog->open();
+}
+
+void SourcesPage::add_folder() {
+    auto* dialog = new QFileDialog(this, tr("Add a folder"));
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setFileMode(QFileDialog::Directory);
+    dialog->setOption(QFileDialog::DontUseNativeDialog);
+    connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& folder) { session_->add_source(folder.toStdString()); });
+    dialog->open();
+}
+
+}  // namespace skivet::app

@@ -1,0 +1,35 @@
+#pragma once
+#include <QListView>
+#include <QStackedWidget>
+#include <QStandardItemModel>
+#include <QTableView>
+
+#include "app/models/entry_table.h"
+#include "app/pages/page.h"
+#include "app/widgets/byte_map.h"
+
+namespace skivet::app {
+
+/// Which archives and folders belong to the game, in load order, and what is inside each.
+class SourcesPage : public Page {
+    Q_OBJECT
+public:
+    SourcesPage(Session* session, QWidget* parent = nullptr);
+
+private:
+    void refresh();
+    void show_source(int row);
+    void add_archives();
+    void add_folder();
+    [[nodiscard]] int current_source() const;
+
+    QStackedWidget* stack_;
+    QListView* list_;
+    QStandardItemModel* rows_;
+    QLabel *title_, *about_, *map_title_, *inside_;
+    ByteMap* map_;
+    QTableView* table_;
+    EntryTable* entries_;
+};
+
+}  // namespace skivet::app

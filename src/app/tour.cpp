@@ -1,0 +1,122 @@
+#include "app/tour.h"
+
+#include <QDir>
+#include <QPainter>
+#include <QPainterPath>
+#include <QTextStream>
+#include <cmath>
+
+#include "app/theme/theme.h"
+
+namespace skivet::app {
+namespace {
+
+/// A star painted onto the exported file and saved by way of a new file and a rename, as many paint programs do.
+bool paint_star(const QString& file) {
+    QImage image(file);
+    if (image.isNull()) return false;
+    image = image.convertToFormat(QImage::Format_RGBA8888);
+    QPainter p(&image);
+    p.setRenderHint(QPainter::Antialiasing);
+    QPainterPath star;
+    const QPointF center(image.width() * 0.36, image.height() * 0.6);
+    for (int i = 0; i < 10; ++i) {
+        const double a = i * 3.14159265358979 / 5 - 3.14159265358979 / 2, r = image.width() * (i % 2 ? 0.05 : 0.12);
+        const QPointF at(center.x() + r * std::cos(a), center.y() + r * std::sin(a));
+        if (i == 0) star.moveTo(at);
+        else star.lineTo(at);
+    }
+    star.closeSubpath();
+    p.fillPath(star, QColor(0xE0, 0xB0, 0x40));
+    p.end();
+    const auto temporary = file + QStringLiteral(".new");
+    return image.save(temporary, "PNG") && QFile::remove(file) && QFile::rename(temporary, file);
+}
+
+}  // namespace
+
+Tour::Tour(MainWindow* window, Session* session, QString folder, std::function<void(int)> done)
+    : QObject(window), window_(window), session_(session), folder_(std::move(folder)), done_(std::move(done)) {
+    poll_.setInterval(30);
+    connect(&poll_, &QTimer::timeout, this, [this] {
+        if (waited_.elapsed() > 60'000) {
+            QTextStream(stderr) << "skivet: the tour got stuck before step " << step_ << '\n';
+            poll_.stop();
+            return done_(1);
+        }
+        // Quiet for a few rounds: pictures that were asked for while painting have arrived.
+        settled_ = ready_() && !session_->busy() ? settled_ + 1 : 0;
+        if (settled_ < 8) return;
+        poll_.stop();
+        step();
+    });
+    QDir().mkpath(folder_);
+    wait_for([this] { return session_->ready(); });
+}
+
+void Tour::wait_for(std::function<bool()> ready) {
+    ready_ = std::move(ready);
+    settled_ = 0;
+    waited_.start();
+    poll_.start();
+}
+
+void Tour::shot(const QString& name) {
+    const auto file = folder_ + '/' + name + QStringLiteral(".png");
+    window_->grab().toImage().convertToFormat(QImage::Format_RGB888).save(file);
+    QTextStream(stdout) << file << '\n';
+}
+
+void Tour::step() {
+    const auto always = [] { return true; };
+    const auto piece = [this]() -> const Piece* { return session_->project().pieces.empty() ? nullptr : &session_->project().pieces.front(); };
+    switch (step_++) {
+        case 0:
+            window_->go_to(0);
+            return wait_for(always);
+        case 1:
+            shot(QStringLiteral("1-sources"));
+            window_->go_to(1);
+            return wait_for(always);
+        case 2: {
+            shot(QStringLiteral("2-catalog"));
+            std::vector<std::size_t> chosen;
+            const auto stock = session_->stock();
+            for (const auto* name : {"awning_red_tint", "horse_a_tint", "pipes", "bunting"})
+                for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
+                    if (stock->catalog.items[i].name() == name) chosen.push_back(i);
+            session_->take(chosen, ExportAs::png);
+            return wait_for([this, chosen] { return session_->project().pieces.size() >= chosen.size(); });
+        }
+        case 3:
+            window_->go_to(2);
+            if (!piece() || !paint_star(to_text(session_->project().work() / session_->project().pieces[1].file)) ||
+                !paint_star(to_text(session_->project().work() / piece()->file)))
+                return done_(1);
+            return wait_for([piece, this] { return piece()->state == PieceState::changed && session_->project().pieces[1].state == PieceState::changed; });
+        case 4:
+            window_->bench()->choose_piece(1);
+            return wait_for(always);
+        case 5:
+            shot(QStringLiteral("3-bench"));
+            window_->fitting()->show_piece(1);
+            window_->go_to(3);
+            return wait_for([this] { return session_->project().pieces[1].state == PieceState::fits; });
+        case 6:
+            shot(QStringLiteral("4-fitting"));
+            window_->go_to(4);
+            return wait_for([this] { return session_->plan() != nullptr; });
+        case 7:
+            shot(QStringLiteral("5-delivery"));
+            session_->deliver();
+            return wait_for([piece] { return piece()->state == PieceState::delivered; });
+        case 8:
+            shot(QStringLiteral("6-delivered"));
+            session_->undo_all();
+            return wait_for([this] { return session_->history().empty(); });
+        default:
+            return done_(0);
+    }
+}
+
+}  // namespace skivet::app

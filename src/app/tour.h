@@ -1,0 +1,30 @@
+#pragma once
+#include "app/main_window.h"
+
+namespace skivet::app {
+
+/// Walks the demo through every page, makes an edit as a paint program would, and saves a PNG of each page into `folder`.
+/// Calls `done` with the exit code.
+class Tour : public QObject {
+    Q_OBJECT
+public:
+    Tour(MainWindow* window, Session* session, QString folder, std::function<void(int)> done);
+
+private:
+    void step();
+    void shot(const QString& name);
+    /// Goes on once `ready` holds; gives up after 60 s.
+    void wait_for(std::function<bool()> ready);
+
+    MainWindow* window_;
+    Session* session_;
+    QString folder_;
+    std::function<void(int)> done_;
+    std::function<bool()> ready_;
+    QTimer poll_;
+    QElapsedTimer waited_;
+    int step_ = 0;
+    int settled_ = 0;
+};
+
+}  // namespace skivet::app

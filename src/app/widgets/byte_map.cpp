@@ -1,0 +1,132 @@
+#include "app/widgets/byte_map.h"
+
+#include <QHelpEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QToolTip>
+
+#include "app/theme/theme.h"
+
+namespace skivet::app {
+namespace {
+
+const QColor kind_colors[] = {QColor(0x23, 0x23, 0x23), QColor(0x4d, 0x4d, 0x4d), QColor(0xb4, 0xb4, 0xb4), QColor(0xff, 0xff, 0xff)};
+
+}  // namespace
+
+ByteMap::ByteMap(QWidget* parent) : QWidget(parent) {
+    setMinimumHeight(92);
+    setAccessibleName(tr("Byte map"));
+}
+
+const std::vector<Segment>& ByteMap::segments() const {
+    static const std::vector<Segment> none;
+    return stock_ && source_ < stock_->segments.size() ? stock_->segments[source_] : none;
+}
+
+void ByteMap::show_source(std::shared_ptr<const Stock> stock, std::size_t source) {
+    stock_ = std::move(stock);
+    source_ = source;
+    entry_ = -1;
+    size_ = segments().empty() ? 0 : segments().back().at + segments().back().size;
+    is_texture_.clear();
+    if (stock_ && source < stock_->sources.size() && stock_->sources[source].container) {
+        is_texture_.resize(stock_->sources[source].container->entries().size());
+        std::size_t entry = 0;
+        for (const auto& item : stock_->catalog.items)
+            if (item.source == source && item.inner.size() == 1 && entry < is_texture_.size()) is_texture_[entry++] = item.is_texture();
+    }
+    update();
+}
+
+void ByteMap::select_entry(int entry) {
+    entry_ = entry;
+    update();
+}
+
+ByteMap::Kind ByteMap::kind_of(const Segment& s) const {
+    if (s.what == Segment::What::table) return table;
+    if (s.what == Segment::What::gap) return gap;
+    return s.entry < is_texture_.size() && is_texture_[s.entry] ? texture : other;
+}
+
+quint64 ByteMap::gap_bytes() const {
+    quint64 sum = 0;
+    for (const auto& s : segments())
+        if (s.what == Segment::What::gap) sum += s.size;
+    return sum;
+}
+
+const Segment* ByteMap::at(double x) const {
+    if (size_ == 0 || width() <= 0) return nullptr;
+    const auto byte = quint64(std::max(0.0, x) / width() * double(size_));
+    for (const auto& s : segments())
+        if (byte >= s.at && byte < s.at + s.size) return &s;
+    return nullptr;
+}
+
+void ByteMap::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const QRectF strip(0, 6, width(), 50);
+    p.fillRect(strip, Qt::white);
+    const double scale = size_ ? strip.width() / double(size_) : 0;
+    for (const auto& s : segments()) {
+        const QRectF part(double(s.at) * scale, strip.y(), std::max(1.0, double(s.size) * scale), strip.height());
+        p.fillRect(part, kind_colors[kind_of(s)]);
+        if (part.width() > 3) p.fillRect(QRectF(part.x(), part.y(), 1, part.height()), QColor(0xe4, 0xe4, 0xe4));
+    }
+    p.setPen(colors().line);
+    p.drawRect(strip.adjusted(0, 0, -1, -1));
+    for (const auto& s : segments())
+        if (s.what == Segment::What::entry && int(s.entry) == entry_) {
+            p.setPen(QPen(colors().accent, 2));
+            p.drawRect(QRectF(double(s.at) * scale - 1, 1, std::max(6.0, double(s.size) * scale) + 2, 60));
+        }
+    const QString names[] = {tr("tables"), tr("textures"), tr("other"), tr("gaps %1").arg(QString::fromStdString(human_bytes(gap_bytes())))};
+    double x = 0;
+    p.setFont(text_font(12));
+    for (int i = 0; i < 4; ++i) {
+        p.setPen(QColor(0x99, 0x99, 0x99));
+        p.setBrush(kind_colors[i]);
+        p.drawRect(QRectF(x, 72, 11, 11));
+        p.setPen(colors().ink);
+        p.drawText(QPointF(x + 18, 82), names[i]);
+        x += 42 + p.fontMetrics().horizontalAdvance(names[i]);
+    }
+}
+
+void ByteMap::mousePressEvent(QMouseEvent* event) {
+    const auto* s = at(event->position().x());
+    if (s && s->what == Segment::What::entry) emit entry_chosen(int(s->entry));
+}
+
+bool ByteMap::event(QEvent* event) {
+    if (event->type() == QEvent::ToolTip) {
+        const auto* help = static_cast<QHelpEvent*>(event);
+        if (const auto* s = at(help->pos().x())) {
+            const auto name = s->what == Segment::What::table ? tr("table") : s->what == Segment::What::gap ? tr("gap")
+                              : QString::fromStdString(stock_->sources[source_].container->entries()[s->entry].path);
+            QToolTip::showText(help->globalPos(), tr("%1\n%2 bytes at %3").arg(name, QString::fromStdString(grouped(s->size)), QString::fromStdString(hex(s->at))), this);
+        }
+        return true;
+    }
+    return QWidget::event(event);
+}
+
+WriteStrip::WriteStrip(quint64 size, std::vector<std::pair<quint64, quint64>> ranges, QWidget* parent)
+    : QWidget(parent), size_(size), ranges_(std::move(ranges)) {
+    setFixedHeight(36);
+    setAccessibleName(tr("What will be written"));
+}
+
+void WriteStrip::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.fillRect(QRectF(0, 5, width(), 26), QColor(0xbd, 0xbd, 0xbd));
+    if (size_ == 0) return;
+    for (const auto& [at, length] : ranges_) {
+        const double x = double(at) / double(size_) * width(), w = std::max(3.0, double(length) / double(size_) * width());
+        p.fillRect(QRectF(std::min(x, width() - w), 1, w, 34), colors().accent);
+    }
+}
+
+}  // namespace skivet::app

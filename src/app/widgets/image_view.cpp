@@ -1,0 +1,145 @@
+#include "app/widgets/image_view.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QWheelEvent>
+#include <cmath>
+
+#include "app/theme/theme.h"
+
+namespace skivet::app {
+
+void SharedView::set(double new_zoom, QPointF new_center) {
+    zoom = std::clamp(new_zoom, 0.2, 64.0);
+    center = {std::clamp(new_center.x(), 0.0, 1.0), std::clamp(new_center.y(), 0.0, 1.0)};
+    emit changed();
+}
+
+ImageView::ImageView(SharedView* view, QWidget* parent) : QWidget(parent), view_(view) {
+    setMinimumSize(96, 96);
+    setFocusPolicy(Qt::TabFocus);
+    connect(view, &SharedView::changed, this, qOverload<>(&QWidget::update));
+}
+
+void ImageView::set_image(const QImage& image) {
+    image_ = image;
+    message_.clear();
+    update();
+}
+
+void ImageView::set_blocks(const QImage& blocks) {
+    blocks_ = blocks;
+    update();
+}
+
+void ImageView::set_message(const QString& message) {
+    image_ = {};
+    message_ = message;
+    update();
+}
+
+double ImageView::fit_scale() const {
+    if (image_.isNull()) return 1;
+    return std::min((width() - 24.0) / image_.width(), (height() - 24.0) / image_.height());
+}
+
+QRectF ImageView::target() const {
+    const double scale = fit_scale() * view_->zoom;
+    const QSizeF size(image_.width() * scale, image_.height() * scale);
+    return {QPointF(width() / 2.0 - view_->center.x() * size.width(), height() / 2.0 - view_->center.y() * size.height()), size};
+}
+
+void ImageView::toggle_one_to_one() {
+    const double one = 1 / fit_scale();
+    view_->set(std::abs(view_->zoom - 1) < 1e-6 ? one : 1, view_->center);
+}
+
+void ImageView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(Qt::NoPen);
+    p.setBrush(colors().well);
+    p.drawRoundedRect(rect(), 2, 2);
+    p.setClipRect(rect());
+    if (image_.isNull()) {
+        p.setPen(QColor(0xee, 0xee, 0xee));
+        p.setFont(text_font(12));
+        p.drawText(rect().adjusted(16, 16, -16, -16), int(Qt::AlignCenter) | int(Qt::TextWordWrap), message_);
+    } else {
+        const auto to = target();
+        if (image_.hasAlphaChannel()) p.fillRect(to, checker_brush());
+        p.setRenderHint(QPainter::Antialiasing, false);
+        p.setRenderHint(QPainter::SmoothPixmapTransform, to.width() < image_.width());
+        p.drawImage(to, image_);
+        if (!blocks_.isNull()) {
+            const double w = to.width() / blocks_.width(), h = to.height() / blocks_.height();
+            p.setBrush(Qt::NoBrush);
+            p.setPen(QPen(colors().accent, 1));
+            for (int y = 0; y < blocks_.height(); ++y) {
+                const auto* line = reinterpret_cast<const QRgb*>(blocks_.constScanLine(y));
+                for (int x = 0; x < blocks_.width(); ++x)
+                    if (qAlpha(line[x])) p.drawRect(QRectF(to.x() + x * w, to.y() + y * h, w, h));
+            }
+        }
+    }
+    if (hasFocus()) {
+        p.setPen(QPen(colors().accent, 2));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(rect().adjusted(1, 1, -1, -1));
+    }
+}
+
+void ImageView::wheelEvent(QWheelEvent* event) {
+    if (image_.isNull()) return;
+    const auto before = target();
+    const QPointF at((event->position().x() - before.x()) / before.width(), (event->position().y() - before.y()) / before.height());
+    const double zoom = std::clamp(view_->zoom * std::pow(1.2, event->angleDelta().y() / 120.0), 0.2, 64.0);
+    const double scale = fit_scale() * zoom;
+    // The texel under the pointer stays under the pointer.
+    view_->set(zoom, {at.x() - (event->position().x() - width() / 2.0) / (image_.width() * scale),
+                      at.y() - (event->position().y() - height() / 2.0) / (image_.height() * scale)});
+    event->accept();
+}
+
+void ImageView::mousePressEvent(QMouseEvent* event) { grabbed_ = event->position(); }
+
+void ImageView::mouseMoveEvent(QMouseEvent* event) {
+    if (!(event->buttons() & (Qt::LeftButton | Qt::MiddleButton)) || image_.isNull()) return;
+    const auto to = target();
+    const auto moved = event->position() - grabbed_;
+    grabbed_ = event->position();
+    view_->set(view_->zoom, view_->center - QPointF(moved.x() / to.width(), moved.y() / to.height()));
+}
+
+void ImageView::keyPressEvent(QKeyEvent* event) {
+    const double step = 0.1 / view_->zoom;
+    switch (event->key()) {
+        case Qt::Key_Plus: case Qt::Key_Equal: view_->set(view_->zoom * 1.25, view_->center); break;
+        case Qt::Key_Minus: view_->set(view_->zoom / 1.25, view_->center); break;
+        case Qt::Key_Left: view_->set(view_->zoom, view_->center - QPointF(step, 0)); break;
+        case Qt::Key_Right: view_->set(view_->zoom, view_->center + QPointF(step, 0)); break;
+        case Qt::Key_Up: view_->set(view_->zoom, view_->center - QPointF(0, step)); break;
+        case Qt::Key_Down: view_->set(view_->zoom, view_->center + QPointF(0, step)); break;
+        default: QWidget::keyPressEvent(event);
+    }
+}
+
+void draw_in_well(QPainter& p, const QRectF& well, const QImage& image, double margin) {
+    p.save();
+    p.setPen(Qt::NoPen);
+    p.setBrush(colors().well);
+    p.drawRoundedRect(well, 2, 2);
+    if (!image.isNull()) {
+        const auto inside = well.adjusted(margin, margin, -margin, -margin);
+        const double scale = std::min(inside.width() / image.width(), inside.height() / image.height());
+        QRectF to(0, 0, image.width() * scale, image.height() * scale);
+        to.moveCenter(inside.center());
+        if (image.hasAlphaChannel()) p.fillRect(to, checker_brush());
+        p.setRenderHint(QPainter::SmoothPixmapTransform, scale < 1);
+        p.drawImage(to, image);
+    }
+    p.restore();
+}
+
+}  // namespace skivet::app

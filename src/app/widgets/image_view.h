@@ -1,0 +1,55 @@
+#pragma once
+#include <QImage>
+#include <QObject>
+#include <QWidget>
+
+namespace skivet::app {
+
+/// Pan and zoom that several views share. Positions are fractions of the picture, so that pictures of different size line up.
+class SharedView : public QObject {
+    Q_OBJECT
+public:
+    using QObject::QObject;
+    double zoom = 1;                   ///< 1: the picture fits the well
+    QPointF center{0.5, 0.5};
+    void set(double new_zoom, QPointF new_center);
+    void fit() { set(1, {0.5, 0.5}); }
+
+signals:
+    void changed();
+};
+
+/// A well with a picture in it. Wheel zooms at the pointer, dragging pans, Z switches between fitting and one to one.
+class ImageView : public QWidget {
+    Q_OBJECT
+public:
+    explicit ImageView(SharedView* view, QWidget* parent = nullptr);
+    void set_image(const QImage& image);
+    /// A picture with one pixel a block; opaque ones are outlined.
+    void set_blocks(const QImage& blocks);
+    void set_message(const QString& message);
+    [[nodiscard]] const QImage& image() const { return image_; }
+    void toggle_one_to_one();
+    [[nodiscard]] QSize sizeHint() const override { return {280, 280}; }
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent*) override { toggle_one_to_one(); }
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    [[nodiscard]] double fit_scale() const;
+    [[nodiscard]] QRectF target() const;
+    SharedView* view_;
+    QImage image_, blocks_;
+    QString message_;
+    QPointF grabbed_;
+};
+
+/// A small picture in a well, for strips and rows.
+void draw_in_well(QPainter& painter, const QRectF& well, const QImage& image, double margin = 6);
+
+}  // namespace skivet::app
