@@ -25,7 +25,7 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
         out->entries_.push_back(std::move(entry));
     }
     std::sort(out->entries_.begin(), out->entries_.end(), [](const auto& a, const auto& b) { return a.path < b.path; });
-    out->recognized_by_ = "it is a folder";
+    out->recognized_by_ = "being a folder";
     return out;
 }
 

@@ -164,10 +164,10 @@ QImage Session::piece_picture(std::size_t piece, bool edited) {
         [kinds = kinds_, project = project_, p = project_.pieces[piece]] {
             Pair out;
             if (const auto original = original_texture(*kinds, project, p))
-                if (const auto image = skivet::thumbnail(*original, 128)) out.first = to_qimage(*image);
+                if (const auto image = skivet::thumbnail(*original, 320)) out.first = to_qimage(*image);
             if (auto bytes = read_file(project.work() / p.file))
                 if (const auto now_there = read_edited(std::move(*bytes), kinds->limits)) {
-                    out.second = to_qimage(now_there->image).scaled(128, 128, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+                    out.second = to_qimage(now_there->image).scaled(320, 320, Qt::KeepAspectRatio, Qt::SmoothTransformation);
                 }
             return out;
         },

@@ -37,8 +37,8 @@ public:
         p->setFont(text_font(11));
         p->setPen(entry.error ? c.accent : c.soft);
         QString fact = entry.error ? tr("cannot be read") : QStringLiteral("%1 %2×%3").arg(to_text(info(entry.desc.format).name)).arg(entry.desc.width).arg(entry.desc.height);
-        if (!entry.effective) fact += tr(" · shadowed");
-        p->drawText(text.translated(0, 18), int(Qt::AlignLeft | Qt::AlignVCenter), fact);
+        if (!entry.effective && !entry.error) fact = tr("%1 · shadowed").arg(to_text(info(entry.desc.format).name));
+        p->drawText(text.translated(0, 18), int(Qt::AlignLeft | Qt::AlignVCenter), p->fontMetrics().elidedText(fact, Qt::ElideRight, int(text.width())));
         const auto& pieces = session_->project().pieces;
         for (const auto& piece : pieces)
             if (piece.address.inner == entry.inner && piece.address.source == stock->sources[entry.source].path)
@@ -82,11 +82,11 @@ QSet<QString> checked(const QList<QCheckBox*>& boxes) {
 
 CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, parent) {
     auto* bench = add_action(tr("Take to the bench"), Qt::Key_Return, tr("Write the texture out as PNG and watch it"), [this] { take(ExportAs::png); });
-    auto* bench_dds = add_action(tr("Take as DDS"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write it out as DDS, compressed bytes untouched"), [this] { take(ExportAs::dds); });
+    auto* bench_dds = add_action(tr("As DDS"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write it out as DDS, compressed bytes untouched"), [this] { take(ExportAs::dds); });
     add_action(tr("Search"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] { search_->setFocus(); });
 
     auto* left = make_panel();
-    left->setFixedWidth(204);
+    left->setFixedWidth(192);
     auto* left_box = new QVBoxLayout(left);
     left_box->setContentsMargins(14, 12, 8, 10);
     left_box->addWidget(make_label(tr("NARROW DOWN"), "heading"));
@@ -95,6 +95,7 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* inside = new QWidget;
+    inside->setObjectName(QStringLiteral("clear"));
     facets_ = new QVBoxLayout(inside);
     facets_->setContentsMargins(0, 4, 6, 0);
     facets_->setSpacing(2);
@@ -148,7 +149,7 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     box->addWidget(middle_, 1);
 
     viewer_ = new TextureViewer(session);
-    viewer_->setFixedWidth(368);
+    viewer_->setFixedWidth(382);
     viewer_->buttons()->addWidget(new Button(bench_dds, Button::Look::plain));
     viewer_->buttons()->addStretch();
     viewer_->buttons()->addWidget(new Button(bench, Button::Look::primary));

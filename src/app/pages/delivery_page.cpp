@@ -26,6 +26,7 @@ QVBoxLayout* scrolling(QVBoxLayout* into) {
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* inside = new QWidget;
+    inside->setObjectName(QStringLiteral("clear"));
     auto* box = new QVBoxLayout(inside);
     box->setContentsMargins(0, 4, 0, 0);
     box->setSpacing(10);

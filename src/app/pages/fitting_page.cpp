@@ -22,7 +22,7 @@ protected:
         QPainter p(this);
         p.setRenderHint(QPainter::Antialiasing);
         const auto& c = colors();
-        const double left = 56, row_height = (height() - 22) / 2.0;
+        const double left = 68, row_height = (height() - 22) / 2.0;
         const auto row = [&](const std::vector<QImage>& images, double y, const QString& name) {
             p.setPen(c.soft);
             p.setFont(text_font(11));
@@ -60,7 +60,7 @@ protected:
 private:
     [[nodiscard]] double cell_width() const {
         const auto count = std::max<std::size_t>(1, std::min<std::size_t>(8, fitted_ ? fitted_->pictures.original_mips.size() : 1));
-        return std::min(120.0, (width() - 56.0 + 6) / double(count) - 6);
+        return std::min(120.0, (width() - 68.0 + 6) / double(count) - 6);
     }
     std::shared_ptr<const FittedPiece> fitted_;
 };
@@ -145,6 +145,7 @@ FittingPage::FittingPage(Session* session, QWidget* parent) : Page(session, pare
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* inside = new QWidget;
+    inside->setObjectName(QStringLiteral("clear"));
     cards_ = new QVBoxLayout(inside);
     cards_->setContentsMargins(0, 6, 0, 0);
     cards_->setSpacing(8);

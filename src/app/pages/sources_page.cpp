@@ -114,10 +114,11 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(27);
     table_->horizontalHeader()->setHighlightSections(false);
-    table_->horizontalHeader()->setStretchLastSection(true);
+    table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     table_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
-    const int widths[] = {270, 250, 76, 84};
-    for (int i = 0; i < 4; ++i) table_->setColumnWidth(i, widths[i]);
+    const int widths[] = {0, 230, 80, 84, 92};
+    table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    for (int i = 1; i < 5; ++i) table_->setColumnWidth(i, widths[i]);
     box->addWidget(title_);
     box->addWidget(about_);
     box->addSpacing(10);
@@ -192,8 +193,12 @@ void SourcesPage::refresh() {
     }
     if (rows_->rowCount() == 0) return;
     int row = 0;
-    for (int r = 0; r < rows_->rowCount(); ++r)
-        if (rows_->item(r)->data(SourceIndex).toInt() == before) row = r;
+    for (int r = 0; r < rows_->rowCount(); ++r) {
+        const auto index = rows_->item(r)->data(SourceIndex).toUInt();
+        // Nothing chosen before: the source with the most textures says most.
+        const bool wanted = before >= 0 ? int(index) == before : stock->texture_counts[index] > stock->texture_counts[rows_->item(row)->data(SourceIndex).toUInt()];
+        if (wanted) row = r;
+    }
     list_->setCurrentIndex(rows_->index(row, 0));
     show_source(row);
 }

@@ -5,6 +5,9 @@
 #include <QStyleFactory>
 #include <cmath>
 
+// Resources of a static library are only linked when they are asked for; the macro must stand outside any namespace.
+static void link_resources() { Q_INIT_RESOURCE(resources); }
+
 namespace skivet::app {
 
 const Colors& colors() {
@@ -13,20 +16,21 @@ const Colors& colors() {
 }
 
 QFont text_font(double pixels, bool bold) {
-    QFont font(QStringLiteral("B612"));
+    QFont font(QStringLiteral("Skivet Text"));
     font.setPixelSize(int(std::lround(pixels)));
     font.setBold(bold);
     return font;
 }
 
 QFont number_font(double pixels) {
-    QFont font(QStringLiteral("B612 Mono"));
+    QFont font(QStringLiteral("Skivet Numbers"));
     font.setPixelSize(int(std::lround(pixels)));
     return font;
 }
 
 void apply_theme(QApplication& app) {
-    for (const char* file : {"B612-Regular", "B612-Bold", "B612-Italic", "B612Mono-Regular"})
+    link_resources();
+    for (const char* file : {"SkivetText-Regular", "SkivetText-Bold", "SkivetText-Italic", "SkivetNumbers-Regular"})
         QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/%1.otf").arg(QLatin1String(file)));
     app.setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
     app.setFont(text_font(13));
@@ -54,12 +58,14 @@ void apply_theme(QApplication& app) {
         QLabel#soft { font-size: 12px; color: #636363; }
         QLabel#warning { font-size: 12px; color: #a63a50; }
         QListView, QTableView, QScrollArea { background: transparent; border: none; outline: none; }
+        QScrollArea > QWidget > QWidget#clear { background: transparent; } QHeaderView { background: transparent; }
         QTableView { gridline-color: transparent; selection-background-color: #e0e0e0; selection-color: #232323; font-size: 12px; }
         QHeaderView::section { background: transparent; border: none; color: #636363; font-size: 11px; padding: 4px 6px; text-align: left; }
         QLineEdit { background: #fbfbfb; border: 1px solid #8a8a8a; border-radius: 4px; padding: 5px 10px; font-size: 14px; }
         QLineEdit:focus { border: 2px solid #a63a50; padding: 4px 9px; }
         QComboBox { background: #fbfbfb; border: 1px solid #a9a9a9; border-radius: 4px; padding: 4px 10px; }
         QComboBox:focus { border: 2px solid #a63a50; }
+        QComboBox::drop-down { border: none; width: 22px; } QComboBox::down-arrow { image: url(:/glyphs/down.svg); width: 12px; height: 12px; }
         QCheckBox { font-size: 12px; spacing: 7px; padding: 1px; } QCheckBox:focus { color: #a63a50; }
         QCheckBox::indicator { width: 11px; height: 11px; border: 1px solid #777777; border-radius: 2px; background: #fbfbfb; }
         QCheckBox::indicator:checked { background: #232323; border-color: #232323; }

@@ -27,6 +27,7 @@ void Button::follow() {
     setAccessibleName(action_->text());
     setToolTip(action_->toolTip() + (key_.isEmpty() ? QString() : QStringLiteral("  (%1)").arg(key_)));
     setEnabled(action_->isEnabled());
+    setVisible(action_->isVisible());
     setChecked(action_->isChecked());
     updateGeometry();
     update();

@@ -78,8 +78,19 @@ void ImageView::paintEvent(QPaintEvent*) {
             p.setPen(QPen(colors().accent, 1));
             for (int y = 0; y < blocks_.height(); ++y) {
                 const auto* line = reinterpret_cast<const QRgb*>(blocks_.constScanLine(y));
-                for (int x = 0; x < blocks_.width(); ++x)
-                    if (qAlpha(line[x])) p.drawRect(QRectF(to.x() + x * w, to.y() + y * h, w, h));
+                for (int x = 0; x < blocks_.width(); ++x) {
+                    if (!qAlpha(line[x])) continue;
+                    const QRectF block(to.x() + x * w, to.y() + y * h, w, h);
+                    // Large enough to tell apart: every block. Smaller: only the outline of the region, so that the picture stays visible.
+                    if (w >= 10) p.drawRect(block);
+                    else {
+                        const auto is_new = [&](int bx, int by) { return blocks_.valid(bx, by) && qAlpha(blocks_.pixel(bx, by)); };
+                        if (!is_new(x - 1, y)) p.drawLine(block.topLeft(), block.bottomLeft());
+                        if (!is_new(x + 1, y)) p.drawLine(block.topRight(), block.bottomRight());
+                        if (!is_new(x, y - 1)) p.drawLine(block.topLeft(), block.topRight());
+                        if (!is_new(x, y + 1)) p.drawLine(block.bottomLeft(), block.bottomRight());
+                    }
+                }
             }
         }
     }

@@ -42,7 +42,7 @@ int main(int argc, char** argv) {
         err << "fair-press: cannot make " << folder.path() << '\n';
         return 4;
     }
-    QFontDatabase::addApplicationFont(":/fonts/B612-Bold.otf");
+    QFontDatabase::addApplicationFont(":/fonts/SkivetText-Bold.otf");
     const auto all = draw_everything(parser.value("seed").toInt());
     std::map<QString, std::vector<PackedFile>> archives;
     QString manifest;

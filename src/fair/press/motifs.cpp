@@ -11,7 +11,7 @@ namespace {
 
 /// Text as a filled path that fits a box, so that it does not depend on hinting.
 void letters(QPainter& p, const QRectF& box, const QString& text, const QColor& color) {
-    QFont font(QStringLiteral("B612"));
+    QFont font(QStringLiteral("Skivet Text"));
     font.setBold(true);
     font.setPointSizeF(40);
     QPainterPath path;

@@ -1,0 +1,26 @@
+# The Debian 12 packages Skivet is built, tested and shown with. Sourced by run-demo and run-tests.
+skivet_packages="
+  g++ cmake ninja-build ccache pkg-config git
+  qt6-base-dev libqt6svg6-dev qt6-qpa-plugins libgl-dev libegl-dev
+  libtbb-dev libexpected-dev libfmt-dev nlohmann-json3-dev libtomlplusplus-dev libcli11-dev
+  libssl-dev libdeflate-dev zlib1g-dev libspng-dev libzip-dev libsquish-dev
+  xvfb xauth"
+# Outside references of the tests.
+skivet_test_packages="libgtest-dev libgmock-dev libgl1-mesa-dri libegl1 libegl-mesa0 imagemagick ffmpeg libarchive-tools unzip zip python3"
+
+# install_packages PACKAGE... : installs what is missing; sudo only when not root.
+install_packages() {
+  local missing=() name
+  for name in "$@"; do
+    dpkg-query -W -f '${Status}' "$name" 2>/dev/null | grep -q 'ok installed' || missing+=("$name")
+  done
+  [ ${#missing[@]} -eq 0 ] && return 0
+  echo "Installing: ${missing[*]}"
+  local as_root=""
+  [ "$(id -u)" -eq 0 ] || as_root=sudo
+  $as_root apt-get update -qq
+  $as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null
+}
+
+# ccache may use precompiled headers, which it does not by itself.
+export CCACHE_SLOPPINESS=pch_defines,time_macros

@@ -1,0 +1,39 @@
+#include "support/run_program.h"
+
+#include <array>
+#include <cstdio>
+#include <sstream>
+#include <sys/wait.h>
+
+#include "cli/run.h"
+
+namespace skivet::test {
+
+Ran run_program(const std::vector<std::string>& words, const std::string& folder) {
+    std::string command = folder.empty() ? "" : "cd '" + folder + "' && ";
+    for (const auto& word : words) {
+        command += '\'';
+        for (char c : word) command += c == '\'' ? std::string("'\\''") : std::string(1, c);
+        command += "' ";
+    }
+    command += "2>&1";
+    Ran out;
+    FILE* pipe = ::popen(command.c_str(), "r");
+    if (!pipe) return out;
+    std::array<char, 4096> buffer{};
+    while (const auto got = std::fread(buffer.data(), 1, buffer.size(), pipe)) out.output.append(buffer.data(), got);
+    const int status = ::pclose(pipe);
+    out.code = WIFEXITED(status) ? WEXITSTATUS(status) : -1;
+    return out;
+}
+
+CliRan run_cli(const std::vector<std::string>& arguments) {
+    std::ostringstream out, err;
+    CliRan ran;
+    ran.code = cli::run(arguments, out, err, CancelToken());
+    ran.out = out.str();
+    ran.err = err.str();
+    return ran;
+}
+
+}  // namespace skivet::test
