@@ -117,7 +117,8 @@ private:
             for (std::size_t c = 0; c < 4; ++c)
                 mixed.texels[i][c] = new_level.texels[i][c] + (mixed.texels[i][c] - old_level.texels[i][c]) * clean;
         }
-        auto out = stored_form(original_.layout.desc.format, to_bytes(mixed, linear));
+        // All terms are in stored form, so channels the format does not store keep their constant.
+        auto out = to_bytes(mixed, linear);
         for (std::size_t i = 0; i < out.texels.size(); ++i)
             if (!dirty[i]) out.texels[i] = own.texels[i];
         return out;

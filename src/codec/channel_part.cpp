@@ -1,4 +1,5 @@
 // The 8-byte single-channel part of BC3 (alpha), BC4 and BC5: two 8-bit endpoints and sixteen 3-bit indices.
+// Interpolated values are cut off, not rounded: that is what libsquish, ffmpeg and Mesa's softpipe agree on, to the bit.
 // first > second: eight values on the line between them. Otherwise: six values, plus 0 and 255.
 #include <limits>
 

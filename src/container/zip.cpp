@@ -29,8 +29,8 @@ std::string_view method_name(std::uint16_t method) {
     }
 }
 
-/// The name of a directory record as UTF-8: flag, then the Info-ZIP Unicode path field (4.6.9), then CP437.
-std::string entry_name(ByteSpan name, ByteSpan extra, std::uint16_t flags) {
+/// The name of a directory record as UTF-8: flag, then the Info-ZIP Unicode path field (4.6.9), then the host, then CP437.
+std::string entry_name(ByteSpan name, ByteSpan extra, std::uint16_t flags, std::uint8_t made_on) {
     auto text = as_text(name);
     if (flags & flag_utf8 && is_utf8(text)) return text;
     for (std::size_t at = 0; at + 4 <= extra.size();) {
@@ -39,6 +39,9 @@ std::string entry_name(ByteSpan name, ByteSpan extra, std::uint16_t flags) {
         if (id == unicode_path_extra && size > 5 && u32(extra, at + 5) == crc32(name)) return as_text(extra.subspan(at + 9, size - 5u));
         at += 4u + size;
     }
+    // Programs on Unix write the system's own encoding without a flag, and that has long been UTF-8.
+    constexpr std::uint8_t host_unix = 3;  // 4.4.2.2
+    if (made_on == host_unix && is_utf8(text)) return text;
     return cp437_to_utf8(text);
 }
 
@@ -155,7 +158,7 @@ Status ZipContainer::read_directory(ByteSpan file, const ReadLimits& limits) {
         r.local_at = tail_.base + local;
         e.at = r.local_at;
         e.method = method_name(r.method);
-        e.path = entry_name(record.subspan(static_cast<std::size_t>(directory_size), static_cast<std::size_t>(name)), fields, r.flags);
+        e.path = entry_name(record.subspan(static_cast<std::size_t>(directory_size), static_cast<std::size_t>(name)), fields, r.flags, static_cast<std::uint8_t>(record[5]));
         at += total;
         if (!e.path.empty() && e.path.back() == '/' && e.size == 0) continue;  // a folder's own record
         entries_.push_back(std::move(e));

@@ -19,6 +19,8 @@ struct FourCc {
     std::uint32_t code;
     Format format;
 };
+// Where several codes mean one format the last one is written. "ATI2" is BC5 in the DDS programming guide; some readers (ffmpeg among them)
+// take its two channels in the other order, so it is read but "BC5U", which all read alike, is written.
 constexpr FourCc four_ccs[] = {{four("DXT1"), Format::BC1}, {four("DXT2"), Format::BC2}, {four("DXT3"), Format::BC2},
                                {four("DXT4"), Format::BC3}, {four("DXT5"), Format::BC3}, {four("ATI1"), Format::BC4},
                                {four("BC4U"), Format::BC4}, {four("ATI2"), Format::BC5}, {four("BC5U"), Format::BC5}};
@@ -144,7 +146,7 @@ Result<Bytes> write_dds(const TextureDesc& d, ByteSpan payload) {
     } else if (blocks) {
         std::uint32_t code = 0;
         for (const auto& known : four_ccs)
-            if (known.format == d.format && (code == 0 || known.code == four("DXT3") || known.code == four("DXT5"))) code = known.code;
+            if (known.format == d.format) code = known.code;
         put(80, pf_four_cc);
         put(84, code);
     } else {

@@ -86,7 +86,7 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     add_action(tr("Search"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] { search_->setFocus(); });
 
     auto* left = make_panel();
-    left->setFixedWidth(192);
+    left->setFixedWidth(188);
     auto* left_box = new QVBoxLayout(left);
     left_box->setContentsMargins(14, 12, 8, 10);
     left_box->addWidget(make_label(tr("NARROW DOWN"), "heading"));
@@ -149,7 +149,7 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     box->addWidget(middle_, 1);
 
     viewer_ = new TextureViewer(session);
-    viewer_->setFixedWidth(382);
+    viewer_->setFixedWidth(388);
     viewer_->buttons()->addWidget(new Button(bench_dds, Button::Look::plain));
     viewer_->buttons()->addStretch();
     viewer_->buttons()->addWidget(new Button(bench, Button::Look::primary));

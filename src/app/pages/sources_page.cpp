@@ -145,7 +145,7 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     auto* columns = new QHBoxLayout(full);
     columns->setContentsMargins(0, 0, 0, 0);
     columns->setSpacing(16);
-    left->setMinimumWidth(300);
+    left->setMinimumWidth(360);
     left->setMaximumWidth(420);
     columns->addWidget(left, 2);
     columns->addWidget(right, 4);

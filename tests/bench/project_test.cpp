@@ -1,0 +1,108 @@
+#include <gtest/gtest.h>
+
+#include "base/file_write.h"
+#include "bench/project.h"
+#include "support/pictures.h"
+#include "texture/png.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+struct Bench : testing::Test {
+    TempFolder folder;
+    Kinds kinds;
+    Project project;
+    Address address;
+
+    void SetUp() override {
+        put_file(folder / "game.zip", make_zip({{"a/horse.dds", make_dds(Format::BC1, 32, 32)}, {"a/horse.bin", make_dds(Format::BC3, 16, 16)}, {"../../climb.dds", make_dds(Format::BC1, 16, 16)}}));
+        project = *open_project(folder / "project");
+        address = {folder / "game.zip", {"a/horse.dds"}};
+    }
+    std::filesystem::path file_of(const Piece& piece) { return project.work() / piece.file; }
+};
+
+}  // namespace
+
+TEST_F(Bench, TakingWritesTheFileAndKeepsTheOriginal) {
+    const auto piece = take_piece(kinds, project, address, ExportAs::png, 5);
+    ASSERT_TRUE(piece) << piece.error().message();
+    EXPECT_EQ(piece->state, PieceState::out);
+    EXPECT_EQ(piece->file, "game/a/horse.dds.png");
+    EXPECT_EQ(get_file(project.original_of(*piece)), make_dds(Format::BC1, 32, 32));
+    EXPECT_TRUE(read_png(get_file(file_of(*piece)), ReadLimits{}));
+}
+
+TEST_F(Bench, NamesNeverCollideOrClimbOut) {
+    project.pieces.push_back(*take_piece(kinds, project, address, ExportAs::png, 1));
+    const auto other = take_piece(kinds, project, {folder / "game.zip", {"a/horse.bin"}}, ExportAs::png, 1);
+    EXPECT_NE(other->file, project.pieces[0].file);
+    const auto again = take_piece(kinds, project, address, ExportAs::png, 1);
+    EXPECT_NE(again->file, project.pieces[0].file);
+    const auto climbing = take_piece(kinds, project, {folder / "game.zip", {"../../climb.dds"}}, ExportAs::png, 1);
+    ASSERT_TRUE(climbing);
+    EXPECT_EQ(climbing->file, "game/climb.dds.png");
+}
+
+TEST_F(Bench, ASaveMakesAPieceChangedAndBackAgain) {
+    auto piece = *take_piece(kinds, project, address, ExportAs::png, 1);
+    EXPECT_EQ(look_at_piece(project, piece, 2).state, PieceState::out);
+    const auto exported = get_file(file_of(piece));
+    // A program that writes a new file and renames it over the old one.
+    put_file(file_of(piece).string() + ".tmp", *write_png(smooth_picture(32, 32, 8)));
+    std::filesystem::rename(file_of(piece).string() + ".tmp", file_of(piece));
+    piece = look_at_piece(project, piece, 3);
+    EXPECT_EQ(piece.state, PieceState::changed);
+    EXPECT_EQ(piece.changed_at, 3);
+    std::filesystem::remove(file_of(piece));
+    EXPECT_EQ(look_at_piece(project, piece, 4).state, PieceState::changed) << "a file that is gone for a moment changes nothing";
+    put_file(file_of(piece), exported);
+    EXPECT_EQ(look_at_piece(project, piece, 5).state, PieceState::out);
+}
+
+TEST_F(Bench, AnUpdateOfTheGameMakesAPieceStale) {
+    auto piece = *take_piece(kinds, project, address, ExportAs::png, 1);
+    EXPECT_EQ(check_source(kinds, piece)->state, PieceState::out);
+    put_file(folder / "game.zip", make_zip({{"a/horse.dds", make_dds(Format::BC1, 32, 32, 0, 9)}}));
+    EXPECT_EQ(check_source(kinds, piece)->state, PieceState::gone_stale);
+    piece.delivered_texture = to_hex(sha256(make_dds(Format::BC1, 32, 32, 0, 9)));
+    piece.state = PieceState::delivered;
+    EXPECT_EQ(check_source(kinds, piece)->state, PieceState::delivered) << "what we put there ourselves is no surprise";
+}
+
+TEST_F(Bench, FittingComparesWithTheOriginalEvenAfterDelivery) {
+    auto piece = *take_piece(kinds, project, address, ExportAs::png, 1);
+    put_file(folder / "game.zip", make_zip({{"a/horse.dds", make_dds(Format::BC1, 32, 32, 0, 9)}}));
+    const auto fitted = fit_piece(kinds, project, piece);
+    ASSERT_TRUE(fitted);
+    EXPECT_EQ(fitted->file, make_dds(Format::BC1, 32, 32));
+}
+
+TEST_F(Bench, TheProjectIsSavedAndReadBack) {
+    project.sources = {folder / "game.zip", "/somewhere/ä.zip"};
+    project.play = {"program", "with space"};
+    project.pieces.push_back(*take_piece(kinds, project, address, ExportAs::dds, 1));
+    project.pieces[0].options.resize = true;
+    project.pieces[0].state = PieceState::needs_mend;
+    ASSERT_TRUE(save_project(project));
+    const auto back = open_project(project.folder);
+    ASSERT_TRUE(back) << back.error().message();
+    EXPECT_EQ(back->sources, project.sources);
+    EXPECT_EQ(back->play, project.play);
+    ASSERT_EQ(back->pieces.size(), 1u);
+    EXPECT_EQ(back->pieces[0].address, address);
+    EXPECT_EQ(back->pieces[0].as, ExportAs::dds);
+    EXPECT_EQ(back->pieces[0].state, PieceState::needs_mend);
+    EXPECT_TRUE(back->pieces[0].options.resize);
+    EXPECT_EQ(back->pieces[0].original_hash, project.pieces[0].original_hash);
+}
+
+TEST_F(Bench, ADamagedProjectFileSaysSo) {
+    put_file(project.folder / "project.json", bytes_of("{\"name\": 5}"));
+    const auto back = open_project(project.folder);
+    ASSERT_FALSE(back);
+    EXPECT_NE(back.error().message().find("project.json"), std::string::npos);
+    EXPECT_NE(back.error().message().find("Move the file away"), std::string::npos);
+}

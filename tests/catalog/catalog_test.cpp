@@ -1,0 +1,106 @@
+#include <gtest/gtest.h>
+
+#include "catalog/catalog.h"
+#include "support/pictures.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+struct Game : testing::Test {
+    TempFolder folder;
+    Kinds kinds;
+    Progress progress;
+
+    void SetUp() override {
+        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
+        auto broken = make_dds(Format::BC1, 64, 64);
+        broken.resize(300);
+        put_file(folder / "base.zip", make_zip({{"rides/horse.dds", make_dds(Format::BC1, 64, 32)}, {"rides/cup.dds", make_dds(Format::BC3, 32, 32), true}, {"note.txt", bytes_of("hello")},
+                                                {"broken.dds", broken}, {"inner.crate", make_crate({{"organ/pipe.dds", make_dds(Format::BC4, 16, 16)}}), true}}));
+        put_file(folder / "update.zip", make_zip({{"Rides/horse.dds", make_dds(Format::BC1, 64, 32, 0, 5)}}));
+    }
+    std::vector<Source> sources() { return open_sources(kinds, std::vector<std::filesystem::path>{folder / "base.zip", folder / "update.zip"}); }
+};
+
+}  // namespace
+
+TEST_F(Game, EveryTextureIsFoundByItsContent) {
+    const auto catalog = build_catalog(kinds, sources(), progress);
+    ASSERT_TRUE(catalog);
+    std::vector<std::string> textures;
+    for (const auto& item : catalog->items)
+        if (item.is_texture()) textures.push_back(item.path());
+    EXPECT_EQ(textures, (std::vector<std::string>{"rides/horse.dds", "rides/cup.dds", "broken.dds", "organ/pipe.dds", "Rides/horse.dds"}));
+    EXPECT_EQ(progress.done, progress.total);
+    EXPECT_GE(progress.done, 6u);
+}
+
+TEST_F(Game, ADamagedTextureIsReportedAndTheRestIsThere) {
+    const auto catalog = *build_catalog(kinds, sources(), progress);
+    ASSERT_EQ(catalog.problems.size(), 1u);
+    EXPECT_NE(catalog.problems[0].message().find("broken.dds: mip chain: needs"), std::string::npos) << catalog.problems[0].message();
+}
+
+TEST_F(Game, LaterSourcesShadowEarlierOnes) {
+    const auto catalog = *build_catalog(kinds, sources(), progress);
+    for (const auto& item : catalog.items) {
+        const bool shadowed = item.source == 0 && item.path() == "rides/horse.dds";
+        EXPECT_EQ(item.effective, !shadowed) << item.path();
+    }
+}
+
+TEST_F(Game, ArchivesInsideAreFollowedOnlyWhenAsked) {
+    const auto flat = *build_catalog(kinds, sources(), progress, false);
+    for (const auto& item : flat.items) EXPECT_EQ(item.inner.size(), 1u);
+    const auto deep = *build_catalog(kinds, sources(), progress, true);
+    const auto pipe = std::find_if(deep.items.begin(), deep.items.end(), [](const auto& i) { return i.name() == "pipe"; });
+    ASSERT_NE(pipe, deep.items.end());
+    EXPECT_EQ(pipe->inner, (std::vector<std::string>{"inner.crate", "organ/pipe.dds"}));
+    const auto texture = open_texture(kinds, sources()[0], *pipe);
+    ASSERT_TRUE(texture) << texture.error().message();
+    EXPECT_EQ(texture->layout.desc.format, Format::BC4);
+}
+
+TEST_F(Game, CancelEndsIt) {
+    progress.cancel.cancel();
+    EXPECT_EQ(build_catalog(kinds, sources(), progress).error().code, ErrorCode::canceled);
+}
+
+TEST_F(Game, SearchMatchesAllWordsInAnyOrder) {
+    const auto catalog = *build_catalog(kinds, sources(), progress);
+    const auto& horse = catalog.items[0];
+    EXPECT_TRUE(matches(horse, ""));
+    EXPECT_TRUE(matches(horse, "HORSE rides"));
+    EXPECT_TRUE(matches(horse, "bc1 64x32"));
+    EXPECT_FALSE(matches(horse, "horse bc3"));
+}
+
+TEST_F(Game, ThumbnailsComeFromASmallLevel) {
+    auto file = make_dds(Format::BC1, 256, 256);
+    // Poison the large levels: a thumbnail of 64 must not look at them.
+    const auto texture = *TextureFile::open(kinds.textures, file, "x", kinds.limits);
+    for (std::uint32_t mip : {0u, 1u}) std::fill_n(file.begin() + static_cast<std::ptrdiff_t>(texture.layout.find(mip)->offset), texture.layout.find(mip)->size, std::byte{0});
+    const auto poisoned = *TextureFile::open(kinds.textures, file, "x", kinds.limits);
+    const auto small = thumbnail(poisoned, 64);
+    ASSERT_TRUE(small);
+    EXPECT_EQ(small->width, 64u);
+    EXPECT_EQ(*small, *thumbnail(texture, 64));
+}
+
+TEST_F(Game, ASourceThatCannotBeOpenedSaysWhy) {
+    put_file(folder / "bad.zip", random_bytes(100, 1));
+    const auto opened = open_sources(kinds, std::vector<std::filesystem::path>{folder / "bad.zip", folder / "base.zip"});
+    EXPECT_TRUE(opened[0].error);
+    EXPECT_TRUE(opened[1].container);
+    EXPECT_EQ(build_catalog(kinds, opened, progress)->items.front().source, 1u);
+}
+
+TEST_F(Game, LoadOrderComesFromTheGameOrTheNames) {
+    std::filesystem::create_directory(folder / "override");
+    put_file(folder / "readme.txt", bytes_of("no archive"));
+    EXPECT_EQ(*find_sources(kinds, folder.path()), (std::vector<std::filesystem::path>{folder / "base.zip", folder / "update.zip", folder / "override"}));
+    put_file(folder / "load_order.txt", bytes_of("# first\nupdate.zip\r\n../base.zip\nnowhere.zip\n"));
+    EXPECT_EQ(*find_sources(kinds, folder.path()), (std::vector<std::filesystem::path>{folder / "update.zip", folder / "base.zip"})) << "names cannot climb out";
+}

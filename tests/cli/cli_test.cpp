@@ -1,0 +1,213 @@
+#include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
+
+#include <sstream>
+
+#include "bench/export.h"
+#include "cli/run.h"
+#include "support/pictures.h"
+#include "support/run_program.h"
+#include "texture/dds.h"
+#include "texture/png.h"
+
+using namespace skivet;
+using namespace skivet::test;
+using nlohmann::json;
+
+namespace {
+
+struct Cli : testing::Test {
+    TempFolder folder;
+    std::string zip, vault;
+    Bytes horse = make_dds(Format::BC1, 64, 64), cup = make_dds(Format::BC3, 32, 32, 0, 4);
+
+    void SetUp() override {
+        zip = (folder / "game.zip").string();
+        vault = (folder / "vault").string();
+        put_file(zip, make_zip({{"rides/horse.dds", horse}, {"rides/cup.dds", cup, true}, {"note.txt", bytes_of("hello")}, {"pic.png", *write_png(smooth_picture(20, 10, 1))}}));
+    }
+    static std::vector<json> lines(const std::string& text) {
+        std::vector<json> out;
+        for (std::size_t at = 0; at < text.size();) {
+            const auto end = text.find('\n', at);
+            out.push_back(json::parse(text.substr(at, end - at)));
+            at = end + 1;
+        }
+        return out;
+    }
+    std::string edited(std::uint32_t x, std::uint32_t y) {
+        auto image = *TextureFile::open(TextureKinds::standard(), horse, "", ReadLimits{})->decode(0);
+        image.at(x, y) = {255, 0, 255, 255};
+        put_file(folder / "edit.png", *write_png(image));
+        return (folder / "edit.png").string();
+    }
+};
+
+}  // namespace
+
+TEST_F(Cli, ListsAsJsonLinesWithTheKeysOfTheContract) {
+    const auto ran = run_cli({"list", zip, "--json"});
+    ASSERT_EQ(ran.code, 0) << ran.err;
+    const auto all = lines(ran.out);
+    ASSERT_EQ(all.size(), 4u);
+    for (const char* key : {"address", "path", "source", "kind", "size", "stored", "method", "format", "width", "height", "depth", "layers", "faces", "mips", "color", "role", "effective"})
+        EXPECT_TRUE(all[0].contains(key)) << key;
+    EXPECT_EQ(all[0]["address"], zip + "::rides/horse.dds");
+    EXPECT_EQ(all[0]["kind"], "texture");
+    EXPECT_EQ(all[0]["format"], "BC1");
+    EXPECT_EQ(all[0]["mips"], 7);
+    EXPECT_EQ(all[1]["method"], "deflate");
+    EXPECT_EQ(all[2]["kind"], "other");
+    EXPECT_EQ(all[3]["kind"], "image");
+    EXPECT_EQ(lines(run_cli({"list", zip, "--json", "--textures"}).out).size(), 3u);
+    EXPECT_EQ(lines(run_cli({"list", zip, "--json", "--match", "*CUP*", "--match", "*.txt"}).out).size(), 2u);
+}
+
+TEST_F(Cli, ShowsEveryFact) {
+    const auto ran = run_cli({"show", zip + "::rides/cup.dds", "--json"});
+    ASSERT_EQ(ran.code, 0) << ran.err;
+    const auto facts = json::parse(ran.out);
+    EXPECT_EQ(facts["format"], "BC3");
+    EXPECT_EQ(facts["size"], cup.size());
+    put_file(folder / "plain.dds", make_dds(Format::RGBA8, 64, 64));
+    EXPECT_EQ(json::parse(run_cli({"show", (folder / "plain.dds").string(), "--json"}).out)["mip_filter"], "box filter in encoded light, 0.0 steps off");
+    EXPECT_NE(run_cli({"show", zip + "::rides/cup.dds"}).out.find("mip 0"), std::string::npos);
+}
+
+TEST_F(Cli, ExportsWithFoldersOrFlatWithoutCollisions) {
+    put_file(zip, make_zip({{"a/x.dds", horse}, {"b/x.dds", cup}, {"../../out.dds", horse}}));
+    ASSERT_EQ(run_cli({"export", zip, "--to", (folder / "tree").string()}).code, 0);
+    EXPECT_TRUE(std::filesystem::exists(folder / "tree/a/x.png"));
+    EXPECT_TRUE(std::filesystem::exists(folder / "tree/b/x.png"));
+    EXPECT_TRUE(std::filesystem::exists(folder / "tree/out.png")) << "a name that climbs stays below the target";
+    ASSERT_EQ(run_cli({"export", zip, "--to", (folder / "flat").string(), "--flat", "--as", "dds"}).code, 0);
+    EXPECT_EQ(get_file(folder / "flat/x.dds"), horse);
+    EXPECT_EQ(get_file(folder / "flat/x_2.dds"), cup);
+    ASSERT_EQ(run_cli({"export", zip + "::a/x.dds", "--to", (folder / "mips").string(), "--mip", "all"}).code, 0);
+    EXPECT_EQ(read_png(get_file(folder / "mips/a/x.mip2.png"), ReadLimits{})->width, 16u);
+    ASSERT_EQ(run_cli({"export", zip + "::b/x.dds", "--to", (folder / "split").string(), "--alpha", "split"}).code, 0);
+    EXPECT_TRUE(std::filesystem::exists(folder / "split/b/x.alpha.png"));
+}
+
+TEST_F(Cli, ReplaceWritesAFewBytesAndRestoreGivesThemBack) {
+    const auto hash = hash_of_file(zip);
+    const auto picture = edited(33, 21);
+    const auto dry = run_cli({"replace", zip + "::rides/horse.dds", "--with", picture, "--dry-run", "--json", "--vault", vault});
+    ASSERT_EQ(dry.code, 0) << dry.err;
+    const auto plan = json::parse(dry.out);
+    EXPECT_EQ(plan["way"], "in-place");
+    EXPECT_LT(plan["bytes_written"], 400);
+    EXPECT_EQ(hash_of_file(zip), hash) << "a dry run writes nothing";
+    EXPECT_FALSE(std::filesystem::exists(vault));
+    ASSERT_EQ(run_cli({"replace", zip + "::rides/horse.dds", "--with", picture, "--vault", vault}).code, 0);
+    EXPECT_NE(hash_of_file(zip), hash);
+    put_file(folder / "horse.dds", horse);
+    const auto compared = json::parse(run_cli({"compare", (folder / "horse.dds").string(), zip + "::rides/horse.dds", "--json"}).out);
+    EXPECT_EQ(compared["changed_blocks"], 1);
+    EXPECT_EQ(compared["mips"].size(), 7u);
+    ASSERT_EQ(run_cli({"restore", zip, "--vault", vault}).code, 0);
+    EXPECT_EQ(hash_of_file(zip), hash);
+}
+
+TEST_F(Cli, ReplaceIntoADeflatedEntryAppendsAndIsRestoredByAddress) {
+    const auto hash = hash_of_file(zip);
+    auto image = *TextureFile::open(TextureKinds::standard(), cup, "", ReadLimits{})->decode(0);
+    for (std::uint32_t i = 0; i < 8; ++i) image.at(i, i) = {1, 2, 3, 255};
+    put_file(folder / "cup.png", *write_png(image));
+    const auto ran = run_cli({"replace", zip + "::rides/cup.dds", "--with", (folder / "cup.png").string(), "--json", "--vault", vault});
+    ASSERT_EQ(ran.code, 0) << ran.err;
+    EXPECT_EQ(json::parse(ran.out)["way"], "append");
+    EXPECT_EQ(run_program({"unzip", "-tqq", zip}).code, 0);
+    ASSERT_EQ(run_cli({"restore", zip, "rides/cup.dds", "--vault", vault}).code, 0);
+    EXPECT_EQ(hash_of_file(zip), hash);
+    EXPECT_EQ(run_cli({"restore", zip, "rides/cup.dds", "--vault", vault}).code, 3) << "nothing is left to undo";
+}
+
+TEST_F(Cli, APictureTheGameCannotReadIsRefused) {
+    const auto hash = hash_of_file(zip);
+    put_file(folder / "small.png", *write_png(smooth_picture(60, 60, 1)));
+    const auto ran = run_cli({"replace", zip + "::rides/horse.dds", "--with", (folder / "small.png").string(), "--vault", vault});
+    EXPECT_EQ(ran.code, 3);
+    EXPECT_NE(ran.err.find("60×60 where the game has 64×64"), std::string::npos) << ran.err;
+    EXPECT_EQ(hash_of_file(zip), hash);
+}
+
+TEST_F(Cli, EncodeLikeKeepsUnchangedBlocks) {
+    const auto out = (folder / "out.dds").string();
+    ASSERT_EQ(run_cli({"encode", edited(5, 5), "--like", zip + "::rides/horse.dds", "--out", out}).code, 0);
+    const auto made = get_file(out);
+    ASSERT_EQ(made.size(), horse.size());
+    std::size_t changed = 0;
+    for (std::size_t i = 128; i < 128 + 16 * 16 * 8; ++i) changed += made[i] != horse[i];
+    EXPECT_GT(changed, 0u);
+    EXPECT_LE(changed, 8u);
+}
+
+TEST_F(Cli, EncodeMakesANewTexture) {
+    const auto out = (folder / "new.dds").string();
+    ASSERT_EQ(run_cli({"encode", edited(1, 1), "--format", "bc3", "--color", "srgb", "--out", out}).code, 0);
+    const auto texture = TextureFile::open(TextureKinds::standard(), get_file(out), "", ReadLimits{});
+    EXPECT_EQ(texture->layout.desc, (TextureDesc{Format::BC3, 64, 64, 1, 7, 1, 1, ColorSpace::srgb}));
+    EXPECT_EQ(run_cli({"encode", edited(1, 1), "--format", "BC9", "--out", out}).code, 2);
+    EXPECT_EQ(run_cli({"encode", edited(1, 1), "--out", out}).code, 2);
+    EXPECT_EQ(run_cli({"encode", edited(1, 1), "--format", "BC1", "--mips", "12", "--out", out}).code, 2);
+}
+
+TEST_F(Cli, ApplyPutsAWholeFolderIn) {
+    const auto hash = hash_of_file(zip);
+    std::filesystem::create_directories(folder / "mod/rides");
+    std::filesystem::copy(edited(2, 2), folder / "mod/rides/horse.png");
+    put_file(folder / "mod/note.txt", bytes_of("HELLO"));
+    ASSERT_EQ(run_cli({"apply", (folder / "mod").string(), "--into", zip, "--vault", vault}).code, 0);
+    EXPECT_EQ(run_program({"unzip", "-p", zip, "note.txt"}).output, "HELLO");
+    put_file(folder / "mod/stranger.dds", horse);
+    EXPECT_EQ(run_cli({"apply", (folder / "mod").string(), "--into", zip, "--vault", vault, "--dry-run"}).code, 1) << "done in part";
+    ASSERT_EQ(run_cli({"restore", zip, "--vault", vault}).code, 0);
+    EXPECT_EQ(hash_of_file(zip), hash);
+}
+
+TEST_F(Cli, VerifyListsWhatIsDamaged) {
+    EXPECT_EQ(run_cli({"verify", zip}).code, 0);
+    auto file = get_file(zip);
+    file[200] ^= std::byte{1};
+    put_file(zip, file);
+    const auto ran = run_cli({"verify", zip, "--json"});
+    EXPECT_EQ(ran.code, 3);
+    EXPECT_EQ(lines(ran.out).front()["path"], "rides/horse.dds");
+    EXPECT_EQ(lines(ran.out).back()["damaged"], 1);
+}
+
+TEST_F(Cli, ExitCodesAreThoseOfTheContract) {
+    EXPECT_EQ(run_cli({"--help"}).code, 0);
+    EXPECT_EQ(run_cli({"list", "--help"}).code, 0);
+    EXPECT_EQ(run_cli({}).code, 2);
+    EXPECT_EQ(run_cli({"paint"}).code, 2);
+    EXPECT_EQ(run_cli({"list", zip, "--what"}).code, 2);
+    EXPECT_EQ(run_cli({"list", (folder / "none.zip").string()}).code, 3);
+    EXPECT_EQ(run_cli({"list", (folder / "none.zip").string(), zip}).code, 1) << "done in part";
+    EXPECT_EQ(run_cli({"show", zip + "::nothing"}).code, 3);
+    put_file(folder / "noise", random_bytes(300, 1));
+    EXPECT_EQ(run_cli({"verify", (folder / "noise").string()}).code, 3);
+    EXPECT_EQ(run_cli({"export", zip, "--to", (folder / "x").string(), "--as", "exr"}).code, 2);
+    EXPECT_EQ(run_cli({"export", zip, "--to", "/proc/nowhere"}).code, 1);
+}
+
+TEST_F(Cli, SheetsAreCheckedAndUsed) {
+    const auto crate = (folder / "t.crate").string();
+    put_file(crate, make_crate({{"a.dds", horse}}));
+    EXPECT_EQ(lines(run_cli({"list", crate, "--json"}).out).size(), 1u) << "the shipped sheet knows it";
+    EXPECT_EQ(run_cli({"sheet", "check", std::string(SKIVET_SHEETS) + "/fair-crate.toml"}).code, 0);
+    put_file(folder / "bad.toml", bytes_of("sheet = \"container\"\nname = \"x\"\nwhat = 1\n"));
+    const auto ran = run_cli({"sheet", "check", (folder / "bad.toml").string()});
+    EXPECT_EQ(ran.code, 3);
+    EXPECT_NE(ran.err.find("bad.toml ▸ line 3: the word \"what\" is not known here"), std::string::npos);
+    EXPECT_EQ(run_cli({"list", crate, "--sheet", (folder / "bad.toml").string()}).code, 3);
+}
+
+TEST_F(Cli, ACancelEndsWith130) {
+    std::ostringstream out, err;
+    CancelToken cancel;
+    cancel.cancel();
+    EXPECT_EQ(cli::run({"verify", zip}, out, err, cancel), 130);
+    EXPECT_EQ(cli::run({"export", zip, "--to", (folder / "c").string()}, out, err, cancel), 130);
+}

@@ -1,0 +1,215 @@
+#include <gtest/gtest.h>
+
+#include "base/hash.h"
+#include "container/zip.h"
+#include "support/pictures.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+const std::vector<ZipItem> three = {{"a/first.dds", random_bytes(500, 1), false}, {"b/second.txt", bytes_of("the second entry, the second entry"), true}, {"c.bin", random_bytes(300, 2), false}};
+
+std::unique_ptr<Container> open(const Bytes& file) {
+    auto zip = ZipContainer::open(FileView::of(file, "t.zip"), ReadLimits{});
+    EXPECT_TRUE(zip) << (zip ? "" : zip.error().message());
+    return zip ? std::move(*zip) : nullptr;
+}
+
+Bytes after(const Container& zip, const Bytes& file, std::vector<Replacement> replacements, Way* way = nullptr, std::uint64_t* written = nullptr) {
+    const auto plan = zip.plan(replacements, ReadLimits{});
+    EXPECT_TRUE(plan) << (plan ? "" : plan.error().message());
+    if (way) *way = plan->files.empty() ? Way::nothing : plan->files[0].way;
+    if (written) *written = plan->bytes_written();
+    return plan->files.empty() ? file : *planned_bytes(plan->files[0], file);
+}
+
+}  // namespace
+
+struct Shape {
+    const char* name;
+    ZipTraits traits;
+};
+class EveryShape : public testing::TestWithParam<Shape> {};
+INSTANTIATE_TEST_SUITE_P(Zip, EveryShape,
+                         testing::Values(Shape{"plain", {}}, Shape{"zip64", {.zip64 = true}}, Shape{"descriptors", {.descriptors = true}},
+                                         Shape{"unsigned_descriptors", {.descriptors = true, .descriptor_signature = false}},
+                                         Shape{"prefix", {.prefix = std::string(777, 'x')}},
+                                         Shape{"counted_prefix", {.prefix = std::string(777, 'x'), .offsets_count_prefix = true}},
+                                         Shape{"comment", {.comment = "made PK\x05\x06 at the fair"}},
+                                         Shape{"all", {.zip64 = true, .descriptors = true, .prefix = "#!/bin/sh\n", .comment = "c"}}),
+                         [](const auto& param) { return std::string(param.param.name); });
+
+TEST_P(EveryShape, IsReadAtRandom) {
+    const auto zip = open(make_zip(three, GetParam().traits));
+    ASSERT_EQ(zip->entries().size(), 3u);
+    for (std::size_t i : {2u, 0u, 1u}) {
+        EXPECT_EQ(zip->entries()[i].path, three[i].name);
+        const auto data = zip->read(i, ReadLimits{});
+        ASSERT_TRUE(data) << data.error().message();
+        EXPECT_EQ(*data, three[i].data);
+        EXPECT_EQ(*zip->read_head(i, 7), Bytes(three[i].data.begin(), three[i].data.begin() + 7));
+    }
+}
+
+TEST_P(EveryShape, ReplacingByTheSameWritesNothing) {
+    const auto file = make_zip(three, GetParam().traits);
+    const auto zip = open(file);
+    for (std::size_t i = 0; i < 3; ++i) EXPECT_EQ(after(*zip, file, {{i, three[i].data}}), file);
+}
+
+TEST_P(EveryShape, EqualSizeStoredGoesInPlace) {
+    const auto file = make_zip(three, GetParam().traits);
+    auto fresh = three[0].data;
+    fresh[250] ^= std::byte{1};
+    Way way{};
+    std::uint64_t written = 0;
+    const auto out = after(*open(file), file, {{0, fresh}}, &way, &written);
+    EXPECT_EQ(way, Way::in_place);
+    EXPECT_EQ(out.size(), file.size());
+    EXPECT_LE(written, 16u) << "one byte and the checksums";
+    const auto zip = open(out);
+    EXPECT_EQ(*zip->read(0, ReadLimits{}), fresh);
+    EXPECT_EQ(*zip->read(2, ReadLimits{}), three[2].data);
+}
+
+TEST_P(EveryShape, AnotherSizeIsAppendedAndEverythingElseStays) {
+    const auto file = make_zip(three, GetParam().traits);
+    for (std::size_t entry : {0u, 1u, 2u}) {
+        const auto fresh = random_bytes(1000 + entry, 9);
+        Way way{};
+        const auto out = after(*open(file), file, {{entry, fresh}}, &way);
+        EXPECT_EQ(way, Way::append);
+        const auto zip = open(out);
+        ASSERT_TRUE(zip);
+        ASSERT_EQ(zip->entries().size(), 3u);
+        for (std::size_t i = 0; i < 3; ++i) {
+            EXPECT_EQ(zip->entries()[i].path, three[i].name) << "order is kept";
+            EXPECT_EQ(zip->entries()[i].method, open(file)->entries()[i].method) << "method is kept";
+            const auto data = zip->read(i, ReadLimits{});
+            ASSERT_TRUE(data) << data.error().message();
+            EXPECT_EQ(*data, i == entry ? fresh : three[i].data);
+        }
+        const auto& traits = GetParam().traits;
+        EXPECT_EQ(as_text(ByteSpan(out).first(traits.prefix.size())), traits.prefix);
+        EXPECT_EQ(as_text(ByteSpan(out).last(traits.comment.size())), traits.comment);
+    }
+}
+
+TEST_P(EveryShape, TheLastEntryGivesItsPlaceBack) {
+    const auto file = make_zip(three, GetParam().traits);
+    auto current = file;
+    for (unsigned seed = 0; seed < 5; ++seed) current = after(*open(current), current, {{1, random_bytes(2000, seed)}});
+    // Five replacements of one entry leave one dead copy, the first, not five.
+    EXPECT_LT(current.size(), file.size() + 2300);
+    EXPECT_EQ(*open(current)->read(1, ReadLimits{}), random_bytes(2000, 4));
+}
+
+TEST_P(EveryShape, SeveralAtOnce) {
+    const auto file = make_zip(three, GetParam().traits);
+    auto same_size = three[0].data;
+    same_size[0] ^= std::byte{255};
+    const auto out = after(*open(file), file, {{2, random_bytes(10, 1)}, {0, same_size}, {1, random_bytes(4000, 3)}});
+    const auto zip = open(out);
+    EXPECT_EQ(*zip->read(0, ReadLimits{}), same_size);
+    EXPECT_EQ(*zip->read(1, ReadLimits{}), random_bytes(4000, 3));
+    EXPECT_EQ(*zip->read(2, ReadLimits{}), random_bytes(10, 1));
+}
+
+TEST(Zip, NamesAreUtf8OrCp437) {
+    const auto utf8 = open(make_zip({{"sch\xC3\xB6n.dds", Bytes(3)}}));
+    EXPECT_EQ(utf8->entries()[0].path, "schön.dds");
+    const auto dos = open(make_zip({{"sch\x94n.dds", Bytes(3)}}, {.flags = 0}));
+    EXPECT_EQ(dos->entries()[0].path, "schön.dds") << "APPNOTE appendix D: without the flag a name is CP437";
+}
+
+TEST(Zip, TheLastOfTwoEqualPathsIsTheOneFound) {
+    const auto zip = open(make_zip({{"x", bytes_of("old")}, {"x", bytes_of("new")}}));
+    EXPECT_EQ(zip->find("x"), 1u);
+    EXPECT_FALSE(zip->find("y"));
+}
+
+TEST(Zip, ADamagedEntryLeavesTheRestUsable) {
+    auto file = make_zip(three);
+    const auto zip_before = open(file);
+    file[zip_before->entries()[0].at + 60] ^= std::byte{4};
+    const auto zip = open(file);
+    const auto data = zip->read(0, ReadLimits{});
+    ASSERT_FALSE(data);
+    EXPECT_EQ(data.error().code, ErrorCode::damaged);
+    EXPECT_NE(data.error().message().find("a/first.dds: CRC-32 is"), std::string::npos) << data.error().message();
+    EXPECT_EQ(*zip->read(2, ReadLimits{}), three[2].data);
+    // And a damaged entry can be replaced.
+    EXPECT_EQ(*open(after(*zip, file, {{0, three[0].data}}))->read(0, ReadLimits{}), three[0].data);
+}
+
+TEST(Zip, EncryptedAndUnknownMethodsAreRefusedByName) {
+    auto file = make_zip(three);
+    const auto directory = as_text(file).find("PK\x01\x02");
+    file[directory + 8] |= std::byte{1};
+    EXPECT_NE(open(file)->read(0, ReadLimits{}).error().message().find("encrypted"), std::string::npos);
+    file[directory + 8] &= std::byte{0xFE};
+    file[directory + 10] = std::byte{12};
+    EXPECT_NE(open(file)->read(0, ReadLimits{}).error().message().find("method 12 (bzip2)"), std::string::npos);
+    EXPECT_FALSE(open(file)->plan(std::vector<Replacement>{{0, Bytes(4)}}, ReadLimits{}));
+}
+
+TEST(Zip, ClaimsAreCheckedBeforeMemoryIsTaken) {
+    auto file = make_zip({{"bomb", Bytes(100000), true}});
+    const auto directory = as_text(file).find("PK\x01\x02");
+    store_le(file.data() + directory + 24, 0x7FFFFFFFu);
+    const auto zip = open(file);
+    const auto data = zip->read(0, ReadLimits{});
+    ASSERT_FALSE(data);
+    EXPECT_EQ(data.error().code, ErrorCode::limit);
+    auto many = make_zip(three);
+    store_le(many.data() + many.size() - 12, std::uint16_t{60000});
+    EXPECT_FALSE(ZipContainer::open(FileView::of(many), ReadLimits{}));
+}
+
+TEST(Zip, CutOffFilesAreRefusedAtEveryLength) {
+    const auto file = make_zip(three, {.zip64 = true, .comment = "end"});
+    for (std::size_t size = 0; size < file.size(); ++size)
+        EXPECT_FALSE(ZipContainer::open(FileView::of(Bytes(file.begin(), file.begin() + static_cast<std::ptrdiff_t>(size))), ReadLimits{}));
+}
+
+TEST(Zip, RandomDamageNeverCrashes) {
+    const auto good = make_zip(three, {.zip64 = true, .descriptors = true});
+    for (unsigned seed = 0; seed < 4000; ++seed) {
+        auto file = good;
+        std::mt19937 random(seed);
+        for (int k = 0; k < 3; ++k) file[file.size() - 1 - random() % std::min<std::size_t>(file.size(), 420)] = static_cast<std::byte>(random());
+        auto zip = ZipContainer::open(FileView::of(file), ReadLimits{});
+        if (!zip) continue;
+        for (std::size_t i = 0; i < (*zip)->entries().size(); ++i) {
+            (void)(*zip)->read(i, ReadLimits{});
+            const std::vector<Replacement> one = {{i, Bytes(50)}};
+            if (const auto plan = (*zip)->plan(one, ReadLimits{}); plan && !plan->files.empty()) (void)planned_bytes(plan->files[0], file);
+        }
+        (void)(*zip)->segments();
+    }
+}
+
+TEST(Zip, SegmentsCoverTheFileWithoutOverlap) {
+    const auto file = make_zip(three, {.descriptors = true, .prefix = "pre"});
+    std::uint64_t at = 0;
+    for (const auto& s : open(file)->segments()) {
+        EXPECT_EQ(s.at, at);
+        at += s.size;
+    }
+    EXPECT_EQ(at, file.size());
+}
+
+TEST(Plan, MinimizingKeepsTheResult) {
+    const auto before = random_bytes(1000, 1);
+    auto after_bytes = before;
+    for (std::size_t i : {5u, 6u, 20u, 500u, 999u}) after_bytes[i] ^= std::byte{1};
+    FilePlan plan;
+    plan.expected.size = plan.new_size = 1000;
+    plan.ranges.push_back({0, after_bytes});
+    minimize(plan, before);
+    EXPECT_EQ(plan.ranges.size(), 3u);
+    EXPECT_EQ(plan.bytes_written(), 16u + 1 + 1);
+    EXPECT_EQ(*planned_bytes(plan, before), after_bytes);
+}

@@ -1,0 +1,102 @@
+// Encode quality beside libsquish (Debian: libsquish-dev), both decoded by our decoder.
+#include <gtest/gtest.h>
+#include <squish.h>
+
+#include "codec/codec.h"
+#include "pixel/metrics.h"
+#include "support/pictures.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+Bytes squish_encode(const Image& image, int flags) {
+    Bytes out(static_cast<std::size_t>(squish::GetStorageRequirements(int(image.width), int(image.height), flags)));
+    squish::CompressImage(reinterpret_cast<const squish::u8*>(image.texels.data()), int(image.width), int(image.height), out.data(), flags);
+    return out;
+}
+
+std::vector<Image> pictures() {
+    auto noisy = smooth_picture(128, 128, 3);
+    std::mt19937 random(7);
+    for (auto& t : noisy.texels)
+        for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>(std::clamp(t[c] + static_cast<int>(random() % 41) - 20, 0, 255));
+    Image stripes(128, 128);
+    for (std::uint32_t y = 0; y < 128; ++y)
+        for (std::uint32_t x = 0; x < 128; ++x) stripes.at(x, y) = (x / 9) % 2 ? Texel{163, 53, 60, 255} : Texel{239, 226, 196, 255};
+    auto random_colors = random_picture(64, 64, 2);
+    for (auto& t : random_colors.texels) t[3] = 255;
+    return {smooth_picture(128, 128, 1), smooth_picture(128, 128, 2), noisy, stripes, random_colors};
+}
+
+double psnr_of(Format format, const Bytes& bytes, const Image& image) { return difference(image, *decode(format, bytes, image.width, image.height)).psnr_rgb; }
+
+}  // namespace
+
+TEST(EncodeQuality, Bc1IsWithinOneDecibelOfClusterFit) {
+    double ours_sum = 0, theirs_sum = 0;
+    for (const auto& image : pictures()) {
+        const double ours = std::min(99.0, psnr_of(Format::BC1, *encode(Format::BC1, image), image));
+        const double theirs = std::min(99.0, psnr_of(Format::BC1, squish_encode(image, squish::kDxt1 | squish::kColourClusterFit), image));
+        EXPECT_GT(ours, theirs - 1.0);
+        ours_sum += ours;
+        theirs_sum += theirs;
+        std::printf("BC1: ours %.2f dB, libsquish cluster fit %.2f dB\n", ours, theirs);
+    }
+    RecordProperty("mean_difference_db", std::to_string((ours_sum - theirs_sum) / 5));
+    std::printf("BC1 mean: %+.2f dB against cluster fit\n", (ours_sum - theirs_sum) / 5);
+}
+
+TEST(EncodeQuality, Bc3AlphaIsNotBelowLibsquish) {
+    for (unsigned seed : {1u, 2u, 3u}) {
+        const auto image = smooth_picture(96, 96, seed, true);
+        const auto alpha = [&](const Bytes& bytes) { return difference(image, *decode(Format::BC3, bytes, 96, 96)).psnr_alpha; };
+        EXPECT_GT(alpha(*encode(Format::BC3, image)), alpha(squish_encode(image, squish::kDxt5 | squish::kColourRangeFit)) - 0.1);
+    }
+}
+
+TEST(EncodeQuality, Bc4IsCloseToExhaustiveSearch) {
+    std::mt19937 random(3);
+    double ours_sum = 0, best_sum = 0;
+    for (int block = 0; block < 12; ++block) {
+        BlockTexels in{}, out;
+        const int base = static_cast<int>(random() % 200), spread = 1 + static_cast<int>(random() % 56);
+        for (auto& t : in) t[0] = static_cast<std::uint8_t>(base + static_cast<int>(random() % static_cast<unsigned>(spread)));
+        const auto error = [&](const BlockTexels& got) {
+            int sum = 0;
+            for (std::size_t i = 0; i < 16; ++i) sum += (got[i][0] - in[i][0]) * (got[i][0] - in[i][0]);
+            return sum;
+        };
+        std::byte bytes[8];
+        encode_bc4(in, bytes);
+        decode_bc4(bytes, out);
+        ours_sum += error(out);
+        int best = 1 << 30;
+        for (int a = 0; a < 256; ++a)
+            for (int b = 0; b < 256; ++b) {  // every endpoint pair, best index for each texel
+                int values[8] = {a, b};
+                for (int k = 2; k < 8; ++k) values[k] = a > b ? ((8 - k) * a + (k - 1) * b) / 7 : k == 6 ? 0 : k == 7 ? 255 : ((6 - k) * a + (k - 1) * b) / 5;
+                int sum = 0;
+                for (const auto& t : in) {
+                    int nearest = 1 << 30;
+                    for (int v : values) nearest = std::min(nearest, (v - t[0]) * (v - t[0]));
+                    sum += nearest;
+                }
+                best = std::min(best, sum);
+            }
+        best_sum += best;
+    }
+    std::printf("BC4: squared error %.0f, exhaustive search %.0f\n", ours_sum, best_sum);
+    EXPECT_LE(ours_sum, best_sum * 1.10 + 1);
+}
+
+TEST(EncodeQuality, OurBlocksMeanTheSameToLibsquish) {
+    const auto image = smooth_picture(64, 64, 4, true);
+    for (auto [format, flag] : {std::pair{Format::BC2, squish::kDxt3}, {Format::BC3, squish::kDxt5}}) {
+        const auto bytes = *encode(format, image);
+        Image theirs(64, 64);
+        squish::DecompressImage(reinterpret_cast<squish::u8*>(theirs.texels.data()), 64, 64, bytes.data(), flag);
+        EXPECT_LE(difference(theirs, *decode(format, bytes, 64, 64)).max_error, 1u);
+    }
+}

@@ -1,0 +1,145 @@
+// The whole demo, made and read by programs that share no code with the core: every archive keeps its hash through an export and import of
+// everything, and the stand-in game shows what was put in.
+#include <gtest/gtest.h>
+
+#include "bench/fitting.h"
+#include "bench/export.h"
+#include "catalog/catalog.h"
+#include "delivery/vault.h"
+#include "pixel/metrics.h"
+#include "support/run_program.h"
+#include "support/temp_folder.h"
+#include "texture/png.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+struct Demo : testing::Test {
+    TempFolder folder;
+    std::filesystem::path game;
+    Kinds kinds;
+    std::vector<Source> sources;
+    Catalog catalog;
+
+    void SetUp() override {
+        game = folder / "Brindle Fair";
+        ASSERT_EQ(run_program({SKIVET_BIN "/fair-press", game.string()}).code, 0);
+        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
+        sources = open_sources(kinds, *find_sources(kinds, game));
+        Progress progress;
+        catalog = *build_catalog(kinds, sources, progress);
+    }
+    Image shot(int* code = nullptr, std::string* log = nullptr) {
+        const auto ran = run_program({SKIVET_BIN "/fair-stall", game.string(), "--shot", (folder / "shot.png").string()});
+        if (code) *code = ran.code;
+        if (log) *log = ran.output;
+        if (ran.code != 0) return {};
+        return *read_png(get_file(folder / "shot.png"), ReadLimits{});
+    }
+    const CatalogItem& item(const std::string& name) {
+        for (const auto& i : catalog.items)
+            if (i.name() == name && i.is_texture()) return i;
+        throw std::runtime_error(name);
+    }
+};
+
+}  // namespace
+
+TEST_F(Demo, HasAFairgroundOfTextures) {
+    std::size_t textures = 0;
+    for (const auto& i : catalog.items) textures += i.is_texture();
+    EXPECT_GE(textures, 40u);
+    EXPECT_TRUE(catalog.problems.empty());
+    std::uintmax_t bytes = 0;
+    for (const auto& file : std::filesystem::recursive_directory_iterator(game))
+        if (file.is_regular_file()) bytes += file.file_size();
+    EXPECT_LT(bytes, 12u << 20);
+    for (const auto& source : sources) EXPECT_FALSE(source.error);
+}
+
+TEST_F(Demo, IsTheSameEveryTime) {
+    const auto again = folder / "again";
+    ASSERT_EQ(run_program({SKIVET_BIN "/fair-press", again.string()}).code, 0);
+    for (const char* name : {"midway.zip", "organ.zip", "rides.crate", "autumn.crate", "manifest.txt"}) EXPECT_EQ(hash_of_file(game / name), hash_of_file(again / name)) << name;
+}
+
+TEST_F(Demo, EverythingExportedAndBroughtBackUnchangedLeavesEveryArchiveAlone) {
+    for (auto as : {ExportAs::png, ExportAs::dds})
+        for (std::size_t s = 0; s < sources.size(); ++s) {
+            std::vector<AddressedBytes> items;
+            for (const auto& entry : catalog.items) {
+                if (entry.source != s || !entry.is_texture()) continue;
+                const auto original = open_texture(kinds, sources[s], entry);
+                ASSERT_TRUE(original) << entry.path() << original.error().message();
+                const auto exported = export_as(*original, as);
+                ASSERT_TRUE(exported) << entry.path() << ": " << exported.error().message();
+                const auto edited = read_edited(*exported, kinds.limits);
+                ASSERT_TRUE(edited);
+                auto fitted = fit(*original, *edited, {});
+                ASSERT_TRUE(fitted) << entry.path();
+                ASSERT_FALSE(fitted->blocked()) << entry.path() << ": " << fitted->findings[0].headline;
+                EXPECT_EQ(fitted->file, original->file) << entry.path();
+                items.push_back({entry.inner, std::move(fitted->file)});
+            }
+            const auto plan = plan_replacements(kinds, *sources[s].container, std::move(items));
+            ASSERT_TRUE(plan) << plan.error().message();
+            EXPECT_TRUE(plan->empty()) << sources[s].path << " would get " << plan->bytes_written() << " bytes";
+        }
+}
+
+TEST_F(Demo, TheGameReadsEveryTextureAsWeDo) {
+    std::string log;
+    int code = 0;
+    const auto picture = shot(&code, &log);
+    EXPECT_EQ(code, 0);
+    EXPECT_EQ(log.find("wrong"), std::string::npos) << log;
+    for (const auto& t : picture.texels) ASSERT_FALSE(t == (Texel{255, 0, 255, 255})) << "a magenta texel is a missing texture";
+}
+
+TEST_F(Demo, AnEditInANestedCrateShowsInTheGameAndIsUndone) {
+    const auto before_hash = hash_of_file(game / "organ.zip");
+    const auto before = shot();
+    const auto& pipes = item("pipes");
+    ASSERT_EQ(pipes.inner.size(), 2u) << "a crate inside a ZIP";
+    const auto original = *open_texture(kinds, sources[pipes.source], pipes);
+    auto image = *original.decode(0);
+    for (std::uint32_t y = 90; y < 150; ++y)
+        for (std::uint32_t x = 60; x < 190; ++x) image.at(x, y) = {20, 200, 40, 255};
+    const auto fitted = *fit(original, *read_edited(*write_png(image), kinds.limits), {});
+    std::vector<AddressedBytes> items;
+    items.push_back({pipes.inner, fitted.file});
+    const auto plan = *plan_replacements(kinds, *sources[pipes.source].container, std::move(items));
+    PosixFiles files;
+    Vault vault(folder / "vault", files);
+    ASSERT_TRUE(vault.deliver(plan, {"pipes", sources[pipes.source].path, pipes.inner}, 1));
+    int code = 0;
+    std::string log;
+    const auto after = shot(&code, &log);
+    ASSERT_EQ(code, 0) << log;
+    EXPECT_EQ(log.find("organ"), std::string::npos) << log;
+    // The organ's pipes stand at 1062…1228 × 340…510 in the scene; the green patch is in their middle.
+    const auto& spot = after.at(1062 + 166 / 2, 340 + 170 * 120 / 256);
+    EXPECT_GT(spot[1], 150);
+    EXPECT_LT(spot[0], 60);
+    EXPECT_EQ(difference(before, after).max_error > 100, true);
+    ASSERT_EQ(*vault.restore(sources[pipes.source].path), 1u);
+    EXPECT_EQ(hash_of_file(game / "organ.zip"), before_hash);
+    EXPECT_EQ(shot(), before);
+}
+
+TEST_F(Demo, TheStandInGameIsUnforgiving) {
+    // Were it not, the tests above would prove little: a texture of the wrong size is refused and shown as a checker.
+    Kinds plain = kinds;
+    const auto source = *open_source(plain, game / "midway.zip");
+    auto wrong = *source->read(*source->find("ground/tiles.dds"), kinds.limits);
+    store_le(wrong.data() + 28, 3u);
+    const auto plan = *source->plan(std::vector<Replacement>{{*source->find("booths/shooting/target.dds"), wrong}}, kinds.limits);
+    PosixFiles files;
+    ASSERT_TRUE(Vault(folder / "vault", files).deliver(plan, {"t", game / "midway.zip", {}}, 1));
+    std::string log;
+    const auto picture = shot(nullptr, &log);
+    EXPECT_NE(log.find("booths/shooting/target.dds: wrong number of levels"), std::string::npos) << log;
+    EXPECT_NE(std::find(picture.texels.begin(), picture.texels.end(), Texel{255, 0, 255, 255}), picture.texels.end());
+}

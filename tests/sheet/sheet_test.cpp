@@ -1,0 +1,160 @@
+#include <gtest/gtest.h>
+
+#include "base/hash.h"
+#include "sheet/sheet.h"
+#include "sheet/texture_sheet.h"
+#include "support/pictures.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+const std::string texture_head = R"(sheet = "texture"
+name = "T"
+[[recognize]]
+text = "TT"
+[header]
+fields = [
+  { name = "magic", type = "text", size = 2 },
+)";
+
+std::string message_of(const std::string& toml) {
+    const auto sheet = parse_sheet(toml, "s.toml");
+    return sheet ? "sound" : sheet.error().message();
+}
+
+}  // namespace
+
+TEST(Sheet, ShippedSheetsAreSound) {
+    int count = 0;
+    for (const auto& file : std::filesystem::directory_iterator(SKIVET_SHEETS)) {
+        const auto sheet = parse_sheet(as_text(get_file(file.path())), file.path().filename().string());
+        EXPECT_TRUE(sheet) << (sheet ? "" : sheet.error().message());
+        ++count;
+    }
+    EXPECT_GE(count, 2);
+}
+
+TEST(Sheet, MistakesAreNamedWithTheirLine) {
+    EXPECT_EQ(message_of("sheet = \"texture\"\nname = 5"), "s.toml ▸ line 2: \"name\" must be text");
+    EXPECT_EQ(message_of("sheet = \"picture\"\nname = \"x\""), "s.toml ▸ line 1: sheet = \"picture\" is not known; write \"container\" or \"texture\"");
+    EXPECT_EQ(message_of("sheet = "), message_of("sheet = "));
+    EXPECT_NE(message_of("sheet = ").find("line 1"), std::string::npos);
+    EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u5\" },\n]").find("line 8: the type \"u5\" is not known"), std::string::npos);
+    EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u16\", means = \"girth\" },\n]").find("line 8: the meaning \"girth\""), std::string::npos);
+    EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u16\", wide = 1 },\n]").find("the word \"wide\" is not known here"), std::string::npos);
+    EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u16\", means = \"width\" },\n]").find("no field of [header] means \"height\""), std::string::npos);
+    EXPECT_NE(message_of(texture_head + "  { name = \"f\", type = \"u8\", means = \"format\", values = { 1 = \"BC9\" } },\n]").find("the format \"BC9\""), std::string::npos);
+}
+
+TEST(Sheet, ReadsEveryKindOfField) {
+    const auto sheet = parse_sheet(R"(sheet = "container"
+name = "K"
+byte_order = "big"
+[[recognize]]
+bytes = "4B 4b"
+[header]
+fields = [
+  { name = "magic", type = "bytes", size = 2 },
+  { name = "n", type = "u24", means = "entry count" },
+  { name = "t", type = "u16", unit = 4, means = "table offset" },
+  { name = "title", type = "text", length = "until zero" },
+  { name = "short", type = "text", length = "u8" },
+  { name = "fixed", type = "text", size = 4 },
+]
+[record]
+fields = [
+  { name = "p", type = "text", length = "u8", means = "path" },
+  { name = "o", type = "u64", means = "data offset" },
+  { name = "s", type = "u32", means = "stored size" },
+])", "k.toml");
+    ASSERT_TRUE(sheet) << sheet.error().message();
+    const auto data = bytes_of(std::string("KK\x00\x01\x02\x00\x08hi\0\x03" "abcxy\0\0", 18));
+    EXPECT_TRUE(recognize(*sheet, data, data.size(), "a.k"));
+    const auto values = read_record(*sheet, sheet->header, data, 0, ReadLimits{});
+    ASSERT_TRUE(values) << values.error().message();
+    EXPECT_EQ(values->number(Meaning::entry_count), 0x000102u);
+    EXPECT_EQ(values->number(Meaning::table_offset), 32u) << "8 steps of 4 bytes";
+    EXPECT_EQ(values->values[3].text, "hi");
+    EXPECT_EQ(values->values[4].text, "abc");
+    EXPECT_EQ(values->values[5].text, "xy") << "zero bytes end fixed text";
+    EXPECT_EQ(values->end, data.size());
+    const auto& offset = *sheet->header.with(Meaning::table_offset);
+    EXPECT_EQ(to_hex(*field_bytes(*sheet, offset, 0x400)), "0100");
+    EXPECT_FALSE(field_bytes(*sheet, offset, 6)) << "no multiple of the unit";
+    EXPECT_FALSE(field_bytes(*sheet, offset, 4ull << 20)) << "does not fit";
+}
+
+TEST(Sheet, CutOffRecordsNameTheField) {
+    const auto sheet = *parse_sheet(as_text(get_file(std::filesystem::path(SKIVET_SHEETS) / "fair-panel.toml")), "p");
+    const auto values = read_record(sheet, sheet.header, bytes_of(std::string_view("PNL1\x10\x00\x10", 7)), 0, ReadLimits{});
+    ASSERT_FALSE(values);
+    EXPECT_EQ(values.error().message(), "field height: needs 2 bytes, has 1 (at byte 0x6)");
+}
+
+namespace {
+
+Bytes panel(std::uint16_t w, std::uint16_t h, std::uint8_t levels) {
+    Bytes payload;
+    for (int l = levels - 1; l >= 0; --l) {
+        while (payload.size() % 8) payload.push_back(std::byte{0});
+        const auto level = random_bytes(static_cast<std::size_t>(level_bytes(Format::BC1, mip_side(w, static_cast<std::uint32_t>(l)), mip_side(h, static_cast<std::uint32_t>(l)))), static_cast<unsigned>(l));
+        payload.insert(payload.end(), level.begin(), level.end());
+    }
+    ByteWriter out;
+    out.put("PNL1");
+    out.le(w);
+    out.le(h);
+    out.le(std::uint8_t{1});
+    out.le(levels);
+    out.le(std::uint16_t{0x0301});
+    out.le(static_cast<std::uint32_t>(payload.size()));
+    out.le(crc32(payload));
+    out.put("twenty bytes of tags");
+    out.put(payload);
+    return out.bytes;
+}
+
+SheetTextureKind panel_kind() { return SheetTextureKind(*parse_sheet(as_text(get_file(std::filesystem::path(SKIVET_SHEETS) / "fair-panel.toml")), "p")); }
+
+}  // namespace
+
+TEST(TextureSheet, LaysOutSmallestFirst) {
+    const auto kind = panel_kind();
+    const auto file = panel(16, 16, 5);
+    ASSERT_TRUE(kind.recognize(file, "x"));
+    const auto layout = kind.layout(file, file.size(), ReadLimits{});
+    ASSERT_TRUE(layout) << layout.error().message();
+    EXPECT_EQ(layout->desc.mips, 5u);
+    EXPECT_EQ(layout->desc.color, ColorSpace::srgb);
+    EXPECT_EQ(layout->find(4)->offset, 40u);
+    EXPECT_EQ(layout->find(0)->offset, 40u + 8 * 3 + 32);
+    EXPECT_EQ(layout->find(0)->offset + 128, file.size());
+}
+
+TEST(TextureSheet, WritingFollowsFromTheMeanings) {
+    const auto kind = panel_kind();
+    const auto file = panel(16, 16, 5);
+    const auto layout = *kind.layout(file, file.size(), ReadLimits{});
+    const auto index = static_cast<std::size_t>(layout.find(1) - layout.surfaces.data());
+    const std::vector<SurfaceEdit> edits = {{index, random_bytes(32, 99)}};
+    const auto out = kind.replace(file, layout, edits);
+    ASSERT_TRUE(out);
+    EXPECT_EQ(load_le<std::uint32_t>(out->data() + 16), crc32(ByteSpan(*out).subspan(40))) << "the checksum field follows";
+    EXPECT_TRUE(std::equal(file.begin(), file.begin() + 16, out->begin())) << "nothing else of the header changes";
+    EXPECT_TRUE(std::equal(file.begin() + 20, file.begin() + 40, out->begin() + 20));
+    EXPECT_EQ(*kind.replace(file, layout, {}), file);
+}
+
+TEST(TextureSheet, NumbersWithoutANameAreSaid) {
+    const auto kind = panel_kind();
+    auto file = panel(16, 16, 5);
+    file[8] = std::byte{200};
+    const auto layout = kind.layout(file, file.size(), ReadLimits{});
+    ASSERT_FALSE(layout);
+    EXPECT_EQ(layout.error().message(), "field pixels: the sheet has no name for 200 (at byte 0x8). Add it to the field's values in the sheet");
+    file = panel(16, 16, 5);
+    file.pop_back();
+    EXPECT_NE(kind.layout(file, file.size(), ReadLimits{}).error().message().find("mip chain: needs"), std::string::npos);
+}

@@ -1,0 +1,165 @@
+// Pages on their own: empty states, sources that cannot be read, adding and dropping, the command finder, keys without a mouse.
+#include <gtest/gtest.h>
+
+#include <QDialog>
+#include <QDropEvent>
+#include <QMimeData>
+#include <QtTest>
+
+#include "app/main_window.h"
+#include "support/pictures.h"
+
+using namespace skivet;
+using namespace skivet::app;
+using namespace skivet::test;
+
+namespace {
+
+struct Pages : testing::Test {
+    TempFolder folder;
+    Session session;
+    std::unique_ptr<MainWindow> window;
+
+    void open(const std::vector<std::filesystem::path>& sources) {
+        window = std::make_unique<MainWindow>(&session);
+        session.open(folder / "project", {}, sources, {});
+        window->show();
+        ASSERT_TRUE(QTest::qWaitFor([&] { return session.ready(); }, 30'000));
+    }
+    bool says(const QString& text) {
+        for (const auto* label : window->findChildren<QLabel*>())
+            if (label->isVisible() && label->text().contains(text)) return true;
+        return false;
+    }
+    std::filesystem::path make_archive(const std::string& name) {
+        put_file(folder / name, make_zip({{"a/horse.dds", make_dds(Format::BC1, 32, 32)}, {"a/mask.dds", make_dds(Format::BC4, 32, 32), true}}));
+        return folder / name;
+    }
+};
+
+}  // namespace
+
+TEST_F(Pages, EmptyPagesSayWhatToDoNext) {
+    open({});
+    EXPECT_TRUE(says("Drop the game's archives"));
+    window->go_to(1);
+    EXPECT_TRUE(says("No textures yet"));
+    window->go_to(2);
+    EXPECT_TRUE(says("The bench is empty"));
+    window->go_to(3);
+    EXPECT_TRUE(says("Nothing to fit yet"));
+    window->go_to(4);
+    EXPECT_TRUE(says("Nothing to deliver"));
+    EXPECT_FALSE(window->delivery()->findChild<QPushButton*>("deliver")->isEnabled());
+}
+
+TEST_F(Pages, DroppedArchivesBecomeSources) {
+    open({});
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(QString::fromStdString(make_archive("dropped.zip").string()))});
+    QDragEnterEvent enter(QPoint(10, 10), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(window.get(), &enter);
+    EXPECT_TRUE(enter.isAccepted());
+    QDropEvent drop(QPointF(10, 10), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(window.get(), &drop);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return session.stock()->catalog.items.size() == 2; }, 30'000));
+    EXPECT_EQ(window->findChild<QListView*>("sources")->model()->rowCount(), 1);
+    EXPECT_EQ(window->findChild<QTableView*>("entries")->model()->rowCount(), 2);
+}
+
+TEST_F(Pages, ASourceThatCannotBeReadSaysWhyAndTheOthersWork) {
+    put_file(folder / "broken.zip", random_bytes(400, 1));
+    open({folder / "broken.zip", make_archive("good.zip")});
+    auto* list = window->findChild<QListView*>("sources");
+    ASSERT_EQ(list->model()->rowCount(), 2);
+    list->setCurrentIndex(list->model()->index(1, 0));
+    EXPECT_TRUE(says("no archive we know"));
+    EXPECT_EQ(session.stock()->texture_counts[1], 2u);
+}
+
+TEST_F(Pages, LoadOrderCanBeChangedByKeys) {
+    open({make_archive("one.zip"), make_archive("two.zip")});
+    auto* list = window->findChild<QListView*>("sources");
+    list->setFocus();
+    list->setCurrentIndex(list->model()->index(1, 0));
+    ASSERT_EQ(list->currentIndex().data().toString(), "one.zip");
+    QTest::keyClick(list, Qt::Key_Up, Qt::AltModifier);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return session.project().sources.back().filename() == "one.zip" && !session.busy(); }, 30'000));
+    EXPECT_TRUE(session.stock()->catalog.items.back().effective);
+}
+
+TEST_F(Pages, TypingInTheSheetSearchesAndNothingFoundIsSaid) {
+    open({make_archive("one.zip")});
+    window->go_to(1);
+    auto* sheet = window->catalog()->sheet();
+    sheet->setFocus();
+    QTest::keyClicks(sheet, "m");
+    QTest::keyClicks(window->catalog()->search(), "ask");
+    EXPECT_EQ(window->catalog()->search()->text(), "mask");
+    EXPECT_EQ(sheet->model()->rowCount(), 1);
+    QTest::keyClicks(window->catalog()->search(), "zzz");
+    EXPECT_TRUE(says("Nothing fits this search"));
+    QTest::keyClick(window->catalog()->search(), Qt::Key_Escape);
+    EXPECT_EQ(sheet->model()->rowCount(), 2);
+}
+
+TEST_F(Pages, TheCommandFinderRunsACommandByItsName) {
+    open({});
+    QTest::keyClick(window.get(), Qt::Key_K, Qt::ControlModifier);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return window->findChild<QDialog*>("finder") != nullptr; }));
+    auto* field = window->findChild<QDialog*>("finder")->findChild<QLineEdit*>();
+    QTest::keyClicks(field, "go to bench");
+    QTest::keyClick(field, Qt::Key_Return);
+    EXPECT_EQ(window->station(), 2);
+}
+
+TEST_F(Pages, TakingTwiceGivesOnePiece) {
+    open({make_archive("one.zip")});
+    session.take({0}, ExportAs::png);
+    session.take({0}, ExportAs::png);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !session.busy(); }, 30'000));
+    EXPECT_EQ(session.project().pieces.size(), 1u);
+}
+
+TEST_F(Pages, TheProjectIsThereAgainAtTheNextStart) {
+    open({make_archive("one.zip")});
+    session.take({1}, ExportAs::dds);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return session.project().pieces.size() == 1 && !session.busy(); }, 30'000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return std::filesystem::exists(folder / "project/project.json") && open_project(folder / "project")->pieces.size() == 1; }, 30'000));
+    Session next;
+    next.open(folder / "project", {}, {}, {});
+    ASSERT_TRUE(QTest::qWaitFor([&] { return next.ready(); }, 30'000));
+    ASSERT_EQ(next.project().pieces.size(), 1u);
+    EXPECT_EQ(next.project().pieces[0].as, ExportAs::dds);
+    EXPECT_EQ(next.project().sources.size(), 1u);
+}
+
+TEST_F(Pages, EverythingHasAnAccessibleName) {
+    open({make_archive("one.zip")});
+    for (int station = 0; station < 5; ++station) {
+        window->go_to(station);
+        for (const auto* widget : window->findChildren<QWidget*>()) {
+            if (!widget->isVisible() || widget->focusPolicy() == Qt::NoFocus || !widget->isEnabled()) continue;
+            const auto* box = qobject_cast<const QAbstractButton*>(widget);
+            const bool container = qobject_cast<const QAbstractScrollArea*>(widget) && !qobject_cast<const QAbstractItemView*>(widget);
+            const bool header = widget->inherits("QHeaderView") || widget->inherits("QTableView") || widget->inherits("QMainWindow");
+            EXPECT_TRUE(!widget->accessibleName().isEmpty() || (box && !box->text().isEmpty()) || container || header)
+                << widget->metaObject()->className() << " " << widget->objectName().toStdString() << " on station " << station;
+        }
+    }
+}
+
+TEST_F(Pages, FitsTheSmallestWindow) {
+    open({make_archive("one.zip")});
+    window->resize(1024, 700);
+    for (int station = 0; station < 5; ++station) {
+        window->go_to(station);
+        QTest::qWait(1);
+        EXPECT_LE(window->centralWidget()->minimumSizeHint().width(), 1024) << "station " << station;
+        EXPECT_LE(window->centralWidget()->minimumSizeHint().height(), 700) << "station " << station;
+        for (const auto* button : window->findChildren<Button*>()) {
+            if (!button->isVisible()) continue;
+            EXPECT_GE(button->width(), button->sizeHint().width()) << "cut off: " << button->text().toStdString() << " on station " << station;
+        }
+    }
+}

@@ -1,0 +1,168 @@
+// The whole trip in the real window, driven by keys and mouse: sources, catalog, bench, fitting, delivery, the game, and back.
+#include <gtest/gtest.h>
+
+#include <QFileDialog>
+#include <QSignalSpy>
+#include <QtTest>
+
+#include "app/main_window.h"
+#include "support/run_program.h"
+#include "support/temp_folder.h"
+#include "texture/png.h"
+
+using namespace skivet;
+using namespace skivet::app;
+using namespace skivet::test;
+
+namespace {
+
+struct Trip : testing::Test {
+    TempFolder folder;
+    std::filesystem::path game;
+    Session session;
+    std::unique_ptr<MainWindow> window;
+
+    void SetUp() override {
+        game = folder / "Brindle Fair";
+        ASSERT_EQ(run_program({SKIVET_BIN "/fair-press", game.string()}).code, 0);
+        window = std::make_unique<MainWindow>(&session);
+        session.open(folder / "project", game, {}, {SKIVET_BIN "/fair-stall", game.string()});
+        window->show();
+        ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
+        ASSERT_TRUE(wait([&] { return session.ready(); }));
+    }
+    template <class Condition>
+    bool wait(Condition condition) {
+        return QTest::qWaitFor(condition, 60'000);
+    }
+    void type(const QString& text) { QTest::keyClicks(QApplication::focusWidget(), text); }
+    void press(Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
+        auto* target = QApplication::focusWidget() ? QApplication::focusWidget() : window.get();
+        QTest::keyClick(target, key, modifiers);
+    }
+    Image game_picture() {
+        const auto ran = run_program({SKIVET_BIN "/fair-stall", game.string(), "--shot", (folder / "shot.png").string()});
+        EXPECT_EQ(ran.code, 0) << ran.output;
+        return *read_png(get_file(folder / "shot.png"), ReadLimits{});
+    }
+    const Piece& piece() { return session.project().pieces.at(0); }
+};
+
+}  // namespace
+
+TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
+    const auto before_hash = hash_of_file(game / "midway.zip");
+    const auto before_picture = game_picture();
+
+    // 1. Sources: five, the override on top, each with how it was recognized.
+    window->activateWindow();
+    auto* sources = window->findChild<QListView*>("sources");
+    ASSERT_EQ(sources->model()->rowCount(), 5);
+    EXPECT_EQ(sources->model()->index(0, 0).data().toString(), "override");
+    QTest::mouseClick(sources->viewport(), Qt::LeftButton, {}, sources->visualRect(sources->model()->index(4, 0)).center());
+    bool recognized = false;
+    for (const auto* label : window->sources()->findChildren<QLabel*>()) recognized = recognized || label->text().contains("recognized by its end record");
+    EXPECT_TRUE(recognized);
+    EXPECT_EQ(window->findChild<QTableView*>("entries")->model()->rowCount(), 23);
+
+    // 2. Catalog: typing filters at once; the chosen one is shown large.
+    press(Qt::Key_2, Qt::ControlModifier);
+    ASSERT_EQ(window->station(), 1);
+    auto* sheet = window->catalog()->sheet();
+    const int all = sheet->model()->rowCount();
+    EXPECT_GE(all, 40);
+    type("target");
+    EXPECT_EQ(window->catalog()->search()->text(), "target");
+    ASSERT_EQ(sheet->model()->rowCount(), 1);
+    ASSERT_TRUE(wait([&] { return !window->catalog()->viewer()->view()->image().isNull(); }));
+    EXPECT_EQ(window->catalog()->viewer()->view()->image().size(), QSize(256, 256));
+    const auto over = window->catalog()->viewer()->view()->image();
+    press(Qt::Key_R, Qt::AltModifier);
+    ASSERT_TRUE(wait([&] { return window->catalog()->viewer()->view()->image() != over; }));
+    const auto red = window->catalog()->viewer()->view()->image();
+    EXPECT_EQ(qRed(red.pixel(128, 30)), qRed(over.pixel(128, 30)));
+    EXPECT_EQ(qBlue(red.pixel(128, 30)), qRed(over.pixel(128, 30))) << "one channel as gray";
+
+    // 3. Bench: one key takes it; the file is there and watched.
+    press(Qt::Key_Return);
+    ASSERT_TRUE(wait([&] { return session.project().pieces.size() == 1; }));
+    EXPECT_EQ(piece().state, PieceState::out);
+    press(Qt::Key_3, Qt::ControlModifier);
+    const auto file = session.project().work() / piece().file;
+    auto image = *read_png(get_file(file), ReadLimits{});
+    for (std::uint32_t y = 100; y < 160; ++y)
+        for (std::uint32_t x = 100; x < 160; ++x) image.at(x, y) = {30, 60, 220, 255};
+    // Saved by a program that writes a new file and renames it.
+    put_file(file.string() + "~", *write_png(image));
+    std::filesystem::rename(file.string() + "~", file);
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; })) << "by itself";
+    EXPECT_EQ(window->bench()->list()->model()->index(0, 0).data(Qt::AccessibleTextRole).toString(), "target, changed");
+    // And once more, in place.
+    image.at(0, 0) = {255, 255, 255, 255};
+    const auto seen = piece().seen_hash;
+    put_file(file, *write_png(image));
+    ASSERT_TRUE(wait([&] { return piece().seen_hash != seen && piece().seen_hash == to_hex(sha256(*write_png(image))); }));
+
+    // 4. Fitting: what the game will get is shown next to the others, with the real decode.
+    window->bench()->list()->setFocus();
+    press(Qt::Key_Return);
+    ASSERT_EQ(window->station(), 3);
+    ASSERT_TRUE(wait([&] { return session.fit(0) != nullptr && piece().state == PieceState::fits; }));
+    const auto fitted = session.fit(0);
+    EXPECT_FALSE(fitted->fit.blocked());
+    EXPECT_GT(fitted->fit.kept_blocks(), fitted->fit.new_blocks());
+    ASSERT_TRUE(wait([&] { return !window->fitting()->result_view()->image().isNull(); }));
+    EXPECT_GT(qBlue(window->fitting()->result_view()->image().pixel(130, 130)), 180);
+
+    // 5. Delivery: the plan first, then one key writes.
+    press(Qt::Key_Return);
+    ASSERT_EQ(window->station(), 4);
+    ASSERT_TRUE(wait([&] { return session.plan() && session.plan()->piece_count() == 1; }));
+    EXPECT_EQ(hash_of_file(game / "midway.zip"), before_hash) << "nothing has been written yet";
+    const auto planned = session.plan()->groups[0].plan.bytes_written();
+    EXPECT_LT(planned, 8000u);
+    press(Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered && session.history().size() == 1; }));
+    EXPECT_NE(hash_of_file(game / "midway.zip"), before_hash);
+    EXPECT_EQ(session.history()[0].bytes_written(), planned);
+    EXPECT_EQ(session.history()[0].title, "target into midway.zip");
+
+    // 6. The game shows it on its object: the target stands at 150…240 × 520…610.
+    const auto picture = game_picture();
+    const auto& spot = picture.at(150 + 90 / 2, 520 + 90 / 2);
+    EXPECT_GT(spot[2], 150);
+    EXPECT_LT(spot[0], 90);
+    press(Qt::Key_F5);
+    ASSERT_TRUE(wait([&] { return session.game_process()->state() == QProcess::Running; }));
+    session.game_process()->kill();
+    ASSERT_TRUE(wait([&] { return session.game_process()->state() == QProcess::NotRunning; }));
+
+    // Back: one press, and the archive is the one it was.
+    ASSERT_TRUE(wait([&] { return window->delivery()->findChild<QPushButton*>("undo") != nullptr; }));
+    QTest::mouseClick(window->delivery()->findChild<QPushButton*>("undo"), Qt::LeftButton);
+    ASSERT_TRUE(wait([&] { return session.history().empty(); }));
+    EXPECT_EQ(hash_of_file(game / "midway.zip"), before_hash);
+    EXPECT_EQ(game_picture(), before_picture);
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed || piece().state == PieceState::fits; }));
+}
+
+TEST_F(Trip, AFindingBlocksDeliveryUntilItIsMended) {
+    window->go_to(1);
+    window->catalog()->search()->setFocus();
+    type("popcorn");
+    press(Qt::Key_Return);
+    ASSERT_TRUE(wait([&] { return session.project().pieces.size() == 1; }));
+    put_file(session.project().work() / piece().file, *write_png(Image(100, 100, {200, 30, 30, 255})));
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
+    window->go_to(4);
+    ASSERT_TRUE(wait([&] { return session.plan() && session.plan()->left_out.size() == 1; }));
+    EXPECT_EQ(session.plan()->piece_count(), 0u);
+    EXPECT_FALSE(window->delivery()->findChild<QPushButton*>("deliver")->isEnabled());
+    window->go_to(3);
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::needs_mend; }));
+    ASSERT_TRUE(wait([&] { return window->fitting()->findChild<QPushButton*>("mend") != nullptr; }));
+    press(Qt::Key_M);  // mend all
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::fits; }));
+    window->go_to(4);
+    ASSERT_TRUE(wait([&] { return session.plan() && session.plan()->piece_count() == 1; }));
+}

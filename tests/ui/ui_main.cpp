@@ -1,0 +1,11 @@
+#include <QApplication>
+#include <gtest/gtest.h>
+
+#include "app/theme/theme.h"
+
+int main(int argc, char** argv) {
+    testing::InitGoogleTest(&argc, argv);
+    QApplication app(argc, argv);
+    skivet::app::apply_theme(app);
+    return RUN_ALL_TESTS();
+}
