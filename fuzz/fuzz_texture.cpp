@@ -1,0 +1,24 @@
+// Any bytes as a texture file: DDS, PNG and what the shipped texture sheets describe; decode every surface.
+#include "container/kinds.h"
+
+using namespace skivet;
+
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
+    static const Kinds kinds = [] {
+        Kinds k;
+        (void)add_sheets_in(k, SKIVET_SHEETS);
+        return k;
+    }();
+    ReadLimits limits;
+    limits.image_texels = 1 << 20;
+    const auto bytes = std::as_bytes(std::span(data, size));
+    const auto texture = TextureFile::open(kinds.textures, Bytes(bytes.begin(), bytes.end()), "x", limits);
+    if (!texture) return 0;
+    std::size_t left = 40;
+    for (const auto& s : texture->layout.surfaces) {
+        if (left-- == 0) break;
+        (void)texture->kind->decode(texture->file, texture->layout, s);
+    }
+    (void)texture->kind->replace(texture->file, texture->layout, {});
+    return 0;
+}
