@@ -21,6 +21,7 @@ int main(int argc, char** argv) {
     parser.addOption({QStringLiteral("game"), QStringLiteral("The game's folder; its archives become the sources of a new project"), QStringLiteral("dir")});
     parser.addOption({QStringLiteral("play"), QStringLiteral("The command that starts the game"), QStringLiteral("command")});
     parser.addOption({QStringLiteral("tour"), QStringLiteral("Walk through every page, save PNGs there and end"), QStringLiteral("dir")});
+    parser.addOption({QStringLiteral("size"), QStringLiteral("The window's size, for example 1024x700"), QStringLiteral("WxH")});
     parser.process(app);
     apply_theme(app);
     const auto absolute = [](const QString& path) { return std::filesystem::absolute(path.toStdString()).lexically_normal(); };
@@ -33,6 +34,7 @@ int main(int argc, char** argv) {
     Session session;
     MainWindow window(&session);
     session.open(absolute(folder), parser.isSet(QStringLiteral("game")) ? absolute(parser.value(QStringLiteral("game"))) : std::filesystem::path(), sources, play);
+    if (const auto sides = parser.value(QStringLiteral("size")).split('x'); sides.size() == 2) window.resize(sides[0].toInt(), sides[1].toInt());
     window.show();
     if (parser.isSet(QStringLiteral("tour"))) new Tour(&window, &session, parser.value(QStringLiteral("tour")), [](int code) { QApplication::exit(code); });
     return QApplication::exec();

@@ -170,15 +170,18 @@ Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> source
     return catalog;
 }
 
-bool matches(const CatalogItem& item, std::string_view query) {
+std::string search_text(const CatalogItem& item) {
     std::string haystack;
     for (const auto& step : item.inner) haystack += step + ' ';
     if (item.is_texture()) haystack += fmt::format("{} {}×{} {}x{} {}", info(item.desc.format).name, item.desc.width, item.desc.height, item.desc.width, item.desc.height, item.file_kind);
-    haystack = lower(haystack);
+    return lower(haystack);
+}
+
+bool matches(std::string_view haystack, std::string_view query) {
     const auto words = lower(query);
     for (std::size_t at = 0; at < words.size();) {
         const auto end = std::min(words.find(' ', at), words.size());
-        if (end > at && haystack.find(words.substr(at, end - at)) == std::string::npos) return false;
+        if (end > at && haystack.find(words.substr(at, end - at)) == std::string_view::npos) return false;
         at = end + 1;
     }
     return true;

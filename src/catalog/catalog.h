@@ -45,8 +45,10 @@ struct Catalog {
 [[nodiscard]] Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> sources, Progress& progress, bool recurse = true,
                                             bool recognize_content = true);
 
-/// True when every word of the query occurs in the item's path, format or size; letters match in either case.
-[[nodiscard]] bool matches(const CatalogItem& item, std::string_view query);
+/// What a search looks in: the item's path, format and size, in lower case. Made once, so that typing stays quick in large catalogs.
+[[nodiscard]] std::string search_text(const CatalogItem& item);
+/// True when every word of the query occurs in the text; letters match in either case.
+[[nodiscard]] bool matches(std::string_view search_text, std::string_view query);
 
 /// The whole texture file of an item.
 [[nodiscard]] Result<TextureFile> open_texture(const Kinds& kinds, const Source& source, const CatalogItem& item);

@@ -31,6 +31,7 @@ struct ExportOptions {
     std::vector<std::string> match;
     std::string mip = "0";
     std::string alpha = "keep";
+    int jobs = 0;                 ///< 0: as many as the machine has cores
     bool flat = false;
     bool resume = false;
 };

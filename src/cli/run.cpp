@@ -48,6 +48,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--match", export_options.match, "Only paths that fit a pattern")->type_name("GLOB");
     sub->add_option("--mip", export_options.mip, "A level, or all")->capture_default_str();
     sub->add_option("--alpha", export_options.alpha, "keep, split into a gray image, or drop")->check(CLI::IsMember({"keep", "split", "drop"}))->capture_default_str();
+    sub->add_option("--jobs", export_options.jobs, "How many at once; 0: all cores")->type_name("N")->check(CLI::Range(0, 256))->capture_default_str();
     sub->add_flag("--flat", export_options.flat, "No folders");
     sub->add_flag("--resume", export_options.resume, "Leave out what is already there");
     common(sub);

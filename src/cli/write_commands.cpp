@@ -4,6 +4,8 @@
 #include <nlohmann/json.hpp>
 #include <ostream>
 #include <set>
+#include <tbb/parallel_for.h>
+#include <tbb/task_arena.h>
 
 #include "base/file_write.h"
 #include "base/text.h"
@@ -122,9 +124,16 @@ int deliver(Context& c, const WritePlan& plan, const DeliveryNote& note, const s
 int export_entries(Context& c, const ExportOptions& options) {
     if (options.as != "png" && options.as != "dds")
         return c.failed(Error{ErrorCode::usage, fmt::format("cannot export as \"{}\" yet", options.as), {}, {}, "png and dds can be written"});
-    int failures = 0, done = 0;
+    // Names are given out in order first, so that they do not depend on the number of jobs.
+    struct Job {
+        std::string inner;
+        fs::path name;
+        std::function<Result<TextureFile>()> load;
+        std::optional<Error> error;
+    };
+    std::vector<Job> jobs;
     std::set<std::string> taken;
-    const auto one = [&](const TextureFile& texture, const std::string& inner) {
+    const auto one = [&](std::string inner, std::function<Result<TextureFile>()> load) {
         auto relative = safe_relative_path(inner);
         if (options.flat) relative = fs::path(relative).filename().string();
         // Two entries that differ only in their ending, or only in their folder when flat, must not meet in one file.
@@ -134,13 +143,11 @@ int export_entries(Context& c, const ExportOptions& options) {
             name = fs::path(relative).replace_filename(fmt::format("{}_{}.{}", fs::path(relative).stem().string(), n, options.as));
         std::error_code code;
         if (options.resume && fs::exists(options.to / name, code)) return;
-        if (auto written = export_one(c, options, texture, options.to / name); !written) {
-            c.failed(written.error().within(inner));
-            ++failures;
-        } else {
-            ++done;
-        }
+        jobs.push_back({std::move(inner), options.to / name, std::move(load), std::nullopt});
     };
+    int failures = 0, done = 0;
+    // The sources stay open until the last job is done.
+    std::vector<std::shared_ptr<const std::vector<Source>>> open;
     for (const auto& text : options.sources) {
         const auto address = parse_address(text);
         if (!address) return c.failed(address.error());
@@ -155,38 +162,48 @@ int export_entries(Context& c, const ExportOptions& options) {
                 continue;
             }
             const auto name = address->inner.empty() ? address->source.filename().string() : address->inner.back();
-            const auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), name, c.kinds.limits);
+            auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), name, c.kinds.limits);
             if (!texture) {
                 const int exit = c.failed(texture.error().within(name));
                 if (options.sources.size() == 1) return exit;
                 ++failures;
                 continue;
             }
-            one(*texture, name);
+            one(name, [texture = std::move(*texture)]() -> Result<TextureFile> { return texture; });
             continue;
         }
         const std::vector<fs::path> paths = {address->source};
-        const auto sources = open_sources(c.kinds, paths);
-        if (sources[0].error) return c.failed(*sources[0].error);
+        const auto sources = std::make_shared<const std::vector<Source>>(open_sources(c.kinds, paths));
+        open.push_back(sources);
+        if (sources->front().error) return c.failed(*sources->front().error);
         Progress progress;
         progress.cancel = c.cancel;
-        const auto catalog = build_catalog(c.kinds, sources, progress);
+        const auto catalog = build_catalog(c.kinds, *sources, progress);
         if (!catalog) return c.failed(catalog.error());
         for (const auto& item : catalog->items) {
-            if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
             if (!item.is_texture()) continue;
             const auto fits = [&](const std::string& pattern) { return glob_match(pattern, item.path()); };
             if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) continue;
-            const auto texture = open_texture(c.kinds, sources[0], item);
-            if (!texture) {
-                c.failed(texture.error());
-                ++failures;
-                continue;
-            }
             std::string inner;
             for (const auto& step : item.inner) inner += (inner.empty() ? "" : "/") + step;
-            one(*texture, inner);
+            one(inner, [&c, sources, item] { return open_texture(c.kinds, sources->front(), item); });
         }
+    }
+    tbb::task_arena arena(options.jobs > 0 ? options.jobs : tbb::task_arena::automatic);
+    arena.execute([&] {
+        tbb::parallel_for(std::size_t{0}, jobs.size(), [&](std::size_t i) {
+            if (c.cancel.canceled()) return;
+            auto texture = jobs[i].load();
+            auto status = texture ? export_one(c, options, *texture, jobs[i].name) : Status(fail(std::move(texture).error()));
+            if (status) return;
+            auto error = std::move(status).error();
+            jobs[i].error = error.where.empty() ? std::move(error).within(jobs[i].inner) : std::move(error);
+        });
+    });
+    if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
+    for (const auto& job : jobs) {
+        if (job.error) c.failed(*job.error);
+        ++(job.error ? failures : done);
     }
     c.err << fmt::format("{} written, {} failed\n", done, failures);
     return failures ? 1 : 0;

@@ -70,7 +70,7 @@ TEST_F(Game, CancelEndsIt) {
 
 TEST_F(Game, SearchMatchesAllWordsInAnyOrder) {
     const auto catalog = *build_catalog(kinds, sources(), progress);
-    const auto& horse = catalog.items[0];
+    const auto horse = search_text(catalog.items[0]);
     EXPECT_TRUE(matches(horse, ""));
     EXPECT_TRUE(matches(horse, "HORSE rides"));
     EXPECT_TRUE(matches(horse, "bc1 64x32"));

@@ -89,6 +89,15 @@ TEST_F(Cli, ExportsWithFoldersOrFlatWithoutCollisions) {
     EXPECT_TRUE(std::filesystem::exists(folder / "split/b/x.alpha.png"));
 }
 
+TEST_F(Cli, TheNumberOfJobsChangesNothingAndResumeLeavesOutWhatIsThere) {
+    ASSERT_EQ(run_cli({"export", zip, "--to", (folder / "one").string(), "--jobs", "1"}).code, 0);
+    ASSERT_EQ(run_cli({"export", zip, "--to", (folder / "four").string(), "--jobs", "4"}).code, 0);
+    for (const char* name : {"rides/horse.png", "rides/cup.png", "pic.png"}) EXPECT_EQ(hash_of_file(folder / "one" / name), hash_of_file(folder / "four" / name));
+    put_file(folder / "one/pic.png", bytes_of("mine"));
+    EXPECT_NE(run_cli({"export", zip, "--to", (folder / "one").string(), "--resume"}).err.find("0 written"), std::string::npos);
+    EXPECT_EQ(as_text(get_file(folder / "one/pic.png")), "mine");
+}
+
 TEST_F(Cli, ReplaceWritesAFewBytesAndRestoreGivesThemBack) {
     const auto hash = hash_of_file(zip);
     const auto picture = edited(33, 21);

@@ -33,7 +33,7 @@ TEST(Color, FollowsTheSrgbStandard) {
     EXPECT_NEAR(srgb_to_linear(0.04045f), 0.04045f / 12.92f, 1e-7);
     EXPECT_NEAR(srgb_to_linear(128 / 255.0f), 0.21586f, 1e-5);
     EXPECT_NEAR(linear_to_srgb(0.5f), 0.735357f, 1e-5);
-    for (int i = 0; i < 256; ++i) EXPECT_EQ(std::lround(linear_to_srgb(srgb_to_linear(i / 255.0f)) * 255), i);
+    for (int i = 0; i < 256; ++i) EXPECT_EQ(std::lround(linear_to_srgb(srgb_to_linear(static_cast<float>(i) / 255.0f)) * 255), i);
 }
 
 TEST(Color, ToFloatAndBackChangesNothing) {

@@ -102,7 +102,7 @@ void CatalogModel::refresh() {
         const auto& item = stock->catalog.items[i];
         if (!item.is_texture()) continue;
         ++textures_;
-        if (!matches(item, query)) continue;
+        if (!matches(stock->search_texts[i], query)) continue;
         if (!folders_.isEmpty() && !folders_.contains(top_folder(item))) continue;
         if (!formats_.isEmpty() && !formats_.contains(to_text(info(item.desc.format).name))) continue;
         if (!sources_.isEmpty() && !sources_.contains(to_text(stock->sources[item.source].path.filename()))) continue;

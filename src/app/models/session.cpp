@@ -152,7 +152,10 @@ void Session::reload() {
             out.canceled = !catalog;
             if (catalog) out.stock->catalog = std::move(*catalog);
             out.stock->texture_counts.resize(out.stock->sources.size());
-            for (const auto& item : out.stock->catalog.items) out.stock->texture_counts[item.source] += item.is_texture();
+            for (const auto& item : out.stock->catalog.items) {
+                out.stock->texture_counts[item.source] += item.is_texture();
+                out.stock->search_texts.push_back(search_text(item));
+            }
             for (const auto& source : out.stock->sources) out.stock->segments.push_back(source.container ? source.container->segments() : std::vector<Segment>());
             return out;
         },

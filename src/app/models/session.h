@@ -25,6 +25,7 @@ struct Stock {
     Catalog catalog;
     std::vector<std::vector<Segment>> segments;       ///< a list a source, for the byte map
     std::vector<std::size_t> texture_counts;          ///< a source
+    std::vector<std::string> search_texts;            ///< an item
 };
 
 /// What one delivery into one source would write.

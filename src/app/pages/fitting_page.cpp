@@ -93,8 +93,8 @@ FittingPage::FittingPage(Session* session, QWidget* parent) : Page(session, pare
         auto* column = new QVBoxLayout;
         auto* head = new QHBoxLayout;
         auto* title = make_label(titles[i], "strong");
-        head->addWidget(title);
-        head->addStretch();
+        title->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+        head->addWidget(title, 1);
         if (i == 2) {
             third_title_ = title;
             result_text_ = make_label({}, "soft");

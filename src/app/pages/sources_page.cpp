@@ -110,6 +110,7 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
     table_->setShowGrid(false);
+    table_->setTextElideMode(Qt::ElideLeft);  // the end of a path says most
     table_->setWordWrap(false);
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(27);

@@ -1,0 +1,232 @@
+// Widgets and models on their own.
+#include <gtest/gtest.h>
+
+#include <QAbstractItemModelTester>
+#include <QSignalSpy>
+#include <QtTest>
+
+#include "app/models/entry_table.h"
+#include "app/models/pictures.h"
+#include "app/pages/mip_strip.h"
+#include "app/theme/theme.h"
+#include "app/widgets/button.h"
+#include "app/widgets/byte_map.h"
+#include "app/widgets/image_view.h"
+#include "app/widgets/route.h"
+#include "support/pictures.h"
+
+using namespace skivet;
+using namespace skivet::app;
+using namespace skivet::test;
+
+namespace {
+
+QImage drawn(PieceState state) {
+    QImage image(24, 24, QImage::Format_ARGB32);
+    image.fill(Qt::white);
+    QPainter p(&image);
+    draw_state(p, QPointF(12, 12), state);
+    return image;
+}
+
+std::shared_ptr<Stock> stock_of(const std::filesystem::path& zip) {
+    auto stock = std::make_shared<Stock>();
+    const Kinds kinds;
+    stock->sources = open_sources(kinds, std::vector<std::filesystem::path>{zip});
+    Progress progress;
+    stock->catalog = *build_catalog(kinds, stock->sources, progress);
+    stock->segments.push_back(stock->sources[0].container->segments());
+    return stock;
+}
+
+}  // namespace
+
+TEST(Glyphs, EveryStateLooksDifferent) {
+    const PieceState states[] = {PieceState::on_the_bench, PieceState::out, PieceState::changed, PieceState::fits, PieceState::needs_mend, PieceState::delivered, PieceState::gone_stale};
+    for (auto a : states)
+        for (auto b : states)
+            if (a != b) EXPECT_NE(drawn(a), drawn(b)) << name_of(a) << " and " << name_of(b);
+}
+
+TEST(Glyphs, TheSurroundIsNeutral) {
+    const auto& c = colors();
+    for (const auto& gray : {c.ink, c.soft, c.line, c.panel, c.page, c.well, c.card, c.border}) {
+        EXPECT_EQ(gray.red(), gray.green());
+        EXPECT_EQ(gray.green(), gray.blue());
+    }
+    EXPECT_EQ(c.well, QColor(0x76, 0x76, 0x76));
+}
+
+TEST(Fonts, AreTheShippedOnes) {
+    EXPECT_EQ(QFontInfo(text_font(13)).family(), "Skivet Text");
+    EXPECT_EQ(QFontInfo(number_font(12)).family(), "Skivet Numbers");
+    const QFontMetrics numbers(number_font(20));
+    EXPECT_EQ(numbers.horizontalAdvance('1'), numbers.horizontalAdvance('8')) << "numbers in tables line up";
+    const QFontMetrics text(text_font(20));
+    EXPECT_NE(text.horizontalAdvance('i'), text.horizontalAdvance('m'));
+}
+
+TEST(RouteWidget, IsWalkedWithKeysAndMouse) {
+    Route route({"One", "Two", "Three"});
+    route.resize(600, 66);
+    QSignalSpy chosen(&route, &Route::chosen);
+    QTest::mouseClick(&route, Qt::LeftButton, {}, QPoint(300 + 148, 27));
+    ASSERT_EQ(chosen.size(), 1);
+    EXPECT_EQ(chosen[0][0].toInt(), 2);
+    route.set_current(1);
+    EXPECT_EQ(route.accessibleDescription(), "Two, station 2 of 3");
+    QTest::keyClick(&route, Qt::Key_Left);
+    EXPECT_EQ(chosen.last()[0].toInt(), 0);
+    QTest::keyClick(&route, Qt::Key_Right);
+    EXPECT_EQ(chosen.last()[0].toInt(), 2);
+    route.set_current(2);
+    const auto count = chosen.size();
+    QTest::keyClick(&route, Qt::Key_Right);
+    EXPECT_EQ(chosen.size(), count) << "there is nothing behind the last station";
+}
+
+TEST(ButtonWidget, FollowsItsActionAndShowsItsKey) {
+    QAction action("Deliver");
+    action.setShortcut(QKeySequence(Qt::CTRL | Qt::Key_Return));
+    Button button(&action, Button::Look::primary);
+    const auto with_key = button.sizeHint().width();
+    EXPECT_TRUE(button.toolTip().contains("Ctrl+Enter"));
+    EXPECT_EQ(button.accessibleName(), "Deliver");
+    action.setText("Deliver 12 pieces");
+    EXPECT_EQ(button.text(), "Deliver 12 pieces");
+    EXPECT_GT(button.sizeHint().width(), with_key);
+    action.setEnabled(false);
+    EXPECT_FALSE(button.isEnabled());
+    action.setEnabled(true);
+    QSignalSpy triggered(&action, &QAction::triggered);
+    QTest::mouseClick(&button, Qt::LeftButton);
+    EXPECT_EQ(triggered.size(), 1);
+}
+
+TEST(ImageViewWidget, SharesOneViewAndZoomsAtThePointer) {
+    SharedView shared;
+    ImageView a(&shared), b(&shared);
+    for (auto* view : {&a, &b}) {
+        view->resize(224, 224);
+        view->set_image(QImage(100, 100, QImage::Format_RGBA8888));
+    }
+    QWheelEvent wheel(QPointF(112, 112), a.mapToGlobal(QPointF(112, 112)), {}, QPoint(0, 120), Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+    QApplication::sendEvent(&a, &wheel);
+    EXPECT_NEAR(shared.zoom, 1.2, 1e-9);
+    EXPECT_NEAR(shared.center.x(), 0.5, 1e-9) << "the middle stays in the middle";
+    const auto center = shared.center;
+    QTest::keyClick(&b, Qt::Key_Right);
+    EXPECT_GT(shared.center.x(), center.x());
+    a.toggle_one_to_one();
+    EXPECT_NEAR(shared.zoom, 1, 1e-9) << "first the whole picture";
+    a.toggle_one_to_one();
+    EXPECT_NEAR(shared.zoom, 0.5, 1e-9) << "200 px of room for 100 texels: one texel a pixel is half of fitting";
+    shared.set(1e9, {7, -7});
+    EXPECT_EQ(shared.zoom, 64);
+    EXPECT_EQ(shared.center, QPointF(1, 0));
+}
+
+TEST(ImageViewWidget, ShowsAMessageInsteadOfAPicture) {
+    SharedView shared;
+    ImageView view(&shared);
+    view.resize(200, 200);
+    view.set_message("cannot be read");
+    EXPECT_TRUE(view.image().isNull());
+    EXPECT_FALSE(view.grab().isNull());
+    view.set_image(QImage(4, 4, QImage::Format_RGBA8888));
+    EXPECT_FALSE(view.image().isNull());
+}
+
+TEST(MipStripWidget, ChoosesWithKeysAndMouse) {
+    MipStrip strip;
+    strip.resize(300, 44);
+    std::vector<QImage> levels(4, QImage(8, 8, QImage::Format_RGBA8888));
+    strip.set_pictures(levels);
+    QSignalSpy chosen(&strip, &MipStrip::chosen);
+    QTest::mouseClick(&strip, Qt::LeftButton, {}, QPoint(48 * 2 + 10, 20));
+    ASSERT_EQ(chosen.size(), 1);
+    EXPECT_EQ(chosen[0][0].toInt(), 2);
+    strip.set_current(3);
+    QTest::keyClick(&strip, Qt::Key_Right);
+    EXPECT_EQ(chosen.size(), 1) << "there is no fifth level";
+    QTest::keyClick(&strip, Qt::Key_Left);
+    EXPECT_EQ(chosen.last()[0].toInt(), 2);
+    QTest::mouseClick(&strip, Qt::LeftButton, {}, QPoint(290, 20));
+    EXPECT_EQ(chosen.size(), 2);
+}
+
+TEST(Pictures, ChannelsAreTakenApart) {
+    const Image image(1, 1, {10, 20, 30, 40});
+    const auto at = [&](Channels c) { return to_qimage(image, c).pixelColor(0, 0); };
+    EXPECT_EQ(at(Channels::color), QColor(10, 20, 30, 255));
+    EXPECT_EQ(at(Channels::red), QColor(10, 10, 10));
+    EXPECT_EQ(at(Channels::green), QColor(20, 20, 20));
+    EXPECT_EQ(at(Channels::blue), QColor(30, 30, 30));
+    EXPECT_EQ(at(Channels::alpha), QColor(40, 40, 40));
+    EXPECT_EQ(at(Channels::alpha_over), QColor(10, 20, 30, 40));
+}
+
+TEST(Pictures, DifferenceIsBlackWhereEqual) {
+    Image a(2, 1, {50, 50, 50, 255}), b = a;
+    b.texels[1][0] = 60;
+    const auto picture = difference_picture(a, b);
+    EXPECT_EQ(picture.pixelColor(0, 0), QColor(0, 0, 0));
+    EXPECT_EQ(picture.pixelColor(1, 0).red(), 40) << "four times amplified";
+}
+
+TEST(ByteMapWidget, FindsTheEntryUnderThePointer) {
+    TempFolder folder;
+    put_file(folder / "a.zip", make_zip({{"x.dds", make_dds(Format::BC1, 32, 32)}, {"y.txt", random_bytes(900, 1)}}));
+    const auto stock = stock_of(folder / "a.zip");
+    ByteMap map;
+    map.resize(400, 92);
+    map.show_source(stock, 0);
+    EXPECT_EQ(map.gap_bytes(), 0u);
+    QSignalSpy chosen(&map, &ByteMap::entry_chosen);
+    QTest::mouseClick(&map, Qt::LeftButton, {}, QPoint(5, 20));
+    ASSERT_EQ(chosen.size(), 1);
+    EXPECT_EQ(chosen[0][0].toInt(), 0);
+    const auto size = std::filesystem::file_size(folder / "a.zip");
+    const auto second = int(stock->sources[0].container->entries()[1].at * 400 / size + 20);
+    QTest::mouseClick(&map, Qt::LeftButton, {}, QPoint(second, 20));
+    EXPECT_EQ(chosen.last()[0].toInt(), 1);
+    QTest::mouseClick(&map, Qt::LeftButton, {}, QPoint(399, 20));
+    EXPECT_EQ(chosen.size(), 2) << "the directory is no entry";
+    // Before: plain; after choosing: framed in the accent.
+    const auto plain = map.grab().toImage();
+    map.select_entry(1);
+    EXPECT_NE(map.grab().toImage(), plain);
+}
+
+TEST(EntryTableModel, KeepsTheRulesOfModels) {
+    TempFolder folder;
+    put_file(folder / "inner.zip", make_zip({{"deep.dds", make_dds(Format::BC4, 16, 16)}}));
+    put_file(folder / "a.zip", make_zip({{"x.dds", make_dds(Format::BC1, 32, 32)}, {"inner.zip", get_file(folder / "inner.zip")}, {"z.txt", bytes_of("z")}}));
+    EntryTable table;
+    QAbstractItemModelTester tester(&table, QAbstractItemModelTester::FailureReportingMode::Fatal);
+    table.show_source(stock_of(folder / "a.zip"), 0);
+    ASSERT_EQ(table.rowCount(), 4);
+    EXPECT_EQ(table.data(table.index(0, 1), Qt::DisplayRole).toString(), "texture · BC1 · 32×32 · 6 mips");
+    EXPECT_EQ(table.data(table.index(1, 1), Qt::DisplayRole).toString(), "archive");
+    EXPECT_EQ(table.data(table.index(2, 0), Qt::DisplayRole).toString(), "inner.zip ▸ deep.dds");
+    EXPECT_EQ(table.data(table.index(3, 1), Qt::DisplayRole).toString(), "other data");
+    EXPECT_EQ(table.data(table.index(0, 4), Qt::DisplayRole).toString(), "0x0");
+    // Rows of archives inside do not shift the entries of the byte map.
+    EXPECT_EQ(table.row_of_entry(2), 3);
+    EXPECT_EQ(table.entry_of_row(3), 2);
+    EXPECT_EQ(table.row_of_entry(9), -1);
+}
+
+TEST(FitPicturesOf, OutlinesTheNewBlocks) {
+    const auto original = *TextureFile::open(TextureKinds::standard(), make_dds(Format::BC1, 32, 16), "x", ReadLimits{});
+    auto image = *original.decode(0);
+    image.at(9, 5) = {255, 0, 255, 255};
+    const auto fitted = *fit(original, EditedFile{image, std::nullopt}, {});
+    const auto pictures = pictures_of(original, fitted);
+    ASSERT_EQ(pictures.changed_blocks.size(), QSize(8, 4));
+    for (int y = 0; y < 4; ++y)
+        for (int x = 0; x < 8; ++x) EXPECT_EQ(qAlpha(pictures.changed_blocks.pixel(x, y)) > 0, x == 2 && y == 1);
+    EXPECT_EQ(pictures.original_mips.size(), 6u);
+    EXPECT_EQ(pictures.result_mips.size(), 6u);
+    EXPECT_EQ(pictures.result.size(), QSize(32, 16));
+}
