@@ -29,6 +29,8 @@ struct Trip : testing::Test {
         session.open(folder / "project", game, {}, {SKIVET_BIN "/fair-stall", game.string()});
         window->show();
         ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
+        window->activateWindow();  // under Xvfb there is no window manager that would give it the focus
+        ASSERT_TRUE(QTest::qWaitForWindowActive(window.get()));
         ASSERT_TRUE(wait([&] { return session.ready(); }));
     }
     template <class Condition>
