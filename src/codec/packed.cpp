@@ -21,6 +21,14 @@ void decode_packed(const FormatInfo& f, const std::byte* bytes, std::size_t coun
     const auto channel = [](std::uint32_t raw, ChannelBits at, std::uint8_t absent) {
         return at.bits ? widen(raw >> at.shift & ((1u << at.bits) - 1), at.bits) : absent;
     };
+    const auto whole = [](ChannelBits at) { return at.bits == 8; };
+    if (whole(f.red) && whole(f.green) && whole(f.blue) && (whole(f.alpha) || f.alpha.bits == 0)) {  // bytes only change places
+        const std::size_t r = f.red.shift / 8u, g = f.green.shift / 8u, b = f.blue.shift / 8u, a = f.alpha.shift / 8u;
+        for (std::size_t i = 0; i < count; ++i, bytes += f.block_bytes)
+            out[i] = {static_cast<std::uint8_t>(bytes[r]), static_cast<std::uint8_t>(bytes[g]), static_cast<std::uint8_t>(bytes[b]),
+                      f.alpha.bits ? static_cast<std::uint8_t>(bytes[a]) : std::uint8_t{255}};
+        return;
+    }
     for (std::size_t i = 0; i < count; ++i) {
         const auto raw = static_cast<std::uint32_t>(load_uint(bytes + i * f.block_bytes, f.block_bytes, ByteOrder::little));
         auto& texel = out[i];

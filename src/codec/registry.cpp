@@ -1,4 +1,6 @@
+#include <atomic>
 #include <fmt/format.h>
+#include <tbb/parallel_for.h>
 
 #include "codec/codec.h"
 
@@ -78,9 +80,11 @@ Result<Bytes> encode(Format format, const Image& image) {
         return out;
     }
     const auto across = (image.width + 3) / 4, down = (image.height + 3) / 4;
-    for (std::uint32_t by = 0; by < down; ++by)
+    // Blocks do not depend on each other, so the bytes are the same for any number of threads.
+    tbb::parallel_for(0u, down, [&](std::uint32_t by) {
         for (std::uint32_t bx = 0; bx < across; ++bx)
             codec->encode_block(gather(image, bx, by), out.data() + (std::size_t{by} * across + bx) * f.block_bytes);
+    });
     return out;
 }
 
@@ -91,14 +95,17 @@ Result<Bytes> encode_changed(Format format, const Image& image, const Image& bef
     const auto& f = info(format);
     const auto size = static_cast<std::size_t>(level_bytes(format, image.width, image.height));
     Bytes out(original.begin(), original.begin() + static_cast<std::ptrdiff_t>(size));
-    std::uint64_t same = 0;
+    std::atomic<std::uint64_t> same = 0;
     if (const auto* codec = block_codec(format)) {
         const auto across = (image.width + 3) / 4, down = (image.height + 3) / 4;
-        for (std::uint32_t by = 0; by < down; ++by)
+        tbb::parallel_for(0u, down, [&](std::uint32_t by) {
+            std::uint64_t here = 0;
             for (std::uint32_t bx = 0; bx < across; ++bx) {
-                if (same_block(image, before, bx, by)) ++same;
+                if (same_block(image, before, bx, by)) ++here;
                 else codec->encode_block(gather(image, bx, by), out.data() + (std::size_t{by} * across + bx) * f.block_bytes);
             }
+            same += here;
+        });
     } else {
         for (std::size_t i = 0; i < image.texels.size(); ++i) {
             if (image.texels[i] == before.texels[i]) ++same;

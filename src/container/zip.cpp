@@ -175,6 +175,8 @@ Result<ZipContainer::Local> ZipContainer::local_header(ByteSpan file, std::size_
     Local local;
     local.header_size = static_cast<std::uint32_t>(local_size + u16(*header, local_name) + u16(*header, local_extra));
     local.data_at = at + local.header_size;
+    if (local.data_at > tail_.directory_at)
+        return fail_at(ErrorCode::damaged, at, fmt::format("local header: needs {} bytes, has {}", local.header_size, tail_.directory_at - at));
     return local;
 }
 

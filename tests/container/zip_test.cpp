@@ -174,6 +174,17 @@ TEST(Zip, CutOffFilesAreRefusedAtEveryLength) {
         EXPECT_FALSE(ZipContainer::open(FileView::of(Bytes(file.begin(), file.begin() + static_cast<std::ptrdiff_t>(size))), ReadLimits{}));
 }
 
+TEST(Zip, ALocalHeaderThatReachesPastTheDirectoryIsDamage) {
+    // Found by fuzzing: name and extra lengths of the local header were trusted when the entry was planned anew.
+    auto file = make_zip(three);
+    const auto at = open(file)->entries()[2].at;
+    store_le(file.data() + at + 28, std::uint16_t{40000});
+    const auto zip = open(file);
+    EXPECT_NE(zip->read(2, ReadLimits{}).error().message().find("local header: needs"), std::string::npos);
+    EXPECT_FALSE(zip->plan(std::vector<Replacement>{{2, Bytes(5)}}, ReadLimits{}));
+    EXPECT_EQ(*zip->read(0, ReadLimits{}), three[0].data);
+}
+
 TEST(Zip, RandomDamageNeverCrashes) {
     const auto good = make_zip(three, {.zip64 = true, .descriptors = true});
     for (unsigned seed = 0; seed < 4000; ++seed) {
