@@ -13,7 +13,7 @@ int main(int argc, char** argv) {
     QApplication::setApplicationDisplayName(QStringLiteral("Skivet"));
     QApplication::setApplicationVersion(QStringLiteral(SKIVET_VERSION));
     QCommandLineParser parser;
-    parser.setApplicationDescription(QStringLiteral("Finds game textures inside archives, takes them out, and puts edits back with nothing else changed."));
+    parser.setApplicationDescription(QStringLiteral("Finds the textures inside game archives, takes them out, and puts edits back with nothing else changed."));
     parser.addHelpOption();
     parser.addVersionOption();
     parser.addPositionalArgument(QStringLiteral("sources"), QStringLiteral("Archives and folders to add"), QStringLiteral("[sources...]"));

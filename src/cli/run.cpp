@@ -10,7 +10,7 @@
 namespace skivet::cli {
 
 int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err, const CancelToken& cancel) {
-    CLI::App app("Finds game textures inside archives, takes them out, and puts edits back with nothing else changed.", "skivet-cli");
+    CLI::App app("Finds the textures inside game archives, takes them out, and puts edits back with nothing else changed.", "skivet-cli");
     app.require_subcommand(1);
     app.set_version_flag("--version", std::string("skivet-cli ") + SKIVET_VERSION);
     app.footer("Addresses: archive.zip::path/inside.dds, and :: again for an archive inside.\n"

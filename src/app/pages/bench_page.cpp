@@ -167,27 +167,13 @@ BenchPage::BenchPage(Session* session, QWidget* parent) : Page(session, parent) 
     bottom->addWidget(new Button(fitting_, Button::Look::primary));
     box->addLayout(bottom);
 
-    auto* empty = make_panel();
-    auto* empty_box = new QVBoxLayout(empty);
-    empty_box->addStretch();
-    empty_box->addWidget(make_label(tr("The bench is empty"), "title"), 0, Qt::AlignCenter);
-    empty_box->addWidget(make_label(tr("Choose a texture in the catalog and press Enter; its file appears here."), "soft"), 0, Qt::AlignCenter);
-    empty_box->addSpacing(12);
-    empty_box->addWidget(new Button(catalog, Button::Look::primary), 0, Qt::AlignCenter);
-    empty_box->addStretch();
-
     auto* full = new QWidget;
     auto* columns = new QHBoxLayout(full);
     columns->setContentsMargins(0, 0, 0, 0);
     columns->setSpacing(16);
     columns->addWidget(left, 5);
     columns->addWidget(right, 3);
-    stack_ = new QStackedWidget;
-    stack_->addWidget(empty);
-    stack_->addWidget(full);
-    auto* all = new QVBoxLayout(this);
-    all->setContentsMargins(16, 16, 16, 16);
-    all->addWidget(stack_);
+    stack_ = make_page_stack(this, make_empty_state(tr("The bench is empty"), tr("Choose a texture in the catalog and press Enter; its file appears here."), new Button(catalog, Button::Look::primary)), full);
 
     connect(session, &Session::pieces_changed, this, &BenchPage::refresh);
     connect(session, &Session::piece_picture_ready, this, [this](std::size_t piece) {

@@ -3,7 +3,6 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QPainter>
-#include <QScrollArea>
 #include <QStyledItemDelegate>
 #include <map>
 
@@ -90,17 +89,8 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     auto* left_box = new QVBoxLayout(left);
     left_box->setContentsMargins(14, 12, 8, 10);
     left_box->addWidget(make_label(tr("NARROW DOWN"), "heading"));
-    auto* scroll = new QScrollArea;
-    scroll->setWidgetResizable(true);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    auto* inside = new QWidget;
-    inside->setObjectName(QStringLiteral("clear"));
-    facets_ = new QVBoxLayout(inside);
-    facets_->setContentsMargins(0, 4, 6, 0);
+    facets_ = add_scrolling_column(left_box);
     facets_->setSpacing(2);
-    scroll->setWidget(inside);
-    left_box->addWidget(scroll, 1);
 
     auto* center = make_panel();
     auto* box = new QVBoxLayout(center);
@@ -189,10 +179,7 @@ void CatalogPage::rebuild_facets() {
     folder_boxes_.clear();
     format_boxes_.clear();
     source_boxes_.clear();
-    while (auto* child = facets_->takeAt(0)) {
-        if (child->widget()) child->widget()->deleteLater();
-        delete child;
-    }
+    clear_column(facets_);
     std::map<QString, int> by_folder, by_format, by_source;
     const auto stock = session_->stock();
     for (const auto& item : stock->catalog.items) {

@@ -4,7 +4,6 @@
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QPainter>
-#include <QScrollArea>
 #include <QStorageInfo>
 
 #include "app/theme/theme.h"
@@ -12,28 +11,6 @@
 
 namespace skivet::app {
 namespace {
-
-void clear(QVBoxLayout* box) {
-    while (auto* child = box->takeAt(0)) {
-        if (child->widget()) child->widget()->deleteLater();
-        delete child;
-    }
-}
-
-QVBoxLayout* scrolling(QVBoxLayout* into) {
-    auto* scroll = new QScrollArea;
-    scroll->setWidgetResizable(true);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    auto* inside = new QWidget;
-    inside->setObjectName(QStringLiteral("clear"));
-    auto* box = new QVBoxLayout(inside);
-    box->setContentsMargins(0, 4, 0, 0);
-    box->setSpacing(10);
-    scroll->setWidget(inside);
-    into->addWidget(scroll, 1);
-    return box;
-}
 
 QString way_text(Way way) {
     switch (way) {
@@ -66,7 +43,7 @@ DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, pa
     state_ = make_label({}, "soft");
     head->addWidget(state_);
     left_box->addLayout(head);
-    cards_ = scrolling(left_box);
+    cards_ = add_scrolling_column(left_box);
 
     auto* right = make_panel();
     right->setMinimumWidth(360);
@@ -86,7 +63,7 @@ DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, pa
     box->addLayout(facts);
     box->addSpacing(14);
     box->addWidget(make_label(tr("HISTORY"), "heading"));
-    history_ = scrolling(box);
+    history_ = add_scrolling_column(box);
     auto* bottom = new QHBoxLayout;
     bottom->addWidget(new Button(undo_all_, Button::Look::plain));
     box->addLayout(bottom);
@@ -118,7 +95,7 @@ void DeliveryPage::entered() {
 }
 
 void DeliveryPage::show_plan() {
-    clear(cards_);
+    clear_column(cards_);
     const auto plan = session_->plan();
     const auto& pieces = session_->project().pieces;
     std::uint64_t kept = 0;
@@ -207,7 +184,7 @@ void DeliveryPage::show_plan() {
 }
 
 void DeliveryPage::show_history() {
-    clear(history_);
+    clear_column(history_);
     const auto& history = session_->history();
     for (auto journal = history.rbegin(); journal != history.rend(); ++journal) {
         auto* card = make_card();

@@ -140,31 +140,12 @@ FittingPage::FittingPage(Session* session, QWidget* parent) : Page(session, pare
     choice_->setObjectName(QStringLiteral("piece"));
     choice_->setAccessibleName(tr("Piece"));
     right_box->addWidget(choice_);
-    auto* scroll = new QScrollArea;
-    scroll->setWidgetResizable(true);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    auto* inside = new QWidget;
-    inside->setObjectName(QStringLiteral("clear"));
-    cards_ = new QVBoxLayout(inside);
-    cards_->setContentsMargins(0, 6, 0, 0);
-    cards_->setSpacing(8);
-    scroll->setWidget(inside);
-    right_box->addWidget(scroll, 1);
+    cards_ = add_scrolling_column(right_box);
     auto* bottom = new QHBoxLayout;
     bottom->addWidget(new Button(mend_all_, Button::Look::plain));
     bottom->addStretch();
     bottom->addWidget(new Button(next_, Button::Look::primary));
     right_box->addLayout(bottom);
-
-    auto* empty = make_panel();
-    auto* empty_box = new QVBoxLayout(empty);
-    empty_box->addStretch();
-    empty_box->addWidget(make_label(tr("Nothing to fit yet"), "title"), 0, Qt::AlignCenter);
-    empty_box->addWidget(make_label(tr("Edit a piece of the bench and save it; it appears here by itself."), "soft"), 0, Qt::AlignCenter);
-    empty_box->addSpacing(12);
-    empty_box->addWidget(new Button(bench, Button::Look::primary), 0, Qt::AlignCenter);
-    empty_box->addStretch();
 
     auto* full = new QWidget;
     auto* columns = new QHBoxLayout(full);
@@ -172,12 +153,7 @@ FittingPage::FittingPage(Session* session, QWidget* parent) : Page(session, pare
     columns->setSpacing(16);
     columns->addWidget(left, 1);
     columns->addWidget(right);
-    stack_ = new QStackedWidget;
-    stack_->addWidget(empty);
-    stack_->addWidget(full);
-    auto* all = new QVBoxLayout(this);
-    all->setContentsMargins(16, 16, 16, 16);
-    all->addWidget(stack_);
+    stack_ = make_page_stack(this, make_empty_state(tr("Nothing to fit yet"), tr("Edit a piece of the bench and save it; it appears here by itself."), new Button(bench, Button::Look::primary)), full);
 
     connect(choice_, &QComboBox::activated, this, [this](int index) { show_piece(choices_[std::size_t(index)]); });
     connect(session, &Session::pieces_changed, this, [this] {
@@ -249,10 +225,7 @@ void FittingPage::update_view() {
 }
 
 void FittingPage::show_findings(const FittedPiece& fitted) {
-    while (auto* child = cards_->takeAt(0)) {
-        if (child->widget()) child->widget()->deleteLater();
-        delete child;
-    }
+    clear_column(cards_);
     auto findings = fitted.fit.findings;
     if (fitted.error) findings = {{Grade::blocks, tr("The file cannot be read").toStdString(), fitted.error->message(), Mend::none}};
     bool any_mend = false;

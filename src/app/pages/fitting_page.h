@@ -1,6 +1,5 @@
 #pragma once
 #include <QComboBox>
-#include <QScrollArea>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 

@@ -133,15 +133,6 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     bottom->addWidget(new Button(next, Button::Look::primary));
     box->addLayout(bottom);
 
-    auto* empty = make_panel();
-    auto* empty_box = new QVBoxLayout(empty);
-    empty_box->addStretch();
-    empty_box->addWidget(make_label(tr("No archive yet"), "title"), 0, Qt::AlignCenter);
-    empty_box->addWidget(make_label(tr("Drop the game's archives or its folder here, or add them."), "soft"), 0, Qt::AlignCenter);
-    empty_box->addSpacing(12);
-    empty_box->addWidget(new Button(add, Button::Look::primary), 0, Qt::AlignCenter);
-    empty_box->addStretch();
-
     auto* full = new QWidget;
     auto* columns = new QHBoxLayout(full);
     columns->setContentsMargins(0, 0, 0, 0);
@@ -150,12 +141,7 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     left->setMaximumWidth(420);
     columns->addWidget(left, 2);
     columns->addWidget(right, 4);
-    stack_ = new QStackedWidget;
-    stack_->addWidget(empty);
-    stack_->addWidget(full);
-    auto* all = new QVBoxLayout(this);
-    all->setContentsMargins(16, 16, 16, 16);
-    all->addWidget(stack_);
+    stack_ = make_page_stack(this, make_empty_state(tr("No archive yet"), tr("Drop the game's archives or its folder here, or add them."), new Button(add, Button::Look::primary)), full);
 
     connect(session, &Session::sources_changed, this, &SourcesPage::refresh);
     connect(session, &Session::history_changed, this, &SourcesPage::refresh);

@@ -1,5 +1,8 @@
 #include "app/widgets/helpers.h"
 
+#include <QScrollArea>
+#include <QStackedWidget>
+
 namespace skivet::app {
 
 QFrame* make_panel(QWidget* parent) {
@@ -20,6 +23,50 @@ QLabel* make_label(const QString& text, const char* role, bool wrap, QWidget* pa
     label->setWordWrap(wrap);
     label->setTextFormat(Qt::PlainText);
     return label;
+}
+
+QFrame* make_empty_state(const QString& title, const QString& text, QWidget* button) {
+    auto* panel = make_panel();
+    auto* box = new QVBoxLayout(panel);
+    box->addStretch();
+    box->addWidget(make_label(title, "title"), 0, Qt::AlignCenter);
+    box->addWidget(make_label(text, "soft"), 0, Qt::AlignCenter);
+    box->addSpacing(12);
+    box->addWidget(button, 0, Qt::AlignCenter);
+    box->addStretch();
+    return panel;
+}
+
+QStackedWidget* make_page_stack(QWidget* page, QWidget* empty, QWidget* full) {
+    auto* stack = new QStackedWidget;
+    stack->addWidget(empty);
+    stack->addWidget(full);
+    auto* all = new QVBoxLayout(page);
+    all->setContentsMargins(16, 16, 16, 16);
+    all->addWidget(stack);
+    return stack;
+}
+
+QVBoxLayout* add_scrolling_column(QVBoxLayout* into) {
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    auto* inside = new QWidget;
+    inside->setObjectName(QStringLiteral("clear"));
+    auto* column = new QVBoxLayout(inside);
+    column->setContentsMargins(0, 4, 0, 0);
+    column->setSpacing(8);
+    scroll->setWidget(inside);
+    into->addWidget(scroll, 1);
+    return column;
+}
+
+void clear_column(QVBoxLayout* column) {
+    while (auto* child = column->takeAt(0)) {
+        if (child->widget()) child->widget()->deleteLater();
+        delete child;
+    }
 }
 
 }  // namespace skivet::app

@@ -1,6 +1,7 @@
 #pragma once
 #include <QFrame>
 #include <QLabel>
+#include <QVBoxLayout>
 
 namespace skivet::app {
 
@@ -9,5 +10,14 @@ namespace skivet::app {
 [[nodiscard]] QFrame* make_card(QWidget* parent = nullptr);
 /// A label whose look the style sheet gives by `role`: heading, title, subtitle, strong, soft, warning. Long texts are wrapped.
 [[nodiscard]] QLabel* make_label(const QString& text, const char* role, bool wrap = false, QWidget* parent = nullptr);
+
+/// What an empty page shows: what is missing, what to do next, and one button for it.
+[[nodiscard]] QFrame* make_empty_state(const QString& title, const QString& text, QWidget* button);
+/// A page that shows `empty` or `full`; index 0 and 1. Fills `page`.
+[[nodiscard]] class QStackedWidget* make_page_stack(QWidget* page, QWidget* empty, QWidget* full);
+/// A column that scrolls, added to `into`.
+[[nodiscard]] QVBoxLayout* add_scrolling_column(QVBoxLayout* into);
+/// Removes and deletes everything in a column.
+void clear_column(QVBoxLayout* column);
 
 }  // namespace skivet::app

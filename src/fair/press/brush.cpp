@@ -1,5 +1,6 @@
 #include "fair/press/brush.h"
 
+#include <QFont>
 #include <algorithm>
 #include <cmath>
 
@@ -74,6 +75,50 @@ QImage normals_of(const QImage& heights, double strength, bool flip) {
             out.setPixelColor(x, y, QColor(byte(dx), byte(dy), byte(1)));
         }
     return out;
+}
+
+/// Text as a filled path that fits a box, so that it does not depend on hinting.
+void letters(QPainter& p, const QRectF& box, const QString& text, const QColor& color) {
+    QFont font(QStringLiteral("Skivet Text"));
+    font.setBold(true);
+    font.setPointSizeF(40);
+    QPainterPath path;
+    path.addText(0, 0, font, text);
+    const auto bounds = path.boundingRect();
+    const double scale = std::min(box.width() / bounds.width(), box.height() / bounds.height());
+    p.save();
+    p.translate(box.center());
+    p.scale(scale, scale);
+    p.translate(-bounds.center());
+    p.fillPath(path, color);
+    p.restore();
+}
+
+QPainterPath star(QPointF c, double outer, double inner, int points) {
+    QPainterPath path;
+    for (int i = 0; i < points * 2; ++i) {
+        const double a = M_PI * i / points - M_PI / 2, r = i % 2 ? inner : outer;
+        const QPointF at(c.x() + r * std::cos(a), c.y() + r * std::sin(a));
+        if (i == 0) path.moveTo(at);
+        else path.lineTo(at);
+    }
+    path.closeSubpath();
+    return path;
+}
+
+QLinearGradient across(double x0, double x1, QColor a, QColor b, QColor c) {
+    QLinearGradient g(x0, 0, x1, 0);
+    g.setColorAt(0, a);
+    g.setColorAt(0.4, b);
+    g.setColorAt(1, c);
+    return g;
+}
+
+void frame(QPainter& p, QColor color, double inset, double width) {
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(color, width));
+    p.drawRoundedRect(QRectF(inset, inset, 100 - 2 * inset, 100 - 2 * inset), 4, 4);
+    p.setPen(Qt::NoPen);
 }
 
 }  // namespace fair

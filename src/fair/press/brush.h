@@ -23,6 +23,15 @@ QImage shade(int width, int height, const std::function<QColor(double, double)>&
 /// Normals of a height field, 8-bit, x right, y down to up (`flip` false) or up to down.
 QImage normals_of(const QImage& heights, double strength, bool flip);
 
+/// Text as a filled path that fits a box, so that it does not depend on hinting.
+void letters(QPainter& painter, const QRectF& box, const QString& text, const QColor& color);
+/// A star with `points` points around a center.
+QPainterPath star(QPointF center, double outer, double inner, int points);
+/// A gradient from left to right with its light at two fifths.
+QLinearGradient across(double x0, double x1, QColor a, QColor b, QColor c);
+/// A rounded frame in the 100 × 100 system.
+void frame(QPainter& painter, QColor color, double inset, double width);
+
 extern const QColor cream, madder, bottle, navy, gold, ink, plum, sky, brass, rust, straw, white;
 
 }  // namespace fair
