@@ -91,6 +91,7 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     left_box->addWidget(make_label(tr("NARROW DOWN"), "heading"));
     facets_ = add_scrolling_column(left_box);
     facets_->setSpacing(2);
+    facets_->setContentsMargins(0, 4, 8, 0);
 
     auto* center = make_panel();
     auto* box = new QVBoxLayout(center);

@@ -168,8 +168,9 @@ void DeliveryPage::show_plan() {
     const auto count = plan ? plan->piece_count() : 0;
     if (!plan || (plan->groups.empty() && plan->left_out.empty())) {
         cards_->addStretch();
-        cards_->addWidget(make_label(tr("Nothing to deliver"), "title"), 0, Qt::AlignCenter);
-        cards_->addWidget(make_label(tr("Edit a piece and look at it in Fitting; then it can go into the game."), "soft"), 0, Qt::AlignCenter);
+        const bool in_the_game = std::any_of(pieces.begin(), pieces.end(), [](const Piece& p) { return p.state == PieceState::delivered; });
+        cards_->addWidget(make_label(in_the_game ? tr("It is in the game") : tr("Nothing to deliver"), "title"), 0, Qt::AlignCenter);
+        cards_->addWidget(make_label(in_the_game ? tr("F5 starts the game; Undo on the right takes it out again.") : tr("Edit a piece and look at it in Fitting; then it can go into the game."), "soft"), 0, Qt::AlignCenter);
         auto* bench = new Button(tr("To the bench"), Button::Look::plain);
         connect(bench, &QPushButton::clicked, this, [this] { emit go_to(2); });
         cards_->addWidget(bench, 0, Qt::AlignCenter);
