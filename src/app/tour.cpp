@@ -33,6 +33,12 @@ bool paint_star(const QString& file) {
     return image.save(temporary, "PNG") && QFile::remove(file) && QFile::rename(temporary, file);
 }
 
+/// The same picture at another size and without alpha: two things the fit list must find.
+bool spoil(const QString& file) {
+    const QImage image(file);
+    return !image.isNull() && image.scaled(200, 200).convertToFormat(QImage::Format_RGB888).save(file, "PNG");
+}
+
 }  // namespace
 
 Tour::Tour(MainWindow* window, Session* session, QString folder, std::function<void(int)> done)
@@ -91,9 +97,13 @@ void Tour::step() {
         case 3:
             window_->go_to(2);
             if (!piece() || !paint_star(to_text(session_->project().work() / session_->project().pieces[1].file)) ||
-                !paint_star(to_text(session_->project().work() / piece()->file)))
+                !paint_star(to_text(session_->project().work() / piece()->file)) ||
+                !spoil(to_text(session_->project().work() / session_->project().pieces[3].file)))
                 return done_(1);
-            return wait_for([piece, this] { return piece()->state == PieceState::changed && session_->project().pieces[1].state == PieceState::changed; });
+            return wait_for([this] {
+                const auto changed = [](const Piece& p) { return p.state == PieceState::changed; };
+                return std::count_if(session_->project().pieces.begin(), session_->project().pieces.end(), changed) == 3;
+            });
         case 4:
             window_->bench()->choose_piece(1);
             return wait_for(always);
@@ -104,14 +114,18 @@ void Tour::step() {
             return wait_for([this] { return session_->project().pieces[1].state == PieceState::fits; });
         case 6:
             shot(QStringLiteral("4-fitting"));
+            window_->fitting()->show_piece(3);
+            return wait_for([this] { return session_->project().pieces[3].state == PieceState::needs_mend; });
+        case 7:
+            shot(QStringLiteral("6-needs-a-mend"));
             window_->go_to(4);
             return wait_for([this] { return session_->plan() != nullptr; });
-        case 7:
+        case 8:
             shot(QStringLiteral("5-delivery"));
             session_->deliver();
             return wait_for([piece] { return piece()->state == PieceState::delivered; });
-        case 8:
-            shot(QStringLiteral("6-delivered"));
+        case 9:
+            shot(QStringLiteral("7-delivered"));
             session_->undo_all();
             return wait_for([this] { return session_->history().empty(); });
         default:

@@ -201,6 +201,11 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const Fit
         if (!options.resize) {
             out.findings.push_back({Grade::blocks, fmt::format("{}×{} where the game has {}×{}", painted.width, painted.height, d.width, d.height),
                                     "The game reads the size from its own tables and would show rubbish.", Mend::resize});
+            // What else is wrong is said at once; the mends are made once the size is right.
+            check_alpha(out, before, painted, d.format, {});
+            std::erase_if(out.findings, [&](const Finding& f) {
+                return (f.mend == Mend::restore_alpha && options.restore_alpha) || (f.mend == Mend::drop_alpha && options.drop_alpha);
+            });
             out.edited = std::move(painted);
             return out;
         }

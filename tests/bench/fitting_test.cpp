@@ -163,6 +163,19 @@ TEST(FitList, LostAlphaIsFoundAndPutBack) {
     EXPECT_EQ(fit_or_fail(original, as_png(image), {.restore_alpha = true}).file, original.file);
 }
 
+TEST(FitList, SaysEverythingAtOnceAndMendsItTogether) {
+    const auto original = open(make_dds(Format::BC3, 32, 32));
+    const auto edited = as_png(smooth_picture(20, 20, 3));
+    const auto fitted = fit_or_fail(original, edited);
+    EXPECT_TRUE(finding_with(fitted, Mend::resize));
+    EXPECT_TRUE(finding_with(fitted, Mend::restore_alpha)) << "found before the size is mended";
+    EXPECT_FALSE(finding_with(fit_or_fail(original, edited, {.restore_alpha = true}), Mend::restore_alpha)) << "pressed already";
+    const auto mended = fit_or_fail(original, edited, {.resize = true, .restore_alpha = true});
+    EXPECT_FALSE(mended.needs_mend());
+    EXPECT_NE(mended.file, original.file);
+    for (std::size_t i = 0; i < 1024; ++i) ASSERT_NEAR(mended.result.texels[i][3], original.decode(0)->texels[i][3], 6);
+}
+
 TEST(FitList, AlphaThatAppearedIsFoundAndDropped) {
     TextureDesc d{Format::BC3, 16, 16, 1, 1, 1, 1, ColorSpace::unknown};
     const auto original = open(*write_dds(d, *encode_levels(smooth_picture(16, 16, 1), d, {})));

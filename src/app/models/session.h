@@ -162,6 +162,7 @@ private:
     std::shared_ptr<const DeliveryPlan> plan_;
     std::map<std::size_t, std::shared_ptr<const FittedPiece>> fits_;
     QSet<std::size_t> fitting_;
+    std::map<std::size_t, std::uint64_t> fit_request_;   ///< the newest one; answers to older ones are dropped
     std::map<std::pair<std::size_t, bool>, QImage> piece_pictures_;
     QSet<std::size_t> piece_pictures_pending_;
     QCache<std::size_t, QImage> thumbnails_;

@@ -186,6 +186,7 @@ std::shared_ptr<const FittedPiece> Session::fit(std::size_t piece) {
     if (const auto found = fits_.find(piece); found != fits_.end()) return found->second;
     if (fitting_.contains(piece)) return nullptr;
     fitting_.insert(piece);
+    const auto request = ++fit_request_[piece];
     run(tr("Fitting"),
         [kinds = kinds_, project = project_, p = project_.pieces[piece]] {
             auto out = std::make_shared<FittedPiece>();
@@ -199,8 +200,8 @@ std::shared_ptr<const FittedPiece> Session::fit(std::size_t piece) {
             if (const auto original = original_texture(*kinds, project, p)) out->pictures = pictures_of(*original, out->fit);
             return out;
         },
-        [this, piece, generation = piece_generation_](std::shared_ptr<FittedPiece> fitted) {
-            if (generation != piece_generation_ || piece >= project_.pieces.size()) return;
+        [this, piece, request, generation = piece_generation_](std::shared_ptr<FittedPiece> fitted) {
+            if (generation != piece_generation_ || piece >= project_.pieces.size() || request != fit_request_[piece]) return;
             fitting_.remove(piece);
             auto& p = project_.pieces[piece];
             if (fitted->edited_hash != p.seen_hash) {  // saved again meanwhile

@@ -43,6 +43,7 @@ protected:
         };
         if (!fitted_) return;
         row(fitted_->pictures.original_mips, 0, tr("the game's"));
+        if (fitted_->pictures.result_mips.empty()) return;
         row(fitted_->pictures.result_mips, row_height, tr("new"));
         p.setFont(text_font(11));
         p.setPen(c.soft);
