@@ -96,9 +96,6 @@ Result<Bytes> content_for(Context& c, const Bytes& current, std::string_view nam
         auto a = theirs.layout.desc, b = original->layout.desc;
         a.color = b.color = ColorSpace::unknown;
         if (a == b) return with;
-        if (!original->layout.direct)
-            return fail(ErrorCode::unfit, fmt::format("{} {} where the game has {} {}", info(a.format).name, size_text(a), info(b.format).name, size_text(b)),
-                        "Use --as-is to put it in all the same");
     }
     SKIVET_TRY(const auto edited, read_edited(std::move(with), c.kinds.limits));
     SKIVET_TRY(auto fitted, fit(*original, edited, {}));

@@ -84,8 +84,8 @@ public:
             }
             const auto directory_at = append_at_ + out.bytes.size();
             out.put(directory(moved_to));
-            const auto directory_size = append_at_ + out.bytes.size() - directory_at;
-            out.put(end_records(directory_at, directory_size));
+            const auto directory_bytes = append_at_ + out.bytes.size() - directory_at;
+            out.put(end_records(directory_at, directory_bytes));
             plan.new_size = append_at_ + out.bytes.size();
             ranges_.push_back({append_at_, std::move(out.bytes)});
         } else {
@@ -216,17 +216,17 @@ private:
         return out;
     }
 
-    Bytes end_records(std::uint64_t directory_at, std::uint64_t directory_size) const {
+    Bytes end_records(std::uint64_t directory_at, std::uint64_t directory_bytes) const {
         const auto& tail = zip_.tail_;
         const auto offset = directory_at - tail.base;
         // What lay between directory and end records (a signature, say) stays there.
         const auto old_end = tail.end64_at ? tail.end64_at : tail.end_at;
-        const auto behind = tail.directory_at + tail.directory_size;
+        const auto behind = tail.directory_at + tail.directory_bytes;
         ByteWriter out;
         out.put(file_.subspan(static_cast<std::size_t>(behind), static_cast<std::size_t>(old_end - behind)));
-        const bool wide = tail.end64_at != 0 || offset >= in_zip64 || directory_size >= in_zip64;
+        const bool wide = tail.end64_at != 0 || offset >= in_zip64 || directory_bytes >= in_zip64;
         if (wide) {
-            const auto end64_at = directory_at + directory_size + out.bytes.size();
+            const auto end64_at = directory_at + directory_bytes + out.bytes.size();
             const auto start = out.bytes.size();
             if (tail.end64_at) {
                 out.put(file_.subspan(static_cast<std::size_t>(tail.end64_at), static_cast<std::size_t>(tail.end_at - tail.end64_at)));
@@ -246,7 +246,7 @@ private:
                 out.le(std::uint64_t{0});
                 out.le(std::uint32_t{1});
             }
-            store_le(out.bytes.data() + start + 40, directory_size);
+            store_le(out.bytes.data() + start + 40, directory_bytes);
             store_le(out.bytes.data() + start + 48, offset);
             store_le(out.bytes.data() + out.bytes.size() - locator_size + 8, end64_at - tail.base);
         }
@@ -257,7 +257,7 @@ private:
             if (tail.end64_at && load_le<std::uint32_t>(end + at) == in_zip64) return;
             store_le(end + at, value >= in_zip64 ? in_zip64 : static_cast<std::uint32_t>(value));
         };
-        keep_or(12, directory_size);
+        keep_or(12, directory_bytes);
         keep_or(16, offset);
         return std::move(out.bytes);
     }

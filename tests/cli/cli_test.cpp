@@ -141,6 +141,18 @@ TEST_F(Cli, APictureTheGameCannotReadIsRefused) {
     EXPECT_EQ(hash_of_file(zip), hash);
 }
 
+TEST_F(Cli, APngKeepsItsColorTypeWhateverThePaintProgramSaved) {
+    auto image = smooth_picture(20, 10, 1);
+    image.at(3, 3) = {1, 2, 3, 255};
+    put_file(folder / "plain.png", *write_png(image));
+    ASSERT_EQ(run_program({"convert", (folder / "plain.png").string(), "PNG32:" + (folder / "with_alpha.png").string()}).code, 0);
+    ASSERT_EQ(run_cli({"replace", zip + "::pic.png", "--with", (folder / "with_alpha.png").string(), "--vault", vault}).code, 0);
+    const auto facts = lines(run_cli({"list", zip, "--json", "--match", "pic.png"}).out).front();
+    EXPECT_EQ(facts["format"], "RGB8");
+    ASSERT_EQ(run_cli({"export", zip + "::pic.png", "--to", (folder / "back").string()}).code, 0);
+    EXPECT_EQ(*read_png(get_file(folder / "back/pic.png"), ReadLimits{}), image);
+}
+
 TEST_F(Cli, EncodeLikeKeepsUnchangedBlocks) {
     const auto out = (folder / "out.dds").string();
     ASSERT_EQ(run_cli({"encode", edited(5, 5), "--like", zip + "::rides/horse.dds", "--out", out}).code, 0);
