@@ -221,7 +221,7 @@ private:
         const auto offset = directory_at - tail.base;
         // What lay between directory and end records (a signature, say) stays there.
         const auto old_end = tail.end64_at ? tail.end64_at : tail.end_at;
-        const auto behind = tail.directory_at + tail.directory_bytes;
+        const auto behind = tail.directory_at + tail.directory_size;
         ByteWriter out;
         out.put(file_.subspan(static_cast<std::size_t>(behind), static_cast<std::size_t>(old_end - behind)));
         const bool wide = tail.end64_at != 0 || offset >= in_zip64 || directory_bytes >= in_zip64;
