@@ -1,4 +1,5 @@
-// A real process, really killed: skivet-cli is stopped with SIGKILL at growing delays while it delivers; then the next start recovers.
+// A real process, really killed: a child delivers and sends itself SIGKILL before its n-th file operation, for every n; then the next start
+// recovers.
 #include <gtest/gtest.h>
 
 #include <csignal>
