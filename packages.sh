@@ -1,7 +1,7 @@
 # The Debian 12 packages Skivet is built, tested and shown with. Sourced by run-demo and run-tests.
 skivet_packages="
   g++ cmake ninja-build ccache pkg-config git
-  qt6-base-dev libqt6svg6-dev qt6-qpa-plugins libgl-dev libegl-dev
+  qt6-base-dev qt6-svg-dev qt6-qpa-plugins libgl-dev libegl-dev
   libtbb-dev libexpected-dev libfmt-dev nlohmann-json3-dev libtomlplusplus-dev libcli11-dev
   libssl-dev libdeflate-dev zlib1g-dev libspng-dev libzip-dev libsquish-dev
   xvfb xauth"
