@@ -3,6 +3,8 @@ add_library(skivet_options INTERFACE)
 target_include_directories(skivet_options INTERFACE ${CMAKE_SOURCE_DIR}/src)
 target_compile_options(skivet_options INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wno-sign-conversion
                        -Wnon-virtual-dtor -Wold-style-cast -Wimplicit-fallthrough
+                       # a multiplication and an addition stay two roundings, so that every machine encodes the same bytes
+                       -ffp-contract=off
                        # false alarms inside tl::expected with GCC 12
                        $<$<CXX_COMPILER_ID:GNU>:-Wno-maybe-uninitialized>)
 if(SKIVET_WERROR)

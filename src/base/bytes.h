@@ -19,10 +19,21 @@ enum class ByteOrder { little, big };
 /// Writes the low `width` bytes (1 to 8) of `value`; the caller guarantees the room.
 void store_uint(std::byte* data, std::uint64_t value, unsigned width, ByteOrder order);
 
+// One move on a little-endian machine: these stand in the innermost loops of the codecs.
 template <class T>
-[[nodiscard]] T load_le(const std::byte* data) { return static_cast<T>(load_uint(data, sizeof(T), ByteOrder::little)); }
+[[nodiscard]] T load_le(const std::byte* data) {
+    if constexpr (std::endian::native == std::endian::little) {
+        T value;
+        std::memcpy(&value, data, sizeof(T));
+        return value;
+    }
+    return static_cast<T>(load_uint(data, sizeof(T), ByteOrder::little));
+}
 template <class T>
-void store_le(std::byte* data, T value) { store_uint(data, static_cast<std::uint64_t>(value), sizeof(T), ByteOrder::little); }
+void store_le(std::byte* data, T value) {
+    if constexpr (std::endian::native == std::endian::little) std::memcpy(data, &value, sizeof(T));
+    else store_uint(data, static_cast<std::uint64_t>(value), sizeof(T), ByteOrder::little);
+}
 
 /// A position in a span; every read is checked and fails with the position.
 class ByteReader {

@@ -9,7 +9,7 @@ Result<EditedFile> read_edited(Bytes file, const ReadLimits& limits) {
     const auto kinds = TextureKinds::standard();
     const auto kind = kinds.recognize(file, "");
     if (!kind)
-        return fail(ErrorCode::unsupported, "this is neither a PNG nor a DDS file", "Save the picture as PNG or DDS");
+        return fail(ErrorCode::unsupported, "this is no PNG, DDS, KTX or KTX2 file", "Save the picture as PNG, or as a texture file");
     if (kind->name() == "PNG") {
         SKIVET_TRY(out.image, read_png(file, limits));
         return out;

@@ -4,10 +4,14 @@
 
 #include "codec/paint_form.h"
 #include "texture/dds.h"
+#include "texture/ktx2.h"
 #include "texture/png.h"
 
 namespace skivet {
-std::string_view extension_of(ExportAs as) { return as == ExportAs::png ? ".png" : ".dds"; }
+std::string_view extension_of(ExportAs as) {
+    return as == ExportAs::png ? ".png" : as == ExportAs::dds ? ".dds" : ".ktx2";
+}
+
 
 Result<Bytes> export_png(const TextureFile& texture, std::uint32_t mip) {
     const auto& d = texture.layout.desc;
@@ -17,20 +21,18 @@ Result<Bytes> export_png(const TextureFile& texture, std::uint32_t mip) {
 
 Result<Bytes> export_dds(const TextureFile& texture) {
     if (texture.kind->name() == "DDS") return texture.file;
-    const auto& d = texture.layout.desc;
-    Bytes payload;
-    for (std::uint32_t layer = 0; layer < d.layers; ++layer)
-        for (std::uint32_t face = 0; face < d.faces; ++face)
-            for (std::uint32_t mip = 0; mip < d.mips; ++mip)
-                for (std::uint32_t s = 0; s < mip_side(d.depth, mip); ++s) {
-                    const auto* surface = texture.layout.find(mip, layer, face, s);
-                    if (!surface) return fail(ErrorCode::damaged, fmt::format("mip {} is missing", mip));
-                    SKIVET_TRY(const auto bytes, texture.surface_bytes(*surface));
-                    payload.insert(payload.end(), bytes.begin(), bytes.end());
-                }
-    return write_dds(d, payload);
+    SKIVET_TRY(const auto payload, payload_of(texture));
+    return write_dds(texture.layout.desc, payload);
 }
 
-Result<Bytes> export_as(const TextureFile& texture, ExportAs as) { return as == ExportAs::png ? export_png(texture) : export_dds(texture); }
+Result<Bytes> export_ktx2(const TextureFile& texture) {
+    if (texture.kind->name() == "KTX2") return texture.file;
+    SKIVET_TRY(const auto payload, payload_of(texture));
+    return write_ktx2(texture.layout.desc, payload);
+}
+
+Result<Bytes> export_as(const TextureFile& texture, ExportAs as) {
+    return as == ExportAs::png ? export_png(texture) : as == ExportAs::dds ? export_dds(texture) : export_ktx2(texture);
+}
 
 }  // namespace skivet

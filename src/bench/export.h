@@ -4,13 +4,15 @@
 
 namespace skivet {
 
-enum class ExportAs { png, dds };
+enum class ExportAs { png, dds, ktx2 };
 [[nodiscard]] std::string_view extension_of(ExportAs as);
 
 /// Level 0 (or `mip`) of the first layer and face as PNG.
 [[nodiscard]] Result<Bytes> export_png(const TextureFile& texture, std::uint32_t mip = 0);
 /// The compressed bytes, untouched, in a DDS file; a DDS file comes out as it is.
 [[nodiscard]] Result<Bytes> export_dds(const TextureFile& texture);
+/// The same in a KTX2 file, which can also hold ETC2, EAC and ASTC.
+[[nodiscard]] Result<Bytes> export_ktx2(const TextureFile& texture);
 [[nodiscard]] Result<Bytes> export_as(const TextureFile& texture, ExportAs as);
 
 }  // namespace skivet

@@ -60,7 +60,7 @@ Image resized(const Image& image, std::uint32_t width, std::uint32_t height, boo
 /// The levels of one layer and face after an edit of level 0.
 class Rebuild {
 public:
-    Rebuild(const TextureFile& original, Fit& fit) : original_(original), fit_(fit) {}
+    Rebuild(const TextureFile& original, Fit& fit, const EncodeOptions& options) : original_(original), fit_(fit), options_(options) {}
 
     Result<std::vector<SurfaceEdit>> run(const Image& before, const Image& after) {
         std::vector<SurfaceEdit> edits;
@@ -96,7 +96,7 @@ public:
                 }
                 const auto bytes = original_.surface_bytes(*surface);
                 if (!bytes) return fail(bytes.error());
-                SKIVET_TRY(auto encoded, encode_changed(d.format, wanted, own, *bytes, &level.kept));
+                SKIVET_TRY(auto encoded, encode_changed(d.format, wanted, own, *bytes, &level.kept, options_));
                 if (encoded != *bytes) edits.push_back({static_cast<std::size_t>(surface - original_.layout.surfaces.data()), std::move(encoded)});
             }
             fit_.levels.push_back(level);
@@ -107,6 +107,7 @@ public:
 private:
     const TextureFile& original_;
     Fit& fit_;
+    EncodeOptions options_;
 
     Image merge(const Image& own, const ImageF& old_level, const ImageF& new_level, const ImageF& share,
                 const std::vector<std::uint8_t>& dirty, bool linear) const {
@@ -125,6 +126,12 @@ private:
     }
 };
 
+/// Whether two blocks show the same.
+bool same_texels(const FormatInfo& f, ByteSpan a, ByteSpan b) {
+    const auto x = decode_wide(f.format, a, f.block_width, f.block_height), y = decode_wide(f.format, b, f.block_width, f.block_height);
+    return x && y && std::equal(x->texels.begin(), x->texels.end(), y->texels.begin(), [](const TexelF& p, const TexelF& q) { return same_texel(p, q); });
+}
+
 /// An edited DDS of the same shape: its own levels go in as they are, so that what a person compressed with care is not
 /// compressed again. Blocks that decode to the same texels keep the original's bytes.
 Result<std::vector<SurfaceEdit>> take_levels(const TextureFile& original, const TextureFile& edited, Fit& fit) {
@@ -138,19 +145,13 @@ Result<std::vector<SurfaceEdit>> take_levels(const TextureFile& original, const 
         SKIVET_TRY(auto after, edited.surface_bytes(*theirs));
         LevelFit level;
         level.blocks = before.size() / f.block_bytes;
-        const auto* codec = block_codec(original.layout.desc.format);
         for (std::size_t b = 0; b < level.blocks; ++b) {
             const auto at = b * f.block_bytes;
             bool same = std::equal(before.begin() + static_cast<std::ptrdiff_t>(at), before.begin() + static_cast<std::ptrdiff_t>(at + f.block_bytes),
                                    after.begin() + static_cast<std::ptrdiff_t>(at));
-            if (!same && codec) {
-                BlockTexels a, c;
-                codec->decode_block(before.data() + at, a);
-                codec->decode_block(after.data() + at, c);
-                if (a == c) {
-                    std::copy_n(before.begin() + static_cast<std::ptrdiff_t>(at), f.block_bytes, after.begin() + static_cast<std::ptrdiff_t>(at));
-                    same = true;
-                }
+            if (!same && f.block_compressed() && same_texels(f, ByteSpan(before).subspan(at), ByteSpan(after).subspan(at))) {
+                std::copy_n(before.begin() + static_cast<std::ptrdiff_t>(at), f.block_bytes, after.begin() + static_cast<std::ptrdiff_t>(at));
+                same = true;
             }
             level.kept += same;
         }
@@ -227,11 +228,16 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const Fit
         out.findings.push_back({Grade::blocks, "A volume can only come back as DDS", "A picture has one slice; this texture has " + std::to_string(d.depth) + ".", Mend::none});
         return out;
     }
+    if (!as_they_are && !can_encode(d.format) && out.change.changed_texels > 0) {
+        out.findings.push_back({Grade::blocks, fmt::format("{} is only read", info(d.format).name),
+                                "Edits can come back as a texture file of the same format (KTX2), not as a picture.", Mend::none});
+        return out;
+    }
     std::vector<SurfaceEdit> edits;
     if (as_they_are) {
         SKIVET_TRY(edits, take_levels(original, *edited.texture, out));
     } else {
-        SKIVET_TRY(edits, Rebuild(original, out).run(before, wanted));
+        SKIVET_TRY(edits, Rebuild(original, out, options.encode).run(before, wanted));
         if (d.layers * d.faces > 1)
             out.findings.push_back({Grade::note, "Only the first face or layer was edited", "The others stay as they are.", Mend::none});
     }
@@ -254,12 +260,12 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const Fit
     return out;
 }
 
-Result<Bytes> encode_levels(const Image& image, const TextureDesc& d, MipRecipe recipe) {
+Result<Bytes> encode_levels(const Image& image, const TextureDesc& d, MipRecipe recipe, const EncodeOptions& options) {
     Bytes out;
     auto level = to_float(image, recipe.linear_light);
     for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
         if (mip > 0) level = next_mip(level, recipe.filter);
-        SKIVET_TRY(const auto bytes, encode(d.format, stored_form(d.format, mip == 0 ? image : to_bytes(level, recipe.linear_light))));
+        SKIVET_TRY(const auto bytes, encode(d.format, stored_form(d.format, mip == 0 ? image : to_bytes(level, recipe.linear_light)), options));
         out.insert(out.end(), bytes.begin(), bytes.end());
     }
     return out;

@@ -1,18 +1,19 @@
 #pragma once
 // Fitting: the edit becomes a texture the game can read, and nothing that was not edited changes.
+#include "codec/codec.h"
 #include "pixel/metrics.h"
 #include "pixel/mips.h"
 #include "texture/texture.h"
 
 namespace skivet {
 
-/// What an edited file holds: a picture, and for texture files (DDS) also the texture.
+/// What an edited file holds: a picture, and for texture files (DDS, KTX, KTX2) also the texture.
 struct EditedFile {
     Image image;                              ///< level 0, as painted
     std::optional<TextureFile> texture;       ///< when the file carries its own format and levels
 };
 
-/// Reads a PNG or DDS file. Errors say what is wrong with it.
+/// Reads a PNG, DDS, KTX or KTX2 file. Errors say what is wrong with it.
 [[nodiscard]] Result<EditedFile> read_edited(Bytes file, const ReadLimits& limits);
 
 /// How the original's mips were most likely made, found by making them again in every way we know.
@@ -45,6 +46,7 @@ struct FitOptions {
     bool resize = false;         ///< mend: bring the edit to the original's size
     bool restore_alpha = false;  ///< mend: take alpha from the original
     bool drop_alpha = false;     ///< mend: make everything opaque
+    EncodeOptions encode;        ///< how the changed blocks are made
 };
 
 /// Blocks (or texels, for uncompressed formats) of one level.
@@ -74,6 +76,6 @@ struct Fit {
 [[nodiscard]] Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const FitOptions& options);
 
 /// A new texture from a picture, all levels by `recipe`. Used by `encode --format`.
-[[nodiscard]] Result<Bytes> encode_levels(const Image& image, const TextureDesc& desc, MipRecipe recipe);
+[[nodiscard]] Result<Bytes> encode_levels(const Image& image, const TextureDesc& desc, MipRecipe recipe, const EncodeOptions& options = {});
 
 }  // namespace skivet

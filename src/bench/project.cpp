@@ -23,7 +23,7 @@ PieceState state_named(std::string_view name) {
 }
 
 nlohmann::json to_json(const Piece& p) {
-    return {{"source", p.address.source.string()}, {"inner", p.address.inner}, {"as", p.as == ExportAs::png ? "png" : "dds"},
+    return {{"source", p.address.source.string()}, {"inner", p.address.inner}, {"as", extension_of(p.as).substr(1)},
             {"file", p.file.generic_string()}, {"original", p.original_hash}, {"exported", p.exported_hash}, {"seen", p.seen_hash},
             {"delivered", p.delivered_hash}, {"delivered_texture", p.delivered_texture}, {"state", std::string(name_of(p.state))},
             {"resize", p.options.resize}, {"restore_alpha", p.options.restore_alpha}, {"drop_alpha", p.options.drop_alpha},
@@ -34,7 +34,8 @@ Piece piece_from(const nlohmann::json& j) {
     Piece p;
     p.address.source = j.at("source").get<std::string>();
     p.address.inner = j.at("inner").get<std::vector<std::string>>();
-    p.as = j.at("as").get<std::string>() == "dds" ? ExportAs::dds : ExportAs::png;
+    const auto as = j.at("as").get<std::string>();
+    p.as = as == "dds" ? ExportAs::dds : as == "ktx2" ? ExportAs::ktx2 : ExportAs::png;
     p.file = safe_relative_path(j.at("file").get<std::string>());
     p.original_hash = safe_relative_path(j.at("original").get<std::string>());
     p.exported_hash = j.at("exported").get<std::string>();
@@ -42,7 +43,7 @@ Piece piece_from(const nlohmann::json& j) {
     p.delivered_hash = j.at("delivered").get<std::string>();
     p.delivered_texture = j.at("delivered_texture").get<std::string>();
     p.state = state_named(j.at("state").get<std::string>());
-    p.options = {j.at("resize").get<bool>(), j.at("restore_alpha").get<bool>(), j.at("drop_alpha").get<bool>()};
+    p.options = {j.at("resize").get<bool>(), j.at("restore_alpha").get<bool>(), j.at("drop_alpha").get<bool>(), {}};
     p.changed_at = j.at("changed_at").get<std::int64_t>();
     if (p.address.inner.empty()) throw std::runtime_error("a piece without a path");
     return p;

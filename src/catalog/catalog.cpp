@@ -12,7 +12,7 @@
 namespace skivet {
 namespace {
 
-constexpr std::size_t head_bytes = 256;
+constexpr std::size_t head_bytes = 1024;  // a KTX2 level index of sixteen levels ends at 464
 
 EntryKind kind_by_name(std::string_view path) {
     const auto name = lower(path);

@@ -35,9 +35,9 @@ struct ExportOptions {
     bool flat = false;
     bool resume = false;
 };
-struct EncodeOptions {
+struct EncodeCommand {
     std::filesystem::path image, out;
-    std::string format, like, mips = "full", color;
+    std::string format, like, mips = "full", color, effort = "normal";
 };
 struct ReplaceOptions {
     std::string address;
@@ -53,7 +53,7 @@ struct ApplyOptions {
 int list(Context& context, const ListOptions& options);
 int show(Context& context, const std::string& address);
 int export_entries(Context& context, const ExportOptions& options);
-int encode_image(Context& context, const EncodeOptions& options);
+int encode_image(Context& context, const EncodeCommand& options);
 int replace(Context& context, const ReplaceOptions& options);
 int apply_folder(Context& context, const ApplyOptions& options);
 int restore(Context& context, const std::string& source, const std::vector<std::string>& addresses);

@@ -54,7 +54,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     common(sub);
     sub->callback([&] { command = [&] { return export_entries(context, export_options); }; });
 
-    EncodeOptions encode_options;
+    EncodeCommand encode_options;
     sub = app.add_subcommand("encode", "Make a texture from an image");
     sub->add_option("IMAGE", encode_options.image)->required();
     sub->add_option("--out", encode_options.out)->required()->type_name("FILE");
@@ -62,6 +62,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     auto* like = sub->add_option("--like", encode_options.like, "Take everything from this texture, unchanged blocks included")->excludes(format);
     format->excludes(like);
     sub->add_option("--mips", encode_options.mips, "full, none or a number")->capture_default_str();
+    sub->add_option("--effort", encode_options.effort, "fast, normal or best")->check(CLI::IsMember({"fast", "normal", "best"}))->capture_default_str();
     sub->add_option("--color", encode_options.color, "srgb or linear")->check(CLI::IsMember({"srgb", "linear"}));
     common(sub);
     sub->callback([&] {

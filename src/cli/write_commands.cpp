@@ -14,6 +14,8 @@
 #include "cli/commands.h"
 #include "delivery/vault.h"
 #include "texture/dds.h"
+#include "texture/ktx.h"
+#include "texture/ktx2.h"
 #include "texture/png.h"
 
 namespace skivet::cli {
@@ -25,8 +27,8 @@ using nlohmann::json;
 std::int64_t now() { return static_cast<std::int64_t>(std::time(nullptr)); }
 
 Status export_one(Context& c, const ExportOptions& options, const TextureFile& texture, const fs::path& target) {
-    if (options.as == "dds") {
-        SKIVET_TRY(const auto bytes, export_dds(texture));
+    if (options.as != "png") {
+        SKIVET_TRY(const auto bytes, export_as(texture, options.as == "dds" ? ExportAs::dds : ExportAs::ktx2));
         return write_file(target, bytes);
     }
     const auto& d = texture.layout.desc;
@@ -119,8 +121,8 @@ int deliver(Context& c, const WritePlan& plan, const DeliveryNote& note, const s
 }  // namespace
 
 int export_entries(Context& c, const ExportOptions& options) {
-    if (options.as != "png" && options.as != "dds")
-        return c.failed(Error{ErrorCode::usage, fmt::format("cannot export as \"{}\" yet", options.as), {}, {}, "png and dds can be written"});
+    if (options.as != "png" && options.as != "dds" && options.as != "ktx2")
+        return c.failed(Error{ErrorCode::usage, fmt::format("cannot export as \"{}\" yet", options.as), {}, {}, "png, dds and ktx2 can be written"});
     // Names are given out in order first, so that they do not depend on the number of jobs.
     struct Job {
         std::string inner;
@@ -206,7 +208,7 @@ int export_entries(Context& c, const ExportOptions& options) {
     return failures ? 1 : 0;
 }
 
-int encode_image(Context& c, const EncodeOptions& options) {
+int encode_image(Context& c, const EncodeCommand& options) {
     auto bytes = read_file(options.image, c.kinds.limits.inflated_bytes);
     if (!bytes) return c.failed(bytes.error());
     auto edited = read_edited(std::move(*bytes), c.kinds.limits);
@@ -218,7 +220,9 @@ int encode_image(Context& c, const EncodeOptions& options) {
         if (!like) return c.failed(like.error());
         const auto original = TextureFile::open(c.kinds.textures, std::move(*like), options.like, c.kinds.limits);
         if (!original) return c.failed(original.error().within(options.like));
-        const auto fitted = fit(*original, *edited, {});
+        FitOptions how;
+        how.encode.effort = effort_named(options.effort).value_or(Effort::normal);
+        const auto fitted = fit(*original, *edited, how);
         if (!fitted) return c.failed(fitted.error());
         for (const auto& finding : fitted->findings) {
             if (finding.grade == Grade::blocks) return c.failed(Error{ErrorCode::unfit, finding.headline, {options.image.string()}, {}, finding.detail});
@@ -239,9 +243,10 @@ int encode_image(Context& c, const EncodeOptions& options) {
     if (d.mips == 0 || d.mips > full) return c.failed(Error{ErrorCode::usage, fmt::format("--mips {}: 1 to {} levels are possible", options.mips, full), {}, {}, {}});
     if (options.color == "srgb") d.color = ColorSpace::srgb;
     if (options.color == "linear") d.color = ColorSpace::linear;
-    const auto payload = encode_levels(edited->image, d, {MipFilter::kaiser, d.color == ColorSpace::srgb});
+    const auto payload = encode_levels(edited->image, d, {MipFilter::kaiser, d.color == ColorSpace::srgb}, {effort_named(options.effort).value_or(Effort::normal)});
     if (!payload) return c.failed(payload.error());
-    const auto file = write_dds(d, *payload);
+    const auto ending = options.out.extension();
+    const auto file = ending == ".ktx2" ? write_ktx2(d, *payload) : ending == ".ktx" ? write_ktx(d, *payload) : write_dds(d, *payload);
     if (!file) return c.failed(file.error());
     if (auto written = write_file(options.out, *file); !written) return c.failed(written.error());
     return 0;

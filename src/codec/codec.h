@@ -1,54 +1,77 @@
 #pragma once
-// Decoding and encoding of one level of pixels. Adding a format: one file with a Codec, one line in registry.cpp, its tests.
+// Decoding and encoding of one level of pixels. Adding a format: one file with a BlockCodec, one line in registry.cpp, its tests.
+//
+// There are two forms of a picture. Image has 8 bits a channel and serves every format that fits: unsigned values as they are, signed
+// ones with 128 for zero. ImageF has the true values; it is what the formats marked `wide` are edited in, and for them an Image
+// is only a view.
 #include "base/bytes.h"
 #include "pixel/format.h"
 #include "pixel/image.h"
 
 namespace skivet {
 
-using BlockTexels = std::array<Texel, 16>;  ///< 4×4, row by row
+/// How much time an encoder may take for its quality.
+enum class Effort : std::uint8_t { fast, normal, best };
+[[nodiscard]] std::string_view name_of(Effort effort);
+[[nodiscard]] std::optional<Effort> effort_named(std::string_view name);
 
-struct Codec {
-    /// One block: `bytes` has info(format).block_bytes bytes. Channels the format does not store come as 0, alpha as 255.
-    void (*decode_block)(const std::byte* bytes, BlockTexels& out) = nullptr;
-    void (*encode_block)(const BlockTexels& in, std::byte* bytes) = nullptr;
+struct EncodeOptions {
+    Effort effort = Effort::normal;
+    /// Color counts by its alpha: what nobody sees may be wrong. Only for textures whose alpha is transparency, not a mask.
+    bool alpha_is_transparency = false;
+    bool operator==(const EncodeOptions&) const = default;
+};
+
+using BlockTexels = std::array<Texel, 16>;    ///< 4×4, row by row
+using BlockTexelsF = std::array<TexelF, 16>;
+
+/// All functions work on `count` blocks at once. Decoded blocks stand side by side in rows of `pitch` texels, whole blocks; texels to
+/// encode come block after block, each row by row. Channels the format does not store come as 0, alpha as 255 (or 1).
+struct BlockCodec {
+    void (*decode)(const std::byte* blocks, std::size_t count, Texel* out, std::size_t pitch) = nullptr;
+    /// nullptr: the 8-bit values are the whole truth.
+    void (*decode_wide)(const std::byte* blocks, std::size_t count, TexelF* out, std::size_t pitch) = nullptr;
+    /// nullptr: this format is read only, or written from wide texels.
+    void (*encode)(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) = nullptr;
+    void (*encode_wide)(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) = nullptr;
 };
 
 /// The codec of a block-compressed format; nullptr for others.
-[[nodiscard]] const Codec* block_codec(Format format);
+[[nodiscard]] const BlockCodec* block_codec(Format format);
+/// False for what is only read (ASTC with high dynamic range).
+[[nodiscard]] bool can_encode(Format format);
 
 /// Decodes one level; `data` must hold level_bytes(format, width, height) bytes or the error says what is missing.
+/// For wide formats this is view_of the true values.
 [[nodiscard]] Result<Image> decode(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height);
-/// Encodes one level. Texels outside the picture in border blocks repeat the nearest one inside.
-[[nodiscard]] Result<Bytes> encode(Format format, const Image& image);
+/// The true values (see ImageF), for every format.
+[[nodiscard]] Result<ImageF> decode_wide(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height);
+/// Encodes one level. Texels outside the picture in border blocks repeat the nearest one inside. The same bytes for any number of
+/// threads and any SIMD width. Error `unsupported` for formats that are only read.
+[[nodiscard]] Result<Bytes> encode(Format format, const Image& image, const EncodeOptions& options = {});
+[[nodiscard]] Result<Bytes> encode(Format format, const ImageF& image, const EncodeOptions& options = {});
 
 /// Encodes `image` like encode, but where all texels of a block equal `before` (the decode of `original`) the block's
 /// bytes come from `original`. Same sizes required. `kept`, when given, receives the number of blocks kept.
 [[nodiscard]] Result<Bytes> encode_changed(Format format, const Image& image, const Image& before, ByteSpan original,
-                                           std::uint64_t* kept = nullptr);
+                                           std::uint64_t* kept = nullptr, const EncodeOptions& options = {});
+[[nodiscard]] Result<Bytes> encode_changed(Format format, const ImageF& image, const ImageF& before, ByteSpan original,
+                                           std::uint64_t* kept = nullptr, const EncodeOptions& options = {});
 
-// --- the parts
-void decode_bc1(const std::byte*, BlockTexels&);
-void encode_bc1(const BlockTexels&, std::byte*);
-void decode_bc2(const std::byte*, BlockTexels&);
-void encode_bc2(const BlockTexels&, std::byte*);
-void decode_bc3(const std::byte*, BlockTexels&);
-void encode_bc3(const BlockTexels&, std::byte*);
-void decode_bc4(const std::byte*, BlockTexels&);
-void encode_bc4(const BlockTexels&, std::byte*);
-void decode_bc5(const std::byte*, BlockTexels&);
-void encode_bc5(const BlockTexels&, std::byte*);
+/// True values as 8 bits: normalized and integer ranges stretched over 0…255 (signed: zero at 128), floats brightened by 2^exposure,
+/// cut off at 1 and sRGB-encoded.
+[[nodiscard]] Image view_of(Format format, const ImageF& image, float exposure = 0);
+/// The values an 8-bit view stands for: the inverse of view_of at exposure 0.
+[[nodiscard]] ImageF from_view(Format format, const Image& image);
 
-/// The 8-byte color part of BC1 to BC3. `four_colors`: always four colors, as BC2 and BC3 have it.
-void decode_color_part(const std::byte* bytes, BlockTexels& out, bool four_colors);
-/// `punch_through`: texels with alpha below 128 become transparent (BC1); otherwise alpha is not looked at.
-void encode_color_part(const BlockTexels& in, std::byte* bytes, bool punch_through);
-/// The 8-byte single-channel part of BC3 to BC5, written to `channel` of the texels.
-void decode_channel_part(const std::byte* bytes, BlockTexels& out, std::size_t channel);
-void encode_channel_part(const BlockTexels& in, std::byte* bytes, std::size_t channel);
+/// Equal to the bit, so that a NaN equals itself.
+[[nodiscard]] bool same_texel(const Texel& a, const Texel& b);
+[[nodiscard]] bool same_texel(const TexelF& a, const TexelF& b);
 
 /// Uncompressed texels by the bit layout in the format table.
 void decode_packed(const FormatInfo& format, const std::byte* bytes, std::size_t count, Texel* out);
 void encode_packed(const FormatInfo& format, const Texel* in, std::size_t count, std::byte* bytes);
+void decode_packed_wide(const FormatInfo& format, const std::byte* bytes, std::size_t count, TexelF* out);
+void encode_packed_wide(const FormatInfo& format, const TexelF* in, std::size_t count, std::byte* bytes);
 
 }  // namespace skivet

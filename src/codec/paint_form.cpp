@@ -3,53 +3,51 @@
 namespace skivet {
 namespace {
 
-struct Stored {
-    bool gray, green, blue, alpha;
-};
+/// One stored channel that is not alpha: shown and painted as gray.
+bool is_gray(const FormatInfo& f) { return f.luminance || (f.channels == 1 && f.format != Format::A8); }
 
-/// Which channels of a decoded texel the format really stores.
-Stored stored_channels(Format format) {
-    const auto& f = info(format);
-    switch (format) {
-        case Format::BC4: return {true, false, false, false};
-        case Format::BC5: return {false, true, false, false};
-        case Format::BC1: case Format::BC2: case Format::BC3: return {false, true, true, true};
-        default: return {f.luminance || (f.red.bits > 0 && f.green.bits == 0), f.green.bits > 0, f.blue.bits > 0, f.alpha.bits > 0};
-    }
-}
-
+float luma(const TexelF& t) { return t[0] == t[1] && t[1] == t[2] ? t[0] : 0.2126f * t[0] + 0.7152f * t[1] + 0.0722f * t[2]; }
 std::uint8_t luma(const Texel& t) {
     if (t[0] == t[1] && t[1] == t[2]) return t[0];
     return static_cast<std::uint8_t>((2126u * t[0] + 7152u * t[1] + 722u * t[2] + 5000) / 10000);
 }
 
-}  // namespace
-
-Image paint_form(Format format, const Image& decoded) {
-    if (!stored_channels(format).gray) return decoded;
+template <class Picture>
+Picture to_paint(Format format, const Picture& decoded) {
+    if (!is_gray(info(format))) return decoded;
     auto out = decoded;
     for (auto& t : out.texels) t[1] = t[2] = t[0];
     return out;
 }
 
-Image stored_form(Format format, const Image& painted) {
-    const auto stored = stored_channels(format);
+template <class Picture>
+Picture to_stored(Format format, const Picture& painted, decltype(painted.texels[0][0]) whole) {
+    const auto& f = info(format);
+    // What a format without a channel decodes to: nothing, which for a signed 8-bit view is still the byte 0.
+    const bool gray = is_gray(f), green = f.channels >= 2 && !gray, blue = f.channels >= 3 && !gray;
     auto out = painted;
     for (auto& t : out.texels) {
         if (format == Format::A8) {
             t[0] = t[1] = t[2] = 0;
             continue;
         }
-        if (stored.gray) {
+        if (gray) {
             t[0] = luma(t);
-            t[1] = t[2] = info(format).luminance ? t[0] : 0;
+            t[1] = t[2] = f.luminance ? t[0] : 0;
         } else {
-            if (!stored.green) t[1] = 0;
-            if (!stored.blue) t[2] = 0;
+            if (!green) t[1] = 0;
+            if (!blue) t[2] = 0;
         }
-        if (!stored.alpha) t[3] = 255;
+        if (!f.has_alpha) t[3] = whole;
     }
     return out;
 }
+
+}  // namespace
+
+Image paint_form(Format format, const Image& decoded) { return to_paint(format, decoded); }
+ImageF paint_form(Format format, const ImageF& decoded) { return to_paint(format, decoded); }
+Image stored_form(Format format, const Image& painted) { return to_stored(format, painted, 255); }
+ImageF stored_form(Format format, const ImageF& painted) { return to_stored(format, painted, 1); }
 
 }  // namespace skivet

@@ -2,18 +2,20 @@
 #include <fmt/format.h>
 #include <tbb/parallel_for.h>
 
-#include "codec/codec.h"
+#include "codec/blocks.h"
 
 namespace skivet {
 namespace {
 
-constexpr std::pair<Format, Codec> codecs[] = {
-    {Format::BC1, {decode_bc1, encode_bc1}},
-    {Format::BC2, {decode_bc2, encode_bc2}},
-    {Format::BC3, {decode_bc3, encode_bc3}},
-    {Format::BC4, {decode_bc4, encode_bc4}},
-    {Format::BC5, {decode_bc5, encode_bc5}},
+constexpr std::pair<Format, const BlockCodec*> codecs[] = {
+    {Format::BC1, &bc1_codec}, {Format::BC2, &bc2_codec}, {Format::BC3, &bc3_codec}, {Format::BC4, &bc4_codec},
+    {Format::BC4_SNORM, &bc4_snorm_codec}, {Format::BC5, &bc5_codec}, {Format::BC5_SNORM, &bc5_snorm_codec},
+    {Format::BC6H, &bc6h_codec}, {Format::BC6H_SF16, &bc6h_sf16_codec}, {Format::BC7, &bc7_codec},
+    {Format::ETC1, &etc1_codec}, {Format::ETC2_RGB, &etc2_rgb_codec}, {Format::ETC2_RGBA1, &etc2_rgba1_codec}, {Format::ETC2_RGBA, &etc2_rgba_codec},
+    {Format::EAC_R, &eac_r_codec}, {Format::EAC_R_SNORM, &eac_r_snorm_codec}, {Format::EAC_RG, &eac_rg_codec}, {Format::EAC_RG_SNORM, &eac_rg_snorm_codec},
 };
+
+constexpr std::size_t batch = 32;  ///< blocks handed to an encoder at once
 
 Status check_level(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height) {
     if (format == Format::unknown) return fail(ErrorCode::unsupported, "the pixel format is unknown");
@@ -24,96 +26,241 @@ Status check_level(Format format, ByteSpan data, std::uint32_t width, std::uint3
     return {};
 }
 
-BlockTexels gather(const Image& image, std::uint32_t bx, std::uint32_t by) {
-    BlockTexels block;
-    for (std::uint32_t y = 0; y < 4; ++y)
-        for (std::uint32_t x = 0; x < 4; ++x)
-            block[y * 4 + x] = image.at(std::min(bx * 4 + x, image.width - 1), std::min(by * 4 + y, image.height - 1));
-    return block;
+/// The block's texels; outside the picture the nearest one inside.
+template <class Picture, class T>
+void gather(const FormatInfo& f, const Picture& image, std::uint32_t bx, std::uint32_t by, T* out) {
+    const std::uint32_t left = bx * f.block_width, top = by * f.block_height;
+    if (left + f.block_width <= image.width && top + f.block_height <= image.height) {
+        const T* row = &image.at(left, top);
+        for (std::uint32_t y = 0; y < f.block_height; ++y, row += image.width, out += f.block_width) std::copy_n(row, f.block_width, out);
+        return;
+    }
+    for (std::uint32_t y = 0; y < f.block_height; ++y)
+        for (std::uint32_t x = 0; x < f.block_width; ++x)
+            *out++ = image.at(std::min(left + x, image.width - 1), std::min(top + y, image.height - 1));
 }
 
-bool same_block(const Image& a, const Image& b, std::uint32_t bx, std::uint32_t by) {
-    const auto x_end = std::min(bx * 4 + 4, a.width), y_end = std::min(by * 4 + 4, a.height);
-    for (std::uint32_t y = by * 4; y < y_end; ++y)
-        for (std::uint32_t x = bx * 4; x < x_end; ++x)
-            if (a.at(x, y) != b.at(x, y)) return false;
+template <class Picture>
+bool same_block(const FormatInfo& f, const Picture& a, const Picture& b, std::uint32_t bx, std::uint32_t by) {
+    const auto x_end = std::min((bx + 1) * f.block_width, a.width), y_end = std::min((by + 1) * f.block_height, a.height);
+    for (std::uint32_t y = by * f.block_height; y < y_end; ++y)
+        for (std::uint32_t x = bx * f.block_width; x < x_end; ++x)
+            if (!same_texel(a.at(x, y), b.at(x, y))) return false;
     return true;
 }
 
-}  // namespace
-
-const Codec* block_codec(Format format) {
-    for (const auto& [known, codec] : codecs)
-        if (known == format) return &codec;
-    return nullptr;
+/// Rows of blocks in parallel; blocks do not depend on each other, so the result is the same for any number of threads.
+template <class Work>
+void each_row(std::uint32_t rows, const Work& work) {
+    if (rows < 8) {
+        for (std::uint32_t by = 0; by < rows; ++by) work(by);
+    } else {
+        tbb::parallel_for(0u, rows, work);
+    }
 }
 
-Result<Image> decode(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height) {
-    SKIVET_CHECK(check_level(format, data, width, height));
-    Image image(width, height);
-    const auto& f = info(format);
-    const auto* codec = block_codec(format);
-    if (!codec) {
-        decode_packed(f, data.data(), image.texels.size(), image.texels.data());
-        return image;
-    }
-    const auto across = (width + 3) / 4, down = (height + 3) / 4;
-    BlockTexels block;
-    for (std::uint32_t by = 0; by < down; ++by) {
-        for (std::uint32_t bx = 0; bx < across; ++bx) {
-            codec->decode_block(data.data() + (std::size_t{by} * across + bx) * f.block_bytes, block);
-            const auto columns = std::min(4u, width - bx * 4), rows = std::min(4u, height - by * 4);
+template <class Picture, class T>
+Picture decode_blocks(const FormatInfo& f, void (*run)(const std::byte*, std::size_t, T*, std::size_t), ByteSpan data, std::uint32_t width,
+                      std::uint32_t height) {
+    Picture image(width, height);
+    const std::uint32_t across = (width + f.block_width - 1u) / f.block_width, down = (height + f.block_height - 1u) / f.block_height;
+    const std::uint32_t whole = width / f.block_width;
+    each_row(down, [&](std::uint32_t by) {
+        const auto* row = data.data() + std::size_t{by} * across * f.block_bytes;
+        const auto rows = std::min<std::uint32_t>(f.block_height, height - by * f.block_height);
+        T* out = &image.texels[std::size_t{by} * f.block_height * width];
+        std::uint32_t done = 0;
+        if (rows == f.block_height) run(row, done = whole, out, width);
+        std::array<T, 144> edge;  // a border block is decoded whole and cut
+        for (std::uint32_t bx = done; bx < across; ++bx) {
+            run(row + std::size_t{bx} * f.block_bytes, 1, edge.data(), f.block_width);
+            const auto columns = std::min<std::uint32_t>(f.block_width, width - bx * f.block_width);
             for (std::uint32_t y = 0; y < rows; ++y)
-                for (std::uint32_t x = 0; x < columns; ++x) image.at(bx * 4 + x, by * 4 + y) = block[y * 4 + x];
+                for (std::uint32_t x = 0; x < columns; ++x) out[std::size_t{y} * width + bx * f.block_width + x] = edge[y * f.block_width + x];
         }
-    }
+    });
     return image;
 }
 
-Result<Bytes> encode(Format format, const Image& image) {
-    if (format == Format::unknown) return fail(ErrorCode::unsupported, "the pixel format is unknown");
-    const auto& f = info(format);
-    Bytes out(static_cast<std::size_t>(level_bytes(format, image.width, image.height)));
-    const auto* codec = block_codec(format);
-    if (!codec) {
-        encode_packed(f, image.texels.data(), image.texels.size(), out.data());
+/// Encodes the blocks of one row for which `wanted` says yes.
+template <class Picture, class T, class Wanted>
+void encode_row(const FormatInfo& f, void (*run)(const T*, std::size_t, std::byte*, const EncodeOptions&), const Picture& image, std::uint32_t by,
+                std::byte* out, const EncodeOptions& options, const Wanted& wanted) {
+    const std::uint32_t across = (image.width + f.block_width - 1u) / f.block_width;
+    const std::size_t block_texels = std::size_t{f.block_width} * f.block_height;
+    std::vector<T> texels(batch * block_texels);
+    std::array<std::uint32_t, batch> which{};
+    std::array<std::byte, batch * 16> bytes{};
+    std::size_t waiting = 0;
+    const auto flush = [&] {
+        run(texels.data(), waiting, bytes.data(), options);
+        for (std::size_t i = 0; i < waiting; ++i)
+            std::copy_n(bytes.data() + i * f.block_bytes, f.block_bytes, out + std::size_t{which[i]} * f.block_bytes);
+        waiting = 0;
+    };
+    for (std::uint32_t bx = 0; bx < across; ++bx) {
+        if (!wanted(bx)) continue;
+        gather(f, image, bx, by, texels.data() + waiting * block_texels);
+        which[waiting++] = bx;
+        if (waiting == batch) flush();
+    }
+    if (waiting > 0) flush();
+}
+
+template <class Picture, class T, class Run, class Packed>
+Result<Bytes> encode_level(const FormatInfo& f, Run run, Packed packed, const Picture& image, const EncodeOptions& options) {
+    Bytes out(static_cast<std::size_t>(level_bytes(f.format, image.width, image.height)));
+    if (!f.block_compressed()) {
+        packed(f, image.texels.data(), image.texels.size(), out.data());
         return out;
     }
-    const auto across = (image.width + 3) / 4, down = (image.height + 3) / 4;
-    // Blocks do not depend on each other, so the bytes are the same for any number of threads.
-    tbb::parallel_for(0u, down, [&](std::uint32_t by) {
-        for (std::uint32_t bx = 0; bx < across; ++bx)
-            codec->encode_block(gather(image, bx, by), out.data() + (std::size_t{by} * across + bx) * f.block_bytes);
+    const std::uint32_t across = (image.width + f.block_width - 1u) / f.block_width, down = (image.height + f.block_height - 1u) / f.block_height;
+    each_row(down, [&](std::uint32_t by) {
+        encode_row<Picture, T>(f, run, image, by, out.data() + std::size_t{by} * across * f.block_bytes, options, [](std::uint32_t) { return true; });
     });
     return out;
 }
 
-Result<Bytes> encode_changed(Format format, const Image& image, const Image& before, ByteSpan original, std::uint64_t* kept) {
-    if (image.width != before.width || image.height != before.height)
-        return fail(ErrorCode::usage, "the pictures differ in size");
-    SKIVET_CHECK(check_level(format, original, image.width, image.height));
-    const auto& f = info(format);
-    const auto size = static_cast<std::size_t>(level_bytes(format, image.width, image.height));
+template <class Picture, class T, class Run, class Packed>
+Result<Bytes> encode_changed_level(const FormatInfo& f, Run run, Packed packed, const Picture& image, const Picture& before, ByteSpan original,
+                                   std::uint64_t* kept, const EncodeOptions& options) {
+    const auto size = static_cast<std::size_t>(level_bytes(f.format, image.width, image.height));
     Bytes out(original.begin(), original.begin() + static_cast<std::ptrdiff_t>(size));
     std::atomic<std::uint64_t> same = 0;
-    if (const auto* codec = block_codec(format)) {
-        const auto across = (image.width + 3) / 4, down = (image.height + 3) / 4;
-        tbb::parallel_for(0u, down, [&](std::uint32_t by) {
+    if (f.block_compressed()) {
+        const std::uint32_t across = (image.width + f.block_width - 1u) / f.block_width, down = (image.height + f.block_height - 1u) / f.block_height;
+        each_row(down, [&](std::uint32_t by) {
             std::uint64_t here = 0;
-            for (std::uint32_t bx = 0; bx < across; ++bx) {
-                if (same_block(image, before, bx, by)) ++here;
-                else codec->encode_block(gather(image, bx, by), out.data() + (std::size_t{by} * across + bx) * f.block_bytes);
-            }
+            encode_row<Picture, T>(f, run, image, by, out.data() + std::size_t{by} * across * f.block_bytes, options, [&](std::uint32_t bx) {
+                const bool equal = same_block(f, image, before, bx, by);
+                here += equal;
+                return !equal;
+            });
             same += here;
         });
     } else {
         for (std::size_t i = 0; i < image.texels.size(); ++i) {
-            if (image.texels[i] == before.texels[i]) ++same;
-            else encode_packed(f, &image.texels[i], 1, out.data() + i * f.block_bytes);
+            if (same_texel(image.texels[i], before.texels[i])) ++same;
+            else packed(f, &image.texels[i], 1, out.data() + i * f.block_bytes);
         }
     }
     if (kept) *kept = same;
     return out;
+}
+
+Status check_encode(Format format) {
+    if (format == Format::unknown) return fail(ErrorCode::unsupported, "the pixel format is unknown");
+    if (!can_encode(format))
+        return fail(ErrorCode::unsupported, fmt::format("{} is only read", info(format).name), "Textures of this format can be shown and exported, not written");
+    return {};
+}
+
+template <class Picture>
+Status check_changed(Format format, const Picture& image, const Picture& before, ByteSpan original) {
+    if (image.width != before.width || image.height != before.height) return fail(ErrorCode::usage, "the pictures differ in size");
+    return check_level(format, original, image.width, image.height);
+}
+
+/// Byte formats from true values.
+Image to_byte_form(Format format, const ImageF& image) { return view_of(format, image); }
+
+}  // namespace
+
+std::string_view name_of(Effort effort) { return effort == Effort::fast ? "fast" : effort == Effort::normal ? "normal" : "best"; }
+
+std::optional<Effort> effort_named(std::string_view name) {
+    for (const auto effort : {Effort::fast, Effort::normal, Effort::best})
+        if (name_of(effort) == name) return effort;
+    return std::nullopt;
+}
+
+const BlockCodec* block_codec(Format format) {
+    if (is_astc(format)) return &astc_codecs[static_cast<std::size_t>(format) - static_cast<std::size_t>(Format::ASTC_4x4)];
+    for (const auto& [known, codec] : codecs)
+        if (known == format) return codec;
+    return nullptr;
+}
+
+bool can_encode(Format format) {
+    const auto* codec = block_codec(format);
+    return format != Format::unknown && (!codec || codec->encode || codec->encode_wide);
+}
+
+Result<Image> decode(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height) {
+    SKIVET_CHECK(check_level(format, data, width, height));
+    const auto& f = info(format);
+    const auto* codec = block_codec(format);
+    if (codec && codec->decode) return decode_blocks<Image, Texel>(f, codec->decode, data, width, height);
+    if (f.wide) {
+        SKIVET_TRY(const auto wide, decode_wide(format, data, width, height));
+        return view_of(format, wide);
+    }
+    Image image(width, height);
+    decode_packed(f, data.data(), image.texels.size(), image.texels.data());
+    return image;
+}
+
+Result<ImageF> decode_wide(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height) {
+    SKIVET_CHECK(check_level(format, data, width, height));
+    const auto& f = info(format);
+    const auto* codec = block_codec(format);
+    if (codec && codec->decode_wide) return decode_blocks<ImageF, TexelF>(f, codec->decode_wide, data, width, height);
+    if (codec) {
+        SKIVET_TRY(const auto image, decode(format, data, width, height));
+        return from_view(format, image);
+    }
+    ImageF image(width, height);
+    decode_packed_wide(f, data.data(), image.texels.size(), image.texels.data());
+    return image;
+}
+
+Result<Bytes> encode(Format format, const Image& image, const EncodeOptions& options) {
+    SKIVET_CHECK(check_encode(format));
+    const auto& f = info(format);
+    if (f.wide) return encode(format, from_view(format, image), options);
+    const auto* codec = block_codec(format);
+    return encode_level<Image, Texel>(f, codec ? codec->encode : nullptr, encode_packed, image, options);
+}
+
+Result<Bytes> encode(Format format, const ImageF& image, const EncodeOptions& options) {
+    SKIVET_CHECK(check_encode(format));
+    const auto& f = info(format);
+    if (!f.wide) return encode(format, to_byte_form(format, image), options);
+    const auto* codec = block_codec(format);
+    return encode_level<ImageF, TexelF>(f, codec ? codec->encode_wide : nullptr, encode_packed_wide, image, options);
+}
+
+Result<Bytes> encode_changed(Format format, const Image& image, const Image& before, ByteSpan original, std::uint64_t* kept,
+                             const EncodeOptions& options) {
+    SKIVET_CHECK(check_encode(format));
+    SKIVET_CHECK(check_changed(format, image, before, original));
+    const auto& f = info(format);
+    if (f.wide) {
+        // Where the view did not change neither did the value; elsewhere the view is all there is.
+        SKIVET_TRY(const auto true_before, decode_wide(format, original, image.width, image.height));
+        auto true_image = from_view(format, image);
+        for (std::size_t i = 0; i < image.texels.size(); ++i)
+            if (same_texel(image.texels[i], before.texels[i])) true_image.texels[i] = true_before.texels[i];
+        return encode_changed(format, true_image, true_before, original, kept, options);
+    }
+    const auto* codec = block_codec(format);
+    return encode_changed_level<Image, Texel>(f, codec ? codec->encode : nullptr, encode_packed, image, before, original, kept, options);
+}
+
+Result<Bytes> encode_changed(Format format, const ImageF& image, const ImageF& before, ByteSpan original, std::uint64_t* kept,
+                             const EncodeOptions& options) {
+    SKIVET_CHECK(check_encode(format));
+    SKIVET_CHECK(check_changed(format, image, before, original));
+    const auto& f = info(format);
+    if (!f.wide) {
+        SKIVET_TRY(const auto byte_before, decode(format, original, image.width, image.height));
+        auto byte_image = to_byte_form(format, image);
+        for (std::size_t i = 0; i < image.texels.size(); ++i)
+            if (same_texel(image.texels[i], before.texels[i])) byte_image.texels[i] = byte_before.texels[i];
+        return encode_changed(format, byte_image, byte_before, original, kept, options);
+    }
+    const auto* codec = block_codec(format);
+    return encode_changed_level<ImageF, TexelF>(f, codec ? codec->encode_wide : nullptr, encode_packed_wide, image, before, original, kept, options);
 }
 
 }  // namespace skivet

@@ -21,14 +21,20 @@ struct Image {
     bool operator==(const Image&) const = default;
 };
 
-/// Float RGBA, same layout; used while filtering.
+using TexelF = std::array<float, 4>;  ///< R, G, B, A
+
+/// Float RGBA, same layout: pictures while they are filtered, and the true values of formats that 8 bits do not hold. Normalized
+/// formats are 0…1 or -1…1, floats themselves, integers their value (exact up to 2^24).
 struct ImageF {
     std::uint32_t width = 0;
     std::uint32_t height = 0;
-    std::vector<std::array<float, 4>> texels;
+    std::vector<TexelF> texels;
 
     ImageF() = default;
     ImageF(std::uint32_t w, std::uint32_t h) : width(w), height(h), texels(static_cast<std::size_t>(w) * h) {}
+    [[nodiscard]] const TexelF& at(std::uint32_t x, std::uint32_t y) const { return texels[std::size_t{y} * width + x]; }
+    [[nodiscard]] TexelF& at(std::uint32_t x, std::uint32_t y) { return texels[std::size_t{y} * width + x]; }
+    bool operator==(const ImageF&) const = default;
 };
 
 /// sRGB decoding, IEC 61966-2-1 section 5.2: encoded 0…1 to linear 0…1.

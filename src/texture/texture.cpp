@@ -4,6 +4,8 @@
 
 #include "codec/codec.h"
 #include "texture/dds.h"
+#include "texture/ktx.h"
+#include "texture/ktx2.h"
 #include "texture/png.h"
 
 namespace skivet {
@@ -14,10 +16,29 @@ const Surface* TextureLayout::find(std::uint32_t mip, std::uint32_t layer, std::
     return nullptr;
 }
 
+Result<Bytes> TextureKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
+    if (layout.direct) {
+        auto data = slice(file, surface.offset, surface.size);
+        if (!data) return fail(data.error().within(fmt::format("mip {}", surface.mip)));
+        return Bytes(data->begin(), data->end());
+    }
+    SKIVET_TRY(const auto image, decode(file, layout, surface));
+    return encode(layout.desc.format, image);
+}
+
 Result<Image> TextureKind::decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
+    if (!layout.direct) {
+        SKIVET_TRY(const auto data, bytes(file, layout, surface));
+        return skivet::decode(layout.desc.format, data, surface.width, surface.height);
+    }
     auto data = slice(file, surface.offset, surface.size);
     if (!data) return fail(data.error().within(fmt::format("mip {}", surface.mip)));
     return skivet::decode(layout.desc.format, *data, surface.width, surface.height);
+}
+
+Result<ImageF> TextureKind::decode_wide(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
+    SKIVET_TRY(const auto data, bytes(file, layout, surface));
+    return skivet::decode_wide(layout.desc.format, data, surface.width, surface.height);
 }
 
 Result<Bytes> TextureKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
@@ -36,6 +57,8 @@ TextureKinds TextureKinds::standard() {
     TextureKinds kinds;
     kinds.add(std::make_shared<DdsKind>());
     kinds.add(std::make_shared<PngKind>());
+    kinds.add(std::make_shared<Ktx2Kind>());
+    kinds.add(std::make_shared<KtxKind>());
     return kinds;
 }
 
@@ -49,7 +72,7 @@ Result<TextureFile> TextureFile::open(const TextureKinds& kinds, Bytes file, std
     TextureFile out;
     out.kind = kinds.recognize(file, path);
     if (!out.kind)
-        return fail(ErrorCode::unsupported, "this is no texture we know", "DDS and PNG are read, and what a texture sheet describes");
+        return fail(ErrorCode::unsupported, "this is no texture we know", "DDS, KTX, KTX2 and PNG are read, and what a texture sheet describes");
     auto layout = out.kind->layout(file, file.size(), limits);
     if (!layout) return fail(std::move(layout).error().within(out.kind->name()));
     out.layout = std::move(*layout);
@@ -63,13 +86,27 @@ Result<Image> TextureFile::decode(std::uint32_t mip, std::uint32_t layer, std::u
     return kind->decode(file, layout, *surface);
 }
 
-Result<Bytes> TextureFile::surface_bytes(const Surface& surface) const {
-    if (layout.direct) {
-        SKIVET_TRY(const auto data, slice(file, surface.offset, surface.size));
-        return Bytes(data.begin(), data.end());
-    }
-    SKIVET_TRY(const auto image, kind->decode(file, layout, surface));
-    return encode(layout.desc.format, image);
+Result<ImageF> TextureFile::decode_wide(std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint32_t slice) const {
+    const auto* surface = layout.find(mip, layer, face, slice);
+    if (!surface) return fail(ErrorCode::missing, fmt::format("there is no mip {}, layer {}, face {}, slice {}", mip, layer, face, slice));
+    return kind->decode_wide(file, layout, *surface);
+}
+
+Result<Bytes> TextureFile::surface_bytes(const Surface& surface) const { return kind->bytes(file, layout, surface); }
+
+Result<Bytes> payload_of(const TextureFile& texture) {
+    const auto& d = texture.layout.desc;
+    Bytes payload;
+    for (std::uint32_t layer = 0; layer < d.layers; ++layer)
+        for (std::uint32_t face = 0; face < d.faces; ++face)
+            for (std::uint32_t mip = 0; mip < d.mips; ++mip)
+                for (std::uint32_t s = 0; s < mip_side(d.depth, mip); ++s) {
+                    const auto* surface = texture.layout.find(mip, layer, face, s);
+                    if (!surface) return fail(ErrorCode::damaged, fmt::format("mip {} is missing", mip));
+                    SKIVET_TRY(const auto bytes, texture.surface_bytes(*surface));
+                    payload.insert(payload.end(), bytes.begin(), bytes.end());
+                }
+    return payload;
 }
 
 Status check_desc(const TextureDesc& d, const ReadLimits& limits) {

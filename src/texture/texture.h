@@ -33,7 +33,7 @@ struct Surface {
 struct TextureLayout {
     TextureDesc desc;
     std::vector<Surface> surfaces;
-    /// True when the surfaces lie in the file as they are; false when the file packs them (PNG).
+    /// True when the surfaces lie in the file as they are; false when the file packs them (PNG) or pads their rows.
     bool direct = true;
 
     [[nodiscard]] const Surface* find(std::uint32_t mip, std::uint32_t layer = 0, std::uint32_t face = 0, std::uint32_t slice = 0) const;
@@ -49,11 +49,15 @@ class TextureKind {
 public:
     virtual ~TextureKind() = default;
     [[nodiscard]] virtual std::string name() const = 0;
-    /// Looks only at the first bytes (256 are enough for every kind) and the path.
+    /// Looks only at the first bytes (1,024 are enough for every kind) and the path.
     [[nodiscard]] virtual bool recognize(ByteSpan head, std::string_view path) const = 0;
     /// `data` may be only the beginning of a file of `file_size` bytes; enough of it must be there to read the header.
     [[nodiscard]] virtual Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const = 0;
+    /// The surface as desc.format has it, without padding of rows.
+    [[nodiscard]] virtual Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
     [[nodiscard]] virtual Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
+    /// True values, see ImageF.
+    [[nodiscard]] virtual Result<ImageF> decode_wide(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
     /// The whole file with the edits in; every byte that is not theirs stays, but for size and checksum fields that must follow.
     [[nodiscard]] virtual Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const;
 };
@@ -61,7 +65,7 @@ public:
 /// All kinds a program knows; built-in ones and those from sheets.
 class TextureKinds {
 public:
-    /// DDS and PNG.
+    /// DDS, KTX, KTX2 and PNG.
     [[nodiscard]] static TextureKinds standard();
     void add(std::shared_ptr<const TextureKind> kind) { kinds_.push_back(std::move(kind)); }
     /// nullptr when nothing fits.
@@ -79,6 +83,7 @@ struct TextureFile {
 
     [[nodiscard]] static Result<TextureFile> open(const TextureKinds& kinds, Bytes file, std::string_view path, const ReadLimits& limits);
     [[nodiscard]] Result<Image> decode(std::uint32_t mip = 0, std::uint32_t layer = 0, std::uint32_t face = 0, std::uint32_t slice = 0) const;
+    [[nodiscard]] Result<ImageF> decode_wide(std::uint32_t mip = 0, std::uint32_t layer = 0, std::uint32_t face = 0, std::uint32_t slice = 0) const;
     /// The surface in desc.format.
     [[nodiscard]] Result<Bytes> surface_bytes(const Surface& surface) const;
 };
@@ -91,6 +96,9 @@ enum class MipOrder { largest_first, smallest_first };
 /// Each level starts at a multiple of `align` from the payload's start. Returns the end of the last one in `end`.
 [[nodiscard]] std::vector<Surface> lay_out(const TextureDesc& desc, std::uint64_t offset, MipOrder order, std::uint64_t align,
                                            std::uint64_t& end);
+
+/// All surfaces' bytes in lay_out order, largest level first, one after the other.
+[[nodiscard]] Result<Bytes> payload_of(const TextureFile& texture);
 
 /// "1024×1024", with "×6 faces" and the like where there are.
 [[nodiscard]] std::string size_text(const TextureDesc& desc);

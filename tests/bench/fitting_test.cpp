@@ -25,7 +25,7 @@ TextureFile wild(Format format, std::uint32_t w = 64, std::uint32_t h = 32, std:
     TextureDesc d{format, w, h, 1, mips, 1, 1, ColorSpace::unknown};
     std::uint64_t end = 0;
     (void)lay_out(d, 0, MipOrder::largest_first, 1, end);
-    return open(*write_dds(d, random_bytes(static_cast<std::size_t>(end), 77)));
+    return open(make_file(d, random_bytes(static_cast<std::size_t>(end), 77)));
 }
 
 Fit fit_or_fail(const TextureFile& original, const EditedFile& edited, const FitOptions& options = {}) {
@@ -47,15 +47,18 @@ const Finding* finding_with(const Fit& fit, Mend mend) {
 class EveryFormatFits : public testing::TestWithParam<Format> {};
 INSTANTIATE_TEST_SUITE_P(Formats, EveryFormatFits, testing::ValuesIn([] {
                              std::vector<Format> all;
-                             for (const auto& f : all_formats()) all.push_back(f.format);
+                             for (const auto& f : all_formats())
+                                 if (can_encode(f.format)) all.push_back(f.format);
                              return all;
                          }()),
                          [](const auto& param) { return std::string(skivet::info(param.param).name); });
 
 TEST_P(EveryFormatFits, ExportedAndBroughtBackUnchangedIsIdentical) {
     const auto original = wild(GetParam());
-    for (auto as : {ExportAs::png, ExportAs::dds}) {
+    for (auto as : {ExportAs::png, ExportAs::dds, ExportAs::ktx2}) {
         const auto exported = export_as(original, as);
+        // Not every file can hold every format; those that cannot say so.
+        if (!exported && as != ExportAs::png && exported.error().code == ErrorCode::unsupported) continue;
         ASSERT_TRUE(exported) << exported.error().message();
         const auto edited = read_edited(*exported, ReadLimits{});
         ASSERT_TRUE(edited);
@@ -80,7 +83,9 @@ TEST_P(EveryFormatFits, OneTexelChangesAtMostOneBlockOfLevelZero) {
     const auto* top = original.layout.find(0);
     for (std::size_t i = 0; i < top->size; ++i) changed += fitted.file[top->offset + i] != original.file[top->offset + i];
     EXPECT_LE(changed, f.block_bytes);
-    EXPECT_TRUE(std::equal(original.file.begin(), original.file.begin() + static_cast<std::ptrdiff_t>(top->offset), fitted.file.begin())) << "the header stays";
+    auto header = top->offset;
+    for (const auto& surface : original.layout.surfaces) header = std::min(header, surface.offset);
+    EXPECT_TRUE(std::equal(original.file.begin(), original.file.begin() + static_cast<std::ptrdiff_t>(header), fitted.file.begin())) << "the header stays";
 }
 
 TEST_P(EveryFormatFits, UntouchedRegionsOfEveryMipKeepTheirBlocks) {

@@ -6,6 +6,8 @@
 #include "base/hash.h"
 #include "bench/fitting.h"
 #include "texture/dds.h"
+#include "texture/ktx.h"
+#include "texture/ktx2.h"
 
 namespace skivet::test {
 
@@ -44,7 +46,7 @@ Bytes make_dds(Format format, std::uint32_t width, std::uint32_t height, std::ui
     d.height = height;
     d.mips = mips ? mips : full_mip_count(width, height);
     const auto payload = encode_levels(smooth_picture(width, height, seed, info(format).has_alpha), d, {});
-    return *write_dds(d, *payload);
+    return make_file(d, *payload);
 }
 
 Bytes make_zip(const std::vector<ZipItem>& items, const ZipTraits& t) {
@@ -154,6 +156,25 @@ Bytes make_crate(const std::vector<ZipItem>& items) {
     std::copy(header.bytes.begin(), header.bytes.end(), body.bytes.begin());
     body.put(directory.bytes);
     return body.bytes;
+}
+
+Bytes make_file(const TextureDesc& desc, ByteSpan payload) {
+    if (const auto dds = write_dds(desc, payload)) return *dds;
+    if (const auto ktx2 = write_ktx2(desc, payload)) return *ktx2;
+    return *write_ktx(desc, payload);
+}
+
+Bytes encode_one(Format format, const BlockTexels& block, Effort effort) {
+    Image image(4, 4);
+    std::copy(block.begin(), block.end(), image.texels.begin());
+    return *encode(format, image, {effort});
+}
+
+BlockTexels decode_one(Format format, const std::byte* block) {
+    const auto image = *decode(format, ByteSpan(block, info(format).block_bytes), 4, 4);
+    BlockTexels out;
+    std::copy(image.texels.begin(), image.texels.end(), out.begin());
+    return out;
 }
 
 }  // namespace skivet::test

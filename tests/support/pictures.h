@@ -3,7 +3,7 @@
 #include <map>
 #include <random>
 
-#include "pixel/format.h"
+#include "codec/codec.h"
 #include "pixel/image.h"
 #include "support/temp_folder.h"
 #include "texture/texture.h"
@@ -16,6 +16,13 @@ namespace skivet::test {
 [[nodiscard]] Bytes random_bytes(std::size_t size, unsigned seed);
 /// A DDS file of a smooth picture with `mips` levels (0: all).
 [[nodiscard]] Bytes make_dds(Format format, std::uint32_t width, std::uint32_t height, std::uint32_t mips = 0, unsigned seed = 1);
+
+/// A file of the first kind that can hold the format: DDS, KTX2 or KTX. `payload` in lay_out order, largest level first.
+[[nodiscard]] Bytes make_file(const TextureDesc& desc, ByteSpan payload);
+
+/// One block of a 4×4 format.
+[[nodiscard]] Bytes encode_one(Format format, const BlockTexels& block, Effort effort = Effort::normal);
+[[nodiscard]] BlockTexels decode_one(Format format, const std::byte* block);
 
 /// A ZIP archive written by the simplest possible code, with the traits a test wants.
 struct ZipTraits {

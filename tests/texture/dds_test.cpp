@@ -16,7 +16,16 @@ void set_word(Bytes& file, std::size_t at, std::uint32_t value) { store_le(file.
 
 TEST(Dds, WritesAndReadsEveryFormat) {
     for (const auto& f : all_formats()) {
-        const auto file = make_dds(f.format, 20, 12);
+        TextureDesc d{f.format, 20, 12, 1, 5, 1, 1, ColorSpace::unknown};
+        std::uint64_t end = 0;
+        (void)lay_out(d, 0, MipOrder::largest_first, 1, end);
+        const auto written = write_dds(d, random_bytes(static_cast<std::size_t>(end), 1));
+        if (!written) {  // what Direct3D has no number for
+            EXPECT_EQ(written.error().code, ErrorCode::unsupported) << f.name;
+            EXPECT_TRUE(is_astc(f.format) || f.name.starts_with("E") || f.name.starts_with("RGB16")) << f.name;
+            continue;
+        }
+        const auto& file = *written;
         const auto texture = open(file);
         ASSERT_TRUE(texture) << f.name << texture.error().message();
         EXPECT_EQ(texture->layout.desc.format, f.format) << f.name;
@@ -96,10 +105,10 @@ TEST(Dds, ClaimsBeyondTheLimitsAreRefused) {
 TEST(Dds, UnsupportedFormatsAreNamed) {
     TextureDesc d{Format::BC1, 4, 4, 1, 1, 1, 1, ColorSpace::srgb};
     auto file = *write_dds(d, Bytes(8));
-    set_word(file, 128, 95);
+    set_word(file, 128, 20);  // DXGI_FORMAT_D32_FLOAT_S8X24_UINT
     const auto texture = open(file);
     ASSERT_FALSE(texture);
-    EXPECT_NE(texture.error().message().find("DXGI format 95"), std::string::npos);
+    EXPECT_NE(texture.error().message().find("DXGI format 20"), std::string::npos);
 }
 
 TEST(Dds, RandomHeadersNeverCrash) {

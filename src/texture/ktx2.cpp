@@ -1,0 +1,217 @@
+// KTX 2.0: a header, an index of the levels, a data format descriptor, key/value data, and the levels, smallest first. Inside a level: layers,
+// faces, slices, rows without padding.
+#include "texture/ktx2.h"
+
+#include <fmt/format.h>
+#include <numeric>
+#include <zlib.h>
+#include <zstd.h>
+
+#include "texture/ktx2_format.h"
+
+namespace skivet {
+namespace {
+
+constexpr std::array<std::uint8_t, 12> identifier = {0xAB, 'K', 'T', 'X', ' ', '2', '0', 0xBB, '\r', '\n', 0x1A, '\n'};
+constexpr std::size_t header_bytes = 80, index_entry = 24;
+
+struct Level {
+    std::uint64_t offset = 0, packed = 0, unpacked = 0;
+};
+
+Supercompression scheme_of(ByteSpan file) { return static_cast<Supercompression>(load_le<std::uint32_t>(file.data() + 44)); }
+
+Level level_at(ByteSpan file, std::uint32_t mip) {
+    const auto* entry = file.data() + header_bytes + mip * index_entry;
+    return {load_le<std::uint64_t>(entry), load_le<std::uint64_t>(entry + 8), load_le<std::uint64_t>(entry + 16)};
+}
+
+/// Bytes of one level of all layers, faces and slices.
+std::uint64_t whole_level(const TextureDesc& d, std::uint32_t mip) {
+    return level_bytes(d.format, mip_side(d.width, mip), mip_side(d.height, mip)) * mip_side(d.depth, mip) * d.layers * d.faces;
+}
+
+Result<Bytes> unpack(ByteSpan packed, std::uint64_t size, Supercompression scheme) {
+    Bytes out(static_cast<std::size_t>(size));
+    if (scheme == Supercompression::zstd) {
+        const auto got = ZSTD_decompress(out.data(), out.size(), packed.data(), packed.size());
+        if (ZSTD_isError(got)) return fail(ErrorCode::damaged, fmt::format("Zstandard: {}", ZSTD_getErrorName(got)));
+        if (got != size) return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, needs {}", grouped(got), grouped(size)));
+        return out;
+    }
+    auto got = static_cast<uLongf>(out.size());
+    if (::uncompress(reinterpret_cast<Bytef*>(out.data()), &got, reinterpret_cast<const Bytef*>(packed.data()), static_cast<uLong>(packed.size())) != Z_OK)
+        return fail(ErrorCode::damaged, "the zlib stream is damaged");
+    if (got != size) return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, needs {}", grouped(got), grouped(size)));
+    return out;
+}
+
+Result<Bytes> pack(ByteSpan data, Supercompression scheme) {
+    if (scheme == Supercompression::none) return Bytes(data.begin(), data.end());
+    if (scheme == Supercompression::zstd) {
+        Bytes out(ZSTD_compressBound(data.size()));
+        const auto got = ZSTD_compress(out.data(), out.size(), data.data(), data.size(), 12);
+        if (ZSTD_isError(got)) return fail(ErrorCode::io, fmt::format("Zstandard: {}", ZSTD_getErrorName(got)));
+        out.resize(got);
+        return out;
+    }
+    auto got = ::compressBound(static_cast<uLong>(data.size()));
+    Bytes out(got);
+    if (::compress2(reinterpret_cast<Bytef*>(out.data()), &got, reinterpret_cast<const Bytef*>(data.data()), static_cast<uLong>(data.size()), 9) != Z_OK)
+        return fail(ErrorCode::io, "zlib: out of memory");
+    out.resize(got);
+    return out;
+}
+
+/// KTX 2.0 section 3.7 "mip padding": a multiple of the block's size and of 4; packed levels need none.
+std::uint64_t alignment(Format format, Supercompression scheme) {
+    return scheme == Supercompression::none ? std::lcm(std::uint64_t{info(format).block_bytes}, std::uint64_t{4}) : 1;
+}
+
+}  // namespace
+
+bool Ktx2Kind::recognize(ByteSpan head, std::string_view) const { return head.size() >= 12 && std::memcmp(head.data(), identifier.data(), 12) == 0; }
+
+Result<TextureLayout> Ktx2Kind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
+    if (data.size() < header_bytes) return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
+    const auto word = [&](std::size_t at) { return load_le<std::uint32_t>(data.data() + at); };
+    TextureLayout out;
+    auto& d = out.desc;
+    const auto vk = word(12), scheme = word(44);
+    const std::uint64_t dfd_at = word(48), dfd_size = word(52);
+    if (scheme == 1) return fail_at(ErrorCode::unsupported, 44, "Basis Universal (ETC1S with BasisLZ)", "This supercompression is not read; store the texture as plain KTX2 or DDS");
+    if (dfd_at + dfd_size <= data.size()) {
+        const auto basis = ktx2::basis_name(data.subspan(static_cast<std::size_t>(dfd_at), static_cast<std::size_t>(dfd_size)));
+        if (!basis.empty())
+            return fail_at(ErrorCode::unsupported, dfd_at, fmt::format("Basis Universal ({})", basis), "This format is not read; store the texture as plain KTX2 or DDS");
+    }
+    if (scheme != 0 && scheme != 2 && scheme != 3) return fail_at(ErrorCode::unsupported, 44, fmt::format("supercompression scheme {}", scheme), "None, Zstandard (2) and zlib (3) are read");
+    std::tie(d.format, d.color) = ktx2::from_vk(vk);
+    if (d.format == Format::unknown) return fail_at(ErrorCode::unsupported, 12, fmt::format("VkFormat {}", vk), "This pixel format is not supported yet");
+    d.width = word(20);
+    d.height = std::max(1u, word(24));
+    d.depth = std::max(1u, word(28));
+    d.layers = std::max(1u, word(32));
+    d.faces = word(36);
+    d.mips = std::max(1u, word(40));
+    if (d.faces != 1 && d.faces != 6) return fail_at(ErrorCode::damaged, 36, fmt::format("{} faces; a texture has 1, a cubemap 6", d.faces));
+    SKIVET_CHECK(check_desc(d, limits));
+    if (data.size() < header_bytes + d.mips * index_entry)
+        return fail_at(ErrorCode::damaged, data.size(), fmt::format("level index: needs {} bytes, has {}", d.mips * index_entry, data.size() - header_bytes));
+    out.direct = scheme == 0;
+    for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
+        const auto level = level_at(data, mip);
+        const auto need = whole_level(d, mip), at = header_bytes + mip * index_entry;
+        if (level.offset > file_size || level.packed > file_size - level.offset)
+            return fail_at(ErrorCode::damaged, at, fmt::format("mip {}: needs {} bytes at {}, the file has {}", mip, grouped(level.packed), grouped(level.offset), grouped(file_size)),
+                           "The file is cut off or its index is damaged");
+        if (out.direct ? level.packed < need : level.unpacked != need)
+            return fail_at(ErrorCode::damaged, at, fmt::format("mip {}: needs {} bytes, has {}", mip, grouped(need), grouped(out.direct ? level.packed : level.unpacked)));
+        if (need > limits.inflated_bytes) return fail(ErrorCode::limit, fmt::format("mip {} would unpack to {}", mip, human_bytes(need)));
+    }
+    for (std::uint32_t layer = 0; layer < d.layers; ++layer)
+        for (std::uint32_t face = 0; face < d.faces; ++face)
+            for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
+                const auto w = mip_side(d.width, mip), h = mip_side(d.height, mip), slices = mip_side(d.depth, mip);
+                const auto size = level_bytes(d.format, w, h);
+                for (std::uint32_t s = 0; s < slices; ++s) {
+                    const auto inside = ((std::uint64_t{layer} * d.faces + face) * slices + s) * size;
+                    out.surfaces.push_back({mip, layer, face, s, w, h, (out.direct ? level_at(data, mip).offset : 0) + inside, size});
+                }
+            }
+    return out;
+}
+
+Result<Bytes> Ktx2Kind::bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
+    if (layout.direct) return TextureKind::bytes(file, layout, surface);
+    const auto level = level_at(file, surface.mip);
+    SKIVET_TRY(const auto packed, slice(file, level.offset, level.packed));
+    auto whole = unpack(packed, whole_level(layout.desc, surface.mip), scheme_of(file));
+    if (!whole) return fail(std::move(whole).error().within(fmt::format("mip {}", surface.mip)));
+    SKIVET_TRY(const auto part, slice(*whole, surface.offset, surface.size));
+    return Bytes(part.begin(), part.end());
+}
+
+Result<Bytes> Ktx2Kind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
+    if (layout.direct || edits.empty()) return TextureKind::replace(file, layout, edits);
+    const auto scheme = scheme_of(file);
+    const auto& d = layout.desc;
+    std::vector<std::optional<Bytes>> changed(d.mips);  // unpacked
+    for (const auto& edit : edits) {
+        if (edit.surface >= layout.surfaces.size()) return fail(ErrorCode::usage, "there is no such surface");
+        const auto& s = layout.surfaces[edit.surface];
+        if (edit.bytes.size() != s.size) return fail(ErrorCode::unfit, fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
+        if (!changed[s.mip]) {
+            const auto level = level_at(file, s.mip);
+            SKIVET_TRY(const auto packed, slice(file, level.offset, level.packed));
+            SKIVET_TRY(changed[s.mip], unpack(packed, whole_level(d, s.mip), scheme));
+        }
+        std::copy(edit.bytes.begin(), edit.bytes.end(), changed[s.mip]->begin() + static_cast<std::ptrdiff_t>(s.offset));
+    }
+    // Everything before the first level stays; levels follow smallest first, as the specification has them.
+    std::uint64_t first = file.size();
+    for (std::uint32_t mip = 0; mip < d.mips; ++mip) first = std::min(first, level_at(file, mip).offset);
+    Bytes out(file.begin(), file.begin() + static_cast<std::ptrdiff_t>(first));
+    for (std::uint32_t i = 0; i < d.mips; ++i) {
+        const auto mip = d.mips - 1 - i;
+        const auto level = level_at(file, mip);
+        SKIVET_TRY(const auto old, slice(file, level.offset, level.packed));
+        Bytes fresh(old.begin(), old.end());
+        if (changed[mip]) {
+            SKIVET_TRY(fresh, pack(*changed[mip], scheme));
+        }
+        auto* entry = out.data() + header_bytes + mip * index_entry;
+        store_le(entry, static_cast<std::uint64_t>(out.size()));
+        store_le(entry + 8, static_cast<std::uint64_t>(fresh.size()));
+        out.insert(out.end(), fresh.begin(), fresh.end());
+    }
+    return out;
+}
+
+Result<Bytes> write_ktx2(const TextureDesc& d, ByteSpan payload, Supercompression scheme) {
+    const auto* vk = ktx2::vk_number(d.format);
+    if (!vk) return fail(ErrorCode::unsupported, fmt::format("a KTX2 file cannot hold {}", info(d.format).name), "DDS or PNG can");
+    const bool srgb = d.color == ColorSpace::srgb && vk->srgb;
+    std::uint64_t end = 0;
+    const auto surfaces = lay_out(d, 0, MipOrder::largest_first, 1, end);
+    if (payload.size() < end) return fail(ErrorCode::usage, fmt::format("needs {} bytes, has {}", grouped(end), grouped(payload.size())));
+    const auto dfd = ktx2::descriptor(d.format, srgb ? ColorSpace::srgb : ColorSpace::linear);
+    ByteWriter out;
+    for (const auto b : identifier) out.le(b);
+    const bool flat = d.depth == 1;
+    for (const std::uint32_t v : {srgb ? vk->srgb : vk->plain, ktx2::type_size(d.format), d.width, d.height, flat ? 0u : d.depth, d.layers > 1 ? d.layers : 0u,
+                                  d.faces, d.mips, static_cast<std::uint32_t>(scheme)})
+        out.le(v);
+    const auto dfd_at = static_cast<std::uint32_t>(header_bytes + d.mips * index_entry);
+    out.le(dfd_at);
+    out.le(static_cast<std::uint32_t>(dfd.size()));
+    // Who wrote the file is the one key the specification asks for.
+    constexpr std::string_view writer{"KTXwriter\0Skivet\0", 17};
+    out.le(static_cast<std::uint32_t>(dfd_at + dfd.size()));
+    out.le(static_cast<std::uint32_t>(4 + writer.size() + 3));  // padded to 4
+    out.le(std::uint64_t{0});
+    out.le(std::uint64_t{0});
+    out.bytes.resize(dfd_at);
+    out.put(dfd);
+    out.le(static_cast<std::uint32_t>(writer.size()));
+    out.put(writer);
+    for (int i = 0; i < 3; ++i) out.le(std::uint8_t{0});
+    for (std::uint32_t i = 0; i < d.mips; ++i) {
+        const auto mip = d.mips - 1 - i;
+        Bytes level;
+        for (const auto& s : surfaces)
+            if (s.mip == mip)
+                level.insert(level.end(), payload.begin() + static_cast<std::ptrdiff_t>(s.offset), payload.begin() + static_cast<std::ptrdiff_t>(s.offset + s.size));
+        SKIVET_TRY(const auto packed, pack(level, scheme));
+        const auto align = alignment(d.format, scheme);
+        out.bytes.resize(static_cast<std::size_t>((out.bytes.size() + align - 1) / align * align));
+        auto* entry = out.bytes.data() + header_bytes + mip * index_entry;
+        store_le(entry, static_cast<std::uint64_t>(out.bytes.size()));
+        store_le(entry + 8, static_cast<std::uint64_t>(packed.size()));
+        store_le(entry + 16, static_cast<std::uint64_t>(level.size()));
+        out.put(packed);
+    }
+    return std::move(out.bytes);
+}
+
+}  // namespace skivet

@@ -1,0 +1,123 @@
+// The encoders' promises: more effort is never worse by more than noise, and the bytes do not depend on the machine.
+#include <gtest/gtest.h>
+#include <hwy/highway.h>
+#include <tbb/global_control.h>
+
+#include <bit>
+#include <set>
+
+#include "codec/paint_form.h"
+#include "pixel/metrics.h"
+#include "support/pictures.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+Image mixed_picture(std::uint32_t side, unsigned seed, bool alpha) {
+    auto image = smooth_picture(side, side, seed, alpha);
+    const auto noise = random_picture(side, side, seed + 1);
+    for (std::uint32_t y = 0; y < side; ++y)
+        for (std::uint32_t x = 0; x < side; ++x) {
+            auto& t = image.at(x, y);
+            if (x < side / 4)  // noise
+                for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>((t[c] * 3 + noise.at(x, y)[c]) / 4);
+            else if (x < side / 2) t = {static_cast<std::uint8_t>((x / 8) * 31), 40, static_cast<std::uint8_t>((y / 8) * 17), t[3]};  // flat squares
+            else if (x < side / 2 + 8) t[0] = t[1] = t[2];  // gray
+        }
+    return image;
+}
+
+class Encoders : public testing::TestWithParam<Format> {};
+INSTANTIATE_TEST_SUITE_P(Formats, Encoders,
+                         testing::Values(Format::BC1, Format::BC2, Format::BC3, Format::BC4, Format::BC4_SNORM, Format::BC5, Format::BC7, Format::ETC1, Format::ETC2_RGB,
+                                         Format::ETC2_RGBA1, Format::ETC2_RGBA, Format::EAC_R, Format::EAC_RG_SNORM, Format::BC6H, Format::BC6H_SF16),
+                         [](const auto& param) { return std::string(skivet::info(param.param).name); });
+
+}  // namespace
+
+TEST_P(Encoders, MoreEffortIsNotWorse) {
+    const auto picture = stored_form(GetParam(), mixed_picture(96, 3, info(GetParam()).has_alpha && GetParam() != Format::BC1 && GetParam() != Format::ETC2_RGBA1));
+    double last = 0;
+    for (const auto effort : {Effort::fast, Effort::normal, Effort::best}) {
+        const auto back = *decode(GetParam(), *encode(GetParam(), picture, {effort}), 96, 96);
+        double sum = 0;
+        for (std::size_t i = 0; i < back.texels.size(); ++i)
+            for (std::size_t c = 0; c < 4; ++c) sum += (back.texels[i][c] - picture.texels[i][c]) * (back.texels[i][c] - picture.texels[i][c]);
+        const double psnr = 10 * std::log10(255.0 * 255.0 / (sum / static_cast<double>(back.texels.size() * 4) + 1e-9));
+        EXPECT_GE(psnr, last - 0.05) << name_of(effort);
+        last = psnr;
+    }
+}
+
+TEST_P(Encoders, EveryInstructionSetAndNumberOfThreadsGivesTheSameBytes) {
+    const auto picture = stored_form(GetParam(), mixed_picture(52, 5, info(GetParam()).has_alpha));
+    for (const auto effort : {Effort::fast, Effort::normal, Effort::best}) {
+        const EncodeOptions options{effort, effort == Effort::normal};
+        const auto expected = *encode(GetParam(), picture, options);
+        {
+            const tbb::global_control one(tbb::global_control::max_allowed_parallelism, 1);
+            EXPECT_EQ(*encode(GetParam(), picture, options), expected) << "one thread";
+        }
+        const auto supported = hwy::SupportedTargets();
+        for (std::int64_t rest = supported; rest != 0; rest &= rest - 1) {
+            hwy::SetSupportedTargetsForTest(rest & -rest);
+            hwy::GetChosenTarget().Update(hwy::SupportedTargets());
+            EXPECT_EQ(*encode(GetParam(), picture, options), expected) << hwy::TargetName(rest & -rest) << " " << name_of(effort);
+        }
+        hwy::SetSupportedTargetsForTest(0);
+        hwy::GetChosenTarget().Update(hwy::SupportedTargets());
+    }
+}
+
+TEST_P(Encoders, ABlockDoesNotDependOnItsNeighbors) {
+    // Blocks are encoded side by side in one vector: nothing may leak from one to the next.
+    const auto picture = stored_form(GetParam(), mixed_picture(64, 9, info(GetParam()).has_alpha));
+    const auto all = *encode(GetParam(), picture, {Effort::best});
+    const std::size_t bytes = info(GetParam()).block_bytes;
+    for (std::uint32_t b = 0; b < 256; b += 17) {
+        Image alone(4, 4);
+        for (std::uint32_t y = 0; y < 4; ++y)
+            for (std::uint32_t x = 0; x < 4; ++x) alone.at(x, y) = picture.at(b % 16 * 4 + x, b / 16 * 4 + y);
+        const auto block = *encode(GetParam(), alone, {Effort::best});
+        EXPECT_TRUE(std::equal(block.begin(), block.end(), all.begin() + static_cast<std::ptrdiff_t>(b * bytes))) << "block " << b;
+    }
+}
+
+TEST(Bc7, EveryModeIsUsed) {
+    std::set<int> modes;
+    for (unsigned seed = 1; seed < 5; ++seed)
+        for (const bool alpha : {false, true}) {
+            const auto bytes = *encode(Format::BC7, mixed_picture(128, seed, alpha), {Effort::best});
+            for (std::size_t at = 0; at < bytes.size(); at += 16) modes.insert(std::countr_zero(static_cast<unsigned>(bytes[at])));
+        }
+    EXPECT_EQ(modes, (std::set<int>{0, 1, 2, 3, 4, 5, 6, 7}));
+}
+
+TEST(Bc7, SingleColorsAreExact) {
+    for (int v = 0; v < 256; v += 5) {
+        BlockTexels in;
+        in.fill({std::uint8_t(v), std::uint8_t(255 - v), std::uint8_t(v * 7), std::uint8_t(v % 2 ? 255 : v)});
+        EXPECT_EQ(decode_one(Format::BC7, encode_one(Format::BC7, in).data()), in) << v;
+    }
+}
+
+TEST(AlphaIsTransparency, UnseenColorMayBeWrongAndSeenColorGains) {
+    auto picture = random_picture(64, 64, 4);
+    for (std::size_t i = 0; i < picture.texels.size(); ++i) picture.texels[i][3] = i % 2 ? 255 : 0;
+    const auto seen_error = [&](bool transparency) {
+        const auto back = *decode(Format::BC3, *encode(Format::BC3, picture, {Effort::normal, transparency}), 64, 64);
+        double sum = 0;
+        for (std::size_t i = 0; i < picture.texels.size(); ++i)
+            for (std::size_t c = 0; c < 3 && picture.texels[i][3] == 255; ++c) sum += (back.texels[i][c] - picture.texels[i][c]) * (back.texels[i][c] - picture.texels[i][c]);
+        return sum;
+    };
+    EXPECT_LT(seen_error(true), seen_error(false) * 0.8);
+}
+
+TEST(Effort, HasNames) {
+    EXPECT_EQ(effort_named("best"), Effort::best);
+    EXPECT_EQ(name_of(Effort::fast), "fast");
+    EXPECT_FALSE(effort_named("utmost"));
+}
