@@ -12,6 +12,7 @@ Result<EditedFile> read_edited(Bytes file, const ReadLimits& limits) {
         return fail(ErrorCode::unsupported, "this is no PNG, DDS, KTX or KTX2 file", "Save the picture as PNG, or as a texture file");
     if (kind->name() == "PNG") {
         SKIVET_TRY(out.image, read_png(file, limits));
+        SKIVET_TRY(out.wide, read_png_wide(file, limits));
         return out;
     }
     SKIVET_TRY(auto texture, TextureFile::open(kinds, std::move(file), "", limits));

@@ -15,6 +15,10 @@ std::string_view extension_of(ExportAs as) {
 
 Result<Bytes> export_png(const TextureFile& texture, std::uint32_t mip) {
     const auto& d = texture.layout.desc;
+    if (const auto& f = info(d.format); f.wide && f.numeric == Numeric::unorm) {  // 8 bits would lose what the texture has
+        SKIVET_TRY(const auto wide, texture.decode_wide(mip));
+        return write_png16(paint_form(d.format, wide), d.color == ColorSpace::srgb);
+    }
     SKIVET_TRY(const auto image, texture.decode(mip));
     return write_png(paint_form(d.format, image), d.color == ColorSpace::srgb);
 }

@@ -7,7 +7,8 @@ namespace skivet {
 enum class ExportAs { png, dds, ktx2 };
 [[nodiscard]] std::string_view extension_of(ExportAs as);
 
-/// Level 0 (or `mip`) of the first layer and face as PNG.
+/// Level 0 (or `mip`) of the first layer and face as PNG: 16 bits where a normalized format has more than 8, otherwise 8. Floats and
+/// integers lose what 8 bits do not hold; unchanged texels get it back on the way in.
 [[nodiscard]] Result<Bytes> export_png(const TextureFile& texture, std::uint32_t mip = 0);
 /// The compressed bytes, untouched, in a DDS file; a DDS file comes out as it is.
 [[nodiscard]] Result<Bytes> export_dds(const TextureFile& texture);

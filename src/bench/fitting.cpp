@@ -6,6 +6,7 @@
 // filter, weighted by how much of its footprint is untouched.
 #include "bench/fitting.h"
 
+#include <cmath>
 #include <fmt/format.h>
 
 #include "codec/codec.h"
@@ -60,13 +61,15 @@ Image resized(const Image& image, std::uint32_t width, std::uint32_t height, boo
 /// The levels of one layer and face after an edit of level 0.
 class Rebuild {
 public:
-    Rebuild(const TextureFile& original, Fit& fit, const EncodeOptions& options) : original_(original), fit_(fit), options_(options) {}
+    /// `wide`: level 0 of the edit with 16 bits, in stored form, for formats that hold more than 8; may be nullptr.
+    Rebuild(const TextureFile& original, Fit& fit, const EncodeOptions& options, const ImageF* wide) : original_(original), fit_(fit), options_(options), wide_(wide) {}
 
     Result<std::vector<SurfaceEdit>> run(const Image& before, const Image& after) {
         std::vector<SurfaceEdit> edits;
         std::vector<std::uint8_t> dirty(before.texels.size());
         bool any = false;
         for (std::size_t i = 0; i < dirty.size(); ++i) dirty[i] = before.texels[i] != after.texels[i], any = any || dirty[i];
+        any = any || wide_;  // 16 bits can differ where 8 do not
         const auto& d = original_.layout.desc;
         const bool linear = fit_.mips.recipe.linear_light;
         const auto filter = fit_.mips.recipe.filter;
@@ -96,7 +99,13 @@ public:
                 }
                 const auto bytes = original_.surface_bytes(*surface);
                 if (!bytes) return fail(bytes.error());
-                SKIVET_TRY(auto encoded, encode_changed(d.format, wanted, own, *bytes, &level.kept, options_));
+                Bytes encoded;
+                if (mip == 0 && wide_) {
+                    SKIVET_TRY(const auto own_wide, original_.decode_wide(0));
+                    SKIVET_TRY(encoded, encode_changed(d.format, in_16_bits(own_wide, wanted, own), own_wide, *bytes, &level.kept, options_));
+                } else {
+                    SKIVET_TRY(encoded, encode_changed(d.format, wanted, own, *bytes, &level.kept, options_));
+                }
                 if (encoded != *bytes) edits.push_back({static_cast<std::size_t>(surface - original_.layout.surfaces.data()), std::move(encoded)});
             }
             fit_.levels.push_back(level);
@@ -108,6 +117,26 @@ private:
     const TextureFile& original_;
     Fit& fit_;
     EncodeOptions options_;
+    const ImageF* wide_;
+
+    /// Level 0 with true values: the original's where the edit is what was exported, to 16 bits; the edit's elsewhere.
+    ImageF in_16_bits(const ImageF& own_wide, const Image& wanted, const Image& own) const {
+        auto out = own_wide;
+        const auto step = [](float v) { return std::floor(std::clamp(static_cast<double>(v), 0.0, 1.0) * 65535 + 0.5); };
+        for (std::size_t i = 0; i < out.texels.size(); ++i) {
+            bool same = true;
+            for (std::size_t c = 0; c < 4; ++c) same = same && step(wide_->texels[i][c]) == step(own_wide.texels[i][c]);
+            // What was put back (color under zero alpha, say) is in the 8-bit form only.
+            if (!same && wanted.texels[i] == own.texels[i]) same = view_of_texel(wide_->texels[i]) != own.texels[i];
+            if (!same) out.texels[i] = wide_->texels[i];
+        }
+        return out;
+    }
+    static Texel view_of_texel(const TexelF& t) {
+        Texel out;
+        for (std::size_t c = 0; c < 4; ++c) out[c] = static_cast<std::uint8_t>(std::clamp(t[c], 0.0f, 1.0f) * 255.0f + 0.5f);
+        return out;
+    }
 
     Image merge(const Image& own, const ImageF& old_level, const ImageF& new_level, const ImageF& share,
                 const std::vector<std::uint8_t>& dirty, bool linear) const {
@@ -237,7 +266,11 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const Fit
     if (as_they_are) {
         SKIVET_TRY(edits, take_levels(original, *edited.texture, out));
     } else {
-        SKIVET_TRY(edits, Rebuild(original, out, options.encode).run(before, wanted));
+        std::optional<ImageF> wide;
+        const auto& f = info(d.format);
+        if (f.wide && f.numeric == Numeric::unorm && edited.wide && !options.resize && !options.drop_alpha && !options.restore_alpha)
+            wide = stored_form(d.format, *edited.wide);
+        SKIVET_TRY(edits, Rebuild(original, out, options.encode, wide ? &*wide : nullptr).run(before, wanted));
         if (d.layers * d.faces > 1)
             out.findings.push_back({Grade::note, "Only the first face or layer was edited", "The others stay as they are.", Mend::none});
     }

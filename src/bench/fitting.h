@@ -10,6 +10,7 @@ namespace skivet {
 /// What an edited file holds: a picture, and for texture files (DDS, KTX, KTX2) also the texture.
 struct EditedFile {
     Image image;                              ///< level 0, as painted
+    std::optional<ImageF> wide;               ///< the same with 16 bits, 0…1, when the file has them
     std::optional<TextureFile> texture;       ///< when the file carries its own format and levels
 };
 

@@ -4,7 +4,9 @@
 #include <fmt/format.h>
 #include <spng.h>
 
+#include "base/hash.h"
 #include "codec/codec.h"
+#include "codec/palette.h"
 
 namespace skivet {
 namespace {
@@ -12,26 +14,61 @@ namespace {
 using Context = std::unique_ptr<spng_ctx, decltype(&spng_ctx_free)>;
 constexpr unsigned char signature[8] = {0x89, 'P', 'N', 'G', '\r', '\n', 0x1A, '\n'};
 
-Format format_of(std::uint8_t color_type) {
-    switch (color_type) {
-        case SPNG_COLOR_TYPE_GRAYSCALE: return Format::L8;
-        case SPNG_COLOR_TYPE_GRAYSCALE_ALPHA: return Format::LA8;
-        case SPNG_COLOR_TYPE_TRUECOLOR: return Format::RGB8;
-        default: return Format::RGBA8;
+/// What IHDR says, and whether a tRNS chunk adds alpha.
+struct Header {
+    std::uint32_t width = 0, height = 0;
+    std::uint8_t depth = 8, color_type = 0, interlace = 0;
+    bool extra_alpha = false;
+
+    [[nodiscard]] bool indexed() const { return color_type == SPNG_COLOR_TYPE_INDEXED; }
+    /// The file's samples are the texels of format(), byte for byte (16-bit samples in the machine's order).
+    [[nodiscard]] bool plain() const { return !indexed() && depth >= 8 && !extra_alpha; }
+    [[nodiscard]] Format format() const {
+        if (indexed()) return extra_alpha ? Format::RGBA8 : Format::RGB8;
+        const bool deep = depth == 16;
+        switch (color_type) {
+            case SPNG_COLOR_TYPE_GRAYSCALE: return extra_alpha ? (deep ? Format::LA16 : Format::LA8) : deep ? Format::L16 : Format::L8;
+            case SPNG_COLOR_TYPE_GRAYSCALE_ALPHA: return deep ? Format::LA16 : Format::LA8;
+            case SPNG_COLOR_TYPE_TRUECOLOR: return extra_alpha ? (deep ? Format::RGBA16 : Format::RGBA8) : deep ? Format::RGB16 : Format::RGB8;
+            default: return deep ? Format::RGBA16 : Format::RGBA8;
+        }
     }
+};
+
+Result<Header> header_of(ByteSpan data) {
+    if (data.size() < 33) return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs 33 bytes, has {}", data.size()));
+    if (std::memcmp(data.data() + 12, "IHDR", 4) != 0) return fail_at(ErrorCode::damaged, 12, "the first chunk must be IHDR");
+    Header h;
+    h.width = static_cast<std::uint32_t>(load_uint(data.data() + 16, 4, ByteOrder::big));
+    h.height = static_cast<std::uint32_t>(load_uint(data.data() + 20, 4, ByteOrder::big));
+    h.depth = static_cast<std::uint8_t>(data[24]);
+    h.color_type = static_cast<std::uint8_t>(data[25]);
+    h.interlace = static_cast<std::uint8_t>(data[28]);
+    for (std::uint64_t at = 33; at + 8 <= data.size();) {
+        const auto type = as_text(data.subspan(static_cast<std::size_t>(at) + 4, 4));
+        if (type == "tRNS") h.extra_alpha = true;
+        if (type == "IDAT") break;
+        at += load_uint(data.data() + at, 4, ByteOrder::big) + 12;
+    }
+    return h;
 }
 
 tl::unexpected<Error> png_error(int code, std::string_view doing) {
     return fail(code == SPNG_EMEM ? ErrorCode::io : ErrorCode::damaged, fmt::format("{}: {}", doing, spng_strerror(code)));
 }
 
-Result<Bytes> encode_rows(std::span<const std::uint8_t> rows, std::uint32_t width, std::uint32_t height, std::uint8_t color_type, bool srgb) {
+/// `rows`: samples in the machine's order, packed to whole bytes a row. `palette` for indexed pictures.
+Result<Bytes> encode_rows(std::span<const std::uint8_t> rows, const Header& h, bool srgb, const spng_plte* palette = nullptr) {
     Context context(spng_ctx_new(SPNG_CTX_ENCODER), &spng_ctx_free);
     if (!context) return fail(ErrorCode::io, "out of memory");
     spng_set_option(context.get(), SPNG_ENCODE_TO_BUFFER, 1);
     spng_set_option(context.get(), SPNG_IMG_COMPRESSION_LEVEL, 6);
-    spng_ihdr header{width, height, 8, color_type, 0, 0, 0};
+    spng_ihdr header{h.width, h.height, h.depth, h.color_type, 0, 0, 0};
     if (int code = spng_set_ihdr(context.get(), &header)) return png_error(code, "header");
+    if (palette) {
+        auto copy = *palette;
+        if (int code = spng_set_plte(context.get(), &copy)) return png_error(code, "palette");
+    }
     if (srgb) spng_set_srgb(context.get(), 0);
     if (int code = spng_encode_image(context.get(), rows.data(), rows.size(), SPNG_FMT_PNG, SPNG_ENCODE_FINALIZE))
         return png_error(code, "encoding");
@@ -44,6 +81,79 @@ Result<Bytes> encode_rows(std::span<const std::uint8_t> rows, std::uint32_t widt
     return out;
 }
 
+/// A context that has read the header and found it within the limits.
+Result<Context> open_png(ByteSpan file, const ReadLimits& limits, spng_ihdr& header) {
+    Context context(spng_ctx_new(0), &spng_ctx_free);
+    if (!context) return fail(ErrorCode::io, "out of memory");
+    spng_set_image_limits(context.get(), limits.image_side, limits.image_side);
+    spng_set_chunk_limits(context.get(), 16u << 20, 64u << 20);
+    if (int code = spng_set_png_buffer(context.get(), file.data(), file.size())) return png_error(code, "PNG");
+    if (int code = spng_get_ihdr(context.get(), &header)) return png_error(code, "PNG header");
+    if (std::uint64_t{header.width} * header.height > limits.image_texels)
+        return fail(ErrorCode::limit, fmt::format("PNG header: {}×{} texels are more than the limit", header.width, header.height));
+    return context;
+}
+
+/// The file's own samples: 16 bits in the machine's order, fewer than 8 packed.
+Result<Bytes> samples_of(ByteSpan file, const ReadLimits& limits) {
+    spng_ihdr header{};
+    SKIVET_TRY(const auto context, open_png(file, limits, header));
+    std::size_t size = 0;
+    if (int code = spng_decoded_image_size(context.get(), SPNG_FMT_PNG, &size)) return png_error(code, "PNG header");
+    Bytes out(size);
+    if (int code = spng_decode_image(context.get(), out.data(), size, SPNG_FMT_PNG, 0)) return png_error(code, "PNG picture data");
+    return out;
+}
+
+/// Samples of fewer than 8 bits, one a byte; and back.
+std::vector<std::uint8_t> unpack_samples(ByteSpan packed, const Header& h) {
+    const std::size_t row = (std::size_t{h.width} * h.depth + 7) / 8;
+    std::vector<std::uint8_t> out;
+    out.reserve(std::size_t{h.width} * h.height);
+    for (std::size_t y = 0; y < h.height; ++y)
+        for (std::size_t x = 0; x < h.width; ++x) {
+            const auto byte = static_cast<unsigned>(packed[y * row + x * h.depth / 8]);
+            out.push_back(static_cast<std::uint8_t>(byte >> (8 - h.depth - x * h.depth % 8) & ((1u << h.depth) - 1)));
+        }
+    return out;
+}
+std::vector<std::uint8_t> pack_samples(std::span<const std::uint8_t> samples, const Header& h) {
+    const std::size_t row = (std::size_t{h.width} * h.depth + 7) / 8;
+    std::vector<std::uint8_t> out(row * h.height);
+    for (std::size_t y = 0; y < h.height; ++y)
+        for (std::size_t x = 0; x < h.width; ++x) {
+            auto& byte = out[y * row + x * h.depth / 8];
+            byte = static_cast<std::uint8_t>(byte | samples[y * h.width + x] << (8 - h.depth - x * h.depth % 8));
+        }
+    return out;
+}
+
+template <class Visit>
+Status for_each_chunk(ByteSpan png, const Visit& visit) {
+    ByteReader reader(png);
+    SKIVET_CHECK(reader.skip(8));
+    while (reader.remaining() > 0) {
+        const auto start = reader.position();
+        SKIVET_TRY(const auto length, reader.uint(4, ByteOrder::big));
+        SKIVET_TRY(const auto type, reader.take(4));
+        SKIVET_CHECK(reader.skip(length + 4));
+        visit(as_text(type), png.subspan(start, reader.position() - start));
+    }
+    return {};
+}
+
+Bytes make_chunk(std::string_view type, ByteSpan data) {
+    ByteWriter body;
+    body.put(type);
+    body.put(data);
+    Bytes out(4);
+    store_uint(out.data(), data.size(), 4, ByteOrder::big);
+    out.insert(out.end(), body.bytes.begin(), body.bytes.end());
+    out.resize(out.size() + 4);
+    store_uint(out.data() + out.size() - 4, crc32(body.bytes), 4, ByteOrder::big);
+    return out;
+}
+
 }  // namespace
 
 bool PngKind::recognize(ByteSpan head, std::string_view) const {
@@ -51,17 +161,22 @@ bool PngKind::recognize(ByteSpan head, std::string_view) const {
 }
 
 Result<TextureLayout> PngKind::layout(ByteSpan data, std::uint64_t, const ReadLimits& limits) const {
-    if (data.size() < 33) return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs 33 bytes, has {}", data.size()));
-    if (std::memcmp(data.data() + 12, "IHDR", 4) != 0) return fail_at(ErrorCode::damaged, 12, "the first chunk must be IHDR");
+    SKIVET_TRY(const auto h, header_of(data));
     TextureLayout out;
     out.direct = false;
-    out.desc.width = static_cast<std::uint32_t>(load_uint(data.data() + 16, 4, ByteOrder::big));
-    out.desc.height = static_cast<std::uint32_t>(load_uint(data.data() + 20, 4, ByteOrder::big));
-    out.desc.format = format_of(static_cast<std::uint8_t>(data[25]));
+    out.desc.width = h.width;
+    out.desc.height = h.height;
+    out.desc.format = h.format();
     // The chunks before the picture data that speak of color lie right behind the header.
     for (std::uint64_t at = 33; at + 8 <= data.size();) {
         const auto type = as_text(data.subspan(static_cast<std::size_t>(at) + 4, 4));
         if (type == "sRGB") out.desc.color = ColorSpace::srgb;
+        // gAMA holds 100,000 / gamma: 45455 is 1/2.2, which stands for sRGB; 100000 is linear (PNG, section 11.3.3.2).
+        if (type == "gAMA" && at + 12 <= data.size() && out.desc.color == ColorSpace::unknown) {
+            const auto gamma = load_uint(data.data() + at + 8, 4, ByteOrder::big);
+            if (gamma >= 45000 && gamma <= 46000) out.desc.color = ColorSpace::srgb;
+            if (gamma == 100000) out.desc.color = ColorSpace::linear;
+        }
         if (type == "IDAT") break;
         at += load_uint(data.data() + at, 4, ByteOrder::big) + 12;
     }
@@ -71,15 +186,8 @@ Result<TextureLayout> PngKind::layout(ByteSpan data, std::uint64_t, const ReadLi
 }
 
 Result<Image> read_png(ByteSpan file, const ReadLimits& limits) {
-    Context context(spng_ctx_new(0), &spng_ctx_free);
-    if (!context) return fail(ErrorCode::io, "out of memory");
-    spng_set_image_limits(context.get(), limits.image_side, limits.image_side);
-    spng_set_chunk_limits(context.get(), 16u << 20, 64u << 20);
-    if (int code = spng_set_png_buffer(context.get(), file.data(), file.size())) return png_error(code, "PNG");
     spng_ihdr header{};
-    if (int code = spng_get_ihdr(context.get(), &header)) return png_error(code, "PNG header");
-    if (std::uint64_t{header.width} * header.height > limits.image_texels)
-        return fail(ErrorCode::limit, fmt::format("PNG header: {}×{} texels are more than the limit", header.width, header.height));
+    SKIVET_TRY(const auto context, open_png(file, limits, header));
     const bool deep = header.bit_depth == 16;
     const auto format = deep ? SPNG_FMT_RGBA16 : SPNG_FMT_RGBA8;
     std::size_t size = 0;
@@ -96,6 +204,41 @@ Result<Image> read_png(ByteSpan file, const ReadLimits& limits) {
     return image;
 }
 
+Result<std::optional<ImageF>> read_png_wide(ByteSpan file, const ReadLimits& limits) {
+    spng_ihdr header{};
+    SKIVET_TRY(const auto context, open_png(file, limits, header));
+    if (header.bit_depth != 16) return std::nullopt;
+    std::size_t size = 0;
+    if (int code = spng_decoded_image_size(context.get(), SPNG_FMT_RGBA16, &size)) return png_error(code, "PNG header");
+    std::vector<std::uint16_t> wide(size / 2);
+    if (int code = spng_decode_image(context.get(), wide.data(), size, SPNG_FMT_RGBA16, SPNG_DECODE_TRNS)) return png_error(code, "PNG picture data");
+    ImageF image(header.width, header.height);
+    for (std::size_t i = 0; i < wide.size(); ++i) image.texels[i / 4][i % 4] = static_cast<float>(wide[i] / 65535.0);
+    return image;
+}
+
+Result<Bytes> PngKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface&) const {
+    SKIVET_TRY(const auto h, header_of(file));
+    if (h.plain()) return samples_of(file, ReadLimits{});
+    SKIVET_TRY(const auto image, read_png(file, ReadLimits{}));
+    return encode(layout.desc.format, image);
+}
+
+Result<Bytes> write_png16(const ImageF& image, bool srgb) {
+    bool gray = true, opaque = true;
+    for (const auto& t : image.texels) {
+        gray = gray && t[0] == t[1] && t[1] == t[2];
+        opaque = opaque && t[3] >= 1;
+    }
+    const std::size_t channels = !opaque ? 4 : gray ? 1 : 3;
+    std::vector<std::uint16_t> rows(image.texels.size() * channels);
+    for (std::size_t i = 0; i < image.texels.size(); ++i)
+        for (std::size_t c = 0; c < channels; ++c)
+            rows[i * channels + c] = static_cast<std::uint16_t>(std::clamp(static_cast<double>(image.texels[i][c]), 0.0, 1.0) * 65535 + 0.5);
+    const auto type = channels == 4 ? SPNG_COLOR_TYPE_TRUECOLOR_ALPHA : channels == 3 ? SPNG_COLOR_TYPE_TRUECOLOR : SPNG_COLOR_TYPE_GRAYSCALE;
+    return encode_rows({reinterpret_cast<const std::uint8_t*>(rows.data()), rows.size() * 2}, {image.width, image.height, 16, static_cast<std::uint8_t>(type), 0, false}, srgb);
+}
+
 Result<Image> PngKind::decode(ByteSpan file, const TextureLayout&, const Surface&) const { return read_png(file, ReadLimits{}); }
 
 Result<Bytes> write_png(const Image& image, bool srgb) {
@@ -108,37 +251,54 @@ Result<Bytes> write_png(const Image& image, bool srgb) {
     std::vector<std::uint8_t> rows(image.texels.size() * channels);
     for (std::size_t i = 0; i < image.texels.size(); ++i)
         for (std::size_t c = 0; c < channels; ++c) rows[i * channels + c] = image.texels[i][c];
-    return encode_rows(rows, image.width, image.height,
-                       static_cast<std::uint8_t>(channels == 4   ? SPNG_COLOR_TYPE_TRUECOLOR_ALPHA
-                                                 : channels == 3 ? SPNG_COLOR_TYPE_TRUECOLOR
-                                                                 : SPNG_COLOR_TYPE_GRAYSCALE),
-                       srgb);
+    const auto type = channels == 4 ? SPNG_COLOR_TYPE_TRUECOLOR_ALPHA : channels == 3 ? SPNG_COLOR_TYPE_TRUECOLOR : SPNG_COLOR_TYPE_GRAYSCALE;
+    return encode_rows(rows, {image.width, image.height, 8, static_cast<std::uint8_t>(type), 0, false}, srgb);
 }
 
 Result<Bytes> PngKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
     if (edits.empty()) return Bytes(file.begin(), file.end());
-    const auto depth = static_cast<unsigned>(file[24]), color_type = static_cast<unsigned>(file[25]), interlace = static_cast<unsigned>(file[28]);
-    if (color_type == SPNG_COLOR_TYPE_INDEXED || depth != 8 || interlace != 0)
-        return fail(ErrorCode::unsupported, fmt::format("a PNG with {} bits{}{} cannot be written back yet", depth,
-                                                        color_type == SPNG_COLOR_TYPE_INDEXED ? ", a palette" : "", interlace ? ", interlaced" : ""),
-                    "Only 8-bit gray, RGB and RGBA without interlacing can");
+    SKIVET_TRY(auto h, header_of(file));
+    if (!h.indexed() && h.extra_alpha)
+        return fail(ErrorCode::unsupported, "a PNG whose transparency is one color (tRNS) cannot be written back", "Save the original with an alpha channel, or without transparency");
     const auto& bytes = edits.front().bytes;
     if (bytes.size() != layout.surfaces.front().size) return fail(ErrorCode::unfit, "the picture has another size");
-    SKIVET_TRY(const auto fresh, encode_rows({reinterpret_cast<const std::uint8_t*>(bytes.data()), bytes.size()}, layout.desc.width,
-                                             layout.desc.height, static_cast<std::uint8_t>(color_type), false));
-    // All chunks stay but the picture data, which is replaced where the first of it stood.
-    const auto for_each_chunk = [](ByteSpan png, auto&& visit) -> Status {
-        ByteReader reader(png);
-        SKIVET_CHECK(reader.skip(8));
-        while (reader.remaining() > 0) {
-            const auto start = reader.position();
-            SKIVET_TRY(const auto length, reader.uint(4, ByteOrder::big));
-            SKIVET_TRY(const auto type, reader.take(4));
-            SKIVET_CHECK(reader.skip(length + 4));
-            visit(as_text(type), png.subspan(start, reader.position() - start));
+    Bytes fresh, new_palette, new_alpha;
+    if (h.plain()) {
+        SKIVET_TRY(fresh, encode_rows({reinterpret_cast<const std::uint8_t*>(bytes.data()), bytes.size()}, h, false));
+    } else {
+        SKIVET_TRY(const auto wanted, skivet::decode(layout.desc.format, bytes, h.width, h.height));
+        SKIVET_TRY(const auto old, samples_of(file, ReadLimits{}));
+        auto samples = unpack_samples(old, h);
+        if (!h.indexed()) {  // gray of 1, 2 or 4 bits
+            const unsigned top = (1u << h.depth) - 1;
+            for (std::size_t i = 0; i < samples.size(); ++i)
+                if (samples[i] * 255u / top != wanted.texels[i][0]) samples[i] = static_cast<std::uint8_t>((wanted.texels[i][0] * top + 127) / 255);
+            SKIVET_TRY(fresh, encode_rows(pack_samples(samples, h), h, false));
+        } else {
+            std::vector<Texel> palette;
+            SKIVET_CHECK(for_each_chunk(file, [&](const std::string& type, ByteSpan chunk) {
+                const auto* data = chunk.data() + 8;
+                const auto size = chunk.size() - 12;
+                if (type == "PLTE")
+                    for (std::size_t i = 0; i + 3 <= size; i += 3) palette.push_back({static_cast<std::uint8_t>(data[i]), static_cast<std::uint8_t>(data[i + 1]), static_cast<std::uint8_t>(data[i + 2]), 255});
+                if (type == "tRNS")
+                    for (std::size_t i = 0; i < std::min(size, palette.size()); ++i) palette[i][3] = static_cast<std::uint8_t>(data[i]);
+            }));
+            const auto fitted = fit_palette(samples, palette, wanted.texels, std::size_t{1} << h.depth);
+            if (fitted.palette != palette) {
+                for (const auto& t : fitted.palette) {
+                    for (std::size_t c = 0; c < 3; ++c) new_palette.push_back(static_cast<std::byte>(t[c]));
+                    new_alpha.push_back(static_cast<std::byte>(t[3]));
+                }
+                while (!new_alpha.empty() && new_alpha.back() == std::byte{255}) new_alpha.pop_back();
+            }
+            spng_plte table{};
+            table.n_entries = static_cast<std::uint32_t>(fitted.palette.size());
+            for (std::size_t i = 0; i < fitted.palette.size(); ++i) table.entries[i] = {fitted.palette[i][0], fitted.palette[i][1], fitted.palette[i][2], 255};
+            SKIVET_TRY(fresh, encode_rows(h.depth == 8 ? fitted.indices : pack_samples(fitted.indices, h), h, false, &table));
         }
-        return {};
-    };
+    }
+    // All chunks stay but the picture data, which is replaced where the first of it stood; and the palette, where it took new colors.
     ByteWriter data, out;
     SKIVET_CHECK(for_each_chunk(fresh, [&](const std::string& type, ByteSpan chunk) {
         if (type == "IDAT") data.put(chunk);
@@ -146,8 +306,20 @@ Result<Bytes> PngKind::replace(ByteSpan file, const TextureLayout& layout, std::
     out.put(file.first(8));
     bool placed = false;
     SKIVET_CHECK(for_each_chunk(file, [&](const std::string& type, ByteSpan chunk) {
-        if (type != "IDAT") out.put(chunk);
-        else if (!std::exchange(placed, true)) out.put(data.bytes);
+        if (type == "IHDR" && h.interlace) {  // the new picture data is not interlaced; no reader shows a difference
+            Bytes plain(chunk.begin() + 8, chunk.end() - 4);
+            plain[12] = std::byte{0};
+            out.put(make_chunk("IHDR", plain));
+        } else if (type == "PLTE" && !new_palette.empty()) {
+            out.put(make_chunk("PLTE", new_palette));
+            if (!new_alpha.empty()) out.put(make_chunk("tRNS", new_alpha));
+        } else if (type == "tRNS" && !new_palette.empty()) {
+            return;  // written with the palette
+        } else if (type != "IDAT") {
+            out.put(chunk);
+        } else if (!std::exchange(placed, true)) {
+            out.put(data.bytes);
+        }
     }));
     return std::move(out.bytes);
 }

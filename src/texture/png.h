@@ -3,19 +3,26 @@
 
 namespace skivet {
 
-/// PNG (ISO/IEC 15948) through libspng. One surface; its format is R8, LA8, RGB8 or RGBA8 after the file's color type.
+/// PNG (ISO/IEC 15948) through libspng. One surface; its format is L, LA, RGB or RGBA of 8 or 16 bits after the file's color type, RGB8 or
+/// RGBA8 for palettes.
 class PngKind final : public TextureKind {
 public:
     [[nodiscard]] std::string name() const override { return "PNG"; }
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     [[nodiscard]] Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
-    /// Same color type, and every chunk but the picture data as it was. Error `unsupported` for palette, 16-bit and interlaced files.
+    /// Same color type and bit depth, and every chunk but the picture data as it was; a palette keeps its entries where the edit allows (see
+    /// fit_palette). Interlaced files come back without interlacing. Error `unsupported` where one color stands for transparency.
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
 };
 
 /// Any PNG as 8-bit RGBA (16-bit samples are rounded).
 [[nodiscard]] Result<Image> read_png(ByteSpan file, const ReadLimits& limits);
+/// The values of a 16-bit PNG, 0…1; nothing for one of fewer bits.
+[[nodiscard]] Result<std::optional<ImageF>> read_png_wide(ByteSpan file, const ReadLimits& limits);
+/// 16 bits a sample: values 0…1, the smallest of gray, RGB and RGBA.
+[[nodiscard]] Result<Bytes> write_png16(const ImageF& image, bool srgb = false);
 /// The smallest of gray, RGB and RGBA at 8 bits that holds the picture without loss. `srgb` adds an sRGB chunk.
 [[nodiscard]] Result<Bytes> write_png(const Image& image, bool srgb = false);
 

@@ -1,5 +1,11 @@
 #include <gtest/gtest.h>
 
+#include <cmath>
+
+#include "bench/export.h"
+#include "bench/fitting.h"
+#include "codec/palette.h"
+#include "pixel/metrics.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
 #include "texture/png.h"
@@ -56,6 +62,117 @@ TEST(Png, ReplacingKeepsEveryOtherChunk) {
     ASSERT_TRUE(back);
     EXPECT_EQ(back->texels[7][1], static_cast<std::uint8_t>(fresh[7 * 3 + 1]));
     EXPECT_EQ(*texture->kind->replace(texture->file, texture->layout, {}), texture->file);
+}
+
+namespace {
+
+struct Kind {
+    std::string name;
+    std::vector<std::string> arguments;
+    int depth, color_type;
+};
+/// By ImageMagick, an outside writer.
+const std::vector<Kind> kinds = {{"palette8", {"-colors", "40", "-type", "Palette"}, 8, 3},
+                                 {"palette4", {"-colors", "12", "-type", "Palette"}, 4, 3},
+                                 {"palette2", {"-colors", "4", "-type", "Palette"}, 2, 3},
+                                 {"gray2", {"-colorspace", "Gray", "-posterize", "4", "-define", "png:color-type=0", "-define", "png:bit-depth=2"}, 2, 0},
+                                 {"gray16", {"-colorspace", "Gray", "-define", "png:color-type=0", "-define", "png:bit-depth=16"}, 16, 0},
+                                 {"rgb16", {"-define", "png:color-type=2", "-define", "png:bit-depth=16"}, 16, 2},
+                                 {"rgba16", {"-alpha", "set", "-define", "png:color-type=6", "-define", "png:bit-depth=16"}, 16, 6},
+                                 {"interlaced", {"-interlace", "PNG", "-define", "png:color-type=2", "-define", "png:bit-depth=8"}, 8, 2}};
+
+class EveryKind : public testing::TestWithParam<Kind> {
+protected:
+    void SetUp() override {
+        const auto path = (folder / "a.png").string();
+        std::vector<std::string> command = {"convert", "-size", "24x17", "gradient:#d03060-#2050f0", "-set", "comment", "painted at the fair"};
+        command.insert(command.end(), GetParam().arguments.begin(), GetParam().arguments.end());
+        command.push_back(path);
+        const auto ran = run_program(command);
+        ASSERT_EQ(ran.code, 0) << ran.output;
+        const auto opened = TextureFile::open(TextureKinds::standard(), get_file(path), "a.png", ReadLimits{});
+        ASSERT_TRUE(opened) << opened.error().message();
+        original = *opened;
+        ASSERT_EQ(static_cast<int>(original.file[24]), GetParam().depth);
+        ASSERT_EQ(static_cast<int>(original.file[25]), GetParam().color_type);
+    }
+    Fit fitted(Bytes edit) { return *fit(original, *read_edited(std::move(edit), ReadLimits{}), {}); }
+    TempFolder folder;
+    TextureFile original;
+};
+INSTANTIATE_TEST_SUITE_P(PngTexture, EveryKind, testing::ValuesIn(kinds), [](const auto& param) { return param.param.name; });
+
+}  // namespace
+
+TEST_P(EveryKind, UnchangedIsIdentical) { EXPECT_EQ(fitted(*export_png(original)).file, original.file); }
+
+TEST_P(EveryKind, AnEditKeepsColorTypeDepthAndEveryOtherTexel) {
+    auto image = *original.decode(0);
+    image.at(5, 6) = {original.decode(0)->at(20, 1)};  // a color the picture has
+    const auto once = fitted(*write_png(image));
+    ASSERT_FALSE(once.blocked()) << once.findings[0].detail;
+    EXPECT_EQ(static_cast<int>(once.file[24]), GetParam().depth);
+    EXPECT_EQ(static_cast<int>(once.file[25]), GetParam().color_type);
+    EXPECT_NE(as_text(once.file).find("painted at the fair"), std::string::npos);
+    EXPECT_EQ(*read_png(once.file, ReadLimits{}), image);
+    // The same to an outside reader.
+    put_file(folder / "b.png", once.file);
+    ASSERT_EQ(run_program({"convert", (folder / "b.png").string(), "PNG32:" + (folder / "c.png").string()}).code, 0);
+    EXPECT_EQ(*read_png(get_file(folder / "c.png"), ReadLimits{}), image);
+}
+
+TEST_P(EveryKind, DeepSamplesKeepTheirLowBits) {
+    if (GetParam().depth != 16) return;
+    auto wide = *read_png_wide(original.file, ReadLimits{});
+    ASSERT_TRUE(wide);
+    wide->at(3, 4)[0] += 5.0f / 65535;  // less than an 8-bit step
+    if (GetParam().color_type == 0) wide->at(3, 4)[1] = wide->at(3, 4)[2] = wide->at(3, 4)[0];
+    const auto edited = fitted(*write_png16(*wide));
+    const auto back = **read_png_wide(edited.file, ReadLimits{});
+    for (std::size_t i = 0; i < back.texels.size(); ++i)
+        for (std::size_t c = 0; c < 4; ++c) ASSERT_EQ(std::lround(back.texels[i][c] * 65535.0), std::lround(wide->texels[i][c] * 65535.0)) << i;
+}
+
+TEST(Palette, NewColorsTakeUnusedEntriesAndTheOthersStay) {
+    const std::vector<Texel> palette = {{1, 1, 1, 255}, {2, 2, 2, 255}, {2, 2, 2, 255}, {9, 9, 9, 255}};
+    const std::vector<std::uint8_t> before = {0, 2, 1, 3};
+    std::vector<Texel> wanted = {{1, 1, 1, 255}, {2, 2, 2, 255}, {2, 2, 2, 255}, {77, 8, 8, 255}};
+    const auto fitted = fit_palette(before, palette, wanted, 4);
+    EXPECT_EQ(fitted.palette[3], (Texel{77, 8, 8, 255})) << "entry 3 was free";
+    EXPECT_EQ(fitted.indices, before) << "entry 2 stays 2 though entry 1 has the same color";
+    EXPECT_EQ(fitted.inexact, 0u);
+    EXPECT_EQ(fit_palette(before, palette, {wanted.begin(), wanted.end()}, 16).palette.size(), 4u);
+}
+
+TEST(Palette, TooManyColorsAreReducedWell) {
+    const auto picture = smooth_picture(64, 64, 4);
+    const std::vector<std::uint8_t> before(picture.texels.size(), 0);
+    const auto fitted = fit_palette(before, {}, picture.texels, 256);
+    Image shown(64, 64);
+    for (std::size_t i = 0; i < before.size(); ++i) shown.texels[i] = fitted.palette[fitted.indices[i]];
+    EXPECT_LE(fitted.palette.size(), 256u);
+    EXPECT_GT(fitted.inexact, 0u);
+    // Beside ImageMagick's own reduction, without dither.
+    TempFolder folder;
+    put_file(folder / "a.png", *write_png(picture));
+    ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), "+dither", "-colors", "256", "PNG32:" + (folder / "b.png").string()}).code, 0);
+    const auto theirs = difference(picture, *read_png(get_file(folder / "b.png"), ReadLimits{})).psnr_rgb, ours = difference(picture, shown).psnr_rgb;
+    std::printf("256 colors: ours %.2f dB, ImageMagick %.2f dB\n", ours, theirs);
+    EXPECT_GT(ours, theirs - 0.2);
+    const std::vector<std::uint8_t> wild = {200, 255, 7};  // indices the palette does not have
+    EXPECT_EQ(fit_palette(wild, std::vector<Texel>{{5, 5, 5, 255}}, std::vector<Texel>(3, Texel{5, 5, 5, 255}), 256).indices.size(), 3u);
+}
+
+TEST(Png, GammaOfTheFileIsRespected) {
+    TempFolder folder;
+    const auto path = folder / "a.png";
+    for (const auto& [gamma, color] : {std::pair{"0.45455", ColorSpace::srgb}, {"1.0", ColorSpace::linear}}) {
+        ASSERT_EQ(run_program({"convert", "-size", "8x8", "xc:gray50", "-gamma", "1", "-set", "gamma", gamma, "-define", "png:exclude-chunks=sRGB,date", "-define",
+                               "png:include-chunks=gAMA", path.string()}).code, 0);
+        const auto file = get_file(path);
+        if (as_text(file).find("gAMA") == std::string::npos) continue;  // this version of the program left it out
+        EXPECT_EQ(TextureFile::open(TextureKinds::standard(), file, "a.png", ReadLimits{})->layout.desc.color, color) << gamma;
+    }
 }
 
 TEST(Png, DamageIsAnErrorNotACrash) {
