@@ -86,6 +86,29 @@ void Tour::step() {
             return wait_for(always);
         case 2: {
             shot(QStringLiteral("2-catalog"));
+            auto* viewer = window_->catalog()->viewer();
+            const auto stock = session_->stock();
+            for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
+                if (stock->catalog.items[i].name() == "horse_a_bump") viewer->show_item(i);
+            viewer->show_histogram(true);
+            return wait_for(always);
+        }
+        case 3: {
+            window_->catalog()->viewer()->set_channels(Channels::lit);
+            return wait_for(always);
+        }
+        case 4: {
+            auto* view = window_->catalog()->viewer()->view();
+            QWheelEvent wheel(QPointF(view->width() * 0.4, view->height() * 0.4), view->mapToGlobal(QPointF(view->width() * 0.4, view->height() * 0.4)), {}, {0, 360}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+            QCoreApplication::sendEvent(view, &wheel);
+            QMouseEvent move(QEvent::MouseMove, QPointF(view->width() * 0.4, view->height() * 0.4), view->mapToGlobal(QPointF(view->width() * 0.4, view->height() * 0.4)), Qt::NoButton, Qt::NoButton, Qt::NoModifier);
+            QCoreApplication::sendEvent(view, &move);
+            return wait_for(always);
+        }
+        case 5: {
+            shot(QStringLiteral("7-viewer"));
+            window_->catalog()->viewer()->show_histogram(false);
+            window_->catalog()->viewer()->set_channels(Channels::alpha_over);
             std::vector<std::size_t> chosen;
             const auto stock = session_->stock();
             for (const auto* name : {"awning_red_tint", "horse_a_tint", "pipes", "bunting"})
@@ -94,7 +117,7 @@ void Tour::step() {
             session_->take(chosen, ExportAs::png);
             return wait_for([this, chosen] { return session_->project().pieces.size() >= chosen.size(); });
         }
-        case 3:
+        case 6:
             window_->go_to(2);
             if (!piece() || !paint_star(to_text(session_->project().work() / session_->project().pieces[1].file)) ||
                 !paint_star(to_text(session_->project().work() / piece()->file)) ||
@@ -104,28 +127,28 @@ void Tour::step() {
                 const auto changed = [](const Piece& p) { return p.state == PieceState::changed; };
                 return std::count_if(session_->project().pieces.begin(), session_->project().pieces.end(), changed) == 3;
             });
-        case 4:
+        case 7:
             window_->bench()->choose_piece(1);
             return wait_for(always);
-        case 5:
+        case 8:
             shot(QStringLiteral("3-bench"));
             window_->fitting()->show_piece(1);
             window_->go_to(3);
             return wait_for([this] { return session_->project().pieces[1].state == PieceState::fits; });
-        case 6:
+        case 9:
             shot(QStringLiteral("4-fitting"));
             window_->fitting()->show_piece(3);
             return wait_for([this] { return session_->project().pieces[3].state == PieceState::needs_mend; });
-        case 7:
+        case 10:
             shot(QStringLiteral("6-needs-a-mend"));
             window_->go_to(4);
             return wait_for([this] { return session_->plan() != nullptr; });
-        case 8:
+        case 11:
             shot(QStringLiteral("5-delivery"));
             session_->deliver();
             return wait_for([piece] { return piece()->state == PieceState::delivered; });
-        case 9:
-            shot(QStringLiteral("7-delivered"));
+        case 12:
+            shot(QStringLiteral("8-delivered"));
             session_->undo_all();
             return wait_for([this] { return session_->history().empty(); });
         default:

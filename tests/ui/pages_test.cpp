@@ -8,6 +8,7 @@
 
 #include "app/main_window.h"
 #include "support/pictures.h"
+#include "texture/dds.h"
 
 using namespace skivet;
 using namespace skivet::app;
@@ -111,6 +112,43 @@ TEST_F(Pages, TheCommandFinderRunsACommandByItsName) {
     QTest::keyClicks(field, "go to bench");
     QTest::keyClick(field, Qt::Key_Return);
     EXPECT_EQ(window->station(), 2);
+}
+
+TEST_F(Pages, TheViewerReadsOutTexelsBlocksAndExposure) {
+    TextureDesc d{Format::BC6H, 16, 16, 1, 1, 1, 1, ColorSpace::unknown};
+    ImageF bright(16, 16);
+    for (auto& t : bright.texels) t = {4, 0.5f, 0.25f, 1};
+    put_file(folder / "sky.zip", make_zip({{"sky/glow.dds", *write_dds(d, *encode(Format::BC6H, bright))}}));
+    open({folder / "sky.zip"});
+    window->go_to(1);
+    auto* viewer = window->catalog()->viewer();
+    viewer->show_item(0);
+    auto* view = viewer->view();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !view->image().isNull(); }, 10'000));
+    EXPECT_EQ(view->image().pixelColor(3, 3).red(), 255) << "cut off at 1";
+    QTest::mouseMove(view, view->rect().center());
+    ASSERT_TRUE(QTest::qWaitFor([&] { return view->readout().size() >= 2; }, 5'000)) << "the pointer's texel is read out";
+    EXPECT_TRUE(view->readout()[0].contains("stored 4 0.5 0.25")) << view->readout()[0].toStdString();
+    EXPECT_TRUE(view->readout()[1].startsWith("block ")) << view->readout()[1].toStdString();
+    EXPECT_TRUE(view->readout()[1].contains("mode ")) << view->readout()[1].toStdString();
+    viewer->change_exposure(-3);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return view->image().pixelColor(3, 3).red() == 188; }, 5'000)) << "4 at three stops less is 0.5, sRGB 188";
+    EXPECT_TRUE(says("exposure -3"));
+    viewer->show_histogram(true);
+    EXPECT_TRUE(view->has_histogram());
+    QEvent leave(QEvent::Leave);
+    QCoreApplication::sendEvent(view, &leave);
+    EXPECT_TRUE(view->readout().isEmpty());
+}
+
+TEST_F(Pages, FactsSayHowMipsWereMadeAndWhatAlphaIs) {
+    open({make_archive("a.zip")});
+    window->go_to(1);
+    window->catalog()->viewer()->show_item(1);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return says("filter in"); }, 10'000)) << window->findChild<QLabel*>("facts")->text().toStdString();
+    EXPECT_FALSE(says("Alpha")) << "BC4 has none";
+    window->catalog()->viewer()->show_item(0);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return says("cut-out"); }, 10'000)) << "what one bit leaves of the picture's alpha";
 }
 
 TEST_F(Pages, TakingTwiceGivesOnePiece) {

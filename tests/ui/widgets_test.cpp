@@ -166,6 +166,23 @@ TEST(Pictures, ChannelsAreTakenApart) {
     EXPECT_EQ(at(Channels::alpha_over), QColor(10, 20, 30, 40));
 }
 
+TEST(Pictures, LightFallsOnWhatFacesIt) {
+    Image normals(3, 1, {128, 128, 255, 255});
+    normals.texels[1] = {228, 128, 0, 255};  // leaning to the right; blue is not needed
+    normals.texels[2] = {28, 128, 0, 255};
+    const auto from_right = lit_picture(normals, {0.8, 0}), from_left = lit_picture(normals, {-0.8, 0});
+    EXPECT_GT(from_right.pixelColor(1, 0).red(), from_right.pixelColor(2, 0).red() + 80);
+    EXPECT_EQ(from_right.pixelColor(1, 0), from_left.pixelColor(2, 0));
+}
+
+TEST(Pictures, HistogramsCountTheStoredChannels) {
+    const auto counts = histogram_of(Image(4, 4, {7, 9, 0, 255}), info(Format::BC5));
+    ASSERT_EQ(counts.size(), 2u);
+    EXPECT_EQ(counts[0][7], 16u);
+    EXPECT_EQ(counts[1][9], 16u);
+    EXPECT_EQ(histogram_of(Image(1, 1), info(Format::BC7)).size(), 4u);
+}
+
 TEST(Pictures, DifferenceIsBlackWhereEqual) {
     Image a(2, 1, {50, 50, 50, 255}), b = a;
     b.texels[1][0] = 60;

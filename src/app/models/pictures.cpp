@@ -1,5 +1,7 @@
 #include "app/models/pictures.h"
 
+#include <cmath>
+
 #include "codec/paint_form.h"
 
 namespace skivet::app {
@@ -21,6 +23,28 @@ QImage to_qimage(const Image& image, Channels channels) {
         t[3] = 255;
     }
     return to_qimage(out);
+}
+
+QImage lit_picture(const Image& normals, QPointF at) {
+    Image out(normals.width, normals.height);
+    const double lx = std::clamp(at.x(), -0.95, 0.95), ly = -std::clamp(at.y(), -0.95, 0.95);
+    const double lz = std::sqrt(std::max(0.05, 1 - lx * lx - ly * ly)), size = std::sqrt(lx * lx + ly * ly + lz * lz);
+    for (std::size_t i = 0; i < normals.texels.size(); ++i) {
+        const double x = (normals.texels[i][0] - 128) / 127.0, y = (normals.texels[i][1] - 128) / 127.0;
+        const double z = std::sqrt(std::max(0.0, 1 - x * x - y * y));
+        const double light = std::max(0.0, (x * lx + y * ly + z * lz) / size);
+        const auto gray = std::uint8_t(std::min(255.0, 20 + 225 * light));
+        out.texels[i] = {gray, gray, gray, 255};
+    }
+    return to_qimage(out);
+}
+
+std::vector<std::array<quint32, 256>> histogram_of(const Image& image, const FormatInfo& format) {
+    std::vector<std::array<quint32, 256>> out(format.has_alpha ? 4 : std::min<std::size_t>(3, format.channels));
+    for (auto& channel : out) channel.fill(0);
+    for (const auto& t : image.texels)
+        for (std::size_t c = 0; c < out.size(); ++c) ++out[c][t[c]];
+    return out;
 }
 
 QImage difference_picture(const Image& a, const Image& b) {

@@ -26,8 +26,28 @@ public:
     [[nodiscard]] ImageView* view() const { return view_; }
     [[nodiscard]] QHBoxLayout* buttons() const { return buttons_; }
 
+    /// Floats brighter or darker by 2^stops.
+    void change_exposure(int stops);
+    void show_histogram(bool show);
+
 private:
     void update_picture();
+    void show_facts(const QString& alpha, const QString& mips);
+    void read_out(QPoint texel);
+    /// What the picture was made from: one surface's bytes, for the readout.
+    struct Under {
+        Bytes bytes;
+        Format format = Format::unknown;
+        std::uint32_t width = 0, height = 0;
+        Image shown;   ///< paint form, as displayed
+    };
+    std::shared_ptr<const Under> under_;
+    int exposure_ = 0;
+    QPointF light_{-0.5, -0.5};
+    bool lighting_ = false, histogram_ = false;
+    QWidget* exposure_row_;
+    QLabel* exposure_text_;
+    QString alpha_fact_, mips_fact_;
     Session* session_;
     SharedView* shared_;
     ImageView* view_;

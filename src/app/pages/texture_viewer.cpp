@@ -2,11 +2,14 @@
 #include <QHBoxLayout>
 #include <QMouseEvent>
 #include <QPainter>
+#include <cmath>
 
 #include "app/pages/catalog_page.h"
 #include "app/pages/mip_strip.h"
 #include "app/theme/theme.h"
+#include "codec/block_facts.h"
 #include "codec/paint_form.h"
+#include "pixel/alpha_use.h"
 
 namespace skivet::app {
 
@@ -33,11 +36,13 @@ TextureViewer::TextureViewer(Session* session, QWidget* parent) : QFrame(parent)
                    {tr("G"), tr("Green as gray"), Qt::Key_G, Channels::green},
                    {tr("B"), tr("Blue as gray"), Qt::Key_B, Channels::blue},
                    {tr("A"), tr("Alpha as gray"), Qt::Key_A, Channels::alpha},
-                   {tr("alpha over"), tr("Color with alpha over a checker"), Qt::Key_O, Channels::alpha_over}};
+                   {tr("alpha over"), tr("Color with alpha over a checker"), Qt::Key_O, Channels::alpha_over},
+                   {tr("lit"), tr("A normal map under a light that follows the pointer"), Qt::Key_L, Channels::lit}};
     for (const auto& choice : choices) {
         auto* action = new QAction(choice.name, this);
         action->setCheckable(true);
         action->setChecked(choice.channels == channels_);
+        action->setData(int(choice.channels));
         action->setToolTip(QStringLiteral("%1  (Alt+%2)").arg(choice.tip, QKeySequence(choice.key).toString()));
         group->addAction(action);
         connect(action, &QAction::triggered, this, [this, channels = choice.channels] { set_channels(channels); });
@@ -53,6 +58,33 @@ TextureViewer::TextureViewer(Session* session, QWidget* parent) : QFrame(parent)
     }
     row->addStretch();
     box->addLayout(row);
+    connect(view_, &ImageView::pointed, this, &TextureViewer::read_out);
+
+    exposure_row_ = new QWidget;
+    auto* stops = new QHBoxLayout(exposure_row_);
+    stops->setContentsMargins(0, 0, 0, 0);
+    exposure_text_ = make_label({}, "soft");
+    const auto exposure_button = [&](const QString& text, const QString& name, int key, int by) {
+        auto* button = new Button(text, Button::Look::plain);
+        button->setAccessibleName(name);
+        button->setToolTip(QStringLiteral("%1  (Alt+%2)").arg(name, QKeySequence(key).toString()));
+        connect(button, &QPushButton::clicked, this, [this, by] { change_exposure(by); });
+        auto* action = new QAction(this);
+        action->setShortcut(QKeySequence(Qt::ALT | key));
+        connect(action, &QAction::triggered, this, [this, by] { change_exposure(by); });
+        addAction(action);
+        return button;
+    };
+    stops->addWidget(exposure_button(tr("−"), tr("Darker by one stop"), Qt::Key_Minus, -1));
+    stops->addWidget(exposure_text_);
+    stops->addWidget(exposure_button(tr("+"), tr("Brighter by one stop"), Qt::Key_Plus, 1));
+    stops->addStretch();
+    box->addWidget(exposure_row_);
+    exposure_row_->hide();
+    auto* histogram = new QAction(this);
+    histogram->setShortcut(QKeySequence(Qt::ALT | Qt::Key_H));
+    connect(histogram, &QAction::triggered, this, [this] { show_histogram(!histogram_); });
+    addAction(histogram);
 
     mips_ = new MipStrip;
     mips_->setObjectName(QStringLiteral("mips"));
@@ -96,13 +128,21 @@ void TextureViewer::clear() {
     ++request_;
     view_->set_message(tr("Choose a texture to see it large."));
     mips_->set_pictures({});
+    under_ = nullptr;
+    exposure_row_->hide();
+    view_->set_readout({});
+    view_->set_histogram({});
     for (auto* label : {mip_text_, name_, where_, facts_}) label->clear();
     face_row_->hide();
 }
 
 void TextureViewer::show_item(std::size_t item) {
     item_ = item;
-    mip_ = part_ = 0;
+    mip_ = part_ = exposure_ = 0;
+    alpha_fact_.clear();
+    mips_fact_.clear();
+    under_ = nullptr;
+    view_->set_readout({});
     const auto stock = session_->stock();
     if (item >= stock->catalog.items.size()) return clear();
     const auto& entry = stock->catalog.items[item];
@@ -111,23 +151,108 @@ void TextureViewer::show_item(std::size_t item) {
     QStringList steps;
     for (const auto& step : entry.inner) steps << to_text(step);
     where_->setText(tr("%1 in %2%3").arg(steps.join(QStringLiteral(" ▸ ")), to_text(source.path.filename()), entry.effective ? QString() : tr(" — shadowed by a later source")));
-    const auto row = [](const QString& a, const QString& b) { return QStringLiteral("<tr><td style='color:#636363;padding-right:16px'>%1</td><td>%2</td></tr>").arg(a, b.toHtmlEscaped()); };
-    const auto& d = entry.desc;
-    QString color = d.color == ColorSpace::srgb ? tr(", sRGB") : d.color == ColorSpace::linear ? tr(", linear") : QString();
-    facts_->setText(QStringLiteral("<table style='font-size:12px'>%1</table>")
-                        .arg(row(tr("Format"), to_text(info(d.format).name) + color + QStringLiteral(" · ") + to_text(entry.file_kind)) + row(tr("Size"), to_text(size_text(d))) +
-                             row(tr("Mips"), QString::number(d.mips)) + row(tr("Bytes"), to_text(grouped(entry.size)) + (entry.stored != entry.size ? tr(", %1 packed").arg(to_text(grouped(entry.stored))) : QString()))));
+    show_facts({}, {});
     const auto request = ++request_;
     session_->open_texture(item, [this, request](std::shared_ptr<const OpenTexture> opened) {
         if (request != request_) return;
         texture_ = std::move(opened);
         shared_->fit();
         update_picture();
+        if (texture_->error) return;
+        // How the chain was made takes every filter on the largest levels: not for pictures that would keep a core busy for seconds.
+        const auto& d = texture_->texture.layout.desc;
+        if (std::uint64_t{d.width} * d.height > (1u << 22)) return;
+        session_->compute(
+            [texture = texture_] {
+                const auto guess = guess_mips(texture->texture);
+                return guess ? to_text(describe(*guess)) : QString();
+            },
+            [this, texture = texture_](QString text) {
+                if (texture == texture_) show_facts(alpha_fact_, text);
+            });
     });
+}
+
+void TextureViewer::show_facts(const QString& alpha, const QString& mips) {
+    alpha_fact_ = alpha;
+    mips_fact_ = mips;
+    const auto stock = session_->stock();
+    if (item_ >= stock->catalog.items.size()) return;
+    const auto& entry = stock->catalog.items[item_];
+    const auto row = [](const QString& a, const QString& b) { return QStringLiteral("<tr><td style='color:#636363;padding-right:16px'>%1</td><td>%2</td></tr>").arg(a, b.toHtmlEscaped()); };
+    const auto& d = entry.desc;
+    const QString color = d.color == ColorSpace::srgb ? tr(", sRGB") : d.color == ColorSpace::linear ? tr(", linear") : QString();
+    QString rows = row(tr("Format"), to_text(info(d.format).name) + color + QStringLiteral(" · ") + to_text(entry.file_kind)) + row(tr("Size"), to_text(size_text(d))) +
+                   row(tr("Mips"), mips.isEmpty() ? QString::number(d.mips) : tr("%1 · %2").arg(d.mips).arg(mips)) +
+                   row(tr("Bytes"), to_text(grouped(entry.size)) + (entry.stored != entry.size ? tr(", %1 packed").arg(to_text(grouped(entry.stored))) : QString()));
+    if (info(d.format).has_alpha) rows += row(tr("Alpha"), alpha.isEmpty() ? tr("…") : alpha);
+    facts_->setText(QStringLiteral("<table style='font-size:12px'>%1</table>").arg(rows));
+}
+
+/// A stored value on the scale of 0 to 255; what lies between two steps with one decimal.
+static QString number_text(double value) {
+    const double whole = std::round(value);
+    return std::abs(value - whole) < 0.05 ? QString::number(int(whole)) : QString::number(value, 'f', 1);
+}
+
+void TextureViewer::change_exposure(int stops) {
+    exposure_ = std::clamp(exposure_ + stops, -16, 16);
+    update_picture();
+}
+
+void TextureViewer::show_histogram(bool show) {
+    histogram_ = show;
+    if (!show || !under_) view_->set_histogram({});
+    else view_->set_histogram(histogram_of(under_->shown, info(under_->format)));
+}
+
+void TextureViewer::read_out(QPoint texel) {
+    if (!under_ || texel.x() < 0 || !texture_) return view_->set_readout({});
+    const auto& f = info(under_->format);
+    const auto x = std::uint32_t(texel.x()), y = std::uint32_t(texel.y());
+    if (x >= under_->width || y >= under_->height) return view_->set_readout({});
+    if (channels_ == Channels::lit && !lighting_) {  // one picture at a time; the next move brings the next
+        light_ = {2.0 * x / under_->width - 1, 2.0 * y / under_->height - 1};
+        lighting_ = true;
+        session_->compute([under = under_, light = light_] { return lit_picture(under->shown, light); },
+                          [this, under = under_](QImage picture) {
+                              lighting_ = false;
+                              if (under == under_ && channels_ == Channels::lit) view_->set_image(picture);
+                          });
+    }
+    // Only the pointer's own block is decoded.
+    const auto across = (under_->width + f.block_width - 1) / f.block_width;
+    const auto at = (std::size_t(y / f.block_height) * across + x / f.block_width) * f.block_bytes;
+    if (at + f.block_bytes > under_->bytes.size()) return view_->set_readout({});
+    const auto block = ByteSpan(under_->bytes).subspan(at, f.block_bytes);
+    const auto values = decode_wide(under_->format, block, f.block_width, f.block_height);
+    if (!values) return view_->set_readout({});
+    const auto& value = values->at(x % f.block_width, y % f.block_height);
+    const auto& shown = under_->shown.at(x, y);
+    QStringList stored;
+    for (std::size_t c = 0; c < 4; ++c) {
+        if (c == 3 ? !f.has_alpha : (c >= f.channels || f.format == Format::A8)) continue;
+        if (f.luminance && (c == 1 || c == 2)) continue;
+        const bool bytes = f.numeric == Numeric::unorm && !f.wide;
+        stored << (bytes ? number_text(value[c] * 255.0) : f.is_integer() ? QString::number(std::llround(value[c])) : QString::number(double(value[c]), 'g', 5));
+    }
+    QStringList lines = {tr("%1, %2   stored %3   shown %4 %5 %6 %7").arg(x).arg(y).arg(stored.join(QLatin1Char(' '))).arg(shown[0]).arg(shown[1]).arg(shown[2]).arg(shown[3])};
+    if (f.block_compressed()) {
+        // Long descriptions go on in the next line, at one of their dots.
+        const QString dot = QStringLiteral(" · ");
+        QString line = tr("block %1, %2").arg(x / f.block_width).arg(y / f.block_height);
+        for (const auto& part : to_text(describe_block(under_->format, block)).split(dot)) {
+            if (line.size() + part.size() > 46) lines << std::exchange(line, QStringLiteral("  ") + part);
+            else line += dot + part;
+        }
+        lines << line;
+    }
+    view_->set_readout(lines);
 }
 
 void TextureViewer::set_channels(Channels channels) {
     channels_ = channels;
+    for (auto* action : channel_actions_) action->setChecked(action->data().toInt() == int(channels));
     update_picture();
 }
 
@@ -157,25 +282,54 @@ void TextureViewer::update_picture() {
     face_row_->setVisible(parts > 1);
     face_text_->setText(d.depth > 1 ? tr("slice %1 of %2").arg(part_ + 1).arg(parts) : d.faces > 1 ? tr("face %1 of %2").arg(part_ + 1).arg(parts) : tr("layer %1 of %2").arg(part_ + 1).arg(parts));
     mip_text_->setText(tr("mip %1 of %2 · %3×%4").arg(mip_).arg(d.mips).arg(mip_side(d.width, std::uint32_t(mip_))).arg(mip_side(d.height, std::uint32_t(mip_))));
+    const auto& format = info(d.format);
+    exposure_row_->setVisible(format.is_float());
+    exposure_text_->setText(tr("exposure %1%2").arg(exposure_ > 0 ? QStringLiteral("+") : QString()).arg(exposure_));
+    view_->set_block_size({format.block_width, format.block_height});
     struct Shown {
         QImage picture;
         std::vector<QImage> mips;
-        QString error;
+        QString error, alpha;
+        std::shared_ptr<const Under> under;
     };
     const auto request = ++request_;
     session_->compute(
-        [texture = texture_, mip = std::uint32_t(mip_), part = std::uint32_t(part_), channels = channels_] {
+        [texture = texture_, mip = std::uint32_t(mip_), part = std::uint32_t(part_), channels = channels_, exposure = float(exposure_), light = light_] {
             Shown out;
             const auto& desc = texture->texture.layout.desc;
-            const auto level = [&](std::uint32_t m) { return texture->texture.decode(m, desc.depth > 1 ? 0 : part / desc.faces, desc.depth > 1 ? 0 : part % desc.faces, desc.depth > 1 ? std::min(part, mip_side(desc.depth, m) - 1) : 0); };
+            const auto level = [&](std::uint32_t m) -> Result<Image> {
+                const auto layer = desc.depth > 1 ? 0 : part / desc.faces, face = desc.depth > 1 ? 0 : part % desc.faces;
+                const auto slice = desc.depth > 1 ? std::min(part, mip_side(desc.depth, m) - 1) : 0;
+                if (m == mip)
+                    if (const auto* surface = texture->texture.layout.find(m, layer, face, slice)) {
+                        auto under = std::make_shared<Under>();
+                        SKIVET_TRY(under->bytes, texture->texture.surface_bytes(*surface));
+                        under->format = desc.format;
+                        under->width = surface->width;
+                        under->height = surface->height;
+                        out.under = under;
+                    }
+                if (!info(desc.format).is_float()) return texture->texture.decode(m, layer, face, slice);
+                SKIVET_TRY(const auto wide, texture->texture.decode_wide(m, layer, face, slice));
+                return view_of(desc.format, wide, exposure);
+            };
             for (std::uint32_t m = 0; m < desc.mips; ++m) {
                 const auto image = level(m);
                 if (!image) {
                     out.error = to_text(image.error().message());
                     break;
                 }
-                const auto shown = to_qimage(paint_form(desc.format, *image), channels);
-                if (m == mip) out.picture = shown;
+                const auto painted = paint_form(desc.format, *image);
+                const auto shown = channels == Channels::lit ? lit_picture(painted, light) : to_qimage(painted, channels);
+                if (m == mip) {
+                    out.picture = shown;
+                    if (info(desc.format).has_alpha) out.alpha = to_text(describe(alpha_facts(painted)));
+                    if (out.under) {
+                        auto under = std::make_shared<Under>(*out.under);
+                        under->shown = painted;
+                        out.under = under;
+                    }
+                }
                 out.mips.push_back(shown.width() > 48 || shown.height() > 48 ? shown.scaled(48, 48, Qt::KeepAspectRatio, Qt::SmoothTransformation) : shown);
             }
             return out;
@@ -186,6 +340,9 @@ void TextureViewer::update_picture() {
             else view_->set_image(shown.picture);
             mips_->set_pictures(std::move(shown.mips));
             mips_->set_current(mip_);
+            under_ = shown.under;
+            show_facts(shown.alpha, mips_fact_);
+            show_histogram(histogram_);
         });
 }
 

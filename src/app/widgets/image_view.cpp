@@ -19,6 +19,7 @@ void SharedView::set(double new_zoom, QPointF new_center) {
 ImageView::ImageView(SharedView* view, QWidget* parent) : QWidget(parent), view_(view) {
     setMinimumSize(96, 96);
     setFocusPolicy(Qt::TabFocus);
+    setMouseTracking(true);
     connect(view, &SharedView::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -94,6 +95,20 @@ void ImageView::paintEvent(QPaintEvent*) {
             }
         }
     }
+    if (!image_.isNull()) {
+        const auto to = target();
+        if (texel_.x() >= 0 && block_.width() > 1 && to.width() / image_.width() * block_.width() >= 8) {  // large enough to see
+            const double sx = to.width() / image_.width(), sy = to.height() / image_.height();
+            const QRectF block(to.x() + texel_.x() / block_.width() * block_.width() * sx, to.y() + texel_.y() / block_.height() * block_.height() * sy, block_.width() * sx, block_.height() * sy);
+            p.setBrush(Qt::NoBrush);
+            p.setPen(QPen(QColor(0, 0, 0, 160), 3));
+            p.drawRect(block);
+            p.setPen(QPen(Qt::white, 1));
+            p.drawRect(block);
+        }
+        draw_histogram(p);
+        draw_readout(p);
+    }
     if (hasFocus()) {
         p.setPen(QPen(colors().accent, 2));
         p.setBrush(Qt::NoBrush);
@@ -113,9 +128,66 @@ void ImageView::wheelEvent(QWheelEvent* event) {
     event->accept();
 }
 
+void ImageView::set_readout(const QStringList& lines) {
+    readout_ = lines;
+    update();
+}
+
+void ImageView::set_histogram(std::vector<std::array<quint32, 256>> channels) {
+    histogram_ = std::move(channels);
+    update();
+}
+
+void ImageView::draw_readout(QPainter& p) {
+    if (readout_.isEmpty()) return;
+    p.setFont(number_font(11));
+    const int line = p.fontMetrics().height() + 1;
+    const QRect strip(0, height() - line * int(readout_.size()) - 8, width(), line * int(readout_.size()) + 8);
+    p.fillRect(strip, QColor(28, 28, 28, 225));
+    p.setPen(QColor(0xf2, 0xf2, 0xf2));
+    for (int i = 0; i < readout_.size(); ++i)
+        p.drawText(QRect(8, strip.y() + 4 + i * line, width() - 16, line), Qt::AlignVCenter | Qt::AlignLeft, p.fontMetrics().elidedText(readout_[i], Qt::ElideRight, width() - 16));
+}
+
+void ImageView::draw_histogram(QPainter& p) {
+    if (histogram_.empty()) return;
+    const QRectF box(width() - 150, 8, 142, 64);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(Qt::NoPen);
+    p.setBrush(QColor(28, 28, 28, 225));
+    p.drawRoundedRect(box, 2, 2);
+    const QColor lines[] = {QColor(0xe0, 0x70, 0x70), QColor(0x74, 0xc0, 0x74), QColor(0x86, 0x9c, 0xf0), QColor(0xe8, 0xe8, 0xe8)};
+    for (std::size_t c = 0; c < histogram_.size() && c < 4; ++c) {
+        double most = 1;
+        for (const auto count : histogram_[c]) most = std::max(most, std::sqrt(double(count)));  // roots: small counts stay visible beside flat areas
+        QPolygonF curve;
+        for (int v = 0; v < 256; ++v)
+            curve << QPointF(box.x() + 7 + v * (box.width() - 14) / 255, box.bottom() - 6 - std::sqrt(double(histogram_[c][std::size_t(v)])) / most * (box.height() - 12));
+        p.setPen(QPen(lines[c], 1.2, c == 3 ? Qt::DotLine : Qt::SolidLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawPolyline(curve);
+    }
+}
+
+void ImageView::point_at(const QPointF& position) {
+    QPoint texel(-1, -1);
+    if (!image_.isNull() && rect().contains(position.toPoint())) {
+        const auto to = target();
+        const QPoint at(int(std::floor((position.x() - to.x()) / to.width() * image_.width())), int(std::floor((position.y() - to.y()) / to.height() * image_.height())));
+        if (image_.rect().contains(at)) texel = at;
+    }
+    if (texel == texel_) return;
+    texel_ = texel;
+    emit pointed(texel);
+    update();
+}
+
+void ImageView::leaveEvent(QEvent*) { point_at({-1, -1}); }
+
 void ImageView::mousePressEvent(QMouseEvent* event) { grabbed_ = event->position(); }
 
 void ImageView::mouseMoveEvent(QMouseEvent* event) {
+    point_at(event->position());
     if (!(event->buttons() & (Qt::LeftButton | Qt::MiddleButton)) || image_.isNull()) return;
     const auto to = target();
     const auto moved = event->position() - grabbed_;

@@ -2,6 +2,8 @@
 #include <QImage>
 #include <QObject>
 #include <QWidget>
+#include <array>
+#include <vector>
 
 namespace skivet::app {
 
@@ -30,10 +32,23 @@ public:
     void set_message(const QString& message);
     [[nodiscard]] const QImage& image() const { return image_; }
     void toggle_one_to_one();
+    /// Lines over the lower edge of the well; empty: none.
+    void set_readout(const QStringList& lines);
+    [[nodiscard]] const QStringList& readout() const { return readout_; }
+    [[nodiscard]] bool has_histogram() const { return !histogram_.empty(); }
+    /// Blocks the pointer's one is outlined in; 1×1 and smaller: none.
+    void set_block_size(QSize texels) { block_ = texels; }
+    /// Counts of 256 values for R, G, B, A, drawn in a corner; empty: none.
+    void set_histogram(std::vector<std::array<quint32, 256>> channels);
     [[nodiscard]] QSize sizeHint() const override { return {280, 280}; }
+
+signals:
+    /// The texel under the pointer, also when keys moved the picture under it; (-1, -1) outside.
+    void pointed(QPoint texel);
 
 protected:
     void paintEvent(QPaintEvent*) override;
+    void leaveEvent(QEvent*) override;
     void wheelEvent(QWheelEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
@@ -46,7 +61,14 @@ private:
     SharedView* view_;
     QImage image_, blocks_;
     QString message_;
+    void point_at(const QPointF& position);
+    void draw_readout(QPainter& p);
+    void draw_histogram(QPainter& p);
     QPointF grabbed_;
+    QStringList readout_;
+    QSize block_{1, 1};
+    QPoint texel_{-1, -1};
+    std::vector<std::array<quint32, 256>> histogram_;
 };
 
 /// A small picture in a well, for strips and rows.

@@ -1,0 +1,71 @@
+#include "pixel/alpha_use.h"
+
+#include <algorithm>
+
+namespace skivet {
+namespace {
+
+/// Variance of the three colors, summed, over the texels that were added.
+class Spread {
+public:
+    void add(const Texel& t) {
+        ++count_;
+        for (std::size_t c = 0; c < 3; ++c) sum_[c] += t[c], square_[c] += static_cast<double>(t[c]) * t[c];
+    }
+    [[nodiscard]] double variance() const {
+        double out = 0;
+        for (std::size_t c = 0; c < 3 && count_ > 0; ++c) out += square_[c] / count_ - sum_[c] / count_ * (sum_[c] / count_);
+        return out;
+    }
+    [[nodiscard]] double count() const { return count_; }
+
+private:
+    double count_ = 0;
+    std::array<double, 3> sum_{}, square_{};
+};
+
+}  // namespace
+
+std::string_view name_of(AlphaUse use) {
+    switch (use) {
+        case AlphaUse::none: return "opaque";
+        case AlphaUse::empty: return "zero everywhere";
+        case AlphaUse::cut_out: return "cut-out";
+        case AlphaUse::gradient: return "gradient";
+        case AlphaUse::mask: return "mask";
+    }
+    return "";
+}
+
+AlphaFacts alpha_facts(const Image& image) {
+    AlphaFacts out;
+    std::size_t clear = 0, solid = 0;
+    Spread under, over;
+    const Texel* first_hidden = nullptr;
+    for (const auto& t : image.texels) {
+        clear += t[3] == 0;
+        solid += t[3] == 255;
+        (t[3] < 128 ? under : over).add(t);
+        if (t[3] != 0) continue;
+        if (!first_hidden) first_hidden = &t;
+        else if (!std::equal(t.begin(), t.begin() + 3, first_hidden->begin())) out.hidden_colors = true;
+    }
+    const auto all = image.texels.size();
+    if (solid == all) return out;
+    if (clear == all) {
+        out.use = AlphaUse::empty;
+        return out;
+    }
+    const bool detail_below = under.count() > 0 && over.count() > 0 && under.variance() > 30 && under.variance() * 4 >= over.variance();
+    if (detail_below || over.count() == 0) out.use = AlphaUse::mask;
+    else out.use = static_cast<double>(clear + solid) >= 0.95 * static_cast<double>(all) ? AlphaUse::cut_out : AlphaUse::gradient;
+    return out;
+}
+
+std::string describe(const AlphaFacts& facts) {
+    std::string out(name_of(facts.use));
+    if (facts.hidden_colors) out += ", colors under zero alpha";
+    return out;
+}
+
+}  // namespace skivet
