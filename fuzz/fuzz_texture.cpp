@@ -1,4 +1,4 @@
-// Any bytes as a texture file: DDS, PNG and what the shipped texture sheets describe; decode every surface.
+// Any bytes as a texture file: DDS, KTX, KTX2, TGA, PNG and what the shipped texture sheets describe; decode every surface.
 #include "container/kinds.h"
 
 using namespace skivet;
@@ -12,7 +12,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     ReadLimits limits;
     limits.image_texels = 1 << 20;
     const auto bytes = std::as_bytes(std::span(data, size));
-    const auto texture = TextureFile::open(kinds.textures, Bytes(bytes.begin(), bytes.end()), "x", limits);
+    const auto texture = TextureFile::open(kinds.textures, Bytes(bytes.begin(), bytes.end()), "x.tga", limits);
     if (!texture) return 0;
     std::size_t left = 40;
     for (const auto& s : texture->layout.surfaces) {

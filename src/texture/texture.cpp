@@ -7,6 +7,7 @@
 #include "texture/ktx.h"
 #include "texture/ktx2.h"
 #include "texture/png.h"
+#include "texture/tga.h"
 
 namespace skivet {
 
@@ -59,6 +60,7 @@ TextureKinds TextureKinds::standard() {
     kinds.add(std::make_shared<PngKind>());
     kinds.add(std::make_shared<Ktx2Kind>());
     kinds.add(std::make_shared<KtxKind>());
+    kinds.add(std::make_shared<TgaKind>());
     return kinds;
 }
 
@@ -72,7 +74,7 @@ Result<TextureFile> TextureFile::open(const TextureKinds& kinds, Bytes file, std
     TextureFile out;
     out.kind = kinds.recognize(file, path);
     if (!out.kind)
-        return fail(ErrorCode::unsupported, "this is no texture we know", "DDS, KTX, KTX2 and PNG are read, and what a texture sheet describes");
+        return fail(ErrorCode::unsupported, "this is no texture we know", "DDS, KTX, KTX2, TGA and PNG are read, and what a texture sheet describes");
     auto layout = out.kind->layout(file, file.size(), limits);
     if (!layout) return fail(std::move(layout).error().within(out.kind->name()));
     out.layout = std::move(*layout);
