@@ -10,7 +10,12 @@ target_compile_options(skivet_options INTERFACE -Wall -Wextra -Wpedantic -Wshado
 if(SKIVET_WERROR)
   target_compile_options(skivet_options INTERFACE -Werror)
 endif()
+# Vector code is compiled for plain C++ (EMU128), SSE4, AVX2 and AVX-512; SSSE3 machines take plain C++.
+target_compile_definitions(skivet_options INTERFACE HWY_DISABLED_TARGETS=HWY_SSSE3)
 if(SKIVET_SANITIZE)
+  # One target is enough to find a wrong index; with sanitizers all of them take minutes to compile, EMU128 most of all.
+  target_compile_definitions(skivet_options INTERFACE HWY_COMPILE_ONLY_STATIC)
+  target_compile_options(skivet_options INTERFACE -msse4.2 -maes -mpclmul)
   target_compile_options(skivet_options INTERFACE -fsanitize=address,undefined -fno-sanitize-recover=undefined
                          -fno-omit-frame-pointer)
   target_link_options(skivet_options INTERFACE -fsanitize=address,undefined)

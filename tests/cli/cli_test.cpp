@@ -63,6 +63,46 @@ TEST_F(Cli, ListsAsJsonLinesWithTheKeysOfTheContract) {
     EXPECT_EQ(lines(run_cli({"list", zip, "--json", "--match", "*CUP*", "--match", "*.txt"}).out).size(), 2u);
 }
 
+TEST_F(Cli, EncodesWithEveryEffortIntoEveryTextureFile) {
+    put_file(folder / "in.png", *write_png(smooth_picture(24, 20, 3)));
+    const auto in = (folder / "in.png").string();
+    for (const std::string ending : {"dds", "ktx2", "ktx"})
+        for (const std::string effort : {"fast", "normal", "best"}) {
+            const auto out = (folder / ("out." + ending)).string();
+            const auto ran = run_cli({"encode", in, "--format", "BC7", "--effort", effort, "--color", "srgb", "--out", out});
+            ASSERT_EQ(ran.code, 0) << ran.err;
+            const auto texture = TextureFile::open(TextureKinds::standard(), get_file(out), out, ReadLimits{});
+            ASSERT_TRUE(texture) << texture.error().message();
+            EXPECT_EQ(texture->layout.desc.format, Format::BC7);
+            EXPECT_EQ(texture->layout.desc.color, ColorSpace::srgb);
+            EXPECT_EQ(texture->layout.desc.mips, 5u);
+        }
+    EXPECT_EQ(run_cli({"encode", in, "--format", "BC7", "--effort", "utmost", "--out", (folder / "x.dds").string()}).code, 2);
+    const auto impossible = run_cli({"encode", in, "--format", "ETC2_RGB", "--out", (folder / "x.dds").string()});
+    EXPECT_EQ(impossible.code, 3);
+    EXPECT_NE(impossible.err.find("KTX2 can"), std::string::npos) << impossible.err;
+    EXPECT_FALSE(std::filesystem::exists(folder / "x.dds"));
+}
+
+TEST_F(Cli, ExportsAsKtx2WithTheBlocksUntouched) {
+    const auto to = (folder / "out").string();
+    ASSERT_EQ(run_cli({"export", zip, "--match", "*horse*", "--as", "ktx2", "--to", to}).code, 0);
+    const auto texture = TextureFile::open(TextureKinds::standard(), get_file(folder / "out/rides/horse.ktx2"), "x", ReadLimits{});
+    ASSERT_TRUE(texture);
+    EXPECT_EQ(*payload_of(*texture), *payload_of(*TextureFile::open(TextureKinds::standard(), horse, "x", ReadLimits{})));
+    const auto ran = run_cli({"replace", zip + "::rides/horse.dds", "--with", (folder / "out/rides/horse.ktx2").string(), "--dry-run", "--json", "--vault", vault});
+    ASSERT_EQ(ran.code, 0) << ran.err;
+    EXPECT_EQ(ran.out.find("\"at\""), std::string::npos) << "brought back unchanged, no range is written: " << ran.out;
+}
+
+TEST_F(Cli, ShowSaysWhatAlphaIs) {
+    const auto facts = json::parse(run_cli({"show", zip + "::rides/cup.dds", "--json"}).out);
+    EXPECT_TRUE(facts.contains("alpha"));
+    EXPECT_TRUE(facts.contains("hidden_colors"));
+    EXPECT_NE(facts["alpha"], "opaque");
+    EXPECT_EQ(json::parse(run_cli({"show", zip + "::pic.png", "--json"}).out)["alpha"], "opaque");
+}
+
 TEST_F(Cli, ShowsEveryFact) {
     const auto ran = run_cli({"show", zip + "::rides/cup.dds", "--json"});
     ASSERT_EQ(ran.code, 0) << ran.err;

@@ -6,6 +6,7 @@
 #include <bit>
 #include <set>
 
+#include "codec/block_facts.h"
 #include "codec/paint_form.h"
 #include "pixel/metrics.h"
 #include "support/pictures.h"
@@ -93,6 +94,48 @@ TEST(Bc7, EveryModeIsUsed) {
             for (std::size_t at = 0; at < bytes.size(); at += 16) modes.insert(std::countr_zero(static_cast<unsigned>(bytes[at])));
         }
     EXPECT_EQ(modes, (std::set<int>{0, 1, 2, 3, 4, 5, 6, 7}));
+}
+
+TEST(Etc2, EveryModeIsUsed) {
+    std::set<std::string> modes;
+    for (unsigned seed = 1; seed < 4; ++seed) {
+        const auto bytes = *encode(Format::ETC2_RGB, mixed_picture(96, seed, false), {Effort::best});
+        for (std::size_t at = 0; at < bytes.size(); at += 8) {
+            const auto text = describe_block(Format::ETC2_RGB, ByteSpan(bytes).subspan(at, 8));
+            modes.insert(text.substr(0, text.find(' ')));
+        }
+    }
+    EXPECT_EQ(modes, (std::set<std::string>{"individual", "differential", "T", "H", "planar"}));
+}
+
+TEST(Bc6h, BothKindsOfModesAreUsed) {
+    std::set<std::string> modes;
+    const auto picture = from_view(Format::BC6H, mixed_picture(96, 2, false));
+    const auto bytes = *encode(Format::BC6H, picture, {Effort::best});
+    for (std::size_t at = 0; at < bytes.size(); at += 16) modes.insert(describe_block(Format::BC6H, ByteSpan(bytes).subspan(at, 16)));
+    const auto any = [&](std::string_view part) { return std::any_of(modes.begin(), modes.end(), [&](const auto& m) { return m.find(part) != std::string::npos; }); };
+    EXPECT_TRUE(any("one region"));
+    EXPECT_TRUE(any("two regions"));
+    EXPECT_GE(modes.size(), 6u);
+}
+
+TEST(Etc2, HolesStayHolesAndTheRestStaysSolid) {
+    auto picture = mixed_picture(64, 4, false);
+    for (std::size_t i = 0; i < picture.texels.size(); ++i) picture.texels[i][3] = (i * 7) % 5 == 0 ? 0 : 255;
+    for (const auto effort : {Effort::fast, Effort::normal, Effort::best}) {
+        const auto back = *decode(Format::ETC2_RGBA1, *encode(Format::ETC2_RGBA1, picture, {effort}), 64, 64);
+        for (std::size_t i = 0; i < picture.texels.size(); ++i) ASSERT_EQ(back.texels[i][3], picture.texels[i][3]) << i;
+    }
+}
+
+TEST(Bc4Snorm, EndsAreMinusOneAndOne) {
+    BlockTexels in;
+    for (std::size_t i = 0; i < 16; ++i) in[i] = {std::uint8_t(i % 2 ? 255 : 1), 0, 0, 255};  // 128 is zero
+    const auto block = encode_one(Format::BC4_SNORM, in);
+    const auto wide = *decode_wide(Format::BC4_SNORM, block, 4, 4);
+    EXPECT_EQ(wide.texels[0][0], -1.0f);
+    EXPECT_EQ(wide.texels[1][0], 1.0f);
+    EXPECT_EQ(decode_one(Format::BC4_SNORM, block.data()), in);
 }
 
 TEST(Bc7, SingleColorsAreExact) {

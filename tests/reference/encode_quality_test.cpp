@@ -34,18 +34,63 @@ double psnr_of(Format format, const Bytes& bytes, const Image& image) { return d
 
 }  // namespace
 
-TEST(EncodeQuality, Bc1IsWithinOneDecibelOfClusterFit) {
-    double ours_sum = 0, theirs_sum = 0;
+TEST(EncodeQuality, Bc1HoldsItsPlaceBesideLibsquish) {
+    // fast beside range fit, normal and best beside iterative cluster fit, on each picture and on average.
+    double fast = 0, normal = 0, best = 0;
     for (const auto& image : pictures()) {
-        const double ours = std::min(99.0, psnr_of(Format::BC1, *encode(Format::BC1, image), image));
-        const double theirs = std::min(99.0, psnr_of(Format::BC1, squish_encode(image, squish::kDxt1 | squish::kColourClusterFit), image));
-        EXPECT_GT(ours, theirs - 1.0);
-        ours_sum += ours;
-        theirs_sum += theirs;
-        std::printf("BC1: ours %.2f dB, libsquish cluster fit %.2f dB\n", ours, theirs);
+        const auto ours = [&](Effort effort) { return std::min(99.0, psnr_of(Format::BC1, *encode(Format::BC1, image, {effort}), image)); };
+        const auto theirs = [&](int flag) { return std::min(99.0, psnr_of(Format::BC1, squish_encode(image, squish::kDxt1 | flag), image)); };
+        const double range = theirs(squish::kColourRangeFit), iterative = theirs(squish::kColourIterativeClusterFit);
+        fast += ours(Effort::fast) - range;
+        normal += ours(Effort::normal) - iterative;
+        best += ours(Effort::best) - iterative;
+        EXPECT_GT(ours(Effort::best), iterative - 0.05);
     }
-    RecordProperty("mean_difference_db", std::to_string((ours_sum - theirs_sum) / 5));
-    std::printf("BC1 mean: %+.2f dB against cluster fit\n", (ours_sum - theirs_sum) / 5);
+    std::printf("BC1 mean: fast %+.2f dB on range fit, normal %+.2f and best %+.2f dB on iterative cluster fit\n", fast / 5, normal / 5, best / 5);
+    EXPECT_GE(fast, 0);
+    EXPECT_GE(normal / 5, -0.15);
+    EXPECT_GE(best, 0);
+}
+
+TEST(EncodeQuality, Bc7HoldsItsPlaceBesideAstc) {
+    // The same bits a texel; libastcenc is the reference encoder of the other format. Flat stripes are left out of the mean: ASTC holds two 8-bit
+    // colors exactly, BC7 needs luck for that; how near it comes is asked for by itself.
+    double normal = 0, best = 0;
+    const auto all = pictures();
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const auto psnr = [&](Format format, Effort effort) { return std::min(99.0, psnr_of(format, *encode(format, all[i], {effort}), all[i])); };
+        const double ours_normal = psnr(Format::BC7, Effort::normal), ours_best = psnr(Format::BC7, Effort::best);
+        const double theirs_normal = psnr(Format::ASTC_4x4, Effort::normal), theirs_best = psnr(Format::ASTC_4x4, Effort::best);
+        std::printf("BC7 normal %.2f, best %.2f dB; ASTC 4x4 medium %.2f, thorough %.2f dB\n", ours_normal, ours_best, theirs_normal, theirs_best);
+        if (i == 3) {
+            EXPECT_GT(ours_normal, 50);
+            continue;
+        }
+        normal += ours_normal - theirs_normal;
+        best += ours_best - theirs_best;
+    }
+    // On photographs BC7 best is level with thorough or above it (benchmarks/README.md); on these smooth gradients it is not, and this keeps
+    // it from getting worse.
+    EXPECT_GE(normal / 4, -0.8);
+    EXPECT_GE(best / 4, -1.1);
+}
+
+TEST(EncodeQuality, EtcFindsWhatEtcCanHold) {
+    // Blocks that one of ETC2's modes holds exactly: the search must find them again, or something as good.
+    int exact = 0, near = 0, count = 0;
+    for (unsigned seed = 0; seed < 400; ++seed) {
+        const auto bytes = random_bytes(8, seed);
+        const auto wanted = decode_one(Format::ETC2_RGB, bytes.data());
+        const auto got = decode_one(Format::ETC2_RGB, encode_one(Format::ETC2_RGB, wanted, Effort::best).data());
+        double error = 0;
+        for (std::size_t i = 0; i < 16; ++i)
+            for (std::size_t c = 0; c < 3; ++c) error += (wanted[i][c] - got[i][c]) * (wanted[i][c] - got[i][c]);
+        ++count;
+        exact += error == 0;
+        near += 10 * std::log10(255.0 * 255 * 48 / (error + 1e-9)) > 30;
+    }
+    std::printf("ETC2: %d of %d random blocks found again exactly, %d above 30 dB\n", exact, count, near);
+    EXPECT_GT(exact, count / 2);
 }
 
 TEST(EncodeQuality, Bc3AlphaIsNotBelowLibsquish) {
