@@ -7,6 +7,7 @@
 #include "bench/fitting.h"
 #include "codec/paint_form.h"
 #include "support/pictures.h"
+#include "texture/dds.h"
 #include "texture/ktx.h"
 #include "texture/ktx2.h"
 #include "texture/png.h"
@@ -51,6 +52,7 @@ TEST_P(SixteenBits, AreExportedWith16BitsAndComeBackIdentical) {
 }
 
 TEST_P(SixteenBits, AnEditBelowAnEightBitStepArrives) {
+    if (info(GetParam()).block_compressed()) return;  // a block holds eight values; a step this small need not be one of them
     const auto original = gradient(GetParam(), 1);
     auto wide = **read_png_wide(*export_png(original), ReadLimits{});
     const bool gray = info(GetParam()).channels == 1 || info(GetParam()).luminance;
@@ -153,7 +155,7 @@ TEST(Identity, EveryFormatShapeAndFileFormat) {
             (void)lay_out(d, 0, MipOrder::largest_first, 1, end);
             const auto payload = random_bytes(static_cast<std::size_t>(end), 21);
             std::vector<Bytes> files;
-            if (auto dds = export_dds(open(make_file(d, payload)))) files.push_back(std::move(*dds));
+            if (auto dds = write_dds(d, payload)) files.push_back(std::move(*dds));
             for (const auto scheme : {Supercompression::none, Supercompression::zstd, Supercompression::zlib})
                 if (auto ktx2 = write_ktx2(d, payload, scheme)) files.push_back(std::move(*ktx2));
             if (auto ktx = write_ktx(d, payload)) files.push_back(std::move(*ktx));
