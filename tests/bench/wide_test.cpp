@@ -52,7 +52,6 @@ TEST_P(SixteenBits, AreExportedWith16BitsAndComeBackIdentical) {
 }
 
 TEST_P(SixteenBits, AnEditBelowAnEightBitStepArrives) {
-    if (info(GetParam()).block_compressed()) return;  // a block holds eight values; a step this small need not be one of them
     const auto original = gradient(GetParam(), 1);
     auto wide = **read_png_wide(*export_png(original), ReadLimits{});
     const bool gray = info(GetParam()).channels == 1 || info(GetParam()).luminance;
@@ -70,7 +69,8 @@ TEST_P(SixteenBits, AnEditBelowAnEightBitStepArrives) {
             if (!touched) ASSERT_TRUE(same_texel(before.at(x, y), after.at(x, y))) << x << ", " << y;
             else EXPECT_NEAR(after.at(x, y)[0] - before.at(x, y)[0], 0.0012, info(GetParam()).block_compressed() ? 0.02 : 0.0006);
         }
-    EXPECT_NE(fitted.file, original.file);
+    // A block holds eight values, and the nearest ones can be those it had: measured, EAC encodes this edit to the same bytes.
+    if (!info(GetParam()).block_compressed()) EXPECT_NE(fitted.file, original.file);
 }
 
 TEST_P(Floats, AnEightBitEditLeavesBrightTexelsAsTheyAre) {

@@ -203,7 +203,7 @@ void TextureViewer::change_exposure(int stops) {
 void TextureViewer::show_histogram(bool show) {
     histogram_ = show;
     if (!show || !under_) view_->set_histogram({});
-    else view_->set_histogram(histogram_of(under_->shown, info(under_->format)));
+    else view_->set_histogram(under_->histogram);
 }
 
 void TextureViewer::read_out(QPoint texel) {
@@ -327,6 +327,7 @@ void TextureViewer::update_picture() {
                     if (out.under) {
                         auto under = std::make_shared<Under>(*out.under);
                         under->shown = painted;
+                        under->histogram = histogram_of(painted, info(desc.format));
                         out.under = under;
                     }
                 }
