@@ -1,16 +1,16 @@
 // How an edit becomes levels.
 //
-// Level 0 is compared with our decode of the original, in the form that was exported; equal blocks keep their bytes. For the smaller
-// levels the touched texels are followed through the footprint of the filter the original chain was made with. An untouched texel is
-// the original's own, so its block keeps its bytes; a touched one is the filtered edit plus what the original level had beyond its own
-// filter, weighted by how much of its footprint is untouched.
+// Level 0 is compared with our decode of the original, in the form that was exported; equal blocks keep their bytes. The smaller levels
+// follow (see rebuild.h).
 #include "bench/fitting.h"
 
 #include <cmath>
 #include <fmt/format.h>
 
-#include "codec/codec.h"
+#include "bench/level.h"
+#include "bench/rebuild.h"
 #include "codec/paint_form.h"
+#include "pixel/alpha_use.h"
 
 namespace skivet {
 namespace {
@@ -58,99 +58,45 @@ Image resized(const Image& image, std::uint32_t width, std::uint32_t height, boo
     return to_bytes(resize(to_float(image, srgb), width, height, MipFilter::kaiser), srgb);
 }
 
-/// The levels of one layer and face after an edit of level 0.
-class Rebuild {
+/// What level 0 becomes in true values: the original's where the edit is what was exported; the edit's elsewhere.
+class WideEdit {
 public:
-    /// `wide`: level 0 of the edit with 16 bits, in stored form, for formats that hold more than 8; may be nullptr.
-    Rebuild(const TextureFile& original, Fit& fit, const EncodeOptions& options, const ImageF* wide) : original_(original), fit_(fit), options_(options), wide_(wide) {}
+    WideEdit(Format format, const ImageF& own, const Image& own_view, const Image& wanted_view) : format_(format), own_(own), own_view_(own_view), wanted_view_(wanted_view) {}
 
-    Result<std::vector<SurfaceEdit>> run(const Image& before, const Image& after) {
-        std::vector<SurfaceEdit> edits;
-        std::vector<std::uint8_t> dirty(before.texels.size());
-        bool any = false;
-        for (std::size_t i = 0; i < dirty.size(); ++i) dirty[i] = before.texels[i] != after.texels[i], any = any || dirty[i];
-        any = any || wide_;  // 16 bits can differ where 8 do not
-        const auto& d = original_.layout.desc;
-        const bool linear = fit_.mips.recipe.linear_light;
-        const auto filter = fit_.mips.recipe.filter;
-        ImageF old_level, new_level;
-        ImageF share;  // how much of a texel's footprint was touched, in all channels alike
-        for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
-            const auto* surface = original_.layout.find(mip);
-            if (!surface) return fail(ErrorCode::damaged, fmt::format("mip {} is missing", mip));
-            SKIVET_TRY(const auto own, original_.decode(mip));
-            const auto& f = info(d.format);
-            LevelFit level;
-            level.blocks = level_bytes(d.format, own.width, own.height) / f.block_bytes;
-            level.kept = level.blocks;
-            if (any) {
-                Image wanted = after;
-                if (mip == 0) {
-                    old_level = to_float(before, linear);
-                    new_level = to_float(after, linear);
-                    share = ImageF(own.width, own.height);
-                    for (std::size_t i = 0; i < dirty.size(); ++i) share.texels[i].fill(dirty[i] ? 1.0f : 0.0f);
-                } else {
-                    dirty = next_dirty(dirty, old_level.width, old_level.height, filter);
-                    old_level = next_mip(old_level, filter);
-                    new_level = next_mip(new_level, filter);
-                    share = next_mip(share, MipFilter::box);
-                    wanted = merge(own, old_level, new_level, share, dirty, linear);
-                }
-                const auto bytes = original_.surface_bytes(*surface);
-                if (!bytes) return fail(bytes.error());
-                Bytes encoded;
-                if (mip == 0 && wide_) {
-                    SKIVET_TRY(const auto own_wide, original_.decode_wide(0));
-                    SKIVET_TRY(encoded, encode_changed(d.format, in_16_bits(own_wide, wanted, own), own_wide, *bytes, &level.kept, options_));
-                } else {
-                    SKIVET_TRY(encoded, encode_changed(d.format, wanted, own, *bytes, &level.kept, options_));
-                }
-                if (encoded != *bytes) edits.push_back({static_cast<std::size_t>(surface - original_.layout.surfaces.data()), std::move(encoded)});
-            }
-            fit_.levels.push_back(level);
-        }
-        return edits;
+    /// `edit`, in stored form, holds what a 16-bit file of `own` has, or something else.
+    [[nodiscard]] ImageF in_16_bits(const ImageF& edit) const {
+        const auto step = [](float v) { return std::floor(std::clamp(static_cast<double>(v), 0.0, 1.0) * 65535 + 0.5); };
+        return merged(edit, [&](const TexelF& a, const TexelF& b) {
+            for (std::size_t c = 0; c < 4; ++c)
+                if (step(a[c]) != step(b[c])) return false;
+            return true;
+        });
+    }
+    [[nodiscard]] ImageF in_floats(const ImageF& edit) const {
+        return merged(edit, [](const TexelF& a, const TexelF& b) { return same_texel(a, b); });
+    }
+    [[nodiscard]] ImageF in_8_bits() const {
+        auto out = from_view(format_, wanted_view_);
+        for (std::size_t i = 0; i < out.texels.size(); ++i)
+            if (wanted_view_.texels[i] == own_view_.texels[i]) out.texels[i] = own_.texels[i];
+        return out;
     }
 
 private:
-    const TextureFile& original_;
-    Fit& fit_;
-    EncodeOptions options_;
-    const ImageF* wide_;
+    Format format_;
+    const ImageF& own_;
+    const Image& own_view_;
+    const Image& wanted_view_;
 
-    /// Level 0 with true values: the original's where the edit is what was exported, to 16 bits; the edit's elsewhere.
-    ImageF in_16_bits(const ImageF& own_wide, const Image& wanted, const Image& own) const {
-        auto out = own_wide;
-        const auto step = [](float v) { return std::floor(std::clamp(static_cast<double>(v), 0.0, 1.0) * 65535 + 0.5); };
+    template <class Same>
+    ImageF merged(const ImageF& edit, const Same& same) const {
+        const auto edit_view = view_of(format_, edit);
+        auto out = edit;
         for (std::size_t i = 0; i < out.texels.size(); ++i) {
-            bool same = true;
-            for (std::size_t c = 0; c < 4; ++c) same = same && step(wide_->texels[i][c]) == step(own_wide.texels[i][c]);
-            // What was put back (color under zero alpha, say) is in the 8-bit form only.
-            if (!same && wanted.texels[i] == own.texels[i]) same = view_of_texel(wide_->texels[i]) != own.texels[i];
-            if (!same) out.texels[i] = wide_->texels[i];
+            // What was put back (color under zero alpha, say) was put back in the 8-bit view only.
+            const bool put_back = wanted_view_.texels[i] == own_view_.texels[i] && edit_view.texels[i] != own_view_.texels[i];
+            if (put_back || same(edit.texels[i], own_.texels[i])) out.texels[i] = own_.texels[i];
         }
-        return out;
-    }
-    static Texel view_of_texel(const TexelF& t) {
-        Texel out;
-        for (std::size_t c = 0; c < 4; ++c) out[c] = static_cast<std::uint8_t>(std::clamp(t[c], 0.0f, 1.0f) * 255.0f + 0.5f);
-        return out;
-    }
-
-    Image merge(const Image& own, const ImageF& old_level, const ImageF& new_level, const ImageF& share,
-                const std::vector<std::uint8_t>& dirty, bool linear) const {
-        auto mixed = to_float(own, linear);
-        for (std::size_t i = 0; i < mixed.texels.size(); ++i) {
-            if (!dirty[i]) continue;
-            const float clean = 1 - std::clamp(share.texels[i][0], 0.0f, 1.0f);
-            for (std::size_t c = 0; c < 4; ++c)
-                mixed.texels[i][c] = new_level.texels[i][c] + (mixed.texels[i][c] - old_level.texels[i][c]) * clean;
-        }
-        // All terms are in stored form, so channels the format does not store keep their constant.
-        auto out = to_bytes(mixed, linear);
-        for (std::size_t i = 0; i < out.texels.size(); ++i)
-            if (!dirty[i]) out.texels[i] = own.texels[i];
         return out;
     }
 };
@@ -266,11 +212,26 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const Fit
     if (as_they_are) {
         SKIVET_TRY(edits, take_levels(original, *edited.texture, out));
     } else {
-        std::optional<ImageF> wide;
         const auto& f = info(d.format);
-        if (f.wide && f.numeric == Numeric::unorm && edited.wide && !options.resize && !options.drop_alpha && !options.restore_alpha)
-            wide = stored_form(d.format, *edited.wide);
-        SKIVET_TRY(edits, Rebuild(original, out, options.encode, wide ? &*wide : nullptr).run(before, wanted));
+        auto encode = options.encode;
+        if (f.has_alpha) {
+            const auto use = alpha_facts(before).use;
+            encode.alpha_is_transparency = use == AlphaUse::cut_out || use == AlphaUse::gradient;
+        }
+        RebuiltLevels rebuilt;
+        if (f.wide) {
+            SKIVET_TRY(const auto own, original.decode_wide(0));
+            const WideEdit wide(d.format, own, before, wanted);
+            const bool as_painted = !options.resize && !options.drop_alpha && !options.restore_alpha;
+            const auto after = as_painted && f.is_float() && edited.values                     ? wide.in_floats(stored_form(d.format, *edited.values))
+                               : as_painted && f.numeric == Numeric::unorm && edited.wide ? wide.in_16_bits(stored_form(d.format, *edited.wide))
+                                                                                          : wide.in_8_bits();
+            SKIVET_TRY(rebuilt, rebuild_levels(original, out.mips, encode, own, after));
+        } else {
+            SKIVET_TRY(rebuilt, rebuild_levels(original, out.mips, encode, before, wanted));
+        }
+        edits = std::move(rebuilt.edits);
+        out.levels = std::move(rebuilt.levels);
         if (d.layers * d.faces > 1)
             out.findings.push_back({Grade::note, "Only the first face or layer was edited", "The others stay as they are.", Mend::none});
     }
@@ -293,12 +254,16 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const Fit
     return out;
 }
 
-Result<Bytes> encode_levels(const Image& image, const TextureDesc& d, MipRecipe recipe, const EncodeOptions& options) {
+Result<Bytes> encode_levels(const Image& image, const TextureDesc& d, MipRecipe recipe, const EncodeOptions& options, const NormalChannels& normals) {
     Bytes out;
-    auto level = to_float(image, recipe.linear_light);
-    for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
-        if (mip > 0) level = next_mip(level, recipe.filter);
-        SKIVET_TRY(const auto bytes, encode(d.format, stored_form(d.format, mip == 0 ? image : to_bytes(level, recipe.linear_light)), options));
+    SKIVET_TRY(const auto first, encode(d.format, stored_form(d.format, image), options));
+    out.insert(out.end(), first.begin(), first.end());
+    if (d.mips < 2) return out;
+    const double coverage = recipe.coverage ? coverage_of(to_float(image, false), recipe.coverage) : 0;
+    auto level = whole_next_level(ByteRows(image, recipe.linear_light), recipe, normals, coverage);
+    for (std::uint32_t mip = 1; mip < d.mips; ++mip) {
+        if (mip > 1) level = whole_next_level(FloatRows(level), recipe, normals, coverage);
+        SKIVET_TRY(const auto bytes, encode(d.format, stored_form(d.format, to_bytes(level, recipe.linear_light)), options));
         out.insert(out.end(), bytes.begin(), bytes.end());
     }
     return out;

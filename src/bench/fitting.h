@@ -1,5 +1,6 @@
 #pragma once
 // Fitting: the edit becomes a texture the game can read, and nothing that was not edited changes.
+#include "bench/mip_guess.h"
 #include "codec/codec.h"
 #include "pixel/metrics.h"
 #include "pixel/mips.h"
@@ -9,22 +10,14 @@ namespace skivet {
 
 /// What an edited file holds: a picture, and for texture files (DDS, KTX, KTX2) also the texture.
 struct EditedFile {
-    Image image;                              ///< level 0, as painted
+    Image image;                              ///< level 0, as painted; of floats a view
     std::optional<ImageF> wide;               ///< the same with 16 bits, 0…1, when the file has them
+    std::optional<ImageF> values;             ///< true values, when the file has floats
     std::optional<TextureFile> texture;       ///< when the file carries its own format and levels
 };
 
 /// Reads a PNG, DDS, KTX or KTX2 file. Errors say what is wrong with it.
 [[nodiscard]] Result<EditedFile> read_edited(Bytes file, const ReadLimits& limits);
-
-/// How the original's mips were most likely made, found by making them again in every way we know.
-struct MipGuess {
-    MipRecipe recipe;
-    double rms = 0;      ///< of the best recipe against the original's first levels, in 8-bit steps
-    bool known = false;  ///< false for textures of one level, or when no recipe comes close (made by hand)
-};
-[[nodiscard]] Result<MipGuess> guess_mips(const TextureFile& original);
-[[nodiscard]] std::string describe(const MipGuess& guess);
 
 enum class Mend { none, resize, restore_alpha, drop_alpha };
 
@@ -77,6 +70,7 @@ struct Fit {
 [[nodiscard]] Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const FitOptions& options);
 
 /// A new texture from a picture, all levels by `recipe`. Used by `encode --format`.
-[[nodiscard]] Result<Bytes> encode_levels(const Image& image, const TextureDesc& desc, MipRecipe recipe, const EncodeOptions& options = {});
+[[nodiscard]] Result<Bytes> encode_levels(const Image& image, const TextureDesc& desc, MipRecipe recipe, const EncodeOptions& options = {},
+                                          const NormalChannels& normals = {});
 
 }  // namespace skivet

@@ -1,49 +1,266 @@
+#include "bench/mip_guess.h"
+
 #include <cmath>
 #include <fmt/format.h>
 
-#include "bench/fitting.h"
+#include "bench/level.h"
+#include "pixel/alpha_use.h"
 
 namespace skivet {
+namespace {
+
+constexpr std::uint32_t compared_side = 512;     ///< recipes are tried on levels up to this size
+constexpr std::uint32_t smallest_compared = 4;   ///< below this, single blocks decide
+constexpr std::size_t compared_pairs = 4;
+
+/// Two neighboring levels of the texture.
+template <class Picture>
+struct Pair {
+    Picture above, below;
+    std::uint32_t mip = 0;   ///< of the one below
+};
+
+struct Error {
+    double squared = 0, count = 0;
+    [[nodiscard]] double mean() const { return count > 0 ? squared / count : 0; }
+};
+
+/// Channels whose filtering can be judged: those stored, but alpha only where it is all there is.
+std::array<bool, 4> judged(const FormatInfo& f) {
+    if (f.format == Format::A8) return {false, false, false, true};
+    return {true, !f.luminance && f.channels >= 2, !f.luminance && f.channels >= 3, false};
+}
+
+Error compare(const ImageF& made, const Image& have, bool linear, const std::array<bool, 4>& channels, double) {
+    const auto bytes = to_bytes(made, linear);
+    Error out;
+    for (std::size_t i = 0; i < bytes.texels.size(); ++i)
+        for (std::size_t c = 0; c < 4; ++c)
+            if (channels[c]) out.squared += std::pow(bytes.texels[i][c] - have.texels[i][c], 2), out.count += 1;
+    return out;
+}
+
+/// `range`: the value that counts as 255 steps.
+Error compare(const ImageF& made, const ImageF& have, bool linear, const std::array<bool, 4>& channels, double range) {
+    Error out;
+    for (std::size_t i = 0; i < made.texels.size(); ++i) {
+        const auto t = from_work(made.texels[i], linear, have.texels[i]);
+        for (std::size_t c = 0; c < 4; ++c)
+            if (const double d = (t[c] - have.texels[i][c]) * 255 / range; channels[c] && std::isfinite(d)) out.squared += d * d, out.count += 1;
+    }
+    return out;
+}
+
+double range_of(const FormatInfo&, const Image&) { return 255; }
+double range_of(const FormatInfo& f, const ImageF& level) {
+    if (f.numeric == Numeric::unorm) return 1;
+    if (f.numeric == Numeric::snorm) return 2;
+    double sum = 0, count = 0;  // floats and integers have no natural range: four times the mean
+    for (const auto& t : level.texels)
+        for (std::size_t c = 0; c < 3; ++c)
+            if (std::isfinite(t[c])) sum += std::abs(t[c]), count += 1;
+    return count > 0 && sum > 0 ? 4 * sum / count : 1;
+}
+
+/// The levels below a picture of one color are told by nothing, so a spread is needed as well as closeness.
+template <class Picture>
+double variance(const Picture& level, const std::array<bool, 4>& channels, double range) {
+    double out = 0;
+    for (std::size_t c = 0; c < 4; ++c) {
+        if (!channels[c]) continue;
+        double sum = 0, squares = 0;
+        for (const auto& t : level.texels) {
+            const double v = std::isfinite(static_cast<double>(t[c])) ? static_cast<double>(t[c]) * 255 / range : 0;
+            sum += v, squares += v * v;
+        }
+        const auto n = static_cast<double>(level.texels.size());
+        out = std::max(out, squares / n - sum / n * (sum / n));
+    }
+    return out;
+}
+
+template <class Picture>
+class Search {
+public:
+    Search(const TextureFile& texture, MipGuess& guess) : texture_(texture), guess_(guess), channels_(judged(info(texture.layout.desc.format))) {}
+
+    Status run() {
+        const auto& d = texture_.layout.desc;
+        const auto& f = info(d.format);
+        SKIVET_CHECK(read_pairs());
+        if (pairs_.empty()) return {};
+        const auto& largest = pairs_.front().above;
+        range_ = range_of(f, largest);
+        if constexpr (std::is_same_v<Picture, Image>) {
+            if (d.color != ColorSpace::srgb) guess_.normals = guess_normals(d.format, largest);
+            if (f.has_alpha && f.channels > 1) alpha_ = alpha_facts(largest).use;
+        }
+        find_filter();
+        if (seen_through()) find_coverage();
+        return {};
+    }
+
+    /// With the recipe found: which levels it does not explain.
+    Status find_painted() {
+        std::vector<double> rms;
+        const auto& d = texture_.layout.desc;
+        SKIVET_TRY(auto above, decode_level<Picture>(texture_, 0, 0, 0));
+        for (std::uint32_t mip = 1; mip < d.mips && mip_side(d.width, mip) >= smallest_compared && mip_side(d.height, mip) >= smallest_compared; ++mip) {
+            SKIVET_TRY(auto below, decode_level<Picture>(texture_, mip, 0, 0));
+            rms.push_back(std::sqrt(error(guess_.recipe, above, below).mean()));
+            above = std::move(below);
+        }
+        auto sorted = rms;
+        std::sort(sorted.begin(), sorted.end());
+        const double usual = sorted.empty() ? 0 : sorted[sorted.size() / 4];
+        for (std::size_t i = 0; i < rms.size(); ++i)
+            if (rms[i] > 8 && rms[i] > 3 * usual) guess_.painted.push_back(static_cast<std::uint32_t>(i) + 1);
+        return {};
+    }
+
+private:
+    const TextureFile& texture_;
+    MipGuess& guess_;
+    std::array<bool, 4> channels_;
+    std::vector<Pair<Picture>> pairs_;
+    double range_ = 255;
+    AlphaUse alpha_ = AlphaUse::none;
+
+    [[nodiscard]] bool seen_through() const { return alpha_ == AlphaUse::cut_out || alpha_ == AlphaUse::gradient; }
+
+    Status read_pairs() {
+        const auto& d = texture_.layout.desc;
+        std::uint32_t first = 0;
+        while (first + 3 < d.mips && std::max(mip_side(d.width, first), mip_side(d.height, first)) > compared_side) ++first;
+        SKIVET_TRY(auto above, decode_level<Picture>(texture_, first, 0, 0));
+        for (auto mip = first + 1; mip < d.mips && pairs_.size() < compared_pairs; ++mip) {
+            SKIVET_TRY(auto below, decode_level<Picture>(texture_, mip, 0, 0));
+            if (!pairs_.empty() && std::min(below.width, below.height) < smallest_compared) break;
+            pairs_.push_back({std::move(above), below, mip});
+            above = std::move(below);
+        }
+        return {};
+    }
+
+    [[nodiscard]] Error error(const MipRecipe& recipe, const Picture& above, const Picture& below) const {
+        const auto made = next_level(rows_of(above, recipe.linear_light), recipe, guess_.normals.value_or(NormalChannels()), next_rect(above.width, above.height));
+        return compare(made, below, recipe.linear_light, channels_, range_);
+    }
+
+    /// Minus the logarithm of the likelihood: n/2 log(mean square) a pair, with n the number of independent errors, taken as one for eight texels.
+    [[nodiscard]] double cost(const MipRecipe& recipe, Error* total = nullptr) const {
+        double out = 0;
+        for (const auto& pair : pairs_) {
+            const auto e = error(recipe, pair.above, pair.below);
+            out += static_cast<double>(pair.below.texels.size()) / 16 * std::log(e.mean() + 0.1);  // rounding alone gives 1/12
+            if (total) total->squared += e.squared, total->count += e.count;
+        }
+        return out;
+    }
+
+    void find_filter() {
+        const auto& d = texture_.layout.desc;
+        const auto& f = info(d.format);
+        guess_.light_matters = f.may_be_srgb && d.color != ColorSpace::linear && !guess_.normals;
+        std::vector<MipRecipe> tried;
+        for (const auto filter : all_mip_filters)
+            for (const bool linear : {false, true})
+                for (const bool by_alpha : {false, true})
+                    for (const bool renormalize : {false, true}) {
+                        if ((linear && !guess_.light_matters) || (by_alpha && !seen_through()) || (renormalize && !guess_.normals)) continue;
+                        tried.push_back({filter, linear, false, by_alpha, renormalize, 0});
+                    }
+        std::vector<double> costs;
+        for (const auto& recipe : tried) costs.push_back(cost(recipe));
+        const auto best = static_cast<std::size_t>(std::min_element(costs.begin(), costs.end()) - costs.begin());
+        double sum = 0;
+        for (const double c : costs) sum += std::exp(costs[best] - c);
+        guess_.confidence = 1 / sum;
+        guess_.recipe = tried[best];
+        // The box with even sides has no edges to speak of; where both come to the same, edges go on.
+        auto wrapped = guess_.recipe;
+        wrapped.wrap = true;
+        if (cost(wrapped) < costs[best] - 1) guess_.recipe = wrapped;
+        Error total;
+        (void)cost(guess_.recipe, &total);
+        guess_.rms = std::sqrt(total.mean());
+        // Block compression alone leaves a few steps of difference; beyond that the levels were painted or made some other way.
+        const auto& pair = pairs_.front();
+        guess_.known = guess_.rms < 4 || (guess_.rms < 16 && total.mean() < variance(pair.below, channels_, range_) / 2);
+    }
+
+    void find_coverage() {
+        constexpr std::array<std::uint8_t, 7> references = {64, 77, 85, 102, 128, 170, 191};
+        const auto alpha_error = [&](std::uint8_t reference) {
+            double squared = 0, count = 0;
+            for (const auto& pair : pairs_) {
+                const auto rows = rows_of(pair.above, false);
+                auto made = next_level(rows, guess_.recipe, {}, next_rect(pair.above.width, pair.above.height));
+                if (reference) {
+                    ImageF above(pair.above.width, pair.above.height);
+                    for (std::uint32_t y = 0; y < above.height; ++y) rows.row(y, 0, above.width, &above.at(0, y));
+                    keep_coverage(made, reference, coverage_of(above, reference));
+                }
+                const auto e = compare(made, pair.below, false, {false, false, false, true}, range_);
+                squared += e.squared, count += e.count;
+            }
+            return squared / count;
+        };
+        double best = alpha_error(0);
+        const double plain = best;
+        for (const auto reference : references)
+            if (const double e = alpha_error(reference); e < best * 0.999 && e < plain * 0.8 - 0.1) best = e, guess_.recipe.coverage = reference;
+    }
+};
+
+template <class Picture>
+Status search(const TextureFile& original, MipGuess& guess) {
+    Search<Picture> search(original, guess);
+    SKIVET_CHECK(search.run());
+    return guess.known ? search.find_painted() : Status{};
+}
+
+}  // namespace
 
 Result<MipGuess> guess_mips(const TextureFile& original) {
-    MipGuess best;
+    MipGuess guess;
     const auto& d = original.layout.desc;
-    if (d.mips < 2 || d.depth > 1) return best;
-    SKIVET_TRY(const auto top, original.decode(0));
-    const auto levels = std::min(d.mips, 4u);
-    std::vector<Image> have;
-    for (std::uint32_t mip = 1; mip < levels; ++mip) {
-        SKIVET_TRY(auto image, original.decode(mip));
-        have.push_back(std::move(image));
-    }
-    best.rms = 1e9;
-    for (const bool linear : {false, true}) {
-        if (linear && d.color == ColorSpace::linear) continue;  // data, not color: there is no other light
-        for (const auto filter : {MipFilter::box, MipFilter::kaiser}) {
-            auto level = to_float(top, linear);
-            double sum = 0, count = 0;
-            for (const auto& image : have) {
-                level = next_mip(level, filter);
-                const auto made = to_bytes(level, linear);
-                for (std::size_t i = 0; i < made.texels.size(); ++i)
-                    for (std::size_t c = 0; c < 3; ++c) {
-                        const double difference = made.texels[i][c] - image.texels[i][c];
-                        sum += difference * difference;
-                    }
-                count += static_cast<double>(made.texels.size()) * 3;
-            }
-            const double rms = std::sqrt(sum / count);
-            if (rms < best.rms - 1e-9) best.rms = rms, best.recipe = {filter, linear};
+    guess.levels = d.mips;
+    guess.full = full_mip_count(d.width, d.height, d.depth);
+    guess.smallest_width = mip_side(d.width, d.mips - 1);
+    guess.smallest_height = mip_side(d.height, d.mips - 1);
+    if (d.depth > 1) return guess;
+    if (d.mips < 2) {
+        if (!info(d.format).wide && d.color != ColorSpace::srgb) {
+            SKIVET_TRY(const auto image, original.decode(0));
+            guess.normals = guess_normals(d.format, image);
         }
+        return guess;
     }
-    // Block compression alone leaves a few steps of difference; beyond that the levels were painted or made some other way.
-    best.known = best.rms < 16;
-    return best;
+    SKIVET_CHECK(info(d.format).wide ? search<ImageF>(original, guess) : search<Image>(original, guess));
+    return guess;
 }
 
 std::string describe(const MipGuess& guess) {
-    if (!guess.known) return guess.rms > 0 ? "not made with a filter we know; box is used where you painted" : "one level only";
-    return fmt::format("{} filter in {} light, {:.1f} steps off", name_of(guess.recipe.filter), guess.recipe.linear_light ? "linear" : "encoded", guess.rms);
+    if (guess.levels < 2) return "one level only";
+    std::string text;
+    if (!guess.known) text = "by hand, or with a filter we do not know; box is used where you painted";
+    else {
+        text = describe(guess.recipe);
+        if (!guess.light_matters) {
+            const std::string light = " in encoded light";
+            if (const auto at = text.find(light); at != std::string::npos) text.erase(at, light.size());
+        }
+        // The other filters explain a flat picture just as well; then it does not matter which is used.
+        text += guess.confidence < 0.2 ? " (others fit as well)" : fmt::format(" ({:.0f} % sure)", std::floor(guess.confidence * 100));
+        if (!guess.painted.empty()) {
+            text += guess.painted.size() == 1 ? " · level" : " · levels";
+            for (const auto mip : guess.painted) text += fmt::format(" {}", mip);
+            text += " by hand";
+        }
+    }
+    if (guess.levels < guess.full) text += fmt::format(" · {} of {} levels, down to {}×{}", guess.levels, guess.full, guess.smallest_width, guess.smallest_height);
+    return text;
 }
 
 }  // namespace skivet

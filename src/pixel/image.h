@@ -44,7 +44,9 @@ struct ImageF {
 
 /// 0…255 to 0…1; color channels go to linear light when `srgb`, alpha never.
 [[nodiscard]] ImageF to_float(const Image& image, bool srgb);
+void to_float(const Texel* texels, std::size_t count, bool srgb, TexelF* out);
 /// Inverse of to_float, rounded to nearest and clamped.
 [[nodiscard]] Image to_bytes(const ImageF& image, bool srgb);
+void to_bytes(const TexelF* texels, std::size_t count, bool srgb, Texel* out);
 
 }  // namespace skivet

@@ -2,15 +2,17 @@
 
 #include <algorithm>
 #include <cmath>
+#include <fmt/format.h>
 #include <numbers>
+#include <tbb/parallel_for.h>
 
 #include "pixel/format.h"
+#include "pixel/resample_rows.h"
 
 namespace skivet {
 namespace {
 
 constexpr double kaiser_alpha = 4.0;
-constexpr double kaiser_lobes = 3.0;
 
 // Modified Bessel function of the first kind, order 0: sum over k of ((x/2)^k / k!)^2 (Abramowitz & Stegun 9.6.12).
 double bessel_i0(double x) {
@@ -22,98 +24,308 @@ double bessel_i0(double x) {
     return sum;
 }
 
-double kaiser_sinc(double x) {
-    const double t = x / kaiser_lobes;
-    if (std::abs(t) >= 1) return 0;
-    const double window = bessel_i0(kaiser_alpha * std::sqrt(1 - t * t)) / bessel_i0(kaiser_alpha);
+double sinc(double x) {
     const double px = std::numbers::pi * x;
-    return window * (std::abs(px) < 1e-9 ? 1 : std::sin(px) / px);
+    return std::abs(px) < 1e-9 ? 1 : std::sin(px) / px;
 }
 
-// One pass along x; the caller transposes by swapping strides.
-void resample_axis(const ImageF& in, ImageF& out, const std::vector<Taps>& taps, bool horizontal) {
-    for (std::uint32_t y = 0; y < out.height; ++y) {
-        for (std::uint32_t x = 0; x < out.width; ++x) {
-            const auto& tap = taps[horizontal ? x : y];
-            std::array<float, 4> sum{};
-            for (std::size_t k = 0; k < tap.weights.size(); ++k) {
-                const auto from = static_cast<std::size_t>(tap.first) + k;
-                const auto& texel = horizontal ? in.texels[std::size_t{y} * in.width + from] : in.texels[from * in.width + x];
-                for (std::size_t c = 0; c < 4; ++c) sum[c] += tap.weights[k] * texel[c];
-            }
-            out.texels[std::size_t{y} * out.width + x] = sum;
+// Mitchell and Netravali, "Reconstruction Filters in Computer Graphics", SIGGRAPH 1988, equation 8.
+double cubic(double x, double b, double c) {
+    x = std::abs(x);
+    if (x < 1) return ((12 - 9 * b - 6 * c) * x * x * x + (-18 + 12 * b + 6 * c) * x * x + (6 - 2 * b)) / 6;
+    if (x < 2) return ((-b - 6 * c) * x * x * x + (6 * b + 30 * c) * x * x + (-12 * b - 48 * c) * x + (8 * b + 24 * c)) / 6;
+    return 0;
+}
+
+/// In units of target texels.
+double reach_of(MipFilter filter) {
+    switch (filter) {
+        case MipFilter::point:
+        case MipFilter::box: return 0.5;
+        case MipFilter::triangle: return 1;
+        case MipFilter::gaussian:
+        case MipFilter::mitchell:
+        case MipFilter::catmull_rom: return 2;
+        default: return 3;
+    }
+}
+
+double kernel(MipFilter filter, double x) {
+    if (std::abs(x) >= reach_of(filter)) return 0;
+    switch (filter) {
+        case MipFilter::triangle: return 1 - std::abs(x);
+        case MipFilter::gaussian: return std::exp(-2 * x * x);
+        case MipFilter::mitchell: return cubic(x, 1.0 / 3, 1.0 / 3);
+        case MipFilter::catmull_rom: return cubic(x, 0, 0.5);
+        case MipFilter::lanczos: return sinc(x) * sinc(x / 3);
+        default: return sinc(x) * bessel_i0(kaiser_alpha * std::sqrt(1 - x * x / 9)) / bessel_i0(kaiser_alpha);
+    }
+}
+
+std::uint32_t folded(std::int64_t i, std::uint32_t size, bool wrap) {
+    const auto n = static_cast<std::int64_t>(size);
+    if (!wrap) return static_cast<std::uint32_t>(std::clamp<std::int64_t>(i, 0, n - 1));
+    return static_cast<std::uint32_t>((i % n + n) % n);
+}
+
+/// Source columns [begin, end), which may go beyond the picture.
+void padded_row(const RowSource& source, std::uint32_t y, std::int64_t begin, std::int64_t end, bool wrap, TexelF* out) {
+    const auto width = static_cast<std::int64_t>(source.width());
+    const auto inner_begin = std::clamp<std::int64_t>(begin, 0, width), inner_end = std::clamp<std::int64_t>(end, inner_begin, width);
+    if (inner_end > inner_begin)
+        source.row(y, static_cast<std::uint32_t>(inner_begin), static_cast<std::uint32_t>(inner_end - inner_begin), out + (inner_begin - begin));
+    const auto outside = [&](std::int64_t x) { source.row(y, folded(x, source.width(), wrap), 1, out + (x - begin)); };
+    for (auto x = begin; x < std::min(end, inner_begin); ++x) outside(x);
+    for (auto x = std::max(begin, inner_end); x < end; ++x) outside(x);
+}
+
+/// Rows [from, to) of the part `out`.
+void resample_band(const RowSource& source, const std::vector<Taps>& across, const std::vector<Taps>& down, bool wrap, const Rect& out,
+                   std::uint32_t from, std::uint32_t to, ImageF& result) {
+    const auto begin = across[out.x].first;
+    std::int64_t end = begin + 1;
+    std::size_t most = 1;
+    for (auto x = out.x; x < out.x + out.width; ++x) end = std::max(end, across[x].first + static_cast<std::int64_t>(across[x].weights.size()));
+    for (auto y = from; y < to; ++y) most = std::max(most, down[out.y + y].weights.size());
+    const auto row_texels = static_cast<std::size_t>(end - begin);
+    // A ring of source rows; each is asked for once a band.
+    std::vector<TexelF> ring(row_texels * most), mixed(row_texels);
+    std::vector<std::int64_t> held(most, std::numeric_limits<std::int64_t>::min());
+    std::vector<const float*> rows(most);
+    for (auto y = from; y < to; ++y) {
+        const auto& tap = down[out.y + y];
+        for (std::size_t k = 0; k < tap.weights.size(); ++k) {
+            const auto at = tap.first + static_cast<std::int64_t>(k);
+            const auto n = static_cast<std::int64_t>(most);
+            const auto slot = static_cast<std::size_t>((at % n + n) % n);
+            auto* texels = ring.data() + slot * row_texels;
+            if (held[slot] != at) padded_row(source, folded(at, source.height(), wrap), begin, end, wrap, texels), held[slot] = at;
+            rows[k] = texels->data();
         }
+        mix_rows(rows.data(), tap.weights.data(), tap.weights.size(), mixed.data()->data(), row_texels * 4);
+        mix_texels(mixed.data(), begin, &across[out.x], out.width, &result.texels[std::size_t{y} * out.width]);
+    }
+}
+
+/// Color times alpha.
+class WeightedRows final : public RowSource {
+public:
+    explicit WeightedRows(const RowSource& source) : source_(source) {}
+    [[nodiscard]] std::uint32_t width() const override { return source_.width(); }
+    [[nodiscard]] std::uint32_t height() const override { return source_.height(); }
+    void row(std::uint32_t y, std::uint32_t x, std::uint32_t count, TexelF* out) const override {
+        source_.row(y, x, count, out);
+        for (std::uint32_t i = 0; i < count; ++i)
+            for (std::size_t c = 0; c < 3; ++c) out[i][c] *= out[i][3];
+    }
+
+private:
+    const RowSource& source_;
+};
+
+/// The part of a normal that is not stored, in the first channel.
+class RebuiltRows final : public RowSource {
+public:
+    RebuiltRows(const RowSource& source, const NormalChannels& channels) : source_(source), channels_(channels) {}
+    [[nodiscard]] std::uint32_t width() const override { return source_.width(); }
+    [[nodiscard]] std::uint32_t height() const override { return source_.height(); }
+    void row(std::uint32_t y, std::uint32_t x, std::uint32_t count, TexelF* out) const override {
+        source_.row(y, x, count, out);
+        for (std::uint32_t i = 0; i < count; ++i) {
+            const float nx = out[i][channels_.x] * channels_.scale + channels_.offset, ny = out[i][channels_.y] * channels_.scale + channels_.offset;
+            out[i] = {std::sqrt(std::max(0.0f, 1 - nx * nx - ny * ny)), 0, 0, 0};
+        }
+    }
+
+private:
+    const RowSource& source_;
+    const NormalChannels& channels_;
+};
+
+void renormalize(ImageF& level, const NormalChannels& n, const ImageF* rebuilt) {
+    for (std::size_t i = 0; i < level.texels.size(); ++i) {
+        auto& t = level.texels[i];
+        const float x = t[n.x] * n.scale + n.offset, y = t[n.y] * n.scale + n.offset;
+        const float z = n.z < 0 ? rebuilt->texels[i][0] : t[static_cast<std::size_t>(n.z)] * n.scale + n.offset;
+        const float length = std::sqrt(x * x + y * y + z * z);
+        if (length < 1e-6f) continue;  // normals that cancel out have no direction
+        t[n.x] = (x / length - n.offset) / n.scale;
+        t[n.y] = (y / length - n.offset) / n.scale;
+        if (n.z >= 0) t[static_cast<std::size_t>(n.z)] = (z / length - n.offset) / n.scale;
     }
 }
 
 }  // namespace
 
-std::string_view name_of(MipFilter filter) { return filter == MipFilter::box ? "box" : "Kaiser"; }
+std::string_view name_of(MipFilter filter) {
+    constexpr std::string_view names[] = {"point", "box", "triangle", "Gaussian", "Mitchell", "Catmull-Rom", "Lanczos", "Kaiser"};
+    return names[static_cast<std::size_t>(filter)];
+}
+
+std::string describe(const MipRecipe& r) {
+    auto text = fmt::format("{} filter in {} light", name_of(r.filter), r.linear_light ? "linear" : "encoded");
+    if (r.wrap) text += ", edges wrap";
+    if (r.by_alpha) text += ", color weighted by alpha";
+    if (r.renormalize) text += ", normals renormalized";
+    if (r.coverage) text += fmt::format(", alpha coverage kept at {}", r.coverage);
+    return text;
+}
 
 std::vector<Taps> make_taps(std::uint32_t source, std::uint32_t target, MipFilter filter) {
     std::vector<Taps> all(target);
     const double scale = static_cast<double>(source) / target;
-    const auto last = static_cast<std::int64_t>(source) - 1;
+    const bool enlarge = scale < 1;
     for (std::uint32_t i = 0; i < target; ++i) {
         const double low = i * scale, high = (i + 1) * scale, center = (low + high) / 2;
-        const bool enlarge = scale < 1;
-        const double reach = enlarge ? 1.0 : filter == MipFilter::box ? scale / 2 : kaiser_lobes * scale;
-        const auto from = static_cast<std::int64_t>(std::floor(center - reach - 0.5));
-        const auto to = static_cast<std::int64_t>(std::ceil(center + reach + 0.5));
         auto& tap = all[i];
-        tap.first = std::clamp<std::int64_t>(from, 0, last);
-        tap.weights.assign(static_cast<std::size_t>(std::clamp<std::int64_t>(to, 0, last) - tap.first + 1), 0.0f);
-        double sum = 0;
-        std::vector<double> raw(tap.weights.size(), 0.0);
-        for (std::int64_t s = from; s <= to; ++s) {
-            double weight = 0;
-            if (enlarge) weight = std::max(0.0, 1 - std::abs(static_cast<double>(s) + 0.5 - center));
-            else if (filter == MipFilter::box)
-                weight = std::max(0.0, std::min(high, static_cast<double>(s + 1)) - std::max(low, static_cast<double>(s)));
-            else
-                weight = kaiser_sinc((static_cast<double>(s) + 0.5 - center) / scale);
-            raw[static_cast<std::size_t>(std::clamp<std::int64_t>(s, 0, last) - tap.first)] += weight;  // edges clamp
-            sum += weight;
+        if (filter == MipFilter::point && !enlarge) {
+            tap.first = static_cast<std::int64_t>(low);
+            tap.weights = {1};
+            continue;
         }
-        for (std::size_t k = 0; k < raw.size(); ++k) tap.weights[k] = static_cast<float>(raw[k] / sum);
-        // Drop taps of weight zero at both ends: they would mark texels as touched that are not.
-        while (tap.weights.size() > 1 && std::abs(tap.weights.back()) < 1e-7f) tap.weights.pop_back();
-        std::size_t lead = 0;
-        while (lead + 1 < tap.weights.size() && std::abs(tap.weights[lead]) < 1e-7f) ++lead;
-        tap.weights.erase(tap.weights.begin(), tap.weights.begin() + static_cast<std::ptrdiff_t>(lead));
-        tap.first += static_cast<std::int64_t>(lead);
+        const double reach = enlarge ? 1.0 : reach_of(filter) * scale;
+        const auto from = static_cast<std::int64_t>(std::floor(center - reach - 0.5)), to = static_cast<std::int64_t>(std::ceil(center + reach + 0.5));
+        std::vector<double> raw;
+        double sum = 0;
+        for (auto s = from; s <= to; ++s) {
+            const double at = static_cast<double>(s);
+            raw.push_back(enlarge ? std::max(0.0, 1 - std::abs(at + 0.5 - center))
+                          : filter == MipFilter::box ? std::max(0.0, std::min(high, at + 1) - std::max(low, at))
+                                                     : kernel(filter, (at + 0.5 - center) / scale));
+            sum += raw.back();
+        }
+        // Taps of weight zero at both ends would mark texels as touched that are not.
+        auto first = std::size_t{0}, last = raw.size();
+        while (last > first + 1 && std::abs(raw[last - 1]) < 1e-7 * sum) --last;
+        while (first + 1 < last && std::abs(raw[first]) < 1e-7 * sum) ++first;
+        tap.first = from + static_cast<std::int64_t>(first);
+        for (auto k = first; k < last; ++k) tap.weights.push_back(static_cast<float>(raw[k] / sum));
     }
     return all;
 }
 
-ImageF resize(const ImageF& image, std::uint32_t width, std::uint32_t height, MipFilter filter) {
-    ImageF across(width, image.height);
-    resample_axis(image, across, make_taps(image.width, width, filter), true);
-    ImageF out(width, height);
-    resample_axis(across, out, make_taps(image.height, height, filter), false);
-    return out;
+void ByteRows::row(std::uint32_t y, std::uint32_t x, std::uint32_t count, TexelF* out) const { to_float(&image_.at(x, y), count, srgb_, out); }
+
+void FloatRows::row(std::uint32_t y, std::uint32_t x, std::uint32_t count, TexelF* out) const {
+    std::copy_n(&image_.at(x, y), count, out);
+    if (!srgb_) return;
+    for (std::uint32_t i = 0; i < count; ++i)
+        for (std::size_t c = 0; c < 3; ++c) out[i][c] = srgb_to_linear(out[i][c]);
 }
 
-ImageF next_mip(const ImageF& image, MipFilter filter) {
-    return resize(image, mip_side(image.width, 1), mip_side(image.height, 1), filter);
+ImageF resample(const RowSource& source, std::uint32_t width, std::uint32_t height, MipFilter filter, bool wrap, Rect out) {
+    ImageF result(out.width, out.height);
+    if (out.empty()) return result;
+    const auto across = make_taps(source.width(), width, filter), down = make_taps(source.height(), height, filter);
+    // Rows do not depend on each other; a band asks again only for the rows at its upper edge.
+    constexpr std::uint32_t band = 64;
+    const auto work = [&](std::uint32_t i) { resample_band(source, across, down, wrap, out, i * band, std::min(out.height, (i + 1) * band), result); };
+    const auto bands = (out.height + band - 1) / band;
+    if (bands < 2) work(0);
+    else tbb::parallel_for(0u, bands, work);
+    return result;
+}
+
+ImageF resize(const ImageF& image, std::uint32_t width, std::uint32_t height, MipFilter filter) {
+    return resample(FloatRows(image), width, height, filter, false, {0, 0, width, height});
+}
+
+Rect next_rect(std::uint32_t width, std::uint32_t height) { return {0, 0, mip_side(width, 1), mip_side(height, 1)}; }
+
+ImageF next_level(const RowSource& source, const MipRecipe& recipe, const NormalChannels& normals, Rect out) {
+    const auto whole = next_rect(source.width(), source.height());
+    const auto filtered = [&](const RowSource& rows) { return resample(rows, whole.width, whole.height, recipe.filter, recipe.wrap, out); };
+    if (recipe.by_alpha) {
+        auto level = filtered(WeightedRows(source));
+        std::optional<ImageF> plain;  // where nothing is seen, color is only color
+        for (std::size_t i = 0; i < level.texels.size(); ++i) {
+            auto& t = level.texels[i];
+            if (t[3] > 1e-4f) {
+                for (std::size_t c = 0; c < 3; ++c) t[c] /= t[3];
+            } else {
+                if (!plain) plain = filtered(source);
+                std::copy_n(plain->texels[i].begin(), 3, t.begin());
+            }
+        }
+        return level;
+    }
+    auto level = filtered(source);
+    if (recipe.renormalize) {
+        const auto rebuilt = normals.z < 0 ? filtered(RebuiltRows(source, normals)) : ImageF();
+        renormalize(level, normals, &rebuilt);
+    }
+    return level;
+}
+
+ImageF next_mip(const ImageF& image, MipFilter filter) { return next_level(FloatRows(image), {filter}, {}, next_rect(image.width, image.height)); }
+
+double coverage_of(const ImageF& image, std::uint8_t reference) {
+    const float limit = static_cast<float>(reference) / 255.0f;
+    const auto covered = std::count_if(image.texels.begin(), image.texels.end(), [&](const TexelF& t) { return t[3] >= limit; });
+    return static_cast<double>(covered) / static_cast<double>(image.texels.size());
+}
+
+float coverage_factor(const ImageF& image, std::uint8_t reference, double coverage) {
+    const auto count = image.texels.size();
+    const auto wanted = static_cast<std::size_t>(std::floor(coverage * static_cast<double>(count) + 0.5));
+    if (wanted == 0 || wanted >= count) return 1;
+    std::vector<float> alpha(count);
+    for (std::size_t i = 0; i < count; ++i) alpha[i] = image.texels[i][3];
+    std::nth_element(alpha.begin(), alpha.begin() + static_cast<std::ptrdiff_t>(wanted - 1), alpha.end(), std::greater<>());
+    const float kth = alpha[wanted - 1];
+    const float limit = static_cast<float>(reference) / 255.0f;
+    return kth * 8 < limit ? 8 : limit / kth;
+}
+
+void keep_coverage(ImageF& image, std::uint8_t reference, double coverage) {
+    const float factor = coverage_factor(image, reference, coverage);
+    for (auto& t : image.texels) t[3] = std::min(1.0f, t[3] * factor);
 }
 
 std::vector<std::uint8_t> next_dirty(const std::vector<std::uint8_t>& dirty, std::uint32_t width, std::uint32_t height,
-                                     MipFilter filter) {
+                                     MipFilter filter, bool wrap) {
     const auto out_width = mip_side(width, 1), out_height = mip_side(height, 1);
-    const auto across = make_taps(width, out_width, filter);
-    const auto down = make_taps(height, out_height, filter);
-    std::vector<std::uint8_t> rows(std::size_t{out_width} * height);
-    for (std::uint32_t y = 0; y < height; ++y)
-        for (std::uint32_t x = 0; x < out_width; ++x)
-            for (std::size_t k = 0; k < across[x].weights.size(); ++k)
-                rows[std::size_t{y} * out_width + x] |= dirty[std::size_t{y} * width + static_cast<std::size_t>(across[x].first) + k];
     std::vector<std::uint8_t> out(std::size_t{out_width} * out_height);
-    for (std::uint32_t y = 0; y < out_height; ++y)
+    const auto marked = bounds(dirty, width);
+    if (marked.empty()) return out;
+    const auto across = make_taps(width, out_width, filter), down = make_taps(height, out_height, filter);
+    const auto any = [&](const Taps& tap, std::uint32_t size, const auto& at) {
+        for (std::size_t k = 0; k < tap.weights.size(); ++k)
+            if (at(folded(tap.first + static_cast<std::int64_t>(k), size, wrap))) return true;
+        return false;
+    };
+    std::vector<std::uint8_t> rows(std::size_t{out_width} * height);
+    for (std::uint32_t x = 0; x < out_width; ++x) {
+        const auto in_reach = [&](std::uint32_t at) { return at >= marked.x && at < marked.x + marked.width; };
+        if (!any(across[x], width, in_reach)) continue;
+        for (auto y = marked.y; y < marked.y + marked.height; ++y)
+            rows[std::size_t{y} * out_width + x] = any(across[x], width, [&](std::uint32_t at) { return dirty[std::size_t{y} * width + at] != 0; });
+    }
+    for (std::uint32_t y = 0; y < out_height; ++y) {
+        const auto in_reach = [&](std::uint32_t at) { return at >= marked.y && at < marked.y + marked.height; };
+        if (!any(down[y], height, in_reach)) continue;
         for (std::uint32_t x = 0; x < out_width; ++x)
-            for (std::size_t k = 0; k < down[y].weights.size(); ++k)
-                out[std::size_t{y} * out_width + x] |= rows[(static_cast<std::size_t>(down[y].first) + k) * out_width + x];
+            out[std::size_t{y} * out_width + x] = any(down[y], height, [&](std::uint32_t at) { return rows[std::size_t{at} * out_width + x] != 0; });
+    }
     return out;
+}
+
+Rect bounds(const std::vector<std::uint8_t>& dirty, std::uint32_t width) {
+    const auto height = static_cast<std::uint32_t>(dirty.size() / std::max(width, 1u));
+    std::uint32_t left = width, right = 0, top = height, bottom = 0;
+    for (std::uint32_t y = 0; y < height; ++y) {
+        const auto* row = dirty.data() + std::size_t{y} * width;
+        const auto* first = std::find_if(row, row + width, [](std::uint8_t v) { return v != 0; });
+        if (first == row + width) continue;
+        const auto* last = row + width - 1;
+        while (!*last) --last;
+        left = std::min(left, static_cast<std::uint32_t>(first - row));
+        right = std::max(right, static_cast<std::uint32_t>(last - row) + 1);
+        top = std::min(top, y);
+        bottom = y + 1;
+    }
+    if (bottom == 0) return {};
+    return {left, top, right - left, bottom - top};
 }
 
 }  // namespace skivet

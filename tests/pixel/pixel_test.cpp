@@ -1,11 +1,9 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
-#include <numeric>
 
 #include "pixel/format.h"
 #include "pixel/metrics.h"
-#include "pixel/mips.h"
 #include "support/pictures.h"
 
 using namespace skivet;
@@ -36,76 +34,24 @@ TEST(Color, FollowsTheSrgbStandard) {
     for (int i = 0; i < 256; ++i) EXPECT_EQ(std::lround(linear_to_srgb(srgb_to_linear(static_cast<float>(i) / 255.0f)) * 255), i);
 }
 
+TEST(Color, BytesAreTheNearestOnesForAnyLinearValue) {
+    // Against the formula itself, over the whole range and right beside the limits between bytes.
+    std::vector<TexelF> values = {{-1, 2, std::nanf(""), 0.5f}, {0, 1, std::numeric_limits<float>::infinity(), 1}};
+    for (int i = 0; i < 200000; ++i) values.push_back({static_cast<float>(i) / 200000, std::ldexp(1.0f, -i % 40), static_cast<float>(i % 255 + 0.499) / 255, 0});
+    for (auto& t : values)
+        if (t[2] < 1) t[2] = srgb_to_linear(t[2]);
+    std::vector<Texel> bytes(values.size());
+    to_bytes(values.data(), values.size(), true, bytes.data());
+    EXPECT_EQ(bytes[0], (Texel{0, 255, 0, 128}));
+    EXPECT_EQ(bytes[1], (Texel{0, 255, 255, 255}));
+    for (std::size_t i = 2; i < values.size(); ++i)
+        for (std::size_t c = 0; c < 3; ++c) ASSERT_NEAR(bytes[i][c], static_cast<double>(linear_to_srgb(values[i][c])) * 255, 0.5001) << values[i][c];
+}
+
 TEST(Color, ToFloatAndBackChangesNothing) {
     const auto image = random_picture(33, 17, 4);
     EXPECT_EQ(to_bytes(to_float(image, true), true), image);
     EXPECT_EQ(to_bytes(to_float(image, false), false), image);
-}
-
-TEST(Mips, TapsSumToOneAndStayInside) {
-    for (auto filter : {MipFilter::box, MipFilter::kaiser})
-        for (auto [source, target] : {std::pair{8u, 4u}, {7u, 3u}, {5u, 2u}, {1u, 1u}, {100u, 37u}, {3u, 9u}})
-            for (const auto& tap : make_taps(source, target, filter)) {
-                EXPECT_NEAR(std::accumulate(tap.weights.begin(), tap.weights.end(), 0.0), 1.0, 1e-5);
-                EXPECT_GE(tap.first, 0);
-                EXPECT_LE(tap.first + static_cast<std::int64_t>(tap.weights.size()), static_cast<std::int64_t>(source));
-            }
-}
-
-TEST(Mips, BoxAveragesFourTexels) {
-    Image image(2, 2);
-    image.texels = {{0, 10, 0, 0}, {100, 10, 0, 255}, {50, 10, 0, 255}, {50, 10, 255, 255}};
-    const auto half = to_bytes(next_mip(to_float(image, false), MipFilter::box), false);
-    ASSERT_EQ(half.texels.size(), 1u);
-    EXPECT_EQ(half.texels[0][0], 50);
-    EXPECT_EQ(half.texels[0][1], 10);
-    EXPECT_EQ(half.texels[0][2], 64);
-    EXPECT_EQ(half.texels[0][3], 191);
-}
-
-TEST(Mips, OddSizesWeighEveryTexelTheSame) {
-    // A 3-texel row halves to one texel: with area coverage each counts a third.
-    const auto taps = make_taps(3, 1, MipFilter::box);
-    ASSERT_EQ(taps[0].weights.size(), 3u);
-    for (float w : taps[0].weights) EXPECT_NEAR(w, 1.0f / 3, 1e-6);
-}
-
-TEST(Mips, LinearLightIsBrighterThanEncoded) {
-    // Half black, half white: 188 when averaged in linear light (0.5 encodes to 187.5), 128 when not.
-    Image image(2, 1);
-    image.texels = {{0, 0, 0, 255}, {255, 255, 255, 255}};
-    EXPECT_EQ(to_bytes(next_mip(to_float(image, true), MipFilter::box), true).texels[0][0], 188);
-    EXPECT_EQ(to_bytes(next_mip(to_float(image, false), MipFilter::box), false).texels[0][0], 128);
-}
-
-TEST(Mips, KaiserKeepsFlatPicturesFlatAndIsSharperThanBox) {
-    const Image flat(64, 64, {90, 120, 30, 255});
-    EXPECT_EQ(to_bytes(next_mip(to_float(flat, true), MipFilter::kaiser), true), Image(32, 32, {90, 120, 30, 255}));
-    const auto taps = make_taps(64, 32, MipFilter::kaiser);
-    EXPECT_LT(*std::min_element(taps[16].weights.begin(), taps[16].weights.end()), 0.0f) << "a windowed sinc has negative lobes";
-}
-
-TEST(Mips, DirtFollowsTheFootprint) {
-    std::vector<std::uint8_t> dirty(64);
-    dirty[3 * 8 + 5] = 1;
-    const auto box = next_dirty(dirty, 8, 8, MipFilter::box);
-    EXPECT_EQ(std::count(box.begin(), box.end(), 1), 1);
-    EXPECT_EQ(box[1 * 4 + 2], 1);
-    const auto kaiser = next_dirty(dirty, 8, 8, MipFilter::kaiser);
-    EXPECT_GT(std::count(kaiser.begin(), kaiser.end(), 1), 1);
-}
-
-TEST(Mips, WhatIsNotDirtyDoesNotDependOnTheChange) {
-    for (auto filter : {MipFilter::box, MipFilter::kaiser}) {
-        auto image = random_picture(31, 22, 8);
-        const auto before = next_mip(to_float(image, true), filter);
-        std::vector<std::uint8_t> dirty(image.texels.size());
-        for (std::size_t i : {5u, 300u, 301u}) image.texels[i] = {1, 2, 3, 4}, dirty[i] = 1;
-        const auto after = next_mip(to_float(image, true), filter);
-        const auto marked = next_dirty(dirty, 31, 22, filter);
-        for (std::size_t i = 0; i < marked.size(); ++i)
-            if (!marked[i]) EXPECT_EQ(before.texels[i], after.texels[i]);
-    }
 }
 
 TEST(Metrics, PsnrOfAKnownError) {

@@ -1,0 +1,215 @@
+// Chains are made in every way by the same code the guess uses, so a right guess proves little about filters (their kernels are checked in
+// mips_test.cpp); it proves that the ways can be told apart, also through block compression.
+#include "bench/mip_guess.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "bench/rebuild.h"
+#include "codec/paint_form.h"
+#include "support/pictures.h"
+#include "texture/dds.h"
+#include "texture/png.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+TextureFile open(Bytes file) {
+    auto texture = TextureFile::open(TextureKinds::standard(), std::move(file), "x", ReadLimits{});
+    EXPECT_TRUE(texture) << (texture ? "" : texture.error().message());
+    return texture ? *texture : TextureFile{};
+}
+
+/// Waves and edges under fine grain, as painted textures have it.
+Image grained(std::uint32_t side, unsigned seed, bool alpha = false) {
+    auto image = smooth_picture(side, side, seed);
+    const auto noise = random_picture(side, side, seed + 1);
+    for (std::size_t i = 0; i < image.texels.size(); ++i) {
+        for (std::size_t c = 0; c < 3; ++c) image.texels[i][c] = static_cast<std::uint8_t>(std::clamp(image.texels[i][c] + (noise.texels[i][c] - 128) / 3, 0, 255));
+        const auto x = i % side, y = i / side;
+        if (alpha) image.texels[i][3] = std::hypot(std::fmod(static_cast<double>(x), 16) - 8, std::fmod(static_cast<double>(y), 16) - 8) < 4 ? 255 : 0;
+        if (alpha && !image.texels[i][3]) image.texels[i] = {0, 0, 0, 0};
+    }
+    return image;
+}
+
+Image bumps(std::uint32_t side) {
+    Image image(side, side);
+    for (std::uint32_t y = 0; y < side; ++y)
+        for (std::uint32_t x = 0; x < side; ++x) {
+            const double nx = 0.5 * std::sin(x * 0.9 + y * 0.2), ny = 0.5 * std::cos(y * 1.1 - x * 0.3);
+            const auto byte = [](double v) { return static_cast<std::uint8_t>(std::lround((v + 1) * 127.5)); };
+            image.at(x, y) = {byte(nx), byte(ny), byte(std::sqrt(1 - nx * nx - ny * ny)), 255};
+        }
+    return image;
+}
+
+TextureFile chain(Format format, const Image& image, const MipRecipe& recipe, ColorSpace color = ColorSpace::srgb, const NormalChannels& normals = {}) {
+    const TextureDesc d{format, image.width, image.height, 1, full_mip_count(image.width, image.height), 1, 1, color};
+    return open(make_file(d, *encode_levels(image, d, recipe, {}, normals)));
+}
+
+MipGuess guess(const TextureFile& texture) {
+    const auto out = guess_mips(texture);
+    EXPECT_TRUE(out) << (out ? "" : out.error().message());
+    return out ? *out : MipGuess{};
+}
+
+}  // namespace
+
+TEST(MipGuess, TellsEveryFilterAndLightThroughBlockCompression) {
+    const auto image = grained(256, 3);
+    for (auto format : {Format::RGBA8, Format::BC1, Format::BC7})
+        for (auto filter : all_mip_filters)
+            for (bool linear : {false, true}) {
+                const auto found = guess(chain(format, image, {filter, linear}));
+                EXPECT_TRUE(found.known);
+                EXPECT_EQ(found.recipe.filter, filter) << name_of(filter) << " taken for " << describe(found.recipe) << " in " << info(format).name;
+                EXPECT_EQ(found.recipe.linear_light, linear && filter != MipFilter::point) << name_of(filter) << " " << info(format).name;
+                if (filter != MipFilter::point) EXPECT_GT(found.confidence, 0.9) << name_of(filter);  // one texel of four is the same in any light
+            }
+}
+
+TEST(MipGuess, TellsWhetherEdgesWrap) {
+    const auto image = grained(128, 4);
+    for (auto filter : {MipFilter::triangle, MipFilter::kaiser})
+        for (bool wrap : {false, true}) EXPECT_EQ(guess(chain(Format::BC1, image, {filter, true, wrap})).recipe.wrap, wrap) << name_of(filter);
+}
+
+TEST(MipGuess, TellsWeightingByAlphaAndKeptCoverage) {
+    const auto image = grained(256, 5, true);
+    for (bool by_alpha : {false, true})
+        for (int reference : {0, 85, 128}) {
+            const MipRecipe recipe{MipFilter::box, true, false, by_alpha, false, static_cast<std::uint8_t>(reference)};
+            for (auto format : {Format::RGBA8, Format::BC3}) EXPECT_EQ(describe(guess(chain(format, image, recipe)).recipe), describe(recipe)) << info(format).name;
+        }
+}
+
+TEST(MipGuess, TellsRenormalizedNormals) {
+    for (bool renormalize : {false, true})
+        for (auto format : {Format::RGBA8, Format::BC1, Format::BC5, Format::BC5_SNORM}) {
+            auto image = bumps(128);
+            NormalChannels normals;
+            if (info(format).channels == 2) {
+                normals.z = -1;
+                if (info(format).numeric == Numeric::snorm) {
+                    normals.scale = 255.0f / 127, normals.offset = -128.0f / 127;
+                    for (auto& t : image.texels)
+                        for (std::size_t c = 0; c < 2; ++c) t[c] = static_cast<std::uint8_t>(std::lround((t[c] / 127.5 - 1) * 127 + 128));
+                }
+            }
+            const auto found = guess(chain(format, image, {MipFilter::box, false, false, false, renormalize}, ColorSpace::linear, normals));
+            ASSERT_TRUE(found.normals) << info(format).name;
+            EXPECT_EQ(found.normals->z, normals.z);
+            EXPECT_EQ(found.recipe.renormalize, renormalize) << info(format).name << ": " << describe(found);
+            EXPECT_EQ(found.recipe.filter, MipFilter::box);
+        }
+}
+
+TEST(MipGuess, NamesTheLevelsAPersonPainted) {
+    const TextureDesc d{Format::BC1, 256, 256, 1, 9, 1, 1, ColorSpace::srgb};
+    auto payload = *encode_levels(grained(256, 3), d, {MipFilter::kaiser, true});
+    const auto level2 = *encode(Format::BC1, smooth_picture(64, 64, 9));
+    std::copy(level2.begin(), level2.end(), payload.begin() + 32768 + 8192);
+    const auto found = guess(open(*write_dds(d, payload)));
+    EXPECT_TRUE(found.known);
+    EXPECT_EQ(found.recipe, (MipRecipe{MipFilter::kaiser, true}));
+    EXPECT_EQ(found.painted, (std::vector<std::uint32_t>{2, 3})) << "level 3 was made from the real level 2";
+    EXPECT_NE(describe(found).find("levels 2 3 by hand"), std::string::npos) << describe(found);
+}
+
+TEST(MipGuess, SaysHowFarTheChainGoesAndWhenItCannotTell) {
+    const auto image = grained(64, 3);
+    TextureDesc d{Format::RGBA8, 64, 64, 1, 4, 1, 1, ColorSpace::linear};
+    const auto some = describe(guess(open(*write_dds(d, *encode_levels(image, d, {MipFilter::kaiser})))));
+    EXPECT_NE(some.find("4 of 7 levels, down to 8×8"), std::string::npos) << some;
+    EXPECT_EQ(some.find("light"), std::string::npos) << "data has no light: " << some;
+    d.mips = 1;
+    EXPECT_EQ(describe(guess(open(*write_dds(d, *encode_levels(image, d, {}))))), "one level only");
+    d.mips = 7;
+    const auto flat = guess(open(*write_dds(d, *encode_levels(Image(64, 64, {9, 9, 9, 255}), d, {}))));
+    EXPECT_LT(flat.confidence, 0.2) << "every filter leaves one color alone";
+    EXPECT_NE(describe(flat).find("others fit as well"), std::string::npos);
+}
+
+TEST(MipGuess, FloatTexturesAreFilteredInTheirOwnValues) {
+    const TextureDesc d{Format::RGBA16F, 64, 64, 1, 7, 1, 1, ColorSpace::linear};
+    ImageF level(64, 64);
+    const auto noise = random_picture(64, 64, 2);
+    for (std::size_t i = 0; i < level.texels.size(); ++i)
+        for (std::size_t c = 0; c < 4; ++c) level.texels[i][c] = c == 3 ? 1 : static_cast<float>(noise.texels[i][c]) / 16;
+    Bytes payload;
+    for (std::uint32_t mip = 0; mip < 7; ++mip) {
+        if (mip) level = next_mip(level, MipFilter::lanczos);
+        const auto bytes = *encode(Format::RGBA16F, level);
+        payload.insert(payload.end(), bytes.begin(), bytes.end());
+    }
+    const auto texture = open(*write_dds(d, payload));
+    const auto found = guess(texture);
+    EXPECT_TRUE(found.known);
+    EXPECT_EQ(found.recipe.filter, MipFilter::lanczos);
+    // A light as bright as 100 in the edit is as bright, spread over its footprint, in the levels below: nothing is cut off at 1.
+    const auto before = *texture.decode_wide(0);
+    auto after = before;
+    for (std::uint32_t y = 24; y < 40; ++y)
+        for (std::uint32_t x = 24; x < 40; ++x) after.at(x, y) = {100, 50, 25, 1};
+    const auto rebuilt = rebuild_levels(texture, found, {}, before, after);
+    ASSERT_TRUE(rebuilt);
+    const auto fresh = open(*texture.kind->replace(texture.file, texture.layout, rebuilt->edits));
+    EXPECT_NEAR((*fresh.decode_wide(2)).at(8, 8)[0], 100, 3);
+    EXPECT_EQ((*fresh.decode_wide(2)).at(0, 0), (*texture.decode_wide(2)).at(0, 0));
+    EXPECT_GT((*fresh.decode_wide(6)).at(0, 0)[0], 9) << "a sixteenth of the picture at 100";
+}
+
+TEST(Rebuild, FollowsEveryKindOfChainWhenAllIsRepainted) {
+    const auto normals = bumps(64);
+    const std::pair<MipRecipe, Image> chains[] = {{{MipFilter::kaiser, true, true}, grained(64, 1)},
+                                                  {{MipFilter::mitchell, false}, grained(64, 1)},
+                                                  {{MipFilter::box, true, false, true, false, 128}, grained(64, 1, true)}};
+    for (const auto& [recipe, image] : chains) {
+        const auto original = chain(Format::RGBA8, image, recipe);
+        MipGuess known;
+        known.recipe = recipe;
+        known.known = true;
+        auto repaint = image;  // every texel other, alpha as it was
+        for (auto& t : repaint.texels)
+            for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>(255 - t[c]);
+        const auto rebuilt = rebuild_levels(original, known, {}, *original.decode(0), repaint);
+        ASSERT_TRUE(rebuilt);
+        EXPECT_EQ(*original.kind->replace(original.file, original.layout, rebuilt->edits), chain(Format::RGBA8, repaint, recipe).file) << describe(recipe);
+    }
+}
+
+TEST(Rebuild, AnEditAtAWrappingEdgeReachesTheOtherSide) {
+    const MipRecipe recipe{MipFilter::kaiser, true, true};
+    const auto image = grained(64, 2);
+    const auto original = chain(Format::RGBA8, image, recipe);
+    auto edit = image;
+    for (std::uint32_t y = 0; y < 64; ++y) edit.at(63, y) = {255, 0, 0, 255};
+    MipGuess known;
+    known.recipe = recipe;
+    known.known = true;
+    const auto rebuilt = *rebuild_levels(original, known, {}, *original.decode(0), edit);
+    const auto fresh = open(*original.kind->replace(original.file, original.layout, rebuilt.edits));
+    EXPECT_NE((*fresh.decode(1)).at(0, 9), (*original.decode(1)).at(0, 9));
+    EXPECT_EQ((*fresh.decode(1)).at(16, 9), (*original.decode(1)).at(16, 9));
+}
+
+TEST(Rebuild, AllFacesCanBeEdited) {
+    const TextureDesc d{Format::BC1, 32, 32, 1, 6, 1, 6, ColorSpace::srgb};
+    Bytes payload;
+    for (unsigned face = 0; face < 6; ++face) {
+        const auto bytes = *encode_levels(grained(32, face), d, {});
+        payload.insert(payload.end(), bytes.begin(), bytes.end());
+    }
+    const auto original = open(*write_dds(d, payload));
+    const auto before = *original.decode(0, 0, 4);
+    auto after = before;
+    after.at(9, 9) = {255, 0, 255, 255};
+    const auto rebuilt = *rebuild_levels(original, {}, {}, before, after, 0, 4);
+    ASSERT_FALSE(rebuilt.edits.empty());
+    for (const auto& edit : rebuilt.edits) EXPECT_EQ(original.layout.surfaces[edit.surface].face, 4u);
+}
