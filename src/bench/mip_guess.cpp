@@ -10,7 +10,7 @@ namespace skivet {
 namespace {
 
 constexpr std::uint32_t compared_side = 512;     ///< recipes are tried on levels up to this size
-constexpr std::uint32_t smallest_compared = 4;   ///< below this, single blocks decide
+constexpr std::uint32_t smallest_compared = 8;   ///< below this, single blocks decide
 constexpr std::size_t compared_pairs = 4;
 
 /// Two neighboring levels of the texture.
@@ -20,8 +20,19 @@ struct Pair {
     std::uint32_t mip = 0;   ///< of the one below
 };
 
+/// Squared errors in steps: of the channels judged, and of light and the two color differences they make when there are three. Compression
+/// keeps the light of a block far better than its colors, so each is weighed by its own error.
 struct Error {
     double squared = 0, count = 0;
+    std::array<double, 3> parts{};
+    double texels = 0;
+    void add(const std::array<double, 4>& d, const std::array<bool, 4>& channels) {
+        for (std::size_t c = 0; c < 4; ++c)
+            if (channels[c]) squared += d[c] * d[c], count += 1;
+        const std::array<double, 3> p = channels[2] ? std::array{(d[0] + 2 * d[1] + d[2]) / 4, (d[0] - d[2]) / 2, (2 * d[1] - d[0] - d[2]) / 4} : std::array{d[0], d[1], d[3]};
+        for (std::size_t c = 0; c < 3; ++c) parts[c] += p[c] * p[c];
+        texels += 1;
+    }
     [[nodiscard]] double mean() const { return count > 0 ? squared / count : 0; }
 };
 
@@ -34,9 +45,12 @@ std::array<bool, 4> judged(const FormatInfo& f) {
 Error compare(const ImageF& made, const Image& have, bool linear, const std::array<bool, 4>& channels, double) {
     const auto bytes = to_bytes(made, linear);
     Error out;
-    for (std::size_t i = 0; i < bytes.texels.size(); ++i)
+    for (std::size_t i = 0; i < bytes.texels.size(); ++i) {
+        std::array<double, 4> d{};
         for (std::size_t c = 0; c < 4; ++c)
-            if (channels[c]) out.squared += std::pow(bytes.texels[i][c] - have.texels[i][c], 2), out.count += 1;
+            if (channels[c]) d[c] = bytes.texels[i][c] - have.texels[i][c];
+        out.add(d, channels);
+    }
     return out;
 }
 
@@ -45,8 +59,10 @@ Error compare(const ImageF& made, const ImageF& have, bool linear, const std::ar
     Error out;
     for (std::size_t i = 0; i < made.texels.size(); ++i) {
         const auto t = from_work(made.texels[i], linear, have.texels[i]);
+        std::array<double, 4> d{};
         for (std::size_t c = 0; c < 4; ++c)
-            if (const double d = (t[c] - have.texels[i][c]) * 255 / range; channels[c] && std::isfinite(d)) out.squared += d * d, out.count += 1;
+            if (const double e = (t[c] - have.texels[i][c]) * 255 / range; channels[c] && std::isfinite(e)) d[c] = e;
+        out.add(d, channels);
     }
     return out;
 }
@@ -77,6 +93,15 @@ double variance(const Picture& level, const std::array<bool, 4>& channels, doubl
         out = std::max(out, squares / n - sum / n * (sum / n));
     }
     return out;
+}
+
+/// Share of the variance of independent errors that is left after halving: the sum of the squared weights, squared for two axes.
+/// A picked texel would get four times the box's, which is more than errors that go together in a block allow; it counts as the box.
+double noise_gain(MipFilter filter) {
+    const auto taps = make_taps(64, 32, filter == MipFilter::point ? MipFilter::box : filter)[16];
+    double sum = 0;
+    for (const float w : taps.weights) sum += double{w} * w;
+    return sum * sum;
 }
 
 template <class Picture>
@@ -114,7 +139,7 @@ public:
         std::sort(sorted.begin(), sorted.end());
         const double usual = sorted.empty() ? 0 : sorted[sorted.size() / 4];
         for (std::size_t i = 0; i < rms.size(); ++i)
-            if (rms[i] > 8 && rms[i] > 3 * usual) guess_.painted.push_back(static_cast<std::uint32_t>(i) + 1);
+            if (rms[i] > 12 && rms[i] > 4 * usual) guess_.painted.push_back(static_cast<std::uint32_t>(i) + 1);
         return {};
     }
 
@@ -147,12 +172,17 @@ private:
         return compare(made, below, recipe.linear_light, channels_, range_);
     }
 
-    /// Minus the logarithm of the likelihood: n/2 log(mean square) a pair, with n the number of independent errors, taken as one for eight texels.
+    /// Minus the logarithm of the likelihood: n/2 log(variance) a pair, with n the number of independent errors, taken as one for each
+    /// 256 texels: errors in a block go together, and the model of them is rough.
+    /// Compression left an error of some variance v in both levels; that of the upper one comes through the filter by its gain g. So the
+    /// right filter shows v (1 + g), and without the division the softest would win whenever v is large.
     [[nodiscard]] double cost(const MipRecipe& recipe, Error* total = nullptr) const {
         double out = 0;
+        const double gain = noise_gain(recipe.filter);
         for (const auto& pair : pairs_) {
             const auto e = error(recipe, pair.above, pair.below);
-            out += static_cast<double>(pair.below.texels.size()) / 16 * std::log(e.mean() + 0.1);  // rounding alone gives 1/12
+            for (const double part : e.parts)
+                out += e.texels / 512 * std::log((part / e.texels + 0.1) / (1 + gain));  // rounding alone gives 1/12
             if (total) total->squared += e.squared, total->count += e.count;
         }
         return out;
@@ -170,23 +200,38 @@ private:
                         if ((linear && !guess_.light_matters) || (by_alpha && !seen_through()) || (renormalize && !guess_.normals)) continue;
                         tried.push_back({filter, linear, false, by_alpha, renormalize, 0});
                     }
+        // Where all come to the same, the simplest is meant: the box comes first, and what is done besides must earn its place.
+        std::stable_partition(tried.begin(), tried.end(), [](const MipRecipe& r) { return r.filter == MipFilter::box; });
         std::vector<double> costs;
-        for (const auto& recipe : tried) costs.push_back(cost(recipe));
+        for (const auto& recipe : tried) costs.push_back(cost(recipe) + recipe.by_alpha);
         const auto best = static_cast<std::size_t>(std::min_element(costs.begin(), costs.end()) - costs.begin());
         double sum = 0;
         for (const double c : costs) sum += std::exp(costs[best] - c);
         guess_.confidence = 1 / sum;
         guess_.recipe = tried[best];
-        // The box with even sides has no edges to speak of; where both come to the same, edges go on.
+        // The box with even sides has no edges to speak of; where both come to the same, edges go on. Only texels at the edges differ, so
+        // it is the sum of the squares that counts, in units of the error that is there anyway.
         auto wrapped = guess_.recipe;
         wrapped.wrap = true;
-        if (cost(wrapped) < costs[best] - 1) guess_.recipe = wrapped;
-        Error total;
+        Error total, with_wrap;
         (void)cost(guess_.recipe, &total);
-        guess_.rms = std::sqrt(total.mean());
+        (void)cost(wrapped, &with_wrap);
+        if (total.squared - with_wrap.squared > 64 * (with_wrap.mean() + 0.1)) guess_.recipe = wrapped;
+        // One painted level spoils two comparisons, so the better half of them speaks for the chain.
+        std::vector<std::pair<double, std::size_t>> means;
+        for (std::size_t i = 0; i < pairs_.size(); ++i) means.emplace_back(error(guess_.recipe, pairs_[i].above, pairs_[i].below).mean(), i);
+        std::sort(means.begin(), means.end());
+        if (means.size() > 1 && means.back().first > 144 && means.back().first > 16 * means.front().first) {
+            // Without the painted level nothing blurs what the others tell.
+            const double limit = 16 * means.front().first;
+            for (auto i = pairs_.size(); i-- > 0;)
+                if (const double m = error(guess_.recipe, pairs_[i].above, pairs_[i].below).mean(); m > 144 && m > limit) pairs_.erase(pairs_.begin() + static_cast<std::ptrdiff_t>(i));
+            return find_filter();
+        }
+        const auto [mean, index] = means[(means.size() - 1) / 2];
+        guess_.rms = std::sqrt(mean);
         // Block compression alone leaves a few steps of difference; beyond that the levels were painted or made some other way.
-        const auto& pair = pairs_.front();
-        guess_.known = guess_.rms < 4 || (guess_.rms < 16 && total.mean() < variance(pair.below, channels_, range_) / 2);
+        guess_.known = guess_.rms < 4 || (guess_.rms < 16 && mean < variance(pairs_[index].below, channels_, range_) / 2);
     }
 
     void find_coverage() {
