@@ -2,25 +2,77 @@
 
 #include <fmt/format.h>
 
+#include "bench/cube.h"
 #include "codec/paint_form.h"
 #include "texture/dds.h"
+#include "texture/exr.h"
 #include "texture/ktx2.h"
 #include "texture/png.h"
 
 namespace skivet {
-std::string_view extension_of(ExportAs as) {
-    return as == ExportAs::png ? ".png" : as == ExportAs::dds ? ".dds" : ".ktx2";
+namespace {
+
+struct Way {
+    ExportAs as;
+    std::string_view name, extension;
+};
+constexpr Way ways[] = {{ExportAs::picture, "picture", ".png"}, {ExportAs::png, "png", ".png"}, {ExportAs::png16, "png16", ".png"},
+                        {ExportAs::exr, "exr", ".exr"},         {ExportAs::dds, "dds", ".dds"}, {ExportAs::ktx2, "ktx2", ".ktx2"}};
+
+ImageF scaled(Format format, ImageF values, float scale, float offset) {
+    if (info(format).numeric != Numeric::snorm) return values;
+    for (auto& t : values.texels)
+        for (std::size_t c = 0; c < (info(format).has_alpha ? 4u : 3u); ++c) t[c] = t[c] * scale + offset;
+    return values;
 }
 
+}  // namespace
 
-Result<Bytes> export_png(const TextureFile& texture, std::uint32_t mip) {
+std::string_view name_of(ExportAs as) { return ways[static_cast<std::size_t>(as)].name; }
+std::string_view extension_of(ExportAs as) { return ways[static_cast<std::size_t>(as)].extension; }
+std::optional<ExportAs> export_named(std::string_view name) {
+    for (const auto& way : ways)
+        if (way.name == name) return way.as;
+    return std::nullopt;
+}
+
+ExportAs decided(ExportAs as, Format format) { return as != ExportAs::picture ? as : info(format).is_float() ? ExportAs::exr : ExportAs::png; }
+
+ImageF to_16_bit_form(Format format, ImageF values) { return scaled(format, std::move(values), 127.0f / 255, 128.0f / 255); }
+ImageF from_16_bit_form(Format format, ImageF values) { return scaled(format, std::move(values), 255.0f / 127, -128.0f / 127); }
+
+bool is_encoded_color(const TextureDesc& d) { return info(d.format).may_be_srgb && info(d.format).numeric == Numeric::unorm && d.color != ColorSpace::linear; }
+
+bool gains_from_16_bits(Format format) {
+    const auto& f = info(format);
+    const auto* codec = block_codec(format);
+    return !f.is_float() && !f.is_integer() && (f.wide || (codec && codec->decode_wide));
+}
+
+Result<Bytes> export_png(const TextureFile& texture, Shown what, bool deep) {
     const auto& d = texture.layout.desc;
-    if (const auto& f = info(d.format); f.wide && f.numeric == Numeric::unorm) {  // 8 bits would lose what the texture has
-        SKIVET_TRY(const auto wide, texture.decode_wide(mip));
-        return write_png16(paint_form(d.format, wide), d.color == ColorSpace::srgb);
+    const auto& f = info(d.format);
+    if (gains_from_16_bits(d.format) && (deep || f.wide)) {  // 8 bits would lose what the texture has
+        SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.cross, what.layer, what.face));
+        return write_png16(to_16_bit_form(d.format, paint_form(d.format, wide)), d.color == ColorSpace::srgb);
     }
-    SKIVET_TRY(const auto image, texture.decode(mip));
+    SKIVET_TRY(const auto image, decode_shown<Image>(texture, what.mip, what.cross, what.layer, what.face));
     return write_png(paint_form(d.format, image), d.color == ColorSpace::srgb);
+}
+
+Result<Bytes> export_exr(const TextureFile& texture, Shown what) {
+    const auto& d = texture.layout.desc;
+    const auto& f = info(d.format);
+    SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.cross, what.layer, what.face));
+    wide = paint_form(d.format, wide);
+    if (is_encoded_color(d))
+        for (auto& t : wide.texels)
+            for (std::size_t c = 0; c < 3; ++c) t[c] = srgb_to_linear(t[c]);
+    // All small floats are halves; of the others only 8-bit fractions are sure to be told apart in one.
+    const bool bytes = f.block_compressed() ? !gains_from_16_bits(d.format) : std::max(f.red.bits, f.alpha.bits) == 8 && !f.is_integer();
+    const bool half = f.is_float() ? f.block_compressed() || f.red.bits <= 16 : bytes;
+    const bool gray = f.channels == 1 && !f.has_alpha;
+    return write_exr(wide, half, gray, f.has_alpha);
 }
 
 Result<Bytes> export_dds(const TextureFile& texture) {
@@ -36,7 +88,12 @@ Result<Bytes> export_ktx2(const TextureFile& texture) {
 }
 
 Result<Bytes> export_as(const TextureFile& texture, ExportAs as) {
-    return as == ExportAs::png ? export_png(texture) : as == ExportAs::dds ? export_dds(texture) : export_ktx2(texture);
+    switch (decided(as, texture.layout.desc.format)) {
+        case ExportAs::dds: return export_dds(texture);
+        case ExportAs::ktx2: return export_ktx2(texture);
+        case ExportAs::exr: return export_exr(texture, {.cross = has_cross(texture.layout.desc)});
+        default: return export_png(texture, {.cross = has_cross(texture.layout.desc)}, as == ExportAs::png16);
+    }
 }
 
 }  // namespace skivet

@@ -1,19 +1,47 @@
 #pragma once
-// Taking a texture out as a file a paint program opens, and reading the edit back in the form that was exported.
+// Taking a texture out as a file a paint program opens.
 #include "texture/texture.h"
 
 namespace skivet {
 
-enum class ExportAs { png, dds, ktx2 };
+enum class ExportAs {
+    picture,  ///< PNG, or OpenEXR for floats
+    png,
+    png16,    ///< PNG with 16 bits a sample
+    exr,
+    dds,
+    ktx2,
+};
+[[nodiscard]] std::string_view name_of(ExportAs as);
+[[nodiscard]] std::optional<ExportAs> export_named(std::string_view name);
 [[nodiscard]] std::string_view extension_of(ExportAs as);
+/// `picture` decided for the format; others as they are.
+[[nodiscard]] ExportAs decided(ExportAs as, Format format);
 
-/// Level 0 (or `mip`) of the first layer and face as PNG: 16 bits where a normalized format has more than 8, otherwise 8. Floats and
-/// integers lose what 8 bits do not hold; unchanged texels get it back on the way in.
-[[nodiscard]] Result<Bytes> export_png(const TextureFile& texture, std::uint32_t mip = 0);
+/// What of a texture goes into one picture.
+struct Shown {
+    std::uint32_t mip = 0, layer = 0, face = 0;
+    bool cross = false;   ///< all faces of a cubemap, see cube.h
+};
+/// As PNG: 16 bits where a normalized format has more than 8 or when asked, otherwise 8. Floats and integers lose what that does not hold;
+/// unchanged texels get it back on the way in.
+[[nodiscard]] Result<Bytes> export_png(const TextureFile& texture, Shown what = {}, bool deep = false);
+/// As OpenEXR: half precision where that holds everything. True values, but those of color in light, as every reader of the format expects.
+[[nodiscard]] Result<Bytes> export_exr(const TextureFile& texture, Shown what = {});
 /// The compressed bytes, untouched, in a DDS file; a DDS file comes out as it is.
 [[nodiscard]] Result<Bytes> export_dds(const TextureFile& texture);
 /// The same in a KTX2 file, which can also hold ETC2, EAC and ASTC.
 [[nodiscard]] Result<Bytes> export_ktx2(const TextureFile& texture);
+/// Level 0 in the way named; a cubemap's picture is its cross.
 [[nodiscard]] Result<Bytes> export_as(const TextureFile& texture, ExportAs as);
+
+/// Whether the texture's values are sRGB-encoded color, as far as anybody knows.
+[[nodiscard]] bool is_encoded_color(const TextureDesc& desc);
+/// Values of a 16-bit picture, 0…1, for true values of a normalized format: signed ones have 128 / 255 for zero and 1 for
+/// one, so that reduced to 8 bits they are the 8-bit picture; and back.
+[[nodiscard]] ImageF to_16_bit_form(Format format, ImageF values);
+[[nodiscard]] ImageF from_16_bit_form(Format format, ImageF values);
+/// Whether a 16-bit picture holds more of the format than one of 8 bits.
+[[nodiscard]] bool gains_from_16_bits(Format format);
 
 }  // namespace skivet

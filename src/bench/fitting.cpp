@@ -7,6 +7,9 @@
 #include <cmath>
 #include <fmt/format.h>
 
+#include "bench/color_match.h"
+#include "bench/cube.h"
+#include "bench/export.h"
 #include "bench/level.h"
 #include "bench/rebuild.h"
 #include "codec/paint_form.h"
@@ -58,6 +61,33 @@ Image resized(const Image& image, std::uint32_t width, std::uint32_t height, boo
     return to_bytes(resize(to_float(image, srgb), width, height, MipFilter::kaiser), srgb);
 }
 
+/// Whether `painted`, read from a 16-bit file, is what `own` was written as: the nearest whole step. A little more than half a step is let
+/// through, for the writer rounded in floats.
+bool same_in_16_bits(const TexelF& painted, const TexelF& own, bool is_signed) {
+    const auto step = [&](float v) { return std::clamp(is_signed ? v * 127.0 * 257 + 128 * 257 : v * 65535.0, 0.0, 65535.0); };
+    for (std::size_t c = 0; c < 4; ++c)
+        if (!(std::abs(step(painted[c]) - step(own[c])) < 0.52)) return false;
+    return true;
+}
+
+/// Floats painted for a texture of fractions or whole numbers: the forms its own precision is compared in.
+void in_other_forms(EditedFile& edited, const TextureDesc& d) {
+    auto& values = *edited.values;
+    if (is_encoded_color(d))
+        for (auto& t : values.texels)
+            for (std::size_t c = 0; c < 3; ++c) t[c] = linear_to_srgb(std::max(t[c], 0.0f));
+    edited.image = paint_form(d.format, view_of(d.format, stored_form(d.format, values)));
+    if (!info(d.format).is_integer()) edited.wide = to_16_bit_form(d.format, values);
+}
+
+/// The mends of alpha on true values.
+void mend(ImageF& painted, const ImageF& original, const FitOptions& options, bool had_alpha) {
+    for (std::size_t i = 0; i < painted.texels.size(); ++i) {
+        if (options.restore_alpha && had_alpha) painted.texels[i][3] = original.texels[i][3];
+        else if (options.drop_alpha) painted.texels[i][3] = 1;
+    }
+}
+
 /// What level 0 becomes in true values: the original's where the edit is what was exported; the edit's elsewhere.
 class WideEdit {
 public:
@@ -65,15 +95,15 @@ public:
 
     /// `edit`, in stored form, holds what a 16-bit file of `own` has, or something else.
     [[nodiscard]] ImageF in_16_bits(const ImageF& edit) const {
-        const auto step = [](float v) { return std::floor(std::clamp(static_cast<double>(v), 0.0, 1.0) * 65535 + 0.5); };
-        return merged(edit, [&](const TexelF& a, const TexelF& b) {
-            for (std::size_t c = 0; c < 4; ++c)
-                if (step(a[c]) != step(b[c])) return false;
-            return true;
-        });
+        const bool is_signed = info(format_).numeric == Numeric::snorm;
+        return merged(edit, [is_signed](const TexelF& a, const TexelF& b) { return same_in_16_bits(a, b, is_signed); });
     }
     [[nodiscard]] ImageF in_floats(const ImageF& edit) const {
-        return merged(edit, [](const TexelF& a, const TexelF& b) { return same_texel(a, b); });
+        return merged(edit, [](const TexelF& a, const TexelF& b) {
+            for (std::size_t c = 0; c < 4; ++c)
+                if (a[c] != b[c] && !(std::isnan(a[c]) && std::isnan(b[c]))) return false;  // no file keeps which NaN it was
+            return true;
+        });
     }
     [[nodiscard]] ImageF in_8_bits() const {
         auto out = from_view(format_, wanted_view_);
@@ -100,6 +130,20 @@ private:
         return out;
     }
 };
+
+/// One face, or all six of a cross.
+template <class Picture>
+Result<RebuiltLevels> rebuild_shown(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, const Picture& before, const Picture& after, bool cross) {
+    if (!cross) return rebuild_levels(original, mips, options, before, after);
+    RebuiltLevels all;
+    for (std::uint32_t face = 0; face < 6; ++face) {
+        SKIVET_TRY(auto one, rebuild_levels(original, mips, options, face_of(before, face), face_of(after, face), 0, face));
+        for (auto& edit : one.edits) all.edits.push_back(std::move(edit));
+        all.levels.resize(one.levels.size());
+        for (std::size_t i = 0; i < one.levels.size(); ++i) all.levels[i].blocks += one.levels[i].blocks, all.levels[i].kept += one.levels[i].kept;
+    }
+    return all;
+}
 
 /// Whether two blocks show the same.
 bool same_texels(const FormatInfo& f, ByteSpan a, ByteSpan b) {
@@ -165,17 +209,25 @@ std::uint64_t Fit::new_blocks() const {
     return sum;
 }
 
-Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const FitOptions& options) {
+Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitOptions& options) {
     Fit out;
     const auto& d = original.layout.desc;
-    SKIVET_TRY(const auto before, original.decode(0));
+    EditedFile edited = given;
+    // A cubemap comes back as its cross, or as one face.
+    const bool cross = has_cross(d) && edited.image.width / 4 == edited.image.height / 3 && edited.image.width % 4 == 0 && edited.image.height % 3 == 0 && !edited.texture;
+    const auto shown_width = cross ? d.width * 4 : d.width, shown_height = cross ? d.height * 3 : d.height;
+    SKIVET_TRY(const auto before, decode_shown<Image>(original, 0, cross));
     SKIVET_TRY(out.mips, guess_mips(original));
     out.original = paint_form(d.format, before);
     const bool srgb = out.mips.recipe.linear_light || d.color == ColorSpace::srgb;
+    // Data has no color space, whatever a paint program wrote into the file.
+    if (d.color != ColorSpace::linear && !out.mips.normals && info(d.format).may_be_srgb)
+        if (const auto done = match_color(edited); !done.empty()) out.findings.push_back({Grade::note, "Colors were converted", done, Mend::none});
+    if (edited.values && !info(d.format).is_float()) in_other_forms(edited, d);
     Image painted = edited.image;
-    if (painted.width != d.width || painted.height != d.height) {
+    if (painted.width != shown_width || painted.height != shown_height) {
         if (!options.resize) {
-            out.findings.push_back({Grade::blocks, fmt::format("{}×{} where the game has {}×{}", painted.width, painted.height, d.width, d.height),
+            out.findings.push_back({Grade::blocks, fmt::format("{}×{} where the game has {}×{}", painted.width, painted.height, shown_width, shown_height),
                                     "The game reads the size from its own tables and would show rubbish.", Mend::resize});
             // What else is wrong is said at once; the mends are made once the size is right.
             check_alpha(out, before, painted, d.format, {});
@@ -185,8 +237,9 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const Fit
             out.edited = std::move(painted);
             return out;
         }
-        painted = resized(painted, d.width, d.height, srgb);
+        painted = resized(painted, shown_width, shown_height, srgb);
     }
+    if (cross) clear_corners(painted);
     check_shape(out, d, edited);
     check_alpha(out, before, painted, d.format, options);
     auto wanted = stored_form(d.format, painted);
@@ -219,20 +272,34 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const Fit
             encode.alpha_is_transparency = use == AlphaUse::cut_out || use == AlphaUse::gradient;
         }
         RebuiltLevels rebuilt;
+        if (!f.wide && edited.wide && gains_from_16_bits(d.format) && edited.wide->width == shown_width && edited.wide->height == shown_height) {
+            // Exported with all the precision interpolation has: what is the same in 16 bits was not painted.
+            SKIVET_TRY(const auto own, decode_shown<ImageF>(original, 0, cross));
+            auto fine = stored_form(d.format, from_16_bit_form(d.format, *edited.wide));
+            mend(fine, own, options, !all_opaque(before));
+            for (std::size_t i = 0; i < wanted.texels.size(); ++i)
+                if (same_in_16_bits(fine.texels[i], own.texels[i], f.numeric == Numeric::snorm)) wanted.texels[i] = before.texels[i];
+        }
         if (f.wide) {
-            SKIVET_TRY(const auto own, original.decode_wide(0));
+            SKIVET_TRY(const auto own, decode_shown<ImageF>(original, 0, cross));
             const WideEdit wide(d.format, own, before, wanted);
-            const bool as_painted = !options.resize && !options.drop_alpha && !options.restore_alpha;
-            const auto after = as_painted && f.is_float() && edited.values                     ? wide.in_floats(stored_form(d.format, *edited.values))
-                               : as_painted && f.numeric == Numeric::unorm && edited.wide ? wide.in_16_bits(stored_form(d.format, *edited.wide))
-                                                                                          : wide.in_8_bits();
-            SKIVET_TRY(rebuilt, rebuild_levels(original, out.mips, encode, own, after));
+            const auto in_stored_form = [&](const ImageF& values) {
+                auto sized = values.width == shown_width && values.height == shown_height ? values : resize(values, shown_width, shown_height, MipFilter::kaiser);
+                if (cross) clear_corners(sized);
+                mend(sized, own, options, !all_opaque(before));
+                return stored_form(d.format, sized);
+            };
+            const bool normalized = f.numeric == Numeric::unorm || f.numeric == Numeric::snorm;
+            const auto after = !normalized && edited.values   ? wide.in_floats(in_stored_form(*edited.values))
+                               : normalized && edited.wide    ? wide.in_16_bits(in_stored_form(from_16_bit_form(d.format, *edited.wide)))
+                                                              : wide.in_8_bits();
+            SKIVET_TRY(rebuilt, rebuild_shown(original, out.mips, encode, own, after, cross));
         } else {
-            SKIVET_TRY(rebuilt, rebuild_levels(original, out.mips, encode, before, wanted));
+            SKIVET_TRY(rebuilt, rebuild_shown(original, out.mips, encode, before, wanted, cross));
         }
         edits = std::move(rebuilt.edits);
         out.levels = std::move(rebuilt.levels);
-        if (d.layers * d.faces > 1)
+        if (d.layers * d.faces > 1 && !cross)
             out.findings.push_back({Grade::note, "Only the first face or layer was edited", "The others stay as they are.", Mend::none});
     }
     auto file = original.kind->replace(original.file, original.layout, edits);
@@ -243,7 +310,7 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const Fit
     out.file = std::move(*file);
     const auto again = original.kind->layout(out.file, out.file.size(), ReadLimits{});
     if (!again) return fail(again.error().within("what the game would get"));
-    SKIVET_TRY(const auto result, original.kind->decode(out.file, *again, *again->find(0)));
+    SKIVET_TRY(const auto result, decode_shown<Image>(TextureFile{original.kind, *again, out.file}, 0, cross));
     out.result = paint_form(d.format, result);
     out.quality = difference(out.edited, out.result);
     if (!out.needs_mend())

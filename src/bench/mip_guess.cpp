@@ -183,7 +183,7 @@ private:
             const auto e = error(recipe, pair.above, pair.below);
             for (const double part : e.parts)
                 out += e.texels / 512 * std::log((part / e.texels + 0.1) / (1 + gain));  // rounding alone gives 1/12
-            if (total) total->squared += e.squared, total->count += e.count;
+            if (total) total->squared += e.squared, total->count += e.count, total->texels += e.texels;
         }
         return out;
     }
@@ -216,22 +216,27 @@ private:
         Error total, with_wrap;
         (void)cost(guess_.recipe, &total);
         (void)cost(wrapped, &with_wrap);
-        if (total.squared - with_wrap.squared > 64 * (with_wrap.mean() + 0.1)) guess_.recipe = wrapped;
-        // One painted level spoils two comparisons, so the better half of them speaks for the chain.
-        std::vector<std::pair<double, std::size_t>> means;
-        for (std::size_t i = 0; i < pairs_.size(); ++i) means.emplace_back(error(guess_.recipe, pairs_[i].above, pairs_[i].below).mean(), i);
-        std::sort(means.begin(), means.end());
-        if (means.size() > 1 && means.back().first > 144 && means.back().first > 16 * means.front().first) {
-            // Without the painted level nothing blurs what the others tell.
-            const double limit = 16 * means.front().first;
-            for (auto i = pairs_.size(); i-- > 0;)
-                if (const double m = error(guess_.recipe, pairs_[i].above, pairs_[i].below).mean(); m > 144 && m > limit) pairs_.erase(pairs_.begin() + static_cast<std::ptrdiff_t>(i));
-            return find_filter();
+        const double noise = (with_wrap.mean() + 0.1) * with_wrap.count / std::max(with_wrap.texels, 1.0);   // of a texel
+        const bool wraps = total.squared - with_wrap.squared > 21 * noise;
+        // One painted level spoils two comparisons; without it nothing blurs what the others tell. Only a pair that has something to tell and
+        // is explained can speak against the others.
+        std::vector<double> means, spreads;
+        for (const auto& pair : pairs_) {
+            means.push_back(error(guess_.recipe, pair.above, pair.below).mean());
+            spreads.push_back(variance(pair.below, channels_, range_));
         }
-        const auto [mean, index] = means[(means.size() - 1) / 2];
-        guess_.rms = std::sqrt(mean);
-        // Block compression alone leaves a few steps of difference; beyond that the levels were painted or made some other way.
-        guess_.known = guess_.rms < 4 || (guess_.rms < 16 && mean < variance(pairs_[index].below, channels_, range_) / 2);
+        double best_mean = -1;
+        for (std::size_t i = 0; i < means.size(); ++i)
+            if (means[i] < spreads[i] / 4 && spreads[i] > 1 && (best_mean < 0 || means[i] < best_mean)) best_mean = means[i];
+        const auto spoiled = [&](std::size_t i) { return best_mean >= 0 && means[i] > 144 && means[i] > 16 * best_mean; };
+        bool any_spoiled = false;
+        for (auto i = pairs_.size(); i-- > 0;)
+            if (spoiled(i)) pairs_.erase(pairs_.begin() + static_cast<std::ptrdiff_t>(i)), any_spoiled = true;
+        if (any_spoiled) return find_filter();
+        const auto largest = static_cast<std::size_t>(std::max_element(spreads.begin(), spreads.end()) - spreads.begin());
+        guess_.rms = std::sqrt(means[largest]);
+        if (wraps) guess_.recipe = wrapped;
+        guess_.known = guess_.rms < 4 || (guess_.rms < 16 && means[largest] < spreads[largest] / 2);
     }
 
     void find_coverage() {

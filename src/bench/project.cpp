@@ -23,7 +23,7 @@ PieceState state_named(std::string_view name) {
 }
 
 nlohmann::json to_json(const Piece& p) {
-    return {{"source", p.address.source.string()}, {"inner", p.address.inner}, {"as", extension_of(p.as).substr(1)},
+    return {{"source", p.address.source.string()}, {"inner", p.address.inner}, {"as", std::string(name_of(p.as))},
             {"file", p.file.generic_string()}, {"original", p.original_hash}, {"exported", p.exported_hash}, {"seen", p.seen_hash},
             {"delivered", p.delivered_hash}, {"delivered_texture", p.delivered_texture}, {"state", std::string(name_of(p.state))},
             {"resize", p.options.resize}, {"restore_alpha", p.options.restore_alpha}, {"drop_alpha", p.options.drop_alpha},
@@ -34,8 +34,7 @@ Piece piece_from(const nlohmann::json& j) {
     Piece p;
     p.address.source = j.at("source").get<std::string>();
     p.address.inner = j.at("inner").get<std::vector<std::string>>();
-    const auto as = j.at("as").get<std::string>();
-    p.as = as == "dds" ? ExportAs::dds : as == "ktx2" ? ExportAs::ktx2 : ExportAs::png;
+    p.as = export_named(j.at("as").get<std::string>()).value_or(ExportAs::png);
     p.file = safe_relative_path(j.at("file").get<std::string>());
     p.original_hash = safe_relative_path(j.at("original").get<std::string>());
     p.exported_hash = j.at("exported").get<std::string>();
@@ -97,11 +96,12 @@ Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Addre
     SKIVET_TRY(auto bytes, read_address(kinds, address));
     Piece piece;
     piece.address = address;
-    piece.as = as;
     piece.original_hash = hash_of(bytes);
     SKIVET_CHECK(write_file(project.original_of(piece), bytes));
     auto texture = TextureFile::open(kinds.textures, std::move(bytes), address.inner.back(), kinds.limits);
     if (!texture) return fail(std::move(texture).error().within(address.inner.back()));
+    as = decided(as, texture->layout.desc.format);
+    piece.as = as;
     auto exported = export_as(*texture, as);
     if (!exported) return fail(std::move(exported).error().within(address.inner.back()));
     fs::path relative = safe_relative_path(address.source.stem().string());
@@ -148,7 +148,7 @@ Result<Fit> fit_piece(const Kinds& kinds, const Project& project, const Piece& p
     SKIVET_TRY(const auto original, original_texture(kinds, project, piece));
     auto bytes = read_file(project.work() / piece.file);
     if (!bytes) return fail(std::move(bytes).error().within(piece.name()));
-    auto edited = read_edited(std::move(*bytes), kinds.limits);
+    auto edited = read_edited(std::move(*bytes), kinds.limits, piece.file.string());
     if (!edited) return fail(std::move(edited).error().within(piece.file.filename().string()));
     return fit(original, *edited, piece.options);
 }

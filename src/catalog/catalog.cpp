@@ -89,9 +89,12 @@ private:
             return out;
         }
         if (const auto kind = kinds_.textures.recognize(*head, e.path)) {
-            item.kind = kind->name() == "PNG" ? EntryKind::image : EntryKind::texture;
+            constexpr std::string_view pictures[] = {"PNG", "JPEG", "WebP", "TIFF", "EXR", "HDR", "BMP"};
             item.file_kind = kind->name();
+            item.kind = std::find(std::begin(pictures), std::end(pictures), item.file_kind) != std::end(pictures) ? EntryKind::image : EntryKind::texture;
             auto layout = kind->layout(*head, e.size, kinds_.limits);
+            if (!layout && head->size() < e.size)  // some headers are longer than the beginning, or stand at the end
+                if (const auto whole = container.read(entry, kinds_.limits)) layout = kind->layout(*whole, e.size, kinds_.limits);
             if (layout) {
                 item.desc = layout->desc;
             } else {

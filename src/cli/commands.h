@@ -28,6 +28,7 @@ struct ExportOptions {
     std::vector<std::string> sources;
     std::filesystem::path to;
     std::string as = "png";
+    std::string faces = "cross";  ///< of a cubemap: cross, six or first
     std::vector<std::string> match;
     std::string mip = "0";
     std::string alpha = "keep";

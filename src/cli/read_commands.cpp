@@ -95,13 +95,15 @@ int show(Context& c, const std::string& text) {
         if (!guess) return c.failed(guess.error().within(name));
         j.update({{"kind", "texture"}, {"file_kind", texture->kind->name()}, {"format", std::string(info(d.format).name)}, {"width", d.width},
                   {"height", d.height}, {"depth", d.depth}, {"layers", d.layers}, {"faces", d.faces}, {"mips", d.mips},
-                  {"color", std::string(name_of(d.color))}, {"mip_filter", describe(*guess)}});
+                  {"color", std::string(name_of(d.color))}, {"mip_filter", describe(*guess)}, {"mips_known", guess->known}, {"mips_confidence", std::round(guess->confidence * 1000) / 1000}});
+        if (guess->normals) j["normals"] = std::string(describe(*guess->normals));
         const auto top = texture->decode(0);
         if (!top) return c.failed(top.error().within(name));
         const auto alpha = info(d.format).has_alpha ? alpha_facts(*top) : AlphaFacts{};
         j.update({{"alpha", std::string(name_of(alpha.use))}, {"hidden_colors", alpha.hidden_colors}});
         lines.insert(lines.end(), {{"kind", texture->kind->name()}, {"format", std::string(info(d.format).name)}, {"size", size_text(d)},
                                    {"mips", std::to_string(d.mips)}, {"color", std::string(name_of(d.color))}, {"mips made by", describe(*guess)}, {"alpha", describe(alpha)}});
+        if (guess->normals) lines.push_back({"use", std::string(describe(*guess->normals))});
         if (texture->layout.direct)
             for (const auto& s : texture->layout.surfaces)
                 if (s.layer == 0 && s.face == 0 && s.slice == 0)

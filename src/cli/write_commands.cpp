@@ -13,6 +13,7 @@
 #include "bench/fitting.h"
 #include "cli/commands.h"
 #include "delivery/vault.h"
+#include "bench/cube.h"
 #include "texture/dds.h"
 #include "texture/ktx.h"
 #include "texture/ktx2.h"
@@ -27,20 +28,36 @@ using nlohmann::json;
 std::int64_t now() { return static_cast<std::int64_t>(std::time(nullptr)); }
 
 Status export_one(Context& c, const ExportOptions& options, const TextureFile& texture, const fs::path& target) {
-    if (options.as != "png") {
-        SKIVET_TRY(const auto bytes, export_as(texture, options.as == "dds" ? ExportAs::dds : ExportAs::ktx2));
-        return write_file(target, bytes);
+    const auto as = decided(*export_named(options.as), texture.layout.desc.format);
+    auto place = target;
+    place.replace_extension(extension_of(as));   // a float texture's picture is an OpenEXR file
+    if (as == ExportAs::dds || as == ExportAs::ktx2) {
+        SKIVET_TRY(const auto bytes, export_as(texture, as));
+        return write_file(place, bytes);
     }
     const auto& d = texture.layout.desc;
     std::vector<std::uint32_t> mips;
     if (options.mip == "all")
         for (std::uint32_t m = 0; m < d.mips; ++m) mips.push_back(m);
     else mips.push_back(static_cast<std::uint32_t>(std::strtoul(options.mip.c_str(), nullptr, 10)));
+    std::vector<std::pair<Shown, std::string>> files;   // what, and what its name has more than the target's
     for (const auto mip : mips) {
+        const auto level = mips.size() > 1 ? fmt::format(".mip{}", mip) : std::string();
+        if (has_cross(d) && options.faces == "cross") files.push_back({{mip, 0, 0, true}, level});
+        else if (d.faces == 6 && options.faces != "first")
+            for (std::uint32_t face = 0; face < 6; ++face) files.push_back({{mip, 0, face, false}, fmt::format(".{}{}", face_names[face], level)});
+        else files.push_back({{mip, 0, 0, false}, level});
+    }
+    for (const auto& [what, more] : files) {
         SKIVET_CHECK(c.cancel.check());
-        auto path = target;
-        if (mips.size() > 1) path.replace_filename(fmt::format("{}.mip{}{}", target.stem().string(), mip, target.extension().string()));
-        SKIVET_TRY(auto bytes, export_png(texture, mip));
+        auto path = place;
+        if (!more.empty()) path.replace_filename(place.stem().string() + more + place.extension().string());
+        if (as == ExportAs::exr) {
+            SKIVET_TRY(const auto bytes, export_exr(texture, what));
+            SKIVET_CHECK(write_file(path, bytes));
+            continue;
+        }
+        SKIVET_TRY(auto bytes, export_png(texture, what, as == ExportAs::png16));
         if (options.alpha != "keep") {
             SKIVET_TRY(auto image, read_png(bytes, c.kinds.limits));
             Image alpha(image.width, image.height);
@@ -87,19 +104,19 @@ void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
 }
 
 /// What goes into the entry: a file of the same kind as it is, a picture through fitting.
-Result<Bytes> content_for(Context& c, const Bytes& current, std::string_view name, Bytes with, bool as_is) {
+Result<Bytes> content_for(Context& c, const Bytes& current, std::string_view name, Bytes with, std::string_view given_name, bool as_is) {
     const auto kind = c.kinds.textures.recognize(current, name);
     if (!kind || as_is) return with;
     auto original = TextureFile::open(c.kinds.textures, current, name, c.kinds.limits);
     if (!original) return with;  // a damaged texture can be replaced by whatever is given
     const auto their_kind = c.kinds.textures.recognize(with, "");
-    if (their_kind && their_kind->name() == kind->name()) {
+    if (their_kind && their_kind->name() == kind->name() && original->layout.direct) {  // a picture file keeps its own type, depth and tables
         SKIVET_TRY(const auto theirs, TextureFile::open(c.kinds.textures, with, "", c.kinds.limits));
         auto a = theirs.layout.desc, b = original->layout.desc;
         a.color = b.color = ColorSpace::unknown;
         if (a == b) return with;
     }
-    SKIVET_TRY(const auto edited, read_edited(std::move(with), c.kinds.limits));
+    SKIVET_TRY(const auto edited, read_edited(std::move(with), c.kinds.limits, given_name));
     SKIVET_TRY(auto fitted, fit(*original, edited, {}));
     for (const auto& finding : fitted.findings) {
         if (finding.grade == Grade::blocks) return fail(ErrorCode::unfit, finding.headline, finding.detail + " Use --as-is to put the file in untouched");
@@ -121,8 +138,9 @@ int deliver(Context& c, const WritePlan& plan, const DeliveryNote& note, const s
 }  // namespace
 
 int export_entries(Context& c, const ExportOptions& options) {
-    if (options.as != "png" && options.as != "dds" && options.as != "ktx2")
-        return c.failed(Error{ErrorCode::usage, fmt::format("cannot export as \"{}\" yet", options.as), {}, {}, "png, dds and ktx2 can be written"});
+    const auto as = export_named(options.as);
+    if (!as) return c.failed(Error{ErrorCode::usage, fmt::format("cannot export as \"{}\" yet", options.as), {}, {}, "picture, png, png16, exr, dds and ktx2 can be written"});
+    const auto ending = std::string(extension_of(*as));
     // Names are given out in order first, so that they do not depend on the number of jobs.
     struct Job {
         std::string inner;
@@ -137,9 +155,9 @@ int export_entries(Context& c, const ExportOptions& options) {
         if (options.flat) relative = fs::path(relative).filename().string();
         // Two entries that differ only in their ending, or only in their folder when flat, must not meet in one file.
         fs::path name = relative;
-        name.replace_extension(options.as);
+        name.replace_extension(ending);
         for (int n = 2; !taken.insert(name.string()).second; ++n)
-            name = fs::path(relative).replace_filename(fmt::format("{}_{}.{}", fs::path(relative).stem().string(), n, options.as));
+            name = fs::path(relative).replace_filename(fmt::format("{}_{}{}", fs::path(relative).stem().string(), n, ending));
         std::error_code code;
         if (options.resume && fs::exists(options.to / name, code)) return;
         jobs.push_back({std::move(inner), options.to / name, std::move(load), std::nullopt});
@@ -211,7 +229,7 @@ int export_entries(Context& c, const ExportOptions& options) {
 int encode_image(Context& c, const EncodeCommand& options) {
     auto bytes = read_file(options.image, c.kinds.limits.inflated_bytes);
     if (!bytes) return c.failed(bytes.error());
-    auto edited = read_edited(std::move(*bytes), c.kinds.limits);
+    auto edited = read_edited(std::move(*bytes), c.kinds.limits, options.image.string());
     if (!edited) return c.failed(edited.error().within(options.image.string()));
     if (!options.like.empty()) {
         const auto address = parse_address(options.like);
@@ -260,7 +278,7 @@ int replace(Context& c, const ReplaceOptions& options) {
     // A damaged entry cannot be read, but it can be replaced.
     const auto current = read_address(c.kinds, *address);
     if (!current && current.error().code != ErrorCode::damaged) return c.failed(current.error());
-    auto content = content_for(c, current ? *current : Bytes{}, address->text(), std::move(*with), options.as_is);
+    auto content = content_for(c, current ? *current : Bytes{}, address->text(), std::move(*with), options.with.string(), options.as_is);
     if (!content) return c.failed(content.error().within(options.with.filename().string()));
     const auto plan = plan_replacement(c.kinds, *address, *content);
     if (!plan) return c.failed(plan.error());
@@ -299,7 +317,7 @@ int apply_folder(Context& c, const ApplyOptions& options) {
         auto with = read_file(file.path(), c.kinds.limits.inflated_bytes);
         if (!with) return c.failed(with.error());
         const auto current = (*source)->read(*entry, c.kinds.limits);
-        auto content = content_for(c, current ? *current : Bytes{}, path, std::move(*with), false);
+        auto content = content_for(c, current ? *current : Bytes{}, path, std::move(*with), file.path().string(), false);
         if (!content) return c.failed(content.error().within(path));
         items.push_back({{path}, std::move(*content)});
         entries.push_back(path);

@@ -3,11 +3,17 @@
 #include <fmt/format.h>
 
 #include "codec/codec.h"
+#include "texture/bmp.h"
 #include "texture/dds.h"
+#include "texture/exr.h"
+#include "texture/jpeg.h"
 #include "texture/ktx.h"
 #include "texture/ktx2.h"
 #include "texture/png.h"
+#include "texture/radiance.h"
 #include "texture/tga.h"
+#include "texture/tiff.h"
+#include "texture/webp.h"
 
 namespace skivet {
 
@@ -60,6 +66,12 @@ TextureKinds TextureKinds::standard() {
     kinds.add(std::make_shared<PngKind>());
     kinds.add(std::make_shared<Ktx2Kind>());
     kinds.add(std::make_shared<KtxKind>());
+    kinds.add(std::make_shared<JpegKind>());
+    kinds.add(std::make_shared<WebpKind>());
+    kinds.add(std::make_shared<TiffKind>());
+    kinds.add(std::make_shared<ExrKind>());
+    kinds.add(std::make_shared<RadianceKind>());
+    kinds.add(std::make_shared<BmpKind>());
     kinds.add(std::make_shared<TgaKind>());
     return kinds;
 }
@@ -74,7 +86,7 @@ Result<TextureFile> TextureFile::open(const TextureKinds& kinds, Bytes file, std
     TextureFile out;
     out.kind = kinds.recognize(file, path);
     if (!out.kind)
-        return fail(ErrorCode::unsupported, "this is no texture we know", "DDS, KTX, KTX2, TGA and PNG are read, and what a texture sheet describes");
+        return fail(ErrorCode::unsupported, "this is no texture we know", "Texture files (DDS, KTX, KTX2), pictures (PNG, TGA, BMP, JPEG, WebP, TIFF, OpenEXR, HDR) and what a texture sheet describes are read");
     auto layout = out.kind->layout(file, file.size(), limits);
     if (!layout) return fail(std::move(layout).error().within(out.kind->name()));
     out.layout = std::move(*layout);

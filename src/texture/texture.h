@@ -65,7 +65,7 @@ public:
 /// All kinds a program knows; built-in ones and those from sheets.
 class TextureKinds {
 public:
-    /// DDS, KTX, KTX2, TGA and PNG.
+    /// DDS, KTX, KTX2 and the picture files games use as textures.
     [[nodiscard]] static TextureKinds standard();
     void add(std::shared_ptr<const TextureKind> kind) { kinds_.push_back(std::move(kind)); }
     /// nullptr when nothing fits.

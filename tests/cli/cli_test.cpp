@@ -110,7 +110,7 @@ TEST_F(Cli, ShowsEveryFact) {
     EXPECT_EQ(facts["format"], "BC3");
     EXPECT_EQ(facts["size"], cup.size());
     put_file(folder / "plain.dds", make_dds(Format::RGBA8, 64, 64));
-    EXPECT_EQ(json::parse(run_cli({"show", (folder / "plain.dds").string(), "--json"}).out)["mip_filter"], "box filter in encoded light, 0.0 steps off");
+    EXPECT_EQ(json::parse(run_cli({"show", (folder / "plain.dds").string(), "--json"}).out)["mip_filter"], "box filter in encoded light (99 % sure)");
     EXPECT_NE(run_cli({"show", zip + "::rides/cup.dds"}).out.find("mip 0"), std::string::npos);
 }
 
@@ -249,7 +249,7 @@ TEST_F(Cli, ExitCodesAreThoseOfTheContract) {
     EXPECT_EQ(run_cli({"show", zip + "::nothing"}).code, 3);
     put_file(folder / "noise", random_bytes(300, 1));
     EXPECT_EQ(run_cli({"verify", (folder / "noise").string()}).code, 3);
-    EXPECT_EQ(run_cli({"export", zip, "--to", (folder / "x").string(), "--as", "exr"}).code, 2);
+    EXPECT_EQ(run_cli({"export", zip, "--to", (folder / "x").string(), "--as", "gif"}).code, 2);
     EXPECT_EQ(run_cli({"export", zip, "--to", "/proc/nowhere"}).code, 1);
 }
 

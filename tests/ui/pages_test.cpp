@@ -145,7 +145,7 @@ TEST_F(Pages, FactsSayHowMipsWereMadeAndWhatAlphaIs) {
     open({make_archive("a.zip")});
     window->go_to(1);
     window->catalog()->viewer()->show_item(1);
-    EXPECT_TRUE(QTest::qWaitFor([&] { return says("filter in"); }, 10'000)) << window->findChild<QLabel*>("facts")->text().toStdString();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return says("box filter"); }, 10'000)) << window->findChild<QLabel*>("facts")->text().toStdString();
     EXPECT_FALSE(says("Alpha")) << "BC4 has none";
     window->catalog()->viewer()->show_item(0);
     EXPECT_TRUE(QTest::qWaitFor([&] { return says("cut-out"); }, 10'000)) << "what one bit leaves of the picture's alpha";

@@ -1,0 +1,224 @@
+#include "texture/jpeg.h"
+
+#include <cstdio>
+#include <cstdlib>
+#include <fmt/format.h>
+#include <jpeglib.h>
+#include <limits>
+#include <stdexcept>
+
+#include "codec/codec.h"
+
+namespace skivet {
+namespace {
+
+/// libjpeg reports errors by a function that must not return; an exception leaves its C frames, which hold nothing to free.
+struct JpegError : std::runtime_error {
+    using std::runtime_error::runtime_error;
+};
+
+struct ErrorManager : jpeg_error_mgr {
+    ErrorManager() {
+        jpeg_std_error(this);
+        error_exit = [](j_common_ptr info) {
+            std::array<char, JMSG_LENGTH_MAX> text{};
+            info->err->format_message(info, text.data());
+            throw JpegError(text.data());
+        };
+        output_message = [](j_common_ptr) {};
+        // A file that ends early is filled up with gray by the library; that is damage, not a picture.
+        emit_message = [](j_common_ptr info, int level) {
+            if (level < 0) ++info->err->num_warnings;
+        };
+    }
+};
+
+constexpr long memory_limit = 1L << 30;
+
+class Reader {
+public:
+    explicit Reader(ByteSpan file, bool keep_markers = false) {
+        info.err = &errors_;
+        jpeg_create_decompress(&info);
+        info.mem->max_memory_to_use = memory_limit;
+        jpeg_mem_src(&info, reinterpret_cast<const unsigned char*>(file.data()), static_cast<unsigned long>(file.size()));
+        if (keep_markers) {
+            jpeg_save_markers(&info, JPEG_COM, 0xFFFF);
+            for (int m = 0; m < 16; ++m) jpeg_save_markers(&info, JPEG_APP0 + m, 0xFFFF);
+        }
+        jpeg_read_header(&info, TRUE);
+    }
+    Reader(const Reader&) = delete;
+    Reader& operator=(const Reader&) = delete;
+    ~Reader() { jpeg_destroy_decompress(&info); }
+    jpeg_decompress_struct info{};
+    [[nodiscard]] long warnings() const { return errors_.num_warnings; }
+
+private:
+    ErrorManager errors_;
+};
+
+class Writer {
+public:
+    Writer() {
+        info.err = &errors_;
+        jpeg_create_compress(&info);
+        info.mem->max_memory_to_use = memory_limit;
+        jpeg_mem_dest(&info, &buffer_, &size_);
+    }
+    Writer(const Writer&) = delete;
+    Writer& operator=(const Writer&) = delete;
+    ~Writer() {
+        jpeg_destroy_compress(&info);
+        std::free(buffer_);
+    }
+    jpeg_compress_struct info{};
+    [[nodiscard]] Bytes take() const {
+        const auto* begin = reinterpret_cast<const std::byte*>(buffer_);
+        return {begin, begin + size_};
+    }
+
+private:
+    ErrorManager errors_;
+    unsigned char* buffer_ = nullptr;
+    unsigned long size_ = 0;
+};
+
+template <class Work>
+auto guarded(const Work& work) -> decltype(work()) {
+    try {
+        return work();
+    } catch (const JpegError& error) {
+        return fail(ErrorCode::damaged, error.what());
+    }
+}
+
+Result<Bytes> decompressed(ByteSpan file, const TextureLayout& layout) {
+    Reader reader(file);
+    auto& info = reader.info;
+    info.out_color_space = layout.desc.format == Format::L8 ? JCS_GRAYSCALE : JCS_RGB;
+    info.dct_method = JDCT_ISLOW;
+    jpeg_start_decompress(&info);
+    const std::size_t row = std::size_t{info.output_width} * static_cast<std::size_t>(info.output_components);
+    Bytes out(row * info.output_height);
+    // Progressive files can make the library do much work for few bytes; the scans are bounded.
+    while (info.output_scanline < info.output_height) {
+        auto* line = reinterpret_cast<JSAMPROW>(out.data() + row * info.output_scanline);
+        jpeg_read_scanlines(&info, &line, 1);
+        if (info.input_scan_number > 1000) return fail(ErrorCode::limit, "more than 1,000 scans");
+    }
+    return out;
+}
+
+/// The picture with the original's tables and subsampling.
+Bytes compressed(const jpeg_decompress_struct& like, const Bytes& texels, const TextureLayout& layout) {
+    Writer writer;
+    auto& info = writer.info;
+    const bool gray = layout.desc.format == Format::L8;
+    info.image_width = layout.desc.width;
+    info.image_height = layout.desc.height;
+    info.input_components = gray ? 1 : 3;
+    info.in_color_space = gray ? JCS_GRAYSCALE : JCS_RGB;
+    jpeg_set_defaults(&info);
+    jpeg_set_colorspace(&info, like.jpeg_color_space);
+    info.dct_method = JDCT_ISLOW;
+    for (int i = 0; i < NUM_QUANT_TBLS; ++i) {
+        if (!like.quant_tbl_ptrs[i]) continue;
+        if (!info.quant_tbl_ptrs[i]) info.quant_tbl_ptrs[i] = jpeg_alloc_quant_table(reinterpret_cast<j_common_ptr>(&info));
+        std::copy_n(like.quant_tbl_ptrs[i]->quantval, DCTSIZE2, info.quant_tbl_ptrs[i]->quantval);
+    }
+    for (int c = 0; c < info.num_components; ++c) {
+        info.comp_info[c].h_samp_factor = like.comp_info[c].h_samp_factor;
+        info.comp_info[c].v_samp_factor = like.comp_info[c].v_samp_factor;
+        info.comp_info[c].quant_tbl_no = like.comp_info[c].quant_tbl_no;
+    }
+    jpeg_start_compress(&info, TRUE);
+    const std::size_t row = std::size_t{info.image_width} * static_cast<std::size_t>(info.input_components);
+    while (info.next_scanline < info.image_height) {
+        auto* line = reinterpret_cast<JSAMPROW>(const_cast<std::byte*>(texels.data() + row * info.next_scanline));
+        jpeg_write_scanlines(&info, &line, 1);
+    }
+    jpeg_finish_compress(&info);
+    return writer.take();
+}
+
+/// Whether some texel under the block changed; blocks of subsampled channels cover more texels. One flag a texel.
+bool touched(const std::vector<std::uint8_t>& changed, const TextureDesc& d, JDIMENSION bx, JDIMENSION by, unsigned width, unsigned height) {
+    for (std::uint32_t y = by * height; y < std::min(d.height, (by + 1) * height); ++y)
+        for (std::uint32_t x = bx * width; x < std::min(d.width, (bx + 1) * width); ++x)
+            if (changed[std::size_t{y} * d.width + x]) return true;
+    return false;
+}
+
+Result<Bytes> merged(ByteSpan file, const TextureLayout& layout, const Bytes& wanted) {
+    SKIVET_TRY(const auto before, decompressed(file, layout));
+    const auto& d = layout.desc;
+    const std::size_t texel = info(d.format).block_bytes;
+    std::vector<std::uint8_t> changed(std::size_t{d.width} * d.height);
+    for (std::size_t i = 0; i < changed.size(); ++i) changed[i] = std::memcmp(&before[i * texel], &wanted[i * texel], texel) != 0;
+    Reader original(file, true);
+    auto& old = original.info;
+    auto** old_blocks = jpeg_read_coefficients(&old);
+    const auto fresh_file = compressed(old, wanted, layout);
+    Reader fresh(fresh_file);
+    auto** fresh_blocks = jpeg_read_coefficients(&fresh.info);
+    const auto mcu_width = static_cast<unsigned>(old.max_h_samp_factor) * DCTSIZE, mcu_height = static_cast<unsigned>(old.max_v_samp_factor) * DCTSIZE;
+    for (int c = 0; c < old.num_components; ++c) {
+        const auto& part = old.comp_info[c];
+        const auto& other = fresh.info.comp_info[c];
+        const unsigned width = mcu_width / static_cast<unsigned>(part.h_samp_factor), height = mcu_height / static_cast<unsigned>(part.v_samp_factor);
+        for (JDIMENSION by = 0; by < std::min(part.height_in_blocks, other.height_in_blocks); ++by) {
+            auto** to = old.mem->access_virt_barray(reinterpret_cast<j_common_ptr>(&old), old_blocks[c], by, 1, TRUE);
+            auto** from = fresh.info.mem->access_virt_barray(reinterpret_cast<j_common_ptr>(&fresh.info), fresh_blocks[c], by, 1, FALSE);
+            for (JDIMENSION bx = 0; bx < std::min(part.width_in_blocks, other.width_in_blocks); ++bx)
+                if (touched(changed, d, bx, by, width, height)) std::copy_n(from[0][bx], DCTSIZE2, to[0][bx]);
+        }
+    }
+    Writer writer;
+    jpeg_copy_critical_parameters(&old, &writer.info);
+    if (old.progressive_mode) jpeg_simple_progression(&writer.info);
+    writer.info.restart_interval = old.restart_interval;
+    writer.info.optimize_coding = TRUE;
+    // The markers below hold the file's own header.
+    writer.info.write_JFIF_header = FALSE;
+    writer.info.write_Adobe_marker = FALSE;
+    jpeg_write_coefficients(&writer.info, old_blocks);
+    for (const auto* m = old.marker_list; m; m = m->next) jpeg_write_marker(&writer.info, m->marker, m->data, m->data_length);
+    jpeg_finish_compress(&writer.info);
+    return writer.take();
+}
+
+}  // namespace
+
+bool JpegKind::recognize(ByteSpan head, std::string_view) const {
+    return head.size() >= 4 && head[0] == std::byte{0xFF} && head[1] == std::byte{0xD8} && head[2] == std::byte{0xFF} && head[3] >= std::byte{0xC0};
+}
+
+Result<TextureLayout> JpegKind::layout(ByteSpan data, std::uint64_t, const ReadLimits& limits) const {
+    return guarded([&]() -> Result<TextureLayout> {
+        Reader reader(data);
+        const auto& info = reader.info;
+        if (info.num_components != 1 && info.num_components != 3)
+            return fail(ErrorCode::unsupported, fmt::format("{} color components", info.num_components), "Gray and RGB are read; save it without CMYK");
+        TextureLayout out;
+        out.direct = false;
+        out.desc.format = info.num_components == 1 ? Format::L8 : Format::RGB8;
+        out.desc.width = info.image_width;
+        out.desc.height = info.image_height;
+        SKIVET_CHECK(check_desc(out.desc, limits));
+        out.surfaces.push_back({0, 0, 0, 0, out.desc.width, out.desc.height, 0, level_bytes(out.desc.format, out.desc.width, out.desc.height)});
+        return out;
+    });
+}
+
+Result<Bytes> JpegKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface&) const {
+    return guarded([&]() -> Result<Bytes> { return decompressed(file, layout); });
+}
+
+Result<Bytes> JpegKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
+    if (edits.empty()) return Bytes(file.begin(), file.end());
+    if (edits.front().bytes.size() != layout.surfaces.front().size) return fail(ErrorCode::unfit, "the picture has another size");
+    return guarded([&]() -> Result<Bytes> { return merged(file, layout, edits.front().bytes); });
+}
+
+}  // namespace skivet

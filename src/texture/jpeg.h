@@ -1,0 +1,18 @@
+#pragma once
+#include "texture/texture.h"
+
+namespace skivet {
+
+/// JPEG (ITU-T T.81, JFIF) through libjpeg: gray and three-component color, baseline and progressive.
+class JpegKind final : public TextureKind {
+public:
+    [[nodiscard]] std::string name() const override { return "JPEG"; }
+    [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
+    [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
+    /// The edit is compressed with the original's quantization tables and chroma subsampling. Units (an MCU each) without a changed texel
+    /// keep their very coefficients, so nothing outside the edit loses quality. Progression, restart interval, markers and comments stay.
+    [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
+};
+
+}  // namespace skivet

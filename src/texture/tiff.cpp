@@ -1,0 +1,237 @@
+#include "texture/tiff.h"
+
+#include <cstdarg>
+#include <fmt/format.h>
+#include <tiffio.h>
+
+#include "codec/codec.h"
+
+namespace skivet {
+namespace {
+
+/// A file in memory, as libtiff wants it. Writing may make it longer.
+struct Memory {
+    Bytes bytes;
+    std::uint64_t at = 0;
+    std::uint64_t most = 0;   ///< no file grows beyond this
+};
+
+tmsize_t read_memory(thandle_t handle, void* to, tmsize_t count) {
+    auto& m = *static_cast<Memory*>(handle);
+    const auto there = m.bytes.size() - std::min<std::uint64_t>(m.bytes.size(), m.at);
+    const auto n = std::min<std::uint64_t>(there, static_cast<std::uint64_t>(std::max<tmsize_t>(count, 0)));
+    if (n > 0) std::memcpy(to, m.bytes.data() + m.at, static_cast<std::size_t>(n));
+    m.at += n;
+    return static_cast<tmsize_t>(n);
+}
+tmsize_t write_memory(thandle_t handle, void* from, tmsize_t count) {
+    auto& m = *static_cast<Memory*>(handle);
+    const auto end = m.at + static_cast<std::uint64_t>(count);
+    if (count < 0 || end > m.most) return 0;
+    if (end > m.bytes.size()) m.bytes.resize(static_cast<std::size_t>(end));
+    if (count > 0) std::memcpy(m.bytes.data() + m.at, from, static_cast<std::size_t>(count));
+    m.at = end;
+    return count;
+}
+toff_t seek_memory(thandle_t handle, toff_t offset, int whence) {
+    auto& m = *static_cast<Memory*>(handle);
+    m.at = whence == SEEK_SET ? offset : whence == SEEK_CUR ? m.at + offset : m.bytes.size() + offset;
+    return m.at;
+}
+
+/// libtiff says what is wrong to a handler of the whole process; the last word is kept for the thread that asked.
+thread_local std::string last_error;
+void keep_error(const char*, const char* format, va_list arguments) {
+    std::array<char, 300> text{};
+    (void)std::vsnprintf(text.data(), text.size(), format, arguments);
+    last_error = text.data();
+}
+
+using File = std::unique_ptr<TIFF, decltype(&TIFFClose)>;
+
+File open_file(Memory& memory, const char* mode) {
+    static const bool quiet = [] {
+        TIFFSetErrorHandler(keep_error);
+        TIFFSetWarningHandler(nullptr);
+        return true;
+    }();
+    (void)quiet;
+    last_error.clear();
+    return {TIFFClientOpen("memory", mode, &memory, read_memory, write_memory, seek_memory, [](thandle_t) { return 0; },
+                           [](thandle_t h) -> toff_t { return static_cast<Memory*>(h)->bytes.size(); }, nullptr, nullptr),
+            &TIFFClose};
+}
+
+tl::unexpected<Error> tiff_error(std::string_view doing) { return fail(ErrorCode::damaged, last_error.empty() ? std::string(doing) : fmt::format("{}: {}", doing, last_error)); }
+
+struct Header {
+    std::uint32_t width = 0, height = 0;
+    std::uint16_t bits = 8, samples = 1, photometric = PHOTOMETRIC_MINISBLACK, numbers = SAMPLEFORMAT_UINT, planes = PLANARCONFIG_CONTIG;
+    Format format = Format::unknown;
+    bool palette = false, inverted = false;
+    [[nodiscard]] std::size_t texel() const { return std::size_t{bits} / 8 * samples; }
+};
+
+Result<Header> header_of(TIFF* file) {
+    Header h;
+    if (!TIFFGetField(file, TIFFTAG_IMAGEWIDTH, &h.width) || !TIFFGetField(file, TIFFTAG_IMAGELENGTH, &h.height)) return fail(ErrorCode::damaged, "the size is missing");
+    TIFFGetFieldDefaulted(file, TIFFTAG_BITSPERSAMPLE, &h.bits);
+    TIFFGetFieldDefaulted(file, TIFFTAG_SAMPLESPERPIXEL, &h.samples);
+    TIFFGetFieldDefaulted(file, TIFFTAG_SAMPLEFORMAT, &h.numbers);
+    TIFFGetFieldDefaulted(file, TIFFTAG_PLANARCONFIG, &h.planes);
+    if (!TIFFGetField(file, TIFFTAG_PHOTOMETRIC, &h.photometric)) return fail(ErrorCode::damaged, "the photometric interpretation is missing");
+    h.palette = h.photometric == PHOTOMETRIC_PALETTE && h.bits == 8 && h.samples == 1;
+    h.inverted = h.photometric == PHOTOMETRIC_MINISWHITE;
+    const bool gray = h.photometric == PHOTOMETRIC_MINISBLACK || h.inverted, color = h.photometric == PHOTOMETRIC_RGB;
+    if (h.palette) {
+        h.format = Format::RGB8;
+    } else if (h.numbers == SAMPLEFORMAT_UINT && (h.bits == 8 || h.bits == 16)) {
+        const bool deep = h.bits == 16;
+        if (gray && h.samples == 1) h.format = deep ? Format::L16 : Format::L8;
+        if (gray && h.samples == 2 && !h.inverted) h.format = deep ? Format::LA16 : Format::LA8;
+        if (color && h.samples == 3) h.format = deep ? Format::RGB16 : Format::RGB8;
+        if (color && h.samples == 4) h.format = deep ? Format::RGBA16 : Format::RGBA8;
+    } else if (h.numbers == SAMPLEFORMAT_IEEEFP && (h.bits == 16 || h.bits == 32)) {
+        const bool single = h.bits == 32;
+        if (gray && h.samples == 1 && !h.inverted) h.format = single ? Format::R32F : Format::R16F;
+        if (color && h.samples == 3) h.format = single ? Format::RGB32F : Format::RGB16F;
+        if (color && h.samples == 4) h.format = single ? Format::RGBA32F : Format::RGBA16F;
+    }
+    if (h.format == Format::unknown || (h.planes != PLANARCONFIG_CONTIG && h.samples > 1))
+        return fail(ErrorCode::unsupported, fmt::format("{} samples of {} bits, photometric interpretation {}{}", h.samples, h.bits, h.photometric,
+                                                        h.planes != PLANARCONFIG_CONTIG ? ", in planes" : ""),
+                    "Gray, RGB and RGBA of 8 and 16 bits and floats are read");
+    return h;
+}
+
+/// Calls visit(index, x, y, width, height) for every strip or tile; width and height of the part inside the picture, `pitch` texels a row.
+struct Pieces {
+    bool tiled = false;
+    std::uint32_t width = 0, height = 0;   ///< of a piece
+    tmsize_t bytes = 0;
+};
+Result<Pieces> pieces_of(TIFF* file, const Header& h) {
+    Pieces p;
+    p.tiled = TIFFIsTiled(file);
+    if (p.tiled) {
+        if (!TIFFGetField(file, TIFFTAG_TILEWIDTH, &p.width) || !TIFFGetField(file, TIFFTAG_TILELENGTH, &p.height)) return tiff_error("the tile size is missing");
+        p.bytes = TIFFTileSize(file);
+    } else {
+        p.width = h.width;
+        TIFFGetFieldDefaulted(file, TIFFTAG_ROWSPERSTRIP, &p.height);
+        p.height = std::min(p.height, h.height);
+        p.bytes = TIFFStripSize(file);
+    }
+    if (p.width == 0 || p.height == 0 || p.width > (1u << 20) || p.height > (1u << 20) ||
+        p.bytes != static_cast<tmsize_t>(std::uint64_t{p.width} * p.height * h.texel()))
+        return fail(ErrorCode::damaged, fmt::format("strips or tiles of {}×{} texels in {} bytes", p.width, p.height, p.bytes));
+    if (p.bytes > (1 << 30)) return fail(ErrorCode::limit, "a strip or tile of more than a gigabyte");
+    return p;
+}
+
+/// Where a piece's rows go in the picture.
+template <class Visit>
+Status each_piece(const Header& h, const Pieces& p, const Visit& visit) {
+    std::uint32_t index = 0;
+    for (std::uint32_t y = 0; y < h.height; y += p.height)
+        for (std::uint32_t x = 0; x < h.width; x += p.width) SKIVET_CHECK(visit(index++, x, y, std::min(p.width, h.width - x), std::min(p.height, h.height - y)));
+    return {};
+}
+
+Result<Bytes> read_texels(TIFF* file, const Header& h) {
+    SKIVET_TRY(const auto p, pieces_of(file, h));
+    Bytes out(std::size_t{h.width} * h.height * h.texel()), piece(static_cast<std::size_t>(p.bytes));
+    SKIVET_CHECK(each_piece(h, p, [&](std::uint32_t index, std::uint32_t x, std::uint32_t y, std::uint32_t width, std::uint32_t height) -> Status {
+        std::fill(piece.begin(), piece.end(), std::byte{0});
+        const auto got = p.tiled ? TIFFReadEncodedTile(file, index, piece.data(), p.bytes) : TIFFReadEncodedStrip(file, index, piece.data(), p.bytes);
+        if (got < 0) return tiff_error(fmt::format("{} {}", p.tiled ? "tile" : "strip", index));
+        for (std::uint32_t row = 0; row < height; ++row)
+            std::memcpy(out.data() + (std::size_t{y + row} * h.width + x) * h.texel(), piece.data() + std::size_t{row} * p.width * h.texel(), width * h.texel());
+        return {};
+    }));
+    return out;
+}
+
+void invert(Bytes& texels) {
+    for (auto& b : texels) b = ~b;
+}
+
+}  // namespace
+
+bool TiffKind::recognize(ByteSpan head, std::string_view) const {
+    if (head.size() < 8) return false;
+    const auto mark = as_text(head.first(4));
+    using namespace std::string_literals;
+    return mark == "II*\0"s || mark == "MM\0*"s || mark == "II+\0"s || mark == "MM\0+"s;
+}
+
+Result<TextureLayout> TiffKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
+    if (data.size() < file_size && file_size < (256u << 20)) return fail(ErrorCode::limit, "the directory of a TIFF file can lie anywhere, so all of it is needed");
+    Memory memory{Bytes(data.begin(), data.end()), 0, 0};
+    const auto file = open_file(memory, "rm");
+    if (!file) return tiff_error("header");
+    SKIVET_TRY(const auto h, header_of(file.get()));
+    TextureLayout out;
+    out.direct = false;
+    out.desc.format = h.format;
+    out.desc.width = h.width;
+    out.desc.height = h.height;
+    if (info(h.format).is_float()) out.desc.color = ColorSpace::linear;
+    SKIVET_CHECK(check_desc(out.desc, limits));
+    // Compression reaches far, but not this far: sizes that cannot be true take no memory.
+    if (level_bytes(h.format, h.width, h.height) / 100'000 > file_size) return fail(ErrorCode::damaged, fmt::format("{}×{} texels in {} bytes", h.width, h.height, grouped(file_size)));
+    out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(h.format, h.width, h.height)});
+    return out;
+}
+
+Result<Bytes> TiffKind::bytes(ByteSpan data, const TextureLayout&, const Surface&) const {
+    Memory memory{Bytes(data.begin(), data.end()), 0, 0};
+    const auto file = open_file(memory, "rm");
+    if (!file) return tiff_error("header");
+    SKIVET_TRY(const auto h, header_of(file.get()));
+    SKIVET_TRY(auto texels, read_texels(file.get(), h));
+    if (h.inverted) invert(texels);
+    if (!h.palette) return texels;
+    std::uint16_t *red = nullptr, *green = nullptr, *blue = nullptr;
+    if (!TIFFGetField(file.get(), TIFFTAG_COLORMAP, &red, &green, &blue)) return fail(ErrorCode::damaged, "the color map is missing");
+    Bytes out;
+    out.reserve(texels.size() * 3);
+    for (const auto index : texels)
+        for (const auto* channel : {red, green, blue}) out.push_back(static_cast<std::byte>(channel[static_cast<std::size_t>(index)] >> 8));
+    return out;
+}
+
+Result<Bytes> TiffKind::replace(ByteSpan data, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
+    if (edits.empty()) return Bytes(data.begin(), data.end());
+    auto wanted = edits.front().bytes;
+    if (wanted.size() != layout.surfaces.front().size) return fail(ErrorCode::unfit, "the picture has another size");
+    Memory memory{Bytes(data.begin(), data.end()), 0, data.size() * 2 + wanted.size() * 2 + (1u << 20)};
+    auto file = open_file(memory, "r+");
+    if (!file) return tiff_error("header");
+    SKIVET_TRY(const auto h, header_of(file.get()));
+    if (h.palette) return fail(ErrorCode::unsupported, "a TIFF with a palette is only read", "Save the original as RGB");
+    SKIVET_TRY(const auto p, pieces_of(file.get(), h));
+    SKIVET_TRY(const auto before, read_texels(file.get(), h));
+    if (h.inverted) invert(wanted);
+    Bytes piece(static_cast<std::size_t>(p.bytes));
+    SKIVET_CHECK(each_piece(h, p, [&](std::uint32_t index, std::uint32_t x, std::uint32_t y, std::uint32_t width, std::uint32_t height) -> Status {
+        bool changed = false;
+        std::fill(piece.begin(), piece.end(), std::byte{0});
+        for (std::uint32_t row = 0; row < height; ++row) {
+            const auto at = (std::size_t{y + row} * h.width + x) * h.texel();
+            changed = changed || std::memcmp(before.data() + at, wanted.data() + at, width * h.texel()) != 0;
+            std::memcpy(piece.data() + std::size_t{row} * p.width * h.texel(), wanted.data() + at, width * h.texel());
+        }
+        if (!changed) return {};
+        // The last strip may be shorter; tiles are always whole.
+        const auto size = p.tiled ? p.bytes : static_cast<tmsize_t>(std::size_t{height} * p.width * h.texel());
+        const auto put = p.tiled ? TIFFWriteEncodedTile(file.get(), index, piece.data(), size) : TIFFWriteEncodedStrip(file.get(), index, piece.data(), size);
+        if (put < 0) return tiff_error(fmt::format("writing {} {}", p.tiled ? "tile" : "strip", index));
+        return {};
+    }));
+    if (!TIFFRewriteDirectory(file.get()) && !TIFFFlush(file.get())) return tiff_error("writing the directory");
+    file.reset();
+    return std::move(memory.bytes);
+}
+
+}  // namespace skivet

@@ -1,0 +1,19 @@
+#pragma once
+#include "texture/texture.h"
+
+namespace skivet {
+
+/// TIFF 6.0 through libtiff, first picture: gray, RGB and RGBA of 8 and 16 bits, floats of 16 and 32 bits, palettes; any compression the
+/// library has; strips and tiles.
+class TiffKind final : public TextureKind {
+public:
+    [[nodiscard]] std::string name() const override { return "TIFF"; }
+    [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
+    [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
+    /// Strips or tiles with a changed texel are written anew with the file's own compression, every other byte and tag stays. Palettes are
+    /// only read.
+    [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
+};
+
+}  // namespace skivet
