@@ -30,6 +30,13 @@ void decode_channels_wide(const std::byte* bytes, TexelF* out, std::size_t pitch
     for (std::size_t c = 0; c < channels; ++c) decode_channel_part_wide(bytes + c * 8, out, pitch, c, is_signed);
 }
 
+/// Whole vectors first, then block by block.
+template <int kind, std::size_t bytes, void (*one)(const std::byte*, Texel*, std::size_t)>
+void decode_all(const std::byte* blocks, std::size_t count, Texel* out, std::size_t pitch) {
+    const auto done = decode_whole_groups(kind, blocks, count, out, pitch);
+    decode_each<bytes, Texel, one>(blocks + done * bytes, count - done, out + done * 4, pitch);
+}
+
 void encode_bc1(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
     encode_color_parts(blocks, count, out, 8, true, options);
 }
@@ -54,14 +61,14 @@ void encode_channels(const Texel* blocks, std::size_t count, std::byte* out, con
 }
 
 template <bool is_signed, std::size_t channels>
-constexpr BlockCodec channel_codec{decode_each<channels * 8, Texel, decode_channels<is_signed, channels>>,
+constexpr BlockCodec channel_codec{decode_all<(is_signed ? -1 : 1) * static_cast<int>(channels + 3), channels * 8, decode_channels<is_signed, channels>>,
                                    decode_each<channels * 8, TexelF, decode_channels_wide<is_signed, channels>>, encode_channels<is_signed, channels>, nullptr};
 
 }  // namespace
 
-const BlockCodec bc1_codec{decode_each<8, Texel, decode_bc1>, nullptr, encode_bc1, nullptr};
-const BlockCodec bc2_codec{decode_each<16, Texel, decode_bc2>, nullptr, encode_bc2, nullptr};
-const BlockCodec bc3_codec{decode_each<16, Texel, decode_bc3>, nullptr, encode_bc3, nullptr};
+const BlockCodec bc1_codec{decode_all<1, 8, decode_bc1>, nullptr, encode_bc1, nullptr};
+const BlockCodec bc2_codec{decode_all<2, 16, decode_bc2>, nullptr, encode_bc2, nullptr};
+const BlockCodec bc3_codec{decode_all<3, 16, decode_bc3>, nullptr, encode_bc3, nullptr};
 const BlockCodec bc4_codec = channel_codec<false, 1>;
 const BlockCodec bc4_snorm_codec = channel_codec<true, 1>;
 const BlockCodec bc5_codec = channel_codec<false, 2>;

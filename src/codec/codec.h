@@ -44,6 +44,8 @@ struct BlockCodec {
 /// Decodes one level; `data` must hold level_bytes(format, width, height) bytes or the error says what is missing.
 /// For wide formats this is view_of the true values.
 [[nodiscard]] Result<Image> decode(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height);
+/// The same into a picture of the level's size; not for wide formats (error `usage`).
+[[nodiscard]] Status decode_into(Format format, ByteSpan data, Image& out);
 /// The true values (see ImageF), for every format.
 [[nodiscard]] Result<ImageF> decode_wide(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height);
 /// Encodes one level. Texels outside the picture in border blocks repeat the nearest one inside. The same bytes for any number of

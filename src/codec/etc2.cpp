@@ -2,6 +2,7 @@
 // (a base color plus difference that would leave 0…31): T and H with paint colors of their own, and planar, a gradient.
 // Texels are numbered down the columns, and the block is one big-endian 64-bit number.
 #include "codec/blocks.h"
+#include "codec/etc2_decode.h"
 #include "codec/etc_encode.h"
 #include "codec/etc_tables.h"
 
@@ -40,7 +41,7 @@ void decode_planar(std::uint64_t bits, Texel* out, std::size_t pitch) {
 
 Rgb plus(const Rgb& c, int d) { return {c[0] + d, c[1] + d, c[2] + d}; }
 
-enum class Variant { etc1, rgb, punch_through };
+using Variant = EtcVariant;
 
 template <Variant variant>
 void decode_etc(const std::byte* bytes, Texel* out, std::size_t pitch) {
@@ -83,7 +84,6 @@ void decode_etc(const std::byte* bytes, Texel* out, std::size_t pitch) {
         const std::array<unsigned, 3> at = {63, 55, 47};
         for (std::size_t c = 0; c < 3; ++c) base[0][c] = from4(field(bits, at[c], 4)), base[1][c] = from4(field(bits, at[c] - 4, 4));
     }
-    const bool flip = field(bits, 32, 1) != 0;
     std::array<std::array<Texel, 4>, 2> colors{};
     for (std::size_t half = 0; half < 2; ++half) {
         const auto& m = etc::modifiers[static_cast<std::size_t>(field(bits, half ? 36 : 39, 3))];
@@ -91,9 +91,16 @@ void decode_etc(const std::byte* bytes, Texel* out, std::size_t pitch) {
         colors[half] = {opaque(plus(base[half], small)), opaque(plus(base[half], m[1])), opaque(plus(base[half], -small)), opaque(plus(base[half], -m[1]))};
         if (see_through) colors[half][2] = {0, 0, 0, 0};
     }
-    for (unsigned i = 0; i < 16; ++i) {
-        const unsigned x = i / 4, y = i % 4;
-        out[y * pitch + x] = colors[(flip ? y : x) / 2][index_of(bits, i)];
+    const bool flip = field(bits, 32, 1) != 0;
+    const auto low = static_cast<std::uint32_t>(bits & 0xFFFF), high = static_cast<std::uint32_t>(bits >> 16 & 0xFFFF);
+    for (unsigned y = 0; y < 4; ++y) {
+        const auto &left = colors[flip ? y / 2 : 0], &right = colors[flip ? y / 2 : 1];
+        const auto index = [&](unsigned x) { return (high >> (4 * x + y) & 1) << 1 | (low >> (4 * x + y) & 1); };
+        Texel* row = out + y * pitch;
+        row[0] = left[index(0)];
+        row[1] = left[index(1)];
+        row[2] = right[index(2)];
+        row[3] = right[index(3)];
     }
 }
 
@@ -101,12 +108,24 @@ void decode_eac_alpha(const std::byte* bytes, Texel* out, std::size_t pitch) {
     const auto bits = load_uint(bytes, 8, ByteOrder::big);
     const int base = field(bits, 63, 8), multiplier = field(bits, 55, 4);
     const auto& table = etc::eac_modifiers[static_cast<std::size_t>(field(bits, 51, 4))];
-    for (unsigned i = 0; i < 16; ++i) out[i % 4 * pitch + i / 4][3] = clamp_byte(base + table[bits >> (45 - 3 * i) & 7] * multiplier);
+    std::array<std::uint8_t, 8> value;
+    for (std::size_t k = 0; k < 8; ++k) value[k] = clamp_byte(base + table[k] * multiplier);
+    for (unsigned y = 0; y < 4; ++y)
+        for (unsigned x = 0; x < 4; ++x) out[y * pitch + x][3] = value[bits >> (45 - 3 * (4 * x + y)) & 7];
 }
 
-void decode_rgba(const std::byte* bytes, Texel* out, std::size_t pitch) {
-    decode_etc<Variant::rgb>(bytes + 8, out, pitch);
-    decode_eac_alpha(bytes, out, pitch);
+template <Variant variant>
+void decode_color(const std::byte* blocks, std::size_t count, Texel* out, std::size_t pitch) {
+    const auto done = decode_half_blocks(variant, blocks, 8, count, out, pitch, decode_etc<variant>);
+    decode_each<8, Texel, decode_etc<variant>>(blocks + done * 8, count - done, out + done * 4, pitch);
+}
+
+void decode_rgba(const std::byte* blocks, std::size_t count, Texel* out, std::size_t pitch) {
+    const auto done = decode_half_blocks(Variant::rgb, blocks, 16, count, out, pitch, decode_etc<Variant::rgb>);
+    for (std::size_t i = 0; i < count; ++i) {
+        if (i >= done) decode_etc<Variant::rgb>(blocks + i * 16 + 8, out + i * 4, pitch);
+        decode_eac_alpha(blocks + i * 16, out + i * 4, pitch);
+    }
 }
 
 template <bool is_signed>
@@ -131,10 +150,10 @@ void decode_eac(const std::byte* bytes, TexelF* out, std::size_t pitch) {
 
 }  // namespace
 
-const BlockCodec etc1_codec{decode_each<8, Texel, decode_etc<Variant::etc1>>, nullptr, encode_etc1, nullptr};
-const BlockCodec etc2_rgb_codec{decode_each<8, Texel, decode_etc<Variant::rgb>>, nullptr, encode_etc2_rgb, nullptr};
-const BlockCodec etc2_rgba1_codec{decode_each<8, Texel, decode_etc<Variant::punch_through>>, nullptr, encode_etc2_rgba1, nullptr};
-const BlockCodec etc2_rgba_codec{decode_each<16, Texel, decode_rgba>, nullptr, encode_etc2_rgba, nullptr};
+const BlockCodec etc1_codec{decode_color<Variant::etc1>, nullptr, encode_etc1, nullptr};
+const BlockCodec etc2_rgb_codec{decode_color<Variant::rgb>, nullptr, encode_etc2_rgb, nullptr};
+const BlockCodec etc2_rgba1_codec{decode_color<Variant::punch_through>, nullptr, encode_etc2_rgba1, nullptr};
+const BlockCodec etc2_rgba_codec{decode_rgba, nullptr, encode_etc2_rgba, nullptr};
 const BlockCodec eac_r_codec{nullptr, decode_each<8, TexelF, decode_eac<false, 1>>, nullptr, encode_eac_r};
 const BlockCodec eac_r_snorm_codec{nullptr, decode_each<8, TexelF, decode_eac<true, 1>>, nullptr, encode_eac_r_snorm};
 const BlockCodec eac_rg_codec{nullptr, decode_each<16, TexelF, decode_eac<false, 2>>, nullptr, encode_eac_rg};

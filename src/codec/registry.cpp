@@ -60,9 +60,8 @@ void each_row(std::uint32_t rows, const Work& work) {
 }
 
 template <class Picture, class T>
-Picture decode_blocks(const FormatInfo& f, void (*run)(const std::byte*, std::size_t, T*, std::size_t), ByteSpan data, std::uint32_t width,
-                      std::uint32_t height) {
-    Picture image(width, height);
+void decode_blocks(const FormatInfo& f, void (*run)(const std::byte*, std::size_t, T*, std::size_t), ByteSpan data, Picture& image) {
+    const auto width = image.width, height = image.height;
     const std::uint32_t across = (width + f.block_width - 1u) / f.block_width, down = (height + f.block_height - 1u) / f.block_height;
     const std::uint32_t whole = width / f.block_width;
     each_row(down, [&](std::uint32_t by) {
@@ -79,7 +78,6 @@ Picture decode_blocks(const FormatInfo& f, void (*run)(const std::byte*, std::si
                 for (std::uint32_t x = 0; x < columns; ++x) out[std::size_t{y} * width + bx * f.block_width + x] = edge[y * f.block_width + x];
         }
     });
-    return image;
 }
 
 /// Encodes the blocks of one row for which `wanted` says yes.
@@ -186,17 +184,25 @@ bool can_encode(Format format) {
     return format != Format::unknown && (!codec || codec->encode || codec->encode_wide);
 }
 
-Result<Image> decode(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height) {
-    SKIVET_CHECK(check_level(format, data, width, height));
+Status decode_into(Format format, ByteSpan data, Image& out) {
+    SKIVET_CHECK(check_level(format, data, out.width, out.height));
     const auto& f = info(format);
     const auto* codec = block_codec(format);
-    if (codec && codec->decode) return decode_blocks<Image, Texel>(f, codec->decode, data, width, height);
-    if (f.wide) {
+    if (codec && codec->decode) decode_blocks<Image, Texel>(f, codec->decode, data, out);
+    else if (f.wide) return fail(ErrorCode::usage, "8 bits do not hold this format");
+    else decode_packed(f, data.data(), out.texels.size(), out.texels.data());
+    return {};
+}
+
+Result<Image> decode(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height) {
+    SKIVET_CHECK(check_level(format, data, width, height));
+    const auto* codec = block_codec(format);
+    if (info(format).wide && !(codec && codec->decode)) {
         SKIVET_TRY(const auto wide, decode_wide(format, data, width, height));
         return view_of(format, wide);
     }
     Image image(width, height);
-    decode_packed(f, data.data(), image.texels.size(), image.texels.data());
+    SKIVET_CHECK(decode_into(format, data, image));
     return image;
 }
 
@@ -204,7 +210,11 @@ Result<ImageF> decode_wide(Format format, ByteSpan data, std::uint32_t width, st
     SKIVET_CHECK(check_level(format, data, width, height));
     const auto& f = info(format);
     const auto* codec = block_codec(format);
-    if (codec && codec->decode_wide) return decode_blocks<ImageF, TexelF>(f, codec->decode_wide, data, width, height);
+    if (codec && codec->decode_wide) {
+        ImageF image(width, height);
+        decode_blocks<ImageF, TexelF>(f, codec->decode_wide, data, image);
+        return image;
+    }
     if (codec) {
         SKIVET_TRY(const auto image, decode(format, data, width, height));
         return from_view(format, image);

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <fmt/format.h>
 #include <numbers>
+#include <numeric>
 #include <tbb/parallel_for.h>
 
 #include "pixel/format.h"
@@ -103,7 +104,7 @@ void resample_band(const RowSource& source, const std::vector<Taps>& across, con
             rows[k] = texels->data();
         }
         mix_rows(rows.data(), tap.weights.data(), tap.weights.size(), mixed.data()->data(), row_texels * 4);
-        mix_texels(mixed.data(), begin, &across[out.x], out.width, &result.texels[std::size_t{y} * out.width]);
+        mix_texels(mixed.data(), begin, &across[out.x], out.width, source.width() % across.size() == 0, &result.texels[std::size_t{y} * out.width]);
     }
 }
 
@@ -175,7 +176,13 @@ std::vector<Taps> make_taps(std::uint32_t source, std::uint32_t target, MipFilte
     std::vector<Taps> all(target);
     const double scale = static_cast<double>(source) / target;
     const bool enlarge = scale < 1;
+    // The weights repeat where both sizes have a common divisor; for halving an even size all are the same.
+    const auto common = std::gcd(source, target), period = target / common;
     for (std::uint32_t i = 0; i < target; ++i) {
+        if (i >= period) {
+            all[i] = {all[i - period].first + source / common, all[i - period].weights};
+            continue;
+        }
         const double low = i * scale, high = (i + 1) * scale, center = (low + high) / 2;
         auto& tap = all[i];
         if (filter == MipFilter::point && !enlarge) {

@@ -4,6 +4,7 @@
 #define HWY_TARGET_INCLUDE "pixel/resample_rows.cpp"
 #include <hwy/foreach_target.h>
 //
+#include <array>
 #include <cstring>
 #include <hwy/highway.h>
 
@@ -50,7 +51,7 @@ void mix_rows(const float* const* rows, const float* weights, std::size_t taps, 
     HWY_DYNAMIC_DISPATCH(mix_rows)(rows, weights, taps, out, count);
 }
 
-void mix_texels(const TexelF* row, std::int64_t start, const Taps* taps, std::size_t count, TexelF* out) {
+void mix_texels(const TexelF* row, std::int64_t start, const Taps* taps, std::size_t count, bool same_weights, TexelF* out) {
     using Four [[gnu::vector_size(16)]] = float;
     const auto load = [](const TexelF& t) {
         Four v;
@@ -59,24 +60,17 @@ void mix_texels(const TexelF* row, std::int64_t start, const Taps* taps, std::si
     };
     const auto store = [](const Four& v, TexelF& t) { std::memcpy(t.data(), &v, sizeof v); };
     std::size_t i = 0;
-    // Four sums at a time, so that additions need not wait for each other.
-    for (; i + 4 <= count; i += 4) {
-        const auto size = taps[i].weights.size();
-        if (taps[i + 1].weights.size() != size || taps[i + 2].weights.size() != size || taps[i + 3].weights.size() != size) break;
-        const float *wa = taps[i].weights.data(), *wb = taps[i + 1].weights.data(), *wc = taps[i + 2].weights.data(), *wd = taps[i + 3].weights.data();
-        const TexelF *pa = row + (taps[i].first - start), *pb = row + (taps[i + 1].first - start), *pc = row + (taps[i + 2].first - start),
-                     *pd = row + (taps[i + 3].first - start);
-        Four a{}, b{}, c{}, d{};
-        for (std::size_t k = 0; k < size; ++k) {
-            a += wa[k] * load(pa[k]);
-            b += wb[k] * load(pb[k]);
-            c += wc[k] * load(pc[k]);
-            d += wd[k] * load(pd[k]);
+    // Eight sums at a time where all weights are the same, so that additions need not wait for each other and a weight is loaded once.
+    for (; same_weights && i + 8 <= count; i += 8) {
+        const auto& weights = taps[i].weights;
+        std::array<const TexelF*, 8> from;
+        for (std::size_t j = 0; j < 8; ++j) from[j] = row + (taps[i + j].first - start);
+        std::array<Four, 8> sum{};
+        for (std::size_t k = 0; k < weights.size(); ++k) {
+            const Four w = weights[k] - Four{};
+            for (std::size_t j = 0; j < 8; ++j) sum[j] += w * load(from[j][k]);
         }
-        store(a, out[i]);
-        store(b, out[i + 1]);
-        store(c, out[i + 2]);
-        store(d, out[i + 3]);
+        for (std::size_t j = 0; j < 8; ++j) store(sum[j], out[i + j]);
     }
     for (; i < count; ++i) {
         Four sum{};

@@ -8,7 +8,7 @@ namespace skivet {
 
 /// out[i] = Σ weights[k] rows[k][i], k from 0 up; `count` floats.
 void mix_rows(const float* const* rows, const float* weights, std::size_t taps, float* out, std::size_t count);
-/// out[i] = Σ weights[k] row[first + k - start], for the texels of `taps`.
-void mix_texels(const TexelF* row, std::int64_t start, const Taps* taps, std::size_t count, TexelF* out);
+/// out[i] = Σ weights[k] row[first + k - start], for the texels of `taps`. `same_weights`: all taps have the same.
+void mix_texels(const TexelF* row, std::int64_t start, const Taps* taps, std::size_t count, bool same_weights, TexelF* out);
 
 }  // namespace skivet

@@ -1,8 +1,10 @@
+#include <bit>
 #include <fmt/format.h>
 
 #include <toml++/toml.h>
 
 #include "sheet/sheet.h"
+
 
 namespace skivet {
 namespace {
@@ -225,13 +227,22 @@ private:
         if (const auto* format = sheet.header.with(Meaning::format); format->values.empty())
             return wrong(format->line, "a field that means \"format\" needs values");
         if (const auto* payload = root["payload"].as_table()) {
-            SKIVET_CHECK(known_keys(*payload, {"at", "mip_order", "align"}));
+            SKIVET_CHECK(known_keys(*payload, {"at", "mip_order", "align", "tiling", "block_height"}));
             SKIVET_TRY(sheet.align, number(*payload, "align", 1));
             if (sheet.align == 0 || sheet.align > 1u << 20) return wrong(line_of(*payload), "align is 1 to 1048576");
             if (payload->contains("at")) {
                 SKIVET_TRY(const auto at, number(*payload, "at", 0));
                 sheet.payload_at = at;
             }
+            SKIVET_TRY(const auto tiling, text(*payload, "tiling", false));
+            if (!tiling.empty()) {
+                const auto named = tiling_named(tiling);
+                if (!named) return wrong(line_of(*payload), "tiling is \"linear\", \"morton\" or \"block-linear\"");
+                sheet.tiling.tiling = *named;
+            }
+            SKIVET_TRY(const auto block_height, number(*payload, "block_height", 16));
+            if (!std::has_single_bit(block_height) || block_height > 32) return wrong(line_of(*payload), "block_height is 1, 2, 4, 8, 16 or 32");
+            sheet.tiling.block_height = static_cast<std::uint32_t>(block_height);
             SKIVET_TRY(const auto order, text(*payload, "mip_order", false));
             if (order == "smallest first") sheet.smallest_first = true;
             else if (!order.empty() && order != "largest first") return wrong(line_of(*payload), "mip_order is \"largest first\" or \"smallest first\"");

@@ -6,6 +6,7 @@
 #include "base/bytes.h"
 #include "base/limits.h"
 #include "pixel/format.h"
+#include "tiling/tiling.h"
 
 namespace skivet {
 
@@ -63,6 +64,7 @@ struct Sheet {
     std::uint64_t align = 1;            ///< container: where entries start; texture: where levels start
     std::byte fill{0};
     bool smallest_first = false;        ///< texture: mip order
+    TilingSpec tiling;                  ///< texture: how each level lies
     std::optional<std::uint64_t> payload_at;  ///< texture: fixed start; otherwise right behind the header
 };
 

@@ -1,6 +1,7 @@
 #include "sheet/texture_sheet.h"
 
 #include <fmt/format.h>
+#include <numeric>
 
 #include "base/hash.h"
 
@@ -50,6 +51,17 @@ Result<TextureLayout> SheetTextureKind::layout(ByteSpan data, std::uint64_t file
     const auto start = sheet_.payload_at.value_or(header.end);
     std::uint64_t end = 0;
     out.surfaces = lay_out(d, start, sheet_.smallest_first ? MipOrder::smallest_first : MipOrder::largest_first, sheet_.align, end);
+    if (sheet_.tiling.tiling != Tiling::linear) {
+        // The same order, but each level takes and starts where its tiling wants.
+        out.direct = false;
+        end = start;
+        for (auto& s : out.surfaces) {
+            const auto align = std::lcm(tiled_alignment(sheet_.tiling, d.format, s.width, s.height), s.slice == 0 ? sheet_.align : 1);
+            end = start + (end - start + align - 1) / align * align;
+            s.offset = end;
+            end += tiled_bytes(sheet_.tiling, d.format, s.width, s.height);
+        }
+    }
     if (end > file_size)
         return fail_at(ErrorCode::damaged, start,
                        fmt::format("mip chain: needs {} bytes, has {}", grouped(end - start), grouped(file_size - std::min(start, file_size))));
@@ -59,13 +71,34 @@ Result<TextureLayout> SheetTextureKind::layout(ByteSpan data, std::uint64_t file
     return out;
 }
 
+Result<Bytes> SheetTextureKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface& s) const {
+    const auto& spec = sheet_.tiling;
+    if (spec.tiling == Tiling::linear) return TextureKind::bytes(file, layout, s);
+    const auto tiled = slice(file, s.offset, tiled_bytes(spec, layout.desc.format, s.width, s.height));
+    if (!tiled) return fail(tiled.error().within(fmt::format("mip {}", s.mip)));
+    return untile(spec, layout.desc.format, s.width, s.height, *tiled);
+}
+
 Result<Bytes> SheetTextureKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
-    SKIVET_TRY(auto out, TextureKind::replace(file, layout, edits));
+    const auto& spec = sheet_.tiling;
+    const bool tiled = spec.tiling != Tiling::linear;
+    Bytes out(file.begin(), file.end());
+    for (const auto& edit : edits) {
+        if (!tiled) break;
+        if (edit.surface >= layout.surfaces.size()) return fail(ErrorCode::usage, "there is no such surface");
+        const auto& s = layout.surfaces[edit.surface];
+        SKIVET_TRY(const auto before, slice(file, s.offset, tiled_bytes(spec, layout.desc.format, s.width, s.height)));
+        SKIVET_TRY(const auto level, tile(spec, layout.desc.format, s.width, s.height, edit.bytes, before));
+        std::copy(level.begin(), level.end(), out.begin() + static_cast<std::ptrdiff_t>(s.offset));
+    }
+    if (!tiled) {
+        SKIVET_TRY(out, TextureKind::replace(file, layout, edits));
+    }
     SKIVET_TRY(const auto header, read_record(sheet_, sheet_.header, out, sheet_.header_at, ReadLimits{}));
     if (const auto* crc = header.with(Meaning::payload_crc32); crc && !edits.empty()) {
         const auto start = sheet_.payload_at.value_or(header.end);
         std::uint64_t end = start;
-        for (const auto& s : layout.surfaces) end = std::max(end, s.offset + s.size);
+        for (const auto& s : layout.surfaces) end = std::max(end, s.offset + tiled_bytes(spec, layout.desc.format, s.width, s.height));
         SKIVET_TRY(const auto payload, slice(out, start, end - start));
         SKIVET_TRY(const auto bytes, field_bytes(sheet_, *crc->field, crc32(payload)));
         std::copy(bytes.begin(), bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(crc->at));

@@ -4,9 +4,9 @@
 #include <fmt/format.h>
 #include <spng.h>
 
-#include "base/hash.h"
 #include "codec/codec.h"
 #include "codec/palette.h"
+#include "texture/png_format.h"
 
 namespace skivet {
 namespace {
@@ -14,26 +14,7 @@ namespace {
 using Context = std::unique_ptr<spng_ctx, decltype(&spng_ctx_free)>;
 constexpr unsigned char signature[8] = {0x89, 'P', 'N', 'G', '\r', '\n', 0x1A, '\n'};
 
-/// What IHDR says, and whether a tRNS chunk adds alpha.
-struct Header {
-    std::uint32_t width = 0, height = 0;
-    std::uint8_t depth = 8, color_type = 0, interlace = 0;
-    bool extra_alpha = false;
-
-    [[nodiscard]] bool indexed() const { return color_type == SPNG_COLOR_TYPE_INDEXED; }
-    /// The file's samples are the texels of format(), byte for byte (16-bit samples in the machine's order).
-    [[nodiscard]] bool plain() const { return !indexed() && depth >= 8 && !extra_alpha; }
-    [[nodiscard]] Format format() const {
-        if (indexed()) return extra_alpha ? Format::RGBA8 : Format::RGB8;
-        const bool deep = depth == 16;
-        switch (color_type) {
-            case SPNG_COLOR_TYPE_GRAYSCALE: return extra_alpha ? (deep ? Format::LA16 : Format::LA8) : deep ? Format::L16 : Format::L8;
-            case SPNG_COLOR_TYPE_GRAYSCALE_ALPHA: return deep ? Format::LA16 : Format::LA8;
-            case SPNG_COLOR_TYPE_TRUECOLOR: return extra_alpha ? (deep ? Format::RGBA16 : Format::RGBA8) : deep ? Format::RGB16 : Format::RGB8;
-            default: return deep ? Format::RGBA16 : Format::RGBA8;
-        }
-    }
-};
+using png::Header;
 
 Result<Header> header_of(ByteSpan data) {
     if (data.size() < 33) return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs 33 bytes, has {}", data.size()));
@@ -55,30 +36,6 @@ Result<Header> header_of(ByteSpan data) {
 
 tl::unexpected<Error> png_error(int code, std::string_view doing) {
     return fail(code == SPNG_EMEM ? ErrorCode::io : ErrorCode::damaged, fmt::format("{}: {}", doing, spng_strerror(code)));
-}
-
-/// `rows`: samples in the machine's order, packed to whole bytes a row. `palette` for indexed pictures.
-Result<Bytes> encode_rows(std::span<const std::uint8_t> rows, const Header& h, bool srgb, const spng_plte* palette = nullptr) {
-    Context context(spng_ctx_new(SPNG_CTX_ENCODER), &spng_ctx_free);
-    if (!context) return fail(ErrorCode::io, "out of memory");
-    spng_set_option(context.get(), SPNG_ENCODE_TO_BUFFER, 1);
-    spng_set_option(context.get(), SPNG_IMG_COMPRESSION_LEVEL, 6);
-    spng_ihdr header{h.width, h.height, h.depth, h.color_type, 0, 0, 0};
-    if (int code = spng_set_ihdr(context.get(), &header)) return png_error(code, "header");
-    if (palette) {
-        auto copy = *palette;
-        if (int code = spng_set_plte(context.get(), &copy)) return png_error(code, "palette");
-    }
-    if (srgb) spng_set_srgb(context.get(), 0);
-    if (int code = spng_encode_image(context.get(), rows.data(), rows.size(), SPNG_FMT_PNG, SPNG_ENCODE_FINALIZE))
-        return png_error(code, "encoding");
-    std::size_t size = 0;
-    int code = 0;
-    std::unique_ptr<void, decltype(&std::free)> buffer(spng_get_png_buffer(context.get(), &size, &code), &std::free);
-    if (!buffer) return png_error(code, "encoding");
-    Bytes out(size);
-    std::memcpy(out.data(), buffer.get(), size);
-    return out;
 }
 
 /// A context that has read the header and found it within the limits.
@@ -140,18 +97,6 @@ Status for_each_chunk(ByteSpan png, const Visit& visit) {
         visit(as_text(type), png.subspan(start, reader.position() - start));
     }
     return {};
-}
-
-Bytes make_chunk(std::string_view type, ByteSpan data) {
-    ByteWriter body;
-    body.put(type);
-    body.put(data);
-    Bytes out(4);
-    store_uint(out.data(), data.size(), 4, ByteOrder::big);
-    out.insert(out.end(), body.bytes.begin(), body.bytes.end());
-    out.resize(out.size() + 4);
-    store_uint(out.data() + out.size() - 4, crc32(body.bytes), 4, ByteOrder::big);
-    return out;
 }
 
 }  // namespace
@@ -235,8 +180,8 @@ Result<Bytes> write_png16(const ImageF& image, bool srgb) {
     for (std::size_t i = 0; i < image.texels.size(); ++i)
         for (std::size_t c = 0; c < channels; ++c)
             rows[i * channels + c] = static_cast<std::uint16_t>(std::clamp(static_cast<double>(image.texels[i][c]), 0.0, 1.0) * 65535 + 0.5);
-    const auto type = channels == 4 ? SPNG_COLOR_TYPE_TRUECOLOR_ALPHA : channels == 3 ? SPNG_COLOR_TYPE_TRUECOLOR : SPNG_COLOR_TYPE_GRAYSCALE;
-    return encode_rows({reinterpret_cast<const std::uint8_t*>(rows.data()), rows.size() * 2}, {image.width, image.height, 16, static_cast<std::uint8_t>(type), 0, false}, srgb);
+    const auto type = channels == 4 ? png::true_color_alpha : channels == 3 ? png::true_color : png::gray;
+    return png::write({reinterpret_cast<const std::uint8_t*>(rows.data()), rows.size() * 2}, {image.width, image.height, 16, static_cast<std::uint8_t>(type), 0, false}, srgb);
 }
 
 Result<Image> PngKind::decode(ByteSpan file, const TextureLayout&, const Surface&) const { return read_png(file, ReadLimits{}); }
@@ -251,8 +196,8 @@ Result<Bytes> write_png(const Image& image, bool srgb) {
     std::vector<std::uint8_t> rows(image.texels.size() * channels);
     for (std::size_t i = 0; i < image.texels.size(); ++i)
         for (std::size_t c = 0; c < channels; ++c) rows[i * channels + c] = image.texels[i][c];
-    const auto type = channels == 4 ? SPNG_COLOR_TYPE_TRUECOLOR_ALPHA : channels == 3 ? SPNG_COLOR_TYPE_TRUECOLOR : SPNG_COLOR_TYPE_GRAYSCALE;
-    return encode_rows(rows, {image.width, image.height, 8, static_cast<std::uint8_t>(type), 0, false}, srgb);
+    const auto type = channels == 4 ? png::true_color_alpha : channels == 3 ? png::true_color : png::gray;
+    return png::write(rows, {image.width, image.height, 8, static_cast<std::uint8_t>(type), 0, false}, srgb);
 }
 
 Result<Bytes> PngKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
@@ -264,7 +209,7 @@ Result<Bytes> PngKind::replace(ByteSpan file, const TextureLayout& layout, std::
     if (bytes.size() != layout.surfaces.front().size) return fail(ErrorCode::unfit, "the picture has another size");
     Bytes fresh, new_palette, new_alpha;
     if (h.plain()) {
-        SKIVET_TRY(fresh, encode_rows({reinterpret_cast<const std::uint8_t*>(bytes.data()), bytes.size()}, h, false));
+        SKIVET_TRY(fresh, png::write({reinterpret_cast<const std::uint8_t*>(bytes.data()), bytes.size()}, h, false));
     } else {
         SKIVET_TRY(const auto wanted, skivet::decode(layout.desc.format, bytes, h.width, h.height));
         SKIVET_TRY(const auto old, samples_of(file, ReadLimits{}));
@@ -273,7 +218,7 @@ Result<Bytes> PngKind::replace(ByteSpan file, const TextureLayout& layout, std::
             const unsigned top = (1u << h.depth) - 1;
             for (std::size_t i = 0; i < samples.size(); ++i)
                 if (samples[i] * 255u / top != wanted.texels[i][0]) samples[i] = static_cast<std::uint8_t>((wanted.texels[i][0] * top + 127) / 255);
-            SKIVET_TRY(fresh, encode_rows(pack_samples(samples, h), h, false));
+            SKIVET_TRY(fresh, png::write(pack_samples(samples, h), h, false));
         } else {
             std::vector<Texel> palette;
             SKIVET_CHECK(for_each_chunk(file, [&](const std::string& type, ByteSpan chunk) {
@@ -292,10 +237,7 @@ Result<Bytes> PngKind::replace(ByteSpan file, const TextureLayout& layout, std::
                 }
                 while (!new_alpha.empty() && new_alpha.back() == std::byte{255}) new_alpha.pop_back();
             }
-            spng_plte table{};
-            table.n_entries = static_cast<std::uint32_t>(fitted.palette.size());
-            for (std::size_t i = 0; i < fitted.palette.size(); ++i) table.entries[i] = {fitted.palette[i][0], fitted.palette[i][1], fitted.palette[i][2], 255};
-            SKIVET_TRY(fresh, encode_rows(h.depth == 8 ? fitted.indices : pack_samples(fitted.indices, h), h, false, &table));
+            SKIVET_TRY(fresh, png::write(h.depth == 8 ? fitted.indices : pack_samples(fitted.indices, h), h, false));
         }
     }
     // All chunks stay but the picture data, which is replaced where the first of it stood; and the palette, where it took new colors.
@@ -309,10 +251,10 @@ Result<Bytes> PngKind::replace(ByteSpan file, const TextureLayout& layout, std::
         if (type == "IHDR" && h.interlace) {  // the new picture data is not interlaced; no reader shows a difference
             Bytes plain(chunk.begin() + 8, chunk.end() - 4);
             plain[12] = std::byte{0};
-            out.put(make_chunk("IHDR", plain));
+            out.put(png::make_chunk("IHDR", plain));
         } else if (type == "PLTE" && !new_palette.empty()) {
-            out.put(make_chunk("PLTE", new_palette));
-            if (!new_alpha.empty()) out.put(make_chunk("tRNS", new_alpha));
+            out.put(png::make_chunk("PLTE", new_palette));
+            if (!new_alpha.empty()) out.put(png::make_chunk("tRNS", new_alpha));
         } else if (type == "tRNS" && !new_palette.empty()) {
             return;  // written with the palette
         } else if (type != "IDAT") {

@@ -80,7 +80,7 @@ QSet<QString> checked(const QList<QCheckBox*>& boxes) {
 }  // namespace
 
 CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, parent) {
-    auto* bench = add_action(tr("Take to the bench"), Qt::Key_Return, tr("Write the texture out as PNG and watch it"), [this] { take(ExportAs::png); });
+    auto* bench = add_action(tr("Take to the bench"), Qt::Key_Return, tr("Write the texture out as PNG, or as OpenEXR where it has floats, and watch it"), [this] { take(ExportAs::picture); });
     auto* bench_dds = add_action(tr("As DDS"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write it out as DDS, compressed bytes untouched"), [this] { take(ExportAs::dds); });
     add_action(tr("Search"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] { search_->setFocus(); });
 

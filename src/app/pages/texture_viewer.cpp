@@ -151,6 +151,7 @@ void TextureViewer::show_item(std::size_t item) {
     QStringList steps;
     for (const auto& step : entry.inner) steps << to_text(step);
     where_->setText(tr("%1 in %2%3").arg(steps.join(QStringLiteral(" ▸ ")), to_text(source.path.filename()), entry.effective ? QString() : tr(" — shadowed by a later source")));
+    use_fact_.clear();
     show_facts({}, {});
     const auto request = ++request_;
     session_->open_texture(item, [this, request](std::shared_ptr<const OpenTexture> opened) {
@@ -159,16 +160,16 @@ void TextureViewer::show_item(std::size_t item) {
         shared_->fit();
         update_picture();
         if (texture_->error) return;
-        // How the chain was made takes every filter on the largest levels: not for pictures that would keep a core busy for seconds.
-        const auto& d = texture_->texture.layout.desc;
-        if (std::uint64_t{d.width} * d.height > (1u << 22)) return;
         session_->compute(
             [texture = texture_] {
                 const auto guess = guess_mips(texture->texture);
-                return guess ? to_text(describe(*guess)) : QString();
+                if (!guess) return std::pair(QString(), QString());
+                return std::pair(to_text(describe(*guess)), guess->normals ? to_text(describe(*guess->normals)) : QString());
             },
-            [this, texture = texture_](QString text) {
-                if (texture == texture_) show_facts(alpha_fact_, text);
+            [this, texture = texture_](std::pair<QString, QString> found) {
+                if (texture != texture_) return;
+                use_fact_ = found.second;
+                show_facts(alpha_fact_, found.first);
             });
     });
 }
@@ -185,6 +186,7 @@ void TextureViewer::show_facts(const QString& alpha, const QString& mips) {
     QString rows = row(tr("Format"), to_text(info(d.format).name) + color + QStringLiteral(" · ") + to_text(entry.file_kind)) + row(tr("Size"), to_text(size_text(d))) +
                    row(tr("Mips"), mips.isEmpty() ? QString::number(d.mips) : tr("%1 · %2").arg(d.mips).arg(mips)) +
                    row(tr("Bytes"), to_text(grouped(entry.size)) + (entry.stored != entry.size ? tr(", %1 packed").arg(to_text(grouped(entry.stored))) : QString()));
+    if (!use_fact_.isEmpty()) rows += row(tr("Use"), use_fact_);
     if (info(d.format).has_alpha) rows += row(tr("Alpha"), alpha.isEmpty() ? tr("…") : alpha);
     facts_->setText(QStringLiteral("<table style='font-size:12px'>%1</table>").arg(rows));
 }

@@ -1,0 +1,117 @@
+#include "tiling/tiling.h"
+
+#include <bit>
+#include <fmt/format.h>
+
+namespace skivet {
+namespace {
+
+constexpr std::uint32_t group_width = 64, group_rows = 8, group_bytes = group_width * group_rows;
+
+struct Grid {
+    std::uint32_t across, down, bytes;   ///< blocks, and bytes of one
+};
+Grid grid_of(Format format, std::uint32_t width, std::uint32_t height) {
+    const auto& f = info(format);
+    return {(width + f.block_width - 1u) / f.block_width, (height + f.block_height - 1u) / f.block_height, f.block_bytes};
+}
+
+/// Bits of v at every other place, the lowest first.
+std::uint64_t spread(std::uint64_t v) {
+    v = (v | v << 16) & 0x0000FFFF0000FFFF;
+    v = (v | v << 8) & 0x00FF00FF00FF00FF;
+    v = (v | v << 4) & 0x0F0F0F0F0F0F0F0F;
+    v = (v | v << 2) & 0x3333333333333333;
+    return (v | v << 1) & 0x5555555555555555;
+}
+
+std::uint64_t morton(std::uint32_t x, std::uint32_t y, std::uint32_t across, std::uint32_t down) {
+    const auto shared = static_cast<unsigned>(std::min(std::bit_width(std::bit_ceil(across)), std::bit_width(std::bit_ceil(down))) - 1);
+    const std::uint32_t low = (1u << shared) - 1;
+    // Above the shared bits only one of the two has any left.
+    return spread(x & low) | spread(y & low) << 1 | std::uint64_t{(x | y) >> shared} << (2 * shared);
+}
+
+/// Inside a group, bytes go in units of 16 × 2, those in a zigzag of 32 × 8: from the Tegra X1 Technical Reference Manual, "Block Linear" (pixel
+/// memory formats), by memory. A byte at (x, y), x in bytes: bits of the address from the lowest are x0-x3, y0, x4, y1, y2, x5.
+std::uint64_t in_group(std::uint32_t x, std::uint32_t y) {
+    return (x & 15) | (y & 1) << 4 | (x >> 4 & 1) << 5 | (y >> 1 & 3) << 6 | (x >> 5 & 1) << 8;
+}
+
+std::uint64_t block_linear(std::uint64_t x, std::uint32_t y, std::uint64_t groups_across, std::uint32_t block_height) {
+    const std::uint64_t block_bytes = std::uint64_t{group_bytes} * block_height;
+    const auto rows = group_rows * block_height;
+    return (y / rows * groups_across + x / group_width) * block_bytes + y % rows / group_rows * std::uint64_t{group_bytes} +
+           in_group(static_cast<std::uint32_t>(x % group_width), y % group_rows);
+}
+
+/// Calls visit(tiled position, position in rows, bytes) for runs that stay together.
+template <class Visit>
+void each_run(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, const Visit& visit) {
+    const auto g = grid_of(format, width, height);
+    const std::uint64_t row = std::uint64_t{g.across} * g.bytes, groups = (row + group_width - 1) / group_width;
+    const auto block_height = block_height_of(spec, g.down);
+    for (std::uint32_t y = 0; y < g.down; ++y) {
+        if (spec.tiling == Tiling::linear) visit(y * row, y * row, row);
+        else if (spec.tiling == Tiling::morton)
+            for (std::uint32_t x = 0; x < g.across; ++x) visit(morton(x, y, g.across, g.down) * g.bytes, y * row + std::uint64_t{x} * g.bytes, std::uint64_t{g.bytes});
+        else
+            for (std::uint64_t x = 0; x < row; x += 16) visit(block_linear(x, y, groups, block_height), y * row + x, std::min<std::uint64_t>(16, row - x));
+    }
+}
+
+}  // namespace
+
+std::optional<Tiling> tiling_named(std::string_view name) {
+    if (name == "linear") return Tiling::linear;
+    if (name == "morton") return Tiling::morton;
+    if (name == "block-linear") return Tiling::block_linear;
+    return std::nullopt;
+}
+
+std::uint32_t block_height_of(const TilingSpec& spec, std::uint32_t rows) {
+    auto height = std::clamp(spec.block_height, 1u, 32u);
+    while (spec.shrink && height > 1 && rows <= group_rows * height / 2) height /= 2;
+    return height;
+}
+
+std::uint64_t tiled_bytes(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height) {
+    const auto g = grid_of(format, width, height);
+    if (spec.tiling == Tiling::linear) return level_bytes(format, width, height);
+    if (spec.tiling == Tiling::morton) return std::uint64_t{std::bit_ceil(g.across)} * std::bit_ceil(g.down) * g.bytes;
+    const auto rows = group_rows * block_height_of(spec, g.down);
+    const std::uint64_t groups = (std::uint64_t{g.across} * g.bytes + group_width - 1) / group_width;
+    return groups * ((g.down + rows - 1) / rows) * rows * group_width;
+}
+
+std::uint64_t tiled_alignment(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height) {
+    return spec.tiling == Tiling::block_linear ? std::uint64_t{group_bytes} * block_height_of(spec, grid_of(format, width, height).down) : 1;
+}
+
+std::uint64_t tiled_offset(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, std::uint32_t x, std::uint32_t y) {
+    const auto g = grid_of(format, width, height);
+    const std::uint64_t row = std::uint64_t{g.across} * g.bytes;
+    if (spec.tiling == Tiling::linear) return y * row + std::uint64_t{x} * g.bytes;
+    if (spec.tiling == Tiling::morton) return morton(x, y, g.across, g.down) * g.bytes;
+    return block_linear(std::uint64_t{x} * g.bytes, y, (row + group_width - 1) / group_width, block_height_of(spec, g.down));
+}
+
+Result<Bytes> untile(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, ByteSpan tiled) {
+    const auto need = tiled_bytes(spec, format, width, height);
+    if (tiled.size() < need) return fail(ErrorCode::damaged, fmt::format("tiled level of {}×{}: needs {} bytes, has {}", width, height, grouped(need), grouped(tiled.size())));
+    Bytes out(static_cast<std::size_t>(level_bytes(format, width, height)));
+    each_run(spec, format, width, height, [&](std::uint64_t from, std::uint64_t to, std::uint64_t count) { std::memcpy(out.data() + to, tiled.data() + from, static_cast<std::size_t>(count)); });
+    return out;
+}
+
+Result<Bytes> tile(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, ByteSpan rows, ByteSpan before) {
+    const auto need = tiled_bytes(spec, format, width, height);
+    if (rows.size() != level_bytes(format, width, height) || (!before.empty() && before.size() != need))
+        return fail(ErrorCode::unfit, fmt::format("level of {}×{}: needs {} bytes, has {}", width, height, grouped(level_bytes(format, width, height)), grouped(rows.size())));
+    Bytes out(before.begin(), before.end());
+    out.resize(static_cast<std::size_t>(need));
+    each_run(spec, format, width, height, [&](std::uint64_t to, std::uint64_t from, std::uint64_t count) { std::memcpy(out.data() + to, rows.data() + from, static_cast<std::size_t>(count)); });
+    return out;
+}
+
+}  // namespace skivet
