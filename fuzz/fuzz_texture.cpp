@@ -1,4 +1,4 @@
-// Any bytes as a texture file: DDS, KTX, KTX2, TGA, PNG and what the shipped texture sheets describe; decode every surface.
+// Any bytes as a texture file or picture, and as what the shipped texture sheets describe; decode every surface, put a changed one back.
 #include "container/kinds.h"
 
 using namespace skivet;
@@ -20,5 +20,11 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         (void)texture->kind->decode(texture->file, texture->layout, s);
     }
     (void)texture->kind->replace(texture->file, texture->layout, {});
+    if (texture->layout.surfaces.empty() || texture->layout.surfaces.front().size > (1u << 20)) return 0;
+    if (auto changed = texture->kind->bytes(texture->file, texture->layout, texture->layout.surfaces.front()); changed && !changed->empty()) {
+        changed->front() ^= std::byte{0x80};
+        const SurfaceEdit edit{0, std::move(*changed)};
+        (void)texture->kind->replace(texture->file, texture->layout, std::span(&edit, 1));
+    }
     return 0;
 }

@@ -1,0 +1,57 @@
+// KTX2 files of ours read by the npm package ktx-parse (https://www.npmjs.com/package/ktx-parse), a test-only tool that run-tests installs.
+#include <gtest/gtest.h>
+
+#include <cstdlib>
+#include <filesystem>
+#include <nlohmann/json.hpp>
+
+#include "base/hash.h"
+#include "codec/codec.h"
+#include "support/pictures.h"
+#include "support/run_program.h"
+#include "texture/ktx2.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+TEST(KtxParse, ReadsEveryFileWeWrite) {
+    const std::string modules = SKIVET_NODE_MODULES;
+    if (!std::filesystem::exists(modules + "/ktx-parse")) GTEST_SKIP() << "ktx-parse is not installed (run-tests does it where the npm registry can be reached)";
+    TempFolder folder;
+    int read = 0;
+    for (const auto& f : all_formats()) {
+        // Every format as a plain chain; arrays and cubemaps where blocks make their levels uneven.
+        std::vector<TextureDesc> shapes = {{f.format, 40, 24, 1, 6, 1, 1, ColorSpace::linear}};
+        if (f.format == Format::BC1 || f.format == Format::ASTC_5x5 || f.format == Format::RGB8)
+            shapes.insert(shapes.end(), {{f.format, 16, 16, 1, 1, 1, 6, ColorSpace::linear}, {f.format, 12, 20, 1, 3, 3, 1, ColorSpace::linear}});
+        for (const auto& shape : shapes) {
+            std::uint64_t end = 0;
+            const auto surfaces = lay_out(shape, 0, MipOrder::largest_first, 1, end);
+            const auto payload = random_bytes(static_cast<std::size_t>(end), 9);
+            const auto file = write_ktx2(shape, payload);
+            if (!file) continue;  // formats KTX2 has no number for
+            put_file(folder / "a.ktx2", *file);
+            const auto ran = run_program({"node", SKIVET_TEST_SOURCES "/reference/ktx_parse.mjs", modules, (folder / "a.ktx2").string()});
+            ASSERT_EQ(ran.code, 0) << f.name << ": " << ran.output;
+            const auto j = nlohmann::json::parse(ran.output);
+            EXPECT_EQ(j["width"], shape.width) << f.name;
+            EXPECT_EQ(j["height"], shape.height);
+            EXPECT_EQ(j["faces"], shape.faces);
+            EXPECT_EQ(j["layers"], shape.layers > 1 ? shape.layers : 0);
+            EXPECT_EQ(j["scheme"], 0);
+            EXPECT_EQ(j["block"][0], f.block_width - 1);
+            EXPECT_EQ(j["block"][1], f.block_height - 1);
+            EXPECT_EQ(j["planeBytes"], f.block_bytes) << f.name;
+            EXPECT_EQ(j["transfer"], 1) << "KHR_DF_TRANSFER_LINEAR";
+            ASSERT_EQ(j["levels"].size(), shape.mips);
+            for (std::uint32_t mip = 0; mip < shape.mips; ++mip) {
+                Bytes level;
+                for (const auto& s : surfaces)
+                    if (s.mip == mip) level.insert(level.end(), payload.begin() + static_cast<std::ptrdiff_t>(s.offset), payload.begin() + static_cast<std::ptrdiff_t>(s.offset + s.size));
+                EXPECT_EQ(j["levels"][mip]["sha256"], to_hex(sha256(level))) << f.name << " level " << mip;
+            }
+            ++read;
+        }
+    }
+    EXPECT_GT(read, 60);
+}
