@@ -5,6 +5,7 @@
 #include "codec/codec.h"
 #include "texture/bmp.h"
 #include "texture/dds.h"
+#include "texture/dds_palette.h"
 #include "texture/exr.h"
 #include "texture/jpeg.h"
 #include "texture/ktx.h"
@@ -62,6 +63,7 @@ Result<Bytes> TextureKind::replace(ByteSpan file, const TextureLayout& layout, s
 
 TextureKinds TextureKinds::standard() {
     TextureKinds kinds;
+    kinds.add(std::make_shared<DdsPaletteKind>());
     kinds.add(std::make_shared<DdsKind>());
     kinds.add(std::make_shared<PngKind>());
     kinds.add(std::make_shared<Ktx2Kind>());
