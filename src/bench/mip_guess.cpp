@@ -302,7 +302,7 @@ std::string describe(const MipGuess& guess) {
             if (const auto at = text.find(light); at != std::string::npos) text.erase(at, light.size());
         }
         // The other filters explain a flat picture just as well; then it does not matter which is used.
-        text += guess.confidence < 0.2 ? " (others fit as well)" : fmt::format(" ({:.0f} % sure)", std::floor(guess.confidence * 100));
+        text += guess.confidence < 0.2 ? " (others fit as well)" : fmt::format(" ({:.0f} % sure)", std::min(99.0, std::floor(guess.confidence * 100)));
         if (!guess.painted.empty()) {
             text += guess.painted.size() == 1 ? " · level" : " · levels";
             for (const auto mip : guess.painted) text += fmt::format(" {}", mip);

@@ -238,13 +238,18 @@ void TextureViewer::read_out(QPoint texel) {
         const bool bytes = f.numeric == Numeric::unorm && !f.wide;
         stored << (bytes ? number_text(value[c] * 255.0) : f.is_integer() ? QString::number(std::llround(value[c])) : QString::number(double(value[c]), 'g', 5));
     }
-    QStringList lines = {tr("%1, %2   stored %3   shown %4 %5 %6 %7").arg(x).arg(y).arg(stored.join(QLatin1Char(' '))).arg(shown[0]).arg(shown[1]).arg(shown[2]).arg(shown[3])};
+    const QString place = tr("%1, %2   stored %3").arg(x).arg(y).arg(stored.join(QLatin1Char(' ')));
+    const QString seen = tr("shown %1 %2 %3").arg(shown[0]).arg(shown[1]).arg(shown[2]) + (f.has_alpha ? QStringLiteral(" %1").arg(shown[3]) : QString());
+    constexpr int line_size = 46;
+    QStringList lines = {place};
+    if (place.size() + seen.size() + 3 <= line_size) lines.front() += QStringLiteral("   ") + seen;
+    else lines << QStringLiteral("  ") + seen;
     if (f.block_compressed()) {
         // Long descriptions go on in the next line, at one of their dots.
         const QString dot = QStringLiteral(" · ");
         QString line = tr("block %1, %2").arg(x / f.block_width).arg(y / f.block_height);
         for (const auto& part : to_text(describe_block(under_->format, block)).split(dot)) {
-            if (line.size() + part.size() > 46) lines << std::exchange(line, QStringLiteral("  ") + part);
+            if (line.size() + part.size() > line_size) lines << std::exchange(line, QStringLiteral("  ") + part);
             else line += dot + part;
         }
         lines << line;
