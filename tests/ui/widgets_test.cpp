@@ -41,6 +41,14 @@ std::shared_ptr<Stock> stock_of(const std::filesystem::path& zip) {
 
 }  // namespace
 
+TEST(Pictures, NormalsInAlphaAndGreenAreLitLikeThoseInRedAndGreen) {
+    const auto plain = test::random_picture(16, 16, 3);
+    auto swapped = plain;
+    for (auto& t : swapped.texels) t = {255, t[1], 0, t[0]};
+    EXPECT_EQ(app::lit_picture(plain, {0.3, -0.4}), app::lit_picture(swapped, {0.3, -0.4}, 3));
+    EXPECT_NE(app::lit_picture(plain, {0.3, -0.4}), app::lit_picture(swapped, {0.3, -0.4}));
+}
+
 TEST(Glyphs, EveryStateLooksDifferent) {
     const PieceState states[] = {PieceState::on_the_bench, PieceState::out, PieceState::changed, PieceState::fits, PieceState::needs_mend, PieceState::delivered, PieceState::gone_stale};
     for (auto a : states)

@@ -25,12 +25,12 @@ QImage to_qimage(const Image& image, Channels channels) {
     return to_qimage(out);
 }
 
-QImage lit_picture(const Image& normals, QPointF at) {
+QImage lit_picture(const Image& normals, QPointF at, std::size_t x_channel) {
     Image out(normals.width, normals.height);
     const double lx = std::clamp(at.x(), -0.95, 0.95), ly = -std::clamp(at.y(), -0.95, 0.95);
     const double lz = std::sqrt(std::max(0.05, 1 - lx * lx - ly * ly)), size = std::sqrt(lx * lx + ly * ly + lz * lz);
     for (std::size_t i = 0; i < normals.texels.size(); ++i) {
-        const double x = (normals.texels[i][0] - 128) / 127.0, y = (normals.texels[i][1] - 128) / 127.0;
+        const double x = (normals.texels[i][x_channel] - 128) / 127.0, y = (normals.texels[i][1] - 128) / 127.0;
         const double z = std::sqrt(std::max(0.0, 1 - x * x - y * y));
         const double light = std::max(0.0, (x * lx + y * ly + z * lz) / size);
         const auto gray = std::uint8_t(std::min(255.0, 20 + 225 * light));

@@ -10,6 +10,7 @@
 #include "codec/block_facts.h"
 #include "codec/paint_form.h"
 #include "pixel/alpha_use.h"
+#include "pixel/normals.h"
 
 namespace skivet::app {
 
@@ -216,7 +217,7 @@ void TextureViewer::read_out(QPoint texel) {
     if (channels_ == Channels::lit && !lighting_) {  // one picture at a time; the next move brings the next
         light_ = {2.0 * x / under_->width - 1, 2.0 * y / under_->height - 1};
         lighting_ = true;
-        session_->compute([under = under_, light = light_] { return lit_picture(under->shown, light); },
+        session_->compute([under = under_, light = light_] { return lit_picture(under->shown, light, under->normal_x); },
                           [this, under = under_](QImage picture) {
                               lighting_ = false;
                               if (under == under_ && channels_ == Channels::lit) view_->set_image(picture);
@@ -320,6 +321,7 @@ void TextureViewer::update_picture() {
                 SKIVET_TRY(const auto wide, texture->texture.decode_wide(m, layer, face, slice));
                 return view_of(desc.format, wide, exposure);
             };
+            std::size_t normal_x = 0;   // some textures have X in alpha
             for (std::uint32_t m = 0; m < desc.mips; ++m) {
                 const auto image = level(m);
                 if (!image) {
@@ -327,13 +329,16 @@ void TextureViewer::update_picture() {
                     break;
                 }
                 const auto painted = paint_form(desc.format, *image);
-                const auto shown = channels == Channels::lit ? lit_picture(painted, light) : to_qimage(painted, channels);
+                if (m == 0 && channels == Channels::lit)
+                    if (const auto normals = guess_normals(desc.format, *image)) normal_x = normals->x;
+                const auto shown = channels == Channels::lit ? lit_picture(painted, light, normal_x) : to_qimage(painted, channels);
                 if (m == mip) {
                     out.picture = shown;
                     if (info(desc.format).has_alpha) out.alpha = to_text(describe(alpha_facts(painted)));
                     if (out.under) {
                         auto under = std::make_shared<Under>(*out.under);
                         under->shown = painted;
+                        under->normal_x = normal_x;
                         under->histogram = histogram_of(painted, info(desc.format));
                         out.under = under;
                     }
