@@ -212,6 +212,7 @@ std::uint64_t Fit::new_blocks() const {
 Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitOptions& options) {
     Fit out;
     const auto& d = original.layout.desc;
+    if (original.layout.damage) return fail(*original.layout.damage);
     EditedFile edited = given;
     // A cubemap comes back as its cross, or as one face.
     const bool cross = has_cross(d) && edited.image.width / 4 == edited.image.height / 3 && edited.image.width % 4 == 0 && edited.image.height % 3 == 0 && !edited.texture;

@@ -100,6 +100,7 @@ Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Addre
     SKIVET_CHECK(write_file(project.original_of(piece), bytes));
     auto texture = TextureFile::open(kinds.textures, std::move(bytes), address.inner.back(), kinds.limits);
     if (!texture) return fail(std::move(texture).error().within(address.inner.back()));
+    if (texture->layout.damage) return fail(texture->layout.damage->within(address.inner.back()));
     as = decided(as, texture->layout.desc.format);
     piece.as = as;
     auto exported = export_as(*texture, as);

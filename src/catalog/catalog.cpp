@@ -97,6 +97,10 @@ private:
                 if (const auto whole = container.read(entry, kinds_.limits)) layout = kind->layout(*whole, e.size, kinds_.limits);
             if (layout) {
                 item.desc = layout->desc;
+                if (layout->damage) {
+                    item.error = in_entry(container, entry, *layout->damage);
+                    report(*item.error);
+                }
             } else {
                 item.error = in_entry(container, entry, std::move(layout).error());
                 report(*item.error);

@@ -91,8 +91,13 @@ int show(Context& c, const std::string& text) {
         const auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), name, c.kinds.limits);
         if (!texture) return c.failed(texture.error().within(name));
         const auto& d = texture->layout.desc;
-        const auto guess = guess_mips(*texture);
+        const auto& damage = texture->layout.damage;
+        const auto guess = damage ? Result<MipGuess>(MipGuess{}) : guess_mips(*texture);
         if (!guess) return c.failed(guess.error().within(name));
+        if (damage) {
+            j["damage"] = damage->message();
+            lines.push_back({"damage", damage->message()});
+        }
         j.update({{"kind", "texture"}, {"file_kind", texture->kind->name()}, {"format", std::string(info(d.format).name)}, {"width", d.width},
                   {"height", d.height}, {"depth", d.depth}, {"layers", d.layers}, {"faces", d.faces}, {"mips", d.mips},
                   {"color", std::string(name_of(d.color))}, {"mip_filter", describe(*guess)}, {"mips_known", guess->known}, {"mips_confidence", std::round(guess->confidence * 1000) / 1000}});
@@ -130,8 +135,8 @@ int verify(Context& c, const std::string& path) {
         std::optional<Error> error;
         if (!bytes) error = bytes.error();
         else if (c.kinds.textures.recognize(*bytes, entry.path))
-            if (auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), entry.path, c.kinds.limits); !texture)
-                error = in_entry(container, i, texture.error());
+            if (auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), entry.path, c.kinds.limits); !texture || texture->layout.damage)
+                error = in_entry(container, i, texture ? *texture->layout.damage : texture.error());
         if (!error) continue;
         ++damaged;
         if (c.json) c.out << dump({{"path", entry.path}, {"damaged", true}, {"message", error->message()}}) << '\n';

@@ -108,7 +108,7 @@ Result<Bytes> content_for(Context& c, const Bytes& current, std::string_view nam
     const auto kind = c.kinds.textures.recognize(current, name);
     if (!kind || as_is) return with;
     auto original = TextureFile::open(c.kinds.textures, current, name, c.kinds.limits);
-    if (!original) return with;  // a damaged texture can be replaced by whatever is given
+    if (!original || original->layout.damage) return with;  // a damaged texture can be replaced by whatever is given
     const auto their_kind = c.kinds.textures.recognize(with, "");
     if (their_kind && their_kind->name() == kind->name() && original->layout.direct) {  // a picture file keeps its own type, depth and tables
         SKIVET_TRY(const auto theirs, TextureFile::open(c.kinds.textures, with, "", c.kinds.limits));

@@ -62,9 +62,7 @@ Result<TextureLayout> SheetTextureKind::layout(ByteSpan data, std::uint64_t file
             end += tiled_bytes(sheet_.tiling, d.format, s.width, s.height);
         }
     }
-    if (end > file_size)
-        return fail_at(ErrorCode::damaged, start,
-                       fmt::format("mip chain: needs {} bytes, has {}", grouped(end - start), grouped(file_size - std::min(start, file_size))));
+    SKIVET_CHECK(accept_cut_off(out, start, end, file_size));
     if (const auto* size = header.with(Meaning::payload_size); size && size->number != end - start)
         return fail_at(ErrorCode::damaged, size->at, fmt::format("field {}: says {} bytes, the levels take {}", size->field->name,
                                                                  grouped(size->number), grouped(end - start)));

@@ -154,10 +154,7 @@ Result<TextureLayout> DdsKind::layout(ByteSpan data, std::uint64_t file_size, co
     SKIVET_CHECK(check_desc(d, limits));
     std::uint64_t end = 0;
     out.surfaces = lay_out(d, payload, MipOrder::largest_first, 1, end);
-    if (end > file_size)
-        return fail_at(ErrorCode::damaged, payload,
-                       fmt::format("mip chain: needs {} bytes, has {}", grouped(end - payload), grouped(file_size - std::min(payload, file_size))),
-                       "The file is cut off or its header is damaged");
+    SKIVET_CHECK(accept_cut_off(out, payload, end, file_size));
     return out;
 }
 

@@ -37,10 +37,13 @@ constexpr long memory_limit = 1L << 30;
 
 class Reader {
 public:
-    explicit Reader(ByteSpan file, bool keep_markers = false) {
+    // Delegating: once the first constructor is done, an error in the second one's body runs the destructor.
+    Reader() {
         info.err = &errors_;
         jpeg_create_decompress(&info);
         info.mem->max_memory_to_use = memory_limit;
+    }
+    explicit Reader(ByteSpan file, bool keep_markers = false) : Reader() {
         jpeg_mem_src(&info, reinterpret_cast<const unsigned char*>(file.data()), static_cast<unsigned long>(file.size()));
         if (keep_markers) {
             jpeg_save_markers(&info, JPEG_COM, 0xFFFF);

@@ -40,6 +40,11 @@ Result<Image> TextureKind::decode(ByteSpan file, const TextureLayout& layout, co
         return skivet::decode(layout.desc.format, data, surface.width, surface.height);
     }
     auto data = slice(file, surface.offset, surface.size);
+    if (!data && layout.damage && surface.offset < file.size() && file.size() - surface.offset > surface.size / 8) {
+        Bytes filled(file.begin() + static_cast<std::ptrdiff_t>(surface.offset), file.end());
+        filled.resize(static_cast<std::size_t>(surface.size));
+        return skivet::decode(layout.desc.format, filled, surface.width, surface.height);
+    }
     if (!data) return fail(data.error().within(fmt::format("mip {}", surface.mip)));
     return skivet::decode(layout.desc.format, *data, surface.width, surface.height);
 }
@@ -123,6 +128,15 @@ Result<Bytes> payload_of(const TextureFile& texture) {
                     payload.insert(payload.end(), bytes.begin(), bytes.end());
                 }
     return payload;
+}
+
+Status accept_cut_off(TextureLayout& layout, std::uint64_t start, std::uint64_t end, std::uint64_t file_size) {
+    if (end <= file_size) return {};
+    const auto have = file_size - std::min(start, file_size);
+    auto missing = fail_at(ErrorCode::damaged, start, fmt::format("mip chain: needs {} bytes, has {}", grouped(end - start), grouped(have)), "The file is cut off or its header is damaged");
+    if (layout.surfaces.empty() || have < layout.surfaces.front().size / 8 + 1) return missing;
+    layout.damage = std::move(missing).value();
+    return {};
 }
 
 Status check_desc(const TextureDesc& d, const ReadLimits& limits) {

@@ -35,6 +35,8 @@ struct TextureLayout {
     std::vector<Surface> surfaces;
     /// True when the surfaces lie in the file as they are; false when the file packs them (PNG) or pads their rows.
     bool direct = true;
+    /// What is missing of a file that ends early; empty for a whole one. Levels beyond the end are listed, reading them says what they lack.
+    std::optional<Error> damage;
 
     [[nodiscard]] const Surface* find(std::uint32_t mip, std::uint32_t layer = 0, std::uint32_t face = 0, std::uint32_t slice = 0) const;
 };
@@ -55,6 +57,7 @@ public:
     [[nodiscard]] virtual Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const = 0;
     /// The surface as desc.format has it, without padding of rows.
     [[nodiscard]] virtual Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
+    /// Of a surface cut off by the file's end, what is there is shown; the rest is as zero bytes decode.
     [[nodiscard]] virtual Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
     /// True values, see ImageF.
     [[nodiscard]] virtual Result<ImageF> decode_wide(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
@@ -87,6 +90,10 @@ struct TextureFile {
     /// The surface in desc.format.
     [[nodiscard]] Result<Bytes> surface_bytes(const Surface& surface) const;
 };
+
+/// For a file that ends before its surfaces do: at least an eighth of the first level must be there, then what is missing becomes
+/// `layout.damage`; otherwise it is the error.
+[[nodiscard]] Status accept_cut_off(TextureLayout& layout, std::uint64_t start, std::uint64_t end, std::uint64_t file_size);
 
 /// Checks sizes against the limits and each other. Used by every kind before it lays out surfaces.
 [[nodiscard]] Status check_desc(const TextureDesc& desc, const ReadLimits& limits);

@@ -1,7 +1,10 @@
 #include <gtest/gtest.h>
 
+#include "bench/fitting.h"
+#include "catalog/catalog.h"
 #include "support/pictures.h"
 #include "texture/dds.h"
+#include "texture/png.h"
 
 using namespace skivet;
 using namespace skivet::test;
@@ -77,10 +80,28 @@ TEST(Dds, EveryHeaderByteIsKept) {
 
 TEST(Dds, ShortFilesSayWhatIsMissing) {
     auto file = make_dds(Format::BC1, 64, 64);
+    const auto whole = *open(file)->decode(0);
     file.resize(128 + 1000);
     const auto texture = open(file);
-    ASSERT_FALSE(texture);
-    EXPECT_NE(texture.error().message().find("mip chain: needs 2,744 bytes, has 1,000 (at byte 0x80)"), std::string::npos);
+    ASSERT_TRUE(texture);
+    ASSERT_TRUE(texture->layout.damage);
+    EXPECT_NE(texture->layout.damage->message().find("mip chain: needs 2,744 bytes, has 1,000 (at byte 0x80)"), std::string::npos);
+    // 1,000 bytes are 125 blocks: seven rows of sixteen and thirteen more. What is there is shown, the rest is black; missing levels say so.
+    const auto image = texture->decode(0);
+    ASSERT_TRUE(image);
+    for (std::uint32_t y = 0; y < 28; ++y)
+        for (std::uint32_t x = 0; x < 64; ++x) ASSERT_EQ(image->at(x, y), whole.at(x, y));
+    EXPECT_EQ(image->at(60, 60), (Texel{0, 0, 0, 255}));
+    const auto missing = texture->decode(1);
+    ASSERT_FALSE(missing);
+    EXPECT_NE(missing.error().message().find("mip 1"), std::string::npos) << missing.error().message();
+    EXPECT_FALSE(texture->surface_bytes(texture->layout.surfaces[0])) << "bytes that are not there are never made up for writing";
+    EXPECT_FALSE(fit(*texture, *read_edited(*write_png(whole), ReadLimits{}), {})) << "and nothing is fitted to a damaged original";
+    const auto small = thumbnail(*texture, 16);
+    ASSERT_TRUE(small);
+    EXPECT_EQ(small->width, 16u);
+    file.resize(128 + 256);
+    EXPECT_FALSE(open(file)) << "an eighth of the first level is needed";
     for (std::size_t size : {0u, 3u, 4u, 127u}) {
         file.resize(size);
         EXPECT_FALSE(open(file)) << size;

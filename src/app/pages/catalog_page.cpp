@@ -35,7 +35,7 @@ public:
         p->drawText(text, int(Qt::AlignLeft | Qt::AlignVCenter), p->fontMetrics().elidedText(to_text(entry.name()), Qt::ElideMiddle, int(text.width())));
         p->setFont(text_font(11));
         p->setPen(entry.error ? c.accent : c.soft);
-        QString fact = entry.error ? tr("cannot be read") : QStringLiteral("%1 %2×%3").arg(to_text(info(entry.desc.format).name)).arg(entry.desc.width).arg(entry.desc.height);
+        QString fact = entry.error && entry.desc.format != Format::unknown ? tr("damaged") : entry.error ? tr("cannot be read") : QStringLiteral("%1 %2×%3").arg(to_text(info(entry.desc.format).name)).arg(entry.desc.width).arg(entry.desc.height);
         if (!entry.effective && !entry.error) fact = tr("%1 · shadowed").arg(to_text(info(entry.desc.format).name));
         p->drawText(text.translated(0, 18), int(Qt::AlignLeft | Qt::AlignVCenter), p->fontMetrics().elidedText(fact, Qt::ElideRight, int(text.width())));
         const auto& pieces = session_->project().pieces;
