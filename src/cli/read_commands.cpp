@@ -168,8 +168,10 @@ int compare(Context& c, const std::string& a, const std::string& b) {
         if (!p) return c.failed(p.error());
         if (!q) return c.failed(q.error());
         const auto d = difference(paint_form(x.layout.desc.format, *p), paint_form(y.layout.desc.format, *q));
+        const bool color = x.layout.desc.color == ColorSpace::srgb;   // only then is there light to compare
         json level = {{"mip", mip}, {"psnr_rgb", decibels(d.psnr_rgb)}, {"psnr_alpha", decibels(d.psnr_alpha)}, {"ssim", std::round(d.ssim * 1e6) / 1e6},
                       {"max_error", d.max_error}, {"changed_texels", d.changed_texels}};
+        if (color) level["psnr_light"] = decibels(d.psnr_light);
         std::string blocks;
         const auto& f = info(x.layout.desc.format);
         if (f.block_compressed() && x.layout.desc.format == y.layout.desc.format) {
@@ -184,8 +186,8 @@ int compare(Context& c, const std::string& a, const std::string& b) {
             blocks = fmt::format(" · {} blocks", grouped(changed));
         }
         if (!c.json)
-            c.out << fmt::format("mip {}: color {} · alpha {} · SSIM {:.4f} · largest error {} · {} texels{}\n", mip, decibel_text(d.psnr_rgb),
-                                 decibel_text(d.psnr_alpha), d.ssim, d.max_error, grouped(d.changed_texels), blocks);
+            c.out << fmt::format("mip {}: color {}{} · alpha {} · SSIM {:.4f} · largest error {} · {} texels{}\n", mip, decibel_text(d.psnr_rgb),
+                                 color ? " (" + decibel_text(d.psnr_light) + " in light)" : "", decibel_text(d.psnr_alpha), d.ssim, d.max_error, grouped(d.changed_texels), blocks);
         levels.push_back(std::move(level));
     }
     if (c.json) {

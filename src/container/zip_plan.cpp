@@ -76,7 +76,7 @@ public:
         plan.way = appended_.empty() ? Way::in_place : Way::append;
         if (!appended_.empty()) {
             ByteWriter out;
-            std::vector<std::uint64_t> moved_to(zip_.records_.size(), 0);
+            std::vector<std::uint64_t> moved_to(zip_.records_.size(), stays);
             for (auto& item : appended_) {
                 moved_to[item.entry] = append_at_ + out.bytes.size();
                 out.put(local_record(item));
@@ -104,6 +104,9 @@ private:
         std::uint32_t crc;
         std::uint64_t size;
     };
+
+    /// Of an entry that is not moved; 0 is where the first entry of an archive lies.
+    static constexpr std::uint64_t stays = ~std::uint64_t{0};
 
     const ZipContainer& zip_;
     ByteSpan file_;
@@ -176,7 +179,7 @@ private:
         };
         for (std::size_t i = 0; i < zip_.records_.size(); ++i) {
             const auto at = zip_.records_[i].directory_at - zip_.tail_.directory_at;
-            if (moved_to[i] != 0) {
+            if (moved_to[i] != stays) {
                 copy_to(at);
                 const auto& item = *std::find_if(appended_.begin(), appended_.end(), [&](const auto& a) { return a.entry == i; });
                 const auto record = directory_record(old.subspan(static_cast<std::size_t>(at), zip_.records_[i].directory_size), item,

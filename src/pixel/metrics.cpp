@@ -7,9 +7,9 @@
 namespace skivet {
 namespace {
 
-double psnr(double squared_sum, double samples) {
+double psnr(double squared_sum, double samples, double peak = 255) {
     if (squared_sum <= 0) return std::numeric_limits<double>::infinity();
-    return 10 * std::log10(255.0 * 255.0 / (squared_sum / samples));
+    return 10 * std::log10(peak * peak / (squared_sum / samples));
 }
 
 // Rec. 709 luma of the encoded values, as SSIM is usually taken.
@@ -33,7 +33,7 @@ double ssim_window(const Image& a, const Image& b, std::uint32_t x0, std::uint32
 
 Difference difference(const Image& a, const Image& b) {
     Difference out;
-    double rgb = 0, alpha = 0;
+    double rgb = 0, light = 0, alpha = 0;
     for (std::size_t i = 0; i < a.texels.size(); ++i) {
         if (a.texels[i] == b.texels[i]) continue;
         ++out.changed_texels;
@@ -42,9 +42,14 @@ Difference difference(const Image& a, const Image& b) {
             out.max_error = std::max(out.max_error, static_cast<std::uint32_t>(std::abs(d)));
             (c < 3 ? rgb : alpha) += static_cast<double>(d) * d;
         }
+        std::array<TexelF, 2> lit;
+        to_float(&a.texels[i], 1, true, &lit[0]);
+        to_float(&b.texels[i], 1, true, &lit[1]);
+        for (std::size_t c = 0; c < 3; ++c) light += (double{lit[0][c]} - lit[1][c]) * (double{lit[0][c]} - lit[1][c]);
     }
     const auto count = static_cast<double>(a.texels.size());
     out.psnr_rgb = psnr(rgb, count * 3);
+    out.psnr_light = psnr(light, count * 3, 1);
     out.psnr_alpha = psnr(alpha, count);
     if (out.changed_texels > 0) {
         double sum = 0;

@@ -106,6 +106,18 @@ TEST_P(EveryShape, TheLastEntryGivesItsPlaceBack) {
     EXPECT_EQ(*open(current)->read(1, ReadLimits{}), random_bytes(2000, 4));
 }
 
+TEST_P(EveryShape, TheOnlyEntryMayGrowAndShrink) {
+    // It lies at the archive's very start, and its place is used again.
+    const std::vector<ZipItem> one = {{"only.dds", random_bytes(500, 1), false}};
+    auto current = make_zip(one, GetParam().traits);
+    for (const std::size_t size : {700u, 30u, 2000u, 0u, 500u}) {
+        current = after(*open(current), current, {{0, random_bytes(size, 7)}});
+        const auto back = open(current)->read(0, ReadLimits{});
+        ASSERT_TRUE(back) << back.error().message();
+        EXPECT_EQ(*back, random_bytes(size, 7));
+    }
+}
+
 TEST_P(EveryShape, SeveralAtOnce) {
     const auto file = make_zip(three, GetParam().traits);
     auto same_size = three[0].data;

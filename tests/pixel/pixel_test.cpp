@@ -62,6 +62,8 @@ TEST(Metrics, PsnrOfAKnownError) {
     // MSE over three channels is 100/3: 10 log10(65025 * 3 / 100).
     EXPECT_NEAR(d.psnr_rgb, 10 * std::log10(65025.0 * 3 / 100), 1e-9);
     EXPECT_TRUE(std::isinf(d.psnr_alpha));
+    // In light: 100 and 110 are 0.127438 and 0.155926 (IEC 61966-2-1).
+    EXPECT_NEAR(d.psnr_light, 10 * std::log10(3 / std::pow(0.155926 - 0.127438, 2)), 0.001);
     EXPECT_EQ(d.max_error, 10u);
     EXPECT_EQ(d.changed_texels, 16u);
     EXPECT_LT(d.ssim, 1.0);
