@@ -15,7 +15,7 @@ constexpr std::pair<Format, const BlockCodec*> codecs[] = {
     {Format::EAC_R, &eac_r_codec}, {Format::EAC_R_SNORM, &eac_r_snorm_codec}, {Format::EAC_RG, &eac_rg_codec}, {Format::EAC_RG_SNORM, &eac_rg_snorm_codec},
 };
 
-constexpr std::size_t batch = 32;  ///< blocks handed to an encoder at once
+constexpr std::size_t batch = 512;  ///< blocks handed to an encoder at once
 
 Status check_level(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height) {
     if (format == Format::unknown) return fail(ErrorCode::unsupported, "the pixel format is unknown");
@@ -51,8 +51,8 @@ bool same_block(const FormatInfo& f, const Picture& a, const Picture& b, std::ui
 
 /// Rows of blocks in parallel; blocks do not depend on each other, so the result is the same for any number of threads.
 template <class Work>
-void each_row(std::uint32_t rows, const Work& work) {
-    if (rows < 8) {
+void each_row(std::uint32_t rows, std::uint32_t worth_it, const Work& work) {
+    if (rows < worth_it) {
         for (std::uint32_t by = 0; by < rows; ++by) work(by);
     } else {
         tbb::parallel_for(0u, rows, work);
@@ -64,7 +64,7 @@ void decode_blocks(const FormatInfo& f, void (*run)(const std::byte*, std::size_
     const auto width = image.width, height = image.height;
     const std::uint32_t across = (width + f.block_width - 1u) / f.block_width, down = (height + f.block_height - 1u) / f.block_height;
     const std::uint32_t whole = width / f.block_width;
-    each_row(down, [&](std::uint32_t by) {
+    each_row(down, 8, [&](std::uint32_t by) {
         const auto* row = data.data() + std::size_t{by} * across * f.block_bytes;
         const auto rows = std::min<std::uint32_t>(f.block_height, height - by * f.block_height);
         T* out = &image.texels[std::size_t{by} * f.block_height * width];
@@ -80,29 +80,29 @@ void decode_blocks(const FormatInfo& f, void (*run)(const std::byte*, std::size_
     });
 }
 
-/// Encodes the blocks of one row for which `wanted` says yes.
+/// Encodes the blocks for which `wanted(bx, by)` says yes, many at a time: encoders sort them by kind. How many it said yes to.
 template <class Picture, class T, class Wanted>
-void encode_row(const FormatInfo& f, void (*run)(const T*, std::size_t, std::byte*, const EncodeOptions&), const Picture& image, std::uint32_t by,
-                std::byte* out, const EncodeOptions& options, const Wanted& wanted) {
-    const std::uint32_t across = (image.width + f.block_width - 1u) / f.block_width;
-    const std::size_t block_texels = std::size_t{f.block_width} * f.block_height;
-    std::vector<T> texels(batch * block_texels);
-    std::array<std::uint32_t, batch> which{};
-    std::array<std::byte, batch * 16> bytes{};
-    std::size_t waiting = 0;
-    const auto flush = [&] {
-        run(texels.data(), waiting, bytes.data(), options);
-        for (std::size_t i = 0; i < waiting; ++i)
-            std::copy_n(bytes.data() + i * f.block_bytes, f.block_bytes, out + std::size_t{which[i]} * f.block_bytes);
-        waiting = 0;
-    };
-    for (std::uint32_t bx = 0; bx < across; ++bx) {
-        if (!wanted(bx)) continue;
-        gather(f, image, bx, by, texels.data() + waiting * block_texels);
-        which[waiting++] = bx;
-        if (waiting == batch) flush();
-    }
-    if (waiting > 0) flush();
+std::uint64_t encode_blocks(const FormatInfo& f, void (*run)(const T*, std::size_t, std::byte*, const EncodeOptions&), const Picture& image, std::byte* out,
+                   const EncodeOptions& options, const Wanted& wanted) {
+    const std::size_t across = (image.width + f.block_width - 1u) / f.block_width, down = (image.height + f.block_height - 1u) / f.block_height;
+    const std::size_t block_texels = std::size_t{f.block_width} * f.block_height, total = across * down;
+    std::atomic<std::uint64_t> encoded = 0;
+    each_row(static_cast<std::uint32_t>((total + batch - 1) / batch), 2, [&](std::uint32_t part) {
+        const std::size_t first = std::size_t{part} * batch, end = std::min(total, first + batch);
+        std::vector<std::size_t> which;
+        for (std::size_t b = first; b < end; ++b)
+            if (wanted(static_cast<std::uint32_t>(b % across), static_cast<std::uint32_t>(b / across))) which.push_back(b);
+        encoded += which.size();
+        if (which.empty()) return;
+        std::vector<T> texels(which.size() * block_texels);
+        for (std::size_t i = 0; i < which.size(); ++i)
+            gather(f, image, static_cast<std::uint32_t>(which[i] % across), static_cast<std::uint32_t>(which[i] / across), texels.data() + i * block_texels);
+        if (which.size() == end - first) return run(texels.data(), which.size(), out + first * f.block_bytes, options);
+        Bytes bytes(which.size() * f.block_bytes);
+        run(texels.data(), which.size(), bytes.data(), options);
+        for (std::size_t i = 0; i < which.size(); ++i) std::copy_n(bytes.data() + i * f.block_bytes, f.block_bytes, out + which[i] * f.block_bytes);
+    });
+    return encoded;
 }
 
 template <class Picture, class T, class Run, class Packed>
@@ -112,10 +112,7 @@ Result<Bytes> encode_level(const FormatInfo& f, Run run, Packed packed, const Pi
         packed(f, image.texels.data(), image.texels.size(), out.data());
         return out;
     }
-    const std::uint32_t across = (image.width + f.block_width - 1u) / f.block_width, down = (image.height + f.block_height - 1u) / f.block_height;
-    each_row(down, [&](std::uint32_t by) {
-        encode_row<Picture, T>(f, run, image, by, out.data() + std::size_t{by} * across * f.block_bytes, options, [](std::uint32_t) { return true; });
-    });
+    encode_blocks<Picture, T>(f, run, image, out.data(), options, [](std::uint32_t, std::uint32_t) { return true; });
     return out;
 }
 
@@ -124,18 +121,11 @@ Result<Bytes> encode_changed_level(const FormatInfo& f, Run run, Packed packed, 
                                    std::uint64_t* kept, const EncodeOptions& options) {
     const auto size = static_cast<std::size_t>(level_bytes(f.format, image.width, image.height));
     Bytes out(original.begin(), original.begin() + static_cast<std::ptrdiff_t>(size));
-    std::atomic<std::uint64_t> same = 0;
+    std::uint64_t same = 0;
     if (f.block_compressed()) {
-        const std::uint32_t across = (image.width + f.block_width - 1u) / f.block_width, down = (image.height + f.block_height - 1u) / f.block_height;
-        each_row(down, [&](std::uint32_t by) {
-            std::uint64_t here = 0;
-            encode_row<Picture, T>(f, run, image, by, out.data() + std::size_t{by} * across * f.block_bytes, options, [&](std::uint32_t bx) {
-                const bool equal = same_block(f, image, before, bx, by);
-                here += equal;
-                return !equal;
-            });
-            same += here;
-        });
+        const auto encoded = encode_blocks<Picture, T>(f, run, image, out.data(), options,
+                                                       [&](std::uint32_t bx, std::uint32_t by) { return !same_block(f, image, before, bx, by); });
+        same = size / f.block_bytes - encoded;
     } else {
         for (std::size_t i = 0; i < image.texels.size(); ++i) {
             if (same_texel(image.texels[i], before.texels[i])) ++same;

@@ -1,0 +1,296 @@
+// Included once for each SIMD target by bc7_encode.cpp (see lanes-inl.h).
+// Fitting one subset of a BC7 block: its line in color space, quantized with its p-bits.
+#if defined(SKIVET_BC7_LINES_INL_H) == defined(HWY_TARGET_TOGGLE)
+#ifdef SKIVET_BC7_LINES_INL_H
+#undef SKIVET_BC7_LINES_INL_H
+#else
+#define SKIVET_BC7_LINES_INL_H
+#endif
+
+#include "codec/bc7_tables.h"
+#include "codec/lanes-inl.h"
+
+HWY_BEFORE_NAMESPACE();
+namespace skivet::HWY_NAMESPACE {
+namespace {
+
+constexpr float huge = 1e30f;
+using V4 = std::array<VF, 4>;
+
+enum class PBits { none, own, shared };
+
+/// One mode's precision, p-bit included.
+struct Spec {
+    unsigned mode, color_bits, alpha_bits;
+    PBits p_bits;
+    unsigned index_bits;
+};
+
+struct Block {
+    std::array<Plane, 4> texel;
+    VF opaque;  ///< 1 where all alpha is 255
+};
+
+/// What was found so far, a lane a block. Codes include the p-bit.
+struct Best {
+    VF error, mode, partition, extra;
+    std::array<V4, 6> code;
+};
+
+struct Ends {
+    V4 a, b;
+};
+
+/// The texels' weights in one subset.
+struct Member {
+    Plane weight;
+};
+
+template <int channels>
+HWY_INLINE VF dot(const V4& x, const V4& y) {
+    VF sum = hn::Mul(x[0], y[0]);
+    for (std::size_t c = 1; c < channels; ++c) sum = hn::Add(sum, hn::Mul(x[c], y[c]));
+    return sum;
+}
+
+/// Symmetric matrix, upper triangle row by row.
+template <int channels>
+struct Covariance {
+    std::array<VF, channels*(channels + 1) / 2> m;
+};
+
+template <int channels>
+HWY_INLINE V4 times(const Covariance<channels>& k, const V4& v) {
+    V4 out = {zero(), zero(), zero(), zero()};
+    std::size_t at = 0;
+    for (std::size_t i = 0; i < channels; ++i)
+        for (std::size_t j = i; j < channels; ++j, ++at) {
+            out[i] = hn::Add(out[i], hn::Mul(k.m[at], v[j]));
+            if (j != i) out[j] = hn::Add(out[j], hn::Mul(k.m[at], v[i]));
+        }
+    return out;
+}
+
+/// Power iteration from the row with the largest diagonal.
+template <int channels>
+HWY_INLINE V4 axis_of(const Covariance<channels>& k, int rounds) {
+    V4 v = {k.m[0], k.m[1], k.m[2], zero()};
+    if constexpr (channels == 4) v[3] = k.m[3];
+    VF largest = k.m[0];
+    const auto try_row = [&](const V4& row, VF diagonal) {
+        const auto better = hn::Gt(diagonal, largest);
+        largest = select(better, diagonal, largest);
+        for (std::size_t c = 0; c < channels; ++c) v[c] = select(better, row[c], v[c]);
+    };
+    if constexpr (channels == 3) {
+        try_row({k.m[1], k.m[3], k.m[4], zero()}, k.m[3]);
+        try_row({k.m[2], k.m[4], k.m[5], zero()}, k.m[5]);
+    } else {
+        try_row({k.m[1], k.m[4], k.m[5], k.m[6]}, k.m[4]);
+        try_row({k.m[2], k.m[5], k.m[7], k.m[8]}, k.m[7]);
+        try_row({k.m[3], k.m[6], k.m[8], k.m[9]}, k.m[9]);
+    }
+    for (int round = 0; round < rounds; ++round) {
+        const auto w = times<channels>(k, v);
+        VF size = hn::Abs(w[0]);
+        for (std::size_t c = 1; c < channels; ++c) size = most(size, hn::Abs(w[c]));
+        const auto scale = hn::Div(set(1), most(size, set(1e-20f)));
+        for (std::size_t c = 0; c < channels; ++c) v[c] = hn::Mul(w[c], scale);
+    }
+    return v;
+}
+
+/// Endpoints at the ends of the members' spread along their principal axis.
+template <int channels>
+HWY_NOINLINE Ends spread_of(const std::array<Plane, 4>& texel, const Plane& weight) {
+    VF total = zero();
+    V4 mean = {zero(), zero(), zero(), zero()};
+    for (std::size_t i = 0; i < 16; ++i) {
+        const auto w = get(weight, i);
+        total = hn::Add(total, w);
+        for (std::size_t c = 0; c < channels; ++c) mean[c] = hn::Add(mean[c], hn::Mul(w, get(texel[c], i)));
+    }
+    const auto inverse = hn::Div(set(1), most(total, set(1)));
+    for (std::size_t c = 0; c < channels; ++c) mean[c] = hn::Mul(mean[c], inverse);
+    Covariance<channels> k;
+    k.m.fill(zero());
+    for (std::size_t i = 0; i < 16; ++i) {
+        const auto w = get(weight, i);
+        V4 d, wd;
+        for (std::size_t c = 0; c < channels; ++c) d[c] = hn::Sub(get(texel[c], i), mean[c]), wd[c] = hn::Mul(w, d[c]);
+        std::size_t at = 0;
+        for (std::size_t p = 0; p < channels; ++p)
+            for (std::size_t q = p; q < channels; ++q, ++at) k.m[at] = hn::Add(k.m[at], hn::Mul(wd[p], d[q]));
+    }
+    const auto axis = axis_of<channels>(k, 4);
+    VF low = zero(), high = zero();  // the mean is always inside
+    for (std::size_t i = 0; i < 16; ++i) {
+        V4 d;
+        for (std::size_t c = 0; c < channels; ++c) d[c] = hn::Sub(get(texel[c], i), mean[c]);
+        const auto t = hn::Mul(dot<channels>(d, axis), get(weight, i));
+        low = least(low, t);
+        high = most(high, t);
+    }
+    const auto size = dot<channels>(axis, axis);
+    const auto scale = select(hn::Gt(size, set(1e-12f)), hn::Div(set(1), most(size, set(1e-12f))), zero());
+    Ends out;
+    for (std::size_t c = 0; c < 4; ++c) {
+        const auto unit = c < channels ? hn::Mul(axis[c], scale) : zero();
+        const auto middle = c < channels ? mean[c] : set(255);
+        out.a[c] = clamp(hn::Add(middle, hn::Mul(unit, low)), 0, 255);
+        out.b[c] = clamp(hn::Add(middle, hn::Mul(unit, high)), 0, 255);
+    }
+    return out;
+}
+
+HWY_INLINE VF expand(VF code, unsigned bits) {
+    if (bits >= 8) return code;
+    return hn::Add(hn::Mul(code, set(static_cast<float>(1u << (8 - bits)))), hn::Floor(hn::Mul(code, set(1.0f / static_cast<float>(1u << (2 * bits - 8))))));
+}
+
+struct Quantized {
+    Ends code, value;
+};
+
+/// Nearest codes of `bits` bits whose lowest bit is `p`; without p-bit where p < 0.
+HWY_INLINE VF nearest_code(VF value, unsigned bits, int p) {
+    const auto top = static_cast<float>((1u << bits) - 1);
+    const auto scaled = hn::Mul(clamp(value, 0, 255), set(top / 255));
+    if (p < 0) return nearest(scaled);
+    const auto half = hn::Floor(hn::Add(hn::Mul(hn::Sub(scaled, set(static_cast<float>(p))), set(0.5f)), set(0.5f)));
+    return hn::Add(hn::Mul(clamp(half, 0, static_cast<float>((1u << (bits - 1)) - 1)), set(2)), set(static_cast<float>(p)));
+}
+
+template <int channels>
+HWY_INLINE Quantized quantize(const Spec& spec, const Ends& ends) {
+    Quantized out;
+    const auto bits = [&](std::size_t c) { return c == 3 ? spec.alpha_bits : spec.color_bits; };
+    const auto one = [&](const V4& from, int p, V4& code, V4& value) {
+        VF off = zero();
+        for (std::size_t c = 0; c < channels; ++c) {
+            code[c] = nearest_code(from[c], bits(c), p);
+            value[c] = expand(code[c], bits(c));
+            const auto d = hn::Sub(value[c], from[c]);
+            off = hn::Add(off, hn::Mul(d, d));
+        }
+        for (std::size_t c = channels; c < 4; ++c) code[c] = zero(), value[c] = set(255);
+        return off;
+    };
+    const auto take = [&](MF m, const V4& x, V4& into) {
+        for (std::size_t c = 0; c < 4; ++c) into[c] = select(m, x[c], into[c]);
+    };
+    if (spec.p_bits == PBits::none) {
+        (void)one(ends.a, -1, out.code.a, out.value.a);
+        (void)one(ends.b, -1, out.code.b, out.value.b);
+        return out;
+    }
+    Quantized with_one;
+    auto a0 = one(ends.a, 0, out.code.a, out.value.a), b0 = one(ends.b, 0, out.code.b, out.value.b);
+    auto a1 = one(ends.a, 1, with_one.code.a, with_one.value.a), b1 = one(ends.b, 1, with_one.code.b, with_one.value.b);
+    auto a_odd = hn::Lt(a1, a0), b_odd = hn::Lt(b1, b0);
+    if (spec.p_bits == PBits::shared) a_odd = b_odd = hn::Lt(hn::Add(a1, b1), hn::Add(a0, b0));
+    take(a_odd, with_one.code.a, out.code.a);
+    take(a_odd, with_one.value.a, out.value.a);
+    take(b_odd, with_one.code.b, out.code.b);
+    take(b_odd, with_one.value.b, out.value.b);
+    return out;
+}
+
+/// Error of the line for the members with the decoder's own rounding, texels projected to the nearest of top + 1 indices; `solved` receives the
+/// least-squares endpoints for those indices.
+template <int channels, bool solve>
+HWY_NOINLINE VF error_of(const std::array<Plane, 4>& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
+    V4 d;
+    for (std::size_t c = 0; c < channels; ++c) d[c] = hn::Sub(value.b[c], value.a[c]);
+    const auto size = dot<channels>(d, d);
+    const auto per = select(hn::Gt(size, zero()), hn::Div(top, most(size, set(1e-6f))), zero());
+    const auto weight_step = hn::Div(set(64), top);
+    VF sum = zero(), aa = zero(), ab = zero(), bb = zero();
+    V4 ax = {zero(), zero(), zero(), zero()}, bx = ax;
+    for (std::size_t i = 0; i < 16; ++i) {
+        V4 x, from;
+        for (std::size_t c = 0; c < channels; ++c) x[c] = get(texel[c], i), from[c] = hn::Sub(x[c], value.a[c]);
+        const auto index = hn::Floor(hn::Add(least(most(hn::Mul(dot<channels>(from, d), per), zero()), top), set(0.5f)));
+        const auto t = hn::Mul(hn::Floor(hn::Add(hn::Mul(index, weight_step), set(0.5f))), set(1.0f / 64));  // the weights tables, rounded alike
+        VF error = zero();
+        for (std::size_t c = 0; c < channels; ++c) {
+            const auto off = hn::Sub(hn::Floor(hn::Add(hn::Mul(t, d[c]), hn::Add(value.a[c], set(0.5f)))), x[c]);
+            error = hn::Add(error, hn::Mul(off, off));
+        }
+        const auto w = get(weight, i);
+        sum = hn::Add(sum, hn::Mul(w, error));
+        if constexpr (solve) {
+            const auto s = hn::Sub(set(1), t), wt = hn::Mul(w, t), ws = hn::Mul(w, s);
+            aa = hn::Add(aa, hn::Mul(ws, s));
+            ab = hn::Add(ab, hn::Mul(ws, t));
+            bb = hn::Add(bb, hn::Mul(wt, t));
+            for (std::size_t c = 0; c < channels; ++c) {
+                ax[c] = hn::Add(ax[c], hn::Mul(ws, x[c]));
+                bx[c] = hn::Add(bx[c], hn::Mul(wt, x[c]));
+            }
+        }
+    }
+    if constexpr (solve) {
+        const auto det = hn::Sub(hn::Mul(aa, bb), hn::Mul(ab, ab));
+        const auto sound = hn::Gt(det, set(1e-4f));
+        const auto inverse = hn::Div(set(1), select(sound, det, set(1)));
+        for (std::size_t c = 0; c < 4; ++c) {
+            if (c >= channels) {
+                solved->a[c] = solved->b[c] = set(255);
+                continue;
+            }
+            const auto a = hn::Mul(hn::Sub(hn::Mul(ax[c], bb), hn::Mul(bx[c], ab)), inverse);
+            const auto b = hn::Mul(hn::Sub(hn::Mul(bx[c], aa), hn::Mul(ax[c], ab)), inverse);
+            solved->a[c] = select(sound, clamp(a, 0, 255), value.a[c]);
+            solved->b[c] = select(sound, clamp(b, 0, 255), value.b[c]);
+        }
+    }
+    return sum;
+}
+
+struct Fitted {
+    VF error;
+    Ends code;
+};
+
+/// Quantizes, evaluates and solves again, `rounds` times; the best of all rounds.
+template <int channels>
+HWY_NOINLINE Fitted fit_line(const std::array<Plane, 4>& texel, const Plane& weight, const Spec& spec, Ends ends, int rounds) {
+    Fitted best;
+    const auto top = set(static_cast<float>((1u << spec.index_bits) - 1));
+    for (int round = 0; round <= rounds; ++round) {
+        const auto q = quantize<channels>(spec, ends);
+        VF error;
+        if (round < rounds) error = error_of<channels, true>(texel, weight, q.value, top, &ends);
+        else error = error_of<channels, false>(texel, weight, q.value, top, nullptr);
+        if (round == 0) {
+            best = {error, q.code};
+            continue;
+        }
+        const auto better = hn::Lt(error, best.error);
+        best.error = select(better, error, best.error);
+        for (std::size_t c = 0; c < 4; ++c) {
+            best.code.a[c] = select(better, q.code.a[c], best.code.a[c]);
+            best.code.b[c] = select(better, q.code.b[c], best.code.b[c]);
+        }
+    }
+    return best;
+}
+
+HWY_INLINE void offer(Best& best, VF error, unsigned mode, VF partition, float extra, const std::array<Ends, 3>& code, std::size_t subsets) {
+    const auto better = hn::Lt(error, best.error);
+    best.error = select(better, error, best.error);
+    best.mode = select(better, set(static_cast<float>(mode)), best.mode);
+    best.partition = select(better, partition, best.partition);
+    best.extra = select(better, set(extra), best.extra);
+    for (std::size_t s = 0; s < subsets; ++s)
+        for (std::size_t c = 0; c < 4; ++c) {
+            best.code[2 * s][c] = select(better, code[s].a[c], best.code[2 * s][c]);
+            best.code[2 * s + 1][c] = select(better, code[s].b[c], best.code[2 * s + 1][c]);
+        }
+}
+
+}  // namespace
+}  // namespace skivet::HWY_NAMESPACE
+HWY_AFTER_NAMESPACE();
+#endif

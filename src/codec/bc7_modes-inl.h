@@ -1,0 +1,228 @@
+// Included once for each SIMD target by bc7_encode.cpp (see lanes-inl.h).
+// Which partitions suit a block, and what its modes make of it.
+#if defined(SKIVET_BC7_MODES_INL_H) == defined(HWY_TARGET_TOGGLE)
+#ifdef SKIVET_BC7_MODES_INL_H
+#undef SKIVET_BC7_MODES_INL_H
+#else
+#define SKIVET_BC7_MODES_INL_H
+#endif
+
+#include "codec/bc7_lines-inl.h"
+
+HWY_BEFORE_NAMESPACE();
+namespace skivet::HWY_NAMESPACE {
+namespace {
+
+constexpr std::size_t max_choices = 6;
+
+/// The best few partitions of each lane, best first; of all, and of the first sixteen, which is all mode 0 has.
+struct Choices {
+    std::array<VF, max_choices> partition, first16;
+};
+
+struct Ranks {
+    std::array<VF, max_choices> score, partition;
+};
+
+HWY_INLINE void insert(Ranks& list, std::size_t count, VF score, float partition) {
+    auto s = score, p = set(partition);
+    for (std::size_t k = 0; k < count; ++k) {
+        const auto better = hn::Lt(s, list.score[k]);
+        const auto old_s = list.score[k], old_p = list.partition[k];
+        list.score[k] = select(better, s, old_s);
+        list.partition[k] = select(better, p, old_p);
+        s = select(better, old_s, s);
+        p = select(better, old_p, p);
+    }
+}
+
+/// Sums and products of the texels in a set: count, Σx, Σxxᵀ.
+template <int channels>
+struct Moments {
+    VF count;
+    V4 sum;
+    std::array<VF, channels*(channels + 1) / 2> square;
+};
+
+/// trace - largest eigenvalue of the scatter: what a line through the mean leaves; and a share of the eigenvalue for the few steps the
+/// line has, which decides where colors lie on lines anyway (gray pictures).
+template <int channels>
+HWY_INLINE VF residue(const Moments<channels>& m) {
+    Covariance<channels> k;
+    const auto inverse = hn::Div(set(1), most(m.count, set(1)));
+    std::size_t at = 0;
+    VF trace = zero();
+    for (std::size_t p = 0; p < channels; ++p)
+        for (std::size_t q = p; q < channels; ++q, ++at) {
+            k.m[at] = hn::Sub(m.square[at], hn::Mul(hn::Mul(m.sum[p], m.sum[q]), inverse));
+            if (p == q) trace = hn::Add(trace, k.m[at]);
+        }
+    const auto v = axis_of<channels>(k, 2);
+    const auto kv = times<channels>(k, v);
+    const auto size = dot<channels>(v, v);
+    const auto eigenvalue = select(hn::Gt(size, set(1e-12f)), hn::Div(dot<channels>(v, kv), most(size, set(1e-12f))), zero());
+    return hn::Add(most(hn::Sub(trace, eigenvalue), zero()), hn::Mul(eigenvalue, set(1.0f / 32)));
+}
+
+template <int channels>
+HWY_NOINLINE Choices rank_partitions(const Block& block, std::size_t subsets, std::size_t partitions, std::size_t count) {
+    constexpr std::size_t products = channels * (channels + 1) / 2;
+    std::array<Plane, products> product;
+    Moments<channels> all;
+    all.count = set(16);
+    all.sum = {zero(), zero(), zero(), zero()};
+    all.square.fill(zero());
+    for (std::size_t i = 0; i < 16; ++i) {
+        std::size_t at = 0;
+        for (std::size_t p = 0; p < channels; ++p) {
+            all.sum[p] = hn::Add(all.sum[p], get(block.texel[p], i));
+            for (std::size_t q = p; q < channels; ++q, ++at) {
+                const auto x = hn::Mul(get(block.texel[p], i), get(block.texel[q], i));
+                put(product[at], i, x);
+                all.square[at] = hn::Add(all.square[at], x);
+            }
+        }
+    }
+    Ranks all_ranks, early;
+    all_ranks.score.fill(set(huge));
+    all_ranks.partition.fill(zero());
+    early = all_ranks;
+    const auto& table = subsets == 2 ? bptc::partitions2 : bptc::partitions3;
+    for (std::size_t partition = 0; partition < partitions; ++partition) {
+        // All subsets but the first are summed up; the first is the rest.
+        auto rest = all;
+        VF score = zero();
+        for (std::size_t s = 1; s < subsets; ++s) {
+            Moments<channels> m;
+            m.sum = {zero(), zero(), zero(), zero()};
+            m.square.fill(zero());
+            float members = 0;
+            for (std::size_t i = 0; i < 16; ++i) {
+                if (table[partition][i] != s) continue;
+                ++members;
+                for (std::size_t c = 0; c < channels; ++c) m.sum[c] = hn::Add(m.sum[c], get(block.texel[c], i));
+                for (std::size_t at = 0; at < products; ++at) m.square[at] = hn::Add(m.square[at], get(product[at], i));
+            }
+            m.count = set(members);
+            rest.count = hn::Sub(rest.count, m.count);
+            for (std::size_t c = 0; c < channels; ++c) rest.sum[c] = hn::Sub(rest.sum[c], m.sum[c]);
+            for (std::size_t at = 0; at < products; ++at) rest.square[at] = hn::Sub(rest.square[at], m.square[at]);
+            score = hn::Add(score, residue<channels>(m));
+        }
+        score = hn::Add(score, residue<channels>(rest));
+        insert(all_ranks, count, score, static_cast<float>(partition));
+        if (subsets == 3 && partition < 16) insert(early, count, score, static_cast<float>(partition));
+    }
+    return {all_ranks.partition, early.partition};
+}
+
+/// 1 for the texels of subset `s` in each lane's own partition.
+HWY_INLINE void members(VF partition, std::size_t subsets, std::size_t s, Plane& out) {
+    const DF df;
+    alignas(64) float number[max_lanes];
+    hn::Store(partition, df, number);
+    const auto& table = subsets == 2 ? bptc::partitions2 : bptc::partitions3;
+    for (std::size_t lane = 0; lane < hn::Lanes(df); ++lane) {
+        const auto& row = table[static_cast<std::size_t>(number[lane])];
+        for (std::size_t i = 0; i < 16; ++i) out.v[i][lane] = row[i] == s ? 1.0f : 0.0f;
+    }
+}
+
+/// Fits modes of the same number of subsets to each lane's partition.
+template <int channels>
+HWY_INLINE void try_partition(const Block& block, Best& best, VF forbidden, VF partition, std::size_t subsets, std::initializer_list<Spec> specs, int rounds) {
+    std::array<Plane, 3> member;
+    std::array<Ends, 3> ends;
+    for (std::size_t s = 0; s < subsets; ++s) {
+        members(partition, subsets, s, member[s]);
+        ends[s] = spread_of<channels>(block.texel, member[s]);
+    }
+    for (const auto& spec : specs) {
+        std::array<Ends, 3> code;
+        VF error = forbidden;
+        for (std::size_t s = 0; s < subsets; ++s) {
+            // No lane can win any more: nothing changes by leaving.
+            if (hn::AllFalse(DF(), hn::Lt(error, best.error))) break;
+            const auto fitted = fit_line<channels>(block.texel, member[s], spec, ends[s], rounds);
+            error = hn::Add(error, fitted.error);
+            code[s] = fitted.code;
+            if (s + 1 == subsets) offer(best, error, spec.mode, partition, 0, code, subsets);
+        }
+    }
+}
+
+/// Modes 4 and 5: color and alpha have lines and indices of their own; a rotation lets another channel take alpha's place.
+HWY_INLINE void try_separate(const Block& block, Best& best, const Plane& all, unsigned rotation, bool mode4, int rounds) {
+    std::array<Plane, 4> texel = block.texel;
+    if (rotation) std::swap(texel[3], texel[rotation - 1]);
+    const auto color = spread_of<3>(texel, all);
+    std::array<Plane, 4> alone;
+    alone[0] = texel[3];
+    VF low = set(255), high = zero();
+    for (std::size_t i = 0; i < 16; ++i) low = least(low, get(alone[0], i)), high = most(high, get(alone[0], i));
+    Ends scalar;
+    scalar.a = {low, zero(), zero(), zero()};
+    scalar.b = {high, zero(), zero(), zero()};
+    const auto run = [&](unsigned mode, unsigned color_bits, unsigned alpha_bits, unsigned color_index, unsigned alpha_index, float selector) {
+        const auto rgb = fit_line<3>(texel, all, {mode, color_bits, 0, PBits::none, color_index}, color, rounds);
+        if (hn::AllFalse(DF(), hn::Lt(rgb.error, best.error))) return;
+        const auto a = fit_line<1>(alone, all, {mode, alpha_bits, 0, PBits::none, alpha_index}, scalar, rounds);
+        std::array<Ends, 3> code;
+        code[0] = rgb.code;
+        code[0].a[3] = a.code.a[0];
+        code[0].b[3] = a.code.b[0];
+        offer(best, hn::Add(rgb.error, a.error), mode, zero(), static_cast<float>(rotation) + 4 * selector, code, 1);
+    };
+    run(5, 7, 8, 2, 2, 0);
+    if (mode4) {
+        run(4, 5, 6, 2, 3, 0);
+        run(4, 5, 6, 3, 2, 1);
+    }
+}
+
+/// One color: mode 5 reaches every 8-bit value exactly at index 1, where (43 a + 21 b + 32) / 64 of two 7-bit endpoints is all there is to hit.
+struct SingleColor {
+    std::array<std::array<std::uint8_t, 2>, 256> code{};
+};
+const SingleColor& single_color() {
+    static const SingleColor table = [] {
+        SingleColor out;
+        std::array<bool, 256> found{};
+        for (int spread = 0; spread < 128; ++spread)  // close endpoints first
+            for (int a = 0; a < 128; ++a)
+                for (const int b : {a + spread, a - spread}) {
+                    if (b < 0 || b > 127) continue;
+                    const int x = a << 1 | a >> 6, y = b << 1 | b >> 6, v = (43 * x + 21 * y + 32) >> 6;
+                    if (!found[static_cast<std::size_t>(v)]) found[static_cast<std::size_t>(v)] = true, out.code[static_cast<std::size_t>(v)] = {static_cast<std::uint8_t>(a), static_cast<std::uint8_t>(b)};
+                }
+        return out;
+    }();
+    return table;
+}
+
+void try_single_color(const Block& block, Best& best) {
+    const DF df;
+    auto flat = hn::Ge(zero(), zero());
+    for (std::size_t c = 0; c < 4; ++c)
+        for (std::size_t i = 1; i < 16; ++i) flat = hn::And(flat, hn::Eq(get(block.texel[c], i), get(block.texel[c], 0)));
+    if (hn::AllFalse(df, flat)) return;
+    const auto& table = single_color();
+    std::array<Ends, 3> code;
+    alignas(64) float a[max_lanes], b[max_lanes];
+    for (std::size_t c = 0; c < 3; ++c) {
+        for (std::size_t lane = 0; lane < hn::Lanes(df); ++lane) {
+            const auto& pair = table.code[static_cast<std::size_t>(block.texel[c].v[0][lane])];
+            a[lane] = pair[0];
+            b[lane] = pair[1];
+        }
+        code[0].a[c] = hn::Load(df, a);
+        code[0].b[c] = hn::Load(df, b);
+    }
+    code[0].a[3] = code[0].b[3] = get(block.texel[3], 0);
+    offer(best, select(flat, zero(), set(huge)), 5, zero(), 0, code, 1);
+}
+
+}  // namespace
+}  // namespace skivet::HWY_NAMESPACE
+HWY_AFTER_NAMESPACE();
+#endif
