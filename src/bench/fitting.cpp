@@ -272,6 +272,7 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitO
             const auto use = alpha_facts(before).use;
             encode.alpha_is_transparency = use == AlphaUse::cut_out || use == AlphaUse::gradient;
         }
+        encode.normals = out.mips.normals;
         RebuiltLevels rebuilt;
         if (!f.wide && edited.wide && gains_from_16_bits(d.format) && edited.wide->width == shown_width && edited.wide->height == shown_height) {
             // Exported with all the precision interpolation has: what is the same in 16 bits was not painted.

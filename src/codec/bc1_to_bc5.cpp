@@ -51,13 +51,13 @@ void encode_bc2(const Texel* blocks, std::size_t count, std::byte* out, const En
 }
 
 void encode_bc3(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
-    encode_channel_parts(blocks, count, out, 16, 3, false, options.effort);
+    encode_channel_parts(blocks, count, out, 16, 3, false, options);
     encode_color_parts(blocks, count, out + 8, 16, false, options);
 }
 
 template <bool is_signed, std::size_t channels>
 void encode_channels(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
-    for (std::size_t c = 0; c < channels; ++c) encode_channel_parts(blocks, count, out + c * 8, channels * 8, c, is_signed, options.effort);
+    for (std::size_t c = 0; c < channels; ++c) encode_channel_parts(blocks, count, out + c * 8, channels * 8, c, is_signed, options);
 }
 
 template <bool is_signed, std::size_t channels>

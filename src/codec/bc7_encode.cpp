@@ -61,10 +61,15 @@ struct Group {
 
 /// All that is done to N blocks in one pass; what was found is kept in `found`.
 template <class Run>
-HWY_INLINE void with_best(Group& group, const Run& run) {
+HWY_INLINE void with_best(Group& group, const EncodeOptions& options, const Run& run) {
     Block block;
-    load_channels(group.texels.data(), block.texel);
-    block.opaque = hn::Set(DF(), 0);
+    load_channels(group.texels.data(), block.texel.value);
+    block.texel.weighted = counts_by_channel(options);
+    for (std::size_t lane = 0; lane < hn::Lanes(DF()) && block.texel.weighted; ++lane)
+        for (std::size_t i = 0; i < 16; ++i) {
+            const auto weights = channel_weights(options, group.texels[lane * 16 + i]);
+            for (std::size_t c = 0; c < 4; ++c) block.texel.share[c].v[i][lane] = weights[c];
+        }
     auto opaque = hn::Ge(zero(), zero());
     for (std::size_t i = 0; i < 16; ++i) opaque = hn::And(opaque, hn::Ge(get(block.texel[3], i), set(255)));
     block.opaque = select(opaque, set(1), zero());
@@ -169,14 +174,14 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
                 std::copy_n(blocks + std::size_t{b} * 16, 16, group.texels.data() + lane * 16);
                 group.found[lane] = &found[b];
             }
-            with_best(group, [&](const Block& block, Best& best) { work(group, block, best); });
+            with_best(group, options, [&](const Block& block, Best& best) { work(group, block, best); });
         }
     };
     std::vector<std::uint32_t> few, dense = std::move(order[max_few + 1]);
     for (std::size_t k = 1; k <= max_few; ++k) {
         each(order[k], [&](const Group& group, const Block& block, Best& best) {
             if (k == 1) return try_single_color(block, best);
-            try_few_whole(few_colors(group.texels.data()), best, block.opaque, plan.few_step);
+            try_few_whole(few_colors(group.texels.data(), options), best, block.opaque, plan.few_step);
         });
         for (const auto b : order[k])
             if (found[b].error > 0) few.push_back(b);
@@ -185,7 +190,7 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
         const auto opaque = hn::Gt(block.opaque, zero());
         const auto opaque_only = select(opaque, zero(), set(huge)), clear_only = select(opaque, set(huge), zero());
         Few colors;
-        if (is_few) colors = few_colors(group.texels.data());
+        if (is_few) colors = few_colors(group.texels.data(), options);
         try_whole(block, best, plan, !hn::AllTrue(DF(), opaque));
         try_partitions<3>(block, is_few ? &colors : nullptr, best, opaque_only, plan);
         try_partitions<4>(block, is_few ? &colors : nullptr, best, clear_only, plan);
@@ -202,7 +207,7 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
         choice.selector = static_cast<unsigned>(found[b].extra) >> 2;
         for (std::size_t e = 0; e < 6; ++e)
             for (std::size_t c = 0; c < 4; ++c) choice.code[e][c] = static_cast<std::uint8_t>(found[b].code[e][c]);
-        bptc::pack(choice, blocks + b * 16, out + b * 16);
+        bptc::pack(choice, blocks + b * 16, out + b * 16, options);
     }
 }
 

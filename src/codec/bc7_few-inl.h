@@ -12,6 +12,7 @@
 #endif
 
 #include "codec/bc7_modes-inl.h"
+#include "codec/weights.h"
 
 HWY_BEFORE_NAMESPACE();
 namespace skivet::HWY_NAMESPACE {
@@ -20,7 +21,7 @@ namespace {
 constexpr std::size_t max_few = 8;
 
 struct Few {
-    std::array<Plane, 4> texel;  ///< the distinct colors, max_few of them, the unused ones 0
+    Texels texel;                ///< the distinct colors, max_few of them, the unused ones 0
     Plane number;                ///< of each texel, its color's
     std::size_t count = 0;       ///< the most colors of any lane that has few
     VF dense;                    ///< 0 where the colors are few, else `huge`
@@ -37,11 +38,12 @@ HWY_INLINE void count_colors(const Few& few, const Plane& member, Plane& weight)
     }
 }
 
-Few few_colors(const Texel* texels) {
+Few few_colors(const Texel* texels, const EncodeOptions& options) {
     Few out;
     alignas(64) float dense[max_lanes];
-    for (auto& plane : out.texel)
-        for (std::size_t k = 0; k < 16; ++k) put(plane, k, zero());
+    out.texel.weighted = counts_by_channel(options);
+    for (std::size_t c = 0; c < 4; ++c)
+        for (std::size_t k = 0; k < 16; ++k) put(out.texel.value[c], k, zero()), put(out.texel.share[c], k, zero());
     for (std::size_t lane = 0; lane < hn::Lanes(DF()); ++lane) {
         const Texel* texel = texels + lane * 16;
         std::array<Texel, max_few> color;
@@ -66,7 +68,10 @@ Few few_colors(const Texel* texels) {
         }
         out.count = std::max(out.count, count);
         for (std::size_t k = 0; k < count; ++k)
-            for (std::size_t c = 0; c < 4; ++c) out.texel[c].v[k][lane] = color[k][c];
+            for (std::size_t c = 0; c < 4; ++c) {
+                out.texel[c].v[k][lane] = color[k][c];
+                if (out.texel.weighted) out.texel.share[c].v[k][lane] = channel_weights(options, color[k])[c];
+            }
     }
     out.dense = hn::Load(DF(), dense);
     return out;
@@ -88,7 +93,9 @@ HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& s
     const std::size_t n = few.count;
     const unsigned top = (1u << spec.index_bits) - 1;
     const auto weight_step = set(64.0f / static_cast<float>(top));
-    std::array<VF, max_few> along, w, share;
+    const bool weighted = few.texel.weighted;
+    std::array<VF, max_few> along, share;
+    std::array<std::array<VF, max_few>, channels> w;
     V4 d;
     for (std::size_t c = 0; c < channels; ++c) d[c] = hn::Sub(spread.b[c], spread.a[c]);
     const auto size = dot<channels>(d, d);
@@ -97,7 +104,7 @@ HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& s
         V4 from;
         for (std::size_t c = 0; c < channels; ++c) from[c] = hn::Sub(get(few.texel[c], k), spread.a[c]);
         along[k] = clamp(hn::Mul(dot<channels>(from, d), per), 0, 1);
-        w[k] = get(weight, k);
+        for (std::size_t c = 0; c < channels; ++c) w[c][k] = weighted ? hn::Mul(get(weight, k), get(few.texel.share[c], k)) : get(weight, k);
     }
     Fitted best;
     best.error = limit;
@@ -106,29 +113,35 @@ HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& s
     for (unsigned low = 0; low < top; low += step)
         for (unsigned high = low + 1; high <= top; ++high) {
             if (hn::AllFalse(df, hn::Gt(best.error, zero()))) return best;
-            VF aa = zero(), ab = zero(), bb = zero();
-            V4 ax = {zero(), zero(), zero(), zero()}, bx = ax;
             for (std::size_t k = 0; k < n; ++k) {
                 const auto index = hn::Floor(hn::Add(hn::Mul(along[k], set(static_cast<float>(high - low))), set(static_cast<float>(low) + 0.5f)));
                 const auto t = hn::Mul(hn::Floor(hn::Add(hn::Mul(index, weight_step), set(0.5f))), set(1.0f / 64));
                 share[k] = t;
-                const auto s = hn::Sub(set(1), t), wt = hn::Mul(w[k], t), ws = hn::Mul(w[k], s);
-                aa = hn::Add(aa, hn::Mul(ws, s));
-                ab = hn::Add(ab, hn::Mul(ws, t));
-                bb = hn::Add(bb, hn::Mul(wt, t));
-                for (std::size_t c = 0; c < channels; ++c) {
-                    const auto x = get(few.texel[c], k);
-                    ax[c] = hn::Add(ax[c], hn::Mul(ws, x));
-                    bx[c] = hn::Add(bx[c], hn::Mul(wt, x));
-                }
             }
-            const auto det = hn::Sub(hn::Mul(aa, bb), hn::Mul(ab, ab));
-            const auto sound = hn::Gt(det, set(1e-4f));
-            const auto inverse = hn::Div(set(1), select(sound, det, set(1)));
             Ends ends;
+            VF aa, ab, bb, inverse;
+            MF sound;
             for (std::size_t c = 0; c < channels; ++c) {
-                ends.a[c] = select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(ax[c], bb), hn::Mul(bx[c], ab)), inverse), 0, 255), spread.a[c]);
-                ends.b[c] = select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(bx[c], aa), hn::Mul(ax[c], ab)), inverse), 0, 255), spread.b[c]);
+                if (c == 0 || weighted) {  // otherwise all channels have the same
+                    aa = ab = bb = zero();
+                    for (std::size_t k = 0; k < n; ++k) {
+                        const auto t = share[k], s = hn::Sub(set(1), t), wt = hn::Mul(w[c][k], t), ws = hn::Mul(w[c][k], s);
+                        aa = hn::Add(aa, hn::Mul(ws, s));
+                        ab = hn::Add(ab, hn::Mul(ws, t));
+                        bb = hn::Add(bb, hn::Mul(wt, t));
+                    }
+                    const auto det = hn::Sub(hn::Mul(aa, bb), hn::Mul(ab, ab));
+                    sound = hn::Gt(det, set(1e-4f));
+                    inverse = hn::Div(set(1), select(sound, det, set(1)));
+                }
+                VF ax = zero(), bx = zero();
+                for (std::size_t k = 0; k < n; ++k) {
+                    const auto wx = hn::Mul(w[c][k], get(few.texel[c], k));
+                    bx = hn::Add(bx, hn::Mul(wx, share[k]));
+                    ax = hn::Add(ax, hn::Mul(wx, hn::Sub(set(1), share[k])));
+                }
+                ends.a[c] = select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(ax, bb), hn::Mul(bx, ab)), inverse), 0, 255), spread.a[c]);
+                ends.b[c] = select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(bx, aa), hn::Mul(ax, ab)), inverse), 0, 255), spread.b[c]);
             }
             for (unsigned bits = 0; bits < 4; ++bits) {
                 int pa = static_cast<int>(bits & 1), pb = static_cast<int>(bits >> 1);
@@ -162,7 +175,7 @@ HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& s
                             VF sum = zero();
                             for (std::size_t k = 0; k < n; ++k) {
                                 const auto off = hn::Sub(hn::Floor(hn::Add(a.value[i][k], b.value[j][k])), get(few.texel[c], k));
-                                sum = hn::Add(sum, hn::Mul(w[k], hn::Mul(off, off)));
+                                sum = hn::Add(sum, hn::Mul(w[c][k], hn::Mul(off, off)));
                             }
                             const auto better = hn::Lt(sum, least_error);
                             least_error = select(better, sum, least_error);
@@ -195,9 +208,9 @@ HWY_NOINLINE void try_few_whole(const Few& few, Best& best, VF opaque, unsigned 
     for (unsigned rotation = 0; rotation < 4; ++rotation) {
         if (hopeless()) return;
         auto turned = few;
-        if (rotation) std::swap(turned.texel[3], turned.texel[rotation - 1]);
-        auto alone = few;
-        alone.texel[0] = turned.texel[3];
+        if (rotation) turned.texel.swap_channels(3, rotation - 1);
+        auto alone = turned;
+        alone.texel.swap_channels(0, 3);
         const auto color = spread_of<3>(turned.texel, weight);
         VF low = set(255), high = zero();
         for (std::size_t k = 0; k < few.count; ++k) {

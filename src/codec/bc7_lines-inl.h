@@ -26,8 +26,21 @@ struct Spec {
     unsigned index_bits;
 };
 
+/// N blocks' texels, and what an error in each channel of each counts.
+struct Texels {
+    std::array<Plane, 4> value;
+    std::array<Plane, 4> share;  ///< only where `weighted`
+    bool weighted = false;
+    Plane& operator[](std::size_t c) { return value[c]; }
+    const Plane& operator[](std::size_t c) const { return value[c]; }
+    void swap_channels(std::size_t a, std::size_t b) {
+        std::swap(value[a], value[b]);
+        if (weighted) std::swap(share[a], share[b]);
+    }
+};
+
 struct Block {
-    std::array<Plane, 4> texel;
+    Texels texel;
     VF opaque;  ///< 1 where all alpha is 255
 };
 
@@ -102,7 +115,14 @@ HWY_INLINE V4 axis_of(const Covariance<channels>& k, int rounds) {
 
 /// Endpoints at the ends of the members' spread along their principal axis.
 template <int channels>
-HWY_NOINLINE Ends spread_of(const std::array<Plane, 4>& texel, const Plane& weight) {
+HWY_NOINLINE Ends spread_of(const Texels& texel, const Plane& member) {
+    Plane weight = member;
+    if (texel.weighted)
+        for (std::size_t i = 0; i < 16; ++i) {
+            VF sum = zero();
+            for (std::size_t c = 0; c < channels; ++c) sum = hn::Add(sum, get(texel.share[c], i));
+            put(weight, i, hn::Mul(get(member, i), hn::Mul(sum, set(1.0f / (32 * channels)))));
+        }
     VF total = zero();
     V4 mean = {zero(), zero(), zero(), zero()};
     for (std::size_t i = 0; i < 16; ++i) {
@@ -110,7 +130,7 @@ HWY_NOINLINE Ends spread_of(const std::array<Plane, 4>& texel, const Plane& weig
         total = hn::Add(total, w);
         for (std::size_t c = 0; c < channels; ++c) mean[c] = hn::Add(mean[c], hn::Mul(w, get(texel[c], i)));
     }
-    const auto inverse = hn::Div(set(1), most(total, set(1)));
+    const auto inverse = hn::Div(set(1), most(total, set(1.0f / 64)));
     for (std::size_t c = 0; c < channels; ++c) mean[c] = hn::Mul(mean[c], inverse);
     Covariance<channels> k;
     k.m.fill(zero());
@@ -127,7 +147,7 @@ HWY_NOINLINE Ends spread_of(const std::array<Plane, 4>& texel, const Plane& weig
     for (std::size_t i = 0; i < 16; ++i) {
         V4 d;
         for (std::size_t c = 0; c < channels; ++c) d[c] = hn::Sub(get(texel[c], i), mean[c]);
-        const auto t = hn::Mul(dot<channels>(d, axis), get(weight, i));
+        const auto t = select(hn::Gt(get(weight, i), zero()), dot<channels>(d, axis), zero());
         low = least(low, t);
         high = most(high, t);
     }
@@ -199,7 +219,7 @@ HWY_INLINE Quantized quantize(const Spec& spec, const Ends& ends) {
 /// Error of the line for the members with the decoder's own rounding, texels projected to the nearest of top + 1 indices; `solved` receives the
 /// least-squares endpoints for those indices.
 template <int channels, bool solve>
-HWY_NOINLINE VF error_of(const std::array<Plane, 4>& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
+HWY_NOINLINE VF error_unweighted(const Texels& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
     V4 d;
     for (std::size_t c = 0; c < channels; ++c) d[c] = hn::Sub(value.b[c], value.a[c]);
     const auto size = dot<channels>(d, d);
@@ -248,6 +268,61 @@ HWY_NOINLINE VF error_of(const std::array<Plane, 4>& texel, const Plane& weight,
     return sum;
 }
 
+/// The same with errors counted by channel and texel.
+template <int channels, bool solve>
+HWY_NOINLINE VF error_weighted(const Texels& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
+    V4 d;
+    for (std::size_t c = 0; c < channels; ++c) d[c] = hn::Sub(value.b[c], value.a[c]);
+    const auto weight_step = hn::Div(set(64), top);
+    VF sum = zero();
+    std::array<VF, channels> aa, ab, bb, ax, bx;
+    for (std::size_t c = 0; c < channels; ++c) aa[c] = ab[c] = bb[c] = ax[c] = bx[c] = zero();
+    for (std::size_t i = 0; i < 16; ++i) {
+        V4 x, share;
+        VF along = zero(), size = zero();
+        for (std::size_t c = 0; c < channels; ++c) {
+            x[c] = get(texel[c], i);
+            share[c] = get(texel.share[c], i);
+            const auto shared = hn::Mul(share[c], d[c]);
+            along = hn::Add(along, hn::Mul(shared, hn::Sub(x[c], value.a[c])));
+            size = hn::Add(size, hn::Mul(shared, d[c]));
+        }
+        const auto per = select(hn::Gt(size, zero()), hn::Div(top, most(size, set(1e-6f))), zero());
+        const auto index = hn::Floor(hn::Add(least(most(hn::Mul(along, per), zero()), top), set(0.5f)));
+        const auto t = hn::Mul(hn::Floor(hn::Add(hn::Mul(index, weight_step), set(0.5f))), set(1.0f / 64));
+        const auto s = hn::Sub(set(1), t), w = get(weight, i);
+        for (std::size_t c = 0; c < channels; ++c) {
+            const auto off = hn::Sub(hn::Floor(hn::Add(hn::Mul(t, d[c]), hn::Add(value.a[c], set(0.5f)))), x[c]);
+            const auto counts = hn::Mul(w, share[c]);
+            sum = hn::Add(sum, hn::Mul(counts, hn::Mul(off, off)));
+            if constexpr (solve) {
+                const auto wt = hn::Mul(counts, t), ws = hn::Mul(counts, s);
+                aa[c] = hn::Add(aa[c], hn::Mul(ws, s));
+                ab[c] = hn::Add(ab[c], hn::Mul(ws, t));
+                bb[c] = hn::Add(bb[c], hn::Mul(wt, t));
+                ax[c] = hn::Add(ax[c], hn::Mul(ws, x[c]));
+                bx[c] = hn::Add(bx[c], hn::Mul(wt, x[c]));
+            }
+        }
+    }
+    if constexpr (solve) {
+        for (std::size_t c = 0; c < 4; ++c) solved->a[c] = solved->b[c] = set(255);
+        for (std::size_t c = 0; c < channels; ++c) {
+            const auto det = hn::Sub(hn::Mul(aa[c], bb[c]), hn::Mul(ab[c], ab[c]));
+            const auto sound = hn::Gt(det, set(1e-4f));
+            const auto inverse = hn::Div(set(1), select(sound, det, set(1)));
+            solved->a[c] = select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(ax[c], bb[c]), hn::Mul(bx[c], ab[c])), inverse), 0, 255), value.a[c]);
+            solved->b[c] = select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(bx[c], aa[c]), hn::Mul(ax[c], ab[c])), inverse), 0, 255), value.b[c]);
+        }
+    }
+    return sum;
+}
+
+template <int channels, bool solve>
+HWY_INLINE VF error_of(const Texels& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
+    return texel.weighted ? error_weighted<channels, solve>(texel, weight, value, top, solved) : error_unweighted<channels, solve>(texel, weight, value, top, solved);
+}
+
 struct Fitted {
     VF error;
     Ends code;
@@ -255,7 +330,7 @@ struct Fitted {
 
 /// Quantizes, evaluates and solves again, `rounds` times; the best of all rounds.
 template <int channels>
-HWY_NOINLINE Fitted fit_line(const std::array<Plane, 4>& texel, const Plane& weight, const Spec& spec, Ends ends, int rounds) {
+HWY_NOINLINE Fitted fit_line(const Texels& texel, const Plane& weight, const Spec& spec, Ends ends, int rounds) {
     Fitted best;
     const auto top = set(static_cast<float>((1u << spec.index_bits) - 1));
     for (int round = 0; round <= rounds; ++round) {

@@ -153,11 +153,11 @@ HWY_INLINE void try_partition(const Block& block, Best& best, VF forbidden, VF p
 
 /// Modes 4 and 5: color and alpha have lines and indices of their own; a rotation lets another channel take alpha's place.
 HWY_INLINE void try_separate(const Block& block, Best& best, const Plane& all, unsigned rotation, bool mode4, int rounds) {
-    std::array<Plane, 4> texel = block.texel;
-    if (rotation) std::swap(texel[3], texel[rotation - 1]);
+    Texels texel = block.texel;
+    if (rotation) texel.swap_channels(3, rotation - 1);
     const auto color = spread_of<3>(texel, all);
-    std::array<Plane, 4> alone;
-    alone[0] = texel[3];
+    Texels alone = texel;
+    alone.swap_channels(0, 3);
     VF low = set(255), high = zero();
     for (std::size_t i = 0; i < 16; ++i) low = least(low, get(alone[0], i)), high = most(high, get(alone[0], i));
     Ends scalar;

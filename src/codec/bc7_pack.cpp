@@ -2,6 +2,7 @@
 
 #include "codec/bc7_tables.h"
 #include "codec/blocks.h"
+#include "codec/weights.h"
 
 namespace skivet::bptc {
 namespace {
@@ -12,19 +13,19 @@ int expand(unsigned code, unsigned bits) {
 }
 
 /// The nearest index: by projection, then the decoder's exact values around it.
-unsigned nearest(const int* texel, const int* a, const int* b, std::size_t channels, unsigned index_bits) {
-    int along = 0, size = 0;
-    for (std::size_t c = 0; c < channels; ++c) along += (texel[c] - a[c]) * (b[c] - a[c]), size += (b[c] - a[c]) * (b[c] - a[c]);
+unsigned nearest(const int* texel, const int* share, const int* a, const int* b, std::size_t channels, unsigned index_bits) {
+    std::int64_t along = 0, size = 0;
+    for (std::size_t c = 0; c < channels; ++c) along += share[c] * (texel[c] - a[c]) * (b[c] - a[c]), size += share[c] * (b[c] - a[c]) * (b[c] - a[c]);
     const int top = (1 << index_bits) - 1;
-    const int middle = size > 0 ? std::clamp((along * top * 2 + size) / (size * 2), 0, top) : 0;
+    const int middle = size > 0 ? static_cast<int>(std::clamp<std::int64_t>((along * top * 2 + size) / (size * 2), 0, top)) : 0;
     const auto* w = weights(index_bits);
-    int best_error = 1 << 30;
+    std::int64_t best_error = std::int64_t{1} << 60;
     unsigned best = 0;
     for (int k = std::max(0, middle - 1); k <= std::min(top, middle + 1); ++k) {
-        int error = 0;
+        std::int64_t error = 0;
         for (std::size_t c = 0; c < channels; ++c) {
             const int value = ((64 - w[k]) * a[c] + w[k] * b[c] + 32) >> 6;
-            error += (value - texel[c]) * (value - texel[c]);
+            error += share[c] * (value - texel[c]) * (value - texel[c]);
         }
         if (error < best_error) best_error = error, best = static_cast<unsigned>(k);
     }
@@ -33,7 +34,8 @@ unsigned nearest(const int* texel, const int* a, const int* b, std::size_t chann
 
 }  // namespace
 
-void pack(Choice choice, const Texel* texels, std::byte* out) {
+void pack(Choice choice, const Texel* texels, std::byte* out, const EncodeOptions& options) {
+    const bool weighted = counts_by_channel(options);
     const auto& mode = modes[choice.mode];
     const unsigned p = mode.own_p_bits || mode.shared_p_bits ? 1 : 0;
     const unsigned color_bits = mode.color_bits + p, alpha_bits = mode.alpha_bits ? mode.alpha_bits + p : 0;
@@ -49,10 +51,12 @@ void pack(Choice choice, const Texel* texels, std::byte* out) {
     std::array<unsigned, 16> color_index{}, alpha_index{};
     for (std::size_t i = 0; i < 16; ++i) {
         std::array<int, 4> t = {texels[i][0], texels[i][1], texels[i][2], texels[i][3]};
-        if (choice.rotation) std::swap(t[3], t[choice.rotation - 1]);
+        std::array<int, 4> share = {1, 1, 1, 1};
+        if (weighted) std::ranges::copy(channel_weights(options, texels[i]), share.begin());
+        if (choice.rotation) std::swap(t[3], t[choice.rotation - 1]), std::swap(share[3], share[choice.rotation - 1]);
         const std::size_t s = subset_of ? subset_of[i] * 2u : 0u;
-        color_index[i] = nearest(t.data(), value[s].data(), value[s + 1].data(), separate || !alpha_bits ? 3 : 4, color_index_bits);
-        if (separate) alpha_index[i] = nearest(&t[3], &value[0][3], &value[1][3], 1, alpha_index_bits);
+        color_index[i] = nearest(t.data(), share.data(), value[s].data(), value[s + 1].data(), separate || !alpha_bits ? 3 : 4, color_index_bits);
+        if (separate) alpha_index[i] = nearest(&t[3], &share[3], &value[0][3], &value[1][3], 1, alpha_index_bits);
     }
 
     const auto swap_channels = [&](std::size_t s, std::size_t from, std::size_t to) {

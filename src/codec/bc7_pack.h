@@ -11,6 +11,6 @@ struct Choice {
 };
 
 /// Picks for every texel the index whose decoded value is nearest, puts the anchors' highest bit to 0 by swapping endpoints, and writes 16 bytes.
-void pack(Choice choice, const Texel* texels, std::byte* out);
+void pack(Choice choice, const Texel* texels, std::byte* out, const EncodeOptions& options);
 
 }  // namespace skivet::bptc

@@ -20,7 +20,7 @@ HWY_INLINE MF fits(VF moved, VF from, VF step) {
 }
 
 /// The share of the second endpoint each texel gets, by its nearest index.
-HWY_INLINE void shares_of(const std::array<Plane, 4>& texel, const Ends& value, VF top, std::array<VF, 16>& share) {
+HWY_INLINE void shares_of(const Texels& texel, const Ends& value, VF top, std::array<VF, 16>& share) {
     V4 d;
     for (std::size_t c = 0; c < 4; ++c) d[c] = hn::Sub(value.b[c], value.a[c]);
     const auto size = dot<4>(d, d);
@@ -54,8 +54,8 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
     hn::Store(best.extra, df, extra);
     std::array<Member, 3> member;
     Plane every;
-    std::array<Plane, 4> color = block.texel;
-    std::array<Plane, 4> alone;
+    Texels color = block.texel, alone;
+    alone.weighted = color.weighted;
     alignas(64) float color_bits[max_lanes], alpha_bits[max_lanes], step[max_lanes], top[max_lanes], alone_top[max_lanes], lone[max_lanes], subsets[max_lanes], has_alpha[max_lanes];
     for (std::size_t lane = 0; lane < n; ++lane) {
         const auto& m = bptc::modes[static_cast<std::size_t>(mode[lane])];
@@ -73,6 +73,10 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
         for (std::size_t i = 0; i < 16; ++i) {
             if (rotation) std::swap(color[3].v[i][lane], color[rotation - 1].v[i][lane]);
             alone[0].v[i][lane] = color[3].v[i][lane];
+            if (color.weighted) {
+                if (rotation) std::swap(color.share[3].v[i][lane], color.share[rotation - 1].v[i][lane]);
+                alone.share[0].v[i][lane] = color.share[3].v[i][lane];
+            }
             if (separate) color[3].v[i][lane] = 255;
             const auto number = static_cast<std::size_t>(partition[lane]);
             const std::size_t s = m.subsets == 2 ? bptc::partitions2[number][i] : m.subsets == 3 ? bptc::partitions3[number][i] : 0;
@@ -129,7 +133,8 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
                     VF sum = zero();
                     for (std::size_t i = 0; i < 16; ++i) {
                         const auto off = hn::Sub(hn::Floor(hn::Add(hn::Mul(share[i], d), base)), get(color[c], i));
-                        sum = hn::Add(sum, hn::Mul(get(member[s].weight, i), hn::Mul(off, off)));
+                        const auto w = color.weighted ? hn::Mul(get(member[s].weight, i), get(color.share[c], i)) : get(member[s].weight, i);
+                        sum = hn::Add(sum, hn::Mul(w, hn::Mul(off, off)));
                     }
                     auto better = hn::Lt(sum, least_error);
                     if (c == 3) better = hn::And(better, alpha_moves);

@@ -19,7 +19,7 @@ void encode_color_parts(const Texel* blocks, std::size_t count, std::byte* out, 
 void decode_channel_part(const std::byte* bytes, Texel* out, std::size_t pitch, std::size_t channel, bool is_signed);
 /// The same with the full precision of the interpolation, 0…1 or -1…1.
 void decode_channel_part_wide(const std::byte* bytes, TexelF* out, std::size_t pitch, std::size_t channel, bool is_signed);
-void encode_channel_parts(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, bool is_signed, Effort effort);
+void encode_channel_parts(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, bool is_signed, const EncodeOptions& options);
 
 /// Decodes as many of the blocks of BC1 to BC5 (`kind` 1 to 5; -4 and -5: signed) as fill whole vectors, and says how many those are.
 [[nodiscard]] std::size_t decode_whole_groups(int kind, const std::byte* blocks, std::size_t count, Texel* out, std::size_t pitch);

@@ -7,6 +7,7 @@
 //
 #include "codec/blocks.h"
 #include "codec/lanes-inl.h"
+#include "codec/weights.h"
 
 HWY_BEFORE_NAMESPACE();
 namespace skivet::HWY_NAMESPACE {
@@ -31,8 +32,14 @@ HWY_INLINE VF toward_zero(VF x) {
 }
 
 /// Error of the line; the steps from `low` each texel takes go to `steps` (6 and 7 for the extremes of six-value lanes).
+/// A channel of N blocks, and what an error in each texel counts.
+struct Values {
+    Plane value, weight;
+    bool weighted = false;
+};
+
 template <bool is_signed>
-HWY_INLINE VF evaluate(const Plane& values, const Line& line, Range range, Plane* steps) {
+HWY_INLINE VF evaluate(const Values& values, const Line& line, Range range, Plane* steps) {
     const auto count = select(line.six, set(5), set(7));
     const auto one = select(line.six, set(1.0f / 5), set(1.0f / 7));
     const auto span = hn::Sub(line.high, line.low);
@@ -41,7 +48,7 @@ HWY_INLINE VF evaluate(const Plane& values, const Line& line, Range range, Plane
     const auto extremes = select(line.six, zero(), set(too_far));
     VF sum = zero();
     for (std::size_t i = 0; i < 16; ++i) {
-        const auto x = get(values, i);
+        const auto x = get(values.value, i);
         const auto below = least(most(hn::Floor(hn::Mul(hn::Sub(x, line.low), per_value)), zero()), count);
         const auto above = least(hn::Add(below, set(1)), count);
         const auto decoded = [&](VF m) { return toward_zero<is_signed>(hn::Mul(hn::Add(start, hn::Mul(m, span)), one)); };
@@ -58,6 +65,7 @@ HWY_INLINE VF evaluate(const Plane& values, const Line& line, Range range, Plane
         const auto to_high = hn::Lt(e3, error);
         error = select(to_high, e3, error);
         step = select(to_high, set(7), step);
+        if (values.weighted) error = hn::Mul(error, get(values.weight, i));
         sum = hn::Add(sum, error);
         if (steps) put(*steps, i, step);
     }
@@ -74,7 +82,7 @@ HWY_INLINE void keep_better(Line& best, const Line& next) {
 
 /// Endpoints by least squares for the steps the texels take now.
 template <bool is_signed>
-HWY_INLINE Line solved(const Plane& values, const Line& from, Range range, const Plane& steps) {
+HWY_INLINE Line solved(const Values& values, const Line& from, Range range, const Plane& steps) {
     const auto one = select(from.six, set(1.0f / 5), set(1.0f / 7));
     VF aa = zero(), ab = zero(), bb = zero(), ax = zero(), bx = zero();
     for (std::size_t i = 0; i < 16; ++i) {
@@ -82,12 +90,14 @@ HWY_INLINE Line solved(const Plane& values, const Line& from, Range range, const
         const auto on_line = hn::Or(hn::Not(from.six), hn::Lt(step, set(5.5f)));
         const auto b = hn::Mul(step, one), a = hn::Sub(set(1), b);
         // What is cut off on the way costs half a step on average.
-        const auto x = is_signed ? get(values, i) : hn::Add(get(values, i), select(hn::Or(hn::Eq(step, zero()), hn::Ge(b, set(1))), zero(), set(0.43f)));
-        aa = hn::Add(aa, select(on_line, hn::Mul(a, a), zero()));
-        ab = hn::Add(ab, select(on_line, hn::Mul(a, b), zero()));
-        bb = hn::Add(bb, select(on_line, hn::Mul(b, b), zero()));
-        ax = hn::Add(ax, select(on_line, hn::Mul(a, x), zero()));
-        bx = hn::Add(bx, select(on_line, hn::Mul(b, x), zero()));
+        const auto x = is_signed ? get(values.value, i) : hn::Add(get(values.value, i), select(hn::Or(hn::Eq(step, zero()), hn::Ge(b, set(1))), zero(), set(0.43f)));
+        const auto w = values.weighted ? get(values.weight, i) : set(1);
+        const auto wa = select(on_line, hn::Mul(a, w), zero()), wb = select(on_line, hn::Mul(b, w), zero());
+        aa = hn::Add(aa, hn::Mul(wa, a));
+        ab = hn::Add(ab, hn::Mul(wa, b));
+        bb = hn::Add(bb, hn::Mul(wb, b));
+        ax = hn::Add(ax, hn::Mul(wa, x));
+        bx = hn::Add(bx, hn::Mul(wb, x));
     }
     const auto det = hn::Sub(hn::Mul(aa, bb), hn::Mul(ab, ab));
     const auto sound = hn::Gt(det, set(1e-3f));
@@ -103,7 +113,7 @@ HWY_INLINE Line solved(const Plane& values, const Line& from, Range range, const
 }
 
 template <bool is_signed>
-HWY_INLINE void improve(const Plane& values, Line& line, Range range, Effort effort) {
+HWY_INLINE void improve(const Values& values, Line& line, Range range, Effort effort) {
     Plane steps;
     line.error = evaluate<is_signed>(values, line, range, &steps);
     for (int round = 0; round < (effort == Effort::fast ? 1 : 2); ++round) {
@@ -134,18 +144,21 @@ HWY_INLINE void improve(const Plane& values, Line& line, Range range, Effort eff
 }
 
 template <bool is_signed>
-void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, Effort effort) {
+void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, const EncodeOptions& options) {
+    const auto effort = options.effort;
     const Range range = is_signed ? Range{-127, 127} : Range{0, 255};
     each_group(blocks, count, [&](const Texel* texels, std::size_t lanes, std::size_t first) {
         std::array<Plane, 4> channels;
         load_channels(texels, channels);
-        Plane& values = channels[channel];
+        Values values{channels[channel], {}, options.normals.has_value()};
+        for (std::size_t lane = 0; lane < hn::Lanes(DF()) && values.weighted; ++lane)
+            for (std::size_t i = 0; i < 16; ++i) values.weight.v[i][lane] = channel_weights(options, texels[lane * 16 + i])[channel];
         VF low = set(too_far), high = set(-too_far), inner_low = low, inner_high = high;
         for (std::size_t i = 0; i < 16; ++i) {
-            auto x = get(values, i);
+            auto x = get(values.value, i);
             if (is_signed) {
                 x = most(hn::Sub(x, set(128)), set(-127));
-                put(values, i, x);
+                put(values.value, i, x);
             }
             low = least(x, low);
             high = most(x, high);
@@ -215,9 +228,9 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
 
 }  // namespace
 
-void encode_channel_parts_simd(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, bool is_signed, Effort effort) {
-    if (is_signed) run<true>(blocks, count, out, stride, channel, effort);
-    else run<false>(blocks, count, out, stride, channel, effort);
+void encode_channel_parts_simd(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, bool is_signed, const EncodeOptions& options) {
+    if (is_signed) run<true>(blocks, count, out, stride, channel, options);
+    else run<false>(blocks, count, out, stride, channel, options);
 }
 
 }  // namespace skivet::HWY_NAMESPACE
@@ -227,8 +240,8 @@ HWY_AFTER_NAMESPACE();
 namespace skivet {
 HWY_EXPORT(encode_channel_parts_simd);
 
-void encode_channel_parts(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, bool is_signed, Effort effort) {
-    HWY_DYNAMIC_DISPATCH(encode_channel_parts_simd)(blocks, count, out, stride, channel, is_signed, effort);
+void encode_channel_parts(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, bool is_signed, const EncodeOptions& options) {
+    HWY_DYNAMIC_DISPATCH(encode_channel_parts_simd)(blocks, count, out, stride, channel, is_signed, options);
 }
 }  // namespace skivet
 #endif

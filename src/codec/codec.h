@@ -7,6 +7,7 @@
 #include "base/bytes.h"
 #include "pixel/format.h"
 #include "pixel/image.h"
+#include "pixel/normal_channels.h"
 
 namespace skivet {
 
@@ -19,6 +20,8 @@ struct EncodeOptions {
     Effort effort = Effort::normal;
     /// Color counts by its alpha: what nobody sees may be wrong. Only for textures whose alpha is transparency, not a mask.
     bool alpha_is_transparency = false;
+    /// The texture holds normals here: errors count by the angle they make (weights.h). BC1 to BC5 and BC7 heed it.
+    std::optional<NormalChannels> normals = std::nullopt;
     bool operator==(const EncodeOptions&) const = default;
 };
 

@@ -12,6 +12,7 @@
 //
 #include "codec/blocks.h"
 #include "codec/lanes-inl.h"
+#include "codec/weights.h"
 
 HWY_BEFORE_NAMESPACE();
 namespace skivet::HWY_NAMESPACE {
@@ -26,6 +27,9 @@ struct Block {
     VF total;      ///< sum of the weights
     V3 mean;
     bool uniform;  ///< all weights of all lanes are 1
+    std::array<Plane, 3> square, along;  ///< for normals: AngleMetric of each texel
+    Plane mixed;
+    bool by_angle = false;
 };
 
 struct Fit {
@@ -74,9 +78,33 @@ HWY_INLINE Palette palette_of(const Fit& fit) {
     return out;
 }
 HWY_INLINE VF closeness(const Palette& p, std::size_t k, const V3& t) { return hn::Sub(p.square[k], dot3(t, p.twice[k])); }
+/// The squared angle between texel i and an entry, in the palette's units; see AngleMetric.
+HWY_INLINE VF angle_error(const Block& block, const Palette& p, std::size_t k, std::size_t i) {
+    VF sum = zero(), along = zero();
+    for (std::size_t c = 0; c < 3; ++c) {
+        const auto d = hn::Sub(hn::Mul(p.twice[k][c], set(0.5f)), get(block.color[c], i));
+        sum = hn::Add(sum, hn::Mul(get(block.square[c], i), hn::Mul(d, d)));
+        along = hn::Add(along, hn::Mul(get(block.along[c], i), d));
+    }
+    return hn::Add(sum, hn::Mul(get(block.mixed, i), hn::Mul(along, along)));
+}
 HWY_INLINE V3 texel(const Block& block, std::size_t i) { return {get(block.color[0], i), get(block.color[1], i), get(block.color[2], i)}; }
 
+/// Error where angles count; `far` keeps the unused fourth color out, as in palette_of.
+HWY_NOINLINE void evaluate_by_angle(const Block& block, Fit& fit) {
+    const auto p = palette_of(fit);
+    const auto no_fourth = select(fit.four, zero(), set(far));
+    VF sum = zero();
+    for (std::size_t i = 0; i < 16; ++i) {
+        const auto best = least(least(angle_error(block, p, 0, i), angle_error(block, p, 1, i)),
+                                least(angle_error(block, p, 2, i), hn::Add(angle_error(block, p, 3, i), no_fourth)));
+        sum = hn::Add(sum, select(hn::Gt(get(block.weight, i), zero()), best, zero()));
+    }
+    fit.error = sum;
+}
+
 HWY_INLINE void evaluate(const Block& block, Fit& fit) {
+    if (block.by_angle) return evaluate_by_angle(block, fit);
     const auto p = palette_of(fit);
     VF sum = zero();
     for (std::size_t i = 0; i < 16; ++i) {
@@ -88,11 +116,17 @@ HWY_INLINE void evaluate(const Block& block, Fit& fit) {
 }
 
 /// 0: a, 1: b, 2 and 3 between; of equally close entries the first.
-HWY_INLINE VF nearest_index(const Palette& p, const V3& t) {
-    const auto d0 = closeness(p, 0, t), d1 = closeness(p, 1, t), d2 = closeness(p, 2, t), d3 = closeness(p, 3, t);
+HWY_INLINE VF nearest_of(VF d0, VF d1, VF d2, VF d3) {
     const auto one = hn::Lt(d1, d0), three = hn::Lt(d3, d2);
     const auto low = least(d0, d1), high = least(d2, d3);
     return select(hn::Lt(high, low), select(three, set(3), set(2)), select(one, set(1), zero()));
+}
+
+HWY_INLINE VF nearest_index(const Block& block, const Palette& p, MF four, std::size_t i) {
+    const auto t = texel(block, i);
+    if (!block.by_angle) return nearest_of(closeness(p, 0, t), closeness(p, 1, t), closeness(p, 2, t), closeness(p, 3, t));
+    const auto fourth = hn::Add(angle_error(block, p, 3, i), select(four, zero(), set(far)));
+    return nearest_of(angle_error(block, p, 0, i), angle_error(block, p, 1, i), angle_error(block, p, 2, i), fourth);
 }
 
 /// Endpoints for given sums (aa = Σwα², A = Σwα, and ax = Σwα·color), on the grid: of the four neighbors of the least-squares solution in each
@@ -490,7 +524,7 @@ void store(const Block& block, const Fit& fit, bool punch_through, std::size_t l
         hn::Store(nearest(hn::Mul(fit.b[c], set(top_step(c) / 255))), df, ends[c + 3]);
     }
     const auto p = palette_of(fit);
-    for (std::size_t i = 0; i < 16; ++i) hn::Store(nearest_index(p, texel(block, i)), df, index[i]);
+    for (std::size_t i = 0; i < 16; ++i) hn::Store(nearest_index(block, p, fit.four, i), df, index[i]);
     hn::Store(select(fit.four, set(1), zero()), df, four);
     for (std::size_t lane = 0; lane < lanes; ++lane) {
         const auto pack = [&](std::size_t from) {
@@ -594,6 +628,17 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
                 for (std::size_t c = 0; c < 3; ++c) along[c] = hn::Sub(best.a[c], best.b[c]);
             }
             if (thorough) walk(block, best, 8);
+        }
+        if (options.normals) {
+            block.by_angle = true;
+            for (std::size_t lane = 0; lane < hn::Lanes(DF()); ++lane)
+                for (std::size_t i = 0; i < 16; ++i) {
+                    const auto metric = angle_metric(options, texels[lane * 16 + i]);
+                    for (std::size_t c = 0; c < 3; ++c) block.square[c].v[i][lane] = metric.square[c], block.along[c].v[i][lane] = metric.along[c];
+                    block.mixed.v[i][lane] = metric.mixed;
+                }
+            evaluate(block, best);
+            if (options.effort != Effort::fast) walk(block, best, options.effort == Effort::best ? 8 : 3);
         }
         store(block, best, punch_through, lanes, first, out, stride);
     });

@@ -3,6 +3,7 @@
 #include <string>
 
 #include "pixel/image.h"
+#include "pixel/normal_channels.h"
 
 namespace skivet {
 
@@ -82,14 +83,6 @@ private:
 [[nodiscard]] ImageF resample(const RowSource& source, std::uint32_t width, std::uint32_t height, MipFilter filter, bool wrap, Rect out);
 /// The whole picture resampled to any size; edges go on.
 [[nodiscard]] ImageF resize(const ImageF& image, std::uint32_t width, std::uint32_t height, MipFilter filter);
-
-/// Where a normal's parts are, and how a channel's value v in a working picture (0…1) becomes a part: v × scale + offset.
-struct NormalChannels {
-    std::uint8_t x = 0, y = 1;
-    std::int8_t z = 2;        ///< -1: not stored, √(1 - x² - y²)
-    float scale = 2, offset = -1;
-    bool operator==(const NormalChannels&) const = default;
-};
 
 /// The part `out` of the level below `source`, max(1, floor(side / 2)) texels a side: filter, edges, weighting by alpha and normals as the
 /// recipe says. Light is the source's matter; coverage is kept_coverage's.
