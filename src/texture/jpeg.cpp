@@ -26,10 +26,7 @@ struct ErrorManager : jpeg_error_mgr {
             throw JpegError(text.data());
         };
         output_message = [](j_common_ptr) {};
-        // A file that ends early is filled up with gray by the library; that is damage, not a picture.
-        emit_message = [](j_common_ptr info, int level) {
-            if (level < 0) ++info->err->num_warnings;
-        };
+        emit_message = [](j_common_ptr, int) {};
     }
 };
 
@@ -55,7 +52,6 @@ public:
     Reader& operator=(const Reader&) = delete;
     ~Reader() { jpeg_destroy_decompress(&info); }
     jpeg_decompress_struct info{};
-    [[nodiscard]] long warnings() const { return errors_.num_warnings; }
 
 private:
     ErrorManager errors_;
@@ -197,7 +193,14 @@ bool JpegKind::recognize(ByteSpan head, std::string_view) const {
     return head.size() >= 4 && head[0] == std::byte{0xFF} && head[1] == std::byte{0xD8} && head[2] == std::byte{0xFF} && head[3] >= std::byte{0xC0};
 }
 
-Result<TextureLayout> JpegKind::layout(ByteSpan data, std::uint64_t, const ReadLimits& limits) const {
+/// The library fills up a file that ends early with gray and only warns; whole files end with the marker EOI (ITU-T T.81, B.1.1.3), some with more behind it.
+static bool has_end(ByteSpan file) {
+    for (std::size_t at = file.size(); at >= 2; --at)
+        if (file[at - 2] == std::byte{0xFF} && file[at - 1] == std::byte{0xD9}) return true;
+    return false;
+}
+
+Result<TextureLayout> JpegKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     return guarded([&]() -> Result<TextureLayout> {
         Reader reader(data);
         const auto& info = reader.info;
@@ -210,12 +213,20 @@ Result<TextureLayout> JpegKind::layout(ByteSpan data, std::uint64_t, const ReadL
         out.desc.height = info.image_height;
         SKIVET_CHECK(check_desc(out.desc, limits));
         out.surfaces.push_back({0, 0, 0, 0, out.desc.width, out.desc.height, 0, level_bytes(out.desc.format, out.desc.width, out.desc.height)});
+        if (data.size() == file_size && !has_end(data))
+            out.damage = Error{ErrorCode::damaged, "picture data: the end marker (EOI) is missing", {}, file_size, "The file is cut off; what is there is shown"};
         return out;
     });
 }
 
 Result<Bytes> JpegKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface&) const {
+    if (layout.damage) return fail(*layout.damage);
     return guarded([&]() -> Result<Bytes> { return decompressed(file, layout); });
+}
+
+Result<Image> JpegKind::decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
+    SKIVET_TRY(const auto texels, guarded([&]() -> Result<Bytes> { return decompressed(file, layout); }));
+    return skivet::decode(layout.desc.format, texels, surface.width, surface.height);
 }
 
 Result<Bytes> JpegKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {

@@ -9,6 +9,8 @@ public:
     [[nodiscard]] std::string name() const override { return "JPEG"; }
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
+    /// Of a file that ends early, what is there, the rest gray.
+    [[nodiscard]] Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     /// The edit is compressed with the original's quantization tables and chroma subsampling. Units (an MCU each) without a changed texel
     /// keep their very coefficients, so nothing outside the edit loses quality. Progression, restart interval, markers and comments stay.

@@ -4,6 +4,8 @@
 
 #include <fmt/format.h>
 
+#include "codec/codec.h"
+
 namespace skivet {
 namespace {
 
@@ -111,14 +113,13 @@ Result<TextureLayout> KtxKind::layout(ByteSpan data, std::uint64_t file_size, co
             }
         at = padded(at);
     }
-    if (const auto last = levels.back().back(); last.offset + stored_size(d.format, last.width, last.height) > file_size)
-        return fail_at(ErrorCode::damaged, header_bytes, fmt::format("mip chain: needs {} bytes, has {}", grouped(last.offset + stored_size(d.format, last.width, last.height)), grouped(file_size)),
-                       "The file is cut off or its header is damaged");
     for (std::uint32_t layer = 0; layer < d.layers; ++layer)
         for (std::uint32_t face = 0; face < d.faces; ++face)
             for (const auto& level : levels)
                 for (const auto& s : level)
                     if (s.layer == layer && s.face == face) out.surfaces.push_back(s);
+    const auto& last = levels.back().back();
+    SKIVET_CHECK(accept_cut_off(out, header_bytes + std::uint64_t{word(60)}, last.offset + stored_size(d.format, last.width, last.height), file_size));
     return out;
 }
 
@@ -134,6 +135,15 @@ Result<Bytes> KtxKind::bytes(ByteSpan file, const TextureLayout& layout, const S
         out.insert(out.end(), line.begin(), line.end());
     }
     return out;
+}
+
+Result<Image> KtxKind::decode(ByteSpan file, const TextureLayout& layout, const Surface& s) const {
+    const auto stored = stored_size(layout.desc.format, s.width, s.height);
+    if (!layout.damage || s.offset >= file.size() || file.size() - s.offset >= stored || file.size() - s.offset <= stored / 8) return TextureKind::decode(file, layout, s);
+    Bytes filled(file.begin(), file.end());
+    filled.resize(static_cast<std::size_t>(s.offset + stored));
+    SKIVET_TRY(const auto data, bytes(filled, layout, s));
+    return skivet::decode(layout.desc.format, data, s.width, s.height);
 }
 
 Result<Bytes> KtxKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {

@@ -99,12 +99,17 @@ Result<TextureLayout> Ktx2Kind::layout(ByteSpan data, std::uint64_t file_size, c
     if (data.size() < header_bytes + d.mips * index_entry)
         return fail_at(ErrorCode::damaged, data.size(), fmt::format("level index: needs {} bytes, has {}", d.mips * index_entry, data.size() - header_bytes));
     out.direct = scheme == 0;
+    std::uint32_t cut_off = 0;
     for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
         const auto level = level_at(data, mip);
         const auto need = whole_level(d, mip), at = header_bytes + mip * index_entry;
-        if (level.offset > file_size || level.packed > file_size - level.offset)
-            return fail_at(ErrorCode::damaged, at, fmt::format("mip {}: needs {} bytes at {}, the file has {}", mip, grouped(level.packed), grouped(level.offset), grouped(file_size)),
-                           "The file is cut off or its index is damaged");
+        if (level.offset > file_size || level.packed > file_size - level.offset) {
+            auto missing = fail_at(ErrorCode::damaged, at, fmt::format("mip {}: needs {} bytes at {}, the file has {}", mip, grouped(level.packed), grouped(level.offset), grouped(file_size)),
+                                   "The file is cut off or its index is damaged");
+            // The levels stand smallest first: what a cut takes away are the large ones.
+            if (++cut_off == d.mips && level.offset + need / 8 >= file_size) return missing;
+            if (!out.damage) out.damage = std::move(missing).value();
+        }
         if (out.direct ? level.packed < need : level.unpacked != need)
             return fail_at(ErrorCode::damaged, at, fmt::format("mip {}: needs {} bytes, has {}", mip, grouped(need), grouped(out.direct ? level.packed : level.unpacked)));
         if (need > limits.inflated_bytes) return fail(ErrorCode::limit, fmt::format("mip {} would unpack to {}", mip, human_bytes(need)));

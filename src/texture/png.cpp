@@ -105,7 +105,7 @@ bool PngKind::recognize(ByteSpan head, std::string_view) const {
     return head.size() >= 8 && std::memcmp(head.data(), signature, 8) == 0;
 }
 
-Result<TextureLayout> PngKind::layout(ByteSpan data, std::uint64_t, const ReadLimits& limits) const {
+Result<TextureLayout> PngKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     SKIVET_TRY(const auto h, header_of(data));
     TextureLayout out;
     out.direct = false;
@@ -127,6 +127,14 @@ Result<TextureLayout> PngKind::layout(ByteSpan data, std::uint64_t, const ReadLi
     }
     SKIVET_CHECK(check_desc(out.desc, limits));
     out.surfaces.push_back({0, 0, 0, 0, out.desc.width, out.desc.height, 0, level_bytes(out.desc.format, out.desc.width, out.desc.height)});
+    if (data.size() == file_size) {
+        bool ends = false;
+        std::uint64_t at = 8;
+        for (; !ends && at + 12 <= file_size; at += load_uint(data.data() + at, 4, ByteOrder::big) + 12) ends = as_text(data.subspan(static_cast<std::size_t>(at) + 4, 4)) == "IEND";
+        if (!ends || at > file_size)
+            out.damage = Error{ErrorCode::damaged, at > file_size ? fmt::format("the last chunk: needs {} bytes more", grouped(at - file_size)) : "the end chunk (IEND) is missing", {}, file_size,
+                               "The file is cut off; what is there is shown"};
+    }
     return out;
 }
 
@@ -163,6 +171,7 @@ Result<std::optional<ImageF>> read_png_wide(ByteSpan file, const ReadLimits& lim
 }
 
 Result<Bytes> PngKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface&) const {
+    if (layout.damage) return fail(*layout.damage);
     SKIVET_TRY(const auto h, header_of(file));
     if (h.plain()) return samples_of(file, ReadLimits{});
     SKIVET_TRY(const auto image, read_png(file, ReadLimits{}));
@@ -184,7 +193,30 @@ Result<Bytes> write_png16(const ImageF& image, bool srgb) {
     return png::write({reinterpret_cast<const std::uint8_t*>(rows.data()), rows.size() * 2}, {image.width, image.height, 16, static_cast<std::uint8_t>(type), 0, false}, srgb);
 }
 
-Result<Image> PngKind::decode(ByteSpan file, const TextureLayout&, const Surface&) const { return read_png(file, ReadLimits{}); }
+Result<Image> PngKind::decode(ByteSpan file, const TextureLayout& layout, const Surface&) const {
+    if (!layout.damage) return read_png(file, ReadLimits{});
+    // The library wants whole chunks: the one that is cut off is closed where it ends. Then row by row, for as long as there are rows.
+    Bytes closed;
+    std::uint64_t at = 8;
+    while (at + 12 <= file.size() && at + load_uint(file.data() + at, 4, ByteOrder::big) + 12 <= file.size()) at += load_uint(file.data() + at, 4, ByteOrder::big) + 12;
+    closed.assign(file.begin(), file.begin() + static_cast<std::ptrdiff_t>(at));
+    const auto append = [&](const Bytes& chunk) { closed.insert(closed.end(), chunk.begin(), chunk.end()); };
+    if (at + 8 < file.size()) append(png::make_chunk(as_text(file.subspan(static_cast<std::size_t>(at) + 4, 4)), file.subspan(static_cast<std::size_t>(at) + 8)));
+    append(png::make_chunk("IEND", {}));
+    spng_ihdr header{};
+    SKIVET_TRY(const auto context, open_png(closed, ReadLimits{}, header));
+    Image image(header.width, header.height, {0, 0, 0, 0});
+    int code = spng_decode_image(context.get(), nullptr, 0, SPNG_FMT_RGBA8, SPNG_DECODE_PROGRESSIVE | SPNG_DECODE_TRNS);
+    std::size_t rows = 0;
+    while (code == 0) {
+        spng_row_info row{};
+        if (spng_get_row_info(context.get(), &row) != 0 || row.row_num >= header.height) break;
+        code = spng_decode_row(context.get(), &image.texels[std::size_t{row.row_num} * header.width], std::size_t{header.width} * 4);
+        if (code == 0 || code == SPNG_EOI) ++rows;
+    }
+    if (rows == 0) return fail(*layout.damage);
+    return image;
+}
 
 Result<Bytes> write_png(const Image& image, bool srgb) {
     bool gray = true, opaque = true;

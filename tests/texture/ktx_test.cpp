@@ -139,7 +139,9 @@ TEST(Ktx2, DamageIsSaidWithItsPlace) {
             if (cut) continue;
             EXPECT_FALSE(cut.error().message().empty());
         }
-        EXPECT_FALSE(open(Bytes(good.begin(), good.end() - 1))) << "the last byte is missing";
+        const auto shorter = open(Bytes(good.begin(), good.end() - 1));
+        ASSERT_TRUE(shorter);
+        EXPECT_TRUE(shorter->layout.damage) << "the last byte is missing";
         auto wrong = good;
         store_le(wrong.data() + 80 + 16, std::uint64_t{5});
         if (scheme != Supercompression::none) EXPECT_NE(open(wrong).error().message().find("mip 0"), std::string::npos);
@@ -182,7 +184,39 @@ TEST(Ktx1, DamageIsSaid) {
     const TextureDesc d{Format::ETC1, 16, 16, 1, 5, 1, 1, ColorSpace::unknown};
     auto good = *write_ktx(d, payload_for(d));
     EXPECT_EQ(open(Bytes(good.begin(), good.begin() + 40)).error().code, ErrorCode::damaged);
-    EXPECT_NE(open(Bytes(good.begin(), good.end() - 4)).error().message().find("mip chain: needs"), std::string::npos);
+    // Level 0 is 128 bytes; of a file that ends inside it, or behind it, what is there is shown.
+    const auto whole = *open(good)->decode(0);
+    const auto cut = open(Bytes(good.begin(), good.end() - 8));
+    ASSERT_TRUE(cut);
+    EXPECT_NE(cut->layout.damage->message().find("mip chain: needs"), std::string::npos);
+    EXPECT_EQ(*cut->decode(0), whole);
+    EXPECT_FALSE(cut->decode(4));
+    const auto half = *open(Bytes(good.begin(), good.begin() + 64 + 4 + 64))->decode(0);
+    for (std::uint32_t y = 0; y < 8; ++y)
+        for (std::uint32_t x = 0; x < 16; ++x) ASSERT_EQ(half.at(x, y), whole.at(x, y));
+    EXPECT_FALSE(open(Bytes(good.begin(), good.begin() + 64 + 4 + 10))) << "next to nothing is there";
     store_le(good.data() + 52, std::uint32_t{3});
     EXPECT_NE(open(good).error().message().find("faces"), std::string::npos);
+}
+
+TEST(Ktx2, FilesThatEndEarlyShowTheLevelsTheyHave) {
+    const TextureDesc d{Format::BC1, 64, 64, 1, 7, 1, 1, ColorSpace::unknown};
+    const auto good = *write_ktx2(d, payload_for(d), Supercompression::none);
+    const auto whole = open(good);
+    // The largest level stands last: 2,048 bytes.
+    const auto cut = open(Bytes(good.begin(), good.end() - 1024));
+    ASSERT_TRUE(cut);
+    ASSERT_TRUE(cut->layout.damage);
+    EXPECT_NE(cut->layout.damage->message().find("mip 0: needs 2,048 bytes"), std::string::npos) << cut->layout.damage->message();
+    const auto half = *cut->decode(0), top = *whole->decode(0);
+    for (std::uint32_t y = 0; y < 32; ++y)
+        for (std::uint32_t x = 0; x < 64; ++x) ASSERT_EQ(half.at(x, y), top.at(x, y));
+    for (std::uint32_t mip = 1; mip < 7; ++mip) EXPECT_EQ(*cut->decode(mip), *whole->decode(mip));
+    EXPECT_FALSE(cut->surface_bytes(cut->layout.surfaces[0])) << "nothing is made up for writing";
+    const auto packed = *write_ktx2(d, payload_for(d), Supercompression::zstd);
+    const auto packed_cut = open(Bytes(packed.begin(), packed.end() - 100));
+    ASSERT_TRUE(packed_cut);
+    EXPECT_TRUE(packed_cut->layout.damage);
+    EXPECT_FALSE(packed_cut->decode(0));
+    EXPECT_EQ(*packed_cut->decode(1), *whole->decode(1));
 }

@@ -135,6 +135,32 @@ TEST_P(PictureFile, TruncatedFilesAreRefusedOrReadButNeverMore) {
             continue;
         }
         if (const auto image = texture->decode(0)) EXPECT_EQ(image->texels.size(), 53u * 38);
+        // Nothing is made up for writing: either all of it is there, or it is refused.
+        if (const auto bytes = texture->surface_bytes(texture->layout.surfaces[0])) EXPECT_EQ(*bytes, *original.surface_bytes(original.layout.surfaces[0])) << size;
+    }
+}
+
+TEST(Pictures, OfAFileThatEndsEarlyTheFirstRowsAreShown) {
+    TempFolder folder;
+    const auto picture = smooth_picture(96, 80, 7);
+    put_file(folder / "a.png", *write_png(picture));
+    ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), "-sampling-factor", "4:4:4", "-quality", "95", (folder / "a.jpg").string()}).code, 0);
+    for (const auto* name : {"a.png", "a.jpg"}) {
+        auto file = get_file(folder / name);
+        const auto whole = *TextureFile::open(TextureKinds::standard(), file, name, ReadLimits{});
+        EXPECT_FALSE(whole.layout.damage) << name;
+        file.resize(file.size() * 2 / 3);
+        const auto cut = TextureFile::open(TextureKinds::standard(), file, name, ReadLimits{});
+        ASSERT_TRUE(cut) << name;
+        ASSERT_TRUE(cut->layout.damage) << name;
+        EXPECT_NE(cut->layout.damage->message().find("cut off"), std::string::npos);
+        const auto shown = cut->decode(0);
+        ASSERT_TRUE(shown) << name;
+        const auto all = *whole.decode(0);
+        for (std::uint32_t x = 0; x < 96; ++x)
+            for (std::uint32_t y = 0; y < 24; ++y) ASSERT_EQ(shown->at(x, y), all.at(x, y)) << name << " " << x << "," << y;
+        EXPECT_NE(shown->at(50, 79), all.at(50, 79));
+        EXPECT_FALSE(cut->surface_bytes(cut->layout.surfaces[0]));
     }
 }
 
