@@ -57,6 +57,23 @@ void check_hidden_color(Fit& out, const Image& original, Image& edited) {
                             fmt::format("{} hidden texels had lost their color when the file was saved.", grouped(hidden.size())), Mend::none});
 }
 
+/// Colors of a premultiplied texture are never brighter than their alpha; paint programs work with colors that are not multiplied.
+void check_premultiplied(Fit& out, const Image& original, Image& edited, const FitOptions& options) {
+    std::uint64_t brighter = 0;
+    for (std::size_t i = 0; i < edited.texels.size(); ++i) brighter += edited.texels[i] != original.texels[i] && brighter_than_alpha(edited.texels[i]);
+    if (brighter == 0) return;
+    if (!options.premultiply) {
+        out.findings.push_back({Grade::mend, "Color is brighter than its alpha",
+                                fmt::format("The original's colors are multiplied by alpha; in {} texels the edit's are not, and the game would let them glow.", grouped(brighter)), Mend::premultiply});
+        return;
+    }
+    for (std::size_t i = 0; i < edited.texels.size(); ++i) {
+        auto& t = edited.texels[i];
+        if (t == original.texels[i]) continue;
+        for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>((t[c] * t[3] + 127) / 255);
+    }
+}
+
 Image resized(const Image& image, std::uint32_t width, std::uint32_t height, bool srgb) {
     return to_bytes(resize(to_float(image, srgb), width, height, MipFilter::kaiser), srgb);
 }
@@ -245,10 +262,12 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitO
     check_alpha(out, before, painted, d.format, options);
     auto wanted = stored_form(d.format, painted);
     if (info(d.format).has_alpha) check_hidden_color(out, before, wanted);
+    const auto alpha = info(d.format).has_alpha ? alpha_facts(before) : AlphaFacts{};
+    if (alpha.premultiplied && !info(d.format).wide) check_premultiplied(out, before, wanted, options);
     out.edited = paint_form(d.format, wanted);
     out.change = difference(out.original, out.edited);
 
-    const bool as_they_are = edited.texture && !options.resize && !options.drop_alpha && !options.restore_alpha &&
+    const bool as_they_are = edited.texture && !options.resize && !options.drop_alpha && !options.restore_alpha && !options.premultiply &&
                              edited.texture->layout.desc.format == d.format && edited.texture->layout.desc.width == d.width &&
                              edited.texture->layout.desc.height == d.height && edited.texture->layout.desc.depth == d.depth &&
                              edited.texture->layout.desc.mips == d.mips && edited.texture->layout.desc.layers == d.layers &&
@@ -268,10 +287,8 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitO
     } else {
         const auto& f = info(d.format);
         auto encode = options.encode;
-        if (f.has_alpha) {
-            const auto use = alpha_facts(before).use;
-            encode.alpha_is_transparency = use == AlphaUse::cut_out || use == AlphaUse::gradient;
-        }
+        // Premultiplied color is added as it is, so there all of it counts.
+        encode.alpha_is_transparency = !alpha.premultiplied && (alpha.use == AlphaUse::cut_out || alpha.use == AlphaUse::gradient);
         encode.normals = out.mips.normals;
         RebuiltLevels rebuilt;
         if (!f.wide && edited.wide && gains_from_16_bits(d.format) && edited.wide->width == shown_width && edited.wide->height == shown_height) {

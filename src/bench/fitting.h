@@ -26,7 +26,7 @@ struct EditedFile {
 /// Reads a picture or a texture file. The name counts only for TGA, which is not known by its content. Errors say what is wrong.
 [[nodiscard]] Result<EditedFile> read_edited(Bytes file, const ReadLimits& limits, std::string_view name = {});
 
-enum class Mend { none, resize, restore_alpha, drop_alpha };
+enum class Mend { none, resize, restore_alpha, drop_alpha, premultiply };
 
 enum class Grade {
     fits,    ///< as the game needs it
@@ -47,6 +47,7 @@ struct FitOptions {
     bool resize = false;         ///< mend: bring the edit to the original's size
     bool restore_alpha = false;  ///< mend: take alpha from the original
     bool drop_alpha = false;     ///< mend: make everything opaque
+    bool premultiply = false;    ///< mend: multiply what was painted by its alpha
     EncodeOptions encode;        ///< how the changed blocks are made
 };
 

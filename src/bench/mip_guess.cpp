@@ -291,6 +291,17 @@ Result<MipGuess> guess_mips(const TextureFile& original) {
     return guess;
 }
 
+std::string use_of(const TextureFile& original, const MipGuess& guess) {
+    if (guess.normals) return std::string(describe(*guess.normals));
+    const auto& f = info(original.layout.desc.format);
+    if (f.channels < 2 || f.wide) return {};
+    const auto image = original.decode(0);
+    if (!image) return {};
+    constexpr std::array<std::string_view, 4> names = {"red", "green", "blue", "alpha"};
+    if (const auto channel = lone_channel(*image)) return fmt::format("one value, in {}", names[*channel]);
+    return {};
+}
+
 std::string describe(const MipGuess& guess) {
     if (guess.levels < 2) return "one level only";
     std::string text;

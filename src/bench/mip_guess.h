@@ -22,5 +22,7 @@ struct MipGuess {
 [[nodiscard]] Result<MipGuess> guess_mips(const TextureFile& original);
 /// "Kaiser filter in linear light (99 % sure) · 8 levels down to 1×1".
 [[nodiscard]] std::string describe(const MipGuess& guess);
+/// "normals in alpha and green", "one value, in red"; empty for color.
+[[nodiscard]] std::string use_of(const TextureFile& original, const MipGuess& guess);
 
 }  // namespace skivet

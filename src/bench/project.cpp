@@ -26,7 +26,7 @@ nlohmann::json to_json(const Piece& p) {
     return {{"source", p.address.source.string()}, {"inner", p.address.inner}, {"as", std::string(name_of(p.as))},
             {"file", p.file.generic_string()}, {"original", p.original_hash}, {"exported", p.exported_hash}, {"seen", p.seen_hash},
             {"delivered", p.delivered_hash}, {"delivered_texture", p.delivered_texture}, {"state", std::string(name_of(p.state))},
-            {"resize", p.options.resize}, {"restore_alpha", p.options.restore_alpha}, {"drop_alpha", p.options.drop_alpha},
+            {"resize", p.options.resize}, {"restore_alpha", p.options.restore_alpha}, {"drop_alpha", p.options.drop_alpha}, {"premultiply", p.options.premultiply},
             {"changed_at", p.changed_at}};
 }
 
@@ -42,7 +42,7 @@ Piece piece_from(const nlohmann::json& j) {
     p.delivered_hash = j.at("delivered").get<std::string>();
     p.delivered_texture = j.at("delivered_texture").get<std::string>();
     p.state = state_named(j.at("state").get<std::string>());
-    p.options = {j.at("resize").get<bool>(), j.at("restore_alpha").get<bool>(), j.at("drop_alpha").get<bool>(), {}};
+    p.options = {j.at("resize").get<bool>(), j.at("restore_alpha").get<bool>(), j.at("drop_alpha").get<bool>(), j.value("premultiply", false), {}};
     p.changed_at = j.at("changed_at").get<std::int64_t>();
     if (p.address.inner.empty()) throw std::runtime_error("a piece without a path");
     return p;

@@ -105,10 +105,10 @@ int show(Context& c, const std::string& text) {
         const auto top = texture->decode(0);
         if (!top) return c.failed(top.error().within(name));
         const auto alpha = info(d.format).has_alpha ? alpha_facts(*top) : AlphaFacts{};
-        j.update({{"alpha", std::string(name_of(alpha.use))}, {"hidden_colors", alpha.hidden_colors}});
+        j.update({{"alpha", std::string(name_of(alpha.use))}, {"hidden_colors", alpha.hidden_colors}, {"premultiplied", alpha.premultiplied}});
         lines.insert(lines.end(), {{"kind", texture->kind->name()}, {"format", std::string(info(d.format).name)}, {"size", size_text(d)},
                                    {"mips", std::to_string(d.mips)}, {"color", std::string(name_of(d.color))}, {"mips made by", describe(*guess)}, {"alpha", describe(alpha)}});
-        if (guess->normals) lines.push_back({"use", std::string(describe(*guess->normals))});
+        if (const auto use = use_of(*texture, *guess); !use.empty()) lines.push_back({"use", use});
         if (texture->layout.direct)
             for (const auto& s : texture->layout.surfaces)
                 if (s.layer == 0 && s.face == 0 && s.slice == 0)

@@ -4,6 +4,8 @@
 // the sRGB profile.
 #include <astcenc.h>
 
+#include <new>
+
 #include "codec/blocks.h"
 
 namespace skivet {
@@ -37,11 +39,15 @@ private:
     astcenc_context* context_ = nullptr;
 };
 
-/// nullptr only when the library runs out of memory.
+/// Throws std::bad_alloc when the library runs out of memory, as everything else does then.
 astcenc_context* context_for(const Key& key) {
     thread_local std::unique_ptr<Context> reader, writer;
     auto& kept = key.flags & ASTCENC_FLG_DECOMPRESS_ONLY ? reader : writer;
     if (!kept || kept->key() != key) kept = std::make_unique<Context>(key);
+    if (!kept->get()) {
+        kept.reset();
+        throw std::bad_alloc();
+    }
     return kept->get();
 }
 
@@ -53,10 +59,8 @@ void decode_astc(const std::byte* blocks, std::size_t count, T* out, std::size_t
     void* slice = strip.data();
     astcenc_image image{static_cast<unsigned>(count) * width, height, 1, wide ? ASTCENC_TYPE_F32 : ASTCENC_TYPE_U8, &slice};
     auto* context = context_for({width, height, profile, ASTCENC_PRE_FASTEST, ASTCENC_FLG_DECOMPRESS_ONLY});
-    if (context) {
-        astcenc_decompress_image(context, reinterpret_cast<const std::uint8_t*>(blocks), count * 16, &image, &straight, 0);
-        astcenc_decompress_reset(context);
-    }
+    astcenc_decompress_image(context, reinterpret_cast<const std::uint8_t*>(blocks), count * 16, &image, &straight, 0);
+    astcenc_decompress_reset(context);
     for (std::size_t y = 0; y < height; ++y) std::copy_n(strip.data() + y * count * width, count * width, out + y * pitch);
 }
 
@@ -70,7 +74,6 @@ void encode_astc(const Texel* blocks, std::size_t count, std::byte* out, const E
     astcenc_image image{static_cast<unsigned>(count) * width, height, 1, ASTCENC_TYPE_U8, &slice};
     const float quality = options.effort == Effort::fast ? ASTCENC_PRE_FAST : options.effort == Effort::normal ? ASTCENC_PRE_MEDIUM : ASTCENC_PRE_THOROUGH;
     auto* context = context_for({width, height, ASTCENC_PRF_LDR, quality, options.alpha_is_transparency ? ASTCENC_FLG_USE_ALPHA_WEIGHT : 0});
-    if (!context) return;
     astcenc_compress_image(context, &image, &straight, reinterpret_cast<std::uint8_t*>(out), count * 16, 0);
     astcenc_compress_reset(context);
 }

@@ -39,12 +39,17 @@ std::string_view name_of(AlphaUse use) {
 
 AlphaFacts alpha_facts(const Image& image) {
     AlphaFacts out;
-    std::size_t clear = 0, solid = 0;
+    std::size_t clear = 0, solid = 0, partly = 0, near_alpha = 0, brighter = 0;
     Spread under, over;
     const Texel* first_hidden = nullptr;
     for (const auto& t : image.texels) {
         clear += t[3] == 0;
         solid += t[3] == 255;
+        brighter += brighter_than_alpha(t);
+        if (t[3] >= 8 && t[3] <= 247) {
+            ++partly;
+            near_alpha += std::max({t[0], t[1], t[2]}) * 2 >= t[3];
+        }
         (t[3] < 128 ? under : over).add(t);
         if (t[3] != 0) continue;
         if (!first_hidden) first_hidden = &t;
@@ -56,14 +61,30 @@ AlphaFacts alpha_facts(const Image& image) {
         out.use = AlphaUse::empty;
         return out;
     }
+    out.premultiplied = brighter * 50 <= all && partly * 100 >= all && near_alpha * 10 >= partly;
+    if (out.premultiplied) {
+        out.use = AlphaUse::gradient;
+        return out;
+    }
     const bool detail_below = under.count() > 0 && over.count() > 0 && under.variance() > 30 && under.variance() * 4 >= over.variance();
     if (detail_below || over.count() == 0) out.use = AlphaUse::mask;
     else out.use = static_cast<double>(clear + solid) >= 0.95 * static_cast<double>(all) ? AlphaUse::cut_out : AlphaUse::gradient;
     return out;
 }
 
+bool brighter_than_alpha(const Texel& t) { return std::max({t[0], t[1], t[2]}) > t[3] + 8; }
+
+std::optional<std::size_t> lone_channel(const Image& image) {
+    std::array<bool, 4> varies{};
+    for (const auto& t : image.texels)
+        for (std::size_t c = 0; c < 4; ++c) varies[c] = varies[c] || t[c] != image.texels.front()[c];
+    if (std::count(varies.begin(), varies.end(), true) != 1) return std::nullopt;
+    return static_cast<std::size_t>(std::find(varies.begin(), varies.end(), true) - varies.begin());
+}
+
 std::string describe(const AlphaFacts& facts) {
     std::string out(name_of(facts.use));
+    if (facts.premultiplied) out += ", color premultiplied";
     if (facts.hidden_colors) out += ", colors under zero alpha";
     return out;
 }

@@ -1,5 +1,6 @@
 #pragma once
 // What a texture's alpha is for, told from the pixels.
+#include <optional>
 #include <string>
 
 #include "pixel/image.h"
@@ -18,12 +19,20 @@ enum class AlphaUse : std::uint8_t {
 struct AlphaFacts {
     AlphaUse use = AlphaUse::none;
     bool hidden_colors = false;   ///< texels with zero alpha have more than one color
+    bool premultiplied = false;   ///< colors are already multiplied by alpha
 };
 
 /// Counts the extremes (at least 95 % of the texels: a cut-out). Where the colors under zero (or low) alpha vary at least half as much as
-/// those above, alpha is taken for a mask. Thresholds are ours; the distinction itself is common practice.
+/// those above, alpha is taken for a mask. Colors count as premultiplied where (nearly) none is brighter than its alpha, though at least a
+/// hundredth of the texels is partly transparent and a tenth of those come within half of it (Porter and Duff 1984: c <= alpha). Thresholds are
+/// ours; the distinctions themselves are common practice.
 [[nodiscard]] AlphaFacts alpha_facts(const Image& image);
 /// "cut-out, colors hide under zero alpha".
 [[nodiscard]] std::string describe(const AlphaFacts& facts);
+/// A color that premultiplied textures do not have: brighter than its alpha by more than compression makes of it.
+[[nodiscard]] bool brighter_than_alpha(const Texel& texel);
+/// The only channel of a colored picture that is not the same everywhere, as where a brightness is kept in red alone; nothing when there are
+/// more, or none.
+[[nodiscard]] std::optional<std::size_t> lone_channel(const Image& image);
 
 }  // namespace skivet

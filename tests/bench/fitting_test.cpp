@@ -168,6 +168,23 @@ TEST(FitList, LostAlphaIsFoundAndPutBack) {
     EXPECT_EQ(fit_or_fail(original, as_png(image), {.restore_alpha = true}).file, original.file);
 }
 
+TEST(FitList, PaintOnAPremultipliedTextureIsMultipliedOnRequest) {
+    auto picture = smooth_picture(64, 64, 3, true);
+    for (auto& t : picture.texels) t = {static_cast<std::uint8_t>(220 * t[3] / 255), static_cast<std::uint8_t>(t[1] * t[3] / 255), 0, t[3]};
+    const auto original = open(make_file({Format::RGBA8, 64, 64, 1, 1, 1, 1, ColorSpace::linear}, {Bytes(*encode(Format::RGBA8, picture))}));
+    auto edit = picture;
+    for (std::uint32_t y = 8; y < 24; ++y)
+        for (std::uint32_t x = 8; x < 24; ++x) edit.at(x, y) = {200, 100, 50, 64};
+    const auto fitted = fit_or_fail(original, as_png(edit));
+    ASSERT_TRUE(finding_with(fitted, Mend::premultiply));
+    EXPECT_NE(finding_with(fitted, Mend::premultiply)->detail.find("in 256 texels"), std::string::npos);
+    const auto mended = fit_or_fail(original, as_png(edit), {.premultiply = true});
+    EXPECT_FALSE(finding_with(mended, Mend::premultiply));
+    const auto back = *open(mended.file).decode(0);
+    EXPECT_EQ(back.at(10, 10), (Texel{50, 25, 13, 64}));
+    EXPECT_EQ(back.at(40, 40), picture.at(40, 40)) << "what was not painted stays";
+}
+
 TEST(FitList, SaysEverythingAtOnceAndMendsItTogether) {
     const auto original = open(make_dds(Format::BC3, 32, 32));
     const auto edited = as_png(smooth_picture(20, 20, 3));

@@ -80,6 +80,30 @@ TEST(AlphaUse, IsToldFromThePixels) {
     EXPECT_EQ(alpha_facts(masked).use, AlphaUse::empty);
 }
 
+TEST(AlphaUse, PremultipliedColorsAreToldFromStraightOnes) {
+    auto straight = smooth_picture(256, 256, 3, true);
+    for (auto& t : straight.texels) t[0] = 220;
+    auto multiplied = straight;
+    for (auto& t : multiplied.texels)
+        for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>((t[c] * t[3] + 127) / 255);
+    EXPECT_FALSE(alpha_facts(straight).premultiplied);
+    EXPECT_TRUE(alpha_facts(multiplied).premultiplied);
+    EXPECT_EQ(describe(alpha_facts(multiplied)), "gradient, color premultiplied");
+    for (const auto format : {Format::BC3, Format::BC7, Format::RGBA8})
+        EXPECT_TRUE(alpha_facts(*decode(format, *encode(format, multiplied), 256, 256)).premultiplied) << info(format).name;
+    auto dark = straight;  // dark, but not for its alpha
+    for (auto& t : dark.texels) t = {3, 2, 1, t[3]};
+    EXPECT_FALSE(alpha_facts(dark).premultiplied);
+}
+
+TEST(LoneChannel, IsTheOneThatVaries) {
+    auto picture = smooth_picture(16, 16, 3);
+    EXPECT_FALSE(lone_channel(picture));
+    for (auto& t : picture.texels) t[1] = t[2] = 0;
+    EXPECT_EQ(lone_channel(picture), 0u);
+    EXPECT_FALSE(lone_channel(Image(4, 4, {1, 2, 3, 4}))) << "nothing varies";
+}
+
 TEST(Half, ConvertsAsIeee754Says) {
     // IEEE 754-2008 binary16: 1 sign, 5 exponent, 10 mantissa bits; worked values.
     for (const auto& [value, bits] : {std::pair{1.0f, 0x3C00}, {-2.0f, 0xC000}, {65504.0f, 0x7BFF}, {0x1p-14f, 0x0400}, {0x1p-24f, 0x0001}, {0.333251953125f, 0x3555}}) {

@@ -12,8 +12,18 @@ QImage to_qimage(const Image& image) {
         .copy();
 }
 
-QImage to_qimage(const Image& image, Channels channels) {
-    if (channels == Channels::alpha_over) return to_qimage(image);
+QImage to_qimage(const Image& image, Channels channels, bool premultiplied) {
+    if (channels == Channels::alpha_over) {
+        auto picture = to_qimage(image);
+        // The same bytes, read as already multiplied; what is brighter than its alpha (block compression) is held to it.
+        if (premultiplied) {
+            for (int y = 0; y < picture.height(); ++y)
+                for (auto *t = picture.scanLine(y), *end = t + picture.width() * 4; t != end; t += 4)
+                    for (int c = 0; c < 3; ++c) t[c] = std::min(t[c], t[3]);
+            picture.reinterpretAsFormat(QImage::Format_RGBA8888_Premultiplied);
+        }
+        return picture;
+    }
     auto out = image;
     for (auto& t : out.texels) {
         if (channels != Channels::color) {

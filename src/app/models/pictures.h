@@ -11,7 +11,7 @@ enum class Channels { color, red, green, blue, alpha, alpha_over, lit };
 
 [[nodiscard]] QImage to_qimage(const Image& image);
 /// One channel as gray, color without alpha, or color with alpha.
-[[nodiscard]] QImage to_qimage(const Image& image, Channels channels);
+[[nodiscard]] QImage to_qimage(const Image& image, Channels channels, bool premultiplied = false);
 /// A normal map lit from a direction: `light` is the pointer's place over the picture, -1…1, light from the upper left at (-0.5, -0.5). X is in
 /// `x_channel` and Y in green, 128 for zero, green up; Z is rebuilt as sqrt(1 - x² - y²) so that maps of two channels serve too.
 [[nodiscard]] QImage lit_picture(const Image& normals, QPointF light, std::size_t x_channel = 0);

@@ -228,6 +228,7 @@ void Session::mend(std::size_t piece, Mend mend) {
     if (mend == Mend::resize) options.resize = true;
     if (mend == Mend::restore_alpha) options.restore_alpha = true;
     if (mend == Mend::drop_alpha) options.drop_alpha = true;
+    if (mend == Mend::premultiply) options.premultiply = true;
     fits_.erase(piece);
     fitting_.remove(piece);
     save();

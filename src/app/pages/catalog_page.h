@@ -49,7 +49,7 @@ private:
     bool lighting_ = false, histogram_ = false;
     QWidget* exposure_row_;
     QLabel* exposure_text_;
-    QString alpha_fact_, mips_fact_, use_fact_;
+    QString alpha_fact_, mips_fact_, use_fact_, damage_fact_;
     Session* session_;
     SharedView* shared_;
     ImageView* view_;

@@ -247,7 +247,10 @@ void FittingPage::show_findings(const FittedPiece& fitted) {
         text->addWidget(make_label(to_text(finding.headline), "strong", true));
         text->addWidget(make_label(to_text(finding.detail), "soft", true));
         if (finding.mend != Mend::none) {
-            const QString words = finding.mend == Mend::resize ? tr("Resize it") : finding.mend == Mend::restore_alpha ? tr("Put alpha back") : tr("Make it opaque");
+            const QString words = finding.mend == Mend::resize          ? tr("Resize it")
+                                  : finding.mend == Mend::restore_alpha ? tr("Put alpha back")
+                                  : finding.mend == Mend::premultiply   ? tr("Multiply by alpha")
+                                                                        : tr("Make it opaque");
             auto* button = new Button(words, Button::Look::plain);
             button->setObjectName(QStringLiteral("mend"));
             connect(button, &QPushButton::clicked, this, [this, mend = finding.mend] { session_->mend(std::size_t(piece_), mend); });

@@ -153,6 +153,7 @@ void TextureViewer::show_item(std::size_t item) {
     for (const auto& step : entry.inner) steps << to_text(step);
     where_->setText(tr("%1 in %2%3").arg(steps.join(QStringLiteral(" ▸ ")), to_text(source.path.filename()), entry.effective ? QString() : tr(" — shadowed by a later source")));
     use_fact_.clear();
+    damage_fact_.clear();
     show_facts({}, {});
     const auto request = ++request_;
     session_->open_texture(item, [this, request](std::shared_ptr<const OpenTexture> opened) {
@@ -161,11 +162,12 @@ void TextureViewer::show_item(std::size_t item) {
         shared_->fit();
         update_picture();
         if (texture_->error) return;
+        if (const auto& damage = texture_->texture.layout.damage) damage_fact_ = to_text(damage->message());
         session_->compute(
             [texture = texture_] {
                 const auto guess = guess_mips(texture->texture);
                 if (!guess) return std::pair(QString(), QString());
-                return std::pair(to_text(describe(*guess)), guess->normals ? to_text(describe(*guess->normals)) : QString());
+                return std::pair(to_text(describe(*guess)), to_text(use_of(texture->texture, *guess)));
             },
             [this, texture = texture_](std::pair<QString, QString> found) {
                 if (texture != texture_) return;
@@ -188,6 +190,7 @@ void TextureViewer::show_facts(const QString& alpha, const QString& mips) {
                    row(tr("Mips"), mips.isEmpty() ? QString::number(d.mips) : tr("%1 · %2").arg(d.mips).arg(mips)) +
                    row(tr("Bytes"), to_text(grouped(entry.size)) + (entry.stored != entry.size ? tr(", %1 packed").arg(to_text(grouped(entry.stored))) : QString()));
     if (!use_fact_.isEmpty()) rows += row(tr("Use"), use_fact_);
+    if (!damage_fact_.isEmpty()) rows += row(tr("Damage"), damage_fact_);
     if (info(d.format).has_alpha) rows += row(tr("Alpha"), alpha.isEmpty() ? tr("…") : alpha);
     facts_->setText(QStringLiteral("<table style='font-size:12px'>%1</table>").arg(rows));
 }
@@ -310,12 +313,15 @@ void TextureViewer::update_picture() {
                 const auto slice = desc.depth > 1 ? std::min(part, mip_side(desc.depth, m) - 1) : 0;
                 if (m == mip)
                     if (const auto* surface = texture->texture.layout.find(m, layer, face, slice)) {
-                        auto under = std::make_shared<Under>();
-                        SKIVET_TRY(under->bytes, texture->texture.surface_bytes(*surface));
-                        under->format = desc.format;
-                        under->width = surface->width;
-                        under->height = surface->height;
-                        out.under = under;
+                        // A level that is cut off is shown, but has no stored values to read out.
+                        if (auto bytes = texture->texture.surface_bytes(*surface)) {
+                            auto under = std::make_shared<Under>();
+                            under->bytes = std::move(*bytes);
+                            under->format = desc.format;
+                            under->width = surface->width;
+                            under->height = surface->height;
+                            out.under = under;
+                        }
                     }
                 if (!info(desc.format).is_float()) return texture->texture.decode(m, layer, face, slice);
                 SKIVET_TRY(const auto wide, texture->texture.decode_wide(m, layer, face, slice));
@@ -325,16 +331,18 @@ void TextureViewer::update_picture() {
             for (std::uint32_t m = 0; m < desc.mips; ++m) {
                 const auto image = level(m);
                 if (!image) {
-                    out.error = to_text(image.error().message());
-                    break;
+                    if (m == mip) out.error = to_text(image.error().message());
+                    out.mips.emplace_back();
+                    continue;
                 }
                 const auto painted = paint_form(desc.format, *image);
                 if (m == 0 && channels == Channels::lit)
                     if (const auto normals = guess_normals(desc.format, *image)) normal_x = normals->x;
-                const auto shown = channels == Channels::lit ? lit_picture(painted, light, normal_x) : to_qimage(painted, channels);
+                const auto alpha = info(desc.format).has_alpha && (m == mip || channels == Channels::alpha_over) ? alpha_facts(painted) : AlphaFacts{};
+                const auto shown = channels == Channels::lit ? lit_picture(painted, light, normal_x) : to_qimage(painted, channels, alpha.premultiplied);
                 if (m == mip) {
                     out.picture = shown;
-                    if (info(desc.format).has_alpha) out.alpha = to_text(describe(alpha_facts(painted)));
+                    if (info(desc.format).has_alpha) out.alpha = to_text(describe(alpha));
                     if (out.under) {
                         auto under = std::make_shared<Under>(*out.under);
                         under->shown = painted;
