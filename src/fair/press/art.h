@@ -6,8 +6,8 @@
 
 namespace fair {
 
-enum class Pixels { bc1, bc2, bc3, bc4, bc5, rgba8, bgra8, r8, b5g6r5, bgra4, png };
-enum class Wrap { dds, dds_dx10, panel, png };
+enum class Pixels { bc1, bc2, bc3, bc4, bc5, rgba8, bgra8, r8, b5g6r5, bgra4, png, jpeg, rgba16f };
+enum class Wrap { dds, dds_dx10, panel, png, jpeg, ktx2 };
 
 struct Art {
     QString path;                 ///< inside its archive, without the file ending

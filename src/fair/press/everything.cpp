@@ -42,6 +42,9 @@ std::vector<Art> draw_everything(int seed) {
     add(midway, "ground/gravel", Pixels::bc1, Wrap::dds, ground_cover(256, QColor(0x6E, 0x66, 0x5C), QColor(0xC2, 0xB6, 0xA0), 24, seed + 2), true, true);
     add(midway, "ground/tiles", Pixels::bc1, Wrap::dds, tiles(256, madder, cream));
     add(midway, "ground/bricks", Pixels::bc1, Wrap::dds, bricks(256), true, true);
+    add(midway, "front/poster_late", Pixels::jpeg, Wrap::jpeg, poster(256, 256, "LATE NIGHT", plum), true);
+    add(midway, "ground/bricks_bump", Pixels::bc3, Wrap::dds, green_alpha_normals(normals_of(bricks(256), 3, false)), false, true);
+    add(midway, "lights/haze", Pixels::rgba8, Wrap::dds, haze(128), false, true);
     // rides.crate: the carousel and the other rides, in the fair's own texture files
     const char* rides = "rides.crate";
     add(rides, "carousel/horse_a_tint", Pixels::bc3, Wrap::panel, horse(512, QColor(0xD8, 0xC7, 0xA8), QColor(0xE8, 0xE2, 0xD6), madder));
@@ -78,6 +81,8 @@ std::vector<Art> draw_everything(int seed) {
     for (int face = 1; face < 6; ++face) evening_sky.pictures.push_back(evening(64, face));
     auto& strip = add("organ.zip", "cloth/canvas_set", Pixels::bc1, Wrap::dds_dx10, canvas(64, seed + 6), true, true);
     for (int layer = 1; layer < 3; ++layer) strip.pictures.push_back(canvas(64, seed + 6 + layer));
+    add("organ.zip", "sky/lantern_light", Pixels::rgba16f, Wrap::dds_dx10, lamp(128), true, true);
+    add("organ.zip", "cloth/flag", Pixels::bc1, Wrap::ktx2, flag(256));
     add("organ.zip", "cloth/rope", Pixels::bc1, Wrap::dds, rope(128));
     auto& odd = add("organ.zip", "cloth/tent", Pixels::bc1, Wrap::dds, tent(200).copy(0, 0, 198, 150));
     odd.mips = 0;

@@ -40,5 +40,10 @@ QImage gloss(int s, int seed);
 QImage evening(int s, int face);
 QImage lamp(int s);
 QImage tent(int s);
+QImage flag(int s);
+/// A glow whose colors are multiplied by its alpha.
+QImage haze(int s);
+/// Normals with x in alpha and y in green, nothing in the others.
+QImage green_alpha_normals(const QImage& normals);
 
 }  // namespace fair

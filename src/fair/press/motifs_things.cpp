@@ -262,4 +262,42 @@ QImage tent(int s) {
     return image;
 }
 
+QImage flag(int s) {
+    auto image = paint(s, s, bottle, [&](QPainter& p) {
+        p.fillRect(QRectF(0, 34, 100, 32), cream);
+        p.setBrush(gold);
+        p.drawPath(star(QPointF(50, 50), 15, 6, 8));
+        for (int i = 0; i < 5; ++i) {
+            QLinearGradient fold(i * 20, 0, i * 20 + 20, 0);
+            fold.setColorAt(0, QColor(0, 0, 0, 46));
+            fold.setColorAt(0.5, QColor(255, 255, 255, 30));
+            fold.setColorAt(1, QColor(0, 0, 0, 46));
+            p.fillRect(QRectF(i * 20, 0, 20, 100), fold);
+        }
+    });
+    weather(image, 0.1, s / 16.0, 71);
+    return image;
+}
+
+QImage haze(int s) {
+    return shade(s, s, [&](double u, double v) {
+        const double r = std::hypot(u - 0.5, v - 0.46) * 2;
+        const double a = std::pow(std::clamp(1 - r, 0.0, 1.0), 1.6) * (0.75 + 0.25 * smooth_noise(u * s, v * s, s / 6.0, 91));
+        return QColor(int(255 * a), int(206 * a), int(120 * a), int(255 * a));
+    });
+}
+
+QImage green_alpha_normals(const QImage& normals) {
+    QImage out(normals.size(), QImage::Format_RGBA8888);
+    for (int y = 0; y < out.height(); ++y)
+        for (int x = 0; x < out.width(); ++x) {
+            const auto* from = normals.constScanLine(y) + x * 4;
+            auto* to = out.scanLine(y) + x * 4;
+            to[0] = to[2] = 0;
+            to[1] = from[1];
+            to[3] = from[0];
+        }
+    return out;
+}
+
 }  // namespace fair

@@ -2,8 +2,10 @@
 
 #include <QBuffer>
 #include <QFile>
+#include <QFloat16>
 #include <QtEndian>
 #include <cmath>
+#include <cstring>
 #include <squish.h>
 #include <zip.h>
 #include <zlib.h>
@@ -77,6 +79,14 @@ QByteArray compress(const QImage& image, Pixels pixels) {
             case Pixels::bgra8: out.append(char(t[2])).append(char(t[1])).append(char(t[0])).append(char(t[3])); break;
             case Pixels::r8: out.append(char(t[0])); break;
             case Pixels::b5g6r5: put(out, quint16(bits(0, 5) << 11 | bits(1, 6) << 5 | bits(2, 5))); break;
+            case Pixels::rgba16f:  // light: white is six times as bright as a screen's
+                for (int c = 0; c < 4; ++c) {
+                    const qfloat16 v(c == 3 ? 1.0f : float(linear(t[c]) * 6));
+                    quint16 raw;
+                    std::memcpy(&raw, &v, 2);
+                    put(out, raw);
+                }
+                break;
             case Pixels::bgra4: put(out, quint16(bits(3, 4) << 12 | bits(0, 4) << 8 | bits(1, 4) << 4 | bits(2, 4))); break;
             default: break;
         }
@@ -97,6 +107,7 @@ quint32 dxgi_of(const Art& art) {
         case Pixels::bc3: return art.srgb ? 78 : 77;
         case Pixels::bc4: return 80;
         case Pixels::bc5: return 83;
+        case Pixels::rgba16f: return 10;
         default: return 28;
     }
 }
@@ -142,7 +153,7 @@ QByteArray dds_header(const Art& art, int mips) {
             case Pixels::r8: masks(0x20000, 8, 0xFF, 0, 0, 0); break;
             case Pixels::b5g6r5: masks(0x40, 16, 0xF800, 0x7E0, 0x1F, 0); break;
             case Pixels::bgra4: masks(0x41, 16, 0xF00, 0xF0, 0xF, 0xF000); break;
-            case Pixels::png: break;
+            default: break;
         }
     }
     set(108, 0x401008);
@@ -182,6 +193,53 @@ QByteArray panel_file(const Art& art) {
     return out + payload;
 }
 
+/// KTX 2.0 with BC1 and nothing packed: header, level index, a data format descriptor of one sample, levels smallest first.
+QByteArray ktx2_file(const Art& art) {
+    const auto chain = chain_of(art.pictures.front(), art);
+    const auto count = int(chain.size());
+    const int descriptor_at = 80 + 24 * count;
+    QByteArray out("\xABKTX 20\xBB\r\n\x1A\n", 12);
+    for (const quint32 v : {art.srgb ? 134u : 133u, 1u, quint32(chain[0].width()), quint32(chain[0].height()), 0u, 0u, 1u, quint32(count), 0u, quint32(descriptor_at), 44u, 0u, 0u}) put(out, v);
+    put(out, quint64(0));
+    put(out, quint64(0));
+    std::vector<QByteArray> levels;
+    for (const auto& level : chain) levels.push_back(compress(level, art.pixels));
+    auto end = quint64((descriptor_at + 44 + 7) / 8 * 8);
+    std::vector<quint64> start(chain.size());
+    for (auto l = chain.size(); l-- > 0;) start[l] = end, end += quint64(levels[l].size());
+    for (size_t l = 0; l < chain.size(); ++l) {
+        put(out, start[l]);
+        put(out, quint64(levels[l].size()));
+        put(out, quint64(levels[l].size()));
+    }
+    put(out, quint32(44));
+    put(out, quint32(0));                                   // Khronos' basic descriptor
+    put(out, quint32(2 | 40 << 16));                        // version 2, 40 bytes
+    put(out, quint32(128 | 1 << 8 | (art.srgb ? 2 : 1) << 16));  // BC1, BT.709, sRGB or linear
+    put(out, quint32(3 | 3 << 8));                          // blocks of 4 by 4
+    put(out, quint32(8));
+    put(out, quint32(0));
+    put(out, quint32(63 << 16 | 1 << 24));                  // 64 bits, color with punch-through alpha
+    put(out, quint32(0));
+    put(out, quint32(0));
+    put(out, 0xFFFFFFFFu);
+    out.append(QByteArray(qsizetype(start.back()) - out.size(), '\0'));
+    for (auto l = chain.size(); l-- > 0;) out.append(levels[l]);
+    return out;
+}
+
+QString ending_of(const Art& art) {
+    switch (art.wrap) {
+        case Wrap::png: return "png";
+        case Wrap::jpeg: return "jpg";
+        case Wrap::panel: return "pnl";
+        case Wrap::ktx2: return "ktx2";
+        default: return "dds";
+    }
+}
+
+bool is_picture_file(const Art& art) { return art.wrap == Wrap::png || art.wrap == Wrap::jpeg; }
+
 QByteArray raw_deflate(const QByteArray& in) {
     z_stream z{};
     deflateInit2(&z, 6, Z_DEFLATED, -15, 8, Z_DEFAULT_STRATEGY);
@@ -201,16 +259,16 @@ QByteArray raw_deflate(const QByteArray& in) {
 PackedFile make_texture(const Art& art) {
     PackedFile out;
     out.deflated = art.deflated;
-    if (art.wrap == Wrap::png) {
+    out.path = art.path + '.' + ending_of(art);
+    if (is_picture_file(art)) {
         QBuffer buffer(&out.bytes);
         buffer.open(QIODevice::WriteOnly);
-        art.pictures.front().convertToFormat(QImage::Format_RGB888).save(&buffer, "PNG");
-        out.path = art.path + ".png";
+        art.pictures.front().convertToFormat(QImage::Format_RGB888).save(&buffer, art.wrap == Wrap::png ? "PNG" : "JPG", art.wrap == Wrap::png ? -1 : 88);
     } else if (art.wrap == Wrap::panel) {
         out.bytes = panel_file(art);
-        out.path = art.path + ".pnl";
+    } else if (art.wrap == Wrap::ktx2) {
+        out.bytes = ktx2_file(art);
     } else {
-        out.path = art.path + ".dds";
         for (const auto& picture : art.pictures) {
             const auto chain = chain_of(picture, art);
             if (out.bytes.isEmpty()) out.bytes = dds_header(art, int(chain.size()));
@@ -221,9 +279,8 @@ PackedFile make_texture(const Art& art) {
 }
 
 QString manifest_line(const QString& archive, const Art& art) {
-    const auto levels = art.wrap == Wrap::png ? 1 : int(chain_of(art.pictures.front(), art).size());
-    const auto ending = art.wrap == Wrap::png ? "png" : art.wrap == Wrap::panel ? "pnl" : "dds";
-    return QStringLiteral("%1 %2.%3 %4 %5 %6 %7 %8\n").arg(archive, art.path, QLatin1String(ending)).arg(int(art.pixels)).arg(art.pictures.front().width()).arg(art.pictures.front().height()).arg(levels).arg(art.pictures.size());
+    const auto levels = is_picture_file(art) ? 1 : int(chain_of(art.pictures.front(), art).size());
+    return QStringLiteral("%1 %2.%3 %4 %5 %6 %7 %8\n").arg(archive, art.path, ending_of(art)).arg(int(art.pixels)).arg(art.pictures.front().width()).arg(art.pictures.front().height()).arg(levels).arg(art.pictures.size());
 }
 
 QByteArray make_zip(const std::vector<PackedFile>& files) {

@@ -3,7 +3,11 @@
 #include <QDir>
 #include <QDirIterator>
 #include <QFile>
+#include <QFloat16>
 #include <QtEndian>
+#include <algorithm>
+#include <cmath>
+#include <cstring>
 #include <squish.h>
 #include <zip.h>
 #include <zlib.h>
@@ -33,11 +37,11 @@ QByteArray inflate_raw(const QByteArray& in, quint32 size) {
     return good ? out : QByteArray();
 }
 
-// The codes of the manifest: BC1 to BC5, RGBA8, BGRA8, R8, B5G6R5, BGRA4, PNG.
-enum Code { bc1, bc2, bc3, bc4, bc5, rgba8, bgra8, r8, b5g6r5, bgra4, png };
+// The codes of the manifest: BC1 to BC5, RGBA8, BGRA8, R8, B5G6R5, BGRA4, PNG, JPEG, four half floats.
+enum Code { bc1, bc2, bc3, bc4, bc5, rgba8, bgra8, r8, b5g6r5, bgra4, png, jpeg, rgba16f };
 
 int block_bytes(int code) { return code == bc1 || code == bc4 ? 8 : code <= bc5 ? 16 : 0; }
-int texel_bytes(int code) { return code == rgba8 || code == bgra8 ? 4 : code == r8 ? 1 : 2; }
+int texel_bytes(int code) { return code == rgba16f ? 8 : code == rgba8 || code == bgra8 ? 4 : code == r8 ? 1 : 2; }
 qsizetype level_size(int code, int w, int h) {
     return code <= bc5 ? qsizetype((w + 3) / 4) * ((h + 3) / 4) * block_bytes(code) : qsizetype(w) * h * texel_bytes(code);
 }
@@ -61,6 +65,16 @@ QImage decode_level(int code, const QByteArray& data, int w, int h) {
                 case rgba8: c = QColor(byte(0), byte(1), byte(2), byte(3)); break;
                 case bgra8: c = QColor(byte(2), byte(1), byte(0), byte(3)); break;
                 case r8: c = QColor(byte(0), byte(0), byte(0)); break;
+                case rgba16f: {  // as bright as a screen can
+                    const auto part = [&](int i) {
+                        const auto raw = get<quint16>(data, at + 2 * i);
+                        qfloat16 v;
+                        std::memcpy(static_cast<void*>(&v), &raw, 2);
+                        return std::clamp(float(v), 0.0f, 1.0f);
+                    };
+                    c = QColor::fromRgbF(std::pow(part(0), 1 / 2.2f), std::pow(part(1), 1 / 2.2f), std::pow(part(2), 1 / 2.2f), part(3));
+                    break;
+                }
                 case b5g6r5: c = QColor((word >> 11) * 255 / 31, (word >> 5 & 63) * 255 / 63, (word & 31) * 255 / 31); break;
                 default: c = QColor((word >> 8 & 15) * 17, (word >> 4 & 15) * 17, (word & 15) * 17, (word >> 12) * 17); break;
             }
@@ -84,6 +98,7 @@ int dds_code(const QByteArray& f) {
             case 77: case 78: return bc3;
             case 80: return bc4;
             case 83: return bc5;
+            case 10: return rgba16f;
             default: return -1;
         }
     }
@@ -237,9 +252,10 @@ std::optional<QImage> Installation::texture(const QString& path, int level) {
     const int w = expected->width, h = expected->height;
     const auto side = [](int s, int l) { return std::max(1, s >> l); };
     level = std::min(level, expected->levels - 1);
-    if (expected->pixels == png) {
+    if (expected->pixels == png || expected->pixels == jpeg) {
         QImage image;
-        if (!image.loadFromData(f, "PNG") || image.width() != w || image.height() != h) return refuse("no PNG of the right size");
+        const char* kind = expected->pixels == png ? "PNG" : "JPG";
+        if (!image.loadFromData(f, kind) || image.width() != w || image.height() != h) return refuse(QStringLiteral("no %1 of the right size").arg(QLatin1String(kind)));
         return image.convertToFormat(QImage::Format_RGBA8888);
     }
     if (f.startsWith("PNL1")) {
@@ -256,6 +272,15 @@ std::optional<QImage> Installation::texture(const QString& path, int level) {
             if (l == level) return decode_level(expected->pixels, payload.mid(at, size), side(w, l), side(h, l));
             at += size;
         }
+    }
+    if (f.startsWith("\xABKTX 20\xBB")) {
+        if (int(get<quint32>(f, 20)) != w || int(get<quint32>(f, 24)) != h) return refuse("wrong size");
+        const auto vk = get<quint32>(f, 12);
+        if ((vk != 133 && vk != 134) || expected->pixels != bc1) return refuse("wrong format");
+        if (int(get<quint32>(f, 40)) != expected->levels) return refuse("wrong number of levels");
+        const auto at = qsizetype(get<quint64>(f, 80 + level * 24)), size = level_size(bc1, side(w, level), side(h, level));
+        if (at < 0 || at + size > f.size()) return refuse("too short");
+        return decode_level(bc1, f.mid(at, size), side(w, level), side(h, level));
     }
     if (!f.startsWith("DDS ")) return refuse("no texture");
     if (int(get<quint32>(f, 16)) != w || int(get<quint32>(f, 12)) != h) return refuse("wrong size");
