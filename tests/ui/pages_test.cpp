@@ -141,6 +141,23 @@ TEST_F(Pages, TheViewerReadsOutTexelsBlocksAndExposure) {
     EXPECT_TRUE(view->readout().isEmpty());
 }
 
+TEST_F(Pages, AChannelChosenWhileATextureOpensIsNotLostAndDamageIsShown) {
+    auto cut = make_dds(Format::BC3, 128, 64);
+    cut.resize(128 + 5000);  // of 10,960
+    put_file(folder / "cut.zip", make_zip({{"a/cut.dds", cut}, {"a/whole.dds", make_dds(Format::BC1, 32, 32)}}));
+    open({folder / "cut.zip"});
+    window->go_to(1);
+    auto* viewer = window->catalog()->viewer();
+    viewer->show_item(1);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return viewer->view()->image().width() == 32; }, 10'000));
+    viewer->show_item(0);
+    viewer->set_channels(Channels::color);  // before the first is open
+    ASSERT_TRUE(QTest::qWaitFor([&] { return viewer->view()->image().width() == 128; }, 10'000));
+    EXPECT_TRUE(says("mip chain: needs 10,960 bytes, has 5,000"));
+    EXPECT_NE(viewer->view()->image().pixelColor(60, 10), QColor(0, 0, 0)) << "what is there is shown";
+    EXPECT_EQ(viewer->view()->image().pixelColor(60, 60), QColor(0, 0, 0));
+}
+
 TEST_F(Pages, FactsSayHowMipsWereMadeAndWhatAlphaIs) {
     open({make_archive("a.zip")});
     window->go_to(1);

@@ -65,7 +65,7 @@ TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
     bool recognized = false;
     for (const auto* label : window->sources()->findChildren<QLabel*>()) recognized = recognized || label->text().contains("recognized by its end record");
     EXPECT_TRUE(recognized);
-    EXPECT_EQ(window->findChild<QTableView*>("entries")->model()->rowCount(), 23);
+    EXPECT_EQ(window->findChild<QTableView*>("entries")->model()->rowCount(), 26);
 
     // 2. Catalog: typing filters at once; the chosen one is shown large.
     press(Qt::Key_2, Qt::ControlModifier);

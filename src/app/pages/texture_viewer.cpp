@@ -116,6 +116,7 @@ TextureViewer::TextureViewer(Session* session, QWidget* parent) : QFrame(parent)
     facts_ = new QLabel;
     facts_->setObjectName(QStringLiteral("facts"));
     facts_->setTextFormat(Qt::RichText);
+    facts_->setWordWrap(true);
     box->addWidget(name_);
     box->addWidget(where_);
     box->addWidget(facts_);
@@ -140,6 +141,8 @@ void TextureViewer::clear() {
 void TextureViewer::show_item(std::size_t item) {
     item_ = item;
     mip_ = part_ = exposure_ = 0;
+    // Until the new one is open there is nothing to draw again: a key pressed meanwhile only says how it is to be shown.
+    texture_ = nullptr;
     alpha_fact_.clear();
     mips_fact_.clear();
     under_ = nullptr;
@@ -162,7 +165,7 @@ void TextureViewer::show_item(std::size_t item) {
         shared_->fit();
         update_picture();
         if (texture_->error) return;
-        if (const auto& damage = texture_->texture.layout.damage) damage_fact_ = to_text(damage->message());
+        if (const auto& damage = texture_->texture.layout.damage) damage_fact_ = to_text(damage->what);
         session_->compute(
             [texture = texture_] {
                 const auto guess = guess_mips(texture->texture);
