@@ -263,7 +263,7 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitO
     auto wanted = stored_form(d.format, painted);
     if (info(d.format).has_alpha) check_hidden_color(out, before, wanted);
     const auto alpha = info(d.format).has_alpha ? alpha_facts(before) : AlphaFacts{};
-    if (alpha.premultiplied && !info(d.format).wide) check_premultiplied(out, before, wanted, options);
+    if (alpha.premultiplied && !out.mips.normals && !info(d.format).wide) check_premultiplied(out, before, wanted, options);
     out.edited = paint_form(d.format, wanted);
     out.change = difference(out.original, out.edited);
 

@@ -517,39 +517,38 @@ HWY_INLINE void single_fit(const Block& block, MF four, Fit& best) {
 }
 
 void store(const Block& block, const Fit& fit, bool punch_through, std::size_t lanes, std::size_t first, std::byte* out, std::size_t stride) {
-    const DF df;
-    alignas(64) float ends[6][max_lanes], index[16][max_lanes], four[max_lanes];
-    for (std::size_t c = 0; c < 3; ++c) {
-        hn::Store(nearest(hn::Mul(fit.a[c], set(top_step(c) / 255))), df, ends[c]);
-        hn::Store(nearest(hn::Mul(fit.b[c], set(top_step(c) / 255))), df, ends[c + 3]);
-    }
+    const DI di;
+    const auto packed = [&](const V3& color) {
+        const auto step = [&](std::size_t c) { return hn::ConvertTo(di, nearest(hn::Mul(color[c], set(top_step(c) / 255)))); };
+        return hn::Or(hn::Or(hn::ShiftLeft<11>(step(0)), hn::ShiftLeft<5>(step(1))), step(2));
+    };
+    const auto a = packed(fit.a), b = packed(fit.b);
     const auto p = palette_of(fit);
-    for (std::size_t i = 0; i < 16; ++i) hn::Store(nearest_index(block, p, fit.four, i), df, index[i]);
-    hn::Store(select(fit.four, set(1), zero()), df, four);
+    const auto three = hn::Set(di, 3);
+    VI indices = hn::Zero(di), holes = hn::Zero(di);
+    for (std::size_t i = 0; i < 16; ++i) {
+        const auto shift = static_cast<int>(2 * i);
+        indices = hn::Or(indices, hn::ShiftLeftSame(hn::ConvertTo(di, nearest_index(block, p, fit.four, i)), shift));
+        if (punch_through) holes = hn::Or(holes, hn::ShiftLeftSame(hn::IfThenElseZero(hn::RebindMask(di, hn::Lt(get(block.color[3], i), set(128))), three), shift));
+    }
+    const auto four = hn::RebindMask(di, fit.four), equal = hn::Eq(a, b);
+    // The order of the endpoints says which mode it is: first > second means four colors.
+    const auto swap = hn::IfThenElse(four, hn::VecFromMask(di, hn::Lt(a, b)), hn::VecFromMask(di, hn::Gt(a, b)));
+    // Swapped endpoints swap 0 with 1, and with four colors 2 with 3: the low bit of each, or of those without the high bit.
+    const auto low_bits = hn::Set(di, 0x55555555);
+    const auto of_three = hn::AndNot(hn::ShiftRight<1>(indices), low_bits);
+    indices = hn::Xor(indices, hn::And(swap, hn::IfThenElse(four, low_bits, of_three)));
+    // Equal endpoints read as three colors in BC1: then only index 0 may be used, and nothing is lost.
+    indices = hn::IfThenElseZero(hn::Not(hn::And(four, equal)), indices);
+    indices = hn::Or(indices, holes);
+    const auto is_swapped = hn::MaskFromVec(swap);
+    alignas(64) std::int32_t ends[max_lanes], words[max_lanes];
+    hn::Store(hn::Or(hn::IfThenElse(is_swapped, b, a), hn::ShiftLeft<16>(hn::IfThenElse(is_swapped, a, b))), di, ends);
+    hn::Store(indices, di, words);
     for (std::size_t lane = 0; lane < lanes; ++lane) {
-        const auto pack = [&](std::size_t from) {
-            return static_cast<std::uint16_t>(static_cast<unsigned>(ends[from][lane]) << 11 | static_cast<unsigned>(ends[from + 1][lane]) << 5 |
-                                              static_cast<unsigned>(ends[from + 2][lane]));
-        };
-        auto a = pack(0), b = pack(3);
-        const bool is_four = four[lane] > 0;
-        // The order of the endpoints says which mode it is: first > second means four colors.
-        const bool swap = is_four ? a < b : a > b;
-        // Equal endpoints read as three colors in BC1: then only index 0 may be used, and nothing is lost.
-        const bool flat = is_four && a == b;
-        std::uint32_t indices = 0;
-        for (std::size_t i = 0; i < 16; ++i) {
-            auto k = static_cast<std::uint32_t>(index[i][lane]);
-            if (swap) k = is_four ? k ^ 1 : k < 2 ? k ^ 1 : k;
-            if (flat) k = 0;
-            if (punch_through && block.color[3].v[i][lane] < 128) k = 3;
-            indices |= k << (2 * i);
-        }
-        if (swap) std::swap(a, b);
         auto* bytes = out + (first + lane) * stride;
-        store_le(bytes, a);
-        store_le(bytes + 2, b);
-        store_le(bytes + 4, indices);
+        store_le(bytes, static_cast<std::uint32_t>(ends[lane]));
+        store_le(bytes + 4, static_cast<std::uint32_t>(words[lane]));
     }
 }
 

@@ -12,6 +12,8 @@
 
 #include <hwy/highway.h>
 
+#include <cstring>
+
 #include "codec/codec.h"
 
 HWY_BEFORE_NAMESPACE();
@@ -48,11 +50,16 @@ HWY_INLINE VF dot3(const V3& a, const V3& b) { return hn::Add(hn::Add(hn::Mul(a[
 /// N blocks' texels as floats 0…255, a plane a channel.
 HWY_INLINE void load_channels(const Texel* blocks, std::array<Plane, 4>& out) {
     const DI di;
-    const auto lane = hn::ShiftLeft<4>(hn::Iota(di, 0));
-    const auto* base = reinterpret_cast<const std::int32_t*>(blocks);
     const auto byte = hn::Set(di, 255);
+    // Turned by hand: gathers are slow on many machines.
+    alignas(64) std::int32_t words[16][max_lanes];
+    for (std::size_t lane = 0; lane < hn::Lanes(di); ++lane) {
+        std::array<std::int32_t, 16> block;
+        std::memcpy(block.data(), blocks + lane * 16, sizeof block);
+        for (std::size_t i = 0; i < 16; ++i) words[i][lane] = block[i];
+    }
     for (std::size_t i = 0; i < 16; ++i) {
-        const auto word = hn::GatherIndex(di, base + i, lane);
+        const auto word = hn::Load(di, words[i]);
         put(out[0], i, hn::ConvertTo(DF(), hn::And(word, byte)));
         put(out[1], i, hn::ConvertTo(DF(), hn::And(hn::ShiftRight<8>(word), byte)));
         put(out[2], i, hn::ConvertTo(DF(), hn::And(hn::ShiftRight<16>(word), byte)));

@@ -1,5 +1,6 @@
 #include <atomic>
 #include <fmt/format.h>
+#include <memory>
 #include <tbb/parallel_for.h>
 
 #include "codec/blocks.h"
@@ -32,6 +33,10 @@ void gather(const FormatInfo& f, const Picture& image, std::uint32_t bx, std::ui
     const std::uint32_t left = bx * f.block_width, top = by * f.block_height;
     if (left + f.block_width <= image.width && top + f.block_height <= image.height) {
         const T* row = &image.at(left, top);
+        if (f.block_width == 4) {  // a known width copies in one step
+            for (std::uint32_t y = 0; y < f.block_height; ++y, row += image.width, out += 4) std::copy_n(row, 4, out);
+            return;
+        }
         for (std::uint32_t y = 0; y < f.block_height; ++y, row += image.width, out += f.block_width) std::copy_n(row, f.block_width, out);
         return;
     }
@@ -90,16 +95,24 @@ std::uint64_t encode_blocks(const FormatInfo& f, void (*run)(const T*, std::size
     each_row(static_cast<std::uint32_t>((total + batch - 1) / batch), 2, [&](std::uint32_t part) {
         const std::size_t first = std::size_t{part} * batch, end = std::min(total, first + batch);
         std::vector<std::size_t> which;
-        for (std::size_t b = first; b < end; ++b)
-            if (wanted(static_cast<std::uint32_t>(b % across), static_cast<std::uint32_t>(b / across))) which.push_back(b);
+        which.reserve(end - first);
+        // Not cleared first: every texel is written.
+        const auto texels = std::make_unique_for_overwrite<T[]>((end - first) * block_texels);
+        auto* next = texels.get();
+        auto bx = static_cast<std::uint32_t>(first % across), by = static_cast<std::uint32_t>(first / across);
+        for (std::size_t b = first; b < end; ++b) {
+            if (wanted(bx, by)) {
+                gather(f, image, bx, by, next);
+                next += block_texels;
+                which.push_back(b);
+            }
+            if (++bx == across) bx = 0, ++by;
+        }
         encoded += which.size();
         if (which.empty()) return;
-        std::vector<T> texels(which.size() * block_texels);
-        for (std::size_t i = 0; i < which.size(); ++i)
-            gather(f, image, static_cast<std::uint32_t>(which[i] % across), static_cast<std::uint32_t>(which[i] / across), texels.data() + i * block_texels);
-        if (which.size() == end - first) return run(texels.data(), which.size(), out + first * f.block_bytes, options);
+        if (which.size() == end - first) return run(texels.get(), which.size(), out + first * f.block_bytes, options);
         Bytes bytes(which.size() * f.block_bytes);
-        run(texels.data(), which.size(), bytes.data(), options);
+        run(texels.get(), which.size(), bytes.data(), options);
         for (std::size_t i = 0; i < which.size(); ++i) std::copy_n(bytes.data() + i * f.block_bytes, f.block_bytes, out + which[i] * f.block_bytes);
     });
     return encoded;

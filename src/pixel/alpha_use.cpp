@@ -39,13 +39,14 @@ std::string_view name_of(AlphaUse use) {
 
 AlphaFacts alpha_facts(const Image& image) {
     AlphaFacts out;
-    std::size_t clear = 0, solid = 0, partly = 0, near_alpha = 0, brighter = 0;
+    std::size_t clear = 0, solid = 0, partly = 0, near_alpha = 0, brighter = 0, faint = 0;
     Spread under, over;
     const Texel* first_hidden = nullptr;
     for (const auto& t : image.texels) {
         clear += t[3] == 0;
         solid += t[3] == 255;
         brighter += brighter_than_alpha(t);
+        faint += t[3] <= 16;
         if (t[3] >= 8 && t[3] <= 247) {
             ++partly;
             near_alpha += std::max({t[0], t[1], t[2]}) * 2 >= t[3];
@@ -61,7 +62,7 @@ AlphaFacts alpha_facts(const Image& image) {
         out.use = AlphaUse::empty;
         return out;
     }
-    out.premultiplied = brighter * 50 <= all && partly * 100 >= all && near_alpha * 10 >= partly;
+    out.premultiplied = brighter * 50 <= all && partly * 100 >= all && faint * 100 >= all && near_alpha * 10 >= partly;
     if (out.premultiplied) {
         out.use = AlphaUse::gradient;
         return out;

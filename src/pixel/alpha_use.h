@@ -24,8 +24,8 @@ struct AlphaFacts {
 
 /// Counts the extremes (at least 95 % of the texels: a cut-out). Where the colors under zero (or low) alpha vary at least half as much as
 /// those above, alpha is taken for a mask. Colors count as premultiplied where (nearly) none is brighter than its alpha, though at least a
-/// hundredth of the texels is partly transparent and a tenth of those come within half of it (Porter and Duff 1984: c <= alpha). Thresholds are
-/// ours; the distinctions themselves are common practice.
+/// hundredth of the texels is partly transparent and another nearly clear, and a tenth of the former come within half of their alpha (Porter and
+/// Duff 1984: c <= alpha). Thresholds are ours; the distinctions themselves are common practice.
 [[nodiscard]] AlphaFacts alpha_facts(const Image& image);
 /// "cut-out, colors hide under zero alpha".
 [[nodiscard]] std::string describe(const AlphaFacts& facts);

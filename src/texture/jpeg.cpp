@@ -193,9 +193,12 @@ bool JpegKind::recognize(ByteSpan head, std::string_view) const {
     return head.size() >= 4 && head[0] == std::byte{0xFF} && head[1] == std::byte{0xD8} && head[2] == std::byte{0xFF} && head[3] >= std::byte{0xC0};
 }
 
-/// The library fills up a file that ends early with gray and only warns; whole files end with the marker EOI (ITU-T T.81, B.1.1.3), some with more behind it.
+/// The library fills up a file that ends early with gray and only warns; whole files end with the marker EOI (ITU-T T.81, B.1.1.3), some with
+/// more behind it. Looked for behind the first scan's header, because a preview among the markers before it has an end of its own.
 static bool has_end(ByteSpan file) {
-    for (std::size_t at = file.size(); at >= 2; --at)
+    std::size_t scan = 2;
+    while (scan + 4 <= file.size() && file[scan + 1] != std::byte{0xDA}) scan += file[scan + 1] == std::byte{0xFF} ? 1 : 2 + load_uint(file.data() + scan + 2, 2, ByteOrder::big);
+    for (std::size_t at = file.size(); at >= scan + 2; --at)
         if (file[at - 2] == std::byte{0xFF} && file[at - 1] == std::byte{0xD9}) return true;
     return false;
 }

@@ -91,6 +91,7 @@ TEST(AlphaUse, PremultipliedColorsAreToldFromStraightOnes) {
     EXPECT_EQ(describe(alpha_facts(multiplied)), "gradient, color premultiplied");
     for (const auto format : {Format::BC3, Format::BC7, Format::RGBA8})
         EXPECT_TRUE(alpha_facts(*decode(format, *encode(format, multiplied), 256, 256)).premultiplied) << info(format).name;
+    EXPECT_FALSE(alpha_facts(Image(8, 8, {0, 128, 0, 128})).premultiplied) << "a flat normal map with x in alpha";
     auto dark = straight;  // dark, but not for its alpha
     for (auto& t : dark.texels) t = {3, 2, 1, t[3]};
     EXPECT_FALSE(alpha_facts(dark).premultiplied);

@@ -164,6 +164,19 @@ TEST(Pictures, OfAFileThatEndsEarlyTheFirstRowsAreShown) {
     }
 }
 
+TEST(Jpeg, APreviewsEndIsNotTheEnd) {
+    TempFolder folder;
+    put_file(folder / "a.png", *write_png(smooth_picture(64, 64, 7)));
+    ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), (folder / "a.jpg").string()}).code, 0);
+    auto file = get_file(folder / "a.jpg");
+    Bytes preview;  // APP1 with a start, a scan and an end inside
+    for (const int b : {0xFF, 0xE1, 0, 11, 0xFF, 0xD8, 0xFF, 0xDA, 0, 2, 0x11, 0xFF, 0xD9}) preview.push_back(static_cast<std::byte>(b));
+    file.insert(file.begin() + 2, preview.begin(), preview.end());
+    EXPECT_FALSE(TextureFile::open(TextureKinds::standard(), file, "a.jpg", ReadLimits{})->layout.damage);
+    file.resize(file.size() - 100);
+    EXPECT_TRUE(TextureFile::open(TextureKinds::standard(), file, "a.jpg", ReadLimits{})->layout.damage);
+}
+
 TEST(Jpeg, KeepsTablesSubsamplingMarkersAndEveryUntouchedUnit) {
     TempFolder folder;
     const auto path = folder / "a.jpg";
