@@ -47,9 +47,9 @@ Result<Picture> decode_cross(const TextureFile& texture, std::uint32_t mip) {
 }
 /// The cross, or one face.
 template <class Picture>
-Result<Picture> decode_shown(const TextureFile& texture, std::uint32_t mip, bool cross, std::uint32_t layer = 0, std::uint32_t face = 0) {
+Result<Picture> decode_shown(const TextureFile& texture, std::uint32_t mip, bool cross, std::uint32_t layer = 0, std::uint32_t face = 0, std::uint32_t slice = 0) {
     if (cross) return decode_cross<Picture>(texture, mip);
-    return decode_level<Picture>(texture, mip, layer, face);
+    return decode_level<Picture>(texture, mip, layer, face, slice);
 }
 /// Corners as decode_cross leaves them, whatever was painted there.
 template <class Picture>

@@ -53,17 +53,17 @@ Result<Bytes> export_png(const TextureFile& texture, Shown what, bool deep) {
     const auto& d = texture.layout.desc;
     const auto& f = info(d.format);
     if (gains_from_16_bits(d.format) && (deep || f.wide)) {  // 8 bits would lose what the texture has
-        SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.cross, what.layer, what.face));
+        SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.cross, what.layer, what.face, what.slice));
         return write_png16(to_16_bit_form(d.format, paint_form(d.format, wide)), d.color == ColorSpace::srgb);
     }
-    SKIVET_TRY(const auto image, decode_shown<Image>(texture, what.mip, what.cross, what.layer, what.face));
+    SKIVET_TRY(const auto image, decode_shown<Image>(texture, what.mip, what.cross, what.layer, what.face, what.slice));
     return write_png(paint_form(d.format, image), d.color == ColorSpace::srgb);
 }
 
 Result<Bytes> export_exr(const TextureFile& texture, Shown what) {
     const auto& d = texture.layout.desc;
     const auto& f = info(d.format);
-    SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.cross, what.layer, what.face));
+    SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.cross, what.layer, what.face, what.slice));
     wide = paint_form(d.format, wide);
     if (is_encoded_color(d))
         for (auto& t : wide.texels)

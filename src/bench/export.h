@@ -20,7 +20,7 @@ enum class ExportAs {
 
 /// What of a texture goes into one picture.
 struct Shown {
-    std::uint32_t mip = 0, layer = 0, face = 0;
+    std::uint32_t mip = 0, layer = 0, face = 0, slice = 0;
     bool cross = false;   ///< all faces of a cubemap, see cube.h
 };
 /// As PNG: 16 bits where a normalized format has more than 8 or when asked, otherwise 8. Floats and integers lose what that does not hold;

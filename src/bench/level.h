@@ -20,9 +20,9 @@ inline TexelF from_work(TexelF t, bool linear, const TexelF&) {
 }
 
 template <class Picture>
-Result<Picture> decode_level(const TextureFile& texture, std::uint32_t mip, std::uint32_t layer, std::uint32_t face) {
-    if constexpr (std::is_same_v<Picture, Image>) return texture.decode(mip, layer, face);
-    else return texture.decode_wide(mip, layer, face);
+Result<Picture> decode_level(const TextureFile& texture, std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint32_t slice = 0) {
+    if constexpr (std::is_same_v<Picture, Image>) return texture.decode(mip, layer, face, slice);
+    else return texture.decode_wide(mip, layer, face, slice);
 }
 
 /// The next level with everything the recipe says; `coverage` is level 0's.

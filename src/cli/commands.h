@@ -29,6 +29,7 @@ struct ExportOptions {
     std::filesystem::path to;
     std::string as = "png";
     std::string faces = "cross";  ///< of a cubemap: cross, six or first
+    std::string layers = "all";   ///< of an array or a volume: all or first
     std::vector<std::string> match;
     std::string mip = "0";
     std::string alpha = "keep";

@@ -46,6 +46,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--to", export_options.to, "Target folder")->required()->type_name("DIR");
     sub->add_option("--as", export_options.as, "picture (png, or exr for floats), png, png16, exr, dds or ktx2")->capture_default_str();
     sub->add_option("--faces", export_options.faces, "A cubemap as cross, as six files, or only the first face")->check(CLI::IsMember({"cross", "six", "first"}))->capture_default_str();
+    sub->add_option("--layers", export_options.layers, "All layers of an array and slices of a volume, or only the first")->check(CLI::IsMember({"all", "first"}))->capture_default_str();
     sub->add_option("--match", export_options.match, "Only paths that fit a pattern")->type_name("GLOB");
     sub->add_option("--mip", export_options.mip, "A level, or all")->capture_default_str();
     sub->add_option("--alpha", export_options.alpha, "keep, split into a gray image, or drop")->check(CLI::IsMember({"keep", "split", "drop"}))->capture_default_str();

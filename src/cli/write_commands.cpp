@@ -43,10 +43,16 @@ Status export_one(Context& c, const ExportOptions& options, const TextureFile& t
     std::vector<std::pair<Shown, std::string>> files;   // what, and what its name has more than the target's
     for (const auto mip : mips) {
         const auto level = mips.size() > 1 ? fmt::format(".mip{}", mip) : std::string();
-        if (has_cross(d) && options.faces == "cross") files.push_back({{mip, 0, 0, true}, level});
-        else if (d.faces == 6 && options.faces != "first")
-            for (std::uint32_t face = 0; face < 6; ++face) files.push_back({{mip, 0, face, false}, fmt::format(".{}{}", face_names[face], level)});
-        else files.push_back({{mip, 0, 0, false}, level});
+        const bool all = options.layers == "all";
+        const auto layers = all ? d.layers : 1, slices = all ? mip_side(d.depth, mip) : 1;
+        for (std::uint32_t layer = 0; layer < layers; ++layer)
+            for (std::uint32_t slice = 0; slice < slices; ++slice) {
+                auto name = layers > 1 ? fmt::format(".layer{}", layer) : d.depth > 1 && all ? fmt::format(".slice{}", slice) : std::string();
+                if (has_cross(d) && options.faces == "cross") files.push_back({{mip, 0, 0, 0, true}, level});
+                else if (d.faces == 6 && options.faces != "first")
+                    for (std::uint32_t face = 0; face < 6; ++face) files.push_back({{mip, layer, face, 0, false}, fmt::format("{}.{}{}", name, face_names[face], level)});
+                else files.push_back({{mip, layer, 0, slice, false}, name + level});
+            }
     }
     for (const auto& [what, more] : files) {
         SKIVET_CHECK(c.cancel.check());

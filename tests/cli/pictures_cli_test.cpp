@@ -95,6 +95,26 @@ TEST(PictureCli, PicturesInAnArchiveAreListedAndKeepTheirKind) {
     EXPECT_EQ(get_file(zip), before);
 }
 
+TEST(PictureCli, EveryLayerOfAnArrayAndSliceOfAVolumeLeaves) {
+    TempFolder folder;
+    const auto zip = (folder / "game.zip").string();
+    const TextureDesc array{Format::RGBA8, 16, 16, 1, 1, 3, 1, ColorSpace::linear}, volume{Format::RGBA8, 8, 8, 4, 2, 1, 1, ColorSpace::linear};
+    const auto layers = random_bytes(3 * 16 * 16 * 4, 1), slices = random_bytes((4 * 64 + 2 * 16) * 4, 2);
+    put_file(zip, make_zip({{"cloth.dds", *write_dds(array, layers)}, {"mist.dds", *write_dds(volume, slices)}}));
+    ASSERT_EQ(run_cli({"export", zip, "--to", (folder / "all").string(), "--mip", "all"}).code, 0);
+    for (std::uint32_t layer = 0; layer < 3; ++layer)
+        EXPECT_EQ(*read_png(get_file(folder / ("all/cloth.layer" + std::to_string(layer) + ".png")), ReadLimits{}),
+                  *decode(Format::RGBA8, ByteSpan(layers).subspan(layer * 1024u), 16, 16));
+    for (std::uint32_t slice = 0; slice < 4; ++slice)
+        EXPECT_EQ(*read_png(get_file(folder / ("all/mist.slice" + std::to_string(slice) + ".mip0.png")), ReadLimits{}),
+                  *decode(Format::RGBA8, ByteSpan(slices).subspan(slice * 256u), 8, 8));
+    EXPECT_EQ(*read_png(get_file(folder / "all/mist.slice1.mip1.png"), ReadLimits{}), *decode(Format::RGBA8, ByteSpan(slices).subspan(4 * 256 + 64), 4, 4));
+    EXPECT_FALSE(std::filesystem::exists(folder / "all/mist.slice2.mip1.png"));
+    ASSERT_EQ(run_cli({"export", zip, "--to", (folder / "one").string(), "--layers", "first"}).code, 0);
+    EXPECT_TRUE(std::filesystem::exists(folder / "one/cloth.png"));
+    EXPECT_TRUE(std::filesystem::exists(folder / "one/mist.png"));
+}
+
 TEST(PictureCli, ATextureThatIsCutOffIsShownAndSaid) {
     TempFolder folder;
     auto file = make_dds(Format::BC1, 64, 64);
