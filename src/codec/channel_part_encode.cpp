@@ -191,15 +191,14 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
             improve<is_signed>(values, again, range, effort);
             keep_better(best, again);
             // And from inside: few values at the ends may be given up for the many between them.
-            for (const auto mode : {no, yes})
-                for (const int ends : {3, 1, 2}) {  // both, the low one, the high one
-                    again = {select(mode, select(none, low, inner_low), low), select(mode, select(none, low, inner_high), high), zero(), mode};
-                    const auto step = nearest(hn::Mul(hn::Sub(again.high, again.low), set(1.0f / 14)));
-                    if (ends & 1) again.low = hn::Add(again.low, step);
-                    if (ends & 2) again.high = most(hn::Sub(again.high, step), again.low);
-                    improve<is_signed>(values, again, range, effort);
-                    keep_better(best, again);
-                }
+            for (const auto mode : {no, yes}) {
+                again = {select(mode, select(none, low, inner_low), low), select(mode, select(none, low, inner_high), high), zero(), mode};
+                const auto step = nearest(hn::Mul(hn::Sub(again.high, again.low), set(1.0f / 14)));
+                again.low = hn::Add(again.low, step);
+                again.high = most(hn::Sub(again.high, step), again.low);
+                improve<is_signed>(values, again, range, effort);
+                keep_better(best, again);
+            }
             // At last every pair of endpoints near the best one.
             const auto center = best;
             for (int dl = -6; dl <= 6; ++dl)
