@@ -28,12 +28,12 @@ struct Plan {
     std::size_t few_partitions = 6;
     std::size_t two = 6, three = 3;  ///< partitions tried
     int rounds = 2;
-    std::initializer_list<float> wider = {0.0f, 0.1f, 0.25f, 0.6f};
+    std::array<float, 4> wider = {0.0f, 0.1f, 0.25f, 0.6f};  ///< how far lines reach past the colors; 0 again ends the list
     unsigned rotations = 4;
     int walk = 3;
     bool singles = true;
 };
-constexpr Plan thorough{}, normal{4, 4, 1, 2, 1, 1, {0.0f, 0.25f}, 4, 1, false}, fast{0, 1, 0, 1, 0, 1, {0.0f}, 1, 0, false};
+constexpr Plan thorough{}, normal{4, 4, 1, 2, 1, 1, {0.0f, 0.25f, 0.0f, 0.0f}, 4, 1, false}, fast{0, 1, 0, 1, 0, 1, {0.0f, 0.0f, 0.0f, 0.0f}, 1, 0, false};
 
 /// What is known of one block between two passes.
 struct Found {
@@ -103,7 +103,8 @@ HWY_INLINE void try_whole(const Block& block, Best& best, const Plan& plan, bool
     std::array<Ends, 3> code;
     // Wider endpoints leave the outermost indices unused and hit few, flat colors more exactly.
     const auto spread = spread_of<4>(block.texel, all);
-    for (const float wider : plan.wider) {
+    for (std::size_t n = 0; n < plan.wider.size() && (n == 0 || plan.wider[n] > 0); ++n) {
+        const float wider = plan.wider[n];
         Ends ends;
         for (std::size_t c = 0; c < 4; ++c) {
             const auto more = hn::Mul(hn::Sub(spread.b[c], spread.a[c]), set(wider));
