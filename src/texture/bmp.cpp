@@ -212,13 +212,25 @@ Result<TextureLayout> BmpKind::layout(ByteSpan data, std::uint64_t file_size, co
     out.desc.height = h.height;
     SKIVET_CHECK(check_desc(out.desc, limits));
     const auto need = std::uint64_t{h.row_bytes()} * h.height, have = file_size - std::min<std::uint64_t>(file_size, h.data_at);
-    if (!h.packed() && have < need)
-        return fail_at(ErrorCode::damaged, h.data_at, fmt::format("picture data: needs {} bytes, has {}", grouped(need), grouped(have)), "The file is cut off or its header is damaged");
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(out.desc.format, h.width, h.height)});
+    if (!h.packed() && have < need) {
+        auto missing = fail_at(ErrorCode::damaged, h.data_at, fmt::format("picture data: needs {} bytes, has {}", grouped(need), grouped(have)), "The file is cut off or its header is damaged");
+        if (have < need / 8) return missing;
+        out.damage = std::move(missing).value();
+    }
     return out;
 }
 
+Result<Image> BmpKind::decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
+    if (!layout.damage) return TextureKind::decode(file, layout, surface);
+    SKIVET_TRY(const auto h, header_of(file));
+    Bytes filled(file.begin(), file.end());
+    filled.resize(static_cast<std::size_t>(h.data_at + std::uint64_t{h.row_bytes()} * h.height));
+    return picture_of(filled, h);
+}
+
 Result<Bytes> BmpKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface&) const {
+    if (layout.damage) return fail(*layout.damage);
     SKIVET_TRY(const auto h, header_of(file));
     SKIVET_TRY(const auto image, picture_of(file, h));
     return encode(layout.desc.format, image);

@@ -13,6 +13,7 @@ public:
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     /// Header, depth, masks, row order and compression stay; texels that did not change keep their very bits, and a palette is kept (see
     /// fit_palette). In a run-length encoded file the size fields follow.
+    [[nodiscard]] Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
 };
 

@@ -168,23 +168,47 @@ Result<TextureLayout> RadianceKind::layout(ByteSpan data, std::uint64_t file_siz
     if (have < std::min(need, std::uint64_t{h.height} * h.width / 8))
         return fail_at(ErrorCode::damaged, h.data_at, fmt::format("picture data: needs {} bytes at least, has {}", grouped(need), grouped(have)), "The file is cut off or its header is damaged");
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(out.desc.format, h.width, h.height)});
+    if (data.size() < file_size) return out;
+    ByteReader reader(data);
+    SKIVET_CHECK(reader.seek(h.data_at));
+    for (std::uint32_t y = 0; y < h.height; ++y)
+        if (auto row = read_row(reader, h.width); !row) {
+            auto broken = std::move(row).error().within(fmt::format("row {}", y));
+            if (y == 0) return fail(std::move(broken));
+            out.damage = std::move(broken);
+            break;
+        }
     return out;
 }
 
+Result<ImageF> RadianceKind::decode_wide(ByteSpan file, const TextureLayout& layout, const Surface&) const { return picture_of(file, layout.damage.has_value()); }
+Result<Image> RadianceKind::decode(ByteSpan file, const TextureLayout& layout, const Surface&) const {
+    SKIVET_TRY(const auto image, picture_of(file, layout.damage.has_value()));
+    return view_of(layout.desc.format, image);
+}
+
 Result<Bytes> RadianceKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface&) const {
+    if (layout.damage) return fail(*layout.damage);
+    SKIVET_TRY(const auto image, picture_of(file, false));
+    return encode(layout.desc.format, image);
+}
+
+/// `what_is_there`: rows up to the first broken one, the others black.
+Result<ImageF> RadianceKind::picture_of(ByteSpan file, bool what_is_there) const {
     SKIVET_TRY(const auto h, header_of(file));
     ImageF image(h.width, h.height);
     ByteReader reader(file);
     SKIVET_CHECK(reader.seek(h.data_at));
     for (std::uint32_t y = 0; y < h.height; ++y) {
         auto row = read_row(reader, h.width);
+        if (!row && what_is_there) break;
         if (!row) return fail(std::move(row).error().within(fmt::format("row {}", y)));
         for (std::uint32_t x = 0; x < h.width; ++x) {
             const auto rgb = from_rgbe((*row)[x]);
             image.at(x, h.from_bottom ? h.height - 1 - y : y) = {rgb[0], rgb[1], rgb[2], 1};
         }
     }
-    return encode(layout.desc.format, image);
+    return image;
 }
 
 Result<Bytes> RadianceKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {

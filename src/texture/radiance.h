@@ -12,7 +12,12 @@ public:
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     /// The header stays; rows without a change keep their bytes, and so do the texels of others.
+    [[nodiscard]] Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
+    [[nodiscard]] Result<ImageF> decode_wide(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
+
+private:
+    [[nodiscard]] Result<ImageF> picture_of(ByteSpan file, bool what_is_there) const;
 };
 
 /// RGBE nearest to a color; negative values and NaN become 0, too large ones the largest.

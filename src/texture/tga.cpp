@@ -39,11 +39,17 @@ Header header_of(ByteSpan data) {
     return {byte(0), byte(1), byte(2), word(3), word(5), byte(7), word(12), word(14), byte(16), byte(17)};
 }
 
-/// The texels in the file's own order, runs unpacked. Error `damaged` when they end early.
-Result<Bytes> unpacked(ByteSpan file, const Header& h, std::uint64_t* end = nullptr) {
+/// The texels in the file's own order, runs unpacked. Error `damaged` when they end early, or, where `what_is_there`, zeros for the rest.
+Result<Bytes> unpacked(ByteSpan file, const Header& h, std::uint64_t* end = nullptr, bool what_is_there = false) {
     const auto texel = h.texel_bytes();
     const auto need = std::size_t{h.width} * h.height * texel;
     if (!h.packed()) {
+        if (what_is_there && file.size() < h.data_at() + need) {
+            const auto rest = file.subspan(static_cast<std::size_t>(std::min<std::uint64_t>(h.data_at(), file.size())));
+            Bytes out(rest.begin(), rest.end());
+            out.resize(need);
+            return out;
+        }
         SKIVET_TRY(const auto data, slice(file, h.data_at(), need));
         if (end) *end = h.data_at() + need;
         return Bytes(data.begin(), data.end());
@@ -54,6 +60,9 @@ Result<Bytes> unpacked(ByteSpan file, const Header& h, std::uint64_t* end = null
     ByteReader reader(file);
     SKIVET_CHECK(reader.seek(h.data_at()));
     while (out.size() < need) {
+        const auto left = reader.remaining();
+        const auto next = left > 0 ? static_cast<unsigned>(file[static_cast<std::size_t>(reader.position())]) : 0u;
+        if (what_is_there && left < 1 + (next & 128 ? texel : texel * ((next & 127) + 1))) break;
         SKIVET_TRY(const auto packet, reader.uint(1));
         const auto count = static_cast<std::size_t>(packet & 127) + 1;
         const bool run = packet & 128;
@@ -63,6 +72,19 @@ Result<Bytes> unpacked(ByteSpan file, const Header& h, std::uint64_t* end = null
     out.resize(need);  // a last packet may say more than the picture has
     if (end) *end = reader.position();
     return out;
+}
+
+/// Texels whose runs are whole, without unpacking them.
+std::uint64_t whole_texels(ByteSpan file, const Header& h) {
+    const std::uint64_t texel = h.texel_bytes();
+    std::uint64_t count = 0;
+    for (auto at = h.data_at(); at < file.size();) {
+        const auto packet = static_cast<unsigned>(file[static_cast<std::size_t>(at)]);
+        at += 1 + (packet & 128 ? texel : texel * ((packet & 127) + 1));
+        if (at > file.size()) break;
+        count += (packet & 127) + 1;
+    }
+    return count;
 }
 
 Bytes packed(ByteSpan texels, const Header& h) {
@@ -135,15 +157,29 @@ Result<TextureLayout> TgaKind::layout(ByteSpan data, std::uint64_t file_size, co
     SKIVET_CHECK(check_desc(out.desc, limits));
     const auto need = std::uint64_t{h.width} * h.height * h.texel_bytes();
     const auto have = file_size - std::min(file_size, h.data_at());
-    if (h.packed() ? have * 128 < need : have < need)
-        return fail_at(ErrorCode::damaged, h.data_at(), fmt::format("picture data: needs {} bytes, has {}", grouped(need), grouped(have)), "The file is cut off or its header is damaged");
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(out.desc.format, h.width, h.height)});
+    auto missing = fail_at(ErrorCode::damaged, h.data_at(), fmt::format("picture data: needs {} bytes, has {}", grouped(need), grouped(have)), "The file is cut off or its header is damaged");
+    if (h.packed() ? have * 128 < need : have < need / 8) return missing;
+    if (!h.packed() && have < need) out.damage = std::move(missing).value();
+    if (h.packed() && data.size() == file_size)
+        if (const auto texels = whole_texels(data, h), all = std::uint64_t{h.width} * h.height; texels < all)
+            out.damage = Error{ErrorCode::damaged, fmt::format("picture data: needs {} texels, has {}", grouped(all), grouped(texels)), {}, h.data_at(), "The file is cut off; what is there is shown"};
     return out;
 }
 
+Result<Image> TgaKind::decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
+    SKIVET_TRY(const auto data, texels_of(file, layout, layout.damage.has_value()));
+    return skivet::decode(layout.desc.format, data, surface.width, surface.height);
+}
+
 Result<Bytes> TgaKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface&) const {
+    if (layout.damage) return fail(*layout.damage);
+    return texels_of(file, layout, false);
+}
+
+Result<Bytes> TgaKind::texels_of(ByteSpan file, const TextureLayout& layout, bool what_is_there) const {
     const auto h = header_of(file);
-    SKIVET_TRY(const auto stored, unpacked(file, h));
+    SKIVET_TRY(const auto stored, unpacked(file, h, nullptr, what_is_there));
     auto texels = turned(stored, h);
     if (h.kind() != 1) return texels;
     SKIVET_TRY(const auto palette, palette_of(file, h));

@@ -13,7 +13,12 @@ public:
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     /// Type, origin, palette (see fit_palette) and everything around the picture data stay; run-length encoded files stay so, a packet never
     /// crossing a row, and the offsets of a version 2.0 footer follow.
+    [[nodiscard]] Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
+
+private:
+    /// In desc.format; `what_is_there`: zeros for what a file that ends early lacks.
+    [[nodiscard]] Result<Bytes> texels_of(ByteSpan file, const TextureLayout& layout, bool what_is_there) const;
 };
 
 }  // namespace skivet
