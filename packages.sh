@@ -6,7 +6,7 @@ skivet_packages="
   libssl-dev libdeflate-dev zlib1g-dev libspng-dev libjpeg62-turbo-dev libtiff-dev libwebp-dev libopenexr-dev liblcms2-dev libhwy-dev libastcenc-dev libzstd-dev libzip-dev libsquish-dev
   xvfb xauth"
 # Outside references of the tests.
-skivet_test_packages="libgtest-dev libgmock-dev libgl1-mesa-dri libegl1 libegl-mesa0 imagemagick ffmpeg libarchive-tools unzip zip python3"
+skivet_test_packages="libgtest-dev libgmock-dev astcenc libgl1-mesa-dri libegl1 libegl-mesa0 imagemagick ffmpeg libarchive-tools unzip zip python3"
 
 # install_packages PACKAGE... : installs what is missing; sudo only when not root.
 install_packages() {

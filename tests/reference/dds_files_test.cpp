@@ -6,6 +6,7 @@
 #include "support/pictures.h"
 #include "support/run_program.h"
 #include "texture/dds.h"
+#include "texture/ktx.h"
 #include "texture/png.h"
 
 using namespace skivet;
@@ -67,5 +68,30 @@ TEST(DdsFiles, FfmpegReadsOurBc4AndBc5) {
             ASSERT_NEAR(theirs.texels[i][0], ours.texels[i][0], 1);
             if (format == Format::BC5) ASSERT_NEAR(theirs.texels[i][1], ours.texels[i][1], 1);
         }
+    }
+}
+
+// The encoder program of the ASTC specification's publisher (package astcenc), which reads and writes KTX files.
+TEST(AstcFiles, GoBothWaysBetweenUsAndAstcenc) {
+    TempFolder folder;
+    const auto picture = smooth_picture(60, 36, 5, true);
+    put_file(folder / "in.png", *write_png(picture));
+    for (const auto& [format, footprint] : {std::pair{Format::ASTC_4x4, "4x4"}, {Format::ASTC_6x6, "6x6"}, {Format::ASTC_8x5, "8x5"}, {Format::ASTC_10x8, "10x8"}, {Format::ASTC_12x12, "12x12"}}) {
+        const auto decoded_by_them = [&](const std::filesystem::path& file) {
+            const auto ran = run_program({"astcenc", "-dl", file.string(), (folder / "back.png").string()});
+            EXPECT_EQ(ran.code, 0) << ran.output;
+            return *read_png(get_file(folder / "back.png"), ReadLimits{});
+        };
+        const auto theirs = folder / "theirs.ktx", ours = folder / "ours.ktx";
+        ASSERT_EQ(run_program({"astcenc", "-cl", (folder / "in.png").string(), theirs.string(), footprint, "-medium"}).code, 0);
+        const auto read = TextureFile::open(TextureKinds::standard(), get_file(theirs), "x.ktx", ReadLimits{});
+        ASSERT_TRUE(read) << read.error().message();
+        EXPECT_EQ(read->layout.desc.format, format);
+        EXPECT_LE(difference(*read->decode(0), decoded_by_them(theirs)).max_error, 1u) << footprint;
+        const TextureDesc d{format, 60, 36, 1, 1, 1, 1, ColorSpace::linear};
+        put_file(ours, *write_ktx(d, *encode(format, picture)));
+        const auto back = decoded_by_them(ours);
+        EXPECT_LE(difference(*decode(format, *encode(format, picture), 60, 36), back).max_error, 1u) << footprint;
+        EXPECT_GT(difference(picture, back).psnr_rgb, footprint == std::string_view("12x12") ? 20 : 28) << footprint;
     }
 }
