@@ -97,7 +97,7 @@ HWY_INLINE void with_best(Group& group, const EncodeOptions& options, const Run&
 }
 
 /// Modes without partitions.
-HWY_INLINE void try_whole(const Block& block, Best& best, const Plan& plan, bool any_clear) {
+HWY_INLINE void try_whole(const Block& block, Best& best, const Plan& plan) {
     Plane all;
     for (std::size_t i = 0; i < 16; ++i) put(all, i, set(1));
     std::array<Ends, 3> code;
@@ -115,8 +115,10 @@ HWY_INLINE void try_whole(const Block& block, Best& best, const Plan& plan, bool
         code[0] = whole.code;
         offer(best, whole.error, 6, zero(), 0, code, 1);
     }
-    if (plan.rotations > 1 || any_clear)
-        for (unsigned rotation = 0; rotation < plan.rotations; ++rotation) try_separate(block, best, all, rotation, plan.rotations > 1, plan.rounds);
+    // With one rotation only for blocks with alpha. Opaque ones are kept out lane by lane: their bytes must not depend on who shares the group.
+    const auto forbidden = plan.rotations > 1 ? zero() : hn::Mul(block.opaque, set(huge));
+    if (hn::AllFalse(DF(), hn::Lt(forbidden, best.error))) return;
+    for (unsigned rotation = 0; rotation < plan.rotations; ++rotation) try_separate(block, best, forbidden, all, rotation, plan.rotations > 1, plan.rounds);
 }
 
 /// Modes with partitions, for the blocks allowed by `only` (0, elsewhere huge).
@@ -192,7 +194,7 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
         const auto opaque_only = select(opaque, zero(), set(huge)), clear_only = select(opaque, set(huge), zero());
         Few colors;
         if (is_few) colors = few_colors(group.texels.data(), options);
-        try_whole(block, best, plan, !hn::AllTrue(DF(), opaque));
+        try_whole(block, best, plan);
         try_partitions<3>(block, is_few ? &colors : nullptr, best, opaque_only, plan);
         try_partitions<4>(block, is_few ? &colors : nullptr, best, clear_only, plan);
         if (plan.few == 0) try_single_color(block, best);

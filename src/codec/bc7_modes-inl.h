@@ -152,7 +152,8 @@ HWY_INLINE void try_partition(const Block& block, Best& best, VF forbidden, VF p
 }
 
 /// Modes 4 and 5: color and alpha have lines and indices of their own; a rotation lets another channel take alpha's place.
-HWY_INLINE void try_separate(const Block& block, Best& best, const Plane& all, unsigned rotation, bool mode4, int rounds) {
+/// `forbidden` is added to the error: huge keeps a lane out.
+HWY_INLINE void try_separate(const Block& block, Best& best, VF forbidden, const Plane& all, unsigned rotation, bool mode4, int rounds) {
     Texels texel = block.texel;
     if (rotation) texel.swap_channels(3, rotation - 1);
     const auto color = spread_of<3>(texel, all);
@@ -171,7 +172,7 @@ HWY_INLINE void try_separate(const Block& block, Best& best, const Plane& all, u
         code[0] = rgb.code;
         code[0].a[3] = a.code.a[0];
         code[0].b[3] = a.code.b[0];
-        offer(best, hn::Add(rgb.error, a.error), mode, zero(), static_cast<float>(rotation) + 4 * selector, code, 1);
+        offer(best, hn::Add(hn::Add(rgb.error, a.error), forbidden), mode, zero(), static_cast<float>(rotation) + 4 * selector, code, 1);
     };
     run(5, 7, 8, 2, 2, 0);
     if (mode4) {
