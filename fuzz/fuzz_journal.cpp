@@ -3,11 +3,16 @@
 using namespace skivet;
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
-    // With a checksum that holds: the parser behind it is what is looked for.
+    // With a length and a checksum that hold: the parser behind them is what is looked for.
     const auto raw = std::as_bytes(std::span(data, size));
-    Bytes bytes(raw.begin(), raw.end());
-    const auto digest = sha256(bytes);
-    bytes.insert(bytes.end(), digest.begin(), digest.end());
-    (void)read_journal(bytes);
+    ByteWriter out;
+    out.put("SKJ2");
+    out.le(static_cast<std::uint32_t>(raw.size()));
+    out.put(raw);
+    const auto digest = sha256(out.bytes);
+    out.put(digest);
+    out.bytes.resize(out.bytes.size() + 32);
+    (void)read_description(out.bytes);
+    (void)read_description(raw);
     return 0;
 }

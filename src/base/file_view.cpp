@@ -19,19 +19,67 @@ FileStamp to_stamp(const struct stat& info) {
 struct FileView::Map {
     std::filesystem::path path;
     FileStamp stamp;
-    Bytes owned;                  ///< in_memory only
-    int descriptor = -1;
+    Bytes owned;                            ///< in memory only
+    std::vector<FilePart> parts;
+    std::vector<int> descriptors;           ///< one for each part
     const std::byte* data = nullptr;
     std::size_t size = 0;
+    void* mapped = nullptr;
+    std::size_t mapped_size = 0;
+    std::shared_ptr<const Map> inside;      ///< of a part of another view: that view's map
 
     Map() = default;
     Map(const Map&) = delete;
     Map& operator=(const Map&) = delete;
     ~Map() {
-        if (descriptor >= 0) {
-            if (data) ::munmap(const_cast<std::byte*>(data), size);
-            ::close(descriptor);
+        if (mapped) ::munmap(mapped, mapped_size);
+        for (const int d : descriptors) ::close(d);
+    }
+
+    /// Opens a file and notes it as the next part.
+    Status add_part(const std::filesystem::path& file) {
+        const int descriptor = ::open(file.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK);
+        if (descriptor < 0) return fail_errno(errno, "cannot open " + file.string());
+        descriptors.push_back(descriptor);
+        struct stat info {};
+        if (::fstat(descriptor, &info) != 0) return fail_errno(errno, "cannot look at " + file.string());
+        if (!S_ISREG(info.st_mode)) return fail(ErrorCode::unsupported, file.string() + " is not a regular file");
+        parts.push_back({file, to_stamp(info)});
+        return {};
+    }
+    /// Reserves addresses for the whole and maps every part at its place.
+    Status map_parts() {
+        if (size == 0) return {};
+        mapped = ::mmap(nullptr, size, PROT_NONE, MAP_PRIVATE | MAP_ANONYMOUS | MAP_NORESERVE, -1, 0);
+        if (mapped == MAP_FAILED) {
+            mapped = nullptr;
+            return fail_errno(errno, "cannot map " + path.string());
         }
+        mapped_size = size;
+        std::size_t at = 0;
+        for (std::size_t p = 0; p < parts.size(); ++p) {
+            const auto length = static_cast<std::size_t>(parts[p].stamp.size);
+            if (length > 0 && ::mmap(static_cast<std::byte*>(mapped) + at, length, PROT_READ, MAP_SHARED | MAP_FIXED, descriptors[p], 0) == MAP_FAILED)
+                return fail_errno(errno, "cannot map " + parts[p].path.string());
+            at += length;
+        }
+        data = static_cast<const std::byte*>(mapped);
+        return {};
+    }
+    /// For parts that do not end at a page.
+    Status read_parts() {
+        owned.resize(size);
+        std::size_t at = 0;
+        for (std::size_t p = 0; p < parts.size(); ++p)
+            for (std::size_t done = 0; done < parts[p].stamp.size;) {
+                const auto got = ::pread(descriptors[p], owned.data() + at, static_cast<std::size_t>(parts[p].stamp.size) - done, static_cast<off_t>(done));
+                if (got < 0 && errno == EINTR) continue;
+                if (got <= 0) return fail_errno(got < 0 ? errno : EIO, "cannot read " + parts[p].path.string());
+                done += static_cast<std::size_t>(got);
+                at += static_cast<std::size_t>(got);
+            }
+        data = owned.data();
+        return {};
     }
 };
 
@@ -44,18 +92,35 @@ Result<FileStamp> stamp_of(const std::filesystem::path& path) {
 Result<FileView> FileView::open(const std::filesystem::path& path) {
     auto map = std::make_shared<Map>();
     map->path = path;
-    map->descriptor = ::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK);
-    if (map->descriptor < 0) return fail_errno(errno, "cannot open " + path.string());
-    struct stat info {};
-    if (::fstat(map->descriptor, &info) != 0) return fail_errno(errno, "cannot look at " + path.string());
-    if (!S_ISREG(info.st_mode)) return fail(ErrorCode::unsupported, path.string() + " is not a regular file");
-    map->stamp = to_stamp(info);
-    map->size = static_cast<std::size_t>(info.st_size);
-    if (map->size > 0) {
-        void* where = ::mmap(nullptr, map->size, PROT_READ, MAP_SHARED, map->descriptor, 0);
-        if (where == MAP_FAILED) return fail_errno(errno, "cannot map " + path.string());
-        map->data = static_cast<const std::byte*>(where);
+    SKIVET_CHECK(map->add_part(path));
+    map->stamp = map->parts[0].stamp;
+    map->size = static_cast<std::size_t>(map->stamp.size);
+    SKIVET_CHECK(map->map_parts());
+    FileView view;
+    view.map_ = std::move(map);
+    return view;
+}
+
+Result<FileView> FileView::join(const std::vector<std::filesystem::path>& files, std::uint64_t limit) {
+    if (files.empty()) return fail(ErrorCode::usage, "no parts to join");
+    if (files.size() == 1) return open(files.front());
+    auto map = std::make_shared<Map>();
+    map->path = files.front();
+    const auto page = static_cast<std::uint64_t>(::sysconf(_SC_PAGESIZE));
+    bool whole_pages = true;
+    for (std::size_t i = 0; i < files.size(); ++i) {
+        SKIVET_CHECK(map->add_part(files[i]));
+        const auto& stamp = map->parts.back().stamp;
+        map->stamp.size += stamp.size;
+        map->stamp.modified_ns = std::max(map->stamp.modified_ns, stamp.modified_ns);
+        map->stamp.inode ^= stamp.inode * (i + 1);
+        whole_pages = whole_pages && (i + 1 == files.size() || stamp.size % page == 0);
     }
+    map->size = static_cast<std::size_t>(map->stamp.size);
+    if (!whole_pages && map->size > limit)
+        return fail(ErrorCode::limit, files.front().filename().string() + ": its parts of " + human_bytes(map->size) + " do not end at whole pages and are too large for memory",
+                    "Join them into one file first");
+    SKIVET_CHECK(whole_pages ? map->map_parts() : map->read_parts());
     FileView view;
     view.map_ = std::move(map);
     return view;
@@ -76,15 +141,62 @@ FileView FileView::of(Bytes bytes, std::filesystem::path name) {
 const std::filesystem::path& FileView::path() const { return map_->path; }
 std::uint64_t FileView::size() const { return map_->size; }
 const FileStamp& FileView::stamp() const { return map_->stamp; }
-bool FileView::in_memory() const { return map_->descriptor < 0; }
+bool FileView::in_memory() const { return map_->parts.empty(); }
+const std::vector<FilePart>& FileView::parts() const { return map_->parts; }
+
+Result<FileView> FileView::part(std::uint64_t offset, std::uint64_t size, std::filesystem::path name) const {
+    SKIVET_TRY(const auto inner, bytes(offset, size));
+    auto map = std::make_shared<Map>();
+    map->path = std::move(name);
+    map->data = inner.data();
+    map->size = inner.size();
+    map->stamp.size = map->size;
+    map->inside = map_;
+    FileView view;
+    view.map_ = std::move(map);
+    return view;
+}
+
+Result<FileView> FileView::with(std::span<const Overlay> over, std::uint64_t new_size) const {
+    SKIVET_TRY(const auto current, bytes());
+    for (const auto& o : over)
+        if (o.at > new_size || o.bytes.size() > new_size - o.at) return fail_at(ErrorCode::damaged, o.at, "bytes behind the end of the file");
+    auto map = std::make_shared<Map>();
+    map->path = map_->path;
+    map->stamp = map_->stamp;
+    map->stamp.size = new_size;
+    map->size = static_cast<std::size_t>(new_size);
+    map->inside = map_;
+    if (new_size > 0) {
+        // Zero pages for the whole, the file's own pages copy-on-write over them, then the other bytes.
+        map->mapped = ::mmap(nullptr, map->size, PROT_READ | PROT_WRITE, MAP_PRIVATE | MAP_ANONYMOUS | MAP_NORESERVE, -1, 0);
+        if (map->mapped == MAP_FAILED) {
+            map->mapped = nullptr;
+            return fail_errno(errno, "cannot map " + map_->path.string());
+        }
+        map->mapped_size = map->size;
+        auto* data = static_cast<std::byte*>(map->mapped);
+        const auto common = static_cast<std::size_t>(std::min<std::uint64_t>(new_size, current.size()));
+        const bool one_file = map_->descriptors.size() == 1 && map_->mapped;
+        if (common > 0 && (!one_file || ::mmap(data, common, PROT_READ | PROT_WRITE, MAP_PRIVATE | MAP_FIXED | MAP_NORESERVE, map_->descriptors[0], 0) == MAP_FAILED))
+            std::memcpy(data, current.data(), common);
+        for (const auto& o : over)
+            if (!o.bytes.empty()) std::memcpy(data + o.at, o.bytes.data(), o.bytes.size());
+        map->data = data;
+    }
+    FileView view;
+    view.map_ = std::move(map);
+    return view;
+}
 
 Result<ByteSpan> FileView::bytes() const {
-    if (map_->descriptor >= 0) {
-        struct stat info {};
-        if (::fstat(map_->descriptor, &info) != 0) return fail_errno(errno, "cannot look at " + map_->path.string());
-        if (static_cast<std::size_t>(info.st_size) < map_->size)
-            return fail(ErrorCode::stale, map_->path.filename().string() + " became shorter while it was open", "Open it again");
-    }
+    for (const auto* map = map_.get(); map; map = map->inside.get())
+        for (std::size_t p = 0; p < map->parts.size() && map->mapped; ++p) {
+            struct stat info {};
+            if (::fstat(map->descriptors[p], &info) != 0) return fail_errno(errno, "cannot look at " + map->parts[p].path.string());
+            if (static_cast<std::uint64_t>(info.st_size) < map->parts[p].stamp.size)
+                return fail(ErrorCode::stale, map->parts[p].path.filename().string() + " became shorter while it was open", "Open it again");
+        }
     return ByteSpan(map_->data, map_->size);
 }
 

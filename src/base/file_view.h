@@ -16,11 +16,26 @@ struct FileStamp {
 
 [[nodiscard]] Result<FileStamp> stamp_of(const std::filesystem::path& path);
 
+/// One file of an archive that is cut into several.
+struct FilePart {
+    std::filesystem::path path;
+    FileStamp stamp;
+};
+
+/// Bytes that lie over a file's own.
+struct Overlay {
+    std::uint64_t at = 0;
+    ByteSpan bytes;
+};
+
 /// A read-only memory map; copies share it. The map is checked against the file before each `bytes`, because touching a page
 /// that another program cut off would end the process.
 class FileView {
 public:
     [[nodiscard]] static Result<FileView> open(const std::filesystem::path& path);
+    /// Files that are one archive cut into parts, in order. They are mapped one behind the other; when a part that is not the last
+    /// one has no whole number of pages, they are read into memory instead, and more than `limit` bytes are an error `limit`.
+    [[nodiscard]] static Result<FileView> join(const std::vector<std::filesystem::path>& parts, std::uint64_t limit);
     /// Bytes that are already in memory, e.g. an archive inside an archive.
     [[nodiscard]] static FileView of(Bytes bytes, std::filesystem::path name = {});
 
@@ -28,7 +43,14 @@ public:
     [[nodiscard]] std::uint64_t size() const;
     [[nodiscard]] const FileStamp& stamp() const;
     [[nodiscard]] bool in_memory() const;
-    /// The whole file. Error `stale` when it is no longer as large as when it was opened.
+    /// The files behind it: one, several when joined, none when in memory.
+    [[nodiscard]] const std::vector<FilePart>& parts() const;
+    /// The file with other bytes over its own and another size, as if they had been written; only the pages they touch take memory.
+    /// Only for one file, not for joined parts.
+    [[nodiscard]] Result<FileView> with(std::span<const Overlay> over, std::uint64_t new_size) const;
+    /// Part of this view as a view of its own that shares its memory, for an archive stored inside an archive.
+    [[nodiscard]] Result<FileView> part(std::uint64_t offset, std::uint64_t size, std::filesystem::path name) const;
+    /// The whole file. Error `stale` when a file behind it is no longer as large as when it was opened.
     [[nodiscard]] Result<ByteSpan> bytes() const;
     /// [offset, offset + size).
     [[nodiscard]] Result<ByteSpan> bytes(std::uint64_t offset, std::uint64_t size) const;

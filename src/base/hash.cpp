@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 #include <libdeflate.h>
+#include <openssl/evp.h>
 #include <openssl/sha.h>
 
 namespace skivet {
@@ -9,6 +10,16 @@ namespace skivet {
 Sha256 sha256(ByteSpan data) {
     Sha256 digest;
     SHA256(reinterpret_cast<const unsigned char*>(data.data()), data.size(), reinterpret_cast<unsigned char*>(digest.data()));
+    return digest;
+}
+
+Sha256Stream::Sha256Stream() : state_(EVP_MD_CTX_new()) { EVP_DigestInit_ex(static_cast<EVP_MD_CTX*>(state_), EVP_sha256(), nullptr); }
+Sha256Stream::~Sha256Stream() { EVP_MD_CTX_free(static_cast<EVP_MD_CTX*>(state_)); }
+void Sha256Stream::add(ByteSpan data) { EVP_DigestUpdate(static_cast<EVP_MD_CTX*>(state_), data.data(), data.size()); }
+Sha256 Sha256Stream::finish() {
+    Sha256 digest;
+    unsigned size = 0;
+    EVP_DigestFinal_ex(static_cast<EVP_MD_CTX*>(state_), reinterpret_cast<unsigned char*>(digest.data()), &size);
     return digest;
 }
 

@@ -13,8 +13,9 @@ enum class ErrorCode {
     usage,        ///< the call itself makes no sense (exit code 2)
     damaged,      ///< the input contradicts itself or ends early (exit code 3)
     unsupported,  ///< sound as far as we can tell, but of a kind we do not handle (exit code 3)
-    missing,      ///< a part, an entry or a key is not there (exit code 3)
+    missing,      ///< a part or an entry is not there (exit code 3)
     limit,        ///< the input claims more than the read limits allow (exit code 3)
+    key,          ///< a key is missing or wrong (exit code 3)
     stale,        ///< a file changed since it was looked at (exit code 3)
     unfit,        ///< the game could not read the result (exit code 3)
     no_space,     ///< exit code 4

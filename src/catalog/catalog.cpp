@@ -24,16 +24,6 @@ EntryKind kind_by_name(std::string_view path) {
     return EntryKind::other;
 }
 
-bool looks_like_container(const Kinds& kinds, ByteSpan head) {
-    if (head.size() >= 4 && load_le<std::uint32_t>(head.data()) == 0x04034b50) return true;
-    for (const auto& sheet : kinds.container_sheets)
-        for (const auto& rule : sheet->recognize)
-            if (rule.at && *rule.at <= head.size() && rule.bytes.size() <= head.size() - *rule.at &&
-                std::equal(rule.bytes.begin(), rule.bytes.end(), head.begin() + static_cast<std::ptrdiff_t>(*rule.at)))
-                return true;
-    return false;
-}
-
 class Builder {
 public:
     Builder(const Kinds& kinds, Progress& progress, bool recurse, bool recognize_content)
@@ -55,6 +45,11 @@ public:
         return out;
     }
 
+    void report(Error error) {
+        const std::lock_guard lock(mutex_);
+        if (problems_.size() < 1000) problems_.push_back(std::move(error));
+    }
+
     std::vector<Error> problems() && { return std::move(problems_); }
 
 private:
@@ -64,11 +59,6 @@ private:
     bool recognize_content_;
     std::mutex mutex_;
     std::vector<Error> problems_;
-
-    void report(Error error) {
-        const std::lock_guard lock(mutex_);
-        if (problems_.size() < 1000) problems_.push_back(std::move(error));
-    }
 
     std::vector<CatalogItem> look_at(const Container& container, std::size_t entry, std::size_t source, const std::vector<std::string>& outer) {
         const auto& e = container.entries()[entry];
@@ -105,19 +95,21 @@ private:
                 item.error = in_entry(container, entry, std::move(layout).error());
                 report(*item.error);
             }
-        } else if (looks_like_container(kinds_, *head)) {
+        } else if (!candidates(kinds_, *head, e.size, e.path).empty()) {
             item.kind = EntryKind::container;
             if (recurse_ && outer.size() + 1 < kinds_.limits.depth) {
-                auto bytes = container.read(entry, kinds_.limits);
-                if (!bytes) {
-                    report(std::move(bytes).error());
+                auto view = container.view(entry, kinds_.limits);
+                if (!view) {
+                    report(std::move(view).error());
                     return out;
                 }
-                auto inside = open_container(kinds_, FileView::of(std::move(*bytes), e.path));
+                auto inside = open_container(kinds_, std::move(*view));
                 if (!inside) {
-                    report(std::move(inside).error());
+                    item.error = in_entry(container, entry, std::move(inside).error());
+                    report(*item.error);
                     return out;
                 }
+                for (const auto& problem : (*inside)->problems()) report(in_entry(container, entry, problem));
                 auto more = look_through(**inside, source, item.inner);
                 std::move(more.begin(), more.end(), std::back_inserter(out));
             }
@@ -157,6 +149,7 @@ Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> source
     Builder builder(kinds, progress, recurse, recognize_content);
     for (std::size_t s = 0; s < sources.size(); ++s) {
         if (!sources[s].container) continue;
+        for (const auto& problem : sources[s].container->problems()) builder.report(problem.within(sources[s].path.filename().string()));
         auto items = builder.look_through(*sources[s].container, s, {});
         std::move(items.begin(), items.end(), std::back_inserter(catalog.items));
         SKIVET_CHECK(progress.cancel.check());
@@ -229,7 +222,12 @@ Result<std::vector<std::filesystem::path>> find_sources(const Kinds& kinds, cons
     }
     for (const auto& item : std::filesystem::directory_iterator(folder, code)) {
         if (item.is_directory(code)) continue;
-        if (item.is_regular_file(code) && open_source(kinds, item.path())) out.push_back(item.path());
+        if (!item.is_regular_file(code)) continue;
+        // Of an archive cut into parts the first stands for all; a single packed picture is no archive of the game.
+        const auto parts = parts_of(item.path());
+        if (parts && parts->front() != item.path()) continue;
+        const auto opened = open_source(kinds, item.path());
+        if (opened || opened.error().code == ErrorCode::key || (parts && parts->size() > 1)) out.push_back(item.path());
     }
     if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
     std::sort(out.begin(), out.end());

@@ -12,6 +12,7 @@
 #include "codec/codec.h"
 #include "codec/paint_form.h"
 #include "pixel/alpha_use.h"
+#include "sheet/sheet.h"
 
 namespace skivet::cli {
 namespace {

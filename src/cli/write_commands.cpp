@@ -86,11 +86,11 @@ Status export_one(Context& c, const ExportOptions& options, const TextureFile& t
 }
 
 void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
-    const auto way = plan.files.empty() ? Way::nothing : plan.files.front().way;
+    const auto way = plan.way();
     if (c.json) {
         json ranges = json::array();
         for (const auto& file : plan.files)
-            for (const auto& range : file.ranges) ranges.push_back({{"file", file.file.string()}, {"at", range.at}, {"size", range.bytes.size()}});
+            for (const auto& range : written_ranges(file)) ranges.push_back({{"file", file.file.string()}, {"at", range.first}, {"size", range.second}});
         c.out << json{{"dry_run", dry_run}, {"way", std::string(name_of(way))}, {"bytes_written", plan.bytes_written()}, {"ranges", ranges}}.dump(
                      -1, ' ', false, json::error_handler_t::replace)
               << '\n';
@@ -101,11 +101,12 @@ void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
         return;
     }
     for (const auto& file : plan.files) {
-        c.out << fmt::format("{}: {}, {} bytes in {} ranges", file.file.string(), name_of(file.way), grouped(file.bytes_written()), file.ranges.size());
+        const auto ranges = written_ranges(file);
+        c.out << fmt::format("{}: {}, {} bytes in {} ranges", file.file.string(), name_of(file.way), grouped(file.bytes_written()), ranges.size());
         if (file.new_size != file.expected.size) c.out << fmt::format(", size {} -> {}", grouped(file.expected.size), grouped(file.new_size));
         c.out << '\n';
         if (dry_run)
-            for (const auto& range : file.ranges) c.out << fmt::format("  {:>12}  {} bytes\n", hex(range.at), grouped(range.bytes.size()));
+            for (const auto& [at, size] : ranges) c.out << fmt::format("  {:>12}  {} bytes\n", hex(at), grouped(size));
     }
 }
 
@@ -367,12 +368,14 @@ int restore(Context& c, const std::string& source, const std::vector<std::string
     for (const auto& text : addresses) {
         const auto entry = text.find("::") == std::string::npos ? text : text.substr(text.rfind("::") + 2);
         auto journal = std::find_if(history->rbegin(), history->rend(), [&](const Journal& j) {
-            return j.source == wanted && std::find(j.entries.begin(), j.entries.end(), entry) != j.entries.end();
+            return std::any_of(j.parts.begin(), j.parts.end(), [&](const JournalPart& part) {
+                return part.source == wanted && std::find(part.entries.begin(), part.entries.end(), entry) != part.entries.end();
+            });
         });
         if (journal == history->rend()) {
             c.failed(Error{ErrorCode::missing, fmt::format("no delivery of \"{}\" is in the vault", entry), {source}, {}, {}});
             ++failures;
-        } else if (auto undone = vault.undo(journal->id); !undone) {
+        } else if (auto undone = vault.undo(journal->id, wanted); !undone) {
             c.failed(undone.error().within(entry));
             ++failures;
         }

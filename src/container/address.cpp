@@ -14,10 +14,10 @@ Result<std::size_t> entry_of(const Container& container, const std::string& path
 
 Result<Bytes> read_inner(const Kinds& kinds, const Container& container, std::span<const std::string> inner, unsigned depth) {
     SKIVET_TRY(const auto entry, entry_of(container, inner.front()));
-    SKIVET_TRY(auto bytes, container.read(entry, kinds.limits));
-    if (inner.size() == 1) return bytes;
+    if (inner.size() == 1) return container.read(entry, kinds.limits);
     if (depth >= kinds.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", kinds.limits.depth));
-    auto nested = open_container(kinds, FileView::of(std::move(bytes), inner.front()));
+    SKIVET_TRY(auto view, container.view(entry, kinds.limits));
+    auto nested = open_container(kinds, std::move(view));
     if (!nested) return fail(std::move(nested).error());
     auto found = read_inner(kinds, **nested, inner.subspan(1), depth + 1);
     if (!found) return fail(std::move(found).error().within(inner.front()));
@@ -27,6 +27,7 @@ Result<Bytes> read_inner(const Kinds& kinds, const Container& container, std::sp
 Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std::vector<AddressedBytes> items, unsigned depth) {
     if (depth > kinds.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", kinds.limits.depth));
     std::vector<Replacement> here;
+    WritePlan elsewhere;   // archives that lie in a folder are changed where they are
     // Everything that goes into one inner archive is planned together.
     std::stable_sort(items.begin(), items.end(), [](const auto& a, const auto& b) { return a.inner.front() < b.inner.front(); });
     for (std::size_t i = 0; i < items.size();) {
@@ -37,8 +38,7 @@ Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std
             if (end - i > 1) return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced twice", items[i].inner.front()));
             here.push_back({entry, std::move(items[i].bytes)});
         } else {
-            SKIVET_TRY(auto bytes, container.read(entry, kinds.limits));
-            auto view = FileView::of(std::move(bytes), items[i].inner.front());
+            SKIVET_TRY(const auto view, container.view(entry, kinds.limits));
             SKIVET_TRY(const auto nested, open_container(kinds, view));
             std::vector<AddressedBytes> below;
             for (std::size_t k = i; k < end; ++k) {
@@ -48,7 +48,9 @@ Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std
             }
             auto plan = plan_inner(kinds, *nested, std::move(below), depth + 1);
             if (!plan) return fail(std::move(plan).error().within(container.entries()[entry].path));
-            if (!plan->empty()) {
+            if (!plan->empty() && !view.parts().empty()) {
+                elsewhere.add(std::move(*plan));
+            } else if (!plan->empty()) {
                 SKIVET_TRY(const auto current, view.bytes());
                 SKIVET_TRY(auto after, planned_bytes(plan->files.front(), current));
                 here.push_back({entry, std::move(after)});
@@ -56,7 +58,9 @@ Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std
         }
         i = end;
     }
-    return container.plan(here, kinds.limits);
+    SKIVET_TRY(auto out, container.plan(here, kinds.limits));
+    out.add(std::move(elsewhere));
+    return out;
 }
 
 }  // namespace
@@ -104,13 +108,7 @@ Result<WritePlan> plan_replacement(const Kinds& kinds, const Address& address, B
         return plan;
     }
     SKIVET_TRY(const auto view, FileView::open(address.source));
-    SKIVET_TRY(const auto current, view.bytes());
-    FilePlan plan{address.source, view.stamp(), bytes.size(), {}, bytes.size() == view.size() ? Way::in_place : Way::rebuild};
-    plan.ranges.push_back({0, std::move(bytes)});
-    minimize(plan, current);
-    WritePlan out;
-    if (!plan.empty()) out.files.push_back(std::move(plan));
-    return out;
+    return plan_whole_file(view, std::move(bytes));
 }
 
 }  // namespace skivet

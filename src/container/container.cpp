@@ -3,9 +3,28 @@
 namespace skivet {
 
 std::optional<std::size_t> Container::find(std::string_view path) const {
-    for (std::size_t i = entries_.size(); i-- > 0;)
-        if (entries_[i].path == path) return i;
-    return std::nullopt;
+    std::call_once(indexed_, [&] {
+        index_.reserve(entries_.size());
+        for (std::size_t i = 0; i < entries_.size(); ++i) index_[entries_[i].path] = i;
+    });
+    const auto found = index_.find(path);
+    if (found == index_.end()) return std::nullopt;
+    return found->second;
+}
+
+Result<FileView> Container::view(std::size_t entry, const ReadLimits& limits) const {
+    SKIVET_TRY(auto bytes, read(entry, limits));
+    return FileView::of(std::move(bytes), entries_[entry].path);
+}
+
+Result<WritePlan> Container::plan_compact(const ReadLimits&) const { return WritePlan{}; }
+
+Result<Bytes> Container::patch_archive(std::span<const Replacement>, const ReadLimits&) const {
+    return fail(ErrorCode::unsupported, "a patch archive of the kind " + kind() + " cannot be made", "Deliver into the archive itself or into an override folder");
+}
+
+tl::unexpected<Error> cannot_write(const Container& container) {
+    return fail(ErrorCode::unsupported, container.read_only(), "Deliver into an override folder instead, if the game has one");
 }
 
 std::vector<Segment> with_gaps(std::vector<Segment> used, std::uint64_t file_size) {

@@ -1,5 +1,8 @@
 #pragma once
 // A container lists entries, reads them and plans how to replace them. It never writes a file.
+#include <mutex>
+#include <unordered_map>
+
 #include "base/limits.h"
 #include "base/progress.h"
 #include "container/write_plan.h"
@@ -12,6 +15,7 @@ struct Entry {
     std::uint64_t stored = 0;     ///< bytes in the archive
     std::string_view method;      ///< "stored", "deflate", or the name of one we cannot read
     std::uint64_t at = 0;         ///< where the entry begins in the file (its local header, where it has one)
+    bool encrypted = false;
 };
 
 struct Replacement {
@@ -33,22 +37,47 @@ public:
     [[nodiscard]] virtual std::string kind() const = 0;
     /// How it was recognized, in words.
     [[nodiscard]] const std::string& recognized_by() const { return recognized_by_; }
+    void set_recognized_by(std::string reason) { recognized_by_ = std::move(reason); }
     [[nodiscard]] const std::vector<Entry>& entries() const { return entries_; }
-    /// Index of the entry with this path; the last one when a path occurs twice, as most readers take it.
+    /// Index of the entry with this path; the last one when a path occurs twice, as most readers take it. The first call takes time in
+    /// proportion to the entries, later ones do not.
     [[nodiscard]] std::optional<std::size_t> find(std::string_view path) const;
+    /// Why nothing can be put into it; empty when it can be written.
+    [[nodiscard]] virtual std::string read_only() const { return {}; }
+    /// What is wrong with it although it could be opened.
+    [[nodiscard]] const std::vector<Error>& problems() const { return problems_; }
+
     /// Unpacked and checked against its checksum.
     [[nodiscard]] virtual Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const = 0;
     /// The first `count` bytes or fewer, not checked.
     [[nodiscard]] virtual Result<Bytes> read_head(std::size_t entry, std::size_t count) const = 0;
-    /// The plan for replacing entries. Replacing an entry by the bytes it has plans nothing.
+    /// The entry as something to open in turn. An entry that is stored as it is shares this container's memory and is not checked
+    /// against its checksum: an archive inside an archive is read in place, whatever its size.
+    [[nodiscard]] virtual Result<FileView> view(std::size_t entry, const ReadLimits& limits) const;
+    /// The plan for replacing entries. Replacing an entry by the bytes it has plans nothing. Error `unsupported` with read_only()'s
+    /// reason when it cannot be written.
     [[nodiscard]] virtual Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const = 0;
+    /// The plan for giving back space that nothing uses any more. An empty plan when there is none.
+    [[nodiscard]] virtual Result<WritePlan> plan_compact(const ReadLimits& limits) const;
+    /// Bytes that nothing uses any more.
+    [[nodiscard]] virtual std::uint64_t dead_bytes() const { return 0; }
+    /// A new archive of the same kind that holds only these entries with these contents, for games in which later archives win.
+    [[nodiscard]] virtual Result<Bytes> patch_archive(std::span<const Replacement> entries, const ReadLimits& limits) const;
     /// What lies where, in file order; empty for a folder.
     [[nodiscard]] virtual std::vector<Segment> segments() const { return {}; }
 
 protected:
     std::vector<Entry> entries_;
+    std::vector<Error> problems_;
     std::string recognized_by_;
+
+private:
+    mutable std::once_flag indexed_;
+    mutable std::unordered_map<std::string_view, std::size_t> index_;
 };
+
+/// The error every plan of a container that cannot be written gives.
+[[nodiscard]] tl::unexpected<Error> cannot_write(const Container& container);
 
 /// Fills the space between `used` segments (any order) with gaps up to `file_size`; overlapping ones are cut.
 [[nodiscard]] std::vector<Segment> with_gaps(std::vector<Segment> used, std::uint64_t file_size);

@@ -1,6 +1,9 @@
 #include "container/folder.h"
 
 #include <fmt/format.h>
+#include <map>
+
+#include "container/parts.h"
 
 namespace skivet {
 
@@ -12,6 +15,8 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
     std::error_code code;
     fs::recursive_directory_iterator walk(folder, fs::directory_options::skip_permission_denied, code);
     if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
+    std::map<std::string, std::vector<std::string>> names;   // that could be parts, by folder
+    std::unordered_map<std::string, std::uint64_t> sizes;
     for (const fs::recursive_directory_iterator end; walk != end; walk.increment(code)) {
         if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
         std::error_code ignored;
@@ -22,45 +27,77 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
         entry.path = walk->path().lexically_relative(folder).generic_string();
         entry.size = entry.stored = walk->file_size(ignored);
         entry.method = "stored";
+        const auto name = walk->path().filename().string();
+        if (part_name(name) || name.ends_with(".zip")) names[fs::path(entry.path).parent_path().generic_string()].push_back(name), sizes[entry.path] = entry.size;
         out->entries_.push_back(std::move(entry));
+    }
+    for (const auto& [below, here] : names) {
+        const auto inside = [&, at = below](const std::string& name) { return at.empty() ? name : at + '/' + name; };
+        for (const auto& [whole, group] : group_parts(here)) {
+            if (!group.missing.empty()) {
+                out->problems_.push_back(Error{ErrorCode::missing, fmt::format("the part {} is not there", group.missing), {inside(whole)}, {}, "All parts must lie in one folder"});
+                continue;
+            }
+            Entry entry;
+            entry.path = inside(whole);
+            entry.method = "stored";
+            auto& parts = out->parts_[entry.path];
+            for (const auto& name : group.parts) {
+                parts.push_back(inside(name));
+                entry.size += sizes[parts.back()];
+            }
+            entry.stored = entry.size;
+            std::erase_if(out->entries_, [&](const Entry& e) { return std::find(parts.begin(), parts.end(), e.path) != parts.end(); });
+            out->entries_.push_back(std::move(entry));
+        }
     }
     std::sort(out->entries_.begin(), out->entries_.end(), [](const auto& a, const auto& b) { return a.path < b.path; });
     out->recognized_by_ = "being a folder";
     return out;
 }
 
+Result<FileView> FolderContainer::open_entry(std::size_t entry) const {
+    const auto& path = entries_[entry].path;
+    const auto found = parts_.find(path);
+    if (found == parts_.end()) return FileView::open(folder_ / path);
+    std::vector<fs::path> files;
+    for (const auto& part : found->second) files.push_back(folder_ / part);
+    return FileView::join(files, ReadLimits{}.inflated_bytes);
+}
+
+Result<FileView> FolderContainer::view(std::size_t entry, const ReadLimits&) const {
+    auto opened = open_entry(entry);
+    if (!opened) return fail(in_entry(*this, entry, std::move(opened).error()));
+    return opened;
+}
+
 Result<Bytes> FolderContainer::read(std::size_t entry, const ReadLimits& limits) const {
-    auto view = FileView::open(folder_ / entries_[entry].path);
-    if (!view) return fail(in_entry(*this, entry, std::move(view).error()));
-    if (view->size() > limits.inflated_bytes)
-        return fail(in_entry(*this, entry, Error{ErrorCode::limit, human_bytes(view->size()) + " are more than the limit", {}, {}, {}}));
-    SKIVET_TRY(const auto data, view->bytes());
+    SKIVET_TRY(const auto opened, view(entry, limits));
+    if (opened.size() > limits.inflated_bytes)
+        return fail(in_entry(*this, entry, Error{ErrorCode::limit, human_bytes(opened.size()) + " are more than the limit", {}, {}, {}}));
+    SKIVET_TRY(const auto data, opened.bytes());
     return Bytes(data.begin(), data.end());
 }
 
 Result<Bytes> FolderContainer::read_head(std::size_t entry, std::size_t count) const {
-    auto view = FileView::open(folder_ / entries_[entry].path);
-    if (!view) return fail(in_entry(*this, entry, std::move(view).error()));
-    SKIVET_TRY(const auto data, view->bytes());
+    // Only the first part of a cut file is opened for its head.
+    const auto& path = entries_[entry].path;
+    const auto found = parts_.find(path);
+    auto opened = FileView::open(folder_ / (found == parts_.end() ? path : found->second.front()));
+    if (!opened) return fail(in_entry(*this, entry, std::move(opened).error()));
+    SKIVET_TRY(const auto data, opened->bytes());
     const auto head = data.first(std::min(count, data.size()));
     return Bytes(head.begin(), head.end());
 }
 
-Result<WritePlan> FolderContainer::plan(std::span<const Replacement> replacements, const ReadLimits&) const {
+Result<WritePlan> FolderContainer::plan(std::span<const Replacement> replacements, const ReadLimits& limits) const {
     WritePlan out;
     for (const auto& replacement : replacements) {
         if (replacement.entry >= entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
-        auto view = FileView::open(folder_ / entries_[replacement.entry].path);
-        if (!view) return fail(in_entry(*this, replacement.entry, std::move(view).error()));
-        SKIVET_TRY(const auto current, view->bytes());
-        FilePlan plan;
-        plan.file = view->path();
-        plan.expected = view->stamp();
-        plan.new_size = replacement.bytes.size();
-        plan.way = plan.new_size == view->size() ? Way::in_place : Way::rebuild;
-        plan.ranges.push_back({0, replacement.bytes});
-        minimize(plan, current);
-        if (!plan.empty()) out.files.push_back(std::move(plan));
+        SKIVET_TRY(const auto opened, view(replacement.entry, limits));
+        auto one = plan_whole_file(opened, replacement.bytes);
+        if (!one) return fail(in_entry(*this, replacement.entry, std::move(one).error()));
+        out.add(std::move(*one));
     }
     return out;
 }

@@ -3,7 +3,8 @@
 
 namespace skivet {
 
-/// A folder on disk; every regular file below it is an entry. Links are not followed out of it.
+/// A folder on disk; every regular file below it is an entry. Links are not followed out of it. Files that were cut into parts
+/// (name.00 name.01, name.001, name.part1, name.z01 with name.zip) are one entry with the whole name.
 class FolderContainer final : public Container {
 public:
     [[nodiscard]] static Result<std::unique_ptr<Container>> open(const std::filesystem::path& folder, const ReadLimits& limits);
@@ -11,10 +12,14 @@ public:
     [[nodiscard]] std::string kind() const override { return "folder"; }
     [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
+    [[nodiscard]] Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
 
 private:
+    [[nodiscard]] Result<FileView> open_entry(std::size_t entry) const;
+
     std::filesystem::path folder_;
+    std::unordered_map<std::string, std::vector<std::string>> parts_;   ///< paths of a cut file's parts, by the whole one's path
 };
 
 }  // namespace skivet

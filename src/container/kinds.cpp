@@ -3,18 +3,37 @@
 #include <fmt/format.h>
 
 #include "base/file_write.h"
+#include "base/text.h"
 #include "container/folder.h"
+#include "container/libarchive_container.h"
+#include "container/parts.h"
 #include "container/sheet_container.h"
+#include "container/tar.h"
+#include "container/wrapped.h"
 #include "container/zip.h"
 #include "sheet/texture_sheet.h"
 
 namespace skivet {
+namespace {
+
+/// The error that names the file once.
+Error named(Error error, const std::string& path) {
+    auto name = std::filesystem::path(path).filename().string();
+    if (!error.where.empty() && error.where.front() == name) return error;
+    return std::move(error).within(std::move(name));
+}
+
+}  // namespace
+
+std::vector<std::shared_ptr<const ContainerKind>> standard_containers() {
+    return {zip_kind(), tar_kind(), wrapped_kind(), libarchive_kind("7z"), libarchive_kind("cpio"), libarchive_kind("ISO 9660")};
+}
 
 Status add_sheet(Kinds& kinds, const std::filesystem::path& file) {
     SKIVET_TRY(const auto source, read_file(file, 1u << 20));
     SKIVET_TRY(auto sheet, parse_sheet(as_text(source), file.filename().string()));
     if (sheet.kind == SheetKind::texture) kinds.textures.add(std::make_shared<SheetTextureKind>(std::move(sheet)));
-    else kinds.container_sheets.push_back(std::make_shared<const Sheet>(std::move(sheet)));
+    else kinds.containers.push_back(sheet_kind(std::make_shared<const Sheet>(std::move(sheet))));
     return {};
 }
 
@@ -30,25 +49,37 @@ std::vector<Error> add_sheets_in(Kinds& kinds, const std::filesystem::path& fold
     return errors;
 }
 
+std::vector<Candidate> candidates(const Kinds& kinds, ByteSpan head, std::uint64_t file_size, std::string_view path) {
+    std::vector<Candidate> out;
+    const auto slash = path.find_last_of('/');
+    const auto name = slash == std::string_view::npos ? path : path.substr(slash + 1);
+    for (const auto& choice : kinds.choices) {
+        if (choice.pattern != path && !glob_match(choice.pattern, name)) continue;
+        for (const auto& kind : kinds.containers)
+            if (kind->name() == choice.kind) return {{kind, {ranks::sheet * 10, fmt::format("your choice for \"{}\"", choice.pattern)}}};
+    }
+    for (const auto& kind : kinds.containers)
+        if (auto recognized = kind->recognize(head, file_size, path)) out.push_back({kind, std::move(*recognized)});
+    std::stable_sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.recognized.rank > b.recognized.rank; });
+    return out;
+}
+
 Result<std::shared_ptr<const Container>> open_container(const Kinds& kinds, FileView file) {
     SKIVET_TRY(const auto data, file.bytes());
     const auto path = file.path().string();
-    std::shared_ptr<const Sheet> best;
-    for (const auto& sheet : kinds.container_sheets)
-        if (recognize(*sheet, data, data.size(), path) && (!best || sheet->recognize.size() > best->recognize.size())) best = sheet;
-    if (best) {
-        auto opened = SheetContainer::open(std::move(file), best, kinds.limits);
-        if (!opened) return fail(std::move(opened).error().within(fmt::format("{} (sheet \"{}\")", std::filesystem::path(path).filename().string(), best->name)));
-        return std::shared_ptr<const Container>(std::move(*opened));
-    }
-    // A local header at the start means a ZIP even when its end is damaged: then the message should be about that.
-    const bool starts_like_zip = data.size() >= 4 && load_le<std::uint32_t>(data.data()) == 0x04034b50;
-    if (!starts_like_zip && !ZipContainer::recognize(data))
+    const auto possible = candidates(kinds, data, data.size(), path);
+    if (possible.empty())
         return fail(Error{ErrorCode::unsupported, "no archive we know", {std::filesystem::path(path).filename().string()}, std::nullopt,
-                          "ZIP and what a container sheet describes can be opened; add a sheet for other layouts"});
-    auto opened = ZipContainer::open(std::move(file), kinds.limits);
-    if (!opened) return fail(std::move(opened).error().within(std::filesystem::path(path).filename().string()));
-    return std::shared_ptr<const Container>(std::move(*opened));
+                          "A sheet can describe its layout; sifting finds textures in it without one"});
+    std::optional<Error> first;
+    for (const auto& candidate : possible) {
+        auto opened = candidate.kind->open(kinds, file);
+        if (opened) return opened;
+        // A file that wants a key is what it seems to be; so is one the user chose.
+        if (!first) first = std::move(opened).error();
+        if (first->code == ErrorCode::key || first->code == ErrorCode::stale) break;
+    }
+    return fail(named(std::move(*first), path));
 }
 
 Result<std::shared_ptr<const Container>> open_source(const Kinds& kinds, const std::filesystem::path& path) {
@@ -57,7 +88,12 @@ Result<std::shared_ptr<const Container>> open_source(const Kinds& kinds, const s
         SKIVET_TRY(auto folder, FolderContainer::open(path, kinds.limits));
         return std::shared_ptr<const Container>(std::move(folder));
     }
-    SKIVET_TRY(auto view, FileView::open(path));
+    SKIVET_TRY(const auto parts, parts_of(path));
+    if (parts.size() == 1) {
+        SKIVET_TRY(auto view, FileView::open(parts.front()));
+        return open_container(kinds, std::move(view));
+    }
+    SKIVET_TRY(auto view, FileView::join(parts, kinds.limits.inflated_bytes));
     return open_container(kinds, std::move(view));
 }
 

@@ -130,8 +130,6 @@ std::uint64_t SheetContainer::room(std::size_t entry) const {
 Result<WritePlan> SheetContainer::plan(std::span<const Replacement> replacements, const ReadLimits& limits) const {
     SKIVET_TRY(const auto file, file_.bytes());
     FilePlan plan;
-    plan.file = file_.path();
-    plan.expected = file_.stamp();
     plan.new_size = file_.size();
     plan.way = Way::in_place;
     Bytes table(file.begin() + static_cast<std::ptrdiff_t>(table_at_), file.begin() + static_cast<std::ptrdiff_t>(table_end_));
@@ -156,15 +154,15 @@ Result<WritePlan> SheetContainer::plan(std::span<const Replacement> replacements
         auto at = e.at;
         const bool last = e.at + e.stored == file.size() && plan.new_size == file.size();
         if (stored.size() <= room(entry) || (last && room(entry) > 0)) {
-            plan.ranges.push_back({at, stored});
+            plan.ranges.push_back({at, stored, 0});
             if (stored.size() < e.stored)  // nothing of the old content stays behind
-                plan.ranges.push_back({at + stored.size(), Bytes(static_cast<std::size_t>(e.stored - stored.size()), sheet_->fill)});
+                plan.ranges.push_back({at + stored.size(), Bytes(static_cast<std::size_t>(e.stored - stored.size()), sheet_->fill), 0});
             plan.new_size = std::max(plan.new_size, at + stored.size());
             if (stored.size() > e.stored && last) plan.way = Way::append;
         } else {
             at = (plan.new_size + sheet_->align - 1) / sheet_->align * sheet_->align;
-            if (at > plan.new_size) plan.ranges.push_back({plan.new_size, Bytes(static_cast<std::size_t>(at - plan.new_size), sheet_->fill)});
-            plan.ranges.push_back({at, stored});
+            if (at > plan.new_size) plan.ranges.push_back({plan.new_size, Bytes(static_cast<std::size_t>(at - plan.new_size), sheet_->fill), 0});
+            plan.ranges.push_back({at, stored, 0});
             plan.new_size = at + stored.size();
             plan.way = Way::append;
         }
@@ -176,21 +174,18 @@ Result<WritePlan> SheetContainer::plan(std::span<const Replacement> replacements
             if (auto done = set_in_table(record, Meaning::data_crc32, crc32(crc->field->of_stored ? stored : replacement.bytes)); !done)
                 return named(std::move(done).error());
     }
-    WritePlan out;
-    if (!changed) return out;
+    if (!changed) return WritePlan{};
     const auto set_in_header = [&](Meaning meaning, std::uint64_t number) -> Status {
         const auto* value = header_.with(meaning);
         if (!value) return {};
         SKIVET_TRY(auto bytes, field_bytes(*sheet_, *value->field, number));
-        plan.ranges.push_back({value->at, std::move(bytes)});
+        plan.ranges.push_back({value->at, std::move(bytes), 0});
         return {};
     };
     SKIVET_CHECK(set_in_header(Meaning::table_crc32, crc32(table)));
     SKIVET_CHECK(set_in_header(Meaning::file_size, plan.new_size));
-    plan.ranges.push_back({table_at_, std::move(table)});
-    minimize(plan, file);
-    if (!plan.empty()) out.files.push_back(std::move(plan));
-    return out;
+    plan.ranges.push_back({table_at_, std::move(table), 0});
+    return finish_plan(file_, std::move(plan));
 }
 
 std::vector<Segment> SheetContainer::segments() const {
@@ -199,5 +194,30 @@ std::vector<Segment> SheetContainer::segments() const {
     for (std::size_t i = 0; i < entries_.size(); ++i) used.push_back({Segment::What::entry, entries_[i].at, entries_[i].stored, i});
     return with_gaps(std::move(used), file_.size());
 }
+
+namespace {
+
+class SheetKindOf final : public ContainerKind {
+public:
+    explicit SheetKindOf(std::shared_ptr<const Sheet> sheet) : sheet_(std::move(sheet)) {}
+    std::string name() const override { return sheet_->name; }
+    std::optional<Recognized> recognize(ByteSpan head, std::uint64_t file_size, std::string_view path) const override {
+        auto reason = skivet::recognize(*sheet_, head, file_size, path);
+        if (!reason) return std::nullopt;
+        return Recognized{ranks::sheet + static_cast<int>(sheet_->recognize.size()), std::move(*reason)};
+    }
+    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
+        auto opened = SheetContainer::open(std::move(file), sheet_, kinds.limits);
+        if (!opened) return fail(std::move(opened).error().within(fmt::format("sheet \"{}\"", sheet_->name)));
+        return std::shared_ptr<const Container>(std::move(*opened));
+    }
+
+private:
+    std::shared_ptr<const Sheet> sheet_;
+};
+
+}  // namespace
+
+std::shared_ptr<const ContainerKind> sheet_kind(std::shared_ptr<const Sheet> sheet) { return std::make_shared<SheetKindOf>(std::move(sheet)); }
 
 }  // namespace skivet

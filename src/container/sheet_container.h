@@ -1,5 +1,5 @@
 #pragma once
-#include "container/container.h"
+#include "container/kinds.h"
 #include "sheet/sheet.h"
 
 namespace skivet {
@@ -30,5 +30,7 @@ private:
     std::uint64_t table_at_ = 0;
     std::uint64_t table_end_ = 0;
 };
+
+[[nodiscard]] std::shared_ptr<const ContainerKind> sheet_kind(std::shared_ptr<const Sheet> sheet);
 
 }  // namespace skivet

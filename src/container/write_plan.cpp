@@ -1,5 +1,7 @@
 #include "container/write_plan.h"
 
+#include <xxhash.h>
+
 namespace skivet {
 
 std::string_view name_of(Way way) {
@@ -7,20 +9,67 @@ std::string_view name_of(Way way) {
         case Way::in_place: return "in-place";
         case Way::append: return "append";
         case Way::rebuild: return "rebuild";
+        case Way::create: return "create";
         default: return "nothing";
     }
 }
 
-std::uint64_t FilePlan::bytes_written() const {
+std::uint64_t FilePlan::bytes_new() const {
     std::uint64_t sum = 0;
     for (const auto& range : ranges) sum += range.bytes.size();
+    for (const auto& piece : pieces) sum += piece.bytes.size();
     return sum;
 }
+
+std::uint64_t FilePlan::bytes_written() const { return pieces.empty() ? bytes_new() : new_size; }
 
 std::uint64_t WritePlan::bytes_written() const {
     std::uint64_t sum = 0;
     for (const auto& file : files) sum += file.bytes_written();
     return sum;
+}
+
+Way WritePlan::way() const {
+    auto most = Way::nothing;
+    for (const auto& file : files) most = std::max(most, file.way);
+    return most;
+}
+
+void WritePlan::add(WritePlan other) { std::move(other.files.begin(), other.files.end(), std::back_inserter(files)); }
+
+std::vector<std::pair<std::uint64_t, std::uint64_t>> written_ranges(const FilePlan& plan) {
+    std::vector<std::pair<std::uint64_t, std::uint64_t>> out;
+    for (const auto& range : plan.ranges) out.emplace_back(range.at, range.bytes.size());
+    std::uint64_t at = 0;
+    for (const auto& piece : plan.pieces) {
+        if (!piece.is_copy()) out.emplace_back(at, piece.bytes.size());
+        at += piece.length();
+    }
+    return out;
+}
+
+std::uint64_t kept_bytes(const FilePlan& plan) {
+    const auto size = plan.expected.size;
+    std::uint64_t sum = 0;
+    if (!plan.pieces.empty()) {
+        for (const auto& piece : plan.pieces) sum += piece.is_copy() ? piece.size : 0;
+        return size - std::min(size, sum);
+    }
+    for (const auto& range : plan.ranges) sum += std::min<std::uint64_t>(range.bytes.size(), size - std::min(size, range.at));
+    return sum + (size - std::min(size, plan.new_size));
+}
+
+std::uint64_t range_hash(ByteSpan bytes) { return XXH3_64bits(bytes.data(), bytes.size()); }
+
+std::uint64_t sample_of(ByteSpan file) {
+    constexpr std::size_t page = 4096, samples = 16;
+    if (file.size() <= page * samples) return XXH3_64bits_withSeed(file.data(), file.size(), file.size());
+    std::uint64_t sum = file.size();
+    for (std::size_t i = 0; i < samples; ++i) {
+        const auto at = static_cast<std::size_t>((file.size() - page) / (samples - 1) * i);
+        sum = XXH3_64bits_withSeed(file.data() + at, page, sum);
+    }
+    return XXH3_64bits_withSeed(file.data() + file.size() - page, page, sum);
 }
 
 void minimize(FilePlan& plan, ByteSpan current, std::size_t gap) {
@@ -42,7 +91,7 @@ void minimize(FilePlan& plan, ByteSpan current, std::size_t gap) {
                 else ++same;
             }
             out.push_back({range.at + start, Bytes(range.bytes.begin() + static_cast<std::ptrdiff_t>(start),
-                                                   range.bytes.begin() + static_cast<std::ptrdiff_t>(end))});
+                                                   range.bytes.begin() + static_cast<std::ptrdiff_t>(end)), 0});
             i = end;
         }
     }
@@ -50,12 +99,116 @@ void minimize(FilePlan& plan, ByteSpan current, std::size_t gap) {
     if (plan.empty()) plan.way = Way::nothing;
 }
 
+void join_pieces(FilePlan& plan) {
+    std::vector<PlanPiece> out;
+    for (auto& piece : plan.pieces) {
+        if (piece.length() == 0) continue;
+        if (!out.empty() && piece.is_copy() && out.back().is_copy() && out.back().from + out.back().size == piece.from) {
+            out.back().size += piece.size;
+        } else if (!out.empty() && !piece.is_copy() && !out.back().is_copy()) {
+            out.back().bytes.insert(out.back().bytes.end(), piece.bytes.begin(), piece.bytes.end());
+        } else {
+            out.push_back(std::move(piece));
+        }
+    }
+    plan.pieces = std::move(out);
+    plan.new_size = 0;
+    for (const auto& piece : plan.pieces) plan.new_size += piece.length();
+}
+
+namespace {
+
+/// One plan for every part of a cut file that the ranges touch. What lies behind the end goes into the last part.
+Result<WritePlan> over_parts(const FileView& view, const FilePlan& plan) {
+    if (!plan.pieces.empty())
+        return fail(ErrorCode::unsupported, "an archive cut into parts cannot be built anew", "Join the parts into one file and use that");
+    WritePlan out;
+    const auto& parts = view.parts();
+    std::uint64_t start = 0;
+    for (std::size_t p = 0; p < parts.size(); ++p) {
+        const bool last = p + 1 == parts.size();
+        const auto end = last ? std::max(plan.new_size, start + parts[p].stamp.size) : start + parts[p].stamp.size;
+        FilePlan one;
+        one.file = parts[p].path;
+        one.expected = parts[p].stamp;
+        one.new_size = last ? (plan.new_size >= start ? plan.new_size - start : ~0ull) : parts[p].stamp.size;
+        if (one.new_size == ~0ull || (!last && plan.new_size < end))
+            return fail(ErrorCode::unsupported, "the archive would become shorter than its parts", "Join the parts into one file and use that");
+        one.way = plan.way == Way::append && !last ? Way::in_place : plan.way;
+        for (const auto& range : plan.ranges) {
+            const auto from = std::max(range.at, start), to = std::min<std::uint64_t>(range.at + range.bytes.size(), end);
+            if (from >= to) continue;
+            one.ranges.push_back({from - start, Bytes(range.bytes.begin() + static_cast<std::ptrdiff_t>(from - range.at),
+                                                      range.bytes.begin() + static_cast<std::ptrdiff_t>(to - range.at)), 0});
+        }
+        if (!one.empty()) {
+            SKIVET_TRY(const auto all, view.bytes());
+            const auto mine = all.subspan(static_cast<std::size_t>(start), static_cast<std::size_t>(parts[p].stamp.size));
+            one.sample = sample_of(mine);
+            for (auto& range : one.ranges)
+                range.was = range_hash(mine.subspan(static_cast<std::size_t>(std::min<std::uint64_t>(range.at, mine.size())),
+                                                    static_cast<std::size_t>(std::min<std::uint64_t>(range.bytes.size(), mine.size() - std::min<std::uint64_t>(range.at, mine.size())))));
+            out.files.push_back(std::move(one));
+        }
+        start += parts[p].stamp.size;
+    }
+    return out;
+}
+
+}  // namespace
+
+Result<WritePlan> finish_plan(const FileView& view, FilePlan plan) {
+    SKIVET_TRY(const auto current, view.bytes());
+    plan.file = view.path();
+    plan.expected = view.stamp();
+    if (!plan.pieces.empty()) {
+        join_pieces(plan);
+        plan.way = Way::rebuild;
+        // A rebuild that copies everything changes nothing.
+        if (plan.pieces.size() == 1 && plan.pieces[0].is_copy() && plan.pieces[0].from == 0 && plan.new_size == current.size()) return WritePlan{};
+    } else {
+        minimize(plan, current);
+    }
+    WritePlan out;
+    if (plan.empty()) return out;
+    if (view.parts().size() > 1) return over_parts(view, plan);
+    plan.sample = sample_of(current);
+    for (auto& range : plan.ranges) {
+        const auto at = std::min<std::uint64_t>(range.at, current.size());
+        range.was = range_hash(current.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(std::min<std::uint64_t>(range.bytes.size(), current.size() - at))));
+    }
+    out.files.push_back(std::move(plan));
+    return out;
+}
+
+Result<WritePlan> plan_whole_file(const FileView& view, Bytes content) {
+    FilePlan plan;
+    plan.new_size = content.size();
+    plan.way = content.size() > view.size() ? Way::append : Way::in_place;
+    plan.ranges.push_back({0, std::move(content), 0});
+    return finish_plan(view, std::move(plan));
+}
+
 Result<Bytes> planned_bytes(const FilePlan& plan, ByteSpan current) {
-    Bytes out(current.begin(), current.end());
+    const auto past = [](std::uint64_t at, const char* what) { return fail_at(ErrorCode::damaged, at, std::string("the plan ") + what + " past the end of the file"); };
+    Bytes out;
+    if (!plan.pieces.empty()) {
+        out.reserve(static_cast<std::size_t>(plan.new_size));
+        for (const auto& piece : plan.pieces) {
+            if (!piece.is_copy()) {
+                out.insert(out.end(), piece.bytes.begin(), piece.bytes.end());
+                continue;
+            }
+            if (piece.from > current.size() || piece.size > current.size() - piece.from) return past(piece.from, "reads");
+            const auto from = current.subspan(static_cast<std::size_t>(piece.from), static_cast<std::size_t>(piece.size));
+            out.insert(out.end(), from.begin(), from.end());
+        }
+        return out;
+    }
+    out.assign(current.begin(), current.begin() + static_cast<std::ptrdiff_t>(std::min<std::uint64_t>(current.size(), plan.new_size)));
     out.resize(static_cast<std::size_t>(plan.new_size));
     for (const auto& range : plan.ranges) {
-        if (range.at > out.size() || range.bytes.size() > out.size() - range.at)
-            return fail_at(ErrorCode::damaged, range.at, "the plan writes past the end of the file");
+        if (range.at > out.size() || range.bytes.size() > out.size() - range.at) return past(range.at, "writes");
         std::copy(range.bytes.begin(), range.bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(range.at));
     }
     return out;

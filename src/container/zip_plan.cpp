@@ -5,7 +5,6 @@
 // follow it. What lies before is not touched, so the bytes written depend on the entry and the directory, not on the archive.
 #include <fmt/format.h>
 
-#include "base/deflate.h"
 #include "base/hash.h"
 #include "container/zip.h"
 #include "container/zip_format.h"
@@ -21,9 +20,9 @@ Bytes without_zip64(ByteSpan fields) {
     Bytes out;
     std::size_t at = 0;
     while (at + 4 <= fields.size()) {
-        const std::size_t size = load_le<std::uint16_t>(fields.data() + at + 2);
+        const std::size_t size = u16(fields, at + 2);
         if (size > fields.size() - at - 4) break;
-        if (load_le<std::uint16_t>(fields.data() + at) != zip64_extra)
+        if (u16(fields, at) != zip64_extra)
             out.insert(out.end(), fields.begin() + static_cast<std::ptrdiff_t>(at), fields.begin() + static_cast<std::ptrdiff_t>(at + 4 + size));
         at += 4 + size;
     }
@@ -35,64 +34,110 @@ Bytes without_zip64(ByteSpan fields) {
 
 class ZipContainer::Planner {
 public:
-    Planner(const ZipContainer& zip, ByteSpan file) : zip_(zip), file_(file), append_at_(zip.tail_.directory_at) {}
+    Planner(const ZipContainer& zip, ByteSpan file) : zip_(zip), file_(file), append_at_(zip.tail_.directory_at) {
+        starts_.reserve(zip.records_.size());
+        for (const auto& record : zip.records_) starts_.push_back(record.local_at);
+        std::sort(starts_.begin(), starts_.end());
+    }
 
-    Status add(const Replacement& replacement, const ReadLimits& limits) {
+    Status add(const Replacement& replacement, const ReadLimits& limits, bool always_append = false) {
         const auto entry = replacement.entry;
         if (entry >= zip_.entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
-        const auto& e = zip_.entries_[entry];
-        const auto& record = zip_.records_[entry];
-        if (record.method != 0 && record.method != 8)
-            return fail(in_entry(zip_, entry, Error{ErrorCode::unsupported, fmt::format("packed with method {} ({})", record.method, e.method), {}, e.at,
-                                                    "Only stored and deflate entries can be replaced"}));
-        if (replacement.bytes.size() > limits.inflated_bytes)
-            return fail(in_entry(zip_, entry, Error{ErrorCode::limit, "the new content is larger than the limit", {}, {}, {}}));
-        const auto crc = crc32(replacement.bytes);
-        // Rule 7: an entry whose content stays keeps its stored bytes. An entry that cannot be read is damaged and may be replaced.
-        if (crc == record.crc && replacement.bytes.size() == e.size) {
-            const auto now = zip_.read(entry, limits);
-            if (now && *now == replacement.bytes) return {};
-        }
-        auto local = zip_.local_header(file_, entry);
-        if (!local) return fail(in_entry(zip_, entry, std::move(local).error()));
-        const auto packed = record.method == 0 ? replacement.bytes : deflate(replacement.bytes);
-        const bool same_place = packed.size() == e.stored && replacement.bytes.size() == e.size && local->data_at + e.stored <= zip_.tail_.directory_at;
-        if (same_place) {
-            in_place(entry, *local, packed, crc);
-        } else {
-            const auto end = local->data_at + e.stored + descriptor_size(entry, *local);
-            // The last entry before the directory gives its own place back.
-            if (end == zip_.tail_.directory_at && is_alone_at_end(entry)) append_at_ = std::min(append_at_, record.local_at);
-            appended_.push_back({entry, *local, packed, crc, replacement.bytes.size()});
-        }
+        if (auto done = add_entry(replacement, limits, always_append); !done) return fail(in_entry(zip_, entry, std::move(done).error()));
         return {};
     }
 
     Result<FilePlan> finish() {
         FilePlan plan;
-        plan.file = zip_.file_.path();
-        plan.expected = zip_.file_.stamp();
         plan.new_size = zip_.file_.size();
         plan.way = appended_.empty() ? Way::in_place : Way::append;
         if (!appended_.empty()) {
+            if (zip_.tail_.split)
+                return fail(ErrorCode::unsupported, "an archive split over several files takes only content that packs to the same size",
+                            "Join the parts with a ZIP program first");
             ByteWriter out;
-            std::vector<std::uint64_t> moved_to(zip_.records_.size(), stays);
             for (auto& item : appended_) {
-                moved_to[item.entry] = append_at_ + out.bytes.size();
+                moved_to_[item.entry] = {append_at_ + out.bytes.size(), &item};
                 out.put(local_record(item));
                 out.put(item.packed);
             }
             const auto directory_at = append_at_ + out.bytes.size();
-            out.put(directory(moved_to));
+            out.put(directory());
             const auto directory_bytes = append_at_ + out.bytes.size() - directory_at;
-            out.put(end_records(directory_at, directory_bytes));
+            out.put(end_records(directory_at, directory_bytes, zip_.tail_.count));
             plan.new_size = append_at_ + out.bytes.size();
-            ranges_.push_back({append_at_, std::move(out.bytes)});
+            ranges_.push_back({append_at_, std::move(out.bytes), 0});
         } else {
             for (const auto& [entry, crc] : new_crc_) patch(zip_.records_[entry].directory_at + dir_crc, crc);
         }
         plan.ranges = std::move(ranges_);
-        minimize(plan, file_);
+        return plan;
+    }
+
+    /// A whole archive of only the entries that were added.
+    Bytes patch_archive() {
+        ByteWriter out;
+        Bytes records;
+        for (const auto& item : appended_) {
+            const auto& record = zip_.records_[item.entry];
+            const auto old = file_.subspan(static_cast<std::size_t>(record.directory_at), record.directory_size);
+            const auto moved = directory_record(old, item, out.bytes.size());
+            records.insert(records.end(), moved.begin(), moved.end());
+            out.put(local_record(item));
+            out.put(item.packed);
+        }
+        ByteWriter end;
+        end.le(end_signature);
+        for (const int zero : {0, 0}) end.le(static_cast<std::uint16_t>(zero));
+        for (int twice = 0; twice < 2; ++twice) end.le(static_cast<std::uint16_t>(appended_.size()));
+        end.le(static_cast<std::uint32_t>(records.size()));
+        end.le(static_cast<std::uint32_t>(out.bytes.size()));
+        end.le(std::uint16_t{0});
+        out.put(records);
+        out.put(end.bytes);
+        return std::move(out.bytes);
+    }
+
+    /// Every entry moved together, in the order they lie in.
+    Result<FilePlan> compact() {
+        struct Part {
+            const Record* record;
+            std::uint64_t size, stored, end, to;
+        };
+        std::vector<Part> parts;
+        const auto add = [&](const Record& record, std::uint64_t size, std::uint64_t stored, std::uint64_t behind) -> Status {
+            SKIVET_TRY(const auto local, zip_.local_header(file_, record));
+            const auto end = local.data_at + stored + behind;
+            if (end > zip_.tail_.directory_at) return fail_at(ErrorCode::damaged, record.local_at, "reaches into the directory");
+            parts.push_back({&record, size, stored, end, 0});
+            return {};
+        };
+        for (std::size_t i = 0; i < zip_.records_.size(); ++i) {
+            const auto local = zip_.local_header(file_, i);
+            const auto behind = local ? zip_.descriptor_size(file_, i, *local) : 0;
+            if (auto done = add(zip_.records_[i], zip_.entries_[i].size, zip_.entries_[i].stored, behind); !done) return fail(in_entry(zip_, i, std::move(done).error()));
+        }
+        for (const auto& folder : zip_.folders_) SKIVET_CHECK(add(folder.record, 0, folder.stored, 0));
+        std::stable_sort(parts.begin(), parts.end(), [](const auto& a, const auto& b) { return a.record->local_at < b.record->local_at; });
+        FilePlan plan;
+        plan.pieces.push_back({0, zip_.tail_.base, {}});
+        auto at = zip_.tail_.base;
+        std::uint64_t done_to = 0;   // of the old file, to copy data once that several entries share
+        for (auto& part : parts) {
+            const auto from = std::max(part.record->local_at, done_to);
+            part.to = at - (from - part.record->local_at);
+            if (part.end <= from) continue;
+            plan.pieces.push_back({from, part.end - from, {}});
+            at += part.end - from;
+            done_to = part.end;
+        }
+        std::sort(parts.begin(), parts.end(), [](const auto& a, const auto& b) { return a.record->directory_at < b.record->directory_at; });
+        ByteWriter out;
+        for (const auto& part : parts)
+            out.put(moved_record(file_.subspan(static_cast<std::size_t>(part.record->directory_at), part.record->directory_size), part.to - zip_.tail_.base, part.size, part.stored));
+        const auto directory_bytes = out.bytes.size();
+        out.put(end_records(at, directory_bytes, parts.size()));
+        plan.pieces.push_back({0, 0, std::move(out.bytes)});
         return plan;
     }
 
@@ -104,63 +149,96 @@ private:
         std::uint32_t crc;
         std::uint64_t size;
     };
-
-    /// Of an entry that is not moved; 0 is where the first entry of an archive lies.
-    static constexpr std::uint64_t stays = ~std::uint64_t{0};
+    struct Moved {
+        std::uint64_t to = 0;
+        const Appended* item = nullptr;
+    };
 
     const ZipContainer& zip_;
     ByteSpan file_;
     std::uint64_t append_at_;
+    std::vector<std::uint64_t> starts_;   ///< of all local headers, sorted
     std::vector<WriteRange> ranges_;
     std::vector<Appended> appended_;
-    std::vector<std::pair<std::size_t, std::uint32_t>> new_crc_;
+    std::unordered_map<std::size_t, Moved> moved_to_;
+    std::unordered_map<std::size_t, std::uint32_t> new_crc_;
+
+    Status add_entry(const Replacement& replacement, const ReadLimits& limits, bool always_append) {
+        const auto entry = replacement.entry;
+        const auto& e = zip_.entries_[entry];
+        const auto& record = zip_.records_[entry];
+        if (!packing_of(record.method))
+            return fail_at(ErrorCode::unsupported, e.at, fmt::format("packed with method {} ({})", record.method, e.method), "Entries of this method cannot be replaced");
+        if (replacement.bytes.size() > limits.inflated_bytes) return fail(ErrorCode::limit, "the new content is larger than the limit");
+        const bool states_crc = record.aes_version != 2;
+        const auto crc = states_crc ? crc32(replacement.bytes) : 0;
+        // Rule 7: an entry whose content stays keeps its stored bytes. An entry that cannot be read is damaged and may be replaced.
+        if (!always_append && (crc == record.crc || !states_crc) && replacement.bytes.size() == e.size) {
+            const auto now = zip_.read(entry, limits);
+            if (now && *now == replacement.bytes) return {};
+        }
+        SKIVET_TRY(const auto local, zip_.local_header(file_, entry));
+        const auto old = zip_.stored_bytes(file_, entry);
+        SKIVET_TRY(auto packed, pack_method(record.method, replacement.bytes, old && !(record.flags & flag_encrypted) ? *old : ByteSpan{}));
+        if (record.flags & flag_encrypted) {
+            SKIVET_TRY(packed, zip_.encrypted(packed, entry, crc));
+        }
+        const bool same_size = packed.size() == e.stored && replacement.bytes.size() == e.size && local.data_at + e.stored <= zip_.tail_.directory_at;
+        // The stream of method 14 that we write has an end mark, and a flag must say so.
+        const bool flags_hold = (record.method != 14 || record.flags & flag_lzma_end_mark) && !(record.flags & flag_encrypted && !record.aes && record.flags & flag_descriptor);
+        if (same_size && flags_hold && !always_append && lies_alone(entry, local)) {
+            in_place(entry, local, packed, crc);
+        } else {
+            const auto end = local.data_at + e.stored + zip_.descriptor_size(file_, entry, local);
+            // The last entry before the directory gives its own place back.
+            if (end == zip_.tail_.directory_at && starts_.back() == record.local_at && lies_alone(entry, local)) append_at_ = std::min(append_at_, record.local_at);
+            appended_.push_back({entry, local, std::move(packed), crc, replacement.bytes.size()});
+        }
+        return {};
+    }
 
     void patch(std::uint64_t at, std::uint32_t value) {
         Bytes bytes(4);
         store_le(bytes.data(), value);
-        ranges_.push_back({at, std::move(bytes)});
+        ranges_.push_back({at, std::move(bytes), 0});
     }
 
-    std::uint32_t at32(std::uint64_t at) const { return at + 4 <= file_.size() ? load_le<std::uint32_t>(file_.data() + at) : 0; }
+    std::uint32_t at32(std::uint64_t at) const { return at + 4 <= file_.size() ? u32(file_, at) : 0; }
 
-    /// Bytes of the data descriptor behind the entry, 0 when it has none (4.3.9: the signature is optional, sizes are 4 or 8 bytes).
-    std::uint64_t descriptor_size(std::size_t entry, const Local& local) const {
-        const auto& record = zip_.records_[entry];
-        if (!(record.flags & flag_descriptor)) return 0;
-        const auto at = local.data_at + zip_.entries_[entry].stored;
-        const std::uint64_t lead = at32(at) == descriptor_signature && at32(at + 4) == record.crc ? 4 : 0;
-        if (lead == 0 && at32(at) != record.crc) return 0;
-        const bool wide = at + lead + 20 <= file_.size() && load_le<std::uint64_t>(file_.data() + at + lead + 4) == zip_.entries_[entry].stored &&
-                          load_le<std::uint64_t>(file_.data() + at + lead + 12) == zip_.entries_[entry].size;
-        return lead + (wide ? 20 : 12);
-    }
-
-    bool is_alone_at_end(std::size_t entry) const {
-        const auto at = zip_.records_[entry].local_at;
-        for (std::size_t i = 0; i < zip_.records_.size(); ++i)
-            if (i != entry && zip_.records_[i].local_at >= at) return false;
-        return true;
+    /// No other entry begins in this one's bytes; two names may stand for the same data.
+    bool lies_alone(std::size_t entry, const Local& local) const {
+        const auto from = zip_.records_[entry].local_at;
+        const auto first = std::lower_bound(starts_.begin(), starts_.end(), from);
+        const auto next = std::next(first);
+        return next == starts_.end() || *next >= std::max(from + 1, local.data_at + zip_.entries_[entry].stored);
     }
 
     void in_place(std::size_t entry, const Local& local, const Bytes& packed, std::uint32_t crc) {
         const auto& record = zip_.records_[entry];
-        ranges_.push_back({local.data_at, packed});
+        ranges_.push_back({local.data_at, packed, 0});
+        if (record.aes_version == 2) return;
         if (at32(record.local_at + local_crc) == record.crc) patch(record.local_at + local_crc, crc);
-        if (descriptor_size(entry, local) > 0) {
+        if (zip_.descriptor_size(file_, entry, local) > 0) {
             const auto at = local.data_at + zip_.entries_[entry].stored;
             patch(at + (at32(at) == descriptor_signature && at32(at + 4) == record.crc ? 4 : 0), crc);
         }
-        new_crc_.emplace_back(entry, crc);
+        new_crc_[entry] = crc;
+    }
+
+    /// Flags of an entry that is written anew: sizes stand before it, and an LZMA stream has its end mark.
+    std::uint16_t new_flags(std::uint16_t flags, std::size_t entry) const {
+        flags = static_cast<std::uint16_t>(flags & ~flag_descriptor);
+        return zip_.records_[entry].method == 14 ? static_cast<std::uint16_t>(flags | flag_lzma_end_mark) : flags;
     }
 
     Bytes local_record(const Appended& item) const {
         const auto old = file_.subspan(static_cast<std::size_t>(zip_.records_[item.entry].local_at), item.local.header_size);
-        const std::size_t name = load_le<std::uint16_t>(old.data() + local_name);
+        const std::size_t name = u16(old, local_name);
         const auto extra = without_zip64(old.subspan(local_size + name));
         Bytes out(old.begin(), old.begin() + static_cast<std::ptrdiff_t>(local_size + name));
         out.insert(out.end(), extra.begin(), extra.end());
         const auto flags = load_le<std::uint16_t>(out.data() + local_flags);
-        store_le(out.data() + local_flags, static_cast<std::uint16_t>(flags & ~flag_descriptor));
+        store_le(out.data() + local_flags, new_flags(flags, item.entry));
         store_le(out.data() + local_crc, item.crc);
         store_le(out.data() + local_stored, static_cast<std::uint32_t>(item.packed.size()));
         store_le(out.data() + local_bytes, static_cast<std::uint32_t>(item.size));
@@ -168,7 +246,7 @@ private:
         return out;
     }
 
-    Bytes directory(const std::vector<std::uint64_t>& moved_to) const {
+    Bytes directory() const {
         const auto old = file_.subspan(static_cast<std::size_t>(zip_.tail_.directory_at), static_cast<std::size_t>(zip_.tail_.directory_size));
         Bytes out;
         out.reserve(old.size() + 64);
@@ -179,25 +257,51 @@ private:
         };
         for (std::size_t i = 0; i < zip_.records_.size(); ++i) {
             const auto at = zip_.records_[i].directory_at - zip_.tail_.directory_at;
-            if (moved_to[i] != stays) {
+            const auto size = zip_.records_[i].directory_size;
+            if (const auto moved = moved_to_.find(i); moved != moved_to_.end()) {
                 copy_to(at);
-                const auto& item = *std::find_if(appended_.begin(), appended_.end(), [&](const auto& a) { return a.entry == i; });
-                const auto record = directory_record(old.subspan(static_cast<std::size_t>(at), zip_.records_[i].directory_size), item,
-                                                     moved_to[i] - zip_.tail_.base);
+                const auto one = old.subspan(static_cast<std::size_t>(at), size);
+                const auto to = moved->second.to - zip_.tail_.base;
+                const auto record = directory_record(one, *moved->second.item, to);
                 out.insert(out.end(), record.begin(), record.end());
-                copied = at + zip_.records_[i].directory_size;
-            } else if (const auto crc = std::find_if(new_crc_.begin(), new_crc_.end(), [&](const auto& c) { return c.first == i; });
-                       crc != new_crc_.end()) {
-                copy_to(at + zip_.records_[i].directory_size);
-                store_le(out.data() + out.size() - zip_.records_[i].directory_size + dir_crc, crc->second);
+                copied = at + size;
+            } else if (const auto crc = new_crc_.find(i); crc != new_crc_.end()) {
+                copy_to(at + size);
+                store_le(out.data() + out.size() - size + dir_crc, crc->second);
             }
         }
         copy_to(old.size());
         return out;
     }
 
-    static Bytes directory_record(ByteSpan old, const Appended& item, std::uint64_t offset) {
-        const std::size_t name = load_le<std::uint16_t>(old.data() + dir_name), extra_size = load_le<std::uint16_t>(old.data() + dir_extra);
+    /// The record of an entry that only lies elsewhere. Numbers that need 64 bits are stated anew.
+    static Bytes moved_record(ByteSpan old, std::uint64_t offset, std::uint64_t size, std::uint64_t stored) {
+        const std::size_t name = u16(old, dir_name), extra_size = u16(old, dir_extra);
+        auto extra = without_zip64(old.subspan(directory_size + name, extra_size));
+        ByteWriter field;
+        const std::uint64_t numbers[] = {size, stored, offset};
+        std::uint16_t wide = 0;
+        for (const auto n : numbers) wide = static_cast<std::uint16_t>(wide + (n >= in_zip64));
+        if (wide > 0) {
+            field.le(zip64_extra);
+            field.le(static_cast<std::uint16_t>(8 * wide));
+            for (const auto n : numbers)
+                if (n >= in_zip64) field.le(n);
+        }
+        Bytes out(old.begin(), old.begin() + static_cast<std::ptrdiff_t>(directory_size + name));
+        out.insert(out.end(), field.bytes.begin(), field.bytes.end());
+        out.insert(out.end(), extra.begin(), extra.end());
+        out.insert(out.end(), old.begin() + static_cast<std::ptrdiff_t>(directory_size + name + extra_size), old.end());
+        const auto narrow = [](std::uint64_t n) { return n >= in_zip64 ? in_zip64 : static_cast<std::uint32_t>(n); };
+        store_le(out.data() + dir_stored, narrow(stored));
+        store_le(out.data() + dir_bytes, narrow(size));
+        store_le(out.data() + dir_extra, static_cast<std::uint16_t>(field.bytes.size() + extra.size()));
+        store_le(out.data() + dir_local_at, narrow(offset));
+        return out;
+    }
+
+    Bytes directory_record(ByteSpan old, const Appended& item, std::uint64_t offset) const {
+        const std::size_t name = u16(old, dir_name), extra_size = u16(old, dir_extra);
         auto extra = without_zip64(old.subspan(directory_size + name, extra_size));
         if (offset >= in_zip64) {
             ByteWriter field;
@@ -210,7 +314,7 @@ private:
         out.insert(out.end(), extra.begin(), extra.end());
         out.insert(out.end(), old.begin() + static_cast<std::ptrdiff_t>(directory_size + name + extra_size), old.end());
         const auto flags = load_le<std::uint16_t>(out.data() + dir_flags);
-        store_le(out.data() + dir_flags, static_cast<std::uint16_t>(flags & ~flag_descriptor));
+        store_le(out.data() + dir_flags, new_flags(flags, item.entry));
         store_le(out.data() + dir_crc, item.crc);
         store_le(out.data() + dir_stored, static_cast<std::uint32_t>(item.packed.size()));
         store_le(out.data() + dir_bytes, static_cast<std::uint32_t>(item.size));
@@ -219,7 +323,7 @@ private:
         return out;
     }
 
-    Bytes end_records(std::uint64_t directory_at, std::uint64_t directory_bytes) const {
+    Bytes end_records(std::uint64_t directory_at, std::uint64_t directory_bytes, std::uint64_t count) const {
         const auto& tail = zip_.tail_;
         const auto offset = directory_at - tail.base;
         // What lay between directory and end records (a signature, say) stays there.
@@ -240,8 +344,8 @@ private:
                 out.le(std::uint16_t{45});
                 out.le(std::uint32_t{0});
                 out.le(std::uint32_t{0});
-                out.le(tail.count);
-                out.le(tail.count);
+                out.le(count);
+                out.le(count);
                 out.le(std::uint64_t{0});
                 out.le(std::uint64_t{0});
                 out.le(locator_signature);
@@ -267,13 +371,39 @@ private:
 };
 
 Result<WritePlan> ZipContainer::plan(std::span<const Replacement> replacements, const ReadLimits& limits) const {
+    if (!read_only_.empty()) return cannot_write(*this);
     SKIVET_TRY(const auto file, file_.bytes());
     Planner planner(*this, file);
     for (const auto& replacement : replacements) SKIVET_CHECK(planner.add(replacement, limits));
     SKIVET_TRY(auto plan, planner.finish());
-    WritePlan out;
-    if (!plan.empty()) out.files.push_back(std::move(plan));
-    return out;
+    return finish_plan(file_, std::move(plan));
+}
+
+Result<WritePlan> ZipContainer::plan_compact(const ReadLimits&) const {
+    if (!read_only_.empty()) return cannot_write(*this);
+    if (tail_.split) return fail(ErrorCode::unsupported, "an archive split over several files cannot be built anew", "Join the parts with a ZIP program first");
+    if (dead_bytes() == 0) return WritePlan{};
+    SKIVET_TRY(const auto file, file_.bytes());
+    SKIVET_TRY(auto plan, Planner(*this, file).compact());
+    return finish_plan(file_, std::move(plan));
+}
+
+std::uint64_t ZipContainer::dead_bytes() const {
+    std::uint64_t sum = 0;
+    for (const auto& segment : segments())
+        if (segment.what == Segment::What::gap && segment.at >= tail_.base) sum += segment.size;
+    return sum;
+}
+
+Result<Bytes> ZipContainer::patch_archive(std::span<const Replacement> entries, const ReadLimits& limits) const {
+    if (!read_only_.empty()) return cannot_write(*this);
+    SKIVET_TRY(const auto file, file_.bytes());
+    std::uint64_t sum = 0;
+    for (const auto& e : entries) sum += e.bytes.size();
+    if (entries.size() >= 0xFFFF || sum >= 0xF0000000u) return fail(ErrorCode::limit, "a patch archive of more than 65,534 entries or 3.7 GB", "Make several");
+    Planner planner(*this, file);
+    for (const auto& replacement : entries) SKIVET_CHECK(planner.add(replacement, limits, true));
+    return planner.patch_archive();
 }
 
 }  // namespace skivet

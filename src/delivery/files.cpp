@@ -84,6 +84,16 @@ Status PosixFiles::create(const std::filesystem::path& file, ByteSpan data) {
     return write_all(descriptor.get(), 0, data, file);
 }
 
+Status PosixFiles::create_like(const std::filesystem::path& file, const std::filesystem::path& like) {
+    struct stat info {};
+    if (::stat(like.c_str(), &info) != 0) return fail_errno(errno, "cannot look at " + like.string());
+    const Descriptor descriptor(::open(file.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0600));
+    if (descriptor.bad()) return fail_errno(errno, "cannot create " + file.string());
+    if (::fchown(descriptor.get(), info.st_uid, info.st_gid) != 0 && errno != EPERM) return fail_errno(errno, "cannot create " + file.string());
+    if (::fchmod(descriptor.get(), info.st_mode & 07777) != 0) return fail_errno(errno, "cannot create " + file.string());
+    return {};
+}
+
 Status PosixFiles::sync(const std::filesystem::path& file) { return sync_path(file, O_RDONLY); }
 Status PosixFiles::sync_folder(const std::filesystem::path& folder) { return sync_path(folder, O_RDONLY | O_DIRECTORY); }
 
@@ -94,6 +104,38 @@ Status PosixFiles::rename(const std::filesystem::path& from, const std::filesyst
 
 Status PosixFiles::remove(const std::filesystem::path& file) {
     if (::unlink(file.c_str()) != 0) return fail_errno(errno, "cannot remove " + file.string());
+    return {};
+}
+
+Status PosixFiles::copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to, std::uint64_t to_at, std::uint64_t size) {
+    const Descriptor source(::open(from.c_str(), O_RDONLY | O_CLOEXEC)), target(::open(to.c_str(), O_WRONLY | O_CLOEXEC));
+    if (source.bad()) return fail_errno(errno, "cannot open " + from.string());
+    if (target.bad()) return fail_errno(errno, "cannot open " + to.string() + " for writing");
+    while (size > 0) {
+        auto in = static_cast<off_t>(from_at), out = static_cast<off_t>(to_at);
+        auto got = ::copy_file_range(source.get(), &in, target.get(), &out, static_cast<std::size_t>(std::min<std::uint64_t>(size, 1u << 30)), 0);
+        if (got < 0 && errno == EINTR) continue;
+        if (got < 0 && (errno == EXDEV || errno == ENOSYS || errno == EOPNOTSUPP || errno == EINVAL)) {  // other file systems, older kernels
+            SKIVET_TRY(const auto bytes, read(from, from_at, std::min<std::uint64_t>(size, 4u << 20)));
+            SKIVET_CHECK(write_all(target.get(), to_at, bytes, to));
+            got = static_cast<ssize_t>(bytes.size());
+        }
+        if (got < 0) return fail_errno(errno, "cannot write " + to.string());
+        if (got == 0) return fail_at(ErrorCode::stale, from_at, from.string() + " ends early");
+        from_at += static_cast<std::uint64_t>(got);
+        to_at += static_cast<std::uint64_t>(got);
+        size -= static_cast<std::uint64_t>(got);
+    }
+    return {};
+}
+
+Status PosixFiles::make_folder(const std::filesystem::path& folder) {
+    if (::mkdir(folder.c_str(), 0755) != 0 && errno != EEXIST) return fail_errno(errno, "cannot make the folder " + folder.string());
+    return {};
+}
+
+Status PosixFiles::remove_folder(const std::filesystem::path& folder) {
+    if (::rmdir(folder.c_str()) != 0) return fail_errno(errno, "cannot remove the folder " + folder.string());
     return {};
 }
 

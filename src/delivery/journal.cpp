@@ -2,101 +2,154 @@
 
 #include <nlohmann/json.hpp>
 
+#include "base/keys.h"
+
 namespace skivet {
 namespace {
 
-constexpr std::string_view magic = "SKJ1";
+using nlohmann::json;
 
-// Paths and entry names are bytes; JSON wants UTF-8, so bytes that are not are kept as hexadecimal.
+constexpr std::string_view magic = "SKJ2";
+constexpr std::uint64_t longest_description = 256u << 20;
+
+// Paths and entry names are bytes; JSON wants UTF-8, so they are kept as hexadecimal.
 std::string hex_text(std::string_view text) { return to_hex(as_bytes(text)); }
 
-Bytes from_hex(std::string_view digits) {
-    Bytes out;
-    const auto value = [](char c) { return c <= '9' ? c - '0' : c - 'a' + 10; };
-    for (std::size_t i = 0; i + 1 < digits.size(); i += 2) out.push_back(static_cast<std::byte>(value(digits[i]) * 16 + value(digits[i + 1])));
+std::string from_hex_text(const json& value) { return as_text(bytes_of_hex(value.get<std::string>()).value_or(Bytes{})); }
+
+Sha256 hash_of(const json& value) {
+    Sha256 out{};
+    const auto bytes = bytes_of_hex(value.get<std::string>()).value_or(Bytes{});
+    if (bytes.size() == out.size()) std::copy(bytes.begin(), bytes.end(), out.begin());
     return out;
 }
 
-std::string from_hex_text(const nlohmann::json& value) { return as_text(from_hex(value.get<std::string>())); }
+json to_json(const JournalFile& file) {
+    auto ranges = json::array(), back = json::array();
+    for (const auto& r : file.ranges) ranges.push_back({{"at", r.at}, {"old_size", r.old_size}, {"new_size", r.new_size}, {"new_hash", to_hex(r.new_hash)}});
+    for (const auto& b : file.back) back.push_back({{"from_new", b.from_new}, {"at", b.from_new ? b.at : 0}, {"size", b.size}});
+    json out = {{"file", hex_text(file.file.string())}, {"way", static_cast<int>(file.way)}, {"old_size", file.old_size}, {"new_size", file.new_size}, {"ranges", ranges}};
+    if (!file.back.empty()) out["back"] = back;
+    for (const auto& folder : file.folders) out["folders"].push_back(hex_text(folder.string()));
+    if (file.way == Way::rebuild || file.way == Way::create) out["old_hash"] = to_hex(file.old_hash), out["new_hash"] = to_hex(file.new_hash);
+    return out;
+}
+
+/// Gives every kept stretch its place behind `at`; returns where the last one ends, or nothing when that overflows.
+std::optional<std::uint64_t> place_kept(JournalPart& part, std::uint64_t at) {
+    const auto take = [&](std::uint64_t& place, std::uint64_t size) {
+        place = at;
+        return !__builtin_add_overflow(at, size, &at);
+    };
+    for (auto& file : part.files) {
+        for (auto& r : file.ranges)
+            if (!take(r.kept_at, r.old_size)) return std::nullopt;
+        for (auto& b : file.back)
+            if (!b.from_new && !take(b.at, b.size)) return std::nullopt;
+    }
+    return at;
+}
 
 }  // namespace
 
+std::uint64_t JournalPart::bytes_written() const {
+    std::uint64_t sum = 0;
+    for (const auto& file : files) {
+        for (const auto& range : file.ranges) sum += range.new_size;
+        if (file.way == Way::rebuild || file.way == Way::create) sum += file.new_size;
+    }
+    return sum;
+}
+
+std::uint64_t JournalPart::bytes_kept() const {
+    std::uint64_t sum = 0;
+    for (const auto& file : files) {
+        for (const auto& range : file.ranges) sum += range.old_size;
+        for (const auto& piece : file.back) sum += piece.from_new ? 0 : piece.size;
+    }
+    return sum;
+}
+
 std::uint64_t Journal::bytes_written() const {
     std::uint64_t sum = 0;
-    for (const auto& file : files)
-        for (const auto& range : file.ranges) sum += range.new_size;
+    for (const auto& part : parts) sum += part.bytes_written();
     return sum;
 }
 
 std::uint64_t Journal::bytes_kept() const {
     std::uint64_t sum = 0;
-    for (const auto& file : files)
-        for (const auto& range : file.ranges) sum += range.old_bytes.size();
+    for (const auto& part : parts) sum += part.bytes_kept();
     return sum;
 }
 
-Bytes write_journal(const Journal& journal) {
-    nlohmann::json description = {{"id", journal.id}, {"time", journal.time}, {"title", hex_text(journal.title)},
-                                  {"source", hex_text(journal.source.string())}, {"entries", nlohmann::json::array()},
-                                  {"files", nlohmann::json::array()}};
-    for (const auto& entry : journal.entries) description["entries"].push_back(hex_text(entry));
-    ByteWriter old;
-    for (const auto& file : journal.files) {
-        auto ranges = nlohmann::json::array();
-        for (const auto& range : file.ranges) {
-            ranges.push_back({{"at", range.at}, {"old_size", range.old_bytes.size()}, {"new_size", range.new_size}, {"new_hash", to_hex(range.new_hash)}});
-            old.put(range.old_bytes);
-        }
-        description["files"].push_back({{"file", hex_text(file.file.string())}, {"old_size", file.old_size}, {"new_size", file.new_size}, {"ranges", ranges}});
-    }
+bool Journal::touches(const std::filesystem::path& source) const {
+    return std::any_of(parts.begin(), parts.end(), [&](const auto& part) { return part.source == source; });
+}
+
+std::vector<std::string> Journal::entries() const {
+    std::vector<std::string> out;
+    for (const auto& part : parts) out.insert(out.end(), part.entries.begin(), part.entries.end());
+    return out;
+}
+
+Bytes write_description(const Journal& journal, JournalPart& part) {
+    json description = {{"id", journal.id}, {"time", journal.time}, {"title", hex_text(journal.title)},
+                        {"source", hex_text(part.source.string())}, {"entries", json::array()}, {"files", json::array()}};
+    for (const auto& entry : part.entries) description["entries"].push_back(hex_text(entry));
+    for (const auto& file : part.files) description["files"].push_back(to_json(file));
     const auto text = description.dump();
     ByteWriter out;
     out.put(magic);
     out.le(static_cast<std::uint32_t>(text.size()));
     out.put(text);
-    out.put(old.bytes);
     const auto digest = sha256(out.bytes);
     out.put(digest);
+    (void)place_kept(part, out.bytes.size());
     return std::move(out.bytes);
 }
 
-Result<Journal> read_journal(ByteSpan data) {
+Result<Journal> read_description(ByteSpan data) {
     const auto broken = [] { return fail(ErrorCode::damaged, "the journal is not complete"); };
-    if (data.size() < 8 + 32 || as_text(data.first(4)) != magic) return broken();
-    const auto body = data.first(data.size() - 32);
+    if (data.size() < 8 + 64 || as_text(data.first(4)) != magic) return broken();
+    const std::uint64_t length = load_le<std::uint32_t>(data.data() + 4);
+    if (length > longest_description || length > data.size() - 8 - 64) return broken();
+    const auto body = data.first(static_cast<std::size_t>(8 + length));
     const auto digest = sha256(body);
-    if (!std::equal(digest.begin(), digest.end(), data.end() - 32)) return broken();
-    const auto length = load_le<std::uint32_t>(data.data() + 4);
-    if (length > body.size() - 8) return broken();
-    const auto text = as_text(body.subspan(8, length));
+    if (!std::equal(digest.begin(), digest.end(), data.begin() + static_cast<std::ptrdiff_t>(body.size()))) return broken();
     Journal out;
+    JournalPart part;
     try {
-        const auto description = nlohmann::json::parse(text);
+        const auto description = json::parse(as_text(body.subspan(8)));
         out.id = description.at("id").get<std::string>();
         out.time = description.at("time").get<std::int64_t>();
         out.title = from_hex_text(description.at("title"));
-        out.source = from_hex_text(description.at("source"));
-        for (const auto& entry : description.at("entries")) out.entries.push_back(from_hex_text(entry));
-        std::size_t at = 8 + length;
+        part.source = from_hex_text(description.at("source"));
+        for (const auto& entry : description.at("entries")) part.entries.push_back(from_hex_text(entry));
         for (const auto& file : description.at("files")) {
-            JournalFile f{from_hex_text(file.at("file")), file.at("old_size").get<std::uint64_t>(), file.at("new_size").get<std::uint64_t>(), {}};
-            for (const auto& range : file.at("ranges")) {
-                JournalRange r;
-                r.at = range.at("at").get<std::uint64_t>();
-                r.new_size = range.at("new_size").get<std::uint64_t>();
-                const auto hash = from_hex(range.at("new_hash").get<std::string>());
-                if (hash.size() == r.new_hash.size()) std::copy(hash.begin(), hash.end(), r.new_hash.begin());
-                const auto size = range.at("old_size").get<std::uint64_t>();
-                if (size > body.size() - at) return broken();
-                r.old_bytes.assign(body.begin() + static_cast<std::ptrdiff_t>(at), body.begin() + static_cast<std::ptrdiff_t>(at + size));
-                at += size;
-                f.ranges.push_back(std::move(r));
-            }
-            out.files.push_back(std::move(f));
+            JournalFile f;
+            f.file = from_hex_text(file.at("file"));
+            const auto way = file.at("way").get<int>();
+            if (way < 0 || way > static_cast<int>(Way::create)) return broken();
+            f.way = static_cast<Way>(way);
+            f.old_size = file.at("old_size").get<std::uint64_t>();
+            f.new_size = file.at("new_size").get<std::uint64_t>();
+            for (const auto& range : file.at("ranges"))
+                f.ranges.push_back({range.at("at").get<std::uint64_t>(), range.at("old_size").get<std::uint64_t>(), range.at("new_size").get<std::uint64_t>(),
+                                    hash_of(range.at("new_hash")), 0});
+            if (file.contains("back"))
+                for (const auto& piece : file.at("back"))
+                    f.back.push_back({piece.at("from_new").get<bool>(), piece.at("at").get<std::uint64_t>(), piece.at("size").get<std::uint64_t>()});
+            if (file.contains("folders"))
+                for (const auto& folder : file.at("folders")) f.folders.emplace_back(from_hex_text(folder));
+            if (file.contains("old_hash")) f.old_hash = hash_of(file.at("old_hash")), f.new_hash = hash_of(file.at("new_hash"));
+            part.files.push_back(std::move(f));
         }
-    } catch (const nlohmann::json::exception&) {
+    } catch (const json::exception&) {
         return broken();
     }
+    const auto end = place_kept(part, body.size() + 32);
+    if (!end || *end + 32 != data.size()) return broken();
+    out.parts.push_back(std::move(part));
     return out;
 }
 

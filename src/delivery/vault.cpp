@@ -2,8 +2,10 @@
 
 #include <cstdlib>
 #include <fmt/format.h>
+#include <map>
+#include <sys/statvfs.h>
 
-#include "base/file_write.h"
+#include "delivery/in_use.h"
 
 namespace skivet {
 
@@ -11,10 +13,10 @@ namespace fs = std::filesystem;
 
 namespace {
 
-// The states of a journal are its file's ending, because a rename is atomic.
-constexpr std::string_view part = "part";        // being written; nothing else has happened
-constexpr std::string_view pending = "pending";  // complete; game files may be half written
-constexpr std::string_view kept = "kept";        // the delivery stands and can be undone
+// The states of a journal are its folder's ending, because a rename is atomic.
+constexpr std::string_view part_state = "part";        // being written; nothing else has happened
+constexpr std::string_view pending_state = "pending";  // complete; game files may be half written
+constexpr std::string_view kept_state = "kept";        // the delivery stands and can be undone
 
 fs::path real_path(const fs::path& path) {
     std::error_code code;
@@ -22,17 +24,94 @@ fs::path real_path(const fs::path& path) {
     return code ? fs::absolute(path) : out;
 }
 
-/// Whole-file locks on everything a journal or plan touches.
-template <class List>
-Result<std::vector<FileLock>> lock_files(const List& list) {
+/// Locks on everything that exists of what a journal touches; a file that a delivery is about to make has none yet.
+Result<std::vector<FileLock>> lock_files(const std::vector<JournalPart>& parts) {
     std::vector<FileLock> locks;
-    for (const auto& item : list) {
-        auto lock = FileLock::take(item.file);
-        if (!lock) return fail(std::move(lock).error());
-        locks.push_back(std::move(*lock));
-    }
+    for (const auto& part : parts)
+        for (const auto& file : part.files) {
+            std::error_code code;
+            if (file.way == Way::create || !fs::exists(file.file, code)) continue;
+            auto lock = FileLock::take(file.file);
+            if (!lock) {
+                auto error = std::move(lock).error();
+                if (error.code == ErrorCode::busy)
+                    if (const auto names = names_of(programs_with(file.file)); !names.empty()) error.what = file.file.filename().string() + " is in use by " + names;
+                return fail(std::move(error));
+            }
+            locks.push_back(std::move(*lock));
+        }
     return locks;
 }
+
+/// Free bytes on the file system `path` lies on; nothing when that cannot be told.
+std::optional<std::uint64_t> free_bytes(fs::path path) {
+    std::error_code code;
+    while (!path.empty() && !fs::exists(path, code) && path != path.parent_path()) path = path.parent_path();
+    struct statvfs info {};
+    if (::statvfs(path.c_str(), &info) != 0) return std::nullopt;
+    return static_cast<std::uint64_t>(info.f_bavail) * info.f_frsize;
+}
+
+/// Room for the journal beside the vault and for growth beside every game file, before anything is touched.
+Status check_room(const fs::path& vault, const std::vector<JournalPart>& parts) {
+    std::map<std::uint64_t, std::pair<std::uint64_t, fs::path>> wanted;   // by file system
+    const auto want = [&](const fs::path& path, std::uint64_t bytes) {
+        auto where = path;
+        std::error_code code;
+        while (!fs::exists(where, code) && where != where.parent_path()) where = where.parent_path();
+        struct statvfs info {};
+        if (::statvfs(where.c_str(), &info) != 0) return;
+        auto& item = wanted[info.f_fsid];
+        item.first += bytes;
+        item.second = where;
+    };
+    for (const auto& part : parts) {
+        want(vault, part.bytes_kept());
+        for (const auto& file : part.files) {
+            const bool whole = file.way == Way::rebuild || file.way == Way::create;
+            want(file.file.parent_path(), whole ? file.new_size : file.new_size - std::min(file.new_size, file.old_size));
+        }
+    }
+    for (const auto& [id, item] : wanted)
+        if (const auto room = free_bytes(item.second); room && *room < item.first)
+            return fail(ErrorCode::no_space, fmt::format("{} are needed at {}, {} are free", human_bytes(item.first), item.second.string(), human_bytes(*room)),
+                        "Free some space and try again; nothing was changed");
+    return {};
+}
+
+/// How the old file comes back from the rebuilt one: what the plan copied is copied back, the rest is kept.
+std::vector<BackPiece> back_pieces(const FilePlan& plan, std::uint64_t old_size) {
+    struct Copied {
+        std::uint64_t from, size, at;
+    };
+    std::vector<Copied> copied;
+    std::uint64_t at = 0;
+    for (const auto& piece : plan.pieces) {
+        if (piece.is_copy()) copied.push_back({piece.from, piece.size, at});
+        at += piece.length();
+    }
+    std::sort(copied.begin(), copied.end(), [](const auto& a, const auto& b) { return a.from < b.from; });
+    std::vector<BackPiece> out;
+    std::uint64_t done = 0;
+    for (const auto& c : copied) {
+        const auto end = std::min(old_size, c.from + c.size);
+        if (end <= done) continue;
+        const auto from = std::max(done, c.from);
+        if (from > done) out.push_back({false, 0, from - done});
+        out.push_back({true, c.at + (from - c.from), end - from});
+        done = end;
+    }
+    if (done < old_size) out.push_back({false, 0, old_size - done});
+    return out;
+}
+
+fs::path beside(const fs::path& file) {
+    auto out = file;
+    out += ".skivet-new";
+    return out;
+}
+
+constexpr std::uint64_t chunk = 4u << 20;
 
 }  // namespace
 
@@ -54,25 +133,241 @@ Result<FileLock> Vault::lock() const {
     return lock;
 }
 
-Status Vault::roll_back(const Journal& journal) {
-    for (const auto& file : journal.files) {
-        for (const auto& range : file.ranges)
-            if (!range.old_bytes.empty()) SKIVET_CHECK(files_->write(file.file, range.at, range.old_bytes));
-        SKIVET_CHECK(files_->resize(file.file, file.old_size));
-        SKIVET_CHECK(files_->sync(file.file));
-        for (const auto& range : file.ranges) {
-            SKIVET_TRY(const auto now, files_->read(file.file, range.at, range.old_bytes.size()));
-            if (now != range.old_bytes)
-                return fail_at(ErrorCode::io, range.at, fmt::format("{} does not read back as it was written", file.file.string()));
+Result<Sha256> Vault::hash_file(const fs::path& file) const {
+    SKIVET_TRY(const auto size, files_->size(file));
+    Sha256Stream hash;
+    for (std::uint64_t at = 0; at < size; at += chunk) {
+        SKIVET_TRY(const auto bytes, files_->read(file, at, std::min(chunk, size - at)));
+        hash.add(bytes);
+    }
+    return hash.finish();
+}
+
+/// The description of what a share will do. Everything the plan rests on is checked.
+Result<JournalPart> Vault::prepare(const Share& share) const {
+    JournalPart part;
+    part.source = real_path(share.source);
+    part.entries = share.entries;
+    for (const auto& plan : share.plan.files) {
+        const auto name = plan.file.filename().string();
+        const auto changed = [&] { return fail(ErrorCode::stale, name + " changed since the plan was made", "Look at the plan again and deliver then"); };
+        JournalFile f;
+        f.file = real_path(plan.file);
+        f.way = plan.way;
+        f.new_size = plan.new_size;
+        if (plan.way == Way::create) {
+            std::error_code code;
+            if (fs::exists(plan.file, code)) return changed();
+            for (auto folder = f.file.parent_path(); !fs::exists(folder, code) && folder != folder.parent_path(); folder = folder.parent_path())
+                f.folders.insert(f.folders.begin(), folder);
+            Sha256Stream hash;
+            for (const auto& range : plan.ranges) hash.add(range.bytes);
+            f.new_hash = hash.finish();
+            part.files.push_back(std::move(f));
+            continue;
+        }
+        SKIVET_TRY(const auto stamp, stamp_of(plan.file));
+        // The plan was made from the file in this state; anything else would be written into the wrong places.
+        if (!(stamp == plan.expected)) return changed();
+        SKIVET_TRY(const auto view, FileView::open(plan.file));
+        SKIVET_TRY(const auto current, view.bytes());
+        if (plan.sample != 0 && sample_of(current) != plan.sample) return changed();
+        f.old_size = stamp.size;
+        if (!plan.pieces.empty()) {
+            Sha256Stream old_hash, new_hash;
+            for (std::size_t at = 0; at < current.size(); at += chunk) old_hash.add(current.subspan(at, std::min<std::size_t>(chunk, current.size() - at)));
+            for (const auto& piece : plan.pieces) {
+                if (!piece.is_copy()) {
+                    new_hash.add(piece.bytes);
+                    continue;
+                }
+                SKIVET_TRY(const auto old, slice(current, piece.from, piece.size));
+                new_hash.add(old);
+            }
+            f.old_hash = old_hash.finish();
+            f.new_hash = new_hash.finish();
+            f.back = back_pieces(plan, stamp.size);
+        }
+        for (const auto& range : plan.ranges) {
+            const auto old_end = std::max(range.at, std::min<std::uint64_t>(stamp.size, range.at + range.bytes.size()));
+            if (range.was != 0 && old_end > range.at &&
+                range_hash(current.subspan(static_cast<std::size_t>(range.at), static_cast<std::size_t>(old_end - range.at))) != range.was)
+                return changed();
+            f.ranges.push_back({range.at, old_end - range.at, range.bytes.size(), sha256(range.bytes), 0});
+        }
+        if (plan.pieces.empty() && plan.new_size < stamp.size) f.ranges.push_back({plan.new_size, stamp.size - plan.new_size, 0, sha256({}), 0});
+        part.files.push_back(std::move(f));
+    }
+    return part;
+}
+
+/// The description, the old bytes piece by piece, and their hash.
+Status Vault::write_part(const Journal& journal, JournalPart& part, const fs::path& place) {
+    const auto description = write_description(journal, part);
+    SKIVET_CHECK(files_->create(place, description));
+    std::uint64_t at = description.size();
+    Sha256Stream hash;
+    const auto keep = [&](const fs::path& file, std::uint64_t from, std::uint64_t size) -> Status {
+        for (std::uint64_t done = 0; done < size; done += chunk) {
+            SKIVET_TRY(const auto bytes, files_->read(file, from + done, std::min(chunk, size - done)));
+            hash.add(bytes);
+            SKIVET_CHECK(files_->write(place, at, bytes));
+            at += bytes.size();
+        }
+        return {};
+    };
+    for (const auto& file : part.files) {
+        for (const auto& range : file.ranges) SKIVET_CHECK(keep(file.file, range.at, range.old_size));
+        std::uint64_t old_at = 0;
+        for (const auto& piece : file.back) {
+            if (!piece.from_new) SKIVET_CHECK(keep(file.file, old_at, piece.size));
+            old_at += piece.size;
         }
     }
-    SKIVET_CHECK(files_->remove(path_of(journal.id, pending)));
+    const auto digest = hash.finish();
+    SKIVET_CHECK(files_->write(place, at, digest));
+    part.place = place;
+    return files_->sync(place);
+}
+
+Status Vault::write_game(const Share& share, const JournalPart& part) {
+    for (std::size_t i = 0; i < share.plan.files.size(); ++i) {
+        const auto& plan = share.plan.files[i];
+        const auto& file = part.files[i].file;
+        if (plan.way == Way::create || !plan.pieces.empty()) {
+            for (const auto& folder : part.files[i].folders) SKIVET_CHECK(files_->make_folder(folder));
+            const auto fresh = beside(file);
+            if (plan.way == Way::create) SKIVET_CHECK(files_->create(fresh, {}));
+            else SKIVET_CHECK(files_->create_like(fresh, file));
+            std::uint64_t at = 0;
+            for (const auto& range : plan.ranges) {
+                SKIVET_CHECK(files_->write(fresh, at, range.bytes));
+                at += range.bytes.size();
+            }
+            for (const auto& piece : plan.pieces) {
+                if (piece.is_copy()) SKIVET_CHECK(files_->copy(file, piece.from, fresh, at, piece.size));
+                else SKIVET_CHECK(files_->write(fresh, at, piece.bytes));
+                at += piece.length();
+            }
+            SKIVET_CHECK(files_->sync(fresh));
+            SKIVET_TRY(const auto hash, hash_file(fresh));
+            if (hash != part.files[i].new_hash) return fail(ErrorCode::io, fresh.string() + " does not read back as it was written", "The disk may be failing");
+            SKIVET_CHECK(files_->rename(fresh, file));
+            SKIVET_CHECK(files_->sync_folder(file.parent_path()));
+            for (const auto& folder : part.files[i].folders) SKIVET_CHECK(files_->sync_folder(folder.parent_path()));
+            continue;
+        }
+        for (const auto& range : plan.ranges) SKIVET_CHECK(files_->write(file, range.at, range.bytes));
+        if (plan.new_size != plan.expected.size) SKIVET_CHECK(files_->resize(file, plan.new_size));
+        SKIVET_CHECK(files_->sync(file));
+    }
+    return {};
+}
+
+Status Vault::check_written(const Share& share, const JournalPart& part) {
+    for (std::size_t i = 0; i < share.plan.files.size(); ++i)
+        for (const auto& range : share.plan.files[i].ranges) {
+            const auto& file = part.files[i].file;
+            SKIVET_TRY(const auto back, files_->read(file, range.at, range.bytes.size()));
+            if (back != range.bytes) return fail_at(ErrorCode::io, range.at, file.string() + " does not read back as it was written", "The disk may be failing");
+        }
+    return {};
+}
+
+Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file) {
+    std::error_code code;
+    const auto changed = [&] {
+        return fail(ErrorCode::stale, file.file.filename().string() + " is neither as it was before the delivery nor as the delivery left it",
+                    "Something else changed it; the old bytes stay in the vault");
+    };
+    const auto back_from_vault = [&](const fs::path& to, std::uint64_t at, std::uint64_t kept_at, std::uint64_t size) -> Status {
+        for (std::uint64_t done = 0; done < size; done += chunk) {
+            SKIVET_TRY(const auto bytes, files_->read(part.place, kept_at + done, std::min(chunk, size - done)));
+            SKIVET_CHECK(files_->write(to, at + done, bytes));
+        }
+        return {};
+    };
+    if (file.way == Way::create || file.way == Way::rebuild) {
+        if (fs::exists(beside(file.file), code)) SKIVET_CHECK(files_->remove(beside(file.file)));
+    }
+    if (file.way == Way::create) {
+        if (fs::exists(file.file, code)) {
+            SKIVET_TRY(const auto hash, hash_file(file.file));
+            if (hash != file.new_hash) return changed();
+            SKIVET_CHECK(files_->remove(file.file));
+        }
+        for (auto folder = file.folders.rbegin(); folder != file.folders.rend(); ++folder)
+            if (fs::is_directory(*folder, code) && fs::is_empty(*folder, code)) SKIVET_CHECK(files_->remove_folder(*folder));
+        return {};
+    }
+    if (file.way == Way::rebuild) {
+        SKIVET_TRY(const auto now, hash_file(file.file));
+        if (now == file.old_hash) return {};
+        if (now != file.new_hash) return changed();
+        const auto old = beside(file.file);
+        SKIVET_CHECK(files_->create_like(old, file.file));
+        std::uint64_t at = 0;
+        for (const auto& piece : file.back) {
+            if (piece.from_new) SKIVET_CHECK(files_->copy(file.file, piece.at, old, at, piece.size));
+            else SKIVET_CHECK(back_from_vault(old, at, piece.at, piece.size));
+            at += piece.size;
+        }
+        SKIVET_CHECK(files_->sync(old));
+        SKIVET_TRY(const auto hash, hash_file(old));
+        if (hash != file.old_hash) return fail(ErrorCode::io, old.string() + " does not read back as it was written");
+        SKIVET_CHECK(files_->rename(old, file.file));
+        return files_->sync_folder(file.file.parent_path());
+    }
+    for (const auto& range : file.ranges) SKIVET_CHECK(back_from_vault(file.file, range.at, range.kept_at, range.old_size));
+    SKIVET_CHECK(files_->resize(file.file, file.old_size));
+    SKIVET_CHECK(files_->sync(file.file));
+    for (const auto& range : file.ranges)
+        for (std::uint64_t done = 0; done < range.old_size; done += chunk) {
+            const auto size = std::min(chunk, range.old_size - done);
+            SKIVET_TRY(const auto now, files_->read(file.file, range.at + done, size));
+            SKIVET_TRY(const auto kept, files_->read(part.place, range.kept_at + done, size));
+            if (now != kept) return fail_at(ErrorCode::io, range.at, fmt::format("{} does not read back as it was written", file.file.string()));
+        }
+    return {};
+}
+
+/// Rolls back every part that lies in the pending folder, then removes it.
+Status Vault::roll_back(const fs::path& pending, const std::vector<JournalPart>& parts) {
+    for (const auto& part : parts) {
+        // The kept bytes are checked before the first of them is written anywhere.
+        SKIVET_TRY(const auto size, files_->size(part.place));
+        const auto kept = part.bytes_kept();
+        if (size < kept + 32) return fail(ErrorCode::damaged, part.place.string() + " is not complete");
+        Sha256Stream hash;
+        for (std::uint64_t done = 0; done < kept; done += chunk) {
+            SKIVET_TRY(const auto bytes, files_->read(part.place, size - 32 - kept + done, std::min(chunk, kept - done)));
+            hash.add(bytes);
+        }
+        SKIVET_TRY(const auto digest, files_->read(part.place, size - 32, 32));
+        const auto now = hash.finish();
+        if (!std::equal(now.begin(), now.end(), digest.begin()))
+            return fail(ErrorCode::damaged, part.place.string() + ": the old bytes do not match their checksum", "The disk that holds the vault may be failing");
+        for (const auto& file : part.files) SKIVET_CHECK(roll_back_file(part, file));
+        SKIVET_CHECK(files_->remove(part.place));
+    }
+    SKIVET_CHECK(files_->remove_folder(pending));
     return files_->sync_folder(folder_);
 }
 
+void Vault::drop_part_folder(const fs::path& folder) {
+    std::error_code code;
+    for (const auto& item : fs::directory_iterator(folder, code)) (void)files_->remove(item.path());
+    (void)files_->remove_folder(folder);
+}
+
 Result<Journal> Vault::deliver(const WritePlan& plan, const DeliveryNote& note, std::int64_t now, const std::function<Status()>& verify) {
+    std::vector<Share> shares;
+    shares.push_back({note.source, note.entries, plan});
+    return deliver(std::move(shares), note.title, now, verify);
+}
+
+Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& title, std::int64_t now, const std::function<Status()>& verify) {
     SKIVET_TRY(const auto vault_lock, lock());
-    SKIVET_TRY(const auto locks, lock_files(plan.files));
     Journal journal;
     std::uint64_t next = 1;
     std::error_code code;
@@ -80,67 +375,62 @@ Result<Journal> Vault::deliver(const WritePlan& plan, const DeliveryNote& note, 
         next = std::max<std::uint64_t>(next, std::strtoull(item.path().stem().c_str(), nullptr, 10) + 1);
     journal.id = fmt::format("{:06}", next);
     journal.time = now;
-    journal.title = note.title;
-    journal.source = real_path(note.source);
-    journal.entries = note.entries;
-    for (const auto& file : plan.files) {
-        // The plan was made from the file in this state; anything else would be written into the wrong places.
-        SKIVET_TRY(const auto stamp, stamp_of(file.file));
-        if (!(stamp == file.expected))
-            return fail(ErrorCode::stale, file.file.filename().string() + " changed since the plan was made", "Look at the plan again and deliver then");
-        JournalFile f{real_path(file.file), stamp.size, file.new_size, {}};
-        for (const auto& range : file.ranges) {
-            const auto old_end = std::min(stamp.size, range.at + range.bytes.size());
-            JournalRange r{range.at, {}, range.bytes.size(), sha256(range.bytes)};
-            if (old_end > range.at) {
-                SKIVET_TRY(r.old_bytes, files_->read(file.file, range.at, old_end - range.at));
-            }
-            f.ranges.push_back(std::move(r));
-        }
-        if (file.new_size < stamp.size) {
-            SKIVET_TRY(auto tail, files_->read(file.file, file.new_size, stamp.size - file.new_size));
-            f.ranges.push_back({file.new_size, std::move(tail), 0, sha256({})});
-        }
-        journal.files.push_back(std::move(f));
+    journal.title = title;
+    for (const auto& share : shares) {
+        SKIVET_TRY(auto part, prepare(share));
+        journal.parts.push_back(std::move(part));
     }
-    const auto part_path = path_of(journal.id, part);
+    SKIVET_TRY(const auto locks, lock_files(journal.parts));
+    SKIVET_CHECK(check_room(folder_, journal.parts));
+    const auto being_written = path_of(journal.id, part_state), pending = path_of(journal.id, pending_state), kept = path_of(journal.id, kept_state);
     const auto write_the_journal = [&]() -> Status {
-        SKIVET_CHECK(files_->create(part_path, write_journal(journal)));
-        SKIVET_CHECK(files_->sync(part_path));
-        SKIVET_CHECK(files_->rename(part_path, path_of(journal.id, pending)));
+        SKIVET_CHECK(files_->make_folder(being_written));
+        for (std::size_t p = 0; p < journal.parts.size(); ++p) SKIVET_CHECK(write_part(journal, journal.parts[p], being_written / std::to_string(p)));
+        SKIVET_CHECK(files_->sync_folder(being_written));
+        SKIVET_CHECK(files_->rename(being_written, pending));
         return files_->sync_folder(folder_);
     };
     if (auto written = write_the_journal(); !written) {
         // No game byte was touched; whichever name the journal has by now, it goes.
-        if (!files_->remove(part_path)) (void)files_->remove(path_of(journal.id, pending));
+        drop_part_folder(fs::exists(pending, code) ? pending : being_written);
         return fail(std::move(written).error().within("vault"));
     }
-    const auto write_the_game = [&]() -> Status {
-        for (const auto& file : plan.files) {
-            for (const auto& range : file.ranges) SKIVET_CHECK(files_->write(file.file, range.at, range.bytes));
-            if (file.new_size != file.expected.size) SKIVET_CHECK(files_->resize(file.file, file.new_size));
-            SKIVET_CHECK(files_->sync(file.file));
-        }
-        for (const auto& file : plan.files)
-            for (const auto& range : file.ranges) {
-                SKIVET_TRY(const auto back, files_->read(file.file, range.at, range.bytes.size()));
-                if (back != range.bytes)
-                    return fail_at(ErrorCode::io, range.at, file.file.string() + " does not read back as it was written", "The disk may be failing");
-            }
+    for (auto& part : journal.parts) part.place = pending / part.place.filename();
+    const auto write_all = [&]() -> Status {
+        for (std::size_t p = 0; p < shares.size(); ++p) SKIVET_CHECK(write_game(shares[p], journal.parts[p]));
+        for (std::size_t p = 0; p < shares.size(); ++p) SKIVET_CHECK(check_written(shares[p], journal.parts[p]));
         if (verify) SKIVET_CHECK(verify());
-        SKIVET_CHECK(files_->rename(path_of(journal.id, pending), path_of(journal.id, kept)));
+        SKIVET_CHECK(files_->rename(pending, kept));
         return files_->sync_folder(folder_);
     };
-    if (auto written = write_the_game(); !written) {
+    if (auto written = write_all(); !written) {
         auto error = std::move(written).error();
         // The journal may already be marked kept when only the last sync failed.
-        std::error_code ignored;
-        if (fs::exists(path_of(journal.id, kept), ignored)) (void)files_->rename(path_of(journal.id, kept), path_of(journal.id, pending));
-        if (auto back = roll_back(journal); !back)
+        if (fs::exists(kept, code)) (void)files_->rename(kept, pending);
+        if (auto back = roll_back(pending, journal.parts); !back)
             error.advice = "The old bytes could not be put back yet (" + back.error().message() + "); they are safe in the vault, and the next start puts them back";
         return fail(std::move(error));
     }
+    for (auto& part : journal.parts) part.place = kept / part.place.filename();
     return journal;
+}
+
+Result<Journal> Vault::read_journal_folder(const fs::path& folder) const {
+    Journal out;
+    std::vector<fs::path> places;
+    std::error_code code;
+    for (const auto& item : fs::directory_iterator(folder, code)) places.push_back(item.path());
+    std::sort(places.begin(), places.end(), [](const auto& a, const auto& b) { return std::strtoull(a.filename().c_str(), nullptr, 10) < std::strtoull(b.filename().c_str(), nullptr, 10); });
+    for (const auto& place : places) {
+        SKIVET_TRY(const auto view, FileView::open(place));
+        SKIVET_TRY(const auto data, view.bytes());
+        auto one = read_description(data);
+        if (!one) return fail(std::move(one).error().within(place.string()));
+        if (out.parts.empty()) out.id = one->id, out.time = one->time, out.title = one->title;
+        one->parts[0].place = place;
+        out.parts.push_back(std::move(one->parts[0]));
+    }
+    return out;
 }
 
 Result<unsigned> Vault::recover() {
@@ -149,21 +439,17 @@ Result<unsigned> Vault::recover() {
     SKIVET_TRY(const auto vault_lock, lock());
     std::vector<fs::path> half_done;
     for (const auto& item : fs::directory_iterator(folder_, code)) {
-        if (item.path().extension() == ".part") SKIVET_CHECK(files_->remove(item.path()));
+        if (item.path().extension() == ".part") drop_part_folder(item.path());
         if (item.path().extension() == ".pending") half_done.push_back(item.path());
     }
     std::sort(half_done.rbegin(), half_done.rend());  // newest first
     unsigned count = 0;
     for (const auto& path : half_done) {
-        SKIVET_TRY(const auto data, read_file(path, 8ull << 30));
-        auto journal = read_journal(data);
-        if (!journal) {
-            // It was renamed only after it was synced, so this is a damaged disk, not a crash. Keep it for a person to look at.
-            return fail(std::move(journal).error().within(path.string()));
-        }
-        SKIVET_TRY(const auto locks, lock_files(journal->files));
-        SKIVET_CHECK(roll_back(*journal));
-        ++count;
+        // A damaged description was renamed only after it was synced, so this is a failing disk, not a crash: it is kept for a person.
+        SKIVET_TRY(const auto journal, read_journal_folder(path));
+        SKIVET_TRY(const auto locks, lock_files(journal.parts));
+        SKIVET_CHECK(roll_back(path, journal.parts));
+        if (!journal.parts.empty()) ++count;
     }
     return count;
 }
@@ -176,22 +462,26 @@ Result<std::vector<Journal>> Vault::history() const {
     std::sort(paths.begin(), paths.end());
     std::vector<Journal> out;
     for (const auto& path : paths) {
-        SKIVET_TRY(const auto data, read_file(path, 8ull << 30));
-        auto journal = read_journal(data);
-        if (!journal) return fail(std::move(journal).error().within(path.string()));
-        out.push_back(std::move(*journal));
+        SKIVET_TRY(auto journal, read_journal_folder(path));
+        if (!journal.parts.empty()) out.push_back(std::move(journal));
     }
     return out;
 }
 
-Status Vault::check_untouched(const Journal& journal) {
-    for (const auto& file : journal.files) {
+Status Vault::check_untouched(const JournalPart& part) {
+    for (const auto& file : part.files) {
         const auto changed = [&] {
             return fail(ErrorCode::stale, file.file.filename().string() + " was changed by something else since this delivery",
                         "Putting the old bytes back would damage it. Take the new version as it is, or restore the game's own files");
         };
-        SKIVET_TRY(const auto size, files_->size(file.file));
-        if (size != file.new_size) return changed();
+        const auto size = files_->size(file.file);
+        if (!size && size.error().code == ErrorCode::missing) return changed();
+        if (!size) return fail(size.error());
+        if (*size != file.new_size) return changed();
+        if (file.way == Way::rebuild || file.way == Way::create) {
+            SKIVET_TRY(const auto hash, hash_file(file.file));
+            if (hash != file.new_hash) return changed();
+        }
         for (const auto& range : file.ranges) {
             SKIVET_TRY(const auto now, files_->read(file.file, range.at, range.new_size));
             if (sha256(now) != range.new_hash) return changed();
@@ -200,26 +490,46 @@ Status Vault::check_untouched(const Journal& journal) {
     return {};
 }
 
-Status Vault::undo_locked(const Journal& journal) {
-    SKIVET_TRY(const auto locks, lock_files(journal.files));
-    SKIVET_CHECK(check_untouched(journal));
-    // From here on a crash finishes the undo at the next start.
-    SKIVET_CHECK(files_->rename(path_of(journal.id, kept), path_of(journal.id, pending)));
+Status Vault::undo_locked(const Journal& journal, const std::optional<fs::path>& source) {
+    const auto kept = path_of(journal.id, kept_state);
+    std::vector<JournalPart> parts;
+    for (const auto& part : journal.parts)
+        if (!source || part.source == *source) parts.push_back(part);
+    SKIVET_TRY(const auto locks, lock_files(parts));
+    for (const auto& part : parts) SKIVET_CHECK(check_untouched(part));
+    // From the rename on a crash finishes the undo at the next start.
+    auto pending = path_of(journal.id, pending_state);
+    if (parts.size() == journal.parts.size()) {
+        SKIVET_CHECK(files_->rename(kept, pending));
+    } else {
+        pending = path_of(fmt::format("{}-{}", journal.id, parts[0].place.filename().string()), pending_state);
+        SKIVET_CHECK(files_->make_folder(pending));
+        SKIVET_CHECK(files_->sync_folder(folder_));
+        for (const auto& part : parts) SKIVET_CHECK(files_->rename(part.place, pending / part.place.filename()));
+        SKIVET_CHECK(files_->sync_folder(pending));
+        SKIVET_CHECK(files_->sync_folder(kept));
+    }
     SKIVET_CHECK(files_->sync_folder(folder_));
-    return roll_back(journal);
+    for (auto& part : parts) part.place = pending / part.place.filename();
+    return roll_back(pending, parts);
 }
 
-Status Vault::undo(const std::string& id) {
+Status Vault::undo(const std::string& id, const std::optional<fs::path>& source) {
     SKIVET_TRY(const auto vault_lock, lock());
     SKIVET_TRY(const auto all, history());
     const auto found = std::find_if(all.begin(), all.end(), [&](const auto& j) { return j.id == id; });
     if (found == all.end()) return fail(ErrorCode::missing, fmt::format("there is no delivery {} in the vault", id));
+    std::optional<fs::path> wanted;
+    if (source) wanted = real_path(*source);
+    if (wanted && !found->touches(*wanted)) return fail(ErrorCode::missing, fmt::format("\"{}\" did not touch {}", found->title, source->string()));
     for (auto later = found + 1; later != all.end(); ++later)
-        for (const auto& mine : found->files)
-            for (const auto& theirs : later->files)
-                if (mine.file == theirs.file)
-                    return fail(ErrorCode::usage, fmt::format("\"{}\" was delivered later into the same file", later->title), "Undo that one first");
-    return undo_locked(*found);
+        for (const auto& mine : found->parts)
+            for (const auto& theirs : later->parts)
+                for (const auto& a : mine.files)
+                    for (const auto& b : theirs.files)
+                        if (a.file == b.file && (!wanted || mine.source == *wanted))
+                            return fail(ErrorCode::usage, fmt::format("\"{}\" was delivered later into the same file", later->title), "Undo that one first");
+    return undo_locked(*found, wanted);
 }
 
 Result<unsigned> Vault::restore(const fs::path& source) {
@@ -228,11 +538,51 @@ Result<unsigned> Vault::restore(const fs::path& source) {
     const auto wanted = real_path(source);
     unsigned count = 0;
     for (auto journal = all.rbegin(); journal != all.rend(); ++journal) {
-        if (journal->source != wanted) continue;
-        SKIVET_CHECK(undo_locked(*journal));
+        if (!journal->touches(wanted)) continue;
+        SKIVET_CHECK(undo_locked(*journal, wanted));
         ++count;
     }
     return count;
+}
+
+Result<unsigned> Vault::restore_all() {
+    SKIVET_TRY(const auto vault_lock, lock());
+    SKIVET_TRY(const auto all, history());
+    for (auto journal = all.rbegin(); journal != all.rend(); ++journal) SKIVET_CHECK(undo_locked(*journal, std::nullopt));
+    return static_cast<unsigned>(all.size());
+}
+
+Result<FileView> Vault::original(const fs::path& path, std::uint64_t most) const {
+    SKIVET_TRY(const auto all, history());
+    const auto wanted = real_path(path);
+    SKIVET_TRY(auto view, FileView::open(wanted));
+    for (auto journal = all.rbegin(); journal != all.rend(); ++journal)
+        for (const auto& part : journal->parts)
+            for (const auto& file : part.files) {
+                if (file.file != wanted) continue;
+                if (file.way == Way::create) return fail(ErrorCode::missing, wanted.filename().string() + " was not there before the delivery");
+                SKIVET_TRY(const auto journal_view, FileView::open(part.place));
+                std::vector<Overlay> over;
+                if (file.way == Way::rebuild) {
+                    if (file.old_size > most)
+                        return fail(ErrorCode::limit, human_bytes(file.old_size) + " are too much to put together in memory", "Restore the whole archive or the delivery instead");
+                    Bytes old;
+                    SKIVET_TRY(const auto now, view.bytes());
+                    SKIVET_TRY(const auto kept, journal_view.bytes());
+                    for (const auto& piece : file.back) {
+                        SKIVET_TRY(const auto bytes, slice(piece.from_new ? now : kept, piece.at, piece.size));
+                        old.insert(old.end(), bytes.begin(), bytes.end());
+                    }
+                    view = FileView::of(std::move(old), wanted);
+                    continue;
+                }
+                for (const auto& range : file.ranges) {
+                    SKIVET_TRY(const auto kept, journal_view.bytes(range.kept_at, range.old_size));
+                    over.push_back({range.at, kept});
+                }
+                SKIVET_TRY(view, view.with(over, file.old_size));
+            }
+    return view;
 }
 
 }  // namespace skivet

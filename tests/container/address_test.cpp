@@ -82,7 +82,7 @@ TEST(Folder, IsAContainer) {
     const auto plan = (*opened)->plan(std::vector<Replacement>{{1, bytes_of("longer")}, {0, bytes_of("1")}}, ReadLimits{});
     ASSERT_TRUE(plan);
     ASSERT_EQ(plan->files.size(), 1u) << "an equal file is not written";
-    EXPECT_EQ(plan->files[0].way, Way::rebuild);
+    EXPECT_EQ(plan->files[0].way, Way::append);
     EXPECT_EQ(plan->files[0].new_size, 6u);
 }
 

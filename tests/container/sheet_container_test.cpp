@@ -95,7 +95,7 @@ TEST(SheetContainer, DamageIsNamed) {
     file.back() ^= std::byte{1};
     const auto opened = open_container(with_sheets(), FileView::of(file, "t.crate"));
     ASSERT_FALSE(opened);
-    EXPECT_NE(opened.error().message().find("t.crate (sheet \"Fair crate\"): directory: CRC-32 is") , std::string::npos) << opened.error().message();
+    EXPECT_NE(opened.error().message().find("t.crate ▸ sheet \"Fair crate\": directory: CRC-32 is") , std::string::npos) << opened.error().message();
     file = make_crate(items);
     file[50] ^= std::byte{1};
     const auto data = open(file)->read(0, ReadLimits{});

@@ -4,9 +4,11 @@
 
 #include <map>
 
-#include "container/kinds.h"
+#include "base/pack.h"
+#include "container/address.h"
 #include "delivery/vault.h"
 #include "support/pictures.h"
+#include "support/run_program.h"
 
 using namespace skivet;
 using namespace skivet::test;
@@ -48,19 +50,43 @@ public:
         }
         return PosixFiles::create(file, data);
     }
+    Status create_like(const std::filesystem::path& file, const std::filesystem::path& like) override {
+        if (auto ok = step(); !ok) return ok;
+        return PosixFiles::create_like(file, like);
+    }
+    Status copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to, std::uint64_t to_at, std::uint64_t size) override {
+        const auto ok = step();
+        if (!ok && crashed_before_) return ok;
+        remember(to);
+        if (!ok) {
+            (void)PosixFiles::copy(from, from_at, to, to_at, size / 2);
+            return ok;
+        }
+        return PosixFiles::copy(from, from_at, to, to_at, size);
+    }
+    Status make_folder(const std::filesystem::path& folder) override {
+        if (auto ok = step(); !ok) return ok;
+        return PosixFiles::make_folder(folder);
+    }
+    Status remove_folder(const std::filesystem::path& folder) override {
+        if (auto ok = step(); !ok) return ok;
+        return PosixFiles::remove_folder(folder);
+    }
     Status sync(const std::filesystem::path& file) override {
         if (auto ok = step(); !ok) return ok;
         durable_.erase(file);
         return {};
     }
-    Status sync_folder(const std::filesystem::path&) override {
+    Status sync_folder(const std::filesystem::path& folder) override {
         if (auto ok = step(); !ok) return ok;
-        renames_.clear();
+        std::erase_if(renames_, [&](const Renamed& r) { return r.to.parent_path() == folder; });
         return {};
     }
     Status rename(const std::filesystem::path& from, const std::filesystem::path& to) override {
         if (auto ok = step(); !ok) return ok;
-        renames_.emplace_back(from, to);
+        Renamed renamed{from, to, {}};
+        if (std::filesystem::is_regular_file(to)) renamed.covered = get_file(to);
+        renames_.push_back(std::move(renamed));
         return PosixFiles::rename(from, to);
     }
     Status remove(const std::filesystem::path& file) override {
@@ -71,9 +97,13 @@ public:
     /// What the disk holds after the power went.
     void lose_power(Loss loss) {
         if (loss != Loss::drop_unsynced) return;
-        for (const auto& [file, content] : durable_) put_file(file, content);
-        for (auto it = renames_.rbegin(); it != renames_.rend(); ++it)
-            if (std::filesystem::exists(it->second)) std::filesystem::rename(it->second, it->first);
+        for (const auto& [file, content] : durable_)
+            if (std::filesystem::exists(file)) put_file(file, content);
+        for (auto it = renames_.rbegin(); it != renames_.rend(); ++it) {
+            if (!std::filesystem::exists(it->to)) continue;
+            std::filesystem::rename(it->to, it->from);
+            if (it->covered) put_file(it->to, *it->covered);
+        }
     }
 
 private:
@@ -81,7 +111,11 @@ private:
     bool only_once_;
     bool torn_ = false, crashed_before_ = false;
     std::map<std::filesystem::path, Bytes> durable_;
-    std::vector<std::pair<std::filesystem::path, std::filesystem::path>> renames_;
+    struct Renamed {
+        std::filesystem::path from, to;
+        std::optional<Bytes> covered;   ///< what `to` held before
+    };
+    std::vector<Renamed> renames_;
 
     Status step() {
         const int n = operations++;
@@ -96,79 +130,154 @@ private:
     }
 };
 
+using Tree = std::map<std::string, Bytes>;
+
+/// One delivery: what the game folder holds before, and which entries get what.
 struct Case {
-    const char* name;
-    std::size_t entry;
-    Bytes content;
+    std::string name;
+    Tree before;
+    std::vector<std::tuple<std::string, std::vector<std::string>, Bytes>> pieces;   ///< source, steps inside, content
+    bool compact = false;          ///< instead: the source's dead space is given back
+    std::string created;           ///< also: a new file
 };
 
-struct Faults : testing::TestWithParam<std::tuple<int, Loss>> {
+Bytes tar_of(const std::string& name, const Bytes& content) {
     TempFolder folder;
-    std::filesystem::path zip;
-    Bytes before;
-    std::vector<Case> cases = {{"in place", 0, random_bytes(300, 9)}, {"grow", 1, random_bytes(2000, 9)}, {"shrink", 2, {}}};
+    put_file(folder / ("in/" + name), content);
+    put_file(folder / "in/zz", random_bytes(700, 3));
+    (void)run_program({"tar", "-cf", "../a.tar", name, "zz"}, (folder / "in").string());
+    return get_file(folder / "a.tar");
+}
 
-    void SetUp() override {
-        zip = folder / "game.zip";
-        before = make_zip({{"a", random_bytes(300, 1)}, {"b", random_bytes(400, 2), true}, {"c", random_bytes(900, 3)}});
+std::vector<Case> cases() {
+    const auto a = random_bytes(300, 1), b = random_bytes(400, 2), c = random_bytes(900, 3), fresh = random_bytes(2000, 9);
+    const auto same = random_bytes(300, 9);
+    const auto zip = make_zip({{"a", a}, {"b", b, true}, {"c", c}});
+    const auto crate = make_crate({{"a", a}, {"b", b, true}, {"c", c}});
+    const auto deep_zip = make_zip({{"pad", b}, {"in.crate", crate, true}});
+    const auto deeper = make_crate({{"x", c}, {"in.zip", deep_zip, true}});
+    auto dead = zip;
+    {
+        const auto opened = open_container(Kinds{}, FileView::of(zip, "z"));
+        const auto plan = *(*opened)->plan(std::vector<Replacement>{{0, fresh}}, ReadLimits{});
+        dead = *planned_bytes(plan.files[0], zip);
     }
-    const Case& current() const { return cases[static_cast<std::size_t>(std::get<0>(GetParam()))]; }
-    WritePlan plan() const {
-        const auto source = open_source(Kinds{}, zip);
-        return *(*source)->plan(std::vector<Replacement>{{current().entry, current().content}}, ReadLimits{});
+    std::vector<Case> out = {
+        {"zip in place", {{"g.zip", zip}}, {{"g.zip", {"a"}, same}}},
+        {"zip grows", {{"g.zip", zip}}, {{"g.zip", {"b"}, fresh}}},
+        {"zip shrinks", {{"g.zip", zip}}, {{"g.zip", {"c"}, {}}}},
+        {"zip compact", {{"g.zip", dead}}, {{"g.zip", {}, {}}}, true},
+        {"crate in place", {{"g.crate", crate}}, {{"g.crate", {"a"}, same}}},
+        {"crate grows", {{"g.crate", crate}}, {{"g.crate", {"b"}, fresh}}},
+        {"tar in place", {{"g.tar", tar_of("a", a)}}, {{"g.tar", {"a"}, same}}},
+        {"tar rebuilt", {{"g.tar", tar_of("a", a)}}, {{"g.tar", {"a"}, fresh}}},
+        {"packed file rebuilt", {{"g.gz", *pack(Packing::gzip, a)}}, {{"g.gz", {"g"}, fresh}}},
+        {"packed tar rebuilt", {{"g.tar.zst", *pack(Packing::zstd, tar_of("a", a))}}, {{"g.tar.zst", {"a"}, fresh}}},
+        {"crate in zip", {{"g.zip", deep_zip}}, {{"g.zip", {"in.crate", "b"}, fresh}}},
+        {"crate in zip in crate", {{"g.crate", deeper}}, {{"g.crate", {"in.zip", "in.crate", "b"}, fresh}}},
+        {"loose files", {{"f/a", a}, {"f/b", b}}, {{"f", {"a"}, fresh}, {"f", {"b"}, {}}}},
+        {"zip in a folder", {{"f/g.zip", zip}, {"f/b", b}}, {{"f", {"g.zip", "b"}, fresh}, {"f", {"b"}, a}}},
+        {"two archives and a new file", {{"g.zip", zip}, {"g.tar", tar_of("a", a)}}, {{"g.zip", {"b"}, fresh}, {"g.tar", {"a"}, fresh}}, false, "override/rides/new.dds"},
+    };
+    return out;
+}
+
+struct Faults : testing::TestWithParam<std::tuple<std::size_t, Loss>> {
+    TempFolder folder;
+    Kinds kinds;
+    Case c = cases()[std::get<0>(GetParam())];
+
+    void SetUp() override { ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty()); }
+    std::filesystem::path game() const { return folder / "game"; }
+    Tree now() const {
+        Tree out;
+        for (const auto& item : std::filesystem::recursive_directory_iterator(game()))
+            if (item.is_regular_file()) out[item.path().lexically_relative(game()).generic_string()] = get_file(item.path());
+        return out;
+    }
+    std::vector<Share> shares() const {
+        std::map<std::string, std::vector<AddressedBytes>> by_source;
+        for (const auto& [source, inner, content] : c.pieces) by_source[source].push_back({inner, content});
+        std::vector<Share> out;
+        for (auto& [source, items] : by_source) {
+            const auto opened = open_source(kinds, game() / source);
+            auto plan = c.compact ? (*opened)->plan_compact(ReadLimits{}) : plan_replacements(kinds, **opened, std::move(items));
+            EXPECT_TRUE(plan) << plan.error().message();
+            EXPECT_FALSE(plan->empty());
+            out.push_back({game() / source, {}, std::move(*plan)});
+        }
+        if (!c.created.empty()) {
+            FilePlan made;
+            made.file = game() / c.created;
+            made.way = Way::create;
+            made.ranges.push_back({0, random_bytes(500, 4), 0});
+            made.new_size = 500;
+            out.push_back({game() / "override", {}, {}});
+            out.back().plan.files.push_back(std::move(made));
+        }
+        return out;
     }
     void reset() {
         std::error_code code;
         std::filesystem::remove_all(folder / "vault", code);
-        put_file(zip, before);
+        std::filesystem::remove_all(game(), code);
+        for (const auto& [name, content] : c.before) put_file(game() / name, content);
     }
 };
-INSTANTIATE_TEST_SUITE_P(All, Faults, testing::Combine(testing::Range(0, 3), testing::Values(Loss::keep_all, Loss::drop_unsynced)));
+INSTANTIATE_TEST_SUITE_P(All, Faults, testing::Combine(testing::Range(std::size_t{0}, cases().size()), testing::Values(Loss::keep_all, Loss::drop_unsynced)),
+                         [](const auto& p) {
+                             auto name = cases()[std::get<0>(p.param)].name + (std::get<1>(p.param) == Loss::keep_all ? "" : " unsynced lost");
+                             std::replace(name.begin(), name.end(), ' ', '_');
+                             return name;
+                         });
 
 }  // namespace
 
 TEST_P(Faults, ACrashBetweenAnyTwoOperationsOfADeliveryLeavesOldOrNew) {
     reset();
     PosixFiles good;
-    ASSERT_TRUE(Vault(folder / "vault", good).deliver(plan(), {"t", zip, {}}, 1));
-    const auto after = get_file(zip);
-    ASSERT_NE(after, before);
+    ASSERT_TRUE(Vault(folder / "vault", good).deliver(shares(), "t", 1));
+    const auto after = now();
+    ASSERT_NE(after, c.before);
     int olds = 0, news = 0;
     for (int n = 0;; ++n) {
         reset();
+        const auto planned = shares();
         FaultyFiles faulty(n);
-        const auto done = Vault(folder / "vault", faulty).deliver(plan(), {"t", zip, {}}, 1);
+        const auto done = Vault(folder / "vault", faulty).deliver(planned, "t", 1);
         if (done && faulty.operations <= n) break;  // nothing failed any more
         faulty.lose_power(std::get<1>(GetParam()));
         const auto recovered = Vault(folder / "vault", good).recover();
         ASSERT_TRUE(recovered) << "operation " << n << ": " << recovered.error().message();
-        const auto now = get_file(zip);
-        ASSERT_TRUE(now == before || now == after) << current().name << ", operation " << n << ": a third state";
-        (now == before ? olds : news) += 1;
-        // And the vault agrees with the file: what stands can be undone, what does not stand is not listed.
-        ASSERT_EQ(Vault(folder / "vault", good).history()->size(), now == after ? 1u : 0u) << "operation " << n;
-        ASSERT_LT(n, 200);
+        const auto found = now();
+        ASSERT_TRUE(found == c.before || found == after) << "operation " << n << ": a third state";
+        (found == c.before ? olds : news) += 1;
+        // And the vault agrees with the files: what stands can be undone, what does not stand is not listed.
+        ASSERT_EQ(Vault(folder / "vault", good).history()->size(), found == after ? 1u : 0u) << "operation " << n;
+        ASSERT_LT(n, 300);
     }
     EXPECT_GT(olds, 5);
-    std::printf("%s: %d crashes left the old archive, %d the new one\n", current().name, olds, news);
+    std::printf("%s: %d crashes left the old files, %d the new ones\n", c.name.c_str(), olds, news);
 }
 
-TEST_P(Faults, ACrashDuringAnUndoEndsWithTheOldArchive) {
+TEST_P(Faults, ACrashDuringAnUndoEndsWithTheOldFiles) {
     PosixFiles good;
     for (int n = 0;; ++n) {
         reset();
-        const auto journal = Vault(folder / "vault", good).deliver(plan(), {"t", zip, {}}, 1);
-        const auto after = get_file(zip);
+        const auto journal = Vault(folder / "vault", good).deliver(shares(), "t", 1);
+        ASSERT_TRUE(journal) << journal.error().message();
+        const auto after = now();
         FaultyFiles faulty(n);
         const auto undone = Vault(folder / "vault", faulty).undo(journal->id);
         if (undone && faulty.operations <= n) break;
         faulty.lose_power(std::get<1>(GetParam()));
-        ASSERT_TRUE(Vault(folder / "vault", good).recover());
-        const auto now = get_file(zip);
-        ASSERT_TRUE(now == before || now == after) << "operation " << n;
-        if (now == after) ASSERT_TRUE(Vault(folder / "vault", good).undo(journal->id)) << "still possible";
-        ASSERT_EQ(get_file(zip), before);
-        ASSERT_LT(n, 200);
+        const auto recovered = Vault(folder / "vault", good).recover();
+        ASSERT_TRUE(recovered) << "operation " << n << ": " << recovered.error().message();
+        const auto found = now();
+        ASSERT_TRUE(found == c.before || found == after) << "operation " << n;
+        if (found == after) ASSERT_TRUE(Vault(folder / "vault", good).undo(journal->id)) << "still possible";
+        ASSERT_EQ(now(), c.before);
+        ASSERT_LT(n, 300);
     }
 }
 
@@ -176,13 +285,14 @@ TEST_P(Faults, OneFailureIsRolledBackAtOnce) {
     PosixFiles good;
     for (int n = 0;; ++n) {
         reset();
+        const auto planned = shares();
         FaultyFiles faulty(n, true);
-        const auto done = Vault(folder / "vault", faulty).deliver(plan(), {"t", zip, {}}, 1);
+        const auto done = Vault(folder / "vault", faulty).deliver(planned, "t", 1);
         if (faulty.operations <= n) break;
         if (done) continue;
         EXPECT_EQ(done.error().code, ErrorCode::no_space);
-        ASSERT_EQ(get_file(zip), before) << "operation " << n;
+        ASSERT_EQ(now(), c.before) << "operation " << n;
         ASSERT_EQ(*Vault(folder / "vault", good).recover(), 0u) << "nothing is left to do, operation " << n;
-        ASSERT_LT(n, 200);
+        ASSERT_LT(n, 300);
     }
 }

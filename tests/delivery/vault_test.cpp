@@ -4,6 +4,8 @@
 #include <fcntl.h>
 #include <unistd.h>
 
+#include <fstream>
+
 #include "container/kinds.h"
 #include "delivery/vault.h"
 #include "support/pictures.h"
@@ -44,7 +46,7 @@ TEST_F(Delivering, WritesKeepsTheOldBytesAndGivesThemBack) {
     const auto history = *vault().history();
     ASSERT_EQ(history.size(), 1u);
     EXPECT_EQ(history[0].title, "t");
-    EXPECT_EQ(history[0].entries, std::vector<std::string>{"a"});
+    EXPECT_EQ(history[0].entries(), std::vector<std::string>{"a"});
     EXPECT_EQ(history[0].bytes_kept(), history[0].bytes_written());
     ASSERT_TRUE(vault().undo(journal->id));
     EXPECT_EQ(get_file(zip), before);
@@ -55,7 +57,8 @@ TEST_F(Delivering, TheVaultKeepsBytesNotArchives) {
     put_file(zip, make_zip({{"big", random_bytes(3'000'000, 1)}, {"a", random_bytes(300, 1)}}));
     ASSERT_TRUE(deliver(1, random_bytes(300, 9)));
     std::uint64_t size = 0;
-    for (const auto& item : std::filesystem::directory_iterator(vault_folder)) size += item.file_size();
+    for (const auto& item : std::filesystem::recursive_directory_iterator(vault_folder))
+        if (item.is_regular_file()) size += item.file_size();
     EXPECT_LT(size, 3000u);
 }
 
@@ -108,7 +111,7 @@ TEST_F(Delivering, AFileThatChangedSinceThePlanIsNotTouched) {
 TEST_F(Delivering, UndoRefusesWhenSomethingElseWroteThere) {
     const auto journal = *deliver(0, random_bytes(300, 9));
     auto now = get_file(zip);
-    now[journal.files[0].ranges[0].at] ^= std::byte{1};
+    now[journal.parts[0].files[0].ranges[0].at] ^= std::byte{1};
     put_file(zip, now);
     const auto undone = vault().undo(journal.id);
     ASSERT_FALSE(undone);
@@ -147,19 +150,119 @@ TEST_F(Delivering, AVaultInUseIsSaid) {
 }
 
 TEST(JournalFormat, RoundTripsAndNoticesEveryFlippedByte) {
-    Journal journal{"000042", 123, "title \xFF not UTF-8", "/game/ä.zip", {"a\xFE", "b"}, {{"/game/ä.zip", 1000, 1100, {{5, bytes_of("old"), 4, {}}, {1000, {}, 100, {}}}}}};
-    const auto data = write_journal(journal);
-    const auto back = read_journal(data);
-    ASSERT_TRUE(back);
+    Journal journal{"000042", 123, "title \xFF not UTF-8", {}};
+    JournalPart part;
+    part.source = "/game/ä.zip";
+    part.entries = {"a\xFE", "b"};
+    part.files.push_back({"/game/ä.zip", Way::append, 1000, 1100, {{5, 3, 4, {}, 0}, {1000, 0, 100, {}, 0}}, {}, {}, {}, {}});
+    part.files.push_back({"/game/b.tar", Way::rebuild, 20, 30, {}, {{true, 4, 12}, {false, 0, 8}}, sha256(bytes_of("old")), sha256(bytes_of("new")), {}});
+    auto data = write_description(journal, part);
+    const auto described = data.size();
+    for (const auto& kept : {bytes_of("old"), bytes_of("8 bytes!"), Bytes(32)}) data.insert(data.end(), kept.begin(), kept.end());
+    const auto back = read_description(data);
+    ASSERT_TRUE(back) << back.error().message();
     EXPECT_EQ(back->title, journal.title);
-    EXPECT_EQ(back->entries, journal.entries);
-    EXPECT_EQ(back->files[0].file, journal.files[0].file);
-    EXPECT_EQ(back->files[0].ranges[0].old_bytes, bytes_of("old"));
-    EXPECT_EQ(back->files[0].ranges[1].new_size, 100u);
+    EXPECT_EQ(back->parts[0].entries, part.entries);
+    EXPECT_EQ(back->parts[0].files[0].file, part.files[0].file);
+    EXPECT_EQ(back->parts[0].files[0].ranges[0].kept_at, described);
+    EXPECT_EQ(back->parts[0].files[0].ranges[1].new_size, 100u);
+    EXPECT_EQ(back->parts[0].files[1].back[1].at, described + 3);
+    EXPECT_EQ(back->parts[0].files[1].old_hash, sha256(bytes_of("old")));
+    EXPECT_EQ(back->bytes_kept(), 11u);
     for (std::size_t i = 0; i < data.size(); ++i) {
         auto broken = data;
         broken[i] ^= std::byte{16};
-        EXPECT_FALSE(read_journal(broken)) << i;
-        EXPECT_FALSE(read_journal(ByteSpan(data).first(i)));
+        if (i < described) EXPECT_FALSE(read_description(broken)) << i;
+        EXPECT_FALSE(read_description(ByteSpan(data).first(i)));
     }
+}
+
+TEST_F(Delivering, ADamagedVaultIsNoticedBeforeAnythingIsPutBack) {
+    const auto journal = *deliver(1, random_bytes(2000, 9));
+    const auto after = get_file(zip);
+    const auto place = vault_folder / (journal.id + ".kept") / "0";
+    auto kept = get_file(place);
+    kept[kept.size() - 40] ^= std::byte{1};
+    put_file(place, kept);
+    const auto undone = vault().undo(journal.id);
+    ASSERT_FALSE(undone);
+    EXPECT_EQ(undone.error().code, ErrorCode::damaged);
+    EXPECT_EQ(get_file(zip), after);
+}
+
+TEST_F(Delivering, AChangeThatKeptSizeAndTimeIsNoticed) {
+    const auto made = plan(0, random_bytes(300, 9));
+    auto changed = before;
+    changed[made.files[0].ranges[0].at] ^= std::byte{1};
+    const auto time = std::filesystem::last_write_time(zip);
+    {
+        std::fstream out(zip, std::ios::in | std::ios::out | std::ios::binary);
+        out.write(reinterpret_cast<const char*>(changed.data()), static_cast<std::streamsize>(changed.size()));
+    }
+    std::filesystem::last_write_time(zip, time);
+    const auto done = vault().deliver(made, {"t", zip, {"a"}}, 1);
+    ASSERT_FALSE(done);
+    EXPECT_EQ(done.error().code, ErrorCode::stale);
+    EXPECT_EQ(get_file(zip), changed);
+}
+
+TEST_F(Delivering, SeveralArchivesChangeTogetherAndCanBeRestoredApart) {
+    const auto other = folder / "other.zip";
+    put_file(other, before);
+    const auto planned = [&](const std::filesystem::path& path, const Bytes& content) { return *(*open_source(Kinds{}, path))->plan(std::vector<Replacement>{{1, content}}, ReadLimits{}); };
+    const auto content = random_bytes(700, 12);
+    const auto journal = vault().deliver({{zip, {"b"}, planned(zip, content)}, {other, {"b"}, planned(other, content)}}, "2 pieces into 2 archives", 5);
+    ASSERT_TRUE(journal) << journal.error().message();
+    ASSERT_EQ(journal->parts.size(), 2u);
+    EXPECT_NE(get_file(zip), before);
+    const auto after = get_file(other);
+    EXPECT_EQ(*vault().restore(zip), 1u);
+    EXPECT_EQ(get_file(zip), before);
+    EXPECT_EQ(get_file(other), after) << "the other archive keeps its piece";
+    const auto left = *vault().history();
+    ASSERT_EQ(left.size(), 1u);
+    EXPECT_EQ(left[0].title, "2 pieces into 2 archives");
+    ASSERT_EQ(left[0].parts.size(), 1u);
+    EXPECT_EQ(*vault().restore_all(), 1u);
+    EXPECT_EQ(get_file(other), before);
+    EXPECT_TRUE(std::filesystem::is_empty(vault_folder) || std::distance(std::filesystem::directory_iterator(vault_folder), {}) == 1) << "only the lock is left";
+}
+
+TEST_F(Delivering, OneArchiveThatChangedStopsAllOfThem) {
+    const auto other = folder / "other.zip";
+    put_file(other, before);
+    const auto a = plan(0, random_bytes(300, 9));
+    const auto b = *(*open_source(Kinds{}, other))->plan(std::vector<Replacement>{{1, random_bytes(9, 9)}}, ReadLimits{});
+    put_file(other, random_bytes(500, 3));
+    const auto done = vault().deliver({{zip, {"a"}, a}, {other, {"b"}, b}}, "t", 1);
+    ASSERT_FALSE(done);
+    EXPECT_EQ(done.error().code, ErrorCode::stale);
+    EXPECT_EQ(get_file(zip), before);
+}
+
+TEST_F(Delivering, FilesAreCreatedWithTheirFoldersAndTakenAwayAgain) {
+    FilePlan made;
+    made.file = folder / "game/override/rides/horse.dds";
+    made.way = Way::create;
+    made.ranges.push_back({0, random_bytes(900, 1), 0});
+    made.new_size = 900;
+    WritePlan all;
+    all.files.push_back(made);
+    std::filesystem::create_directories(folder / "game");
+    const auto journal = vault().deliver(all, {"horse", folder / "game/override", {"rides/horse.dds"}}, 1);
+    ASSERT_TRUE(journal) << journal.error().message();
+    EXPECT_EQ(get_file(made.file), random_bytes(900, 1));
+    EXPECT_FALSE(vault().deliver(all, {"horse", folder / "game/override", {}}, 2)) << "a file that is there is not created";
+    ASSERT_TRUE(vault().undo(journal->id));
+    EXPECT_TRUE(std::filesystem::is_empty(folder / "game"));
+}
+
+TEST_F(Delivering, TheOriginalCanBeReadWithoutPuttingItBack) {
+    ASSERT_TRUE(deliver(1, random_bytes(900, 8)));
+    ASSERT_TRUE(deliver(0, random_bytes(300, 8)));
+    const auto view = vault().original(zip, 1u << 20);
+    ASSERT_TRUE(view) << view.error().message();
+    const auto bytes = *view->bytes();
+    EXPECT_TRUE(std::equal(bytes.begin(), bytes.end(), before.begin(), before.end()));
+    EXPECT_NE(get_file(zip), before);
 }

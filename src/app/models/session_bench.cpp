@@ -283,25 +283,32 @@ void Session::deliver() {
     };
     run(tr("Delivering"),
         [this, kinds = kinds_, plan = plan_, project = project_] {
+            // All archives change or none does.
             Done out;
             Vault vault(project.vault(), files_);
+            std::vector<Share> shares;
+            std::vector<std::size_t> pieces;
             for (std::size_t g = 0; g < plan->groups.size(); ++g) {
                 const auto& group = plan->groups[g];
                 if (group.error || group.plan.empty()) continue;
-                DeliveryNote note;
-                note.source = group.source;
-                for (const auto piece : group.pieces) note.entries.push_back(project.pieces[piece].address.inner.back());
-                const auto what = group.pieces.size() == 1 ? project.pieces[group.pieces[0]].name() : std::to_string(group.pieces.size()) + " pieces";
-                note.title = what + " into " + group.source.filename().string();
-                auto done = vault.deliver(group.plan, note, now(), [&]() -> Status {
-                    for (const auto& content : group.contents) {
-                        SKIVET_TRY(const auto back, read_address(*kinds, {group.source, content.inner}));
+                out.groups.push_back(g);
+                shares.push_back({group.source, {}, group.plan});
+                for (const auto piece : group.pieces) shares.back().entries.push_back(project.pieces[piece].address.inner.back());
+                pieces.insert(pieces.end(), group.pieces.begin(), group.pieces.end());
+            }
+            const auto what = pieces.size() == 1 ? project.pieces[pieces[0]].name() : std::to_string(pieces.size()) + " pieces";
+            const auto where = shares.size() == 1 ? shares[0].source.filename().string() : std::to_string(shares.size()) + " archives";
+            auto done = vault.deliver(std::move(shares), what + " into " + where, now(), [&]() -> Status {
+                for (const auto g : out.groups)
+                    for (const auto& content : plan->groups[g].contents) {
+                        SKIVET_TRY(const auto back, read_address(*kinds, {plan->groups[g].source, content.inner}));
                         if (back != content.bytes) return fail(ErrorCode::io, content.inner.back() + " does not read back as it was written");
                     }
-                    return {};
-                });
-                if (done) out.groups.push_back(g);
-                else out.errors.push_back(std::move(done).error());
+                return {};
+            });
+            if (!done) {
+                out.errors.push_back(std::move(done).error());
+                out.groups.clear();
             }
             if (auto history = vault.history()) out.history = std::move(*history);
             return out;

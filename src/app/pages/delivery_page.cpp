@@ -115,10 +115,8 @@ void DeliveryPage::show_plan() {
                 way = std::max(way, file.way);
                 end = std::max(end, quint64(file.new_size));
                 size = std::max<quint64>(size, file.expected.size);
-                for (const auto& range : file.ranges) {
-                    ranges.emplace_back(range.at, range.bytes.size());
-                    kept += std::min<std::uint64_t>(range.bytes.size(), file.expected.size > range.at ? file.expected.size - range.at : 0);
-                }
+                for (const auto& [at, bytes] : written_ranges(file)) ranges.emplace_back(at, bytes);
+                kept += kept_bytes(file);
             }
             auto* way_label = make_label(way_text(way), "soft");
             head->addWidget(way_label);

@@ -172,7 +172,7 @@ void SourcesPage::refresh() {
         row->setData(source.container ? tr("%n texture(s)", nullptr, int(stock->texture_counts[i])).replace(QStringLiteral("(s)"), stock->texture_counts[i] == 1 ? QString() : QStringLiteral("s")) : QStringLiteral("–"), Count);
         std::error_code code;
         const auto real = std::filesystem::weakly_canonical(source.path, code);
-        const bool ours = std::any_of(session_->history().begin(), session_->history().end(), [&](const Journal& j) { return j.source == real; });
+        const bool ours = std::any_of(session_->history().begin(), session_->history().end(), [&](const Journal& j) { return j.touches(real); });
         row->setData(source.error ? tr("cannot be read") : ours ? tr("changed by us") : tr("as found"), Status);
         row->setData(source.error.has_value(), Bad);
         row->setData(row->text() + ", " + row->data(Count).toString() + ", " + row->data(Status).toString(), Qt::AccessibleTextRole);

@@ -1,0 +1,546 @@
+#include "base/pack.h"
+
+#include <bzlib.h>
+#include <fmt/format.h>
+#include <libdeflate.h>
+#include <lz4.h>
+#include <lz4frame.h>
+#include <lzma.h>
+#include <zlib.h>
+#include <zstd.h>
+
+#include "base/deflate.h"
+
+namespace skivet {
+namespace {
+
+struct PackingName {
+    Packing packing;
+    std::string_view name;
+};
+constexpr PackingName names[] = {{Packing::none, "stored"},         {Packing::deflate, "deflate"},     {Packing::zlib, "zlib"},
+                                 {Packing::gzip, "gzip"},           {Packing::zstd, "zstd"},           {Packing::lz4_block, "lz4 block"},
+                                 {Packing::lz4_frame, "lz4"},       {Packing::lzma_alone, "lzma"},     {Packing::lzma_raw, "lzma raw"},
+                                 {Packing::xz, "xz"},               {Packing::bzip2, "bzip2"}};
+
+/// Beyond this many bytes the ratio limit counts; below it a few kilobytes may well be a texture of one color.
+constexpr std::uint64_t ratio_from = 64ull << 20;
+constexpr std::uint64_t lzma_memory = 192ull << 20;
+
+/// One stream being unpacked piece by piece.
+class Decoder {
+public:
+    virtual ~Decoder() = default;
+    /// Fills `out` as far as the stream goes. Fewer bytes than asked for: the stream has ended.
+    virtual Result<std::size_t> read(std::byte* out, std::size_t room) = 0;
+    /// Bytes of the input taken so far.
+    [[nodiscard]] virtual std::uint64_t taken() const = 0;
+};
+
+tl::unexpected<Error> broken(Packing packing, std::uint64_t at) {
+    return fail_at(ErrorCode::damaged, at, fmt::format("the {} stream is damaged", name_of(packing)));
+}
+tl::unexpected<Error> ends_early(Packing packing, std::uint64_t at) {
+    return fail_at(ErrorCode::damaged, at, fmt::format("the {} stream ends early", name_of(packing)));
+}
+
+class ZlibDecoder final : public Decoder {
+public:
+    ZlibDecoder(Packing packing, ByteSpan in, bool all_members) : packing_(packing), in_(in), all_members_(all_members) {
+        const int bits = packing == Packing::deflate ? -MAX_WBITS : packing == Packing::zlib ? MAX_WBITS : MAX_WBITS + 16;
+        ready_ = inflateInit2(&z_, bits) == Z_OK;
+    }
+    ~ZlibDecoder() override {
+        if (ready_) inflateEnd(&z_);
+    }
+    Result<std::size_t> read(std::byte* out, std::size_t room) override {
+        if (!ready_) return fail(ErrorCode::io, "out of memory");
+        std::size_t done = 0;
+        while (done < room && !ended_) {
+            z_.next_in = const_cast<Bytef*>(reinterpret_cast<const Bytef*>(in_.data() + at_));
+            z_.avail_in = static_cast<uInt>(std::min<std::size_t>(in_.size() - at_, 1u << 30));
+            z_.next_out = reinterpret_cast<Bytef*>(out + done);
+            z_.avail_out = static_cast<uInt>(std::min<std::size_t>(room - done, 1u << 30));
+            const auto in_before = z_.avail_in, out_before = z_.avail_out;
+            const int result = ::inflate(&z_, Z_NO_FLUSH);
+            at_ += in_before - z_.avail_in;
+            done += out_before - z_.avail_out;
+            if (result == Z_STREAM_END) {
+                // RFC 1952 section 2.2: members follow one another; zeros behind the last one are padding of tapes.
+                if (all_members_ && packing_ == Packing::gzip && at_ + 2 <= in_.size() && in_[at_] == std::byte{0x1F} && in_[at_ + 1] == std::byte{0x8B}) {
+                    inflateReset(&z_);
+                    continue;
+                }
+                ended_ = true;
+            } else if (result == Z_BUF_ERROR || (result == Z_OK && in_before == z_.avail_in && out_before == z_.avail_out)) {
+                return ends_early(packing_, at_);
+            } else if (result != Z_OK) {
+                return broken(packing_, at_);
+            }
+        }
+        return done;
+    }
+    std::uint64_t taken() const override { return at_; }
+
+private:
+    Packing packing_;
+    ByteSpan in_;
+    bool all_members_, ready_ = false, ended_ = false;
+    z_stream z_{};
+    std::size_t at_ = 0;
+};
+
+class ZstdDecoder final : public Decoder {
+public:
+    ZstdDecoder(ByteSpan in, bool all_frames) : in_{in.data(), in.size(), 0}, all_frames_(all_frames) {
+        if (stream_) ZSTD_DCtx_setParameter(stream_.get(), ZSTD_d_windowLogMax, 27);
+    }
+    Result<std::size_t> read(std::byte* out, std::size_t room) override {
+        if (!stream_) return fail(ErrorCode::io, "out of memory");
+        ZSTD_outBuffer buffer{out, room, 0};
+        while (buffer.pos < room && !ended_) {
+            const auto in_before = in_.pos;
+            const auto out_before = buffer.pos;
+            const auto left = ZSTD_decompressStream(stream_.get(), &buffer, &in_);
+            if (ZSTD_isError(left)) return broken(Packing::zstd, in_.pos);
+            if (left == 0) ended_ = !all_frames_ || in_.pos == in_.size || !frame_follows();
+            else if (in_.pos == in_before && buffer.pos == out_before) return ends_early(Packing::zstd, in_.pos);
+        }
+        return buffer.pos;
+    }
+    std::uint64_t taken() const override { return in_.pos; }
+
+private:
+    struct Free {
+        void operator()(ZSTD_DCtx* d) const { ZSTD_freeDCtx(d); }
+    };
+    std::unique_ptr<ZSTD_DCtx, Free> stream_{ZSTD_createDCtx()};
+    ZSTD_inBuffer in_;
+    bool all_frames_, ended_ = false;
+    bool frame_follows() const {
+        if (in_.size - in_.pos < 4) return false;
+        const auto magic = load_le<std::uint32_t>(static_cast<const std::byte*>(in_.src) + in_.pos);
+        return magic == 0xFD2FB528 || (magic & 0xFFFFFFF0u) == 0x184D2A50;  // RFC 8878: a frame, or one to be skipped
+    }
+};
+
+class Lz4Decoder final : public Decoder {
+public:
+    explicit Lz4Decoder(ByteSpan in) : in_(in) {
+        LZ4F_dctx* made = nullptr;
+        if (!LZ4F_isError(LZ4F_createDecompressionContext(&made, LZ4F_VERSION))) stream_.reset(made);
+    }
+    Result<std::size_t> read(std::byte* out, std::size_t room) override {
+        if (!stream_) return fail(ErrorCode::io, "out of memory");
+        std::size_t done = 0;
+        while (done < room && !ended_) {
+            std::size_t put = room - done, took = in_.size() - at_;
+            const auto left = LZ4F_decompress(stream_.get(), out + done, &put, in_.data() + at_, &took, nullptr);
+            if (LZ4F_isError(left)) return broken(Packing::lz4_frame, at_);
+            at_ += took;
+            done += put;
+            if (left == 0) ended_ = true;
+            else if (took == 0 && put == 0) return ends_early(Packing::lz4_frame, at_);
+        }
+        return done;
+    }
+    std::uint64_t taken() const override { return at_; }
+
+private:
+    struct Free {
+        void operator()(LZ4F_dctx* d) const { LZ4F_freeDecompressionContext(d); }
+    };
+    std::unique_ptr<LZ4F_dctx, Free> stream_;
+    ByteSpan in_;
+    std::size_t at_ = 0;
+    bool ended_ = false;
+};
+
+/// .xz, .lzma, and the bare LZMA stream behind 5 bytes of properties.
+class LzmaDecoder final : public Decoder {
+public:
+    LzmaDecoder(Packing packing, ByteSpan in, bool all) : packing_(packing), in_(in) {
+        if (packing == Packing::xz) {
+            state_ = lzma_stream_decoder(&z_, lzma_memory, all ? LZMA_CONCATENATED : 0u);
+            finish_ = all;
+        } else if (packing == Packing::lzma_alone) {
+            state_ = lzma_alone_decoder(&z_, lzma_memory);
+        } else {
+            lzma_filter filters[2] = {{LZMA_FILTER_LZMA1, nullptr}, {LZMA_VLI_UNKNOWN, nullptr}};
+            state_ = in.size() < 5 ? LZMA_DATA_ERROR : lzma_properties_decode(&filters[0], nullptr, reinterpret_cast<const std::uint8_t*>(in.data()), 5);
+            if (state_ == LZMA_OK) {
+                if (lzma_raw_decoder_memusage(filters) > lzma_memory) state_ = LZMA_MEMLIMIT_ERROR;
+                else state_ = lzma_raw_decoder(&z_, filters);
+                std::free(filters[0].options);
+            }
+            at_ = 5;
+        }
+    }
+    ~LzmaDecoder() override { lzma_end(&z_); }
+    Result<std::size_t> read(std::byte* out, std::size_t room) override {
+        if (state_ == LZMA_MEMLIMIT_ERROR) return fail(ErrorCode::limit, fmt::format("the {} stream wants more memory than the limit", name_of(packing_)));
+        if (state_ != LZMA_OK && !ended_) return broken(packing_, at_);
+        std::size_t done = 0;
+        while (done < room && !ended_) {
+            z_.next_in = reinterpret_cast<const std::uint8_t*>(in_.data() + at_);
+            z_.avail_in = in_.size() - at_;
+            z_.next_out = reinterpret_cast<std::uint8_t*>(out + done);
+            z_.avail_out = room - done;
+            const auto in_before = z_.avail_in, out_before = z_.avail_out;
+            state_ = lzma_code(&z_, finish_ || in_before == 0 ? LZMA_FINISH : LZMA_RUN);
+            at_ += in_before - z_.avail_in;
+            done += out_before - z_.avail_out;
+            if (state_ == LZMA_STREAM_END) ended_ = true;
+            else if (state_ == LZMA_MEMLIMIT_ERROR) return fail(ErrorCode::limit, fmt::format("the {} stream wants more memory than the limit", name_of(packing_)));
+            else if (state_ == LZMA_BUF_ERROR || (state_ == LZMA_OK && in_before == 0 && out_before == z_.avail_out)) {
+                // A bare stream without an end marker ends where its input does.
+                if (packing_ == Packing::lzma_raw && at_ == in_.size()) ended_ = true;
+                else return ends_early(packing_, at_);
+            } else if (state_ != LZMA_OK) return broken(packing_, at_);
+        }
+        return done;
+    }
+    std::uint64_t taken() const override { return at_; }
+
+private:
+    Packing packing_;
+    ByteSpan in_;
+    lzma_stream z_ = LZMA_STREAM_INIT;
+    lzma_ret state_ = LZMA_OK;
+    bool finish_ = false, ended_ = false;
+    std::size_t at_ = 0;
+};
+
+class Bzip2Decoder final : public Decoder {
+public:
+    Bzip2Decoder(ByteSpan in, bool all) : in_(in), all_(all) { ready_ = BZ2_bzDecompressInit(&z_, 0, 0) == BZ_OK; }
+    ~Bzip2Decoder() override {
+        if (ready_) BZ2_bzDecompressEnd(&z_);
+    }
+    Result<std::size_t> read(std::byte* out, std::size_t room) override {
+        if (!ready_) return fail(ErrorCode::io, "out of memory");
+        std::size_t done = 0;
+        while (done < room && !ended_) {
+            z_.next_in = const_cast<char*>(reinterpret_cast<const char*>(in_.data() + at_));
+            z_.avail_in = static_cast<unsigned>(std::min<std::size_t>(in_.size() - at_, 1u << 30));
+            z_.next_out = reinterpret_cast<char*>(out + done);
+            z_.avail_out = static_cast<unsigned>(std::min<std::size_t>(room - done, 1u << 30));
+            const auto in_before = z_.avail_in, out_before = z_.avail_out;
+            const int result = BZ2_bzDecompress(&z_);
+            at_ += in_before - z_.avail_in;
+            done += out_before - z_.avail_out;
+            if (result == BZ_STREAM_END) {
+                if (all_ && at_ + 3 <= in_.size() && as_text(in_.subspan(at_, 3)) == "BZh") {
+                    BZ2_bzDecompressEnd(&z_);
+                    z_ = {};
+                    ready_ = BZ2_bzDecompressInit(&z_, 0, 0) == BZ_OK;
+                    if (!ready_) return fail(ErrorCode::io, "out of memory");
+                    continue;
+                }
+                ended_ = true;
+            } else if (result != BZ_OK) {
+                return broken(Packing::bzip2, at_);
+            } else if (in_before == z_.avail_in && out_before == z_.avail_out) {
+                return ends_early(Packing::bzip2, at_);
+            }
+        }
+        return done;
+    }
+    std::uint64_t taken() const override { return at_; }
+
+private:
+    ByteSpan in_;
+    bool all_, ready_ = false, ended_ = false;
+    bz_stream z_{};
+    std::size_t at_ = 0;
+};
+
+/// `all`: streams that follow one another are one.
+std::unique_ptr<Decoder> decoder_for(Packing packing, ByteSpan in, bool all) {
+    switch (packing) {
+        case Packing::deflate: case Packing::zlib: case Packing::gzip: return std::make_unique<ZlibDecoder>(packing, in, all);
+        case Packing::zstd: return std::make_unique<ZstdDecoder>(in, all);
+        case Packing::lz4_frame: return std::make_unique<Lz4Decoder>(in);
+        case Packing::lzma_alone: case Packing::lzma_raw: case Packing::xz: return std::make_unique<LzmaDecoder>(packing, in, all);
+        case Packing::bzip2: return std::make_unique<Bzip2Decoder>(in, all);
+        default: return nullptr;
+    }
+}
+
+tl::unexpected<Error> too_much(std::uint64_t most) {
+    return fail(ErrorCode::limit, fmt::format("unpacks to more than the limit of {}", human_bytes(most)), "The stream is damaged or made to fill memory");
+}
+
+/// Reads to the end, in pieces that grow with what has been seen, so that memory follows the data and not a claim.
+/// `stop`: the stream does not say where it ends, so that asking for a byte more could invent one.
+Result<Bytes> read_all(Decoder& decoder, std::uint64_t packed, std::uint64_t most, std::uint64_t ratio, std::optional<std::uint64_t> expected, bool stop = false) {
+    Bytes out;
+    std::size_t done = 0;
+    for (;;) {
+        std::uint64_t room = std::max<std::uint64_t>(64 << 10, done);
+        if (expected) room = std::min<std::uint64_t>(room, *expected - done + (stop ? 0 : 1));
+        room = std::min<std::uint64_t>(room, most + 1 - std::min<std::uint64_t>(done, most));
+        out.resize(done + static_cast<std::size_t>(room));
+        SKIVET_TRY(const auto got, decoder.read(out.data() + done, static_cast<std::size_t>(room)));
+        done += got;
+        if (expected && done > *expected) return fail(ErrorCode::damaged, fmt::format("unpacks to more than the stated {} bytes", grouped(*expected)));
+        if (done > most || (done > ratio_from && done / ratio > packed)) return too_much(most);
+        if (got < room || (stop && expected && done == *expected)) break;
+    }
+    out.resize(done);
+    if (expected && done != *expected)
+        return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, should be {}", grouped(done), grouped(*expected)));
+    return out;
+}
+
+Result<Bytes> unpack_lz4_block(ByteSpan packed, std::uint64_t expected) {
+    // A block cannot expand beyond 255:1 (one literal-length or match-length byte stands for at most 255 bytes).
+    if (expected / 256 > packed.size()) return fail(ErrorCode::limit, fmt::format("claims {} bytes from {} packed, more than LZ4 can give", grouped(expected), grouped(packed.size())));
+    if (expected > LZ4_MAX_INPUT_SIZE || packed.size() > LZ4_MAX_INPUT_SIZE) return fail(ErrorCode::limit, "an LZ4 block of more than 2 GB");
+    Bytes out(static_cast<std::size_t>(expected));
+    if (out.empty()) return out;
+    const int got = LZ4_decompress_safe(reinterpret_cast<const char*>(packed.data()), reinterpret_cast<char*>(out.data()),
+                                        static_cast<int>(packed.size()), static_cast<int>(out.size()));
+    if (got < 0) return fail(ErrorCode::damaged, "the lz4 block is damaged");
+    if (static_cast<std::size_t>(got) != out.size()) return fail(ErrorCode::damaged, fmt::format("the lz4 block unpacks to {} bytes, should be {}", got, grouped(expected)));
+    return out;
+}
+
+Result<Bytes> pack_lzma(Packing packing, ByteSpan data, int level, ByteSpan like) {
+    lzma_options_lzma options;
+    if (lzma_lzma_preset(&options, level > 0 ? static_cast<std::uint32_t>(std::min(level, 9)) : 6)) return fail(ErrorCode::unfit, "liblzma refuses the level");
+    lzma_check check = LZMA_CHECK_CRC64;
+    const auto* old = reinterpret_cast<const std::uint8_t*>(like.data());
+    if (packing == Packing::xz && like.size() >= LZMA_STREAM_HEADER_SIZE) {
+        lzma_stream_flags flags{};
+        if (lzma_stream_header_decode(&flags, old) == LZMA_OK && lzma_check_is_supported(flags.check)) check = flags.check;
+    } else if (packing != Packing::xz && like.size() >= 5) {  // properties: lc + 9 (lp + 5 pb), then the dictionary's size
+        const auto p = static_cast<unsigned>(like[0]);
+        const auto dictionary = load_le<std::uint32_t>(like.data() + 1);
+        if (p < 225 && dictionary >= LZMA_DICT_SIZE_MIN && dictionary <= (64u << 20)) {
+            options.lc = p % 9;
+            options.lp = p / 9 % 5;
+            options.pb = p / 45;
+            options.dict_size = dictionary;
+            if (options.lc + options.lp > LZMA_LCLP_MAX) options.lc = 3, options.lp = 0;
+        }
+    }
+    lzma_stream z = LZMA_STREAM_INIT;
+    lzma_filter filters[2] = {{packing == Packing::xz ? LZMA_FILTER_LZMA2 : LZMA_FILTER_LZMA1, &options}, {LZMA_VLI_UNKNOWN, nullptr}};
+    lzma_ret state;
+    Bytes out;
+    if (packing == Packing::xz) {
+        state = lzma_stream_encoder(&z, filters, check);
+    } else if (packing == Packing::lzma_alone) {
+        state = lzma_alone_encoder(&z, &options);
+    } else {
+        out.resize(5);
+        state = lzma_properties_encode(filters, reinterpret_cast<std::uint8_t*>(out.data()));
+        if (state == LZMA_OK) state = lzma_raw_encoder(&z, filters);
+    }
+    if (state != LZMA_OK) {
+        lzma_end(&z);
+        return fail(ErrorCode::unfit, "liblzma refuses the settings");
+    }
+    z.next_in = reinterpret_cast<const std::uint8_t*>(data.data());
+    z.avail_in = data.size();
+    while (state == LZMA_OK) {
+        const auto start = out.size();
+        const auto room = std::max<std::size_t>(64 << 10, data.size() / 4);
+        out.resize(start + room);
+        z.next_out = reinterpret_cast<std::uint8_t*>(out.data() + start);
+        z.avail_out = room;
+        state = lzma_code(&z, LZMA_FINISH);
+        out.resize(start + room - z.avail_out);
+    }
+    lzma_end(&z);
+    if (state != LZMA_STREAM_END) return fail(ErrorCode::unfit, "liblzma could not pack the data");
+    return out;
+}
+
+Result<Bytes> pack_zlib_family(Packing packing, ByteSpan data, int level) {
+    const int how = level > 0 ? std::min(level, 12) : 6;
+    if (packing == Packing::deflate) return deflate(data, how);
+    std::unique_ptr<libdeflate_compressor, decltype(&libdeflate_free_compressor)> engine(libdeflate_alloc_compressor(how), &libdeflate_free_compressor);
+    if (!engine) return fail(ErrorCode::io, "out of memory");
+    Bytes out(packing == Packing::zlib ? libdeflate_zlib_compress_bound(engine.get(), data.size()) : libdeflate_gzip_compress_bound(engine.get(), data.size()));
+    out.resize(packing == Packing::zlib ? libdeflate_zlib_compress(engine.get(), data.data(), data.size(), out.data(), out.size())
+                                        : libdeflate_gzip_compress(engine.get(), data.data(), data.size(), out.data(), out.size()));
+    return out;
+}
+
+/// The new member gets the old one's optional header fields (file name, comment, time): RFC 1952 section 2.3.
+Bytes with_gzip_header_of(Bytes packed, ByteSpan like) {
+    if (like.size() < 10 || like[0] != std::byte{0x1F} || like[1] != std::byte{0x8B}) return packed;
+    const auto flags = static_cast<unsigned>(like[3]);
+    std::size_t end = 10;
+    if (flags & 4) end += 2 + (end + 2 <= like.size() ? load_le<std::uint16_t>(like.data() + end) : like.size());
+    for (const unsigned bit : {8u, 16u})
+        if (flags & bit) {
+            while (end < like.size() && like[end] != std::byte{0}) ++end;
+            ++end;
+        }
+    if (flags & 2) end += 2;
+    if (end > like.size()) return packed;
+    Bytes out(like.begin(), like.begin() + static_cast<std::ptrdiff_t>(end));
+    out.insert(out.end(), packed.begin() + 10, packed.end());
+    return out;
+}
+
+Result<Bytes> pack_zstd(ByteSpan data, int level, ByteSpan like) {
+    const std::unique_ptr<ZSTD_CCtx, decltype(&ZSTD_freeCCtx)> engine(ZSTD_createCCtx(), &ZSTD_freeCCtx);
+    if (!engine) return fail(ErrorCode::io, "out of memory");
+    ZSTD_CCtx_setParameter(engine.get(), ZSTD_c_compressionLevel, level != 0 ? level : 9);
+    if (like.size() >= 5) {  // RFC 8878 section 3.1.1.1.1: bit 2 of the frame header descriptor
+        const auto descriptor = static_cast<unsigned>(like[4]);
+        ZSTD_CCtx_setParameter(engine.get(), ZSTD_c_checksumFlag, descriptor >> 2 & 1);
+        ZSTD_CCtx_setParameter(engine.get(), ZSTD_c_contentSizeFlag, (descriptor >> 6) != 0 || (descriptor >> 5 & 1) != 0);
+    }
+    Bytes out(ZSTD_compressBound(data.size()));
+    const auto size = ZSTD_compress2(engine.get(), out.data(), out.size(), data.data(), data.size());
+    if (ZSTD_isError(size)) return fail(ErrorCode::unfit, fmt::format("zstd: {}", ZSTD_getErrorName(size)));
+    out.resize(size);
+    return out;
+}
+
+Result<Bytes> pack_lz4_frame(ByteSpan data, int level, ByteSpan like) {
+    LZ4F_preferences_t how{};
+    how.compressionLevel = level > 0 ? level : 9;
+    how.frameInfo.contentSize = data.size();
+    if (like.size() >= 7) {  // frame descriptor: FLG and BD
+        const auto flags = static_cast<unsigned>(like[4]);
+        how.frameInfo.blockSizeID = static_cast<LZ4F_blockSizeID_t>(static_cast<unsigned>(like[5]) >> 4 & 7);
+        how.frameInfo.blockMode = flags >> 5 & 1 ? LZ4F_blockIndependent : LZ4F_blockLinked;
+        how.frameInfo.blockChecksumFlag = flags >> 4 & 1 ? LZ4F_blockChecksumEnabled : LZ4F_noBlockChecksum;
+        how.frameInfo.contentChecksumFlag = flags >> 2 & 1 ? LZ4F_contentChecksumEnabled : LZ4F_noContentChecksum;
+        if (!(flags >> 3 & 1)) how.frameInfo.contentSize = 0;
+    }
+    Bytes out(LZ4F_compressFrameBound(data.size(), &how));
+    const auto size = LZ4F_compressFrame(out.data(), out.size(), data.data(), data.size(), &how);
+    if (LZ4F_isError(size)) return fail(ErrorCode::unfit, fmt::format("lz4: {}", LZ4F_getErrorName(size)));
+    out.resize(size);
+    return out;
+}
+
+Result<Bytes> pack_bzip2(ByteSpan data, int level, ByteSpan like) {
+    int blocks = level > 0 ? std::min(level, 9) : 9;
+    if (level == 0 && like.size() >= 4 && like[3] >= std::byte{'1'} && like[3] <= std::byte{'9'}) blocks = static_cast<int>(like[3]) - '0';
+    if (data.size() > (3ull << 30)) return fail(ErrorCode::limit, "more than 3 GB for one bzip2 stream");
+    Bytes out(data.size() + data.size() / 100 + 600);
+    auto size = static_cast<unsigned>(out.size());
+    std::byte none{};
+    auto* from = const_cast<char*>(reinterpret_cast<const char*>(data.empty() ? &none : data.data()));
+    if (BZ2_bzBuffToBuffCompress(reinterpret_cast<char*>(out.data()), &size, from, static_cast<unsigned>(data.size()), blocks, 0, 0) != BZ_OK)
+        return fail(ErrorCode::unfit, "bzip2 could not pack the data");
+    out.resize(size);
+    return out;
+}
+
+}  // namespace
+
+std::string_view name_of(Packing packing) { return names[static_cast<std::size_t>(packing)].name; }
+
+std::optional<Packing> packing_named(std::string_view name) {
+    for (const auto& n : names)
+        if (n.name == name) return n.packing;
+    return std::nullopt;
+}
+
+Result<Bytes> unpack(Packing packing, ByteSpan packed, std::optional<std::uint64_t> expected, const ReadLimits& limits) {
+    if (expected && *expected > limits.inflated_bytes)
+        return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit of {}", human_bytes(*expected), human_bytes(limits.inflated_bytes)));
+    if (packing == Packing::none) {
+        if (expected && *expected != packed.size()) return fail(ErrorCode::damaged, fmt::format("stored, but {} bytes became {}", grouped(*expected), grouped(packed.size())));
+        if (packed.size() > limits.inflated_bytes) return fail(ErrorCode::limit, human_bytes(packed.size()) + " are more than the limit");
+        return Bytes(packed.begin(), packed.end());
+    }
+    if (packing == Packing::deflate && expected) return inflate(packed, *expected, limits);  // libdeflate: whole streams of known size
+    if (packing == Packing::lz4_block) {
+        if (!expected) return fail(ErrorCode::usage, "an lz4 block needs its unpacked size");
+        return unpack_lz4_block(packed, *expected);
+    }
+    const auto decoder = decoder_for(packing, packed, true);
+    return read_all(*decoder, packed.size(), limits.inflated_bytes, limits.ratio, expected, packing == Packing::lzma_raw);
+}
+
+Result<Bytes> unpack_prefix(Packing packing, ByteSpan packed, std::size_t count) {
+    if (packing == Packing::none) {
+        const auto head = packed.first(std::min(count, packed.size()));
+        return Bytes(head.begin(), head.end());
+    }
+    Bytes out(count);
+    if (packing == Packing::lz4_block) {
+        const auto target = static_cast<int>(std::min<std::size_t>(count, LZ4_MAX_INPUT_SIZE));
+        const auto size = static_cast<int>(std::min<std::size_t>(packed.size(), LZ4_MAX_INPUT_SIZE));
+        const int got = LZ4_decompress_safe_partial(reinterpret_cast<const char*>(packed.data()), reinterpret_cast<char*>(out.data()), size, target, target);
+        if (got < 0) return fail(ErrorCode::damaged, "the lz4 block is damaged");
+        out.resize(static_cast<std::size_t>(got));
+        return out;
+    }
+    SKIVET_TRY(const auto got, decoder_for(packing, packed, true)->read(out.data(), count));
+    out.resize(got);
+    return out;
+}
+
+Result<UnpackedStream> unpack_stream(Packing packing, ByteSpan from, std::uint64_t most) {
+    const auto decoder = decoder_for(packing, from, false);
+    if (!decoder) return fail(ErrorCode::usage, fmt::format("{} does not say where it ends", name_of(packing)));
+    UnpackedStream out;
+    SKIVET_TRY(out.bytes, read_all(*decoder, from.size(), most, ~std::uint64_t{0}, std::nullopt));
+    out.packed_size = decoder->taken();
+    return out;
+}
+
+Result<Bytes> pack(Packing packing, ByteSpan data, int level, ByteSpan like) {
+    switch (packing) {
+        case Packing::none: return Bytes(data.begin(), data.end());
+        case Packing::deflate: case Packing::zlib: return pack_zlib_family(packing, data, level);
+        case Packing::gzip: {
+            SKIVET_TRY(auto packed, pack_zlib_family(packing, data, level));
+            return with_gzip_header_of(std::move(packed), like);
+        }
+        case Packing::zstd: return pack_zstd(data, level, like);
+        case Packing::lz4_block: {
+            if (data.size() > LZ4_MAX_INPUT_SIZE) return fail(ErrorCode::limit, "more than 2 GB for one LZ4 block");
+            Bytes out(static_cast<std::size_t>(LZ4_compressBound(static_cast<int>(data.size()))));
+            const int size = LZ4_compress_default(reinterpret_cast<const char*>(data.data()), reinterpret_cast<char*>(out.data()), static_cast<int>(data.size()), static_cast<int>(out.size()));
+            if (size <= 0) return fail(ErrorCode::unfit, "LZ4 could not pack the data");
+            out.resize(static_cast<std::size_t>(size));
+            return out;
+        }
+        case Packing::lz4_frame: return pack_lz4_frame(data, level, like);
+        case Packing::lzma_alone: case Packing::lzma_raw: case Packing::xz: return pack_lzma(packing, data, level, like);
+        case Packing::bzip2: return pack_bzip2(data, level, like);
+    }
+    return fail(ErrorCode::usage, "no such packing");
+}
+
+std::optional<Packing> packing_at(ByteSpan d) {
+    const auto starts = [&](std::initializer_list<unsigned> bytes) {
+        if (d.size() < bytes.size()) return false;
+        std::size_t i = 0;
+        for (const auto b : bytes)
+            if (d[i++] != static_cast<std::byte>(b)) return false;
+        return true;
+    };
+    if (starts({0x1F, 0x8B, 0x08}) && d.size() >= 18 && (d[3] & std::byte{0xE0}) == std::byte{0}) return Packing::gzip;
+    if (starts({0x28, 0xB5, 0x2F, 0xFD})) return Packing::zstd;
+    if (starts({0x04, 0x22, 0x4D, 0x18})) return Packing::lz4_frame;
+    if (starts({0xFD, '7', 'z', 'X', 'Z', 0x00})) return Packing::xz;
+    if (starts({'B', 'Z', 'h'}) && d.size() >= 10 && d[3] >= std::byte{'1'} && d[3] <= std::byte{'9'} && starts({'B', 'Z', 'h', static_cast<unsigned>(d[3]), 0x31, 0x41, 0x59, 0x26, 0x53, 0x59}))
+        return Packing::bzip2;
+    // RFC 1950 section 2.2: method 8, a window of 32 KB or less, and the first two bytes a multiple of 31; the preset dictionary bit off.
+    if (d.size() >= 8 && (d[0] & std::byte{0x8F}) == std::byte{0x08} && (d[1] & std::byte{0x20}) == std::byte{0} &&
+        (static_cast<unsigned>(d[0]) * 256 + static_cast<unsigned>(d[1])) % 31 == 0)
+        return Packing::zlib;
+    // .lzma: usual properties, a dictionary of 2^n or 2^n + 2^(n-1) bytes, a size that is unknown or below 256 GB (as its own tools check).
+    if (d.size() >= 14 && d[0] == std::byte{0x5D} && d[13] == std::byte{0}) {
+        const auto dictionary = load_le<std::uint32_t>(d.data() + 1);
+        const auto size = load_le<std::uint64_t>(d.data() + 5);
+        const bool even = dictionary >= 4096 && (std::has_single_bit(dictionary) || (dictionary % 3 == 0 && std::has_single_bit(dictionary / 3)));
+        if (even && (size == ~0ull || size < (1ull << 38))) return Packing::lzma_alone;
+    }
+    return std::nullopt;
+}
+
+}  // namespace skivet

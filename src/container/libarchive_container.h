@@ -1,0 +1,10 @@
+#pragma once
+#include "container/kinds.h"
+
+namespace skivet {
+
+/// "7z", "cpio" or "ISO 9660", read and written by libarchive. 7z and cpio are built anew as a whole when something is replaced; ISO
+/// images are only read.
+[[nodiscard]] std::shared_ptr<const ContainerKind> libarchive_kind(std::string_view format);
+
+}  // namespace skivet

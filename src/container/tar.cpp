@@ -1,0 +1,307 @@
+// The blocks of a tar archive: a header of 512 bytes with the checksum of its own bytes, then the data, padded to whole blocks. Numbers are
+// octal text; GNU writes larger ones in base 256 with the highest bit set. A pax header is an entry of its own before the one it describes;
+// its records "LENGTH KEY=VALUE\n" override the header's fields (POSIX.1-2001, pax Interchange Format).
+#include "container/tar.h"
+
+#include <charconv>
+#include <fmt/format.h>
+
+#include "base/text.h"
+
+namespace skivet {
+namespace {
+
+constexpr std::uint64_t block = 512;
+constexpr std::size_t size_at = 124, size_bytes = 12, sum_at = 148, type_at = 156, magic_at = 257, prefix_at = 345;
+
+std::uint64_t blocks_for(std::uint64_t bytes) { return (bytes + block - 1) / block * block; }
+
+std::string text_field(ByteSpan header, std::size_t at, std::size_t size) {
+    auto text = as_text(header.subspan(at, size));
+    if (const auto zero = text.find('\0'); zero != std::string::npos) text.resize(zero);
+    return text;
+}
+
+/// Octal digits between spaces and zeros, or base 256.
+std::optional<std::uint64_t> number_field(ByteSpan header, std::size_t at, std::size_t size) {
+    const auto field = header.subspan(at, size);
+    if ((field[0] & std::byte{0x80}) != std::byte{0}) {
+        std::uint64_t value = static_cast<std::uint64_t>(field[0] & std::byte{0x3F});
+        for (std::size_t i = 1; i < size; ++i) {
+            if (value >> 56) return std::nullopt;
+            value = value << 8 | static_cast<std::uint64_t>(field[i]);
+        }
+        return value;
+    }
+    std::uint64_t value = 0;
+    bool any = false;
+    for (const auto b : field) {
+        const auto c = static_cast<char>(b);
+        if (c >= '0' && c <= '7') value = value << 3 | static_cast<std::uint64_t>(c - '0'), any = true;
+        else if (any || (c != ' ' && c != '\0')) break;
+    }
+    return value;
+}
+
+/// The sum of the header's bytes with spaces in place of the sum itself.
+std::uint32_t checksum(ByteSpan header) {
+    std::uint32_t sum = 8 * ' ';
+    for (std::size_t i = 0; i < block; ++i)
+        if (i < sum_at || i >= sum_at + 8) sum += static_cast<std::uint8_t>(header[i]);
+    return sum;
+}
+
+bool header_holds(ByteSpan header) { return header.size() >= block && number_field(header, sum_at, 8) == checksum(header.first(block)); }
+
+void put_number(std::byte* field, std::size_t size, std::uint64_t value) {
+    if (value >> (3 * (size - 1)) == 0) {
+        const auto text = fmt::format("{:0{}o}", value, size - 1);
+        for (std::size_t i = 0; i + 1 < size; ++i) field[i] = static_cast<std::byte>(text[i]);
+        field[size - 1] = std::byte{0};
+    } else {  // more than octal digits can say: base 256
+        for (std::size_t i = size; i-- > 1; value >>= 8) field[i] = static_cast<std::byte>(value & 0xFF);
+        field[0] = std::byte{0x80};
+    }
+}
+
+void put_checksum(Bytes& header) {
+    const auto text = fmt::format("{:06o}", checksum(header));
+    for (std::size_t i = 0; i < 6; ++i) header[sum_at + i] = static_cast<std::byte>(text[i]);
+    header[sum_at + 6] = std::byte{0};
+    header[sum_at + 7] = std::byte{' '};
+}
+
+struct PaxValue {
+    std::string value;
+    std::size_t at = 0;   ///< in the record's data
+};
+
+std::optional<PaxValue> pax_value(ByteSpan data, std::string_view key) {
+    const auto text = as_text(data);
+    std::optional<PaxValue> out;
+    for (std::size_t at = 0; at < text.size();) {
+        std::size_t length = 0;
+        const auto parsed = std::from_chars(text.data() + at, text.data() + text.size(), length);
+        if (parsed.ec != std::errc{} || length == 0 || length > text.size() - at) break;
+        const auto start = static_cast<std::size_t>(parsed.ptr - text.data()) + 1;
+        if (start < at + length) {
+            const auto record = std::string_view(text).substr(start, at + length - start - 1);
+            if (const auto equals = record.find('='); equals != std::string_view::npos && record.substr(0, equals) == key)
+                out = PaxValue{std::string(record.substr(equals + 1)), start + equals + 1};
+        }
+        at += length;
+    }
+    return out;
+}
+
+class TarContainer final : public Container {
+public:
+    static Result<std::shared_ptr<const Container>> open(FileView view, const ReadLimits& limits) {
+        auto tar = std::make_shared<TarContainer>();
+        tar->file_ = std::move(view);
+        SKIVET_CHECK(tar->list(limits));
+        return std::shared_ptr<const Container>(std::move(tar));
+    }
+    std::string kind() const override { return "tar"; }
+
+    Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override {
+        if (entries_[entry].size > limits.inflated_bytes)
+            return fail(in_entry(*this, entry, Error{ErrorCode::limit, human_bytes(entries_[entry].size) + " are more than the limit", {}, entries_[entry].at, {}}));
+        const auto data = bytes_of(entry);
+        if (!data) return fail(in_entry(*this, entry, data.error()));
+        return Bytes(data->begin(), data->end());
+    }
+    Result<Bytes> read_head(std::size_t entry, std::size_t count) const override {
+        const auto data = bytes_of(entry);
+        if (!data) return fail(in_entry(*this, entry, data.error()));
+        const auto head = data->first(std::min(count, data->size()));
+        return Bytes(head.begin(), head.end());
+    }
+    Result<FileView> view(std::size_t entry, const ReadLimits&) const override {
+        return file_.part(members_[entry].data_at, entries_[entry].size, entries_[entry].path);
+    }
+    Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
+    std::vector<Segment> segments() const override {
+        std::vector<Segment> used;
+        for (std::size_t i = 0; i < entries_.size(); ++i) used.push_back({Segment::What::entry, members_[i].at, members_[i].data_at + blocks_for(entries_[i].size) - members_[i].at, i});
+        used.push_back({Segment::What::table, end_, file_.size() - end_, 0});
+        return with_gaps(std::move(used), file_.size());
+    }
+
+private:
+    struct Member {
+        std::uint64_t at = 0;          ///< the first header that belongs to it, a pax or long name header included
+        std::uint64_t header_at = 0;   ///< its own header
+        std::uint64_t data_at = 0;
+        std::uint64_t pax_size_at = 0; ///< where a pax header states the size; 0: nowhere
+        std::size_t pax_size_digits = 0;
+    };
+    FileView file_;
+    std::vector<Member> members_;
+    std::uint64_t end_ = 0;            ///< behind the last entry
+
+    Result<ByteSpan> bytes_of(std::size_t entry) const { return file_.bytes(members_[entry].data_at, entries_[entry].size); }
+    Status list(const ReadLimits& limits);
+    Status change_size(std::size_t entry, ByteSpan file, std::uint64_t size, std::vector<WriteRange>& ranges) const;
+};
+
+Status TarContainer::list(const ReadLimits& limits) {
+    SKIVET_TRY(const auto file, file_.bytes());
+    std::uint64_t at = 0, first = 0;
+    std::optional<std::string> long_name;
+    Member pending;
+    std::optional<std::uint64_t> pax_bytes;
+    bool sparse = false;
+    const auto forget = [&] {
+        long_name.reset();
+        pax_bytes.reset();
+        pending = {};
+        sparse = false;
+    };
+    while (at + block <= file.size()) {
+        const auto header = file.subspan(static_cast<std::size_t>(at), block);
+        if (std::all_of(header.begin(), header.end(), [](auto b) { return b == std::byte{0}; })) break;  // the end is two such blocks
+        const auto wrong = [&](std::string what) {
+            return fail(Error{ErrorCode::damaged, std::move(what), {fmt::format("header {}", entries_.size() + 1)}, at, "The archive is damaged here"});
+        };
+        if (!header_holds(header)) {
+            if (entries_.empty()) return wrong("its checksum does not hold");
+            problems_.push_back(wrong("its checksum does not hold; what follows is not listed").value());
+            break;
+        }
+        auto size = number_field(header, size_at, size_bytes);
+        if (!size) return wrong("its size is too large");
+        const auto type = static_cast<char>(header[type_at]);
+        const auto data_at = at + block;
+        // Links, devices and folders have no data whatever the size field says (POSIX.1-2001, ustar).
+        if (type >= '1' && type <= '6') size = 0;
+        const bool about_the_next = type == 'x' || type == 'L' || type == 'K' || type == 'g';
+        if (!about_the_next && pax_bytes) size = pax_bytes;
+        const bool cut = *size > file.size() - data_at;
+        if (cut) {
+            problems_.push_back(Error{ErrorCode::damaged, fmt::format("needs {} bytes, has {}", grouped(*size), grouped(file.size() - data_at)), {fmt::format("header {}", entries_.size() + 1)}, at, "The archive is cut off"});
+            break;
+        }
+        const auto data = file.subspan(static_cast<std::size_t>(data_at), static_cast<std::size_t>(*size));
+        if (about_the_next) {
+            if (*size > 1u << 20) return wrong("an extended header of more than 1 MB");
+            if (type == 'L') {
+                auto name = as_text(data);
+                while (!name.empty() && name.back() == '\0') name.pop_back();
+                long_name = std::move(name);
+            }
+            if (type == 'x') {
+                if (auto path = pax_value(data, "path")) long_name = std::move(path->value);
+                if (const auto stated = pax_value(data, "size")) {
+                    std::uint64_t value = 0;
+                    const auto& digits = stated->value;
+                    if (std::from_chars(digits.data(), digits.data() + digits.size(), value).ec == std::errc{}) pax_bytes = value;
+                    pending.pax_size_at = data_at + stated->at;
+                    pending.pax_size_digits = digits.size();
+                }
+                sparse = sparse || pax_value(data, "GNU.sparse.major") || pax_value(data, "GNU.sparse.map");
+            }
+        } else {
+            if ((type == '0' || type == '\0' || type == '7') && !sparse) {
+                if (entries_.size() >= limits.entries) return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits.entries)));
+                Entry e;
+                const auto prefix = as_text(header.subspan(magic_at, 5)) == "ustar" && header[magic_at + 5] == std::byte{0} ? text_field(header, prefix_at, 155) : std::string();
+                const auto name = text_field(header, 0, 100);
+                e.path = long_name ? *long_name : prefix.empty() ? name : prefix + '/' + name;
+                e.size = e.stored = *size;
+                e.method = "stored";
+                e.at = first;
+                if (e.path.empty() || e.path.back() != '/') {
+                    pending.at = first;
+                    pending.header_at = at;
+                    pending.data_at = data_at;
+                    members_.push_back(pending);
+                    entries_.push_back(std::move(e));
+                }
+            }
+            forget();
+        }
+        at = data_at + blocks_for(*size);
+        if (!about_the_next) first = at;
+        else if (first == at) first = at;
+    }
+    end_ = std::min<std::uint64_t>(at, file.size());
+    if (entries_.empty() && at == 0) return fail(ErrorCode::unsupported, "no tar header");
+    return {};
+}
+
+/// The header, and the pax record where there is one, with another size.
+Status TarContainer::change_size(std::size_t entry, ByteSpan file, std::uint64_t size, std::vector<WriteRange>& ranges) const {
+    const auto& m = members_[entry];
+    const auto old = file.subspan(static_cast<std::size_t>(m.header_at), block);
+    Bytes header(old.begin(), old.end());
+    put_number(header.data() + size_at, size_bytes, size);
+    put_checksum(header);
+    ranges.push_back({m.header_at, std::move(header), 0});
+    if (m.pax_size_at) {
+        const auto digits = fmt::format("{:0{}}", size, m.pax_size_digits);
+        if (digits.size() != m.pax_size_digits) return fail(ErrorCode::unfit, "the new size has more digits than its pax header has room for");
+        const auto bytes = as_bytes(digits);
+        ranges.push_back({m.pax_size_at, Bytes(bytes.begin(), bytes.end()), 0});
+    }
+    return {};
+}
+
+Result<WritePlan> TarContainer::plan(std::span<const Replacement> replacements, const ReadLimits&) const {
+    SKIVET_TRY(const auto file, file_.bytes());
+    FilePlan plan;
+    plan.new_size = file.size();
+    plan.way = Way::in_place;
+    struct Change {
+        std::uint64_t from, old_size;
+        Bytes bytes;
+    };
+    std::vector<Change> moved;   // data areas that need another number of blocks
+    for (const auto& r : replacements) {
+        if (r.entry >= entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
+        const auto& m = members_[r.entry];
+        const auto old_size = entries_[r.entry].size;
+        SKIVET_TRY(const auto old, bytes_of(r.entry));
+        if (std::equal(old.begin(), old.end(), r.bytes.begin(), r.bytes.end())) continue;
+        if (r.bytes.size() != old_size)
+            if (auto done = change_size(r.entry, file, r.bytes.size(), plan.ranges); !done) return fail(in_entry(*this, r.entry, std::move(done).error()));
+        Bytes padded = r.bytes;
+        padded.resize(static_cast<std::size_t>(blocks_for(padded.size())));
+        if (blocks_for(old_size) == padded.size() && m.data_at + padded.size() <= file.size()) plan.ranges.push_back({m.data_at, std::move(padded), 0});
+        else moved.push_back({m.data_at, std::min(blocks_for(old_size), file.size() - m.data_at), std::move(padded)});
+    }
+    if (moved.empty()) return finish_plan(file_, std::move(plan));
+    // Anew: what is between the changes is copied, and the ranges become pieces of their own.
+    for (auto& range : plan.ranges) {
+        const auto size = static_cast<std::uint64_t>(range.bytes.size());
+        moved.push_back({range.at, size, std::move(range.bytes)});
+    }
+    plan.ranges.clear();
+    std::sort(moved.begin(), moved.end(), [](const auto& a, const auto& b) { return a.from < b.from; });
+    std::uint64_t at = 0;
+    for (auto& change : moved) {
+        plan.pieces.push_back({at, change.from - at, {}});
+        if (!change.bytes.empty()) plan.pieces.push_back({0, 0, std::move(change.bytes)});
+        at = change.from + change.old_size;
+    }
+    plan.pieces.push_back({at, file.size() - at, {}});
+    return finish_plan(file_, std::move(plan));
+}
+
+class TarKind final : public ContainerKind {
+public:
+    std::string name() const override { return "tar"; }
+    std::optional<Recognized> recognize(ByteSpan head, std::uint64_t, std::string_view path) const override {
+        if (head.size() < block || !header_holds(head)) return std::nullopt;
+        if (as_text(head.subspan(magic_at, 5)) == "ustar") return Recognized{ranks::checked, "\"ustar\" at 257 and a header whose checksum holds"};
+        if (lower(path).ends_with(".tar") && head[0] != std::byte{0}) return Recognized{ranks::weak, "a first block whose checksum holds, and its name"};
+        return std::nullopt;
+    }
+    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override { return TarContainer::open(std::move(file), kinds.limits); }
+};
+
+}  // namespace
+
+std::shared_ptr<const ContainerKind> tar_kind() { return std::make_shared<TarKind>(); }
+
+}  // namespace skivet

@@ -1,0 +1,139 @@
+#include "container/wrapped.h"
+
+#include <fmt/format.h>
+
+#include "base/pack.h"
+#include "base/text.h"
+
+namespace skivet {
+namespace {
+
+class WrappedContainer final : public Container {
+public:
+    WrappedContainer(FileView file, std::shared_ptr<const Wrapper> wrapper, FileView inside, std::shared_ptr<const Container> archive)
+        : file_(std::move(file)), wrapper_(std::move(wrapper)), inside_(std::move(inside)), archive_(std::move(archive)) {
+        if (archive_) {
+            entries_ = archive_->entries();
+            problems_ = archive_->problems();
+        } else {
+            Entry e;
+            e.path = inside_.path().string();
+            e.size = inside_.size();
+            e.stored = file_.size();
+            e.method = "stored";
+            for (int p = 0; p <= static_cast<int>(Packing::bzip2); ++p)   // a name that lives as long as the program
+                if (name_of(static_cast<Packing>(p)) == wrapper_->name()) e.method = name_of(static_cast<Packing>(p));
+            entries_.push_back(std::move(e));
+        }
+        recognized_by_ = wrapper_->reason();
+        if (archive_) recognized_by_ += ", and inside it " + archive_->recognized_by();
+    }
+    std::string kind() const override { return archive_ ? fmt::format("{} in {}", archive_->kind(), wrapper_->name()) : wrapper_->name(); }
+    std::string read_only() const override { return archive_ ? archive_->read_only() : std::string(); }
+
+    Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override {
+        if (archive_) return archive_->read(entry, limits);
+        SKIVET_TRY(const auto data, inside_.bytes());
+        return Bytes(data.begin(), data.end());
+    }
+    Result<Bytes> read_head(std::size_t entry, std::size_t count) const override {
+        if (archive_) return archive_->read_head(entry, count);
+        SKIVET_TRY(const auto data, inside_.bytes());
+        const auto head = data.first(std::min(count, data.size()));
+        return Bytes(head.begin(), head.end());
+    }
+    Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override { return archive_ ? archive_->view(entry, limits) : Result<FileView>(inside_); }
+
+    Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override {
+        Bytes content;
+        SKIVET_TRY(const auto before, inside_.bytes());
+        if (archive_) {
+            SKIVET_TRY(const auto inner, archive_->plan(replacements, limits));
+            if (inner.empty()) return WritePlan{};
+            SKIVET_TRY(content, planned_bytes(inner.files.front(), before));
+        } else {
+            for (const auto& r : replacements) {
+                if (r.entry != 0) return fail(ErrorCode::usage, "there is no such entry");
+                content = r.bytes;
+            }
+            if (replacements.empty() || std::equal(content.begin(), content.end(), before.begin(), before.end())) return WritePlan{};
+        }
+        SKIVET_TRY(const auto file, file_.bytes());
+        FilePlan plan;
+        SKIVET_TRY(auto wrapped, wrapper_->wrap(file, std::move(content)));
+        plan.pieces.push_back({0, 0, std::move(wrapped)});
+        return finish_plan(file_, std::move(plan));
+    }
+
+private:
+    FileView file_;
+    std::shared_ptr<const Wrapper> wrapper_;
+    FileView inside_;
+    std::shared_ptr<const Container> archive_;
+};
+
+class StreamWrapper final : public Wrapper {
+public:
+    StreamWrapper(Packing packing, ReadLimits limits) : packing_(packing), limits_(limits) {}
+    std::string name() const override { return std::string(name_of(packing_)); }
+    std::string reason() const override { return fmt::format("the mark of {} at its beginning", name_of(packing_)); }
+    Result<Bytes> unwrap(ByteSpan file) const override { return unpack(packing_, file, std::nullopt, limits_); }
+    Result<Bytes> wrap(ByteSpan file, Bytes content) const override { return pack(packing_, content, 0, file); }
+
+private:
+    Packing packing_;
+    ReadLimits limits_;
+};
+
+class WrappedKind final : public ContainerKind {
+public:
+    std::string name() const override { return "packed file"; }
+    std::optional<Recognized> recognize(ByteSpan head, std::uint64_t, std::string_view path) const override {
+        const auto packing = packing_at(head);
+        if (!packing) return std::nullopt;
+        // Two bytes are no mark to rely on; the name has to agree.
+        if (*packing == Packing::zlib || *packing == Packing::lzma_alone) {
+            const auto name = lower(path);
+            const char* endings[] = {".z", ".zlib", ".zz", ".lzma"};
+            if (std::none_of(std::begin(endings), std::end(endings), [&](auto ending) { return name.ends_with(ending); })) return std::nullopt;
+            return Recognized{ranks::weak, fmt::format("a header that could be {}, and its name", name_of(*packing))};
+        }
+        return Recognized{ranks::magic, fmt::format("the mark of {} at its beginning", name_of(*packing))};
+    }
+    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
+        SKIVET_TRY(const auto data, file.bytes());
+        const auto packing = packing_at(data);
+        if (!packing) return fail(ErrorCode::unsupported, "no packed stream we know");
+        return open_wrapped(kinds, std::move(file), std::make_shared<StreamWrapper>(*packing, kinds.limits));
+    }
+};
+
+}  // namespace
+
+std::string Wrapper::inner_name(const std::string& file_name) const {
+    const auto low = lower(file_name);
+    for (const std::string_view ending : {".gz", ".zst", ".lz4", ".xz", ".lzma", ".bz2", ".zlib", ".zz", ".z"})
+        if (low.ends_with(ending) && low.size() > ending.size()) return file_name.substr(0, file_name.size() - ending.size());
+    for (const std::string_view ending : {".tgz", ".txz", ".tbz", ".tzst"})
+        if (low.ends_with(ending)) return file_name.substr(0, file_name.size() - ending.size()) + ".tar";
+    return file_name;
+}
+
+Result<std::shared_ptr<const Container>> open_wrapped(const Kinds& kinds, FileView file, std::shared_ptr<const Wrapper> wrapper) {
+    SKIVET_TRY(const auto data, file.bytes());
+    SKIVET_TRY(auto content, wrapper->unwrap(data));
+    auto inner = kinds;
+    if (inner.limits.depth == 0) return fail(ErrorCode::limit, "too many wrappers around one another");
+    --inner.limits.depth;
+    auto inside = FileView::of(std::move(content), wrapper->inner_name(file.path().filename().string()));
+    std::shared_ptr<const Container> archive;
+    SKIVET_TRY(const auto bytes, inside.bytes());
+    // A picture that could also be something else stays a picture.
+    if (!kinds.textures.recognize(bytes, inside.path().string()) && !candidates(inner, bytes, bytes.size(), inside.path().string()).empty())
+        if (auto opened = open_container(inner, inside)) archive = std::move(*opened);
+    return std::shared_ptr<const Container>(std::make_shared<WrappedContainer>(std::move(file), std::move(wrapper), std::move(inside), std::move(archive)));
+}
+
+std::shared_ptr<const ContainerKind> wrapped_kind() { return std::make_shared<WrappedKind>(); }
+
+}  // namespace skivet
