@@ -6,7 +6,7 @@ skivet_packages="
   libssl-dev libdeflate-dev zlib1g-dev libspng-dev libjpeg62-turbo-dev libtiff-dev libwebp-dev libopenexr-dev liblcms2-dev libhwy-dev libastcenc-dev libzstd-dev liblz4-dev liblzma-dev libbz2-dev libarchive-dev libxxhash-dev libzip-dev libsquish-dev
   xvfb xauth"
 # Outside references of the tests.
-skivet_test_packages="libgtest-dev libgmock-dev astcenc libgl1-mesa-dri libegl1 libegl-mesa0 imagemagick ffmpeg libarchive-tools unzip zip python3 lz4 zstd xz-utils bzip2 gzip cpio xorriso"
+skivet_test_packages="libgtest-dev libgmock-dev astcenc libgl1-mesa-dri libegl1 libegl-mesa0 imagemagick ffmpeg libarchive-tools unzip zip python3 lz4 zstd xz-utils bzip2 gzip cpio xorriso openssl xxhash"
 
 # install_packages PACKAGE... : installs what is missing; sudo only when not root.
 install_packages() {

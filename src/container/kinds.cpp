@@ -32,7 +32,9 @@ std::vector<std::shared_ptr<const ContainerKind>> standard_containers() {
 Status add_sheet(Kinds& kinds, const std::filesystem::path& file) {
     SKIVET_TRY(const auto source, read_file(file, 1u << 20));
     SKIVET_TRY(auto sheet, parse_sheet(as_text(source), file.filename().string()));
-    if (sheet.kind == SheetKind::texture) kinds.textures.add(std::make_shared<SheetTextureKind>(std::move(sheet)));
+    sheet.folder = file.parent_path().string();
+    if (sheet.kind == SheetKind::wrapper) kinds.containers.push_back(sheet_wrapper_kind(std::make_shared<const Sheet>(std::move(sheet))));
+    else if (sheet.kind == SheetKind::texture) kinds.textures.add(std::make_shared<SheetTextureKind>(std::move(sheet)));
     else kinds.containers.push_back(sheet_kind(std::make_shared<const Sheet>(std::move(sheet))));
     return {};
 }

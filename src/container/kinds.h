@@ -46,6 +46,7 @@ struct Kinds {
     std::vector<std::shared_ptr<const ContainerKind>> containers = standard_containers();
     std::vector<KindChoice> choices;         ///< the first that fits wins
     std::shared_ptr<const KeyRing> keys = std::make_shared<KeyRing>();
+    std::vector<std::string> known_paths;    ///< paths that hashed names may stand for, besides the sheets' own dictionaries
     ReadLimits limits;
 };
 

@@ -7,30 +7,88 @@ namespace skivet {
 /// An archive whose layout a sheet describes. Reading and writing both follow from the sheet's meanings.
 class SheetContainer final : public Container {
 public:
-    [[nodiscard]] static Result<std::unique_ptr<Container>> open(FileView file, std::shared_ptr<const Sheet> sheet, const ReadLimits& limits);
+    [[nodiscard]] static Result<std::unique_ptr<Container>> open(FileView file, std::shared_ptr<const Sheet> sheet, const Kinds& kinds);
 
     [[nodiscard]] std::string kind() const override { return sheet_->name; }
     [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
+    [[nodiscard]] Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<WritePlan> plan_compact(const ReadLimits& limits) const override;
+    [[nodiscard]] std::uint64_t dead_bytes() const override;
     [[nodiscard]] std::vector<Segment> segments() const override;
 
+    /// What the header says, for `sheet try`.
+    [[nodiscard]] const HeaderRead& header() const { return header_; }
+    /// The record of an entry, read again.
+    [[nodiscard]] Result<RecordValues> record_of(std::size_t entry) const;
+    /// Stretches of the file that are tables: header, folders, records, names.
+    struct Table {
+        std::string_view name;
+        std::uint64_t at = 0, end = 0;
+    };
+    [[nodiscard]] const std::vector<Table>& tables() const { return tables_; }
+
 private:
-    [[nodiscard]] Status read_table(ByteSpan file, const ReadLimits& limits);
-    [[nodiscard]] Result<ByteSpan> packed(ByteSpan file, std::size_t entry) const;
-    [[nodiscard]] Result<Bytes> unpack(ByteSpan packed, std::size_t entry, const ReadLimits& limits) const;
-    /// Bytes the entry may take where it is: up to the next thing the file has; 0 when other entries share its data.
-    [[nodiscard]] std::uint64_t room(std::size_t entry) const;
+    static constexpr std::uint32_t own_file = ~0u;
+
+    struct Item {
+        std::uint64_t record_at = 0;      ///< in the image
+        std::uint64_t data_at = 0;        ///< in its data file, or in the stream of parts
+        std::uint64_t stored = 0;
+        std::uint32_t file = own_file;    ///< number of its data file
+        std::optional<Packing> packing;   ///< nothing: a method the sheet has no name for
+        bool encrypted = false;
+        bool states_size = true;          ///< the unpacked size is known
+    };
+    /// Bytes of an entry as they lie in the file.
+    struct Stored {
+        ByteSpan bytes;
+        Bytes owned;                      ///< pieces from several parts
+        std::optional<FileView> keep;     ///< the file they lie in
+    };
+    class Lister;
+    class Planner;
+
+    [[nodiscard]] Status check_table_sums(ByteSpan file, ByteSpan image) const;
+    [[nodiscard]] Result<FileView> data_file(std::uint32_t number) const;
+    [[nodiscard]] std::string data_file_name(std::uint32_t number) const;
+    [[nodiscard]] Result<Stored> stored_bytes(std::size_t entry) const;
+    [[nodiscard]] Result<Bytes> unpack_entry(ByteSpan stored, std::size_t entry, const ReadLimits& limits) const;
+    [[nodiscard]] Result<Bytes> pack_entry(ByteSpan content, std::size_t entry) const;
+    [[nodiscard]] Status check_sums(std::size_t entry, ByteSpan stored, ByteSpan unpacked) const;
+    [[nodiscard]] Result<Bytes> iv_of(std::size_t entry) const;
+    /// Where the record's data offset counts from.
+    [[nodiscard]] std::uint64_t base_of(const Field& field, std::uint64_t field_at) const;
 
     FileView file_;
+    FileView image_;                      ///< the file with its table decrypted; the file itself otherwise
     std::shared_ptr<const Sheet> sheet_;
-    RecordValues header_;
-    std::vector<RecordValues> records_;
-    std::vector<std::uint64_t> starts_;   ///< sorted beginnings of everything in the file, and its end
+    std::shared_ptr<const KeyRing> keys_;
+    HeaderRead header_;
+    std::vector<Item> items_;
+    std::vector<Table> tables_;
     std::uint64_t table_at_ = 0;
     std::uint64_t table_end_ = 0;
+    mutable std::mutex mutex_;
+    mutable std::map<std::uint32_t, FileView> data_files_;
 };
 
 [[nodiscard]] std::shared_ptr<const ContainerKind> sheet_kind(std::shared_ptr<const Sheet> sheet);
+
+/// One file compressed or encrypted as a whole behind a header that a wrapper sheet describes.
+[[nodiscard]] std::shared_ptr<const ContainerKind> sheet_wrapper_kind(std::shared_ptr<const Sheet> sheet);
+
+/// Chunks and encryption of a sheet, both ways; shared by containers and wrappers. `iv` is empty for ciphers without one.
+namespace sheet_data {
+[[nodiscard]] Result<Bytes> decrypt(const CryptSpec& spec, const KeyRing& keys, ByteSpan iv, ByteSpan data);
+[[nodiscard]] Result<Bytes> encrypt(const CryptSpec& spec, const KeyRing& keys, ByteSpan iv, ByteSpan data);
+/// `size`: unpacked, when it is known. `chunk`: bytes of a chunk, 0 for none.
+[[nodiscard]] Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, Packing packing, ByteSpan data, std::optional<std::uint64_t> size, std::uint64_t chunk,
+                                   const ReadLimits& limits);
+[[nodiscard]] Result<Bytes> pack(const Sheet& sheet, ByteOrder order, Packing packing, ByteSpan content, std::uint64_t chunk, ByteSpan like);
+/// Bytes of a chunk as the sheet or the header says; 0 when the sheet has none. Error `damaged` for a size the limits refuse.
+[[nodiscard]] Result<std::uint64_t> chunk_size(const Sheet& sheet, const RecordValues& header);
+}  // namespace sheet_data
 
 }  // namespace skivet

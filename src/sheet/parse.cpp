@@ -1,223 +1,339 @@
 #include <bit>
-#include <fmt/format.h>
 
-#include <toml++/toml.h>
-
-#include "sheet/sheet.h"
-
+#include "sheet/parse_toml.h"
 
 namespace skivet {
+
+using sheet_parse::Reader;
+
 namespace {
 
-struct MeaningName {
-    Meaning meaning;
-    std::string_view name;
-};
-constexpr MeaningName meanings[] = {
-    {Meaning::entry_count, "entry count"}, {Meaning::table_offset, "table offset"}, {Meaning::table_size, "table size"},
-    {Meaning::table_crc32, "table crc32"}, {Meaning::file_size, "file size"}, {Meaning::path, "path"},
-    {Meaning::data_offset, "data offset"}, {Meaning::size, "size"}, {Meaning::stored_size, "stored size"}, {Meaning::method, "method"},
-    {Meaning::data_crc32, "data crc32"}, {Meaning::width, "width"}, {Meaning::height, "height"}, {Meaning::depth, "depth"},
-    {Meaning::mips, "mips"}, {Meaning::layers, "layers"}, {Meaning::faces, "faces"}, {Meaning::format, "format"},
-    {Meaning::color, "color"}, {Meaning::payload_size, "payload size"}, {Meaning::payload_crc32, "payload crc32"}};
-
-class Parser {
+class Parser : private Reader {
 public:
-    explicit Parser(std::string_view file) : file_(file) {}
+    explicit Parser(std::string_view file) : Reader(file) {}
 
     Result<Sheet> parse(const toml::table& root) {
         Sheet sheet;
-        SKIVET_CHECK(known_keys(root, {"sheet", "name", "byte_order", "recognize", "header", "record", "data", "payload"}));
         SKIVET_TRY(const auto kind, text(root, "sheet", true));
         if (kind == "container") sheet.kind = SheetKind::container;
         else if (kind == "texture") sheet.kind = SheetKind::texture;
-        else return wrong(line_of(root["sheet"].node()), fmt::format("sheet = \"{}\" is not known; write \"container\" or \"texture\"", kind));
+        else if (kind == "wrapper") sheet.kind = SheetKind::wrapper;
+        else return wrong(line_of(root, "sheet"), fmt::format("sheet = \"{}\" is not known; write \"container\", \"texture\" or \"wrapper\"", kind));
+        switch (sheet.kind) {
+            case SheetKind::container:
+                SKIVET_CHECK(known_keys(root, {"sheet", "name", "byte_order", "recognize", "header", "record", "folders", "names", "tree", "hash", "encryption", "table_encryption", "chunks", "data"}));
+                break;
+            case SheetKind::texture: SKIVET_CHECK(known_keys(root, {"sheet", "name", "byte_order", "recognize", "header", "payload"})); break;
+            case SheetKind::wrapper: SKIVET_CHECK(known_keys(root, {"sheet", "name", "byte_order", "recognize", "header", "encryption", "chunks", "data"})); break;
+        }
         SKIVET_TRY(sheet.name, text(root, "name", true));
-        SKIVET_TRY(const auto order, text(root, "byte_order", false));
-        if (order == "big") sheet.order = ByteOrder::big;
-        else if (!order.empty() && order != "little") return wrong(line_of(root["byte_order"].node()), "byte_order is \"little\" or \"big\"");
+        SKIVET_TRY(const auto big, word(root, "byte_order", {"little", "big"}));
+        if (big) sheet.order = ByteOrder::big;
         SKIVET_CHECK(parse_recognize(root, sheet));
         const auto* header = root["header"].as_table();
         if (!header) return wrong(1, "a sheet needs a [header] with fields");
         SKIVET_CHECK(known_keys(*header, {"at", "fields"}));
-        SKIVET_TRY(sheet.header_at, number(*header, "at", 0));
-        SKIVET_CHECK(parse_fields(*header, sheet.header));
-        if (sheet.kind == SheetKind::container) SKIVET_CHECK(parse_container(root, sheet));
-        else SKIVET_CHECK(parse_texture(root, sheet));
+        SKIVET_TRY(sheet.header_at, whole(*header, "at", 0));
+        SKIVET_CHECK(sheet_parse::parse_fields(*this, *header, sheet.header));
+        if (const auto* order = sheet.header.with(Meaning::byte_order); order && order->values.empty()) return wrong(order->line, "a field that means \"byte order\" needs values");
+        switch (sheet.kind) {
+            case SheetKind::container: SKIVET_CHECK(parse_container(root, sheet)); break;
+            case SheetKind::texture: SKIVET_CHECK(parse_texture(root, sheet)); break;
+            case SheetKind::wrapper: SKIVET_CHECK(parse_wrapper(root, sheet)); break;
+        }
         for (const auto& rule : sheet.recognize)
-            if (!rule.field.empty() &&
-                std::none_of(sheet.header.fields.begin(), sheet.header.fields.end(), [&](const Field& f) { return f.name == rule.field; }))
-                return wrong(1, fmt::format("recognize names the header field \"{}\", which is not there", rule.field));
+            if (!rule.field.empty() && !sheet.header.named(rule.field)) return wrong(1, fmt::format("recognize names the header field \"{}\", which is not there", rule.field));
         return sheet;
     }
 
 private:
-    std::string file_;
-
-    [[nodiscard]] tl::unexpected<Error> wrong(int line, std::string what) const {
-        auto error = Error{ErrorCode::unsupported, std::move(what), {file_, fmt::format("line {}", line)}, std::nullopt, {}};
-        return fail(std::move(error));
-    }
-    static int line_of(const toml::node* node) { return node ? static_cast<int>(node->source().begin.line) : 1; }
-    static int line_of(const toml::node& node) { return static_cast<int>(node.source().begin.line); }
-
-    Status known_keys(const toml::table& table, std::initializer_list<std::string_view> keys) const {
-        for (const auto& [key, node] : table)
-            if (std::find(keys.begin(), keys.end(), key.str()) == keys.end())
-                return wrong(line_of(node), fmt::format("the word \"{}\" is not known here", key.str()));
-        return {};
-    }
-
-    Result<std::string> text(const toml::table& table, std::string_view key, bool needed) const {
-        const auto node = table[key];
-        if (!node) {
-            if (needed) return wrong(line_of(table), fmt::format("\"{}\" is missing", key));
-            return std::string();
-        }
-        if (const auto value = node.value_exact<std::string>()) return *value;
-        return wrong(line_of(node.node()), fmt::format("\"{}\" must be text", key));
-    }
-
-    Result<std::uint64_t> number(const toml::table& table, std::string_view key, std::uint64_t otherwise) const {
-        const auto node = table[key];
-        if (!node) return otherwise;
-        const auto value = node.value_exact<std::int64_t>();
-        if (!value || *value < 0) return wrong(line_of(node.node()), fmt::format("\"{}\" must be a whole number, 0 or more", key));
-        return static_cast<std::uint64_t>(*value);
-    }
-
     Status parse_recognize(const toml::table& root, Sheet& sheet) const {
         const auto* rules = root["recognize"].as_array();
         if (!rules || rules->empty()) return wrong(1, "a sheet needs at least one [[recognize]]");
         for (const auto& node : *rules) {
             const auto* table = node.as_table();
             if (!table) return wrong(line_of(node), "[[recognize]] must be a table");
-            SKIVET_CHECK(known_keys(*table, {"at", "bytes", "text", "name", "file_size"}));
+            SKIVET_CHECK(known_keys(*table, {"at", "bytes", "text", "name", "file_size", "field", "equals"}));
             Recognition rule;
-            SKIVET_TRY(rule.name_pattern, text(*table, "name", false));
-            SKIVET_TRY(rule.field, text(*table, "file_size", false));
-            SKIVET_TRY(const auto plain, text(*table, "text", false));
-            SKIVET_TRY(const auto digits, text(*table, "bytes", false));
-            if (!plain.empty()) rule.bytes.assign(as_bytes(plain).begin(), as_bytes(plain).end());
-            int half = -1;
-            for (char c : digits) {
-                if (c == ' ') continue;
-                const int value = c >= '0' && c <= '9' ? c - '0' : c >= 'a' && c <= 'f' ? c - 'a' + 10 : c >= 'A' && c <= 'F' ? c - 'A' + 10 : -1;
-                if (value < 0) return wrong(line_of(node), "bytes are pairs of hexadecimal digits, such as \"46 43\"");
-                if (half < 0) half = value;
-                else rule.bytes.push_back(static_cast<std::byte>(half * 16 + value)), half = -1;
-            }
-            if (half >= 0) return wrong(line_of(node), "bytes are pairs of hexadecimal digits; one digit is left over");
+            SKIVET_TRY(rule.name_pattern, text(*table, "name"));
+            SKIVET_TRY(rule.field, text(*table, "file_size"));
+            SKIVET_TRY(const auto plain, text(*table, "text"));
+            SKIVET_TRY(rule.bytes, hex(*table, "bytes"));
+            rule.bytes.insert(rule.bytes.begin(), as_bytes(plain).begin(), as_bytes(plain).end());
             if (!rule.bytes.empty()) {
-                SKIVET_TRY(const auto at, number(*table, "at", 0));
+                SKIVET_TRY(const auto at, whole(*table, "at", 0));
                 rule.at = at;
             }
+            if (table->contains("field")) {
+                SKIVET_TRY(rule.field, text(*table, "field"));
+                if (!table->contains("equals")) return wrong(line_of(node), "field needs equals, the number it must have");
+                SKIVET_TRY(const auto equals, number(*table, "equals", 0));
+                rule.equals = equals;
+            }
             if (rule.bytes.empty() && rule.name_pattern.empty() && rule.field.empty())
-                return wrong(line_of(node), "a [[recognize]] says text or bytes, a name, or file_size");
+                return wrong(line_of(node), "a [[recognize]] says text or bytes, a name, a field with equals, or file_size");
             sheet.recognize.push_back(std::move(rule));
         }
         return {};
     }
 
-    Status parse_fields(const toml::table& table, RecordType& record) const {
-        const auto* fields = table["fields"].as_array();
-        if (!fields || fields->empty()) return wrong(line_of(table), "\"fields\" must be a list of fields");
-        for (const auto& node : *fields) {
-            const auto* entry = node.as_table();
-            if (!entry) return wrong(line_of(node), "a field is written { name = …, type = … }");
-            SKIVET_CHECK(known_keys(*entry, {"name", "type", "size", "length", "means", "unit", "values", "of"}));
-            Field field;
-            field.line = line_of(node);
-            SKIVET_TRY(field.name, text(*entry, "name", true));
-            SKIVET_CHECK(parse_type(*entry, field));
-            SKIVET_TRY(field.unit, number(*entry, "unit", 1));
-            if (field.unit == 0) return wrong(field.line, "a unit of 0 bytes");
-            SKIVET_TRY(const auto means, text(*entry, "means", false));
-            if (!means.empty()) {
-                const auto* found = std::find_if(std::begin(meanings), std::end(meanings), [&](const auto& m) { return m.name == means; });
-                if (found == std::end(meanings)) return wrong(field.line, fmt::format("the meaning \"{}\" is not known", means));
-                field.means = found->meaning;
-                if (record.with(field.means)) return wrong(field.line, fmt::format("two fields mean \"{}\"", means));
-                if ((field.means == Meaning::path) != (field.type == FieldType::text))
-                    return wrong(field.line, fmt::format("\"{}\" cannot be a field of this type", means));
-            }
-            SKIVET_TRY(const auto of, text(*entry, "of", false));
-            if (of == "stored") field.of_stored = true;
-            else if (!of.empty() && of != "unpacked") return wrong(field.line, "of is \"unpacked\" or \"stored\"");
-            SKIVET_CHECK(parse_values(*entry, field));
-            record.fields.push_back(std::move(field));
+    /// `at`: a number, one counted back from the end, a header field, or "after …".
+    Result<Place> place(const toml::table& table, const Sheet& sheet, Place otherwise) const {
+        const auto node = table["at"];
+        if (!node) return otherwise;
+        Place out;
+        if (node.is_integer()) {
+            SKIVET_TRY(const auto at, whole(table, "at", 0));
+            out.from = at < 0 ? Place::From::end : Place::From::start;
+            out.offset = static_cast<std::uint64_t>(at < 0 ? -at : at);
+            return out;
         }
-        return {};
+        SKIVET_TRY(out.field, text(table, "at"));
+        const std::pair<std::string_view, Place::From> words[] = {{"after header", Place::From::after_header}, {"after record", Place::From::after_record},
+                                                                  {"after folders", Place::From::after_folders}, {"after names", Place::From::after_names},
+                                                                  {"after data", Place::From::after_data}, {"in folder", Place::From::in_folder}};
+        for (const auto& [w, from] : words)
+            if (w == out.field) {
+                out.from = from;
+                return out;
+            }
+        out.from = Place::From::field;
+        if (!sheet.header.named(out.field)) return wrong(line_of(node.node()), fmt::format("at names the header field \"{}\", which is not there", out.field));
+        return out;
     }
 
-    Status parse_type(const toml::table& entry, Field& field) const {
-        SKIVET_TRY(const auto type, text(entry, "type", true));
-        SKIVET_TRY(field.size, number(entry, "size", 0));
-        SKIVET_TRY(const auto length, text(entry, "length", false));
-        const auto width_of = [](std::string_view name) -> unsigned {
-            return name == "u8" ? 1 : name == "u16" ? 2 : name == "u24" ? 3 : name == "u32" ? 4 : name == "u64" ? 8 : 0;
-        };
-        field.width = width_of(type);
-        if (field.width > 0) return {};
-        if (type == "text") {
-            field.type = FieldType::text;
-            if (length == "until zero") field.terminated = true;
-            else if (!length.empty()) {
-                field.width = width_of(length);
-                field.prefixed = true;
-                if (field.width == 0) return wrong(field.line, fmt::format("length \"{}\" is not known; u8, u16, u32 or \"until zero\"", length));
-            } else if (field.size == 0) {
-                return wrong(field.line, "text needs a size or a length");
+    /// `count`: a number, a header field or "until end"; or `until = { field = …, is = 0 }`.
+    Result<CountOf> count(const toml::table& table, const Sheet& sheet, const RecordType& record, Meaning by_default) const {
+        CountOf out;
+        if (const auto* until = table["until"].as_table()) {
+            SKIVET_CHECK(known_keys(*until, {"field", "is"}));
+            out.by = CountOf::By::terminator;
+            SKIVET_TRY(out.field, text(*until, "field", true));
+            SKIVET_TRY(out.number, number(*until, "is", 0));
+            if (!record.named(out.field)) return wrong(line_of(*until), fmt::format("until names the field \"{}\", which is not in the record", out.field));
+            return out;
+        }
+        const auto node = table["count"];
+        if (!node) {
+            if (const auto* field = sheet.header.with(by_default)) {
+                out.field = field->name;
+                return out;
             }
-            return {};
+            out.by = CountOf::By::folders;
+            return out;
         }
-        if (type == "bytes") {
-            field.type = FieldType::bytes;
-            if (field.size == 0) return wrong(field.line, "bytes need a size");
-            return {};
+        if (node.is_integer()) {
+            out.by = CountOf::By::number;
+            SKIVET_TRY(out.number, number(table, "count", 0));
+            return out;
         }
-        return wrong(field.line, fmt::format("the type \"{}\" is not known; u8, u16, u24, u32, u64, text or bytes", type));
-    }
-
-    Status parse_values(const toml::table& entry, Field& field) const {
-        const auto* values = entry["values"].as_table();
-        if (!values) return {};
-        for (const auto& [key, node] : *values) {
-            const std::string digits(key.str());
-            char* end = nullptr;
-            const auto value = std::strtoull(digits.c_str(), &end, 0);
-            const auto name = node.value_exact<std::string>();
-            if (digits.empty() || *end != '\0' || !name) return wrong(line_of(node), "values are written { 0 = \"name\", 1 = \"name\" }");
-            if (field.means == Meaning::format && !format_named(*name)) return wrong(line_of(node), fmt::format("the format \"{}\" is not known", *name));
-            if (field.means == Meaning::method && *name != "stored" && *name != "deflate")
-                return wrong(line_of(node), fmt::format("the method \"{}\" is not known; \"stored\" or \"deflate\"", *name));
-            if (field.means == Meaning::color && *name != "linear" && *name != "srgb")
-                return wrong(line_of(node), "color is \"linear\" or \"srgb\"");
-            field.values[value] = *name;
-        }
-        return {};
+        SKIVET_TRY(out.field, text(table, "count"));
+        if (out.field == "until end") out.by = CountOf::By::to_end;
+        else if (!sheet.header.named(out.field)) return wrong(line_of(node.node()), fmt::format("count names the header field \"{}\", which is not there", out.field));
+        return out;
     }
 
     Status parse_container(const toml::table& root, Sheet& sheet) const {
         const auto* record = root["record"].as_table();
         if (!record) return wrong(1, "a container sheet needs a [record] with the fields of one entry");
-        SKIVET_CHECK(known_keys(*record, {"fields"}));
-        SKIVET_CHECK(parse_fields(*record, sheet.record));
-        for (auto needed : {Meaning::path, Meaning::data_offset, Meaning::stored_size})
-            if (!sheet.record.with(needed)) return wrong(line_of(*record), fmt::format("no field of [record] means \"{}\"", name_of(needed)));
-        for (auto needed : {Meaning::entry_count, Meaning::table_offset})
-            if (!sheet.header.with(needed)) return wrong(1, fmt::format("no field of [header] means \"{}\"", name_of(needed)));
-        if (const auto* method = sheet.record.with(Meaning::method); method && method->values.empty())
-            return wrong(method->line, "a field that means \"method\" needs values");
-        if (sheet.record.with(Meaning::method) && !sheet.record.with(Meaning::size))
-            return wrong(line_of(*record), "entries that may be compressed need a field that means \"size\"");
-        if (const auto* data = root["data"].as_table()) {
-            SKIVET_CHECK(known_keys(*data, {"align", "fill"}));
-            SKIVET_TRY(sheet.align, number(*data, "align", 1));
-            SKIVET_TRY(const auto fill, number(*data, "fill", 0));
-            if (sheet.align == 0 || sheet.align > 1u << 20 || fill > 255) return wrong(line_of(*data), "align is 1 to 1048576, fill is 0 to 255");
-            sheet.fill = static_cast<std::byte>(fill);
+        SKIVET_CHECK(known_keys(*record, {"at", "count", "until", "path", "fields"}));
+        SKIVET_CHECK(sheet_parse::parse_fields(*this, *record, sheet.record));
+        SKIVET_TRY(sheet.path_of, text(*record, "path"));
+        if (const auto* folders = root["folders"].as_table()) {
+            SKIVET_CHECK(known_keys(*folders, {"at", "count", "until", "fields"}));
+            SKIVET_CHECK(sheet_parse::parse_fields(*this, *folders, sheet.folders));
+            SKIVET_TRY(sheet.folders_at, place(*folders, sheet, {Place::From::after_header, 0, {}}));
+            SKIVET_TRY(sheet.folders_count, count(*folders, sheet, sheet.folders, Meaning::folder_count));
+            if (sheet.folders_count.by == CountOf::By::folders) return wrong(line_of(*folders), "[folders] needs a count, or a header field that means \"folder count\"");
+            if (!sheet.folders.with(Meaning::entry_count)) return wrong(line_of(*folders), "no field of [folders] means \"entry count\"");
         }
+        const auto* at_field = sheet.header.with(Meaning::table_offset);
+        Place standard{sheet.folders.fields.empty() ? Place::From::after_header : Place::From::after_folders, 0, {}};
+        if (at_field) standard = {Place::From::field, 0, at_field->name};
+        SKIVET_TRY(sheet.record_at, place(*record, sheet, standard));
+        SKIVET_TRY(sheet.record_count, count(*record, sheet, sheet.record, Meaning::entry_count));
+        if (const auto* tree = root["tree"].as_table()) SKIVET_CHECK(parse_tree(*tree, sheet));
+        if (sheet.record_count.by == CountOf::By::folders && sheet.folders.fields.empty() && !sheet.tree)
+            return wrong(1, "no field of [header] means \"entry count\", and [record] says neither count nor until");
+        if (const auto* names = root["names"].as_table()) SKIVET_CHECK(parse_names(*names, sheet));
+        if (const auto* hash = root["hash"].as_table()) SKIVET_CHECK(parse_hash(*hash, sheet));
+        SKIVET_CHECK(parse_packing(root, sheet));
+        if (const auto* data = root["data"].as_table()) SKIVET_CHECK(parse_data(*data, sheet));
+        return check_container(*record, sheet);
+    }
+
+    Status check_container(const toml::table& record, const Sheet& sheet) const {
+        const auto& r = sheet.record;
+        if (!sheet.tree && !r.with(Meaning::path) && !r.with(Meaning::name) && !r.with(Meaning::name_offset) && !r.with(Meaning::name_index) && !r.with(Meaning::path_hash))
+            return wrong(line_of(record), "no field of [record] means \"path\" (or name, name offset, name index, path hash)");
+        for (auto needed : {Meaning::data_offset, Meaning::stored_size}) {
+            if (needed == Meaning::stored_size && r.with(Meaning::size)) continue;
+            if (!r.with(needed)) return wrong(line_of(record), fmt::format("no field of [record] means \"{}\"", name_of(needed)));
+        }
+        if ((r.with(Meaning::name_offset) || r.with(Meaning::name_index)) && !sheet.names) return wrong(line_of(record), "names by offset or index need [names]");
+        if (r.with(Meaning::path_hash) && !sheet.hash) return wrong(line_of(record), "a path hash needs [hash]");
+        const auto* method = r.with(Meaning::method);
+        if (method && method->values.empty()) return wrong(method->line, "a field that means \"method\" needs values");
+        const bool packs = method || (!sheet.method.empty() && sheet.method != "stored");
+        if (packs && (!r.with(Meaning::size) || !r.with(Meaning::stored_size)) && (method || sheet.method == "lz4 block" || sheet.method == "lzma raw"))
+            return wrong(line_of(record), "entries that may be compressed need a field that means \"size\"");
+        if (r.with(Meaning::file_number) && sheet.data_file.find("{number") == std::string::npos) return wrong(line_of(record), "a file number needs [data] file = \"…{number}…\"");
+        for (const auto* type : {&sheet.record, &sheet.folders, &sheet.header})
+            for (const auto& f : type->fields)
+                if (!f.base_field.empty() && !sheet.header.named(f.base_field)) return wrong(f.line, fmt::format("base names the header field \"{}\", which is not there", f.base_field));
+        return {};
+    }
+
+    Status parse_tree(const toml::table& tree, Sheet& sheet) const {
+        SKIVET_CHECK(known_keys(tree, {"at", "levels", "empty"}));
+        TreeSpec spec;
+        SKIVET_TRY(spec.at, place(tree, sheet, sheet.record_at));
+        SKIVET_TRY(spec.empty, text(tree, "empty"));
+        const auto* levels = tree["levels"].as_array();
+        if (!levels || levels->empty() || levels->size() > 8) return wrong(line_of(tree), "levels are a list such as [\"folder\", \"name\"]");
+        for (const auto& node : *levels) {
+            const auto level = node.value_exact<std::string>();
+            if (!level || (*level != "folder" && *level != "name" && *level != "extension")) return wrong(line_of(node), "a level is \"folder\", \"name\" or \"extension\"");
+            spec.levels.push_back(*level);
+        }
+        sheet.tree = std::move(spec);
+        return {};
+    }
+
+    Status parse_names(const toml::table& names, Sheet& sheet) const {
+        SKIVET_CHECK(known_keys(names, {"at", "size", "encoding", "length"}));
+        NameTable table;
+        SKIVET_TRY(table.at, place(names, sheet, {Place::From::after_record, 0, {}}));
+        SKIVET_TRY(table.size_field, text(names, "size"));
+        if (!table.size_field.empty() && !sheet.header.named(table.size_field)) return wrong(line_of(names, "size"), fmt::format("size names the header field \"{}\", which is not there", table.size_field));
+        SKIVET_TRY(table.code, text_code(names));
+        SKIVET_TRY(const auto length, text(names, "length"));
+        if (!length.empty() && length != "until zero") {
+            table.prefix = sheet_parse::width_named(length);
+            if (table.prefix == 0) return wrong(line_of(names, "length"), "length is \"until zero\", u8, u16 or u32");
+        }
+        sheet.names = std::move(table);
+        return {};
+    }
+
+    Status parse_hash(const toml::table& table, Sheet& sheet) const {
+        SKIVET_CHECK(known_keys(table, {"kind", "seed", "multiplier", "lower", "slash", "prefix", "dictionary"}));
+        HashSpec spec;
+        SKIVET_TRY(const auto kind, text(table, "kind", true));
+        const auto named = hash_named(kind);
+        if (!named) return wrong(line_of(table, "kind"), "kind of a path hash is crc32, fnv1a32, fnv1a64, xxh32, xxh64 or \"multiply add\"");
+        spec.kind = *named;
+        SKIVET_TRY(spec.seed, number(table, "seed", 0));
+        SKIVET_TRY(spec.multiplier, number(table, "multiplier", 0));
+        if (spec.kind == HashKind::multiply_add && spec.multiplier == 0) return wrong(line_of(table), "multiply add needs a multiplier");
+        SKIVET_TRY(spec.lower, flag(table, "lower", false));
+        SKIVET_TRY(const auto slash, text(table, "slash"));
+        if (!slash.empty() && slash != "/" && slash != "\\") return wrong(line_of(table, "slash"), "slash is \"/\" or \"\\\\\"");
+        if (!slash.empty()) spec.slash = slash[0];
+        SKIVET_TRY(spec.prefix, text(table, "prefix"));
+        SKIVET_TRY(spec.dictionary, text(table, "dictionary"));
+        if (spec.dictionary.find('/') != std::string::npos) return wrong(line_of(table, "dictionary"), "the dictionary is a file beside the sheet, named without a folder");
+        sheet.hash = std::move(spec);
+        return {};
+    }
+
+    Result<CryptSpec> cipher(const toml::table& table, const Sheet& sheet) const {
+        CryptSpec spec;
+        SKIVET_TRY(const auto name, text(table, "cipher", true));
+        if (name == "xor") spec.cipher = CryptSpec::Cipher::xor_key;
+        else if (name == "xor rolling") spec.cipher = CryptSpec::Cipher::xor_rolling;
+        else {
+            bool known = false;
+            for (const std::size_t bits : {128u, 192u, 256u})
+                for (const auto& [mode, mode_name] : {std::pair{CipherMode::ecb, "ecb"}, std::pair{CipherMode::cbc, "cbc"}, std::pair{CipherMode::ctr, "ctr"}})
+                    if (name == fmt::format("aes-{}-{}", bits, mode_name)) spec.mode = mode, spec.key_bytes = bits / 8, known = true;
+            if (!known) return wrong(line_of(table, "cipher"), "cipher is aes-128-ecb, -cbc, -ctr (or 192, 256), xor or \"xor rolling\"");
+        }
+        SKIVET_TRY(spec.key, text(table, "key", true));
+        SKIVET_TRY(const auto iv, text(table, "iv"));
+        if (iv == "entry number") spec.iv_is_number = true;
+        else if (const auto* field = sheet.record.named(iv); !iv.empty() && field) {
+            if (field->type != FieldType::bytes || field->size != 16) return wrong(line_of(table, "iv"), "an IV from a field is 16 bytes");
+            spec.iv_field = iv;
+        } else if (!iv.empty()) {
+            SKIVET_TRY(spec.iv, hex(table, "iv"));
+            if (spec.iv.size() != 16) return wrong(line_of(table, "iv"), "an IV has 16 bytes");
+        } else if (spec.cipher == CryptSpec::Cipher::aes && spec.mode != CipherMode::ecb) {
+            spec.iv.resize(16);
+        }
+        return spec;
+    }
+
+    Status parse_packing(const toml::table& root, Sheet& sheet) const {
+        if (const auto* table = root["encryption"].as_table()) {
+            SKIVET_CHECK(known_keys(*table, {"cipher", "key", "iv", "of"}));
+            SKIVET_TRY(auto spec, cipher(*table, sheet));
+            SKIVET_TRY(const auto of, word(*table, "of", {"data", "table", "both"}));
+            if (of != 0) sheet.table_crypt = spec;
+            if (of != 1) sheet.crypt = std::move(spec);
+        }
+        if (const auto* table = root["table_encryption"].as_table()) {
+            SKIVET_CHECK(known_keys(*table, {"cipher", "key", "iv"}));
+            SKIVET_TRY(auto spec, cipher(*table, sheet));
+            sheet.table_crypt = std::move(spec);
+        }
+        if (sheet.table_crypt && (sheet.table_crypt->iv_is_number || !sheet.table_crypt->iv_field.empty())) return wrong(1, "the IV of a table is fixed");
+        if (const auto* table = root["chunks"].as_table()) {
+            SKIVET_CHECK(known_keys(*table, {"size", "sizes", "raw"}));
+            ChunkSpec spec;
+            if (table->contains("size") && (*table)["size"].is_string()) {
+                SKIVET_TRY(spec.size_field, text(*table, "size"));
+                if (!sheet.header.named(spec.size_field)) return wrong(line_of(*table, "size"), fmt::format("size names the header field \"{}\", which is not there", spec.size_field));
+            } else {
+                SKIVET_TRY(spec.size, number(*table, "size", 0));
+                if (spec.size == 0 || spec.size > 64u << 20) return wrong(line_of(*table), "a chunk has 1 byte to 64 MB");
+            }
+            SKIVET_TRY(const auto sizes, text(*table, "sizes"));
+            if (!sizes.empty()) spec.width = sheet_parse::width_named(sizes);
+            if (spec.width == 0) return wrong(line_of(*table, "sizes"), "sizes are u8, u16, u24, u32 or u64");
+            SKIVET_TRY(const auto raw, word(*table, "raw", {"same size", "high bit"}));
+            spec.high_bit = raw == 1;
+            sheet.chunks = std::move(spec);
+        }
+        return {};
+    }
+
+    Status parse_data(const toml::table& data, Sheet& sheet) const {
+        SKIVET_CHECK(known_keys(data, {"at", "align", "fill", "file", "part_size", "method", "level", "move", "order"}));
+        SKIVET_TRY(sheet.align, number(data, "align", 1));
+        SKIVET_TRY(const auto fill, number(data, "fill", 0));
+        if (sheet.align == 0 || sheet.align > 1u << 20 || fill > 255) return wrong(line_of(data), "align is 1 to 1048576, fill is 0 to 255");
+        sheet.fill = static_cast<std::byte>(fill);
+        SKIVET_TRY(sheet.method, text(data, "method"));
+        if (!sheet.method.empty() && !packing_named(sheet.method)) return wrong(line_of(data, "method"), fmt::format("the method \"{}\" is not known", sheet.method));
+        SKIVET_TRY(const auto level, whole(data, "level", 0));
+        if (level < 0 || level > 22) return wrong(line_of(data, "level"), "level is 0 to 22");
+        sheet.level = static_cast<int>(level);
+        if (data.contains("at")) {
+            SKIVET_TRY(const auto at, number(data, "at", 0));
+            sheet.payload_at = at;
+        }
+        SKIVET_TRY(sheet.data_file, text(data, "file"));
+        SKIVET_TRY(sheet.part_size, number(data, "part_size", 0));
+        if (sheet.data_file.find('/') != std::string::npos) return wrong(line_of(data, "file"), "data files lie beside the archive; the name has no folder");
+        if (sheet.part_size > 0 && sheet.data_file.find("{number") == std::string::npos) return wrong(line_of(data), "parts need file = \"…{number}…\"");
+        SKIVET_TRY(sheet.may_move, flag(data, "move", true));
+        SKIVET_TRY(const auto order, word(data, "order", {"any", "kept"}));
+        sheet.keep_order = order == 1;
+        return {};
+    }
+
+    Status parse_wrapper(const toml::table& root, Sheet& sheet) const {
+        SKIVET_CHECK(parse_packing(root, sheet));
+        if (const auto* data = root["data"].as_table()) {
+            SKIVET_CHECK(known_keys(*data, {"at", "method", "level"}));
+            SKIVET_CHECK(parse_data(*data, sheet));
+        }
+        const auto* method = sheet.header.with(Meaning::method);
+        if (!method && sheet.method.empty() && !sheet.crypt) return wrong(1, "a wrapper says how it is packed: a field that means \"method\", [data] method, or [encryption]");
+        if (method && method->values.empty()) return wrong(method->line, "a field that means \"method\" needs values");
+        const bool needs_size = sheet.chunks || sheet.method == "lz4 block" || sheet.method == "lzma raw";
+        if (needs_size && !sheet.header.with(Meaning::size)) return wrong(1, "no field of [header] means \"size\"");
         return {};
     }
 
@@ -234,30 +350,23 @@ private:
                 SKIVET_TRY(const auto at, number(*payload, "at", 0));
                 sheet.payload_at = at;
             }
-            SKIVET_TRY(const auto tiling, text(*payload, "tiling", false));
+            SKIVET_TRY(const auto tiling, text(*payload, "tiling"));
             if (!tiling.empty()) {
                 const auto named = tiling_named(tiling);
-                if (!named) return wrong(line_of(*payload), "tiling is \"linear\", \"morton\" or \"block-linear\"");
+                if (!named) return wrong(line_of(*payload, "tiling"), "tiling is \"linear\", \"morton\" or \"block-linear\"");
                 sheet.tiling.tiling = *named;
             }
             SKIVET_TRY(const auto block_height, number(*payload, "block_height", 16));
-            if (!std::has_single_bit(block_height) || block_height > 32) return wrong(line_of(*payload), "block_height is 1, 2, 4, 8, 16 or 32");
+            if (!std::has_single_bit(block_height) || block_height > 32) return wrong(line_of(*payload, "block_height"), "block_height is 1, 2, 4, 8, 16 or 32");
             sheet.tiling.block_height = static_cast<std::uint32_t>(block_height);
-            SKIVET_TRY(const auto order, text(*payload, "mip_order", false));
-            if (order == "smallest first") sheet.smallest_first = true;
-            else if (!order.empty() && order != "largest first") return wrong(line_of(*payload), "mip_order is \"largest first\" or \"smallest first\"");
+            SKIVET_TRY(const auto smallest, word(*payload, "mip_order", {"largest first", "smallest first"}));
+            sheet.smallest_first = smallest == 1;
         }
         return {};
     }
 };
 
 }  // namespace
-
-std::string_view name_of(Meaning meaning) {
-    for (const auto& m : meanings)
-        if (m.meaning == meaning) return m.name;
-    return "nothing";
-}
 
 Result<Sheet> parse_sheet(std::string_view source, std::string_view file_name) {
     if (source.size() > 1u << 20) return fail(ErrorCode::limit, fmt::format("{}: a sheet of more than 1 MB", file_name));

@@ -1,14 +1,108 @@
 #include <fmt/format.h>
 
+#include "base/hash.h"
 #include "base/text.h"
 #include "sheet/sheet.h"
 
 namespace skivet {
+namespace {
+
+/// Stored text as UTF-8.
+std::string decoded(TextCode code, ByteSpan raw, ByteOrder order) {
+    switch (code) {
+        case TextCode::cp437: return cp437_to_utf8(as_text(raw));
+        case TextCode::latin1: {
+            std::string out;
+            for (const auto b : raw) {
+                const auto c = static_cast<unsigned>(b);
+                if (c < 0x80) out += static_cast<char>(c);
+                else out += static_cast<char>(0xC0 | c >> 6), out += static_cast<char>(0x80 | (c & 0x3F));
+            }
+            return out;
+        }
+        case TextCode::utf16: {
+            std::string out;
+            for (std::size_t i = 0; i + 1 < raw.size(); i += 2) {
+                auto c = static_cast<std::uint32_t>(load_uint(raw.data() + i, 2, order));
+                if (c >= 0xD800 && c < 0xDC00 && i + 3 < raw.size()) {
+                    const auto low = static_cast<std::uint32_t>(load_uint(raw.data() + i + 2, 2, order));
+                    if (low >= 0xDC00 && low < 0xE000) c = 0x10000 + ((c - 0xD800) << 10) + (low - 0xDC00), i += 2;
+                }
+                if (c < 0x80) out += static_cast<char>(c);
+                else if (c < 0x800) out += static_cast<char>(0xC0 | c >> 6), out += static_cast<char>(0x80 | (c & 0x3F));
+                else if (c < 0x10000) out += static_cast<char>(0xE0 | c >> 12), out += static_cast<char>(0x80 | (c >> 6 & 0x3F)), out += static_cast<char>(0x80 | (c & 0x3F));
+                else out += static_cast<char>(0xF0 | c >> 18), out += static_cast<char>(0x80 | (c >> 12 & 0x3F)), out += static_cast<char>(0x80 | (c >> 6 & 0x3F)), out += static_cast<char>(0x80 | (c & 0x3F));
+            }
+            return out;
+        }
+        default: return as_text(raw);
+    }
+}
+
+Status read_number(const Field& field, ByteOrder order, ByteReader& reader, FieldValue& value) {
+    SKIVET_TRY(auto raw, reader.uint(field.width, order));
+    if (field.is_signed && field.width < 8 && raw >> (8 * field.width - 1)) raw |= ~0ull << (8 * field.width);
+    const auto too_large = [&] { return fail(Error{ErrorCode::damaged, "the number is too large", {}, value.at, {}}); };
+    if (field.power) {
+        if (raw > 62) return too_large();
+        value.number = (1ull << raw) * field.unit;
+    } else {
+        if (field.unit > 1 && raw != 0 && field.unit > ~0ull / raw) return too_large();
+        value.number = raw * field.unit;
+    }
+    value.number += static_cast<std::uint64_t>(field.add);
+    return {};
+}
+
+Status read_text(const Field& field, ByteOrder order, ByteSpan data, ByteReader& reader, const ReadLimits& limits, FieldValue& value) {
+    const std::size_t unit = field.code == TextCode::utf16 ? 2 : 1;
+    std::uint64_t length = field.size;
+    if (field.prefixed) {
+        SKIVET_TRY(length, reader.uint(field.width, order));
+        length *= unit;
+    }
+    if (field.terminated) {
+        length = 0;
+        const auto zero_at = [&](std::size_t at) { return data[at] == std::byte{0} && (unit == 1 || data[at + 1] == std::byte{0}); };
+        while (length + unit <= reader.remaining() && length <= limits.name_bytes && !zero_at(reader.position() + length)) length += unit;
+    }
+    if (field.type == FieldType::text && length > limits.name_bytes)
+        return fail(Error{ErrorCode::limit, fmt::format("text of {} bytes is longer than the limit", grouped(length)), {}, value.at, {}});
+    SKIVET_TRY(auto raw, reader.take(length));
+    if (field.type == FieldType::bytes) {
+        value.text = as_text(raw);
+        return {};
+    }
+    value.text = decoded(field.code, raw, order);
+    if (!field.prefixed && !field.terminated)
+        if (const auto zero = value.text.find('\0'); zero != std::string::npos) value.text.resize(zero);
+    if (field.terminated) SKIVET_CHECK(reader.skip(unit));
+    return {};
+}
+
+}  // namespace
 
 const Field* RecordType::with(Meaning meaning) const {
     for (const auto& f : fields)
         if (f.means == meaning) return &f;
     return nullptr;
+}
+
+const Field* RecordType::named(std::string_view name) const {
+    for (const auto& f : fields)
+        if (f.name == name) return &f;
+    return nullptr;
+}
+
+std::optional<std::uint64_t> RecordType::fixed_size() const {
+    std::uint64_t sum = 0;
+    for (const auto& f : fields) {
+        if (f.means == Meaning::record_size || f.type == FieldType::pad) return std::nullopt;
+        if (f.type == FieldType::text && (f.prefixed || f.terminated)) return std::nullopt;
+        if (f.bit_at) continue;
+        sum += f.type == FieldType::uint || f.type == FieldType::real ? f.width : f.size;
+    }
+    return sum;
 }
 
 const FieldValue* RecordValues::with(Meaning meaning) const {
@@ -17,64 +111,153 @@ const FieldValue* RecordValues::with(Meaning meaning) const {
     return nullptr;
 }
 
+const FieldValue* RecordValues::named(std::string_view name) const {
+    for (const auto& v : values)
+        if (v.field->name == name) return &v;
+    return nullptr;
+}
+
 std::uint64_t RecordValues::number(Meaning meaning, std::uint64_t otherwise) const {
     const auto* value = with(meaning);
     return value ? value->number : otherwise;
 }
 
-Result<RecordValues> read_record(const Sheet& sheet, const RecordType& type, ByteSpan data, std::uint64_t at, const ReadLimits& limits) {
+Status read_record(const RecordType& type, ByteOrder sheet_order, ByteSpan data, std::uint64_t at, const ReadLimits& limits, RecordValues& out) {
     ByteReader reader(data);
     SKIVET_CHECK(reader.seek(at));
-    RecordValues out;
-    out.values.reserve(type.fields.size());
-    for (const auto& field : type.fields) {
-        FieldValue value;
+    out.values.resize(type.fields.size());
+    std::optional<std::uint64_t> stated_end;
+    for (std::size_t i = 0; i < type.fields.size(); ++i) {
+        const auto& field = type.fields[i];
+        auto& value = out.values[i];
+        const auto order = field.order.value_or(sheet_order);
         value.field = &field;
         value.at = reader.position();
+        value.number = 0;
+        value.text.clear();
         const auto named = [&](Error error) { return fail(std::move(error).within("field " + field.name)); };
-        if (field.type == FieldType::uint) {
-            auto raw = reader.uint(field.width, sheet.order);
-            if (!raw) return named(std::move(raw).error());
-            if (*raw != 0 && field.unit > ~0ull / *raw) return named(Error{ErrorCode::damaged, "the number is too large", {}, value.at, {}});
-            value.number = *raw * field.unit;
-        } else {
-            std::uint64_t length = field.size;
-            if (field.prefixed) {
-                auto raw = reader.uint(field.width, sheet.order);
-                if (!raw) return named(std::move(raw).error());
-                length = *raw;
-            }
-            if (field.terminated) {
-                length = 0;
-                while (length < reader.remaining() && length <= limits.name_bytes && data[reader.position() + length] != std::byte{0}) ++length;
-            }
-            if (field.type == FieldType::text && length > limits.name_bytes)
-                return named(Error{ErrorCode::limit, fmt::format("text of {} bytes is longer than the limit", grouped(length)), {}, value.at, {}});
-            auto raw = reader.take(length);
-            if (!raw) return named(std::move(raw).error());
-            value.text = as_text(*raw);
-            if (field.type == FieldType::text && !field.prefixed && !field.terminated)
-                if (const auto zero = value.text.find('\0'); zero != std::string::npos) value.text.resize(zero);
-            if (field.terminated) {
-                auto end = reader.take(1);
-                if (!end) return named(std::move(end).error());
-            }
+        if (field.bit_at) {   // a part of the last whole number before it
+            std::size_t whole = i;
+            while (whole > 0 && type.fields[whole].bit_at) --whole;
+            const auto& parent = out.values[whole];
+            value.at = parent.at;
+            value.size = parent.size;
+            const auto raw = load_uint(data.data() + parent.at, parent.field->width, parent.field->order.value_or(sheet_order));
+            const auto bits = raw >> *field.bit_at & (field.bit_count >= 64 ? ~0ull : (1ull << field.bit_count) - 1);
+            value.number = (field.power ? 1ull << std::min<std::uint64_t>(bits, 62) : bits) * field.unit + static_cast<std::uint64_t>(field.add);
+            continue;
         }
+        Status read;
+        switch (field.type) {
+            case FieldType::uint: case FieldType::real: read = read_number(field, order, reader, value); break;
+            case FieldType::pad: {
+                const auto past = reader.position() % field.size;
+                if (past) read = reader.skip(field.size - past);
+                break;
+            }
+            default: read = read_text(field, order, data, reader, limits, value); break;
+        }
+        if (!read) return named(std::move(read).error());
         value.size = reader.position() - value.at;
-        out.values.push_back(std::move(value));
+        if (field.means == Meaning::record_size) stated_end = at + value.number;
     }
     out.end = reader.position();
+    if (stated_end) {
+        if (*stated_end < out.end || *stated_end > data.size())
+            return fail(Error{ErrorCode::damaged, fmt::format("the record is said to end at {}", hex(*stated_end)), {}, at, {}});
+        out.end = *stated_end;
+    }
+    return {};
+}
+
+Result<RecordValues> read_record(const Sheet& sheet, const RecordType& type, ByteSpan data, std::uint64_t at, const ReadLimits& limits) {
+    RecordValues out;
+    SKIVET_CHECK(read_record(type, sheet.order, data, at, limits, out));
     return out;
 }
 
-Result<Bytes> field_bytes(const Sheet& sheet, const Field& field, std::uint64_t number) {
-    if (number % field.unit != 0)
+std::uint64_t raw_number(const Field& field, std::uint64_t number) {
+    number = (number - static_cast<std::uint64_t>(field.add)) / field.unit;
+    if (!field.power) return number;
+    std::uint64_t power = 0;
+    while (power < 63 && (1ull << power) < number) ++power;
+    return power;
+}
+
+Result<Bytes> field_bytes(const Field& field, ByteOrder sheet_order, std::uint64_t number, ByteSpan old) {
+    const auto moved = number - static_cast<std::uint64_t>(field.add);
+    if (moved % field.unit != 0)
         return fail(ErrorCode::unfit, fmt::format("field {}: {} is no multiple of {}", field.name, grouped(number), field.unit));
-    const auto value = number / field.unit;
-    if (field.width < 8 && value >> (8 * field.width) != 0)
+    auto value = raw_number(field, number);
+    if (field.power && (1ull << value) * field.unit != moved)
+        return fail(ErrorCode::unfit, fmt::format("field {}: {} is no power of two", field.name, grouped(number)));
+    const auto order = field.order.value_or(sheet_order);
+    if (field.bit_at) {
+        const auto mask = field.bit_count >= 64 ? ~0ull : (1ull << field.bit_count) - 1;
+        if (value > mask) return fail(ErrorCode::unfit, fmt::format("field {}: {} does not fit into {} bits", field.name, grouped(value), field.bit_count));
+        Bytes out(old.begin(), old.end());
+        const auto width = static_cast<unsigned>(out.size());
+        store_uint(out.data(), (load_uint(out.data(), width, order) & ~(mask << *field.bit_at)) | value << *field.bit_at, width, order);
+        return out;
+    }
+    const auto bits = 8 * field.width - (field.is_signed ? 1 : 0);
+    if (bits < 64 && value >> bits != 0)
         return fail(ErrorCode::unfit, fmt::format("field {}: {} does not fit into {} bytes", field.name, grouped(value), field.width));
     Bytes out(field.width);
-    store_uint(out.data(), value, field.width, sheet.order);
+    store_uint(out.data(), value, field.width, order);
+    return out;
+}
+
+Result<Bytes> sum_field_bytes(const Field& field, ByteOrder order, ByteSpan data) {
+    if (field.type == FieldType::bytes) return sum_digest(field.sum, data);
+    auto number = sum_number(field.sum, data);
+    if (field.width < 8) number &= (1ull << (8 * field.width)) - 1;   // a checksum in a narrower field is cut to it
+    return field_bytes(field, order, number, {});
+}
+
+std::string sum_mismatch(const FieldValue& value, ByteSpan data) {
+    const auto& field = *value.field;
+    if (field.type == FieldType::bytes) {
+        const auto digest = sum_digest(field.sum, data);
+        if (as_text(digest) == value.text) return {};
+        return fmt::format("its digest is {}…, the field {} says {}…", to_hex(ByteSpan(digest).first(4)), field.name, to_hex(as_bytes(value.text).first(4)));
+    }
+    auto number = sum_number(field.sum, data);
+    if (field.width < 8) number &= (1ull << (8 * field.width)) - 1;
+    if (number == value.number) return {};
+    constexpr std::string_view names[] = {"CRC-32", "Adler-32", "FNV-1a", "FNV-1a", "xxHash", "xxHash", "SHA-1", "SHA-256", "sum"};
+    return fmt::format("{} is {:0{}x}, the {} says {:0{}x}", names[static_cast<std::size_t>(field.sum)], number, 2 * field.width,
+                       field.over == Over::table ? "header" : field.over == Over::unpacked || field.over == Over::stored ? "directory" : "header", value.number, 2 * field.width);
+}
+
+Result<Bytes> field_bytes(const Sheet& sheet, const Field& field, std::uint64_t number) { return field_bytes(field, sheet.order, number, {}); }
+
+Result<HeaderRead> read_header(const Sheet& sheet, ByteSpan file, const ReadLimits& limits) {
+    HeaderRead out;
+    out.order = sheet.order;
+    if (sheet.header_at < 0) {
+        const auto back = static_cast<std::uint64_t>(-sheet.header_at);
+        if (back > file.size()) return fail(ErrorCode::damaged, fmt::format("the header is {} bytes before the end of {} bytes", back, grouped(file.size())));
+        out.at = file.size() - back;
+    } else {
+        out.at = static_cast<std::uint64_t>(sheet.header_at);
+    }
+    // The field that says the byte order is read first, with its own or either order.
+    if (const auto* field = sheet.header.with(Meaning::byte_order)) {
+        bool found = false;
+        for (const auto order : {ByteOrder::little, ByteOrder::big}) {
+            RecordValues values;
+            if (!read_record(sheet.header, order, file, out.at, limits, values)) continue;
+            const auto* value = values.with(Meaning::byte_order);
+            const auto name = field->values.find(raw_number(*field, value->number));
+            if (name == field->values.end() || (name->second == "little") != (order == ByteOrder::little)) continue;
+            out.order = order;
+            found = true;
+            break;
+        }
+        if (!found) return fail(ErrorCode::damaged, fmt::format("field {}: says no byte order the sheet knows", field->name));
+    }
+    SKIVET_CHECK(read_record(sheet.header, out.order, file, out.at, limits, out.values));
     return out;
 }
 
@@ -83,9 +266,16 @@ std::optional<std::string> recognize(const Sheet& sheet, ByteSpan head, std::uin
     const auto add = [&](std::string text) { reason += (reason.empty() ? "" : ", ") + text; };
     for (const auto& rule : sheet.recognize) {
         if (rule.at) {
-            if (*rule.at > head.size() || rule.bytes.size() > head.size() - *rule.at) return std::nullopt;
-            if (!std::equal(rule.bytes.begin(), rule.bytes.end(), head.begin() + static_cast<std::ptrdiff_t>(*rule.at))) return std::nullopt;
-            add(fmt::format("{} bytes at {}", rule.bytes.size(), *rule.at));
+            // What counts from the end cannot be seen in a file's beginning; then the other conditions decide, and opening checks it.
+            std::uint64_t at = static_cast<std::uint64_t>(*rule.at);
+            if (*rule.at < 0) {
+                if (head.size() != file_size) continue;
+                if (static_cast<std::uint64_t>(-*rule.at) > file_size) return std::nullopt;
+                at = file_size - static_cast<std::uint64_t>(-*rule.at);
+            }
+            if (at > head.size() || rule.bytes.size() > head.size() - at) return std::nullopt;
+            if (!std::equal(rule.bytes.begin(), rule.bytes.end(), head.begin() + static_cast<std::ptrdiff_t>(at))) return std::nullopt;
+            add(*rule.at < 0 ? fmt::format("{} bytes at {} from the end", rule.bytes.size(), -*rule.at) : fmt::format("{} bytes at {}", rule.bytes.size(), *rule.at));
         }
         if (!rule.name_pattern.empty()) {
             const auto slash = path.find_last_of('/');
@@ -93,14 +283,23 @@ std::optional<std::string> recognize(const Sheet& sheet, ByteSpan head, std::uin
             add("its name");
         }
         if (!rule.field.empty()) {
-            const auto header = read_record(sheet, sheet.header, head, sheet.header_at, ReadLimits{});
+            if (sheet.header_at < 0 && head.size() != file_size) continue;
+            const auto header = read_header(sheet, head, ReadLimits{});
             if (!header) return std::nullopt;
-            for (const auto& value : header->values)
-                if (value.field->name == rule.field && value.number != file_size) return std::nullopt;
-            add("its size field");
+            const auto* value = header->values.named(rule.field);
+            if (!value || value->number != rule.equals.value_or(file_size)) return std::nullopt;
+            add(rule.equals ? fmt::format("its field {}", rule.field) : "its size field");
         }
     }
+    if (reason.empty()) return std::nullopt;
     return reason;
+}
+
+Result<std::string> named_value(const FieldValue& value) {
+    const auto found = value.field->values.find(raw_number(*value.field, value.number));
+    if (found != value.field->values.end()) return found->second;
+    return fail_at(ErrorCode::unsupported, value.at, fmt::format("field {}: the sheet has no name for {}", value.field->name, value.number),
+                   "Add it to the field's values in the sheet");
 }
 
 }  // namespace skivet

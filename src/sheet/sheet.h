@@ -3,69 +3,168 @@
 // are documented in docs/sheets.md.
 #include <map>
 
-#include "base/bytes.h"
+#include "base/cipher.h"
 #include "base/limits.h"
+#include "base/pack.h"
 #include "pixel/format.h"
+#include "sheet/sums.h"
 #include "tiling/tiling.h"
 
 namespace skivet {
 
-enum class SheetKind { container, texture };
+enum class SheetKind { container, texture, wrapper };
 
-enum class FieldType { uint, text, bytes };
+enum class FieldType { uint, real, text, bytes, pad };
+enum class TextCode { utf8, latin1, cp437, utf16 };
 
 /// What a field stands for. `none`: its bytes are kept as they are.
 enum class Meaning {
     none,
     // container header
-    entry_count, table_offset, table_size, table_crc32, file_size,
+    entry_count, table_offset, table_size, file_size, data_size, folder_count, byte_order,
     // directory record
-    path, data_offset, size, stored_size, method, data_crc32,
+    path, folder, name, extension, name_offset, name_index, path_hash, data_offset, size, stored_size, method, file_number, deleted, encrypted,
+    chunk_size, record_size,
+    // folder record
+    first_entry, entries_offset,
+    // anywhere
+    checksum,
     // texture header
-    width, height, depth, mips, layers, faces, format, color, payload_size, payload_crc32,
+    width, height, depth, mips, layers, faces, format, color, payload_size,
 };
 [[nodiscard]] std::string_view name_of(Meaning meaning);
+
+/// What a checksum is taken over.
+enum class Over { unpacked, stored, table, header, file, payload };
 
 struct Field {
     std::string name;
     FieldType type = FieldType::uint;
-    unsigned width = 0;                 ///< bytes of an integer; of the length prefix when `prefixed`
+    unsigned width = 0;                 ///< bytes of a number; of the length prefix when `prefixed`
+    bool is_signed = false;
     bool prefixed = false;              ///< text with a length before it
-    bool terminated = false;            ///< text that ends at a zero byte
-    std::uint64_t size = 0;             ///< bytes of fixed text and bytes
+    bool terminated = false;            ///< text that ends at a zero character
+    TextCode code = TextCode::utf8;
+    std::uint64_t size = 0;             ///< bytes of fixed text and bytes; alignment of a pad
+    std::optional<ByteOrder> order;     ///< other than the sheet's
     Meaning means = Meaning::none;
     std::uint64_t unit = 1;             ///< the stored number counts steps of this many bytes
-    bool of_stored = false;             ///< data_crc32: over the stored bytes instead of the unpacked ones
-    std::map<std::uint64_t, std::string> values;  ///< numbers to names: formats, methods, color spaces
+    std::int64_t add = 0;               ///< meant = stored × unit + add
+    bool power = false;                 ///< meant = 2 to the power of the stored number
+    bool from_field = false;            ///< an offset counted from where the field stands
+    std::uint64_t base = 0;             ///< an offset counted from here
+    std::string base_field;             ///< … or from what this header field says
+    SumKind sum = SumKind::crc32;       ///< checksums
+    Over over = Over::unpacked;
+    std::map<std::uint64_t, std::string> values;  ///< numbers to names: formats, methods, color spaces, byte orders
+    std::optional<unsigned> bit_at;     ///< a part of the number before it: its lowest bit and its bits
+    unsigned bit_count = 0;
     int line = 0;                       ///< in the sheet, for messages
 };
 
 struct RecordType {
     std::vector<Field> fields;
     [[nodiscard]] const Field* with(Meaning meaning) const;
+    [[nodiscard]] const Field* named(std::string_view name) const;
+    /// Bytes every record has, or nothing when that depends on its content.
+    [[nodiscard]] std::optional<std::uint64_t> fixed_size() const;
+};
+
+/// Where something begins.
+struct Place {
+    enum class From { start, end, field, after_header, after_record, after_folders, after_names, after_data, in_folder } from = From::start;
+    std::uint64_t offset = 0;           ///< from the start, or back from the end
+    std::string field;                  ///< of the header
+};
+
+/// How many records there are.
+struct CountOf {
+    enum class By { field, number, to_end, terminator, folders } by = By::field;
+    std::uint64_t number = 0;
+    std::string field;                  ///< of the header; of the record for `terminator`
+};
+
+struct NameTable {
+    Place at;
+    std::string size_field;
+    TextCode code = TextCode::utf8;
+    unsigned prefix = 0;                ///< bytes of a length before each name; 0: a zero ends it
+    std::string split;                  ///< names by index: what stands between them; empty: as above
+};
+
+struct TreeSpec {
+    Place at;
+    std::vector<std::string> levels;    ///< "extension", "folder", "name", outermost first
+    std::string empty;                  ///< what stands for an empty name
+};
+
+struct HashSpec {
+    HashKind kind = HashKind::crc32;
+    std::uint64_t seed = 0, multiplier = 0;
+    bool lower = false;
+    char slash = '/';
+    std::string prefix;
+    std::string dictionary;             ///< file of known paths, beside the sheet
+};
+
+struct CryptSpec {
+    enum class Cipher { aes, xor_key, xor_rolling } cipher = Cipher::aes;
+    CipherMode mode = CipherMode::cbc;
+    std::size_t key_bytes = 16;
+    std::string key;                    ///< its name in the ring
+    Bytes iv;                           ///< fixed
+    std::string iv_field;               ///< a `bytes` field of the record
+    bool iv_is_number = false;          ///< the entry's number, little-endian
+};
+
+struct ChunkSpec {
+    std::uint64_t size = 0;
+    std::string size_field;             ///< of the header
+    unsigned width = 4;                 ///< bytes of each entry of the table of stored sizes before the chunks
+    bool high_bit = false;              ///< the highest bit of a size marks a chunk that is stored raw; otherwise its size says so
 };
 
 /// One condition a file must meet to be what the sheet describes.
 struct Recognition {
-    std::optional<std::uint64_t> at;
-    Bytes bytes;                        ///< at `at`
+    std::optional<std::int64_t> at;
+    Bytes bytes;                        ///< at `at`; a negative `at` counts from the end
     std::string name_pattern;           ///< glob over the file name
-    std::string field;                  ///< this header field must equal the file's size
+    std::string field;                  ///< this header field must equal the file's size …
+    std::optional<std::uint64_t> equals;  ///< … or this number
 };
 
 struct Sheet {
     std::string name;
+    std::string folder;                 ///< where the sheet's file lies
     SheetKind kind = SheetKind::container;
     ByteOrder order = ByteOrder::little;
     std::vector<Recognition> recognize;
-    std::uint64_t header_at = 0;
+    std::int64_t header_at = 0;         ///< negative: from the end
     RecordType header;
     RecordType record;                  ///< container: one directory entry
+    Place record_at;
+    CountOf record_count;
+    std::string path_of;                ///< "{folder}/{name}.{extension}"; empty: the field that means "path"
+    RecordType folders;
+    Place folders_at;
+    CountOf folders_count;
+    std::optional<NameTable> names;
+    std::optional<TreeSpec> tree;
+    std::optional<HashSpec> hash;
+    std::optional<CryptSpec> crypt;     ///< of the data
+    std::optional<CryptSpec> table_crypt;
+    std::optional<ChunkSpec> chunks;
     std::uint64_t align = 1;            ///< container: where entries start; texture: where levels start
     std::byte fill{0};
+    std::string method;                 ///< of all entries, where no field says it
+    int level = 0;                      ///< to pack with; 0: the library's usual one
+    std::string data_file;              ///< "{stem}.{number:2}"; empty: the same file
+    std::uint64_t part_size = 0;        ///< data files are one stream cut into parts of this size
+    bool may_move = true;               ///< an entry that grew may go to the end
+    bool keep_order = false;            ///< entries stay in the order they lie in
     bool smallest_first = false;        ///< texture: mip order
     TilingSpec tiling;                  ///< texture: how each level lies
-    std::optional<std::uint64_t> payload_at;  ///< texture: fixed start; otherwise right behind the header
+    std::optional<std::uint64_t> payload_at;  ///< texture, wrapper: fixed start; otherwise right behind the header
 };
 
 /// Reads a sheet. Errors carry the line: "fair.toml ▸ line 12: …".
@@ -73,10 +172,10 @@ struct Sheet {
 
 struct FieldValue {
     const Field* field = nullptr;
-    std::uint64_t at = 0;               ///< byte position in the file
+    std::uint64_t at = 0;               ///< byte position in the data it was read from
     std::uint64_t size = 0;             ///< bytes it takes, length prefix and terminator included
-    std::uint64_t number = 0;           ///< integers, times the field's unit
-    std::string text;
+    std::uint64_t number = 0;           ///< what a number means: unit, add and power applied, not yet `base`
+    std::string text;                   ///< UTF-8; the bytes of a bytes field
 };
 
 /// The values of one record, in field order.
@@ -84,17 +183,39 @@ struct RecordValues {
     std::vector<FieldValue> values;
     std::uint64_t end = 0;
     [[nodiscard]] const FieldValue* with(Meaning meaning) const;
+    [[nodiscard]] const FieldValue* named(std::string_view name) const;
     /// The number with this meaning, or `otherwise` when the record has none.
     [[nodiscard]] std::uint64_t number(Meaning meaning, std::uint64_t otherwise = 0) const;
 };
 
-/// Reads one record at byte `at` of `data`.
+/// Reads one record at byte `at` of `data` into `out`, whose memory is used again.
+[[nodiscard]] Status read_record(const RecordType& type, ByteOrder order, ByteSpan data, std::uint64_t at, const ReadLimits& limits, RecordValues& out);
 [[nodiscard]] Result<RecordValues> read_record(const Sheet& sheet, const RecordType& type, ByteSpan data, std::uint64_t at,
                                                const ReadLimits& limits);
-/// The bytes of an integer field for `number` (divided by its unit). Error when it does not fit or is no multiple of the unit.
+/// The bytes of a number's field for `number`. Error when it does not fit or is no multiple of the unit. For a bit field the number is
+/// put into `old`, the bytes that are there.
 [[nodiscard]] Result<Bytes> field_bytes(const Sheet& sheet, const Field& field, std::uint64_t number);
+[[nodiscard]] Result<Bytes> field_bytes(const Field& field, ByteOrder order, std::uint64_t number, ByteSpan old);
+
+/// The bytes of a checksum's field over `data`.
+[[nodiscard]] Result<Bytes> sum_field_bytes(const Field& field, ByteOrder order, ByteSpan data);
+/// What a checksum's field says about `data`; empty when it holds: "CRC-32 is 742bd5e6, the field says 032ce570".
+[[nodiscard]] std::string sum_mismatch(const FieldValue& value, ByteSpan data);
+
+/// The header of a file, and the byte order it decides. `file_size` places a header that counts from the end.
+struct HeaderRead {
+    RecordValues values;
+    ByteOrder order = ByteOrder::little;
+    std::uint64_t at = 0;
+};
+[[nodiscard]] Result<HeaderRead> read_header(const Sheet& sheet, ByteSpan file, const ReadLimits& limits);
 
 /// How a file was recognized: "8 bytes at 0, and its size field", or nothing when it does not fit.
 [[nodiscard]] std::optional<std::string> recognize(const Sheet& sheet, ByteSpan head, std::uint64_t file_size, std::string_view path);
+
+/// The name of a number, or an error that says which number the sheet has no name for.
+[[nodiscard]] Result<std::string> named_value(const FieldValue& value);
+/// The raw number a meant one stands for: what `values` is keyed with.
+[[nodiscard]] std::uint64_t raw_number(const Field& field, std::uint64_t number);
 
 }  // namespace skivet

@@ -6,17 +6,6 @@
 #include "base/hash.h"
 
 namespace skivet {
-namespace {
-
-/// The name a number stands for, or an error that lists what the sheet knows.
-Result<std::string> named_value(const FieldValue& value) {
-    const auto found = value.field->values.find(value.number / value.field->unit);
-    if (found != value.field->values.end()) return found->second;
-    return fail_at(ErrorCode::unsupported, value.at, fmt::format("field {}: the sheet has no name for {}", value.field->name, value.number),
-                   "Add it to the field's values in the sheet");
-}
-
-}  // namespace
 
 bool SheetTextureKind::recognize(ByteSpan head, std::string_view path) const {
     // A size field cannot be checked here, where the file's size is not known; layout() checks the payload against it.
@@ -26,7 +15,9 @@ bool SheetTextureKind::recognize(ByteSpan head, std::string_view path) const {
 }
 
 Result<TextureLayout> SheetTextureKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
-    SKIVET_TRY(const auto header, read_record(sheet_, sheet_.header, data, sheet_.header_at, limits));
+    if (sheet_.header_at < 0) return fail(ErrorCode::unsupported, "a texture's header at its end is not supported");
+    SKIVET_TRY(const auto read, read_header(sheet_, data, limits));
+    const auto& header = read.values;
     TextureLayout out;
     auto& d = out.desc;
     const auto small = [&](Meaning meaning, std::uint32_t& into) -> Status {
@@ -92,14 +83,16 @@ Result<Bytes> SheetTextureKind::replace(ByteSpan file, const TextureLayout& layo
     if (!tiled) {
         SKIVET_TRY(out, TextureKind::replace(file, layout, edits));
     }
-    SKIVET_TRY(const auto header, read_record(sheet_, sheet_.header, out, sheet_.header_at, ReadLimits{}));
-    if (const auto* crc = header.with(Meaning::payload_crc32); crc && !edits.empty()) {
+    SKIVET_TRY(const auto read, read_header(sheet_, out, ReadLimits{}));
+    const auto& header = read.values;
+    for (const auto& sum : header.values) {
+        if (sum.field->means != Meaning::checksum || sum.field->over != Over::payload || edits.empty()) continue;
         const auto start = sheet_.payload_at.value_or(header.end);
         std::uint64_t end = start;
         for (const auto& s : layout.surfaces) end = std::max(end, s.offset + tiled_bytes(spec, layout.desc.format, s.width, s.height));
         SKIVET_TRY(const auto payload, slice(out, start, end - start));
-        SKIVET_TRY(const auto bytes, field_bytes(sheet_, *crc->field, crc32(payload)));
-        std::copy(bytes.begin(), bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(crc->at));
+        SKIVET_TRY(const auto bytes, sum_field_bytes(*sum.field, read.order, payload));
+        std::copy(bytes.begin(), bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(sum.at));
     }
     return out;
 }

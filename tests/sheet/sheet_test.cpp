@@ -38,7 +38,7 @@ TEST(Sheet, ShippedSheetsAreSound) {
 
 TEST(Sheet, MistakesAreNamedWithTheirLine) {
     EXPECT_EQ(message_of("sheet = \"texture\"\nname = 5"), "s.toml ▸ line 2: \"name\" must be text");
-    EXPECT_EQ(message_of("sheet = \"picture\"\nname = \"x\""), "s.toml ▸ line 1: sheet = \"picture\" is not known; write \"container\" or \"texture\"");
+    EXPECT_EQ(message_of("sheet = \"picture\"\nname = \"x\""), "s.toml ▸ line 1: sheet = \"picture\" is not known; write \"container\", \"texture\" or \"wrapper\"");
     EXPECT_NE(message_of("sheet = ").find("line 1"), std::string::npos);
     EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u5\" },\n]").find("line 8: the type \"u5\" is not known"), std::string::npos);
     EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u16\", means = \"girth\" },\n]").find("line 8: the meaning \"girth\""), std::string::npos);

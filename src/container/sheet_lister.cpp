@@ -1,0 +1,383 @@
+#include "container/sheet_lister.h"
+
+#include <fmt/format.h>
+
+#include "base/file_write.h"
+#include "base/text.h"
+
+namespace skivet {
+namespace {
+
+/// A name out of "{folder}/{name}.{extension}": a word that is empty takes the sign before it along.
+std::string fill_in(std::string_view pattern, const std::function<std::string(std::string_view)>& word) {
+    std::string out, between;
+    for (std::size_t at = 0; at < pattern.size();) {
+        if (pattern[at] != '{') {
+            between += pattern[at++];
+            continue;
+        }
+        const auto end = std::min(pattern.find('}', at), pattern.size());
+        const auto value = word(pattern.substr(at + 1, end - at - 1));
+        if (!value.empty()) {
+            if (!out.empty()) out += between;
+            out += value;
+        }
+        between.clear();
+        at = end + 1;
+    }
+    return out + between;
+}
+
+std::string normalized(const HashSpec& spec, std::string path) {
+    if (spec.lower) path = lower(path);
+    std::replace(path.begin(), path.end(), spec.slash == '/' ? '\\' : '/', spec.slash);
+    return spec.prefix + path;
+}
+
+}  // namespace
+
+Status SheetContainer::Lister::list() {
+    SKIVET_TRY(image_, out_.file_.bytes());
+    auto header = read_header(sheet_, image_, limits_);
+    if (!header) return fail(std::move(header).error().within("header"));
+    out_.header_ = std::move(*header);
+    out_.tables_.push_back({"header", out_.header_.at, out_.header_.values.end});
+    SKIVET_CHECK(load_dictionary());
+    SKIVET_CHECK(open_table());
+    if (!sheet_.folders.fields.empty()) SKIVET_CHECK(read_folders());
+    // Names may lie behind the records, but their place must be known before the first record is read.
+    if (sheet_.names && sheet_.names->at.from != Place::From::after_record) SKIVET_CHECK(read_names());
+    if (sheet_.names && sheet_.names->at.from == Place::From::after_record) {
+        const auto size = sheet_.record.fixed_size();
+        if (!size) return fail(ErrorCode::unsupported, "names behind records of varying size need a header field that says where they are");
+        SKIVET_TRY(const auto count, number_of(sheet_.record_count, "entry"));
+        SKIVET_TRY(record_at_, place(sheet_.record_at, "directory"));
+        records_end_ = record_at_ + count * *size;
+        SKIVET_CHECK(read_names());
+    }
+    SKIVET_CHECK(read_records());
+    SKIVET_TRY(const auto file, out_.file_.bytes());
+    return out_.check_table_sums(file, image_);
+}
+
+Status SheetContainer::Lister::load_dictionary() {
+    if (!sheet_.hash) return {};
+    const auto add = [&](std::string_view path) {
+        if (path.empty() || path.front() == '#') return;
+        auto h = hash_number(sheet_.hash->kind, sheet_.hash->seed, sheet_.hash->multiplier, normalized(*sheet_.hash, std::string(path)));
+        const auto* field = sheet_.record.with(Meaning::path_hash);
+        if (field && field->width < 8) h &= (1ull << (8 * field->width)) - 1;
+        known_.emplace(h, path);
+    };
+    if (!sheet_.hash->dictionary.empty() && !sheet_.folder.empty()) {
+        const auto file = std::filesystem::path(sheet_.folder) / sheet_.hash->dictionary;
+        std::error_code code;
+        if (std::filesystem::exists(file, code)) {
+            SKIVET_TRY(const auto data, read_file(file, 256u << 20));
+            const auto text = as_text(data);
+            for (std::size_t at = 0; at < text.size();) {
+                const auto end = std::min(text.find('\n', at), text.size());
+                auto line = std::string_view(text).substr(at, end - at);
+                while (!line.empty() && line.back() == '\r') line.remove_suffix(1);
+                add(line);
+                at = end + 1;
+            }
+        }
+    }
+    for (const auto& path : kinds_.known_paths) add(path);
+    return {};
+}
+
+Result<std::uint64_t> SheetContainer::Lister::place(const Place& place, std::string_view what) const {
+    std::uint64_t at = place.offset;
+    switch (place.from) {
+        case Place::From::start: break;
+        case Place::From::end:
+            if (place.offset > image_.size()) return fail(ErrorCode::damaged, fmt::format("{}: {} bytes before the end of {} bytes", what, place.offset, grouped(image_.size())));
+            at = image_.size() - place.offset;
+            break;
+        case Place::From::field: {
+            const auto* value = out_.header_.values.named(place.field);
+            at = value->number + out_.base_of(*value->field, value->at);
+            break;
+        }
+        case Place::From::after_header: at = out_.header_.values.end; break;
+        case Place::From::after_record: at = records_end_; break;
+        case Place::From::after_folders: at = folders_end_; break;
+        case Place::From::after_names: at = names_.end; break;
+        case Place::From::in_folder: at = folders_end_; break;
+        case Place::From::after_data: return fail(ErrorCode::unsupported, "\"after data\" needs a header field that says where");
+    }
+    if (at > image_.size()) return fail_at(ErrorCode::damaged, at, fmt::format("{} is said to be behind the end of {} bytes", what, grouped(image_.size())));
+    return at;
+}
+
+Result<std::uint64_t> SheetContainer::Lister::number_of(const CountOf& count, std::string_view what) const {
+    std::uint64_t n = ~0ull;
+    if (count.by == CountOf::By::number) n = count.number;
+    if (count.by == CountOf::By::field) {
+        const auto* value = out_.header_.values.named(count.field);
+        n = value->number;
+        // A record takes at least one byte, so a count beyond the file's size is damage; checked before memory is taken.
+        if (n > limits_.entries || n > image_.size())
+            return fail_at(ErrorCode::damaged, value->at, fmt::format("{} {} in {} bytes", grouped(n), what == "entry" ? "entries" : "folders", grouped(image_.size())));
+    }
+    return n;
+}
+
+/// Finds the table and takes the encryption off.
+Status SheetContainer::Lister::open_table() {
+    if (!sheet_.table_crypt) return {};
+    SKIVET_TRY(const auto at, place(sheet_.record_at, "directory"));
+    auto end = out_.header_.at > at ? out_.header_.at : static_cast<std::uint64_t>(image_.size());
+    if (const auto* size = out_.header_.values.with(Meaning::table_size)) {
+        if (size->number > end - at) return fail_at(ErrorCode::damaged, size->at, fmt::format("the directory is said to have {} bytes, only {} are there", grouped(size->number), grouped(end - at)));
+        end = at + size->number;
+    } else if (const auto fixed = sheet_.record.fixed_size()) {
+        SKIVET_TRY(const auto count, number_of(sheet_.record_count, "entry"));
+        if (count != ~0ull && count * *fixed <= end - at) end = at + count * *fixed;
+    }
+    auto plain = sheet_data::decrypt(*sheet_.table_crypt, *out_.keys_, sheet_.table_crypt->iv, image_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)));
+    if (!plain) return fail(std::move(plain).error().within("directory"));
+    const Overlay over{at, *plain};
+    SKIVET_TRY(out_.image_, out_.file_.with(std::span(&over, 1), out_.file_.size()));
+    out_.table_at_ = at;
+    out_.table_end_ = end;
+    SKIVET_TRY(image_, out_.image_.bytes());
+    return {};
+}
+
+Status SheetContainer::Lister::read_folders() {
+    SKIVET_TRY(auto at, place(sheet_.folders_at, "folders"));
+    if (sheet_.record_at.from == Place::From::in_folder) {   // each folder's record stands before its entries
+        folders_end_ = at;
+        return {};
+    }
+    const auto start = at;
+    SKIVET_TRY(const auto count, number_of(sheet_.folders_count, "folder"));
+    for (std::uint64_t i = 0; i < count && at < image_.size(); ++i) {
+        RecordValues folder;
+        if (auto read = read_record(sheet_.folders, out_.header_.order, image_, at, limits_, folder); !read)
+            return fail(std::move(read).error().within(fmt::format("folder {}", i + 1)));
+        at = folder.end;
+        if (sheet_.folders_count.by == CountOf::By::terminator && folder.named(sheet_.folders_count.field)->number == sheet_.folders_count.number &&
+            folder.named(sheet_.folders_count.field)->text.empty())
+            break;
+        if (folders_.size() >= limits_.entries) return fail(ErrorCode::limit, "too many folders");
+        folders_.push_back(std::move(folder));
+    }
+    if (sheet_.folders_count.by != CountOf::By::terminator && sheet_.folders_count.by != CountOf::By::to_end && folders_.size() < count)
+        return fail_at(ErrorCode::damaged, at, fmt::format("{} folders are said to be there, {} are", grouped(count), grouped(folders_.size())));
+    folders_end_ = at;
+    out_.tables_.push_back({"folders", start, at});
+    return {};
+}
+
+Status SheetContainer::Lister::read_names() {
+    SKIVET_TRY(names_.at, place(sheet_.names->at, "names"));
+    names_.end = image_.size();
+    if (!sheet_.names->size_field.empty()) {
+        const auto* size = out_.header_.values.named(sheet_.names->size_field);
+        if (size->number > image_.size() - names_.at)
+            return fail_at(ErrorCode::damaged, size->at, fmt::format("the names are said to have {} bytes, only {} are there", grouped(size->number), grouped(image_.size() - names_.at)));
+        names_.end = names_.at + size->number;
+    }
+    return {};
+}
+
+Result<std::string> SheetContainer::Lister::name_at(std::uint64_t at) const {
+    RecordType type;
+    Field field;
+    field.name = "name";
+    field.type = FieldType::text;
+    field.code = sheet_.names ? sheet_.names->code : TextCode::utf8;
+    field.prefixed = sheet_.names && sheet_.names->prefix > 0;
+    field.width = sheet_.names ? sheet_.names->prefix : 0;
+    field.terminated = !field.prefixed;
+    type.fields.push_back(std::move(field));
+    RecordValues value;
+    const auto end = sheet_.names ? names_.end : image_.size();
+    if (at >= end) return fail_at(ErrorCode::damaged, at, "the name is said to lie behind the names");
+    SKIVET_CHECK(read_record(type, out_.header_.order, image_.first(static_cast<std::size_t>(end)), at, limits_, value));
+    return value.values[0].text;
+}
+
+Result<std::string> SheetContainer::Lister::path_of(const std::string& folder, const std::map<std::string, std::string>* words) {
+    std::string name;
+    if (const auto* offset = record_.with(Meaning::name_offset)) {
+        SKIVET_TRY(name, name_at(names_.at + offset->number));
+    } else if (const auto* index = record_.with(Meaning::name_index)) {
+        if (names_.starts.empty())
+            for (auto at = names_.at; at < names_.end && names_.starts.size() < limits_.entries;) {
+                names_.starts.push_back(at);
+                const auto width = sheet_.names->prefix;
+                if (width > 0) {
+                    if (names_.end - at < width) break;
+                    at += width + load_uint(image_.data() + at, width, out_.header_.order);
+                } else {
+                    while (at < names_.end && image_[static_cast<std::size_t>(at)] != std::byte{0}) ++at;
+                    ++at;
+                }
+            }
+        if (index->number >= names_.starts.size()) return fail_at(ErrorCode::damaged, index->at, fmt::format("there is no name {}", index->number));
+        SKIVET_TRY(name, name_at(names_.starts[static_cast<std::size_t>(index->number)]));
+    } else if (const auto* plain = record_.with(Meaning::name)) {
+        name = plain->text;
+    }
+    std::string path;
+    if (const auto* whole = record_.with(Meaning::path)) path = whole->text;
+    const auto word = [&](std::string_view which) -> std::string {
+        if (words)
+            if (const auto found = words->find(std::string(which)); found != words->end()) return found->second;
+        if (which == "folder") {
+            const auto* own = record_.with(Meaning::folder);
+            return own ? own->text : folder;
+        }
+        if (which == "extension") {
+            const auto* own = record_.with(Meaning::extension);
+            return own ? own->text : std::string();
+        }
+        return which == "path" ? path : which == "name" ? name : std::string();
+    };
+    if (!sheet_.path_of.empty()) path = fill_in(sheet_.path_of, word);
+    else if (words || path.empty()) path = fill_in("{folder}/{name}.{extension}", word);
+    else if (!folder.empty()) path = folder + '/' + path;
+    std::replace(path.begin(), path.end(), '\\', '/');
+    if (const auto* hash = record_.with(Meaning::path_hash); hash && path.empty()) {
+        const auto known = known_.find(hash->number);
+        path = known != known_.end() ? known->second : fmt::format("#{:0{}x}", hash->number, 2 * hash->field->width);
+        std::replace(path.begin(), path.end(), '\\', '/');
+    }
+    return path;
+}
+
+bool SheetContainer::Lister::terminates() const {
+    if (sheet_.record_count.by != CountOf::By::terminator) return false;
+    const auto* value = record_.named(sheet_.record_count.field);
+    return value->field->type == FieldType::text ? value->text.empty() : value->number == sheet_.record_count.number;
+}
+
+Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::string& folder, const std::map<std::string, std::string>* words) {
+    if (out_.entries_.size() >= limits_.entries) return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits_.entries)));
+    if (record_.number(Meaning::deleted) != 0) return {};
+    Entry e;
+    Item item;
+    item.record_at = record_at;
+    SKIVET_TRY(e.path, path_of(folder, words));
+    const auto* stored = record_.with(Meaning::stored_size);
+    const auto* size = record_.with(Meaning::size);
+    item.stored = stored ? stored->number : size->number;
+    e.size = size ? size->number : item.stored;
+    const auto* offset = record_.with(Meaning::data_offset);
+    item.data_at = offset->number + out_.base_of(*offset->field, offset->at);
+    if (!sheet_.data_file.empty()) item.file = sheet_.part_size > 0 ? 0 : static_cast<std::uint32_t>(std::min<std::uint64_t>(record_.number(Meaning::file_number), 0xFFFFFFFEu));
+    item.packing = packing_named(sheet_.method.empty() ? "stored" : sheet_.method);
+    if (const auto* method = record_.with(Meaning::method)) {
+        const auto name = named_value(*method);
+        item.packing = name ? packing_named(*name) : std::nullopt;
+    }
+    const auto* encrypted = record_.with(Meaning::encrypted);
+    item.encrypted = sheet_.crypt && (!encrypted || encrypted->number != 0);
+    item.states_size = size || item.packing == Packing::none;
+    e.stored = item.stored;
+    e.at = item.data_at;
+    e.method = item.packing ? name_of(*item.packing) : "unknown";
+    e.encrypted = item.encrypted;
+    out_.entries_.push_back(std::move(e));
+    out_.items_.push_back(item);
+    return {};
+}
+
+Status SheetContainer::Lister::read_run(std::uint64_t& at, std::uint64_t count, const std::string& folder) {
+    const auto end = out_.table_end_ > at ? out_.table_end_ : out_.header_.at > at ? out_.header_.at : static_cast<std::uint64_t>(image_.size());
+    for (std::uint64_t i = 0; i < count; ++i) {
+        if (count == ~0ull && at >= end) break;
+        if (++visited_ > 2 * limits_.entries) return fail(ErrorCode::limit, "the folders share more entries than the limit");
+        const auto start = at;
+        auto read = read_record(sheet_.record, out_.header_.order, image_, at, limits_, record_);
+        if (read) at = record_.end;
+        if (read && terminates()) break;
+        if (read) read = add_entry(start, folder, nullptr);
+        if (!read) return fail(std::move(read).error().within(fmt::format("entry {}", out_.entries_.size() + 1)).within("directory"));
+    }
+    return {};
+}
+
+Status SheetContainer::Lister::read_tree(std::uint64_t& at, std::size_t level, std::map<std::string, std::string>& words) {
+    for (;;) {
+        auto word = name_at(at);
+        if (!word) return fail(std::move(word).error().within(fmt::format("entry {}", out_.entries_.size() + 1)).within("tree"));
+        at += word->size() + 1;
+        if (word->empty()) return {};
+        if (*word == sheet_.tree->empty) word->clear();
+        words[sheet_.tree->levels[level]] = std::move(*word);
+        if (level + 1 < sheet_.tree->levels.size()) {
+            SKIVET_CHECK(read_tree(at, level + 1, words));
+            continue;
+        }
+        const auto start = at;
+        auto read = read_record(sheet_.record, out_.header_.order, image_, at, limits_, record_);
+        if (read) at = record_.end;
+        if (read) read = add_entry(start, {}, &words);
+        if (!read) return fail(std::move(read).error().within(fmt::format("entry {}", out_.entries_.size() + 1)).within("tree"));
+    }
+}
+
+Status SheetContainer::Lister::read_records() {
+    const auto in_folders = sheet_.record_at.from == Place::From::in_folder;
+    SKIVET_TRY(auto at, place(sheet_.tree ? sheet_.tree->at : in_folders ? sheet_.folders_at : sheet_.record_at, "directory"));
+    out_.table_at_ = at;
+    const auto stated = out_.header_.values.with(Meaning::table_size);
+    if (out_.table_end_ == 0 && stated && stated->number <= image_.size() - at) out_.table_end_ = at + stated->number;
+    const auto folder_name = [&](const RecordValues& folder) -> Result<std::string> {
+        if (const auto* name = folder.with(Meaning::folder)) return name->text;
+        if (const auto* offset = folder.with(Meaning::name_offset)) return name_at(names_.at + offset->number);
+        return std::string();
+    };
+    const auto first = at;
+    if (sheet_.tree) {
+        std::map<std::string, std::string> words;
+        SKIVET_CHECK(read_tree(at, 0, words));
+    } else if (in_folders) {
+        SKIVET_TRY(const auto count, number_of(sheet_.folders_count, "folder"));
+        for (std::uint64_t i = 0; i < count && at < image_.size(); ++i) {
+            RecordValues folder;
+            if (auto read = read_record(sheet_.folders, out_.header_.order, image_, at, limits_, folder); !read) return fail(std::move(read).error().within(fmt::format("folder {}", i + 1)));
+            at = folder.end;
+            const auto entries = folder.number(Meaning::entry_count);
+            if (entries > image_.size()) return fail_at(ErrorCode::damaged, folder.with(Meaning::entry_count)->at, fmt::format("{} entries in {} bytes", grouped(entries), grouped(image_.size())));
+            SKIVET_TRY(const auto name, folder_name(folder));
+            SKIVET_CHECK(read_run(at, entries, name));
+        }
+    } else if (!folders_.empty()) {
+        auto end = at;
+        for (const auto& folder : folders_) {
+            const auto entries = folder.number(Meaning::entry_count);
+            if (entries > image_.size()) return fail_at(ErrorCode::damaged, folder.with(Meaning::entry_count)->at, fmt::format("{} entries in {} bytes", grouped(entries), grouped(image_.size())));
+            if (const auto* offset = folder.with(Meaning::entries_offset)) {
+                at = offset->number + out_.base_of(*offset->field, offset->at);
+            } else if (const auto* index = folder.with(Meaning::first_entry)) {
+                const auto size = sheet_.record.fixed_size();
+                if (!size) return fail(ErrorCode::unsupported, "a first entry by number needs records of a fixed size");
+                if (index->number > image_.size()) return fail_at(ErrorCode::damaged, index->at, fmt::format("a first entry {}", grouped(index->number)));
+                at = first + index->number * *size;
+            }
+            SKIVET_TRY(const auto name, folder_name(folder));
+            SKIVET_CHECK(read_run(at, entries, name));
+            end = std::max(end, at);
+        }
+        at = end;
+    } else {
+        SKIVET_TRY(const auto count, number_of(sheet_.record_count, "entry"));
+        SKIVET_CHECK(read_run(at, count, {}));
+    }
+    const bool nothing_else = !sheet_.names && sheet_.folders.fields.empty();
+    if (stated && (nothing_else ? stated->number != at - first : first + stated->number < at) && sheet_.record_count.by != CountOf::By::terminator)
+        return fail_at(ErrorCode::damaged, stated->at, fmt::format("the directory is said to have {} bytes, its records take {}", grouped(stated->number), grouped(at - first)));
+    if (out_.table_end_ < at) out_.table_end_ = at;
+    out_.tables_.push_back({"entries", first, out_.table_end_});
+    if (sheet_.names) out_.tables_.push_back({"names", names_.at, sheet_.names->size_field.empty() ? names_.at : names_.end});
+    return {};
+}
+
+}  // namespace skivet

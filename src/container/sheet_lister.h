@@ -1,0 +1,45 @@
+#pragma once
+// Lists what a sheet's tables say. Used by sheet_container.cpp only.
+#include "container/sheet_container.h"
+
+namespace skivet {
+
+class SheetContainer::Lister {
+public:
+    Lister(SheetContainer& out, const Kinds& kinds) : out_(out), sheet_(*out.sheet_), kinds_(kinds), limits_(kinds.limits) {}
+    [[nodiscard]] Status list();
+
+private:
+    struct Names {
+        std::uint64_t at = 0, end = 0;
+        std::vector<std::uint64_t> starts;   ///< of names by index
+    };
+
+    [[nodiscard]] Result<std::uint64_t> place(const Place& place, std::string_view what) const;
+    [[nodiscard]] Result<std::uint64_t> number_of(const CountOf& count, std::string_view what) const;
+    [[nodiscard]] Status open_table();
+    [[nodiscard]] Status read_folders();
+    [[nodiscard]] Status read_names();
+    [[nodiscard]] Status read_records();
+    [[nodiscard]] Status read_run(std::uint64_t& at, std::uint64_t count, const std::string& folder);
+    [[nodiscard]] Status read_tree(std::uint64_t& at, std::size_t level, std::map<std::string, std::string>& words);
+    [[nodiscard]] Status add_entry(std::uint64_t record_at, const std::string& folder, const std::map<std::string, std::string>* words);
+    [[nodiscard]] Result<std::string> name_at(std::uint64_t at) const;
+    [[nodiscard]] Result<std::string> path_of(const std::string& folder, const std::map<std::string, std::string>* words);
+    [[nodiscard]] Status load_dictionary();
+    [[nodiscard]] bool terminates() const;
+
+    SheetContainer& out_;
+    const Sheet& sheet_;
+    const Kinds& kinds_;
+    const ReadLimits& limits_;
+    ByteSpan image_;
+    RecordValues record_;
+    std::vector<RecordValues> folders_;
+    Names names_;
+    std::uint64_t record_at_ = 0, folders_end_ = 0, records_end_ = 0;
+    std::uint64_t visited_ = 0;          ///< records read; folders may share them, but not without end
+    std::unordered_map<std::uint64_t, std::string> known_;   ///< paths by hash
+};
+
+}  // namespace skivet

@@ -1,0 +1,483 @@
+// Writing by a sheet. Content goes over the old one while it fits. Otherwise it goes to the end of its file, before a table or header that
+// stands there, which then moves along; or, where the sheet says that entries may not move or keep their order, the file is laid out anew
+// from the first change on. Fields with a meaning follow: offsets, sizes, checksums of entries, then of the table, then the header's own.
+#include <fmt/format.h>
+#include <set>
+
+#include "container/sheet_container.h"
+
+namespace skivet {
+namespace {
+
+std::uint64_t aligned(std::uint64_t at, std::uint64_t align) { return (at + align - 1) / align * align; }
+
+/// Bytes over a copy of a stretch of a file, at positions of the file.
+void overlay(Bytes& bytes, std::uint64_t bytes_at, std::uint64_t at, ByteSpan over) {
+    const auto from = std::max(at, bytes_at), to = std::min(at + over.size(), bytes_at + bytes.size());
+    if (from < to) std::copy(over.begin() + static_cast<std::ptrdiff_t>(from - at), over.begin() + static_cast<std::ptrdiff_t>(to - at), bytes.begin() + static_cast<std::ptrdiff_t>(from - bytes_at));
+}
+
+}  // namespace
+
+class SheetContainer::Planner {
+public:
+    Planner(const SheetContainer& c, ByteSpan file, ByteSpan image) : c_(c), sheet_(*c.sheet_), file_(file), image_(image) {
+        move_from_ = file.size();
+        for (std::size_t i = 0; i < c.items_.size(); ++i) by_file_[c.sheet_->part_size > 0 ? 0 : c.items_[i].file].push_back(i);
+        for (auto& [number, items] : by_file_)
+            std::sort(items.begin(), items.end(), [&](auto a, auto b) { return c.items_[a].data_at < c.items_[b].data_at; });
+        // What stands behind all data can move with it: the header at the end, the table before it.
+        tail_ = file.size();
+        std::uint64_t data_end = c.header_.at < file.size() / 2 ? c.header_.values.end : 0;
+        for (const auto& item : c.items_)
+            if (item.file == own_file) data_end = std::max(data_end, item.data_at + item.stored);
+        if (sheet_.header_at < 0)
+            for (const auto& table : c.tables_)
+                if (table.at >= data_end) tail_ = std::min(tail_, table.at);
+    }
+
+    Status add(const Replacement& r, const ReadLimits& limits) {
+        if (r.entry >= c_.entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
+        if (auto done = add_entry(r, limits); !done) return fail(in_entry(c_, r.entry, std::move(done).error()));
+        return {};
+    }
+
+    [[nodiscard]] bool changed() const { return changed_; }
+
+    Result<WritePlan> finish() {
+        WritePlan out;
+        for (const auto& [number, items] : by_file_) {
+            if (number == own_file || sheet_.part_size > 0) continue;
+            SKIVET_TRY(auto plan, lay_out(number, items));
+            if (!plan) continue;
+            SKIVET_TRY(const auto view, c_.data_file(number));
+            SKIVET_TRY(auto done, finish_plan(view, std::move(*plan)));
+            out.add(std::move(done));
+        }
+        if (sheet_.part_size > 0) {
+            SKIVET_TRY(auto parts, plan_parts());
+            out.add(std::move(parts));
+        }
+        SKIVET_TRY(auto own, lay_out(own_file, by_file_.count(own_file) && sheet_.part_size == 0 ? by_file_.at(own_file) : std::vector<std::size_t>{}));
+        FilePlan plan = own ? std::move(*own) : FilePlan{};
+        if (!own) plan.new_size = file_.size(), plan.way = Way::in_place;
+        SKIVET_CHECK(write_tables(plan));
+        SKIVET_TRY(auto done, finish_plan(c_.file_, std::move(plan)));
+        out.add(std::move(done));
+        return out;
+    }
+
+    /// Everything moved together.
+    void compact() { compact_ = true, changed_ = true; }
+
+private:
+    struct Fresh {
+        Bytes stored;
+        std::uint64_t size = 0;
+        Bytes unpacked_for_sums;
+    };
+
+    const SheetContainer& c_;
+    const Sheet& sheet_;
+    ByteSpan file_, image_;
+    std::map<std::uint32_t, std::vector<std::size_t>> by_file_;   ///< entries by data file, in the order they lie in
+    std::map<std::size_t, Fresh> fresh_;
+    std::vector<std::pair<std::uint64_t, Bytes>> patches_;        ///< table bytes, at positions of the old image
+    std::vector<std::pair<std::uint64_t, std::uint64_t>> moves_;  ///< own file: from this old position on everything lies so much later (modulo 2^64)
+    std::uint64_t tail_ = 0, move_from_ = 0;
+    std::uint64_t growth_ = 0;                                    ///< of the own file, modulo 2^64
+    bool changed_ = false, compact_ = false;
+
+    Status add_entry(const Replacement& r, const ReadLimits& limits) {
+        SKIVET_TRY(const auto old, c_.stored_bytes(r.entry));
+        if (const auto now = c_.unpack_entry(old.bytes, r.entry, limits)) {
+            if (*now == r.bytes && c_.check_sums(r.entry, old.bytes, *now)) return {};
+        } else if (now.error().code != ErrorCode::damaged) {
+            return fail(now.error());
+        }
+        if (!sheet_.record.with(Meaning::size) && c_.items_[r.entry].packing != Packing::none && sheet_.record.with(Meaning::stored_size) == nullptr)
+            return fail(ErrorCode::unsupported, "the sheet does not say where its stored size is kept");
+        Fresh fresh;
+        SKIVET_TRY(fresh.stored, c_.pack_entry(r.bytes, r.entry));
+        fresh.size = r.bytes.size();
+        fresh.unpacked_for_sums = r.bytes;
+        fresh_[r.entry] = std::move(fresh);
+        changed_ = true;
+        return {};
+    }
+
+    [[nodiscard]] std::uint64_t moved(std::uint64_t at) const {
+        std::uint64_t by = 0;
+        for (const auto& [from, delta] : moves_)
+            if (at >= from) by = delta;
+        return at + by;
+    }
+
+    Status patch(const FieldValue& value, std::uint64_t number) {
+        const auto old = image_.subspan(static_cast<std::size_t>(value.at), static_cast<std::size_t>(value.size));
+        Bytes now(old.begin(), old.end());
+        for (const auto& [at, bytes] : patches_) overlay(now, value.at, at, bytes);   // bit fields share their bytes
+        SKIVET_TRY(auto bytes, field_bytes(*value.field, c_.header_.order, number, now));
+        patches_.emplace_back(value.at, std::move(bytes));
+        return {};
+    }
+
+    /// The entry's record says where the content now is and what it is.
+    Status patch_record(std::size_t entry, std::uint64_t at, const Fresh* fresh) {
+        SKIVET_TRY(const auto record, c_.record_of(entry));
+        const auto* offset = record.with(Meaning::data_offset);
+        const auto field_moved = offset->field->from_field ? moved(offset->at) - offset->at : 0;
+        SKIVET_CHECK(patch(*offset, at - c_.base_of(*offset->field, offset->at) - field_moved));
+        if (!fresh) return {};
+        if (const auto* stored = record.with(Meaning::stored_size)) SKIVET_CHECK(patch(*stored, fresh->stored.size()));
+        if (const auto* size = record.with(Meaning::size)) SKIVET_CHECK(patch(*size, fresh->size));
+        for (const auto& value : record.values) {
+            if (value.field->means != Meaning::checksum) continue;
+            SKIVET_TRY(auto bytes, sum_field_bytes(*value.field, c_.header_.order, value.field->over == Over::stored ? fresh->stored : fresh->unpacked_for_sums));
+            patches_.emplace_back(value.at, std::move(bytes));
+        }
+        return {};
+    }
+
+    /// Bytes an entry may take where it is, up to the next thing in its file; 0 when other entries share its data.
+    std::uint64_t room(const std::vector<std::size_t>& items, std::size_t place, std::uint64_t file_end) const {
+        const auto& item = c_.items_[items[place]];
+        auto next = file_end;
+        for (std::size_t k = place + 1; k < items.size(); ++k) {
+            const auto& other = c_.items_[items[k]];
+            if (other.stored == 0 && other.data_at == item.data_at) continue;
+            if (other.data_at < item.data_at + std::max<std::uint64_t>(1, item.stored)) return 0;
+            next = std::min(next, other.data_at);
+            break;
+        }
+        for (auto k = place; k-- > 0 && place - k < 64;) {
+            const auto& other = c_.items_[items[k]];
+            if (other.stored > 0 && other.data_at + other.stored > item.data_at) return 0;
+        }
+        if (item.file == own_file && sheet_.part_size == 0)
+            for (const auto& table : c_.tables_) {
+                if (table.at >= item.data_at) next = std::min(next, table.at);
+                else if (table.end > item.data_at) return 0;
+            }
+        return next > item.data_at ? next - item.data_at : 0;
+    }
+
+    /// The plan for one data file; nothing when it does not change.
+    Result<std::optional<FilePlan>> lay_out(std::uint32_t number, const std::vector<std::size_t>& items) {
+        FileView view = c_.file_;
+        if (number != own_file) {
+            const bool any = compact_ || std::any_of(items.begin(), items.end(), [&](auto i) { return fresh_.count(i) > 0; });
+            if (!any) return std::optional<FilePlan>();
+            SKIVET_TRY(view, c_.data_file(number));
+        }
+        const auto end = number == own_file ? tail_ : view.size();
+        FilePlan plan;
+        plan.new_size = view.size();
+        plan.way = Way::in_place;
+        bool anew = compact_;
+        auto append_at = end;
+        std::vector<std::size_t> grown;
+        bool any = false;
+        for (std::size_t place = 0; place < items.size(); ++place) {
+            const auto found = fresh_.find(items[place]);
+            if (found == fresh_.end()) continue;
+            any = true;
+            const auto& item = c_.items_[items[place]];
+            const auto& stored = found->second.stored;
+            const auto space = room(items, place, end);
+            const bool last = item.data_at + item.stored == end && space > 0;
+            if (stored.size() <= space) {
+                plan.ranges.push_back({item.data_at, stored, 0});
+                if (stored.size() < item.stored)  // nothing of the old content stays behind
+                    plan.ranges.push_back({item.data_at + stored.size(), Bytes(static_cast<std::size_t>(item.stored - stored.size()), sheet_.fill), 0});
+                SKIVET_CHECK(patch_record(items[place], item.data_at, &found->second));
+            } else {
+                if (last) append_at = std::min(append_at, item.data_at);
+                grown.push_back(items[place]);
+                anew = anew || !sheet_.may_move || sheet_.keep_order;
+            }
+        }
+        if (!any && !compact_) return std::optional<FilePlan>();
+        if (anew) return lay_out_anew(number, view, items);
+        if (grown.empty()) return std::optional(std::move(plan));
+        plan.way = Way::append;
+        Bytes behind;
+        auto at = append_at;
+        for (const auto i : grown) {
+            const auto& fresh = fresh_.at(i);
+            const auto to = aligned(at, sheet_.align);
+            behind.resize(behind.size() + static_cast<std::size_t>(to - at), sheet_.fill);
+            behind.insert(behind.end(), fresh.stored.begin(), fresh.stored.end());
+            at = to + fresh.stored.size();
+            SKIVET_CHECK(patch_record(i, to, &fresh));
+        }
+        if (number == own_file && tail_ < file_.size()) {
+            const auto to = aligned(at, sheet_.align);
+            behind.resize(behind.size() + static_cast<std::size_t>(to - at), sheet_.fill);
+            at = to;
+            moves_.emplace_back(tail_, to - tail_);
+            growth_ = to - tail_;
+            const auto tail = file_.subspan(static_cast<std::size_t>(tail_));
+            behind.insert(behind.end(), tail.begin(), tail.end());
+            at += tail.size();
+        } else if (number == own_file) {
+            growth_ = at - file_.size();
+        }
+        plan.ranges.push_back({append_at, std::move(behind), 0});
+        plan.new_size = std::max<std::uint64_t>(at, number == own_file && tail_ < file_.size() ? at : view.size());
+        if (number == own_file) growth_ = plan.new_size - file_.size();
+        return std::optional(std::move(plan));
+    }
+
+    /// Blocks in their order, gaps that are alignment made anew, other gaps and tables copied, tables behind the data moved.
+    Result<std::optional<FilePlan>> lay_out_anew(std::uint32_t number, const FileView& view, const std::vector<std::size_t>& items) {
+        patches_.clear();
+        FilePlan plan;
+        std::uint64_t from = 0, to = 0;   // done so far in the old and in the new file
+        std::map<std::uint64_t, std::uint64_t> placed;   // old position of a block to its new one
+        const auto gap_to = [&](std::uint64_t next, std::uint64_t align) {
+            const auto gap = next - from;
+            const bool table = number == own_file && std::any_of(c_.tables_.begin(), c_.tables_.end(), [&](const auto& t) { return t.at < next && t.end > from; });
+            const bool padding = gap < std::max<std::uint64_t>(align, 2) || (compact_ && !table && from > 0);
+            if (!padding || table || to == from) {
+                if (gap > 0) plan.pieces.push_back({from, gap, {}});
+                if (number == own_file && to != from) moves_.emplace_back(from, to - from);
+                to += gap;
+            }
+            from = next;
+        };
+        const auto pad = [&] {
+            const auto start = aligned(to, sheet_.align);
+            if (start > to) plan.pieces.push_back({0, 0, Bytes(static_cast<std::size_t>(start - to), sheet_.fill)});
+            to = start;
+        };
+        std::map<std::size_t, std::uint64_t> placed_fresh;
+        for (std::size_t place = 0; place < items.size();) {
+            // Entries that begin at the same place are one group: those that stay share one copy, a changed one gets a place of its own.
+            const auto at = c_.items_[items[place]].data_at;
+            std::uint64_t kept = 0, old_size = 0;
+            std::vector<std::size_t> changed;
+            const auto first = items[place];
+            for (; place < items.size() && c_.items_[items[place]].data_at == at; ++place) {
+                const auto stored = c_.items_[items[place]].stored;
+                old_size = std::max(old_size, stored);
+                if (fresh_.count(items[place])) changed.push_back(items[place]);
+                else kept = std::max(kept, stored);
+            }
+            if (old_size == 0 && changed.empty()) continue;
+            if (at < from && old_size > 0)
+                return fail(in_entry(c_, first, Error{ErrorCode::unsupported, "overlaps another entry, so the archive cannot be laid out anew", {}, at, {}}));
+            if (at >= from) gap_to(at, sheet_.align);
+            if (kept > 0 || changed.empty()) {
+                if (to != from) pad();
+                placed[at] = to;
+                plan.pieces.push_back({at, kept, {}});
+                to += kept;
+            }
+            for (const auto i : changed) {
+                if (to != from || kept > 0) pad();
+                placed_fresh[i] = to;
+                const auto& stored = fresh_.at(i).stored;
+                if (!stored.empty()) plan.pieces.push_back({0, 0, stored});
+                to += stored.size();
+            }
+            from = std::max(from, at + old_size);
+        }
+        if (number == own_file) {
+            const bool table_behind = std::any_of(c_.tables_.begin(), c_.tables_.end(), [&](const auto& t) { return t.at >= from; });
+            if (table_behind && to != from) {
+                std::uint64_t next = file_.size();
+                for (const auto& t : c_.tables_)
+                    if (t.at >= from) next = std::min(next, t.at);
+                gap_to(next, sheet_.align);
+                pad();
+            }
+            if (to != from) moves_.emplace_back(from, to - from);
+        }
+        if (from < view.size()) plan.pieces.push_back({from, view.size() - from, {}});
+        plan.new_size = to + (view.size() - from);
+        plan.way = Way::rebuild;
+        if (number == own_file) growth_ = plan.new_size - file_.size();
+        for (const auto i : items) {
+            const auto old = c_.items_[i].data_at;
+            if (const auto mine = placed_fresh.find(i); mine != placed_fresh.end()) {
+                SKIVET_CHECK(patch_record(i, mine->second, &fresh_.at(i)));
+                continue;
+            }
+            const auto known = placed.find(old);
+            const auto now = known != placed.end() ? known->second : number == own_file ? moved(old) : old;
+            if (now != old) SKIVET_CHECK(patch_record(i, now, nullptr));
+        }
+        return std::optional(std::move(plan));
+    }
+
+    /// Data in one stream cut into parts: only content that fits where it is, or grows the last part.
+    Result<WritePlan> plan_parts() {
+        WritePlan out;
+        std::map<std::uint32_t, FilePlan> plans;
+        const auto& items = by_file_[0];
+        for (std::size_t place = 0; place < items.size(); ++place) {
+            const auto found = fresh_.find(items[place]);
+            if (found == fresh_.end()) continue;
+            const auto& item = c_.items_[items[place]];
+            const auto& stored = found->second.stored;
+            const bool last = place + 1 == items.size();
+            if (stored.size() > (last ? item.stored : room(items, place, ~0ull)))
+                return fail(in_entry(c_, items[place], Error{ErrorCode::unsupported, fmt::format("has room for {} bytes, needs {}", grouped(last ? item.stored : room(items, place, ~0ull)), grouped(stored.size())), {}, item.data_at,
+                                                              "Data cut into parts of a fixed size takes only content that fits where the old one is"}));
+            for (std::uint64_t done = 0; done < stored.size();) {
+                const auto at = item.data_at + done;
+                const auto number = static_cast<std::uint32_t>(at / sheet_.part_size);
+                const auto count = std::min<std::uint64_t>(stored.size() - done, sheet_.part_size - at % sheet_.part_size);
+                plans[number].ranges.push_back({at % sheet_.part_size, Bytes(stored.begin() + static_cast<std::ptrdiff_t>(done), stored.begin() + static_cast<std::ptrdiff_t>(done + count)), 0});
+                done += count;
+            }
+            SKIVET_CHECK(patch_record(items[place], item.data_at, &found->second));
+        }
+        for (auto& [number, plan] : plans) {
+            SKIVET_TRY(const auto view, c_.data_file(number));
+            plan.new_size = view.size();
+            plan.way = Way::in_place;
+            SKIVET_TRY(auto done, finish_plan(view, std::move(plan)));
+            out.add(std::move(done));
+        }
+        return out;
+    }
+
+    /// Header fields, checksums and encryption of the tables, then all patches into the plan of the own file.
+    Status write_tables(FilePlan& plan) {
+        const auto& header = c_.header_.values;
+        if (const auto* size = header.with(Meaning::file_size)) SKIVET_CHECK(patch(*size, file_.size() + growth_));
+        if (const auto* size = header.with(Meaning::data_size)) SKIVET_CHECK(patch(*size, size->number + growth_));
+        // Header fields that say where a table is follow it.
+        std::set<std::string> places;
+        for (const auto* place : {&sheet_.record_at, &sheet_.folders_at}) places.insert(place->field);
+        if (sheet_.names) places.insert(sheet_.names->at.field);
+        if (sheet_.tree) places.insert(sheet_.tree->at.field);
+        for (const auto& value : header.values) {
+            if (!places.count(value.field->name) && value.field->means != Meaning::table_offset) continue;
+            const auto at = value.number + c_.base_of(*value.field, value.at);
+            const auto field_moved = value.field->from_field ? moved(value.at) - value.at : 0;
+            if (moved(at) != at || field_moved) SKIVET_CHECK(patch(value, value.number + (moved(at) - at) - field_moved));
+        }
+        for (const auto& value : header.values) {
+            if (value.field->means != Meaning::checksum || value.field->over != Over::table) continue;
+            const auto old = image_.subspan(static_cast<std::size_t>(c_.table_at_), static_cast<std::size_t>(c_.table_end_ - c_.table_at_));
+            Bytes table(old.begin(), old.end());
+            for (const auto& [at, bytes] : patches_) overlay(table, c_.table_at_, at, bytes);
+            SKIVET_TRY(auto bytes, sum_field_bytes(*value.field, c_.header_.order, table));
+            patches_.emplace_back(value.at, std::move(bytes));
+        }
+        if (sheet_.table_crypt) {
+            const auto old = image_.subspan(static_cast<std::size_t>(c_.table_at_), static_cast<std::size_t>(c_.table_end_ - c_.table_at_));
+            Bytes table(old.begin(), old.end());
+            std::vector<std::pair<std::uint64_t, Bytes>> rest;
+            for (auto& [at, bytes] : patches_) {
+                overlay(table, c_.table_at_, at, bytes);
+                if (at < c_.table_at_ || at >= c_.table_end_) rest.emplace_back(at, std::move(bytes));
+            }
+            SKIVET_TRY(auto stored, sheet_data::encrypt(*sheet_.table_crypt, *c_.keys_, sheet_.table_crypt->iv, table));
+            patches_ = std::move(rest);
+            patches_.emplace_back(c_.table_at_, std::move(stored));
+        }
+        for (const auto& value : header.values) {
+            if (value.field->means != Meaning::checksum || value.field->over != Over::header) continue;
+            const auto old = file_.subspan(static_cast<std::size_t>(c_.header_.at), static_cast<std::size_t>(header.end - c_.header_.at));
+            Bytes bytes(old.begin(), old.end());
+            for (const auto& [at, over] : patches_) overlay(bytes, c_.header_.at, at, over);
+            std::fill_n(bytes.begin() + static_cast<std::ptrdiff_t>(value.at - c_.header_.at), value.size, std::byte{0});
+            SKIVET_TRY(auto sum, sum_field_bytes(*value.field, c_.header_.order, bytes));
+            patches_.emplace_back(value.at, std::move(sum));
+        }
+        put_patches(plan);
+        for (const auto& value : header.values) {
+            if (value.field->means != Meaning::checksum || value.field->over != Over::file) continue;
+            SKIVET_TRY(auto whole, planned_bytes(plan, file_));
+            const auto at = moved(value.at);
+            std::fill_n(whole.begin() + static_cast<std::ptrdiff_t>(at), value.size, std::byte{0});
+            SKIVET_TRY(auto sum, sum_field_bytes(*value.field, c_.header_.order, whole));
+            patches_.assign(1, {value.at, std::move(sum)});
+            put_patches(plan);
+        }
+        return {};
+    }
+
+    void put_patches(FilePlan& plan) {
+        if (plan.pieces.empty()) {
+            // A patch may lie in a range that moved its bytes; later ranges win when they are applied, but ranges may not overlap.
+            for (const auto& [at, bytes] : patches_) {
+                const auto to = moved(at);
+                std::size_t covered = 0;
+                for (auto& range : plan.ranges) {
+                    const auto before = range.at <= to && to + bytes.size() <= range.at + range.bytes.size();
+                    if (before) overlay(range.bytes, range.at, to, bytes), covered = bytes.size();
+                }
+                if (covered == 0) plan.ranges.push_back({to, bytes, 0});
+            }
+            return;
+        }
+        for (const auto& [at, bytes] : patches_) patch_pieces(plan, moved(at), bytes);
+    }
+
+    /// Bytes of the new file at `at`, split out of the piece they lie in.
+    static void patch_pieces(FilePlan& plan, std::uint64_t at, const Bytes& bytes) {
+        std::vector<PlanPiece> out;
+        std::uint64_t start = 0;
+        for (auto& piece : plan.pieces) {
+            const auto length = piece.length();
+            const auto from = std::max(at, start), to = std::min(at + bytes.size(), start + length);
+            if (from >= to) {
+                out.push_back(std::move(piece));
+            } else if (!piece.is_copy()) {
+                overlay(piece.bytes, start, at, bytes);
+                out.push_back(std::move(piece));
+            } else {
+                if (from > start) out.push_back({piece.from, from - start, {}});
+                out.push_back({0, 0, Bytes(bytes.begin() + static_cast<std::ptrdiff_t>(from - at), bytes.begin() + static_cast<std::ptrdiff_t>(to - at))});
+                if (to < start + length) out.push_back({piece.from + (to - start), start + length - to, {}});
+            }
+            start += length;
+        }
+        plan.pieces = std::move(out);
+    }
+};
+
+Result<Bytes> SheetContainer::pack_entry(ByteSpan content, std::size_t entry) const {
+    const auto& item = items_[entry];
+    SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header_.values));
+    SKIVET_TRY(auto packed, sheet_data::pack(*sheet_, header_.order, *item.packing, content, chunk, {}));
+    if (!item.encrypted) return packed;
+    SKIVET_TRY(const auto iv, iv_of(entry));
+    return sheet_data::encrypt(*sheet_->crypt, *keys_, iv, packed);
+}
+
+Result<WritePlan> SheetContainer::plan(std::span<const Replacement> replacements, const ReadLimits& limits) const {
+    SKIVET_TRY(const auto file, file_.bytes());
+    SKIVET_TRY(const auto image, image_.bytes());
+    Planner planner(*this, file, image);
+    for (const auto& r : replacements) SKIVET_CHECK(planner.add(r, limits));
+    if (!planner.changed()) return WritePlan{};
+    return planner.finish();
+}
+
+Result<WritePlan> SheetContainer::plan_compact(const ReadLimits&) const {
+    if (dead_bytes() == 0) return WritePlan{};
+    SKIVET_TRY(const auto file, file_.bytes());
+    SKIVET_TRY(const auto image, image_.bytes());
+    Planner planner(*this, file, image);
+    planner.compact();
+    return planner.finish();
+}
+
+std::uint64_t SheetContainer::dead_bytes() const {
+    if (!sheet_->data_file.empty()) return 0;   // what other data files hold is not known
+    std::uint64_t sum = 0;
+    bool behind_data = false;
+    for (const auto& segment : segments()) {
+        behind_data = behind_data || segment.what == Segment::What::entry;
+        if (segment.what == Segment::What::gap && segment.size >= sheet_->align && behind_data) sum += segment.size;
+    }
+    return sum;
+}
+
+}  // namespace skivet

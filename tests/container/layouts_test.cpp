@@ -1,0 +1,210 @@
+// Fourteen archives in fourteen layouts, written and read by an independent program (tests/layouts/layouts.py) and described by a sheet each
+// (tests/layouts/NAME.toml); together they use everything a container or wrapper sheet can say.
+#include <gtest/gtest.h>
+
+#include "container/address.h"
+#include "delivery/vault.h"
+#include "support/pictures.h"
+#include "support/run_program.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+using Tree = std::map<std::string, Bytes>;
+
+const std::vector<std::pair<std::string, std::string>> layouts = {
+    {"bins", "game.bins"}, {"ledger", "game.led"}, {"trunk", "game.trunk"}, {"rows", "game.rows"}, {"grove", "game.grove"}, {"cipher", "game.cph"}, {"index", "game.idx"},
+    {"dump", "game.toc"}, {"chunky", "game.chk"}, {"flags", "game.flg"}, {"twin", "game.twn"}, {"parade", "game.prd"}, {"box", "game.box"}, {"safe", "game.safe"}};
+
+std::shared_ptr<const KeyRing> all_keys() {
+    auto ring = std::make_shared<KeyRing>();
+    const auto run = [](unsigned from, unsigned count) {
+        Bytes out;
+        for (unsigned i = 0; i < count; ++i) out.push_back(static_cast<std::byte>(from + i));
+        return out;
+    };
+    ring->add({"booth", run(0, 16)});
+    ring->add({"vault", run(100, 32)});
+    ring->add({"safe", run(50, 24)});
+    ring->add(*parse_key("tin=text:tin foil"));
+    return ring;
+}
+
+class Layouts : public testing::TestWithParam<std::pair<std::string, std::string>> {
+protected:
+    TempFolder folder;
+    Kinds kinds;
+    PosixFiles files;
+    std::string name = GetParam().first;
+    std::filesystem::path game = folder / "game", archive = game / GetParam().second;
+    Tree plain;
+
+    void SetUp() override {
+        std::filesystem::create_directories(game);
+        put_file(folder / "sheets/bins.toml", get_file(std::filesystem::path(SKIVET_LAYOUTS) / "bins.toml"));
+        put_file(folder / "sheets/box.toml", get_file(std::filesystem::path(SKIVET_LAYOUTS) / "box.toml"));
+        put_file(folder / ("sheets/" + name + ".toml"), get_file(std::filesystem::path(SKIVET_LAYOUTS) / (name + ".toml")));
+        script("write", "7");
+        if (name == "cipher") std::filesystem::copy_file(game / "cipher.paths", folder / "sheets/cipher.paths");
+        for (const auto& error : add_sheets_in(kinds, folder / "sheets")) ADD_FAILURE() << error.message();
+        kinds.keys = all_keys();
+        plain = tree(game / "plain");
+        if (name == "cipher") {   // a name the dictionary lacks
+            plain["#f517cf26"] = plain["rides/Swing.dds"];
+            plain.erase("rides/Swing.dds");
+        }
+        std::filesystem::remove_all(game / "plain");
+    }
+    void script(const std::string& action, const std::string& last) {
+        const auto ran = run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", action, name, game.string(), last});
+        ASSERT_EQ(ran.code, 0) << action << " " << name << ": " << ran.output;
+    }
+    static Tree tree(const std::filesystem::path& path) {
+        Tree out;
+        for (const auto& item : std::filesystem::recursive_directory_iterator(path))
+            if (item.is_regular_file()) out[item.path().lexically_relative(path).generic_string()] = get_file(item.path());
+        return out;
+    }
+    std::shared_ptr<const Container> open() {
+        auto opened = open_source(kinds, archive);
+        EXPECT_TRUE(opened) << (opened ? "" : opened.error().message());
+        return opened ? *opened : nullptr;
+    }
+    Tree read_all(const Container& container) {
+        Tree out;
+        for (std::size_t i = 0; i < container.entries().size(); ++i) {
+            const auto data = container.read(i, ReadLimits{});
+            EXPECT_TRUE(data) << (data ? "" : data.error().message());
+            if (data) out[container.entries()[i].path] = *data;
+            const auto head = container.read_head(i, 40);
+            EXPECT_TRUE(head) << (head ? "" : head.error().message());
+            if (data && head) EXPECT_EQ(*head, Bytes(data->begin(), data->begin() + static_cast<std::ptrdiff_t>(std::min<std::size_t>(40, data->size()))));
+        }
+        return out;
+    }
+    /// What the other program reads.
+    Tree by_script() {
+        std::filesystem::remove_all(folder / "out");
+        std::filesystem::create_directories(folder / "out");
+        script("read", (folder / "out").string());
+        return tree(folder / "out");
+    }
+    Status deliver(std::map<std::string, Bytes> contents) {
+        const auto container = open();
+        std::vector<Replacement> all;
+        for (auto& [path, data] : contents) {
+            const auto entry = container->find(path);
+            if (!entry) return fail(ErrorCode::missing, path);
+            all.push_back({*entry, data});
+        }
+        SKIVET_TRY(const auto plan, container->plan(all, ReadLimits{}));
+        SKIVET_TRY(const auto done, Vault(folder / "vault", files).deliver(plan, {"t", archive, {}}, 1));
+        (void)done;
+        for (auto& [path, data] : contents) plain[path] = data;
+        return {};
+    }
+};
+INSTANTIATE_TEST_SUITE_P(All, Layouts, testing::ValuesIn(layouts), [](const auto& p) { return p.param.first; });
+
+Bytes varied(Bytes data, std::size_t at) {
+    if (!data.empty()) data[at % data.size()] ^= std::byte{0x55};
+    return data;
+}
+
+}  // namespace
+
+TEST_P(Layouts, AreReadAsTheirWriterMeantThem) {
+    const auto container = open();
+    ASSERT_TRUE(container);
+    EXPECT_EQ(read_all(*container), plain);
+    std::uint64_t at = 0;
+    for (const auto& segment : container->segments()) {
+        EXPECT_EQ(segment.at, at);
+        at += segment.size;
+    }
+    for (const auto& [path, data] : plain) {
+        const auto same = container->plan(std::vector<Replacement>{{*container->find(path), data}}, ReadLimits{});
+        ASSERT_TRUE(same) << same.error().message();
+        EXPECT_TRUE(same->empty()) << "identity: " << path;
+    }
+}
+
+TEST_P(Layouts, ChangesAreReadByTheirOwnReader) {
+    const auto before = tree(game);
+    const std::string horse = "rides/horse.dds", sign = "signs/open.txt", lamp = "lamp";
+    // The same size, less, more, and several at once; entries that share data stay what they were.
+    const bool cut = name == "dump";   // data in parts of a fixed size takes only what fits
+    const auto step = [&](std::map<std::string, Bytes> contents) {
+        const auto done = deliver(std::move(contents));
+        ASSERT_TRUE(done) << done.error().message();
+        EXPECT_EQ(read_all(*open()), plain);
+        EXPECT_EQ(by_script(), plain) << "the other reader";
+    };
+    step({{lamp, varied(plain[lamp], 3)}});
+    step({{horse, random_bytes(cut ? 2300 : 1200, 5)}});
+    if (!cut) step({{sign, random_bytes(9000, 6)}});
+    if (!cut) step({{"booths/tickets.bin", random_bytes(333, 8)}, {lamp, {}}, {horse, random_bytes(5001, 9)}});
+    const auto undone = Vault(folder / "vault", files).restore_all();
+    ASSERT_TRUE(undone) << undone.error().message();
+    EXPECT_EQ(tree(game), before) << "byte for byte";
+}
+
+TEST_P(Layouts, OneByteOfAStoredEntryWritesLittle) {
+    const auto container = open();
+    const auto entry = *container->find("rides/horse.dds");
+    if (container->entries()[entry].method != "stored" || name == "box" || name == "safe") return;
+    const auto plan = container->plan(std::vector<Replacement>{{entry, varied(plain["rides/horse.dds"], 100)}}, ReadLimits{});
+    ASSERT_TRUE(plan) << plan.error().message();
+    if (name != "twin") EXPECT_EQ(plan->way(), Way::in_place);
+    // What a cipher or a second user of the data makes of one byte is more.
+    if (name != "cipher") EXPECT_LE(plan->bytes_written(), 200u);
+}
+
+TEST_P(Layouts, WithoutTheKeyItIsAKeyThatIsMissing) {
+    Kinds bare;
+    ASSERT_TRUE(add_sheets_in(bare, folder / "sheets").empty());
+    const auto opened = open_source(bare, archive);
+    const bool locked = name == "cipher" || name == "safe";
+    ASSERT_EQ(opened.has_value(), !locked);
+    if (locked) EXPECT_EQ(opened.error().code, ErrorCode::key) << opened.error().message();
+    if (name == "flags") {
+        std::size_t refused = 0;
+        for (std::size_t i = 0; i < (*opened)->entries().size(); ++i) {
+            const auto data = (*opened)->read(i, ReadLimits{});
+            EXPECT_EQ(data.has_value(), !(*opened)->entries()[i].encrypted);
+            if (data) continue;
+            EXPECT_EQ(data.error().code, ErrorCode::key);
+            ++refused;
+        }
+        EXPECT_EQ(refused, 2u);
+    }
+}
+
+TEST_P(Layouts, DamageIsAnErrorNeverACrash) {
+    const auto whole = get_file(archive);
+    std::size_t noticed = 0;
+    for (std::size_t at = 0; at < whole.size(); at += std::max<std::size_t>(1, whole.size() / 300)) {
+        for (const bool short_file : {false, true}) {
+            auto broken = whole;
+            if (short_file) broken.resize(at);
+            else broken[at] ^= std::byte{0xA5};
+            put_file(archive, broken);
+            const auto opened = open_source(kinds, archive);
+            if (!opened) {
+                ++noticed;
+                continue;
+            }
+            for (std::size_t i = 0; i < (*opened)->entries().size(); ++i) {
+                if (!(*opened)->read(i, ReadLimits{})) ++noticed;
+                (void)(*opened)->read_head(i, 100);
+                const auto plan = (*opened)->plan(std::vector<Replacement>{{i, Bytes(3000)}}, ReadLimits{});
+                if (plan && !plan->files.empty() && plan->files[0].file == archive) (void)planned_bytes(plan->files[0], broken);
+            }
+            (void)(*opened)->segments();
+            (void)(*opened)->plan_compact(ReadLimits{});
+        }
+    }
+    EXPECT_GT(noticed, 50u);
+}
