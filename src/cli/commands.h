@@ -62,5 +62,12 @@ int restore(Context& context, const std::string& source, const std::vector<std::
 int verify(Context& context, const std::string& source);
 int compare(Context& context, const std::string& a, const std::string& b);
 int sheet_check(Context& context, const std::string& file);
+struct SheetTryOptions {
+    std::string file, archive;
+    bool prove = false;
+    std::size_t records = 12;
+};
+int sheet_try(Context& context, const SheetTryOptions& options);
+int compact(Context& context, const std::string& source, bool dry_run);
 
 }  // namespace skivet::cli

@@ -12,7 +12,7 @@
 #include "codec/codec.h"
 #include "codec/paint_form.h"
 #include "pixel/alpha_use.h"
-#include "sheet/sheet.h"
+#include "container/sheet_try.h"
 
 namespace skivet::cli {
 namespace {
@@ -205,9 +205,61 @@ int sheet_check(Context& c, const std::string& file) {
     if (!bytes) return c.failed(bytes.error());
     const auto sheet = parse_sheet(as_text(*bytes), std::filesystem::path(file).filename().string());
     if (!sheet) return c.failed(sheet.error());
-    c.out << fmt::format("{}: a {} sheet with {} header fields and {} record fields\n", sheet->name,
-                         sheet->kind == SheetKind::container ? "container" : "texture", sheet->header.fields.size(), sheet->record.fields.size());
+    constexpr std::string_view kinds[] = {"container", "texture", "wrapper"};
+    c.out << fmt::format("{}: a {} sheet with {} header fields and {} record fields\n", sheet->name, kinds[static_cast<std::size_t>(sheet->kind)],
+                         sheet->header.fields.size(), sheet->record.fields.size());
     return 0;
+}
+
+int sheet_try(Context& c, const SheetTryOptions& options) {
+    const auto source = read_file(options.file, 1u << 20);
+    if (!source) return c.failed(source.error());
+    auto parsed = parse_sheet(as_text(*source), std::filesystem::path(options.file).filename().string());
+    if (!parsed) return c.failed(parsed.error());
+    parsed->folder = std::filesystem::path(options.file).parent_path().string();
+    const auto name = parsed->name;
+    const auto sheet = std::make_shared<const Sheet>(std::move(*parsed));
+    const auto view = FileView::open(options.archive);
+    if (!view) return c.failed(view.error());
+    const auto trial = try_sheet(c.kinds, sheet, *view, options.records);
+    if (!trial) return c.failed(trial.error());
+    if (c.json) {
+        for (const auto& f : trial->fields)
+            c.out << dump({{"where", f.where}, {"field", f.name}, {"means", f.means}, {"at", f.at}, {"size", f.size}, {"value", f.value}, {"bytes", f.bytes}}) << '\n';
+        for (const auto& s : trial->segments)
+            if (s.what == Segment::What::gap) c.out << dump({{"unexplained_at", s.at}, {"size", s.size}}) << '\n';
+    } else {
+        c.out << fmt::format("{}: {}\n", name, trial->recognized_by.empty() ? "not recognized" : "recognized by " + trial->recognized_by);
+        std::string where;
+        for (const auto& f : trial->fields) {
+            if (f.where != where) c.out << f.where << '\n';
+            where = f.where;
+            c.out << fmt::format("  {:>10}  {:<48} {:<14} {}{}\n", hex(f.at), f.bytes + (f.size > 16 ? " …" : ""), f.name, f.value, f.means.empty() ? "" : "  — " + f.means);
+        }
+        for (const auto& s : trial->segments)
+            if (s.what == Segment::What::gap) c.out << fmt::format("  {:>10}  {} bytes the sheet does not explain\n", hex(s.at), grouped(s.size));
+    }
+    std::optional<Error> wrong = trial->first_wrong;
+    std::size_t proved = 0;
+    if (options.prove && !wrong) {
+        auto kinds = c.kinds;   // only this sheet, whatever else would recognize the file
+        if (auto added = add_sheet(kinds, options.file); !added) return c.failed(added.error());
+        kinds.choices.insert(kinds.choices.begin(), {std::filesystem::path(options.archive).filename().string(), name});
+        Progress progress;
+        progress.cancel = c.cancel;
+        const auto done = prove_writing(kinds, options.archive, progress);
+        if (done) proved = *done;
+        else wrong = done.error().within("writing");
+    }
+    if (c.json) {
+        auto j = json{{"entries", trial->entries}, {"readable", trial->readable}, {"unexplained", trial->unexplained}, {"proved", proved}};
+        if (wrong) j["wrong"] = wrong->message();
+        c.out << dump(j) << '\n';
+    } else {
+        c.out << fmt::format("{} entries, {} readable; {} bytes are not explained\n", trial->entries, trial->readable, grouped(trial->unexplained));
+        if (proved > 0) c.out << fmt::format("proved: {} entries were changed, made longer and put back in a copy\n", proved);
+    }
+    return wrong ? c.failed(*wrong) : 0;
 }
 
 }  // namespace skivet::cli

@@ -2,7 +2,9 @@
 
 #include <CLI/CLI.hpp>
 #include <ostream>
+#include <sstream>
 
+#include "base/file_write.h"
 #include "cli/commands.h"
 #include "container/sheet_folders.h"
 #include "delivery/vault.h"
@@ -16,12 +18,15 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     app.footer("Addresses: archive.zip::path/inside.dds, and :: again for an archive inside.\n"
                "Exit codes: 0 done, 1 done in part, 2 wrong use, 3 input refused, 4 the system failed, 130 canceled.");
     Context context{{}, out, err, cancel, false, Vault::default_folder()};
-    std::vector<std::string> sheets;
+    std::vector<std::string> sheets, keys, choices, paths;
     int code = 0;
     std::function<int()> command;
     const auto common = [&](CLI::App* sub) {
         sub->add_flag("--json", context.json, "Print JSON Lines");
         sub->add_option("--sheet", sheets, "Also use this sheet")->type_name("FILE");
+        sub->add_option("--key", keys, "A key or password: NAME=HEX, NAME=text:WORDS or NAME=@FILE")->type_name("NAME=HEX");
+        sub->add_option("--kind", choices, "Take files that fit a pattern for a kind of archive, for example '*.pak=ZIP'")->type_name("GLOB=KIND");
+        sub->add_option("--paths", paths, "File of known paths for archives with hashed names, one a line")->type_name("FILE");
     };
     const auto with_vault = [&](CLI::App* sub) { sub->add_option("--vault", context.vault, "Where overwritten bytes are kept")->type_name("DIR"); };
 
@@ -112,12 +117,29 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     common(sub);
     sub->callback([&] { command = [&] { return compare(context, first, second); }; });
 
+    std::string compacted;
+    bool compact_dry_run = false;
+    sub = app.add_subcommand("compact", "Give back space in an archive that nothing uses any more");
+    sub->add_option("SOURCE", compacted)->required();
+    sub->add_flag("--dry-run", compact_dry_run, "Only show what would be written");
+    common(sub);
+    with_vault(sub);
+    sub->callback([&] { command = [&] { return compact(context, compacted, compact_dry_run); }; });
+
     std::string sheet_file;
     auto* sheet = app.add_subcommand("sheet", "Work with sheets");
     sheet->require_subcommand(1);
     sub = sheet->add_subcommand("check", "Say whether a sheet is sound");
     sub->add_option("FILE", sheet_file)->required();
     sub->callback([&] { command = [&] { return sheet_check(context, sheet_file); }; });
+    SheetTryOptions try_options;
+    sub = sheet->add_subcommand("try", "Account for an archive under a sheet, byte by byte");
+    sub->add_option("FILE", try_options.file)->required();
+    sub->add_option("ARCHIVE", try_options.archive)->required();
+    sub->add_option("--records", try_options.records, "How many entries are shown field by field")->capture_default_str();
+    sub->add_flag("--prove", try_options.prove, "Also prove on a copy that the sheet writes what it reads");
+    common(sub);
+    sub->callback([&] { command = [&] { return sheet_try(context, try_options); }; });
 
     try {
         std::vector<std::string> reversed(arguments.rbegin(), arguments.rend());
@@ -130,6 +152,32 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         for (const auto& error : add_sheets_in(context.kinds, folder)) context.failed(error);
     for (const auto& file : sheets)
         if (auto added = add_sheet(context.kinds, file); !added) return context.failed(added.error());
+    auto ring = std::make_shared<KeyRing>();
+    for (const auto& text : keys) {
+        auto key = parse_key(text);
+        if (!key) return context.failed(key.error());
+        ring->add(std::move(*key));
+    }
+    context.kinds.keys = ring;
+    for (const auto& text : choices) {
+        const auto equals = text.rfind('=');
+        const auto kind = equals == std::string::npos ? std::string() : text.substr(equals + 1);
+        if (std::none_of(context.kinds.containers.begin(), context.kinds.containers.end(), [&](const auto& k) { return k->name() == kind; })) {
+            std::string known;
+            for (const auto& k : context.kinds.containers) known += (known.empty() ? "" : ", ") + k->name();
+            return context.failed(Error{ErrorCode::usage, "--kind " + text + ": there is no such kind", {}, {}, "Write PATTERN=KIND; the kinds are " + known});
+        }
+        context.kinds.choices.push_back({text.substr(0, equals), kind});
+    }
+    for (const auto& file : paths) {
+        const auto data = read_file(file, 256u << 20);
+        if (!data) return context.failed(data.error());
+        std::istringstream lines(as_text(*data));
+        for (std::string line; std::getline(lines, line);) {
+            if (!line.empty() && line.back() == '\r') line.pop_back();
+            context.kinds.known_paths.push_back(std::move(line));
+        }
+    }
     code = command();
     return code;
 }

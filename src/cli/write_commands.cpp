@@ -349,6 +349,28 @@ int apply_folder(Context& c, const ApplyOptions& options) {
     return done ? done : skipped ? 1 : 0;
 }
 
+int compact(Context& c, const std::string& path, bool dry_run) {
+    const auto source = open_source(c.kinds, path);
+    if (!source) return c.failed(source.error());
+    const auto plan = (*source)->plan_compact(c.kinds.limits);
+    if (!plan) return c.failed(plan.error());
+    if (dry_run || plan->empty()) {
+        print_plan(c, *plan, true);
+        return 0;
+    }
+    // Every entry is read again from the compact archive before the old one is let go.
+    const auto before = (*source)->entries();
+    return deliver(c, *plan, {fmt::format("{} given back in {}", human_bytes((*source)->dead_bytes()), fs::path(path).filename().string()), path, {}}, [&]() -> Status {
+        SKIVET_TRY(const auto again, open_source(c.kinds, path));
+        if (again->entries().size() != before.size()) return fail(ErrorCode::io, "the compact archive has another number of entries");
+        for (std::size_t i = 0; i < before.size(); ++i) {
+            const auto data = again->read(i, c.kinds.limits);
+            if (!data && data.error().code != ErrorCode::key) return fail(data.error());
+        }
+        return {};
+    });
+}
+
 int restore(Context& c, const std::string& source, const std::vector<std::string>& addresses) {
     PosixFiles files;
     Vault vault(c.vault, files);

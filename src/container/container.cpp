@@ -32,7 +32,8 @@ std::vector<Segment> with_gaps(std::vector<Segment> used, std::uint64_t file_siz
     std::vector<Segment> out;
     std::uint64_t at = 0;
     for (auto segment : used) {
-        const auto end = std::min(file_size, segment.at + segment.size);
+        if (segment.at >= file_size) continue;   // a claim beyond the end
+        const auto end = segment.size > file_size - segment.at ? file_size : segment.at + segment.size;
         if (end <= at) continue;
         if (segment.at > at) out.push_back({Segment::What::gap, at, segment.at - at, 0});
         segment.at = std::max(segment.at, at);

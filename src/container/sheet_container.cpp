@@ -7,17 +7,27 @@
 
 namespace skivet {
 
-Result<std::unique_ptr<Container>> SheetContainer::open(FileView view, std::shared_ptr<const Sheet> sheet, const Kinds& kinds) {
+std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer::open_as_far(FileView view, std::shared_ptr<const Sheet> sheet, const Kinds& kinds) {
     auto out = std::make_unique<SheetContainer>();
     out->file_ = std::move(view);
     out->image_ = out->file_;
     out->sheet_ = std::move(sheet);
     out->keys_ = kinds.keys;
-    SKIVET_TRY(const auto file, out->file_.bytes());
-    // A user may have chosen the sheet for a file it does not recognize.
-    out->recognized_by_ = skivet::recognize(*out->sheet_, file, file.size(), out->file_.path().string()).value_or("being chosen for it");
-    SKIVET_CHECK(Lister(*out, kinds).list());
-    return out;
+    std::optional<Error> wrong;
+    const auto list = [&]() -> Status {
+        SKIVET_TRY(const auto file, out->file_.bytes());
+        // A user may have chosen the sheet for a file it does not recognize.
+        out->recognized_by_ = skivet::recognize(*out->sheet_, file, file.size(), out->file_.path().string()).value_or("being chosen for it");
+        return Lister(*out, kinds).list();
+    };
+    if (auto done = list(); !done) wrong = std::move(done).error();
+    return {std::move(out), std::move(wrong)};
+}
+
+Result<std::unique_ptr<Container>> SheetContainer::open(FileView view, std::shared_ptr<const Sheet> sheet, const Kinds& kinds) {
+    auto [out, wrong] = open_as_far(std::move(view), std::move(sheet), kinds);
+    if (wrong) return fail(std::move(*wrong));
+    return std::unique_ptr<Container>(std::move(out));
 }
 
 std::uint64_t SheetContainer::base_of(const Field& field, std::uint64_t field_at) const {

@@ -9,6 +9,10 @@ class SheetContainer final : public Container {
 public:
     [[nodiscard]] static Result<std::unique_ptr<Container>> open(FileView file, std::shared_ptr<const Sheet> sheet, const Kinds& kinds);
 
+    /// The same, as far as it goes: what was listed before the first thing that does not hold, and that.
+    [[nodiscard]] static std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> open_as_far(FileView file, std::shared_ptr<const Sheet> sheet,
+                                                                                                       const Kinds& kinds);
+
     [[nodiscard]] std::string kind() const override { return sheet_->name; }
     [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
@@ -20,6 +24,8 @@ public:
 
     /// What the header says, for `sheet try`.
     [[nodiscard]] const HeaderRead& header() const { return header_; }
+    /// The file with its table decrypted.
+    [[nodiscard]] Result<ByteSpan> image() const { return image_.bytes(); }
     /// The record of an entry, read again.
     [[nodiscard]] Result<RecordValues> record_of(std::size_t entry) const;
     /// Stretches of the file that are tables: header, folders, records, names.
@@ -49,6 +55,10 @@ private:
     };
     class Lister;
     class Planner;
+
+    /// How much of the space between the tables and the first entry is padding, not an entry that moved away: zeros and fill bytes, up to
+    /// where an entry may begin.
+    [[nodiscard]] std::uint64_t front_padding(std::uint64_t from, std::uint64_t to) const;
 
     [[nodiscard]] Status check_table_sums(ByteSpan file, ByteSpan image) const;
     [[nodiscard]] Result<FileView> data_file(std::uint32_t number) const;

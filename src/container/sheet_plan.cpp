@@ -2,6 +2,7 @@
 // stands there, which then moves along; or, where the sheet says that entries may not move or keep their order, the file is laid out anew
 // from the first change on. Fields with a meaning follow: offsets, sizes, checksums of entries, then of the table, then the header's own.
 #include <fmt/format.h>
+#include <numeric>
 #include <set>
 
 #include "container/sheet_container.h"
@@ -10,6 +11,9 @@ namespace skivet {
 namespace {
 
 std::uint64_t aligned(std::uint64_t at, std::uint64_t align) { return (at + align - 1) / align * align; }
+
+/// A gap of fewer bytes is taken for padding, one of more for what an entry left behind.
+std::uint64_t dead_from(const Sheet& sheet) { return std::max<std::uint64_t>(sheet.align, 16); }
 
 /// Bytes over a copy of a stretch of a file, at positions of the file.
 void overlay(Bytes& bytes, std::uint64_t bytes_at, std::uint64_t at, ByteSpan over) {
@@ -235,21 +239,42 @@ private:
         FilePlan plan;
         std::uint64_t from = 0, to = 0;   // done so far in the old and in the new file
         std::map<std::uint64_t, std::uint64_t> placed;   // old position of a block to its new one
-        const auto gap_to = [&](std::uint64_t next, std::uint64_t align) {
-            const auto gap = next - from;
-            const bool table = number == own_file && std::any_of(c_.tables_.begin(), c_.tables_.end(), [&](const auto& t) { return t.at < next && t.end > from; });
-            const bool padding = gap < std::max<std::uint64_t>(align, 2) || (compact_ && !table && from > 0);
-            if (!padding || table || to == from) {
-                if (gap > 0) plan.pieces.push_back({from, gap, {}});
-                if (number == own_file && to != from) moves_.emplace_back(from, to - from);
-                to += gap;
-            }
-            from = next;
-        };
         const auto pad = [&] {
             const auto start = aligned(to, sheet_.align);
             if (start > to) plan.pieces.push_back({0, 0, Bytes(static_cast<std::size_t>(start - to), sheet_.fill)});
             to = start;
+        };
+        // A table may have padding inside that counts from the beginning of the file.
+        const auto pad_table = [&] {
+            std::uint64_t step = sheet_.align;
+            for (const auto* type : {&sheet_.record, &sheet_.folders})
+                for (const auto& field : type->fields)
+                    if (field.type == FieldType::pad) step = std::lcm(step, field.size);
+            const auto start = to + (from % step + step - to % step) % step;
+            if (start > to) plan.pieces.push_back({0, 0, Bytes(static_cast<std::size_t>(start - to), sheet_.fill)});
+            to = start;
+        };
+        const auto copy = [&](std::uint64_t size) {
+            if (size > 0) plan.pieces.push_back({from, size, {}});
+            if (number == own_file && to != from && size > 0) moves_.emplace_back(from, to - from);
+            to += size;
+        };
+        // What lies between entries: tables stay whole, padding is made anew where something moves, and only compacting drops the rest.
+        const auto gap_to = [&](std::uint64_t next) {
+            while (from < next) {
+                std::uint64_t end = next;
+                bool table = false;
+                for (const auto& t : number == own_file ? c_.tables_ : std::vector<Table>{}) {
+                    if (t.at <= from && t.end > from) end = std::min(end, t.end), table = true;
+                    else if (t.at > from) end = std::min(end, t.at);
+                }
+                const auto gap = end - from;
+                if (table && to != from) pad_table();
+                // Compacting drops what nothing explains, otherwise only what alignment explains goes.
+                if (table || to == from ? table || !compact_ || gap < dead_from(sheet_) : !compact_ && gap >= std::max<std::uint64_t>(sheet_.align, 2)) copy(gap);
+                else if (compact_ && gap >= dead_from(sheet_) && placed.empty()) copy(c_.front_padding(from, end));
+                from = end;
+            }
         };
         std::map<std::size_t, std::uint64_t> placed_fresh;
         for (std::size_t place = 0; place < items.size();) {
@@ -267,7 +292,7 @@ private:
             if (old_size == 0 && changed.empty()) continue;
             if (at < from && old_size > 0)
                 return fail(in_entry(c_, first, Error{ErrorCode::unsupported, "overlaps another entry, so the archive cannot be laid out anew", {}, at, {}}));
-            if (at >= from) gap_to(at, sheet_.align);
+            if (at >= from) gap_to(at);
             if (kept > 0 || changed.empty()) {
                 if (to != from) pad();
                 placed[at] = to;
@@ -289,8 +314,8 @@ private:
                 std::uint64_t next = file_.size();
                 for (const auto& t : c_.tables_)
                     if (t.at >= from) next = std::min(next, t.at);
-                gap_to(next, sheet_.align);
-                pad();
+                gap_to(next);
+                pad_table();
             }
             if (to != from) moves_.emplace_back(from, to - from);
         }
@@ -475,9 +500,18 @@ std::uint64_t SheetContainer::dead_bytes() const {
     bool behind_data = false;
     for (const auto& segment : segments()) {
         behind_data = behind_data || segment.what == Segment::What::entry;
-        if (segment.what == Segment::What::gap && segment.size >= sheet_->align && behind_data) sum += segment.size;
+        if (segment.what != Segment::What::gap || segment.size < dead_from(*sheet_)) continue;
+        sum += segment.size - (behind_data ? 0 : front_padding(segment.at, segment.at + segment.size));
     }
     return sum;
+}
+
+std::uint64_t SheetContainer::front_padding(std::uint64_t from, std::uint64_t to) const {
+    const auto file = file_.bytes();
+    if (!file) return to - from;
+    auto at = from;
+    while (at < to && ((*file)[static_cast<std::size_t>(at)] == std::byte{0} || (*file)[static_cast<std::size_t>(at)] == sheet_->fill)) ++at;
+    return std::min(to, aligned(at, sheet_->align)) - from;
 }
 
 }  // namespace skivet

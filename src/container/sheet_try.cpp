@@ -1,0 +1,167 @@
+#include "container/sheet_try.h"
+
+#include <fmt/format.h>
+#include <fstream>
+
+#include "base/file_write.h"
+#include "base/hash.h"
+#include "container/address.h"
+#include "container/sheet_lister.h"
+
+namespace skivet {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+std::string value_text(const FieldValue& value) {
+    const auto& f = *value.field;
+    if (f.type == FieldType::pad) return fmt::format("{} bytes", value.size);
+    if (f.type == FieldType::bytes) return to_hex(as_bytes(value.text).first(std::min<std::size_t>(value.text.size(), 16))) + (value.text.size() > 16 ? "…" : "");
+    if (f.type == FieldType::text) return '"' + value.text + '"';
+    if (f.type == FieldType::real) {
+        if (f.width == 4) return fmt::format("{}", std::bit_cast<float>(static_cast<std::uint32_t>(value.number)));
+        return fmt::format("{}", std::bit_cast<double>(value.number));
+    }
+    const auto named = f.values.find(raw_number(f, value.number));
+    if (named != f.values.end()) return fmt::format("{} ({})", named->second, raw_number(f, value.number));
+    if (f.means == Meaning::checksum || f.means == Meaning::path_hash) return fmt::format("{:0{}x}", value.number, 2 * f.width);
+    if (f.is_signed && value.number >> 63) return fmt::format("{}", static_cast<std::int64_t>(value.number));
+    return grouped(value.number);
+}
+
+void add_fields(Trial& out, const RecordValues& record, const std::string& where, ByteSpan image) {
+    for (const auto& value : record.values) {
+        TriedField f;
+        f.where = where;
+        f.name = value.field->name;
+        if (value.field->means != Meaning::none) f.means = name_of(value.field->means);
+        f.at = value.at;
+        f.size = value.size;
+        f.value = value_text(value);
+        const auto shown = std::min<std::uint64_t>(value.size, 16);
+        if (value.at <= image.size() && shown <= image.size() - value.at)
+            for (const auto b : image.subspan(static_cast<std::size_t>(value.at), static_cast<std::size_t>(shown))) f.bytes += fmt::format("{}{:02x}", f.bytes.empty() ? "" : " ", static_cast<unsigned>(b));
+        out.fields.push_back(std::move(f));
+    }
+}
+
+/// Writes a plan into copies; nobody else uses them, so no journal is needed.
+Status write_copies(const WritePlan& plan) {
+    for (const auto& file : plan.files) {
+        SKIVET_TRY(const auto view, FileView::open(file.file));
+        SKIVET_TRY(const auto current, view.bytes());
+        SKIVET_TRY(const auto bytes, planned_bytes(file, current));
+        SKIVET_CHECK(write_file(file.file, bytes));
+    }
+    return {};
+}
+
+/// Hash of every entry's content.
+Result<std::vector<Sha256>> read_all(const Container& container, const ReadLimits& limits) {
+    std::vector<Sha256> out;
+    for (std::size_t i = 0; i < container.entries().size(); ++i) {
+        SKIVET_TRY(const auto data, container.read(i, limits));
+        out.push_back(sha256(data));
+    }
+    return out;
+}
+
+class TemporaryCopy {
+public:
+    TemporaryCopy() {
+        std::string pattern = (fs::temp_directory_path() / "skivet-proof-XXXXXX").string();
+        if (const char* made = ::mkdtemp(pattern.data())) folder = made;
+    }
+    TemporaryCopy(const TemporaryCopy&) = delete;
+    TemporaryCopy& operator=(const TemporaryCopy&) = delete;
+    ~TemporaryCopy() {
+        std::error_code code;
+        if (!folder.empty()) fs::remove_all(folder, code);
+    }
+    fs::path folder;
+};
+
+}  // namespace
+
+Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, const FileView& file, std::size_t records) {
+    Trial out;
+    SKIVET_TRY(const auto bytes, file.bytes());
+    if (auto reason = recognize(*sheet, bytes, bytes.size(), file.path().string())) out.recognized_by = std::move(*reason);
+    else out.first_wrong = Error{ErrorCode::unsupported, "the conditions of [[recognize]] do not hold", {}, {}, "It is tried all the same"};
+    if (auto header = read_header(*sheet, bytes, kinds.limits)) add_fields(out, header->values, "header", bytes);
+    if (sheet->kind != SheetKind::container) return out;
+    auto [container, wrong] = SheetContainer::open_as_far(file, sheet, kinds);
+    if (wrong && !out.first_wrong) out.first_wrong = std::move(wrong);
+    out.entries = container->entries().size();
+    SKIVET_TRY(const auto image, container->image());
+    for (std::size_t i = 0; i < out.entries; ++i) {
+        if (i < records)
+            if (const auto record = container->record_of(i)) add_fields(out, *record, fmt::format("entry {} ({})", i + 1, container->entries()[i].path), image);
+        const auto content = container->read(i, kinds.limits);
+        if (content) ++out.readable;
+        else if (!out.first_wrong) out.first_wrong = content.error();
+    }
+    out.segments = container->segments();
+    for (const auto& segment : out.segments) out.unexplained += segment.what == Segment::What::gap ? segment.size : 0;
+    return out;
+}
+
+Result<std::size_t> prove_writing(const Kinds& kinds, const fs::path& archive, const Progress& progress) {
+    SKIVET_TRY(const auto original, open_source(kinds, archive));
+    const TemporaryCopy copy;
+    if (copy.folder.empty()) return fail(ErrorCode::io, "cannot make a temporary folder");
+    // Data files lie beside the archive and share its stem.
+    std::uint64_t total = 0;
+    std::error_code code;
+    const auto stem = archive.stem().string();
+    const auto folder = archive.parent_path().empty() ? fs::path(".") : archive.parent_path();
+    std::vector<fs::path> files;
+    for (const auto& item : fs::directory_iterator(folder, code))
+        if (item.is_regular_file(code) && item.path().filename().string().starts_with(stem)) files.push_back(item.path()), total += item.file_size(code);
+    if (total > (1ull << 30)) return fail(ErrorCode::limit, human_bytes(total) + " are too much to copy for a proof", "Try it on a smaller archive of the same layout");
+    for (const auto& file : files) fs::copy_file(file, copy.folder / file.filename(), code);
+    if (code) return fail_errno(code.value(), "cannot copy the archive");
+    const auto path = copy.folder / archive.filename();
+    auto expected = read_all(*original, kinds.limits);
+    if (!expected) return fail(std::move(expected).error().within("reading"));
+    const auto count = original->entries().size();
+    std::size_t changed = 0;
+    // Every entry of a small archive, some all over a large one.
+    const auto step = std::max<std::size_t>(1, count / 24);
+    for (std::size_t i = 0; i < count; i += step) {
+        SKIVET_CHECK(progress.cancel.check());
+        SKIVET_TRY(const auto content, original->read(i, kinds.limits));
+        const auto put = [&](const Bytes& bytes, const char* what) -> Status {
+            const auto named = [&](Error error) { return fail(std::move(error).within(what).within(original->entries()[i].path)); };
+            auto container = open_source(kinds, path);
+            if (!container) return named(std::move(container).error());
+            const auto plan = (*container)->plan(std::vector<Replacement>{{i, bytes}}, kinds.limits);
+            if (!plan) return named(plan.error());
+            if (auto written = write_copies(*plan); !written) return named(std::move(written).error());
+            auto again = open_source(kinds, path);
+            if (!again) return named(std::move(again).error());
+            (*expected)[i] = sha256(bytes);
+            const auto now = read_all(**again, kinds.limits);
+            if (!now) return named(now.error());
+            for (std::size_t k = 0; k < now->size() || k < expected->size(); ++k)
+                if (k >= now->size() || k >= expected->size() || (*now)[k] != (*expected)[k])
+                    return named(Error{ErrorCode::unfit, k == i ? "does not read back as it was written" : fmt::format("entry {} changed with it", k + 1), {}, {}, "A field has a meaning the sheet does not say"});
+            return {};
+        };
+        auto other = content;
+        if (other.empty()) other.push_back(std::byte{1});
+        else other[other.size() / 2] ^= std::byte{0xFF};
+        SKIVET_CHECK(put(other, "changed"));
+        auto longer = other;
+        longer.insert(longer.end(), 777, std::byte{0x5A});
+        auto grown = put(longer, "made longer");
+        // A layout that cannot take more says so; that is no fault of the sheet.
+        if (!grown && grown.error().code != ErrorCode::unsupported) return fail(std::move(grown).error());
+        SKIVET_CHECK(put(content, "put back"));
+        ++changed;
+    }
+    return changed;
+}
+
+}  // namespace skivet

@@ -1,0 +1,35 @@
+#pragma once
+// What a sheet makes of an archive, byte by byte, for its author.
+#include "container/sheet_container.h"
+
+namespace skivet {
+
+struct TriedField {
+    std::string where;      ///< "header", "entry 14 (rides/horse.dds)"
+    std::string name;
+    std::string means;      ///< "data offset"; empty for a field without a meaning
+    std::uint64_t at = 0;   ///< in the file
+    std::uint64_t size = 0;
+    std::string value;      ///< as it is read: "2,048", "\"horse\"", "deflate (1)"
+    std::string bytes;      ///< the first sixteen in hexadecimal
+};
+
+struct Trial {
+    std::string recognized_by;          ///< empty: the sheet's conditions do not hold
+    std::vector<TriedField> fields;     ///< of the header and of the first `records` records
+    std::optional<Error> first_wrong;   ///< the first thing that does not hold
+    std::size_t entries = 0;
+    std::size_t readable = 0;           ///< entries whose content was read and agrees with its checksums
+    std::vector<Segment> segments;      ///< tables, entries, and gaps: the bytes the sheet does not explain
+    std::uint64_t unexplained = 0;      ///< bytes in gaps
+};
+
+/// Reads with a container sheet as far as it goes. Error only when the file itself cannot be read.
+[[nodiscard]] Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, const FileView& file, std::size_t records = 1000);
+
+/// Proves that what a sheet reads it also writes: in a copy in the temporary folder entries are changed, made longer and put back, and
+/// after each step all entries are read again. Returns how many were changed; the error says which step failed. Error `limit` for more
+/// than 1 GB.
+[[nodiscard]] Result<std::size_t> prove_writing(const Kinds& kinds, const std::filesystem::path& archive, const Progress& progress);
+
+}  // namespace skivet

@@ -1,0 +1,118 @@
+// Archives from the command line: keys, chosen kinds, known paths, sheets tried and proven, dead space given back.
+#include <gtest/gtest.h>
+
+#include <nlohmann/json.hpp>
+
+#include "support/pictures.h"
+#include "support/run_program.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+struct ContainersCli : testing::Test {
+    TempFolder folder;
+    std::string at(const std::string& name) const { return (folder / name).string(); }
+    std::string layout(const std::string& name) {
+        const auto ran = run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", name, folder.path().string(), "5"});
+        EXPECT_EQ(ran.code, 0) << ran.output;
+        return std::string(SKIVET_LAYOUTS) + "/" + name + ".toml";
+    }
+};
+
+}  // namespace
+
+TEST_F(ContainersCli, AKeyOpensWhatIsEncryptedAndIsNeverPrinted) {
+    put_file(folder / "in/horse.dds", make_dds(Format::BC1, 32, 32));
+    ASSERT_EQ(run_program({"zip", "-q", "-P", "ticket booth", "../locked.zip", "horse.dds"}, at("in")).code, 0);
+    const auto without = run_cli({"verify", at("locked.zip")});
+    EXPECT_EQ(without.code, 3);
+    EXPECT_NE((without.out + without.err).find("no key"), std::string::npos) << without.out << without.err;
+    const auto with = run_cli({"verify", at("locked.zip"), "--key", "booth=text:ticket booth"});
+    EXPECT_EQ(with.code, 0) << with.out << with.err;
+    const auto wrong = run_cli({"verify", at("locked.zip"), "--key", "booth=text:fortune teller"});
+    EXPECT_EQ(wrong.code, 3);
+    EXPECT_NE(wrong.out.find("the key \"booth\" does not open"), std::string::npos) << wrong.out;
+    EXPECT_EQ((wrong.out + wrong.err).find("fortune"), std::string::npos);
+    EXPECT_EQ(run_cli({"list", at("locked.zip"), "--key", "booth=zz"}).code, 2);
+    const auto listed = run_cli({"list", at("locked.zip"), "--json", "--key", "booth=text:ticket booth"});
+    EXPECT_EQ(nlohmann::json::parse(listed.out).at("format"), "BC1");
+}
+
+TEST_F(ContainersCli, AKindCanBeChosenAgainstRecognition) {
+    const auto inner = make_zip({{"a.bin", bytes_of("abc")}});
+    put_file(folder / "odd.pack", make_zip({{"in.zip", inner}}));
+    EXPECT_EQ(run_cli({"list", at("odd.pack")}).code, 0);
+    const auto chosen = run_cli({"list", at("odd.pack"), "--kind", "*.pack=tar"});
+    EXPECT_EQ(chosen.code, 3);
+    EXPECT_NE(chosen.err.find("odd.pack"), std::string::npos) << chosen.err;
+    const auto unknown = run_cli({"list", at("odd.pack"), "--kind", "*.pack=cupboard"});
+    EXPECT_EQ(unknown.code, 2);
+    EXPECT_NE(unknown.err.find("the kinds are ZIP, tar, packed file, 7z, cpio, ISO 9660"), std::string::npos) << unknown.err;
+}
+
+TEST_F(ContainersCli, KnownPathsNameHashedEntries) {
+    const auto sheet = layout("cipher");
+    std::filesystem::remove(folder / "cipher.paths");
+    const std::vector<std::string> keys = {"--key", "booth=000102030405060708090a0b0c0d0e0f", "--key", "tin=text:tin foil", "--sheet", sheet};
+    auto words = std::vector<std::string>{"list", at("game.cph")};
+    words.insert(words.end(), keys.begin(), keys.end());
+    EXPECT_NE(run_cli(words).out.find("#f517cf26"), std::string::npos);
+    put_file(folder / "guesses.txt", bytes_of("rides/swing.dds\r\nrides/nothing.dds\n"));
+    words.insert(words.end(), {"--paths", at("guesses.txt")});
+    const auto named = run_cli(words);
+    EXPECT_NE(named.out.find("rides/swing.dds"), std::string::npos) << named.out << named.err;
+    EXPECT_EQ(named.out.find("#f517cf26"), std::string::npos);
+}
+
+TEST_F(ContainersCli, ASheetIsTriedFieldByField) {
+    const auto sheet = layout("rows");
+    const auto tried = run_cli({"sheet", "try", sheet, at("game.rows"), "--records", "1", "--prove"});
+    EXPECT_EQ(tried.code, 0) << tried.err;
+    EXPECT_NE(tried.out.find("recognized by 4 bytes at 0"), std::string::npos) << tried.out;
+    EXPECT_NE(tried.out.find("0x8  06 00 00 00                                      entries        6  — entry count"), std::string::npos) << tried.out;
+    EXPECT_NE(tried.out.find("ratio          1.5"), std::string::npos);
+    EXPECT_NE(tried.out.find("6 entries, 6 readable"), std::string::npos);
+    EXPECT_NE(tried.out.find("proved: 6 entries were changed, made longer and put back in a copy"), std::string::npos);
+    EXPECT_EQ(run_cli({"sheet", "check", sheet}).out, "Rows: a container sheet with 9 header fields and 4 record fields\n");
+}
+
+TEST_F(ContainersCli, TheFirstThingThatDoesNotHoldIsSaid) {
+    const auto sheet = layout("rows");
+    auto text = as_text(get_file(sheet));
+    text.replace(text.find("kind = \"fnv1a32\""), 16, "kind = \"adler32\"");
+    put_file(folder / "wrong.toml", bytes_of(text));
+    const auto tried = run_cli({"sheet", "try", at("wrong.toml"), at("game.rows"), "--json"});
+    EXPECT_EQ(tried.code, 3);
+    EXPECT_NE(tried.err.find("directory: Adler-32 is"), std::string::npos) << tried.err;
+    const auto last = nlohmann::json::parse(tried.out.substr(tried.out.rfind('\n', tried.out.size() - 2) + 1));
+    EXPECT_EQ(last.at("readable"), 6) << "what was read before it is still shown";
+    EXPECT_TRUE(last.contains("wrong"));
+    // A sheet that says too little reads and cannot write: the proof finds it.
+    text = as_text(get_file(sheet));
+    const auto mean = text.find(", means = \"checksum\"");
+    text.erase(mean, text.find(" }", mean) - mean);
+    put_file(folder / "little.toml", bytes_of(text));
+    const auto proof = run_cli({"sheet", "try", at("little.toml"), at("game.rows"), "--prove", "--records", "0"});
+    EXPECT_EQ(proof.code, 0) << "without a meaning the checksum is kept, and nobody here checks it";
+}
+
+TEST_F(ContainersCli, CompactGivesBackWhatReplacingLeft) {
+    const auto sheet = layout("ledger");
+    const auto before = get_file(folder / "game.led");
+    put_file(folder / "new.bin", random_bytes(9000, 1));
+    ASSERT_EQ(run_cli({"replace", at("game.led") + "::rides/horse.dds", "--with", at("new.bin"), "--sheet", sheet, "--vault", at("vault")}).code, 0);
+    const auto grown = std::filesystem::file_size(folder / "game.led");
+    const auto dry = run_cli({"compact", at("game.led"), "--sheet", sheet, "--vault", at("vault"), "--dry-run", "--json"});
+    EXPECT_EQ(nlohmann::json::parse(dry.out).at("way"), "rebuild");
+    const auto done = run_cli({"compact", at("game.led"), "--sheet", sheet, "--vault", at("vault")});
+    ASSERT_EQ(done.code, 0) << done.err;
+    EXPECT_LT(std::filesystem::file_size(folder / "game.led"), grown);
+    const auto read = run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "read", "ledger", folder.path().string(), at("out")});
+    EXPECT_EQ(read.code, 0) << read.output;
+    EXPECT_EQ(get_file(folder / "out/rides/horse.dds"), random_bytes(9000, 1));
+    EXPECT_EQ(run_cli({"compact", at("game.led"), "--sheet", sheet, "--vault", at("vault")}).out, "nothing to write: the content is the same\n");
+    ASSERT_EQ(run_cli({"restore", at("game.led"), "--vault", at("vault")}).code, 0);
+    EXPECT_EQ(get_file(folder / "game.led"), before);
+}
