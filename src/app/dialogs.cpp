@@ -1,5 +1,7 @@
 #include "app/dialogs.h"
 
+#include <QCheckBox>
+#include <QComboBox>
 #include <QFormLayout>
 #include <QKeyEvent>
 #include <QLineEdit>
@@ -114,6 +116,126 @@ void show_settings(QWidget* parent, Session* session) {
         dialog->accept();
     });
     dialog->open();
+}
+
+void show_keys(QWidget* parent, Session* session) {
+    auto* dialog = new QDialog(parent);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setObjectName(QStringLiteral("keys"));
+    dialog->setWindowTitle(QObject::tr("Key ring"));
+    dialog->resize(560, 420);
+    auto* box = new QVBoxLayout(dialog);
+    box->setContentsMargins(20, 16, 20, 16);
+    box->addWidget(make_label(QObject::tr("Every key is tried on every archive that wants one. Values are kept in the project for your eyes only and are never shown."), "soft", true));
+    auto* list = new QListWidget;
+    list->setAccessibleName(QObject::tr("Keys"));
+    const auto fill = [=] {
+        list->clear();
+        for (const auto& name : session->key_names()) list->addItem(to_text(name));
+    };
+    fill();
+    box->addWidget(list, 1);
+    auto* remove = new Button(QObject::tr("Remove"), Button::Look::link);
+    auto* remove_row = new QHBoxLayout;
+    remove_row->addStretch();
+    remove_row->addWidget(remove);
+    box->addLayout(remove_row);
+    auto* form = new QFormLayout;
+    auto* name = new QLineEdit;
+    name->setObjectName(QStringLiteral("key_name"));
+    name->setPlaceholderText(QObject::tr("as the sheet calls it, or any name"));
+    auto* how = new QComboBox;
+    how->setObjectName(QStringLiteral("key_how"));
+    how->addItems({QObject::tr("Password"), QObject::tr("Hexadecimal digits"), QObject::tr("File")});
+    auto* value = new QLineEdit;
+    value->setObjectName(QStringLiteral("key_value"));
+    value->setEchoMode(QLineEdit::Password);
+    form->addRow(QObject::tr("Name"), name);
+    form->addRow(QObject::tr("Written as"), how);
+    form->addRow(QObject::tr("Value"), value);
+    box->addLayout(form);
+    auto* wrong = make_label({}, "warning", true);
+    wrong->hide();
+    box->addWidget(wrong);
+    auto* row = new QHBoxLayout;
+    row->addStretch();
+    auto* add = new Button(QObject::tr("Add the key"), Button::Look::primary);
+    add->setObjectName(QStringLiteral("add_key"));
+    row->addWidget(add);
+    box->addLayout(row);
+    QObject::connect(how, &QComboBox::currentIndexChanged, value, [=](int index) {
+        value->setEchoMode(index == 2 ? QLineEdit::Normal : QLineEdit::Password);
+        value->setPlaceholderText(index == 2 ? QObject::tr("path of the file") : QString());
+    });
+    QObject::connect(add, &QPushButton::clicked, dialog, [=] {
+        static constexpr const char* lead[] = {"text:", "", "@"};
+        const auto text = name->text().trimmed().toStdString() + '=' + lead[how->currentIndex()] + value->text().toStdString();
+        if (const auto added = session->add_key(text); !added) {
+            wrong->setText(to_text(added.error().message()));
+            wrong->show();
+            return;
+        }
+        wrong->hide();
+        name->clear();
+        value->clear();
+        fill();
+        name->setFocus();
+    });
+    QObject::connect(remove, &QPushButton::clicked, dialog, [=] {
+        if (!list->currentItem()) return;
+        session->remove_key(list->currentItem()->text().toStdString());
+        fill();
+    });
+    dialog->open();
+    name->setFocus();
+}
+
+void show_kinds(QWidget* parent, Session* session, std::size_t source) {
+    const auto stock = session->stock();
+    if (source >= stock->facts.size()) return;
+    const auto& facts = stock->facts[source];
+    const auto path = stock->sources[source].path;
+    auto* dialog = new QDialog(parent);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setObjectName(QStringLiteral("kinds"));
+    dialog->setWindowTitle(QObject::tr("What is %1?").arg(to_text(path.filename())));
+    dialog->resize(560, 420);
+    auto* box = new QVBoxLayout(dialog);
+    box->setContentsMargins(20, 16, 20, 16);
+    box->addWidget(make_label(QObject::tr("The first one that fits is taken. Choose another if you know better; it is remembered in the project."), "soft", true));
+    auto* list = new QListWidget;
+    list->setObjectName(QStringLiteral("kind_list"));
+    list->setAccessibleName(QObject::tr("Kinds of archives"));
+    const auto add = [&](const QString& text, const std::string& kind) {
+        auto* item = new QListWidgetItem(text, list);
+        item->setData(Qt::UserRole, to_text(kind));
+        if (kind == facts.chosen) list->setCurrentItem(item);
+    };
+    add(facts.candidates.empty() ? QObject::tr("As recognized: nothing fits") : QObject::tr("As recognized: %1").arg(to_text(facts.candidates[0].first)), {});
+    for (const auto& [kind, reason] : facts.candidates) add(QStringLiteral("%1  —  %2").arg(to_text(kind), to_text(reason)), kind);
+    for (const auto& kind : session->kinds().containers)
+        if (std::none_of(facts.candidates.begin(), facts.candidates.end(), [&](const auto& c) { return c.first == kind->name(); })) add(to_text(kind->name()), kind->name());
+    box->addWidget(list, 1);
+    auto* alike = new QCheckBox(QObject::tr("for all files named *%1").arg(to_text(path.extension())));
+    alike->setObjectName(QStringLiteral("kind_alike"));
+    alike->setVisible(path.has_extension());
+    box->addWidget(alike);
+    auto* row = new QHBoxLayout;
+    row->addStretch();
+    auto* take = new Button(QObject::tr("Take it for this"), Button::Look::primary);
+    take->setObjectName(QStringLiteral("take_kind"));
+    row->addWidget(take);
+    box->addLayout(row);
+    const auto choose = [=] {
+        if (!list->currentItem()) return;
+        const auto pattern = alike->isChecked() ? "*" + path.extension().string() : path.string();
+        session->choose_kind(pattern, list->currentItem()->data(Qt::UserRole).toString().toStdString());
+        dialog->accept();
+    };
+    QObject::connect(take, &QPushButton::clicked, dialog, choose);
+    QObject::connect(list, &QListWidget::itemActivated, dialog, choose);
+    dialog->open();
+    list->setFocus();
 }
 
 void show_log(QWidget* parent, Session* session) {

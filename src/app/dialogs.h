@@ -10,6 +10,10 @@ namespace skivet::app {
 void show_command_finder(QWidget* parent, const QList<QAction*>& actions);
 /// What opens pieces, and how the game is started.
 void show_settings(QWidget* parent, Session* session);
+/// The names of the keys, never their values; a key is added as words, digits or a file.
+void show_keys(QWidget* parent, Session* session);
+/// What a source is taken for, with the reasons; another kind can be chosen for it or for all files named alike.
+void show_kinds(QWidget* parent, Session* session, std::size_t source);
 void show_log(QWidget* parent, Session* session);
 
 }  // namespace skivet::app

@@ -75,6 +75,8 @@ Result<Project> open_project(const fs::path& folder) {
         for (const auto& source : j.at("sources")) out.sources.emplace_back(source.get<std::string>());
         out.play = j.value("play", std::vector<std::string>());
         out.editor = j.value("editor", std::vector<std::string>());
+        if (j.contains("choices"))
+            for (const auto& choice : j.at("choices")) out.choices.push_back({choice.at("pattern").get<std::string>(), choice.at("kind").get<std::string>()});
         for (const auto& piece : j.at("pieces")) out.pieces.push_back(piece_from(piece));
     } catch (const std::exception& error) {
         return fail(Error{ErrorCode::damaged, fmt::format("the project cannot be read: {}", error.what()), {file.string()}, std::nullopt,
@@ -87,6 +89,8 @@ Status save_project(const Project& project) {
     nlohmann::json j = {{"name", project.name}, {"game", project.game.string()}, {"sources", nlohmann::json::array()}, {"pieces", nlohmann::json::array()}};
     j["play"] = project.play;
     j["editor"] = project.editor;
+    j["choices"] = nlohmann::json::array();
+    for (const auto& choice : project.choices) j["choices"].push_back({{"pattern", choice.pattern}, {"kind", choice.kind}});
     for (const auto& source : project.sources) j["sources"].push_back(source.string());
     for (const auto& piece : project.pieces) j["pieces"].push_back(to_json(piece));
     return write_file(project.folder / "project.json", as_bytes(j.dump(1, ' ', false, nlohmann::json::error_handler_t::replace)));

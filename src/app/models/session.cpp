@@ -6,6 +6,7 @@
 #include <QUrl>
 
 #include "base/file_write.h"
+#include "base/text.h"
 #include "container/sheet_folders.h"
 
 namespace skivet::app {
@@ -16,6 +17,36 @@ namespace {
 
 std::int64_t now() { return QDateTime::currentSecsSinceEpoch(); }
 QString text(const fs::path& path) { return QString::fromStdString(path.string()); }
+
+SourceFacts facts_of(const Kinds& kinds, const Source& source) {
+    SourceFacts out;
+    std::error_code code;
+    for (const auto& choice : kinds.choices)
+        if (choice.pattern == source.path.string() || glob_match(choice.pattern, source.path.filename().string())) {
+            out.chosen = choice.kind;
+            break;
+        }
+    if (fs::is_regular_file(source.path, code))
+        if (const auto view = FileView::open(source.path))
+            if (const auto data = view->bytes()) {
+                auto recognized = kinds;
+                recognized.choices.clear();
+                for (const auto& candidate : candidates(recognized, *data, data->size(), source.path.string()))
+                    out.candidates.emplace_back(candidate.kind->name(), candidate.recognized.reason);
+            }
+    out.wants_key = source.error && source.error->code == ErrorCode::key;
+    if (!source.container) return out;
+    out.read_only = source.container->read_only();
+    out.dead_bytes = source.container->dead_bytes();
+    const auto& entries = source.container->entries();
+    for (std::size_t i = 0; i < entries.size(); ++i) {
+        if (!entries[i].encrypted) continue;
+        const auto head = source.container->read_head(i, 16);
+        out.wants_key = !head && head.error().code == ErrorCode::key;
+        break;
+    }
+    return out;
+}
 
 std::shared_ptr<const Kinds> load_kinds(std::vector<Error>& errors) {
     auto kinds = std::make_shared<Kinds>();
@@ -92,14 +123,20 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
     struct Opened {
         Result<Project> project = Project{};
         Result<unsigned> recovered = 0u;
+        Result<KeyRing> keys = KeyRing{};
         std::vector<Journal> history;
     };
     run(tr("Opening the project"),
-        [kinds = kinds_, folder, game, more, play, this] {
+        [kinds = kinds_, folder, game, more, play, this]() mutable {
             Opened out;
             out.project = open_project(folder);
             if (!out.project) return out;
             auto& project = *out.project;
+            out.keys = load_keys(project.keys());
+            auto changed = std::make_shared<Kinds>(*kinds);
+            if (out.keys) changed->keys = std::make_shared<KeyRing>(*out.keys);
+            changed->choices = project.choices;
+            kinds = std::move(changed);
             Vault vault(project.vault(), files_);
             out.recovered = vault.recover();
             if (!game.empty()) {
@@ -125,6 +162,11 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
             else if (*opened.recovered > 0) emit notice(tr("A delivery was cut short last time. The old bytes were put back."));
             project_ = std::move(*opened.project);
             history_ = std::move(opened.history);
+            if (!opened.keys) complain(opened.keys.error());
+            set_kinds([&](Kinds& kinds) {
+                if (opened.keys) kinds.keys = std::make_shared<KeyRing>(std::move(*opened.keys));
+                kinds.choices = project_.choices;
+            });
             ++piece_generation_;
             watch_pieces();
             save();
@@ -156,7 +198,10 @@ void Session::reload() {
                 out.stock->texture_counts[item.source] += item.is_texture();
                 out.stock->search_texts.push_back(search_text(item));
             }
-            for (const auto& source : out.stock->sources) out.stock->segments.push_back(source.container ? source.container->segments() : std::vector<Segment>());
+            for (const auto& source : out.stock->sources) {
+                out.stock->segments.push_back(source.container ? source.container->segments() : std::vector<Segment>());
+                out.stock->facts.push_back(facts_of(*kinds, source));
+            }
             return out;
         },
         [this, generation](Loaded loaded) {
@@ -195,6 +240,89 @@ void Session::move_source(std::size_t index, bool up) {
     std::swap(project_.sources[index], project_.sources[other]);
     save();
     reload();
+}
+
+void Session::set_kinds(const std::function<void(Kinds&)>& change) {
+    // Workers keep the kinds they were given; a new value takes their place.
+    auto kinds = std::make_shared<Kinds>(*kinds_);
+    change(*kinds);
+    kinds_ = std::move(kinds);
+}
+
+void Session::choose_kind(const std::string& pattern, const std::string& kind) {
+    std::erase_if(project_.choices, [&](const KindChoice& c) { return c.pattern == pattern; });
+    if (!kind.empty()) project_.choices.insert(project_.choices.begin(), {pattern, kind});
+    set_kinds([&](Kinds& kinds) { kinds.choices = project_.choices; });
+    save();
+    reload();
+}
+
+std::vector<std::string> Session::key_names() const {
+    std::vector<std::string> out;
+    for (const auto& key : kinds_->keys->all()) out.push_back(key.name);
+    return out;
+}
+
+void Session::keep_keys(KeyRing ring) {
+    auto shared = std::make_shared<const KeyRing>(std::move(ring));
+    set_kinds([&](Kinds& kinds) { kinds.keys = shared; });
+    saver_.start([this, shared, file = project_.keys()] {
+        std::error_code code;
+        fs::create_directories(file.parent_path(), code);
+        if (auto saved = save_keys(*shared, file); !saved)
+            QMetaObject::invokeMethod(this, [this, error = saved.error()] { complain(error); }, Qt::QueuedConnection);
+    });
+    reload();
+}
+
+Status Session::add_key(const std::string& text) {
+    SKIVET_TRY(auto key, parse_key(text));
+    auto ring = *kinds_->keys;
+    say(tr("The key \"%1\" is in the key ring").arg(QString::fromStdString(key.name)));
+    ring.add(std::move(key));
+    keep_keys(std::move(ring));
+    return {};
+}
+
+void Session::remove_key(const std::string& name) {
+    auto ring = *kinds_->keys;
+    ring.remove(name);
+    keep_keys(std::move(ring));
+}
+
+void Session::compact(std::size_t index) {
+    if (index >= stock_->sources.size() || !stock_->sources[index].container) return;
+    struct Done {
+        Status status;
+        std::vector<Journal> history;
+    };
+    run(tr("Giving space back"),
+        [this, kinds = kinds_, stock = stock_, index, folder = project_.vault()] {
+            Done out;
+            const auto& source = stock->sources[index];
+            Vault vault(folder, files_);
+            const auto work = [&]() -> Status {
+                SKIVET_TRY(const auto plan, source.container->plan_compact(kinds->limits));
+                if (plan.empty()) return {};
+                const auto title = human_bytes(source.container->dead_bytes()) + " given back in " + source.path.filename().string();
+                SKIVET_TRY(const auto done, vault.deliver(plan, {title, source.path, {}}, now(), [&]() -> Status {
+                    SKIVET_TRY(const auto again, open_source(*kinds, source.path));
+                    if (again->entries().size() != source.container->entries().size()) return fail(ErrorCode::io, "the compact archive has another number of entries");
+                    return {};
+                }));
+                (void)done;
+                return {};
+            };
+            out.status = work();
+            if (auto history = vault.history()) out.history = std::move(*history);
+            return out;
+        },
+        [this](Done done) {
+            if (!done.status) complain(done.status.error());
+            else say(tr("The space is given back."));
+            history_ = std::move(done.history);
+            refresh_history();
+        });
 }
 
 void Session::set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play) {

@@ -19,12 +19,22 @@
 
 namespace skivet::app {
 
+/// What a source's page says beside its entries.
+struct SourceFacts {
+    std::vector<std::pair<std::string, std::string>> candidates;   ///< kinds it may be and why, the most likely first
+    std::string chosen;            ///< the kind the user chose for it; empty: recognized
+    std::string read_only;         ///< why nothing can be put in
+    std::uint64_t dead_bytes = 0;  ///< what nothing uses any more
+    bool wants_key = false;        ///< no key of the ring opens it, or an entry of it
+};
+
 /// The open sources and what is in them; replaced as a whole, never changed.
 struct Stock {
     std::vector<Source> sources;
     Catalog catalog;
     std::vector<std::vector<Segment>> segments;       ///< a list a source, for the byte map
     std::vector<std::size_t> texture_counts;          ///< a source
+    std::vector<SourceFacts> facts;                   ///< a source
     std::vector<std::string> search_texts;            ///< an item
 };
 
@@ -73,6 +83,15 @@ public:
     void remove_source(std::size_t index);
     /// Later sources win: `up` moves towards the end of the list.
     void move_source(std::size_t index, bool up);
+    /// Takes a file (or all of a pattern) for a kind; an empty kind goes back to recognition.
+    void choose_kind(const std::string& pattern, const std::string& kind);
+    /// Names only; values stay inside.
+    [[nodiscard]] std::vector<std::string> key_names() const;
+    /// "NAME=HEX", "NAME=text:WORDS" or "NAME=@FILE". An error is returned and nothing is kept.
+    [[nodiscard]] Status add_key(const std::string& text);
+    void remove_key(const std::string& name);
+    /// Gives back a source's dead space, through the vault.
+    void compact(std::size_t index);
     void set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play);
 
     /// A picture of at most 128 × 128, or a null image and later thumbnail_ready.
@@ -149,6 +168,8 @@ private:
     }
     void complain(const Error& error);
     void reload();
+    void keep_keys(KeyRing ring);
+    void set_kinds(const std::function<void(Kinds&)>& change);
     void save();
     void watch_pieces();
     void look_at_pieces();

@@ -6,6 +6,7 @@
 #include <QPainter>
 #include <QStyledItemDelegate>
 
+#include "app/dialogs.h"
 #include "app/theme/theme.h"
 
 namespace skivet::app {
@@ -66,6 +67,14 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     });
     auto* next = add_action(tr("To the catalog"), Qt::Key_Return, tr("See all textures"), [this] { emit go_to(1); });
 
+    keys_ = add_action(tr("Keys…"), Qt::Key_K, tr("Passwords and keys for encrypted archives"), [this] { show_keys(this, session_); });
+    kinds_ = add_action(tr("Taken for…"), Qt::Key_T, tr("What the source is taken for, and why; choose another kind"), [this] {
+        if (current_source() >= 0) show_kinds(this, session_, std::size_t(current_source()));
+    });
+    compact_ = add_action(tr("Give space back"), Qt::Key_G, tr("Build the archive anew without what nothing uses any more; the vault keeps the way back"), [this] {
+        if (current_source() >= 0) session_->compact(std::size_t(current_source()));
+    });
+
     auto* left = make_panel();
     auto* left_box = new QVBoxLayout(left);
     left_box->setContentsMargins(12, 12, 12, 10);
@@ -122,7 +131,16 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     for (int i = 1; i < 5; ++i) table_->setColumnWidth(i, widths[i]);
     box->addWidget(title_);
     box->addWidget(about_);
-    box->addSpacing(10);
+    notes_ = make_label({}, "warning", true);
+    notes_->setObjectName(QStringLiteral("source_notes"));
+    box->addWidget(notes_);
+    auto* links = new QHBoxLayout;
+    links->addWidget(kinds_button_ = new Button(kinds_, Button::Look::link));
+    links->addWidget(new Button(keys_, Button::Look::link));
+    links->addWidget(compact_button_ = new Button(compact_, Button::Look::link));
+    links->addStretch();
+    box->addLayout(links);
+    box->addSpacing(6);
     box->addWidget(map_title_);
     box->addWidget(map_);
     box->addSpacing(6);
@@ -173,8 +191,8 @@ void SourcesPage::refresh() {
         std::error_code code;
         const auto real = std::filesystem::weakly_canonical(source.path, code);
         const bool ours = std::any_of(session_->history().begin(), session_->history().end(), [&](const Journal& j) { return j.touches(real); });
-        row->setData(source.error ? tr("cannot be read") : ours ? tr("changed by us") : tr("as found"), Status);
-        row->setData(source.error.has_value(), Bad);
+        row->setData(stock->facts[i].wants_key ? tr("wants a key") : source.error ? tr("cannot be read") : ours ? tr("changed by us") : tr("as found"), Status);
+        row->setData(source.error.has_value() || stock->facts[i].wants_key, Bad);
         row->setData(row->text() + ", " + row->data(Count).toString() + ", " + row->data(Status).toString(), Qt::AccessibleTextRole);
         rows_->appendRow(row);
     }
@@ -205,6 +223,18 @@ void SourcesPage::show_source(int row) {
         about_->setText(tr("%1 · recognized by %2 · %3 entries").arg(to_text(source.container->kind()), to_text(source.container->recognized_by()), to_text(grouped(source.container->entries().size()))));
         about_->setObjectName(QStringLiteral("soft"));
     }
+    const auto& facts = stock->facts[index];
+    QStringList notes;
+    if (facts.wants_key && !source.error) notes << tr("Some entries are encrypted and no key opens them. Add the archive's password or key.");
+    if (!facts.read_only.empty()) notes << tr("Only for reading: %1.").arg(to_text(facts.read_only));
+    if (source.container && !source.container->problems().empty()) notes << to_text(source.container->problems().front().message());
+    notes_->setText(notes.join('\n'));
+    notes_->setVisible(!notes.isEmpty());
+    compact_->setEnabled(facts.dead_bytes > 0 && facts.read_only.empty());
+    compact_->setText(tr("Give %1 back").arg(to_text(human_bytes(facts.dead_bytes))));
+    compact_button_->setVisible(compact_->isEnabled());
+    kinds_->setEnabled(!facts.candidates.empty() || source.error);
+    kinds_button_->setVisible(kinds_->isEnabled());
     about_->setStyleSheet(source.error ? QStringLiteral("color:#a63a50") : QString());
     const bool map = !stock->segments[index].empty();
     map_->setVisible(map);

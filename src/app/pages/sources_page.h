@@ -26,7 +26,9 @@ private:
     QStackedWidget* stack_;
     QListView* list_;
     QStandardItemModel* rows_;
-    QLabel *title_, *about_, *map_title_, *inside_;
+    QLabel *title_, *about_, *notes_, *map_title_, *inside_;
+    QAction *keys_, *kinds_, *compact_;
+    QWidget *compact_button_, *kinds_button_;
     ByteMap* map_;
     QTableView* table_;
     EntryTable* entries_;

@@ -1,0 +1,163 @@
+// Sources by keyboard and mouse: a key is given, a kind is chosen against recognition, dead space is given back.
+#include <gtest/gtest.h>
+
+#include <QApplication>
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDialog>
+#include <QLineEdit>
+#include <QListView>
+#include <QListWidget>
+#include <QPushButton>
+#include <QtTest>
+#include <sys/stat.h>
+
+#include "app/main_window.h"
+#include "support/pictures.h"
+#include "support/run_program.h"
+
+using namespace skivet;
+using namespace skivet::app;
+using namespace skivet::test;
+
+namespace {
+
+struct SourcesUi : testing::Test {
+    TempFolder folder;
+    Session session;
+    std::unique_ptr<MainWindow> window;
+
+    void open(const std::vector<std::filesystem::path>& sources) {
+        window = std::make_unique<MainWindow>(&session);
+        session.open(folder / "project", {}, sources, {});
+        window->show();
+        ASSERT_TRUE(QTest::qWaitFor([&] { return session.ready(); }, 30'000));
+    }
+    bool says(const QString& text) {
+        for (const auto* label : window->findChildren<QLabel*>())
+            if (label->isVisible() && label->text().contains(text)) return true;
+        return false;
+    }
+    /// A key in the list of sources, where a person's focus is.
+    void press(Qt::Key key) {
+        auto* list = window->findChild<QListView*>("sources");
+        ASSERT_TRUE(wait([] { return QApplication::activeModalWidget() == nullptr; }));
+        window->activateWindow();
+        ASSERT_TRUE(wait([&] { return window->isActiveWindow(); }));
+        list->setFocus();
+        QTest::keyClick(list, key);
+    }
+    bool wait(const std::function<bool()>& until) { return QTest::qWaitFor(until, 30'000); }
+    QPushButton* button(const QString& text) {
+        for (auto* b : window->findChildren<QPushButton*>())
+            if (b->isVisible() && b->text().contains(text)) return b;
+        return nullptr;
+    }
+    QDialog* dialog(const char* name) {
+        QDialog* found = nullptr;
+        wait([&] {
+            for (auto* d : window->findChildren<QDialog*>(name))
+                if (d->isVisible()) found = d;
+            return found != nullptr;
+        });
+        return found;
+    }
+};
+
+}  // namespace
+
+TEST_F(SourcesUi, AKeyOpensAnEncryptedArchiveAndStaysInTheProject) {
+    put_file(folder / "in/horse.dds", make_dds(Format::BC1, 32, 32));
+    ASSERT_EQ(run_program({"zip", "-q", "-P", "ticket booth", "../locked.zip", "horse.dds"}, (folder / "in").string()).code, 0);
+    open({folder / "locked.zip"});
+    EXPECT_TRUE(says("Some entries are encrypted and no key opens them"));
+    EXPECT_EQ(session.stock()->catalog.items[0].desc.format, Format::unknown);
+    press(Qt::Key_K);
+    auto* keys = dialog("keys");
+    ASSERT_TRUE(keys);
+    auto* name = keys->findChild<QLineEdit*>("key_name");
+    auto* value = keys->findChild<QLineEdit*>("key_value");
+    QTest::keyClicks(name, "booth");
+    keys->findChild<QComboBox*>("key_how")->setCurrentIndex(1);
+    QTest::keyClicks(value, "not digits");
+    QTest::mouseClick(keys->findChild<QPushButton*>("add_key"), Qt::LeftButton);
+    EXPECT_TRUE(says("is not written in pairs of hexadecimal digits"));
+    EXPECT_TRUE(session.key_names().empty());
+    EXPECT_EQ(value->echoMode(), QLineEdit::Password) << "nobody reads it over the shoulder";
+    keys->findChild<QComboBox*>("key_how")->setCurrentIndex(0);
+    value->clear();
+    QTest::keyClicks(value, "ticket booth");
+    QTest::mouseClick(keys->findChild<QPushButton*>("add_key"), Qt::LeftButton);
+    EXPECT_EQ(session.key_names(), std::vector<std::string>{"booth"});
+    ASSERT_TRUE(wait([&] { return !session.stock()->catalog.items.empty() && session.stock()->catalog.items[0].desc.format == Format::BC1; }));
+    keys->close();
+    EXPECT_FALSE(says("no key opens them"));
+    struct stat info {};
+    ASSERT_TRUE(wait([&] { return ::stat((folder / "project/keys").c_str(), &info) == 0; }));
+    EXPECT_EQ(info.st_mode & 0777, 0600u);
+    for (const auto& line : session.log()) EXPECT_FALSE(line.contains("ticket booth"));
+    EXPECT_EQ(as_text(get_file(folder / "project/project.json")).find("ticket"), std::string::npos);
+    // The project opened again has the key.
+    Session again;
+    again.open(folder / "project", {}, {}, {});
+    ASSERT_TRUE(wait([&] { return again.ready(); }));
+    EXPECT_EQ(again.stock()->catalog.items[0].desc.format, Format::BC1);
+}
+
+TEST_F(SourcesUi, AKindIsChosenAndTakenBack) {
+    put_file(folder / "odd.pack", make_zip({{"horse.dds", make_dds(Format::BC1, 32, 32)}}));
+    open({folder / "odd.pack"});
+    ASSERT_EQ(session.stock()->facts.size(), 1u);
+    EXPECT_EQ(session.stock()->facts[0].candidates[0].first, "ZIP");
+    const auto choose = [&](const QString& what, bool alike) {
+        press(Qt::Key_T);
+        auto* kinds = dialog("kinds");
+        ASSERT_TRUE(kinds);
+        auto* list = kinds->findChild<QListWidget*>("kind_list");
+        for (int i = 0; i < list->count(); ++i)
+            if (list->item(i)->text().startsWith(what)) list->setCurrentRow(i);
+        kinds->findChild<QCheckBox*>("kind_alike")->setChecked(alike);
+        const auto before = session.stock();
+        QTest::mouseClick(kinds->findChild<QPushButton*>("take_kind"), Qt::LeftButton);
+        ASSERT_TRUE(wait([&] { return session.stock() != before; }));
+    };
+    choose("tar", true);
+    EXPECT_TRUE(session.stock()->sources[0].error) << "a ZIP is no tar";
+    ASSERT_EQ(session.project().choices.size(), 1u);
+    EXPECT_EQ(session.project().choices[0].pattern, "*.pack");
+    EXPECT_TRUE(says("odd.pack"));
+    choose("As recognized", true);
+    EXPECT_FALSE(session.stock()->sources[0].error);
+    EXPECT_TRUE(session.project().choices.empty());
+}
+
+TEST_F(SourcesUi, DeadSpaceIsShownAndGivenBack) {
+    const auto archive = folder / "game.zip";
+    put_file(archive, make_zip({{"a.bin", random_bytes(50'000, 1)}, {"horse.dds", make_dds(Format::BC1, 32, 32)}}));
+    put_file(folder / "new.bin", random_bytes(20'000, 2));
+    ASSERT_EQ(run_cli({"replace", archive.string() + "::a.bin", "--with", (folder / "new.bin").string(), "--vault", (folder / "v").string()}).code, 0);
+    const auto grown = get_file(archive);
+    open({archive});
+    auto* give = button("back");
+    ASSERT_TRUE(give);
+    EXPECT_TRUE(give->text().contains("Give 4")) << give->text().toStdString();
+    const auto before = session.stock();
+    press(Qt::Key_G);
+    ASSERT_TRUE(wait([&] { return session.stock() != before; }));
+    EXPECT_LT(std::filesystem::file_size(archive), 25'000u);
+    EXPECT_FALSE(button("Give "));
+    ASSERT_EQ(session.history().size(), 1u);
+    const auto compacted = session.stock();
+    session.undo(QString::fromStdString(session.history()[0].id));
+    ASSERT_TRUE(wait([&] { return session.stock() != compacted; }));
+    EXPECT_EQ(get_file(archive), grown);
+}
+
+TEST_F(SourcesUi, ADamagedArchiveSaysThatItIsOnlyRead) {
+    auto bytes = make_zip({{"horse.dds", make_dds(Format::BC1, 32, 32)}, {"b", random_bytes(50, 1)}});
+    bytes.resize(bytes.size() - 30);
+    put_file(folder / "cut.zip", bytes);
+    open({folder / "cut.zip"});
+    EXPECT_TRUE(says("Only for reading: the archive's directory is damaged"));
+    EXPECT_EQ(session.stock()->texture_counts[0], 1u) << "what is whole can be taken out";
+}
