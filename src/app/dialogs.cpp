@@ -132,6 +132,10 @@ void show_keys(QWidget* parent, Session* session) {
     const auto fill = [=] {
         list->clear();
         for (const auto& name : session->key_names()) list->addItem(to_text(name));
+        if (list->count() == 0) {
+            list->addItem(QObject::tr("No key yet"));
+            list->item(0)->setFlags(Qt::NoItemFlags);
+        }
     };
     fill();
     box->addWidget(list, 1);
@@ -182,7 +186,7 @@ void show_keys(QWidget* parent, Session* session) {
         name->setFocus();
     });
     QObject::connect(remove, &QPushButton::clicked, dialog, [=] {
-        if (!list->currentItem()) return;
+        if (!list->currentItem() || !(list->currentItem()->flags() & Qt::ItemIsSelectable)) return;
         session->remove_key(list->currentItem()->text().toStdString());
         fill();
     });

@@ -191,8 +191,9 @@ void SourcesPage::refresh() {
         std::error_code code;
         const auto real = std::filesystem::weakly_canonical(source.path, code);
         const bool ours = std::any_of(session_->history().begin(), session_->history().end(), [&](const Journal& j) { return j.touches(real); });
-        row->setData(stock->facts[i].wants_key ? tr("wants a key") : source.error ? tr("cannot be read") : ours ? tr("changed by us") : tr("as found"), Status);
-        row->setData(source.error.has_value() || stock->facts[i].wants_key, Bad);
+        const bool damaged = source.container && !source.container->problems().empty();
+        row->setData(stock->facts[i].wants_key ? tr("wants a key") : source.error ? tr("cannot be read") : damaged ? tr("damaged") : ours ? tr("changed by us") : tr("as found"), Status);
+        row->setData(source.error.has_value() || stock->facts[i].wants_key || damaged, Bad);
         row->setData(row->text() + ", " + row->data(Count).toString() + ", " + row->data(Status).toString(), Qt::AccessibleTextRole);
         rows_->appendRow(row);
     }

@@ -58,6 +58,10 @@ void apply_theme(QApplication& app) {
         QLabel#soft { font-size: 12px; color: #636363; }
         QLabel#warning { font-size: 12px; color: #a63a50; }
         QListView, QTableView, QScrollArea { background: transparent; border: none; outline: none; }
+        QDialog { background: #f1f1f1; border: 1px solid #8a8a8a; }
+        QDialog QListWidget { background: #fbfbfb; border: 1px solid #c9c9c9; border-radius: 4px; padding: 3px; }
+        QDialog QListWidget::item { padding: 7px 8px; border-radius: 3px; }
+        QDialog QListWidget::item:selected { background: #a63a50; color: #ffffff; }
         QScrollArea > QWidget > QWidget#clear { background: transparent; } QHeaderView { background: transparent; }
         QTableView { gridline-color: transparent; selection-background-color: #e0e0e0; selection-color: #232323; font-size: 12px; }
         QHeaderView::section { background: transparent; border: none; color: #636363; font-size: 11px; padding: 4px 6px; text-align: left; }
