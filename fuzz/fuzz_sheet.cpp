@@ -1,13 +1,29 @@
-// Any text as a sheet; a sheet that is sound reads its own text as an archive.
+// Any text as a sheet; a sheet that is sound reads its own text as an archive, a wrapped file or a texture, and writes to it.
 #include "container/sheet_container.h"
+#include "sheet/texture_sheet.h"
 
 using namespace skivet;
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     const std::string_view text(reinterpret_cast<const char*>(data), size);
     auto sheet = parse_sheet(text, "fuzz.toml");
-    if (!sheet || sheet->kind != SheetKind::container) return 0;
-    const auto bytes = std::as_bytes(std::span(data, size));
-    (void)SheetContainer::open(FileView::of(Bytes(bytes.begin(), bytes.end())), std::make_shared<const Sheet>(std::move(*sheet)), ReadLimits{});
+    if (!sheet) return 0;
+    Kinds kinds;
+    kinds.limits.inflated_bytes = 8 << 20;
+    kinds.limits.entries = 5000;
+    const auto raw = std::as_bytes(std::span(data, size));
+    const Bytes bytes(raw.begin(), raw.end());
+    if (sheet->kind == SheetKind::texture) {
+        (void)SheetTextureKind(std::move(*sheet)).layout(bytes, bytes.size(), kinds.limits);
+        return 0;
+    }
+    const auto shared = std::make_shared<const Sheet>(std::move(*sheet));
+    const auto kind = shared->kind == SheetKind::wrapper ? sheet_wrapper_kind(shared) : sheet_kind(shared);
+    const auto opened = kind->open(kinds, FileView::of(bytes, "x"));
+    if (!opened) return 0;
+    for (std::size_t i = 0; i < std::min<std::size_t>(3, (*opened)->entries().size()); ++i) {
+        (void)(*opened)->read(i, kinds.limits);
+        (void)(*opened)->plan(std::vector<Replacement>{{i, Bytes(50)}}, kinds.limits);
+    }
     return 0;
 }
