@@ -44,11 +44,13 @@ struct EncodeCommand {
 struct ReplaceOptions {
     std::string address;
     std::filesystem::path with;
+    std::filesystem::path beside;   ///< an override folder; empty: into the archive
+    std::filesystem::path patch;    ///< a new archive with only this entry
     bool dry_run = false;
     bool as_is = false;
 };
 struct ApplyOptions {
-    std::filesystem::path folder, into;
+    std::filesystem::path folder, into, beside, patch;
     bool dry_run = false;
 };
 
@@ -58,6 +60,7 @@ int export_entries(Context& context, const ExportOptions& options);
 int encode_image(Context& context, const EncodeCommand& options);
 int replace(Context& context, const ReplaceOptions& options);
 int apply_folder(Context& context, const ApplyOptions& options);
+/// An empty source: everything in the vault.
 int restore(Context& context, const std::string& source, const std::vector<std::string>& addresses);
 int verify(Context& context, const std::string& source);
 int compare(Context& context, const std::string& a, const std::string& b);
@@ -68,6 +71,7 @@ struct SheetTryOptions {
     std::size_t records = 12;
 };
 int sheet_try(Context& context, const SheetTryOptions& options);
+int sift_file(Context& context, const std::string& file);
 int compact(Context& context, const std::string& source, bool dry_run);
 
 }  // namespace skivet::cli

@@ -13,6 +13,7 @@
 #include "codec/paint_form.h"
 #include "pixel/alpha_use.h"
 #include "container/sheet_try.h"
+#include "container/sift.h"
 
 namespace skivet::cli {
 namespace {
@@ -260,6 +261,40 @@ int sheet_try(Context& c, const SheetTryOptions& options) {
         if (proved > 0) c.out << fmt::format("proved: {} entries were changed, made longer and put back in a copy\n", proved);
     }
     return wrong ? c.failed(*wrong) : 0;
+}
+
+namespace {
+
+void print_hits(Context& c, const std::vector<SiftHit>& hits, const std::string& around, unsigned depth) {
+    for (const auto& hit : hits) {
+        if (c.json) {
+            json j = {{"at", hit.at}, {"size", hit.size}, {"kind", hit.kind}, {"confidence", hit.confidence}, {"stream", hit.packing.has_value()}};
+            if (!around.empty()) j["inside"] = around;
+            if (hit.packing) j["unpacked"] = hit.unpacked;
+            else j.update({{"format", std::string(info(hit.desc.format).name)}, {"width", hit.desc.width}, {"height", hit.desc.height}, {"mips", hit.desc.mips}});
+            c.out << dump(j) << '\n';
+        } else {
+            const auto what = hit.packing ? fmt::format("{} stream, {} bytes unpacked", hit.kind, grouped(hit.unpacked))
+                                          : fmt::format("{} {} {}, {} mips", hit.kind, info(hit.desc.format).name, size_text(hit.desc), hit.desc.mips);
+            c.out << fmt::format("{:{}}{:<12} {:>12} bytes  {:3.0f} %  {}\n", "", 2 * depth, hex(hit.at), grouped(hit.size), 100 * hit.confidence, what);
+        }
+        print_hits(c, hit.inside, around + fmt::format("{}{}", around.empty() ? "" : "/", hex(hit.at)), depth + 1);
+    }
+}
+
+}  // namespace
+
+int sift_file(Context& c, const std::string& file) {
+    const auto view = FileView::open(file);
+    if (!view) return c.failed(view.error());
+    const auto data = view->bytes();
+    if (!data) return c.failed(data.error());
+    Progress progress;
+    progress.cancel = c.cancel;
+    const auto hits = sift(c.kinds, *data, progress);
+    if (!hits) return c.failed(hits.error());
+    print_hits(c, *hits, {}, 0);
+    return 0;
 }
 
 }  // namespace skivet::cli

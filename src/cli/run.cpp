@@ -83,6 +83,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--with", replace_options.with)->required()->type_name("FILE");
     sub->add_flag("--dry-run", replace_options.dry_run, "Only show what would be written");
     sub->add_flag("--as-is", replace_options.as_is, "Put the file in without fitting it");
+    auto* beside = sub->add_option("--beside", replace_options.beside, "Write a loose file into an override folder instead")->type_name("DIR");
+    sub->add_option("--patch", replace_options.patch, "Make a new archive of the same kind with only this entry instead")->type_name("FILE")->excludes(beside);
     common(sub);
     with_vault(sub);
     sub->callback([&] { command = [&] { return replace(context, replace_options); }; });
@@ -91,6 +93,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub = app.add_subcommand("apply", "Put every file of a folder into the entry with its path");
     sub->add_option("FOLDER", apply_options.folder)->required();
     sub->add_option("--into", apply_options.into)->required()->type_name("SOURCE");
+    beside = sub->add_option("--beside", apply_options.beside, "Write loose files into an override folder instead")->type_name("DIR");
+    sub->add_option("--patch", apply_options.patch, "Make a new archive of the same kind with only these entries instead")->type_name("FILE")->excludes(beside);
     sub->add_flag("--dry-run", apply_options.dry_run, "Only show what would be written");
     common(sub);
     with_vault(sub);
@@ -99,11 +103,16 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     std::string source;
     std::vector<std::string> addresses;
     sub = app.add_subcommand("restore", "Put the original bytes back");
-    sub->add_option("SOURCE", source)->required();
+    bool restore_all = false;
+    sub->add_option("SOURCE", source);
     sub->add_option("ADDRESS", addresses);
+    sub->add_flag("--all", restore_all, "Everything in the vault, every archive");
     common(sub);
     with_vault(sub);
-    sub->callback([&] { command = [&] { return restore(context, source, addresses); }; });
+    sub->callback([&] {
+        if (source.empty() != restore_all) throw CLI::ValidationError("restore", "say a source, or --all");
+        command = [&] { return restore(context, source, addresses); };
+    });
 
     sub = app.add_subcommand("verify", "Read everything and check every checksum");
     sub->add_option("SOURCE", source)->required();
@@ -116,6 +125,13 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("B", second)->required();
     common(sub);
     sub->callback([&] { command = [&] { return compare(context, first, second); }; });
+
+    std::string sifted;
+    sub = app.add_subcommand("sift", "Look through unknown bytes for textures and compressed streams");
+    sub->add_option("FILE", sifted)->required();
+    common(sub);
+    sub->footer("What is found can be listed, exported and replaced with --kind 'FILE=sifting'.");
+    sub->callback([&] { command = [&] { return sift_file(context, sifted); }; });
 
     std::string compacted;
     bool compact_dry_run = false;

@@ -12,6 +12,7 @@
 #include "bench/export.h"
 #include "bench/fitting.h"
 #include "cli/commands.h"
+#include "delivery/routes.h"
 #include "delivery/vault.h"
 #include "bench/cube.h"
 #include "texture/dds.h"
@@ -140,6 +141,33 @@ int deliver(Context& c, const WritePlan& plan, const DeliveryNote& note, const s
     if (auto recovered = vault.recover(); !recovered) return c.failed(recovered.error());
     if (const auto done = vault.deliver(plan, note, now(), check); !done) return c.failed(done.error());
     return 0;
+}
+
+Result<WritePlan> plan_elsewhere(Context& c, const fs::path& source, const fs::path& beside, const fs::path& patch, std::span<const AddressedBytes> pieces) {
+    if (!beside.empty()) return plan_override(beside, pieces);
+    SKIVET_TRY(const auto opened, open_source(c.kinds, source));
+    return plan_patch_archive(c.kinds, *opened, patch, pieces);
+}
+
+/// One entry as it was before all deliveries. The delivery that put it there is undone when it holds nothing else and nothing stands on
+/// it, because then the archive gets its very bytes back; otherwise the old content is delivered.
+Status restore_entry(Context& c, Vault& vault, const fs::path& source, const std::string& text) {
+    auto address = text.find("::") == std::string::npos ? Address{source, {text}} : *parse_address(text);
+    if (address.inner.empty()) return fail(ErrorCode::usage, fmt::format("\"{}\" names no entry", text));
+    SKIVET_TRY(const auto history, vault.history());
+    const auto& entry = address.inner.back();
+    const auto holds = [&](const JournalPart& part) { return part.source == source && std::find(part.entries.begin(), part.entries.end(), entry) != part.entries.end(); };
+    const auto journal = std::find_if(history.rbegin(), history.rend(), [&](const Journal& j) { return std::any_of(j.parts.begin(), j.parts.end(), holds); });
+    if (journal == history.rend()) return fail(Error{ErrorCode::missing, fmt::format("no delivery of \"{}\" is in the vault", entry), {source.string()}, {}, {}});
+    const bool alone = std::none_of(history.rbegin(), journal, [&](const Journal& later) { return later.touches(source); }) &&
+                       std::all_of(journal->parts.begin(), journal->parts.end(), [&](const JournalPart& part) { return part.source != source || part.entries == std::vector{entry} || part.entries == address.inner; }) &&
+                       std::none_of(std::next(journal), history.rend(), [&](const Journal& j) { return std::any_of(j.parts.begin(), j.parts.end(), holds); });
+    if (alone) return vault.undo(journal->id, source);
+    SKIVET_TRY(const auto plan, plan_restore_entry(vault, c.kinds, source, address.inner));
+    if (plan.empty()) return {};
+    SKIVET_TRY(const auto done, vault.deliver(plan, {entry + " as it was", source, address.inner}, now()));
+    (void)done;
+    return {};
 }
 
 }  // namespace
@@ -287,15 +315,20 @@ int replace(Context& c, const ReplaceOptions& options) {
     if (!current && current.error().code != ErrorCode::damaged) return c.failed(current.error());
     auto content = content_for(c, current ? *current : Bytes{}, address->text(), std::move(*with), options.with.string(), options.as_is);
     if (!content) return c.failed(content.error().within(options.with.filename().string()));
-    const auto plan = plan_replacement(c.kinds, *address, *content);
+    const auto name = address->inner.empty() ? address->source.filename().string() : address->inner.back();
+    std::vector<AddressedBytes> pieces;
+    pieces.push_back({address->inner.empty() ? std::vector<std::string>{name} : address->inner, *content});
+    const bool elsewhere = !options.beside.empty() || !options.patch.empty();
+    const auto plan = elsewhere ? plan_elsewhere(c, address->source, options.beside, options.patch, pieces) : plan_replacement(c.kinds, *address, *content);
     if (!plan) return c.failed(plan.error());
     if (options.dry_run) {
         print_plan(c, *plan, true);
         return 0;
     }
-    const auto name = address->inner.empty() ? address->source.filename().string() : address->inner.back();
-    const DeliveryNote note{fmt::format("{} into {}", fs::path(name).stem().string(), address->source.filename().string()), address->source, address->inner};
+    const auto target = !options.beside.empty() ? options.beside : !options.patch.empty() ? options.patch : address->source;
+    const DeliveryNote note{fmt::format("{} into {}", fs::path(name).stem().string(), target.filename().string()), target, address->inner};
     return deliver(c, *plan, note, [&]() -> Status {
+        if (elsewhere) return {};
         SKIVET_TRY(const auto back, read_address(c.kinds, *address));
         if (back != *content) return fail(ErrorCode::io, "the entry does not read back as it was written");
         return {};
@@ -331,14 +364,17 @@ int apply_folder(Context& c, const ApplyOptions& options) {
     }
     if (code) return c.failed(fail_errno(code.value(), "cannot read the folder " + options.folder.string()).value());
     const auto wanted = items;
-    const auto plan = plan_replacements(c.kinds, **source, std::move(items));
+    const bool elsewhere = !options.beside.empty() || !options.patch.empty();
+    const auto plan = elsewhere ? plan_elsewhere(c, options.into, options.beside, options.patch, items) : plan_replacements(c.kinds, **source, std::move(items));
     if (!plan) return c.failed(plan.error());
     if (options.dry_run) {
         print_plan(c, *plan, true);
         return skipped ? 1 : 0;
     }
-    const DeliveryNote note{fmt::format("{} pieces into {}", entries.size(), options.into.filename().string()), options.into, entries};
+    const auto target = !options.beside.empty() ? options.beside : !options.patch.empty() ? options.patch : options.into;
+    const DeliveryNote note{fmt::format("{} pieces into {}", entries.size(), target.filename().string()), target, entries};
     const int done = deliver(c, *plan, note, [&]() -> Status {
+        if (elsewhere) return {};
         SKIVET_TRY(const auto again, open_source(c.kinds, options.into));
         for (const auto& item : wanted) {
             SKIVET_TRY(const auto back, again->read(*again->find(item.inner.front()), c.kinds.limits));
@@ -376,29 +412,17 @@ int restore(Context& c, const std::string& source, const std::vector<std::string
     Vault vault(c.vault, files);
     if (auto recovered = vault.recover(); !recovered) return c.failed(recovered.error());
     if (addresses.empty()) {
-        const auto count = vault.restore(source);
+        const auto count = source.empty() ? vault.restore_all() : vault.restore(source);
         if (!count) return c.failed(count.error());
         c.out << fmt::format("{} deliveries undone\n", *count);
         return 0;
     }
-    // Single entries: the newest delivery that holds them is undone, as long as nothing later stands on it.
-    const auto history = vault.history();
-    if (!history) return c.failed(history.error());
     std::error_code code;
     const auto wanted = fs::weakly_canonical(source, code);
     int failures = 0;
     for (const auto& text : addresses) {
-        const auto entry = text.find("::") == std::string::npos ? text : text.substr(text.rfind("::") + 2);
-        auto journal = std::find_if(history->rbegin(), history->rend(), [&](const Journal& j) {
-            return std::any_of(j.parts.begin(), j.parts.end(), [&](const JournalPart& part) {
-                return part.source == wanted && std::find(part.entries.begin(), part.entries.end(), entry) != part.entries.end();
-            });
-        });
-        if (journal == history->rend()) {
-            c.failed(Error{ErrorCode::missing, fmt::format("no delivery of \"{}\" is in the vault", entry), {source}, {}, {}});
-            ++failures;
-        } else if (auto undone = vault.undo(journal->id, wanted); !undone) {
-            c.failed(undone.error().within(entry));
+        if (auto restored = restore_entry(c, vault, wanted, text); !restored) {
+            c.failed(restored.error());
             ++failures;
         }
     }

@@ -94,6 +94,8 @@ Result<Bytes> read_address(const Kinds& kinds, const Address& address) {
     return bytes;
 }
 
+Result<Bytes> read_entry(const Kinds& kinds, const Container& container, const std::vector<std::string>& inner) { return read_inner(kinds, container, inner, 1); }
+
 Result<WritePlan> plan_replacements(const Kinds& kinds, const Container& source, std::vector<AddressedBytes> replacements) {
     return plan_inner(kinds, source, std::move(replacements), 1);
 }

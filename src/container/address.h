@@ -16,6 +16,9 @@ struct Address {
 /// The bytes an address names; a bare file is read from disk.
 [[nodiscard]] Result<Bytes> read_address(const Kinds& kinds, const Address& address);
 
+/// The bytes of an entry at any depth below an open container. `inner` has at least one step.
+[[nodiscard]] Result<Bytes> read_entry(const Kinds& kinds, const Container& container, const std::vector<std::string>& inner);
+
 struct AddressedBytes {
     std::vector<std::string> inner;   ///< path inside the source, one step for every archive
     Bytes bytes;

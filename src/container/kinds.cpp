@@ -8,6 +8,7 @@
 #include "container/libarchive_container.h"
 #include "container/parts.h"
 #include "container/sheet_container.h"
+#include "container/sift.h"
 #include "container/tar.h"
 #include "container/wrapped.h"
 #include "container/zip.h"
@@ -26,13 +27,16 @@ Error named(Error error, const std::string& path) {
 }  // namespace
 
 std::vector<std::shared_ptr<const ContainerKind>> standard_containers() {
-    return {zip_kind(), tar_kind(), wrapped_kind(), libarchive_kind("7z"), libarchive_kind("cpio"), libarchive_kind("ISO 9660")};
+    return {zip_kind(), tar_kind(), wrapped_kind(), libarchive_kind("7z"), libarchive_kind("cpio"), libarchive_kind("ISO 9660"), sifted_kind()};
 }
 
 Status add_sheet(Kinds& kinds, const std::filesystem::path& file) {
     SKIVET_TRY(const auto source, read_file(file, 1u << 20));
     SKIVET_TRY(auto sheet, parse_sheet(as_text(source), file.filename().string()));
     sheet.folder = file.parent_path().string();
+    if (sheet.kind == SheetKind::texture)
+        for (const auto& rule : sheet.recognize)
+            if (rule.at == 0 && rule.bytes.size() >= 2) kinds.texture_marks.push_back(rule.bytes);
     if (sheet.kind == SheetKind::wrapper) kinds.containers.push_back(sheet_wrapper_kind(std::make_shared<const Sheet>(std::move(sheet))));
     else if (sheet.kind == SheetKind::texture) kinds.textures.add(std::make_shared<SheetTextureKind>(std::move(sheet)));
     else kinds.containers.push_back(sheet_kind(std::make_shared<const Sheet>(std::move(sheet))));

@@ -290,6 +290,9 @@ private:
                 else kept = std::max(kept, stored);
             }
             if (old_size == 0 && changed.empty()) continue;
+            if (at > view.size() || old_size > view.size() - at)
+                return fail(in_entry(c_, first, Error{ErrorCode::damaged, fmt::format("needs {} bytes, has {}", grouped(old_size), grouped(view.size() - std::min<std::uint64_t>(at, view.size()))), {}, at,
+                                                      "An archive with a damaged entry cannot be laid out anew"}));
             if (at < from && old_size > 0)
                 return fail(in_entry(c_, first, Error{ErrorCode::unsupported, "overlaps another entry, so the archive cannot be laid out anew", {}, at, {}}));
             if (at >= from) gap_to(at);

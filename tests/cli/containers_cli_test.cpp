@@ -49,7 +49,7 @@ TEST_F(ContainersCli, AKindCanBeChosenAgainstRecognition) {
     EXPECT_NE(chosen.err.find("odd.pack"), std::string::npos) << chosen.err;
     const auto unknown = run_cli({"list", at("odd.pack"), "--kind", "*.pack=cupboard"});
     EXPECT_EQ(unknown.code, 2);
-    EXPECT_NE(unknown.err.find("the kinds are ZIP, tar, packed file, 7z, cpio, ISO 9660"), std::string::npos) << unknown.err;
+    EXPECT_NE(unknown.err.find("the kinds are ZIP, tar, packed file, 7z, cpio, ISO 9660, sifting"), std::string::npos) << unknown.err;
 }
 
 TEST_F(ContainersCli, KnownPathsNameHashedEntries) {
@@ -115,4 +115,48 @@ TEST_F(ContainersCli, CompactGivesBackWhatReplacingLeft) {
     EXPECT_EQ(run_cli({"compact", at("game.led"), "--sheet", sheet, "--vault", at("vault")}).out, "nothing to write: the content is the same\n");
     ASSERT_EQ(run_cli({"restore", at("game.led"), "--vault", at("vault")}).code, 0);
     EXPECT_EQ(get_file(folder / "game.led"), before);
+}
+
+TEST_F(ContainersCli, ALooseFileOrAPatchArchiveLeavesTheArchiveAlone) {
+    const auto texture = make_dds(Format::BC1, 32, 32);
+    put_file(folder / "game.zip", make_zip({{"rides/horse.dds", texture, true}, {"b", random_bytes(50, 1)}}));
+    const auto before = get_file(folder / "game.zip");
+    put_file(folder / "new.dds", make_dds(Format::BC1, 32, 32, 0, 9));
+    const std::vector<std::string> replace = {"replace", at("game.zip") + "::rides/horse.dds", "--with", at("new.dds"), "--vault", at("vault")};
+    auto beside = replace;
+    beside.insert(beside.end(), {"--beside", at("override")});
+    ASSERT_EQ(run_cli(beside).code, 0);
+    EXPECT_EQ(get_file(folder / "override/rides/horse.dds"), get_file(folder / "new.dds"));
+    auto patch = replace;
+    patch.insert(patch.end(), {"--patch", at("game_patch.zip")});
+    ASSERT_EQ(run_cli(patch).code, 0);
+    EXPECT_EQ(run_cli({"list", at("game_patch.zip")}).out.find("  b\n"), std::string::npos);
+    EXPECT_EQ(run_program({"unzip", "-tqq", at("game_patch.zip")}).code, 0);
+    EXPECT_EQ(run_cli(patch).code, 2) << "a patch archive is not overwritten";
+    EXPECT_EQ(get_file(folder / "game.zip"), before);
+    ASSERT_EQ(run_cli({"restore", "--all", "--vault", at("vault")}).out, "2 deliveries undone\n");
+    EXPECT_FALSE(std::filesystem::exists(folder / "override"));
+    EXPECT_FALSE(std::filesystem::exists(folder / "game_patch.zip"));
+    EXPECT_EQ(run_cli({"restore", "--vault", at("vault")}).code, 2) << "nothing is restored by accident";
+}
+
+TEST_F(ContainersCli, OneEntryOfSeveralIsRestored) {
+    put_file(folder / "game.zip", make_zip({{"a", random_bytes(500, 1)}, {"b", random_bytes(600, 2), true}, {"c", random_bytes(700, 3)}}));
+    const auto before = get_file(folder / "game.zip");
+    put_file(folder / "mod/a", random_bytes(900, 4));
+    put_file(folder / "mod/b", random_bytes(20, 5));
+    ASSERT_EQ(run_cli({"apply", at("mod"), "--into", at("game.zip"), "--vault", at("vault")}).code, 0);
+    put_file(folder / "later", random_bytes(80, 6));
+    ASSERT_EQ(run_cli({"replace", at("game.zip") + "::c", "--with", at("later"), "--vault", at("vault")}).code, 0);
+    ASSERT_EQ(run_cli({"replace", at("game.zip") + "::a", "--with", at("later"), "--vault", at("vault")}).code, 0);
+    const auto restored = run_cli({"restore", at("game.zip"), "a", "--vault", at("vault")});
+    ASSERT_EQ(restored.code, 0) << restored.err;
+    std::filesystem::create_directories(folder / "out");
+    ASSERT_EQ(run_program({"unzip", "-qq", at("game.zip"), "-d", at("out")}).code, 0);
+    EXPECT_EQ(get_file(folder / "out/a"), random_bytes(500, 1)) << "as it was before both deliveries";
+    EXPECT_EQ(get_file(folder / "out/b"), random_bytes(20, 5));
+    EXPECT_EQ(get_file(folder / "out/c"), random_bytes(80, 6));
+    EXPECT_EQ(run_cli({"restore", at("game.zip"), "nothing", "--vault", at("vault")}).code, 3);
+    ASSERT_EQ(run_cli({"restore", at("game.zip"), "--vault", at("vault")}).code, 0);
+    EXPECT_EQ(get_file(folder / "game.zip"), before) << "restoring all gives every byte back";
 }

@@ -234,3 +234,20 @@ TEST_P(Layouts, DamageIsAnErrorNeverACrash) {
     }
     EXPECT_GT(noticed, 50u);
 }
+
+TEST(LayoutDamage, AnEntryBehindTheEndStopsARebuildNotTheReading) {
+    // Found by fuzzing: laying out anew copied from behind the end of the file.
+    TempFolder folder;
+    ASSERT_EQ(run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", "twin", folder.path().string(), "2"}).code, 0);
+    auto bytes = get_file(folder / "game.twn");
+    store_uint(bytes.data() + 24 + 44 + 32, 0x7FFFFFFF, 4, ByteOrder::big);
+    put_file(folder / "game.twn", bytes);
+    Kinds kinds;
+    ASSERT_TRUE(add_sheet(kinds, std::string(SKIVET_LAYOUTS) + "/twin.toml"));
+    const auto archive = open_source(kinds, folder / "game.twn");
+    ASSERT_TRUE(archive) << archive.error().message();
+    EXPECT_TRUE((*archive)->read(0, ReadLimits{}));
+    const auto plan = (*archive)->plan(std::vector<Replacement>{{0, random_bytes(9000, 1)}}, ReadLimits{});
+    ASSERT_FALSE(plan);
+    EXPECT_EQ(plan.error().message(), "rides/Swing.dds: needs 905 bytes, has 0 (at byte 0x7fffffff). An archive with a damaged entry cannot be laid out anew");
+}

@@ -1,0 +1,343 @@
+// Every position is looked at, because unknown archives align nothing. A table of all pairs of bytes with which anything begins lets through
+// about one position in four thousand of random data; what passes is asked of the readers of textures and streams themselves, and what they
+// accept is stepped over as a whole.
+#include "container/sift.h"
+
+#include <bitset>
+#include <fmt/format.h>
+
+#include "base/hash.h"
+
+namespace skivet {
+namespace {
+
+constexpr std::string_view marks[] = {"DDS ", "\xABKTX", "\x89PNG", "\xFF\xD8\xFF", "RIFF", "\x1F\x8B\x08", "\x28\xB5\x2F\xFD", "\x04\x22\x4D\x18", "\xFD" "7zX", "BZh", "BM"};
+constexpr std::size_t head_bytes = 1024, step_bytes = 1u << 20;
+
+/// Positions whose two bytes begin something.
+class Beginnings {
+public:
+    explicit Beginnings(const Kinds& kinds) {
+        for (const auto mark : marks) set(mark[0], mark[1]);
+        for (const unsigned second : {0x01u, 0x5Eu, 0x9Cu, 0xDAu}) pairs_[0x78 | second << 8] = true;   // RFC 1950: a window of 32 KB, the four levels
+        pairs_[0x5D] = true;                                                                          // .lzma: 5D 00
+        for (const auto& mark : kinds.texture_marks)
+            if (mark.size() >= 2) set(static_cast<char>(mark[0]), static_cast<char>(mark[1]));
+    }
+    [[nodiscard]] bool at(const std::byte* p) const { return pairs_[load_le<std::uint16_t>(p)]; }
+
+private:
+    std::bitset<65536> pairs_;
+    void set(char a, char b) { pairs_[static_cast<std::uint8_t>(a) | static_cast<unsigned>(static_cast<std::uint8_t>(b)) << 8] = true; }
+};
+
+/// Bytes a picture file takes, by its own structure; nothing when it does not hold.
+std::optional<std::uint64_t> picture_size(std::string_view kind, ByteSpan d) {
+    if (kind == "PNG") {   // chunks up to IEND; the first one's CRC is checked
+        if (d.size() < 33 || load_uint(d.data() + 29, 4, ByteOrder::big) != crc32(d.subspan(12, 17))) return std::nullopt;
+        for (std::size_t at = 8; at + 12 <= d.size();) {
+            const auto length = load_uint(d.data() + at, 4, ByteOrder::big);
+            if (length > d.size() - at - 12) return std::nullopt;
+            const bool end = as_text(d.subspan(at + 4, 4)) == "IEND";
+            at += 12 + static_cast<std::size_t>(length);
+            if (end) return at;
+        }
+    } else if (kind == "JPEG") {   // ITU-T T.81 B.1: segments, then scan data in which FF is followed by 00 or a restart mark
+        for (std::size_t at = 2; at + 4 <= d.size();) {
+            if (d[at] != std::byte{0xFF}) return std::nullopt;
+            const auto mark = static_cast<unsigned>(d[at + 1]);
+            const auto length = static_cast<std::size_t>(load_uint(d.data() + at + 2, 2, ByteOrder::big));
+            if (mark < 0xC0 || length < 2 || at + 2 + length > d.size()) return std::nullopt;
+            at += 2 + length;
+            if (mark != 0xDA) continue;
+            for (; at + 2 <= d.size(); ++at) {
+                if (d[at] != std::byte{0xFF}) continue;
+                const auto next = static_cast<unsigned>(d[at + 1]);
+                if (next == 0xD9) return at + 2;
+                if (next != 0 && (next < 0xD0 || next > 0xD7)) break;   // another segment of a progressive file
+            }
+        }
+    } else if (kind == "BMP" && d.size() >= 26) {
+        const auto size = load_le<std::uint32_t>(d.data() + 2), pixels = load_le<std::uint32_t>(d.data() + 10), header = load_le<std::uint32_t>(d.data() + 14);
+        const bool known = header == 12 || header == 40 || header == 52 || header == 56 || header == 64 || header == 108 || header == 124;
+        if (known && size <= d.size() && pixels >= 14 + header && pixels < size && load_le<std::uint32_t>(d.data() + 6) == 0) return size;
+    } else if (kind == "WebP" && d.size() >= 12) {
+        const auto size = load_le<std::uint32_t>(d.data() + 4) + std::uint64_t{8};
+        if (size <= d.size()) return size;
+    }
+    return std::nullopt;
+}
+
+class Sifter {
+public:
+    Sifter(const Kinds& kinds, Progress& progress, const SiftOptions& options)
+        : kinds_(kinds), progress_(progress), limits_(kinds.limits), options_(options), beginnings_(kinds) {}
+
+    Result<std::vector<SiftHit>> look(ByteSpan data, unsigned depth) {
+        std::vector<SiftHit> out;
+        std::size_t at = 0;
+        while (at + 16 <= data.size()) {
+            const auto stop = std::min(data.size() - 16, at + step_bytes);
+            const auto start = at;
+            while (at <= stop && !beginnings_.at(data.data() + at)) ++at;
+            if (depth == 0) progress_.done += std::min(at, stop) - start;
+            if (at > stop) {
+                SKIVET_CHECK(progress_.cancel.check());
+                continue;
+            }
+            auto hit = something_at(data, at, depth);
+            if (!hit) {
+                ++at;
+                continue;
+            }
+            SKIVET_CHECK(progress_.cancel.check());
+            if (depth == 0) progress_.done += hit->size;
+            at += static_cast<std::size_t>(hit->size);
+            out.push_back(std::move(*hit));
+            if (out.size() >= limits_.entries) break;
+        }
+        return out;
+    }
+
+private:
+    const Kinds& kinds_;
+    Progress& progress_;
+    const ReadLimits& limits_;
+    const SiftOptions& options_;
+    Beginnings beginnings_;
+    std::uint64_t unpacked_ = 0;
+
+    std::optional<SiftHit> something_at(ByteSpan data, std::size_t at, unsigned depth) {
+        const auto rest = data.subspan(at);
+        if (auto texture = texture_at(rest)) {
+            texture->at = at;
+            return texture;
+        }
+        auto stream = stream_at(rest, depth);
+        if (stream) stream->at = at;
+        return stream;
+    }
+
+    std::optional<SiftHit> texture_at(ByteSpan rest) const {
+        const auto head = rest.first(std::min(rest.size(), head_bytes));
+        const auto kind = kinds_.textures.recognize(head, "");
+        if (!kind) return std::nullopt;
+        SiftHit hit;
+        hit.kind = kind->name();
+        std::uint64_t size = rest.size();
+        const bool picture = hit.kind == "PNG" || hit.kind == "JPEG" || hit.kind == "WebP" || hit.kind == "BMP";
+        if (!picture && (hit.kind == "TGA" || hit.kind == "TIFF" || hit.kind == "EXR" || hit.kind == "HDR")) return std::nullopt;   // where they end is not stated
+        if (picture) {
+            const auto stated = picture_size(hit.kind, rest);
+            if (!stated) return std::nullopt;
+            size = *stated;
+        }
+        const auto layout = kind->layout(rest.first(static_cast<std::size_t>(std::min<std::uint64_t>(size, rest.size()))), size, limits_);
+        if (!layout || layout->damage || layout->surfaces.empty()) return std::nullopt;
+        const auto& d = layout->desc;
+        if (!picture) {
+            size = 0;
+            for (const auto& s : layout->surfaces) size = std::max(size, s.offset + s.size);
+            if (size == 0 || size > rest.size()) return std::nullopt;
+        }
+        hit.size = size;
+        hit.desc = d;
+        // A long signature and sizes that fit: the shorter the mark, the more the sizes must say.
+        hit.confidence = hit.kind == "PNG" ? 1.0 : hit.kind == "BMP" ? 0.6 : picture ? 0.8 : d.mips == full_mips(d) ? 0.98 : 0.9;
+        return hit;
+    }
+
+    static std::uint32_t full_mips(const TextureDesc& d) {
+        std::uint32_t count = 1;
+        for (auto side = std::max(d.width, d.height); side > 1; side /= 2) ++count;
+        return count;
+    }
+
+    std::optional<SiftHit> stream_at(ByteSpan rest, unsigned depth) {
+        if (depth >= options_.depth || unpacked_ > options_.all_bytes) return std::nullopt;
+        const auto packing = packing_at(rest);
+        if (!packing) return std::nullopt;
+        auto stream = unpack_stream(*packing, rest, options_.stream_bytes);
+        if (!stream || stream->bytes.size() < options_.least_stream) return std::nullopt;
+        unpacked_ += stream->bytes.size();
+        SiftHit hit;
+        hit.kind = name_of(*packing);
+        hit.packing = packing;
+        hit.size = stream->packed_size;
+        hit.unpacked = stream->bytes.size();
+        // zlib, gzip, xz and bzip2 always carry a checksum; LZMA has none, and a short run of bytes may look like it.
+        const bool checked = *packing == Packing::zlib || *packing == Packing::gzip || *packing == Packing::xz || *packing == Packing::bzip2;
+        hit.confidence = checked ? 1.0 : *packing == Packing::lzma_alone ? 0.6 : 0.95;
+        if (auto inside = look(stream->bytes, depth + 1)) hit.inside = std::move(*inside);
+        return hit;
+    }
+};
+
+std::string extension_of(const std::string& kind) {
+    std::string out;
+    for (const char c : kind) out += c == ' ' ? '-' : static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    return out == "jpeg" ? "jpg" : out;
+}
+
+class SiftedContainer final : public Container {
+public:
+    SiftedContainer(FileView file, std::vector<SiftHit> hits) : file_(std::move(file)), hits_(std::move(hits)) {
+        std::vector<const SiftHit*> around;
+        add(hits_, around, {});
+        recognized_by_ = "being sifted";
+    }
+    std::string kind() const override { return "sifting"; }
+
+    Result<Bytes> read(std::size_t entry, const ReadLimits&) const override {
+        auto out = bytes_of(entry);
+        if (!out) return fail(in_entry(*this, entry, std::move(out).error()));
+        return out;
+    }
+    Result<Bytes> read_head(std::size_t entry, std::size_t count) const override {
+        const auto& item = items_[entry];
+        if (item.around.empty()) {
+            SKIVET_TRY(const auto bytes, file_.bytes(item.hit->at, std::min<std::uint64_t>(count, item.hit->size)));
+            return Bytes(bytes.begin(), bytes.end());
+        }
+        SKIVET_TRY(auto out, read(entry, ReadLimits{}));
+        out.resize(std::min(count, out.size()));
+        return out;
+    }
+    Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits&) const override {
+        SKIVET_TRY(const auto file, file_.bytes());
+        std::unordered_map<const SiftHit*, const Bytes*> fresh;
+        for (const auto& r : replacements) {
+            if (r.entry >= entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
+            const auto size = items_[r.entry].hit->packing ? items_[r.entry].hit->unpacked : items_[r.entry].hit->size;
+            if (r.bytes.size() != size)
+                return fail(in_entry(*this, r.entry, Error{ErrorCode::unsupported, fmt::format("has {} bytes, the new content {}", grouped(size), grouped(r.bytes.size())), {}, items_[r.entry].hit->at,
+                                                           "What sifting finds can only be replaced by something of the same size: keep format, size and mips"}));
+            fresh[items_[r.entry].hit] = &r.bytes;
+        }
+        FilePlan plan;
+        plan.new_size = file.size();
+        plan.way = Way::in_place;
+        for (const auto& hit : hits_) {
+            const auto old = file.subspan(static_cast<std::size_t>(hit.at), static_cast<std::size_t>(hit.size));
+            SKIVET_TRY(auto now, renewed(hit, old, fresh));
+            if (now) plan.ranges.push_back({hit.at, std::move(*now), 0});
+        }
+        return finish_plan(file_, std::move(plan));
+    }
+    std::vector<Segment> segments() const override {
+        std::vector<Segment> used;
+        for (std::size_t i = 0; i < items_.size(); ++i)
+            if (items_[i].around.empty()) used.push_back({Segment::What::entry, items_[i].hit->at, items_[i].hit->size, i});
+            else used.push_back({Segment::What::entry, items_[i].around.front()->at, items_[i].around.front()->size, i});
+        return with_gaps(std::move(used), file_.size());
+    }
+
+private:
+    struct Item {
+        const SiftHit* hit;
+        std::vector<const SiftHit*> around;   ///< streams, outermost first
+    };
+    FileView file_;
+    std::vector<SiftHit> hits_;
+    std::vector<Item> items_;
+
+    void add(const std::vector<SiftHit>& hits, std::vector<const SiftHit*>& around, const std::string& folder) {
+        for (const auto& hit : hits) {
+            const auto name = fmt::format("{}0x{:08x}.{}", folder, hit.at, extension_of(hit.kind));
+            if (hit.packing && !hit.inside.empty()) {
+                around.push_back(&hit);
+                add(hit.inside, around, name + '/');
+                around.pop_back();
+                continue;
+            }
+            Entry e;
+            e.path = hit.packing ? name + "/content" : name;
+            e.size = hit.packing ? hit.unpacked : hit.size;
+            e.stored = hit.size;
+            e.at = around.empty() ? hit.at : around.front()->at;
+            e.method = hit.packing ? name_of(*hit.packing) : around.empty() ? "stored" : name_of(*around.back()->packing);
+            entries_.push_back(std::move(e));
+            items_.push_back({&hit, around});
+        }
+    }
+
+    Result<Bytes> bytes_of(std::size_t entry) const {
+        const auto& item = items_[entry];
+        SKIVET_TRY(const auto file, file_.bytes());
+        Bytes holder;
+        ByteSpan data = file;
+        for (const auto* stream : item.around) {
+            SKIVET_TRY(const auto packed, slice(data, stream->at, stream->size));
+            SKIVET_TRY(auto unpacked, unpack_stream(*stream->packing, packed, stream->unpacked));
+            holder = std::move(unpacked.bytes);
+            data = holder;
+        }
+        SKIVET_TRY(const auto bytes, slice(data, item.hit->at, item.hit->size));
+        if (!item.hit->packing) return Bytes(bytes.begin(), bytes.end());
+        SKIVET_TRY(auto unpacked, unpack_stream(*item.hit->packing, bytes, item.hit->unpacked));
+        return std::move(unpacked.bytes);
+    }
+
+    /// The bytes of a hit with what is replaced in it; nothing when nothing is.
+    Result<std::optional<Bytes>> renewed(const SiftHit& hit, ByteSpan old, const std::unordered_map<const SiftHit*, const Bytes*>& fresh) const {
+        const auto found = fresh.find(&hit);
+        if (!hit.packing) return found == fresh.end() ? std::optional<Bytes>() : std::optional<Bytes>(*found->second);
+        Bytes content;
+        bool changed = false;
+        if (found != fresh.end()) {
+            content = *found->second;
+            changed = true;
+        } else if (!hit.inside.empty()) {
+            SKIVET_TRY(auto unpacked, unpack_stream(*hit.packing, old, hit.unpacked));
+            content = std::move(unpacked.bytes);
+            for (const auto& inner : hit.inside) {
+                SKIVET_TRY(const auto before, slice(content, inner.at, inner.size));
+                SKIVET_TRY(const auto now, renewed(inner, before, fresh));
+                if (!now || std::equal(now->begin(), now->end(), before.begin(), before.end())) continue;
+                std::copy(now->begin(), now->end(), content.begin() + static_cast<std::ptrdiff_t>(inner.at));
+                changed = true;
+            }
+        }
+        if (!changed) return std::optional<Bytes>();
+        SKIVET_TRY(const auto before, unpack_stream(*hit.packing, old, hit.unpacked));
+        if (before.bytes == content) return std::optional<Bytes>();
+        // The packer's usual effort first, then its highest: the stream has to fit into the old one's place.
+        std::uint64_t least = ~0ull;
+        for (const int level : {0, 9, 12, 19}) {
+            SKIVET_TRY(auto packed, pack(*hit.packing, content, level, old));
+            least = std::min<std::uint64_t>(least, packed.size());
+            if (packed.size() > hit.size) continue;
+            packed.resize(static_cast<std::size_t>(hit.size));   // readers stop at the stream's own end
+            return std::optional<Bytes>(std::move(packed));
+        }
+        return fail_at(ErrorCode::unsupported, hit.at, fmt::format("the {} stream takes {} bytes now, its place has {}", hit.kind, grouped(least), grouped(hit.size)),
+                       "Content that packs as well as the old one fits; fewer new details, for example");
+    }
+};
+
+class SiftedKind final : public ContainerKind {
+public:
+    std::string name() const override { return "sifting"; }
+    std::optional<Recognized> recognize(ByteSpan, std::uint64_t, std::string_view) const override { return std::nullopt; }
+    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
+        Progress progress;
+        return open_sifted(kinds, std::move(file), progress);
+    }
+};
+
+}  // namespace
+
+Result<std::vector<SiftHit>> sift(const Kinds& kinds, ByteSpan data, Progress& progress, const SiftOptions& options) {
+    progress.total += data.size();
+    return Sifter(kinds, progress, options).look(data, 0);
+}
+
+Result<std::shared_ptr<const Container>> open_sifted(const Kinds& kinds, FileView file, Progress& progress) {
+    SKIVET_TRY(const auto data, file.bytes());
+    SKIVET_TRY(auto hits, sift(kinds, data, progress));
+    return std::shared_ptr<const Container>(std::make_shared<SiftedContainer>(std::move(file), std::move(hits)));
+}
+
+std::shared_ptr<const ContainerKind> sifted_kind() { return std::make_shared<SiftedKind>(); }
+
+}  // namespace skivet

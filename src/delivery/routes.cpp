@@ -1,0 +1,89 @@
+#include "delivery/routes.h"
+
+#include <fmt/format.h>
+#include <set>
+
+#include "base/text.h"
+
+namespace skivet {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+WritePlan create(const fs::path& file, Bytes content) {
+    FilePlan plan;
+    plan.file = file;
+    plan.way = Way::create;
+    plan.new_size = content.size();
+    plan.ranges.push_back({0, std::move(content), 0});
+    WritePlan out;
+    out.files.push_back(std::move(plan));
+    return out;
+}
+
+}  // namespace
+
+Result<WritePlan> plan_override(const fs::path& folder, std::span<const AddressedBytes> pieces) {
+    WritePlan out;
+    std::set<std::string> taken;
+    std::error_code code;
+    for (const auto& piece : pieces) {
+        const auto& path = piece.inner.back();
+        const auto inside = safe_relative_path(path);
+        if (inside.empty() || inside != path) return fail(ErrorCode::usage, fmt::format("\"{}\" is no path for a loose file", path), "Deliver this piece into its archive");
+        if (!taken.insert(lower(inside)).second) return fail(ErrorCode::usage, fmt::format("two pieces would be the loose file \"{}\"", inside), "Deliver one of them into its archive");
+        const auto file = folder / inside;
+        if (!fs::exists(file, code)) {
+            out.add(create(file, piece.bytes));
+            continue;
+        }
+        SKIVET_TRY(const auto view, FileView::open(file));
+        SKIVET_TRY(auto one, plan_whole_file(view, piece.bytes));
+        out.add(std::move(one));
+    }
+    return out;
+}
+
+Result<WritePlan> plan_patch_archive(const Kinds& kinds, const Container& source, const fs::path& file, std::span<const AddressedBytes> pieces) {
+    std::error_code code;
+    if (fs::exists(file, code)) return fail(ErrorCode::usage, fmt::format("{} is there already", file.string()), "Choose another name, or deliver into it");
+    std::vector<Replacement> entries;
+    for (const auto& piece : pieces) {
+        if (piece.inner.size() != 1)
+            return fail(ErrorCode::unsupported, fmt::format("\"{}\" lies in an archive inside the archive", piece.inner.back()), "Deliver this piece into its archive");
+        const auto entry = source.find(piece.inner.front());
+        if (!entry) return fail(ErrorCode::missing, fmt::format("there is no entry \"{}\"", piece.inner.front()));
+        entries.push_back({*entry, piece.bytes});
+    }
+    SKIVET_TRY(auto bytes, source.patch_archive(entries, kinds.limits));
+    return create(file, std::move(bytes));
+}
+
+Result<WritePlan> plan_restore_entry(const Vault& vault, const Kinds& kinds, const fs::path& source, const std::vector<std::string>& inner) {
+    std::error_code code;
+    const bool folder = fs::is_directory(source, code);
+    const auto file = fs::weakly_canonical(folder ? source / inner.front() : source, code);
+    SKIVET_TRY(const auto history, vault.history());
+    for (const auto& journal : history)
+        for (const auto& part : journal.parts)
+            for (const auto& f : part.files)
+                if (!folder && part.source == fs::weakly_canonical(source, code) && f.file != file)
+                    return fail(ErrorCode::unsupported, fmt::format("{} keeps its data in {} as well, so one entry alone cannot be put back", file.filename().string(), f.file.filename().string()),
+                                "Restore the archive or undo the delivery");
+    SKIVET_TRY(const auto view, vault.original(file, kinds.limits.inflated_bytes));
+    Bytes content;
+    if (folder && inner.size() == 1) {
+        SKIVET_TRY(const auto bytes, view.bytes());
+        content.assign(bytes.begin(), bytes.end());
+    } else {
+        SKIVET_TRY(const auto before, open_container(kinds, view));
+        SKIVET_TRY(content, read_entry(kinds, *before, folder ? std::vector<std::string>(inner.begin() + 1, inner.end()) : inner));
+    }
+    SKIVET_TRY(const auto now, open_source(kinds, source));
+    std::vector<AddressedBytes> items;
+    items.push_back({inner, std::move(content)});
+    return plan_replacements(kinds, *now, std::move(items));
+}
+
+}  // namespace skivet
