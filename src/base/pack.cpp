@@ -25,6 +25,8 @@ constexpr PackingName names[] = {{Packing::none, "stored"},         {Packing::de
 
 /// Beyond this many bytes the ratio limit counts; below it a few kilobytes may well be a texture of one color.
 constexpr std::uint64_t ratio_from = 64ull << 20;
+/// Beyond it nothing a game ships packs this well; deflate itself could go on to 1032.
+constexpr std::uint64_t most_ratio = 250;
 constexpr std::uint64_t lzma_memory = 192ull << 20;
 
 /// One stream being unpacked piece by piece.
@@ -460,7 +462,7 @@ Result<Bytes> unpack(Packing packing, ByteSpan packed, std::optional<std::uint64
         return unpack_lz4_block(packed, *expected);
     }
     const auto decoder = decoder_for(packing, packed, true);
-    return read_all(*decoder, packed.size(), limits.inflated_bytes, limits.ratio, expected, packing == Packing::lzma_raw);
+    return read_all(*decoder, packed.size(), limits.inflated_bytes, expected ? limits.ratio : std::min(limits.ratio, most_ratio), expected, packing == Packing::lzma_raw);
 }
 
 Result<Bytes> unpack_prefix(Packing packing, ByteSpan packed, std::size_t count) {

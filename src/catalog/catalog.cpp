@@ -12,6 +12,7 @@
 namespace skivet {
 namespace {
 
+constexpr std::uint64_t most_nested_bytes = 64ull << 30;
 constexpr std::size_t head_bytes = 1024;  // a KTX2 level index of sixteen levels ends at 464
 
 EntryKind kind_by_name(std::string_view path) {
@@ -57,6 +58,7 @@ private:
     Progress& progress_;
     bool recurse_;
     bool recognize_content_;
+    std::atomic<std::uint64_t> nested_entries_{0}, nested_bytes_{0};
     std::mutex mutex_;
     std::vector<Error> problems_;
 
@@ -98,6 +100,13 @@ private:
         } else if (!candidates(kinds_, *head, e.size, e.path).empty()) {
             item.kind = EntryKind::container;
             if (recurse_ && outer.size() + 1 < kinds_.limits.depth) {
+                // Archives that hold themselves several times would multiply at every level.
+                if (nested_entries_ > kinds_.limits.entries || nested_bytes_ > most_nested_bytes) {
+                    item.error = in_entry(container, entry, Error{ErrorCode::limit, "too much lies in archives inside archives; this one is not opened", {}, {}, "Add it as a source of its own"});
+                    report(*item.error);
+                    return out;
+                }
+                nested_bytes_ += e.size;
                 auto view = container.view(entry, kinds_.limits);
                 if (!view) {
                     report(std::move(view).error());
@@ -110,6 +119,7 @@ private:
                     return out;
                 }
                 for (const auto& problem : (*inside)->problems()) report(in_entry(container, entry, problem));
+                nested_entries_ += (*inside)->entries().size();
                 auto more = look_through(**inside, source, item.inner);
                 std::move(more.begin(), more.end(), std::back_inserter(out));
             }
