@@ -229,25 +229,22 @@ std::vector<Segment> SheetContainer::segments() const {
     return with_gaps(std::move(used), file_.size());
 }
 
+std::optional<Recognized> SheetKindBase::recognize(ByteSpan head, std::uint64_t file_size, std::string_view path) const {
+    auto reason = skivet::recognize(*sheet_, head, file_size, path);
+    if (!reason) return std::nullopt;
+    return Recognized{ranks::sheet + static_cast<int>(sheet_->recognize.size()), std::move(*reason)};
+}
+
 namespace {
 
-class SheetKindOf final : public ContainerKind {
+class SheetKindOf final : public SheetKindBase {
 public:
-    explicit SheetKindOf(std::shared_ptr<const Sheet> sheet) : sheet_(std::move(sheet)) {}
-    std::string name() const override { return sheet_->name; }
-    std::optional<Recognized> recognize(ByteSpan head, std::uint64_t file_size, std::string_view path) const override {
-        auto reason = skivet::recognize(*sheet_, head, file_size, path);
-        if (!reason) return std::nullopt;
-        return Recognized{ranks::sheet + static_cast<int>(sheet_->recognize.size()), std::move(*reason)};
-    }
+    using SheetKindBase::SheetKindBase;
     Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
         auto opened = SheetContainer::open(std::move(file), sheet_, kinds);
         if (!opened) return fail(std::move(opened).error().within(fmt::format("sheet \"{}\"", sheet_->name)));
         return std::shared_ptr<const Container>(std::move(*opened));
     }
-
-private:
-    std::shared_ptr<const Sheet> sheet_;
 };
 
 }  // namespace

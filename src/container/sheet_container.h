@@ -84,6 +84,17 @@ private:
     mutable std::map<std::uint32_t, FileView> data_files_;
 };
 
+/// What every kind that a sheet describes has in common.
+class SheetKindBase : public ContainerKind {
+public:
+    explicit SheetKindBase(std::shared_ptr<const Sheet> sheet) : sheet_(std::move(sheet)) {}
+    [[nodiscard]] std::string name() const override { return sheet_->name; }
+    [[nodiscard]] std::optional<Recognized> recognize(ByteSpan head, std::uint64_t file_size, std::string_view path) const override;
+
+protected:
+    std::shared_ptr<const Sheet> sheet_;
+};
+
 [[nodiscard]] std::shared_ptr<const ContainerKind> sheet_kind(std::shared_ptr<const Sheet> sheet);
 
 /// One file compressed or encrypted as a whole behind a header that a wrapper sheet describes.

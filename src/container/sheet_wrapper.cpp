@@ -118,15 +118,9 @@ private:
     }
 };
 
-class SheetWrapperKind final : public ContainerKind {
+class SheetWrapperKind final : public SheetKindBase {
 public:
-    explicit SheetWrapperKind(std::shared_ptr<const Sheet> sheet) : sheet_(std::move(sheet)) {}
-    std::string name() const override { return sheet_->name; }
-    std::optional<Recognized> recognize(ByteSpan head, std::uint64_t file_size, std::string_view path) const override {
-        auto reason = skivet::recognize(*sheet_, head, file_size, path);
-        if (!reason) return std::nullopt;
-        return Recognized{ranks::sheet + static_cast<int>(sheet_->recognize.size()), std::move(*reason)};
-    }
+    using SheetKindBase::SheetKindBase;
     Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
         SKIVET_TRY(const auto data, file.bytes());
         auto recognized = recognize(data, data.size(), file.path().string());
@@ -134,9 +128,6 @@ public:
         if (!opened) return fail(std::move(opened).error().within(fmt::format("sheet \"{}\"", sheet_->name)));
         return opened;
     }
-
-private:
-    std::shared_ptr<const Sheet> sheet_;
 };
 
 }  // namespace

@@ -54,30 +54,27 @@ def lz4_block_write(data):
 
 def lz4_block_read(data):
     out, at = bytearray(), 0
+
+    def length(n):
+        nonlocal at
+        if n < 15:
+            return n
+        while True:
+            n += data[at]
+            at += 1
+            if data[at - 1] != 255:
+                return n
     while at < len(data):
         token = data[at]
         at += 1
-        n = token >> 4
-        if n == 15:
-            while True:
-                n += data[at]
-                at += 1
-                if data[at - 1] != 255:
-                    break
+        n = length(token >> 4)
         out += data[at:at + n]
         at += n
         if at >= len(data):
             break
         back = data[at] | data[at + 1] << 8
         at += 2
-        n = token & 15
-        if n == 15:
-            while True:
-                n += data[at]
-                at += 1
-                if data[at - 1] != 255:
-                    break
-        for _ in range(n + 4):
+        for _ in range(length(token & 15) + 4):
             out.append(out[-back])
     return bytes(out)
 

@@ -6,8 +6,8 @@
 #include <QMimeData>
 #include <QtTest>
 
-#include "app/main_window.h"
 #include "support/pictures.h"
+#include "ui/window_test.h"
 #include "texture/dds.h"
 
 using namespace skivet;
@@ -16,22 +16,7 @@ using namespace skivet::test;
 
 namespace {
 
-struct Pages : testing::Test {
-    TempFolder folder;
-    Session session;
-    std::unique_ptr<MainWindow> window;
-
-    void open(const std::vector<std::filesystem::path>& sources) {
-        window = std::make_unique<MainWindow>(&session);
-        session.open(folder / "project", {}, sources, {});
-        window->show();
-        ASSERT_TRUE(QTest::qWaitFor([&] { return session.ready(); }, 30'000));
-    }
-    bool says(const QString& text) {
-        for (const auto* label : window->findChildren<QLabel*>())
-            if (label->isVisible() && label->text().contains(text)) return true;
-        return false;
-    }
+struct Pages : WindowTest {
     std::filesystem::path make_archive(const std::string& name) {
         put_file(folder / name, make_zip({{"a/horse.dds", make_dds(Format::BC1, 32, 32)}, {"a/mask.dds", make_dds(Format::BC4, 32, 32), true}}));
         return folder / name;

@@ -12,8 +12,8 @@
 #include <QtTest>
 #include <sys/stat.h>
 
-#include "app/main_window.h"
 #include "support/pictures.h"
+#include "ui/window_test.h"
 #include "support/run_program.h"
 
 using namespace skivet;
@@ -22,22 +22,7 @@ using namespace skivet::test;
 
 namespace {
 
-struct SourcesUi : testing::Test {
-    TempFolder folder;
-    Session session;
-    std::unique_ptr<MainWindow> window;
-
-    void open(const std::vector<std::filesystem::path>& sources) {
-        window = std::make_unique<MainWindow>(&session);
-        session.open(folder / "project", {}, sources, {});
-        window->show();
-        ASSERT_TRUE(QTest::qWaitFor([&] { return session.ready(); }, 30'000));
-    }
-    bool says(const QString& text) {
-        for (const auto* label : window->findChildren<QLabel*>())
-            if (label->isVisible() && label->text().contains(text)) return true;
-        return false;
-    }
+struct SourcesUi : WindowTest {
     /// A key in the list of sources, where a person's focus is.
     void press(Qt::Key key) {
         auto* list = window->findChild<QListView*>("sources");
