@@ -15,16 +15,6 @@ namespace {
 constexpr std::uint64_t most_nested_bytes = 64ull << 30;
 constexpr std::size_t head_bytes = 1024;  // a KTX2 level index of sixteen levels ends at 464
 
-EntryKind kind_by_name(std::string_view path) {
-    const auto name = lower(path);
-    const auto ends = [&](std::string_view ending) { return name.ends_with(ending); };
-    if (ends(".glb") || ends(".gltf") || ends(".obj")) return EntryKind::mesh;
-    if (ends(".zip")) return EntryKind::container;
-    if (ends(".dds")) return EntryKind::texture;
-    if (ends(".png")) return EntryKind::image;
-    return EntryKind::other;
-}
-
 class Builder {
 public:
     Builder(const Kinds& kinds, Progress& progress, bool recurse, bool recognize_content)
@@ -129,6 +119,16 @@ private:
 };
 
 }  // namespace
+
+EntryKind kind_by_name(std::string_view path) {
+    const auto name = lower(path);
+    const auto ends = [&](std::string_view ending) { return name.ends_with(ending); };
+    if (ends(".glb") || ends(".gltf") || ends(".obj")) return EntryKind::mesh;
+    if (ends(".zip")) return EntryKind::container;
+    if (ends(".dds")) return EntryKind::texture;
+    if (ends(".png")) return EntryKind::image;
+    return EntryKind::other;
+}
 
 std::string_view name_of(EntryKind kind) {
     switch (kind) {

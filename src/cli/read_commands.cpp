@@ -55,6 +55,29 @@ int list(Context& c, const ListOptions& options) {
         else any = true;
     }
     if (!any) return code;
+    if (!options.textures && !options.recursive && !c.json) {
+        // Only names and sizes: straight from the directory, whatever its length.
+        fmt::memory_buffer text;
+        const auto flush = [&](std::size_t from) {
+            if (text.size() < from) return;
+            c.out.write(text.data(), static_cast<std::streamsize>(text.size()));
+            text.clear();
+        };
+        for (const auto& source : sources) {
+            if (!source.container) continue;
+            const auto path = source.path.string();
+            for (const auto& e : source.container->entries()) {
+                if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
+                const auto fits = [&](const std::string& pattern) { return glob_match(pattern, e.path); };
+                if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) continue;
+                fmt::format_to(std::back_inserter(text), "{:>12}  {:<9} {:<32} {}::{}\n", grouped(e.size), e.method, name_of(kind_by_name(e.path)), path, e.path);
+                flush(1u << 16);
+            }
+            for (const auto& problem : source.container->problems()) code = 1, c.err << "skivet-cli: " << problem.within(source.path.filename().string()).message() << '\n';
+        }
+        flush(1);
+        return code == 0 ? 0 : 1;
+    }
     Progress progress;
     progress.cancel = c.cancel;
     const auto catalog = build_catalog(c.kinds, sources, progress, options.recursive, options.textures || c.json || options.recursive);
