@@ -1,5 +1,7 @@
 #include "bench/project.h"
 
+#include "container/texture_files.h"
+
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
@@ -97,7 +99,7 @@ Status save_project(const Project& project) {
 }
 
 Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Address& address, ExportAs as, std::int64_t now) {
-    SKIVET_TRY(auto bytes, read_address(kinds, address));
+    SKIVET_TRY(auto bytes, read_texture_bytes(kinds, address));
     Piece piece;
     piece.address = address;
     piece.original_hash = hash_of(bytes);
@@ -137,7 +139,7 @@ Piece look_at_piece(const Project& project, Piece piece, std::int64_t now) {
 }
 
 Result<Piece> check_source(const Kinds& kinds, Piece piece) {
-    SKIVET_TRY(const auto bytes, read_address(kinds, piece.address));
+    SKIVET_TRY(const auto bytes, read_texture_bytes(kinds, piece.address));
     const auto hash = hash_of(bytes);
     if (hash != piece.original_hash && (piece.delivered_texture.empty() || hash != piece.delivered_texture)) piece.state = PieceState::gone_stale;
     return piece;

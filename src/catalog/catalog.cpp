@@ -8,6 +8,7 @@
 
 #include "base/file_write.h"
 #include "base/text.h"
+#include "container/texture_files.h"
 
 namespace skivet {
 namespace {
@@ -208,7 +209,8 @@ Result<TextureFile> open_texture(const Kinds& kinds, const Source& source, const
     } else {
         SKIVET_TRY(bytes, read_address(kinds, address_of(source, item)));
     }
-    auto texture = TextureFile::open(kinds.textures, std::move(bytes), item.path(), kinds.limits);
+    const auto read = source.container ? siblings_of(kinds, *source.container, item.inner) : siblings_of(kinds, address_of(source, item));
+    auto texture = open_spread(kinds.textures, std::move(bytes), item.path(), read, kinds.limits);
     if (!texture) return fail(std::move(texture).error().within(item.path()));
     return texture;
 }
@@ -233,11 +235,13 @@ Result<std::vector<std::filesystem::path>> find_sources(const Kinds& kinds, cons
     for (const auto& item : std::filesystem::directory_iterator(folder, code)) {
         if (item.is_directory(code)) continue;
         if (!item.is_regular_file(code)) continue;
-        // Of an archive cut into parts the first stands for all; a single packed picture is no archive of the game.
+        // Of an archive cut into parts the first stands for all. What looks like an archive is one, even if it wants a key or is damaged:
+        // opening it will say so. Nothing is unpacked to find out.
         const auto parts = parts_of(item.path());
         if (parts && parts->front() != item.path()) continue;
-        const auto opened = open_source(kinds, item.path());
-        if (opened || opened.error().code == ErrorCode::key || (parts && parts->size() > 1)) out.push_back(item.path());
+        const auto view = FileView::open(item.path());
+        const auto data = view ? view->bytes() : Result<ByteSpan>(ByteSpan());
+        if (data && !candidates(kinds, *data, data->size(), item.path().string()).empty()) out.push_back(item.path());
     }
     if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
     std::sort(out.begin(), out.end());

@@ -9,9 +9,11 @@
 #include "base/text.h"
 #include "bench/fitting.h"
 #include "cli/commands.h"
+#include "container/texture_files.h"
 #include "codec/codec.h"
 #include "codec/paint_form.h"
 #include "pixel/alpha_use.h"
+#include "container/draft_sheet.h"
 #include "container/sheet_try.h"
 #include "container/sift.h"
 
@@ -113,7 +115,7 @@ int show(Context& c, const std::string& text) {
     json j = {{"address", address->text()}, {"size", size}, {"sha256", to_hex(sha256(*bytes))}};
     std::vector<std::pair<std::string, std::string>> lines = {{"address", address->text()}, {"bytes", grouped(size)}};
     if (c.kinds.textures.recognize(*bytes, name)) {
-        const auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), name, c.kinds.limits);
+        const auto texture = open_spread(c.kinds.textures, std::move(*bytes), name, siblings_of(c.kinds, *address), c.kinds.limits);
         if (!texture) return c.failed(texture.error().within(name));
         const auto& d = texture->layout.desc;
         const auto& damage = texture->layout.damage;
@@ -127,7 +129,7 @@ int show(Context& c, const std::string& text) {
                   {"height", d.height}, {"depth", d.depth}, {"layers", d.layers}, {"faces", d.faces}, {"mips", d.mips},
                   {"color", std::string(name_of(d.color))}, {"mip_filter", describe(*guess)}, {"mips_known", guess->known}, {"mips_confidence", std::round(guess->confidence * 1000) / 1000}});
         if (guess->normals) j["normals"] = std::string(describe(*guess->normals));
-        const auto top = texture->decode(0);
+        const auto top = texture->decode(first_level_there(texture->layout));
         if (!top) return c.failed(top.error().within(name));
         const auto alpha = info(d.format).has_alpha ? alpha_facts(*top) : AlphaFacts{};
         j.update({{"alpha", std::string(name_of(alpha.use))}, {"hidden_colors", alpha.hidden_colors}, {"premultiplied", alpha.premultiplied}});
@@ -160,7 +162,7 @@ int verify(Context& c, const std::string& path) {
         std::optional<Error> error;
         if (!bytes) error = bytes.error();
         else if (c.kinds.textures.recognize(*bytes, entry.path))
-            if (auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), entry.path, c.kinds.limits); !texture || texture->layout.damage)
+            if (auto texture = open_spread(c.kinds.textures, std::move(*bytes), entry.path, siblings_of(c.kinds, container, {entry.path}), c.kinds.limits); !texture || texture->layout.damage)
                 error = in_entry(container, i, texture ? *texture->layout.damage : texture.error());
         if (!error) continue;
         ++damaged;
@@ -177,9 +179,7 @@ int compare(Context& c, const std::string& a, const std::string& b) {
     for (const auto& text : {a, b}) {
         const auto address = parse_address(text);
         if (!address) return c.failed(address.error());
-        auto bytes = read_address(c.kinds, *address);
-        if (!bytes) return c.failed(bytes.error());
-        auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), text, c.kinds.limits);
+        auto texture = open_texture_at(c.kinds, *address);
         if (!texture) return c.failed(texture.error().within(text));
         textures.push_back(std::move(*texture));
     }
@@ -232,6 +232,22 @@ int sheet_check(Context& c, const std::string& file) {
     constexpr std::string_view kinds[] = {"container", "texture", "wrapper"};
     c.out << fmt::format("{}: a {} sheet with {} header fields and {} record fields\n", sheet->name, kinds[static_cast<std::size_t>(sheet->kind)],
                          sheet->header.fields.size(), sheet->record.fields.size());
+    return 0;
+}
+
+int sheet_draft(Context& c, const std::string& archive, const std::string& out) {
+    const auto view = FileView::open(archive);
+    if (!view) return c.failed(view.error());
+    Progress progress;
+    progress.cancel = c.cancel;
+    const auto draft = draft_sheet(c.kinds, *view, progress);
+    if (!draft) return c.failed(draft.error());
+    c.err << fmt::format("skivet-cli: {}\nskivet-cli: {} entries, {} of {} that were looked at can be read; {} bytes are not explained\n", draft->found, grouped(draft->entries), grouped(draft->readable), grouped(draft->looked_at), grouped(draft->unexplained));
+    if (out.empty()) {
+        c.out << draft->toml;
+        return 0;
+    }
+    if (auto written = write_file(out, as_bytes(draft->toml)); !written) return c.failed(written.error());
     return 0;
 }
 

@@ -157,6 +157,12 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     common(sub);
     sub->callback([&] { command = [&] { return sheet_try(context, try_options); }; });
 
+    std::string draft_archive, draft_out;
+    sub = sheet->add_subcommand("draft", "Look for the entry table of an archive nobody described and write a sheet that reads it");
+    sub->add_option("ARCHIVE", draft_archive)->required();
+    sub->add_option("--out", draft_out, "Write the sheet to this file instead of the standard output")->type_name("FILE");
+    sub->callback([&] { command = [&] { return sheet_draft(context, draft_archive, draft_out); }; });
+
     try {
         std::vector<std::string> reversed(arguments.rbegin(), arguments.rend());
         app.parse(reversed);

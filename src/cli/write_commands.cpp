@@ -12,6 +12,7 @@
 #include "bench/export.h"
 #include "bench/fitting.h"
 #include "cli/commands.h"
+#include "container/texture_files.h"
 #include "delivery/routes.h"
 #include "delivery/vault.h"
 #include "bench/cube.h"
@@ -144,9 +145,10 @@ int deliver(Context& c, const WritePlan& plan, const DeliveryNote& note, const s
 }
 
 Result<WritePlan> plan_elsewhere(Context& c, const fs::path& source, const fs::path& beside, const fs::path& patch, std::span<const AddressedBytes> pieces) {
-    if (!beside.empty()) return plan_override(beside, pieces);
     SKIVET_TRY(const auto opened, open_source(c.kinds, source));
-    return plan_patch_archive(c.kinds, *opened, patch, pieces);
+    SKIVET_TRY(const auto files, spread_replacements(c.kinds, *opened, {pieces.begin(), pieces.end()}));
+    if (!beside.empty()) return plan_override(beside, files);
+    return plan_patch_archive(c.kinds, *opened, patch, files);
 }
 
 /// One entry as it was before all deliveries. The delivery that put it there is undone when it holds nothing else and nothing stands on
@@ -206,15 +208,8 @@ int export_entries(Context& c, const ExportOptions& options) {
         std::error_code code;
         const bool whole = address->inner.empty() && (fs::is_directory(address->source, code) || open_source(c.kinds, address->source));
         if (!whole) {
-            auto bytes = read_address(c.kinds, *address);
-            if (!bytes) {
-                const int exit = c.failed(bytes.error());
-                if (options.sources.size() == 1) return exit;
-                ++failures;
-                continue;
-            }
             const auto name = address->inner.empty() ? address->source.filename().string() : address->inner.back();
-            auto texture = TextureFile::open(c.kinds.textures, std::move(*bytes), name, c.kinds.limits);
+            auto texture = open_texture_at(c.kinds, *address);
             if (!texture) {
                 const int exit = c.failed(texture.error().within(name));
                 if (options.sources.size() == 1) return exit;
@@ -269,9 +264,7 @@ int encode_image(Context& c, const EncodeCommand& options) {
     if (!options.like.empty()) {
         const auto address = parse_address(options.like);
         if (!address) return c.failed(address.error());
-        auto like = read_address(c.kinds, *address);
-        if (!like) return c.failed(like.error());
-        const auto original = TextureFile::open(c.kinds.textures, std::move(*like), options.like, c.kinds.limits);
+        const auto original = open_texture_at(c.kinds, *address);
         if (!original) return c.failed(original.error().within(options.like));
         FitOptions how;
         how.encode.effort = effort_named(options.effort).value_or(Effort::normal);
@@ -311,7 +304,7 @@ int replace(Context& c, const ReplaceOptions& options) {
     auto with = read_file(options.with, c.kinds.limits.inflated_bytes);
     if (!with) return c.failed(with.error());
     // A damaged entry cannot be read, but it can be replaced.
-    const auto current = read_address(c.kinds, *address);
+    const auto current = read_texture_bytes(c.kinds, *address);
     if (!current && current.error().code != ErrorCode::damaged) return c.failed(current.error());
     auto content = content_for(c, current ? *current : Bytes{}, address->text(), std::move(*with), options.with.string(), options.as_is);
     if (!content) return c.failed(content.error().within(options.with.filename().string()));
@@ -329,7 +322,7 @@ int replace(Context& c, const ReplaceOptions& options) {
     const DeliveryNote note{fmt::format("{} into {}", fs::path(name).stem().string(), target.filename().string()), target, address->inner};
     return deliver(c, *plan, note, [&]() -> Status {
         if (elsewhere) return {};
-        SKIVET_TRY(const auto back, read_address(c.kinds, *address));
+        SKIVET_TRY(const auto back, read_texture_bytes(c.kinds, *address));
         if (back != *content) return fail(ErrorCode::io, "the entry does not read back as it was written");
         return {};
     });
@@ -356,7 +349,8 @@ int apply_folder(Context& c, const ApplyOptions& options) {
         const auto& path = (*source)->entries()[*entry].path;
         auto with = read_file(file.path(), c.kinds.limits.inflated_bytes);
         if (!with) return c.failed(with.error());
-        const auto current = (*source)->read(*entry, c.kinds.limits);
+        auto current = (*source)->read(*entry, c.kinds.limits);
+        if (current) current = join_spread(c.kinds.textures, std::move(*current), path, siblings_of(c.kinds, **source, {path}), c.kinds.limits);
         auto content = content_for(c, current ? *current : Bytes{}, path, std::move(*with), file.path().string(), false);
         if (!content) return c.failed(content.error().within(path));
         items.push_back({{path}, std::move(*content)});
@@ -377,7 +371,8 @@ int apply_folder(Context& c, const ApplyOptions& options) {
         if (elsewhere) return {};
         SKIVET_TRY(const auto again, open_source(c.kinds, options.into));
         for (const auto& item : wanted) {
-            SKIVET_TRY(const auto back, again->read(*again->find(item.inner.front()), c.kinds.limits));
+            SKIVET_TRY(const auto own, again->read(*again->find(item.inner.front()), c.kinds.limits));
+            SKIVET_TRY(const auto back, join_spread(c.kinds.textures, own, item.inner.front(), siblings_of(c.kinds, *again, item.inner), c.kinds.limits));
             if (back != item.bytes) return fail(ErrorCode::io, item.inner.front() + " does not read back as it was written");
         }
         return {};

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "base/file_write.h"
+#include "container/texture_files.h"
 
 namespace skivet {
 namespace {
@@ -97,7 +98,8 @@ Result<Bytes> read_address(const Kinds& kinds, const Address& address) {
 Result<Bytes> read_entry(const Kinds& kinds, const Container& container, const std::vector<std::string>& inner) { return read_inner(kinds, container, inner, 1); }
 
 Result<WritePlan> plan_replacements(const Kinds& kinds, const Container& source, std::vector<AddressedBytes> replacements) {
-    return plan_inner(kinds, source, std::move(replacements), 1);
+    SKIVET_TRY(auto files, spread_replacements(kinds, source, std::move(replacements)));
+    return plan_inner(kinds, source, std::move(files), 1);
 }
 
 Result<WritePlan> plan_replacement(const Kinds& kinds, const Address& address, Bytes bytes) {
@@ -109,8 +111,18 @@ Result<WritePlan> plan_replacement(const Kinds& kinds, const Address& address, B
         if (!plan) return fail(std::move(plan).error().within(address.source.filename().string()));
         return plan;
     }
-    SKIVET_TRY(const auto view, FileView::open(address.source));
-    return plan_whole_file(view, std::move(bytes));
+    auto parts = split_spread(kinds.textures, bytes, address.source.string(), siblings_of(kinds, address), kinds.limits);
+    if (!parts || parts->size() == 1) {
+        SKIVET_TRY(const auto view, FileView::open(address.source));
+        return plan_whole_file(view, std::move(bytes));
+    }
+    WritePlan out;
+    for (auto& part : *parts) {
+        SKIVET_TRY(const auto view, FileView::open(part.name.empty() ? address.source : address.source.parent_path() / part.name));
+        SKIVET_TRY(auto plan, plan_whole_file(view, std::move(part.bytes)));
+        out.add(std::move(plan));
+    }
+    return out;
 }
 
 }  // namespace skivet

@@ -24,7 +24,8 @@ struct AddressedBytes {
     Bytes bytes;
 };
 
-/// The plan for replacing entries of one source at any depth: the inner plan's result is the outer container's replacement.
+/// The plan for replacing entries of one source at any depth: the inner plan's result is the outer container's replacement. A texture that
+/// is spread over several files is given joined (texture_files.h).
 [[nodiscard]] Result<WritePlan> plan_replacements(const Kinds& kinds, const Container& source, std::vector<AddressedBytes> replacements);
 /// The same for a source by path; a bare file (inner empty) is replaced as a whole.
 [[nodiscard]] Result<WritePlan> plan_replacement(const Kinds& kinds, const Address& address, Bytes bytes);

@@ -12,7 +12,7 @@
 namespace skivet {
 namespace {
 
-constexpr std::size_t head_bytes = 4096;
+constexpr std::size_t head_bytes = 1024;   // of every entry, as much as a catalog asks for
 constexpr std::uint64_t most_rebuilt = 1ull << 30;   // a rebuild is made in memory
 
 struct Free {

@@ -78,6 +78,7 @@ private:
     HeaderRead header_;
     std::vector<Item> items_;
     std::vector<Table> tables_;
+    std::vector<FieldValue> folder_offsets_;   ///< fields of folders that say where their entries are
     std::uint64_t table_at_ = 0;
     std::uint64_t table_end_ = 0;
     mutable std::mutex mutex_;

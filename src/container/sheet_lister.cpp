@@ -8,6 +8,9 @@
 namespace skivet {
 namespace {
 
+/// Of records that go on until something ends them.
+constexpr std::uint64_t unknown_count = ~0ull;
+
 /// A name out of "{folder}/{name}.{extension}": a word that is empty takes the sign before it along.
 std::string fill_in(std::string_view pattern, const std::function<std::string(std::string_view)>& word) {
     std::string out, between;
@@ -51,8 +54,11 @@ Status SheetContainer::Lister::list() {
         const auto size = sheet_.record.fixed_size();
         if (!size) return fail(ErrorCode::unsupported, "names behind records of varying size need a header field that says where they are");
         SKIVET_TRY(const auto count, number_of(sheet_.record_count, "entry"));
-        SKIVET_TRY(record_at_, place(sheet_.record_at, "directory"));
-        records_end_ = record_at_ + count * *size;
+        if (count == unknown_count) return fail(ErrorCode::unsupported, "names behind records without a count need a header field that says where they are");
+        SKIVET_TRY(const auto start, place(sheet_.record_at, "directory"));
+        if (*size > 0 && count > (image_.size() - start) / *size)
+            return fail_at(ErrorCode::damaged, start, fmt::format("{} records of {} bytes do not lie in {} bytes", grouped(count), *size, grouped(image_.size())));
+        records_end_ = start + count * *size;
         SKIVET_CHECK(read_names());
     }
     SKIVET_CHECK(read_records());
@@ -106,14 +112,13 @@ Result<std::uint64_t> SheetContainer::Lister::place(const Place& place, std::str
         case Place::From::after_folders: at = folders_end_; break;
         case Place::From::after_names: at = names_.end; break;
         case Place::From::in_folder: at = folders_end_; break;
-        case Place::From::after_data: return fail(ErrorCode::unsupported, "\"after data\" needs a header field that says where");
     }
     if (at > image_.size()) return fail_at(ErrorCode::damaged, at, fmt::format("{} is said to be behind the end of {} bytes", what, grouped(image_.size())));
     return at;
 }
 
 Result<std::uint64_t> SheetContainer::Lister::number_of(const CountOf& count, std::string_view what) const {
-    std::uint64_t n = ~0ull;
+    auto n = unknown_count;
     if (count.by == CountOf::By::number) n = count.number;
     if (count.by == CountOf::By::field) {
         const auto* value = out_.header_.values.named(count.field);
@@ -135,7 +140,7 @@ Status SheetContainer::Lister::open_table() {
         end = at + size->number;
     } else if (const auto fixed = sheet_.record.fixed_size()) {
         SKIVET_TRY(const auto count, number_of(sheet_.record_count, "entry"));
-        if (count != ~0ull && count * *fixed <= end - at) end = at + count * *fixed;
+        if (count != unknown_count && *fixed > 0 && count <= (end - at) / *fixed) end = at + count * *fixed;
     }
     auto plain = sheet_data::decrypt(*sheet_.table_crypt, *out_.keys_, sheet_.table_crypt->iv, image_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)));
     if (!plain) return fail(std::move(plain).error().within("directory"));
@@ -186,19 +191,10 @@ Status SheetContainer::Lister::read_names() {
 }
 
 Result<std::string> SheetContainer::Lister::name_at(std::uint64_t at) const {
-    RecordType type;
-    Field field;
-    field.name = "name";
-    field.type = FieldType::text;
-    field.code = sheet_.names ? sheet_.names->code : TextCode::utf8;
-    field.prefixed = sheet_.names && sheet_.names->prefix > 0;
-    field.width = sheet_.names ? sheet_.names->prefix : 0;
-    field.terminated = !field.prefixed;
-    type.fields.push_back(std::move(field));
     RecordValues value;
     const auto end = sheet_.names ? names_.end : image_.size();
     if (at >= end) return fail_at(ErrorCode::damaged, at, "the name is said to lie behind the names");
-    SKIVET_CHECK(read_record(type, out_.header_.order, image_.first(static_cast<std::size_t>(end)), at, limits_, value));
+    SKIVET_CHECK(read_record(name_type_, out_.header_.order, image_.first(static_cast<std::size_t>(end)), at, limits_, value));
     return value.values[0].text;
 }
 
@@ -291,7 +287,7 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
 Status SheetContainer::Lister::read_run(std::uint64_t& at, std::uint64_t count, const std::string& folder) {
     const auto end = out_.table_end_ > at ? out_.table_end_ : out_.header_.at > at ? out_.header_.at : static_cast<std::uint64_t>(image_.size());
     for (std::uint64_t i = 0; i < count; ++i) {
-        if (count == ~0ull && at >= end) break;
+        if (count == unknown_count && at >= end) break;
         if (++visited_ > 2 * limits_.entries) return fail(ErrorCode::limit, "the folders share more entries than the limit");
         const auto start = at;
         auto read = read_record(sheet_.record, out_.header_.order, image_, at, limits_, record_);
@@ -354,8 +350,10 @@ Status SheetContainer::Lister::read_records() {
         for (const auto& folder : folders_) {
             const auto entries = folder.number(Meaning::entry_count);
             if (entries > image_.size()) return fail_at(ErrorCode::damaged, folder.with(Meaning::entry_count)->at, fmt::format("{} entries in {} bytes", grouped(entries), grouped(image_.size())));
-            if (const auto* offset = folder.with(Meaning::entries_offset)) {
+            const auto* offset = folder.with(Meaning::entries_offset);
+            if (offset) {
                 at = offset->number + out_.base_of(*offset->field, offset->at);
+                out_.folder_offsets_.push_back(*offset);
             } else if (const auto* index = folder.with(Meaning::first_entry)) {
                 const auto size = sheet_.record.fixed_size();
                 if (!size) return fail(ErrorCode::unsupported, "a first entry by number needs records of a fixed size");
@@ -363,8 +361,10 @@ Status SheetContainer::Lister::read_records() {
                 at = first + index->number * *size;
             }
             SKIVET_TRY(const auto name, folder_name(folder));
+            const auto start = at;
             SKIVET_CHECK(read_run(at, entries, name));
-            end = std::max(end, at);
+            if (offset) out_.tables_.push_back({"entries", start, at});   // each folder's own, wherever it lies
+            else end = std::max(end, at);
         }
         at = end;
     } else {
@@ -375,7 +375,7 @@ Status SheetContainer::Lister::read_records() {
     if (stated && (nothing_else ? stated->number != at - first : first + stated->number < at) && sheet_.record_count.by != CountOf::By::terminator)
         return fail_at(ErrorCode::damaged, stated->at, fmt::format("the directory is said to have {} bytes, its records take {}", grouped(stated->number), grouped(at - first)));
     if (out_.table_end_ < at) out_.table_end_ = at;
-    out_.tables_.push_back({"entries", first, out_.table_end_});
+    if (out_.table_end_ > first) out_.tables_.push_back({"entries", first, out_.table_end_});
     if (sheet_.names) out_.tables_.push_back({"names", names_.at, sheet_.names->size_field.empty() ? names_.at : names_.end});
     return {};
 }

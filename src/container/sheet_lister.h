@@ -6,7 +6,16 @@ namespace skivet {
 
 class SheetContainer::Lister {
 public:
-    Lister(SheetContainer& out, const Kinds& kinds) : out_(out), sheet_(*out.sheet_), kinds_(kinds), limits_(kinds.limits) {}
+    Lister(SheetContainer& out, const Kinds& kinds) : out_(out), sheet_(*out.sheet_), kinds_(kinds), limits_(kinds.limits) {
+        Field name;
+        name.name = "name";
+        name.type = FieldType::text;
+        name.code = sheet_.names ? sheet_.names->code : TextCode::utf8;
+        name.width = sheet_.names ? sheet_.names->prefix : 0;
+        name.prefixed = name.width > 0;
+        name.terminated = !name.prefixed;
+        name_type_.fields.push_back(std::move(name));
+    }
     [[nodiscard]] Status list();
 
 private:
@@ -37,7 +46,8 @@ private:
     RecordValues record_;
     std::vector<RecordValues> folders_;
     Names names_;
-    std::uint64_t record_at_ = 0, folders_end_ = 0, records_end_ = 0;
+    RecordType name_type_;               ///< one name of [names] or [tree]
+    std::uint64_t folders_end_ = 0, records_end_ = 0;
     std::uint64_t visited_ = 0;          ///< records read; folders may share them, but not without end
     std::unordered_map<std::uint64_t, std::string> known_;   ///< paths by hash
 };

@@ -3,7 +3,6 @@
 // from the first change on. Fields with a meaning follow: offsets, sizes, checksums of entries, then of the table, then the header's own.
 #include <fmt/format.h>
 #include <numeric>
-#include <set>
 
 #include "container/sheet_container.h"
 
@@ -26,7 +25,6 @@ void overlay(Bytes& bytes, std::uint64_t bytes_at, std::uint64_t at, ByteSpan ov
 class SheetContainer::Planner {
 public:
     Planner(const SheetContainer& c, ByteSpan file, ByteSpan image) : c_(c), sheet_(*c.sheet_), file_(file), image_(image) {
-        move_from_ = file.size();
         for (std::size_t i = 0; i < c.items_.size(); ++i) by_file_[c.sheet_->part_size > 0 ? 0 : c.items_[i].file].push_back(i);
         for (auto& [number, items] : by_file_)
             std::sort(items.begin(), items.end(), [&](auto a, auto b) { return c.items_[a].data_at < c.items_[b].data_at; });
@@ -77,8 +75,7 @@ public:
 private:
     struct Fresh {
         Bytes stored;
-        std::uint64_t size = 0;
-        Bytes unpacked_for_sums;
+        const Bytes* content = nullptr;   ///< the replacement's, which outlives the planner
     };
 
     const SheetContainer& c_;
@@ -86,9 +83,9 @@ private:
     ByteSpan file_, image_;
     std::map<std::uint32_t, std::vector<std::size_t>> by_file_;   ///< entries by data file, in the order they lie in
     std::map<std::size_t, Fresh> fresh_;
-    std::vector<std::pair<std::uint64_t, Bytes>> patches_;        ///< table bytes, at positions of the old image
+    std::map<std::uint64_t, Bytes> patches_;                      ///< table bytes, at positions of the old image; none overlaps another
     std::vector<std::pair<std::uint64_t, std::uint64_t>> moves_;  ///< own file: from this old position on everything lies so much later (modulo 2^64)
-    std::uint64_t tail_ = 0, move_from_ = 0;
+    std::uint64_t tail_ = 0;
     std::uint64_t growth_ = 0;                                    ///< of the own file, modulo 2^64
     bool changed_ = false, compact_ = false;
 
@@ -99,30 +96,24 @@ private:
         } else if (now.error().code != ErrorCode::damaged) {
             return fail(now.error());
         }
-        if (!sheet_.record.with(Meaning::size) && c_.items_[r.entry].packing != Packing::none && sheet_.record.with(Meaning::stored_size) == nullptr)
-            return fail(ErrorCode::unsupported, "the sheet does not say where its stored size is kept");
         Fresh fresh;
         SKIVET_TRY(fresh.stored, c_.pack_entry(r.bytes, r.entry));
-        fresh.size = r.bytes.size();
-        fresh.unpacked_for_sums = r.bytes;
+        fresh.content = &r.bytes;
         fresh_[r.entry] = std::move(fresh);
         changed_ = true;
         return {};
     }
 
     [[nodiscard]] std::uint64_t moved(std::uint64_t at) const {
-        std::uint64_t by = 0;
-        for (const auto& [from, delta] : moves_)
-            if (at >= from) by = delta;
-        return at + by;
+        const auto next = std::upper_bound(moves_.begin(), moves_.end(), at, [](std::uint64_t a, const auto& move) { return a < move.first; });
+        return next == moves_.begin() ? at : at + std::prev(next)->second;
     }
 
     Status patch(const FieldValue& value, std::uint64_t number) {
-        const auto old = image_.subspan(static_cast<std::size_t>(value.at), static_cast<std::size_t>(value.size));
-        Bytes now(old.begin(), old.end());
-        for (const auto& [at, bytes] : patches_) overlay(now, value.at, at, bytes);   // bit fields share their bytes
+        const auto before = patches_.find(value.at);   // bit fields share their bytes
+        const auto now = before != patches_.end() ? ByteSpan(before->second) : image_.subspan(static_cast<std::size_t>(value.at), static_cast<std::size_t>(value.size));
         SKIVET_TRY(auto bytes, field_bytes(*value.field, c_.header_.order, number, now));
-        patches_.emplace_back(value.at, std::move(bytes));
+        patches_[value.at] = std::move(bytes);
         return {};
     }
 
@@ -131,14 +122,16 @@ private:
         SKIVET_TRY(const auto record, c_.record_of(entry));
         const auto* offset = record.with(Meaning::data_offset);
         const auto field_moved = offset->field->from_field ? moved(offset->at) - offset->at : 0;
+        if (const auto* base = c_.header_.values.named(offset->field->base_field); base && is_place(*base->field) && moved(base->number) != base->number)
+            return fail(ErrorCode::unsupported, fmt::format("its data is counted from \"{}\", which would have to move", base->field->name), "Deliver into an override folder instead, if the game has one");
         SKIVET_CHECK(patch(*offset, at - c_.base_of(*offset->field, offset->at) - field_moved));
         if (!fresh) return {};
         if (const auto* stored = record.with(Meaning::stored_size)) SKIVET_CHECK(patch(*stored, fresh->stored.size()));
-        if (const auto* size = record.with(Meaning::size)) SKIVET_CHECK(patch(*size, fresh->size));
+        if (const auto* size = record.with(Meaning::size)) SKIVET_CHECK(patch(*size, fresh->content->size()));
         for (const auto& value : record.values) {
             if (value.field->means != Meaning::checksum) continue;
-            SKIVET_TRY(auto bytes, sum_field_bytes(*value.field, c_.header_.order, value.field->over == Over::stored ? fresh->stored : fresh->unpacked_for_sums));
-            patches_.emplace_back(value.at, std::move(bytes));
+            SKIVET_TRY(auto bytes, sum_field_bytes(*value.field, c_.header_.order, value.field->over == Over::stored ? fresh->stored : *fresh->content));
+            patches_[value.at] = std::move(bytes);
         }
         return {};
     }
@@ -220,15 +213,12 @@ private:
             behind.resize(behind.size() + static_cast<std::size_t>(to - at), sheet_.fill);
             at = to;
             moves_.emplace_back(tail_, to - tail_);
-            growth_ = to - tail_;
             const auto tail = file_.subspan(static_cast<std::size_t>(tail_));
             behind.insert(behind.end(), tail.begin(), tail.end());
             at += tail.size();
-        } else if (number == own_file) {
-            growth_ = at - file_.size();
         }
         plan.ranges.push_back({append_at, std::move(behind), 0});
-        plan.new_size = std::max<std::uint64_t>(at, number == own_file && tail_ < file_.size() ? at : view.size());
+        plan.new_size = at;
         if (number == own_file) growth_ = plan.new_size - file_.size();
         return std::optional(std::move(plan));
     }
@@ -339,7 +329,7 @@ private:
         return std::optional(std::move(plan));
     }
 
-    /// Data in one stream cut into parts: only content that fits where it is, or grows the last part.
+    /// Data in one stream cut into parts: only content that fits where the old one is.
     Result<WritePlan> plan_parts() {
         WritePlan out;
         std::map<std::uint32_t, FilePlan> plans;
@@ -349,9 +339,9 @@ private:
             if (found == fresh_.end()) continue;
             const auto& item = c_.items_[items[place]];
             const auto& stored = found->second.stored;
-            const bool last = place + 1 == items.size();
-            if (stored.size() > (last ? item.stored : room(items, place, ~0ull)))
-                return fail(in_entry(c_, items[place], Error{ErrorCode::unsupported, fmt::format("has room for {} bytes, needs {}", grouped(last ? item.stored : room(items, place, ~0ull)), grouped(stored.size())), {}, item.data_at,
+            const auto space = place + 1 == items.size() ? item.stored : room(items, place, ~0ull);
+            if (stored.size() > space)
+                return fail(in_entry(c_, items[place], Error{ErrorCode::unsupported, fmt::format("has room for {} bytes, needs {}", grouped(space), grouped(stored.size())), {}, item.data_at,
                                                               "Data cut into parts of a fixed size takes only content that fits where the old one is"}));
             for (std::uint64_t done = 0; done < stored.size();) {
                 const auto at = item.data_at + done;
@@ -377,36 +367,32 @@ private:
         const auto& header = c_.header_.values;
         if (const auto* size = header.with(Meaning::file_size)) SKIVET_CHECK(patch(*size, file_.size() + growth_));
         if (const auto* size = header.with(Meaning::data_size)) SKIVET_CHECK(patch(*size, size->number + growth_));
-        // Header fields that say where a table is follow it.
-        std::set<std::string> places;
-        for (const auto* place : {&sheet_.record_at, &sheet_.folders_at}) places.insert(place->field);
-        if (sheet_.names) places.insert(sheet_.names->at.field);
-        if (sheet_.tree) places.insert(sheet_.tree->at.field);
-        for (const auto& value : header.values) {
-            if (!places.count(value.field->name) && value.field->means != Meaning::table_offset) continue;
+        // Fields that say where a table is follow it: in the header, and in the records of folders.
+        const auto follow = [&](const FieldValue& value) -> Status {
             const auto at = value.number + c_.base_of(*value.field, value.at);
             const auto field_moved = value.field->from_field ? moved(value.at) - value.at : 0;
-            if (moved(at) != at || field_moved) SKIVET_CHECK(patch(value, value.number + (moved(at) - at) - field_moved));
-        }
+            if (moved(at) == at && !field_moved) return {};
+            return patch(value, value.number + (moved(at) - at) - field_moved);
+        };
+        for (const auto& value : header.values)
+            if (is_place(*value.field)) SKIVET_CHECK(follow(value));
+        for (const auto& value : c_.folder_offsets_) SKIVET_CHECK(follow(value));
         for (const auto& value : header.values) {
             if (value.field->means != Meaning::checksum || value.field->over != Over::table) continue;
             const auto old = image_.subspan(static_cast<std::size_t>(c_.table_at_), static_cast<std::size_t>(c_.table_end_ - c_.table_at_));
             Bytes table(old.begin(), old.end());
             for (const auto& [at, bytes] : patches_) overlay(table, c_.table_at_, at, bytes);
             SKIVET_TRY(auto bytes, sum_field_bytes(*value.field, c_.header_.order, table));
-            patches_.emplace_back(value.at, std::move(bytes));
+            patches_[value.at] = std::move(bytes);
         }
         if (sheet_.table_crypt) {
             const auto old = image_.subspan(static_cast<std::size_t>(c_.table_at_), static_cast<std::size_t>(c_.table_end_ - c_.table_at_));
             Bytes table(old.begin(), old.end());
-            std::vector<std::pair<std::uint64_t, Bytes>> rest;
-            for (auto& [at, bytes] : patches_) {
-                overlay(table, c_.table_at_, at, bytes);
-                if (at < c_.table_at_ || at >= c_.table_end_) rest.emplace_back(at, std::move(bytes));
-            }
+            const auto first = patches_.lower_bound(c_.table_at_), last = patches_.lower_bound(c_.table_end_);
+            for (auto p = first; p != last; ++p) overlay(table, c_.table_at_, p->first, p->second);
             SKIVET_TRY(auto stored, sheet_data::encrypt(*sheet_.table_crypt, *c_.keys_, sheet_.table_crypt->iv, table));
-            patches_ = std::move(rest);
-            patches_.emplace_back(c_.table_at_, std::move(stored));
+            patches_.erase(first, last);
+            patches_[c_.table_at_] = std::move(stored);
         }
         for (const auto& value : header.values) {
             if (value.field->means != Meaning::checksum || value.field->over != Over::header) continue;
@@ -415,7 +401,7 @@ private:
             for (const auto& [at, over] : patches_) overlay(bytes, c_.header_.at, at, over);
             std::fill_n(bytes.begin() + static_cast<std::ptrdiff_t>(value.at - c_.header_.at), value.size, std::byte{0});
             SKIVET_TRY(auto sum, sum_field_bytes(*value.field, c_.header_.order, bytes));
-            patches_.emplace_back(value.at, std::move(sum));
+            patches_[value.at] = std::move(sum);
         }
         put_patches(plan);
         for (const auto& value : header.values) {
@@ -424,47 +410,55 @@ private:
             const auto at = moved(value.at);
             std::fill_n(whole.begin() + static_cast<std::ptrdiff_t>(at), value.size, std::byte{0});
             SKIVET_TRY(auto sum, sum_field_bytes(*value.field, c_.header_.order, whole));
-            patches_.assign(1, {value.at, std::move(sum)});
+            patches_.clear();
+            patches_[value.at] = std::move(sum);
             put_patches(plan);
         }
         return {};
     }
 
-    void put_patches(FilePlan& plan) {
-        if (plan.pieces.empty()) {
-            // A patch may lie in a range that moved its bytes; later ranges win when they are applied, but ranges may not overlap.
-            for (const auto& [at, bytes] : patches_) {
-                const auto to = moved(at);
-                std::size_t covered = 0;
-                for (auto& range : plan.ranges) {
-                    const auto before = range.at <= to && to + bytes.size() <= range.at + range.bytes.size();
-                    if (before) overlay(range.bytes, range.at, to, bytes), covered = bytes.size();
-                }
-                if (covered == 0) plan.ranges.push_back({to, bytes, 0});
-            }
-            return;
-        }
-        for (const auto& [at, bytes] : patches_) patch_pieces(plan, moved(at), bytes);
+    [[nodiscard]] bool is_place(const Field& field) const {
+        const auto says = [&](const Place& place) { return place.from == Place::From::field && place.field == field.name; };
+        return field.means == Meaning::table_offset || says(sheet_.record_at) || says(sheet_.folders_at) || (sheet_.names && says(sheet_.names->at)) || (sheet_.tree && says(sheet_.tree->at));
     }
 
-    /// Bytes of the new file at `at`, split out of the piece they lie in.
-    static void patch_pieces(FilePlan& plan, std::uint64_t at, const Bytes& bytes) {
+    /// The patches go into the plan at the places their bytes have afterwards: into a range or new piece that covers them, else as
+    /// ranges or pieces of their own. One walk, whatever their number.
+    void put_patches(FilePlan& plan) const {
+        std::map<std::uint64_t, const Bytes*> at_place;
+        for (const auto& [at, bytes] : patches_) at_place[moved(at)] = &bytes;
+        if (plan.pieces.empty()) {
+            std::sort(plan.ranges.begin(), plan.ranges.end(), [](const auto& a, const auto& b) { return a.at < b.at; });
+            std::vector<WriteRange> more;
+            for (const auto& [at, bytes] : at_place) {
+                auto range = std::upper_bound(plan.ranges.begin(), plan.ranges.end(), at, [](std::uint64_t a, const auto& r) { return a < r.at; });
+                if (range != plan.ranges.begin() && at + bytes->size() <= std::prev(range)->at + std::prev(range)->bytes.size()) overlay(std::prev(range)->bytes, std::prev(range)->at, at, *bytes);
+                else more.push_back({at, *bytes, 0});
+            }
+            std::move(more.begin(), more.end(), std::back_inserter(plan.ranges));
+            return;
+        }
         std::vector<PlanPiece> out;
         std::uint64_t start = 0;
         for (auto& piece : plan.pieces) {
-            const auto length = piece.length();
-            const auto from = std::max(at, start), to = std::min(at + bytes.size(), start + length);
-            if (from >= to) {
-                out.push_back(std::move(piece));
-            } else if (!piece.is_copy()) {
-                overlay(piece.bytes, start, at, bytes);
-                out.push_back(std::move(piece));
-            } else {
-                if (from > start) out.push_back({piece.from, from - start, {}});
-                out.push_back({0, 0, Bytes(bytes.begin() + static_cast<std::ptrdiff_t>(from - at), bytes.begin() + static_cast<std::ptrdiff_t>(to - at))});
-                if (to < start + length) out.push_back({piece.from + (to - start), start + length - to, {}});
+            const auto end = start + piece.length();
+            auto patch = at_place.upper_bound(start);
+            if (patch != at_place.begin() && std::prev(patch)->first + std::prev(patch)->second->size() > start) --patch;
+            auto done = start;
+            for (; patch != at_place.end() && patch->first < end; ++patch) {
+                if (!piece.is_copy()) {
+                    overlay(piece.bytes, start, patch->first, *patch->second);
+                    continue;
+                }
+                const auto from = std::max(patch->first, start), to = std::min(patch->first + patch->second->size(), end);
+                if (from > done) out.push_back({piece.from + (done - start), from - done, {}});
+                const auto first = patch->second->begin() - static_cast<std::ptrdiff_t>(patch->first);
+                out.push_back({0, 0, Bytes(first + static_cast<std::ptrdiff_t>(from), first + static_cast<std::ptrdiff_t>(to))});
+                done = to;
             }
-            start += length;
+            if (!piece.is_copy()) out.push_back(std::move(piece));
+            else if (done < end) out.push_back({piece.from + (done - start), end - done, {}});
+            start = end;
         }
         plan.pieces = std::move(out);
     }

@@ -84,7 +84,7 @@ public:
 
 }  // namespace
 
-Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, const FileView& file, std::size_t records) {
+Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, const FileView& file, std::size_t records, std::uint64_t content_bytes) {
     Trial out;
     SKIVET_TRY(const auto bytes, file.bytes());
     if (auto reason = recognize(*sheet, bytes, bytes.size(), file.path().string())) out.recognized_by = std::move(*reason);
@@ -98,9 +98,13 @@ Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, 
     for (std::size_t i = 0; i < out.entries; ++i) {
         if (i < records)
             if (const auto record = container->record_of(i)) add_fields(out, *record, fmt::format("entry {} ({})", i + 1, container->entries()[i].path), image);
+        if (content_bytes == 0) continue;
         const auto content = container->read(i, kinds.limits);
+        ++out.looked_at;
         if (content) ++out.readable;
-        else if (!out.first_wrong) out.first_wrong = content.error();
+        content_bytes -= std::min<std::uint64_t>(content_bytes, content ? content->size() : 0);
+        if (content) continue;
+        if (!out.first_wrong) out.first_wrong = content.error();
     }
     out.segments = container->segments();
     for (const auto& segment : out.segments) out.unexplained += segment.what == Segment::What::gap ? segment.size : 0;

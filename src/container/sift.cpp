@@ -278,28 +278,22 @@ private:
         return std::move(unpacked.bytes);
     }
 
+    static bool touches(const SiftHit& hit, const std::unordered_map<const SiftHit*, const Bytes*>& fresh) {
+        return fresh.count(&hit) > 0 || std::any_of(hit.inside.begin(), hit.inside.end(), [&](const auto& inner) { return touches(inner, fresh); });
+    }
+
     /// The bytes of a hit with what is replaced in it; nothing when nothing is.
     Result<std::optional<Bytes>> renewed(const SiftHit& hit, ByteSpan old, const std::unordered_map<const SiftHit*, const Bytes*>& fresh) const {
         const auto found = fresh.find(&hit);
         if (!hit.packing) return found == fresh.end() ? std::optional<Bytes>() : std::optional<Bytes>(*found->second);
-        Bytes content;
-        bool changed = false;
-        if (found != fresh.end()) {
-            content = *found->second;
-            changed = true;
-        } else if (!hit.inside.empty()) {
-            SKIVET_TRY(auto unpacked, unpack_stream(*hit.packing, old, hit.unpacked));
-            content = std::move(unpacked.bytes);
-            for (const auto& inner : hit.inside) {
-                SKIVET_TRY(const auto before, slice(content, inner.at, inner.size));
-                SKIVET_TRY(const auto now, renewed(inner, before, fresh));
-                if (!now || std::equal(now->begin(), now->end(), before.begin(), before.end())) continue;
-                std::copy(now->begin(), now->end(), content.begin() + static_cast<std::ptrdiff_t>(inner.at));
-                changed = true;
-            }
-        }
-        if (!changed) return std::optional<Bytes>();
+        if (!touches(hit, fresh)) return std::optional<Bytes>();   // a stream nobody touches is not unpacked
         SKIVET_TRY(const auto before, unpack_stream(*hit.packing, old, hit.unpacked));
+        auto content = found != fresh.end() ? *found->second : before.bytes;
+        for (const auto& inner : hit.inside) {
+            SKIVET_TRY(const auto part, slice(before.bytes, inner.at, inner.size));
+            SKIVET_TRY(const auto now, renewed(inner, part, fresh));
+            if (now) std::copy(now->begin(), now->end(), content.begin() + static_cast<std::ptrdiff_t>(inner.at));
+        }
         if (before.bytes == content) return std::optional<Bytes>();
         // The packer's usual effort first, then its highest: the stream has to fit into the old one's place.
         std::uint64_t least = ~0ull;

@@ -223,7 +223,6 @@ Status TarContainer::list(const ReadLimits& limits) {
         }
         at = data_at + blocks_for(*size);
         if (!about_the_next) first = at;
-        else if (first == at) first = at;
     }
     end_ = std::min<std::uint64_t>(at, file.size());
     if (entries_.empty() && at == 0) return fail(ErrorCode::unsupported, "no tar header");

@@ -67,8 +67,8 @@ private:
     [[nodiscard]] Result<ByteSpan> stored_bytes(ByteSpan file, std::size_t entry) const;
     [[nodiscard]] std::uint64_t descriptor_size(ByteSpan file, std::size_t entry, const Local& local) const;
     [[nodiscard]] Result<Bytes> unpack_entry(ByteSpan packed, std::size_t entry, const ReadLimits& limits) const;
-    /// Tries the keys of the ring; `use` gets the bytes behind the encryption and says whether they are right.
-    [[nodiscard]] Result<Bytes> decrypted(ByteSpan data, std::size_t entry, const std::function<Result<Bytes>(ByteSpan)>& use) const;
+    /// Tries the keys of the ring; `use` gets the bytes behind the encryption and says whether they are right; `key` the one that was.
+    [[nodiscard]] Result<Bytes> decrypted(ByteSpan data, std::size_t entry, const std::function<Result<Bytes>(ByteSpan)>& use, std::size_t* key = nullptr) const;
     [[nodiscard]] Result<Bytes> encrypted(ByteSpan packed, std::size_t entry, std::uint32_t crc) const;
 
     FileView file_;

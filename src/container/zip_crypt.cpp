@@ -45,7 +45,7 @@ Result<Bytes> aes_little_endian_counter(ByteSpan key, ByteSpan data) {
 
 }  // namespace
 
-Result<Bytes> ZipContainer::decrypted(ByteSpan data, std::size_t entry, const std::function<Result<Bytes>(ByteSpan)>& use) const {
+Result<Bytes> ZipContainer::decrypted(ByteSpan data, std::size_t entry, const std::function<Result<Bytes>(ByteSpan)>& use, std::size_t* key) const {
     const auto& record = records_[entry];
     const auto at = entries_[entry].at;
     if (record.flags & (flag_strong | flag_masked))
@@ -85,6 +85,7 @@ Result<Bytes> ZipContainer::decrypted(ByteSpan data, std::size_t entry, const st
         auto out = use(packed);
         if (out) {
             last_key_.store(k, std::memory_order_relaxed);
+            if (key) *key = k;
             return out;
         }
         failed = std::move(out).error();   // one wrong password in 256 passes the traditional check
@@ -99,9 +100,9 @@ Result<Bytes> ZipContainer::encrypted(ByteSpan packed, std::size_t entry, std::u
     SKIVET_TRY(const auto file, file_.bytes());
     SKIVET_TRY(const auto old, stored_bytes(file, entry));
     // The key that opens the old content encrypts the new one.
-    SKIVET_TRY(const auto ignored, decrypted(old, entry, [&](ByteSpan bytes) { return unpack_entry(bytes, entry, ReadLimits{}); }));
-    (void)ignored;
-    const auto& password = keys_->all()[last_key_.load(std::memory_order_relaxed)].bytes;
+    std::size_t key = 0;
+    if (auto opened = decrypted(old, entry, [&](ByteSpan bytes) { return unpack_entry(bytes, entry, ReadLimits{}); }, &key); !opened) return opened;
+    const auto& password = keys_->all()[key].bytes;
     if (!record.aes) {
         ZipCipher cipher(password);
         auto header = random_salt(traditional_header);

@@ -24,46 +24,45 @@ fs::path real_path(const fs::path& path) {
     return code ? fs::absolute(path) : out;
 }
 
-/// Locks on everything that exists of what a journal touches; a file that a delivery is about to make has none yet.
+/// A lock on a file; one that a delivery is about to make has none yet. A program that is in the way is named.
+Status lock_file(const fs::path& file, Way way, std::vector<FileLock>& locks) {
+    std::error_code code;
+    if (way == Way::create || !fs::exists(file, code)) return {};
+    auto lock = FileLock::take(file);
+    if (!lock) {
+        auto error = std::move(lock).error();
+        if (error.code == ErrorCode::busy)
+            if (const auto names = names_of(programs_with(file)); !names.empty()) error.what = file.filename().string() + " is in use by " + names;
+        return fail(std::move(error));
+    }
+    locks.push_back(std::move(*lock));
+    return {};
+}
+
 Result<std::vector<FileLock>> lock_files(const std::vector<JournalPart>& parts) {
     std::vector<FileLock> locks;
     for (const auto& part : parts)
-        for (const auto& file : part.files) {
-            std::error_code code;
-            if (file.way == Way::create || !fs::exists(file.file, code)) continue;
-            auto lock = FileLock::take(file.file);
-            if (!lock) {
-                auto error = std::move(lock).error();
-                if (error.code == ErrorCode::busy)
-                    if (const auto names = names_of(programs_with(file.file)); !names.empty()) error.what = file.file.filename().string() + " is in use by " + names;
-                return fail(std::move(error));
-            }
-            locks.push_back(std::move(*lock));
-        }
+        for (const auto& file : part.files) SKIVET_CHECK(lock_file(file.file, file.way, locks));
     return locks;
-}
-
-/// Free bytes on the file system `path` lies on; nothing when that cannot be told.
-std::optional<std::uint64_t> free_bytes(fs::path path) {
-    std::error_code code;
-    while (!path.empty() && !fs::exists(path, code) && path != path.parent_path()) path = path.parent_path();
-    struct statvfs info {};
-    if (::statvfs(path.c_str(), &info) != 0) return std::nullopt;
-    return static_cast<std::uint64_t>(info.f_bavail) * info.f_frsize;
 }
 
 /// Room for the journal beside the vault and for growth beside every game file, before anything is touched.
 Status check_room(const fs::path& vault, const std::vector<JournalPart>& parts) {
-    std::map<std::uint64_t, std::pair<std::uint64_t, fs::path>> wanted;   // by file system
+    struct Disk {
+        std::uint64_t needed = 0, free = 0;
+        fs::path at;
+    };
+    std::map<std::uint64_t, Disk> disks;   // by file system
     const auto want = [&](const fs::path& path, std::uint64_t bytes) {
         auto where = path;
         std::error_code code;
         while (!fs::exists(where, code) && where != where.parent_path()) where = where.parent_path();
         struct statvfs info {};
         if (::statvfs(where.c_str(), &info) != 0) return;
-        auto& item = wanted[info.f_fsid];
-        item.first += bytes;
-        item.second = where;
+        auto& disk = disks[info.f_fsid];
+        disk.needed += bytes;
+        disk.free = static_cast<std::uint64_t>(info.f_bavail) * info.f_frsize;
+        disk.at = where;
     };
     for (const auto& part : parts) {
         want(vault, part.bytes_kept());
@@ -72,9 +71,9 @@ Status check_room(const fs::path& vault, const std::vector<JournalPart>& parts) 
             want(file.file.parent_path(), whole ? file.new_size : file.new_size - std::min(file.new_size, file.old_size));
         }
     }
-    for (const auto& [id, item] : wanted)
-        if (const auto room = free_bytes(item.second); room && *room < item.first)
-            return fail(ErrorCode::no_space, fmt::format("{} are needed at {}, {} are free", human_bytes(item.first), item.second.string(), human_bytes(*room)),
+    for (const auto& [id, disk] : disks)
+        if (disk.free < disk.needed)
+            return fail(ErrorCode::no_space, fmt::format("{} are needed at {}, {} are free", human_bytes(disk.needed), disk.at.string(), human_bytes(disk.free)),
                         "Free some space and try again; nothing was changed");
     return {};
 }
@@ -376,11 +375,14 @@ Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& tit
     journal.id = fmt::format("{:06}", next);
     journal.time = now;
     journal.title = title;
+    // Locked first, so that what is checked then stays as it is.
+    std::vector<FileLock> locks;
+    for (const auto& share : shares)
+        for (const auto& file : share.plan.files) SKIVET_CHECK(lock_file(file.file, file.way, locks));
     for (const auto& share : shares) {
         SKIVET_TRY(auto part, prepare(share));
         journal.parts.push_back(std::move(part));
     }
-    SKIVET_TRY(const auto locks, lock_files(journal.parts));
     SKIVET_CHECK(check_room(folder_, journal.parts));
     const auto being_written = path_of(journal.id, part_state), pending = path_of(journal.id, pending_state), kept = path_of(journal.id, kept_state);
     const auto write_the_journal = [&]() -> Status {

@@ -13,10 +13,11 @@ constexpr MeaningName meanings[] = {
     {Meaning::folder, "folder"}, {Meaning::name, "name"}, {Meaning::extension, "extension"}, {Meaning::name_offset, "name offset"},
     {Meaning::name_index, "name index"}, {Meaning::path_hash, "path hash"}, {Meaning::data_offset, "data offset"}, {Meaning::size, "size"},
     {Meaning::stored_size, "stored size"}, {Meaning::method, "method"}, {Meaning::file_number, "file number"}, {Meaning::deleted, "deleted"},
-    {Meaning::encrypted, "encrypted"}, {Meaning::chunk_size, "chunk size"}, {Meaning::record_size, "record size"}, {Meaning::first_entry, "first entry"},
+    {Meaning::encrypted, "encrypted"}, {Meaning::record_size, "record size"}, {Meaning::first_entry, "first entry"},
     {Meaning::entries_offset, "entries offset"}, {Meaning::checksum, "checksum"}, {Meaning::width, "width"}, {Meaning::height, "height"},
     {Meaning::depth, "depth"}, {Meaning::mips, "mips"}, {Meaning::layers, "layers"}, {Meaning::faces, "faces"}, {Meaning::format, "format"},
-    {Meaning::color, "color"}, {Meaning::payload_size, "payload size"}};
+    {Meaning::color, "color"}, {Meaning::payload_size, "payload size"}, {Meaning::row_pitch, "row pitch"}, {Meaning::block_height, "block height"},
+    {Meaning::gob_rows, "gob rows"}};
 
 constexpr std::pair<std::string_view, Over> overs[] = {{"unpacked", Over::unpacked}, {"stored", Over::stored}, {"table", Over::table},
                                                        {"header", Over::header},     {"file", Over::file},     {"payload", Over::payload}};
@@ -27,6 +28,15 @@ std::string_view name_of(Meaning meaning) {
     for (const auto& m : meanings)
         if (m.meaning == meaning) return m.name;
     return "nothing";
+}
+
+std::optional<std::pair<Format, ColorSpace>> format_and_color(std::string_view text) {
+    auto color = ColorSpace::unknown;
+    for (const auto& [word, meant] : {std::pair{std::string_view(" srgb"), ColorSpace::srgb}, std::pair{std::string_view(" linear"), ColorSpace::linear}})
+        if (text.ends_with(word)) text.remove_suffix(word.size()), color = meant;
+    const auto format = format_named(text);
+    if (!format) return std::nullopt;
+    return std::pair{*format, color};
 }
 
 namespace sheet_parse {
@@ -92,7 +102,7 @@ Status parse_values(const Reader& r, const toml::table& entry, Field& field) {
         const auto name = node.value_exact<std::string>();
         const int line = Reader::line_of(node);
         if (digits.empty() || *end != '\0' || !name) return r.wrong(line, "values are written { 0 = \"name\", 1 = \"name\" }");
-        if (field.means == Meaning::format && !format_named(*name)) return r.wrong(line, fmt::format("the format \"{}\" is not known", *name));
+        if (field.means == Meaning::format && !format_and_color(*name)) return r.wrong(line, fmt::format("the format \"{}\" is not known; a name such as BC1, or \"BC1 srgb\"", *name));
         if (field.means == Meaning::method && !packing_named(*name))
             return r.wrong(line, fmt::format("the method \"{}\" is not known; stored, deflate, zlib, gzip, zstd, lz4, lz4 block, lzma, lzma raw, xz or bzip2", *name));
         if (field.means == Meaning::color && *name != "linear" && *name != "srgb") return r.wrong(line, "color is \"linear\" or \"srgb\"");

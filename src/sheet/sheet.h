@@ -24,13 +24,13 @@ enum class Meaning {
     entry_count, table_offset, table_size, file_size, data_size, folder_count, byte_order,
     // directory record
     path, folder, name, extension, name_offset, name_index, path_hash, data_offset, size, stored_size, method, file_number, deleted, encrypted,
-    chunk_size, record_size,
+    record_size,
     // folder record
     first_entry, entries_offset,
     // anywhere
     checksum,
     // texture header
-    width, height, depth, mips, layers, faces, format, color, payload_size,
+    width, height, depth, mips, layers, faces, format, color, payload_size, row_pitch, block_height, gob_rows,
 };
 [[nodiscard]] std::string_view name_of(Meaning meaning);
 
@@ -72,7 +72,7 @@ struct RecordType {
 
 /// Where something begins.
 struct Place {
-    enum class From { start, end, field, after_header, after_record, after_folders, after_names, after_data, in_folder } from = From::start;
+    enum class From { start, end, field, after_header, after_record, after_folders, after_names, in_folder } from = From::start;
     std::uint64_t offset = 0;           ///< from the start, or back from the end
     std::string field;                  ///< of the header
 };
@@ -89,7 +89,6 @@ struct NameTable {
     std::string size_field;
     TextCode code = TextCode::utf8;
     unsigned prefix = 0;                ///< bytes of a length before each name; 0: a zero ends it
-    std::string split;                  ///< names by index: what stands between them; empty: as above
 };
 
 struct TreeSpec {
@@ -122,6 +121,15 @@ struct ChunkSpec {
     std::string size_field;             ///< of the header
     unsigned width = 4;                 ///< bytes of each entry of the table of stored sizes before the chunks
     bool high_bit = false;              ///< the highest bit of a size marks a chunk that is stored raw; otherwise its size says so
+};
+
+/// Files beside a texture's own that hold some of its levels, the largest that are left.
+struct SiblingSpec {
+    std::string file;                   ///< "{stem}.{mip}": with {mip} (or {mip:2}) one file a level, without one file for all of `levels`
+    std::uint64_t levels = 1;           ///< how many
+    std::string levels_field;           ///< … or what this header field says
+    std::string method;                 ///< as the files are packed; empty: they are not
+    int level = 0;                      ///< to pack with
 };
 
 /// One condition a file must meet to be what the sheet describes.
@@ -163,6 +171,15 @@ struct Sheet {
     bool may_move = true;               ///< an entry that grew may go to the end
     bool keep_order = false;            ///< entries stay in the order they lie in
     bool smallest_first = false;        ///< texture: mip order
+    std::map<Meaning, std::uint64_t> constants;  ///< texture: width, height, depth, mips, layers, faces that no field says
+    bool all_mips = false;              ///< texture: levels down to 1 × 1
+    std::string constant_format, constant_color; ///< texture: what no field says
+    std::uint32_t smallest_level = 1;   ///< texture: levels whose longer side has fewer texels are not stored
+    std::uint32_t together = 0;         ///< texture: levels whose longer side has at most this many texels follow one another without `align`
+    std::uint64_t row_align = 1;        ///< texture: what rows of blocks are padded to, in bytes
+    std::uint64_t row_pitch = 0;        ///< texture: bytes from one row of blocks of level 0 to the next; 0: as row_align says
+    std::string channels;               ///< texture: the order of a texel's channels, "argb"; empty: as the format has it
+    std::vector<SiblingSpec> siblings;  ///< texture: the largest levels are in other files
     TilingSpec tiling;                  ///< texture: how each level lies
     std::optional<std::uint64_t> payload_at;  ///< texture, wrapper: fixed start; otherwise right behind the header
 };
@@ -212,6 +229,9 @@ struct HeaderRead {
 
 /// How a file was recognized: "8 bytes at 0, and its size field", or nothing when it does not fit.
 [[nodiscard]] std::optional<std::string> recognize(const Sheet& sheet, ByteSpan head, std::uint64_t file_size, std::string_view path);
+
+/// "BC1", "BC1 srgb", "BC1 linear".
+[[nodiscard]] std::optional<std::pair<Format, ColorSpace>> format_and_color(std::string_view text);
 
 /// The name of a number, or an error that says which number the sheet has no name for.
 [[nodiscard]] Result<std::string> named_value(const FieldValue& value);

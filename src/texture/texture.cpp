@@ -24,7 +24,21 @@ const Surface* TextureLayout::find(std::uint32_t mip, std::uint32_t layer, std::
     return nullptr;
 }
 
+namespace {
+
+/// A surface in a file that is not there: the layout's damage says which.
+std::optional<Error> absence(const TextureLayout& layout, const Surface& surface) {
+    if (surface.offset < absent) return std::nullopt;
+    auto error = layout.damage.value_or(Error{ErrorCode::missing, "lies in a file that is not there", {}, {}, {}});
+    return std::move(error).within(fmt::format("mip {}", surface.mip));
+}
+
+}  // namespace
+
+Result<Spread> TextureKind::spread(ByteSpan, std::string_view, const ReadLimits&) const { return Spread{}; }
+
 Result<Bytes> TextureKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
+    if (auto missing = absence(layout, surface)) return fail(std::move(*missing));
     if (layout.direct) {
         auto data = slice(file, surface.offset, surface.size);
         if (!data) return fail(data.error().within(fmt::format("mip {}", surface.mip)));
@@ -35,6 +49,7 @@ Result<Bytes> TextureKind::bytes(ByteSpan file, const TextureLayout& layout, con
 }
 
 Result<Image> TextureKind::decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
+    if (auto missing = absence(layout, surface)) return fail(std::move(*missing));
     if (!layout.direct) {
         SKIVET_TRY(const auto data, bytes(file, layout, surface));
         return skivet::decode(layout.desc.format, data, surface.width, surface.height);
@@ -61,6 +76,7 @@ Result<Bytes> TextureKind::replace(ByteSpan file, const TextureLayout& layout, s
         const auto& s = layout.surfaces[edit.surface];
         if (edit.bytes.size() != s.size || s.offset + s.size > out.size())
             return fail(ErrorCode::unfit, fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
+        if (s.offset >= absent || s.offset + s.size > out.size()) return fail(ErrorCode::damaged, fmt::format("mip {} is not there to be replaced", s.mip));
         std::copy(edit.bytes.begin(), edit.bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(s.offset));
     }
     return out;

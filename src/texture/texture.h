@@ -5,6 +5,7 @@
 
 #include "base/bytes.h"
 #include "base/limits.h"
+#include "base/pack.h"
 #include "pixel/format.h"
 #include "pixel/image.h"
 
@@ -41,6 +42,24 @@ struct TextureLayout {
     [[nodiscard]] const Surface* find(std::uint32_t mip, std::uint32_t layer = 0, std::uint32_t face = 0, std::uint32_t slice = 0) const;
 };
 
+/// The offset of a surface that lies in a file that is missing.
+constexpr std::uint64_t absent = 1ull << 62;
+
+/// A file beside a texture's own that holds some of its levels.
+struct SiblingFile {
+    std::string name;             ///< in the folder of the texture's own file
+    std::uint64_t size = 0;       ///< bytes, unpacked
+    Packing packing = Packing::none;
+    int level = 0;                ///< to pack with; 0: the library's usual one
+};
+
+/// How a texture is spread over files. Layouts count as if the siblings' unpacked bytes stood, in order, behind the first `own` bytes of
+/// the texture's own file; what that file has beyond them comes last (see spread.h).
+struct Spread {
+    std::uint64_t own = 0;
+    std::vector<SiblingFile> siblings;   ///< empty: everything is in one file
+};
+
 /// New bytes, in desc.format, for one surface.
 struct SurfaceEdit {
     std::size_t surface = 0;   ///< index into TextureLayout::surfaces
@@ -55,6 +74,8 @@ public:
     [[nodiscard]] virtual bool recognize(ByteSpan head, std::string_view path) const = 0;
     /// `data` may be only the beginning of a file of `file_size` bytes; enough of it must be there to read the header.
     [[nodiscard]] virtual Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const = 0;
+    /// The files beside the texture's own that hold levels of it; none for most kinds. `data` begins with the texture's own file.
+    [[nodiscard]] virtual Result<Spread> spread(ByteSpan data, std::string_view path, const ReadLimits& limits) const;
     /// The surface as desc.format has it, without padding of rows.
     [[nodiscard]] virtual Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
     /// Of a surface cut off by the file's end, what is there is shown; the rest is as zero bytes decode.

@@ -6,7 +6,9 @@
 namespace skivet {
 namespace {
 
-constexpr std::uint32_t group_width = 64, group_rows = 8, group_bytes = group_width * group_rows;
+constexpr std::uint32_t group_width = 64;
+
+std::uint32_t group_rows_of(const TilingSpec& spec) { return spec.gob_rows == 4 ? 4 : 8; }
 
 struct Grid {
     std::uint32_t across, down, bytes;   ///< blocks, and bytes of one
@@ -34,15 +36,17 @@ std::uint64_t morton(std::uint32_t x, std::uint32_t y, std::uint32_t across, std
 
 /// Inside a group, bytes go in units of 16 × 2, those in a zigzag of 32 × 8: from the Tegra X1 Technical Reference Manual, "Block Linear" (pixel
 /// memory formats), by memory. A byte at (x, y), x in bytes: bits of the address from the lowest are x0-x3, y0, x4, y1, y2, x5.
-std::uint64_t in_group(std::uint32_t x, std::uint32_t y) {
+/// Groups of four rows belong to older hardware (the NV50 family) and have their rows one behind the other; also by memory.
+std::uint64_t in_group(std::uint32_t x, std::uint32_t y, std::uint32_t group_rows) {
+    if (group_rows == 4) return x | y << 6;
     return (x & 15) | (y & 1) << 4 | (x >> 4 & 1) << 5 | (y >> 1 & 3) << 6 | (x >> 5 & 1) << 8;
 }
 
-std::uint64_t block_linear(std::uint64_t x, std::uint32_t y, std::uint64_t groups_across, std::uint32_t block_height) {
-    const std::uint64_t block_bytes = std::uint64_t{group_bytes} * block_height;
+std::uint64_t block_linear(std::uint64_t x, std::uint32_t y, std::uint64_t groups_across, std::uint32_t block_height, std::uint32_t group_rows) {
+    const std::uint64_t group_bytes = std::uint64_t{group_width} * group_rows, block_bytes = group_bytes * block_height;
     const auto rows = group_rows * block_height;
-    return (y / rows * groups_across + x / group_width) * block_bytes + y % rows / group_rows * std::uint64_t{group_bytes} +
-           in_group(static_cast<std::uint32_t>(x % group_width), y % group_rows);
+    return (y / rows * groups_across + x / group_width) * block_bytes + y % rows / group_rows * group_bytes +
+           in_group(static_cast<std::uint32_t>(x % group_width), y % group_rows, group_rows);
 }
 
 /// Calls visit(tiled position, position in rows, bytes) for runs that stay together.
@@ -56,7 +60,7 @@ void each_run(const TilingSpec& spec, Format format, std::uint32_t width, std::u
         else if (spec.tiling == Tiling::morton)
             for (std::uint32_t x = 0; x < g.across; ++x) visit(morton(x, y, g.across, g.down) * g.bytes, y * row + std::uint64_t{x} * g.bytes, std::uint64_t{g.bytes});
         else
-            for (std::uint64_t x = 0; x < row; x += 16) visit(block_linear(x, y, groups, block_height), y * row + x, std::min<std::uint64_t>(16, row - x));
+            for (std::uint64_t x = 0; x < row; x += 16) visit(block_linear(x, y, groups, block_height, group_rows_of(spec)), y * row + x, std::min<std::uint64_t>(16, row - x));
     }
 }
 
@@ -71,7 +75,7 @@ std::optional<Tiling> tiling_named(std::string_view name) {
 
 std::uint32_t block_height_of(const TilingSpec& spec, std::uint32_t rows) {
     auto height = std::clamp(spec.block_height, 1u, 32u);
-    while (spec.shrink && height > 1 && rows <= group_rows * height / 2) height /= 2;
+    while (spec.shrink && height > 1 && rows <= group_rows_of(spec) * height / 2) height /= 2;
     return height;
 }
 
@@ -79,13 +83,13 @@ std::uint64_t tiled_bytes(const TilingSpec& spec, Format format, std::uint32_t w
     const auto g = grid_of(format, width, height);
     if (spec.tiling == Tiling::linear) return level_bytes(format, width, height);
     if (spec.tiling == Tiling::morton) return std::uint64_t{std::bit_ceil(g.across)} * std::bit_ceil(g.down) * g.bytes;
-    const auto rows = group_rows * block_height_of(spec, g.down);
+    const auto rows = group_rows_of(spec) * block_height_of(spec, g.down);
     const std::uint64_t groups = (std::uint64_t{g.across} * g.bytes + group_width - 1) / group_width;
     return groups * ((g.down + rows - 1) / rows) * rows * group_width;
 }
 
 std::uint64_t tiled_alignment(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height) {
-    return spec.tiling == Tiling::block_linear ? std::uint64_t{group_bytes} * block_height_of(spec, grid_of(format, width, height).down) : 1;
+    return spec.tiling == Tiling::block_linear ? std::uint64_t{group_width} * group_rows_of(spec) * block_height_of(spec, grid_of(format, width, height).down) : 1;
 }
 
 std::uint64_t tiled_offset(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, std::uint32_t x, std::uint32_t y) {
@@ -93,7 +97,7 @@ std::uint64_t tiled_offset(const TilingSpec& spec, Format format, std::uint32_t 
     const std::uint64_t row = std::uint64_t{g.across} * g.bytes;
     if (spec.tiling == Tiling::linear) return y * row + std::uint64_t{x} * g.bytes;
     if (spec.tiling == Tiling::morton) return morton(x, y, g.across, g.down) * g.bytes;
-    return block_linear(std::uint64_t{x} * g.bytes, y, (row + group_width - 1) / group_width, block_height_of(spec, g.down));
+    return block_linear(std::uint64_t{x} * g.bytes, y, (row + group_width - 1) / group_width, block_height_of(spec, g.down), group_rows_of(spec));
 }
 
 Result<Bytes> untile(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, ByteSpan tiled) {

@@ -10,13 +10,14 @@ namespace skivet {
 enum class Tiling : std::uint8_t {
     linear,
     morton,        ///< Z-order: the bits of x and y take turns, x first; where one side is longer, its upper bits follow
-    block_linear,  ///< groups of 64 × 8 bytes, stacked `block_height` high, block after block
+    block_linear,  ///< groups of 64 bytes × 8 rows, stacked `block_height` high, block after block
 };
 [[nodiscard]] std::optional<Tiling> tiling_named(std::string_view name);
 
 struct TilingSpec {
     Tiling tiling = Tiling::linear;
     std::uint32_t block_height = 16;   ///< block-linear: groups on top of each other, 1, 2, 4 … 32
+    std::uint32_t gob_rows = 8;        ///< block-linear: rows of a group (GOB); 8, or 4 for the older hardware, whose rows lie one behind the other
     bool shrink = true;                ///< block-linear: halved for small levels until a block is no higher than the level needs
     bool operator==(const TilingSpec&) const = default;
 };

@@ -7,6 +7,7 @@
 #include "app/models/session.h"
 #include "base/file_write.h"
 #include "codec/paint_form.h"
+#include "container/texture_files.h"
 
 namespace skivet::app {
 
@@ -301,7 +302,7 @@ void Session::deliver() {
             auto done = vault.deliver(std::move(shares), what + " into " + where, now(), [&]() -> Status {
                 for (const auto g : out.groups)
                     for (const auto& content : plan->groups[g].contents) {
-                        SKIVET_TRY(const auto back, read_address(*kinds, {plan->groups[g].source, content.inner}));
+                        SKIVET_TRY(const auto back, read_texture_bytes(*kinds, {plan->groups[g].source, content.inner}));
                         if (back != content.bytes) return fail(ErrorCode::io, content.inner.back() + " does not read back as it was written");
                     }
                 return {};
@@ -358,7 +359,7 @@ void Session::undo(const QString& id) {
             for (auto piece : project.pieces) {
                 // What was delivered and is no longer in the game is a changed piece again.
                 if (piece.state == PieceState::delivered)
-                    if (const auto bytes = read_address(*kinds, piece.address); bytes && to_hex(sha256(*bytes)) == piece.original_hash) {
+                    if (const auto bytes = read_texture_bytes(*kinds, piece.address); bytes && to_hex(sha256(*bytes)) == piece.original_hash) {
                         piece.state = PieceState::changed;
                         piece.delivered_hash.clear();
                         piece.delivered_texture.clear();

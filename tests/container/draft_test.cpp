@@ -1,0 +1,63 @@
+// Sheets from an example: archives that an independent program wrote (tests/layouts/layouts.py) are handed over without their sheets.
+#include <gtest/gtest.h>
+
+#include "container/draft_sheet.h"
+#include "container/sheet_try.h"
+#include "support/pictures.h"
+#include "support/run_program.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+class Drafts : public testing::Test {
+protected:
+    TempFolder folder;
+    std::filesystem::path write(const std::string& layout, const std::string& archive) {
+        std::filesystem::create_directories(folder / layout);
+        const auto ran = run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", layout, (folder / layout).string(), "7"});
+        EXPECT_EQ(ran.code, 0) << ran.output;
+        return folder / layout / archive;
+    }
+};
+
+}  // namespace
+
+TEST_F(Drafts, ReadAndWriteWhatTheyWereDraftedFrom) {
+    struct Case {
+        std::string layout, archive;
+    };
+    // Names in fields of one size; behind their length, with the header at the end; and an index with numbered data files.
+    for (const auto& [layout, archive] : {Case{"bins", "game.bins"}, Case{"trunk", "game.trunk"}, Case{"index", "game.idx"}}) {
+        const auto path = write(layout, archive);
+        const auto draft = draft_sheet(Kinds{}, *FileView::open(path), Progress{});
+        ASSERT_TRUE(draft) << layout << ": " << draft.error().message();
+        Kinds kinds;
+        put_file(folder / (layout + ".toml"), Bytes(as_bytes(draft->toml).begin(), as_bytes(draft->toml).end()));
+        ASSERT_TRUE(add_sheet(kinds, folder / (layout + ".toml"))) << draft->toml;
+        const auto container = open_source(kinds, path);
+        ASSERT_TRUE(container) << container.error().message();
+        std::map<std::string, Bytes> expected;
+        for (const auto& item : std::filesystem::recursive_directory_iterator(folder / layout / "plain"))
+            if (item.is_regular_file()) expected[item.path().lexically_relative(folder / layout / "plain").generic_string()] = get_file(item.path());
+        std::map<std::string, Bytes> found;
+        for (std::size_t i = 0; i < (*container)->entries().size(); ++i) found[(*container)->entries()[i].path] = *(*container)->read(i, kinds.limits);
+        EXPECT_EQ(found, expected) << draft->toml;
+        const auto proved = prove_writing(kinds, path, Progress{});
+        EXPECT_TRUE(proved) << layout << ": " << (proved ? "" : proved.error().message()) << draft->toml;
+    }
+}
+
+TEST_F(Drafts, NothingIsMadeUp) {
+    Bytes noise(200'000);
+    std::uint32_t state = 12345;
+    for (auto& b : noise) state = state * 1664525u + 1013904223u, b = static_cast<std::byte>(state >> 24);
+    const auto nothing = draft_sheet(Kinds{}, FileView::of(noise, "noise.bin"), Progress{});
+    ASSERT_FALSE(nothing);
+    EXPECT_EQ(nothing.error().code, ErrorCode::unsupported);
+    std::string text;
+    for (int i = 0; i < 4000; ++i) text += "open daily from ten, " + std::to_string(i % 7) + " horses\n";
+    EXPECT_FALSE(draft_sheet(Kinds{}, FileView::of(Bytes(as_bytes(text).begin(), as_bytes(text).end()), "readme.txt"), Progress{}));
+    EXPECT_FALSE(draft_sheet(Kinds{}, FileView::of(Bytes(3), "x"), Progress{}));
+}

@@ -1,0 +1,174 @@
+// Six texture layouts, written and read by an independent program (tests/layouts/textures.py) and described by a sheet each; together they use
+// what a texture sheet can say: sizes by formula and constants, row pitches, tilings, channel orders, small levels together, levels in other files.
+#include <gtest/gtest.h>
+
+#include "container/address.h"
+#include "container/texture_files.h"
+#include "delivery/vault.h"
+#include "sheet/sheet.h"
+#include "support/pictures.h"
+#include "support/run_program.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+struct Case {
+    std::string name, entry;
+    std::vector<std::string> others;   ///< files it is spread over besides
+};
+const std::vector<Case> cases = {{"poster", "wall.pst", {}}, {"mosaic", "sky.msc", {}}, {"slab", "floor.slb", {}},
+                                 {"strand", "kit/rope.str", {"kit/rope.m00", "kit/rope.m01"}}, {"stack", "a/tile.stk", {"a/tile.stk.top"}}, {"bare", "masks/cloth.mask", {}}};
+
+class TextureLayouts : public testing::TestWithParam<Case> {
+protected:
+    TempFolder folder;
+    Kinds kinds;
+    PosixFiles files;
+    std::string name = GetParam().name;
+    Address address{folder / (name + ".zip"), {GetParam().entry}};
+
+    void SetUp() override {
+        ASSERT_TRUE(add_sheet(kinds, std::filesystem::path(SKIVET_LAYOUTS) / (name + ".toml")));
+        script({"write", name, folder.path().string(), "5"});
+    }
+    void script(std::vector<std::string> words) {
+        words.insert(words.begin(), {"python3", std::string(SKIVET_LAYOUTS) + "/textures.py"});
+        const auto ran = run_program(words);
+        ASSERT_EQ(ran.code, 0) << ran.output;
+    }
+    static Bytes level(const std::filesystem::path& folder, const Surface& s) { return get_file(folder / fmt::format("{}_{}_{}", s.layer, s.face, s.mip)); }
+    /// The levels as the other program reads them now.
+    std::filesystem::path by_script() {
+        std::filesystem::remove_all(folder / "out");
+        std::filesystem::create_directories(folder / "out");
+        script({"read", name, folder.path().string(), (folder / "out").string()});
+        return folder / "out";
+    }
+    Status deliver(Bytes joined) {
+        SKIVET_TRY(const auto plan, plan_replacement(kinds, address, std::move(joined)));
+        if (plan.empty()) return {};
+        SKIVET_TRY(const auto done, Vault(folder / "vault", files).deliver(plan, {"t", address.source, {}}, 1));
+        (void)done;
+        return {};
+    }
+};
+INSTANTIATE_TEST_SUITE_P(All, TextureLayouts, testing::ValuesIn(cases), [](const auto& p) { return p.param.name; });
+
+}  // namespace
+
+TEST_P(TextureLayouts, EveryLevelIsWhatItsWriterPutThere) {
+    const auto texture = open_texture_at(kinds, address);
+    ASSERT_TRUE(texture) << texture.error().message();
+    EXPECT_FALSE(texture->layout.damage);
+    std::size_t files_there = 0;
+    for (const auto& item : std::filesystem::directory_iterator(folder / "plain" / name)) files_there += item.is_regular_file();
+    EXPECT_EQ(texture->layout.surfaces.size(), files_there);
+    for (const auto& s : texture->layout.surfaces) {
+        const auto bytes = texture->surface_bytes(s);
+        ASSERT_TRUE(bytes) << bytes.error().message();
+        EXPECT_EQ(*bytes, level(folder / "plain" / name, s)) << "mip " << s.mip << " face " << s.face << " layer " << s.layer;
+    }
+    if (name == "poster") EXPECT_EQ(texture->layout.desc.color, ColorSpace::srgb);
+}
+
+TEST_P(TextureLayouts, NothingEditedIsNothingWritten) {
+    const auto before = get_file(address.source);
+    const auto joined = read_texture_bytes(kinds, address);
+    ASSERT_TRUE(joined) << joined.error().message();
+    const auto texture = TextureFile::open(kinds.textures, *joined, address.inner.back(), kinds.limits);
+    ASSERT_TRUE(texture);
+    std::vector<SurfaceEdit> edits;
+    for (std::size_t i = 0; i < texture->layout.surfaces.size(); ++i) edits.push_back({i, *texture->surface_bytes(texture->layout.surfaces[i])});
+    const auto again = texture->kind->replace(texture->file, texture->layout, edits);
+    ASSERT_TRUE(again) << again.error().message();
+    EXPECT_EQ(*again, *joined);
+    ASSERT_TRUE(deliver(*again));
+    EXPECT_EQ(get_file(address.source), before);
+}
+
+TEST_P(TextureLayouts, AChangedLevelIsReadByTheOtherProgramAndUndone) {
+    const auto before = get_file(address.source);
+    for (const std::uint32_t mip : {0u, 2u}) {
+        const auto texture = open_texture_at(kinds, address);
+        ASSERT_TRUE(texture);
+        const auto last = texture->layout.desc.layers - 1, face = texture->layout.desc.faces - 1;
+        const auto* s = texture->layout.find(mip, last, face);
+        ASSERT_TRUE(s);
+        auto bytes = *texture->surface_bytes(*s);
+        bytes[bytes.size() / 2] ^= std::byte{0x3C};
+        const auto file = texture->kind->replace(texture->file, texture->layout, std::vector<SurfaceEdit>{{static_cast<std::size_t>(s - texture->layout.surfaces.data()), bytes}});
+        ASSERT_TRUE(file) << file.error().message();
+        const auto done = deliver(*file);
+        ASSERT_TRUE(done) << done.error().message();
+        const auto out = by_script();
+        for (const auto& t : texture->layout.surfaces) EXPECT_EQ(level(out, t), &t == s ? bytes : *texture->surface_bytes(t)) << "mip " << t.mip;
+    }
+    ASSERT_TRUE(Vault(folder / "vault", files).restore_all());
+    EXPECT_EQ(get_file(address.source), before);
+}
+
+TEST_P(TextureLayouts, AMissingFileIsNamedAndTheRestOpens) {
+    if (GetParam().others.empty()) return;
+    const auto zip = open_source(kinds, address.source);
+    ASSERT_TRUE(zip);
+    for (std::size_t i = 0; i < (*zip)->entries().size(); ++i)
+        if ((*zip)->entries()[i].path != GetParam().others.front()) put_file(folder / "loose" / (*zip)->entries()[i].path, *(*zip)->read(i, kinds.limits));
+    const Address loose{folder / "loose", {GetParam().entry}};
+    const auto texture = open_texture_at(kinds, loose);
+    ASSERT_TRUE(texture) << texture.error().message();
+    ASSERT_TRUE(texture->layout.damage);
+    const auto missing = std::filesystem::path(GetParam().others.front()).filename().string();
+    EXPECT_NE(texture->layout.damage->message().find(missing), std::string::npos) << texture->layout.damage->message();
+    const auto there = first_level_there(texture->layout);
+    EXPECT_EQ(there, name == "strand" ? 1u : 2u);
+    EXPECT_TRUE(texture->decode(there));
+    const auto gone = texture->decode(0);
+    ASSERT_FALSE(gone);
+    EXPECT_EQ(gone.error().code, ErrorCode::missing);
+    const auto joined = read_texture_bytes(kinds, loose);   // nothing is written to a texture that is not whole
+    ASSERT_FALSE(joined);
+    EXPECT_EQ(joined.error().code, ErrorCode::missing);
+}
+
+TEST_P(TextureLayouts, LooseFilesOnADiskAreOneTextureToo) {
+    const auto zip = open_source(kinds, address.source);
+    ASSERT_TRUE(zip);
+    for (std::size_t i = 0; i < (*zip)->entries().size(); ++i) put_file(folder / "loose" / (*zip)->entries()[i].path, *(*zip)->read(i, kinds.limits));
+    const Address bare{folder / "loose" / GetParam().entry, {}};
+    auto joined = read_texture_bytes(kinds, bare);
+    ASSERT_TRUE(joined) << joined.error().message();
+    const auto texture = TextureFile::open(kinds.textures, *joined, bare.source.string(), kinds.limits);
+    ASSERT_TRUE(texture);
+    auto bytes = *texture->surface_bytes(*texture->layout.find(0));
+    bytes[0] ^= std::byte{1};
+    std::size_t top = 0;
+    while (texture->layout.surfaces[top].mip != 0 || texture->layout.surfaces[top].layer != 0 || texture->layout.surfaces[top].face != 0) ++top;
+    const auto file = texture->kind->replace(texture->file, texture->layout, std::vector<SurfaceEdit>{{top, bytes}});
+    ASSERT_TRUE(file);
+    const auto plan = plan_replacement(kinds, bare, *file);
+    ASSERT_TRUE(plan) << plan.error().message();
+    ASSERT_TRUE(Vault(folder / "vault", files).deliver(*plan, {"t", bare.source, {}}, 1));
+    EXPECT_EQ(*read_texture_bytes(kinds, bare), *file);
+}
+
+TEST(TextureSheets, SayWhatIsWrongWithTheirWords) {
+    const std::string head = "sheet = \"texture\"\nname = \"T\"\n[[recognize]]\ntext = \"T\"\n";
+    const std::pair<std::string, std::string> wrong[] = {
+        {"[texture]\nwidth = 4\nformat = \"BC1\"\n", "\"height\""},
+        {"[texture]\nwidth = 4\nheight = 4\n", "\"format\""},
+        {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC99\"\n", "BC99"},
+        {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\nmips = \"some\"\n", "\"all\""},
+        {"[texture]\nwidth = 4\nheight = 4\nformat = \"RGBA8\"\n[payload]\nchannels = \"rgbx\"\n", "argb"},
+        {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\n[payload]\ngob_rows = 3\n", "gob_rows is 4 or 8"},
+        {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\n[[sibling]]\nfile = \"../x{stem}\"\n", "same folder"},
+        {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\n[[sibling]]\nfile = \"{stem}.top\"\nlevels = \"tops\"\n", "tops"},
+    };
+    for (const auto& [body, expected] : wrong) {
+        const auto sheet = parse_sheet(head + body, "t.toml");
+        ASSERT_FALSE(sheet) << body;
+        EXPECT_NE(sheet.error().message().find(expected), std::string::npos) << sheet.error().message();
+        EXPECT_NE(sheet.error().message().find("line "), std::string::npos);
+    }
+}
