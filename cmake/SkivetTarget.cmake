@@ -12,6 +12,9 @@ if(SKIVET_WERROR)
 endif()
 # Vector code is compiled for plain C++ (EMU128), SSE4, AVX2 and AVX-512; SSSE3 machines take plain C++.
 target_compile_definitions(skivet_options INTERFACE HWY_DISABLED_TARGETS=HWY_SSSE3)
+if(SKIVET_FUZZ)
+  add_compile_options(-fsanitize=fuzzer-no-link)  # without it the fuzzers do not see what an input reaches in the core
+endif()
 if(SKIVET_SANITIZE)
   # One target is enough to find a wrong index; with sanitizers all of them take minutes to compile, EMU128 most of all.
   target_compile_definitions(skivet_options INTERFACE HWY_COMPILE_ONLY_STATIC)

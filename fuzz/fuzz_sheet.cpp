@@ -14,7 +14,15 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     const auto raw = std::as_bytes(std::span(data, size));
     const Bytes bytes(raw.begin(), raw.end());
     if (sheet->kind == SheetKind::texture) {
-        (void)SheetTextureKind(std::move(*sheet)).layout(bytes, bytes.size(), kinds.limits);
+        kinds.limits.image_side = 2048;
+        kinds.limits.image_texels = 1 << 20;
+        kinds.limits.layers = 16;
+        const SheetTextureKind kind(std::move(*sheet));
+        const auto layout = kind.layout(bytes, bytes.size(), kinds.limits);
+        (void)kind.spread(bytes, "a/b.c", kinds.limits);
+        if (!layout || layout->damage) return 0;
+        for (std::size_t i = 0; i < std::min<std::size_t>(3, layout->surfaces.size()); ++i)
+            if (auto level = kind.bytes(bytes, *layout, layout->surfaces[i])) (void)kind.replace(bytes, *layout, std::vector<SurfaceEdit>{{i, std::move(*level)}});
         return 0;
     }
     const auto shared = std::make_shared<const Sheet>(std::move(*sheet));

@@ -7,6 +7,9 @@
 #include <cmath>
 
 #include "app/theme/theme.h"
+#include "app/workshop/raw_lens.h"
+#include "app/workshop/sheet_workshop.h"
+#include "app/workshop/sift_window.h"
 
 namespace skivet::app {
 namespace {
@@ -69,8 +72,16 @@ void Tour::wait_for(std::function<bool()> ready) {
 
 void Tour::shot(const QString& name) {
     const auto file = folder_ + '/' + name + QStringLiteral(".png");
-    window_->grab().toImage().convertToFormat(QImage::Format_RGB888).save(file);
+    QWidget* shown = QApplication::activeModalWidget();
+    (shown ? shown : window_)->grab().toImage().convertToFormat(QImage::Format_RGB888).save(file);
     QTextStream(stdout) << file << '\n';
+}
+
+std::size_t Tour::source_named(std::string_view name) const {
+    const auto stock = session_->stock();
+    for (std::size_t i = 0; i < stock->sources.size(); ++i)
+        if (stock->sources[i].path.filename() == name) return i;
+    return 0;
 }
 
 void Tour::step() {
@@ -151,6 +162,47 @@ void Tour::step() {
             shot(QStringLiteral("8-delivered"));
             session_->undo_all();
             return wait_for([this] { return session_->history().empty(); });
+        case 13:
+            window_->go_to(0);
+            show_raw_lens(window_, session_, source_named("rides.crate"), 0);
+            return wait_for([this] { return window_->findChild<RawLens*>() != nullptr; });
+        case 14: {
+            // The largest level of a panel is its last.
+            const auto stock = session_->stock();
+            const auto size = stock->sources[source_named("rides.crate")].container->entries()[0].size;
+            Lens lens;
+            lens.format = Format::BC3;
+            lens.width = 512;
+            lens.offset = size - 512 * 512;
+            window_->findChild<RawLens*>()->set_lens(lens);
+            return wait_for([this] { return window_->findChild<RawLens*>()->settled(); });
+        }
+        case 15: {
+            shot(QStringLiteral("9-raw-lens"));
+            window_->findChild<RawLens*>()->reject();
+            show_sheet_workshop(window_, session_, source_named("rides.crate"));
+            return wait_for([this] { return window_->findChild<SheetWorkshop*>() != nullptr; });
+        }
+        case 16: {
+            auto* workshop = window_->findChild<SheetWorkshop*>();
+            for (auto* action : workshop->actions())
+                if (action->shortcut() == QKeySequence(Qt::CTRL | Qt::Key_D)) action->trigger();
+            return wait_for([workshop] { return workshop->settled() && !workshop->findChild<QPlainTextEdit*>()->toPlainText().isEmpty(); });
+        }
+        case 17: {
+            auto* workshop = window_->findChild<SheetWorkshop*>();
+            workshop->findChild<QTableView*>()->selectRow(9);
+            return wait_for([workshop] { return workshop->settled(); });
+        }
+        case 18:
+            shot(QStringLiteral("10-sheet-workshop"));
+            window_->findChild<SheetWorkshop*>()->reject();
+            show_sifting(window_, session_, source_named("organ.zip"));
+            return wait_for([this] { return window_->findChild<SiftWindow*>() && window_->findChild<SiftWindow*>()->settled(); });
+        case 19:
+            shot(QStringLiteral("11-sifting"));
+            window_->findChild<SiftWindow*>()->reject();
+            return wait_for(always);
         default:
             return done_(0);
     }

@@ -13,6 +13,7 @@ public:
 private:
     void step();
     void shot(const QString& name);
+    [[nodiscard]] std::size_t source_named(std::string_view name) const;
     /// Goes on once `ready` holds; gives up after 60 s.
     void wait_for(std::function<bool()> ready);
 

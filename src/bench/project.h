@@ -4,6 +4,7 @@
 //   work/          exported files, watched
 //   originals/     the texture files of the pieces as the game had them, by SHA-256
 //   vault/         what deliveries overwrote
+//   sheets/        sheets drafted or written for this game
 //   keys           the key ring, readable by its owner only
 #include "base/hash.h"
 #include "bench/export.h"
@@ -39,9 +40,11 @@ struct Project {
     std::vector<Piece> pieces;
     std::vector<std::string> play;                 ///< how the game is started: program and arguments; may be empty
     std::vector<KindChoice> choices;               ///< what the user said files are, against recognition
+    std::vector<std::string> known_paths;          ///< paths that hashed names stand for, accepted by the user
     std::vector<std::string> editor;               ///< what opens a piece, its file is appended; empty: the desktop decides
 
     [[nodiscard]] std::filesystem::path work() const { return folder / "work"; }
+    [[nodiscard]] std::filesystem::path sheets() const { return folder / "sheets"; }
     [[nodiscard]] std::filesystem::path vault() const { return folder / "vault"; }
     [[nodiscard]] std::filesystem::path keys() const { return folder / "keys"; }
     [[nodiscard]] std::filesystem::path original_of(const Piece& piece) const { return folder / "originals" / piece.original_hash; }

@@ -71,6 +71,7 @@ struct SheetTryOptions {
     std::size_t records = 12;
 };
 int sheet_try(Context& context, const SheetTryOptions& options);
+int names(Context& context, const std::vector<std::string>& sources);
 int sheet_draft(Context& context, const std::string& archive, const std::string& out);
 int sift_file(Context& context, const std::string& file);
 int compact(Context& context, const std::string& source, bool dry_run);

@@ -8,6 +8,7 @@
 #include "base/hash.h"
 #include "base/text.h"
 #include "bench/fitting.h"
+#include "catalog/names.h"
 #include "cli/commands.h"
 #include "container/texture_files.h"
 #include "codec/codec.h"
@@ -232,6 +233,23 @@ int sheet_check(Context& c, const std::string& file) {
     constexpr std::string_view kinds[] = {"container", "texture", "wrapper"};
     c.out << fmt::format("{}: a {} sheet with {} header fields and {} record fields\n", sheet->name, kinds[static_cast<std::size_t>(sheet->kind)],
                          sheet->header.fields.size(), sheet->record.fields.size());
+    return 0;
+}
+
+int names(Context& c, const std::vector<std::string>& texts) {
+    std::vector<std::filesystem::path> paths(texts.begin(), texts.end());
+    const auto sources = open_sources(c.kinds, paths);
+    for (const auto& source : sources)
+        if (source.error) return c.failed(*source.error);
+    Progress progress;
+    progress.cancel = c.cancel;
+    const auto found = find_names(c.kinds, sources, progress);
+    if (!found) return c.failed(found.error());
+    for (const auto& name : *found) {
+        if (c.json) c.out << dump({{"source", sources[name.source].path.string()}, {"hash", name.hash}, {"path", name.path}, {"found_in", name.found_in}}) << '\n';
+        else c.out << name.path << '\n';   // one a line, as --paths reads them
+    }
+    c.err << fmt::format("skivet-cli: {} names found\n", found->size());
     return 0;
 }
 

@@ -157,6 +157,12 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     common(sub);
     sub->callback([&] { command = [&] { return sheet_try(context, try_options); }; });
 
+    std::vector<std::string> names_sources;
+    sub = app.add_subcommand("names", "Look inside the game's files for the names of entries that are known only by a hash");
+    sub->add_option("SOURCE", names_sources)->required();
+    common(sub);
+    sub->callback([&] { command = [&] { return names(context, names_sources); }; });
+
     std::string draft_archive, draft_out;
     sub = sheet->add_subcommand("draft", "Look for the entry table of an archive nobody described and write a sheet that reads it");
     sub->add_option("ARCHIVE", draft_archive)->required();

@@ -42,6 +42,9 @@ public:
     /// Index of the entry with this path; the last one when a path occurs twice, as most readers take it. The first call takes time in
     /// proportion to the entries, later ones do not.
     [[nodiscard]] std::optional<std::size_t> find(std::string_view path) const;
+    /// Entries whose name is known only by a hash, and the one of them that a path hashes to.
+    [[nodiscard]] virtual std::size_t unnamed() const { return 0; }
+    [[nodiscard]] virtual std::optional<std::size_t> unnamed_by(std::string_view) const { return std::nullopt; }
     /// Why nothing can be put into it; empty when it can be written.
     [[nodiscard]] virtual std::string read_only() const { return {}; }
     /// What is wrong with it although it could be opened.

@@ -56,6 +56,20 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
     return out;
 }
 
+Result<std::unique_ptr<Container>> FolderContainer::open_file(const fs::path& file) {
+    SKIVET_TRY(const auto stamp, stamp_of(file));
+    auto out = std::make_unique<FolderContainer>();
+    out->folder_ = file.parent_path();
+    out->kind_ = "single file";
+    out->recognized_by_ = "being one texture";
+    Entry entry;
+    entry.path = file.filename().string();
+    entry.size = entry.stored = stamp.size;
+    entry.method = "stored";
+    out->entries_.push_back(std::move(entry));
+    return out;
+}
+
 Result<FileView> FolderContainer::open_entry(std::size_t entry) const {
     const auto& path = entries_[entry].path;
     const auto found = parts_.find(path);

@@ -9,7 +9,10 @@ class FolderContainer final : public Container {
 public:
     [[nodiscard]] static Result<std::unique_ptr<Container>> open(const std::filesystem::path& folder, const ReadLimits& limits);
 
-    [[nodiscard]] std::string kind() const override { return "folder"; }
+    /// One file on disk that is no archive, as the only entry.
+    [[nodiscard]] static Result<std::unique_ptr<Container>> open_file(const std::filesystem::path& file);
+
+    [[nodiscard]] std::string kind() const override { return kind_; }
     [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
     [[nodiscard]] Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override;
@@ -19,6 +22,7 @@ private:
     [[nodiscard]] Result<FileView> open_entry(std::size_t entry) const;
 
     std::filesystem::path folder_;
+    std::string kind_ = "folder";
     std::unordered_map<std::string, std::vector<std::string>> parts_;   ///< paths of a cut file's parts, by the whole one's path
 };
 

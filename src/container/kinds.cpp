@@ -97,6 +97,11 @@ Result<std::shared_ptr<const Container>> open_source(const Kinds& kinds, const s
     SKIVET_TRY(const auto parts, parts_of(path));
     if (parts.size() == 1) {
         SKIVET_TRY(auto view, FileView::open(parts.front()));
+        SKIVET_TRY(const auto data, view.bytes());
+        if (candidates(kinds, data, data.size(), path.string()).empty() && kinds.textures.recognize(data.first(std::min<std::size_t>(data.size(), 1024)), path.string())) {
+            SKIVET_TRY(auto single, FolderContainer::open_file(parts.front()));
+            return std::shared_ptr<const Container>(std::move(single));
+        }
         return open_container(kinds, std::move(view));
     }
     SKIVET_TRY(auto view, FileView::join(parts, kinds.limits.inflated_bytes));

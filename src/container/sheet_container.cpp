@@ -251,4 +251,11 @@ public:
 
 std::shared_ptr<const ContainerKind> sheet_kind(std::shared_ptr<const Sheet> sheet) { return std::make_shared<SheetKindOf>(std::move(sheet)); }
 
+std::optional<std::size_t> SheetContainer::unnamed_by(std::string_view path) const {
+    const auto* field = sheet_->record.with(Meaning::path_hash);
+    if (unnamed_.empty() || !sheet_->hash || !field) return std::nullopt;
+    const auto found = unnamed_.find(path_hash(*sheet_->hash, field->width, path));
+    return found == unnamed_.end() ? std::nullopt : std::optional(found->second);
+}
+
 }  // namespace skivet

@@ -28,6 +28,8 @@ public:
     [[nodiscard]] Result<ByteSpan> image() const { return image_.bytes(); }
     /// The record of an entry, read again.
     [[nodiscard]] Result<RecordValues> record_of(std::size_t entry) const;
+    [[nodiscard]] std::size_t unnamed() const override { return unnamed_.size(); }
+    [[nodiscard]] std::optional<std::size_t> unnamed_by(std::string_view path) const override;
     /// Stretches of the file that are tables: header, folders, records, names.
     struct Table {
         std::string_view name;
@@ -79,6 +81,7 @@ private:
     std::vector<Item> items_;
     std::vector<Table> tables_;
     std::vector<FieldValue> folder_offsets_;   ///< fields of folders that say where their entries are
+    std::unordered_map<std::uint64_t, std::size_t> unnamed_;   ///< entries by the hash their name is known by alone
     std::uint64_t table_at_ = 0;
     std::uint64_t table_end_ = 0;
     mutable std::mutex mutex_;

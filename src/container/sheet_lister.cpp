@@ -31,12 +31,6 @@ std::string fill_in(std::string_view pattern, const std::function<std::string(st
     return out + between;
 }
 
-std::string normalized(const HashSpec& spec, std::string path) {
-    if (spec.lower) path = lower(path);
-    std::replace(path.begin(), path.end(), spec.slash == '/' ? '\\' : '/', spec.slash);
-    return spec.prefix + path;
-}
-
 }  // namespace
 
 Status SheetContainer::Lister::list() {
@@ -70,10 +64,7 @@ Status SheetContainer::Lister::load_dictionary() {
     if (!sheet_.hash) return {};
     const auto add = [&](std::string_view path) {
         if (path.empty() || path.front() == '#') return;
-        auto h = hash_number(sheet_.hash->kind, sheet_.hash->seed, sheet_.hash->multiplier, normalized(*sheet_.hash, std::string(path)));
-        const auto* field = sheet_.record.with(Meaning::path_hash);
-        if (field && field->width < 8) h &= (1ull << (8 * field->width)) - 1;
-        known_.emplace(h, path);
+        if (const auto* field = sheet_.record.with(Meaning::path_hash)) known_.emplace(path_hash(*sheet_.hash, field->width, path), path);
     };
     if (!sheet_.hash->dictionary.empty() && !sheet_.folder.empty()) {
         const auto file = std::filesystem::path(sheet_.folder) / sheet_.hash->dictionary;
@@ -241,6 +232,7 @@ Result<std::string> SheetContainer::Lister::path_of(const std::string& folder, c
     std::replace(path.begin(), path.end(), '\\', '/');
     if (const auto* hash = record_.with(Meaning::path_hash); hash && path.empty()) {
         const auto known = known_.find(hash->number);
+        if (known == known_.end()) out_.unnamed_.emplace(hash->number, out_.entries_.size());
         path = known != known_.end() ? known->second : fmt::format("#{:0{}x}", hash->number, 2 * hash->field->width);
         std::replace(path.begin(), path.end(), '\\', '/');
     }

@@ -329,8 +329,10 @@ Result<std::vector<SiftHit>> sift(const Kinds& kinds, ByteSpan data, Progress& p
 Result<std::shared_ptr<const Container>> open_sifted(const Kinds& kinds, FileView file, Progress& progress) {
     SKIVET_TRY(const auto data, file.bytes());
     SKIVET_TRY(auto hits, sift(kinds, data, progress));
-    return std::shared_ptr<const Container>(std::make_shared<SiftedContainer>(std::move(file), std::move(hits)));
+    return sifted_container(std::move(file), std::move(hits));
 }
+
+std::shared_ptr<const Container> sifted_container(FileView file, std::vector<SiftHit> hits) { return std::make_shared<SiftedContainer>(std::move(file), std::move(hits)); }
 
 std::shared_ptr<const ContainerKind> sifted_kind() { return std::make_shared<SiftedKind>(); }
 

@@ -31,6 +31,9 @@ struct SiftOptions {
 /// "0x000400.zlib/0x000010.dds". A texture is replaced by one of the same size; inside a stream when the stream packed again fits.
 [[nodiscard]] Result<std::shared_ptr<const Container>> open_sifted(const Kinds& kinds, FileView file, Progress& progress);
 
+/// The same for hits that are there already.
+[[nodiscard]] std::shared_ptr<const Container> sifted_container(FileView file, std::vector<SiftHit> hits);
+
 /// The kind "sifting". It recognizes nothing by itself: it is chosen.
 [[nodiscard]] std::shared_ptr<const ContainerKind> sifted_kind();
 

@@ -1,6 +1,7 @@
 #include "sheet/raw_lens.h"
 
 #include <algorithm>
+#include <bit>
 #include <cmath>
 #include <fmt/format.h>
 #include <numeric>
@@ -203,6 +204,15 @@ std::vector<WidthGuess> suggest_widths(const Lens& lens, ByteSpan data) {
     std::vector<WidthGuess> out;
     for (std::size_t lag = std::max<std::size_t>(first, 2); lag < most; ++lag)
         if (d[lag] <= d[lag - 1] && d[lag] <= d[lag + 1] && d[lag] < 0.9 * usual) out.push_back({static_cast<std::uint32_t>(lag * per_sample), 1 - d[lag] / usual});
+    // Slanted shapes move a minimum by a sample or two. The sides of textures are mostly powers of two (common practice), so one beside a
+    // minimum that is nearly as good is meant.
+    for (auto& guess : out) {
+        const auto lag = guess.width / per_sample;
+        for (const auto power : {std::bit_floor(lag), std::bit_ceil(lag)}) {
+            if (power == lag || power > most || std::max(power, lag) - std::min(power, lag) > std::max<std::size_t>(2, lag / 32)) continue;
+            if (const auto likeness = 1 - d[power] / usual; likeness >= 0.9 * guess.likeness) guess = {static_cast<std::uint32_t>(power * per_sample), likeness};
+        }
+    }
     // Two rows further down is alike as well, only less: of widths that are nearly as good the smallest is meant. One that textures have
     // (a multiple of 4) needs less.
     const auto best = std::max_element(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.likeness < b.likeness; });

@@ -302,4 +302,11 @@ Result<std::string> named_value(const FieldValue& value) {
                    "Add it to the field's values in the sheet");
 }
 
+std::uint64_t path_hash(const HashSpec& spec, unsigned width, std::string_view path) {
+    auto text = spec.lower ? lower(path) : std::string(path);
+    std::replace(text.begin(), text.end(), spec.slash == '/' ? '\\' : '/', spec.slash);
+    const auto h = hash_number(spec.kind, spec.seed, spec.multiplier, spec.prefix + text);
+    return width < 8 ? h & ((1ull << (8 * width)) - 1) : h;
+}
+
 }  // namespace skivet

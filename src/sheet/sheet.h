@@ -230,6 +230,9 @@ struct HeaderRead {
 /// How a file was recognized: "8 bytes at 0, and its size field", or nothing when it does not fit.
 [[nodiscard]] std::optional<std::string> recognize(const Sheet& sheet, ByteSpan head, std::uint64_t file_size, std::string_view path);
 
+/// The hash a path has in a field of `width` bytes, after the path is written as the sheet says.
+[[nodiscard]] std::uint64_t path_hash(const HashSpec& spec, unsigned width, std::string_view path);
+
 /// "BC1", "BC1 srgb", "BC1 linear".
 [[nodiscard]] std::optional<std::pair<Format, ColorSpace>> format_and_color(std::string_view text);
 

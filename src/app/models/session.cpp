@@ -8,6 +8,7 @@
 #include "base/file_write.h"
 #include "base/text.h"
 #include "container/sheet_folders.h"
+#include "sheet/sheet.h"
 
 namespace skivet::app {
 
@@ -38,6 +39,7 @@ SourceFacts facts_of(const Kinds& kinds, const Source& source) {
     if (!source.container) return out;
     out.read_only = source.container->read_only();
     out.dead_bytes = source.container->dead_bytes();
+    out.unnamed = source.container->unnamed();
     const auto& entries = source.container->entries();
     for (std::size_t i = 0; i < entries.size(); ++i) {
         if (!entries[i].encrypted) continue;
@@ -66,7 +68,7 @@ std::size_t DeliveryPlan::piece_count() const {
 
 Session::Session(QObject* parent) : QObject(parent), stock_(std::make_shared<Stock>()) {
     std::vector<Error> errors;
-    kinds_ = load_kinds(errors);
+    kinds_ = shipped_ = load_kinds(errors);
     thumbnails_.setMaxCost(192 << 10);  // kilobytes
     pool_.setMaxThreadCount(2);
     saver_.setMaxThreadCount(1);
@@ -124,6 +126,8 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
         Result<Project> project = Project{};
         Result<unsigned> recovered = 0u;
         Result<KeyRing> keys = KeyRing{};
+        std::shared_ptr<const Kinds> kinds;
+        std::vector<Error> sheet_errors;
         std::vector<Journal> history;
     };
     run(tr("Opening the project"),
@@ -136,6 +140,9 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
             auto changed = std::make_shared<Kinds>(*kinds);
             if (out.keys) changed->keys = std::make_shared<KeyRing>(*out.keys);
             changed->choices = project.choices;
+            changed->known_paths = project.known_paths;
+            out.sheet_errors = add_sheets_in(*changed, project.sheets());
+            out.kinds = changed;
             kinds = std::move(changed);
             Vault vault(project.vault(), files_);
             out.recovered = vault.recover();
@@ -163,10 +170,8 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
             project_ = std::move(*opened.project);
             history_ = std::move(opened.history);
             if (!opened.keys) complain(opened.keys.error());
-            set_kinds([&](Kinds& kinds) {
-                if (opened.keys) kinds.keys = std::make_shared<KeyRing>(std::move(*opened.keys));
-                kinds.choices = project_.choices;
-            });
+            kinds_ = std::move(opened.kinds);
+            for (const auto& error : opened.sheet_errors) complain(error);
             ++piece_generation_;
             watch_pieces();
             save();
@@ -288,6 +293,50 @@ void Session::remove_key(const std::string& name) {
     auto ring = *kinds_->keys;
     ring.remove(name);
     keep_keys(std::move(ring));
+}
+
+void Session::save_sheet(const std::string& name, const std::string& toml, std::function<void(const Result<fs::path>&)> done) {
+    struct Saved {
+        Result<fs::path> file;
+        std::shared_ptr<Kinds> kinds;
+        std::vector<Error> errors;
+    };
+    run(tr("Keeping the sheet"),
+        [shipped = shipped_, folder = project_.sheets(), name, toml] {
+            Saved out;
+            out.kinds = std::make_shared<Kinds>(*shipped);
+            out.file = [&]() -> Result<fs::path> {
+                SKIVET_TRY(const auto sheet, parse_sheet(toml, name));
+                (void)sheet;
+                const auto safe = fs::path(safe_relative_path(name)).filename();
+                if (safe.empty()) return fail(ErrorCode::usage, "the sheet needs a name");
+                const auto file = folder / (safe.string() + ".toml");
+                SKIVET_CHECK(write_file(file, as_bytes(toml)));
+                return file;
+            }();
+            out.errors = add_sheets_in(*out.kinds, folder);
+            return out;
+        },
+        [this, done = std::move(done)](Saved saved) {
+            if (saved.file) {
+                saved.kinds->keys = kinds_->keys;
+                saved.kinds->choices = project_.choices;
+                saved.kinds->known_paths = project_.known_paths;
+                kinds_ = std::move(saved.kinds);
+                for (const auto& error : saved.errors) complain(error);
+                say(tr("The sheet is kept as %1").arg(text(*saved.file)));
+                reload();
+            }
+            done(saved.file);
+        });
+}
+
+void Session::accept_paths(const std::vector<std::string>& paths) {
+    for (const auto& path : paths)
+        if (std::find(project_.known_paths.begin(), project_.known_paths.end(), path) == project_.known_paths.end()) project_.known_paths.push_back(path);
+    set_kinds([&](Kinds& kinds) { kinds.known_paths = project_.known_paths; });
+    save();
+    reload();
 }
 
 void Session::compact(std::size_t index) {

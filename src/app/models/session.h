@@ -25,6 +25,7 @@ struct SourceFacts {
     std::string chosen;            ///< the kind the user chose for it; empty: recognized
     std::string read_only;         ///< why nothing can be put in
     std::uint64_t dead_bytes = 0;  ///< what nothing uses any more
+    std::size_t unnamed = 0;       ///< entries known only by a hash
     bool wants_key = false;        ///< no key of the ring opens it, or an entry of it
 };
 
@@ -90,6 +91,10 @@ public:
     /// "NAME=HEX", "NAME=text:WORDS" or "NAME=@FILE". An error is returned and nothing is kept.
     [[nodiscard]] Status add_key(const std::string& text);
     void remove_key(const std::string& name);
+    /// Keeps a sheet with the project and opens everything anew with it. `done` gets the file, or why it could not be kept.
+    void save_sheet(const std::string& name, const std::string& toml, std::function<void(const Result<std::filesystem::path>&)> done);
+    /// Paths that hashed names stand for.
+    void accept_paths(const std::vector<std::string>& paths);
     /// Gives back a source's dead space, through the vault.
     void compact(std::size_t index);
     void set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play);
@@ -124,6 +129,11 @@ public:
     template <class Work, class Done>
     void compute(Work work, Done done) {
         run(tr("Reading pictures"), std::move(work), std::move(done));
+    }
+    /// The same for anything else a window wants to know; `what` stands in the footer.
+    template <class Work, class Done>
+    void compute(const QString& what, Work work, Done done) {
+        run(what, std::move(work), std::move(done));
     }
 
     /// Stops looking through the archives; what was found so far is dropped.
@@ -176,6 +186,7 @@ private:
     void refresh_history();
     void forget_pictures(std::size_t piece);
 
+    std::shared_ptr<const Kinds> shipped_;   ///< without the project's own sheets
     std::shared_ptr<const Kinds> kinds_;
     Project project_;
     std::shared_ptr<const Stock> stock_;

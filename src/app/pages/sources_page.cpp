@@ -8,6 +8,9 @@
 
 #include "app/dialogs.h"
 #include "app/theme/theme.h"
+#include "app/workshop/raw_lens.h"
+#include "app/workshop/sheet_workshop.h"
+#include "app/workshop/sift_window.h"
 
 namespace skivet::app {
 namespace {
@@ -75,6 +78,15 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
         if (current_source() >= 0) session_->compact(std::size_t(current_source()));
     });
 
+    sift_ = add_action(tr("Sift…"), Qt::Key_S, tr("Look through the bytes for textures and compressed streams"), [this] {
+        if (current_source() >= 0) show_sifting(this, session_, std::size_t(current_source()));
+    });
+    lens_ = add_action(tr("Raw lens…"), Qt::Key_R, tr("See the bytes of the chosen entry, or of the whole file, as pixels"), [this] { open_lens(); });
+    sheet_ = add_action(tr("Sheet…"), Qt::Key_W, tr("Describe the archive's layout, with its bytes beside the text"), [this] {
+        if (current_source() >= 0) show_sheet_workshop(this, session_, std::size_t(current_source()));
+    });
+    names_ = add_action(tr("Look for names…"), Qt::Key_N, tr("Find names for entries that are known only by a hash inside the game's other files"), [this] { show_names(this, session_); });
+
     auto* left = make_panel();
     auto* left_box = new QVBoxLayout(left);
     left_box->setContentsMargins(12, 12, 12, 10);
@@ -132,11 +144,16 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     box->addWidget(title_);
     box->addWidget(about_);
     notes_ = make_label({}, "warning", true);
-    notes_->setObjectName(QStringLiteral("source_notes"));
     box->addWidget(notes_);
     auto* links = new QHBoxLayout;
     links->addWidget(kinds_button_ = new Button(kinds_, Button::Look::link));
     links->addWidget(new Button(keys_, Button::Look::link));
+    look_inside_ = new QWidget;
+    auto* looks = new QHBoxLayout(look_inside_);
+    looks->setContentsMargins(0, 0, 0, 0);
+    for (auto* a : {sift_, lens_, sheet_}) looks->addWidget(new Button(a, Button::Look::link));
+    links->addWidget(look_inside_);
+    links->addWidget(names_button_ = new Button(names_, Button::Look::link));
     links->addWidget(compact_button_ = new Button(compact_, Button::Look::link));
     links->addStretch();
     box->addLayout(links);
@@ -234,6 +251,13 @@ void SourcesPage::show_source(int row) {
     compact_->setEnabled(facts.dead_bytes > 0 && facts.read_only.empty());
     compact_->setText(tr("Give %1 back").arg(to_text(human_bytes(facts.dead_bytes))));
     compact_button_->setVisible(compact_->isEnabled());
+    std::error_code code;
+    const bool file = std::filesystem::is_regular_file(source.path, code);
+    for (auto* a : {sift_, lens_, sheet_}) a->setEnabled(file);
+    look_inside_->setVisible(file);
+    names_->setEnabled(facts.unnamed > 0);
+    names_->setText(tr("Names for %1…").arg(facts.unnamed));
+    names_button_->setVisible(facts.unnamed > 0);
     kinds_->setEnabled(!facts.candidates.empty() || source.error);
     kinds_button_->setVisible(kinds_->isEnabled());
     about_->setStyleSheet(source.error ? QStringLiteral("color:#a63a50") : QString());
@@ -244,6 +268,12 @@ void SourcesPage::show_source(int row) {
     table_->setVisible(!source.error);
     map_->show_source(stock, index);
     entries_->show_source(stock, index);
+}
+
+void SourcesPage::open_lens() {
+    if (current_source() < 0) return;
+    const auto chosen = table_->isVisible() && table_->currentIndex().isValid() ? entries_->entry_of_row(table_->currentIndex().row()) : -1;
+    show_raw_lens(this, session_, std::size_t(current_source()), chosen >= 0 ? std::optional(std::size_t(chosen)) : std::nullopt);
 }
 
 void SourcesPage::add_archives() {

@@ -27,8 +27,9 @@ private:
     QListView* list_;
     QStandardItemModel* rows_;
     QLabel *title_, *about_, *notes_, *map_title_, *inside_;
-    QAction *keys_, *kinds_, *compact_;
-    QWidget *compact_button_, *kinds_button_;
+    void open_lens();
+    QAction *keys_, *kinds_, *compact_, *sift_, *lens_, *sheet_, *names_;
+    QWidget *compact_button_, *kinds_button_, *names_button_, *look_inside_;
     ByteMap* map_;
     QTableView* table_;
     EntryTable* entries_;

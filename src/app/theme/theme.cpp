@@ -67,8 +67,10 @@ void apply_theme(QApplication& app) {
         QHeaderView::section { background: transparent; border: none; color: #636363; font-size: 11px; padding: 4px 6px; text-align: left; }
         QLineEdit { background: #fbfbfb; border: 1px solid #8a8a8a; border-radius: 4px; padding: 5px 10px; font-size: 14px; }
         QLineEdit:focus { border: 2px solid #a63a50; padding: 4px 9px; }
-        QComboBox { background: #fbfbfb; border: 1px solid #a9a9a9; border-radius: 4px; padding: 4px 10px; }
-        QComboBox:focus { border: 2px solid #a63a50; }
+        QComboBox, QSpinBox, QLineEdit[small="true"] { background: #fbfbfb; border: 1px solid #a9a9a9; border-radius: 4px; padding: 4px 10px; font-size: 12px; }
+        QComboBox:focus, QSpinBox:focus { border: 2px solid #a63a50; } QLineEdit[small="true"]:focus { border: 2px solid #a63a50; padding: 3px 9px; }
+        QComboBox:disabled, QSpinBox:disabled, QLineEdit:disabled { color: #a9a9a9; background: transparent; border-color: #d5d5d5; }
+        QPlainTextEdit { background: #fbfbfb; border: 1px solid #a9a9a9; border-radius: 4px; } QPlainTextEdit:focus { border: 2px solid #a63a50; }
         QComboBox::drop-down { border: none; width: 22px; } QComboBox::down-arrow { image: url(:/glyphs/down.svg); width: 12px; height: 12px; }
         QCheckBox { font-size: 12px; spacing: 7px; padding: 1px; } QCheckBox:focus { color: #a63a50; }
         QCheckBox::indicator { width: 11px; height: 11px; border: 1px solid #777777; border-radius: 2px; background: #fbfbfb; }

@@ -1,0 +1,55 @@
+// The first byte chooses one of the texture sheets of tests/layouts, the second how much of the input lies in the files beside the texture.
+// What is replaced must come back from the file, and what is taken apart must join again.
+#include <cstdlib>
+
+#include "base/file_write.h"
+#include "sheet/texture_sheet.h"
+#include "texture/spread.h"
+
+using namespace skivet;
+
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
+    static const auto kinds = [] {
+        std::vector<TextureKinds> out;
+        for (const auto* name : {"poster", "mosaic", "slab", "strand", "stack", "bare"}) {
+            auto sheet = *parse_sheet(as_text(*read_file(std::string(SKIVET_LAYOUTS) + "/" + name + ".toml")), name);
+            sheet.recognize.resize(1);
+            sheet.recognize[0] = {};
+            sheet.recognize[0].name_pattern = "*";
+            out.emplace_back().add(std::make_shared<SheetTextureKind>(std::move(sheet)));
+        }
+        return out;
+    }();
+    if (size < 2) return 0;
+    ReadLimits limits;
+    limits.image_side = 1024;
+    limits.image_texels = 1 << 18;
+    limits.layers = 8;
+    limits.inflated_bytes = 1 << 20;
+    const auto& textures = kinds[data[0] % kinds.size()];
+    const auto raw = std::as_bytes(std::span(data + 2, size - 2));
+    const auto cut = raw.size() * data[1] / 255;
+    const Bytes own(raw.begin(), raw.begin() + static_cast<std::ptrdiff_t>(cut)), other(raw.begin() + static_cast<std::ptrdiff_t>(cut), raw.end());
+    const ReadSibling read = [&](const std::string& name) -> Result<Bytes> {
+        if (!name.empty() && name.back() == '1') return fail(ErrorCode::missing, name);
+        return other;
+    };
+    if (const auto texture = open_spread(textures, own, "a/x.tex", read, limits))
+        for (std::size_t i = 0; i < std::min<std::size_t>(6, texture->layout.surfaces.size()); ++i) (void)texture->surface_bytes(texture->layout.surfaces[i]);
+    const auto joined = join_spread(textures, own, "a/x.tex", [&](const std::string&) -> Result<Bytes> { return other; }, limits);
+    if (!joined) return 0;
+    const auto texture = TextureFile::open(textures, *joined, "a/x.tex", limits);
+    if (!texture || texture->layout.damage) return 0;
+    for (std::size_t i = 0; i < std::min<std::size_t>(4, texture->layout.surfaces.size()); ++i) {
+        auto bytes = texture->surface_bytes(texture->layout.surfaces[i]);
+        if (!bytes || bytes->empty()) continue;
+        (*bytes)[0] ^= std::byte{1};
+        const auto file = texture->kind->replace(texture->file, texture->layout, std::vector<SurfaceEdit>{{i, *bytes}});
+        if (!file) continue;
+        const auto again = TextureFile::open(textures, *file, "a/x.tex", limits);
+        if (!again || *again->surface_bytes(again->layout.surfaces[i]) != *bytes) std::abort();
+    }
+    const auto parts = split_spread(textures, *joined, "a/x.tex", [&](const std::string&) -> Result<Bytes> { return other; }, limits);
+    if (!parts || parts->front().bytes != own) std::abort();
+    return 0;
+}

@@ -1,0 +1,315 @@
+#include "app/workshop/sift_window.h"
+
+#include <QHBoxLayout>
+#include <QListWidget>
+#include <QPainter>
+#include <QPointer>
+#include <QStyledItemDelegate>
+#include <QThread>
+
+#include "app/models/pictures.h"
+#include "app/theme/theme.h"
+#include "app/widgets/button.h"
+#include "app/widgets/helpers.h"
+
+namespace skivet::app {
+namespace {
+
+enum Role { Picture = Qt::UserRole, Detail, Sure };
+
+QString text_of(const std::string& v) { return QString::fromStdString(v); }
+
+class HitDelegate : public QStyledItemDelegate {
+public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {300, 64}; }
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const auto& c = colors();
+        p->save();
+        p->setRenderHint(QPainter::Antialiasing);
+        const QRectF box = QRectF(option.rect).adjusted(1, 1, -1, -5);
+        const bool on = option.state & QStyle::State_Selected;
+        p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
+        p->setBrush(c.card);
+        p->drawRoundedRect(box, 3, 3);
+        const QRectF well(box.x() + 6, box.y() + 5, 46, box.height() - 10);
+        const auto picture = index.data(Picture).value<QImage>();
+        if (!picture.isNull()) draw_in_well(*p, well, picture, 2);
+        else p->fillRect(well, c.page);
+        const QRectF text = box.adjusted(62, 7, -12, -7);
+        p->setFont(text_font(12));
+        const auto sure = index.data(Sure).toString();
+        const int right = p->fontMetrics().horizontalAdvance(sure);
+        p->setPen(c.soft);
+        p->drawText(text, int(Qt::AlignTop | Qt::AlignRight), sure);
+        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft), p->fontMetrics().elidedText(index.data(Detail).toString(), Qt::ElideRight, int(text.width())));
+        p->setFont(text_font(13, true));
+        p->setPen(c.ink);
+        p->drawText(text, int(Qt::AlignTop | Qt::AlignLeft), p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width()) - right - 8));
+        p->restore();
+    }
+};
+
+/// The hits in the order in which the container has its entries: those inside streams in the place of the stream.
+void flatten(const std::vector<SiftHit>& hits, std::vector<SiftHit>& out) {
+    for (const auto& hit : hits) {
+        if (hit.packing && !hit.inside.empty()) {
+            flatten(hit.inside, out);
+            continue;
+        }
+        auto one = hit;
+        one.inside.clear();
+        out.push_back(std::move(one));
+    }
+}
+
+QString how_sure(double confidence) { return confidence >= 0.97 ? QObject::tr("certain") : confidence >= 0.85 ? QObject::tr("very likely") : confidence >= 0.7 ? QObject::tr("likely") : QObject::tr("possible"); }
+
+}  // namespace
+
+struct SiftWindow::Found {
+    Result<std::vector<SiftHit>> hits = std::vector<SiftHit>{};
+    std::shared_ptr<const Container> container;
+    std::optional<Error> error;
+};
+
+SiftWindow::SiftWindow(QWidget* parent, Session* session, const std::filesystem::path& file) : QDialog(parent), session_(session), file_(file) {
+    setAttribute(Qt::WA_DeleteOnClose);
+    setObjectName(QStringLiteral("sifting"));
+    setWindowTitle(tr("Sifting %1").arg(text_of(file.filename().string())));
+    resize(1100, 700);
+    auto* all = new QHBoxLayout(this);
+    all->setContentsMargins(16, 16, 16, 16);
+    all->setSpacing(16);
+    auto* left = new QVBoxLayout;
+    counted_ = make_label(tr("Looking through the bytes…"), "heading");
+    left->addWidget(counted_);
+    rows_ = new QStandardItemModel(this);
+    list_ = new QListView;
+    list_->setObjectName(QStringLiteral("sift_hits"));
+    list_->setAccessibleName(tr("What was found"));
+    list_->setModel(rows_);
+    list_->setItemDelegate(new HitDelegate(list_));
+    list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    list_->setFixedWidth(400);
+    left->addWidget(list_, 1);
+    bar_ = new QProgressBar;
+    bar_->setTextVisible(false);
+    bar_->setFixedHeight(6);
+    bar_->setRange(0, 1000);
+    left->addWidget(bar_);
+    stop_ = new QAction(tr("Stop here"), this);
+    stop_->setToolTip(tr("End the search; nothing is kept"));
+    connect(stop_, &QAction::triggered, this, &QDialog::reject);
+    auto* stop = new Button(stop_, Button::Look::link);
+    stop->setAutoDefault(false);
+    left->addWidget(stop, 0, Qt::AlignLeft);
+    all->addLayout(left);
+    auto* right = new QVBoxLayout;
+    title_ = make_label({}, "title");
+    facts_ = make_label({}, "soft", true);
+    shared_ = new SharedView(this);
+    view_ = new ImageView(shared_);
+    right->addWidget(title_);
+    right->addWidget(facts_);
+    right->addWidget(view_, 1);
+    right->addWidget(make_label(tr("A texture found here can be replaced by one of the same format, size and mips; inside a stream when the stream packed again fits."), "soft", true));
+    take_ = new QAction(tr("Use what was found"), this);
+    take_->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_Return));
+    take_->setToolTip(tr("Take the file for what sifting finds in it: its textures come into the catalog"));
+    take_->setEnabled(false);
+    connect(take_, &QAction::triggered, this, [this] {
+        session_->choose_kind(file_.string(), "sifting");
+        accept();
+    });
+    addAction(take_);
+    auto* bottom = new QHBoxLayout;
+    bottom->addStretch();
+    auto* button = new Button(take_, Button::Look::primary);
+    button->setObjectName(QStringLiteral("sift_take"));
+    button->setAutoDefault(false);
+    bottom->addWidget(button);
+    right->addLayout(bottom);
+    all->addLayout(right, 1);
+    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) { show_hit(now.row()); });
+    timer_.setInterval(100);
+    connect(&timer_, &QTimer::timeout, this, [this] {
+        const auto total = progress_->total.load();
+        bar_->setValue(total ? int(progress_->done.load() * 1000 / total) : 0);
+    });
+    timer_.start();
+    start();
+    list_->setFocus();
+}
+
+SiftWindow::~SiftWindow() { progress_->cancel.cancel(); }
+
+void SiftWindow::start() {
+    session_->compute(
+        tr("Sifting"),
+        [kinds = std::make_shared<const Kinds>(session_->kinds()), file = file_, progress = progress_] {
+            Found out;
+            const auto view = FileView::open(file);
+            const auto bytes = view ? view->bytes() : Result<ByteSpan>(tl::unexpected(view.error()));
+            if (!bytes) {
+                out.error = bytes.error();
+                return out;
+            }
+            out.hits = sift(*kinds, *bytes, *progress);
+            if (!out.hits) {
+                out.error = out.hits.error();
+                return out;
+            }
+            auto container = sifted_container(*view, *out.hits);
+            out.container = std::move(container);
+            return out;
+        },
+        [this, guard = QPointer<SiftWindow>(this)](Found found) {
+            if (!guard) return;
+            timer_.stop();
+            bar_->hide();
+            stop_->setText(tr("Close"));
+            done_ = true;
+            if (found.error) {
+                counted_->setText(text_of(found.error->message()));
+                return;
+            }
+            container_ = std::move(found.container);
+            flatten(*found.hits, hits_);
+            fill();
+        });
+}
+
+void SiftWindow::fill() {
+    std::size_t textures = 0;
+    const auto& entries = container_->entries();
+    for (std::size_t i = 0; i < entries.size() && i < hits_.size(); ++i) {
+        const auto& hit = hits_[i];
+        const bool texture = hit.desc.format != Format::unknown;
+        textures += texture;
+        auto* row = new QStandardItem(texture ? QStringLiteral("%1 · %2").arg(text_of(hit.kind), text_of(size_text(hit.desc))) : text_of(hit.kind));
+        const bool inside = entries[i].path.find('/') != std::string::npos && !hit.packing;
+        QString detail = tr("at %1, %2").arg(text_of(hex(entries[i].at)), text_of(human_bytes(hit.size)));
+        if (inside) detail = tr("in the %1 stream at %2").arg(text_of(std::string(entries[i].method)), text_of(hex(entries[i].at)));
+        if (texture) detail = text_of(std::string(info(hit.desc.format).name)) + QStringLiteral(" · ") + detail;
+        row->setData(detail, Detail);
+        row->setData(how_sure(hit.confidence), Sure);
+        row->setData(row->text() + ", " + detail + ", " + how_sure(hit.confidence), Qt::AccessibleTextRole);
+        rows_->appendRow(row);
+    }
+    const auto streams = hits_.size() - textures;
+    counted_->setText(hits_.empty() ? tr("NOTHING THAT CAN BE RECOGNIZED IS IN THIS FILE") : (textures == 1 ? tr("ONE TEXTURE") : tr("%1 TEXTURES").arg(textures)) + (streams == 0 ? QString() : streams == 1 ? tr(", ONE OTHER STREAM") : tr(", %1 OTHER STREAMS").arg(streams)));
+    if (hits_.empty()) facts_->setText(tr("The raw lens shows bare bytes as pixels, and a sheet can be drafted from the file."));
+    take_->setEnabled(textures > 0);
+    for (int i = 0; i < std::min(rows_->rowCount(), 200); ++i) want_picture(i);
+    if (rows_->rowCount() > 0) list_->setCurrentIndex(rows_->index(0, 0));
+}
+
+void SiftWindow::want_picture(int row) {
+    if (hits_[std::size_t(row)].desc.format == Format::unknown) return;
+    ++pending_;
+    session_->compute(
+        [container = container_, kinds = std::make_shared<const Kinds>(session_->kinds()), row]() -> QImage {
+            auto bytes = container->read(std::size_t(row), kinds->limits);
+            if (!bytes) return {};
+            const auto texture = TextureFile::open(kinds->textures, std::move(*bytes), "", kinds->limits);
+            const auto image = texture ? skivet::thumbnail(*texture, 92) : Result<Image>(tl::unexpected(texture.error()));
+            return image ? to_qimage(*image, Channels::color) : QImage();
+        },
+        [this, guard = QPointer<SiftWindow>(this), row](QImage picture) {
+            if (!guard) return;
+            --pending_;
+            rows_->item(row)->setData(picture, Picture);
+        });
+}
+
+void SiftWindow::show_hit(int row) {
+    if (row < 0 || std::size_t(row) >= hits_.size()) return;
+    const auto& hit = hits_[std::size_t(row)];
+    const auto& entry = container_->entries()[std::size_t(row)];
+    title_->setText(text_of(entry.path));
+    QStringList facts;
+    if (hit.desc.format != Format::unknown) facts << tr("%1 texture, %2, %3, %4 mips").arg(text_of(hit.kind), text_of(std::string(info(hit.desc.format).name)), text_of(size_text(hit.desc))).arg(hit.desc.mips);
+    else facts << tr("%1 stream of %2, unpacked %3; nothing recognizable inside").arg(text_of(hit.kind), text_of(human_bytes(hit.size)), text_of(human_bytes(hit.unpacked)));
+    facts << tr("%1 bytes · %2 (%3 %)").arg(text_of(grouped(hit.size)), how_sure(hit.confidence)).arg(int(hit.confidence * 100));
+    facts_->setText(facts.join('\n'));
+    view_->set_message(hit.desc.format == Format::unknown ? tr("no picture") : tr("…"));
+    if (hit.desc.format == Format::unknown) return;
+    ++pending_;
+    session_->compute(
+        [container = container_, kinds = std::make_shared<const Kinds>(session_->kinds()), row] {
+            std::pair<QImage, QString> out;
+            auto bytes = container->read(std::size_t(row), kinds->limits);
+            const auto texture = bytes ? TextureFile::open(kinds->textures, std::move(*bytes), "", kinds->limits) : Result<TextureFile>(tl::unexpected(bytes.error()));
+            const auto image = texture ? skivet::thumbnail(*texture, 1024) : Result<Image>(tl::unexpected(texture.error()));
+            if (image) out.first = to_qimage(*image, Channels::color);
+            else out.second = text_of(image.error().message());
+            return out;
+        },
+        [this, guard = QPointer<SiftWindow>(this), row](std::pair<QImage, QString> seen) {
+            if (!guard) return;
+            --pending_;
+            if (list_->currentIndex().row() != row) return;
+            if (seen.second.isEmpty()) view_->set_image(seen.first);
+            else view_->set_message(seen.second);
+        });
+}
+
+void show_sifting(QWidget* parent, Session* session, std::size_t source) {
+    const auto stock = session->stock();
+    if (source >= stock->sources.size()) return;
+    (new SiftWindow(parent, session, stock->sources[source].path))->open();
+}
+
+void show_names(QWidget* parent, Session* session) {
+    auto* dialog = new QDialog(parent);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setObjectName(QStringLiteral("names"));
+    dialog->setWindowTitle(QObject::tr("Names for hashed entries"));
+    dialog->resize(680, 460);
+    auto* box = new QVBoxLayout(dialog);
+    box->setContentsMargins(20, 16, 20, 16);
+    auto* told = make_label(QObject::tr("Looking inside the game's other files for text that names these entries…"), "soft", true);
+    box->addWidget(told);
+    auto* list = new QListWidget;
+    list->setObjectName(QStringLiteral("names_list"));
+    list->setAccessibleName(QObject::tr("Names found"));
+    box->addWidget(list, 1);
+    auto* row = new QHBoxLayout;
+    row->addStretch();
+    auto* take = new Button(QObject::tr("Take these names"), Button::Look::primary);
+    take->setObjectName(QStringLiteral("names_take"));
+    take->setEnabled(false);
+    row->addWidget(take);
+    box->addLayout(row);
+    const auto progress = std::make_shared<Progress>();
+    QObject::connect(dialog, &QDialog::finished, dialog, [progress] { progress->cancel.cancel(); });
+    QObject::connect(take, &QPushButton::clicked, dialog, [=] {
+        std::vector<std::string> paths;
+        for (int i = 0; i < list->count(); ++i)
+            if (list->item(i)->checkState() == Qt::Checked) paths.push_back(list->item(i)->data(Qt::UserRole).toString().toStdString());
+        session->accept_paths(paths);
+        dialog->accept();
+    });
+    session->compute(
+        QObject::tr("Looking for names"),
+        [stock = session->stock(), kinds = std::make_shared<const Kinds>(session->kinds()), progress] { return find_names(*kinds, stock->sources, *progress); },
+        [told, list, take, guard = QPointer<QDialog>(dialog)](Result<std::vector<NameCandidate>> found) {
+            if (!guard) return;
+            if (!found) return told->setText(text_of(found.error().message()));
+            told->setText(found->empty() ? QObject::tr("No file of the game names them. Paths you know can be given by a dictionary file beside the sheet.")
+                                         : QObject::tr("These texts have the hashes that are wanted. A short hash can agree by chance: take off the tick of a name that makes no sense."));
+            for (const auto& name : *found) {
+                auto* item = new QListWidgetItem(QObject::tr("%1   is   %2   (in %3)").arg(text_of(name.hash), text_of(name.path), text_of(name.found_in)), list);
+                item->setData(Qt::UserRole, text_of(name.path));
+                item->setFlags(item->flags() | Qt::ItemIsUserCheckable);
+                item->setCheckState(Qt::Checked);
+            }
+            take->setEnabled(!found->empty());
+            list->setFocus();
+        });
+    dialog->open();
+}
+
+}  // namespace skivet::app

@@ -1,0 +1,201 @@
+// What nothing describes: sifted, seen with the raw lens, given a sheet in the workshop, and named; by keyboard, in the real window.
+#include <gtest/gtest.h>
+
+#include <QApplication>
+#include <QListView>
+#include <QListWidget>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QtTest>
+
+#include "app/workshop/raw_lens.h"
+#include "app/workshop/sheet_workshop.h"
+#include "app/workshop/sift_window.h"
+#include "codec/codec.h"
+#include "support/pictures.h"
+#include "support/run_program.h"
+#include "ui/window_test.h"
+
+using namespace skivet;
+using namespace skivet::app;
+using namespace skivet::test;
+
+namespace {
+
+struct Workshops : WindowTest {
+    bool wait(const std::function<bool()>& until) { return QTest::qWaitFor(until, 60'000); }
+    void press(Qt::Key key) {
+        auto* list = window->findChild<QListView*>("sources");
+        ASSERT_TRUE(wait([] { return QApplication::activeModalWidget() == nullptr; }));
+        window->activateWindow();
+        ASSERT_TRUE(wait([&] { return window->isActiveWindow(); }));
+        list->setFocus();
+        QTest::keyClick(list, key);
+    }
+    template <class T>
+    T* dialog() {
+        T* found = nullptr;
+        wait([&] {
+            found = window->findChild<T*>();
+            return found && found->isVisible() && found->isActiveWindow();
+        });
+        return found;
+    }
+    void write_layout(const std::string& name) {
+        std::filesystem::create_directories(folder / "game");
+        const auto ran = run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", name, (folder / "game").string(), "7"});
+        ASSERT_EQ(ran.code, 0) << ran.output;
+    }
+};
+
+}  // namespace
+
+TEST_F(Workshops, BareBytesBecomeATextureThroughTheLens) {
+    const auto picture = smooth_picture(128, 64, 3);
+    Bytes file(40, std::byte{0x5C});
+    const auto pixels = *encode(Format::BC1, picture);
+    file.insert(file.end(), pixels.begin(), pixels.end());
+    put_file(folder / "wall.raw", file);
+    open({folder / "wall.raw"});
+    ASSERT_TRUE(session.stock()->sources[0].error);
+    press(Qt::Key_R);
+    auto* lens = dialog<RawLens>();
+    ASSERT_TRUE(lens);
+    auto* view = lens->findChild<ImageView*>();
+    // Every value has a key: forty bytes on, another format and back, the suggested width.
+    for (int i = 0; i < 40; ++i) QTest::keyClick(view, Qt::Key_Down, Qt::ShiftModifier);
+    QTest::keyClick(view, Qt::Key_F);
+    EXPECT_NE(lens->lens().format, Format::BC1);
+    QTest::keyClick(view, Qt::Key_F, Qt::ShiftModifier);
+    EXPECT_EQ(lens->lens().format, Format::BC1);
+    EXPECT_EQ(lens->lens().offset, 40u);
+    ASSERT_TRUE(wait([&] { return lens->settled(); }));
+    QTest::keyClick(view, Qt::Key_W);
+    EXPECT_EQ(lens->lens().width, 128u);
+    QTest::keyClick(view, Qt::Key_Right);
+    QTest::keyClick(view, Qt::Key_Left);
+    EXPECT_EQ(lens->lens().width, 128u);
+    QTest::keyClick(view, Qt::Key_T);
+    EXPECT_EQ(lens->lens().tiling.tiling, Tiling::morton);
+    QTest::keyClick(view, Qt::Key_T);
+    QTest::keyClick(view, Qt::Key_B);
+    EXPECT_EQ(lens->lens().tiling.block_height, 32u);
+    QTest::keyClick(view, Qt::Key_T);
+    EXPECT_EQ(lens->lens().tiling.tiling, Tiling::linear);
+    ASSERT_TRUE(wait([&] { return lens->settled(); }));
+    EXPECT_EQ(view->image().size(), QSize(128, 64));
+    const auto shown = *decode(Format::BC1, pixels, 128, 64);
+    for (const auto& at : {QPoint(0, 0), QPoint(77, 33), QPoint(127, 63)}) {
+        const auto& t = shown.at(unsigned(at.x()), unsigned(at.y()));
+        EXPECT_EQ(view->image().pixelColor(at), QColor(t[0], t[1], t[2]));
+    }
+    const auto before = session.stock();
+    QTest::keyClick(view, Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return session.stock() != before; }));
+    ASSERT_FALSE(session.stock()->sources[0].error) << session.stock()->sources[0].error->message();
+    ASSERT_EQ(session.stock()->catalog.items.size(), 1u);
+    const auto& desc = session.stock()->catalog.items[0].desc;
+    EXPECT_EQ(desc.format, Format::BC1);
+    EXPECT_EQ(desc.width, 128u);
+    EXPECT_EQ(desc.height, 64u);
+    // The project opened again still knows it.
+    Session again;
+    again.open(folder / "project", {}, {}, {});
+    ASSERT_TRUE(wait([&] { return again.ready(); }));
+    EXPECT_EQ(again.stock()->texture_counts[0], 1u);
+}
+
+TEST_F(Workshops, ASheetIsDraftedMendedProvenAndKept) {
+    write_layout("bins");
+    open({folder / "game/game.bins"});
+    ASSERT_TRUE(session.stock()->sources[0].error);
+    press(Qt::Key_W);
+    auto* workshop = dialog<SheetWorkshop>();
+    ASSERT_TRUE(workshop);
+    auto* text = workshop->findChild<QPlainTextEdit*>("sheet_text");
+    text->setPlainText(QStringLiteral("sheet = \"container\"\nname = \"Bins\"\nsize = 3\n"));
+    ASSERT_TRUE(wait([&] { return workshop->settled(); }));
+    EXPECT_TRUE(says("line 3"));
+    EXPECT_EQ(text->extraSelections().size(), 1) << "the line is marked";
+    text->setFocus();
+    QTest::keyClick(text, Qt::Key_D, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return text->toPlainText().contains(QStringLiteral("data offset")) && workshop->settled(); }));
+    EXPECT_TRUE(says("6 entries, 6 of 6 looked at can be read; 0 bytes are not explained"));
+    auto* fields = workshop->findChild<QTableView*>("sheet_fields");
+    EXPECT_EQ(fields->model()->rowCount(), 4 + 6 * 3);
+    QTest::keyClick(text, Qt::Key_P, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return says("Proved: 6 entries"); }));
+    const auto before = session.stock();
+    QTest::keyClick(text, Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return session.stock() != before; }));
+    ASSERT_FALSE(session.stock()->sources[0].error);
+    EXPECT_EQ(session.stock()->sources[0].container->entries().size(), 6u);
+    EXPECT_TRUE(std::filesystem::exists(folder / "project/sheets/game.toml"));
+}
+
+TEST_F(Workshops, WhatSiftingFindsComesIntoTheCatalog) {
+    auto file = random_bytes(5000, 4);
+    const auto texture = make_dds(Format::BC3, 64, 64);
+    file.insert(file.end(), texture.begin(), texture.end());
+    const auto more = random_bytes(700, 5);
+    file.insert(file.end(), more.begin(), more.end());
+    put_file(folder / "unknown.dat", file);
+    open({folder / "unknown.dat"});
+    press(Qt::Key_S);
+    auto* sifting = dialog<SiftWindow>();
+    ASSERT_TRUE(sifting);
+    ASSERT_TRUE(wait([&] { return sifting->settled(); }));
+    EXPECT_TRUE(says("ONE TEXTURE"));
+    EXPECT_TRUE(says("DDS texture, BC3, 64×64, 7 mips"));
+    EXPECT_FALSE(sifting->findChild<ImageView*>()->image().isNull());
+    const auto before = session.stock();
+    QTest::keyClick(sifting, Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return session.stock() != before; }));
+    ASSERT_EQ(session.stock()->texture_counts[0], 1u);
+    EXPECT_EQ(session.stock()->catalog.items[0].path(), "0x00001388.dds");
+    ASSERT_EQ(session.project().choices.size(), 1u);
+    EXPECT_EQ(session.project().choices[0].kind, "sifting");
+}
+
+TEST_F(Workshops, NothingFoundSaysWhatElseCanBeDone) {
+    put_file(folder / "noise.dat", Bytes(3000, std::byte{0x41}));
+    open({folder / "noise.dat"});
+    press(Qt::Key_S);
+    auto* sifting = dialog<SiftWindow>();
+    ASSERT_TRUE(sifting);
+    ASSERT_TRUE(wait([&] { return sifting->settled(); }));
+    EXPECT_TRUE(says("The raw lens shows bare bytes as pixels"));
+    EXPECT_FALSE(sifting->findChild<QPushButton*>("sift_take")->isEnabled());
+}
+
+TEST_F(Workshops, NamesOfHashedEntriesAreFoundInOtherFiles) {
+    write_layout("cipher");
+    std::filesystem::create_directories(folder / "project/sheets");
+    std::filesystem::copy_file(std::filesystem::path(SKIVET_LAYOUTS) / "cipher.toml", folder / "project/sheets/cipher.toml");
+    std::filesystem::copy_file(folder / "game/cipher.paths", folder / "project/sheets/cipher.paths");
+    const std::string notes = "material swing { picture = \"rides\\Swing.dds\"; tint = 3 }\n";
+    put_file(folder / "loose/notes.mat", as_bytes(notes));
+    open({folder / "game/game.cph", folder / "loose"});
+    const auto before = session.stock();
+    ASSERT_TRUE(session.add_key("booth=000102030405060708090a0b0c0d0e0f"));
+    ASSERT_TRUE(wait([&] { return session.stock() != before; }));
+    const auto keyed = session.stock();
+    ASSERT_TRUE(session.add_key("vault=6465666768696a6b6c6d6e6f707172737475767778797a7b7c7d7e7f80818283"));
+    ASSERT_TRUE(wait([&] { return session.stock() != keyed; }));
+    ASSERT_TRUE(session.stock()->sources[0].container) << session.stock()->sources[0].error->message();
+    ASSERT_EQ(session.stock()->facts[0].unnamed, 1u);
+    ASSERT_TRUE(session.stock()->sources[0].container->find("#f517cf26"));
+    window->findChild<QListView*>("sources")->setCurrentIndex(window->findChild<QListView*>("sources")->model()->index(1, 0));
+    press(Qt::Key_N);
+    QDialog* names = nullptr;
+    ASSERT_TRUE(wait([&] {
+        names = window->findChild<QDialog*>("names");
+        return names && names->findChild<QListWidget*>("names_list")->count() == 1;
+    }));
+    EXPECT_TRUE(names->findChild<QListWidget*>("names_list")->item(0)->text().contains("rides/Swing.dds"));
+    const auto found = session.stock();
+    QTest::mouseClick(names->findChild<QPushButton*>("names_take"), Qt::LeftButton);
+    ASSERT_TRUE(wait([&] { return session.stock() != found; }));
+    EXPECT_TRUE(session.stock()->sources[0].container->find("rides/Swing.dds"));
+    EXPECT_EQ(session.stock()->facts[0].unnamed, 0u);
+}
