@@ -7,6 +7,18 @@
 
 namespace skivet {
 
+namespace {
+
+/// An error behind encryption: most likely the key is another one.
+Error not_the_key(const CryptSpec& crypt, Error error) {
+    error.code = ErrorCode::key;
+    error.what = fmt::format("the key \"{}\" does not open it: {}", crypt.key, error.what);
+    error.advice = "Look for the right key; if it is the right one, the file is damaged";
+    return error;
+}
+
+}  // namespace
+
 std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer::open_as_far(FileView view, std::shared_ptr<const Sheet> sheet, const Kinds& kinds) {
     auto out = std::make_unique<SheetContainer>();
     out->file_ = std::move(view);
@@ -20,7 +32,11 @@ std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer:
         out->recognized_by_ = skivet::recognize(*out->sheet_, file, file.size(), out->file_.path().string()).value_or("being chosen for it");
         return Lister(*out, kinds).list();
     };
-    if (auto done = list(); !done) wrong = std::move(done).error();
+    if (auto done = list(); !done) {
+        wrong = std::move(done).error();
+        // What a wrong key makes of a directory looks damaged.
+        if (out->sheet_->table_crypt && wrong->code == ErrorCode::damaged && out->keys_->find(out->sheet_->table_crypt->key)) wrong = not_the_key(*out->sheet_->table_crypt, std::move(*wrong));
+    }
     return {std::move(out), std::move(wrong)};
 }
 
@@ -192,8 +208,10 @@ Result<Bytes> SheetContainer::read(std::size_t entry, const ReadLimits& limits) 
         return out;
     };
     auto out = all();
-    if (!out) return fail(in_entry(*this, entry, std::move(out).error()));
-    return out;
+    if (out) return out;
+    auto error = std::move(out).error();
+    if (items_[entry].encrypted && sheet_->crypt && error.code == ErrorCode::damaged) error = not_the_key(*sheet_->crypt, std::move(error));
+    return fail(in_entry(*this, entry, std::move(error)));
 }
 
 Result<Bytes> SheetContainer::read_head(std::size_t entry, std::size_t count) const {

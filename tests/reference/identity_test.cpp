@@ -11,6 +11,8 @@
 #include "support/temp_folder.h"
 #include "texture/png.h"
 
+#include <set>
+
 using namespace skivet;
 using namespace skivet::test;
 
@@ -25,8 +27,11 @@ struct Demo : testing::Test {
 
     void SetUp() override {
         game = folder / "Brindle Fair";
-        ASSERT_EQ(run_program({SKIVET_BIN "/fair-press", game.string()}).code, 0);
+        std::filesystem::copy(SKIVET_FAIRGROUND, game, std::filesystem::copy_options::recursive);   // made by fair-press when the tests were built
         ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
+        auto ring = std::make_shared<KeyRing>();
+        ring->add(*parse_key("cashbox=@" + (game / "cashbox key.txt").string()));
+        kinds.keys = ring;
         sources = open_sources(kinds, *find_sources(kinds, game));
         Progress progress;
         catalog = *build_catalog(kinds, sources, progress);
@@ -50,19 +55,24 @@ struct Demo : testing::Test {
 TEST_F(Demo, HasAFairgroundOfTextures) {
     std::size_t textures = 0;
     for (const auto& i : catalog.items) textures += i.is_texture();
-    EXPECT_GE(textures, 40u);
+    EXPECT_GE(textures, 90u);
     EXPECT_TRUE(catalog.problems.empty());
     std::uintmax_t bytes = 0;
     for (const auto& file : std::filesystem::recursive_directory_iterator(game))
         if (file.is_regular_file()) bytes += file.file_size();
     EXPECT_LT(bytes, 12u << 20);
-    for (const auto& source : sources) EXPECT_FALSE(source.error);
+    EXPECT_EQ(sources.size(), 11u);
+    for (const auto& source : sources) EXPECT_FALSE(source.error) << source.error->message();
+    std::set<Format> formats;
+    for (const auto& i : catalog.items) formats.insert(i.desc.format);
+    for (const auto format : {Format::BC1, Format::BC2, Format::BC3, Format::BC4, Format::BC5, Format::BC6H, Format::BC7, Format::ETC2_RGB, Format::ASTC_4x4, Format::RGBA16F})
+        EXPECT_TRUE(formats.contains(format)) << info(format).name;
 }
 
 TEST_F(Demo, IsTheSameEveryTime) {
     const auto again = folder / "again";
     ASSERT_EQ(run_program({SKIVET_BIN "/fair-press", again.string()}).code, 0);
-    for (const char* name : {"midway.zip", "organ.zip", "rides.crate", "autumn.crate", "manifest.txt"}) EXPECT_EQ(hash_of_file(game / name), hash_of_file(again / name)) << name;
+    for (const char* name : {"midway.zip", "organ.zip", "rides.crate", "autumn.crate", "sideshow.bale", "lanterns-01.stock", "cashbox.strongbox", "puppets.hamper", "weathered.zip", "manifest.txt"}) EXPECT_EQ(hash_of_file(game / name), hash_of_file(again / name)) << name;
 }
 
 TEST_F(Demo, EverythingExportedAndBroughtBackUnchangedLeavesEveryArchiveAlone) {
@@ -72,8 +82,18 @@ TEST_F(Demo, EverythingExportedAndBroughtBackUnchangedLeavesEveryArchiveAlone) {
             for (const auto& entry : catalog.items) {
                 if (entry.source != s || !entry.is_texture()) continue;
                 const auto original = open_texture(kinds, sources[s], entry);
+                if (entry.path() == "weathered/nail.dds") {   // its data is damaged, and says so
+                    ASSERT_FALSE(original);
+                    continue;
+                }
                 ASSERT_TRUE(original) << entry.path() << original.error().message();
-                const auto exported = export_as(*original, as);
+                if (entry.path() == "carnival/gate.stp") {   // one of its files is missing
+                    EXPECT_TRUE(original->layout.damage);
+                    continue;
+                }
+                if (as == ExportAs::png && original->layout.desc.depth > 1) continue;   // volumes come back as texture files
+                auto exported = export_as(*original, as);
+                if (!exported && as == ExportAs::dds) exported = export_as(*original, ExportAs::ktx2);   // formats DDS does not have
                 ASSERT_TRUE(exported) << entry.path() << ": " << exported.error().message();
                 const auto edited = read_edited(*exported, kinds.limits);
                 ASSERT_TRUE(edited);

@@ -87,6 +87,50 @@ std::vector<Art> draw_everything(int seed) {
     auto& odd = add("organ.zip", "cloth/tent", Pixels::bc1, Wrap::dds, tent(200).copy(0, 0, 198, 150));
     odd.mips = 0;
     add("organ.zip", "cloth/balloon", Pixels::bc1, Wrap::dds, balloon(256), true, true);
+    // Formats and shapes the fair's older files do not have
+    add("organ.zip", "cloth/pennant", Pixels::bc7, Wrap::dds_dx10, flag(128), true, true);
+    add("organ.zip", "sky/stars", Pixels::bc6h, Wrap::dds_dx10, lamp(64), false, true);
+    add("organ.zip", "cloth/sash", Pixels::etc2, Wrap::ktx2, curtain(128, plum), true, true);
+    add("organ.zip", "cloth/banner_018", Pixels::astc, Wrap::ktx2, poster(128, 64, "BRASS BAND", bottle), true, true);
+    auto& mist = add("organ.zip", "sky/mist", Pixels::rgba8, Wrap::dds, haze(32), false, true);
+    mist.volume = true;
+    mist.mips = 1;
+    for (int slice = 1; slice < 8; ++slice) mist.pictures.push_back(haze(32).scaled(32 - 2 * slice, 32 - 2 * slice).scaled(32, 32).convertToFormat(QImage::Format_RGBA8888));
+    // A texture in three files, and one that has lost its largest level
+    add("organ.zip", "carnival/arch", Pixels::bc1, Wrap::stepped, awning(256, navy, gold));
+    auto& gate = add("organ.zip", "carnival/gate", Pixels::bc1, Wrap::stepped, sign(256, 256, "GATE", madder, cream));
+    gate.lacks_top = true;
+    gate.listed = false;
+    // Normals with green pointing down, beside those of the horse with green up
+    add(rides, "carousel/deck_bump", Pixels::bc5, Wrap::panel, normals_of(planks(128, QColor(0xA6, 0x6E, 0x42), seed + 4), 3, true), false);
+    // The one that is shown is called a variant
+    add(rides, "carousel/swan_variant", Pixels::bc1, Wrap::panel, swan(256).mirrored(true, false));
+    // sideshow.bale: a crate deflated as a whole, in it rolls, in them textures
+    add("sideshow.bale::curtains.roll", "front_curtain", Pixels::bc1, Wrap::panel, curtain(128, plum));
+    add("sideshow.bale::curtains.roll", "back_curtain", Pixels::bc1, Wrap::dds, curtain(128, navy));
+    add("sideshow.bale::games.roll", "hoop_ring", Pixels::bc1, Wrap::dds, target(128));
+    add("sideshow.bale::games.roll", "duck_row", Pixels::bc3, Wrap::panel, ducks(128));
+    add("sideshow.bale::games.roll", "dice", Pixels::r8, Wrap::panel, chevrons(64), false);
+    // lanterns.index: an index and two data files
+    for (const auto& [name, color] : {std::pair{"red", madder}, std::pair{"blue", navy}, std::pair{"green", bottle}, std::pair{"plum", plum}, std::pair{"gold", gold}})
+        add("lanterns.index", (QByteArray("lanterns/paper_") + name).constData(), Pixels::bc1, Wrap::panel, pole(64, color, cream));
+    // The same texture in three archives
+    for (const char* archive : {"lanterns.index", "organ.zip", rides}) add(archive, archive == rides ? "shared/brass_pipes" : "shared/brass_pipes_copy", Pixels::bc1, Wrap::panel, pipes(128));
+    // cashbox.strongbox: encrypted
+    add("cashbox.strongbox", "cashbox/ticket_gold", Pixels::bc3, Wrap::panel, ticket(128, 64, "GOLD", gold));
+    add("cashbox.strongbox", "cashbox/ticket_free", Pixels::bc3, Wrap::dds, ticket(128, 64, "FREE", straw));
+    add("cashbox.strongbox", "cashbox/rosette", Pixels::bc1, Wrap::panel, star_panel(128));
+    // puppets.hamper: hashed names
+    add("puppets.hamper", "puppets/king_tint", Pixels::bc1, Wrap::panel, moon_panel(128));
+    add("puppets.hamper", "puppets/queen_tint", Pixels::bc1, Wrap::panel, sun_panel(128));
+    add("puppets.hamper", "puppets/fool_tint", Pixels::bc1, Wrap::dds, chevrons(128));
+    add("puppets.hamper", "puppets/stage_front", Pixels::bc1, Wrap::panel, scrollwork(128, plum, gold));
+    // weathered.zip: one texture in it is damaged
+    add("weathered.zip", "weathered/plank", Pixels::bc1, Wrap::dds, planks(128, rust, seed + 9));
+    add("weathered.zip", "weathered/nail", Pixels::bc1, Wrap::dds, star_panel(64)).listed = false;
+    // zz_spare.crate: left behind by a tool for mods
+    add("zz_spare.crate", "carousel/mirror", Pixels::bc1, Wrap::panel, mirror(256).mirrored(true, false));
+    add("zz_spare.crate", "carousel/scrollwork", Pixels::bc1, Wrap::panel, scrollwork(256, navy.darker(120), gold), true, true);
     // autumn.crate: an update that brings one texture anew
     add("autumn.crate", "carousel/horse_b_tint", Pixels::bc1, Wrap::panel, horse(256, QColor(0xC9, 0x8A, 0x4A), QColor(0x8E, 0x52, 0x2E), bottle));
     add("autumn.crate", "carousel/rooster", Pixels::bc1, Wrap::panel, rooster(256), true, true);

@@ -10,6 +10,8 @@
 #include <zip.h>
 #include <zlib.h>
 
+#include "fair/press/blocks.h"
+
 namespace fair {
 namespace {
 
@@ -65,6 +67,13 @@ QByteArray compress(const QImage& image, Pixels pixels) {
         default: break;
     }
     QByteArray out;
+    switch (pixels) {
+        case Pixels::bc7: return bc7_blocks(image);
+        case Pixels::bc6h: return bc6h_blocks(image, 6);
+        case Pixels::etc2: return etc2_blocks(image);
+        case Pixels::astc: return astc_blocks(image);
+        default: break;
+    }
     if (flags) {
         flags |= squish::kColourRangeFit;
         out.resize(squish::GetStorageRequirements(w, h, flags));
@@ -108,6 +117,8 @@ quint32 dxgi_of(const Art& art) {
         case Pixels::bc4: return 80;
         case Pixels::bc5: return 83;
         case Pixels::rgba16f: return 10;
+        case Pixels::bc6h: return 95;
+        case Pixels::bc7: return art.srgb ? 99 : 98;
         default: return 28;
     }
 }
@@ -157,6 +168,11 @@ QByteArray dds_header(const Art& art, int mips) {
         }
     }
     set(108, 0x401008);
+    if (art.volume) {
+        set(8, 0x1007 | 0x20000 | 0x800000);
+        set(24, quint32(art.pictures.size()));
+        set(112, 0x200000);
+    }
     return h;
 }
 
@@ -193,18 +209,31 @@ QByteArray panel_file(const Art& art) {
     return out + payload;
 }
 
-/// KTX 2.0 with BC1 and nothing packed: header, level index, a data format descriptor of one sample, levels smallest first.
+/// What a KTX 2.0 file says of a format: VkFormat without and with sRGB, color model, bytes of a block, channel of its sample.
+struct KtxFormat {
+    quint32 vk, vk_srgb, model, bytes, channel;
+};
+KtxFormat ktx_format(Pixels pixels) {
+    switch (pixels) {
+        case Pixels::etc2: return {147, 148, 161, 8, 2};
+        case Pixels::astc: return {157, 158, 162, 16, 0};
+        default: return {133, 134, 128, 8, 1};
+    }
+}
+
+/// KTX 2.0 with nothing packed: header, level index, a data format descriptor of one sample, levels smallest first.
 QByteArray ktx2_file(const Art& art) {
     const auto chain = chain_of(art.pictures.front(), art);
     const auto count = int(chain.size());
+    const auto format = ktx_format(art.pixels);
     const int descriptor_at = 80 + 24 * count;
     QByteArray out("\xABKTX 20\xBB\r\n\x1A\n", 12);
-    for (const quint32 v : {art.srgb ? 134u : 133u, 1u, quint32(chain[0].width()), quint32(chain[0].height()), 0u, 0u, 1u, quint32(count), 0u, quint32(descriptor_at), 44u, 0u, 0u}) put(out, v);
+    for (const quint32 v : {art.srgb ? format.vk_srgb : format.vk, 1u, quint32(chain[0].width()), quint32(chain[0].height()), 0u, 0u, 1u, quint32(count), 0u, quint32(descriptor_at), 44u, 0u, 0u}) put(out, v);
     put(out, quint64(0));
     put(out, quint64(0));
     std::vector<QByteArray> levels;
     for (const auto& level : chain) levels.push_back(compress(level, art.pixels));
-    auto end = quint64((descriptor_at + 44 + 7) / 8 * 8);
+    auto end = quint64((descriptor_at + 44 + format.bytes - 1) / format.bytes * format.bytes);
     std::vector<quint64> start(chain.size());
     for (auto l = chain.size(); l-- > 0;) start[l] = end, end += quint64(levels[l].size());
     for (size_t l = 0; l < chain.size(); ++l) {
@@ -215,11 +244,11 @@ QByteArray ktx2_file(const Art& art) {
     put(out, quint32(44));
     put(out, quint32(0));                                   // Khronos' basic descriptor
     put(out, quint32(2 | 40 << 16));                        // version 2, 40 bytes
-    put(out, quint32(128 | 1 << 8 | (art.srgb ? 2 : 1) << 16));  // BC1, BT.709, sRGB or linear
+    put(out, quint32(format.model | 1 << 8 | (art.srgb ? 2u : 1u) << 16));  // color model, BT.709, sRGB or linear
     put(out, quint32(3 | 3 << 8));                          // blocks of 4 by 4
-    put(out, quint32(8));
+    put(out, format.bytes);
     put(out, quint32(0));
-    put(out, quint32(63 << 16 | 1 << 24));                  // 64 bits, color with punch-through alpha
+    put(out, quint32((format.bytes * 8 - 1) << 16 | format.channel << 24));
     put(out, quint32(0));
     put(out, quint32(0));
     put(out, 0xFFFFFFFFu);
@@ -234,6 +263,7 @@ QString ending_of(const Art& art) {
         case Wrap::jpeg: return "jpg";
         case Wrap::panel: return "pnl";
         case Wrap::ktx2: return "ktx2";
+        case Wrap::stepped: return "stp";
         default: return "dds";
     }
 }
@@ -266,6 +296,8 @@ PackedFile make_texture(const Art& art) {
         art.pictures.front().convertToFormat(QImage::Format_RGB888).save(&buffer, art.wrap == Wrap::png ? "PNG" : "JPG", art.wrap == Wrap::png ? -1 : 88);
     } else if (art.wrap == Wrap::panel) {
         out.bytes = panel_file(art);
+    } else if (art.wrap == Wrap::stepped) {
+        out = make_texture_files(art).front();
     } else if (art.wrap == Wrap::ktx2) {
         out.bytes = ktx2_file(art);
     } else {
@@ -275,6 +307,30 @@ PackedFile make_texture(const Art& art) {
             for (const auto& level : chain) out.bytes.append(compress(level, art.pixels));
         }
     }
+    return out;
+}
+
+/// A stepped texture: a small file with the header and the low levels, and a file each for the two largest, the first of them deflated.
+std::vector<PackedFile> make_texture_files(const Art& art) {
+    if (art.wrap != Wrap::stepped) return {make_texture(art)};
+    const auto chain = chain_of(art.pictures.front(), art);
+    const auto name = art.path + ".stp";
+    QByteArray own("STEP");
+    put(own, quint16(chain[0].width()));
+    put(own, quint16(chain[0].height()));
+    put(own, panel_code(art.pixels));
+    put(own, quint8(chain.size()));
+    put(own, quint8(2));
+    put(own, quint8(art.srgb));
+    for (size_t i = 2; i < chain.size(); ++i) own.append(compress(chain[i], art.pixels));
+    std::vector<PackedFile> out = {{name, own, false}};
+    const auto top = compress(chain[0], art.pixels);
+    QByteArray packed(qsizetype(compressBound(uLong(top.size()))), '\0');
+    auto length = uLongf(packed.size());
+    compress2(reinterpret_cast<Bytef*>(packed.data()), &length, reinterpret_cast<const Bytef*>(top.constData()), uLong(top.size()), 9);
+    packed.resize(qsizetype(length));
+    if (!art.lacks_top) out.push_back({art.path + ".step0", packed, false});
+    out.push_back({art.path + ".step1", compress(chain[1], art.pixels), false});
     return out;
 }
 

@@ -16,6 +16,8 @@ struct PackedFile {
 
 /// The finished file of one texture.
 PackedFile make_texture(const Art& art);
+/// All its files: a stepped texture has its largest levels in files of their own.
+std::vector<PackedFile> make_texture_files(const Art& art);
 /// One line of the game's manifest: path, pixel code, width, height, levels, layers.
 QString manifest_line(const QString& archive, const Art& art);
 

@@ -21,6 +21,8 @@ public:
     /// Level `level` of a texture as the game sees it, in load order; nothing when it is wrong in any way, with a line in the log.
     std::optional<QImage> texture(const QString& path, int level = 0);
     QStringList log;
+    /// The archive the game takes a texture from; empty when there is none.
+    [[nodiscard]] QString source_of(const QString& path) const;
 
 private:
     struct Archive {
@@ -30,6 +32,13 @@ private:
     };
     bool read_zip(const QString& name, const QByteArray& bytes, Archive& out);
     bool read_crate(const QString& name, const QByteArray& bytes, Archive& out);
+    // archives.cpp
+    bool read_other(const QString& name, const QByteArray& bytes, Archive& out);
+    bool read_index(const QString& name, const QByteArray& bytes, Archive& out);
+    bool read_strongbox(const QString& name, const QByteArray& bytes, Archive& out);
+    bool read_hamper(const QString& name, const QByteArray& bytes, Archive& out);
+    bool read_bale(const QString& name, const QByteArray& bytes, Archive& out);
+    [[nodiscard]] std::optional<QByteArray> stepped_level(const Archive& archive, const QString& path, const Expected& expected, int level, QString& why) const;
 
     QString folder_;
     std::vector<Archive> archives_;             ///< in load order

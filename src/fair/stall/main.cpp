@@ -11,7 +11,7 @@
 
 int main(int argc, char** argv) {
     for (int i = 1; i < argc; ++i)  // a picture needs no screen
-        if (QByteArray(argv[i]).startsWith("--shot")) qputenv("QT_QPA_PLATFORM", "offscreen");
+        if (QByteArray(argv[i]).startsWith("--shot") || QByteArray(argv[i]).startsWith("--record")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication app(argc, argv);
     QCommandLineParser parser;
     parser.setApplicationDescription("Brindle Fair, an invented game: shows the fairground with the installation's textures.");
@@ -19,6 +19,7 @@ int main(int argc, char** argv) {
     parser.addPositionalArgument("folder", "The installation");
     parser.addOption({"shot", "Draw one picture into a PNG file and end", "file"});
     parser.addOption({"quality", "0 is best; higher numbers start further down the mip chain", "n", "0"});
+    parser.addOption({"record", "Write what one frame draws: JSON Lines, one draw a line", "file"});
     parser.process(app);
     QTextStream err(stderr);
     if (parser.positionalArguments().size() != 1) {
@@ -35,6 +36,12 @@ int main(int argc, char** argv) {
     auto picture = draw();
     for (const auto& line : game.log) err << "fair-stall: " << line << '\n';
     if (picture.isNull()) return 3;
+    if (parser.isSet("record")) {
+        QFile record(parser.value("record"));
+        if (!record.open(QIODevice::WriteOnly | QIODevice::Truncate)) return 4;
+        fair::draw_scene(game, quality, &record);
+        if (!parser.isSet("shot")) return 0;
+    }
     if (parser.isSet("shot")) return picture.save(parser.value("shot")) ? 0 : 4;
     QLabel window;
     window.setWindowTitle("Brindle Fair");

@@ -1,16 +1,20 @@
 #include "fair/stall/scene.h"
 
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
 #include <QPainter>
 #include <QPainterPath>
 #include <QtMath>
 #include <cmath>
+#include <string>
 
 namespace fair {
 namespace {
 
 class Stage {
 public:
-    Stage(Installation& game, int quality, QPainter& painter) : game_(game), quality_(quality), p_(painter) {}
+    Stage(Installation& game, int quality, QPainter& painter, QIODevice* record) : game_(game), quality_(quality), p_(painter), record_(record) {}
 
     const QImage& picture(const char* path) {
         const QString key = QString::fromUtf8(path);
@@ -21,6 +25,12 @@ public:
     /// A texture on a quadrilateral: top left, top right, bottom right, bottom left.
     void quad(const char* path, const QPolygonF& to, double light = 1, QRectF part = QRectF(0, 0, 1, 1)) {
         const auto& image = picture(path);
+        if (record_) {
+            QJsonArray corners;
+            for (const auto& p : to) corners.append(QJsonArray{p.x(), p.y()});
+            const QString key = QString::fromUtf8(path);
+            record_->write(QJsonDocument(QJsonObject{{"draw", ++draws_}, {"texture", key}, {"archive", game_.source_of(key)}, {"level", quality_}, {"corners", corners}}).toJson(QJsonDocument::Compact) + '\n');
+        }
         const QRectF from(part.x() * image.width(), part.y() * image.height(), part.width() * image.width(), part.height() * image.height());
         QTransform transform;
         if (!QTransform::quadToQuad(QPolygonF({from.topLeft(), from.topRight(), from.bottomRight(), from.bottomLeft()}), to, transform)) return;
@@ -50,6 +60,8 @@ private:
     Installation& game_;
     int quality_;
     QPainter& p_;
+    QIODevice* record_;
+    int draws_ = 0;
     QMap<QString, QImage> cache_;
 };
 
@@ -93,11 +105,11 @@ void organ(Stage& s) {
 
 }  // namespace
 
-QImage draw_scene(Installation& game, int quality) {
+QImage draw_scene(Installation& game, int quality, QIODevice* record) {
     QImage image(1280, 800, QImage::Format_ARGB32_Premultiplied);
     QPainter p(&image);
     p.setRenderHints(QPainter::SmoothPixmapTransform | QPainter::Antialiasing);
-    Stage s(game, quality, p);
+    Stage s(game, quality, p, record);
     s.box("sky/evening.dds", 0, 0, 1280, 500);
     s.ground("ground/meadow.dds", 470, 800);
     s.box("wheel/wheel.pnl", 640, 130, 300, 300, 0.75);
@@ -107,6 +119,15 @@ QImage draw_scene(Installation& game, int quality) {
     carousel(s, p);
     ticket_booth(s);
     organ(s);
+    s.box("carnival/arch.stp", 700, 560, 80, 100, 0.95);
+    const char* lanterns[] = {"red", "blue", "green", "plum", "gold"};
+    for (int i = 0; i < 5; ++i) s.box(("lanterns/paper_" + std::string(lanterns[i]) + ".pnl").c_str(), 700 + i * 66, 170 + (i % 2) * 14, 30, 44);
+    s.box("puppets/stage_front.pnl", 232, 560, 130, 120);
+    s.box("puppets/king_tint.pnl", 250, 590, 44, 60);
+    s.box("puppets/queen_tint.pnl", 300, 590, 44, 60);
+    s.box("carousel/swan_variant.pnl", 1130, 660, 120, 120);
+    s.box("front_curtain.pnl", 20, 640, 100, 130, 0.9);
+    s.box("cashbox/ticket_gold.pnl", 900, 576, 60, 30);
     for (int i = 0; i < 7; ++i) s.quad("ground/gravel.dds", QPolygonF({{400 + i * 70.0, 660}, {470 + i * 70.0, 660}, {460 + i * 106.0, 800}, {354 + i * 106.0, 800}}), 0.92);
     s.box("front/poster_autumn.dds", 40, 500, 80, 150);
     s.box("booths/shooting/target.dds", 150, 520, 90, 90);
