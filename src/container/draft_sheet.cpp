@@ -66,6 +66,8 @@ private:
     std::vector<DataFiles> data_files_;   ///< the archive itself first
     std::map<std::string, FileView> opened_;
 
+    std::uint64_t budget_ = 20'000'000;
+
     // What is found out about one table
     Table table_;
     DataFiles files_;
@@ -139,14 +141,15 @@ private:
         for (std::size_t at = 4; at + 4 <= std::min<std::size_t>(file_.size(), most_header); at += 4)
             for (const auto order : {ByteOrder::little, ByteOrder::big}) {
                 const auto v = load_uint(file_.data() + at, 4, order);
-                if (v >= table.end && v < file_.size()) out.push_back(v);
+                if (v > table.end && v < file_.size() && std::find(out.begin(), out.end(), v) == out.end()) out.push_back(v);
+                if (out.size() >= 8) return out;
             }
         return out;
     }
 
     Status consider(const Table& table, std::optional<SheetDraft>& best) {
         for (const auto& files : data_files_) {
-            const auto placed = draft::place_entries(file_, table, files, files.pattern.empty() ? bases(table) : std::vector<std::uint64_t>{0});
+            const auto placed = draft::place_entries(file_, table, files, files.pattern.empty() ? bases(table) : std::vector<std::uint64_t>{0}, budget_);
             if (!placed) continue;
             table_ = table;
             files_ = files;

@@ -245,7 +245,7 @@ std::vector<Table> tables_of_numbers(ByteSpan file) {
     for (const auto start : starts)
         for (const auto count : counts)
             for (std::uint64_t size = 8; size <= 64; size += 4) {
-                if (count > (file.size() - start) / size || out.size() >= 20'000) continue;
+                if (count > (file.size() - start) / size || out.size() >= 4'000) continue;
                 Table table;
                 table.numbers = size;
                 table.at = start;
@@ -256,75 +256,97 @@ std::vector<Table> tables_of_numbers(ByteSpan file) {
     return out;
 }
 
-std::optional<Placed> place_entries(ByteSpan file, const Table& table, const DataFiles& files, const std::vector<std::uint64_t>& bases) {
+std::optional<Placed> place_entries(ByteSpan file, const Table& table, const DataFiles& files, const std::vector<std::uint64_t>& bases, std::uint64_t& budget) {
     constexpr std::uint64_t units[] = {1, 2048, 16, 512, 4, 8, 32, 64, 128, 256, 1024, 4096, 65536};
     const auto n = table.count();
     if (n < least_records || table.numbers < 8) return std::nullopt;
-    std::uint64_t room = 0;
-    std::uint64_t all = 0;   // bytes there are to cover
+    std::uint64_t room = 0, all = 0;   // the largest data file; bytes there are to cover
     for (const auto& [number, size] : files.sizes) room = std::max(room, size), all += size;
+    std::vector<std::size_t> sample;
+    for (std::size_t k = 0; k < std::min<std::size_t>(n, 24); ++k) sample.push_back(n <= 24 ? k : k * (n / 24));
     std::optional<Placed> best;
-    const auto consider = [&](const Placed& p) {
-        // A quick look at some records first, then all of them.
-        for (const auto count : {std::min<std::size_t>(n, 24), n}) {
-            std::map<std::uint64_t, Spans> by_file;
-            for (std::size_t k = 0; k < count; ++k) {
-                const auto i = count == n ? k : k * (n / count);
-                const auto size = p.size.of(file, table, i);
-                const auto offset = p.offset.of(file, table, i);
-                if (size > room || offset > room / p.unit || offset * p.unit + p.base > room - size) return;
-                const auto begin = offset * p.unit + p.base;
-                const auto number = p.number ? p.number->of(file, table, i) : files.sizes.begin()->first;
-                if (!files.sizes.contains(number)) return;
-                if (files.pattern.empty() && size > 0 && begin < table.end && begin + size > table.at) return;   // over its own table
-                auto& spans = by_file[number];
-                spans.begin.push_back(begin);
-                spans.size.push_back(size);
-            }
-            std::uint64_t covered = 0;
-            for (auto& [number, spans] : by_file) {
-                std::uint64_t part = 0;
-                if (count == n) {
-                    if (!tile(spans, files.sizes.at(number), part)) return;
-                    covered += part;
-                }
-            }
-            if (count != n) continue;
-            if (best && covered <= best->covered) return;
-            best = p;
-            best->covered = covered;
-            return;
-        }
+
+    const auto pay = [&](std::uint64_t work) {
+        budget -= std::min(budget, work);
+        return budget > 0;
     };
+    /// All records, with everything that must hold.
+    const auto check_all = [&](const Placed& p) {
+        if (!pay(4 * n + 32)) return;
+        std::map<std::uint64_t, Spans> by_file;
+        for (std::size_t i = 0; i < n; ++i) {
+            const auto size = p.size.of(file, table, i), offset = p.offset.of(file, table, i);
+            if (size > room || offset > room / p.unit || offset * p.unit + p.base > room - size) return;
+            const auto begin = offset * p.unit + p.base;
+            if (files.pattern.empty() && size > 0 && begin < table.end && begin + size > table.at) return;   // over its own table
+            const auto number = p.number ? p.number->of(file, table, i) : files.sizes.begin()->first;
+            if (!files.sizes.contains(number)) return;
+            auto& spans = by_file[number];
+            spans.begin.push_back(begin);
+            spans.size.push_back(size);
+        }
+        std::uint64_t covered = 0;
+        for (auto& [number, spans] : by_file) {
+            std::uint64_t part = 0;
+            if (!tile(spans, files.sizes.at(number), part)) return;
+            covered += part;
+        }
+        if (best && covered <= best->covered) return;
+        best = p;
+        best->covered = covered;
+    };
+
     // Numbers of data files: every record has one of a file that is there.
     std::vector<Column> numbers;
     for (const auto order : {ByteOrder::little, ByteOrder::big})
         for (std::uint64_t c = 0; files.numbered && c < table.numbers; ++c)
             for (const unsigned w : {1u, 2u, 4u}) {
-                if (c + w > table.numbers || (w == 1 && order == ByteOrder::big)) continue;
+                if (c + w > table.numbers || (w == 1 && order == ByteOrder::big) || !pay(n)) continue;
                 const Column column{c, w, order};
-                bool all = true;
-                for (std::size_t i = 0; all && i < n; ++i) all = files.sizes.contains(column.of(file, table, i));
-                if (all) numbers.push_back(column);
+                bool every = true;
+                for (std::size_t i = 0; every && i < n; ++i) every = files.sizes.contains(column.of(file, table, i));
+                if (every) numbers.push_back(column);
             }
     if (files.numbered && numbers.empty()) return std::nullopt;
+
     const std::uint64_t step = table.form == NameForm::none ? 4 : 1;
     for (const auto order : {ByteOrder::little, ByteOrder::big})
         for (const unsigned width : {4u, 8u}) {
+            // What some records have at each place; only places whose numbers are not all too large can be sizes.
+            std::vector<std::vector<std::uint64_t>> values(static_cast<std::size_t>(table.numbers));
+            std::vector<bool> may_be_size(values.size());
+            if (!pay(sample.size() * values.size() / step)) return std::nullopt;
+            for (std::uint64_t at = 0; at + width <= table.numbers; at += step) {
+                std::uint64_t sum = 0;
+                bool fits = true;
+                for (const auto i : sample) {
+                    values[at].push_back(Column{at, width, order}.of(file, table, i));
+                    fits = fits && values[at].back() <= room;
+                    sum += fits ? values[at].back() : 0;
+                }
+                may_be_size[at] = fits && sum > 0;
+            }
             for (std::uint64_t a = 0; a + width <= table.numbers; a += step)
                 for (std::uint64_t b = 0; b + width <= table.numbers; b += step) {
-                    if (a < b + width && b < a + width) continue;
+                    if (!may_be_size[b] || (a < b + width && b < a + width)) continue;
+                    const auto& offsets = values[a];
+                    const auto& sizes = values[b];
                     for (const auto unit : units)
                         for (const auto base : bases) {
-                            Placed p{{a, width, order}, {b, width, order}, unit, base, std::nullopt, 0};
-                            if (!files.numbered) {
-                                consider(p);
-                                continue;
+                            if (!pay(1)) return std::nullopt;
+                            bool fits = true;
+                            for (std::size_t k = 0; fits && k < sample.size(); ++k) {
+                                fits = offsets[k] <= room / unit && offsets[k] * unit + base <= room - sizes[k];
+                                const auto begin = offsets[k] * unit + base;
+                                fits = fits && !(files.pattern.empty() && sizes[k] > 0 && begin < table.end && begin + sizes[k] > table.at);
                             }
+                            if (!fits) continue;
+                            Placed p{{a, width, order}, {b, width, order}, unit, base, std::nullopt, 0};
+                            if (!files.numbered) check_all(p);
                             for (const auto& column : numbers) {
                                 if ((column.at < a + width && a < column.at + column.width) || (column.at < b + width && b < column.at + column.width)) continue;
                                 p.number = column;
-                                consider(p);
+                                check_all(p);
                             }
                         }
                 }

@@ -55,7 +55,8 @@ struct Placed {
 [[nodiscard]] std::vector<Table> tables_with_names(ByteSpan file);
 [[nodiscard]] std::vector<Table> tables_of_numbers(ByteSpan file);
 
-/// The two columns that tile the file (or the data files), or nothing. `bases` are places offsets may count from, besides 0.
-[[nodiscard]] std::optional<Placed> place_entries(ByteSpan file, const Table& table, const DataFiles& files, const std::vector<std::uint64_t>& bases);
+/// The two columns that tile the file (or the data files), or nothing. `bases` are places offsets may count from. `budget` bounds the work
+/// over all tables of a file: every pair of columns that is looked at takes one from it, every table of them a part of its records.
+[[nodiscard]] std::optional<Placed> place_entries(ByteSpan file, const Table& table, const DataFiles& files, const std::vector<std::uint64_t>& bases, std::uint64_t& budget);
 
 }  // namespace skivet::draft

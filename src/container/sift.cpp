@@ -3,7 +3,6 @@
 // accept is stepped over as a whole.
 #include "container/sift.h"
 
-#include <bitset>
 #include <fmt/format.h>
 
 #include "base/hash.h"
@@ -19,16 +18,30 @@ class Beginnings {
 public:
     explicit Beginnings(const Kinds& kinds) {
         for (const auto mark : marks) set(mark[0], mark[1]);
-        for (const unsigned second : {0x01u, 0x5Eu, 0x9Cu, 0xDAu}) pairs_[0x78 | second << 8] = true;   // RFC 1950: a window of 32 KB, the four levels
-        pairs_[0x5D] = true;                                                                          // .lzma: 5D 00
+        for (const char second : {'\x01', '\x5E', '\x9C', '\xDA'}) set('\x78', second);   // RFC 1950: a window of 32 KB, the four levels
+        set('\x5D', '\0');                                                              // .lzma
         for (const auto& mark : kinds.texture_marks)
             if (mark.size() >= 2) set(static_cast<char>(mark[0]), static_cast<char>(mark[1]));
     }
-    [[nodiscard]] bool at(const std::byte* p) const { return pairs_[load_le<std::uint16_t>(p)]; }
+    /// The first position of [at, stop] where something may begin, or stop + 1. Eight bytes behind stop must be there.
+    [[nodiscard]] std::size_t next(const std::byte* data, std::size_t at, std::size_t stop) const {
+        // Eight positions share one branch, which is nearly never taken.
+        for (; at + 8 <= stop; at += 8) {
+            const auto low = load_le<std::uint64_t>(data + at), last = low >> 56 | static_cast<std::uint64_t>(data[at + 8]) << 8;
+            const auto any = bit(low) | bit(low >> 8) | bit(low >> 16) | bit(low >> 24) | bit(low >> 32) | bit(low >> 40) | bit(low >> 48) | bit(last);
+            if (any & 1) break;
+        }
+        while (at <= stop && !(bit(load_le<std::uint16_t>(data + at)) & 1)) ++at;
+        return at;
+    }
 
 private:
-    std::bitset<65536> pairs_;
-    void set(char a, char b) { pairs_[static_cast<std::uint8_t>(a) | static_cast<unsigned>(static_cast<std::uint8_t>(b)) << 8] = true; }
+    std::array<std::uint64_t, 1024> pairs_{};   ///< a bit for every pair of bytes
+    [[nodiscard]] std::uint64_t bit(std::uint64_t pair) const { return pairs_[pair >> 6 & 1023] >> (pair & 63); }
+    void set(char a, char b) {
+        const auto pair = static_cast<std::uint8_t>(a) | static_cast<unsigned>(static_cast<std::uint8_t>(b)) << 8;
+        pairs_[pair >> 6] |= 1ull << (pair & 63);
+    }
 };
 
 /// Bytes a picture file takes, by its own structure; nothing when it does not hold.
@@ -79,7 +92,7 @@ public:
         while (at + 16 <= data.size()) {
             const auto stop = std::min(data.size() - 16, at + step_bytes);
             const auto start = at;
-            while (at <= stop && !beginnings_.at(data.data() + at)) ++at;
+            at = beginnings_.next(data.data(), at, stop);
             if (depth == 0) progress_.done += std::min(at, stop) - start;
             if (at > stop) {
                 SKIVET_CHECK(progress_.cancel.check());

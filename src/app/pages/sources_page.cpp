@@ -20,12 +20,12 @@ enum Role { SourceIndex = Qt::UserRole, About, Count, Status, Bad };
 class SourceDelegate : public QStyledItemDelegate {
 public:
     using QStyledItemDelegate::QStyledItemDelegate;
-    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {200, 74}; }
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {200, 62}; }
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const auto& c = colors();
         p->save();
         p->setRenderHint(QPainter::Antialiasing);
-        const QRectF box = QRectF(option.rect).adjusted(1, 1, -1, -8);
+        const QRectF box = QRectF(option.rect).adjusted(1, 1, -1, -7);
         const bool on = option.state & QStyle::State_Selected;
         p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
         p->setBrush(c.card);
@@ -35,7 +35,7 @@ public:
         p->drawText(QRectF(box.x() + 10, box.y(), 28, box.height()), Qt::AlignCenter, QString::number(index.data(SourceIndex).toInt() + 1));
         const bool bad = index.data(Bad).toBool();
         const auto count = index.data(Count).toString(), status = index.data(Status).toString();
-        const QRectF text = box.adjusted(46, 9, -12, -9);
+        const QRectF text = box.adjusted(46, 7, -12, -6);
         p->setFont(text_font(12));
         const int right = std::max(p->fontMetrics().horizontalAdvance(count), p->fontMetrics().horizontalAdvance(status) + 24);
         p->setPen(c.ink);
@@ -203,7 +203,7 @@ void SourcesPage::refresh() {
         const auto& source = stock->sources[i];
         auto* row = new QStandardItem(to_text(source.path.filename()));
         row->setData(int(i), SourceIndex);
-        row->setData(source.container ? to_text(source.container->kind()) : tr("not recognized"), About);
+        row->setData(source.container ? to_text(source.container->kind()) : stock->facts[i].candidates.empty() ? tr("not recognized") : to_text(stock->facts[i].candidates[0].first), About);
         row->setData(source.container ? tr("%n texture(s)", nullptr, int(stock->texture_counts[i])).replace(QStringLiteral("(s)"), stock->texture_counts[i] == 1 ? QString() : QStringLiteral("s")) : QStringLiteral("–"), Count);
         std::error_code code;
         const auto real = std::filesystem::weakly_canonical(source.path, code);

@@ -6,6 +6,7 @@
 
 #include "app/pages/catalog_page.h"
 #include "app/pages/mip_strip.h"
+#include "texture/spread.h"
 #include "app/theme/theme.h"
 #include "codec/block_facts.h"
 #include "codec/paint_form.h"
@@ -162,6 +163,7 @@ void TextureViewer::show_item(std::size_t item) {
     session_->open_texture(item, [this, request](std::shared_ptr<const OpenTexture> opened) {
         if (request != request_) return;
         texture_ = std::move(opened);
+        if (!texture_->error) mip_ = int(first_level_there(texture_->texture.layout));   // of a texture that lacks a file, the largest there is
         shared_->fit();
         update_picture();
         if (texture_->error) return;
