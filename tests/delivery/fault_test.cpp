@@ -4,6 +4,9 @@
 
 #include <map>
 
+#include "base/cipher.h"
+#include "base/hash.h"
+#include "base/keys.h"
 #include "base/pack.h"
 #include "container/address.h"
 #include "delivery/vault.h"
@@ -149,7 +152,117 @@ Bytes tar_of(const std::string& name, const Bytes& content) {
     return get_file(folder / "a.tar");
 }
 
-std::vector<Case> cases() {
+Bytes archive_of(const std::string& format, const Bytes& a, const Bytes& b) {
+    TempFolder folder;
+    put_file(folder / "in/a", a);
+    put_file(folder / "in/b", b);
+    (void)run_program({"bsdtar", "-cf", "../out", "--format", format, "a", "b"}, (folder / "in").string());
+    return get_file(folder / "out");
+}
+
+// Archives of the stand-in game, as its sheets in assets/sheets describe them.
+void put_name(ByteWriter& w, std::string name, std::size_t size) {
+    name.resize(size);
+    w.put(name);
+}
+Bytes roll_of(const Bytes& a, const Bytes& b) {
+    ByteWriter w;
+    w.put("FROLL1");
+    w.le(std::uint16_t{2});
+    std::uint32_t at = 8 + 2 * 32;
+    for (const auto& [name, data] : {std::pair{"a", &a}, std::pair{"b", &b}}) {
+        put_name(w, name, 24);
+        w.le(at);
+        w.le(static_cast<std::uint32_t>(data->size()));
+        at += static_cast<std::uint32_t>((data->size() + 7) / 8 * 8);
+    }
+    for (const auto* data : {&a, &b}) {
+        w.put(*data);
+        while (w.bytes.size() % 8) w.le(std::uint8_t{0});
+    }
+    return w.bytes;
+}
+Bytes bale_of(const Bytes& content) {
+    const auto packed = *pack(Packing::zlib, content);
+    ByteWriter w;
+    w.put("FBALE\1\1\1");
+    w.le(static_cast<std::uint32_t>(content.size()));
+    w.le(static_cast<std::uint32_t>(packed.size()));
+    w.le(crc32(content));
+    w.put(packed);
+    return w.bytes;
+}
+std::map<std::string, Bytes> index_of(const Bytes& a, const Bytes& b) {
+    ByteWriter w;
+    w.put("FIDX");
+    w.le(std::uint32_t{2});
+    std::uint16_t number = 0;
+    for (const auto& [name, data] : {std::pair{"a", &a}, std::pair{"b", &b}}) {
+        put_name(w, name, 44);
+        w.le(number++);
+        w.le(std::uint16_t{0});
+        w.le(std::uint32_t{0});
+        w.le(static_cast<std::uint32_t>(data->size()));
+    }
+    return {{"g.index", w.bytes}, {"g-00.stock", a}, {"g-01.stock", b}};
+}
+Bytes hamper_of(const Bytes& a, const Bytes& b) {
+    ByteWriter w;
+    w.put("HAMPER");
+    w.le(std::uint16_t{2});
+    for (const auto& [hash, at, size] : {std::tuple{0x11111111u, 48u, a.size()}, std::tuple{0x22222222u, static_cast<std::uint32_t>(48 + (a.size() + 15) / 16 * 16), b.size()}})
+        for (const auto v : {hash, at, static_cast<std::uint32_t>(size), 0u}) w.le(v);
+    w.put(Bytes(8));
+    w.put(a);
+    while (w.bytes.size() % 16) w.le(std::uint8_t{0});
+    w.put(b);
+    return w.bytes;
+}
+Bytes strongbox_of(const Bytes& a, const Bytes& b) {
+    const auto key = *bytes_of_hex("000102030405060708090a0b0c0d0e0f");
+    const auto counter = [&](ByteSpan iv, ByteSpan data) { return *aes_encrypt(CipherMode::ctr, key, iv, data); };
+    ByteWriter body, directory;
+    body.put(Bytes(32));
+    std::uint32_t number = 0;
+    for (const auto& [name, data] : {std::pair{"a", &a}, std::pair{"b", &b}}) {
+        while (body.bytes.size() % 16) body.le(std::uint8_t{0});
+        put_name(directory, name, 48);
+        directory.le(static_cast<std::uint32_t>(body.bytes.size()));
+        directory.le(static_cast<std::uint32_t>(data->size()));
+        directory.le(crc32(*data));
+        directory.le(std::uint32_t{90});
+        Bytes iv(16);
+        store_le(iv.data(), number++);
+        body.put(counter(iv, *data));
+    }
+    ByteWriter header;
+    header.put(std::string_view("FSAFE01\0", 8));
+    header.le(std::uint32_t{2});
+    header.le(static_cast<std::uint32_t>(body.bytes.size()));
+    header.le(static_cast<std::uint32_t>(directory.bytes.size()));
+    header.le(crc32(directory.bytes));
+    header.le(std::uint64_t{7});
+    std::copy(header.bytes.begin(), header.bytes.end(), body.bytes.begin());
+    body.put(counter(as_bytes("brindle fair box"), directory.bytes));
+    return body.bytes;
+}
+/// A texture of 8 × 8 texels in three files, and its joined bytes.
+struct Stepped {
+    Bytes own, top = random_bytes(32, 21), second = random_bytes(8, 22), joined;
+    Stepped() {
+        ByteWriter w;
+        w.put("STEP");
+        for (int i = 0; i < 2; ++i) w.le(std::uint16_t{8});
+        for (const auto v : {1, 4, 2, 1}) w.le(static_cast<std::uint8_t>(v));
+        w.put(random_bytes(16, 23));
+        own = joined = w.bytes;
+        joined.insert(joined.end(), top.begin(), top.end());
+        joined.insert(joined.end(), second.begin(), second.end());
+    }
+};
+
+const std::vector<Case>& cases();
+std::vector<Case> make_cases() {
     const auto a = random_bytes(300, 1), b = random_bytes(400, 2), c = random_bytes(900, 3), fresh = random_bytes(2000, 9);
     const auto same = random_bytes(300, 9);
     const auto zip = make_zip({{"a", a}, {"b", b, true}, {"c", c}});
@@ -178,8 +291,31 @@ std::vector<Case> cases() {
         {"loose files", {{"f/a", a}, {"f/b", b}}, {{"f", {"a"}, fresh}, {"f", {"b"}, {}}}},
         {"zip in a folder", {{"f/g.zip", zip}, {"f/b", b}}, {{"f", {"g.zip", "b"}, fresh}, {"f", {"b"}, a}}},
         {"two archives and a new file", {{"g.zip", zip}, {"g.tar", tar_of("a", a)}}, {{"g.zip", {"b"}, fresh}, {"g.tar", {"a"}, fresh}}, false, "override/rides/new.dds"},
+        {"7z rebuilt", {{"g.7z", archive_of("7zip", a, b)}}, {{"g.7z", {"b"}, fresh}}},
+        {"cpio rebuilt", {{"g.cpio", archive_of("newc", a, b)}}, {{"g.cpio", {"b"}, fresh}}},
+        {"index with data files in place", index_of(a, b), {{"g.index", {"a"}, same}}},
+        {"index with data files grows", index_of(a, b), {{"g.index", {"a"}, fresh}, {"g.index", {"b"}, fresh}}},
+        {"encrypted grows", {{"g.strongbox", strongbox_of(a, b)}}, {{"g.strongbox", {"a"}, fresh}}},
+        {"encrypted in place", {{"g.strongbox", strongbox_of(a, b)}}, {{"g.strongbox", {"a"}, same}}},
+        {"hashed names grow", {{"g.hamper", hamper_of(a, b)}}, {{"g.hamper", {"#11111111"}, fresh}}},
+        {"roll in crate in bale", {{"g.bale", bale_of(make_crate({{"r.roll", roll_of(a, b)}, {"c", c}}))}}, {{"g.bale", {"r.roll", "a"}, fresh}}},
+        {"file cut into parts", {{"f/g.crate.00", Bytes(crate.begin(), crate.begin() + 500)}, {"f/g.crate.01", Bytes(crate.begin() + 500, crate.end())}}, {{"f", {"g.crate", "a"}, same}}},
     };
+    const Stepped stepped;
+    auto painted = stepped.joined;
+    painted[stepped.own.size() + 3] ^= std::byte{7};       // the packed top level
+    painted[stepped.own.size() + 34] ^= std::byte{7};      // the second one
+    painted[20] ^= std::byte{7};                           // a small one
+    out.push_back({"texture in three files", {{"g.zip", make_zip({{"x/t.stp", stepped.own}, {"x/t.step0", *pack(Packing::zlib, stepped.top, 9)}, {"x/t.step1", stepped.second}})}}, {{"g.zip", {"x/t.stp"}, painted}}});
+    auto junk = random_bytes(300, 31);
+    const auto dds = make_dds(Format::BC1, 16, 16);
+    junk.insert(junk.end(), dds.begin(), dds.end());
+    out.push_back({"sifted in place", {{"g.dat", junk}}, {{"g.dat", {"0x0000012c.dds"}, make_dds(Format::BC1, 16, 16, 0, 2)}}});
     return out;
+}
+const std::vector<Case>& cases() {
+    static const auto all = make_cases();
+    return all;
 }
 
 struct Faults : testing::TestWithParam<std::tuple<std::size_t, Loss>> {
@@ -187,7 +323,13 @@ struct Faults : testing::TestWithParam<std::tuple<std::size_t, Loss>> {
     Kinds kinds;
     Case c = cases()[std::get<0>(GetParam())];
 
-    void SetUp() override { ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty()); }
+    void SetUp() override {
+        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
+        kinds.choices.push_back({"g.dat", "sifting"});
+        auto ring = std::make_shared<KeyRing>();
+        ring->add(*parse_key("cashbox=000102030405060708090a0b0c0d0e0f"));
+        kinds.keys = ring;
+    }
     std::filesystem::path game() const { return folder / "game"; }
     Tree now() const {
         Tree out;
