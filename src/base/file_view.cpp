@@ -1,6 +1,7 @@
 #include "base/file_view.h"
 
 #include <cerrno>
+#include <atomic>
 #include <fcntl.h>
 #include <sys/mman.h>
 #include <sys/stat.h>
@@ -26,6 +27,7 @@ struct FileView::Map {
     std::size_t size = 0;
     void* mapped = nullptr;
     std::size_t mapped_size = 0;
+    mutable std::atomic<std::uint64_t> read{0};
     std::shared_ptr<const Map> inside;      ///< of a part of another view: that view's map
 
     Map() = default;
@@ -198,6 +200,16 @@ Result<ByteSpan> FileView::bytes() const {
                 return fail(ErrorCode::stale, map->parts[p].path.filename().string() + " became shorter while it was open", "Open it again");
         }
     return ByteSpan(map_->data, map_->size);
+}
+
+void FileView::note_read(std::uint64_t bytes) const {
+    constexpr std::uint64_t most = 128u << 20;
+    const auto* map = map_.get();
+    while (map->inside) map = map->inside.get();   // never a view with other bytes laid over it: those have the file's own inside
+    if (!map->mapped || map->read.fetch_add(bytes, std::memory_order_relaxed) + bytes < most) return;
+    map->read.store(0, std::memory_order_relaxed);
+    // Pages of a file that are only read come back from the file; nothing is lost.
+    (void)::madvise(map->mapped, map->mapped_size, MADV_DONTNEED);
 }
 
 Result<ByteSpan> FileView::bytes(std::uint64_t offset, std::uint64_t size) const {

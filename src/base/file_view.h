@@ -52,6 +52,9 @@ public:
     [[nodiscard]] Result<FileView> part(std::uint64_t offset, std::uint64_t size, std::filesystem::path name) const;
     /// The whole file. Error `stale` when a file behind it is no longer as large as when it was opened.
     [[nodiscard]] Result<ByteSpan> bytes() const;
+    /// Says that about so many bytes were read and are done with. Each 128 MB the pages they lie in are given back to the system, so that
+    /// reading through an archive does not hold all of it; bytes somebody still looks at come in again by themselves.
+    void note_read(std::uint64_t bytes) const;
     /// [offset, offset + size).
     [[nodiscard]] Result<ByteSpan> bytes(std::uint64_t offset, std::uint64_t size) const;
 

@@ -83,6 +83,7 @@ bool is_utf8(std::string_view text) {
 }
 
 std::string cp437_to_utf8(std::string_view text) {
+    if (std::none_of(text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) >= 0x80; })) return std::string(text);
     std::string out;
     out.reserve(text.size());
     for (char c : text) {

@@ -77,6 +77,7 @@ Result<Project> open_project(const fs::path& folder) {
         for (const auto& source : j.at("sources")) out.sources.emplace_back(source.get<std::string>());
         out.play = j.value("play", std::vector<std::string>());
         out.editor = j.value("editor", std::vector<std::string>());
+        out.route = static_cast<DeliveryRoute>(std::clamp(j.value("route", 0), 0, 2));
         out.known_paths = j.value("known_paths", std::vector<std::string>());
         if (j.contains("choices"))
             for (const auto& choice : j.at("choices")) out.choices.push_back({choice.at("pattern").get<std::string>(), choice.at("kind").get<std::string>()});
@@ -92,6 +93,7 @@ Status save_project(const Project& project) {
     nlohmann::json j = {{"name", project.name}, {"game", project.game.string()}, {"sources", nlohmann::json::array()}, {"pieces", nlohmann::json::array()}};
     j["play"] = project.play;
     j["editor"] = project.editor;
+    j["route"] = static_cast<int>(project.route);
     j["known_paths"] = project.known_paths;
     j["choices"] = nlohmann::json::array();
     for (const auto& choice : project.choices) j["choices"].push_back({{"pattern", choice.pattern}, {"kind", choice.kind}});

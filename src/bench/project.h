@@ -32,6 +32,13 @@ struct Piece {
     [[nodiscard]] std::string name() const;
 };
 
+/// Where pieces go when they are delivered.
+enum class DeliveryRoute {
+    into_archives,     ///< the entries themselves
+    beside_the_game,   ///< loose files in the folder "override" of the game
+    patch_archives,    ///< a new archive for each source, with the changed entries alone, that the game loads later
+};
+
 struct Project {
     std::filesystem::path folder;
     std::string name;
@@ -40,6 +47,7 @@ struct Project {
     std::vector<Piece> pieces;
     std::vector<std::string> play;                 ///< how the game is started: program and arguments; may be empty
     std::vector<KindChoice> choices;               ///< what the user said files are, against recognition
+    DeliveryRoute route = DeliveryRoute::into_archives;
     std::vector<std::string> known_paths;          ///< paths that hashed names stand for, accepted by the user
     std::vector<std::string> editor;               ///< what opens a piece, its file is appended; empty: the desktop decides
 

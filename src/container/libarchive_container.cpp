@@ -26,6 +26,45 @@ std::string message_of(archive* a) {
     return text ? text : "libarchive gives no reason";
 }
 
+/// Walks the headers of a cpio archive: the library takes memory for whatever size a name claims, before it looks whether it is there.
+Status check_cpio(ByteSpan file) {
+    const auto digits = [&](std::uint64_t at, std::size_t count, unsigned base) -> std::optional<std::uint64_t> {
+        std::uint64_t value = 0;
+        for (std::size_t i = 0; i < count; ++i) {
+            const auto c = static_cast<char>(file[static_cast<std::size_t>(at + i)]);
+            const auto digit = c >= '0' && c <= '9' ? c - '0' : c >= 'a' && c <= 'f' ? c - 'a' + 10 : c >= 'A' && c <= 'F' ? c - 'A' + 10 : 99;
+            if (digit >= static_cast<int>(base)) return std::nullopt;
+            value = value * base + static_cast<std::uint64_t>(digit);
+        }
+        return value;
+    };
+    for (std::uint64_t at = 0; at < file.size();) {
+        const auto left = file.size() - at;
+        const auto mark = as_text(file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(std::min<std::uint64_t>(left, 6))));
+        std::uint64_t header = 0, align = 1;
+        std::optional<std::uint64_t> name, size;
+        if ((mark == "070701" || mark == "070702") && left >= 110) {
+            header = 110, align = 4;
+            name = digits(at + 94, 8, 16), size = digits(at + 54, 8, 16);
+        } else if (mark == "070707" && left >= 76) {
+            header = 76;
+            name = digits(at + 59, 6, 8), size = digits(at + 65, 11, 8);
+        } else if (left >= 26 && load_le<std::uint16_t>(file.data() + at) == 070707) {   // the old binary one; sizes have their upper half first
+            header = 26, align = 2;
+            const auto half = [&](std::size_t i) { return std::uint64_t{load_le<std::uint16_t>(file.data() + at + i)}; };
+            name = half(20), size = half(22) << 16 | half(24);
+        } else {
+            return fail_at(ErrorCode::damaged, at, "no cpio header is there", "The archive is cut off or damaged");
+        }
+        const auto up = [&](std::uint64_t v) { return (v + align - 1) / align * align; };
+        if (!name || !size || *name == 0 || *name > left - header || up(header + *name) > left || *size > left - up(header + *name))
+            return fail_at(ErrorCode::damaged, at, fmt::format("an entry with a name of {} and content of {} bytes, {} are left", name ? grouped(*name) : "?", size ? grouped(*size) : "?", grouped(left)), "The archive is cut off or damaged");
+        if (as_text(file.subspan(static_cast<std::size_t>(at + header), static_cast<std::size_t>(std::min<std::uint64_t>(*name, 10)))) == "TRAILER!!!") return {};
+        at += up(header + *name) + up(*size);
+    }
+    return {};
+}
+
 class LibarchiveContainer final : public Container {
 public:
     LibarchiveContainer(std::string format, FileView file) : format_(std::move(format)), file_(std::move(file)) {}
@@ -37,6 +76,10 @@ public:
     }
 
     Status list(const ReadLimits& limits) {
+        if (format_ == "cpio") {
+            SKIVET_TRY(const auto bytes, file_.bytes());
+            SKIVET_CHECK(check_cpio(bytes));
+        }
         SKIVET_TRY(auto reader, open_reader());
         const std::string_view method = format_ == "7z" ? "7z" : "stored";
         for (std::size_t index = 0;; ++index) {

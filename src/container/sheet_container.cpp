@@ -203,6 +203,7 @@ Status SheetContainer::check_sums(std::size_t entry, ByteSpan stored, ByteSpan u
 Result<Bytes> SheetContainer::read(std::size_t entry, const ReadLimits& limits) const {
     const auto all = [&]() -> Result<Bytes> {
         SKIVET_TRY(const auto stored, stored_bytes(entry));
+        file_.note_read(stored.bytes.size());
         SKIVET_TRY(auto out, unpack_entry(stored.bytes, entry, limits));
         SKIVET_CHECK(check_sums(entry, stored.bytes, out));
         return out;

@@ -452,8 +452,10 @@ private:
                 }
                 const auto from = std::max(patch->first, start), to = std::min(patch->first + patch->second->size(), end);
                 if (from > done) out.push_back({piece.from + (done - start), from - done, {}});
-                const auto first = patch->second->begin() - static_cast<std::ptrdiff_t>(patch->first);
-                out.push_back({0, 0, Bytes(first + static_cast<std::ptrdiff_t>(from), first + static_cast<std::ptrdiff_t>(to))});
+                if (from < to) {
+                    const auto first = patch->second->begin();
+                    out.push_back({0, 0, Bytes(first + static_cast<std::ptrdiff_t>(from - patch->first), first + static_cast<std::ptrdiff_t>(to - patch->first))});
+                }
                 done = to;
             }
             if (!piece.is_copy()) out.push_back(std::move(piece));

@@ -109,6 +109,7 @@ public:
             return fail(in_entry(*this, entry, Error{ErrorCode::limit, human_bytes(entries_[entry].size) + " are more than the limit", {}, entries_[entry].at, {}}));
         const auto data = bytes_of(entry);
         if (!data) return fail(in_entry(*this, entry, data.error()));
+        file_.note_read(data->size());
         return Bytes(data->begin(), data->end());
     }
     Result<Bytes> read_head(std::size_t entry, std::size_t count) const override {

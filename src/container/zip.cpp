@@ -230,8 +230,12 @@ Status ZipContainer::read_directory(ByteSpan file, const ReadLimits& limits) {
     return {};
 }
 
+/// What the system maps around a byte that is touched.
+constexpr std::uint64_t head_pages = 64u << 10;
+
 Result<ZipContainer::Local> ZipContainer::local_header(ByteSpan file, const Record& record) const {
     const auto at = record.local_at;
+    file_.note_read(head_pages);
     auto header = slice(file, at, local_size);
     if (!header || u32(*header, 0) != local_signature)
         return fail_at(ErrorCode::damaged, at, "no local header where the directory points", "The archive is damaged here; other entries can still be used");
@@ -290,6 +294,7 @@ Result<Bytes> ZipContainer::read(std::size_t entry, const ReadLimits& limits) co
     SKIVET_TRY(const auto file, file_.bytes());
     const auto all = [&]() -> Result<Bytes> {
         SKIVET_TRY(const auto data, stored_bytes(file, entry));
+        file_.note_read(data.size());
         if (records_[entry].flags & flag_encrypted) return decrypted(data, entry, [&](ByteSpan packed) { return unpack_entry(packed, entry, limits); });
         return unpack_entry(data, entry, limits);
     };
@@ -308,6 +313,7 @@ Result<Bytes> ZipContainer::read_head(std::size_t entry, std::size_t count) cons
     };
     const auto all = [&]() -> Result<Bytes> {
         SKIVET_TRY(const auto data, stored_bytes(file, entry));
+        file_.note_read(std::min<std::uint64_t>(data.size(), head_pages));
         return records_[entry].flags & flag_encrypted ? decrypted(data, entry, head) : head(data);
     };
     auto out = all();

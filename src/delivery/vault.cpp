@@ -174,14 +174,21 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
         f.old_size = stamp.size;
         if (!plan.pieces.empty()) {
             Sha256Stream old_hash, new_hash;
-            for (std::size_t at = 0; at < current.size(); at += chunk) old_hash.add(current.subspan(at, std::min<std::size_t>(chunk, current.size() - at)));
+            const auto add = [&](Sha256Stream& hash, ByteSpan bytes) {
+                for (std::size_t at = 0; at < bytes.size(); at += chunk) {
+                    const auto some = bytes.subspan(at, std::min<std::size_t>(chunk, bytes.size() - at));
+                    hash.add(some);
+                    view.note_read(some.size());   // the archive may be larger than memory
+                }
+            };
+            add(old_hash, current);
             for (const auto& piece : plan.pieces) {
                 if (!piece.is_copy()) {
                     new_hash.add(piece.bytes);
                     continue;
                 }
                 SKIVET_TRY(const auto old, slice(current, piece.from, piece.size));
-                new_hash.add(old);
+                add(new_hash, old);
             }
             f.old_hash = old_hash.finish();
             f.new_hash = new_hash.finish();

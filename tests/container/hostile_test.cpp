@@ -147,3 +147,15 @@ TEST(Hostile, OverlappingEntriesAreReadAndWrittenApart) {
     ASSERT_TRUE(after);
     EXPECT_EQ(*(*after)->read(0, ReadLimits{}), random_bytes(300, 9));
 }
+
+TEST(HostileArchives, ACpioNameOfGigabytesIsRefusedBeforeMemoryIsTaken) {
+    // Found by fuzzing: the library takes as much as the name claims.
+    std::string text = "070701";
+    for (int field = 0; field < 13; ++field) text += field == 11 ? "DDDDDDDD" : "00000000";
+    text += "a.txt";
+    text.resize(400, '\0');
+    const auto opened = open_container(Kinds{}, FileView::of(Bytes(as_bytes(text).begin(), as_bytes(text).end()), "x.cpio"));
+    ASSERT_FALSE(opened);
+    EXPECT_EQ(opened.error().code, ErrorCode::damaged);
+    EXPECT_NE(opened.error().message().find("3,722,304,989"), std::string::npos) << opened.error().message();
+}

@@ -169,3 +169,89 @@ TEST_F(Trip, AFindingBlocksDeliveryUntilItIsMended) {
     window->go_to(4);
     ASSERT_TRUE(wait([&] { return session.plan() && session.plan()->piece_count() == 1; }));
 }
+
+TEST_F(Trip, ThereAreWaysThatLeaveTheArchivesAlone) {
+    const auto before = hash_of_file(game / "midway.zip");
+    const auto stock = session.stock();
+    std::vector<std::size_t> chosen;
+    for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
+        if (stock->catalog.items[i].name() == "target") chosen.push_back(i);
+    session.take(chosen, ExportAs::png);
+    ASSERT_TRUE(wait([&] { return session.project().pieces.size() == 1; }));
+    const auto file = session.project().work() / piece().file;
+    auto image = *read_png(get_file(file), ReadLimits{});
+    for (std::uint32_t x = 0; x < 256; ++x) image.at(x, 128) = {20, 200, 40, 255};
+    put_file(file, *write_png(image));
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
+    press(Qt::Key_5, Qt::ControlModifier);
+    const auto planned = [&](Way way) {
+        return wait([&] { return session.plan() && session.plan()->groups.size() == 1 && session.plan()->groups[0].plan.way() == way; });
+    };
+    ASSERT_TRUE(planned(Way::in_place));
+
+    // Loose files in the override folder, which the game prefers.
+    press(Qt::Key_O);
+    ASSERT_TRUE(planned(Way::create)) << (session.plan() && !session.plan()->groups.empty() && session.plan()->groups[0].error ? session.plan()->groups[0].error->message() : "");
+    press(Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered; }));
+    EXPECT_TRUE(std::filesystem::exists(game / "override/booths/shooting/target.dds"));
+    EXPECT_EQ(hash_of_file(game / "midway.zip"), before);
+    const auto picture = game_picture();
+    EXPECT_GT(picture.at(195, 565)[1], 150) << "the green line is in the game";
+    ASSERT_TRUE(wait([&] { return !session.busy(); }));
+    session.undo(QString::fromStdString(session.history()[0].id));
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
+    EXPECT_FALSE(std::filesystem::exists(game / "override/booths/shooting/target.dds"));
+    EXPECT_TRUE(std::filesystem::exists(game / "override/signs/sign_exit.png"));
+
+    // A patch archive; the choice is kept with the project.
+    ASSERT_TRUE(wait([&] { return !session.busy(); }));
+    press(Qt::Key_P);
+    ASSERT_TRUE(wait([&] { return session.plan() && session.plan()->groups.size() == 1 && session.plan()->groups[0].source.filename() == "zz_midway_patch.zip" && !session.busy(); }));
+    press(Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return std::filesystem::exists(game / "zz_midway_patch.zip"); }));
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered; }));
+    EXPECT_EQ(hash_of_file(game / "midway.zip"), before);
+    const auto patch = open_source(session.kinds(), game / "zz_midway_patch.zip");
+    ASSERT_TRUE(patch);
+    ASSERT_EQ((*patch)->entries().size(), 1u);
+    EXPECT_EQ((*patch)->entries()[0].path, "booths/shooting/target.dds");
+    EXPECT_EQ(open_project(folder / "project")->route, DeliveryRoute::patch_archives);
+}
+
+TEST_F(Trip, AForeignChangeIsSaidAndLookedAtAgain) {
+    const auto stock = session.stock();
+    std::vector<std::size_t> chosen;
+    for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
+        if (stock->catalog.items[i].name() == "target") chosen.push_back(i);
+    session.take(chosen, ExportAs::png);
+    ASSERT_TRUE(wait([&] { return session.project().pieces.size() == 1; }));
+    const auto file = session.project().work() / piece().file;
+    auto image = *read_png(get_file(file), ReadLimits{});
+    for (std::uint32_t x = 0; x < 256; ++x) image.at(x, 128) = {20, 200, 40, 255};
+    put_file(file, *write_png(image));
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
+    press(Qt::Key_5, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return session.plan() && session.plan()->piece_count() == 1 && !session.busy(); }));
+    // Somebody else's program puts another file into the archive meanwhile.
+    put_file(folder / "note.txt", as_bytes("hello"));
+    ASSERT_EQ(run_program({"zip", "-q", "-j", (game / "midway.zip").string(), (folder / "note.txt").string()}).code, 0);
+    const auto foreign = hash_of_file(game / "midway.zip");
+    press(Qt::Key_Return, Qt::ControlModifier);
+    const auto says = [&](const QString& text) {
+        for (const auto* label : window->findChildren<QLabel*>())
+            if (label->isVisible() && label->text().contains(text)) return true;
+        return false;
+    };
+    ASSERT_TRUE(wait([&] { return says("was changed by another program"); }));
+    EXPECT_EQ(hash_of_file(game / "midway.zip"), foreign) << "nothing was written";
+    EXPECT_EQ(piece().state, PieceState::fits) << "the piece stays";
+    press(Qt::Key_L);
+    ASSERT_TRUE(wait([&] { return !says("was changed by another program") && session.plan() && session.plan()->piece_count() == 1 && !session.busy(); }));
+    press(Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered; }));
+    EXPECT_NE(hash_of_file(game / "midway.zip"), foreign);
+    const auto now = open_source(session.kinds(), game / "midway.zip");
+    ASSERT_TRUE(now);
+    EXPECT_TRUE((*now)->find("note.txt")) << "what the other program put in is still there";
+}

@@ -47,6 +47,7 @@ struct DeliveryGroup {
     std::vector<AddressedBytes> contents;
     std::uint64_t archive_size = 0;
     std::optional<Error> error;
+    bool beside = false;                              ///< `source` is a folder or archive beside the game's own
 };
 
 struct DeliveryPlan {
@@ -118,6 +119,10 @@ public:
     void make_plan();
     [[nodiscard]] std::shared_ptr<const DeliveryPlan> plan() const { return plan_; }
     void deliver();
+    /// Where deliveries go; kept in the project.
+    void set_route(DeliveryRoute route);
+    /// Opens everything anew and looks whether the pieces' textures are still what was taken, after somebody else changed an archive.
+    void look_again();
     void undo(const QString& id);
     void undo_all();
 
@@ -152,6 +157,8 @@ signals:
     void plan_ready();
     void history_changed();
     void delivered();
+    /// A delivery found that another program changed this archive; nothing was written.
+    void changed_by_others(const QString& archive);
     /// `total` 0: how much there is to do is not known.
     void activity(const QString& what, quint64 done, quint64 total);
     void logged(const QString& line);

@@ -3,11 +3,13 @@
 #include <QDesktopServices>
 #include <QDir>
 #include <QUrl>
+#include <fmt/format.h>
 
 #include "app/models/session.h"
 #include "base/file_write.h"
 #include "codec/paint_form.h"
 #include "container/texture_files.h"
+#include "delivery/routes.h"
 
 namespace skivet::app {
 
@@ -17,6 +19,50 @@ namespace {
 
 std::int64_t now() { return QDateTime::currentSecsSinceEpoch(); }
 QString text(const fs::path& path) { return QString::fromStdString(path.string()); }
+
+/// One archive, or the override folder, for pieces that leave the game's archives alone.
+void plan_beside(const Kinds& kinds, const Project& project, DeliveryPlan& plan) {
+    const auto game = project.game.empty() ? project.folder : project.game;
+    std::vector<DeliveryGroup> out;
+    std::vector<AddressedBytes> loose;
+    for (auto& group : plan.groups) {
+        const auto work = [&]() -> Result<WritePlan> {
+            SKIVET_TRY(const auto source, open_source(kinds, group.source));
+            SKIVET_TRY(auto files, spread_replacements(kinds, *source, group.contents));
+            if (project.route == DeliveryRoute::patch_archives) {
+                // A patch that is there already may be another mod's.
+                const auto name = [&](int n) { return game / fmt::format("zz_{}_patch{}{}", group.source.stem().string(), n > 1 ? "_" + std::to_string(n) : "", group.source.extension().string()); };
+                auto file = name(1);
+                std::error_code code;
+                for (int n = 2; fs::exists(file, code); ++n) file = name(n);
+                auto made = plan_patch_archive(kinds, *source, file, files);
+                group.source = file;
+                return made;
+            }
+            std::move(files.begin(), files.end(), std::back_inserter(loose));
+            return WritePlan{};
+        };
+        group.beside = true;
+        auto planned = work();
+        if (planned) group.plan = std::move(*planned);
+        else group.error = std::move(planned).error();
+        if (project.route == DeliveryRoute::patch_archives || group.error) {
+            out.push_back(std::move(group));
+            continue;
+        }
+        if (out.empty() || out.back().error) out.push_back({game / "override", {}, {}, {}, 0, std::nullopt, true});
+        auto& all = out.back();
+        all.pieces.insert(all.pieces.end(), group.pieces.begin(), group.pieces.end());
+        std::move(group.contents.begin(), group.contents.end(), std::back_inserter(all.contents));
+    }
+    if (project.route == DeliveryRoute::beside_the_game && !out.empty() && !loose.empty()) {
+        auto& all = out.back();
+        auto planned = plan_override(all.source, loose);
+        if (planned) all.plan = std::move(*planned);
+        else all.error = std::move(planned).error();
+    }
+    plan.groups = std::move(out);
+}
 
 }  // namespace
 
@@ -256,6 +302,10 @@ void Session::make_plan() {
                 group->pieces.push_back(i);
                 group->contents.push_back({piece.address.inner, std::move(fitted->file)});
             }
+            if (project.route != DeliveryRoute::into_archives) {
+                plan_beside(*kinds, project, *plan);
+                return plan;
+            }
             for (auto& group : plan->groups) {
                 if (const auto stamp = stamp_of(group.source)) group.archive_size = stamp->size;
                 auto source = open_source(*kinds, group.source);
@@ -302,6 +352,7 @@ void Session::deliver() {
             auto done = vault.deliver(std::move(shares), what + " into " + where, now(), [&]() -> Status {
                 for (const auto g : out.groups)
                     for (const auto& content : plan->groups[g].contents) {
+                        if (plan->groups[g].beside) break;   // read back and compared by the vault
                         SKIVET_TRY(const auto back, read_texture_bytes(*kinds, {plan->groups[g].source, content.inner}));
                         if (back != content.bytes) return fail(ErrorCode::io, content.inner.back() + " does not read back as it was written");
                     }
@@ -315,7 +366,10 @@ void Session::deliver() {
             return out;
         },
         [this, plan = plan_](Done done) {
-            for (const auto& error : done.errors) complain(error);
+            for (const auto& error : done.errors) {
+                complain(error);
+                if (error.code == ErrorCode::stale) emit changed_by_others(QString::fromStdString(error.where.empty() ? error.what : error.where.front()));
+            }
             for (const auto g : done.groups) {
                 const auto& group = plan->groups[g];
                 for (std::size_t k = 0; k < group.pieces.size(); ++k) {
@@ -332,6 +386,31 @@ void Session::deliver() {
             emit history_changed();
             emit pieces_changed();
             emit delivered();
+            make_plan();
+            reload();
+        });
+}
+
+void Session::set_route(DeliveryRoute route) {
+    if (project_.route == route) return;
+    project_.route = route;
+    save();
+    make_plan();
+}
+
+void Session::look_again() {
+    run(tr("Looking whether the game changed"),
+        [kinds = kinds_, pieces = project_.pieces]() mutable {
+            for (auto& piece : pieces)
+                if (auto checked = check_source(*kinds, piece)) piece = std::move(*checked);
+            return pieces;
+        },
+        [this, generation = piece_generation_](std::vector<Piece> pieces) {
+            if (generation == piece_generation_ && pieces.size() == project_.pieces.size())
+                for (std::size_t i = 0; i < pieces.size(); ++i)
+                    if (pieces[i].state == PieceState::gone_stale) project_.pieces[i].state = PieceState::gone_stale;
+            save();
+            emit pieces_changed();
             make_plan();
             reload();
         });
@@ -356,9 +435,13 @@ void Session::undo(const QString& id) {
             Vault vault(project.vault(), files_);
             out.status = vault.undo(id);
             if (auto history = vault.history()) out.history = std::move(*history);
+            const auto still_there = [&](const Piece& piece) {   // by a delivery that was not undone, into an archive or beside the game
+                const auto holds = [&](const JournalPart& part) { return std::find(part.entries.begin(), part.entries.end(), piece.address.inner.back()) != part.entries.end(); };
+                return std::any_of(out.history.begin(), out.history.end(), [&](const Journal& j) { return std::any_of(j.parts.begin(), j.parts.end(), holds); });
+            };
             for (auto piece : project.pieces) {
                 // What was delivered and is no longer in the game is a changed piece again.
-                if (piece.state == PieceState::delivered)
+                if (piece.state == PieceState::delivered && !still_there(piece))
                     if (const auto bytes = read_texture_bytes(*kinds, piece.address); bytes && to_hex(sha256(*bytes)) == piece.original_hash) {
                         piece.state = PieceState::changed;
                         piece.delivered_hash.clear();

@@ -17,6 +17,7 @@ QString way_text(Way way) {
         case Way::in_place: return QObject::tr("in place");
         case Way::append: return QObject::tr("append");
         case Way::rebuild: return QObject::tr("new file");
+        case Way::create: return QObject::tr("new file");
         default: return QObject::tr("nothing");
     }
 }
@@ -43,6 +44,35 @@ DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, pa
     state_ = make_label({}, "soft");
     head->addWidget(state_);
     left_box->addLayout(head);
+    auto* ways = new QHBoxLayout;
+    const struct {
+        QString text, tip;
+        Qt::Key key;
+    } routes[] = {{tr("Into the archives"), tr("The entries themselves are replaced"), Qt::Key_I},
+                  {tr("Beside the game"), tr("Loose files in the game's override folder; its archives stay as they are"), Qt::Key_O},
+                  {tr("As patch archives"), tr("A new archive with the changed entries alone, for games in which later archives win"), Qt::Key_P}};
+    for (int i = 0; i < 3; ++i) {
+        routes_[i] = add_action(routes[i].text, routes[i].key, routes[i].tip, [this, i] {
+            session_->set_route(static_cast<DeliveryRoute>(i));
+            show_plan();
+        });
+        routes_[i]->setCheckable(true);
+        ways->addWidget(new Button(routes_[i], Button::Look::toggle));
+    }
+    ways->addStretch();
+    left_box->addLayout(ways);
+    changed_ = make_card();
+    auto* changed_box = new QHBoxLayout(changed_);
+    changed_box->setContentsMargins(16, 10, 16, 10);
+    changed_text_ = make_label({}, "warning", true);
+    changed_box->addWidget(changed_text_, 1);
+    auto* look = add_action(tr("Look again"), Qt::Key_L, tr("Open the game's archives anew and plan for what they are now"), [this] {
+        changed_->hide();
+        session_->look_again();
+    });
+    changed_box->addWidget(new Button(look, Button::Look::plain));
+    changed_->hide();
+    left_box->addWidget(changed_);
     cards_ = add_scrolling_column(left_box);
 
     auto* right = make_panel();
@@ -81,6 +111,11 @@ DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, pa
     columns->addWidget(right, 1);
 
     connect(session, &Session::plan_ready, this, &DeliveryPage::show_plan);
+    connect(session, &Session::changed_by_others, this, [this](const QString& archive) {
+        changed_text_->setText(tr("%1 was changed by another program since it was planned. Nothing was written, and your pieces are still here.").arg(archive));
+        changed_->show();
+        deliver_->setEnabled(true);
+    });
     connect(session, &Session::history_changed, this, &DeliveryPage::show_history);
     connect(session, &Session::pieces_changed, this, [this] {
         if (isVisible()) session_->make_plan();
@@ -95,6 +130,7 @@ void DeliveryPage::entered() {
 }
 
 void DeliveryPage::show_plan() {
+    for (int i = 0; i < 3; ++i) routes_[i]->setChecked(int(session_->project().route) == i);
     clear_column(cards_);
     const auto plan = session_->plan();
     const auto& pieces = session_->project().pieces;

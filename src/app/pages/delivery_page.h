@@ -20,7 +20,9 @@ private:
     void show_history();
 
     QVBoxLayout *cards_, *history_;
-    QLabel *state_, *vault_, *free_, *lock_;
+    QLabel *state_, *vault_, *free_, *lock_, *changed_text_;
+    QFrame* changed_;
+    QAction* routes_[3];
     QAction *deliver_, *undo_all_;
 };
 
