@@ -210,6 +210,8 @@ void show_kinds(QWidget* parent, Session* session, std::size_t source) {
     auto* list = new QListWidget;
     list->setObjectName(QStringLiteral("kind_list"));
     list->setAccessibleName(QObject::tr("Kinds of archives"));
+    box->addWidget(list, 1);
+    list->ensurePolished();   // rows are as high as the style wants them only from then on
     const auto add = [&](const QString& text, const std::string& kind) {
         auto* item = new QListWidgetItem(text, list);
         item->setData(Qt::UserRole, to_text(kind));
@@ -219,7 +221,6 @@ void show_kinds(QWidget* parent, Session* session, std::size_t source) {
     for (const auto& [kind, reason] : facts.candidates) add(QStringLiteral("%1  —  %2").arg(to_text(kind), to_text(reason)), kind);
     for (const auto& kind : session->kinds().containers)
         if (std::none_of(facts.candidates.begin(), facts.candidates.end(), [&](const auto& c) { return c.first == kind->name(); })) add(to_text(kind->name()), kind->name());
-    box->addWidget(list, 1);
     auto* alike = new QCheckBox(QObject::tr("for all files named *%1").arg(to_text(path.extension())));
     alike->setObjectName(QStringLiteral("kind_alike"));
     alike->setVisible(path.has_extension());

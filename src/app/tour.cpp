@@ -1,11 +1,17 @@
 #include "app/tour.h"
 
+#include <QComboBox>
+#include <QDialog>
 #include <QDir>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
 #include <QPainter>
 #include <QPainterPath>
 #include <QTextStream>
 #include <cmath>
 
+#include "app/dialogs.h"
 #include "app/theme/theme.h"
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
@@ -202,6 +208,38 @@ void Tour::step() {
         case 19:
             shot(QStringLiteral("11-sifting"));
             window_->findChild<SiftWindow*>()->reject();
+            show_kinds(window_, session_, source_named("sideshow.bale"));
+            return wait_for([] { return QApplication::activeModalWidget() != nullptr; });
+        case 20:
+            shot(QStringLiteral("12-taken-for"));
+            static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
+            show_keys(window_, session_);
+            return wait_for([] { return QApplication::activeModalWidget() && QApplication::activeModalWidget()->objectName() == QLatin1String("keys"); });
+        case 21: {
+            // The strongbox's key, as a person would put it in.
+            auto* keys = QApplication::activeModalWidget();
+            keys->findChild<QLineEdit*>("key_name")->setText(QStringLiteral("cashbox"));
+            keys->findChild<QComboBox*>("key_how")->setCurrentIndex(2);
+            keys->findChild<QLineEdit*>("key_value")->setText(to_text((session_->project().game / "cashbox key.txt").string()));
+            keys->findChild<QPushButton*>("add_key")->click();
+            return wait_for([this] { return session_->stock()->sources[source_named("cashbox.strongbox")].container != nullptr; });
+        }
+        case 22:
+            shot(QStringLiteral("13-keys"));
+            static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
+            show_names(window_, session_);
+            return wait_for([] { return QApplication::activeModalWidget() && QApplication::activeModalWidget()->objectName() == QLatin1String("names") && QApplication::activeModalWidget()->findChild<QListWidget*>()->count() > 0; });
+        case 23: {
+            shot(QStringLiteral("14-names"));
+            static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
+            window_->go_to(1);
+            const auto stock = session_->stock();
+            for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
+                if (stock->catalog.items[i].name() == "gate" && stock->catalog.items[i].is_texture()) window_->catalog()->viewer()->show_item(i);
+            return wait_for(always);
+        }
+        case 24:
+            shot(QStringLiteral("15-a-missing-file"));
             return wait_for(always);
         default:
             return done_(0);

@@ -148,7 +148,7 @@ TEST(Hostile, OverlappingEntriesAreReadAndWrittenApart) {
     EXPECT_EQ(*(*after)->read(0, ReadLimits{}), random_bytes(300, 9));
 }
 
-TEST(HostileArchives, ACpioNameOfGigabytesIsRefusedBeforeMemoryIsTaken) {
+TEST(Hostile, ACpioNameOfGigabytesIsRefusedBeforeMemoryIsTaken) {
     // Found by fuzzing: the library takes as much as the name claims.
     std::string text = "070701";
     for (int field = 0; field < 13; ++field) text += field == 11 ? "DDDDDDDD" : "00000000";
