@@ -23,16 +23,6 @@ using namespace skivet::test;
 namespace {
 
 struct SourcesUi : WindowTest {
-    /// A key in the list of sources, where a person's focus is.
-    void press(Qt::Key key) {
-        auto* list = window->findChild<QListView*>("sources");
-        ASSERT_TRUE(wait([] { return QApplication::activeModalWidget() == nullptr; }));
-        window->activateWindow();
-        ASSERT_TRUE(wait([&] { return window->isActiveWindow(); }));
-        list->setFocus();
-        QTest::keyClick(list, key);
-    }
-    bool wait(const std::function<bool()>& until) { return QTest::qWaitFor(until, 30'000); }
     QPushButton* button(const QString& text) {
         for (auto* b : window->findChildren<QPushButton*>())
             if (b->isVisible() && b->text().contains(text)) return b;

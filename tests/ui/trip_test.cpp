@@ -48,6 +48,20 @@ struct Trip : testing::Test {
         return *read_png(get_file(folder / "shot.png"), ReadLimits{});
     }
     const Piece& piece() { return session.project().pieces.at(0); }
+    /// Takes a texture to the bench and paints a green line across it.
+    void paint_the_target() {
+        const auto stock = session.stock();
+        std::vector<std::size_t> chosen;
+        for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
+            if (stock->catalog.items[i].name() == "target") chosen.push_back(i);
+        session.take(chosen, ExportAs::png);
+        ASSERT_TRUE(wait([&] { return session.project().pieces.size() == 1; }));
+        const auto file = session.project().work() / piece().file;
+        auto image = *read_png(get_file(file), ReadLimits{});
+        for (std::uint32_t x = 0; x < 256; ++x) image.at(x, 128) = {20, 200, 40, 255};
+        put_file(file, *write_png(image));
+        ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
+    }
 };
 
 }  // namespace
@@ -172,17 +186,7 @@ TEST_F(Trip, AFindingBlocksDeliveryUntilItIsMended) {
 
 TEST_F(Trip, ThereAreWaysThatLeaveTheArchivesAlone) {
     const auto before = hash_of_file(game / "midway.zip");
-    const auto stock = session.stock();
-    std::vector<std::size_t> chosen;
-    for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
-        if (stock->catalog.items[i].name() == "target") chosen.push_back(i);
-    session.take(chosen, ExportAs::png);
-    ASSERT_TRUE(wait([&] { return session.project().pieces.size() == 1; }));
-    const auto file = session.project().work() / piece().file;
-    auto image = *read_png(get_file(file), ReadLimits{});
-    for (std::uint32_t x = 0; x < 256; ++x) image.at(x, 128) = {20, 200, 40, 255};
-    put_file(file, *write_png(image));
-    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
+    paint_the_target();
     press(Qt::Key_5, Qt::ControlModifier);
     const auto planned = [&](Way way) {
         return wait([&] { return session.plan() && session.plan()->groups.size() == 1 && session.plan()->groups[0].plan.way() == way; });
@@ -220,17 +224,7 @@ TEST_F(Trip, ThereAreWaysThatLeaveTheArchivesAlone) {
 }
 
 TEST_F(Trip, AForeignChangeIsSaidAndLookedAtAgain) {
-    const auto stock = session.stock();
-    std::vector<std::size_t> chosen;
-    for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
-        if (stock->catalog.items[i].name() == "target") chosen.push_back(i);
-    session.take(chosen, ExportAs::png);
-    ASSERT_TRUE(wait([&] { return session.project().pieces.size() == 1; }));
-    const auto file = session.project().work() / piece().file;
-    auto image = *read_png(get_file(file), ReadLimits{});
-    for (std::uint32_t x = 0; x < 256; ++x) image.at(x, 128) = {20, 200, 40, 255};
-    put_file(file, *write_png(image));
-    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
+    paint_the_target();
     press(Qt::Key_5, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return session.plan() && session.plan()->piece_count() == 1 && !session.busy(); }));
     // Somebody else's program puts another file into the archive meanwhile.

@@ -2,7 +2,10 @@
 // The real window on a project of its own.
 #include <gtest/gtest.h>
 
+#include <QApplication>
+#include <QListView>
 #include <QtTest>
+#include <functional>
 
 #include "app/main_window.h"
 #include "support/temp_folder.h"
@@ -19,6 +22,16 @@ struct WindowTest : testing::Test {
         session.open(folder / "project", {}, sources, {});
         window->show();
         ASSERT_TRUE(QTest::qWaitFor([&] { return session.ready(); }, 30'000));
+    }
+    bool wait(const std::function<bool()>& until) { return QTest::qWaitFor(until, 60'000); }
+    /// A key in the list of sources, where a person's focus is.
+    void press(Qt::Key key) {
+        auto* list = window->findChild<QListView*>("sources");
+        ASSERT_TRUE(wait([] { return QApplication::activeModalWidget() == nullptr; }));
+        window->activateWindow();
+        ASSERT_TRUE(wait([&] { return window->isActiveWindow(); }));
+        list->setFocus();
+        QTest::keyClick(list, key);
     }
     bool says(const QString& text) {
         for (const auto* label : window->findChildren<QLabel*>())

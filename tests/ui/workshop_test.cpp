@@ -23,15 +23,6 @@ using namespace skivet::test;
 namespace {
 
 struct Workshops : WindowTest {
-    bool wait(const std::function<bool()>& until) { return QTest::qWaitFor(until, 60'000); }
-    void press(Qt::Key key) {
-        auto* list = window->findChild<QListView*>("sources");
-        ASSERT_TRUE(wait([] { return QApplication::activeModalWidget() == nullptr; }));
-        window->activateWindow();
-        ASSERT_TRUE(wait([&] { return window->isActiveWindow(); }));
-        list->setFocus();
-        QTest::keyClick(list, key);
-    }
     template <class T>
     T* dialog() {
         T* found = nullptr;

@@ -1,4 +1,5 @@
 #include "fair/press/archives.h"
+#include "fair/press/little.h"
 
 #include <QtEndian>
 #include <openssl/evp.h>
@@ -7,11 +8,6 @@
 namespace fair {
 namespace {
 
-template <class T>
-void put(QByteArray& out, T value) {
-    const auto little = qToLittleEndian(value);
-    out.append(reinterpret_cast<const char*>(&little), sizeof little);
-}
 void align(QByteArray& out, qsizetype step) {
     while (out.size() % step) out.append('\0');
 }

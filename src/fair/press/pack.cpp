@@ -11,15 +11,10 @@
 #include <zlib.h>
 
 #include "fair/press/blocks.h"
+#include "fair/press/little.h"
 
 namespace fair {
 namespace {
-
-template <class T>
-void put(QByteArray& out, T value) {
-    const auto little = qToLittleEndian(value);
-    out.append(reinterpret_cast<const char*>(&little), sizeof little);
-}
 
 double linear(int byte) {
     const double v = byte / 255.0;
