@@ -136,20 +136,21 @@ int show(Context& c, const std::string& text) {
         const auto& damage = texture->layout.damage;
         const auto guess = damage ? Result<MipGuess>(MipGuess{}) : guess_mips(*texture);
         if (!guess) return c.failed(guess.error().within(name));
+        const auto made_by = damage ? std::string("not known, the texture is not whole") : describe(*guess);
         if (damage) {
             j["damage"] = damage->message();
             lines.push_back({"damage", damage->message()});
         }
         j.update({{"kind", "texture"}, {"file_kind", texture->kind->name()}, {"format", std::string(info(d.format).name)}, {"width", d.width},
                   {"height", d.height}, {"depth", d.depth}, {"layers", d.layers}, {"faces", d.faces}, {"mips", d.mips},
-                  {"color", std::string(name_of(d.color))}, {"mip_filter", describe(*guess)}, {"mips_known", guess->known}, {"mips_confidence", std::round(guess->confidence * 1000) / 1000}});
+                  {"color", std::string(name_of(d.color))}, {"mip_filter", made_by}, {"mips_known", guess->known}, {"mips_confidence", std::round(guess->confidence * 1000) / 1000}});
         if (guess->normals) j["normals"] = std::string(describe(*guess->normals));
         const auto top = texture->decode(first_level_there(texture->layout));
         if (!top) return c.failed(top.error().within(name));
         const auto alpha = info(d.format).has_alpha ? alpha_facts(*top) : AlphaFacts{};
         j.update({{"alpha", std::string(name_of(alpha.use))}, {"hidden_colors", alpha.hidden_colors}, {"premultiplied", alpha.premultiplied}});
         lines.insert(lines.end(), {{"kind", texture->kind->name()}, {"format", std::string(info(d.format).name)}, {"size", size_text(d)},
-                                   {"mips", std::to_string(d.mips)}, {"color", std::string(name_of(d.color))}, {"mips made by", describe(*guess)}, {"alpha", describe(alpha)}});
+                                   {"mips", std::to_string(d.mips)}, {"color", std::string(name_of(d.color))}, {"mips made by", made_by}, {"alpha", describe(alpha)}});
         if (const auto use = use_of(*texture, *guess); !use.empty()) lines.push_back({"use", use});
         if (texture->layout.direct)
             for (const auto& s : texture->layout.surfaces)

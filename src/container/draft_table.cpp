@@ -300,7 +300,7 @@ std::optional<Placed> place_entries(ByteSpan file, const Table& table, const Dat
     std::vector<Column> numbers;
     for (const auto order : {ByteOrder::little, ByteOrder::big})
         for (std::uint64_t c = 0; files.numbered && c < table.numbers; ++c)
-            for (const unsigned w : {1u, 2u, 4u}) {
+            for (const unsigned w : {4u, 2u, 1u}) {   // the widest that holds; its upper bytes are zero in the example
                 if (c + w > table.numbers || (w == 1 && order == ByteOrder::big) || !pay(n)) continue;
                 const Column column{c, w, order};
                 bool every = true;

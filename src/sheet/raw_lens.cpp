@@ -158,7 +158,8 @@ std::uint32_t lens_height(const Lens& lens, std::uint64_t data_size) {
     if (lens.offset >= data_size || lens.width == 0) return 0;
     const auto rest = data_size - lens.offset;
     std::uint64_t rows = (rest + row_bytes(lens) - tight_row(lens)) / row_bytes(lens);
-    return static_cast<std::uint32_t>(std::min<std::uint64_t>(most_lens_rows, rows * texel_rows(lens)));
+    const auto most = std::max<std::uint64_t>(texel_rows(lens), std::min<std::uint64_t>(most_lens_rows, most_lens_texels / lens.width / texel_rows(lens) * texel_rows(lens)));
+    return static_cast<std::uint32_t>(std::min<std::uint64_t>(most, rows * texel_rows(lens)));
 }
 
 std::uint64_t lens_bytes(const Lens& lens, std::uint64_t data_size) {
@@ -173,6 +174,8 @@ std::uint64_t lens_bytes(const Lens& lens, std::uint64_t data_size) {
 Result<Image> look_through(const Lens& lens, ByteSpan data) {
     if (lens.width == 0 || lens.width > widest || lens.height > widest)
         return fail(ErrorCode::limit, fmt::format("{}×{} texels", lens.width, lens.height), "A side has 1 to 16,384 texels");
+    if (std::uint64_t{lens.width} * lens.height > 4 * most_lens_texels)
+        return fail(ErrorCode::limit, fmt::format("{}×{} texels", lens.width, lens.height), "Leave the height open, or make the picture smaller");
     if (lens.palette_bits != 0 && lens.palette_bits != 4 && lens.palette_bits != 8) return fail(ErrorCode::usage, "a palette has numbers of 4 or 8 bits");
     if (lens.format == Format::unknown) return fail(ErrorCode::usage, "no format is chosen");
     if (lens.pitch > 0 && lens.pitch < tight_row(lens)) return fail(ErrorCode::unfit, fmt::format("a row takes {} bytes, the pitch is {}", tight_row(lens), lens.pitch), "Make the pitch larger or the width smaller");

@@ -25,6 +25,8 @@ struct Lens {
 
 /// Rows a lens without a height shows at most.
 constexpr std::uint32_t most_lens_rows = 4096;
+/// … and texels; with a height four times as many.
+constexpr std::uint64_t most_lens_texels = 1u << 24;
 
 /// Bytes from one row of blocks to the next.
 [[nodiscard]] std::uint64_t row_bytes(const Lens& lens);

@@ -158,6 +158,12 @@ TEST(RawLens, RefusesWhatMakesNoSense) {
     const auto seen = look_through(lens, data);
     ASSERT_TRUE(seen);
     EXPECT_EQ(seen->height, 100u);
+    lens.width = lens.height = 16'384;   // a gigabyte of texels
+    const auto huge = look_through(lens, data);
+    ASSERT_FALSE(huge);
+    EXPECT_EQ(huge.error().code, ErrorCode::limit);
+    lens.width = 16;
+    lens.height = 100;
     lens.palette_bits = 8;
     lens.format = Format::BC1;
     EXPECT_FALSE(look_through(lens, data));

@@ -215,7 +215,6 @@ SheetWorkshop::SheetWorkshop(QWidget* parent, Session* session, FileView archive
     connect(&later_, &QTimer::timeout, this, &SheetWorkshop::try_now);
     connect(text_, &QPlainTextEdit::textChanged, this, [this] { later_.start(); });
     connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) { show_field(now.row()); });
-    connect(this, &QDialog::finished, this, [this] { cancel_.cancel(); });
     prove_->setEnabled(false);
     keep_->setEnabled(false);
     say(tr("There is no text yet."), false);

@@ -284,7 +284,7 @@ void show_names(QWidget* parent, Session* session) {
     row->addWidget(take);
     box->addLayout(row);
     const auto progress = std::make_shared<Progress>();
-    QObject::connect(dialog, &QDialog::finished, dialog, [progress] { progress->cancel.cancel(); });
+    QObject::connect(dialog, &QObject::destroyed, [progress] { progress->cancel.cancel(); });
     QObject::connect(take, &QPushButton::clicked, dialog, [=] {
         std::vector<std::string> paths;
         for (int i = 0; i < list->count(); ++i)
