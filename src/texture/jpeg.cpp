@@ -158,6 +158,9 @@ Result<Bytes> merged(ByteSpan file, const TextureLayout& layout, const Bytes& wa
     Reader original(file, true);
     auto& old = original.info;
     auto** old_blocks = jpeg_read_coefficients(&old);
+    for (const auto* table : old.quant_tbl_ptrs)   // the library divides by them
+        if (table && std::find(std::begin(table->quantval), std::end(table->quantval), 0) != std::end(table->quantval))
+            return fail(ErrorCode::damaged, "a quantization table holds a zero (ITU-T T.81 B.2.4.1 wants 1 or more)", "The picture can be shown, but nothing can be put into it");
     const auto fresh_file = compressed(old, wanted, layout);
     Reader fresh(fresh_file);
     auto** fresh_blocks = jpeg_read_coefficients(&fresh.info);

@@ -212,6 +212,24 @@ TEST(Jpeg, KeepsTablesSubsamplingMarkersAndEveryUntouchedUnit) {
     EXPECT_NEAR(after.at(72, 40)[0], 200, 12);
 }
 
+TEST(Jpeg, AQuantizationOfZeroIsRefusedNotDividedBy) {
+    // Found by fuzzing: the encoder divides by the table.
+    TempFolder folder;
+    put_file(folder / "a.png", *write_png(smooth_picture(32, 32, 2)));
+    ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), (folder / "a.jpg").string()}).code, 0);
+    auto file = get_file(folder / "a.jpg");
+    const auto table = as_text(file).find(std::string("\xFF\xDB", 2));
+    ASSERT_NE(table, std::string::npos);
+    file[table + 10] = std::byte{0};
+    const auto original = TextureFile::open(TextureKinds::standard(), file, "a.jpg", ReadLimits{});
+    ASSERT_TRUE(original);
+    auto level = *original->surface_bytes(original->layout.surfaces[0]);
+    level[0] ^= std::byte{0x40};
+    const auto out = original->kind->replace(original->file, original->layout, std::vector<SurfaceEdit>{{0, level}});
+    ASSERT_FALSE(out);
+    EXPECT_NE(out.error().message().find("quantization table"), std::string::npos) << out.error().message();
+}
+
 TEST(Bmp, AOneTexelEditOfAPlainFileWritesThatTexel) {
     TempFolder folder;
     put_file(folder / "a.png", *write_png(smooth_picture(31, 17, 2)));
