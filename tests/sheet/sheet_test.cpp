@@ -29,11 +29,12 @@ std::string message_of(const std::string& toml) {
 TEST(Sheet, ShippedSheetsAreSound) {
     int count = 0;
     for (const auto& file : std::filesystem::directory_iterator(SKIVET_SHEETS)) {
+        if (file.path().extension() != ".toml") continue;   // dictionaries lie beside them
         const auto sheet = parse_sheet(as_text(get_file(file.path())), file.path().filename().string());
         EXPECT_TRUE(sheet) << (sheet ? "" : sheet.error().message());
         ++count;
     }
-    EXPECT_GE(count, 2);
+    EXPECT_GE(count, 8);
 }
 
 TEST(Sheet, MistakesAreNamedWithTheirLine) {
