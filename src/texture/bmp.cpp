@@ -44,6 +44,7 @@ Result<Header> header_of(ByteSpan data) {
         h.compression = quad(30);
         h.palette_entries = quad(46);
     }
+    if (h.data_at < 14ull + h.header_bytes) return fail_at(ErrorCode::damaged, 10, fmt::format("the picture is said to begin at {}, in the header of {} bytes", h.data_at, 14ull + h.header_bytes));
     const bool sound = h.compression == rgb ? h.bits == 1 || h.bits == 4 || h.bits == 8 || h.bits == 16 || h.bits == 24 || h.bits == 32
                        : h.compression == rle8 ? h.bits == 8 && !h.from_top
                        : h.compression == rle4 ? h.bits == 4 && !h.from_top

@@ -230,6 +230,16 @@ TEST(Jpeg, AQuantizationOfZeroIsRefusedNotDividedBy) {
     EXPECT_NE(out.error().message().find("quantization table"), std::string::npos) << out.error().message();
 }
 
+TEST(Bmp, APictureInsideItsHeaderIsRefused) {
+    // Found by fuzzing: putting an edit back wrote behind the file.
+    Bytes file(2000);
+    std::copy_n(as_bytes("BM").begin(), 2, file.begin());
+    for (const auto& [at, value] : {std::pair{10u, 4u}, std::pair{14u, 124u}, std::pair{18u, 13u}, std::pair{22u, 9u}, std::pair{26u, 0x80001u}, std::pair{30u, 1u}}) store_le(file.data() + at, value);
+    const auto opened = TextureFile::open(TextureKinds::standard(), file, "a.bmp", ReadLimits{});
+    ASSERT_FALSE(opened);
+    EXPECT_NE(opened.error().message().find("begin at 4, in the header of 138 bytes"), std::string::npos) << opened.error().message();
+}
+
 TEST(Bmp, AOneTexelEditOfAPlainFileWritesThatTexel) {
     TempFolder folder;
     put_file(folder / "a.png", *write_png(smooth_picture(31, 17, 2)));
