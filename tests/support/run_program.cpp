@@ -2,12 +2,27 @@
 
 #include <array>
 #include <cstdio>
+#include <cstdlib>
 #include <sstream>
 #include <sys/wait.h>
 
 #include "cli/run.h"
+#include "support/temp_folder.h"
 
 namespace skivet::test {
+namespace {
+
+/// A data folder, and with it a vault, of this process's own: tests run beside one another, and a vault has one writer.
+class OwnDataFolder {
+public:
+    OwnDataFolder() { ::setenv("XDG_DATA_HOME", folder_.path().c_str(), 1); }
+
+private:
+    TempFolder folder_;
+};
+const OwnDataFolder own_data_folder;
+
+}  // namespace
 
 Ran run_program(const std::vector<std::string>& words, const std::string& folder) {
     std::string command = folder.empty() ? "" : "cd '" + folder + "' && ";
