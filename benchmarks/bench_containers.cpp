@@ -111,6 +111,32 @@ void run(benchmark::State& state, const std::string& command) {
 void list_36000(benchmark::State& state) { run(state, std::string(SKIVET_BIN) + "/skivet-cli list '" + depot().string() + "' > /dev/null"); }
 void list_36000_unzip(benchmark::State& state) { run(state, "unzip -Z1 '" + depot().string() + "' > /dev/null"); }
 void start_cli(benchmark::State& state) { run(state, std::string(SKIVET_BIN) + "/skivet-cli --version > /dev/null"); }
+/// The same with libzip, in this process: every entry's name and size.
+void list_36000_libzip(benchmark::State& state) {
+    const auto path = depot();
+    for (auto _ : state) {
+        int error = 0;
+        auto* zip = ::zip_open(path.c_str(), ZIP_RDONLY, &error);
+        if (!zip) return state.SkipWithError("libzip cannot open it");
+        std::uint64_t bytes = 0;
+        zip_stat_t stat;
+        for (zip_int64_t i = 0; i < ::zip_get_num_entries(zip, 0); ++i)
+            if (::zip_stat_index(zip, static_cast<zip_uint64_t>(i), 0, &stat) == 0) bytes += stat.size;
+        benchmark::DoNotOptimize(bytes);
+        ::zip_discard(zip);
+    }
+}
+void open_36000(benchmark::State& state) {
+    const auto path = depot();
+    for (auto _ : state) {
+        const auto source = *open_source(Kinds{}, path);
+        std::uint64_t bytes = 0;
+        for (const auto& entry : source->entries()) bytes += entry.size;
+        benchmark::DoNotOptimize(bytes);
+    }
+}
+BENCHMARK(open_36000)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(list_36000_libzip)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(list_36000)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(list_36000_unzip)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(start_cli)->Unit(benchmark::kMillisecond)->UseRealTime();
@@ -148,6 +174,26 @@ void read_all_bsdtar(benchmark::State& state) {
     run(state, "bsdtar -xOf '" + path.string() + "' > /dev/null");
     state.SetBytesProcessed(static_cast<std::int64_t>(state.iterations()) * (1 << 30));
 }
+void read_all_libzip(benchmark::State& state) {
+    const auto path = gigabyte();
+    std::vector<std::byte> content;
+    for (auto _ : state) {
+        int error = 0;
+        auto* zip = ::zip_open(path.c_str(), ZIP_RDONLY, &error);
+        if (!zip) return state.SkipWithError("libzip cannot open it");
+        zip_stat_t stat;
+        for (zip_int64_t i = 0; i < ::zip_get_num_entries(zip, 0); ++i) {
+            ::zip_stat_index(zip, static_cast<zip_uint64_t>(i), 0, &stat);
+            content.resize(stat.size);
+            auto* entry = ::zip_fopen_index(zip, static_cast<zip_uint64_t>(i), 0);
+            if (!entry || ::zip_fread(entry, content.data(), stat.size) != static_cast<zip_int64_t>(stat.size)) state.SkipWithError("libzip cannot read an entry");
+            if (entry) ::zip_fclose(entry);
+        }
+        ::zip_discard(zip);
+    }
+    state.SetBytesProcessed(static_cast<std::int64_t>(state.iterations()) * (1 << 30));
+}
+BENCHMARK(read_all_libzip)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(read_all)->Arg(1)->Arg(2)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(read_all_bsdtar)->Unit(benchmark::kMillisecond)->UseRealTime();
 
