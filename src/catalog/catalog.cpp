@@ -227,7 +227,12 @@ Result<std::vector<std::filesystem::path>> find_sources(const Kinds& kinds, cons
             auto line = text.substr(at, end - at);
             while (!line.empty() && (line.back() == '\r' || line.back() == ' ')) line.pop_back();
             const auto name = safe_relative_path(line);
-            if (!name.empty() && line.front() != '#' && std::filesystem::exists(folder / name, code)) out.push_back(folder / name);
+            // A file that a dump has cut goes by its first part.
+            for (const char* part : {"", ".00", ".000", ".001", ".part0", ".part1"})
+                if (!name.empty() && line.front() != '#' && std::filesystem::exists(folder / (std::string(name) + part), code)) {
+                    out.push_back(folder / (std::string(name) + part));
+                    break;
+                }
             at = end + 1;
         }
         return out;
@@ -239,6 +244,10 @@ Result<std::vector<std::filesystem::path>> find_sources(const Kinds& kinds, cons
         // opening it will say so. Nothing is unpacked to find out.
         const auto parts = parts_of(item.path());
         if (parts && parts->front() != item.path()) continue;
+        if (parts && parts->size() > 1) {   // what it is shows only when they are joined
+            out.push_back(item.path());
+            continue;
+        }
         const auto view = FileView::open(item.path());
         const auto data = view ? view->bytes() : Result<ByteSpan>(ByteSpan());
         if (data && !candidates(kinds, *data, data->size(), item.path().string()).empty()) out.push_back(item.path());

@@ -112,7 +112,8 @@ Result<WritePlan> plan_replacement(const Kinds& kinds, const Address& address, B
         return plan;
     }
     auto parts = split_spread(kinds.textures, bytes, address.source.string(), siblings_of(kinds, address), kinds.limits);
-    if (!parts || parts->size() == 1) {
+    if (!parts) return fail(std::move(parts).error().within(address.source.filename().string()));
+    if (parts->size() == 1) {
         SKIVET_TRY(const auto view, FileView::open(address.source));
         return plan_whole_file(view, std::move(bytes));
     }

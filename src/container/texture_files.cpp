@@ -53,7 +53,8 @@ Result<std::vector<AddressedBytes>> spread_replacements(const Kinds& kinds, cons
     for (auto& r : replacements) {
         const auto read = siblings_of(kinds, source, r.inner);
         auto parts = split_spread(kinds.textures, r.bytes, r.inner.back(), read, kinds.limits);
-        if (!parts || parts->size() == 1) {   // in one piece, or given as its own file alone
+        if (!parts) return fail(std::move(parts).error().within(r.inner.back()));
+        if (parts->size() == 1) {
             out.push_back(std::move(r));
             continue;
         }

@@ -93,8 +93,19 @@ Result<Bytes> join_spread(const TextureKinds& kinds, Bytes own, std::string_view
 }
 
 Result<std::vector<SpreadPart>> split_spread(const TextureKinds& kinds, ByteSpan joined, std::string_view path, const ReadSibling& read, const ReadLimits& limits) {
-    SKIVET_TRY(const auto found, find(kinds, joined, path, limits));
     std::vector<SpreadPart> out(1);
+    auto whole = find(kinds, joined, path, limits);
+    // What has no sound header, or only the texture's own file, was given to go in as it is.
+    std::uint64_t needed = 0;
+    if (whole) {
+        needed = whole->spread.own;
+        for (const auto& sibling : whole->spread.siblings) needed += sibling.size;
+    }
+    if (!whole || joined.size() < needed) {
+        out[0].bytes.assign(joined.begin(), joined.end());
+        return out;
+    }
+    const auto& found = *whole;
     auto at = found.spread.siblings.empty() ? joined.size() : found.spread.own;
     SKIVET_TRY(const auto own, slice(joined, 0, at));
     out[0].bytes.assign(own.begin(), own.end());
@@ -103,7 +114,9 @@ Result<std::vector<SpreadPart>> split_spread(const TextureKinds& kinds, ByteSpan
         at += sibling.size;
         SpreadPart part{sibling.name, Bytes(bytes.begin(), bytes.end())};
         if (sibling.packing != Packing::none) {
-            SKIVET_TRY(auto stored, read(sibling.name));
+            auto read_back = read(sibling.name);
+            if (!read_back) return fail(in_sibling(sibling, std::move(read_back).error()));
+            auto stored = std::move(*read_back);
             const auto before = unpack(sibling.packing, stored, sibling.size, limits);
             if (before && *before == part.bytes) {
                 part.bytes = std::move(stored);

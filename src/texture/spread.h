@@ -24,7 +24,8 @@ struct SpreadPart {
     std::string name;   ///< empty: the texture's own file
     Bytes bytes;        ///< as the file has them, packed again where it is
 };
-/// The inverse of join_spread. A sibling whose content did not change keeps its stored bytes.
+/// The inverse of join_spread. A sibling whose content did not change keeps its stored bytes. Bytes that are no joined texture (in one piece, or the
+/// texture's own file alone) come back as one part. Error `missing` with the name of a packed sibling that is gone.
 [[nodiscard]] Result<std::vector<SpreadPart>> split_spread(const TextureKinds& kinds, ByteSpan joined, std::string_view path, const ReadSibling& read, const ReadLimits& limits);
 
 /// The largest level of layer 0, face 0 that is there.

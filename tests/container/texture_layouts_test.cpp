@@ -132,6 +132,26 @@ TEST_P(TextureLayouts, AMissingFileIsNamedAndTheRestOpens) {
     EXPECT_EQ(joined.error().code, ErrorCode::missing);
 }
 
+TEST_P(TextureLayouts, WhatWasJoinedNeverGoesInAsOneFileWhenASiblingIsGone) {
+    if (name != "strand") return;   // its siblings are packed, so they are needed for the way back
+    const auto joined = read_texture_bytes(kinds, address);
+    ASSERT_TRUE(joined);
+    const auto zip = open_source(kinds, address.source);
+    ASSERT_TRUE(zip);
+    const auto own = *(*zip)->read(*(*zip)->find(GetParam().entry), kinds.limits);
+    put_file(folder / "loose" / GetParam().entry, own);
+    for (const Address& place : {Address{folder / "loose", {GetParam().entry}}, Address{folder / "loose" / GetParam().entry, {}}}) {
+        const auto plan = plan_replacement(kinds, place, *joined);
+        ASSERT_FALSE(plan) << place.text();
+        EXPECT_EQ(plan.error().code, ErrorCode::missing) << plan.error().message();
+        EXPECT_NE(plan.error().message().find("rope.m00"), std::string::npos) << plan.error().message();
+        // The texture's own file alone is what somebody may want to put in.
+        auto other = own;
+        other.back() ^= std::byte{1};
+        EXPECT_TRUE(plan_replacement(kinds, place, other));
+    }
+}
+
 TEST_P(TextureLayouts, LooseFilesOnADiskAreOneTextureToo) {
     const auto zip = open_source(kinds, address.source);
     ASSERT_TRUE(zip);

@@ -180,6 +180,16 @@ TEST_F(FairArchives, ADumpCutIntoPartsIsTheSameGame) {
         ASSERT_TRUE(entry) << entry.error().message();
         EXPECT_EQ(*entry, *(*whole)->read(*(*whole)->find(name), kinds.limits));
     }
+    // As a game's folder of its own it has the crate among its sources, by its first part.
+    for (const bool order : {true, false}) {
+        if (!order) std::filesystem::remove(folder / "card/base/load_order.txt");
+        const auto paths = *find_sources(kinds, folder / "card/base");
+        const auto first = std::find_if(paths.begin(), paths.end(), [](const auto& p) { return p.filename() == "rides.crate.00"; });
+        ASSERT_NE(first, paths.end()) << (order ? "by the load order" : "by looking");
+        const auto crate = open_source(kinds, *first);
+        ASSERT_TRUE(crate) << crate.error().message();
+        EXPECT_EQ((*crate)->entries().size(), (*whole)->entries().size());
+    }
     // And it can be changed there.
     const Address address{folder / "card/base", {"rides.crate", "carousel/horse_a_tint.pnl"}};
     const auto before = get_file(folder / "card/base/rides.crate.00");
