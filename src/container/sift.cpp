@@ -135,6 +135,8 @@ private:
         const auto head = rest.first(std::min(rest.size(), head_bytes));
         const auto kind = kinds_.textures.recognize(head, "");
         if (!kind) return std::nullopt;
+        // Of a texture in several files the largest levels lie elsewhere: what follows its own bytes here is something else.
+        if (const auto spread = kind->spread(head, "", limits_); !spread || !spread->siblings.empty()) return std::nullopt;
         SiftHit hit;
         hit.kind = kind->name();
         std::uint64_t size = rest.size();

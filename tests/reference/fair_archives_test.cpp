@@ -6,6 +6,7 @@
 #include "catalog/names.h"
 #include "container/draft_sheet.h"
 #include "container/sheet_try.h"
+#include "container/sift.h"
 #include "container/texture_files.h"
 #include "delivery/vault.h"
 #include "support/run_program.h"
@@ -154,6 +155,15 @@ TEST_F(FairArchives, ATextureThatLostAFileIsNamedAndShown) {
     ASSERT_TRUE(arch);
     EXPECT_FALSE(arch->layout.damage);
     EXPECT_TRUE(arch->decode(0));
+}
+
+TEST_F(FairArchives, SiftingDoesNotTakeForeignBytesForATexturesLevels) {
+    const auto view = FileView::open(game / "organ.zip");
+    Progress progress;
+    const auto hits = sift(kinds, *view->bytes(), progress);
+    ASSERT_TRUE(hits);
+    EXPECT_GE(hits->size(), 3u);
+    for (const auto& hit : *hits) EXPECT_NE(hit.kind, "Fair stepped texture") << "its large levels are in other files, not behind it";
 }
 
 TEST_F(FairArchives, TheDamagedEntryIsNamedTheOthersAreRead) {

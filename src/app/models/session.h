@@ -75,6 +75,8 @@ public:
     [[nodiscard]] const Project& project() const { return project_; }
     [[nodiscard]] std::shared_ptr<const Stock> stock() const { return stock_; }
     [[nodiscard]] const Kinds& kinds() const { return *kinds_; }
+    /// The same for workers, which keep it while they run.
+    [[nodiscard]] std::shared_ptr<const Kinds> shared_kinds() const { return kinds_; }
     [[nodiscard]] const std::vector<Journal>& history() const { return history_; }
     [[nodiscard]] const std::vector<QString>& log() const { return log_; }
     [[nodiscard]] bool busy() const { return running_ > 0; }

@@ -242,7 +242,7 @@ void SheetWorkshop::try_now() {
     };
     session_->compute(
         tr("Trying the sheet"),
-        [kinds = std::make_shared<const Kinds>(session_->kinds()), archive = archive_, folder = session_->project().sheets().string(), text] {
+        [kinds = session_->shared_kinds(), archive = archive_, folder = session_->project().sheets().string(), text] {
             Tried out;
             auto sheet = parse_sheet(text, "sheet");
             if (!sheet) {
@@ -291,7 +291,7 @@ void SheetWorkshop::draft() {
     say(tr("Looking for the entry table…"), false);
     session_->compute(
         tr("Drafting a sheet"),
-        [kinds = std::make_shared<const Kinds>(session_->kinds()), archive = archive_, cancel = cancel_] {
+        [kinds = session_->shared_kinds(), archive = archive_, cancel = cancel_] {
             Progress progress;
             progress.cancel = cancel;   // closing the window ends the search
             return draft_sheet(*kinds, archive, progress);

@@ -67,8 +67,47 @@ QString how_sure(double confidence) { return confidence >= 0.97 ? QObject::tr("c
 
 }  // namespace
 
+void HitModel::set(std::shared_ptr<const Container> container, std::shared_ptr<const std::vector<SiftHit>> hits) {
+    beginResetModel();
+    container_ = std::move(container);
+    hits_ = std::move(hits);
+    endResetModel();
+}
+
+void HitModel::set_picture(int row, const QImage& picture) {
+    pictures_[row] = picture;
+    emit dataChanged(index(row), index(row));
+}
+
+int HitModel::rowCount(const QModelIndex& parent) const { return parent.isValid() || !hits_ ? 0 : int(std::min(hits_->size(), container_->entries().size())); }
+
+QVariant HitModel::data(const QModelIndex& at, int role) const {
+    if (!hits_ || at.row() < 0 || at.row() >= rowCount()) return {};
+    const auto& hit = (*hits_)[std::size_t(at.row())];
+    const auto& entry = container_->entries()[std::size_t(at.row())];
+    const bool texture = hit.desc.format != Format::unknown;
+    switch (role) {
+        case Picture:
+            if (texture && !asked_.contains(at.row())) {
+                asked_.insert(at.row());
+                emit picture_wanted(at.row());
+            }
+            return pictures_.value(at.row());
+        case Qt::DisplayRole: return texture ? QStringLiteral("%1 · %2").arg(text_of(hit.kind), text_of(size_text(hit.desc))) : text_of(hit.kind);
+        case Detail: {
+            const bool inside = entry.path.find('/') != std::string::npos && !hit.packing;
+            const auto where = inside ? QObject::tr("in the %1 stream at %2").arg(text_of(std::string(entry.method)), text_of(hex(entry.at))) : QObject::tr("at %1, %2").arg(text_of(hex(entry.at)), text_of(human_bytes(hit.size)));
+            return texture ? text_of(std::string(info(hit.desc.format).name)) + QStringLiteral(" · ") + where : where;
+        }
+        case Sure: return how_sure(hit.confidence);
+        case Qt::AccessibleTextRole: return data(at, Qt::DisplayRole).toString() + ", " + data(at, Detail).toString() + ", " + how_sure(hit.confidence);
+        default: return {};
+    }
+}
+
 struct SiftWindow::Found {
-    Result<std::vector<SiftHit>> hits = std::vector<SiftHit>{};
+    std::shared_ptr<std::vector<SiftHit>> hits = std::make_shared<std::vector<SiftHit>>();
+    std::size_t textures = 0;
     std::shared_ptr<const Container> container;
     std::optional<Error> error;
 };
@@ -84,12 +123,14 @@ SiftWindow::SiftWindow(QWidget* parent, Session* session, const std::filesystem:
     auto* left = new QVBoxLayout;
     counted_ = make_label(tr("Looking through the bytes…"), "heading");
     left->addWidget(counted_);
-    rows_ = new QStandardItemModel(this);
+    rows_ = new HitModel(this);
+    connect(rows_, &HitModel::picture_wanted, this, &SiftWindow::want_picture);
     list_ = new QListView;
     list_->setObjectName(QStringLiteral("sift_hits"));
     list_->setAccessibleName(tr("What was found"));
     list_->setModel(rows_);
     list_->setItemDelegate(new HitDelegate(list_));
+    list_->setUniformItemSizes(true);   // there may be a hundred thousand rows
     list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     list_->setFixedWidth(400);
@@ -148,7 +189,7 @@ SiftWindow::~SiftWindow() { progress_->cancel.cancel(); }
 void SiftWindow::start() {
     session_->compute(
         tr("Sifting"),
-        [kinds = std::make_shared<const Kinds>(session_->kinds()), file = file_, progress = progress_] {
+        [kinds = session_->shared_kinds(), file = file_, progress = progress_] {
             Found out;
             const auto view = FileView::open(file);
             const auto bytes = view ? view->bytes() : Result<ByteSpan>(tl::unexpected(view.error()));
@@ -156,13 +197,14 @@ void SiftWindow::start() {
                 out.error = bytes.error();
                 return out;
             }
-            out.hits = sift(*kinds, *bytes, *progress);
-            if (!out.hits) {
-                out.error = out.hits.error();
+            auto hits = sift(*kinds, *bytes, *progress);
+            if (!hits) {
+                out.error = hits.error();
                 return out;
             }
-            auto container = sifted_container(*view, *out.hits);
-            out.container = std::move(container);
+            flatten(*hits, *out.hits);
+            out.textures = std::size_t(std::count_if(out.hits->begin(), out.hits->end(), [](const SiftHit& hit) { return hit.desc.format != Format::unknown; }));
+            out.container = sifted_container(*view, std::move(*hits));
             return out;
         },
         [this, guard = QPointer<SiftWindow>(this)](Found found) {
@@ -176,41 +218,25 @@ void SiftWindow::start() {
                 return;
             }
             container_ = std::move(found.container);
-            flatten(*found.hits, hits_);
+            hits_ = std::move(found.hits);
+            textures_ = found.textures;
             fill();
         });
 }
 
 void SiftWindow::fill() {
-    std::size_t textures = 0;
-    const auto& entries = container_->entries();
-    for (std::size_t i = 0; i < entries.size() && i < hits_.size(); ++i) {
-        const auto& hit = hits_[i];
-        const bool texture = hit.desc.format != Format::unknown;
-        textures += texture;
-        auto* row = new QStandardItem(texture ? QStringLiteral("%1 · %2").arg(text_of(hit.kind), text_of(size_text(hit.desc))) : text_of(hit.kind));
-        const bool inside = entries[i].path.find('/') != std::string::npos && !hit.packing;
-        QString detail = tr("at %1, %2").arg(text_of(hex(entries[i].at)), text_of(human_bytes(hit.size)));
-        if (inside) detail = tr("in the %1 stream at %2").arg(text_of(std::string(entries[i].method)), text_of(hex(entries[i].at)));
-        if (texture) detail = text_of(std::string(info(hit.desc.format).name)) + QStringLiteral(" · ") + detail;
-        row->setData(detail, Detail);
-        row->setData(how_sure(hit.confidence), Sure);
-        row->setData(row->text() + ", " + detail + ", " + how_sure(hit.confidence), Qt::AccessibleTextRole);
-        rows_->appendRow(row);
-    }
-    const auto streams = hits_.size() - textures;
-    counted_->setText(hits_.empty() ? tr("NOTHING THAT CAN BE RECOGNIZED IS IN THIS FILE") : (textures == 1 ? tr("ONE TEXTURE") : tr("%1 TEXTURES").arg(textures)) + (streams == 0 ? QString() : streams == 1 ? tr(", ONE OTHER STREAM") : tr(", %1 OTHER STREAMS").arg(streams)));
-    if (hits_.empty()) facts_->setText(tr("The raw lens shows bare bytes as pixels, and a sheet can be drafted from the file."));
-    take_->setEnabled(textures > 0);
-    for (int i = 0; i < std::min(rows_->rowCount(), 200); ++i) want_picture(i);
+    rows_->set(container_, hits_);
+    const auto streams = hits_->size() - textures_;
+    counted_->setText(hits_->empty() ? tr("NOTHING THAT CAN BE RECOGNIZED IS IN THIS FILE") : (textures_ == 1 ? tr("ONE TEXTURE") : tr("%1 TEXTURES").arg(textures_)) + (streams == 0 ? QString() : streams == 1 ? tr(", ONE OTHER STREAM") : tr(", %1 OTHER STREAMS").arg(streams)));
+    if (hits_->empty()) facts_->setText(tr("The raw lens shows bare bytes as pixels, and a sheet can be drafted from the file."));
+    take_->setEnabled(textures_ > 0);
     if (rows_->rowCount() > 0) list_->setCurrentIndex(rows_->index(0, 0));
 }
 
 void SiftWindow::want_picture(int row) {
-    if (hits_[std::size_t(row)].desc.format == Format::unknown) return;
     ++pending_;
     session_->compute(
-        [container = container_, kinds = std::make_shared<const Kinds>(session_->kinds()), row]() -> QImage {
+        [container = container_, kinds = session_->shared_kinds(), row]() -> QImage {
             auto bytes = container->read(std::size_t(row), kinds->limits);
             if (!bytes) return {};
             const auto texture = TextureFile::open(kinds->textures, std::move(*bytes), "", kinds->limits);
@@ -220,13 +246,13 @@ void SiftWindow::want_picture(int row) {
         [this, guard = QPointer<SiftWindow>(this), row](QImage picture) {
             if (!guard) return;
             --pending_;
-            rows_->item(row)->setData(picture, Picture);
+            rows_->set_picture(row, picture);
         });
 }
 
 void SiftWindow::show_hit(int row) {
-    if (row < 0 || std::size_t(row) >= hits_.size()) return;
-    const auto& hit = hits_[std::size_t(row)];
+    if (row < 0 || std::size_t(row) >= hits_->size()) return;
+    const auto& hit = (*hits_)[std::size_t(row)];
     const auto& entry = container_->entries()[std::size_t(row)];
     title_->setText(text_of(entry.path));
     QStringList facts;
@@ -238,7 +264,7 @@ void SiftWindow::show_hit(int row) {
     if (hit.desc.format == Format::unknown) return;
     ++pending_;
     session_->compute(
-        [container = container_, kinds = std::make_shared<const Kinds>(session_->kinds()), row] {
+        [container = container_, kinds = session_->shared_kinds(), row] {
             std::pair<QImage, QString> out;
             auto bytes = container->read(std::size_t(row), kinds->limits);
             const auto texture = bytes ? TextureFile::open(kinds->textures, std::move(*bytes), "", kinds->limits) : Result<TextureFile>(tl::unexpected(bytes.error()));
@@ -294,7 +320,7 @@ void show_names(QWidget* parent, Session* session) {
     });
     session->compute(
         QObject::tr("Looking for names"),
-        [stock = session->stock(), kinds = std::make_shared<const Kinds>(session->kinds()), progress] { return find_names(*kinds, stock->sources, *progress); },
+        [stock = session->stock(), kinds = session->shared_kinds(), progress] { return find_names(*kinds, stock->sources, *progress); },
         [told, list, take, guard = QPointer<QDialog>(dialog)](Result<std::vector<NameCandidate>> found) {
             if (!guard) return;
             if (!found) return told->setText(text_of(found.error().message()));

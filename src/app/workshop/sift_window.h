@@ -1,10 +1,11 @@
 #pragma once
 // Sifting a file: what textures and streams are in it, with their pictures; and the names of hashed entries.
+#include <QAbstractListModel>
 #include <QDialog>
+#include <QHash>
 #include <QLabel>
 #include <QListView>
 #include <QProgressBar>
-#include <QStandardItemModel>
 
 #include "app/models/session.h"
 #include "app/widgets/image_view.h"
@@ -12,6 +13,27 @@
 #include "container/sift.h"
 
 namespace skivet::app {
+
+/// What sifting found, a row an entry; texts and pictures are made when a row is looked at, however many there are.
+class HitModel : public QAbstractListModel {
+    Q_OBJECT
+public:
+    using QAbstractListModel::QAbstractListModel;
+    void set(std::shared_ptr<const Container> container, std::shared_ptr<const std::vector<SiftHit>> hits);
+    void set_picture(int row, const QImage& picture);
+    [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override;
+    [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;
+
+signals:
+    /// A row is shown for the first time.
+    void picture_wanted(int row) const;
+
+private:
+    std::shared_ptr<const Container> container_;
+    std::shared_ptr<const std::vector<SiftHit>> hits_;   ///< one an entry of the container, without what is inside
+    QHash<int, QImage> pictures_;
+    mutable QSet<int> asked_;
+};
 
 class SiftWindow : public QDialog {
     Q_OBJECT
@@ -31,8 +53,9 @@ private:
     std::filesystem::path file_;
     std::shared_ptr<Progress> progress_ = std::make_shared<Progress>();
     std::shared_ptr<const Container> container_;
-    std::vector<SiftHit> hits_;             ///< one an entry of the container, without what is inside
-    QStandardItemModel* rows_;
+    std::shared_ptr<const std::vector<SiftHit>> hits_ = std::make_shared<std::vector<SiftHit>>();
+    std::size_t textures_ = 0;
+    HitModel* rows_;
     QListView* list_;
     SharedView* shared_;
     ImageView* view_;
