@@ -8,6 +8,8 @@
 #include "texture/exr.h"
 #include "texture/ktx2.h"
 #include "texture/png.h"
+#include "texture/tga.h"
+#include "texture/tiff.h"
 
 namespace skivet {
 namespace {
@@ -17,7 +19,8 @@ struct Way {
     std::string_view name, extension;
 };
 constexpr Way ways[] = {{ExportAs::picture, "picture", ".png"}, {ExportAs::png, "png", ".png"}, {ExportAs::png16, "png16", ".png"},
-                        {ExportAs::exr, "exr", ".exr"},         {ExportAs::dds, "dds", ".dds"}, {ExportAs::ktx2, "ktx2", ".ktx2"}};
+                        {ExportAs::exr, "exr", ".exr"},         {ExportAs::dds, "dds", ".dds"}, {ExportAs::ktx2, "ktx2", ".ktx2"},
+                        {ExportAs::tga, "tga", ".tga"},         {ExportAs::tiff, "tiff", ".tiff"},    {ExportAs::raw, "raw", ""}};
 
 ImageF scaled(Format format, ImageF values, float scale, float offset) {
     if (info(format).numeric != Numeric::snorm) return values;
@@ -87,12 +90,33 @@ Result<Bytes> export_ktx2(const TextureFile& texture) {
     return write_ktx2(texture.layout.desc, payload);
 }
 
+Result<Bytes> picture_file(const Image& image, ExportAs as, bool srgb) {
+    if (as == ExportAs::tga) return write_tga(image);
+    if (as == ExportAs::tiff) return write_tiff(image);
+    return write_png(image, srgb);
+}
+
+Result<Bytes> export_picture(const TextureFile& texture, ExportAs as, Shown what) {
+    const auto& d = texture.layout.desc;
+    as = decided(as, d.format);
+    if (as == ExportAs::exr) return export_exr(texture, what);
+    if (as == ExportAs::tga || as == ExportAs::tiff) {
+        if (as == ExportAs::tiff && gains_from_16_bits(d.format) && info(d.format).wide) {   // 8 bits would lose what the texture has
+            SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.cross, what.layer, what.face, what.slice));
+            return write_tiff16(to_16_bit_form(d.format, paint_form(d.format, wide)));
+        }
+        SKIVET_TRY(const auto image, decode_shown<Image>(texture, what.mip, what.cross, what.layer, what.face, what.slice));
+        return picture_file(paint_form(d.format, image), as, d.color == ColorSpace::srgb);
+    }
+    return export_png(texture, what, as == ExportAs::png16);
+}
+
 Result<Bytes> export_as(const TextureFile& texture, ExportAs as) {
-    switch (decided(as, texture.layout.desc.format)) {
+    switch (as) {
         case ExportAs::dds: return export_dds(texture);
         case ExportAs::ktx2: return export_ktx2(texture);
-        case ExportAs::exr: return export_exr(texture, {.cross = has_cross(texture.layout.desc)});
-        default: return export_png(texture, {.cross = has_cross(texture.layout.desc)}, as == ExportAs::png16);
+        case ExportAs::raw: return texture.file;
+        default: return export_picture(texture, as, {.cross = has_cross(texture.layout.desc)});
     }
 }
 

@@ -11,6 +11,9 @@ enum class ExportAs {
     exr,
     dds,
     ktx2,
+    tga,      ///< 8 bits a sample, not compressed
+    tiff,     ///< 8 bits a sample, or 16 where a normalized format has more
+    raw,      ///< the texture file as it lies in the archive
 };
 [[nodiscard]] std::string_view name_of(ExportAs as);
 [[nodiscard]] std::optional<ExportAs> export_named(std::string_view name);
@@ -32,6 +35,10 @@ struct Shown {
 [[nodiscard]] Result<Bytes> export_dds(const TextureFile& texture);
 /// The same in a KTX2 file, which can also hold ETC2, EAC and ASTC.
 [[nodiscard]] Result<Bytes> export_ktx2(const TextureFile& texture);
+/// A part of a texture in one of the picture ways (not dds, ktx2, raw).
+[[nodiscard]] Result<Bytes> export_picture(const TextureFile& texture, ExportAs as, Shown what = {});
+/// 8-bit texels in one of the picture ways other than OpenEXR.
+[[nodiscard]] Result<Bytes> picture_file(const Image& image, ExportAs as, bool srgb);
 /// Level 0 in the way named; a cubemap's picture is its cross.
 [[nodiscard]] Result<Bytes> export_as(const TextureFile& texture, ExportAs as);
 

@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include "base/file_write.h"
+#include "bench/follow.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -27,7 +28,7 @@ PieceState state_named(std::string_view name) {
 nlohmann::json to_json(const Piece& p) {
     return {{"source", p.address.source.string()}, {"inner", p.address.inner}, {"as", std::string(name_of(p.as))},
             {"file", p.file.generic_string()}, {"original", p.original_hash}, {"exported", p.exported_hash}, {"seen", p.seen_hash},
-            {"delivered", p.delivered_hash}, {"delivered_texture", p.delivered_texture}, {"state", std::string(name_of(p.state))},
+            {"delivered", p.delivered_hash}, {"delivered_texture", p.delivered_texture}, {"leader", p.leader_hash}, {"state", std::string(name_of(p.state))},
             {"resize", p.options.resize}, {"restore_alpha", p.options.restore_alpha}, {"drop_alpha", p.options.drop_alpha}, {"premultiply", p.options.premultiply},
             {"changed_at", p.changed_at}};
 }
@@ -43,6 +44,7 @@ Piece piece_from(const nlohmann::json& j) {
     p.seen_hash = j.at("seen").get<std::string>();
     p.delivered_hash = j.at("delivered").get<std::string>();
     p.delivered_texture = j.at("delivered_texture").get<std::string>();
+    p.leader_hash = safe_relative_path(j.value("leader", std::string()));
     p.state = state_named(j.at("state").get<std::string>());
     p.options = {j.at("resize").get<bool>(), j.at("restore_alpha").get<bool>(), j.at("drop_alpha").get<bool>(), j.value("premultiply", false), {}};
     p.changed_at = j.at("changed_at").get<std::int64_t>();
@@ -79,6 +81,15 @@ Result<Project> open_project(const fs::path& folder) {
         out.editor = j.value("editor", std::vector<std::string>());
         out.route = static_cast<DeliveryRoute>(std::clamp(j.value("route", 0), 0, 2));
         out.known_paths = j.value("known_paths", std::vector<std::string>());
+        if (j.contains("source_settings"))
+            for (const auto& s : j.at("source_settings")) out.source_settings[s.at("source").get<std::string>()] = {s.value("off", false), s.value("group", std::string())};
+        if (j.contains("roles"))
+            for (const auto& r : j.at("roles")) out.roles.push_back({r.at("path").get<std::string>(), r.at("role").get<std::string>()});
+        if (j.contains("habits"))
+            for (const auto& h : j.at("habits")) out.habits.push_back({h.at("place").get<std::string>(), h.at("word").get<std::string>(), h.at("role").get<std::string>()});
+        if (j.contains("searches"))
+            for (const auto& s : j.at("searches"))
+                out.searches.push_back({s.at("name").get<std::string>(), s.at("text").get<std::string>(), s.value("chosen", std::vector<std::pair<std::string, std::string>>()), s.value("traits", std::vector<std::string>())});
         if (j.contains("choices"))
             for (const auto& choice : j.at("choices")) out.choices.push_back({choice.at("pattern").get<std::string>(), choice.at("kind").get<std::string>()});
         for (const auto& piece : j.at("pieces")) out.pieces.push_back(piece_from(piece));
@@ -95,6 +106,12 @@ Status save_project(const Project& project) {
     j["editor"] = project.editor;
     j["route"] = static_cast<int>(project.route);
     j["known_paths"] = project.known_paths;
+    for (const char* list : {"source_settings", "roles", "habits", "searches"}) j[list] = nlohmann::json::array();
+    for (const auto& [source, setting] : project.source_settings)
+        if (setting != SourceSetting{}) j["source_settings"].push_back({{"source", source.string()}, {"off", setting.off}, {"group", setting.group}});
+    for (const auto& r : project.roles) j["roles"].push_back({{"path", r.path}, {"role", r.role}});
+    for (const auto& h : project.habits) j["habits"].push_back({{"place", h.place}, {"word", h.word}, {"role", h.role}});
+    for (const auto& s : project.searches) j["searches"].push_back({{"name", s.name}, {"text", s.text}, {"chosen", s.chosen}, {"traits", s.traits}});
     j["choices"] = nlohmann::json::array();
     for (const auto& choice : project.choices) j["choices"].push_back({{"pattern", choice.pattern}, {"kind", choice.kind}});
     for (const auto& source : project.sources) j["sources"].push_back(source.string());
@@ -126,6 +143,24 @@ Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Addre
     piece.exported_hash = piece.seen_hash = hash_of(*exported);
     piece.state = PieceState::out;
     piece.changed_at = now;
+    return piece;
+}
+
+Result<Piece> take_follower(const Kinds& kinds, const Project& project, const Piece& leader, const Address& address, std::int64_t now) {
+    SKIVET_TRY(auto bytes, read_texture_bytes(kinds, address));
+    auto piece = leader;
+    piece.address = address;
+    piece.leader_hash = leader.follows() ? leader.leader_hash : leader.original_hash;
+    piece.original_hash = hash_of(bytes);
+    piece.delivered_hash.clear();
+    piece.delivered_texture.clear();
+    piece.options = {};
+    piece.changed_at = now;
+    if (piece.state == PieceState::delivered || piece.state == PieceState::gone_stale) piece.state = piece.seen_hash == piece.exported_hash ? PieceState::out : PieceState::changed;
+    SKIVET_CHECK(write_file(project.original_of(piece), bytes));
+    const auto texture = TextureFile::open(kinds.textures, std::move(bytes), address.inner.back(), kinds.limits);
+    if (!texture) return fail(texture.error().within(address.inner.back()));
+    if (texture->layout.damage) return fail(texture->layout.damage->within(address.inner.back()));
     return piece;
 }
 
@@ -161,7 +196,12 @@ Result<Fit> fit_piece(const Kinds& kinds, const Project& project, const Piece& p
     if (!bytes) return fail(std::move(bytes).error().within(piece.name()));
     auto edited = read_edited(std::move(*bytes), kinds.limits, piece.file.string());
     if (!edited) return fail(std::move(edited).error().within(piece.file.filename().string()));
-    return fit(original, *edited, piece.options);
+    if (!piece.follows()) return fit(original, *edited, piece.options);
+    auto leader_bytes = read_file(project.folder / "originals" / piece.leader_hash);
+    if (!leader_bytes) return fail(std::move(leader_bytes).error().within("originals"));
+    SKIVET_TRY(const auto leader, TextureFile::open(kinds.textures, std::move(*leader_bytes), piece.file.stem().string(), kinds.limits));
+    SKIVET_TRY(const auto own, follow_edit(leader, *edited, original));
+    return fit(original, own, piece.options);
 }
 
 }  // namespace skivet

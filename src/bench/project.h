@@ -4,8 +4,12 @@
 //   work/          exported files, watched
 //   originals/     the texture files of the pieces as the game had them, by SHA-256
 //   vault/         what deliveries overwrote
+//   index.sqlite   the catalog's index; may be thrown away
+//   baseline.sqlite  what a clean installation was
 //   sheets/        sheets drafted or written for this game
 //   keys           the key ring, readable by its owner only
+#include <map>
+
 #include "base/hash.h"
 #include "bench/export.h"
 #include "bench/fitting.h"
@@ -25,10 +29,12 @@ struct Piece {
     std::string seen_hash;           ///< of the file when it was last looked at
     std::string delivered_hash;      ///< of the edited file that was delivered; empty: not delivered
     std::string delivered_texture;   ///< of the texture file that went into the game
+    std::string leader_hash;         ///< original_hash of the piece whose file this one follows; empty: it has a file of its own
     PieceState state = PieceState::on_the_bench;
     FitOptions options;
     std::int64_t changed_at = 0;     ///< seconds since 1970, UTC
 
+    [[nodiscard]] bool follows() const { return !leader_hash.empty(); }
     [[nodiscard]] std::string name() const;
 };
 
@@ -39,11 +45,36 @@ enum class DeliveryRoute {
     patch_archives,    ///< a new archive for each source, with the changed entries alone, that the game loads later
 };
 
+/// Where a source belongs, for the reader's sake; the order alone decides what wins.
+struct SourceSetting {
+    bool off = false;        ///< in the list, but not loaded
+    std::string group;       ///< "base", "update", "extra content", "other mods"; may be empty
+    bool operator==(const SourceSetting&) const = default;
+};
+/// The user's word on what a texture is for: `role` as the catalog names it ("base_color").
+struct RoleChoice {
+    std::string path, role;
+};
+/// A habit of this game's names: `place` is suffix, prefix, word or folder.
+struct HabitChoice {
+    std::string place, word, role;
+};
+/// A search under a name, with the facets it narrows down by.
+struct KeptSearch {
+    std::string name, text;
+    std::vector<std::pair<std::string, std::string>> chosen;   ///< facet and value
+    std::vector<std::string> traits;
+};
+
 struct Project {
     std::filesystem::path folder;
     std::string name;
     std::filesystem::path game;                    ///< the installation; may be empty
     std::vector<std::filesystem::path> sources;    ///< in load order
+    std::map<std::filesystem::path, SourceSetting> source_settings;
+    std::vector<RoleChoice> roles;
+    std::vector<HabitChoice> habits;
+    std::vector<KeptSearch> searches;
     std::vector<Piece> pieces;
     std::vector<std::string> play;                 ///< how the game is started: program and arguments; may be empty
     std::vector<KindChoice> choices;               ///< what the user said files are, against recognition
@@ -54,6 +85,12 @@ struct Project {
     [[nodiscard]] std::filesystem::path work() const { return folder / "work"; }
     [[nodiscard]] std::filesystem::path sheets() const { return folder / "sheets"; }
     [[nodiscard]] std::filesystem::path vault() const { return folder / "vault"; }
+    [[nodiscard]] std::filesystem::path index() const { return folder / "index.sqlite"; }
+    [[nodiscard]] std::filesystem::path baseline() const { return folder / "baseline.sqlite"; }
+    [[nodiscard]] SourceSetting setting(const std::filesystem::path& source) const {
+        const auto found = source_settings.find(source);
+        return found == source_settings.end() ? SourceSetting{} : found->second;
+    }
     [[nodiscard]] std::filesystem::path keys() const { return folder / "keys"; }
     [[nodiscard]] std::filesystem::path original_of(const Piece& piece) const { return folder / "originals" / piece.original_hash; }
 };
@@ -65,6 +102,9 @@ struct Project {
 /// Takes an entry to the bench: keeps its original bytes and writes it out. The file name follows the entry's path and never leaves
 /// the work folder.
 [[nodiscard]] Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Address& address, ExportAs as, std::int64_t now);
+
+/// Takes another entry with the same picture along: it has no file of its own but follows the leader's edit (follow.h).
+[[nodiscard]] Result<Piece> take_follower(const Kinds& kinds, const Project& project, const Piece& leader, const Address& address, std::int64_t now);
 
 /// Looks at the piece's file and returns the piece with its state brought up to date: changed when the file was saved with other
 /// content, out when it is as exported. A file that is gone or half written leaves the state as it is.

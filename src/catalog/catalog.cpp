@@ -18,23 +18,28 @@ constexpr std::size_t head_bytes = 1024;  // a KTX2 level index of sixteen level
 
 class Builder {
 public:
-    Builder(const Kinds& kinds, Progress& progress, bool recurse, bool recognize_content)
-        : kinds_(kinds), progress_(progress), recurse_(recurse), recognize_content_(recognize_content) {}
+    Builder(const Kinds& kinds, Progress& progress, const CatalogOptions& options)
+        : kinds_(kinds), progress_(progress), recurse_(options.recurse), recognize_content_(options.recognize_content) {}
 
-    /// Items of one container, in entry order, those of archives inside right behind their entry.
-    std::vector<CatalogItem> look_through(const Container& container, std::size_t source, const std::vector<std::string>& outer) {
+    /// Items of one container, in entry order, those of archives inside right behind their entry, added to `out`. `part_done` is called after
+    /// the first 512 entries, the next 1,024 and so on, so that whoever shows them does so at once and pays for it only a few times.
+    void look_through(const Container& container, std::size_t source, const std::vector<std::string>& outer, std::uint32_t check, std::vector<CatalogItem>& out,
+                      const std::function<void()>& part_done = {}) {
         const auto& entries = container.entries();
         progress_.total += entries.size();
-        std::vector<std::vector<CatalogItem>> found(entries.size());
-        tbb::parallel_for(tbb::blocked_range<std::size_t>(0, entries.size(), 64), [&](const auto& range) {
-            for (auto i = range.begin(); i != range.end() && !progress_.cancel.canceled(); ++i) {
-                found[i] = look_at(container, i, source, outer);
-                ++progress_.done;
-            }
-        });
-        std::vector<CatalogItem> out;
-        for (auto& items : found) std::move(items.begin(), items.end(), std::back_inserter(out));
-        return out;
+        for (std::size_t begin = 0, size = 512; begin < entries.size() && !progress_.cancel.canceled(); begin += size, size *= 2) {
+            const auto end = part_done ? std::min(entries.size(), begin + size) : entries.size();
+            std::vector<std::vector<CatalogItem>> found(end - begin);
+            tbb::parallel_for(tbb::blocked_range<std::size_t>(begin, end, 64), [&](const auto& range) {
+                for (auto i = range.begin(); i != range.end() && !progress_.cancel.canceled(); ++i) {
+                    found[i - begin] = look_at(container, i, source, outer, check);
+                    ++progress_.done;
+                }
+            });
+            for (auto& items : found) std::move(items.begin(), items.end(), std::back_inserter(out));
+            if (!part_done) break;
+            part_done();
+        }
     }
 
     void report(Error error) {
@@ -53,7 +58,7 @@ private:
     std::mutex mutex_;
     std::vector<Error> problems_;
 
-    std::vector<CatalogItem> look_at(const Container& container, std::size_t entry, std::size_t source, const std::vector<std::string>& outer) {
+    std::vector<CatalogItem> look_at(const Container& container, std::size_t entry, std::size_t source, const std::vector<std::string>& outer, std::uint32_t check) {
         const auto& e = container.entries()[entry];
         std::vector<CatalogItem> out(1);
         auto& item = out.front();
@@ -63,6 +68,7 @@ private:
         item.size = e.size;
         item.stored = e.stored;
         item.method = e.method;
+        item.check = e.check != 0 ? e.check : check;
         item.kind = kind_by_name(e.path);
         if (!recognize_content_ || e.size == 0) return out;
         const auto head = container.read_head(entry, head_bytes);
@@ -111,7 +117,8 @@ private:
                 }
                 for (const auto& problem : (*inside)->problems()) report(in_entry(container, entry, problem));
                 nested_entries_ += (*inside)->entries().size();
-                auto more = look_through(**inside, source, item.inner);
+                std::vector<CatalogItem> more;   // `out` grows while `item` is looked at
+                look_through(**inside, source, item.inner, item.check, more);
                 std::move(more.begin(), more.end(), std::back_inserter(out));
             }
         }
@@ -155,47 +162,51 @@ std::vector<Source> open_sources(const Kinds& kinds, std::span<const std::filesy
     return out;
 }
 
-Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> sources, Progress& progress, bool recurse, bool recognize_content) {
+void mark_effective(std::vector<CatalogItem>& items) {
+    // Paths inside archives inside count with their steps.
+    std::unordered_map<std::string, std::size_t> last;
+    last.reserve(items.size());
+    std::vector<std::size_t*> of(items.size());
+    std::string key;
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        key.clear();
+        for (const auto& step : items[i].inner) {
+            key += "::";
+            for (const char c : step) key += c >= 'A' && c <= 'Z' ? static_cast<char>(c + 32) : c;
+        }
+        of[i] = &last.try_emplace(key, items[i].source).first->second;
+        *of[i] = std::max(*of[i], items[i].source);
+    }
+    for (std::size_t i = 0; i < items.size(); ++i) items[i].effective = *of[i] == items[i].source;
+}
+
+Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> sources, Progress& progress, const CatalogOptions& options) {
     Catalog catalog;
-    Builder builder(kinds, progress, recurse, recognize_content);
+    Builder builder(kinds, progress, options);
+    const auto show = [&] {
+        mark_effective(catalog.items);
+        options.so_far(catalog);
+    };
     for (std::size_t s = 0; s < sources.size(); ++s) {
         if (!sources[s].container) continue;
-        for (const auto& problem : sources[s].container->problems()) builder.report(problem.within(sources[s].path.filename().string()));
-        auto items = builder.look_through(*sources[s].container, s, {});
-        std::move(items.begin(), items.end(), std::back_inserter(catalog.items));
+        const auto first = catalog.items.size();
+        if (auto known = options.known ? options.known(sources[s]) : std::nullopt) {
+            for (auto& item : *known) {
+                item.source = s;
+                if (item.error) builder.report(*item.error);
+                catalog.items.push_back(std::move(item));
+            }
+        } else {
+            for (const auto& problem : sources[s].container->problems()) builder.report(problem.within(sources[s].path.filename().string()));
+            builder.look_through(*sources[s].container, s, {}, 0, catalog.items, options.so_far ? show : std::function<void()>());
+            SKIVET_CHECK(progress.cancel.check());
+            if (options.looked_through) options.looked_through(sources[s], std::span(catalog.items).subspan(first));
+        }
         SKIVET_CHECK(progress.cancel.check());
     }
     catalog.problems = std::move(builder).problems();
-    // The last source that has a path is the one the game loads. Paths inside archives inside count with their steps.
-    std::unordered_map<std::string, std::size_t> last;
-    const auto key = [](const CatalogItem& item) {
-        std::string text;
-        for (const auto& step : item.inner) text += "::" + step;
-        return lower(text);
-    };
-    for (const auto& item : catalog.items) {
-        auto& source = last[key(item)];
-        source = std::max(source, item.source);
-    }
-    for (auto& item : catalog.items) item.effective = last[key(item)] == item.source;
+    mark_effective(catalog.items);
     return catalog;
-}
-
-std::string search_text(const CatalogItem& item) {
-    std::string haystack;
-    for (const auto& step : item.inner) haystack += step + ' ';
-    if (item.is_texture()) haystack += fmt::format("{} {}×{} {}x{} {}", info(item.desc.format).name, item.desc.width, item.desc.height, item.desc.width, item.desc.height, item.file_kind);
-    return lower(haystack);
-}
-
-bool matches(std::string_view haystack, std::string_view query) {
-    const auto words = lower(query);
-    for (std::size_t at = 0; at < words.size();) {
-        const auto end = std::min(words.find(' ', at), words.size());
-        if (end > at && haystack.find(words.substr(at, end - at)) == std::string_view::npos) return false;
-        at = end + 1;
-    }
-    return true;
 }
 
 Address address_of(const Source& source, const CatalogItem& item) { return {source.path, item.inner}; }

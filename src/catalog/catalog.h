@@ -1,6 +1,7 @@
 #pragma once
 // The index of everything found in the sources.
 #include "base/progress.h"
+#include "catalog/picture_facts.h"
 #include "container/address.h"
 
 namespace skivet {
@@ -27,6 +28,8 @@ struct CatalogItem {
     std::uint64_t size = 0;             ///< bytes, unpacked
     std::uint64_t stored = 0;
     std::string method;
+    std::uint32_t check = 0;            ///< checksum of its content, or of the archive inside which it lies; 0: none is stated
+    ContentKey content;                 ///< empty until its content was looked at
     bool effective = true;              ///< no later source has an entry with this path
     std::optional<Error> error;         ///< recognized, but its header does not hold
 
@@ -42,24 +45,26 @@ struct Catalog {
 
 [[nodiscard]] std::vector<Source> open_sources(const Kinds& kinds, std::span<const std::filesystem::path> paths);
 
-/// Looks at the head of every entry; nothing is unpacked but archives inside archives. Items are in the order of sources and entries.
-/// With `recognize_content` false only names and sizes are listed. Error `canceled` only.
-[[nodiscard]] Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> sources, Progress& progress, bool recurse = true,
-                                            bool recognize_content = true);
-
-/// What a search looks in: the item's path, format and size, in lower case. Made once, so that typing stays quick in large catalogs.
-[[nodiscard]] std::string search_text(const CatalogItem& item);
-/// True when every word of the query occurs in the text; letters match in either case.
-[[nodiscard]] bool matches(std::string_view search_text, std::string_view query);
+struct CatalogOptions {
+    bool recurse = true;                ///< into archives inside archives
+    bool recognize_content = true;      ///< otherwise only names and sizes are listed
+    /// Items of a source that are known from before; nothing: look through it.
+    std::function<std::optional<std::vector<CatalogItem>>(const Source&)> known;
+    /// Gets the items of a source that was looked through to its end.
+    std::function<void(const Source&, std::span<const CatalogItem>)> looked_through;
+    /// Gets what is there so far, several times while it grows; each is the beginning of the next.
+    std::function<void(const Catalog&)> so_far;
+};
+/// Looks at the head of every entry; nothing is unpacked but archives inside archives. Items are in the order of sources and entries. Error
+/// `canceled` only.
+[[nodiscard]] Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> sources, Progress& progress, const CatalogOptions& options = {});
+/// Sets `effective` of every item: the last source that has a path is the one the game loads.
+void mark_effective(std::vector<CatalogItem>& items);
 
 /// The whole texture file of an item.
 [[nodiscard]] Result<TextureFile> open_texture(const Kinds& kinds, const Source& source, const CatalogItem& item);
 /// The address as the command line writes it.
 [[nodiscard]] Address address_of(const Source& source, const CatalogItem& item);
-
-/// A small picture in paint form, decoded from the smallest mip that has at least `side` texels on its longer side and reduced to
-/// fit side × side.
-[[nodiscard]] Result<Image> thumbnail(const TextureFile& texture, std::uint32_t side);
 
 /// The sources of a game folder: archives that open and an `override` folder, in load order by name with the override last.
 /// A file named `load_order.txt` in the folder (one name a line, # for comments) states the order instead.

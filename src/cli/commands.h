@@ -21,6 +21,8 @@ struct Context {
 struct ListOptions {
     std::vector<std::string> sources;
     std::vector<std::string> match;
+    std::filesystem::path index;  ///< kept between calls; empty: none
+    std::string roles = "picture";///< what roles are told from: name or picture
     bool textures = false;
     bool recursive = false;
 };
@@ -34,7 +36,10 @@ struct ExportOptions {
     std::string mip = "0";
     std::string alpha = "keep";
     int jobs = 0;                 ///< 0: as many as the machine has cores
+    std::uint64_t part_bytes = 0; ///< files of more are cut; 0: never
     bool flat = false;
+    bool sets = false;            ///< a folder a set
+    bool fat32 = false;
     bool resume = false;
 };
 struct EncodeCommand {
@@ -64,6 +69,18 @@ int apply_folder(Context& context, const ApplyOptions& options);
 int restore(Context& context, const std::string& source, const std::vector<std::string>& addresses);
 int verify(Context& context, const std::string& source);
 int compare(Context& context, const std::string& a, const std::string& b);
+struct FindPictureOptions {
+    std::filesystem::path image, index;
+    std::vector<std::string> sources;
+    std::size_t top = 10;
+};
+int find_picture(Context& context, const FindPictureOptions& options);
+struct RolesOptions {
+    std::vector<std::string> sources;
+    std::filesystem::path index;
+    bool by_picture = false;
+};
+int roles(Context& context, const RolesOptions& options);
 int sheet_check(Context& context, const std::string& file);
 struct SheetTryOptions {
     std::string file, archive;

@@ -9,7 +9,7 @@
 #include "base/text.h"
 #include "bench/fitting.h"
 #include "catalog/names.h"
-#include "cli/commands.h"
+#include "cli/catalog_look.h"
 #include "container/texture_files.h"
 #include "codec/codec.h"
 #include "codec/paint_form.h"
@@ -25,16 +25,24 @@ using nlohmann::json;
 
 std::string dump(const json& value) { return value.dump(-1, ' ', false, json::error_handler_t::replace); }
 
-json to_json(const Source& source, const CatalogItem& item) {
+json to_json(const Source& source, const CatalogItem& item, Role role, std::uint32_t twins) {
     json j = {{"address", address_of(source, item).text()}, {"path", item.path()}, {"source", source.path.string()},
               {"kind", std::string(name_of(item.kind))}, {"size", item.size}, {"stored", item.stored}, {"method", item.method},
               {"effective", item.effective}};
     if (item.is_texture() && item.desc.format != Format::unknown) {
         const auto& d = item.desc;
         j.update({{"format", std::string(info(d.format).name)}, {"width", d.width}, {"height", d.height}, {"depth", d.depth},
-                  {"layers", d.layers}, {"faces", d.faces}, {"mips", d.mips}, {"color", std::string(name_of(d.color))}, {"role", "unsure"}});
+                  {"layers", d.layers}, {"faces", d.faces}, {"mips", d.mips}, {"color", std::string(name_of(d.color))}});
     }
+    if (item.is_texture()) j.update({{"role", std::string(token_of(role))}, {"twins", twins}});
     return j;
+}
+
+CatalogOptions options_of(const ListOptions& options, bool as_json) {
+    CatalogOptions out;
+    out.recurse = options.recursive;
+    out.recognize_content = options.textures || as_json || options.recursive;
+    return out;
 }
 
 /// JSON has no infinity; equal pictures have no noise.
@@ -50,7 +58,7 @@ int Context::failed(const Error& error) const {
 
 int list(Context& c, const ListOptions& options) {
     std::vector<std::filesystem::path> paths(options.sources.begin(), options.sources.end());
-    const auto sources = open_sources(c.kinds, paths);
+    auto sources = open_sources(c.kinds, paths);
     int code = 0;
     bool any = false;
     for (const auto& source : sources) {
@@ -97,15 +105,30 @@ int list(Context& c, const ListOptions& options) {
     }
     Progress progress;
     progress.cancel = c.cancel;
-    const auto catalog = build_catalog(c.kinds, sources, progress, options.recursive, options.textures || c.json || options.recursive);
-    if (!catalog) return c.failed(catalog.error());
-    for (const auto& item : catalog->items) {
+    // Roles are told from pictures only where somebody sees them.
+    const bool with_pictures = c.json && options.textures && options.roles == "picture";
+    LookedThrough looked;
+    if (with_pictures) {
+        auto all = look_through(c, std::move(sources), options.index, options_of(options, c.json));
+        if (!all) return c.failed(all.error());
+        looked = std::move(*all);
+    } else {
+        auto catalog = build_catalog(c.kinds, sources, progress, options_of(options, c.json));
+        if (!catalog) return c.failed(catalog.error());
+        looked.catalog = std::move(*catalog);
+        looked.sources = std::move(sources);
+        if (c.json) looked.insight = make_insight(looked.catalog, {}, {});
+    }
+    const auto* catalog = &looked.catalog;
+    for (std::size_t i = 0; i < catalog->items.size(); ++i) {
+        const auto& item = catalog->items[i];
         if (options.textures && !item.is_texture()) continue;
+        if (item.inner.size() > 1 && !options.recursive) continue;
         const auto fits = [&](const std::string& pattern) { return glob_match(pattern, item.path()); };
         if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) continue;
-        const auto& source = sources[item.source];
+        const auto& source = looked.sources[item.source];
         if (c.json) {
-            c.out << dump(to_json(source, item)) << '\n';
+            c.out << dump(to_json(source, item, looked.insight.roles[i], looked.insight.twins[i])) << '\n';
         } else {
             std::string what(name_of(item.kind));
             if (item.is_texture() && item.desc.format != Format::unknown)

@@ -36,8 +36,28 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_flag("--textures", list_options.textures, "Only textures and images");
     sub->add_flag("--recursive", list_options.recursive, "Also inside archives inside");
     sub->add_option("--match", list_options.match, "Only paths that fit a pattern with * and ?")->type_name("GLOB");
+    sub->add_option("--roles", list_options.roles, "What roles in JSON are told from: name, or name and picture")->check(CLI::IsMember({"name", "picture"}))->capture_default_str();
+    const auto with_index = [&](CLI::App* to, std::filesystem::path& file) { to->add_option("--index", file, "Keep what was seen in this file, and use it")->type_name("FILE"); };
+    with_index(sub, list_options.index);
     common(sub);
     sub->callback([&] { command = [&] { return list(context, list_options); }; });
+
+    FindPictureOptions picture_options;
+    sub = app.add_subcommand("find-picture", "Find the textures that look like an image, or like the texture it is a part of");
+    sub->add_option("IMAGE", picture_options.image)->required();
+    sub->add_option("SOURCE", picture_options.sources)->required();
+    sub->add_option("--top", picture_options.top, "How many")->type_name("N")->check(CLI::Range(1, 10000))->capture_default_str();
+    with_index(sub, picture_options.index);
+    common(sub);
+    sub->callback([&] { command = [&] { return find_picture(context, picture_options); }; });
+
+    RolesOptions roles_options;
+    sub = app.add_subcommand("roles", "Say what each texture is for, and why");
+    sub->add_option("SOURCE", roles_options.sources)->required();
+    sub->add_flag("--by-picture", roles_options.by_picture, "By the pixels alone, whatever the name says");
+    with_index(sub, roles_options.index);
+    common(sub);
+    sub->callback([&] { command = [&] { return roles(context, roles_options); }; });
 
     std::string address;
     sub = app.add_subcommand("show", "Show all facts of one entry");
@@ -49,14 +69,17 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub = app.add_subcommand("export", "Write textures as files");
     sub->add_option("SOURCE_OR_ADDRESS", export_options.sources)->required();
     sub->add_option("--to", export_options.to, "Target folder")->required()->type_name("DIR");
-    sub->add_option("--as", export_options.as, "picture (png, or exr for floats), png, png16, exr, dds or ktx2")->capture_default_str();
+    sub->add_option("--as", export_options.as, "picture (png, or exr for floats), png, png16, dds, ktx2, tga, tiff, exr or raw")->capture_default_str();
     sub->add_option("--faces", export_options.faces, "A cubemap as cross, as six files, or only the first face")->check(CLI::IsMember({"cross", "six", "first"}))->capture_default_str();
     sub->add_option("--layers", export_options.layers, "All layers of an array and slices of a volume, or only the first")->check(CLI::IsMember({"all", "first"}))->capture_default_str();
     sub->add_option("--match", export_options.match, "Only paths that fit a pattern")->type_name("GLOB");
     sub->add_option("--mip", export_options.mip, "A level, or all")->capture_default_str();
     sub->add_option("--alpha", export_options.alpha, "keep, split into a gray image, or drop")->check(CLI::IsMember({"keep", "split", "drop"}))->capture_default_str();
     sub->add_option("--jobs", export_options.jobs, "How many at once; 0: all cores")->type_name("N")->check(CLI::Range(0, 256))->capture_default_str();
-    sub->add_flag("--flat", export_options.flat, "No folders");
+    auto* flat = sub->add_flag("--flat", export_options.flat, "No folders; names that would meet get a number");
+    sub->add_flag("--sets", export_options.sets, "A folder for each set of textures that belong together")->excludes(flat);
+    auto* fat32 = sub->add_flag("--fat32", export_options.fat32, "Cut files of more than 4 GiB less one byte");
+    sub->add_option("--part-size", export_options.part_bytes, "Cut files of more bytes into name.000, name.001 …")->type_name("BYTES")->excludes(fat32);
     sub->add_flag("--resume", export_options.resume, "Leave out what is already there");
     common(sub);
     sub->callback([&] { command = [&] { return export_entries(context, export_options); }; });

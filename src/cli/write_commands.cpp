@@ -3,23 +3,19 @@
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 #include <ostream>
-#include <set>
-#include <tbb/parallel_for.h>
-#include <tbb/task_arena.h>
 
 #include "base/file_write.h"
 #include "base/text.h"
-#include "bench/export.h"
+#include "bench/bulk_export.h"
+#include "catalog/export_items.h"
 #include "bench/fitting.h"
 #include "cli/commands.h"
 #include "container/texture_files.h"
 #include "delivery/routes.h"
 #include "delivery/vault.h"
-#include "bench/cube.h"
 #include "texture/dds.h"
 #include "texture/ktx.h"
 #include "texture/ktx2.h"
-#include "texture/png.h"
 
 namespace skivet::cli {
 namespace {
@@ -28,64 +24,6 @@ namespace fs = std::filesystem;
 using nlohmann::json;
 
 std::int64_t now() { return static_cast<std::int64_t>(std::time(nullptr)); }
-
-Status export_one(Context& c, const ExportOptions& options, const TextureFile& texture, const fs::path& target) {
-    const auto as = decided(*export_named(options.as), texture.layout.desc.format);
-    auto place = target;
-    place.replace_extension(extension_of(as));   // a float texture's picture is an OpenEXR file
-    if (as == ExportAs::dds || as == ExportAs::ktx2) {
-        SKIVET_TRY(const auto bytes, export_as(texture, as));
-        return write_file(place, bytes);
-    }
-    const auto& d = texture.layout.desc;
-    std::vector<std::uint32_t> mips;
-    if (options.mip == "all")
-        for (std::uint32_t m = 0; m < d.mips; ++m) mips.push_back(m);
-    else mips.push_back(static_cast<std::uint32_t>(std::strtoul(options.mip.c_str(), nullptr, 10)));
-    std::vector<std::pair<Shown, std::string>> files;   // what, and what its name has more than the target's
-    for (const auto mip : mips) {
-        const auto level = mips.size() > 1 ? fmt::format(".mip{}", mip) : std::string();
-        const bool all = options.layers == "all";
-        const auto layers = all ? d.layers : 1, slices = all ? mip_side(d.depth, mip) : 1;
-        for (std::uint32_t layer = 0; layer < layers; ++layer)
-            for (std::uint32_t slice = 0; slice < slices; ++slice) {
-                auto name = layers > 1 ? fmt::format(".layer{}", layer) : d.depth > 1 && all ? fmt::format(".slice{}", slice) : std::string();
-                if (has_cross(d) && options.faces == "cross") files.push_back({{mip, 0, 0, 0, true}, level});
-                else if (d.faces == 6 && options.faces != "first")
-                    for (std::uint32_t face = 0; face < 6; ++face) files.push_back({{mip, layer, face, 0, false}, fmt::format("{}.{}{}", name, face_names[face], level)});
-                else files.push_back({{mip, layer, 0, slice, false}, name + level});
-            }
-    }
-    for (const auto& [what, more] : files) {
-        SKIVET_CHECK(c.cancel.check());
-        auto path = place;
-        if (!more.empty()) path.replace_filename(place.stem().string() + more + place.extension().string());
-        if (as == ExportAs::exr) {
-            SKIVET_TRY(const auto bytes, export_exr(texture, what));
-            SKIVET_CHECK(write_file(path, bytes));
-            continue;
-        }
-        SKIVET_TRY(auto bytes, export_png(texture, what, as == ExportAs::png16));
-        if (options.alpha != "keep") {
-            SKIVET_TRY(auto image, read_png(bytes, c.kinds.limits));
-            Image alpha(image.width, image.height);
-            for (std::size_t i = 0; i < image.texels.size(); ++i) {
-                const auto a = image.texels[i][3];
-                alpha.texels[i] = {a, a, a, 255};
-                image.texels[i][3] = 255;
-            }
-            SKIVET_TRY(bytes, write_png(image, d.color == ColorSpace::srgb));
-            if (options.alpha == "split") {
-                SKIVET_TRY(const auto gray, write_png(alpha));
-                auto beside = path;
-                beside.replace_filename(path.stem().string() + ".alpha.png");
-                SKIVET_CHECK(write_file(beside, gray));
-            }
-        }
-        SKIVET_CHECK(write_file(path, bytes));
-    }
-    return {};
-}
 
 void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
     const auto way = plan.way();
@@ -176,31 +114,19 @@ Status restore_entry(Context& c, Vault& vault, const fs::path& source, const std
 
 int export_entries(Context& c, const ExportOptions& options) {
     const auto as = export_named(options.as);
-    if (!as) return c.failed(Error{ErrorCode::usage, fmt::format("cannot export as \"{}\" yet", options.as), {}, {}, "picture, png, png16, exr, dds and ktx2 can be written"});
-    const auto ending = std::string(extension_of(*as));
-    // Names are given out in order first, so that they do not depend on the number of jobs.
-    struct Job {
-        std::string inner;
-        fs::path name;
-        std::function<Result<TextureFile>()> load;
-        std::optional<Error> error;
-    };
-    std::vector<Job> jobs;
-    std::set<std::string> taken;
-    const auto one = [&](std::string inner, std::function<Result<TextureFile>()> load) {
-        auto relative = safe_relative_path(inner);
-        if (options.flat) relative = fs::path(relative).filename().string();
-        // Two entries that differ only in their ending, or only in their folder when flat, must not meet in one file.
-        fs::path name = relative;
-        name.replace_extension(ending);
-        for (int n = 2; !taken.insert(name.string()).second; ++n)
-            name = fs::path(relative).replace_filename(fmt::format("{}_{}{}", fs::path(relative).stem().string(), n, ending));
-        std::error_code code;
-        if (options.resume && fs::exists(options.to / name, code)) return;
-        jobs.push_back({std::move(inner), options.to / name, std::move(load), std::nullopt});
-    };
-    int failures = 0, done = 0;
-    // The sources stay open until the last job is done.
+    if (!as) return c.failed(Error{ErrorCode::usage, fmt::format("cannot export as \"{}\"", options.as), {}, {}, "picture, png, png16, dds, ktx2, tga, tiff, exr and raw can be written"});
+    ExportWish wish;
+    wish.as = *as;
+    wish.shape = options.flat ? FolderShape::flat : options.sets ? FolderShape::per_set : FolderShape::kept;
+    wish.mip = options.mip;
+    wish.faces = options.faces;
+    wish.layers = options.layers;
+    wish.alpha = options.alpha;
+    wish.resume = options.resume;
+    wish.part_bytes = options.fat32 ? fat32_part : options.part_bytes;
+    std::vector<ExportItem> items;
+    std::size_t failures = 0;
+    // The sources stay open until the last item is written.
     std::vector<std::shared_ptr<const std::vector<Source>>> open;
     for (const auto& text : options.sources) {
         const auto address = parse_address(text);
@@ -216,7 +142,8 @@ int export_entries(Context& c, const ExportOptions& options) {
                 ++failures;
                 continue;
             }
-            one(name, [texture = std::move(*texture)]() -> Result<TextureFile> { return texture; });
+            const auto shared = std::make_shared<const TextureFile>(std::move(*texture));
+            items.push_back({name, {}, shared->layout.desc, shared->file.size(), [shared]() -> Result<TextureFile> { return *shared; }, [&c, address = *address] { return read_address(c.kinds, address); }});
             continue;
         }
         const std::vector<fs::path> paths = {address->source};
@@ -227,32 +154,22 @@ int export_entries(Context& c, const ExportOptions& options) {
         progress.cancel = c.cancel;
         const auto catalog = build_catalog(c.kinds, *sources, progress);
         if (!catalog) return c.failed(catalog.error());
-        for (const auto& item : catalog->items) {
+        const auto insight = options.sets ? make_insight(*catalog, {}, {}) : Insight{};
+        for (std::size_t i = 0; i < catalog->items.size(); ++i) {
+            const auto& item = catalog->items[i];
             if (!item.is_texture()) continue;
             const auto fits = [&](const std::string& pattern) { return glob_match(pattern, item.path()); };
             if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) continue;
-            std::string inner;
-            for (const auto& step : item.inner) inner += (inner.empty() ? "" : "/") + step;
-            one(inner, [&c, sources, item] { return open_texture(c.kinds, sources->front(), item); });
+            items.push_back(export_item(c.kinds, sources, item, options.sets ? set_folder(*catalog, insight, i) : std::string()));
         }
     }
-    tbb::task_arena arena(options.jobs > 0 ? options.jobs : tbb::task_arena::automatic);
-    arena.execute([&] {
-        tbb::parallel_for(std::size_t{0}, jobs.size(), [&](std::size_t i) {
-            if (c.cancel.canceled()) return;
-            auto texture = jobs[i].load();
-            auto status = texture ? export_one(c, options, *texture, jobs[i].name) : Status(fail(std::move(texture).error()));
-            if (status) return;
-            auto error = std::move(status).error();
-            jobs[i].error = error.where.empty() ? std::move(error).within(jobs[i].inner) : std::move(error);
-        });
-    });
-    if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
-    for (const auto& job : jobs) {
-        if (job.error) c.failed(*job.error);
-        ++(job.error ? failures : done);
-    }
-    c.err << fmt::format("{} written, {} failed\n", done, failures);
+    ExportProgress progress;
+    progress.cancel = c.cancel;
+    const auto report = run_export(items, wish, options.to, c.kinds.limits, progress, options.jobs);
+    if (!report) return c.failed(report.error());
+    for (const auto& failure : report->failed) c.failed(failure.error);
+    failures += report->failed.size();
+    c.err << fmt::format("{} written, {} failed", report->written, failures) << (report->skipped ? fmt::format(", {} there already", report->skipped) : "") << '\n';
     return failures ? 1 : 0;
 }
 

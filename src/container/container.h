@@ -16,6 +16,7 @@ struct Entry {
     std::string_view method;      ///< "stored", "deflate", or the name of one we cannot read
     std::uint64_t at = 0;         ///< where the entry begins in the file (its local header, where it has one)
     bool encrypted = false;
+    std::uint32_t check = 0;      ///< the checksum of its content that the archive states; 0: none. Tells a change without reading
 };
 
 struct Replacement {

@@ -27,6 +27,9 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
         entry.path = walk->path().lexically_relative(folder).generic_string();
         entry.size = entry.stored = walk->file_size(ignored);
         entry.method = "stored";
+        // A file has no checksum; when it was written is the nearest thing.
+        const auto written = static_cast<std::uint64_t>(walk->last_write_time(ignored).time_since_epoch().count());
+        entry.check = static_cast<std::uint32_t>(written ^ written >> 32) | 1u;
         const auto name = walk->path().filename().string();
         if (part_name(name) || name.ends_with(".zip")) names[fs::path(entry.path).parent_path().generic_string()].push_back(name), sizes[entry.path] = entry.size;
         out->entries_.push_back(std::move(entry));

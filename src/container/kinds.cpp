@@ -1,6 +1,7 @@
 #include "container/kinds.h"
 
 #include <fmt/format.h>
+#include <xxhash.h>
 
 #include "base/file_write.h"
 #include "base/text.h"
@@ -33,6 +34,7 @@ std::vector<std::shared_ptr<const ContainerKind>> standard_containers() {
 Status add_sheet(Kinds& kinds, const std::filesystem::path& file) {
     SKIVET_TRY(const auto source, read_file(file, 1u << 20));
     SKIVET_TRY(auto sheet, parse_sheet(as_text(source), file.filename().string()));
+    kinds.sheets_hash = XXH3_64bits_withSeed(source.data(), source.size(), kinds.sheets_hash + 1);
     sheet.folder = file.parent_path().string();
     if (sheet.kind == SheetKind::texture)
         for (const auto& rule : sheet.recognize)

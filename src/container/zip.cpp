@@ -216,6 +216,7 @@ Status ZipContainer::read_directory(ByteSpan file, const ReadLimits& limits) {
         if (local > tail_.directory_at || tail_.base + local > tail_.directory_at)
             return wrong(fmt::format("its data is said to be at {}, behind the directory", hex(local)));
         r.local_at = tail_.base + local;
+        e.check = r.crc;
         e.at = r.local_at;
         e.method = method_name(r.method);
         e.path = entry_name(record.subspan(static_cast<std::size_t>(directory_size), static_cast<std::size_t>(name)), fields, r.flags, static_cast<std::uint8_t>(record[5]));

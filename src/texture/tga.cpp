@@ -239,4 +239,26 @@ Result<Bytes> TgaKind::replace(ByteSpan file, const TextureLayout& layout, std::
     return out;
 }
 
+Result<Bytes> write_tga(const Image& image) {
+    if (image.width > 0xFFFF || image.height > 0xFFFF) return fail(ErrorCode::unsupported, "TGA holds at most 65,535 texels a side");
+    const bool alpha = std::any_of(image.texels.begin(), image.texels.end(), [](const Texel& t) { return t[3] != 255; });
+    const std::size_t size = alpha ? 4 : 3;
+    constexpr std::size_t header = 18;
+    constexpr std::string_view signature = "TRUEVISION-XFILE.";   // with its final zero the 18 bytes of the footer's mark
+    Bytes out(header + image.texels.size() * size + 26);
+    out[2] = std::byte{2};   // true color, not compressed
+    store_uint(out.data() + 12, image.width, 2, ByteOrder::little);
+    store_uint(out.data() + 14, image.height, 2, ByteOrder::little);
+    out[16] = static_cast<std::byte>(8 * size);
+    out[17] = static_cast<std::byte>(0x20 | (alpha ? 8 : 0));   // first row on top; bits of alpha
+    auto* to = out.data() + header;
+    for (const auto& t : image.texels) {
+        to[0] = std::byte{t[2]}, to[1] = std::byte{t[1]}, to[2] = std::byte{t[0]};
+        if (alpha) to[3] = std::byte{t[3]};
+        to += size;
+    }
+    std::memcpy(to + 8, signature.data(), signature.size());
+    return out;
+}
+
 }  // namespace skivet

@@ -21,4 +21,8 @@ private:
     [[nodiscard]] Result<Bytes> texels_of(ByteSpan file, const TextureLayout& layout, bool what_is_there) const;
 };
 
+/// True color of 24 bits, or 32 where a texel is not opaque; not compressed, first row on top, with the footer of version 2.0. At most 65,535
+/// texels a side.
+[[nodiscard]] Result<Bytes> write_tga(const Image& image);
+
 }  // namespace skivet

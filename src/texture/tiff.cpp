@@ -1,5 +1,6 @@
 #include "texture/tiff.h"
 
+#include <cmath>
 #include <cstdarg>
 #include <fmt/format.h>
 #include <tiffio.h>
@@ -232,6 +233,60 @@ Result<Bytes> TiffKind::replace(ByteSpan data, const TextureLayout& layout, std:
     if (!TIFFRewriteDirectory(file.get()) && !TIFFFlush(file.get())) return tiff_error("writing the directory");
     file.reset();
     return std::move(memory.bytes);
+}
+
+namespace {
+
+/// `row` gives the samples of row y.
+Result<Bytes> write_rows(std::uint32_t width, std::uint32_t height, bool alpha, std::uint16_t bits, const std::function<void(std::uint32_t y, std::byte* out)>& row) {
+    const std::uint16_t samples = alpha ? 4 : 3;
+    const auto row_bytes = std::size_t{width} * samples * bits / 8;
+    Memory memory;
+    memory.most = row_bytes * height + row_bytes * height / 8 + (1u << 20);
+    {
+        const auto file = open_file(memory, "w");
+        if (!file) return tiff_error("cannot begin a TIFF file");
+        TIFFSetField(file.get(), TIFFTAG_IMAGEWIDTH, width);
+        TIFFSetField(file.get(), TIFFTAG_IMAGELENGTH, height);
+        TIFFSetField(file.get(), TIFFTAG_BITSPERSAMPLE, bits);
+        TIFFSetField(file.get(), TIFFTAG_SAMPLESPERPIXEL, samples);
+        TIFFSetField(file.get(), TIFFTAG_PHOTOMETRIC, PHOTOMETRIC_RGB);
+        TIFFSetField(file.get(), TIFFTAG_PLANARCONFIG, PLANARCONFIG_CONTIG);
+        TIFFSetField(file.get(), TIFFTAG_ORIENTATION, ORIENTATION_TOPLEFT);
+        TIFFSetField(file.get(), TIFFTAG_COMPRESSION, COMPRESSION_ADOBE_DEFLATE);
+        TIFFSetField(file.get(), TIFFTAG_PREDICTOR, PREDICTOR_HORIZONTAL);
+        TIFFSetField(file.get(), TIFFTAG_ROWSPERSTRIP, std::max<std::uint32_t>(1, static_cast<std::uint32_t>((256u << 10) / std::max<std::size_t>(1, row_bytes))));
+        const std::uint16_t unassociated = EXTRASAMPLE_UNASSALPHA;
+        if (alpha) TIFFSetField(file.get(), TIFFTAG_EXTRASAMPLES, 1, &unassociated);
+        Bytes line(row_bytes);
+        for (std::uint32_t y = 0; y < height; ++y) {
+            row(y, line.data());
+            if (TIFFWriteScanline(file.get(), line.data(), y, 0) < 0) return tiff_error("cannot write a row");
+        }
+        if (TIFFFlush(file.get()) == 0) return tiff_error("cannot end the file");
+    }
+    return std::move(memory.bytes);
+}
+
+}  // namespace
+
+Result<Bytes> write_tiff(const Image& image) {
+    const bool alpha = std::any_of(image.texels.begin(), image.texels.end(), [](const Texel& t) { return t[3] != 255; });
+    return write_rows(image.width, image.height, alpha, 8, [&](std::uint32_t y, std::byte* out) {
+        for (std::uint32_t x = 0; x < image.width; ++x)
+            for (std::size_t c = 0; c < (alpha ? 4u : 3u); ++c) *out++ = std::byte{image.at(x, y)[c]};
+    });
+}
+
+Result<Bytes> write_tiff16(const ImageF& image) {
+    const bool alpha = std::any_of(image.texels.begin(), image.texels.end(), [](const TexelF& t) { return t[3] < 1; });
+    return write_rows(image.width, image.height, alpha, 16, [&](std::uint32_t y, std::byte* out) {
+        for (std::uint32_t x = 0; x < image.width; ++x)
+            for (std::size_t c = 0; c < (alpha ? 4u : 3u); ++c, out += 2) {
+                const auto value = static_cast<std::uint16_t>(std::lround(std::clamp(image.at(x, y)[c], 0.0f, 1.0f) * 65535));
+                std::memcpy(out, &value, 2);   // libtiff writes the machine's own order and says so
+            }
+    });
 }
 
 }  // namespace skivet

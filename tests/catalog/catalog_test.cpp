@@ -52,9 +52,9 @@ TEST_F(Game, LaterSourcesShadowEarlierOnes) {
 }
 
 TEST_F(Game, ArchivesInsideAreFollowedOnlyWhenAsked) {
-    const auto flat = *build_catalog(kinds, sources(), progress, false);
+    const auto flat = *build_catalog(kinds, sources(), progress, {.recurse = false});
     for (const auto& item : flat.items) EXPECT_EQ(item.inner.size(), 1u);
-    const auto deep = *build_catalog(kinds, sources(), progress, true);
+    const auto deep = *build_catalog(kinds, sources(), progress);
     const auto pipe = std::find_if(deep.items.begin(), deep.items.end(), [](const auto& i) { return i.name() == "pipe"; });
     ASSERT_NE(pipe, deep.items.end());
     EXPECT_EQ(pipe->inner, (std::vector<std::string>{"inner.crate", "organ/pipe.dds"}));
@@ -66,15 +66,6 @@ TEST_F(Game, ArchivesInsideAreFollowedOnlyWhenAsked) {
 TEST_F(Game, CancelEndsIt) {
     progress.cancel.cancel();
     EXPECT_EQ(build_catalog(kinds, sources(), progress).error().code, ErrorCode::canceled);
-}
-
-TEST_F(Game, SearchMatchesAllWordsInAnyOrder) {
-    const auto catalog = *build_catalog(kinds, sources(), progress);
-    const auto horse = search_text(catalog.items[0]);
-    EXPECT_TRUE(matches(horse, ""));
-    EXPECT_TRUE(matches(horse, "HORSE rides"));
-    EXPECT_TRUE(matches(horse, "bc1 64x32"));
-    EXPECT_FALSE(matches(horse, "horse bc3"));
 }
 
 TEST_F(Game, ThumbnailsComeFromASmallLevel) {

@@ -12,10 +12,13 @@
 namespace skivet::test {
 namespace {
 
-/// A data folder, and with it a vault, of this process's own: tests run beside one another, and a vault has one writer.
+/// A data folder, and with it a vault, and a cache of this process's own: tests run beside one another, and a vault has one writer.
 class OwnDataFolder {
 public:
-    OwnDataFolder() { ::setenv("XDG_DATA_HOME", folder_.path().c_str(), 1); }
+    OwnDataFolder() {
+        ::setenv("XDG_DATA_HOME", folder_.path().c_str(), 1);
+        ::setenv("XDG_CACHE_HOME", (folder_ / "cache").c_str(), 1);
+    }
 
 private:
     TempFolder folder_;

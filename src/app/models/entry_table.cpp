@@ -17,12 +17,6 @@ QString what_it_is(const CatalogItem& item) {
     }
 }
 
-QString top_folder(const CatalogItem& item) {
-    const auto path = to_text(item.path());
-    const auto slash = path.indexOf('/');
-    return slash < 0 ? QObject::tr("(no folder)") : path.left(slash + 1);
-}
-
 void EntryTable::show_source(std::shared_ptr<const Stock> stock, std::size_t source) {
     beginResetModel();
     stock_ = std::move(stock);
@@ -79,59 +73,6 @@ QVariant EntryTable::headerData(int section, Qt::Orientation orientation, int ro
     if (orientation != Qt::Horizontal || role != Qt::DisplayRole) return {};
     const QString names[] = {tr("Entry"), tr("What it is"), tr("Size"), tr("Packed as"), tr("At")};
     return names[section];
-}
-
-CatalogModel::CatalogModel(Session* session, QObject* parent) : QAbstractListModel(parent), session_(session) {
-    connect(session, &Session::thumbnail_ready, this, [this](std::size_t item) {
-        if (const int row = row_of(item); row >= 0) emit dataChanged(index(row), index(row), {Qt::DecorationRole});
-    });
-}
-
-int CatalogModel::row_of(std::size_t item) const {
-    const auto found = std::lower_bound(rows_.begin(), rows_.end(), item);
-    return found != rows_.end() && *found == item ? int(found - rows_.begin()) : -1;
-}
-
-void CatalogModel::refresh() {
-    beginResetModel();
-    rows_.clear();
-    textures_ = 0;
-    const auto stock = session_->stock();
-    const auto query = query_.toStdString();
-    for (std::size_t i = 0; i < stock->catalog.items.size(); ++i) {
-        const auto& item = stock->catalog.items[i];
-        if (!item.is_texture()) continue;
-        ++textures_;
-        if (!matches(stock->search_texts[i], query)) continue;
-        if (!folders_.isEmpty() && !folders_.contains(top_folder(item))) continue;
-        if (!formats_.isEmpty() && !formats_.contains(to_text(info(item.desc.format).name))) continue;
-        if (!sources_.isEmpty() && !sources_.contains(to_text(stock->sources[item.source].path.filename()))) continue;
-        rows_.push_back(i);
-    }
-    endResetModel();
-}
-
-void CatalogModel::set_query(const QString& query) {
-    query_ = query;
-    refresh();
-}
-
-void CatalogModel::set_facets(const QSet<QString>& folders, const QSet<QString>& formats, const QSet<QString>& sources) {
-    folders_ = folders;
-    formats_ = formats;
-    sources_ = sources;
-    refresh();
-}
-
-QVariant CatalogModel::data(const QModelIndex& index, int role) const {
-    if (!index.isValid()) return {};
-    const auto item = rows_[std::size_t(index.row())];
-    const auto stock = session_->stock();
-    if (item >= stock->catalog.items.size()) return {};
-    if (role == ItemIndex) return QVariant::fromValue<qulonglong>(item);
-    if (role == Qt::DisplayRole || role == Qt::AccessibleTextRole) return to_text(stock->catalog.items[item].name());
-    if (role == Qt::ToolTipRole) return to_text(address_of(stock->sources[stock->catalog.items[item].source], stock->catalog.items[item]).text());
-    return {};
 }
 
 }  // namespace skivet::app

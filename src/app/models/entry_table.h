@@ -28,30 +28,4 @@ private:
 /// "texture · BC1 · 256×256 · 9 mips"
 [[nodiscard]] QString what_it_is(const CatalogItem& item);
 
-/// The textures that pass the search and the facets, in catalog order.
-class CatalogModel : public QAbstractListModel {
-    Q_OBJECT
-public:
-    enum Role { ItemIndex = Qt::UserRole };
-    explicit CatalogModel(Session* session, QObject* parent = nullptr);
-    void refresh();
-    void set_query(const QString& query);
-    /// Values that pass, for each facet; an empty set passes everything.
-    void set_facets(const QSet<QString>& folders, const QSet<QString>& formats, const QSet<QString>& sources);
-    [[nodiscard]] std::size_t item_at(int row) const { return rows_[std::size_t(row)]; }
-    [[nodiscard]] int row_of(std::size_t item) const;
-    [[nodiscard]] std::size_t texture_count() const { return textures_; }
-    [[nodiscard]] int rowCount(const QModelIndex& = {}) const override { return int(rows_.size()); }
-    [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;
-
-private:
-    Session* session_;
-    QString query_;
-    QSet<QString> folders_, formats_, sources_;
-    std::vector<std::size_t> rows_;
-    std::size_t textures_ = 0;
-};
-
-[[nodiscard]] QString top_folder(const CatalogItem& item);
-
 }  // namespace skivet::app

@@ -1,4 +1,5 @@
 #include "app/models/session.h"
+#include "app/models/session_catalog.h"
 
 #include <QDateTime>
 #include <QDesktopServices>
@@ -19,37 +20,6 @@ namespace {
 std::int64_t now() { return QDateTime::currentSecsSinceEpoch(); }
 QString text(const fs::path& path) { return QString::fromStdString(path.string()); }
 
-SourceFacts facts_of(const Kinds& kinds, const Source& source) {
-    SourceFacts out;
-    std::error_code code;
-    for (const auto& choice : kinds.choices)
-        if (choice.pattern == source.path.string() || glob_match(choice.pattern, source.path.filename().string())) {
-            out.chosen = choice.kind;
-            break;
-        }
-    if (fs::is_regular_file(source.path, code))
-        if (const auto view = FileView::open(source.path))
-            if (const auto data = view->bytes()) {
-                auto recognized = kinds;
-                recognized.choices.clear();
-                for (const auto& candidate : candidates(recognized, *data, data->size(), source.path.string()))
-                    out.candidates.emplace_back(candidate.kind->name(), candidate.recognized.reason);
-            }
-    out.wants_key = source.error && source.error->code == ErrorCode::key;
-    if (!source.container) return out;
-    out.read_only = source.container->read_only();
-    out.dead_bytes = source.container->dead_bytes();
-    out.unnamed = source.container->unnamed();
-    const auto& entries = source.container->entries();
-    for (std::size_t i = 0; i < entries.size(); ++i) {
-        if (!entries[i].encrypted) continue;
-        const auto head = source.container->read_head(i, 16);
-        out.wants_key = !head && head.error().code == ErrorCode::key;
-        break;
-    }
-    return out;
-}
-
 std::shared_ptr<const Kinds> load_kinds(std::vector<Error>& errors) {
     auto kinds = std::make_shared<Kinds>();
     for (const auto& folder : sheet_folders())
@@ -66,12 +36,14 @@ std::size_t DeliveryPlan::piece_count() const {
     return sum;
 }
 
-Session::Session(QObject* parent) : QObject(parent), stock_(std::make_shared<Stock>()) {
+Session::Session(QObject* parent) : QObject(parent), stock_(std::make_shared<Stock>()), knowledge_(std::make_shared<Knowledge>()) {
     std::vector<Error> errors;
     kinds_ = shipped_ = load_kinds(errors);
     thumbnails_.setMaxCost(192 << 10);  // kilobytes
-    pool_.setMaxThreadCount(2);
+    pool_.setMaxThreadCount(3);   // an export may take one for long
     saver_.setMaxThreadCount(1);
+    pictures_.setMaxThreadCount(2);
+    looker_.setMaxThreadCount(1);
     settle_.setSingleShot(true);
     settle_.setInterval(60);
     connect(&settle_, &QTimer::timeout, this, &Session::look_at_pieces);
@@ -79,7 +51,8 @@ Session::Session(QObject* parent) : QObject(parent), stock_(std::make_shared<Sto
     connect(&watcher_, &QFileSystemWatcher::fileChanged, &settle_, qOverload<>(&QTimer::start));
     progress_timer_.setInterval(100);
     connect(&progress_timer_, &QTimer::timeout, this, [this] {
-        if (progress_) emit activity(tr("Looking through the archives"), progress_->done, progress_->total);
+        if (progress_ && progress_->total > 0) emit activity(tr("Looking through the archives"), progress_->done, progress_->total);
+        else if (looking_ && looking_->total > 0) emit activity(tr("Looking at pictures"), looking_->done, looking_->total);
     });
     connect(&game_, &QProcess::errorOccurred, this, [this] { emit notice(tr("The game could not be started: %1").arg(game_.errorString())); });
     connect(&game_, &QProcess::readyReadStandardError, this, [this] {
@@ -90,9 +63,13 @@ Session::Session(QObject* parent) : QObject(parent), stock_(std::make_shared<Sto
 
 Session::~Session() {
     cancel_.cancel();
-    if (progress_) progress_->cancel.cancel();
+    cancel();
+    if (exporting_) exporting_->cancel.cancel();
     pool_.clear();
+    pictures_.clear();
     pool_.waitForDone();
+    pictures_.waitForDone();
+    looker_.waitForDone();
     saver_.waitForDone();
     if (game_.state() != QProcess::NotRunning) {
         game_.disconnect();
@@ -127,8 +104,12 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
         Result<unsigned> recovered = 0u;
         Result<KeyRing> keys = KeyRing{};
         std::shared_ptr<const Kinds> kinds;
-        std::vector<Error> sheet_errors;
+        std::vector<Error> sheet_errors, index_errors;
         std::vector<Journal> history;
+        std::shared_ptr<IndexStore> index;
+        std::shared_ptr<ThumbnailCache> cache;
+        std::shared_ptr<Stock> remembered;
+        std::shared_ptr<Knowledge> knowledge;
     };
     run(tr("Opening the project"),
         [kinds = kinds_, folder, game, more, play, this]() mutable {
@@ -161,6 +142,12 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
                 if (auto checked = check_source(*kinds, piece)) piece = std::move(*checked);
             }
             if (auto history = vault.history()) out.history = std::move(*history);
+            if (auto index = IndexStore::open(project.index())) out.index = std::move(*index);
+            else out.index_errors.push_back(index.error());
+            // Without a place on the disk it works all the same, only nothing is kept.
+            if (!out.index) out.index = IndexStore::open(":memory:").value_or(nullptr);
+            if (auto cache = ThumbnailCache::open(ThumbnailCache::usual_place())) out.cache = std::move(*cache);
+            if (out.index) remember_stock(*kinds, project, *out.index, out.remembered, out.knowledge);
             return out;
         },
         [this](Opened opened) {
@@ -175,52 +162,13 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
             ++piece_generation_;
             watch_pieces();
             save();
+            index_ = std::move(opened.index);
+            cache_ = std::move(opened.cache);
+            for (const auto& error : opened.index_errors) complain(error);
             emit history_changed();
             emit pieces_changed();
+            if (opened.remembered) show_stock(std::move(opened.remembered), std::move(opened.knowledge));
             reload();
-        });
-}
-
-void Session::reload() {
-    if (progress_) progress_->cancel.cancel();
-    progress_ = std::make_shared<Progress>();
-    progress_timer_.start();
-    const auto generation = ++generation_;
-    struct Loaded {
-        std::shared_ptr<Stock> stock;
-        bool canceled = false;
-    };
-    run(tr("Looking through the archives"),
-        [kinds = kinds_, paths = project_.sources, progress = progress_] {
-            Loaded out;
-            out.stock = std::make_shared<Stock>();
-            out.stock->sources = open_sources(*kinds, paths);
-            auto catalog = build_catalog(*kinds, out.stock->sources, *progress);
-            out.canceled = !catalog;
-            if (catalog) out.stock->catalog = std::move(*catalog);
-            out.stock->texture_counts.resize(out.stock->sources.size());
-            for (const auto& item : out.stock->catalog.items) {
-                out.stock->texture_counts[item.source] += item.is_texture();
-                out.stock->search_texts.push_back(search_text(item));
-            }
-            for (const auto& source : out.stock->sources) {
-                out.stock->segments.push_back(source.container ? source.container->segments() : std::vector<Segment>());
-                out.stock->facts.push_back(facts_of(*kinds, source));
-            }
-            return out;
-        },
-        [this, generation](Loaded loaded) {
-            if (generation != generation_ || loaded.canceled) return;
-            progress_timer_.stop();
-            stock_ = std::move(loaded.stock);
-            thumbnails_.clear();
-            thumbnails_pending_.clear();
-            for (const auto& problem : stock_->catalog.problems) say(QString::fromStdString(problem.message()));
-            for (const auto& source : stock_->sources)
-                if (source.error) say(QString::fromStdString(source.error->message()));
-            ready_ = true;
-            emit sources_changed();
-            emit catalog_changed();
         });
 }
 
@@ -241,10 +189,33 @@ void Session::remove_source(std::size_t index) {
 
 void Session::move_source(std::size_t index, bool up) {
     const auto other = up ? index + 1 : index - 1;
-    if (index >= project_.sources.size() || other >= project_.sources.size()) return;
-    std::swap(project_.sources[index], project_.sources[other]);
+    if (index < project_.sources.size() && other < project_.sources.size()) place_source(index, other);
+}
+
+void Session::place_source(std::size_t index, std::size_t place) {
+    auto& sources = project_.sources;
+    if (index >= sources.size() || place >= sources.size() || index == place) return;
+    const auto at = [&](std::size_t i) { return sources.begin() + static_cast<std::ptrdiff_t>(i); };
+    if (index < place) std::rotate(at(index), at(index) + 1, at(place) + 1);
+    else std::rotate(at(place), at(index), at(index) + 1);
     save();
     reload();
+}
+
+void Session::set_source(std::size_t index, const SourceSetting& setting) {
+    if (index >= project_.sources.size()) return;
+    const auto before = project_.setting(project_.sources[index]);
+    project_.source_settings[project_.sources[index]] = setting;
+    save();
+    if (before.off != setting.off) return reload();
+    // Only a word beside it: nothing has to be looked through again.
+    auto stock = std::make_shared<Stock>(*stock_);
+    if (index < stock->facts.size()) stock->facts[index].group = setting.group;
+    auto knowledge = std::make_shared<Knowledge>(*knowledge_);
+    knowledge->stock = stock;
+    stock_ = stock;
+    knowledge_ = knowledge;
+    emit sources_changed();
 }
 
 void Session::set_kinds(const std::function<void(Kinds&)>& change) {
@@ -378,31 +349,6 @@ void Session::set_commands(const std::vector<std::string>& editor, const std::ve
     project_.editor = editor;
     project_.play = play;
     save();
-}
-
-QImage Session::thumbnail(std::size_t item) {
-    if (const auto* image = thumbnails_.object(item)) return *image;
-    if (item >= stock_->catalog.items.size() || thumbnails_pending_.contains(item)) return {};
-    thumbnails_pending_.insert(item);
-    run(tr("Reading pictures"),
-        [kinds = kinds_, stock = stock_, item] {
-            const auto& entry = stock->catalog.items[item];
-            const auto texture = skivet::open_texture(*kinds, stock->sources[entry.source], entry);
-            if (!texture) return QImage();
-            const auto image = skivet::thumbnail(*texture, 128);
-            return image ? to_qimage(*image) : QImage();
-        },
-        [this, item, generation = generation_](QImage image) {
-            if (generation != generation_) return;
-            thumbnails_pending_.remove(item);
-            if (image.isNull()) {  // cannot be shown: a plain field, and the reason is in the facts
-                image = QImage(64, 64, QImage::Format_RGBA8888);
-                image.fill(QColor(0x60, 0x60, 0x60));
-            }
-            thumbnails_.insert(item, new QImage(image), std::max<qsizetype>(1, image.sizeInBytes() / 1024));
-            emit thumbnail_ready(item);
-        });
-    return {};
 }
 
 void Session::open_texture(std::size_t item, std::function<void(std::shared_ptr<const OpenTexture>)> done) {

@@ -14,7 +14,9 @@
 
 #include "app/models/pictures.h"
 #include "bench/project.h"
-#include "catalog/catalog.h"
+#include "catalog/export_items.h"
+#include "catalog/indexing.h"
+#include "catalog/query.h"
 #include "delivery/vault.h"
 
 namespace skivet::app {
@@ -27,6 +29,8 @@ struct SourceFacts {
     std::uint64_t dead_bytes = 0;  ///< what nothing uses any more
     std::size_t unnamed = 0;       ///< entries known only by a hash
     bool wants_key = false;        ///< no key of the ring opens it, or an entry of it
+    bool off = false;              ///< in the list, but not loaded
+    std::string group;             ///< base, update, …; may be empty
 };
 
 /// The open sources and what is in them; replaced as a whole, never changed.
@@ -36,7 +40,27 @@ struct Stock {
     std::vector<std::vector<Segment>> segments;       ///< a list a source, for the byte map
     std::vector<std::size_t> texture_counts;          ///< a source
     std::vector<SourceFacts> facts;                   ///< a source
-    std::vector<std::string> search_texts;            ///< an item
+    bool whole = false;                               ///< everything was looked through; otherwise more is coming
+};
+
+/// What is known of a stock's textures, and the table that answers searches. Replaced as a whole while pictures are looked at.
+struct Knowledge {
+    std::shared_ptr<const Stock> stock;               ///< what it is about
+    Insight insight;
+    QueryTable table;
+    RoleWishes wishes;
+    std::size_t unseen = 0;                           ///< textures that are still to be looked at
+};
+
+/// Where else a texture is, and what belongs to it; for the viewer.
+struct Relations {
+    std::vector<std::size_t> set;                     ///< all members, itself included; empty without a set
+    std::vector<AlikeTexture> alike;                  ///< items that look like it
+    std::vector<std::string> users;                   ///< objects that use it, where known
+    std::vector<std::size_t> copies;                  ///< items with the same path in other sources, the winning one first
+    RoleGuess role;
+    PictureFacts facts;
+    bool seen = false;                                ///< it was looked at, so that `facts` hold
 };
 
 /// What one delivery into one source would write.
@@ -74,6 +98,8 @@ public:
 
     [[nodiscard]] const Project& project() const { return project_; }
     [[nodiscard]] std::shared_ptr<const Stock> stock() const { return stock_; }
+    /// Never null; of an older stock only until the next one arrives.
+    [[nodiscard]] std::shared_ptr<const Knowledge> knowledge() const { return knowledge_; }
     [[nodiscard]] const Kinds& kinds() const { return *kinds_; }
     /// The same for workers, which keep it while they run.
     [[nodiscard]] std::shared_ptr<const Kinds> shared_kinds() const { return kinds_; }
@@ -102,12 +128,31 @@ public:
     void compact(std::size_t index);
     void set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play);
 
-    /// A picture of at most 128 × 128, or a null image and later thumbnail_ready.
+    /// Moves a source to another place in the load order.
+    void place_source(std::size_t index, std::size_t place);
+    void set_source(std::size_t index, const SourceSetting& setting);
+
+    /// The user's word on what textures are for; `unsure` takes it back.
+    void set_role(const std::vector<std::size_t>& items, Role role);
+    /// The same for the part of its name that says the role, or of one chosen: all textures named so follow.
+    void set_habit(const RoleHabit& habit);
+    void forget_habit(const RoleHabit& habit);
+    void keep_search(const std::string& name, const CatalogQuery& query);
+    void forget_search(const std::string& name);
+    /// What belongs to a texture; `done` is called on the window's thread.
+    void relate(std::size_t item, std::function<void(const Relations&)> done);
+    /// Textures that look like a picture, the most alike first; or why the picture cannot be used.
+    void find_picture(const QImage& picture, std::function<void(Result<std::vector<PictureHit>>)> done);
+    void find_picture(const std::filesystem::path& file, std::function<void(Result<std::vector<PictureHit>>, QImage)> done);
+
+    /// A picture of at most 128 × 128, or a null image and later thumbnail_ready. The newest request is answered first.
     [[nodiscard]] QImage thumbnail(std::size_t item);
     /// Opens an item's texture on a worker; `done` is called on the window's thread.
     void open_texture(std::size_t item, std::function<void(std::shared_ptr<const OpenTexture>)> done);
 
     void take(const std::vector<std::size_t>& items, ExportAs as);
+    /// The texture with all that show the same picture: they follow its edit.
+    void take_with_copies(std::size_t item, const Relations& relations);
     void put_away(std::size_t piece);
     void open_to_edit(std::size_t piece);
     /// Takes the piece anew from the game, for a piece gone stale.
@@ -128,6 +173,11 @@ public:
     void undo(const QString& id);
     void undo_all();
 
+    /// Writes textures out beside the window; one export at a time. `done` gets the report on the window's thread.
+    void export_items(const std::vector<std::size_t>& items, const ExportWish& wish, const std::filesystem::path& to, bool force, std::function<void(const Result<ExportReport>&)> done);
+    /// Of the running export; null when there is none.
+    [[nodiscard]] std::shared_ptr<ExportProgress> exporting() const { return exporting_; }
+
     /// Starts the game; false with a message when no command is set.
     bool try_in_game();
     [[nodiscard]] QProcess* game_process() { return &game_; }
@@ -146,12 +196,15 @@ public:
     /// Stops looking through the archives; what was found so far is dropped.
     void cancel() {
         if (progress_) progress_->cancel.cancel();
+        if (looking_) looking_->cancel.cancel();
     }
     void say(const QString& line);
 
 signals:
     void sources_changed();
     void catalog_changed();
+    /// Roles, sets, twins, or what searches see, are other than before.
+    void knowledge_changed();
     void thumbnail_ready(std::size_t item);
     void pieces_changed();
     void piece_picture_ready(std::size_t piece);
@@ -187,6 +240,13 @@ private:
     }
     void complain(const Error& error);
     void reload();
+    void show_stock(std::shared_ptr<Stock> stock, std::shared_ptr<Knowledge> knowledge);
+    void look_at_pictures();
+    void know_again();
+    [[nodiscard]] RoleWishes wishes() const;
+    [[nodiscard]] std::vector<std::string> states_of(const Stock& stock) const;
+    [[nodiscard]] QString thumbnail_key(std::size_t item) const;
+    void load_thumbnails();
     void keep_keys(KeyRing ring);
     void set_kinds(const std::function<void(Kinds&)>& change);
     void save();
@@ -206,8 +266,17 @@ private:
     std::map<std::size_t, std::uint64_t> fit_request_;   ///< the newest one; answers to older ones are dropped
     std::map<std::pair<std::size_t, bool>, QImage> piece_pictures_;
     QSet<std::size_t> piece_pictures_pending_;
-    QCache<std::size_t, QImage> thumbnails_;
-    QSet<std::size_t> thumbnails_pending_;
+    std::shared_ptr<const Knowledge> knowledge_;
+    std::shared_ptr<IndexStore> index_;
+    std::shared_ptr<ThumbnailCache> cache_;
+    std::shared_ptr<ExportProgress> exporting_;
+    std::shared_ptr<Progress> looking_;                  ///< of looking at pictures
+    std::shared_ptr<const PictureSearch> search_;        ///< made when first asked for
+    std::shared_ptr<const Knowledge> search_of_;
+    QCache<QString, QImage> thumbnails_;                 ///< by source and path
+    QSet<QString> thumbnails_pending_;
+    QVector<std::size_t> thumbnails_wanted_;             ///< the newest last
+    int thumbnails_running_ = 0;
     std::uint64_t generation_ = 0;        ///< of the stock; late answers for an older one are dropped
     std::uint64_t piece_generation_ = 0;  ///< of the list of pieces
     int running_ = 0;
@@ -222,6 +291,8 @@ private:
     PosixFiles files_;
     QThreadPool pool_;
     QThreadPool saver_;                   ///< one thread: saves and deliveries happen in order
+    QThreadPool pictures_;                ///< small pictures for the view, never behind anything else
+    QThreadPool looker_;                  ///< one thread: looking at all pictures
 };
 
 }  // namespace skivet::app

@@ -111,6 +111,80 @@ void Session::take(const std::vector<std::size_t>& items, ExportAs as) {
         });
 }
 
+void Session::take_with_copies(std::size_t item, const Relations& relations) {
+    if (item >= stock_->catalog.items.size()) return;
+    const auto address_at = [&](std::size_t i) { return address_of(stock_->sources[stock_->catalog.items[i].source], stock_->catalog.items[i]); };
+    std::vector<Address> others;
+    for (const auto& alike : relations.alike)
+        if (alike.likeness != Likeness::variant && stock_->catalog.items[alike.index].effective) others.push_back(address_at(alike.index));
+    if (others.empty()) {
+        emit notice(tr("No other texture shows the same picture; it goes to the bench alone."));
+        return take({item}, ExportAs::picture);
+    }
+    struct Taken {
+        std::vector<Piece> pieces;
+        std::vector<Error> errors;
+    };
+    run(tr("Writing out"),
+        [kinds = kinds_, project = project_, address = address_at(item), others]() mutable {
+            Taken out;
+            const auto same = [](const Address& a) { return [&a](const Piece& p) { return p.address == a; }; };
+            auto leader = std::find_if(project.pieces.begin(), project.pieces.end(), same(address));
+            if (leader == project.pieces.end()) {
+                auto piece = take_piece(*kinds, project, address, ExportAs::picture, now());
+                if (!piece) {
+                    out.errors.push_back(std::move(piece).error());
+                    return out;
+                }
+                out.pieces.push_back(*piece);
+                project.pieces.push_back(std::move(*piece));
+                leader = std::prev(project.pieces.end());
+            }
+            const auto lead = *leader;
+            for (const auto& other : others) {
+                if (std::any_of(project.pieces.begin(), project.pieces.end(), same(other))) continue;
+                auto piece = take_follower(*kinds, project, lead, other, now());
+                if (piece) out.pieces.push_back(std::move(*piece));
+                else out.errors.push_back(std::move(piece).error());
+            }
+            return out;
+        },
+        [this](Taken taken) {
+            for (const auto& error : taken.errors) complain(error);
+            for (auto& piece : taken.pieces) {
+                if (std::any_of(project_.pieces.begin(), project_.pieces.end(), [&](const Piece& p) { return p.address == piece.address; })) continue;
+                say(piece.follows() ? tr("On the bench: %1, following %2").arg(QString::fromStdString(piece.address.text()), text(piece.file)) : tr("On the bench: %1").arg(text(piece.file)));
+                project_.pieces.push_back(std::move(piece));
+            }
+            save();
+            watch_pieces();
+            emit pieces_changed();
+        });
+}
+
+void Session::export_items(const std::vector<std::size_t>& items, const ExportWish& wish, const fs::path& to, bool force, std::function<void(const Result<ExportReport>&)> done) {
+    if (exporting_) return emit notice(tr("An export is running already."));
+    exporting_ = std::make_shared<ExportProgress>();
+    run(tr("Exporting"),
+        [kinds = kinds_, stock = stock_, knowledge = knowledge_, items, wish, to, force, progress = exporting_] {
+            const auto sources = std::shared_ptr<const std::vector<Source>>(stock, &stock->sources);
+            std::vector<ExportItem> list;
+            for (const auto i : items) {
+                if (i >= stock->catalog.items.size() || !stock->catalog.items[i].is_texture()) continue;
+                list.push_back(export_item(*kinds, sources, stock->catalog.items[i], wish.shape == FolderShape::per_set && knowledge->stock == stock ? set_folder(stock->catalog, knowledge->insight, i) : std::string()));
+            }
+            return run_export(list, wish, to, kinds->limits, *progress, 0, force);
+        },
+        [this, to, done = std::move(done)](Result<ExportReport> report) {
+            exporting_ = nullptr;
+            if (report) {
+                say(tr("Exported to %1: %2 written, %3 there already, %4 failed").arg(text(to)).arg(report->written).arg(report->skipped).arg(report->failed.size()));
+                for (const auto& failure : report->failed) say(QString::fromStdString(failure.error.message()));
+            } else say(QString::fromStdString(report.error().message()));
+            done(report);
+        });
+}
+
 void Session::put_away(std::size_t piece) {
     if (piece >= project_.pieces.size()) return;
     say(tr("Put away: %1. Its file stays in the project's work folder.").arg(text(project_.pieces[piece].file)));

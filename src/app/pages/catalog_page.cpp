@@ -1,97 +1,207 @@
 #include "app/pages/catalog_page.h"
 
+#include <QApplication>
+#include <QClipboard>
+#include <QDragEnterEvent>
+#include <QFileDialog>
 #include <QHBoxLayout>
+#include <QInputDialog>
 #include <QKeyEvent>
+#include <QMenu>
+#include <QMimeData>
 #include <QPainter>
 #include <QStyledItemDelegate>
-#include <map>
 
+#include "app/catalog_dialogs.h"
 #include "app/theme/theme.h"
 
 namespace skivet::app {
 namespace {
 
+/// Catalogs up to this size are searched while the key is still down; larger ones beside the window.
+constexpr std::size_t small_catalog = 20'000;
+
 class CardDelegate : public QStyledItemDelegate {
 public:
-    CardDelegate(Session* session, QObject* parent) : QStyledItemDelegate(parent), session_(session) {}
+    CardDelegate(Session* session, ContactSheet* sheet) : QStyledItemDelegate(sheet), session_(session) {}
+    /// How alpha is shown: as the texture seems to mean it, over a checker, or not at all.
+    enum class Alpha { as_meant, over, ignored } alpha = Alpha::as_meant;
     [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {152, 192}; }
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
-        const auto item = std::size_t(index.data(CatalogModel::ItemIndex).toULongLong());
+        const auto item = std::size_t(index.data(ContactModel::ItemIndex).toULongLong());
         const auto stock = session_->stock();
         if (item >= stock->catalog.items.size()) return;
         const auto& entry = stock->catalog.items[item];
+        const auto knowledge = session_->knowledge();
+        const bool known = knowledge->stock == stock && item < knowledge->insight.roles.size();
         const auto& c = colors();
         p->save();
         p->setRenderHint(QPainter::Antialiasing);
-        const QRectF card = QRectF(option.rect).adjusted(3, 2, -3, -6);
+        const int in_set = index.data(ContactModel::SetSize).toInt();
+        const bool open = index.data(ContactModel::IsOpen).toBool(), closed_set = in_set > 1 && !open;
         const bool on = option.state & QStyle::State_Selected;
+        QRectF card = QRectF(option.rect).adjusted(3, 5, -5, -5);
+        if (open) {   // members of an open set lie on one band
+            p->setPen(Qt::NoPen);
+            p->setBrush(QColor(0xd2, 0xd2, 0xd2));
+            p->drawRect(QRectF(option.rect).adjusted(0, 1, 0, -1));
+        }
+        p->setPen(QPen(c.border, 1));
+        p->setBrush(c.panel);
+        if (closed_set)   // the edges of the cards behind
+            for (const int behind : {4, 2}) p->drawRoundedRect(card.adjusted(behind + 2, -behind, behind - 1, -behind - 8), 3, 3);
         p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
         p->setBrush(c.card);
         p->drawRoundedRect(card, 3, 3);
-        draw_in_well(*p, QRectF(card.x() + 6, card.y() + 6, card.width() - 12, card.width() - 12), session_->thumbnail(item), 8);
-        const QRectF text(card.x() + 8, card.y() + card.width() - 2, card.width() - 16, 18);
+        auto image = session_->thumbnail(item);
+        if (!image.isNull() && image.hasAlphaChannel() && alpha != Alpha::over) {
+            const auto* facts = known ? knowledge->insight.facts[item].get() : nullptr;
+            if (alpha == Alpha::ignored || !facts || facts->alpha == AlphaUse::empty || facts->alpha == AlphaUse::mask) image = image.convertToFormat(QImage::Format_RGB888);
+        }
+        draw_in_well(*p, QRectF(card.x() + 6, card.y() + 6, card.width() - 12, card.width() - 12), image, std::clamp(int(card.width()) / 18, 3, 12));
+        const QRectF text(card.x() + 8, card.bottom() - 39, card.width() - 16, 18);
         p->setFont(text_font(12, true));
         p->setPen(c.ink);
-        p->drawText(text, int(Qt::AlignLeft | Qt::AlignVCenter), p->fontMetrics().elidedText(to_text(entry.name()), Qt::ElideMiddle, int(text.width())));
+        p->drawText(text, int(Qt::AlignLeft | Qt::AlignVCenter), p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width())));
         p->setFont(text_font(11));
         p->setPen(entry.error ? c.accent : c.soft);
-        QString fact = entry.error && entry.desc.format != Format::unknown ? tr("damaged") : entry.error ? tr("cannot be read") : QStringLiteral("%1 %2×%3").arg(to_text(info(entry.desc.format).name)).arg(entry.desc.width).arg(entry.desc.height);
+        QString fact = entry.error && entry.desc.format != Format::unknown ? (entry.error->code == ErrorCode::missing ? tr("part missing") : tr("damaged")) : entry.error ? tr("cannot be read")
+                       : closed_set ? tr("set of %1").arg(in_set)
+                       : open && known ? to_text(name_of(knowledge->insight.roles[item]))
+                                       : QStringLiteral("%1 %2×%3").arg(to_text(info(entry.desc.format).name)).arg(entry.desc.width).arg(entry.desc.height);
         if (!entry.effective && !entry.error) fact = tr("%1 · shadowed").arg(to_text(info(entry.desc.format).name));
-        p->drawText(text.translated(0, 18), int(Qt::AlignLeft | Qt::AlignVCenter), p->fontMetrics().elidedText(fact, Qt::ElideRight, int(text.width())));
-        const auto& pieces = session_->project().pieces;
-        for (const auto& piece : pieces)
-            if (piece.address.inner == entry.inner && piece.address.source == stock->sources[entry.source].path)
-                draw_state(*p, QPointF(card.right() - 14, text.bottom() + 9), piece.state);
+        if (const auto score = index.data(ContactModel::Score); score.isValid()) fact = tr("%1 % alike").arg(int(std::lround(100 * score.toDouble())));
+        const auto* state = state_of(stock, item);
+        const double room = text.width() - (state ? 20 : 0);
+        QString right;
+        if (known && knowledge->insight.twins[item] > 0 && entry.effective && card.width() > 120) right = knowledge->insight.twins[item] == 1 ? tr("1 twin") : tr("%1 twins").arg(knowledge->insight.twins[item]);
+        const double taken = right.isEmpty() ? 0 : p->fontMetrics().horizontalAdvance(right) + 6;
+        const bool both = p->fontMetrics().horizontalAdvance(fact) + taken <= room;
+        p->drawText(QRectF(text.x(), text.y() + 18, room, 18), int(Qt::AlignLeft | Qt::AlignVCenter), p->fontMetrics().elidedText(fact, Qt::ElideRight, int(room)));
+        p->setPen(c.soft);
+        if (both && !right.isEmpty()) p->drawText(QRectF(text.x(), text.y() + 18, room, 18), int(Qt::AlignRight | Qt::AlignVCenter), right);
+        if (state) draw_state(*p, QPointF(card.right() - 14, text.bottom() + 9), *state);
+        if (option.state & QStyle::State_HasFocus && !on) {
+            p->setPen(QPen(c.accent, 1, Qt::DotLine));
+            p->setBrush(Qt::NoBrush);
+            p->drawRoundedRect(card, 3, 3);
+        }
         p->restore();
     }
 
 private:
+    [[nodiscard]] const PieceState* state_of(const std::shared_ptr<const Stock>& stock, std::size_t item) const {
+        const auto& entry = stock->catalog.items[item];
+        for (const auto& piece : session_->project().pieces)
+            if (piece.address.inner == entry.inner && piece.address.source == stock->sources[entry.source].path) return &piece.state;
+        return nullptr;
+    }
     Session* session_;
 };
 
-/// Check boxes of one facet, most frequent first.
-void add_group(QVBoxLayout* box, const QString& title, const std::map<QString, int>& counts, const QSet<QString>& on, QList<QCheckBox*>& boxes, const std::function<void()>& changed) {
-    if (counts.empty()) return;
-    box->addWidget(make_label(title, "strong"));
-    for (const auto& [name, count] : counts) {
-        auto* line = new QWidget;
-        auto* row = new QHBoxLayout(line);
-        row->setContentsMargins(0, 0, 0, 0);
-        auto* check = new QCheckBox(name);
-        check->setChecked(on.contains(name));
-        QObject::connect(check, &QCheckBox::toggled, check, changed);
-        row->addWidget(check, 1);
-        auto* number = make_label(QString::number(count), "soft");
-        number->setFont(number_font(11));
-        row->addWidget(number);
-        box->addWidget(line);
-        boxes << check;
+class FacetDelegate : public QStyledItemDelegate {
+public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex& index) const override { return {140, kind(index) == FacetModel::RowKind::heading ? 30 : 21}; }
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const auto& c = colors();
+        const auto text = index.data().toString();
+        const QRectF box = option.rect;
+        p->save();
+        p->setRenderHint(QPainter::Antialiasing);
+        p->setPen(c.ink);
+        if (kind(index) == FacetModel::RowKind::heading) {
+            p->setFont(text_font(12, true));
+            p->drawText(box.adjusted(0, 8, 0, 0), int(Qt::AlignLeft | Qt::AlignVCenter), text);
+            return p->restore();
+        }
+        const bool focus = option.state & QStyle::State_HasFocus;
+        p->setFont(text_font(12));
+        if (kind(index) == FacetModel::RowKind::more) {
+            p->setPen(focus ? c.accent : c.soft);
+            p->drawText(box.adjusted(20, 0, 0, 0), int(Qt::AlignLeft | Qt::AlignVCenter), text);
+            return p->restore();
+        }
+        const QRectF mark(box.x() + 1, box.center().y() - 5, 11, 11);
+        const bool on = index.data(Qt::CheckStateRole).toInt() == Qt::Checked;
+        p->setPen(QPen(focus ? c.accent : on ? c.ink : c.border, focus ? 2 : 1));
+        p->setBrush(on ? c.ink : c.card);
+        p->drawRoundedRect(mark, 2, 2);
+        const auto count = QString::number(index.data(FacetModel::Count).toUInt());
+        p->setPen(c.soft);
+        p->setFont(number_font(11));
+        const int taken = p->fontMetrics().horizontalAdvance(count) + 8;
+        p->drawText(box, int(Qt::AlignRight | Qt::AlignVCenter), count);
+        p->setPen(c.ink);
+        p->setFont(text_font(12));
+        p->drawText(box.adjusted(20, 0, -taken, 0), int(Qt::AlignLeft | Qt::AlignVCenter), p->fontMetrics().elidedText(text, Qt::ElideMiddle, int(box.width()) - 20 - taken));
+        p->restore();
     }
-    box->addSpacing(10);
-}
+    bool editorEvent(QEvent* event, QAbstractItemModel* model, const QStyleOptionViewItem&, const QModelIndex& index) override {
+        // The whole line is the box.
+        if (event->type() == QEvent::MouseButtonRelease || (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Space)) return static_cast<FacetModel*>(model)->toggle(index.row());
+        return false;
+    }
 
-QSet<QString> checked(const QList<QCheckBox*>& boxes) {
-    QSet<QString> out;
-    for (const auto* box : boxes)
-        if (box->isChecked()) out.insert(box->text());
-    return out;
-}
+private:
+    static FacetModel::RowKind kind(const QModelIndex& index) { return static_cast<FacetModel::RowKind>(index.data(FacetModel::Kind).toInt()); }
+};
+
+QString address_text(const Stock& stock, std::size_t item) { return to_text(address_of(stock.sources[stock.catalog.items[item].source], stock.catalog.items[item]).text()); }
 
 }  // namespace
 
 CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, parent) {
+    setAcceptDrops(true);
+    asker_.setMaxThreadCount(1);
     auto* bench = add_action(tr("Take to the bench"), Qt::Key_Return, tr("Write the texture out as PNG, or as OpenEXR where it has floats, and watch it"), [this] { take(ExportAs::picture); });
-    auto* bench_dds = add_action(tr("As DDS"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write it out as DDS, compressed bytes untouched"), [this] { take(ExportAs::dds); });
-    add_action(tr("Search"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] { search_->setFocus(); });
+    add_action(tr("Take the whole set to the bench"), QKeySequence(Qt::SHIFT | Qt::Key_Return), tr("All textures of the set"), [this] { take(ExportAs::picture, true); });
+    add_action(tr("Take to the bench as DDS"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write it out as DDS, compressed bytes untouched"), [this] { take(ExportAs::dds); });
+    add_action(tr("Take with its copies"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Return), tr("The same picture elsewhere and in other sizes follows one edit"), [this] { session_->take_with_copies(viewer_->item(), viewer_->relations()); });
+    auto* out = add_action(tr("Export…"), QKeySequence(Qt::CTRL | Qt::Key_E), tr("Write what is chosen, or all that is found, as files"), [this] { export_chosen(); });
+    add_action(tr("Search"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
+        search_->setFocus();
+        search_->selectAll();
+    });
+    auto* searches = add_action(tr("Searches"), QKeySequence(Qt::CTRL | Qt::Key_S), tr("Keep this search, or take one that was kept"), [this] { show_searches(); });
+    auto* by_picture = add_action(tr("By picture…"), QKeySequence(Qt::CTRL | Qt::Key_P), tr("Find what looks like an image: choose a file, drop one here, or paste it with Ctrl+V"), [this] { choose_picture(); });
+    add_action(tr("Find the pasted picture"), QKeySequence::Paste, tr("Find what looks like the image in the clipboard"), [this] { paste_picture(); });
+    add_action(tr("Next match"), Qt::Key_F3, tr("The next texture that was found"), [this] { step(1); });
+    add_action(tr("Previous match"), QKeySequence(Qt::SHIFT | Qt::Key_F3), tr("The texture before"), [this] { step(-1); });
+    add_action(tr("Open all sets"), QKeySequence(Qt::CTRL | Qt::Key_O), tr("Show every texture by itself"), [this] { keep_current([this] { model_->open_all(true); }); });
+    add_action(tr("Close all sets"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_O), tr("One card for each set"), [this] { keep_current([this] { model_->open_all(false); }); });
+    add_action(tr("Larger pictures"), QKeySequence(Qt::CTRL | Qt::Key_Plus), tr("Larger pictures"), [this] { sheet_->set_card_width(sheet_->card_width() + 24); });
+    add_action(tr("Smaller pictures"), QKeySequence(Qt::CTRL | Qt::Key_Minus), tr("Smaller pictures"), [this] { sheet_->set_card_width(sheet_->card_width() - 24); });
+    for (std::size_t i = 0; i < all_roles.size(); ++i) {
+        const auto role = all_roles[i];
+        const int key = Qt::Key_0 + int((i + 1) % 10);
+        const auto name = role == Role::unsure ? tr("as guessed") : to_text(name_of(role));
+        add_action(tr("Role: %1").arg(name), QKeySequence(Qt::ALT | key), tr("Say what the chosen textures are for"), [this, role] { session_->set_role(chosen(false), role); });
+        add_action(tr("Role of all named so: %1").arg(name), QKeySequence(Qt::ALT | Qt::SHIFT | key), tr("Say what all textures with this ending are for"),
+                   [this, role] { correct_habit(this, session_, viewer_->item(), role); });
+    }
+    auto* habits = add_action(tr("Naming habits…"), QKeySequence(Qt::CTRL | Qt::Key_H), tr("What in the names says what a texture is for"), [this] { show_habits(this, session_); });
+    (void)habits;
 
     auto* left = make_panel();
     left->setFixedWidth(188);
     auto* left_box = new QVBoxLayout(left);
     left_box->setContentsMargins(14, 12, 8, 10);
     left_box->addWidget(make_label(tr("NARROW DOWN"), "heading"));
-    facets_ = add_scrolling_column(left_box);
-    facets_->setSpacing(2);
-    facets_->setContentsMargins(0, 4, 8, 0);
+    facets_ = new FacetModel(this);
+    facet_list_ = new QListView;
+    facet_list_->setObjectName(QStringLiteral("facets"));
+    facet_list_->setAccessibleName(tr("Narrow down"));
+    facet_list_->setModel(facets_);
+    facet_list_->setItemDelegate(new FacetDelegate(facet_list_));
+    facet_list_->setFrameShape(QFrame::NoFrame);
+    facet_list_->setStyleSheet(QStringLiteral("QListView{background:transparent;border:none;}"));
+    facet_list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    facet_list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    facet_list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    facet_list_->setSelectionMode(QAbstractItemView::NoSelection);
+    facet_list_->installEventFilter(this);
+    left_box->addWidget(facet_list_, 1);
 
     auto* center = make_panel();
     auto* box = new QVBoxLayout(center);
@@ -100,27 +210,51 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     search_ = new QLineEdit;
     search_->setObjectName(QStringLiteral("search"));
     search_->setPlaceholderText(tr("Type to search: name, folder, format, size"));
+    search_->setToolTip(tr("Words in any order · \"an exact phrase\" · -without · * and ? · 0017 finds 17"));
     search_->setAccessibleName(tr("Search"));
     search_->setClearButtonEnabled(true);
     search_->installEventFilter(this);
     count_ = make_label({}, "soft");
     top->addWidget(search_, 1);
     top->addWidget(count_);
-    top->addSpacing(8);
+    top->addSpacing(4);
+    top->addWidget(new Button(by_picture, Button::Look::link));
+    top->addWidget(new Button(searches, Button::Look::link));
     box->addLayout(top);
-    model_ = new CatalogModel(session, this);
-    sheet_ = new QListView;
+    hits_row_ = new QWidget;
+    auto* hits = new QHBoxLayout(hits_row_);
+    hits->setContentsMargins(0, 4, 6, 4);
+    hits_picture_ = new QLabel;
+    hits_picture_->setFixedSize(56, 56);
+    hits_picture_->setAlignment(Qt::AlignCenter);
+    hits_picture_->setStyleSheet(QStringLiteral("background:#767676;"));
+    hits_text_ = make_label({}, "soft", true);
+    auto* back = new Button(tr("Back to the search"), Button::Look::plain);
+    connect(back, &QPushButton::clicked, this, &CatalogPage::leave_hits);
+    hits->addWidget(hits_picture_);
+    hits->addWidget(hits_text_, 1);
+    hits->addWidget(back);
+    box->addWidget(hits_row_);
+    hits_row_->hide();
+    model_ = new ContactModel(session, this);
+    sheet_ = new ContactSheet;
     sheet_->setObjectName(QStringLiteral("sheet"));
     sheet_->setAccessibleName(tr("Contact sheet"));
-    sheet_->setViewMode(QListView::IconMode);
-    sheet_->setResizeMode(QListView::Adjust);
-    sheet_->setMovement(QListView::Static);
-    sheet_->setUniformItemSizes(true);
-    sheet_->setSelectionMode(QAbstractItemView::ExtendedSelection);
-    sheet_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     sheet_->setModel(model_);
-    sheet_->setItemDelegate(new CardDelegate(session, sheet_));
+    auto* cards = new CardDelegate(session, sheet_);
+    sheet_->setItemDelegate(cards);
     sheet_->installEventFilter(this);
+    sheet_->setContextMenuPolicy(Qt::CustomContextMenu);
+    add_action(tr("Alpha in the contact sheet"), QKeySequence(Qt::CTRL | Qt::Key_T), tr("As meant, over a checker, or color alone"), [this, cards] {
+        cards->alpha = static_cast<CardDelegate::Alpha>((int(cards->alpha) + 1) % 3);
+        const QString names[] = {tr("Alpha is shown as each texture seems to mean it."), tr("All textures are shown over a checker."), tr("Colors are shown alone, whatever alpha is.")};
+        emit session_->notice(names[int(cards->alpha)]);
+        sheet_->viewport()->update();
+    });
+    connect(sheet_, &QWidget::customContextMenuRequested, this, &CatalogPage::show_menu);
+    connect(sheet_, &ContactSheet::opened, this, [this](const QModelIndex& index) {
+        keep_current([&] { model_->toggle(index.row()); });
+    });
     auto* empty = new QWidget;
     auto* empty_box = new QVBoxLayout(empty);
     empty_text_ = make_label({}, "subtitle", true);
@@ -128,7 +262,9 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     auto* clear = new Button(tr("Show all textures"), Button::Look::plain);
     connect(clear, &QPushButton::clicked, this, [this] {
         search_->clear();
-        for (auto* check : folder_boxes_ + format_boxes_ + source_boxes_) check->setChecked(false);
+        facets_->set_chosen({});
+        leave_hits();
+        ask();
     });
     empty_box->addStretch();
     empty_box->addWidget(empty_text_);
@@ -141,7 +277,7 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
 
     viewer_ = new TextureViewer(session);
     viewer_->setFixedWidth(388);
-    viewer_->buttons()->addWidget(new Button(bench_dds, Button::Look::plain));
+    viewer_->buttons()->addWidget(new Button(out, Button::Look::plain));
     viewer_->buttons()->addStretch();
     viewer_->buttons()->addWidget(new Button(bench, Button::Look::primary));
 
@@ -152,66 +288,266 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     columns->addWidget(center, 1);
     columns->addWidget(viewer_);
 
-    connect(search_, &QLineEdit::textChanged, this, [this](const QString& query) {
-        model_->set_query(query);
-        show_counts();
-        if (model_->rowCount() > 0) sheet_->setCurrentIndex(model_->index(0));
+    connect(search_, &QLineEdit::textChanged, this, [this] {
+        if (hits_) leave_hits();
+        ask();
+    });
+    connect(facets_, &FacetModel::changed, this, [this] {
+        if (hits_) leave_hits();
+        ask();
     });
     connect(sheet_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) {
-        if (now.isValid()) viewer_->show_item(model_->item_at(now.row()));
+        if (!now.isValid() || quiet_) return;
+        const auto item = model_->item_at(now.row());
+        if (item != viewer_->item()) viewer_->show_item(item);
     });
-    connect(session, &Session::catalog_changed, this, &CatalogPage::refresh);
+    connect(viewer_, &TextureViewer::showing, this, [this](std::size_t item) { current_ = address_text(*session_->stock(), item); });
+    connect(viewer_, &TextureViewer::chosen, this, [this](std::size_t item) {
+        if (const int row = model_->row_of(item); row >= 0) sheet_->setCurrentIndex(model_->index(row));
+        if (item != viewer_->item()) viewer_->show_item(item);
+    });
+    connect(session, &Session::catalog_changed, this, [this] {
+        if (hits_) leave_hits();
+        ask();
+        // The whole of it: the texture that is shown may be another one than before.
+        if (session_->stock()->whole && viewer_->item() < session_->stock()->catalog.items.size()) viewer_->show_item(viewer_->item());
+    });
+    connect(session, &Session::knowledge_changed, this, &CatalogPage::ask);
     connect(session, &Session::pieces_changed, sheet_->viewport(), qOverload<>(&QWidget::update));
     viewer_->clear();
     show_counts();
 }
 
+CatalogPage::~CatalogPage() {
+    asking_.cancel();
+    asker_.waitForDone();
+}
+
 void CatalogPage::entered() { search_->setFocus(); }
 
-void CatalogPage::refresh() {
-    rebuild_facets();
-    apply_facets();
-    if (model_->rowCount() > 0) sheet_->setCurrentIndex(model_->index(0));
-    else viewer_->clear();
-}
-
-void CatalogPage::rebuild_facets() {
-    const auto folders = checked(folder_boxes_), formats = checked(format_boxes_), sources = checked(source_boxes_);
-    folder_boxes_.clear();
-    format_boxes_.clear();
-    source_boxes_.clear();
-    clear_column(facets_);
-    std::map<QString, int> by_folder, by_format, by_source;
-    const auto stock = session_->stock();
-    for (const auto& item : stock->catalog.items) {
-        if (!item.is_texture()) continue;
-        ++by_folder[top_folder(item)];
-        ++by_format[to_text(info(item.desc.format).name)];
-        ++by_source[to_text(stock->sources[item.source].path.filename())];
+void CatalogPage::ask() {
+    if (hits_) return;
+    asking_.cancel();
+    asking_ = {};
+    const auto question = ++question_;
+    auto query = facets_->chosen();
+    query.search = search_->text().toStdString();
+    const auto knowledge = session_->knowledge();
+    if (knowledge->table.size() <= small_catalog) {
+        if (const auto answer = knowledge->table.ask(query)) show_answer(*answer, make_cards(*answer, knowledge->insight));
+        return;
     }
-    const auto changed = [this] { apply_facets(); };
-    add_group(facets_, tr("Where"), by_folder, folders, folder_boxes_, changed);
-    add_group(facets_, tr("Format"), by_format, formats, format_boxes_, changed);
-    add_group(facets_, tr("Source"), by_source, sources, source_boxes_, changed);
-    facets_->addStretch();
+    asker_.start([this, knowledge, query, question, cancel = asking_] {
+        const auto answer = knowledge->table.ask(query, cancel);
+        if (!answer) return;
+        auto cards = std::make_shared<std::vector<Card>>(make_cards(*answer, knowledge->insight));
+        QMetaObject::invokeMethod(
+            this,
+            [this, question, answer = *answer, cards] {
+                if (question == question_) show_answer(answer, std::move(*cards));
+            },
+            Qt::QueuedConnection);
+    });
 }
 
-void CatalogPage::apply_facets() {
-    model_->set_facets(checked(folder_boxes_), checked(format_boxes_), checked(source_boxes_));
+void CatalogPage::keep_current(const std::function<void()>& change) {
+    const auto stock = session_->stock();
+    std::size_t item = viewer_->item();
+    // In another stock the same texture may have another number.
+    if (item >= stock->catalog.items.size() || address_text(*stock, item) != current_) {
+        item = std::size_t(-1);
+        for (std::size_t i = 0; i < stock->catalog.items.size() && !current_.isEmpty(); ++i)
+            if (stock->catalog.items[i].is_texture() && address_text(*stock, i) == current_) item = i;
+    }
+    change();
+    int row = item < stock->catalog.items.size() ? model_->row_of(item) : -1;
+    if (row < 0 && item < stock->catalog.items.size()) {   // inside a set that is closed now
+        const auto knowledge = session_->knowledge();
+        const auto set = knowledge->stock == stock ? knowledge->insight.set_of[item] : Insight::no_set;
+        if (set != Insight::no_set)
+            for (const auto member : knowledge->insight.sets[set])
+                if (row < 0) row = model_->row_of(member);
+    }
+    const bool there = row >= 0;
+    if (row < 0 && model_->rowCount() > 0) row = 0;
+    if (row < 0) {
+        viewer_->clear();
+        current_.clear();
+        return;
+    }
+    quiet_ = true;
+    sheet_->setCurrentIndex(model_->index(row));
+    quiet_ = false;
+    const auto shown = there ? item : model_->item_at(row);
+    if (shown != viewer_->item()) viewer_->show_item(shown);
+}
+
+void CatalogPage::show_answer(const CatalogAnswer& answer, std::vector<Card> cards) {
+    answer_ = answer;
+    const int scrolled = facet_list_->verticalScrollBar()->value(), facet_row = facet_list_->currentIndex().row();
+    auto query = facets_->chosen();
+    facets_->show(answer, query);
+    facet_list_->verticalScrollBar()->setValue(scrolled);
+    if (facet_row >= 0 && facet_row < facets_->rowCount()) facet_list_->setCurrentIndex(facets_->index(facet_row));
+    const auto before = current_;
+    keep_current([&] { model_->show(std::move(cards)); });
     show_counts();
 }
 
 void CatalogPage::show_counts() {
-    count_->setText(tr("%1 of %2").arg(model_->rowCount()).arg(model_->texture_count()));
+    const bool none = session_->stock()->catalog.items.empty();
+    count_->setText(hits_ ? QString() : tr("%1 of %2").arg(answer_.items.size()).arg(answer_.all));
     middle_->setCurrentIndex(model_->rowCount() > 0 ? 0 : 1);
-    empty_text_->setText(model_->texture_count() == 0 ? tr("No textures yet. Add the game's archives under Sources.") : tr("Nothing fits this search."));
+    empty_text_->setText(none || answer_.all == 0 ? tr("No textures yet. Add the game's archives under Sources.") : hits_ ? tr("Nothing looks like this picture.") : tr("Nothing fits this search."));
 }
 
-void CatalogPage::take(ExportAs as) {
+void CatalogPage::step(int by) {
+    if (model_->rowCount() == 0) return;
+    const int row = sheet_->currentIndex().isValid() ? sheet_->currentIndex().row() + by : 0;
+    sheet_->setCurrentIndex(model_->index((row + model_->rowCount()) % model_->rowCount()));
+}
+
+std::vector<std::size_t> CatalogPage::chosen(bool whole_sets) const {
     std::vector<std::size_t> items;
-    for (const auto& index : sheet_->selectionModel()->selectedIndexes()) items.push_back(model_->item_at(index.row()));
-    if (items.empty() && sheet_->currentIndex().isValid()) items.push_back(model_->item_at(sheet_->currentIndex().row()));
-    session_->take(items, as);
+    auto indexes = sheet_->selectionModel()->selectedIndexes();
+    if (indexes.isEmpty() && sheet_->currentIndex().isValid()) indexes << sheet_->currentIndex();
+    if (indexes.size() == 1 && !whole_sets && viewer_->item() < session_->stock()->catalog.items.size()) return {viewer_->item()};   // what one sees large
+    for (const auto& index : indexes) {
+        const auto here = whole_sets ? model_->items_at(index.row()) : std::vector{model_->item_at(index.row())};
+        items.insert(items.end(), here.begin(), here.end());
+    }
+    if (whole_sets && indexes.size() == 1 && items.size() == 1 && !viewer_->relations().set.empty()) return viewer_->relations().set;
+    return items;
+}
+
+void CatalogPage::take(ExportAs as, bool whole_sets) { session_->take(chosen(whole_sets), as); }
+
+void CatalogPage::export_chosen() {
+    std::vector<std::size_t> some;
+    for (const auto& index : sheet_->selectionModel()->selectedIndexes())
+        for (const auto item : model_->items_at(index.row())) some.push_back(item);
+    std::vector<std::size_t> all;
+    for (int row = 0; row < model_->rowCount(); ++row) {
+        const auto here = model_->items_at(row);
+        all.insert(all.end(), here.begin(), here.end());
+    }
+    show_export(this, session_, std::move(some), std::move(all));
+}
+
+void CatalogPage::show_menu(const QPoint& at) {
+    QMenu menu(this);
+    auto* roles = menu.addMenu(tr("Role"));
+    auto* habit = menu.addMenu(tr("Role of all named so"));
+    for (auto* action : actions()) {
+        if (action->text().startsWith(tr("Role: "))) roles->addAction(action);
+        else if (action->text().startsWith(tr("Role of all named so: "))) habit->addAction(action);
+        else menu.addAction(action);
+    }
+    menu.exec(sheet_->viewport()->mapToGlobal(at));
+}
+
+void CatalogPage::show_searches() {
+    auto* menu = new QMenu(this);
+    menu->setObjectName(QStringLiteral("searches"));
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    for (const auto& kept : session_->project().searches)
+        connect(menu->addAction(to_text(kept.name)), &QAction::triggered, this, [this, kept] {
+            CatalogQuery query;
+            for (const auto& [facet, value] : kept.chosen)
+                for (std::size_t f = 0; f < facet_count; ++f)
+                    if (name_of(static_cast<Facet>(f)) == facet) query.chosen[f].push_back(value);
+            for (std::size_t t = 0; t < trait_count; ++t) query.traits[t] = std::find(kept.traits.begin(), kept.traits.end(), name_of(static_cast<Trait>(t))) != kept.traits.end();
+            facets_->set_chosen(query);
+            const QSignalBlocker quiet(search_);
+            search_->setText(to_text(kept.text));
+            leave_hits();
+            ask();
+        });
+    if (session_->project().searches.empty()) menu->addAction(tr("No search is kept yet"))->setEnabled(false);
+    menu->addSeparator();
+    auto query = facets_->chosen();
+    query.search = search_->text().toStdString();
+    auto* keep = menu->addAction(tr("Keep this search…"));
+    keep->setEnabled(!query.empty());
+    connect(keep, &QAction::triggered, this, [this, query] {
+        auto* dialog = new QInputDialog(this);
+        dialog->setObjectName(QStringLiteral("keep_search"));
+        dialog->setAttribute(Qt::WA_DeleteOnClose);
+        dialog->setWindowTitle(tr("Keep this search"));
+        dialog->setLabelText(tr("Name"));
+        dialog->setTextValue(search_->text());
+        connect(dialog, &QInputDialog::textValueSelected, this, [this, query](const QString& name) {
+            if (!name.trimmed().isEmpty()) session_->keep_search(name.trimmed().toStdString(), query);
+        });
+        dialog->open();
+    });
+    if (!session_->project().searches.empty()) {
+        auto* forget = menu->addMenu(tr("Forget"));
+        for (const auto& kept : session_->project().searches) connect(forget->addAction(to_text(kept.name)), &QAction::triggered, this, [this, name = kept.name] { session_->forget_search(name); });
+    }
+    menu->popup(search_->mapToGlobal(QPoint(search_->width() - 40, search_->height())));
+}
+
+void CatalogPage::choose_picture() {
+    auto* dialog = new QFileDialog(this, tr("Find what looks like an image"));
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setFileMode(QFileDialog::ExistingFile);
+    dialog->setOption(QFileDialog::DontUseNativeDialog);
+    connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& file) { find_by(std::filesystem::path(file.toStdString())); });
+    dialog->open();
+}
+
+void CatalogPage::paste_picture() {
+    const auto* clip = QApplication::clipboard()->mimeData();
+    if (clip && clip->hasImage()) find_by(qvariant_cast<QImage>(clip->imageData()), tr("the pasted picture"));
+    else if (clip && clip->hasUrls() && clip->urls().front().isLocalFile()) find_by(std::filesystem::path(clip->urls().front().toLocalFile().toStdString()));
+    else if (clip && clip->hasText() && search_->isVisible()) {
+        search_->setFocus();
+        search_->insert(clip->text());
+    } else emit session_->notice(tr("There is no picture in the clipboard."));
+}
+
+void CatalogPage::find_by(const QImage& picture, const QString& name) {
+    session_->find_picture(picture, [this, picture, name](Result<std::vector<PictureHit>> hits) { show_hits(std::move(hits), picture, name); });
+}
+
+void CatalogPage::find_by(const std::filesystem::path& file) {
+    session_->find_picture(file, [this, file](Result<std::vector<PictureHit>> hits, const QImage& picture) { show_hits(std::move(hits), picture, to_text(file.filename())); });
+}
+
+void CatalogPage::show_hits(Result<std::vector<PictureHit>> hits, const QImage& picture, const QString& name) {
+    if (!hits) return emit session_->notice(to_text(hits.error().message()));
+    hits_ = true;
+    hits_picture_->setPixmap(QPixmap::fromImage(picture.scaled(52, 52, Qt::KeepAspectRatio, Qt::SmoothTransformation)));
+    const bool sure = !hits->empty() && hits->front().score >= 0.85f;
+    QString text = tr("What looks like %1, the most alike first.").arg(name);
+    if (!sure) text += ' ' + tr("Nothing is very much like it.");
+    if (session_->knowledge()->unseen > 0) text += ' ' + tr("%1 textures have not been looked at yet.").arg(session_->knowledge()->unseen);
+    hits_text_->setText(text);
+    hits_row_->show();
+    model_->show_hits(*hits);
+    show_counts();
+    if (model_->rowCount() > 0) sheet_->setCurrentIndex(model_->index(0));
+    sheet_->setFocus();
+}
+
+void CatalogPage::leave_hits() {
+    if (!hits_) return;
+    hits_ = false;
+    hits_row_->hide();
+    ask();
+}
+
+void CatalogPage::dragEnterEvent(QDragEnterEvent* event) {
+    const auto* mime = event->mimeData();
+    if (mime->hasImage() || (mime->hasUrls() && mime->urls().size() == 1)) event->acceptProposedAction();
+}
+
+void CatalogPage::dropEvent(QDropEvent* event) {
+    const auto* mime = event->mimeData();
+    event->acceptProposedAction();
+    if (mime->hasUrls() && !mime->urls().isEmpty() && mime->urls().front().isLocalFile()) find_by(std::filesystem::path(mime->urls().front().toLocalFile().toStdString()));
+    else if (mime->hasImage()) find_by(qvariant_cast<QImage>(mime->imageData()), tr("the picture"));
 }
 
 bool CatalogPage::eventFilter(QObject* watched, QEvent* event) {
@@ -221,12 +557,21 @@ bool CatalogPage::eventFilter(QObject* watched, QEvent* event) {
         sheet_->setFocus();
         return true;
     }
+    if (watched == search_ && key->matches(QKeySequence::Paste) && QApplication::clipboard()->mimeData()->hasImage()) {
+        paste_picture();
+        return true;
+    }
+    if (key->key() == Qt::Key_Escape && hits_) {
+        leave_hits();
+        return true;
+    }
     if (watched == search_ && key->key() == Qt::Key_Escape && !search_->text().isEmpty()) {
         search_->clear();
         return true;
     }
-    // Typing anywhere in the sheet searches.
-    if (watched == sheet_ && !key->text().isEmpty() && key->text()[0].isPrint() && !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
+    if (watched == facet_list_) return Page::eventFilter(watched, event);
+    // Typing anywhere in the sheet searches; a space opens a set.
+    if (watched == sheet_ && !key->text().isEmpty() && key->text()[0].isPrint() && key->key() != Qt::Key_Space && !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
         search_->setFocus();
         search_->insert(key->text());
         return true;

@@ -8,6 +8,7 @@
 #include "app/pages/mip_strip.h"
 #include "texture/spread.h"
 #include "app/theme/theme.h"
+#include "app/widgets/picture_row.h"
 #include "codec/block_facts.h"
 #include "codec/paint_form.h"
 #include "pixel/alpha_use.h"
@@ -121,7 +122,33 @@ TextureViewer::TextureViewer(Session* session, QWidget* parent) : QFrame(parent)
     box->addWidget(name_);
     box->addWidget(where_);
     box->addWidget(facts_);
-    box->addSpacing(4);
+    relation_box_ = new QWidget;
+    auto* sides = new QHBoxLayout(relation_box_);
+    sides->setContentsMargins(0, 0, 0, 0);
+    sides->setSpacing(14);
+    const auto picture = [session](std::size_t item) { return session->thumbnail(item); };
+    const auto column = [&](QLabel*& title, PictureRow*& pictures, const QString& heading) {
+        auto* side = new QVBoxLayout;
+        side->setSpacing(2);
+        title = make_label(heading, "heading");
+        pictures = new PictureRow(picture, heading);
+        side->addWidget(title);
+        side->addWidget(pictures);
+        sides->addLayout(side, 1);
+        connect(pictures, &PictureRow::chosen, this, &TextureViewer::chosen);
+    };
+    column(set_title_, set_row_, tr("SET"));
+    column(alike_title_, alike_row_, tr("ALIKE"));
+    set_row_->setObjectName(QStringLiteral("set"));
+    alike_row_->setObjectName(QStringLiteral("alike"));
+    box->addWidget(relation_box_);
+    relation_box_->hide();
+    connect(session, &Session::thumbnail_ready, this, [this] {
+        set_row_->update();
+        alike_row_->update();
+    });
+    connect(session, &Session::knowledge_changed, this, &TextureViewer::update_relations);
+    box->addSpacing(2);
     buttons_ = new QHBoxLayout;
     box->addLayout(buttons_);
 }
@@ -137,6 +164,35 @@ void TextureViewer::clear() {
     view_->set_histogram({});
     for (auto* label : {mip_text_, name_, where_, facts_}) label->clear();
     face_row_->hide();
+    relation_box_->hide();
+    relations_ = {};
+    ++relation_request_;
+    item_ = std::size_t(-1);
+}
+
+void TextureViewer::update_relations() {
+    const auto request = ++relation_request_;
+    const auto stock = session_->stock();
+    if (item_ >= stock->catalog.items.size()) return;
+    session_->relate(item_, [this, request, stock](const Relations& found) {
+        if (request != relation_request_ || stock != session_->stock()) return;
+        relations_ = found;
+        const auto& items = stock->catalog.items;
+        const auto tip = [&](std::size_t i) { return to_text(address_of(stock->sources[items[i].source], items[i]).text()); };
+        std::vector<PictureRow::Cell> set, alike;
+        const auto knowledge = session_->knowledge();
+        for (const auto i : found.set) set.push_back({i, to_text(name_of(knowledge->insight.roles[i])), tip(i)});
+        for (const auto i : found.copies) alike.push_back({i, items[i].effective ? tr("wins") : tr("shadowed"), tip(i)});
+        for (const auto& a : found.alike) alike.push_back({a.index, a.likeness == Likeness::same ? tr("same") : a.likeness == Likeness::variant ? tr("recolored") : tr("%1×%2").arg(items[a.index].desc.width).arg(items[a.index].desc.height), tr("%1: %2").arg(to_text(name_of(a.likeness)), tip(a.index))});
+        set_title_->setVisible(!set.empty());
+        set_row_->setVisible(!set.empty());
+        alike_title_->setVisible(!alike.empty());
+        alike_row_->setVisible(!alike.empty());
+        relation_box_->setVisible(!set.empty() || !alike.empty());
+        set_row_->set_cells(std::move(set), item_);
+        alike_row_->set_cells(std::move(alike), item_);
+        show_facts(alpha_fact_, mips_fact_);
+    });
 }
 
 void TextureViewer::show_item(std::size_t item) {
@@ -150,6 +206,7 @@ void TextureViewer::show_item(std::size_t item) {
     view_->set_readout({});
     const auto stock = session_->stock();
     if (item >= stock->catalog.items.size()) return clear();
+    emit showing(item);
     const auto& entry = stock->catalog.items[item];
     const auto& source = stock->sources[entry.source];
     name_->setText(to_text(entry.name()));
@@ -158,7 +215,9 @@ void TextureViewer::show_item(std::size_t item) {
     where_->setText(tr("%1 in %2%3").arg(steps.join(QStringLiteral(" ▸ ")), to_text(source.path.filename()), entry.effective ? QString() : tr(" — shadowed by a later source")));
     use_fact_.clear();
     damage_fact_.clear();
+    relations_ = {};
     show_facts({}, {});
+    update_relations();
     const auto request = ++request_;
     session_->open_texture(item, [this, request](std::shared_ptr<const OpenTexture> opened) {
         if (request != request_) return;
@@ -182,6 +241,13 @@ void TextureViewer::show_item(std::size_t item) {
     });
 }
 
+/// "booth, tent and 3 more".
+static std::string joined(const std::vector<std::string>& words) {
+    std::string out;
+    for (std::size_t i = 0; i < words.size() && i < 3; ++i) out += (i == 0 ? "" : ", ") + words[i];
+    return words.size() > 3 ? out + " and " + std::to_string(words.size() - 3) + " more" : out;
+}
+
 void TextureViewer::show_facts(const QString& alpha, const QString& mips) {
     alpha_fact_ = alpha;
     mips_fact_ = mips;
@@ -194,6 +260,15 @@ void TextureViewer::show_facts(const QString& alpha, const QString& mips) {
     QString rows = row(tr("Format"), to_text(info(d.format).name) + color + QStringLiteral(" · ") + to_text(entry.file_kind)) + row(tr("Size"), to_text(size_text(d))) +
                    row(tr("Mips"), mips.isEmpty() ? QString::number(d.mips) : tr("%1 · %2").arg(d.mips).arg(mips)) +
                    row(tr("Bytes"), to_text(grouped(entry.size)) + (entry.stored != entry.size ? tr(", %1 packed").arg(to_text(grouped(entry.stored))) : QString()));
+    const auto knowledge = session_->knowledge();
+    if (knowledge->stock == stock && item_ < knowledge->insight.roles.size()) {
+        auto role = to_text(name_of(knowledge->insight.roles[item_]));
+        if (!relations_.role.why.empty()) role += QStringLiteral(" · ") + to_text(relations_.role.why);
+        rows += row(tr("Role"), role);
+        if (knowledge->insight.shared[item_])
+            rows += row(tr("Shared"), relations_.users.size() > 1 ? tr("by %1: a change shows on all of them").arg(QString::fromStdString(joined(relations_.users))) : tr("lies in a shared folder: a change may show in many places"));
+        else if (!relations_.users.empty()) rows += row(tr("Used by"), QString::fromStdString(joined(relations_.users)));
+    }
     if (!use_fact_.isEmpty()) rows += row(tr("Use"), use_fact_);
     if (!damage_fact_.isEmpty()) rows += row(tr("Damage"), damage_fact_);
     if (info(d.format).has_alpha) rows += row(tr("Alpha"), alpha.isEmpty() ? tr("…") : alpha);

@@ -1,0 +1,28 @@
+#include "catalog/export_items.h"
+
+namespace skivet {
+
+ExportItem export_item(const Kinds& kinds, std::shared_ptr<const std::vector<Source>> sources, const CatalogItem& item, std::string set) {
+    std::string inner;
+    for (const auto& step : item.inner) inner += (inner.empty() ? "" : "/") + step;
+    auto raw = [&kinds, sources, item]() -> Result<Bytes> {
+        const auto& source = (*sources)[item.source];
+        if (!source.container) return read_address(kinds, address_of(source, item));
+        return read_entry(kinds, *source.container, item.inner);
+    };
+    return {std::move(inner), std::move(set), item.desc, item.size, [&kinds, sources, item] { return open_texture(kinds, (*sources)[item.source], item); }, std::move(raw)};
+}
+
+std::string set_folder(const Catalog& catalog, const Insight& insight, std::size_t item) {
+    if (item >= insight.set_of.size() || insight.set_of[item] == Insight::no_set) return {};
+    const auto& inner = catalog.items[item].inner;
+    // The set's own name, in the folder of its first member.
+    const auto first = insight.sets[insight.set_of[item]].front();
+    const auto& path = catalog.items[first].path();
+    const auto slash = path.rfind('/');
+    std::string out;
+    for (std::size_t i = 0; i + 1 < inner.size(); ++i) out += inner[i] + "/";
+    return out + (slash == std::string::npos ? "" : path.substr(0, slash + 1)) + split_name(path, Habits{}).base;
+}
+
+}  // namespace skivet

@@ -1,0 +1,355 @@
+#include "catalog/index_store.h"
+
+#include <fmt/format.h>
+#include <unordered_map>
+#include <xxhash.h>
+
+#include "base/file_view.h"
+#include "catalog/insight.h"
+#include "catalog/sqlite.h"
+
+namespace skivet {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+constexpr int schema_version = 1;
+constexpr const char* schema =
+    "CREATE TABLE source(id INTEGER PRIMARY KEY, path TEXT UNIQUE NOT NULL, fingerprint TEXT NOT NULL, items INTEGER NOT NULL);"
+    "CREATE TABLE listing(source INTEGER NOT NULL, part INTEGER NOT NULL, data BLOB NOT NULL, PRIMARY KEY(source, part)) WITHOUT ROWID;"
+    "CREATE TABLE content(source INTEGER NOT NULL, item INTEGER NOT NULL, key BLOB NOT NULL, PRIMARY KEY(source, item)) WITHOUT ROWID;"
+    "CREATE TABLE picture(key BLOB PRIMARY KEY, facts BLOB) WITHOUT ROWID;";
+constexpr std::size_t items_a_part = 4096;
+
+/// Items as bytes: little-endian numbers, texts with their length in front.
+class Writer {
+public:
+    void number(std::uint64_t v, unsigned width) {
+        const auto at = bytes_.size();
+        bytes_.resize(at + width);
+        store_uint(bytes_.data() + at, v, width, ByteOrder::little);
+    }
+    void text(std::string_view t) {
+        number(t.size(), 4);
+        const auto span = std::as_bytes(std::span(t));
+        bytes_.insert(bytes_.end(), span.begin(), span.end());
+    }
+    void item(const CatalogItem& i) {
+        number(i.inner.size(), 1);
+        for (const auto& step : i.inner) text(step);
+        number(static_cast<std::uint64_t>(i.kind), 1);
+        text(i.file_kind);
+        const auto& d = i.desc;
+        number(static_cast<std::uint64_t>(d.format), 2);
+        for (const auto v : {d.width, d.height, d.depth, d.mips, d.layers, d.faces}) number(v, 4);
+        number(static_cast<std::uint64_t>(d.color), 1);
+        number(i.size, 8);
+        number(i.stored, 8);
+        text(i.method);
+        number(i.check, 4);
+        number(i.error.has_value(), 1);
+        if (!i.error) return;
+        number(static_cast<std::uint64_t>(i.error->code), 1);
+        text(i.error->what);
+        number(i.error->where.size(), 1);
+        for (const auto& w : i.error->where) text(w);
+        number(i.error->at.has_value(), 1);
+        number(i.error->at.value_or(0), 8);
+        text(i.error->advice);
+    }
+    [[nodiscard]] Bytes take() { return std::move(bytes_); }
+
+private:
+    Bytes bytes_;
+};
+
+class Reader {
+public:
+    explicit Reader(ByteSpan data) : reader_(data) {}
+    [[nodiscard]] bool sound() const { return sound_; }
+    [[nodiscard]] bool more() const { return sound_ && reader_.remaining() > 0; }
+    std::uint64_t number(unsigned width) {
+        const auto v = reader_.uint(width);
+        sound_ = sound_ && v;
+        return v ? *v : 0;
+    }
+    std::string text() {
+        const auto bytes = reader_.take(number(4));
+        sound_ = sound_ && bytes;
+        return bytes ? std::string(reinterpret_cast<const char*>(bytes->data()), bytes->size()) : std::string();
+    }
+    CatalogItem item() {
+        CatalogItem i;
+        for (auto steps = number(1); steps > 0 && sound_; --steps) i.inner.push_back(text());
+        sound_ = sound_ && !i.inner.empty();
+        i.kind = static_cast<EntryKind>(number(1));
+        i.file_kind = text();
+        auto& d = i.desc;
+        const auto format = number(2);
+        sound_ = sound_ && format < all_formats().size() + 1;
+        if (!sound_) return i;
+        d.format = static_cast<Format>(format);
+        for (auto* v : {&d.width, &d.height, &d.depth, &d.mips, &d.layers, &d.faces}) *v = static_cast<std::uint32_t>(number(4));
+        d.color = static_cast<ColorSpace>(number(1));
+        i.size = number(8);
+        i.stored = number(8);
+        i.method = text();
+        i.check = static_cast<std::uint32_t>(number(4));
+        if (number(1) == 0) return i;
+        Error e;
+        e.code = static_cast<ErrorCode>(number(1));
+        e.what = text();
+        for (auto steps = number(1); steps > 0 && sound_; --steps) e.where.push_back(text());
+        const bool has_at = number(1) != 0;
+        const auto at = number(8);
+        if (has_at) e.at = at;
+        e.advice = text();
+        i.error = std::move(e);
+        return i;
+    }
+
+private:
+    ByteReader reader_;
+    bool sound_ = true;
+};
+
+std::array<std::byte, 16> bytes_of(const ContentKey& key) {
+    std::array<std::byte, 16> out;
+    store_uint(out.data(), key.high, 8, ByteOrder::little);
+    store_uint(out.data() + 8, key.low, 8, ByteOrder::little);
+    return out;
+}
+ContentKey key_of(ByteSpan bytes) {
+    if (bytes.size() != 16) return {};
+    return {load_uint(bytes.data(), 8, ByteOrder::little), load_uint(bytes.data() + 8, 8, ByteOrder::little)};
+}
+
+/// Facts with their version in front, so that another one is not taken for them.
+Bytes bytes_of(const PictureFacts& facts) {
+    Bytes out(4 + sizeof facts);
+    store_uint(out.data(), PictureFacts::version, 4, ByteOrder::little);
+    std::memcpy(out.data() + 4, &facts, sizeof facts);
+    return out;
+}
+FactsPtr facts_of(ByteSpan bytes) {
+    if (bytes.size() != 4 + sizeof(PictureFacts) || load_uint(bytes.data(), 4, ByteOrder::little) != PictureFacts::version) return nullptr;
+    auto out = std::make_shared<PictureFacts>();
+    std::memcpy(out.get(), bytes.data() + 4, sizeof(PictureFacts));
+    return out;
+}
+
+std::string stamp_text(const FileStamp& s) { return fmt::format("{}.{}.{};", s.size, s.modified_ns, s.inode); }
+
+}  // namespace
+
+std::string fingerprint_of(const fs::path& source) {
+    std::error_code code;
+    if (fs::is_directory(source, code)) {
+        // Every file's name, size and time, whatever order the folder gives them in.
+        std::uint64_t sum = 0, count = 0;
+        for (fs::recursive_directory_iterator walk(source, fs::directory_options::skip_permission_denied, code), end; !code && walk != end; walk.increment(code)) {
+            std::error_code ignored;
+            if (!walk->is_regular_file(ignored)) continue;
+            const auto text = fmt::format("{}\n{}\n{}", walk->path().string(), walk->file_size(ignored), walk->last_write_time(ignored).time_since_epoch().count());
+            sum += XXH3_64bits(text.data(), text.size());
+            ++count;
+        }
+        return code ? std::string() : fmt::format("folder {} {:016x}", count, sum);
+    }
+    const auto parts = parts_of(source);
+    std::string out;
+    for (const auto& part : parts ? *parts : std::vector{source}) {
+        const auto stamp = stamp_of(part);
+        if (!stamp) return {};
+        out += stamp_text(*stamp);
+    }
+    return out;
+}
+
+std::string fingerprint_of(const Kinds& kinds) {
+    std::string text = fmt::format("{:016x}", kinds.sheets_hash);
+    for (const auto& c : kinds.choices) text += '\n' + c.pattern + '\t' + c.kind;
+    for (const auto& p : kinds.known_paths) text += '\n' + p;
+    for (const auto& k : kinds.keys->all()) text += '\n' + k.name;
+    return fmt::format("{:016x}", XXH3_64bits(text.data(), text.size()));
+}
+
+Result<sqlite3*> open_database(const fs::path& file, const char* tables, int version, bool replaceable, bool* replaced) {
+    std::error_code code;
+    if (file.has_parent_path()) fs::create_directories(file.parent_path(), code);
+    for (int attempt = 0;; ++attempt) {
+        sqlite3* db = nullptr;
+        const bool opened = sqlite3_open_v2(file.c_str(), &db, SQLITE_OPEN_READWRITE | SQLITE_OPEN_CREATE | SQLITE_OPEN_FULLMUTEX, nullptr) == SQLITE_OK;
+        bool damaged = false;
+        if (opened) {
+            sqlite3_busy_timeout(db, 5000);
+            // Write-ahead: readers do not wait for writers, and a killed process loses only what was not committed.
+            sqlite3_exec(db, "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA mmap_size=1073741824", nullptr, nullptr, nullptr);
+            std::int64_t found = -1, tables_there = -1;
+            {
+                Statement asked(db, "PRAGMA user_version");
+                if (asked.row()) found = asked.number(0);
+                Statement count(db, "SELECT count(*) FROM sqlite_master");
+                if (count.row()) tables_there = count.number(0);
+            }
+            if (found == 0 && tables_there == 0) {
+                const auto sql = fmt::format("BEGIN IMMEDIATE; {} PRAGMA user_version={}; COMMIT", tables, version);
+                if (sqlite3_exec(db, sql.c_str(), nullptr, nullptr, nullptr) == SQLITE_OK) return db;
+                // Another process may have made it in between.
+                Statement again(db, "PRAGMA user_version");
+                if (again.row() && again.number(0) == version) return db;
+            } else if (found == version) {
+                return db;
+            }
+            const int error = sqlite3_errcode(db);
+            damaged = error == SQLITE_CORRUPT || error == SQLITE_NOTADB || (found > 0 && found != version) || (found == 0 && tables_there > 0);
+        }
+        auto error = fail_sqlite(db, "cannot open " + file.string());
+        sqlite3_close(db);
+        if (!damaged) return error;
+        if (!replaceable || attempt > 0) return fail(Error{ErrorCode::damaged, "is no database this version of Skivet can read", {file.filename().string()}, {}, "Move it away to begin anew"});
+        for (const char* tail : {"", "-wal", "-shm"}) fs::remove(fs::path(file.string() + tail), code);
+        if (replaced) *replaced = true;
+    }
+}
+
+Result<std::shared_ptr<IndexStore>> IndexStore::open(const fs::path& file) {
+    std::shared_ptr<IndexStore> out(new IndexStore);
+    SKIVET_TRY(out->db_, open_database(file, schema, schema_version, true, &out->replaced_));
+    return out;
+}
+
+IndexStore::~IndexStore() { sqlite3_close(db_); }
+
+std::optional<std::vector<CatalogItem>> IndexStore::listing(const fs::path& source, std::string_view fingerprint) const {
+    const std::lock_guard lock(mutex_);
+    Statement found(db_, "SELECT id, items FROM source WHERE path = ? AND fingerprint = ?");
+    if (fingerprint.empty() || !found.bind(1, source.string()).bind(2, fingerprint).row()) return std::nullopt;
+    const auto id = found.number(0), count = found.number(1);
+    std::vector<CatalogItem> out;
+    Statement parts(db_, "SELECT data FROM listing WHERE source = ? ORDER BY part");
+    parts.bind(1, id);
+    while (parts.row())
+        for (Reader reader(parts.bytes(0)); reader.more();) {
+            out.push_back(reader.item());
+            if (!reader.sound()) return std::nullopt;
+        }
+    if (static_cast<std::int64_t>(out.size()) != count) return std::nullopt;
+    Statement contents(db_, "SELECT item, key FROM content WHERE source = ?");
+    contents.bind(1, id);
+    while (contents.row())
+        if (const auto item = static_cast<std::size_t>(contents.number(0)); item < out.size()) out[item].content = key_of(contents.bytes(1));
+    return out;
+}
+
+Status IndexStore::put_listing(const fs::path& source, std::string_view fingerprint, std::span<CatalogItem> items) {
+    // What an item must agree in to have the same content.
+    const auto identity = [](const CatalogItem& i) { return fmt::format("{}\n{}\n{}\n{}\n{}", path_key(i.inner), i.size, i.stored, i.method, i.check); };
+    const std::lock_guard lock(mutex_);
+    Transaction all(db_);
+    if (!all.begun()) return fail_sqlite(db_, "cannot write the index");
+    Statement old(db_, "SELECT id FROM source WHERE path = ?");
+    if (old.bind(1, source.string()).row()) {
+        const auto id = old.number(0);
+        std::unordered_map<std::int64_t, ContentKey> keys;
+        Statement contents(db_, "SELECT item, key FROM content WHERE source = ?");
+        contents.bind(1, id);
+        while (contents.row()) keys[contents.number(0)] = key_of(contents.bytes(1));
+        std::unordered_map<std::string, ContentKey> known;
+        Statement parts(db_, "SELECT data FROM listing WHERE source = ? ORDER BY part");
+        parts.bind(1, id);
+        std::int64_t number = 0;
+        while (parts.row() && !keys.empty())
+            for (Reader reader(parts.bytes(0)); reader.more(); ++number) {
+                const auto item = reader.item();
+                if (!reader.sound()) break;
+                // Without a stated checksum nothing but reading tells.
+                if (const auto key = keys.find(number); key != keys.end() && item.check != 0) known[identity(item)] = key->second;
+            }
+        for (auto& item : items)
+            if (const auto found = known.find(identity(item)); found != known.end() && item.content.empty()) item.content = found->second;
+        old.reset();
+        for (const char* sql : {"DELETE FROM listing WHERE source = ?", "DELETE FROM content WHERE source = ?", "DELETE FROM source WHERE id = ?"})
+            if (!Statement(db_, sql).bind(1, id).done()) return fail_sqlite(db_, "cannot write the index");
+    }
+    Statement add(db_, "INSERT INTO source(path, fingerprint, items) VALUES(?, ?, ?)");
+    if (!add.bind(1, source.string()).bind(2, fingerprint).bind(3, static_cast<std::int64_t>(items.size())).done()) return fail_sqlite(db_, "cannot write the index");
+    const auto id = sqlite3_last_insert_rowid(db_);
+    Statement part(db_, "INSERT INTO listing(source, part, data) VALUES(?, ?, ?)");
+    Statement content(db_, "INSERT INTO content(source, item, key) VALUES(?, ?, ?)");
+    for (std::size_t at = 0; at < items.size(); at += items_a_part) {
+        Writer writer;
+        for (auto i = at; i < std::min(items.size(), at + items_a_part); ++i) {
+            writer.item(items[i]);
+            if (items[i].content.empty()) continue;
+            const auto key = bytes_of(items[i].content);
+            if (!content.bind(1, id).bind(2, static_cast<std::int64_t>(i)).bind(3, ByteSpan(key)).done()) return fail_sqlite(db_, "cannot write the index");
+        }
+        const auto bytes = writer.take();
+        if (!part.bind(1, id).bind(2, static_cast<std::int64_t>(at / items_a_part)).bind(3, ByteSpan(bytes)).done()) return fail_sqlite(db_, "cannot write the index");
+    }
+    if (!all.commit()) return fail_sqlite(db_, "cannot write the index");
+    return {};
+}
+
+Status IndexStore::keep_only(std::span<const fs::path> sources) {
+    const std::lock_guard lock(mutex_);
+    std::vector<std::int64_t> gone;
+    {
+        Statement all(db_, "SELECT id, path FROM source");
+        while (all.row())
+            if (std::find(sources.begin(), sources.end(), fs::path(all.text(1))) == sources.end()) gone.push_back(all.number(0));
+    }
+    if (gone.empty()) return {};
+    Transaction one(db_);
+    for (const auto id : gone)
+        for (const char* sql : {"DELETE FROM listing WHERE source = ?", "DELETE FROM content WHERE source = ?", "DELETE FROM source WHERE id = ?"})
+            if (!Statement(db_, sql).bind(1, id).done()) return fail_sqlite(db_, "cannot write the index");
+    if (!one.commit()) return fail_sqlite(db_, "cannot write the index");
+    return {};
+}
+
+Status IndexStore::put_seen(std::span<const Seen> seen) {
+    const std::lock_guard lock(mutex_);
+    Transaction all(db_);
+    if (!all.begun()) return fail_sqlite(db_, "cannot write the index");
+    Statement content(db_, "INSERT OR REPLACE INTO content(source, item, key) SELECT id, ?, ? FROM source WHERE path = ? AND items > ?");
+    Statement picture(db_, "INSERT OR REPLACE INTO picture(key, facts) VALUES(?, ?)");
+    for (const auto& s : seen) {
+        const auto key = bytes_of(s.content);
+        const auto item = static_cast<std::int64_t>(s.item);
+        if (!content.bind(1, item).bind(2, ByteSpan(key)).bind(3, s.source.string()).bind(4, item).done()) return fail_sqlite(db_, "cannot write the index");
+        picture.bind(1, ByteSpan(key));
+        const auto facts = s.facts ? bytes_of(*s.facts) : Bytes{};
+        if (s.facts) picture.bind(2, ByteSpan(facts));
+        else picture.bind_null(2);
+        if (!picture.done()) return fail_sqlite(db_, "cannot write the index");
+    }
+    if (!all.commit()) return fail_sqlite(db_, "cannot write the index");
+    return {};
+}
+
+std::vector<FactsPtr> IndexStore::facts(std::span<const ContentKey> contents, std::vector<bool>* undecodable) const {
+    std::vector<FactsPtr> out(contents.size());
+    if (undecodable) undecodable->assign(contents.size(), false);
+    const std::lock_guard lock(mutex_);
+    Statement one(db_, "SELECT facts FROM picture WHERE key = ?");
+    std::unordered_map<std::string, FactsPtr> same;   // twins share one value
+    for (std::size_t i = 0; i < contents.size(); ++i) {
+        if (contents[i].empty()) continue;
+        const auto key = bytes_of(contents[i]);
+        auto& known = same[std::string(reinterpret_cast<const char*>(key.data()), key.size())];
+        if (!known) {
+            if (one.bind(1, ByteSpan(key)).row()) {
+                if (one.is_null(0) && undecodable) (*undecodable)[i] = true;
+                known = facts_of(one.bytes(0));
+            }
+            one.reset();
+        }
+        out[i] = known;
+    }
+    return out;
+}
+
+}  // namespace skivet

@@ -1,0 +1,55 @@
+#pragma once
+// The catalog's index on disk: what is in each source, and the facts of every picture. It holds nothing that cannot be found again, so a damaged one is
+// thrown away. One SQLite file; every call is one transaction, so a process killed at any moment leaves what was stored before.
+#include <memory>
+#include <mutex>
+
+#include "catalog/catalog.h"
+
+struct sqlite3;
+
+namespace skivet {
+
+using FactsPtr = std::shared_ptr<const PictureFacts>;
+
+/// What tells one state of a source from another without reading it: size, time and inode of its files (of a folder: of everything in it).
+/// Empty when it cannot be looked at.
+[[nodiscard]] std::string fingerprint_of(const std::filesystem::path& source);
+/// What recognition depends on besides: sheets, choices, known paths, names of keys.
+[[nodiscard]] std::string fingerprint_of(const Kinds& kinds);
+
+class IndexStore {
+public:
+    /// Opens or makes it. A file that is damaged or of another version is replaced by an empty one; `replaced()` says so. Safe to use from several threads.
+    [[nodiscard]] static Result<std::shared_ptr<IndexStore>> open(const std::filesystem::path& file);
+    ~IndexStore();
+    IndexStore(const IndexStore&) = delete;
+    IndexStore& operator=(const IndexStore&) = delete;
+    [[nodiscard]] bool replaced() const { return replaced_; }
+
+    /// The items of a source as they were listed under this fingerprint, with the contents found since. Nothing when it changed or is not known.
+    [[nodiscard]] std::optional<std::vector<CatalogItem>> listing(const std::filesystem::path& source, std::string_view fingerprint) const;
+    /// Takes a source's items in. Items whose path, sizes and checksum are as they were keep their content: `items` gets it too.
+    [[nodiscard]] Status put_listing(const std::filesystem::path& source, std::string_view fingerprint, std::span<CatalogItem> items);
+    /// Drops sources that are not in the list.
+    [[nodiscard]] Status keep_only(std::span<const std::filesystem::path> sources);
+
+    /// One texture looked at: its place among the items of its source, its content, its facts (null: cannot be decoded).
+    struct Seen {
+        std::filesystem::path source;
+        std::size_t item = 0;
+        ContentKey content;
+        FactsPtr facts;
+    };
+    [[nodiscard]] Status put_seen(std::span<const Seen> seen);
+    /// Facts by content; null for those not known, and for those known not to decode (`undecodable` is set for them).
+    [[nodiscard]] std::vector<FactsPtr> facts(std::span<const ContentKey> contents, std::vector<bool>* undecodable = nullptr) const;
+
+private:
+    IndexStore() = default;
+    sqlite3* db_ = nullptr;
+    bool replaced_ = false;
+    mutable std::mutex mutex_;
+};
+
+}  // namespace skivet

@@ -1,0 +1,157 @@
+#include "catalog/indexing.h"
+
+#include <chrono>
+#include <map>
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_for.h>
+#include <unordered_map>
+
+namespace skivet {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+std::string whole_fingerprint(const std::string& kinds, const fs::path& source) {
+    const auto own = fingerprint_of(source);
+    return own.empty() ? own : kinds + ' ' + own;
+}
+
+}  // namespace
+
+Result<Catalog> build_indexed_catalog(const Kinds& kinds, std::span<const Source> sources, IndexStore& store, Progress& progress, std::function<void(const Catalog&)> so_far) {
+    const auto kinds_print = fingerprint_of(kinds);
+    std::map<fs::path, std::string> prints;   // taken before anything is read, so that a change in between is seen next time
+    for (const auto& source : sources) prints[source.path] = whole_fingerprint(kinds_print, source.path);
+    std::map<fs::path, std::vector<ContentKey>> contents;
+    std::vector<Error> problems;
+    CatalogOptions options;
+    options.known = [&](const Source& source) { return store.listing(source.path, prints[source.path]); };
+    options.looked_through = [&](const Source& source, std::span<const CatalogItem> items) {
+        std::vector<CatalogItem> copy(items.begin(), items.end());
+        if (auto put = store.put_listing(source.path, prints[source.path], copy); !put) problems.push_back(std::move(put).error());
+        auto& keys = contents[source.path];
+        for (const auto& item : copy) keys.push_back(item.content);
+    };
+    options.so_far = std::move(so_far);
+    SKIVET_TRY(auto catalog, build_catalog(kinds, sources, progress, options));
+    std::vector<std::size_t> next(sources.size());
+    for (auto& item : catalog.items) {
+        const auto found = contents.find(sources[item.source].path);
+        if (found != contents.end() && next[item.source] < found->second.size()) item.content = found->second[next[item.source]];
+        ++next[item.source];
+    }
+    std::vector<fs::path> paths;
+    for (const auto& source : sources) paths.push_back(source.path);
+    if (auto kept = store.keep_only(paths); !kept) problems.push_back(std::move(kept).error());
+    std::move(problems.begin(), problems.end(), std::back_inserter(catalog.problems));
+    return catalog;
+}
+
+RememberedCatalog remember(const Kinds& kinds, std::span<const fs::path> paths, const IndexStore& store) {
+    RememberedCatalog out;
+    out.whole = !paths.empty();
+    const auto kinds_print = fingerprint_of(kinds);
+    for (const auto& path : paths) {
+        auto items = store.listing(path, whole_fingerprint(kinds_print, path));
+        if (!items) out.whole = false;
+        else
+            for (auto& item : *items) {
+                item.source = out.sources.size();
+                out.catalog.items.push_back(std::move(item));
+            }
+        out.sources.push_back({path, nullptr, std::nullopt});
+    }
+    mark_effective(out.catalog.items);
+    return out;
+}
+
+KnownFacts known_facts(const Catalog& catalog, const IndexStore& store) {
+    std::vector<ContentKey> keys;
+    keys.reserve(catalog.items.size());
+    for (const auto& item : catalog.items) keys.push_back(item.content);
+    std::vector<bool> undecodable;
+    KnownFacts out;
+    out.facts = store.facts(keys, &undecodable);
+    for (std::size_t i = 0; i < catalog.items.size(); ++i) {
+        const auto& item = catalog.items[i];
+        const bool readable = item.is_texture() && item.desc.format != Format::unknown;
+        if (readable && !out.facts[i] && !undecodable[i]) out.todo.push_back(static_cast<std::uint32_t>(i));
+    }
+    return out;
+}
+
+Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, const Catalog& catalog, std::span<const std::uint32_t> todo, IndexStore& store, ThumbnailCache* thumbnails,
+                        Progress& progress, const std::function<void(std::vector<LookedAt>)>& batch) {
+    progress.total += todo.size();
+    // An item's number among those of its source, as the store counts.
+    std::vector<std::size_t> first(sources.size(), catalog.items.size());
+    for (std::size_t i = catalog.items.size(); i-- > 0;) first[catalog.items[i].source] = i;
+
+    using Clock = std::chrono::steady_clock;
+    std::mutex mutex;
+    std::vector<LookedAt> seen;
+    std::vector<std::pair<ContentKey, Image>> pictures;
+    auto last = Clock::now();
+    std::optional<Error> failed;
+    std::unordered_map<std::uint64_t, FactsPtr> done_now;   // by content: the same file twice in one game is common
+    const auto keep = [&](std::vector<LookedAt> some, std::vector<std::pair<ContentKey, Image>> images) {
+        std::vector<IndexStore::Seen> rows;
+        for (const auto& s : some) {
+            const auto source = catalog.items[s.item].source;
+            rows.push_back({sources[source].path, s.item - first[source], s.content, s.facts});
+        }
+        if (auto put = store.put_seen(rows); !put) {
+            const std::lock_guard lock(mutex);
+            if (!failed) failed = std::move(put).error();
+            return;
+        }
+        if (thumbnails) (void)thumbnails->put(images);   // only a cache
+        if (batch) batch(std::move(some));
+    };
+    tbb::parallel_for(
+        tbb::blocked_range<std::size_t>(0, todo.size(), 1),
+        [&](const auto& range) {
+            for (auto n = range.begin(); n != range.end(); ++n) {
+                if (progress.cancel.canceled()) return;
+                const auto i = todo[n];
+                const auto& item = catalog.items[i];
+                auto texture = open_texture(kinds, sources[item.source], item);
+                ++progress.done;
+                if (!texture) continue;
+                LookedAt one{i, content_key(texture->file), nullptr};
+                std::optional<Image> picture;
+                {
+                    const std::lock_guard lock(mutex);
+                    if (failed) return;
+                    if (const auto known = done_now.find(one.content.low); known != done_now.end()) one.facts = known->second;
+                }
+                if (!one.facts) one.facts = store.facts(std::span(&one.content, 1)).front();
+                if (!one.facts) {
+                    if (auto look = look_at(*texture)) {
+                        one.facts = std::make_shared<PictureFacts>(look->facts);
+                        picture = std::move(look->thumbnail);
+                    }
+                }
+                std::vector<LookedAt> some;
+                std::vector<std::pair<ContentKey, Image>> images;
+                {
+                    const std::lock_guard lock(mutex);
+                    if (one.facts) done_now[one.content.low] = one.facts;
+                    if (picture) pictures.emplace_back(one.content, std::move(*picture));
+                    seen.push_back(std::move(one));
+                    if (Clock::now() - last < std::chrono::milliseconds(300) && pictures.size() < 256) continue;
+                    last = Clock::now();
+                    some.swap(seen);
+                    images.swap(pictures);
+                }
+                keep(std::move(some), std::move(images));
+            }
+        },
+        tbb::simple_partitioner());
+    if (!seen.empty()) keep(std::move(seen), std::move(pictures));
+    if (failed) return fail(std::move(*failed));
+    return progress.cancel.check();
+}
+
+}  // namespace skivet

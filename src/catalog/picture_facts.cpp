@@ -1,0 +1,273 @@
+#include "catalog/picture_facts.h"
+
+#include <cmath>
+#include <fmt/format.h>
+#include <xxhash.h>
+
+#include "codec/paint_form.h"
+#include "pixel/mips.h"
+#include "pixel/normals.h"
+
+namespace skivet {
+namespace {
+
+static_assert(std::is_trivially_copyable_v<PictureFacts>);
+
+int luma_of(const Texel& t) { return (77 * t[0] + 150 * t[1] + 29 * t[2] + 128) >> 8; }
+
+/// Values less their mean, over their deviation (returned), times 32.
+template <std::size_t count>
+float normalize(const std::array<float, count>& values, std::array<std::int8_t, count>& out) {
+    double sum = 0, square = 0;
+    for (const float v : values) sum += v, square += static_cast<double>(v) * v;
+    const double middle = sum / count, deviation = std::sqrt(std::max(0.0, square / count - middle * middle));
+    if (deviation > 0.05)
+        for (std::size_t i = 0; i < count; ++i) out[i] = static_cast<std::int8_t>(std::lround(std::clamp(32 * (values[i] - middle) / deviation, -127.0, 127.0)));
+    return static_cast<float>(deviation);
+}
+
+/// Red and green around the middle, and blue high or the same everywhere.
+bool like_normals(const ImageF& small) {
+    std::array<double, 3> sum{};
+    double blue_square = 0;
+    for (const auto& t : small.texels) {
+        for (std::size_t c = 0; c < 3; ++c) sum[c] += t[c];
+        blue_square += static_cast<double>(t[2]) * t[2];
+    }
+    const auto n = static_cast<double>(small.texels.size());
+    const auto middle = [&](std::size_t c) { return std::abs(sum[c] / n - 0.5) < 0.08; };
+    const double blue = sum[2] / n;
+    return middle(0) && middle(1) && (blue > 0.7 || blue_square / n - blue * blue < 1e-5);
+}
+
+/// The stretched copies of the picture and its means.
+void add_pattern(PictureFacts& f, const Image& picture) {
+    constexpr auto side = PictureFacts::side;
+    const auto small = resize(to_float(picture, false), side, side, MipFilter::box);
+    std::array<float, side * side> y{}, values{};
+    std::array<double, 4> mean{};
+    const bool normals = like_normals(small);
+    bool opaque = true;
+    for (std::size_t i = 0; i < y.size(); ++i) {
+        const auto& t = small.texels[i];
+        y[i] = 255 * (0.299f * t[0] + 0.587f * t[1] + 0.114f * t[2]);
+        values[i] = normals ? 127.5f * (t[0] + t[1]) : y[i];
+        opaque = opaque && t[3] > 0.98f;
+        for (std::size_t c = 0; c < 4; ++c) mean[c] += t[c];
+    }
+    const auto count = static_cast<double>(y.size());
+    for (std::size_t c = 0; c < 4; ++c) f.mean[c] = static_cast<std::uint8_t>(std::lround(std::clamp(255 * mean[c] / count, 0.0, 255.0)));
+    f.contrast = normalize(values, f.luma);
+    if (!opaque && mean[3] > 0.01 * count) {
+        // Texel by texel before it is stretched: means of colors and of alpha do not make the mean of their product.
+        auto over = picture;
+        for (auto& t : over.texels)
+            for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>((t[c] * t[3] + 128 * (255 - t[3]) + 127) / 255);
+        const auto cells = resize(to_float(over, false), PictureFacts::over_side, PictureFacts::over_side, MipFilter::box);
+        std::array<float, PictureFacts::over_side * PictureFacts::over_side> gray{};
+        for (std::size_t i = 0; i < gray.size(); ++i) gray[i] = 255 * (0.299f * cells.texels[i][0] + 0.587f * cells.texels[i][1] + 0.114f * cells.texels[i][2]);
+        f.over_contrast = normalize(gray, f.over);
+    }
+    constexpr auto part = side / PictureFacts::chroma_side;
+    for (std::uint32_t cy = 0; cy < PictureFacts::chroma_side; ++cy)
+        for (std::uint32_t cx = 0; cx < PictureFacts::chroma_side; ++cx) {
+            float blue = 0, red = 0;
+            for (std::uint32_t dy = 0; dy < part; ++dy)
+                for (std::uint32_t dx = 0; dx < part; ++dx) {
+                    const auto i = (cy * part + dy) * side + cx * part + dx;
+                    blue += 255 * small.texels[i][2] - y[i];
+                    red += 255 * small.texels[i][0] - y[i];
+                }
+            const auto half = [&](float v) { return static_cast<std::int8_t>(std::lround(std::clamp(v / (2 * part * part), -127.0f, 127.0f))); };
+            f.blue[cy * PictureFacts::chroma_side + cx] = half(blue);
+            f.red[cy * PictureFacts::chroma_side + cx] = half(red);
+        }
+}
+
+void add_shares(PictureFacts& f, const Image& picture) {
+    std::array<std::uint32_t, 256> values{};
+    std::size_t gray = 0, dark = 0, bright = 0, pure = 0, spots = 0;
+    std::uint64_t saturation = 0, steps = 0;
+    const auto extreme = [](std::uint8_t v) { return v < 28 || v > 227; };
+    for (std::uint32_t row = 0; row < picture.height; ++row) {
+        int before = -1;
+        for (std::uint32_t x = 0; x < picture.width; ++x) {
+            const auto& t = picture.at(x, row);
+            const int y = luma_of(t), spread = std::max({t[0], t[1], t[2]}) - std::min({t[0], t[1], t[2]});
+            ++values[static_cast<std::size_t>(y)];
+            gray += spread <= 12;
+            saturation += static_cast<std::uint64_t>(spread);
+            dark += y < 24;
+            bright += y > 200;
+            spots += y > 96;
+            pure += extreme(t[0]) && extreme(t[1]) && extreme(t[2]);
+            if (before >= 0) steps += static_cast<std::uint64_t>(std::abs(y - before));
+            before = y;
+        }
+    }
+    const auto all = static_cast<float>(picture.texels.size());
+    const auto share = [&](std::size_t n) { return static_cast<float>(n) / all; };
+    f.gray = share(gray), f.dark = share(dark), f.bright = share(bright), f.pure = share(pure), f.spots = share(spots);
+    f.saturation = static_cast<float>(saturation) / (255 * all);
+    f.grain = static_cast<float>(steps) / (255 * all);
+    // The two commonest tones.
+    std::array<std::uint32_t, 257> upto{};
+    for (std::size_t v = 0; v < 256; ++v) upto[v + 1] = upto[v] + values[v];
+    const auto around = [&](int v) { return upto[static_cast<std::size_t>(std::min(v + 17, 256))] - upto[static_cast<std::size_t>(std::max(v - 16, 0))]; };
+    int first = 0;
+    for (int v = 1; v < 256; ++v)
+        if (around(v) > around(first)) first = v;
+    std::uint32_t second = 0;
+    for (int v = 0; v < 256; ++v)
+        if (std::abs(v - first) >= 64) second = std::max(second, around(v));
+    // One tone alone is no two-tone pattern.
+    f.two_tone = share(second) >= 0.02f ? share(around(first) + second) : 0;
+}
+
+float curl_of(const Image& stored, const NormalChannels& n) {
+    if (stored.width < 4 || stored.height < 4) return 0;
+    std::vector<float> p(stored.texels.size()), q(stored.texels.size());
+    for (std::size_t i = 0; i < stored.texels.size(); ++i) {
+        TexelF t;
+        to_float(&stored.texels[i], 1, false, &t);
+        const float x = t[n.x] * n.scale + n.offset, y = t[n.y] * n.scale + n.offset;
+        const float z = n.z < 0 ? std::sqrt(std::max(0.0f, 1 - x * x - y * y)) : t[static_cast<std::size_t>(n.z)] * n.scale + n.offset;
+        p[i] = -x / std::max(z, 0.1f);
+        q[i] = -y / std::max(z, 0.1f);
+    }
+    double ab = 0, aa = 0, bb = 0;
+    const auto w = stored.width;
+    for (std::uint32_t y = 1; y + 1 < stored.height; ++y)
+        for (std::uint32_t x = 1; x + 1 < w; ++x) {
+            const auto i = std::size_t{y} * w + x;
+            const double a = p[i + w] - p[i - w], b = q[i + 1] - q[i - 1];
+            ab += a * b, aa += a * a, bb += b * b;
+        }
+    return aa > 0 && bb > 0 ? static_cast<float>(ab / std::sqrt(aa * bb)) : 0;
+}
+
+/// The strict test wants unit vectors; a small level's are shorter, because they are means, and many maps are black where nothing is drawn. So
+/// here the share of texels that point to the front with at most length one counts, among those that are not black, and they must be upright in the
+/// mean, most of them nearly of length one.
+bool nearly_normals(Format format, const Image& stored) {
+    const auto& f = info(format);
+    if (f.channels < 3 || f.is_float() || f.luminance || f.numeric != Numeric::unorm) return false;
+    std::size_t drawn = 0, sound = 0, unit = 0;
+    std::array<double, 3> sum{};
+    for (const auto& t : stored.texels) {
+        if (std::max({t[0], t[1], t[2]}) < 12) continue;
+        ++drawn;
+        const float x = static_cast<float>(t[0]) / 127.5f - 1, y = static_cast<float>(t[1]) / 127.5f - 1, z = static_cast<float>(t[2]) / 127.5f - 1;
+        const float length = std::sqrt(x * x + y * y + z * z);
+        sound += z > -0.06f && length < 1.2f && length > 0.25f;
+        unit += std::abs(length - 1) < 0.2f;
+        for (std::size_t c = 0; c < 3; ++c) sum[c] += t[c] / 255.0;
+    }
+    const auto n = static_cast<double>(drawn);
+    return drawn * 20 >= stored.texels.size() && static_cast<double>(sound) > 0.9 * n && static_cast<double>(unit) > 0.55 * n && std::abs(sum[0] / n - 0.5) < 0.07 && std::abs(sum[1] / n - 0.5) < 0.07 &&
+           sum[2] / n > 0.72;
+}
+
+struct SmallLevel {
+    Image stored;
+    Image painted;
+};
+
+Result<SmallLevel> small_level(const TextureFile& texture, std::uint32_t side) {
+    const auto& d = texture.layout.desc;
+    std::uint32_t mip = 0;
+    while (mip + 1 < d.mips && std::max(mip_side(d.width, mip + 1), mip_side(d.height, mip + 1)) >= side) ++mip;
+    auto decoded = texture.decode(mip);
+    while (!decoded && mip > 0) decoded = texture.decode(--mip);   // a file that is cut off lacks the small ones
+    for (mip = 1; !decoded && mip < d.mips; ++mip) decoded = texture.decode(mip);   // or the large ones lie in a file that is missing
+    if (!decoded) return tl::unexpected(decoded.error());
+    auto painted = paint_form(d.format, *decoded);
+    return SmallLevel{std::move(*decoded), std::move(painted)};
+}
+
+Image fitted(Image image, std::uint32_t side) {
+    const auto longer = std::max(image.width, image.height);
+    if (longer <= side) return image;
+    const auto reduce = [&](std::uint32_t s) { return std::max(1u, static_cast<std::uint32_t>(std::uint64_t{s} * side / longer)); };
+    return to_bytes(resize(to_float(image, false), reduce(image.width), reduce(image.height), MipFilter::box), false);
+}
+
+}  // namespace
+
+std::string ContentKey::text() const { return fmt::format("{:016x}{:016x}", high, low); }
+
+ContentKey content_key(ByteSpan file) {
+    const auto hash = XXH3_128bits(file.data(), file.size());
+    return {hash.high64, hash.low64};
+}
+
+std::string_view name_of(GreenAxis axis) {
+    switch (axis) {
+        case GreenAxis::up: return "green up";
+        case GreenAxis::down: return "green down";
+        default: return "green unsure";
+    }
+}
+
+GreenAxis PictureFacts::green_axis() const {
+    if (normals == NormalsIn::none) return GreenAxis::unsure;
+    // Rows count downward: with green down both slopes are taken along the picture's axes.
+    return curl > 0.15f ? GreenAxis::down : curl < -0.15f ? GreenAxis::up : GreenAxis::unsure;
+}
+
+PictureFacts facts_of_picture(const Image& picture) {
+    PictureFacts out;
+    if (picture.texels.empty()) return out;
+    add_pattern(out, picture);
+    add_shares(out, picture);
+    return out;
+}
+
+Result<Look> look_at(const TextureFile& texture) {
+    SKIVET_TRY(auto small, small_level(texture, thumbnail_side));
+    const auto& d = texture.layout.desc;
+    Look out;
+    out.thumbnail = fitted(std::move(small.painted), thumbnail_side);
+    out.facts = facts_of_picture(out.thumbnail);
+    if (const auto n = guess_normals(d.format, small.stored)) {
+        out.facts.normals = n->x == 3 ? NormalsIn::alpha_green : n->z < 0 ? NormalsIn::red_green : NormalsIn::rgb;
+        out.facts.curl = curl_of(small.stored, *n);
+    } else if (nearly_normals(d.format, small.stored)) {
+        out.facts.normals = NormalsIn::rgb;
+        out.facts.curl = curl_of(small.stored, NormalChannels{});
+    }
+    if (info(d.format).has_alpha) {
+        const auto alpha = alpha_facts(small.stored);
+        out.facts.alpha = alpha.use;
+        out.facts.hidden_colors = alpha.hidden_colors;
+    }
+    if (const auto* top = texture.layout.find(0); top && texture.layout.direct && top->offset + top->size <= texture.file.size()) {
+        const auto seed = (std::uint64_t{static_cast<std::uint16_t>(d.format)} << 40) ^ (std::uint64_t{d.width} << 20) ^ d.height;
+        out.facts.level0 = XXH3_64bits_withSeed(texture.file.data() + top->offset, top->size, seed);
+    }
+    return out;
+}
+
+Result<Image> thumbnail(const TextureFile& texture, std::uint32_t side) {
+    SKIVET_TRY(auto small, small_level(texture, side));
+    return fitted(std::move(small.painted), side);
+}
+
+float pattern_agreement(const PictureFacts& a, const PictureFacts& b) {
+    std::int32_t ab = 0, aa = 0, bb = 0;
+    for (std::size_t i = 0; i < a.luma.size(); ++i) {
+        const std::int32_t x = a.luma[i], y = b.luma[i];
+        ab += x * y, aa += x * x, bb += y * y;
+    }
+    if (aa == 0 || bb == 0) return 0;
+    return static_cast<float>(ab / std::sqrt(static_cast<double>(aa) * bb));
+}
+
+float color_distance(const PictureFacts& a, const PictureFacts& b) {
+    int most = 0;
+    for (std::size_t i = 0; i < a.blue.size(); ++i) most = std::max({most, 2 * std::abs(a.blue[i] - b.blue[i]), 2 * std::abs(a.red[i] - b.red[i])});
+    for (std::size_t c = 0; c < 3; ++c) most = std::max(most, std::abs(a.mean[c] - b.mean[c]));
+    return static_cast<float>(most);
+}
+
+}  // namespace skivet

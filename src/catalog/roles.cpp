@@ -1,0 +1,358 @@
+#include "catalog/roles.h"
+
+#include <algorithm>
+#include <cctype>
+#include <cmath>
+#include <fmt/format.h>
+#include <set>
+#include <unordered_map>
+
+#include "base/text.h"
+
+namespace skivet {
+namespace {
+
+using Place = RoleHabit::Place;
+
+bool is_mark(char c) { return c == '_' || c == '-' || c == '.' || c == ' '; }
+
+bool is_number(std::string_view text) { return !text.empty() && std::all_of(text.begin(), text.end(), [](unsigned char c) { return std::isdigit(c); }); }
+
+/// A name cut where a mark or a capital behind a small letter stands. `begin` and `end` are places in the name, marks left out.
+struct Token {
+    std::size_t begin = 0, end = 0;
+};
+std::vector<Token> tokens_of(std::string_view stem) {
+    std::vector<Token> out;
+    std::size_t begin = 0;
+    const auto close = [&](std::size_t end) {
+        if (end > begin) out.push_back({begin, end});
+    };
+    for (std::size_t i = 0; i < stem.size(); ++i) {
+        if (is_mark(stem[i])) {
+            close(i);
+            begin = i + 1;
+        } else if (i > begin && std::isupper(static_cast<unsigned char>(stem[i])) && std::islower(static_cast<unsigned char>(stem[i - 1])) && i + 1 < stem.size()) {
+            close(i);
+            begin = i;
+        } else if (i > begin && std::isdigit(static_cast<unsigned char>(stem[i])) && std::isalpha(static_cast<unsigned char>(stem[i - 1]))) {
+            close(i);   // norm2: a number behind a word
+            begin = i;
+        }
+    }
+    close(stem.size());
+    return out;
+}
+
+/// A word of one or two tokens, and the name without it.
+struct Cut {
+    std::string base, word;
+    Place place = Place::suffix;
+};
+std::string without(std::string_view stem, std::size_t begin, std::size_t end) {
+    std::string out(stem.substr(0, begin));
+    while (!out.empty() && is_mark(out.back())) out.pop_back();
+    auto rest = stem.substr(end);
+    if (out.empty())
+        while (!rest.empty() && is_mark(rest.front())) rest.remove_prefix(1);
+    return out + std::string(rest);
+}
+/// All cuts, in the order in which they are tried.
+std::vector<Cut> cuts_of(std::string_view stem) {
+    std::vector<Cut> out;
+    const auto tokens = tokens_of(stem);
+    if (tokens.size() < 2) return out;
+    auto last = tokens.size();   // numbers behind the last word are not looked at
+    while (last > 1 && is_number(stem.substr(tokens[last - 1].begin, tokens[last - 1].end - tokens[last - 1].begin))) --last;
+    const auto add = [&](std::size_t first, std::size_t count, Place place) {
+        const auto begin = tokens[first].begin, end = tokens[first + count - 1].end;
+        auto base = without(stem, begin, end);
+        if (!base.empty() && !is_number(base)) out.push_back({std::move(base), lower(stem.substr(begin, end - begin)), place});
+    };
+    if (last >= 2) {
+        if (last >= 3) add(last - 2, 2, Place::suffix);
+        add(last - 1, 1, Place::suffix);
+    }
+    if (last >= 3) add(0, 2, Place::prefix);
+    if (last >= 2) add(0, 1, Place::prefix);
+    for (std::size_t i = last; i-- > 2;) add(i - 1, 1, Place::word);
+    return out;
+}
+
+/// The file name without folders and extensions: "bark_norm" of "bark/bark_norm.png.dds". A part that names a role is none ("bark.norm.dds").
+std::string_view stem_of(std::string_view path, const Habits* habits = nullptr) {
+    const auto slash = path.rfind('/');
+    auto name = slash == std::string_view::npos ? path : path.substr(slash + 1);
+    for (int n = 0;; ++n) {
+        const auto dot = name.rfind('.');
+        if (dot == std::string_view::npos || dot == 0) return name;
+        const auto tail = name.substr(dot + 1);
+        const bool letters = !tail.empty() && tail.size() <= 8 && std::all_of(tail.begin(), tail.end(), [](unsigned char c) { return std::isalnum(c); }) && std::isalpha(static_cast<unsigned char>(tail[0]));
+        if (n > 0 && (!letters || (habits && habits->find(Place::suffix, tail)))) return name;
+        name = name.substr(0, dot);
+    }
+}
+
+std::string_view folder_of(std::string_view path) {
+    const auto slash = path.rfind('/');
+    return slash == std::string_view::npos ? std::string_view() : path.substr(0, slash + 1);
+}
+
+/// What the pixels must not be for a name to be believed.
+bool rules_out(Role role, const PictureFacts& f, const TextureDesc& desc) {
+    const bool normals = f.normals != NormalsIn::none && f.contrast > 1;
+    const auto channels = info(desc.format).channels;
+    switch (role) {
+        case Role::normal: return !normals && !(f.normals != NormalsIn::none) && (f.gray > 0.9f || f.mean[2] + 20 < f.mean[0]);
+        case Role::base_color: return normals && f.normals == NormalsIn::rgb;
+        case Role::roughness_gloss:
+        case Role::occlusion:
+        case Role::height:
+        case Role::metalness: return channels >= 3 && normals && f.normals == NormalsIn::rgb;
+        case Role::specular:
+        case Role::emission:
+        case Role::mask: return normals && f.normals == NormalsIn::rgb;
+        default: return false;
+    }
+}
+
+/// What one or two letters need besides.
+bool allows(Role role, const PictureFacts& f, const TextureDesc& desc) {
+    switch (role) {
+        case Role::normal: return f.normals != NormalsIn::none || (f.mean[2] > 150 && f.mean[2] > f.mean[0]);
+        case Role::base_color: return f.normals == NormalsIn::none;
+        case Role::roughness_gloss:
+        case Role::height:
+        case Role::occlusion: return f.gray > 0.8f || info(desc.format).channels < 3;
+        case Role::emission: return f.dark > 0.4f;
+        case Role::specular: return f.saturation < 0.3f && f.normals == NormalsIn::none;
+        default: return f.normals == NormalsIn::none;
+    }
+}
+
+/// What a prefix or a word in the middle needs: that the pixels look the part, since it may as well name the thing.
+bool bears_out(Role role, const PictureFacts& f, const TextureDesc& desc) {
+    const bool plain = f.gray > 0.8f || info(desc.format).channels < 3;
+    switch (role) {
+        case Role::metalness: return plain;
+        case Role::mask: return plain || f.two_tone > 0.8f || f.pure > 0.9f;
+        default: return allows(role, f, desc);
+    }
+}
+
+std::string percent(float share) { return fmt::format("{:.0f} %", 100 * share); }
+
+}  // namespace
+
+std::string_view name_of(Role role) {
+    switch (role) {
+        case Role::base_color: return "base color";
+        case Role::normal: return "normal";
+        case Role::roughness_gloss: return "roughness, gloss";
+        case Role::specular: return "specular";
+        case Role::metalness: return "metalness";
+        case Role::occlusion: return "occlusion";
+        case Role::emission: return "emission";
+        case Role::height: return "height";
+        case Role::mask: return "mask";
+        default: return "unsure";
+    }
+}
+
+std::string_view token_of(Role role) {
+    switch (role) {
+        case Role::base_color: return "base_color";
+        case Role::roughness_gloss: return "roughness_gloss";
+        default: return name_of(role);
+    }
+}
+
+std::optional<Role> role_named(std::string_view token) {
+    for (const auto role : all_roles)
+        if (token_of(role) == token) return role;
+    return std::nullopt;
+}
+
+std::string_view name_of(Place place) { return place == Place::suffix ? "suffix" : place == Place::prefix ? "prefix" : place == Place::word ? "word" : "folder"; }
+
+std::optional<Place> place_named(std::string_view name) {
+    for (const auto place : {Place::suffix, Place::prefix, Place::word, Place::folder})
+        if (name_of(place) == name) return place;
+    return std::nullopt;
+}
+
+std::span<const RoleHabit> common_habits() {
+    static const auto habits = [] {
+        std::vector<RoleHabit> out;
+        const auto add = [&](Role role, std::initializer_list<const char*> words) {
+            for (const char* word : words) {
+                out.push_back({Place::suffix, word, role});
+                const std::string_view w = word;
+                if (w.size() > 1 || w == "n") out.push_back({Place::prefix, word, role});
+                if (w.size() > 2) out.push_back({Place::word, word, role});
+                if (w.size() > 3 || w == "ao") out.push_back({Place::folder, word, role});
+            }
+        };
+        add(Role::base_color, {"d", "c", "bc", "col", "color", "colour", "diff", "diffuse", "dif", "albedo", "alb", "base", "basecolor", "base_color", "tint", "paint"});
+        add(Role::normal, {"n", "nm", "nrm", "nor", "norm", "normal", "normals", "normalmap", "bump", "bmp"});
+        add(Role::roughness_gloss, {"r", "g", "rough", "roughness", "rgh", "gloss", "glossiness", "gls", "smooth", "smoothness"});
+        add(Role::specular, {"s", "spec", "specular", "spc", "shine"});
+        add(Role::metalness, {"m", "met", "metal", "metallic", "metalness", "mtl"});
+        add(Role::occlusion, {"o", "ao", "occ", "occlusion", "ambient", "cavity"});
+        add(Role::emission, {"e", "em", "emit", "emission", "emissive", "glow", "illum", "selfillum", "lum", "luma"});
+        add(Role::height, {"h", "height", "heightmap", "disp", "displacement", "parallax"});
+        add(Role::mask, {"mask", "msk", "masks", "id", "team", "tintmask", "pattern"});
+        return out;
+    }();
+    return habits;
+}
+
+Habits::Habits(std::span<const RoleHabit> own) {
+    for (const auto& habit : common_habits()) habits_.insert_or_assign({habit.place, habit.word}, habit);
+    for (const auto& habit : own) habits_.insert_or_assign({habit.place, habit.word}, habit);
+}
+
+const RoleHabit* Habits::find(Place place, std::string_view word) const {
+    const auto found = habits_.find(std::pair(place, lower(word)));
+    return found == habits_.end() ? nullptr : &found->second;
+}
+
+NameParts split_name(std::string_view path, const Habits& habits) {
+    const auto folder = folder_of(path), stem = stem_of(path, &habits);
+    for (const auto& cut : cuts_of(stem))
+        if (const auto* habit = habits.find(cut.place, cut.word)) return {lower(folder) + lower(cut.base), cut.base, *habit};
+    // The innermost folder that names a role.
+    for (auto end = folder.size(); end > 0;) {
+        const auto slash = folder.substr(0, end - 1).rfind('/');
+        const auto start = slash == std::string_view::npos ? 0 : slash + 1;
+        if (const auto* habit = habits.find(Place::folder, folder.substr(start, end - 1 - start)))
+            return {lower(folder.substr(0, start)) + "*" + lower(folder.substr(end - 1)) + lower(stem), std::string(stem), *habit};
+        end = start;
+    }
+    return {lower(folder) + lower(stem), std::string(stem), std::nullopt};
+}
+
+NameParts whole_name(std::string_view path, const Habits& habits) {
+    const auto stem = stem_of(path, &habits);
+    return {lower(folder_of(path)) + lower(stem), std::string(stem), std::nullopt};
+}
+
+RoleGuess guess_by_picture(const PictureFacts& f, const TextureDesc& desc) {
+    const auto& format = info(desc.format);
+    if (f.normals != NormalsIn::none) {
+        // Two channels that are the same are a gray map kept in two, not normals; the detector wants them spread, so nothing more to ask.
+        auto why = std::string(f.normals == NormalsIn::rgb ? "its vectors have length one and point to the front" : f.normals == NormalsIn::red_green ? "its two channels are a normal's x and y" : "alpha and green are a normal's x and y");
+        if (f.green_axis() != GreenAxis::unsure) why += fmt::format(", {}", name_of(f.green_axis()));
+        return {Role::normal, f.normals == NormalsIn::rgb ? 0.97f : 0.9f, why};
+    }
+    if (format.is_float() && desc.faces == 6) return {Role::base_color, 0.5f, "a cubemap"};
+    const bool gray = f.gray >= 0.97f || format.channels == 1;
+    const bool opaque = f.alpha == AlphaUse::none;
+    if (f.dark >= 0.7f && f.spots > 0.0005f && f.spots < 0.25f) {
+        if (gray && f.two_tone > 0.93f && f.spots > 0.1f) return {Role::mask, 0.7f, fmt::format("two tones on {}", percent(f.two_tone))};
+        return {Role::emission, gray ? 0.6f : 0.75f, fmt::format("{} black with a few bright places", percent(f.dark))};
+    }
+    if (gray) {
+        if (f.two_tone >= 0.88f) return {Role::mask, 0.85f, fmt::format("two tones on {}", percent(f.two_tone))};
+        const float mean = f.mean[0];
+        if (mean >= 195 && f.bright >= 0.55f && f.contrast > 4) return {Role::occlusion, 0.8f, fmt::format("{} white with dark creases", percent(f.bright))};
+        if (format.channels == 1 || f.contrast < 45) return {Role::roughness_gloss, format.channels == 1 ? 0.8f : 0.65f, "gray and even"};
+        return {Role::unsure, 0.3f, "gray, with much contrast"};
+    }
+    if (f.pure >= 0.93f && f.saturation > 0.3f && desc.color != ColorSpace::srgb) return {Role::mask, 0.7f, "its channels are nearly all on or off"};
+    if (opaque && f.saturation < 0.05f && f.contrast > 2) return {Role::specular, 0.5f, "nearly gray with a tint"};
+    return {Role::base_color, 0.75f, "colors and shapes"};
+}
+
+RoleGuess guess_role(const NameParts& name, Bare bare, const PictureFacts* facts, const TextureDesc& desc) {
+    if (name.habit) {
+        const auto& h = *name.habit;
+        const bool clear = h.place == Place::suffix && h.word.size() > 2;
+        const auto named = h.place == Place::suffix ? "named …" + h.word : h.place == Place::prefix ? "named " + h.word + "…" : h.place == Place::word ? "named …" + h.word + "…" : "in a folder " + h.word;
+        if (!facts) return {h.role, clear ? 0.8f : 0.5f, named};
+        const auto seen = guess_by_picture(*facts, desc);
+        const bool folder = h.place == Place::folder && h.word.size() > 1;
+        const bool believed = clear || folder ? !rules_out(h.role, *facts, desc) : h.place == Place::suffix ? allows(h.role, *facts, desc) : bears_out(h.role, *facts, desc);
+        if (believed) return {h.role, seen.role == h.role ? 0.98f : clear ? 0.85f : 0.7f, seen.role == h.role ? named + "; " + seen.why : named};
+        // A gray picture named like a normal map is a height field.
+        if (h.role == Role::normal && facts->gray > 0.9f) return {Role::height, 0.7f, named + ", but gray: heights, not normals"};
+        // A prefix or a word that the pixels do not bear out names the thing: "metal_door" is painted.
+        if ((h.place == Place::prefix || h.place == Place::word) && bare != Bare::alone && seen.role != Role::normal)
+            return {Role::base_color, 0.7f, "most names here say their role, this one does not"};
+        return {seen.role, seen.confidence * 0.9f, fmt::format("{}, but {}", named, seen.why)};
+    }
+    if (!facts) return bare == Bare::in_set ? RoleGuess{Role::base_color, 0.6f, "the one of its set without a role in its name"} : RoleGuess{Role::unsure, 0, "not looked at yet"};
+    auto seen = guess_by_picture(*facts, desc);
+    if (bare == Bare::in_set && seen.role != Role::normal && (seen.role != Role::mask || seen.confidence < 0.8f))
+        return {Role::base_color, 0.85f, "the one of its set without a role in its name"};
+    if (bare != Bare::alone && seen.role != Role::normal && info(desc.format).channels >= 3) return {Role::base_color, 0.75f, "most names here say their role, this one does not"};
+    return seen;
+}
+
+std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures, const Habits& habits) {
+    // Who has which base, with a part or bare; a base is a name and the place its part is taken from.
+    std::unordered_map<std::string, std::vector<std::size_t>> bases;
+    std::map<std::pair<Place, std::string>, std::vector<std::pair<std::string, std::size_t>>> uses;
+    const auto is_word = [](std::string_view word) {
+        return !word.empty() && word.size() <= 16 && std::none_of(word.begin(), word.end(), [](unsigned char c) { return std::isdigit(c) || is_mark(static_cast<char>(c)); });
+    };
+    const auto use = [&](Place place, const std::string& word, std::string base, std::size_t i) {
+        if (!is_word(word)) return;
+        bases[base].push_back(i);
+        uses[{place, word}].emplace_back(std::move(base), i);
+    };
+    for (std::size_t i = 0; i < pictures.size(); ++i) {
+        const auto path = pictures[i].path;
+        const auto folder = lower(folder_of(path));
+        const auto stem = stem_of(path, &habits);
+        for (const auto place : {"s", "p", "w"}) bases[place + folder + lower(stem)].push_back(i);
+        for (const auto& cut : cuts_of(stem)) use(cut.place, cut.word, (cut.place == Place::suffix ? "s" : cut.place == Place::prefix ? "p" : "w") + folder + lower(cut.base), i);
+        if (folder.size() > 1) {
+            const auto slash = folder.rfind('/', folder.size() - 2);
+            const auto start = slash == std::string::npos ? 0 : slash + 1;
+            use(Place::folder, folder.substr(start, folder.size() - 1 - start), "f" + folder.substr(0, start) + "*/" + lower(stem), i);
+        }
+    }
+    std::vector<HabitProposal> out;
+    for (const auto& [key, names] : uses) {
+        if (names.size() < 3 || names.size() * 50 < pictures.size() || habits.find(key.first, key.second)) continue;   // a role recurs all over a game
+        HabitProposal proposal;
+        proposal.habit.place = key.first;
+        proposal.habit.word = key.second;
+        proposal.names = names.size();
+        std::map<Role, std::size_t> roles;
+        std::size_t seen = 0, other = 0, grayer = 0, compared = 0;
+        for (const auto& [base, i] : names) {
+            if (proposal.examples.size() < 3) proposal.examples.emplace_back(pictures[i].path);
+            const auto& group = bases[base];
+            const auto counterpart = std::find_if(group.begin(), group.end(), [&](std::size_t g) { return g != i; });
+            proposal.shared += counterpart != group.end();
+            if (!pictures[i].facts || !pictures[i].desc) continue;
+            ++seen;
+            const auto& mine = *pictures[i].facts;
+            const auto role = guess_by_picture(mine, *pictures[i].desc).role;
+            ++roles[role];
+            if (counterpart == group.end() || !pictures[*counterpart].facts || !pictures[*counterpart].desc) continue;
+            ++compared;
+            const auto& theirs = *pictures[*counterpart].facts;
+            other += guess_by_picture(theirs, *pictures[*counterpart].desc).role != role;
+            grayer += mine.saturation < 0.5f * theirs.saturation && pattern_agreement(mine, theirs) > 0.4f;
+        }
+        if (proposal.shared < 3 || proposal.shared * 2 < proposal.names) continue;
+        if (seen > 0) {
+            // Names alone are enough while nothing was looked at; pictures must bear them out.
+            if (compared < 3 || (other * 10 < compared * 6 && grayer * 10 < compared * 6)) continue;
+            for (const auto& [role, count] : roles)
+                if (const auto share = static_cast<float>(count) / static_cast<float>(seen); share > proposal.agreement) proposal.agreement = share, proposal.habit.role = role;
+            if (grayer * 10 >= compared * 6 && proposal.habit.role != Role::normal && proposal.habit.role != Role::mask)
+                proposal.habit.role = Role::specular, proposal.agreement = static_cast<float>(grayer) / static_cast<float>(compared);
+            if (proposal.agreement < 0.6f) continue;
+        }
+        out.push_back(std::move(proposal));
+    }
+    std::stable_sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.shared > b.shared; });
+    if (out.size() > 20) out.resize(20);
+    return out;
+}
+
+}  // namespace skivet

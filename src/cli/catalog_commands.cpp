@@ -1,0 +1,97 @@
+// Commands that look at every picture: list with roles, find-picture, roles.
+#include "cli/catalog_look.h"
+
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+#include <ostream>
+
+#include "base/text.h"
+#include "bench/fitting.h"
+#include "base/file_write.h"
+#include "catalog/query.h"
+#include "container/texture_files.h"
+
+namespace skivet::cli {
+
+using nlohmann::json;
+
+Result<LookedThrough> look_through(Context& c, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options, bool roles_too) {
+    LookedThrough out;
+    out.sources = std::move(sources);
+    SKIVET_TRY(const auto store, IndexStore::open(index.empty() ? ":memory:" : index));
+    Progress progress;
+    progress.cancel = c.cancel;
+    if (!index.empty()) {
+        SKIVET_TRY(out.catalog, build_indexed_catalog(c.kinds, out.sources, *store, progress));
+    } else {
+        SKIVET_TRY(out.catalog, build_catalog(c.kinds, out.sources, progress, options));
+    }
+    auto known = known_facts(out.catalog, *store);
+    SKIVET_CHECK(look_at_pictures(c.kinds, out.sources, out.catalog, known.todo, *store, nullptr, progress, [&, mutex = std::make_shared<std::mutex>()](std::vector<LookedAt> seen) {
+        const std::lock_guard lock(*mutex);
+        for (auto& s : seen) known.facts[s.item] = std::move(s.facts);
+    }));
+    if (roles_too) out.insight = make_insight(out.catalog, std::move(known.facts), {});
+    else out.insight.facts = std::move(known.facts);
+    return out;
+}
+
+int find_picture(Context& c, const FindPictureOptions& options) {
+    auto bytes = read_file(options.image, c.kinds.limits.inflated_bytes);
+    if (!bytes) return c.failed(bytes.error());
+    auto picture = read_edited(std::move(*bytes), c.kinds.limits, options.image.string());
+    if (!picture) return c.failed(picture.error().within(options.image.filename().string()));
+    const std::vector<std::filesystem::path> paths(options.sources.begin(), options.sources.end());
+    auto sources = open_sources(c.kinds, paths);
+    int code = 0;
+    for (const auto& source : sources)
+        if (source.error) code = c.failed(*source.error);
+    const auto looked = look_through(c, std::move(sources), options.index, {}, false);
+    if (!looked) return c.failed(looked.error());
+    const auto hits = PictureSearch::build(looked->insight.facts).find(picture->image, options.top, c.cancel);
+    if (!hits) return c.failed(hits.error());
+    for (const auto& hit : *hits) {
+        const auto& item = looked->catalog.items[hit.picture];
+        const auto address = address_of(looked->sources[item.source], item).text();
+        if (c.json) {
+            const json j = {{"address", address}, {"path", item.path()}, {"score", std::round(hit.score * 1000) / 1000}, {"x", hit.x}, {"y", hit.y}, {"width", hit.width}, {"height", hit.height},
+                            {"quarter_turns", hit.quarter_turns}, {"mirrored", hit.mirrored}, {"effective", item.effective}};
+            c.out << j.dump(-1, ' ', false, json::error_handler_t::replace) << '\n';
+        } else {
+            std::string how;
+            if (hit.width * hit.height < 0.8f) how += fmt::format(", {:.0f} % of it", 100 * hit.width * hit.height);
+            if (hit.mirrored) how += ", mirrored";
+            if (hit.quarter_turns) how += fmt::format(", turned by {}°", 90 * hit.quarter_turns);
+            c.out << fmt::format("{:5.3f}  {}{}\n", hit.score, address, how);
+        }
+    }
+    return code == 0 ? 0 : 1;
+}
+
+int roles(Context& c, const RolesOptions& options) {
+    const std::vector<std::filesystem::path> paths(options.sources.begin(), options.sources.end());
+    auto sources = open_sources(c.kinds, paths);
+    int code = 0;
+    for (const auto& source : sources)
+        if (source.error) code = c.failed(*source.error);
+    const auto looked = look_through(c, std::move(sources), options.index, {});
+    if (!looked) return c.failed(looked.error());
+    const auto& catalog = looked->catalog;
+    for (std::size_t i = 0; i < catalog.items.size(); ++i) {
+        const auto& item = catalog.items[i];
+        if (!item.is_texture()) continue;
+        const auto guess = options.by_picture ? (looked->insight.facts[i] ? guess_by_picture(*looked->insight.facts[i], item.desc) : RoleGuess{}) : looked->insight.why(catalog, i, {});
+        const auto address = address_of(looked->sources[item.source], item).text();
+        if (c.json)
+            c.out << json{{"address", address}, {"path", item.path()}, {"role", std::string(token_of(guess.role))}, {"confidence", std::round(guess.confidence * 100) / 100}, {"why", guess.why}}.dump(-1, ' ', false, json::error_handler_t::replace) << '\n';
+        else c.out << fmt::format("{:<18} {:3.0f} %  {}  ({})\n", name_of(guess.role), 100 * guess.confidence, address, guess.why);
+    }
+    for (const auto& p : looked->insight.proposals) {
+        const auto text = fmt::format("{} \"{}\": {} names, {} of them with a counterpart{}", name_of(p.habit.place), p.habit.word, p.names, p.shared,
+                                      p.habit.role == Role::unsure ? std::string() : fmt::format("; {:.0f} % look like {}", 100 * p.agreement, name_of(p.habit.role)));
+        c.err << "skivet-cli: possible habit, " << text << '\n';
+    }
+    return code == 0 ? 0 : 1;
+}
+
+}  // namespace skivet::cli
