@@ -165,7 +165,7 @@ void MainWindow::update_counts() {
     project_->setText(to_text(session_->project().name));
     const auto count = [](std::size_t n) { return n ? QString::number(n) : QString(); };
     std::size_t textures = 0, to_fit = 0, mends = 0, to_deliver = 0;
-    for (const auto n : stock->texture_counts) textures += n;
+    for (const auto& item : stock->catalog.items) textures += item.is_texture() && item.effective;
     for (const auto& piece : session_->project().pieces) {
         to_fit += piece.state == PieceState::changed || piece.state == PieceState::needs_mend;
         mends += piece.state == PieceState::needs_mend;

@@ -21,7 +21,7 @@ struct WindowTest : testing::Test {
         window = std::make_unique<app::MainWindow>(&session);
         session.open(folder / "project", {}, sources, {});
         window->show();
-        ASSERT_TRUE(QTest::qWaitFor([&] { return session.ready(); }, 30'000));
+        ASSERT_TRUE(QTest::qWaitFor([&] { return session.ready() && !session.busy(); }, 30'000));
     }
     bool wait(const std::function<bool()>& until) { return QTest::qWaitFor(until, 60'000); }
     /// A key in the list of sources, where a person's focus is.

@@ -82,7 +82,7 @@ TEST_F(Workshops, BareBytesBecomeATextureThroughTheLens) {
     }
     const auto before = session.stock();
     QTest::keyClick(view, Qt::Key_Return, Qt::ControlModifier);
-    ASSERT_TRUE(wait([&] { return session.stock() != before; }));
+    ASSERT_TRUE(wait([&] { return session.stock() != before && session.stock()->whole && !session.busy(); }));
     ASSERT_FALSE(session.stock()->sources[0].error) << session.stock()->sources[0].error->message();
     ASSERT_EQ(session.stock()->catalog.items.size(), 1u);
     const auto& desc = session.stock()->catalog.items[0].desc;
@@ -118,7 +118,7 @@ TEST_F(Workshops, ASheetIsDraftedMendedProvenAndKept) {
     ASSERT_TRUE(wait([&] { return says("Proved: 6 entries"); }));
     const auto before = session.stock();
     QTest::keyClick(text, Qt::Key_Return, Qt::ControlModifier);
-    ASSERT_TRUE(wait([&] { return session.stock() != before; }));
+    ASSERT_TRUE(wait([&] { return session.stock() != before && session.stock()->whole && !session.busy(); }));
     ASSERT_FALSE(session.stock()->sources[0].error);
     EXPECT_EQ(session.stock()->sources[0].container->entries().size(), 6u);
     EXPECT_TRUE(std::filesystem::exists(folder / "project/sheets/game.toml"));
@@ -141,7 +141,7 @@ TEST_F(Workshops, WhatSiftingFindsComesIntoTheCatalog) {
     EXPECT_FALSE(sifting->findChild<ImageView*>()->image().isNull());
     const auto before = session.stock();
     QTest::keyClick(sifting, Qt::Key_Return, Qt::ControlModifier);
-    ASSERT_TRUE(wait([&] { return session.stock() != before; }));
+    ASSERT_TRUE(wait([&] { return session.stock() != before && session.stock()->whole && !session.busy(); }));
     ASSERT_EQ(session.stock()->texture_counts[0], 1u);
     EXPECT_EQ(session.stock()->catalog.items[0].path(), "0x00001388.dds");
     ASSERT_EQ(session.project().choices.size(), 1u);
@@ -169,10 +169,10 @@ TEST_F(Workshops, NamesOfHashedEntriesAreFoundInOtherFiles) {
     open({folder / "game/game.cph", folder / "loose"});
     const auto before = session.stock();
     ASSERT_TRUE(session.add_key("booth=000102030405060708090a0b0c0d0e0f"));
-    ASSERT_TRUE(wait([&] { return session.stock() != before; }));
+    ASSERT_TRUE(wait([&] { return session.stock() != before && session.stock()->whole && !session.busy(); }));
     const auto keyed = session.stock();
     ASSERT_TRUE(session.add_key("vault=6465666768696a6b6c6d6e6f707172737475767778797a7b7c7d7e7f80818283"));
-    ASSERT_TRUE(wait([&] { return session.stock() != keyed; }));
+    ASSERT_TRUE(wait([&] { return session.stock() != keyed && session.stock()->whole && !session.busy(); }));
     ASSERT_TRUE(session.stock()->sources[0].container) << session.stock()->sources[0].error->message();
     ASSERT_EQ(session.stock()->facts[0].unnamed, 1u);
     ASSERT_TRUE(session.stock()->sources[0].container->find("#f517cf26"));
@@ -186,7 +186,7 @@ TEST_F(Workshops, NamesOfHashedEntriesAreFoundInOtherFiles) {
     EXPECT_TRUE(names->findChild<QListWidget*>("names_list")->item(0)->text().contains("rides/Swing.dds"));
     const auto found = session.stock();
     QTest::mouseClick(names->findChild<QPushButton*>("names_take"), Qt::LeftButton);
-    ASSERT_TRUE(wait([&] { return session.stock() != found; }));
+    ASSERT_TRUE(wait([&] { return session.stock() != found && session.stock()->whole && !session.busy(); }));
     EXPECT_TRUE(session.stock()->sources[0].container->find("rides/Swing.dds"));
     EXPECT_EQ(session.stock()->facts[0].unnamed, 0u);
 }

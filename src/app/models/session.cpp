@@ -108,6 +108,7 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
         std::vector<Journal> history;
         std::shared_ptr<IndexStore> index;
         std::shared_ptr<ThumbnailCache> cache;
+        std::shared_ptr<Baseline> baseline;
         std::shared_ptr<Stock> remembered;
         std::shared_ptr<Knowledge> knowledge;
     };
@@ -147,6 +148,8 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
             // Without a place on the disk it works all the same, only nothing is kept.
             if (!out.index) out.index = IndexStore::open(":memory:").value_or(nullptr);
             if (auto cache = ThumbnailCache::open(ThumbnailCache::usual_place())) out.cache = std::move(*cache);
+            if (auto baseline = Baseline::open(project.baseline())) out.baseline = std::move(*baseline);
+            else out.index_errors.push_back(baseline.error());
             if (out.index) remember_stock(*kinds, project, *out.index, out.remembered, out.knowledge);
             return out;
         },
@@ -164,6 +167,8 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
             save();
             index_ = std::move(opened.index);
             cache_ = std::move(opened.cache);
+            baseline_ = std::move(opened.baseline);
+            has_baseline_ = baseline_ && baseline_->recorded();
             for (const auto& error : opened.index_errors) complain(error);
             emit history_changed();
             emit pieces_changed();

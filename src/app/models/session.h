@@ -14,6 +14,7 @@
 
 #include "app/models/pictures.h"
 #include "bench/project.h"
+#include "catalog/baseline.h"
 #include "catalog/export_items.h"
 #include "catalog/indexing.h"
 #include "catalog/query.h"
@@ -31,6 +32,7 @@ struct SourceFacts {
     bool wants_key = false;        ///< no key of the ring opens it, or an entry of it
     bool off = false;              ///< in the list, but not loaded
     std::string group;             ///< base, update, …; may be empty
+    Shipped shipped = Shipped::unknown;   ///< against the baseline
 };
 
 /// The open sources and what is in them; replaced as a whole, never changed.
@@ -131,6 +133,9 @@ public:
     /// Moves a source to another place in the load order.
     void place_source(std::size_t index, std::size_t place);
     void set_source(std::size_t index, const SourceSetting& setting);
+    /// Takes the installation as it is for what the game's maker shipped.
+    void record_baseline();
+    [[nodiscard]] bool has_baseline() const { return has_baseline_; }
 
     /// The user's word on what textures are for; `unsure` takes it back.
     void set_role(const std::vector<std::size_t>& items, Role role);
@@ -244,7 +249,7 @@ private:
     void look_at_pictures();
     void know_again();
     [[nodiscard]] RoleWishes wishes() const;
-    [[nodiscard]] std::vector<std::string> states_of(const Stock& stock) const;
+    void complete_baseline();
     [[nodiscard]] QString thumbnail_key(std::size_t item) const;
     void load_thumbnails();
     void keep_keys(KeyRing ring);
@@ -268,6 +273,8 @@ private:
     QSet<std::size_t> piece_pictures_pending_;
     std::shared_ptr<const Knowledge> knowledge_;
     std::shared_ptr<IndexStore> index_;
+    std::shared_ptr<Baseline> baseline_;
+    bool has_baseline_ = false;
     std::shared_ptr<ThumbnailCache> cache_;
     std::shared_ptr<ExportProgress> exporting_;
     std::shared_ptr<Progress> looking_;                  ///< of looking at pictures

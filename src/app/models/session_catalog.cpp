@@ -58,15 +58,26 @@ RoleWishes wishes_of(const Project& project) {
     return out;
 }
 
-std::vector<std::string> bench_states(const Project& project, const Stock& stock) {
+std::set<std::string> changed_by_us(const std::vector<Journal>& history) {
+    std::set<std::string> out;
+    for (const auto& journal : history)
+        for (const auto& part : journal.parts)
+            for (const auto& entry : part.entries) out.insert(lower(entry));
+    return out;
+}
+
+std::vector<std::string> states_of_items(const Project& project, const Stock& stock, const Baseline* baseline, const std::set<std::string>& ours) {
     std::map<std::pair<fs::path, std::string>, std::string> states;
     for (const auto& piece : project.pieces) states[{piece.address.source, path_key(piece.address.inner)}] = name_of(piece.state);
-    if (states.empty()) return {};
+    const auto shipped = baseline ? baseline->compare(stock.catalog, stock.sources) : std::vector<Shipped>();
+    if (states.empty() && !baseline) return {};
     std::vector<std::string> out(stock.catalog.items.size());
     for (std::size_t i = 0; i < out.size(); ++i) {
         const auto& item = stock.catalog.items[i];
         if (!item.is_texture()) continue;
         if (const auto found = states.find({stock.sources[item.source].path, path_key(item.inner)}); found != states.end()) out[i] = found->second;
+        else if (i < shipped.size() && shipped[i] == Shipped::changed) out[i] = ours.contains(lower(item.path())) ? "changed by us" : "changed by someone else";
+        else if (i < shipped.size()) out[i] = name_of(shipped[i]);
     }
     return out;
 }
@@ -84,7 +95,7 @@ std::shared_ptr<Knowledge> know(std::shared_ptr<const Stock> stock, std::vector<
     return out;
 }
 
-void add_facts(const Kinds& kinds, const Project& project, Stock& stock) {
+void add_facts(const Kinds& kinds, const Project& project, const Baseline* baseline, Stock& stock) {
     stock.texture_counts.assign(stock.sources.size(), 0);
     for (const auto& item : stock.catalog.items) stock.texture_counts[item.source] += item.is_texture();
     stock.segments.clear();
@@ -95,6 +106,7 @@ void add_facts(const Kinds& kinds, const Project& project, Stock& stock) {
         stock.facts.push_back(setting.off ? SourceFacts{} : facts_of(kinds, source));
         stock.facts.back().off = setting.off;
         stock.facts.back().group = setting.group;
+        if (baseline) stock.facts.back().shipped = baseline->compare(source.path);
     }
 }
 
@@ -139,11 +151,10 @@ void remember_stock(const Kinds& kinds, const Project& project, const IndexStore
     stock->catalog = std::move(remembered.catalog);
     add_plain_facts(project, *stock);
     auto known = known_facts(stock->catalog, index);
-    knowledge = know(stock, std::move(known.facts), wishes_of(project), bench_states(project, *stock), known.todo.size());
+    knowledge = know(stock, std::move(known.facts), wishes_of(project), states_of_items(project, *stock, nullptr, {}), known.todo.size());
 }
 
 RoleWishes Session::wishes() const { return wishes_of(project_); }
-std::vector<std::string> Session::states_of(const Stock& stock) const { return bench_states(project_, stock); }
 
 void Session::show_stock(std::shared_ptr<Stock> stock, std::shared_ptr<Knowledge> knowledge) {
     stock_ = std::move(stock);
@@ -167,7 +178,7 @@ void Session::reload() {
         bool canceled = false;
     };
     run(tr("Looking through the archives"),
-        [this, kinds = kinds_, project = project_, progress = progress_, index = index_, generation] {
+        [this, kinds = kinds_, project = project_, progress = progress_, index = index_, generation, baseline = has_baseline_ ? baseline_ : nullptr, ours = changed_by_us(history_)] {
             Loaded out;
             out.stock = std::make_shared<Stock>();
             out.stock->sources = open_those_on(*kinds, project);
@@ -179,7 +190,7 @@ void Session::reload() {
                 partial->sources = out.stock->sources;
                 partial->catalog = catalog;
                 add_plain_facts(project, *partial);
-                auto knowledge = know(partial, {}, wishes_of(project), bench_states(project, *partial), 0);
+                auto knowledge = know(partial, {}, wishes_of(project), std::vector<std::string>(), 0);
                 QMetaObject::invokeMethod(
                     this,
                     [this, partial, knowledge, generation] {
@@ -194,10 +205,10 @@ void Session::reload() {
             if (!catalog) return out;
             out.stock->catalog = std::move(*catalog);
             out.stock->whole = true;
-            add_facts(*kinds, project, *out.stock);
+            add_facts(*kinds, project, baseline.get(), *out.stock);
             auto known = known_facts(out.stock->catalog, *index);
             const auto users = users_of_textures(*kinds, out.stock->sources, out.stock->catalog, project.folder / "records", *progress);
-            out.knowledge = know(out.stock, std::move(known.facts), wishes_of(project), bench_states(project, *out.stock), known.todo.size(), users ? *users : std::map<std::string, std::vector<std::string>>());
+            out.knowledge = know(out.stock, std::move(known.facts), wishes_of(project), states_of_items(project, *out.stock, baseline.get(), ours), known.todo.size(), users ? *users : std::map<std::string, std::vector<std::string>>());
             return out;
         },
         [this, generation](Loaded loaded) {
@@ -212,6 +223,7 @@ void Session::reload() {
             const bool unseen = loaded.knowledge->unseen > 0;
             show_stock(std::move(loaded.stock), std::move(loaded.knowledge));
             if (unseen) look_at_pictures();
+            if (has_baseline_) complete_baseline();
         });
 }
 
@@ -220,15 +232,16 @@ void Session::look_at_pictures() {
     progress_timer_.start();
     ++running_;
     emit activity(tr("Looking at pictures"), 0, 0);
-    looker_.start([this, kinds = kinds_, before = knowledge_, stock = stock_, index = index_, cache = cache_, looking = looking_, generation = generation_, own = wishes(), states = states_of(*stock_)] {
+    looker_.start([this, kinds = kinds_, before = knowledge_, stock = stock_, index = index_, cache = cache_, looking = looking_, generation = generation_, own = wishes(), project = project_, baseline = has_baseline_ ? baseline_ : nullptr, ours = changed_by_us(history_)] {
         auto known = known_facts(stock->catalog, *index);
         auto unseen = known.todo.size();
+        std::vector<ContentKey> contents(stock->catalog.items.size());
         std::mutex mutex;
         auto last = std::chrono::steady_clock::now();
         auto pause = std::chrono::milliseconds(500);
         const auto& users = before->insight.users;
         const auto show = [&] {
-            auto knowledge = know(stock, known.facts, own, states, unseen, users);
+            auto knowledge = know(stock, known.facts, own, states_of_items(project, *stock, baseline.get(), ours), unseen, users);
             QMetaObject::invokeMethod(
                 this,
                 [this, knowledge, generation] {
@@ -243,7 +256,10 @@ void Session::look_at_pictures() {
         };
         const auto status = skivet::look_at_pictures(*kinds, stock->sources, stock->catalog, known.todo, *index, cache.get(), *looking, [&](std::vector<LookedAt> seen) {
             const std::lock_guard lock(mutex);
-            for (auto& s : seen) known.facts[s.item] = std::move(s.facts);
+            for (auto& s : seen) {
+                known.facts[s.item] = std::move(s.facts);
+                contents[s.item] = s.content;
+            }
             unseen -= std::min(unseen, seen.size());
             // Each is made at twice the distance of the one before, so that making them costs little of the whole.
             if (std::chrono::steady_clock::now() - last < pause || looking->cancel.canceled()) return;
@@ -252,7 +268,23 @@ void Session::look_at_pictures() {
             pause = std::min(pause * 2, std::chrono::milliseconds(8000));
         });
         if (!looking->cancel.canceled()) unseen = 0;
-        show();
+        // The contents that are known now belong to the stock: the baseline and the picture cache go by them.
+        auto filled = std::make_shared<Stock>(*stock);
+        for (std::size_t i = 0; i < contents.size(); ++i)
+            if (!contents[i].empty()) filled->catalog.items[i].content = contents[i];
+        if (baseline) (void)baseline->add_contents(filled->catalog, filled->sources);
+        auto knowledge = know(filled, known.facts, own, states_of_items(project, *filled, baseline.get(), ours), unseen, users);
+        QMetaObject::invokeMethod(
+            this,
+            [this, filled, knowledge, stock, generation] {
+                if (generation != generation_ || stock_ != stock) return;
+                stock_ = filled;
+                knowledge_ = knowledge;
+                search_ = nullptr;
+                if (knowledge->wishes.textures != wishes().textures || knowledge->wishes.habits != wishes().habits) know_again();
+                else emit knowledge_changed();
+            },
+            Qt::QueuedConnection);
         QMetaObject::invokeMethod(
             this,
             [this, looking, status] {
@@ -270,12 +302,36 @@ void Session::look_at_pictures() {
 
 void Session::know_again() {
     run(tr("Sorting"),
-        [stock = stock_, before = knowledge_, own = wishes(), states = states_of(*stock_)] { return know(stock, before->insight.facts, own, states, before->unseen, before->insight.users); },
+        [stock = stock_, before = knowledge_, own = wishes(), project = project_, baseline = has_baseline_ ? baseline_ : nullptr, ours = changed_by_us(history_)] {
+            return know(stock, before->insight.facts, own, states_of_items(project, *stock, baseline.get(), ours), before->unseen, before->insight.users);
+        },
         [this](std::shared_ptr<Knowledge> knowledge) {
             if (knowledge->stock != stock_) return;
             knowledge_ = std::move(knowledge);
             emit knowledge_changed();
         });
+}
+
+void Session::record_baseline() {
+    if (!baseline_) return emit notice(tr("The project's baseline cannot be opened; the log says why."));
+    run(tr("Recording what was shipped"), [baseline = baseline_, stock = stock_, sources = project_.sources] { return baseline->record(sources, stock->catalog, stock->sources); },
+        [this](Status status) {
+            if (!status) return complain(status.error());
+            has_baseline_ = true;
+            say(tr("The installation as it is now counts as shipped."));
+            reload();
+            complete_baseline();
+        });
+}
+
+void Session::complete_baseline() {
+    // Beside everything else, behind looking at pictures.
+    looker_.start([this, baseline = baseline_, cancel = cancel_, index = index_] {
+        Progress progress;
+        progress.cancel = cancel;
+        const auto status = baseline->complete(progress);
+        if (!status && status.error().code != ErrorCode::canceled) QMetaObject::invokeMethod(this, [this, error = status.error()] { complain(error); }, Qt::QueuedConnection);
+    });
 }
 
 void Session::set_role(const std::vector<std::size_t>& items, Role role) {

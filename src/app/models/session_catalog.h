@@ -1,5 +1,7 @@
 #pragma once
 // What the session's catalog side shares between its files. Everything here is called on worker threads.
+#include <set>
+
 #include "app/models/session.h"
 
 namespace skivet::app {
@@ -8,7 +10,10 @@ namespace skivet::app {
 void remember_stock(const Kinds& kinds, const Project& project, const IndexStore& index, std::shared_ptr<Stock>& stock, std::shared_ptr<Knowledge>& knowledge);
 [[nodiscard]] SourceFacts facts_of(const Kinds& kinds, const Source& source);
 [[nodiscard]] RoleWishes wishes_of(const Project& project);
-/// A word for each item that is on the bench; empty for others.
-[[nodiscard]] std::vector<std::string> bench_states(const Project& project, const Stock& stock);
+/// A word for each item: its state on the bench, or what became of it since the baseline; empty where neither is known. `ours`: path keys of entries that
+/// deliveries of this project changed.
+[[nodiscard]] std::vector<std::string> states_of_items(const Project& project, const Stock& stock, const Baseline* baseline, const std::set<std::string>& ours);
+/// Path keys and last steps of what the vault has changed.
+[[nodiscard]] std::set<std::string> changed_by_us(const std::vector<Journal>& history);
 
 }  // namespace skivet::app

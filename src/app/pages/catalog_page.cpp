@@ -106,7 +106,7 @@ public:
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const auto& c = colors();
         const auto text = index.data().toString();
-        const QRectF box = option.rect;
+        const QRectF box = QRectF(option.rect).adjusted(0, 0, -6, 0);
         p->save();
         p->setRenderHint(QPainter::Antialiasing);
         p->setPen(c.ink);
@@ -209,7 +209,7 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     auto* top = new QHBoxLayout;
     search_ = new QLineEdit;
     search_->setObjectName(QStringLiteral("search"));
-    search_->setPlaceholderText(tr("Type to search: name, folder, format, size"));
+    search_->setPlaceholderText(tr("Name, folder, format, size"));
     search_->setToolTip(tr("Words in any order · \"an exact phrase\" · -without · * and ? · 0017 finds 17"));
     search_->setAccessibleName(tr("Search"));
     search_->setClearButtonEnabled(true);
@@ -243,6 +243,8 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     sheet_->setModel(model_);
     auto* cards = new CardDelegate(session, sheet_);
     sheet_->setItemDelegate(cards);
+    sheet_->setStyleSheet(QStringLiteral("QAbstractItemView{background:transparent;border:none;}"));
+    sheet_->viewport()->setAutoFillBackground(false);
     sheet_->installEventFilter(this);
     sheet_->setContextMenuPolicy(Qt::CustomContextMenu);
     add_action(tr("Alpha in the contact sheet"), QKeySequence(Qt::CTRL | Qt::Key_T), tr("As meant, over a checker, or color alone"), [this, cards] {

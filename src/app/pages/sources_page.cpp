@@ -2,7 +2,9 @@
 
 #include <QFileDialog>
 #include <QHBoxLayout>
+#include <QDropEvent>
 #include <QHeaderView>
+#include <QMenu>
 #include <QPainter>
 #include <QStyledItemDelegate>
 
@@ -49,8 +51,37 @@ public:
         p->drawText(text, int(Qt::AlignTop | Qt::AlignLeft), p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width()) - right - 8));
         const QPointF glyph(text.right() - 7, text.bottom() - 8);
         if (bad) draw_warning(*p, glyph);
-        else draw_state(*p, glyph, status == QObject::tr("changed by us") ? PieceState::changed : PieceState::fits);
+        else draw_state(*p, glyph, status.startsWith(QObject::tr("changed")) ? PieceState::changed : status == QObject::tr("switched off") ? PieceState::gone_stale : status == QObject::tr("added later") ? PieceState::on_the_bench : PieceState::fits);
         p->restore();
+    }
+};
+
+/// A list whose rows are dragged to another place.
+class OrderList : public QListView {
+public:
+    std::function<void(int from, int to)> moved;
+    OrderList() {
+        setDragEnabled(true);
+        setAcceptDrops(true);
+        setDropIndicatorShown(true);
+        setDragDropMode(QAbstractItemView::InternalMove);
+    }
+
+protected:
+    void dropEvent(QDropEvent* event) override {
+        if (event->source() != this) return event->ignore();
+        const int from = currentIndex().row();
+        const auto over = indexAt(event->position().toPoint());
+        int to = over.isValid() ? over.row() : model()->rowCount() - 1;
+        // Below its middle it goes behind the row, above it before.
+        if (over.isValid()) {
+            const bool below = event->position().y() > visualRect(over).center().y();
+            if (to < from && below) ++to;
+            if (to > from && !below) --to;
+        }
+        event->setDropAction(Qt::IgnoreAction);   // the session moves it, the model follows
+        event->accept();
+        if (from >= 0 && from != to && moved) moved(from, to);
     }
 };
 
@@ -68,6 +99,14 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     auto* down = add_action(tr("Earlier"), QKeySequence(Qt::ALT | Qt::Key_Down), tr("Load earlier"), [this] {
         if (current_source() >= 0) session_->move_source(std::size_t(current_source()), false);
     });
+    off_ = add_action(tr("Switch off"), Qt::Key_X, tr("Leave the source in the list but out of the catalog, as if the game did not have it"), [this] {
+        if (current_source() < 0) return;
+        auto setting = session_->project().setting(session_->project().sources[std::size_t(current_source())]);
+        setting.off = !setting.off;
+        session_->set_source(std::size_t(current_source()), setting);
+    });
+    group_ = add_action(tr("Belongs to…"), Qt::Key_B, tr("Say what the source is: base, update, extra content, another mod"), [this] { choose_group(); });
+    baseline_ = add_action(tr("Record as shipped"), QKeySequence(Qt::CTRL | Qt::Key_B), tr("The installation is clean now: remember it, so that later changes can be told"), [this] { session_->record_baseline(); });
     auto* next = add_action(tr("To the catalog"), Qt::Key_Return, tr("See all textures"), [this] { emit go_to(1); });
 
     keys_ = add_action(tr("Keys…"), Qt::Key_K, tr("Passwords and keys for encrypted archives"), [this] { show_keys(this, session_); });
@@ -96,7 +135,12 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     head->addWidget(make_label(tr("the upper one wins"), "soft"));
     left_box->addLayout(head);
     rows_ = new QStandardItemModel(this);
-    list_ = new QListView;
+    auto* order_list = new OrderList;
+    order_list->moved = [this](int from, int to) {
+        const int count = rows_->rowCount();
+        session_->place_source(std::size_t(count - 1 - from), std::size_t(count - 1 - to));
+    };
+    list_ = order_list;
     list_->setObjectName(QStringLiteral("sources"));
     list_->setAccessibleName(tr("Sources in load order"));
     list_->setModel(rows_);
@@ -115,6 +159,10 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     adds->addWidget(new Button(add_dir, Button::Look::plain));
     adds->addStretch();
     left_box->addLayout(adds);
+    auto* clean = new QHBoxLayout;
+    clean->addWidget(new Button(baseline_, Button::Look::link));
+    clean->addStretch();
+    left_box->addLayout(clean);
 
     auto* right = make_panel();
     auto* box = new QVBoxLayout(right);
@@ -146,8 +194,13 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     notes_ = make_label({}, "warning", true);
     box->addWidget(notes_);
     auto* links = new QHBoxLayout;
+    links->addWidget(new Button(off_, Button::Look::link));
+    links->addWidget(new Button(group_, Button::Look::link));
     links->addWidget(kinds_button_ = new Button(kinds_, Button::Look::link));
     links->addWidget(new Button(keys_, Button::Look::link));
+    links->addStretch();
+    box->addLayout(links);
+    links = new QHBoxLayout;
     look_inside_ = new QWidget;
     auto* looks = new QHBoxLayout(look_inside_);
     looks->setContentsMargins(0, 0, 0, 0);
@@ -203,13 +256,18 @@ void SourcesPage::refresh() {
         const auto& source = stock->sources[i];
         auto* row = new QStandardItem(to_text(source.path.filename()));
         row->setData(int(i), SourceIndex);
-        row->setData(source.container ? to_text(source.container->kind()) : stock->facts[i].candidates.empty() ? tr("not recognized") : to_text(stock->facts[i].candidates[0].first), About);
-        row->setData(source.container ? tr("%n texture(s)", nullptr, int(stock->texture_counts[i])).replace(QStringLiteral("(s)"), stock->texture_counts[i] == 1 ? QString() : QStringLiteral("s")) : QStringLiteral("–"), Count);
+        const auto& facts = stock->facts[i];
+        const auto group = facts.group.empty() ? QString() : to_text(facts.group) + QStringLiteral(" · ");
+        row->setData(group + (source.container ? to_text(source.container->kind()) : facts.off ? tr("not loaded") : !stock->whole && !source.error ? tr("being opened") : stock->facts[i].candidates.empty() ? tr("not recognized") : to_text(stock->facts[i].candidates[0].first)), About);
+        row->setData(source.container || stock->texture_counts[i] > 0 ? tr("%n texture(s)", nullptr, int(stock->texture_counts[i])).replace(QStringLiteral("(s)"), stock->texture_counts[i] == 1 ? QString() : QStringLiteral("s")) : QStringLiteral("–"), Count);
         std::error_code code;
         const auto real = std::filesystem::weakly_canonical(source.path, code);
         const bool ours = std::any_of(session_->history().begin(), session_->history().end(), [&](const Journal& j) { return j.touches(real); });
         const bool damaged = source.container && !source.container->problems().empty();
-        row->setData(stock->facts[i].wants_key ? tr("wants a key") : source.error ? tr("cannot be read") : damaged ? tr("damaged") : ours ? tr("changed by us") : tr("as found"), Status);
+        row->setData(stock->facts[i].wants_key ? tr("wants a key") : source.error ? tr("cannot be read") : damaged ? tr("damaged") : facts.off ? tr("switched off") : facts.shipped == Shipped::as_shipped ? tr("as shipped")
+                     : facts.shipped == Shipped::added ? tr("added later") : ours ? tr("changed by us") : facts.shipped == Shipped::changed ? tr("changed by someone else") : tr("as found"), Status);
+        row->setDragEnabled(true);
+        row->setDropEnabled(false);
         row->setData(source.error.has_value() || stock->facts[i].wants_key || damaged, Bad);
         row->setData(row->text() + ", " + row->data(Count).toString() + ", " + row->data(Status).toString(), Qt::AccessibleTextRole);
         rows_->appendRow(row);
@@ -234,7 +292,10 @@ void SourcesPage::show_source(int row) {
     const auto& source = stock->sources[index];
     title_->setText(to_text(source.path.filename()));
     title_->setToolTip(to_text(source.path));
-    if (source.error) {
+    if (!source.container && !source.error) {
+        about_->setText(stock->facts[index].off ? tr("not loaded") : tr("being opened"));
+        about_->setObjectName(QStringLiteral("soft"));
+    } else if (source.error) {
         about_->setText(to_text(source.error->message()));
         about_->setObjectName(QStringLiteral("warning"));
     } else {
@@ -242,7 +303,11 @@ void SourcesPage::show_source(int row) {
         about_->setObjectName(QStringLiteral("soft"));
     }
     const auto& facts = stock->facts[index];
+    off_->setText(facts.off ? tr("Switch on") : tr("Switch off"));
+    baseline_->setText(session_->has_baseline() ? tr("Record as shipped anew") : tr("Record as shipped"));
     QStringList notes;
+    if (facts.off) notes << tr("Switched off: the catalog is as if the game did not have it.");
+    if (facts.shipped == Shipped::added) notes << tr("Was not there when the installation was recorded as shipped. A tool for mods may have left it: do not take originals from it.");
     if (facts.wants_key && !source.error) notes << tr("Some entries are encrypted and no key opens them. Add the archive's password or key.");
     if (!facts.read_only.empty()) notes << tr("Only for reading: %1.").arg(to_text(facts.read_only));
     if (source.container && !source.container->problems().empty()) notes << to_text(source.container->problems().front().message());
@@ -268,6 +333,28 @@ void SourcesPage::show_source(int row) {
     table_->setVisible(!source.error);
     map_->show_source(stock, index);
     entries_->show_source(stock, index);
+}
+
+void SourcesPage::choose_group() {
+    if (current_source() < 0) return;
+    const auto index = std::size_t(current_source());
+    auto* menu = new QMenu(this);
+    menu->setObjectName(QStringLiteral("groups"));
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    const auto now = session_->project().setting(session_->project().sources[index]).group;
+    const std::pair<QString, std::string> groups[] = {{tr("&Base"), "base"}, {tr("&Update"), "update"}, {tr("&Extra content"), "extra content"}, {tr("&Other mods"), "other mods"}, {tr("&Nothing said"), ""}};
+    for (const auto& [name, group] : groups) {
+        auto* action = menu->addAction(name);
+        action->setCheckable(true);
+        action->setChecked(group == now);
+        connect(action, &QAction::triggered, this, [this, index, group = group] {
+            auto setting = session_->project().setting(session_->project().sources[index]);
+            setting.group = group;
+            session_->set_source(index, setting);
+        });
+    }
+    const auto rect = list_->visualRect(list_->currentIndex());
+    menu->popup(list_->viewport()->mapToGlobal(rect.center()));
 }
 
 void SourcesPage::open_lens() {

@@ -23,12 +23,13 @@ private:
     void add_folder();
     [[nodiscard]] int current_source() const;
 
+    void choose_group();
     QStackedWidget* stack_;
     QListView* list_;
     QStandardItemModel* rows_;
     QLabel *title_, *about_, *notes_, *map_title_, *inside_;
     void open_lens();
-    QAction *keys_, *kinds_, *compact_, *sift_, *lens_, *sheet_, *names_;
+    QAction *off_, *group_, *baseline_, *keys_, *kinds_, *compact_, *sift_, *lens_, *sheet_, *names_;
     QWidget *compact_button_, *kinds_button_, *names_button_, *look_inside_;
     ByteMap* map_;
     QTableView* table_;

@@ -128,13 +128,15 @@ TextureViewer::TextureViewer(Session* session, QWidget* parent) : QFrame(parent)
     sides->setSpacing(14);
     const auto picture = [session](std::size_t item) { return session->thumbnail(item); };
     const auto column = [&](QLabel*& title, PictureRow*& pictures, const QString& heading) {
-        auto* side = new QVBoxLayout;
+        auto* whole = new QWidget;
+        auto* side = new QVBoxLayout(whole);
+        side->setContentsMargins(0, 0, 0, 0);
         side->setSpacing(2);
         title = make_label(heading, "heading");
         pictures = new PictureRow(picture, heading);
         side->addWidget(title);
         side->addWidget(pictures);
-        sides->addLayout(side, 1);
+        sides->addWidget(whole, 1);
         connect(pictures, &PictureRow::chosen, this, &TextureViewer::chosen);
     };
     column(set_title_, set_row_, tr("SET"));
@@ -184,10 +186,8 @@ void TextureViewer::update_relations() {
         for (const auto i : found.set) set.push_back({i, to_text(name_of(knowledge->insight.roles[i])), tip(i)});
         for (const auto i : found.copies) alike.push_back({i, items[i].effective ? tr("wins") : tr("shadowed"), tip(i)});
         for (const auto& a : found.alike) alike.push_back({a.index, a.likeness == Likeness::same ? tr("same") : a.likeness == Likeness::variant ? tr("recolored") : tr("%1×%2").arg(items[a.index].desc.width).arg(items[a.index].desc.height), tr("%1: %2").arg(to_text(name_of(a.likeness)), tip(a.index))});
-        set_title_->setVisible(!set.empty());
-        set_row_->setVisible(!set.empty());
-        alike_title_->setVisible(!alike.empty());
-        alike_row_->setVisible(!alike.empty());
+        set_row_->parentWidget()->setVisible(!set.empty());
+        alike_row_->parentWidget()->setVisible(!alike.empty());
         relation_box_->setVisible(!set.empty() || !alike.empty());
         set_row_->set_cells(std::move(set), item_);
         alike_row_->set_cells(std::move(alike), item_);
