@@ -1,4 +1,5 @@
 #include "app/tour.h"
+#include "app/catalog_dialogs.h"
 
 #include <QComboBox>
 #include <QDialog>
@@ -124,6 +125,8 @@ void Tour::step() {
         }
         case 5: {
             shot(QStringLiteral("7-viewer"));
+            QEvent leave(QEvent::Leave);
+            QCoreApplication::sendEvent(window_->catalog()->viewer()->view(), &leave);
             window_->catalog()->viewer()->show_histogram(false);
             window_->catalog()->viewer()->set_channels(Channels::alpha_over);
             std::vector<std::size_t> chosen;
@@ -240,6 +243,52 @@ void Tour::step() {
         }
         case 24:
             shot(QStringLiteral("15-a-missing-file"));
+            window_->catalog()->search()->setText(QStringLiteral("carousel"));
+            return wait_for(always);
+        case 25: {
+            // The horse's set, opened.
+            auto* catalog = window_->catalog();
+            for (int row = 0; row < catalog->model()->rowCount(); ++row)
+                if (catalog->model()->index(row).data().toString() == QLatin1String("horse_a")) {
+                    catalog->sheet()->setCurrentIndex(catalog->model()->index(row));
+                    emit catalog->sheet()->opened(catalog->model()->index(row));
+                    break;
+                }
+            return wait_for(always);
+        }
+        case 26: {
+            shot(QStringLiteral("16-a-set"));
+            window_->catalog()->search()->clear();
+            // As captured from the screen: a part of the horse, smaller, in another light.
+            const auto stock = session_->stock();
+            for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
+                if (stock->catalog.items[i].name() == "horse_a_tint") picture_ = session_->thumbnail(i);
+            return wait_for(always);
+        }
+        case 27: {
+            auto part = picture_.copy(picture_.width() / 5, picture_.height() / 8, picture_.width() * 3 / 5, picture_.height() * 3 / 5).convertToFormat(QImage::Format_RGB888).mirrored(true, false).scaled(90, 90);
+            window_->catalog()->find_by(part, QStringLiteral("the pasted picture"));
+            return wait_for([this] { return window_->catalog()->model()->rowCount() > 0; });
+        }
+        case 28: {
+            shot(QStringLiteral("17-by-picture"));
+            window_->catalog()->leave_hits();
+            std::vector<std::size_t> all;
+            for (int row = 0; row < window_->catalog()->model()->rowCount(); ++row)
+                for (const auto item : window_->catalog()->model()->items_at(row)) all.push_back(item);
+            show_export(window_, session_, {}, all);
+            return wait_for([] { return QApplication::activeModalWidget() != nullptr; });
+        }
+        case 29: {
+            auto* dialog = QApplication::activeModalWidget();
+            dialog->findChild<QLineEdit*>("place")->setText(folder_ + QStringLiteral("/../exported"));
+            dialog->findChild<QPushButton*>("start")->click();
+            return wait_for([this] { return session_->exporting() == nullptr; });
+        }
+        case 30:
+            QApplication::activeModalWidget()->findChild<QLineEdit*>("place")->setText(QStringLiteral("/home/you/textures"));
+            shot(QStringLiteral("18-export"));
+            static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             return wait_for(always);
         default:
             return done_(0);

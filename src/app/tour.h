@@ -24,6 +24,7 @@ private:
     std::function<bool()> ready_;
     QTimer poll_;
     QElapsedTimer waited_;
+    QImage picture_;
     int step_ = 0;
     int settled_ = 0;
 };

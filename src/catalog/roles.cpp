@@ -253,9 +253,9 @@ RoleGuess guess_by_picture(const PictureFacts& f, const TextureDesc& desc) {
         return {Role::emission, gray ? 0.6f : 0.75f, fmt::format("{} black with a few bright places", percent(f.dark))};
     }
     if (gray) {
-        if (f.two_tone >= 0.88f) return {Role::mask, 0.85f, fmt::format("two tones on {}", percent(f.two_tone))};
         const float mean = f.mean[0];
-        if (mean >= 195 && f.bright >= 0.55f && f.contrast > 4) return {Role::occlusion, 0.8f, fmt::format("{} white with dark creases", percent(f.bright))};
+        if (mean >= 195 && f.bright >= 0.55f && f.contrast > 4 && f.two_tone < 0.96f) return {Role::occlusion, 0.8f, fmt::format("{} white with dark creases", percent(f.bright))};
+        if (f.two_tone >= 0.88f) return {Role::mask, 0.85f, fmt::format("two tones on {}", percent(f.two_tone))};
         if (format.channels == 1 || f.contrast < 45) return {Role::roughness_gloss, format.channels == 1 ? 0.8f : 0.65f, "gray and even"};
         return {Role::unsure, 0.3f, "gray, with much contrast"};
     }
@@ -332,11 +332,18 @@ std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures
             const auto& mine = *pictures[i].facts;
             const auto role = guess_by_picture(mine, *pictures[i].desc).role;
             ++roles[role];
-            if (counterpart == group.end() || !pictures[*counterpart].facts || !pictures[*counterpart].desc) continue;
-            ++compared;
-            const auto& theirs = *pictures[*counterpart].facts;
-            other += guess_by_picture(theirs, *pictures[*counterpart].desc).role != role;
-            grayer += mine.saturation < 0.5f * theirs.saturation && pattern_agreement(mine, theirs) > 0.4f;
+            // Another role than all of its counterparts, or the grayer brother of one of them.
+            bool some = false, same_role = false, is_grayer = false;
+            for (const auto g : group) {
+                if (g == i || !pictures[g].facts || !pictures[g].desc) continue;
+                some = true;
+                const auto& theirs = *pictures[g].facts;
+                same_role = same_role || guess_by_picture(theirs, *pictures[g].desc).role == role;
+                is_grayer = is_grayer || (mine.saturation < 0.5f * theirs.saturation && pattern_agreement(mine, theirs) > 0.4f);
+            }
+            compared += some;
+            other += some && !same_role;
+            grayer += is_grayer;
         }
         if (proposal.shared < 3 || proposal.shared * 2 < proposal.names) continue;
         if (seen > 0) {

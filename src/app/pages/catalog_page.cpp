@@ -519,6 +519,10 @@ void CatalogPage::find_by(const std::filesystem::path& file) {
 
 void CatalogPage::show_hits(Result<std::vector<PictureHit>> hits, const QImage& picture, const QString& name) {
     if (!hits) return emit session_->notice(to_text(hits.error().message()));
+    // What is alike by chance only fills the page; a few are shown all the same.
+    std::size_t count = 0;
+    while (count < hits->size() && (count < 4 || (*hits)[count].score >= 0.6f)) ++count;
+    hits->resize(count);
     hits_ = true;
     hits_picture_->setPixmap(QPixmap::fromImage(picture.scaled(52, 52, Qt::KeepAspectRatio, Qt::SmoothTransformation)));
     const bool sure = !hits->empty() && hits->front().score >= 0.85f;

@@ -58,6 +58,7 @@ private:
     std::shared_ptr<const Under> under_;
     int exposure_ = 0;
     QPointF light_{-0.5, -0.5};
+    QPoint pointed_{-1, -1};
     bool lighting_ = false, histogram_ = false;
     QWidget* exposure_row_;
     QLabel* exposure_text_;

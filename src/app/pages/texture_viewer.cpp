@@ -293,6 +293,7 @@ void TextureViewer::show_histogram(bool show) {
 }
 
 void TextureViewer::read_out(QPoint texel) {
+    pointed_ = texel;   // a picture that arrives under a pointer that rests is read out, too
     if (!under_ || texel.x() < 0 || !texture_) return view_->set_readout({});
     const auto& f = info(under_->format);
     const auto x = std::uint32_t(texel.x()), y = std::uint32_t(texel.y());
@@ -442,6 +443,7 @@ void TextureViewer::update_picture() {
             mips_->set_pictures(std::move(shown.mips));
             mips_->set_current(mip_);
             under_ = shown.under;
+            if (pointed_.x() >= 0) read_out(pointed_);
             show_facts(shown.alpha, mips_fact_);
             show_histogram(histogram_);
         });

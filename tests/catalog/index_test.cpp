@@ -1,0 +1,303 @@
+// The index: kept, resumed, updated only for what changed, and never in the way when it is damaged.
+#include <gtest/gtest.h>
+
+#include <csignal>
+#include <mutex>
+#include <sys/wait.h>
+#include <thread>
+#include <unistd.h>
+
+#include "catalog/baseline.h"
+#include "catalog/indexing.h"
+#include "pixel/metrics.h"
+#include "support/pictures.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+struct Index : testing::Test {
+    TempFolder folder;
+    Kinds kinds;
+    std::filesystem::path game, file;
+    std::vector<std::filesystem::path> paths;
+
+    void SetUp() override {
+        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
+        game = folder / "game.zip";
+        file = folder / "project/index.sqlite";
+        paths = {game};
+        write(1);
+    }
+    /// Forty textures, one of them drawn from `seed`; two are the same.
+    void write(unsigned seed) {
+        std::vector<ZipItem> items;
+        for (unsigned i = 0; i < 40; ++i) items.push_back({fmt::format("t/{:02}.dds", i), make_dds(Format::BC1, 64, 64, 0, i == 0 ? 100 + seed : i == 39 ? 1 : i), i % 2 == 0});
+        items.push_back({"cut.dds", make_dds(Format::BC1, 64, 64), false});
+        items.back().data.resize(300);
+        items.push_back({"inner.crate", make_crate({{"in/a.dds", make_dds(Format::BC3, 32, 32, 0, 60)}}), true});
+        put_file(game, make_zip(items));
+    }
+    struct Indexed {
+        Catalog catalog;
+        KnownFacts known;
+        std::size_t looked_at = 0;
+    };
+    Indexed index(IndexStore& store, std::size_t stop_after = 1000) {
+        Indexed out;
+        Progress progress;
+        const auto sources = open_sources(kinds, paths);
+        out.catalog = *build_indexed_catalog(kinds, sources, store, progress);
+        out.known = known_facts(out.catalog, store);
+        if (out.known.todo.size() > stop_after) out.known.todo.resize(stop_after);
+        std::mutex mutex;
+        Progress looking;
+        EXPECT_TRUE(look_at_pictures(kinds, sources, out.catalog, out.known.todo, store, nullptr, looking, [&](std::vector<LookedAt> seen) {
+            const std::lock_guard lock(mutex);
+            for (auto& s : seen) out.known.facts[s.item] = s.facts, ++out.looked_at;
+        }));
+        return out;
+    }
+};
+
+bool same(const CatalogItem& a, const CatalogItem& b) {
+    return a.inner == b.inner && a.kind == b.kind && a.file_kind == b.file_kind && a.desc == b.desc && a.size == b.size && a.stored == b.stored && a.method == b.method && a.check == b.check && a.effective == b.effective &&
+           a.error.has_value() == b.error.has_value() && (!a.error || a.error->message() == b.error->message());
+}
+
+}  // namespace
+
+TEST_F(Index, ListsAndFactsAreThereAgain) {
+    {
+        const auto store = *IndexStore::open(file);
+        EXPECT_FALSE(store->replaced());
+        EXPECT_EQ(index(*store).looked_at, 41u) << "forty and the one inside; the cut one cannot be read";
+    }
+    const auto store = *IndexStore::open(file);
+    Progress progress;
+    const auto sources = open_sources(kinds, paths);
+    const auto fresh = *build_catalog(kinds, sources, progress);
+    const auto again = remember(kinds, paths, *store);
+    EXPECT_TRUE(again.whole);
+    ASSERT_EQ(again.catalog.items.size(), fresh.items.size());
+    for (std::size_t i = 0; i < fresh.items.size(); ++i) EXPECT_TRUE(same(again.catalog.items[i], fresh.items[i])) << fresh.items[i].path();
+    const auto known = known_facts(again.catalog, *store);
+    EXPECT_TRUE(known.todo.empty());
+    for (std::size_t i = 0; i < fresh.items.size(); ++i) {
+        if (!known.facts[i]) continue;
+        const auto look = look_at(*open_texture(kinds, sources[0], fresh.items[i]));
+        EXPECT_EQ(known.facts[i]->luma, look->facts.luma) << fresh.items[i].path();
+        EXPECT_EQ(known.facts[i]->level0, look->facts.level0);
+    }
+}
+
+TEST_F(Index, WorkThatWasStoppedGoesOnWhereItStopped) {
+    const auto store = *IndexStore::open(file);
+    EXPECT_EQ(index(*store, 15).looked_at, 15u);
+    EXPECT_EQ(index(*store).looked_at, 26u);
+    EXPECT_EQ(index(*store).looked_at, 0u);
+}
+
+TEST_F(Index, OnlyWhatChangedIsLookedAtAgain) {
+    const auto store = *IndexStore::open(file);
+    (void)index(*store);
+    write(2);   // one texture is another one now
+    std::this_thread::sleep_for(std::chrono::milliseconds(5));
+    EXPECT_FALSE(remember(kinds, paths, *store).whole) << "the archive changed";
+    const auto changed = index(*store);
+    EXPECT_EQ(changed.looked_at, 1u) << "the directory's checksums tell which";
+    EXPECT_EQ(changed.catalog.items[changed.known.todo[0]].path(), "t/00.dds");
+}
+
+TEST_F(Index, ATwinIsNotDecodedAgainButKnown) {
+    const auto store = *IndexStore::open(file);
+    const auto all = index(*store);
+    const auto item = [&](const char* path) { return static_cast<std::size_t>(std::find_if(all.catalog.items.begin(), all.catalog.items.end(), [&](const auto& i) { return i.path() == path; }) - all.catalog.items.begin()); };
+    const auto a = item("t/01.dds"), b = item("t/39.dds");
+    ASSERT_TRUE(all.known.facts[a] && all.known.facts[b]);
+    EXPECT_EQ(all.known.facts[a]->level0, all.known.facts[b]->level0);
+}
+
+TEST_F(Index, ADamagedIndexIsReplacedAndSaysSo) {
+    put_file(file, random_bytes(20'000, 3));
+    const auto store = IndexStore::open(file);
+    ASSERT_TRUE(store) << store.error().message();
+    EXPECT_TRUE((*store)->replaced());
+    EXPECT_EQ(index(**store).looked_at, 41u);
+}
+
+TEST_F(Index, AListingThatDoesNotHoldIsNotUsed) {
+    const auto store = *IndexStore::open(file);
+    (void)index(*store);
+    EXPECT_FALSE(store->listing(game, "something else"));
+    EXPECT_FALSE(store->listing(folder / "other.zip", ""));
+    ASSERT_TRUE(store->keep_only({}));
+    EXPECT_FALSE(remember(kinds, paths, *store).whole);
+    Kinds other = kinds;
+    other.choices.push_back({"*.zip", "sifting"});
+    EXPECT_NE(fingerprint_of(kinds), fingerprint_of(other)) << "what recognition depends on";
+}
+
+TEST_F(Index, AFoldersFingerprintFollowsItsFiles) {
+    put_file(folder / "loose/a.dds", make_dds(Format::BC1, 16, 16));
+    const auto before = fingerprint_of(folder / "loose");
+    EXPECT_EQ(fingerprint_of(folder / "loose"), before);
+    put_file(folder / "loose/sub/b.dds", make_dds(Format::BC1, 16, 16));
+    EXPECT_NE(fingerprint_of(folder / "loose"), before);
+    EXPECT_TRUE(fingerprint_of(folder / "nothing").empty());
+}
+
+TEST_F(Index, CancelEndsLookingWithinOneTexture) {
+    const auto store = *IndexStore::open(file);
+    Progress progress;
+    const auto sources = open_sources(kinds, paths);
+    const auto catalog = *build_indexed_catalog(kinds, sources, *store, progress);
+    const auto known = known_facts(catalog, *store);
+    Progress looking;
+    looking.cancel.cancel();
+    EXPECT_EQ(look_at_pictures(kinds, sources, catalog, known.todo, *store, nullptr, looking).error().code, ErrorCode::canceled);
+    EXPECT_EQ(looking.done, 0u);
+}
+
+TEST_F(Index, TheCatalogIsShownWhileItGrows) {
+    std::vector<ZipItem> items;
+    for (int i = 0; i < 2500; ++i) items.push_back({fmt::format("n/{}.txt", i), bytes_of("x")});
+    put_file(folder / "many.zip", make_zip(items));
+    paths = {folder / "many.zip"};
+    Progress progress;
+    const auto sources = open_sources(kinds, paths);
+    std::vector<std::size_t> sizes;
+    CatalogOptions options;
+    options.so_far = [&](const Catalog& catalog) { sizes.push_back(catalog.items.size()); };
+    const auto whole = *build_catalog(kinds, sources, progress, options);
+    EXPECT_EQ(sizes, (std::vector<std::size_t>{512, 1536, 2500}));
+    EXPECT_EQ(whole.items.size(), 2500u);
+}
+
+// A process is killed (SIGKILL) at whatever moment it comes to; the index must open, hold no wrong row, and go on.
+TEST_F(Index, SurvivesBeingKilledAtAnyTime) {
+    const auto sources = open_sources(kinds, paths);
+    Progress progress;
+    const auto fresh = *build_catalog(kinds, sources, progress);
+    std::mt19937 random(11);
+    std::size_t most = 0;
+    for (int round = 0; round < 12; ++round) {
+        const auto child = fork();
+        ASSERT_GE(child, 0);
+        if (child == 0) {
+            // Only this thread lives here: no task pool. Rows are put in one by one, as fast as can be.
+            const auto store = IndexStore::open(file);
+            if (!store) _exit(1);
+            std::vector<CatalogItem> items = fresh.items;
+            (void)(*store)->put_listing(game, fingerprint_of(kinds) + ' ' + fingerprint_of(game), items);
+            for (std::size_t i = 0; i < items.size(); ++i) {
+                if (!items[i].is_texture() || items[i].error) continue;
+                auto facts = std::make_shared<PictureFacts>();
+                facts->level0 = i + 1;
+                const IndexStore::Seen seen{game, i, {7, i + 1}, facts};
+                (void)(*store)->put_seen(std::span(&seen, 1));
+            }
+            _exit(0);
+        }
+        ::usleep(static_cast<unsigned>(random() % 15'000));
+        ::kill(child, SIGKILL);
+        int status = 0;
+        ::waitpid(child, &status, 0);
+        const auto store = IndexStore::open(file);
+        ASSERT_TRUE(store) << store.error().message();
+        EXPECT_FALSE((*store)->replaced()) << "round " << round;
+        const auto again = remember(kinds, paths, **store);
+        if (!again.whole) continue;   // killed before its first transaction
+        ASSERT_EQ(again.catalog.items.size(), fresh.items.size());
+        std::size_t known = 0;
+        for (std::size_t i = 0; i < fresh.items.size(); ++i) {
+            EXPECT_TRUE(same(again.catalog.items[i], fresh.items[i]));
+            const auto& key = again.catalog.items[i].content;
+            if (key.empty()) continue;
+            ++known;
+            EXPECT_EQ(key, (ContentKey{7, i + 1}));
+            const auto facts = (*store)->facts(std::span(&key, 1));
+            ASSERT_TRUE(facts[0]) << "a content without its facts";
+            EXPECT_EQ(facts[0]->level0, i + 1);
+        }
+        most = std::max(most, known);
+    }
+    EXPECT_GT(most, 0u) << "no round came as far as a row; the test says nothing";
+}
+
+TEST_F(Index, SmallPicturesAreKeptByContent) {
+    const auto cache = *ThumbnailCache::open(folder / "cache/t.sqlite");
+    const auto plain = smooth_picture(96, 128, 4), clear = smooth_picture(40, 24, 5, true);
+    ASSERT_TRUE(cache->put(std::vector{std::pair(ContentKey{1, 2}, plain), std::pair(ContentKey{3, 4}, clear)}));
+    EXPECT_FALSE(cache->find({9, 9}));
+    const auto back = cache->find({1, 2});
+    ASSERT_TRUE(back);
+    ASSERT_EQ(back->width, 96u);
+    ASSERT_EQ(back->height, 128u);
+    EXPECT_GT(difference(*back, plain).psnr_rgb, 30);
+    const auto alpha = cache->find({3, 4});
+    ASSERT_TRUE(alpha);
+    EXPECT_TRUE(std::any_of(alpha->texels.begin(), alpha->texels.end(), [](const Texel& t) { return t[3] < 200; }));
+}
+
+TEST_F(Index, TheOldestPicturesGoWhenThereAreTooMany) {
+    const auto place = folder / "cache/t.sqlite";
+    {
+        const auto cache = *ThumbnailCache::open(place);
+        for (std::uint64_t i = 1; i < 20; ++i) ASSERT_TRUE(cache->put(std::vector{std::pair(ContentKey{i, i}, smooth_picture(128, 128, unsigned(i)))}));
+        EXPECT_EQ(cache->bytes(), 19u * 8192);
+    }
+    const auto cache = *ThumbnailCache::open(place, 50'000);
+    EXPECT_LE(cache->bytes(), 50'000u);
+}
+
+TEST_F(Index, TheBaselineTellsShippedChangedAndAdded) {
+    put_file(folder / "loose/a.dds", make_dds(Format::BC1, 16, 16));
+    paths = {game, folder / "loose"};
+    const auto store = *IndexStore::open(file);
+    (void)index(*store);
+    const auto baseline = *Baseline::open(folder / "project/baseline.sqlite");
+    EXPECT_FALSE(baseline->recorded());
+    EXPECT_EQ(baseline->compare(game), Shipped::unknown);
+    const auto look = [&] {
+        Progress progress;
+        return *build_indexed_catalog(kinds, open_sources(kinds, paths), *store, progress);
+    };
+    auto catalog = look();
+    ASSERT_TRUE(baseline->record(paths, catalog, open_sources(kinds, paths)));
+    Progress progress;
+    ASSERT_TRUE(baseline->complete(progress));
+    EXPECT_TRUE(baseline->recorded());
+    EXPECT_EQ(baseline->compare(game, true), Shipped::as_shipped);
+    EXPECT_EQ(baseline->compare(folder / "loose"), Shipped::as_shipped);
+    const auto states = baseline->compare(catalog, open_sources(kinds, paths));
+    for (std::size_t i = 0; i < catalog.items.size(); ++i)
+        if (!catalog.items[i].content.empty()) EXPECT_EQ(states[i], Shipped::as_shipped) << catalog.items[i].path();
+    // A texture changes, a file joins the folder, an archive is left behind.
+    write(2);
+    put_file(folder / "zz.zip", make_zip({{"t/00.dds", make_dds(Format::BC1, 64, 64, 0, 9)}}));
+    put_file(folder / "loose/b.dds", make_dds(Format::BC1, 16, 16, 0, 2));
+    paths.push_back(folder / "zz.zip");
+    (void)index(*store);
+    catalog = look();
+    EXPECT_EQ(baseline->compare(game), Shipped::changed);
+    EXPECT_EQ(baseline->compare(folder / "loose"), Shipped::changed);
+    EXPECT_EQ(baseline->compare(folder / "zz.zip"), Shipped::added);
+    const auto later = baseline->compare(catalog, open_sources(kinds, paths));
+    for (std::size_t i = 0; i < catalog.items.size(); ++i) {
+        const auto& item = catalog.items[i];
+        if (item.content.empty() || !item.is_texture()) continue;
+        if (item.source == 2) EXPECT_EQ(later[i], Shipped::added);
+        if (item.source == 0) EXPECT_EQ(later[i], item.path() == "t/00.dds" ? Shipped::changed : Shipped::as_shipped) << item.path();
+    }
+}
+
+TEST_F(Index, ABaselineIsNeverThrownAway) {
+    put_file(folder / "baseline.sqlite", random_bytes(5000, 1));
+    const auto before = hash_of_file(folder / "baseline.sqlite");
+    const auto opened = Baseline::open(folder / "baseline.sqlite");
+    ASSERT_FALSE(opened);
+    EXPECT_EQ(opened.error().code, ErrorCode::damaged);
+    EXPECT_EQ(hash_of_file(folder / "baseline.sqlite"), before);
+}
