@@ -1,0 +1,410 @@
+// The catalog as a person uses it: searching, narrowing down, sets, roles, twins, finding by picture, exporting; by keyboard and mouse.
+#include <gtest/gtest.h>
+
+#include <QClipboard>
+#include <QComboBox>
+#include <QDialog>
+#include <QDropEvent>
+#include <QInputDialog>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMenu>
+#include <QMimeData>
+#include <QScrollBar>
+#include <QtTest>
+
+#include "app/widgets/picture_row.h"
+#include "catalog/index_store.h"
+#include "support/pictures.h"
+#include "support/run_program.h"
+#include "texture/dds.h"
+#include "ui/window_test.h"
+
+using namespace skivet;
+using namespace skivet::app;
+using namespace skivet::test;
+
+namespace {
+
+/// The whole fairground in the window, looked through to its end.
+struct CatalogUi : WindowTest {
+    CatalogPage* page = nullptr;
+
+    void open_fair() {
+        std::filesystem::copy(SKIVET_FAIRGROUND, folder / "fair", std::filesystem::copy_options::recursive);
+        window = std::make_unique<MainWindow>(&session);
+        session.open(folder / "project", folder / "fair", {}, {});
+        window->resize(1280, 800);
+        window->show();
+        ASSERT_TRUE(wait([&] { return session.ready() && !session.busy() && session.knowledge()->unseen == 0; }));
+        window->go_to(1);
+        page = window->catalog();
+        window->activateWindow();
+        page->search()->setFocus();
+    }
+    void type(const char* text) {
+        page->search()->clear();
+        QTest::keyClicks(page->search(), text);
+    }
+    [[nodiscard]] QStringList cards() const {
+        QStringList out;
+        for (int row = 0; row < page->model()->rowCount(); ++row) out << page->model()->index(row).data().toString();
+        return out;
+    }
+    [[nodiscard]] int row_named(const QString& name) const { return int(cards().indexOf(name)); }
+    void choose(const QString& name) {
+        ASSERT_GE(row_named(name), 0) << name.toStdString() << " among " << cards().join(' ').toStdString();
+        page->sheet()->setCurrentIndex(page->model()->index(row_named(name)));
+        page->sheet()->setFocus();
+    }
+    [[nodiscard]] std::size_t item_named(std::string_view name) const {
+        const auto stock = session.stock();
+        for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
+            if (stock->catalog.items[i].is_texture() && stock->catalog.items[i].name() == name && stock->catalog.items[i].effective) return i;
+        return std::size_t(-1);
+    }
+    [[nodiscard]] Role role_of(std::string_view name) const { return session.knowledge()->insight.roles[item_named(name)]; }
+    void click_facet(const QString& value) {
+        const int row = page->facets()->row_of(value);
+        ASSERT_GE(row, 0) << value.toStdString();
+        auto* list = page->facet_list();
+        const auto index = page->facets()->index(row);
+        list->scrollTo(index);
+        QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, list->visualRect(index).center());
+    }
+    [[nodiscard]] unsigned facet_count_of(const QString& value) const {
+        const int row = page->facets()->row_of(value);
+        return row < 0 ? 0u : page->facets()->index(row).data(FacetModel::Count).toUInt();
+    }
+    /// A key in the contact sheet, once no other window is in front of it.
+    void key(Qt::Key key, Qt::KeyboardModifiers modifiers = {}) {
+        ASSERT_TRUE(wait([] { return !QApplication::activeModalWidget() && !QApplication::activePopupWidget(); }));
+        window->activateWindow();
+        ASSERT_TRUE(wait([&] { return window->isActiveWindow(); }));
+        page->sheet()->setFocus();
+        QTest::keyClick(page->sheet(), key, modifiers);
+    }
+    QDialog* dialog(const char* name) {
+        QDialog* out = nullptr;
+        (void)wait([&] { return (out = window->findChild<QDialog*>(name)) && out->isVisible(); });
+        return out;
+    }
+};
+
+}  // namespace
+
+TEST_F(CatalogUi, SearchingNarrowingAndStepping) {
+    open_fair();
+    const int all = page->model()->rowCount();
+    type("\"booths/\" -blue awning");
+    EXPECT_EQ(cards().join(' ').count("awning"), 3);
+    EXPECT_TRUE(says("3 of "));
+    type("17");
+    EXPECT_EQ(cards(), QStringList{"banner_017"});
+    type("0018");
+    EXPECT_EQ(cards(), QStringList{"banner_018"});
+    type("horse_?_*int");
+    EXPECT_EQ(page->model()->texture_count(), 3u);
+    page->search()->clear();
+    EXPECT_EQ(page->model()->rowCount(), all);
+    // Facets by mouse, and their counts.
+    const auto masks = facet_count_of("mask");
+    EXPECT_GE(masks, 3u);
+    click_facet("mask");
+    EXPECT_EQ(page->model()->texture_count(), masks);
+    EXPECT_GE(facet_count_of("normal"), 3u) << "other values of the facet keep their counts";
+    click_facet("mask");
+    EXPECT_EQ(page->model()->rowCount(), all);
+    // By keys: down to a value, Space checks it.
+    auto* list = page->facet_list();
+    list->setFocus();
+    list->setCurrentIndex(page->facets()->index(page->facets()->row_of("normal")));
+    QTest::keyClick(list, Qt::Key_Space);
+    EXPECT_EQ(page->model()->texture_count(), 3u);
+    // Next and previous match.
+    const auto first = page->viewer()->item();
+    key(Qt::Key_F3);
+    EXPECT_NE(page->viewer()->item(), first);
+    key(Qt::Key_F3, Qt::ShiftModifier);
+    EXPECT_EQ(page->viewer()->item(), first);
+}
+
+TEST_F(CatalogUi, ShadowedCopiesAreShownOnRequest) {
+    open_fair();
+    type("mirror");
+    ASSERT_EQ(cards(), QStringList{"mirror"});
+    EXPECT_EQ(session.stock()->sources[session.stock()->catalog.items[page->viewer()->item()].source].path.filename(), "zz_spare.crate") << "the last source wins";
+    ASSERT_TRUE(wait([&] { return !page->viewer()->relations().copies.empty(); }));
+    EXPECT_EQ(page->viewer()->relations().copies.size(), 1u) << "what it covers";
+    click_facet("shadowed");
+    ASSERT_EQ(cards(), QStringList{"mirror"});
+    EXPECT_EQ(session.stock()->sources[session.stock()->catalog.items[page->viewer()->item()].source].path.filename(), "rides.crate");
+    EXPECT_TRUE(says("shadowed by a later source"));
+}
+
+TEST_F(CatalogUi, ASetIsOneCardThatOpens) {
+    open_fair();
+    type("carousel");
+    const int closed = page->model()->rowCount();
+    choose("horse_a");
+    const auto row = page->sheet()->currentIndex();
+    EXPECT_EQ(row.data(ContactModel::SetSize).toInt(), 3);
+    key(Qt::Key_Space);
+    EXPECT_EQ(page->model()->rowCount(), closed + 2);
+    ASSERT_GE(row_named("horse_a_bump"), 0);
+    EXPECT_EQ(row_named("horse_a_tint") + 1, row_named("horse_a_bump")) << "base color first";
+    // The viewer's row of the set leads to its members.
+    ASSERT_TRUE(wait([&] { return page->viewer()->set_row()->cells().size() == 3; }));
+    QTest::mouseClick(page->viewer()->set_row(), Qt::LeftButton, {}, QPoint(70, 20));
+    EXPECT_EQ(page->viewer()->item(), item_named("horse_a_bump"));
+    EXPECT_EQ(page->sheet()->currentIndex().row(), row_named("horse_a_bump"));
+    // A double click closes it again.
+    QTest::mouseDClick(page->sheet()->viewport(), Qt::LeftButton, {}, page->sheet()->visualRect(page->sheet()->currentIndex()).center());
+    EXPECT_EQ(page->model()->rowCount(), closed);
+    // The whole set goes to the bench in one.
+    choose("horse_a");
+    key(Qt::Key_Return, Qt::ShiftModifier);
+    ASSERT_TRUE(wait([&] { return session.project().pieces.size() == 3; }));
+}
+
+TEST_F(CatalogUi, RolesAreCorrectedByOneKeyAndRemembered) {
+    open_fair();
+    type("wheel/sun_panel");
+    choose("sun_panel");
+    EXPECT_EQ(role_of("sun_panel"), Role::base_color);
+    key(Qt::Key_9, Qt::AltModifier);
+    ASSERT_TRUE(wait([&] { return role_of("sun_panel") == Role::mask; }));
+    ASSERT_TRUE(wait([&] { return says("you said so"); }));
+    key(Qt::Key_0, Qt::AltModifier);
+    ASSERT_TRUE(wait([&] { return role_of("sun_panel") == Role::base_color; })) << "taken back";
+    // For the habit: the last word of the name is offered.
+    key(Qt::Key_4, Qt::AltModifier | Qt::ShiftModifier);
+    auto* ask = window->findChild<QInputDialog*>("habit_word");
+    ASSERT_TRUE(ask);
+    EXPECT_EQ(ask->textValue(), "panel");
+    ask->accept();
+    ASSERT_TRUE(wait([&] { return role_of("sun_panel") == Role::specular && role_of("star_panel") == Role::specular; }));
+    // The window that lists habits forgets it again.
+    key(Qt::Key_H, Qt::ControlModifier);
+    auto* habits = dialog("habits");
+    ASSERT_TRUE(habits);
+    auto* list = habits->findChild<QListWidget*>("habit_list");
+    ASSERT_GE(list->count(), 1);
+    EXPECT_TRUE(list->item(0)->text().contains("panel"));
+    session.set_role({item_named("moon_panel")}, Role::emission);
+    ASSERT_TRUE(wait([&] { return role_of("moon_panel") == Role::emission; }));
+    habits->close();
+    // Remembered in the project.
+    const auto saved = [&] {
+        const auto project = open_project(folder / "project");
+        return project && project->roles.size() == 1 && project->habits.size() == 1;
+    };
+    ASSERT_TRUE(wait(saved));
+    EXPECT_EQ(open_project(folder / "project")->roles[0].role, "emission");
+}
+
+TEST_F(CatalogUi, TwinsAndCopiesGoToTheBenchTogether) {
+    open_fair();
+    type("\"front/bunting.dds\"");
+    choose("bunting");
+    ASSERT_TRUE(wait([&] { return !page->viewer()->relations().alike.empty(); }));
+    const auto& alike = page->viewer()->relations().alike;
+    EXPECT_TRUE(std::any_of(alike.begin(), alike.end(), [&](const AlikeTexture& a) { return a.index == item_named("bunting_far") && a.likeness == Likeness::smaller; }));
+    EXPECT_GE(session.knowledge()->insight.twins[item_named("bunting")], 1u);
+    key(Qt::Key_Return, Qt::ControlModifier | Qt::ShiftModifier);
+    ASSERT_TRUE(wait([&] { return session.project().pieces.size() >= 2 && !session.busy(); }));
+    EXPECT_FALSE(session.project().pieces[0].follows());
+    EXPECT_TRUE(session.project().pieces[1].follows());
+    // "same picture elsewhere" narrows to twins.
+    page->search()->clear();
+    click_facet("same picture elsewhere");
+    EXPECT_GE(row_named("bunting_far"), 0);
+    EXPECT_LT(row_named("popcorn"), 0);
+}
+
+TEST_F(CatalogUi, APictureFindsItsTexture) {
+    open_fair();
+    const auto target = item_named("popcorn");
+    QImage picture;
+    ASSERT_TRUE(wait([&] { return !(picture = session.thumbnail(target)).isNull(); }));
+    // As captured: another size, mirrored, opaque.
+    const auto captured = picture.convertToFormat(QImage::Format_RGB888).scaled(75, 75, Qt::IgnoreAspectRatio, Qt::SmoothTransformation).mirrored(true, false);
+    QApplication::clipboard()->setImage(captured);
+    page->sheet()->setFocus();
+    key(Qt::Key_V, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return says("What looks like the pasted picture"); }));
+    ASSERT_GT(page->model()->rowCount(), 0);
+    EXPECT_EQ(page->model()->item_at(0), target);
+    EXPECT_GT(page->model()->index(0).data(ContactModel::Score).toDouble(), 0.9);
+    key(Qt::Key_Escape);
+    EXPECT_FALSE(says("What looks like"));
+    EXPECT_GT(page->model()->rowCount(), 50);
+    // Dropped as a file.
+    captured.save(to_text((folder / "shot.png").string()));
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(to_text((folder / "shot.png").string()))});
+    QDragEnterEvent enter(QPoint(300, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(page, &enter);
+    ASSERT_TRUE(enter.isAccepted());
+    QDropEvent drop(QPointF(300, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(page, &drop);
+    ASSERT_TRUE(wait([&] { return says("What looks like shot.png"); }));
+    EXPECT_EQ(page->model()->item_at(0), target);
+    // Typing searches again.
+    QTest::keyClicks(page->sheet(), "swan");
+    EXPECT_FALSE(says("What looks like"));
+    // What is no picture says so.
+    put_file(folder / "no.png", bytes_of("nothing"));
+    QString said;
+    QObject::connect(&session, &Session::notice, [&](const QString& text) { said = text; });
+    page->find_by(folder / "no.png");
+    ASSERT_TRUE(wait([&] { return said.contains("no.png"); }));
+}
+
+TEST_F(CatalogUi, SearchesAreKept) {
+    open_fair();
+    type("carousel");
+    click_facet("normal");
+    const auto found = cards();
+    key(Qt::Key_S, Qt::ControlModifier);
+    auto* menu = window->findChild<QMenu*>("searches");
+    ASSERT_TRUE(menu);
+    const auto entry = [&](const QString& text) -> QAction* {
+        for (auto* action : window->findChild<QMenu*>("searches")->actions())
+            if (action->text().contains(text)) return action;
+        return nullptr;
+    };
+    ASSERT_TRUE(entry("Keep this"));
+    entry("Keep this")->trigger();
+    auto* name = window->findChild<QInputDialog*>("keep_search");
+    ASSERT_TRUE(name);
+    name->setTextValue("bumps");
+    name->accept();
+    ASSERT_TRUE(wait([&] { return session.project().searches.size() == 1; }));
+    menu->close();
+    ASSERT_TRUE(wait([&] { return !window->findChild<QMenu*>("searches"); }));
+    click_facet("normal");
+    page->search()->clear();
+    EXPECT_NE(cards(), found);
+    key(Qt::Key_S, Qt::ControlModifier);
+    ASSERT_TRUE(entry("bumps"));
+    entry("bumps")->trigger();
+    EXPECT_EQ(cards(), found);
+    EXPECT_EQ(page->search()->text(), "carousel");
+}
+
+TEST_F(CatalogUi, ABatchIsExportedCanceledAndGoesOn) {
+    open_fair();
+    type("carousel");
+    key(Qt::Key_E, Qt::ControlModifier);
+    auto* ask = dialog("export");
+    ASSERT_TRUE(ask);
+    auto* what = ask->findChild<QComboBox*>("what");
+    what->setCurrentIndex(what->count() - 1);
+    EXPECT_TRUE(what->currentText().contains(QString::number(page->model()->texture_count())));
+    ask->findChild<QLineEdit*>("place")->setText(to_text((folder / "out").string()));
+    ask->findChild<QComboBox*>("shape")->setCurrentIndex(2);
+    auto* state = ask->findChild<QLabel*>("state");
+    auto* start = ask->findChild<QPushButton*>("start");
+    start->click();
+    // Halted before it has written everything, then canceled, whatever it has done by then.
+    ASSERT_TRUE(session.exporting());
+    session.exporting()->gate.pause();
+    ask->findChild<QPushButton*>("cancel")->click();
+    ASSERT_TRUE(wait([&] { return !session.exporting() && state->text().contains("Canceled"); })) << state->text().toStdString();
+    EXPECT_TRUE(ask->findChild<QAbstractButton*>("resume")->isChecked()) << "the next press goes on";
+    start->click();
+    ASSERT_TRUE(wait([&] { return !session.exporting() && state->text().contains("written"); })) << state->text().toStdString();
+    std::set<std::string> files;
+    for (const auto& f : std::filesystem::recursive_directory_iterator(folder / "out"))
+        if (f.is_regular_file()) files.insert(f.path().lexically_relative(folder / "out").string());
+    EXPECT_EQ(files.size(), page->model()->texture_count());
+    EXPECT_TRUE(files.contains("carousel/horse_a/horse_a_tint.png")) << "a folder for the set";
+    EXPECT_TRUE(files.contains("carousel/swan.png"));
+    ask->close();
+}
+
+TEST_F(CatalogUi, SourcesAreDraggedSwitchedOffAndComparedWithTheBaseline) {
+    open_fair();
+    window->go_to(0);
+    auto* list = window->findChild<QListView*>("sources");
+    const auto row_of = [&](const QString& name) {
+        for (int row = 0; row < list->model()->rowCount(); ++row)
+            if (list->model()->index(row, 0).data().toString() == name) return row;
+        return -1;
+    };
+    const auto status = [&](const QString& name) { return list->model()->index(row_of(name), 0).data(Qt::AccessibleTextRole).toString(); };
+    // Off: what it covered comes to light.
+    list->setCurrentIndex(list->model()->index(row_of("zz_spare.crate"), 0));
+    press(Qt::Key_X);
+    ASSERT_TRUE(wait([&] { return status("zz_spare.crate").contains("switched off") && !session.busy(); }));
+    EXPECT_EQ(session.stock()->sources[session.stock()->catalog.items[item_named("mirror")].source].path.filename(), "rides.crate");
+    // A clean installation is recorded; what comes later is told.
+    QTest::keyClick(list, Qt::Key_B, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return status("midway.zip").contains("as shipped") && !session.busy(); })) << status("midway.zip").toStdString();
+    put_file(folder / "late.zip", make_zip({{"carousel/swan.pnl.dds", make_dds(Format::BC1, 32, 32)}}));
+    session.add_source(folder / "late.zip");
+    ASSERT_TRUE(wait([&] { return row_of("late.zip") >= 0 && status("late.zip").contains("added later") && !session.busy(); }));
+    put_file(folder / "other.dds", make_dds(Format::BC1, 256, 256, 0, 5));
+    ASSERT_EQ(run_cli({"replace", (folder / "fair/midway.zip").string() + "::ground/meadow.dds", "--with", (folder / "other.dds").string(), "--as-is", "--vault", (folder / "v").string()}).code, 0);
+    session.look_again();
+    ASSERT_TRUE(wait([&] { return status("midway.zip").contains("changed by someone else") && !session.busy() && session.knowledge()->unseen == 0; })) << status("midway.zip").toStdString();
+    window->go_to(1);
+    click_facet("changed by someone else");
+    EXPECT_EQ(cards(), QStringList{"meadow"});
+    // Dragged: the session moves it, rows follow.
+    window->go_to(0);
+    const auto before = session.project().sources;
+    session.place_source(0, 2);
+    ASSERT_TRUE(wait([&] { return !session.busy(); }));
+    EXPECT_EQ(session.project().sources[2], before[0]);
+    EXPECT_EQ(session.project().sources[0], before[1]);
+}
+
+TEST_F(CatalogUi, AProjectIsShownFromItsIndexAtOnce) {
+    open_fair();
+    const auto whole = session.stock()->catalog.items.size();
+    window.reset();
+    Session again;
+    MainWindow second(&again);
+    std::size_t first_seen = 0;
+    bool opened = true;
+    QObject::connect(&again, &Session::catalog_changed, [&] {
+        if (first_seen) return;
+        first_seen = again.stock()->catalog.items.size();
+        opened = again.stock()->whole;
+    });
+    again.open(folder / "project", {}, {}, {});
+    second.show();
+    ASSERT_TRUE(wait([&] { return again.ready() && !again.busy(); }));
+    EXPECT_EQ(first_seen, whole) << "everything is there before an archive is opened";
+    EXPECT_FALSE(opened);
+    EXPECT_EQ(again.stock()->catalog.items.size(), whole);
+    EXPECT_EQ(again.knowledge()->unseen, 0u) << "nothing is looked at twice";
+}
+
+TEST_F(CatalogUi, AHundredThousandCardsCostNothing) {
+    open_fair();
+    std::vector<Card> cards(100'000);
+    for (std::uint32_t i = 0; i < cards.size(); ++i) cards[i].items = {i % 50};
+    page->model()->show(std::move(cards));
+    auto* sheet = page->sheet();
+    EXPECT_EQ(sheet->model()->rowCount(), 100'000);
+    const auto last = page->model()->index(99'999);
+    sheet->setFocus();
+    QTest::keyClick(sheet, Qt::Key_End, Qt::ControlModifier);
+    sheet->scrollTo(last);
+    EXPECT_TRUE(sheet->viewport()->rect().contains(sheet->visualRect(last).center()));
+    EXPECT_EQ(sheet->indexAt(sheet->visualRect(last).center()), last);
+    EXPECT_EQ(sheet->verticalScrollBar()->value(), sheet->verticalScrollBar()->maximum());
+    // From card to card in reading order.
+    sheet->setCurrentIndex(page->model()->index(10));
+    QTest::keyClick(sheet, Qt::Key_Down);
+    EXPECT_EQ(sheet->currentIndex().row(), 10 + sheet->columns());
+    QTest::keyClick(sheet, Qt::Key_Right, Qt::ShiftModifier);
+    EXPECT_EQ(sheet->selectionModel()->selectedIndexes().size(), 2);
+    const int across = sheet->columns();
+    QTest::keyClick(sheet, Qt::Key_Plus, Qt::ControlModifier);
+    EXPECT_LE(sheet->columns(), across);
+    EXPECT_GT(sheet->card_width(), 152);
+}
