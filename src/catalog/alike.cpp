@@ -154,12 +154,20 @@ float agreement(const Query& query, const Sums& sums, const Window& w, float lea
 float off_color(const Query& query, const PictureFacts& f, const Window& w) {
     constexpr int cs = static_cast<int>(PictureFacts::chroma_side);
     float sum = 0;
-    for (int y = 0; y < 4; ++y)
-        for (int x = 0; x < 4; ++x) {
-            const auto cx = std::clamp(static_cast<int>((w.x + w.w * (static_cast<float>(x) + 0.5f) / 4) * cs / side), 0, cs - 1);
-            const auto cy = std::clamp(static_cast<int>((w.y + w.h * (static_cast<float>(y) + 0.5f) / 4) * cs / side), 0, cs - 1);
-            const auto i = static_cast<std::size_t>(y * 4 + x), j = static_cast<std::size_t>(cy * cs + cx);
-            sum += std::abs(query.blue[i] - static_cast<float>(f.blue[j])) + std::abs(query.red[i] - static_cast<float>(f.red[j]));
+    std::array<int, 8> across, down;   // two samples a cell and axis, so that the whole window takes every value once
+    for (std::size_t i = 0; i < 8; ++i) {
+        const float at = (static_cast<float>(i) + 0.5f) / 8;
+        across[i] = std::clamp(static_cast<int>((w.x + w.w * at) * cs / side), 0, cs - 1);
+        down[i] = std::clamp(static_cast<int>((w.y + w.h * at) * cs / side), 0, cs - 1);
+    }
+    for (std::size_t y = 0; y < 4; ++y)
+        for (std::size_t x = 0; x < 4; ++x) {
+            float blue = 0, red = 0;
+            for (std::size_t k = 0; k < 4; ++k) {
+                const auto j = static_cast<std::size_t>(down[2 * y + k / 2] * cs + across[2 * x + k % 2]);
+                blue += f.blue[j], red += f.red[j];
+            }
+            sum += std::abs(query.blue[y * 4 + x] - blue / 4) + std::abs(query.red[y * 4 + x] - red / 4);
         }
     return std::min(1.0f, sum / (32 * 60));
 }
@@ -174,7 +182,24 @@ constexpr auto each = scan_windows * scan_cells;
 struct Asked {
     std::array<std::int8_t, scan_turns * scan_cells> coarse{};
     std::array<Query, scan_turns> fine;
+    std::array<std::array<std::int8_t, 1024>, scan_turns> whole{};   ///< 32×32
+    float whole_length = 1;
+    bool fine_grain = false;   ///< 4×4 means hold next to nothing of the pattern
 };
+
+/// The best agreement of all 32×32 values in any turn.
+float whole_agreement(const Asked& asked, const Pattern& here, std::size_t* best_turn = nullptr) {
+    std::int32_t own = 0, best = 0;
+    for (const auto v : here.values) own += v * v;
+    for (std::size_t turn = 0; turn < scan_turns; ++turn) {
+        std::int32_t dot = 0;
+        for (std::size_t i = 0; i < here.values.size(); ++i) dot += asked.whole[turn][i] * here.values[i];
+        if (dot <= best) continue;
+        best = dot;
+        if (best_turn) *best_turn = turn;
+    }
+    return static_cast<float>(best) / (asked.whole_length * std::sqrt(std::max(1.0f, static_cast<float>(own))));
+}
 
 Asked ask_for(const PictureFacts& facts, bool over) {
     Asked out;
@@ -195,7 +220,12 @@ Asked ask_for(const PictureFacts& facts, bool over) {
             const auto cell = [&](const auto& c) { return static_cast<float>(c[y * 16 + x * 2] + c[y * 16 + x * 2 + 1] + c[y * 16 + x * 2 + 8] + c[y * 16 + x * 2 + 9]) / 4; };
             blue[y * 4 + x] = cell(facts.blue), red[y * 4 + x] = cell(facts.red);
         }
+    out.fine_grain = coarse_length < 4 * 0.25f * 32;   // a quarter of the deviation in each of the sixteen values
+    double square = 0;
+    for (const auto v : from.values) square += v * v;
+    out.whole_length = std::max(1.0f, static_cast<float>(std::sqrt(square)));
     for (std::size_t turn = 0; turn < scan_turns; ++turn) {
+        turned(from.values.data(), 32, turn, out.whole[turn].data());
         std::array<float, scan_cells> t;
         turned(coarse.data(), 4, turn, t.data());
         quantize(t.data(), coarse_length, 1e-3f, out.coarse.data() + turn * scan_cells, 1);
@@ -238,12 +268,16 @@ struct Candidate {
         std::size_t turn = 0;
         float score = 0;
     };
-    std::array<Start, 4> starts;
+    std::array<Start, 6> starts;
+    Start whole;              ///< by all 32×32 values: fine grain that means would level out
     float score = 0;
 };
 
 /// The beginnings that agree best by the coarse values, and how well by 8×8.
-void look_once(const Asked& asked, const Sums& sums, float least, const std::int8_t* windows, Candidate& out) {
+void look_once(const Asked& asked, const Pattern& here, const Sums& sums, float least, const std::int8_t* windows, Candidate& out) {
+    out.whole.window = all_windows()[0];
+    out.whole.score = 0.98f * whole_agreement(asked, here, &out.whole.turn);
+    out.score = out.whole.score;
     std::array<int, scan_windows> dots;
     struct Best {
         int dot = 0;
@@ -268,6 +302,13 @@ void look_once(const Asked& asked, const Sums& sums, float least, const std::int
         if (best[s].dot > 0) start.score = agreement<8>(asked.fine[start.turn], sums, start.window, least);
         out.score = std::max(out.score, start.score);
     }
+    // The whole texture always has its chance, in its two best turns: in stripes and other patterns that repeat, parts agree as well as the whole does.
+    for (std::size_t turn = 0; turn < scan_turns; ++turn) {
+        Candidate::Start start{all_windows()[0], turn, agreement<8>(asked.fine[turn], sums, all_windows()[0], least)};
+        for (std::size_t s = best.size(); s < out.starts.size(); ++s)
+            if (start.score > out.starts[s].score) std::swap(start, out.starts[s]);
+    }
+    for (std::size_t s = best.size(); s < out.starts.size(); ++s) out.score = std::max(out.score, out.starts[s].score);
 }
 
 }  // namespace
@@ -315,7 +356,10 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
         std::vector<std::int16_t> best(entries_.size()), again(forms.size() > 1 ? entries_.size() : 0);
         tbb::parallel_for(tbb::blocked_range<std::size_t>(0, best.size(), 1024), [&](const auto& range) {
             const auto* windows = windows_.data() + range.begin() * each;
-            scan(windows, range.size(), forms[0].coarse.data(), best.data() + range.begin());
+            if (forms[0].fine_grain) {
+                // Stripes and the like: their sixteen means are all the same, so all values are compared.
+                for (auto e = range.begin(); e != range.end(); ++e) best[e] = static_cast<std::int16_t>(2304 * whole_agreement(forms[0], pattern_of(*pictures_[entries_[e].picture], entries_[e].over)));
+            } else scan(windows, range.size(), forms[0].coarse.data(), best.data() + range.begin());
             if (forms.size() == 1) return;
             scan(windows, range.size(), forms[1].coarse.data(), again.data() + range.begin());
             for (auto e = range.begin(); e != range.end(); ++e) best[e] = std::max(best[e], again[e]);
@@ -337,7 +381,7 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
                     auto& c = candidates[n];
                     const auto& entry = entries_[c.entry];
                     const auto here = pattern_of(*pictures_[entry.picture], entry.over);
-                    work(n, c, Sums(here.values.data()), 16 * 0.25f / here.contrast * 32);   // 16×16 values of 0.25 are flat
+                    work(n, c, here, Sums(here.values.data()), 16 * 0.25f / here.contrast * 32);   // 16×16 values of 0.25 are flat
                 }
             });
         };
@@ -348,10 +392,10 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
             candidates.resize(count);
         };
         for (std::size_t n = 0; n < candidates.size(); ++n) candidates[n].entry = order[n / forms.size()], candidates[n].form = static_cast<std::uint8_t>(n % forms.size());
-        each_of(candidates.size(), [&](std::size_t, Candidate& c, const Sums& sums, float least) { look_once(forms[c.form], sums, least, windows_.data() + c.entry * each, c); });
+        each_of(candidates.size(), [&](std::size_t, Candidate& c, const Pattern& here, const Sums& sums, float least) { look_once(forms[c.form], here, sums, least, windows_.data() + c.entry * each, c); });
         SKIVET_CHECK(cancel.check());
         keep_best(500);
-        each_of(candidates.size(), [&](std::size_t, Candidate& c, const Sums& sums, float least) {
+        each_of(candidates.size(), [&](std::size_t, Candidate& c, const Pattern&, const Sums& sums, float least) {
             for (auto& start : c.starts) {
                 if (start.score < c.score - 0.25f || start.score <= 0) continue;
                 start.score = climb<8>(forms[c.form].fine[start.turn], sums, least, 2, start.window);
@@ -362,19 +406,21 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
         SKIVET_CHECK(cancel.check());
         keep_best(std::max<std::size_t>(120, 2 * top));
         hits.resize(candidates.size());
-        each_of(candidates.size(), [&](std::size_t n, Candidate& c, const Sums& sums, float least) {
+        each_of(candidates.size(), [&](std::size_t n, Candidate& c, const Pattern&, const Sums& sums, float least) {
             const auto& theirs = *pictures_[entries_[c.entry].picture];
-            for (std::size_t s = 0; s < 2; ++s) {
+            for (std::size_t s = 0; s < 3; ++s) {
                 auto& start = c.starts[s];
                 if (start.score <= 0) continue;
                 const auto& query = forms[c.form].fine[start.turn];
                 auto& at = start.window;
                 float score = climb<16>(query, sums, least, 1, at);
                 // A small part that agrees says less than a whole picture that does.
-                score -= 0.06f * off_color(query, theirs, at) + 0.02f * (1 - at.w * at.h / (side * side));
+                score -= 0.12f * off_color(query, theirs, at) + 0.03f * (1 - at.w * at.h / (side * side));
                 if (score > hits[n].score)
                     hits[n] = {0, score, at.x / side, at.y / side, at.w / side, at.h / side, static_cast<std::uint8_t>(start.turn % 4), start.turn >= 4};
             }
+            const float whole = c.whole.score - 0.12f * off_color(forms[c.form].fine[c.whole.turn], theirs, c.whole.window);
+            if (whole > hits[n].score) hits[n] = {0, whole, 0, 0, 1, 1, static_cast<std::uint8_t>(c.whole.turn % 4), c.whole.turn >= 4};
             hits[n].picture = entries_[c.entry].picture;
         });
         SKIVET_CHECK(cancel.check());

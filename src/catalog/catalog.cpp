@@ -9,6 +9,7 @@
 #include "base/file_write.h"
 #include "base/text.h"
 #include "container/texture_files.h"
+#include "texture/spread.h"
 
 namespace skivet {
 namespace {
@@ -58,6 +59,23 @@ private:
     std::mutex mutex_;
     std::vector<Error> problems_;
 
+    /// A missing one is named; a change of one is a change of the texture.
+    void look_at_siblings(const Container& container, std::size_t entry, const Spread& spread, CatalogItem& item) {
+        const auto& path = container.entries()[entry].path;
+        const auto slash = path.rfind('/');
+        const auto folder = slash == std::string::npos ? std::string() : path.substr(0, slash + 1);
+        std::string missing;
+        for (const auto& sibling : spread.siblings) {
+            const auto there = container.find(folder + sibling.name);
+            if (!there) missing += (missing.empty() ? "" : ", ") + sibling.name;
+            const auto check = there ? container.entries()[*there].check : 0;
+            item.check = check == 0 || item.check == 0 ? 0 : (item.check * 0x9E3779B1u ^ check) | 1u;
+        }
+        if (missing.empty()) return;
+        item.error = in_entry(container, entry, Error{ErrorCode::missing, missing + " is missing: its levels cannot be shown", {}, {}, "Put it beside the texture's other files"});
+        report(*item.error);
+    }
+
     std::vector<CatalogItem> look_at(const Container& container, std::size_t entry, std::size_t source, const std::vector<std::string>& outer, std::uint32_t check) {
         const auto& e = container.entries()[entry];
         std::vector<CatalogItem> out(1);
@@ -86,6 +104,7 @@ private:
                 if (const auto whole = container.read(entry, kinds_.limits)) layout = kind->layout(*whole, e.size, kinds_.limits);
             if (layout) {
                 item.desc = layout->desc;
+                if (const auto spread = kind->spread(*head, e.path, kinds_.limits); spread && !spread->siblings.empty()) look_at_siblings(container, entry, *spread, item);
                 if (layout->damage) {
                     item.error = in_entry(container, entry, *layout->damage);
                     report(*item.error);

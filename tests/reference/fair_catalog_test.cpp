@@ -1,0 +1,148 @@
+// The catalog on the whole of Brindle Fair: roles against what the art is, and finding by pictures that another program (ImageMagick, Debian package
+// imagemagick) made of its textures.
+#include <gtest/gtest.h>
+
+#include <random>
+
+#include "base/file_write.h"
+#include "bench/export.h"
+#include "bench/fitting.h"
+#include "catalog/indexing.h"
+#include "catalog/insight.h"
+#include "support/run_program.h"
+#include "support/temp_folder.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+struct FairCatalog : testing::Test {
+    static inline Kinds kinds;
+    static inline std::vector<Source> sources;
+    static inline Catalog catalog;
+    static inline std::vector<FactsPtr> facts;
+    static inline Insight insight;
+
+    static void SetUpTestSuite() {
+        kinds = {};
+        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
+        const auto paths = find_sources(kinds, SKIVET_FAIRGROUND);
+        ASSERT_TRUE(paths);
+        sources = open_sources(kinds, *paths);
+        Progress progress;
+        catalog = *build_catalog(kinds, sources, progress);
+        const auto store = *IndexStore::open(":memory:");
+        auto known = known_facts(catalog, *store);
+        std::mutex mutex;
+        ASSERT_TRUE(look_at_pictures(kinds, sources, catalog, known.todo, *store, nullptr, progress, [&](std::vector<LookedAt> seen) {
+            const std::lock_guard lock(mutex);
+            for (auto& s : seen) known.facts[s.item] = s.facts;
+        }));
+        facts = known.facts;
+        insight = make_insight(catalog, facts, {});
+    }
+    static void TearDownTestSuite() { sources.clear(); }
+    static std::size_t item(std::string_view path) {
+        for (std::size_t i = 0; i < catalog.items.size(); ++i)
+            if (catalog.items[i].is_texture() && catalog.items[i].effective && catalog.items[i].path().starts_with(path)) return i;
+        return 0;
+    }
+};
+
+}  // namespace
+
+TEST_F(FairCatalog, RolesAreWhatTheArtIs) {
+    // What fair-press draws; everything that is not named here is painted color.
+    const std::map<std::string, Role> drawn = {{"carousel/horse_a_bump", Role::normal}, {"carousel/deck_bump", Role::normal},         {"ground/bricks_bump", Role::normal},      {"carousel/horse_a_gloss", Role::roughness_gloss},
+                                               {"carousel/deck_gloss", Role::roughness_gloss}, {"carousel/stripe_two_mask", Role::mask}, {"lights/bulbs_glow", Role::emission}, {"dice", Role::mask}};
+    std::size_t right = 0, all = 0, by_picture = 0;
+    std::string wrong;
+    for (std::size_t i = 0; i < catalog.items.size(); ++i) {
+        const auto& it = catalog.items[i];
+        if (!it.is_texture() || !facts[i]) continue;
+        const auto known = std::find_if(drawn.begin(), drawn.end(), [&](const auto& d) { return it.path().starts_with(d.first + "."); });
+        const auto expected = known == drawn.end() ? Role::base_color : known->second;
+        ++all;
+        right += insight.roles[i] == expected;
+        by_picture += guess_by_picture(*facts[i], it.desc).role == expected;
+        if (insight.roles[i] != expected) wrong += it.path() + " is taken for " + std::string(name_of(insight.roles[i])) + '\n';
+    }
+    EXPECT_GE(right, all * 95 / 100) << right << " of " << all << '\n' << wrong;
+    EXPECT_GE(by_picture, all * 90 / 100) << "by the pixels alone: " << by_picture << " of " << all;
+}
+
+TEST_F(FairCatalog, BothGreenConventionsAreTold) {
+    EXPECT_EQ(facts[item("carousel/horse_a_bump")]->green_axis(), GreenAxis::up);
+    EXPECT_EQ(facts[item("carousel/deck_bump")]->green_axis(), GreenAxis::down);
+}
+
+TEST_F(FairCatalog, TheSameTextureInThreeArchivesIsOnePicture) {
+    const auto pipes = item("shared/brass_pipes.");
+    EXPECT_GE(insight.twins[pipes], 2u);
+    EXPECT_TRUE(insight.shared[pipes]) << "its folder says so";
+    const auto all = comparables(catalog, facts, true);
+    EXPECT_EQ(likeness(all[item("front/bunting.")], all[item("front/bunting_far")]), Likeness::smaller) << "another format, too";
+    EXPECT_EQ(likeness(all[item("booths/ticket/awning_red")], all[item("booths/ticket/awning_green")]), Likeness::variant);
+}
+
+TEST_F(FairCatalog, TwoHundredPicturesOfImageMagicksFindTheirTextures) {
+    if (run_program({"convert", "-version"}).code != 0) GTEST_SKIP() << "ImageMagick is not installed";
+    TempFolder folder;
+    const auto search = PictureSearch::build(facts);
+    std::vector<std::size_t> targets;
+    for (std::size_t i = 0; i < catalog.items.size(); ++i)
+        if (facts[i] && catalog.items[i].effective && !catalog.items[i].error && facts[i]->contrast > 2 && catalog.items[i].desc.faces == 1 && !info(catalog.items[i].desc.format).is_float()) targets.push_back(i);
+    ASSERT_GT(targets.size(), 60u);
+    const auto all = comparables(catalog, facts, false);
+    std::mt19937 random(17);
+    constexpr int queries = 200;
+    int found = 0;
+    std::map<std::string, std::pair<int, int>> by_kind;
+    std::string missed;
+    for (int q = 0; q < queries; ++q) {
+        const auto target = targets[random() % targets.size()];
+        const auto& it = catalog.items[target];
+        const auto texture = *open_texture(kinds, sources[it.source], it);
+        ASSERT_TRUE(write_file(folder / "in.png", *export_png(texture)));
+        const auto w = it.desc.width, h = it.desc.height;
+        std::vector<std::string> how;
+        std::string kind, out = "out.png";
+        const auto some = [&](std::initializer_list<const char*> list) { return std::string(*(list.begin() + static_cast<std::ptrdiff_t>(random() % list.size()))); };
+        switch (q % 8) {
+            case 0: kind = "smaller", how = {"-resize", std::max(w, h) > 64 ? some({"50%", "66%", "40%"}) : "75%"}; break;
+            case 1: kind = "JPEG", out = "out.jpg", how = {"-alpha", "off", "-quality", some({"35", "50", "70"})}; break;
+            case 2: kind = "mirrored", how = {"-flop"}; break;
+            case 3: kind = "turned", how = {"-rotate", some({"90", "180", "270"})}; break;
+            case 4: kind = "hue", how = {"-modulate", some({"90", "100", "110"}) + "," + some({"80", "100", "115"}) + "," + some({"92", "96", "104", "108"})}; break;
+            case 5: kind = "block-compressed", out = "out.dds", how = {"-alpha", "off", "-resize", "64x64!", "-define", "dds:compression=dxt1"}; break;
+            case 6: kind = "larger", how = {"-resize", "150%"}; break;
+            default: {
+                kind = "part";
+                const double sx = 0.5 + static_cast<double>(random() % 50) / 100, sy = std::max(0.5, 0.25 / sx);
+                const auto cw = static_cast<unsigned>(w * sx), ch = static_cast<unsigned>(h * sy);
+                how = {"-crop", fmt::format("{}x{}+{}+{}", cw, ch, random() % (w - cw + 1), random() % (h - ch + 1)), "+repage"};
+            }
+        }
+        std::vector<std::string> command = {"convert", (folder / "in.png").string()};
+        command.insert(command.end(), how.begin(), how.end());
+        command.push_back((folder / out).string());
+        const auto ran = run_program(command);
+        ASSERT_EQ(ran.code, 0) << ran.output;
+        const auto picture = read_edited(*read_file(folder / out), kinds.limits, out);
+        ASSERT_TRUE(picture) << picture.error().message();
+        const auto hits = *search.find(picture->image, 5);
+        // Another file with the same picture is as right.
+        const bool ok = std::any_of(hits.begin(), hits.end(), [&](const PictureHit& hit) {
+            const auto kin = likeness(all[target], all[hit.picture]);
+            return hit.picture == target || (kin != Likeness::none && kin != Likeness::variant);
+        });
+        found += ok;
+        ++by_kind[kind].second;
+        by_kind[kind].first += ok;
+        if (!ok) missed += fmt::format("{} of {}\n", kind, it.path());
+    }
+    for (const auto& [kind, n] : by_kind) std::cout << fmt::format("{:<17}{} of {}\n", kind, n.first, n.second);
+    EXPECT_GE(found, queries * 95 / 100) << found << " of " << queries << " among the first five\n" << missed;
+    std::cout << missed;
+}
