@@ -1,6 +1,7 @@
 #include "catalog/alike.h"
 
 #include <algorithm>
+#include <atomic>
 #include <bit>
 #include <cmath>
 #include <map>
@@ -15,7 +16,7 @@ namespace skivet {
 namespace {
 
 constexpr int side = static_cast<int>(PictureFacts::side);
-constexpr std::size_t shortlist = 2000;
+constexpr std::size_t shortlist = 2000, most_neighbors = 48;
 constexpr float flat = 0.5f;    // standard deviation over 32×32 means, in steps of 255, below which a pattern is rounding's own
 constexpr float plain = 1.5f;   // below which compression may have made it: two textures are not called the same for it
 
@@ -502,36 +503,33 @@ std::vector<std::uint32_t> count_twins(std::span<const Comparable> all) {
         for (std::size_t k = 0; k < 8; ++k) bits += std::popcount(static_cast<unsigned>(hashes[a][k] ^ hashes[b][k]));
         return bits;
     };
-    std::vector<std::pair<std::uint32_t, std::uint32_t>> pairs;
     std::unordered_map<std::uint64_t, std::vector<std::uint32_t>> exact;
     for (std::size_t i = 0; i < all.size(); ++i)
         if (all[i].facts && all[i].facts->level0 != 0) exact[all[i].facts->level0].push_back(static_cast<std::uint32_t>(i));
     for (const auto& [hash, members] : exact)
         if (members.size() > 1)
             for (const auto m : members) counts[m] += static_cast<std::uint32_t>(members.size() - 1);
+    std::vector<std::uint32_t> order;
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (all[i].facts && all[i].facts->contrast >= plain) order.push_back(static_cast<std::uint32_t>(i));
+    std::vector<std::atomic<std::uint32_t>> more(all.size());
     for (std::size_t part = 0; part < 8; ++part) {
-        std::vector<std::uint32_t> order;
-        for (std::size_t i = 0; i < all.size(); ++i)
-            if (all[i].facts && all[i].facts->contrast >= plain) order.push_back(static_cast<std::uint32_t>(i));
         std::sort(order.begin(), order.end(), [&](auto a, auto b) { return hashes[a][part] != hashes[b][part] ? hashes[a][part] < hashes[b][part] : a < b; });
-        for (std::size_t first = 0; first < order.size();) {
-            auto last = first;
-            while (last < order.size() && hashes[order[last]][part] == hashes[order[first]][part]) ++last;
-            // Thousands in one part are pictures that are plain there; their other parts tell them apart.
-            const auto reach = std::min<std::size_t>(last - first, 2000);
-            for (auto i = first; i < last; ++i)
-                for (auto j = i + 1; j < std::min(last, i + reach); ++j)
-                    if (distance(order[i], order[j]) <= 7) pairs.emplace_back(std::minmax(order[i], order[j]));
-            first = last;
-        }
-        std::sort(pairs.begin(), pairs.end());
-        pairs.erase(std::unique(pairs.begin(), pairs.end()), pairs.end());
+        tbb::parallel_for(tbb::blocked_range<std::size_t>(0, order.size(), 256), [&](const auto& range) {
+            for (auto i = range.begin(); i != range.end(); ++i)
+                // Thousands in one part are plain there; what they share with a few neighbors is all that is asked, so that time grows with their number only.
+                for (auto j = i + 1; j < std::min(order.size(), i + 1 + most_neighbors) && hashes[order[j]][part] == hashes[order[i]][part]; ++j) {
+                    const auto a = order[i], b = order[j];
+                    if (distance(a, b) > 7) continue;
+                    bool before = false;   // met in an earlier part
+                    for (std::size_t q = 0; q < part; ++q) before = before || hashes[a][q] == hashes[b][q];
+                    if (before || (all[a].facts->level0 != 0 && all[a].facts->level0 == all[b].facts->level0)) continue;   // counted already
+                    const auto kind = likeness(all[a], all[b]);
+                    if (kind != Likeness::none && kind != Likeness::variant) ++more[a], ++more[b];
+                }
+        });
     }
-    for (const auto& [a, b] : pairs) {
-        if (all[a].facts->level0 != 0 && all[a].facts->level0 == all[b].facts->level0) continue;   // counted already
-        const auto kind = likeness(all[a], all[b]);
-        if (kind != Likeness::none && kind != Likeness::variant) ++counts[a], ++counts[b];
-    }
+    for (std::size_t i = 0; i < counts.size(); ++i) counts[i] += more[i];
     return counts;
 }
 

@@ -91,11 +91,11 @@ Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, con
     using Clock = std::chrono::steady_clock;
     std::mutex mutex;
     std::vector<LookedAt> seen;
-    std::vector<std::pair<ContentKey, Image>> pictures;
+    std::vector<KeptPicture> pictures;
     auto last = Clock::now();
     std::optional<Error> failed;
     std::unordered_map<std::uint64_t, FactsPtr> done_now;   // by content: the same file twice in one game is common
-    const auto keep = [&](std::vector<LookedAt> some, std::vector<std::pair<ContentKey, Image>> images) {
+    const auto keep = [&](std::vector<LookedAt> some, std::vector<KeptPicture> images) {
         std::vector<IndexStore::Seen> rows;
         for (const auto& s : some) {
             const auto source = catalog.items[s.item].source;
@@ -120,7 +120,7 @@ Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, con
                 ++progress.done;
                 if (!texture) continue;
                 LookedAt one{i, content_key(texture->file), nullptr};
-                std::optional<Image> picture;
+                std::optional<KeptPicture> picture;
                 {
                     const std::lock_guard lock(mutex);
                     if (failed) return;
@@ -130,15 +130,15 @@ Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, con
                 if (!one.facts) {
                     if (auto look = look_at(*texture)) {
                         one.facts = std::make_shared<PictureFacts>(look->facts);
-                        picture = std::move(look->thumbnail);
+                        picture = KeptPicture{one.content, std::move(look->thumbnail), std::move(look->blocks), look->format};
                     }
                 }
                 std::vector<LookedAt> some;
-                std::vector<std::pair<ContentKey, Image>> images;
+                std::vector<KeptPicture> images;
                 {
                     const std::lock_guard lock(mutex);
                     if (one.facts) done_now[one.content.low] = one.facts;
-                    if (picture) pictures.emplace_back(one.content, std::move(*picture));
+                    if (picture) pictures.push_back(std::move(*picture));
                     seen.push_back(std::move(one));
                     if (Clock::now() - last < std::chrono::milliseconds(300) && pictures.size() < 256) continue;
                     last = Clock::now();

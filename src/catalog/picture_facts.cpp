@@ -171,6 +171,7 @@ bool nearly_normals(Format format, const Image& stored) {
 struct SmallLevel {
     Image stored;
     Image painted;
+    std::uint32_t mip = 0;
 };
 
 Result<SmallLevel> small_level(const TextureFile& texture, std::uint32_t side) {
@@ -179,10 +180,10 @@ Result<SmallLevel> small_level(const TextureFile& texture, std::uint32_t side) {
     while (mip + 1 < d.mips && std::max(mip_side(d.width, mip + 1), mip_side(d.height, mip + 1)) >= side) ++mip;
     auto decoded = texture.decode(mip);
     while (!decoded && mip > 0) decoded = texture.decode(--mip);   // a file that is cut off lacks the small ones
-    for (mip = 1; !decoded && mip < d.mips; ++mip) decoded = texture.decode(mip);   // or the large ones lie in a file that is missing
+    for (std::uint32_t m = 1; !decoded && m < d.mips; ++m) decoded = texture.decode(mip = m);   // or the large ones lie in a file that is missing
     if (!decoded) return tl::unexpected(decoded.error());
     auto painted = paint_form(d.format, *decoded);
-    return SmallLevel{std::move(*decoded), std::move(painted)};
+    return SmallLevel{std::move(*decoded), std::move(painted), mip};
 }
 
 Image fitted(Image image, std::uint32_t side) {
@@ -229,10 +230,18 @@ Result<Look> look_at(const TextureFile& texture) {
     Look out;
     out.thumbnail = fitted(std::move(small.painted), thumbnail_side);
     out.facts = facts_of_picture(out.thumbnail);
-    if (const auto n = guess_normals(d.format, small.stored)) {
+    const bool whole_level = out.thumbnail.width == small.stored.width && out.thumbnail.height == small.stored.height;
+    if (whole_level && (d.format == Format::BC1 || d.format == Format::BC3))
+        if (const auto* surface = texture.layout.find(small.mip))
+            if (auto bytes = texture.surface_bytes(*surface)) out.blocks = std::move(*bytes), out.format = d.format;
+    // A quarter of the texels tell what the channels are.
+    Image some(std::max(1u, small.stored.width / 2), std::max(1u, small.stored.height / 2));
+    for (std::uint32_t y = 0; y < some.height; ++y)
+        for (std::uint32_t x = 0; x < some.width; ++x) some.at(x, y) = small.stored.at(std::min(2 * x, small.stored.width - 1), std::min(2 * y, small.stored.height - 1));
+    if (const auto n = guess_normals(d.format, some)) {
         out.facts.normals = n->x == 3 ? NormalsIn::alpha_green : n->z < 0 ? NormalsIn::red_green : NormalsIn::rgb;
         out.facts.curl = curl_of(small.stored, *n);
-    } else if (nearly_normals(d.format, small.stored)) {
+    } else if (nearly_normals(d.format, some)) {
         out.facts.normals = NormalsIn::rgb;
         out.facts.curl = curl_of(small.stored, NormalChannels{});
     }

@@ -62,6 +62,9 @@ struct PictureFacts {
 struct Look {
     PictureFacts facts;
     Image thumbnail;
+    /// The thumbnail as the texture has it, where it is one of its levels in BC1 or BC3; empty otherwise.
+    Bytes blocks;
+    Format format = Format::unknown;
 };
 inline constexpr std::uint32_t thumbnail_side = 128;
 [[nodiscard]] Result<Look> look_at(const TextureFile& texture);

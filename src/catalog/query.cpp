@@ -15,8 +15,44 @@ namespace {
 
 bool is_digit(char c) { return c >= '0' && c <= '9'; }
 
-/// A pattern anywhere in the text.
-bool contains_pattern(std::string_view text, std::string_view pattern) { return glob_match("*" + std::string(pattern) + "*", text); }
+/// The longest stretch of a term that must stand in the text as it is.
+std::string_view fixed_part(const SearchTerm& term) {
+    if (term.kind != SearchTerm::Kind::pattern) return term.text;
+    std::string_view best;
+    for (std::size_t at = 0; at < term.text.size();) {
+        const auto end = std::min(term.text.find_first_of("*?", at), term.text.size());
+        if (end - at > best.size()) best = std::string_view(term.text).substr(at, end - at);
+        at = end + 1;
+    }
+    return best;
+}
+
+/// Looks for a needle by its rarest byte: a jump to the next one is the fastest loop there is, and rare bytes make few jumps in vain.
+class Finder {
+public:
+    Finder(std::string_view needle, const std::array<std::uint32_t, 256>& often) : needle_(needle) {
+        for (std::size_t i = 1; i < needle.size(); ++i)
+            if (often[static_cast<unsigned char>(needle[i])] < often[static_cast<unsigned char>(needle[rare_])]) rare_ = i;
+    }
+    /// The first place in [at, stop), or null.
+    [[nodiscard]] const char* next(const char* at, const char* stop) const {
+        if (static_cast<std::size_t>(stop - at) < needle_.size()) return nullptr;
+        const char* last = stop - needle_.size() + rare_ + 1;   // the rare byte stands before this
+        for (const char* p = at + rare_; p < last; ++p) {
+            p = static_cast<const char*>(std::memchr(p, needle_[rare_], static_cast<std::size_t>(last - p)));
+            if (!p) return nullptr;
+            const char* start = p - rare_;   // a call to compare a handful of bytes would cost more than they do
+            std::size_t i = 0;
+            while (i < needle_.size() && start[i] == needle_[i]) ++i;
+            if (i == needle_.size()) return start;
+        }
+        return nullptr;
+    }
+
+private:
+    std::string_view needle_;
+    std::size_t rare_ = 0;
+};
 
 /// A number whose digits, without leading zeros, are those asked for.
 bool contains_number(std::string_view text, std::string_view digits) {
@@ -49,7 +85,7 @@ std::vector<SearchTerm> parse_search(std::string_view search) {
             const auto end = std::min(search.find_first_of(" \t", at), search.size());
             term.text = lower(search.substr(at, end - at));
             at = end;
-            if (term.text.find_first_of("*?") != std::string::npos) term.kind = SearchTerm::Kind::pattern;
+            if (term.text.find_first_of("*?") != std::string::npos) term.kind = SearchTerm::Kind::pattern, term.text = '*' + term.text + '*';
             else if (term.text.size() > 1 && term.text.front() == '0' && std::all_of(term.text.begin(), term.text.end(), is_digit)) {
                 // With zeros in front it is a number as a whole; without, it may still be typed on.
                 term.kind = SearchTerm::Kind::number;
@@ -63,7 +99,7 @@ std::vector<SearchTerm> parse_search(std::string_view search) {
 
 bool matches(std::string_view text, const SearchTerm& term) {
     const bool found = term.kind == SearchTerm::Kind::text ? text.find(term.text) != std::string_view::npos
-                       : term.kind == SearchTerm::Kind::pattern ? contains_pattern(text, term.text)
+                       : term.kind == SearchTerm::Kind::pattern ? glob_match(term.text, text)
                                                                 : contains_number(text, term.text);
     return found != term.exclude;
 }
@@ -136,6 +172,7 @@ QueryTable QueryTable::build(const Catalog& catalog, std::span<const Source> sou
         set(Trait::in_set, i < insight.set_of.size() && insight.set_of[i] != Insight::no_set);
         out.traits_.push_back(static_cast<std::uint8_t>(traits));
     }
+    out.count_bytes();
     return out;
 }
 
@@ -151,15 +188,23 @@ QueryTable QueryTable::of_texts(std::span<const std::string> texts) {
     }
     for (auto& column : out.columns_)
         for (int v = 0; v < 16; ++v) column.values.push_back(std::to_string(v));
+    out.count_bytes();
     return out;
+}
+
+void QueryTable::count_bytes() {
+    for (const char c : text_) ++often_[static_cast<unsigned char>(c)];
 }
 
 Result<CatalogAnswer> QueryTable::ask(const CatalogQuery& query, const CancelToken& cancel) const {
     const auto terms = parse_search(query.search);
-    // The longest plain word is looked for in many texts at once, the others only where it is.
+    // What must stand there as it is, at its longest, is looked for in many texts at once; everything else only where that is.
     const SearchTerm* first = nullptr;
+    std::string_view needle;
     for (const auto& t : terms)
-        if (t.kind != SearchTerm::Kind::pattern && !t.exclude && (!first || t.text.size() > first->text.size())) first = &t;
+        if (const auto fixed = fixed_part(t); !t.exclude && fixed.size() > needle.size()) first = &t, needle = fixed;
+    const Finder finder(needle, often_);
+    const bool only_first = first && terms.size() == 1 && first->kind == SearchTerm::Kind::text;
     constexpr auto shadowed_bit = static_cast<std::uint8_t>(1u << static_cast<unsigned>(Trait::shadowed));
     std::uint8_t wanted = 0;
     for (std::size_t t = 0; t < trait_count; ++t) wanted = static_cast<std::uint8_t>(wanted | (query.traits[t] ? 1u << t : 0u));
@@ -170,6 +215,7 @@ Result<CatalogAnswer> QueryTable::ask(const CatalogQuery& query, const CancelTok
         for (std::size_t v = 0; v < pass[f].size(); ++v)
             pass[f][v] = std::find(query.chosen[f].begin(), query.chosen[f].end(), columns_[f].values[v]) != query.chosen[f].end();
     }
+    const bool nothing_chosen = wanted == 0 && std::all_of(pass.begin(), pass.end(), [](const auto& p) { return p.empty(); });
     constexpr std::size_t chunk = 16384;
     struct Part {
         std::vector<std::uint32_t> items;
@@ -184,7 +230,15 @@ Result<CatalogAnswer> QueryTable::ask(const CatalogQuery& query, const CancelTok
         for (std::size_t f = 0; f < facet_count; ++f) part.counts[f].resize(columns_[f].values.size());
         const auto begin = p * chunk, end = std::min(size(), begin + chunk);
         const auto start_of = [&](std::size_t row) { return row == 0 ? std::size_t{0} : ends_[row - 1]; };
+        // Rows are gathered first and counted column by column, which reads each column once from its beginning to its end.
+        std::vector<std::uint32_t> passed(end - begin);
+        std::size_t all_passed = 0;
+        std::array<std::vector<std::uint32_t>, facet_count> passed_but;   // rows that only this facet keeps out
         const auto consider = [&](std::size_t row) {
+            if (nothing_chosen && !(traits_[row] & shadowed_bit)) {
+                passed[all_passed++] = static_cast<std::uint32_t>(row);
+                return;
+            }
             std::size_t failed = facet_count, fails = 0;
             for (std::size_t f = 0; f < facet_count && fails < 2; ++f)
                 if (!pass[f].empty() && !pass[f][columns_[f].of[row]]) ++fails, failed = f;
@@ -193,37 +247,48 @@ Result<CatalogAnswer> QueryTable::ask(const CatalogQuery& query, const CancelTok
             const auto lacking = static_cast<std::uint8_t>(wanted & ~traits);
             // A shadowed texture is hidden unless asked for: that is the trait's own failure, so its count stays alive.
             const bool hidden = is_shadowed && !(wanted & shadowed_bit);
-            const auto trait_fails = static_cast<std::size_t>(std::popcount(lacking)) + (hidden ? 1 : 0);
-            if (fails + trait_fails == 0) {
-                part.items.push_back(item_[row]);
-                for (std::size_t f = 0; f < facet_count; ++f) ++part.counts[f][columns_[f].of[row]];
-                for (std::size_t t = 0; t < trait_count; ++t) part.traits[t] += traits >> t & 1;
-            } else if (fails == 1 && trait_fails == 0) {
-                ++part.counts[failed][columns_[failed].of[row]];
-            } else if (fails == 0 && trait_fails == 1 && hidden) {
-                ++part.traits[static_cast<std::size_t>(Trait::shadowed)];
+            if (fails == 0 && lacking == 0 && !hidden) passed[all_passed++] = static_cast<std::uint32_t>(row);
+            else if (fails == 1 && lacking == 0 && !hidden) passed_but[failed].push_back(static_cast<std::uint32_t>(row));
+            else if (fails == 0 && lacking == 0) ++part.traits[static_cast<std::size_t>(Trait::shadowed)];
+        };
+        const auto count = [&] {
+            passed.resize(all_passed);
+            part.items.reserve(passed.size());
+            for (const auto row : passed) part.items.push_back(item_[row]);
+            for (std::size_t f = 0; f < facet_count; ++f) {
+                const auto* of = columns_[f].of.data();
+                auto* counts = part.counts[f].data();
+                for (const auto row : passed) ++counts[of[row]];
+                for (const auto row : passed_but[f]) ++counts[of[row]];
             }
+            std::array<std::uint32_t, 256> together{};
+            for (const auto row : passed) ++together[traits_[row]];
+            for (std::size_t bits = 0; bits < together.size(); ++bits)
+                for (std::size_t t = 0; t < trait_count; ++t)
+                    if (bits >> t & 1) part.traits[t] += together[bits];
         };
         for (auto row = begin; row < end; ++row) part.all += !(traits_[row] & shadowed_bit);
         const auto others = [&](std::size_t row) {
             const auto text = std::string_view(text_).substr(start_of(row), ends_[row] - start_of(row) - 1);
-            return std::all_of(terms.begin(), terms.end(), [&](const SearchTerm& t) { return (&t == first && t.kind == SearchTerm::Kind::text) || matches(text, t); });
+            return only_first || std::all_of(terms.begin(), terms.end(), [&](const SearchTerm& t) { return (&t == first && t.kind == SearchTerm::Kind::text) || matches(text, t); });
         };
         if (!first) {
             for (auto row = begin; row < end; ++row)
                 if (terms.empty() || others(row)) consider(row);
-            return;
+            return count();
         }
         const char* at = text_.data() + start_of(begin);
         const char* const stop = text_.data() + ends_[end - 1];
         for (auto row = begin; at < stop;) {
-            at = static_cast<const char*>(memmem(at, static_cast<std::size_t>(stop - at), first->text.data(), first->text.size()));
+            at = finder.next(at, stop);
             if (!at) break;
             const auto offset = static_cast<std::size_t>(at - text_.data());
-            if (ends_[row] <= offset) row = static_cast<std::size_t>(std::upper_bound(ends_.begin() + static_cast<std::ptrdiff_t>(row), ends_.begin() + static_cast<std::ptrdiff_t>(end), offset) - ends_.begin());
+            while (row + 8 < end && ends_[row + 8] <= offset) row += 8;
+            while (ends_[row] <= offset) ++row;
             if (others(row)) consider(row);
             at = text_.data() + ends_[row];
         }
+        count();
     });
     SKIVET_CHECK(cancel.check());
     CatalogAnswer out;
@@ -271,21 +336,22 @@ std::vector<Card> make_cards(const CatalogAnswer& answer, const Insight& insight
     for (const auto item : answer.items) {
         const auto set = set_of(item);
         if (set == Insight::no_set) {
-            out.push_back({{item}});
+            out.push_back({item, {}});
             continue;
         }
         const auto [at, added] = card_of.try_emplace(set, out.size());
-        if (added) out.push_back({{item}});
-        else out[at->second].items.push_back(item);
+        if (added) out.push_back({item, {}});
+        else out[at->second].others.push_back(item);
     }
     for (auto& card : out) {
-        if (card.items.size() < 2) continue;
+        if (card.others.empty()) continue;
         // In the set's own order.
-        const auto& order = insight.sets[set_of(card.items.front())];
+        const auto here = card.items();
         std::vector<std::uint32_t> sorted;
-        for (const auto item : order)
-            if (std::find(card.items.begin(), card.items.end(), item) != card.items.end()) sorted.push_back(item);
-        card.items = std::move(sorted);
+        for (const auto item : insight.sets[set_of(card.first)])
+            if (std::find(here.begin(), here.end(), item) != here.end()) sorted.push_back(item);
+        card.first = sorted.front();
+        card.others.assign(sorted.begin() + 1, sorted.end());
     }
     return out;
 }

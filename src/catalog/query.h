@@ -12,7 +12,7 @@ namespace skivet {
 ///   0017, 17           a number, with or without zeros in front
 struct SearchTerm {
     enum class Kind : std::uint8_t { text, pattern, number } kind = Kind::text;
-    std::string text;       ///< lower case; of a number its digits without leading zeros
+    std::string text;       ///< lower case; of a number its digits without leading zeros; of a pattern with a * before and behind it
     bool exclude = false;
     bool operator==(const SearchTerm&) const = default;
 };
@@ -65,6 +65,8 @@ public:
 private:
     std::string text_;                      ///< all search texts, a line feed behind each
     std::vector<std::size_t> ends_;         ///< where each ends, behind its line feed
+    std::array<std::uint32_t, 256> often_{};///< how often each byte occurs
+    void count_bytes();
     std::vector<std::uint32_t> item_;       ///< the catalog's item of each row
     struct Column {
         std::vector<std::uint16_t> of;      ///< a row: index into values
@@ -76,7 +78,14 @@ private:
 
 /// Cards of the contact sheet: textures of a set that pass stand together, at the place of the first.
 struct Card {
-    std::vector<std::uint32_t> items;       ///< one, or the members of a set that pass, the base color first
+    std::uint32_t first = 0;                ///< the texture, or the first of the members of a set that pass: the base color
+    std::vector<std::uint32_t> others;      ///< the other members; most cards have none, and then no memory of their own
+    [[nodiscard]] std::size_t size() const { return 1 + others.size(); }
+    [[nodiscard]] std::vector<std::uint32_t> items() const {
+        std::vector<std::uint32_t> out = {first};
+        out.insert(out.end(), others.begin(), others.end());
+        return out;
+    }
 };
 [[nodiscard]] std::vector<Card> make_cards(const CatalogAnswer& answer, const Insight& insight);
 

@@ -30,6 +30,8 @@ fs::path ThumbnailCache::usual_place() {
 Result<std::shared_ptr<ThumbnailCache>> ThumbnailCache::open(const fs::path& file, std::uint64_t most_bytes) {
     std::shared_ptr<ThumbnailCache> out(new ThumbnailCache);
     SKIVET_TRY(out->db_, open_database(file, schema, 1, true));
+    // Only a cache: what a power cut makes of it is thrown away, so nothing waits for the disk.
+    sqlite3_exec(out->db_, "PRAGMA synchronous=OFF", nullptr, nullptr, nullptr);
     const auto held = out->bytes();
     if (held <= most_bytes) return out;
     // Whole days at a time, the oldest first, until a quarter of the room is free again.
@@ -74,9 +76,13 @@ std::optional<Image> ThumbnailCache::find(const ContentKey& key) const {
     return image ? std::optional(std::move(*image)) : std::nullopt;
 }
 
-Status ThumbnailCache::put(std::span<const std::pair<ContentKey, Image>> pictures) {
+Status ThumbnailCache::put(std::span<const KeptPicture> pictures) {
     std::vector<std::pair<Bytes, bool>> packed;
-    for (const auto& [key, image] : pictures) {
+    for (const auto& [key, image, blocks, format] : pictures) {
+        if (format == Format::BC1 || format == Format::BC3) {
+            packed.emplace_back(blocks, format == Format::BC3);
+            continue;
+        }
         const bool alpha = std::any_of(image.texels.begin(), image.texels.end(), [](const Texel& t) { return t[3] != 255; });
         SKIVET_TRY(auto bytes, encode(alpha ? Format::BC3 : Format::BC1, image, {.effort = Effort::fast}));
         packed.emplace_back(std::move(bytes), alpha);
@@ -86,7 +92,8 @@ Status ThumbnailCache::put(std::span<const std::pair<ContentKey, Image>> picture
     if (!all.begun()) return fail_sqlite(db_, "cannot write the picture cache");
     Statement add(db_, "INSERT OR REPLACE INTO thumbnail(high, low, width, height, alpha, day, data) VALUES(?, ?, ?, ?, ?, ?, ?)");
     for (std::size_t i = 0; i < packed.size(); ++i) {
-        const auto& [key, image] = pictures[i];
+        const auto& key = pictures[i].content;
+        const auto& image = pictures[i].picture;
         add.bind(1, static_cast<std::int64_t>(key.high)).bind(2, static_cast<std::int64_t>(key.low)).bind(3, std::int64_t{image.width}).bind(4, std::int64_t{image.height});
         if (!add.bind(5, std::int64_t{packed[i].second}).bind(6, today()).bind(7, ByteSpan(packed[i].first)).done()) return fail_sqlite(db_, "cannot write the picture cache");
     }

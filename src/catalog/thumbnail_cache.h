@@ -11,6 +11,14 @@ struct sqlite3;
 
 namespace skivet {
 
+/// A small picture to be kept; with its blocks where it has them in BC1 or BC3, so that nothing is compressed again.
+struct KeptPicture {
+    ContentKey content;
+    Image picture;
+    Bytes blocks;
+    Format format = Format::unknown;
+};
+
 class ThumbnailCache {
 public:
     /// `most_bytes`: what it may hold; beyond that the longest unused go when it is opened. A damaged one is replaced.
@@ -23,7 +31,7 @@ public:
 
     [[nodiscard]] std::optional<Image> find(const ContentKey& key) const;
     /// Errors are of the disk; a cache that cannot be written is no reason to stop.
-    [[nodiscard]] Status put(std::span<const std::pair<ContentKey, Image>> pictures);
+    [[nodiscard]] Status put(std::span<const KeptPicture> pictures);
     [[nodiscard]] std::uint64_t bytes() const;
 
 private:

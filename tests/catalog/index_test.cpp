@@ -229,7 +229,7 @@ TEST_F(Index, SurvivesBeingKilledAtAnyTime) {
 TEST_F(Index, SmallPicturesAreKeptByContent) {
     const auto cache = *ThumbnailCache::open(folder / "cache/t.sqlite");
     const auto plain = smooth_picture(96, 128, 4), clear = smooth_picture(40, 24, 5, true);
-    ASSERT_TRUE(cache->put(std::vector{std::pair(ContentKey{1, 2}, plain), std::pair(ContentKey{3, 4}, clear)}));
+    ASSERT_TRUE(cache->put(std::vector{KeptPicture{{1, 2}, plain, {}, Format::unknown}, KeptPicture{{3, 4}, clear, {}, Format::unknown}}));
     EXPECT_FALSE(cache->find({9, 9}));
     const auto back = cache->find({1, 2});
     ASSERT_TRUE(back);
@@ -245,7 +245,7 @@ TEST_F(Index, TheOldestPicturesGoWhenThereAreTooMany) {
     const auto place = folder / "cache/t.sqlite";
     {
         const auto cache = *ThumbnailCache::open(place);
-        for (std::uint64_t i = 1; i < 20; ++i) ASSERT_TRUE(cache->put(std::vector{std::pair(ContentKey{i, i}, smooth_picture(128, 128, unsigned(i)))}));
+        for (std::uint64_t i = 1; i < 20; ++i) ASSERT_TRUE(cache->put(std::vector{KeptPicture{{i, i}, smooth_picture(128, 128, unsigned(i)), {}, Format::unknown}}));
         EXPECT_EQ(cache->bytes(), 19u * 8192);
     }
     const auto cache = *ThumbnailCache::open(place, 50'000);

@@ -122,10 +122,10 @@ TEST_F(Asked, ValuesOfOneFacetAddUpAndFacetsNarrow) {
 TEST_F(Asked, SetsStandAsOneCardAtTheirFirstPlace) {
     const auto cards = make_cards(ask(""), insight);
     ASSERT_EQ(cards.size(), 3u);
-    EXPECT_EQ(cards[0].items, (std::vector<std::uint32_t>{4, 1})) << "base color first, though it comes from a later source";
+    EXPECT_EQ(cards[0].items(), (std::vector<std::uint32_t>{4, 1})) << "base color first, though it comes from a later source";
     const auto one = make_cards(ask("bump"), insight);
     ASSERT_EQ(one.size(), 1u);
-    EXPECT_EQ(one[0].items, std::vector<std::uint32_t>{1});
+    EXPECT_EQ(one[0].items(), std::vector<std::uint32_t>{1});
 }
 
 TEST_F(Asked, EverySearchAgreesWithLookingAtEachTextAlone) {

@@ -386,7 +386,7 @@ TEST_F(CatalogUi, AProjectIsShownFromItsIndexAtOnce) {
 TEST_F(CatalogUi, AHundredThousandCardsCostNothing) {
     open_fair();
     std::vector<Card> cards(100'000);
-    for (std::uint32_t i = 0; i < cards.size(); ++i) cards[i].items = {i % 50};
+    for (std::uint32_t i = 0; i < cards.size(); ++i) cards[i].first = i % 50;
     page->model()->show(std::move(cards));
     auto* sheet = page->sheet();
     EXPECT_EQ(sheet->model()->rowCount(), 100'000);

@@ -23,7 +23,7 @@ void ContactModel::show_hits(const std::vector<PictureHit>& hits) {
     cards_.clear();
     scores_.clear();
     for (const auto& hit : hits) {
-        cards_.push_back({{std::uint32_t(hit.picture)}});
+        cards_.push_back({std::uint32_t(hit.picture), {}});
         scores_.push_back(hit.score);
     }
     lay_out();
@@ -32,27 +32,29 @@ void ContactModel::show_hits(const std::vector<PictureHit>& hits) {
 
 void ContactModel::lay_out() {
     rows_.clear();
-    row_of_.clear();
+    rows_.reserve(cards_.size());
     textures_ = 0;
+    std::uint32_t last = 0;
     for (std::uint32_t c = 0; c < cards_.size(); ++c) {
-        const auto& items = cards_[c].items;
-        textures_ += items.size();
-        const bool set = items.size() > 1, open = set && open_.contains(items.front());
-        if (!open) {
-            rows_.push_back({items.front(), c, set, false, false});
-            continue;
+        const auto& card = cards_[c];
+        textures_ += card.size();
+        const bool set = card.size() > 1, open = set && open_.contains(card.first);
+        rows_.push_back({card.first, c, set, open, open});
+        last = std::max(last, card.first);
+        for (const auto item : card.others) {
+            last = std::max(last, item);
+            if (open) rows_.push_back({item, c, false, true, true});
         }
-        for (const auto item : items) rows_.push_back({item, c, item == items.front(), true, true});
     }
-    row_of_.reserve(rows_.size());
-    for (std::size_t r = 0; r < rows_.size(); ++r) row_of_.emplace(rows_[r].item, int(r));
+    row_of_.assign(rows_.empty() ? 0 : last + 1, -1);
+    for (std::size_t r = rows_.size(); r-- > 0;) row_of_[rows_[r].item] = int(r);
 }
 
 bool ContactModel::toggle(int row) {
     if (row < 0 || row >= int(rows_.size())) return false;
-    const auto& items = cards_[rows_[std::size_t(row)].card].items;
-    if (items.size() < 2) return false;
-    if (!open_.erase(items.front())) open_.insert(items.front());
+    const auto& card = cards_[rows_[std::size_t(row)].card];
+    if (card.size() < 2) return false;
+    if (!open_.erase(card.first)) open_.insert(card.first);
     beginResetModel();
     lay_out();
     endResetModel();
@@ -64,7 +66,7 @@ void ContactModel::open_all(bool open) {
     open_.clear();
     if (open)
         for (const auto& card : cards_)
-            if (card.items.size() > 1) open_.insert(card.items.front());
+            if (card.size() > 1) open_.insert(card.first);
     lay_out();
     endResetModel();
 }
@@ -72,13 +74,11 @@ void ContactModel::open_all(bool open) {
 std::vector<std::size_t> ContactModel::items_at(int row) const {
     const auto& r = rows_[std::size_t(row)];
     if (r.member) return {r.item};
-    return {cards_[r.card].items.begin(), cards_[r.card].items.end()};
+    const auto items = cards_[r.card].items();
+    return {items.begin(), items.end()};
 }
 
-int ContactModel::row_of(std::size_t item) const {
-    const auto found = row_of_.find(std::uint32_t(item));
-    return found == row_of_.end() ? -1 : found->second;
-}
+int ContactModel::row_of(std::size_t item) const { return item < row_of_.size() ? row_of_[item] : -1; }
 
 QVariant ContactModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= int(rows_.size())) return {};
@@ -89,7 +89,7 @@ QVariant ContactModel::data(const QModelIndex& index, int role) const {
     const auto& card = cards_[row.card];
     switch (role) {
         case ItemIndex: return QVariant::fromValue<qulonglong>(row.item);
-        case SetSize: return row.head ? int(card.items.size()) : 1;
+        case SetSize: return row.head ? int(card.size()) : 1;
         case IsOpen: return row.open;
         case IsMember: return row.member;
         case Score: return row.card < scores_.size() ? QVariant(scores_[row.card]) : QVariant();
@@ -97,7 +97,7 @@ QVariant ContactModel::data(const QModelIndex& index, int role) const {
             if (row.head && !row.open) return to_text(split_name(item.path(), Habits(session_->knowledge()->wishes.habits)).base);
             return to_text(item.name());
         }
-        case Qt::AccessibleTextRole: return row.head && !row.open ? tr("%1, a set of %2").arg(to_text(item.name())).arg(card.items.size()) : to_text(item.name());
+        case Qt::AccessibleTextRole: return row.head && !row.open ? tr("%1, a set of %2").arg(to_text(item.name())).arg(card.size()) : to_text(item.name());
         case Qt::ToolTipRole: return to_text(address_of(stock->sources[item.source], item).text());
         default: return {};
     }

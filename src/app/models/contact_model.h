@@ -1,6 +1,5 @@
 #pragma once
 #include <QAbstractListModel>
-#include <unordered_map>
 #include <unordered_set>
 
 #include "app/models/session.h"
@@ -39,7 +38,7 @@ private:
     std::vector<float> scores_;              ///< a card; empty: not found by a picture
     std::unordered_set<std::uint32_t> open_; ///< first items of open sets
     std::vector<Row> rows_;
-    std::unordered_map<std::uint32_t, int> row_of_;
+    std::vector<int> row_of_;                ///< an item: -1 where it has no row
     std::size_t textures_ = 0;
 };
 

@@ -39,7 +39,7 @@ std::size_t DeliveryPlan::piece_count() const {
 Session::Session(QObject* parent) : QObject(parent), stock_(std::make_shared<Stock>()), knowledge_(std::make_shared<Knowledge>()) {
     std::vector<Error> errors;
     kinds_ = shipped_ = load_kinds(errors);
-    thumbnails_.setMaxCost(192 << 10);  // kilobytes
+    thumbnails_.setMaxCost(96 << 10);  // kilobytes: fifty screens of cards
     pool_.setMaxThreadCount(3);   // an export may take one for long
     saver_.setMaxThreadCount(1);
     pictures_.setMaxThreadCount(2);

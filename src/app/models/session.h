@@ -247,6 +247,8 @@ private:
     void reload();
     void show_stock(std::shared_ptr<Stock> stock, std::shared_ptr<Knowledge> knowledge);
     void look_at_pictures();
+    /// Frees values beside the window.
+    void let_go(std::vector<std::shared_ptr<const void>> old);
     void know_again();
     [[nodiscard]] RoleWishes wishes() const;
     void complete_baseline();

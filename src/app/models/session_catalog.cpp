@@ -8,6 +8,7 @@
 #include <QBuffer>
 #include <QDateTime>
 #include <chrono>
+#include <malloc.h>
 
 #include "base/file_write.h"
 #include "base/text.h"
@@ -156,10 +157,16 @@ void remember_stock(const Kinds& kinds, const Project& project, const IndexStore
 
 RoleWishes Session::wishes() const { return wishes_of(project_); }
 
+void Session::let_go(std::vector<std::shared_ptr<const void>> old) {
+    // A hundred thousand entries take longer to free than the window's thread has.
+    pool_.start([old = std::move(old)]() mutable {
+        old.clear();
+        ::malloc_trim(0);
+    });
+}
+
 void Session::show_stock(std::shared_ptr<Stock> stock, std::shared_ptr<Knowledge> knowledge) {
-    stock_ = std::move(stock);
-    knowledge_ = std::move(knowledge);
-    search_ = nullptr;
+    let_go({std::exchange(stock_, std::move(stock)), std::exchange(knowledge_, std::move(knowledge)), std::exchange(search_, nullptr)});
     emit sources_changed();
     emit catalog_changed();
 }
@@ -247,8 +254,7 @@ void Session::look_at_pictures() {
                 [this, knowledge, generation] {
                     if (generation != generation_ || stock_ != knowledge->stock) return;
                     // Corrections made meanwhile stand above what was begun before them.
-                    knowledge_ = knowledge;
-                    search_ = nullptr;
+                    let_go({std::exchange(knowledge_, knowledge), std::exchange(search_, nullptr)});
                     if (knowledge->wishes.textures != wishes().textures || knowledge->wishes.habits != wishes().habits) know_again();
                     else emit knowledge_changed();
                 },
@@ -278,9 +284,7 @@ void Session::look_at_pictures() {
             this,
             [this, filled, knowledge, stock, generation] {
                 if (generation != generation_ || stock_ != stock) return;
-                stock_ = filled;
-                knowledge_ = knowledge;
-                search_ = nullptr;
+                let_go({std::exchange(stock_, filled), std::exchange(knowledge_, knowledge), std::exchange(search_, nullptr)});
                 if (knowledge->wishes.textures != wishes().textures || knowledge->wishes.habits != wishes().habits) know_again();
                 else emit knowledge_changed();
             },
@@ -307,7 +311,7 @@ void Session::know_again() {
         },
         [this](std::shared_ptr<Knowledge> knowledge) {
             if (knowledge->stock != stock_) return;
-            knowledge_ = std::move(knowledge);
+            let_go({std::exchange(knowledge_, std::move(knowledge))});
             emit knowledge_changed();
         });
 }
@@ -484,7 +488,7 @@ void Session::load_thumbnails() {
                     if (const auto small = skivet::thumbnail(*texture, thumbnail_side)) {
                         image = to_qimage(*small);
                         const auto content = content_key(texture->file);
-                        if (cache && !entry.content.empty()) (void)cache->put(std::vector{std::pair(content, *small)});   // otherwise the index will
+                        if (cache && !entry.content.empty()) (void)cache->put(std::vector{KeptPicture{content, *small, {}, Format::unknown}});   // otherwise the index will
                     }
             }
             QMetaObject::invokeMethod(

@@ -183,6 +183,7 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     table_->setWordWrap(false);
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(27);
+    table_->verticalHeader()->setSectionResizeMode(QHeaderView::Fixed);   // a hundred thousand rows are not measured one by one
     table_->horizontalHeader()->setHighlightSections(false);
     table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     table_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);

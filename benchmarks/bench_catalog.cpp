@@ -1,0 +1,165 @@
+// The catalog's named figures: a search of a million names, finding by picture among 100,000, first pictures, indexing and reopening of an archive of
+// 36,000 entries. SKIVET_BENCH_ZIP names another ZIP to index instead of fair-press's depot.
+#include <benchmark/benchmark.h>
+
+#include <cstdlib>
+#include <random>
+
+#include "catalog/indexing.h"
+#include "catalog/query.h"
+
+using namespace skivet;
+
+namespace {
+
+const QueryTable& million() {
+    static const auto table = [] {
+        std::mt19937 random(1);
+        const char* folders[] = {"rides/carousel/", "booths/ticket/", "front/banners/", "organ/pipes/", "ground/", "lights/bulbs/", "cloth/canvas/", "signs/enamel/"};
+        const char* things[] = {"horse", "swan", "awning", "lantern", "mirror", "scroll", "panel", "pole", "clock", "drum"};
+        const char* roles[] = {"tint", "bump", "gloss", "mask", "glow"};
+        std::vector<std::string> texts;
+        texts.reserve(1'000'000);
+        for (int i = 0; i < 1'000'000; ++i)
+            texts.push_back(std::string(folders[random() % 8]) + things[random() % 10] + "_" + std::to_string(random() % 5000) + "_" + roles[random() % 5] + ".dds bc1 256×256 256x256 dds");
+        return QueryTable::of_texts(texts);
+    }();
+    return table;
+}
+
+/// One search as it is typed: each keystroke is a query of its own; the time is that of the slowest.
+void search_a_million(benchmark::State& state, const char* typed) {
+    const auto& table = million();
+    double slowest = 0;
+    for (auto _ : state) {
+        for (std::size_t n = 1; n <= std::string_view(typed).size(); ++n) {
+            CatalogQuery query;
+            query.search = std::string_view(typed).substr(0, n);
+            const auto start = std::chrono::steady_clock::now();
+            benchmark::DoNotOptimize(table.ask(query));
+            slowest = std::max(slowest, std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count());
+        }
+    }
+    state.counters["slowest_keystroke_ms"] = slowest * 1000;
+    state.counters["keystrokes"] = static_cast<double>(std::string_view(typed).size());
+}
+BENCHMARK_CAPTURE(search_a_million, words, "carousel horse 12")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(search_a_million, phrase, "\"banners/clock_4\" -bump")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(search_a_million, pattern, "h*se_??_tint")->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK_CAPTURE(search_a_million, number, "0042")->Unit(benchmark::kMillisecond)->UseRealTime();
+
+/// Smooth noise with structure at several scales, as textures have it.
+Image noise(unsigned seed) {
+    std::mt19937 random(seed);
+    Image out(32, 32);
+    std::array<std::array<float, 3>, 4 * 4 + 8 * 8> grid;
+    for (auto& g : grid)
+        for (auto& c : g) c = static_cast<float>(random() % 256);
+    for (std::uint32_t y = 0; y < 32; ++y)
+        for (std::uint32_t x = 0; x < 32; ++x)
+            for (std::size_t c = 0; c < 3; ++c) out.at(x, y)[c] = static_cast<std::uint8_t>(0.5f * grid[y / 8 * 4 + x / 8][c] + 0.4f * grid[16 + y / 4 * 8 + x / 4][c] + static_cast<float>(random() % 24));
+    return out;
+}
+
+void find_by_picture(benchmark::State& state) {
+    static const auto facts = [] {
+        std::vector<FactsPtr> out;
+        for (unsigned i = 0; i < 100'000; ++i) out.push_back(std::make_shared<PictureFacts>(facts_of_picture(noise(i))));
+        return out;
+    }();
+    static const auto search = PictureSearch::build(facts);
+    unsigned asked = 0, found = 0;
+    for (auto _ : state) {
+        const unsigned target = asked++ * 7919 % 100'000;
+        const auto whole = noise(target);
+        // Three quarters of each side, mirrored.
+        Image part(24, 24);
+        for (std::uint32_t y = 0; y < 24; ++y)
+            for (std::uint32_t x = 0; x < 24; ++x) part.at(x, y) = whole.at(31 - x - 3, y + 5);
+        const auto hits = search.find(part, 5);
+        found += std::any_of(hits->begin(), hits->end(), [&](const PictureHit& h) { return h.picture == target; });
+    }
+    state.counters["pictures"] = 100'000;
+    state.counters["recall_at_5"] = static_cast<double>(found) / asked;
+}
+BENCHMARK(find_by_picture)->Unit(benchmark::kMillisecond)->UseRealTime()->MinTime(3);
+
+void make_the_search(benchmark::State& state) {
+    std::vector<FactsPtr> facts;
+    for (unsigned i = 0; i < 20'000; ++i) facts.push_back(std::make_shared<PictureFacts>(facts_of_picture(noise(i))));
+    for (auto _ : state) benchmark::DoNotOptimize(PictureSearch::build(facts));
+    state.counters["pictures"] = 20'000;
+}
+BENCHMARK(make_the_search)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+std::filesystem::path archive() {
+    if (const char* named = std::getenv("SKIVET_BENCH_ZIP")) return named;
+    const char* folder = std::getenv("SKIVET_DEPOT");
+    const std::filesystem::path depot = folder ? folder : "/tmp/skivet-depot";
+    if (!std::filesystem::exists(depot / "depot.zip"))
+        if (std::system((std::string(SKIVET_BIN) + "/fair-press --scale large '" + depot.string() + "'").c_str()) != 0) std::abort();
+    return depot / "depot.zip";
+}
+
+struct Place {
+    std::filesystem::path folder = std::filesystem::temp_directory_path() / "skivet-bench-index";
+    Place() { std::filesystem::remove_all(folder); }
+    ~Place() { std::filesystem::remove_all(folder); }
+};
+
+/// From an unknown archive to a catalog with every picture, role and twin; how long until the first textures could be shown; and the same project opened anew.
+void index_an_archive(benchmark::State& state) {
+    const std::vector<std::filesystem::path> paths = {archive()};
+    const Kinds kinds;
+    double first = 0, listed = 0, all = 0, again = 0, textures = 0, entries = 0;
+    for (auto _ : state) {
+        const Place place;
+        const auto start = std::chrono::steady_clock::now();
+        const auto since = [&start] { return std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count(); };
+        {
+            const auto store = *IndexStore::open(place.folder / "index.sqlite");
+            const auto cache = *ThumbnailCache::open(place.folder / "thumbnails.sqlite");
+            const auto sources = open_sources(kinds, paths);
+            Progress progress;
+            first = 0;
+            const auto catalog = *build_indexed_catalog(kinds, sources, *store, progress, [&](const Catalog& some) {
+                if (first > 0) return;
+                // Twenty pictures, as a window full of cards wants them.
+                std::size_t shown = 0;
+                for (const auto& item : some.items)
+                    if (item.is_texture() && shown < 20)
+                        if (const auto texture = open_texture(kinds, sources[0], item))
+                            if (thumbnail(*texture, thumbnail_side)) ++shown;
+                if (shown == 20) first = since();
+            });
+            listed = since();
+            auto known = known_facts(catalog, *store);
+            std::mutex mutex;
+            (void)look_at_pictures(kinds, sources, catalog, known.todo, *store, cache.get(), progress, [&](std::vector<LookedAt> seen) {
+                const std::lock_guard lock(mutex);
+                for (auto& s : seen) known.facts[s.item] = s.facts;
+            });
+            textures = static_cast<double>(known.todo.size());
+            entries = static_cast<double>(catalog.items.size());
+            const auto insight = make_insight(catalog, known.facts, {});
+            benchmark::DoNotOptimize(QueryTable::build(catalog, sources, insight));
+            all = since();
+        }
+        const auto reopened = std::chrono::steady_clock::now();
+        const auto store = *IndexStore::open(place.folder / "index.sqlite");
+        const auto remembered = remember(kinds, paths, *store);
+        auto known = known_facts(remembered.catalog, *store);
+        const auto insight = make_insight(remembered.catalog, std::move(known.facts), {});
+        benchmark::DoNotOptimize(QueryTable::build(remembered.catalog, remembered.sources, insight));
+        again = std::chrono::duration<double>(std::chrono::steady_clock::now() - reopened).count();
+    }
+    state.counters["entries"] = entries;
+    state.counters["textures"] = textures;
+    state.counters["first_pictures_s"] = first;
+    state.counters["listed_s"] = listed;
+    state.counters["all_s"] = all;
+    state.counters["reopened_s"] = again;
+}
+BENCHMARK(index_an_archive)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(1);
+
+}  // namespace

@@ -1,0 +1,108 @@
+// Scrolls a contact sheet of 100,000 real textures from end to end in the real window and says how long the slowest frame and the longest stall of the window's
+// thread were, and how much memory it took. Run it under Xvfb (or a display); SKIVET_BENCH_FOLDER keeps the archive between runs.
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QScrollBar>
+#include <QTimer>
+#include <cstdio>
+#include <filesystem>
+#include <fstream>
+
+#include "app/main_window.h"
+#include "app/theme/theme.h"
+#include "base/file_write.h"
+#include "support/pictures.h"
+
+using namespace skivet;
+using namespace skivet::app;
+
+namespace {
+
+double resident_mb(const char* field) {
+    std::ifstream status("/proc/self/status");
+    for (std::string line; std::getline(status, line);)
+        if (line.rfind(field, 0) == 0) return std::atof(line.c_str() + std::string_view(field).size() + 1) / 1024;
+    return 0;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    QApplication app(argc, argv);
+    apply_theme(app);
+    const char* named = std::getenv("SKIVET_BENCH_FOLDER");
+    const std::filesystem::path folder = named ? named : "/tmp/skivet-scroll";
+    const auto archive = folder / "hundred.zip";
+    constexpr int textures = 100'000;
+    if (!std::filesystem::exists(archive)) {
+        std::vector<test::ZipItem> items;
+        for (unsigned i = 0; i < textures; ++i) items.push_back({"t/" + std::to_string(i / 1000) + "/tex_" + std::to_string(i) + ".dds", test::make_dds(Format::BC1, 64, 64, 0, i)});
+        std::filesystem::create_directories(folder);
+        if (!write_file(archive, test::make_zip(items, {.zip64 = true}))) return 1;
+    }
+    ::setenv("XDG_CACHE_HOME", (folder / "cache").c_str(), 1);
+    Session session;
+    MainWindow window(&session);
+    window.resize(1280, 800);
+    window.show();
+    QElapsedTimer clock;
+    clock.start();
+    session.open(folder / "project", {}, {archive}, {});
+    double shown_at = 0;
+    // A stall is what a timer of 5 ms comes late by.
+    QElapsedTimer beat;
+    beat.start();
+    double longest = 0;
+    std::string phase = "opening";
+    std::map<std::string, double> stalls;
+    QTimer pulse;
+    pulse.setTimerType(Qt::PreciseTimer);
+    QObject::connect(&pulse, &QTimer::timeout, [&] {
+        longest = double(beat.nsecsElapsed()) / 1e6 - 5;
+        stalls[phase] = std::max(stalls[phase], longest);
+        beat.restart();
+    });
+    pulse.start(5);
+    const auto spin = [&](const std::function<bool()>& until) {
+        while (!until()) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
+    };
+    spin([&] {
+        if (shown_at == 0 && window.catalog()->model()->rowCount() > 0) shown_at = double(clock.elapsed()) / 1000;
+        return session.ready();
+    });
+    const double listed = double(clock.elapsed()) / 1000;
+    window.go_to(1);
+    phase = "looking at pictures";
+    spin([&] { return !session.busy() && session.knowledge()->unseen == 0; });
+    const double looked = double(clock.elapsed()) / 1000;
+    std::printf("%d textures: first cards after %.2f s, all listed %.2f s, all looked at %.1f s\n", window.catalog()->model()->rowCount(), shown_at, listed, looked);
+    auto* bar = window.catalog()->sheet()->verticalScrollBar();
+    for (const bool warm : {false, true}) {
+        phase = warm ? "scrolling again" : "scrolling";
+        double slowest = 0, sum = 0;
+        int frames = 0;
+        bar->setValue(0);
+        for (int value = 0; value < bar->maximum(); value += std::max(1, bar->maximum() / 1500)) {
+            QElapsedTimer frame;
+            frame.start();
+            bar->setValue(value);
+            window.catalog()->sheet()->viewport()->repaint();
+            const double ms = double(frame.nsecsElapsed()) / 1e6;
+            slowest = std::max(slowest, ms);
+            sum += ms;
+            ++frames;
+            QCoreApplication::processEvents();
+        }
+        std::printf("%s: %d frames, mean %.2f ms, slowest %.2f ms, longest stall %.1f ms\n", phase.c_str(), frames, sum / frames, slowest, stalls[phase]);
+    }
+    phase = "typing";
+    for (const char letter : {'t', 'e', 'x', '_', '9'}) {
+        window.catalog()->search()->insert(QString(QLatin1Char(letter)));
+        QElapsedTimer wait;
+        wait.start();
+        while (wait.elapsed() < 150) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 20);
+    }
+    for (const auto& [name, ms] : stalls) std::printf("longest stall while %s: %.1f ms\n", name.c_str(), ms);
+    std::printf("memory: %.0f MB resident, %.0f MB at most, of which anonymous %.0f MB\n", resident_mb("VmRSS:"), resident_mb("VmHWM:"), resident_mb("RssAnon:"));
+    return 0;
+}
