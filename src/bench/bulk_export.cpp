@@ -158,7 +158,11 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
     const auto plan = plan_export(items, wish);
     std::error_code code;
     fs::create_directories(to, code);
-    if (code) return fail_errno(code.value(), "cannot make the folder " + to.string());
+    if (code) {
+        auto error = fail_errno(code.value(), "cannot make the folder " + to.string()).value();
+        if (exit_code(error.code) != 4) error.code = ErrorCode::io;   // whatever it is that is missing there, nothing is wrong with the textures
+        return fail(std::move(error));
+    }
     ExportReport report;
     std::vector<std::size_t> todo;
     std::uint64_t needed = plan.bytes;
