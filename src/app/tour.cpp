@@ -238,7 +238,8 @@ void Tour::step() {
             window_->go_to(1);
             const auto stock = session_->stock();
             for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
-                if (stock->catalog.items[i].name() == "gate" && stock->catalog.items[i].is_texture()) window_->catalog()->viewer()->show_item(i);
+                if (stock->catalog.items[i].name() == "gate" && stock->catalog.items[i].is_texture())
+                    if (const int row = window_->catalog()->model()->row_of(i); row >= 0) window_->catalog()->sheet()->setCurrentIndex(window_->catalog()->model()->index(row));
             return wait_for(always);
         }
         case 24:

@@ -211,7 +211,9 @@ TEST_F(CatalogUi, TwinsAndCopiesGoToTheBenchTogether) {
     const auto& alike = page->viewer()->relations().alike;
     EXPECT_TRUE(std::any_of(alike.begin(), alike.end(), [&](const AlikeTexture& a) { return a.index == item_named("bunting_far") && a.likeness == Likeness::smaller; }));
     EXPECT_GE(session.knowledge()->insight.twins[item_named("bunting")], 1u);
-    key(Qt::Key_Return, Qt::ControlModifier | Qt::ShiftModifier);
+    auto* together = window->findChild<QPushButton*>("copies");
+    ASSERT_TRUE(together && together->isVisible()) << "offered where the copies are shown";
+    together->click();
     ASSERT_TRUE(wait([&] { return session.project().pieces.size() >= 2 && !session.busy(); }));
     EXPECT_FALSE(session.project().pieces[0].follows());
     EXPECT_TRUE(session.project().pieces[1].follows());

@@ -303,6 +303,7 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
         const auto item = model_->item_at(now.row());
         if (item != viewer_->item()) viewer_->show_item(item);
     });
+    connect(viewer_, &TextureViewer::copies_wanted, this, [this] { session_->take_with_copies(viewer_->item(), viewer_->relations()); });
     connect(viewer_, &TextureViewer::showing, this, [this](std::size_t item) { current_ = address_text(*session_->stock(), item); });
     connect(viewer_, &TextureViewer::chosen, this, [this](std::size_t item) {
         if (const int row = model_->row_of(item); row >= 0) sheet_->setCurrentIndex(model_->index(row));

@@ -37,6 +37,8 @@ public:
     void show_histogram(bool show);
 
 signals:
+    /// The texture with its copies is wanted on the bench.
+    void copies_wanted();
     /// Another texture was chosen in one of the rows below.
     void chosen(std::size_t item);
     void showing(std::size_t item);
@@ -72,6 +74,7 @@ private:
     QWidget *face_row_, *relation_box_;
     PictureRow *set_row_, *alike_row_;
     QLabel *set_title_, *alike_title_;
+    QWidget* copies_button_;
     Relations relations_;
     quint64 relation_request_ = 0;
     QHBoxLayout* buttons_;
