@@ -16,7 +16,7 @@ namespace skivet {
 namespace {
 
 constexpr int side = static_cast<int>(PictureFacts::side);
-constexpr std::size_t shortlist = 2000, most_neighbors = 48;
+constexpr std::size_t shortlist = 3000, most_neighbors = 48;
 constexpr float flat = 0.5f;    // standard deviation over 32×32 means, in steps of 255, below which a pattern is rounding's own
 constexpr float plain = 1.5f;   // below which compression may have made it: two textures are not called the same for it
 
@@ -269,7 +269,7 @@ struct Candidate {
         std::size_t turn = 0;
         float score = 0;
     };
-    std::array<Start, 6> starts;
+    std::array<Start, 5> starts;
     Start whole;              ///< by all 32×32 values: fine grain that means would level out
     float score = 0;
 };
@@ -303,13 +303,10 @@ void look_once(const Asked& asked, const Pattern& here, const Sums& sums, float 
         if (best[s].dot > 0) start.score = agreement<8>(asked.fine[start.turn], sums, start.window, least);
         out.score = std::max(out.score, start.score);
     }
-    // The whole texture always has its chance, in its two best turns: in stripes and other patterns that repeat, parts agree as well as the whole does.
-    for (std::size_t turn = 0; turn < scan_turns; ++turn) {
-        Candidate::Start start{all_windows()[0], turn, agreement<8>(asked.fine[turn], sums, all_windows()[0], least)};
-        for (std::size_t s = best.size(); s < out.starts.size(); ++s)
-            if (start.score > out.starts[s].score) std::swap(start, out.starts[s]);
-    }
-    for (std::size_t s = best.size(); s < out.starts.size(); ++s) out.score = std::max(out.score, out.starts[s].score);
+    // The whole texture always has its chance, in its best turn: in stripes and other patterns that repeat, parts agree as well as the whole does.
+    auto& all = out.starts.back();
+    all = {all_windows()[0], out.whole.turn, agreement<8>(asked.fine[out.whole.turn], sums, all_windows()[0], least)};
+    out.score = std::max(out.score, all.score);
 }
 
 }  // namespace
@@ -395,7 +392,7 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
         for (std::size_t n = 0; n < candidates.size(); ++n) candidates[n].entry = order[n / forms.size()], candidates[n].form = static_cast<std::uint8_t>(n % forms.size());
         each_of(candidates.size(), [&](std::size_t, Candidate& c, const Pattern& here, const Sums& sums, float least) { look_once(forms[c.form], here, sums, least, windows_.data() + c.entry * each, c); });
         SKIVET_CHECK(cancel.check());
-        keep_best(500);
+        keep_best(900);
         each_of(candidates.size(), [&](std::size_t, Candidate& c, const Pattern&, const Sums& sums, float least) {
             for (auto& start : c.starts) {
                 if (start.score < c.score - 0.25f || start.score <= 0) continue;
@@ -405,7 +402,7 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
             std::sort(c.starts.begin(), c.starts.end(), [](const auto& x, const auto& y) { return x.score > y.score; });
         });
         SKIVET_CHECK(cancel.check());
-        keep_best(std::max<std::size_t>(120, 2 * top));
+        keep_best(std::max<std::size_t>(200, 2 * top));
         hits.resize(candidates.size());
         each_of(candidates.size(), [&](std::size_t n, Candidate& c, const Pattern&, const Sums& sums, float least) {
             const auto& theirs = *pictures_[entries_[c.entry].picture];

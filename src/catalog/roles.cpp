@@ -322,7 +322,9 @@ std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures
         proposal.names = names.size();
         std::map<Role, std::size_t> roles;
         std::size_t seen = 0, other = 0, grayer = 0, compared = 0;
-        for (const auto& [base, i] : names) {
+        for (const auto& named : names) {
+            const auto& base = named.first;
+            const auto i = named.second;
             if (proposal.examples.size() < 3) proposal.examples.emplace_back(pictures[i].path);
             const auto& group = bases[base];
             const auto counterpart = std::find_if(group.begin(), group.end(), [&](std::size_t g) { return g != i; });
