@@ -23,7 +23,8 @@ struct PictureHit {
 /// twice, by their colors alone and by what is seen of them.
 ///
 /// First every texture's 64 windows (whole, three quarters and half of each side, in steps) are compared with the picture in 8 turns, by 4×4 values
-/// each. Of the best 2,000 textures the windows are moved and stretched until 16×16 values of the pattern agree best. Values are freed from
+/// each. Of the best 3,000 textures the windows are compared by 8×8 values and the whole by all 32×32, of the best 900 they are moved and
+/// stretched, and the best 200 are judged by 16×16 values. Values are freed from
 /// brightness and contrast; color counts a little, so that among equal patterns the right color comes first.
 class PictureSearch {
 public:

@@ -37,6 +37,7 @@ std::size_t DeliveryPlan::piece_count() const {
 }
 
 Session::Session(QObject* parent) : QObject(parent), stock_(std::make_shared<Stock>()), knowledge_(std::make_shared<Knowledge>()) {
+    index_ = IndexStore::open(":memory:").value_or(nullptr);   // until a project brings its own
     std::vector<Error> errors;
     kinds_ = shipped_ = load_kinds(errors);
     thumbnails_.setMaxCost(96 << 10);  // kilobytes: fifty screens of cards

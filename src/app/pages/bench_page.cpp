@@ -20,7 +20,7 @@ QString when(std::int64_t seconds) {
 }
 
 QString what_happened(const Piece& piece) {
-    const auto file = to_text(piece.file.filename());
+    const auto file = piece.follows() ? QObject::tr("follows %1").arg(to_text(piece.file.filename())) : to_text(piece.file.filename());
     switch (piece.state) {
         case PieceState::out: return QObject::tr("written out %1 · %2").arg(when(piece.changed_at), file);
         case PieceState::gone_stale: return QObject::tr("the game's texture changed since it was taken");
