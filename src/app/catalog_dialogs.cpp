@@ -22,7 +22,7 @@ void correct_habit(QWidget* parent, Session* session, std::size_t item, Role rol
     const auto stock = session->stock();
     if (item >= stock->catalog.items.size()) return;
     const auto& path = stock->catalog.items[item].path();
-    const auto parts = split_name(path, Habits(session->knowledge()->wishes.habits));
+    const auto parts = split_name(path, session->knowledge()->insight.habits);
     if (parts.habit) {
         auto habit = *parts.habit;
         habit.role = role;

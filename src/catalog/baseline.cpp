@@ -6,6 +6,7 @@
 #include <xxhash.h>
 
 #include "base/file_view.h"
+#include "catalog/index_store.h"
 #include "catalog/insight.h"
 #include "catalog/sqlite.h"
 
@@ -16,7 +17,8 @@ namespace fs = std::filesystem;
 namespace {
 
 constexpr const char* schema =
-    "CREATE TABLE source(id INTEGER PRIMARY KEY, path TEXT UNIQUE NOT NULL, sample TEXT NOT NULL, whole TEXT);"
+    "CREATE TABLE source(id INTEGER PRIMARY KEY, path TEXT UNIQUE NOT NULL, stamp TEXT NOT NULL, sample TEXT NOT NULL, whole TEXT,"
+    " judged TEXT, same INTEGER);"   // `judged`: the stamp under which it was last read and compared
     "CREATE TABLE entry(source INTEGER NOT NULL, path TEXT NOT NULL, content TEXT NOT NULL, PRIMARY KEY(source, path)) WITHOUT ROWID;";
 
 std::vector<fs::path> files_of(const fs::path& source) {
@@ -35,15 +37,10 @@ std::vector<fs::path> files_of(const fs::path& source) {
 }
 
 std::optional<std::uint64_t> sample_of_file(const fs::path& file) {
-    constexpr std::size_t page = 4096, samples = 64;
     const auto view = FileView::open(file);
     if (!view) return std::nullopt;
     const auto data = view->bytes();
-    if (!data) return std::nullopt;
-    if (data->size() <= page * samples) return XXH3_64bits_withSeed(data->data(), data->size(), data->size());
-    std::uint64_t hash = data->size();
-    for (std::size_t i = 0; i < samples; ++i) hash = XXH3_64bits_withSeed(data->data() + (data->size() - page) / (samples - 1) * i, page, hash);
-    return hash;
+    return data ? std::optional(sample_of(*data)) : std::nullopt;
 }
 
 /// All bytes of a source's files, one after the other.
@@ -91,7 +88,7 @@ std::string sample_of_source(const fs::path& source) {
 
 Result<std::shared_ptr<Baseline>> Baseline::open(const fs::path& file) {
     std::shared_ptr<Baseline> out(new Baseline);
-    SKIVET_TRY(out->db_, open_database(file, schema, 1, false));
+    SKIVET_TRY(out->db_, open_database(file, schema, 2, false));
     return out;
 }
 
@@ -104,16 +101,19 @@ bool Baseline::recorded() const {
 }
 
 Status Baseline::record(std::span<const fs::path> sources, const Catalog& catalog, std::span<const Source> opened) {
-    std::vector<std::string> samples;
-    for (const auto& source : sources) samples.push_back(sample_of_source(source));
+    std::vector<std::string> stamps, samples;
+    for (const auto& source : sources) {
+        stamps.push_back(fingerprint_of(source));   // before the bytes: what changes in between differs from it
+        samples.push_back(sample_of_source(source));
+    }
     {
         const std::lock_guard lock(mutex_);
         Transaction all(db_);
         if (!all.begun()) return fail_sqlite(db_, "cannot write the baseline");
         if (sqlite3_exec(db_, "DELETE FROM entry; DELETE FROM source", nullptr, nullptr, nullptr) != SQLITE_OK) return fail_sqlite(db_, "cannot write the baseline");
-        Statement add(db_, "INSERT INTO source(path, sample) VALUES(?, ?)");
+        Statement add(db_, "INSERT INTO source(path, stamp, sample) VALUES(?, ?, ?)");
         for (std::size_t i = 0; i < sources.size(); ++i)
-            if (!samples[i].empty() && !add.bind(1, sources[i].string()).bind(2, samples[i]).done()) return fail_sqlite(db_, "cannot write the baseline");
+            if (!stamps[i].empty() && !samples[i].empty() && !add.bind(1, sources[i].string()).bind(2, stamps[i]).bind(3, samples[i]).done()) return fail_sqlite(db_, "cannot write the baseline");
         if (!all.commit()) return fail_sqlite(db_, "cannot write the baseline");
     }
     return add_contents(catalog, opened);
@@ -139,44 +139,58 @@ Status Baseline::add_contents(const Catalog& catalog, std::span<const Source> op
     return {};
 }
 
-Status Baseline::complete(Progress& progress) {
-    std::vector<std::pair<std::int64_t, fs::path>> todo;
+Result<bool> Baseline::complete(Progress& progress) {
+    struct Row {
+        std::int64_t id = 0;
+        fs::path path;
+        std::string whole;
+    };
+    std::vector<Row> rows, todo;
     {
         const std::lock_guard lock(mutex_);
-        Statement open(db_, "SELECT id, path FROM source WHERE whole IS NULL ORDER BY id");
-        while (open.row()) todo.emplace_back(open.number(0), open.text(1));
+        Statement all(db_, "SELECT id, path, coalesce(whole, '') FROM source ORDER BY id");
+        while (all.row()) rows.push_back({all.number(0), all.text(1), all.text(2)});
     }
+    for (const auto& row : rows)
+        if (compare(row.path) == (row.whole.empty() ? Shipped::as_shipped : Shipped::unknown)) todo.push_back(row);
     std::error_code code;
-    for (const auto& [id, path] : todo)
-        for (const auto& file : files_of(path)) progress.total += fs::file_size(file, code);
-    for (const auto& [id, path] : todo) {
-        if (compare(path) != Shipped::as_shipped) continue;
-        auto hash = whole_hash(path, progress);
+    for (const auto& row : todo)
+        for (const auto& file : files_of(row.path)) progress.total += fs::file_size(file, code);
+    bool decided = false;
+    for (const auto& row : todo) {
+        const auto stamp = fingerprint_of(row.path);
+        auto hash = whole_hash(row.path, progress);
         if (!hash && hash.error().code == ErrorCode::canceled) return fail(std::move(hash).error());
-        // What changed while it was read is not what was recorded.
-        if (!hash || compare(path) != Shipped::as_shipped) continue;
+        // What changed while it was read is looked at another time.
+        if (!hash || stamp.empty() || fingerprint_of(row.path) != stamp) continue;
         const std::lock_guard lock(mutex_);
-        if (!Statement(db_, "UPDATE source SET whole = ? WHERE id = ?").bind(1, *hash).bind(2, id).done()) return fail_sqlite(db_, "cannot write the baseline");
+        if (row.whole.empty()) {
+            // Only of what is untouched since it was recorded.
+            if (!Statement(db_, "UPDATE source SET whole = ? WHERE id = ? AND stamp = ?").bind(1, *hash).bind(2, row.id).bind(3, stamp).done()) return fail_sqlite(db_, "cannot write the baseline");
+        } else {
+            if (!Statement(db_, "UPDATE source SET judged = ?, same = ? WHERE id = ?").bind(1, stamp).bind(2, std::int64_t{*hash == row.whole}).bind(3, row.id).done()) return fail_sqlite(db_, "cannot write the baseline");
+            decided = true;
+        }
     }
-    return {};
+    return decided;
 }
 
-Shipped Baseline::compare(const fs::path& source, bool in_full) const {
-    std::string sample, whole;
+Shipped Baseline::compare(const fs::path& source) const {
+    std::string stamp, sample, judged;
+    bool same = false;
     {
         const std::lock_guard lock(mutex_);
-        Statement one(db_, "SELECT sample, coalesce(whole, '') FROM source WHERE path = ?");
+        Statement one(db_, "SELECT stamp, sample, coalesce(judged, ''), coalesce(same, 0) FROM source WHERE path = ?");
         if (!one.bind(1, source.string()).row()) {
             Statement any(db_, "SELECT 1 FROM source LIMIT 1");
             return any.row() ? Shipped::added : Shipped::unknown;
         }
-        sample = one.text(0), whole = one.text(1);
+        stamp = one.text(0), sample = one.text(1), judged = one.text(2), same = one.number(3) != 0;
     }
-    if (sample_of_source(source) != sample) return Shipped::changed;
-    if (!in_full || whole.empty()) return Shipped::as_shipped;
-    Progress progress;
-    const auto hash = whole_hash(source, progress);
-    return hash && *hash == whole ? Shipped::as_shipped : Shipped::changed;
+    const auto now = fingerprint_of(source);
+    if (now == stamp) return Shipped::as_shipped;
+    if (!now.empty() && now == judged) return same ? Shipped::as_shipped : Shipped::changed;
+    return sample_of_source(source) == sample ? Shipped::unknown : Shipped::changed;
 }
 
 std::vector<Shipped> Baseline::compare(const Catalog& catalog, std::span<const Source> opened) const {

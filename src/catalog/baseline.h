@@ -13,7 +13,7 @@ namespace skivet {
 
 /// What has become of a source or an entry since the baseline.
 enum class Shipped : std::uint8_t {
-    unknown,      ///< no baseline, or it does not say
+    unknown,      ///< no baseline, or it does not say (yet: see complete)
     as_shipped,
     changed,
     added,        ///< was not there: left by a tool for mods, or an update since
@@ -29,16 +29,19 @@ public:
     Baseline& operator=(const Baseline&) = delete;
 
     [[nodiscard]] bool recorded() const;
-    /// Takes everything as it is now for what the game's maker shipped: size and a hash of samples (64 pages of 4 KB) of each source, and the contents of the
-    /// textures that are known. Replaces what was recorded before.
+    /// Takes everything as it is now for what the game's maker shipped: stamp, size and a hash of samples of each source, and the contents of the textures
+    /// that are known. Replaces what was recorded before.
     [[nodiscard]] Status record(std::span<const std::filesystem::path> sources, const Catalog& catalog, std::span<const Source> opened);
-    /// Reads sources whose samples are as recorded and keeps the hash of all their bytes (XXH3, 128 bits). Can be canceled and goes on another time.
-    [[nodiscard]] Status complete(Progress& progress);
+    /// Reads whole sources: those recorded and untouched since, to keep the hash of all their bytes (XXH3, 128 bits); and those that were touched though their
+    /// samples are as recorded, to decide what became of them. Can be canceled and goes on another time. True when something was decided that
+    /// compare did not know before.
+    [[nodiscard]] Result<bool> complete(Progress& progress);
     /// Contents that became known after recording, of sources that are as recorded.
     [[nodiscard]] Status add_contents(const Catalog& catalog, std::span<const Source> opened);
 
-    /// By size and samples; `in_full` reads the source and compares all of it where the full hash is known.
-    [[nodiscard]] Shipped compare(const std::filesystem::path& source, bool in_full = false) const;
+    /// Without reading more than samples: untouched since it was recorded (size, time, inode) is as shipped, other samples are a change. Between the two
+    /// (one block in gigabytes, or only a new time) it is unknown until complete has read it.
+    [[nodiscard]] Shipped compare(const std::filesystem::path& source) const;
     /// For every item; unknown for what is no texture or was not looked at.
     [[nodiscard]] std::vector<Shipped> compare(const Catalog& catalog, std::span<const Source> opened) const;
 
@@ -48,8 +51,7 @@ private:
     mutable std::mutex mutex_;
 };
 
-/// Size, and a hash of 64 pages spread over the file (XXH3-64, seeded with the size); of a folder of all its files' names and samples. Empty when it cannot
-/// be read.
+/// Size and sampled hash (sample_of); of a folder of all its files' names and samples. Empty when it cannot be read.
 [[nodiscard]] std::string sample_of_source(const std::filesystem::path& source);
 
 }  // namespace skivet

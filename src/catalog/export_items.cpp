@@ -22,7 +22,7 @@ std::string set_folder(const Catalog& catalog, const Insight& insight, std::size
     const auto slash = path.rfind('/');
     std::string out;
     for (std::size_t i = 0; i + 1 < inner.size(); ++i) out += inner[i] + "/";
-    return out + (slash == std::string::npos ? "" : path.substr(0, slash + 1)) + split_name(path, Habits{}).base;
+    return out + (slash == std::string::npos ? "" : path.substr(0, slash + 1)) + split_name(path, insight.habits).base;
 }
 
 }  // namespace skivet

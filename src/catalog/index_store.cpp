@@ -310,6 +310,14 @@ Status IndexStore::keep_only(std::span<const fs::path> sources) {
     return {};
 }
 
+Status IndexStore::prune() {
+    const std::lock_guard lock(mutex_);
+    Statement counts(db_, "SELECT (SELECT count(*) FROM picture), (SELECT count(DISTINCT key) FROM content)");
+    if (!counts.row() || counts.number(0) < 2 * counts.number(1) + 1000) return {};
+    if (!Statement(db_, "DELETE FROM picture WHERE key NOT IN (SELECT key FROM content)").done()) return fail_sqlite(db_, "cannot write the index");
+    return {};
+}
+
 Status IndexStore::put_seen(std::span<const Seen> seen) {
     const std::lock_guard lock(mutex_);
     Transaction all(db_);

@@ -34,6 +34,9 @@ public:
     /// Drops sources that are not in the list.
     [[nodiscard]] Status keep_only(std::span<const std::filesystem::path> sources);
 
+    /// Drops facts of contents that no source has any more, once they are the greater part: call it when everything was looked at.
+    [[nodiscard]] Status prune();
+
     /// One texture looked at: its place among the items of its source, its content, its facts (null: cannot be decoded).
     struct Seen {
         std::filesystem::path source;

@@ -43,7 +43,6 @@ RoleGuess Insight::why(const Catalog& catalog, std::size_t item, const RoleWishe
     if (item >= catalog.items.size()) return {};
     const auto& it = catalog.items[item];
     if (const auto wish = wishes.textures.find(path_key(it.inner)); wish != wishes.textures.end()) return {wish->second, 1, "you said so"};
-    const Habits habits(wishes.habits);
     const auto parts = item < counted.size() && counted[item] ? whole_name(it.path(), habits) : split_name(it.path(), habits);
     const auto bare = item < set_of.size() && set_of[item] != no_set ? Bare::in_set : names_say_roles ? Bare::common : Bare::alone;
     return guess_role(parts, bare, item < facts.size() ? facts[item].get() : nullptr, it.desc);
@@ -58,7 +57,8 @@ Insight make_insight(const Catalog& catalog, std::vector<FactsPtr> facts, const 
     out.set_of.assign(count, Insight::no_set);
     out.shared.assign(count, false);
     out.users = users;
-    const Habits habits(wishes.habits);
+    out.habits = Habits(wishes.habits);
+    const auto& habits = out.habits;
     std::vector<NameParts> parts(count);
     std::size_t textures = 0, with_role = 0;
     std::unordered_map<std::string, std::vector<std::uint32_t>> groups;

@@ -17,6 +17,7 @@ struct RoleWishes {
 
 struct Insight {
     static constexpr std::uint32_t no_set = 0xFFFFFFFF;
+    Habits habits;                             ///< the common ones and the project's
     std::vector<FactsPtr> facts;               ///< an item; null: no texture, or not looked at yet
     std::vector<Role> roles;                   ///< an item
     std::vector<std::uint32_t> set_of;         ///< an item; no_set for those without one

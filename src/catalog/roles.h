@@ -38,7 +38,8 @@ struct RoleHabit {
 /// Habits ready for looking up; later ones win over earlier, so that a project's own stand above the common ones.
 class Habits {
 public:
-    explicit Habits(std::span<const RoleHabit> own = {});
+    Habits() : Habits(std::span<const RoleHabit>()) {}
+    explicit Habits(std::span<const RoleHabit> own);
     [[nodiscard]] const RoleHabit* find(RoleHabit::Place place, std::string_view word) const;
 
 private:

@@ -31,6 +31,7 @@ Result<LookedThrough> look_through(Context& c, std::vector<Source> sources, cons
         const std::lock_guard lock(*mutex);
         for (auto& s : seen) known.facts[s.item] = std::move(s.facts);
     }));
+    SKIVET_CHECK(store->prune());
     if (roles_too) out.insight = make_insight(out.catalog, std::move(known.facts), {});
     else out.insight.facts = std::move(known.facts);
     return out;

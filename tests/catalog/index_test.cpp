@@ -269,7 +269,7 @@ TEST_F(Index, TheBaselineTellsShippedChangedAndAdded) {
     Progress progress;
     ASSERT_TRUE(baseline->complete(progress));
     EXPECT_TRUE(baseline->recorded());
-    EXPECT_EQ(baseline->compare(game, true), Shipped::as_shipped);
+    EXPECT_EQ(baseline->compare(game), Shipped::as_shipped);
     EXPECT_EQ(baseline->compare(folder / "loose"), Shipped::as_shipped);
     const auto states = baseline->compare(catalog, open_sources(kinds, paths));
     for (std::size_t i = 0; i < catalog.items.size(); ++i)
@@ -291,6 +291,44 @@ TEST_F(Index, TheBaselineTellsShippedChangedAndAdded) {
         if (item.source == 2) EXPECT_EQ(later[i], Shipped::added);
         if (item.source == 0) EXPECT_EQ(later[i], item.path() == "t/00.dds" ? Shipped::changed : Shipped::as_shipped) << item.path();
     }
+}
+
+TEST_F(Index, TheBaselineReadsAllOfWhatItsSamplesCannotTell) {
+    // Two megabytes, of which samples see sixteen pages: one byte between them changes, and later only the time.
+    auto bytes = random_bytes(2 << 20, 6);
+    put_file(folder / "big.bin", bytes);
+    const auto baseline = *Baseline::open(folder / "b.sqlite");
+    const std::vector<std::filesystem::path> one = {folder / "big.bin"};
+    ASSERT_TRUE(baseline->record(one, {}, {}));
+    Progress progress;
+    ASSERT_FALSE(*baseline->complete(progress)) << "its own hash is no news";
+    bytes[70'000] ^= std::byte{1};
+    std::this_thread::sleep_for(std::chrono::milliseconds(5));
+    put_file(one[0], bytes);
+    EXPECT_EQ(baseline->compare(one[0]), Shipped::unknown) << "touched, but its samples are as they were";
+    ASSERT_TRUE(*baseline->complete(progress));
+    EXPECT_EQ(baseline->compare(one[0]), Shipped::changed);
+    ASSERT_FALSE(*baseline->complete(progress)) << "decided once";
+    bytes[70'000] ^= std::byte{1};
+    std::this_thread::sleep_for(std::chrono::milliseconds(5));
+    put_file(one[0], bytes);
+    EXPECT_EQ(baseline->compare(one[0]), Shipped::unknown);
+    ASSERT_TRUE(*baseline->complete(progress));
+    EXPECT_EQ(baseline->compare(one[0]), Shipped::as_shipped) << "the same bytes again";
+}
+
+TEST_F(Index, FactsThatNothingHasAnyMoreGo) {
+    const auto store = *IndexStore::open(file);
+    std::vector<IndexStore::Seen> old;
+    for (std::uint64_t i = 1; i <= 6000; ++i) old.push_back({folder / "gone.zip", std::size_t(i), {9, i}, std::make_shared<PictureFacts>()});
+    ASSERT_TRUE(store->put_seen(old));
+    const auto all = index(*store);
+    const ContentKey gone{9, 1};
+    EXPECT_TRUE(store->facts(std::span(&gone, 1))[0]) << "kept for a while: an archive may come back";
+    ASSERT_TRUE(store->prune());
+    EXPECT_FALSE(store->facts(std::span(&gone, 1))[0]);
+    const auto again = index(*store);
+    EXPECT_EQ(again.looked_at, 0u) << "what is in use stays";
 }
 
 TEST_F(Index, ABaselineIsNeverThrownAway) {

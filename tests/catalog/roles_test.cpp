@@ -1,7 +1,7 @@
 // Roles by name and picture, sets, habits, green conventions.
 #include <gtest/gtest.h>
 
-#include "catalog/insight.h"
+#include "catalog/export_items.h"
 #include "catalog/usage.h"
 #include "codec/codec.h"
 #include "support/pictures.h"
@@ -164,6 +164,16 @@ TEST(Sets, CorrectionsForOneTextureAndForAHabit) {
     EXPECT_EQ(insight.set_of[0], insight.set_of[1]);
     EXPECT_EQ(insight.why(catalog, 2, wishes).why, "you said so");
     EXPECT_NE(insight.why(catalog, 0, wishes).why.find("zug"), std::string::npos);
+}
+
+TEST(Sets, AFolderOfASetIsNamedByTheProjectsOwnHabitsToo) {
+    const auto catalog = catalog_of({"a/horse_zug.dds", "a/horse_bump.dds", "a/cup.dds"});
+    RoleWishes wishes;
+    wishes.habits.push_back({RoleHabit::Place::suffix, "zug", Role::base_color});
+    const auto insight = make_insight(catalog, {}, wishes);
+    EXPECT_EQ(set_folder(catalog, insight, 0), "a/horse");
+    EXPECT_EQ(set_folder(catalog, insight, 1), "a/horse");
+    EXPECT_EQ(set_folder(catalog, insight, 2), "");
 }
 
 TEST(Sets, LettersThatCountAreNoRoles) {

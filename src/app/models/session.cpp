@@ -214,14 +214,7 @@ void Session::set_source(std::size_t index, const SourceSetting& setting) {
     project_.source_settings[project_.sources[index]] = setting;
     save();
     if (before.off != setting.off) return reload();
-    // Only a word beside it: nothing has to be looked through again.
-    auto stock = std::make_shared<Stock>(*stock_);
-    if (index < stock->facts.size()) stock->facts[index].group = setting.group;
-    auto knowledge = std::make_shared<Knowledge>(*knowledge_);
-    knowledge->stock = stock;
-    stock_ = stock;
-    knowledge_ = knowledge;
-    emit sources_changed();
+    emit sources_changed();   // only a word beside it
 }
 
 void Session::set_kinds(const std::function<void(Kinds&)>& change) {

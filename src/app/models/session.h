@@ -30,9 +30,6 @@ struct SourceFacts {
     std::uint64_t dead_bytes = 0;  ///< what nothing uses any more
     std::size_t unnamed = 0;       ///< entries known only by a hash
     bool wants_key = false;        ///< no key of the ring opens it, or an entry of it
-    bool off = false;              ///< in the list, but not loaded
-    std::string group;             ///< base, update, …; may be empty
-    Shipped shipped = Shipped::unknown;   ///< against the baseline
 };
 
 /// The open sources and what is in them; replaced as a whole, never changed.
@@ -136,6 +133,11 @@ public:
     /// Takes the installation as it is for what the game's maker shipped.
     void record_baseline();
     [[nodiscard]] bool has_baseline() const { return has_baseline_; }
+    /// What has become of a source since the baseline, as far as it is known.
+    [[nodiscard]] Shipped shipped(const std::filesystem::path& source) const {
+        const auto found = became_.find(source);
+        return found == became_.end() ? Shipped::unknown : found->second;
+    }
 
     /// The user's word on what textures are for; `unsure` takes it back.
     void set_role(const std::vector<std::size_t>& items, Role role);
@@ -277,6 +279,7 @@ private:
     std::shared_ptr<IndexStore> index_;
     std::shared_ptr<Baseline> baseline_;
     bool has_baseline_ = false;
+    std::map<std::filesystem::path, Shipped> became_;    ///< a source: against the baseline
     std::shared_ptr<ThumbnailCache> cache_;
     std::shared_ptr<ExportProgress> exporting_;
     std::shared_ptr<Progress> looking_;                  ///< of looking at pictures

@@ -96,32 +96,31 @@ std::shared_ptr<Knowledge> know(std::shared_ptr<const Stock> stock, std::vector<
     return out;
 }
 
-void add_facts(const Kinds& kinds, const Project& project, const Baseline* baseline, Stock& stock) {
+void count_textures(Stock& stock) {
     stock.texture_counts.assign(stock.sources.size(), 0);
     for (const auto& item : stock.catalog.items) stock.texture_counts[item.source] += item.is_texture();
-    stock.segments.clear();
-    stock.facts.clear();
+}
+
+void add_facts(const Kinds& kinds, const Project& project, Stock& stock) {
+    count_textures(stock);
     for (const auto& source : stock.sources) {
         stock.segments.push_back(source.container ? source.container->segments() : std::vector<Segment>());
-        const auto setting = project.setting(source.path);
-        stock.facts.push_back(setting.off ? SourceFacts{} : facts_of(kinds, source));
-        stock.facts.back().off = setting.off;
-        stock.facts.back().group = setting.group;
-        if (baseline) stock.facts.back().shipped = baseline->compare(source.path);
+        stock.facts.push_back(project.setting(source.path).off ? SourceFacts{} : facts_of(kinds, source));
     }
 }
 
 /// Placeholder values for a stock whose sources are not open yet.
-void add_plain_facts(const Project& project, Stock& stock) {
-    stock.texture_counts.assign(stock.sources.size(), 0);
-    for (const auto& item : stock.catalog.items) stock.texture_counts[item.source] += item.is_texture();
+void add_plain_facts(Stock& stock) {
+    count_textures(stock);
     stock.segments.assign(stock.sources.size(), {});
-    stock.facts.clear();
-    for (const auto& source : stock.sources) {
-        stock.facts.emplace_back();
-        stock.facts.back().off = project.setting(source.path).off;
-        stock.facts.back().group = project.setting(source.path).group;
-    }
+    stock.facts.assign(stock.sources.size(), {});
+}
+
+std::map<fs::path, Shipped> what_became(const Baseline* baseline, const Project& project) {
+    std::map<fs::path, Shipped> out;
+    for (const auto& path : project.sources)
+        if (baseline) out[path] = baseline->compare(path);
+    return out;
 }
 
 std::vector<Source> open_those_on(const Kinds& kinds, const Project& project) {
@@ -150,7 +149,7 @@ void remember_stock(const Kinds& kinds, const Project& project, const IndexStore
     }
     for (auto& item : remembered.catalog.items) item.source = place[item.source];
     stock->catalog = std::move(remembered.catalog);
-    add_plain_facts(project, *stock);
+    add_plain_facts(*stock);
     auto known = known_facts(stock->catalog, index);
     knowledge = know(stock, std::move(known.facts), wishes_of(project), states_of_items(project, *stock, nullptr, {}), known.todo.size());
 }
@@ -182,6 +181,7 @@ void Session::reload() {
     struct Loaded {
         std::shared_ptr<Stock> stock;
         std::shared_ptr<Knowledge> knowledge;
+        std::map<fs::path, Shipped> became;
         bool canceled = false;
     };
     run(tr("Looking through the archives"),
@@ -196,7 +196,7 @@ void Session::reload() {
                 auto partial = std::make_shared<Stock>();
                 partial->sources = out.stock->sources;
                 partial->catalog = catalog;
-                add_plain_facts(project, *partial);
+                add_plain_facts(*partial);
                 auto knowledge = know(partial, {}, wishes_of(project), std::vector<std::string>(), 0);
                 QMetaObject::invokeMethod(
                     this,
@@ -212,7 +212,8 @@ void Session::reload() {
             if (!catalog) return out;
             out.stock->catalog = std::move(*catalog);
             out.stock->whole = true;
-            add_facts(*kinds, project, baseline.get(), *out.stock);
+            add_facts(*kinds, project, *out.stock);
+            out.became = what_became(baseline.get(), project);
             auto known = known_facts(out.stock->catalog, *index);
             const auto users = users_of_textures(*kinds, out.stock->sources, out.stock->catalog, project.folder / "records", *progress);
             out.knowledge = know(out.stock, std::move(known.facts), wishes_of(project), states_of_items(project, *out.stock, baseline.get(), ours), known.todo.size(), users ? *users : std::map<std::string, std::vector<std::string>>());
@@ -228,6 +229,7 @@ void Session::reload() {
             for (const auto& source : loaded.stock->sources)
                 if (source.error) say(QString::fromStdString(source.error->message()));
             const bool unseen = loaded.knowledge->unseen > 0;
+            became_ = std::move(loaded.became);
             show_stock(std::move(loaded.stock), std::move(loaded.knowledge));
             if (unseen) look_at_pictures();
             if (has_baseline_) complete_baseline();
@@ -273,7 +275,10 @@ void Session::look_at_pictures() {
             last = std::chrono::steady_clock::now();
             pause = std::min(pause * 2, std::chrono::milliseconds(8000));
         });
-        if (!looking->cancel.canceled()) unseen = 0;
+        if (!looking->cancel.canceled()) {
+            unseen = 0;
+            (void)index->prune();   // what cannot be cleared away today can be tomorrow
+        }
         // The contents that are known now belong to the stock: the baseline and the picture cache go by them.
         auto filled = std::make_shared<Stock>(*stock);
         for (std::size_t i = 0; i < contents.size(); ++i)
@@ -323,18 +328,26 @@ void Session::record_baseline() {
             if (!status) return complain(status.error());
             has_baseline_ = true;
             say(tr("The installation as it is now counts as shipped."));
-            reload();
-            complete_baseline();
+            reload();   // and beside it the full hashes
         });
 }
 
 void Session::complete_baseline() {
     // Beside everything else, behind looking at pictures.
-    looker_.start([this, baseline = baseline_, cancel = cancel_, index = index_] {
+    looker_.start([this, baseline = baseline_, cancel = cancel_, project = project_] {
         Progress progress;
         progress.cancel = cancel;
-        const auto status = baseline->complete(progress);
-        if (!status && status.error().code != ErrorCode::canceled) QMetaObject::invokeMethod(this, [this, error = status.error()] { complain(error); }, Qt::QueuedConnection);
+        auto decided = baseline->complete(progress);
+        auto became = decided && *decided ? what_became(baseline.get(), project) : std::map<fs::path, Shipped>();
+        QMetaObject::invokeMethod(
+            this,
+            [this, decided, became] {
+                if (!decided && decided.error().code != ErrorCode::canceled) complain(decided.error());
+                if (became.empty()) return;
+                became_ = became;
+                emit sources_changed();
+            },
+            Qt::QueuedConnection);
     });
 }
 

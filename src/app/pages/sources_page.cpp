@@ -257,16 +257,17 @@ void SourcesPage::refresh() {
         const auto& source = stock->sources[i];
         auto* row = new QStandardItem(to_text(source.path.filename()));
         row->setData(int(i), SourceIndex);
-        const auto& facts = stock->facts[i];
-        const auto group = facts.group.empty() ? QString() : to_text(facts.group) + QStringLiteral(" · ");
-        row->setData(group + (source.container ? to_text(source.container->kind()) : facts.off ? tr("not loaded") : !stock->whole && !source.error ? tr("being opened") : stock->facts[i].candidates.empty() ? tr("not recognized") : to_text(stock->facts[i].candidates[0].first)), About);
+        const auto setting = session_->project().setting(source.path);
+        const auto shipped = session_->shipped(source.path);
+        const auto group = setting.group.empty() ? QString() : to_text(setting.group) + QStringLiteral(" · ");
+        row->setData(group + (source.container ? to_text(source.container->kind()) : setting.off ? tr("not loaded") : !stock->whole && !source.error ? tr("being opened") : stock->facts[i].candidates.empty() ? tr("not recognized") : to_text(stock->facts[i].candidates[0].first)), About);
         row->setData(source.container || stock->texture_counts[i] > 0 ? tr("%n texture(s)", nullptr, int(stock->texture_counts[i])).replace(QStringLiteral("(s)"), stock->texture_counts[i] == 1 ? QString() : QStringLiteral("s")) : QStringLiteral("–"), Count);
         std::error_code code;
         const auto real = std::filesystem::weakly_canonical(source.path, code);
         const bool ours = std::any_of(session_->history().begin(), session_->history().end(), [&](const Journal& j) { return j.touches(real); });
         const bool damaged = source.container && !source.container->problems().empty();
-        row->setData(stock->facts[i].wants_key ? tr("wants a key") : source.error ? tr("cannot be read") : damaged ? tr("damaged") : facts.off ? tr("switched off") : facts.shipped == Shipped::as_shipped ? tr("as shipped")
-                     : facts.shipped == Shipped::added ? tr("added later") : ours ? tr("changed by us") : facts.shipped == Shipped::changed ? tr("changed by someone else") : tr("as found"), Status);
+        row->setData(stock->facts[i].wants_key ? tr("wants a key") : source.error ? tr("cannot be read") : damaged ? tr("damaged") : setting.off ? tr("switched off") : shipped == Shipped::as_shipped ? tr("as shipped")
+                     : shipped == Shipped::added ? tr("added later") : ours ? tr("changed by us") : shipped == Shipped::changed ? tr("changed by someone else") : tr("as found"), Status);
         row->setDragEnabled(true);
         row->setDropEnabled(false);
         row->setData(source.error.has_value() || stock->facts[i].wants_key || damaged, Bad);
@@ -294,7 +295,7 @@ void SourcesPage::show_source(int row) {
     title_->setText(to_text(source.path.filename()));
     title_->setToolTip(to_text(source.path));
     if (!source.container && !source.error) {
-        about_->setText(stock->facts[index].off ? tr("not loaded") : tr("being opened"));
+        about_->setText(session_->project().setting(source.path).off ? tr("not loaded") : tr("being opened"));
         about_->setObjectName(QStringLiteral("soft"));
     } else if (source.error) {
         about_->setText(to_text(source.error->message()));
@@ -304,11 +305,12 @@ void SourcesPage::show_source(int row) {
         about_->setObjectName(QStringLiteral("soft"));
     }
     const auto& facts = stock->facts[index];
-    off_->setText(facts.off ? tr("Switch on") : tr("Switch off"));
+    const bool off = session_->project().setting(source.path).off;
+    off_->setText(off ? tr("Switch on") : tr("Switch off"));
     baseline_->setText(session_->has_baseline() ? tr("Record as shipped anew") : tr("Record as shipped"));
     QStringList notes;
-    if (facts.off) notes << tr("Switched off: the catalog is as if the game did not have it.");
-    if (facts.shipped == Shipped::added) notes << tr("Was not there when the installation was recorded as shipped. A tool for mods may have left it: do not take originals from it.");
+    if (off) notes << tr("Switched off: the catalog is as if the game did not have it.");
+    if (session_->shipped(source.path) == Shipped::added) notes << tr("Was not there when the installation was recorded as shipped. A tool for mods may have left it: do not take originals from it.");
     if (facts.wants_key && !source.error) notes << tr("Some entries are encrypted and no key opens them. Add the archive's password or key.");
     if (!facts.read_only.empty()) notes << tr("Only for reading: %1.").arg(to_text(facts.read_only));
     if (source.container && !source.container->problems().empty()) notes << to_text(source.container->problems().front().message());
