@@ -223,7 +223,10 @@ void show_export(QWidget* parent, Session* session, std::vector<std::size_t> som
     };
     QObject::connect(timer, &QTimer::timeout, dialog, [=] {
         const auto progress = session->exporting();
-        if (!progress) return;
+        if (!progress) {   // it was begun in a window that is closed, and has ended
+            running(false);
+            return text->setText(QObject::tr("The export has ended; the log says how."));
+        }
         const auto done = progress->done.load(), total = progress->total.load(), bytes = progress->bytes.load();
         const double seconds = std::max<double>(0.001, double(clock->elapsed()) / 1000);
         bar->setRange(0, int(std::max<std::uint64_t>(1, total)));

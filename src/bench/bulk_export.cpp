@@ -26,10 +26,11 @@ std::string portable(std::string name) {
 /// A file, or its parts where it is larger than one may be. Parts of an earlier, longer one go away.
 Status write_in_parts(const fs::path& path, ByteSpan bytes, std::uint64_t part_bytes) {
     if (part_bytes == 0 || bytes.size() <= part_bytes) return write_file(path, bytes);
-    std::size_t number = 0;
-    for (std::uint64_t at = 0; at < bytes.size(); at += part_bytes, ++number) {
-        const auto size = std::min<std::uint64_t>(part_bytes, bytes.size() - at);
-        SKIVET_CHECK(write_file(path.string() + fmt::format(".{:03}", number), bytes.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(size))));
+    auto number = static_cast<std::size_t>((bytes.size() + part_bytes - 1) / part_bytes);
+    // The first part comes last: where it is, all are, and a run that was cut short does not take a torso for the whole.
+    for (auto part = number; part-- > 0;) {
+        const auto at = part * part_bytes, size = std::min<std::uint64_t>(part_bytes, bytes.size() - at);
+        SKIVET_CHECK(write_file(path.string() + fmt::format(".{:03}", part), bytes.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(size))));
     }
     std::error_code code;
     while (fs::remove(path.string() + fmt::format(".{:03}", number++), code)) {}
@@ -142,14 +143,14 @@ Result<std::uint64_t> export_files(const TextureFile& texture, const ExportWish&
             alpha.texels[i] = {a, a, a, 255};
             image.texels[i][3] = 255;
         }
-        SKIVET_TRY(const auto bytes, picture_file(image, as, d.color == ColorSpace::srgb));
-        SKIVET_CHECK(put(path, bytes));
-        if (wish.alpha == "split") {
+        if (wish.alpha == "split") {   // before the picture itself, by which a later run knows that all is there
             SKIVET_TRY(const auto gray, picture_file(alpha, as, false));
             auto beside = path;
             beside.replace_filename(path.stem().string() + ".alpha" + path.extension().string());
             SKIVET_CHECK(put(beside, gray));
         }
+        SKIVET_TRY(const auto bytes, picture_file(image, as, d.color == ColorSpace::srgb));
+        SKIVET_CHECK(put(path, bytes));
     }
     return written;
 }

@@ -4,6 +4,7 @@
 #include <map>
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
+#include <tbb/task_arena.h>
 #include <unordered_map>
 
 namespace skivet {
@@ -107,7 +108,9 @@ Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, con
             return;
         }
         if (thumbnails) (void)thumbnails->put(images);   // only a cache
-        if (batch) batch(std::move(some));
+        // Whoever gets it may hold a lock and share out work of its own: while that is waited for, this thread must not begin another texture and come here
+        // again.
+        if (batch) tbb::this_task_arena::isolate([&] { batch(std::move(some)); });
     };
     tbb::parallel_for(
         tbb::blocked_range<std::size_t>(0, todo.size(), 1),
@@ -140,7 +143,7 @@ Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, con
                     if (one.facts) done_now[one.content.low] = one.facts;
                     if (picture) pictures.push_back(std::move(*picture));
                     seen.push_back(std::move(one));
-                    if (Clock::now() - last < std::chrono::milliseconds(300) && pictures.size() < 256) continue;
+                    if (Clock::now() - last < std::chrono::milliseconds(300) && pictures.size() < 256 && seen.size() < 1000) continue;
                     last = Clock::now();
                     some.swap(seen);
                     images.swap(pictures);

@@ -147,6 +147,21 @@ TEST_F(Bulk, FilesTooLargeForACardAreCutAndReadAsOne) {
     EXPECT_EQ(fat32_part, 4294967295u);   // common practice: 4 GiB less one byte
 }
 
+TEST_F(Bulk, AFileThatLacksAPartIsWrittenAgain) {
+    const std::vector<ExportItem> items = {item("big.dds", 3)};
+    ExportWish wish;
+    wish.as = ExportAs::raw;
+    wish.part_bytes = 200;
+    wish.resume = true;
+    std::filesystem::create_directories(folder / "big.dds.001");   // that part cannot be written
+    EXPECT_EQ(run_export(items, wish, folder.path(), kinds.limits, progress)->failed.size(), 1u);
+    std::filesystem::remove(folder / "big.dds.001");
+    ExportProgress again;
+    const auto report = *run_export(items, wish, folder.path(), kinds.limits, again);
+    EXPECT_EQ(report.skipped, 0u) << "a torso is not taken for the whole";
+    EXPECT_EQ(report.written, 1u);
+}
+
 TEST_F(Bulk, TheDiskIsLookedAtFirst) {
     auto huge = item("huge.dds");
     huge.desc.width = huge.desc.height = 1u << 24;
