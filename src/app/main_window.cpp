@@ -2,6 +2,9 @@
 
 #include <QDragEnterEvent>
 #include <QHBoxLayout>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QScreen>
 #include <QMenuBar>
 #include <QMimeData>
 #include <QPainter>
@@ -94,7 +97,9 @@ MainWindow::MainWindow(Session* session) : session_(session) {
     cancel_ = new QAction(tr("Cancel"), this);
     cancel_->setShortcut(Qt::Key_Escape);
     cancel_->setToolTip(tr("Stop looking through the archives"));
+    cancel_->setEnabled(false);
     connect(cancel_, &QAction::triggered, session, &Session::cancel);
+    addAction(cancel_);
     auto* log = new QAction(tr("Log"), this);
     log->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_L));
     connect(log, &QAction::triggered, this, &MainWindow::open_log);
@@ -110,7 +115,10 @@ MainWindow::MainWindow(Session* session) : session_(session) {
     setCentralWidget(center);
     bar_->hide();
     cancel_button->hide();
-    connect(session, &Session::activity, cancel_button, [cancel_button](const QString&, quint64, quint64 total) { cancel_button->setVisible(total > 0); });
+    connect(session, &Session::activity, cancel_button, [this, cancel_button](const QString&, quint64, quint64 total) {
+        cancel_->setEnabled(total > 0);   // otherwise the key is the page's
+        cancel_button->setVisible(total > 0);
+    });
 
     auto* settings = new QAction(tr("Settings…"), this);
     settings->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_Comma));
@@ -150,8 +158,32 @@ MainWindow::MainWindow(Session* session) : session_(session) {
         notice_timer_.start(8000);
         show_activity({}, 0, 0);
     });
+    connect(session, &Session::project_refused, this, &MainWindow::ask_about_project);
     update_counts();
     go_to(0);
+}
+
+void MainWindow::fit_to_screen() {
+    const auto free = screen()->availableGeometry();
+    const auto frame = frameGeometry().size() - geometry().size();   // nothing yet before the first show
+    const QSize most(free.width() - std::max(frame.width(), 2), free.height() - std::max(frame.height(), 38));
+    setMinimumSize(minimumSize().boundedTo(most));
+    resize(size().boundedTo(most));
+    move(free.topLeft() + QPoint(std::max(0, (free.width() - width()) / 2), std::max(0, (free.height() - height()) / 2 - 14)));
+}
+
+void MainWindow::ask_about_project(const QString& why, bool good_copy) {
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("The project cannot be opened"), why, QMessageBox::NoButton, this);
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    box->setObjectName(QStringLiteral("project_refused"));
+    box->setInformativeText(good_copy ? tr("There is a copy of it as it was when it was last opened. The file that cannot be read is kept beside it.") : tr("Nothing was changed, and nothing is kept until a project is open."));
+    if (good_copy) {
+        auto* use = box->addButton(tr("Use the last good copy"), QMessageBox::AcceptRole);
+        connect(use, &QPushButton::clicked, session_, &Session::open_last_good);
+    }
+    auto* quit = box->addButton(tr("Quit"), QMessageBox::RejectRole);
+    connect(quit, &QPushButton::clicked, this, &QWidget::close);
+    box->open();
 }
 
 void MainWindow::go_to(int station) {

@@ -18,6 +18,8 @@ class MainWindow : public QMainWindow {
 public:
     explicit MainWindow(Session* session);
     void go_to(int station);
+    /// No larger than what the screen has free, and on it.
+    void fit_to_screen();
     [[nodiscard]] int station() const { return pages_->currentIndex(); }
     [[nodiscard]] SourcesPage* sources() const { return sources_; }
     [[nodiscard]] CatalogPage* catalog() const { return catalog_; }
@@ -32,6 +34,7 @@ protected:
 private:
     void update_counts();
     void show_activity(const QString& what, quint64 done, quint64 total);
+    void ask_about_project(const QString& why, bool good_copy);
     void open_finder();
     void open_settings();
     void open_log();

@@ -1,51 +1,130 @@
+// New content is written into a file that has no name yet (O_TMPFILE): whatever ends the process, nothing stays behind, and no name beside the
+// target can be somebody else's file or link. Where the file system has no such files, a name is made that nobody can guess.
 #include "base/file_write.h"
 
 #include <cerrno>
 #include <fcntl.h>
+#include <fmt/format.h>
+#include <sys/random.h>
+#include <sys/stat.h>
 #include <unistd.h>
 
 #include "base/file_view.h"
 
 namespace skivet {
 
-Status write_file(const std::filesystem::path& path, ByteSpan data) {
-    std::error_code code;
-    if (path.has_parent_path()) std::filesystem::create_directories(path.parent_path(), code);
-    if (code) return fail_errno(code.value(), "cannot make the folder " + path.parent_path().string());
-    auto temporary = path;
-    temporary += ".part";
-    const int descriptor = ::open(temporary.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
-    if (descriptor < 0) return fail_errno(errno, "cannot write " + path.string());
-    while (!data.empty()) {
-        const auto wrote = ::write(descriptor, data.data(), data.size());
-        if (wrote < 0 && errno == EINTR) continue;
-        if (wrote < 0) {
-            const int error_number = errno;
-            ::close(descriptor);
-            ::unlink(temporary.c_str());
-            return fail_errno(error_number, "cannot write " + path.string());
+namespace fs = std::filesystem;
+
+namespace {
+
+/// A file that is being written; what is left of it goes when it is not finished.
+class Fresh {
+public:
+    explicit Fresh(fs::path folder) : folder_(std::move(folder)) {}
+    Fresh(const Fresh&) = delete;
+    Fresh& operator=(const Fresh&) = delete;
+    ~Fresh() {
+        if (descriptor_ >= 0) ::close(descriptor_);
+        if (!name_.empty()) ::unlink(name_.c_str());
+    }
+    /// False with errno.
+    bool open() {
+        if (::access("/proc/self/fd", X_OK) != 0) return open_named();   // without it a file cannot be given its name later
+        descriptor_ = ::open(folder_.c_str(), O_TMPFILE | O_WRONLY | O_CLOEXEC, 0666);
+        return descriptor_ >= 0 || ((errno == EOPNOTSUPP || errno == EISDIR || errno == EINVAL) && open_named());
+    }
+    bool open_named() {
+        name_ = folder_ / (".skivet-" + unguessable());
+        descriptor_ = ::open(name_.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0666);
+        if (descriptor_ < 0) name_.clear();
+        return descriptor_ >= 0;
+    }
+    [[nodiscard]] int descriptor() const { return descriptor_; }
+    /// Gives it its name; false with errno (EEXIST when something is there and `replace` is not set).
+    bool finish(const fs::path& to, bool replace) {
+        if (name_.empty()) {
+            const auto self = fmt::format("/proc/self/fd/{}", descriptor_);
+            if (!replace) return ::linkat(AT_FDCWD, self.c_str(), AT_FDCWD, to.c_str(), AT_SYMLINK_FOLLOW) == 0;
+            const auto name = folder_ / (".skivet-" + unguessable());
+            if (::linkat(AT_FDCWD, self.c_str(), AT_FDCWD, name.c_str(), AT_SYMLINK_FOLLOW) != 0) return false;
+            name_ = name;
+        } else if (!replace) {
+            return ::link(name_.c_str(), to.c_str()) == 0;
         }
-        data = data.subspan(static_cast<std::size_t>(wrote));
+        if (::rename(name_.c_str(), to.c_str()) != 0) return false;
+        name_.clear();
+        return true;
     }
-    if (::close(descriptor) != 0) {
-        const int error_number = errno;
-        ::unlink(temporary.c_str());
-        return fail_errno(error_number, "cannot write " + path.string());
-    }
-    if (::rename(temporary.c_str(), path.c_str()) != 0) {
-        const int error_number = errno;
-        ::unlink(temporary.c_str());
-        return fail_errno(error_number, "cannot write " + path.string());
-    }
-    return {};
+
+private:
+    fs::path folder_, name_;
+    int descriptor_ = -1;
+};
+
+}  // namespace
+
+std::string unguessable() {
+    std::array<unsigned char, 16> bytes{};
+    for (std::size_t got = 0; got < bytes.size();)
+        if (const auto count = ::getrandom(bytes.data() + got, bytes.size() - got, 0); count > 0) got += static_cast<std::size_t>(count);
+        else if (errno != EINTR) break;
+    std::string out;
+    for (const auto b : bytes) out += "abcdefghijklmnopqrstuvwxyz012345"[b % 32];
+    return out;
 }
 
-Result<Bytes> read_file(const std::filesystem::path& path, std::uint64_t limit) {
+Status write_file(const fs::path& path, ByteSpan data, WriteHow how) {
+    const auto failed = [&] { return fail_errno(errno, "cannot write " + path.string()); };
+    auto target = path;
+    struct stat info {};
+    const bool link = ::lstat(path.c_str(), &info) == 0 && S_ISLNK(info.st_mode);
+    const bool exists = ::stat(path.c_str(), &info) == 0;
+    std::error_code code;
+    if (link && !exists) return fail(ErrorCode::usage, path.string() + " is a link that leads nowhere", "Remove the link or choose another name");
+    if (exists && !S_ISREG(info.st_mode)) return fail(ErrorCode::usage, path.string() + " is there already and is no regular file", "Choose another name");
+    if (exists && !how.replace) return fail(ErrorCode::usage, path.string() + " is there already", "Choose another name");
+    if (link) target = fs::canonical(path, code);
+    if (code) return fail_errno(code.value(), "cannot write " + path.string());
+    const auto folder = target.has_parent_path() ? target.parent_path() : fs::path(".");
+    if (how.make_folders) fs::create_directories(folder, code);
+    if (code) return fail_errno(code.value(), "cannot make the folder " + folder.string());
+    // Also a folder that is not writable may hold a file we may write; but then nothing could be exchanged in one step, so that is an error.
+    Fresh fresh(folder);
+    if (!fresh.open()) return failed();
+    while (!data.empty()) {
+        const auto wrote = ::write(fresh.descriptor(), data.data(), std::min<std::size_t>(data.size(), 1u << 30));
+        if (wrote < 0 && errno == EINTR) continue;
+        if (wrote < 0) return failed();
+        data = data.subspan(static_cast<std::size_t>(wrote));
+    }
+    if (exists && ::fchmod(fresh.descriptor(), info.st_mode & 07777) != 0) return failed();
+    if (how.sync && ::fsync(fresh.descriptor()) != 0) return failed();
+    if (fresh.finish(target, how.replace)) return {};
+    if (errno == EEXIST && !how.replace) return fail(ErrorCode::usage, path.string() + " is there already", "Choose another name");
+    return failed();
+}
+
+Result<Bytes> read_file(const fs::path& path, std::uint64_t limit) {
     SKIVET_TRY(const auto view, FileView::open(path));
     if (view.size() > limit)
         return fail(ErrorCode::limit, path.string() + " is " + human_bytes(view.size()) + ", more than the limit of " + human_bytes(limit));
     SKIVET_TRY(const auto data, view.bytes());
     return Bytes(data.begin(), data.end());
+}
+
+bool lies_in(const fs::path& path, const fs::path& folder) {
+    std::error_code code;
+    const auto inner = fs::weakly_canonical(fs::absolute(path, code), code).lexically_normal();
+    auto outer = fs::weakly_canonical(fs::absolute(folder, code), code).lexically_normal();
+    if (!outer.has_filename()) outer = outer.parent_path();   // "folder/"
+    const auto [o, i] = std::mismatch(outer.begin(), outer.end(), inner.begin(), inner.end());
+    return o == outer.end();
+}
+
+Result<fs::path> path_inside(const fs::path& folder, const fs::path& relative) {
+    auto out = folder / relative;
+    if (lies_in(out, folder)) return out;
+    return fail(ErrorCode::usage, fmt::format("{} leads out of {} through a link", relative.string(), folder.string()), "Remove the link or choose another folder");
 }
 
 }  // namespace skivet

@@ -5,9 +5,23 @@
 
 namespace skivet {
 
-/// Writes a file of our own (never a game file: those go through delivery) beside its final name and renames it, so that a reader
-/// or a crash never sees half of it.
-[[nodiscard]] Status write_file(const std::filesystem::path& path, ByteSpan data);
+struct WriteHow {
+    bool make_folders = true;   ///< folders on the way are made; otherwise a missing one is the error `missing`
+    bool replace = true;        ///< a file that is there is replaced; otherwise it is the error `usage`
+    bool sync = false;          ///< on the disk before the old content is let go
+};
+
+/// Writes a file of our own (never a game file: those go through delivery) without a name and gives it its name when it is whole, so that a
+/// reader or a crash never sees half of it and no other file is touched on the way. A link is followed: its target gets the content. The mode
+/// of a file that is replaced stays. Errors: `usage` when there is something at the path that is no regular file, and the system's.
+[[nodiscard]] Status write_file(const std::filesystem::path& path, ByteSpan data, WriteHow how = {});
 [[nodiscard]] Result<Bytes> read_file(const std::filesystem::path& path, std::uint64_t limit = 2ull << 30);
+
+/// `folder / relative`, unless a link on the way leads out of the folder (error `usage`). Nothing has to exist.
+[[nodiscard]] Result<std::filesystem::path> path_inside(const std::filesystem::path& folder, const std::filesystem::path& relative);
+/// Whether `path` is `folder` or lies in it, links resolved.
+[[nodiscard]] bool lies_in(const std::filesystem::path& path, const std::filesystem::path& folder);
+/// 16 letters and digits nobody can guess, for names that must not be another file's.
+[[nodiscard]] std::string unguessable();
 
 }  // namespace skivet

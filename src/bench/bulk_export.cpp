@@ -6,8 +6,10 @@
 #include <tbb/task_arena.h>
 
 #include "base/file_write.h"
+#include "base/hash.h"
 #include "base/text.h"
 #include "bench/cube.h"
+#include "bench/export_manifest.h"
 #include "texture/png.h"
 
 namespace skivet {
@@ -21,21 +23,6 @@ std::string portable(std::string name) {
     for (auto& c : name)
         if (std::string_view("<>:\"|?*\\").find(c) != std::string_view::npos || static_cast<unsigned char>(c) < 32) c = '_';
     return name;
-}
-
-/// A file, or its parts where it is larger than one may be. Parts of an earlier, longer one go away.
-Status write_in_parts(const fs::path& path, ByteSpan bytes, std::uint64_t part_bytes) {
-    if (part_bytes == 0 || bytes.size() <= part_bytes) return write_file(path, bytes);
-    auto number = static_cast<std::size_t>((bytes.size() + part_bytes - 1) / part_bytes);
-    // The first part comes last: where it is, all are, and a run that was cut short does not take a torso for the whole.
-    for (auto part = number; part-- > 0;) {
-        const auto at = part * part_bytes, size = std::min<std::uint64_t>(part_bytes, bytes.size() - at);
-        SKIVET_CHECK(write_file(path.string() + fmt::format(".{:03}", part), bytes.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(size))));
-    }
-    std::error_code code;
-    while (fs::remove(path.string() + fmt::format(".{:03}", number++), code)) {}
-    fs::remove(path, code);
-    return {};
 }
 
 bool is_picture(ExportAs as) { return as != ExportAs::dds && as != ExportAs::ktx2 && as != ExportAs::raw; }
@@ -56,7 +43,7 @@ std::uint64_t expected_bytes(const ExportItem& item, const ExportWish& wish) {
 
 ExportPlan plan_export(std::span<const ExportItem> items, const ExportWish& wish) {
     ExportPlan out;
-    std::set<std::string> taken;
+    std::set<std::string> taken = {std::string(ExportManifest::file_name), "export log.txt"};   // what the export itself writes
     for (const auto& item : items) {
         fs::path relative = portable(safe_relative_path(item.inner));
         if (wish.shape == FolderShape::flat) relative = relative.filename();
@@ -93,20 +80,14 @@ void Gate::pass(const CancelToken& cancel) {
     while (paused_ && !cancel.canceled()) changed_.wait_for(lock, std::chrono::milliseconds(50));
 }
 
-Result<std::uint64_t> export_files(const TextureFile& texture, const ExportWish& wish, const fs::path& target, const ReadLimits& limits, const CancelToken& cancel) {
+Status export_files(const TextureFile& texture, const ExportWish& wish, const fs::path& target, const ReadLimits& limits, const CancelToken& cancel, const PutFile& put) {
     const auto& d = texture.layout.desc;
     const auto as = decided(wish.as, d.format);
     auto place = target;
     if (as != ExportAs::raw) place.replace_extension(extension_of(as));   // a float texture's picture is an OpenEXR file
-    std::uint64_t written = 0;
-    const auto put = [&](const fs::path& path, ByteSpan bytes) -> Status {
-        written += bytes.size();
-        return write_in_parts(path, bytes, wish.part_bytes);
-    };
     if (!is_picture(as)) {
         SKIVET_TRY(const auto bytes, export_as(texture, as));
-        SKIVET_CHECK(put(place, bytes));
-        return written;
+        return put(place, bytes, true);
     }
     std::vector<std::uint32_t> mips;
     if (wish.mip == "all")
@@ -128,11 +109,12 @@ Result<std::uint64_t> export_files(const TextureFile& texture, const ExportWish&
     }
     for (const auto& [what, more] : files) {
         SKIVET_CHECK(cancel.check());
+        const bool whole = more.empty() && what.mip == 0;
         auto path = place;
         if (!more.empty()) path.replace_filename(place.stem().string() + more + place.extension().string());
         if (wish.alpha == "keep" || as == ExportAs::exr) {
             SKIVET_TRY(const auto bytes, export_picture(texture, as, what));
-            SKIVET_CHECK(put(path, bytes));
+            SKIVET_CHECK(put(path, bytes, whole));
             continue;
         }
         SKIVET_TRY(const auto png, export_png(texture, what));
@@ -147,13 +129,63 @@ Result<std::uint64_t> export_files(const TextureFile& texture, const ExportWish&
             SKIVET_TRY(const auto gray, picture_file(alpha, as, false));
             auto beside = path;
             beside.replace_filename(path.stem().string() + ".alpha" + path.extension().string());
-            SKIVET_CHECK(put(beside, gray));
+            SKIVET_CHECK(put(beside, gray, false));
         }
         SKIVET_TRY(const auto bytes, picture_file(image, as, d.color == ColorSpace::srgb));
-        SKIVET_CHECK(put(path, bytes));
+        SKIVET_CHECK(put(path, bytes, whole));
     }
-    return written;
+    return {};
 }
+
+namespace {
+
+/// Writes the files of an export, and nothing that is not its own.
+class Writer {
+public:
+    Writer(const fs::path& to, const ExportWish& wish, ExportManifest& manifest, std::span<const ExportItem> items) : to_(to), wish_(wish), manifest_(manifest) {
+        for (const auto& item : items) sources_.insert(item.address.source);
+    }
+
+    /// A file, or its parts where it is larger than one may be. Parts of an earlier, longer one go away.
+    Status put(const Address& address, const fs::path& path, ByteSpan bytes, bool whole) const {
+        if (wish_.part_bytes == 0 || bytes.size() <= wish_.part_bytes) return put_one(address, path, bytes, whole);
+        auto number = static_cast<std::size_t>((bytes.size() + wish_.part_bytes - 1) / wish_.part_bytes);
+        // The first part comes last: where it is, all are, and a run that was cut short does not take a torso for the whole.
+        for (auto part = number; part-- > 0;) {
+            const auto at = part * wish_.part_bytes, size = std::min<std::uint64_t>(wish_.part_bytes, bytes.size() - at);
+            SKIVET_CHECK(put_one(address, path.string() + fmt::format(".{:03}", part), bytes.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(size)), false));
+        }
+        const auto drop = [&](const fs::path& old) {
+            std::error_code code;
+            return manifest_.is_ours(old.lexically_relative(to_)) && fs::remove(old, code);
+        };
+        while (drop(path.string() + fmt::format(".{:03}", number++))) {}
+        (void)drop(path);
+        return {};
+    }
+
+private:
+    const fs::path& to_;
+    const ExportWish& wish_;
+    ExportManifest& manifest_;
+    std::set<fs::path> sources_;
+
+    Status put_one(const Address& address, const fs::path& path, ByteSpan bytes, bool whole) const {
+        const auto relative = path.lexically_relative(to_);
+        SKIVET_TRY(const auto place, path_inside(to_, relative));
+        std::error_code code;
+        if (fs::exists(fs::symlink_status(place, code))) {
+            for (const auto& source : sources_)
+                if (fs::equivalent(source, place, code)) return fail(ErrorCode::usage, place.string() + " is a source; an export never writes one", "Choose another folder");
+            if (!wish_.overwrite && !manifest_.is_ours(relative))
+                return fail(ErrorCode::usage, relative.string() + " is there already, and no export made it, or it was changed since", "Move it away, export elsewhere, or say that it may go (--force)");
+        }
+        SKIVET_CHECK(write_file(place, bytes));
+        return manifest_.add({relative, address, whole, to_hex(sha256(bytes))});
+    }
+};
+
+}  // namespace
 
 Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportWish& wish, const fs::path& to, const ReadLimits& limits, ExportProgress& progress, int jobs, bool force) {
     const auto plan = plan_export(items, wish);
@@ -164,6 +196,11 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
         if (exit_code(error.code) != 4) error.code = ErrorCode::io;   // whatever it is that is missing there, nothing is wrong with the textures
         return fail(std::move(error));
     }
+    for (const auto& item : items)
+        if (!item.address.source.empty() && fs::is_directory(item.address.source, code) && lies_in(to, item.address.source))
+            return fail(ErrorCode::usage, fmt::format("{} lies in {}, which is a source; an export never writes into one", to.string(), item.address.source.string()), "Choose a folder outside the game's");
+    SKIVET_TRY(const auto manifest, ExportManifest::open(to));
+    const Writer writer(to, wish, *manifest, items);
     ExportReport report;
     std::vector<std::size_t> todo;
     std::uint64_t needed = plan.bytes;
@@ -194,14 +231,25 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
                     }
                     const auto& item = items[todo[n]];
                     const auto target = to / plan.names[todo[n]];
+                    std::optional<Error> damage;
                     const auto work = [&]() -> Result<std::uint64_t> {
+                        std::uint64_t written = 0;
+                        const auto put = [&](const fs::path& path, ByteSpan bytes, bool whole) {
+                            written += bytes.size();
+                            return writer.put(item.address, path, bytes, whole && !damage);
+                        };
+                        // Whether it is whole shows only when it is opened, also where its bytes go out as they are.
+                        const auto texture = item.load();
+                        if (texture) damage = texture->layout.damage;
                         if (wish.as == ExportAs::raw) {
+                            if (!texture) damage = texture.error();
                             SKIVET_TRY(const auto bytes, item.raw());
-                            SKIVET_CHECK(write_in_parts(target, bytes, wish.part_bytes));
-                            return bytes.size();
+                            SKIVET_CHECK(put(target, bytes, true));
+                            return written;
                         }
-                        SKIVET_TRY(const auto texture, item.load());
-                        return export_files(texture, wish, target, limits, progress.cancel);
+                        if (!texture) return fail(texture.error());
+                        SKIVET_CHECK(export_files(*texture, wish, target, limits, progress.cancel, put));
+                        return written;
                     };
                     auto done = work();
                     if (!done && done.error().code == ErrorCode::canceled) return;
@@ -209,6 +257,7 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
                     ++progress.done;
                     if (done) {
                         ++report.written;
+                        if (damage) report.damaged.push_back({item.inner, damage->where.empty() ? damage->within(item.inner) : *damage});
                         report.bytes += *done;
                         progress.bytes += *done;
                         continue;
@@ -222,11 +271,17 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
             tbb::simple_partitioner());
     });
     std::sort(report.failed.begin(), report.failed.end(), [](const auto& a, const auto& b) { return a.inner < b.inner; });
-    if (!report.failed.empty() && !full) {
+    std::sort(report.damaged.begin(), report.damaged.end(), [](const auto& a, const auto& b) { return a.inner < b.inner; });
+    if ((!report.failed.empty() || !report.damaged.empty()) && !full) {
         std::string text;
-        for (const auto& failure : report.failed) text += failure.error.message() + '\n';
-        report.log = to / "export log.txt";
-        if (auto logged = write_file(report.log, as_bytes(text)); !logged) report.log.clear();
+        for (const auto* list : {&report.failed, &report.damaged})
+            for (const auto& failure : *list) text += failure.error.message() + '\n';
+        for (int n = 1; n < 100; ++n) {
+            const fs::path name = n == 1 ? fs::path("export log.txt") : fs::path(fmt::format("export log {}.txt", n));
+            if (fs::exists(fs::symlink_status(to / name, code)) && !manifest->is_ours(name)) continue;   // somebody's own
+            if (write_file(to / name, as_bytes(text)) && manifest->add({name, {}, false, to_hex(sha256(as_bytes(text)))})) report.log = to / name;
+            break;
+        }
     }
     if (full) return fail(std::move(*full));
     SKIVET_CHECK(progress.cancel.check());

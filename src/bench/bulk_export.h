@@ -6,6 +6,7 @@
 
 #include "base/progress.h"
 #include "bench/export.h"
+#include "container/address.h"
 
 namespace skivet {
 
@@ -24,6 +25,7 @@ struct ExportWish {
     std::string alpha = "keep";     ///< keep, split into a gray picture beside, or drop
     std::uint64_t part_bytes = 0;   ///< files of more are cut into name.000, name.001 …; 0: never. fat32_part is what FAT32 holds
     bool resume = false;            ///< leave out what is there already
+    bool overwrite = false;         ///< also files that no export made, or that changed since; otherwise those are failures
 };
 /// FAT32 holds files of up to 4 GiB less one byte.
 inline constexpr std::uint64_t fat32_part = (1ull << 32) - 1;
@@ -35,6 +37,7 @@ struct ExportItem {
     std::uint64_t size = 0;         ///< bytes of the texture file
     std::function<Result<TextureFile>()> load;
     std::function<Result<Bytes>()> raw;   ///< the file as it is; only for ExportAs::raw
+    Address address;
 };
 
 /// What will be written where.
@@ -69,6 +72,7 @@ struct ExportReport {
     std::size_t written = 0, skipped = 0;       ///< items; skipped: there already
     std::uint64_t bytes = 0;                    ///< written
     std::vector<ExportFailure> failed;
+    std::vector<ExportFailure> damaged;         ///< written, but what was there is not whole
     std::filesystem::path log;                  ///< where the failures are listed; empty when there is none
 };
 struct ExportProgress : Progress {
@@ -76,12 +80,16 @@ struct ExportProgress : Progress {
     Gate gate;
 };
 /// Writes everything on `jobs` threads (0: all cores). A failed item is no reason to stop, except where the disk is full. Failures are listed in
-/// "export log.txt" in the target. Each file appears whole or not at all. Errors: `no_space` before anything is written (with `force` only
-/// afterwards), `canceled`; what was written stays and `resume` goes on from there.
+/// "export log.txt" in the target, what was written in its manifest (export_manifest.h). Each file appears whole or not at all. A file that no export
+/// made, or that changed since, stays unless `wish.overwrite`; a source is never written, nor anything in a folder that is one. Errors: `usage` for a
+/// target that is a source, `busy` when another export writes there, `no_space` before anything is written (with `force` only afterwards),
+/// `canceled`; what was written stays and `resume` goes on from there.
 [[nodiscard]] Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportWish& wish, const std::filesystem::path& to, const ReadLimits& limits, ExportProgress& progress,
                                               int jobs = 0, bool force = false);
 
-/// One texture as one or several files; `target` has its final ending. Returns the bytes written.
-[[nodiscard]] Result<std::uint64_t> export_files(const TextureFile& texture, const ExportWish& wish, const std::filesystem::path& target, const ReadLimits& limits, const CancelToken& cancel);
+/// Puts one file of an export where it belongs: its path, its content, and whether an edit comes back by it.
+using PutFile = std::function<Status(const std::filesystem::path&, ByteSpan, bool whole)>;
+/// One texture as one or several files; `target` has its final ending.
+[[nodiscard]] Status export_files(const TextureFile& texture, const ExportWish& wish, const std::filesystem::path& target, const ReadLimits& limits, const CancelToken& cancel, const PutFile& put);
 
 }  // namespace skivet

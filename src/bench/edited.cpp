@@ -19,6 +19,12 @@ Result<EditedFile> read_edited(Bytes file, const ReadLimits& limits, std::string
         return out;
     }
     SKIVET_TRY(auto texture, TextureFile::open(kinds, std::move(file), name, limits));
+    // It can be looked at, but what is not there must not get into a game.
+    if (texture.layout.damage) {
+        auto damage = *texture.layout.damage;
+        damage.advice = "The file is not whole. Save it again, or wait until it is saved";
+        return fail(std::move(damage));
+    }
     const auto format = texture.layout.desc.format;
     const auto& f = info(format);
     SKIVET_TRY(const auto image, texture.decode(0));

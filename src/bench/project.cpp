@@ -4,6 +4,7 @@
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
+#include <unistd.h>
 
 #include "base/file_write.h"
 #include "bench/follow.h"
@@ -116,7 +117,65 @@ Status save_project(const Project& project) {
     for (const auto& choice : project.choices) j["choices"].push_back({{"pattern", choice.pattern}, {"kind", choice.kind}});
     for (const auto& source : project.sources) j["sources"].push_back(source.string());
     for (const auto& piece : project.pieces) j["pieces"].push_back(to_json(piece));
-    return write_file(project.folder / "project.json", as_bytes(j.dump(1, ' ', false, nlohmann::json::error_handler_t::replace)));
+    return write_file(project.folder / "project.json", as_bytes(j.dump(1, ' ', false, nlohmann::json::error_handler_t::replace)), {.sync = true});
+}
+
+Result<FileLock> lock_project(const fs::path& folder) {
+    std::error_code code;
+    fs::create_directories(folder, code);
+    if (code) return fail_errno(code.value(), "cannot make the project's folder " + folder.string());
+    const auto file = folder / "project.lock";
+    auto lock = FileLock::take(file, true);
+    if (lock) {
+        lock->note(fmt::format("process {}\n", ::getpid()));
+        return lock;
+    }
+    auto error = std::move(lock).error();
+    if (error.code == ErrorCode::busy) {
+        const auto text = read_file(file, 4096);
+        auto who = text ? as_text(*text) : std::string();
+        while (!who.empty() && who.back() == '\n') who.pop_back();
+        error = {ErrorCode::busy, fmt::format("the project {} is open in another window{}", folder.string(), who.empty() ? "" : " (" + who + ")"), {}, {}, "Work there, or close it first"};
+    }
+    return fail(std::move(error));
+}
+
+Status keep_good_copy(const fs::path& folder) {
+    std::error_code code;
+    if (!fs::exists(folder / "project.json", code)) return {};
+    SKIVET_TRY(const auto bytes, read_file(folder / "project.json", 64u << 20));
+    return write_file(folder / "project.last.json", bytes, {.sync = true});
+}
+
+bool has_good_copy(const fs::path& folder) {
+    std::error_code code;
+    return fs::is_regular_file(folder / "project.last.json", code);
+}
+
+Status use_good_copy(const fs::path& folder) {
+    SKIVET_TRY(const auto bytes, read_file(folder / "project.last.json", 64u << 20));
+    std::error_code code;
+    auto aside = folder / "project.damaged.json";
+    for (int n = 2; fs::exists(aside, code); ++n) aside = folder / fmt::format("project.damaged-{}.json", n);
+    fs::rename(folder / "project.json", aside, code);
+    if (code) return fail_errno(code.value(), "cannot set project.json aside");
+    return write_file(folder / "project.json", bytes, {.sync = true});
+}
+
+fs::path project_for_game(const fs::path& projects, const fs::path& game) {
+    std::error_code code;
+    const auto wanted = fs::weakly_canonical(game, code);
+    std::vector<fs::path> folders;
+    for (const auto& item : fs::directory_iterator(projects, code))
+        if (item.is_directory(code)) folders.push_back(item.path());
+    std::sort(folders.begin(), folders.end());
+    for (const auto& folder : folders)
+        if (const auto project = open_project(folder); project && !project->game.empty() && fs::weakly_canonical(project->game, code) == wanted) return folder;
+    auto name = wanted.filename().string();
+    if (name.empty()) name = "game";
+    auto out = projects / name;
+    for (int n = 2; fs::exists(out, code); ++n) out = projects / fmt::format("{} {}", name, n);
+    return out;
 }
 
 Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Address& address, ExportAs as, std::int64_t now) {

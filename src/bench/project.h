@@ -1,6 +1,8 @@
 #pragma once
 // A project is a folder of Skivet's with everything about one game's mod:
 //   project.json   sources and pieces
+//   project.last.json  the same as it was when the project was last opened
+//   project.lock   held by the program that works on it, with its process in it
 //   work/          exported files, watched
 //   originals/     the texture files of the pieces as the game had them, by SHA-256
 //   vault/         what deliveries overwrote
@@ -10,6 +12,7 @@
 //   keys           the key ring, readable by its owner only
 #include <map>
 
+#include "base/file_lock.h"
 #include "base/hash.h"
 #include "bench/export.h"
 #include "bench/fitting.h"
@@ -98,6 +101,16 @@ struct Project {
 /// Reads project.json; a folder without one gives an empty project there. Error `damaged` names the file.
 [[nodiscard]] Result<Project> open_project(const std::filesystem::path& folder);
 [[nodiscard]] Status save_project(const Project& project);
+/// One project, one writer. Makes the folder. Error `busy` says which process has it.
+[[nodiscard]] Result<FileLock> lock_project(const std::filesystem::path& folder);
+/// Keeps project.json, which can be read, as the last good copy.
+[[nodiscard]] Status keep_good_copy(const std::filesystem::path& folder);
+[[nodiscard]] bool has_good_copy(const std::filesystem::path& folder);
+/// Puts the last good copy in the place of a project.json that cannot be read; that one stays beside it as project.damaged.json (with a number
+/// where there is one already).
+[[nodiscard]] Status use_good_copy(const std::filesystem::path& folder);
+/// The folder below `projects` whose project is about this game, or one that is free: named after the game.
+[[nodiscard]] std::filesystem::path project_for_game(const std::filesystem::path& projects, const std::filesystem::path& game);
 
 /// Takes an entry to the bench: keeps its original bytes and writes it out. The file name follows the entry's path and never leaves
 /// the work folder.

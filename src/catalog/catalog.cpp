@@ -183,9 +183,10 @@ std::vector<Source> open_sources(const Kinds& kinds, std::span<const std::filesy
 
 void mark_effective(std::vector<CatalogItem>& items) {
     // Paths inside archives inside count with their steps.
-    std::unordered_map<std::string, std::size_t> last;
+    // Of several with one path in one source the last counts, as most readers take it.
+    std::unordered_map<std::string, std::pair<std::size_t, std::size_t>> last;
     last.reserve(items.size());
-    std::vector<std::size_t*> of(items.size());
+    std::vector<std::pair<std::size_t, std::size_t>*> of(items.size());
     std::string key;
     for (std::size_t i = 0; i < items.size(); ++i) {
         key.clear();
@@ -193,10 +194,10 @@ void mark_effective(std::vector<CatalogItem>& items) {
             key += "::";
             for (const char c : step) key += c >= 'A' && c <= 'Z' ? static_cast<char>(c + 32) : c;
         }
-        of[i] = &last.try_emplace(key, items[i].source).first->second;
-        *of[i] = std::max(*of[i], items[i].source);
+        of[i] = &last.try_emplace(key, items[i].source, i).first->second;
+        *of[i] = std::max(*of[i], std::pair(items[i].source, i));
     }
-    for (std::size_t i = 0; i < items.size(); ++i) items[i].effective = *of[i] == items[i].source;
+    for (std::size_t i = 0; i < items.size(); ++i) items[i].effective = of[i]->second == i;
 }
 
 Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> sources, Progress& progress, const CatalogOptions& options) {
@@ -217,6 +218,7 @@ Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> source
             }
         } else {
             for (const auto& problem : sources[s].container->problems()) builder.report(problem.within(sources[s].path.filename().string()));
+            for (const auto& twice : sources[s].container->doubles()) builder.report(twice.within(sources[s].path.filename().string()));
             builder.look_through(*sources[s].container, s, {}, 0, catalog.items, options.so_far ? show : std::function<void()>());
             SKIVET_CHECK(progress.cancel.check());
             if (options.looked_through) options.looked_through(sources[s], std::span(catalog.items).subspan(first));

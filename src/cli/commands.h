@@ -3,6 +3,8 @@
 #include <iosfwd>
 
 #include "catalog/catalog.h"
+#include "cli/run.h"
+#include "delivery/vault_register.h"
 
 namespace skivet::cli {
 
@@ -13,6 +15,9 @@ struct Context {
     CancelToken cancel;
     bool json = false;
     std::filesystem::path vault;
+    bool vault_chosen = false;    ///< by --vault; otherwise deliveries are looked for in every vault of the register
+    VaultRegister vaults{VaultRegister::usual_place()};
+    Interruption* interruption = nullptr;
 
     /// Prints the error and returns its exit code.
     int failed(const Error& error) const;
@@ -41,10 +46,12 @@ struct ExportOptions {
     bool sets = false;            ///< a folder a set
     bool fat32 = false;
     bool resume = false;
+    bool force = false;           ///< also over files that no export made
 };
 struct EncodeCommand {
     std::filesystem::path image, out;
     std::string format, like, mips = "full", color, effort = "normal";
+    int jobs = 0;
 };
 struct ReplaceOptions {
     std::string address;
@@ -65,8 +72,16 @@ int export_entries(Context& context, const ExportOptions& options);
 int encode_image(Context& context, const EncodeCommand& options);
 int replace(Context& context, const ReplaceOptions& options);
 int apply_folder(Context& context, const ApplyOptions& options);
-/// An empty source: everything in the vault.
-int restore(Context& context, const std::string& source, const std::vector<std::string>& addresses);
+struct RestoreOptions {
+    std::string source;                  ///< empty: everything in the vault
+    std::vector<std::string> addresses;  ///< empty: the whole source
+    bool unfinished = false;             ///< only what was cut short
+};
+int restore(Context& context, const RestoreOptions& options);
+/// Rolls back what was cut short, in every vault that this call would look into, and says so. Returns an exit code.
+int recover(Context& context);
+/// Says which of the arguments name files that a delivery left half written; returns how many.
+int warn_of_unfinished(Context& context, const std::vector<std::string>& arguments);
 int verify(Context& context, const std::string& source);
 int compare(Context& context, const std::string& a, const std::string& b);
 struct FindPictureOptions {

@@ -1,25 +1,41 @@
 #include <csignal>
 #include <iostream>
+#include <thread>
+#include <unistd.h>
 
 #include "cli/run.h"
 
 namespace {
 
-// The only thing a signal handler may touch here; copies of the token share one flag.
-skivet::CancelToken& interrupt_token() {
-    static skivet::CancelToken token;
-    return token;
+/// Waits for SIGINT and SIGTERM beside the work. The command gets a moment to end by itself and to say so; one that is deep in a computation
+/// is ended here, with nothing half-written: files appear whole or not at all, and game files are written only under `begin_writing`.
+void wait_for_signals(skivet::cli::Interruption& interruption, const sigset_t& signals) {
+    int signal = 0;
+    while (sigwait(&signals, &signal) != 0) {}
+    interruption.cancel.cancel();
+    std::this_thread::sleep_for(std::chrono::milliseconds(60));
+    while (!interruption.when_idle([] { ::_exit(130); })) std::this_thread::sleep_for(std::chrono::milliseconds(5));
 }
 
 }  // namespace
 
 int main(int argc, char** argv) {
-    interrupt_token();
-    std::signal(SIGINT, [](int) { interrupt_token().cancel(); });
+    std::signal(SIGPIPE, SIG_IGN);   // a reader that went away is an error of writing, and never the end of a delivery
+    sigset_t signals;
+    sigemptyset(&signals);
+    sigaddset(&signals, SIGINT);
+    sigaddset(&signals, SIGTERM);
+    pthread_sigmask(SIG_BLOCK, &signals, nullptr);   // before the first thread, so that all of them leave signals to one
+    // Lives as long as the process, because the thread does.
+    static skivet::cli::Interruption interruption;
+    std::thread([signals] { wait_for_signals(interruption, signals); }).detach();
+    int code = 4;
     try {
-        return skivet::cli::run({argv + 1, argv + argc}, std::cout, std::cerr, interrupt_token());
+        code = skivet::cli::run({argv + 1, argv + argc}, std::cout, std::cerr, &interruption);
     } catch (const std::bad_alloc&) {
         std::cerr << "skivet-cli: out of memory\n";
-        return 4;
     }
+    std::cout.flush();
+    std::cerr.flush();
+    return interruption.cancel.canceled() && code != 0 ? 130 : code;
 }

@@ -86,6 +86,7 @@ int list(Context& c, const ListOptions& options) {
             const auto path = source.path.string();
             for (const auto& e : source.container->entries()) {
                 if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
+                if (!c.out) return 4;   // nobody reads on; `run` says so
                 const auto fits = [&](const std::string& pattern) { return glob_match(pattern, e.path); };
                 if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) continue;
                 put(grouped(e.size), 12, true);
@@ -99,6 +100,7 @@ int list(Context& c, const ListOptions& options) {
                 flush(1u << 16);
             }
             for (const auto& problem : source.container->problems()) code = 1, c.err << "skivet-cli: " << problem.within(source.path.filename().string()).message() << '\n';
+            for (const auto& twice : source.container->doubles()) code = 1, c.err << "skivet-cli: " << twice.within(source.path.filename().string()).message() << '\n';
         }
         flush(1);
         return code == 0 ? 0 : 1;
@@ -194,6 +196,13 @@ int verify(Context& c, const std::string& path) {
     if (!source) return c.failed(source.error());
     const auto& container = **source;
     std::uint64_t damaged = 0;
+    const auto say = [&](const std::string& where, const Error& error) {
+        ++damaged;
+        if (c.json) c.out << dump({{"path", where}, {"damaged", true}, {"message", error.message()}}) << '\n';
+        else c.out << "damaged: " << error.message() << '\n';
+    };
+    for (const auto& problem : container.problems()) say(path, problem.within(std::filesystem::path(path).filename().string()));
+    for (const auto& twice : container.doubles()) c.err << "skivet-cli: " << twice.within(std::filesystem::path(path).filename().string()).message() << '\n';
     for (std::size_t i = 0; i < container.entries().size(); ++i) {
         if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
         const auto& entry = container.entries()[i];
@@ -203,10 +212,7 @@ int verify(Context& c, const std::string& path) {
         else if (c.kinds.textures.recognize(*bytes, entry.path))
             if (auto texture = open_spread(c.kinds.textures, std::move(*bytes), entry.path, siblings_of(c.kinds, container, {entry.path}), c.kinds.limits); !texture || texture->layout.damage)
                 error = in_entry(container, i, texture ? *texture->layout.damage : texture.error());
-        if (!error) continue;
-        ++damaged;
-        if (c.json) c.out << dump({{"path", entry.path}, {"damaged", true}, {"message", error->message()}}) << '\n';
-        else c.out << "damaged: " << error->message() << '\n';
+        if (error) say(entry.path, *error);
     }
     if (c.json) c.out << dump({{"entries", container.entries().size()}, {"damaged", damaged}}) << '\n';
     else c.out << fmt::format("{} entries, {} damaged\n", grouped(container.entries().size()), grouped(damaged));
@@ -296,6 +302,11 @@ int sheet_draft(Context& c, const std::string& archive, const std::string& out) 
     if (!view) return c.failed(view.error());
     Progress progress;
     progress.cancel = c.cancel;
+    if (!out.empty() && std::filesystem::exists(out)) {
+        const auto old = std::filesystem::is_regular_file(out) ? read_file(out, 1u << 20) : Result<Bytes>(fail(ErrorCode::usage, out + " is no regular file"));
+        if (!old || (!old->empty() && !parse_sheet(as_text(*old), out)))
+            return c.failed(Error{ErrorCode::usage, out + " is there already and is no sheet", {}, {}, "Choose another name, or remove it first"});
+    }
     const auto draft = draft_sheet(c.kinds, *view, progress);
     if (!draft) return c.failed(draft.error());
     c.err << fmt::format("skivet-cli: {}\nskivet-cli: {} entries, {} of {} that were looked at can be read; {} bytes are not explained\n", draft->found, grouped(draft->entries), grouped(draft->readable), grouped(draft->looked_at), grouped(draft->unexplained));
@@ -303,7 +314,7 @@ int sheet_draft(Context& c, const std::string& archive, const std::string& out) 
         c.out << draft->toml;
         return 0;
     }
-    if (auto written = write_file(out, as_bytes(draft->toml)); !written) return c.failed(written.error());
+    if (auto written = write_file(out, as_bytes(draft->toml), {.make_folders = false}); !written) return c.failed(written.error());
     return 0;
 }
 

@@ -1,6 +1,8 @@
 #include "cli/run.h"
 
 #include <CLI/CLI.hpp>
+#include <cerrno>
+#include <cstring>
 #include <ostream>
 #include <sstream>
 
@@ -11,31 +13,48 @@
 
 namespace skivet::cli {
 
-int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err, const CancelToken& cancel) {
+bool Interruption::begin_writing() {
+    const std::lock_guard lock(mutex_);
+    if (cancel.canceled()) return false;
+    ++writing_;
+    return true;
+}
+
+void Interruption::end_writing() {
+    const std::lock_guard lock(mutex_);
+    --writing_;
+}
+
+int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err, Interruption* interruption) {
     CLI::App app("Finds the textures inside game archives, takes them out, and puts edits back with nothing else changed.", "skivet-cli");
     app.require_subcommand(1);
     app.set_version_flag("--version", std::string("skivet-cli ") + SKIVET_VERSION);
-    app.footer("Addresses: archive.zip::path/inside.dds, and :: again for an archive inside.\n"
+    app.footer("Addresses: archive.zip::path/inside.dds, and :: again for an archive inside. A name with :: in it is written :\\:.\n"
                "Exit codes: 0 done, 1 done in part, 2 wrong use, 3 input refused, 4 the system failed, 130 canceled.");
-    Context context{{}, out, err, cancel, false, Vault::default_folder()};
+    Context context{{}, out, err, interruption ? interruption->cancel : CancelToken(), false, Vault::default_folder()};
+    context.interruption = interruption;
     std::vector<std::string> sheets, keys, choices, paths;
     int code = 0;
+    bool writes = false;   // game files; those commands first put right what was cut short
     std::function<int()> command;
     const auto common = [&](CLI::App* sub) {
         sub->add_flag("--json", context.json, "Print JSON Lines");
-        sub->add_option("--sheet", sheets, "Also use this sheet")->type_name("FILE");
-        sub->add_option("--key", keys, "A key or password: NAME=HEX, NAME=text:WORDS or NAME=@FILE")->type_name("NAME=HEX");
-        sub->add_option("--kind", choices, "Take files that fit a pattern for a kind of archive, for example '*.pak=ZIP'")->type_name("GLOB=KIND");
-        sub->add_option("--paths", paths, "File of known paths for archives with hashed names, one a line")->type_name("FILE");
+        // One value each time an option is given, so that what follows is a source and not swallowed.
+        sub->add_option("--sheet", sheets, "Also use this sheet")->type_name("FILE")->allow_extra_args(false);
+        sub->add_option("--key", keys, "A key or password: NAME=HEX, NAME=text:WORDS or NAME=@FILE")->type_name("NAME=HEX")->allow_extra_args(false);
+        sub->add_option("--kind", choices, "Take files that fit a pattern for a kind of archive, for example '*.pak=ZIP'")->type_name("GLOB=KIND")->allow_extra_args(false);
+        sub->add_option("--paths", paths, "File of known paths for archives with hashed names, one a line")->type_name("FILE")->allow_extra_args(false);
     };
-    const auto with_vault = [&](CLI::App* sub) { sub->add_option("--vault", context.vault, "Where overwritten bytes are kept")->type_name("DIR"); };
+    const auto with_vault = [&](CLI::App* sub) {
+        sub->add_option_function<std::string>("--vault", [&](const std::string& folder) { context.vault = folder, context.vault_chosen = true; }, "Where overwritten bytes are kept")->type_name("DIR");
+    };
 
     ListOptions list_options;
     auto* sub = app.add_subcommand("list", "List the entries of archives and folders");
     sub->add_option("SOURCE", list_options.sources)->required();
     sub->add_flag("--textures", list_options.textures, "Only textures and images");
     sub->add_flag("--recursive", list_options.recursive, "Also inside archives inside");
-    sub->add_option("--match", list_options.match, "Only paths that fit a pattern with * and ?")->type_name("GLOB");
+    sub->add_option("--match", list_options.match, "Only paths that fit a pattern with * and ?")->type_name("GLOB")->allow_extra_args(false);
     sub->add_option("--roles", list_options.roles, "What roles in JSON are told from: name, or name and picture")->check(CLI::IsMember({"name", "picture"}))->capture_default_str();
     const auto with_index = [&](CLI::App* to, std::filesystem::path& file) { to->add_option("--index", file, "Keep what was seen in this file, and use it")->type_name("FILE"); };
     with_index(sub, list_options.index);
@@ -72,7 +91,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--as", export_options.as, "picture (png, or exr for floats), png, png16, dds, ktx2, tga, tiff, exr or raw")->capture_default_str();
     sub->add_option("--faces", export_options.faces, "A cubemap as cross, as six files, or only the first face")->check(CLI::IsMember({"cross", "six", "first"}))->capture_default_str();
     sub->add_option("--layers", export_options.layers, "All layers of an array and slices of a volume, or only the first")->check(CLI::IsMember({"all", "first"}))->capture_default_str();
-    sub->add_option("--match", export_options.match, "Only paths that fit a pattern")->type_name("GLOB");
+    sub->add_option("--match", export_options.match, "Only paths that fit a pattern")->type_name("GLOB")->allow_extra_args(false);
     sub->add_option("--mip", export_options.mip, "A level, or all")->capture_default_str();
     sub->add_option("--alpha", export_options.alpha, "keep, split into a gray image, or drop")->check(CLI::IsMember({"keep", "split", "drop"}))->capture_default_str();
     sub->add_option("--jobs", export_options.jobs, "How many at once; 0: all cores")->type_name("N")->check(CLI::Range(0, 256))->capture_default_str();
@@ -80,7 +99,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_flag("--sets", export_options.sets, "A folder for each set of textures that belong together")->excludes(flat);
     auto* fat32 = sub->add_flag("--fat32", export_options.fat32, "Cut files of more than 4 GiB less one byte");
     sub->add_option("--part-size", export_options.part_bytes, "Cut files of more bytes into name.000, name.001 …")->type_name("BYTES")->excludes(fat32);
-    sub->add_flag("--resume", export_options.resume, "Leave out what is already there");
+    auto* resume = sub->add_flag("--resume", export_options.resume, "Leave out what is already there");
+    sub->add_flag("--force", export_options.force, "Write also over files that no export made or that were changed since")->excludes(resume);
     common(sub);
     sub->callback([&] { command = [&] { return export_entries(context, export_options); }; });
 
@@ -94,6 +114,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--mips", encode_options.mips, "full, none or a number")->capture_default_str();
     sub->add_option("--effort", encode_options.effort, "fast, normal or best")->check(CLI::IsMember({"fast", "normal", "best"}))->capture_default_str();
     sub->add_option("--color", encode_options.color, "srgb or linear")->check(CLI::IsMember({"srgb", "linear"}));
+    sub->add_option("--jobs", encode_options.jobs, "How many at once; 0: all cores")->type_name("N")->check(CLI::Range(0, 256))->capture_default_str();
     common(sub);
     sub->callback([&] {
         if (encode_options.format.empty() && encode_options.like.empty()) throw CLI::ValidationError("encode", "--format or --like is needed");
@@ -110,7 +131,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--patch", replace_options.patch, "Make a new archive of the same kind with only this entry instead")->type_name("FILE")->excludes(beside);
     common(sub);
     with_vault(sub);
-    sub->callback([&] { command = [&] { return replace(context, replace_options); }; });
+    sub->callback([&] { writes = !replace_options.dry_run, command = [&] { return replace(context, replace_options); }; });
 
     ApplyOptions apply_options;
     sub = app.add_subcommand("apply", "Put every file of a folder into the entry with its path");
@@ -121,20 +142,22 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_flag("--dry-run", apply_options.dry_run, "Only show what would be written");
     common(sub);
     with_vault(sub);
-    sub->callback([&] { command = [&] { return apply_folder(context, apply_options); }; });
+    sub->callback([&] { writes = !apply_options.dry_run, command = [&] { return apply_folder(context, apply_options); }; });
 
     std::string source;
-    std::vector<std::string> addresses;
     sub = app.add_subcommand("restore", "Put the original bytes back");
     bool restore_all = false;
-    sub->add_option("SOURCE", source);
-    sub->add_option("ADDRESS", addresses);
+    RestoreOptions restore_options;
+    sub->add_option("SOURCE", restore_options.source);
+    sub->add_option("ADDRESS", restore_options.addresses);
     sub->add_flag("--all", restore_all, "Everything in the vault, every archive");
+    sub->add_flag("--unfinished", restore_options.unfinished, "Only what was cut short by a crash");
     common(sub);
     with_vault(sub);
     sub->callback([&] {
-        if (source.empty() != restore_all) throw CLI::ValidationError("restore", "say a source, or --all");
-        command = [&] { return restore(context, source, addresses); };
+        if (!restore_options.source.empty() + restore_all + restore_options.unfinished != 1) throw CLI::ValidationError("restore", "say a source, or --all, or --unfinished");
+        writes = true;
+        command = [&] { return restore(context, restore_options); };
     });
 
     sub = app.add_subcommand("verify", "Read everything and check every checksum");
@@ -163,7 +186,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_flag("--dry-run", compact_dry_run, "Only show what would be written");
     common(sub);
     with_vault(sub);
-    sub->callback([&] { command = [&] { return compact(context, compacted, compact_dry_run); }; });
+    sub->callback([&] { writes = !compact_dry_run, command = [&] { return compact(context, compacted, compact_dry_run); }; });
 
     std::string sheet_file;
     auto* sheet = app.add_subcommand("sheet", "Work with sheets");
@@ -229,7 +252,16 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
             context.kinds.known_paths.push_back(std::move(line));
         }
     }
-    code = command();
+    // A half-written archive is no base for anything: who writes rolls it back first, who reads says so.
+    if (writes) code = recover(context);
+    const int unfinished = writes ? 0 : warn_of_unfinished(context, arguments);
+    if (code == 0) code = command();
+    if (unfinished > 0 && (code == 0 || code == 1)) code = app.got_subcommand("verify") ? 3 : 1;
+    out.flush();
+    if (!out) {
+        err << "skivet-cli: the results could not be written: " << std::strerror(errno) << '\n';
+        if (code == 0 || code == 1) code = 4;
+    }
     return code;
 }
 

@@ -8,6 +8,27 @@
 namespace skivet {
 namespace {
 
+// Between two colons of a name, and behind one that ends it, stands a backslash more than the name has; so "::" is always a step.
+bool follows_colon(std::string_view text, std::size_t end) {
+    while (end > 0 && text[end - 1] == '\\') --end;
+    return end > 0 && text[end - 1] == ':';
+}
+std::string escaped(std::string_view step) {
+    std::string out;
+    for (std::size_t i = 0; i < step.size(); ++i) {
+        if (step[i] == ':' && follows_colon(step, i)) out += '\\';
+        out += step[i];
+    }
+    if (follows_colon(step, step.size())) out += '\\';
+    return out;
+}
+std::string unescaped(std::string_view part) {
+    std::string out;
+    for (std::size_t i = 0; i < part.size(); ++i)
+        if (part[i] != '\\' || !(i + 1 == part.size() || part[i + 1] == ':') || !follows_colon(part, i)) out += part[i];
+    return out;
+}
+
 Result<std::size_t> entry_of(const Container& container, const std::string& path) {
     if (const auto found = container.find(path)) return *found;
     return fail(ErrorCode::missing, fmt::format("there is no entry \"{}\"", path), "skivet-cli list shows what is inside");
@@ -35,6 +56,8 @@ Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std
         std::size_t end = i + 1;
         while (end < items.size() && items[end].inner.front() == items[i].inner.front()) ++end;
         SKIVET_TRY(const auto entry, entry_of(container, items[i].inner.front()));
+        if (const auto doubles = container.count(items[i].inner.front()); doubles > 1)
+            return fail(ErrorCode::unsupported, fmt::format("{} entries are named \"{}\", and nothing says which of them is meant", doubles, items[i].inner.front()), "Nothing can be put into them yet");
         if (items[i].inner.size() == 1) {
             if (end - i > 1) return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced twice", items[i].inner.front()));
             here.push_back({entry, std::move(items[i].bytes)});
@@ -67,13 +90,19 @@ Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std
 }  // namespace
 
 std::string Address::text() const {
-    auto text = source.string();
-    for (const auto& step : inner) text += "::" + step;
+    auto text = escaped(source.string());
+    for (const auto& step : inner) text += "::" + escaped(step);
     return text;
 }
 
 Result<Address> parse_address(std::string_view text) {
     Address out;
+    // A file that really has such a name needs no escape.
+    std::error_code code;
+    if (text.find("::") != std::string_view::npos && text.size() < 4096 && std::filesystem::exists(std::filesystem::path(text), code)) {
+        out.source = text;
+        return out;
+    }
     std::vector<std::string> parts;
     for (std::size_t at = 0;;) {
         const auto next = text.find("::", at);
@@ -82,6 +111,7 @@ Result<Address> parse_address(std::string_view text) {
         if (next == std::string_view::npos) break;
         at = next + 2;
     }
+    for (auto& part : parts) part = unescaped(part);
     out.source = parts.front();
     out.inner.assign(parts.begin() + 1, parts.end());
     return out;

@@ -1,5 +1,6 @@
 #pragma once
-// Addresses of entries: archive.ext::inner/path.ext, "::" again for an archive inside.
+// Addresses of entries: archive.ext::inner/path.ext, "::" again for an archive inside. A name that has "::" in it or ends in ":" gets a backslash
+// between the two colons, behind the last one (a name with "a:\\:b" in it two, and so on): archive.zip::odd:\:name.dds.
 #include "container/kinds.h"
 
 namespace skivet {
@@ -11,6 +12,7 @@ struct Address {
     bool operator==(const Address&) const = default;
 };
 
+/// A text that as a whole is the path of an existing file is that file's address.
 [[nodiscard]] Result<Address> parse_address(std::string_view text);
 
 /// The bytes an address names; a bare file is read from disk.

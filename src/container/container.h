@@ -43,6 +43,10 @@ public:
     /// Index of the entry with this path; the last one when a path occurs twice, as most readers take it. The first call takes time in
     /// proportion to the entries, later ones do not.
     [[nodiscard]] std::optional<std::size_t> find(std::string_view path) const;
+    /// How many entries have this path.
+    [[nodiscard]] std::size_t count(std::string_view path) const;
+    /// Paths that several entries have, as problems: only the last of them can be reached by its path.
+    [[nodiscard]] std::vector<Error> doubles() const;
     /// Entries whose name is known only by a hash, and the one of them that a path hashes to.
     [[nodiscard]] virtual std::size_t unnamed() const { return 0; }
     [[nodiscard]] virtual std::optional<std::size_t> unnamed_by(std::string_view) const { return std::nullopt; }
@@ -78,10 +82,19 @@ protected:
 private:
     mutable std::once_flag indexed_;
     mutable std::unordered_map<std::string_view, std::size_t> index_;
+    mutable std::unordered_map<std::string_view, std::size_t> doubles_;   ///< how many have a path that several have
+    void index() const;
 };
 
 /// The error every plan of a container that cannot be written gives.
 [[nodiscard]] tl::unexpected<Error> cannot_write(const Container& container);
+
+/// Whether every entry of `after` reads as that of `before` did, one by one; entries that want a key are left out. `before`'s bytes may be gone: only
+/// what it listed is asked for, and checksums, where the archive states them. Error `io` says which does not.
+[[nodiscard]] Status same_contents(const Container& before, const Container& after, const ReadLimits& limits, const CancelToken& cancel);
+
+/// The largest power of two, up to 65,536, that divides at least seven of eight of the positions; 1 for fewer than four.
+[[nodiscard]] std::uint64_t shown_alignment(std::span<const std::uint64_t> positions);
 
 /// Fills the space between `used` segments (any order) with gaps up to `file_size`; overlapping ones are cut.
 [[nodiscard]] std::vector<Segment> with_gaps(std::vector<Segment> used, std::uint64_t file_size);

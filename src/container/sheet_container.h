@@ -36,6 +36,8 @@ public:
         std::uint64_t at = 0, end = 0;
     };
     [[nodiscard]] const std::vector<Table>& tables() const { return tables_; }
+    /// What the sheet does not explain and no plan may change: the content of gaps without the zeros and fill bytes at their ends, in file order.
+    [[nodiscard]] Result<std::vector<Bytes>> unexplained() const;
 
 private:
     static constexpr std::uint32_t own_file = ~0u;
@@ -58,9 +60,23 @@ private:
     class Lister;
     class Planner;
 
-    /// How much of the space between the tables and the first entry is padding, not an entry that moved away: zeros and fill bytes, up to
-    /// where an entry may begin.
-    [[nodiscard]] std::uint64_t front_padding(std::uint64_t from, std::uint64_t to) const;
+    /// Bytes of a file between what the sheet explains. Those that are neither padding nor the place of a deleted entry belong to the game: nothing
+    /// writes on them, and they move only as a whole.
+    struct Gap {
+        std::uint64_t at = 0, end = 0;
+        bool blank = false;               ///< nothing but zeros, fill bytes and deleted entries
+        bool front = false;               ///< before the first entry
+        bool last = false;                ///< up to the end of the file
+    };
+    [[nodiscard]] Result<std::vector<Gap>> gaps(std::uint32_t file) const;
+    [[nodiscard]] bool is_blank(ByteSpan bytes) const;
+    [[nodiscard]] bool is_blank(std::uint32_t file, ByteSpan bytes, std::uint64_t at, std::uint64_t end) const;
+    /// The padding an entry that ends at `at` has there: zeros or fill bytes up to where the next one may begin, at most up to `end`.
+    [[nodiscard]] std::uint64_t padding(ByteSpan file, std::uint64_t at, std::uint64_t end) const;
+    /// What entries are aligned to: as the sheet says, or more, where the archive shows more.
+    [[nodiscard]] std::uint64_t alignment(std::uint32_t file) const;
+    /// Numbers of all data files with entries, the archive's own too.
+    [[nodiscard]] std::vector<std::uint32_t> files_used() const;
 
     [[nodiscard]] Status check_table_sums(ByteSpan file, ByteSpan image) const;
     [[nodiscard]] Result<FileView> data_file(std::uint32_t number) const;
@@ -80,6 +96,11 @@ private:
     HeaderRead header_;
     std::vector<Item> items_;
     std::vector<Table> tables_;
+    struct Extent {
+        std::uint32_t file = own_file;
+        std::uint64_t at = 0, size = 0;
+    };
+    std::vector<Extent> deleted_;         ///< data of entries marked deleted
     std::vector<FieldValue> folder_offsets_;   ///< fields of folders that say where their entries are
     std::unordered_map<std::uint64_t, std::size_t> unnamed_;   ///< entries by the hash their name is known by alone
     std::uint64_t table_at_ = 0;
@@ -103,6 +124,8 @@ protected:
 
 /// One file compressed or encrypted as a whole behind a header that a wrapper sheet describes.
 [[nodiscard]] std::shared_ptr<const ContainerKind> sheet_wrapper_kind(std::shared_ptr<const Sheet> sheet);
+/// What lies where in such a file; gaps are what its sheet does not explain.
+[[nodiscard]] Result<std::vector<Segment>> wrapper_segments(std::shared_ptr<const Sheet> sheet, const Kinds& kinds, ByteSpan file);
 
 /// Chunks and encryption of a sheet, both ways; shared by containers and wrappers. `iv` is empty for ciphers without one.
 namespace sheet_data {

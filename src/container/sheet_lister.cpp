@@ -247,11 +247,13 @@ bool SheetContainer::Lister::terminates() const {
 
 Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::string& folder, const std::map<std::string, std::string>* words) {
     if (out_.entries_.size() >= limits_.entries) return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits_.entries)));
-    if (record_.number(Meaning::deleted) != 0) return {};
+    const bool deleted = record_.number(Meaning::deleted) != 0;
     Entry e;
     Item item;
     item.record_at = record_at;
-    SKIVET_TRY(e.path, path_of(folder, words));
+    if (!deleted) {
+        SKIVET_TRY(e.path, path_of(folder, words));
+    }
     const auto* stored = record_.with(Meaning::stored_size);
     const auto* size = record_.with(Meaning::size);
     item.stored = stored ? stored->number : size->number;
@@ -259,6 +261,10 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
     const auto* offset = record_.with(Meaning::data_offset);
     item.data_at = offset->number + out_.base_of(*offset->field, offset->at);
     if (!sheet_.data_file.empty()) item.file = sheet_.part_size > 0 ? 0 : static_cast<std::uint32_t>(std::min<std::uint64_t>(record_.number(Meaning::file_number), 0xFFFFFFFEu));
+    if (deleted) {
+        out_.deleted_.push_back({item.file, item.data_at, item.stored});
+        return {};
+    }
     item.packing = packing_named(sheet_.method.empty() ? "stored" : sheet_.method);
     if (const auto* method = record_.with(Meaning::method)) {
         const auto name = named_value(*method);

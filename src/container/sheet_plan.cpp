@@ -1,6 +1,7 @@
-// Writing by a sheet. Content goes over the old one while it fits. Otherwise it goes to the end of its file, before a table or header that
-// stands there, which then moves along; or, where the sheet says that entries may not move or keep their order, the file is laid out anew
-// from the first change on. Fields with a meaning follow: offsets, sizes, checksums of entries, then of the table, then the header's own.
+// Writing by a sheet. Content goes over the old one while it fits, padding included. Otherwise it goes to the end of its file, before a table or header
+// that stands there, which then moves along; or, where the sheet says that entries may not move or keep their order, the file is laid out anew
+// from the first change on. Bytes the sheet does not explain are never written on, and move only whole. An entry that moves away leaves fill bytes, so
+// that what compacting may give back can be told from what nobody explained. Fields with a meaning follow: offsets, sizes, checksums of entries, then of the table, then the header's own.
 #include <fmt/format.h>
 #include <numeric>
 
@@ -11,8 +12,11 @@ namespace {
 
 std::uint64_t aligned(std::uint64_t at, std::uint64_t align) { return (at + align - 1) / align * align; }
 
-/// A gap of fewer bytes is taken for padding, one of more for what an entry left behind.
-std::uint64_t dead_from(const Sheet& sheet) { return std::max<std::uint64_t>(sheet.align, 16); }
+/// A blank gap of fewer bytes is taken for padding, one of more for what an entry left behind.
+std::uint64_t dead_from(std::uint64_t align) { return std::max<std::uint64_t>(align, 16); }
+
+/// Before the first entry a few zeros may be room that was left for a table to grow; more is what an entry left behind.
+constexpr std::uint64_t front_reserve = 4096;
 
 /// Bytes over a copy of a stretch of a file, at positions of the file.
 void overlay(Bytes& bytes, std::uint64_t bytes_at, std::uint64_t at, ByteSpan over) {
@@ -136,8 +140,8 @@ private:
         return {};
     }
 
-    /// Bytes an entry may take where it is, up to the next thing in its file; 0 when other entries share its data.
-    std::uint64_t room(const std::vector<std::size_t>& items, std::size_t place, std::uint64_t file_end) const {
+    /// Bytes an entry may take where it is: its own and its padding; 0 when other entries share its data.
+    std::uint64_t room(ByteSpan file, const std::vector<std::size_t>& items, std::size_t place, std::uint64_t file_end) const {
         const auto& item = c_.items_[items[place]];
         auto next = file_end;
         for (std::size_t k = place + 1; k < items.size(); ++k) {
@@ -156,7 +160,8 @@ private:
                 if (table.at >= item.data_at) next = std::min(next, table.at);
                 else if (table.end > item.data_at) return 0;
             }
-        return next > item.data_at ? next - item.data_at : 0;
+        const auto end = item.data_at + item.stored;
+        return next < end ? 0 : item.stored + c_.padding(file, end, next);
     }
 
     /// The plan for one data file; nothing when it does not change.
@@ -167,7 +172,9 @@ private:
             if (!any) return std::optional<FilePlan>();
             SKIVET_TRY(view, c_.data_file(number));
         }
+        SKIVET_TRY(const auto file, view.bytes());
         const auto end = number == own_file ? tail_ : view.size();
+        const auto align = c_.alignment(number);
         FilePlan plan;
         plan.new_size = view.size();
         plan.way = Way::in_place;
@@ -181,7 +188,7 @@ private:
             any = true;
             const auto& item = c_.items_[items[place]];
             const auto& stored = found->second.stored;
-            const auto space = room(items, place, end);
+            const auto space = room(file, items, place, end);
             const bool last = item.data_at + item.stored == end && space > 0;
             if (stored.size() <= space) {
                 plan.ranges.push_back({item.data_at, stored, 0});
@@ -190,6 +197,7 @@ private:
                 SKIVET_CHECK(patch_record(items[place], item.data_at, &found->second));
             } else {
                 if (last) append_at = std::min(append_at, item.data_at);
+                else if (space > 0 && item.stored > 0) plan.ranges.push_back({item.data_at, Bytes(static_cast<std::size_t>(item.stored), sheet_.fill), 0});
                 grown.push_back(items[place]);
                 anew = anew || !sheet_.may_move || sheet_.keep_order;
             }
@@ -202,7 +210,7 @@ private:
         auto at = append_at;
         for (const auto i : grown) {
             const auto& fresh = fresh_.at(i);
-            const auto to = aligned(at, sheet_.align);
+            const auto to = aligned(at, align);
             behind.resize(behind.size() + static_cast<std::size_t>(to - at), sheet_.fill);
             behind.insert(behind.end(), fresh.stored.begin(), fresh.stored.end());
             at = to + fresh.stored.size();
@@ -223,33 +231,36 @@ private:
         return std::optional(std::move(plan));
     }
 
-    /// Blocks in their order, gaps that are alignment made anew, other gaps and tables copied, tables behind the data moved.
+    /// Blocks in their order, padding made anew, everything else copied whole, tables behind the data moved.
     Result<std::optional<FilePlan>> lay_out_anew(std::uint32_t number, const FileView& view, const std::vector<std::size_t>& items) {
+        SKIVET_TRY(const auto file, view.bytes());
         patches_.clear();
         FilePlan plan;
         std::uint64_t from = 0, to = 0;   // done so far in the old and in the new file
+        const auto align = c_.alignment(number);
         std::map<std::uint64_t, std::uint64_t> placed;   // old position of a block to its new one
-        const auto pad = [&] {
-            const auto start = aligned(to, sheet_.align);
+        const auto fill_to = [&](std::uint64_t start) {
             if (start > to) plan.pieces.push_back({0, 0, Bytes(static_cast<std::size_t>(start - to), sheet_.fill)});
             to = start;
         };
+        const auto pad = [&] { fill_to(aligned(to, align)); };
+        // The new place of bytes that keep their position within a step.
+        const auto in_step = [&](std::uint64_t step) { fill_to(to + (from % step + step - to % step) % step); };
         // A table may have padding inside that counts from the beginning of the file.
         const auto pad_table = [&] {
             std::uint64_t step = sheet_.align;
             for (const auto* type : {&sheet_.record, &sheet_.folders})
                 for (const auto& field : type->fields)
                     if (field.type == FieldType::pad) step = std::lcm(step, field.size);
-            const auto start = to + (from % step + step - to % step) % step;
-            if (start > to) plan.pieces.push_back({0, 0, Bytes(static_cast<std::size_t>(start - to), sheet_.fill)});
-            to = start;
+            in_step(step);
         };
         const auto copy = [&](std::uint64_t size) {
             if (size > 0) plan.pieces.push_back({from, size, {}});
             if (number == own_file && to != from && size > 0) moves_.emplace_back(from, to - from);
             to += size;
+            from += size;
         };
-        // What lies between entries: tables stay whole, padding is made anew where something moves, and only compacting drops the rest.
+        // What lies between entries. Only blank bytes are given up: padding where something moves, more only by compacting.
         const auto gap_to = [&](std::uint64_t next) {
             while (from < next) {
                 std::uint64_t end = next;
@@ -259,11 +270,25 @@ private:
                     else if (t.at > from) end = std::min(end, t.at);
                 }
                 const auto gap = end - from;
-                if (table && to != from) pad_table();
-                // Compacting drops what nothing explains, otherwise only what alignment explains goes.
-                if (table || to == from ? table || !compact_ || gap < dead_from(sheet_) : !compact_ && gap >= std::max<std::uint64_t>(sheet_.align, 2)) copy(gap);
-                else if (compact_ && gap >= dead_from(sheet_) && placed.empty()) copy(c_.front_padding(from, end));
-                from = end;
+                if (table) {
+                    if (to != from) pad_table();
+                    copy(gap);
+                    continue;
+                }
+                const bool blank = c_.is_blank(number, file, from, end);
+                if (compact_ && blank && gap >= (placed.empty() ? front_reserve : 0) + dead_from(align)) {
+                    if (placed.empty()) copy(aligned(from, align) - from);
+                    from = end;
+                    continue;
+                }
+                if (to == from) {
+                    copy(gap);
+                    continue;
+                }
+                from += blank && gap < dead_from(align) ? gap : c_.padding(file, from, end);
+                if (from == end) continue;
+                in_step(align);
+                copy(end - from);
             }
         };
         std::map<std::size_t, std::uint64_t> placed_fresh;
@@ -303,15 +328,16 @@ private:
         }
         if (number == own_file) {
             const bool table_behind = std::any_of(c_.tables_.begin(), c_.tables_.end(), [&](const auto& t) { return t.at >= from; });
-            if (table_behind && to != from) {
+            if (table_behind && (to != from || compact_)) {
                 std::uint64_t next = file_.size();
                 for (const auto& t : c_.tables_)
                     if (t.at >= from) next = std::min(next, t.at);
                 gap_to(next);
-                pad_table();
+                if (to != from) pad_table();
             }
             if (to != from) moves_.emplace_back(from, to - from);
         }
+        if (number != own_file && to != from && from < view.size()) in_step(align);
         if (from < view.size()) plan.pieces.push_back({from, view.size() - from, {}});
         plan.new_size = to + (view.size() - from);
         plan.way = Way::rebuild;
@@ -339,7 +365,8 @@ private:
             if (found == fresh_.end()) continue;
             const auto& item = c_.items_[items[place]];
             const auto& stored = found->second.stored;
-            const auto space = place + 1 == items.size() ? item.stored : room(items, place, ~0ull);
+            // Its padding may lie in another part; nobody asked for it yet. Entries that share data have none to themselves.
+            const auto space = std::min(item.stored, room({}, items, place, ~0ull));
             if (stored.size() > space)
                 return fail(in_entry(c_, items[place], Error{ErrorCode::unsupported, fmt::format("has room for {} bytes, needs {}", grouped(space), grouped(stored.size())), {}, item.data_at,
                                                               "Data cut into parts of a fixed size takes only content that fits where the old one is"}));
@@ -493,24 +520,97 @@ Result<WritePlan> SheetContainer::plan_compact(const ReadLimits&) const {
     return planner.finish();
 }
 
-std::uint64_t SheetContainer::dead_bytes() const {
-    if (!sheet_->data_file.empty()) return 0;   // what other data files hold is not known
-    std::uint64_t sum = 0;
-    bool behind_data = false;
-    for (const auto& segment : segments()) {
-        behind_data = behind_data || segment.what == Segment::What::entry;
-        if (segment.what != Segment::What::gap || segment.size < dead_from(*sheet_)) continue;
-        sum += segment.size - (behind_data ? 0 : front_padding(segment.at, segment.at + segment.size));
-    }
-    return sum;
+bool SheetContainer::is_blank(ByteSpan bytes) const {
+    return std::all_of(bytes.begin(), bytes.end(), [&](std::byte b) { return b == std::byte{0} || b == sheet_->fill; });
 }
 
-std::uint64_t SheetContainer::front_padding(std::uint64_t from, std::uint64_t to) const {
-    const auto file = file_.bytes();
-    if (!file) return to - from;
-    auto at = from;
-    while (at < to && ((*file)[static_cast<std::size_t>(at)] == std::byte{0} || (*file)[static_cast<std::size_t>(at)] == sheet_->fill)) ++at;
-    return std::min(to, aligned(at, sheet_->align)) - from;
+bool SheetContainer::is_blank(std::uint32_t number, ByteSpan file, std::uint64_t at, std::uint64_t end) const {
+    end = std::min<std::uint64_t>(end, file.size());
+    while (at < end) {
+        auto next = end;
+        bool inside = false;
+        for (const auto& d : deleted_) {
+            if (d.file != number || d.size == 0 || d.at > file.size() || d.size > file.size() - d.at) continue;
+            if (d.at <= at && d.at + d.size > at) next = std::min(next, d.at + d.size), inside = true;
+            else if (d.at > at) next = std::min(next, d.at);
+        }
+        if (!inside && !is_blank(file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(next - at)))) return false;
+        at = next;
+    }
+    return true;
+}
+
+std::uint64_t SheetContainer::padding(ByteSpan file, std::uint64_t at, std::uint64_t end) const {
+    const auto stop = std::min({end, aligned(at, sheet_->align), static_cast<std::uint64_t>(file.size())});
+    if (stop <= at) return 0;
+    return is_blank(file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(stop - at))) ? stop - at : 0;
+}
+
+std::uint64_t SheetContainer::alignment(std::uint32_t number) const {
+    std::vector<std::uint64_t> starts;
+    for (const auto& item : items_)
+        if (item.file == number && item.stored > 0) starts.push_back(item.data_at);
+    return std::lcm(sheet_->align, shown_alignment(starts));
+}
+
+std::vector<std::uint32_t> SheetContainer::files_used() const {
+    std::vector<std::uint32_t> out = {own_file};
+    for (const auto& item : items_) out.push_back(item.file);
+    std::sort(out.begin(), out.end());
+    out.erase(std::unique(out.begin(), out.end()), out.end());
+    return out;
+}
+
+Result<std::vector<SheetContainer::Gap>> SheetContainer::gaps(std::uint32_t number) const {
+    SKIVET_TRY(const auto view, data_file(number));
+    SKIVET_TRY(const auto file, view.bytes());
+    std::vector<Segment> used;
+    if (number == own_file)
+        for (const auto& table : tables_) used.push_back({Segment::What::table, table.at, table.end - table.at, 0});
+    for (std::size_t i = 0; i < items_.size(); ++i)
+        if (items_[i].file == number && sheet_->part_size == 0) used.push_back({Segment::What::entry, items_[i].data_at, items_[i].stored, i});
+    std::vector<Gap> out;
+    bool front = true;
+    for (const auto& segment : with_gaps(std::move(used), file.size())) {
+        if (segment.what == Segment::What::entry) front = false;
+        if (segment.what != Segment::What::gap) continue;
+        const auto end = segment.at + segment.size;
+        out.push_back({segment.at, end, is_blank(number, file, segment.at, end), front, end == file.size()});
+    }
+    return out;
+}
+
+Result<std::vector<Bytes>> SheetContainer::unexplained() const {
+    std::vector<Bytes> out;
+    if (sheet_->part_size > 0) return out;   // nothing there is ever moved, and only entries are written
+    for (const auto number : files_used()) {
+        SKIVET_TRY(const auto view, data_file(number));
+        SKIVET_TRY(const auto file, view.bytes());
+        SKIVET_TRY(const auto all, gaps(number));
+        for (const auto& gap : all) {
+            if (gap.blank) continue;
+            auto bytes = file.subspan(static_cast<std::size_t>(gap.at), static_cast<std::size_t>(gap.end - gap.at));
+            while (is_blank(bytes.first(1))) bytes = bytes.subspan(1);
+            while (is_blank(bytes.last(1))) bytes = bytes.first(bytes.size() - 1);
+            out.emplace_back(bytes.begin(), bytes.end());
+        }
+    }
+    return out;
+}
+
+std::uint64_t SheetContainer::dead_bytes() const {
+    if (sheet_->part_size > 0) return 0;   // parts of a fixed size give nothing back
+    std::uint64_t sum = 0;
+    for (const auto number : files_used()) {
+        const auto all = gaps(number);
+        if (!all) continue;
+        const auto align = alignment(number);
+        for (const auto& gap : *all) {
+            const auto size = gap.end - gap.at;
+            if (gap.blank && !gap.last && size >= (gap.front ? front_reserve : 0) + dead_from(align)) sum += size - (gap.front ? aligned(gap.at, align) - gap.at : 0);
+        }
+    }
+    return sum;
 }
 
 }  // namespace skivet

@@ -57,6 +57,12 @@ Status write_copies(const WritePlan& plan) {
     return {};
 }
 
+/// What the sheet does not explain of a container; of other kinds, where nothing ever moves in a file, nothing.
+Result<std::vector<Bytes>> unexplained_in(const Container& container) {
+    if (const auto* sheet = dynamic_cast<const SheetContainer*>(&container)) return sheet->unexplained();
+    return std::vector<Bytes>{};
+}
+
 /// Hash of every entry's content.
 Result<std::vector<Sha256>> read_all(const Container& container, const ReadLimits& limits) {
     std::vector<Sha256> out;
@@ -90,6 +96,12 @@ Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, 
     if (auto reason = recognize(*sheet, bytes, bytes.size(), file.path().string())) out.recognized_by = std::move(*reason);
     else out.first_wrong = Error{ErrorCode::unsupported, "the conditions of [[recognize]] do not hold", {}, {}, "It is tried all the same"};
     if (auto header = read_header(*sheet, bytes, kinds.limits)) add_fields(out, header->values, "header", bytes);
+    if (sheet->kind == SheetKind::wrapper) {
+        auto segments = wrapper_segments(sheet, kinds, bytes);
+        if (segments) out.segments = std::move(*segments);
+        else if (!out.first_wrong) out.first_wrong = std::move(segments).error();
+        for (const auto& segment : out.segments) out.unexplained += segment.what == Segment::What::gap ? segment.size : 0;
+    }
     if (sheet->kind != SheetKind::container) return out;
     auto [container, wrong] = SheetContainer::open_as_far(file, sheet, kinds);
     if (wrong && !out.first_wrong) out.first_wrong = std::move(wrong);
@@ -127,6 +139,7 @@ Result<std::size_t> prove_writing(const Kinds& kinds, const fs::path& archive, c
     for (const auto& file : files) fs::copy_file(file, copy.folder / file.filename(), code);
     if (code) return fail_errno(code.value(), "cannot copy the archive");
     const auto path = copy.folder / archive.filename();
+    SKIVET_TRY(const auto unexplained, unexplained_in(*original));
     auto expected = read_all(*original, kinds.limits);
     if (!expected) return fail(std::move(expected).error().within("reading"));
     const auto count = original->entries().size();
@@ -146,6 +159,9 @@ Result<std::size_t> prove_writing(const Kinds& kinds, const fs::path& archive, c
             auto again = open_source(kinds, path);
             if (!again) return named(std::move(again).error());
             (*expected)[i] = sha256(bytes);
+            const auto others = unexplained_in(**again);
+            if (!others) return named(others.error());
+            if (*others != unexplained) return named(Error{ErrorCode::unfit, "bytes the sheet does not explain were changed or dropped", {}, {}, "Say in the sheet what they are"});
             const auto now = read_all(**again, kinds.limits);
             if (!now) return named(now.error());
             for (std::size_t k = 0; k < now->size() || k < expected->size(); ++k)

@@ -95,8 +95,23 @@ private:
         const auto* stored = header.values.with(Meaning::stored_size);
         if (stored && stored->number > end - at)
             return fail_at(ErrorCode::damaged, stored->at, fmt::format("needs {} bytes, has {}", grouped(stored->number), grouped(end - at)));
-        return std::pair(at, stored ? stored->number : end - at);
+        if (stored) return std::pair(at, stored->number);
+        // Where no field says how long it is, a stream says itself where it ends; what follows is not explained and stays.
+        SKIVET_TRY(const auto packing, packing_of(header));
+        if (sheet_->crypt || sheet_->chunks || packing == Packing::none || packing == Packing::lz4_block) return std::pair(at, end - at);
+        SKIVET_TRY(const auto stream, unpack_stream(packing, file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)), limits_.inflated_bytes));
+        return std::pair(at, stream.packed_size);
     }
+
+public:
+    /// What lies where in the file: header, content, and what the sheet does not explain.
+    Result<std::vector<Segment>> segments(ByteSpan file) const {
+        SKIVET_TRY(const auto header, read_header(*sheet_, file, limits_));
+        SKIVET_TRY(const auto extent, extent_of(file, header));
+        return with_gaps({{Segment::What::table, header.at, header.values.end - header.at, 0}, {Segment::What::entry, extent.first, extent.second, 0}}, file.size());
+    }
+
+private:
 
     Status check_sums(const HeaderRead& header, ByteSpan file, ByteSpan data, Over over) const {
         for (const auto& value : header.values.values) {
@@ -131,6 +146,8 @@ public:
 };
 
 }  // namespace
+
+Result<std::vector<Segment>> wrapper_segments(std::shared_ptr<const Sheet> sheet, const Kinds& kinds, ByteSpan file) { return SheetWrapper(std::move(sheet), kinds.keys, kinds.limits, {}).segments(file); }
 
 std::shared_ptr<const ContainerKind> sheet_wrapper_kind(std::shared_ptr<const Sheet> sheet) { return std::make_shared<SheetWrapperKind>(std::move(sheet)); }
 

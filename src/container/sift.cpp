@@ -151,8 +151,9 @@ private:
         if (!layout || layout->damage || layout->surfaces.empty()) return std::nullopt;
         const auto& d = layout->desc;
         if (!picture) {
-            size = 0;
-            for (const auto& s : layout->surfaces) size = std::max(size, s.offset + s.size);
+            size = layout->end;
+            if (layout->end == 0)
+                for (const auto& s : layout->surfaces) size = std::max(size, s.offset + s.size);
             if (size == 0 || size > rest.size()) return std::nullopt;
         }
         hit.size = size;

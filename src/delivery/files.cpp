@@ -2,7 +2,6 @@
 
 #include <cerrno>
 #include <fcntl.h>
-#include <sys/file.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
@@ -79,7 +78,7 @@ Status PosixFiles::resize(const std::filesystem::path& file, std::uint64_t size)
 }
 
 Status PosixFiles::create(const std::filesystem::path& file, ByteSpan data) {
-    const Descriptor descriptor(::open(file.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644));
+    const Descriptor descriptor(::open(file.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0644));
     if (descriptor.bad()) return fail_errno(errno, "cannot create " + file.string());
     return write_all(descriptor.get(), 0, data, file);
 }
@@ -87,7 +86,7 @@ Status PosixFiles::create(const std::filesystem::path& file, ByteSpan data) {
 Status PosixFiles::create_like(const std::filesystem::path& file, const std::filesystem::path& like) {
     struct stat info {};
     if (::stat(like.c_str(), &info) != 0) return fail_errno(errno, "cannot look at " + like.string());
-    const Descriptor descriptor(::open(file.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0600));
+    const Descriptor descriptor(::open(file.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0600));
     if (descriptor.bad()) return fail_errno(errno, "cannot create " + file.string());
     if (::fchown(descriptor.get(), info.st_uid, info.st_gid) != 0 && errno != EPERM) return fail_errno(errno, "cannot create " + file.string());
     if (::fchmod(descriptor.get(), info.st_mode & 07777) != 0) return fail_errno(errno, "cannot create " + file.string());
@@ -137,22 +136,6 @@ Status PosixFiles::make_folder(const std::filesystem::path& folder) {
 Status PosixFiles::remove_folder(const std::filesystem::path& folder) {
     if (::rmdir(folder.c_str()) != 0) return fail_errno(errno, "cannot remove the folder " + folder.string());
     return {};
-}
-
-Result<FileLock> FileLock::take(const std::filesystem::path& file, bool create) {
-    const int descriptor = create ? ::open(file.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644) : ::open(file.c_str(), O_RDONLY | O_CLOEXEC);
-    if (descriptor < 0) return fail_errno(errno, "cannot open " + file.string());
-    FileLock lock(descriptor);
-    if (::flock(descriptor, LOCK_EX | LOCK_NB) != 0) {
-        if (errno == EWOULDBLOCK)
-            return fail(ErrorCode::busy, file.filename().string() + " is in use by another program", "Close that program and try again");
-        return fail_errno(errno, "cannot lock " + file.string());
-    }
-    return lock;
-}
-
-FileLock::~FileLock() {
-    if (descriptor_ >= 0) ::close(descriptor_);
 }
 
 }  // namespace skivet

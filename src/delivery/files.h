@@ -3,6 +3,7 @@
 #include <filesystem>
 
 #include "base/bytes.h"
+#include "base/file_lock.h"
 
 namespace skivet {
 
@@ -15,9 +16,9 @@ public:
     /// Over existing bytes or behind the end of an existing file.
     [[nodiscard]] virtual Status write(const std::filesystem::path& file, std::uint64_t at, ByteSpan data) = 0;
     [[nodiscard]] virtual Status resize(const std::filesystem::path& file, std::uint64_t size) = 0;
-    /// A new file; an existing one is overwritten.
+    /// A new file. Error `io` when there is something at the path, a link included: nothing that is not ours is written over.
     [[nodiscard]] virtual Status create(const std::filesystem::path& file, ByteSpan data) = 0;
-    /// A new empty file with the mode and, where we may, the owner of `like`.
+    /// A new empty file with the mode and, where we may, the owner of `like`. Nothing may be at the path.
     [[nodiscard]] virtual Status create_like(const std::filesystem::path& file, const std::filesystem::path& like) = 0;
     /// Makes a file's bytes and size durable.
     [[nodiscard]] virtual Status sync(const std::filesystem::path& file) = 0;
@@ -50,23 +51,6 @@ public:
     Status copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to, std::uint64_t to_at, std::uint64_t size) override;
     Status make_folder(const std::filesystem::path& folder) override;
     Status remove_folder(const std::filesystem::path& folder) override;
-};
-
-/// An exclusive advisory lock (flock) on a file for as long as the object lives; the system releases it when the process dies.
-class FileLock {
-public:
-    /// Error `busy` when another process holds it.
-    [[nodiscard]] static Result<FileLock> take(const std::filesystem::path& file, bool create = false);
-    FileLock(FileLock&& other) noexcept : descriptor_(std::exchange(other.descriptor_, -1)) {}
-    FileLock& operator=(FileLock&& other) noexcept {
-        std::swap(descriptor_, other.descriptor_);
-        return *this;
-    }
-    ~FileLock();
-
-private:
-    explicit FileLock(int descriptor) : descriptor_(descriptor) {}
-    int descriptor_ = -1;
 };
 
 }  // namespace skivet

@@ -1,6 +1,7 @@
 #include "delivery/journal.h"
 
 #include <nlohmann/json.hpp>
+#include <xxhash.h>
 
 #include "base/keys.h"
 
@@ -9,7 +10,8 @@ namespace {
 
 using nlohmann::json;
 
-constexpr std::string_view magic = "SKJ2";
+constexpr std::string_view magic = "SKJ3", first_magic = "SKJ2";
+constexpr std::uint64_t sector = 512;
 constexpr std::uint64_t longest_description = 256u << 20;
 
 // Paths and entry names are bytes; JSON wants UTF-8, so they are kept as hexadecimal.
@@ -24,13 +26,27 @@ Sha256 hash_of(const json& value) {
     return out;
 }
 
+std::string hex_of(std::span<const std::uint64_t> numbers) {
+    Bytes bytes(numbers.size() * 8);
+    for (std::size_t i = 0; i < numbers.size(); ++i) store_le(bytes.data() + i * 8, numbers[i]);
+    return to_hex(bytes);
+}
+std::vector<std::uint64_t> numbers_of(const json& value) {
+    const auto bytes = bytes_of_hex(value.get<std::string>()).value_or(Bytes{});
+    std::vector<std::uint64_t> out;
+    for (std::size_t at = 0; at + 8 <= bytes.size(); at += 8) out.push_back(load_le<std::uint64_t>(bytes.data() + at));
+    return out;
+}
+
 json to_json(const JournalFile& file) {
     auto ranges = json::array(), back = json::array();
-    for (const auto& r : file.ranges) ranges.push_back({{"at", r.at}, {"old_size", r.old_size}, {"new_size", r.new_size}, {"new_hash", to_hex(r.new_hash)}});
+    for (const auto& r : file.ranges)
+        ranges.push_back({{"at", r.at}, {"old_size", r.old_size}, {"new_size", r.new_size}, {"new_hash", to_hex(r.new_hash)}, {"sectors", hex_of(r.new_sectors)}});
     for (const auto& b : file.back) back.push_back({{"from_new", b.from_new}, {"at", b.from_new ? b.at : 0}, {"size", b.size}});
     json out = {{"file", hex_text(file.file.string())}, {"way", static_cast<int>(file.way)}, {"old_size", file.old_size}, {"new_size", file.new_size}, {"ranges", ranges}};
     if (!file.back.empty()) out["back"] = back;
     for (const auto& folder : file.folders) out["folders"].push_back(hex_text(folder.string()));
+    if (!file.fresh.empty()) out["fresh"] = hex_text(file.fresh.string());
     if (file.way == Way::rebuild || file.way == Way::create) out["old_hash"] = to_hex(file.old_hash), out["new_hash"] = to_hex(file.new_hash);
     return out;
 }
@@ -51,6 +67,24 @@ std::optional<std::uint64_t> place_kept(JournalPart& part, std::uint64_t at) {
 }
 
 }  // namespace
+
+std::vector<std::pair<std::uint64_t, std::uint64_t>> sectors_of(const JournalRange& range) {
+    std::vector<std::pair<std::uint64_t, std::uint64_t>> out;
+    const auto old_end = range.at + std::min(range.old_size, range.new_size), end = range.at + range.new_size;
+    for (auto at = range.at; at < end;) {
+        auto next = std::min(end, (at / sector + 1) * sector);
+        if (at < old_end) next = std::min(next, old_end);
+        out.emplace_back(at, next);
+        at = next;
+    }
+    return out;
+}
+
+std::vector<std::uint64_t> sector_hashes(const JournalRange& range, ByteSpan new_bytes) {
+    std::vector<std::uint64_t> out;
+    for (const auto& [from, to] : sectors_of(range)) out.push_back(XXH3_64bits(new_bytes.data() + (from - range.at), static_cast<std::size_t>(to - from)));
+    return out;
+}
 
 std::uint64_t JournalPart::bytes_written() const {
     std::uint64_t sum = 0;
@@ -110,7 +144,7 @@ Bytes write_description(const Journal& journal, JournalPart& part) {
 
 Result<Journal> read_description(ByteSpan data) {
     const auto broken = [] { return fail(ErrorCode::damaged, "the journal is not complete"); };
-    if (data.size() < 8 + 64 || as_text(data.first(4)) != magic) return broken();
+    if (data.size() < 8 + 64 || (as_text(data.first(4)) != magic && as_text(data.first(4)) != first_magic)) return broken();
     const std::uint64_t length = load_le<std::uint32_t>(data.data() + 4);
     if (length > longest_description || length > data.size() - 8 - 64) return broken();
     const auto body = data.first(static_cast<std::size_t>(8 + length));
@@ -133,9 +167,16 @@ Result<Journal> read_description(ByteSpan data) {
             f.way = static_cast<Way>(way);
             f.old_size = file.at("old_size").get<std::uint64_t>();
             f.new_size = file.at("new_size").get<std::uint64_t>();
-            for (const auto& range : file.at("ranges"))
-                f.ranges.push_back({range.at("at").get<std::uint64_t>(), range.at("old_size").get<std::uint64_t>(), range.at("new_size").get<std::uint64_t>(),
-                                    hash_of(range.at("new_hash")), 0});
+            for (const auto& range : file.at("ranges")) {
+                JournalRange r{range.at("at").get<std::uint64_t>(), range.at("old_size").get<std::uint64_t>(), range.at("new_size").get<std::uint64_t>(),
+                               hash_of(range.at("new_hash")), 0, {}};
+                std::uint64_t end = 0;
+                if (__builtin_add_overflow(r.at, std::max(r.old_size, r.new_size), &end)) return broken();
+                if (range.contains("sectors")) r.new_sectors = numbers_of(range.at("sectors"));
+                if (!r.new_sectors.empty() && (r.new_size > r.new_sectors.size() * sector || r.new_sectors.size() != sectors_of(r).size())) return broken();
+                f.ranges.push_back(std::move(r));
+            }
+            if (file.contains("fresh")) f.fresh = from_hex_text(file.at("fresh"));
             if (file.contains("back"))
                 for (const auto& piece : file.at("back"))
                     f.back.push_back({piece.at("from_new").get<bool>(), piece.at("at").get<std::uint64_t>(), piece.at("size").get<std::uint64_t>()});

@@ -14,7 +14,15 @@ struct JournalRange {
     std::uint64_t new_size = 0;  ///< bytes written there; 0 for a tail that was only cut off
     Sha256 new_hash{};           ///< of the bytes written, to notice changes by others before an undo
     std::uint64_t kept_at = 0;   ///< position of the old bytes in the journal's file
+    /// Hashes of the new bytes by sector (`sectors_of`), to tell a half-written file from one that something else wrote. Empty in journals of
+    /// the first kind.
+    std::vector<std::uint64_t> new_sectors;
 };
+
+/// The pieces of a range of which each is wholly old or wholly new after a crash: cut where the file's sectors of 512 bytes end, because a
+/// disk writes those whole, and where the old file ended. Positions in the file, [from, to).
+[[nodiscard]] std::vector<std::pair<std::uint64_t, std::uint64_t>> sectors_of(const JournalRange& range);
+[[nodiscard]] std::vector<std::uint64_t> sector_hashes(const JournalRange& range, ByteSpan new_bytes);
 
 /// A stretch of the old file, taken from the rebuilt one or from the journal.
 struct BackPiece {
@@ -32,6 +40,7 @@ struct JournalFile {
     std::vector<BackPiece> back;        ///< rebuild: the old file from its beginning to its end
     Sha256 old_hash{}, new_hash{};      ///< rebuild and create: of the whole file
     std::vector<std::filesystem::path> folders;  ///< create: folders that were made for it, outermost first
+    std::filesystem::path fresh;        ///< rebuild and create: where the new file is put together, a name nobody else has
 };
 
 /// One source's share of a delivery.
@@ -56,7 +65,7 @@ struct Journal {
     [[nodiscard]] std::vector<std::string> entries() const;
 };
 
-/// Layout of a part's file: "SKJ2", u32 length of the description, the description (JSON), SHA-256 of all that; the old bytes; SHA-256
+/// Layout of a part's file: "SKJ3" ("SKJ2" without sectors and `fresh`), u32 length of the description, the description (JSON), SHA-256 of all that; the old bytes; SHA-256
 /// of the old bytes. `bytes` positions in `part` are set as they will be in the file.
 [[nodiscard]] Bytes write_description(const Journal& journal, JournalPart& part);
 /// Reads the description; the old bytes are only measured. Error `damaged` when the checksum does not hold or the file has another

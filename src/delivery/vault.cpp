@@ -5,6 +5,7 @@
 #include <map>
 #include <sys/statvfs.h>
 
+#include "base/file_write.h"
 #include "delivery/in_use.h"
 
 namespace skivet {
@@ -17,6 +18,7 @@ namespace {
 constexpr std::string_view part_state = "part";        // being written; nothing else has happened
 constexpr std::string_view pending_state = "pending";  // complete; game files may be half written
 constexpr std::string_view kept_state = "kept";        // the delivery stands and can be undone
+// A fourth, "aside" (recovery.cpp): nothing follows it any more, it is there for a person.
 
 fs::path real_path(const fs::path& path) {
     std::error_code code;
@@ -37,13 +39,6 @@ Status lock_file(const fs::path& file, Way way, std::vector<FileLock>& locks) {
     }
     locks.push_back(std::move(*lock));
     return {};
-}
-
-Result<std::vector<FileLock>> lock_files(const std::vector<JournalPart>& parts) {
-    std::vector<FileLock> locks;
-    for (const auto& part : parts)
-        for (const auto& file : part.files) SKIVET_CHECK(lock_file(file.file, file.way, locks));
-    return locks;
 }
 
 /// Room for the journal beside the vault and for growth beside every game file, before anything is touched.
@@ -104,15 +99,23 @@ std::vector<BackPiece> back_pieces(const FilePlan& plan, std::uint64_t old_size)
     return out;
 }
 
+/// A name beside a file that nobody else has.
 fs::path beside(const fs::path& file) {
     auto out = file;
-    out += ".skivet-new";
+    out += ".skivet-" + unguessable();
     return out;
 }
 
 constexpr std::uint64_t chunk = 4u << 20;
 
 }  // namespace
+
+Result<std::vector<FileLock>> Vault::lock_parts(const std::vector<JournalPart>& parts) {
+    std::vector<FileLock> locks;
+    for (const auto& part : parts)
+        for (const auto& file : part.files) SKIVET_CHECK(lock_file(file.file, file.way, locks));
+    return locks;
+}
 
 fs::path Vault::default_folder() {
     if (const char* data = std::getenv("XDG_DATA_HOME"); data && *data) return fs::path(data) / "skivet" / "vault";
@@ -132,10 +135,11 @@ Result<FileLock> Vault::lock() const {
     return lock;
 }
 
-Result<Sha256> Vault::hash_file(const fs::path& file) const {
+Result<Sha256> Vault::hash_file(const fs::path& file, const CancelToken& cancel) const {
     SKIVET_TRY(const auto size, files_->size(file));
     Sha256Stream hash;
     for (std::uint64_t at = 0; at < size; at += chunk) {
+        SKIVET_CHECK(cancel.check());
         SKIVET_TRY(const auto bytes, files_->read(file, at, std::min(chunk, size - at)));
         hash.add(bytes);
     }
@@ -157,6 +161,7 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
         if (plan.way == Way::create) {
             std::error_code code;
             if (fs::exists(plan.file, code)) return changed();
+            f.fresh = beside(f.file);
             for (auto folder = f.file.parent_path(); !fs::exists(folder, code) && folder != folder.parent_path(); folder = folder.parent_path())
                 f.folders.insert(f.folders.begin(), folder);
             Sha256Stream hash;
@@ -174,21 +179,24 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
         f.old_size = stamp.size;
         if (!plan.pieces.empty()) {
             Sha256Stream old_hash, new_hash;
-            const auto add = [&](Sha256Stream& hash, ByteSpan bytes) {
+            f.fresh = beside(f.file);
+            const auto add = [&](Sha256Stream& hash, ByteSpan bytes) -> Status {
                 for (std::size_t at = 0; at < bytes.size(); at += chunk) {
+                    SKIVET_CHECK(cancel_.check());
                     const auto some = bytes.subspan(at, std::min<std::size_t>(chunk, bytes.size() - at));
                     hash.add(some);
                     view.note_read(some.size());   // the archive may be larger than memory
                 }
+                return {};
             };
-            add(old_hash, current);
+            SKIVET_CHECK(add(old_hash, current));
             for (const auto& piece : plan.pieces) {
                 if (!piece.is_copy()) {
                     new_hash.add(piece.bytes);
                     continue;
                 }
                 SKIVET_TRY(const auto old, slice(current, piece.from, piece.size));
-                add(new_hash, old);
+                SKIVET_CHECK(add(new_hash, old));
             }
             f.old_hash = old_hash.finish();
             f.new_hash = new_hash.finish();
@@ -199,9 +207,11 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
             if (range.was != 0 && old_end > range.at &&
                 range_hash(current.subspan(static_cast<std::size_t>(range.at), static_cast<std::size_t>(old_end - range.at))) != range.was)
                 return changed();
-            f.ranges.push_back({range.at, old_end - range.at, range.bytes.size(), sha256(range.bytes), 0});
+            JournalRange kept{range.at, old_end - range.at, range.bytes.size(), sha256(range.bytes), 0, {}};
+            kept.new_sectors = sector_hashes(kept, range.bytes);
+            f.ranges.push_back(std::move(kept));
         }
-        if (plan.pieces.empty() && plan.new_size < stamp.size) f.ranges.push_back({plan.new_size, stamp.size - plan.new_size, 0, sha256({}), 0});
+        if (plan.pieces.empty() && plan.new_size < stamp.size) f.ranges.push_back({plan.new_size, stamp.size - plan.new_size, 0, sha256({}), 0, {}});
         part.files.push_back(std::move(f));
     }
     return part;
@@ -215,6 +225,7 @@ Status Vault::write_part(const Journal& journal, JournalPart& part, const fs::pa
     Sha256Stream hash;
     const auto keep = [&](const fs::path& file, std::uint64_t from, std::uint64_t size) -> Status {
         for (std::uint64_t done = 0; done < size; done += chunk) {
+            SKIVET_CHECK(cancel_.check());
             SKIVET_TRY(const auto bytes, files_->read(file, from + done, std::min(chunk, size - done)));
             hash.add(bytes);
             SKIVET_CHECK(files_->write(place, at, bytes));
@@ -237,33 +248,45 @@ Status Vault::write_part(const Journal& journal, JournalPart& part, const fs::pa
 }
 
 Status Vault::write_game(const Share& share, const JournalPart& part) {
+    // In pieces, so that a cancel is answered soon.
+    const auto write = [&](const fs::path& file, std::uint64_t at, ByteSpan bytes) -> Status {
+        for (std::size_t done = 0; done < bytes.size(); done += chunk) {
+            SKIVET_CHECK(cancel_.check());
+            SKIVET_CHECK(files_->write(file, at + done, bytes.subspan(done, std::min<std::size_t>(chunk, bytes.size() - done))));
+        }
+        return {};
+    };
     for (std::size_t i = 0; i < share.plan.files.size(); ++i) {
+        SKIVET_CHECK(cancel_.check());
         const auto& plan = share.plan.files[i];
         const auto& file = part.files[i].file;
         if (plan.way == Way::create || !plan.pieces.empty()) {
             for (const auto& folder : part.files[i].folders) SKIVET_CHECK(files_->make_folder(folder));
-            const auto fresh = beside(file);
+            const auto& fresh = part.files[i].fresh;
             if (plan.way == Way::create) SKIVET_CHECK(files_->create(fresh, {}));
             else SKIVET_CHECK(files_->create_like(fresh, file));
             std::uint64_t at = 0;
             for (const auto& range : plan.ranges) {
-                SKIVET_CHECK(files_->write(fresh, at, range.bytes));
+                SKIVET_CHECK(write(fresh, at, range.bytes));
                 at += range.bytes.size();
             }
             for (const auto& piece : plan.pieces) {
-                if (piece.is_copy()) SKIVET_CHECK(files_->copy(file, piece.from, fresh, at, piece.size));
-                else SKIVET_CHECK(files_->write(fresh, at, piece.bytes));
+                if (!piece.is_copy()) SKIVET_CHECK(write(fresh, at, piece.bytes));
+                for (std::uint64_t done = 0; piece.is_copy() && done < piece.size; done += 16 * chunk) {
+                    SKIVET_CHECK(cancel_.check());
+                    SKIVET_CHECK(files_->copy(file, piece.from + done, fresh, at + done, std::min(16 * chunk, piece.size - done)));
+                }
                 at += piece.length();
             }
             SKIVET_CHECK(files_->sync(fresh));
-            SKIVET_TRY(const auto hash, hash_file(fresh));
+            SKIVET_TRY(const auto hash, hash_file(fresh, cancel_));
             if (hash != part.files[i].new_hash) return fail(ErrorCode::io, fresh.string() + " does not read back as it was written", "The disk may be failing");
             SKIVET_CHECK(files_->rename(fresh, file));
             SKIVET_CHECK(files_->sync_folder(file.parent_path()));
             for (const auto& folder : part.files[i].folders) SKIVET_CHECK(files_->sync_folder(folder.parent_path()));
             continue;
         }
-        for (const auto& range : plan.ranges) SKIVET_CHECK(files_->write(file, range.at, range.bytes));
+        for (const auto& range : plan.ranges) SKIVET_CHECK(write(file, range.at, range.bytes));
         if (plan.new_size != plan.expected.size) SKIVET_CHECK(files_->resize(file, plan.new_size));
         SKIVET_CHECK(files_->sync(file));
     }
@@ -278,92 +301,6 @@ Status Vault::check_written(const Share& share, const JournalPart& part) {
             if (back != range.bytes) return fail_at(ErrorCode::io, range.at, file.string() + " does not read back as it was written", "The disk may be failing");
         }
     return {};
-}
-
-Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file) {
-    std::error_code code;
-    const auto changed = [&] {
-        return fail(ErrorCode::stale, file.file.filename().string() + " is neither as it was before the delivery nor as the delivery left it",
-                    "Something else changed it; the old bytes stay in the vault");
-    };
-    const auto back_from_vault = [&](const fs::path& to, std::uint64_t at, std::uint64_t kept_at, std::uint64_t size) -> Status {
-        for (std::uint64_t done = 0; done < size; done += chunk) {
-            SKIVET_TRY(const auto bytes, files_->read(part.place, kept_at + done, std::min(chunk, size - done)));
-            SKIVET_CHECK(files_->write(to, at + done, bytes));
-        }
-        return {};
-    };
-    if (file.way == Way::create || file.way == Way::rebuild) {
-        if (fs::exists(beside(file.file), code)) SKIVET_CHECK(files_->remove(beside(file.file)));
-    }
-    if (file.way == Way::create) {
-        if (fs::exists(file.file, code)) {
-            SKIVET_TRY(const auto hash, hash_file(file.file));
-            if (hash != file.new_hash) return changed();
-            SKIVET_CHECK(files_->remove(file.file));
-        }
-        for (auto folder = file.folders.rbegin(); folder != file.folders.rend(); ++folder)
-            if (fs::is_directory(*folder, code) && fs::is_empty(*folder, code)) SKIVET_CHECK(files_->remove_folder(*folder));
-        return {};
-    }
-    if (file.way == Way::rebuild) {
-        SKIVET_TRY(const auto now, hash_file(file.file));
-        if (now == file.old_hash) return {};
-        if (now != file.new_hash) return changed();
-        const auto old = beside(file.file);
-        SKIVET_CHECK(files_->create_like(old, file.file));
-        std::uint64_t at = 0;
-        for (const auto& piece : file.back) {
-            if (piece.from_new) SKIVET_CHECK(files_->copy(file.file, piece.at, old, at, piece.size));
-            else SKIVET_CHECK(back_from_vault(old, at, piece.at, piece.size));
-            at += piece.size;
-        }
-        SKIVET_CHECK(files_->sync(old));
-        SKIVET_TRY(const auto hash, hash_file(old));
-        if (hash != file.old_hash) return fail(ErrorCode::io, old.string() + " does not read back as it was written");
-        SKIVET_CHECK(files_->rename(old, file.file));
-        return files_->sync_folder(file.file.parent_path());
-    }
-    for (const auto& range : file.ranges) SKIVET_CHECK(back_from_vault(file.file, range.at, range.kept_at, range.old_size));
-    SKIVET_CHECK(files_->resize(file.file, file.old_size));
-    SKIVET_CHECK(files_->sync(file.file));
-    for (const auto& range : file.ranges)
-        for (std::uint64_t done = 0; done < range.old_size; done += chunk) {
-            const auto size = std::min(chunk, range.old_size - done);
-            SKIVET_TRY(const auto now, files_->read(file.file, range.at + done, size));
-            SKIVET_TRY(const auto kept, files_->read(part.place, range.kept_at + done, size));
-            if (now != kept) return fail_at(ErrorCode::io, range.at, fmt::format("{} does not read back as it was written", file.file.string()));
-        }
-    return {};
-}
-
-/// Rolls back every part that lies in the pending folder, then removes it.
-Status Vault::roll_back(const fs::path& pending, const std::vector<JournalPart>& parts) {
-    for (const auto& part : parts) {
-        // The kept bytes are checked before the first of them is written anywhere.
-        SKIVET_TRY(const auto size, files_->size(part.place));
-        const auto kept = part.bytes_kept();
-        if (size < kept + 32) return fail(ErrorCode::damaged, part.place.string() + " is not complete");
-        Sha256Stream hash;
-        for (std::uint64_t done = 0; done < kept; done += chunk) {
-            SKIVET_TRY(const auto bytes, files_->read(part.place, size - 32 - kept + done, std::min(chunk, kept - done)));
-            hash.add(bytes);
-        }
-        SKIVET_TRY(const auto digest, files_->read(part.place, size - 32, 32));
-        const auto now = hash.finish();
-        if (!std::equal(now.begin(), now.end(), digest.begin()))
-            return fail(ErrorCode::damaged, part.place.string() + ": the old bytes do not match their checksum", "The disk that holds the vault may be failing");
-        for (const auto& file : part.files) SKIVET_CHECK(roll_back_file(part, file));
-        SKIVET_CHECK(files_->remove(part.place));
-    }
-    SKIVET_CHECK(files_->remove_folder(pending));
-    return files_->sync_folder(folder_);
-}
-
-void Vault::drop_part_folder(const fs::path& folder) {
-    std::error_code code;
-    for (const auto& item : fs::directory_iterator(folder, code)) (void)files_->remove(item.path());
-    (void)files_->remove_folder(folder);
 }
 
 Result<Journal> Vault::deliver(const WritePlan& plan, const DeliveryNote& note, std::int64_t now, const std::function<Status()>& verify) {
@@ -386,6 +323,8 @@ Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& tit
     std::vector<FileLock> locks;
     for (const auto& share : shares)
         for (const auto& file : share.plan.files) SKIVET_CHECK(lock_file(file.file, file.way, locks));
+    SKIVET_CHECK(check_unfinished(shares));
+    if (register_) SKIVET_CHECK(register_->add(folder_));
     for (const auto& share : shares) {
         SKIVET_TRY(auto part, prepare(share));
         journal.parts.push_back(std::move(part));
@@ -409,6 +348,7 @@ Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& tit
         for (std::size_t p = 0; p < shares.size(); ++p) SKIVET_CHECK(write_game(shares[p], journal.parts[p]));
         for (std::size_t p = 0; p < shares.size(); ++p) SKIVET_CHECK(check_written(shares[p], journal.parts[p]));
         if (verify) SKIVET_CHECK(verify());
+        SKIVET_CHECK(cancel_.check());
         SKIVET_CHECK(files_->rename(pending, kept));
         return files_->sync_folder(folder_);
     };
@@ -416,8 +356,11 @@ Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& tit
         auto error = std::move(written).error();
         // The journal may already be marked kept when only the last sync failed.
         if (fs::exists(kept, code)) (void)files_->rename(kept, pending);
-        if (auto back = roll_back(pending, journal.parts); !back)
-            error.advice = "The old bytes could not be put back yet (" + back.error().message() + "); they are safe in the vault, and the next start puts them back";
+        Recovered back;
+        if (auto rolled = roll_back_what_is_known(pending, journal, back); !rolled)
+            error.advice = "The old bytes could not be put back yet (" + rolled.error().message() + "); they are safe in the vault, and the next start puts them back";
+        else if (!back.set_aside.empty())
+            error.advice = back.set_aside[0].message();
         return fail(std::move(error));
     }
     for (auto& part : journal.parts) part.place = kept / part.place.filename();
@@ -442,46 +385,58 @@ Result<Journal> Vault::read_journal_folder(const fs::path& folder) const {
     return out;
 }
 
-Result<unsigned> Vault::recover() {
-    std::error_code code;
-    if (!fs::exists(folder_, code)) return 0u;
-    SKIVET_TRY(const auto vault_lock, lock());
-    std::vector<fs::path> half_done;
-    for (const auto& item : fs::directory_iterator(folder_, code)) {
-        if (item.path().extension() == ".part") drop_part_folder(item.path());
-        if (item.path().extension() == ".pending") half_done.push_back(item.path());
-    }
-    std::sort(half_done.rbegin(), half_done.rend());  // newest first
-    unsigned count = 0;
-    for (const auto& path : half_done) {
-        // A damaged description was renamed only after it was synced, so this is a failing disk, not a crash: it is kept for a person.
-        SKIVET_TRY(const auto journal, read_journal_folder(path));
-        SKIVET_TRY(const auto locks, lock_files(journal.parts));
-        SKIVET_CHECK(roll_back(path, journal.parts));
-        if (!journal.parts.empty()) ++count;
-    }
-    return count;
-}
-
 Result<std::vector<Journal>> Vault::history() const {
-    std::vector<fs::path> paths;
-    std::error_code code;
-    for (const auto& item : fs::directory_iterator(folder_, code))
-        if (item.path().extension() == ".kept") paths.push_back(item.path());
-    std::sort(paths.begin(), paths.end());
     std::vector<Journal> out;
-    for (const auto& path : paths) {
-        SKIVET_TRY(auto journal, read_journal_folder(path));
-        if (!journal.parts.empty()) out.push_back(std::move(journal));
-    }
+    for (const auto& path : folders_in(kept_state))
+        if (auto journal = read_journal_folder(path); journal && !journal->parts.empty()) out.push_back(std::move(*journal));
     return out;
 }
 
-Status Vault::check_untouched(const JournalPart& part) {
+std::vector<Error> Vault::unreadable() const {
+    std::vector<Error> out;
+    for (const auto& path : folders_in(kept_state))
+        if (auto journal = read_journal_folder(path); !journal) {
+            auto error = std::move(journal).error();
+            error.advice = "This delivery cannot be undone any more; the others can";
+            out.push_back(std::move(error));
+        }
+    return out;
+}
+
+Status Vault::check_unfinished(const std::vector<Share>& shares) const {
+    const auto check = [&](const Vault& vault, bool ours) -> Status {
+        for (const auto& one : vault.unfinished(ours))
+            for (const auto& file : one.files)
+                for (const auto& share : shares)
+                    for (const auto& plan : share.plan.files)
+                        if (real_path(plan.file) == file && one.running)
+                            return fail(ErrorCode::busy, fmt::format("another Skivet is writing into {}", file.filename().string()), "Wait until it is done and try again");
+                        else if (real_path(plan.file) == file)
+                            return fail(ErrorCode::stale, fmt::format("a delivery into {} was cut short and is not rolled back yet (\"{}\", in the vault {})", file.filename().string(), one.title, vault.folder_.string()),
+                                        fmt::format("Put the old bytes back first: skivet-cli restore --unfinished --vault {}", vault.folder_.string()));
+        return {};
+    };
+    SKIVET_CHECK(check(*this, true));
+    const auto mine = real_path(folder_);
+    for (const auto& other : register_ ? register_->all() : std::vector<fs::path>{})
+        if (other != mine) SKIVET_CHECK(check(Vault(other, *files_), false));
+    return {};
+}
+
+Status Vault::check_untouched(const JournalPart& part) const {
     for (const auto& file : part.files) {
         const auto changed = [&] {
-            return fail(ErrorCode::stale, file.file.filename().string() + " was changed by something else since this delivery",
-                        "Putting the old bytes back would damage it. Take the new version as it is, or restore the game's own files");
+            std::string advice = "Putting the old bytes back would damage it. Take the new version as it is, or restore the game's own files";
+            const auto mine = real_path(folder_);
+            for (const auto& other : register_ ? register_->all() : std::vector<fs::path>{}) {
+                if (other == mine) continue;
+                const auto theirs = Vault(other, *files_).history();
+                for (const auto& journal : theirs ? *theirs : std::vector<Journal>{})
+                    for (const auto& p : journal.parts)
+                        for (const auto& f : p.files)
+                            if (f.file == file.file) advice = fmt::format("\"{}\" was delivered into it from another vault, {}. Undo that one first", journal.title, other.string());
+            }
+            return fail(ErrorCode::stale, file.file.filename().string() + " was changed by something else since this delivery", std::move(advice));
         };
         const auto size = files_->size(file.file);
         if (!size && size.error().code == ErrorCode::missing) return changed();
@@ -504,8 +459,10 @@ Status Vault::undo_locked(const Journal& journal, const std::optional<fs::path>&
     std::vector<JournalPart> parts;
     for (const auto& part : journal.parts)
         if (!source || part.source == *source) parts.push_back(part);
-    SKIVET_TRY(const auto locks, lock_files(parts));
+    SKIVET_TRY(const auto locks, lock_parts(parts));
     for (const auto& part : parts) SKIVET_CHECK(check_untouched(part));
+    // Here a damaged journal is an error and nothing more; once it is pending it would have to be set aside.
+    for (const auto& part : parts) SKIVET_CHECK(check_kept(part));
     // From the rename on a crash finishes the undo at the next start.
     auto pending = path_of(journal.id, pending_state);
     if (parts.size() == journal.parts.size()) {

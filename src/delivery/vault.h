@@ -4,9 +4,12 @@
 // A crash before the journal is complete leaves the old files; after that, the next start rolls it back; after the journal was marked
 // kept, the new files stand. A delivery over several archives has one journal, a folder with one file for each archive, whose name says
 // how far it is; so all of them change or none.
+// Old bytes go only into a file that is in a state the journal knows: as it was, as the delivery left it, or half way between. A file that
+// something else wrote meanwhile stays as it is, and the journal is set aside for a person to decide.
 #include "base/progress.h"
 #include "delivery/files.h"
 #include "delivery/journal.h"
+#include "delivery/vault_register.h"
 
 namespace skivet {
 
@@ -23,10 +26,28 @@ struct DeliveryNote {
     std::vector<std::string> entries;
 };
 
+/// A delivery that was cut short and is not rolled back yet.
+struct Unfinished {
+    std::string title;
+    std::vector<std::filesystem::path> files;
+    bool running = false;               ///< its program is still at it
+};
+
+/// What a start found of deliveries that were cut short.
+struct Recovered {
+    std::vector<Journal> rolled_back;   ///< whose old bytes are back
+    std::vector<Error> set_aside;       ///< journals that cannot be followed, each with where it is now; other archives are not held up by them
+    std::vector<Error> waiting;         ///< what could not be rolled back yet: the file is in use, the disk cannot be written
+};
+
 class Vault {
 public:
     /// `files` must outlive the vault. The folder is made when first needed.
     Vault(std::filesystem::path folder, Files& files) : folder_(std::move(folder)), files_(&files) {}
+    /// The same, noted in a register when it is first written to, and heeding what other vaults in it have begun.
+    Vault(std::filesystem::path folder, Files& files, VaultRegister vaults) : folder_(std::move(folder)), files_(&files), register_(std::move(vaults)) {}
+    /// Ends a delivery that is not complete; what it has written is rolled back.
+    void heed(CancelToken cancel) { cancel_ = std::move(cancel); }
 
     /// $XDG_DATA_HOME/skivet/vault, or ~/.local/share/skivet/vault.
     [[nodiscard]] static std::filesystem::path default_folder();
@@ -38,11 +59,15 @@ public:
     [[nodiscard]] Result<Journal> deliver(std::vector<Share> shares, const std::string& title, std::int64_t now, const std::function<Status()>& verify = {});
     [[nodiscard]] Result<Journal> deliver(const WritePlan& plan, const DeliveryNote& note, std::int64_t now, const std::function<Status()>& verify = {});
 
-    /// Rolls back what a crash left half done. Called at every start. Returns how many deliveries were rolled back.
-    [[nodiscard]] Result<unsigned> recover();
+    /// Rolls back what a crash left half done. Called at every start. An error only when the vault itself cannot be used.
+    [[nodiscard]] Result<Recovered> recover();
+    /// What `recover` would look at, without writing anything.
+    [[nodiscard]] std::vector<Unfinished> unfinished() const;
 
-    /// Deliveries that can be undone, oldest first.
+    /// Deliveries that can be undone, oldest first. Journals that cannot be read are left out.
     [[nodiscard]] Result<std::vector<Journal>> history() const;
+    /// Why journals of deliveries that stand cannot be read; the others are not held up by them.
+    [[nodiscard]] std::vector<Error> unreadable() const;
     /// Puts the bytes back that a delivery overwrote, in all its sources or in one of them. Error `usage` when a later delivery changed
     /// the same file, `stale` when something else did.
     [[nodiscard]] Status undo(const std::string& id, const std::optional<std::filesystem::path>& source = std::nullopt);
@@ -58,22 +83,41 @@ public:
     [[nodiscard]] const std::filesystem::path& folder() const { return folder_; }
 
 private:
+    [[nodiscard]] std::vector<Unfinished> unfinished(bool locked_by_us) const;
+    /// How a file stands to what the journal says of it.
+    enum class Stand { old, between, written, foreign };
+
     [[nodiscard]] Result<FileLock> lock() const;
+    [[nodiscard]] static Result<std::vector<FileLock>> lock_parts(const std::vector<JournalPart>& parts);
     [[nodiscard]] std::filesystem::path path_of(const std::string& id, std::string_view state) const;
+    [[nodiscard]] std::vector<std::filesystem::path> folders_in(std::string_view state) const;
     [[nodiscard]] Result<JournalPart> prepare(const Share& share) const;
     [[nodiscard]] Status write_part(const Journal& journal, JournalPart& part, const std::filesystem::path& place);
     [[nodiscard]] Status write_game(const Share& share, const JournalPart& part);
     [[nodiscard]] Status check_written(const Share& share, const JournalPart& part);
-    [[nodiscard]] Result<Sha256> hash_file(const std::filesystem::path& file) const;
-    [[nodiscard]] Status roll_back_file(const JournalPart& part, const JournalFile& file);
-    [[nodiscard]] Status roll_back(const std::filesystem::path& folder, const std::vector<JournalPart>& parts);
-    [[nodiscard]] Status check_untouched(const JournalPart& part);
+    [[nodiscard]] Result<Sha256> hash_file(const std::filesystem::path& file, const CancelToken& cancel = {}) const;
+    /// Nothing else may have begun what is not finished in these files, here or in another vault.
+    [[nodiscard]] Status check_unfinished(const std::vector<Share>& shares) const;
+    [[nodiscard]] Status check_untouched(const JournalPart& part) const;
     [[nodiscard]] Status undo_locked(const Journal& journal, const std::optional<std::filesystem::path>& source);
     [[nodiscard]] Result<Journal> read_journal_folder(const std::filesystem::path& folder) const;
     void drop_part_folder(const std::filesystem::path& folder);
 
+    // recovery.cpp
+    [[nodiscard]] Status check_kept(const JournalPart& part) const;
+    [[nodiscard]] Result<Stand> stand_of(const JournalPart& part, const JournalFile& file) const;
+    [[nodiscard]] Result<Stand> stand_of_ranges(const JournalPart& part, const JournalFile& file) const;
+    [[nodiscard]] Result<bool> any_foreign(const JournalPart& part, std::string& name) const;
+    [[nodiscard]] Status roll_back_file(const JournalPart& part, const JournalFile& file);
+    [[nodiscard]] Status roll_back(const std::filesystem::path& folder, const std::vector<JournalPart>& parts);
+    /// Moves a journal, or some parts of it, where nothing follows it any more, and says why and where.
+    [[nodiscard]] Result<Error> set_aside(const std::filesystem::path& folder, const std::vector<JournalPart>& parts, bool whole, Error why);
+    [[nodiscard]] Status roll_back_what_is_known(const std::filesystem::path& folder, const Journal& journal, Recovered& out);
+
     std::filesystem::path folder_;
     Files* files_;
+    std::optional<VaultRegister> register_;
+    CancelToken cancel_;
 };
 
 }  // namespace skivet

@@ -118,6 +118,7 @@ Result<TextureLayout> KtxKind::layout(ByteSpan data, std::uint64_t file_size, co
             for (const auto& level : levels)
                 for (const auto& s : level)
                     if (s.layer == layer && s.face == face) out.surfaces.push_back(s);
+    out.end = at;
     const auto& last = levels.back().back();
     SKIVET_CHECK(accept_cut_off(out, header_bytes + std::uint64_t{word(60)}, last.offset + stored_size(d.format, last.width, last.height), file_size));
     return out;

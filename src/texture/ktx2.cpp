@@ -100,6 +100,9 @@ Result<TextureLayout> Ktx2Kind::layout(ByteSpan data, std::uint64_t file_size, c
         return fail_at(ErrorCode::damaged, data.size(), fmt::format("level index: needs {} bytes, has {}", d.mips * index_entry, data.size() - header_bytes));
     out.direct = scheme == 0;
     std::uint32_t cut_off = 0;
+    // Descriptor, keys and values, supercompression global data (KTX 2.0 section 3.1, "Index").
+    for (const auto end : {dfd_at + dfd_size, std::uint64_t{word(56)} + word(60), load_le<std::uint64_t>(data.data() + 64) + load_le<std::uint64_t>(data.data() + 72)})
+        if (end <= file_size) out.end = std::max(out.end, end);
     for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
         const auto level = level_at(data, mip);
         const auto need = whole_level(d, mip), at = header_bytes + mip * index_entry;
@@ -110,6 +113,7 @@ Result<TextureLayout> Ktx2Kind::layout(ByteSpan data, std::uint64_t file_size, c
             if (++cut_off == d.mips && level.offset + need / 8 >= file_size) return missing;
             if (!out.damage) out.damage = std::move(missing).value();
         }
+        if (level.offset <= file_size && level.packed <= file_size - level.offset) out.end = std::max(out.end, level.offset + level.packed);
         if (out.direct ? level.packed < need : level.unpacked != need)
             return fail_at(ErrorCode::damaged, at, fmt::format("mip {}: needs {} bytes, has {}", mip, grouped(need), grouped(out.direct ? level.packed : level.unpacked)));
         if (need > limits.inflated_bytes) return fail(ErrorCode::limit, fmt::format("mip {} would unpack to {}", mip, human_bytes(need)));

@@ -38,6 +38,8 @@ struct TextureLayout {
     bool direct = true;
     /// What is missing of a file that ends early; empty for a whole one. Levels beyond the end are listed, reading them says what they lack.
     std::optional<Error> damage;
+    /// Where the file ends by its own account, in bytes from its start; 0 where that is the end of its last surface, or not stated.
+    std::uint64_t end = 0;
 
     [[nodiscard]] const Surface* find(std::uint32_t mip, std::uint32_t layer = 0, std::uint32_t face = 0, std::uint32_t slice = 0) const;
 };

@@ -6,6 +6,7 @@
 
 #include "base/file_write.h"
 #include "bench/bulk_export.h"
+#include "bench/export_manifest.h"
 #include "bench/follow.h"
 #include "bench/project.h"
 #include "codec/paint_form.h"
@@ -35,7 +36,7 @@ struct Bulk : testing::Test {
     std::set<std::string> files() {
         std::set<std::string> out;
         for (const auto& f : std::filesystem::recursive_directory_iterator(folder.path()))
-            if (f.is_regular_file()) out.insert(f.path().lexically_relative(folder.path()).string());
+            if (f.is_regular_file() && f.path().filename() != ExportManifest::file_name) out.insert(f.path().lexically_relative(folder.path()).string());
         return out;
     }
 };

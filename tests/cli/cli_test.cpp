@@ -267,8 +267,8 @@ TEST_F(Cli, SheetsAreCheckedAndUsed) {
 
 TEST_F(Cli, ACancelEndsWith130) {
     std::ostringstream out, err;
-    CancelToken cancel;
-    cancel.cancel();
-    EXPECT_EQ(cli::run({"verify", zip}, out, err, cancel), 130);
-    EXPECT_EQ(cli::run({"export", zip, "--to", (folder / "c").string()}, out, err, cancel), 130);
+    cli::Interruption interruption;
+    interruption.cancel.cancel();
+    EXPECT_EQ(cli::run({"verify", zip}, out, err, &interruption), 130);
+    EXPECT_EQ(cli::run({"export", zip, "--to", (folder / "c").string()}, out, err, &interruption), 130);
 }

@@ -164,20 +164,22 @@ TEST_P(Layouts, OneByteOfAStoredEntryWritesLittle) {
 
 TEST_P(Layouts, CompactGivesBackWhatMovingLeft) {
     const auto before = tree(game);
-    if (name == "dump" || name == "index" || name == "box" || name == "safe") {
+    if (name == "dump" || name == "box" || name == "safe") {
         EXPECT_EQ(open()->dead_bytes(), 0u);
         EXPECT_TRUE(open()->plan_compact(ReadLimits{})->empty());
         return;
     }
     EXPECT_EQ(open()->dead_bytes(), name == "flags" ? 44u : 0u) << "as written; one layout has a deleted entry";
-    for (const char* path : {"rides/horse.dds", "signs/open.txt", "lamp"}) ASSERT_TRUE(deliver({{path, random_bytes(7000, 3)}}));
+    for (const std::size_t size : {7000u, 8000u})
+        for (const char* path : {"rides/horse.dds", "signs/open.txt", "lamp"}) ASSERT_TRUE(deliver({{path, random_bytes(size, 3)}}));
     const auto dead = open()->dead_bytes();
-    if (name != "twin") EXPECT_GT(dead, 2000u);   // whose entries may not move: it is laid out anew each time
+    // Entries of the one may not move, so that it is laid out anew each time; those of the other have a data file each.
+    if (name != "twin" && name != "index") EXPECT_GT(dead, 2000u);
     const auto plan = open()->plan_compact(ReadLimits{});
     ASSERT_TRUE(plan) << plan.error().message();
     ASSERT_EQ(plan->empty(), dead == 0);
     if (!plan->empty()) {
-        EXPECT_LT(kept_bytes(plan->files[0]), dead + 13'000) << "the vault keeps what is dropped, padding and the tables";
+        if (name != "index") EXPECT_LT(kept_bytes(plan->files[0]), dead + 13'000) << "the vault keeps what is dropped, padding and the tables";
         ASSERT_TRUE(Vault(folder / "vault", files).deliver(*plan, {"compact", archive, {}}, 1));
     }
     ASSERT_TRUE(open());

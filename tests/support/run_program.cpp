@@ -48,7 +48,7 @@ Ran run_program(const std::vector<std::string>& words, const std::string& folder
 CliRan run_cli(const std::vector<std::string>& arguments) {
     std::ostringstream out, err;
     CliRan ran;
-    ran.code = cli::run(arguments, out, err, CancelToken());
+    ran.code = cli::run(arguments, out, err);
     ran.out = out.str();
     ran.err = err.str();
     return ran;

@@ -91,7 +91,14 @@ void Session::complain(const Error& error) {
     emit notice(line);
 }
 
+bool Session::needs_project() {
+    if (has_project_) return false;
+    emit notice(tr("No project is open, so there is nowhere to keep this."));
+    return true;
+}
+
 void Session::save() {
+    if (!has_project_) return;
     // A copy is written in order by one thread; the last one wins.
     saver_.start([this, copy = project_] {
         if (auto saved = save_project(copy); !saved)
@@ -102,7 +109,10 @@ void Session::save() {
 void Session::open(const fs::path& folder, const fs::path& game, const std::vector<fs::path>& more, const std::vector<std::string>& play) {
     struct Opened {
         Result<Project> project = Project{};
-        Result<unsigned> recovered = 0u;
+        std::optional<FileLock> lock;
+        bool good_copy = false;
+        Result<Recovered> recovered = Recovered{};
+        std::vector<Error> unreadable;
         Result<KeyRing> keys = KeyRing{};
         std::shared_ptr<const Kinds> kinds;
         std::vector<Error> sheet_errors, index_errors;
@@ -113,12 +123,33 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
         std::shared_ptr<Stock> remembered;
         std::shared_ptr<Knowledge> knowledge;
     };
+    asked_ = {folder, game, more, play};
+    const bool locked = project_lock_ && project_.folder == folder;
     run(tr("Opening the project"),
-        [kinds = kinds_, folder, game, more, play, this]() mutable {
+        [kinds = kinds_, folder, game, more, play, locked, this]() mutable {
             Opened out;
+            if (!locked) {
+                auto lock = lock_project(folder);
+                if (!lock) {
+                    out.project = fail(std::move(lock).error());
+                    return out;
+                }
+                out.lock = std::move(*lock);
+            }
             out.project = open_project(folder);
-            if (!out.project) return out;
+            if (!out.project) {
+                out.good_copy = has_good_copy(folder);
+                return out;
+            }
             auto& project = *out.project;
+            std::error_code code;
+            if (!game.empty() && !project.game.empty() && fs::weakly_canonical(game, code) != fs::weakly_canonical(project.game, code)) {
+                // Its sources and its loose files belong to the other one.
+                out.project = fail(Error{ErrorCode::usage, "the project " + folder.string() + " is about the game in " + project.game.string() + ", not " + game.string(), {}, {},
+                                         "Choose another --project for this game, or leave --project out"});
+                return out;
+            }
+            (void)keep_good_copy(folder);   // only a help for a bad day
             out.keys = load_keys(project.keys());
             auto changed = std::make_shared<Kinds>(*kinds);
             if (out.keys) changed->keys = std::make_shared<KeyRing>(*out.keys);
@@ -127,8 +158,9 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
             out.sheet_errors = add_sheets_in(*changed, project.sheets());
             out.kinds = changed;
             kinds = std::move(changed);
-            Vault vault(project.vault(), files_);
+            Vault vault(project.vault(), files_, VaultRegister(VaultRegister::usual_place()));
             out.recovered = vault.recover();
+            out.unreadable = vault.unreadable();
             if (!game.empty()) {
                 project.game = game;
                 if (project.sources.empty()) {
@@ -155,9 +187,25 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
             return out;
         },
         [this](Opened opened) {
-            if (!opened.project) return complain(opened.project.error());
-            if (!opened.recovered) complain(opened.recovered.error());
-            else if (*opened.recovered > 0) emit notice(tr("A delivery was cut short last time. The old bytes were put back."));
+            if (!opened.project) {
+                complain(opened.project.error());
+                emit project_refused(QString::fromStdString(opened.project.error().message()), opened.good_copy);
+                return;
+            }
+            if (opened.lock) project_lock_ = std::move(opened.lock);
+            has_project_ = true;
+            if (!opened.recovered) {
+                complain(opened.recovered.error());
+            } else {
+                for (const auto& journal : opened.recovered->rolled_back) {
+                    const auto line = tr("\"%1\" was cut short last time. The old bytes were put back.").arg(QString::fromStdString(journal.title));
+                    say(line);
+                    emit notice(line);
+                }
+                for (const auto* list : {&opened.recovered->set_aside, &opened.recovered->waiting})
+                    for (const auto& error : *list) complain(error);
+            }
+            for (const auto& error : opened.unreadable) complain(error);
             project_ = std::move(*opened.project);
             history_ = std::move(opened.history);
             if (!opened.keys) complain(opened.keys.error());
@@ -178,7 +226,19 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
         });
 }
 
+void Session::open_last_good() {
+    run(tr("Opening the project"), [folder = asked_.folder] { return use_good_copy(folder); },
+        [this](const Status& used) {
+            if (!used) return complain(used.error());
+            say(tr("The project's last good copy is used; the file that could not be read is kept beside it."));
+            open(asked_.folder, asked_.game, asked_.more, asked_.play);
+        });
+}
+
+Vault Session::vault() const { return Vault(project_.vault(), files_, VaultRegister(VaultRegister::usual_place())); }
+
 void Session::add_source(const fs::path& path) {
+    if (needs_project()) return;
     if (std::find(project_.sources.begin(), project_.sources.end(), path) != project_.sources.end())
         return emit notice(tr("%1 is in the list already.").arg(text(path.filename())));
     project_.sources.push_back(path);
@@ -239,6 +299,7 @@ std::vector<std::string> Session::key_names() const {
 }
 
 void Session::keep_keys(KeyRing ring) {
+    if (needs_project()) return;
     auto shared = std::make_shared<const KeyRing>(std::move(ring));
     set_kinds([&](Kinds& kinds) { kinds.keys = shared; });
     saver_.start([this, shared, file = project_.keys()] {
@@ -266,6 +327,7 @@ void Session::remove_key(const std::string& name) {
 }
 
 void Session::save_sheet(const std::string& name, const std::string& toml, std::function<void(const Result<fs::path>&)> done) {
+    if (needs_project()) return done(fail(ErrorCode::usage, "no project is open"));
     struct Saved {
         Result<fs::path> file;
         std::shared_ptr<Kinds> kinds;
@@ -316,18 +378,16 @@ void Session::compact(std::size_t index) {
         std::vector<Journal> history;
     };
     run(tr("Giving space back"),
-        [this, kinds = kinds_, stock = stock_, index, folder = project_.vault()] {
+        [kinds = kinds_, stock = stock_, index, vault = vault()]() mutable {
             Done out;
             const auto& source = stock->sources[index];
-            Vault vault(folder, files_);
             const auto work = [&]() -> Status {
                 SKIVET_TRY(const auto plan, source.container->plan_compact(kinds->limits));
                 if (plan.empty()) return {};
                 const auto title = human_bytes(source.container->dead_bytes()) + " given back in " + source.path.filename().string();
                 SKIVET_TRY(const auto done, vault.deliver(plan, {title, source.path, {}}, now(), [&]() -> Status {
                     SKIVET_TRY(const auto again, open_source(*kinds, source.path));
-                    if (again->entries().size() != source.container->entries().size()) return fail(ErrorCode::io, "the compact archive has another number of entries");
-                    return {};
+                    return same_contents(*source.container, *again, kinds->limits, {});
                 }));
                 (void)done;
                 return {};

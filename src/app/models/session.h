@@ -95,6 +95,11 @@ public:
     void open(const std::filesystem::path& folder, const std::filesystem::path& game, const std::vector<std::filesystem::path>& more_sources,
               const std::vector<std::string>& play);
 
+    /// Sets the project.json that cannot be read aside and opens the last good copy.
+    void open_last_good();
+    /// False until a project is open, and when it could not be: then nothing is kept anywhere.
+    [[nodiscard]] bool has_project() const { return has_project_; }
+
     [[nodiscard]] const Project& project() const { return project_; }
     [[nodiscard]] std::shared_ptr<const Stock> stock() const { return stock_; }
     /// Never null; of an older stock only until the next one arrives.
@@ -208,6 +213,8 @@ public:
     void say(const QString& line);
 
 signals:
+    /// The project could not be opened; nothing was changed. `good_copy`: an earlier state of it is there.
+    void project_refused(const QString& why, bool good_copy);
     void sources_changed();
     void catalog_changed();
     /// Roles, sets, twins, or what searches see, are other than before.
@@ -246,6 +253,9 @@ private:
         });
     }
     void complain(const Error& error);
+    /// Says that there is no project to keep things in, when there is none.
+    [[nodiscard]] bool needs_project();
+    [[nodiscard]] Vault vault() const;
     void reload();
     void show_stock(std::shared_ptr<Stock> stock, std::shared_ptr<Knowledge> knowledge);
     void look_at_pictures();
@@ -267,6 +277,13 @@ private:
     std::shared_ptr<const Kinds> shipped_;   ///< without the project's own sheets
     std::shared_ptr<const Kinds> kinds_;
     Project project_;
+    std::optional<FileLock> project_lock_;
+    bool has_project_ = false;
+    struct {
+        std::filesystem::path folder, game;
+        std::vector<std::filesystem::path> more;
+        std::vector<std::string> play;
+    } asked_;                                ///< what `open` was last asked for
     std::shared_ptr<const Stock> stock_;
     std::vector<Journal> history_;
     std::shared_ptr<const DeliveryPlan> plan_;
@@ -300,7 +317,7 @@ private:
     QTimer settle_;
     QProcess game_;
     std::vector<QString> log_;
-    PosixFiles files_;
+    mutable PosixFiles files_;
     QThreadPool pool_;
     QThreadPool saver_;                   ///< one thread: saves and deliveries happen in order
     QThreadPool pictures_;                ///< small pictures for the view, never behind anything else

@@ -407,10 +407,9 @@ void Session::deliver() {
         std::vector<Journal> history;
     };
     run(tr("Delivering"),
-        [this, kinds = kinds_, plan = plan_, project = project_] {
+        [kinds = kinds_, plan = plan_, project = project_, vault = vault()]() mutable {
             // All archives change or none does.
             Done out;
-            Vault vault(project.vault(), files_);
             std::vector<Share> shares;
             std::vector<std::size_t> pieces;
             for (std::size_t g = 0; g < plan->groups.size(); ++g) {
@@ -504,9 +503,8 @@ void Session::undo(const QString& id) {
         std::vector<Piece> pieces;
     };
     run(tr("Putting back"),
-        [this, kinds = kinds_, project = project_, id = id.toStdString()] {
+        [kinds = kinds_, project = project_, vault = vault(), id = id.toStdString()]() mutable {
             Done out;
-            Vault vault(project.vault(), files_);
             out.status = vault.undo(id);
             if (auto history = vault.history()) out.history = std::move(*history);
             const auto still_there = [&](const Piece& piece) {   // by a delivery that was not undone, into an archive or beside the game

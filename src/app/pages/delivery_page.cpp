@@ -2,6 +2,7 @@
 
 #include <QDateTime>
 #include <QFormLayout>
+#include <QMessageBox>
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QStorageInfo>
@@ -29,7 +30,7 @@ DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, pa
         deliver_->setEnabled(false);
         session_->deliver();
     });
-    undo_all_ = add_action(tr("Put everything back"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), tr("Undo every delivery, newest first"), [this] { session_->undo_all(); });
+    undo_all_ = add_action(tr("Put everything back"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Backspace), tr("Undo every delivery, newest first; asks before"), [this] { ask_to_undo_all(); });
     auto* undo_last = add_action(tr("Undo the newest"), QKeySequence(Qt::CTRL | Qt::Key_Z), tr("Put back what the newest delivery overwrote"), [this] {
         if (!session_->history().empty()) session_->undo(to_text(session_->history().back().id));
     });
@@ -216,6 +217,28 @@ void DeliveryPage::show_plan() {
     vault_->setText(count ? tr("%1 bytes of the original").arg(to_text(grouped(kept))) : tr("nothing new"));
     session_->compute([folder = to_text(session_->project().folder)] { return QStorageInfo(folder).bytesAvailable(); },
                       [this](qint64 bytes) { free_->setText(bytes > 0 ? tr("%1 on this disk").arg(to_text(human_bytes(quint64(bytes)))) : QStringLiteral("–")); });
+}
+
+void DeliveryPage::ask_to_undo_all() {
+    const auto& history = session_->history();
+    if (history.empty()) return;
+    QStringList lines;
+    for (auto journal = history.rbegin(); journal != history.rend(); ++journal) {
+        if (lines.size() == 12) {
+            lines << tr("and %1 more").arg(history.rend() - journal);
+            break;
+        }
+        lines << QDateTime::fromSecsSinceEpoch(journal->time).toString(QStringLiteral("d MMM HH:mm  ")) + to_text(journal->title);
+    }
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Put everything back"), history.size() == 1 ? tr("1 delivery is undone:") : tr("%1 deliveries are undone, the newest first:").arg(history.size()), QMessageBox::NoButton, this);
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    box->setObjectName(QStringLiteral("undo_all"));
+    box->setInformativeText(lines.join('\n'));
+    auto* yes = box->addButton(tr("Put everything back"), QMessageBox::AcceptRole);
+    auto* no = box->addButton(tr("Leave it"), QMessageBox::RejectRole);
+    box->setDefaultButton(no);
+    connect(yes, &QPushButton::clicked, session_, &Session::undo_all);
+    box->open();
 }
 
 void DeliveryPage::show_history() {

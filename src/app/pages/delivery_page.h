@@ -18,6 +18,7 @@ signals:
 private:
     void show_plan();
     void show_history();
+    void ask_to_undo_all();
 
     QVBoxLayout *cards_, *history_;
     QLabel *state_, *vault_, *free_, *lock_, *changed_text_;

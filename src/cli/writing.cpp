@@ -1,0 +1,114 @@
+#include "cli/writing.h"
+
+#include <ctime>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+#include <ostream>
+#include <sys/stat.h>
+
+#include "container/texture_files.h"
+#include "delivery/routes.h"
+
+namespace skivet::cli {
+
+namespace fs = std::filesystem;
+using nlohmann::json;
+
+std::int64_t now() { return static_cast<std::int64_t>(std::time(nullptr)); }
+
+void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
+    const auto way = plan.way();
+    if (c.json) {
+        json ranges = json::array();
+        for (const auto& file : plan.files)
+            for (const auto& range : written_ranges(file)) ranges.push_back({{"file", file.file.string()}, {"at", range.first}, {"size", range.second}});
+        c.out << json{{"dry_run", dry_run}, {"way", std::string(name_of(way))}, {"bytes_written", plan.bytes_written()}, {"ranges", ranges}}.dump(
+                     -1, ' ', false, json::error_handler_t::replace)
+              << '\n';
+        return;
+    }
+    if (plan.empty()) {
+        c.out << "nothing to write: the content is the same\n";
+        return;
+    }
+    for (const auto& file : plan.files) {
+        const auto ranges = written_ranges(file);
+        c.out << fmt::format("{}: {}, {} bytes in {} ranges", file.file.string(), name_of(file.way), grouped(file.bytes_written()), ranges.size());
+        if (file.new_size != file.expected.size) c.out << fmt::format(", size {} -> {}", grouped(file.expected.size), grouped(file.new_size));
+        c.out << '\n';
+        if (dry_run)
+            for (const auto& [at, size] : ranges) c.out << fmt::format("  {:>12}  {} bytes\n", hex(at), grouped(size));
+    }
+}
+
+Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::string& name, Bytes with, const std::string& given_name, bool as_is) {
+    if (as_is || (current && *current == with)) return with;
+    const auto use_as_is = [&](Error error) {
+        error.advice += std::string(error.advice.empty() ? "" : ". ") + "Use --as-is to put the file in untouched";
+        return fail(std::move(error).within(name));
+    };
+    if (!current) return use_as_is(current.error());
+    const auto kind = c.kinds.textures.recognize(*current, name);
+    const auto their_kind = c.kinds.textures.recognize(with, given_name);
+    if (!kind) {
+        if (!their_kind) return with;   // a text into a text
+        return use_as_is({ErrorCode::unfit, fmt::format("the entry is no texture Skivet knows, the file is one ({})", their_kind->name()), {}, {}, {}});
+    }
+    auto original = TextureFile::open(c.kinds.textures, *current, name, c.kinds.limits);
+    if (!original) return use_as_is(std::move(original).error());
+    if (original->layout.damage) return use_as_is(*original->layout.damage);
+    if (their_kind && their_kind->name() == kind->name() && original->layout.direct) {  // a picture file keeps its own type, depth and tables
+        SKIVET_TRY(const auto theirs, TextureFile::open(c.kinds.textures, with, given_name, c.kinds.limits));
+        if (theirs.layout.damage) return use_as_is(*theirs.layout.damage);
+        auto a = theirs.layout.desc, b = original->layout.desc;
+        a.color = b.color = ColorSpace::unknown;
+        if (a == b) return with;
+    }
+    SKIVET_TRY(const auto edited, read_edited(std::move(with), c.kinds.limits, given_name));
+    SKIVET_TRY(auto fitted, fit(*original, edited, {}));
+    for (const auto& finding : fitted.findings) {
+        if (finding.grade == Grade::blocks) return fail(ErrorCode::unfit, finding.headline, finding.detail + " Use --as-is to put the file in untouched");
+        if (finding.grade != Grade::fits) c.err << "skivet-cli: " << finding.headline << ": " << finding.detail << '\n';
+    }
+    return std::move(fitted.file);
+}
+
+Vault vault_of(const Context& c, Files& files, const fs::path& folder) {
+    Vault vault(folder, files, c.vaults);
+    vault.heed(c.cancel);
+    return vault;
+}
+
+namespace {
+
+/// A rebuilt archive gets a new file; other names of the old one keep the old content.
+void warn_of_links(Context& c, const WritePlan& plan) {
+    for (const auto& file : plan.files) {
+        struct stat info {};
+        if (file.way == Way::rebuild && ::stat(file.file.c_str(), &info) == 0 && info.st_nlink > 1)
+            c.err << fmt::format("skivet-cli: {} has {} names (hard links); only this one gets the new content\n", file.file.string(), info.st_nlink);
+    }
+}
+
+}  // namespace
+
+int deliver(Context& c, const WritePlan& plan, const DeliveryNote& note, const std::function<Status()>& check) {
+    print_plan(c, plan, false);
+    if (plan.empty()) return 0;
+    warn_of_links(c, plan);
+    const Writing writing(c);
+    if (!writing.may()) return c.failed(c.cancel.check().error());
+    PosixFiles files;
+    auto vault = vault_of(c, files, c.vault);
+    if (const auto done = vault.deliver(plan, note, now(), check); !done) return c.failed(done.error());
+    return 0;
+}
+
+Result<WritePlan> plan_elsewhere(const Context& c, const fs::path& source, const fs::path& beside, const fs::path& patch, std::span<const AddressedBytes> pieces) {
+    SKIVET_TRY(const auto opened, open_source(c.kinds, source));
+    SKIVET_TRY(const auto files, spread_replacements(c.kinds, *opened, {pieces.begin(), pieces.end()}));
+    if (!beside.empty()) return plan_override(beside, files);
+    return plan_patch_archive(c.kinds, *opened, patch, files);
+}
+
+}  // namespace skivet::cli
