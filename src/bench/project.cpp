@@ -4,6 +4,7 @@
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
+#include <thread>
 #include <unistd.h>
 
 #include "base/file_write.h"
@@ -126,6 +127,11 @@ Result<FileLock> lock_project(const fs::path& folder) {
     if (code) return fail_errno(code.value(), "cannot make the project's folder " + folder.string());
     const auto file = folder / "project.lock";
     auto lock = FileLock::take(file, true);
+    // A window that is just closing still saves.
+    for (int attempt = 0; !lock && lock.error().code == ErrorCode::busy && attempt < 50; ++attempt) {
+        std::this_thread::sleep_for(std::chrono::milliseconds(20));
+        lock = FileLock::take(file, true);
+    }
     if (lock) {
         lock->note(fmt::format("process {}\n", ::getpid()));
         return lock;

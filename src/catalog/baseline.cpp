@@ -88,7 +88,7 @@ std::string sample_of_source(const fs::path& source) {
 
 Result<std::shared_ptr<Baseline>> Baseline::open(const fs::path& file) {
     std::shared_ptr<Baseline> out(new Baseline);
-    SKIVET_TRY(out->db_, open_database(file, schema, 2, false));
+    SKIVET_TRY(out->db_, open_database(file, schema, 2, Replaceable::no));
     return out;
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 // The catalog's index on disk: what is in each source, and the facts of every picture. It holds nothing that cannot be found again, so a damaged one is
-// thrown away. One SQLite file; every call is one transaction, so a process killed at any moment leaves what was stored before.
+// thrown away. One SQLite file; every call is one transaction, so a process killed at any moment leaves what was stored before. Every row carries a
+// checksum: what a failing disk makes of one is as if it had never been stored.
 #include <memory>
 #include <mutex>
 
@@ -20,8 +21,9 @@ using FactsPtr = std::shared_ptr<const PictureFacts>;
 
 class IndexStore {
 public:
-    /// Opens or makes it. A file that is damaged or of another version is replaced by an empty one; `replaced()` says so. Safe to use from several threads.
-    [[nodiscard]] static Result<std::shared_ptr<IndexStore>> open(const std::filesystem::path& file);
+    /// Opens or makes it. One that is damaged or of another version is replaced by an empty one; `replaced()` says so. Safe to use from several threads.
+    /// With `own_place` (inside a project) that goes for whatever lies there; otherwise a file that is no index of ours is the error `usage`.
+    [[nodiscard]] static Result<std::shared_ptr<IndexStore>> open(const std::filesystem::path& file, bool own_place = false);
     ~IndexStore();
     IndexStore(const IndexStore&) = delete;
     IndexStore& operator=(const IndexStore&) = delete;

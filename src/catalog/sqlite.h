@@ -69,8 +69,17 @@ private:
     bool open_ = false;
 };
 
+/// In the header of every database of ours (https://www.sqlite.org/fileformat2.html, "Application ID").
+inline constexpr std::uint32_t our_application_id = 0x536B7674;   // "Skvt"
+
+/// What may be done with a file that cannot be used.
+enum class Replaceable {
+    no,      ///< nothing; it is an error
+    ours,    ///< replaced by an empty database when it says that it is one of ours; any other file is the error `usage`
+    place,   ///< replaced whatever it is: its place is our own
+};
 /// Opens a database in write-ahead mode with `schema` of `version`. One that is damaged or of another version goes away first (`replaced`), when
-/// `replaceable`; otherwise that is an error.
-[[nodiscard]] Result<sqlite3*> open_database(const std::filesystem::path& file, const char* schema, int version, bool replaceable, bool* replaced = nullptr);
+/// it may; otherwise that is an error.
+[[nodiscard]] Result<sqlite3*> open_database(const std::filesystem::path& file, const char* schema, int version, Replaceable replaceable, bool* replaced = nullptr);
 
 }  // namespace skivet

@@ -15,7 +15,9 @@ namespace skivet::cli {
 
 using nlohmann::json;
 
-Result<LookedThrough> look_through(Context& c, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options, bool roles_too) {
+namespace {
+
+Result<LookedThrough> look_once(Context& c, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options, bool roles_too) {
     LookedThrough out;
     out.sources = std::move(sources);
     SKIVET_TRY(const auto store, IndexStore::open(index.empty() ? ":memory:" : index));
@@ -35,6 +37,18 @@ Result<LookedThrough> look_through(Context& c, std::vector<Source> sources, cons
     if (roles_too) out.insight = make_insight(out.catalog, std::move(known.facts), {});
     else out.insight.facts = std::move(known.facts);
     return out;
+}
+
+}  // namespace
+
+Result<LookedThrough> look_through(Context& c, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options, bool roles_too) {
+    auto out = look_once(c, sources, index, options, roles_too);
+    if (out || out.error().code != ErrorCode::damaged || index.empty()) return out;
+    // It was opened as an index of ours, so it may go: everything in it is found again.
+    c.err << fmt::format("skivet-cli: the index {} is damaged ({}) and is made anew\n", index.string(), out.error().what);
+    std::error_code code;
+    for (const char* tail : {"", "-wal", "-shm"}) std::filesystem::remove(std::filesystem::path(index.string() + tail), code);
+    return look_once(c, std::move(sources), index, options, roles_too);
 }
 
 int find_picture(Context& c, const FindPictureOptions& options) {

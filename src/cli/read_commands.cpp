@@ -150,6 +150,11 @@ int show(Context& c, const std::string& text) {
     if (!address) return c.failed(address.error());
     auto bytes = read_address(c.kinds, *address);
     if (!bytes) return c.failed(bytes.error());
+    bool problems = false;   // what the archive itself says is wrong with this entry
+    if (!address->inner.empty())
+        if (const auto source = open_source(c.kinds, address->source))
+            for (const auto& problem : (*source)->problems())
+                if (!problem.where.empty() && problem.where.front() == address->inner.front()) c.failed(problem), problems = true;
     const auto size = bytes->size();
     const auto name = address->inner.empty() ? address->source.string() : address->inner.back();
     json j = {{"address", address->text()}, {"size", size}, {"sha256", to_hex(sha256(*bytes))}};
@@ -188,7 +193,7 @@ int show(Context& c, const std::string& text) {
     if (c.json) c.out << dump(j) << '\n';
     else
         for (const auto& [key, value] : lines) c.out << fmt::format("{:<14}{}\n", key, value);
-    return 0;
+    return problems ? 1 : 0;
 }
 
 int verify(Context& c, const std::string& path) {
@@ -309,6 +314,10 @@ int sheet_draft(Context& c, const std::string& archive, const std::string& out) 
     }
     const auto draft = draft_sheet(c.kinds, *view, progress);
     if (!draft) return c.failed(draft.error());
+    if (!draft->unsound.empty()) {
+        c.err << fmt::format("skivet-cli: no sheet is written: {}\n", draft->unsound);
+        return 1;
+    }
     c.err << fmt::format("skivet-cli: {}\nskivet-cli: {} entries, {} of {} that were looked at can be read; {} bytes are not explained\n", draft->found, grouped(draft->entries), grouped(draft->readable), grouped(draft->looked_at), grouped(draft->unexplained));
     if (out.empty()) {
         c.out << draft->toml;

@@ -45,13 +45,13 @@ public:
             SKIVET_CHECK(progress_.cancel.check());
             if (++tried > 100) break;
             SKIVET_CHECK(consider(table, best));
-            if (best && best->readable == best->looked_at && best->unexplained * 20 < file_.size()) break;
+            if (best && best->unsound.empty() && best->unexplained * 20 < file_.size()) break;
         }
         if (!best || best->unexplained * 2 > file_.size())
             for (const auto& table : draft::tables_of_numbers(file_)) {
                 SKIVET_CHECK(progress_.cancel.check());
                 SKIVET_CHECK(consider(table, best));
-                if (best && best->readable == best->looked_at && best->unexplained * 20 < file_.size()) break;
+                if (best && best->unsound.empty() && best->unexplained * 20 < file_.size()) break;
             }
         if (!best)
             return fail(ErrorCode::unsupported, "no table of entries could be found: no run of equal records has offsets and sizes that fit this file", "Sifting may find textures in it all the same");
@@ -166,7 +166,7 @@ private:
             find_sums();
             find_header();
             if (auto tried = try_out(); tried && tried->readable > 0) {
-                const auto value = [](const SheetDraft& d) { return std::tuple(d.readable == d.looked_at, ~d.unexplained, d.readable); };
+                const auto value = [](const SheetDraft& d) { return std::tuple(d.unsound.empty(), d.readable == d.looked_at, ~d.unexplained, d.readable); };
                 if (!best || value(*tried) > value(*best)) best = std::move(*tried);
             }
         }
@@ -187,12 +187,19 @@ private:
                 if (!free_for(column)) continue;
                 std::set<std::uint64_t> all;
                 bool large = false;
+                std::size_t readable = 0;   // four or eight letters are a piece of a name
                 for (std::size_t i = 0; i < table_.count(); ++i) {
                     const auto v = column.of(file_, table_, i);
                     all.insert(v);
+                    unsigned signs = 0;
+                    for (unsigned b = 0; b < width; ++b) {
+                        const auto c = static_cast<unsigned char>(v >> 8 * b);
+                        signs += c == 0 || (c < 128 && (std::isalnum(c) || c == '_' || c == '.' || c == '/' || c == '\\' || c == '-' || c == ' '));
+                    }
+                    readable += signs == width;
                     large |= v > (width == 8 ? 1ull << 40 : 1ull << 24);
                 }
-                if (all.size() < table_.count() || !large) continue;
+                if (all.size() < table_.count() || !large || readable * 4 > table_.count()) continue;
                 meant_.push_back({column, "name_hash", "means = \"path hash\""});
                 notes_.push_back(fmt::format("names are known only by a hash of {} bytes; which one is a guess", width));
                 return true;
@@ -486,6 +493,18 @@ private:
                                 table_.form == NameForm::none ? "no name" : "a name", table_.numbers, hex(table_.at), human_bytes(placed_.covered),
                                 files_.pattern.empty() ? view_.path().filename().string() : files_.pattern);
         for (const auto& note : notes_) out.found += "; " + note;
+        std::size_t filled = 0;
+        std::uint64_t held = 0;
+        for (std::size_t i = 0; i < table_.count(); ++i) {
+            const auto size = placed_.size.of(file_, table_, i);
+            filled += size > 0;
+            held += size;
+        }
+        std::set<std::string> names(trial->names.begin(), trial->names.end());
+        if (out.readable < out.looked_at) out.unsound = fmt::format("of the likeliest table's {} entries that were looked at only {} can be read", grouped(out.looked_at), grouped(out.readable));
+        else if (filled < 2 || filled * 4 < table_.count()) out.unsound = fmt::format("{} of the likeliest table's {} entries are empty, so nothing shows that it is one", grouped(table_.count() - filled), grouped(table_.count()));
+        else if (names.size() * 2 < trial->names.size()) out.unsound = fmt::format("the likeliest table's {} entries have only {} different names", grouped(trial->names.size()), grouped(names.size()));
+        else if (files_.pattern.empty() && out.unexplained * 4 > file_.size() * 3) out.unsound = fmt::format("the likeliest table explains only {} of {} bytes", grouped(file_.size() - out.unexplained), grouped(file_.size()));
         return out;
     }
 };

@@ -11,6 +11,8 @@ struct SheetDraft {
     std::size_t looked_at = 0;       ///< entries whose content was asked for: up to 64 MB of them
     std::size_t readable = 0;        ///< of them, those that could be read
     std::uint64_t unexplained = 0;   ///< bytes of the archive that are neither table nor entry
+    /// Why it must not be taken for the archive's layout; empty when it reads everything it lists and that is something. A person may still begin with it.
+    std::string unsound;
 };
 
 /// Looks for a run of equal records in which two numbers are offset and size that tile the file (or the numbered data files beside it);

@@ -277,6 +277,11 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
     e.at = item.data_at;
     e.method = item.packing ? name_of(*item.packing) : "unknown";
     e.encrypted = item.encrypted;
+    // A name and its hash side by side: the game looks for the hash.
+    if (const auto* hash = record_.with(Meaning::path_hash); hash && sheet_.hash && !e.path.starts_with('#') && out_.problems_.size() < 1000)
+        if (const auto right = path_hash(*sheet_.hash, hash->field->width, e.path); right != hash->number)
+            out_.problems_.push_back({ErrorCode::damaged, fmt::format("the hash of its name is {:0{}x}, the field says {:0{}x}", right, 2 * hash->field->width, hash->number, 2 * hash->field->width), {e.path}, hash->at,
+                                      "The game looks entries up by the hash and will not find this one"});
     out_.entries_.push_back(std::move(e));
     out_.items_.push_back(item);
     return {};

@@ -106,6 +106,8 @@ Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, 
     auto [container, wrong] = SheetContainer::open_as_far(file, sheet, kinds);
     if (wrong && !out.first_wrong) out.first_wrong = std::move(wrong);
     out.entries = container->entries().size();
+    for (std::size_t i = 0; i < std::min<std::size_t>(out.entries, 10'000); ++i) out.names.push_back(container->entries()[i].path);
+    if (!out.first_wrong && !container->problems().empty()) out.first_wrong = container->problems().front();
     SKIVET_TRY(const auto image, container->image());
     for (std::size_t i = 0; i < out.entries; ++i) {
         if (i < records)

@@ -19,6 +19,7 @@ struct Trial {
     std::vector<TriedField> fields;     ///< of the header and of the first `records` records
     std::optional<Error> first_wrong;   ///< the first thing that does not hold
     std::size_t entries = 0;
+    std::vector<std::string> names;     ///< paths of the first 10,000 entries
     std::size_t looked_at = 0;          ///< entries whose content was asked for
     std::size_t readable = 0;           ///< of them, those that were read and agree with their checksums
     std::vector<Segment> segments;      ///< tables, entries, and gaps: the bytes the sheet does not explain

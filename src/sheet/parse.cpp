@@ -449,10 +449,53 @@ private:
     }
 };
 
+/// The library reads nested values and dotted keys by calling itself, so their depth is looked at before: a file must not decide how much stack is
+/// taken. Strings and comments are stepped over as TOML 1.0 has them.
+Status check_depth(std::string_view text, std::string_view file_name) {
+    constexpr int most = 32;
+    int line = 1, depth = 0, parts = 1;
+    const auto too_deep = [&](const char* what) {
+        return fail(Error{ErrorCode::limit, fmt::format("{} more than {} deep", what, most), {std::string(file_name), fmt::format("line {}", line)}, {}, "No sheet needs that"});
+    };
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const char c = text[i];
+        if (c == '\n') ++line, parts = 1;
+        else if (c == '#') i = std::min(text.find('\n', i), text.size()) - 1;
+        else if (c == '"' || c == '\'') {
+            const std::string three(3, c);
+            const bool many = text.substr(i, 3) == three;
+            i += many ? 3 : 1;
+            for (; i < text.size(); ++i) {
+                if (text[i] == '\n') {
+                    ++line;
+                    if (!many) break;
+                }
+                if (text[i] == '\\' && c == '"') ++i;
+                else if (many ? text.substr(i, 3) == three : text[i] == c) {
+                    i += many ? 2 : 0;
+                    break;
+                }
+            }
+        } else if (c == '[' || c == '{') {
+            if (++depth > most) return too_deep("values are nested");
+            parts = 1;
+        } else if (c == ']' || c == '}') {
+            depth = std::max(0, depth - 1);
+            parts = 1;
+        } else if (c == '.') {
+            if (++parts > most) return too_deep("a name has parts");
+        } else if (c == ',' || c == '=') {
+            parts = 1;
+        }
+    }
+    return {};
+}
+
 }  // namespace
 
 Result<Sheet> parse_sheet(std::string_view source, std::string_view file_name) {
     if (source.size() > 1u << 20) return fail(ErrorCode::limit, fmt::format("{}: a sheet of more than 1 MB", file_name));
+    SKIVET_CHECK(check_depth(source, file_name));
     try {
         return Parser(file_name).parse(toml::parse(source));
     } catch (const toml::parse_error& error) {  // the library's only way to report; it ends here

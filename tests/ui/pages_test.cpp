@@ -166,6 +166,7 @@ TEST_F(Pages, TheProjectIsThereAgainAtTheNextStart) {
     session.take({1}, ExportAs::dds);
     ASSERT_TRUE(QTest::qWaitFor([&] { return session.project().pieces.size() == 1 && !session.busy(); }, 30'000));
     ASSERT_TRUE(QTest::qWaitFor([&] { return std::filesystem::exists(folder / "project/project.json") && open_project(folder / "project")->pieces.size() == 1; }, 30'000));
+    session.close();
     Session next;
     next.open(folder / "project", {}, {}, {});
     ASSERT_TRUE(QTest::qWaitFor([&] { return next.ready(); }, 30'000));

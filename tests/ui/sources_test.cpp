@@ -73,6 +73,8 @@ TEST_F(SourcesUi, AKeyOpensAnEncryptedArchiveAndStaysInTheProject) {
     for (const auto& line : session.log()) EXPECT_FALSE(line.contains("ticket booth"));
     EXPECT_EQ(as_text(get_file(folder / "project/project.json")).find("ticket"), std::string::npos);
     // The project opened again has the key.
+    ASSERT_TRUE(wait([&] { return !session.busy(); }));
+    session.close();
     Session again;
     again.open(folder / "project", {}, {}, {});
     ASSERT_TRUE(wait([&] { return again.ready(); }));

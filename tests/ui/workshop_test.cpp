@@ -90,6 +90,8 @@ TEST_F(Workshops, BareBytesBecomeATextureThroughTheLens) {
     EXPECT_EQ(desc.width, 128u);
     EXPECT_EQ(desc.height, 64u);
     // The project opened again still knows it.
+    ASSERT_TRUE(wait([&] { return !session.busy(); }));
+    session.close();
     Session again;
     again.open(folder / "project", {}, {}, {});
     ASSERT_TRUE(wait([&] { return again.ready(); }));

@@ -176,7 +176,7 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
                 if (auto checked = check_source(*kinds, piece)) piece = std::move(*checked);
             }
             if (auto history = vault.history()) out.history = std::move(*history);
-            if (auto index = IndexStore::open(project.index())) out.index = std::move(*index);
+            if (auto index = IndexStore::open(project.index(), true)) out.index = std::move(*index);
             else out.index_errors.push_back(index.error());
             // Without a place on the disk it works all the same, only nothing is kept.
             if (!out.index) out.index = IndexStore::open(":memory:").value_or(nullptr);
@@ -224,6 +224,12 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
             if (opened.remembered) show_stock(std::move(opened.remembered), std::move(opened.knowledge));
             reload();
         });
+}
+
+void Session::close() {
+    has_project_ = false;
+    // Behind whatever is still to be saved.
+    saver_.start([lock = std::make_shared<std::optional<FileLock>>(std::exchange(project_lock_, std::nullopt))] { lock->reset(); });
 }
 
 void Session::open_last_good() {

@@ -97,6 +97,8 @@ public:
 
     /// Sets the project.json that cannot be read aside and opens the last good copy.
     void open_last_good();
+    /// Gives the project free for another window, once everything that is to be kept is on the disk. Nothing is kept afterwards.
+    void close();
     /// False until a project is open, and when it could not be: then nothing is kept anywhere.
     [[nodiscard]] bool has_project() const { return has_project_; }
 
