@@ -70,9 +70,18 @@ HWY_INLINE void with_best(Group& group, const EncodeOptions& options, const Run&
             const auto weights = channel_weights(options, group.texels[lane * 16 + i]);
             for (std::size_t c = 0; c < 4; ++c) block.texel.share[c].v[i][lane] = weights[c];
         }
-    auto opaque = hn::Ge(zero(), zero());
-    for (std::size_t i = 0; i < 16; ++i) opaque = hn::And(opaque, hn::Ge(get(block.texel[3], i), set(255)));
-    block.opaque = select(opaque, set(1), zero());
+    auto opaque = hn::Ge(zero(), zero()), clear = opaque;
+    for (std::size_t i = 0; i < 16; ++i) {
+        const auto alpha = get(block.texel[3], i);
+        const auto is_solid = hn::Ge(alpha, set(255)), is_clear = hn::Le(alpha, zero());
+        opaque = hn::And(opaque, is_solid);
+        clear = hn::And(clear, is_clear);
+        put(block.keep, i, select(hn::Or(is_solid, is_clear), set(lost_alpha), zero()));
+    }
+    block.opaque = block.texel.opaque = select(opaque, set(1), zero());
+    block.texel.clear = select(clear, set(1), zero());
+    block.texel.exacting = !hn::AllTrue(DF(), opaque);
+    if (block.texel.exacting) block.texel.keep[3] = &block.keep;
     Best best;
     best.error = gather(group.found.data(), &Found::error);
     best.mode = gather(group.found.data(), &Found::mode);
@@ -162,10 +171,12 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
     std::vector<Found> found(count);
     // Blocks of as many colors share a group, and what is exact already leaves: lanes then wait for each other as little as can be. A
     // block's result does not depend on its neighbors in the group.
-    std::array<std::vector<std::uint32_t>, max_few + 2> order;
+    // Opaque blocks and others do not share one either: only the others pay for what keeps their alpha.
+    std::array<std::array<std::vector<std::uint32_t>, 2>, max_few + 2> order;
     for (std::size_t b = 0; b < count; ++b) {
         const auto colors = plan.few > 0 ? colors_of(blocks + b * 16) : max_few + 1;
-        order[colors <= plan.few ? colors : max_few + 1].push_back(static_cast<std::uint32_t>(b));
+        const bool opaque = std::all_of(blocks + b * 16, blocks + b * 16 + 16, [](const Texel& t) { return t[3] == 255; });
+        order[colors <= plan.few ? colors : max_few + 1][opaque].push_back(static_cast<std::uint32_t>(b));
     }
     const auto each = [&](const std::vector<std::uint32_t>& which, const auto& work) {
         const std::size_t n = hn::Lanes(DF());
@@ -180,28 +191,33 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
             with_best(group, options, [&](const Block& block, Best& best) { work(group, block, best); });
         }
     };
-    std::vector<std::uint32_t> few, dense = std::move(order[max_few + 1]);
-    for (std::size_t k = 1; k <= max_few; ++k) {
-        each(order[k], [&](const Group& group, const Block& block, Best& best) {
+    std::array<std::vector<std::uint32_t>, 2> few;
+    for (std::size_t k = 1; k <= max_few; ++k)
+        for (std::size_t opaque = 0; opaque < 2; ++opaque) {
+        each(order[k][opaque], [&](const Group& group, const Block& block, Best& best) {
             if (k == 1) return try_single_color(block, best);
-            try_few_whole(few_colors(group.texels.data(), options), best, block.opaque, plan.few_step);
+            Few colors = few_colors(group.texels.data(), options);
+            colors.keep_alpha(block.texel.exacting);
+            try_few_whole(colors, best, block.opaque, plan.few_step);
         });
-        for (const auto b : order[k])
-            if (found[b].error > 0) few.push_back(b);
+        for (const auto b : order[k][opaque])
+            if (found[b].error > 0) few[opaque].push_back(b);
     }
     const auto rest = [&](const Group& group, const Block& block, Best& best, bool is_few) {
         const auto opaque = hn::Gt(block.opaque, zero());
         const auto opaque_only = select(opaque, zero(), set(huge)), clear_only = select(opaque, set(huge), zero());
         Few colors;
-        if (is_few) colors = few_colors(group.texels.data(), options);
+        if (is_few) colors = few_colors(group.texels.data(), options), colors.keep_alpha(block.texel.exacting);
         try_whole(block, best, plan);
         try_partitions<3>(block, is_few ? &colors : nullptr, best, opaque_only, plan);
         try_partitions<4>(block, is_few ? &colors : nullptr, best, clear_only, plan);
         if (plan.few == 0) try_single_color(block, best);
         if (plan.walk) walk(block, best, plan.walk, plan.singles);
     };
-    each(few, [&](const Group& group, const Block& block, Best& best) { rest(group, block, best, true); });
-    each(dense, [&](const Group& group, const Block& block, Best& best) { rest(group, block, best, false); });
+    for (std::size_t opaque = 0; opaque < 2; ++opaque) {
+        each(few[opaque], [&](const Group& group, const Block& block, Best& best) { rest(group, block, best, true); });
+        each(order[max_few + 1][opaque], [&](const Group& group, const Block& block, Best& best) { rest(group, block, best, false); });
+    }
     for (std::size_t b = 0; b < count; ++b) {
         bptc::Choice choice;
         choice.mode = static_cast<unsigned>(found[b].mode);

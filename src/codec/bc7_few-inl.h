@@ -25,6 +25,17 @@ struct Few {
     Plane number;                ///< of each texel, its color's
     std::size_t count = 0;       ///< the most colors of any lane that has few
     VF dense;                    ///< 0 where the colors are few, else `huge`
+    Plane keep;                  ///< what texel.keep points to
+    /// Called once it lies where it stays.
+    void keep_alpha(bool exacting) {
+        texel.exacting = exacting;
+        if (!exacting) return;
+        for (std::size_t k = 0; k < 16; ++k) {
+            const auto alpha = get(texel[3], k);
+            put(keep, k, select(hn::Or(hn::Ge(alpha, set(255)), hn::Le(alpha, zero())), set(lost_alpha), zero()));
+        }
+        texel.keep[3] = &keep;
+    }
 };
 
 /// Texels of each color in a subset; `member` as in try_partition.
@@ -42,6 +53,7 @@ Few few_colors(const Texel* texels, const EncodeOptions& options) {
     Few out;
     alignas(64) float dense[max_lanes];
     out.texel.weighted = counts_by_channel(options);
+    out.texel.opaque = out.texel.clear = zero();
     for (std::size_t c = 0; c < 4; ++c)
         for (std::size_t k = 0; k < 16; ++k) put(out.texel.value[c], k, zero()), put(out.texel.share[c], k, zero());
     for (std::size_t lane = 0; lane < hn::Lanes(DF()); ++lane) {
@@ -176,6 +188,7 @@ HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& s
                             for (std::size_t k = 0; k < n; ++k) {
                                 const auto off = hn::Sub(hn::Floor(hn::Add(a.value[i][k], b.value[j][k])), get(few.texel[c], k));
                                 sum = hn::Add(sum, hn::Mul(w[c][k], hn::Mul(off, off)));
+                                if (few.texel.keep[c]) sum = hn::Add(sum, hn::Mul(get(weight, k), select(hn::Eq(off, zero()), zero(), get(*few.texel.keep[c], k))));
                             }
                             const auto better = hn::Lt(sum, least_error);
                             least_error = select(better, sum, least_error);

@@ -26,15 +26,24 @@ struct Spec {
     unsigned index_bits;
 };
 
+/// What it costs that alpha of 0 or 255 does not come out as it was. More than any error of colors: a search that can keep it does, and mode 5 always can.
+constexpr float lost_alpha = 4e6f;
+
 /// N blocks' texels, and what an error in each channel of each counts.
 struct Texels {
     std::array<Plane, 4> value;
     std::array<Plane, 4> share;  ///< only where `weighted`
     bool weighted = false;
+    /// `lost_alpha` where a texel's alpha must stay, in the channel that is alpha; nullptr for the others, and for all where no block of the group
+    /// has such alpha beside other.
+    std::array<const Plane*, 4> keep{};
+    bool exacting = false;       ///< any of them is not null
+    VF opaque, clear;            ///< 1 where all alpha is 255, 0; alpha is then exact by the choice of p-bits
     Plane& operator[](std::size_t c) { return value[c]; }
     const Plane& operator[](std::size_t c) const { return value[c]; }
     void swap_channels(std::size_t a, std::size_t b) {
         std::swap(value[a], value[b]);
+        std::swap(keep[a], keep[b]);
         if (weighted) std::swap(share[a], share[b]);
     }
 };
@@ -42,6 +51,7 @@ struct Texels {
 struct Block {
     Texels texel;
     VF opaque;  ///< 1 where all alpha is 255
+    Plane keep; ///< what texel.keep points to
 };
 
 /// What was found so far, a lane a block. Codes include the p-bit.
@@ -182,7 +192,7 @@ HWY_INLINE VF nearest_code(VF value, unsigned bits, int p) {
 }
 
 template <int channels>
-HWY_INLINE Quantized quantize(const Spec& spec, const Ends& ends) {
+HWY_INLINE Quantized quantize(const Spec& spec, const Ends& ends, const Texels& texel) {
     Quantized out;
     const auto bits = [&](std::size_t c) { return c == 3 ? spec.alpha_bits : spec.color_bits; };
     const auto one = [&](const V4& from, int p, V4& code, V4& value) {
@@ -209,6 +219,11 @@ HWY_INLINE Quantized quantize(const Spec& spec, const Ends& ends) {
     auto a1 = one(ends.a, 1, with_one.code.a, with_one.value.a), b1 = one(ends.b, 1, with_one.code.b, with_one.value.b);
     auto a_odd = hn::Lt(a1, a0), b_odd = hn::Lt(b1, b0);
     if (spec.p_bits == PBits::shared) a_odd = b_odd = hn::Lt(hn::Add(a1, b1), hn::Add(a0, b0));
+    if constexpr (channels == 4) {   // 255 has an odd code, 0 an even one
+        const auto odd = hn::Gt(texel.opaque, zero()), even = hn::Gt(texel.clear, zero());
+        a_odd = hn::AndNot(even, hn::Or(a_odd, odd));
+        b_odd = hn::AndNot(even, hn::Or(b_odd, odd));
+    }
     take(a_odd, with_one.code.a, out.code.a);
     take(a_odd, with_one.value.a, out.value.a);
     take(b_odd, with_one.code.b, out.code.b);
@@ -218,7 +233,7 @@ HWY_INLINE Quantized quantize(const Spec& spec, const Ends& ends) {
 
 /// Error of the line for the members with the decoder's own rounding, texels projected to the nearest of top + 1 indices; `solved` receives the
 /// least-squares endpoints for those indices.
-template <int channels, bool solve>
+template <int channels, bool solve, bool exact>
 HWY_NOINLINE VF error_unweighted(const Texels& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
     V4 d;
     for (std::size_t c = 0; c < channels; ++c) d[c] = hn::Sub(value.b[c], value.a[c]);
@@ -236,6 +251,8 @@ HWY_NOINLINE VF error_unweighted(const Texels& texel, const Plane& weight, const
         for (std::size_t c = 0; c < channels; ++c) {
             const auto off = hn::Sub(hn::Floor(hn::Add(hn::Mul(t, d[c]), hn::Add(value.a[c], set(0.5f)))), x[c]);
             error = hn::Add(error, hn::Mul(off, off));
+            if constexpr (exact)
+                if (texel.keep[c]) error = hn::Add(error, select(hn::Eq(off, zero()), zero(), get(*texel.keep[c], i)));
         }
         const auto w = get(weight, i);
         sum = hn::Add(sum, hn::Mul(w, error));
@@ -269,7 +286,7 @@ HWY_NOINLINE VF error_unweighted(const Texels& texel, const Plane& weight, const
 }
 
 /// The same with errors counted by channel and texel.
-template <int channels, bool solve>
+template <int channels, bool solve, bool exact>
 HWY_NOINLINE VF error_weighted(const Texels& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
     V4 d;
     for (std::size_t c = 0; c < channels; ++c) d[c] = hn::Sub(value.b[c], value.a[c]);
@@ -295,6 +312,8 @@ HWY_NOINLINE VF error_weighted(const Texels& texel, const Plane& weight, const E
             const auto off = hn::Sub(hn::Floor(hn::Add(hn::Mul(t, d[c]), hn::Add(value.a[c], set(0.5f)))), x[c]);
             const auto counts = hn::Mul(w, share[c]);
             sum = hn::Add(sum, hn::Mul(counts, hn::Mul(off, off)));
+            if constexpr (exact)
+                if (texel.keep[c]) sum = hn::Add(sum, hn::Mul(w, select(hn::Eq(off, zero()), zero(), get(*texel.keep[c], i))));
             if constexpr (solve) {
                 const auto wt = hn::Mul(counts, t), ws = hn::Mul(counts, s);
                 aa[c] = hn::Add(aa[c], hn::Mul(ws, s));
@@ -320,7 +339,8 @@ HWY_NOINLINE VF error_weighted(const Texels& texel, const Plane& weight, const E
 
 template <int channels, bool solve>
 HWY_INLINE VF error_of(const Texels& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
-    return texel.weighted ? error_weighted<channels, solve>(texel, weight, value, top, solved) : error_unweighted<channels, solve>(texel, weight, value, top, solved);
+    if (texel.exacting) return texel.weighted ? error_weighted<channels, solve, true>(texel, weight, value, top, solved) : error_unweighted<channels, solve, true>(texel, weight, value, top, solved);
+    return texel.weighted ? error_weighted<channels, solve, false>(texel, weight, value, top, solved) : error_unweighted<channels, solve, false>(texel, weight, value, top, solved);
 }
 
 struct Fitted {
@@ -334,7 +354,7 @@ HWY_NOINLINE Fitted fit_line(const Texels& texel, const Plane& weight, const Spe
     Fitted best;
     const auto top = set(static_cast<float>((1u << spec.index_bits) - 1));
     for (int round = 0; round <= rounds; ++round) {
-        const auto q = quantize<channels>(spec, ends);
+        const auto q = quantize<channels>(spec, ends, texel);
         VF error;
         if (round < rounds) error = error_of<channels, true>(texel, weight, q.value, top, &ends);
         else error = error_of<channels, false>(texel, weight, q.value, top, nullptr);

@@ -12,8 +12,8 @@ int expand(unsigned code, unsigned bits) {
     return static_cast<int>(bits < 8 ? value | value >> bits : value);
 }
 
-/// The nearest index: by projection, then the decoder's exact values around it.
-unsigned nearest(const int* texel, const int* share, const int* a, const int* b, std::size_t channels, unsigned index_bits) {
+/// The nearest index: by projection, then the decoder's exact values around it. Channel `alpha` keeps 0 and 255 where it can.
+unsigned nearest(const int* texel, const int* share, const int* a, const int* b, std::size_t channels, unsigned index_bits, std::size_t alpha) {
     std::int64_t along = 0, size = 0;
     for (std::size_t c = 0; c < channels; ++c) along += share[c] * (texel[c] - a[c]) * (b[c] - a[c]), size += share[c] * (b[c] - a[c]) * (b[c] - a[c]);
     const int top = (1 << index_bits) - 1;
@@ -26,6 +26,7 @@ unsigned nearest(const int* texel, const int* share, const int* a, const int* b,
         for (std::size_t c = 0; c < channels; ++c) {
             const int value = ((64 - w[k]) * a[c] + w[k] * b[c] + 32) >> 6;
             error += share[c] * (value - texel[c]) * (value - texel[c]);
+            if (c == alpha && value != texel[c] && (texel[c] == 0 || texel[c] == 255)) error += std::int64_t{1} << 40;
         }
         if (error < best_error) best_error = error, best = static_cast<unsigned>(k);
     }
@@ -55,8 +56,8 @@ void pack(Choice choice, const Texel* texels, std::byte* out, const EncodeOption
         if (weighted) std::ranges::copy(channel_weights(options, texels[i]), share.begin());
         if (choice.rotation) std::swap(t[3], t[choice.rotation - 1]), std::swap(share[3], share[choice.rotation - 1]);
         const std::size_t s = subset_of ? subset_of[i] * 2u : 0u;
-        color_index[i] = nearest(t.data(), share.data(), value[s].data(), value[s + 1].data(), separate || !alpha_bits ? 3 : 4, color_index_bits);
-        if (separate) alpha_index[i] = nearest(&t[3], &share[3], &value[0][3], &value[1][3], 1, alpha_index_bits);
+        color_index[i] = nearest(t.data(), share.data(), value[s].data(), value[s + 1].data(), separate || !alpha_bits ? 3 : 4, color_index_bits, choice.rotation ? choice.rotation - 1 : 3);
+        if (separate) alpha_index[i] = nearest(&t[3], &share[3], &value[0][3], &value[1][3], 1, alpha_index_bits, choice.rotation ? 1 : 0);
     }
 
     const auto swap_channels = [&](std::size_t s, std::size_t from, std::size_t to) {

@@ -56,6 +56,23 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
     Plane every;
     Texels color = block.texel, alone;
     alone.weighted = color.weighted;
+    alone.opaque = alone.clear = zero();
+    // Alpha that must stay, channel by channel, because lanes differ in rotation; a channel that is alpha of one value does not move at all.
+    std::array<Plane, 4> keep;
+    Plane alone_keep;
+    std::array<VF, 4> locked;
+    alignas(64) float lock[4][max_lanes] = {}, uniform[max_lanes];
+    hn::Store(most(block.texel.opaque, block.texel.clear), df, uniform);
+    color.keep = {};
+    if (color.exacting) {
+        for (std::size_t c = 0; c < 4; ++c) color.keep[c] = &keep[c];
+        alone.keep[0] = &alone_keep;
+        alone.exacting = true;
+        for (std::size_t i = 0; i < 16; ++i) {
+            for (std::size_t c = 0; c < 4; ++c) put(keep[c], i, zero());
+            put(alone_keep, i, zero());
+        }
+    }
     alignas(64) float color_bits[max_lanes], alpha_bits[max_lanes], step[max_lanes], top[max_lanes], alone_top[max_lanes], lone[max_lanes], subsets[max_lanes], has_alpha[max_lanes];
     for (std::size_t lane = 0; lane < n; ++lane) {
         const auto& m = bptc::modes[static_cast<std::size_t>(mode[lane])];
@@ -70,6 +87,12 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
         lone[lane] = separate ? 1.0f : 0.0f;
         subsets[lane] = static_cast<float>(m.subsets);
         has_alpha[lane] = m.alpha_bits && !separate ? 1.0f : 0.0f;
+        const std::size_t alpha_in = separate && rotation ? rotation - 1 : 3;
+        lock[alpha_in][lane] = uniform[lane];
+        for (std::size_t i = 0; i < 16 && color.exacting; ++i) {
+            if (separate && !rotation) alone_keep.v[i][lane] = block.keep.v[i][lane];
+            else if (separate || m.alpha_bits) keep[alpha_in].v[i][lane] = block.keep.v[i][lane];
+        }
         for (std::size_t i = 0; i < 16; ++i) {
             if (rotation) std::swap(color[3].v[i][lane], color[rotation - 1].v[i][lane]);
             alone[0].v[i][lane] = color[3].v[i][lane];
@@ -84,6 +107,7 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
             every.v[i][lane] = lone[lane];
         }
     }
+    for (std::size_t c = 0; c < 4; ++c) locked[c] = hn::Load(df, lock[c]);
     // value = code × 2^(8 - bits) + floor(code / 2^(2 bits - 8))
     const auto scales = [&](const float* bits, VF& up, VF& down, VF& highest) {
         alignas(64) float u[max_lanes], d[max_lanes], h[max_lanes];
@@ -135,8 +159,9 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
                         const auto off = hn::Sub(hn::Floor(hn::Add(hn::Mul(share[i], d), base)), get(color[c], i));
                         const auto w = color.weighted ? hn::Mul(get(member[s].weight, i), get(color.share[c], i)) : get(member[s].weight, i);
                         sum = hn::Add(sum, hn::Mul(w, hn::Mul(off, off)));
+                        if (color.keep[c]) sum = hn::Add(sum, hn::Mul(get(member[s].weight, i), select(hn::Eq(off, zero()), zero(), get(*color.keep[c], i))));
                     }
-                    auto better = hn::Lt(sum, least_error);
+                    auto better = hn::And(hn::Lt(sum, least_error), hn::Le(locked[c], zero()));
                     if (c == 3) better = hn::And(better, alpha_moves);
                     least_error = select(better, sum, least_error);
                     code.a[c] = select(better, ca, code.a[c]);
@@ -171,7 +196,7 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
                         auto& place = end ? value.b[c] : value.a[c];
                         const auto moved = hn::Add(code, hn::Mul(steps, set(by)));
                         const std::size_t kind = c == 3;
-                        auto allowed = hn::And(hn::Ge(moved, zero()), hn::Le(moved, highest[kind]));
+                        auto allowed = hn::And(hn::And(hn::Ge(moved, zero()), hn::Le(moved, highest[kind])), hn::Le(locked[c], zero()));
                         if (c == 3) allowed = hn::And(allowed, alpha_moves);
                         const auto old = place;
                         place = select(allowed, expanded(moved, kind), old);

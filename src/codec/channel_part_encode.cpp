@@ -36,7 +36,10 @@ HWY_INLINE VF toward_zero(VF x) {
 struct Values {
     Plane value, weight;
     bool weighted = false;
+    bool exacting = false;   ///< alpha: its lowest and highest value must come out as they are
 };
+/// What it costs that they do not: more than any other error.
+constexpr float lost_alpha = 4e6f;
 
 template <bool is_signed>
 HWY_INLINE VF evaluate(const Values& values, const Line& line, Range range, Plane* steps) {
@@ -66,6 +69,10 @@ HWY_INLINE VF evaluate(const Values& values, const Line& line, Range range, Plan
         error = select(to_high, e3, error);
         step = select(to_high, set(7), step);
         if (values.weighted) error = hn::Mul(error, get(values.weight, i));
+        if (values.exacting) {
+            const auto must = hn::Or(hn::Eq(x, set(range.lowest)), hn::Eq(x, set(range.highest)));
+            error = hn::Add(error, select(hn::And(must, hn::Gt(error, zero())), set(lost_alpha), zero()));
+        }
         sum = hn::Add(sum, error);
         if (steps) put(*steps, i, step);
     }
@@ -150,7 +157,7 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
     each_group(blocks, count, [&](const Texel* texels, std::size_t lanes, std::size_t first) {
         std::array<Plane, 4> channels;
         load_channels(texels, channels);
-        Values values{channels[channel], {}, options.normals.has_value()};
+        Values values{channels[channel], {}, options.normals.has_value(), channel == 3 && !is_signed};
         for (std::size_t lane = 0; lane < hn::Lanes(DF()) && values.weighted; ++lane)
             for (std::size_t i = 0; i < 16; ++i) values.weight.v[i][lane] = channel_weights(options, texels[lane * 16 + i])[channel];
         VF low = set(too_far), high = set(-too_far), inner_low = low, inner_high = high;

@@ -2,6 +2,7 @@
 #include <gtest/gtest.h>
 
 #include <csignal>
+#include <sqlite3.h>
 #include <mutex>
 #include <sys/wait.h>
 #include <thread>
@@ -11,6 +12,7 @@
 #include "catalog/indexing.h"
 #include "pixel/metrics.h"
 #include "support/pictures.h"
+#include "texture/png.h"
 
 using namespace skivet;
 using namespace skivet::test;
@@ -121,10 +123,67 @@ TEST_F(Index, ATwinIsNotDecodedAgainButKnown) {
 
 TEST_F(Index, ADamagedIndexIsReplacedAndSaysSo) {
     put_file(file, random_bytes(20'000, 3));
-    const auto store = IndexStore::open(file);
+    const auto store = IndexStore::open(file, true);
     ASSERT_TRUE(store) << store.error().message();
     EXPECT_TRUE((*store)->replaced());
     EXPECT_EQ(index(**store).looked_at, 41u);
+}
+
+TEST_F(Index, WhatIsNoIndexOfOursIsLeftAlone) {
+    sqlite3* db = nullptr;
+    ASSERT_EQ(sqlite3_open((folder / "other.db").c_str(), &db), SQLITE_OK);
+    ASSERT_EQ(sqlite3_exec(db, "CREATE TABLE t(x); INSERT INTO t VALUES(1)", nullptr, nullptr, nullptr), SQLITE_OK);
+    sqlite3_close(db);
+    put_file(folder / "picture.png", *write_png(smooth_picture(8, 8, 1)));
+    put_file(folder / "short", bytes_of("x"));
+    std::filesystem::create_directories(folder / "a folder");
+    for (const auto& other : {game, folder / "other.db", folder / "picture.png", folder / "short"}) {
+        const auto before = get_file(other);
+        const auto opened = IndexStore::open(other);
+        ASSERT_FALSE(opened) << other;
+        EXPECT_EQ(opened.error().code, ErrorCode::usage);
+        EXPECT_EQ(get_file(other), before) << other;
+        EXPECT_FALSE(std::filesystem::exists(other.string() + "-wal"));
+    }
+    EXPECT_FALSE(IndexStore::open(folder / "a folder"));
+}
+
+TEST_F(Index, AFlippedBitNeverGivesAWrongListing) {
+    std::vector<CatalogItem> right;
+    (void)index(**IndexStore::open(file));
+    right = *(*IndexStore::open(file))->listing(game, fingerprint_of(kinds) + ' ' + fingerprint_of(game));
+    const auto whole = get_file(file);
+    const auto text = [](std::vector<CatalogItem> items) {
+        std::string out;
+        for (auto& i : items) out += fmt::format("{} {} {} {} {}x{} {:x}{:x}\n", i.path(), i.size, i.stored, int(i.desc.format), i.desc.width, i.desc.height, i.content.high, i.content.low);
+        return out;
+    };
+    const auto expected = text(right);
+    int used = 0, refused = 0;
+    std::uint32_t state = 5;
+    for (int n = 0; n < 400; ++n) {
+        state = state * 1664525u + 1013904223u;
+        auto broken = whole;
+        broken[state % whole.size()] ^= std::byte{1} << (state >> 29);
+        put_file(file, broken);
+        for (const char* tail : {"-wal", "-shm"}) std::filesystem::remove(file.string() + tail);
+        const auto store = IndexStore::open(file);
+        if (!store) {
+            ++refused;
+            continue;
+        }
+        auto listed = (*store)->listing(game, fingerprint_of(kinds) + ' ' + fingerprint_of(game));
+        if (!listed) {
+            ++refused;
+            continue;
+        }
+        ++used;
+        for (std::size_t i = 0; i < listed->size(); ++i)
+            if ((*listed)[i].content.empty()) (*listed)[i].content = right[i].content;   // forgotten is not wrong: it is looked at again
+        ASSERT_EQ(text(*listed), expected) << "byte " << state % whole.size();
+    }
+    EXPECT_GT(used, 0);
+    EXPECT_GT(refused, 0);
 }
 
 TEST_F(Index, AListingThatDoesNotHoldIsNotUsed) {
