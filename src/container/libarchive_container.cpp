@@ -157,6 +157,13 @@ public:
         SKIVET_TRY(auto bytes, rebuild(fresh));
         FilePlan plan;
         plan.pieces.push_back({0, 0, std::move(bytes)});
+        plan.new_size = plan.pieces[0].bytes.size();
+        // What follows the archive is not the library's and stays.
+        SKIVET_TRY(const auto file, file_.bytes());
+        if (const auto end = end_of(file); end < file.size()) {
+            plan.pieces.push_back({end, file.size() - end, {}});
+            plan.new_size += file.size() - end;
+        }
         return finish_plan(file_, std::move(plan));
     }
 
@@ -168,6 +175,28 @@ private:
     mutable Reader reader_;
     mutable std::size_t next_ = 0;      ///< the header `reader_` reads next
     mutable std::optional<std::vector<Bytes>> heads_;
+
+    /// Where the archive ends by its own account, padding included; the file's end where it does not say.
+    std::uint64_t end_of(ByteSpan file) const {
+        if (format_ == "7z" && file.size() >= 32) {   // signature header: version, CRC, then where the next header lies, counted from here, and its size
+            std::uint64_t end = 0;
+            const bool wraps = __builtin_add_overflow(load_le<std::uint64_t>(file.data() + 12), load_le<std::uint64_t>(file.data() + 20), &end) || __builtin_add_overflow(end, std::uint64_t{32}, &end);
+            return wraps ? file.size() : std::min<std::uint64_t>(end, file.size());
+        }
+        if (format_ != "cpio") return file.size();
+        // The trailer is an entry of its own behind a header of 110 (newc), 76 (odc) or 26 bytes; zeros up to the block of 512 belong to it.
+        constexpr std::string_view name{"TRAILER!!!\0", 11};
+        const std::string_view text(reinterpret_cast<const char*>(file.data()), file.size());
+        for (auto at = text.find(name); at != std::string_view::npos; at = text.find(name, at + 1)) {
+            const auto head = [&](std::size_t size, std::string_view magic) { return at >= size && text.substr(at - size, magic.size()) == magic; };
+            if (!head(110, "07070") && !head(76, "070707") && !head(26, "\xC7\x71") && !head(26, "\x71\xC7")) continue;
+            auto end = at + name.size();
+            const auto block = std::min<std::size_t>((end + 511) / 512 * 512, file.size());
+            while (end < block && file[end] == std::byte{0}) ++end;
+            return end;
+        }
+        return file.size();
+    }
 
     Result<Reader> open_reader() const {
         SKIVET_TRY(const auto data, file_.bytes());

@@ -234,7 +234,6 @@ private:
     /// Blocks in their order, padding made anew, everything else copied whole, tables behind the data moved.
     Result<std::optional<FilePlan>> lay_out_anew(std::uint32_t number, const FileView& view, const std::vector<std::size_t>& items) {
         SKIVET_TRY(const auto file, view.bytes());
-        patches_.clear();
         FilePlan plan;
         std::uint64_t from = 0, to = 0;   // done so far in the old and in the new file
         const auto align = c_.alignment(number);

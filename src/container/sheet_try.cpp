@@ -1,5 +1,6 @@
 #include "container/sheet_try.h"
 
+#include <algorithm>
 #include <fmt/format.h>
 #include <fstream>
 
@@ -61,6 +62,22 @@ Status write_copies(const WritePlan& plan) {
 Result<std::vector<Bytes>> unexplained_in(const Container& container) {
     if (const auto* sheet = dynamic_cast<const SheetContainer*>(&container)) return sheet->unexplained();
     return std::vector<Bytes>{};
+}
+
+/// Whether each of the pieces is still there, whole and in its order. Places that entries have left may now join two of them.
+bool still_there(const std::vector<Bytes>& pieces, const std::vector<Bytes>& now) {
+    std::size_t in = 0;
+    std::ptrdiff_t from = 0;
+    for (const auto& piece : pieces) {
+        for (;; ++in, from = 0) {
+            if (in == now.size()) return false;
+            const auto found = std::search(now[in].begin() + from, now[in].end(), piece.begin(), piece.end());
+            if (found == now[in].end()) continue;
+            from = found - now[in].begin() + static_cast<std::ptrdiff_t>(piece.size());
+            break;
+        }
+    }
+    return true;
 }
 
 /// Hash of every entry's content.
@@ -163,7 +180,7 @@ Result<std::size_t> prove_writing(const Kinds& kinds, const fs::path& archive, c
             (*expected)[i] = sha256(bytes);
             const auto others = unexplained_in(**again);
             if (!others) return named(others.error());
-            if (*others != unexplained) return named(Error{ErrorCode::unfit, "bytes the sheet does not explain were changed or dropped", {}, {}, "Say in the sheet what they are"});
+            if (!still_there(unexplained, *others)) return named(Error{ErrorCode::unfit, "bytes the sheet does not explain were changed or dropped", {}, {}, "Say in the sheet what they are"});
             const auto now = read_all(**again, kinds.limits);
             if (!now) return named(now.error());
             for (std::size_t k = 0; k < now->size() || k < expected->size(); ++k)

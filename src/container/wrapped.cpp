@@ -77,12 +77,37 @@ public:
     StreamWrapper(Packing packing, ReadLimits limits) : packing_(packing), limits_(limits) {}
     std::string name() const override { return std::string(name_of(packing_)); }
     std::string reason() const override { return fmt::format("the mark of {} at its beginning", name_of(packing_)); }
-    Result<Bytes> unwrap(ByteSpan file) const override { return unpack(packing_, file, std::nullopt, limits_); }
-    Result<Bytes> wrap(ByteSpan file, Bytes content) const override { return pack(packing_, content, 0, file); }
+    Result<Bytes> unwrap(ByteSpan file) const override {
+        SKIVET_TRY(auto all, streams(file));
+        return std::move(all.bytes);
+    }
+    Result<Bytes> wrap(ByteSpan file, Bytes content) const override {
+        SKIVET_TRY(auto out, pack(packing_, content, 0, file));
+        SKIVET_TRY(const auto old, streams(file));
+        // What follows the stream is nobody's business here.
+        out.insert(out.end(), file.begin() + static_cast<std::ptrdiff_t>(old.packed_size), file.end());
+        return out;
+    }
 
 private:
     Packing packing_;
     ReadLimits limits_;
+
+    /// All streams of this kind that follow one another from the beginning on are one content, as their own programs take them.
+    Result<UnpackedStream> streams(ByteSpan file) const {
+        const auto most = std::min<std::uint64_t>(limits_.inflated_bytes, (64u << 20) + 250 * std::uint64_t{file.size()});
+        SKIVET_TRY(auto out, unpack_stream(packing_, file, most));
+        const bool joined = packing_ != Packing::zlib && packing_ != Packing::lzma_alone;
+        while (joined && out.packed_size < file.size()) {
+            const auto rest = file.subspan(static_cast<std::size_t>(out.packed_size));
+            if (packing_at(rest) != packing_) break;
+            SKIVET_TRY(const auto next, unpack_stream(packing_, rest, most - out.bytes.size()));
+            if (next.packed_size == 0) break;
+            out.bytes.insert(out.bytes.end(), next.bytes.begin(), next.bytes.end());
+            out.packed_size += next.packed_size;
+        }
+        return out;
+    }
 };
 
 class WrappedKind final : public ContainerKind {

@@ -58,6 +58,15 @@ private:
         std::uint64_t stored = 0;
     };
     class Planner;
+    /// What a stretch between entries is.
+    struct Gap {
+        std::uint64_t at = 0, end = 0;
+        std::uint64_t dead = 0;            ///< bytes of entries no directory names any more
+        bool foreign = false;              ///< holds something else than those and padding, which stays whole
+    };
+    [[nodiscard]] Gap gap_of(ByteSpan file, std::uint64_t at, std::uint64_t end, std::uint64_t align) const;
+    /// What the data of stored entries is aligned to, as far as the archive shows it.
+    [[nodiscard]] std::uint64_t alignment(ByteSpan file) const;
 
     [[nodiscard]] static Result<Tail> find_tail(ByteSpan file, const std::vector<FilePart>& parts);
     [[nodiscard]] Status read_directory(ByteSpan file, const ReadLimits& limits);
