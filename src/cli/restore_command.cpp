@@ -119,6 +119,7 @@ int restore(Context& c, const RestoreOptions& options) {
     const auto source = options.source.empty() ? fs::path() : fs::weakly_canonical(fs::absolute(options.source, code), code);
     if (!options.addresses.empty()) {
         std::size_t failures = 0;
+        int why = 0;
         for (const auto& text : options.addresses) {
             Status restored = fail(ErrorCode::missing, "no vault");
             for (const auto& folder : folders) {
@@ -126,9 +127,9 @@ int restore(Context& c, const RestoreOptions& options) {
                 restored = restore_entry(c, vault, source, text);
                 if (restored || restored.error().code != ErrorCode::missing) break;
             }
-            if (!restored) ++failures, c.failed(restored.error());
+            if (!restored) ++failures, why = c.failed(restored.error());
         }
-        return failures == 0 ? 0 : failures < options.addresses.size() ? 1 : 3;
+        return failures == 0 ? 0 : failures < options.addresses.size() ? 1 : why;
     }
     unsigned count = 0;
     if (source.empty()) {

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <set>
 
+#include "base/file_write.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -33,7 +34,7 @@ Result<WritePlan> plan_override(const fs::path& folder, std::span<const Addresse
         const auto inside = safe_relative_path(path);
         if (inside.empty() || inside != path) return fail(ErrorCode::usage, fmt::format("\"{}\" is no path for a loose file", path), "Deliver this piece into its archive");
         if (!taken.insert(lower(inside)).second) return fail(ErrorCode::usage, fmt::format("two pieces would be the loose file \"{}\"", inside), "Deliver one of them into its archive");
-        const auto file = folder / inside;
+        SKIVET_TRY(const auto file, path_inside(folder, inside));
         if (!fs::exists(file, code)) {
             out.add(create(file, piece.bytes));
             continue;

@@ -157,6 +157,30 @@ void invert(Bytes& texels) {
     for (auto& b : texels) b = ~b;
 }
 
+/// The first value of the first directory that lies behind the end of the file: the library shows such a picture as well as it can and says nothing.
+/// TIFF 6.0 section 2: a directory is a count and entries of 12 bytes (tag, type, count, value or its place). BigTIFF is not looked at.
+std::optional<Error> cut_off(ByteSpan d) {
+    if (d.size() < 8 || (d[0] != d[1])) return std::nullopt;
+    const auto order = d[0] == std::byte{'M'} ? ByteOrder::big : ByteOrder::little;
+    const auto number = [&](std::uint64_t at, unsigned width) { return load_uint(d.data() + at, width, order); };
+    if (number(2, 2) != 42) return std::nullopt;
+    const auto directory = number(4, 4);
+    const auto missing = [&](std::uint64_t at, std::uint64_t end) {
+        return Error{ErrorCode::damaged, fmt::format("a value of the directory: needs {} bytes at {}, the file has {}", grouped(end - at), grouped(at), grouped(d.size())), {}, at, "The file is cut off"};
+    };
+    if (directory + 2 > d.size()) return missing(directory, directory + 2);
+    const auto count = number(directory, 2);
+    if (directory + 2 + count * 12 + 4 > d.size()) return missing(directory, directory + 2 + count * 12 + 4);
+    constexpr std::uint8_t sizes[] = {0, 1, 1, 2, 4, 8, 1, 1, 2, 4, 8, 4, 8};   // by type
+    for (std::uint64_t i = 0; i < count; ++i) {
+        const auto entry = directory + 2 + i * 12, type = number(entry + 2, 2);
+        const auto bytes = type < std::size(sizes) ? number(entry + 4, 4) * sizes[type] : 0;
+        const auto at = number(entry + 8, 4);
+        if (bytes > 4 && at + bytes > d.size()) return missing(at, at + bytes);
+    }
+    return std::nullopt;
+}
+
 }  // namespace
 
 bool TiffKind::recognize(ByteSpan head, std::string_view) const {
@@ -182,6 +206,7 @@ Result<TextureLayout> TiffKind::layout(ByteSpan data, std::uint64_t file_size, c
     // Compression reaches far, but not this far: sizes that cannot be true take no memory.
     if (level_bytes(h.format, h.width, h.height) / 100'000 > file_size) return fail(ErrorCode::damaged, fmt::format("{}×{} texels in {} bytes", h.width, h.height, grouped(file_size)));
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(h.format, h.width, h.height)});
+    if (data.size() == file_size) out.damage = cut_off(data);
     return out;
 }
 

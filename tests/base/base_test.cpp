@@ -1,5 +1,7 @@
 #include <gtest/gtest.h>
 
+#include <sys/stat.h>
+
 #include "base/bytes.h"
 #include "base/deflate.h"
 #include "base/file_view.h"
@@ -135,4 +137,40 @@ TEST(WriteFile, ReplacesAsAWhole) {
     EXPECT_EQ(as_text(get_file(path)), "two!");
     EXPECT_EQ(std::distance(std::filesystem::directory_iterator(path.parent_path()), {}), 1) << "no temporary file stays";
     EXPECT_FALSE(read_file(path, 3)) << "larger than the limit";
+}
+
+TEST(WriteFile, TouchesNothingButItsTarget) {
+    TempFolder folder;
+    put_file(folder / "x", bytes_of("old"));
+    put_file(folder / "x.part", bytes_of("another file"));
+    ::chmod((folder / "x").c_str(), 0600);
+    ASSERT_TRUE(write_file(folder / "x", as_bytes("new")));
+    EXPECT_EQ(get_file(folder / "x"), bytes_of("new"));
+    EXPECT_EQ(get_file(folder / "x.part"), bytes_of("another file"));
+    EXPECT_EQ(std::filesystem::status(folder / "x").permissions(), std::filesystem::perms(0600));
+    EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder.path()), {}), 2) << "nothing is left beside it";
+    EXPECT_FALSE(write_file(folder / "x", as_bytes("newer"), {.replace = false}));
+    EXPECT_TRUE(write_file(folder / "y", as_bytes("first"), {.replace = false}));
+    EXPECT_FALSE(write_file(folder / "a/b", as_bytes("x"), {.make_folders = false}));
+    EXPECT_TRUE(write_file(folder / "a/b", as_bytes("x")));
+    EXPECT_EQ(write_file("/dev/null", as_bytes("x")).error().code, ErrorCode::usage);
+    std::filesystem::create_symlink(folder / "y", folder / "link");
+    ASSERT_TRUE(write_file(folder / "link", as_bytes("through")));
+    EXPECT_TRUE(std::filesystem::is_symlink(folder / "link"));
+    EXPECT_EQ(get_file(folder / "y"), bytes_of("through"));
+}
+
+TEST(WriteFile, LinksDoNotLeadOut) {
+    TempFolder folder;
+    std::filesystem::create_directories(folder / "in/real");
+    std::filesystem::create_directories(folder / "out");
+    std::filesystem::create_directory_symlink(folder / "out", folder / "in/away");
+    std::filesystem::create_directory_symlink(folder / "in/real", folder / "in/inside");
+    EXPECT_TRUE(path_inside(folder / "in", "real/x.png"));
+    EXPECT_TRUE(path_inside(folder / "in", "new/deeper/x.png"));
+    EXPECT_TRUE(path_inside(folder / "in", "inside/x.png")) << "a link that stays inside is no harm";
+    EXPECT_FALSE(path_inside(folder / "in", "away/x.png"));
+    EXPECT_FALSE(path_inside(folder / "in", "../out/x.png"));
+    EXPECT_FALSE(lies_in(folder / "inner", folder / "in")) << "a name that begins alike";
+    EXPECT_TRUE(lies_in(folder / "in", folder / "in"));
 }

@@ -1,5 +1,7 @@
 #include <gtest/gtest.h>
 
+#include <unistd.h>
+
 #include "base/file_write.h"
 #include "bench/project.h"
 #include "support/pictures.h"
@@ -105,4 +107,47 @@ TEST_F(Bench, ADamagedProjectFileSaysSo) {
     ASSERT_FALSE(back);
     EXPECT_NE(back.error().message().find("project.json"), std::string::npos);
     EXPECT_NE(back.error().message().find("Move the file away"), std::string::npos);
+}
+
+TEST(Projects, OneProjectHasOneWriter) {
+    TempFolder folder;
+    auto first = lock_project(folder / "p");
+    ASSERT_TRUE(first);
+    const auto second = lock_project(folder / "p");
+    ASSERT_FALSE(second);
+    EXPECT_EQ(second.error().code, ErrorCode::busy);
+    EXPECT_NE(second.error().message().find(fmt::format("process {}", ::getpid())), std::string::npos) << second.error().message();
+    EXPECT_TRUE(lock_project(folder / "q"));
+}
+
+TEST(Projects, AProjectThatCannotBeReadHasItsLastGoodCopy) {
+    TempFolder folder;
+    Project project;
+    project.folder = folder / "p";
+    project.name = "fair";
+    project.sources = {"/games/fair/midway.zip"};
+    ASSERT_TRUE(save_project(project));
+    EXPECT_FALSE(has_good_copy(project.folder));
+    ASSERT_TRUE(keep_good_copy(project.folder));
+    put_file(project.folder / "project.json", bytes_of("{ \"name\": "));
+    EXPECT_FALSE(open_project(project.folder));
+    ASSERT_TRUE(has_good_copy(project.folder));
+    ASSERT_TRUE(use_good_copy(project.folder));
+    EXPECT_EQ(open_project(project.folder)->sources, project.sources);
+    EXPECT_EQ(get_file(project.folder / "project.damaged.json"), bytes_of("{ \"name\": "));
+}
+
+TEST(Projects, EachGameHasItsOwn) {
+    TempFolder folder;
+    std::filesystem::create_directories(folder / "games/fair");
+    std::filesystem::create_directories(folder / "games/other/fair");
+    const auto projects = folder / "projects";
+    const auto mine = project_for_game(projects, folder / "games/fair");
+    EXPECT_EQ(mine, projects / "fair");
+    Project project;
+    project.folder = mine;
+    project.game = folder / "games/fair";
+    ASSERT_TRUE(save_project(project));
+    EXPECT_EQ(project_for_game(projects, folder / "games/fair/."), mine);
+    EXPECT_EQ(project_for_game(projects, folder / "games/other/fair"), projects / "fair 2") << "of the same name, but another game";
 }

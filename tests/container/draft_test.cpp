@@ -1,6 +1,7 @@
 // Sheets from an example: archives that an independent program wrote (tests/layouts/layouts.py) are handed over without their sheets.
 #include <gtest/gtest.h>
 
+#include "base/bytes.h"
 #include "container/draft_sheet.h"
 #include "container/sheet_try.h"
 #include "support/pictures.h"
@@ -60,4 +61,48 @@ TEST_F(Drafts, NothingIsMadeUp) {
     for (int i = 0; i < 4000; ++i) text += "open daily from ten, " + std::to_string(i % 7) + " horses\n";
     EXPECT_FALSE(draft_sheet(Kinds{}, FileView::of(Bytes(as_bytes(text).begin(), as_bytes(text).end()), "readme.txt"), Progress{}));
     EXPECT_FALSE(draft_sheet(Kinds{}, FileView::of(Bytes(3), "x"), Progress{}));
+}
+
+TEST_F(Drafts, WhatIsNotSoundSaysSo) {
+    // Records of empty entries, and a table of which nearly nothing can be read.
+    const auto table = [](std::size_t records, bool empty) {
+        ByteWriter w;
+        w.put(std::string_view("TBL!"));
+        w.le(static_cast<std::uint32_t>(records));
+        for (std::size_t i = 0; i < records; ++i) {
+            auto name = fmt::format("rides/horse{:03}.dds", i);
+            name.resize(32);
+            w.put(name);
+            w.le(static_cast<std::uint32_t>(8 + records * 40));
+            w.le(std::uint32_t{0});
+        }
+        w.put(random_bytes(empty ? 0 : 30'000, 4));
+        return w.bytes;
+    };
+    for (const bool empty : {true, false}) {
+        const auto draft = draft_sheet(Kinds{}, FileView::of(table(17, empty), "t.bin"), Progress{});
+        if (draft) EXPECT_FALSE(draft->unsound.empty()) << draft->toml;
+    }
+    // Readable names of one size are names at any number of records, never hashes.
+    for (const std::size_t records : {4u, 5u, 6u, 7u, 9u, 12u, 20u}) {
+        ByteWriter w;
+        w.put(std::string_view("NAMS"));
+        w.le(static_cast<std::uint32_t>(records));
+        std::uint32_t at = static_cast<std::uint32_t>(8 + records * 56);
+        Bytes data;
+        for (std::size_t i = 0; i < records; ++i) {
+            auto name = fmt::format("textures/booth_{}_tint.dds", i * 7);
+            name.resize(48);
+            w.put(name);
+            const auto content = random_bytes(100 + 37 * i, static_cast<unsigned>(i));
+            w.le(at);
+            w.le(static_cast<std::uint32_t>(content.size()));
+            at += static_cast<std::uint32_t>(content.size());
+            data.insert(data.end(), content.begin(), content.end());
+        }
+        w.put(data);
+        const auto draft = draft_sheet(Kinds{}, FileView::of(w.bytes, "n.bin"), Progress{});
+        if (!draft) continue;
+        if (draft->unsound.empty()) EXPECT_EQ(draft->toml.find("path hash"), std::string::npos) << records << draft->toml;
+    }
 }

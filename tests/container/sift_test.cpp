@@ -5,6 +5,8 @@
 #include "container/sift.h"
 #include "delivery/vault.h"
 #include "support/pictures.h"
+#include "texture/ktx.h"
+#include "texture/ktx2.h"
 #include "texture/png.h"
 
 using namespace skivet;
@@ -154,4 +156,20 @@ TEST_F(Sifting, ACancelStopsIt) {
     const auto hits = sift(kinds, data, progress);
     ASSERT_FALSE(hits);
     EXPECT_EQ(hits.error().code, ErrorCode::canceled);
+}
+
+TEST_F(Sifting, SupercompressedTexturesEndWhereTheySay) {
+    const TextureDesc desc{Format::RGBA8, 64, 64};
+    Bytes plain(64 * 64 * 4, std::byte{7});
+    const auto zstd = *write_ktx2(desc, plain, Supercompression::zstd), zlib = *write_ktx2(desc, plain, Supercompression::zlib);
+    ASSERT_LT(zstd.size(), 600u);
+    const auto a = put(zstd), b = put(zlib), c = put(dds), d = put(*write_ktx({Format::RGB8, 3, 3}, random_bytes(27, 1))), e = put(second);
+    put(random_bytes(500, 4));
+    const auto hits = look();
+    ASSERT_EQ(hits.size(), 5u);
+    const std::pair<std::size_t, std::size_t> expected[] = {{a, zstd.size()}, {b, zlib.size()}, {c, dds.size()}, {d, e - d}, {e, second.size()}};
+    for (std::size_t i = 0; i < 5; ++i) {
+        EXPECT_EQ(hits[i].at, expected[i].first) << i;
+        EXPECT_EQ(hits[i].size, expected[i].second) << i;
+    }
 }

@@ -444,3 +444,85 @@ TEST_P(Faults, OneFailureIsRolledBackAtOnce) {
         ASSERT_LT(n, 300);
     }
 }
+
+TEST_P(Faults, AnotherProgramBetweenCrashAndRecoveryKeepsWhatItWrote) {
+    // After every crash the game's updater puts a new version of every file there; what it wrote stays, and nothing is held up by it.
+    PosixFiles good;
+    for (int n = 0;; n += 3) {
+        reset();
+        const auto planned = shares();
+        FaultyFiles faulty(n);
+        const auto done = Vault(folder / "vault", faulty).deliver(planned, "t", 1);
+        if (done && faulty.operations <= n) break;
+        faulty.lose_power(std::get<1>(GetParam()));
+        for (const bool longer : {false, true}) {
+            const auto vault_before = folder / "vault.copy";
+            std::error_code code;
+            if (!longer) {
+                std::filesystem::remove_all(vault_before, code);
+                if (std::filesystem::exists(folder / "vault")) std::filesystem::copy(folder / "vault", vault_before, std::filesystem::copy_options::recursive);
+            } else {
+                std::filesystem::remove_all(folder / "vault", code);
+                if (std::filesystem::exists(vault_before)) std::filesystem::rename(vault_before, folder / "vault");
+            }
+            Tree updated;
+            unsigned seed = 500;
+            for (const auto& [name, content] : now()) {
+                if (name.find(".skivet-") != std::string::npos) continue;   // ours, unfinished
+                updated[name] = random_bytes(content.size() + (longer ? 100'000 : 0), ++seed);
+                put_file(game() / name, updated[name]);
+            }
+            const auto recovered = Vault(folder / "vault", good).recover();
+            ASSERT_TRUE(recovered) << "operation " << n << ": " << recovered.error().message();
+            ASSERT_TRUE(recovered->waiting.empty()) << recovered->waiting[0].message();
+            auto found = now();
+            std::erase_if(found, [](const auto& f) { return f.first.find(".skivet-") != std::string::npos; });
+            ASSERT_EQ(found, updated) << "operation " << n;
+            ASSERT_TRUE(Vault(folder / "vault", good).unfinished().empty());
+            // The vault goes on for other archives.
+            put_file(folder / "other.zip", make_zip({{"x", random_bytes(100, 1)}}));
+            const auto plan = plan_replacement(kinds, *parse_address((folder / "other.zip").string() + "::x"), random_bytes(100, 2));
+            ASSERT_TRUE(Vault(folder / "vault", good).deliver(*plan, {"other", folder / "other.zip", {"x"}}, 2));
+            ASSERT_EQ(*Vault(folder / "vault", good).restore(folder / "other.zip"), 1u);
+        }
+        ASSERT_LT(n, 300);
+    }
+}
+
+TEST_P(Faults, AJournalThatIsDamagedIsSetAside) {
+    PosixFiles good;
+    reset();
+    ASSERT_TRUE(Vault(folder / "vault", good).deliver(shares(), "t", 1));
+    const auto after = now();
+    // As after a crash before the last rename.
+    std::filesystem::rename(folder / "vault/000001.kept", folder / "vault/000001.pending");
+    const auto part = folder / "vault/000001.pending/0";
+    const auto whole = get_file(part);
+    std::uint32_t state = 9;
+    for (int n = 0; n < 40; ++n) {
+        state = state * 1664525u + 1013904223u;
+        auto broken = whole;
+        broken[n < 4 ? whole.size() - 1 - static_cast<std::size_t>(n) * 9 : state % whole.size()] ^= std::byte{4};
+        put_file(part, broken);
+        const auto recovered = Vault(folder / "vault", good).recover();
+        ASSERT_TRUE(recovered) << recovered.error().message();
+        ASSERT_EQ(recovered->set_aside.size(), 1u) << n;
+        ASSERT_NE(recovered->set_aside[0].message().find("000001"), std::string::npos);
+        const auto found = now();
+        for (const auto& [name, content] : found) {
+            const auto old = c.before.find(name);
+            ASSERT_TRUE((old != c.before.end() && content == old->second) || content == after.at(name)) << name << ": a third state";
+        }
+        // A person decides: it is put back by hand here, for the next round.
+        for (const auto& item : std::filesystem::directory_iterator(folder / "vault"))
+            if (item.path().extension() == ".aside") {
+                std::filesystem::remove(item.path() / "why.txt");
+                std::filesystem::create_directories(folder / "vault/000001.pending");
+                for (const auto& one : std::filesystem::directory_iterator(item.path())) std::filesystem::rename(one.path(), folder / "vault/000001.pending" / one.path().filename());
+                std::filesystem::remove(item.path());
+                break;
+            }
+        if (std::filesystem::exists(folder / "vault/000001.pending/1")) break;   // its other archives were rolled back and are gone; one round is enough
+        for (const auto& [name, content] : after) put_file(game() / name, content);
+    }
+}

@@ -216,6 +216,7 @@ TEST(Disks, AReadOnlyDiskIsSaidAndNothingIsLeftBehind) {
     EXPECT_EQ(done.error().code, ErrorCode::permission) << done.error().message();
     EXPECT_EQ(get_file(folder / "disk/game.zip"), before);
     EXPECT_TRUE(vault.history()->empty());
+    EXPECT_TRUE(vault.unfinished().empty()) << "a refused delivery leaves no journal";
 }
 
 TEST(Disks, TheVaultMayLieOnAnotherOne) {
