@@ -5,6 +5,10 @@ skivet_packages="
   libtbb-dev libexpected-dev libfmt-dev nlohmann-json3-dev libtomlplusplus-dev libcli11-dev
   libssl-dev libdeflate-dev zlib1g-dev libspng-dev libjpeg62-turbo-dev libtiff-dev libwebp-dev libopenexr-dev liblcms2-dev libhwy-dev libastcenc-dev libzstd-dev liblz4-dev liblzma-dev libbz2-dev libarchive-dev libxxhash-dev libsqlite3-dev libzip-dev libsquish-dev
   xvfb xauth"
+# What a desktop needs besides: windows under Wayland, and the desktop's program for a file.
+skivet_desktop_packages="qt6-wayland xdg-utils"
+# Where no npm is there yet; for one test.
+skivet_node_packages="nodejs npm"
 # Outside references of the tests.
 skivet_test_packages="libgtest-dev libgmock-dev astcenc libgl1-mesa-dri libegl1 libegl-mesa0 imagemagick ffmpeg libarchive-tools unzip zip python3 lz4 zstd xz-utils bzip2 gzip cpio xorriso openssl xxhash"
 

@@ -230,6 +230,7 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     left->setMaximumWidth(420);
     columns->addWidget(left, 2);
     columns->addWidget(right, 4);
+    setFocusPolicy(Qt::StrongFocus);
     stack_ = make_page_stack(this, make_empty_state(tr("No archive yet"), tr("Drop the game's archives or its folder here, or add them."), new Button(add, Button::Look::primary)), full);
 
     connect(session, &Session::sources_changed, this, &SourcesPage::refresh);
@@ -252,7 +253,9 @@ void SourcesPage::refresh() {
     const auto stock = session_->stock();
     const int before = current_source();
     rows_->clear();
+    const bool other = stack_->currentIndex() != (stock->sources.empty() ? 0 : 1);
     stack_->setCurrentIndex(stock->sources.empty() ? 0 : 1);
+    if (other && isVisible()) entered();
     for (std::size_t i = stock->sources.size(); i-- > 0;) {  // the upper one wins
         const auto& source = stock->sources[i];
         auto* row = new QStandardItem(to_text(source.path.filename()));
@@ -284,6 +287,12 @@ void SourcesPage::refresh() {
     }
     list_->setCurrentIndex(rows_->index(row, 0));
     show_source(row);
+}
+
+void SourcesPage::entered() {
+    // Keys go to what has the focus: where there is no list yet, that is the page.
+    if (stack_->currentIndex() == 0) setFocus();
+    else list_->setFocus();
 }
 
 void SourcesPage::show_source(int row) {

@@ -15,6 +15,7 @@ class SourcesPage : public Page {
     Q_OBJECT
 public:
     SourcesPage(Session* session, QWidget* parent = nullptr);
+    void entered() override;
 
 private:
     void refresh();

@@ -1,0 +1,229 @@
+// What a window must ask before it does it, and where it must write nothing.
+#include <QMessageBox>
+#include <QStackedWidget>
+#include <QPushButton>
+#include <QSignalSpy>
+
+#include <fmt/format.h>
+#include <thread>
+
+#include "app/one_window.h"
+#include "app/pages/delivery_page.h"
+#include "app/tour.h"
+#include "support/pictures.h"
+#include "support/run_program.h"
+#include "ui/window_test.h"
+
+using namespace skivet;
+using namespace skivet::app;
+using namespace skivet::test;
+
+namespace {
+
+struct SafetyUi : WindowTest {
+    std::filesystem::path archive() {
+        const auto file = folder / "game.zip";
+        put_file(file, make_zip({{"a/one.dds", make_dds(Format::BC1, 32, 32, 0, 1)}, {"a/two.dds", make_dds(Format::BC1, 32, 32, 0, 2)}}));
+        return file;
+    }
+    /// A window that answers for itself; the session of the fixture stays what it is.
+    struct Second {
+        Session session;
+        MainWindow window{&session};
+        QString refused;
+        bool good_copy = false;
+        Second(const std::filesystem::path& project, const std::filesystem::path& game = {}) {
+            QObject::connect(&session, &Session::project_refused, [this](const QString& why, bool copy) { refused = why, good_copy = copy; });
+            session.open(project, game, {}, {});
+            window.show();
+        }
+    };
+    QMessageBox* box(const char* name) {
+        QMessageBox* found = nullptr;
+        (void)wait([&] {
+            for (auto* widget : QApplication::topLevelWidgets())
+                if (auto* one = qobject_cast<QMessageBox*>(widget); one && one->objectName() == QLatin1String(name) && one->isVisible()) found = one;
+            return found != nullptr;
+        });
+        return found;
+    }
+    static void press_button(QMessageBox* box, const QString& text) {
+        for (auto* button : box->buttons())
+            if (button->text() == text) return button->click();
+        FAIL() << text.toStdString();
+    }
+    void deliver_directly(const char* title) {
+        PosixFiles files;
+        Vault vault(session.project().vault(), files);
+        const auto zip = session.project().sources[0];
+        static unsigned seed = 40;
+        const auto plan = plan_replacement(session.kinds(), {zip, {"a/one.dds"}}, make_dds(Format::BC1, 32, 32, 0, ++seed));
+        ASSERT_TRUE(vault.deliver(*plan, {title, zip, {"a/one.dds"}}, 1000 + seed));
+    }
+};
+
+}  // namespace
+
+TEST_F(SafetyUi, ASecondWindowOnTheProjectChangesNothing) {
+    open({archive()});
+    session.set_commands({"paint"}, {});
+    ASSERT_TRUE(wait([&] { return get_file(folder / "project/project.json").size() > 0 && open_project(folder / "project")->editor.size() == 1; }));
+    const auto kept = get_file(folder / "project/project.json");
+    Second second(folder / "project");
+    ASSERT_TRUE(wait([&] { return !second.refused.isEmpty(); }));
+    EXPECT_TRUE(second.refused.contains("is open in another window")) << second.refused.toStdString();
+    EXPECT_FALSE(second.session.has_project());
+    second.session.add_source(folder / "game.zip");
+    second.session.set_commands({"other"}, {});
+    QTest::qWait(50);   // nothing may come
+    EXPECT_EQ(get_file(folder / "project/project.json"), kept);
+    EXPECT_TRUE(second.session.project().sources.empty());
+}
+
+TEST_F(SafetyUi, ALaterStartHandsItsFilesOver) {
+    open({archive()});
+    OneWindow one(folder / "project");
+    std::vector<std::filesystem::path> got;
+    QObject::connect(&one, &OneWindow::asked, [&](const std::vector<std::filesystem::path>& files) { got = files; });
+    EXPECT_FALSE(OneWindow::hand_over(folder / "other project", {})) << "nobody listens there";
+    bool handed = false;
+    std::thread later([&] { handed = OneWindow::hand_over(folder / "project", {"/a b.zip", "/ü\n.zip"}); });
+    ASSERT_TRUE(wait([&] { return got.size() == 2; }));
+    later.join();
+    EXPECT_TRUE(handed);
+    EXPECT_EQ(got, (std::vector<std::filesystem::path>{"/a b.zip", "/ü\n.zip"}));
+}
+
+TEST_F(SafetyUi, AnotherGameDoesNotGetThisOnesProject) {
+    std::filesystem::create_directories(folder / "one");
+    std::filesystem::create_directories(folder / "two");
+    put_file(folder / "one/a.zip", make_zip({{"x.dds", make_dds(Format::BC1, 16, 16)}}));
+    put_file(folder / "two/b.zip", make_zip({{"y.dds", make_dds(Format::BC1, 16, 16)}}));
+    session.open(folder / "project", folder / "one", {}, {});
+    ASSERT_TRUE(wait([&] { return session.ready() && !session.busy(); }));
+    session.close();
+    Second second(folder / "project", folder / "two");
+    ASSERT_TRUE(wait([&] { return !second.refused.isEmpty(); }));
+    EXPECT_TRUE(second.refused.contains("is about the game in")) << second.refused.toStdString();
+    EXPECT_EQ(open_project(folder / "project")->game, folder / "one");
+    Second again(folder / "project", folder / "one");
+    ASSERT_TRUE(wait([&] { return again.session.ready(); }));
+    EXPECT_EQ(again.session.project().sources.size(), 1u);
+}
+
+TEST_F(SafetyUi, AProjectThatCannotBeReadOffersItsLastGoodCopy) {
+    open({archive()});
+    session.close();
+    ASSERT_TRUE(wait([&] { return !session.busy() && lock_project(folder / "project").has_value(); }));
+    window.reset();
+    {   // opened once more, so that there is a good copy with the source in it
+        Second once(folder / "project");
+        ASSERT_TRUE(wait([&] { return once.session.ready() && !once.session.busy(); }));
+        ASSERT_EQ(once.session.project().sources.size(), 1u);
+    }
+    const auto broken = bytes_of("{ \"name\": \"fa");
+    put_file(folder / "project/project.json", broken);
+    const auto here = std::filesystem::current_path();
+    Second second(folder / "project");
+    ASSERT_TRUE(wait([&] { return !second.refused.isEmpty(); }));
+    EXPECT_TRUE(second.good_copy);
+    second.session.add_source(folder / "game.zip");
+    QTest::qWait(50);
+    EXPECT_EQ(get_file(folder / "project/project.json"), broken) << "nothing is written over it";
+    EXPECT_FALSE(std::filesystem::exists(here / "project.json")) << "nor anywhere else";
+    auto* ask = box("project_refused");
+    ASSERT_TRUE(ask);
+    press_button(ask, "Use the last good copy");
+    ASSERT_TRUE(wait([&] { return second.session.ready() && !second.session.busy(); }));
+    EXPECT_EQ(second.session.project().sources.size(), 1u);
+    EXPECT_EQ(get_file(folder / "project/project.damaged.json"), broken);
+}
+
+TEST_F(SafetyUi, PuttingEverythingBackAsksFirst) {
+    open({archive()});
+    const auto before = get_file(folder / "game.zip");
+    deliver_directly("first");
+    deliver_directly("second");
+    session.look_again();
+    session.close();
+    window.reset();
+    Second second(folder / "project");
+    ASSERT_TRUE(wait([&] { return second.session.ready() && !second.session.busy() && second.session.history().size() == 2; }));
+    second.window.go_to(4);
+    auto* page = second.window.findChild<DeliveryPage*>();
+    page->setFocus();
+    QTest::keyClick(page, Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    QTest::qWait(50);
+    EXPECT_EQ(second.session.history().size(), 2u) << "on this desktop the key means redo";
+    QTest::keyClick(page, Qt::Key_Backspace, Qt::ControlModifier | Qt::ShiftModifier);
+    auto* ask = box("undo_all");
+    ASSERT_TRUE(ask);
+    EXPECT_TRUE(ask->informativeText().contains("first") && ask->informativeText().contains("second")) << "the list";
+    press_button(ask, "Leave it");
+    EXPECT_EQ(second.session.history().size(), 2u);
+    QTest::keyClick(page, Qt::Key_Backspace, Qt::ControlModifier | Qt::ShiftModifier);
+    ask = box("undo_all");
+    ASSERT_TRUE(ask);
+    press_button(ask, "Put everything back");
+    ASSERT_TRUE(wait([&] { return second.session.history().empty() && !second.session.busy(); }));
+    EXPECT_EQ(get_file(folder / "game.zip"), before);
+}
+
+TEST_F(SafetyUi, EscapeStopsWhatTheFooterOffersToCancel) {
+    std::vector<ZipItem> items;
+    const auto texture = make_dds(Format::BC7, 512, 512);
+    for (int i = 0; i < 400; ++i) items.push_back({fmt::format("t{}.dds", i), texture, true}), items.back().data[200] = static_cast<std::byte>(i), items.back().data[201] = static_cast<std::byte>(i >> 8);
+    put_file(folder / "many.zip", make_zip(items));
+    window = std::make_unique<MainWindow>(&session);
+    window->show();
+    window->activateWindow();
+    session.open(folder / "project", {}, {folder / "many.zip"}, {});
+    QAction* cancel = nullptr;
+    for (auto* action : window->actions())
+        if (action->shortcut() == QKeySequence(Qt::Key_Escape)) cancel = action;
+    ASSERT_TRUE(cancel) << "the key belongs to the window";
+    EXPECT_FALSE(cancel->isEnabled()) << "while nothing runs it is the page's";
+    QSignalSpy pressed(cancel, &QAction::triggered);
+    ASSERT_TRUE(wait([&] { return cancel->isEnabled(); }));
+    QTest::keyClick(window.get(), Qt::Key_Escape);
+    EXPECT_EQ(pressed.size(), 1);
+    ASSERT_TRUE(wait([&] { return !session.busy(); }));
+    EXPECT_GT(session.knowledge()->unseen, 0u) << "it stopped before it had looked at everything";
+}
+
+TEST_F(SafetyUi, TheKeyShownOnTheEmptyPageWorks) {
+    open({});
+    window->activateWindow();
+    ASSERT_TRUE(wait([&] { return window->isActiveWindow(); }));
+    QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : window.get(), Qt::Key_A);
+    bool dialog = false;
+    ASSERT_TRUE(wait([&] {
+        for (auto* widget : QApplication::topLevelWidgets()) dialog |= widget->isVisible() && widget->windowTitle() == "Add archives";
+        return dialog;
+    }));
+    for (auto* widget : QApplication::topLevelWidgets())
+        if (widget->isVisible() && widget->windowTitle() == "Add archives") widget->close();
+}
+
+TEST_F(SafetyUi, TheWindowFitsTheScreen) {
+    open({archive()});
+    window->fit_to_screen();
+    const auto free = window->screen()->availableGeometry();
+    EXPECT_TRUE(free.contains(window->geometry())) << "footer and progress are on the screen";
+}
+
+TEST_F(SafetyUi, TheTourEndsWherePeopleHaveTheirOwnProject) {
+    open({archive()});
+    int code = -1;
+    Tour tour(window.get(), &session, QString::fromStdString((folder / "shots").string()), [&](int done) { code = done; });
+    ASSERT_TRUE(wait([&] { return code >= 0; }));
+    EXPECT_EQ(code, 2);
+}
+
+TEST(Start, HelpAndVersionNeedNoDisplay) {
+    for (const char* option : {"--help", "--version"}) {
+        const auto ran = run_program({"env", "-u", "DISPLAY", "-u", "WAYLAND_DISPLAY", "-u", "QT_QPA_PLATFORM", std::string(SKIVET_BIN) + "/skivet", option});
+        EXPECT_EQ(ran.code, 0) << ran.output;
+        EXPECT_FALSE(ran.output.empty());
+    }
+}
