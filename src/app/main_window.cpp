@@ -173,10 +173,11 @@ void MainWindow::fit_to_screen() {
 }
 
 void MainWindow::ask_about_project(const QString& why, bool good_copy) {
-    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("The project cannot be opened"), why, QMessageBox::NoButton, this);
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("The project cannot be opened"), QStringLiteral("<b>%1</b>").arg(tr("The project cannot be opened")), QMessageBox::NoButton, this);
     box->setAttribute(Qt::WA_DeleteOnClose);
     box->setObjectName(QStringLiteral("project_refused"));
-    box->setInformativeText(good_copy ? tr("There is a copy of it as it was when it was last opened. The file that cannot be read is kept beside it.") : tr("Nothing was changed, and nothing is kept until a project is open."));
+    box->setTextFormat(Qt::RichText);
+    box->setInformativeText(why.toHtmlEscaped() + QStringLiteral("<br><br>") + (good_copy ? tr("There is a copy of it as it was when it was last opened. The file that cannot be read is kept beside it.") : tr("Nothing was changed, and nothing is kept until a project is open.")));
     if (good_copy) {
         auto* use = box->addButton(tr("Use the last good copy"), QMessageBox::AcceptRole);
         connect(use, &QPushButton::clicked, session_, &Session::open_last_good);
