@@ -94,6 +94,7 @@ TEST_F(Pages, TheCommandFinderRunsACommandByItsName) {
     QTest::keyClick(window.get(), Qt::Key_K, Qt::ControlModifier);
     ASSERT_TRUE(QTest::qWaitFor([&] { return window->findChild<QDialog*>("finder") != nullptr; }));
     auto* field = window->findChild<QDialog*>("finder")->findChild<QLineEdit*>();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return field->hasFocus(); }));   // keys go to what is in front
     QTest::keyClicks(field, "go to bench");
     QTest::keyClick(field, Qt::Key_Return);
     EXPECT_EQ(window->station(), 2);

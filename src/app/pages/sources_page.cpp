@@ -231,6 +231,7 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     columns->addWidget(left, 2);
     columns->addWidget(right, 4);
     setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("Sources"));
     stack_ = make_page_stack(this, make_empty_state(tr("No archive yet"), tr("Drop the game's archives or its folder here, or add them."), new Button(add, Button::Look::primary)), full);
 
     connect(session, &Session::sources_changed, this, &SourcesPage::refresh);
