@@ -4,7 +4,6 @@
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 #include <ostream>
-#include <sys/stat.h>
 
 #include "container/texture_files.h"
 #include "delivery/routes.h"
@@ -79,23 +78,10 @@ Vault vault_of(const Context& c, Files& files, const fs::path& folder) {
     return vault;
 }
 
-namespace {
-
-/// A rebuilt archive gets a new file; other names of the old one keep the old content.
-void warn_of_links(Context& c, const WritePlan& plan) {
-    for (const auto& file : plan.files) {
-        struct stat info {};
-        if (file.way == Way::rebuild && ::stat(file.file.c_str(), &info) == 0 && info.st_nlink > 1)
-            c.err << fmt::format("skivet-cli: {} has {} names (hard links); only this one gets the new content\n", file.file.string(), info.st_nlink);
-    }
-}
-
-}  // namespace
-
 int deliver(Context& c, const WritePlan& plan, const DeliveryNote& note, const std::function<Status()>& check) {
     print_plan(c, plan, false);
     if (plan.empty()) return 0;
-    warn_of_links(c, plan);
+    for (const auto& line : broken_links(plan)) c.err << "skivet-cli: " << line << '\n';
     const Writing writing(c);
     if (!writing.may()) return c.failed(c.cancel.check().error());
     PosixFiles files;

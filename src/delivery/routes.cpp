@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 #include <set>
+#include <sys/stat.h>
 
 #include "base/file_write.h"
 #include "base/text.h"
@@ -85,6 +86,16 @@ Result<WritePlan> plan_restore_entry(const Vault& vault, const Kinds& kinds, con
     std::vector<AddressedBytes> items;
     items.push_back({inner, std::move(content)});
     return plan_replacements(kinds, *now, std::move(items));
+}
+
+std::vector<std::string> broken_links(const WritePlan& plan) {
+    std::vector<std::string> out;
+    for (const auto& file : plan.files) {
+        struct stat info {};
+        if (file.way == Way::rebuild && ::stat(file.file.c_str(), &info) == 0 && info.st_nlink > 1)
+            out.push_back(fmt::format("{} has {} names (hard links); only this one gets the new content", file.file.string(), info.st_nlink));
+    }
+    return out;
 }
 
 }  // namespace skivet

@@ -16,4 +16,7 @@ namespace skivet {
 /// The content an entry had before all deliveries, as a plan to put it back into the source as it is now. An empty plan when it has it.
 [[nodiscard]] Result<WritePlan> plan_restore_entry(const Vault& vault, const Kinds& kinds, const std::filesystem::path& source, const std::vector<std::string>& inner);
 
+/// What a plan does to other names of the files it rebuilds, a sentence each: a rebuilt file is a new one, and hard links keep the old.
+[[nodiscard]] std::vector<std::string> broken_links(const WritePlan& plan);
+
 }  // namespace skivet

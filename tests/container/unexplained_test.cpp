@@ -153,7 +153,7 @@ Bytes made_by(const std::vector<std::string>& words, const std::string& result) 
 
 std::vector<Case> make_cases() {
     std::vector<Case> out = {
-        sheet_case("table first", false, 1, "", 1), sheet_case("table last", true, 1, "", 2), sheet_case("aligned", false, 16, "fill = 0xCC\n", 3), sheet_case("aligned table last", true, 64, "", 4),
+        sheet_case("table first", false, 1, "", 1), sheet_case("table last", true, 1, "", 2), sheet_case("aligned", false, 16, "fill = 0xCC\n", 3), sheet_case("aligned table last", true, 64, "", 4), sheet_case("sectors", false, 2048, "", 8), sheet_case("sectors table last", true, 2048, "", 9),
         sheet_case("order kept", false, 1, "order = \"kept\"\n", 5), sheet_case("order kept aligned", true, 16, "order = \"kept\"\n", 6), sheet_case("may not move", false, 8, "move = false\n", 7),
         numbered_case(), zip_case(false), zip_case(true)};
     Case wrapper{"wrapper without a stored size", "g.wrp", "sheet = \"wrapper\"\nname = \"Wrap\"\n[[recognize]]\ntext = \"WRP!\"\n[header]\nfields = [ { name = \"magic\", type = \"text\", size = 4 }, { name = \"bytes\", type = \"u32\", means = \"size\" } ]\n[data]\nmethod = \"deflate\"\n", {}, {mark(60)}};

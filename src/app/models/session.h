@@ -70,6 +70,7 @@ struct DeliveryGroup {
     std::vector<AddressedBytes> contents;
     std::uint64_t archive_size = 0;
     std::optional<Error> error;
+    std::vector<std::string> notes = {};              ///< what else the plan does, for the person
     bool beside = false;                              ///< `source` is a folder or archive beside the game's own
 };
 

@@ -50,7 +50,7 @@ void plan_beside(const Kinds& kinds, const Project& project, DeliveryPlan& plan)
             out.push_back(std::move(group));
             continue;
         }
-        if (out.empty() || out.back().error) out.push_back({game / "override", {}, {}, {}, 0, std::nullopt, true});
+        if (out.empty() || out.back().error) out.push_back({game / "override", {}, {}, {}, 0, std::nullopt, {}, true});
         auto& all = out.back();
         all.pieces.insert(all.pieces.end(), group.pieces.begin(), group.pieces.end());
         std::move(group.contents.begin(), group.contents.end(), std::back_inserter(all.contents));
@@ -388,7 +388,7 @@ void Session::make_plan() {
                     continue;
                 }
                 auto ranges = plan_replacements(*kinds, **source, group.contents);
-                if (ranges) group.plan = std::move(*ranges);
+                if (ranges) group.plan = std::move(*ranges), group.notes = broken_links(group.plan);
                 else group.error = std::move(ranges).error();
             }
             return plan;

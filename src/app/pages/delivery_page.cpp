@@ -165,6 +165,7 @@ void DeliveryPage::show_plan() {
             } else {
                 box->addWidget(make_label(tr("%1 bytes in %2 places of %3").arg(to_text(grouped(group.plan.bytes_written()))).arg(ranges.size()).arg(to_text(human_bytes(size))), "soft"));
                 box->addWidget(new WriteStrip(std::max(size, end), ranges));
+                for (const auto& note : group.notes) box->addWidget(make_label(to_text(note), "soft", true));
             }
             for (const auto i : group.pieces) {
                 if (i >= pieces.size()) continue;
