@@ -96,9 +96,9 @@ Result<Project> open_project(const fs::path& folder) {
             for (const auto& choice : j.at("choices")) out.choices.push_back({choice.at("pattern").get<std::string>(), choice.at("kind").get<std::string>()});
         for (const auto& piece : j.at("pieces")) out.pieces.push_back(piece_from(piece));
     } catch (const nlohmann::json::parse_error& error) {
-        return fail(Error{ErrorCode::damaged, "the file is damaged and cannot be read as a project", {file.string()}, error.byte > 0 ? error.byte - 1 : 0, "Move it away to start the project anew; work/ and vault/ stay as they are"});
+        return fail(Error{ErrorCode::damaged, "the file is damaged and cannot be read as a project", {file.string()}, error.byte > 0 ? error.byte - 1 : 0, "Move the file away to start the project anew; work/ and vault/ stay as they are"});
     } catch (const std::exception&) {
-        return fail(Error{ErrorCode::damaged, "the file lacks what a project has", {file.string()}, std::nullopt, "Move it away to start the project anew; work/ and vault/ stay as they are"});
+        return fail(Error{ErrorCode::damaged, "the file lacks what a project has", {file.string()}, std::nullopt, "Move the file away to start the project anew; work/ and vault/ stay as they are"});
     }
     return out;
 }

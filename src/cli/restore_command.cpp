@@ -138,6 +138,7 @@ int restore(Context& c, const RestoreOptions& options) {
         count = *done;
     }
     while (!source.empty()) {
+        if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
         const auto newest = newest_into(c, files, folders, source);
         if (!newest) return c.failed(newest.error());
         if (!*newest) break;

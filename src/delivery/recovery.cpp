@@ -36,12 +36,13 @@ std::vector<fs::path> Vault::folders_in(std::string_view state) const {
     return out;
 }
 
-Status Vault::check_kept(const JournalPart& part) const {
+Status Vault::check_kept(const JournalPart& part, const CancelToken& cancel) const {
     SKIVET_TRY(const auto size, files_->size(part.place));
     const auto kept = part.bytes_kept();
     if (size < kept + 32) return fail(ErrorCode::damaged, part.place.string() + " is not complete");
     Sha256Stream hash;
     for (std::uint64_t done = 0; done < kept; done += chunk) {
+        SKIVET_CHECK(cancel.check());
         SKIVET_TRY(const auto bytes, files_->read(part.place, size - 32 - kept + done, std::min(chunk, kept - done)));
         hash.add(bytes);
     }
@@ -124,7 +125,7 @@ Result<bool> Vault::any_foreign(const JournalPart& part, std::string& name) cons
     return false;
 }
 
-Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file) {
+Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file, const CancelToken& cancel) {
     std::error_code code;
     const auto back_from_vault = [&](const fs::path& to, std::uint64_t at, std::uint64_t kept_at, std::uint64_t size) -> Status {
         for (std::uint64_t done = 0; done < size; done += chunk) {
@@ -152,12 +153,16 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file) {
         const auto put_together = [&]() -> Status {
             std::uint64_t at = 0;
             for (const auto& piece : file.back) {
-                if (piece.from_new) SKIVET_CHECK(files_->copy(file.file, piece.at, old, at, piece.size));
-                else SKIVET_CHECK(back_from_vault(old, at, piece.at, piece.size));
+                SKIVET_CHECK(cancel.check());
+                for (std::uint64_t done = 0; piece.from_new && done < piece.size; done += 16 * chunk) {
+                    SKIVET_CHECK(cancel.check());
+                    SKIVET_CHECK(files_->copy(file.file, piece.at + done, old, at + done, std::min(16 * chunk, piece.size - done)));
+                }
+                if (!piece.from_new) SKIVET_CHECK(back_from_vault(old, at, piece.at, piece.size));
                 at += piece.size;
             }
             SKIVET_CHECK(files_->sync(old));
-            SKIVET_TRY(const auto hash, hash_file(old));
+            SKIVET_TRY(const auto hash, hash_file(old, cancel));
             if (hash != file.old_hash) return fail(ErrorCode::io, old.string() + " does not read back as it was written");
             return files_->rename(old, file.file);
         };
@@ -192,10 +197,10 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file) {
 }
 
 /// Rolls back every part that lies in the pending folder, then removes it.
-Status Vault::roll_back(const fs::path& pending, const std::vector<JournalPart>& parts) {
+Status Vault::roll_back(const fs::path& pending, const std::vector<JournalPart>& parts, const CancelToken& cancel) {
     for (const auto& part : parts) {
-        SKIVET_CHECK(check_kept(part));   // before the first of the kept bytes is written anywhere
-        for (const auto& file : part.files) SKIVET_CHECK(roll_back_file(part, file));
+        SKIVET_CHECK(check_kept(part, cancel));   // before the first of the kept bytes is written anywhere
+        for (const auto& file : part.files) SKIVET_CHECK(roll_back_file(part, file, cancel));
         SKIVET_CHECK(files_->remove(part.place));
     }
     SKIVET_CHECK(files_->remove_folder(pending));

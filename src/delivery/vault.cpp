@@ -443,10 +443,11 @@ Status Vault::check_untouched(const JournalPart& part) const {
         if (!size) return fail(size.error());
         if (*size != file.new_size) return changed();
         if (file.way == Way::rebuild || file.way == Way::create) {
-            SKIVET_TRY(const auto hash, hash_file(file.file));
+            SKIVET_TRY(const auto hash, hash_file(file.file, cancel_));
             if (hash != file.new_hash) return changed();
         }
         for (const auto& range : file.ranges) {
+            SKIVET_CHECK(cancel_.check());
             SKIVET_TRY(const auto now, files_->read(file.file, range.at, range.new_size));
             if (sha256(now) != range.new_hash) return changed();
         }
@@ -462,7 +463,7 @@ Status Vault::undo_locked(const Journal& journal, const std::optional<fs::path>&
     SKIVET_TRY(const auto locks, lock_parts(parts));
     for (const auto& part : parts) SKIVET_CHECK(check_untouched(part));
     // Here a damaged journal is an error and nothing more; once it is pending it would have to be set aside.
-    for (const auto& part : parts) SKIVET_CHECK(check_kept(part));
+    for (const auto& part : parts) SKIVET_CHECK(check_kept(part, cancel_));
     // From the rename on a crash finishes the undo at the next start.
     auto pending = path_of(journal.id, pending_state);
     if (parts.size() == journal.parts.size()) {
@@ -477,7 +478,20 @@ Status Vault::undo_locked(const Journal& journal, const std::optional<fs::path>&
     }
     SKIVET_CHECK(files_->sync_folder(folder_));
     for (auto& part : parts) part.place = pending / part.place.filename();
-    return roll_back(pending, parts);
+    auto done = roll_back(pending, parts, cancel_);
+    if (done || done.error().code != ErrorCode::canceled) return done;
+    // What was not put back yet stands again.
+    if (parts.size() == journal.parts.size()) {
+        SKIVET_CHECK(files_->rename(pending, kept));
+    } else {
+        std::error_code code;
+        for (const auto& part : parts)
+            if (fs::exists(part.place, code)) SKIVET_CHECK(files_->rename(part.place, kept / part.place.filename()));
+        SKIVET_CHECK(files_->remove_folder(pending));
+        SKIVET_CHECK(files_->sync_folder(kept));
+    }
+    SKIVET_CHECK(files_->sync_folder(folder_));
+    return done;
 }
 
 Status Vault::undo(const std::string& id, const std::optional<fs::path>& source) {

@@ -104,12 +104,13 @@ private:
     void drop_part_folder(const std::filesystem::path& folder);
 
     // recovery.cpp
-    [[nodiscard]] Status check_kept(const JournalPart& part) const;
+    [[nodiscard]] Status check_kept(const JournalPart& part, const CancelToken& cancel = {}) const;
     [[nodiscard]] Result<Stand> stand_of(const JournalPart& part, const JournalFile& file) const;
     [[nodiscard]] Result<Stand> stand_of_ranges(const JournalPart& part, const JournalFile& file) const;
     [[nodiscard]] Result<bool> any_foreign(const JournalPart& part, std::string& name) const;
-    [[nodiscard]] Status roll_back_file(const JournalPart& part, const JournalFile& file);
-    [[nodiscard]] Status roll_back(const std::filesystem::path& folder, const std::vector<JournalPart>& parts);
+    /// A cancel is heeded only while a rebuilt file is put together again beside the other one: that can be given up.
+    [[nodiscard]] Status roll_back_file(const JournalPart& part, const JournalFile& file, const CancelToken& cancel);
+    [[nodiscard]] Status roll_back(const std::filesystem::path& folder, const std::vector<JournalPart>& parts, const CancelToken& cancel = {});
     /// Moves a journal, or some parts of it, where nothing follows it any more, and says why and where.
     [[nodiscard]] Result<Error> set_aside(const std::filesystem::path& folder, const std::vector<JournalPart>& parts, bool whole, Error why);
     [[nodiscard]] Status roll_back_what_is_known(const std::filesystem::path& folder, const Journal& journal, Recovered& out);

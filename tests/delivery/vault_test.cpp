@@ -352,3 +352,19 @@ TEST_F(Delivering, ACancelLeavesTheOldBytes) {
     EXPECT_TRUE(vault().unfinished().empty());
     EXPECT_TRUE(vault().history()->empty());
 }
+
+TEST_F(Delivering, ACanceledUndoOfARebuiltFileLeavesTheDelivery) {
+    put_file(folder / "g.gz", *pack(Packing::gzip, random_bytes(3000, 1)));
+    const auto plan = *(*open_source(Kinds{}, folder / "g.gz"))->plan(std::vector<Replacement>{{0, random_bytes(4000, 2)}}, ReadLimits{});
+    const auto journal = *vault().deliver(plan, {"t", folder / "g.gz", {"g"}}, 1);
+    const auto after = get_file(folder / "g.gz");
+    Vault v = vault();
+    const CancelToken cancel;
+    cancel.cancel();
+    v.heed(cancel);
+    EXPECT_EQ(v.undo(journal.id).error().code, ErrorCode::canceled);
+    EXPECT_EQ(get_file(folder / "g.gz"), after);
+    EXPECT_TRUE(vault().unfinished().empty());
+    ASSERT_EQ(vault().history()->size(), 1u);
+    EXPECT_TRUE(vault().undo(journal.id)) << "and can still be undone";
+}
