@@ -70,6 +70,11 @@ public:
             const auto directory_bytes = append_at_ + out.bytes.size() - directory_at;
             out.put(end_records(directory_at, directory_bytes, zip_.tail_.count));
             plan.new_size = append_at_ + out.bytes.size();
+            // Readers look for the directory right before its end first. Where other bytes stand there, these must not look like one.
+            const auto end_at = plan.new_size - (file_.size() - (zip_.tail_.end64_at ? zip_.tail_.end64_at : zip_.tail_.end_at));
+            const auto looked_at = end_at - directory_bytes;
+            if (looked_at != directory_at && looked_at >= append_at_ && looked_at - append_at_ + 4 <= out.bytes.size() && u32(out.bytes, looked_at - append_at_) == directory_signature)
+                return fail_at(ErrorCode::unsupported, zip_.tail_.directory_at, "what stands between the directory and its end would be taken for the directory", "Deliver into an override folder instead, if the game has one");
             ranges_.push_back({append_at_, std::move(out.bytes), 0});
         } else {
             for (const auto& [entry, crc] : new_crc_) patch(zip_.records_[entry].directory_at + dir_crc, crc);
