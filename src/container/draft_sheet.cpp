@@ -505,6 +505,7 @@ private:
         else if (filled < 2 || filled * 4 < table_.count()) out.unsound = fmt::format("{} of the likeliest table's {} entries are empty, so nothing shows that it is one", grouped(table_.count() - filled), grouped(table_.count()));
         else if (names.size() * 2 < trial->names.size()) out.unsound = fmt::format("the likeliest table's {} entries have only {} different names", grouped(trial->names.size()), grouped(names.size()));
         else if (files_.pattern.empty() && out.unexplained * 4 > file_.size() * 3) out.unsound = fmt::format("the likeliest table explains only {} of {} bytes", grouped(file_.size() - out.unexplained), grouped(file_.size()));
+        if (!out.unsound.empty()) out.toml = "# Not sound, only a place to begin: " + out.unsound + ".\n" + out.toml;
         return out;
     }
 };
