@@ -3,7 +3,6 @@
 #include <QCryptographicHash>
 #include <QDir>
 #include <QLocalSocket>
-#include <QStandardPaths>
 
 namespace skivet::app {
 namespace {
@@ -14,8 +13,8 @@ constexpr qsizetype longest = 1 << 20;
 QString socket_of(const std::filesystem::path& project) {
     std::error_code code;
     const auto path = QByteArray::fromStdString(std::filesystem::weakly_canonical(project, code).string());
-    auto folder = QStandardPaths::writableLocation(QStandardPaths::RuntimeLocation);
-    if (folder.isEmpty()) folder = QDir::tempPath();
+    auto folder = qEnvironmentVariable("XDG_RUNTIME_DIR");
+    if (folder.isEmpty()) folder = QDir::tempPath();   // only its owner may connect, wherever it lies
     return folder + QStringLiteral("/skivet-") + QString::fromLatin1(QCryptographicHash::hash(path, QCryptographicHash::Sha256).toHex().left(24));
 }
 
