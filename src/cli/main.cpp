@@ -13,7 +13,7 @@ void wait_for_signals(skivet::cli::Interruption& interruption, const sigset_t& s
     int signal = 0;
     while (sigwait(&signals, &signal) != 0) {}
     interruption.cancel.cancel();
-    std::this_thread::sleep_for(std::chrono::milliseconds(60));
+    std::this_thread::sleep_for(std::chrono::milliseconds(20));
     while (!interruption.when_idle([] { ::_exit(130); })) std::this_thread::sleep_for(std::chrono::milliseconds(5));
 }
 
