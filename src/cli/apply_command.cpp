@@ -31,19 +31,22 @@ public:
         for (std::size_t i = 0; i < source.entries().size(); ++i) by_stem_[stem_of(source.entries()[i].path)].push_back(i);
     }
 
-    struct Nothing {};
-    using Match = std::variant<Nothing, std::vector<std::string>>;
+    struct Nothing {};   ///< as it was exported
+    struct Own {};       ///< the export's list and its log
+    using Match = std::variant<Nothing, Own, std::vector<std::string>>;
     Result<Match> match(const fs::path& relative, const Bytes& content) const {
         if (const auto found = manifest_.find(relative.lexically_normal()); found != manifest_.end()) {
             const auto& one = found->second;
-            if (to_hex(sha256(content)) == one.sha256 || one.address.inner.empty()) return Nothing{};
+            if (one.address.source.empty()) return Own{};
+            if (to_hex(sha256(content)) == one.sha256) return Nothing{};
             // A game that was moved, or a copy of it, is meant when only one source was exported.
-            if (one.address.source != into_ && !only_source_)
+            const bool there = !one.address.inner.empty() && source_.find(one.address.inner.front());
+            if ((one.address.source != into_ && !only_source_) || !there)
                 return fail(ErrorCode::missing, "was exported from " + one.address.source.string(), "Apply the folder to that one as well");
             if (!one.whole) return fail(ErrorCode::unsupported, "is a part of a texture that was exported apart, or of one that is not whole; an edit of it cannot be put back", "Export the whole texture as DDS or KTX2");
             return one.address.inner;
         }
-        if (relative == ExportManifest::file_name) return Nothing{};
+        if (relative == ExportManifest::file_name) return Own{};
         if (const auto exact = source_.find(relative.generic_string())) return std::vector{source_.entries()[*exact].path};
         const auto same = by_stem_.find(stem_of(relative.generic_string()));
         std::vector<std::string> textures;
@@ -108,6 +111,7 @@ int apply_folder(Context& c, const ApplyOptions& options) {
             skip(relative, match.error());
             continue;
         }
+        if (std::holds_alternative<Matcher::Own>(*match)) continue;
         if (std::holds_alternative<Matcher::Nothing>(*match)) {
             ++untouched;
             continue;

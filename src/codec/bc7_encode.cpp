@@ -194,15 +194,15 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
     std::array<std::vector<std::uint32_t>, 2> few;
     for (std::size_t k = 1; k <= max_few; ++k)
         for (std::size_t opaque = 0; opaque < 2; ++opaque) {
-        each(order[k][opaque], [&](const Group& group, const Block& block, Best& best) {
-            if (k == 1) return try_single_color(block, best);
-            Few colors = few_colors(group.texels.data(), options);
-            colors.keep_alpha(block.texel.exacting);
-            try_few_whole(colors, best, block.opaque, plan.few_step);
-        });
-        for (const auto b : order[k][opaque])
-            if (found[b].error > 0) few[opaque].push_back(b);
-    }
+            each(order[k][opaque], [&](const Group& group, const Block& block, Best& best) {
+                if (k == 1) return try_single_color(block, best);
+                Few colors = few_colors(group.texels.data(), options);
+                colors.keep_alpha(block.texel.exacting);
+                try_few_whole(colors, best, block.opaque, plan.few_step);
+            });
+            for (const auto b : order[k][opaque])
+                if (found[b].error > 0) few[opaque].push_back(b);
+        }
     const auto rest = [&](const Group& group, const Block& block, Best& best, bool is_few) {
         const auto opaque = hn::Gt(block.opaque, zero());
         const auto opaque_only = select(opaque, zero(), set(huge)), clear_only = select(opaque, set(huge), zero());

@@ -200,7 +200,8 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file, c
 Status Vault::roll_back(const fs::path& pending, const std::vector<JournalPart>& parts, const CancelToken& cancel) {
     for (const auto& part : parts) {
         SKIVET_CHECK(check_kept(part, cancel));   // before the first of the kept bytes is written anywhere
-        for (const auto& file : part.files) SKIVET_CHECK(roll_back_file(part, file, cancel));
+        // Given up only before anything of this archive is put back: half of its files old and half new is a state nobody could undo.
+        for (std::size_t i = 0; i < part.files.size(); ++i) SKIVET_CHECK(roll_back_file(part, part.files[i], i == 0 ? cancel : CancelToken()));
         SKIVET_CHECK(files_->remove(part.place));
     }
     SKIVET_CHECK(files_->remove_folder(pending));
