@@ -5,18 +5,13 @@
 #include <fmt/format.h>
 #include <numeric>
 
-#include "container/sheet_container.h"
+#include "container/sheet_gaps.h"
 
 namespace skivet {
+
+using namespace sheet_gaps;
+
 namespace {
-
-std::uint64_t aligned(std::uint64_t at, std::uint64_t align) { return (at + align - 1) / align * align; }
-
-/// A blank gap of fewer bytes is taken for padding, one of more for what an entry left behind.
-std::uint64_t dead_from(std::uint64_t align) { return std::max<std::uint64_t>(align, 16); }
-
-/// Before the first entry a few zeros may be room that was left for a table to grow; more is what an entry left behind.
-constexpr std::uint64_t front_reserve = 4096;
 
 /// Bytes over a copy of a stretch of a file, at positions of the file.
 void overlay(Bytes& bytes, std::uint64_t bytes_at, std::uint64_t at, ByteSpan over) {
@@ -517,99 +512,6 @@ Result<WritePlan> SheetContainer::plan_compact(const ReadLimits&) const {
     Planner planner(*this, file, image);
     planner.compact();
     return planner.finish();
-}
-
-bool SheetContainer::is_blank(ByteSpan bytes) const {
-    return std::all_of(bytes.begin(), bytes.end(), [&](std::byte b) { return b == std::byte{0} || b == sheet_->fill; });
-}
-
-bool SheetContainer::is_blank(std::uint32_t number, ByteSpan file, std::uint64_t at, std::uint64_t end) const {
-    end = std::min<std::uint64_t>(end, file.size());
-    while (at < end) {
-        auto next = end;
-        bool inside = false;
-        for (const auto& d : deleted_) {
-            if (d.file != number || d.size == 0 || d.at > file.size() || d.size > file.size() - d.at) continue;
-            if (d.at <= at && d.at + d.size > at) next = std::min(next, d.at + d.size), inside = true;
-            else if (d.at > at) next = std::min(next, d.at);
-        }
-        if (!inside && !is_blank(file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(next - at)))) return false;
-        at = next;
-    }
-    return true;
-}
-
-std::uint64_t SheetContainer::padding(ByteSpan file, std::uint64_t at, std::uint64_t end) const {
-    const auto stop = std::min({end, aligned(at, sheet_->align), static_cast<std::uint64_t>(file.size())});
-    if (stop <= at) return 0;
-    return is_blank(file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(stop - at))) ? stop - at : 0;
-}
-
-std::uint64_t SheetContainer::alignment(std::uint32_t number) const {
-    std::vector<std::uint64_t> starts;
-    for (const auto& item : items_)
-        if (item.file == number && item.stored > 0) starts.push_back(item.data_at);
-    return std::lcm(sheet_->align, shown_alignment(starts));
-}
-
-std::vector<std::uint32_t> SheetContainer::files_used() const {
-    std::vector<std::uint32_t> out = {own_file};
-    for (const auto& item : items_) out.push_back(item.file);
-    std::sort(out.begin(), out.end());
-    out.erase(std::unique(out.begin(), out.end()), out.end());
-    return out;
-}
-
-Result<std::vector<SheetContainer::Gap>> SheetContainer::gaps(std::uint32_t number) const {
-    SKIVET_TRY(const auto view, data_file(number));
-    SKIVET_TRY(const auto file, view.bytes());
-    std::vector<Segment> used;
-    if (number == own_file)
-        for (const auto& table : tables_) used.push_back({Segment::What::table, table.at, table.end - table.at, 0});
-    for (std::size_t i = 0; i < items_.size(); ++i)
-        if (items_[i].file == number && sheet_->part_size == 0) used.push_back({Segment::What::entry, items_[i].data_at, items_[i].stored, i});
-    std::vector<Gap> out;
-    bool front = true;
-    for (const auto& segment : with_gaps(std::move(used), file.size())) {
-        if (segment.what == Segment::What::entry) front = false;
-        if (segment.what != Segment::What::gap) continue;
-        const auto end = segment.at + segment.size;
-        out.push_back({segment.at, end, is_blank(number, file, segment.at, end), front, end == file.size()});
-    }
-    return out;
-}
-
-Result<std::vector<Bytes>> SheetContainer::unexplained() const {
-    std::vector<Bytes> out;
-    if (sheet_->part_size > 0) return out;   // nothing there is ever moved, and only entries are written
-    for (const auto number : files_used()) {
-        SKIVET_TRY(const auto view, data_file(number));
-        SKIVET_TRY(const auto file, view.bytes());
-        SKIVET_TRY(const auto all, gaps(number));
-        for (const auto& gap : all) {
-            if (gap.blank) continue;
-            auto bytes = file.subspan(static_cast<std::size_t>(gap.at), static_cast<std::size_t>(gap.end - gap.at));
-            while (is_blank(bytes.first(1))) bytes = bytes.subspan(1);
-            while (is_blank(bytes.last(1))) bytes = bytes.first(bytes.size() - 1);
-            out.emplace_back(bytes.begin(), bytes.end());
-        }
-    }
-    return out;
-}
-
-std::uint64_t SheetContainer::dead_bytes() const {
-    if (sheet_->part_size > 0) return 0;   // parts of a fixed size give nothing back
-    std::uint64_t sum = 0;
-    for (const auto number : files_used()) {
-        const auto all = gaps(number);
-        if (!all) continue;
-        const auto align = alignment(number);
-        for (const auto& gap : *all) {
-            const auto size = gap.end - gap.at;
-            if (gap.blank && !gap.last && size >= (gap.front ? front_reserve : 0) + dead_from(align)) sum += size - (gap.front ? aligned(gap.at, align) - gap.at : 0);
-        }
-    }
-    return sum;
 }
 
 }  // namespace skivet
