@@ -16,6 +16,7 @@ struct Mode {
     std::string_view fields;
 };
 
+// clang-format off
 inline constexpr std::array<Mode, 14> modes = {{
     {0x00, 2, true, true, 10, {5, 5, 5}, "gy4 by4 bz4 rw0-9 gw0-9 bw0-9 rx0-4 gz4 gy0-3 gx0-4 bz0 gz0-3 bx0-4 bz1 by0-3 ry0-4 bz2 rz0-4 bz3"},
     {0x01, 2, true, true, 7, {6, 6, 6}, "gy5 gz4 gz5 rw0-6 bz0 bz1 by4 gw0-6 by5 bz2 gy4 bw0-6 bz3 bz5 bz4 rx0-5 gy0-3 gx0-5 gz0-3 bx0-5 by0-3 ry0-5 rz0-5"},
@@ -32,6 +33,7 @@ inline constexpr std::array<Mode, 14> modes = {{
     {0x0B, 5, false, true, 12, {8, 8, 8}, "rw0-9 gw0-9 bw0-9 rx0-7 rw11-10 gx0-7 gw11-10 bx0-7 bw11-10"},
     {0x0F, 5, false, true, 16, {4, 4, 4}, "rw0-9 gw0-9 bw0-9 rx0-3 rw15-10 gx0-3 gw15-10 bx0-3 bw15-10"},
 }};
+// clang-format on
 
 /// One bit behind the mode: which bit of which endpoint's channel.
 struct BitPlace {

@@ -8,6 +8,7 @@
 namespace skivet {
 namespace {
 
+// clang-format off
 constexpr std::pair<Format, const BlockCodec*> codecs[] = {
     {Format::BC1, &bc1_codec}, {Format::BC2, &bc2_codec}, {Format::BC3, &bc3_codec}, {Format::BC4, &bc4_codec},
     {Format::BC4_SNORM, &bc4_snorm_codec}, {Format::BC5, &bc5_codec}, {Format::BC5_SNORM, &bc5_snorm_codec},
@@ -15,6 +16,7 @@ constexpr std::pair<Format, const BlockCodec*> codecs[] = {
     {Format::ETC1, &etc1_codec}, {Format::ETC2_RGB, &etc2_rgb_codec}, {Format::ETC2_RGBA1, &etc2_rgba1_codec}, {Format::ETC2_RGBA, &etc2_rgba_codec},
     {Format::EAC_R, &eac_r_codec}, {Format::EAC_R_SNORM, &eac_r_snorm_codec}, {Format::EAC_RG, &eac_rg_codec}, {Format::EAC_RG_SNORM, &eac_rg_snorm_codec},
 };
+// clang-format on
 
 constexpr std::size_t batch = 512;  ///< blocks handed to an encoder at once
 

@@ -10,7 +10,9 @@
 namespace skivet {
 namespace {
 
+// clang-format off
 constexpr std::string_view marks[] = {"DDS ", "\xABKTX", "\x89PNG", "\xFF\xD8\xFF", "RIFF", "\x1F\x8B\x08", "\x28\xB5\x2F\xFD", "\x04\x22\x4D\x18", "\xFD" "7zX", "BZh", "BM"};
+// clang-format on
 constexpr std::size_t head_bytes = 1024, step_bytes = 1u << 20;
 
 /// Positions whose two bytes begin something.

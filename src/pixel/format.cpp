@@ -35,6 +35,7 @@ constexpr FormatInfo packed(Format f, std::string_view name, std::uint8_t bytes,
 }
 #define SKIVET_PACKED(NAME, ...) packed(Format::NAME, #NAME, __VA_ARGS__)
 
+// clang-format off
 constexpr FormatInfo formats[] = {
     {Format::unknown, "unknown", 1, 1, 0, 0, false, false, false, false, unorm, none, none, none, none},
     SKIVET_BLOCK(BC1, 4, 4, 8, 4, true),
@@ -124,6 +125,7 @@ constexpr FormatInfo formats[] = {
     SKIVET_PACKED(R11G11B10F, 4, {0, 11}, {11, 11}, {22, 10}, none, false, false, ufloat),
     SKIVET_PACKED(RGB9E5, 4, {0, 9}, {9, 9}, {18, 9}, none, false, false, ufloat),
 };
+// clang-format on
 
 // info() takes the enumerator as the index.
 constexpr bool in_order() {
@@ -134,10 +136,12 @@ constexpr bool in_order() {
 static_assert(in_order());
 
 // Other names in common use (common practice; DXGI's and the older four-character codes).
+// clang-format off
 constexpr std::pair<std::string_view, Format> spellings[] = {
     {"DXT1", Format::BC1}, {"DXT3", Format::BC2}, {"DXT5", Format::BC3}, {"ATI1", Format::BC4}, {"ATI2", Format::BC5},
     {"BC6H_UF16", Format::BC6H}, {"BC6H_SNORM", Format::BC6H_SF16}, {"B8G8R8A8", Format::BGRA8}, {"R8G8B8A8", Format::RGBA8},
 };
+// clang-format on
 
 }  // namespace
 

@@ -7,6 +7,7 @@
 
 namespace skivet {
 
+// clang-format off
 enum class Format : std::uint8_t {
     unknown,
     BC1, BC2, BC3, BC4, BC4_SNORM, BC5, BC5_SNORM, BC6H, BC6H_SF16, BC7,
@@ -25,6 +26,7 @@ enum class Format : std::uint8_t {
     R32F, RG32F, RGB32F, RGBA32F,
     RGB10A2, BGR10A2, RGB10A2_UINT, R11G11B10F, RGB9E5,
 };
+// clang-format on
 
 /// Where a channel's bits are inside a little-endian texel; bits == 0: the channel is not stored.
 struct ChannelBits {

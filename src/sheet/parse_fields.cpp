@@ -7,6 +7,7 @@ struct MeaningName {
     Meaning meaning;
     std::string_view name;
 };
+// clang-format off
 constexpr MeaningName meanings[] = {
     {Meaning::entry_count, "entry count"}, {Meaning::table_offset, "table offset"}, {Meaning::table_size, "table size"}, {Meaning::file_size, "file size"},
     {Meaning::data_size, "data size"}, {Meaning::folder_count, "folder count"}, {Meaning::byte_order, "byte order"}, {Meaning::path, "path"},
@@ -18,6 +19,7 @@ constexpr MeaningName meanings[] = {
     {Meaning::depth, "depth"}, {Meaning::mips, "mips"}, {Meaning::layers, "layers"}, {Meaning::faces, "faces"}, {Meaning::format, "format"},
     {Meaning::color, "color"}, {Meaning::payload_size, "payload size"}, {Meaning::row_pitch, "row pitch"}, {Meaning::block_height, "block height"},
     {Meaning::gob_rows, "gob rows"}};
+// clang-format on
 
 constexpr std::pair<std::string_view, Over> overs[] = {{"unpacked", Over::unpacked}, {"stored", Over::stored}, {"table", Over::table},
                                                        {"header", Over::header},     {"file", Over::file},     {"payload", Over::payload}};

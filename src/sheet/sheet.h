@@ -18,6 +18,7 @@ enum class FieldType { uint, real, text, bytes, pad };
 enum class TextCode { utf8, latin1, cp437, utf16 };
 
 /// What a field stands for. `none`: its bytes are kept as they are.
+// clang-format off
 enum class Meaning {
     none,
     // container header
@@ -32,6 +33,7 @@ enum class Meaning {
     // texture header
     width, height, depth, mips, layers, faces, format, color, payload_size, row_pitch, block_height, gob_rows,
 };
+// clang-format on
 [[nodiscard]] std::string_view name_of(Meaning meaning);
 
 /// What a checksum is taken over.

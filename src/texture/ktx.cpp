@@ -21,6 +21,7 @@ struct Gl {
 // OpenGL 4.6, tables 8.2, 8.3, 8.12 and 8.14; OES_compressed_ETC1_RGB8_texture; KHR_texture_compression_astc_ldr.
 constexpr std::uint32_t byte_type = 0x1401, short_type = 0x1403, half_type = 0x140B, float_type = 0x1406, red = 0x1903, rg = 0x8227, rgb = 0x1907, rgba = 0x1908,
                         bgr = 0x80E0, bgra = 0x80E1, alpha = 0x1906, luminance = 0x1909, luminance_alpha = 0x190A;
+// clang-format off
 constexpr Gl table[] = {
     {Format::BC1, 0x83F1, 0x8C4D, 0, 1, 0}, {Format::BC2, 0x83F2, 0x8C4E, 0, 1, 0}, {Format::BC3, 0x83F3, 0x8C4F, 0, 1, 0}, {Format::BC4, 0x8DBB, 0, 0, 1, 0},
     {Format::BC4_SNORM, 0x8DBC, 0, 0, 1, 0}, {Format::BC5, 0x8DBD, 0, 0, 1, 0}, {Format::BC5_SNORM, 0x8DBE, 0, 0, 1, 0}, {Format::BC7, 0x8E8C, 0x8E8D, 0, 1, 0},
@@ -36,6 +37,7 @@ constexpr Gl table[] = {
     {Format::RGB16F, 0x881B, 0, half_type, 2, rgb}, {Format::RGBA16F, 0x881A, 0, half_type, 2, rgba}, {Format::R32F, 0x822E, 0, float_type, 4, red},
     {Format::RG32F, 0x8230, 0, float_type, 4, rg}, {Format::RGB32F, 0x8815, 0, float_type, 4, rgb}, {Format::RGBA32F, 0x8814, 0, float_type, 4, rgba},
     {Format::RGB10A2, 0x8059, 0, 0x8368, 4, rgba}, {Format::R11G11B10F, 0x8C3A, 0, 0x8C3B, 4, rgb}, {Format::RGB9E5, 0x8C3D, 0, 0x8C3E, 4, rgb}};
+// clang-format on
 constexpr std::uint32_t first_astc = 0x93B0, first_astc_srgb = 0x93D0;
 
 std::optional<Gl> gl_of(Format format) {

@@ -6,6 +6,7 @@ namespace skivet::ktx2 {
 namespace {
 
 // VkFormat: Vulkan 1.3, "Format Definition". The ASTC float formats, A4R4G4B4 and A8 are extensions with numbers of their own.
+// clang-format off
 constexpr VkNumber numbers[] = {
     {Format::ABGR4, 2, 0}, {Format::B5G6R5, 4, 0}, {Format::A1B5G5R5, 6, 0}, {Format::B5G5R5A1, 8, 0}, {Format::R8, 9, 15}, {Format::R8_SNORM, 10, 0},
     {Format::R8_UINT, 13, 0}, {Format::R8_SINT, 14, 0}, {Format::RG8, 16, 22}, {Format::RG8_SNORM, 17, 0}, {Format::RG8_UINT, 20, 0}, {Format::RG8_SINT, 21, 0},
@@ -21,6 +22,7 @@ constexpr VkNumber numbers[] = {
     {Format::BC5_SNORM, 142, 0}, {Format::BC6H, 143, 0}, {Format::BC6H_SF16, 144, 0}, {Format::BC7, 145, 146}, {Format::ETC2_RGB, 147, 148},
     {Format::ETC2_RGBA1, 149, 150}, {Format::ETC2_RGBA, 151, 152}, {Format::EAC_R, 153, 0}, {Format::EAC_R_SNORM, 154, 0}, {Format::EAC_RG, 155, 0},
     {Format::EAC_RG_SNORM, 156, 0}, {Format::A8, 1000470001, 0}, {Format::BGRA4, 1000340000, 0}};
+// clang-format on
 
 constexpr std::uint32_t first_astc = 157, first_astc_float = 1000066000, astc_footprints = 14;
 constexpr auto astc_numbers = [] {

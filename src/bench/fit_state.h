@@ -1,0 +1,45 @@
+#pragma once
+// What passes along the line of a fit. Only the stages (fitting.cpp) and the mends (mends.cpp) look inside.
+#include "bench/fitting.h"
+#include "pixel/alpha_use.h"
+
+namespace skivet {
+
+/// A value; each stage gets it and gives it on. The original must outlive it.
+struct FitState {
+    const TextureFile* original = nullptr;
+    FitOptions options;
+    EditedFile edited;         ///< as given, its colors brought to sRGB
+    bool cross = false;        ///< a cubemap that came back as its cross
+    bool srgb = false;         ///< scaled in light
+    std::uint32_t width = 0;   ///< of the picture the game's texture makes: level 0, or the cross
+    std::uint32_t height = 0;
+    Image before;              ///< that picture, decoded, as stored
+    std::optional<ImageF> own; ///< the same in true values, where `deep` is, or the format is wide
+    Image painted;             ///< the edit in paint form
+    /// The edit in true values, where its file has more than 8 bits and the format gains from them.
+    std::optional<ImageF> deep;
+    Image wanted;              ///< what level 0 becomes, in stored form
+    AlphaFacts alpha;          ///< of `before`
+    bool own_levels = false;   ///< the edit is a texture file of the same shape: its levels go in as they are
+    std::vector<SurfaceEdit> edits;
+    Fit out;
+    bool ended = false;        ///< a finding blocks what would come next
+
+    [[nodiscard]] const TextureDesc& desc() const { return original->layout.desc; }
+    [[nodiscard]] const FormatInfo& format() const { return info(desc().format); }
+    /// The edit has the size the game expects.
+    [[nodiscard]] bool sized() const { return painted.width == width && painted.height == height; }
+    /// The original's alpha says something.
+    [[nodiscard]] bool had_alpha() const { return format().has_alpha && !all_opaque(before); }
+    void note(Grade grade, std::string headline, std::string detail) {
+        out.findings.push_back({grade, std::move(headline), std::move(detail), std::nullopt});
+    }
+    /// Nothing further along can be done.
+    void block(std::string headline, std::string detail) {
+        note(Grade::blocks, std::move(headline), std::move(detail));
+        ended = true;
+    }
+};
+
+}  // namespace skivet

@@ -1,0 +1,122 @@
+#include "bench/mends.h"
+
+#include <fmt/format.h>
+
+#include "base/text.h"
+#include "bench/cube.h"
+#include "bench/fit_state.h"
+#include "pixel/mips.h"
+
+namespace skivet {
+namespace {
+
+Finding found(Grade grade, std::string headline, std::string detail) { return {grade, std::move(headline), std::move(detail), {}}; }
+
+std::optional<Finding> offer_resize(const FitState& s) {
+    if (s.sized()) return std::nullopt;
+    return found(Grade::blocks, fmt::format("{}×{} where the game has {}×{}", s.painted.width, s.painted.height, s.width, s.height),
+                 "The game reads the size from its own tables and would show rubbish.");
+}
+
+void resize_it(FitState& s) {
+    s.painted = to_bytes(resize(to_float(s.painted, s.srgb), s.width, s.height, MipFilter::kaiser), s.srgb);
+    // 16 bits tell what was not painted; of a picture that was scaled nothing can be told.
+    if (!s.format().wide) s.deep.reset();
+    if (s.deep) s.deep = resize(*s.deep, s.width, s.height, MipFilter::kaiser);
+}
+
+std::optional<Finding> offer_alpha_back(const FitState& s) {
+    if (!s.had_alpha() || !all_opaque(s.painted)) return std::nullopt;
+    return found(Grade::mend, "Alpha is gone",
+                 "The original uses alpha; in the edit everything is opaque. A cut-out or a mask would be lost.");
+}
+
+void put_alpha_back(FitState& s) {
+    for (std::size_t i = 0; i < s.painted.texels.size(); ++i) s.painted.texels[i][3] = s.before.texels[i][3];
+    if (s.deep)
+        for (std::size_t i = 0; i < s.deep->texels.size(); ++i) s.deep->texels[i][3] = s.own->texels[i][3];
+}
+
+std::optional<Finding> offer_opaque(const FitState& s) {
+    if (s.had_alpha() || !s.format().has_alpha || all_opaque(s.painted)) return std::nullopt;
+    return found(Grade::mend, "Alpha appeared", "The original is opaque; parts of the edit are not, and the game may show holes.");
+}
+
+void make_opaque(FitState& s) {
+    for (auto& t : s.painted.texels) t[3] = 255;
+    if (s.deep)
+        for (auto& t : s.deep->texels) t[3] = 1;
+}
+
+/// Colors of a premultiplied texture are never brighter than their alpha; paint programs work with colors that are not multiplied.
+std::optional<Finding> offer_multiply(const FitState& s) {
+    if (!s.alpha.premultiplied || s.out.mips.normals || s.format().wide) return std::nullopt;
+    std::uint64_t brighter = 0;
+    for (std::size_t i = 0; i < s.wanted.texels.size(); ++i)
+        brighter += s.wanted.texels[i] != s.before.texels[i] && brighter_than_alpha(s.wanted.texels[i]);
+    if (brighter == 0) return std::nullopt;
+    return found(Grade::mend, "Color is brighter than its alpha",
+                 fmt::format("The original's colors are multiplied by alpha; in {} texels the edit's are not, and the game would let them glow.",
+                             grouped(brighter)));
+}
+
+void multiply(FitState& s) {
+    for (std::size_t i = 0; i < s.wanted.texels.size(); ++i) {
+        auto& t = s.wanted.texels[i];
+        if (t == s.before.texels[i]) continue;
+        for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>((t[c] * t[3] + 127) / 255);
+    }
+}
+
+constexpr MendRow rows[] = {
+    {Mend::resize, MendStep::size, "resize", "size", "Resize it", "bring the edit to the game's size", offer_resize, resize_it},
+    {Mend::restore_alpha, MendStep::painted, "restore_alpha", "alpha", "Put alpha back", "take alpha from the game's texture",
+     offer_alpha_back, put_alpha_back},
+    {Mend::drop_alpha, MendStep::painted, "drop_alpha", "alpha", "Make it opaque", "alpha is 255 everywhere", offer_opaque, make_opaque},
+    {Mend::premultiply, MendStep::stored, "premultiply", "color", "Multiply by alpha", "multiply what was painted by its alpha",
+     offer_multiply, multiply},
+};
+static_assert(std::size(rows) == mend_count);
+static_assert([] {
+    for (std::size_t i = 0; i < mend_count; ++i)
+        if (rows[i].mend != static_cast<Mend>(i)) return false;
+    return true;
+}());
+
+}  // namespace
+
+std::span<const MendRow> all_mends() { return rows; }
+const MendRow& info(Mend mend) { return rows[static_cast<std::size_t>(mend)]; }
+
+std::optional<Mend> mend_named(std::string_view id) {
+    for (const auto& row : rows)
+        if (row.id == id) return row.mend;
+    return std::nullopt;
+}
+
+Result<MendSet> parse_mends(std::string_view list) {
+    MendSet out;
+    while (!list.empty()) {
+        const auto comma = list.find(',');
+        const auto word = list.substr(0, comma);
+        bool known = word == "all";
+        for (const auto& row : rows)
+            if (word == "all" || row.id == word || row.group == word) out.add(row.mend), known = true;
+        if (!known) {
+            std::string there;
+            for (const auto& row : rows) there += fmt::format("{} ({}), ", row.id, row.does);
+            return fail(ErrorCode::usage, fmt::format("there is no mend \"{}\"", word), "There are: " + there + "and alpha or all for several");
+        }
+        list = comma == std::string_view::npos ? std::string_view() : list.substr(comma + 1);
+    }
+    return out;
+}
+
+std::vector<std::string> ids_of(const MendSet& mends) {
+    std::vector<std::string> out;
+    for (const auto& row : rows)
+        if (mends.has(row.mend)) out.emplace_back(row.id);
+    return out;
+}
+
+}  // namespace skivet
