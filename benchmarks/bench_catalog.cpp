@@ -1,5 +1,5 @@
-// The catalog's named figures: a search of a million names, finding by picture among 100,000, first pictures, indexing and reopening of an archive of
-// 36,000 entries. SKIVET_BENCH_ZIP names another ZIP to index instead of fair-press's depot.
+// The catalog's named figures: a search of a million names, finding by picture among 100,000, first pictures, indexing and reopening of an
+// archive of 36,000 entries. SKIVET_BENCH_ZIP names another ZIP to index instead of fair-press's depot.
 #include <benchmark/benchmark.h>
 
 #include <cstdlib>
@@ -15,13 +15,15 @@ namespace {
 const QueryTable& million() {
     static const auto table = [] {
         std::mt19937 random(1);
-        const char* folders[] = {"rides/carousel/", "booths/ticket/", "front/banners/", "organ/pipes/", "ground/", "lights/bulbs/", "cloth/canvas/", "signs/enamel/"};
+        const char* folders[] = {"rides/carousel/", "booths/ticket/", "front/banners/", "organ/pipes/",
+                                 "ground/",         "lights/bulbs/",  "cloth/canvas/",  "signs/enamel/"};
         const char* things[] = {"horse", "swan", "awning", "lantern", "mirror", "scroll", "panel", "pole", "clock", "drum"};
         const char* roles[] = {"tint", "bump", "gloss", "mask", "glow"};
         std::vector<std::string> texts;
         texts.reserve(1'000'000);
         for (int i = 0; i < 1'000'000; ++i)
-            texts.push_back(std::string(folders[random() % 8]) + things[random() % 10] + "_" + std::to_string(random() % 5000) + "_" + roles[random() % 5] + ".dds bc1 256×256 256x256 dds");
+            texts.push_back(std::string(folders[random() % 8]) + things[random() % 10] + "_" + std::to_string(random() % 5000) + "_" +
+                            roles[random() % 5] + ".dds bc1 256×256 256x256 dds");
         return QueryTable::of_texts(texts);
     }();
     return table;
@@ -57,7 +59,9 @@ Image noise(unsigned seed) {
         for (auto& c : g) c = static_cast<float>(random() % 256);
     for (std::uint32_t y = 0; y < 32; ++y)
         for (std::uint32_t x = 0; x < 32; ++x)
-            for (std::size_t c = 0; c < 3; ++c) out.at(x, y)[c] = static_cast<std::uint8_t>(0.5f * grid[y / 8 * 4 + x / 8][c] + 0.4f * grid[16 + y / 4 * 8 + x / 4][c] + static_cast<float>(random() % 24));
+            for (std::size_t c = 0; c < 3; ++c)
+                out.at(x, y)[c] = static_cast<std::uint8_t>(0.5f * grid[y / 8 * 4 + x / 8][c] + 0.4f * grid[16 + y / 4 * 8 + x / 4][c] +
+                                                            static_cast<float>(random() % 24));
     return out;
 }
 
@@ -107,7 +111,8 @@ struct Place {
     ~Place() { std::filesystem::remove_all(folder); }
 };
 
-/// From an unknown archive to a catalog with every picture, role and twin; how long until the first textures could be shown; and the same project opened anew.
+/// From an unknown archive to a catalog with every picture, role and twin; how long until the first textures could be shown; and the same
+/// project opened anew.
 void index_an_archive(benchmark::State& state) {
     const std::vector<std::filesystem::path> paths = {archive()};
     const Kinds kinds;

@@ -23,7 +23,8 @@ int squish_flag(Format format) {
 }
 
 void count(benchmark::State& state, const Image& image) {
-    state.counters["MP/s"] = benchmark::Counter(static_cast<double>(image.texels.size()) / 1e6, benchmark::Counter::kIsIterationInvariantRate);
+    state.counters["MP/s"] =
+        benchmark::Counter(static_cast<double>(image.texels.size()) / 1e6, benchmark::Counter::kIsIterationInvariantRate);
 }
 
 void decode_ours(benchmark::State& state, Format format) {
@@ -36,7 +37,8 @@ void decode_ours(benchmark::State& state, Format format) {
 void decode_squish(benchmark::State& state, Format format) {
     auto image = bench_picture(1);
     const auto bytes = *encode(format, image);
-    for (auto _ : state) squish::DecompressImage(reinterpret_cast<squish::u8*>(image.texels.data()), 512, 512, bytes.data(), squish_flag(format));
+    for (auto _ : state)
+        squish::DecompressImage(reinterpret_cast<squish::u8*>(image.texels.data()), 512, 512, bytes.data(), squish_flag(format));
     count(state, image);
 }
 
@@ -59,7 +61,9 @@ void encode_ours(benchmark::State& state, Format format) {
 void encode_squish(benchmark::State& state, Format format, int effort) {
     const auto image = picture_for(format);
     Bytes bytes(static_cast<std::size_t>(squish::GetStorageRequirements(512, 512, squish_flag(format))));
-    for (auto _ : state) squish::CompressImage(reinterpret_cast<const squish::u8*>(image.texels.data()), 512, 512, bytes.data(), squish_flag(format) | effort);
+    for (auto _ : state)
+        squish::CompressImage(reinterpret_cast<const squish::u8*>(image.texels.data()), 512, 512, bytes.data(),
+                              squish_flag(format) | effort);
     count(state, image);
     state.counters["PSNR"] = difference(image, *decode(format, bytes, 512, 512)).psnr_rgb;
 }
@@ -78,9 +82,14 @@ const bool registered = [] {
     }
     for (auto format : {Format::BC1, Format::BC3, Format::BC4, Format::BC5}) {
         const std::string name(info(format).name);
-        benchmark::RegisterBenchmark(("encode/" + name + "/skivet").c_str(), encode_ours, format)->Unit(benchmark::kMillisecond)->UseRealTime();
-        benchmark::RegisterBenchmark(("encode/" + name + "/libsquish_cluster_fit").c_str(), encode_squish, format, squish::kColourClusterFit)->Unit(benchmark::kMillisecond);
-        benchmark::RegisterBenchmark(("encode/" + name + "/libsquish_range_fit").c_str(), encode_squish, format, squish::kColourRangeFit)->Unit(benchmark::kMillisecond);
+        benchmark::RegisterBenchmark(("encode/" + name + "/skivet").c_str(), encode_ours, format)
+            ->Unit(benchmark::kMillisecond)
+            ->UseRealTime();
+        benchmark::RegisterBenchmark(("encode/" + name + "/libsquish_cluster_fit").c_str(), encode_squish, format,
+                                     squish::kColourClusterFit)
+            ->Unit(benchmark::kMillisecond);
+        benchmark::RegisterBenchmark(("encode/" + name + "/libsquish_range_fit").c_str(), encode_squish, format, squish::kColourRangeFit)
+            ->Unit(benchmark::kMillisecond);
     }
     benchmark::RegisterBenchmark("mips/box_linear", mips, MipFilter::box)->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("mips/kaiser_linear", mips, MipFilter::kaiser)->Unit(benchmark::kMillisecond);

@@ -2,14 +2,14 @@
 // programs' own start is part of their time, and is measured as `start_*` to be taken off.
 #include <benchmark/benchmark.h>
 
-#include <cstdlib>
-#include <filesystem>
-#include <fstream>
-#include <random>
 #include <sys/resource.h>
 #include <tbb/parallel_for.h>
 #include <tbb/task_arena.h>
 #include <zip.h>
+#include <cstdlib>
+#include <filesystem>
+#include <fstream>
+#include <random>
 
 #include "base/file_write.h"
 #include "base/hash.h"
@@ -29,7 +29,9 @@ std::filesystem::path folder() {
 
 std::filesystem::path depot() {
     const auto zip = folder() / "depot.zip";
-    if (!std::filesystem::exists(zip) && std::system((std::string(SKIVET_BIN) + "/fair-press --scale large '" + folder().string() + "'").c_str()) != 0) std::abort();
+    if (!std::filesystem::exists(zip) &&
+        std::system((std::string(SKIVET_BIN) + "/fair-press --scale large '" + folder().string() + "'").c_str()) != 0)
+        std::abort();
     return zip;
 }
 
@@ -72,7 +74,9 @@ std::filesystem::path million() {
     file.le(std::uint64_t{44});
     for (const int v : {45, 45}) file.le(static_cast<std::uint16_t>(v));
     for (const int zero : {0, 0}) file.le(static_cast<std::uint32_t>(zero));
-    for (const std::uint64_t v : {std::uint64_t{count}, std::uint64_t{count}, static_cast<std::uint64_t>(directory.bytes.size()), static_cast<std::uint64_t>(at)}) file.le(v);
+    for (const std::uint64_t v :
+         {std::uint64_t{count}, std::uint64_t{count}, static_cast<std::uint64_t>(directory.bytes.size()), static_cast<std::uint64_t>(at)})
+        file.le(v);
     file.put("PK\x06\x07");
     file.le(std::uint32_t{0});
     file.le(static_cast<std::uint64_t>(end64));
@@ -97,7 +101,8 @@ std::filesystem::path gigabyte() {
     std::vector<std::vector<std::uint32_t>> contents(256, std::vector<std::uint32_t>(1 << 20));
     for (std::size_t i = 0; i < contents.size(); ++i) {
         for (auto& word : contents[i]) word = random() & 0x0F0F3F3F;
-        ::zip_file_add(zip, ("part_" + std::to_string(i) + ".bin").c_str(), ::zip_source_buffer(zip, contents[i].data(), contents[i].size() * 4, 0), 0);
+        ::zip_file_add(zip, ("part_" + std::to_string(i) + ".bin").c_str(),
+                       ::zip_source_buffer(zip, contents[i].data(), contents[i].size() * 4, 0), 0);
     }
     if (::zip_close(zip) != 0) std::abort();
     return path;
@@ -108,7 +113,9 @@ void run(benchmark::State& state, const std::string& command) {
         if (std::system(command.c_str()) != 0) state.SkipWithError("the program failed");
 }
 
-void list_36000(benchmark::State& state) { run(state, std::string(SKIVET_BIN) + "/skivet-cli list '" + depot().string() + "' > /dev/null"); }
+void list_36000(benchmark::State& state) {
+    run(state, std::string(SKIVET_BIN) + "/skivet-cli list '" + depot().string() + "' > /dev/null");
+}
 void list_36000_unzip(benchmark::State& state) { run(state, "unzip -Z1 '" + depot().string() + "' > /dev/null"); }
 void start_cli(benchmark::State& state) { run(state, std::string(SKIVET_BIN) + "/skivet-cli --version > /dev/null"); }
 /// The same with libzip, in this process: every entry's name and size.
@@ -186,7 +193,8 @@ void read_all_libzip(benchmark::State& state) {
             ::zip_stat_index(zip, static_cast<zip_uint64_t>(i), 0, &stat);
             content.resize(stat.size);
             auto* entry = ::zip_fopen_index(zip, static_cast<zip_uint64_t>(i), 0);
-            if (!entry || ::zip_fread(entry, content.data(), stat.size) != static_cast<zip_int64_t>(stat.size)) state.SkipWithError("libzip cannot read an entry");
+            if (!entry || ::zip_fread(entry, content.data(), stat.size) != static_cast<zip_int64_t>(stat.size))
+                state.SkipWithError("libzip cannot read an entry");
             if (entry) ::zip_fclose(entry);
         }
         ::zip_discard(zip);
@@ -230,7 +238,8 @@ void sift_gigabyte(benchmark::State& state) {
     const auto source = *open_source(Kinds{}, depot());
     const auto texture = *source->read(0, ReadLimits{});
     auto* bytes = reinterpret_cast<std::byte*>(words.data());
-    for (std::size_t at = 777; at + texture.size() < words.size() * 8; at += 4u << 20) std::copy(texture.begin(), texture.end(), bytes + at);
+    for (std::size_t at = 777; at + texture.size() < words.size() * 8; at += 4u << 20)
+        std::copy(texture.begin(), texture.end(), bytes + at);
     const Kinds kinds;
     std::size_t hits = 0;
     for (auto _ : state) {

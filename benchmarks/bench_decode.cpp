@@ -1,9 +1,10 @@
-// Decoding on one thread into memory that is there already, beside libsquish, Mesa's software decoder and memcpy; mips; PNG beside ImageMagick.
+// Decoding on one thread into memory that is there already, beside libsquish, Mesa's software decoder and memcpy; mips; PNG beside
+// ImageMagick.
 #include <EGL/egl.h>
 #define GL_GLEXT_PROTOTYPES
+#include <benchmark/benchmark.h>
 #include <GL/gl.h>
 #include <GL/glext.h>
-#include <benchmark/benchmark.h>
 #include <squish.h>
 #include <tbb/global_control.h>
 
@@ -51,7 +52,11 @@ void decode_ours(benchmark::State& state, Format format, std::size_t threads) {
 void decode_squish(benchmark::State& state, Format format) {
     Image image(side, side);
     const auto bytes = *encode(format, stored_form(format, large_picture()), {Effort::fast});
-    const int flag = format == Format::BC1 ? squish::kDxt1 : format == Format::BC2 ? squish::kDxt3 : format == Format::BC3 ? squish::kDxt5 : format == Format::BC4 ? squish::kBc4 : squish::kBc5;
+    const int flag = format == Format::BC1   ? squish::kDxt1
+                     : format == Format::BC2 ? squish::kDxt3
+                     : format == Format::BC3 ? squish::kDxt5
+                     : format == Format::BC4 ? squish::kBc4
+                                             : squish::kBc5;
     for (auto _ : state) squish::DecompressImage(reinterpret_cast<squish::u8*>(image.texels.data()), side, side, bytes.data(), flag);
     count(state);
 }
@@ -85,7 +90,10 @@ void decode_mesa(benchmark::State& state, Format format) {
     if (!open_gl()) return state.SkipWithError("no software OpenGL");
     const bool floats = format == Format::BC6H;
     const auto bytes = *encode(format, stored_form(format, large_picture()), {Effort::fast});
-    const auto internal = static_cast<GLenum>(format == Format::BC7 ? 0x8E8C : format == Format::BC6H ? 0x8E8F : format == Format::ETC2_RGB ? 0x9274 : 0x9278);
+    const auto internal = static_cast<GLenum>(format == Format::BC7        ? 0x8E8C
+                                              : format == Format::BC6H     ? 0x8E8F
+                                              : format == Format::ETC2_RGB ? 0x9274
+                                                                           : 0x9278);
     std::vector<float> out(std::size_t{side} * side * 4);
     GLuint texture = 0;
     glGenTextures(1, &texture);
@@ -97,7 +105,8 @@ void decode_mesa(benchmark::State& state, Format format) {
         glCompressedTexImage2D(GL_TEXTURE_2D, 0, internal, side, side, 0, static_cast<GLsizei>(bytes.size()), bytes.data());
         glGetTexImage(GL_TEXTURE_2D, 0, GL_RGBA, floats ? GL_FLOAT : GL_UNSIGNED_BYTE, out.data());
         const auto middle = Clock::now();
-        glTexImage2D(GL_TEXTURE_2D, 0, floats ? GL_RGBA16F : GL_RGBA8, side, side, 0, GL_RGBA, floats ? GL_FLOAT : GL_UNSIGNED_BYTE, out.data());
+        glTexImage2D(GL_TEXTURE_2D, 0, floats ? GL_RGBA16F : GL_RGBA8, side, side, 0, GL_RGBA, floats ? GL_FLOAT : GL_UNSIGNED_BYTE,
+                     out.data());
         glGetTexImage(GL_TEXTURE_2D, 0, GL_RGBA, floats ? GL_FLOAT : GL_UNSIGNED_BYTE, out.data());
         const auto end = Clock::now();
         state.SetIterationTime(std::max(1e-9, std::chrono::duration<double>((middle - start) - (end - middle)).count()));
@@ -110,7 +119,8 @@ void decode_mesa(benchmark::State& state, Format format) {
 void mips(benchmark::State& state, MipFilter filter) {
     const tbb::global_control limit(tbb::global_control::max_allowed_parallelism, 1);
     const auto image = large_picture();
-    for (auto _ : state) benchmark::DoNotOptimize(to_bytes(next_level(ByteRows(image, true), {filter, true}, {}, next_rect(side, side)), true));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(to_bytes(next_level(ByteRows(image, true), {filter, true}, {}, next_rect(side, side)), true));
     count(state);
 }
 
@@ -131,7 +141,8 @@ void png_magick(benchmark::State& state) {
     (void)write_file(folder / "in.rgba", std::as_bytes(std::span(image.texels)));
     const auto run = [&](const std::string& target) {
         const auto start = std::chrono::steady_clock::now();
-        const auto line = "convert -size 1024x1024 -depth 8 rgba:" + (folder / "in.rgba").string() + (opaque ? " -alpha off " : " ") + target;
+        const auto line =
+            "convert -size 1024x1024 -depth 8 rgba:" + (folder / "in.rgba").string() + (opaque ? " -alpha off " : " ") + target;
         if (std::system(line.c_str()) != 0) return 0.0;
         return std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count();
     };
@@ -153,7 +164,8 @@ const bool registered = [] {
         benchmark::RegisterBenchmark(("two_threads/" + name(format) + "/skivet").c_str(), decode_ours, format, 2)->UseRealTime();
         benchmark::RegisterBenchmark(("one_thread/" + name(format) + "/mesa").c_str(), decode_mesa, format)->UseManualTime();
     }
-    for (auto filter : {MipFilter::box, MipFilter::kaiser}) benchmark::RegisterBenchmark(("one_thread/mips/" + std::string(name_of(filter))).c_str(), mips, filter);
+    for (auto filter : {MipFilter::box, MipFilter::kaiser})
+        benchmark::RegisterBenchmark(("one_thread/mips/" + std::string(name_of(filter))).c_str(), mips, filter);
     benchmark::RegisterBenchmark("png/skivet", png_ours)->UseRealTime();
     benchmark::RegisterBenchmark("png/imagemagick", png_magick)->UseManualTime()->Iterations(5);
     return true;

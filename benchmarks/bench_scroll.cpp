@@ -1,12 +1,13 @@
-// Scrolls a contact sheet of 100,000 real textures from end to end in the real window and says how long the slowest frame and the longest stall of the window's
-// thread were, and how much memory it took. Run it under Xvfb (or a display); SKIVET_BENCH_FOLDER keeps the archive between runs.
+// Scrolls a contact sheet of 100,000 real textures from end to end in the real window and says how long the slowest frame and the longest
+// stall of the window's thread were, and how much memory it took. Run it under Xvfb (or a display); SKIVET_BENCH_FOLDER keeps the archive
+// between runs.
+#include <cstdio>
+#include <filesystem>
+#include <fstream>
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QScrollBar>
 #include <QTimer>
-#include <cstdio>
-#include <filesystem>
-#include <fstream>
 
 #include "app/main_window.h"
 #include "app/theme/theme.h"
@@ -36,7 +37,9 @@ int main(int argc, char** argv) {
     constexpr int textures = 100'000;
     if (!std::filesystem::exists(archive)) {
         std::vector<test::ZipItem> items;
-        for (unsigned i = 0; i < textures; ++i) items.push_back({"t/" + std::to_string(i / 1000) + "/tex_" + std::to_string(i) + ".dds", test::make_dds(Format::BC1, 64, 64, 0, i)});
+        for (unsigned i = 0; i < textures; ++i)
+            items.push_back(
+                {"t/" + std::to_string(i / 1000) + "/tex_" + std::to_string(i) + ".dds", test::make_dds(Format::BC1, 64, 64, 0, i)});
         std::filesystem::create_directories(folder);
         if (!write_file(archive, test::make_zip(items, {.zip64 = true}))) return 1;
     }
@@ -75,7 +78,8 @@ int main(int argc, char** argv) {
     phase = "looking at pictures";
     spin([&] { return !session.busy() && session.knowledge()->unseen == 0; });
     const double looked = double(clock.elapsed()) / 1000;
-    std::printf("%d textures: first cards after %.2f s, all listed %.2f s, all looked at %.1f s\n", window.catalog()->model()->rowCount(), shown_at, listed, looked);
+    std::printf("%d textures: first cards after %.2f s, all listed %.2f s, all looked at %.1f s\n", window.catalog()->model()->rowCount(),
+                shown_at, listed, looked);
     auto* bar = window.catalog()->sheet()->verticalScrollBar();
     for (const bool warm : {false, true}) {
         phase = warm ? "scrolling again" : "scrolling";
@@ -93,7 +97,8 @@ int main(int argc, char** argv) {
             ++frames;
             QCoreApplication::processEvents();
         }
-        std::printf("%s: %d frames, mean %.2f ms, slowest %.2f ms, longest stall %.1f ms\n", phase.c_str(), frames, sum / frames, slowest, stalls[phase]);
+        std::printf("%s: %d frames, mean %.2f ms, slowest %.2f ms, longest stall %.1f ms\n", phase.c_str(), frames, sum / frames, slowest,
+                    stalls[phase]);
     }
     phase = "typing";
     for (const char letter : {'t', 'e', 'x', '_', '9'}) {
@@ -103,6 +108,7 @@ int main(int argc, char** argv) {
         while (wait.elapsed() < 150) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 20);
     }
     for (const auto& [name, ms] : stalls) std::printf("longest stall while %s: %.1f ms\n", name.c_str(), ms);
-    std::printf("memory: %.0f MB resident, %.0f MB at most, of which anonymous %.0f MB\n", resident_mb("VmRSS:"), resident_mb("VmHWM:"), resident_mb("RssAnon:"));
+    std::printf("memory: %.0f MB resident, %.0f MB at most, of which anonymous %.0f MB\n", resident_mb("VmRSS:"), resident_mb("VmHWM:"),
+                resident_mb("RssAnon:"));
     return 0;
 }

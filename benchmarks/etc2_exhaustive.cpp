@@ -30,7 +30,9 @@ int from5(int v) { return v << 3 | v >> 2; }
 struct Searcher {
     std::array<std::array<int, 3>, 16> color{};  ///< down the columns, as the format has it
 
-    [[nodiscard]] int off(std::size_t i, int r, int g, int b) const { return square(color[i][0] - byte(r)) + square(color[i][1] - byte(g)) + square(color[i][2] - byte(b)); }
+    [[nodiscard]] int off(std::size_t i, int r, int g, int b) const {
+        return square(color[i][0] - byte(r)) + square(color[i][1] - byte(g)) + square(color[i][2] - byte(b));
+    }
 
     /// The least error of one half for every base, over all tables.
     [[nodiscard]] std::vector<std::int32_t> halves(bool flip, std::size_t which, int bits) const {
@@ -46,7 +48,8 @@ struct Searcher {
                         for (std::size_t i = 0; i < 16 && sum < best; ++i) {
                             if ((flip ? i % 4 : i / 4) / 2 != which) continue;
                             int nearest = none;
-                            for (const int step : {m[0], m[1], -m[0], -m[1]}) nearest = std::min(nearest, off(i, wide(r) + step, wide(g) + step, wide(b) + step));
+                            for (const int step : {m[0], m[1], -m[0], -m[1]})
+                                nearest = std::min(nearest, off(i, wide(r) + step, wide(g) + step, wide(b) + step));
                             sum += nearest;
                         }
                         best = std::min(best, sum);
@@ -86,7 +89,8 @@ struct Searcher {
                     for (int v = 0; v < side; ++v) {
                         std::int32_t sum = 0;
                         for (int i = 0; i < 16 && sum < best; ++i)
-                            sum += square(byte((i / 4 * (wide(h) - wide(o)) + i % 4 * (wide(v) - wide(o)) + 4 * wide(o) + 2) >> 2) - color[static_cast<std::size_t>(i)][c]);
+                            sum += square(byte((i / 4 * (wide(h) - wide(o)) + i % 4 * (wide(v) - wide(o)) + 4 * wide(o) + 2) >> 2) -
+                                          color[static_cast<std::size_t>(i)][c]);
                         best = std::min(best, sum);
                     }
             total += best;
@@ -105,7 +109,8 @@ struct Searcher {
                 const auto at = static_cast<std::size_t>(n);
                 for (std::size_t i = 0; i < 16; ++i) {
                     single[at][i] = off(i, r, g, b);
-                    pair[at][i] = std::min(off(i, r + distance, g + distance, b + distance), off(i, r - distance, g - distance, b - distance));
+                    pair[at][i] =
+                        std::min(off(i, r + distance, g + distance, b + distance), off(i, r - distance, g - distance, b - distance));
                     three[at][i] = std::min(single[at][i], pair[at][i]);
                 }
             }
@@ -156,7 +161,10 @@ int main(int argc, char** argv) {
                 std::int32_t sum = 0;
                 for (std::size_t i = 0; i < 16; ++i)
                     for (std::size_t c = 0; c < 3; ++c) sum += square(back.texels[i][c] - block.texels[i][c]);
-                if (sum < best) return std::fprintf(stderr, "a block of %s has %d where the search found %d: the search is wrong\n", entry.path().c_str(), sum, best), 1;
+                if (sum < best)
+                    return std::fprintf(stderr, "a block of %s has %d where the search found %d: the search is wrong\n",
+                                        entry.path().c_str(), sum, best),
+                           1;
                 ours[static_cast<std::size_t>(effort)] += sum;
             }
         }

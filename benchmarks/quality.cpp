@@ -83,7 +83,9 @@ Row measure(Format format, const std::vector<Picture>& pictures, const std::func
     return row;
 }
 
-void print(const std::string& what, const Row& row) { std::printf("| %s | %.2f dB | %.2f MP/s |\n", what.c_str(), row.psnr, row.rate), std::fflush(stdout); }
+void print(const std::string& what, const Row& row) {
+    std::printf("| %s | %.2f dB | %.2f MP/s |\n", what.c_str(), row.psnr, row.rate), std::fflush(stdout);
+}
 
 Bytes by_squish(const Image& image, int flags) {
     Bytes out(static_cast<std::size_t>(squish::GetStorageRequirements(int(image.width), int(image.height), flags)));
@@ -105,7 +107,8 @@ Bytes by_astcenc(const Image& image, float effort, unsigned threads) {
     const astcenc_swizzle straight{ASTCENC_SWZ_R, ASTCENC_SWZ_G, ASTCENC_SWZ_B, ASTCENC_SWZ_A};
     std::vector<std::thread> workers;
     for (unsigned t = 0; t < threads; ++t)
-        workers.emplace_back([&, t] { astcenc_compress_image(context, &source, &straight, reinterpret_cast<std::uint8_t*>(out.data()), out.size(), t); });
+        workers.emplace_back(
+            [&, t] { astcenc_compress_image(context, &source, &straight, reinterpret_cast<std::uint8_t*>(out.data()), out.size(), t); });
     for (auto& w : workers) w.join();
     astcenc_compress_reset(context);
     return out;
@@ -120,24 +123,40 @@ int main(int argc, char** argv) {
     std::vector<Format> formats;
     for (int i = 2; i < argc; ++i)
         if (const auto f = format_named(argv[i])) formats.push_back(*f);
-    if (formats.empty()) formats = {Format::BC1, Format::BC3, Format::BC4, Format::BC5, Format::BC7, Format::ETC1, Format::ETC2_RGB, Format::ETC2_RGBA, Format::EAC_R, Format::EAC_RG};
-    std::printf("%zu pictures, Skivet on %u threads\n\n| | mean PSNR | speed |\n|---|---|---|\n", pictures.size(), std::thread::hardware_concurrency());
+    if (formats.empty())
+        formats = {Format::BC1,  Format::BC3,      Format::BC4,       Format::BC5,   Format::BC7,
+                   Format::ETC1, Format::ETC2_RGB, Format::ETC2_RGBA, Format::EAC_R, Format::EAC_RG};
+    std::printf("%zu pictures, Skivet on %u threads\n\n| | mean PSNR | speed |\n|---|---|---|\n", pictures.size(),
+                std::thread::hardware_concurrency());
     for (const auto format : formats) {
         const std::string name(info(format).name);
         for (const auto effort : {Effort::fast, Effort::normal, Effort::best})
-            print(name + " " + std::string(name_of(effort)), measure(format, pictures, [&](const Image& image) { return *encode(format, image, {effort}); }));
-        const auto squish_flag = format == Format::BC1 ? squish::kDxt1 : format == Format::BC3 ? squish::kDxt5 : format == Format::BC4 ? squish::kBc4 : format == Format::BC5 ? squish::kBc5 : 0;
+            print(name + " " + std::string(name_of(effort)),
+                  measure(format, pictures, [&](const Image& image) { return *encode(format, image, {effort}); }));
+        const auto squish_flag = format == Format::BC1   ? squish::kDxt1
+                                 : format == Format::BC3 ? squish::kDxt5
+                                 : format == Format::BC4 ? squish::kBc4
+                                 : format == Format::BC5 ? squish::kBc5
+                                                         : 0;
         if (squish_flag) {
-            print("  libsquish range fit, 1 thread", measure(format, pictures, [&](const Image& image) { return by_squish(image, squish_flag | squish::kColourRangeFit); }));
+            print("  libsquish range fit, 1 thread",
+                  measure(format, pictures, [&](const Image& image) { return by_squish(image, squish_flag | squish::kColourRangeFit); }));
             if (format == Format::BC1 || format == Format::BC3) {
-                print("  libsquish cluster fit, 1 thread", measure(format, pictures, [&](const Image& image) { return by_squish(image, squish_flag | squish::kColourClusterFit); }));
-                print("  libsquish iterative cluster fit, 1 thread", measure(format, pictures, [&](const Image& image) { return by_squish(image, squish_flag | squish::kColourIterativeClusterFit); }));
+                print("  libsquish cluster fit, 1 thread", measure(format, pictures, [&](const Image& image) {
+                          return by_squish(image, squish_flag | squish::kColourClusterFit);
+                      }));
+                print("  libsquish iterative cluster fit, 1 thread", measure(format, pictures, [&](const Image& image) {
+                          return by_squish(image, squish_flag | squish::kColourIterativeClusterFit);
+                      }));
             }
         }
         if (format == Format::BC7) {
             const unsigned threads = std::thread::hardware_concurrency();
-            print("  astcenc 4×4 medium, all threads", measure(Format::ASTC_4x4, pictures, [&](const Image& image) { return by_astcenc(image, ASTCENC_PRE_MEDIUM, threads); }));
-            print("  astcenc 4×4 thorough, all threads", measure(Format::ASTC_4x4, pictures, [&](const Image& image) { return by_astcenc(image, ASTCENC_PRE_THOROUGH, threads); }));
+            print("  astcenc 4×4 medium, all threads",
+                  measure(Format::ASTC_4x4, pictures, [&](const Image& image) { return by_astcenc(image, ASTCENC_PRE_MEDIUM, threads); }));
+            print("  astcenc 4×4 thorough, all threads", measure(Format::ASTC_4x4, pictures, [&](const Image& image) {
+                      return by_astcenc(image, ASTCENC_PRE_THOROUGH, threads);
+                  }));
         }
     }
 }

@@ -23,7 +23,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     const auto answer = QueryTable::of_texts(texts).ask(query);
     std::string lowered = line;
     for (auto& c : lowered) c = c >= 'A' && c <= 'Z' ? static_cast<char>(c + 32) : c;
-    if (!answer || (std::find(answer->items.begin(), answer->items.end(), 0u) != answer->items.end()) != matches(lowered, terms)) std::abort();
+    if (!answer || (std::find(answer->items.begin(), answer->items.end(), 0u) != answer->items.end()) != matches(lowered, terms))
+        std::abort();
     (void)found;
     static const Habits habits;
     const auto parts = split_name(path, habits);

@@ -1,5 +1,5 @@
-// Any bytes as blocks or texels of any format: decoded in both forms, described, and, where the format can be written, encoded again from what they
-// decode to with nothing changed, which must give the same bytes.
+// Any bytes as blocks or texels of any format: decoded in both forms, described, and, where the format can be written, encoded again from
+// what they decode to with nothing changed, which must give the same bytes.
 #include <cstdlib>
 
 #include "codec/block_facts.h"
@@ -23,7 +23,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     if (!image || !wide) std::abort();
     (void)describe_block(f.format, filled);
     if (!can_encode(f.format)) return 0;
-    if (*encode_changed(f.format, *image, *image, filled) != filled || *encode_changed(f.format, *wide, *wide, filled) != filled) std::abort();
+    if (*encode_changed(f.format, *image, *image, filled) != filled || *encode_changed(f.format, *wide, *wide, filled) != filled)
+        std::abort();
     if (width * height <= 64 && !encode(f.format, *wide, {Effort::fast})) std::abort();
     return 0;
 }

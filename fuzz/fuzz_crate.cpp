@@ -6,7 +6,8 @@
 using namespace skivet;
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
-    static const auto sheet = std::make_shared<const Sheet>(*parse_sheet(as_text(*read_file(std::string(SKIVET_SHEETS) + "/fair-crate.toml")), "s"));
+    static const auto sheet =
+        std::make_shared<const Sheet>(*parse_sheet(as_text(*read_file(std::string(SKIVET_SHEETS) + "/fair-crate.toml")), "s"));
     if (size < 40) return 0;
     const auto raw = std::as_bytes(std::span(data, size));
     Bytes bytes(raw.begin(), raw.end());

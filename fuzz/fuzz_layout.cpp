@@ -11,7 +11,8 @@ namespace {
 
 struct Setup {
     Kinds kinds;
-    std::vector<std::string> names = {"bins", "ledger", "trunk", "rows", "grove", "cipher", "index", "chunky", "flags", "twin", "parade", "box", "safe"};
+    std::vector<std::string> names = {"bins",   "ledger", "trunk", "rows",   "grove", "cipher", "index",
+                                      "chunky", "flags",  "twin",  "parade", "box",   "safe"};
     std::vector<std::shared_ptr<const Sheet>> sheets;
 
     Setup() {

@@ -22,7 +22,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         (void)kind.spread(bytes, "a/b.c", kinds.limits);
         if (!layout || layout->damage) return 0;
         for (std::size_t i = 0; i < std::min<std::size_t>(3, layout->surfaces.size()); ++i)
-            if (auto level = kind.bytes(bytes, *layout, layout->surfaces[i])) (void)kind.replace(bytes, *layout, std::vector<SurfaceEdit>{{i, std::move(*level)}});
+            if (auto level = kind.bytes(bytes, *layout, layout->surfaces[i]))
+                (void)kind.replace(bytes, *layout, std::vector<SurfaceEdit>{{i, std::move(*level)}});
         return 0;
     }
     const auto shared = std::make_shared<const Sheet>(std::move(*sheet));

@@ -29,14 +29,17 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     const auto& textures = kinds[data[0] % kinds.size()];
     const auto raw = std::as_bytes(std::span(data + 2, size - 2));
     const auto cut = raw.size() * data[1] / 255;
-    const Bytes own(raw.begin(), raw.begin() + static_cast<std::ptrdiff_t>(cut)), other(raw.begin() + static_cast<std::ptrdiff_t>(cut), raw.end());
+    const Bytes own(raw.begin(), raw.begin() + static_cast<std::ptrdiff_t>(cut)),
+        other(raw.begin() + static_cast<std::ptrdiff_t>(cut), raw.end());
     const ReadSibling read = [&](const std::string& name) -> Result<Bytes> {
         if (!name.empty() && name.back() == '1') return fail(ErrorCode::missing, name);
         return other;
     };
     if (const auto texture = open_spread(textures, own, "a/x.tex", read, limits))
-        for (std::size_t i = 0; i < std::min<std::size_t>(6, texture->layout.surfaces.size()); ++i) (void)texture->surface_bytes(texture->layout.surfaces[i]);
-    const auto joined = join_spread(textures, own, "a/x.tex", [&](const std::string&) -> Result<Bytes> { return other; }, limits);
+        for (std::size_t i = 0; i < std::min<std::size_t>(6, texture->layout.surfaces.size()); ++i)
+            (void)texture->surface_bytes(texture->layout.surfaces[i]);
+    const auto joined = join_spread(
+        textures, own, "a/x.tex", [&](const std::string&) -> Result<Bytes> { return other; }, limits);
     if (!joined) return 0;
     const auto texture = TextureFile::open(textures, *joined, "a/x.tex", limits);
     if (!texture || texture->layout.damage) return 0;
@@ -49,7 +52,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         const auto again = TextureFile::open(textures, *file, "a/x.tex", limits);
         if (!again || *again->surface_bytes(again->layout.surfaces[i]) != *bytes) std::abort();
     }
-    const auto parts = split_spread(textures, *joined, "a/x.tex", [&](const std::string&) -> Result<Bytes> { return other; }, limits);
+    const auto parts = split_spread(
+        textures, *joined, "a/x.tex", [&](const std::string&) -> Result<Bytes> { return other; }, limits);
     if (!parts || parts->front().bytes != own) std::abort();
     return 0;
 }

@@ -21,7 +21,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     }
     (void)texture->kind->replace(texture->file, texture->layout, {});
     if (texture->layout.surfaces.empty() || texture->layout.surfaces.front().size > (1u << 20)) return 0;
-    if (auto changed = texture->kind->bytes(texture->file, texture->layout, texture->layout.surfaces.front()); changed && !changed->empty()) {
+    if (auto changed = texture->kind->bytes(texture->file, texture->layout, texture->layout.surfaces.front());
+        changed && !changed->empty()) {
         changed->front() ^= std::byte{0x80};
         const SurfaceEdit edit{0, std::move(*changed)};
         (void)texture->kind->replace(texture->file, texture->layout, std::span(&edit, 1));

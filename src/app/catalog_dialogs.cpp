@@ -28,7 +28,10 @@ void correct_habit(QWidget* parent, Session* session, std::size_t item, Role rol
         habit.role = role;
         if (role == Role::unsure) session->forget_habit(habit);
         else session->set_habit(habit);
-        return emit session->notice(role == Role::unsure ? QObject::tr("\"%1\" means what it means everywhere again.").arg(to_text(habit.word)) : QObject::tr("All textures with \"%1\" in their name are %2 now.").arg(to_text(habit.word), to_text(name_of(role))));
+        return emit session->notice(
+            role == Role::unsure
+                ? QObject::tr("\"%1\" means what it means everywhere again.").arg(to_text(habit.word))
+                : QObject::tr("All textures with \"%1\" in their name are %2 now.").arg(to_text(habit.word), to_text(name_of(role))));
     }
     if (role == Role::unsure) return;
     // No known part: the last word of the name is offered.
@@ -54,7 +57,9 @@ void show_habits(QWidget* parent, Session* session) {
     dialog->setWindowTitle(QObject::tr("Naming habits"));
     dialog->resize(640, 480);
     auto* box = new QVBoxLayout(dialog);
-    box->addWidget(make_label(QObject::tr("What in this game's names says what a texture is for. The usual words are known; here are those of this game, and words that recur and may be such."), "soft", true));
+    box->addWidget(make_label(QObject::tr("What in this game's names says what a texture is for. The usual words are known; here are those "
+                                          "of this game, and words that recur and may be such."),
+                              "soft", true));
     auto* list = new QListWidget;
     list->setObjectName(QStringLiteral("habit_list"));
     box->addWidget(list, 1);
@@ -89,15 +94,21 @@ void show_habits(QWidget* parent, Session* session) {
         }
         for (const auto& p : session->knowledge()->insight.proposals) {
             lines->push_back({p.habit, false});
-            QString text = QObject::tr("%1 \"%2\"? %3 names, %4 with a counterpart").arg(to_text(name_of(p.habit.place)), to_text(p.habit.word)).arg(p.names).arg(p.shared);
-            if (p.habit.role != Role::unsure) text += QObject::tr("; %1 % look like %2").arg(int(100 * p.agreement)).arg(to_text(name_of(p.habit.role)));
+            QString text = QObject::tr("%1 \"%2\"? %3 names, %4 with a counterpart")
+                               .arg(to_text(name_of(p.habit.place)), to_text(p.habit.word))
+                               .arg(p.names)
+                               .arg(p.shared);
+            if (p.habit.role != Role::unsure)
+                text += QObject::tr("; %1 % look like %2").arg(int(100 * p.agreement)).arg(to_text(name_of(p.habit.role)));
             auto* item = new QListWidgetItem(text, list);
             QStringList examples;
             for (const auto& e : p.examples) examples << to_text(e);
             item->setToolTip(examples.join('\n'));
         }
         if (lines->empty()) {
-            auto* none = new QListWidgetItem(QObject::tr("No habit of this game's own is known, and no word recurs like one. Alt+Shift+1 … 9 in the catalog say it from an example."), list);
+            auto* none = new QListWidgetItem(QObject::tr("No habit of this game's own is known, and no word recurs like one. Alt+Shift+1 … "
+                                                         "9 in the catalog say it from an example."),
+                                             list);
             none->setFlags(Qt::NoItemFlags);
         }
         list->setCurrentRow(std::clamp(before, 0, std::max(0, int(lines->size()) - 1)));
@@ -106,7 +117,8 @@ void show_habits(QWidget* parent, Session* session) {
         const bool some = at >= 0 && at < int(lines->size());
         accept->setEnabled(some);
         forget->setEnabled(some && (*lines)[std::size_t(at)].own);
-        if (some && (*lines)[std::size_t(at)].habit.role != Role::unsure) role->setCurrentIndex(role->findData(int((*lines)[std::size_t(at)].habit.role)));
+        if (some && (*lines)[std::size_t(at)].habit.role != Role::unsure)
+            role->setCurrentIndex(role->findData(int((*lines)[std::size_t(at)].habit.role)));
     };
     QObject::connect(list, &QListWidget::currentRowChanged, dialog, follow);
     QObject::connect(accept, &QPushButton::clicked, dialog, [=] {
@@ -141,7 +153,8 @@ void show_export(QWidget* parent, Session* session, std::vector<std::size_t> som
     auto* form = new QFormLayout;
     auto* what = new QComboBox;
     what->setObjectName(QStringLiteral("what"));
-    if (!some.empty()) what->addItem(some.size() == 1 ? QObject::tr("The chosen texture") : QObject::tr("The %1 chosen textures").arg(some.size()));
+    if (!some.empty())
+        what->addItem(some.size() == 1 ? QObject::tr("The chosen texture") : QObject::tr("The %1 chosen textures").arg(some.size()));
     what->addItem(QObject::tr("All %1 that are found").arg(all.size()));
     form->addRow(QObject::tr("What"), what);
     auto* place = new QLineEdit(QDir::homePath() + QStringLiteral("/textures"));
@@ -153,8 +166,14 @@ void show_export(QWidget* parent, Session* session, std::vector<std::size_t> som
     form->addRow(QObject::tr("Into"), place_row);
     auto* as = new QComboBox;
     as->setObjectName(QStringLiteral("as"));
-    const std::pair<QString, ExportAs> ways[] = {{QObject::tr("PNG, or OpenEXR for floats"), ExportAs::picture}, {QObject::tr("DDS, compressed bytes untouched"), ExportAs::dds}, {QObject::tr("KTX2, compressed bytes untouched"), ExportAs::ktx2},
-                                                 {QObject::tr("TGA"), ExportAs::tga}, {QObject::tr("TIFF"), ExportAs::tiff}, {QObject::tr("OpenEXR"), ExportAs::exr}, {QObject::tr("PNG, 16 bits"), ExportAs::png16}, {QObject::tr("As they lie in the archive"), ExportAs::raw}};
+    const std::pair<QString, ExportAs> ways[] = {{QObject::tr("PNG, or OpenEXR for floats"), ExportAs::picture},
+                                                 {QObject::tr("DDS, compressed bytes untouched"), ExportAs::dds},
+                                                 {QObject::tr("KTX2, compressed bytes untouched"), ExportAs::ktx2},
+                                                 {QObject::tr("TGA"), ExportAs::tga},
+                                                 {QObject::tr("TIFF"), ExportAs::tiff},
+                                                 {QObject::tr("OpenEXR"), ExportAs::exr},
+                                                 {QObject::tr("PNG, 16 bits"), ExportAs::png16},
+                                                 {QObject::tr("As they lie in the archive"), ExportAs::raw}};
     for (const auto& [name, way] : ways) as->addItem(name, int(way));
     form->addRow(QObject::tr("As"), as);
     auto* shape = new QComboBox;
@@ -200,7 +219,7 @@ void show_export(QWidget* parent, Session* session, std::vector<std::size_t> som
     box->addLayout(row);
     pause->hide();
     cancel->hide();
-    QObject::connect(close, &QPushButton::clicked, dialog, &QDialog::close);   // a running export goes on
+    QObject::connect(close, &QPushButton::clicked, dialog, &QDialog::close);  // a running export goes on
     QObject::connect(browse, &QPushButton::clicked, dialog, [=] {
         auto* choose = new QFileDialog(dialog, QObject::tr("Export into"), place->text());
         choose->setAttribute(Qt::WA_DeleteOnClose);
@@ -213,7 +232,8 @@ void show_export(QWidget* parent, Session* session, std::vector<std::size_t> som
     timer->setInterval(200);
     auto clock = std::make_shared<QElapsedTimer>();
     const auto running = [=](bool on) {
-        for (auto* field : std::initializer_list<QWidget*>{what, place, browse, as, shape, mips, alpha, resume, fat32}) field->setEnabled(!on);
+        for (auto* field : std::initializer_list<QWidget*>{what, place, browse, as, shape, mips, alpha, resume, fat32})
+            field->setEnabled(!on);
         bar->setVisible(on);
         pause->setVisible(on);
         cancel->setVisible(on);
@@ -223,7 +243,7 @@ void show_export(QWidget* parent, Session* session, std::vector<std::size_t> som
     };
     QObject::connect(timer, &QTimer::timeout, dialog, [=] {
         const auto progress = session->exporting();
-        if (!progress) {   // it was begun in a window that is closed, and has ended
+        if (!progress) {  // it was begun in a window that is closed, and has ended
             running(false);
             return text->setText(QObject::tr("The export has ended; the log says how."));
         }
@@ -233,8 +253,10 @@ void show_export(QWidget* parent, Session* session, std::vector<std::size_t> som
         bar->setValue(int(done));
         pause->setText(progress->gate.paused() ? QObject::tr("Go on") : QObject::tr("Pause"));
         if (progress->gate.paused()) return text->setText(QObject::tr("%1 of %2 · paused").arg(done).arg(total));
-        QString line = QObject::tr("%1 of %2 · %3 a second").arg(done).arg(total).arg(to_text(human_bytes(std::uint64_t(double(bytes) / seconds))));
-        if (done > 4 && total > done) line += QObject::tr(" · %1 s left").arg(int(std::ceil(seconds / double(done) * double(total - done))));
+        QString line =
+            QObject::tr("%1 of %2 · %3 a second").arg(done).arg(total).arg(to_text(human_bytes(std::uint64_t(double(bytes) / seconds))));
+        if (done > 4 && total > done)
+            line += QObject::tr(" · %1 s left").arg(int(std::ceil(seconds / double(done) * double(total - done))));
         text->setText(line);
     });
     QObject::connect(pause, &QPushButton::clicked, dialog, [=] {
@@ -256,22 +278,28 @@ void show_export(QWidget* parent, Session* session, std::vector<std::size_t> som
         const bool chosen = !some.empty() && what->currentIndex() == 0;
         clock->start();
         text->setText(QObject::tr("Beginning"));
-        session->export_items(chosen ? some : all, wish, place->text().toStdString(), false, [dialog = QPointer<QDialog>(dialog), session, text, running, resume, to = place->text()](const Result<ExportReport>& report) {
-            if (!dialog) {
-                emit session->notice(report ? QObject::tr("Exported to %1: %2 written, %3 failed.").arg(to).arg(report->written).arg(report->failed.size()) : to_text(report.error().message()));
-                return;
-            }
-            running(false);
-            if (!report && report.error().code == ErrorCode::canceled) {
-                resume->setChecked(true);
-                return text->setText(QObject::tr("Canceled. What was written stays; Export goes on from there."));
-            }
-            if (!report) return text->setText(to_text(report.error().message()));
-            QString line = QObject::tr("%1 written").arg(report->written);
-            if (report->skipped) line += QObject::tr(", %1 were there already").arg(report->skipped);
-            if (!report->failed.empty()) line += QObject::tr(", %1 failed: %2 says why").arg(report->failed.size()).arg(to_text(report->log.filename()));
-            text->setText(line + QObject::tr(" · %1").arg(to_text(human_bytes(report->bytes))));
-        });
+        session->export_items(
+            chosen ? some : all, wish, place->text().toStdString(), false,
+            [dialog = QPointer<QDialog>(dialog), session, text, running, resume, to = place->text()](const Result<ExportReport>& report) {
+                if (!dialog) {
+                    emit session->notice(
+                        report
+                            ? QObject::tr("Exported to %1: %2 written, %3 failed.").arg(to).arg(report->written).arg(report->failed.size())
+                            : to_text(report.error().message()));
+                    return;
+                }
+                running(false);
+                if (!report && report.error().code == ErrorCode::canceled) {
+                    resume->setChecked(true);
+                    return text->setText(QObject::tr("Canceled. What was written stays; Export goes on from there."));
+                }
+                if (!report) return text->setText(to_text(report.error().message()));
+                QString line = QObject::tr("%1 written").arg(report->written);
+                if (report->skipped) line += QObject::tr(", %1 were there already").arg(report->skipped);
+                if (!report->failed.empty())
+                    line += QObject::tr(", %1 failed: %2 says why").arg(report->failed.size()).arg(to_text(report->log.filename()));
+                text->setText(line + QObject::tr(" · %1").arg(to_text(human_bytes(report->bytes))));
+            });
         running(true);
     });
     if (session->exporting()) running(true), clock->start();

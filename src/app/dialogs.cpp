@@ -126,7 +126,10 @@ void show_keys(QWidget* parent, Session* session) {
     dialog->resize(560, 420);
     auto* box = new QVBoxLayout(dialog);
     box->setContentsMargins(20, 16, 20, 16);
-    box->addWidget(make_label(QObject::tr("Every key is tried on every archive that wants one. Values are kept in the project for your eyes only and are never shown."), "soft", true));
+    box->addWidget(make_label(
+        QObject::tr(
+            "Every key is tried on every archive that wants one. Values are kept in the project for your eyes only and are never shown."),
+        "soft", true));
     auto* list = new QListWidget;
     list->setAccessibleName(QObject::tr("Keys"));
     const auto fill = [=] {
@@ -206,21 +209,26 @@ void show_kinds(QWidget* parent, Session* session, std::size_t source) {
     dialog->resize(560, 420);
     auto* box = new QVBoxLayout(dialog);
     box->setContentsMargins(20, 16, 20, 16);
-    box->addWidget(make_label(QObject::tr("The first one that fits is taken. Choose another if you know better; it is remembered in the project."), "soft", true));
+    box->addWidget(
+        make_label(QObject::tr("The first one that fits is taken. Choose another if you know better; it is remembered in the project."),
+                   "soft", true));
     auto* list = new QListWidget;
     list->setObjectName(QStringLiteral("kind_list"));
     list->setAccessibleName(QObject::tr("Kinds of archives"));
     box->addWidget(list, 1);
-    list->ensurePolished();   // rows are as high as the style wants them only from then on
+    list->ensurePolished();  // rows are as high as the style wants them only from then on
     const auto add = [&](const QString& text, const std::string& kind) {
         auto* item = new QListWidgetItem(text, list);
         item->setData(Qt::UserRole, to_text(kind));
         if (kind == facts.chosen) list->setCurrentItem(item);
     };
-    add(facts.candidates.empty() ? QObject::tr("As recognized: nothing fits") : QObject::tr("As recognized: %1").arg(to_text(facts.candidates[0].first)), {});
+    add(facts.candidates.empty() ? QObject::tr("As recognized: nothing fits")
+                                 : QObject::tr("As recognized: %1").arg(to_text(facts.candidates[0].first)),
+        {});
     for (const auto& [kind, reason] : facts.candidates) add(QStringLiteral("%1  —  %2").arg(to_text(kind), to_text(reason)), kind);
     for (const auto& kind : session->kinds().containers)
-        if (std::none_of(facts.candidates.begin(), facts.candidates.end(), [&](const auto& c) { return c.first == kind->name(); })) add(to_text(kind->name()), kind->name());
+        if (std::none_of(facts.candidates.begin(), facts.candidates.end(), [&](const auto& c) { return c.first == kind->name(); }))
+            add(to_text(kind->name()), kind->name());
     auto* alike = new QCheckBox(QObject::tr("for all files named *%1").arg(to_text(path.extension())));
     alike->setObjectName(QStringLiteral("kind_alike"));
     alike->setVisible(path.has_extension());

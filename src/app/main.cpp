@@ -10,12 +10,15 @@
 namespace {
 
 void add_options(QCommandLineParser& parser) {
-    parser.setApplicationDescription(QStringLiteral("Finds the textures inside game archives, takes them out, and puts edits back with nothing else changed."));
+    parser.setApplicationDescription(
+        QStringLiteral("Finds the textures inside game archives, takes them out, and puts edits back with nothing else changed."));
     parser.addHelpOption();
     parser.addVersionOption();
     parser.addPositionalArgument(QStringLiteral("sources"), QStringLiteral("Archives and folders to add"), QStringLiteral("[sources...]"));
     parser.addOption({QStringLiteral("project"), QStringLiteral("The project's folder"), QStringLiteral("dir")});
-    parser.addOption({QStringLiteral("game"), QStringLiteral("The game's folder: opens its project, or makes one with its archives as sources"), QStringLiteral("dir")});
+    parser.addOption({QStringLiteral("game"),
+                      QStringLiteral("The game's folder: opens its project, or makes one with its archives as sources"),
+                      QStringLiteral("dir")});
     parser.addOption({QStringLiteral("play"), QStringLiteral("The command that starts the game"), QStringLiteral("command")});
     parser.addOption({QStringLiteral("tour"), QStringLiteral("Walk through every page, save PNGs there and end"), QStringLiteral("dir")});
     parser.addOption({QStringLiteral("size"), QStringLiteral("The window's size, for example 1024x700"), QStringLiteral("WxH")});
@@ -52,9 +55,12 @@ int main(int argc, char** argv) {
     parser.process(app);
     apply_theme(app);
     const auto absolute = [](const QString& path) { return fs::absolute(path.toStdString()).lexically_normal(); };
-    const auto projects = fs::path((QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/projects")).toStdString());
+    const auto projects =
+        fs::path((QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/projects")).toStdString());
     const auto game = parser.isSet(QStringLiteral("game")) ? absolute(parser.value(QStringLiteral("game"))) : fs::path();
-    const auto folder = parser.isSet(QStringLiteral("project")) ? absolute(parser.value(QStringLiteral("project"))) : game.empty() ? projects / "default" : skivet::project_for_game(projects, game);
+    const auto folder = parser.isSet(QStringLiteral("project")) ? absolute(parser.value(QStringLiteral("project")))
+                        : game.empty()                          ? projects / "default"
+                                                                : skivet::project_for_game(projects, game);
     std::vector<fs::path> sources;
     for (const auto& argument : parser.positionalArguments()) sources.push_back(absolute(argument));
     std::vector<std::string> play;
@@ -78,9 +84,11 @@ int main(int argc, char** argv) {
         });
     });
     session.open(folder, game, sources, play);
-    if (const auto sides = parser.value(QStringLiteral("size")).split('x'); sides.size() == 2) window.resize(sides[0].toInt(), sides[1].toInt());
+    if (const auto sides = parser.value(QStringLiteral("size")).split('x'); sides.size() == 2)
+        window.resize(sides[0].toInt(), sides[1].toInt());
     else window.fit_to_screen();
     window.show();
-    if (parser.isSet(QStringLiteral("tour"))) new Tour(&window, &session, parser.value(QStringLiteral("tour")), [](int code) { QApplication::exit(code); });
+    if (parser.isSet(QStringLiteral("tour")))
+        new Tour(&window, &session, parser.value(QStringLiteral("tour")), [](int code) { QApplication::exit(code); });
     return QApplication::exec();
 }

@@ -2,12 +2,12 @@
 
 #include <QDragEnterEvent>
 #include <QHBoxLayout>
-#include <QMessageBox>
-#include <QPushButton>
-#include <QScreen>
 #include <QMenuBar>
+#include <QMessageBox>
 #include <QMimeData>
 #include <QPainter>
+#include <QPushButton>
+#include <QScreen>
 
 #include "app/dialogs.h"
 #include "app/theme/theme.h"
@@ -91,7 +91,8 @@ MainWindow::MainWindow(Session* session) : session_(session) {
     bar_ = new QProgressBar;
     bar_->setTextVisible(false);
     bar_->setFixedSize(220, 6);
-    bar_->setStyleSheet(QStringLiteral("QProgressBar{background:#d5d5d5;border:none;border-radius:3px;} QProgressBar::chunk{background:#232323;border-radius:3px;}"));
+    bar_->setStyleSheet(QStringLiteral(
+        "QProgressBar{background:#d5d5d5;border:none;border-radius:3px;} QProgressBar::chunk{background:#232323;border-radius:3px;}"));
     numbers_ = make_label({}, "soft");
     numbers_->setFont(number_font(12));
     cancel_ = new QAction(tr("Cancel"), this);
@@ -116,7 +117,7 @@ MainWindow::MainWindow(Session* session) : session_(session) {
     bar_->hide();
     cancel_button->hide();
     connect(session, &Session::activity, cancel_button, [this, cancel_button](const QString&, quint64, quint64 total) {
-        cancel_->setEnabled(total > 0);   // otherwise the key is the page's
+        cancel_->setEnabled(total > 0);  // otherwise the key is the page's
         cancel_button->setVisible(total > 0);
     });
 
@@ -136,7 +137,8 @@ MainWindow::MainWindow(Session* session) : session_(session) {
         addAction(go);
     }
 
-    for (auto* page : {static_cast<Page*>(sources_), static_cast<Page*>(catalog_), static_cast<Page*>(bench_), static_cast<Page*>(fitting_), static_cast<Page*>(delivery_)})
+    for (auto* page : {static_cast<Page*>(sources_), static_cast<Page*>(catalog_), static_cast<Page*>(bench_), static_cast<Page*>(fitting_),
+                       static_cast<Page*>(delivery_)})
         connect(page, &Page::go_to, this, &MainWindow::go_to);
     const auto fit_piece = [this](int piece) {
         fitting_->show_piece(piece);
@@ -145,7 +147,8 @@ MainWindow::MainWindow(Session* session) : session_(session) {
     connect(bench_, &BenchPage::fit_piece, this, fit_piece);
     connect(delivery_, &DeliveryPage::fit_piece, this, fit_piece);
     connect(route_, &Route::chosen, this, &MainWindow::go_to);
-    for (auto signal : {&Session::sources_changed, &Session::catalog_changed, &Session::pieces_changed, &Session::history_changed, &Session::plan_ready})
+    for (auto signal :
+         {&Session::sources_changed, &Session::catalog_changed, &Session::pieces_changed, &Session::history_changed, &Session::plan_ready})
         connect(session, signal, this, &MainWindow::update_counts);
     connect(session, &Session::activity, this, &MainWindow::show_activity);
     notice_timer_.setSingleShot(true);
@@ -165,7 +168,7 @@ MainWindow::MainWindow(Session* session) : session_(session) {
 
 void MainWindow::fit_to_screen() {
     const auto free = screen()->availableGeometry();
-    const auto frame = frameGeometry().size() - geometry().size();   // nothing yet before the first show
+    const auto frame = frameGeometry().size() - geometry().size();  // nothing yet before the first show
     const QSize most(free.width() - std::max(frame.width(), 2), free.height() - std::max(frame.height(), 38));
     setMinimumSize(minimumSize().boundedTo(most));
     resize(size().boundedTo(most));
@@ -173,11 +176,15 @@ void MainWindow::fit_to_screen() {
 }
 
 void MainWindow::ask_about_project(const QString& why, bool good_copy) {
-    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("The project cannot be opened"), QStringLiteral("<b>%1</b>").arg(tr("The project cannot be opened")), QMessageBox::NoButton, this);
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("The project cannot be opened"),
+                                QStringLiteral("<b>%1</b>").arg(tr("The project cannot be opened")), QMessageBox::NoButton, this);
     box->setAttribute(Qt::WA_DeleteOnClose);
     box->setObjectName(QStringLiteral("project_refused"));
     box->setTextFormat(Qt::RichText);
-    box->setInformativeText(why.toHtmlEscaped() + QStringLiteral("<br><br>") + (good_copy ? tr("There is a copy of it as it was when it was last opened. The file that cannot be read is kept beside it.") : tr("Nothing was changed, and nothing is kept until a project is open.")));
+    box->setInformativeText(
+        why.toHtmlEscaped() + QStringLiteral("<br><br>") +
+        (good_copy ? tr("There is a copy of it as it was when it was last opened. The file that cannot be read is kept beside it.")
+                   : tr("Nothing was changed, and nothing is kept until a project is open.")));
     if (good_copy) {
         auto* use = box->addButton(tr("Use the last good copy"), QMessageBox::AcceptRole);
         connect(use, &QPushButton::clicked, session_, &Session::open_last_good);
@@ -222,7 +229,9 @@ void MainWindow::show_activity(const QString& what, quint64 done, quint64 total)
         bar_->setValue(int(done * 1000 / total));
         numbers_->setText(tr("%1 of %2").arg(done).arg(total));
     }
-    activity_->setText(!notice_.isEmpty() ? notice_ : what.isEmpty() ? (session_->busy() ? activity_->text() : tr("Nothing running")) : what);
+    activity_->setText(!notice_.isEmpty() ? notice_
+                       : what.isEmpty()   ? (session_->busy() ? activity_->text() : tr("Nothing running"))
+                                          : what);
     activity_->setToolTip(activity_->text());
     activity_->setStyleSheet(notice_.isEmpty() ? QString() : QStringLiteral("color:#a63a50"));
 }

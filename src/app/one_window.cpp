@@ -7,15 +7,16 @@
 namespace skivet::app {
 namespace {
 
-constexpr int patience = 2000;   // milliseconds
+constexpr int patience = 2000;  // milliseconds
 constexpr qsizetype longest = 1 << 20;
 
 QString socket_of(const std::filesystem::path& project) {
     std::error_code code;
     const auto path = QByteArray::fromStdString(std::filesystem::weakly_canonical(project, code).string());
     auto folder = qEnvironmentVariable("XDG_RUNTIME_DIR");
-    if (folder.isEmpty()) folder = QDir::tempPath();   // only its owner may connect, wherever it lies
-    return folder + QStringLiteral("/skivet-") + QString::fromLatin1(QCryptographicHash::hash(path, QCryptographicHash::Sha256).toHex().left(24));
+    if (folder.isEmpty()) folder = QDir::tempPath();  // only its owner may connect, wherever it lies
+    return folder + QStringLiteral("/skivet-") +
+           QString::fromLatin1(QCryptographicHash::hash(path, QCryptographicHash::Sha256).toHex().left(24));
 }
 
 }  // namespace

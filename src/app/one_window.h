@@ -1,7 +1,8 @@
 #pragma once
-// A second start on the same project hands its files to the window that is there, over a local socket whose name follows from the project's folder.
-#include <QLocalServer>
+// A second start on the same project hands its files to the window that is there, over a local socket whose name follows from the project's
+// folder.
 #include <filesystem>
+#include <QLocalServer>
 #include <vector>
 
 namespace skivet::app {

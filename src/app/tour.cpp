@@ -1,16 +1,16 @@
 #include "app/tour.h"
 #include "app/catalog_dialogs.h"
 
+#include <cmath>
 #include <QComboBox>
 #include <QDialog>
 #include <QDir>
 #include <QLineEdit>
 #include <QListWidget>
-#include <QPushButton>
 #include <QPainter>
 #include <QPainterPath>
+#include <QPushButton>
 #include <QTextStream>
-#include <cmath>
 
 #include "app/dialogs.h"
 #include "app/theme/theme.h"
@@ -93,13 +93,16 @@ std::size_t Tour::source_named(std::string_view name) const {
 
 void Tour::step() {
     const auto always = [] { return true; };
-    const auto piece = [this]() -> const Piece* { return session_->project().pieces.empty() ? nullptr : &session_->project().pieces.front(); };
+    const auto piece = [this]() -> const Piece* {
+        return session_->project().pieces.empty() ? nullptr : &session_->project().pieces.front();
+    };
     switch (step_++) {
         case 0: {
             // It walks to things by their names in the demo.
             for (const char* name : {"midway.zip", "rides.crate", "organ.zip", "sideshow.bale", "cashbox.strongbox"}) {
                 const auto stock = session_->stock();
-                if (std::any_of(stock->sources.begin(), stock->sources.end(), [&](const Source& s) { return s.path.filename() == name; })) continue;
+                if (std::any_of(stock->sources.begin(), stock->sources.end(), [&](const Source& s) { return s.path.filename() == name; }))
+                    continue;
                 QTextStream(stderr) << "skivet: the tour shows the demo, and this project has no " << name << ". ./run-demo makes it\n";
                 return done_(2);
             }
@@ -125,9 +128,13 @@ void Tour::step() {
         }
         case 4: {
             auto* view = window_->catalog()->viewer()->view();
-            QWheelEvent wheel(QPointF(view->width() * 0.4, view->height() * 0.4), view->mapToGlobal(QPointF(view->width() * 0.4, view->height() * 0.4)), {}, {0, 360}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+            QWheelEvent wheel(QPointF(view->width() * 0.4, view->height() * 0.4),
+                              view->mapToGlobal(QPointF(view->width() * 0.4, view->height() * 0.4)), {}, {0, 360}, Qt::NoButton,
+                              Qt::NoModifier, Qt::NoScrollPhase, false);
             QCoreApplication::sendEvent(view, &wheel);
-            QMouseEvent move(QEvent::MouseMove, QPointF(view->width() * 0.4, view->height() * 0.4), view->mapToGlobal(QPointF(view->width() * 0.4, view->height() * 0.4)), Qt::NoButton, Qt::NoButton, Qt::NoModifier);
+            QMouseEvent move(QEvent::MouseMove, QPointF(view->width() * 0.4, view->height() * 0.4),
+                             view->mapToGlobal(QPointF(view->width() * 0.4, view->height() * 0.4)), Qt::NoButton, Qt::NoButton,
+                             Qt::NoModifier);
             QCoreApplication::sendEvent(view, &move);
             return wait_for(always);
         }
@@ -155,9 +162,7 @@ void Tour::step() {
                 const auto changed = [](const Piece& p) { return p.state == PieceState::changed; };
                 return std::count_if(session_->project().pieces.begin(), session_->project().pieces.end(), changed) == 3;
             });
-        case 7:
-            window_->bench()->choose_piece(1);
-            return wait_for(always);
+        case 7: window_->bench()->choose_piece(1); return wait_for(always);
         case 8:
             shot(QStringLiteral("3-bench"));
             window_->fitting()->show_piece(1);
@@ -225,7 +230,9 @@ void Tour::step() {
             shot(QStringLiteral("12-taken-for"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             show_keys(window_, session_);
-            return wait_for([] { return QApplication::activeModalWidget() && QApplication::activeModalWidget()->objectName() == QLatin1String("keys"); });
+            return wait_for([] {
+                return QApplication::activeModalWidget() && QApplication::activeModalWidget()->objectName() == QLatin1String("keys");
+            });
         case 21: {
             // The strongbox's key, as a person would put it in.
             auto* keys = QApplication::activeModalWidget();
@@ -239,7 +246,10 @@ void Tour::step() {
             shot(QStringLiteral("13-keys"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             show_names(window_, session_);
-            return wait_for([] { return QApplication::activeModalWidget() && QApplication::activeModalWidget()->objectName() == QLatin1String("names") && QApplication::activeModalWidget()->findChild<QListWidget*>()->count() > 0; });
+            return wait_for([] {
+                return QApplication::activeModalWidget() && QApplication::activeModalWidget()->objectName() == QLatin1String("names") &&
+                       QApplication::activeModalWidget()->findChild<QListWidget*>()->count() > 0;
+            });
         case 23: {
             shot(QStringLiteral("14-names"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
@@ -247,7 +257,8 @@ void Tour::step() {
             const auto stock = session_->stock();
             for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
                 if (stock->catalog.items[i].name() == "gate" && stock->catalog.items[i].is_texture())
-                    if (const int row = window_->catalog()->model()->row_of(i); row >= 0) window_->catalog()->sheet()->setCurrentIndex(window_->catalog()->model()->index(row));
+                    if (const int row = window_->catalog()->model()->row_of(i); row >= 0)
+                        window_->catalog()->sheet()->setCurrentIndex(window_->catalog()->model()->index(row));
             return wait_for(always);
         }
         case 24:
@@ -275,7 +286,10 @@ void Tour::step() {
             return wait_for(always);
         }
         case 27: {
-            auto part = picture_.copy(picture_.width() / 5, picture_.height() / 8, picture_.width() * 3 / 5, picture_.height() * 3 / 5).convertToFormat(QImage::Format_RGB888).mirrored(true, false).scaled(90, 90);
+            auto part = picture_.copy(picture_.width() / 5, picture_.height() / 8, picture_.width() * 3 / 5, picture_.height() * 3 / 5)
+                            .convertToFormat(QImage::Format_RGB888)
+                            .mirrored(true, false)
+                            .scaled(90, 90);
             window_->catalog()->find_by(part, QStringLiteral("the pasted picture"));
             return wait_for([this] { return window_->catalog()->model()->rowCount() > 0; });
         }
@@ -299,8 +313,7 @@ void Tour::step() {
             shot(QStringLiteral("18-export"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             return wait_for(always);
-        default:
-            return done_(0);
+        default: return done_(0);
     }
 }
 

@@ -27,8 +27,7 @@ Status ByteReader::seek(std::uint64_t position) {
 
 Status ByteReader::skip(std::uint64_t count) {
     if (count > remaining())
-        return fail_at(ErrorCode::damaged, origin_ + position_,
-                       "needs " + grouped(count) + " bytes, has " + grouped(remaining()));
+        return fail_at(ErrorCode::damaged, origin_ + position_, "needs " + grouped(count) + " bytes, has " + grouped(remaining()));
     position_ += static_cast<std::size_t>(count);
     return {};
 }
@@ -53,8 +52,7 @@ std::string as_text(ByteSpan data) {
 Result<ByteSpan> slice(ByteSpan data, std::uint64_t offset, std::uint64_t size) {
     if (offset > data.size() || size > data.size() - offset)
         return fail_at(ErrorCode::damaged, offset,
-                       "needs " + grouped(size) + " bytes, has " +
-                           grouped(offset > data.size() ? 0 : data.size() - offset));
+                       "needs " + grouped(size) + " bytes, has " + grouped(offset > data.size() ? 0 : data.size() - offset));
     return data.subspan(static_cast<std::size_t>(offset), static_cast<std::size_t>(size));
 }
 

@@ -55,7 +55,7 @@ public:
 
 private:
     ByteSpan data_;
-    std::uint64_t origin_;   ///< where the span starts in its file, for error positions
+    std::uint64_t origin_;  ///< where the span starts in its file, for error positions
     std::size_t position_ = 0;
 };
 

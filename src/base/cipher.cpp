@@ -22,18 +22,21 @@ const EVP_CIPHER* cipher_for(CipherMode mode, std::size_t key_bytes) {
 Result<Bytes> aes(CipherMode mode, ByteSpan key, ByteSpan iv, ByteSpan data, bool encrypt) {
     if (key.size() != 16 && key.size() != 24 && key.size() != 32)
         return fail(ErrorCode::key, fmt::format("an AES key has 16, 24 or 32 bytes, this one has {}", key.size()));
-    if (mode != CipherMode::ecb && iv.size() != 16) return fail(ErrorCode::usage, fmt::format("an AES IV has 16 bytes, this one has {}", iv.size()));
+    if (mode != CipherMode::ecb && iv.size() != 16)
+        return fail(ErrorCode::usage, fmt::format("an AES IV has 16 bytes, this one has {}", iv.size()));
     if (mode != CipherMode::ctr && data.size() % 16 != 0)
         return fail(ErrorCode::damaged, fmt::format("{} bytes are no whole number of AES blocks", grouped(data.size())));
     const std::unique_ptr<EVP_CIPHER_CTX, decltype(&EVP_CIPHER_CTX_free)> engine(EVP_CIPHER_CTX_new(), &EVP_CIPHER_CTX_free);
-    if (!engine || EVP_CipherInit_ex(engine.get(), cipher_for(mode, key.size()), nullptr, raw(key), iv.empty() ? nullptr : raw(iv), encrypt ? 1 : 0) != 1)
+    if (!engine || EVP_CipherInit_ex(engine.get(), cipher_for(mode, key.size()), nullptr, raw(key), iv.empty() ? nullptr : raw(iv),
+                                     encrypt ? 1 : 0) != 1)
         return fail(ErrorCode::io, "the AES engine could not be started");
     EVP_CIPHER_CTX_set_padding(engine.get(), 0);
     Bytes out(data.size());
     for (std::size_t at = 0; at < data.size();) {  // OpenSSL counts in int
         const auto step = static_cast<int>(std::min<std::size_t>(data.size() - at, 1u << 30));
         int got = 0;
-        if (EVP_CipherUpdate(engine.get(), raw(out) + at, &got, raw(data) + at, step) != 1 || got != step) return fail(ErrorCode::io, "AES failed");
+        if (EVP_CipherUpdate(engine.get(), raw(out) + at, &got, raw(data) + at, step) != 1 || got != step)
+            return fail(ErrorCode::io, "AES failed");
         at += static_cast<std::size_t>(step);
     }
     return out;
@@ -98,8 +101,8 @@ std::byte ZipCipher::encrypt(std::byte p) {
 
 Bytes pbkdf2_sha1(ByteSpan password, ByteSpan salt, unsigned rounds, std::size_t size) {
     Bytes out(size);
-    PKCS5_PBKDF2_HMAC_SHA1(reinterpret_cast<const char*>(password.data()), static_cast<int>(password.size()), raw(salt), static_cast<int>(salt.size()),
-                           static_cast<int>(rounds), static_cast<int>(size), raw(out));
+    PKCS5_PBKDF2_HMAC_SHA1(reinterpret_cast<const char*>(password.data()), static_cast<int>(password.size()), raw(salt),
+                           static_cast<int>(salt.size()), static_cast<int>(rounds), static_cast<int>(size), raw(out));
     return out;
 }
 

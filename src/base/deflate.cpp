@@ -12,18 +12,18 @@ Result<Bytes> inflate(ByteSpan packed, std::uint64_t expected, const ReadLimits&
                                                   human_bytes(limits.inflated_bytes)));
     // Checked before memory is taken: a small entry cannot make us allocate gigabytes.
     if (expected / limits.ratio > packed.size())
-        return fail(ErrorCode::limit, fmt::format("claims {} bytes from {} packed, more than deflate can give", grouped(expected),
-                                                  grouped(packed.size())),
+        return fail(ErrorCode::limit,
+                    fmt::format("claims {} bytes from {} packed, more than deflate can give", grouped(expected), grouped(packed.size())),
                     "The size field is damaged");
     Bytes out(static_cast<std::size_t>(expected));
-    std::unique_ptr<libdeflate_decompressor, decltype(&libdeflate_free_decompressor)> engine(
-        libdeflate_alloc_decompressor(), &libdeflate_free_decompressor);
+    std::unique_ptr<libdeflate_decompressor, decltype(&libdeflate_free_decompressor)> engine(libdeflate_alloc_decompressor(),
+                                                                                             &libdeflate_free_decompressor);
     if (!engine) return fail(ErrorCode::io, "out of memory");
     std::size_t used = 0;
     std::size_t got = 0;
     std::byte none{};
-    const auto result = libdeflate_deflate_decompress_ex(engine.get(), packed.data(), packed.size(),
-                                                         out.empty() ? &none : out.data(), out.size(), &used, &got);
+    const auto result = libdeflate_deflate_decompress_ex(engine.get(), packed.data(), packed.size(), out.empty() ? &none : out.data(),
+                                                         out.size(), &used, &got);
     if (result == LIBDEFLATE_BAD_DATA) return fail(ErrorCode::damaged, "the deflate stream is damaged");
     if (result == LIBDEFLATE_INSUFFICIENT_SPACE)
         return fail(ErrorCode::damaged, fmt::format("unpacks to more than the stated {} bytes", grouped(expected)));
@@ -44,14 +44,13 @@ Result<Bytes> inflate_prefix(ByteSpan packed, std::size_t count) {
     const int result = ::inflate(&stream, Z_SYNC_FLUSH);
     out.resize(count - stream.avail_out);
     inflateEnd(&stream);
-    if (result != Z_OK && result != Z_STREAM_END && result != Z_BUF_ERROR)
-        return fail(ErrorCode::damaged, "the deflate stream is damaged");
+    if (result != Z_OK && result != Z_STREAM_END && result != Z_BUF_ERROR) return fail(ErrorCode::damaged, "the deflate stream is damaged");
     return out;
 }
 
 Bytes deflate(ByteSpan data, int level) {
-    std::unique_ptr<libdeflate_compressor, decltype(&libdeflate_free_compressor)> engine(
-        libdeflate_alloc_compressor(level), &libdeflate_free_compressor);
+    std::unique_ptr<libdeflate_compressor, decltype(&libdeflate_free_compressor)> engine(libdeflate_alloc_compressor(level),
+                                                                                         &libdeflate_free_compressor);
     Bytes out(libdeflate_deflate_compress_bound(engine.get(), data.size()));
     out.resize(libdeflate_deflate_compress(engine.get(), data.data(), data.size(), out.data(), out.size()));
     return out;

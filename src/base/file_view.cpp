@@ -1,18 +1,18 @@
 #include "base/file_view.h"
 
-#include <cerrno>
-#include <atomic>
 #include <fcntl.h>
 #include <sys/mman.h>
 #include <sys/stat.h>
 #include <unistd.h>
+#include <atomic>
+#include <cerrno>
 
 namespace skivet {
 namespace {
 
 FileStamp to_stamp(const struct stat& info) {
-    return {static_cast<std::uint64_t>(info.st_size),
-            static_cast<std::int64_t>(info.st_mtim.tv_sec) * 1'000'000'000 + info.st_mtim.tv_nsec, info.st_ino};
+    return {static_cast<std::uint64_t>(info.st_size), static_cast<std::int64_t>(info.st_mtim.tv_sec) * 1'000'000'000 + info.st_mtim.tv_nsec,
+            info.st_ino};
 }
 
 }  // namespace
@@ -20,15 +20,15 @@ FileStamp to_stamp(const struct stat& info) {
 struct FileView::Map {
     std::filesystem::path path;
     FileStamp stamp;
-    Bytes owned;                            ///< in memory only
+    Bytes owned;  ///< in memory only
     std::vector<FilePart> parts;
-    std::vector<int> descriptors;           ///< one for each part
+    std::vector<int> descriptors;  ///< one for each part
     const std::byte* data = nullptr;
     std::size_t size = 0;
     void* mapped = nullptr;
     std::size_t mapped_size = 0;
     mutable std::atomic<std::uint64_t> read{0};
-    std::shared_ptr<const Map> inside;      ///< of a part of another view: that view's map
+    std::shared_ptr<const Map> inside;  ///< of a part of another view: that view's map
 
     Map() = default;
     Map(const Map&) = delete;
@@ -61,7 +61,8 @@ struct FileView::Map {
         std::size_t at = 0;
         for (std::size_t p = 0; p < parts.size(); ++p) {
             const auto length = static_cast<std::size_t>(parts[p].stamp.size);
-            if (length > 0 && ::mmap(static_cast<std::byte*>(mapped) + at, length, PROT_READ, MAP_SHARED | MAP_FIXED, descriptors[p], 0) == MAP_FAILED)
+            if (length > 0 &&
+                ::mmap(static_cast<std::byte*>(mapped) + at, length, PROT_READ, MAP_SHARED | MAP_FIXED, descriptors[p], 0) == MAP_FAILED)
                 return fail_errno(errno, "cannot map " + parts[p].path.string());
             at += length;
         }
@@ -74,7 +75,8 @@ struct FileView::Map {
         std::size_t at = 0;
         for (std::size_t p = 0; p < parts.size(); ++p)
             for (std::size_t done = 0; done < parts[p].stamp.size;) {
-                const auto got = ::pread(descriptors[p], owned.data() + at, static_cast<std::size_t>(parts[p].stamp.size) - done, static_cast<off_t>(done));
+                const auto got = ::pread(descriptors[p], owned.data() + at, static_cast<std::size_t>(parts[p].stamp.size) - done,
+                                         static_cast<off_t>(done));
                 if (got < 0 && errno == EINTR) continue;
                 if (got <= 0) return fail_errno(got < 0 ? errno : EIO, "cannot read " + parts[p].path.string());
                 done += static_cast<std::size_t>(got);
@@ -120,7 +122,9 @@ Result<FileView> FileView::join(const std::vector<std::filesystem::path>& files,
     }
     map->size = static_cast<std::size_t>(map->stamp.size);
     if (!whole_pages && map->size > limit)
-        return fail(ErrorCode::limit, files.front().filename().string() + ": its parts of " + human_bytes(map->size) + " do not end at whole pages and are too large for memory",
+        return fail(ErrorCode::limit,
+                    files.front().filename().string() + ": its parts of " + human_bytes(map->size) +
+                        " do not end at whole pages and are too large for memory",
                     "Join them into one file first");
     SKIVET_CHECK(whole_pages ? map->map_parts() : map->read_parts());
     FileView view;
@@ -162,7 +166,8 @@ Result<FileView> FileView::part(std::uint64_t offset, std::uint64_t size, std::f
 Result<FileView> FileView::with(std::span<const Overlay> over, std::uint64_t new_size) const {
     SKIVET_TRY(const auto current, bytes());
     for (const auto& o : over)
-        if (o.at > new_size || o.bytes.size() > new_size - o.at) return fail_at(ErrorCode::damaged, o.at, "bytes behind the end of the file");
+        if (o.at > new_size || o.bytes.size() > new_size - o.at)
+            return fail_at(ErrorCode::damaged, o.at, "bytes behind the end of the file");
     auto map = std::make_shared<Map>();
     map->path = map_->path;
     map->stamp = map_->stamp;
@@ -180,7 +185,8 @@ Result<FileView> FileView::with(std::span<const Overlay> over, std::uint64_t new
         auto* data = static_cast<std::byte*>(map->mapped);
         const auto common = static_cast<std::size_t>(std::min<std::uint64_t>(new_size, current.size()));
         const bool one_file = map_->descriptors.size() == 1 && map_->mapped;
-        if (common > 0 && (!one_file || ::mmap(data, common, PROT_READ | PROT_WRITE, MAP_PRIVATE | MAP_FIXED | MAP_NORESERVE, map_->descriptors[0], 0) == MAP_FAILED))
+        if (common > 0 && (!one_file || ::mmap(data, common, PROT_READ | PROT_WRITE, MAP_PRIVATE | MAP_FIXED | MAP_NORESERVE,
+                                               map_->descriptors[0], 0) == MAP_FAILED))
             std::memcpy(data, current.data(), common);
         for (const auto& o : over)
             if (!o.bytes.empty()) std::memcpy(data + o.at, o.bytes.data(), o.bytes.size());
@@ -197,7 +203,8 @@ Result<ByteSpan> FileView::bytes() const {
             struct stat info {};
             if (::fstat(map->descriptors[p], &info) != 0) return fail_errno(errno, "cannot look at " + map->parts[p].path.string());
             if (static_cast<std::uint64_t>(info.st_size) < map->parts[p].stamp.size)
-                return fail(ErrorCode::stale, map->parts[p].path.filename().string() + " became shorter while it was open", "Open it again");
+                return fail(ErrorCode::stale, map->parts[p].path.filename().string() + " became shorter while it was open",
+                            "Open it again");
         }
     return ByteSpan(map_->data, map_->size);
 }
@@ -205,7 +212,7 @@ Result<ByteSpan> FileView::bytes() const {
 void FileView::note_read(std::uint64_t bytes) const {
     constexpr std::uint64_t most = 128u << 20;
     const auto* map = map_.get();
-    while (map->inside) map = map->inside.get();   // never a view with other bytes laid over it: those have the file's own inside
+    while (map->inside) map = map->inside.get();  // never a view with other bytes laid over it: those have the file's own inside
     if (!map->mapped || map->read.fetch_add(bytes, std::memory_order_relaxed) + bytes < most) return;
     map->read.store(0, std::memory_order_relaxed);
     // Pages of a file that are only read come back from the file; nothing is lost.

@@ -1,13 +1,13 @@
-// New content is written into a file that has no name yet (O_TMPFILE): whatever ends the process, nothing stays behind, and no name beside the
-// target can be somebody else's file or link. Where the file system has no such files, a name is made that nobody can guess.
+// New content is written into a file that has no name yet (O_TMPFILE): whatever ends the process, nothing stays behind, and no name beside
+// the target can be somebody else's file or link. Where the file system has no such files, a name is made that nobody can guess.
 #include "base/file_write.h"
 
-#include <cerrno>
 #include <fcntl.h>
 #include <fmt/format.h>
 #include <sys/random.h>
 #include <sys/stat.h>
 #include <unistd.h>
+#include <cerrno>
 
 #include "base/file_view.h"
 
@@ -29,7 +29,7 @@ public:
     }
     /// False with errno.
     bool open() {
-        if (::access("/proc/self/fd", X_OK) != 0) return open_named();   // without it a file cannot be given its name later
+        if (::access("/proc/self/fd", X_OK) != 0) return open_named();  // without it a file cannot be given its name later
         descriptor_ = ::open(folder_.c_str(), O_TMPFILE | O_WRONLY | O_CLOEXEC, 0666);
         return descriptor_ >= 0 || ((errno == EOPNOTSUPP || errno == EISDIR || errno == EINVAL) && open_named());
     }
@@ -80,15 +80,18 @@ Status write_file(const fs::path& path, ByteSpan data, WriteHow how) {
     const bool link = ::lstat(path.c_str(), &info) == 0 && S_ISLNK(info.st_mode);
     const bool exists = ::stat(path.c_str(), &info) == 0;
     std::error_code code;
-    if (link && !exists) return fail(ErrorCode::usage, path.string() + " is a link that leads nowhere", "Remove the link or choose another name");
-    if (exists && !S_ISREG(info.st_mode)) return fail(ErrorCode::usage, path.string() + " is there already and is no regular file", "Choose another name");
+    if (link && !exists)
+        return fail(ErrorCode::usage, path.string() + " is a link that leads nowhere", "Remove the link or choose another name");
+    if (exists && !S_ISREG(info.st_mode))
+        return fail(ErrorCode::usage, path.string() + " is there already and is no regular file", "Choose another name");
     if (exists && !how.replace) return fail(ErrorCode::usage, path.string() + " is there already", "Choose another name");
     if (link) target = fs::canonical(path, code);
     if (code) return fail_errno(code.value(), "cannot write " + path.string());
     const auto folder = target.has_parent_path() ? target.parent_path() : fs::path(".");
     if (how.make_folders) fs::create_directories(folder, code);
     if (code) return fail_errno(code.value(), "cannot make the folder " + folder.string());
-    // Also a folder that is not writable may hold a file we may write; but then nothing could be exchanged in one step, so that is an error.
+    // Also a folder that is not writable may hold a file we may write; but then nothing could be exchanged in one step, so that is an
+    // error.
     Fresh fresh(folder);
     if (!fresh.open()) return failed();
     while (!data.empty()) {
@@ -116,7 +119,7 @@ bool lies_in(const fs::path& path, const fs::path& folder) {
     std::error_code code;
     const auto inner = fs::weakly_canonical(fs::absolute(path, code), code).lexically_normal();
     auto outer = fs::weakly_canonical(fs::absolute(folder, code), code).lexically_normal();
-    if (!outer.has_filename()) outer = outer.parent_path();   // "folder/"
+    if (!outer.has_filename()) outer = outer.parent_path();  // "folder/"
     const auto [o, i] = std::mismatch(outer.begin(), outer.end(), inner.begin(), inner.end());
     return o == outer.end();
 }
@@ -124,7 +127,8 @@ bool lies_in(const fs::path& path, const fs::path& folder) {
 Result<fs::path> path_inside(const fs::path& folder, const fs::path& relative) {
     auto out = folder / relative;
     if (lies_in(out, folder)) return out;
-    return fail(ErrorCode::usage, fmt::format("{} leads out of {} through a link", relative.string(), folder.string()), "Remove the link or choose another folder");
+    return fail(ErrorCode::usage, fmt::format("{} leads out of {} through a link", relative.string(), folder.string()),
+                "Remove the link or choose another folder");
 }
 
 }  // namespace skivet

@@ -6,14 +6,14 @@
 namespace skivet {
 
 struct WriteHow {
-    bool make_folders = true;   ///< folders on the way are made; otherwise a missing one is the error `missing`
-    bool replace = true;        ///< a file that is there is replaced; otherwise it is the error `usage`
-    bool sync = false;          ///< on the disk before the old content is let go
+    bool make_folders = true;  ///< folders on the way are made; otherwise a missing one is the error `missing`
+    bool replace = true;       ///< a file that is there is replaced; otherwise it is the error `usage`
+    bool sync = false;         ///< on the disk before the old content is let go
 };
 
 /// Writes a file of our own (never a game file: those go through delivery) without a name and gives it its name when it is whole, so that a
-/// reader or a crash never sees half of it and no other file is touched on the way. A link is followed: its target gets the content. The mode
-/// of a file that is replaced stays. Errors: `usage` when there is something at the path that is no regular file, and the system's.
+/// reader or a crash never sees half of it and no other file is touched on the way. A link is followed: its target gets the content. The
+/// mode of a file that is replaced stays. Errors: `usage` when there is something at the path that is no regular file, and the system's.
 [[nodiscard]] Status write_file(const std::filesystem::path& path, ByteSpan data, WriteHow how = {});
 [[nodiscard]] Result<Bytes> read_file(const std::filesystem::path& path, std::uint64_t limit = 2ull << 30);
 

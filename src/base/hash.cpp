@@ -29,8 +29,6 @@ std::string to_hex(ByteSpan data) {
     return text;
 }
 
-std::uint32_t crc32(ByteSpan data, std::uint32_t start) {
-    return libdeflate_crc32(start, data.data(), data.size());
-}
+std::uint32_t crc32(ByteSpan data, std::uint32_t start) { return libdeflate_crc32(start, data.data(), data.size()); }
 
 }  // namespace skivet

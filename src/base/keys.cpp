@@ -1,10 +1,10 @@
 #include "base/keys.h"
 
-#include <cerrno>
 #include <fcntl.h>
 #include <fmt/format.h>
 #include <sys/stat.h>
 #include <unistd.h>
+#include <cerrno>
 
 #include "base/file_write.h"
 #include "base/hash.h"
@@ -89,7 +89,12 @@ Result<KeyRing> load_keys(const std::filesystem::path& file) {
         if (one.empty()) continue;
         const auto equals = one.find('=');
         auto bytes = equals == std::string_view::npos ? std::nullopt : bytes_of_hex(one.substr(equals + 1));
-        if (!bytes) return fail(Error{ErrorCode::damaged, "no key is written here", {file.filename().string(), fmt::format("line {}", line)}, {}, "Each line is NAME=HEX"});
+        if (!bytes)
+            return fail(Error{ErrorCode::damaged,
+                              "no key is written here",
+                              {file.filename().string(), fmt::format("line {}", line)},
+                              {},
+                              "Each line is NAME=HEX"});
         out.add({std::string(one.substr(0, equals)), std::move(*bytes)});
     }
     return out;

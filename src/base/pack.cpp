@@ -18,10 +18,10 @@ struct PackingName {
     Packing packing;
     std::string_view name;
 };
-constexpr PackingName names[] = {{Packing::none, "stored"},         {Packing::deflate, "deflate"},     {Packing::zlib, "zlib"},
-                                 {Packing::gzip, "gzip"},           {Packing::zstd, "zstd"},           {Packing::lz4_block, "lz4 block"},
-                                 {Packing::lz4_frame, "lz4"},       {Packing::lzma_alone, "lzma"},     {Packing::lzma_raw, "lzma raw"},
-                                 {Packing::xz, "xz"},               {Packing::bzip2, "bzip2"}};
+constexpr PackingName names[] = {{Packing::none, "stored"},   {Packing::deflate, "deflate"}, {Packing::zlib, "zlib"},
+                                 {Packing::gzip, "gzip"},     {Packing::zstd, "zstd"},       {Packing::lz4_block, "lz4 block"},
+                                 {Packing::lz4_frame, "lz4"}, {Packing::lzma_alone, "lzma"}, {Packing::lzma_raw, "lzma raw"},
+                                 {Packing::xz, "xz"},         {Packing::bzip2, "bzip2"}};
 
 /// Beyond this many bytes the ratio limit counts; below it a few kilobytes may well be a texture of one color.
 constexpr std::uint64_t ratio_from = 64ull << 20;
@@ -69,7 +69,8 @@ public:
             done += out_before - z_.avail_out;
             if (result == Z_STREAM_END) {
                 // RFC 1952 section 2.2: members follow one another; zeros behind the last one are padding of tapes.
-                if (all_members_ && packing_ == Packing::gzip && at_ + 2 <= in_.size() && in_[at_] == std::byte{0x1F} && in_[at_ + 1] == std::byte{0x8B}) {
+                if (all_members_ && packing_ == Packing::gzip && at_ + 2 <= in_.size() && in_[at_] == std::byte{0x1F} &&
+                    in_[at_ + 1] == std::byte{0x8B}) {
                     inflateReset(&z_);
                     continue;
                 }
@@ -169,7 +170,8 @@ public:
             state_ = lzma_alone_decoder(&z_, lzma_memory);
         } else {
             lzma_filter filters[2] = {{LZMA_FILTER_LZMA1, nullptr}, {LZMA_VLI_UNKNOWN, nullptr}};
-            state_ = in.size() < 5 ? LZMA_DATA_ERROR : lzma_properties_decode(&filters[0], nullptr, reinterpret_cast<const std::uint8_t*>(in.data()), 5);
+            state_ = in.size() < 5 ? LZMA_DATA_ERROR
+                                   : lzma_properties_decode(&filters[0], nullptr, reinterpret_cast<const std::uint8_t*>(in.data()), 5);
             if (state_ == LZMA_OK) {
                 if (lzma_raw_decoder_memusage(filters) > lzma_memory) state_ = LZMA_MEMLIMIT_ERROR;
                 else state_ = lzma_raw_decoder(&z_, filters);
@@ -180,7 +182,8 @@ public:
     }
     ~LzmaDecoder() override { lzma_end(&z_); }
     Result<std::size_t> read(std::byte* out, std::size_t room) override {
-        if (state_ == LZMA_MEMLIMIT_ERROR) return fail(ErrorCode::limit, fmt::format("the {} stream wants more memory than the limit", name_of(packing_)));
+        if (state_ == LZMA_MEMLIMIT_ERROR)
+            return fail(ErrorCode::limit, fmt::format("the {} stream wants more memory than the limit", name_of(packing_)));
         if (state_ != LZMA_OK && !ended_) return broken(packing_, at_);
         std::size_t done = 0;
         while (done < room && !ended_) {
@@ -193,7 +196,8 @@ public:
             at_ += in_before - z_.avail_in;
             done += out_before - z_.avail_out;
             if (state_ == LZMA_STREAM_END) ended_ = true;
-            else if (state_ == LZMA_MEMLIMIT_ERROR) return fail(ErrorCode::limit, fmt::format("the {} stream wants more memory than the limit", name_of(packing_)));
+            else if (state_ == LZMA_MEMLIMIT_ERROR)
+                return fail(ErrorCode::limit, fmt::format("the {} stream wants more memory than the limit", name_of(packing_)));
             else if (state_ == LZMA_BUF_ERROR || (state_ == LZMA_OK && in_before == 0 && out_before == z_.avail_out)) {
                 // A bare stream without an end marker ends where its input does.
                 if (packing_ == Packing::lzma_raw && at_ == in_.size()) ended_ = true;
@@ -260,22 +264,28 @@ private:
 /// `all`: streams that follow one another are one.
 std::unique_ptr<Decoder> decoder_for(Packing packing, ByteSpan in, bool all) {
     switch (packing) {
-        case Packing::deflate: case Packing::zlib: case Packing::gzip: return std::make_unique<ZlibDecoder>(packing, in, all);
+        case Packing::deflate:
+        case Packing::zlib:
+        case Packing::gzip: return std::make_unique<ZlibDecoder>(packing, in, all);
         case Packing::zstd: return std::make_unique<ZstdDecoder>(in, all);
         case Packing::lz4_frame: return std::make_unique<Lz4Decoder>(in);
-        case Packing::lzma_alone: case Packing::lzma_raw: case Packing::xz: return std::make_unique<LzmaDecoder>(packing, in, all);
+        case Packing::lzma_alone:
+        case Packing::lzma_raw:
+        case Packing::xz: return std::make_unique<LzmaDecoder>(packing, in, all);
         case Packing::bzip2: return std::make_unique<Bzip2Decoder>(in, all);
         default: return nullptr;
     }
 }
 
 tl::unexpected<Error> too_much(std::uint64_t most) {
-    return fail(ErrorCode::limit, fmt::format("unpacks to more than the limit of {}", human_bytes(most)), "The stream is damaged or made to fill memory");
+    return fail(ErrorCode::limit, fmt::format("unpacks to more than the limit of {}", human_bytes(most)),
+                "The stream is damaged or made to fill memory");
 }
 
 /// Reads to the end, in pieces that grow with what has been seen, so that memory follows the data and not a claim.
 /// `stop`: the stream does not say where it ends, so that asking for a byte more could invent one.
-Result<Bytes> read_all(Decoder& decoder, std::uint64_t packed, std::uint64_t most, std::uint64_t ratio, std::optional<std::uint64_t> expected, bool stop = false) {
+Result<Bytes> read_all(Decoder& decoder, std::uint64_t packed, std::uint64_t most, std::uint64_t ratio,
+                       std::optional<std::uint64_t> expected, bool stop = false) {
     Bytes out;
     std::size_t done = 0;
     for (;;) {
@@ -285,7 +295,8 @@ Result<Bytes> read_all(Decoder& decoder, std::uint64_t packed, std::uint64_t mos
         out.resize(done + static_cast<std::size_t>(room));
         SKIVET_TRY(const auto got, decoder.read(out.data() + done, static_cast<std::size_t>(room)));
         done += got;
-        if (expected && done > *expected) return fail(ErrorCode::damaged, fmt::format("unpacks to more than the stated {} bytes", grouped(*expected)));
+        if (expected && done > *expected)
+            return fail(ErrorCode::damaged, fmt::format("unpacks to more than the stated {} bytes", grouped(*expected)));
         if (done > most || (done > ratio_from && done / ratio > packed)) return too_much(most);
         if (got < room || (stop && expected && done == *expected)) break;
     }
@@ -297,20 +308,25 @@ Result<Bytes> read_all(Decoder& decoder, std::uint64_t packed, std::uint64_t mos
 
 Result<Bytes> unpack_lz4_block(ByteSpan packed, std::uint64_t expected) {
     // A block cannot expand beyond 255:1 (one literal-length or match-length byte stands for at most 255 bytes).
-    if (expected / 256 > packed.size()) return fail(ErrorCode::limit, fmt::format("claims {} bytes from {} packed, more than LZ4 can give", grouped(expected), grouped(packed.size())));
-    if (expected > LZ4_MAX_INPUT_SIZE || packed.size() > LZ4_MAX_INPUT_SIZE) return fail(ErrorCode::limit, "an LZ4 block of more than 2 GB");
+    if (expected / 256 > packed.size())
+        return fail(ErrorCode::limit,
+                    fmt::format("claims {} bytes from {} packed, more than LZ4 can give", grouped(expected), grouped(packed.size())));
+    if (expected > LZ4_MAX_INPUT_SIZE || packed.size() > LZ4_MAX_INPUT_SIZE)
+        return fail(ErrorCode::limit, "an LZ4 block of more than 2 GB");
     Bytes out(static_cast<std::size_t>(expected));
     if (out.empty()) return out;
     const int got = LZ4_decompress_safe(reinterpret_cast<const char*>(packed.data()), reinterpret_cast<char*>(out.data()),
                                         static_cast<int>(packed.size()), static_cast<int>(out.size()));
     if (got < 0) return fail(ErrorCode::damaged, "the lz4 block is damaged");
-    if (static_cast<std::size_t>(got) != out.size()) return fail(ErrorCode::damaged, fmt::format("the lz4 block unpacks to {} bytes, should be {}", got, grouped(expected)));
+    if (static_cast<std::size_t>(got) != out.size())
+        return fail(ErrorCode::damaged, fmt::format("the lz4 block unpacks to {} bytes, should be {}", got, grouped(expected)));
     return out;
 }
 
 Result<Bytes> pack_lzma(Packing packing, ByteSpan data, int level, ByteSpan like) {
     lzma_options_lzma options;
-    if (lzma_lzma_preset(&options, level > 0 ? static_cast<std::uint32_t>(std::min(level, 9)) : 6)) return fail(ErrorCode::unfit, "liblzma refuses the level");
+    if (lzma_lzma_preset(&options, level > 0 ? static_cast<std::uint32_t>(std::min(level, 9)) : 6))
+        return fail(ErrorCode::unfit, "liblzma refuses the level");
     lzma_check check = LZMA_CHECK_CRC64;
     const auto* old = reinterpret_cast<const std::uint8_t*>(like.data());
     if (packing == Packing::xz && like.size() >= LZMA_STREAM_HEADER_SIZE) {
@@ -363,9 +379,11 @@ Result<Bytes> pack_lzma(Packing packing, ByteSpan data, int level, ByteSpan like
 Result<Bytes> pack_zlib_family(Packing packing, ByteSpan data, int level) {
     const int how = level > 0 ? std::min(level, 12) : 6;
     if (packing == Packing::deflate) return deflate(data, how);
-    std::unique_ptr<libdeflate_compressor, decltype(&libdeflate_free_compressor)> engine(libdeflate_alloc_compressor(how), &libdeflate_free_compressor);
+    std::unique_ptr<libdeflate_compressor, decltype(&libdeflate_free_compressor)> engine(libdeflate_alloc_compressor(how),
+                                                                                         &libdeflate_free_compressor);
     if (!engine) return fail(ErrorCode::io, "out of memory");
-    Bytes out(packing == Packing::zlib ? libdeflate_zlib_compress_bound(engine.get(), data.size()) : libdeflate_gzip_compress_bound(engine.get(), data.size()));
+    Bytes out(packing == Packing::zlib ? libdeflate_zlib_compress_bound(engine.get(), data.size())
+                                       : libdeflate_gzip_compress_bound(engine.get(), data.size()));
     out.resize(packing == Packing::zlib ? libdeflate_zlib_compress(engine.get(), data.data(), data.size(), out.data(), out.size())
                                         : libdeflate_gzip_compress(engine.get(), data.data(), data.size(), out.data(), out.size()));
     return out;
@@ -432,7 +450,8 @@ Result<Bytes> pack_bzip2(ByteSpan data, int level, ByteSpan like) {
     auto size = static_cast<unsigned>(out.size());
     std::byte none{};
     auto* from = const_cast<char*>(reinterpret_cast<const char*>(data.empty() ? &none : data.data()));
-    if (BZ2_bzBuffToBuffCompress(reinterpret_cast<char*>(out.data()), &size, from, static_cast<unsigned>(data.size()), blocks, 0, 0) != BZ_OK)
+    if (BZ2_bzBuffToBuffCompress(reinterpret_cast<char*>(out.data()), &size, from, static_cast<unsigned>(data.size()), blocks, 0, 0) !=
+        BZ_OK)
         return fail(ErrorCode::unfit, "bzip2 could not pack the data");
     out.resize(size);
     return out;
@@ -450,9 +469,11 @@ std::optional<Packing> packing_named(std::string_view name) {
 
 Result<Bytes> unpack(Packing packing, ByteSpan packed, std::optional<std::uint64_t> expected, const ReadLimits& limits) {
     if (expected && *expected > limits.inflated_bytes)
-        return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit of {}", human_bytes(*expected), human_bytes(limits.inflated_bytes)));
+        return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit of {}", human_bytes(*expected),
+                                                  human_bytes(limits.inflated_bytes)));
     if (packing == Packing::none) {
-        if (expected && *expected != packed.size()) return fail(ErrorCode::damaged, fmt::format("stored, but {} bytes became {}", grouped(*expected), grouped(packed.size())));
+        if (expected && *expected != packed.size())
+            return fail(ErrorCode::damaged, fmt::format("stored, but {} bytes became {}", grouped(*expected), grouped(packed.size())));
         if (packed.size() > limits.inflated_bytes) return fail(ErrorCode::limit, human_bytes(packed.size()) + " are more than the limit");
         return Bytes(packed.begin(), packed.end());
     }
@@ -462,7 +483,8 @@ Result<Bytes> unpack(Packing packing, ByteSpan packed, std::optional<std::uint64
         return unpack_lz4_block(packed, *expected);
     }
     const auto decoder = decoder_for(packing, packed, true);
-    return read_all(*decoder, packed.size(), limits.inflated_bytes, expected ? limits.ratio : std::min(limits.ratio, most_ratio), expected, packing == Packing::lzma_raw);
+    return read_all(*decoder, packed.size(), limits.inflated_bytes, expected ? limits.ratio : std::min(limits.ratio, most_ratio), expected,
+                    packing == Packing::lzma_raw);
 }
 
 Result<Bytes> unpack_prefix(Packing packing, ByteSpan packed, std::size_t count) {
@@ -474,7 +496,8 @@ Result<Bytes> unpack_prefix(Packing packing, ByteSpan packed, std::size_t count)
     if (packing == Packing::lz4_block) {
         const auto target = static_cast<int>(std::min<std::size_t>(count, LZ4_MAX_INPUT_SIZE));
         const auto size = static_cast<int>(std::min<std::size_t>(packed.size(), LZ4_MAX_INPUT_SIZE));
-        const int got = LZ4_decompress_safe_partial(reinterpret_cast<const char*>(packed.data()), reinterpret_cast<char*>(out.data()), size, target, target);
+        const int got = LZ4_decompress_safe_partial(reinterpret_cast<const char*>(packed.data()), reinterpret_cast<char*>(out.data()), size,
+                                                    target, target);
         if (got < 0) return fail(ErrorCode::damaged, "the lz4 block is damaged");
         out.resize(static_cast<std::size_t>(got));
         return out;
@@ -496,7 +519,8 @@ Result<UnpackedStream> unpack_stream(Packing packing, ByteSpan from, std::uint64
 Result<Bytes> pack(Packing packing, ByteSpan data, int level, ByteSpan like) {
     switch (packing) {
         case Packing::none: return Bytes(data.begin(), data.end());
-        case Packing::deflate: case Packing::zlib: return pack_zlib_family(packing, data, level);
+        case Packing::deflate:
+        case Packing::zlib: return pack_zlib_family(packing, data, level);
         case Packing::gzip: {
             SKIVET_TRY(auto packed, pack_zlib_family(packing, data, level));
             return with_gzip_header_of(std::move(packed), like);
@@ -505,13 +529,16 @@ Result<Bytes> pack(Packing packing, ByteSpan data, int level, ByteSpan like) {
         case Packing::lz4_block: {
             if (data.size() > LZ4_MAX_INPUT_SIZE) return fail(ErrorCode::limit, "more than 2 GB for one LZ4 block");
             Bytes out(static_cast<std::size_t>(LZ4_compressBound(static_cast<int>(data.size()))));
-            const int size = LZ4_compress_default(reinterpret_cast<const char*>(data.data()), reinterpret_cast<char*>(out.data()), static_cast<int>(data.size()), static_cast<int>(out.size()));
+            const int size = LZ4_compress_default(reinterpret_cast<const char*>(data.data()), reinterpret_cast<char*>(out.data()),
+                                                  static_cast<int>(data.size()), static_cast<int>(out.size()));
             if (size <= 0) return fail(ErrorCode::unfit, "LZ4 could not pack the data");
             out.resize(static_cast<std::size_t>(size));
             return out;
         }
         case Packing::lz4_frame: return pack_lz4_frame(data, level, like);
-        case Packing::lzma_alone: case Packing::lzma_raw: case Packing::xz: return pack_lzma(packing, data, level, like);
+        case Packing::lzma_alone:
+        case Packing::lzma_raw:
+        case Packing::xz: return pack_lzma(packing, data, level, like);
         case Packing::bzip2: return pack_bzip2(data, level, like);
     }
     return fail(ErrorCode::usage, "no such packing");
@@ -529,7 +556,8 @@ std::optional<Packing> packing_at(ByteSpan d) {
     if (starts({0x28, 0xB5, 0x2F, 0xFD})) return Packing::zstd;
     if (starts({0x04, 0x22, 0x4D, 0x18})) return Packing::lz4_frame;
     if (starts({0xFD, '7', 'z', 'X', 'Z', 0x00})) return Packing::xz;
-    if (starts({'B', 'Z', 'h'}) && d.size() >= 10 && d[3] >= std::byte{'1'} && d[3] <= std::byte{'9'} && starts({'B', 'Z', 'h', static_cast<unsigned>(d[3]), 0x31, 0x41, 0x59, 0x26, 0x53, 0x59}))
+    if (starts({'B', 'Z', 'h'}) && d.size() >= 10 && d[3] >= std::byte{'1'} && d[3] <= std::byte{'9'} &&
+        starts({'B', 'Z', 'h', static_cast<unsigned>(d[3]), 0x31, 0x41, 0x59, 0x26, 0x53, 0x59}))
         return Packing::bzip2;
     // RFC 1950 section 2.2: method 8, a window of 32 KB or less, and the first two bytes a multiple of 31; the preset dictionary bit off.
     if (d.size() >= 8 && (d[0] & std::byte{0x8F}) == std::byte{0x08} && (d[1] & std::byte{0x20}) == std::byte{0} &&
@@ -539,7 +567,8 @@ std::optional<Packing> packing_at(ByteSpan d) {
     if (d.size() >= 14 && d[0] == std::byte{0x5D} && d[13] == std::byte{0}) {
         const auto dictionary = load_le<std::uint32_t>(d.data() + 1);
         const auto size = load_le<std::uint64_t>(d.data() + 5);
-        const bool even = dictionary >= 4096 && (std::has_single_bit(dictionary) || (dictionary % 3 == 0 && std::has_single_bit(dictionary / 3)));
+        const bool even =
+            dictionary >= 4096 && (std::has_single_bit(dictionary) || (dictionary % 3 == 0 && std::has_single_bit(dictionary / 3)));
         if (even && (size == ~0ull || size < (1ull << 38))) return Packing::lzma_alone;
     }
     return std::nullopt;

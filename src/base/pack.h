@@ -23,7 +23,8 @@ enum class Packing {
 [[nodiscard]] std::optional<Packing> packing_named(std::string_view name);
 
 /// Unpacks a whole stream. With `expected` the result has exactly that many bytes or it is an error `damaged`; lz4_block needs it.
-/// More than limits.inflated_bytes, or, without `expected`, more than 250 times the packed bytes beyond the first 64 MB, is an error `limit`.
+/// More than limits.inflated_bytes, or, without `expected`, more than 250 times the packed bytes beyond the first 64 MB, is an error
+/// `limit`.
 [[nodiscard]] Result<Bytes> unpack(Packing packing, ByteSpan packed, std::optional<std::uint64_t> expected, const ReadLimits& limits);
 
 /// The first `count` bytes, or fewer when the stream has fewer; damage behind them is not noticed.
@@ -31,7 +32,7 @@ enum class Packing {
 
 struct UnpackedStream {
     Bytes bytes;
-    std::uint64_t packed_size = 0;   ///< bytes of the input the stream took
+    std::uint64_t packed_size = 0;  ///< bytes of the input the stream took
 };
 /// Unpacks a stream whose end is not known beforehand; what follows it is left alone. Not for lz4_block and none.
 /// gzip: one member. At most `most` bytes; more is an error `limit`.

@@ -1,8 +1,8 @@
 #include "base/result.h"
 
+#include <fmt/format.h>
 #include <cerrno>
 #include <cstring>
-#include <fmt/format.h>
 
 namespace skivet {
 
@@ -38,17 +38,19 @@ tl::unexpected<Error> fail_errno(int error_number, std::string doing) {
     ErrorCode code = ErrorCode::io;
     std::string advice;
     switch (error_number) {
-        case ENOSPC: case EDQUOT:
+        case ENOSPC:
+        case EDQUOT:
             code = ErrorCode::no_space;
             advice = "Free some space and try again; nothing was changed";
             break;
-        case EACCES: case EPERM: case EROFS:
+        case EACCES:
+        case EPERM:
+        case EROFS:
             code = ErrorCode::permission;
             advice = "Check who owns the file and whether the disk is read-only";
             break;
-        case ENOENT: case ENOTDIR:
-            code = ErrorCode::missing;
-            break;
+        case ENOENT:
+        case ENOTDIR: code = ErrorCode::missing; break;
         default: break;
     }
     return fail(code, doing + ": " + std::strerror(error_number), std::move(advice));
@@ -57,7 +59,10 @@ tl::unexpected<Error> fail_errno(int error_number, std::string doing) {
 int exit_code(ErrorCode code) {
     switch (code) {
         case ErrorCode::usage: return 2;
-        case ErrorCode::no_space: case ErrorCode::permission: case ErrorCode::io: case ErrorCode::busy: return 4;
+        case ErrorCode::no_space:
+        case ErrorCode::permission:
+        case ErrorCode::io:
+        case ErrorCode::busy: return 4;
         case ErrorCode::canceled: return 130;
         default: return 3;
     }

@@ -28,10 +28,10 @@ enum class ErrorCode {
 /// An error with its path from the outermost thing to the innermost, e.g. {"crate", "entry 14", "mip chain"}.
 struct Error {
     ErrorCode code = ErrorCode::damaged;
-    std::string what;                        ///< "needs 5,592 bytes, has 4,096"
-    std::vector<std::string> where;          ///< outermost first
-    std::optional<std::uint64_t> at;         ///< byte position in the innermost file or entry
-    std::string advice;                      ///< what the user can do; may be empty
+    std::string what;                 ///< "needs 5,592 bytes, has 4,096"
+    std::vector<std::string> where;   ///< outermost first
+    std::optional<std::uint64_t> at;  ///< byte position in the innermost file or entry
+    std::string advice;               ///< what the user can do; may be empty
 
     /// "crate ▸ entry 14 ▸ mip chain: needs 5,592 bytes, has 4,096 (at byte 0x40). Advice."
     [[nodiscard]] std::string message() const;
@@ -66,12 +66,11 @@ using Status = Result<void>;
 #define SKIVET_CONCAT_(a, b) a##b
 #define SKIVET_CONCAT(a, b) SKIVET_CONCAT_(a, b)
 #define SKIVET_TRY(declaration, expression) SKIVET_TRY_(SKIVET_CONCAT(skivet_try_, __LINE__), declaration, expression)
-#define SKIVET_TRY_(name, declaration, expression)                              \
-    auto&& name = (expression);                                                 \
-    if (!name) return ::skivet::fail(std::move(name).error());                  \
+#define SKIVET_TRY_(name, declaration, expression)             \
+    auto&& name = (expression);                                \
+    if (!name) return ::skivet::fail(std::move(name).error()); \
     declaration = std::move(*name)
-#define SKIVET_CHECK(expression)                                                \
-    do {                                                                        \
-        if (auto skivet_status = (expression); !skivet_status)                  \
-            return ::skivet::fail(std::move(skivet_status).error());            \
+#define SKIVET_CHECK(expression)                                                                                        \
+    do {                                                                                                                \
+        if (auto skivet_status = (expression); !skivet_status) return ::skivet::fail(std::move(skivet_status).error()); \
     } while (false)

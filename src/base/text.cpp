@@ -66,7 +66,10 @@ bool is_utf8(std::string_view text) {
         const auto lead = static_cast<unsigned char>(text[i]);
         std::size_t more = 0;
         std::uint32_t code = lead;
-        if (lead < 0x80) { ++i; continue; }
+        if (lead < 0x80) {
+            ++i;
+            continue;
+        }
         if (lead >= 0xC2 && lead < 0xE0) more = 1, code = lead & 0x1Fu;
         else if (lead >= 0xE0 && lead < 0xF0) more = 2, code = lead & 0x0Fu;
         else if (lead >= 0xF0 && lead < 0xF5) more = 3, code = lead & 0x07u;

@@ -1,9 +1,9 @@
 #include "bench/bulk_export.h"
 
 #include <fmt/format.h>
-#include <set>
 #include <tbb/parallel_for.h>
 #include <tbb/task_arena.h>
+#include <set>
 
 #include "base/file_write.h"
 #include "base/hash.h"
@@ -43,17 +43,19 @@ std::uint64_t expected_bytes(const ExportItem& item, const ExportWish& wish) {
 
 ExportPlan plan_export(std::span<const ExportItem> items, const ExportWish& wish) {
     ExportPlan out;
-    std::set<std::string> taken = {std::string(ExportManifest::file_name), "export log.txt"};   // what the export itself writes
+    std::set<std::string> taken = {std::string(ExportManifest::file_name), "export log.txt"};  // what the export itself writes
     for (const auto& item : items) {
         fs::path relative = portable(safe_relative_path(item.inner));
         if (wish.shape == FolderShape::flat) relative = relative.filename();
-        if (wish.shape == FolderShape::per_set) relative = (item.set.empty() ? relative.parent_path() : fs::path(portable(safe_relative_path(item.set)))) / relative.filename();
+        if (wish.shape == FolderShape::per_set)
+            relative = (item.set.empty() ? relative.parent_path() : fs::path(portable(safe_relative_path(item.set)))) / relative.filename();
         const auto as = decided(wish.as, item.desc.format);
         const auto ending = as == ExportAs::raw ? relative.extension().string() : std::string(extension_of(as));
         // Two entries that differ only in their ending, or only in their folder when flat, must not meet in one file.
         auto name = relative;
         name.replace_extension(ending);
-        for (int n = 2; !taken.insert(lower(name.string())).second; ++n) name = fs::path(relative).replace_filename(fmt::format("{}_{}{}", relative.stem().string(), n, ending));
+        for (int n = 2; !taken.insert(lower(name.string())).second; ++n)
+            name = fs::path(relative).replace_filename(fmt::format("{}_{}{}", relative.stem().string(), n, ending));
         out.names.push_back(std::move(name));
         out.bytes += expected_bytes(item, wish);
     }
@@ -80,11 +82,12 @@ void Gate::pass(const CancelToken& cancel) {
     while (paused_ && !cancel.canceled()) changed_.wait_for(lock, std::chrono::milliseconds(50));
 }
 
-Status export_files(const TextureFile& texture, const ExportWish& wish, const fs::path& target, const ReadLimits& limits, const CancelToken& cancel, const PutFile& put) {
+Status export_files(const TextureFile& texture, const ExportWish& wish, const fs::path& target, const ReadLimits& limits,
+                    const CancelToken& cancel, const PutFile& put) {
     const auto& d = texture.layout.desc;
     const auto as = decided(wish.as, d.format);
     auto place = target;
-    if (as != ExportAs::raw) place.replace_extension(extension_of(as));   // a float texture's picture is an OpenEXR file
+    if (as != ExportAs::raw) place.replace_extension(extension_of(as));  // a float texture's picture is an OpenEXR file
     if (!is_picture(as)) {
         SKIVET_TRY(const auto bytes, export_as(texture, as));
         return put(place, bytes, true);
@@ -93,17 +96,20 @@ Status export_files(const TextureFile& texture, const ExportWish& wish, const fs
     if (wish.mip == "all")
         for (std::uint32_t m = 0; m < d.mips; ++m) mips.push_back(m);
     else mips.push_back(static_cast<std::uint32_t>(std::strtoul(wish.mip.c_str(), nullptr, 10)));
-    std::vector<std::pair<Shown, std::string>> files;   // what, and what its name has more than the target's
+    std::vector<std::pair<Shown, std::string>> files;  // what, and what its name has more than the target's
     for (const auto mip : mips) {
         const auto level = mips.size() > 1 ? fmt::format(".mip{}", mip) : std::string();
         const bool all = wish.layers == "all";
         const auto layers = all ? d.layers : 1, slices = all ? mip_side(d.depth, mip) : 1;
         for (std::uint32_t layer = 0; layer < layers; ++layer)
             for (std::uint32_t slice = 0; slice < slices; ++slice) {
-                auto name = layers > 1 ? fmt::format(".layer{}", layer) : d.depth > 1 && all ? fmt::format(".slice{}", slice) : std::string();
+                auto name = layers > 1           ? fmt::format(".layer{}", layer)
+                            : d.depth > 1 && all ? fmt::format(".slice{}", slice)
+                                                 : std::string();
                 if (has_cross(d) && wish.faces == "cross") files.push_back({{mip, 0, 0, 0, true}, level});
                 else if (d.faces == 6 && wish.faces != "first")
-                    for (std::uint32_t face = 0; face < 6; ++face) files.push_back({{mip, layer, face, 0, false}, fmt::format("{}.{}{}", name, face_names[face], level)});
+                    for (std::uint32_t face = 0; face < 6; ++face)
+                        files.push_back({{mip, layer, face, 0, false}, fmt::format("{}.{}{}", name, face_names[face], level)});
                 else files.push_back({{mip, layer, 0, slice, false}, name + level});
             }
     }
@@ -125,7 +131,7 @@ Status export_files(const TextureFile& texture, const ExportWish& wish, const fs
             alpha.texels[i] = {a, a, a, 255};
             image.texels[i][3] = 255;
         }
-        if (wish.alpha == "split") {   // before the picture itself, by which a later run knows that all is there
+        if (wish.alpha == "split") {  // before the picture itself, by which a later run knows that all is there
             SKIVET_TRY(const auto gray, picture_file(alpha, as, false));
             auto beside = path;
             beside.replace_filename(path.stem().string() + ".alpha" + path.extension().string());
@@ -142,7 +148,8 @@ namespace {
 /// Writes the files of an export, and nothing that is not its own.
 class Writer {
 public:
-    Writer(const fs::path& to, const ExportWish& wish, ExportManifest& manifest, std::span<const ExportItem> items) : to_(to), wish_(wish), manifest_(manifest) {
+    Writer(const fs::path& to, const ExportWish& wish, ExportManifest& manifest, std::span<const ExportItem> items)
+        : to_(to), wish_(wish), manifest_(manifest) {
         for (const auto& item : items) sources_.insert(item.address.source);
     }
 
@@ -153,13 +160,15 @@ public:
         // The first part comes last: where it is, all are, and a run that was cut short does not take a torso for the whole.
         for (auto part = number; part-- > 0;) {
             const auto at = part * wish_.part_bytes, size = std::min<std::uint64_t>(wish_.part_bytes, bytes.size() - at);
-            SKIVET_CHECK(put_one(address, path.string() + fmt::format(".{:03}", part), bytes.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(size)), false));
+            SKIVET_CHECK(put_one(address, path.string() + fmt::format(".{:03}", part),
+                                 bytes.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(size)), false));
         }
         const auto drop = [&](const fs::path& old) {
             std::error_code code;
             return manifest_.is_ours(old.lexically_relative(to_)) && fs::remove(old, code);
         };
-        while (drop(path.string() + fmt::format(".{:03}", number++))) {}
+        while (drop(path.string() + fmt::format(".{:03}", number++))) {
+        }
         (void)drop(path);
         return {};
     }
@@ -176,9 +185,11 @@ private:
         std::error_code code;
         if (fs::exists(fs::symlink_status(place, code))) {
             for (const auto& source : sources_)
-                if (fs::equivalent(source, place, code)) return fail(ErrorCode::usage, place.string() + " is a source; an export never writes one", "Choose another folder");
+                if (fs::equivalent(source, place, code))
+                    return fail(ErrorCode::usage, place.string() + " is a source; an export never writes one", "Choose another folder");
             if (!wish_.overwrite && !manifest_.is_ours(relative))
-                return fail(ErrorCode::usage, relative.string() + " is there already, and no export made it, or it was changed since", "Move it away, export elsewhere, or say that it may go (--force)");
+                return fail(ErrorCode::usage, relative.string() + " is there already, and no export made it, or it was changed since",
+                            "Move it away, export elsewhere, or say that it may go (--force)");
         }
         SKIVET_CHECK(write_file(place, bytes));
         return manifest_.add({relative, address, whole, to_hex(sha256(bytes))});
@@ -187,18 +198,23 @@ private:
 
 }  // namespace
 
-Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportWish& wish, const fs::path& to, const ReadLimits& limits, ExportProgress& progress, int jobs, bool force) {
+Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportWish& wish, const fs::path& to, const ReadLimits& limits,
+                                ExportProgress& progress, int jobs, bool force) {
     const auto plan = plan_export(items, wish);
     std::error_code code;
     fs::create_directories(to, code);
     if (code) {
         auto error = fail_errno(code.value(), "cannot make the folder " + to.string()).value();
-        if (exit_code(error.code) != 4) error.code = ErrorCode::io;   // whatever it is that is missing there, nothing is wrong with the textures
+        if (exit_code(error.code) != 4)
+            error.code = ErrorCode::io;  // whatever it is that is missing there, nothing is wrong with the textures
         return fail(std::move(error));
     }
     for (const auto& item : items)
         if (!item.address.source.empty() && fs::is_directory(item.address.source, code) && lies_in(to, item.address.source))
-            return fail(ErrorCode::usage, fmt::format("{} lies in {}, which is a source; an export never writes into one", to.string(), item.address.source.string()), "Choose a folder outside the game's");
+            return fail(
+                ErrorCode::usage,
+                fmt::format("{} lies in {}, which is a source; an export never writes into one", to.string(), item.address.source.string()),
+                "Choose a folder outside the game's");
     SKIVET_TRY(const auto manifest, ExportManifest::open(to));
     const Writer writer(to, wish, *manifest, items);
     ExportReport report;
@@ -213,7 +229,11 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
     }
     const auto space = fs::space(to, code);
     if (!code && !force && needed > space.available)
-        return fail(Error{ErrorCode::no_space, fmt::format("about {} are needed, {} are free", human_bytes(needed), human_bytes(space.available)), {to.string()}, {}, "Choose another folder, or export less"});
+        return fail(Error{ErrorCode::no_space,
+                          fmt::format("about {} are needed, {} are free", human_bytes(needed), human_bytes(space.available)),
+                          {to.string()},
+                          {},
+                          "Choose another folder, or export less"});
     progress.total += todo.size();
     std::mutex mutex;
     std::optional<Error> full;
@@ -278,8 +298,9 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
             for (const auto& failure : *list) text += failure.error.message() + '\n';
         for (int n = 1; n < 100; ++n) {
             const fs::path name = n == 1 ? fs::path("export log.txt") : fs::path(fmt::format("export log {}.txt", n));
-            if (fs::exists(fs::symlink_status(to / name, code)) && !manifest->is_ours(name)) continue;   // somebody's own
-            if (write_file(to / name, as_bytes(text)) && manifest->add({name, {}, false, to_hex(sha256(as_bytes(text)))})) report.log = to / name;
+            if (fs::exists(fs::symlink_status(to / name, code)) && !manifest->is_ours(name)) continue;  // somebody's own
+            if (write_file(to / name, as_bytes(text)) && manifest->add({name, {}, false, to_hex(sha256(as_bytes(text)))}))
+                report.log = to / name;
             break;
         }
     }

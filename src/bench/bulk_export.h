@@ -11,42 +11,42 @@
 namespace skivet {
 
 enum class FolderShape : std::uint8_t {
-    kept,      ///< the archive's folders
-    flat,      ///< one folder; names that would meet get a number
-    per_set,   ///< a folder for each set of textures that belong together
+    kept,     ///< the archive's folders
+    flat,     ///< one folder; names that would meet get a number
+    per_set,  ///< a folder for each set of textures that belong together
 };
 
 struct ExportWish {
     ExportAs as = ExportAs::picture;
     FolderShape shape = FolderShape::kept;
-    std::string mip = "0";          ///< a level, or "all"; pictures only
-    std::string faces = "cross";    ///< of a cubemap: cross, six or first
-    std::string layers = "all";     ///< of an array or a volume: all or first
-    std::string alpha = "keep";     ///< keep, split into a gray picture beside, or drop
-    std::uint64_t part_bytes = 0;   ///< files of more are cut into name.000, name.001 …; 0: never. fat32_part is what FAT32 holds
-    bool resume = false;            ///< leave out what is there already
-    bool overwrite = false;         ///< also files that no export made, or that changed since; otherwise those are failures
+    std::string mip = "0";         ///< a level, or "all"; pictures only
+    std::string faces = "cross";   ///< of a cubemap: cross, six or first
+    std::string layers = "all";    ///< of an array or a volume: all or first
+    std::string alpha = "keep";    ///< keep, split into a gray picture beside, or drop
+    std::uint64_t part_bytes = 0;  ///< files of more are cut into name.000, name.001 …; 0: never. fat32_part is what FAT32 holds
+    bool resume = false;           ///< leave out what is there already
+    bool overwrite = false;        ///< also files that no export made, or that changed since; otherwise those are failures
 };
 /// FAT32 holds files of up to 4 GiB less one byte.
 inline constexpr std::uint64_t fat32_part = (1ull << 32) - 1;
 
 struct ExportItem {
-    std::string inner;              ///< path inside the source, archives inside as folders
-    std::string set;                ///< name of its set, for FolderShape::per_set; empty: none
+    std::string inner;  ///< path inside the source, archives inside as folders
+    std::string set;    ///< name of its set, for FolderShape::per_set; empty: none
     TextureDesc desc;
-    std::uint64_t size = 0;         ///< bytes of the texture file
+    std::uint64_t size = 0;  ///< bytes of the texture file
     std::function<Result<TextureFile>()> load;
-    std::function<Result<Bytes>()> raw;   ///< the file as it is; only for ExportAs::raw
+    std::function<Result<Bytes>()> raw;  ///< the file as it is; only for ExportAs::raw
     Address address;
 };
 
 /// What will be written where.
 struct ExportPlan {
-    std::vector<std::filesystem::path> names;   ///< an item: relative to the target
-    std::uint64_t bytes = 0;                    ///< about what it will take: pictures count as packed to half
+    std::vector<std::filesystem::path> names;  ///< an item: relative to the target
+    std::uint64_t bytes = 0;                   ///< about what it will take: pictures count as packed to half
 };
-/// Gives out names in order, so that they depend on nothing else. Names that differ only in case count as one, characters that FAT cannot hold
-/// become "_": the files go to other machines.
+/// Gives out names in order, so that they depend on nothing else. Names that differ only in case count as one, characters that FAT cannot
+/// hold become "_": the files go to other machines.
 [[nodiscard]] ExportPlan plan_export(std::span<const ExportItem> items, const ExportWish& wish);
 
 /// Lets work be halted and go on.
@@ -69,27 +69,28 @@ struct ExportFailure {
     Error error;
 };
 struct ExportReport {
-    std::size_t written = 0, skipped = 0;       ///< items; skipped: there already
-    std::uint64_t bytes = 0;                    ///< written
+    std::size_t written = 0, skipped = 0;  ///< items; skipped: there already
+    std::uint64_t bytes = 0;               ///< written
     std::vector<ExportFailure> failed;
-    std::vector<ExportFailure> damaged;         ///< written, but what was there is not whole
-    std::filesystem::path log;                  ///< where the failures are listed; empty when there is none
+    std::vector<ExportFailure> damaged;  ///< written, but what was there is not whole
+    std::filesystem::path log;           ///< where the failures are listed; empty when there is none
 };
 struct ExportProgress : Progress {
     std::atomic<std::uint64_t> bytes{0};
     Gate gate;
 };
-/// Writes everything on `jobs` threads (0: all cores). A failed item is no reason to stop, except where the disk is full. Failures are listed in
-/// "export log.txt" in the target, what was written in its manifest (export_manifest.h). Each file appears whole or not at all. A file that no export
-/// made, or that changed since, stays unless `wish.overwrite`; a source is never written, nor anything in a folder that is one. Errors: `usage` for a
-/// target that is a source, `busy` when another export writes there, `no_space` before anything is written (with `force` only afterwards),
-/// `canceled`; what was written stays and `resume` goes on from there.
-[[nodiscard]] Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportWish& wish, const std::filesystem::path& to, const ReadLimits& limits, ExportProgress& progress,
-                                              int jobs = 0, bool force = false);
+/// Writes everything on `jobs` threads (0: all cores). A failed item is no reason to stop, except where the disk is full. Failures are
+/// listed in "export log.txt" in the target, what was written in its manifest (export_manifest.h). Each file appears whole or not at all. A
+/// file that no export made, or that changed since, stays unless `wish.overwrite`; a source is never written, nor anything in a folder that
+/// is one. Errors: `usage` for a target that is a source, `busy` when another export writes there, `no_space` before anything is written
+/// (with `force` only afterwards), `canceled`; what was written stays and `resume` goes on from there.
+[[nodiscard]] Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportWish& wish, const std::filesystem::path& to,
+                                              const ReadLimits& limits, ExportProgress& progress, int jobs = 0, bool force = false);
 
 /// Puts one file of an export where it belongs: its path, its content, and whether an edit comes back by it.
 using PutFile = std::function<Status(const std::filesystem::path&, ByteSpan, bool whole)>;
 /// One texture as one or several files; `target` has its final ending.
-[[nodiscard]] Status export_files(const TextureFile& texture, const ExportWish& wish, const std::filesystem::path& target, const ReadLimits& limits, const CancelToken& cancel, const PutFile& put);
+[[nodiscard]] Status export_files(const TextureFile& texture, const ExportWish& wish, const std::filesystem::path& target,
+                                  const ReadLimits& limits, const CancelToken& cancel, const PutFile& put);
 
 }  // namespace skivet

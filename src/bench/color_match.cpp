@@ -1,9 +1,9 @@
 #include "bench/color_match.h"
 
-#include <cmath>
 #include <fmt/format.h>
 #include <lcms2.h>
 #include <spng.h>
+#include <cmath>
 
 namespace skivet {
 namespace {
@@ -30,21 +30,27 @@ void map_colors(EditedFile& edited, const Map& map) {
         }
     };
     auto& image = edited.image;
-    each_row(image.width, image.height, [&](std::uint32_t y) { to_float(&image.at(0, y), image.width, false, row.data()); },
-             [&](std::uint32_t y) { to_bytes(row.data(), image.width, false, &image.at(0, y)); });
+    each_row(
+        image.width, image.height, [&](std::uint32_t y) { to_float(&image.at(0, y), image.width, false, row.data()); },
+        [&](std::uint32_t y) { to_bytes(row.data(), image.width, false, &image.at(0, y)); });
     if (!edited.wide) return;
     auto& wide = *edited.wide;
-    each_row(wide.width, wide.height, [&](std::uint32_t y) { std::copy_n(&wide.at(0, y), wide.width, row.data()); },
-             [&](std::uint32_t y) { std::copy_n(row.data(), wide.width, &wide.at(0, y)); });
+    each_row(
+        wide.width, wide.height, [&](std::uint32_t y) { std::copy_n(&wide.at(0, y), wide.width, row.data()); },
+        [&](std::uint32_t y) { std::copy_n(row.data(), wide.width, &wide.at(0, y)); });
 }
 
 std::string match_profile(EditedFile& edited) {
-    const Profile theirs(cmsOpenProfileFromMem(edited.color.profile.data(), static_cast<cmsUInt32Number>(edited.color.profile.size())), &cmsCloseProfile);
+    const Profile theirs(cmsOpenProfileFromMem(edited.color.profile.data(), static_cast<cmsUInt32Number>(edited.color.profile.size())),
+                         &cmsCloseProfile);
     if (!theirs) return "The color profile in the file is damaged; its colors were taken as sRGB.";
     const bool gray = cmsGetColorSpace(theirs.get()) == cmsSigGrayData;
-    if (!gray && cmsGetColorSpace(theirs.get()) != cmsSigRgbData) return "The color profile in the file is for neither RGB nor gray; its colors were taken as sRGB.";
+    if (!gray && cmsGetColorSpace(theirs.get()) != cmsSigRgbData)
+        return "The color profile in the file is for neither RGB nor gray; its colors were taken as sRGB.";
     const Profile ours(cmsCreate_sRGBProfile(), &cmsCloseProfile);
-    const Transform transform(cmsCreateTransform(theirs.get(), gray ? TYPE_GRAY_FLT : TYPE_RGB_FLT, ours.get(), TYPE_RGB_FLT, INTENT_RELATIVE_COLORIMETRIC, cmsFLAGS_NOCACHE), &cmsDeleteTransform);
+    const Transform transform(cmsCreateTransform(theirs.get(), gray ? TYPE_GRAY_FLT : TYPE_RGB_FLT, ours.get(), TYPE_RGB_FLT,
+                                                 INTENT_RELATIVE_COLORIMETRIC, cmsFLAGS_NOCACHE),
+                              &cmsDeleteTransform);
     if (!transform) return "The color profile in the file cannot be used; its colors were taken as sRGB.";
     std::vector<float> in, out;
     const auto convert = [&](std::vector<TexelF>& row) {
@@ -57,7 +63,8 @@ std::string match_profile(EditedFile& edited) {
     };
     // A profile that is sRGB under some name must not move a texel by a step of rounding.
     std::vector<TexelF> sample;
-    for (int i = 0; i < 4096; ++i) sample.push_back({static_cast<float>(i % 16) / 15, static_cast<float>(i / 16 % 16) / 15, static_cast<float>(i / 256) / 15, 1});
+    for (int i = 0; i < 4096; ++i)
+        sample.push_back({static_cast<float>(i % 16) / 15, static_cast<float>(i / 16 % 16) / 15, static_cast<float>(i / 256) / 15, 1});
     if (gray)
         for (auto& t : sample) t[1] = t[2] = t[0];
     const auto before = sample;

@@ -19,13 +19,15 @@ template <class Picture>
 Picture face_of(const Picture& cross, std::uint32_t face) {
     Picture out(cross.width / 4, cross.height / 3);
     const auto [column, row] = cross_cells[face];
-    for (std::uint32_t y = 0; y < out.height; ++y) std::copy_n(&cross.at(column * out.width, row * out.height + y), out.width, &out.at(0, y));
+    for (std::uint32_t y = 0; y < out.height; ++y)
+        std::copy_n(&cross.at(column * out.width, row * out.height + y), out.width, &out.at(0, y));
     return out;
 }
 template <class Picture>
 void put_face(Picture& cross, std::uint32_t face, const Picture& part) {
     const auto [column, row] = cross_cells[face];
-    for (std::uint32_t y = 0; y < part.height; ++y) std::copy_n(&part.at(0, y), part.width, &cross.at(column * part.width, row * part.height + y));
+    for (std::uint32_t y = 0; y < part.height; ++y)
+        std::copy_n(&part.at(0, y), part.width, &cross.at(column * part.width, row * part.height + y));
 }
 
 inline Texel corner_of(const Image&) { return {0, 0, 0, 255}; }
@@ -47,7 +49,8 @@ Result<Picture> decode_cross(const TextureFile& texture, std::uint32_t mip) {
 }
 /// The cross, or one face.
 template <class Picture>
-Result<Picture> decode_shown(const TextureFile& texture, std::uint32_t mip, bool cross, std::uint32_t layer = 0, std::uint32_t face = 0, std::uint32_t slice = 0) {
+Result<Picture> decode_shown(const TextureFile& texture, std::uint32_t mip, bool cross, std::uint32_t layer = 0, std::uint32_t face = 0,
+                             std::uint32_t slice = 0) {
     if (cross) return decode_cross<Picture>(texture, mip);
     return decode_level<Picture>(texture, mip, layer, face, slice);
 }

@@ -11,7 +11,8 @@ Result<EditedFile> read_edited(Bytes file, const ReadLimits& limits, std::string
     const auto kinds = TextureKinds::standard();
     const auto kind = kinds.recognize(file, name);
     if (!kind)
-        return fail(ErrorCode::unsupported, "this is neither a picture nor a texture file we know", "Save it as PNG, TIFF or OpenEXR, or as a texture file (DDS, KTX2)");
+        return fail(ErrorCode::unsupported, "this is neither a picture nor a texture file we know",
+                    "Save it as PNG, TIFF or OpenEXR, or as a texture file (DDS, KTX2)");
     if (kind->name() == "PNG") {
         SKIVET_TRY(out.image, read_png(file, limits));
         SKIVET_TRY(out.wide, read_png_wide(file, limits));

@@ -18,9 +18,9 @@ struct Way {
     ExportAs as;
     std::string_view name, extension;
 };
-constexpr Way ways[] = {{ExportAs::picture, "picture", ".png"}, {ExportAs::png, "png", ".png"}, {ExportAs::png16, "png16", ".png"},
-                        {ExportAs::exr, "exr", ".exr"},         {ExportAs::dds, "dds", ".dds"}, {ExportAs::ktx2, "ktx2", ".ktx2"},
-                        {ExportAs::tga, "tga", ".tga"},         {ExportAs::tiff, "tiff", ".tiff"},    {ExportAs::raw, "raw", ""}};
+constexpr Way ways[] = {{ExportAs::picture, "picture", ".png"}, {ExportAs::png, "png", ".png"},    {ExportAs::png16, "png16", ".png"},
+                        {ExportAs::exr, "exr", ".exr"},         {ExportAs::dds, "dds", ".dds"},    {ExportAs::ktx2, "ktx2", ".ktx2"},
+                        {ExportAs::tga, "tga", ".tga"},         {ExportAs::tiff, "tiff", ".tiff"}, {ExportAs::raw, "raw", ""}};
 
 ImageF scaled(Format format, ImageF values, float scale, float offset) {
     if (info(format).numeric != Numeric::snorm) return values;
@@ -39,12 +39,16 @@ std::optional<ExportAs> export_named(std::string_view name) {
     return std::nullopt;
 }
 
-ExportAs decided(ExportAs as, Format format) { return as != ExportAs::picture ? as : info(format).is_float() ? ExportAs::exr : ExportAs::png; }
+ExportAs decided(ExportAs as, Format format) {
+    return as != ExportAs::picture ? as : info(format).is_float() ? ExportAs::exr : ExportAs::png;
+}
 
 ImageF to_16_bit_form(Format format, ImageF values) { return scaled(format, std::move(values), 127.0f / 255, 128.0f / 255); }
 ImageF from_16_bit_form(Format format, ImageF values) { return scaled(format, std::move(values), 255.0f / 127, -128.0f / 127); }
 
-bool is_encoded_color(const TextureDesc& d) { return info(d.format).may_be_srgb && info(d.format).numeric == Numeric::unorm && d.color != ColorSpace::linear; }
+bool is_encoded_color(const TextureDesc& d) {
+    return info(d.format).may_be_srgb && info(d.format).numeric == Numeric::unorm && d.color != ColorSpace::linear;
+}
 
 bool gains_from_16_bits(Format format) {
     const auto& f = info(format);
@@ -101,7 +105,7 @@ Result<Bytes> export_picture(const TextureFile& texture, ExportAs as, Shown what
     as = decided(as, d.format);
     if (as == ExportAs::exr) return export_exr(texture, what);
     if (as == ExportAs::tga || as == ExportAs::tiff) {
-        if (as == ExportAs::tiff && gains_from_16_bits(d.format) && info(d.format).wide) {   // 8 bits would lose what the texture has
+        if (as == ExportAs::tiff && gains_from_16_bits(d.format) && info(d.format).wide) {  // 8 bits would lose what the texture has
             SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.cross, what.layer, what.face, what.slice));
             return write_tiff16(to_16_bit_form(d.format, paint_form(d.format, wide)));
         }

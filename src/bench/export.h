@@ -7,13 +7,13 @@ namespace skivet {
 enum class ExportAs {
     picture,  ///< PNG, or OpenEXR for floats
     png,
-    png16,    ///< PNG with 16 bits a sample
+    png16,  ///< PNG with 16 bits a sample
     exr,
     dds,
     ktx2,
-    tga,      ///< 8 bits a sample, not compressed
-    tiff,     ///< 8 bits a sample, or 16 where a normalized format has more
-    raw,      ///< the texture file as it lies in the archive
+    tga,   ///< 8 bits a sample, not compressed
+    tiff,  ///< 8 bits a sample, or 16 where a normalized format has more
+    raw,   ///< the texture file as it lies in the archive
 };
 [[nodiscard]] std::string_view name_of(ExportAs as);
 [[nodiscard]] std::optional<ExportAs> export_named(std::string_view name);
@@ -24,7 +24,7 @@ enum class ExportAs {
 /// What of a texture goes into one picture.
 struct Shown {
     std::uint32_t mip = 0, layer = 0, face = 0, slice = 0;
-    bool cross = false;   ///< all faces of a cubemap, see cube.h
+    bool cross = false;  ///< all faces of a cubemap, see cube.h
 };
 /// As PNG: 16 bits where a normalized format has more than 8 or when asked, otherwise 8. Floats and integers lose what that does not hold;
 /// unchanged texels get it back on the way in.

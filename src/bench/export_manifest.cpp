@@ -1,11 +1,11 @@
 #include "bench/export_manifest.h"
 
-#include <cerrno>
 #include <fcntl.h>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 #include <sys/file.h>
 #include <unistd.h>
+#include <cerrno>
+#include <nlohmann/json.hpp>
 
 #include "base/file_write.h"
 #include "base/hash.h"
@@ -39,7 +39,7 @@ Result<std::map<fs::path, ExportedFile>> parse(const Bytes& bytes, const fs::pat
     int line = 0;
     for (std::size_t at = 0; at < text.size();) {
         const auto end = text.find('\n', at);
-        if (end == std::string::npos) break;   // cut short while it was written
+        if (end == std::string::npos) break;  // cut short while it was written
         ++line;
         try {
             const auto j = json::parse(text.substr(at, end - at));
@@ -52,7 +52,11 @@ Result<std::map<fs::path, ExportedFile>> parse(const Bytes& bytes, const fs::pat
             if (one.file.empty()) throw std::runtime_error("no file");
             out[one.file] = std::move(one);
         } catch (const std::exception& error) {
-            return fail(Error{ErrorCode::damaged, fmt::format("line {} makes no sense: {}", line, error.what()), {file.string()}, {}, "Remove the line, or the file; without it files are matched by their paths"});
+            return fail(Error{ErrorCode::damaged,
+                              fmt::format("line {} makes no sense: {}", line, error.what()),
+                              {file.string()},
+                              {},
+                              "Remove the line, or the file; without it files are matched by their paths"});
         }
         at = end + 1;
     }
@@ -75,8 +79,11 @@ Result<std::unique_ptr<ExportManifest>> ExportManifest::open(const fs::path& fol
     if (descriptor < 0) return fail_errno(errno, "cannot write " + file.string());
     std::unique_ptr<ExportManifest> out(new ExportManifest(folder, descriptor));
     std::error_code code;
-    if (!fs::is_regular_file(fs::symlink_status(file, code))) return fail(ErrorCode::usage, file.string() + " is no regular file", "Choose another folder");
-    if (::flock(descriptor, LOCK_EX | LOCK_NB) != 0) return fail(ErrorCode::busy, "another export is writing into " + folder.string(), "Wait until it is done, or choose another folder");
+    if (!fs::is_regular_file(fs::symlink_status(file, code)))
+        return fail(ErrorCode::usage, file.string() + " is no regular file", "Choose another folder");
+    if (::flock(descriptor, LOCK_EX | LOCK_NB) != 0)
+        return fail(ErrorCode::busy, "another export is writing into " + folder.string(),
+                    "Wait until it is done, or choose another folder");
     SKIVET_TRY(out->files_, read(folder));
     // A line that was cut short must not run into the next one.
     const auto size = ::lseek(descriptor, 0, SEEK_END);
@@ -84,7 +91,8 @@ Result<std::unique_ptr<ExportManifest>> ExportManifest::open(const fs::path& fol
     if (size > 0 && ::pread(descriptor, &last, 1, size - 1) == 1 && last != '\n') {
         SKIVET_TRY(const auto bytes, read_file(file, 1u << 30));
         const auto end = as_text(bytes).rfind('\n');
-        if (::ftruncate(descriptor, end == std::string::npos ? 0 : static_cast<off_t>(end + 1)) != 0) return fail_errno(errno, "cannot write " + file.string());
+        if (::ftruncate(descriptor, end == std::string::npos ? 0 : static_cast<off_t>(end + 1)) != 0)
+            return fail_errno(errno, "cannot write " + file.string());
     }
     return out;
 }
@@ -106,7 +114,11 @@ bool ExportManifest::is_ours(const fs::path& relative) const {
 Status ExportManifest::add(ExportedFile file) {
     auto inner = json::array();
     for (const auto& step : file.address.inner) inner.push_back(text_of(step));
-    const json j = {{"file", text_of(file.file.generic_string())}, {"source", text_of(file.address.source.string())}, {"inner", inner}, {"whole", file.whole}, {"sha256", file.sha256}};
+    const json j = {{"file", text_of(file.file.generic_string())},
+                    {"source", text_of(file.address.source.string())},
+                    {"inner", inner},
+                    {"whole", file.whole},
+                    {"sha256", file.sha256}};
     const auto line = j.dump() + '\n';
     const std::lock_guard lock(mutex_);
     for (std::string_view left = line; !left.empty();) {

@@ -1,6 +1,7 @@
 #pragma once
-// What an export wrote and from where: "exported.jsonl" in its folder, one JSON object a line, the last one of a file counts. By it an edit finds
-// its way back whatever the files are called, an untouched file is known as one, and a later export never writes over what it did not make.
+// What an export wrote and from where: "exported.jsonl" in its folder, one JSON object a line, the last one of a file counts. By it an edit
+// finds its way back whatever the files are called, an untouched file is known as one, and a later export never writes over what it did not
+// make.
 //   {"file": "rides/horse.png", "source": "/games/fair/midway.zip", "inner": ["rides/horse.dds"], "whole": true, "sha256": "…"}
 // A text that is no UTF-8 stands as {"hex": "…"}.
 #include <map>
@@ -12,10 +13,10 @@
 namespace skivet {
 
 struct ExportedFile {
-    std::filesystem::path file;   ///< relative to the folder
-    Address address;              ///< of the texture; the source absolute
-    bool whole = true;            ///< the file an edit comes back by; false for parts beside it: alpha, further levels, layers, faces
-    std::string sha256;           ///< of the file as it was written
+    std::filesystem::path file;  ///< relative to the folder
+    Address address;             ///< of the texture; the source absolute
+    bool whole = true;           ///< the file an edit comes back by; false for parts beside it: alpha, further levels, layers, faces
+    std::string sha256;          ///< of the file as it was written
 };
 
 class ExportManifest {
@@ -24,7 +25,8 @@ public:
 
     /// Opens or begins the manifest of a folder (which exists) for writing. Error `busy` when another export writes there.
     [[nodiscard]] static Result<std::unique_ptr<ExportManifest>> open(const std::filesystem::path& folder);
-    /// What the manifest of a folder says; nothing without one. Error `damaged` for a line that makes no sense; one that was cut short at the end is left out.
+    /// What the manifest of a folder says; nothing without one. Error `damaged` for a line that makes no sense; one that was cut short at
+    /// the end is left out.
     [[nodiscard]] static Result<std::map<std::filesystem::path, ExportedFile>> read(const std::filesystem::path& folder);
     ~ExportManifest();
     ExportManifest(const ExportManifest&) = delete;

@@ -4,8 +4,8 @@
 // follow (see rebuild.h).
 #include "bench/fitting.h"
 
-#include <cmath>
 #include <fmt/format.h>
+#include <cmath>
 
 #include "bench/color_match.h"
 #include "bench/cube.h"
@@ -35,11 +35,15 @@ void check_alpha(Fit& out, const Image& original, Image& edited, Format format, 
     else if (options.drop_alpha && has)
         for (auto& t : edited.texels) t[3] = 255;
     else if (had && !has)
-        out.findings.push_back({Grade::mend, "Alpha is gone", "The original uses alpha; in the edit everything is opaque. A cut-out or a mask would be lost.", Mend::restore_alpha});
+        out.findings.push_back({Grade::mend, "Alpha is gone",
+                                "The original uses alpha; in the edit everything is opaque. A cut-out or a mask would be lost.",
+                                Mend::restore_alpha});
     else if (!had && has && f.has_alpha)
-        out.findings.push_back({Grade::mend, "Alpha appeared", "The original is opaque; parts of the edit are not, and the game may show holes.", Mend::drop_alpha});
+        out.findings.push_back({Grade::mend, "Alpha appeared",
+                                "The original is opaque; parts of the edit are not, and the game may show holes.", Mend::drop_alpha});
     else if (has && !f.has_alpha)
-        out.findings.push_back({Grade::note, "Alpha is left out", fmt::format("{} has no alpha; what the edit has there is not used.", f.name), Mend::none});
+        out.findings.push_back(
+            {Grade::note, "Alpha is left out", fmt::format("{} has no alpha; what the edit has there is not used.", f.name), Mend::none});
 }
 
 /// Paint programs often drop the color of fully transparent texels and leave one flat color there. That is not an edit: where all
@@ -54,17 +58,23 @@ void check_hidden_color(Fit& out, const Image& original, Image& edited) {
     if (!std::all_of(hidden.begin(), hidden.end(), [&](std::size_t i) { return edited.texels[i] == flat; })) return;
     for (const auto i : hidden) edited.texels[i] = original.texels[i];
     out.findings.push_back({Grade::note, "Color under zero alpha was put back",
-                            fmt::format("{} hidden texels had lost their color when the file was saved.", grouped(hidden.size())), Mend::none});
+                            fmt::format("{} hidden texels had lost their color when the file was saved.", grouped(hidden.size())),
+                            Mend::none});
 }
 
 /// Colors of a premultiplied texture are never brighter than their alpha; paint programs work with colors that are not multiplied.
 void check_premultiplied(Fit& out, const Image& original, Image& edited, const FitOptions& options) {
     std::uint64_t brighter = 0;
-    for (std::size_t i = 0; i < edited.texels.size(); ++i) brighter += edited.texels[i] != original.texels[i] && brighter_than_alpha(edited.texels[i]);
+    for (std::size_t i = 0; i < edited.texels.size(); ++i)
+        brighter += edited.texels[i] != original.texels[i] && brighter_than_alpha(edited.texels[i]);
     if (brighter == 0) return;
     if (!options.premultiply) {
-        out.findings.push_back({Grade::mend, "Color is brighter than its alpha",
-                                fmt::format("The original's colors are multiplied by alpha; in {} texels the edit's are not, and the game would let them glow.", grouped(brighter)), Mend::premultiply});
+        out.findings.push_back(
+            {Grade::mend, "Color is brighter than its alpha",
+             fmt::format(
+                 "The original's colors are multiplied by alpha; in {} texels the edit's are not, and the game would let them glow.",
+                 grouped(brighter)),
+             Mend::premultiply});
         return;
     }
     for (std::size_t i = 0; i < edited.texels.size(); ++i) {
@@ -108,7 +118,8 @@ void mend(ImageF& painted, const ImageF& original, const FitOptions& options, bo
 /// What level 0 becomes in true values: the original's where the edit is what was exported; the edit's elsewhere.
 class WideEdit {
 public:
-    WideEdit(Format format, const ImageF& own, const Image& own_view, const Image& wanted_view) : format_(format), own_(own), own_view_(own_view), wanted_view_(wanted_view) {}
+    WideEdit(Format format, const ImageF& own, const Image& own_view, const Image& wanted_view)
+        : format_(format), own_(own), own_view_(own_view), wanted_view_(wanted_view) {}
 
     /// `edit`, in stored form, holds what a 16-bit file of `own` has, or something else.
     [[nodiscard]] ImageF in_16_bits(const ImageF& edit) const {
@@ -150,14 +161,16 @@ private:
 
 /// One face, or all six of a cross.
 template <class Picture>
-Result<RebuiltLevels> rebuild_shown(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, const Picture& before, const Picture& after, bool cross) {
+Result<RebuiltLevels> rebuild_shown(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, const Picture& before,
+                                    const Picture& after, bool cross) {
     if (!cross) return rebuild_levels(original, mips, options, before, after);
     RebuiltLevels all;
     for (std::uint32_t face = 0; face < 6; ++face) {
         SKIVET_TRY(auto one, rebuild_levels(original, mips, options, face_of(before, face), face_of(after, face), 0, face));
         for (auto& edit : one.edits) all.edits.push_back(std::move(edit));
         all.levels.resize(one.levels.size());
-        for (std::size_t i = 0; i < one.levels.size(); ++i) all.levels[i].blocks += one.levels[i].blocks, all.levels[i].kept += one.levels[i].kept;
+        for (std::size_t i = 0; i < one.levels.size(); ++i)
+            all.levels[i].blocks += one.levels[i].blocks, all.levels[i].kept += one.levels[i].kept;
     }
     return all;
 }
@@ -165,7 +178,9 @@ Result<RebuiltLevels> rebuild_shown(const TextureFile& original, const MipGuess&
 /// Whether two blocks show the same.
 bool same_texels(const FormatInfo& f, ByteSpan a, ByteSpan b) {
     const auto x = decode_wide(f.format, a, f.block_width, f.block_height), y = decode_wide(f.format, b, f.block_width, f.block_height);
-    return x && y && std::equal(x->texels.begin(), x->texels.end(), y->texels.begin(), [](const TexelF& p, const TexelF& q) { return same_texel(p, q); });
+    return x && y && std::equal(x->texels.begin(), x->texels.end(), y->texels.begin(), [](const TexelF& p, const TexelF& q) {
+               return same_texel(p, q);
+           });
 }
 
 /// An edited DDS of the same shape: its own levels go in as they are, so that what a person compressed with care is not
@@ -183,10 +198,12 @@ Result<std::vector<SurfaceEdit>> take_levels(const TextureFile& original, const 
         level.blocks = before.size() / f.block_bytes;
         for (std::size_t b = 0; b < level.blocks; ++b) {
             const auto at = b * f.block_bytes;
-            bool same = std::equal(before.begin() + static_cast<std::ptrdiff_t>(at), before.begin() + static_cast<std::ptrdiff_t>(at + f.block_bytes),
+            bool same = std::equal(before.begin() + static_cast<std::ptrdiff_t>(at),
+                                   before.begin() + static_cast<std::ptrdiff_t>(at + f.block_bytes),
                                    after.begin() + static_cast<std::ptrdiff_t>(at));
             if (!same && f.block_compressed() && same_texels(f, ByteSpan(before).subspan(at), ByteSpan(after).subspan(at))) {
-                std::copy_n(before.begin() + static_cast<std::ptrdiff_t>(at), f.block_bytes, after.begin() + static_cast<std::ptrdiff_t>(at));
+                std::copy_n(before.begin() + static_cast<std::ptrdiff_t>(at), f.block_bytes,
+                            after.begin() + static_cast<std::ptrdiff_t>(at));
                 same = true;
             }
             level.kept += same;
@@ -204,7 +221,8 @@ void check_shape(Fit& out, const TextureDesc& d, const EditedFile& edited) {
         out.findings.push_back({Grade::note, fmt::format("Saved as {}, goes back as {}", info(e.format).name, info(d.format).name),
                                 "The game expects the original's format. Save as PNG to lose nothing on the way.", Mend::none});
     if (e.mips != d.mips)
-        out.findings.push_back({Grade::note, fmt::format("Saved with {} mips, goes back with {}", e.mips, d.mips), "The levels are made again from the largest one.", Mend::none});
+        out.findings.push_back({Grade::note, fmt::format("Saved with {} mips, goes back with {}", e.mips, d.mips),
+                                "The levels are made again from the largest one.", Mend::none});
 }
 
 }  // namespace
@@ -232,7 +250,8 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitO
     if (original.layout.damage) return fail(*original.layout.damage);
     EditedFile edited = given;
     // A cubemap comes back as its cross, or as one face.
-    const bool cross = has_cross(d) && edited.image.width / 4 == edited.image.height / 3 && edited.image.width % 4 == 0 && edited.image.height % 3 == 0 && !edited.texture;
+    const bool cross = has_cross(d) && edited.image.width / 4 == edited.image.height / 3 && edited.image.width % 4 == 0 &&
+                       edited.image.height % 3 == 0 && !edited.texture;
     const auto shown_width = cross ? d.width * 4 : d.width, shown_height = cross ? d.height * 3 : d.height;
     SKIVET_TRY(const auto before, decode_shown<Image>(original, 0, cross));
     SKIVET_TRY(out.mips, guess_mips(original));
@@ -240,12 +259,14 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitO
     const bool srgb = out.mips.recipe.linear_light || d.color == ColorSpace::srgb;
     // Data has no color space, whatever a paint program wrote into the file.
     if (d.color != ColorSpace::linear && !out.mips.normals && info(d.format).may_be_srgb)
-        if (const auto done = match_color(edited); !done.empty()) out.findings.push_back({Grade::note, "Colors were converted", done, Mend::none});
+        if (const auto done = match_color(edited); !done.empty())
+            out.findings.push_back({Grade::note, "Colors were converted", done, Mend::none});
     if (edited.values && !info(d.format).is_float()) in_other_forms(edited, d);
     Image painted = edited.image;
     if (painted.width != shown_width || painted.height != shown_height) {
         if (!options.resize) {
-            out.findings.push_back({Grade::blocks, fmt::format("{}×{} where the game has {}×{}", painted.width, painted.height, shown_width, shown_height),
+            out.findings.push_back({Grade::blocks,
+                                    fmt::format("{}×{} where the game has {}×{}", painted.width, painted.height, shown_width, shown_height),
                                     "The game reads the size from its own tables and would show rubbish.", Mend::resize});
             // What else is wrong is said at once; the mends are made once the size is right.
             check_alpha(out, before, painted, d.format, {});
@@ -273,7 +294,8 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitO
                              edited.texture->layout.desc.mips == d.mips && edited.texture->layout.desc.layers == d.layers &&
                              edited.texture->layout.desc.faces == d.faces;
     if (!as_they_are && d.depth > 1) {
-        out.findings.push_back({Grade::blocks, "A volume can only come back as DDS", "A picture has one slice; this texture has " + std::to_string(d.depth) + ".", Mend::none});
+        out.findings.push_back({Grade::blocks, "A volume can only come back as DDS",
+                                "A picture has one slice; this texture has " + std::to_string(d.depth) + ".", Mend::none});
         return out;
     }
     if (!as_they_are && !can_encode(d.format) && out.change.changed_texels > 0) {
@@ -291,7 +313,8 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitO
         encode.alpha_is_transparency = !alpha.premultiplied && (alpha.use == AlphaUse::cut_out || alpha.use == AlphaUse::gradient);
         encode.normals = out.mips.normals;
         RebuiltLevels rebuilt;
-        if (!f.wide && edited.wide && gains_from_16_bits(d.format) && edited.wide->width == shown_width && edited.wide->height == shown_height) {
+        if (!f.wide && edited.wide && gains_from_16_bits(d.format) && edited.wide->width == shown_width &&
+            edited.wide->height == shown_height) {
             // Exported with all the precision interpolation has: what is the same in 16 bits was not painted.
             SKIVET_TRY(const auto own, decode_shown<ImageF>(original, 0, cross));
             auto fine = stored_form(d.format, from_16_bit_form(d.format, *edited.wide));
@@ -303,15 +326,17 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitO
             SKIVET_TRY(const auto own, decode_shown<ImageF>(original, 0, cross));
             const WideEdit wide(d.format, own, before, wanted);
             const auto in_stored_form = [&](const ImageF& values) {
-                auto sized = values.width == shown_width && values.height == shown_height ? values : resize(values, shown_width, shown_height, MipFilter::kaiser);
+                auto sized = values.width == shown_width && values.height == shown_height
+                                 ? values
+                                 : resize(values, shown_width, shown_height, MipFilter::kaiser);
                 if (cross) clear_corners(sized);
                 mend(sized, own, options, !all_opaque(before));
                 return stored_form(d.format, sized);
             };
             const bool normalized = f.numeric == Numeric::unorm || f.numeric == Numeric::snorm;
-            const auto after = !normalized && edited.values   ? wide.in_floats(in_stored_form(*edited.values))
-                               : normalized && edited.wide    ? wide.in_16_bits(in_stored_form(from_16_bit_form(d.format, *edited.wide)))
-                                                              : wide.in_8_bits();
+            const auto after = !normalized && edited.values ? wide.in_floats(in_stored_form(*edited.values))
+                               : normalized && edited.wide  ? wide.in_16_bits(in_stored_form(from_16_bit_form(d.format, *edited.wide)))
+                                                            : wide.in_8_bits();
             SKIVET_TRY(rebuilt, rebuild_shown(original, out.mips, encode, own, after, cross));
         } else {
             SKIVET_TRY(rebuilt, rebuild_shown(original, out.mips, encode, before, wanted, cross));
@@ -334,13 +359,14 @@ Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitO
     out.quality = difference(out.edited, out.result);
     if (!out.needs_mend())
         out.findings.push_back({Grade::fits, "Size, mips and format match",
-                                fmt::format("{}×{} · {} {} · {}{}", d.width, d.height, d.mips, d.mips == 1 ? "level" : "mips", info(d.format).name,
-                                            d.color == ColorSpace::srgb ? " sRGB" : ""),
+                                fmt::format("{}×{} · {} {} · {}{}", d.width, d.height, d.mips, d.mips == 1 ? "level" : "mips",
+                                            info(d.format).name, d.color == ColorSpace::srgb ? " sRGB" : ""),
                                 Mend::none});
     return out;
 }
 
-Result<Bytes> encode_levels(const Image& image, const TextureDesc& d, MipRecipe recipe, const EncodeOptions& options, const NormalChannels& normals) {
+Result<Bytes> encode_levels(const Image& image, const TextureDesc& d, MipRecipe recipe, const EncodeOptions& options,
+                            const NormalChannels& normals) {
     Bytes out;
     SKIVET_TRY(const auto first, encode(d.format, stored_form(d.format, image), options));
     out.insert(out.end(), first.begin(), first.end());

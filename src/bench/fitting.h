@@ -10,16 +10,16 @@ namespace skivet {
 
 /// What a picture file says about its colors, where that is not sRGB.
 struct PictureColor {
-    double gamma = 0;   ///< exponent from light to sample; 0: not stated
-    Bytes profile;      ///< ICC; empty: none
+    double gamma = 0;  ///< exponent from light to sample; 0: not stated
+    Bytes profile;     ///< ICC; empty: none
 };
 
 /// What an edited file holds: a picture, and for texture files (DDS, KTX, KTX2) also the texture.
 struct EditedFile {
-    Image image;                              ///< level 0, as painted; of floats a view
-    std::optional<ImageF> wide;               ///< the same with 16 bits, 0…1, when the file has them
-    std::optional<ImageF> values;             ///< true values, when the file has floats
-    std::optional<TextureFile> texture;       ///< when the file carries its own format and levels
+    Image image;                         ///< level 0, as painted; of floats a view
+    std::optional<ImageF> wide;          ///< the same with 16 bits, 0…1, when the file has them
+    std::optional<ImageF> values;        ///< true values, when the file has floats
+    std::optional<TextureFile> texture;  ///< when the file carries its own format and levels
     PictureColor color;
 };
 
@@ -38,9 +38,9 @@ enum class Grade {
 /// One card of the fit list.
 struct Finding {
     Grade grade = Grade::fits;
-    std::string headline;   ///< plain words
-    std::string detail;     ///< what it means in the game
-    Mend mend = Mend::none; ///< the one-press repair, where there is one
+    std::string headline;    ///< plain words
+    std::string detail;      ///< what it means in the game
+    Mend mend = Mend::none;  ///< the one-press repair, where there is one
 };
 
 struct FitOptions {
@@ -54,19 +54,19 @@ struct FitOptions {
 /// Blocks (or texels, for uncompressed formats) of one level.
 struct LevelFit {
     std::uint64_t blocks = 0;
-    std::uint64_t kept = 0;   ///< with the original's own bytes
+    std::uint64_t kept = 0;  ///< with the original's own bytes
 };
 
 struct Fit {
     std::vector<Finding> findings;
-    Image original;              ///< level 0 of the original, decoded, in paint form
-    Image edited;                ///< level 0 of the edit after mends, in paint form
-    Image result;                ///< level 0 of what the game will get: encoded and decoded again, in paint form
-    Bytes file;                  ///< the texture file for the game; empty when a finding blocks
+    Image original;  ///< level 0 of the original, decoded, in paint form
+    Image edited;    ///< level 0 of the edit after mends, in paint form
+    Image result;    ///< level 0 of what the game will get: encoded and decoded again, in paint form
+    Bytes file;      ///< the texture file for the game; empty when a finding blocks
     std::vector<LevelFit> levels;
     MipGuess mips;
-    Difference quality;          ///< edited against result
-    Difference change;           ///< original against edited
+    Difference quality;  ///< edited against result
+    Difference change;   ///< original against edited
 
     [[nodiscard]] bool blocked() const;
     [[nodiscard]] bool needs_mend() const;

@@ -12,7 +12,8 @@ Result<EditedFile> follow_edit(const TextureFile& leader, const EditedFile& edit
     const auto before = paint_form(leader.layout.desc.format, stored);
     const auto mine = paint_form(follower.layout.desc.format, own);
     if (edited.image.width != before.width || edited.image.height != before.height)
-        return fail(ErrorCode::unfit, "the edit has another size than the texture it was made of, so its copies cannot follow", "Bring the edit back to the original's size");
+        return fail(ErrorCode::unfit, "the edit has another size than the texture it was made of, so its copies cannot follow",
+                    "Bring the edit back to the original's size");
     // Change and mask are filtered together: what a texel of the follower covers counts by area.
     ImageF change(before.width, before.height), after(before.width, before.height);
     ImageF mask(before.width, before.height);

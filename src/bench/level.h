@@ -20,7 +20,8 @@ inline TexelF from_work(TexelF t, bool linear, const TexelF&) {
 }
 
 template <class Picture>
-Result<Picture> decode_level(const TextureFile& texture, std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint32_t slice = 0) {
+Result<Picture> decode_level(const TextureFile& texture, std::uint32_t mip, std::uint32_t layer, std::uint32_t face,
+                             std::uint32_t slice = 0) {
     if constexpr (std::is_same_v<Picture, Image>) return texture.decode(mip, layer, face, slice);
     else return texture.decode_wide(mip, layer, face, slice);
 }

@@ -1,7 +1,7 @@
 #include "bench/mip_guess.h"
 
-#include <cmath>
 #include <fmt/format.h>
+#include <cmath>
 
 #include "bench/level.h"
 #include "pixel/alpha_use.h"
@@ -9,15 +9,15 @@
 namespace skivet {
 namespace {
 
-constexpr std::uint32_t compared_side = 512;     ///< recipes are tried on levels up to this size
-constexpr std::uint32_t smallest_compared = 8;   ///< below this, single blocks decide
+constexpr std::uint32_t compared_side = 512;    ///< recipes are tried on levels up to this size
+constexpr std::uint32_t smallest_compared = 8;  ///< below this, single blocks decide
 constexpr std::size_t compared_pairs = 4;
 
 /// Two neighboring levels of the texture.
 template <class Picture>
 struct Pair {
     Picture above, below;
-    std::uint32_t mip = 0;   ///< of the one below
+    std::uint32_t mip = 0;  ///< of the one below
 };
 
 /// Squared errors in steps: of the channels judged, and of light and the two color differences they make when there are three. Compression
@@ -29,7 +29,9 @@ struct Error {
     void add(const std::array<double, 4>& d, const std::array<bool, 4>& channels) {
         for (std::size_t c = 0; c < 4; ++c)
             if (channels[c]) squared += d[c] * d[c], count += 1;
-        const std::array<double, 3> p = channels[2] ? std::array{(d[0] + 2 * d[1] + d[2]) / 4, (d[0] - d[2]) / 2, (2 * d[1] - d[0] - d[2]) / 4} : std::array{d[0], d[1], d[3]};
+        const std::array<double, 3> p = channels[2]
+                                            ? std::array{(d[0] + 2 * d[1] + d[2]) / 4, (d[0] - d[2]) / 2, (2 * d[1] - d[0] - d[2]) / 4}
+                                            : std::array{d[0], d[1], d[3]};
         for (std::size_t c = 0; c < 3; ++c) parts[c] += p[c] * p[c];
         texels += 1;
     }
@@ -107,7 +109,8 @@ double noise_gain(MipFilter filter) {
 template <class Picture>
 class Search {
 public:
-    Search(const TextureFile& texture, MipGuess& guess) : texture_(texture), guess_(guess), channels_(judged(info(texture.layout.desc.format))) {}
+    Search(const TextureFile& texture, MipGuess& guess)
+        : texture_(texture), guess_(guess), channels_(judged(info(texture.layout.desc.format))) {}
 
     Status run() {
         const auto& d = texture_.layout.desc;
@@ -130,7 +133,8 @@ public:
         std::vector<double> rms;
         const auto& d = texture_.layout.desc;
         SKIVET_TRY(auto above, decode_level<Picture>(texture_, 0, 0, 0));
-        for (std::uint32_t mip = 1; mip < d.mips && mip_side(d.width, mip) >= smallest_compared && mip_side(d.height, mip) >= smallest_compared; ++mip) {
+        for (std::uint32_t mip = 1;
+             mip < d.mips && mip_side(d.width, mip) >= smallest_compared && mip_side(d.height, mip) >= smallest_compared; ++mip) {
             SKIVET_TRY(auto below, decode_level<Picture>(texture_, mip, 0, 0));
             rms.push_back(std::sqrt(error(guess_.recipe, above, below).mean()));
             above = std::move(below);
@@ -168,7 +172,8 @@ private:
     }
 
     [[nodiscard]] Error error(const MipRecipe& recipe, const Picture& above, const Picture& below) const {
-        const auto made = next_level(rows_of(above, recipe.linear_light), recipe, guess_.normals.value_or(NormalChannels()), next_rect(above.width, above.height));
+        const auto made = next_level(rows_of(above, recipe.linear_light), recipe, guess_.normals.value_or(NormalChannels()),
+                                     next_rect(above.width, above.height));
         return compare(made, below, recipe.linear_light, channels_, range_);
     }
 
@@ -197,7 +202,8 @@ private:
             for (const bool linear : {false, true})
                 for (const bool by_alpha : {false, true})
                     for (const bool renormalize : {false, true}) {
-                        if ((linear && !guess_.light_matters) || (by_alpha && !seen_through()) || (renormalize && !guess_.normals)) continue;
+                        if ((linear && !guess_.light_matters) || (by_alpha && !seen_through()) || (renormalize && !guess_.normals))
+                            continue;
                         tried.push_back({filter, linear, false, by_alpha, renormalize, 0});
                     }
         // Where all come to the same, the simplest is meant: the box comes first, and what is done besides must earn its place.
@@ -216,10 +222,10 @@ private:
         Error total, with_wrap;
         (void)cost(guess_.recipe, &total);
         (void)cost(wrapped, &with_wrap);
-        const double noise = (with_wrap.mean() + 0.1) * with_wrap.count / std::max(with_wrap.texels, 1.0);   // of a texel
+        const double noise = (with_wrap.mean() + 0.1) * with_wrap.count / std::max(with_wrap.texels, 1.0);  // of a texel
         const bool wraps = total.squared - with_wrap.squared > 21 * noise;
-        // One painted level spoils two comparisons; without it nothing blurs what the others tell. Only a pair that has something to tell and
-        // is explained can speak against the others.
+        // One painted level spoils two comparisons; without it nothing blurs what the others tell. Only a pair that has something to tell
+        // and is explained can speak against the others.
         std::vector<double> means, spreads;
         for (const auto& pair : pairs_) {
             means.push_back(error(guess_.recipe, pair.above, pair.below).mean());
@@ -259,7 +265,8 @@ private:
         double best = alpha_error(0);
         const double plain = best;
         for (const auto reference : references)
-            if (const double e = alpha_error(reference); e < best * 0.999 && e < plain * 0.8 - 0.1) best = e, guess_.recipe.coverage = reference;
+            if (const double e = alpha_error(reference); e < best * 0.999 && e < plain * 0.8 - 0.1)
+                best = e, guess_.recipe.coverage = reference;
     }
 };
 
@@ -313,14 +320,16 @@ std::string describe(const MipGuess& guess) {
             if (const auto at = text.find(light); at != std::string::npos) text.erase(at, light.size());
         }
         // The other filters explain a flat picture just as well; then it does not matter which is used.
-        text += guess.confidence < 0.2 ? " (others fit as well)" : fmt::format(" ({:.0f} % sure)", std::min(99.0, std::floor(guess.confidence * 100)));
+        text += guess.confidence < 0.2 ? " (others fit as well)"
+                                       : fmt::format(" ({:.0f} % sure)", std::min(99.0, std::floor(guess.confidence * 100)));
         if (!guess.painted.empty()) {
             text += guess.painted.size() == 1 ? " · level" : " · levels";
             for (const auto mip : guess.painted) text += fmt::format(" {}", mip);
             text += " by hand";
         }
     }
-    if (guess.levels < guess.full) text += fmt::format(" · {} of {} levels, down to {}×{}", guess.levels, guess.full, guess.smallest_width, guess.smallest_height);
+    if (guess.levels < guess.full)
+        text += fmt::format(" · {} of {} levels, down to {}×{}", guess.levels, guess.full, guess.smallest_width, guess.smallest_height);
     return text;
 }
 

@@ -8,12 +8,12 @@ namespace skivet {
 struct MipGuess {
     MipRecipe recipe;
     std::optional<NormalChannels> normals;  ///< when the texture is a normal map
-    double rms = 0;          ///< of the best recipe against the levels, in steps of 1/255 of the range
-    double confidence = 0;   ///< 0…1: how much likelier the filter and light are than the others tried
-    bool known = false;      ///< false for textures of one level, or when no recipe comes close (made by hand)
-    bool light_matters = false;            ///< color, for which both lights were tried
-    std::vector<std::uint32_t> painted;    ///< levels that do not come from the level above though the others do
-    std::uint32_t levels = 1, full = 1;    ///< there, and down to 1×1
+    double rms = 0;                         ///< of the best recipe against the levels, in steps of 1/255 of the range
+    double confidence = 0;                  ///< 0…1: how much likelier the filter and light are than the others tried
+    bool known = false;                     ///< false for textures of one level, or when no recipe comes close (made by hand)
+    bool light_matters = false;             ///< color, for which both lights were tried
+    std::vector<std::uint32_t> painted;     ///< levels that do not come from the level above though the others do
+    std::uint32_t levels = 1, full = 1;     ///< there, and down to 1×1
     std::uint32_t smallest_width = 0, smallest_height = 0;
 };
 

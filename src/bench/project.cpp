@@ -3,13 +3,13 @@
 #include "container/texture_files.h"
 
 #include <fmt/format.h>
+#include <unistd.h>
 #include <nlohmann/json.hpp>
 #include <thread>
-#include <unistd.h>
 
 #include "base/file_write.h"
-#include "bench/follow.h"
 #include "base/text.h"
+#include "bench/follow.h"
 
 namespace skivet {
 
@@ -18,8 +18,10 @@ namespace fs = std::filesystem;
 namespace {
 
 constexpr std::pair<PieceState, std::string_view> states[] = {
-    {PieceState::on_the_bench, "on the bench"}, {PieceState::out, "out"}, {PieceState::changed, "changed"}, {PieceState::fits, "fits"},
-    {PieceState::needs_mend, "needs a mend"}, {PieceState::delivered, "delivered"}, {PieceState::gone_stale, "gone stale"}};
+    {PieceState::on_the_bench, "on the bench"}, {PieceState::out, "out"},
+    {PieceState::changed, "changed"},           {PieceState::fits, "fits"},
+    {PieceState::needs_mend, "needs a mend"},   {PieceState::delivered, "delivered"},
+    {PieceState::gone_stale, "gone stale"}};
 
 PieceState state_named(std::string_view name) {
     for (const auto& [state, text] : states)
@@ -28,10 +30,21 @@ PieceState state_named(std::string_view name) {
 }
 
 nlohmann::json to_json(const Piece& p) {
-    return {{"source", p.address.source.string()}, {"inner", p.address.inner}, {"as", std::string(name_of(p.as))},
-            {"file", p.file.generic_string()}, {"original", p.original_hash}, {"exported", p.exported_hash}, {"seen", p.seen_hash},
-            {"delivered", p.delivered_hash}, {"delivered_texture", p.delivered_texture}, {"leader", p.leader_hash}, {"state", std::string(name_of(p.state))},
-            {"resize", p.options.resize}, {"restore_alpha", p.options.restore_alpha}, {"drop_alpha", p.options.drop_alpha}, {"premultiply", p.options.premultiply},
+    return {{"source", p.address.source.string()},
+            {"inner", p.address.inner},
+            {"as", std::string(name_of(p.as))},
+            {"file", p.file.generic_string()},
+            {"original", p.original_hash},
+            {"exported", p.exported_hash},
+            {"seen", p.seen_hash},
+            {"delivered", p.delivered_hash},
+            {"delivered_texture", p.delivered_texture},
+            {"leader", p.leader_hash},
+            {"state", std::string(name_of(p.state))},
+            {"resize", p.options.resize},
+            {"restore_alpha", p.options.restore_alpha},
+            {"drop_alpha", p.options.drop_alpha},
+            {"premultiply", p.options.premultiply},
             {"changed_at", p.changed_at}};
 }
 
@@ -48,7 +61,8 @@ Piece piece_from(const nlohmann::json& j) {
     p.delivered_texture = j.at("delivered_texture").get<std::string>();
     p.leader_hash = safe_relative_path(j.value("leader", std::string()));
     p.state = state_named(j.at("state").get<std::string>());
-    p.options = {j.at("resize").get<bool>(), j.at("restore_alpha").get<bool>(), j.at("drop_alpha").get<bool>(), j.value("premultiply", false), {}};
+    p.options = {
+        j.at("resize").get<bool>(), j.at("restore_alpha").get<bool>(), j.at("drop_alpha").get<bool>(), j.value("premultiply", false), {}};
     p.changed_at = j.at("changed_at").get<std::int64_t>();
     if (p.address.inner.empty()) throw std::runtime_error("a piece without a path");
     return p;
@@ -84,42 +98,59 @@ Result<Project> open_project(const fs::path& folder) {
         out.route = static_cast<DeliveryRoute>(std::clamp(j.value("route", 0), 0, 2));
         out.known_paths = j.value("known_paths", std::vector<std::string>());
         if (j.contains("source_settings"))
-            for (const auto& s : j.at("source_settings")) out.source_settings[s.at("source").get<std::string>()] = {s.value("off", false), s.value("group", std::string())};
+            for (const auto& s : j.at("source_settings"))
+                out.source_settings[s.at("source").get<std::string>()] = {s.value("off", false), s.value("group", std::string())};
         if (j.contains("roles"))
             for (const auto& r : j.at("roles")) out.roles.push_back({r.at("path").get<std::string>(), r.at("role").get<std::string>()});
         if (j.contains("habits"))
-            for (const auto& h : j.at("habits")) out.habits.push_back({h.at("place").get<std::string>(), h.at("word").get<std::string>(), h.at("role").get<std::string>()});
+            for (const auto& h : j.at("habits"))
+                out.habits.push_back({h.at("place").get<std::string>(), h.at("word").get<std::string>(), h.at("role").get<std::string>()});
         if (j.contains("searches"))
             for (const auto& s : j.at("searches"))
-                out.searches.push_back({s.at("name").get<std::string>(), s.at("text").get<std::string>(), s.value("chosen", std::vector<std::pair<std::string, std::string>>()), s.value("traits", std::vector<std::string>())});
+                out.searches.push_back({s.at("name").get<std::string>(), s.at("text").get<std::string>(),
+                                        s.value("chosen", std::vector<std::pair<std::string, std::string>>()),
+                                        s.value("traits", std::vector<std::string>())});
         if (j.contains("choices"))
-            for (const auto& choice : j.at("choices")) out.choices.push_back({choice.at("pattern").get<std::string>(), choice.at("kind").get<std::string>()});
+            for (const auto& choice : j.at("choices"))
+                out.choices.push_back({choice.at("pattern").get<std::string>(), choice.at("kind").get<std::string>()});
         for (const auto& piece : j.at("pieces")) out.pieces.push_back(piece_from(piece));
     } catch (const nlohmann::json::parse_error& error) {
-        return fail(Error{ErrorCode::damaged, "the file is damaged and cannot be read as a project", {file.string()}, error.byte > 0 ? error.byte - 1 : 0, "Move the file away to start the project anew; work/ and vault/ stay as they are"});
+        return fail(Error{ErrorCode::damaged,
+                          "the file is damaged and cannot be read as a project",
+                          {file.string()},
+                          error.byte > 0 ? error.byte - 1 : 0,
+                          "Move the file away to start the project anew; work/ and vault/ stay as they are"});
     } catch (const std::exception&) {
-        return fail(Error{ErrorCode::damaged, "the file lacks what a project has", {file.string()}, std::nullopt, "Move the file away to start the project anew; work/ and vault/ stay as they are"});
+        return fail(Error{ErrorCode::damaged,
+                          "the file lacks what a project has",
+                          {file.string()},
+                          std::nullopt,
+                          "Move the file away to start the project anew; work/ and vault/ stay as they are"});
     }
     return out;
 }
 
 Status save_project(const Project& project) {
-    nlohmann::json j = {{"name", project.name}, {"game", project.game.string()}, {"sources", nlohmann::json::array()}, {"pieces", nlohmann::json::array()}};
+    nlohmann::json j = {
+        {"name", project.name}, {"game", project.game.string()}, {"sources", nlohmann::json::array()}, {"pieces", nlohmann::json::array()}};
     j["play"] = project.play;
     j["editor"] = project.editor;
     j["route"] = static_cast<int>(project.route);
     j["known_paths"] = project.known_paths;
     for (const char* list : {"source_settings", "roles", "habits", "searches"}) j[list] = nlohmann::json::array();
     for (const auto& [source, setting] : project.source_settings)
-        if (setting != SourceSetting{}) j["source_settings"].push_back({{"source", source.string()}, {"off", setting.off}, {"group", setting.group}});
+        if (setting != SourceSetting{})
+            j["source_settings"].push_back({{"source", source.string()}, {"off", setting.off}, {"group", setting.group}});
     for (const auto& r : project.roles) j["roles"].push_back({{"path", r.path}, {"role", r.role}});
     for (const auto& h : project.habits) j["habits"].push_back({{"place", h.place}, {"word", h.word}, {"role", h.role}});
-    for (const auto& s : project.searches) j["searches"].push_back({{"name", s.name}, {"text", s.text}, {"chosen", s.chosen}, {"traits", s.traits}});
+    for (const auto& s : project.searches)
+        j["searches"].push_back({{"name", s.name}, {"text", s.text}, {"chosen", s.chosen}, {"traits", s.traits}});
     j["choices"] = nlohmann::json::array();
     for (const auto& choice : project.choices) j["choices"].push_back({{"pattern", choice.pattern}, {"kind", choice.kind}});
     for (const auto& source : project.sources) j["sources"].push_back(source.string());
     for (const auto& piece : project.pieces) j["pieces"].push_back(to_json(piece));
-    return write_file(project.folder / "project.json", as_bytes(j.dump(1, ' ', false, nlohmann::json::error_handler_t::replace)), {.sync = true});
+    return write_file(project.folder / "project.json", as_bytes(j.dump(1, ' ', false, nlohmann::json::error_handler_t::replace)),
+                      {.sync = true});
 }
 
 Result<FileLock> lock_project(const fs::path& folder) {
@@ -142,7 +173,11 @@ Result<FileLock> lock_project(const fs::path& folder) {
         const auto text = read_file(file, 4096);
         auto who = text ? as_text(*text) : std::string();
         while (!who.empty() && who.back() == '\n') who.pop_back();
-        error = {ErrorCode::busy, fmt::format("the project {} is open in another window{}", folder.string(), who.empty() ? "" : " (" + who + ")"), {}, {}, "Work there, or close it first"};
+        error = {ErrorCode::busy,
+                 fmt::format("the project {} is open in another window{}", folder.string(), who.empty() ? "" : " (" + who + ")"),
+                 {},
+                 {},
+                 "Work there, or close it first"};
     }
     return fail(std::move(error));
 }
@@ -177,7 +212,9 @@ fs::path project_for_game(const fs::path& projects, const fs::path& game) {
         if (item.is_directory(code)) folders.push_back(item.path());
     std::sort(folders.begin(), folders.end());
     for (const auto& folder : folders)
-        if (const auto project = open_project(folder); project && !project->game.empty() && fs::weakly_canonical(project->game, code) == wanted) return folder;
+        if (const auto project = open_project(folder);
+            project && !project->game.empty() && fs::weakly_canonical(project->game, code) == wanted)
+            return folder;
     auto name = wanted.filename().string();
     if (name.empty()) name = "game";
     auto out = projects / name;
@@ -222,7 +259,8 @@ Result<Piece> take_follower(const Kinds& kinds, const Project& project, const Pi
     piece.delivered_texture.clear();
     piece.options = {};
     piece.changed_at = now;
-    if (piece.state == PieceState::delivered || piece.state == PieceState::gone_stale) piece.state = piece.seen_hash == piece.exported_hash ? PieceState::out : PieceState::changed;
+    if (piece.state == PieceState::delivered || piece.state == PieceState::gone_stale)
+        piece.state = piece.seen_hash == piece.exported_hash ? PieceState::out : PieceState::changed;
     SKIVET_CHECK(write_file(project.original_of(piece), bytes));
     const auto texture = TextureFile::open(kinds.textures, std::move(bytes), address.inner.back(), kinds.limits);
     if (!texture) return fail(texture.error().within(address.inner.back()));
@@ -237,7 +275,7 @@ Piece look_at_piece(const Project& project, Piece piece, std::int64_t now) {
     if (hash == piece.seen_hash) return piece;
     piece.seen_hash = hash;
     piece.changed_at = now;
-    piece.state = hash == piece.exported_hash && piece.delivered_hash.empty() ? PieceState::out
+    piece.state = hash == piece.exported_hash && piece.delivered_hash.empty()     ? PieceState::out
                   : !piece.delivered_hash.empty() && hash == piece.delivered_hash ? PieceState::delivered
                                                                                   : PieceState::changed;
     return piece;
@@ -246,7 +284,8 @@ Piece look_at_piece(const Project& project, Piece piece, std::int64_t now) {
 Result<Piece> check_source(const Kinds& kinds, Piece piece) {
     SKIVET_TRY(const auto bytes, read_texture_bytes(kinds, piece.address));
     const auto hash = hash_of(bytes);
-    if (hash != piece.original_hash && (piece.delivered_texture.empty() || hash != piece.delivered_texture)) piece.state = PieceState::gone_stale;
+    if (hash != piece.original_hash && (piece.delivered_texture.empty() || hash != piece.delivered_texture))
+        piece.state = PieceState::gone_stale;
     return piece;
 }
 

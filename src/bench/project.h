@@ -26,16 +26,16 @@ enum class PieceState { on_the_bench, out, changed, fits, needs_mend, delivered,
 struct Piece {
     Address address;
     ExportAs as = ExportAs::png;
-    std::filesystem::path file;      ///< relative to the project's work folder
-    std::string original_hash;       ///< SHA-256 of the texture file as the game had it; its copy is in originals/
-    std::string exported_hash;       ///< of the exported file, to notice a save
-    std::string seen_hash;           ///< of the file when it was last looked at
-    std::string delivered_hash;      ///< of the edited file that was delivered; empty: not delivered
-    std::string delivered_texture;   ///< of the texture file that went into the game
-    std::string leader_hash;         ///< original_hash of the piece whose file this one follows; empty: it has a file of its own
+    std::filesystem::path file;     ///< relative to the project's work folder
+    std::string original_hash;      ///< SHA-256 of the texture file as the game had it; its copy is in originals/
+    std::string exported_hash;      ///< of the exported file, to notice a save
+    std::string seen_hash;          ///< of the file when it was last looked at
+    std::string delivered_hash;     ///< of the edited file that was delivered; empty: not delivered
+    std::string delivered_texture;  ///< of the texture file that went into the game
+    std::string leader_hash;        ///< original_hash of the piece whose file this one follows; empty: it has a file of its own
     PieceState state = PieceState::on_the_bench;
     FitOptions options;
-    std::int64_t changed_at = 0;     ///< seconds since 1970, UTC
+    std::int64_t changed_at = 0;  ///< seconds since 1970, UTC
 
     [[nodiscard]] bool follows() const { return !leader_hash.empty(); }
     [[nodiscard]] std::string name() const;
@@ -43,15 +43,15 @@ struct Piece {
 
 /// Where pieces go when they are delivered.
 enum class DeliveryRoute {
-    into_archives,     ///< the entries themselves
-    beside_the_game,   ///< loose files in the folder "override" of the game
-    patch_archives,    ///< a new archive for each source, with the changed entries alone, that the game loads later
+    into_archives,    ///< the entries themselves
+    beside_the_game,  ///< loose files in the folder "override" of the game
+    patch_archives,   ///< a new archive for each source, with the changed entries alone, that the game loads later
 };
 
 /// Where a source belongs, for the reader's sake; the order alone decides what wins.
 struct SourceSetting {
-    bool off = false;        ///< in the list, but not loaded
-    std::string group;       ///< "base", "update", "extra content", "other mods"; may be empty
+    bool off = false;   ///< in the list, but not loaded
+    std::string group;  ///< "base", "update", "extra content", "other mods"; may be empty
     bool operator==(const SourceSetting&) const = default;
 };
 /// The user's word on what a texture is for: `role` as the catalog names it ("base_color").
@@ -65,25 +65,25 @@ struct HabitChoice {
 /// A search under a name, with the facets it narrows down by.
 struct KeptSearch {
     std::string name, text;
-    std::vector<std::pair<std::string, std::string>> chosen;   ///< facet and value
+    std::vector<std::pair<std::string, std::string>> chosen;  ///< facet and value
     std::vector<std::string> traits;
 };
 
 struct Project {
     std::filesystem::path folder;
     std::string name;
-    std::filesystem::path game;                    ///< the installation; may be empty
-    std::vector<std::filesystem::path> sources;    ///< in load order
+    std::filesystem::path game;                  ///< the installation; may be empty
+    std::vector<std::filesystem::path> sources;  ///< in load order
     std::map<std::filesystem::path, SourceSetting> source_settings;
     std::vector<RoleChoice> roles;
     std::vector<HabitChoice> habits;
     std::vector<KeptSearch> searches;
     std::vector<Piece> pieces;
-    std::vector<std::string> play;                 ///< how the game is started: program and arguments; may be empty
-    std::vector<KindChoice> choices;               ///< what the user said files are, against recognition
+    std::vector<std::string> play;    ///< how the game is started: program and arguments; may be empty
+    std::vector<KindChoice> choices;  ///< what the user said files are, against recognition
     DeliveryRoute route = DeliveryRoute::into_archives;
-    std::vector<std::string> known_paths;          ///< paths that hashed names stand for, accepted by the user
-    std::vector<std::string> editor;               ///< what opens a piece, its file is appended; empty: the desktop decides
+    std::vector<std::string> known_paths;  ///< paths that hashed names stand for, accepted by the user
+    std::vector<std::string> editor;       ///< what opens a piece, its file is appended; empty: the desktop decides
 
     [[nodiscard]] std::filesystem::path work() const { return folder / "work"; }
     [[nodiscard]] std::filesystem::path sheets() const { return folder / "sheets"; }
@@ -106,8 +106,8 @@ struct Project {
 /// Keeps project.json, which can be read, as the last good copy.
 [[nodiscard]] Status keep_good_copy(const std::filesystem::path& folder);
 [[nodiscard]] bool has_good_copy(const std::filesystem::path& folder);
-/// Puts the last good copy in the place of a project.json that cannot be read; that one stays beside it as project.damaged.json (with a number
-/// where there is one already).
+/// Puts the last good copy in the place of a project.json that cannot be read; that one stays beside it as project.damaged.json (with a
+/// number where there is one already).
 [[nodiscard]] Status use_good_copy(const std::filesystem::path& folder);
 /// The folder below `projects` whose project is about this game, or one that is free: named after the game.
 [[nodiscard]] std::filesystem::path project_for_game(const std::filesystem::path& projects, const std::filesystem::path& game);
@@ -117,7 +117,8 @@ struct Project {
 [[nodiscard]] Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Address& address, ExportAs as, std::int64_t now);
 
 /// Takes another entry with the same picture along: it has no file of its own but follows the leader's edit (follow.h).
-[[nodiscard]] Result<Piece> take_follower(const Kinds& kinds, const Project& project, const Piece& leader, const Address& address, std::int64_t now);
+[[nodiscard]] Result<Piece> take_follower(const Kinds& kinds, const Project& project, const Piece& leader, const Address& address,
+                                          std::int64_t now);
 
 /// Looks at the piece's file and returns the piece with its state brought up to date: changed when the file was saved with other
 /// content, out when it is as exported. A file that is gone or half written leaves the state as it is.

@@ -1,7 +1,7 @@
 #include "bench/rebuild.h"
 
-#include <cmath>
 #include <fmt/format.h>
+#include <cmath>
 
 #include "bench/level.h"
 
@@ -17,7 +17,8 @@ struct Patch {
 /// A level with a patch over it; without a level, zeros.
 class PatchedRows final : public RowSource {
 public:
-    PatchedRows(const RowSource* level, std::uint32_t width, std::uint32_t height, const Patch& patch) : level_(level), width_(width), height_(height), patch_(patch) {}
+    PatchedRows(const RowSource* level, std::uint32_t width, std::uint32_t height, const Patch& patch)
+        : level_(level), width_(width), height_(height), patch_(patch) {}
     [[nodiscard]] std::uint32_t width() const override { return width_; }
     [[nodiscard]] std::uint32_t height() const override { return height_; }
     void row(std::uint32_t y, std::uint32_t x, std::uint32_t count, TexelF* out) const override {
@@ -43,7 +44,12 @@ template <class Picture>
 class Rebuild {
 public:
     Rebuild(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, std::uint32_t layer, std::uint32_t face)
-        : original_(original), recipe_(mips.known ? mips.recipe : MipRecipe{}), normals_(mips.normals.value_or(NormalChannels())), options_(options), layer_(layer), face_(face) {}
+        : original_(original),
+          recipe_(mips.known ? mips.recipe : MipRecipe{}),
+          normals_(mips.normals.value_or(NormalChannels())),
+          options_(options),
+          layer_(layer),
+          face_(face) {}
 
     Result<RebuiltLevels> run(const Picture& before, const Picture& after) {
         const auto& d = original_.layout.desc;
@@ -74,8 +80,8 @@ private:
     std::uint32_t layer_, face_;
     RebuiltLevels out_;
     std::vector<std::uint8_t> dirty_;
-    Patch patch_;          ///< the new level's values, in the smallest part that holds all touched texels
-    Patch share_;          ///< how much of a texel's footprint was touched, same part
+    Patch patch_;  ///< the new level's values, in the smallest part that holds all touched texels
+    Patch share_;  ///< how much of a texel's footprint was touched, same part
     double old_coverage_ = 0, new_coverage_ = 0;
 
     [[nodiscard]] std::uint64_t blocks_of(std::uint32_t mip) const {
@@ -89,7 +95,8 @@ private:
         const auto rows = rows_of(after, recipe_.linear_light);
         for (std::uint32_t y = 0; y < rect.height; ++y) {
             rows.row(rect.y + y, rect.x, rect.width, &patch_.values.at(0, y));
-            for (std::uint32_t x = 0; x < rect.width; ++x) share_.values.at(x, y).fill(dirty_[std::size_t{rect.y + y} * before.width + rect.x + x] ? 1.0f : 0.0f);
+            for (std::uint32_t x = 0; x < rect.width; ++x)
+                share_.values.at(x, y).fill(dirty_[std::size_t{rect.y + y} * before.width + rect.x + x] ? 1.0f : 0.0f);
         }
         if (!recipe_.coverage) return;
         const auto coverage = [&](const Picture& picture) {
@@ -118,7 +125,8 @@ private:
         const auto old_rows = rows_of(above, linear);
         const auto expected = filtered(old_rows, rect, old_coverage_);
         Patch fresh{rect, filtered(PatchedRows(&old_rows, above.width, above.height, patch_), rect, new_coverage_)};
-        Patch share{rect, resample(PatchedRows(nullptr, above.width, above.height, share_), own.width, own.height, MipFilter::box, recipe_.wrap, rect)};
+        Patch share{rect, resample(PatchedRows(nullptr, above.width, above.height, share_), own.width, own.height, MipFilter::box,
+                                   recipe_.wrap, rect)};
         auto wanted = own;
         const auto own_rows = rows_of(own, linear);
         std::vector<TexelF> row(rect.width);
@@ -150,7 +158,8 @@ private:
         SKIVET_TRY(const auto bytes, original_.surface_bytes(*surface));
         LevelFit level{blocks_of(mip), 0};
         SKIVET_TRY(auto encoded, encode_changed(d.format, wanted, own, bytes, &level.kept, options_));
-        if (encoded != bytes) out_.edits.push_back({static_cast<std::size_t>(surface - original_.layout.surfaces.data()), std::move(encoded)});
+        if (encoded != bytes)
+            out_.edits.push_back({static_cast<std::size_t>(surface - original_.layout.surfaces.data()), std::move(encoded)});
         out_.levels.push_back(level);
         return {};
     }
@@ -158,12 +167,12 @@ private:
 
 }  // namespace
 
-Result<RebuiltLevels> rebuild_levels(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, const Image& before, const Image& after,
-                                     std::uint32_t layer, std::uint32_t face) {
+Result<RebuiltLevels> rebuild_levels(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, const Image& before,
+                                     const Image& after, std::uint32_t layer, std::uint32_t face) {
     return Rebuild<Image>(original, mips, options, layer, face).run(before, after);
 }
-Result<RebuiltLevels> rebuild_levels(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, const ImageF& before, const ImageF& after,
-                                     std::uint32_t layer, std::uint32_t face) {
+Result<RebuiltLevels> rebuild_levels(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, const ImageF& before,
+                                     const ImageF& after, std::uint32_t layer, std::uint32_t face) {
     return Rebuild<ImageF>(original, mips, options, layer, face).run(before, after);
 }
 

@@ -1,12 +1,12 @@
 #include "catalog/alike.h"
 
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_for.h>
 #include <algorithm>
 #include <atomic>
 #include <bit>
 #include <cmath>
 #include <map>
-#include <tbb/blocked_range.h>
-#include <tbb/parallel_for.h>
 #include <unordered_map>
 
 #include "catalog/window_scan.h"
@@ -17,8 +17,8 @@ namespace {
 
 constexpr int side = static_cast<int>(PictureFacts::side);
 constexpr std::size_t shortlist = 3000, most_neighbors = 48;
-constexpr float flat = 0.5f;    // standard deviation over 32×32 means, in steps of 255, below which a pattern is rounding's own
-constexpr float plain = 1.5f;   // below which compression may have made it: two textures are not called the same for it
+constexpr float flat = 0.5f;   // standard deviation over 32×32 means, in steps of 255, below which a pattern is rounding's own
+constexpr float plain = 1.5f;  // below which compression may have made it: two textures are not called the same for it
 
 /// Part of a texture, in 32nds of its sides.
 struct Window {
@@ -100,7 +100,9 @@ float pattern(const Sums& sums, const Window& w, float* out) {
 
 /// Sixteen values of length 48 (12 in the mean), cut off at ±31; zeros for what is flat.
 void quantize(const float* values, float length, float least, std::int8_t* out, std::size_t stride) {
-    for (std::size_t k = 0; k < scan_cells; ++k) out[k * stride] = length < least ? std::int8_t{0} : static_cast<std::int8_t>(std::lround(std::clamp(values[k] / length * 48, -31.0f, 31.0f)));
+    for (std::size_t k = 0; k < scan_cells; ++k)
+        out[k * stride] =
+            length < least ? std::int8_t{0} : static_cast<std::int8_t>(std::lround(std::clamp(values[k] / length * 48, -31.0f, 31.0f)));
 }
 
 /// A square pattern mirrored left to right when `turn` is 4 or more, then turned clockwise `turn` % 4 times.
@@ -109,7 +111,7 @@ void turned(const T* in, int cells, std::size_t turn, T* out) {
     for (int y = 0; y < cells; ++y)
         for (int x = 0; x < cells; ++x) {
             int sx = x, sy = y;
-            for (std::size_t i = 0; i < turn % 4; ++i) {   // where (x, y) of a picture turned clockwise comes from
+            for (std::size_t i = 0; i < turn % 4; ++i) {  // where (x, y) of a picture turned clockwise comes from
                 const int t = sx;
                 sx = sy;
                 sy = cells - 1 - t;
@@ -134,9 +136,9 @@ Pattern pattern_of(const PictureFacts& f, bool over) {
 
 /// The query in one turn.
 struct Query {
-    std::array<float, 256> pattern{};   ///< 16×16, length 1
-    std::array<float, 64> half{};       ///< 8×8, length 1
-    std::array<float, 16> blue{}, red{};///< 4×4
+    std::array<float, 256> pattern{};     ///< 16×16, length 1
+    std::array<float, 64> half{};         ///< 8×8, length 1
+    std::array<float, 16> blue{}, red{};  ///< 4×4
 };
 
 /// -1…1. `least`: how long 16×16 values must be not to be flat.
@@ -155,7 +157,7 @@ float agreement(const Query& query, const Sums& sums, const Window& w, float lea
 float off_color(const Query& query, const PictureFacts& f, const Window& w) {
     constexpr int cs = static_cast<int>(PictureFacts::chroma_side);
     float sum = 0;
-    std::array<int, 8> across, down;   // two samples a cell and axis, so that the whole window takes every value once
+    std::array<int, 8> across, down;  // two samples a cell and axis, so that the whole window takes every value once
     for (std::size_t i = 0; i < 8; ++i) {
         const float at = (static_cast<float>(i) + 0.5f) / 8;
         across[i] = std::clamp(static_cast<int>((w.x + w.w * at) * cs / side), 0, cs - 1);
@@ -183,9 +185,9 @@ constexpr auto each = scan_windows * scan_cells;
 struct Asked {
     std::array<std::int8_t, scan_turns * scan_cells> coarse{};
     std::array<Query, scan_turns> fine;
-    std::array<std::array<std::int8_t, 1024>, scan_turns> whole{};   ///< 32×32
+    std::array<std::array<std::int8_t, 1024>, scan_turns> whole{};  ///< 32×32
     float whole_length = 1;
-    bool fine_grain = false;   ///< 4×4 means hold next to nothing of the pattern
+    bool fine_grain = false;  ///< 4×4 means hold next to nothing of the pattern
 };
 
 /// The best agreement of all 32×32 values in any turn.
@@ -218,10 +220,12 @@ Asked ask_for(const PictureFacts& facts, bool over) {
     std::array<float, 16> blue, red;
     for (std::size_t y = 0; y < 4; ++y)
         for (std::size_t x = 0; x < 4; ++x) {
-            const auto cell = [&](const auto& c) { return static_cast<float>(c[y * 16 + x * 2] + c[y * 16 + x * 2 + 1] + c[y * 16 + x * 2 + 8] + c[y * 16 + x * 2 + 9]) / 4; };
+            const auto cell = [&](const auto& c) {
+                return static_cast<float>(c[y * 16 + x * 2] + c[y * 16 + x * 2 + 1] + c[y * 16 + x * 2 + 8] + c[y * 16 + x * 2 + 9]) / 4;
+            };
             blue[y * 4 + x] = cell(facts.blue), red[y * 4 + x] = cell(facts.red);
         }
-    out.fine_grain = coarse_length < 4 * 0.25f * 32;   // a quarter of the deviation in each of the sixteen values
+    out.fine_grain = coarse_length < 4 * 0.25f * 32;  // a quarter of the deviation in each of the sixteen values
     double square = 0;
     for (const auto v : from.values) square += v * v;
     out.whole_length = std::max(1.0f, static_cast<float>(std::sqrt(square)));
@@ -249,7 +253,7 @@ float climb(const Query& query, const Sums& sums, float least, float step, Windo
             const float by = move % 2 ? step : -step;
             if (move < 2) next.x += by;
             else if (move < 4) next.y += by;
-            else if (move < 6) next.w += by, next.x -= by / 2;   // growing and shrinking about the middle
+            else if (move < 6) next.w += by, next.x -= by / 2;  // growing and shrinking about the middle
             else next.h += by, next.y -= by / 2;
             if (next.x < 0 || next.y < 0 || next.w < 11 || next.h < 11 || next.x + next.w > side || next.y + next.h > side) continue;
             const float found = agreement<cells>(query, sums, next, least);
@@ -270,7 +274,7 @@ struct Candidate {
         float score = 0;
     };
     std::array<Start, 5> starts;
-    Start whole;              ///< by all 32×32 values: fine grain that means would level out
+    Start whole;  ///< by all 32×32 values: fine grain that means would level out
     float score = 0;
 };
 
@@ -303,7 +307,8 @@ void look_once(const Asked& asked, const Pattern& here, const Sums& sums, float 
         if (best[s].dot > 0) start.score = agreement<8>(asked.fine[start.turn], sums, start.window, least);
         out.score = std::max(out.score, start.score);
     }
-    // The whole texture always has its chance, in its best turn: in stripes and other patterns that repeat, parts agree as well as the whole does.
+    // The whole texture always has its chance, in its best turn: in stripes and other patterns that repeat, parts agree as well as the
+    // whole does.
     auto& all = out.starts.back();
     all = {all_windows()[0], out.whole.turn, agreement<8>(asked.fine[out.whole.turn], sums, all_windows()[0], least)};
     out.score = std::max(out.score, all.score);
@@ -356,7 +361,9 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
             const auto* windows = windows_.data() + range.begin() * each;
             if (forms[0].fine_grain) {
                 // Stripes and the like: their sixteen means are all the same, so all values are compared.
-                for (auto e = range.begin(); e != range.end(); ++e) best[e] = static_cast<std::int16_t>(2304 * whole_agreement(forms[0], pattern_of(*pictures_[entries_[e].picture], entries_[e].over)));
+                for (auto e = range.begin(); e != range.end(); ++e)
+                    best[e] = static_cast<std::int16_t>(
+                        2304 * whole_agreement(forms[0], pattern_of(*pictures_[entries_[e].picture], entries_[e].over)));
             } else scan(windows, range.size(), forms[0].coarse.data(), best.data() + range.begin());
             if (forms.size() == 1) return;
             scan(windows, range.size(), forms[1].coarse.data(), again.data() + range.begin());
@@ -379,18 +386,23 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
                     auto& c = candidates[n];
                     const auto& entry = entries_[c.entry];
                     const auto here = pattern_of(*pictures_[entry.picture], entry.over);
-                    work(n, c, here, Sums(here.values.data()), 16 * 0.25f / here.contrast * 32);   // 16×16 values of 0.25 are flat
+                    work(n, c, here, Sums(here.values.data()), 16 * 0.25f / here.contrast * 32);  // 16×16 values of 0.25 are flat
                 }
             });
         };
         const auto keep_best = [&](std::size_t most) {
-            const auto closer = [](const Candidate& a, const Candidate& b) { return a.score != b.score ? a.score > b.score : a.entry < b.entry; };
+            const auto closer = [](const Candidate& a, const Candidate& b) {
+                return a.score != b.score ? a.score > b.score : a.entry < b.entry;
+            };
             const auto count = std::min(most, candidates.size());
             std::partial_sort(candidates.begin(), candidates.begin() + static_cast<std::ptrdiff_t>(count), candidates.end(), closer);
             candidates.resize(count);
         };
-        for (std::size_t n = 0; n < candidates.size(); ++n) candidates[n].entry = order[n / forms.size()], candidates[n].form = static_cast<std::uint8_t>(n % forms.size());
-        each_of(candidates.size(), [&](std::size_t, Candidate& c, const Pattern& here, const Sums& sums, float least) { look_once(forms[c.form], here, sums, least, windows_.data() + c.entry * each, c); });
+        for (std::size_t n = 0; n < candidates.size(); ++n)
+            candidates[n].entry = order[n / forms.size()], candidates[n].form = static_cast<std::uint8_t>(n % forms.size());
+        each_of(candidates.size(), [&](std::size_t, Candidate& c, const Pattern& here, const Sums& sums, float least) {
+            look_once(forms[c.form], here, sums, least, windows_.data() + c.entry * each, c);
+        });
         SKIVET_CHECK(cancel.check());
         keep_best(900);
         each_of(candidates.size(), [&](std::size_t, Candidate& c, const Pattern&, const Sums& sums, float least) {
@@ -415,7 +427,14 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
                 // A small part that agrees says less than a whole picture that does.
                 score -= 0.12f * off_color(query, theirs, at) + 0.03f * (1 - at.w * at.h / (side * side));
                 if (score > hits[n].score)
-                    hits[n] = {0, score, at.x / side, at.y / side, at.w / side, at.h / side, static_cast<std::uint8_t>(start.turn % 4), start.turn >= 4};
+                    hits[n] = {0,
+                               score,
+                               at.x / side,
+                               at.y / side,
+                               at.w / side,
+                               at.h / side,
+                               static_cast<std::uint8_t>(start.turn % 4),
+                               start.turn >= 4};
             }
             const float whole = c.whole.score - 0.12f * off_color(forms[c.form].fine[c.whole.turn], theirs, c.whole.window);
             if (whole > hits[n].score) hits[n] = {0, whole, 0, 0, 1, 1, static_cast<std::uint8_t>(c.whole.turn % 4), c.whole.turn >= 4};
@@ -424,10 +443,12 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
         SKIVET_CHECK(cancel.check());
         std::erase_if(hits, [](const PictureHit& h) { return h.score <= 0; });
     }
-    const auto better = [](const PictureHit& a, const PictureHit& b) { return a.score != b.score ? a.score > b.score : a.picture < b.picture; };
+    const auto better = [](const PictureHit& a, const PictureHit& b) {
+        return a.score != b.score ? a.score > b.score : a.picture < b.picture;
+    };
     std::sort(hits.begin(), hits.end(), better);
     std::vector<PictureHit> out;
-    std::vector<bool> taken(pictures_.size());   // a texture in both its forms is one
+    std::vector<bool> taken(pictures_.size());  // a texture in both its forms is one
     for (const auto& hit : hits) {
         if (out.size() == top) break;
         if (!taken[hit.picture]) out.push_back(hit);
@@ -458,7 +479,9 @@ Likeness likeness(const Comparable& a, const Comparable& b) {
     const float pattern = pattern_agreement(f, g), color = color_distance(f, g);
     const float contrast = f.contrast / g.contrast;
     if (pattern >= 0.975f && color <= 24 && contrast > 0.85f && contrast < 1.18f && std::abs(f.mean[3] - g.mean[3]) <= 24)
-        return a.width == b.width && a.height == b.height ? Likeness::same : std::uint64_t{b.width} * b.height < std::uint64_t{a.width} * a.height ? Likeness::smaller : Likeness::larger;
+        return a.width == b.width && a.height == b.height                              ? Likeness::same
+               : std::uint64_t{b.width} * b.height < std::uint64_t{a.width} * a.height ? Likeness::smaller
+                                                                                       : Likeness::larger;
     if (pattern >= 0.9f && f.normals == NormalsIn::none && g.normals == NormalsIn::none && color > 24) return Likeness::variant;
     return Likeness::none;
 }
@@ -491,7 +514,8 @@ std::vector<std::uint32_t> count_twins(std::span<const Comparable> all) {
                 const auto cell = bit / 2, x = cell % 8, y = cell / 8;
                 const auto other = bit % 2 ? y * 8 + (x + 1) % 8 : (y + 1) % 8 * 8 + x;
                 // A clear margin, so that a plain area gives the same bits whatever compression did to it.
-                if (means[cell] > means[other] + 24) hashes[i][bit / 16] = static_cast<std::uint16_t>(hashes[i][bit / 16] | 1u << (bit % 16));
+                if (means[cell] > means[other] + 24)
+                    hashes[i][bit / 16] = static_cast<std::uint16_t>(hashes[i][bit / 16] | 1u << (bit % 16));
             }
         }
     });
@@ -511,16 +535,19 @@ std::vector<std::uint32_t> count_twins(std::span<const Comparable> all) {
         if (all[i].facts && all[i].facts->contrast >= plain) order.push_back(static_cast<std::uint32_t>(i));
     std::vector<std::atomic<std::uint32_t>> more(all.size());
     for (std::size_t part = 0; part < 8; ++part) {
-        std::sort(order.begin(), order.end(), [&](auto a, auto b) { return hashes[a][part] != hashes[b][part] ? hashes[a][part] < hashes[b][part] : a < b; });
+        std::sort(order.begin(), order.end(),
+                  [&](auto a, auto b) { return hashes[a][part] != hashes[b][part] ? hashes[a][part] < hashes[b][part] : a < b; });
         tbb::parallel_for(tbb::blocked_range<std::size_t>(0, order.size(), 256), [&](const auto& range) {
             for (auto i = range.begin(); i != range.end(); ++i)
-                // Thousands in one part are plain there; what they share with a few neighbors is all that is asked, so that time grows with their number only.
-                for (auto j = i + 1; j < std::min(order.size(), i + 1 + most_neighbors) && hashes[order[j]][part] == hashes[order[i]][part]; ++j) {
+                // Thousands in one part are plain there; what they share with a few neighbors is all that is asked, so that time grows with
+                // their number only.
+                for (auto j = i + 1; j < std::min(order.size(), i + 1 + most_neighbors) && hashes[order[j]][part] == hashes[order[i]][part];
+                     ++j) {
                     const auto a = order[i], b = order[j];
                     if (distance(a, b) > 7) continue;
-                    bool before = false;   // met in an earlier part
+                    bool before = false;  // met in an earlier part
                     for (std::size_t q = 0; q < part; ++q) before = before || hashes[a][q] == hashes[b][q];
-                    if (before || (all[a].facts->level0 != 0 && all[a].facts->level0 == all[b].facts->level0)) continue;   // counted already
+                    if (before || (all[a].facts->level0 != 0 && all[a].facts->level0 == all[b].facts->level0)) continue;  // counted already
                     const auto kind = likeness(all[a], all[b]);
                     if (kind != Likeness::none && kind != Likeness::variant) ++more[a], ++more[b];
                 }

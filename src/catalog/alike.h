@@ -12,20 +12,20 @@ using FactsPtr = std::shared_ptr<const PictureFacts>;
 
 /// A texture that looks like the picture asked for.
 struct PictureHit {
-    std::size_t picture = 0;          ///< index into what the search was made from
-    float score = 0;                  ///< 1: the same; below about 0.6 the likeness is chance
-    float x = 0, y = 0, width = 1, height = 1;   ///< the part of the texture that the picture shows, as shares of its sides
-    std::uint8_t quarter_turns = 0;   ///< the picture is turned so often clockwise
-    bool mirrored = false;            ///< and was mirrored left to right before
+    std::size_t picture = 0;                    ///< index into what the search was made from
+    float score = 0;                            ///< 1: the same; below about 0.6 the likeness is chance
+    float x = 0, y = 0, width = 1, height = 1;  ///< the part of the texture that the picture shows, as shares of its sides
+    std::uint8_t quarter_turns = 0;             ///< the picture is turned so often clockwise
+    bool mirrored = false;                      ///< and was mirrored left to right before
 };
 
-/// A search over many textures, made once and asked often. 1 KB a texture beside the facts themselves, 2 KB where alpha varies: those are looked at
-/// twice, by their colors alone and by what is seen of them.
+/// A search over many textures, made once and asked often. 1 KB a texture beside the facts themselves, 2 KB where alpha varies: those are
+/// looked at twice, by their colors alone and by what is seen of them.
 ///
-/// First every texture's 64 windows (whole, three quarters and half of each side, in steps) are compared with the picture in 8 turns, by 4×4 values
-/// each. Of the best 3,000 textures the windows are compared by 8×8 values and the whole by all 32×32, of the best 900 they are moved and
-/// stretched, and the best 200 are judged by 16×16 values. Values are freed from
-/// brightness and contrast; color counts a little, so that among equal patterns the right color comes first.
+/// First every texture's 64 windows (whole, three quarters and half of each side, in steps) are compared with the picture in 8 turns, by
+/// 4×4 values each. Of the best 3,000 textures the windows are compared by 8×8 values and the whole by all 32×32, of the best 900 they are
+/// moved and stretched, and the best 200 are judged by 16×16 values. Values are freed from brightness and contrast; color counts a little,
+/// so that among equal patterns the right color comes first.
 class PictureSearch {
 public:
     /// Null facts never match.
@@ -37,20 +37,20 @@ public:
 private:
     struct Entry {
         std::uint32_t picture = 0;
-        bool over = false;          ///< by its pattern over gray
+        bool over = false;  ///< by its pattern over gray
     };
     std::vector<FactsPtr> pictures_;
     std::vector<Entry> entries_;
-    std::vector<std::int8_t> windows_;   ///< an entry
+    std::vector<std::int8_t> windows_;  ///< an entry
 };
 
 /// How two textures belong together.
 enum class Likeness : std::uint8_t {
     none,
-    same,      ///< the same picture at the same size; format and mips may differ
-    smaller,   ///< the other one is the same picture with fewer texels
-    larger,    ///< the other one has more texels
-    variant,   ///< the same pattern in other colors
+    same,     ///< the same picture at the same size; format and mips may differ
+    smaller,  ///< the other one is the same picture with fewer texels
+    larger,   ///< the other one has more texels
+    variant,  ///< the same pattern in other colors
 };
 [[nodiscard]] std::string_view name_of(Likeness likeness);
 

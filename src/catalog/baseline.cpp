@@ -1,9 +1,9 @@
 #include "catalog/baseline.h"
 
 #include <fmt/format.h>
+#include <xxhash.h>
 #include <map>
 #include <unordered_map>
-#include <xxhash.h>
 
 #include "base/file_view.h"
 #include "catalog/index_store.h"
@@ -18,14 +18,15 @@ namespace {
 
 constexpr const char* schema =
     "CREATE TABLE source(id INTEGER PRIMARY KEY, path TEXT UNIQUE NOT NULL, stamp TEXT NOT NULL, sample TEXT NOT NULL, whole TEXT,"
-    " judged TEXT, same INTEGER);"   // `judged`: the stamp under which it was last read and compared
+    " judged TEXT, same INTEGER);"  // `judged`: the stamp under which it was last read and compared
     "CREATE TABLE entry(source INTEGER NOT NULL, path TEXT NOT NULL, content TEXT NOT NULL, PRIMARY KEY(source, path)) WITHOUT ROWID;";
 
 std::vector<fs::path> files_of(const fs::path& source) {
     std::error_code code;
     std::vector<fs::path> out;
     if (fs::is_directory(source, code)) {
-        for (fs::recursive_directory_iterator walk(source, fs::directory_options::skip_permission_denied, code), end; !code && walk != end; walk.increment(code)) {
+        for (fs::recursive_directory_iterator walk(source, fs::directory_options::skip_permission_denied, code), end; !code && walk != end;
+             walk.increment(code)) {
             std::error_code ignored;
             if (walk->is_regular_file(ignored) && !walk->is_symlink(ignored)) out.push_back(walk->path());
         }
@@ -49,7 +50,7 @@ Result<std::string> whole_hash(const fs::path& source, Progress& progress) {
     XXH3_128bits_reset(state.get());
     for (const auto& file : files_of(source)) {
         SKIVET_TRY(const auto view, FileView::open(file));
-        constexpr std::uint64_t step = 8u << 20;   // a cancel is answered between steps
+        constexpr std::uint64_t step = 8u << 20;  // a cancel is answered between steps
         for (std::uint64_t at = 0; at < view.size(); at += step) {
             SKIVET_CHECK(progress.cancel.check());
             SKIVET_TRY(const auto data, view.bytes(at, std::min(step, view.size() - at)));
@@ -103,17 +104,20 @@ bool Baseline::recorded() const {
 Status Baseline::record(std::span<const fs::path> sources, const Catalog& catalog, std::span<const Source> opened) {
     std::vector<std::string> stamps, samples;
     for (const auto& source : sources) {
-        stamps.push_back(fingerprint_of(source));   // before the bytes: what changes in between differs from it
+        stamps.push_back(fingerprint_of(source));  // before the bytes: what changes in between differs from it
         samples.push_back(sample_of_source(source));
     }
     {
         const std::lock_guard lock(mutex_);
         Transaction all(db_);
         if (!all.begun()) return fail_sqlite(db_, "cannot write the baseline");
-        if (sqlite3_exec(db_, "DELETE FROM entry; DELETE FROM source", nullptr, nullptr, nullptr) != SQLITE_OK) return fail_sqlite(db_, "cannot write the baseline");
+        if (sqlite3_exec(db_, "DELETE FROM entry; DELETE FROM source", nullptr, nullptr, nullptr) != SQLITE_OK)
+            return fail_sqlite(db_, "cannot write the baseline");
         Statement add(db_, "INSERT INTO source(path, stamp, sample) VALUES(?, ?, ?)");
         for (std::size_t i = 0; i < sources.size(); ++i)
-            if (!stamps[i].empty() && !samples[i].empty() && !add.bind(1, sources[i].string()).bind(2, stamps[i]).bind(3, samples[i]).done()) return fail_sqlite(db_, "cannot write the baseline");
+            if (!stamps[i].empty() && !samples[i].empty() &&
+                !add.bind(1, sources[i].string()).bind(2, stamps[i]).bind(3, samples[i]).done())
+                return fail_sqlite(db_, "cannot write the baseline");
         if (!all.commit()) return fail_sqlite(db_, "cannot write the baseline");
     }
     return add_contents(catalog, opened);
@@ -133,7 +137,8 @@ Status Baseline::add_contents(const Catalog& catalog, std::span<const Source> op
     Statement add(db_, "INSERT OR IGNORE INTO entry(source, path, content) VALUES(?, ?, ?)");
     for (const auto& item : catalog.items) {
         if (!item.is_texture() || item.content.empty() || ids[item.source] == 0) continue;
-        if (!add.bind(1, ids[item.source]).bind(2, path_key(item.inner)).bind(3, item.content.text()).done()) return fail_sqlite(db_, "cannot write the baseline");
+        if (!add.bind(1, ids[item.source]).bind(2, path_key(item.inner)).bind(3, item.content.text()).done())
+            return fail_sqlite(db_, "cannot write the baseline");
     }
     if (!all.commit()) return fail_sqlite(db_, "cannot write the baseline");
     return {};
@@ -166,9 +171,19 @@ Result<bool> Baseline::complete(Progress& progress) {
         const std::lock_guard lock(mutex_);
         if (row.whole.empty()) {
             // Only of what is untouched since it was recorded.
-            if (!Statement(db_, "UPDATE source SET whole = ? WHERE id = ? AND stamp = ?").bind(1, *hash).bind(2, row.id).bind(3, stamp).done()) return fail_sqlite(db_, "cannot write the baseline");
+            if (!Statement(db_, "UPDATE source SET whole = ? WHERE id = ? AND stamp = ?")
+                     .bind(1, *hash)
+                     .bind(2, row.id)
+                     .bind(3, stamp)
+                     .done())
+                return fail_sqlite(db_, "cannot write the baseline");
         } else {
-            if (!Statement(db_, "UPDATE source SET judged = ?, same = ? WHERE id = ?").bind(1, stamp).bind(2, std::int64_t{*hash == row.whole}).bind(3, row.id).done()) return fail_sqlite(db_, "cannot write the baseline");
+            if (!Statement(db_, "UPDATE source SET judged = ?, same = ? WHERE id = ?")
+                     .bind(1, stamp)
+                     .bind(2, std::int64_t{*hash == row.whole})
+                     .bind(3, row.id)
+                     .done())
+                return fail_sqlite(db_, "cannot write the baseline");
             decided = true;
         }
     }
@@ -216,7 +231,7 @@ std::vector<Shipped> Baseline::compare(const Catalog& catalog, std::span<const S
             continue;
         }
         const auto found = known[item.source].find(path_key(item.inner));
-        if (found == known[item.source].end()) continue;   // not looked at when it was recorded
+        if (found == known[item.source].end()) continue;  // not looked at when it was recorded
         if (!item.content.empty()) out[i] = item.content.text() == found->second ? Shipped::as_shipped : Shipped::changed;
     }
     return out;

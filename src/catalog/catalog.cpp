@@ -1,9 +1,9 @@
 #include "catalog/catalog.h"
 
 #include <fmt/format.h>
-#include <mutex>
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
+#include <mutex>
 #include <unordered_map>
 
 #include "base/file_write.h"
@@ -22,10 +22,10 @@ public:
     Builder(const Kinds& kinds, Progress& progress, const CatalogOptions& options)
         : kinds_(kinds), progress_(progress), recurse_(options.recurse), recognize_content_(options.recognize_content) {}
 
-    /// Items of one container, in entry order, those of archives inside right behind their entry, added to `out`. `part_done` is called after
-    /// the first 512 entries, the next 1,024 and so on, so that whoever shows them does so at once and pays for it only a few times.
-    void look_through(const Container& container, std::size_t source, const std::vector<std::string>& outer, std::uint32_t check, std::vector<CatalogItem>& out,
-                      const std::function<void()>& part_done = {}) {
+    /// Items of one container, in entry order, those of archives inside right behind their entry, added to `out`. `part_done` is called
+    /// after the first 512 entries, the next 1,024 and so on, so that whoever shows them does so at once and pays for it only a few times.
+    void look_through(const Container& container, std::size_t source, const std::vector<std::string>& outer, std::uint32_t check,
+                      std::vector<CatalogItem>& out, const std::function<void()>& part_done = {}) {
         const auto& entries = container.entries();
         progress_.total += entries.size();
         for (std::size_t begin = 0, size = 512; begin < entries.size() && !progress_.cancel.canceled(); begin += size, size *= 2) {
@@ -72,11 +72,17 @@ private:
             item.check = check == 0 || item.check == 0 ? 0 : (item.check * 0x9E3779B1u ^ check) | 1u;
         }
         if (missing.empty()) return;
-        item.error = in_entry(container, entry, Error{ErrorCode::missing, missing + " is missing: its levels cannot be shown", {}, {}, "Put it beside the texture's other files"});
+        item.error = in_entry(container, entry,
+                              Error{ErrorCode::missing,
+                                    missing + " is missing: its levels cannot be shown",
+                                    {},
+                                    {},
+                                    "Put it beside the texture's other files"});
         report(*item.error);
     }
 
-    std::vector<CatalogItem> look_at(const Container& container, std::size_t entry, std::size_t source, const std::vector<std::string>& outer, std::uint32_t check) {
+    std::vector<CatalogItem> look_at(const Container& container, std::size_t entry, std::size_t source,
+                                     const std::vector<std::string>& outer, std::uint32_t check) {
         const auto& e = container.entries()[entry];
         std::vector<CatalogItem> out(1);
         auto& item = out.front();
@@ -98,13 +104,15 @@ private:
         if (const auto kind = kinds_.textures.recognize(*head, e.path)) {
             constexpr std::string_view pictures[] = {"PNG", "JPEG", "WebP", "TIFF", "EXR", "HDR", "BMP"};
             item.file_kind = kind->name();
-            item.kind = std::find(std::begin(pictures), std::end(pictures), item.file_kind) != std::end(pictures) ? EntryKind::image : EntryKind::texture;
+            item.kind = std::find(std::begin(pictures), std::end(pictures), item.file_kind) != std::end(pictures) ? EntryKind::image
+                                                                                                                  : EntryKind::texture;
             auto layout = kind->layout(*head, e.size, kinds_.limits);
             if (!layout && head->size() < e.size)  // some headers are longer than the beginning, or stand at the end
                 if (const auto whole = container.read(entry, kinds_.limits)) layout = kind->layout(*whole, e.size, kinds_.limits);
             if (layout) {
                 item.desc = layout->desc;
-                if (const auto spread = kind->spread(*head, e.path, kinds_.limits); spread && !spread->siblings.empty()) look_at_siblings(container, entry, *spread, item);
+                if (const auto spread = kind->spread(*head, e.path, kinds_.limits); spread && !spread->siblings.empty())
+                    look_at_siblings(container, entry, *spread, item);
                 if (layout->damage) {
                     item.error = in_entry(container, entry, *layout->damage);
                     report(*item.error);
@@ -118,7 +126,12 @@ private:
             if (recurse_ && outer.size() + 1 < kinds_.limits.depth) {
                 // Archives that hold themselves several times would multiply at every level.
                 if (nested_entries_ > kinds_.limits.entries || nested_bytes_ > most_nested_bytes) {
-                    item.error = in_entry(container, entry, Error{ErrorCode::limit, "too much lies in archives inside archives; this one is not opened", {}, {}, "Add it as a source of its own"});
+                    item.error = in_entry(container, entry,
+                                          Error{ErrorCode::limit,
+                                                "too much lies in archives inside archives; this one is not opened",
+                                                {},
+                                                {},
+                                                "Add it as a source of its own"});
                     report(*item.error);
                     return out;
                 }
@@ -136,7 +149,7 @@ private:
                 }
                 for (const auto& problem : (*inside)->problems()) report(in_entry(container, entry, problem));
                 nested_entries_ += (*inside)->entries().size();
-                std::vector<CatalogItem> more;   // `out` grows while `item` is looked at
+                std::vector<CatalogItem> more;  // `out` grows while `item` is looked at
                 look_through(**inside, source, item.inner, item.check, more);
                 std::move(more.begin(), more.end(), std::back_inserter(out));
             }
@@ -217,7 +230,8 @@ Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> source
                 catalog.items.push_back(std::move(item));
             }
         } else {
-            for (const auto& problem : sources[s].container->problems()) builder.report(problem.within(sources[s].path.filename().string()));
+            for (const auto& problem : sources[s].container->problems())
+                builder.report(problem.within(sources[s].path.filename().string()));
             for (const auto& twice : sources[s].container->doubles()) builder.report(twice.within(sources[s].path.filename().string()));
             builder.look_through(*sources[s].container, s, {}, 0, catalog.items, options.so_far ? show : std::function<void()>());
             SKIVET_CHECK(progress.cancel.check());
@@ -276,7 +290,7 @@ Result<std::vector<std::filesystem::path>> find_sources(const Kinds& kinds, cons
         // opening it will say so. Nothing is unpacked to find out.
         const auto parts = parts_of(item.path());
         if (parts && parts->front() != item.path()) continue;
-        if (parts && parts->size() > 1) {   // what it is shows only when they are joined
+        if (parts && parts->size() > 1) {  // what it is shows only when they are joined
             out.push_back(item.path());
             continue;
         }

@@ -9,8 +9,8 @@ namespace skivet {
 /// One archive or folder of the game, opened. Later sources in a list win over earlier ones.
 struct Source {
     std::filesystem::path path;
-    std::shared_ptr<const Container> container;   ///< null when it could not be opened
-    std::optional<Error> error;                   ///< why
+    std::shared_ptr<const Container> container;  ///< null when it could not be opened
+    std::optional<Error> error;                  ///< why
 };
 
 enum class EntryKind { texture, image, container, mesh, other };
@@ -20,34 +20,34 @@ enum class EntryKind { texture, image, container, mesh, other };
 
 /// One entry of one source, at any depth.
 struct CatalogItem {
-    std::size_t source = 0;             ///< index into the list of sources
-    std::vector<std::string> inner;     ///< steps from the source to the entry
+    std::size_t source = 0;          ///< index into the list of sources
+    std::vector<std::string> inner;  ///< steps from the source to the entry
     EntryKind kind = EntryKind::other;
-    std::string file_kind;              ///< "DDS", "PNG", a sheet's name; empty for what is no texture
-    TextureDesc desc;                   ///< textures only
-    std::uint64_t size = 0;             ///< bytes, unpacked
+    std::string file_kind;   ///< "DDS", "PNG", a sheet's name; empty for what is no texture
+    TextureDesc desc;        ///< textures only
+    std::uint64_t size = 0;  ///< bytes, unpacked
     std::uint64_t stored = 0;
     std::string method;
-    std::uint32_t check = 0;            ///< checksum of its content, or of the archive inside which it lies; 0: none is stated
-    ContentKey content;                 ///< empty until its content was looked at
-    bool effective = true;              ///< no later source has an entry with this path
-    std::optional<Error> error;         ///< recognized, but its header does not hold
+    std::uint32_t check = 0;     ///< checksum of its content, or of the archive inside which it lies; 0: none is stated
+    ContentKey content;          ///< empty until its content was looked at
+    bool effective = true;       ///< no later source has an entry with this path
+    std::optional<Error> error;  ///< recognized, but its header does not hold
 
     [[nodiscard]] const std::string& path() const { return inner.back(); }
-    [[nodiscard]] std::string name() const;   ///< file name without folders and extension
+    [[nodiscard]] std::string name() const;  ///< file name without folders and extension
     [[nodiscard]] bool is_texture() const { return kind == EntryKind::texture || kind == EntryKind::image; }
 };
 
 struct Catalog {
     std::vector<CatalogItem> items;
-    std::vector<Error> problems;        ///< entries that could not be looked at; the rest is there
+    std::vector<Error> problems;  ///< entries that could not be looked at; the rest is there
 };
 
 [[nodiscard]] std::vector<Source> open_sources(const Kinds& kinds, std::span<const std::filesystem::path> paths);
 
 struct CatalogOptions {
-    bool recurse = true;                ///< into archives inside archives
-    bool recognize_content = true;      ///< otherwise only names and sizes are listed
+    bool recurse = true;            ///< into archives inside archives
+    bool recognize_content = true;  ///< otherwise only names and sizes are listed
     /// Items of a source that are known from before; nothing: look through it.
     std::function<std::optional<std::vector<CatalogItem>>(const Source&)> known;
     /// Gets the items of a source that was looked through to its end.
@@ -57,7 +57,8 @@ struct CatalogOptions {
 };
 /// Looks at the head of every entry; nothing is unpacked but archives inside archives. Items are in the order of sources and entries. Error
 /// `canceled` only.
-[[nodiscard]] Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> sources, Progress& progress, const CatalogOptions& options = {});
+[[nodiscard]] Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> sources, Progress& progress,
+                                            const CatalogOptions& options = {});
 /// Sets `effective` of every item: the last source that has a path is the one the game loads.
 void mark_effective(std::vector<CatalogItem>& items);
 

@@ -13,7 +13,13 @@ ExportItem export_item(const Kinds& kinds, std::shared_ptr<const std::vector<Sou
     std::error_code code;
     auto address = address_of((*sources)[item.source], item);
     address.source = std::filesystem::weakly_canonical(address.source, code);
-    return {std::move(inner), std::move(set), item.desc, item.size, [&kinds, sources, item] { return open_texture(kinds, (*sources)[item.source], item); }, std::move(raw), std::move(address)};
+    return {std::move(inner),
+            std::move(set),
+            item.desc,
+            item.size,
+            [&kinds, sources, item] { return open_texture(kinds, (*sources)[item.source], item); },
+            std::move(raw),
+            std::move(address)};
 }
 
 std::string set_folder(const Catalog& catalog, const Insight& insight, std::size_t item) {

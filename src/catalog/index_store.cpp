@@ -1,8 +1,8 @@
 #include "catalog/index_store.h"
 
 #include <fmt/format.h>
-#include <unordered_map>
 #include <xxhash.h>
+#include <unordered_map>
 
 #include "base/file_view.h"
 #include "catalog/insight.h"
@@ -16,9 +16,12 @@ namespace {
 
 constexpr int schema_version = 2;
 constexpr const char* schema =
-    "CREATE TABLE source(id INTEGER PRIMARY KEY, path TEXT UNIQUE NOT NULL, fingerprint TEXT NOT NULL, items INTEGER NOT NULL, sum INTEGER NOT NULL);"
-    "CREATE TABLE listing(source INTEGER NOT NULL, part INTEGER NOT NULL, data BLOB NOT NULL, sum INTEGER NOT NULL, PRIMARY KEY(source, part)) WITHOUT ROWID;"
-    "CREATE TABLE content(source INTEGER NOT NULL, item INTEGER NOT NULL, key BLOB NOT NULL, sum INTEGER NOT NULL, PRIMARY KEY(source, item)) WITHOUT ROWID;"
+    "CREATE TABLE source(id INTEGER PRIMARY KEY, path TEXT UNIQUE NOT NULL, fingerprint TEXT NOT NULL, items INTEGER NOT NULL, sum INTEGER "
+    "NOT NULL);"
+    "CREATE TABLE listing(source INTEGER NOT NULL, part INTEGER NOT NULL, data BLOB NOT NULL, sum INTEGER NOT NULL, PRIMARY KEY(source, "
+    "part)) WITHOUT ROWID;"
+    "CREATE TABLE content(source INTEGER NOT NULL, item INTEGER NOT NULL, key BLOB NOT NULL, sum INTEGER NOT NULL, PRIMARY KEY(source, "
+    "item)) WITHOUT ROWID;"
     "CREATE TABLE picture(key BLOB PRIMARY KEY, facts BLOB, sum INTEGER NOT NULL) WITHOUT ROWID;";
 constexpr std::size_t items_a_part = 4096;
 
@@ -157,10 +160,12 @@ std::string fingerprint_of(const fs::path& source) {
     if (fs::is_directory(source, code)) {
         // Every file's name, size and time, whatever order the folder gives them in.
         std::uint64_t sum = 0, count = 0;
-        for (fs::recursive_directory_iterator walk(source, fs::directory_options::skip_permission_denied, code), end; !code && walk != end; walk.increment(code)) {
+        for (fs::recursive_directory_iterator walk(source, fs::directory_options::skip_permission_denied, code), end; !code && walk != end;
+             walk.increment(code)) {
             std::error_code ignored;
             if (!walk->is_regular_file(ignored)) continue;
-            const auto text = fmt::format("{}\n{}\n{}", walk->path().string(), walk->file_size(ignored), walk->last_write_time(ignored).time_since_epoch().count());
+            const auto text = fmt::format("{}\n{}\n{}", walk->path().string(), walk->file_size(ignored),
+                                          walk->last_write_time(ignored).time_since_epoch().count());
             sum += XXH3_64bits(text.data(), text.size());
             ++count;
         }
@@ -190,13 +195,18 @@ namespace {
 Status check_ours(const fs::path& file) {
     std::error_code code;
     if (file == ":memory:" || !fs::exists(file, code)) return {};
-    const auto refuse = [&] { return fail(ErrorCode::usage, file.string() + " is no index of Skivet's, so it is left alone", "Choose another file, or move this one away"); };
+    const auto refuse = [&] {
+        return fail(ErrorCode::usage, file.string() + " is no index of Skivet's, so it is left alone",
+                    "Choose another file, or move this one away");
+    };
     if (!fs::is_regular_file(file, code)) return refuse();
     SKIVET_TRY(const auto view, FileView::open(file));
     if (view.size() == 0) return {};
     if (view.size() < 100) return refuse();
     SKIVET_TRY(const auto head, view.bytes(0, 100));
-    if (as_text(head.first(16)) != std::string("SQLite format 3\0", 16) || load_uint(head.data() + 68, 4, ByteOrder::big) != our_application_id) return refuse();
+    if (as_text(head.first(16)) != std::string("SQLite format 3\0", 16) ||
+        load_uint(head.data() + 68, 4, ByteOrder::big) != our_application_id)
+        return refuse();
     return {};
 }
 
@@ -216,7 +226,8 @@ Result<sqlite3*> open_database(const fs::path& file, const char* tables, int ver
     if (file.has_parent_path()) fs::create_directories(file.parent_path(), code);
     for (int attempt = 0;; ++attempt) {
         sqlite3* db = nullptr;
-        const bool opened = sqlite3_open_v2(file.c_str(), &db, SQLITE_OPEN_READWRITE | SQLITE_OPEN_CREATE | SQLITE_OPEN_FULLMUTEX, nullptr) == SQLITE_OK;
+        const bool opened =
+            sqlite3_open_v2(file.c_str(), &db, SQLITE_OPEN_READWRITE | SQLITE_OPEN_CREATE | SQLITE_OPEN_FULLMUTEX, nullptr) == SQLITE_OK;
         bool damaged = false;
         if (opened) {
             sqlite3_busy_timeout(db, 5000);
@@ -227,7 +238,8 @@ Result<sqlite3*> open_database(const fs::path& file, const char* tables, int ver
                 if (count.row()) pages = count.number(0);
             }
             // The mark is on the disk before anything else is, whatever ends the process.
-            if (pages == 0) sqlite3_exec(db, fmt::format("PRAGMA application_id={}", our_application_id).c_str(), nullptr, nullptr, nullptr);
+            if (pages == 0)
+                sqlite3_exec(db, fmt::format("PRAGMA application_id={}", our_application_id).c_str(), nullptr, nullptr, nullptr);
             sqlite3_exec(db, "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA mmap_size=1073741824", nullptr, nullptr, nullptr);
             std::int64_t found = -1, tables_there = -1;
             {
@@ -251,7 +263,12 @@ Result<sqlite3*> open_database(const fs::path& file, const char* tables, int ver
         auto error = fail_sqlite(db, "cannot open " + file.string());
         sqlite3_close(db);
         if (!damaged) return error;
-        if (replaceable == Replaceable::no || attempt > 0) return fail(Error{ErrorCode::damaged, "is no database this version of Skivet can read", {file.filename().string()}, {}, "Move it away to begin anew"});
+        if (replaceable == Replaceable::no || attempt > 0)
+            return fail(Error{ErrorCode::damaged,
+                              "is no database this version of Skivet can read",
+                              {file.filename().string()},
+                              {},
+                              "Move it away to begin anew"});
         for (const char* tail : {"", "-wal", "-shm"}) fs::remove(fs::path(file.string() + tail), code);
         if (replaced) *replaced = true;
     }
@@ -275,7 +292,9 @@ std::optional<std::vector<CatalogItem>> IndexStore::listing(const fs::path& sour
     Statement parts(db_, "SELECT data, sum, part FROM listing WHERE source = ? ORDER BY part");
     parts.bind(1, id);
     for (std::int64_t next = 0; parts.row(); ++next) {
-        if (parts.number(2) != next || row_sum(parts.bytes(0), static_cast<std::uint64_t>(id), static_cast<std::uint64_t>(next)) != parts.number(1)) return std::nullopt;
+        if (parts.number(2) != next ||
+            row_sum(parts.bytes(0), static_cast<std::uint64_t>(id), static_cast<std::uint64_t>(next)) != parts.number(1))
+            return std::nullopt;
         for (Reader reader(parts.bytes(0)); reader.more();) {
             out.push_back(reader.item());
             if (!reader.sound()) return std::nullopt;
@@ -285,14 +304,17 @@ std::optional<std::vector<CatalogItem>> IndexStore::listing(const fs::path& sour
     Statement contents(db_, "SELECT item, key, sum FROM content WHERE source = ?");
     contents.bind(1, id);
     while (contents.row())
-        if (const auto item = static_cast<std::size_t>(contents.number(0)); item < out.size() && row_sum(contents.bytes(1), static_cast<std::uint64_t>(id), item) == contents.number(2))
+        if (const auto item = static_cast<std::size_t>(contents.number(0));
+            item < out.size() && row_sum(contents.bytes(1), static_cast<std::uint64_t>(id), item) == contents.number(2))
             out[item].content = key_of(contents.bytes(1));
     return out;
 }
 
 Status IndexStore::put_listing(const fs::path& source, std::string_view fingerprint, std::span<CatalogItem> items) {
     // What an item must agree in to have the same content.
-    const auto identity = [](const CatalogItem& i) { return fmt::format("{}\n{}\n{}\n{}\n{}", path_key(i.inner), i.size, i.stored, i.method, i.check); };
+    const auto identity = [](const CatalogItem& i) {
+        return fmt::format("{}\n{}\n{}\n{}\n{}", path_key(i.inner), i.size, i.stored, i.method, i.check);
+    };
     const std::lock_guard lock(mutex_);
     Transaction all(db_);
     if (!all.begun()) return fail_sqlite(db_, "cannot write the index");
@@ -303,7 +325,9 @@ Status IndexStore::put_listing(const fs::path& source, std::string_view fingerpr
         Statement contents(db_, "SELECT item, key, sum FROM content WHERE source = ?");
         contents.bind(1, id);
         while (contents.row())
-            if (row_sum(contents.bytes(1), static_cast<std::uint64_t>(id), static_cast<std::uint64_t>(contents.number(0))) == contents.number(2)) keys[contents.number(0)] = key_of(contents.bytes(1));
+            if (row_sum(contents.bytes(1), static_cast<std::uint64_t>(id), static_cast<std::uint64_t>(contents.number(0))) ==
+                contents.number(2))
+                keys[contents.number(0)] = key_of(contents.bytes(1));
         std::unordered_map<std::string, ContentKey> known;
         Statement parts(db_, "SELECT data, sum FROM listing WHERE source = ? ORDER BY part");
         parts.bind(1, id);
@@ -320,14 +344,19 @@ Status IndexStore::put_listing(const fs::path& source, std::string_view fingerpr
         for (auto& item : items)
             if (const auto found = known.find(identity(item)); found != known.end() && item.content.empty()) item.content = found->second;
         old.reset();
-        for (const char* sql : {"DELETE FROM listing WHERE source = ?", "DELETE FROM content WHERE source = ?", "DELETE FROM source WHERE id = ?"})
+        for (const char* sql :
+             {"DELETE FROM listing WHERE source = ?", "DELETE FROM content WHERE source = ?", "DELETE FROM source WHERE id = ?"})
             if (!Statement(db_, sql).bind(1, id).done()) return fail_sqlite(db_, "cannot write the index");
     }
     Statement add(db_, "INSERT INTO source(path, fingerprint, items, sum) VALUES(?, ?, ?, 0)");
     const auto count = static_cast<std::int64_t>(items.size());
     if (!add.bind(1, source.string()).bind(2, fingerprint).bind(3, count).done()) return fail_sqlite(db_, "cannot write the index");
     const auto id = sqlite3_last_insert_rowid(db_);
-    if (!Statement(db_, "UPDATE source SET sum = ? WHERE id = ?").bind(1, source_sum(source.string(), fingerprint, id, count)).bind(2, id).done()) return fail_sqlite(db_, "cannot write the index");
+    if (!Statement(db_, "UPDATE source SET sum = ? WHERE id = ?")
+             .bind(1, source_sum(source.string(), fingerprint, id, count))
+             .bind(2, id)
+             .done())
+        return fail_sqlite(db_, "cannot write the index");
     Statement part(db_, "INSERT INTO listing(source, part, data, sum) VALUES(?, ?, ?, ?)");
     Statement content(db_, "INSERT INTO content(source, item, key, sum) VALUES(?, ?, ?, ?)");
     for (std::size_t at = 0; at < items.size(); at += items_a_part) {
@@ -336,10 +365,20 @@ Status IndexStore::put_listing(const fs::path& source, std::string_view fingerpr
             writer.item(items[i]);
             if (items[i].content.empty()) continue;
             const auto key = bytes_of(items[i].content);
-            if (!content.bind(1, id).bind(2, static_cast<std::int64_t>(i)).bind(3, ByteSpan(key)).bind(4, row_sum(key, static_cast<std::uint64_t>(id), i)).done()) return fail_sqlite(db_, "cannot write the index");
+            if (!content.bind(1, id)
+                     .bind(2, static_cast<std::int64_t>(i))
+                     .bind(3, ByteSpan(key))
+                     .bind(4, row_sum(key, static_cast<std::uint64_t>(id), i))
+                     .done())
+                return fail_sqlite(db_, "cannot write the index");
         }
         const auto bytes = writer.take();
-        if (!part.bind(1, id).bind(2, static_cast<std::int64_t>(at / items_a_part)).bind(3, ByteSpan(bytes)).bind(4, row_sum(bytes, static_cast<std::uint64_t>(id), at / items_a_part)).done()) return fail_sqlite(db_, "cannot write the index");
+        if (!part.bind(1, id)
+                 .bind(2, static_cast<std::int64_t>(at / items_a_part))
+                 .bind(3, ByteSpan(bytes))
+                 .bind(4, row_sum(bytes, static_cast<std::uint64_t>(id), at / items_a_part))
+                 .done())
+            return fail_sqlite(db_, "cannot write the index");
     }
     if (!all.commit()) return fail_sqlite(db_, "cannot write the index");
     return {};
@@ -356,7 +395,8 @@ Status IndexStore::keep_only(std::span<const fs::path> sources) {
     if (gone.empty()) return {};
     Transaction one(db_);
     for (const auto id : gone)
-        for (const char* sql : {"DELETE FROM listing WHERE source = ?", "DELETE FROM content WHERE source = ?", "DELETE FROM source WHERE id = ?"})
+        for (const char* sql :
+             {"DELETE FROM listing WHERE source = ?", "DELETE FROM content WHERE source = ?", "DELETE FROM source WHERE id = ?"})
             if (!Statement(db_, sql).bind(1, id).done()) return fail_sqlite(db_, "cannot write the index");
     if (!one.commit()) return fail_sqlite(db_, "cannot write the index");
     return {};
@@ -366,7 +406,8 @@ Status IndexStore::prune() {
     const std::lock_guard lock(mutex_);
     Statement counts(db_, "SELECT (SELECT count(*) FROM picture), (SELECT count(DISTINCT key) FROM content)");
     if (!counts.row() || counts.number(0) < 2 * counts.number(1) + 1000) return {};
-    if (!Statement(db_, "DELETE FROM picture WHERE key NOT IN (SELECT key FROM content)").done()) return fail_sqlite(db_, "cannot write the index");
+    if (!Statement(db_, "DELETE FROM picture WHERE key NOT IN (SELECT key FROM content)").done())
+        return fail_sqlite(db_, "cannot write the index");
     return {};
 }
 
@@ -383,7 +424,9 @@ Status IndexStore::put_seen(std::span<const Seen> seen) {
         const bool there = known.bind(1, s.source.string()).bind(2, item).row();
         const auto id = there ? known.number(0) : 0;
         known.reset();
-        if (there && !content.bind(1, id).bind(2, item).bind(3, ByteSpan(key)).bind(4, row_sum(key, static_cast<std::uint64_t>(id), s.item)).done()) return fail_sqlite(db_, "cannot write the index");
+        if (there &&
+            !content.bind(1, id).bind(2, item).bind(3, ByteSpan(key)).bind(4, row_sum(key, static_cast<std::uint64_t>(id), s.item)).done())
+            return fail_sqlite(db_, "cannot write the index");
         picture.bind(1, ByteSpan(key));
         const auto facts = s.facts ? bytes_of(*s.facts) : Bytes{};
         if (s.facts) picture.bind(2, ByteSpan(facts));
@@ -400,7 +443,7 @@ std::vector<FactsPtr> IndexStore::facts(std::span<const ContentKey> contents, st
     if (undecodable) undecodable->assign(contents.size(), false);
     const std::lock_guard lock(mutex_);
     Statement one(db_, "SELECT facts, sum FROM picture WHERE key = ?");
-    std::unordered_map<std::string, FactsPtr> same;   // twins share one value
+    std::unordered_map<std::string, FactsPtr> same;  // twins share one value
     for (std::size_t i = 0; i < contents.size(); ++i) {
         if (contents[i].empty()) continue;
         const auto key = bytes_of(contents[i]);

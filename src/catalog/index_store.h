@@ -1,7 +1,7 @@
 #pragma once
-// The catalog's index on disk: what is in each source, and the facts of every picture. It holds nothing that cannot be found again, so a damaged one is
-// thrown away. One SQLite file; every call is one transaction, so a process killed at any moment leaves what was stored before. Every row carries a
-// checksum: what a failing disk makes of one is as if it had never been stored.
+// The catalog's index on disk: what is in each source, and the facts of every picture. It holds nothing that cannot be found again, so a
+// damaged one is thrown away. One SQLite file; every call is one transaction, so a process killed at any moment leaves what was stored
+// before. Every row carries a checksum: what a failing disk makes of one is as if it had never been stored.
 #include <memory>
 #include <mutex>
 
@@ -21,15 +21,17 @@ using FactsPtr = std::shared_ptr<const PictureFacts>;
 
 class IndexStore {
 public:
-    /// Opens or makes it. One that is damaged or of another version is replaced by an empty one; `replaced()` says so. Safe to use from several threads.
-    /// With `own_place` (inside a project) that goes for whatever lies there; otherwise a file that is no index of ours is the error `usage`.
+    /// Opens or makes it. One that is damaged or of another version is replaced by an empty one; `replaced()` says so. Safe to use from
+    /// several threads. With `own_place` (inside a project) that goes for whatever lies there; otherwise a file that is no index of ours is
+    /// the error `usage`.
     [[nodiscard]] static Result<std::shared_ptr<IndexStore>> open(const std::filesystem::path& file, bool own_place = false);
     ~IndexStore();
     IndexStore(const IndexStore&) = delete;
     IndexStore& operator=(const IndexStore&) = delete;
     [[nodiscard]] bool replaced() const { return replaced_; }
 
-    /// The items of a source as they were listed under this fingerprint, with the contents found since. Nothing when it changed or is not known.
+    /// The items of a source as they were listed under this fingerprint, with the contents found since. Nothing when it changed or is not
+    /// known.
     [[nodiscard]] std::optional<std::vector<CatalogItem>> listing(const std::filesystem::path& source, std::string_view fingerprint) const;
     /// Takes a source's items in. Items whose path, sizes and checksum are as they were keep their content: `items` gets it too.
     [[nodiscard]] Status put_listing(const std::filesystem::path& source, std::string_view fingerprint, std::span<CatalogItem> items);

@@ -1,10 +1,10 @@
 #include "catalog/indexing.h"
 
-#include <chrono>
-#include <map>
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
 #include <tbb/task_arena.h>
+#include <chrono>
+#include <map>
 #include <unordered_map>
 
 namespace skivet {
@@ -20,9 +20,10 @@ std::string whole_fingerprint(const std::string& kinds, const fs::path& source) 
 
 }  // namespace
 
-Result<Catalog> build_indexed_catalog(const Kinds& kinds, std::span<const Source> sources, IndexStore& store, Progress& progress, std::function<void(const Catalog&)> so_far) {
+Result<Catalog> build_indexed_catalog(const Kinds& kinds, std::span<const Source> sources, IndexStore& store, Progress& progress,
+                                      std::function<void(const Catalog&)> so_far) {
     const auto kinds_print = fingerprint_of(kinds);
-    std::map<fs::path, std::string> prints;   // taken before anything is read, so that a change in between is seen next time
+    std::map<fs::path, std::string> prints;  // taken before anything is read, so that a change in between is seen next time
     for (const auto& source : sources) prints[source.path] = whole_fingerprint(kinds_print, source.path);
     std::map<fs::path, std::vector<ContentKey>> contents;
     std::vector<Error> problems;
@@ -82,8 +83,9 @@ KnownFacts known_facts(const Catalog& catalog, const IndexStore& store) {
     return out;
 }
 
-Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, const Catalog& catalog, std::span<const std::uint32_t> todo, IndexStore& store, ThumbnailCache* thumbnails,
-                        Progress& progress, const std::function<void(std::vector<LookedAt>)>& batch) {
+Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, const Catalog& catalog, std::span<const std::uint32_t> todo,
+                        IndexStore& store, ThumbnailCache* thumbnails, Progress& progress,
+                        const std::function<void(std::vector<LookedAt>)>& batch) {
     progress.total += todo.size();
     // An item's number among those of its source, as the store counts.
     std::vector<std::size_t> first(sources.size(), catalog.items.size());
@@ -95,7 +97,7 @@ Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, con
     std::vector<KeptPicture> pictures;
     auto last = Clock::now();
     std::optional<Error> failed;
-    std::unordered_map<std::uint64_t, FactsPtr> done_now;   // by content: the same file twice in one game is common
+    std::unordered_map<std::uint64_t, FactsPtr> done_now;  // by content: the same file twice in one game is common
     const auto keep = [&](std::vector<LookedAt> some, std::vector<KeptPicture> images) {
         std::vector<IndexStore::Seen> rows;
         for (const auto& s : some) {
@@ -107,9 +109,9 @@ Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, con
             if (!failed) failed = std::move(put).error();
             return;
         }
-        if (thumbnails) (void)thumbnails->put(images);   // only a cache
-        // Whoever gets it may hold a lock and share out work of its own: while that is waited for, this thread must not begin another texture and come here
-        // again.
+        if (thumbnails) (void)thumbnails->put(images);  // only a cache
+        // Whoever gets it may hold a lock and share out work of its own: while that is waited for, this thread must not begin another
+        // texture and come here again.
         if (batch) tbb::this_task_arena::isolate([&] { batch(std::move(some)); });
     };
     tbb::parallel_for(

@@ -48,7 +48,8 @@ RoleGuess Insight::why(const Catalog& catalog, std::size_t item, const RoleWishe
     return guess_role(parts, bare, item < facts.size() ? facts[item].get() : nullptr, it.desc);
 }
 
-Insight make_insight(const Catalog& catalog, std::vector<FactsPtr> facts, const RoleWishes& wishes, const std::map<std::string, std::vector<std::string>>& users) {
+Insight make_insight(const Catalog& catalog, std::vector<FactsPtr> facts, const RoleWishes& wishes,
+                     const std::map<std::string, std::vector<std::string>>& users) {
     Insight out;
     const auto count = catalog.items.size();
     out.facts = std::move(facts);
@@ -77,7 +78,8 @@ Insight make_insight(const Catalog& catalog, std::vector<FactsPtr> facts, const 
         parts[i] = split_name(item.path(), habits);
         if (parts[i].habit && parts[i].habit->place == RoleHabit::Place::suffix && parts[i].habit->word.size() == 1) {
             const auto whole = whole_name(item.path(), habits);
-            if (const auto found = letters.find(whole.set.substr(0, whole.set.size() - 2)); found != letters.end() && found->second == 3) parts[i] = whole, out.counted[i] = true;
+            if (const auto found = letters.find(whole.set.substr(0, whole.set.size() - 2)); found != letters.end() && found->second == 3)
+                parts[i] = whole, out.counted[i] = true;
         }
         ++textures;
         with_role += parts[i].habit && parts[i].habit->place != RoleHabit::Place::folder;
@@ -99,7 +101,13 @@ Insight make_insight(const Catalog& catalog, std::vector<FactsPtr> facts, const 
         if (!item.is_texture()) continue;
         const auto key = path_key(item.inner);
         const auto wish = wishes.textures.find(key);
-        out.roles[i] = wish != wishes.textures.end() ? wish->second : guess_role(parts[i], out.set_of[i] != Insight::no_set ? Bare::in_set : out.names_say_roles ? Bare::common : Bare::alone, out.facts[i].get(), item.desc).role;
+        out.roles[i] = wish != wishes.textures.end() ? wish->second
+                                                     : guess_role(parts[i],
+                                                                  out.set_of[i] != Insight::no_set ? Bare::in_set
+                                                                  : out.names_say_roles            ? Bare::common
+                                                                                                   : Bare::alone,
+                                                                  out.facts[i].get(), item.desc)
+                                                           .role;
         const auto used = users.find(key);
         out.shared[i] = (used != users.end() && used->second.size() > 1) || in_shared_folder(item.path());
     }
@@ -109,7 +117,8 @@ Insight make_insight(const Catalog& catalog, std::vector<FactsPtr> facts, const 
     out.twins = count_twins(comparables(catalog, out.facts, true));
     std::vector<NamedPicture> named;
     for (std::size_t i = 0; i < count; ++i)
-        if (catalog.items[i].is_texture() && catalog.items[i].effective) named.push_back({catalog.items[i].path(), out.facts[i].get(), &catalog.items[i].desc});
+        if (catalog.items[i].is_texture() && catalog.items[i].effective)
+            named.push_back({catalog.items[i].path(), out.facts[i].get(), &catalog.items[i].desc});
     out.proposals = propose_habits(named, habits);
     return out;
 }

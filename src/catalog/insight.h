@@ -11,31 +11,32 @@ namespace skivet {
 
 /// What the user said, kept in the project.
 struct RoleWishes {
-    std::vector<RoleHabit> habits;             ///< of this project
-    std::map<std::string, Role> textures;      ///< by path_key
+    std::vector<RoleHabit> habits;         ///< of this project
+    std::map<std::string, Role> textures;  ///< by path_key
 };
 
 struct Insight {
     static constexpr std::uint32_t no_set = 0xFFFFFFFF;
-    Habits habits;                             ///< the common ones and the project's
-    std::vector<FactsPtr> facts;               ///< an item; null: no texture, or not looked at yet
-    std::vector<Role> roles;                   ///< an item
-    std::vector<std::uint32_t> set_of;         ///< an item; no_set for those without one
-    std::vector<std::vector<std::uint32_t>> sets;   ///< items of each set, the base color first, then in the order of roles
-    std::vector<std::uint32_t> twins;          ///< an item: how many effective others show the same picture at any size
-    std::map<std::string, std::vector<std::string>> users;   ///< objects by path_key, where known
-    std::vector<bool> shared;                  ///< an item: many objects use it
+    Habits habits;                                          ///< the common ones and the project's
+    std::vector<FactsPtr> facts;                            ///< an item; null: no texture, or not looked at yet
+    std::vector<Role> roles;                                ///< an item
+    std::vector<std::uint32_t> set_of;                      ///< an item; no_set for those without one
+    std::vector<std::vector<std::uint32_t>> sets;           ///< items of each set, the base color first, then in the order of roles
+    std::vector<std::uint32_t> twins;                       ///< an item: how many effective others show the same picture at any size
+    std::map<std::string, std::vector<std::string>> users;  ///< objects by path_key, where known
+    std::vector<bool> shared;                               ///< an item: many objects use it
     std::vector<HabitProposal> proposals;
-    std::vector<bool> counted;                 ///< an item: the letter at its name's end only counts
-    bool names_say_roles = false;              ///< at least a tenth of the names have a role part
+    std::vector<bool> counted;     ///< an item: the letter at its name's end only counts
+    bool names_say_roles = false;  ///< at least a tenth of the names have a role part
 
     /// Why an item has its role.
     [[nodiscard]] RoleGuess why(const Catalog& catalog, std::size_t item, const RoleWishes& wishes) const;
 };
 
-/// Sets are made of effective textures. An item is shared when `users` (objects that use it, by path_key; see usage.h) has more than one for it, or
-/// when it lies in a folder whose name says so (shared, common) or in a folder named like that.
-[[nodiscard]] Insight make_insight(const Catalog& catalog, std::vector<FactsPtr> facts, const RoleWishes& wishes, const std::map<std::string, std::vector<std::string>>& users = {});
+/// Sets are made of effective textures. An item is shared when `users` (objects that use it, by path_key; see usage.h) has more than one
+/// for it, or when it lies in a folder whose name says so (shared, common) or in a folder named like that.
+[[nodiscard]] Insight make_insight(const Catalog& catalog, std::vector<FactsPtr> facts, const RoleWishes& wishes,
+                                   const std::map<std::string, std::vector<std::string>>& users = {});
 
 /// Sides and facts of every item, for alike_to and count_twins. Items without facts compare to nothing.
 [[nodiscard]] std::vector<Comparable> comparables(const Catalog& catalog, std::span<const FactsPtr> facts, bool effective_only);

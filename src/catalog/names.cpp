@@ -13,12 +13,13 @@ struct Unnamed {
     std::size_t source;
     std::vector<std::string> inner;
     std::shared_ptr<const Container> container;
-    std::vector<std::string> folders;   ///< with their slash; the empty one first
+    std::vector<std::string> folders;  ///< with their slash; the empty one first
 };
 
 bool is_path_sign(std::byte b) {
     const auto c = static_cast<unsigned char>(b);
-    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' || c == '.' || c == '/' || c == '\\' || c == '-';
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' || c == '.' || c == '/' || c == '\\' ||
+           c == '-';
 }
 
 /// Calls with every stretch that could be a path or a file's name.
@@ -55,7 +56,7 @@ private:
     Progress& progress_;
     std::vector<Unnamed> unnamed_;
     std::unordered_set<std::string> tried_;
-    std::set<std::pair<std::size_t, std::size_t>> named_;   ///< container and entry
+    std::set<std::pair<std::size_t, std::size_t>> named_;  ///< container and entry
     std::vector<NameCandidate> out_;
 
     /// The archives inside an entry, when it is one.
@@ -70,12 +71,15 @@ private:
         return opened ? std::move(*opened) : nullptr;
     }
 
-    void note(const std::shared_ptr<const Container>& container, std::size_t source, const std::vector<std::string>& inner, unsigned depth) {
+    void note(const std::shared_ptr<const Container>& container, std::size_t source, const std::vector<std::string>& inner,
+              unsigned depth) {
         if (container->unnamed() > 0) {
             Unnamed u{source, inner, container, {""}};
             std::set<std::string> folders;
             for (const auto& e : container->entries())
-                if (const auto slash = e.path.find_last_of('/'); slash != std::string::npos && e.path.front() != '#' && folders.size() < most_folders) folders.insert(e.path.substr(0, slash + 1));
+                if (const auto slash = e.path.find_last_of('/');
+                    slash != std::string::npos && e.path.front() != '#' && folders.size() < most_folders)
+                    folders.insert(e.path.substr(0, slash + 1));
             u.folders.insert(u.folders.end(), folders.begin(), folders.end());
             unnamed_.push_back(std::move(u));
         }

@@ -6,11 +6,11 @@ namespace skivet {
 
 /// A path that hashes to an entry without a name.
 struct NameCandidate {
-    std::size_t source = 0;       ///< index into the sources
-    std::vector<std::string> inner;   ///< the archive inside the source that the entry is in; empty: the source itself
-    std::string hash;             ///< the entry's path so far: "#5d1c0a3e"
+    std::size_t source = 0;          ///< index into the sources
+    std::vector<std::string> inner;  ///< the archive inside the source that the entry is in; empty: the source itself
+    std::string hash;                ///< the entry's path so far: "#5d1c0a3e"
     std::string path;
-    std::string found_in;         ///< the entry whose text names it
+    std::string found_in;  ///< the entry whose text names it
 };
 
 /// Looks for text that names entries: whatever looks like a path or file name in the files of all sources, also behind the folders that

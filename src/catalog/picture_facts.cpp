@@ -1,8 +1,8 @@
 #include "catalog/picture_facts.h"
 
-#include <cmath>
 #include <fmt/format.h>
 #include <xxhash.h>
+#include <cmath>
 
 #include "codec/paint_form.h"
 #include "pixel/mips.h"
@@ -22,7 +22,8 @@ float normalize(const std::array<float, count>& values, std::array<std::int8_t, 
     for (const float v : values) sum += v, square += static_cast<double>(v) * v;
     const double middle = sum / count, deviation = std::sqrt(std::max(0.0, square / count - middle * middle));
     if (deviation > 0.05)
-        for (std::size_t i = 0; i < count; ++i) out[i] = static_cast<std::int8_t>(std::lround(std::clamp(32 * (values[i] - middle) / deviation, -127.0, 127.0)));
+        for (std::size_t i = 0; i < count; ++i)
+            out[i] = static_cast<std::int8_t>(std::lround(std::clamp(32 * (values[i] - middle) / deviation, -127.0, 127.0)));
     return static_cast<float>(deviation);
 }
 
@@ -65,7 +66,8 @@ void add_pattern(PictureFacts& f, const Image& picture) {
             for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>((t[c] * t[3] + 128 * (255 - t[3]) + 127) / 255);
         const auto cells = resize(to_float(over, false), PictureFacts::over_side, PictureFacts::over_side, MipFilter::box);
         std::array<float, PictureFacts::over_side * PictureFacts::over_side> gray{};
-        for (std::size_t i = 0; i < gray.size(); ++i) gray[i] = 255 * (0.299f * cells.texels[i][0] + 0.587f * cells.texels[i][1] + 0.114f * cells.texels[i][2]);
+        for (std::size_t i = 0; i < gray.size(); ++i)
+            gray[i] = 255 * (0.299f * cells.texels[i][0] + 0.587f * cells.texels[i][1] + 0.114f * cells.texels[i][2]);
         f.over_contrast = normalize(gray, f.over);
     }
     constexpr auto part = side / PictureFacts::chroma_side;
@@ -78,7 +80,9 @@ void add_pattern(PictureFacts& f, const Image& picture) {
                     blue += 255 * small.texels[i][2] - y[i];
                     red += 255 * small.texels[i][0] - y[i];
                 }
-            const auto half = [&](float v) { return static_cast<std::int8_t>(std::lround(std::clamp(v / (2 * part * part), -127.0f, 127.0f))); };
+            const auto half = [&](float v) {
+                return static_cast<std::int8_t>(std::lround(std::clamp(v / (2 * part * part), -127.0f, 127.0f)));
+            };
             f.blue[cy * PictureFacts::chroma_side + cx] = half(blue);
             f.red[cy * PictureFacts::chroma_side + cx] = half(red);
         }
@@ -113,7 +117,9 @@ void add_shares(PictureFacts& f, const Image& picture) {
     // The two commonest tones.
     std::array<std::uint32_t, 257> upto{};
     for (std::size_t v = 0; v < 256; ++v) upto[v + 1] = upto[v] + values[v];
-    const auto around = [&](int v) { return upto[static_cast<std::size_t>(std::min(v + 17, 256))] - upto[static_cast<std::size_t>(std::max(v - 16, 0))]; };
+    const auto around = [&](int v) {
+        return upto[static_cast<std::size_t>(std::min(v + 17, 256))] - upto[static_cast<std::size_t>(std::max(v - 16, 0))];
+    };
     int first = 0;
     for (int v = 1; v < 256; ++v)
         if (around(v) > around(first)) first = v;
@@ -146,9 +152,9 @@ float curl_of(const Image& stored, const NormalChannels& n) {
     return aa > 0 && bb > 0 ? static_cast<float>(ab / std::sqrt(aa * bb)) : 0;
 }
 
-/// The strict test wants unit vectors; a small level's are shorter, because they are means, and many maps are black where nothing is drawn. So
-/// here the share of texels that point to the front with at most length one counts, among those that are not black, and they must be upright in the
-/// mean, most of them nearly of length one.
+/// The strict test wants unit vectors; a small level's are shorter, because they are means, and many maps are black where nothing is drawn.
+/// So here the share of texels that point to the front with at most length one counts, among those that are not black, and they must be
+/// upright in the mean, most of them nearly of length one.
 bool nearly_normals(Format format, const Image& stored) {
     const auto& f = info(format);
     if (f.channels < 3 || f.is_float() || f.luminance || f.numeric != Numeric::unorm) return false;
@@ -157,15 +163,16 @@ bool nearly_normals(Format format, const Image& stored) {
     for (const auto& t : stored.texels) {
         if (std::max({t[0], t[1], t[2]}) < 12) continue;
         ++drawn;
-        const float x = static_cast<float>(t[0]) / 127.5f - 1, y = static_cast<float>(t[1]) / 127.5f - 1, z = static_cast<float>(t[2]) / 127.5f - 1;
+        const float x = static_cast<float>(t[0]) / 127.5f - 1, y = static_cast<float>(t[1]) / 127.5f - 1,
+                    z = static_cast<float>(t[2]) / 127.5f - 1;
         const float length = std::sqrt(x * x + y * y + z * z);
         sound += z > -0.06f && length < 1.2f && length > 0.25f;
         unit += std::abs(length - 1) < 0.2f;
         for (std::size_t c = 0; c < 3; ++c) sum[c] += t[c] / 255.0;
     }
     const auto n = static_cast<double>(drawn);
-    return drawn * 20 >= stored.texels.size() && static_cast<double>(sound) > 0.9 * n && static_cast<double>(unit) > 0.55 * n && std::abs(sum[0] / n - 0.5) < 0.07 && std::abs(sum[1] / n - 0.5) < 0.07 &&
-           sum[2] / n > 0.72;
+    return drawn * 20 >= stored.texels.size() && static_cast<double>(sound) > 0.9 * n && static_cast<double>(unit) > 0.55 * n &&
+           std::abs(sum[0] / n - 0.5) < 0.07 && std::abs(sum[1] / n - 0.5) < 0.07 && sum[2] / n > 0.72;
 }
 
 struct SmallLevel {
@@ -179,8 +186,9 @@ Result<SmallLevel> small_level(const TextureFile& texture, std::uint32_t side) {
     std::uint32_t mip = 0;
     while (mip + 1 < d.mips && std::max(mip_side(d.width, mip + 1), mip_side(d.height, mip + 1)) >= side) ++mip;
     auto decoded = texture.decode(mip);
-    while (!decoded && mip > 0) decoded = texture.decode(--mip);   // a file that is cut off lacks the small ones
-    for (std::uint32_t m = 1; !decoded && m < d.mips; ++m) decoded = texture.decode(mip = m);   // or the large ones lie in a file that is missing
+    while (!decoded && mip > 0) decoded = texture.decode(--mip);  // a file that is cut off lacks the small ones
+    for (std::uint32_t m = 1; !decoded && m < d.mips; ++m)
+        decoded = texture.decode(mip = m);  // or the large ones lie in a file that is missing
     if (!decoded) return tl::unexpected(decoded.error());
     auto painted = paint_form(d.format, *decoded);
     return SmallLevel{std::move(*decoded), std::move(painted), mip};
@@ -237,7 +245,8 @@ Result<Look> look_at(const TextureFile& texture) {
     // A quarter of the texels tell what the channels are.
     Image some(std::max(1u, small.stored.width / 2), std::max(1u, small.stored.height / 2));
     for (std::uint32_t y = 0; y < some.height; ++y)
-        for (std::uint32_t x = 0; x < some.width; ++x) some.at(x, y) = small.stored.at(std::min(2 * x, small.stored.width - 1), std::min(2 * y, small.stored.height - 1));
+        for (std::uint32_t x = 0; x < some.width; ++x)
+            some.at(x, y) = small.stored.at(std::min(2 * x, small.stored.width - 1), std::min(2 * y, small.stored.height - 1));
     if (const auto n = guess_normals(d.format, some)) {
         out.facts.normals = n->x == 3 ? NormalsIn::alpha_green : n->z < 0 ? NormalsIn::red_green : NormalsIn::rgb;
         out.facts.curl = curl_of(small.stored, *n);
@@ -274,7 +283,8 @@ float pattern_agreement(const PictureFacts& a, const PictureFacts& b) {
 
 float color_distance(const PictureFacts& a, const PictureFacts& b) {
     int most = 0;
-    for (std::size_t i = 0; i < a.blue.size(); ++i) most = std::max({most, 2 * std::abs(a.blue[i] - b.blue[i]), 2 * std::abs(a.red[i] - b.red[i])});
+    for (std::size_t i = 0; i < a.blue.size(); ++i)
+        most = std::max({most, 2 * std::abs(a.blue[i] - b.blue[i]), 2 * std::abs(a.red[i] - b.red[i])});
     for (std::size_t c = 0; c < 3; ++c) most = std::max(most, std::abs(a.mean[c] - b.mean[c]));
     return static_cast<float>(most);
 }

@@ -1,6 +1,6 @@
 #pragma once
-// What one look at a small level of a texture tells: enough to find it by picture, to guess its role and to see twins, in 1.3 KB. Looked at once,
-// kept in the index by the file's content.
+// What one look at a small level of a texture tells: enough to find it by picture, to guess its role and to see twins, in 1.3 KB. Looked at
+// once, kept in the index by the file's content.
 #include <compare>
 
 #include "pixel/alpha_use.h"
@@ -13,7 +13,7 @@ struct ContentKey {
     std::uint64_t high = 0, low = 0;
     auto operator<=>(const ContentKey&) const = default;
     [[nodiscard]] bool empty() const { return high == 0 && low == 0; }
-    [[nodiscard]] std::string text() const;   ///< 32 hexadecimal digits
+    [[nodiscard]] std::string text() const;  ///< 32 hexadecimal digits
 };
 [[nodiscard]] ContentKey content_key(ByteSpan file);
 
@@ -27,34 +27,35 @@ struct PictureFacts {
     static constexpr std::uint32_t version = 2;
     static constexpr std::uint32_t side = 32, chroma_side = 8, over_side = 16;
 
-    /// The picture stretched to 32×32: luma (Rec. 601, encoded) less its mean, over its standard deviation, times 32, cut off at ±127. Of what looks like a
-    /// normal map the mean of red and green instead, because its luma hardly varies.
+    /// The picture stretched to 32×32: luma (Rec. 601, encoded) less its mean, over its standard deviation, times 32, cut off at ±127. Of
+    /// what looks like a normal map the mean of red and green instead, because its luma hardly varies.
     std::array<std::int8_t, side * side> luma{};
     /// B - Y and R - Y of the picture stretched to 8×8, halved.
     std::array<std::int8_t, chroma_side * chroma_side> blue{}, red{};
-    std::array<std::uint8_t, 4> mean{};   ///< R, G, B, A
-    float contrast = 0;                   ///< standard deviation of that luma, in steps of 255
-    /// The same over mid gray by alpha, at 16×16: programs that scale a picture lose the colors under zero alpha. `over_contrast` 0: opaque.
+    std::array<std::uint8_t, 4> mean{};  ///< R, G, B, A
+    float contrast = 0;                  ///< standard deviation of that luma, in steps of 255
+    /// The same over mid gray by alpha, at 16×16: programs that scale a picture lose the colors under zero alpha. `over_contrast` 0:
+    /// opaque.
     std::array<std::int8_t, over_side * over_side> over{};
     float over_contrast = 0;
 
     // Shares are 0…1 of the texels of the level looked at.
-    float saturation = 0;      ///< mean of (largest - smallest channel) / 255
-    float gray = 0;            ///< share whose channels lie within 12 of each other
-    float dark = 0, bright = 0;///< share with luma below 24, above 200
-    float two_tone = 0;        ///< share within 16 of one of the two commonest luma values that lie at least 64 apart
-    float pure = 0;            ///< share whose every channel is nearly 0 or nearly 255
-    float spots = 0;           ///< share with luma above 96
-    float curl = 0;            ///< correlation of ∂p/∂y and ∂q/∂x of a normal map's slopes; see green_axis
-    float grain = 0;           ///< mean difference of neighboring luma values, in steps of 255
+    float saturation = 0;        ///< mean of (largest - smallest channel) / 255
+    float gray = 0;              ///< share whose channels lie within 12 of each other
+    float dark = 0, bright = 0;  ///< share with luma below 24, above 200
+    float two_tone = 0;          ///< share within 16 of one of the two commonest luma values that lie at least 64 apart
+    float pure = 0;              ///< share whose every channel is nearly 0 or nearly 255
+    float spots = 0;             ///< share with luma above 96
+    float curl = 0;              ///< correlation of ∂p/∂y and ∂q/∂x of a normal map's slopes; see green_axis
+    float grain = 0;             ///< mean difference of neighboring luma values, in steps of 255
     NormalsIn normals = NormalsIn::none;
     AlphaUse alpha = AlphaUse::none;
     bool hidden_colors = false;
     std::uint64_t level0 = 0;  ///< XXH3-64 of the first surface's bytes, seeded with format and size; 0 where the file packs its levels
 
-    /// A height field's slopes p = ∂h/∂x and q = ∂h/∂y have ∂p/∂y = ∂q/∂x (Frankot and Chellappa, "A method for enforcing integrability in shape
-    /// from shading algorithms", IEEE TPAMI 10(4), 1988). With the wrong sign of green they are opposite, and so their correlation tells the
-    /// convention. `unsure` between -0.15 and 0.15, and for what holds no normals.
+    /// A height field's slopes p = ∂h/∂x and q = ∂h/∂y have ∂p/∂y = ∂q/∂x (Frankot and Chellappa, "A method for enforcing integrability in
+    /// shape from shading algorithms", IEEE TPAMI 10(4), 1988). With the wrong sign of green they are opposite, and so their correlation
+    /// tells the convention. `unsure` between -0.15 and 0.15, and for what holds no normals.
     [[nodiscard]] GreenAxis green_axis() const;
 };
 

@@ -1,11 +1,11 @@
 #include "catalog/query.h"
 
-#include <algorithm>
-#include <cctype>
-#include <cstring>
 #include <fmt/format.h>
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
+#include <algorithm>
+#include <cctype>
+#include <cstring>
 #include <unordered_map>
 
 #include "base/text.h"
@@ -37,11 +37,11 @@ public:
     /// The first place in [at, stop), or null.
     [[nodiscard]] const char* next(const char* at, const char* stop) const {
         if (static_cast<std::size_t>(stop - at) < needle_.size()) return nullptr;
-        const char* last = stop - needle_.size() + rare_ + 1;   // the rare byte stands before this
+        const char* last = stop - needle_.size() + rare_ + 1;  // the rare byte stands before this
         for (const char* p = at + rare_; p < last; ++p) {
             p = static_cast<const char*>(std::memchr(p, needle_[rare_], static_cast<std::size_t>(last - p)));
             if (!p) return nullptr;
-            const char* start = p - rare_;   // a call to compare a handful of bytes would cost more than they do
+            const char* start = p - rare_;  // a call to compare a handful of bytes would cost more than they do
             std::size_t i = 0;
             while (i < needle_.size() && start[i] == needle_[i]) ++i;
             if (i == needle_.size()) return start;
@@ -85,7 +85,8 @@ std::vector<SearchTerm> parse_search(std::string_view search) {
             const auto end = std::min(search.find_first_of(" \t", at), search.size());
             term.text = lower(search.substr(at, end - at));
             at = end;
-            if (term.text.find_first_of("*?") != std::string::npos) term.kind = SearchTerm::Kind::pattern, term.text = '*' + term.text + '*';
+            if (term.text.find_first_of("*?") != std::string::npos)
+                term.kind = SearchTerm::Kind::pattern, term.text = '*' + term.text + '*';
             else if (term.text.size() > 1 && term.text.front() == '0' && std::all_of(term.text.begin(), term.text.end(), is_digit)) {
                 // With zeros in front it is a number as a whole; without, it may still be typed on.
                 term.kind = SearchTerm::Kind::number;
@@ -98,7 +99,7 @@ std::vector<SearchTerm> parse_search(std::string_view search) {
 }
 
 bool matches(std::string_view text, const SearchTerm& term) {
-    const bool found = term.kind == SearchTerm::Kind::text ? text.find(term.text) != std::string_view::npos
+    const bool found = term.kind == SearchTerm::Kind::text      ? text.find(term.text) != std::string_view::npos
                        : term.kind == SearchTerm::Kind::pattern ? glob_match(term.text, text)
                                                                 : contains_number(text, term.text);
     return found != term.exclude;
@@ -111,7 +112,9 @@ bool matches(std::string_view text, std::span<const SearchTerm> terms) {
 std::string search_text(const CatalogItem& item) {
     std::string haystack;
     for (const auto& step : item.inner) haystack += step + ' ';
-    if (item.is_texture()) haystack += fmt::format("{} {}×{} {}x{} {}", info(item.desc.format).name, item.desc.width, item.desc.height, item.desc.width, item.desc.height, item.file_kind);
+    if (item.is_texture())
+        haystack += fmt::format("{} {}×{} {}x{} {}", info(item.desc.format).name, item.desc.width, item.desc.height, item.desc.width,
+                                item.desc.height, item.file_kind);
     std::replace(haystack.begin(), haystack.end(), '\n', ' ');
     return lower(haystack);
 }
@@ -132,14 +135,16 @@ std::string size_class(std::uint32_t width, std::uint32_t height) {
     return fmt::format("to {}", side);
 }
 
-QueryTable QueryTable::build(const Catalog& catalog, std::span<const Source> sources, const Insight& insight, std::span<const std::string> states) {
+QueryTable QueryTable::build(const Catalog& catalog, std::span<const Source> sources, const Insight& insight,
+                             std::span<const std::string> states) {
     QueryTable out;
     std::array<std::unordered_map<std::string, std::uint16_t>, facet_count> known;
     const auto put = [&](Facet facet, const std::string& value) {
         const auto f = static_cast<std::size_t>(facet);
         auto& column = out.columns_[f];
         // Folders can be many; what goes beyond 16 bits shares the last value.
-        const auto [at, added] = known[f].try_emplace(value, static_cast<std::uint16_t>(std::min<std::size_t>(column.values.size(), 0xFFFF)));
+        const auto [at, added] =
+            known[f].try_emplace(value, static_cast<std::uint16_t>(std::min<std::size_t>(column.values.size(), 0xFFFF)));
         if (added && column.values.size() <= 0xFFFF) column.values.push_back(value);
         column.of.push_back(at->second);
     };
@@ -158,8 +163,12 @@ QueryTable QueryTable::build(const Catalog& catalog, std::span<const Source> sou
         put(Facet::format, item.desc.format == Format::unknown ? "not known" : std::string(info(item.desc.format).name));
         put(Facet::size, size_class(item.desc.width, item.desc.height));
         put(Facet::source, item.source < sources.size() ? sources[item.source].path.filename().string() : "");
-        put(Facet::alpha, !info(item.desc.format).has_alpha ? "none stored" : facts ? std::string(name_of(facts->alpha)) : "not looked at yet");
-        put(Facet::mips, item.desc.mips == 1 ? "one level" : item.desc.mips >= full_mip_count(item.desc.width, item.desc.height, item.desc.depth) ? "down to 1×1" : "some levels");
+        put(Facet::alpha, !info(item.desc.format).has_alpha ? "none stored"
+                          : facts                           ? std::string(name_of(facts->alpha))
+                                                            : "not looked at yet");
+        put(Facet::mips, item.desc.mips == 1                                                                    ? "one level"
+                         : item.desc.mips >= full_mip_count(item.desc.width, item.desc.height, item.desc.depth) ? "down to 1×1"
+                                                                                                                : "some levels");
         put(Facet::color, item.desc.color == ColorSpace::unknown ? "not stated" : std::string(name_of(item.desc.color)));
         put(Facet::state, i < states.size() && !states[i].empty() ? states[i] : "in the game");
         unsigned traits = 0;
@@ -208,7 +217,7 @@ Result<CatalogAnswer> QueryTable::ask(const CatalogQuery& query, const CancelTok
     constexpr auto shadowed_bit = static_cast<std::uint8_t>(1u << static_cast<unsigned>(Trait::shadowed));
     std::uint8_t wanted = 0;
     for (std::size_t t = 0; t < trait_count; ++t) wanted = static_cast<std::uint8_t>(wanted | (query.traits[t] ? 1u << t : 0u));
-    std::array<std::vector<std::uint8_t>, facet_count> pass;   // a value: does it
+    std::array<std::vector<std::uint8_t>, facet_count> pass;  // a value: does it
     for (std::size_t f = 0; f < facet_count; ++f) {
         if (query.chosen[f].empty()) continue;
         pass[f].resize(columns_[f].values.size());
@@ -233,7 +242,7 @@ Result<CatalogAnswer> QueryTable::ask(const CatalogQuery& query, const CancelTok
         // Rows are gathered first and counted column by column, which reads each column once from its beginning to its end.
         std::vector<std::uint32_t> passed(end - begin);
         std::size_t all_passed = 0;
-        std::array<std::vector<std::uint32_t>, facet_count> passed_but;   // rows that only this facet keeps out
+        std::array<std::vector<std::uint32_t>, facet_count> passed_but;  // rows that only this facet keeps out
         const auto consider = [&](std::size_t row) {
             if (nothing_chosen && !(traits_[row] & shadowed_bit)) {
                 passed[all_passed++] = static_cast<std::uint32_t>(row);
@@ -270,7 +279,9 @@ Result<CatalogAnswer> QueryTable::ask(const CatalogQuery& query, const CancelTok
         for (auto row = begin; row < end; ++row) part.all += !(traits_[row] & shadowed_bit);
         const auto others = [&](std::size_t row) {
             const auto text = std::string_view(text_).substr(start_of(row), ends_[row] - start_of(row) - 1);
-            return only_first || std::all_of(terms.begin(), terms.end(), [&](const SearchTerm& t) { return (&t == first && t.kind == SearchTerm::Kind::text) || matches(text, t); });
+            return only_first || std::all_of(terms.begin(), terms.end(), [&](const SearchTerm& t) {
+                       return (&t == first && t.kind == SearchTerm::Kind::text) || matches(text, t);
+                   });
         };
         if (!first) {
             for (auto row = begin; row < end; ++row)
@@ -317,11 +328,13 @@ Result<CatalogAnswer> QueryTable::ask(const CatalogQuery& query, const CancelTok
             if (counts[f][v] > 0 || chosen) list.emplace_back(columns_[f].values[v], counts[f][v]);
         }
         if (static_cast<Facet>(f) == Facet::role) {
-            const auto order = [](const std::string& name) { return std::find_if(all_roles.begin(), all_roles.end(), [&](Role r) { return name_of(r) == name; }) - all_roles.begin(); };
+            const auto order = [](const std::string& name) {
+                return std::find_if(all_roles.begin(), all_roles.end(), [&](Role r) { return name_of(r) == name; }) - all_roles.begin();
+            };
             std::sort(list.begin(), list.end(), [&](const auto& a, const auto& b) { return order(a.first) < order(b.first); });
         } else if (static_cast<Facet>(f) == Facet::size) {
             std::sort(list.begin(), list.end(), [&](const auto& a, const auto& b) { return number_in(a.first) < number_in(b.first); });
-        } else if (static_cast<Facet>(f) != Facet::source) {   // sources stay in load order
+        } else if (static_cast<Facet>(f) != Facet::source) {  // sources stay in load order
             std::sort(list.begin(), list.end());
         }
     }

@@ -12,7 +12,7 @@ namespace skivet {
 ///   0017, 17           a number, with or without zeros in front
 struct SearchTerm {
     enum class Kind : std::uint8_t { text, pattern, number } kind = Kind::text;
-    std::string text;       ///< lower case; of a number its digits without leading zeros; of a pattern with a * before and behind it
+    std::string text;  ///< lower case; of a number its digits without leading zeros; of a pattern with a * before and behind it
     bool exclude = false;
     bool operator==(const SearchTerm&) const = default;
 };
@@ -37,25 +37,26 @@ inline constexpr std::size_t trait_count = 6;
 
 struct CatalogQuery {
     std::string search;
-    std::array<std::vector<std::string>, facet_count> chosen;   ///< values that pass; an empty list passes everything
-    std::array<bool, trait_count> traits{};                     ///< those that must hold. Shadowed textures pass only when `shadowed` is asked for.
+    std::array<std::vector<std::string>, facet_count> chosen;  ///< values that pass; an empty list passes everything
+    std::array<bool, trait_count> traits{};  ///< those that must hold. Shadowed textures pass only when `shadowed` is asked for.
     bool operator==(const CatalogQuery&) const = default;
     [[nodiscard]] bool empty() const { return *this == CatalogQuery{}; }
 };
 
 struct CatalogAnswer {
-    std::vector<std::uint32_t> items;                           ///< in catalog order
+    std::vector<std::uint32_t> items;  ///< in catalog order
     /// Of each facet the values in use, in their natural order, and how many textures each would leave with all other facets as they are.
     std::array<std::vector<std::pair<std::string, std::uint32_t>>, facet_count> counts;
     std::array<std::uint32_t, trait_count> traits{};
-    std::uint32_t all = 0;                                      ///< effective textures
+    std::uint32_t all = 0;  ///< effective textures
 };
 
 /// A catalog's textures made ready for queries: 30 ms for a million of them.
 class QueryTable {
 public:
     /// `states` gives a word for an item's state (on the bench, delivered …); may be empty.
-    [[nodiscard]] static QueryTable build(const Catalog& catalog, std::span<const Source> sources, const Insight& insight, std::span<const std::string> states = {});
+    [[nodiscard]] static QueryTable build(const Catalog& catalog, std::span<const Source> sources, const Insight& insight,
+                                          std::span<const std::string> states = {});
     /// From bare texts, for measuring.
     [[nodiscard]] static QueryTable of_texts(std::span<const std::string> texts);
     /// Error `canceled` only.
@@ -63,23 +64,23 @@ public:
     [[nodiscard]] std::size_t size() const { return item_.size(); }
 
 private:
-    std::string text_;                      ///< all search texts, a line feed behind each
-    std::vector<std::size_t> ends_;         ///< where each ends, behind its line feed
-    std::array<std::uint32_t, 256> often_{};///< how often each byte occurs
+    std::string text_;                        ///< all search texts, a line feed behind each
+    std::vector<std::size_t> ends_;           ///< where each ends, behind its line feed
+    std::array<std::uint32_t, 256> often_{};  ///< how often each byte occurs
     void count_bytes();
-    std::vector<std::uint32_t> item_;       ///< the catalog's item of each row
+    std::vector<std::uint32_t> item_;  ///< the catalog's item of each row
     struct Column {
-        std::vector<std::uint16_t> of;      ///< a row: index into values
+        std::vector<std::uint16_t> of;  ///< a row: index into values
         std::vector<std::string> values;
     };
     std::array<Column, facet_count> columns_;
-    std::vector<std::uint8_t> traits_;      ///< a row: bits
+    std::vector<std::uint8_t> traits_;  ///< a row: bits
 };
 
 /// Cards of the contact sheet: textures of a set that pass stand together, at the place of the first.
 struct Card {
-    std::uint32_t first = 0;                ///< the texture, or the first of the members of a set that pass: the base color
-    std::vector<std::uint32_t> others;      ///< the other members; most cards have none, and then no memory of their own
+    std::uint32_t first = 0;            ///< the texture, or the first of the members of a set that pass: the base color
+    std::vector<std::uint32_t> others;  ///< the other members; most cards have none, and then no memory of their own
     [[nodiscard]] std::size_t size() const { return 1 + others.size(); }
     [[nodiscard]] std::vector<std::uint32_t> items() const {
         std::vector<std::uint32_t> out = {first};

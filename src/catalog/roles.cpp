@@ -1,9 +1,9 @@
 #include "catalog/roles.h"
 
+#include <fmt/format.h>
 #include <algorithm>
 #include <cctype>
 #include <cmath>
-#include <fmt/format.h>
 #include <set>
 #include <unordered_map>
 
@@ -16,7 +16,9 @@ using Place = RoleHabit::Place;
 
 bool is_mark(char c) { return c == '_' || c == '-' || c == '.' || c == ' '; }
 
-bool is_number(std::string_view text) { return !text.empty() && std::all_of(text.begin(), text.end(), [](unsigned char c) { return std::isdigit(c); }); }
+bool is_number(std::string_view text) {
+    return !text.empty() && std::all_of(text.begin(), text.end(), [](unsigned char c) { return std::isdigit(c); });
+}
 
 /// A name cut where a mark or a capital behind a small letter stands. `begin` and `end` are places in the name, marks left out.
 struct Token {
@@ -32,11 +34,13 @@ std::vector<Token> tokens_of(std::string_view stem) {
         if (is_mark(stem[i])) {
             close(i);
             begin = i + 1;
-        } else if (i > begin && std::isupper(static_cast<unsigned char>(stem[i])) && std::islower(static_cast<unsigned char>(stem[i - 1])) && i + 1 < stem.size()) {
+        } else if (i > begin && std::isupper(static_cast<unsigned char>(stem[i])) &&
+                   std::islower(static_cast<unsigned char>(stem[i - 1])) && i + 1 < stem.size()) {
             close(i);
             begin = i;
-        } else if (i > begin && std::isdigit(static_cast<unsigned char>(stem[i])) && std::isalpha(static_cast<unsigned char>(stem[i - 1]))) {
-            close(i);   // norm2: a number behind a word
+        } else if (i > begin && std::isdigit(static_cast<unsigned char>(stem[i])) &&
+                   std::isalpha(static_cast<unsigned char>(stem[i - 1]))) {
+            close(i);  // norm2: a number behind a word
             begin = i;
         }
     }
@@ -62,7 +66,7 @@ std::vector<Cut> cuts_of(std::string_view stem) {
     std::vector<Cut> out;
     const auto tokens = tokens_of(stem);
     if (tokens.size() < 2) return out;
-    auto last = tokens.size();   // numbers behind the last word are not looked at
+    auto last = tokens.size();  // numbers behind the last word are not looked at
     while (last > 1 && is_number(stem.substr(tokens[last - 1].begin, tokens[last - 1].end - tokens[last - 1].begin))) --last;
     const auto add = [&](std::size_t first, std::size_t count, Place place) {
         const auto begin = tokens[first].begin, end = tokens[first + count - 1].end;
@@ -79,7 +83,8 @@ std::vector<Cut> cuts_of(std::string_view stem) {
     return out;
 }
 
-/// The file name without folders and extensions: "bark_norm" of "bark/bark_norm.png.dds". A part that names a role is none ("bark.norm.dds").
+/// The file name without folders and extensions: "bark_norm" of "bark/bark_norm.png.dds". A part that names a role is none
+/// ("bark.norm.dds").
 std::string_view stem_of(std::string_view path, const Habits* habits = nullptr) {
     const auto slash = path.rfind('/');
     auto name = slash == std::string_view::npos ? path : path.substr(slash + 1);
@@ -87,7 +92,9 @@ std::string_view stem_of(std::string_view path, const Habits* habits = nullptr) 
         const auto dot = name.rfind('.');
         if (dot == std::string_view::npos || dot == 0) return name;
         const auto tail = name.substr(dot + 1);
-        const bool letters = !tail.empty() && tail.size() <= 8 && std::all_of(tail.begin(), tail.end(), [](unsigned char c) { return std::isalnum(c); }) && std::isalpha(static_cast<unsigned char>(tail[0]));
+        const bool letters = !tail.empty() && tail.size() <= 8 &&
+                             std::all_of(tail.begin(), tail.end(), [](unsigned char c) { return std::isalnum(c); }) &&
+                             std::isalpha(static_cast<unsigned char>(tail[0]));
         if (n > 0 && (!letters || (habits && habits->find(Place::suffix, tail)))) return name;
         name = name.substr(0, dot);
     }
@@ -173,7 +180,9 @@ std::optional<Role> role_named(std::string_view token) {
     return std::nullopt;
 }
 
-std::string_view name_of(Place place) { return place == Place::suffix ? "suffix" : place == Place::prefix ? "prefix" : place == Place::word ? "word" : "folder"; }
+std::string_view name_of(Place place) {
+    return place == Place::suffix ? "suffix" : place == Place::prefix ? "prefix" : place == Place::word ? "word" : "folder";
+}
 
 std::optional<Place> place_named(std::string_view name) {
     for (const auto place : {Place::suffix, Place::prefix, Place::word, Place::folder})
@@ -193,7 +202,8 @@ std::span<const RoleHabit> common_habits() {
                 if (w.size() > 3 || w == "ao") out.push_back({Place::folder, word, role});
             }
         };
-        add(Role::base_color, {"d", "c", "bc", "col", "color", "colour", "diff", "diffuse", "dif", "albedo", "alb", "base", "basecolor", "base_color", "tint", "paint"});
+        add(Role::base_color, {"d", "c", "bc", "col", "color", "colour", "diff", "diffuse", "dif", "albedo", "alb", "base", "basecolor",
+                               "base_color", "tint", "paint"});
         add(Role::normal, {"n", "nm", "nrm", "nor", "norm", "normal", "normals", "normalmap", "bump", "bmp"});
         add(Role::roughness_gloss, {"r", "g", "rough", "roughness", "rgh", "gloss", "glossiness", "gls", "smooth", "smoothness"});
         add(Role::specular, {"s", "spec", "specular", "spc", "shine"});
@@ -241,7 +251,9 @@ RoleGuess guess_by_picture(const PictureFacts& f, const TextureDesc& desc) {
     const auto& format = info(desc.format);
     if (f.normals != NormalsIn::none) {
         // Two channels that are the same are a gray map kept in two, not normals; the detector wants them spread, so nothing more to ask.
-        auto why = std::string(f.normals == NormalsIn::rgb ? "its vectors have length one and point to the front" : f.normals == NormalsIn::red_green ? "its two channels are a normal's x and y" : "alpha and green are a normal's x and y");
+        auto why = std::string(f.normals == NormalsIn::rgb         ? "its vectors have length one and point to the front"
+                               : f.normals == NormalsIn::red_green ? "its two channels are a normal's x and y"
+                                                                   : "alpha and green are a normal's x and y");
         if (f.green_axis() != GreenAxis::unsure) why += fmt::format(", {}", name_of(f.green_axis()));
         return {Role::normal, f.normals == NormalsIn::rgb ? 0.97f : 0.9f, why};
     }
@@ -254,12 +266,14 @@ RoleGuess guess_by_picture(const PictureFacts& f, const TextureDesc& desc) {
     }
     if (gray) {
         const float mean = f.mean[0];
-        if (mean >= 195 && f.bright >= 0.55f && f.contrast > 4 && f.two_tone < 0.96f) return {Role::occlusion, 0.8f, fmt::format("{} white with dark creases", percent(f.bright))};
+        if (mean >= 195 && f.bright >= 0.55f && f.contrast > 4 && f.two_tone < 0.96f)
+            return {Role::occlusion, 0.8f, fmt::format("{} white with dark creases", percent(f.bright))};
         if (f.two_tone >= 0.88f) return {Role::mask, 0.85f, fmt::format("two tones on {}", percent(f.two_tone))};
         if (format.channels == 1 || f.contrast < 45) return {Role::roughness_gloss, format.channels == 1 ? 0.8f : 0.65f, "gray and even"};
         return {Role::unsure, 0.3f, "gray, with much contrast"};
     }
-    if (f.pure >= 0.93f && f.saturation > 0.3f && desc.color != ColorSpace::srgb) return {Role::mask, 0.7f, "its channels are nearly all on or off"};
+    if (f.pure >= 0.93f && f.saturation > 0.3f && desc.color != ColorSpace::srgb)
+        return {Role::mask, 0.7f, "its channels are nearly all on or off"};
     if (opaque && f.saturation < 0.05f && f.contrast > 2) return {Role::specular, 0.5f, "nearly gray with a tint"};
     return {Role::base_color, 0.75f, "colors and shapes"};
 }
@@ -268,12 +282,18 @@ RoleGuess guess_role(const NameParts& name, Bare bare, const PictureFacts* facts
     if (name.habit) {
         const auto& h = *name.habit;
         const bool clear = h.place == Place::suffix && h.word.size() > 2;
-        const auto named = h.place == Place::suffix ? "named …" + h.word : h.place == Place::prefix ? "named " + h.word + "…" : h.place == Place::word ? "named …" + h.word + "…" : "in a folder " + h.word;
+        const auto named = h.place == Place::suffix   ? "named …" + h.word
+                           : h.place == Place::prefix ? "named " + h.word + "…"
+                           : h.place == Place::word   ? "named …" + h.word + "…"
+                                                      : "in a folder " + h.word;
         if (!facts) return {h.role, clear ? 0.8f : 0.5f, named};
         const auto seen = guess_by_picture(*facts, desc);
         const bool folder = h.place == Place::folder && h.word.size() > 1;
-        const bool believed = clear || folder ? !rules_out(h.role, *facts, desc) : h.place == Place::suffix ? allows(h.role, *facts, desc) : bears_out(h.role, *facts, desc);
-        if (believed) return {h.role, seen.role == h.role ? 0.98f : clear ? 0.85f : 0.7f, seen.role == h.role ? named + "; " + seen.why : named};
+        const bool believed = clear || folder            ? !rules_out(h.role, *facts, desc)
+                              : h.place == Place::suffix ? allows(h.role, *facts, desc)
+                                                         : bears_out(h.role, *facts, desc);
+        if (believed)
+            return {h.role, seen.role == h.role ? 0.98f : clear ? 0.85f : 0.7f, seen.role == h.role ? named + "; " + seen.why : named};
         // A gray picture named like a normal map is a height field.
         if (h.role == Role::normal && facts->gray > 0.9f) return {Role::height, 0.7f, named + ", but gray: heights, not normals"};
         // A prefix or a word that the pixels do not bear out names the thing: "metal_door" is painted.
@@ -281,11 +301,14 @@ RoleGuess guess_role(const NameParts& name, Bare bare, const PictureFacts* facts
             return {Role::base_color, 0.7f, "most names here say their role, this one does not"};
         return {seen.role, seen.confidence * 0.9f, fmt::format("{}, but {}", named, seen.why)};
     }
-    if (!facts) return bare == Bare::in_set ? RoleGuess{Role::base_color, 0.6f, "the one of its set without a role in its name"} : RoleGuess{Role::unsure, 0, "not looked at yet"};
+    if (!facts)
+        return bare == Bare::in_set ? RoleGuess{Role::base_color, 0.6f, "the one of its set without a role in its name"}
+                                    : RoleGuess{Role::unsure, 0, "not looked at yet"};
     auto seen = guess_by_picture(*facts, desc);
     if (bare == Bare::in_set && seen.role != Role::normal && (seen.role != Role::mask || seen.confidence < 0.8f))
         return {Role::base_color, 0.85f, "the one of its set without a role in its name"};
-    if (bare != Bare::alone && seen.role != Role::normal && info(desc.format).channels >= 3) return {Role::base_color, 0.75f, "most names here say their role, this one does not"};
+    if (bare != Bare::alone && seen.role != Role::normal && info(desc.format).channels >= 3)
+        return {Role::base_color, 0.75f, "most names here say their role, this one does not"};
     return seen;
 }
 
@@ -294,7 +317,8 @@ std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures
     std::unordered_map<std::string, std::vector<std::size_t>> bases;
     std::map<std::pair<Place, std::string>, std::vector<std::pair<std::string, std::size_t>>> uses;
     const auto is_word = [](std::string_view word) {
-        return !word.empty() && word.size() <= 16 && std::none_of(word.begin(), word.end(), [](unsigned char c) { return std::isdigit(c) || is_mark(static_cast<char>(c)); });
+        return !word.empty() && word.size() <= 16 &&
+               std::none_of(word.begin(), word.end(), [](unsigned char c) { return std::isdigit(c) || is_mark(static_cast<char>(c)); });
     };
     const auto use = [&](Place place, const std::string& word, std::string base, std::size_t i) {
         if (!is_word(word)) return;
@@ -306,7 +330,13 @@ std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures
         const auto folder = lower(folder_of(path));
         const auto stem = stem_of(path, &habits);
         for (const auto place : {"s", "p", "w"}) bases[place + folder + lower(stem)].push_back(i);
-        for (const auto& cut : cuts_of(stem)) use(cut.place, cut.word, (cut.place == Place::suffix ? "s" : cut.place == Place::prefix ? "p" : "w") + folder + lower(cut.base), i);
+        for (const auto& cut : cuts_of(stem))
+            use(cut.place, cut.word,
+                (cut.place == Place::suffix   ? "s"
+                 : cut.place == Place::prefix ? "p"
+                                              : "w") +
+                    folder + lower(cut.base),
+                i);
         if (folder.size() > 1) {
             const auto slash = folder.rfind('/', folder.size() - 2);
             const auto start = slash == std::string::npos ? 0 : slash + 1;
@@ -315,7 +345,8 @@ std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures
     }
     std::vector<HabitProposal> out;
     for (const auto& [key, names] : uses) {
-        if (names.size() < 3 || names.size() * 50 < pictures.size() || habits.find(key.first, key.second)) continue;   // a role recurs all over a game
+        if (names.size() < 3 || names.size() * 50 < pictures.size() || habits.find(key.first, key.second))
+            continue;  // a role recurs all over a game
         HabitProposal proposal;
         proposal.habit.place = key.first;
         proposal.habit.word = key.second;
@@ -352,7 +383,8 @@ std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures
             // Names alone are enough while nothing was looked at; pictures must bear them out.
             if (compared < 3 || (other * 10 < compared * 6 && grayer * 10 < compared * 6)) continue;
             for (const auto& [role, count] : roles)
-                if (const auto share = static_cast<float>(count) / static_cast<float>(seen); share > proposal.agreement) proposal.agreement = share, proposal.habit.role = role;
+                if (const auto share = static_cast<float>(count) / static_cast<float>(seen); share > proposal.agreement)
+                    proposal.agreement = share, proposal.habit.role = role;
             if (grayer * 10 >= compared * 6 && proposal.habit.role != Role::normal && proposal.habit.role != Role::mask)
                 proposal.habit.role = Role::specular, proposal.agreement = static_cast<float>(grayer) / static_cast<float>(compared);
             if (proposal.agreement < 0.6f) continue;

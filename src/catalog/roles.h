@@ -13,20 +13,20 @@ namespace skivet {
 enum class Role : std::uint8_t { unsure, base_color, normal, roughness_gloss, specular, metalness, occlusion, emission, height, mask };
 inline constexpr std::array all_roles = {Role::base_color, Role::normal,   Role::roughness_gloss, Role::specular, Role::metalness,
                                          Role::occlusion,  Role::emission, Role::height,          Role::mask,     Role::unsure};
-[[nodiscard]] std::string_view name_of(Role role);      ///< "base color"
-[[nodiscard]] std::string_view token_of(Role role);     ///< "base_color", as files and the command line have it
+[[nodiscard]] std::string_view name_of(Role role);   ///< "base color"
+[[nodiscard]] std::string_view token_of(Role role);  ///< "base_color", as files and the command line have it
 [[nodiscard]] std::optional<Role> role_named(std::string_view token);
 
 /// One way names say what a texture is for.
 struct RoleHabit {
     enum class Place : std::uint8_t {
-        suffix,   ///< horse_bump
-        prefix,   ///< bump_horse
-        word,     ///< horse_bump_far
-        folder,   ///< bump/horse
+        suffix,  ///< horse_bump
+        prefix,  ///< bump_horse
+        word,    ///< horse_bump_far
+        folder,  ///< bump/horse
     };
     Place place = Place::suffix;
-    std::string word;     ///< lower case, without the mark that sets it off
+    std::string word;  ///< lower case, without the mark that sets it off
     Role role = Role::unsure;
     bool operator==(const RoleHabit&) const = default;
 };
@@ -48,39 +48,39 @@ private:
 
 /// A path cut into what names the thing and what names the role.
 struct NameParts {
-    std::string set;                    ///< the same for all members of a set: lower case, folders included, the role part replaced by "*"
-    std::string base;                   ///< file name without role part and extension, as written
-    std::optional<RoleHabit> habit;     ///< what matched
+    std::string set;                 ///< the same for all members of a set: lower case, folders included, the role part replaced by "*"
+    std::string base;                ///< file name without role part and extension, as written
+    std::optional<RoleHabit> habit;  ///< what matched
 };
 /// A role part is set off by _ - . or a space, or (two letters and more) by a capital letter behind a small one. Suffixes are tried before
-/// prefixes, words in between and folders, longer ones before shorter. Numbers behind it belong to the base: bark_norm_02 goes with bark_02. More
-/// than one extension (bark_norm.png.dds) is no part of a name.
+/// prefixes, words in between and folders, longer ones before shorter. Numbers behind it belong to the base: bark_norm_02 goes with
+/// bark_02. More than one extension (bark_norm.png.dds) is no part of a name.
 [[nodiscard]] NameParts split_name(std::string_view path, const Habits& habits);
 
 struct RoleGuess {
     Role role = Role::unsure;
-    float confidence = 0;               ///< 0…1
-    std::string why;                    ///< "named …_bump; 97 % of its vectors have length one"
+    float confidence = 0;  ///< 0…1
+    std::string why;       ///< "named …_bump; 97 % of its vectors have length one"
 };
-/// By the pixels alone. Thresholds are ours, what they look for is common practice: vectors of length one (normal); gray and even (roughness,
-/// gloss); white with dark creases (occlusion); mostly black with bright spots (emission); two tones, or pure channels (mask); nearly gray
-/// with a tint (specular); everything else is base color.
+/// By the pixels alone. Thresholds are ours, what they look for is common practice: vectors of length one (normal); gray and even
+/// (roughness, gloss); white with dark creases (occlusion); mostly black with bright spots (emission); two tones, or pure channels (mask);
+/// nearly gray with a tint (specular); everything else is base color.
 [[nodiscard]] RoleGuess guess_by_picture(const PictureFacts& facts, const TextureDesc& desc);
 /// The same path taken without a role part: for letters that only count (stone_a, stone_b, …, stone_e).
 [[nodiscard]] NameParts whole_name(std::string_view path, const Habits& habits);
 
 /// What other names say about one without a role part.
 enum class Bare : std::uint8_t {
-    alone,    ///< nothing
-    common,   ///< at least a tenth of the game's names have one: those without are mostly base colors
-    in_set,   ///< textures with the same base have one: this is their base color
+    alone,   ///< nothing
+    common,  ///< at least a tenth of the game's names have one: those without are mostly base colors
+    in_set,  ///< textures with the same base have one: this is their base color
 };
-/// By name and pixels. A long suffix is believed unless the pixels rule it out; a letter or two, and words elsewhere in the name, only where the pixels
-/// allow it. `facts` may be null.
+/// By name and pixels. A long suffix is believed unless the pixels rule it out; a letter or two, and words elsewhere in the name, only
+/// where the pixels allow it. `facts` may be null.
 [[nodiscard]] RoleGuess guess_role(const NameParts& name, Bare bare, const PictureFacts* facts, const TextureDesc& desc);
 
-/// A habit nobody told us, found by looking at which parts of names recur, and whose textures are something else than their counterparts (the same
-/// name without the part, or with another): another role by their pixels, or the same pattern nearly without color.
+/// A habit nobody told us, found by looking at which parts of names recur, and whose textures are something else than their counterparts
+/// (the same name without the part, or with another): another role by their pixels, or the same pattern nearly without color.
 struct HabitProposal {
     RoleHabit habit;                    ///< its role by the pixels of those that have it; unsure where they differ
     std::size_t names = 0;              ///< names with it
@@ -93,8 +93,8 @@ struct NamedPicture {
     const PictureFacts* facts = nullptr;
     const TextureDesc* desc = nullptr;
 };
-/// Parts of names that at least three names and a fiftieth of all share, at least half of them with a counterpart; without those that `habits` knows, without numbers. The most
-/// frequent first, at most 20.
+/// Parts of names that at least three names and a fiftieth of all share, at least half of them with a counterpart; without those that
+/// `habits` knows, without numbers. The most frequent first, at most 20.
 [[nodiscard]] std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures, const Habits& habits);
 
 }  // namespace skivet

@@ -1,7 +1,7 @@
 #pragma once
 // SQLite's statements with their lifetime and errors in our form.
-#include <filesystem>
 #include <sqlite3.h>
+#include <filesystem>
 
 #include "base/bytes.h"
 
@@ -10,7 +10,10 @@ namespace skivet {
 /// The database's last error as ours.
 [[nodiscard]] inline tl::unexpected<Error> fail_sqlite(sqlite3* db, std::string doing) {
     const int code = db ? sqlite3_errcode(db) : SQLITE_NOMEM;
-    const auto kind = code == SQLITE_FULL ? ErrorCode::no_space : code == SQLITE_CORRUPT || code == SQLITE_NOTADB ? ErrorCode::damaged : code == SQLITE_BUSY || code == SQLITE_LOCKED ? ErrorCode::busy : ErrorCode::io;
+    const auto kind = code == SQLITE_FULL                               ? ErrorCode::no_space
+                      : code == SQLITE_CORRUPT || code == SQLITE_NOTADB ? ErrorCode::damaged
+                      : code == SQLITE_BUSY || code == SQLITE_LOCKED    ? ErrorCode::busy
+                                                                        : ErrorCode::io;
     return fail(kind, std::move(doing) + ": " + (db ? sqlite3_errmsg(db) : "no memory"));
 }
 
@@ -21,8 +24,12 @@ public:
     Statement(const Statement&) = delete;
     Statement& operator=(const Statement&) = delete;
     Statement& bind(int at, std::int64_t value) { return sqlite3_bind_int64(statement_, at, value), *this; }
-    Statement& bind(int at, std::string_view text) { return sqlite3_bind_text(statement_, at, text.data(), static_cast<int>(text.size()), SQLITE_TRANSIENT), *this; }
-    Statement& bind(int at, ByteSpan bytes) { return sqlite3_bind_blob64(statement_, at, bytes.data(), bytes.size(), SQLITE_TRANSIENT), *this; }
+    Statement& bind(int at, std::string_view text) {
+        return sqlite3_bind_text(statement_, at, text.data(), static_cast<int>(text.size()), SQLITE_TRANSIENT), *this;
+    }
+    Statement& bind(int at, ByteSpan bytes) {
+        return sqlite3_bind_blob64(statement_, at, bytes.data(), bytes.size(), SQLITE_TRANSIENT), *this;
+    }
     Statement& bind_null(int at) { return sqlite3_bind_null(statement_, at), *this; }
     /// True while there is a row.
     bool row() { return statement_ && sqlite3_step(statement_) == SQLITE_ROW; }
@@ -70,16 +77,17 @@ private:
 };
 
 /// In the header of every database of ours (https://www.sqlite.org/fileformat2.html, "Application ID").
-inline constexpr std::uint32_t our_application_id = 0x536B7674;   // "Skvt"
+inline constexpr std::uint32_t our_application_id = 0x536B7674;  // "Skvt"
 
 /// What may be done with a file that cannot be used.
 enum class Replaceable {
-    no,      ///< nothing; it is an error
-    ours,    ///< replaced by an empty database when it says that it is one of ours; any other file is the error `usage`
-    place,   ///< replaced whatever it is: its place is our own
+    no,     ///< nothing; it is an error
+    ours,   ///< replaced by an empty database when it says that it is one of ours; any other file is the error `usage`
+    place,  ///< replaced whatever it is: its place is our own
 };
-/// Opens a database in write-ahead mode with `schema` of `version`. One that is damaged or of another version goes away first (`replaced`), when
-/// it may; otherwise that is an error.
-[[nodiscard]] Result<sqlite3*> open_database(const std::filesystem::path& file, const char* schema, int version, Replaceable replaceable, bool* replaced = nullptr);
+/// Opens a database in write-ahead mode with `schema` of `version`. One that is damaged or of another version goes away first (`replaced`),
+/// when it may; otherwise that is an error.
+[[nodiscard]] Result<sqlite3*> open_database(const std::filesystem::path& file, const char* schema, int version, Replaceable replaceable,
+                                             bool* replaced = nullptr);
 
 }  // namespace skivet

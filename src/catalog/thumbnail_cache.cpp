@@ -1,8 +1,8 @@
 #include "catalog/thumbnail_cache.h"
 
+#include <fmt/format.h>
 #include <chrono>
 #include <cstdlib>
-#include <fmt/format.h>
 
 #include "catalog/sqlite.h"
 #include "codec/codec.h"
@@ -14,10 +14,13 @@ namespace fs = std::filesystem;
 namespace {
 
 constexpr const char* schema =
-    "CREATE TABLE thumbnail(high INTEGER NOT NULL, low INTEGER NOT NULL, width INTEGER NOT NULL, height INTEGER NOT NULL, alpha INTEGER NOT NULL, day INTEGER NOT NULL,"
+    "CREATE TABLE thumbnail(high INTEGER NOT NULL, low INTEGER NOT NULL, width INTEGER NOT NULL, height INTEGER NOT NULL, alpha INTEGER "
+    "NOT NULL, day INTEGER NOT NULL,"
     " data BLOB NOT NULL, PRIMARY KEY(high, low)) WITHOUT ROWID;";
 
-std::int64_t today() { return std::chrono::duration_cast<std::chrono::hours>(std::chrono::system_clock::now().time_since_epoch()).count() / 24; }
+std::int64_t today() {
+    return std::chrono::duration_cast<std::chrono::hours>(std::chrono::system_clock::now().time_since_epoch()).count() / 24;
+}
 
 }  // namespace
 
@@ -44,7 +47,8 @@ Result<std::shared_ptr<ThumbnailCache>> ThumbnailCache::open(const fs::path& fil
             left -= std::min(left, static_cast<std::uint64_t>(days.number(1)));
         }
     }
-    if (!Statement(out->db_, "DELETE FROM thumbnail WHERE day <= ?").bind(1, last).done()) return fail_sqlite(out->db_, "cannot make room in the picture cache");
+    if (!Statement(out->db_, "DELETE FROM thumbnail WHERE day <= ?").bind(1, last).done())
+        return fail_sqlite(out->db_, "cannot make room in the picture cache");
     return out;
 }
 
@@ -68,8 +72,12 @@ std::optional<Image> ThumbnailCache::find(const ContentKey& key) const {
         data.assign(one.bytes(3).begin(), one.bytes(3).end());
         const auto day = one.number(4);
         one.reset();
-        if (day != today())   // looked at today; one that cannot be written is kept less long, no more
-            (void)Statement(db_, "UPDATE thumbnail SET day = ? WHERE high = ? AND low = ?").bind(1, today()).bind(2, static_cast<std::int64_t>(key.high)).bind(3, static_cast<std::int64_t>(key.low)).done();
+        if (day != today())  // looked at today; one that cannot be written is kept less long, no more
+            (void)Statement(db_, "UPDATE thumbnail SET day = ? WHERE high = ? AND low = ?")
+                .bind(1, today())
+                .bind(2, static_cast<std::int64_t>(key.high))
+                .bind(3, static_cast<std::int64_t>(key.low))
+                .done();
     }
     if (width == 0 || height == 0 || width > 1024 || height > 1024) return std::nullopt;
     auto image = decode(alpha ? Format::BC3 : Format::BC1, data, width, height);
@@ -94,8 +102,12 @@ Status ThumbnailCache::put(std::span<const KeptPicture> pictures) {
     for (std::size_t i = 0; i < packed.size(); ++i) {
         const auto& key = pictures[i].content;
         const auto& image = pictures[i].picture;
-        add.bind(1, static_cast<std::int64_t>(key.high)).bind(2, static_cast<std::int64_t>(key.low)).bind(3, std::int64_t{image.width}).bind(4, std::int64_t{image.height});
-        if (!add.bind(5, std::int64_t{packed[i].second}).bind(6, today()).bind(7, ByteSpan(packed[i].first)).done()) return fail_sqlite(db_, "cannot write the picture cache");
+        add.bind(1, static_cast<std::int64_t>(key.high))
+            .bind(2, static_cast<std::int64_t>(key.low))
+            .bind(3, std::int64_t{image.width})
+            .bind(4, std::int64_t{image.height});
+        if (!add.bind(5, std::int64_t{packed[i].second}).bind(6, today()).bind(7, ByteSpan(packed[i].first)).done())
+            return fail_sqlite(db_, "cannot write the picture cache");
     }
     if (!all.commit()) return fail_sqlite(db_, "cannot write the picture cache");
     return {};

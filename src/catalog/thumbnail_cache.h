@@ -1,6 +1,6 @@
 #pragma once
-// Small pictures by content, kept between runs and shared by all projects: one SQLite file under $XDG_CACHE_HOME/skivet. They are kept as BC1, or BC3
-// with alpha: 8 or 16 KB at 128×128, decoded in 20 µs.
+// Small pictures by content, kept between runs and shared by all projects: one SQLite file under $XDG_CACHE_HOME/skivet. They are kept as
+// BC1, or BC3 with alpha: 8 or 16 KB at 128×128, decoded in 20 µs.
 #include <filesystem>
 #include <memory>
 #include <mutex>
@@ -22,7 +22,8 @@ struct KeptPicture {
 class ThumbnailCache {
 public:
     /// `most_bytes`: what it may hold; beyond that the longest unused go when it is opened. A damaged one is replaced.
-    [[nodiscard]] static Result<std::shared_ptr<ThumbnailCache>> open(const std::filesystem::path& file, std::uint64_t most_bytes = 1ull << 30);
+    [[nodiscard]] static Result<std::shared_ptr<ThumbnailCache>> open(const std::filesystem::path& file,
+                                                                      std::uint64_t most_bytes = 1ull << 30);
     /// $XDG_CACHE_HOME/skivet/thumbnails.sqlite, or ~/.cache/skivet/thumbnails.sqlite.
     [[nodiscard]] static std::filesystem::path usual_place();
     ~ThumbnailCache();

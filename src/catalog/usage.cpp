@@ -41,10 +41,12 @@ void words_of_gltf(const json& j, std::vector<std::string>& out) {
 std::vector<std::string> textures_of_mesh(ByteSpan file, std::string_view path) {
     std::vector<std::string> out;
     const auto name = lower(path);
-    const auto text = [&](std::size_t at, std::size_t size) { return std::string_view(reinterpret_cast<const char*>(file.data()) + at, size); };
+    const auto text = [&](std::size_t at, std::size_t size) {
+        return std::string_view(reinterpret_cast<const char*>(file.data()) + at, size);
+    };
     if (name.ends_with(".gltf") || name.ends_with(".glb")) {
         std::string_view source = text(0, file.size());
-        if (name.ends_with(".glb")) {   // glTF 2.0, section 4.4: 12 bytes of header, then chunks of length, type, data; the first is JSON
+        if (name.ends_with(".glb")) {  // glTF 2.0, section 4.4: 12 bytes of header, then chunks of length, type, data; the first is JSON
             if (file.size() < 20 || load_uint(file.data(), 4, ByteOrder::little) != 0x46546C67) return out;
             const auto length = load_uint(file.data() + 12, 4, ByteOrder::little);
             if (length > file.size() - 20) return out;
@@ -59,7 +61,7 @@ std::vector<std::string> textures_of_mesh(ByteSpan file, std::string_view path) 
             auto line = all.substr(at, end - at);
             while (!line.empty() && (line.back() == '\r' || line.back() == ' ')) line.remove_suffix(1);
             if (line.starts_with("usemtl ") || line.starts_with("map_")) {
-                const auto space = line.rfind(' ');   // options of map_ lines stand before the file
+                const auto space = line.rfind(' ');  // options of map_ lines stand before the file
                 if (space != std::string_view::npos && space + 1 < line.size()) out.emplace_back(line.substr(space + 1));
             }
             at = end + 1;
@@ -84,8 +86,10 @@ std::vector<std::pair<std::string, std::string>> uses_in_record(ByteSpan file) {
     return out;
 }
 
-Result<std::map<std::string, std::vector<std::string>>> users_of_textures(const Kinds& kinds, std::span<const Source> sources, const Catalog& catalog, const fs::path& records, Progress& progress) {
-    std::vector<std::pair<std::string, std::string>> uses;   // object, texture as named
+Result<std::map<std::string, std::vector<std::string>>> users_of_textures(const Kinds& kinds, std::span<const Source> sources,
+                                                                          const Catalog& catalog, const fs::path& records,
+                                                                          Progress& progress) {
+    std::vector<std::pair<std::string, std::string>> uses;  // object, texture as named
     for (const auto& item : catalog.items) {
         SKIVET_CHECK(progress.cancel.check());
         const auto name = lower(item.path());

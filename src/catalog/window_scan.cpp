@@ -1,5 +1,5 @@
-// A lane is a window: products are added up without ever being shuffled, and only the last maximum goes across lanes. Whole numbers, so every
-// instruction set gives the same result.
+// A lane is a window: products are added up without ever being shuffled, and only the last maximum goes across lanes. Whole numbers, so
+// every instruction set gives the same result.
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "catalog/window_scan.cpp"
 #include <hwy/foreach_target.h>

@@ -17,11 +17,12 @@ namespace fs = std::filesystem;
 
 namespace {
 
-/// Which entry a file of a folder belongs to: by the manifest of the export that wrote it, else by its path. `nothing` is to be done for files that an
-/// export wrote and nobody changed, and for the export's own.
+/// Which entry a file of a folder belongs to: by the manifest of the export that wrote it, else by its path. `nothing` is to be done for
+/// files that an export wrote and nobody changed, and for the export's own.
 class Matcher {
 public:
-    Matcher(const Context& c, const Container& source, const fs::path& into, std::map<fs::path, ExportedFile> manifest) : c_(c), source_(source), manifest_(std::move(manifest)) {
+    Matcher(const Context& c, const Container& source, const fs::path& into, std::map<fs::path, ExportedFile> manifest)
+        : c_(c), source_(source), manifest_(std::move(manifest)) {
         std::error_code code;
         into_ = fs::weakly_canonical(fs::absolute(into, code), code);
         std::set<fs::path> sources;
@@ -31,8 +32,8 @@ public:
         for (std::size_t i = 0; i < source.entries().size(); ++i) by_stem_[stem_of(source.entries()[i].path)].push_back(i);
     }
 
-    struct Nothing {};   ///< as it was exported
-    struct Own {};       ///< the export's list and its log
+    struct Nothing {};  ///< as it was exported
+    struct Own {};      ///< the export's list and its log
     using Match = std::variant<Nothing, Own, std::vector<std::string>>;
     Result<Match> match(const fs::path& relative, const Bytes& content) const {
         if (const auto found = manifest_.find(relative.lexically_normal()); found != manifest_.end()) {
@@ -43,7 +44,10 @@ public:
             const bool there = !one.address.inner.empty() && source_.find(one.address.inner.front());
             if ((one.address.source != into_ && !only_source_) || !there)
                 return fail(ErrorCode::missing, "was exported from " + one.address.source.string(), "Apply the folder to that one as well");
-            if (!one.whole) return fail(ErrorCode::unsupported, "is a part of a texture that was exported apart, or of one that is not whole; an edit of it cannot be put back", "Export the whole texture as DDS or KTX2");
+            if (!one.whole)
+                return fail(ErrorCode::unsupported,
+                            "is a part of a texture that was exported apart, or of one that is not whole; an edit of it cannot be put back",
+                            "Export the whole texture as DDS or KTX2");
             return one.address.inner;
         }
         if (relative == ExportManifest::file_name) return Own{};
@@ -57,7 +61,9 @@ public:
                 if (head && c_.kinds.textures.recognize(*head, path)) textures.push_back(path);
             }
         if (textures.size() == 1) return textures;
-        if (textures.empty()) return fail(ErrorCode::missing, same == by_stem_.end() ? "no entry has this path" : "no entry has this path, and no texture has it with another ending");
+        if (textures.empty())
+            return fail(ErrorCode::missing, same == by_stem_.end() ? "no entry has this path"
+                                                                   : "no entry has this path, and no texture has it with another ending");
         std::string list;
         for (const auto& path : textures) list += (list.empty() ? "" : ", ") + path;
         return fail(ErrorCode::usage, "could be any of " + list, "Give it the whole name of the one that is meant, or use replace");
@@ -90,7 +96,7 @@ int apply_folder(Context& c, const ApplyOptions& options) {
     std::vector<AddressedBytes> items;
     std::vector<std::string> entries;
     std::size_t skipped = 0, untouched = 0;
-    std::map<std::vector<std::string>, std::string> taken;   // two files for one entry would be a guess
+    std::map<std::vector<std::string>, std::string> taken;  // two files for one entry would be a guess
     std::vector<fs::path> files;
     std::error_code code;
     for (const auto& file : fs::recursive_directory_iterator(options.folder, code))
@@ -135,7 +141,9 @@ int apply_folder(Context& c, const ApplyOptions& options) {
     if (untouched > 0) c.err << fmt::format("skivet-cli: {} files are as the game has them\n", grouped(untouched));
     const auto wanted = items;
     const bool elsewhere = !options.beside.empty() || !options.patch.empty();
-    const auto plan = items.empty() ? Result<WritePlan>(WritePlan{}) : elsewhere ? plan_elsewhere(c, options.into, options.beside, options.patch, items) : plan_replacements(c.kinds, **source, std::move(items));
+    const auto plan = items.empty() ? Result<WritePlan>(WritePlan{})
+                      : elsewhere   ? plan_elsewhere(c, options.into, options.beside, options.patch, items)
+                                    : plan_replacements(c.kinds, **source, std::move(items));
     if (!plan) return c.failed(plan.error());
     if (options.dry_run) {
         print_plan(c, *plan, true);

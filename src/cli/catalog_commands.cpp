@@ -5,9 +5,9 @@
 #include <nlohmann/json.hpp>
 #include <ostream>
 
+#include "base/file_write.h"
 #include "base/text.h"
 #include "bench/fitting.h"
-#include "base/file_write.h"
 #include "catalog/query.h"
 #include "container/texture_files.h"
 
@@ -17,7 +17,8 @@ using nlohmann::json;
 
 namespace {
 
-Result<LookedThrough> look_once(Context& c, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options, bool roles_too) {
+Result<LookedThrough> look_once(Context& c, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options,
+                                bool roles_too) {
     LookedThrough out;
     out.sources = std::move(sources);
     SKIVET_TRY(const auto store, IndexStore::open(index.empty() ? ":memory:" : index));
@@ -29,10 +30,11 @@ Result<LookedThrough> look_once(Context& c, std::vector<Source> sources, const s
         SKIVET_TRY(out.catalog, build_catalog(c.kinds, out.sources, progress, options));
     }
     auto known = known_facts(out.catalog, *store);
-    SKIVET_CHECK(look_at_pictures(c.kinds, out.sources, out.catalog, known.todo, *store, nullptr, progress, [&, mutex = std::make_shared<std::mutex>()](std::vector<LookedAt> seen) {
-        const std::lock_guard lock(*mutex);
-        for (auto& s : seen) known.facts[s.item] = std::move(s.facts);
-    }));
+    SKIVET_CHECK(look_at_pictures(c.kinds, out.sources, out.catalog, known.todo, *store, nullptr, progress,
+                                  [&, mutex = std::make_shared<std::mutex>()](std::vector<LookedAt> seen) {
+                                      const std::lock_guard lock(*mutex);
+                                      for (auto& s : seen) known.facts[s.item] = std::move(s.facts);
+                                  }));
     SKIVET_CHECK(store->prune());
     if (roles_too) out.insight = make_insight(out.catalog, std::move(known.facts), {});
     else out.insight.facts = std::move(known.facts);
@@ -41,7 +43,8 @@ Result<LookedThrough> look_once(Context& c, std::vector<Source> sources, const s
 
 }  // namespace
 
-Result<LookedThrough> look_through(Context& c, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options, bool roles_too) {
+Result<LookedThrough> look_through(Context& c, std::vector<Source> sources, const std::filesystem::path& index,
+                                   const CatalogOptions& options, bool roles_too) {
     auto out = look_once(c, sources, index, options, roles_too);
     if (out || out.error().code != ErrorCode::damaged || index.empty()) return out;
     // It was opened as an index of ours, so it may go: everything in it is found again.
@@ -69,8 +72,16 @@ int find_picture(Context& c, const FindPictureOptions& options) {
         const auto& item = looked->catalog.items[hit.picture];
         const auto address = address_of(looked->sources[item.source], item).text();
         if (c.json) {
-            const json j = {{"address", address}, {"path", item.path()}, {"score", std::round(hit.score * 1000) / 1000}, {"x", hit.x}, {"y", hit.y}, {"width", hit.width}, {"height", hit.height},
-                            {"quarter_turns", hit.quarter_turns}, {"mirrored", hit.mirrored}, {"effective", item.effective}};
+            const json j = {{"address", address},
+                            {"path", item.path()},
+                            {"score", std::round(hit.score * 1000) / 1000},
+                            {"x", hit.x},
+                            {"y", hit.y},
+                            {"width", hit.width},
+                            {"height", hit.height},
+                            {"quarter_turns", hit.quarter_turns},
+                            {"mirrored", hit.mirrored},
+                            {"effective", item.effective}};
             c.out << j.dump(-1, ' ', false, json::error_handler_t::replace) << '\n';
         } else {
             std::string how;
@@ -95,15 +106,25 @@ int roles(Context& c, const RolesOptions& options) {
     for (std::size_t i = 0; i < catalog.items.size(); ++i) {
         const auto& item = catalog.items[i];
         if (!item.is_texture()) continue;
-        const auto guess = options.by_picture ? (looked->insight.facts[i] ? guess_by_picture(*looked->insight.facts[i], item.desc) : RoleGuess{}) : looked->insight.why(catalog, i, {});
+        const auto guess = options.by_picture
+                               ? (looked->insight.facts[i] ? guess_by_picture(*looked->insight.facts[i], item.desc) : RoleGuess{})
+                               : looked->insight.why(catalog, i, {});
         const auto address = address_of(looked->sources[item.source], item).text();
         if (c.json)
-            c.out << json{{"address", address}, {"path", item.path()}, {"role", std::string(token_of(guess.role))}, {"confidence", std::round(guess.confidence * 100) / 100}, {"why", guess.why}}.dump(-1, ' ', false, json::error_handler_t::replace) << '\n';
+            c.out << json{{"address", address},
+                          {"path", item.path()},
+                          {"role", std::string(token_of(guess.role))},
+                          {"confidence", std::round(guess.confidence * 100) / 100},
+                          {"why", guess.why}}
+                         .dump(-1, ' ', false, json::error_handler_t::replace)
+                  << '\n';
         else c.out << fmt::format("{:<18} {:3.0f} %  {}  ({})\n", name_of(guess.role), 100 * guess.confidence, address, guess.why);
     }
     for (const auto& p : looked->insight.proposals) {
-        const auto text = fmt::format("{} \"{}\": {} names, {} of them with a counterpart{}", name_of(p.habit.place), p.habit.word, p.names, p.shared,
-                                      p.habit.role == Role::unsure ? std::string() : fmt::format("; {:.0f} % look like {}", 100 * p.agreement, name_of(p.habit.role)));
+        const auto text =
+            fmt::format("{} \"{}\": {} names, {} of them with a counterpart{}", name_of(p.habit.place), p.habit.word, p.names, p.shared,
+                        p.habit.role == Role::unsure ? std::string()
+                                                     : fmt::format("; {:.0f} % look like {}", 100 * p.agreement, name_of(p.habit.role)));
         c.err << "skivet-cli: possible habit, " << text << '\n';
     }
     return code == 0 ? 0 : 1;

@@ -13,7 +13,7 @@ struct LookedThrough {
 };
 /// Looks at all textures of the sources. With an `index` file only at what it does not know yet. Without `roles_too` the insight has facts
 /// alone. Errors: `canceled`, and the index file's.
-[[nodiscard]] Result<LookedThrough> look_through(Context& context, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options,
-                                                 bool roles_too = true);
+[[nodiscard]] Result<LookedThrough> look_through(Context& context, std::vector<Source> sources, const std::filesystem::path& index,
+                                                 const CatalogOptions& options, bool roles_too = true);
 
 }  // namespace skivet::cli

@@ -15,7 +15,7 @@ struct Context {
     CancelToken cancel;
     bool json = false;
     std::filesystem::path vault;
-    bool vault_chosen = false;    ///< by --vault; otherwise deliveries are looked for in every vault of the register
+    bool vault_chosen = false;  ///< by --vault; otherwise deliveries are looked for in every vault of the register
     VaultRegister vaults{VaultRegister::usual_place()};
     Interruption* interruption = nullptr;
 
@@ -26,8 +26,8 @@ struct Context {
 struct ListOptions {
     std::vector<std::string> sources;
     std::vector<std::string> match;
-    std::filesystem::path index;  ///< kept between calls; empty: none
-    std::string roles = "picture";///< what roles are told from: name or picture
+    std::filesystem::path index;    ///< kept between calls; empty: none
+    std::string roles = "picture";  ///< what roles are told from: name or picture
     bool textures = false;
     bool recursive = false;
 };
@@ -40,13 +40,13 @@ struct ExportOptions {
     std::vector<std::string> match;
     std::string mip = "0";
     std::string alpha = "keep";
-    int jobs = 0;                 ///< 0: as many as the machine has cores
-    std::uint64_t part_bytes = 0; ///< files of more are cut; 0: never
+    int jobs = 0;                  ///< 0: as many as the machine has cores
+    std::uint64_t part_bytes = 0;  ///< files of more are cut; 0: never
     bool flat = false;
-    bool sets = false;            ///< a folder a set
+    bool sets = false;  ///< a folder a set
     bool fat32 = false;
     bool resume = false;
-    bool force = false;           ///< also over files that no export made
+    bool force = false;  ///< also over files that no export made
 };
 struct EncodeCommand {
     std::filesystem::path image, out;
@@ -56,8 +56,8 @@ struct EncodeCommand {
 struct ReplaceOptions {
     std::string address;
     std::filesystem::path with;
-    std::filesystem::path beside;   ///< an override folder; empty: into the archive
-    std::filesystem::path patch;    ///< a new archive with only this entry
+    std::filesystem::path beside;  ///< an override folder; empty: into the archive
+    std::filesystem::path patch;   ///< a new archive with only this entry
     bool dry_run = false;
     bool as_is = false;
 };

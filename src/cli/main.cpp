@@ -1,17 +1,19 @@
+#include <unistd.h>
 #include <csignal>
 #include <iostream>
 #include <thread>
-#include <unistd.h>
 
 #include "cli/run.h"
 
 namespace {
 
-/// Waits for SIGINT and SIGTERM beside the work. The command gets a moment to end by itself and to say so; one that is deep in a computation
-/// is ended here, with nothing half-written: files appear whole or not at all, and game files are written only under `begin_writing`.
+/// Waits for SIGINT and SIGTERM beside the work. The command gets a moment to end by itself and to say so; one that is deep in a
+/// computation is ended here, with nothing half-written: files appear whole or not at all, and game files are written only under
+/// `begin_writing`.
 void wait_for_signals(skivet::cli::Interruption& interruption, const sigset_t& signals) {
     int signal = 0;
-    while (sigwait(&signals, &signal) != 0) {}
+    while (sigwait(&signals, &signal) != 0) {
+    }
     interruption.cancel.cancel();
     std::this_thread::sleep_for(std::chrono::milliseconds(20));
     while (!interruption.when_idle([] { ::_exit(130); })) std::this_thread::sleep_for(std::chrono::milliseconds(5));
@@ -20,12 +22,12 @@ void wait_for_signals(skivet::cli::Interruption& interruption, const sigset_t& s
 }  // namespace
 
 int main(int argc, char** argv) {
-    std::signal(SIGPIPE, SIG_IGN);   // a reader that went away is an error of writing, and never the end of a delivery
+    std::signal(SIGPIPE, SIG_IGN);  // a reader that went away is an error of writing, and never the end of a delivery
     sigset_t signals;
     sigemptyset(&signals);
     sigaddset(&signals, SIGINT);
     sigaddset(&signals, SIGTERM);
-    pthread_sigmask(SIG_BLOCK, &signals, nullptr);   // before the first thread, so that all of them leave signals to one
+    pthread_sigmask(SIG_BLOCK, &signals, nullptr);  // before the first thread, so that all of them leave signals to one
     // Lives as long as the process, because the thread does.
     static skivet::cli::Interruption interruption;
     std::thread([signals] { wait_for_signals(interruption, signals); }).detach();

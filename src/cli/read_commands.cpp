@@ -1,6 +1,6 @@
 // Commands that only read: list, show, verify, compare, sheet check.
-#include <cmath>
 #include <fmt/format.h>
+#include <cmath>
 #include <nlohmann/json.hpp>
 #include <ostream>
 
@@ -10,13 +10,13 @@
 #include "bench/fitting.h"
 #include "catalog/names.h"
 #include "cli/catalog_look.h"
-#include "container/texture_files.h"
 #include "codec/codec.h"
 #include "codec/paint_form.h"
-#include "pixel/alpha_use.h"
 #include "container/draft_sheet.h"
 #include "container/sheet_try.h"
 #include "container/sift.h"
+#include "container/texture_files.h"
+#include "pixel/alpha_use.h"
 
 namespace skivet::cli {
 namespace {
@@ -26,13 +26,24 @@ using nlohmann::json;
 std::string dump(const json& value) { return value.dump(-1, ' ', false, json::error_handler_t::replace); }
 
 json to_json(const Source& source, const CatalogItem& item, Role role, std::uint32_t twins) {
-    json j = {{"address", address_of(source, item).text()}, {"path", item.path()}, {"source", source.path.string()},
-              {"kind", std::string(name_of(item.kind))}, {"size", item.size}, {"stored", item.stored}, {"method", item.method},
+    json j = {{"address", address_of(source, item).text()},
+              {"path", item.path()},
+              {"source", source.path.string()},
+              {"kind", std::string(name_of(item.kind))},
+              {"size", item.size},
+              {"stored", item.stored},
+              {"method", item.method},
               {"effective", item.effective}};
     if (item.is_texture() && item.desc.format != Format::unknown) {
         const auto& d = item.desc;
-        j.update({{"format", std::string(info(d.format).name)}, {"width", d.width}, {"height", d.height}, {"depth", d.depth},
-                  {"layers", d.layers}, {"faces", d.faces}, {"mips", d.mips}, {"color", std::string(name_of(d.color))}});
+        j.update({{"format", std::string(info(d.format).name)},
+                  {"width", d.width},
+                  {"height", d.height},
+                  {"depth", d.depth},
+                  {"layers", d.layers},
+                  {"faces", d.faces},
+                  {"mips", d.mips},
+                  {"color", std::string(name_of(d.color))}});
     }
     if (item.is_texture()) j.update({{"role", std::string(token_of(role))}, {"twins", twins}});
     return j;
@@ -86,7 +97,7 @@ int list(Context& c, const ListOptions& options) {
             const auto path = source.path.string();
             for (const auto& e : source.container->entries()) {
                 if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
-                if (!c.out) return 4;   // nobody reads on; `run` says so
+                if (!c.out) return 4;  // nobody reads on; `run` says so
                 const auto fits = [&](const std::string& pattern) { return glob_match(pattern, e.path); };
                 if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) continue;
                 put(grouped(e.size), 12, true);
@@ -99,8 +110,10 @@ int list(Context& c, const ListOptions& options) {
                 text += '\n';
                 flush(1u << 16);
             }
-            for (const auto& problem : source.container->problems()) code = 1, c.err << "skivet-cli: " << problem.within(source.path.filename().string()).message() << '\n';
-            for (const auto& twice : source.container->doubles()) code = 1, c.err << "skivet-cli: " << twice.within(source.path.filename().string()).message() << '\n';
+            for (const auto& problem : source.container->problems())
+                code = 1, c.err << "skivet-cli: " << problem.within(source.path.filename().string()).message() << '\n';
+            for (const auto& twice : source.container->doubles())
+                code = 1, c.err << "skivet-cli: " << twice.within(source.path.filename().string()).message() << '\n';
         }
         flush(1);
         return code == 0 ? 0 : 1;
@@ -150,7 +163,7 @@ int show(Context& c, const std::string& text) {
     if (!address) return c.failed(address.error());
     auto bytes = read_address(c.kinds, *address);
     if (!bytes) return c.failed(bytes.error());
-    bool problems = false;   // what the archive itself says is wrong with this entry
+    bool problems = false;  // what the archive itself says is wrong with this entry
     if (!address->inner.empty())
         if (const auto source = open_source(c.kinds, address->source))
             for (const auto& problem : (*source)->problems())
@@ -171,21 +184,38 @@ int show(Context& c, const std::string& text) {
             j["damage"] = damage->message();
             lines.push_back({"damage", damage->message()});
         }
-        j.update({{"kind", "texture"}, {"file_kind", texture->kind->name()}, {"format", std::string(info(d.format).name)}, {"width", d.width},
-                  {"height", d.height}, {"depth", d.depth}, {"layers", d.layers}, {"faces", d.faces}, {"mips", d.mips},
-                  {"color", std::string(name_of(d.color))}, {"mip_filter", made_by}, {"mips_known", guess->known}, {"mips_confidence", std::round(guess->confidence * 1000) / 1000}});
+        j.update({{"kind", "texture"},
+                  {"file_kind", texture->kind->name()},
+                  {"format", std::string(info(d.format).name)},
+                  {"width", d.width},
+                  {"height", d.height},
+                  {"depth", d.depth},
+                  {"layers", d.layers},
+                  {"faces", d.faces},
+                  {"mips", d.mips},
+                  {"color", std::string(name_of(d.color))},
+                  {"mip_filter", made_by},
+                  {"mips_known", guess->known},
+                  {"mips_confidence", std::round(guess->confidence * 1000) / 1000}});
         if (guess->normals) j["normals"] = std::string(describe(*guess->normals));
         const auto top = texture->decode(first_level_there(texture->layout));
         if (!top) return c.failed(top.error().within(name));
         const auto alpha = info(d.format).has_alpha ? alpha_facts(*top) : AlphaFacts{};
-        j.update({{"alpha", std::string(name_of(alpha.use))}, {"hidden_colors", alpha.hidden_colors}, {"premultiplied", alpha.premultiplied}});
-        lines.insert(lines.end(), {{"kind", texture->kind->name()}, {"format", std::string(info(d.format).name)}, {"size", size_text(d)},
-                                   {"mips", std::to_string(d.mips)}, {"color", std::string(name_of(d.color))}, {"mips made by", made_by}, {"alpha", describe(alpha)}});
+        j.update(
+            {{"alpha", std::string(name_of(alpha.use))}, {"hidden_colors", alpha.hidden_colors}, {"premultiplied", alpha.premultiplied}});
+        lines.insert(lines.end(), {{"kind", texture->kind->name()},
+                                   {"format", std::string(info(d.format).name)},
+                                   {"size", size_text(d)},
+                                   {"mips", std::to_string(d.mips)},
+                                   {"color", std::string(name_of(d.color))},
+                                   {"mips made by", made_by},
+                                   {"alpha", describe(alpha)}});
         if (const auto use = use_of(*texture, *guess); !use.empty()) lines.push_back({"use", use});
         if (texture->layout.direct)
             for (const auto& s : texture->layout.surfaces)
                 if (s.layer == 0 && s.face == 0 && s.slice == 0)
-                    lines.push_back({fmt::format("mip {}", s.mip), fmt::format("{}×{}, {} bytes at {}", s.width, s.height, grouped(s.size), hex(s.offset))});
+                    lines.push_back({fmt::format("mip {}", s.mip),
+                                     fmt::format("{}×{}, {} bytes at {}", s.width, s.height, grouped(s.size), hex(s.offset))});
     } else {
         j["kind"] = "other";
         lines.push_back({"kind", "no texture we know"});
@@ -207,7 +237,8 @@ int verify(Context& c, const std::string& path) {
         else c.out << "damaged: " << error.message() << '\n';
     };
     for (const auto& problem : container.problems()) say(path, problem.within(std::filesystem::path(path).filename().string()));
-    for (const auto& twice : container.doubles()) c.err << "skivet-cli: " << twice.within(std::filesystem::path(path).filename().string()).message() << '\n';
+    for (const auto& twice : container.doubles())
+        c.err << "skivet-cli: " << twice.within(std::filesystem::path(path).filename().string()).message() << '\n';
     for (std::size_t i = 0; i < container.entries().size(); ++i) {
         if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
         const auto& entry = container.entries()[i];
@@ -215,7 +246,9 @@ int verify(Context& c, const std::string& path) {
         std::optional<Error> error;
         if (!bytes) error = bytes.error();
         else if (c.kinds.textures.recognize(*bytes, entry.path))
-            if (auto texture = open_spread(c.kinds.textures, std::move(*bytes), entry.path, siblings_of(c.kinds, container, {entry.path}), c.kinds.limits); !texture || texture->layout.damage)
+            if (auto texture = open_spread(c.kinds.textures, std::move(*bytes), entry.path, siblings_of(c.kinds, container, {entry.path}),
+                                           c.kinds.limits);
+                !texture || texture->layout.damage)
                 error = in_entry(container, i, texture ? *texture->layout.damage : texture.error());
         if (error) say(entry.path, *error);
     }
@@ -236,16 +269,24 @@ int compare(Context& c, const std::string& a, const std::string& b) {
     const auto& x = textures[0];
     const auto& y = textures[1];
     if (x.layout.desc.width != y.layout.desc.width || x.layout.desc.height != y.layout.desc.height)
-        return c.failed(Error{ErrorCode::unfit, fmt::format("{} and {} texels cannot be compared", size_text(x.layout.desc), size_text(y.layout.desc)), {}, {}, {}});
+        return c.failed(Error{ErrorCode::unfit,
+                              fmt::format("{} and {} texels cannot be compared", size_text(x.layout.desc), size_text(y.layout.desc)),
+                              {},
+                              {},
+                              {}});
     json levels = json::array();
     for (std::uint32_t mip = 0; mip < std::min(x.layout.desc.mips, y.layout.desc.mips); ++mip) {
         const auto p = x.decode(mip), q = y.decode(mip);
         if (!p) return c.failed(p.error());
         if (!q) return c.failed(q.error());
         const auto d = difference(paint_form(x.layout.desc.format, *p), paint_form(y.layout.desc.format, *q));
-        const bool color = x.layout.desc.color == ColorSpace::srgb;   // only then is there light to compare
-        json level = {{"mip", mip}, {"psnr_rgb", decibels(d.psnr_rgb)}, {"psnr_alpha", decibels(d.psnr_alpha)}, {"ssim", std::round(d.ssim * 1e6) / 1e6},
-                      {"max_error", d.max_error}, {"changed_texels", d.changed_texels}};
+        const bool color = x.layout.desc.color == ColorSpace::srgb;  // only then is there light to compare
+        json level = {{"mip", mip},
+                      {"psnr_rgb", decibels(d.psnr_rgb)},
+                      {"psnr_alpha", decibels(d.psnr_alpha)},
+                      {"ssim", std::round(d.ssim * 1e6) / 1e6},
+                      {"max_error", d.max_error},
+                      {"changed_texels", d.changed_texels}};
         if (color) level["psnr_light"] = decibels(d.psnr_light);
         std::string blocks;
         const auto& f = info(x.layout.desc.format);
@@ -255,14 +296,16 @@ int compare(Context& c, const std::string& a, const std::string& b) {
             if (!right) return c.failed(right.error());
             std::uint64_t changed = 0;
             for (std::size_t at = 0; at < left->size(); at += f.block_bytes)
-                changed += !std::equal(left->begin() + static_cast<std::ptrdiff_t>(at), left->begin() + static_cast<std::ptrdiff_t>(at + f.block_bytes),
+                changed += !std::equal(left->begin() + static_cast<std::ptrdiff_t>(at),
+                                       left->begin() + static_cast<std::ptrdiff_t>(at + f.block_bytes),
                                        right->begin() + static_cast<std::ptrdiff_t>(at));
             level["changed_blocks"] = changed;
             blocks = fmt::format(" · {} blocks", grouped(changed));
         }
         if (!c.json)
-            c.out << fmt::format("mip {}: color {}{} · alpha {} · SSIM {:.4f} · largest error {} · {} texels{}\n", mip, decibel_text(d.psnr_rgb),
-                                 color ? " (" + decibel_text(d.psnr_light) + " in light)" : "", decibel_text(d.psnr_alpha), d.ssim, d.max_error, grouped(d.changed_texels), blocks);
+            c.out << fmt::format("mip {}: color {}{} · alpha {} · SSIM {:.4f} · largest error {} · {} texels{}\n", mip,
+                                 decibel_text(d.psnr_rgb), color ? " (" + decibel_text(d.psnr_light) + " in light)" : "",
+                                 decibel_text(d.psnr_alpha), d.ssim, d.max_error, grouped(d.changed_texels), blocks);
         levels.push_back(std::move(level));
     }
     if (c.json) {
@@ -280,8 +323,8 @@ int sheet_check(Context& c, const std::string& file) {
     const auto sheet = parse_sheet(as_text(*bytes), std::filesystem::path(file).filename().string());
     if (!sheet) return c.failed(sheet.error());
     constexpr std::string_view kinds[] = {"container", "texture", "wrapper"};
-    c.out << fmt::format("{}: a {} sheet with {} header fields and {} record fields\n", sheet->name, kinds[static_cast<std::size_t>(sheet->kind)],
-                         sheet->header.fields.size(), sheet->record.fields.size());
+    c.out << fmt::format("{}: a {} sheet with {} header fields and {} record fields\n", sheet->name,
+                         kinds[static_cast<std::size_t>(sheet->kind)], sheet->header.fields.size(), sheet->record.fields.size());
     return 0;
 }
 
@@ -295,8 +338,13 @@ int names(Context& c, const std::vector<std::string>& texts) {
     const auto found = find_names(c.kinds, sources, progress);
     if (!found) return c.failed(found.error());
     for (const auto& name : *found) {
-        if (c.json) c.out << dump({{"source", sources[name.source].path.string()}, {"hash", name.hash}, {"path", name.path}, {"found_in", name.found_in}}) << '\n';
-        else c.out << name.path << '\n';   // one a line, as --paths reads them
+        if (c.json)
+            c.out << dump({{"source", sources[name.source].path.string()},
+                           {"hash", name.hash},
+                           {"path", name.path},
+                           {"found_in", name.found_in}})
+                  << '\n';
+        else c.out << name.path << '\n';  // one a line, as --paths reads them
     }
     c.err << fmt::format("skivet-cli: {} names found\n", found->size());
     return 0;
@@ -308,9 +356,11 @@ int sheet_draft(Context& c, const std::string& archive, const std::string& out) 
     Progress progress;
     progress.cancel = c.cancel;
     if (!out.empty() && std::filesystem::exists(out)) {
-        const auto old = std::filesystem::is_regular_file(out) ? read_file(out, 1u << 20) : Result<Bytes>(fail(ErrorCode::usage, out + " is no regular file"));
+        const auto old = std::filesystem::is_regular_file(out) ? read_file(out, 1u << 20)
+                                                               : Result<Bytes>(fail(ErrorCode::usage, out + " is no regular file"));
         if (!old || (!old->empty() && !parse_sheet(as_text(*old), out)))
-            return c.failed(Error{ErrorCode::usage, out + " is there already and is no sheet", {}, {}, "Choose another name, or remove it first"});
+            return c.failed(
+                Error{ErrorCode::usage, out + " is there already and is no sheet", {}, {}, "Choose another name, or remove it first"});
     }
     const auto draft = draft_sheet(c.kinds, *view, progress);
     if (!draft) return c.failed(draft.error());
@@ -318,7 +368,9 @@ int sheet_draft(Context& c, const std::string& archive, const std::string& out) 
         c.err << fmt::format("skivet-cli: no sheet is written: {}\n", draft->unsound);
         return 1;
     }
-    c.err << fmt::format("skivet-cli: {}\nskivet-cli: {} entries, {} of {} that were looked at can be read; {} bytes are not explained\n", draft->found, grouped(draft->entries), grouped(draft->readable), grouped(draft->looked_at), grouped(draft->unexplained));
+    c.err << fmt::format("skivet-cli: {}\nskivet-cli: {} entries, {} of {} that were looked at can be read; {} bytes are not explained\n",
+                         draft->found, grouped(draft->entries), grouped(draft->readable), grouped(draft->looked_at),
+                         grouped(draft->unexplained));
     if (out.empty()) {
         c.out << draft->toml;
         return 0;
@@ -341,7 +393,14 @@ int sheet_try(Context& c, const SheetTryOptions& options) {
     if (!trial) return c.failed(trial.error());
     if (c.json) {
         for (const auto& f : trial->fields)
-            c.out << dump({{"where", f.where}, {"field", f.name}, {"means", f.means}, {"at", f.at}, {"size", f.size}, {"value", f.value}, {"bytes", f.bytes}}) << '\n';
+            c.out << dump({{"where", f.where},
+                           {"field", f.name},
+                           {"means", f.means},
+                           {"at", f.at},
+                           {"size", f.size},
+                           {"value", f.value},
+                           {"bytes", f.bytes}})
+                  << '\n';
         for (const auto& s : trial->segments)
             if (s.what == Segment::What::gap) c.out << dump({{"unexplained_at", s.at}, {"size", s.size}}) << '\n';
     } else {
@@ -350,15 +409,17 @@ int sheet_try(Context& c, const SheetTryOptions& options) {
         for (const auto& f : trial->fields) {
             if (f.where != where) c.out << f.where << '\n';
             where = f.where;
-            c.out << fmt::format("  {:>10}  {:<48} {:<14} {}{}\n", hex(f.at), f.bytes + (f.size > 16 ? " …" : ""), f.name, f.value, f.means.empty() ? "" : "  — " + f.means);
+            c.out << fmt::format("  {:>10}  {:<48} {:<14} {}{}\n", hex(f.at), f.bytes + (f.size > 16 ? " …" : ""), f.name, f.value,
+                                 f.means.empty() ? "" : "  — " + f.means);
         }
         for (const auto& s : trial->segments)
-            if (s.what == Segment::What::gap) c.out << fmt::format("  {:>10}  {} bytes the sheet does not explain\n", hex(s.at), grouped(s.size));
+            if (s.what == Segment::What::gap)
+                c.out << fmt::format("  {:>10}  {} bytes the sheet does not explain\n", hex(s.at), grouped(s.size));
     }
     std::optional<Error> wrong = trial->first_wrong;
     std::size_t proved = 0;
     if (options.prove && !wrong) {
-        auto kinds = c.kinds;   // only this sheet, whatever else would recognize the file
+        auto kinds = c.kinds;  // only this sheet, whatever else would recognize the file
         if (auto added = add_sheet(kinds, options.file); !added) return c.failed(added.error());
         kinds.choices.insert(kinds.choices.begin(), {std::filesystem::path(options.archive).filename().string(), name});
         Progress progress;
@@ -372,7 +433,8 @@ int sheet_try(Context& c, const SheetTryOptions& options) {
         if (wrong) j["wrong"] = wrong->message();
         c.out << dump(j) << '\n';
     } else {
-        c.out << fmt::format("{} entries, {} readable; {} bytes are not explained\n", trial->entries, trial->readable, grouped(trial->unexplained));
+        c.out << fmt::format("{} entries, {} readable; {} bytes are not explained\n", trial->entries, trial->readable,
+                             grouped(trial->unexplained));
         if (proved > 0) c.out << fmt::format("proved: {} entries were changed, made longer and put back in a copy\n", proved);
     }
     return wrong ? c.failed(*wrong) : 0;
@@ -383,15 +445,25 @@ namespace {
 void print_hits(Context& c, const std::vector<SiftHit>& hits, const std::string& around, unsigned depth) {
     for (const auto& hit : hits) {
         if (c.json) {
-            json j = {{"at", hit.at}, {"size", hit.size}, {"kind", hit.kind}, {"confidence", hit.confidence}, {"stream", hit.packing.has_value()}};
+            json j = {{"at", hit.at},
+                      {"size", hit.size},
+                      {"kind", hit.kind},
+                      {"confidence", hit.confidence},
+                      {"stream", hit.packing.has_value()}};
             if (!around.empty()) j["inside"] = around;
             if (hit.packing) j["unpacked"] = hit.unpacked;
-            else j.update({{"format", std::string(info(hit.desc.format).name)}, {"width", hit.desc.width}, {"height", hit.desc.height}, {"mips", hit.desc.mips}});
+            else
+                j.update({{"format", std::string(info(hit.desc.format).name)},
+                          {"width", hit.desc.width},
+                          {"height", hit.desc.height},
+                          {"mips", hit.desc.mips}});
             c.out << dump(j) << '\n';
         } else {
-            const auto what = hit.packing ? fmt::format("{} stream, {} bytes unpacked", hit.kind, grouped(hit.unpacked))
-                                          : fmt::format("{} {} {}, {} mips", hit.kind, info(hit.desc.format).name, size_text(hit.desc), hit.desc.mips);
-            c.out << fmt::format("{:{}}{:<12} {:>12} bytes  {:3.0f} %  {}\n", "", 2 * depth, hex(hit.at), grouped(hit.size), 100 * hit.confidence, what);
+            const auto what =
+                hit.packing ? fmt::format("{} stream, {} bytes unpacked", hit.kind, grouped(hit.unpacked))
+                            : fmt::format("{} {} {}, {} mips", hit.kind, info(hit.desc.format).name, size_text(hit.desc), hit.desc.mips);
+            c.out << fmt::format("{:{}}{:<12} {:>12} bytes  {:3.0f} %  {}\n", "", 2 * depth, hex(hit.at), grouped(hit.size),
+                                 100 * hit.confidence, what);
         }
         print_hits(c, hit.inside, around + fmt::format("{}{}", around.empty() ? "" : "/", hex(hit.at)), depth + 1);
     }

@@ -23,19 +23,32 @@ std::vector<fs::path> vault_folders(const Context& c) {
     return out;
 }
 
-/// One entry as it was before all deliveries of a vault. The delivery that put it there is undone when it holds nothing else and nothing stands
-/// on it, because then the archive gets its very bytes back; otherwise the old content is delivered. Error `missing` when the vault knows none.
+/// One entry as it was before all deliveries of a vault. The delivery that put it there is undone when it holds nothing else and nothing
+/// stands on it, because then the archive gets its very bytes back; otherwise the old content is delivered. Error `missing` when the vault
+/// knows none.
 Status restore_entry(Context& c, Vault& vault, const fs::path& source, const std::string& text) {
     auto address = text.find("::") == std::string::npos ? Address{source, {text}} : *parse_address(text);
     if (address.inner.empty()) return fail(ErrorCode::usage, fmt::format("\"{}\" names no entry", text));
     SKIVET_TRY(const auto history, vault.history());
     const auto& entry = address.inner.back();
-    const auto holds = [&](const JournalPart& part) { return part.source == source && std::find(part.entries.begin(), part.entries.end(), entry) != part.entries.end(); };
-    const auto journal = std::find_if(history.rbegin(), history.rend(), [&](const Journal& j) { return std::any_of(j.parts.begin(), j.parts.end(), holds); });
-    if (journal == history.rend()) return fail(Error{ErrorCode::missing, fmt::format("no delivery of \"{}\" is in the vault {}", entry, vault.folder().string()), {source.string()}, {}, {}});
+    const auto holds = [&](const JournalPart& part) {
+        return part.source == source && std::find(part.entries.begin(), part.entries.end(), entry) != part.entries.end();
+    };
+    const auto journal = std::find_if(history.rbegin(), history.rend(),
+                                      [&](const Journal& j) { return std::any_of(j.parts.begin(), j.parts.end(), holds); });
+    if (journal == history.rend())
+        return fail(Error{ErrorCode::missing,
+                          fmt::format("no delivery of \"{}\" is in the vault {}", entry, vault.folder().string()),
+                          {source.string()},
+                          {},
+                          {}});
     const bool alone = std::none_of(history.rbegin(), journal, [&](const Journal& later) { return later.touches(source); }) &&
-                       std::all_of(journal->parts.begin(), journal->parts.end(), [&](const JournalPart& part) { return part.source != source || part.entries == std::vector{entry} || part.entries == address.inner; }) &&
-                       std::none_of(std::next(journal), history.rend(), [&](const Journal& j) { return std::any_of(j.parts.begin(), j.parts.end(), holds); });
+                       std::all_of(journal->parts.begin(), journal->parts.end(),
+                                   [&](const JournalPart& part) {
+                                       return part.source != source || part.entries == std::vector{entry} || part.entries == address.inner;
+                                   }) &&
+                       std::none_of(std::next(journal), history.rend(),
+                                    [&](const Journal& j) { return std::any_of(j.parts.begin(), j.parts.end(), holds); });
     if (alone) return vault.undo(journal->id, source);
     SKIVET_TRY(const auto plan, plan_restore_entry(vault, c.kinds, source, address.inner));
     if (plan.empty()) return {};
@@ -45,7 +58,8 @@ Status restore_entry(Context& c, Vault& vault, const fs::path& source, const std
 }
 
 /// The newest delivery into `source` in any of the vaults: its vault and id.
-Result<std::optional<std::pair<fs::path, std::string>>> newest_into(Context& c, Files& files, const std::vector<fs::path>& folders, const fs::path& source) {
+Result<std::optional<std::pair<fs::path, std::string>>> newest_into(Context& c, Files& files, const std::vector<fs::path>& folders,
+                                                                    const fs::path& source) {
     std::optional<std::pair<fs::path, std::string>> out;
     std::int64_t time = 0;
     for (const auto& folder : folders) {
@@ -98,7 +112,8 @@ int warn_of_unfinished(Context& c, const std::vector<std::string>& arguments) {
                 if (std::none_of(arguments.begin(), arguments.end(), names_it)) continue;
                 ++count;
                 c.err << fmt::format("skivet-cli: {} is half-written: \"{}\" {}\n", file.string(), one.title,
-                                     one.running ? "is being delivered just now" : "was cut short. Put the old bytes back with: skivet-cli restore --unfinished");
+                                     one.running ? "is being delivered just now"
+                                                 : "was cut short. Put the old bytes back with: skivet-cli restore --unfinished");
             }
     return count;
 }
@@ -110,7 +125,7 @@ int restore(Context& c, const RestoreOptions& options) {
     if (!writing.may()) return c.failed(c.cancel.check().error());
     for (const auto& folder : folders)
         for (const auto& error : Vault(folder, files).unreadable()) c.err << "skivet-cli: " << error.message() << '\n';
-    if (options.unfinished) {   // `recover` has done it already
+    if (options.unfinished) {  // `recover` has done it already
         int left = 0;
         for (const auto& folder : folders) left += static_cast<int>(Vault(folder, files).unfinished().size());
         return left > 0 ? 1 : 0;
@@ -153,10 +168,17 @@ int restore(Context& c, const RestoreOptions& options) {
         std::string elsewhere;
         for (const auto& other : c.vaults.all()) {
             const auto history = Vault(other, files).history();
-            if (history && std::any_of(history->begin(), history->end(), [&](const Journal& j) { return source.empty() || j.touches(source); })) elsewhere += (elsewhere.empty() ? "" : ", ") + other.string();
+            if (history &&
+                std::any_of(history->begin(), history->end(), [&](const Journal& j) { return source.empty() || j.touches(source); }))
+                elsewhere += (elsewhere.empty() ? "" : ", ") + other.string();
         }
-        return c.failed(Error{ErrorCode::missing, fmt::format("there is nothing to restore: no delivery{} is in {}", source.empty() ? "" : " into " + source.string(), c.vault_chosen || folders.size() == 1 ? "the vault " + c.vault.string() : "any vault"), {}, {},
-                              elsewhere.empty() ? "" : "There are some in " + elsewhere + "; choose it with --vault"});
+        return c.failed(
+            Error{ErrorCode::missing,
+                  fmt::format("there is nothing to restore: no delivery{} is in {}", source.empty() ? "" : " into " + source.string(),
+                              c.vault_chosen || folders.size() == 1 ? "the vault " + c.vault.string() : "any vault"),
+                  {},
+                  {},
+                  elsewhere.empty() ? "" : "There are some in " + elsewhere + "; choose it with --vault"});
     }
     c.out << fmt::format("{} deliveries undone\n", count);
     return 0;

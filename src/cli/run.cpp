@@ -1,7 +1,7 @@
 #include "cli/run.h"
 
-#include <CLI/CLI.hpp>
 #include <cerrno>
+#include <CLI/CLI.hpp>
 #include <cstring>
 #include <ostream>
 #include <sstream>
@@ -29,24 +29,34 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     CLI::App app("Finds the textures inside game archives, takes them out, and puts edits back with nothing else changed.", "skivet-cli");
     app.require_subcommand(1);
     app.set_version_flag("--version", std::string("skivet-cli ") + SKIVET_VERSION);
-    app.footer("Addresses: archive.zip::path/inside.dds, and :: again for an archive inside. A name with :: in it is written :\\:.\n"
-               "Exit codes: 0 done, 1 done in part, 2 wrong use, 3 input refused, 4 the system failed, 130 canceled.");
+    app.footer(
+        "Addresses: archive.zip::path/inside.dds, and :: again for an archive inside. A name with :: in it is written :\\:.\n"
+        "Exit codes: 0 done, 1 done in part, 2 wrong use, 3 input refused, 4 the system failed, 130 canceled.");
     Context context{{}, out, err, interruption ? interruption->cancel : CancelToken(), false, Vault::default_folder()};
     context.interruption = interruption;
     std::vector<std::string> sheets, keys, choices, paths;
     int code = 0;
-    bool writes = false;   // game files; those commands first put right what was cut short
+    bool writes = false;  // game files; those commands first put right what was cut short
     std::function<int()> command;
     const auto common = [&](CLI::App* sub) {
         sub->add_flag("--json", context.json, "Print JSON Lines");
         // One value each time an option is given, so that what follows is a source and not swallowed.
         sub->add_option("--sheet", sheets, "Also use this sheet")->type_name("FILE")->allow_extra_args(false);
-        sub->add_option("--key", keys, "A key or password: NAME=HEX, NAME=text:WORDS or NAME=@FILE")->type_name("NAME=HEX")->allow_extra_args(false);
-        sub->add_option("--kind", choices, "Take files that fit a pattern for a kind of archive, for example '*.pak=ZIP'")->type_name("GLOB=KIND")->allow_extra_args(false);
-        sub->add_option("--paths", paths, "File of known paths for archives with hashed names, one a line")->type_name("FILE")->allow_extra_args(false);
+        sub->add_option("--key", keys, "A key or password: NAME=HEX, NAME=text:WORDS or NAME=@FILE")
+            ->type_name("NAME=HEX")
+            ->allow_extra_args(false);
+        sub->add_option("--kind", choices, "Take files that fit a pattern for a kind of archive, for example '*.pak=ZIP'")
+            ->type_name("GLOB=KIND")
+            ->allow_extra_args(false);
+        sub->add_option("--paths", paths, "File of known paths for archives with hashed names, one a line")
+            ->type_name("FILE")
+            ->allow_extra_args(false);
     };
     const auto with_vault = [&](CLI::App* sub) {
-        sub->add_option_function<std::string>("--vault", [&](const std::string& folder) { context.vault = folder, context.vault_chosen = true; }, "Where overwritten bytes are kept")->type_name("DIR");
+        sub->add_option_function<std::string>(
+               "--vault", [&](const std::string& folder) { context.vault = folder, context.vault_chosen = true; },
+               "Where overwritten bytes are kept")
+            ->type_name("DIR");
     };
 
     ListOptions list_options;
@@ -54,9 +64,15 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("SOURCE", list_options.sources)->required();
     sub->add_flag("--textures", list_options.textures, "Only textures and images");
     sub->add_flag("--recursive", list_options.recursive, "Also inside archives inside");
-    sub->add_option("--match", list_options.match, "Only paths that fit a pattern with * and ?")->type_name("GLOB")->allow_extra_args(false);
-    sub->add_option("--roles", list_options.roles, "What roles in JSON are told from: name, or name and picture")->check(CLI::IsMember({"name", "picture"}))->capture_default_str();
-    const auto with_index = [&](CLI::App* to, std::filesystem::path& file) { to->add_option("--index", file, "Keep what was seen in this file, and use it")->type_name("FILE"); };
+    sub->add_option("--match", list_options.match, "Only paths that fit a pattern with * and ?")
+        ->type_name("GLOB")
+        ->allow_extra_args(false);
+    sub->add_option("--roles", list_options.roles, "What roles in JSON are told from: name, or name and picture")
+        ->check(CLI::IsMember({"name", "picture"}))
+        ->capture_default_str();
+    const auto with_index = [&](CLI::App* to, std::filesystem::path& file) {
+        to->add_option("--index", file, "Keep what was seen in this file, and use it")->type_name("FILE");
+    };
     with_index(sub, list_options.index);
     common(sub);
     sub->callback([&] { command = [&] { return list(context, list_options); }; });
@@ -88,19 +104,32 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub = app.add_subcommand("export", "Write textures as files");
     sub->add_option("SOURCE_OR_ADDRESS", export_options.sources)->required();
     sub->add_option("--to", export_options.to, "Target folder")->required()->type_name("DIR");
-    sub->add_option("--as", export_options.as, "picture (png, or exr for floats), png, png16, dds, ktx2, tga, tiff, exr or raw")->capture_default_str();
-    sub->add_option("--faces", export_options.faces, "A cubemap as cross, as six files, or only the first face")->check(CLI::IsMember({"cross", "six", "first"}))->capture_default_str();
-    sub->add_option("--layers", export_options.layers, "All layers of an array and slices of a volume, or only the first")->check(CLI::IsMember({"all", "first"}))->capture_default_str();
+    sub->add_option("--as", export_options.as, "picture (png, or exr for floats), png, png16, dds, ktx2, tga, tiff, exr or raw")
+        ->capture_default_str();
+    sub->add_option("--faces", export_options.faces, "A cubemap as cross, as six files, or only the first face")
+        ->check(CLI::IsMember({"cross", "six", "first"}))
+        ->capture_default_str();
+    sub->add_option("--layers", export_options.layers, "All layers of an array and slices of a volume, or only the first")
+        ->check(CLI::IsMember({"all", "first"}))
+        ->capture_default_str();
     sub->add_option("--match", export_options.match, "Only paths that fit a pattern")->type_name("GLOB")->allow_extra_args(false);
     sub->add_option("--mip", export_options.mip, "A level, or all")->capture_default_str();
-    sub->add_option("--alpha", export_options.alpha, "keep, split into a gray image, or drop")->check(CLI::IsMember({"keep", "split", "drop"}))->capture_default_str();
-    sub->add_option("--jobs", export_options.jobs, "How many at once; 0: all cores")->type_name("N")->check(CLI::Range(0, 256))->capture_default_str();
+    sub->add_option("--alpha", export_options.alpha, "keep, split into a gray image, or drop")
+        ->check(CLI::IsMember({"keep", "split", "drop"}))
+        ->capture_default_str();
+    sub->add_option("--jobs", export_options.jobs, "How many at once; 0: all cores")
+        ->type_name("N")
+        ->check(CLI::Range(0, 256))
+        ->capture_default_str();
     auto* flat = sub->add_flag("--flat", export_options.flat, "No folders; names that would meet get a number");
     sub->add_flag("--sets", export_options.sets, "A folder for each set of textures that belong together")->excludes(flat);
     auto* fat32 = sub->add_flag("--fat32", export_options.fat32, "Cut files of more than 4 GiB less one byte");
-    sub->add_option("--part-size", export_options.part_bytes, "Cut files of more bytes into name.000, name.001 …")->type_name("BYTES")->excludes(fat32);
+    sub->add_option("--part-size", export_options.part_bytes, "Cut files of more bytes into name.000, name.001 …")
+        ->type_name("BYTES")
+        ->excludes(fat32);
     auto* resume = sub->add_flag("--resume", export_options.resume, "Leave out what is already there");
-    sub->add_flag("--force", export_options.force, "Write also over files that no export made or that were changed since")->excludes(resume);
+    sub->add_flag("--force", export_options.force, "Write also over files that no export made or that were changed since")
+        ->excludes(resume);
     common(sub);
     sub->callback([&] { command = [&] { return export_entries(context, export_options); }; });
 
@@ -109,15 +138,22 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("IMAGE", encode_options.image)->required();
     sub->add_option("--out", encode_options.out)->required()->type_name("FILE");
     auto* format = sub->add_option("--format", encode_options.format, "A format name, for example BC1");
-    auto* like = sub->add_option("--like", encode_options.like, "Take everything from this texture, unchanged blocks included")->excludes(format);
+    auto* like =
+        sub->add_option("--like", encode_options.like, "Take everything from this texture, unchanged blocks included")->excludes(format);
     format->excludes(like);
     sub->add_option("--mips", encode_options.mips, "full, none or a number")->capture_default_str();
-    sub->add_option("--effort", encode_options.effort, "fast, normal or best")->check(CLI::IsMember({"fast", "normal", "best"}))->capture_default_str();
+    sub->add_option("--effort", encode_options.effort, "fast, normal or best")
+        ->check(CLI::IsMember({"fast", "normal", "best"}))
+        ->capture_default_str();
     sub->add_option("--color", encode_options.color, "srgb or linear")->check(CLI::IsMember({"srgb", "linear"}));
-    sub->add_option("--jobs", encode_options.jobs, "How many at once; 0: all cores")->type_name("N")->check(CLI::Range(0, 256))->capture_default_str();
+    sub->add_option("--jobs", encode_options.jobs, "How many at once; 0: all cores")
+        ->type_name("N")
+        ->check(CLI::Range(0, 256))
+        ->capture_default_str();
     common(sub);
     sub->callback([&] {
-        if (encode_options.format.empty() && encode_options.like.empty()) throw CLI::ValidationError("encode", "--format or --like is needed");
+        if (encode_options.format.empty() && encode_options.like.empty())
+            throw CLI::ValidationError("encode", "--format or --like is needed");
         command = [&] { return encode_image(context, encode_options); };
     });
 
@@ -127,8 +163,11 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--with", replace_options.with)->required()->type_name("FILE");
     sub->add_flag("--dry-run", replace_options.dry_run, "Only show what would be written");
     sub->add_flag("--as-is", replace_options.as_is, "Put the file in without fitting it");
-    auto* beside = sub->add_option("--beside", replace_options.beside, "Write a loose file into an override folder instead")->type_name("DIR");
-    sub->add_option("--patch", replace_options.patch, "Make a new archive of the same kind with only this entry instead")->type_name("FILE")->excludes(beside);
+    auto* beside =
+        sub->add_option("--beside", replace_options.beside, "Write a loose file into an override folder instead")->type_name("DIR");
+    sub->add_option("--patch", replace_options.patch, "Make a new archive of the same kind with only this entry instead")
+        ->type_name("FILE")
+        ->excludes(beside);
     common(sub);
     with_vault(sub);
     sub->callback([&] { writes = !replace_options.dry_run, command = [&] { return replace(context, replace_options); }; });
@@ -138,7 +177,9 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("FOLDER", apply_options.folder)->required();
     sub->add_option("--into", apply_options.into)->required()->type_name("SOURCE");
     beside = sub->add_option("--beside", apply_options.beside, "Write loose files into an override folder instead")->type_name("DIR");
-    sub->add_option("--patch", apply_options.patch, "Make a new archive of the same kind with only these entries instead")->type_name("FILE")->excludes(beside);
+    sub->add_option("--patch", apply_options.patch, "Make a new archive of the same kind with only these entries instead")
+        ->type_name("FILE")
+        ->excludes(beside);
     sub->add_flag("--dry-run", apply_options.dry_run, "Only show what would be written");
     common(sub);
     with_vault(sub);
@@ -155,7 +196,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     common(sub);
     with_vault(sub);
     sub->callback([&] {
-        if (!restore_options.source.empty() + restore_all + restore_options.unfinished != 1) throw CLI::ValidationError("restore", "say a source, or --all, or --unfinished");
+        if (!restore_options.source.empty() + restore_all + restore_options.unfinished != 1)
+            throw CLI::ValidationError("restore", "say a source, or --all, or --unfinished");
         writes = true;
         command = [&] { return restore(context, restore_options); };
     });
@@ -236,10 +278,12 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     for (const auto& text : choices) {
         const auto equals = text.rfind('=');
         const auto kind = equals == std::string::npos ? std::string() : text.substr(equals + 1);
-        if (std::none_of(context.kinds.containers.begin(), context.kinds.containers.end(), [&](const auto& k) { return k->name() == kind; })) {
+        if (std::none_of(context.kinds.containers.begin(), context.kinds.containers.end(),
+                         [&](const auto& k) { return k->name() == kind; })) {
             std::string known;
             for (const auto& k : context.kinds.containers) known += (known.empty() ? "" : ", ") + k->name();
-            return context.failed(Error{ErrorCode::usage, "--kind " + text + ": there is no such kind", {}, {}, "Write PATTERN=KIND; the kinds are " + known});
+            return context.failed(Error{
+                ErrorCode::usage, "--kind " + text + ": there is no such kind", {}, {}, "Write PATTERN=KIND; the kinds are " + known});
         }
         context.kinds.choices.push_back({text.substr(0, equals), kind});
     }

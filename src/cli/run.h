@@ -8,8 +8,8 @@
 
 namespace skivet::cli {
 
-/// What a signal ends, and how. A command that only computes holds nothing outside its process, so it may be ended anywhere; one that writes
-/// a game's files must first put the old bytes back. The two sides agree on this object.
+/// What a signal ends, and how. A command that only computes holds nothing outside its process, so it may be ended anywhere; one that
+/// writes a game's files must first put the old bytes back. The two sides agree on this object.
 class Interruption {
 public:
     CancelToken cancel;

@@ -1,7 +1,7 @@
 // Commands that write: export, encode, replace, compact. See apply_command.cpp and restore_command.cpp for the others.
 #include <fmt/format.h>
-#include <ostream>
 #include <tbb/task_arena.h>
+#include <ostream>
 
 #include "base/file_write.h"
 #include "base/text.h"
@@ -20,7 +20,8 @@ namespace fs = std::filesystem;
 namespace {
 
 /// Where a result may go: over nothing, or over a regular file that is no input and of which `is_ours` says that it is one like the result.
-Status check_out(const fs::path& out, std::span<const fs::path> inputs, const std::function<bool(const Bytes&)>& is_ours, const std::string& what) {
+Status check_out(const fs::path& out, std::span<const fs::path> inputs, const std::function<bool(const Bytes&)>& is_ours,
+                 const std::string& what) {
     std::error_code code;
     if (!fs::exists(out, code)) return {};
     if (!fs::is_regular_file(out, code)) return fail(ErrorCode::usage, out.string() + " is no regular file", "Choose another name");
@@ -28,14 +29,20 @@ Status check_out(const fs::path& out, std::span<const fs::path> inputs, const st
         if (fs::equivalent(out, input, code)) return fail(ErrorCode::usage, out.string() + " is what is read", "Choose another name");
     SKIVET_TRY(const auto old, read_file(out));
     if (old.empty() || is_ours(old)) return {};
-    return fail(ErrorCode::usage, fmt::format("{} is there already and is no {}", out.string(), what), "Choose another name, or remove it first");
+    return fail(ErrorCode::usage, fmt::format("{} is there already and is no {}", out.string(), what),
+                "Choose another name, or remove it first");
 }
 
 }  // namespace
 
 int export_entries(Context& c, const ExportOptions& options) {
     const auto as = export_named(options.as);
-    if (!as) return c.failed(Error{ErrorCode::usage, fmt::format("cannot export as \"{}\"", options.as), {}, {}, "picture, png, png16, dds, ktx2, tga, tiff, exr and raw can be written"});
+    if (!as)
+        return c.failed(Error{ErrorCode::usage,
+                              fmt::format("cannot export as \"{}\"", options.as),
+                              {},
+                              {},
+                              "picture, png, png16, dds, ktx2, tga, tiff, exr and raw can be written"});
     ExportWish wish;
     wish.as = *as;
     wish.shape = options.flat ? FolderShape::flat : options.sets ? FolderShape::per_set : FolderShape::kept;
@@ -65,7 +72,13 @@ int export_entries(Context& c, const ExportOptions& options) {
                 continue;
             }
             const auto shared = std::make_shared<const TextureFile>(std::move(*texture));
-            items.push_back({name, {}, shared->layout.desc, shared->file.size(), [shared]() -> Result<TextureFile> { return *shared; }, [&c, address = *address] { return read_address(c.kinds, address); }, {fs::weakly_canonical(address->source, code), address->inner}});
+            items.push_back({name,
+                             {},
+                             shared->layout.desc,
+                             shared->file.size(),
+                             [shared]() -> Result<TextureFile> { return *shared; },
+                             [&c, address = *address] { return read_address(c.kinds, address); },
+                             {fs::weakly_canonical(address->source, code), address->inner}});
             continue;
         }
         const std::vector<fs::path> paths = {address->source};
@@ -76,8 +89,10 @@ int export_entries(Context& c, const ExportOptions& options) {
         progress.cancel = c.cancel;
         const auto catalog = build_catalog(c.kinds, *sources, progress);
         if (!catalog) return c.failed(catalog.error());
-        for (const auto& problem : sources->front().container->problems()) ++problems, c.failed(problem.within(address->source.filename().string()));
-        for (const auto& twice : sources->front().container->doubles()) ++problems, c.failed(twice.within(address->source.filename().string()));
+        for (const auto& problem : sources->front().container->problems())
+            ++problems, c.failed(problem.within(address->source.filename().string()));
+        for (const auto& twice : sources->front().container->doubles())
+            ++problems, c.failed(twice.within(address->source.filename().string()));
         const auto insight = options.sets ? make_insight(*catalog, {}, {}) : Insight{};
         for (std::size_t i = 0; i < catalog->items.size(); ++i) {
             const auto& item = catalog->items[i];
@@ -95,7 +110,8 @@ int export_entries(Context& c, const ExportOptions& options) {
     for (const auto& damaged : report->damaged) c.err << "skivet-cli: written as far as it is there: " << damaged.error.message() << '\n';
     failures += report->failed.size();
     problems += report->damaged.size();
-    c.err << fmt::format("{} written, {} failed", report->written, failures) << (report->skipped ? fmt::format(", {} there already", report->skipped) : "") << '\n';
+    c.err << fmt::format("{} written, {} failed", report->written, failures)
+          << (report->skipped ? fmt::format(", {} there already", report->skipped) : "") << '\n';
     return failures + problems > 0 ? 1 : 0;
 }
 
@@ -116,11 +132,13 @@ int encode_on_some_cores(Context& c, const EncodeCommand& options) {
         const auto fitted = fit(*original, *edited, how);
         if (!fitted) return c.failed(fitted.error());
         for (const auto& finding : fitted->findings) {
-            if (finding.grade == Grade::blocks) return c.failed(Error{ErrorCode::unfit, finding.headline, {options.image.string()}, {}, finding.detail});
+            if (finding.grade == Grade::blocks)
+                return c.failed(Error{ErrorCode::unfit, finding.headline, {options.image.string()}, {}, finding.detail});
             if (finding.grade != Grade::fits) c.err << "skivet-cli: " << finding.headline << ": " << finding.detail << '\n';
         }
         if (auto written = write_file(options.out, fitted->file, {.make_folders = false}); !written) return c.failed(written.error());
-        c.out << fmt::format("{}: {} blocks kept, {} new\n", options.out.string(), grouped(fitted->kept_blocks()), grouped(fitted->new_blocks()));
+        c.out << fmt::format("{}: {} blocks kept, {} new\n", options.out.string(), grouped(fitted->kept_blocks()),
+                             grouped(fitted->new_blocks()));
         return 0;
     }
     const auto format = format_named(options.format);
@@ -130,11 +148,15 @@ int encode_on_some_cores(Context& c, const EncodeCommand& options) {
     d.width = edited->image.width;
     d.height = edited->image.height;
     const auto full = full_mip_count(d.width, d.height);
-    d.mips = options.mips == "full" ? full : options.mips == "none" ? 1 : static_cast<std::uint32_t>(std::strtoul(options.mips.c_str(), nullptr, 10));
-    if (d.mips == 0 || d.mips > full) return c.failed(Error{ErrorCode::usage, fmt::format("--mips {}: 1 to {} levels are possible", options.mips, full), {}, {}, {}});
+    d.mips = options.mips == "full"   ? full
+             : options.mips == "none" ? 1
+                                      : static_cast<std::uint32_t>(std::strtoul(options.mips.c_str(), nullptr, 10));
+    if (d.mips == 0 || d.mips > full)
+        return c.failed(Error{ErrorCode::usage, fmt::format("--mips {}: 1 to {} levels are possible", options.mips, full), {}, {}, {}});
     if (options.color == "srgb") d.color = ColorSpace::srgb;
     if (options.color == "linear") d.color = ColorSpace::linear;
-    const auto payload = encode_levels(edited->image, d, {MipFilter::kaiser, d.color == ColorSpace::srgb}, {effort_named(options.effort).value_or(Effort::normal)});
+    const auto payload = encode_levels(edited->image, d, {MipFilter::kaiser, d.color == ColorSpace::srgb},
+                                       {effort_named(options.effort).value_or(Effort::normal)});
     if (!payload) return c.failed(payload.error());
     const auto ending = options.out.extension();
     const auto file = ending == ".ktx2" ? write_ktx2(d, *payload) : ending == ".ktx" ? write_ktx(d, *payload) : write_dds(d, *payload);
@@ -147,7 +169,8 @@ int encode_on_some_cores(Context& c, const EncodeCommand& options) {
 
 int encode_image(Context& c, const EncodeCommand& options) {
     std::vector<fs::path> inputs = {options.image};
-    if (const auto like = options.like.empty() ? Result<Address>(Address{}) : parse_address(options.like); like && !like->source.empty()) inputs.push_back(like->source);
+    if (const auto like = options.like.empty() ? Result<Address>(Address{}) : parse_address(options.like); like && !like->source.empty())
+        inputs.push_back(like->source);
     const auto is_texture = [&](const Bytes& old) { return c.kinds.textures.recognize(old, options.out.string()) != nullptr; };
     if (auto may = check_out(options.out, inputs, is_texture, "texture"); !may) return c.failed(may.error());
     int code = 0;
@@ -171,7 +194,8 @@ int replace(Context& c, const ReplaceOptions& options) {
     std::vector<AddressedBytes> pieces;
     pieces.push_back({address->inner.empty() ? std::vector<std::string>{name} : address->inner, *content});
     const bool elsewhere = !options.beside.empty() || !options.patch.empty();
-    const auto plan = elsewhere ? plan_elsewhere(c, address->source, options.beside, options.patch, pieces) : plan_replacement(c.kinds, *address, *content);
+    const auto plan = elsewhere ? plan_elsewhere(c, address->source, options.beside, options.patch, pieces)
+                                : plan_replacement(c.kinds, *address, *content);
     if (!plan) return c.failed(plan.error());
     if (options.dry_run) {
         print_plan(c, *plan, true);
@@ -197,10 +221,12 @@ int compact(Context& c, const std::string& path, bool dry_run) {
         return 0;
     }
     // Every entry is read again from the compact archive before the old one is let go.
-    return deliver(c, *plan, {fmt::format("{} given back in {}", human_bytes((*source)->dead_bytes()), fs::path(path).filename().string()), path, {}}, [&]() -> Status {
-        SKIVET_TRY(const auto again, open_source(c.kinds, path));
-        return same_contents(**source, *again, c.kinds.limits, c.cancel);
-    });
+    return deliver(c, *plan,
+                   {fmt::format("{} given back in {}", human_bytes((*source)->dead_bytes()), fs::path(path).filename().string()), path, {}},
+                   [&]() -> Status {
+                       SKIVET_TRY(const auto again, open_source(c.kinds, path));
+                       return same_contents(**source, *again, c.kinds.limits, c.cancel);
+                   });
 }
 
 }  // namespace skivet::cli

@@ -1,7 +1,7 @@
 #include "cli/writing.h"
 
-#include <ctime>
 #include <fmt/format.h>
+#include <ctime>
 #include <nlohmann/json.hpp>
 #include <ostream>
 
@@ -20,9 +20,10 @@ void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
     if (c.json) {
         json ranges = json::array();
         for (const auto& file : plan.files)
-            for (const auto& range : written_ranges(file)) ranges.push_back({{"file", file.file.string()}, {"at", range.first}, {"size", range.second}});
-        c.out << json{{"dry_run", dry_run}, {"way", std::string(name_of(way))}, {"bytes_written", plan.bytes_written()}, {"ranges", ranges}}.dump(
-                     -1, ' ', false, json::error_handler_t::replace)
+            for (const auto& range : written_ranges(file))
+                ranges.push_back({{"file", file.file.string()}, {"at", range.first}, {"size", range.second}});
+        c.out << json{{"dry_run", dry_run}, {"way", std::string(name_of(way))}, {"bytes_written", plan.bytes_written()}, {"ranges", ranges}}
+                     .dump(-1, ' ', false, json::error_handler_t::replace)
               << '\n';
         return;
     }
@@ -32,15 +33,18 @@ void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
     }
     for (const auto& file : plan.files) {
         const auto ranges = written_ranges(file);
-        c.out << fmt::format("{}: {}, {} bytes in {} ranges", file.file.string(), name_of(file.way), grouped(file.bytes_written()), ranges.size());
-        if (file.new_size != file.expected.size) c.out << fmt::format(", size {} -> {}", grouped(file.expected.size), grouped(file.new_size));
+        c.out << fmt::format("{}: {}, {} bytes in {} ranges", file.file.string(), name_of(file.way), grouped(file.bytes_written()),
+                             ranges.size());
+        if (file.new_size != file.expected.size)
+            c.out << fmt::format(", size {} -> {}", grouped(file.expected.size), grouped(file.new_size));
         c.out << '\n';
         if (dry_run)
             for (const auto& [at, size] : ranges) c.out << fmt::format("  {:>12}  {} bytes\n", hex(at), grouped(size));
     }
 }
 
-Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::string& name, Bytes with, const std::string& given_name, bool as_is) {
+Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::string& name, Bytes with, const std::string& given_name,
+                          bool as_is) {
     if (as_is || (current && *current == with)) return with;
     const auto use_as_is = [&](Error error) {
         error.advice += std::string(error.advice.empty() ? "" : ". ") + "Use --as-is to put the file in untouched";
@@ -50,13 +54,15 @@ Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::s
     const auto kind = c.kinds.textures.recognize(*current, name);
     const auto their_kind = c.kinds.textures.recognize(with, given_name);
     if (!kind) {
-        if (!their_kind) return with;   // a text into a text
-        return use_as_is({ErrorCode::unfit, fmt::format("the entry is no texture Skivet knows, the file is one ({})", their_kind->name()), {}, {}, {}});
+        if (!their_kind) return with;  // a text into a text
+        return use_as_is(
+            {ErrorCode::unfit, fmt::format("the entry is no texture Skivet knows, the file is one ({})", their_kind->name()), {}, {}, {}});
     }
     auto original = TextureFile::open(c.kinds.textures, *current, name, c.kinds.limits);
     if (!original) return use_as_is(std::move(original).error());
     if (original->layout.damage) return use_as_is(*original->layout.damage);
-    if (their_kind && their_kind->name() == kind->name() && original->layout.direct) {  // a picture file keeps its own type, depth and tables
+    if (their_kind && their_kind->name() == kind->name() &&
+        original->layout.direct) {  // a picture file keeps its own type, depth and tables
         SKIVET_TRY(const auto theirs, TextureFile::open(c.kinds.textures, with, given_name, c.kinds.limits));
         if (theirs.layout.damage) return use_as_is(*theirs.layout.damage);
         auto a = theirs.layout.desc, b = original->layout.desc;
@@ -66,7 +72,8 @@ Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::s
     SKIVET_TRY(const auto edited, read_edited(std::move(with), c.kinds.limits, given_name));
     SKIVET_TRY(auto fitted, fit(*original, edited, {}));
     for (const auto& finding : fitted.findings) {
-        if (finding.grade == Grade::blocks) return fail(ErrorCode::unfit, finding.headline, finding.detail + " Use --as-is to put the file in untouched");
+        if (finding.grade == Grade::blocks)
+            return fail(ErrorCode::unfit, finding.headline, finding.detail + " Use --as-is to put the file in untouched");
         if (finding.grade != Grade::fits) c.err << "skivet-cli: " << finding.headline << ": " << finding.detail << '\n';
     }
     return std::move(fitted.file);
@@ -90,7 +97,8 @@ int deliver(Context& c, const WritePlan& plan, const DeliveryNote& note, const s
     return 0;
 }
 
-Result<WritePlan> plan_elsewhere(const Context& c, const fs::path& source, const fs::path& beside, const fs::path& patch, std::span<const AddressedBytes> pieces) {
+Result<WritePlan> plan_elsewhere(const Context& c, const fs::path& source, const fs::path& beside, const fs::path& patch,
+                                 std::span<const AddressedBytes> pieces) {
     SKIVET_TRY(const auto opened, open_source(c.kinds, source));
     SKIVET_TRY(const auto files, spread_replacements(c.kinds, *opened, {pieces.begin(), pieces.end()}));
     if (!beside.empty()) return plan_override(beside, files);

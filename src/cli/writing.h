@@ -26,13 +26,16 @@ private:
 
 /// The plan as text or JSON.
 void print_plan(Context& context, const WritePlan& plan, bool dry_run);
-/// What goes into the entry: a file of the same kind as it is, a picture through fitting. Whatever shows damage, the original or the edit, is
-/// refused: only --as-is puts bytes in that nobody understands. `current` is the texture joined of its files, or why it cannot be read.
-[[nodiscard]] Result<Bytes> content_for(Context& context, const Result<Bytes>& current, const std::string& name, Bytes with, const std::string& given_name, bool as_is);
+/// What goes into the entry: a file of the same kind as it is, a picture through fitting. Whatever shows damage, the original or the edit,
+/// is refused: only --as-is puts bytes in that nobody understands. `current` is the texture joined of its files, or why it cannot be read.
+[[nodiscard]] Result<Bytes> content_for(Context& context, const Result<Bytes>& current, const std::string& name, Bytes with,
+                                        const std::string& given_name, bool as_is);
 /// Prints the plan and delivers it; returns the exit code.
 int deliver(Context& context, const WritePlan& plan, const DeliveryNote& note, const std::function<Status()>& check);
 /// The plan for the two ways that leave the archive alone.
-[[nodiscard]] Result<WritePlan> plan_elsewhere(const Context& context, const std::filesystem::path& source, const std::filesystem::path& beside, const std::filesystem::path& patch, std::span<const AddressedBytes> pieces);
+[[nodiscard]] Result<WritePlan> plan_elsewhere(const Context& context, const std::filesystem::path& source,
+                                               const std::filesystem::path& beside, const std::filesystem::path& patch,
+                                               std::span<const AddressedBytes> pieces);
 /// A vault that heeds this call's signals and its register.
 [[nodiscard]] Vault vault_of(const Context& context, Files& files, const std::filesystem::path& folder);
 /// Seconds since 1970, UTC.

@@ -72,8 +72,11 @@ void encode_astc(const Texel* blocks, std::size_t count, std::byte* out, const E
             std::copy_n(blocks + (i * height + y) * width, width, strip.data() + (y * count + i) * width);
     void* slice = strip.data();
     astcenc_image image{static_cast<unsigned>(count) * width, height, 1, ASTCENC_TYPE_U8, &slice};
-    const float quality = options.effort == Effort::fast ? ASTCENC_PRE_FAST : options.effort == Effort::normal ? ASTCENC_PRE_MEDIUM : ASTCENC_PRE_THOROUGH;
-    auto* context = context_for({width, height, ASTCENC_PRF_LDR, quality, options.alpha_is_transparency ? ASTCENC_FLG_USE_ALPHA_WEIGHT : 0});
+    const float quality = options.effort == Effort::fast     ? ASTCENC_PRE_FAST
+                          : options.effort == Effort::normal ? ASTCENC_PRE_MEDIUM
+                                                             : ASTCENC_PRE_THOROUGH;
+    auto* context =
+        context_for({width, height, ASTCENC_PRF_LDR, quality, options.alpha_is_transparency ? ASTCENC_FLG_USE_ALPHA_WEIGHT : 0});
     astcenc_compress_image(context, &image, &straight, reinterpret_cast<std::uint8_t*>(out), count * 16, 0);
     astcenc_compress_reset(context);
 }
@@ -86,8 +89,8 @@ constexpr BlockCodec high{nullptr, decode_astc<width, height, TexelF, ASTCENC_PR
 }  // namespace
 
 const std::array<BlockCodec, 28> astc_codecs = {
-    low<4, 4>,  low<5, 4>,  low<5, 5>,  low<6, 5>,  low<6, 6>,  low<8, 5>,  low<8, 6>,  low<8, 8>,   low<10, 5>,  low<10, 6>,
-    low<10, 8>, low<10, 10>, low<12, 10>, low<12, 12>, high<4, 4>, high<5, 4>, high<5, 5>, high<6, 5>, high<6, 6>, high<8, 5>,
-    high<8, 6>, high<8, 8>, high<10, 5>, high<10, 6>, high<10, 8>, high<10, 10>, high<12, 10>, high<12, 12>};
+    low<4, 4>,  low<5, 4>,   low<5, 5>,   low<6, 5>,   low<6, 6>,   low<8, 5>,    low<8, 6>,    low<8, 8>,   low<10, 5>, low<10, 6>,
+    low<10, 8>, low<10, 10>, low<12, 10>, low<12, 12>, high<4, 4>,  high<5, 4>,   high<5, 5>,   high<6, 5>,  high<6, 6>, high<8, 5>,
+    high<8, 6>, high<8, 8>,  high<10, 5>, high<10, 6>, high<10, 8>, high<10, 10>, high<12, 10>, high<12, 12>};
 
 }  // namespace skivet

@@ -61,8 +61,9 @@ void encode_channels(const Texel* blocks, std::size_t count, std::byte* out, con
 }
 
 template <bool is_signed, std::size_t channels>
-constexpr BlockCodec channel_codec{decode_all<(is_signed ? -1 : 1) * static_cast<int>(channels + 3), channels * 8, decode_channels<is_signed, channels>>,
-                                   decode_each<channels * 8, TexelF, decode_channels_wide<is_signed, channels>>, encode_channels<is_signed, channels>, nullptr};
+constexpr BlockCodec channel_codec{
+    decode_all<(is_signed ? -1 : 1) * static_cast<int>(channels + 3), channels * 8, decode_channels<is_signed, channels>>,
+    decode_each<channels * 8, TexelF, decode_channels_wide<is_signed, channels>>, encode_channels<is_signed, channels>, nullptr};
 
 }  // namespace
 

@@ -1,5 +1,6 @@
 // Decoding BC1 to BC5, N blocks at a time: a lane is a block. A row of four texels of N neighboring blocks is then four vectors, which
-// an interleaving store puts side by side. All arithmetic is in whole numbers and is that of the scalar functions, which do the blocks left over.
+// an interleaving store puts side by side. All arithmetic is in whole numbers and is that of the scalar functions, which do the blocks left
+// over.
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "codec/bc1_to_bc5_decode.cpp"
 #include <hwy/foreach_target.h>
@@ -102,7 +103,8 @@ HWY_INLINE Values values_of(V low, V high) {
         v[k] = hn::IfThenElse(eight, of_eight, of_six);
     }
     for (std::size_t w = 0; w < 2; ++w)
-        out.value[w] = hn::Or(hn::Or(v[w * 4], hn::ShiftLeft<8>(v[w * 4 + 1])), hn::Or(hn::ShiftLeft<16>(v[w * 4 + 2]), hn::ShiftLeft<24>(v[w * 4 + 3])));
+        out.value[w] = hn::Or(hn::Or(v[w * 4], hn::ShiftLeft<8>(v[w * 4 + 1])),
+                              hn::Or(hn::ShiftLeft<16>(v[w * 4 + 2]), hn::ShiftLeft<24>(v[w * 4 + 3])));
     return out;
 }
 
@@ -110,7 +112,8 @@ template <class Make>
 HWY_INLINE void store_rows(Texel* out, std::size_t pitch, const Make& texel) {
     const D d;
     for (std::size_t y = 0; y < 4; ++y)
-        hn::StoreInterleaved4(texel(y * 4), texel(y * 4 + 1), texel(y * 4 + 2), texel(y * 4 + 3), d, reinterpret_cast<std::uint32_t*>(out + y * pitch));
+        hn::StoreInterleaved4(texel(y * 4), texel(y * 4 + 1), texel(y * 4 + 2), texel(y * 4 + 3), d,
+                              reinterpret_cast<std::uint32_t*>(out + y * pitch));
 }
 
 /// The number of blocks done: all whole groups.
@@ -121,7 +124,8 @@ std::size_t decode_simd(int kind, const std::byte* blocks, std::size_t count, Te
     std::size_t done = 0;
     for (; done + n <= count; done += n, out += 4 * n) {
         V w0, w1, w2, w3;
-        if (kind == 1 || kind == 4 || kind == -4) hn::LoadInterleaved2(d, reinterpret_cast<const std::uint32_t*>(blocks + done * 8), w0, w1);
+        if (kind == 1 || kind == 4 || kind == -4)
+            hn::LoadInterleaved2(d, reinterpret_cast<const std::uint32_t*>(blocks + done * 8), w0, w1);
         else hn::LoadInterleaved4(d, reinterpret_cast<const std::uint32_t*>(blocks + done * 16), w0, w1, w2, w3);
         if (kind == 1) {
             const auto colors = colors_of<false, opaque>(w0, w1);
@@ -142,7 +146,8 @@ std::size_t decode_simd(int kind, const std::byte* blocks, std::size_t count, Te
         } else {
             const auto red = kind > 0 ? values_of<false>(w0, w1) : values_of<true>(w0, w1);
             const auto green = kind > 0 ? values_of<false>(w2, w3) : values_of<true>(w2, w3);
-            store_rows(out, pitch, [&](std::size_t i) HWY_ATTR { return hn::Or(hn::Or(red.texel(i), hn::ShiftLeft<8>(green.texel(i))), set(opaque)); });
+            store_rows(out, pitch,
+                       [&](std::size_t i) HWY_ATTR { return hn::Or(hn::Or(red.texel(i), hn::ShiftLeft<8>(green.texel(i))), set(opaque)); });
         }
     }
     return done;

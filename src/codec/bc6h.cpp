@@ -13,7 +13,8 @@ std::vector<BitPlace> parse(std::string_view fields) {
     std::vector<BitPlace> out;
     constexpr std::string_view ends = "wxyz", channels = "rgb";
     for (std::size_t at = 0; at < fields.size();) {
-        const auto channel = static_cast<std::uint8_t>(channels.find(fields[at])), endpoint = static_cast<std::uint8_t>(ends.find(fields[at + 1]));
+        const auto channel = static_cast<std::uint8_t>(channels.find(fields[at])),
+                   endpoint = static_cast<std::uint8_t>(ends.find(fields[at + 1]));
         at += 2;
         const auto number = [&] {
             int value = 0;
@@ -23,7 +24,7 @@ std::vector<BitPlace> parse(std::string_view fields) {
         const int first = number();
         int last = first;
         if (at < fields.size() && fields[at] == '-') ++at, last = number();
-        for (int bit = first; ; bit += first <= last ? 1 : -1) {
+        for (int bit = first;; bit += first <= last ? 1 : -1) {
             out.push_back({endpoint, channel, static_cast<std::uint8_t>(bit)});
             if (bit == last) break;
         }
@@ -83,7 +84,8 @@ void decode_bc6h(const std::byte* bytes, TexelF* out, std::size_t pitch) {
     BitReader bits(low, load_le<std::uint64_t>(bytes + 8));
     (void)bits.take(mode.code_bits);
     std::array<std::array<int, 3>, 4> end{};
-    for (const auto& place : bc6h::places(static_cast<std::size_t>(number))) end[place.endpoint][place.channel] |= static_cast<int>(bits.take(1)) << place.bit;
+    for (const auto& place : bc6h::places(static_cast<std::size_t>(number)))
+        end[place.endpoint][place.channel] |= static_cast<int>(bits.take(1)) << place.bit;
     const auto partition = mode.two_regions ? bits.take(5) : 0;
     const std::size_t ends = mode.two_regions ? 4 : 2;
     for (std::size_t c = 0; c < 3; ++c) {

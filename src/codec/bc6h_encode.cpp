@@ -2,8 +2,8 @@
 //
 // Everything happens on the bits of the halves taken as integers, where the decoder interpolates too; equal steps there are about equal
 // ratios of light, so a plain squared error is close to an error of the logarithm. A line (or two, by the 32 partitions that suit best)
-// is fitted, its endpoints are quantized for every mode whose deltas can hold them, texels take the nearest decoded value, and endpoints are
-// solved again. Lines are turned so that the anchor texel lies in their first half: then its index never needs the missing bit.
+// is fitted, its endpoints are quantized for every mode whose deltas can hold them, texels take the nearest decoded value, and endpoints
+// are solved again. Lines are turned so that the anchor texel lies in their first half: then its index never needs the missing bit.
 #include "codec/bc6h_encode.h"
 
 #include <cmath>
@@ -26,7 +26,7 @@ struct Line {
 struct Region {
     std::array<std::uint8_t, 16> texel{};
     std::size_t count = 0;
-    std::size_t anchor = 0;   ///< texel whose index has one bit less
+    std::size_t anchor = 0;  ///< texel whose index has one bit less
 };
 
 double dot(const Color& x, const Color& y) { return x[0] * y[0] + x[1] * y[1] + x[2] * y[2]; }
@@ -88,7 +88,8 @@ template <bool is_signed>
 int quantize(double value, unsigned bits) {
     const int low = is_signed ? -(1 << (bits - 1)) + 1 : 0, high = is_signed ? (1 << (bits - 1)) - 1 : (1 << bits) - 1;
     const double whole = is_signed ? 32 / 31.0 : 64 / 31.0;
-    const int guess = static_cast<int>(std::floor(value * whole * (is_signed ? static_cast<double>(1 << (bits - 1)) / 32768 : static_cast<double>(1 << bits) / 65536)));
+    const int guess = static_cast<int>(
+        std::floor(value * whole * (is_signed ? static_cast<double>(1 << (bits - 1)) / 32768 : static_cast<double>(1 << bits) / 65536)));
     int best = std::clamp(guess, low, high);
     double error = 1e30;
     for (int q = std::max(low, guess - 1); q <= std::min(high, guess + 1); ++q) {
@@ -108,8 +109,8 @@ struct Coded {
 
 /// Indices and error of one region for quantized endpoints; solves the line again for the indices when `solved` is given.
 template <bool is_signed>
-double assign(const std::array<Color, 16>& texels, const Region& region, const Code& a, const Code& b, unsigned endpoint_bits, unsigned index_bits,
-              std::array<std::uint8_t, 16>& index, Line* solved) {
+double assign(const std::array<Color, 16>& texels, const Region& region, const Code& a, const Code& b, unsigned endpoint_bits,
+              unsigned index_bits, std::array<std::uint8_t, 16>& index, Line* solved) {
     const unsigned count = 1u << index_bits;
     const auto* w = bptc::weights(index_bits);
     std::array<std::array<int, 3>, 16> palette{};
@@ -138,7 +139,8 @@ double assign(const std::array<Color, 16>& texels, const Region& region, const C
     if (solved) {
         const double det = aa * bb - ab * ab;
         if (det > 1e-6)
-            for (std::size_t c = 0; c < 3; ++c) solved->a[c] = (ax[c] * bb - bx[c] * ab) / det, solved->b[c] = (bx[c] * aa - ax[c] * ab) / det;
+            for (std::size_t c = 0; c < 3; ++c)
+                solved->a[c] = (ax[c] * bb - bx[c] * ab) / det, solved->b[c] = (bx[c] * aa - ax[c] * ab) / det;
     }
     return sum;
 }
@@ -155,8 +157,8 @@ bool holds(const bc6h::Mode& mode, const std::array<Code, 4>& end) {
 }
 
 template <bool is_signed>
-void try_mode(const std::array<Color, 16>& texels, std::size_t number, unsigned partition, std::array<Region, 2>& regions, std::array<Line, 2> lines, int rounds,
-              Coded& best) {
+void try_mode(const std::array<Color, 16>& texels, std::size_t number, unsigned partition, std::array<Region, 2>& regions,
+              std::array<Line, 2> lines, int rounds, Coded& best) {
     const auto& mode = bc6h::modes[number];
     const std::size_t count = mode.two_regions ? 2 : 1;
     const unsigned index_bits = mode.two_regions ? 3 : 4;
@@ -172,7 +174,8 @@ void try_mode(const std::array<Color, 16>& texels, std::size_t number, unsigned 
         if (!holds(mode, next.end)) return;
         next.error = 0;
         for (std::size_t r = 0; r < count; ++r)
-            next.error += assign<is_signed>(texels, regions[r], next.end[2 * r], next.end[2 * r + 1], mode.endpoint_bits, index_bits, next.index, &lines[r]);
+            next.error += assign<is_signed>(texels, regions[r], next.end[2 * r], next.end[2 * r + 1], mode.endpoint_bits, index_bits,
+                                            next.index, &lines[r]);
         if (next.error < best.error) best = next;
         else if (round > 0) return;
     }
@@ -183,7 +186,8 @@ template <bool is_signed>
 void walk(const std::array<Color, 16>& texels, const std::array<Region, 2>& regions, Coded& best) {
     const auto& mode = bc6h::modes[best.mode];
     const std::size_t count = mode.two_regions ? 2 : 1;
-    const int low = is_signed ? -(1 << (mode.endpoint_bits - 1)) + 1 : 0, high = is_signed ? (1 << (mode.endpoint_bits - 1)) - 1 : (1 << mode.endpoint_bits) - 1;
+    const int low = is_signed ? -(1 << (mode.endpoint_bits - 1)) + 1 : 0,
+              high = is_signed ? (1 << (mode.endpoint_bits - 1)) - 1 : (1 << mode.endpoint_bits) - 1;
     for (int round = 0; round < 3; ++round) {
         const double before = best.error;
         for (std::size_t e = 0; e < 2 * count; ++e)
@@ -194,7 +198,8 @@ void walk(const std::array<Color, 16>& texels, const std::array<Region, 2>& regi
                     if (next.end[e][c] < low || next.end[e][c] > high || !holds(mode, next.end)) continue;
                     next.error = 0;
                     for (std::size_t r = 0; r < count; ++r)
-                        next.error += assign<is_signed>(texels, regions[r], next.end[2 * r], next.end[2 * r + 1], mode.endpoint_bits, mode.two_regions ? 3 : 4, next.index, nullptr);
+                        next.error += assign<is_signed>(texels, regions[r], next.end[2 * r], next.end[2 * r + 1], mode.endpoint_bits,
+                                                        mode.two_regions ? 3 : 4, next.index, nullptr);
                     if (next.error < best.error) best = next;
                 }
         if (best.error >= before) break;
@@ -208,7 +213,8 @@ void pack(const Coded& coded, std::byte* out) {
         for (std::size_t c = 0; c < 3; ++c) field[e][c] -= coded.end[0][c];
     BitWriter bits;
     bits.put(mode.code, mode.code_bits);
-    for (const auto& place : bc6h::places(coded.mode)) bits.put(static_cast<unsigned>(field[place.endpoint][place.channel]) >> place.bit & 1u, 1);
+    for (const auto& place : bc6h::places(coded.mode))
+        bits.put(static_cast<unsigned>(field[place.endpoint][place.channel]) >> place.bit & 1u, 1);
     if (mode.two_regions) bits.put(coded.partition, 5);
     for (std::size_t i = 0; i < 16; ++i) {
         const bool anchor = i == 0 || (mode.two_regions && i == bptc::anchor2[coded.partition]);
@@ -274,7 +280,11 @@ void encode_blocks(const TexelF* blocks, std::size_t count, std::byte* out, cons
 
 }  // namespace
 
-void encode_bc6h(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) { encode_blocks<false>(blocks, count, out, options); }
-void encode_bc6h_signed(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) { encode_blocks<true>(blocks, count, out, options); }
+void encode_bc6h(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
+    encode_blocks<false>(blocks, count, out, options);
+}
+void encode_bc6h_signed(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
+    encode_blocks<true>(blocks, count, out, options);
+}
 
 }  // namespace skivet

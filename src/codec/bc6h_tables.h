@@ -12,7 +12,8 @@ struct Mode {
     bool two_regions, deltas;
     std::uint8_t endpoint_bits;
     std::array<std::uint8_t, 3> delta_bits;  ///< R, G, B
-    /// Fields behind the mode in the order of their bits: channel, endpoint (w x y z), first and last bit. "rw0-9", "gy4"; "rw11-10" runs down.
+    /// Fields behind the mode in the order of their bits: channel, endpoint (w x y z), first and last bit. "rw0-9", "gy4"; "rw11-10" runs
+    /// down.
     std::string_view fields;
 };
 

@@ -1,8 +1,8 @@
 // BC7: eight modes of one to three subsets, each subset a line in color space. Khronos Data Format Specification 1.3, chapter 20.
 #include <bit>
 
-#include "codec/bc7_tables.h"
 #include "codec/bc7_encode.h"
+#include "codec/bc7_tables.h"
 #include "codec/blocks.h"
 
 namespace skivet {
@@ -42,7 +42,9 @@ void decode_bc7(const std::byte* bytes, Texel* out, std::size_t pitch) {
         end[e][3] = alpha_bits ? expand(end[e][3], alpha_bits) : 255;
     }
 
-    const auto* subset_of = mode.subsets == 2 ? bptc::partitions2[partition].data() : mode.subsets == 3 ? bptc::partitions3[partition].data() : nullptr;
+    const auto* subset_of = mode.subsets == 2   ? bptc::partitions2[partition].data()
+                            : mode.subsets == 3 ? bptc::partitions3[partition].data()
+                                                : nullptr;
     const auto is_anchor = [&](std::size_t i) {
         if (i == 0) return true;
         if (mode.subsets == 2) return i == bptc::anchor2[partition];
@@ -50,7 +52,8 @@ void decode_bc7(const std::byte* bytes, Texel* out, std::size_t pitch) {
     };
     std::array<std::uint8_t, 16> index{}, second{};
     for (std::size_t i = 0; i < 16; ++i) index[i] = static_cast<std::uint8_t>(bits.take(mode.index_bits - is_anchor(i)));
-    for (std::size_t i = 0; i < 16 && mode.second_index_bits; ++i) second[i] = static_cast<std::uint8_t>(bits.take(mode.second_index_bits - (i == 0)));
+    for (std::size_t i = 0; i < 16 && mode.second_index_bits; ++i)
+        second[i] = static_cast<std::uint8_t>(bits.take(mode.second_index_bits - (i == 0)));
 
     const auto* color_weights = bptc::weights(selector ? mode.second_index_bits : mode.index_bits);
     const auto* alpha_weights = bptc::weights(mode.second_index_bits && !selector ? mode.second_index_bits : mode.index_bits);

@@ -10,21 +10,21 @@
 #include <hwy/foreach_target.h>
 //
 #include "codec/bc7_encode.h"
-#include "codec/bc7_pack.h"
 #include "codec/bc7_few-inl.h"
+#include "codec/bc7_pack.h"
 #include "codec/bc7_walk-inl.h"
 
 HWY_BEFORE_NAMESPACE();
 namespace skivet::HWY_NAMESPACE {
 namespace {
 
-constexpr Spec mode0{0, 5, 0, PBits::own, 3}, mode1{1, 7, 0, PBits::shared, 3}, mode2{2, 5, 0, PBits::none, 2}, mode3{3, 8, 0, PBits::own, 2},
-    mode6{6, 8, 8, PBits::own, 4}, mode7{7, 6, 6, PBits::own, 2};
+constexpr Spec mode0{0, 5, 0, PBits::own, 3}, mode1{1, 7, 0, PBits::shared, 3}, mode2{2, 5, 0, PBits::none, 2},
+    mode3{3, 8, 0, PBits::own, 2}, mode6{6, 8, 8, PBits::own, 4}, mode7{7, 6, 6, PBits::own, 2};
 
 /// How far each effort searches.
 struct Plan {
-    std::size_t few = max_few;       ///< look for exact values in blocks of so many colors
-    unsigned few_step = 1;           ///< see solve_few
+    std::size_t few = max_few;  ///< look for exact values in blocks of so many colors
+    unsigned few_step = 1;      ///< see solve_few
     std::size_t few_partitions = 6;
     std::size_t two = 6, three = 3;  ///< partitions tried
     int rounds = 2;
@@ -33,7 +33,8 @@ struct Plan {
     int walk = 3;
     bool singles = true;
 };
-constexpr Plan thorough{}, normal{4, 4, 1, 2, 1, 1, {0.0f, 0.25f, 0.0f, 0.0f}, 4, 1, false}, fast{0, 1, 0, 1, 0, 1, {0.0f, 0.0f, 0.0f, 0.0f}, 1, 0, false};
+constexpr Plan thorough{}, normal{4, 4, 1, 2, 1, 1, {0.0f, 0.25f, 0.0f, 0.0f}, 4, 1, false},
+    fast{0, 1, 0, 1, 0, 1, {0.0f, 0.0f, 0.0f, 0.0f}, 1, 0, false};
 
 /// What is known of one block between two passes.
 struct Found {
@@ -124,10 +125,12 @@ HWY_INLINE void try_whole(const Block& block, Best& best, const Plan& plan) {
         code[0] = whole.code;
         offer(best, whole.error, 6, zero(), 0, code, 1);
     }
-    // With one rotation only for blocks with alpha. Opaque ones are kept out lane by lane: their bytes must not depend on who shares the group.
+    // With one rotation only for blocks with alpha. Opaque ones are kept out lane by lane: their bytes must not depend on who shares the
+    // group.
     const auto forbidden = plan.rotations > 1 ? zero() : hn::Mul(block.opaque, set(huge));
     if (hn::AllFalse(DF(), hn::Lt(forbidden, best.error))) return;
-    for (unsigned rotation = 0; rotation < plan.rotations; ++rotation) try_separate(block, best, forbidden, all, rotation, plan.rotations > 1, plan.rounds);
+    for (unsigned rotation = 0; rotation < plan.rotations; ++rotation)
+        try_separate(block, best, forbidden, all, rotation, plan.rotations > 1, plan.rounds);
 }
 
 /// Modes with partitions, for the blocks allowed by `only` (0, elsewhere huge).
@@ -232,7 +235,9 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
 
 }  // namespace
 
-void encode_bc7_simd(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) { run(blocks, count, out, options); }
+void encode_bc7_simd(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
+    run(blocks, count, out, options);
+}
 
 }  // namespace skivet::HWY_NAMESPACE
 HWY_AFTER_NAMESPACE();

@@ -21,11 +21,11 @@ namespace {
 constexpr std::size_t max_few = 8;
 
 struct Few {
-    Texels texel;                ///< the distinct colors, max_few of them, the unused ones 0
-    Plane number;                ///< of each texel, its color's
-    std::size_t count = 0;       ///< the most colors of any lane that has few
-    VF dense;                    ///< 0 where the colors are few, else `huge`
-    Plane keep;                  ///< what texel.keep points to
+    Texels texel;           ///< the distinct colors, max_few of them, the unused ones 0
+    Plane number;           ///< of each texel, its color's
+    std::size_t count = 0;  ///< the most colors of any lane that has few
+    VF dense;               ///< 0 where the colors are few, else `huge`
+    Plane keep;             ///< what texel.keep points to
     /// Called once it lies where it stays.
     void keep_alpha(bool exacting) {
         texel.exacting = exacting;
@@ -101,7 +101,8 @@ enum class Parity { any, odd };
 /// The best line of one subset with an error below `limit`, where there is none the error is `limit`; `spread` are the ends of its colors,
 /// `step` leaves out first indices (1: none).
 template <int channels>
-HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& spec, const Ends& spread, unsigned step, Parity parity, VF limit) {
+HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& spec, const Ends& spread, unsigned step, Parity parity,
+                              VF limit) {
     const std::size_t n = few.count;
     const unsigned top = (1u << spec.index_bits) - 1;
     const auto weight_step = set(64.0f / static_cast<float>(top));
@@ -116,7 +117,8 @@ HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& s
         V4 from;
         for (std::size_t c = 0; c < channels; ++c) from[c] = hn::Sub(get(few.texel[c], k), spread.a[c]);
         along[k] = clamp(hn::Mul(dot<channels>(from, d), per), 0, 1);
-        for (std::size_t c = 0; c < channels; ++c) w[c][k] = weighted ? hn::Mul(get(weight, k), get(few.texel.share[c], k)) : get(weight, k);
+        for (std::size_t c = 0; c < channels; ++c)
+            w[c][k] = weighted ? hn::Mul(get(weight, k), get(few.texel.share[c], k)) : get(weight, k);
     }
     Fitted best;
     best.error = limit;
@@ -126,7 +128,8 @@ HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& s
         for (unsigned high = low + 1; high <= top; ++high) {
             if (hn::AllFalse(df, hn::Gt(best.error, zero()))) return best;
             for (std::size_t k = 0; k < n; ++k) {
-                const auto index = hn::Floor(hn::Add(hn::Mul(along[k], set(static_cast<float>(high - low))), set(static_cast<float>(low) + 0.5f)));
+                const auto index =
+                    hn::Floor(hn::Add(hn::Mul(along[k], set(static_cast<float>(high - low))), set(static_cast<float>(low) + 0.5f)));
                 const auto t = hn::Mul(hn::Floor(hn::Add(hn::Mul(index, weight_step), set(0.5f))), set(1.0f / 64));
                 share[k] = t;
             }
@@ -169,13 +172,18 @@ HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& s
                     const unsigned depth = c == 3 ? spec.alpha_bits : spec.color_bits;
                     const auto around = [&](VF middle, int p, bool second) {
                         Around out;
-                        const float least_code = p > 0 ? 1 : 0, step_code = p < 0 ? 1 : 2, last = static_cast<float>((1u << depth) - (p == 0 ? 2 : 1));
-                        const auto scaled = hn::Mul(hn::Sub(hn::Mul(middle, set(static_cast<float>((1u << depth) - 1) / 255)), set(least_code)), set(1 / step_code));
+                        const float least_code = p > 0 ? 1 : 0, step_code = p < 0 ? 1 : 2,
+                                    last = static_cast<float>((1u << depth) - (p == 0 ? 2 : 1));
+                        const auto scaled =
+                            hn::Mul(hn::Sub(hn::Mul(middle, set(static_cast<float>((1u << depth) - 1) / 255)), set(least_code)),
+                                    set(1 / step_code));
                         const auto below = hn::Add(hn::Mul(hn::Floor(scaled), set(step_code)), set(least_code));
                         for (std::size_t m = 0; m < 2; ++m) {
                             out.code[m] = clamp(hn::Add(below, set(step_code * static_cast<float>(m))), least_code, last);
                             const auto value = expand(out.code[m], depth);
-                            for (std::size_t k = 0; k < n; ++k) out.value[m][k] = second ? hn::Mul(value, share[k]) : hn::Add(hn::Mul(value, hn::Sub(set(1), share[k])), set(0.5f));
+                            for (std::size_t k = 0; k < n; ++k)
+                                out.value[m][k] =
+                                    second ? hn::Mul(value, share[k]) : hn::Add(hn::Mul(value, hn::Sub(set(1), share[k])), set(0.5f));
                         }
                         return out;
                     };
@@ -188,7 +196,9 @@ HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& s
                             for (std::size_t k = 0; k < n; ++k) {
                                 const auto off = hn::Sub(hn::Floor(hn::Add(a.value[i][k], b.value[j][k])), get(few.texel[c], k));
                                 sum = hn::Add(sum, hn::Mul(w[c][k], hn::Mul(off, off)));
-                                if (few.texel.keep[c]) sum = hn::Add(sum, hn::Mul(get(weight, k), select(hn::Eq(off, zero()), zero(), get(*few.texel.keep[c], k))));
+                                if (few.texel.keep[c])
+                                    sum = hn::Add(sum,
+                                                  hn::Mul(get(weight, k), select(hn::Eq(off, zero()), zero(), get(*few.texel.keep[c], k))));
                             }
                             const auto better = hn::Lt(sum, least_error);
                             least_error = select(better, sum, least_error);
@@ -212,7 +222,8 @@ HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& s
 /// Modes 4, 5 and 6 for blocks of few colors.
 HWY_NOINLINE void try_few_whole(const Few& few, Best& best, VF opaque, unsigned step) {
     const DF df;
-    const auto opaque_only = select(hn::Gt(opaque, zero()), zero(), set(huge)), clear_only = select(hn::Gt(opaque, zero()), set(huge), zero());
+    const auto opaque_only = select(hn::Gt(opaque, zero()), zero(), set(huge)),
+               clear_only = select(hn::Gt(opaque, zero()), set(huge), zero());
     Plane all, weight;
     for (std::size_t i = 0; i < 16; ++i) put(all, i, set(1));
     count_colors(few, all, weight);
@@ -232,11 +243,13 @@ HWY_NOINLINE void try_few_whole(const Few& few, Best& best, VF opaque, unsigned 
             high = most(high, select(there, get(alone.texel[0], k), zero()));
         }
         const Ends scalar = {{low, zero(), zero(), zero()}, {high, zero(), zero(), zero()}};
-        const auto run = [&](unsigned mode, unsigned color_bits, unsigned alpha_bits, unsigned color_index, unsigned alpha_index, float selector) {
+        const auto run = [&](unsigned mode, unsigned color_bits, unsigned alpha_bits, unsigned color_index, unsigned alpha_index,
+                             float selector) {
             // The single channel first: it is cheap and tells whether the others are worth it.
             const auto a = solve_few<1>(alone, weight, {mode, alpha_bits, 0, PBits::none, alpha_index}, scalar, 1, Parity::any, best.error);
             if (hn::AllFalse(df, hn::Lt(a.error, best.error))) return;
-            const auto rgb = solve_few<3>(turned, weight, {mode, color_bits, 0, PBits::none, color_index}, color, 1, Parity::any, most(hn::Sub(best.error, a.error), zero()));
+            const auto rgb = solve_few<3>(turned, weight, {mode, color_bits, 0, PBits::none, color_index}, color, 1, Parity::any,
+                                          most(hn::Sub(best.error, a.error), zero()));
             code[0] = rgb.code;
             code[0].a[3] = a.code.a[0];
             code[0].b[3] = a.code.b[0];
@@ -264,7 +277,8 @@ HWY_NOINLINE void try_few_whole(const Few& few, Best& best, VF opaque, unsigned 
 
 /// Modes with subsets for blocks of few colors.
 template <int channels>
-HWY_NOINLINE void try_few_partition(const Few& few, Best& best, VF forbidden, VF partition, std::size_t subsets, std::initializer_list<Spec> specs) {
+HWY_NOINLINE void try_few_partition(const Few& few, Best& best, VF forbidden, VF partition, std::size_t subsets,
+                                    std::initializer_list<Spec> specs) {
     const DF df;
     const auto out = hn::Add(forbidden, few.dense);
     std::array<Plane, 3> weight;
@@ -281,7 +295,8 @@ HWY_NOINLINE void try_few_partition(const Few& few, Best& best, VF forbidden, VF
         VF error = out;
         for (std::size_t s = 0; s < subsets; ++s) {
             if (hn::AllFalse(df, hn::Lt(error, best.error))) break;
-            const auto fitted = solve_few<channels>(few, weight[s], spec, ends[s], 1, Parity::any, most(hn::Sub(best.error, error), zero()));
+            const auto fitted =
+                solve_few<channels>(few, weight[s], spec, ends[s], 1, Parity::any, most(hn::Sub(best.error, error), zero()));
             error = hn::Add(error, fitted.error);
             code[s] = fitted.code;
             for (std::size_t c = channels; c < 4; ++c) code[s].a[c] = code[s].b[c] = zero();

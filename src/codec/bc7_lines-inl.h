@@ -26,7 +26,8 @@ struct Spec {
     unsigned index_bits;
 };
 
-/// What it costs that alpha of 0 or 255 does not come out as it was. More than any error of colors: a search that can keep it does, and mode 5 always can.
+/// What it costs that alpha of 0 or 255 does not come out as it was. More than any error of colors: a search that can keep it does, and
+/// mode 5 always can.
 constexpr float lost_alpha = 4e6f;
 
 /// N blocks' texels, and what an error in each channel of each counts.
@@ -34,11 +35,11 @@ struct Texels {
     std::array<Plane, 4> value;
     std::array<Plane, 4> share;  ///< only where `weighted`
     bool weighted = false;
-    /// `lost_alpha` where a texel's alpha must stay, in the channel that is alpha; nullptr for the others, and for all where no block of the group
-    /// has such alpha beside other.
+    /// `lost_alpha` where a texel's alpha must stay, in the channel that is alpha; nullptr for the others, and for all where no block of
+    /// the group has such alpha beside other.
     std::array<const Plane*, 4> keep{};
-    bool exacting = false;       ///< any of them is not null
-    VF opaque, clear;            ///< 1 where all alpha is 255, 0; alpha is then exact by the choice of p-bits
+    bool exacting = false;  ///< any of them is not null
+    VF opaque, clear;       ///< 1 where all alpha is 255, 0; alpha is then exact by the choice of p-bits
     Plane& operator[](std::size_t c) { return value[c]; }
     const Plane& operator[](std::size_t c) const { return value[c]; }
     void swap_channels(std::size_t a, std::size_t b) {
@@ -50,8 +51,8 @@ struct Texels {
 
 struct Block {
     Texels texel;
-    VF opaque;  ///< 1 where all alpha is 255
-    Plane keep; ///< what texel.keep points to
+    VF opaque;   ///< 1 where all alpha is 255
+    Plane keep;  ///< what texel.keep points to
 };
 
 /// What was found so far, a lane a block. Codes include the p-bit.
@@ -175,7 +176,8 @@ HWY_NOINLINE Ends spread_of(const Texels& texel, const Plane& member) {
 
 HWY_INLINE VF expand(VF code, unsigned bits) {
     if (bits >= 8) return code;
-    return hn::Add(hn::Mul(code, set(static_cast<float>(1u << (8 - bits)))), hn::Floor(hn::Mul(code, set(1.0f / static_cast<float>(1u << (2 * bits - 8))))));
+    return hn::Add(hn::Mul(code, set(static_cast<float>(1u << (8 - bits)))),
+                   hn::Floor(hn::Mul(code, set(1.0f / static_cast<float>(1u << (2 * bits - 8))))));
 }
 
 struct Quantized {
@@ -219,7 +221,7 @@ HWY_INLINE Quantized quantize(const Spec& spec, const Ends& ends, const Texels& 
     auto a1 = one(ends.a, 1, with_one.code.a, with_one.value.a), b1 = one(ends.b, 1, with_one.code.b, with_one.value.b);
     auto a_odd = hn::Lt(a1, a0), b_odd = hn::Lt(b1, b0);
     if (spec.p_bits == PBits::shared) a_odd = b_odd = hn::Lt(hn::Add(a1, b1), hn::Add(a0, b0));
-    if constexpr (channels == 4) {   // 255 has an odd code, 0 an even one
+    if constexpr (channels == 4) {  // 255 has an odd code, 0 an even one
         const auto odd = hn::Gt(texel.opaque, zero()), even = hn::Gt(texel.clear, zero());
         a_odd = hn::AndNot(even, hn::Or(a_odd, odd));
         b_odd = hn::AndNot(even, hn::Or(b_odd, odd));
@@ -231,8 +233,8 @@ HWY_INLINE Quantized quantize(const Spec& spec, const Ends& ends, const Texels& 
     return out;
 }
 
-/// Error of the line for the members with the decoder's own rounding, texels projected to the nearest of top + 1 indices; `solved` receives the
-/// least-squares endpoints for those indices.
+/// Error of the line for the members with the decoder's own rounding, texels projected to the nearest of top + 1 indices; `solved` receives
+/// the least-squares endpoints for those indices.
 template <int channels, bool solve, bool exact>
 HWY_NOINLINE VF error_unweighted(const Texels& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
     V4 d;
@@ -246,7 +248,8 @@ HWY_NOINLINE VF error_unweighted(const Texels& texel, const Plane& weight, const
         V4 x, from;
         for (std::size_t c = 0; c < channels; ++c) x[c] = get(texel[c], i), from[c] = hn::Sub(x[c], value.a[c]);
         const auto index = hn::Floor(hn::Add(least(most(hn::Mul(dot<channels>(from, d), per), zero()), top), set(0.5f)));
-        const auto t = hn::Mul(hn::Floor(hn::Add(hn::Mul(index, weight_step), set(0.5f))), set(1.0f / 64));  // the weights tables, rounded alike
+        const auto t =
+            hn::Mul(hn::Floor(hn::Add(hn::Mul(index, weight_step), set(0.5f))), set(1.0f / 64));  // the weights tables, rounded alike
         VF error = zero();
         for (std::size_t c = 0; c < channels; ++c) {
             const auto off = hn::Sub(hn::Floor(hn::Add(hn::Mul(t, d[c]), hn::Add(value.a[c], set(0.5f)))), x[c]);
@@ -330,8 +333,10 @@ HWY_NOINLINE VF error_weighted(const Texels& texel, const Plane& weight, const E
             const auto det = hn::Sub(hn::Mul(aa[c], bb[c]), hn::Mul(ab[c], ab[c]));
             const auto sound = hn::Gt(det, set(1e-4f));
             const auto inverse = hn::Div(set(1), select(sound, det, set(1)));
-            solved->a[c] = select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(ax[c], bb[c]), hn::Mul(bx[c], ab[c])), inverse), 0, 255), value.a[c]);
-            solved->b[c] = select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(bx[c], aa[c]), hn::Mul(ax[c], ab[c])), inverse), 0, 255), value.b[c]);
+            solved->a[c] =
+                select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(ax[c], bb[c]), hn::Mul(bx[c], ab[c])), inverse), 0, 255), value.a[c]);
+            solved->b[c] =
+                select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(bx[c], aa[c]), hn::Mul(ax[c], ab[c])), inverse), 0, 255), value.b[c]);
         }
     }
     return sum;
@@ -339,8 +344,11 @@ HWY_NOINLINE VF error_weighted(const Texels& texel, const Plane& weight, const E
 
 template <int channels, bool solve>
 HWY_INLINE VF error_of(const Texels& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
-    if (texel.exacting) return texel.weighted ? error_weighted<channels, solve, true>(texel, weight, value, top, solved) : error_unweighted<channels, solve, true>(texel, weight, value, top, solved);
-    return texel.weighted ? error_weighted<channels, solve, false>(texel, weight, value, top, solved) : error_unweighted<channels, solve, false>(texel, weight, value, top, solved);
+    if (texel.exacting)
+        return texel.weighted ? error_weighted<channels, solve, true>(texel, weight, value, top, solved)
+                              : error_unweighted<channels, solve, true>(texel, weight, value, top, solved);
+    return texel.weighted ? error_weighted<channels, solve, false>(texel, weight, value, top, solved)
+                          : error_unweighted<channels, solve, false>(texel, weight, value, top, solved);
 }
 
 struct Fitted {
@@ -372,7 +380,8 @@ HWY_NOINLINE Fitted fit_line(const Texels& texel, const Plane& weight, const Spe
     return best;
 }
 
-HWY_INLINE void offer(Best& best, VF error, unsigned mode, VF partition, float extra, const std::array<Ends, 3>& code, std::size_t subsets) {
+HWY_INLINE void offer(Best& best, VF error, unsigned mode, VF partition, float extra, const std::array<Ends, 3>& code,
+                      std::size_t subsets) {
     const auto better = hn::Lt(error, best.error);
     best.error = select(better, error, best.error);
     best.mode = select(better, set(static_cast<float>(mode)), best.mode);

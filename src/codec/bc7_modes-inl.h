@@ -130,7 +130,8 @@ HWY_INLINE void members(VF partition, std::size_t subsets, std::size_t s, Plane&
 
 /// Fits modes of the same number of subsets to each lane's partition.
 template <int channels>
-HWY_INLINE void try_partition(const Block& block, Best& best, VF forbidden, VF partition, std::size_t subsets, std::initializer_list<Spec> specs, int rounds) {
+HWY_INLINE void try_partition(const Block& block, Best& best, VF forbidden, VF partition, std::size_t subsets,
+                              std::initializer_list<Spec> specs, int rounds) {
     std::array<Plane, 3> member;
     std::array<Ends, 3> ends;
     for (std::size_t s = 0; s < subsets; ++s) {
@@ -164,7 +165,8 @@ HWY_INLINE void try_separate(const Block& block, Best& best, VF forbidden, const
     Ends scalar;
     scalar.a = {low, zero(), zero(), zero()};
     scalar.b = {high, zero(), zero(), zero()};
-    const auto run = [&](unsigned mode, unsigned color_bits, unsigned alpha_bits, unsigned color_index, unsigned alpha_index, float selector) {
+    const auto run = [&](unsigned mode, unsigned color_bits, unsigned alpha_bits, unsigned color_index, unsigned alpha_index,
+                         float selector) {
         const auto rgb = fit_line<3>(texel, all, {mode, color_bits, 0, PBits::none, color_index}, color, rounds);
         if (hn::AllFalse(DF(), hn::Lt(rgb.error, best.error))) return;
         const auto a = fit_line<1>(alone, all, {mode, alpha_bits, 0, PBits::none, alpha_index}, scalar, rounds);
@@ -181,7 +183,8 @@ HWY_INLINE void try_separate(const Block& block, Best& best, VF forbidden, const
     }
 }
 
-/// One color: mode 5 reaches every 8-bit value exactly at index 1, where (43 a + 21 b + 32) / 64 of two 7-bit endpoints is all there is to hit.
+/// One color: mode 5 reaches every 8-bit value exactly at index 1, where (43 a + 21 b + 32) / 64 of two 7-bit endpoints is all there is to
+/// hit.
 struct SingleColor {
     std::array<std::array<std::uint8_t, 2>, 256> code{};
 };
@@ -194,7 +197,9 @@ const SingleColor& single_color() {
                 for (const int b : {a + spread, a - spread}) {
                     if (b < 0 || b > 127) continue;
                     const int x = a << 1 | a >> 6, y = b << 1 | b >> 6, v = (43 * x + 21 * y + 32) >> 6;
-                    if (!found[static_cast<std::size_t>(v)]) found[static_cast<std::size_t>(v)] = true, out.code[static_cast<std::size_t>(v)] = {static_cast<std::uint8_t>(a), static_cast<std::uint8_t>(b)};
+                    if (!found[static_cast<std::size_t>(v)])
+                        found[static_cast<std::size_t>(v)] = true,
+                        out.code[static_cast<std::size_t>(v)] = {static_cast<std::uint8_t>(a), static_cast<std::uint8_t>(b)};
                 }
         return out;
     }();

@@ -13,9 +13,11 @@ int expand(unsigned code, unsigned bits) {
 }
 
 /// The nearest index: by projection, then the decoder's exact values around it. Channel `alpha` keeps 0 and 255 where it can.
-unsigned nearest(const int* texel, const int* share, const int* a, const int* b, std::size_t channels, unsigned index_bits, std::size_t alpha) {
+unsigned nearest(const int* texel, const int* share, const int* a, const int* b, std::size_t channels, unsigned index_bits,
+                 std::size_t alpha) {
     std::int64_t along = 0, size = 0;
-    for (std::size_t c = 0; c < channels; ++c) along += share[c] * (texel[c] - a[c]) * (b[c] - a[c]), size += share[c] * (b[c] - a[c]) * (b[c] - a[c]);
+    for (std::size_t c = 0; c < channels; ++c)
+        along += share[c] * (texel[c] - a[c]) * (b[c] - a[c]), size += share[c] * (b[c] - a[c]) * (b[c] - a[c]);
     const int top = (1 << index_bits) - 1;
     const int middle = size > 0 ? static_cast<int>(std::clamp<std::int64_t>((along * top * 2 + size) / (size * 2), 0, top)) : 0;
     const auto* w = weights(index_bits);
@@ -43,12 +45,15 @@ void pack(Choice choice, const Texel* texels, std::byte* out, const EncodeOption
     const std::size_t ends = mode.subsets * 2;
     std::array<std::array<int, 4>, 6> value{};
     for (std::size_t e = 0; e < ends; ++e)
-        for (std::size_t c = 0; c < 4; ++c) value[e][c] = c < 3 ? expand(choice.code[e][c], color_bits) : alpha_bits ? expand(choice.code[e][c], alpha_bits) : 255;
+        for (std::size_t c = 0; c < 4; ++c)
+            value[e][c] = c < 3 ? expand(choice.code[e][c], color_bits) : alpha_bits ? expand(choice.code[e][c], alpha_bits) : 255;
 
     const bool separate = mode.second_index_bits > 0;
     const unsigned color_index_bits = separate && choice.selector ? mode.second_index_bits : mode.index_bits;
     const unsigned alpha_index_bits = separate ? (choice.selector ? mode.index_bits : mode.second_index_bits) : mode.index_bits;
-    const auto* subset_of = mode.subsets == 2 ? partitions2[choice.partition].data() : mode.subsets == 3 ? partitions3[choice.partition].data() : nullptr;
+    const auto* subset_of = mode.subsets == 2   ? partitions2[choice.partition].data()
+                            : mode.subsets == 3 ? partitions3[choice.partition].data()
+                                                : nullptr;
     std::array<unsigned, 16> color_index{}, alpha_index{};
     for (std::size_t i = 0; i < 16; ++i) {
         std::array<int, 4> t = {texels[i][0], texels[i][1], texels[i][2], texels[i][3]};
@@ -56,7 +61,8 @@ void pack(Choice choice, const Texel* texels, std::byte* out, const EncodeOption
         if (weighted) std::ranges::copy(channel_weights(options, texels[i]), share.begin());
         if (choice.rotation) std::swap(t[3], t[choice.rotation - 1]), std::swap(share[3], share[choice.rotation - 1]);
         const std::size_t s = subset_of ? subset_of[i] * 2u : 0u;
-        color_index[i] = nearest(t.data(), share.data(), value[s].data(), value[s + 1].data(), separate || !alpha_bits ? 3 : 4, color_index_bits, choice.rotation ? choice.rotation - 1 : 3);
+        color_index[i] = nearest(t.data(), share.data(), value[s].data(), value[s + 1].data(), separate || !alpha_bits ? 3 : 4,
+                                 color_index_bits, choice.rotation ? choice.rotation - 1 : 3);
         if (separate) alpha_index[i] = nearest(&t[3], &share[3], &value[0][3], &value[1][3], 1, alpha_index_bits, choice.rotation ? 1 : 0);
     }
 

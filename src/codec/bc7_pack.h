@@ -10,7 +10,8 @@ struct Choice {
     std::array<std::array<std::uint8_t, 4>, 6> code{};
 };
 
-/// Picks for every texel the index whose decoded value is nearest, puts the anchors' highest bit to 0 by swapping endpoints, and writes 16 bytes.
+/// Picks for every texel the index whose decoded value is nearest, puts the anchors' highest bit to 0 by swapping endpoints, and writes 16
+/// bytes.
 void pack(Choice choice, const Texel* texels, std::byte* out, const EncodeOptions& options);
 
 }  // namespace skivet::bptc

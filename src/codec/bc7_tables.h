@@ -20,7 +20,8 @@ inline constexpr const std::uint8_t* weights(unsigned index_bits) {
 
 /// How the 128 bits of a BC7 mode are used, by the specification's columns.
 struct Mode {
-    unsigned subsets, partition_bits, rotation_bits, selector_bits, color_bits, alpha_bits, own_p_bits, shared_p_bits, index_bits, second_index_bits;
+    unsigned subsets, partition_bits, rotation_bits, selector_bits, color_bits, alpha_bits, own_p_bits, shared_p_bits, index_bits,
+        second_index_bits;
 };
 inline constexpr std::array<Mode, 8> modes = {{{3, 4, 0, 0, 4, 0, 1, 0, 3, 0},
                                                {2, 6, 0, 0, 6, 0, 0, 1, 3, 0},

@@ -57,7 +57,8 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
     Texels color = block.texel, alone;
     alone.weighted = color.weighted;
     alone.opaque = alone.clear = zero();
-    // Alpha that must stay, channel by channel, because lanes differ in rotation; a channel that is alpha of one value does not move at all.
+    // Alpha that must stay, channel by channel, because lanes differ in rotation; a channel that is alpha of one value does not move at
+    // all.
     std::array<Plane, 4> keep;
     Plane alone_keep;
     std::array<VF, 4> locked;
@@ -73,7 +74,8 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
             put(alone_keep, i, zero());
         }
     }
-    alignas(64) float color_bits[max_lanes], alpha_bits[max_lanes], step[max_lanes], top[max_lanes], alone_top[max_lanes], lone[max_lanes], subsets[max_lanes], has_alpha[max_lanes];
+    alignas(64) float color_bits[max_lanes], alpha_bits[max_lanes], step[max_lanes], top[max_lanes], alone_top[max_lanes], lone[max_lanes],
+        subsets[max_lanes], has_alpha[max_lanes];
     for (std::size_t lane = 0; lane < n; ++lane) {
         const auto& m = bptc::modes[static_cast<std::size_t>(mode[lane])];
         const auto rotation = static_cast<std::size_t>(extra[lane]) & 3, selector = static_cast<std::size_t>(extra[lane]) >> 2;
@@ -81,7 +83,8 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
         color_bits[lane] = static_cast<float>(m.color_bits + p);
         alpha_bits[lane] = static_cast<float>(m.alpha_bits ? m.alpha_bits + (p && !separate) : 8);
         step[lane] = p ? 2.0f : 1.0f;
-        const unsigned first = separate && selector ? m.second_index_bits : m.index_bits, second = separate ? (selector ? m.index_bits : m.second_index_bits) : 1;
+        const unsigned first = separate && selector ? m.second_index_bits : m.index_bits,
+                       second = separate ? (selector ? m.index_bits : m.second_index_bits) : 1;
         top[lane] = static_cast<float>((1u << first) - 1);
         alone_top[lane] = static_cast<float>((1u << second) - 1);
         lone[lane] = separate ? 1.0f : 0.0f;
@@ -134,7 +137,8 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
         v.b[3] = select(alpha_moves, expanded(best.code[2 * s + 1][3], 1), set(255));
         return v;
     };
-    // Indices held, each channel is a small problem of its own: of the nine pairs of codes around the present one the best, with exact rounding.
+    // Indices held, each channel is a small problem of its own: of the nine pairs of codes around the present one the best, with exact
+    // rounding.
     const auto polish = [&](std::size_t s, Ends& value, VF& error) {
         std::array<VF, 16> share;
         shares_of(color, value, tops, share);
@@ -146,9 +150,13 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
             const std::size_t kind = c == 3;
             VF least_error = set(huge);
             for (int da = -1; da <= 1; ++da) {
-                const auto a = least(most(hn::Add(best.code[2 * s][c], hn::Mul(steps, set(static_cast<float>(da)))), hn::Sub(hn::Mul(steps, set(0.5f)), set(0.5f))), highest[kind]);
+                const auto a = least(most(hn::Add(best.code[2 * s][c], hn::Mul(steps, set(static_cast<float>(da)))),
+                                          hn::Sub(hn::Mul(steps, set(0.5f)), set(0.5f))),
+                                     highest[kind]);
                 for (int db = -1; db <= 1; ++db) {
-                    const auto b = least(most(hn::Add(best.code[2 * s + 1][c], hn::Mul(steps, set(static_cast<float>(db)))), hn::Sub(hn::Mul(steps, set(0.5f)), set(0.5f))), highest[kind]);
+                    const auto b = least(most(hn::Add(best.code[2 * s + 1][c], hn::Mul(steps, set(static_cast<float>(db)))),
+                                              hn::Sub(hn::Mul(steps, set(0.5f)), set(0.5f))),
+                                         highest[kind]);
                     // Codes with a p-bit keep it: a move past the end is no move.
                     const auto ca = select(fits(a, best.code[2 * s][c], steps), a, best.code[2 * s][c]);
                     const auto cb = select(fits(b, best.code[2 * s + 1][c], steps), b, best.code[2 * s + 1][c]);
@@ -157,9 +165,12 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
                     VF sum = zero();
                     for (std::size_t i = 0; i < 16; ++i) {
                         const auto off = hn::Sub(hn::Floor(hn::Add(hn::Mul(share[i], d), base)), get(color[c], i));
-                        const auto w = color.weighted ? hn::Mul(get(member[s].weight, i), get(color.share[c], i)) : get(member[s].weight, i);
+                        const auto w =
+                            color.weighted ? hn::Mul(get(member[s].weight, i), get(color.share[c], i)) : get(member[s].weight, i);
                         sum = hn::Add(sum, hn::Mul(w, hn::Mul(off, off)));
-                        if (color.keep[c]) sum = hn::Add(sum, hn::Mul(get(member[s].weight, i), select(hn::Eq(off, zero()), zero(), get(*color.keep[c], i))));
+                        if (color.keep[c])
+                            sum = hn::Add(sum,
+                                          hn::Mul(get(member[s].weight, i), select(hn::Eq(off, zero()), zero(), get(*color.keep[c], i))));
                     }
                     auto better = hn::And(hn::Lt(sum, least_error), hn::Le(locked[c], zero()));
                     if (c == 3) better = hn::And(better, alpha_moves);

@@ -4,8 +4,9 @@
 
 namespace skivet {
 
-extern const BlockCodec bc1_codec, bc2_codec, bc3_codec, bc4_codec, bc4_snorm_codec, bc5_codec, bc5_snorm_codec, bc6h_codec, bc6h_sf16_codec,
-    bc7_codec, etc1_codec, etc2_rgb_codec, etc2_rgba1_codec, etc2_rgba_codec, eac_r_codec, eac_r_snorm_codec, eac_rg_codec, eac_rg_snorm_codec;
+extern const BlockCodec bc1_codec, bc2_codec, bc3_codec, bc4_codec, bc4_snorm_codec, bc5_codec, bc5_snorm_codec, bc6h_codec,
+    bc6h_sf16_codec, bc7_codec, etc1_codec, etc2_rgb_codec, etc2_rgba1_codec, etc2_rgba_codec, eac_r_codec, eac_r_snorm_codec, eac_rg_codec,
+    eac_rg_snorm_codec;
 /// The footprints in the order of the Format enumerators, low dynamic range first, then high.
 extern const std::array<BlockCodec, 28> astc_codecs;
 
@@ -13,13 +14,15 @@ extern const std::array<BlockCodec, 28> astc_codecs;
 void decode_color_part(const std::byte* bytes, Texel* out, std::size_t pitch, bool four_colors);
 /// Color parts of `count` blocks, `stride` bytes from one to the next. `punch_through`: texels with alpha below 128 become transparent
 /// (BC1); otherwise alpha is not looked at, but for options.alpha_is_transparency.
-void encode_color_parts(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, bool punch_through, const EncodeOptions& options);
+void encode_color_parts(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, bool punch_through,
+                        const EncodeOptions& options);
 
 /// The 8-byte single-channel part of BC3 to BC5, written to `channel` of the texels. Signed values have 128 for zero.
 void decode_channel_part(const std::byte* bytes, Texel* out, std::size_t pitch, std::size_t channel, bool is_signed);
 /// The same with the full precision of the interpolation, 0…1 or -1…1.
 void decode_channel_part_wide(const std::byte* bytes, TexelF* out, std::size_t pitch, std::size_t channel, bool is_signed);
-void encode_channel_parts(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, bool is_signed, const EncodeOptions& options);
+void encode_channel_parts(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, bool is_signed,
+                          const EncodeOptions& options);
 
 /// Decodes as many of the blocks of BC1 to BC5 (`kind` 1 to 5; -4 and -5: signed) as fill whole vectors, and says how many those are.
 [[nodiscard]] std::size_t decode_whole_groups(int kind, const std::byte* blocks, std::size_t count, Texel* out, std::size_t pitch);

@@ -17,7 +17,7 @@ constexpr float too_far = 1e30f;
 
 struct Line {
     VF low, high, error;
-    MF six;   ///< lanes with six values and the two extremes
+    MF six;  ///< lanes with six values and the two extremes
 };
 
 struct Range {
@@ -36,7 +36,7 @@ HWY_INLINE VF toward_zero(VF x) {
 struct Values {
     Plane value, weight;
     bool weighted = false;
-    bool exacting = false;   ///< alpha: its lowest and highest value must come out as they are
+    bool exacting = false;  ///< alpha: its lowest and highest value must come out as they are
 };
 /// What it costs that they do not: more than any other error.
 constexpr float lost_alpha = 4e6f;
@@ -97,7 +97,9 @@ HWY_INLINE Line solved(const Values& values, const Line& from, Range range, cons
         const auto on_line = hn::Or(hn::Not(from.six), hn::Lt(step, set(5.5f)));
         const auto b = hn::Mul(step, one), a = hn::Sub(set(1), b);
         // What is cut off on the way costs half a step on average.
-        const auto x = is_signed ? get(values.value, i) : hn::Add(get(values.value, i), select(hn::Or(hn::Eq(step, zero()), hn::Ge(b, set(1))), zero(), set(0.43f)));
+        const auto x = is_signed
+                           ? get(values.value, i)
+                           : hn::Add(get(values.value, i), select(hn::Or(hn::Eq(step, zero()), hn::Ge(b, set(1))), zero(), set(0.43f)));
         const auto w = values.weighted ? get(values.weight, i) : set(1);
         const auto wa = select(on_line, hn::Mul(a, w), zero()), wb = select(on_line, hn::Mul(b, w), zero());
         aa = hn::Add(aa, hn::Mul(wa, a));
@@ -109,7 +111,9 @@ HWY_INLINE Line solved(const Values& values, const Line& from, Range range, cons
     const auto det = hn::Sub(hn::Mul(aa, bb), hn::Mul(ab, ab));
     const auto sound = hn::Gt(det, set(1e-3f));
     const auto inverse = hn::Div(set(1), select(sound, det, set(1)));
-    const auto fitted = [&](VF value, VF old) { return clamp(select(sound, hn::Floor(hn::Add(value, set(0.5f))), old), range.lowest, range.highest); };
+    const auto fitted = [&](VF value, VF old) {
+        return clamp(select(sound, hn::Floor(hn::Add(value, set(0.5f))), old), range.lowest, range.highest);
+    };
     Line next = from;
     const auto low = fitted(hn::Mul(hn::Sub(hn::Mul(ax, bb), hn::Mul(bx, ab)), inverse), from.low);
     const auto high = fitted(hn::Mul(hn::Sub(hn::Mul(bx, aa), hn::Mul(ax, ab)), inverse), from.high);
@@ -129,9 +133,10 @@ HWY_INLINE void improve(const Values& values, Line& line, Range range, Effort ef
     }
     if (effort == Effort::fast) return;
     // Near moves first; the far ones cross the small ridges that rounding makes.
-    constexpr std::array<std::array<int, 2>, 32> moves = {{{1, 0}, {-1, 0}, {0, 1}, {0, -1}, {1, 1}, {-1, -1}, {1, -1}, {-1, 1}, {2, 0}, {-2, 0}, {0, 2},
-                                                          {0, -2}, {2, 1}, {-2, -1}, {1, 2}, {-1, -2}, {2, -1}, {-2, 1}, {-1, 2}, {1, -2}, {2, 2}, {-2, -2},
-                                                          {2, -2}, {-2, 2}, {3, 0}, {-3, 0}, {0, 3}, {0, -3}, {4, 0}, {-4, 0}, {0, 4}, {0, -4}}};
+    constexpr std::array<std::array<int, 2>, 32> moves = {{{1, 0},  {-1, 0}, {0, 1},  {0, -1}, {1, 1}, {-1, -1}, {1, -1}, {-1, 1},
+                                                           {2, 0},  {-2, 0}, {0, 2},  {0, -2}, {2, 1}, {-2, -1}, {1, 2},  {-1, -2},
+                                                           {2, -1}, {-2, 1}, {-1, 2}, {1, -2}, {2, 2}, {-2, -2}, {2, -2}, {-2, 2},
+                                                           {3, 0},  {-3, 0}, {0, 3},  {0, -3}, {4, 0}, {-4, 0},  {0, 4},  {0, -4}}};
     const bool best = effort == Effort::best;
     for (int round = 0; round < (best ? 6 : 1); ++round) {
         const auto before = line.error;
@@ -245,7 +250,8 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
 
 }  // namespace
 
-void encode_channel_parts_simd(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, bool is_signed, const EncodeOptions& options) {
+void encode_channel_parts_simd(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel,
+                               bool is_signed, const EncodeOptions& options) {
     if (is_signed) run<true>(blocks, count, out, stride, channel, options);
     else run<false>(blocks, count, out, stride, channel, options);
 }
@@ -257,7 +263,8 @@ HWY_AFTER_NAMESPACE();
 namespace skivet {
 HWY_EXPORT(encode_channel_parts_simd);
 
-void encode_channel_parts(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, bool is_signed, const EncodeOptions& options) {
+void encode_channel_parts(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, bool is_signed,
+                          const EncodeOptions& options) {
     HWY_DYNAMIC_DISPATCH(encode_channel_parts_simd)(blocks, count, out, stride, channel, is_signed, options);
 }
 }  // namespace skivet

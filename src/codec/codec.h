@@ -25,7 +25,7 @@ struct EncodeOptions {
     bool operator==(const EncodeOptions&) const = default;
 };
 
-using BlockTexels = std::array<Texel, 16>;    ///< 4×4, row by row
+using BlockTexels = std::array<Texel, 16>;  ///< 4×4, row by row
 using BlockTexelsF = std::array<TexelF, 16>;
 
 /// All functions work on `count` blocks at once. Decoded blocks stand side by side in rows of `pitch` texels, whole blocks; texels to

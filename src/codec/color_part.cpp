@@ -1,7 +1,7 @@
 // Decoding the 8-byte color part of BC1, BC2 and BC3: two 5:6:5 endpoints and sixteen 2-bit indices.
 // Interpolated values are cut off, not rounded: that is what Mesa's softpipe, ffmpeg and libsquish agree on, to the bit.
-#include "codec/blocks.h"
 #include "codec/color_part.h"
+#include "codec/blocks.h"
 
 namespace skivet {
 

@@ -24,7 +24,8 @@ HWY_NOINLINE void order_along(const Block& block, const V3& axis, Ordered& out) 
     std::array<VF, 16> t;
     VF low = set(far), high = set(-far);
     for (std::size_t i = 0; i < 16; ++i) {
-        t[i] = dot3(axis, {hn::Sub(get(block.color[0], i), block.mean[0]), hn::Sub(get(block.color[1], i), block.mean[1]), hn::Sub(get(block.color[2], i), block.mean[2])});
+        t[i] = dot3(axis, {hn::Sub(get(block.color[0], i), block.mean[0]), hn::Sub(get(block.color[1], i), block.mean[1]),
+                           hn::Sub(get(block.color[2], i), block.mean[2])});
         low = least(t[i], low);
         high = most(t[i], high);
     }
@@ -66,8 +67,8 @@ HWY_NOINLINE void order_along(const Block& block, const V3& axis, Ordered& out) 
 /// What a cut's least-squares problem needs, from n times the shares (n = 3 for four colors, 2 for three): squares = Σw(nα)², share = Σwnα.
 /// All but the two quotients are whole numbers where the weights are, so that tables and calculation agree to the bit.
 struct Problem {
-    VF to_a, to_b;                 ///< endpoint - mean = ± n s × this
-    VF squares, mixed, rest;       ///< Σw(nα)², Σw(nα)(n(1-α)), Σw(n(1-α))²
+    VF to_a, to_b;            ///< endpoint - mean = ± n s × this
+    VF squares, mixed, rest;  ///< Σw(nα)², Σw(nα)(n(1-α)), Σw(n(1-α))²
 };
 HWY_INLINE Problem problem(VF squares, VF share, VF total, float n) {
     const auto all = hn::Mul(total, set(n));
@@ -87,7 +88,12 @@ constexpr Row make_row(int squares, int share, int n) {
     const int det = squares * 16 - share * share, mixed = share * n - squares;
     const auto safe = static_cast<float>(det > 0 ? det : 1);
     const auto row = [&](int v) { return det > 0 ? static_cast<float>(v) / safe : 0.0f; };
-    return {row(16 * n - share), row(share), static_cast<float>(squares), static_cast<float>(mixed), static_cast<float>((16 * n - share) * n - mixed), row(16)};
+    return {row(16 * n - share),
+            row(share),
+            static_cast<float>(squares),
+            static_cast<float>(mixed),
+            static_cast<float>((16 * n - share) * n - mixed),
+            row(16)};
 }
 struct Rows {
     std::array<Row, 969> four{};
@@ -112,10 +118,10 @@ HWY_INLINE VF at(const float (&sums)[17][max_lanes], VI row) {
 
 /// One cut's numbers: n times the sums, and its name.
 struct Cut {
-    V3 s;                   ///< n Σwα(color - mean)
-    VF squares, share;      ///< n² Σwα², n Σwα; not filled in for equal weights, whose table has them
-    std::size_t number;     ///< in the order the cuts are visited in
-    float name;             ///< i, j, k in base 32, exact in a float
+    V3 s;                ///< n Σwα(color - mean)
+    VF squares, share;   ///< n² Σwα², n Σwα; not filled in for equal weights, whose table has them
+    std::size_t number;  ///< in the order the cuts are visited in
+    float name;          ///< i, j, k in base 32, exact in a float
 };
 
 template <bool uniform, class Visit>
@@ -126,7 +132,8 @@ HWY_INLINE void each_cut(const Ordered& order, bool four, const Visit& visit) {
         const V3 si = {hn::Load(df, order.color[0][i]), hn::Load(df, order.color[1][i]), hn::Load(df, order.color[2][i])};
         const auto wi = hn::Load(df, order.weight[i]);
         for (std::size_t j = i; j <= 16; ++j) {
-            const V3 sij = {hn::Add(si[0], hn::Load(df, order.color[0][j])), hn::Add(si[1], hn::Load(df, order.color[1][j])), hn::Add(si[2], hn::Load(df, order.color[2][j]))};
+            const V3 sij = {hn::Add(si[0], hn::Load(df, order.color[0][j])), hn::Add(si[1], hn::Load(df, order.color[1][j])),
+                            hn::Add(si[2], hn::Load(df, order.color[2][j]))};
             const auto wj = hn::Load(df, order.weight[j]);
             if (!four) {
                 Cut cut{sij, zero(), zero(), number++, static_cast<float>(i * 1024 + j * 32)};
@@ -135,7 +142,8 @@ HWY_INLINE void each_cut(const Ordered& order, bool four, const Visit& visit) {
                 continue;
             }
             for (std::size_t k = j; k <= 16; ++k) {
-                const V3 s = {hn::Add(sij[0], hn::Load(df, order.color[0][k])), hn::Add(sij[1], hn::Load(df, order.color[1][k])), hn::Add(sij[2], hn::Load(df, order.color[2][k]))};
+                const V3 s = {hn::Add(sij[0], hn::Load(df, order.color[0][k])), hn::Add(sij[1], hn::Load(df, order.color[1][k])),
+                              hn::Add(sij[2], hn::Load(df, order.color[2][k]))};
                 Cut cut{s, zero(), zero(), number++, static_cast<float>(i * 1024 + j * 32 + k)};
                 if constexpr (!uniform) {
                     const auto wk = hn::Load(df, order.weight[k]);
@@ -163,7 +171,8 @@ HWY_INLINE VF gain_of(const Block& block, const Cut& cut, const Row& row) {
 /// n² times the cut's error with its endpoints on the 5:6:5 grid, less a constant.
 template <bool uniform>
 HWY_INLINE VF error_on_grid(const Block& block, const V3& mean_step, const Cut& cut, const Row& row, float n) {
-    const auto p = uniform ? Problem{set(row.to_a), set(row.to_b), set(row.squares), set(row.mixed), set(row.rest)} : problem(cut.squares, cut.share, block.total, n);
+    const auto p = uniform ? Problem{set(row.to_a), set(row.to_b), set(row.squares), set(row.mixed), set(row.rest)}
+                           : problem(cut.squares, cut.share, block.total, n);
     VF error = zero();
     for (std::size_t c = 0; c < 3; ++c) {
         const float per_value = top_step(c) / 255, per_step = 255 / top_step(c);

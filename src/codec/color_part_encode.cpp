@@ -2,10 +2,11 @@
 //
 // The heart is a cluster fit. Colors are put in order along the block's principal axis; a way to cut that order into runs that share an
 // index is a least-squares problem for the two endpoints. With colors taken relative to their mean its gain needs only one vector:
-// let α be a texel's share of the first endpoint, w its weight, W = Σw, A = Σwα, s = Σwα(color - mean). Then Σw(1-α)(color - mean) = -s, and the
-// error falls below that of the mean by |s|² W / (W Σwα² - A²). With runs of α = 1, ⅔, ⅓, 0 the sums are (Si + Sj + Sk) / 3 of prefix sums S, so
-// each of the 969 ways costs about a dozen operations, and all of them are looked at. Endpoints are then brought to the 5:6:5 grid channel by
-// channel, trying both neighbors of each, and texels get the nearest color of the decoder's own palette. Three-color blocks likewise.
+// let α be a texel's share of the first endpoint, w its weight, W = Σw, A = Σwα, s = Σwα(color - mean). Then Σw(1-α)(color - mean) = -s,
+// and the error falls below that of the mean by |s|² W / (W Σwα² - A²). With runs of α = 1, ⅔, ⅓, 0 the sums are (Si + Sj + Sk) / 3 of
+// prefix sums S, so each of the 969 ways costs about a dozen operations, and all of them are looked at. Endpoints are then brought to the
+// 5:6:5 grid channel by channel, trying both neighbors of each, and texels get the nearest color of the decoder's own palette. Three-color
+// blocks likewise.
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "codec/color_part_encode.cpp"
 #include <hwy/foreach_target.h>
@@ -22,7 +23,8 @@ namespace {
 HWY_INLINE Fit range_fit(const Block& block, const V3& axis, MF four) {
     VF low = set(far), high = set(-far);
     for (std::size_t i = 0; i < 16; ++i) {
-        const auto t = dot3(axis, {hn::Sub(get(block.color[0], i), block.mean[0]), hn::Sub(get(block.color[1], i), block.mean[1]), hn::Sub(get(block.color[2], i), block.mean[2])});
+        const auto t = dot3(axis, {hn::Sub(get(block.color[0], i), block.mean[0]), hn::Sub(get(block.color[1], i), block.mean[1]),
+                                   hn::Sub(get(block.color[2], i), block.mean[2])});
         const auto counts = hn::Gt(get(block.weight, i), zero());
         low = select(counts, least(t, low), low);
         high = select(counts, most(t, high), high);
@@ -124,7 +126,8 @@ HWY_INLINE void single_fit(const Block& block, MF four, Fit& best) {
     keep_better(best, fit);
 }
 
-void store(const Block& block, const Fit& fit, bool punch_through, std::size_t lanes, std::size_t first, std::byte* out, std::size_t stride) {
+void store(const Block& block, const Fit& fit, bool punch_through, std::size_t lanes, std::size_t first, std::byte* out,
+           std::size_t stride) {
     const DI di;
     const auto packed = [&](const V3& color) {
         const auto step = [&](std::size_t c) { return hn::ConvertTo(di, nearest(hn::Mul(color[c], set(top_step(c) / 255)))); };
@@ -137,7 +140,9 @@ void store(const Block& block, const Fit& fit, bool punch_through, std::size_t l
     for (std::size_t i = 0; i < 16; ++i) {
         const auto shift = static_cast<int>(2 * i);
         indices = hn::Or(indices, hn::ShiftLeftSame(hn::ConvertTo(di, nearest_index(block, p, fit.four, i)), shift));
-        if (punch_through) holes = hn::Or(holes, hn::ShiftLeftSame(hn::IfThenElseZero(hn::RebindMask(di, hn::Lt(get(block.color[3], i), set(128))), three), shift));
+        if (punch_through)
+            holes = hn::Or(
+                holes, hn::ShiftLeftSame(hn::IfThenElseZero(hn::RebindMask(di, hn::Lt(get(block.color[3], i), set(128))), three), shift));
     }
     const auto four = hn::RebindMask(di, fit.four), equal = hn::Eq(a, b);
     // The order of the endpoints says which mode it is: first > second means four colors.
@@ -171,7 +176,8 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
         for (std::size_t i = 0; i < 16; ++i) {
             auto weight = set(1);
             const auto a = get(block.color[3], i);
-            if (options.alpha_is_transparency) weight = most(hn::Mul(a, set(1.0f / 255)), set(1.0f / 32));  // what is filtered at an edge still shows it
+            if (options.alpha_is_transparency)
+                weight = most(hn::Mul(a, set(1.0f / 255)), set(1.0f / 32));  // what is filtered at an edge still shows it
             if (punch_through) {
                 const auto clear = hn::Lt(a, set(128));
                 any_clear = hn::Or(any_clear, clear);
@@ -191,7 +197,8 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
         covariance.fill(zero());
         for (std::size_t i = 0; i < 16; ++i) {
             const auto w = get(block.weight, i);
-            const V3 d = {hn::Sub(get(block.color[0], i), block.mean[0]), hn::Sub(get(block.color[1], i), block.mean[1]), hn::Sub(get(block.color[2], i), block.mean[2])};
+            const V3 d = {hn::Sub(get(block.color[0], i), block.mean[0]), hn::Sub(get(block.color[1], i), block.mean[1]),
+                          hn::Sub(get(block.color[2], i), block.mean[2])};
             const V3 wd = {hn::Mul(w, d[0]), hn::Mul(w, d[1]), hn::Mul(w, d[2])};
             covariance[0] = hn::Add(covariance[0], hn::Mul(wd[0], d[0]));
             covariance[1] = hn::Add(covariance[1], hn::Mul(wd[0], d[1]));
@@ -222,7 +229,8 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
                 Ordered order;
                 order_along(block, along, order);
                 const auto clusters = [&](bool colors4) {
-                    return block.uniform ? cluster_fit<true>(block, order, colors4, thorough) : cluster_fit<false>(block, order, colors4, thorough);
+                    return block.uniform ? cluster_fit<true>(block, order, colors4, thorough)
+                                         : cluster_fit<false>(block, order, colors4, thorough);
                 };
                 Fit fit = clusters(true);
                 keep_better(fit, refined(block, fit));
@@ -241,7 +249,8 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
             for (std::size_t lane = 0; lane < hn::Lanes(DF()); ++lane)
                 for (std::size_t i = 0; i < 16; ++i) {
                     const auto metric = angle_metric(options, texels[lane * 16 + i]);
-                    for (std::size_t c = 0; c < 3; ++c) block.square[c].v[i][lane] = metric.square[c], block.along[c].v[i][lane] = metric.along[c];
+                    for (std::size_t c = 0; c < 3; ++c)
+                        block.square[c].v[i][lane] = metric.square[c], block.along[c].v[i][lane] = metric.along[c];
                     block.mixed.v[i][lane] = metric.mixed;
                 }
             evaluate(block, best);
@@ -253,7 +262,8 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
 
 }  // namespace
 
-void encode_color_parts_simd(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, bool punch_through, const EncodeOptions& options) {
+void encode_color_parts_simd(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, bool punch_through,
+                             const EncodeOptions& options) {
     run(blocks, count, out, stride, punch_through, options);
 }
 
@@ -264,7 +274,8 @@ HWY_AFTER_NAMESPACE();
 namespace skivet {
 HWY_EXPORT(encode_color_parts_simd);
 
-void encode_color_parts(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, bool punch_through, const EncodeOptions& options) {
+void encode_color_parts(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, bool punch_through,
+                        const EncodeOptions& options) {
     HWY_DYNAMIC_DISPATCH(encode_color_parts_simd)(blocks, count, out, stride, punch_through, options);
 }
 }  // namespace skivet

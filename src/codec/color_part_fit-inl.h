@@ -18,23 +18,24 @@ constexpr float far = 1e30f;
 struct Block {
     std::array<Plane, 4> color;  ///< and alpha
     Plane weight;
-    MF flat;       ///< one color only
-    VF total;      ///< sum of the weights
+    MF flat;   ///< one color only
+    VF total;  ///< sum of the weights
     V3 mean;
-    bool uniform;  ///< all weights of all lanes are 1
+    bool uniform;                        ///< all weights of all lanes are 1
     std::array<Plane, 3> square, along;  ///< for normals: AngleMetric of each texel
     Plane mixed;
     bool by_angle = false;
 };
 
 struct Fit {
-    V3 a, b;          ///< endpoints on the grid, 0…255
+    V3 a, b;  ///< endpoints on the grid, 0…255
     VF error;
     MF four;
 };
 
 HWY_INLINE VF expand(VF step, std::size_t c) {
-    return c == 1 ? hn::Add(hn::Mul(step, set(4)), hn::Floor(hn::Mul(step, set(1.0f / 16)))) : hn::Add(hn::Mul(step, set(8)), hn::Floor(hn::Mul(step, set(0.25f))));
+    return c == 1 ? hn::Add(hn::Mul(step, set(4)), hn::Floor(hn::Mul(step, set(1.0f / 16))))
+                  : hn::Add(hn::Mul(step, set(8)), hn::Floor(hn::Mul(step, set(0.25f))));
 }
 HWY_INLINE float top_step(std::size_t c) { return c == 1 ? 63.0f : 31.0f; }
 /// The step whose value lies at or just below; expand(step) <= value holds up to one step of the grid's own unevenness.
@@ -124,8 +125,8 @@ HWY_INLINE VF nearest_index(const Block& block, const Palette& p, MF four, std::
     return nearest_of(angle_error(block, p, 0, i), angle_error(block, p, 1, i), angle_error(block, p, 2, i), fourth);
 }
 
-/// Endpoints for given sums (aa = Σwα², A = Σwα, and ax = Σwα·color), on the grid: of the four neighbors of the least-squares solution in each
-/// channel the one with the least error.
+/// Endpoints for given sums (aa = Σwα², A = Σwα, and ax = Σwα·color), on the grid: of the four neighbors of the least-squares solution in
+/// each channel the one with the least error.
 HWY_INLINE void solve(const Block& block, VF aa, VF share, const V3& ax, Fit& fit) {
     const auto ab = hn::Sub(share, aa);
     const auto rest = hn::Sub(block.total, share);
@@ -147,8 +148,9 @@ HWY_INLINE void solve(const Block& block, VF aa, VF share, const V3& ax, Fit& fi
         for (const auto& x : as)
             for (const auto& y : bs) {
                 // Σw(αx + (1-α)y - color)² up to a constant
-                const auto error = hn::Sub(hn::Add(hn::Add(hn::Mul(hn::Mul(x, x), aa), hn::Mul(hn::Mul(y, y), bb)), hn::Mul(hn::Mul(hn::Add(x, x), y), ab)),
-                                           hn::Add(hn::Mul(hn::Add(x, x), ax[c]), hn::Mul(hn::Add(y, y), bx)));
+                const auto error = hn::Sub(
+                    hn::Add(hn::Add(hn::Mul(hn::Mul(x, x), aa), hn::Mul(hn::Mul(y, y), bb)), hn::Mul(hn::Mul(hn::Add(x, x), y), ab)),
+                    hn::Add(hn::Mul(hn::Add(x, x), ax[c]), hn::Mul(hn::Add(y, y), bx)));
                 const auto better = hn::Lt(error, best);
                 best = select(better, error, best);
                 fit.a[c] = select(better, x, fit.a[c]);

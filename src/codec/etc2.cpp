@@ -20,7 +20,9 @@ int from6(int v) { return v << 2 | v >> 4; }
 int from7(int v) { return v << 1 | v >> 6; }
 
 /// The texel's 2-bit index: high bit, then low bit.
-unsigned index_of(std::uint64_t bits, unsigned texel) { return static_cast<unsigned>(bits >> (16 + texel) & 1) << 1 | static_cast<unsigned>(bits >> texel & 1); }
+unsigned index_of(std::uint64_t bits, unsigned texel) {
+    return static_cast<unsigned>(bits >> (16 + texel) & 1) << 1 | static_cast<unsigned>(bits >> texel & 1);
+}
 
 void paint(std::uint64_t bits, const std::array<Texel, 4>& colors, Texel* out, std::size_t pitch) {
     for (unsigned i = 0; i < 16; ++i) out[i % 4 * pitch + i / 4] = colors[index_of(bits, i)];
@@ -57,7 +59,8 @@ void decode_etc(const std::byte* bytes, Texel* out, std::size_t pitch) {
             const int second = first + difference;
             if (variant != Variant::etc1 && (second < 0 || second > 31)) {
                 if (c == 0) {  // T: one color alone, one with a brighter and a darker form
-                    const Rgb a = {from4(field(bits, 60, 2) << 2 | field(bits, 57, 2)), from4(field(bits, 55, 4)), from4(field(bits, 51, 4))};
+                    const Rgb a = {from4(field(bits, 60, 2) << 2 | field(bits, 57, 2)), from4(field(bits, 55, 4)),
+                                   from4(field(bits, 51, 4))};
                     const Rgb b = {from4(field(bits, 47, 4)), from4(field(bits, 43, 4)), from4(field(bits, 39, 4))};
                     const int d = etc::distances[static_cast<std::size_t>(field(bits, 35, 2) << 1 | field(bits, 32, 1))];
                     std::array<Texel, 4> colors = {opaque(a), opaque(plus(b, d)), opaque(b), opaque(plus(b, -d))};
@@ -88,7 +91,8 @@ void decode_etc(const std::byte* bytes, Texel* out, std::size_t pitch) {
     for (std::size_t half = 0; half < 2; ++half) {
         const auto& m = etc::modifiers[static_cast<std::size_t>(field(bits, half ? 36 : 39, 3))];
         const int small = see_through ? 0 : m[0];
-        colors[half] = {opaque(plus(base[half], small)), opaque(plus(base[half], m[1])), opaque(plus(base[half], -small)), opaque(plus(base[half], -m[1]))};
+        colors[half] = {opaque(plus(base[half], small)), opaque(plus(base[half], m[1])), opaque(plus(base[half], -small)),
+                        opaque(plus(base[half], -m[1]))};
         if (see_through) colors[half][2] = {0, 0, 0, 0};
     }
     const bool flip = field(bits, 32, 1) != 0;

@@ -24,7 +24,8 @@ HWY_INLINE M flag(V v, int bit) { return hn::Ne(hn::And(v, set(static_cast<int>(
 
 /// A word of big-endian bytes.
 HWY_INLINE V turned(V v) {
-    return hn::Or(hn::Or(hn::ShiftLeft<24>(v), hn::And(hn::ShiftLeft<8>(v), set(0xFF0000))), hn::Or(hn::And(hn::ShiftRight<8>(v), set(0xFF00)), hn::And(hn::ShiftRight<24>(v), set(0xFF))));
+    return hn::Or(hn::Or(hn::ShiftLeft<24>(v), hn::And(hn::ShiftLeft<8>(v), set(0xFF0000))),
+                  hn::Or(hn::And(hn::ShiftRight<8>(v), set(0xFF00)), hn::And(hn::ShiftRight<24>(v), set(0xFF))));
 }
 
 HWY_INLINE V from_table(V index, const std::array<int, 8>& table) { return hn::GatherIndex(D(), table.data(), index); }
@@ -37,7 +38,8 @@ constexpr std::array<int, 8> modifiers_of(std::size_t which) {
 constexpr auto small_modifiers = modifiers_of(0), large_modifiers = modifiers_of(1);
 
 /// Four colors for each half; `alpha` in the top byte.
-std::size_t decode_simd(EtcVariant variant, const std::byte* blocks, std::size_t stride, std::size_t count, Texel* out, std::size_t pitch, std::uint32_t* special) {
+std::size_t decode_simd(EtcVariant variant, const std::byte* blocks, std::size_t stride, std::size_t count, Texel* out, std::size_t pitch,
+                        std::uint32_t* special) {
     const D d;
     const std::size_t n = hn::Lanes(d);
     const bool punch_through = variant == EtcVariant::punch_through;
@@ -59,25 +61,30 @@ std::size_t decode_simd(EtcVariant variant, const std::byte* blocks, std::size_t
         std::array<M, 3> outside = {never, never, never};
         std::array<std::array<V, 3>, 2> base;
         for (std::size_t c = 0; c < 3; ++c) {
-            const int at = 27 - static_cast<int>(c) * 8;   // the lower end of the 5-bit field
-            const auto first = bits_of(high, at, 5), step = hn::Sub(hn::Xor(bits_of(high, at - 3, 3), set(4)), set(4)), second = hn::Add(first, step);
-            if (variant != EtcVariant::etc1) outside[c] = hn::And(differential, hn::Or(hn::Lt(second, hn::Zero(d)), hn::Gt(second, set(31))));
+            const int at = 27 - static_cast<int>(c) * 8;  // the lower end of the 5-bit field
+            const auto first = bits_of(high, at, 5), step = hn::Sub(hn::Xor(bits_of(high, at - 3, 3), set(4)), set(4)),
+                       second = hn::Add(first, step);
+            if (variant != EtcVariant::etc1)
+                outside[c] = hn::And(differential, hn::Or(hn::Lt(second, hn::Zero(d)), hn::Gt(second, set(31))));
             const auto from5 = [](V v) { return hn::Or(hn::ShiftLeft<3>(v), hn::ShiftRight<2>(v)); };
             const auto from4 = [](V v) { return hn::Or(hn::ShiftLeft<4>(v), v); };
             base[0][c] = hn::IfThenElse(differential, from5(first), from4(bits_of(high, at + 1, 4)));
             base[1][c] = hn::IfThenElse(differential, from5(hn::And(second, set(31))), from4(bits_of(high, at - 3, 4)));
         }
-        const auto painted = hn::Or(outside[0], outside[1]);   // T and H
+        const auto painted = hn::Or(outside[0], outside[1]);  // T and H
         const auto planar = hn::AndNot(painted, outside[2]);
         const bool any_planar = !hn::AllFalse(d, planar);
         std::array<std::array<V, 4>, 2> colors;
         for (std::size_t half = 0; half < 2; ++half) {
             const auto table = bits_of(high, half ? 2 : 5, 3);
-            const auto small = hn::IfThenZeroElse(see_through, from_table(table, small_modifiers)), large = from_table(table, large_modifiers);
+            const auto small = hn::IfThenZeroElse(see_through, from_table(table, small_modifiers)),
+                       large = from_table(table, large_modifiers);
             const std::array<V, 4> change = {small, large, hn::Neg(small), hn::Neg(large)};
             for (std::size_t k = 0; k < 4; ++k) {
-                const auto byte = [&](std::size_t c) HWY_ATTR { return hn::Min(hn::Max(hn::Add(base[half][c], change[k]), hn::Zero(d)), set(255)); };
-                auto color = hn::Or(hn::Or(byte(0), hn::ShiftLeft<8>(byte(1))), hn::Or(hn::ShiftLeft<16>(byte(2)), set(static_cast<int>(0xFF000000u))));
+                const auto byte = [&](std::size_t c)
+                                      HWY_ATTR { return hn::Min(hn::Max(hn::Add(base[half][c], change[k]), hn::Zero(d)), set(255)); };
+                auto color = hn::Or(hn::Or(byte(0), hn::ShiftLeft<8>(byte(1))),
+                                    hn::Or(hn::ShiftLeft<16>(byte(2)), set(static_cast<int>(0xFF000000u))));
                 if (k == 2) color = hn::IfThenZeroElse(see_through, color);
                 colors[half][k] = color;
             }
@@ -99,9 +106,11 @@ std::size_t decode_simd(EtcVariant variant, const std::byte* blocks, std::size_t
         if (any_planar) {
             const auto from6 = [](V v) HWY_ATTR { return hn::Or(hn::ShiftLeft<2>(v), hn::ShiftRight<4>(v)); };
             const auto from7 = [](V v) HWY_ATTR { return hn::Or(hn::ShiftLeft<1>(v), hn::ShiftRight<6>(v)); };
-            const std::array<V, 3> o = {from6(bits_of(high, 25, 6)), from7(hn::Or(hn::ShiftLeft<6>(bits_of(high, 24, 1)), bits_of(high, 17, 6))),
-                                        from6(hn::Or(hn::Or(hn::ShiftLeft<5>(bits_of(high, 16, 1)), hn::ShiftLeft<3>(bits_of(high, 11, 2))), bits_of(high, 7, 3)))};
-            const std::array<V, 3> h = {from6(hn::Or(hn::ShiftLeft<1>(bits_of(high, 2, 5)), bits_of(high, 0, 1))), from7(bits_of(low, 25, 7)), from6(bits_of(low, 19, 6))};
+            const std::array<V, 3> o = {
+                from6(bits_of(high, 25, 6)), from7(hn::Or(hn::ShiftLeft<6>(bits_of(high, 24, 1)), bits_of(high, 17, 6))),
+                from6(hn::Or(hn::Or(hn::ShiftLeft<5>(bits_of(high, 16, 1)), hn::ShiftLeft<3>(bits_of(high, 11, 2))), bits_of(high, 7, 3)))};
+            const std::array<V, 3> h = {from6(hn::Or(hn::ShiftLeft<1>(bits_of(high, 2, 5)), bits_of(high, 0, 1))),
+                                        from7(bits_of(low, 25, 7)), from6(bits_of(low, 19, 6))};
             const std::array<V, 3> v = {from6(bits_of(low, 13, 6)), from7(bits_of(low, 6, 7)), from6(bits_of(low, 0, 6))};
             for (std::size_t c = 0; c < 3; ++c) {
                 origin[c] = hn::Add(hn::ShiftLeft<2>(o[c]), set(2));
@@ -115,12 +124,15 @@ std::size_t decode_simd(EtcVariant variant, const std::byte* blocks, std::size_t
                 const auto sum = hn::Add(origin[c], hn::Add(hn::Mul(right_step[c], set(x)), hn::Mul(down_step[c], set(y))));
                 return hn::Min(hn::Max(hn::ShiftRight<2>(sum), hn::Zero(d)), set(255));
             };
-            const auto color = hn::Or(hn::Or(byte(0), hn::ShiftLeft<8>(byte(1))), hn::Or(hn::ShiftLeft<16>(byte(2)), set(static_cast<int>(0xFF000000u))));
+            const auto color =
+                hn::Or(hn::Or(byte(0), hn::ShiftLeft<8>(byte(1))), hn::Or(hn::ShiftLeft<16>(byte(2)), set(static_cast<int>(0xFF000000u))));
             return hn::IfThenElse(planar, color, half_block);
         };
         for (int y = 0; y < 4; ++y) {
             const auto &l = left[static_cast<std::size_t>(y / 2)], &r = right[static_cast<std::size_t>(y / 2)];
-            hn::StoreInterleaved4(with_planar(texel(l, y), 0, y), with_planar(texel(l, 4 + y), 1, y), with_planar(texel(r, 8 + y), 2, y), with_planar(texel(r, 12 + y), 3, y), d, reinterpret_cast<std::int32_t*>(out + static_cast<std::size_t>(y) * pitch));
+            hn::StoreInterleaved4(with_planar(texel(l, y), 0, y), with_planar(texel(l, 4 + y), 1, y), with_planar(texel(r, 8 + y), 2, y),
+                                  with_planar(texel(r, 12 + y), 3, y), d,
+                                  reinterpret_cast<std::int32_t*>(out + static_cast<std::size_t>(y) * pitch));
         }
         std::array<std::uint8_t, 8> mask{};
         (void)hn::StoreMaskBits(d, painted, mask.data());
@@ -143,8 +155,8 @@ HWY_EXPORT(decode_simd);
 HWY_EXPORT(lanes);
 }  // namespace
 
-std::size_t decode_half_blocks(EtcVariant variant, const std::byte* blocks, std::size_t stride, std::size_t count, Texel* out, std::size_t pitch,
-                               void (*one)(const std::byte*, Texel*, std::size_t)) {
+std::size_t decode_half_blocks(EtcVariant variant, const std::byte* blocks, std::size_t stride, std::size_t count, Texel* out,
+                               std::size_t pitch, void (*one)(const std::byte*, Texel*, std::size_t)) {
     if constexpr (std::endian::native != std::endian::little) return 0;
     const std::size_t n = HWY_DYNAMIC_DISPATCH(lanes)(), at_once = n * 16, offset = stride - 8;
     std::array<std::uint32_t, 16> special;

@@ -1,9 +1,9 @@
 // Encoding ETC1, ETC2 and EAC.
 //
-// A half block is one base color and a table of four brightness steps that move all channels alike. What a step does to a texel depends only
-// on the sum of its differences to the base, so choosing the steps is cheap; the base is then the mean of what the steps leave, and the
-// two alternate. Both ways to halve the block and both ways to store the bases are tried. ETC2's planar mode is a least-squares plane; its T
-// and H modes start from two clusters along the principal axis.
+// A half block is one base color and a table of four brightness steps that move all channels alike. What a step does to a texel depends
+// only on the sum of its differences to the base, so choosing the steps is cheap; the base is then the mean of what the steps leave, and
+// the two alternate. Both ways to halve the block and both ways to store the bases are tried. ETC2's planar mode is a least-squares plane;
+// its T and H modes start from two clusters along the principal axis.
 #include "codec/etc_encode.h"
 
 #include <cmath>
@@ -24,7 +24,7 @@ int from5(int v) { return v << 3 | v >> 2; }
 /// Texels in the format's own order: down the columns.
 struct Block {
     std::array<Rgb, 16> color{};
-    std::array<bool, 16> clear{};   ///< transparent in the punch-through format
+    std::array<bool, 16> clear{};  ///< transparent in the punch-through format
     bool any_clear = false;
 };
 
@@ -33,7 +33,7 @@ int distance(const Rgb& a, const Rgb& b) { return square(a[0] - b[0]) + square(a
 std::size_t half_of(unsigned i, bool flip) { return (flip ? i % 4 : i / 4) / 2; }
 
 struct Half {
-    Rgb base{};   ///< quantized
+    Rgb base{};  ///< quantized
     int table = 0;
     int error = none_yet;
     std::array<std::uint8_t, 16> index{};
@@ -79,7 +79,9 @@ Rgb quantize(const std::array<double, 3>& color, int top) {
 /// The best base (4 or 5 bits a channel) and table of one half.
 Half fit_half(const Block& block, bool flip, std::size_t which, int bits, Effort effort) {
     const int top = (1 << bits) - 1;
-    const auto expand = [&](const Rgb& q) { return bits == 4 ? Rgb{from4(q[0]), from4(q[1]), from4(q[2])} : Rgb{from5(q[0]), from5(q[1]), from5(q[2])}; };
+    const auto expand = [&](const Rgb& q) {
+        return bits == 4 ? Rgb{from4(q[0]), from4(q[1]), from4(q[2])} : Rgb{from5(q[0]), from5(q[1]), from5(q[2])};
+    };
     std::array<double, 3> mean{};
     int count = 0;
     for (unsigned i = 0; i < 16; ++i) {
@@ -123,7 +125,8 @@ Half fit_half(const Block& block, bool flip, std::size_t which, int bits, Effort
                     if (effort == Effort::normal && std::abs(dr) + std::abs(dg) + std::abs(db) > 1 && !(dr == dg && dg == db)) continue;
                     const Rgb q = {from.base[0] + dr, from.base[1] + dg, from.base[2] + db};
                     if (std::any_of(q.begin(), q.end(), [&](int v) { return v < 0 || v > top; })) continue;
-                    for (int table = std::max(0, from.table - 1); table <= std::min(7, from.table + 1); ++table) try_half(block, flip, which, q, expand(q), table, best);
+                    for (int table = std::max(0, from.table - 1); table <= std::min(7, from.table + 1); ++table)
+                        try_half(block, flip, which, q, expand(q), table, best);
                 }
         moved = best.error < from.error;
     }
@@ -139,7 +142,9 @@ void keep_better(Coded& best, const Coded& next) {
     if (next.error < best.error) best = next;
 }
 
-void put(std::uint64_t& bits, unsigned high, unsigned count, int value) { bits |= static_cast<std::uint64_t>(value & ((1 << count) - 1)) << (high + 1 - count); }
+void put(std::uint64_t& bits, unsigned high, unsigned count, int value) {
+    bits |= static_cast<std::uint64_t>(value & ((1 << count) - 1)) << (high + 1 - count);
+}
 
 void put_indices(std::uint64_t& bits, const std::array<std::uint8_t, 16>& index) {
     for (unsigned i = 0; i < 16; ++i) {
@@ -192,13 +197,17 @@ Coded fit_halves(const Block& block, bool individual, Effort effort) {
                 const Rgb& anchor = half[fixed].base;
                 Rgb q = moved.base;
                 for (std::size_t c = 0; c < 3; ++c)
-                    q[c] = std::clamp(fixed == 0 ? std::clamp(q[c], anchor[c] - 4, anchor[c] + 3) : std::clamp(q[c], anchor[c] - 3, anchor[c] + 4), 0, 31);
+                    q[c] = std::clamp(
+                        fixed == 0 ? std::clamp(q[c], anchor[c] - 4, anchor[c] + 3) : std::clamp(q[c], anchor[c] - 3, anchor[c] + 4), 0,
+                        31);
                 moved.error = none_yet;
-                for (int table = 0; table < 8; ++table) try_half(block, flip, 1 - fixed, q, {from5(q[0]), from5(q[1]), from5(q[2])}, table, moved);
+                for (int table = 0; table < 8; ++table)
+                    try_half(block, flip, 1 - fixed, q, {from5(q[0]), from5(q[1]), from5(q[2])}, table, moved);
                 keep_better(best, code_halves(pulled, flip, true, bit33));
             }
         }
-        if (individual) keep_better(best, code_halves({fit_half(block, flip, 0, 4, effort), fit_half(block, flip, 1, 4, effort)}, flip, false, false));
+        if (individual)
+            keep_better(best, code_halves({fit_half(block, flip, 0, 4, effort), fit_half(block, flip, 1, 4, effort)}, flip, false, false));
     }
     return best;
 }
@@ -281,7 +290,7 @@ Coded fit_planar(const Block& block, Effort effort) {
 }
 
 struct Paint {
-    Rgb a{}, b{};   ///< 4 bits a channel
+    Rgb a{}, b{};  ///< 4 bits a channel
     int distance = 0;
     int error = none_yet;
     std::array<std::uint8_t, 16> index{};
@@ -398,7 +407,8 @@ Coded fit_paint(const Block& block, Effort effort, int good_enough) {
         std::array<std::array<double, 3>, 2> sum{};
         for (std::size_t i = 0; i < 16; ++i)
             for (std::size_t c = 0; c < 3; ++c)
-                sum[i >= cuts[n].second][c] += block.color[order[i].second][c] / static_cast<double>(i < cuts[n].second ? cuts[n].second : 16 - cuts[n].second);
+                sum[i >= cuts[n].second][c] +=
+                    block.color[order[i].second][c] / static_cast<double>(i < cuts[n].second ? cuts[n].second : 16 - cuts[n].second);
         const auto low = quantize(sum[0], 15), high = quantize(sum[1], 15);
         for (int d = 0; d < 8; ++d) {
             try_paint(block, low, high, d, false, best_t);
@@ -416,7 +426,8 @@ Coded fit_paint(const Block& block, Effort effort, int good_enough) {
                     auto& v = k < 3 ? a[k] : b[k - 3];
                     v += by;
                     if (v < 0 || v > 15) continue;
-                    for (int d = std::max(0, from.distance - 1); d <= std::min(7, from.distance + 1); ++d) try_paint(block, a, b, d, h_mode, best);
+                    for (int d = std::max(0, from.distance - 1); d <= std::min(7, from.distance + 1); ++d)
+                        try_paint(block, a, b, d, h_mode, best);
                 }
             moved = best.error < from.error;
         }
@@ -456,7 +467,7 @@ void encode_colors(const Texel* blocks, std::size_t count, std::byte* out, const
 struct EacScale {
     int low, high, unit, shift;
     int base_low, base_high;
-    bool fine_zero;   ///< a multiplier of 0 stands for modifiers in the values' own steps
+    bool fine_zero;  ///< a multiplier of 0 stands for modifiers in the values' own steps
 };
 
 void encode_eac(const std::array<double, 16>& values, const EacScale& scale, std::byte* out, Effort effort) {
@@ -470,7 +481,8 @@ void encode_eac(const std::array<double, 16>& values, const EacScale& scale, std
         const int per_step = multiplier ? multiplier * scale.unit : scale.fine_zero ? 1 : 0;
         std::array<int, 8> decoded;
         for (std::size_t k = 0; k < 8; ++k)
-            decoded[k] = std::clamp(base * scale.unit + scale.shift + etc::eac_modifiers[static_cast<std::size_t>(table)][k] * per_step, scale.low, scale.high);
+            decoded[k] = std::clamp(base * scale.unit + scale.shift + etc::eac_modifiers[static_cast<std::size_t>(table)][k] * per_step,
+                                    scale.low, scale.high);
         double sum = 0;
         std::array<std::uint8_t, 16> index{};
         for (std::size_t i = 0; i < 16 && sum < best; ++i) {
@@ -496,12 +508,14 @@ void encode_eac(const std::array<double, 16>& values, const EacScale& scale, std
             for (int db = -reach; db <= reach; ++db) attempt(std::clamp(base + db, scale.base_low, scale.base_high), multiplier, table);
         }
     }
-    std::uint64_t bits = static_cast<std::uint64_t>(best_base & 255) << 56 | static_cast<std::uint64_t>(best_multiplier) << 52 | static_cast<std::uint64_t>(best_table) << 48;
+    std::uint64_t bits = static_cast<std::uint64_t>(best_base & 255) << 56 | static_cast<std::uint64_t>(best_multiplier) << 52 |
+                         static_cast<std::uint64_t>(best_table) << 48;
     for (unsigned i = 0; i < 16; ++i) bits |= static_cast<std::uint64_t>(best_index[i]) << (45 - 3 * i);
     store_uint(out, bits, 8, ByteOrder::big);
 }
 
-constexpr EacScale alpha_scale{0, 255, 1, 0, 0, 255, false}, unsigned_scale{0, 2047, 8, 4, 0, 255, true}, signed_scale{-1023, 1023, 8, 0, -127, 127, true};
+constexpr EacScale alpha_scale{0, 255, 1, 0, 0, 255, false}, unsigned_scale{0, 2047, 8, 4, 0, 255, true},
+    signed_scale{-1023, 1023, 8, 0, -127, 127, true};
 
 template <bool is_signed, std::size_t channels>
 void encode_channels(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
@@ -510,7 +524,9 @@ void encode_channels(const TexelF* blocks, std::size_t count, std::byte* out, co
             std::array<double, 16> values;
             for (std::size_t i = 0; i < 16; ++i) {
                 const float v = blocks[b * 16 + i % 4 * 4 + i / 4][c];
-                values[i] = std::isnan(v) ? 0.0 : is_signed ? std::clamp(static_cast<double>(v), -1.0, 1.0) * 1023 : std::clamp(static_cast<double>(v), 0.0, 1.0) * 2047;
+                values[i] = std::isnan(v) ? 0.0
+                            : is_signed   ? std::clamp(static_cast<double>(v), -1.0, 1.0) * 1023
+                                          : std::clamp(static_cast<double>(v), 0.0, 1.0) * 2047;
             }
             encode_eac(values, is_signed ? signed_scale : unsigned_scale, out + (b * channels + c) * 8, options.effort);
         }
@@ -518,8 +534,12 @@ void encode_channels(const TexelF* blocks, std::size_t count, std::byte* out, co
 
 }  // namespace
 
-void encode_etc1(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) { encode_colors<Variant::etc1, 8, 0>(blocks, count, out, options); }
-void encode_etc2_rgb(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) { encode_colors<Variant::rgb, 8, 0>(blocks, count, out, options); }
+void encode_etc1(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
+    encode_colors<Variant::etc1, 8, 0>(blocks, count, out, options);
+}
+void encode_etc2_rgb(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
+    encode_colors<Variant::rgb, 8, 0>(blocks, count, out, options);
+}
 void encode_etc2_rgba1(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
     encode_colors<Variant::punch_through, 8, 0>(blocks, count, out, options);
 }
@@ -531,9 +551,17 @@ void encode_etc2_rgba(const Texel* blocks, std::size_t count, std::byte* out, co
         encode_eac(values, alpha_scale, out + b * 16, options.effort);
     }
 }
-void encode_eac_r(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) { encode_channels<false, 1>(blocks, count, out, options); }
-void encode_eac_r_snorm(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) { encode_channels<true, 1>(blocks, count, out, options); }
-void encode_eac_rg(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) { encode_channels<false, 2>(blocks, count, out, options); }
-void encode_eac_rg_snorm(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) { encode_channels<true, 2>(blocks, count, out, options); }
+void encode_eac_r(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
+    encode_channels<false, 1>(blocks, count, out, options);
+}
+void encode_eac_r_snorm(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
+    encode_channels<true, 1>(blocks, count, out, options);
+}
+void encode_eac_rg(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
+    encode_channels<false, 2>(blocks, count, out, options);
+}
+void encode_eac_rg_snorm(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
+    encode_channels<true, 2>(blocks, count, out, options);
+}
 
 }  // namespace skivet

@@ -6,7 +6,8 @@
 namespace skivet::etc {
 
 /// Intensity modifiers for index 0 and 1; index 2 and 3 are their negatives (ETC1 table 3).
-inline constexpr std::array<std::array<int, 2>, 8> modifiers = {{{2, 8}, {5, 17}, {9, 29}, {13, 42}, {18, 60}, {24, 80}, {33, 106}, {47, 183}}};
+inline constexpr std::array<std::array<int, 2>, 8> modifiers = {
+    {{2, 8}, {5, 17}, {9, 29}, {13, 42}, {18, 60}, {24, 80}, {33, 106}, {47, 183}}};
 /// Distances of the T and H modes.
 inline constexpr std::array<int, 8> distances = {3, 6, 11, 16, 23, 32, 41, 64};
 /// EAC modifiers, by table and 3-bit index.

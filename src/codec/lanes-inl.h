@@ -72,7 +72,8 @@ HWY_INLINE void load_channels(const Texel* blocks, std::array<Plane, 4>& out) {
 HWY_INLINE V3 principal_axis(const std::array<VF, 6>& m) {
     const auto red = hn::And(hn::Ge(m[0], m[3]), hn::Ge(m[0], m[5]));
     const auto green = hn::Ge(m[3], m[5]);
-    V3 v = {select(red, m[0], select(green, m[1], m[2])), select(red, m[1], select(green, m[3], m[4])), select(red, m[2], select(green, m[4], m[5]))};
+    V3 v = {select(red, m[0], select(green, m[1], m[2])), select(red, m[1], select(green, m[3], m[4])),
+            select(red, m[2], select(green, m[4], m[5]))};
     for (int round = 0; round < 4; ++round) {
         const V3 w = {dot3({m[0], m[1], m[2]}, v), dot3({m[1], m[3], m[4]}, v), dot3({m[2], m[4], m[5]}, v)};
         const auto size = most(most(hn::Abs(w[0]), hn::Abs(w[1])), hn::Abs(w[2]));

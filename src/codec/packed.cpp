@@ -76,7 +76,8 @@ std::uint8_t biased(std::uint32_t raw, bool snorm) {
 
 void decode_packed(const FormatInfo& f, const std::byte* bytes, std::size_t count, Texel* out) {
     const bool is_signed = f.is_signed(), snorm = f.numeric == Numeric::snorm;
-    if (!is_signed && whole(f.red) && whole(f.green) && whole(f.blue) && (whole(f.alpha) || f.alpha.bits == 0)) {  // bytes only change places
+    if (!is_signed && whole(f.red) && whole(f.green) && whole(f.blue) &&
+        (whole(f.alpha) || f.alpha.bits == 0)) {  // bytes only change places
         const std::size_t r = f.red.shift / 8u, g = f.green.shift / 8u, b = f.blue.shift / 8u, a = f.alpha.shift / 8u;
         for (std::size_t i = 0; i < count; ++i, bytes += f.block_bytes)
             out[i] = {static_cast<std::uint8_t>(bytes[r]), static_cast<std::uint8_t>(bytes[g]), static_cast<std::uint8_t>(bytes[b]),

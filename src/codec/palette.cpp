@@ -54,7 +54,9 @@ std::vector<Texel> median_cut(std::vector<Counted> colors, std::size_t count) {
         if (chosen == boxes.size()) break;
         const auto box = boxes[chosen];
         const auto channel = spread(box).second;
-        std::sort(box.begin(), box.end(), [&](const Counted& a, const Counted& b) { return a.color[channel] != b.color[channel] ? a.color[channel] < b.color[channel] : a.color < b.color; });
+        std::sort(box.begin(), box.end(), [&](const Counted& a, const Counted& b) {
+            return a.color[channel] != b.color[channel] ? a.color[channel] < b.color[channel] : a.color < b.color;
+        });
         std::uint64_t weight = 0, half = 0;
         for (const auto& x : box) weight += x.count;
         std::size_t at = 0;
@@ -78,7 +80,8 @@ std::size_t nearest(std::span<const Texel> palette, const Texel& color) {
 
 }  // namespace
 
-PaletteFit fit_palette(std::span<const std::uint8_t> before, std::span<const Texel> palette, std::span<const Texel> wanted, std::size_t capacity) {
+PaletteFit fit_palette(std::span<const std::uint8_t> before, std::span<const Texel> palette, std::span<const Texel> wanted,
+                       std::size_t capacity) {
     PaletteFit out;
     out.palette.assign(palette.begin(), palette.end());
     if (out.palette.empty()) out.palette.push_back({0, 0, 0, 255});

@@ -1,7 +1,7 @@
-#include <atomic>
 #include <fmt/format.h>
-#include <memory>
 #include <tbb/parallel_for.h>
+#include <atomic>
+#include <memory>
 
 #include "codec/blocks.h"
 
@@ -24,8 +24,8 @@ Status check_level(Format format, ByteSpan data, std::uint32_t width, std::uint3
     if (format == Format::unknown) return fail(ErrorCode::unsupported, "the pixel format is unknown");
     const auto need = level_bytes(format, width, height);
     if (data.size() < need)
-        return fail(ErrorCode::damaged, fmt::format("{} {}×{}: needs {} bytes, has {}", info(format).name, width, height, grouped(need),
-                                                    grouped(data.size())));
+        return fail(ErrorCode::damaged,
+                    fmt::format("{} {}×{}: needs {} bytes, has {}", info(format).name, width, height, grouped(need), grouped(data.size())));
     return {};
 }
 
@@ -82,16 +82,18 @@ void decode_blocks(const FormatInfo& f, void (*run)(const std::byte*, std::size_
             run(row + std::size_t{bx} * f.block_bytes, 1, edge.data(), f.block_width);
             const auto columns = std::min<std::uint32_t>(f.block_width, width - bx * f.block_width);
             for (std::uint32_t y = 0; y < rows; ++y)
-                for (std::uint32_t x = 0; x < columns; ++x) out[std::size_t{y} * width + bx * f.block_width + x] = edge[y * f.block_width + x];
+                for (std::uint32_t x = 0; x < columns; ++x)
+                    out[std::size_t{y} * width + bx * f.block_width + x] = edge[y * f.block_width + x];
         }
     });
 }
 
 /// Encodes the blocks for which `wanted(bx, by)` says yes, many at a time: encoders sort them by kind. How many it said yes to.
 template <class Picture, class T, class Wanted>
-std::uint64_t encode_blocks(const FormatInfo& f, void (*run)(const T*, std::size_t, std::byte*, const EncodeOptions&), const Picture& image, std::byte* out,
-                   const EncodeOptions& options, const Wanted& wanted) {
-    const std::size_t across = (image.width + f.block_width - 1u) / f.block_width, down = (image.height + f.block_height - 1u) / f.block_height;
+std::uint64_t encode_blocks(const FormatInfo& f, void (*run)(const T*, std::size_t, std::byte*, const EncodeOptions&), const Picture& image,
+                            std::byte* out, const EncodeOptions& options, const Wanted& wanted) {
+    const std::size_t across = (image.width + f.block_width - 1u) / f.block_width,
+                      down = (image.height + f.block_height - 1u) / f.block_height;
     const std::size_t block_texels = std::size_t{f.block_width} * f.block_height, total = across * down;
     std::atomic<std::uint64_t> encoded = 0;
     each_row(static_cast<std::uint32_t>((total + batch - 1) / batch), 2, [&](std::uint32_t part) {
@@ -115,7 +117,8 @@ std::uint64_t encode_blocks(const FormatInfo& f, void (*run)(const T*, std::size
         if (which.size() == end - first) return run(texels.get(), which.size(), out + first * f.block_bytes, options);
         Bytes bytes(which.size() * f.block_bytes);
         run(texels.get(), which.size(), bytes.data(), options);
-        for (std::size_t i = 0; i < which.size(); ++i) std::copy_n(bytes.data() + i * f.block_bytes, f.block_bytes, out + which[i] * f.block_bytes);
+        for (std::size_t i = 0; i < which.size(); ++i)
+            std::copy_n(bytes.data() + i * f.block_bytes, f.block_bytes, out + which[i] * f.block_bytes);
     });
     return encoded;
 }
@@ -132,14 +135,14 @@ Result<Bytes> encode_level(const FormatInfo& f, Run run, Packed packed, const Pi
 }
 
 template <class Picture, class T, class Run, class Packed>
-Result<Bytes> encode_changed_level(const FormatInfo& f, Run run, Packed packed, const Picture& image, const Picture& before, ByteSpan original,
-                                   std::uint64_t* kept, const EncodeOptions& options) {
+Result<Bytes> encode_changed_level(const FormatInfo& f, Run run, Packed packed, const Picture& image, const Picture& before,
+                                   ByteSpan original, std::uint64_t* kept, const EncodeOptions& options) {
     const auto size = static_cast<std::size_t>(level_bytes(f.format, image.width, image.height));
     Bytes out(original.begin(), original.begin() + static_cast<std::ptrdiff_t>(size));
     std::uint64_t same = 0;
     if (f.block_compressed()) {
-        const auto encoded = encode_blocks<Picture, T>(f, run, image, out.data(), options,
-                                                       [&](std::uint32_t bx, std::uint32_t by) { return !same_block(f, image, before, bx, by); });
+        const auto encoded = encode_blocks<Picture, T>(
+            f, run, image, out.data(), options, [&](std::uint32_t bx, std::uint32_t by) { return !same_block(f, image, before, bx, by); });
         same = size / f.block_bytes - encoded;
     } else {
         for (std::size_t i = 0; i < image.texels.size(); ++i) {
@@ -154,7 +157,8 @@ Result<Bytes> encode_changed_level(const FormatInfo& f, Run run, Packed packed, 
 Status check_encode(Format format) {
     if (format == Format::unknown) return fail(ErrorCode::unsupported, "the pixel format is unknown");
     if (!can_encode(format))
-        return fail(ErrorCode::unsupported, fmt::format("{} is only read", info(format).name), "Textures of this format can be shown and exported, not written");
+        return fail(ErrorCode::unsupported, fmt::format("{} is only read", info(format).name),
+                    "Textures of this format can be shown and exported, not written");
     return {};
 }
 
@@ -275,7 +279,8 @@ Result<Bytes> encode_changed(Format format, const ImageF& image, const ImageF& b
         return encode_changed(format, byte_image, byte_before, original, kept, options);
     }
     const auto* codec = block_codec(format);
-    return encode_changed_level<ImageF, TexelF>(f, codec ? codec->encode_wide : nullptr, encode_packed_wide, image, before, original, kept, options);
+    return encode_changed_level<ImageF, TexelF>(f, codec ? codec->encode_wide : nullptr, encode_packed_wide, image, before, original, kept,
+                                                options);
 }
 
 }  // namespace skivet

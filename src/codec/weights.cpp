@@ -18,7 +18,8 @@ std::array<std::uint16_t, 4> channel_weights(const EncodeOptions& options, const
         if (n.z >= 0) {
             const auto z = static_cast<std::size_t>(n.z);
             const int length = std::max(1, square(n.x) + square(n.y) + square(z));
-            for (const std::size_t c : {std::size_t{n.x}, std::size_t{n.y}, z}) out[c] = static_cast<std::uint16_t>(std::max(4, 32 * (length - square(c)) / length));
+            for (const std::size_t c : {std::size_t{n.x}, std::size_t{n.y}, z})
+                out[c] = static_cast<std::uint16_t>(std::max(4, 32 * (length - square(c)) / length));
         } else {
             const int z = std::max(one / 16, one - square(n.x) - square(n.y));
             for (const std::size_t c : {std::size_t{n.x}, std::size_t{n.y}}) out[c] = static_cast<std::uint16_t>(32 + 32 * square(c) / z);

@@ -13,12 +13,16 @@ std::array<float, 2> range_of(const FormatInfo& f, std::size_t channel) {
     switch (f.numeric) {
         case Numeric::snorm: return {-1, 1};
         case Numeric::uint: return {0, static_cast<float>(std::ldexp(1.0, static_cast<int>(bits)) - 1)};
-        case Numeric::sint: return {static_cast<float>(-std::ldexp(1.0, static_cast<int>(bits) - 1)), static_cast<float>(std::ldexp(1.0, static_cast<int>(bits) - 1) - 1)};
+        case Numeric::sint:
+            return {static_cast<float>(-std::ldexp(1.0, static_cast<int>(bits) - 1)),
+                    static_cast<float>(std::ldexp(1.0, static_cast<int>(bits) - 1) - 1)};
         default: return {0, 1};
     }
 }
 
-std::uint8_t to_byte(float value) { return static_cast<std::uint8_t>(std::isnan(value) ? 0.0f : std::clamp(value, 0.0f, 1.0f) * 255.0f + 0.5f); }
+std::uint8_t to_byte(float value) {
+    return static_cast<std::uint8_t>(std::isnan(value) ? 0.0f : std::clamp(value, 0.0f, 1.0f) * 255.0f + 0.5f);
+}
 
 std::uint8_t signed_byte(float value, float low, float high) {
     if (std::isnan(value)) return 128;

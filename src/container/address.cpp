@@ -49,7 +49,7 @@ Result<Bytes> read_inner(const Kinds& kinds, const Container& container, std::sp
 Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std::vector<AddressedBytes> items, unsigned depth) {
     if (depth > kinds.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", kinds.limits.depth));
     std::vector<Replacement> here;
-    WritePlan elsewhere;   // archives that lie in a folder are changed where they are
+    WritePlan elsewhere;  // archives that lie in a folder are changed where they are
     // Everything that goes into one inner archive is planned together.
     std::stable_sort(items.begin(), items.end(), [](const auto& a, const auto& b) { return a.inner.front() < b.inner.front(); });
     for (std::size_t i = 0; i < items.size();) {
@@ -57,7 +57,10 @@ Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std
         while (end < items.size() && items[end].inner.front() == items[i].inner.front()) ++end;
         SKIVET_TRY(const auto entry, entry_of(container, items[i].inner.front()));
         if (const auto doubles = container.count(items[i].inner.front()); doubles > 1)
-            return fail(ErrorCode::unsupported, fmt::format("{} entries are named \"{}\", and nothing says which of them is meant", doubles, items[i].inner.front()), "Nothing can be put into them yet");
+            return fail(
+                ErrorCode::unsupported,
+                fmt::format("{} entries are named \"{}\", and nothing says which of them is meant", doubles, items[i].inner.front()),
+                "Nothing can be put into them yet");
         if (items[i].inner.size() == 1) {
             if (end - i > 1) return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced twice", items[i].inner.front()));
             here.push_back({entry, std::move(items[i].bytes)});
@@ -66,7 +69,8 @@ Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std
             SKIVET_TRY(const auto nested, open_container(kinds, view));
             std::vector<AddressedBytes> below;
             for (std::size_t k = i; k < end; ++k) {
-                if (items[k].inner.size() == 1) return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced as a whole and inside", items[k].inner.front()));
+                if (items[k].inner.size() == 1)
+                    return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced as a whole and inside", items[k].inner.front()));
                 items[k].inner.erase(items[k].inner.begin());
                 below.push_back(std::move(items[k]));
             }
@@ -107,7 +111,8 @@ Result<Address> parse_address(std::string_view text) {
     for (std::size_t at = 0;;) {
         const auto next = text.find("::", at);
         parts.emplace_back(text.substr(at, next == std::string_view::npos ? next : next - at));
-        if (parts.back().empty()) return fail(ErrorCode::usage, fmt::format("\"{}\" is no address", text), "Write archive.zip::path/inside.dds");
+        if (parts.back().empty())
+            return fail(ErrorCode::usage, fmt::format("\"{}\" is no address", text), "Write archive.zip::path/inside.dds");
         if (next == std::string_view::npos) break;
         at = next + 2;
     }
@@ -125,7 +130,9 @@ Result<Bytes> read_address(const Kinds& kinds, const Address& address) {
     return bytes;
 }
 
-Result<Bytes> read_entry(const Kinds& kinds, const Container& container, const std::vector<std::string>& inner) { return read_inner(kinds, container, inner, 1); }
+Result<Bytes> read_entry(const Kinds& kinds, const Container& container, const std::vector<std::string>& inner) {
+    return read_inner(kinds, container, inner, 1);
+}
 
 Result<WritePlan> plan_replacements(const Kinds& kinds, const Container& source, std::vector<AddressedBytes> replacements) {
     SKIVET_TRY(auto files, spread_replacements(kinds, source, std::move(replacements)));

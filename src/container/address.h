@@ -1,13 +1,13 @@
 #pragma once
-// Addresses of entries: archive.ext::inner/path.ext, "::" again for an archive inside. A name that has "::" in it or ends in ":" gets a backslash
-// between the two colons, behind the last one (a name with "a:\\:b" in it two, and so on): archive.zip::odd:\:name.dds.
+// Addresses of entries: archive.ext::inner/path.ext, "::" again for an archive inside. A name that has "::" in it or ends in ":" gets a
+// backslash between the two colons, behind the last one (a name with "a:\\:b" in it two, and so on): archive.zip::odd:\:name.dds.
 #include "container/kinds.h"
 
 namespace skivet {
 
 struct Address {
     std::filesystem::path source;
-    std::vector<std::string> inner;    ///< empty: the file itself
+    std::vector<std::string> inner;  ///< empty: the file itself
     [[nodiscard]] std::string text() const;
     bool operator==(const Address&) const = default;
 };
@@ -22,7 +22,7 @@ struct Address {
 [[nodiscard]] Result<Bytes> read_entry(const Kinds& kinds, const Container& container, const std::vector<std::string>& inner);
 
 struct AddressedBytes {
-    std::vector<std::string> inner;   ///< path inside the source, one step for every archive
+    std::vector<std::string> inner;  ///< path inside the source, one step for every archive
     Bytes bytes;
 };
 

@@ -10,18 +10,18 @@
 namespace skivet {
 
 struct Entry {
-    std::string path;             ///< UTF-8, separated by '/'
-    std::uint64_t size = 0;       ///< bytes, unpacked
-    std::uint64_t stored = 0;     ///< bytes in the archive
-    std::string_view method;      ///< "stored", "deflate", or the name of one we cannot read
-    std::uint64_t at = 0;         ///< where the entry begins in the file (its local header, where it has one)
+    std::string path;          ///< UTF-8, separated by '/'
+    std::uint64_t size = 0;    ///< bytes, unpacked
+    std::uint64_t stored = 0;  ///< bytes in the archive
+    std::string_view method;   ///< "stored", "deflate", or the name of one we cannot read
+    std::uint64_t at = 0;      ///< where the entry begins in the file (its local header, where it has one)
     bool encrypted = false;
-    std::uint32_t check = 0;      ///< the checksum of its content that the archive states; 0: none. Tells a change without reading
+    std::uint32_t check = 0;  ///< the checksum of its content that the archive states; 0: none. Tells a change without reading
 };
 
 struct Replacement {
-    std::size_t entry = 0;        ///< index into entries()
-    Bytes bytes;                  ///< unpacked
+    std::size_t entry = 0;  ///< index into entries()
+    Bytes bytes;            ///< unpacked
 };
 
 /// A stretch of an archive, for the byte map.
@@ -29,7 +29,7 @@ struct Segment {
     enum class What { table, entry, gap } what = What::gap;
     std::uint64_t at = 0;
     std::uint64_t size = 0;
-    std::size_t entry = 0;        ///< index into entries(), for What::entry
+    std::size_t entry = 0;  ///< index into entries(), for What::entry
 };
 
 class Container {
@@ -82,15 +82,15 @@ protected:
 private:
     mutable std::once_flag indexed_;
     mutable std::unordered_map<std::string_view, std::size_t> index_;
-    mutable std::unordered_map<std::string_view, std::size_t> doubles_;   ///< how many have a path that several have
+    mutable std::unordered_map<std::string_view, std::size_t> doubles_;  ///< how many have a path that several have
     void index() const;
 };
 
 /// The error every plan of a container that cannot be written gives.
 [[nodiscard]] tl::unexpected<Error> cannot_write(const Container& container);
 
-/// Whether every entry of `after` reads as that of `before` did, one by one; entries that want a key are left out. `before`'s bytes may be gone: only
-/// what it listed is asked for, and checksums, where the archive states them. Error `io` says which does not.
+/// Whether every entry of `after` reads as that of `before` did, one by one; entries that want a key are left out. `before`'s bytes may be
+/// gone: only what it listed is asked for, and checksums, where the archive states them. Error `io` says which does not.
 [[nodiscard]] Status same_contents(const Container& before, const Container& after, const ReadLimits& limits, const CancelToken& cancel);
 
 /// The largest power of two, up to 65,536, that divides at least seven of eight of the positions; 1 for fewer than four.

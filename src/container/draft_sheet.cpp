@@ -1,7 +1,7 @@
 #include "container/draft_sheet.h"
 
-#include <algorithm>
 #include <fmt/format.h>
+#include <algorithm>
 #include <set>
 
 #include "base/text.h"
@@ -27,14 +27,15 @@ constexpr std::uint64_t tried_bytes = 64u << 20;
 /// A column with a meaning, as it is written into the sheet.
 struct Meant {
     Column column;
-    std::string name, words;   ///< words: `means = "size"` and what else belongs to it
+    std::string name, words;  ///< words: `means = "size"` and what else belongs to it
 };
 
 std::string_view type_of(unsigned width) { return width == 1 ? "u8" : width == 2 ? "u16" : width == 8 ? "u64" : "u32"; }
 
 class Drafter {
 public:
-    Drafter(const Kinds& kinds, const FileView& file, ByteSpan bytes, const Progress& progress) : kinds_(kinds), view_(file), file_(bytes), progress_(progress) {}
+    Drafter(const Kinds& kinds, const FileView& file, ByteSpan bytes, const Progress& progress)
+        : kinds_(kinds), view_(file), file_(bytes), progress_(progress) {}
 
     Result<SheetDraft> draft() {
         find_data_files();
@@ -54,7 +55,9 @@ public:
                 if (best && best->unsound.empty() && best->unexplained * 20 < file_.size()) break;
             }
         if (!best)
-            return fail(ErrorCode::unsupported, "no table of entries could be found: no run of equal records has offsets and sizes that fit this file", "Sifting may find textures in it all the same");
+            return fail(ErrorCode::unsupported,
+                        "no table of entries could be found: no run of equal records has offsets and sizes that fit this file",
+                        "Sifting may find textures in it all the same");
         return std::move(*best);
     }
 
@@ -63,7 +66,7 @@ private:
     const FileView& view_;
     ByteSpan file_;
     const Progress& progress_;
-    std::vector<DataFiles> data_files_;   ///< the archive itself first
+    std::vector<DataFiles> data_files_;  ///< the archive itself first
     std::map<std::string, FileView> opened_;
 
     std::uint64_t budget_ = 20'000'000;
@@ -73,11 +76,11 @@ private:
     DataFiles files_;
     Placed placed_;
     std::vector<Meant> meant_;
-    std::string packing_words_;           ///< for [data], when all entries are packed alike
+    std::string packing_words_;  ///< for [data], when all entries are packed alike
     bool has_size_ = false;
-    std::optional<Packing> stream_;       ///< all entries are such streams, and nothing says their unpacked size
-    std::uint64_t header_end_ = 0;        ///< bytes of the header
-    std::uint64_t header_at_ = 0;         ///< not 0: it stands behind the table, at the end of the file
+    std::optional<Packing> stream_;  ///< all entries are such streams, and nothing says their unpacked size
+    std::uint64_t header_end_ = 0;   ///< bytes of the header
+    std::uint64_t header_at_ = 0;    ///< not 0: it stands behind the table, at the end of the file
     std::vector<Meant> header_;
     std::vector<std::string> notes_;
 
@@ -107,7 +110,9 @@ private:
                 if (end - digit > 9) continue;
                 number = std::stoull(rest.substr(digit, end - digit));
                 one.numbered = true;
-                one.pattern = "{stem}" + rest.substr(0, digit) + (rest[digit] == '0' && end - digit > 1 ? fmt::format("{{number:{}}}", end - digit) : "{number}") + rest.substr(end);
+                one.pattern = "{stem}" + rest.substr(0, digit) +
+                              (rest[digit] == '0' && end - digit > 1 ? fmt::format("{{number:{}}}", end - digit) : "{number}") +
+                              rest.substr(end);
             }
             auto& group = groups.try_emplace(one.pattern, one).first->second;
             group.sizes[number] = item.file_size(code);
@@ -149,7 +154,8 @@ private:
 
     Status consider(const Table& table, std::optional<SheetDraft>& best) {
         for (const auto& files : data_files_) {
-            const auto placed = draft::place_entries(file_, table, files, files.pattern.empty() ? bases(table) : std::vector<std::uint64_t>{0}, budget_);
+            const auto placed =
+                draft::place_entries(file_, table, files, files.pattern.empty() ? bases(table) : std::vector<std::uint64_t>{0}, budget_);
             if (!placed) continue;
             table_ = table;
             files_ = files;
@@ -166,7 +172,9 @@ private:
             find_sums();
             find_header();
             if (auto tried = try_out(); tried && tried->readable > 0) {
-                const auto value = [](const SheetDraft& d) { return std::tuple(d.unsound.empty(), d.readable == d.looked_at, ~d.unexplained, d.readable); };
+                const auto value = [](const SheetDraft& d) {
+                    return std::tuple(d.unsound.empty(), d.readable == d.looked_at, ~d.unexplained, d.readable);
+                };
                 if (!best || value(*tried) > value(*best)) best = std::move(*tried);
             }
         }
@@ -175,7 +183,8 @@ private:
 
     bool free_for(const Column& column) const {
         const auto apart = [&](const Column& other) { return column.at + column.width <= other.at || other.at + other.width <= column.at; };
-        return column.at + column.width <= table_.numbers && apart(placed_.offset) && apart(placed_.size) && (!placed_.number || apart(*placed_.number)) &&
+        return column.at + column.width <= table_.numbers && apart(placed_.offset) && apart(placed_.size) &&
+               (!placed_.number || apart(*placed_.number)) &&
                std::all_of(meant_.begin(), meant_.end(), [&](const auto& m) { return apart(m.column); });
     }
 
@@ -187,14 +196,15 @@ private:
                 if (!free_for(column)) continue;
                 std::set<std::uint64_t> all;
                 bool large = false;
-                std::size_t readable = 0;   // four or eight letters are a piece of a name
+                std::size_t readable = 0;  // four or eight letters are a piece of a name
                 for (std::size_t i = 0; i < table_.count(); ++i) {
                     const auto v = column.of(file_, table_, i);
                     all.insert(v);
                     unsigned signs = 0;
                     for (unsigned b = 0; b < width; ++b) {
                         const auto c = static_cast<unsigned char>(v >> 8 * b);
-                        signs += c == 0 || (c < 128 && (std::isalnum(c) || c == '_' || c == '.' || c == '/' || c == '\\' || c == '-' || c == ' '));
+                        signs += c == 0 ||
+                                 (c < 128 && (std::isalnum(c) || c == '_' || c == '.' || c == '/' || c == '\\' || c == '-' || c == ' '));
                     }
                     readable += signs == width;
                     large |= v > (width == 8 ? 1ull << 40 : 1ull << 24);
@@ -220,7 +230,8 @@ private:
         std::map<std::size_t, Packing> out;
         for (std::size_t i = 0; i < table_.count(); ++i) {
             const auto packed = placed_.size.of(file_, table_, i), unpacked = column.of(file_, table_, i);
-            if (unpacked > kinds_.limits.inflated_bytes || (unpacked == 0) != (packed == 0) || unpacked > packed * 1100 + 64) return std::nullopt;
+            if (unpacked > kinds_.limits.inflated_bytes || (unpacked == 0) != (packed == 0) || unpacked > packed * 1100 + 64)
+                return std::nullopt;
         }
         for (const auto i : some) {
             const auto data = stored(i);
@@ -233,7 +244,8 @@ private:
             std::vector<Packing> tries;
             if (const auto known = packing_at(*data)) tries.push_back(*known);
             tries.insert(tries.end(), {Packing::deflate, Packing::lz4_block});
-            const auto fits = std::find_if(tries.begin(), tries.end(), [&](auto packing) { return unpack(packing, *data, size, kinds_.limits).has_value(); });
+            const auto fits = std::find_if(tries.begin(), tries.end(),
+                                           [&](auto packing) { return unpack(packing, *data, size, kinds_.limits).has_value(); });
             if (fits == tries.end()) return std::nullopt;
             out[i] = *fits;
         }
@@ -244,7 +256,8 @@ private:
     std::optional<std::map<std::uint64_t, Packing>> methods_by(const Column& column, const std::map<std::size_t, Packing>& packed) const {
         std::map<std::uint64_t, Packing> out;
         for (const auto& [record, packing] : packed)
-            if (const auto [at, fresh] = out.try_emplace(column.of(file_, table_, record), packing); !fresh && at->second != packing) return std::nullopt;
+            if (const auto [at, fresh] = out.try_emplace(column.of(file_, table_, record), packing); !fresh && at->second != packing)
+                return std::nullopt;
         for (std::size_t i = 0; i < table_.count(); ++i)
             if (!out.contains(column.of(file_, table_, i))) return std::nullopt;
         return out.size() <= 6 ? std::optional(out) : std::nullopt;
@@ -271,15 +284,18 @@ private:
                         const auto methods = methods_by(by, *packed);
                         if (!methods) continue;
                         std::string values;
-                        for (const auto& [number, packing] : *methods) values += fmt::format("{}{} = \"{}\"", values.empty() ? "" : ", ", number, packing == Packing::none ? "stored" : name_of(packing));
+                        for (const auto& [number, packing] : *methods)
+                            values += fmt::format("{}{} = \"{}\"", values.empty() ? "" : ", ", number,
+                                                  packing == Packing::none ? "stored" : name_of(packing));
                         method = Meant{by, "packed_as", fmt::format("means = \"method\", values = {{ {} }}", values)};
                     }
-                    if (!method) continue;   // what tells packed entries from others must be somewhere
+                    if (!method) continue;  // what tells packed entries from others must be somewhere
                     meant_.push_back(*method);
                 }
                 meant_.push_back({column, "bytes", "means = \"size\""});
                 has_size_ = true;
-                if (ways.size() > 1 || *ways.begin() != Packing::none) notes_.push_back(fmt::format("entries are packed with {}", name_of(*ways.rbegin())));
+                if (ways.size() > 1 || *ways.begin() != Packing::none)
+                    notes_.push_back(fmt::format("entries are packed with {}", name_of(*ways.rbegin())));
             }
     }
 
@@ -317,9 +333,14 @@ private:
                 }
                 for (std::uint64_t at = 0; at + 4 <= table_.numbers; ++at) {
                     const Column column{at, 4, placed_.offset.order};
-                    if (!free_for(column) || !std::all_of(sums.begin(), sums.end(), [&](const auto& s) { return column.of(file_, table_, s.first) == (s.second & 0xFFFFFFFFu); })) continue;
+                    if (!free_for(column) || !std::all_of(sums.begin(), sums.end(), [&](const auto& s) {
+                            return column.of(file_, table_, s.first) == (s.second & 0xFFFFFFFFu);
+                        }))
+                        continue;
                     constexpr std::string_view names[] = {"crc32", "adler32", "fnv1a32", "", "xxh32"};
-                    meant_.push_back({column, "sum", fmt::format("means = \"checksum\", kind = \"{}\", of = \"{}\"", names[static_cast<std::size_t>(kind)], packed ? "stored" : "unpacked")});
+                    meant_.push_back({column, "sum",
+                                      fmt::format("means = \"checksum\", kind = \"{}\", of = \"{}\"", names[static_cast<std::size_t>(kind)],
+                                                  packed ? "stored" : "unpacked")});
                     notes_.push_back("a checksum of each entry");
                     return;
                 }
@@ -349,7 +370,7 @@ private:
                 if (placed_.size.of(file_, table_, i) > 0) first_data = std::min(first_data, placed_.begin(file_, table_, i));
         const auto room = std::min({first_data, table_.at, std::uint64_t{file_.size()}});
         header_at_ = room < 4 && table_.end + 8 <= file_.size() && file_.size() - table_.end <= 256 ? table_.end : 0;
-        const bool behind = table_.at <= 4096 && table_.at <= first_data;   // the table follows the header
+        const bool behind = table_.at <= 4096 && table_.at <= first_data;  // the table follows the header
         header_end_ = header_at_ ? file_.size() - header_at_ : behind ? table_.at : std::min<std::uint64_t>(room, most_header);
         const auto look = std::min<std::uint64_t>(header_end_, most_header);
         const auto add = [&](std::uint64_t value, const char* name, const std::string& words, unsigned least) {
@@ -358,7 +379,9 @@ private:
                     for (std::uint64_t at = header_at_ ? 0 : width == 4 ? 4 : 2; at + width <= look; at += header_at_ ? 1 : width) {
                         const Column column{at, width, order};
                         const auto taken = [&](const Meant& m) { return at < m.column.at + m.column.width && m.column.at < at + width; };
-                        if (load_uint(file_.data() + header_at_ + at, width, order) != value || std::any_of(header_.begin(), header_.end(), taken)) continue;
+                        if (load_uint(file_.data() + header_at_ + at, width, order) != value ||
+                            std::any_of(header_.begin(), header_.end(), taken))
+                            continue;
                         header_.push_back({column, name, words});
                         return true;
                     }
@@ -370,7 +393,8 @@ private:
         add(file_.size(), "file_bytes", "means = \"file size\"", 4);
         const auto records = file_.subspan(static_cast<std::size_t>(table_.at), static_cast<std::size_t>(table_.end - table_.at));
         for (const auto& [kind, name] : {std::pair{SumKind::crc32, "crc32"}, std::pair{SumKind::adler32, "adler32"}})
-            if (add(sum_number(kind, records), "table_sum", fmt::format("means = \"checksum\", kind = \"{}\", of = \"table\"", name), 4)) break;
+            if (add(sum_number(kind, records), "table_sum", fmt::format("means = \"checksum\", kind = \"{}\", of = \"table\"", name), 4))
+                break;
         if (placed_.base > 0) add(placed_.base, "data", "", 4);
         if (!counted) notes_.push_back("the number of entries is not in the header; the example's is written down");
         if (!behind && !pointed) notes_.push_back("no header field says where the table is; the example's place is written down");
@@ -395,11 +419,13 @@ private:
         const auto big = placed_.offset.order == ByteOrder::big;
         std::string out = "# Drafted from an example. What is called unknown keeps its bytes.\n";
         for (const auto& note : notes_) out += "# " + note + ".\n";
-        out += fmt::format("sheet = \"container\"\nname = \"{}\"\nbyte_order = \"{}\"\n\n[[recognize]]\n", sheet_name, big ? "big" : "little");
+        out +=
+            fmt::format("sheet = \"container\"\nname = \"{}\"\nbyte_order = \"{}\"\n\n[[recognize]]\n", sheet_name, big ? "big" : "little");
         const auto first = header_at_ ? 0 : header_.empty() ? header_end_ : header_.front().column.at;
         const auto mark = std::clamp<std::uint64_t>(std::min<std::uint64_t>(first, header_end_), 0, 8) / 4 * 4;
-        const auto has_mark = mark >= 4 && std::any_of(file_.begin(), file_.begin() + static_cast<std::ptrdiff_t>(mark), [](auto b) { return b != std::byte{0}; });
-        if (header_at_) {   // the last four bytes are the mark
+        const auto has_mark = mark >= 4 && std::any_of(file_.begin(), file_.begin() + static_cast<std::ptrdiff_t>(mark),
+                                                       [](auto b) { return b != std::byte{0}; });
+        if (header_at_) {  // the last four bytes are the mark
             out += "at = -4\nbytes = \"";
             for (std::size_t i = file_.size() - 4; i < file_.size(); ++i) out += fmt::format("{:02x} ", static_cast<unsigned>(file_[i]));
             out += "\"\n";
@@ -408,17 +434,22 @@ private:
             for (std::size_t i = 0; i < mark; ++i) out += fmt::format("{}{:02x}", i ? " " : "", static_cast<unsigned>(file_[i]));
             out += "\"\n";
         } else {
-            out += fmt::format("name = \"*{}\"\n", view_.path().extension().string().empty() ? view_.path().filename().string() : view_.path().extension().string());
+            out += fmt::format("name = \"*{}\"\n", view_.path().extension().string().empty() ? view_.path().filename().string()
+                                                                                             : view_.path().extension().string());
         }
-        if (std::any_of(header_.begin(), header_.end(), [](const auto& h) { return h.name == "file_bytes"; })) out += "\n[[recognize]]\nfile_size = \"file_bytes\"\n";
+        if (std::any_of(header_.begin(), header_.end(), [](const auto& h) { return h.name == "file_bytes"; }))
+            out += "\n[[recognize]]\nfile_size = \"file_bytes\"\n";
         if (header_end_ > 0) {
             out += header_at_ ? fmt::format("\n[header]\nat = -{}\nfields = [\n", header_end_) : "\n[header]\nfields = [\n";
             std::uint64_t at = 0;
             if (has_mark) out += fmt::format("  {{ name = \"mark\", type = \"bytes\", size = {} }},\n", at = mark);
             for (const auto& h : header_) {
                 pad(out, at, h.column.at);
-                const auto foreign = h.column.width > 1 && h.column.order != placed_.offset.order ? fmt::format(", order = \"{}\"", big ? "little" : "big") : std::string();
-                out += fmt::format("  {{ name = \"{}\", type = \"{}\"{}{}{} }},\n", h.name, type_of(h.column.width), foreign, h.words.empty() ? "" : ", ", h.words);
+                const auto foreign = h.column.width > 1 && h.column.order != placed_.offset.order
+                                         ? fmt::format(", order = \"{}\"", big ? "little" : "big")
+                                         : std::string();
+                out += fmt::format("  {{ name = \"{}\", type = \"{}\"{}{}{} }},\n", h.name, type_of(h.column.width), foreign,
+                                   h.words.empty() ? "" : ", ", h.words);
                 at = h.column.at + h.column.width;
             }
             if (header_end_ - at > 64) out += fmt::format("  {{ name = \"rest\", type = \"bytes\", size = {} }},\n", header_end_ - at);
@@ -430,7 +461,8 @@ private:
         if (alignment() > 1) out += fmt::format("align = {}\n", alignment());
         out += packing_words_;
         if (!files_.pattern.empty()) out += fmt::format("file = \"{}\"\n", files_.pattern);
-        if (table_.form == NameForm::none) out += fmt::format("\n[hash]\nkind = \"{}\"\n", meant_.front().column.width == 8 ? "fnv1a64" : "crc32");
+        if (table_.form == NameForm::none)
+            out += fmt::format("\n[hash]\nkind = \"{}\"\n", meant_.front().column.width == 8 ? "fnv1a64" : "crc32");
         return out;
     }
 
@@ -443,16 +475,23 @@ private:
 
     std::string write_record() const {
         std::string out = "\n[record]\n";
-        const auto has = [&](std::string_view name) { return std::any_of(header_.begin(), header_.end(), [&](const auto& h) { return h.name == name; }); };
+        const auto has = [&](std::string_view name) {
+            return std::any_of(header_.begin(), header_.end(), [&](const auto& h) { return h.name == name; });
+        };
         if (!has("table") && (header_at_ || table_.at != header_end_)) out += fmt::format("at = {}\n", table_.at);
         if (!has("entries")) out += fmt::format("count = {}\n", table_.count());
         out += "fields = [\n";
         std::string name;
         switch (table_.form) {
-            case NameForm::fixed: name = fmt::format("  {{ name = \"path\", type = \"text\", size = {}, means = \"path\" }},\n", table_.name_bytes); break;
+            case NameForm::fixed:
+                name = fmt::format("  {{ name = \"path\", type = \"text\", size = {}, means = \"path\" }},\n", table_.name_bytes);
+                break;
             case NameForm::prefixed:
-                name = fmt::format("  {{ name = \"path\", type = \"text\", length = \"{}\"{}, means = \"path\" }},\n", type_of(table_.prefix),
-                                   table_.prefix > 1 && table_.order != placed_.offset.order ? fmt::format(", order = \"{}\"", table_.order == ByteOrder::big ? "big" : "little") : "");
+                name =
+                    fmt::format("  {{ name = \"path\", type = \"text\", length = \"{}\"{}, means = \"path\" }},\n", type_of(table_.prefix),
+                                table_.prefix > 1 && table_.order != placed_.offset.order
+                                    ? fmt::format(", order = \"{}\"", table_.order == ByteOrder::big ? "big" : "little")
+                                    : "");
                 break;
             case NameForm::terminated: name = "  { name = \"path\", type = \"text\", length = \"until zero\", means = \"path\" },\n"; break;
             case NameForm::none: break;
@@ -470,7 +509,10 @@ private:
         for (const auto& c : columns) {
             pad(out, at, c.column.at);
             out += fmt::format("  {{ name = \"{}\", type = \"{}\"{}, {} }},\n", c.name, type_of(c.column.width),
-                               c.column.width > 1 && c.column.order != placed_.offset.order ? fmt::format(", order = \"{}\"", c.column.order == ByteOrder::big ? "big" : "little") : "", c.words);
+                               c.column.width > 1 && c.column.order != placed_.offset.order
+                                   ? fmt::format(", order = \"{}\"", c.column.order == ByteOrder::big ? "big" : "little")
+                                   : "",
+                               c.words);
             at = c.column.at + c.column.width;
         }
         pad(out, at, table_.numbers);
@@ -489,9 +531,10 @@ private:
         out.looked_at = trial->looked_at;
         out.readable = trial->readable;
         out.unexplained = trial->unexplained;
-        out.found = fmt::format("{} records of {} and {} bytes of numbers at {}; offsets and sizes that cover {} of {}", grouped(table_.count()),
-                                table_.form == NameForm::none ? "no name" : "a name", table_.numbers, hex(table_.at), human_bytes(placed_.covered),
-                                files_.pattern.empty() ? view_.path().filename().string() : files_.pattern);
+        out.found =
+            fmt::format("{} records of {} and {} bytes of numbers at {}; offsets and sizes that cover {} of {}", grouped(table_.count()),
+                        table_.form == NameForm::none ? "no name" : "a name", table_.numbers, hex(table_.at), human_bytes(placed_.covered),
+                        files_.pattern.empty() ? view_.path().filename().string() : files_.pattern);
         for (const auto& note : notes_) out.found += "; " + note;
         std::size_t filled = 0;
         std::uint64_t held = 0;
@@ -501,10 +544,18 @@ private:
             held += size;
         }
         std::set<std::string> names(trial->names.begin(), trial->names.end());
-        if (out.readable < out.looked_at) out.unsound = fmt::format("of the likeliest table's {} entries that were looked at only {} can be read", grouped(out.looked_at), grouped(out.readable));
-        else if (filled < 2 || filled * 4 < table_.count()) out.unsound = fmt::format("{} of the likeliest table's {} entries are empty, so nothing shows that it is one", grouped(table_.count() - filled), grouped(table_.count()));
-        else if (names.size() * 2 < trial->names.size()) out.unsound = fmt::format("the likeliest table's {} entries have only {} different names", grouped(trial->names.size()), grouped(names.size()));
-        else if (files_.pattern.empty() && out.unexplained * 4 > file_.size() * 3) out.unsound = fmt::format("the likeliest table explains only {} of {} bytes", grouped(file_.size() - out.unexplained), grouped(file_.size()));
+        if (out.readable < out.looked_at)
+            out.unsound = fmt::format("of the likeliest table's {} entries that were looked at only {} can be read", grouped(out.looked_at),
+                                      grouped(out.readable));
+        else if (filled < 2 || filled * 4 < table_.count())
+            out.unsound = fmt::format("{} of the likeliest table's {} entries are empty, so nothing shows that it is one",
+                                      grouped(table_.count() - filled), grouped(table_.count()));
+        else if (names.size() * 2 < trial->names.size())
+            out.unsound = fmt::format("the likeliest table's {} entries have only {} different names", grouped(trial->names.size()),
+                                      grouped(names.size()));
+        else if (files_.pattern.empty() && out.unexplained * 4 > file_.size() * 3)
+            out.unsound = fmt::format("the likeliest table explains only {} of {} bytes", grouped(file_.size() - out.unexplained),
+                                      grouped(file_.size()));
         if (!out.unsound.empty()) out.toml = "# Not sound, only a place to begin: " + out.unsound + ".\n" + out.toml;
         return out;
     }

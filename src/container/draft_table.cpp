@@ -6,13 +6,14 @@
 namespace skivet::draft {
 namespace {
 
-constexpr std::uint64_t looked_at = 16u << 20;   ///< bytes at both ends of the file
+constexpr std::uint64_t looked_at = 16u << 20;  ///< bytes at both ends of the file
 constexpr std::size_t longest_name = 512, most_numbers = 96;
 constexpr std::size_t least_records = 3;
 
 bool is_name_sign(std::byte b) {
     const auto c = static_cast<unsigned char>(b);
-    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' || c == '.' || c == '/' || c == '\\' || c == '-' || c == ' ' || c == '(' || c == ')' || c == '+' || c >= 0x80;
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' || c == '.' || c == '/' || c == '\\' ||
+           c == '-' || c == ' ' || c == '(' || c == ')' || c == '+' || c >= 0x80;
 }
 
 /// A stretch that may be a name: at least three signs, a letter among them.
@@ -29,7 +30,7 @@ bool is_name(ByteSpan file, std::uint64_t at, std::uint64_t length) {
         letters += (c | 32) >= 'a' && (c | 32) <= 'z';
         far += c >= 0x80;
     }
-    return letters > 0 && far * 3 <= length;   // names are mostly plain letters; other bytes are mostly no names
+    return letters > 0 && far * 3 <= length;  // names are mostly plain letters; other bytes are mostly no names
 }
 
 std::optional<std::uint64_t> prefix_at(ByteSpan file, std::uint64_t at, unsigned width, ByteOrder order) {
@@ -41,7 +42,7 @@ std::optional<std::uint64_t> prefix_at(ByteSpan file, std::uint64_t at, unsigned
 
 /// Follows records from the name whose prefix stands at `first`, with `gap` bytes of numbers between them.
 std::vector<std::uint64_t> follow_prefixed(ByteSpan file, std::uint64_t first, unsigned width, ByteOrder order, std::uint64_t gap) {
-    std::vector<std::uint64_t> ends;   // behind each name
+    std::vector<std::uint64_t> ends;  // behind each name
     for (auto at = first;;) {
         const auto n = prefix_at(file, at, width, order);
         if (!n) break;
@@ -53,7 +54,7 @@ std::vector<std::uint64_t> follow_prefixed(ByteSpan file, std::uint64_t first, u
 }
 
 std::vector<std::uint64_t> follow_terminated(ByteSpan file, std::uint64_t first, std::uint64_t gap) {
-    std::vector<std::uint64_t> ends;   // behind each zero
+    std::vector<std::uint64_t> ends;  // behind each zero
     for (auto at = first; at < file.size();) {
         const auto n = name_length(file, at, longest_name);
         if (n < 1 || at + n >= file.size() || file[static_cast<std::size_t>(at + n)] != std::byte{0} || !is_name(file, at, n)) break;
@@ -67,12 +68,14 @@ std::vector<std::uint64_t> follow_terminated(ByteSpan file, std::uint64_t first,
 bool looks_like_text(ByteSpan file, const std::vector<std::uint64_t>& ends, std::uint64_t gap) {
     std::uint64_t signs = 0, all = 0;
     for (const auto end : ends)
-        for (auto at = end; at < std::min<std::uint64_t>(end + gap, file.size()); ++at, ++all) signs += is_name_sign(file[static_cast<std::size_t>(at)]);
+        for (auto at = end; at < std::min<std::uint64_t>(end + gap, file.size()); ++at, ++all)
+            signs += is_name_sign(file[static_cast<std::size_t>(at)]);
     return signs * 2 > all;
 }
 
 /// Adds the records with their numbers behind the names and, as another guess, before them.
-void add_both(std::vector<Table>& out, Table table, const std::vector<std::uint64_t>& starts, const std::vector<std::uint64_t>& ends, std::uint64_t gap, std::uint64_t file_size) {
+void add_both(std::vector<Table>& out, Table table, const std::vector<std::uint64_t>& starts, const std::vector<std::uint64_t>& ends,
+              std::uint64_t gap, std::uint64_t file_size) {
     table.numbers = gap;
     table.leads = false;
     table.at = starts.front();
@@ -101,7 +104,8 @@ std::vector<std::pair<std::uint64_t, std::uint64_t>> names_in(ByteSpan file, std
 }
 
 /// Names in fields of one size: at the same distance, zeros behind each.
-std::optional<Table> fixed_from(ByteSpan file, const std::vector<std::pair<std::uint64_t, std::uint64_t>>& names, std::size_t i, std::vector<Table>& out) {
+std::optional<Table> fixed_from(ByteSpan file, const std::vector<std::pair<std::uint64_t, std::uint64_t>>& names, std::size_t i,
+                                std::vector<Table>& out) {
     if (i + 2 >= names.size()) return std::nullopt;
     const auto stride = names[i + 1].first - names[i].first;
     if (stride < 12 || stride > longest_name + most_numbers || names[i + 2].first - names[i + 1].first != stride) return std::nullopt;
@@ -152,7 +156,8 @@ bool tile(Spans& spans, std::uint64_t limit, std::uint64_t& covered) {
     const auto n = spans.begin.size();
     std::vector<std::size_t> order(n);
     std::iota(order.begin(), order.end(), std::size_t{0});
-    std::sort(order.begin(), order.end(), [&](auto a, auto b) { return std::pair(spans.begin[a], spans.size[a]) < std::pair(spans.begin[b], spans.size[b]); });
+    std::sort(order.begin(), order.end(),
+              [&](auto a, auto b) { return std::pair(spans.begin[a], spans.size[a]) < std::pair(spans.begin[b], spans.size[b]); });
     std::uint64_t align = 0;
     for (const auto b : spans.begin) align = std::gcd(align, b);
     const auto most_gap = std::clamp<std::uint64_t>(align, 16, 65536);
@@ -179,7 +184,7 @@ std::vector<Table> tables_with_names(ByteSpan file) {
     std::vector<Table> out;
     const auto look = [&](std::uint64_t from, std::uint64_t to) {
         const auto names = names_in(file, from, to);
-        std::uint64_t done = 0;   // names before this place belong to a table that was found
+        std::uint64_t done = 0;  // names before this place belong to a table that was found
         for (std::size_t i = 0; i < names.size(); ++i) {
             if (out.size() > 4096) keep_longest(out, 256);
             const auto [at, length] = names[i];
@@ -256,11 +261,12 @@ std::vector<Table> tables_of_numbers(ByteSpan file) {
     return out;
 }
 
-std::optional<Placed> place_entries(ByteSpan file, const Table& table, const DataFiles& files, const std::vector<std::uint64_t>& bases, std::uint64_t& budget) {
+std::optional<Placed> place_entries(ByteSpan file, const Table& table, const DataFiles& files, const std::vector<std::uint64_t>& bases,
+                                    std::uint64_t& budget) {
     constexpr std::uint64_t units[] = {1, 2048, 16, 512, 4, 8, 32, 64, 128, 256, 1024, 4096, 65536};
     const auto n = table.count();
     if (n < least_records || table.numbers < 8) return std::nullopt;
-    std::uint64_t room = 0, all = 0;   // the largest data file; bytes there are to cover
+    std::uint64_t room = 0, all = 0;  // the largest data file; bytes there are to cover
     for (const auto& [number, size] : files.sizes) room = std::max(room, size), all += size;
     std::vector<std::size_t> sample;
     for (std::size_t k = 0; k < std::min<std::size_t>(n, 24); ++k) sample.push_back(n <= 24 ? k : k * (n / 24));
@@ -278,7 +284,7 @@ std::optional<Placed> place_entries(ByteSpan file, const Table& table, const Dat
             const auto size = p.size.of(file, table, i), offset = p.offset.of(file, table, i);
             if (size > room || offset > room / p.unit || offset * p.unit + p.base > room - size) return;
             const auto begin = offset * p.unit + p.base;
-            if (files.pattern.empty() && size > 0 && begin < table.end && begin + size > table.at) return;   // over its own table
+            if (files.pattern.empty() && size > 0 && begin < table.end && begin + size > table.at) return;  // over its own table
             const auto number = p.number ? p.number->of(file, table, i) : files.sizes.begin()->first;
             if (!files.sizes.contains(number)) return;
             auto& spans = by_file[number];
@@ -300,7 +306,7 @@ std::optional<Placed> place_entries(ByteSpan file, const Table& table, const Dat
     std::vector<Column> numbers;
     for (const auto order : {ByteOrder::little, ByteOrder::big})
         for (std::uint64_t c = 0; files.numbered && c < table.numbers; ++c)
-            for (const unsigned w : {4u, 2u, 1u}) {   // the widest that holds; its upper bytes are zero in the example
+            for (const unsigned w : {4u, 2u, 1u}) {  // the widest that holds; its upper bytes are zero in the example
                 if (c + w > table.numbers || (w == 1 && order == ByteOrder::big) || !pay(n)) continue;
                 const Column column{c, w, order};
                 bool every = true;
@@ -344,7 +350,9 @@ std::optional<Placed> place_entries(ByteSpan file, const Table& table, const Dat
                             Placed p{{a, width, order}, {b, width, order}, unit, base, std::nullopt, 0};
                             if (!files.numbered) check_all(p);
                             for (const auto& column : numbers) {
-                                if ((column.at < a + width && a < column.at + column.width) || (column.at < b + width && b < column.at + column.width)) continue;
+                                if ((column.at < a + width && a < column.at + column.width) ||
+                                    (column.at < b + width && b < column.at + column.width))
+                                    continue;
                                 p.number = column;
                                 check_all(p);
                             }

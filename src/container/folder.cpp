@@ -15,7 +15,7 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
     std::error_code code;
     fs::recursive_directory_iterator walk(folder, fs::directory_options::skip_permission_denied, code);
     if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
-    std::map<std::string, std::vector<std::string>> names;   // that could be parts, by folder
+    std::map<std::string, std::vector<std::string>> names;  // that could be parts, by folder
     std::unordered_map<std::string, std::uint64_t> sizes;
     for (const fs::recursive_directory_iterator end; walk != end; walk.increment(code)) {
         if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
@@ -31,14 +31,19 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
         const auto written = static_cast<std::uint64_t>(walk->last_write_time(ignored).time_since_epoch().count());
         entry.check = static_cast<std::uint32_t>(written ^ written >> 32) | 1u;
         const auto name = walk->path().filename().string();
-        if (part_name(name) || name.ends_with(".zip")) names[fs::path(entry.path).parent_path().generic_string()].push_back(name), sizes[entry.path] = entry.size;
+        if (part_name(name) || name.ends_with(".zip"))
+            names[fs::path(entry.path).parent_path().generic_string()].push_back(name), sizes[entry.path] = entry.size;
         out->entries_.push_back(std::move(entry));
     }
     for (const auto& [below, here] : names) {
         const auto inside = [&, at = below](const std::string& name) { return at.empty() ? name : at + '/' + name; };
         for (const auto& [whole, group] : group_parts(here)) {
             if (!group.missing.empty()) {
-                out->problems_.push_back(Error{ErrorCode::missing, fmt::format("the part {} is not there", group.missing), {inside(whole)}, {}, "All parts must lie in one folder"});
+                out->problems_.push_back(Error{ErrorCode::missing,
+                                               fmt::format("the part {} is not there", group.missing),
+                                               {inside(whole)},
+                                               {},
+                                               "All parts must lie in one folder"});
                 continue;
             }
             Entry entry;

@@ -23,7 +23,7 @@ private:
 
     std::filesystem::path folder_;
     std::string kind_ = "folder";
-    std::unordered_map<std::string, std::vector<std::string>> parts_;   ///< paths of a cut file's parts, by the whole one's path
+    std::unordered_map<std::string, std::vector<std::string>> parts_;  ///< paths of a cut file's parts, by the whole one's path
 };
 
 }  // namespace skivet

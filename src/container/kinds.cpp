@@ -28,7 +28,8 @@ Error named(Error error, const std::string& path) {
 }  // namespace
 
 std::vector<std::shared_ptr<const ContainerKind>> standard_containers() {
-    return {zip_kind(), tar_kind(), wrapped_kind(), libarchive_kind("7z"), libarchive_kind("cpio"), libarchive_kind("ISO 9660"), sifted_kind()};
+    return {zip_kind(),   tar_kind(), wrapped_kind(), libarchive_kind("7z"), libarchive_kind("cpio"), libarchive_kind("ISO 9660"),
+            sifted_kind()};
 }
 
 Status add_sheet(Kinds& kinds, const std::filesystem::path& file) {
@@ -77,7 +78,10 @@ Result<std::shared_ptr<const Container>> open_container(const Kinds& kinds, File
     const auto path = file.path().string();
     const auto possible = candidates(kinds, data, data.size(), path);
     if (possible.empty())
-        return fail(Error{ErrorCode::unsupported, "no archive we know", {std::filesystem::path(path).filename().string()}, std::nullopt,
+        return fail(Error{ErrorCode::unsupported,
+                          "no archive we know",
+                          {std::filesystem::path(path).filename().string()},
+                          std::nullopt,
                           "A sheet can describe its layout; sifting finds textures in it without one"});
     std::optional<Error> first;
     for (const auto& candidate : possible) {
@@ -100,7 +104,8 @@ Result<std::shared_ptr<const Container>> open_source(const Kinds& kinds, const s
     if (parts.size() == 1) {
         SKIVET_TRY(auto view, FileView::open(parts.front()));
         SKIVET_TRY(const auto data, view.bytes());
-        if (candidates(kinds, data, data.size(), path.string()).empty() && kinds.textures.recognize(data.first(std::min<std::size_t>(data.size(), 1024)), path.string())) {
+        if (candidates(kinds, data, data.size(), path.string()).empty() &&
+            kinds.textures.recognize(data.first(std::min<std::size_t>(data.size(), 1024)), path.string())) {
             SKIVET_TRY(auto single, FolderContainer::open_file(parts.front()));
             return std::shared_ptr<const Container>(std::move(single));
         }

@@ -9,17 +9,17 @@ struct Kinds;
 
 /// Why a file is taken for something, and how sure that is.
 struct Recognized {
-    int rank = 0;         ///< the higher one wins; see `ranks`
-    std::string reason;   ///< "8 bytes at 0, and its size field"
+    int rank = 0;        ///< the higher one wins; see `ranks`
+    std::string reason;  ///< "8 bytes at 0, and its size field"
 };
 
 /// What speaks how strongly for a kind.
 namespace ranks {
-constexpr int by_name = 10;       ///< only the name
-constexpr int weak = 20;          ///< a short mark, or one at the end of the file
-constexpr int magic = 50;         ///< a magic number
-constexpr int checked = 60;       ///< a magic number and a checksum
-constexpr int sheet = 100;        ///< a sheet; each condition of it adds one: somebody described exactly this
+constexpr int by_name = 10;  ///< only the name
+constexpr int weak = 20;     ///< a short mark, or one at the end of the file
+constexpr int magic = 50;    ///< a magic number
+constexpr int checked = 60;  ///< a magic number and a checksum
+constexpr int sheet = 100;   ///< a sheet; each condition of it adds one: somebody described exactly this
 }  // namespace ranks
 
 /// One kind of container. Adding one is one file and one line in standard_containers().
@@ -36,7 +36,7 @@ public:
 
 /// "Take what fits this pattern for that": the user's word against recognition.
 struct KindChoice {
-    std::string pattern;   ///< a whole path, or a file name with * and ?
+    std::string pattern;  ///< a whole path, or a file name with * and ?
     std::string kind;
 };
 
@@ -44,11 +44,11 @@ struct KindChoice {
 struct Kinds {
     TextureKinds textures = TextureKinds::standard();
     std::vector<std::shared_ptr<const ContainerKind>> containers = standard_containers();
-    std::vector<Bytes> texture_marks;        ///< first bytes of the textures that sheets describe, for sifting
-    std::vector<KindChoice> choices;         ///< the first that fits wins
+    std::vector<Bytes> texture_marks;  ///< first bytes of the textures that sheets describe, for sifting
+    std::vector<KindChoice> choices;   ///< the first that fits wins
     std::shared_ptr<const KeyRing> keys = std::make_shared<KeyRing>();
-    std::uint64_t sheets_hash = 0;           ///< of all sheets added: listings of an index hold only under the same ones
-    std::vector<std::string> known_paths;    ///< paths that hashed names may stand for, besides the sheets' own dictionaries
+    std::uint64_t sheets_hash = 0;         ///< of all sheets added: listings of an index hold only under the same ones
+    std::vector<std::string> known_paths;  ///< paths that hashed names may stand for, besides the sheets' own dictionaries
     ReadLimits limits;
 };
 

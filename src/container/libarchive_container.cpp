@@ -12,8 +12,8 @@
 namespace skivet {
 namespace {
 
-constexpr std::size_t head_bytes = 1024;   // of every entry, as much as a catalog asks for
-constexpr std::uint64_t most_rebuilt = 1ull << 30;   // a rebuild is made in memory
+constexpr std::size_t head_bytes = 1024;            // of every entry, as much as a catalog asks for
+constexpr std::uint64_t most_rebuilt = 1ull << 30;  // a rebuild is made in memory
 
 struct Free {
     void operator()(archive* a) const { archive_free(a); }
@@ -32,7 +32,10 @@ Status check_cpio(ByteSpan file) {
         std::uint64_t value = 0;
         for (std::size_t i = 0; i < count; ++i) {
             const auto c = static_cast<char>(file[static_cast<std::size_t>(at + i)]);
-            const auto digit = c >= '0' && c <= '9' ? c - '0' : c >= 'a' && c <= 'f' ? c - 'a' + 10 : c >= 'A' && c <= 'F' ? c - 'A' + 10 : 99;
+            const auto digit = c >= '0' && c <= '9'   ? c - '0'
+                               : c >= 'a' && c <= 'f' ? c - 'a' + 10
+                               : c >= 'A' && c <= 'F' ? c - 'A' + 10
+                                                      : 99;
             if (digit >= static_cast<int>(base)) return std::nullopt;
             value = value * base + static_cast<std::uint64_t>(digit);
         }
@@ -49,7 +52,8 @@ Status check_cpio(ByteSpan file) {
         } else if (mark == "070707" && left >= 76) {
             header = 76;
             name = digits(at + 59, 6, 8), size = digits(at + 65, 11, 8);
-        } else if (left >= 26 && load_le<std::uint16_t>(file.data() + at) == 070707) {   // the old binary one; sizes have their upper half first
+        } else if (left >= 26 &&
+                   load_le<std::uint16_t>(file.data() + at) == 070707) {  // the old binary one; sizes have their upper half first
             header = 26, align = 2;
             const auto half = [&](std::size_t i) { return std::uint64_t{load_le<std::uint16_t>(file.data() + at + i)}; };
             name = half(20), size = half(22) << 16 | half(24);
@@ -58,8 +62,13 @@ Status check_cpio(ByteSpan file) {
         }
         const auto up = [&](std::uint64_t v) { return (v + align - 1) / align * align; };
         if (!name || !size || *name == 0 || *name > left - header || up(header + *name) > left || *size > left - up(header + *name))
-            return fail_at(ErrorCode::damaged, at, fmt::format("an entry with a name of {} and content of {} bytes, {} are left", name ? grouped(*name) : "?", size ? grouped(*size) : "?", grouped(left)), "The archive is cut off or damaged");
-        if (as_text(file.subspan(static_cast<std::size_t>(at + header), static_cast<std::size_t>(std::min<std::uint64_t>(*name, 10)))) == "TRAILER!!!") return {};
+            return fail_at(ErrorCode::damaged, at,
+                           fmt::format("an entry with a name of {} and content of {} bytes, {} are left", name ? grouped(*name) : "?",
+                                       size ? grouped(*size) : "?", grouped(left)),
+                           "The archive is cut off or damaged");
+        if (as_text(file.subspan(static_cast<std::size_t>(at + header), static_cast<std::size_t>(std::min<std::uint64_t>(*name, 10)))) ==
+            "TRAILER!!!")
+            return {};
         at += up(header + *name) + up(*size);
     }
     return {};
@@ -88,13 +97,16 @@ public:
             if (result == ARCHIVE_EOF) break;
             if (result == ARCHIVE_FATAL || result == ARCHIVE_RETRY) {
                 const auto text = message_of(reader.get());
-                if (text.find("ncrypt") != std::string::npos) return fail(ErrorCode::unsupported, "an encrypted 7z archive", "Only 7z archives without encryption can be read");
+                if (text.find("ncrypt") != std::string::npos)
+                    return fail(ErrorCode::unsupported, "an encrypted 7z archive", "Only 7z archives without encryption can be read");
                 if (entries_.empty()) return fail(ErrorCode::damaged, text);
-                problems_.push_back(Error{ErrorCode::damaged, text, {fmt::format("entry {}", index + 1)}, std::nullopt, "What follows is not listed"});
+                problems_.push_back(
+                    Error{ErrorCode::damaged, text, {fmt::format("entry {}", index + 1)}, std::nullopt, "What follows is not listed"});
                 break;
             }
             if (archive_entry_filetype(e) != AE_IFREG) continue;
-            if (entries_.size() >= limits.entries) return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits.entries)));
+            if (entries_.size() >= limits.entries)
+                return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits.entries)));
             Entry entry;
             const char* path = archive_entry_pathname_utf8(e);
             if (!path) path = archive_entry_pathname(e);
@@ -113,7 +125,8 @@ public:
 
     Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override {
         if (entries_[entry].size > limits.inflated_bytes)
-            return fail(in_entry(*this, entry, Error{ErrorCode::limit, human_bytes(entries_[entry].size) + " are more than the limit", {}, {}, {}}));
+            return fail(in_entry(*this, entry,
+                                 Error{ErrorCode::limit, human_bytes(entries_[entry].size) + " are more than the limit", {}, {}, {}}));
         const std::lock_guard lock(mutex_);
         auto out = read_locked(entry);
         if (!out) return fail(in_entry(*this, entry, std::move(out).error()));
@@ -152,7 +165,8 @@ public:
         if (!changed) return WritePlan{};
         for (std::size_t i = 0; i < entries_.size(); ++i) total += fresh[i] ? fresh[i]->size() : entries_[i].size;
         if (total > most_rebuilt)
-            return fail(ErrorCode::unsupported, fmt::format("a {} archive of {} unpacked cannot be built anew in memory", format_, human_bytes(total)),
+            return fail(ErrorCode::unsupported,
+                        fmt::format("a {} archive of {} unpacked cannot be built anew in memory", format_, human_bytes(total)),
                         "Deliver into an override folder instead, if the game has one");
         SKIVET_TRY(auto bytes, rebuild(fresh));
         FilePlan plan;
@@ -170,25 +184,31 @@ public:
 private:
     std::string format_;
     FileView file_;
-    std::vector<std::size_t> places_;   ///< of each entry among all headers
+    std::vector<std::size_t> places_;  ///< of each entry among all headers
     mutable std::mutex mutex_;
     mutable Reader reader_;
-    mutable std::size_t next_ = 0;      ///< the header `reader_` reads next
+    mutable std::size_t next_ = 0;  ///< the header `reader_` reads next
     mutable std::optional<std::vector<Bytes>> heads_;
 
     /// Where the archive ends by its own account, padding included; the file's end where it does not say.
     std::uint64_t end_of(ByteSpan file) const {
-        if (format_ == "7z" && file.size() >= 32) {   // signature header: version, CRC, then where the next header lies, counted from here, and its size
+        if (format_ == "7z" &&
+            file.size() >= 32) {  // signature header: version, CRC, then where the next header lies, counted from here, and its size
             std::uint64_t end = 0;
-            const bool wraps = __builtin_add_overflow(load_le<std::uint64_t>(file.data() + 12), load_le<std::uint64_t>(file.data() + 20), &end) || __builtin_add_overflow(end, std::uint64_t{32}, &end);
+            const bool wraps =
+                __builtin_add_overflow(load_le<std::uint64_t>(file.data() + 12), load_le<std::uint64_t>(file.data() + 20), &end) ||
+                __builtin_add_overflow(end, std::uint64_t{32}, &end);
             return wraps ? file.size() : std::min<std::uint64_t>(end, file.size());
         }
         if (format_ != "cpio") return file.size();
-        // The trailer is an entry of its own behind a header of 110 (newc), 76 (odc) or 26 bytes; zeros up to the block of 512 belong to it.
+        // The trailer is an entry of its own behind a header of 110 (newc), 76 (odc) or 26 bytes; zeros up to the block of 512 belong to
+        // it.
         constexpr std::string_view name{"TRAILER!!!\0", 11};
         const std::string_view text(reinterpret_cast<const char*>(file.data()), file.size());
         for (auto at = text.find(name); at != std::string_view::npos; at = text.find(name, at + 1)) {
-            const auto head = [&](std::size_t size, std::string_view magic) { return at >= size && text.substr(at - size, magic.size()) == magic; };
+            const auto head = [&](std::size_t size, std::string_view magic) {
+                return at >= size && text.substr(at - size, magic.size()) == magic;
+            };
             if (!head(110, "07070") && !head(76, "070707") && !head(26, "\xC7\x71") && !head(26, "\x71\xC7")) continue;
             auto end = at + name.size();
             const auto block = std::min<std::size_t>((end + 511) / 512 * 512, file.size());
@@ -205,7 +225,8 @@ private:
         if (format_ == "7z") archive_read_support_format_7zip(reader.get());
         else if (format_ == "cpio") archive_read_support_format_cpio(reader.get());
         else archive_read_support_format_iso9660(reader.get());
-        if (archive_read_open_memory(reader.get(), data.data(), data.size()) != ARCHIVE_OK) return fail(ErrorCode::damaged, message_of(reader.get()));
+        if (archive_read_open_memory(reader.get(), data.data(), data.size()) != ARCHIVE_OK)
+            return fail(ErrorCode::damaged, message_of(reader.get()));
         return reader;
     }
 
@@ -241,7 +262,8 @@ private:
         auto out = data_of(reader_.get(), entries_[entry].size + 1);
         if (!out) reader_.reset();
         else if (out->size() != entries_[entry].size)
-            return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, should be {}", grouped(out->size()), grouped(entries_[entry].size)));
+            return fail(ErrorCode::damaged,
+                        fmt::format("unpacks to {} bytes, should be {}", grouped(out->size()), grouped(entries_[entry].size)));
         return out;
     }
 
@@ -253,7 +275,7 @@ private:
             archive_entry* e = nullptr;
             for (; index <= places_[i]; ++index) {
                 const int result = archive_read_next_header(reader.get(), &e);
-                if (result != ARCHIVE_OK && result != ARCHIVE_WARN) return out;   // heads that could not be read stay empty
+                if (result != ARCHIVE_OK && result != ARCHIVE_WARN) return out;  // heads that could not be read stay empty
             }
             if (auto head = data_of(reader.get(), std::min<std::uint64_t>(head_bytes, entries_[i].size))) out[i] = std::move(*head);
         }
@@ -263,7 +285,7 @@ private:
     /// Every header as it was; only data and size of the replaced ones differ.
     Result<Bytes> rebuild(const std::vector<const Bytes*>& fresh) const {
         SKIVET_TRY(auto reader, open_reader());
-        Bytes out;   // outlives the writer, which still flushes into it when it is freed after an error
+        Bytes out;  // outlives the writer, which still flushes into it when it is freed after an error
         const std::unique_ptr<archive, Free> writer(archive_write_new());
         if (!writer) return fail(ErrorCode::io, "out of memory");
         if (format_ == "7z") {
@@ -286,13 +308,15 @@ private:
             return static_cast<la_ssize_t>(size);
         };
         archive_write_set_bytes_in_last_block(writer.get(), 1);
-        if (archive_write_open(writer.get(), &out, nullptr, append, nullptr) != ARCHIVE_OK) return fail(ErrorCode::io, message_of(writer.get()));
+        if (archive_write_open(writer.get(), &out, nullptr, append, nullptr) != ARCHIVE_OK)
+            return fail(ErrorCode::io, message_of(writer.get()));
         std::size_t entry = 0;
         for (std::size_t index = 0;; ++index) {
             archive_entry* e = nullptr;
             const int result = archive_read_next_header(reader.get(), &e);
             if (result == ARCHIVE_EOF) break;
-            if (result != ARCHIVE_OK && result != ARCHIVE_WARN) return fail(ErrorCode::damaged, message_of(reader.get()), "A damaged archive is only read");
+            if (result != ARCHIVE_OK && result != ARCHIVE_WARN)
+                return fail(ErrorCode::damaged, message_of(reader.get()), "A damaged archive is only read");
             const bool ours = entry < places_.size() && places_[entry] == index;
             Bytes data;
             if (ours && fresh[entry]) {
@@ -319,15 +343,19 @@ public:
     explicit LibarchiveKind(std::string_view format) : format_(format) {}
     std::string name() const override { return format_; }
     std::optional<Recognized> recognize(ByteSpan head, std::uint64_t file_size, std::string_view path) const override {
-        const auto has = [&](std::size_t at, std::string_view mark) { return head.size() >= at + mark.size() && as_text(head.subspan(at, mark.size())) == mark; };
+        const auto has = [&](std::size_t at, std::string_view mark) {
+            return head.size() >= at + mark.size() && as_text(head.subspan(at, mark.size())) == mark;
+        };
         if (format_ == "7z" && has(0, std::string_view("7z\xBC\xAF\x27\x1C", 6))) return Recognized{ranks::magic, "the 7z signature"};
         if (format_ == "cpio" && head.size() >= 26) {
             if (has(0, "070701") || has(0, "070702") || has(0, "070707")) return Recognized{ranks::magic, "a cpio header"};
-            if ((load_le<std::uint16_t>(head.data()) == 070707) && lower(path).ends_with(".cpio")) return Recognized{ranks::weak, "an old cpio header, and its name"};
+            if ((load_le<std::uint16_t>(head.data()) == 070707) && lower(path).ends_with(".cpio"))
+                return Recognized{ranks::weak, "an old cpio header, and its name"};
         }
-        if (format_ == "ISO 9660") {   // ECMA-119: the volume descriptors begin in sector 16
+        if (format_ == "ISO 9660") {  // ECMA-119: the volume descriptors begin in sector 16
             if (has(32769, "CD001")) return Recognized{ranks::magic, "\"CD001\" in sector 16"};
-            if (head.size() < file_size && file_size > 32774 && lower(path).ends_with(".iso")) return Recognized{ranks::by_name, "its name"};
+            if (head.size() < file_size && file_size > 32774 && lower(path).ends_with(".iso"))
+                return Recognized{ranks::by_name, "its name"};
         }
         return std::nullopt;
     }

@@ -1,7 +1,7 @@
 #include "container/parts.h"
 
-#include <algorithm>
 #include <fmt/format.h>
+#include <algorithm>
 
 #include "base/text.h"
 #include "container/kinds.h"
@@ -12,7 +12,9 @@ namespace fs = std::filesystem;
 
 namespace {
 
-bool all_digits(std::string_view text) { return !text.empty() && std::all_of(text.begin(), text.end(), [](char c) { return c >= '0' && c <= '9'; }); }
+bool all_digits(std::string_view text) {
+    return !text.empty() && std::all_of(text.begin(), text.end(), [](char c) { return c >= '0' && c <= '9'; });
+}
 
 std::string name_of_part(std::string_view sample, unsigned number) {
     // The sample's number is replaced; its width stays.
@@ -39,7 +41,7 @@ std::optional<PartName> part_name(std::string_view name) {
     else out.style = fmt::format("{}", ending.size());
     if (!all_digits(digits) || digits.size() > 4) return std::nullopt;
     out.number = static_cast<unsigned>(std::stoul(std::string(digits)));
-    if (out.style == "z") out.whole += ".zip";   // APPNOTE 4.4.? names the last segment .zip
+    if (out.style == "z") out.whole += ".zip";  // APPNOTE 4.4.? names the last segment .zip
     return out;
 }
 
@@ -87,7 +89,8 @@ Result<std::vector<fs::path>> parts_of(const fs::path& path) {
     for (const auto& [whole, group] : group_parts(names)) {
         if (whole != wanted && std::find(group.parts.begin(), group.parts.end(), wanted) == group.parts.end()) continue;
         if (!group.missing.empty())
-            return fail(ErrorCode::missing, fmt::format("the part {} is not there", group.missing), fmt::format("{} is cut into parts; all of them must lie in one folder", whole));
+            return fail(ErrorCode::missing, fmt::format("the part {} is not there", group.missing),
+                        fmt::format("{} is cut into parts; all of them must lie in one folder", whole));
         std::vector<fs::path> out;
         for (const auto& name : group.parts) out.push_back(path.parent_path() / name);
         return out;

@@ -12,7 +12,7 @@ namespace skivet {
 /// Endings: two or three digits (.00 .01, .000, .001), .part1 and .z01.
 struct PartName {
     std::string whole;
-    std::string style;      ///< what kind of ending, to keep different ones apart
+    std::string style;  ///< what kind of ending, to keep different ones apart
     unsigned number = 0;
 };
 [[nodiscard]] std::optional<PartName> part_name(std::string_view file_name);

@@ -19,7 +19,9 @@ Error not_the_key(const CryptSpec& crypt, Error error) {
 
 }  // namespace
 
-std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer::open_as_far(FileView view, std::shared_ptr<const Sheet> sheet, const Kinds& kinds) {
+std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer::open_as_far(FileView view,
+                                                                                             std::shared_ptr<const Sheet> sheet,
+                                                                                             const Kinds& kinds) {
     auto out = std::make_unique<SheetContainer>();
     out->file_ = std::move(view);
     out->image_ = out->file_;
@@ -29,13 +31,15 @@ std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer:
     const auto list = [&]() -> Status {
         SKIVET_TRY(const auto file, out->file_.bytes());
         // A user may have chosen the sheet for a file it does not recognize.
-        out->recognized_by_ = skivet::recognize(*out->sheet_, file, file.size(), out->file_.path().string()).value_or("being chosen for it");
+        out->recognized_by_ =
+            skivet::recognize(*out->sheet_, file, file.size(), out->file_.path().string()).value_or("being chosen for it");
         return Lister(*out, kinds).list();
     };
     if (auto done = list(); !done) {
         wrong = std::move(done).error();
         // What a wrong key makes of a directory looks damaged.
-        if (out->sheet_->table_crypt && wrong->code == ErrorCode::damaged && out->keys_->find(out->sheet_->table_crypt->key)) wrong = not_the_key(*out->sheet_->table_crypt, std::move(*wrong));
+        if (out->sheet_->table_crypt && wrong->code == ErrorCode::damaged && out->keys_->find(out->sheet_->table_crypt->key))
+            wrong = not_the_key(*out->sheet_->table_crypt, std::move(*wrong));
     }
     return {std::move(out), std::move(wrong)};
 }
@@ -72,7 +76,8 @@ Status SheetContainer::check_table_sums(ByteSpan file, ByteSpan image) const {
         } else if (value.field->over == Over::header || value.field->over == Over::file) {
             // The field itself counts as zeros.
             what = value.field->over == Over::header ? "header" : "file";
-            const auto from = value.field->over == Over::header ? slice(file, header_.at, header_.values.end - header_.at) : Result<ByteSpan>(file);
+            const auto from =
+                value.field->over == Over::header ? slice(file, header_.at, header_.values.end - header_.at) : Result<ByteSpan>(file);
             if (!from) return fail(from.error());
             copy.assign(from->begin(), from->end());
             const auto at = static_cast<std::ptrdiff_t>(value.at - (value.field->over == Over::header ? header_.at : 0));
@@ -82,7 +87,8 @@ Status SheetContainer::check_table_sums(ByteSpan file, ByteSpan image) const {
             continue;
         }
         if (const auto wrong = sum_mismatch(value, over); !wrong.empty())
-            return fail_at(ErrorCode::damaged, value.at, fmt::format("{}: {}", what, wrong), "The archive is damaged or was changed by a program that does not know its checksums");
+            return fail_at(ErrorCode::damaged, value.at, fmt::format("{}: {}", what, wrong),
+                           "The archive is damaged or was changed by a program that does not know its checksums");
     }
     return {};
 }
@@ -100,7 +106,8 @@ std::string SheetContainer::data_file_name(std::uint32_t number) const {
         const auto word = pattern.substr(at + 1, end - at - 1);
         if (word == "stem") out += stem;
         else if (word == "number") out += std::to_string(number);
-        else if (word.starts_with("number:")) out += fmt::format("{:0{}}", number, std::clamp(std::atoi(std::string(word.substr(7)).c_str()), 1, 9));
+        else if (word.starts_with("number:"))
+            out += fmt::format("{:0{}}", number, std::clamp(std::atoi(std::string(word.substr(7)).c_str()), 1, 9));
         at = end + 1;
     }
     return out;
@@ -111,11 +118,13 @@ Result<FileView> SheetContainer::data_file(std::uint32_t number) const {
     const std::lock_guard lock(mutex_);
     if (const auto found = data_files_.find(number); found != data_files_.end()) return found->second;
     const auto name = data_file_name(number);
-    if (file_.in_memory()) return fail(ErrorCode::missing, fmt::format("the data file {} is not beside an archive inside an archive", name));
+    if (file_.in_memory())
+        return fail(ErrorCode::missing, fmt::format("the data file {} is not beside an archive inside an archive", name));
     auto opened = FileView::open(file_.path().parent_path() / name);
     if (!opened) {
         auto error = std::move(opened).error();
-        if (error.code == ErrorCode::missing) error = Error{ErrorCode::missing, fmt::format("the data file {} is not there", name), {}, {}, "Put it beside the index file"};
+        if (error.code == ErrorCode::missing)
+            error = Error{ErrorCode::missing, fmt::format("the data file {} is not there", name), {}, {}, "Put it beside the index file"};
         return fail(std::move(error));
     }
     data_files_.emplace(number, *opened);
@@ -137,7 +146,7 @@ Result<SheetContainer::Stored> SheetContainer::stored_bytes(std::size_t entry) c
         SKIVET_TRY(out.keep, data_file(number));
         const auto count = std::min(left, sheet_->part_size - at);
         SKIVET_TRY(out.bytes, out.keep->bytes(at, count));
-        if (number == first && count == left) return out;   // the common case: all in one part
+        if (number == first && count == left) return out;  // the common case: all in one part
         out.owned.insert(out.owned.end(), out.bytes.begin(), out.bytes.end());
         left -= count;
         at = 0;
@@ -175,7 +184,8 @@ Result<Bytes> SheetContainer::unpack_entry(ByteSpan stored, std::size_t entry, c
         stored = plain;
     }
     SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header_.values));
-    auto out = sheet_data::unpack(*sheet_, header_.order, *item.packing, stored, item.states_size ? std::optional(entries_[entry].size) : std::nullopt, chunk, limits);
+    auto out = sheet_data::unpack(*sheet_, header_.order, *item.packing, stored,
+                                  item.states_size ? std::optional(entries_[entry].size) : std::nullopt, chunk, limits);
     if (!out) {
         auto error = std::move(out).error();
         error.at = at;
@@ -244,7 +254,8 @@ std::vector<Segment> SheetContainer::segments() const {
     std::vector<Segment> used;
     for (const auto& table : tables_) used.push_back({Segment::What::table, table.at, table.end - table.at, 0});
     for (std::size_t i = 0; i < entries_.size(); ++i)
-        if (items_[i].file == own_file && sheet_->part_size == 0) used.push_back({Segment::What::entry, items_[i].data_at, items_[i].stored, i});
+        if (items_[i].file == own_file && sheet_->part_size == 0)
+            used.push_back({Segment::What::entry, items_[i].data_at, items_[i].stored, i});
     return with_gaps(std::move(used), file_.size());
 }
 
@@ -268,7 +279,9 @@ public:
 
 }  // namespace
 
-std::shared_ptr<const ContainerKind> sheet_kind(std::shared_ptr<const Sheet> sheet) { return std::make_shared<SheetKindOf>(std::move(sheet)); }
+std::shared_ptr<const ContainerKind> sheet_kind(std::shared_ptr<const Sheet> sheet) {
+    return std::make_shared<SheetKindOf>(std::move(sheet));
+}
 
 std::optional<std::size_t> SheetContainer::unnamed_by(std::string_view path) const {
     const auto* field = sheet_->record.with(Meaning::path_hash);

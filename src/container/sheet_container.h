@@ -10,8 +10,9 @@ public:
     [[nodiscard]] static Result<std::unique_ptr<Container>> open(FileView file, std::shared_ptr<const Sheet> sheet, const Kinds& kinds);
 
     /// The same, as far as it goes: what was listed before the first thing that does not hold, and that.
-    [[nodiscard]] static std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> open_as_far(FileView file, std::shared_ptr<const Sheet> sheet,
-                                                                                                       const Kinds& kinds);
+    [[nodiscard]] static std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> open_as_far(FileView file,
+                                                                                                      std::shared_ptr<const Sheet> sheet,
+                                                                                                      const Kinds& kinds);
 
     [[nodiscard]] std::string kind() const override { return sheet_->name; }
     [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
@@ -36,37 +37,38 @@ public:
         std::uint64_t at = 0, end = 0;
     };
     [[nodiscard]] const std::vector<Table>& tables() const { return tables_; }
-    /// What the sheet does not explain and no plan may change: the content of gaps without the zeros and fill bytes at their ends, in file order.
+    /// What the sheet does not explain and no plan may change: the content of gaps without the zeros and fill bytes at their ends, in file
+    /// order.
     [[nodiscard]] Result<std::vector<Bytes>> unexplained() const;
 
 private:
     static constexpr std::uint32_t own_file = ~0u;
 
     struct Item {
-        std::uint64_t record_at = 0;      ///< in the image
-        std::uint64_t data_at = 0;        ///< in its data file, or in the stream of parts
+        std::uint64_t record_at = 0;  ///< in the image
+        std::uint64_t data_at = 0;    ///< in its data file, or in the stream of parts
         std::uint64_t stored = 0;
-        std::uint32_t file = own_file;    ///< number of its data file
-        std::optional<Packing> packing;   ///< nothing: a method the sheet has no name for
+        std::uint32_t file = own_file;   ///< number of its data file
+        std::optional<Packing> packing;  ///< nothing: a method the sheet has no name for
         bool encrypted = false;
-        bool states_size = true;          ///< the unpacked size is known
+        bool states_size = true;  ///< the unpacked size is known
     };
     /// Bytes of an entry as they lie in the file.
     struct Stored {
         ByteSpan bytes;
-        Bytes owned;                      ///< pieces from several parts
-        std::optional<FileView> keep;     ///< the file they lie in
+        Bytes owned;                   ///< pieces from several parts
+        std::optional<FileView> keep;  ///< the file they lie in
     };
     class Lister;
     class Planner;
 
-    /// Bytes of a file between what the sheet explains. Those that are neither padding nor the place of a deleted entry belong to the game: nothing
-    /// writes on them, and they move only as a whole.
+    /// Bytes of a file between what the sheet explains. Those that are neither padding nor the place of a deleted entry belong to the game:
+    /// nothing writes on them, and they move only as a whole.
     struct Gap {
         std::uint64_t at = 0, end = 0;
-        bool blank = false;               ///< nothing but zeros, fill bytes and deleted entries
-        bool front = false;               ///< before the first entry
-        bool last = false;                ///< up to the end of the file
+        bool blank = false;  ///< nothing but zeros, fill bytes and deleted entries
+        bool front = false;  ///< before the first entry
+        bool last = false;   ///< up to the end of the file
     };
     [[nodiscard]] Result<std::vector<Gap>> gaps(std::uint32_t file) const;
     [[nodiscard]] bool is_blank(ByteSpan bytes) const;
@@ -90,7 +92,7 @@ private:
     [[nodiscard]] std::uint64_t base_of(const Field& field, std::uint64_t field_at) const;
 
     FileView file_;
-    FileView image_;                      ///< the file with its table decrypted; the file itself otherwise
+    FileView image_;  ///< the file with its table decrypted; the file itself otherwise
     std::shared_ptr<const Sheet> sheet_;
     std::shared_ptr<const KeyRing> keys_;
     HeaderRead header_;
@@ -100,9 +102,9 @@ private:
         std::uint32_t file = own_file;
         std::uint64_t at = 0, size = 0;
     };
-    std::vector<Extent> deleted_;         ///< data of entries marked deleted
-    std::vector<FieldValue> folder_offsets_;   ///< fields of folders that say where their entries are
-    std::unordered_map<std::uint64_t, std::size_t> unnamed_;   ///< entries by the hash their name is known by alone
+    std::vector<Extent> deleted_;                             ///< data of entries marked deleted
+    std::vector<FieldValue> folder_offsets_;                  ///< fields of folders that say where their entries are
+    std::unordered_map<std::uint64_t, std::size_t> unnamed_;  ///< entries by the hash their name is known by alone
     std::uint64_t table_at_ = 0;
     std::uint64_t table_end_ = 0;
     mutable std::mutex mutex_;
@@ -132,9 +134,10 @@ namespace sheet_data {
 [[nodiscard]] Result<Bytes> decrypt(const CryptSpec& spec, const KeyRing& keys, ByteSpan iv, ByteSpan data);
 [[nodiscard]] Result<Bytes> encrypt(const CryptSpec& spec, const KeyRing& keys, ByteSpan iv, ByteSpan data);
 /// `size`: unpacked, when it is known. `chunk`: bytes of a chunk, 0 for none.
-[[nodiscard]] Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, Packing packing, ByteSpan data, std::optional<std::uint64_t> size, std::uint64_t chunk,
-                                   const ReadLimits& limits);
-[[nodiscard]] Result<Bytes> pack(const Sheet& sheet, ByteOrder order, Packing packing, ByteSpan content, std::uint64_t chunk, ByteSpan like);
+[[nodiscard]] Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, Packing packing, ByteSpan data, std::optional<std::uint64_t> size,
+                                   std::uint64_t chunk, const ReadLimits& limits);
+[[nodiscard]] Result<Bytes> pack(const Sheet& sheet, ByteOrder order, Packing packing, ByteSpan content, std::uint64_t chunk,
+                                 ByteSpan like);
 /// Bytes of a chunk as the sheet or the header says; 0 when the sheet has none. Error `damaged` for a size the limits refuse.
 [[nodiscard]] Result<std::uint64_t> chunk_size(const Sheet& sheet, const RecordValues& header);
 }  // namespace sheet_data

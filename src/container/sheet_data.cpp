@@ -9,9 +9,11 @@ namespace {
 Result<const Key*> key_for(const CryptSpec& spec, const KeyRing& keys) {
     const auto* key = keys.find(spec.key);
     if (!key)
-        return fail(ErrorCode::key, fmt::format("is encrypted; the key \"{}\" is not in the key ring", spec.key), "Add it to the key ring under this name");
+        return fail(ErrorCode::key, fmt::format("is encrypted; the key \"{}\" is not in the key ring", spec.key),
+                    "Add it to the key ring under this name");
     if (spec.cipher == CryptSpec::Cipher::aes && key->bytes.size() != spec.key_bytes)
-        return fail(ErrorCode::key, fmt::format("the key \"{}\" has {} bytes, the cipher wants {}", spec.key, key->bytes.size(), spec.key_bytes));
+        return fail(ErrorCode::key,
+                    fmt::format("the key \"{}\" has {} bytes, the cipher wants {}", spec.key, key->bytes.size(), spec.key_bytes));
     return key;
 }
 
@@ -30,7 +32,8 @@ Result<Bytes> crypt(const CryptSpec& spec, const KeyRing& keys, ByteSpan iv, Byt
         return out;
     }
     const auto whole = whole_blocks(spec, data.size());
-    auto out = encrypt ? aes_encrypt(spec.mode, key->bytes, iv, data.first(whole)) : aes_decrypt(spec.mode, key->bytes, iv, data.first(whole));
+    auto out =
+        encrypt ? aes_encrypt(spec.mode, key->bytes, iv, data.first(whole)) : aes_decrypt(spec.mode, key->bytes, iv, data.first(whole));
     if (out) out->insert(out->end(), data.begin() + static_cast<std::ptrdiff_t>(whole), data.end());
     return out;
 }
@@ -47,17 +50,21 @@ Result<std::uint64_t> chunk_size(const Sheet& sheet, const RecordValues& header)
     if (sheet.chunks->size_field.empty()) return sheet.chunks->size;
     const auto* value = header.named(sheet.chunks->size_field);
     if (value->number == 0 || value->number > (64u << 20))
-        return fail_at(ErrorCode::damaged, value->at, fmt::format("field {}: chunks of {} bytes", value->field->name, grouped(value->number)));
+        return fail_at(ErrorCode::damaged, value->at,
+                       fmt::format("field {}: chunks of {} bytes", value->field->name, grouped(value->number)));
     return value->number;
 }
 
-Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, Packing packing, ByteSpan data, std::optional<std::uint64_t> size, std::uint64_t chunk, const ReadLimits& limits) {
+Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, Packing packing, ByteSpan data, std::optional<std::uint64_t> size,
+                     std::uint64_t chunk, const ReadLimits& limits) {
     if (chunk == 0 || packing == Packing::none) return skivet::unpack(packing, data, size, limits);
     if (!size) return fail(ErrorCode::unsupported, "data in chunks needs its unpacked size");
-    if (*size > limits.inflated_bytes) return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit", human_bytes(*size)));
+    if (*size > limits.inflated_bytes)
+        return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit", human_bytes(*size)));
     const auto width = sheet.chunks->width;
     const auto count = (*size + chunk - 1) / chunk;
-    if (count > data.size() / width) return fail(ErrorCode::damaged, fmt::format("{} chunk sizes do not lie in {} bytes", grouped(count), grouped(data.size())));
+    if (count > data.size() / width)
+        return fail(ErrorCode::damaged, fmt::format("{} chunk sizes do not lie in {} bytes", grouped(count), grouped(data.size())));
     Bytes out;
     std::uint64_t at = count * width;
     for (std::uint64_t i = 0; i < count; ++i) {
@@ -84,10 +91,11 @@ Result<Bytes> pack(const Sheet& sheet, ByteOrder order, Packing packing, ByteSpa
         const auto from = static_cast<std::size_t>(i * chunk);
         const auto part = content.subspan(from, static_cast<std::size_t>(std::min<std::uint64_t>(chunk, content.size() - from)));
         SKIVET_TRY(auto packed, skivet::pack(packing, part, sheet.level));
-        const bool raw = packed.size() >= part.size();   // never larger than the content
+        const bool raw = packed.size() >= part.size();  // never larger than the content
         if (raw) packed.assign(part.begin(), part.end());
         const auto size = static_cast<std::uint64_t>(packed.size()) | (raw && sheet.chunks->high_bit ? high_bit_of(width) : 0);
-        if (width < 8 && size >> (8 * width) != 0) return fail(ErrorCode::unfit, fmt::format("a chunk of {} bytes does not fit its size field", packed.size()));
+        if (width < 8 && size >> (8 * width) != 0)
+            return fail(ErrorCode::unfit, fmt::format("a chunk of {} bytes does not fit its size field", packed.size()));
         store_uint(out.data() + i * width, size, width, order);
         out.insert(out.end(), packed.begin(), packed.end());
     }

@@ -56,7 +56,8 @@ Result<std::vector<SheetContainer::Gap>> SheetContainer::gaps(std::uint32_t numb
     if (number == own_file)
         for (const auto& table : tables_) used.push_back({Segment::What::table, table.at, table.end - table.at, 0});
     for (std::size_t i = 0; i < items_.size(); ++i)
-        if (items_[i].file == number && sheet_->part_size == 0) used.push_back({Segment::What::entry, items_[i].data_at, items_[i].stored, i});
+        if (items_[i].file == number && sheet_->part_size == 0)
+            used.push_back({Segment::What::entry, items_[i].data_at, items_[i].stored, i});
     std::vector<Gap> out;
     bool front = true;
     for (const auto& segment : with_gaps(std::move(used), file.size())) {
@@ -70,7 +71,7 @@ Result<std::vector<SheetContainer::Gap>> SheetContainer::gaps(std::uint32_t numb
 
 Result<std::vector<Bytes>> SheetContainer::unexplained() const {
     std::vector<Bytes> out;
-    if (sheet_->part_size > 0) return out;   // nothing there is ever moved, and only entries are written
+    if (sheet_->part_size > 0) return out;  // nothing there is ever moved, and only entries are written
     for (const auto number : files_used()) {
         SKIVET_TRY(const auto view, data_file(number));
         SKIVET_TRY(const auto file, view.bytes());
@@ -87,7 +88,7 @@ Result<std::vector<Bytes>> SheetContainer::unexplained() const {
 }
 
 std::uint64_t SheetContainer::dead_bytes() const {
-    if (sheet_->part_size > 0) return 0;   // parts of a fixed size give nothing back
+    if (sheet_->part_size > 0) return 0;  // parts of a fixed size give nothing back
     std::uint64_t sum = 0;
     for (const auto number : files_used()) {
         const auto all = gaps(number);
@@ -95,7 +96,8 @@ std::uint64_t SheetContainer::dead_bytes() const {
         const auto align = alignment(number);
         for (const auto& gap : *all) {
             const auto size = gap.end - gap.at;
-            if (gap.blank && !gap.last && size >= (gap.front ? front_reserve : 0) + dead_from(align)) sum += size - (gap.front ? aligned(gap.at, align) - gap.at : 0);
+            if (gap.blank && !gap.last && size >= (gap.front ? front_reserve : 0) + dead_from(align))
+                sum += size - (gap.front ? aligned(gap.at, align) - gap.at : 0);
         }
     }
     return sum;

@@ -48,10 +48,12 @@ Status SheetContainer::Lister::list() {
         const auto size = sheet_.record.fixed_size();
         if (!size) return fail(ErrorCode::unsupported, "names behind records of varying size need a header field that says where they are");
         SKIVET_TRY(const auto count, number_of(sheet_.record_count, "entry"));
-        if (count == unknown_count) return fail(ErrorCode::unsupported, "names behind records without a count need a header field that says where they are");
+        if (count == unknown_count)
+            return fail(ErrorCode::unsupported, "names behind records without a count need a header field that says where they are");
         SKIVET_TRY(const auto start, place(sheet_.record_at, "directory"));
         if (*size > 0 && count > (image_.size() - start) / *size)
-            return fail_at(ErrorCode::damaged, start, fmt::format("{} records of {} bytes do not lie in {} bytes", grouped(count), *size, grouped(image_.size())));
+            return fail_at(ErrorCode::damaged, start,
+                           fmt::format("{} records of {} bytes do not lie in {} bytes", grouped(count), *size, grouped(image_.size())));
         records_end_ = start + count * *size;
         SKIVET_CHECK(read_names());
     }
@@ -90,7 +92,9 @@ Result<std::uint64_t> SheetContainer::Lister::place(const Place& place, std::str
     switch (place.from) {
         case Place::From::start: break;
         case Place::From::end:
-            if (place.offset > image_.size()) return fail(ErrorCode::damaged, fmt::format("{}: {} bytes before the end of {} bytes", what, place.offset, grouped(image_.size())));
+            if (place.offset > image_.size())
+                return fail(ErrorCode::damaged,
+                            fmt::format("{}: {} bytes before the end of {} bytes", what, place.offset, grouped(image_.size())));
             at = image_.size() - place.offset;
             break;
         case Place::From::field: {
@@ -104,7 +108,8 @@ Result<std::uint64_t> SheetContainer::Lister::place(const Place& place, std::str
         case Place::From::after_names: at = names_.end; break;
         case Place::From::in_folder: at = folders_end_; break;
     }
-    if (at > image_.size()) return fail_at(ErrorCode::damaged, at, fmt::format("{} is said to be behind the end of {} bytes", what, grouped(image_.size())));
+    if (at > image_.size())
+        return fail_at(ErrorCode::damaged, at, fmt::format("{} is said to be behind the end of {} bytes", what, grouped(image_.size())));
     return at;
 }
 
@@ -116,7 +121,8 @@ Result<std::uint64_t> SheetContainer::Lister::number_of(const CountOf& count, st
         n = value->number;
         // A record takes at least one byte, so a count beyond the file's size is damage; checked before memory is taken.
         if (n > limits_.entries || n > image_.size())
-            return fail_at(ErrorCode::damaged, value->at, fmt::format("{} {} in {} bytes", grouped(n), what == "entry" ? "entries" : "folders", grouped(image_.size())));
+            return fail_at(ErrorCode::damaged, value->at,
+                           fmt::format("{} {} in {} bytes", grouped(n), what == "entry" ? "entries" : "folders", grouped(image_.size())));
     }
     return n;
 }
@@ -127,13 +133,17 @@ Status SheetContainer::Lister::open_table() {
     SKIVET_TRY(const auto at, place(sheet_.record_at, "directory"));
     auto end = out_.header_.at > at ? out_.header_.at : static_cast<std::uint64_t>(image_.size());
     if (const auto* size = out_.header_.values.with(Meaning::table_size)) {
-        if (size->number > end - at) return fail_at(ErrorCode::damaged, size->at, fmt::format("the directory is said to have {} bytes, only {} are there", grouped(size->number), grouped(end - at)));
+        if (size->number > end - at)
+            return fail_at(
+                ErrorCode::damaged, size->at,
+                fmt::format("the directory is said to have {} bytes, only {} are there", grouped(size->number), grouped(end - at)));
         end = at + size->number;
     } else if (const auto fixed = sheet_.record.fixed_size()) {
         SKIVET_TRY(const auto count, number_of(sheet_.record_count, "entry"));
         if (count != unknown_count && *fixed > 0 && count <= (end - at) / *fixed) end = at + count * *fixed;
     }
-    auto plain = sheet_data::decrypt(*sheet_.table_crypt, *out_.keys_, sheet_.table_crypt->iv, image_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)));
+    auto plain = sheet_data::decrypt(*sheet_.table_crypt, *out_.keys_, sheet_.table_crypt->iv,
+                                     image_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)));
     if (!plain) return fail(std::move(plain).error().within("directory"));
     const Overlay over{at, *plain};
     SKIVET_TRY(out_.image_, out_.file_.with(std::span(&over, 1), out_.file_.size()));
@@ -145,7 +155,7 @@ Status SheetContainer::Lister::open_table() {
 
 Status SheetContainer::Lister::read_folders() {
     SKIVET_TRY(auto at, place(sheet_.folders_at, "folders"));
-    if (sheet_.record_at.from == Place::From::in_folder) {   // each folder's record stands before its entries
+    if (sheet_.record_at.from == Place::From::in_folder) {  // each folder's record stands before its entries
         folders_end_ = at;
         return {};
     }
@@ -156,14 +166,16 @@ Status SheetContainer::Lister::read_folders() {
         if (auto read = read_record(sheet_.folders, out_.header_.order, image_, at, limits_, folder); !read)
             return fail(std::move(read).error().within(fmt::format("folder {}", i + 1)));
         at = folder.end;
-        if (sheet_.folders_count.by == CountOf::By::terminator && folder.named(sheet_.folders_count.field)->number == sheet_.folders_count.number &&
+        if (sheet_.folders_count.by == CountOf::By::terminator &&
+            folder.named(sheet_.folders_count.field)->number == sheet_.folders_count.number &&
             folder.named(sheet_.folders_count.field)->text.empty())
             break;
         if (folders_.size() >= limits_.entries) return fail(ErrorCode::limit, "too many folders");
         folders_.push_back(std::move(folder));
     }
     if (sheet_.folders_count.by != CountOf::By::terminator && sheet_.folders_count.by != CountOf::By::to_end && folders_.size() < count)
-        return fail_at(ErrorCode::damaged, at, fmt::format("{} folders are said to be there, {} are", grouped(count), grouped(folders_.size())));
+        return fail_at(ErrorCode::damaged, at,
+                       fmt::format("{} folders are said to be there, {} are", grouped(count), grouped(folders_.size())));
     folders_end_ = at;
     out_.tables_.push_back({"folders", start, at});
     return {};
@@ -175,7 +187,9 @@ Status SheetContainer::Lister::read_names() {
     if (!sheet_.names->size_field.empty()) {
         const auto* size = out_.header_.values.named(sheet_.names->size_field);
         if (size->number > image_.size() - names_.at)
-            return fail_at(ErrorCode::damaged, size->at, fmt::format("the names are said to have {} bytes, only {} are there", grouped(size->number), grouped(image_.size() - names_.at)));
+            return fail_at(ErrorCode::damaged, size->at,
+                           fmt::format("the names are said to have {} bytes, only {} are there", grouped(size->number),
+                                       grouped(image_.size() - names_.at)));
         names_.end = names_.at + size->number;
     }
     return {};
@@ -206,7 +220,8 @@ Result<std::string> SheetContainer::Lister::path_of(const std::string& folder, c
                     ++at;
                 }
             }
-        if (index->number >= names_.starts.size()) return fail_at(ErrorCode::damaged, index->at, fmt::format("there is no name {}", index->number));
+        if (index->number >= names_.starts.size())
+            return fail_at(ErrorCode::damaged, index->at, fmt::format("there is no name {}", index->number));
         SKIVET_TRY(name, name_at(names_.starts[static_cast<std::size_t>(index->number)]));
     } else if (const auto* plain = record_.with(Meaning::name)) {
         name = plain->text;
@@ -245,8 +260,10 @@ bool SheetContainer::Lister::terminates() const {
     return value->field->type == FieldType::text ? value->text.empty() : value->number == sheet_.record_count.number;
 }
 
-Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::string& folder, const std::map<std::string, std::string>* words) {
-    if (out_.entries_.size() >= limits_.entries) return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits_.entries)));
+Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::string& folder,
+                                         const std::map<std::string, std::string>* words) {
+    if (out_.entries_.size() >= limits_.entries)
+        return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits_.entries)));
     const bool deleted = record_.number(Meaning::deleted) != 0;
     Entry e;
     Item item;
@@ -260,7 +277,10 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
     e.size = size ? size->number : item.stored;
     const auto* offset = record_.with(Meaning::data_offset);
     item.data_at = offset->number + out_.base_of(*offset->field, offset->at);
-    if (!sheet_.data_file.empty()) item.file = sheet_.part_size > 0 ? 0 : static_cast<std::uint32_t>(std::min<std::uint64_t>(record_.number(Meaning::file_number), 0xFFFFFFFEu));
+    if (!sheet_.data_file.empty())
+        item.file = sheet_.part_size > 0
+                        ? 0
+                        : static_cast<std::uint32_t>(std::min<std::uint64_t>(record_.number(Meaning::file_number), 0xFFFFFFFEu));
     if (deleted) {
         out_.deleted_.push_back({item.file, item.data_at, item.stored});
         return {};
@@ -278,9 +298,14 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
     e.method = item.packing ? name_of(*item.packing) : "unknown";
     e.encrypted = item.encrypted;
     // A name and its hash side by side: the game looks for the hash.
-    if (const auto* hash = record_.with(Meaning::path_hash); hash && sheet_.hash && !e.path.starts_with('#') && out_.problems_.size() < 1000)
+    if (const auto* hash = record_.with(Meaning::path_hash);
+        hash && sheet_.hash && !e.path.starts_with('#') && out_.problems_.size() < 1000)
         if (const auto right = path_hash(*sheet_.hash, hash->field->width, e.path); right != hash->number)
-            out_.problems_.push_back({ErrorCode::damaged, fmt::format("the hash of its name is {:0{}x}, the field says {:0{}x}", right, 2 * hash->field->width, hash->number, 2 * hash->field->width), {e.path}, hash->at,
+            out_.problems_.push_back({ErrorCode::damaged,
+                                      fmt::format("the hash of its name is {:0{}x}, the field says {:0{}x}", right, 2 * hash->field->width,
+                                                  hash->number, 2 * hash->field->width),
+                                      {e.path},
+                                      hash->at,
                                       "The game looks entries up by the hash and will not find this one"});
     out_.entries_.push_back(std::move(e));
     out_.items_.push_back(item);
@@ -288,7 +313,9 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
 }
 
 Status SheetContainer::Lister::read_run(std::uint64_t& at, std::uint64_t count, const std::string& folder) {
-    const auto end = out_.table_end_ > at ? out_.table_end_ : out_.header_.at > at ? out_.header_.at : static_cast<std::uint64_t>(image_.size());
+    const auto end = out_.table_end_ > at   ? out_.table_end_
+                     : out_.header_.at > at ? out_.header_.at
+                                            : static_cast<std::uint64_t>(image_.size());
     for (std::uint64_t i = 0; i < count; ++i) {
         if (count == unknown_count && at >= end) break;
         if (++visited_ > 2 * limits_.entries) return fail(ErrorCode::limit, "the folders share more entries than the limit");
@@ -341,10 +368,13 @@ Status SheetContainer::Lister::read_records() {
         SKIVET_TRY(const auto count, number_of(sheet_.folders_count, "folder"));
         for (std::uint64_t i = 0; i < count && at < image_.size(); ++i) {
             RecordValues folder;
-            if (auto read = read_record(sheet_.folders, out_.header_.order, image_, at, limits_, folder); !read) return fail(std::move(read).error().within(fmt::format("folder {}", i + 1)));
+            if (auto read = read_record(sheet_.folders, out_.header_.order, image_, at, limits_, folder); !read)
+                return fail(std::move(read).error().within(fmt::format("folder {}", i + 1)));
             at = folder.end;
             const auto entries = folder.number(Meaning::entry_count);
-            if (entries > image_.size()) return fail_at(ErrorCode::damaged, folder.with(Meaning::entry_count)->at, fmt::format("{} entries in {} bytes", grouped(entries), grouped(image_.size())));
+            if (entries > image_.size())
+                return fail_at(ErrorCode::damaged, folder.with(Meaning::entry_count)->at,
+                               fmt::format("{} entries in {} bytes", grouped(entries), grouped(image_.size())));
             SKIVET_TRY(const auto name, folder_name(folder));
             SKIVET_CHECK(read_run(at, entries, name));
         }
@@ -352,7 +382,9 @@ Status SheetContainer::Lister::read_records() {
         auto end = at;
         for (const auto& folder : folders_) {
             const auto entries = folder.number(Meaning::entry_count);
-            if (entries > image_.size()) return fail_at(ErrorCode::damaged, folder.with(Meaning::entry_count)->at, fmt::format("{} entries in {} bytes", grouped(entries), grouped(image_.size())));
+            if (entries > image_.size())
+                return fail_at(ErrorCode::damaged, folder.with(Meaning::entry_count)->at,
+                               fmt::format("{} entries in {} bytes", grouped(entries), grouped(image_.size())));
             const auto* offset = folder.with(Meaning::entries_offset);
             if (offset) {
                 at = offset->number + out_.base_of(*offset->field, offset->at);
@@ -360,13 +392,14 @@ Status SheetContainer::Lister::read_records() {
             } else if (const auto* index = folder.with(Meaning::first_entry)) {
                 const auto size = sheet_.record.fixed_size();
                 if (!size) return fail(ErrorCode::unsupported, "a first entry by number needs records of a fixed size");
-                if (index->number > image_.size()) return fail_at(ErrorCode::damaged, index->at, fmt::format("a first entry {}", grouped(index->number)));
+                if (index->number > image_.size())
+                    return fail_at(ErrorCode::damaged, index->at, fmt::format("a first entry {}", grouped(index->number)));
                 at = first + index->number * *size;
             }
             SKIVET_TRY(const auto name, folder_name(folder));
             const auto start = at;
             SKIVET_CHECK(read_run(at, entries, name));
-            if (offset) out_.tables_.push_back({"entries", start, at});   // each folder's own, wherever it lies
+            if (offset) out_.tables_.push_back({"entries", start, at});  // each folder's own, wherever it lies
             else end = std::max(end, at);
         }
         at = end;
@@ -375,8 +408,11 @@ Status SheetContainer::Lister::read_records() {
         SKIVET_CHECK(read_run(at, count, {}));
     }
     const bool nothing_else = !sheet_.names && sheet_.folders.fields.empty();
-    if (stated && (nothing_else ? stated->number != at - first : first + stated->number < at) && sheet_.record_count.by != CountOf::By::terminator)
-        return fail_at(ErrorCode::damaged, stated->at, fmt::format("the directory is said to have {} bytes, its records take {}", grouped(stated->number), grouped(at - first)));
+    if (stated && (nothing_else ? stated->number != at - first : first + stated->number < at) &&
+        sheet_.record_count.by != CountOf::By::terminator)
+        return fail_at(
+            ErrorCode::damaged, stated->at,
+            fmt::format("the directory is said to have {} bytes, its records take {}", grouped(stated->number), grouped(at - first)));
     if (out_.table_end_ < at) out_.table_end_ = at;
     if (out_.table_end_ > first) out_.tables_.push_back({"entries", first, out_.table_end_});
     if (sheet_.names) out_.tables_.push_back({"names", names_.at, sheet_.names->size_field.empty() ? names_.at : names_.end});

@@ -21,7 +21,7 @@ public:
 private:
     struct Names {
         std::uint64_t at = 0, end = 0;
-        std::vector<std::uint64_t> starts;   ///< of names by index
+        std::vector<std::uint64_t> starts;  ///< of names by index
     };
 
     [[nodiscard]] Result<std::uint64_t> place(const Place& place, std::string_view what) const;
@@ -46,10 +46,10 @@ private:
     RecordValues record_;
     std::vector<RecordValues> folders_;
     Names names_;
-    RecordType name_type_;               ///< one name of [names] or [tree]
+    RecordType name_type_;  ///< one name of [names] or [tree]
     std::uint64_t folders_end_ = 0, records_end_ = 0;
-    std::uint64_t visited_ = 0;          ///< records read; folders may share them, but not without end
-    std::unordered_map<std::uint64_t, std::string> known_;   ///< paths by hash
+    std::uint64_t visited_ = 0;                             ///< records read; folders may share them, but not without end
+    std::unordered_map<std::uint64_t, std::string> known_;  ///< paths by hash
 };
 
 }  // namespace skivet

@@ -1,7 +1,8 @@
-// Writing by a sheet. Content goes over the old one while it fits, padding included. Otherwise it goes to the end of its file, before a table or header
-// that stands there, which then moves along; or, where the sheet says that entries may not move or keep their order, the file is laid out anew
-// from the first change on. Bytes the sheet does not explain are never written on, and move only whole. An entry that moves away leaves fill bytes, so
-// that what compacting may give back can be told from what nobody explained. Fields with a meaning follow: offsets, sizes, checksums of entries, then of the table, then the header's own.
+// Writing by a sheet. Content goes over the old one while it fits, padding included. Otherwise it goes to the end of its file, before a
+// table or header that stands there, which then moves along; or, where the sheet says that entries may not move or keep their order, the
+// file is laid out anew from the first change on. Bytes the sheet does not explain are never written on, and move only whole. An entry that
+// moves away leaves fill bytes, so that what compacting may give back can be told from what nobody explained. Fields with a meaning follow:
+// offsets, sizes, checksums of entries, then of the table, then the header's own.
 #include <fmt/format.h>
 #include <numeric>
 
@@ -16,7 +17,9 @@ namespace {
 /// Bytes over a copy of a stretch of a file, at positions of the file.
 void overlay(Bytes& bytes, std::uint64_t bytes_at, std::uint64_t at, ByteSpan over) {
     const auto from = std::max(at, bytes_at), to = std::min(at + over.size(), bytes_at + bytes.size());
-    if (from < to) std::copy(over.begin() + static_cast<std::ptrdiff_t>(from - at), over.begin() + static_cast<std::ptrdiff_t>(to - at), bytes.begin() + static_cast<std::ptrdiff_t>(from - bytes_at));
+    if (from < to)
+        std::copy(over.begin() + static_cast<std::ptrdiff_t>(from - at), over.begin() + static_cast<std::ptrdiff_t>(to - at),
+                  bytes.begin() + static_cast<std::ptrdiff_t>(from - bytes_at));
 }
 
 }  // namespace
@@ -59,7 +62,8 @@ public:
             SKIVET_TRY(auto parts, plan_parts());
             out.add(std::move(parts));
         }
-        SKIVET_TRY(auto own, lay_out(own_file, by_file_.count(own_file) && sheet_.part_size == 0 ? by_file_.at(own_file) : std::vector<std::size_t>{}));
+        SKIVET_TRY(auto own, lay_out(own_file, by_file_.count(own_file) && sheet_.part_size == 0 ? by_file_.at(own_file)
+                                                                                                 : std::vector<std::size_t>{}));
         FilePlan plan = own ? std::move(*own) : FilePlan{};
         if (!own) plan.new_size = file_.size(), plan.way = Way::in_place;
         SKIVET_CHECK(write_tables(plan));
@@ -74,18 +78,19 @@ public:
 private:
     struct Fresh {
         Bytes stored;
-        const Bytes* content = nullptr;   ///< the replacement's, which outlives the planner
+        const Bytes* content = nullptr;  ///< the replacement's, which outlives the planner
     };
 
     const SheetContainer& c_;
     const Sheet& sheet_;
     ByteSpan file_, image_;
-    std::map<std::uint32_t, std::vector<std::size_t>> by_file_;   ///< entries by data file, in the order they lie in
+    std::map<std::uint32_t, std::vector<std::size_t>> by_file_;  ///< entries by data file, in the order they lie in
     std::map<std::size_t, Fresh> fresh_;
-    std::map<std::uint64_t, Bytes> patches_;                      ///< table bytes, at positions of the old image; none overlaps another
-    std::vector<std::pair<std::uint64_t, std::uint64_t>> moves_;  ///< own file: from this old position on everything lies so much later (modulo 2^64)
+    std::map<std::uint64_t, Bytes> patches_;  ///< table bytes, at positions of the old image; none overlaps another
+    std::vector<std::pair<std::uint64_t, std::uint64_t>>
+        moves_;  ///< own file: from this old position on everything lies so much later (modulo 2^64)
     std::uint64_t tail_ = 0;
-    std::uint64_t growth_ = 0;                                    ///< of the own file, modulo 2^64
+    std::uint64_t growth_ = 0;  ///< of the own file, modulo 2^64
     bool changed_ = false, compact_ = false;
 
     Status add_entry(const Replacement& r, const ReadLimits& limits) {
@@ -104,13 +109,16 @@ private:
     }
 
     [[nodiscard]] std::uint64_t moved(std::uint64_t at) const {
-        const auto next = std::upper_bound(moves_.begin(), moves_.end(), at, [](std::uint64_t a, const auto& move) { return a < move.first; });
+        const auto next =
+            std::upper_bound(moves_.begin(), moves_.end(), at, [](std::uint64_t a, const auto& move) { return a < move.first; });
         return next == moves_.begin() ? at : at + std::prev(next)->second;
     }
 
     Status patch(const FieldValue& value, std::uint64_t number) {
-        const auto before = patches_.find(value.at);   // bit fields share their bytes
-        const auto now = before != patches_.end() ? ByteSpan(before->second) : image_.subspan(static_cast<std::size_t>(value.at), static_cast<std::size_t>(value.size));
+        const auto before = patches_.find(value.at);  // bit fields share their bytes
+        const auto now = before != patches_.end()
+                             ? ByteSpan(before->second)
+                             : image_.subspan(static_cast<std::size_t>(value.at), static_cast<std::size_t>(value.size));
         SKIVET_TRY(auto bytes, field_bytes(*value.field, c_.header_.order, number, now));
         patches_[value.at] = std::move(bytes);
         return {};
@@ -121,15 +129,18 @@ private:
         SKIVET_TRY(const auto record, c_.record_of(entry));
         const auto* offset = record.with(Meaning::data_offset);
         const auto field_moved = offset->field->from_field ? moved(offset->at) - offset->at : 0;
-        if (const auto* base = c_.header_.values.named(offset->field->base_field); base && is_place(*base->field) && moved(base->number) != base->number)
-            return fail(ErrorCode::unsupported, fmt::format("its data is counted from \"{}\", which would have to move", base->field->name), "Deliver into an override folder instead, if the game has one");
+        if (const auto* base = c_.header_.values.named(offset->field->base_field);
+            base && is_place(*base->field) && moved(base->number) != base->number)
+            return fail(ErrorCode::unsupported, fmt::format("its data is counted from \"{}\", which would have to move", base->field->name),
+                        "Deliver into an override folder instead, if the game has one");
         SKIVET_CHECK(patch(*offset, at - c_.base_of(*offset->field, offset->at) - field_moved));
         if (!fresh) return {};
         if (const auto* stored = record.with(Meaning::stored_size)) SKIVET_CHECK(patch(*stored, fresh->stored.size()));
         if (const auto* size = record.with(Meaning::size)) SKIVET_CHECK(patch(*size, fresh->content->size()));
         for (const auto& value : record.values) {
             if (value.field->means != Meaning::checksum) continue;
-            SKIVET_TRY(auto bytes, sum_field_bytes(*value.field, c_.header_.order, value.field->over == Over::stored ? fresh->stored : *fresh->content));
+            SKIVET_TRY(auto bytes, sum_field_bytes(*value.field, c_.header_.order,
+                                                   value.field->over == Over::stored ? fresh->stored : *fresh->content));
             patches_[value.at] = std::move(bytes);
         }
         return {};
@@ -188,11 +199,13 @@ private:
             if (stored.size() <= space) {
                 plan.ranges.push_back({item.data_at, stored, 0});
                 if (stored.size() < item.stored)  // nothing of the old content stays behind
-                    plan.ranges.push_back({item.data_at + stored.size(), Bytes(static_cast<std::size_t>(item.stored - stored.size()), sheet_.fill), 0});
+                    plan.ranges.push_back(
+                        {item.data_at + stored.size(), Bytes(static_cast<std::size_t>(item.stored - stored.size()), sheet_.fill), 0});
                 SKIVET_CHECK(patch_record(items[place], item.data_at, &found->second));
             } else {
                 if (last) append_at = std::min(append_at, item.data_at);
-                else if (space > 0 && item.stored > 0) plan.ranges.push_back({item.data_at, Bytes(static_cast<std::size_t>(item.stored), sheet_.fill), 0});
+                else if (space > 0 && item.stored > 0)
+                    plan.ranges.push_back({item.data_at, Bytes(static_cast<std::size_t>(item.stored), sheet_.fill), 0});
                 grown.push_back(items[place]);
                 anew = anew || !sheet_.may_move || sheet_.keep_order;
             }
@@ -230,9 +243,9 @@ private:
     Result<std::optional<FilePlan>> lay_out_anew(std::uint32_t number, const FileView& view, const std::vector<std::size_t>& items) {
         SKIVET_TRY(const auto file, view.bytes());
         FilePlan plan;
-        std::uint64_t from = 0, to = 0;   // done so far in the old and in the new file
+        std::uint64_t from = 0, to = 0;  // done so far in the old and in the new file
         const auto align = c_.alignment(number);
-        std::map<std::uint64_t, std::uint64_t> placed;   // old position of a block to its new one
+        std::map<std::uint64_t, std::uint64_t> placed;  // old position of a block to its new one
         const auto fill_to = [&](std::uint64_t start) {
             if (start > to) plan.pieces.push_back({0, 0, Bytes(static_cast<std::size_t>(start - to), sheet_.fill)});
             to = start;
@@ -300,10 +313,17 @@ private:
             }
             if (old_size == 0 && changed.empty()) continue;
             if (at > view.size() || old_size > view.size() - at)
-                return fail(in_entry(c_, first, Error{ErrorCode::damaged, fmt::format("needs {} bytes, has {}", grouped(old_size), grouped(view.size() - std::min<std::uint64_t>(at, view.size()))), {}, at,
-                                                      "An archive with a damaged entry cannot be laid out anew"}));
+                return fail(in_entry(c_, first,
+                                     Error{ErrorCode::damaged,
+                                           fmt::format("needs {} bytes, has {}", grouped(old_size),
+                                                       grouped(view.size() - std::min<std::uint64_t>(at, view.size()))),
+                                           {},
+                                           at,
+                                           "An archive with a damaged entry cannot be laid out anew"}));
             if (at < from && old_size > 0)
-                return fail(in_entry(c_, first, Error{ErrorCode::unsupported, "overlaps another entry, so the archive cannot be laid out anew", {}, at, {}}));
+                return fail(
+                    in_entry(c_, first,
+                             Error{ErrorCode::unsupported, "overlaps another entry, so the archive cannot be laid out anew", {}, at, {}}));
             if (at >= from) gap_to(at);
             if (kept > 0 || changed.empty()) {
                 if (to != from) pad();
@@ -362,13 +382,20 @@ private:
             // Its padding may lie in another part; nobody asked for it yet. Entries that share data have none to themselves.
             const auto space = std::min(item.stored, room({}, items, place, ~0ull));
             if (stored.size() > space)
-                return fail(in_entry(c_, items[place], Error{ErrorCode::unsupported, fmt::format("has room for {} bytes, needs {}", grouped(space), grouped(stored.size())), {}, item.data_at,
-                                                              "Data cut into parts of a fixed size takes only content that fits where the old one is"}));
+                return fail(in_entry(c_, items[place],
+                                     Error{ErrorCode::unsupported,
+                                           fmt::format("has room for {} bytes, needs {}", grouped(space), grouped(stored.size())),
+                                           {},
+                                           item.data_at,
+                                           "Data cut into parts of a fixed size takes only content that fits where the old one is"}));
             for (std::uint64_t done = 0; done < stored.size();) {
                 const auto at = item.data_at + done;
                 const auto number = static_cast<std::uint32_t>(at / sheet_.part_size);
                 const auto count = std::min<std::uint64_t>(stored.size() - done, sheet_.part_size - at % sheet_.part_size);
-                plans[number].ranges.push_back({at % sheet_.part_size, Bytes(stored.begin() + static_cast<std::ptrdiff_t>(done), stored.begin() + static_cast<std::ptrdiff_t>(done + count)), 0});
+                plans[number].ranges.push_back(
+                    {at % sheet_.part_size,
+                     Bytes(stored.begin() + static_cast<std::ptrdiff_t>(done), stored.begin() + static_cast<std::ptrdiff_t>(done + count)),
+                     0});
                 done += count;
             }
             SKIVET_CHECK(patch_record(items[place], item.data_at, &found->second));
@@ -440,7 +467,8 @@ private:
 
     [[nodiscard]] bool is_place(const Field& field) const {
         const auto says = [&](const Place& place) { return place.from == Place::From::field && place.field == field.name; };
-        return field.means == Meaning::table_offset || says(sheet_.record_at) || says(sheet_.folders_at) || (sheet_.names && says(sheet_.names->at)) || (sheet_.tree && says(sheet_.tree->at));
+        return field.means == Meaning::table_offset || says(sheet_.record_at) || says(sheet_.folders_at) ||
+               (sheet_.names && says(sheet_.names->at)) || (sheet_.tree && says(sheet_.tree->at));
     }
 
     /// The patches go into the plan at the places their bytes have afterwards: into a range or new piece that covers them, else as
@@ -452,8 +480,10 @@ private:
             std::sort(plan.ranges.begin(), plan.ranges.end(), [](const auto& a, const auto& b) { return a.at < b.at; });
             std::vector<WriteRange> more;
             for (const auto& [at, bytes] : at_place) {
-                auto range = std::upper_bound(plan.ranges.begin(), plan.ranges.end(), at, [](std::uint64_t a, const auto& r) { return a < r.at; });
-                if (range != plan.ranges.begin() && at + bytes->size() <= std::prev(range)->at + std::prev(range)->bytes.size()) overlay(std::prev(range)->bytes, std::prev(range)->at, at, *bytes);
+                auto range =
+                    std::upper_bound(plan.ranges.begin(), plan.ranges.end(), at, [](std::uint64_t a, const auto& r) { return a < r.at; });
+                if (range != plan.ranges.begin() && at + bytes->size() <= std::prev(range)->at + std::prev(range)->bytes.size())
+                    overlay(std::prev(range)->bytes, std::prev(range)->at, at, *bytes);
                 else more.push_back({at, *bytes, 0});
             }
             std::move(more.begin(), more.end(), std::back_inserter(plan.ranges));
@@ -475,7 +505,9 @@ private:
                 if (from > done) out.push_back({piece.from + (done - start), from - done, {}});
                 if (from < to) {
                     const auto first = patch->second->begin();
-                    out.push_back({0, 0, Bytes(first + static_cast<std::ptrdiff_t>(from - patch->first), first + static_cast<std::ptrdiff_t>(to - patch->first))});
+                    out.push_back({0, 0,
+                                   Bytes(first + static_cast<std::ptrdiff_t>(from - patch->first),
+                                         first + static_cast<std::ptrdiff_t>(to - patch->first))});
                 }
                 done = to;
             }

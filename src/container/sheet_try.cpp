@@ -1,7 +1,7 @@
 #include "container/sheet_try.h"
 
-#include <algorithm>
 #include <fmt/format.h>
+#include <algorithm>
 #include <fstream>
 
 #include "base/file_write.h"
@@ -18,7 +18,8 @@ namespace {
 std::string value_text(const FieldValue& value) {
     const auto& f = *value.field;
     if (f.type == FieldType::pad) return fmt::format("{} bytes", value.size);
-    if (f.type == FieldType::bytes) return to_hex(as_bytes(value.text).first(std::min<std::size_t>(value.text.size(), 16))) + (value.text.size() > 16 ? "…" : "");
+    if (f.type == FieldType::bytes)
+        return to_hex(as_bytes(value.text).first(std::min<std::size_t>(value.text.size(), 16))) + (value.text.size() > 16 ? "…" : "");
     if (f.type == FieldType::text) return '"' + value.text + '"';
     if (f.type == FieldType::real) {
         if (f.width == 4) return fmt::format("{}", std::bit_cast<float>(static_cast<std::uint32_t>(value.number)));
@@ -42,7 +43,8 @@ void add_fields(Trial& out, const RecordValues& record, const std::string& where
         f.value = value_text(value);
         const auto shown = std::min<std::uint64_t>(value.size, 16);
         if (value.at <= image.size() && shown <= image.size() - value.at)
-            for (const auto b : image.subspan(static_cast<std::size_t>(value.at), static_cast<std::size_t>(shown))) f.bytes += fmt::format("{}{:02x}", f.bytes.empty() ? "" : " ", static_cast<unsigned>(b));
+            for (const auto b : image.subspan(static_cast<std::size_t>(value.at), static_cast<std::size_t>(shown)))
+                f.bytes += fmt::format("{}{:02x}", f.bytes.empty() ? "" : " ", static_cast<unsigned>(b));
         out.fields.push_back(std::move(f));
     }
 }
@@ -107,7 +109,8 @@ public:
 
 }  // namespace
 
-Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, const FileView& file, std::size_t records, std::uint64_t content_bytes) {
+Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, const FileView& file, std::size_t records,
+                        std::uint64_t content_bytes) {
     Trial out;
     SKIVET_TRY(const auto bytes, file.bytes());
     if (auto reason = recognize(*sheet, bytes, bytes.size(), file.path().string())) out.recognized_by = std::move(*reason);
@@ -128,7 +131,8 @@ Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, 
     SKIVET_TRY(const auto image, container->image());
     for (std::size_t i = 0; i < out.entries; ++i) {
         if (i < records)
-            if (const auto record = container->record_of(i)) add_fields(out, *record, fmt::format("entry {} ({})", i + 1, container->entries()[i].path), image);
+            if (const auto record = container->record_of(i))
+                add_fields(out, *record, fmt::format("entry {} ({})", i + 1, container->entries()[i].path), image);
         if (content_bytes == 0) continue;
         const auto content = container->read(i, kinds.limits);
         ++out.looked_at;
@@ -153,8 +157,11 @@ Result<std::size_t> prove_writing(const Kinds& kinds, const fs::path& archive, c
     const auto folder = archive.parent_path().empty() ? fs::path(".") : archive.parent_path();
     std::vector<fs::path> files;
     for (const auto& item : fs::directory_iterator(folder, code))
-        if (item.is_regular_file(code) && item.path().filename().string().starts_with(stem)) files.push_back(item.path()), total += item.file_size(code);
-    if (total > (1ull << 30)) return fail(ErrorCode::limit, human_bytes(total) + " are too much to copy for a proof", "Try it on a smaller archive of the same layout");
+        if (item.is_regular_file(code) && item.path().filename().string().starts_with(stem))
+            files.push_back(item.path()), total += item.file_size(code);
+    if (total > (1ull << 30))
+        return fail(ErrorCode::limit, human_bytes(total) + " are too much to copy for a proof",
+                    "Try it on a smaller archive of the same layout");
     for (const auto& file : files) fs::copy_file(file, copy.folder / file.filename(), code);
     if (code) return fail_errno(code.value(), "cannot copy the archive");
     const auto path = copy.folder / archive.filename();
@@ -180,12 +187,21 @@ Result<std::size_t> prove_writing(const Kinds& kinds, const fs::path& archive, c
             (*expected)[i] = sha256(bytes);
             const auto others = unexplained_in(**again);
             if (!others) return named(others.error());
-            if (!still_there(unexplained, *others)) return named(Error{ErrorCode::unfit, "bytes the sheet does not explain were changed or dropped", {}, {}, "Say in the sheet what they are"});
+            if (!still_there(unexplained, *others))
+                return named(Error{ErrorCode::unfit,
+                                   "bytes the sheet does not explain were changed or dropped",
+                                   {},
+                                   {},
+                                   "Say in the sheet what they are"});
             const auto now = read_all(**again, kinds.limits);
             if (!now) return named(now.error());
             for (std::size_t k = 0; k < now->size() || k < expected->size(); ++k)
                 if (k >= now->size() || k >= expected->size() || (*now)[k] != (*expected)[k])
-                    return named(Error{ErrorCode::unfit, k == i ? "does not read back as it was written" : fmt::format("entry {} changed with it", k + 1), {}, {}, "A field has a meaning the sheet does not say"});
+                    return named(Error{ErrorCode::unfit,
+                                       k == i ? "does not read back as it was written" : fmt::format("entry {} changed with it", k + 1),
+                                       {},
+                                       {},
+                                       "A field has a meaning the sheet does not say"});
             return {};
         };
         auto other = content;

@@ -28,7 +28,8 @@ public:
         SKIVET_TRY(const auto packing, packing_of(header));
         SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header.values));
         const auto* size = header.values.with(Meaning::size);
-        auto out = sheet_data::unpack(*sheet_, header.order, packing, packed, size ? std::optional(size->number) : std::nullopt, chunk, limits_);
+        auto out =
+            sheet_data::unpack(*sheet_, header.order, packing, packed, size ? std::optional(size->number) : std::nullopt, chunk, limits_);
         if (!out) return out;
         SKIVET_CHECK(check_sums(header, file, *out, Over::unpacked));
         return out;
@@ -51,10 +52,13 @@ public:
             const auto at = value.at + (value.at >= extent.first ? growth : 0);
             std::copy(bytes.begin(), bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(at));
         };
-        for (const auto& [meaning, number] : {std::pair{Meaning::size, static_cast<std::uint64_t>(content.size())}, std::pair{Meaning::stored_size, static_cast<std::uint64_t>(stored.size())},
+        for (const auto& [meaning, number] : {std::pair{Meaning::size, static_cast<std::uint64_t>(content.size())},
+                                              std::pair{Meaning::stored_size, static_cast<std::uint64_t>(stored.size())},
                                               std::pair{Meaning::file_size, static_cast<std::uint64_t>(out.size())}})
             if (const auto* value = header.values.with(meaning)) {
-                SKIVET_TRY(const auto bytes, field_bytes(*value->field, header.order, number, file.subspan(static_cast<std::size_t>(value->at), static_cast<std::size_t>(value->size))));
+                SKIVET_TRY(const auto bytes,
+                           field_bytes(*value->field, header.order, number,
+                                       file.subspan(static_cast<std::size_t>(value->at), static_cast<std::size_t>(value->size))));
                 put(*value, bytes);
             }
         for (const auto over : {Over::unpacked, Over::stored, Over::header, Over::file})
@@ -64,8 +68,11 @@ public:
                 if (over == Over::header || over == Over::file) {
                     copy = out;
                     const auto at = header.at + (header.at >= extent.first ? growth : 0);
-                    std::fill_n(copy.begin() + static_cast<std::ptrdiff_t>(value.at + (value.at >= extent.first ? growth : 0)), value.size, std::byte{0});
-                    if (over == Over::header) copy = Bytes(copy.begin() + static_cast<std::ptrdiff_t>(at), copy.begin() + static_cast<std::ptrdiff_t>(at + (header.values.end - header.at)));
+                    std::fill_n(copy.begin() + static_cast<std::ptrdiff_t>(value.at + (value.at >= extent.first ? growth : 0)), value.size,
+                                std::byte{0});
+                    if (over == Over::header)
+                        copy = Bytes(copy.begin() + static_cast<std::ptrdiff_t>(at),
+                                     copy.begin() + static_cast<std::ptrdiff_t>(at + (header.values.end - header.at)));
                 }
                 SKIVET_TRY(const auto bytes, sum_field_bytes(*value.field, header.order, copy));
                 put(value, bytes);
@@ -94,12 +101,14 @@ private:
         if (at > end) return fail_at(ErrorCode::damaged, at, "the data is said to begin behind the end of the file");
         const auto* stored = header.values.with(Meaning::stored_size);
         if (stored && stored->number > end - at)
-            return fail_at(ErrorCode::damaged, stored->at, fmt::format("needs {} bytes, has {}", grouped(stored->number), grouped(end - at)));
+            return fail_at(ErrorCode::damaged, stored->at,
+                           fmt::format("needs {} bytes, has {}", grouped(stored->number), grouped(end - at)));
         if (stored) return std::pair(at, stored->number);
         // Where no field says how long it is, a stream says itself where it ends; what follows is not explained and stays.
         SKIVET_TRY(const auto packing, packing_of(header));
         if (sheet_->crypt || sheet_->chunks || packing == Packing::none || packing == Packing::lz4_block) return std::pair(at, end - at);
-        SKIVET_TRY(const auto stream, unpack_stream(packing, file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)), limits_.inflated_bytes));
+        SKIVET_TRY(const auto stream, unpack_stream(packing, file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)),
+                                                    limits_.inflated_bytes));
         return std::pair(at, stream.packed_size);
     }
 
@@ -108,11 +117,12 @@ public:
     Result<std::vector<Segment>> segments(ByteSpan file) const {
         SKIVET_TRY(const auto header, read_header(*sheet_, file, limits_));
         SKIVET_TRY(const auto extent, extent_of(file, header));
-        return with_gaps({{Segment::What::table, header.at, header.values.end - header.at, 0}, {Segment::What::entry, extent.first, extent.second, 0}}, file.size());
+        return with_gaps(
+            {{Segment::What::table, header.at, header.values.end - header.at, 0}, {Segment::What::entry, extent.first, extent.second, 0}},
+            file.size());
     }
 
 private:
-
     Status check_sums(const HeaderRead& header, ByteSpan file, ByteSpan data, Over over) const {
         for (const auto& value : header.values.values) {
             if (value.field->means != Meaning::checksum) continue;
@@ -120,14 +130,18 @@ private:
             if (value.field->over == over) {
                 wrong = sum_mismatch(value, data);
             } else if (over == Over::stored && (value.field->over == Over::header || value.field->over == Over::file)) {
-                const auto whole = value.field->over == Over::file ? file : file.subspan(static_cast<std::size_t>(header.at), static_cast<std::size_t>(header.values.end - header.at));
+                const auto whole = value.field->over == Over::file ? file
+                                                                   : file.subspan(static_cast<std::size_t>(header.at),
+                                                                                  static_cast<std::size_t>(header.values.end - header.at));
                 Bytes copy(whole.begin(), whole.end());
-                std::fill_n(copy.begin() + static_cast<std::ptrdiff_t>(value.at - (value.field->over == Over::file ? 0 : header.at)), value.size, std::byte{0});
+                std::fill_n(copy.begin() + static_cast<std::ptrdiff_t>(value.at - (value.field->over == Over::file ? 0 : header.at)),
+                            value.size, std::byte{0});
                 wrong = sum_mismatch(value, copy);
             }
             if (wrong.empty()) continue;
-            return fail_at(sheet_->crypt && over == Over::unpacked ? ErrorCode::key : ErrorCode::damaged, value.at, wrong,
-                           sheet_->crypt && over == Over::unpacked ? "The key is not the right one, or the file is damaged" : "The file is damaged");
+            return fail_at(
+                sheet_->crypt && over == Over::unpacked ? ErrorCode::key : ErrorCode::damaged, value.at, wrong,
+                sheet_->crypt && over == Over::unpacked ? "The key is not the right one, or the file is damaged" : "The file is damaged");
         }
         return {};
     }
@@ -139,7 +153,9 @@ public:
     Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
         SKIVET_TRY(const auto data, file.bytes());
         auto recognized = recognize(data, data.size(), file.path().string());
-        auto opened = open_wrapped(kinds, std::move(file), std::make_shared<SheetWrapper>(sheet_, kinds.keys, kinds.limits, recognized ? recognized->reason : "your choice"));
+        auto opened =
+            open_wrapped(kinds, std::move(file),
+                         std::make_shared<SheetWrapper>(sheet_, kinds.keys, kinds.limits, recognized ? recognized->reason : "your choice"));
         if (!opened) return fail(std::move(opened).error().within(fmt::format("sheet \"{}\"", sheet_->name)));
         return opened;
     }
@@ -147,8 +163,12 @@ public:
 
 }  // namespace
 
-Result<std::vector<Segment>> wrapper_segments(std::shared_ptr<const Sheet> sheet, const Kinds& kinds, ByteSpan file) { return SheetWrapper(std::move(sheet), kinds.keys, kinds.limits, {}).segments(file); }
+Result<std::vector<Segment>> wrapper_segments(std::shared_ptr<const Sheet> sheet, const Kinds& kinds, ByteSpan file) {
+    return SheetWrapper(std::move(sheet), kinds.keys, kinds.limits, {}).segments(file);
+}
 
-std::shared_ptr<const ContainerKind> sheet_wrapper_kind(std::shared_ptr<const Sheet> sheet) { return std::make_shared<SheetWrapperKind>(std::move(sheet)); }
+std::shared_ptr<const ContainerKind> sheet_wrapper_kind(std::shared_ptr<const Sheet> sheet) {
+    return std::make_shared<SheetWrapperKind>(std::move(sheet));
+}
 
 }  // namespace skivet

@@ -1,6 +1,6 @@
-// Every position is looked at, because unknown archives align nothing. A table of all pairs of bytes with which anything begins lets through
-// about one position in four thousand of random data; what passes is asked of the readers of textures and streams themselves, and what they
-// accept is stepped over as a whole.
+// Every position is looked at, because unknown archives align nothing. A table of all pairs of bytes with which anything begins lets
+// through about one position in four thousand of random data; what passes is asked of the readers of textures and streams themselves, and
+// what they accept is stepped over as a whole.
 #include "container/sift.h"
 
 #include <fmt/format.h>
@@ -20,8 +20,8 @@ class Beginnings {
 public:
     explicit Beginnings(const Kinds& kinds) {
         for (const auto mark : marks) set(mark[0], mark[1]);
-        for (const char second : {'\x01', '\x5E', '\x9C', '\xDA'}) set('\x78', second);   // RFC 1950: a window of 32 KB, the four levels
-        set('\x5D', '\0');                                                              // .lzma
+        for (const char second : {'\x01', '\x5E', '\x9C', '\xDA'}) set('\x78', second);  // RFC 1950: a window of 32 KB, the four levels
+        set('\x5D', '\0');                                                               // .lzma
         for (const auto& mark : kinds.texture_marks)
             if (mark.size() >= 2) set(static_cast<char>(mark[0]), static_cast<char>(mark[1]));
     }
@@ -30,7 +30,8 @@ public:
         // Eight positions share one branch, which is nearly never taken.
         for (; at + 8 <= stop; at += 8) {
             const auto low = load_le<std::uint64_t>(data + at), last = low >> 56 | static_cast<std::uint64_t>(data[at + 8]) << 8;
-            const auto any = bit(low) | bit(low >> 8) | bit(low >> 16) | bit(low >> 24) | bit(low >> 32) | bit(low >> 40) | bit(low >> 48) | bit(last);
+            const auto any =
+                bit(low) | bit(low >> 8) | bit(low >> 16) | bit(low >> 24) | bit(low >> 32) | bit(low >> 40) | bit(low >> 48) | bit(last);
             if (any & 1) break;
         }
         while (at <= stop && !(bit(load_le<std::uint16_t>(data + at)) & 1)) ++at;
@@ -38,7 +39,7 @@ public:
     }
 
 private:
-    std::array<std::uint64_t, 1024> pairs_{};   ///< a bit for every pair of bytes
+    std::array<std::uint64_t, 1024> pairs_{};  ///< a bit for every pair of bytes
     [[nodiscard]] std::uint64_t bit(std::uint64_t pair) const { return pairs_[pair >> 6 & 1023] >> (pair & 63); }
     void set(char a, char b) {
         const auto pair = static_cast<std::uint8_t>(a) | static_cast<unsigned>(static_cast<std::uint8_t>(b)) << 8;
@@ -48,7 +49,7 @@ private:
 
 /// Bytes a picture file takes, by its own structure; nothing when it does not hold.
 std::optional<std::uint64_t> picture_size(std::string_view kind, ByteSpan d) {
-    if (kind == "PNG") {   // chunks up to IEND; the first one's CRC is checked
+    if (kind == "PNG") {  // chunks up to IEND; the first one's CRC is checked
         if (d.size() < 33 || load_uint(d.data() + 29, 4, ByteOrder::big) != crc32(d.subspan(12, 17))) return std::nullopt;
         for (std::size_t at = 8; at + 12 <= d.size();) {
             const auto length = load_uint(d.data() + at, 4, ByteOrder::big);
@@ -57,7 +58,7 @@ std::optional<std::uint64_t> picture_size(std::string_view kind, ByteSpan d) {
             at += 12 + static_cast<std::size_t>(length);
             if (end) return at;
         }
-    } else if (kind == "JPEG") {   // ITU-T T.81 B.1: segments, then scan data in which FF is followed by 00 or a restart mark
+    } else if (kind == "JPEG") {  // ITU-T T.81 B.1: segments, then scan data in which FF is followed by 00 or a restart mark
         for (std::size_t at = 2; at + 4 <= d.size();) {
             if (d[at] != std::byte{0xFF}) return std::nullopt;
             const auto mark = static_cast<unsigned>(d[at + 1]);
@@ -69,11 +70,12 @@ std::optional<std::uint64_t> picture_size(std::string_view kind, ByteSpan d) {
                 if (d[at] != std::byte{0xFF}) continue;
                 const auto next = static_cast<unsigned>(d[at + 1]);
                 if (next == 0xD9) return at + 2;
-                if (next != 0 && (next < 0xD0 || next > 0xD7)) break;   // another segment of a progressive file
+                if (next != 0 && (next < 0xD0 || next > 0xD7)) break;  // another segment of a progressive file
             }
         }
     } else if (kind == "BMP" && d.size() >= 26) {
-        const auto size = load_le<std::uint32_t>(d.data() + 2), pixels = load_le<std::uint32_t>(d.data() + 10), header = load_le<std::uint32_t>(d.data() + 14);
+        const auto size = load_le<std::uint32_t>(d.data() + 2), pixels = load_le<std::uint32_t>(d.data() + 10),
+                   header = load_le<std::uint32_t>(d.data() + 14);
         const bool known = header == 12 || header == 40 || header == 52 || header == 56 || header == 64 || header == 108 || header == 124;
         if (known && size <= d.size() && pixels >= 14 + header && pixels < size && load_le<std::uint32_t>(d.data() + 6) == 0) return size;
     } else if (kind == "WebP" && d.size() >= 12) {
@@ -143,7 +145,8 @@ private:
         hit.kind = kind->name();
         std::uint64_t size = rest.size();
         const bool picture = hit.kind == "PNG" || hit.kind == "JPEG" || hit.kind == "WebP" || hit.kind == "BMP";
-        if (!picture && (hit.kind == "TGA" || hit.kind == "TIFF" || hit.kind == "EXR" || hit.kind == "HDR")) return std::nullopt;   // where they end is not stated
+        if (!picture && (hit.kind == "TGA" || hit.kind == "TIFF" || hit.kind == "EXR" || hit.kind == "HDR"))
+            return std::nullopt;  // where they end is not stated
         if (picture) {
             const auto stated = picture_size(hit.kind, rest);
             if (!stated) return std::nullopt;
@@ -184,7 +187,8 @@ private:
         hit.size = stream->packed_size;
         hit.unpacked = stream->bytes.size();
         // zlib, gzip, xz and bzip2 always carry a checksum; LZMA has none, and a short run of bytes may look like it.
-        const bool checked = *packing == Packing::zlib || *packing == Packing::gzip || *packing == Packing::xz || *packing == Packing::bzip2;
+        const bool checked =
+            *packing == Packing::zlib || *packing == Packing::gzip || *packing == Packing::xz || *packing == Packing::bzip2;
         hit.confidence = checked ? 1.0 : *packing == Packing::lzma_alone ? 0.6 : 0.95;
         if (auto inside = look(stream->bytes, depth + 1)) hit.inside = std::move(*inside);
         return hit;
@@ -228,8 +232,13 @@ public:
             if (r.entry >= entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
             const auto size = items_[r.entry].hit->packing ? items_[r.entry].hit->unpacked : items_[r.entry].hit->size;
             if (r.bytes.size() != size)
-                return fail(in_entry(*this, r.entry, Error{ErrorCode::unsupported, fmt::format("has {} bytes, the new content {}", grouped(size), grouped(r.bytes.size())), {}, items_[r.entry].hit->at,
-                                                           "What sifting finds can only be replaced by something of the same size: keep format, size and mips"}));
+                return fail(
+                    in_entry(*this, r.entry,
+                             Error{ErrorCode::unsupported,
+                                   fmt::format("has {} bytes, the new content {}", grouped(size), grouped(r.bytes.size())),
+                                   {},
+                                   items_[r.entry].hit->at,
+                                   "What sifting finds can only be replaced by something of the same size: keep format, size and mips"}));
             fresh[items_[r.entry].hit] = &r.bytes;
         }
         FilePlan plan;
@@ -253,7 +262,7 @@ public:
 private:
     struct Item {
         const SiftHit* hit;
-        std::vector<const SiftHit*> around;   ///< streams, outermost first
+        std::vector<const SiftHit*> around;  ///< streams, outermost first
     };
     FileView file_;
     std::vector<SiftHit> hits_;
@@ -297,14 +306,16 @@ private:
     }
 
     static bool touches(const SiftHit& hit, const std::unordered_map<const SiftHit*, const Bytes*>& fresh) {
-        return fresh.count(&hit) > 0 || std::any_of(hit.inside.begin(), hit.inside.end(), [&](const auto& inner) { return touches(inner, fresh); });
+        return fresh.count(&hit) > 0 ||
+               std::any_of(hit.inside.begin(), hit.inside.end(), [&](const auto& inner) { return touches(inner, fresh); });
     }
 
     /// The bytes of a hit with what is replaced in it; nothing when nothing is.
-    Result<std::optional<Bytes>> renewed(const SiftHit& hit, ByteSpan old, const std::unordered_map<const SiftHit*, const Bytes*>& fresh) const {
+    Result<std::optional<Bytes>> renewed(const SiftHit& hit, ByteSpan old,
+                                         const std::unordered_map<const SiftHit*, const Bytes*>& fresh) const {
         const auto found = fresh.find(&hit);
         if (!hit.packing) return found == fresh.end() ? std::optional<Bytes>() : std::optional<Bytes>(*found->second);
-        if (!touches(hit, fresh)) return std::optional<Bytes>();   // a stream nobody touches is not unpacked
+        if (!touches(hit, fresh)) return std::optional<Bytes>();  // a stream nobody touches is not unpacked
         SKIVET_TRY(const auto before, unpack_stream(*hit.packing, old, hit.unpacked));
         auto content = found != fresh.end() ? *found->second : before.bytes;
         for (const auto& inner : hit.inside) {
@@ -319,10 +330,11 @@ private:
             SKIVET_TRY(auto packed, pack(*hit.packing, content, level, old));
             least = std::min<std::uint64_t>(least, packed.size());
             if (packed.size() > hit.size) continue;
-            packed.resize(static_cast<std::size_t>(hit.size));   // readers stop at the stream's own end
+            packed.resize(static_cast<std::size_t>(hit.size));  // readers stop at the stream's own end
             return std::optional<Bytes>(std::move(packed));
         }
-        return fail_at(ErrorCode::unsupported, hit.at, fmt::format("the {} stream takes {} bytes now, its place has {}", hit.kind, grouped(least), grouped(hit.size)),
+        return fail_at(ErrorCode::unsupported, hit.at,
+                       fmt::format("the {} stream takes {} bytes now, its place has {}", hit.kind, grouped(least), grouped(hit.size)),
                        "Content that packs as well as the old one fits; fewer new details, for example");
     }
 };
@@ -350,7 +362,9 @@ Result<std::shared_ptr<const Container>> open_sifted(const Kinds& kinds, FileVie
     return sifted_container(std::move(file), std::move(hits));
 }
 
-std::shared_ptr<const Container> sifted_container(FileView file, std::vector<SiftHit> hits) { return std::make_shared<SiftedContainer>(std::move(file), std::move(hits)); }
+std::shared_ptr<const Container> sifted_container(FileView file, std::vector<SiftHit> hits) {
+    return std::make_shared<SiftedContainer>(std::move(file), std::move(hits));
+}
 
 std::shared_ptr<const ContainerKind> sifted_kind() { return std::make_shared<SiftedKind>(); }
 

@@ -7,21 +7,21 @@ namespace skivet {
 
 /// Something found. A stream holds what was found inside it in turn.
 struct SiftHit {
-    std::uint64_t at = 0;          ///< in the file, or in the unpacked stream around it
-    std::uint64_t size = 0;        ///< bytes it takes there
-    std::string kind;              ///< "DDS", "PNG", "zlib"
-    double confidence = 0;         ///< 1: a checksum over all of it holds; 0.5: only its header makes sense
-    std::optional<Packing> packing;///< of a stream
-    std::uint64_t unpacked = 0;    ///< bytes of a stream, unpacked
-    TextureDesc desc;              ///< of a texture
-    std::vector<SiftHit> inside;   ///< of a stream
+    std::uint64_t at = 0;            ///< in the file, or in the unpacked stream around it
+    std::uint64_t size = 0;          ///< bytes it takes there
+    std::string kind;                ///< "DDS", "PNG", "zlib"
+    double confidence = 0;           ///< 1: a checksum over all of it holds; 0.5: only its header makes sense
+    std::optional<Packing> packing;  ///< of a stream
+    std::uint64_t unpacked = 0;      ///< bytes of a stream, unpacked
+    TextureDesc desc;                ///< of a texture
+    std::vector<SiftHit> inside;     ///< of a stream
 };
 
 struct SiftOptions {
-    unsigned depth = 3;                        ///< streams inside streams
-    std::uint64_t stream_bytes = 256u << 20;   ///< a stream that unpacks to more is left alone
-    std::uint64_t least_stream = 64;           ///< a stream that unpacks to fewer bytes means nothing
-    std::uint64_t all_bytes = 4ull << 30;      ///< unpacked in total, then streams are no longer opened
+    unsigned depth = 3;                       ///< streams inside streams
+    std::uint64_t stream_bytes = 256u << 20;  ///< a stream that unpacks to more is left alone
+    std::uint64_t least_stream = 64;          ///< a stream that unpacks to fewer bytes means nothing
+    std::uint64_t all_bytes = 4ull << 30;     ///< unpacked in total, then streams are no longer opened
 };
 
 /// All hits in the order they lie in; none overlaps another. `progress` counts bytes. Error `canceled` only.

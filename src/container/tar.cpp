@@ -3,8 +3,8 @@
 // its records "LENGTH KEY=VALUE\n" override the header's fields (POSIX.1-2001, pax Interchange Format).
 #include "container/tar.h"
 
-#include <charconv>
 #include <fmt/format.h>
+#include <charconv>
 
 #include "base/text.h"
 
@@ -73,7 +73,7 @@ void put_checksum(Bytes& header) {
 
 struct PaxValue {
     std::string value;
-    std::size_t at = 0;   ///< in the record's data
+    std::size_t at = 0;  ///< in the record's data
 };
 
 std::optional<PaxValue> pax_value(ByteSpan data, std::string_view key) {
@@ -106,7 +106,9 @@ public:
 
     Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override {
         if (entries_[entry].size > limits.inflated_bytes)
-            return fail(in_entry(*this, entry, Error{ErrorCode::limit, human_bytes(entries_[entry].size) + " are more than the limit", {}, entries_[entry].at, {}}));
+            return fail(in_entry(
+                *this, entry,
+                Error{ErrorCode::limit, human_bytes(entries_[entry].size) + " are more than the limit", {}, entries_[entry].at, {}}));
         const auto data = bytes_of(entry);
         if (!data) return fail(in_entry(*this, entry, data.error()));
         file_.note_read(data->size());
@@ -124,22 +126,23 @@ public:
     Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
     std::vector<Segment> segments() const override {
         std::vector<Segment> used;
-        for (std::size_t i = 0; i < entries_.size(); ++i) used.push_back({Segment::What::entry, members_[i].at, members_[i].data_at + blocks_for(entries_[i].size) - members_[i].at, i});
+        for (std::size_t i = 0; i < entries_.size(); ++i)
+            used.push_back({Segment::What::entry, members_[i].at, members_[i].data_at + blocks_for(entries_[i].size) - members_[i].at, i});
         used.push_back({Segment::What::table, end_, file_.size() - end_, 0});
         return with_gaps(std::move(used), file_.size());
     }
 
 private:
     struct Member {
-        std::uint64_t at = 0;          ///< the first header that belongs to it, a pax or long name header included
-        std::uint64_t header_at = 0;   ///< its own header
+        std::uint64_t at = 0;         ///< the first header that belongs to it, a pax or long name header included
+        std::uint64_t header_at = 0;  ///< its own header
         std::uint64_t data_at = 0;
-        std::uint64_t pax_size_at = 0; ///< where a pax header states the size; 0: nowhere
+        std::uint64_t pax_size_at = 0;  ///< where a pax header states the size; 0: nowhere
         std::size_t pax_size_digits = 0;
     };
     FileView file_;
     std::vector<Member> members_;
-    std::uint64_t end_ = 0;            ///< behind the last entry
+    std::uint64_t end_ = 0;  ///< behind the last entry
 
     Result<ByteSpan> bytes_of(std::size_t entry) const { return file_.bytes(members_[entry].data_at, entries_[entry].size); }
     Status list(const ReadLimits& limits);
@@ -163,7 +166,8 @@ Status TarContainer::list(const ReadLimits& limits) {
         const auto header = file.subspan(static_cast<std::size_t>(at), block);
         if (std::all_of(header.begin(), header.end(), [](auto b) { return b == std::byte{0}; })) break;  // the end is two such blocks
         const auto wrong = [&](std::string what) {
-            return fail(Error{ErrorCode::damaged, std::move(what), {fmt::format("header {}", entries_.size() + 1)}, at, "The archive is damaged here"});
+            return fail(Error{
+                ErrorCode::damaged, std::move(what), {fmt::format("header {}", entries_.size() + 1)}, at, "The archive is damaged here"});
         };
         if (!header_holds(header)) {
             if (entries_.empty()) return wrong("its checksum does not hold");
@@ -180,7 +184,11 @@ Status TarContainer::list(const ReadLimits& limits) {
         if (!about_the_next && pax_bytes) size = pax_bytes;
         const bool cut = *size > file.size() - data_at;
         if (cut) {
-            problems_.push_back(Error{ErrorCode::damaged, fmt::format("needs {} bytes, has {}", grouped(*size), grouped(file.size() - data_at)), {fmt::format("header {}", entries_.size() + 1)}, at, "The archive is cut off"});
+            problems_.push_back(Error{ErrorCode::damaged,
+                                      fmt::format("needs {} bytes, has {}", grouped(*size), grouped(file.size() - data_at)),
+                                      {fmt::format("header {}", entries_.size() + 1)},
+                                      at,
+                                      "The archive is cut off"});
             break;
         }
         const auto data = file.subspan(static_cast<std::size_t>(data_at), static_cast<std::size_t>(*size));
@@ -204,9 +212,12 @@ Status TarContainer::list(const ReadLimits& limits) {
             }
         } else {
             if ((type == '0' || type == '\0' || type == '7') && !sparse) {
-                if (entries_.size() >= limits.entries) return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits.entries)));
+                if (entries_.size() >= limits.entries)
+                    return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits.entries)));
                 Entry e;
-                const auto prefix = as_text(header.subspan(magic_at, 5)) == "ustar" && header[magic_at + 5] == std::byte{0} ? text_field(header, prefix_at, 155) : std::string();
+                const auto prefix = as_text(header.subspan(magic_at, 5)) == "ustar" && header[magic_at + 5] == std::byte{0}
+                                        ? text_field(header, prefix_at, 155)
+                                        : std::string();
                 const auto name = text_field(header, 0, 100);
                 e.path = long_name ? *long_name : prefix.empty() ? name : prefix + '/' + name;
                 e.size = e.stored = *size;
@@ -240,7 +251,8 @@ Status TarContainer::change_size(std::size_t entry, ByteSpan file, std::uint64_t
     ranges.push_back({m.header_at, std::move(header), 0});
     if (m.pax_size_at) {
         const auto digits = fmt::format("{:0{}}", size, m.pax_size_digits);
-        if (digits.size() != m.pax_size_digits) return fail(ErrorCode::unfit, "the new size has more digits than its pax header has room for");
+        if (digits.size() != m.pax_size_digits)
+            return fail(ErrorCode::unfit, "the new size has more digits than its pax header has room for");
         const auto bytes = as_bytes(digits);
         ranges.push_back({m.pax_size_at, Bytes(bytes.begin(), bytes.end()), 0});
     }
@@ -256,7 +268,7 @@ Result<WritePlan> TarContainer::plan(std::span<const Replacement> replacements, 
         std::uint64_t from, old_size;
         Bytes bytes;
     };
-    std::vector<Change> moved;   // data areas that need another number of blocks
+    std::vector<Change> moved;  // data areas that need another number of blocks
     for (const auto& r : replacements) {
         if (r.entry >= entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
         const auto& m = members_[r.entry];
@@ -264,10 +276,12 @@ Result<WritePlan> TarContainer::plan(std::span<const Replacement> replacements, 
         SKIVET_TRY(const auto old, bytes_of(r.entry));
         if (std::equal(old.begin(), old.end(), r.bytes.begin(), r.bytes.end())) continue;
         if (r.bytes.size() != old_size)
-            if (auto done = change_size(r.entry, file, r.bytes.size(), plan.ranges); !done) return fail(in_entry(*this, r.entry, std::move(done).error()));
+            if (auto done = change_size(r.entry, file, r.bytes.size(), plan.ranges); !done)
+                return fail(in_entry(*this, r.entry, std::move(done).error()));
         Bytes padded = r.bytes;
         padded.resize(static_cast<std::size_t>(blocks_for(padded.size())));
-        if (blocks_for(old_size) == padded.size() && m.data_at + padded.size() <= file.size()) plan.ranges.push_back({m.data_at, std::move(padded), 0});
+        if (blocks_for(old_size) == padded.size() && m.data_at + padded.size() <= file.size())
+            plan.ranges.push_back({m.data_at, std::move(padded), 0});
         else moved.push_back({m.data_at, std::min(blocks_for(old_size), file.size() - m.data_at), std::move(padded)});
     }
     if (moved.empty()) return finish_plan(file_, std::move(plan));
@@ -293,11 +307,15 @@ public:
     std::string name() const override { return "tar"; }
     std::optional<Recognized> recognize(ByteSpan head, std::uint64_t, std::string_view path) const override {
         if (head.size() < block || !header_holds(head)) return std::nullopt;
-        if (as_text(head.subspan(magic_at, 5)) == "ustar") return Recognized{ranks::checked, "\"ustar\" at 257 and a header whose checksum holds"};
-        if (lower(path).ends_with(".tar") && head[0] != std::byte{0}) return Recognized{ranks::weak, "a first block whose checksum holds, and its name"};
+        if (as_text(head.subspan(magic_at, 5)) == "ustar")
+            return Recognized{ranks::checked, "\"ustar\" at 257 and a header whose checksum holds"};
+        if (lower(path).ends_with(".tar") && head[0] != std::byte{0})
+            return Recognized{ranks::weak, "a first block whose checksum holds, and its name"};
         return std::nullopt;
     }
-    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override { return TarContainer::open(std::move(file), kinds.limits); }
+    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
+        return TarContainer::open(std::move(file), kinds.limits);
+    }
 };
 
 }  // namespace

@@ -47,7 +47,8 @@ Result<Bytes> read_texture_bytes(const Kinds& kinds, const Address& address) {
     return join_spread(kinds.textures, std::move(own), path, siblings_of(kinds, address), kinds.limits);
 }
 
-Result<std::vector<AddressedBytes>> spread_replacements(const Kinds& kinds, const Container& source, std::vector<AddressedBytes> replacements) {
+Result<std::vector<AddressedBytes>> spread_replacements(const Kinds& kinds, const Container& source,
+                                                        std::vector<AddressedBytes> replacements) {
     std::vector<AddressedBytes> out;
     out.reserve(replacements.size());
     for (auto& r : replacements) {

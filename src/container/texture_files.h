@@ -16,6 +16,7 @@ namespace skivet {
 [[nodiscard]] Result<Bytes> read_texture_bytes(const Kinds& kinds, const Address& address);
 
 /// Replacements of joined textures become one for each of their files; others stay as they are.
-[[nodiscard]] Result<std::vector<AddressedBytes>> spread_replacements(const Kinds& kinds, const Container& source, std::vector<AddressedBytes> replacements);
+[[nodiscard]] Result<std::vector<AddressedBytes>> spread_replacements(const Kinds& kinds, const Container& source,
+                                                                      std::vector<AddressedBytes> replacements);
 
 }  // namespace skivet

@@ -21,7 +21,7 @@ public:
             e.size = inside_.size();
             e.stored = file_.size();
             e.method = "stored";
-            for (int p = 0; p <= static_cast<int>(Packing::bzip2); ++p)   // a name that lives as long as the program
+            for (int p = 0; p <= static_cast<int>(Packing::bzip2); ++p)  // a name that lives as long as the program
                 if (name_of(static_cast<Packing>(p)) == wrapper_->name()) e.method = name_of(static_cast<Packing>(p));
             entries_.push_back(std::move(e));
         }
@@ -42,7 +42,9 @@ public:
         const auto head = data.first(std::min(count, data.size()));
         return Bytes(head.begin(), head.end());
     }
-    Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override { return archive_ ? archive_->view(entry, limits) : Result<FileView>(inside_); }
+    Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override {
+        return archive_ ? archive_->view(entry, limits) : Result<FileView>(inside_);
+    }
 
     Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override {
         Bytes content;
@@ -120,7 +122,8 @@ public:
         if (*packing == Packing::zlib || *packing == Packing::lzma_alone) {
             const auto name = lower(path);
             const char* endings[] = {".z", ".zlib", ".zz", ".lzma"};
-            if (std::none_of(std::begin(endings), std::end(endings), [&](auto ending) { return name.ends_with(ending); })) return std::nullopt;
+            if (std::none_of(std::begin(endings), std::end(endings), [&](auto ending) { return name.ends_with(ending); }))
+                return std::nullopt;
             return Recognized{ranks::weak, fmt::format("a header that could be {}, and its name", name_of(*packing))};
         }
         return Recognized{ranks::magic, fmt::format("the mark of {} at its beginning", name_of(*packing))};
@@ -156,7 +159,8 @@ Result<std::shared_ptr<const Container>> open_wrapped(const Kinds& kinds, FileVi
     // A picture that could also be something else stays a picture.
     if (!kinds.textures.recognize(bytes, inside.path().string()) && !candidates(inner, bytes, bytes.size(), inside.path().string()).empty())
         if (auto opened = open_container(inner, inside)) archive = std::move(*opened);
-    return std::shared_ptr<const Container>(std::make_shared<WrappedContainer>(std::move(file), std::move(wrapper), std::move(inside), std::move(archive)));
+    return std::shared_ptr<const Container>(
+        std::make_shared<WrappedContainer>(std::move(file), std::move(wrapper), std::move(inside), std::move(archive)));
 }
 
 std::shared_ptr<const ContainerKind> wrapped_kind() { return std::make_shared<WrappedKind>(); }

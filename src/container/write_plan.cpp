@@ -90,8 +90,10 @@ void minimize(FilePlan& plan, ByteSpan current, std::size_t gap) {
                 if (differs(i)) end = i + 1, same = 0;
                 else ++same;
             }
-            out.push_back({range.at + start, Bytes(range.bytes.begin() + static_cast<std::ptrdiff_t>(start),
-                                                   range.bytes.begin() + static_cast<std::ptrdiff_t>(end)), 0});
+            out.push_back(
+                {range.at + start,
+                 Bytes(range.bytes.begin() + static_cast<std::ptrdiff_t>(start), range.bytes.begin() + static_cast<std::ptrdiff_t>(end)),
+                 0});
             i = end;
         }
     }
@@ -133,21 +135,26 @@ Result<WritePlan> over_parts(const FileView& view, const FilePlan& plan) {
         one.expected = parts[p].stamp;
         one.new_size = last ? (plan.new_size >= start ? plan.new_size - start : ~0ull) : parts[p].stamp.size;
         if (one.new_size == ~0ull || (!last && plan.new_size < end))
-            return fail(ErrorCode::unsupported, "the archive would become shorter than its parts", "Join the parts into one file and use that");
+            return fail(ErrorCode::unsupported, "the archive would become shorter than its parts",
+                        "Join the parts into one file and use that");
         one.way = plan.way == Way::append && !last ? Way::in_place : plan.way;
         for (const auto& range : plan.ranges) {
             const auto from = std::max(range.at, start), to = std::min<std::uint64_t>(range.at + range.bytes.size(), end);
             if (from >= to) continue;
-            one.ranges.push_back({from - start, Bytes(range.bytes.begin() + static_cast<std::ptrdiff_t>(from - range.at),
-                                                      range.bytes.begin() + static_cast<std::ptrdiff_t>(to - range.at)), 0});
+            one.ranges.push_back({from - start,
+                                  Bytes(range.bytes.begin() + static_cast<std::ptrdiff_t>(from - range.at),
+                                        range.bytes.begin() + static_cast<std::ptrdiff_t>(to - range.at)),
+                                  0});
         }
         if (!one.empty()) {
             SKIVET_TRY(const auto all, view.bytes());
             const auto mine = all.subspan(static_cast<std::size_t>(start), static_cast<std::size_t>(parts[p].stamp.size));
             one.sample = sample_of(mine);
             for (auto& range : one.ranges)
-                range.was = range_hash(mine.subspan(static_cast<std::size_t>(std::min<std::uint64_t>(range.at, mine.size())),
-                                                    static_cast<std::size_t>(std::min<std::uint64_t>(range.bytes.size(), mine.size() - std::min<std::uint64_t>(range.at, mine.size())))));
+                range.was =
+                    range_hash(mine.subspan(static_cast<std::size_t>(std::min<std::uint64_t>(range.at, mine.size())),
+                                            static_cast<std::size_t>(std::min<std::uint64_t>(
+                                                range.bytes.size(), mine.size() - std::min<std::uint64_t>(range.at, mine.size())))));
             out.files.push_back(std::move(one));
         }
         start += parts[p].stamp.size;
@@ -165,7 +172,8 @@ Result<WritePlan> finish_plan(const FileView& view, FilePlan plan) {
         join_pieces(plan);
         plan.way = Way::rebuild;
         // A rebuild that copies everything changes nothing.
-        if (plan.pieces.size() == 1 && plan.pieces[0].is_copy() && plan.pieces[0].from == 0 && plan.new_size == current.size()) return WritePlan{};
+        if (plan.pieces.size() == 1 && plan.pieces[0].is_copy() && plan.pieces[0].from == 0 && plan.new_size == current.size())
+            return WritePlan{};
     } else {
         minimize(plan, current);
     }
@@ -175,7 +183,8 @@ Result<WritePlan> finish_plan(const FileView& view, FilePlan plan) {
     plan.sample = sample_of(current);
     for (auto& range : plan.ranges) {
         const auto at = std::min<std::uint64_t>(range.at, current.size());
-        range.was = range_hash(current.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(std::min<std::uint64_t>(range.bytes.size(), current.size() - at))));
+        range.was = range_hash(current.subspan(static_cast<std::size_t>(at),
+                                               static_cast<std::size_t>(std::min<std::uint64_t>(range.bytes.size(), current.size() - at))));
     }
     out.files.push_back(std::move(plan));
     return out;
@@ -190,7 +199,9 @@ Result<WritePlan> plan_whole_file(const FileView& view, Bytes content) {
 }
 
 Result<Bytes> planned_bytes(const FilePlan& plan, ByteSpan current) {
-    const auto past = [](std::uint64_t at, const char* what) { return fail_at(ErrorCode::damaged, at, std::string("the plan ") + what + " past the end of the file"); };
+    const auto past = [](std::uint64_t at, const char* what) {
+        return fail_at(ErrorCode::damaged, at, std::string("the plan ") + what + " past the end of the file");
+    };
     Bytes out;
     if (!plan.pieces.empty()) {
         out.reserve(static_cast<std::size_t>(plan.new_size));

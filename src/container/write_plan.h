@@ -6,17 +6,17 @@ namespace skivet {
 
 enum class Way {
     nothing,
-    in_place,   ///< over bytes that are there
-    append,     ///< the file grows; what was moved leaves dead space behind
-    rebuild,    ///< a new file beside the old one, which it then replaces
-    create,     ///< a file that was not there
+    in_place,  ///< over bytes that are there
+    append,    ///< the file grows; what was moved leaves dead space behind
+    rebuild,   ///< a new file beside the old one, which it then replaces
+    create,    ///< a file that was not there
 };
 [[nodiscard]] std::string_view name_of(Way way);
 
 struct WriteRange {
-    std::uint64_t at = 0;        ///< byte position in the file
+    std::uint64_t at = 0;  ///< byte position in the file
     Bytes bytes;
-    std::uint64_t was = 0;       ///< hash of what lies there as the plan is made; set by `finish_plan`
+    std::uint64_t was = 0;  ///< hash of what lies there as the plan is made; set by `finish_plan`
 };
 
 /// A stretch of a rebuilt file: `size` bytes of the old file from `from` on, or `bytes` when it has any.
@@ -31,12 +31,12 @@ struct PlanPiece {
 /// The change to one file: bytes at positions and the size the file has afterwards, or the pieces of a new one.
 struct FilePlan {
     std::filesystem::path file;
-    FileStamp expected;                ///< the file as it was when the plan was made; all zero for `create`
+    FileStamp expected;  ///< the file as it was when the plan was made; all zero for `create`
     std::uint64_t new_size = 0;
-    std::vector<WriteRange> ranges;    ///< sorted, not overlapping; in place, append, create
-    std::vector<PlanPiece> pieces;     ///< rebuild: the new file from its beginning to its end
+    std::vector<WriteRange> ranges;  ///< sorted, not overlapping; in place, append, create
+    std::vector<PlanPiece> pieces;   ///< rebuild: the new file from its beginning to its end
     Way way = Way::nothing;
-    std::uint64_t sample = 0;          ///< sampled hash of the file as the plan is made (`sample_of`)
+    std::uint64_t sample = 0;  ///< sampled hash of the file as the plan is made (`sample_of`)
 
     /// Bytes that are new; what a rebuild copies from the old file is not counted.
     [[nodiscard]] std::uint64_t bytes_new() const;

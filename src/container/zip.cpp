@@ -39,11 +39,13 @@ std::string_view method_name(std::uint16_t method) {
 
 Result<Bytes> pack_method(std::uint16_t method, ByteSpan data, ByteSpan like) {
     const auto packing = packing_of(method);
-    if (!packing) return fail(ErrorCode::unsupported, fmt::format("packed with method {} ({})", method, method_name(method)), "Entries of this method cannot be replaced");
+    if (!packing)
+        return fail(ErrorCode::unsupported, fmt::format("packed with method {} ({})", method, method_name(method)),
+                    "Entries of this method cannot be replaced");
     if (*packing != Packing::lzma_raw) return pack(*packing, data, 0, like);
     SKIVET_TRY(const auto stream, pack(*packing, data, 0, like.size() > lzma_lead ? like.subspan(lzma_lead) : ByteSpan{}));
     ByteWriter out;
-    out.le(std::uint16_t{0x0415});   // LZMA SDK 21.04; readers do not use it
+    out.le(std::uint16_t{0x0415});  // LZMA SDK 21.04; readers do not use it
     out.le(std::uint16_t{5});
     out.put(stream);
     return std::move(out.bytes);
@@ -99,23 +101,28 @@ Result<ZipContainer::Tail> ZipContainer::find_tail(ByteSpan file, const std::vec
                 directory_end = end64;
             }
             if (tail.directory_size > directory_end)
-                return fail_at(ErrorCode::damaged, at, fmt::format("the directory is said to have {} bytes, only {} lie before it",
-                                                                   grouped(tail.directory_size), grouped(directory_end)));
+                return fail_at(ErrorCode::damaged, at,
+                               fmt::format("the directory is said to have {} bytes, only {} lie before it", grouped(tail.directory_size),
+                                           grouped(directory_end)));
             if (disk > 0 && disk != 0xFFFF) {
                 if (parts.size() != disk + 1u)
-                    return fail(ErrorCode::missing, fmt::format("this is the last of {} parts, {} of them are here", disk + 1, std::max<std::size_t>(1, parts.size())),
-                                "Put name.z01, name.z02 … beside name.zip");
+                    return fail(
+                        ErrorCode::missing,
+                        fmt::format("this is the last of {} parts, {} of them are here", disk + 1, std::max<std::size_t>(1, parts.size())),
+                        "Put name.z01, name.z02 … beside name.zip");
                 std::uint64_t start = 0;
                 for (std::uint32_t p = 0; p < directory_disk && p < parts.size(); ++p) start += parts[p].stamp.size;
                 tail.split = true;
                 tail.directory_at = start + offset;
                 if (tail.directory_at > directory_end - tail.directory_size)
-                    return fail_at(ErrorCode::damaged, at, fmt::format("the directory is said to be at {} of part {}", hex(offset), directory_disk + 1));
+                    return fail_at(ErrorCode::damaged, at,
+                                   fmt::format("the directory is said to be at {} of part {}", hex(offset), directory_disk + 1));
                 return tail;
             }
             tail.directory_at = directory_end - tail.directory_size;
             if (offset > tail.directory_at)
-                return fail_at(ErrorCode::damaged, at, fmt::format("the directory is said to be at {}, behind its end record", hex(offset)));
+                return fail_at(ErrorCode::damaged, at,
+                               fmt::format("the directory is said to be at {}, behind its end record", hex(offset)));
             tail.base = tail.directory_at - offset;
             // Some writers leave room between directory and end record; then the stated offset is right and nothing lies before.
             if (tail.base > 0 && tail.directory_size >= 4 && u32(file, tail.directory_at) != directory_signature &&
@@ -144,7 +151,8 @@ Result<std::unique_ptr<Container>> ZipContainer::open(FileView view, const ReadL
         if (why.code == ErrorCode::missing) return fail(why);
         zip->entries_.clear();
         zip->records_.clear();
-        if (auto rescued = zip->rescue(file, limits, why); !rescued) return fail(rescued.error().code == ErrorCode::limit ? rescued.error() : why);
+        if (auto rescued = zip->rescue(file, limits, why); !rescued)
+            return fail(rescued.error().code == ErrorCode::limit ? rescued.error() : why);
     } else {
         zip->recognized_by_ = fmt::format("its end record at {}", hex(zip->tail_.end_at));
         if (zip->tail_.split) zip->recognized_by_ += fmt::format(", {} parts", zip->file_.parts().size());
@@ -157,8 +165,9 @@ Status ZipContainer::read_directory(ByteSpan file, const ReadLimits& limits) {
     if (tail_.directory_size > limits.directory_bytes)
         return fail_at(ErrorCode::limit, tail_.directory_at, fmt::format("a directory of {}", human_bytes(tail_.directory_size)));
     if (tail_.count > limits.entries || tail_.count > tail_.directory_size / directory_size)
-        return fail_at(ErrorCode::damaged, tail_.end_at, fmt::format("{} entries cannot lie in a directory of {} bytes", grouped(tail_.count),
-                                                                     grouped(tail_.directory_size)));
+        return fail_at(
+            ErrorCode::damaged, tail_.end_at,
+            fmt::format("{} entries cannot lie in a directory of {} bytes", grouped(tail_.count), grouped(tail_.directory_size)));
     std::vector<std::uint64_t> part_starts = {0};
     for (const auto& part : file_.parts()) part_starts.push_back(part_starts.back() + part.stamp.size);
     const auto directory = file.subspan(static_cast<std::size_t>(tail_.directory_at), static_cast<std::size_t>(tail_.directory_size));
@@ -167,9 +176,11 @@ Status ZipContainer::read_directory(ByteSpan file, const ReadLimits& limits) {
     std::uint64_t at = 0;
     for (std::uint64_t i = 0; i < tail_.count; ++i) {
         const auto wrong = [&](std::string what) {
-            return fail(Error{ErrorCode::damaged, std::move(what), {"central directory", fmt::format("entry {}", i + 1)}, tail_.directory_at + at, {}});
+            return fail(Error{
+                ErrorCode::damaged, std::move(what), {"central directory", fmt::format("entry {}", i + 1)}, tail_.directory_at + at, {}});
         };
-        if (directory.size() - at < directory_size) return wrong(fmt::format("needs {} bytes, has {}", directory_size, directory.size() - at));
+        if (directory.size() - at < directory_size)
+            return wrong(fmt::format("needs {} bytes, has {}", directory_size, directory.size() - at));
         const auto record = directory.subspan(static_cast<std::size_t>(at));
         if (u32(record, 0) != directory_signature) return wrong("no directory record where one must be");
         const std::uint64_t name = u16(record, dir_name), extra = u16(record, dir_extra), comment = u16(record, dir_comment);
@@ -219,7 +230,8 @@ Status ZipContainer::read_directory(ByteSpan file, const ReadLimits& limits) {
         e.check = r.crc;
         e.at = r.local_at;
         e.method = method_name(r.method);
-        e.path = entry_name(record.subspan(static_cast<std::size_t>(directory_size), static_cast<std::size_t>(name)), fields, r.flags, static_cast<std::uint8_t>(record[5]));
+        e.path = entry_name(record.subspan(static_cast<std::size_t>(directory_size), static_cast<std::size_t>(name)), fields, r.flags,
+                            static_cast<std::uint8_t>(record[5]));
         at += total;
         if (!e.path.empty() && e.path.back() == '/' && e.size == 0) {  // a folder's own record
             folders_.push_back({r, e.stored});
@@ -239,20 +251,23 @@ Result<ZipContainer::Local> ZipContainer::local_header(ByteSpan file, const Reco
     file_.note_read(head_pages);
     auto header = slice(file, at, local_size);
     if (!header || u32(*header, 0) != local_signature)
-        return fail_at(ErrorCode::damaged, at, "no local header where the directory points", "The archive is damaged here; other entries can still be used");
+        return fail_at(ErrorCode::damaged, at, "no local header where the directory points",
+                       "The archive is damaged here; other entries can still be used");
     Local local;
     local.header_size = static_cast<std::uint32_t>(local_size + u16(*header, local_name) + u16(*header, local_extra));
     local.data_at = at + local.header_size;
     if (local.data_at > tail_.directory_at)
-        return fail_at(ErrorCode::damaged, at, fmt::format("local header: needs {} bytes, has {}", local.header_size, tail_.directory_at - at));
+        return fail_at(ErrorCode::damaged, at,
+                       fmt::format("local header: needs {} bytes, has {}", local.header_size, tail_.directory_at - at));
     return local;
 }
 
 Result<ByteSpan> ZipContainer::stored_bytes(ByteSpan file, std::size_t entry) const {
     SKIVET_TRY(const auto local, local_header(file, entry));
     if (local.data_at > tail_.directory_at || entries_[entry].stored > tail_.directory_at - local.data_at)
-        return fail_at(ErrorCode::damaged, local.data_at, fmt::format("needs {} bytes, has {}", grouped(entries_[entry].stored),
-                                                                      grouped(tail_.directory_at - std::min(local.data_at, tail_.directory_at))));
+        return fail_at(ErrorCode::damaged, local.data_at,
+                       fmt::format("needs {} bytes, has {}", grouped(entries_[entry].stored),
+                                   grouped(tail_.directory_at - std::min(local.data_at, tail_.directory_at))));
     return slice(file, local.data_at, entries_[entry].stored);
 }
 
@@ -264,7 +279,8 @@ std::uint64_t ZipContainer::descriptor_size(ByteSpan file, std::size_t entry, co
     const auto at = local.data_at + entries_[entry].stored;
     const std::uint64_t lead = at32(at) == descriptor_signature && at32(at + 4) == record.crc ? 4 : 0;
     if (lead == 0 && at32(at) != record.crc) return 0;
-    const bool wide = at + lead + 20 <= file.size() && u64(file, at + lead + 4) == entries_[entry].stored && u64(file, at + lead + 12) == entries_[entry].size;
+    const bool wide = at + lead + 20 <= file.size() && u64(file, at + lead + 4) == entries_[entry].stored &&
+                      u64(file, at + lead + 12) == entries_[entry].size;
     return lead + (wide ? 20 : 12);
 }
 
@@ -272,7 +288,8 @@ Result<Bytes> ZipContainer::unpack_entry(ByteSpan packed, std::size_t entry, con
     const auto& record = records_[entry];
     const auto packing = packing_of(record.method);
     if (!packing)
-        return fail_at(ErrorCode::unsupported, entries_[entry].at, fmt::format("packed with method {} ({})", record.method, entries_[entry].method),
+        return fail_at(ErrorCode::unsupported, entries_[entry].at,
+                       fmt::format("packed with method {} ({})", record.method, entries_[entry].method),
                        "Stored, deflate, bzip2, LZMA, Zstandard and XZ entries can be read");
     if (*packing == Packing::lzma_raw) {
         if (packed.size() < lzma_lead + 5) return fail_at(ErrorCode::damaged, entries_[entry].at, "the lzma stream ends early");
@@ -284,7 +301,7 @@ Result<Bytes> ZipContainer::unpack_entry(ByteSpan packed, std::size_t entry, con
         error.at = entries_[entry].at;
         return fail(std::move(error));
     }
-    if (record.aes_version == 2) return out;   // its authentication code was checked instead
+    if (record.aes_version == 2) return out;  // its authentication code was checked instead
     if (const auto sum = crc32(*out); sum != record.crc)
         return fail_at(ErrorCode::damaged, entries_[entry].at, fmt::format("CRC-32 is {:08x}, the directory says {:08x}", sum, record.crc),
                        "The entry is damaged; other entries can still be used");
@@ -296,7 +313,8 @@ Result<Bytes> ZipContainer::read(std::size_t entry, const ReadLimits& limits) co
     const auto all = [&]() -> Result<Bytes> {
         SKIVET_TRY(const auto data, stored_bytes(file, entry));
         file_.note_read(data.size());
-        if (records_[entry].flags & flag_encrypted) return decrypted(data, entry, [&](ByteSpan packed) { return unpack_entry(packed, entry, limits); });
+        if (records_[entry].flags & flag_encrypted)
+            return decrypted(data, entry, [&](ByteSpan packed) { return unpack_entry(packed, entry, limits); });
         return unpack_entry(data, entry, limits);
     };
     auto out = all();
@@ -308,7 +326,8 @@ Result<Bytes> ZipContainer::read_head(std::size_t entry, std::size_t count) cons
     SKIVET_TRY(const auto file, file_.bytes());
     const auto head = [&](ByteSpan packed) -> Result<Bytes> {
         const auto packing = packing_of(records_[entry].method);
-        if (!packing) return fail(ErrorCode::unsupported, fmt::format("packed with method {} ({})", records_[entry].method, entries_[entry].method));
+        if (!packing)
+            return fail(ErrorCode::unsupported, fmt::format("packed with method {} ({})", records_[entry].method, entries_[entry].method));
         if (*packing == Packing::lzma_raw) packed = packed.subspan(std::min(lzma_lead, packed.size()));
         return unpack_prefix(*packing, packed, static_cast<std::size_t>(std::min<std::uint64_t>(entries_[entry].size, count)));
     };
@@ -324,7 +343,8 @@ Result<Bytes> ZipContainer::read_head(std::size_t entry, std::size_t count) cons
 
 Result<FileView> ZipContainer::view(std::size_t entry, const ReadLimits& limits) const {
     const auto& record = records_[entry];
-    if (record.method != 0 || record.flags & flag_encrypted || entries_[entry].size != entries_[entry].stored) return Container::view(entry, limits);
+    if (record.method != 0 || record.flags & flag_encrypted || entries_[entry].size != entries_[entry].stored)
+        return Container::view(entry, limits);
     SKIVET_TRY(const auto file, file_.bytes());
     const auto data = stored_bytes(file, entry);
     if (!data) return fail(in_entry(*this, entry, data.error()));
@@ -341,7 +361,8 @@ std::vector<Segment> ZipContainer::segments() const {
         used.push_back({Segment::What::entry, entries_[i].at, entries_[i].stored + head, i});
     }
     for (const auto& folder : folders_)
-        if (const auto local = local_header(*file, folder.record)) used.push_back({Segment::What::table, folder.record.local_at, local->header_size + folder.stored, 0});
+        if (const auto local = local_header(*file, folder.record))
+            used.push_back({Segment::What::table, folder.record.local_at, local->header_size + folder.stored, 0});
     used.push_back({Segment::What::table, tail_.directory_at, file_.size() - tail_.directory_at, 0});
     return with_gaps(std::move(used), file_.size());
 }
@@ -353,7 +374,8 @@ public:
     std::string name() const override { return "ZIP"; }
     std::optional<Recognized> recognize(ByteSpan head, std::uint64_t file_size, std::string_view) const override {
         // A local header at the start means a ZIP even when its end is damaged: then the message should be about that.
-        if (head.size() >= 4 && (u32(head, 0) == local_signature || (head.size() >= 8 && u32(head, 0) == descriptor_signature && u32(head, 4) == local_signature)))
+        if (head.size() >= 4 && (u32(head, 0) == local_signature ||
+                                 (head.size() >= 8 && u32(head, 0) == descriptor_signature && u32(head, 4) == local_signature)))
             return Recognized{ranks::magic, "a local header at its beginning"};
         if (head.size() == file_size && ZipContainer::recognize(head)) return Recognized{ranks::weak, "an end record at its end"};
         return std::nullopt;

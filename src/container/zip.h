@@ -12,7 +12,8 @@ namespace skivet {
 /// local headers and can then only be read.
 class ZipContainer final : public Container {
 public:
-    [[nodiscard]] static Result<std::unique_ptr<Container>> open(FileView file, const ReadLimits& limits, std::shared_ptr<const KeyRing> keys = {});
+    [[nodiscard]] static Result<std::unique_ptr<Container>> open(FileView file, const ReadLimits& limits,
+                                                                 std::shared_ptr<const KeyRing> keys = {});
     /// True when an end-of-central-directory record is where one may be.
     [[nodiscard]] static bool recognize(ByteSpan file);
 
@@ -29,28 +30,28 @@ public:
 
 private:
     struct Record {
-        std::uint64_t directory_at = 0;    ///< its record in the central directory
+        std::uint64_t directory_at = 0;  ///< its record in the central directory
         std::uint32_t directory_size = 0;
-        std::uint64_t local_at = 0;        ///< its local header
+        std::uint64_t local_at = 0;  ///< its local header
         std::uint32_t crc = 0;
-        std::uint16_t method = 0;          ///< behind the encryption
+        std::uint16_t method = 0;  ///< behind the encryption
         std::uint16_t flags = 0;
-        std::uint16_t time = 0;            ///< MS-DOS time; its high byte checks a traditional password
-        std::uint8_t aes = 0;              ///< 0: none; 1, 2, 3: keys of 128, 192, 256 bits
-        std::uint8_t aes_version = 0;      ///< 2: the CRC is not stated
+        std::uint16_t time = 0;        ///< MS-DOS time; its high byte checks a traditional password
+        std::uint8_t aes = 0;          ///< 0: none; 1, 2, 3: keys of 128, 192, 256 bits
+        std::uint8_t aes_version = 0;  ///< 2: the CRC is not stated
     };
     struct Local {
         std::uint64_t data_at = 0;
         std::uint32_t header_size = 0;
     };
     struct Tail {
-        std::uint64_t base = 0;            ///< bytes before the archive that its offsets do not count
+        std::uint64_t base = 0;  ///< bytes before the archive that its offsets do not count
         std::uint64_t directory_at = 0;
         std::uint64_t directory_size = 0;
-        std::uint64_t end64_at = 0;        ///< 0: none
+        std::uint64_t end64_at = 0;  ///< 0: none
         std::uint64_t end_at = 0;
         std::uint64_t count = 0;
-        bool split = false;                ///< offsets count from the beginning of their part
+        bool split = false;  ///< offsets count from the beginning of their part
     };
     /// A folder's own record: no entry of ours, but it has a place in the file and in the directory.
     struct FolderRecord {
@@ -61,8 +62,8 @@ private:
     /// What a stretch between entries is.
     struct Gap {
         std::uint64_t at = 0, end = 0;
-        std::uint64_t dead = 0;            ///< bytes of entries no directory names any more
-        bool foreign = false;              ///< holds something else than those and padding, which stays whole
+        std::uint64_t dead = 0;  ///< bytes of entries no directory names any more
+        bool foreign = false;    ///< holds something else than those and padding, which stays whole
     };
     [[nodiscard]] Gap gap_of(ByteSpan file, std::uint64_t at, std::uint64_t end, std::uint64_t align) const;
     /// What the data of stored entries is aligned to, as far as the archive shows it.
@@ -77,7 +78,8 @@ private:
     [[nodiscard]] std::uint64_t descriptor_size(ByteSpan file, std::size_t entry, const Local& local) const;
     [[nodiscard]] Result<Bytes> unpack_entry(ByteSpan packed, std::size_t entry, const ReadLimits& limits) const;
     /// Tries the keys of the ring; `use` gets the bytes behind the encryption and says whether they are right; `key` the one that was.
-    [[nodiscard]] Result<Bytes> decrypted(ByteSpan data, std::size_t entry, const std::function<Result<Bytes>(ByteSpan)>& use, std::size_t* key = nullptr) const;
+    [[nodiscard]] Result<Bytes> decrypted(ByteSpan data, std::size_t entry, const std::function<Result<Bytes>(ByteSpan)>& use,
+                                          std::size_t* key = nullptr) const;
     [[nodiscard]] Result<Bytes> encrypted(ByteSpan packed, std::size_t entry, std::uint32_t crc) const;
 
     FileView file_;
@@ -85,7 +87,7 @@ private:
     std::vector<Record> records_;
     std::vector<FolderRecord> folders_;
     std::shared_ptr<const KeyRing> keys_;
-    mutable std::atomic<std::size_t> last_key_{0};   ///< the key that opened an entry last is tried first
+    mutable std::atomic<std::size_t> last_key_{0};  ///< the key that opened an entry last is tried first
     std::string read_only_;
 };
 

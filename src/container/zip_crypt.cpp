@@ -25,13 +25,15 @@ std::size_t aes_salt_bytes(std::uint8_t strength) { return 4u * (strength + 1u);
 AesKeys derive(ByteSpan password, ByteSpan salt, std::uint8_t strength) {
     const auto size = aes_key_bytes(strength);
     const auto all = pbkdf2_sha1(password, salt, 1000, 2 * size + aes_check);
-    const auto at = [&](std::size_t from, std::size_t count) { return Bytes(all.begin() + static_cast<std::ptrdiff_t>(from), all.begin() + static_cast<std::ptrdiff_t>(from + count)); };
+    const auto at = [&](std::size_t from, std::size_t count) {
+        return Bytes(all.begin() + static_cast<std::ptrdiff_t>(from), all.begin() + static_cast<std::ptrdiff_t>(from + count));
+    };
     return {at(0, size), at(size, size), at(2 * size, aes_check)};
 }
 
 /// The keystream of counters 1, 2, 3 … written little-endian, over the data. Its own inverse.
 Result<Bytes> aes_little_endian_counter(ByteSpan key, ByteSpan data) {
-    constexpr std::size_t step = 4096;   // blocks at a time
+    constexpr std::size_t step = 4096;  // blocks at a time
     Bytes out(data.begin(), data.end());
     Bytes counters(step * 16);
     std::uint64_t counter = 1;
@@ -45,14 +47,18 @@ Result<Bytes> aes_little_endian_counter(ByteSpan key, ByteSpan data) {
 
 }  // namespace
 
-Result<Bytes> ZipContainer::decrypted(ByteSpan data, std::size_t entry, const std::function<Result<Bytes>(ByteSpan)>& use, std::size_t* key) const {
+Result<Bytes> ZipContainer::decrypted(ByteSpan data, std::size_t entry, const std::function<Result<Bytes>(ByteSpan)>& use,
+                                      std::size_t* key) const {
     const auto& record = records_[entry];
     const auto at = entries_[entry].at;
     if (record.flags & (flag_strong | flag_masked))
-        return fail_at(ErrorCode::unsupported, at, "the entry has certificate-based encryption", "Traditional and AES encryption with a password can be read");
-    if (record.aes > 3 || (record.aes == 0 && record.method == method_aes)) return fail_at(ErrorCode::damaged, at, "its AES field does not hold");
+        return fail_at(ErrorCode::unsupported, at, "the entry has certificate-based encryption",
+                       "Traditional and AES encryption with a password can be read");
+    if (record.aes > 3 || (record.aes == 0 && record.method == method_aes))
+        return fail_at(ErrorCode::damaged, at, "its AES field does not hold");
     const auto& keys = keys_->all();
-    if (keys.empty()) return fail_at(ErrorCode::key, at, "the entry is encrypted and there is no key", "Add the archive's password to the key ring");
+    if (keys.empty())
+        return fail_at(ErrorCode::key, at, "the entry is encrypted and there is no key", "Add the archive's password to the key ring");
     const auto lead = record.aes ? aes_salt_bytes(record.aes) + aes_check : traditional_header;
     if (data.size() < lead + (record.aes ? aes_code : 0)) return fail_at(ErrorCode::damaged, at, "too short for an encrypted entry");
     std::optional<Error> failed;
@@ -68,7 +74,11 @@ Result<Bytes> ZipContainer::decrypted(ByteSpan data, std::size_t entry, const st
             const auto code = hmac_sha1(derived.code, body);
             if (!std::equal(code.begin(), code.begin() + aes_code, data.end() - aes_code)) {
                 // The two check bytes let one wrong password in 65,536 through.
-                failed = Error{ErrorCode::damaged, "its authentication code does not hold", {}, at, "The entry is damaged, or the key is wrong; other entries can still be used"};
+                failed = Error{ErrorCode::damaged,
+                               "its authentication code does not hold",
+                               {},
+                               at,
+                               "The entry is damaged, or the key is wrong; other entries can still be used"};
                 continue;
             }
             SKIVET_TRY(packed, aes_little_endian_counter(derived.cipher, body));
@@ -88,10 +98,12 @@ Result<Bytes> ZipContainer::decrypted(ByteSpan data, std::size_t entry, const st
             if (key) *key = k;
             return out;
         }
-        failed = std::move(out).error();   // one wrong password in 256 passes the traditional check
+        failed = std::move(out).error();  // one wrong password in 256 passes the traditional check
     }
     if (failed) return fail(std::move(*failed));
-    return fail_at(ErrorCode::key, at, keys.size() == 1 ? fmt::format("the key \"{}\" does not open the entry", keys[0].name) : fmt::format("none of the {} keys opens the entry", keys.size()),
+    return fail_at(ErrorCode::key, at,
+                   keys.size() == 1 ? fmt::format("the key \"{}\" does not open the entry", keys[0].name)
+                                    : fmt::format("none of the {} keys opens the entry", keys.size()),
                    "Add the right password to the key ring");
 }
 
@@ -101,7 +113,10 @@ Result<Bytes> ZipContainer::encrypted(ByteSpan packed, std::size_t entry, std::u
     SKIVET_TRY(const auto old, stored_bytes(file, entry));
     // The key that opens the old content encrypts the new one.
     std::size_t key = 0;
-    if (auto opened = decrypted(old, entry, [&](ByteSpan bytes) { return unpack_entry(bytes, entry, ReadLimits{}); }, &key); !opened) return opened;
+    if (auto opened = decrypted(
+            old, entry, [&](ByteSpan bytes) { return unpack_entry(bytes, entry, ReadLimits{}); }, &key);
+        !opened)
+        return opened;
     const auto& password = keys_->all()[key].bytes;
     if (!record.aes) {
         ZipCipher cipher(password);

@@ -12,17 +12,18 @@ constexpr std::uint32_t locator_signature = 0x07064b50;     // 4.3.15
 constexpr std::uint32_t descriptor_signature = 0x08074b50;  // 4.3.9.3; also the first bytes of a split archive (8.5.3)
 
 constexpr std::uint64_t local_size = 30, directory_size = 46, end_size = 22, end64_size = 56, locator_size = 20;
-constexpr std::uint16_t flag_encrypted = 1, flag_lzma_end_mark = 2, flag_descriptor = 8, flag_strong = 0x40, flag_utf8 = 0x800, flag_masked = 0x2000;
+constexpr std::uint16_t flag_encrypted = 1, flag_lzma_end_mark = 2, flag_descriptor = 8, flag_strong = 0x40, flag_utf8 = 0x800,
+                        flag_masked = 0x2000;
 constexpr std::uint16_t zip64_extra = 0x0001, unicode_path_extra = 0x7075, aes_extra = 0x9901;
 constexpr std::uint32_t in_zip64 = 0xFFFFFFFF;
-constexpr std::uint16_t method_aes = 99;   // 4.4.5: the real method is in the extra field 0x9901
+constexpr std::uint16_t method_aes = 99;  // 4.4.5: the real method is in the extra field 0x9901
 
 // local header
-constexpr std::uint64_t local_flags = 6, local_method = 8, local_time = 10, local_crc = 14, local_stored = 18, local_bytes = 22, local_name = 26,
-                        local_extra = 28;
+constexpr std::uint64_t local_flags = 6, local_method = 8, local_time = 10, local_crc = 14, local_stored = 18, local_bytes = 22,
+                        local_name = 26, local_extra = 28;
 // central directory record
-constexpr std::uint64_t dir_flags = 8, dir_method = 10, dir_time = 12, dir_crc = 16, dir_stored = 20, dir_bytes = 24, dir_name = 28, dir_extra = 30,
-                        dir_comment = 32, dir_disk = 34, dir_local_at = 42;
+constexpr std::uint64_t dir_flags = 8, dir_method = 10, dir_time = 12, dir_crc = 16, dir_stored = 20, dir_bytes = 24, dir_name = 28,
+                        dir_extra = 30, dir_comment = 32, dir_disk = 34, dir_local_at = 42;
 
 inline std::uint32_t u32(ByteSpan d, std::uint64_t at) { return load_le<std::uint32_t>(d.data() + at); }
 inline std::uint16_t u16(ByteSpan d, std::uint64_t at) { return load_le<std::uint16_t>(d.data() + at); }

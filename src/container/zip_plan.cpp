@@ -24,7 +24,8 @@ Bytes without_zip64(ByteSpan fields) {
         const std::size_t size = u16(fields, at + 2);
         if (size > fields.size() - at - 4) break;
         if (u16(fields, at) != zip64_extra)
-            out.insert(out.end(), fields.begin() + static_cast<std::ptrdiff_t>(at), fields.begin() + static_cast<std::ptrdiff_t>(at + 4 + size));
+            out.insert(out.end(), fields.begin() + static_cast<std::ptrdiff_t>(at),
+                       fields.begin() + static_cast<std::ptrdiff_t>(at + 4 + size));
         at += 4 + size;
     }
     out.insert(out.end(), fields.begin() + static_cast<std::ptrdiff_t>(at), fields.end());  // padding some writers leave
@@ -73,8 +74,11 @@ public:
             // Readers look for the directory right before its end first. Where other bytes stand there, these must not look like one.
             const auto end_at = plan.new_size - (file_.size() - (zip_.tail_.end64_at ? zip_.tail_.end64_at : zip_.tail_.end_at));
             const auto looked_at = end_at - directory_bytes;
-            if (looked_at != directory_at && looked_at >= append_at_ && looked_at - append_at_ + 4 <= out.bytes.size() && u32(out.bytes, looked_at - append_at_) == directory_signature)
-                return fail_at(ErrorCode::unsupported, zip_.tail_.directory_at, "what stands between the directory and its end would be taken for the directory", "Deliver into an override folder instead, if the game has one");
+            if (looked_at != directory_at && looked_at >= append_at_ && looked_at - append_at_ + 4 <= out.bytes.size() &&
+                u32(out.bytes, looked_at - append_at_) == directory_signature)
+                return fail_at(ErrorCode::unsupported, zip_.tail_.directory_at,
+                               "what stands between the directory and its end would be taken for the directory",
+                               "Deliver into an override folder instead, if the game has one");
             ranges_.push_back({append_at_, std::move(out.bytes), 0});
         } else {
             for (const auto& [entry, crc] : new_crc_) patch(zip_.records_[entry].directory_at + dir_crc, crc);
@@ -124,14 +128,15 @@ public:
         for (std::size_t i = 0; i < zip_.records_.size(); ++i) {
             const auto local = zip_.local_header(file_, i);
             const auto behind = local ? zip_.descriptor_size(file_, i, *local) : 0;
-            if (auto done = add(zip_.records_[i], zip_.entries_[i].size, zip_.entries_[i].stored, behind); !done) return fail(in_entry(zip_, i, std::move(done).error()));
+            if (auto done = add(zip_.records_[i], zip_.entries_[i].size, zip_.entries_[i].stored, behind); !done)
+                return fail(in_entry(zip_, i, std::move(done).error()));
         }
         for (const auto& folder : zip_.folders_) SKIVET_CHECK(add(folder.record, 0, folder.stored, 0));
         std::stable_sort(parts.begin(), parts.end(), [](const auto& a, const auto& b) { return a.record->local_at < b.record->local_at; });
         FilePlan plan;
         plan.pieces.push_back({0, zip_.tail_.base, {}});
         auto at = zip_.tail_.base;
-        std::uint64_t done_to = zip_.tail_.base;   // of the old file, to copy data once that several entries share
+        std::uint64_t done_to = zip_.tail_.base;  // of the old file, to copy data once that several entries share
         const auto align = zip_.alignment(file_);
         // What is no dead entry and no padding stays, whole and in its place among the entries.
         const auto keep_gap = [&](std::uint64_t end) {
@@ -142,7 +147,8 @@ public:
         for (auto& part : parts) {
             const auto from = std::max(part.record->local_at, done_to);
             keep_gap(from);
-            if (part.record->method == 0 && part.stored > 0 && (part.data_at - zip_.tail_.base) % align == 0 && part.end > from && from == part.record->local_at) {
+            if (part.record->method == 0 && part.stored > 0 && (part.data_at - zip_.tail_.base) % align == 0 && part.end > from &&
+                from == part.record->local_at) {
                 const auto wanted = (at + (part.data_at - from) - zip_.tail_.base) % align;
                 if (wanted) plan.pieces.push_back({0, 0, Bytes(static_cast<std::size_t>(align - wanted))}), at += align - wanted;
             }
@@ -156,7 +162,8 @@ public:
         std::sort(parts.begin(), parts.end(), [](const auto& a, const auto& b) { return a.record->directory_at < b.record->directory_at; });
         ByteWriter out;
         for (const auto& part : parts)
-            out.put(moved_record(file_.subspan(static_cast<std::size_t>(part.record->directory_at), part.record->directory_size), part.to - zip_.tail_.base, part.size, part.stored));
+            out.put(moved_record(file_.subspan(static_cast<std::size_t>(part.record->directory_at), part.record->directory_size),
+                                 part.to - zip_.tail_.base, part.size, part.stored));
         const auto directory_bytes = out.bytes.size();
         out.put(end_records(at, directory_bytes, parts.size()));
         plan.pieces.push_back({0, 0, std::move(out.bytes)});
@@ -179,7 +186,7 @@ private:
     const ZipContainer& zip_;
     ByteSpan file_;
     std::uint64_t append_at_;
-    std::vector<std::uint64_t> starts_;   ///< of all local headers, sorted
+    std::vector<std::uint64_t> starts_;  ///< of all local headers, sorted
     std::vector<WriteRange> ranges_;
     std::vector<Appended> appended_;
     std::unordered_map<std::size_t, Moved> moved_to_;
@@ -190,7 +197,8 @@ private:
         const auto& e = zip_.entries_[entry];
         const auto& record = zip_.records_[entry];
         if (!packing_of(record.method))
-            return fail_at(ErrorCode::unsupported, e.at, fmt::format("packed with method {} ({})", record.method, e.method), "Entries of this method cannot be replaced");
+            return fail_at(ErrorCode::unsupported, e.at, fmt::format("packed with method {} ({})", record.method, e.method),
+                           "Entries of this method cannot be replaced");
         if (replacement.bytes.size() > limits.inflated_bytes) return fail(ErrorCode::limit, "the new content is larger than the limit");
         const bool states_crc = record.aes_version != 2;
         const auto crc = states_crc ? crc32(replacement.bytes) : 0;
@@ -205,22 +213,26 @@ private:
         if (record.flags & flag_encrypted) {
             SKIVET_TRY(packed, zip_.encrypted(packed, entry, crc));
         }
-        const bool same_size = packed.size() == e.stored && replacement.bytes.size() == e.size && local.data_at + e.stored <= zip_.tail_.directory_at;
+        const bool same_size =
+            packed.size() == e.stored && replacement.bytes.size() == e.size && local.data_at + e.stored <= zip_.tail_.directory_at;
         // The stream of method 14 that we write has an end mark, and a flag must say so.
-        const bool flags_hold = (record.method != 14 || record.flags & flag_lzma_end_mark) && !(record.flags & flag_encrypted && !record.aes && record.flags & flag_descriptor);
+        const bool flags_hold = (record.method != 14 || record.flags & flag_lzma_end_mark) &&
+                                !(record.flags & flag_encrypted && !record.aes && record.flags & flag_descriptor);
         if (same_size && flags_hold && !always_append && lies_alone(entry, local)) {
             in_place(entry, local, packed, crc);
         } else {
             const auto end = local.data_at + e.stored + zip_.descriptor_size(file_, entry, local);
             // The last entry before the directory gives its own place back.
-            if (end == zip_.tail_.directory_at && starts_.back() == record.local_at && lies_alone(entry, local)) append_at_ = std::min(append_at_, record.local_at);
+            if (end == zip_.tail_.directory_at && starts_.back() == record.local_at && lies_alone(entry, local))
+                append_at_ = std::min(append_at_, record.local_at);
             appended_.push_back({entry, local, std::move(packed), crc, replacement.bytes.size()});
         }
         return {};
     }
 
     bool is_aligned(const Appended& item, std::uint64_t align) const {
-        return align > 1 && zip_.records_[item.entry].method == 0 && zip_.entries_[item.entry].stored > 0 && (item.local.data_at - zip_.tail_.base) % align == 0;
+        return align > 1 && zip_.records_[item.entry].method == 0 && zip_.entries_[item.entry].stored > 0 &&
+               (item.local.data_at - zip_.tail_.base) % align == 0;
     }
 
     void patch(std::uint64_t at, std::uint32_t value) {
@@ -273,7 +285,8 @@ private:
     }
 
     Bytes directory() const {
-        const auto old = file_.subspan(static_cast<std::size_t>(zip_.tail_.directory_at), static_cast<std::size_t>(zip_.tail_.directory_size));
+        const auto old =
+            file_.subspan(static_cast<std::size_t>(zip_.tail_.directory_at), static_cast<std::size_t>(zip_.tail_.directory_size));
         Bytes out;
         out.reserve(old.size() + 64);
         std::uint64_t copied = 0;
@@ -407,7 +420,9 @@ Result<WritePlan> ZipContainer::plan(std::span<const Replacement> replacements, 
 
 Result<WritePlan> ZipContainer::plan_compact(const ReadLimits&) const {
     if (!read_only_.empty()) return cannot_write(*this);
-    if (tail_.split) return fail(ErrorCode::unsupported, "an archive split over several files cannot be built anew", "Join the parts with a ZIP program first");
+    if (tail_.split)
+        return fail(ErrorCode::unsupported, "an archive split over several files cannot be built anew",
+                    "Join the parts with a ZIP program first");
     if (dead_bytes() == 0) return WritePlan{};
     SKIVET_TRY(const auto file, file_.bytes());
     SKIVET_TRY(auto plan, Planner(*this, file).compact());
@@ -475,7 +490,8 @@ Result<Bytes> ZipContainer::patch_archive(std::span<const Replacement> entries, 
     SKIVET_TRY(const auto file, file_.bytes());
     std::uint64_t sum = 0;
     for (const auto& e : entries) sum += e.bytes.size();
-    if (entries.size() >= 0xFFFF || sum >= 0xF0000000u) return fail(ErrorCode::limit, "a patch archive of more than 65,534 entries or 3.7 GB", "Make several");
+    if (entries.size() >= 0xFFFF || sum >= 0xF0000000u)
+        return fail(ErrorCode::limit, "a patch archive of more than 65,534 entries or 3.7 GB", "Make several");
     Planner planner(*this, file);
     for (const auto& replacement : entries) SKIVET_CHECK(planner.add(replacement, limits, true));
     return planner.patch_archive();

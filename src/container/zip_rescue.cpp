@@ -1,7 +1,7 @@
 // A ZIP whose central directory is damaged or missing is listed from its local headers, which repeat most of what the directory says.
 // Such an archive is only read: writing it would mean guessing at what the directory held.
-#include <cstring>
 #include <fmt/format.h>
+#include <cstring>
 
 #include "base/hash.h"
 #include "container/zip.h"
@@ -88,15 +88,21 @@ Status ZipContainer::rescue(ByteSpan file, const ReadLimits& limits, const Error
         const bool cut = e.stored > file.size() - data_at;
         at = next_mark(file, cut ? data_at : data_at + static_cast<std::size_t>(e.stored));
         if (folder) continue;
-        if (entries_.size() >= limits.entries) return fail(ErrorCode::limit, fmt::format("more than {} local headers", grouped(limits.entries)));
+        if (entries_.size() >= limits.entries)
+            return fail(ErrorCode::limit, fmt::format("more than {} local headers", grouped(limits.entries)));
         if (cut && problems_.size() < 100)
-            problems_.push_back(Error{ErrorCode::damaged, fmt::format("needs {} bytes, has {}", grouped(e.stored), grouped(file.size() - data_at)), {e.path}, e.at, {}});
+            problems_.push_back(Error{ErrorCode::damaged,
+                                      fmt::format("needs {} bytes, has {}", grouped(e.stored), grouped(file.size() - data_at)),
+                                      {e.path},
+                                      e.at,
+                                      {}});
         entries_.push_back(std::move(e));
         records_.push_back(r);
     }
     if (entries_.empty()) return fail(why);
     auto problem = why;
-    problem.what = fmt::format("the central directory cannot be used ({}); {} entries were found by their own headers", why.what, grouped(entries_.size()));
+    problem.what = fmt::format("the central directory cannot be used ({}); {} entries were found by their own headers", why.what,
+                               grouped(entries_.size()));
     problem.advice = "They can be taken out; nothing can be put in";
     problems_.insert(problems_.begin(), problem);
     read_only_ = "the archive's directory is damaged, so it can only be read";

@@ -1,9 +1,9 @@
 #include "delivery/files.h"
 
-#include <cerrno>
 #include <fcntl.h>
 #include <sys/stat.h>
 #include <unistd.h>
+#include <cerrno>
 
 namespace skivet {
 namespace {
@@ -88,7 +88,8 @@ Status PosixFiles::create_like(const std::filesystem::path& file, const std::fil
     if (::stat(like.c_str(), &info) != 0) return fail_errno(errno, "cannot look at " + like.string());
     const Descriptor descriptor(::open(file.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0600));
     if (descriptor.bad()) return fail_errno(errno, "cannot create " + file.string());
-    if (::fchown(descriptor.get(), info.st_uid, info.st_gid) != 0 && errno != EPERM) return fail_errno(errno, "cannot create " + file.string());
+    if (::fchown(descriptor.get(), info.st_uid, info.st_gid) != 0 && errno != EPERM)
+        return fail_errno(errno, "cannot create " + file.string());
     if (::fchmod(descriptor.get(), info.st_mode & 07777) != 0) return fail_errno(errno, "cannot create " + file.string());
     return {};
 }
@@ -106,15 +107,18 @@ Status PosixFiles::remove(const std::filesystem::path& file) {
     return {};
 }
 
-Status PosixFiles::copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to, std::uint64_t to_at, std::uint64_t size) {
+Status PosixFiles::copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to, std::uint64_t to_at,
+                        std::uint64_t size) {
     const Descriptor source(::open(from.c_str(), O_RDONLY | O_CLOEXEC)), target(::open(to.c_str(), O_WRONLY | O_CLOEXEC));
     if (source.bad()) return fail_errno(errno, "cannot open " + from.string());
     if (target.bad()) return fail_errno(errno, "cannot open " + to.string() + " for writing");
     while (size > 0) {
         auto in = static_cast<off_t>(from_at), out = static_cast<off_t>(to_at);
-        auto got = ::copy_file_range(source.get(), &in, target.get(), &out, static_cast<std::size_t>(std::min<std::uint64_t>(size, 1u << 30)), 0);
+        auto got =
+            ::copy_file_range(source.get(), &in, target.get(), &out, static_cast<std::size_t>(std::min<std::uint64_t>(size, 1u << 30)), 0);
         if (got < 0 && errno == EINTR) continue;
-        if (got < 0 && (errno == EXDEV || errno == ENOSYS || errno == EOPNOTSUPP || errno == EINVAL)) {  // other file systems, older kernels
+        if (got < 0 &&
+            (errno == EXDEV || errno == ENOSYS || errno == EOPNOTSUPP || errno == EINVAL)) {  // other file systems, older kernels
             SKIVET_TRY(const auto bytes, read(from, from_at, std::min<std::uint64_t>(size, 4u << 20)));
             SKIVET_CHECK(write_all(target.get(), to_at, bytes, to));
             got = static_cast<ssize_t>(bytes.size());

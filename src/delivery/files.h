@@ -28,8 +28,8 @@ public:
     [[nodiscard]] virtual Status remove(const std::filesystem::path& file) = 0;
     /// Copies `size` bytes into an existing file, at `to_at`, without passing them through us where the system can (a shared extent on
     /// file systems that have them).
-    [[nodiscard]] virtual Status copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to, std::uint64_t to_at,
-                                      std::uint64_t size) = 0;
+    [[nodiscard]] virtual Status copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to,
+                                      std::uint64_t to_at, std::uint64_t size) = 0;
     /// A new folder (its parent exists), or one that is there already.
     [[nodiscard]] virtual Status make_folder(const std::filesystem::path& folder) = 0;
     /// An empty folder.
@@ -48,7 +48,8 @@ public:
     Status sync_folder(const std::filesystem::path& folder) override;
     Status rename(const std::filesystem::path& from, const std::filesystem::path& to) override;
     Status remove(const std::filesystem::path& file) override;
-    Status copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to, std::uint64_t to_at, std::uint64_t size) override;
+    Status copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to, std::uint64_t to_at,
+                std::uint64_t size) override;
     Status make_folder(const std::filesystem::path& folder) override;
     Status remove_folder(const std::filesystem::path& folder) override;
 };

@@ -1,11 +1,11 @@
 #include "delivery/in_use.h"
 
-#include <algorithm>
-#include <cstdlib>
 #include <fmt/format.h>
-#include <fstream>
 #include <sys/stat.h>
 #include <unistd.h>
+#include <algorithm>
+#include <cstdlib>
+#include <fstream>
 
 namespace skivet {
 
@@ -27,7 +27,9 @@ std::vector<Program> programs_with(const fs::path& file) {
         // Descriptors, and files that are mapped and closed again.
         for (const char* where : {"fd", "map_files"}) {
             std::error_code unreadable;
-            for (fs::directory_iterator link(item.path() / where, unreadable), end; !unreadable && link != end && !holds; link.increment(unreadable)) holds = has_it(link->path());
+            for (fs::directory_iterator link(item.path() / where, unreadable), end; !unreadable && link != end && !holds;
+                 link.increment(unreadable))
+                holds = has_it(link->path());
         }
         if (!holds) continue;
         Program program{process, {}};

@@ -7,7 +7,7 @@ namespace skivet {
 
 struct Program {
     int process = 0;
-    std::string name;   ///< as the system knows it, at most 15 bytes
+    std::string name;  ///< as the system knows it, at most 15 bytes
 };
 
 /// Other processes that have the file open or mapped, as far as we may see (/proc); our own is left out.

@@ -1,7 +1,7 @@
 #include "delivery/journal.h"
 
-#include <nlohmann/json.hpp>
 #include <xxhash.h>
+#include <nlohmann/json.hpp>
 
 #include "base/keys.h"
 
@@ -41,13 +41,22 @@ std::vector<std::uint64_t> numbers_of(const json& value) {
 json to_json(const JournalFile& file) {
     auto ranges = json::array(), back = json::array();
     for (const auto& r : file.ranges)
-        ranges.push_back({{"at", r.at}, {"old_size", r.old_size}, {"new_size", r.new_size}, {"new_hash", to_hex(r.new_hash)}, {"sectors", hex_of(r.new_sectors)}});
+        ranges.push_back({{"at", r.at},
+                          {"old_size", r.old_size},
+                          {"new_size", r.new_size},
+                          {"new_hash", to_hex(r.new_hash)},
+                          {"sectors", hex_of(r.new_sectors)}});
     for (const auto& b : file.back) back.push_back({{"from_new", b.from_new}, {"at", b.from_new ? b.at : 0}, {"size", b.size}});
-    json out = {{"file", hex_text(file.file.string())}, {"way", static_cast<int>(file.way)}, {"old_size", file.old_size}, {"new_size", file.new_size}, {"ranges", ranges}};
+    json out = {{"file", hex_text(file.file.string())},
+                {"way", static_cast<int>(file.way)},
+                {"old_size", file.old_size},
+                {"new_size", file.new_size},
+                {"ranges", ranges}};
     if (!file.back.empty()) out["back"] = back;
     for (const auto& folder : file.folders) out["folders"].push_back(hex_text(folder.string()));
     if (!file.fresh.empty()) out["fresh"] = hex_text(file.fresh.string());
-    if (file.way == Way::rebuild || file.way == Way::create) out["old_hash"] = to_hex(file.old_hash), out["new_hash"] = to_hex(file.new_hash);
+    if (file.way == Way::rebuild || file.way == Way::create)
+        out["old_hash"] = to_hex(file.old_hash), out["new_hash"] = to_hex(file.new_hash);
     return out;
 }
 
@@ -82,7 +91,8 @@ std::vector<std::pair<std::uint64_t, std::uint64_t>> sectors_of(const JournalRan
 
 std::vector<std::uint64_t> sector_hashes(const JournalRange& range, ByteSpan new_bytes) {
     std::vector<std::uint64_t> out;
-    for (const auto& [from, to] : sectors_of(range)) out.push_back(XXH3_64bits(new_bytes.data() + (from - range.at), static_cast<std::size_t>(to - from)));
+    for (const auto& [from, to] : sectors_of(range))
+        out.push_back(XXH3_64bits(new_bytes.data() + (from - range.at), static_cast<std::size_t>(to - from)));
     return out;
 }
 
@@ -127,8 +137,9 @@ std::vector<std::string> Journal::entries() const {
 }
 
 Bytes write_description(const Journal& journal, JournalPart& part) {
-    json description = {{"id", journal.id}, {"time", journal.time}, {"title", hex_text(journal.title)},
-                        {"source", hex_text(part.source.string())}, {"entries", json::array()}, {"files", json::array()}};
+    json description = {
+        {"id", journal.id},         {"time", journal.time},  {"title", hex_text(journal.title)}, {"source", hex_text(part.source.string())},
+        {"entries", json::array()}, {"files", json::array()}};
     for (const auto& entry : part.entries) description["entries"].push_back(hex_text(entry));
     for (const auto& file : part.files) description["files"].push_back(to_json(file));
     const auto text = description.dump();
@@ -168,18 +179,24 @@ Result<Journal> read_description(ByteSpan data) {
             f.old_size = file.at("old_size").get<std::uint64_t>();
             f.new_size = file.at("new_size").get<std::uint64_t>();
             for (const auto& range : file.at("ranges")) {
-                JournalRange r{range.at("at").get<std::uint64_t>(), range.at("old_size").get<std::uint64_t>(), range.at("new_size").get<std::uint64_t>(),
-                               hash_of(range.at("new_hash")), 0, {}};
+                JournalRange r{range.at("at").get<std::uint64_t>(),
+                               range.at("old_size").get<std::uint64_t>(),
+                               range.at("new_size").get<std::uint64_t>(),
+                               hash_of(range.at("new_hash")),
+                               0,
+                               {}};
                 std::uint64_t end = 0;
                 if (__builtin_add_overflow(r.at, std::max(r.old_size, r.new_size), &end)) return broken();
                 if (range.contains("sectors")) r.new_sectors = numbers_of(range.at("sectors"));
-                if (!r.new_sectors.empty() && (r.new_size > r.new_sectors.size() * sector || r.new_sectors.size() != sectors_of(r).size())) return broken();
+                if (!r.new_sectors.empty() && (r.new_size > r.new_sectors.size() * sector || r.new_sectors.size() != sectors_of(r).size()))
+                    return broken();
                 f.ranges.push_back(std::move(r));
             }
             if (file.contains("fresh")) f.fresh = from_hex_text(file.at("fresh"));
             if (file.contains("back"))
                 for (const auto& piece : file.at("back"))
-                    f.back.push_back({piece.at("from_new").get<bool>(), piece.at("at").get<std::uint64_t>(), piece.at("size").get<std::uint64_t>()});
+                    f.back.push_back(
+                        {piece.at("from_new").get<bool>(), piece.at("at").get<std::uint64_t>(), piece.at("size").get<std::uint64_t>()});
             if (file.contains("folders"))
                 for (const auto& folder : file.at("folders")) f.folders.emplace_back(from_hex_text(folder));
             if (file.contains("old_hash")) f.old_hash = hash_of(file.at("old_hash")), f.new_hash = hash_of(file.at("new_hash"));

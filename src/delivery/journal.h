@@ -14,8 +14,8 @@ struct JournalRange {
     std::uint64_t new_size = 0;  ///< bytes written there; 0 for a tail that was only cut off
     Sha256 new_hash{};           ///< of the bytes written, to notice changes by others before an undo
     std::uint64_t kept_at = 0;   ///< position of the old bytes in the journal's file
-    /// Hashes of the new bytes by sector (`sectors_of`), to tell a half-written file from one that something else wrote. Empty in journals of
-    /// the first kind.
+    /// Hashes of the new bytes by sector (`sectors_of`), to tell a half-written file from one that something else wrote. Empty in journals
+    /// of the first kind.
     std::vector<std::uint64_t> new_sectors;
 };
 
@@ -27,7 +27,7 @@ struct JournalRange {
 /// A stretch of the old file, taken from the rebuilt one or from the journal.
 struct BackPiece {
     bool from_new = false;
-    std::uint64_t at = 0;        ///< in the rebuilt file, or in the journal's file
+    std::uint64_t at = 0;  ///< in the rebuilt file, or in the journal's file
     std::uint64_t size = 0;
 };
 
@@ -36,28 +36,28 @@ struct JournalFile {
     Way way = Way::nothing;
     std::uint64_t old_size = 0;
     std::uint64_t new_size = 0;
-    std::vector<JournalRange> ranges;   ///< in place, append
-    std::vector<BackPiece> back;        ///< rebuild: the old file from its beginning to its end
-    Sha256 old_hash{}, new_hash{};      ///< rebuild and create: of the whole file
+    std::vector<JournalRange> ranges;            ///< in place, append
+    std::vector<BackPiece> back;                 ///< rebuild: the old file from its beginning to its end
+    Sha256 old_hash{}, new_hash{};               ///< rebuild and create: of the whole file
     std::vector<std::filesystem::path> folders;  ///< create: folders that were made for it, outermost first
-    std::filesystem::path fresh;        ///< rebuild and create: where the new file is put together, a name nobody else has
+    std::filesystem::path fresh;                 ///< rebuild and create: where the new file is put together, a name nobody else has
 };
 
 /// One source's share of a delivery.
 struct JournalPart {
-    std::filesystem::path source;       ///< the archive or folder the pieces belong to
-    std::vector<std::string> entries;   ///< what was replaced, as paths inside the source
+    std::filesystem::path source;      ///< the archive or folder the pieces belong to
+    std::vector<std::string> entries;  ///< what was replaced, as paths inside the source
     std::vector<JournalFile> files;
-    std::filesystem::path place;        ///< the file this was read from; not stored
+    std::filesystem::path place;  ///< the file this was read from; not stored
     [[nodiscard]] std::uint64_t bytes_written() const;
     [[nodiscard]] std::uint64_t bytes_kept() const;
 };
 
 struct Journal {
-    std::string id;                     ///< "000001"; grows with time
-    std::int64_t time = 0;              ///< seconds since 1970, UTC
-    std::string title;                  ///< "bunting into midway.zip"
-    std::vector<JournalPart> parts;     ///< one for each source that is not undone yet
+    std::string id;                  ///< "000001"; grows with time
+    std::int64_t time = 0;           ///< seconds since 1970, UTC
+    std::string title;               ///< "bunting into midway.zip"
+    std::vector<JournalPart> parts;  ///< one for each source that is not undone yet
 
     [[nodiscard]] std::uint64_t bytes_written() const;
     [[nodiscard]] std::uint64_t bytes_kept() const;
@@ -65,8 +65,8 @@ struct Journal {
     [[nodiscard]] std::vector<std::string> entries() const;
 };
 
-/// Layout of a part's file: "SKJ3" ("SKJ2" without sectors and `fresh`), u32 length of the description, the description (JSON), SHA-256 of all that; the old bytes; SHA-256
-/// of the old bytes. `bytes` positions in `part` are set as they will be in the file.
+/// Layout of a part's file: "SKJ3" ("SKJ2" without sectors and `fresh`), u32 length of the description, the description (JSON), SHA-256 of
+/// all that; the old bytes; SHA-256 of the old bytes. `bytes` positions in `part` are set as they will be in the file.
 [[nodiscard]] Bytes write_description(const Journal& journal, JournalPart& part);
 /// Reads the description; the old bytes are only measured. Error `damaged` when the checksum does not hold or the file has another
 /// size than it says: such a journal was never complete, so nothing was written under it.

@@ -1,6 +1,6 @@
-// Putting old bytes back: after a crash, after a refused delivery, for an undo. What may be written is decided here and nowhere else: a file
-// gets its old bytes only when each of its ranges is, sector by sector, either as it was or as the delivery wrote it. A game's updater that put a
-// new version there since leaves sectors that are neither; such a file stays as it is, and its journal is set aside.
+// Putting old bytes back: after a crash, after a refused delivery, for an undo. What may be written is decided here and nowhere else: a
+// file gets its old bytes only when each of its ranges is, sector by sector, either as it was or as the delivery wrote it. A game's updater
+// that put a new version there since leaves sectors that are neither; such a file stays as it is, and its journal is set aside.
 #include <fmt/format.h>
 #include <xxhash.h>
 
@@ -29,8 +29,9 @@ std::vector<fs::path> Vault::folders_in(std::string_view state) const {
     for (const auto& item : fs::directory_iterator(folder_, code)) {
         // Only names a journal has: the folder may be one that holds other things too.
         auto stem = item.path().stem().string();
-        if (const auto dash = stem.find('-'); dash != std::string::npos) stem.erase(dash, 1);   // one archive's share of an undo
-        if (item.path().extension() == "." + std::string(state) && is_ours(stem) && item.is_directory(code) && !item.is_symlink(code)) out.push_back(item.path());
+        if (const auto dash = stem.find('-'); dash != std::string::npos) stem.erase(dash, 1);  // one archive's share of an undo
+        if (item.path().extension() == "." + std::string(state) && is_ours(stem) && item.is_directory(code) && !item.is_symlink(code))
+            out.push_back(item.path());
     }
     std::sort(out.begin(), out.end());
     return out;
@@ -49,7 +50,8 @@ Status Vault::check_kept(const JournalPart& part, const CancelToken& cancel) con
     SKIVET_TRY(const auto digest, files_->read(part.place, size - 32, 32));
     const auto now = hash.finish();
     if (!std::equal(now.begin(), now.end(), digest.begin()))
-        return fail(ErrorCode::damaged, part.place.string() + ": the old bytes do not match their checksum", "The disk that holds the vault may be failing");
+        return fail(ErrorCode::damaged, part.place.string() + ": the old bytes do not match their checksum",
+                    "The disk that holds the vault may be failing");
     return {};
 }
 
@@ -73,7 +75,8 @@ Result<Vault::Stand> Vault::stand_of_ranges(const JournalPart& part, const Journ
             const auto there = std::min(size, end) - std::min(size, from);
             SKIVET_TRY(const auto now, there > 0 ? files_->read(file.file, from, there) : Result<Bytes>(Bytes{}));
             const auto old_there = range.old_size - std::min(range.old_size, done);
-            SKIVET_TRY(const auto kept, old_there > 0 ? files_->read(part.place, range.kept_at + done, std::min(old_there, end - from)) : Result<Bytes>(Bytes{}));
+            SKIVET_TRY(const auto kept, old_there > 0 ? files_->read(part.place, range.kept_at + done, std::min(old_there, end - from))
+                                                      : Result<Bytes>(Bytes{}));
             const auto piece = [&](ByteSpan bytes, std::uint64_t a, std::uint64_t b) {
                 const auto lo = std::min<std::uint64_t>(bytes.size(), a - from), hi = std::min<std::uint64_t>(bytes.size(), b - from);
                 return bytes.subspan(static_cast<std::size_t>(lo), static_cast<std::size_t>(hi - lo));
@@ -81,16 +84,19 @@ Result<Vault::Stand> Vault::stand_of_ranges(const JournalPart& part, const Journ
             for (auto s = first; s < next; ++s) {
                 const auto [a, b] = sectors[s];
                 const auto mine = piece(now, a, b), old = piece(kept, a, b);
-                const bool is_new = mine.size() == b - a && (range.new_sectors.empty() ? sha256(mine) == range.new_hash : XXH3_64bits(mine.data(), mine.size()) == range.new_sectors[s]);
+                const bool is_new =
+                    mine.size() == b - a && (range.new_sectors.empty() ? sha256(mine) == range.new_hash
+                                                                       : XXH3_64bits(mine.data(), mine.size()) == range.new_sectors[s]);
                 // Behind the old end: nothing yet, a part of a sector, or a hole.
                 const bool grown = a >= range.at + range.old_size;
-                const bool is_old = grown ? mine.size() < b - a || all_zero(mine) : std::equal(mine.begin(), mine.end(), old.begin(), old.end());
+                const bool is_old =
+                    grown ? mine.size() < b - a || all_zero(mine) : std::equal(mine.begin(), mine.end(), old.begin(), old.end());
                 if (!is_new && !is_old) return Stand::foreign;
                 all_new = all_new && is_new;
                 all_old = all_old && is_old;
             }
             const auto tail = std::max(from, range.at + range.new_size);
-            if (tail < end && range.old_size > range.new_size) {   // cut off at the end of the file, whole or in part
+            if (tail < end && range.old_size > range.new_size) {  // cut off at the end of the file, whole or in part
                 const auto mine = piece(now, tail, end), old = piece(kept, tail, end);
                 if (mine.size() > old.size() || !std::equal(mine.begin(), mine.end(), old.begin())) return Stand::foreign;
             }
@@ -138,7 +144,9 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file, c
     if (!file.fresh.empty() && fs::is_regular_file(fs::symlink_status(file.fresh, code))) SKIVET_CHECK(files_->remove(file.fresh));
     SKIVET_TRY(const auto stand, stand_of(part, file));
     if (stand == Stand::foreign)
-        return fail(ErrorCode::stale, file.file.filename().string() + " is neither as it was before the delivery nor as the delivery left it", "Something else changed it");
+        return fail(ErrorCode::stale,
+                    file.file.filename().string() + " is neither as it was before the delivery nor as the delivery left it",
+                    "Something else changed it");
     if (file.way == Way::create) {
         if (stand == Stand::written) SKIVET_CHECK(files_->remove(file.file));
         for (auto folder = file.folders.rbegin(); folder != file.folders.rend(); ++folder)
@@ -148,7 +156,7 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file, c
     if (file.way == Way::rebuild) {
         if (stand == Stand::old) return {};
         auto old = file.fresh;
-        if (old.empty()) old = file.file, old += ".skivet-" + unguessable();   // a journal of the first kind
+        if (old.empty()) old = file.file, old += ".skivet-" + unguessable();  // a journal of the first kind
         SKIVET_CHECK(files_->create_like(old, file.file));
         const auto put_together = [&]() -> Status {
             std::uint64_t at = 0;
@@ -191,7 +199,8 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file, c
             const auto count = std::min(chunk, range.old_size - done);
             SKIVET_TRY(const auto now, files_->read(file.file, range.at + done, count));
             SKIVET_TRY(const auto kept, files_->read(part.place, range.kept_at + done, count));
-            if (now != kept) return fail_at(ErrorCode::io, range.at, fmt::format("{} does not read back as it was written", file.file.string()));
+            if (now != kept)
+                return fail_at(ErrorCode::io, range.at, fmt::format("{} does not read back as it was written", file.file.string()));
         }
     return {};
 }
@@ -199,9 +208,10 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file, c
 /// Rolls back every part that lies in the pending folder, then removes it.
 Status Vault::roll_back(const fs::path& pending, const std::vector<JournalPart>& parts, const CancelToken& cancel) {
     for (const auto& part : parts) {
-        SKIVET_CHECK(check_kept(part, cancel));   // before the first of the kept bytes is written anywhere
+        SKIVET_CHECK(check_kept(part, cancel));  // before the first of the kept bytes is written anywhere
         // Given up only before anything of this archive is put back: half of its files old and half new is a state nobody could undo.
-        for (std::size_t i = 0; i < part.files.size(); ++i) SKIVET_CHECK(roll_back_file(part, part.files[i], i == 0 ? cancel : CancelToken()));
+        for (std::size_t i = 0; i < part.files.size(); ++i)
+            SKIVET_CHECK(roll_back_file(part, part.files[i], i == 0 ? cancel : CancelToken()));
         SKIVET_CHECK(files_->remove(part.place));
     }
     SKIVET_CHECK(files_->remove_folder(pending));
@@ -243,7 +253,12 @@ Status Vault::roll_back_what_is_known(const fs::path& folder, const Journal& jou
             auto foreign = any_foreign(part, name);
             if (!foreign) return fail(foreign.error());
             if (*foreign)
-                why = Error{ErrorCode::stale, fmt::format("\"{}\" was cut short, and something else has changed {} since, so it is left as it is", journal.title, name), {}, {}, {}};
+                why = Error{ErrorCode::stale,
+                            fmt::format("\"{}\" was cut short, and something else has changed {} since, so it is left as it is",
+                                        journal.title, name),
+                            {},
+                            {},
+                            {}};
         }
         if (!why) {
             rolled.parts.push_back(part);
@@ -264,7 +279,7 @@ void Vault::drop_part_folder(const fs::path& folder) {
     std::vector<fs::path> ours;
     for (const auto& item : fs::directory_iterator(folder, code)) {
         const auto name = item.path().filename().string();
-        if (!is_ours(name) || !item.is_regular_file(code) || item.is_symlink(code)) return;   // somebody else's folder
+        if (!is_ours(name) || !item.is_regular_file(code) || item.is_symlink(code)) return;  // somebody else's folder
         const auto view = FileView::open(item.path());
         const auto head = view ? view->bytes(0, std::min<std::uint64_t>(4, view->size())) : Result<ByteSpan>(ByteSpan{});
         if (!head || as_text(*head) != std::string_view("SKJ3").substr(0, head->size())) {
@@ -278,11 +293,11 @@ void Vault::drop_part_folder(const fs::path& folder) {
 
 Result<Recovered> Vault::recover() {
     Recovered out;
-    if (folders_in("pending").empty() && folders_in("part").empty()) return out;   // looking needs no right to write
+    if (folders_in("pending").empty() && folders_in("part").empty()) return out;  // looking needs no right to write
     SKIVET_TRY(const auto vault_lock, lock());
     for (const auto& folder : folders_in("part")) drop_part_folder(folder);
     auto half_done = folders_in("pending");
-    std::reverse(half_done.begin(), half_done.end());   // newest first
+    std::reverse(half_done.begin(), half_done.end());  // newest first
     for (const auto& path : half_done) {
         auto journal = read_journal_folder(path);
         if (!journal) {

@@ -1,9 +1,9 @@
 #include "delivery/vault.h"
 
-#include <cstdlib>
 #include <fmt/format.h>
-#include <map>
 #include <sys/statvfs.h>
+#include <cstdlib>
+#include <map>
 
 #include "base/file_write.h"
 #include "delivery/in_use.h"
@@ -34,7 +34,8 @@ Status lock_file(const fs::path& file, Way way, std::vector<FileLock>& locks) {
     if (!lock) {
         auto error = std::move(lock).error();
         if (error.code == ErrorCode::busy)
-            if (const auto names = names_of(programs_with(file)); !names.empty()) error.what = file.filename().string() + " is in use by " + names;
+            if (const auto names = names_of(programs_with(file)); !names.empty())
+                error.what = file.filename().string() + " is in use by " + names;
         return fail(std::move(error));
     }
     locks.push_back(std::move(*lock));
@@ -47,7 +48,7 @@ Status check_room(const fs::path& vault, const std::vector<JournalPart>& parts) 
         std::uint64_t needed = 0, free = 0;
         fs::path at;
     };
-    std::map<std::uint64_t, Disk> disks;   // by file system
+    std::map<std::uint64_t, Disk> disks;  // by file system
     const auto want = [&](const fs::path& path, std::uint64_t bytes) {
         auto where = path;
         std::error_code code;
@@ -68,7 +69,8 @@ Status check_room(const fs::path& vault, const std::vector<JournalPart>& parts) 
     }
     for (const auto& [id, disk] : disks)
         if (disk.free < disk.needed)
-            return fail(ErrorCode::no_space, fmt::format("{} are needed at {}, {} are free", human_bytes(disk.needed), disk.at.string(), human_bytes(disk.free)),
+            return fail(ErrorCode::no_space,
+                        fmt::format("{} are needed at {}, {} are free", human_bytes(disk.needed), disk.at.string(), human_bytes(disk.free)),
                         "Free some space and try again; nothing was changed");
     return {};
 }
@@ -153,7 +155,9 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
     part.entries = share.entries;
     for (const auto& plan : share.plan.files) {
         const auto name = plan.file.filename().string();
-        const auto changed = [&] { return fail(ErrorCode::stale, name + " changed since the plan was made", "Look at the plan again and deliver then"); };
+        const auto changed = [&] {
+            return fail(ErrorCode::stale, name + " changed since the plan was made", "Look at the plan again and deliver then");
+        };
         JournalFile f;
         f.file = real_path(plan.file);
         f.way = plan.way;
@@ -162,7 +166,8 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
             std::error_code code;
             if (fs::exists(plan.file, code)) return changed();
             f.fresh = beside(f.file);
-            for (auto folder = f.file.parent_path(); !fs::exists(folder, code) && folder != folder.parent_path(); folder = folder.parent_path())
+            for (auto folder = f.file.parent_path(); !fs::exists(folder, code) && folder != folder.parent_path();
+                 folder = folder.parent_path())
                 f.folders.insert(f.folders.begin(), folder);
             Sha256Stream hash;
             for (const auto& range : plan.ranges) hash.add(range.bytes);
@@ -185,7 +190,7 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
                     SKIVET_CHECK(cancel_.check());
                     const auto some = bytes.subspan(at, std::min<std::size_t>(chunk, bytes.size() - at));
                     hash.add(some);
-                    view.note_read(some.size());   // the archive may be larger than memory
+                    view.note_read(some.size());  // the archive may be larger than memory
                 }
                 return {};
             };
@@ -211,7 +216,8 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
             kept.new_sectors = sector_hashes(kept, range.bytes);
             f.ranges.push_back(std::move(kept));
         }
-        if (plan.pieces.empty() && plan.new_size < stamp.size) f.ranges.push_back({plan.new_size, stamp.size - plan.new_size, 0, sha256({}), 0, {}});
+        if (plan.pieces.empty() && plan.new_size < stamp.size)
+            f.ranges.push_back({plan.new_size, stamp.size - plan.new_size, 0, sha256({}), 0, {}});
         part.files.push_back(std::move(f));
     }
     return part;
@@ -280,7 +286,8 @@ Status Vault::write_game(const Share& share, const JournalPart& part) {
             }
             SKIVET_CHECK(files_->sync(fresh));
             SKIVET_TRY(const auto hash, hash_file(fresh, cancel_));
-            if (hash != part.files[i].new_hash) return fail(ErrorCode::io, fresh.string() + " does not read back as it was written", "The disk may be failing");
+            if (hash != part.files[i].new_hash)
+                return fail(ErrorCode::io, fresh.string() + " does not read back as it was written", "The disk may be failing");
             SKIVET_CHECK(files_->rename(fresh, file));
             SKIVET_CHECK(files_->sync_folder(file.parent_path()));
             for (const auto& folder : part.files[i].folders) SKIVET_CHECK(files_->sync_folder(folder.parent_path()));
@@ -298,7 +305,8 @@ Status Vault::check_written(const Share& share, const JournalPart& part) {
         for (const auto& range : share.plan.files[i].ranges) {
             const auto& file = part.files[i].file;
             SKIVET_TRY(const auto back, files_->read(file, range.at, range.bytes.size()));
-            if (back != range.bytes) return fail_at(ErrorCode::io, range.at, file.string() + " does not read back as it was written", "The disk may be failing");
+            if (back != range.bytes)
+                return fail_at(ErrorCode::io, range.at, file.string() + " does not read back as it was written", "The disk may be failing");
         }
     return {};
 }
@@ -309,7 +317,8 @@ Result<Journal> Vault::deliver(const WritePlan& plan, const DeliveryNote& note, 
     return deliver(std::move(shares), note.title, now, verify);
 }
 
-Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& title, std::int64_t now, const std::function<Status()>& verify) {
+Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& title, std::int64_t now,
+                               const std::function<Status()>& verify) {
     SKIVET_TRY(const auto vault_lock, lock());
     Journal journal;
     std::uint64_t next = 1;
@@ -330,10 +339,12 @@ Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& tit
         journal.parts.push_back(std::move(part));
     }
     SKIVET_CHECK(check_room(folder_, journal.parts));
-    const auto being_written = path_of(journal.id, part_state), pending = path_of(journal.id, pending_state), kept = path_of(journal.id, kept_state);
+    const auto being_written = path_of(journal.id, part_state), pending = path_of(journal.id, pending_state),
+               kept = path_of(journal.id, kept_state);
     const auto write_the_journal = [&]() -> Status {
         SKIVET_CHECK(files_->make_folder(being_written));
-        for (std::size_t p = 0; p < journal.parts.size(); ++p) SKIVET_CHECK(write_part(journal, journal.parts[p], being_written / std::to_string(p)));
+        for (std::size_t p = 0; p < journal.parts.size(); ++p)
+            SKIVET_CHECK(write_part(journal, journal.parts[p], being_written / std::to_string(p)));
         SKIVET_CHECK(files_->sync_folder(being_written));
         SKIVET_CHECK(files_->rename(being_written, pending));
         return files_->sync_folder(folder_);
@@ -358,9 +369,9 @@ Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& tit
         if (fs::exists(kept, code)) (void)files_->rename(kept, pending);
         Recovered back;
         if (auto rolled = roll_back_what_is_known(pending, journal, back); !rolled)
-            error.advice = "The old bytes could not be put back yet (" + rolled.error().message() + "); they are safe in the vault, and the next start puts them back";
-        else if (!back.set_aside.empty())
-            error.advice = back.set_aside[0].message();
+            error.advice = "The old bytes could not be put back yet (" + rolled.error().message() +
+                           "); they are safe in the vault, and the next start puts them back";
+        else if (!back.set_aside.empty()) error.advice = back.set_aside[0].message();
         return fail(std::move(error));
     }
     for (auto& part : journal.parts) part.place = kept / part.place.filename();
@@ -372,7 +383,9 @@ Result<Journal> Vault::read_journal_folder(const fs::path& folder) const {
     std::vector<fs::path> places;
     std::error_code code;
     for (const auto& item : fs::directory_iterator(folder, code)) places.push_back(item.path());
-    std::sort(places.begin(), places.end(), [](const auto& a, const auto& b) { return std::strtoull(a.filename().c_str(), nullptr, 10) < std::strtoull(b.filename().c_str(), nullptr, 10); });
+    std::sort(places.begin(), places.end(), [](const auto& a, const auto& b) {
+        return std::strtoull(a.filename().c_str(), nullptr, 10) < std::strtoull(b.filename().c_str(), nullptr, 10);
+    });
     for (const auto& place : places) {
         SKIVET_TRY(const auto view, FileView::open(place));
         SKIVET_TRY(const auto data, view.bytes());
@@ -410,10 +423,14 @@ Status Vault::check_unfinished(const std::vector<Share>& shares) const {
                 for (const auto& share : shares)
                     for (const auto& plan : share.plan.files)
                         if (real_path(plan.file) == file && one.running)
-                            return fail(ErrorCode::busy, fmt::format("another Skivet is writing into {}", file.filename().string()), "Wait until it is done and try again");
+                            return fail(ErrorCode::busy, fmt::format("another Skivet is writing into {}", file.filename().string()),
+                                        "Wait until it is done and try again");
                         else if (real_path(plan.file) == file)
-                            return fail(ErrorCode::stale, fmt::format("a delivery into {} was cut short and is not rolled back yet (\"{}\", in the vault {})", file.filename().string(), one.title, vault.folder_.string()),
-                                        fmt::format("Put the old bytes back first: skivet-cli restore --unfinished --vault {}", vault.folder_.string()));
+                            return fail(ErrorCode::stale,
+                                        fmt::format("a delivery into {} was cut short and is not rolled back yet (\"{}\", in the vault {})",
+                                                    file.filename().string(), one.title, vault.folder_.string()),
+                                        fmt::format("Put the old bytes back first: skivet-cli restore --unfinished --vault {}",
+                                                    vault.folder_.string()));
         return {};
     };
     SKIVET_CHECK(check(*this, true));
@@ -426,7 +443,8 @@ Status Vault::check_unfinished(const std::vector<Share>& shares) const {
 Status Vault::check_untouched(const JournalPart& part) const {
     for (const auto& file : part.files) {
         const auto changed = [&] {
-            std::string advice = "Putting the old bytes back would damage it. Take the new version as it is, or restore the game's own files";
+            std::string advice =
+                "Putting the old bytes back would damage it. Take the new version as it is, or restore the game's own files";
             const auto mine = real_path(folder_);
             for (const auto& other : register_ ? register_->all() : std::vector<fs::path>{}) {
                 if (other == mine) continue;
@@ -434,9 +452,12 @@ Status Vault::check_untouched(const JournalPart& part) const {
                 for (const auto& journal : theirs ? *theirs : std::vector<Journal>{})
                     for (const auto& p : journal.parts)
                         for (const auto& f : p.files)
-                            if (f.file == file.file) advice = fmt::format("\"{}\" was delivered into it from another vault, {}. Undo that one first", journal.title, other.string());
+                            if (f.file == file.file)
+                                advice = fmt::format("\"{}\" was delivered into it from another vault, {}. Undo that one first",
+                                                     journal.title, other.string());
             }
-            return fail(ErrorCode::stale, file.file.filename().string() + " was changed by something else since this delivery", std::move(advice));
+            return fail(ErrorCode::stale, file.file.filename().string() + " was changed by something else since this delivery",
+                        std::move(advice));
         };
         const auto size = files_->size(file.file);
         if (!size && size.error().code == ErrorCode::missing) return changed();
@@ -501,14 +522,16 @@ Status Vault::undo(const std::string& id, const std::optional<fs::path>& source)
     if (found == all.end()) return fail(ErrorCode::missing, fmt::format("there is no delivery {} in the vault", id));
     std::optional<fs::path> wanted;
     if (source) wanted = real_path(*source);
-    if (wanted && !found->touches(*wanted)) return fail(ErrorCode::missing, fmt::format("\"{}\" did not touch {}", found->title, source->string()));
+    if (wanted && !found->touches(*wanted))
+        return fail(ErrorCode::missing, fmt::format("\"{}\" did not touch {}", found->title, source->string()));
     for (auto later = found + 1; later != all.end(); ++later)
         for (const auto& mine : found->parts)
             for (const auto& theirs : later->parts)
                 for (const auto& a : mine.files)
                     for (const auto& b : theirs.files)
                         if (a.file == b.file && (!wanted || mine.source == *wanted))
-                            return fail(ErrorCode::usage, fmt::format("\"{}\" was delivered later into the same file", later->title), "Undo that one first");
+                            return fail(ErrorCode::usage, fmt::format("\"{}\" was delivered later into the same file", later->title),
+                                        "Undo that one first");
     return undo_locked(*found, wanted);
 }
 
@@ -540,12 +563,14 @@ Result<FileView> Vault::original(const fs::path& path, std::uint64_t most) const
         for (const auto& part : journal->parts)
             for (const auto& file : part.files) {
                 if (file.file != wanted) continue;
-                if (file.way == Way::create) return fail(ErrorCode::missing, wanted.filename().string() + " was not there before the delivery");
+                if (file.way == Way::create)
+                    return fail(ErrorCode::missing, wanted.filename().string() + " was not there before the delivery");
                 SKIVET_TRY(const auto journal_view, FileView::open(part.place));
                 std::vector<Overlay> over;
                 if (file.way == Way::rebuild) {
                     if (file.old_size > most)
-                        return fail(ErrorCode::limit, human_bytes(file.old_size) + " are too much to put together in memory", "Restore the whole archive or the delivery instead");
+                        return fail(ErrorCode::limit, human_bytes(file.old_size) + " are too much to put together in memory",
+                                    "Restore the whole archive or the delivery instead");
                     Bytes old;
                     SKIVET_TRY(const auto now, view.bytes());
                     SKIVET_TRY(const auto kept, journal_view.bytes());

@@ -16,7 +16,7 @@ namespace skivet {
 /// What one source gets in a delivery.
 struct Share {
     std::filesystem::path source;
-    std::vector<std::string> entries;   ///< paths inside the source, for the history
+    std::vector<std::string> entries;  ///< paths inside the source, for the history
     WritePlan plan;
 };
 
@@ -30,14 +30,14 @@ struct DeliveryNote {
 struct Unfinished {
     std::string title;
     std::vector<std::filesystem::path> files;
-    bool running = false;               ///< its program is still at it
+    bool running = false;  ///< its program is still at it
 };
 
 /// What a start found of deliveries that were cut short.
 struct Recovered {
-    std::vector<Journal> rolled_back;   ///< whose old bytes are back
-    std::vector<Error> set_aside;       ///< journals that cannot be followed, each with where it is now; other archives are not held up by them
-    std::vector<Error> waiting;         ///< what could not be rolled back yet: the file is in use, the disk cannot be written
+    std::vector<Journal> rolled_back;  ///< whose old bytes are back
+    std::vector<Error> set_aside;  ///< journals that cannot be followed, each with where it is now; other archives are not held up by them
+    std::vector<Error> waiting;    ///< what could not be rolled back yet: the file is in use, the disk cannot be written
 };
 
 class Vault {
@@ -45,7 +45,8 @@ public:
     /// `files` must outlive the vault. The folder is made when first needed.
     Vault(std::filesystem::path folder, Files& files) : folder_(std::move(folder)), files_(&files) {}
     /// The same, noted in a register when it is first written to, and heeding what other vaults in it have begun.
-    Vault(std::filesystem::path folder, Files& files, VaultRegister vaults) : folder_(std::move(folder)), files_(&files), register_(std::move(vaults)) {}
+    Vault(std::filesystem::path folder, Files& files, VaultRegister vaults)
+        : folder_(std::move(folder)), files_(&files), register_(std::move(vaults)) {}
     /// Ends a delivery that is not complete; what it has written is rolled back.
     void heed(CancelToken cancel) { cancel_ = std::move(cancel); }
 
@@ -56,8 +57,10 @@ public:
     /// Any error leaves every file as it was (or, when even that fails, the next `recover` does).
     /// Errors: `stale` when a file is not as the plan expects it, `busy` when a program has it locked, `no_space` before anything is
     /// touched when the room is known not to do.
-    [[nodiscard]] Result<Journal> deliver(std::vector<Share> shares, const std::string& title, std::int64_t now, const std::function<Status()>& verify = {});
-    [[nodiscard]] Result<Journal> deliver(const WritePlan& plan, const DeliveryNote& note, std::int64_t now, const std::function<Status()>& verify = {});
+    [[nodiscard]] Result<Journal> deliver(std::vector<Share> shares, const std::string& title, std::int64_t now,
+                                          const std::function<Status()>& verify = {});
+    [[nodiscard]] Result<Journal> deliver(const WritePlan& plan, const DeliveryNote& note, std::int64_t now,
+                                          const std::function<Status()>& verify = {});
 
     /// Rolls back what a crash left half done. Called at every start. An error only when the vault itself cannot be used.
     [[nodiscard]] Result<Recovered> recover();
@@ -110,9 +113,11 @@ private:
     [[nodiscard]] Result<bool> any_foreign(const JournalPart& part, std::string& name) const;
     /// A cancel is heeded only while a rebuilt file is put together again beside the other one: that can be given up.
     [[nodiscard]] Status roll_back_file(const JournalPart& part, const JournalFile& file, const CancelToken& cancel);
-    [[nodiscard]] Status roll_back(const std::filesystem::path& folder, const std::vector<JournalPart>& parts, const CancelToken& cancel = {});
+    [[nodiscard]] Status roll_back(const std::filesystem::path& folder, const std::vector<JournalPart>& parts,
+                                   const CancelToken& cancel = {});
     /// Moves a journal, or some parts of it, where nothing follows it any more, and says why and where.
-    [[nodiscard]] Result<Error> set_aside(const std::filesystem::path& folder, const std::vector<JournalPart>& parts, bool whole, Error why);
+    [[nodiscard]] Result<Error> set_aside(const std::filesystem::path& folder, const std::vector<JournalPart>& parts, bool whole,
+                                          Error why);
     [[nodiscard]] Status roll_back_what_is_known(const std::filesystem::path& folder, const Journal& journal, Recovered& out);
 
     std::filesystem::path folder_;

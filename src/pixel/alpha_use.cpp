@@ -44,7 +44,7 @@ AlphaFacts alpha_facts(const Image& image) {
     const Texel* first_hidden = nullptr;
     for (const auto& t : image.texels) {
         clear += t[3] == 0;
-        solid += t[3] >= 254;   // what encoders of old made of 255
+        solid += t[3] >= 254;  // what encoders of old made of 255
         brighter += brighter_than_alpha(t);
         faint += t[3] <= 16;
         if (t[3] >= 8 && t[3] <= 247) {

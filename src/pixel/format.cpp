@@ -10,8 +10,8 @@ namespace {
 using enum Numeric;
 constexpr ChannelBits none{};
 
-constexpr FormatInfo block(Format f, std::string_view name, std::uint8_t width, std::uint8_t height, std::uint8_t bytes, std::uint8_t channels,
-                           bool srgb, Numeric numeric = unorm, bool wide = false) {
+constexpr FormatInfo block(Format f, std::string_view name, std::uint8_t width, std::uint8_t height, std::uint8_t bytes,
+                           std::uint8_t channels, bool srgb, Numeric numeric = unorm, bool wide = false) {
     return {f, name, width, height, bytes, channels, channels == 4, srgb, false, wide, numeric, none, none, none, none};
 }
 #define SKIVET_BLOCK(NAME, ...) block(Format::NAME, #NAME, __VA_ARGS__)
@@ -21,8 +21,9 @@ constexpr FormatInfo block(Format f, std::string_view name, std::uint8_t width, 
 /// Channels one behind the other, `bits` each, the first in the lowest bits.
 constexpr FormatInfo row(Format f, std::string_view name, std::uint8_t channels, std::uint8_t bits, Numeric numeric, bool srgb = false) {
     const auto at = [&](std::uint8_t i) { return i < channels ? ChannelBits{static_cast<std::uint8_t>(i * bits), bits} : none; };
-    return {f,       name,        1,     1,     static_cast<std::uint8_t>(channels * bits / 8), channels, channels == 4, srgb, false, bits > 8 || numeric == sfloat,
-            numeric, at(0), at(1), at(2), at(3)};
+    return {f,        name,          1,     1,     static_cast<std::uint8_t>(channels * bits / 8),
+            channels, channels == 4, srgb,  false, bits > 8 || numeric == sfloat,
+            numeric,  at(0),         at(1), at(2), at(3)};
 }
 #define SKIVET_ROW(NAME, ...) row(Format::NAME, #NAME, __VA_ARGS__)
 

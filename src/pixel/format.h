@@ -36,9 +36,9 @@ struct ChannelBits {
 
 /// What a channel's stored value means (Khronos Data Format Specification 1.3, section 5; Vulkan "Identification of Formats").
 enum class Numeric : std::uint8_t {
-    unorm,   ///< 0…1 in steps of 1 / (2^bits - 1)
-    snorm,   ///< -1…1; the most negative code means -1 too
-    uint,    ///< the integer itself
+    unorm,  ///< 0…1 in steps of 1 / (2^bits - 1)
+    snorm,  ///< -1…1; the most negative code means -1 too
+    uint,   ///< the integer itself
     sint,
     ufloat,  ///< no sign: 5 bits of exponent, the rest mantissa; or the shared exponent of RGB9E5
     sfloat,  ///< half or single precision
@@ -47,21 +47,23 @@ enum class Numeric : std::uint8_t {
 struct FormatInfo {
     Format format;
     std::string_view name;
-    std::uint8_t block_width;    ///< texels; 1 for uncompressed formats
+    std::uint8_t block_width;  ///< texels; 1 for uncompressed formats
     std::uint8_t block_height;
-    std::uint8_t block_bytes;    ///< bytes of one block or texel
-    std::uint8_t channels;       ///< stored: 1 R (or luminance, or A), 2 RG (or luminance and alpha), 3 RGB, 4 RGBA
+    std::uint8_t block_bytes;  ///< bytes of one block or texel
+    std::uint8_t channels;     ///< stored: 1 R (or luminance, or A), 2 RG (or luminance and alpha), 3 RGB, 4 RGBA
     bool has_alpha;
-    bool may_be_srgb;            ///< a color format that has an sRGB variant in the APIs
-    bool luminance;              ///< the red bits stand for red, green and blue
-    bool wide;                   ///< 8 bits a channel do not hold it: decode_wide is the whole truth, decode a view of it
+    bool may_be_srgb;  ///< a color format that has an sRGB variant in the APIs
+    bool luminance;    ///< the red bits stand for red, green and blue
+    bool wide;         ///< 8 bits a channel do not hold it: decode_wide is the whole truth, decode a view of it
     Numeric numeric;
     ChannelBits red, green, blue, alpha;  ///< uncompressed only
 
     [[nodiscard]] constexpr bool block_compressed() const { return block_width > 1; }
     [[nodiscard]] constexpr bool is_float() const { return numeric == Numeric::ufloat || numeric == Numeric::sfloat; }
     [[nodiscard]] constexpr bool is_integer() const { return numeric == Numeric::uint || numeric == Numeric::sint; }
-    [[nodiscard]] constexpr bool is_signed() const { return numeric == Numeric::snorm || numeric == Numeric::sint || numeric == Numeric::sfloat; }
+    [[nodiscard]] constexpr bool is_signed() const {
+        return numeric == Numeric::snorm || numeric == Numeric::sint || numeric == Numeric::sfloat;
+    }
 };
 
 [[nodiscard]] std::span<const FormatInfo> all_formats();
@@ -73,9 +75,7 @@ struct FormatInfo {
 
 /// Bytes of one level: ceil(w / block_width) × ceil(h / block_height) × block_bytes.
 [[nodiscard]] std::uint64_t level_bytes(Format format, std::uint32_t width, std::uint32_t height);
-[[nodiscard]] constexpr std::uint32_t mip_side(std::uint32_t side, std::uint32_t level) {
-    return side >> level ? side >> level : 1u;
-}
+[[nodiscard]] constexpr std::uint32_t mip_side(std::uint32_t side, std::uint32_t level) { return side >> level ? side >> level : 1u; }
 /// Levels down to 1×1: floor(log2(max(w, h, d))) + 1.
 [[nodiscard]] std::uint32_t full_mip_count(std::uint32_t width, std::uint32_t height, std::uint32_t depth = 1);
 

@@ -35,8 +35,7 @@ std::uint32_t float_to_small(float value, unsigned mantissa_bits) {
     // Rounded straight from single precision, so that there is no second rounding by way of half.
     const auto bits = std::bit_cast<std::uint32_t>(value);
     if (bits >= 0x47800000u) return largest;
-    if (bits < 0x38800000u)
-        return static_cast<std::uint32_t>(std::nearbyint(std::ldexp(value, 14 + static_cast<int>(mantissa_bits))));
+    if (bits < 0x38800000u) return static_cast<std::uint32_t>(std::nearbyint(std::ldexp(value, 14 + static_cast<int>(mantissa_bits))));
     const unsigned drop = 23 - mantissa_bits;
     const std::uint32_t moved = bits - (112u << 23);
     return std::min(largest, (moved + (1u << (drop - 1)) - 1 + (moved >> drop & 1u)) >> drop);
@@ -44,7 +43,8 @@ std::uint32_t float_to_small(float value, unsigned mantissa_bits) {
 
 std::array<float, 3> rgb9e5_to_float(std::uint32_t bits) {
     const float scale = std::ldexp(1.0f, static_cast<int>(bits >> 27) - 15 - 9);
-    return {static_cast<float>(bits & 0x1FFu) * scale, static_cast<float>(bits >> 9 & 0x1FFu) * scale, static_cast<float>(bits >> 18 & 0x1FFu) * scale};
+    return {static_cast<float>(bits & 0x1FFu) * scale, static_cast<float>(bits >> 9 & 0x1FFu) * scale,
+            static_cast<float>(bits >> 18 & 0x1FFu) * scale};
 }
 
 // EXT_texture_shared_exponent, "3.8.x Shared Exponent Texture Color Conversion": N = 9, B = 15, Emax = 31.

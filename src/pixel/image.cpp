@@ -20,8 +20,8 @@ std::array<float, 512> make_table(bool srgb) {
 }
 
 /// The nearest sRGB byte of a linear value without a power: the float's exponent and ten bits of mantissa give a byte; in so small
-/// a range lies at most one limit between bytes, and one comparison tells the rest. The limits are the values that linear_to_srgb puts half a
-/// step above each byte. (Vector gathers are no faster: tried.)
+/// a range lies at most one limit between bytes, and one comparison tells the rest. The limits are the values that linear_to_srgb puts half
+/// a step above each byte. (Vector gathers are no faster: tried.)
 class SrgbBytes {
 public:
     SrgbBytes() {
@@ -41,10 +41,10 @@ public:
 
 private:
     static double decoded(double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); }
-    static constexpr unsigned shift = 13;                                  ///< 10 bits of mantissa are left
-    static constexpr std::uint32_t first_ = (127u - 13u) << 10;            ///< 2^-13, below limit_[0]
-    static constexpr float lowest = 1.0f / 8192, highest = 0.99999994f;    ///< bytes 0 and 255
-    std::array<float, 256> limit_{};                                       ///< where byte i ends
+    static constexpr unsigned shift = 13;                                ///< 10 bits of mantissa are left
+    static constexpr std::uint32_t first_ = (127u - 13u) << 10;          ///< 2^-13, below limit_[0]
+    static constexpr float lowest = 1.0f / 8192, highest = 0.99999994f;  ///< bytes 0 and 255
+    std::array<float, 256> limit_{};                                     ///< where byte i ends
     std::array<std::uint8_t, (13u << 10)> below_{};
 };
 
@@ -52,19 +52,16 @@ std::uint8_t round_byte(float value) { return static_cast<std::uint8_t>((value >
 
 }  // namespace
 
-float srgb_to_linear(float encoded) {
-    return encoded <= 0.04045f ? encoded / 12.92f : std::pow((encoded + 0.055f) / 1.055f, 2.4f);
-}
+float srgb_to_linear(float encoded) { return encoded <= 0.04045f ? encoded / 12.92f : std::pow((encoded + 0.055f) / 1.055f, 2.4f); }
 
-float linear_to_srgb(float linear) {
-    return linear <= 0.0031308f ? linear * 12.92f : 1.055f * std::pow(linear, 1.0f / 2.4f) - 0.055f;
-}
+float linear_to_srgb(float linear) { return linear <= 0.0031308f ? linear * 12.92f : 1.055f * std::pow(linear, 1.0f / 2.4f) - 0.055f; }
 
 void to_float(const Texel* texels, std::size_t count, bool srgb, TexelF* out) {
     static const auto encoded = make_table(true);
     static const auto plain = make_table(false);
     const auto* table = (srgb ? encoded : plain).data();
-    for (std::size_t i = 0; i < count; ++i) out[i] = {table[texels[i][0]], table[texels[i][1]], table[texels[i][2]], table[256 + texels[i][3]]};
+    for (std::size_t i = 0; i < count; ++i)
+        out[i] = {table[texels[i][0]], table[texels[i][1]], table[texels[i][2]], table[256 + texels[i][3]]};
 }
 
 ImageF to_float(const Image& image, bool srgb) {

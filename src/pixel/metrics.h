@@ -6,11 +6,11 @@
 namespace skivet {
 
 struct Difference {
-    double psnr_rgb = 0;            ///< dB, 10 log10(255² / MSE) over red, green, blue; infinity when equal
-    double psnr_light = 0;          ///< dB, the same in linear light, for sRGB-encoded pictures: 10 log10(1 / MSE)
-    double psnr_alpha = 0;          ///< dB, the same over alpha
-    double ssim = 1;                ///< mean SSIM of luma, 8×8 windows, Wang et al. 2004 eq. 13
-    std::uint32_t max_error = 0;    ///< largest difference of any channel, 0…255
+    double psnr_rgb = 0;          ///< dB, 10 log10(255² / MSE) over red, green, blue; infinity when equal
+    double psnr_light = 0;        ///< dB, the same in linear light, for sRGB-encoded pictures: 10 log10(1 / MSE)
+    double psnr_alpha = 0;        ///< dB, the same over alpha
+    double ssim = 1;              ///< mean SSIM of luma, 8×8 windows, Wang et al. 2004 eq. 13
+    std::uint32_t max_error = 0;  ///< largest difference of any channel, 0…255
     std::uint64_t changed_texels = 0;
 };
 

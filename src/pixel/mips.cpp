@@ -1,11 +1,11 @@
 #include "pixel/mips.h"
 
+#include <fmt/format.h>
+#include <tbb/parallel_for.h>
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 #include <numbers>
 #include <numeric>
-#include <tbb/parallel_for.h>
 
 #include "pixel/format.h"
 #include "pixel/resample_rows.h"
@@ -74,7 +74,8 @@ void padded_row(const RowSource& source, std::uint32_t y, std::int64_t begin, st
     const auto width = static_cast<std::int64_t>(source.width());
     const auto inner_begin = std::clamp<std::int64_t>(begin, 0, width), inner_end = std::clamp<std::int64_t>(end, inner_begin, width);
     if (inner_end > inner_begin)
-        source.row(y, static_cast<std::uint32_t>(inner_begin), static_cast<std::uint32_t>(inner_end - inner_begin), out + (inner_begin - begin));
+        source.row(y, static_cast<std::uint32_t>(inner_begin), static_cast<std::uint32_t>(inner_end - inner_begin),
+                   out + (inner_begin - begin));
     const auto outside = [&](std::int64_t x) { source.row(y, folded(x, source.width(), wrap), 1, out + (x - begin)); };
     for (auto x = begin; x < std::min(end, inner_begin); ++x) outside(x);
     for (auto x = std::max(begin, inner_end); x < end; ++x) outside(x);
@@ -86,7 +87,8 @@ void resample_band(const RowSource& source, const std::vector<Taps>& across, con
     const auto begin = across[out.x].first;
     std::int64_t end = begin + 1;
     std::size_t most = 1;
-    for (auto x = out.x; x < out.x + out.width; ++x) end = std::max(end, across[x].first + static_cast<std::int64_t>(across[x].weights.size()));
+    for (auto x = out.x; x < out.x + out.width; ++x)
+        end = std::max(end, across[x].first + static_cast<std::int64_t>(across[x].weights.size()));
     for (auto y = from; y < to; ++y) most = std::max(most, down[out.y + y].weights.size());
     const auto row_texels = static_cast<std::size_t>(end - begin);
     // A ring of source rows; each is asked for once a band.
@@ -104,7 +106,8 @@ void resample_band(const RowSource& source, const std::vector<Taps>& across, con
             rows[k] = texels->data();
         }
         mix_rows(rows.data(), tap.weights.data(), tap.weights.size(), mixed.data()->data(), row_texels * 4);
-        mix_texels(mixed.data(), begin, &across[out.x], out.width, source.width() % across.size() == 0, &result.texels[std::size_t{y} * out.width]);
+        mix_texels(mixed.data(), begin, &across[out.x], out.width, source.width() % across.size() == 0,
+                   &result.texels[std::size_t{y} * out.width]);
     }
 }
 
@@ -133,7 +136,8 @@ public:
     void row(std::uint32_t y, std::uint32_t x, std::uint32_t count, TexelF* out) const override {
         source_.row(y, x, count, out);
         for (std::uint32_t i = 0; i < count; ++i) {
-            const float nx = out[i][channels_.x] * channels_.scale + channels_.offset, ny = out[i][channels_.y] * channels_.scale + channels_.offset;
+            const float nx = out[i][channels_.x] * channels_.scale + channels_.offset,
+                        ny = out[i][channels_.y] * channels_.scale + channels_.offset;
             out[i] = {std::sqrt(std::max(0.0f, 1 - nx * nx - ny * ny)), 0, 0, 0};
         }
     }
@@ -191,12 +195,13 @@ std::vector<Taps> make_taps(std::uint32_t source, std::uint32_t target, MipFilte
             continue;
         }
         const double reach = enlarge ? 1.0 : reach_of(filter) * scale;
-        const auto from = static_cast<std::int64_t>(std::floor(center - reach - 0.5)), to = static_cast<std::int64_t>(std::ceil(center + reach + 0.5));
+        const auto from = static_cast<std::int64_t>(std::floor(center - reach - 0.5)),
+                   to = static_cast<std::int64_t>(std::ceil(center + reach + 0.5));
         std::vector<double> raw;
         double sum = 0;
         for (auto s = from; s <= to; ++s) {
             const double at = static_cast<double>(s);
-            raw.push_back(enlarge ? std::max(0.0, 1 - std::abs(at + 0.5 - center))
+            raw.push_back(enlarge                    ? std::max(0.0, 1 - std::abs(at + 0.5 - center))
                           : filter == MipFilter::box ? std::max(0.0, std::min(high, at + 1) - std::max(low, at))
                                                      : kernel(filter, (at + 0.5 - center) / scale));
             sum += raw.back();
@@ -211,7 +216,9 @@ std::vector<Taps> make_taps(std::uint32_t source, std::uint32_t target, MipFilte
     return all;
 }
 
-void ByteRows::row(std::uint32_t y, std::uint32_t x, std::uint32_t count, TexelF* out) const { to_float(&image_.at(x, y), count, srgb_, out); }
+void ByteRows::row(std::uint32_t y, std::uint32_t x, std::uint32_t count, TexelF* out) const {
+    to_float(&image_.at(x, y), count, srgb_, out);
+}
 
 void FloatRows::row(std::uint32_t y, std::uint32_t x, std::uint32_t count, TexelF* out) const {
     std::copy_n(&image_.at(x, y), count, out);
@@ -226,7 +233,9 @@ ImageF resample(const RowSource& source, std::uint32_t width, std::uint32_t heig
     const auto across = make_taps(source.width(), width, filter), down = make_taps(source.height(), height, filter);
     // Rows do not depend on each other; a band asks again only for the rows at its upper edge.
     constexpr std::uint32_t band = 64;
-    const auto work = [&](std::uint32_t i) { resample_band(source, across, down, wrap, out, i * band, std::min(out.height, (i + 1) * band), result); };
+    const auto work = [&](std::uint32_t i) {
+        resample_band(source, across, down, wrap, out, i * band, std::min(out.height, (i + 1) * band), result);
+    };
     const auto bands = (out.height + band - 1) / band;
     if (bands < 2) work(0);
     else tbb::parallel_for(0u, bands, work);
@@ -264,7 +273,9 @@ ImageF next_level(const RowSource& source, const MipRecipe& recipe, const Normal
     return level;
 }
 
-ImageF next_mip(const ImageF& image, MipFilter filter) { return next_level(FloatRows(image), {filter}, {}, next_rect(image.width, image.height)); }
+ImageF next_mip(const ImageF& image, MipFilter filter) {
+    return next_level(FloatRows(image), {filter}, {}, next_rect(image.width, image.height));
+}
 
 double coverage_of(const ImageF& image, std::uint8_t reference) {
     const float limit = static_cast<float>(reference) / 255.0f;
@@ -289,8 +300,8 @@ void keep_coverage(ImageF& image, std::uint8_t reference, double coverage) {
     for (auto& t : image.texels) t[3] = std::min(1.0f, t[3] * factor);
 }
 
-std::vector<std::uint8_t> next_dirty(const std::vector<std::uint8_t>& dirty, std::uint32_t width, std::uint32_t height,
-                                     MipFilter filter, bool wrap) {
+std::vector<std::uint8_t> next_dirty(const std::vector<std::uint8_t>& dirty, std::uint32_t width, std::uint32_t height, MipFilter filter,
+                                     bool wrap) {
     const auto out_width = mip_side(width, 1), out_height = mip_side(height, 1);
     std::vector<std::uint8_t> out(std::size_t{out_width} * out_height);
     const auto marked = bounds(dirty, width);
@@ -306,13 +317,15 @@ std::vector<std::uint8_t> next_dirty(const std::vector<std::uint8_t>& dirty, std
         const auto in_reach = [&](std::uint32_t at) { return at >= marked.x && at < marked.x + marked.width; };
         if (!any(across[x], width, in_reach)) continue;
         for (auto y = marked.y; y < marked.y + marked.height; ++y)
-            rows[std::size_t{y} * out_width + x] = any(across[x], width, [&](std::uint32_t at) { return dirty[std::size_t{y} * width + at] != 0; });
+            rows[std::size_t{y} * out_width + x] =
+                any(across[x], width, [&](std::uint32_t at) { return dirty[std::size_t{y} * width + at] != 0; });
     }
     for (std::uint32_t y = 0; y < out_height; ++y) {
         const auto in_reach = [&](std::uint32_t at) { return at >= marked.y && at < marked.y + marked.height; };
         if (!any(down[y], height, in_reach)) continue;
         for (std::uint32_t x = 0; x < out_width; ++x)
-            out[std::size_t{y} * out_width + x] = any(down[y], height, [&](std::uint32_t at) { return rows[std::size_t{at} * out_width + x] != 0; });
+            out[std::size_t{y} * out_width + x] =
+                any(down[y], height, [&](std::uint32_t at) { return rows[std::size_t{at} * out_width + x] != 0; });
     }
     return out;
 }

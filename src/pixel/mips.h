@@ -16,11 +16,11 @@ inline constexpr std::array all_mip_filters = {MipFilter::point,    MipFilter::b
 /// How one level is made from the level above.
 struct MipRecipe {
     MipFilter filter = MipFilter::box;
-    bool linear_light = false;   ///< filter sRGB color in linear light
-    bool wrap = false;           ///< beyond an edge the picture begins anew; otherwise the edge's texels go on
-    bool by_alpha = false;       ///< a texel's color counts by its alpha
-    bool renormalize = false;    ///< normals are brought back to length one
-    std::uint8_t coverage = 0;   ///< alpha is scaled until as many texels as in level 0 reach this value (0…255); 0: it is not
+    bool linear_light = false;  ///< filter sRGB color in linear light
+    bool wrap = false;          ///< beyond an edge the picture begins anew; otherwise the edge's texels go on
+    bool by_alpha = false;      ///< a texel's color counts by its alpha
+    bool renormalize = false;   ///< normals are brought back to length one
+    std::uint8_t coverage = 0;  ///< alpha is scaled until as many texels as in level 0 reach this value (0…255); 0: it is not
     bool operator==(const MipRecipe&) const = default;
 };
 /// "Kaiser filter in linear light, edges wrap, alpha coverage kept at 128".
@@ -35,7 +35,8 @@ struct Taps {
 
 /// Taps for bringing `source` texels to `target` texels. Reducing: box is area coverage, exact for odd sizes; the others are the
 /// usual kernels stretched to the target's Nyquist frequency: triangle (reach 1), Gaussian (σ ½, reach 2), Mitchell and Netravali 1988 with
-/// B = C = ⅓ and Catmull-Rom (B = 0, C = ½; reach 2), Lanczos with 3 lobes, sinc under a Kaiser window (alpha 4, 3 lobes). Enlarging: linear.
+/// B = C = ⅓ and Catmull-Rom (B = 0, C = ½; reach 2), Lanczos with 3 lobes, sinc under a Kaiser window (alpha 4, 3 lobes). Enlarging:
+/// linear.
 [[nodiscard]] std::vector<Taps> make_taps(std::uint32_t source, std::uint32_t target, MipFilter filter);
 
 /// A part of a picture, in texels.
@@ -87,7 +88,7 @@ private:
 /// The part `out` of the level below `source`, max(1, floor(side / 2)) texels a side: filter, edges, weighting by alpha and normals as the
 /// recipe says. Light is the source's matter; coverage is kept_coverage's.
 [[nodiscard]] ImageF next_level(const RowSource& source, const MipRecipe& recipe, const NormalChannels& normals, Rect out);
-[[nodiscard]] Rect next_rect(std::uint32_t width, std::uint32_t height);   ///< the whole of the next level
+[[nodiscard]] Rect next_rect(std::uint32_t width, std::uint32_t height);  ///< the whole of the next level
 /// The whole next level with nothing but the filter.
 [[nodiscard]] ImageF next_mip(const ImageF& image, MipFilter filter);
 
@@ -100,8 +101,8 @@ private:
 void keep_coverage(ImageF& image, std::uint8_t reference, double coverage);
 
 /// Which texels of the next level depend on a marked texel: `dirty` is one flag a texel, width × height. Edges wrap when asked.
-[[nodiscard]] std::vector<std::uint8_t> next_dirty(const std::vector<std::uint8_t>& dirty, std::uint32_t width,
-                                                    std::uint32_t height, MipFilter filter, bool wrap = false);
+[[nodiscard]] std::vector<std::uint8_t> next_dirty(const std::vector<std::uint8_t>& dirty, std::uint32_t width, std::uint32_t height,
+                                                   MipFilter filter, bool wrap = false);
 /// The smallest part with all marked texels in it.
 [[nodiscard]] Rect bounds(const std::vector<std::uint8_t>& dirty, std::uint32_t width);
 

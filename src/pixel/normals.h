@@ -7,9 +7,9 @@
 
 namespace skivet {
 
-/// Whether the picture (in stored form) is a tangent-space normal map, and where its parts are: in red, green and blue with length one; in red
-/// and green; or in alpha and green, with nothing of its own in red and blue. Common practice, no source; the thresholds are ours: 95 % of the
-/// vectors fit within 0.15, they point to the front in the mean, and they are not all the same.
+/// Whether the picture (in stored form) is a tangent-space normal map, and where its parts are: in red, green and blue with length one; in
+/// red and green; or in alpha and green, with nothing of its own in red and blue. Common practice, no source; the thresholds are ours: 95 %
+/// of the vectors fit within 0.15, they point to the front in the mean, and they are not all the same.
 [[nodiscard]] std::optional<NormalChannels> guess_normals(Format format, const Image& image);
 /// "normals in red and green".
 [[nodiscard]] std::string_view describe(const NormalChannels& channels);

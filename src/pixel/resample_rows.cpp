@@ -4,9 +4,9 @@
 #define HWY_TARGET_INCLUDE "pixel/resample_rows.cpp"
 #include <hwy/foreach_target.h>
 //
+#include <hwy/highway.h>
 #include <array>
 #include <cstring>
-#include <hwy/highway.h>
 
 #include "pixel/resample_rows.h"
 
@@ -74,7 +74,8 @@ void mix_texels(const TexelF* row, std::int64_t start, const Taps* taps, std::si
     }
     for (; i < count; ++i) {
         Four sum{};
-        for (std::size_t k = 0; k < taps[i].weights.size(); ++k) sum += taps[i].weights[k] * load(row[static_cast<std::size_t>(taps[i].first - start) + k]);
+        for (std::size_t k = 0; k < taps[i].weights.size(); ++k)
+            sum += taps[i].weights[k] * load(row[static_cast<std::size_t>(taps[i].first - start) + k]);
         store(sum, out[i]);
     }
 }

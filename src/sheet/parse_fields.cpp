@@ -34,7 +34,8 @@ std::string_view name_of(Meaning meaning) {
 
 std::optional<std::pair<Format, ColorSpace>> format_and_color(std::string_view text) {
     auto color = ColorSpace::unknown;
-    for (const auto& [word, meant] : {std::pair{std::string_view(" srgb"), ColorSpace::srgb}, std::pair{std::string_view(" linear"), ColorSpace::linear}})
+    for (const auto& [word, meant] :
+         {std::pair{std::string_view(" srgb"), ColorSpace::srgb}, std::pair{std::string_view(" linear"), ColorSpace::linear}})
         if (text.ends_with(word)) text.remove_suffix(word.size()), color = meant;
     const auto format = format_named(text);
     if (!format) return std::nullopt;
@@ -68,7 +69,8 @@ Status parse_type(const Reader& r, const toml::table& entry, Field& field) {
         } else if (!length.empty()) {
             field.width = width_named(length);
             field.prefixed = true;
-            if (field.width == 0 || length[0] != 'u') return r.wrong(field.line, fmt::format("length \"{}\" is not known; u8, u16, u32 or \"until zero\"", length));
+            if (field.width == 0 || length[0] != 'u')
+                return r.wrong(field.line, fmt::format("length \"{}\" is not known; u8, u16, u32 or \"until zero\"", length));
         } else if (field.size == 0) {
             return r.wrong(field.line, "text needs a size or a length");
         }
@@ -77,7 +79,8 @@ Status parse_type(const Reader& r, const toml::table& entry, Field& field) {
         if (!length.empty()) {
             field.width = width_named(length);
             field.prefixed = true;
-            if (field.width == 0 || length[0] != 'u') return r.wrong(field.line, fmt::format("length \"{}\" is not known; u8, u16 or u32", length));
+            if (field.width == 0 || length[0] != 'u')
+                return r.wrong(field.line, fmt::format("length \"{}\" is not known; u8, u16 or u32", length));
         } else if (field.size == 0) {
             return r.wrong(field.line, "bytes need a size");
         }
@@ -86,7 +89,9 @@ Status parse_type(const Reader& r, const toml::table& entry, Field& field) {
         SKIVET_TRY(field.size, r.number(entry, "align", 0));
         if (field.size == 0 || field.size > 1u << 20) return r.wrong(field.line, "a pad needs align, 1 to 1048576");
     } else {
-        return r.wrong(field.line, fmt::format("the type \"{}\" is not known; u8, u16, u24, u32, u64 (or i for signed), f32, f64, text, bytes or pad", type));
+        return r.wrong(
+            field.line,
+            fmt::format("the type \"{}\" is not known; u8, u16, u24, u32, u64 (or i for signed), f32, f64, text, bytes or pad", type));
     }
     return {};
 }
@@ -104,11 +109,16 @@ Status parse_values(const Reader& r, const toml::table& entry, Field& field) {
         const auto name = node.value_exact<std::string>();
         const int line = Reader::line_of(node);
         if (digits.empty() || *end != '\0' || !name) return r.wrong(line, "values are written { 0 = \"name\", 1 = \"name\" }");
-        if (field.means == Meaning::format && !format_and_color(*name)) return r.wrong(line, fmt::format("the format \"{}\" is not known; a name such as BC1, or \"BC1 srgb\"", *name));
+        if (field.means == Meaning::format && !format_and_color(*name))
+            return r.wrong(line, fmt::format("the format \"{}\" is not known; a name such as BC1, or \"BC1 srgb\"", *name));
         if (field.means == Meaning::method && !packing_named(*name))
-            return r.wrong(line, fmt::format("the method \"{}\" is not known; stored, deflate, zlib, gzip, zstd, lz4, lz4 block, lzma, lzma raw, xz or bzip2", *name));
+            return r.wrong(
+                line, fmt::format(
+                          "the method \"{}\" is not known; stored, deflate, zlib, gzip, zstd, lz4, lz4 block, lzma, lzma raw, xz or bzip2",
+                          *name));
         if (field.means == Meaning::color && *name != "linear" && *name != "srgb") return r.wrong(line, "color is \"linear\" or \"srgb\"");
-        if (field.means == Meaning::byte_order && *name != "little" && *name != "big") return r.wrong(line, "a byte order is \"little\" or \"big\"");
+        if (field.means == Meaning::byte_order && *name != "little" && *name != "big")
+            return r.wrong(line, "a byte order is \"little\" or \"big\"");
         field.values[value] = *name;
     }
     return {};
@@ -120,19 +130,26 @@ Status parse_sum(const Reader& r, const toml::table& entry, std::string_view mea
     SKIVET_TRY(const auto of, r.text(entry, "of"));
     if (means == "table crc32" || means == "payload crc32" || means == "data crc32") {
         field.means = Meaning::checksum;
-        field.over = means == "table crc32" ? Over::table : means == "payload crc32" ? Over::payload : of == "stored" ? Over::stored : Over::unpacked;
-        if (!of.empty() && (means != "data crc32" || (of != "stored" && of != "unpacked"))) return r.wrong(field.line, "of is \"unpacked\" or \"stored\"");
+        field.over = means == "table crc32"     ? Over::table
+                     : means == "payload crc32" ? Over::payload
+                     : of == "stored"           ? Over::stored
+                                                : Over::unpacked;
+        if (!of.empty() && (means != "data crc32" || (of != "stored" && of != "unpacked")))
+            return r.wrong(field.line, "of is \"unpacked\" or \"stored\"");
     } else {
         const auto named = sum_named(kind);
         if (!named) return r.wrong(field.line, "kind of a checksum is crc32, adler32, fnv1a32, fnv1a64, xxh32, xxh64, sha1, sha256 or sum");
         field.sum = *named;
         const auto* over = std::find_if(std::begin(overs), std::end(overs), [&](const auto& o) { return o.first == of; });
-        if (over == std::end(overs)) return r.wrong(field.line, "a checksum is of \"unpacked\", \"stored\", \"table\", \"header\", \"file\" or \"payload\"");
+        if (over == std::end(overs))
+            return r.wrong(field.line, "a checksum is of \"unpacked\", \"stored\", \"table\", \"header\", \"file\" or \"payload\"");
         field.over = over->second;
     }
     const bool digest = field.sum == SumKind::sha1 || field.sum == SumKind::sha256;
-    if (digest != (field.type == FieldType::bytes)) return r.wrong(field.line, digest ? "sha1 and sha256 are fields of the type bytes" : "a checksum is a number");
-    if (digest && (field.prefixed || field.size != sum_bytes(field.sum))) return r.wrong(field.line, fmt::format("this digest has {} bytes", sum_bytes(field.sum)));
+    if (digest != (field.type == FieldType::bytes))
+        return r.wrong(field.line, digest ? "sha1 and sha256 are fields of the type bytes" : "a checksum is a number");
+    if (digest && (field.prefixed || field.size != sum_bytes(field.sum)))
+        return r.wrong(field.line, fmt::format("this digest has {} bytes", sum_bytes(field.sum)));
     return {};
 }
 
@@ -147,7 +164,8 @@ Status parse_means(const Reader& r, const toml::table& entry, Field& field, cons
     if (found == std::end(meanings)) return r.wrong(field.line, fmt::format("the meaning \"{}\" is not known", means));
     field.means = found->meaning;
     if (record.with(field.means)) return r.wrong(field.line, fmt::format("two fields mean \"{}\"", means));
-    const bool wants_text = field.means == Meaning::path || field.means == Meaning::folder || field.means == Meaning::name || field.means == Meaning::extension;
+    const bool wants_text =
+        field.means == Meaning::path || field.means == Meaning::folder || field.means == Meaning::name || field.means == Meaning::extension;
     if (wants_text != (field.type == FieldType::text) || (!wants_text && field.type != FieldType::uint))
         return r.wrong(field.line, fmt::format("\"{}\" cannot be a field of this type", means));
     return {};
@@ -166,7 +184,8 @@ Status parse_bits(const Reader& r, const toml::table& entry, const Field& whole,
         SKIVET_TRY(part.name, r.text(*table, "name", true));
         SKIVET_TRY(const auto at, r.number(*table, "at", 0));
         SKIVET_TRY(const auto count, r.number(*table, "count", 1));
-        if (count == 0 || at > 63 || count > 64 || at + count > 8ull * whole.width) return r.wrong(part.line, fmt::format("bits {} to {} of {} bytes", at, at + count - 1, whole.width));
+        if (count == 0 || at > 63 || count > 64 || at + count > 8ull * whole.width)
+            return r.wrong(part.line, fmt::format("bits {} to {} of {} bytes", at, at + count - 1, whole.width));
         part.bit_at = static_cast<unsigned>(at);
         part.bit_count = static_cast<unsigned>(count);
         part.width = whole.width;
@@ -186,7 +205,14 @@ Status parse_bits(const Reader& r, const toml::table& entry, const Field& whole,
 unsigned width_named(std::string_view type) {
     if (type.size() < 2 || (type[0] != 'u' && type[0] != 'i')) return 0;
     const auto bits = type.substr(1);
-    return bits == "8" ? 1 : bits == "16" ? 2 : bits == "24" ? 3 : bits == "32" ? 4 : bits == "40" ? 5 : bits == "48" ? 6 : bits == "64" ? 8 : 0;
+    return bits == "8"    ? 1
+           : bits == "16" ? 2
+           : bits == "24" ? 3
+           : bits == "32" ? 4
+           : bits == "40" ? 5
+           : bits == "48" ? 6
+           : bits == "64" ? 8
+                          : 0;
 }
 
 Status parse_fields(const Reader& r, const toml::table& table, RecordType& record) {
@@ -195,7 +221,8 @@ Status parse_fields(const Reader& r, const toml::table& table, RecordType& recor
     for (const auto& node : *fields) {
         const auto* entry = node.as_table();
         if (!entry) return r.wrong(Reader::line_of(node), "a field is written { name = …, type = … }");
-        SKIVET_CHECK(r.known_keys(*entry, {"name", "type", "size", "length", "encoding", "order", "means", "unit", "add", "power", "base", "from", "values", "of", "kind", "bits", "align"}));
+        SKIVET_CHECK(r.known_keys(*entry, {"name", "type", "size", "length", "encoding", "order", "means", "unit", "add", "power", "base",
+                                           "from", "values", "of", "kind", "bits", "align"}));
         Field field;
         field.line = Reader::line_of(node);
         SKIVET_TRY(field.name, r.text(*entry, "name", true));

@@ -17,7 +17,9 @@ public:
     }
     [[nodiscard]] static int line_of(const toml::node* node) { return node ? static_cast<int>(node->source().begin.line) : 1; }
     [[nodiscard]] static int line_of(const toml::node& node) { return static_cast<int>(node.source().begin.line); }
-    [[nodiscard]] int line_of(const toml::table& table, std::string_view key) const { return table[key] ? line_of(table[key].node()) : line_of(table); }
+    [[nodiscard]] int line_of(const toml::table& table, std::string_view key) const {
+        return table[key] ? line_of(table[key].node()) : line_of(table);
+    }
 
     [[nodiscard]] Status known_keys(const toml::table& table, std::initializer_list<std::string_view> keys) const {
         for (const auto& [key, node] : table)
@@ -60,7 +62,8 @@ public:
         return wrong(line_of(table[key].node()), fmt::format("{} are pairs of hexadecimal digits, such as \"46 43\"", key));
     }
     /// One of a few words; the first is the one that holds when the key is not there.
-    [[nodiscard]] Result<std::size_t> word(const toml::table& table, std::string_view key, std::initializer_list<std::string_view> words) const {
+    [[nodiscard]] Result<std::size_t> word(const toml::table& table, std::string_view key,
+                                           std::initializer_list<std::string_view> words) const {
         SKIVET_TRY(const auto found, text(table, key));
         if (found.empty()) return std::size_t{0};
         std::string list;

@@ -1,9 +1,9 @@
 #include "sheet/raw_lens.h"
 
+#include <fmt/format.h>
 #include <algorithm>
 #include <bit>
 #include <cmath>
-#include <fmt/format.h>
 #include <numeric>
 
 #include "codec/codec.h"
@@ -46,7 +46,8 @@ Result<Bytes> rows_of(const Lens& lens, ByteSpan data, std::uint32_t height) {
 
 Result<Image> by_palette(const Lens& lens, ByteSpan data, ByteSpan rows, std::uint32_t height) {
     const auto& f = info(lens.format);
-    if (f.block_compressed()) return fail(ErrorCode::unsupported, "the entries of a palette cannot be " + std::string(f.name), "Choose an uncompressed format");
+    if (f.block_compressed())
+        return fail(ErrorCode::unsupported, "the entries of a palette cannot be " + std::string(f.name), "Choose an uncompressed format");
     const auto entries = 1u << lens.palette_bits;
     Bytes palette(std::size_t{entries} * f.block_bytes);
     if (lens.palette_at < data.size()) {
@@ -71,7 +72,7 @@ std::vector<std::uint8_t> brightness(const Lens& lens, ByteSpan data) {
     if (lens.offset >= data.size()) return {};
     const auto rest = data.subspan(static_cast<std::size_t>(lens.offset));
     std::vector<std::uint8_t> out;
-    if (lens.palette_bits) {   // numbers of a palette are no brightness, but equal ones are equal
+    if (lens.palette_bits) {  // numbers of a palette are no brightness, but equal ones are equal
         for (std::size_t i = 0; i < rest.size() && out.size() < most_samples; ++i) out.push_back(static_cast<std::uint8_t>(rest[i]));
         return out;
     }
@@ -82,7 +83,8 @@ std::vector<std::uint8_t> brightness(const Lens& lens, ByteSpan data) {
     const auto step = std::size_t{4096};
     for (std::size_t first = 0; first < count; first += step) {
         const auto n = std::min(step, count - first);
-        const auto image = decode(lens.format, rest.subspan(first * f.block_bytes, n * f.block_bytes), static_cast<std::uint32_t>(n * f.block_width), f.block_height);
+        const auto image = decode(lens.format, rest.subspan(first * f.block_bytes, n * f.block_bytes),
+                                  static_cast<std::uint32_t>(n * f.block_width), f.block_height);
         if (!image) return out;
         for (std::size_t b = 0; b < n; ++b) {
             unsigned sum = 0;
@@ -112,7 +114,7 @@ double neighbors_alike(Format format, ByteSpan data) {
     if (n < 64) return 0;
     const auto image = decode(format, data.first(n * f.block_bytes), static_cast<std::uint32_t>(n * f.block_width), f.block_height);
     if (!image) return 0;
-    const auto difference = [&](std::size_t a, std::size_t b) {   // right edge of a, left edge of b
+    const auto difference = [&](std::size_t a, std::size_t b) {  // right edge of a, left edge of b
         unsigned sum = 0;
         for (std::uint32_t y = 0; y < f.block_height; ++y) {
             const auto& left = image->at(static_cast<std::uint32_t>((a + 1) * f.block_width - 1), y);
@@ -126,7 +128,7 @@ double neighbors_alike(Format format, ByteSpan data) {
         near += difference(i, i + 1);
         far += difference(i, (i * 7919 + n / 3) % n);
     }
-    if (far < static_cast<double>(n)) return 0;   // all the same: nothing can be told
+    if (far < static_cast<double>(n)) return 0;  // all the same: nothing can be told
     return std::clamp(1 - near / far, 0.0, 1.0);
 }
 
@@ -158,7 +160,8 @@ std::uint32_t lens_height(const Lens& lens, std::uint64_t data_size) {
     if (lens.offset >= data_size || lens.width == 0) return 0;
     const auto rest = data_size - lens.offset;
     std::uint64_t rows = (rest + row_bytes(lens) - tight_row(lens)) / row_bytes(lens);
-    const auto most = std::max<std::uint64_t>(texel_rows(lens), std::min<std::uint64_t>(most_lens_rows, most_lens_texels / lens.width / texel_rows(lens) * texel_rows(lens)));
+    const auto most = std::max<std::uint64_t>(
+        texel_rows(lens), std::min<std::uint64_t>(most_lens_rows, most_lens_texels / lens.width / texel_rows(lens) * texel_rows(lens)));
     return static_cast<std::uint32_t>(std::min<std::uint64_t>(most, rows * texel_rows(lens)));
 }
 
@@ -175,13 +178,19 @@ Result<Image> look_through(const Lens& lens, ByteSpan data) {
     if (lens.width == 0 || lens.width > widest || lens.height > widest)
         return fail(ErrorCode::limit, fmt::format("{}×{} texels", lens.width, lens.height), "A side has 1 to 16,384 texels");
     if (std::uint64_t{lens.width} * lens.height > 4 * most_lens_texels)
-        return fail(ErrorCode::limit, fmt::format("{}×{} texels", lens.width, lens.height), "Leave the height open, or make the picture smaller");
-    if (lens.palette_bits != 0 && lens.palette_bits != 4 && lens.palette_bits != 8) return fail(ErrorCode::usage, "a palette has numbers of 4 or 8 bits");
+        return fail(ErrorCode::limit, fmt::format("{}×{} texels", lens.width, lens.height),
+                    "Leave the height open, or make the picture smaller");
+    if (lens.palette_bits != 0 && lens.palette_bits != 4 && lens.palette_bits != 8)
+        return fail(ErrorCode::usage, "a palette has numbers of 4 or 8 bits");
     if (lens.format == Format::unknown) return fail(ErrorCode::usage, "no format is chosen");
-    if (lens.pitch > 0 && lens.pitch < tight_row(lens)) return fail(ErrorCode::unfit, fmt::format("a row takes {} bytes, the pitch is {}", tight_row(lens), lens.pitch), "Make the pitch larger or the width smaller");
+    if (lens.pitch > 0 && lens.pitch < tight_row(lens))
+        return fail(ErrorCode::unfit, fmt::format("a row takes {} bytes, the pitch is {}", tight_row(lens), lens.pitch),
+                    "Make the pitch larger or the width smaller");
     const auto height = lens_height(lens, data.size());
     if (height == 0 || lens.offset >= data.size())
-        return fail_at(ErrorCode::unfit, lens.offset, fmt::format("{} bytes are left, a row takes {}", grouped(data.size() - std::min<std::uint64_t>(lens.offset, data.size())), grouped(tight_row(lens))),
+        return fail_at(ErrorCode::unfit, lens.offset,
+                       fmt::format("{} bytes are left, a row takes {}",
+                                   grouped(data.size() - std::min<std::uint64_t>(lens.offset, data.size())), grouped(tight_row(lens))),
                        "Go back in the file, or make the width smaller");
     SKIVET_TRY(const auto rows, rows_of(lens, data, height));
     if (lens.palette_bits) return by_palette(lens, data, rows, height);
@@ -206,14 +215,16 @@ std::vector<WidthGuess> suggest_widths(const Lens& lens, ByteSpan data) {
     while (first <= most && d[first] < 0.7 * usual) ++first;
     std::vector<WidthGuess> out;
     for (std::size_t lag = std::max<std::size_t>(first, 2); lag < most; ++lag)
-        if (d[lag] <= d[lag - 1] && d[lag] <= d[lag + 1] && d[lag] < 0.9 * usual) out.push_back({static_cast<std::uint32_t>(lag * per_sample), 1 - d[lag] / usual});
+        if (d[lag] <= d[lag - 1] && d[lag] <= d[lag + 1] && d[lag] < 0.9 * usual)
+            out.push_back({static_cast<std::uint32_t>(lag * per_sample), 1 - d[lag] / usual});
     // Slanted shapes move a minimum by a sample or two. The sides of textures are mostly powers of two (common practice), so one beside a
     // minimum that is nearly as good is meant.
     for (auto& guess : out) {
         const auto lag = guess.width / per_sample;
         for (const auto power : {std::bit_floor(lag), std::bit_ceil(lag)}) {
             if (power == lag || power > most || std::max(power, lag) - std::min(power, lag) > std::max<std::size_t>(2, lag / 32)) continue;
-            if (const auto likeness = 1 - d[power] / usual; likeness >= 0.9 * guess.likeness) guess = {static_cast<std::uint32_t>(power * per_sample), likeness};
+            if (const auto likeness = 1 - d[power] / usual; likeness >= 0.9 * guess.likeness)
+                guess = {static_cast<std::uint32_t>(power * per_sample), likeness};
         }
     }
     // Two rows further down is alike as well, only less: of widths that are nearly as good the smallest is meant. One that textures have
@@ -235,8 +246,10 @@ std::vector<FormatGuess> suggest_formats(ByteSpan data, std::uint64_t offset) {
     if (offset >= data.size()) return {};
     const auto rest = data.subspan(static_cast<std::size_t>(offset));
     // The commonest first: of equal scores the earlier one stands above.
-    constexpr Format formats[] = {Format::BC1, Format::BC3, Format::BC7, Format::RGBA8, Format::BC5, Format::BC4, Format::RGB8, Format::R8, Format::BC2, Format::RG8,
-                                  Format::B5G6R5, Format::BGRA4, Format::RGBA16F, Format::R16, Format::BC6H, Format::ETC2_RGB, Format::ETC2_RGBA, Format::ASTC_4x4, Format::R16F, Format::RGBA16};
+    constexpr Format formats[] = {Format::BC1,      Format::BC3,       Format::BC7,      Format::RGBA8, Format::BC5,
+                                  Format::BC4,      Format::RGB8,      Format::R8,       Format::BC2,   Format::RG8,
+                                  Format::B5G6R5,   Format::BGRA4,     Format::RGBA16F,  Format::R16,   Format::BC6H,
+                                  Format::ETC2_RGB, Format::ETC2_RGBA, Format::ASTC_4x4, Format::R16F,  Format::RGBA16};
     std::vector<FormatGuess> out;
     for (const auto format : formats) {
         const auto p = plausible(format, rest);
@@ -251,7 +264,8 @@ Result<std::string> sheet_of(const Lens& lens, ByteSpan data, std::string_view s
     if (lens.palette_bits) return fail(ErrorCode::unsupported, "sheets do not describe palettes yet", "The picture can still be looked at");
     const auto height = lens_height(lens, data.size());
     if (height == 0) return fail(ErrorCode::unfit, "there is nothing to see at this offset");
-    std::string out = fmt::format("# Found with the raw lens.\nsheet = \"texture\"\nname = \"{}\"\n\n[[recognize]]\nname = \"{}\"\n\n", sheet_name, file_name);
+    std::string out = fmt::format("# Found with the raw lens.\nsheet = \"texture\"\nname = \"{}\"\n\n[[recognize]]\nname = \"{}\"\n\n",
+                                  sheet_name, file_name);
     // Up to eight bytes before the picture tell this file from others of the same name.
     const auto mark = std::min<std::uint64_t>({lens.offset, data.size(), 8});
     if (mark >= 4 && std::any_of(data.begin(), data.begin() + 4, [](auto b) { return b != std::byte{0}; })) {
@@ -259,10 +273,12 @@ Result<std::string> sheet_of(const Lens& lens, ByteSpan data, std::string_view s
         for (std::size_t i = 0; i < mark; ++i) out += fmt::format("{}{:02x}", i ? " " : "", static_cast<unsigned>(data[i]));
         out += "\"\n\n";
     }
-    out += fmt::format("[texture]\nwidth = {}\nheight = {}\nformat = \"{}\"\n\n[payload]\nat = {}\n", lens.width, height, info(lens.format).name, lens.offset);
+    out += fmt::format("[texture]\nwidth = {}\nheight = {}\nformat = \"{}\"\n\n[payload]\nat = {}\n", lens.width, height,
+                       info(lens.format).name, lens.offset);
     if (lens.tiling.tiling == Tiling::linear && lens.pitch > tight_row(lens)) out += fmt::format("row_pitch = {}\n", lens.pitch);
     if (lens.tiling.tiling == Tiling::morton) out += "tiling = \"morton\"\n";
-    if (lens.tiling.tiling == Tiling::block_linear) out += fmt::format("tiling = \"block-linear\"\nblock_height = {}\n", lens.tiling.block_height);
+    if (lens.tiling.tiling == Tiling::block_linear)
+        out += fmt::format("tiling = \"block-linear\"\nblock_height = {}\n", lens.tiling.block_height);
     return out;
 }
 

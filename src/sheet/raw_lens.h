@@ -12,12 +12,12 @@ namespace skivet {
 /// How bytes are looked at.
 struct Lens {
     Format format = Format::RGBA8;
-    unsigned palette_bits = 0;            ///< 4 or 8: texels are numbers of palette entries, whose format is `format`; 0: no palette
-    std::uint64_t palette_at = 0;         ///< bytes; 2^palette_bits entries
-    std::uint32_t width = 256;            ///< texels
-    std::uint32_t height = 0;             ///< texels; 0: as many rows as there are, up to `most_rows`
-    std::uint64_t offset = 0;             ///< bytes, where the first row begins
-    std::uint64_t pitch = 0;              ///< bytes from one row of blocks to the next; 0: rows follow without a gap. Linear only
+    unsigned palette_bits = 0;     ///< 4 or 8: texels are numbers of palette entries, whose format is `format`; 0: no palette
+    std::uint64_t palette_at = 0;  ///< bytes; 2^palette_bits entries
+    std::uint32_t width = 256;     ///< texels
+    std::uint32_t height = 0;      ///< texels; 0: as many rows as there are, up to `most_rows`
+    std::uint64_t offset = 0;      ///< bytes, where the first row begins
+    std::uint64_t pitch = 0;       ///< bytes from one row of blocks to the next; 0: rows follow without a gap. Linear only
     TilingSpec tiling;
 
     bool operator==(const Lens&) const = default;
@@ -40,8 +40,8 @@ constexpr std::uint64_t most_lens_texels = 1u << 24;
 [[nodiscard]] Result<Image> look_through(const Lens& lens, ByteSpan data);
 
 struct WidthGuess {
-    std::uint32_t width = 0;   ///< texels
-    double likeness = 0;       ///< 1: rows under each other are the same; 0: as unlike as any two places
+    std::uint32_t width = 0;  ///< texels
+    double likeness = 0;      ///< 1: rows under each other are the same; 0: as unlike as any two places
 };
 /// Widths at which rows fit under each other, the likeliest first: minima of the mean difference between the data and itself moved by a
 /// row (the average magnitude difference function, the cheap form of the autocorrelation; M. J. Ross et al., IEEE Trans. ASSP 22, 1974).
@@ -50,7 +50,7 @@ struct WidthGuess {
 
 struct FormatGuess {
     Format format = Format::unknown;
-    double score = 0;          ///< 1: neighbors are alike as in a picture; 0: as unlike as any two places
+    double score = 0;  ///< 1: neighbors are alike as in a picture; 0: as unlike as any two places
 };
 /// Formats in which what lies at `offset` looks like a picture, the likeliest first: each is decoded and neighboring blocks are compared
 /// along their edges; what its blocks say of themselves (order of endpoints, modes nobody writes) counts too. Same scores are kept apart

@@ -30,8 +30,12 @@ std::string decoded(TextCode code, ByteSpan raw, ByteOrder order) {
                 }
                 if (c < 0x80) out += static_cast<char>(c);
                 else if (c < 0x800) out += static_cast<char>(0xC0 | c >> 6), out += static_cast<char>(0x80 | (c & 0x3F));
-                else if (c < 0x10000) out += static_cast<char>(0xE0 | c >> 12), out += static_cast<char>(0x80 | (c >> 6 & 0x3F)), out += static_cast<char>(0x80 | (c & 0x3F));
-                else out += static_cast<char>(0xF0 | c >> 18), out += static_cast<char>(0x80 | (c >> 12 & 0x3F)), out += static_cast<char>(0x80 | (c >> 6 & 0x3F)), out += static_cast<char>(0x80 | (c & 0x3F));
+                else if (c < 0x10000)
+                    out += static_cast<char>(0xE0 | c >> 12), out += static_cast<char>(0x80 | (c >> 6 & 0x3F)),
+                        out += static_cast<char>(0x80 | (c & 0x3F));
+                else
+                    out += static_cast<char>(0xF0 | c >> 18), out += static_cast<char>(0x80 | (c >> 12 & 0x3F)),
+                        out += static_cast<char>(0x80 | (c >> 6 & 0x3F)), out += static_cast<char>(0x80 | (c & 0x3F));
             }
             return out;
         }
@@ -122,7 +126,8 @@ std::uint64_t RecordValues::number(Meaning meaning, std::uint64_t otherwise) con
     return value ? value->number : otherwise;
 }
 
-Status read_record(const RecordType& type, ByteOrder sheet_order, ByteSpan data, std::uint64_t at, const ReadLimits& limits, RecordValues& out) {
+Status read_record(const RecordType& type, ByteOrder sheet_order, ByteSpan data, std::uint64_t at, const ReadLimits& limits,
+                   RecordValues& out) {
     ByteReader reader(data);
     SKIVET_CHECK(reader.seek(at));
     out.values.resize(type.fields.size());
@@ -136,7 +141,7 @@ Status read_record(const RecordType& type, ByteOrder sheet_order, ByteSpan data,
         value.number = 0;
         value.text.clear();
         const auto named = [&](Error error) { return fail(std::move(error).within("field " + field.name)); };
-        if (field.bit_at) {   // a part of the last whole number before it
+        if (field.bit_at) {  // a part of the last whole number before it
             std::size_t whole = i;
             while (whole > 0 && type.fields[whole].bit_at) --whole;
             const auto& parent = out.values[whole];
@@ -144,12 +149,14 @@ Status read_record(const RecordType& type, ByteOrder sheet_order, ByteSpan data,
             value.size = parent.size;
             const auto raw = load_uint(data.data() + parent.at, parent.field->width, parent.field->order.value_or(sheet_order));
             const auto bits = raw >> *field.bit_at & (field.bit_count >= 64 ? ~0ull : (1ull << field.bit_count) - 1);
-            value.number = (field.power ? 1ull << std::min<std::uint64_t>(bits, 62) : bits) * field.unit + static_cast<std::uint64_t>(field.add);
+            value.number =
+                (field.power ? 1ull << std::min<std::uint64_t>(bits, 62) : bits) * field.unit + static_cast<std::uint64_t>(field.add);
             continue;
         }
         Status read;
         switch (field.type) {
-            case FieldType::uint: case FieldType::real: read = read_number(field, order, reader, value); break;
+            case FieldType::uint:
+            case FieldType::real: read = read_number(field, order, reader, value); break;
             case FieldType::pad: {
                 const auto past = reader.position() % field.size;
                 if (past) read = reader.skip(field.size - past);
@@ -194,7 +201,9 @@ Result<Bytes> field_bytes(const Field& field, ByteOrder sheet_order, std::uint64
     const auto order = field.order.value_or(sheet_order);
     if (field.bit_at) {
         const auto mask = field.bit_count >= 64 ? ~0ull : (1ull << field.bit_count) - 1;
-        if (value > mask) return fail(ErrorCode::unfit, fmt::format("field {}: {} does not fit into {} bits", field.name, grouped(value), field.bit_count));
+        if (value > mask)
+            return fail(ErrorCode::unfit,
+                        fmt::format("field {}: {} does not fit into {} bits", field.name, grouped(value), field.bit_count));
         Bytes out(old.begin(), old.end());
         const auto width = static_cast<unsigned>(out.size());
         store_uint(out.data(), (load_uint(out.data(), width, order) & ~(mask << *field.bit_at)) | value << *field.bit_at, width, order);
@@ -211,7 +220,7 @@ Result<Bytes> field_bytes(const Field& field, ByteOrder sheet_order, std::uint64
 Result<Bytes> sum_field_bytes(const Field& field, ByteOrder order, ByteSpan data) {
     if (field.type == FieldType::bytes) return sum_digest(field.sum, data);
     auto number = sum_number(field.sum, data);
-    if (field.width < 8) number &= (1ull << (8 * field.width)) - 1;   // a checksum in a narrower field is cut to it
+    if (field.width < 8) number &= (1ull << (8 * field.width)) - 1;  // a checksum in a narrower field is cut to it
     return field_bytes(field, order, number, {});
 }
 
@@ -220,24 +229,31 @@ std::string sum_mismatch(const FieldValue& value, ByteSpan data) {
     if (field.type == FieldType::bytes) {
         const auto digest = sum_digest(field.sum, data);
         if (as_text(digest) == value.text) return {};
-        return fmt::format("its digest is {}…, the field {} says {}…", to_hex(ByteSpan(digest).first(4)), field.name, to_hex(as_bytes(value.text).first(4)));
+        return fmt::format("its digest is {}…, the field {} says {}…", to_hex(ByteSpan(digest).first(4)), field.name,
+                           to_hex(as_bytes(value.text).first(4)));
     }
     auto number = sum_number(field.sum, data);
     if (field.width < 8) number &= (1ull << (8 * field.width)) - 1;
     if (number == value.number) return {};
     constexpr std::string_view names[] = {"CRC-32", "Adler-32", "FNV-1a", "FNV-1a", "xxHash", "xxHash", "SHA-1", "SHA-256", "sum"};
     return fmt::format("{} is {:0{}x}, the {} says {:0{}x}", names[static_cast<std::size_t>(field.sum)], number, 2 * field.width,
-                       field.over == Over::table ? "header" : field.over == Over::unpacked || field.over == Over::stored ? "directory" : "header", value.number, 2 * field.width);
+                       field.over == Over::table                                    ? "header"
+                       : field.over == Over::unpacked || field.over == Over::stored ? "directory"
+                                                                                    : "header",
+                       value.number, 2 * field.width);
 }
 
-Result<Bytes> field_bytes(const Sheet& sheet, const Field& field, std::uint64_t number) { return field_bytes(field, sheet.order, number, {}); }
+Result<Bytes> field_bytes(const Sheet& sheet, const Field& field, std::uint64_t number) {
+    return field_bytes(field, sheet.order, number, {});
+}
 
 Result<HeaderRead> read_header(const Sheet& sheet, ByteSpan file, const ReadLimits& limits) {
     HeaderRead out;
     out.order = sheet.order;
     if (sheet.header_at < 0) {
         const auto back = static_cast<std::uint64_t>(-sheet.header_at);
-        if (back > file.size()) return fail(ErrorCode::damaged, fmt::format("the header is {} bytes before the end of {} bytes", back, grouped(file.size())));
+        if (back > file.size())
+            return fail(ErrorCode::damaged, fmt::format("the header is {} bytes before the end of {} bytes", back, grouped(file.size())));
         out.at = file.size() - back;
     } else {
         out.at = static_cast<std::uint64_t>(sheet.header_at);
@@ -275,7 +291,8 @@ std::optional<std::string> recognize(const Sheet& sheet, ByteSpan head, std::uin
             }
             if (at > head.size() || rule.bytes.size() > head.size() - at) return std::nullopt;
             if (!std::equal(rule.bytes.begin(), rule.bytes.end(), head.begin() + static_cast<std::ptrdiff_t>(at))) return std::nullopt;
-            add(*rule.at < 0 ? fmt::format("{} bytes at {} from the end", rule.bytes.size(), -*rule.at) : fmt::format("{} bytes at {}", rule.bytes.size(), *rule.at));
+            add(*rule.at < 0 ? fmt::format("{} bytes at {} from the end", rule.bytes.size(), -*rule.at)
+                             : fmt::format("{} bytes at {}", rule.bytes.size(), *rule.at));
         }
         if (!rule.name_pattern.empty()) {
             const auto slash = path.find_last_of('/');

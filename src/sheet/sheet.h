@@ -42,26 +42,26 @@ enum class Over { unpacked, stored, table, header, file, payload };
 struct Field {
     std::string name;
     FieldType type = FieldType::uint;
-    unsigned width = 0;                 ///< bytes of a number; of the length prefix when `prefixed`
+    unsigned width = 0;  ///< bytes of a number; of the length prefix when `prefixed`
     bool is_signed = false;
-    bool prefixed = false;              ///< text with a length before it
-    bool terminated = false;            ///< text that ends at a zero character
+    bool prefixed = false;    ///< text with a length before it
+    bool terminated = false;  ///< text that ends at a zero character
     TextCode code = TextCode::utf8;
-    std::uint64_t size = 0;             ///< bytes of fixed text and bytes; alignment of a pad
-    std::optional<ByteOrder> order;     ///< other than the sheet's
+    std::uint64_t size = 0;          ///< bytes of fixed text and bytes; alignment of a pad
+    std::optional<ByteOrder> order;  ///< other than the sheet's
     Meaning means = Meaning::none;
-    std::uint64_t unit = 1;             ///< the stored number counts steps of this many bytes
-    std::int64_t add = 0;               ///< meant = stored × unit + add
-    bool power = false;                 ///< meant = 2 to the power of the stored number
-    bool from_field = false;            ///< an offset counted from where the field stands
-    std::uint64_t base = 0;             ///< an offset counted from here
-    std::string base_field;             ///< … or from what this header field says
-    SumKind sum = SumKind::crc32;       ///< checksums
+    std::uint64_t unit = 1;        ///< the stored number counts steps of this many bytes
+    std::int64_t add = 0;          ///< meant = stored × unit + add
+    bool power = false;            ///< meant = 2 to the power of the stored number
+    bool from_field = false;       ///< an offset counted from where the field stands
+    std::uint64_t base = 0;        ///< an offset counted from here
+    std::string base_field;        ///< … or from what this header field says
+    SumKind sum = SumKind::crc32;  ///< checksums
     Over over = Over::unpacked;
     std::map<std::uint64_t, std::string> values;  ///< numbers to names: formats, methods, color spaces, byte orders
-    std::optional<unsigned> bit_at;     ///< a part of the number before it: its lowest bit and its bits
+    std::optional<unsigned> bit_at;               ///< a part of the number before it: its lowest bit and its bits
     unsigned bit_count = 0;
-    int line = 0;                       ///< in the sheet, for messages
+    int line = 0;  ///< in the sheet, for messages
 };
 
 struct RecordType {
@@ -75,28 +75,28 @@ struct RecordType {
 /// Where something begins.
 struct Place {
     enum class From { start, end, field, after_header, after_record, after_folders, after_names, in_folder } from = From::start;
-    std::uint64_t offset = 0;           ///< from the start, or back from the end
-    std::string field;                  ///< of the header
+    std::uint64_t offset = 0;  ///< from the start, or back from the end
+    std::string field;         ///< of the header
 };
 
 /// How many records there are.
 struct CountOf {
     enum class By { field, number, to_end, terminator, folders } by = By::field;
     std::uint64_t number = 0;
-    std::string field;                  ///< of the header; of the record for `terminator`
+    std::string field;  ///< of the header; of the record for `terminator`
 };
 
 struct NameTable {
     Place at;
     std::string size_field;
     TextCode code = TextCode::utf8;
-    unsigned prefix = 0;                ///< bytes of a length before each name; 0: a zero ends it
+    unsigned prefix = 0;  ///< bytes of a length before each name; 0: a zero ends it
 };
 
 struct TreeSpec {
     Place at;
-    std::vector<std::string> levels;    ///< "extension", "folder", "name", outermost first
-    std::string empty;                  ///< what stands for an empty name
+    std::vector<std::string> levels;  ///< "extension", "folder", "name", outermost first
+    std::string empty;                ///< what stands for an empty name
 };
 
 struct HashSpec {
@@ -105,84 +105,84 @@ struct HashSpec {
     bool lower = false;
     char slash = '/';
     std::string prefix;
-    std::string dictionary;             ///< file of known paths, beside the sheet
+    std::string dictionary;  ///< file of known paths, beside the sheet
 };
 
 struct CryptSpec {
     enum class Cipher { aes, xor_key, xor_rolling } cipher = Cipher::aes;
     CipherMode mode = CipherMode::cbc;
     std::size_t key_bytes = 16;
-    std::string key;                    ///< its name in the ring
-    Bytes iv;                           ///< fixed
-    std::string iv_field;               ///< a `bytes` field of the record
-    bool iv_is_number = false;          ///< the entry's number, little-endian
+    std::string key;            ///< its name in the ring
+    Bytes iv;                   ///< fixed
+    std::string iv_field;       ///< a `bytes` field of the record
+    bool iv_is_number = false;  ///< the entry's number, little-endian
 };
 
 struct ChunkSpec {
     std::uint64_t size = 0;
-    std::string size_field;             ///< of the header
-    unsigned width = 4;                 ///< bytes of each entry of the table of stored sizes before the chunks
-    bool high_bit = false;              ///< the highest bit of a size marks a chunk that is stored raw; otherwise its size says so
+    std::string size_field;  ///< of the header
+    unsigned width = 4;      ///< bytes of each entry of the table of stored sizes before the chunks
+    bool high_bit = false;   ///< the highest bit of a size marks a chunk that is stored raw; otherwise its size says so
 };
 
 /// Files beside a texture's own that hold some of its levels, the largest that are left.
 struct SiblingSpec {
-    std::string file;                   ///< "{stem}.{mip}": with {mip} (or {mip:2}) one file a level, without one file for all of `levels`
-    std::uint64_t levels = 1;           ///< how many
-    std::string levels_field;           ///< … or what this header field says
-    std::string method;                 ///< as the files are packed; empty: they are not
-    int level = 0;                      ///< to pack with
+    std::string file;          ///< "{stem}.{mip}": with {mip} (or {mip:2}) one file a level, without one file for all of `levels`
+    std::uint64_t levels = 1;  ///< how many
+    std::string levels_field;  ///< … or what this header field says
+    std::string method;        ///< as the files are packed; empty: they are not
+    int level = 0;             ///< to pack with
 };
 
 /// One condition a file must meet to be what the sheet describes.
 struct Recognition {
     std::optional<std::int64_t> at;
-    Bytes bytes;                        ///< at `at`; a negative `at` counts from the end
-    std::string name_pattern;           ///< glob over the file name
-    std::string field;                  ///< this header field must equal the file's size …
+    Bytes bytes;                          ///< at `at`; a negative `at` counts from the end
+    std::string name_pattern;             ///< glob over the file name
+    std::string field;                    ///< this header field must equal the file's size …
     std::optional<std::uint64_t> equals;  ///< … or this number
 };
 
 struct Sheet {
     std::string name;
-    std::string folder;                 ///< where the sheet's file lies
+    std::string folder;  ///< where the sheet's file lies
     SheetKind kind = SheetKind::container;
     ByteOrder order = ByteOrder::little;
     std::vector<Recognition> recognize;
-    std::int64_t header_at = 0;         ///< negative: from the end
+    std::int64_t header_at = 0;  ///< negative: from the end
     RecordType header;
-    RecordType record;                  ///< container: one directory entry
+    RecordType record;  ///< container: one directory entry
     Place record_at;
     CountOf record_count;
-    std::string path_of;                ///< "{folder}/{name}.{extension}"; empty: the field that means "path"
+    std::string path_of;  ///< "{folder}/{name}.{extension}"; empty: the field that means "path"
     RecordType folders;
     Place folders_at;
     CountOf folders_count;
     std::optional<NameTable> names;
     std::optional<TreeSpec> tree;
     std::optional<HashSpec> hash;
-    std::optional<CryptSpec> crypt;     ///< of the data
+    std::optional<CryptSpec> crypt;  ///< of the data
     std::optional<CryptSpec> table_crypt;
     std::optional<ChunkSpec> chunks;
-    std::uint64_t align = 1;            ///< container: where entries start; texture: where levels start
+    std::uint64_t align = 1;  ///< container: where entries start; texture: where levels start
     std::byte fill{0};
-    std::string method;                 ///< of all entries, where no field says it
-    int level = 0;                      ///< to pack with; 0: the library's usual one
-    std::string data_file;              ///< "{stem}.{number:2}"; empty: the same file
-    std::uint64_t part_size = 0;        ///< data files are one stream cut into parts of this size
-    bool may_move = true;               ///< an entry that grew may go to the end
-    bool keep_order = false;            ///< entries stay in the order they lie in
-    bool smallest_first = false;        ///< texture: mip order
-    std::map<Meaning, std::uint64_t> constants;  ///< texture: width, height, depth, mips, layers, faces that no field says
-    bool all_mips = false;              ///< texture: levels down to 1 × 1
-    std::string constant_format, constant_color; ///< texture: what no field says
-    std::uint32_t smallest_level = 1;   ///< texture: levels whose longer side has fewer texels are not stored
-    std::uint32_t together = 0;         ///< texture: levels whose longer side has at most this many texels follow one another without `align`
-    std::uint64_t row_align = 1;        ///< texture: what rows of blocks are padded to, in bytes
-    std::uint64_t row_pitch = 0;        ///< texture: bytes from one row of blocks of level 0 to the next; 0: as row_align says
-    std::string channels;               ///< texture: the order of a texel's channels, "argb"; empty: as the format has it
-    std::vector<SiblingSpec> siblings;  ///< texture: the largest levels are in other files
-    TilingSpec tiling;                  ///< texture: how each level lies
+    std::string method;                           ///< of all entries, where no field says it
+    int level = 0;                                ///< to pack with; 0: the library's usual one
+    std::string data_file;                        ///< "{stem}.{number:2}"; empty: the same file
+    std::uint64_t part_size = 0;                  ///< data files are one stream cut into parts of this size
+    bool may_move = true;                         ///< an entry that grew may go to the end
+    bool keep_order = false;                      ///< entries stay in the order they lie in
+    bool smallest_first = false;                  ///< texture: mip order
+    std::map<Meaning, std::uint64_t> constants;   ///< texture: width, height, depth, mips, layers, faces that no field says
+    bool all_mips = false;                        ///< texture: levels down to 1 × 1
+    std::string constant_format, constant_color;  ///< texture: what no field says
+    std::uint32_t smallest_level = 1;             ///< texture: levels whose longer side has fewer texels are not stored
+    std::uint32_t together = 0;   ///< texture: levels whose longer side has at most this many texels follow one another without `align`
+    std::uint64_t row_align = 1;  ///< texture: what rows of blocks are padded to, in bytes
+    std::uint64_t row_pitch = 0;  ///< texture: bytes from one row of blocks of level 0 to the next; 0: as row_align says
+    std::string channels;         ///< texture: the order of a texel's channels, "argb"; empty: as the format has it
+    std::vector<SiblingSpec> siblings;        ///< texture: the largest levels are in other files
+    TilingSpec tiling;                        ///< texture: how each level lies
     std::optional<std::uint64_t> payload_at;  ///< texture, wrapper: fixed start; otherwise right behind the header
 };
 
@@ -191,10 +191,10 @@ struct Sheet {
 
 struct FieldValue {
     const Field* field = nullptr;
-    std::uint64_t at = 0;               ///< byte position in the data it was read from
-    std::uint64_t size = 0;             ///< bytes it takes, length prefix and terminator included
-    std::uint64_t number = 0;           ///< what a number means: unit, add and power applied, not yet `base`
-    std::string text;                   ///< UTF-8; the bytes of a bytes field
+    std::uint64_t at = 0;      ///< byte position in the data it was read from
+    std::uint64_t size = 0;    ///< bytes it takes, length prefix and terminator included
+    std::uint64_t number = 0;  ///< what a number means: unit, add and power applied, not yet `base`
+    std::string text;          ///< UTF-8; the bytes of a bytes field
 };
 
 /// The values of one record, in field order.
@@ -208,7 +208,8 @@ struct RecordValues {
 };
 
 /// Reads one record at byte `at` of `data` into `out`, whose memory is used again.
-[[nodiscard]] Status read_record(const RecordType& type, ByteOrder order, ByteSpan data, std::uint64_t at, const ReadLimits& limits, RecordValues& out);
+[[nodiscard]] Status read_record(const RecordType& type, ByteOrder order, ByteSpan data, std::uint64_t at, const ReadLimits& limits,
+                                 RecordValues& out);
 [[nodiscard]] Result<RecordValues> read_record(const Sheet& sheet, const RecordType& type, ByteSpan data, std::uint64_t at,
                                                const ReadLimits& limits);
 /// The bytes of a number's field for `number`. Error when it does not fit or is no multiple of the unit. For a bit field the number is

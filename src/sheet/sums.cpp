@@ -17,8 +17,9 @@ struct SumName {
 constexpr SumName sums[] = {{SumKind::crc32, "crc32", 4},     {SumKind::adler32, "adler32", 4}, {SumKind::fnv1a32, "fnv1a32", 4},
                             {SumKind::fnv1a64, "fnv1a64", 8}, {SumKind::xxh32, "xxh32", 4},     {SumKind::xxh64, "xxh64", 8},
                             {SumKind::sha1, "sha1", 20},      {SumKind::sha256, "sha256", 32},  {SumKind::sum, "sum", 0}};
-constexpr std::pair<HashKind, std::string_view> hashes[] = {{HashKind::crc32, "crc32"}, {HashKind::fnv1a32, "fnv1a32"}, {HashKind::fnv1a64, "fnv1a64"},
-                                                            {HashKind::xxh32, "xxh32"}, {HashKind::xxh64, "xxh64"},     {HashKind::multiply_add, "multiply add"}};
+constexpr std::pair<HashKind, std::string_view> hashes[] = {{HashKind::crc32, "crc32"},     {HashKind::fnv1a32, "fnv1a32"},
+                                                            {HashKind::fnv1a64, "fnv1a64"}, {HashKind::xxh32, "xxh32"},
+                                                            {HashKind::xxh64, "xxh64"},     {HashKind::multiply_add, "multiply add"}};
 
 std::uint64_t fnv1a(ByteSpan data, std::uint64_t basis, std::uint64_t prime, std::uint64_t mask) {
     auto h = basis;

@@ -1,7 +1,7 @@
 #include "sheet/texture_sheet.h"
 
-#include <filesystem>
 #include <fmt/format.h>
+#include <filesystem>
 #include <numeric>
 
 #include "base/hash.h"
@@ -15,12 +15,13 @@ constexpr std::uint64_t widest_pitch = 1u << 22;
 std::uint64_t up_to(std::uint64_t value, std::uint64_t step) { return (value + step - 1) / step * step; }
 
 struct Rows {
-    std::uint64_t tight;   ///< bytes of a row of blocks
+    std::uint64_t tight;  ///< bytes of a row of blocks
     std::uint64_t count;
 };
 Rows rows_of(Format format, const Surface& s) {
     const auto& f = info(format);
-    return {std::uint64_t{(s.width + f.block_width - 1u) / f.block_width} * f.block_bytes, (s.height + f.block_height - 1u) / f.block_height};
+    return {std::uint64_t{(s.width + f.block_width - 1u) / f.block_width} * f.block_bytes,
+            (s.height + f.block_height - 1u) / f.block_height};
 }
 
 /// "{stem}.{mip:2}" for a file's name and a level.
@@ -39,7 +40,8 @@ std::string sibling_name(std::string_view pattern, std::string_view path, std::u
         if (word == "stem") out += file.stem().string();
         else if (word == "name") out += file.string();
         else if (word == "mip") out += std::to_string(mip);
-        else if (word.starts_with("mip:") && word.size() == 5 && word[4] >= '1' && word[4] <= '9') out += fmt::format("{:0{}}", mip, word[4] - '0');
+        else if (word.starts_with("mip:") && word.size() == 5 && word[4] >= '1' && word[4] <= '9')
+            out += fmt::format("{:0{}}", mip, word[4] - '0');
         else out += rest.substr(0, close + 1);
         at += close + 1;
     }
@@ -57,8 +59,9 @@ bool SheetTextureKind::recognize(ByteSpan head, std::string_view path) const {
 
 Result<TextureDesc> SheetTextureKind::describe(const RecordValues& header, const ReadLimits& limits) const {
     TextureDesc d;
-    const std::pair<Meaning, std::uint32_t*> numbers[] = {{Meaning::width, &d.width}, {Meaning::height, &d.height}, {Meaning::depth, &d.depth},
-                                                          {Meaning::mips, &d.mips},   {Meaning::layers, &d.layers}, {Meaning::faces, &d.faces}};
+    const std::pair<Meaning, std::uint32_t*> numbers[] = {{Meaning::width, &d.width},   {Meaning::height, &d.height},
+                                                          {Meaning::depth, &d.depth},   {Meaning::mips, &d.mips},
+                                                          {Meaning::layers, &d.layers}, {Meaning::faces, &d.faces}};
     for (const auto& [meaning, into] : numbers) {
         const auto constant = sheet_.constants.find(meaning);
         const auto value = header.number(meaning, constant != sheet_.constants.end() ? constant->second : 1);
@@ -94,7 +97,8 @@ std::uint64_t SheetTextureKind::stored_bytes(const Plan& plan, const Surface& s)
     return pitch_of(plan, s) * rows_of(plan.desc.format, s).count;
 }
 
-Status SheetTextureKind::lay_out_level(Plan& plan, std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint64_t start, bool aligned, std::uint64_t& end) const {
+Status SheetTextureKind::lay_out_level(Plan& plan, std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint64_t start,
+                                       bool aligned, std::uint64_t& end) const {
     const auto& d = plan.desc;
     const auto w = mip_side(d.width, mip), h = mip_side(d.height, mip);
     for (std::uint32_t slice = 0; slice < mip_side(d.depth, mip); ++slice) {
@@ -131,11 +135,14 @@ Result<SheetTextureKind::Plan> SheetTextureKind::plan(ByteSpan data, std::string
     out.tiling = sheet_.tiling;
     if (const auto* height = header.with(Meaning::block_height)) {
         if (height->number == 0 || height->number > 32 || !std::has_single_bit(height->number))
-            return fail_at(ErrorCode::damaged, height->at, fmt::format("field {}: a block height of {}", height->field->name, grouped(height->number)));
+            return fail_at(ErrorCode::damaged, height->at,
+                           fmt::format("field {}: a block height of {}", height->field->name, grouped(height->number)));
         out.tiling.block_height = static_cast<std::uint32_t>(height->number);
     }
     if (const auto* rows = header.with(Meaning::gob_rows)) {
-        if (rows->number != 4 && rows->number != 8) return fail_at(ErrorCode::damaged, rows->at, fmt::format("field {}: groups of {} rows", rows->field->name, grouped(rows->number)));
+        if (rows->number != 4 && rows->number != 8)
+            return fail_at(ErrorCode::damaged, rows->at,
+                           fmt::format("field {}: groups of {} rows", rows->field->name, grouped(rows->number)));
         out.tiling.gob_rows = static_cast<std::uint32_t>(rows->number);
     }
     out.row_pitch = header.number(Meaning::row_pitch, sheet_.row_pitch);
@@ -143,8 +150,10 @@ Result<SheetTextureKind::Plan> SheetTextureKind::plan(ByteSpan data, std::string
     if (out.row_pitch != 0 && (out.row_pitch < level_0 || out.row_pitch > widest_pitch))
         return fail(ErrorCode::damaged, fmt::format("a row pitch of {} bytes, a row takes {}", grouped(out.row_pitch), grouped(level_0)));
     const auto& f = info(out.desc.format);
-    if (!sheet_.channels.empty() && (f.block_compressed() || f.block_bytes % f.channels != 0 || sheet_.channels.size() != f.channels || (f.red.bits != 0 && f.red.bits % 8 != 0)))
-        return fail(ErrorCode::unsupported, fmt::format("channels = \"{}\" does not go with {}", sheet_.channels, f.name), "The order of channels is for formats whose channels are whole bytes");
+    if (!sheet_.channels.empty() && (f.block_compressed() || f.block_bytes % f.channels != 0 || sheet_.channels.size() != f.channels ||
+                                     (f.red.bits != 0 && f.red.bits % 8 != 0)))
+        return fail(ErrorCode::unsupported, fmt::format("channels = \"{}\" does not go with {}", sheet_.channels, f.name),
+                    "The order of channels is for formats whose channels are whole bytes");
     out.plain = out.tiling.tiling == Tiling::linear && sheet_.row_align == 1 && out.row_pitch <= level_0 && sheet_.channels.empty();
 
     // The largest levels are in other files, as many as the sheet or the header says.
@@ -192,10 +201,14 @@ Result<TextureLayout> SheetTextureKind::layout(ByteSpan data, std::uint64_t file
     out.direct = made.plain;
     if (made.siblings.empty()) SKIVET_CHECK(accept_cut_off(out, made.start, made.end, file_size));
     else if (file_size < made.end)
-        return fail_at(ErrorCode::damaged, made.start, fmt::format("mip chain: needs {} bytes, has {}", grouped(made.end - made.start), grouped(file_size - std::min(made.start, file_size))), "The file is cut off or its header is damaged");
+        return fail_at(ErrorCode::damaged, made.start,
+                       fmt::format("mip chain: needs {} bytes, has {}", grouped(made.end - made.start),
+                                   grouped(file_size - std::min(made.start, file_size))),
+                       "The file is cut off or its header is damaged");
     if (const auto* size = made.header.values.with(Meaning::payload_size); size && size->number != made.end - made.start)
-        return fail_at(ErrorCode::damaged, size->at, fmt::format("field {}: says {} bytes, the levels take {}", size->field->name,
-                                                                 grouped(size->number), grouped(made.end - made.start)));
+        return fail_at(ErrorCode::damaged, size->at,
+                       fmt::format("field {}: says {} bytes, the levels take {}", size->field->name, grouped(size->number),
+                                   grouped(made.end - made.start)));
     return out;
 }
 
@@ -219,7 +232,8 @@ Bytes SheetTextureKind::reordered(Bytes texels, Format format, bool to_format) c
     for (std::size_t at = 0; at + size <= texels.size(); at += size) {
         for (std::size_t i = 0; i < f.channels; ++i) {
             const auto home = place(sheet_.channels[i]), stored = i * one;
-            std::copy_n(texels.begin() + static_cast<std::ptrdiff_t>(at + (to_format ? stored : home)), one, texel.begin() + static_cast<std::ptrdiff_t>(to_format ? home : stored));
+            std::copy_n(texels.begin() + static_cast<std::ptrdiff_t>(at + (to_format ? stored : home)), one,
+                        texel.begin() + static_cast<std::ptrdiff_t>(to_format ? home : stored));
         }
         std::copy(texel.begin(), texel.end(), texels.begin() + static_cast<std::ptrdiff_t>(at));
     }
@@ -255,7 +269,9 @@ Result<Bytes> SheetTextureKind::replace(ByteSpan file, const TextureLayout& layo
         for (const auto& edit : edits) {
             if (edit.surface >= layout.surfaces.size()) return fail(ErrorCode::usage, "there is no such surface");
             const auto& s = layout.surfaces[edit.surface];
-            if (edit.bytes.size() != s.size) return fail(ErrorCode::unfit, fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
+            if (edit.bytes.size() != s.size)
+                return fail(ErrorCode::unfit,
+                            fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
             SKIVET_TRY(const auto before, slice(file, s.offset, stored_bytes(made, s)));
             const auto level = reordered(edit.bytes, layout.desc.format, false);
             const auto to = out.begin() + static_cast<std::ptrdiff_t>(s.offset);
@@ -266,8 +282,9 @@ Result<Bytes> SheetTextureKind::replace(ByteSpan file, const TextureLayout& layo
             }
             const auto rows = rows_of(layout.desc.format, s);
             const auto pitch = pitch_of(made, s);
-            for (std::uint64_t y = 0; y < rows.count; ++y)   // what lies between the rows stays
-                std::copy_n(level.begin() + static_cast<std::ptrdiff_t>(y * rows.tight), rows.tight, to + static_cast<std::ptrdiff_t>(y * pitch));
+            for (std::uint64_t y = 0; y < rows.count; ++y)  // what lies between the rows stays
+                std::copy_n(level.begin() + static_cast<std::ptrdiff_t>(y * rows.tight), rows.tight,
+                            to + static_cast<std::ptrdiff_t>(y * pitch));
         }
     }
     for (const auto& sum : made.header.values.values) {

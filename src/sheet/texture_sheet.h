@@ -21,15 +21,16 @@ private:
         HeaderRead header;
         TextureDesc desc;
         TilingSpec tiling;
-        std::uint64_t row_pitch = 0;         ///< of level 0, as stated; 0: not stated
-        std::uint64_t start = 0, end = 0;    ///< of the levels in the texture's own file
+        std::uint64_t row_pitch = 0;       ///< of level 0, as stated; 0: not stated
+        std::uint64_t start = 0, end = 0;  ///< of the levels in the texture's own file
         std::vector<Surface> surfaces;
         std::vector<SiblingFile> siblings;
-        bool plain = true;                   ///< every level lies as the format has it
+        bool plain = true;  ///< every level lies as the format has it
     };
     [[nodiscard]] Result<Plan> plan(ByteSpan data, std::string_view path, const ReadLimits& limits) const;
     [[nodiscard]] Result<TextureDesc> describe(const RecordValues& header, const ReadLimits& limits) const;
-    [[nodiscard]] Status lay_out_level(Plan& plan, std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint64_t start, bool aligned, std::uint64_t& end) const;
+    [[nodiscard]] Status lay_out_level(Plan& plan, std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint64_t start,
+                                       bool aligned, std::uint64_t& end) const;
     [[nodiscard]] Status lay_out_run(Plan& plan, std::uint32_t first, std::uint32_t last, std::uint64_t start, std::uint64_t& end) const;
     /// Bytes from one row of blocks to the next, and bytes a level takes.
     [[nodiscard]] std::uint64_t pitch_of(const Plan& plan, const Surface& s) const;

@@ -1,7 +1,7 @@
 #include "texture/bmp.h"
 
-#include <bit>
 #include <fmt/format.h>
+#include <bit>
 
 #include "codec/codec.h"
 #include "codec/palette.h"
@@ -19,7 +19,9 @@ struct Header {
     [[nodiscard]] bool indexed() const { return bits <= 8; }
     [[nodiscard]] bool packed() const { return compression == rle8 || compression == rle4; }
     [[nodiscard]] std::size_t row_bytes() const { return (std::size_t{bits} * width + 31) / 32 * 4; }
-    [[nodiscard]] std::size_t palette_at() const { return 14 + std::size_t{header_bytes} + (header_bytes == 40 && compression == bit_fields ? 12 : 0); }
+    [[nodiscard]] std::size_t palette_at() const {
+        return 14 + std::size_t{header_bytes} + (header_bytes == 40 && compression == bit_fields ? 12 : 0);
+    }
     [[nodiscard]] std::size_t entry_bytes() const { return header_bytes == 12 ? 3 : 4; }
     [[nodiscard]] Format format() const { return !indexed() && masks[3] ? Format::RGBA8 : Format::RGB8; }
 };
@@ -44,19 +46,25 @@ Result<Header> header_of(ByteSpan data) {
         h.compression = quad(30);
         h.palette_entries = quad(46);
     }
-    if (h.data_at < 14ull + h.header_bytes) return fail_at(ErrorCode::damaged, 10, fmt::format("the picture is said to begin at {}, in the header of {} bytes", h.data_at, 14ull + h.header_bytes));
-    const bool sound = h.compression == rgb ? h.bits == 1 || h.bits == 4 || h.bits == 8 || h.bits == 16 || h.bits == 24 || h.bits == 32
+    if (h.data_at < 14ull + h.header_bytes)
+        return fail_at(ErrorCode::damaged, 10,
+                       fmt::format("the picture is said to begin at {}, in the header of {} bytes", h.data_at, 14ull + h.header_bytes));
+    const bool sound = h.compression == rgb    ? h.bits == 1 || h.bits == 4 || h.bits == 8 || h.bits == 16 || h.bits == 24 || h.bits == 32
                        : h.compression == rle8 ? h.bits == 8 && !h.from_top
-                       : h.compression == rle4 ? h.bits == 4 && !h.from_top
-                                               : (h.compression == bit_fields || h.compression == alpha_bit_fields) && (h.bits == 16 || h.bits == 32);
-    if (!sound) return fail_at(ErrorCode::unsupported, 28, fmt::format("{} bits with compression {}", h.bits, h.compression), "Save it as an uncompressed BMP");
+                       : h.compression == rle4
+                           ? h.bits == 4 && !h.from_top
+                           : (h.compression == bit_fields || h.compression == alpha_bit_fields) && (h.bits == 16 || h.bits == 32);
+    if (!sound)
+        return fail_at(ErrorCode::unsupported, 28, fmt::format("{} bits with compression {}", h.bits, h.compression),
+                       "Save it as an uncompressed BMP");
     if (h.indexed()) {
         if (h.palette_entries == 0 || h.palette_entries > (1u << h.bits)) h.palette_entries = 1u << h.bits;
         // Some writers state more colors than stand before the picture data.
         const auto room = h.data_at > h.palette_at() ? (h.data_at - h.palette_at()) / h.entry_bytes() : 0;
         h.palette_entries = static_cast<std::uint32_t>(std::min<std::size_t>(h.palette_entries, room));
     } else if (h.compression == rgb) {
-        h.masks = h.bits == 16 ? std::array<std::uint32_t, 4>{0x7C00, 0x3E0, 0x1F, 0} : std::array<std::uint32_t, 4>{0xFF0000, 0xFF00, 0xFF, 0};
+        h.masks =
+            h.bits == 16 ? std::array<std::uint32_t, 4>{0x7C00, 0x3E0, 0x1F, 0} : std::array<std::uint32_t, 4>{0xFF0000, 0xFF00, 0xFF, 0};
     } else {
         const bool alpha = h.header_bytes >= 56 || h.compression == alpha_bit_fields;
         if (data.size() < 66u + (alpha ? 4 : 0)) return fail_at(ErrorCode::damaged, data.size(), "the channel masks are missing");
@@ -64,7 +72,8 @@ Result<Header> header_of(ByteSpan data) {
         std::uint32_t taken = 0;
         for (const auto mask : h.masks) {
             const auto run = mask ? mask >> std::countr_zero(mask) : 0;
-            if ((run & (run + 1)) != 0 || (taken & mask) != 0 || (h.bits == 16 && mask > 0xFFFF)) return fail_at(ErrorCode::damaged, 54, "the channel masks overlap or have gaps");
+            if ((run & (run + 1)) != 0 || (taken & mask) != 0 || (h.bits == 16 && mask > 0xFFFF))
+                return fail_at(ErrorCode::damaged, 54, "the channel masks overlap or have gaps");
             taken |= mask;
         }
     }
@@ -144,7 +153,9 @@ std::vector<std::uint8_t> turned(const std::vector<std::uint8_t>& indices, const
     if (h.from_top) return indices;
     std::vector<std::uint8_t> out;
     out.reserve(indices.size());
-    for (std::size_t y = h.height; y-- > 0;) out.insert(out.end(), indices.begin() + static_cast<std::ptrdiff_t>(y * h.width), indices.begin() + static_cast<std::ptrdiff_t>((y + 1) * h.width));
+    for (std::size_t y = h.height; y-- > 0;)
+        out.insert(out.end(), indices.begin() + static_cast<std::ptrdiff_t>(y * h.width),
+                   indices.begin() + static_cast<std::ptrdiff_t>((y + 1) * h.width));
     return out;
 }
 
@@ -159,7 +170,8 @@ Result<std::vector<std::uint8_t>> indices_of(ByteSpan file, const Header& h, std
     for (std::size_t y = 0; y < h.height; ++y) {
         const auto row = data.subspan((h.from_top ? y : h.height - 1 - y) * h.row_bytes());
         for (std::size_t x = 0; x < h.width; ++x)
-            out.push_back(static_cast<std::uint8_t>(static_cast<unsigned>(row[x * h.bits / 8]) >> (8 - h.bits - x * h.bits % 8) & ((1u << h.bits) - 1)));
+            out.push_back(static_cast<std::uint8_t>(static_cast<unsigned>(row[x * h.bits / 8]) >> (8 - h.bits - x * h.bits % 8) &
+                                                    ((1u << h.bits) - 1)));
     }
     return out;
 }
@@ -175,7 +187,9 @@ Result<std::vector<Texel>> palette_of(ByteSpan file, const Header& h) {
 }
 
 /// Where texel (x, y) of a file without palette lies.
-std::size_t texel_at(const Header& h, std::size_t x, std::size_t y) { return h.data_at + (h.from_top ? y : h.height - 1 - y) * h.row_bytes() + x * (h.bits / 8); }
+std::size_t texel_at(const Header& h, std::size_t x, std::size_t y) {
+    return h.data_at + (h.from_top ? y : h.height - 1 - y) * h.row_bytes() + x * (h.bits / 8);
+}
 
 Result<Image> picture_of(ByteSpan file, const Header& h) {
     Image image(h.width, h.height);
@@ -201,7 +215,8 @@ bool BmpKind::recognize(ByteSpan head, std::string_view) const {
     // Two letters are little to go by, so the header's size and the planes must be right too.
     if (head.size() < 30 || head[0] != std::byte{'B'} || head[1] != std::byte{'M'}) return false;
     const auto size = load_le<std::uint32_t>(head.data() + 14);
-    return (size == 12 && load_le<std::uint16_t>(head.data() + 22) == 1) || (size >= 40 && size <= 124 && load_le<std::uint16_t>(head.data() + 26) == 1);
+    return (size == 12 && load_le<std::uint16_t>(head.data() + 22) == 1) ||
+           (size >= 40 && size <= 124 && load_le<std::uint16_t>(head.data() + 26) == 1);
 }
 
 Result<TextureLayout> BmpKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
@@ -215,7 +230,9 @@ Result<TextureLayout> BmpKind::layout(ByteSpan data, std::uint64_t file_size, co
     const auto need = std::uint64_t{h.row_bytes()} * h.height, have = file_size - std::min<std::uint64_t>(file_size, h.data_at);
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(out.desc.format, h.width, h.height)});
     if (!h.packed() && have < need) {
-        auto missing = fail_at(ErrorCode::damaged, h.data_at, fmt::format("picture data: needs {} bytes, has {}", grouped(need), grouped(have)), "The file is cut off or its header is damaged");
+        auto missing =
+            fail_at(ErrorCode::damaged, h.data_at, fmt::format("picture data: needs {} bytes, has {}", grouped(need), grouped(have)),
+                    "The file is cut off or its header is damaged");
         if (have < need / 8) return missing;
         out.damage = std::move(missing).value();
     }
@@ -273,7 +290,8 @@ Result<Bytes> BmpKind::replace(ByteSpan file, const TextureLayout& layout, std::
         // A V5 header may point to a color profile behind the picture.
         if (h.header_bytes >= 124 && file.size() >= 138) {
             const auto profile = load_le<std::uint32_t>(file.data() + 126);
-            if (profile && profile + 14ull >= end) store_le(whole.data() + 126, static_cast<std::uint32_t>(profile + fresh.size() - (end - h.data_at)));
+            if (profile && profile + 14ull >= end)
+                store_le(whole.data() + 126, static_cast<std::uint32_t>(profile + fresh.size() - (end - h.data_at)));
         }
         return whole;
     }
@@ -281,7 +299,8 @@ Result<Bytes> BmpKind::replace(ByteSpan file, const TextureLayout& layout, std::
         for (std::size_t x = 0; x < h.width; ++x) {
             auto& byte = out[h.data_at + (h.from_top ? y : h.height - 1 - y) * h.row_bytes() + x * h.bits / 8];
             const auto shift = static_cast<unsigned>(8 - h.bits - x * h.bits % 8), mask = ((1u << h.bits) - 1) << shift;
-            byte = static_cast<std::byte>((static_cast<unsigned>(byte) & ~mask) | static_cast<unsigned>(fitted.indices[y * h.width + x]) << shift);
+            byte = static_cast<std::byte>((static_cast<unsigned>(byte) & ~mask) | static_cast<unsigned>(fitted.indices[y * h.width + x])
+                                                                                      << shift);
         }
     return out;
 }

@@ -3,8 +3,9 @@
 
 namespace skivet {
 
-/// BMP (Microsoft, "Bitmap Storage" in the Windows GDI documentation): core, info, V4 and V5 headers; palettes of 1, 4 and 8 bits, plain and
-/// run-length encoded; 16, 24 and 32 bits with any masks; both row orders. Shown with 8 bits a channel; alpha only where a mask for it is given.
+/// BMP (Microsoft, "Bitmap Storage" in the Windows GDI documentation): core, info, V4 and V5 headers; palettes of 1, 4 and 8 bits, plain
+/// and run-length encoded; 16, 24 and 32 bits with any masks; both row orders. Shown with 8 bits a channel; alpha only where a mask for it
+/// is given.
 class BmpKind final : public TextureKind {
 public:
     [[nodiscard]] std::string name() const override { return "BMP"; }

@@ -6,12 +6,14 @@ namespace skivet {
 namespace {
 
 constexpr std::uint32_t four(const char (&text)[5]) {
-    return static_cast<std::uint32_t>(static_cast<unsigned char>(text[0])) | static_cast<std::uint32_t>(static_cast<unsigned char>(text[1])) << 8 |
-           static_cast<std::uint32_t>(static_cast<unsigned char>(text[2])) << 16 | static_cast<std::uint32_t>(static_cast<unsigned char>(text[3])) << 24;
+    return static_cast<std::uint32_t>(static_cast<unsigned char>(text[0])) |
+           static_cast<std::uint32_t>(static_cast<unsigned char>(text[1])) << 8 |
+           static_cast<std::uint32_t>(static_cast<unsigned char>(text[2])) << 16 |
+           static_cast<std::uint32_t>(static_cast<unsigned char>(text[3])) << 24;
 }
 
-constexpr std::size_t legacy_header = 128;   // magic and DDS_HEADER
-constexpr std::size_t dx10_header = 148;     // and DDS_HEADER_DXT10
+constexpr std::size_t legacy_header = 128;  // magic and DDS_HEADER
+constexpr std::size_t dx10_header = 148;    // and DDS_HEADER_DXT10
 constexpr std::uint32_t pf_alpha_pixels = 0x1, pf_alpha = 0x2, pf_four_cc = 0x4, pf_rgb = 0x40, pf_luminance = 0x20000, pf_bump = 0x80000;
 constexpr std::uint32_t caps2_cube = 0x200, caps2_faces = 0xFC00, caps2_volume = 0x200000;
 
@@ -25,27 +27,30 @@ constexpr FourCc four_ccs[] = {{four("DXT1"), Format::BC1}, {four("DXT2"), Forma
                                {four("DXT4"), Format::BC3}, {four("RXGB"), Format::BC3}, {four("DXT5"), Format::BC3},
                                {four("ATI1"), Format::BC4}, {four("BC4U"), Format::BC4}, {four("BC4S"), Format::BC4_SNORM},
                                {four("ATI2"), Format::BC5}, {four("BC5U"), Format::BC5}, {four("BC5S"), Format::BC5_SNORM},
-                               {36, Format::RGBA16}, {110, Format::RGBA16_SNORM}, {111, Format::R16F}, {112, Format::RG16F}, {113, Format::RGBA16F},
-                               {114, Format::R32F}, {115, Format::RG32F}, {116, Format::RGBA32F}};
+                               {36, Format::RGBA16},        {110, Format::RGBA16_SNORM}, {111, Format::R16F},
+                               {112, Format::RG16F},        {113, Format::RGBA16F},      {114, Format::R32F},
+                               {115, Format::RG32F},        {116, Format::RGBA32F}};
 
 struct Dxgi {
     Format format;
     std::uint32_t plain, srgb, typeless;  ///< DXGI_FORMAT numbers (Direct3D documentation); 0: there is none
 };
 constexpr Dxgi dxgi_formats[] = {
-    {Format::RGBA32F, 2, 0, 1}, {Format::RGBA32_UINT, 3, 0, 0}, {Format::RGBA32_SINT, 4, 0, 0}, {Format::RGB32F, 6, 0, 5}, {Format::RGB32_UINT, 7, 0, 0},
-    {Format::RGB32_SINT, 8, 0, 0}, {Format::RGBA16F, 10, 0, 9}, {Format::RGBA16, 11, 0, 0}, {Format::RGBA16_UINT, 12, 0, 0},
-    {Format::RGBA16_SNORM, 13, 0, 0}, {Format::RGBA16_SINT, 14, 0, 0}, {Format::RG32F, 16, 0, 15}, {Format::RG32_UINT, 17, 0, 0},
-    {Format::RG32_SINT, 18, 0, 0}, {Format::RGB10A2, 24, 0, 23}, {Format::RGB10A2_UINT, 25, 0, 0}, {Format::R11G11B10F, 26, 0, 0},
-    {Format::RGBA8, 28, 29, 27}, {Format::RGBA8_UINT, 30, 0, 0}, {Format::RGBA8_SNORM, 31, 0, 0}, {Format::RGBA8_SINT, 32, 0, 0},
-    {Format::RG16F, 34, 0, 33}, {Format::RG16, 35, 0, 0}, {Format::RG16_UINT, 36, 0, 0}, {Format::RG16_SNORM, 37, 0, 0}, {Format::RG16_SINT, 38, 0, 0},
-    {Format::R32F, 41, 0, 39}, {Format::R32_UINT, 42, 0, 0}, {Format::R32_SINT, 43, 0, 0}, {Format::RG8, 49, 0, 48}, {Format::RG8_UINT, 50, 0, 0},
-    {Format::RG8_SNORM, 51, 0, 0}, {Format::RG8_SINT, 52, 0, 0}, {Format::R16F, 54, 0, 53}, {Format::R16, 56, 0, 0}, {Format::R16_UINT, 57, 0, 0},
-    {Format::R16_SNORM, 58, 0, 0}, {Format::R16_SINT, 59, 0, 0}, {Format::R8, 61, 0, 60}, {Format::R8_UINT, 62, 0, 0}, {Format::R8_SNORM, 63, 0, 0},
-    {Format::R8_SINT, 64, 0, 0}, {Format::A8, 65, 0, 0}, {Format::RGB9E5, 67, 0, 0}, {Format::BC1, 71, 72, 70}, {Format::BC2, 74, 75, 73},
-    {Format::BC3, 77, 78, 76}, {Format::BC4, 80, 0, 79}, {Format::BC4_SNORM, 81, 0, 0}, {Format::BC5, 83, 0, 82}, {Format::BC5_SNORM, 84, 0, 0},
-    {Format::B5G6R5, 85, 0, 0}, {Format::B5G5R5A1, 86, 0, 0}, {Format::BGRA8, 87, 91, 90}, {Format::BGRX8, 88, 93, 92}, {Format::BC6H, 95, 0, 94},
-    {Format::BC6H_SF16, 96, 0, 0}, {Format::BC7, 98, 99, 97}, {Format::BGRA4, 115, 0, 0}};
+    {Format::RGBA32F, 2, 0, 1},      {Format::RGBA32_UINT, 3, 0, 0},   {Format::RGBA32_SINT, 4, 0, 0},  {Format::RGB32F, 6, 0, 5},
+    {Format::RGB32_UINT, 7, 0, 0},   {Format::RGB32_SINT, 8, 0, 0},    {Format::RGBA16F, 10, 0, 9},     {Format::RGBA16, 11, 0, 0},
+    {Format::RGBA16_UINT, 12, 0, 0}, {Format::RGBA16_SNORM, 13, 0, 0}, {Format::RGBA16_SINT, 14, 0, 0}, {Format::RG32F, 16, 0, 15},
+    {Format::RG32_UINT, 17, 0, 0},   {Format::RG32_SINT, 18, 0, 0},    {Format::RGB10A2, 24, 0, 23},    {Format::RGB10A2_UINT, 25, 0, 0},
+    {Format::R11G11B10F, 26, 0, 0},  {Format::RGBA8, 28, 29, 27},      {Format::RGBA8_UINT, 30, 0, 0},  {Format::RGBA8_SNORM, 31, 0, 0},
+    {Format::RGBA8_SINT, 32, 0, 0},  {Format::RG16F, 34, 0, 33},       {Format::RG16, 35, 0, 0},        {Format::RG16_UINT, 36, 0, 0},
+    {Format::RG16_SNORM, 37, 0, 0},  {Format::RG16_SINT, 38, 0, 0},    {Format::R32F, 41, 0, 39},       {Format::R32_UINT, 42, 0, 0},
+    {Format::R32_SINT, 43, 0, 0},    {Format::RG8, 49, 0, 48},         {Format::RG8_UINT, 50, 0, 0},    {Format::RG8_SNORM, 51, 0, 0},
+    {Format::RG8_SINT, 52, 0, 0},    {Format::R16F, 54, 0, 53},        {Format::R16, 56, 0, 0},         {Format::R16_UINT, 57, 0, 0},
+    {Format::R16_SNORM, 58, 0, 0},   {Format::R16_SINT, 59, 0, 0},     {Format::R8, 61, 0, 60},         {Format::R8_UINT, 62, 0, 0},
+    {Format::R8_SNORM, 63, 0, 0},    {Format::R8_SINT, 64, 0, 0},      {Format::A8, 65, 0, 0},          {Format::RGB9E5, 67, 0, 0},
+    {Format::BC1, 71, 72, 70},       {Format::BC2, 74, 75, 73},        {Format::BC3, 77, 78, 76},       {Format::BC4, 80, 0, 79},
+    {Format::BC4_SNORM, 81, 0, 0},   {Format::BC5, 83, 0, 82},         {Format::BC5_SNORM, 84, 0, 0},   {Format::B5G6R5, 85, 0, 0},
+    {Format::B5G5R5A1, 86, 0, 0},    {Format::BGRA8, 87, 91, 90},      {Format::BGRX8, 88, 93, 92},     {Format::BC6H, 95, 0, 94},
+    {Format::BC6H_SF16, 96, 0, 0},   {Format::BC7, 98, 99, 97},        {Format::BGRA4, 115, 0, 0}};
 
 const Dxgi* dxgi_of(Format format) {
     for (const auto& known : dxgi_formats)
@@ -86,9 +91,10 @@ Result<Format> format_of_masks(std::uint32_t flags, std::uint32_t bits, const st
     // Unused bits in the place of alpha: the same texels, alpha not stated.
     if (bits == 16 && masks[0] == 0x7C00 && masks[1] == 0x3E0 && masks[2] == 0x1F) return Format::B5G5R5A1;
     if (bits == 16 && masks[0] == 0xF00 && masks[1] == 0xF0 && masks[2] == 0xF) return Format::BGRA4;
-    return fail_at(ErrorCode::unsupported, 76,
-                   fmt::format("pixel format: {} bits with masks {:08x} {:08x} {:08x} {:08x}", bits, masks[0], masks[1], masks[2], masks[3]),
-                   "This layout is not supported yet");
+    return fail_at(
+        ErrorCode::unsupported, 76,
+        fmt::format("pixel format: {} bits with masks {:08x} {:08x} {:08x} {:08x}", bits, masks[0], masks[1], masks[2], masks[3]),
+        "This layout is not supported yet");
 }
 
 std::string readable(std::uint32_t code) {
@@ -122,7 +128,8 @@ Result<TextureLayout> DdsKind::layout(ByteSpan data, std::uint64_t file_size, co
     std::uint64_t payload = legacy_header;
     if (pf_flags & pf_four_cc && code == four("DX10")) {
         if (data.size() < dx10_header)
-            return fail_at(ErrorCode::damaged, legacy_header, fmt::format("DX10 header: needs 20 bytes, has {}", data.size() - legacy_header));
+            return fail_at(ErrorCode::damaged, legacy_header,
+                           fmt::format("DX10 header: needs 20 bytes, has {}", data.size() - legacy_header));
         payload = dx10_header;
         const auto dxgi = word(128), dimension = word(132), misc = word(136);
         for (const auto& known : dxgi_formats) {
@@ -166,7 +173,8 @@ Result<Bytes> write_dds(const TextureDesc& d, ByteSpan payload) {
     const bool says_color = dxgi && dxgi->srgb && d.color != ColorSpace::unknown;
     const bool legacy = d.layers == 1 && !says_color && (code != 0 || has_masks(f));
     if (!legacy && !dxgi)
-        return fail(ErrorCode::unsupported, fmt::format("a DDS file cannot hold {}{}", d.layers > 1 ? "an array of " : "", f.name), "KTX2 can");
+        return fail(ErrorCode::unsupported, fmt::format("a DDS file cannot hold {}{}", d.layers > 1 ? "an array of " : "", f.name),
+                    "KTX2 can");
     const bool dx10 = !legacy;
     Bytes out(dx10 ? dx10_header : legacy_header);
     const auto put = [&](std::size_t at, std::uint32_t value) { store_le(out.data() + at, value); };
@@ -188,7 +196,9 @@ Result<Bytes> write_dds(const TextureDesc& d, ByteSpan payload) {
         put(84, code);
     } else {
         const bool only_alpha = d.format == Format::A8;
-        put(80, f.is_signed() ? pf_bump : only_alpha ? pf_alpha : (f.luminance ? pf_luminance : pf_rgb) | (f.alpha.bits ? pf_alpha_pixels : 0u));
+        put(80, f.is_signed() ? pf_bump
+                : only_alpha  ? pf_alpha
+                              : (f.luminance ? pf_luminance : pf_rgb) | (f.alpha.bits ? pf_alpha_pixels : 0u));
         put(88, f.block_bytes * 8u);
         put(92, mask_of(f.red));
         put(96, mask_of(f.green));

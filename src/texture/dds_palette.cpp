@@ -59,7 +59,8 @@ bool DdsPaletteKind::recognize(ByteSpan head, std::string_view path) const {
 }
 
 Result<TextureLayout> DdsPaletteKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
-    if (data.size() < header_bytes) return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
+    if (data.size() < header_bytes)
+        return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
     const auto p = palette_of(data);
     // The header says everything else as for a picture of one byte a texel.
     Bytes header(data.begin(), data.begin() + header_bytes);
@@ -77,7 +78,9 @@ Result<TextureLayout> DdsPaletteKind::layout(ByteSpan data, std::uint64_t file_s
         end += p.level_bytes(s);
     }
     if (end > file_size)
-        return fail_at(ErrorCode::damaged, header_bytes, fmt::format("palette and mip chain: need {} bytes, have {}", grouped(end - header_bytes), grouped(file_size - std::min<std::uint64_t>(file_size, header_bytes))),
+        return fail_at(ErrorCode::damaged, header_bytes,
+                       fmt::format("palette and mip chain: need {} bytes, have {}", grouped(end - header_bytes),
+                                   grouped(file_size - std::min<std::uint64_t>(file_size, header_bytes))),
                        "The file is cut off or its header is damaged");
     return out;
 }
@@ -121,7 +124,8 @@ Result<Bytes> DdsPaletteKind::replace(ByteSpan file, const TextureLayout& layout
             for (std::size_t x = 0; x < s.width; ++x, ++at) {
                 auto& byte = out[static_cast<std::size_t>(s.offset) + y * row + (p.four ? x / 2 : x)];
                 const auto number = static_cast<unsigned>(fitted.indices[at]);
-                byte = p.four ? static_cast<std::byte>((static_cast<unsigned>(byte) & (x % 2 ? 0x0Fu : 0xF0u)) | number << (x % 2 * 4)) : static_cast<std::byte>(number);
+                byte = p.four ? static_cast<std::byte>((static_cast<unsigned>(byte) & (x % 2 ? 0x0Fu : 0xF0u)) | number << (x % 2 * 4))
+                              : static_cast<std::byte>(number);
             }
     }
     return out;

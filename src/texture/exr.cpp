@@ -1,15 +1,15 @@
 #include "texture/exr.h"
 
+#include <fmt/format.h>
 #include <ImathBox.h>
 #include <ImfChannelList.h>
 #include <ImfFrameBuffer.h>
 #include <ImfHeader.h>
-#include <ImfIO.h>
 #include <ImfInputFile.h>
+#include <ImfIO.h>
 #include <ImfMultiPartInputFile.h>
 #include <ImfOutputFile.h>
 #include <exception>
-#include <fmt/format.h>
 
 #include "codec/codec.h"
 #include "pixel/half.h"
@@ -21,7 +21,8 @@ class MemoryIn final : public Imf::IStream {
 public:
     explicit MemoryIn(ByteSpan data) : IStream("memory"), data_(data) {}
     bool read(char to[], int count) override {
-        if (count < 0 || static_cast<std::uint64_t>(count) > data_.size() - std::min<std::uint64_t>(data_.size(), at_)) throw std::runtime_error("the file ends early");
+        if (count < 0 || static_cast<std::uint64_t>(count) > data_.size() - std::min<std::uint64_t>(data_.size(), at_))
+            throw std::runtime_error("the file ends early");
         std::memcpy(to, data_.data() + at_, static_cast<std::size_t>(count));
         at_ += static_cast<std::uint64_t>(count);
         return at_ < data_.size();
@@ -61,7 +62,7 @@ auto guarded(const Work& work) -> decltype(work()) {
 }
 
 struct Channels {
-    std::vector<std::string> names;   ///< in the order of the texel
+    std::vector<std::string> names;  ///< in the order of the texel
     bool half = true;
     [[nodiscard]] Format format() const {
         switch (names.size()) {
@@ -83,7 +84,8 @@ Result<Channels> channels_of(const Imf::Header& header) {
         out.names.clear();
         if (list.findChannel("Y") && !list.findChannel("RY")) out.names.emplace_back("Y");
     }
-    if (out.names.empty()) return fail(ErrorCode::unsupported, "neither R, G and B nor Y alone are among its channels", "Save the picture as RGB");
+    if (out.names.empty())
+        return fail(ErrorCode::unsupported, "neither R, G and B nor Y alone are among its channels", "Save the picture as RGB");
     for (const auto& name : out.names) {
         const auto* c = list.findChannel(name);
         if (c->xSampling != 1 || c->ySampling != 1) return fail(ErrorCode::unsupported, fmt::format("channel {} is subsampled", name));
@@ -112,8 +114,10 @@ char* base_of(char* first, const Box& box, std::size_t x_stride, std::size_t y_s
 void add_slices(Imf::FrameBuffer& frame, const Channels& channels, const Box& box, Bytes& texels) {
     const std::size_t part = channels.half ? 2 : 4, texel = part * channels.names.size();
     for (std::size_t c = 0; c < channels.names.size(); ++c)
-        frame.insert(channels.names[c], Imf::Slice(channels.half ? Imf::HALF : Imf::FLOAT,
-                                                   base_of(reinterpret_cast<char*>(texels.data()) + c * part, box, texel, texel * box.width), texel, texel * box.width));
+        frame.insert(channels.names[c],
+                     Imf::Slice(channels.half ? Imf::HALF : Imf::FLOAT,
+                                base_of(reinterpret_cast<char*>(texels.data()) + c * part, box, texel, texel * box.width), texel,
+                                texel * box.width));
 }
 
 Result<Bytes> read_texels(ByteSpan file) {
@@ -142,10 +146,12 @@ Result<Bytes> written(ByteSpan file, Bytes texels) {
     for (auto c = header.channels().begin(); c != header.channels().end(); ++c) {
         if (std::find(channels.names.begin(), channels.names.end(), c.name()) != channels.names.end()) continue;
         const auto& channel = c.channel();
-        if (channel.xSampling != 1 || channel.ySampling != 1) return fail(ErrorCode::unsupported, fmt::format("channel {} is subsampled", c.name()));
+        if (channel.xSampling != 1 || channel.ySampling != 1)
+            return fail(ErrorCode::unsupported, fmt::format("channel {} is subsampled", c.name()));
         const std::size_t part = channel.type == Imf::HALF ? 2 : 4;
         kept.emplace_back(std::size_t{box.width} * box.height * part);
-        const Imf::Slice slice(channel.type, base_of(reinterpret_cast<char*>(kept.back().data()), box, part, part * box.width), part, part * box.width);
+        const Imf::Slice slice(channel.type, base_of(reinterpret_cast<char*>(kept.back().data()), box, part, part * box.width), part,
+                               part * box.width);
         rest.insert(c.name(), slice);
         all.insert(c.name(), slice);
     }
@@ -165,11 +171,14 @@ Result<Bytes> written(ByteSpan file, Bytes texels) {
 
 }  // namespace
 
-bool ExrKind::recognize(ByteSpan head, std::string_view) const { return head.size() >= 8 && load_le<std::uint32_t>(head.data()) == 20000630; }
+bool ExrKind::recognize(ByteSpan head, std::string_view) const {
+    return head.size() >= 8 && load_le<std::uint32_t>(head.data()) == 20000630;
+}
 
 Result<TextureLayout> ExrKind::layout(ByteSpan data, std::uint64_t, const ReadLimits& limits) const {
     return guarded([&]() -> Result<TextureLayout> {
-        if (load_le<std::uint32_t>(data.data() + 4) & 0x1800) return fail(ErrorCode::unsupported, "several parts or deep data", "Single pictures are read");
+        if (load_le<std::uint32_t>(data.data() + 4) & 0x1800)
+            return fail(ErrorCode::unsupported, "several parts or deep data", "Single pictures are read");
         MemoryIn in(data);
         Imf::InputFile input(in, 0);
         SKIVET_TRY(const auto channels, channels_of(input.header()));

@@ -1,9 +1,9 @@
 #include "texture/jpeg.h"
 
-#include <cstdio>
-#include <cstdlib>
 #include <fmt/format.h>
 #include <jpeglib.h>
+#include <cstdio>
+#include <cstdlib>
 #include <limits>
 #include <stdexcept>
 
@@ -142,7 +142,8 @@ Bytes compressed(const jpeg_decompress_struct& like, const Bytes& texels, const 
 }
 
 /// Whether some texel under the block changed; blocks of subsampled channels cover more texels. One flag a texel.
-bool touched(const std::vector<std::uint8_t>& changed, const TextureDesc& d, JDIMENSION bx, JDIMENSION by, unsigned width, unsigned height) {
+bool touched(const std::vector<std::uint8_t>& changed, const TextureDesc& d, JDIMENSION bx, JDIMENSION by, unsigned width,
+             unsigned height) {
     for (std::uint32_t y = by * height; y < std::min(d.height, (by + 1) * height); ++y)
         for (std::uint32_t x = bx * width; x < std::min(d.width, (bx + 1) * width); ++x)
             if (changed[std::size_t{y} * d.width + x]) return true;
@@ -158,17 +159,20 @@ Result<Bytes> merged(ByteSpan file, const TextureLayout& layout, const Bytes& wa
     Reader original(file, true);
     auto& old = original.info;
     auto** old_blocks = jpeg_read_coefficients(&old);
-    for (const auto* table : old.quant_tbl_ptrs)   // the library divides by them
+    for (const auto* table : old.quant_tbl_ptrs)  // the library divides by them
         if (table && std::find(std::begin(table->quantval), std::end(table->quantval), 0) != std::end(table->quantval))
-            return fail(ErrorCode::damaged, "a quantization table holds a zero (ITU-T T.81 B.2.4.1 wants 1 or more)", "The picture can be shown, but nothing can be put into it");
+            return fail(ErrorCode::damaged, "a quantization table holds a zero (ITU-T T.81 B.2.4.1 wants 1 or more)",
+                        "The picture can be shown, but nothing can be put into it");
     const auto fresh_file = compressed(old, wanted, layout);
     Reader fresh(fresh_file);
     auto** fresh_blocks = jpeg_read_coefficients(&fresh.info);
-    const auto mcu_width = static_cast<unsigned>(old.max_h_samp_factor) * DCTSIZE, mcu_height = static_cast<unsigned>(old.max_v_samp_factor) * DCTSIZE;
+    const auto mcu_width = static_cast<unsigned>(old.max_h_samp_factor) * DCTSIZE,
+               mcu_height = static_cast<unsigned>(old.max_v_samp_factor) * DCTSIZE;
     for (int c = 0; c < old.num_components; ++c) {
         const auto& part = old.comp_info[c];
         const auto& other = fresh.info.comp_info[c];
-        const unsigned width = mcu_width / static_cast<unsigned>(part.h_samp_factor), height = mcu_height / static_cast<unsigned>(part.v_samp_factor);
+        const unsigned width = mcu_width / static_cast<unsigned>(part.h_samp_factor),
+                       height = mcu_height / static_cast<unsigned>(part.v_samp_factor);
         for (JDIMENSION by = 0; by < std::min(part.height_in_blocks, other.height_in_blocks); ++by) {
             auto** to = old.mem->access_virt_barray(reinterpret_cast<j_common_ptr>(&old), old_blocks[c], by, 1, TRUE);
             auto** from = fresh.info.mem->access_virt_barray(reinterpret_cast<j_common_ptr>(&fresh.info), fresh_blocks[c], by, 1, FALSE);
@@ -193,14 +197,16 @@ Result<Bytes> merged(ByteSpan file, const TextureLayout& layout, const Bytes& wa
 }  // namespace
 
 bool JpegKind::recognize(ByteSpan head, std::string_view) const {
-    return head.size() >= 4 && head[0] == std::byte{0xFF} && head[1] == std::byte{0xD8} && head[2] == std::byte{0xFF} && head[3] >= std::byte{0xC0};
+    return head.size() >= 4 && head[0] == std::byte{0xFF} && head[1] == std::byte{0xD8} && head[2] == std::byte{0xFF} &&
+           head[3] >= std::byte{0xC0};
 }
 
-/// The library fills up a file that ends early with gray and only warns; whole files end with the marker EOI (ITU-T T.81, B.1.1.3), some with
-/// more behind it. Looked for behind the first scan's header, because a preview among the markers before it has an end of its own.
+/// The library fills up a file that ends early with gray and only warns; whole files end with the marker EOI (ITU-T T.81, B.1.1.3), some
+/// with more behind it. Looked for behind the first scan's header, because a preview among the markers before it has an end of its own.
 static bool has_end(ByteSpan file) {
     std::size_t scan = 2;
-    while (scan + 4 <= file.size() && file[scan + 1] != std::byte{0xDA}) scan += file[scan + 1] == std::byte{0xFF} ? 1 : 2 + load_uint(file.data() + scan + 2, 2, ByteOrder::big);
+    while (scan + 4 <= file.size() && file[scan + 1] != std::byte{0xDA})
+        scan += file[scan + 1] == std::byte{0xFF} ? 1 : 2 + load_uint(file.data() + scan + 2, 2, ByteOrder::big);
     for (std::size_t at = file.size(); at >= scan + 2; --at)
         if (file[at - 2] == std::byte{0xFF} && file[at - 1] == std::byte{0xD9}) return true;
     return false;
@@ -211,16 +217,22 @@ Result<TextureLayout> JpegKind::layout(ByteSpan data, std::uint64_t file_size, c
         Reader reader(data);
         const auto& info = reader.info;
         if (info.num_components != 1 && info.num_components != 3)
-            return fail(ErrorCode::unsupported, fmt::format("{} color components", info.num_components), "Gray and RGB are read; save it without CMYK");
+            return fail(ErrorCode::unsupported, fmt::format("{} color components", info.num_components),
+                        "Gray and RGB are read; save it without CMYK");
         TextureLayout out;
         out.direct = false;
         out.desc.format = info.num_components == 1 ? Format::L8 : Format::RGB8;
         out.desc.width = info.image_width;
         out.desc.height = info.image_height;
         SKIVET_CHECK(check_desc(out.desc, limits));
-        out.surfaces.push_back({0, 0, 0, 0, out.desc.width, out.desc.height, 0, level_bytes(out.desc.format, out.desc.width, out.desc.height)});
+        out.surfaces.push_back(
+            {0, 0, 0, 0, out.desc.width, out.desc.height, 0, level_bytes(out.desc.format, out.desc.width, out.desc.height)});
         if (data.size() == file_size && !has_end(data))
-            out.damage = Error{ErrorCode::damaged, "picture data: the end marker (EOI) is missing", {}, file_size, "The file is cut off; what is there is shown"};
+            out.damage = Error{ErrorCode::damaged,
+                               "picture data: the end marker (EOI) is missing",
+                               {},
+                               file_size,
+                               "The file is cut off; what is there is shown"};
         return out;
     });
 }

@@ -1,5 +1,5 @@
-// KTX 1: a header with OpenGL's numbers, key/value data, then the levels, largest first, each behind its size. Inside a level: layers, faces,
-// slices, rows padded to 4 bytes; faces and levels padded to 4 bytes too.
+// KTX 1: a header with OpenGL's numbers, key/value data, then the levels, largest first, each behind its size. Inside a level: layers,
+// faces, slices, rows padded to 4 bytes; faces and levels padded to 4 bytes too.
 #include "texture/ktx.h"
 
 #include <fmt/format.h>
@@ -15,12 +15,13 @@ constexpr std::uint32_t same_order = 0x04030201u;
 
 struct Gl {
     Format format;
-    std::uint32_t internal, srgb;       ///< glInternalFormat; 0: there is none
+    std::uint32_t internal, srgb;           ///< glInternalFormat; 0: there is none
     std::uint32_t type, type_size, layout;  ///< glType, glTypeSize, glFormat; 0, 1, 0 for compressed formats
 };
 // OpenGL 4.6, tables 8.2, 8.3, 8.12 and 8.14; OES_compressed_ETC1_RGB8_texture; KHR_texture_compression_astc_ldr.
-constexpr std::uint32_t byte_type = 0x1401, short_type = 0x1403, half_type = 0x140B, float_type = 0x1406, red = 0x1903, rg = 0x8227, rgb = 0x1907, rgba = 0x1908,
-                        bgr = 0x80E0, bgra = 0x80E1, alpha = 0x1906, luminance = 0x1909, luminance_alpha = 0x190A;
+constexpr std::uint32_t byte_type = 0x1401, short_type = 0x1403, half_type = 0x140B, float_type = 0x1406, red = 0x1903, rg = 0x8227,
+                        rgb = 0x1907, rgba = 0x1908, bgr = 0x80E0, bgra = 0x80E1, alpha = 0x1906, luminance = 0x1909,
+                        luminance_alpha = 0x190A;
 // clang-format off
 constexpr Gl table[] = {
     {Format::BC1, 0x83F1, 0x8C4D, 0, 1, 0}, {Format::BC2, 0x83F2, 0x8C4E, 0, 1, 0}, {Format::BC3, 0x83F3, 0x8C4F, 0, 1, 0}, {Format::BC4, 0x8DBB, 0, 0, 1, 0},
@@ -59,7 +60,8 @@ std::pair<Format, ColorSpace> from_gl(std::uint32_t internal, std::uint32_t type
     if (internal == 0x83F0) return {Format::BC1, ColorSpace::linear};  // BC1 without alpha: the same blocks
     if (internal == 0x8C4C) return {Format::BC1, ColorSpace::srgb};
     for (const auto& [first, color] : {std::pair{first_astc, ColorSpace::linear}, {first_astc_srgb, ColorSpace::srgb}})
-        if (internal >= first && internal < first + 14) return {static_cast<Format>(static_cast<std::uint32_t>(Format::ASTC_4x4) + internal - first), color};
+        if (internal >= first && internal < first + 14)
+            return {static_cast<Format>(static_cast<std::uint32_t>(Format::ASTC_4x4) + internal - first), color};
     // Older writers put the unsized format in glInternalFormat.
     if (type != 0 && internal == layout)
         for (const auto& g : table)
@@ -76,10 +78,13 @@ std::uint64_t stored_size(Format format, std::uint32_t width, std::uint32_t heig
 
 }  // namespace
 
-bool KtxKind::recognize(ByteSpan head, std::string_view) const { return head.size() >= 12 && std::memcmp(head.data(), identifier.data(), 12) == 0; }
+bool KtxKind::recognize(ByteSpan head, std::string_view) const {
+    return head.size() >= 12 && std::memcmp(head.data(), identifier.data(), 12) == 0;
+}
 
 Result<TextureLayout> KtxKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
-    if (data.size() < header_bytes) return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
+    if (data.size() < header_bytes)
+        return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
     const auto order = load_le<std::uint32_t>(data.data() + 12) == same_order ? ByteOrder::little : ByteOrder::big;
     const auto word = [&](std::size_t at) { return static_cast<std::uint32_t>(load_uint(data.data() + at, 4, order)); };
     if (word(12) != same_order) return fail_at(ErrorCode::damaged, 12, "the byte order mark is neither 04030201 nor its reverse");
@@ -87,16 +92,19 @@ Result<TextureLayout> KtxKind::layout(ByteSpan data, std::uint64_t file_size, co
     auto& d = out.desc;
     std::tie(d.format, d.color) = from_gl(word(28), word(16), word(24));
     if (d.format == Format::unknown)
-        return fail_at(ErrorCode::unsupported, 28, fmt::format("OpenGL format {:#x} with type {:#x}", word(28), word(16)), "This pixel format is not supported yet");
+        return fail_at(ErrorCode::unsupported, 28, fmt::format("OpenGL format {:#x} with type {:#x}", word(28), word(16)),
+                       "This pixel format is not supported yet");
     if (order == ByteOrder::big && word(20) > 1)
-        return fail_at(ErrorCode::unsupported, 12, fmt::format("big-endian texels of {} bytes", word(20)), "Only single bytes and compressed blocks are read from big-endian files");
+        return fail_at(ErrorCode::unsupported, 12, fmt::format("big-endian texels of {} bytes", word(20)),
+                       "Only single bytes and compressed blocks are read from big-endian files");
     d.width = word(36);
     d.height = std::max(1u, word(40));
     d.depth = std::max(1u, word(44));
     d.layers = std::max(1u, word(48));
     d.faces = word(52);
     d.mips = std::max(1u, word(56));
-    if (d.faces != 1 && d.faces != 6) return fail_at(ErrorCode::damaged, 52, fmt::format("{} faces; a texture has 1, a cubemap 6", d.faces));
+    if (d.faces != 1 && d.faces != 6)
+        return fail_at(ErrorCode::damaged, 52, fmt::format("{} faces; a texture has 1, a cubemap 6", d.faces));
     SKIVET_CHECK(check_desc(d, limits));
     out.direct = false;
     std::uint64_t at = header_bytes + std::uint64_t{word(60)};
@@ -122,7 +130,8 @@ Result<TextureLayout> KtxKind::layout(ByteSpan data, std::uint64_t file_size, co
                     if (s.layer == layer && s.face == face) out.surfaces.push_back(s);
     out.end = at;
     const auto& last = levels.back().back();
-    SKIVET_CHECK(accept_cut_off(out, header_bytes + std::uint64_t{word(60)}, last.offset + stored_size(d.format, last.width, last.height), file_size));
+    SKIVET_CHECK(accept_cut_off(out, header_bytes + std::uint64_t{word(60)}, last.offset + stored_size(d.format, last.width, last.height),
+                                file_size));
     return out;
 }
 
@@ -142,7 +151,8 @@ Result<Bytes> KtxKind::bytes(ByteSpan file, const TextureLayout& layout, const S
 
 Result<Image> KtxKind::decode(ByteSpan file, const TextureLayout& layout, const Surface& s) const {
     const auto stored = stored_size(layout.desc.format, s.width, s.height);
-    if (!layout.damage || s.offset >= file.size() || file.size() - s.offset >= stored || file.size() - s.offset <= stored / 8) return TextureKind::decode(file, layout, s);
+    if (!layout.damage || s.offset >= file.size() || file.size() - s.offset >= stored || file.size() - s.offset <= stored / 8)
+        return TextureKind::decode(file, layout, s);
     Bytes filled(file.begin(), file.end());
     filled.resize(static_cast<std::size_t>(s.offset + stored));
     SKIVET_TRY(const auto data, bytes(filled, layout, s));
@@ -156,12 +166,14 @@ Result<Bytes> KtxKind::replace(ByteSpan file, const TextureLayout& layout, std::
         if (edit.surface >= layout.surfaces.size()) return fail(ErrorCode::usage, "there is no such surface");
         const auto& s = layout.surfaces[edit.surface];
         if (edit.bytes.size() != s.size || s.offset + stored_size(format, s.width, s.height) > out.size())
-            return fail(ErrorCode::unfit, fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
+            return fail(ErrorCode::unfit,
+                        fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
         const auto& f = info(format);
         const auto row = f.block_compressed() ? edit.bytes.size() : static_cast<std::size_t>(row_bytes(format, s.width));
         const auto pitch = f.block_compressed() ? row : static_cast<std::size_t>(padded(row));
         for (std::size_t y = 0; y * row < edit.bytes.size(); ++y)
-            std::copy_n(edit.bytes.begin() + static_cast<std::ptrdiff_t>(y * row), row, out.begin() + static_cast<std::ptrdiff_t>(s.offset + y * pitch));
+            std::copy_n(edit.bytes.begin() + static_cast<std::ptrdiff_t>(y * row), row,
+                        out.begin() + static_cast<std::ptrdiff_t>(s.offset + y * pitch));
     }
     return out;
 }
@@ -173,11 +185,15 @@ Result<Bytes> write_ktx(const TextureDesc& d, ByteSpan payload) {
     const auto surfaces = lay_out(d, 0, MipOrder::largest_first, 1, end);
     if (payload.size() < end) return fail(ErrorCode::usage, fmt::format("needs {} bytes, has {}", grouped(end), grouped(payload.size())));
     const auto internal = d.color == ColorSpace::srgb && gl->srgb ? gl->srgb : gl->internal;
-    const std::uint32_t base = gl->layout ? gl->layout : info(d.format).channels == 1 ? red : info(d.format).channels == 2 ? rg : info(d.format).channels == 3 ? rgb : rgba;
+    const std::uint32_t base = gl->layout                     ? gl->layout
+                               : info(d.format).channels == 1 ? red
+                               : info(d.format).channels == 2 ? rg
+                               : info(d.format).channels == 3 ? rgb
+                                                              : rgba;
     ByteWriter out;
     for (const auto b : identifier) out.le(b);
-    for (const std::uint32_t v : {same_order, gl->type, gl->type_size, gl->layout, internal, base, d.width, d.height, d.depth > 1 ? d.depth : 0u,
-                                  d.layers > 1 ? d.layers : 0u, d.faces, d.mips, 0u})
+    for (const std::uint32_t v : {same_order, gl->type, gl->type_size, gl->layout, internal, base, d.width, d.height,
+                                  d.depth > 1 ? d.depth : 0u, d.layers > 1 ? d.layers : 0u, d.faces, d.mips, 0u})
         out.le(v);
     for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
         const auto size_at = out.bytes.size();

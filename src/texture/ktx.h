@@ -14,7 +14,8 @@ public:
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
 };
 
-/// A little-endian KTX file around `payload`, which must be in lay_out order, largest level first. Error `unsupported` for formats OpenGL does not have.
+/// A little-endian KTX file around `payload`, which must be in lay_out order, largest level first. Error `unsupported` for formats OpenGL
+/// does not have.
 [[nodiscard]] Result<Bytes> write_ktx(const TextureDesc& desc, ByteSpan payload);
 
 }  // namespace skivet

@@ -1,11 +1,11 @@
-// KTX 2.0: a header, an index of the levels, a data format descriptor, key/value data, and the levels, smallest first. Inside a level: layers,
-// faces, slices, rows without padding.
+// KTX 2.0: a header, an index of the levels, a data format descriptor, key/value data, and the levels, smallest first. Inside a level:
+// layers, faces, slices, rows without padding.
 #include "texture/ktx2.h"
 
 #include <fmt/format.h>
-#include <numeric>
 #include <zlib.h>
 #include <zstd.h>
+#include <numeric>
 
 #include "texture/ktx2_format.h"
 
@@ -40,7 +40,8 @@ Result<Bytes> unpack(ByteSpan packed, std::uint64_t size, Supercompression schem
         return out;
     }
     auto got = static_cast<uLongf>(out.size());
-    if (::uncompress(reinterpret_cast<Bytef*>(out.data()), &got, reinterpret_cast<const Bytef*>(packed.data()), static_cast<uLong>(packed.size())) != Z_OK)
+    if (::uncompress(reinterpret_cast<Bytef*>(out.data()), &got, reinterpret_cast<const Bytef*>(packed.data()),
+                     static_cast<uLong>(packed.size())) != Z_OK)
         return fail(ErrorCode::damaged, "the zlib stream is damaged");
     if (got != size) return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, needs {}", grouped(got), grouped(size)));
     return out;
@@ -57,7 +58,8 @@ Result<Bytes> pack(ByteSpan data, Supercompression scheme) {
     }
     auto got = ::compressBound(static_cast<uLong>(data.size()));
     Bytes out(got);
-    if (::compress2(reinterpret_cast<Bytef*>(out.data()), &got, reinterpret_cast<const Bytef*>(data.data()), static_cast<uLong>(data.size()), 9) != Z_OK)
+    if (::compress2(reinterpret_cast<Bytef*>(out.data()), &got, reinterpret_cast<const Bytef*>(data.data()),
+                    static_cast<uLong>(data.size()), 9) != Z_OK)
         return fail(ErrorCode::io, "zlib: out of memory");
     out.resize(got);
     return out;
@@ -70,44 +72,58 @@ std::uint64_t alignment(Format format, Supercompression scheme) {
 
 }  // namespace
 
-bool Ktx2Kind::recognize(ByteSpan head, std::string_view) const { return head.size() >= 12 && std::memcmp(head.data(), identifier.data(), 12) == 0; }
+bool Ktx2Kind::recognize(ByteSpan head, std::string_view) const {
+    return head.size() >= 12 && std::memcmp(head.data(), identifier.data(), 12) == 0;
+}
 
 Result<TextureLayout> Ktx2Kind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
-    if (data.size() < header_bytes) return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
+    if (data.size() < header_bytes)
+        return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
     const auto word = [&](std::size_t at) { return load_le<std::uint32_t>(data.data() + at); };
     TextureLayout out;
     auto& d = out.desc;
     const auto vk = word(12), scheme = word(44);
     const std::uint64_t dfd_at = word(48), dfd_size = word(52);
-    if (scheme == 1) return fail_at(ErrorCode::unsupported, 44, "Basis Universal (ETC1S with BasisLZ)", "This supercompression is not read; store the texture as plain KTX2 or DDS");
+    if (scheme == 1)
+        return fail_at(ErrorCode::unsupported, 44, "Basis Universal (ETC1S with BasisLZ)",
+                       "This supercompression is not read; store the texture as plain KTX2 or DDS");
     if (dfd_at + dfd_size <= data.size()) {
         const auto basis = ktx2::basis_name(data.subspan(static_cast<std::size_t>(dfd_at), static_cast<std::size_t>(dfd_size)));
         if (!basis.empty())
-            return fail_at(ErrorCode::unsupported, dfd_at, fmt::format("Basis Universal ({})", basis), "This format is not read; store the texture as plain KTX2 or DDS");
+            return fail_at(ErrorCode::unsupported, dfd_at, fmt::format("Basis Universal ({})", basis),
+                           "This format is not read; store the texture as plain KTX2 or DDS");
     }
-    if (scheme != 0 && scheme != 2 && scheme != 3) return fail_at(ErrorCode::unsupported, 44, fmt::format("supercompression scheme {}", scheme), "None, Zstandard (2) and zlib (3) are read");
+    if (scheme != 0 && scheme != 2 && scheme != 3)
+        return fail_at(ErrorCode::unsupported, 44, fmt::format("supercompression scheme {}", scheme),
+                       "None, Zstandard (2) and zlib (3) are read");
     std::tie(d.format, d.color) = ktx2::from_vk(vk);
-    if (d.format == Format::unknown) return fail_at(ErrorCode::unsupported, 12, fmt::format("VkFormat {}", vk), "This pixel format is not supported yet");
+    if (d.format == Format::unknown)
+        return fail_at(ErrorCode::unsupported, 12, fmt::format("VkFormat {}", vk), "This pixel format is not supported yet");
     d.width = word(20);
     d.height = std::max(1u, word(24));
     d.depth = std::max(1u, word(28));
     d.layers = std::max(1u, word(32));
     d.faces = word(36);
     d.mips = std::max(1u, word(40));
-    if (d.faces != 1 && d.faces != 6) return fail_at(ErrorCode::damaged, 36, fmt::format("{} faces; a texture has 1, a cubemap 6", d.faces));
+    if (d.faces != 1 && d.faces != 6)
+        return fail_at(ErrorCode::damaged, 36, fmt::format("{} faces; a texture has 1, a cubemap 6", d.faces));
     SKIVET_CHECK(check_desc(d, limits));
     if (data.size() < header_bytes + d.mips * index_entry)
-        return fail_at(ErrorCode::damaged, data.size(), fmt::format("level index: needs {} bytes, has {}", d.mips * index_entry, data.size() - header_bytes));
+        return fail_at(ErrorCode::damaged, data.size(),
+                       fmt::format("level index: needs {} bytes, has {}", d.mips * index_entry, data.size() - header_bytes));
     out.direct = scheme == 0;
     std::uint32_t cut_off = 0;
     // Descriptor, keys and values, supercompression global data (KTX 2.0 section 3.1, "Index").
-    for (const auto end : {dfd_at + dfd_size, std::uint64_t{word(56)} + word(60), load_le<std::uint64_t>(data.data() + 64) + load_le<std::uint64_t>(data.data() + 72)})
+    for (const auto end : {dfd_at + dfd_size, std::uint64_t{word(56)} + word(60),
+                           load_le<std::uint64_t>(data.data() + 64) + load_le<std::uint64_t>(data.data() + 72)})
         if (end <= file_size) out.end = std::max(out.end, end);
     for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
         const auto level = level_at(data, mip);
         const auto need = whole_level(d, mip), at = header_bytes + mip * index_entry;
         if (level.offset > file_size || level.packed > file_size - level.offset) {
-            auto missing = fail_at(ErrorCode::damaged, at, fmt::format("mip {}: needs {} bytes at {}, the file has {}", mip, grouped(level.packed), grouped(level.offset), grouped(file_size)),
+            auto missing = fail_at(ErrorCode::damaged, at,
+                                   fmt::format("mip {}: needs {} bytes at {}, the file has {}", mip, grouped(level.packed),
+                                               grouped(level.offset), grouped(file_size)),
                                    "The file is cut off or its index is damaged");
             // The levels stand smallest first: what a cut takes away are the large ones.
             if (++cut_off == d.mips && level.offset + need / 8 >= file_size) return missing;
@@ -115,7 +131,9 @@ Result<TextureLayout> Ktx2Kind::layout(ByteSpan data, std::uint64_t file_size, c
         }
         if (level.offset <= file_size && level.packed <= file_size - level.offset) out.end = std::max(out.end, level.offset + level.packed);
         if (out.direct ? level.packed < need : level.unpacked != need)
-            return fail_at(ErrorCode::damaged, at, fmt::format("mip {}: needs {} bytes, has {}", mip, grouped(need), grouped(out.direct ? level.packed : level.unpacked)));
+            return fail_at(
+                ErrorCode::damaged, at,
+                fmt::format("mip {}: needs {} bytes, has {}", mip, grouped(need), grouped(out.direct ? level.packed : level.unpacked)));
         if (need > limits.inflated_bytes) return fail(ErrorCode::limit, fmt::format("mip {} would unpack to {}", mip, human_bytes(need)));
     }
     for (std::uint32_t layer = 0; layer < d.layers; ++layer)
@@ -149,7 +167,9 @@ Result<Bytes> Ktx2Kind::replace(ByteSpan file, const TextureLayout& layout, std:
     for (const auto& edit : edits) {
         if (edit.surface >= layout.surfaces.size()) return fail(ErrorCode::usage, "there is no such surface");
         const auto& s = layout.surfaces[edit.surface];
-        if (edit.bytes.size() != s.size) return fail(ErrorCode::unfit, fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
+        if (edit.bytes.size() != s.size)
+            return fail(ErrorCode::unfit,
+                        fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
         if (!changed[s.mip]) {
             const auto level = level_at(file, s.mip);
             SKIVET_TRY(const auto packed, slice(file, level.offset, level.packed));
@@ -188,8 +208,8 @@ Result<Bytes> write_ktx2(const TextureDesc& d, ByteSpan payload, Supercompressio
     ByteWriter out;
     for (const auto b : identifier) out.le(b);
     const bool flat = d.depth == 1;
-    for (const std::uint32_t v : {srgb ? vk->srgb : vk->plain, ktx2::type_size(d.format), d.width, d.height, flat ? 0u : d.depth, d.layers > 1 ? d.layers : 0u,
-                                  d.faces, d.mips, static_cast<std::uint32_t>(scheme)})
+    for (const std::uint32_t v : {srgb ? vk->srgb : vk->plain, ktx2::type_size(d.format), d.width, d.height, flat ? 0u : d.depth,
+                                  d.layers > 1 ? d.layers : 0u, d.faces, d.mips, static_cast<std::uint32_t>(scheme)})
         out.le(v);
     const auto dfd_at = static_cast<std::uint32_t>(header_bytes + d.mips * index_entry);
     out.le(dfd_at);
@@ -210,7 +230,8 @@ Result<Bytes> write_ktx2(const TextureDesc& d, ByteSpan payload, Supercompressio
         Bytes level;
         for (const auto& s : surfaces)
             if (s.mip == mip)
-                level.insert(level.end(), payload.begin() + static_cast<std::ptrdiff_t>(s.offset), payload.begin() + static_cast<std::ptrdiff_t>(s.offset + s.size));
+                level.insert(level.end(), payload.begin() + static_cast<std::ptrdiff_t>(s.offset),
+                             payload.begin() + static_cast<std::ptrdiff_t>(s.offset + s.size));
         SKIVET_TRY(const auto packed, pack(level, scheme));
         const auto align = alignment(d.format, scheme);
         out.bytes.resize(static_cast<std::size_t>((out.bytes.size() + align - 1) / align * align));

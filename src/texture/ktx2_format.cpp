@@ -35,8 +35,8 @@ constexpr auto astc_numbers = [] {
     return out;
 }();
 
-// Khronos Data Format Specification 1.3: color models (table 5.5), channel ids and qualifiers (sections 5.7 to 5.9), from memory where a number is
-// not spelled out in the text.
+// Khronos Data Format Specification 1.3: color models (table 5.5), channel ids and qualifiers (sections 5.7 to 5.9), from memory where a
+// number is not spelled out in the text.
 enum Model : std::uint8_t { rgbsda = 1, bc1a = 128, bc2, bc3, bc4, bc5, bc6h, bc7, etc1 = 160, etc2, astc, etc1s, uastc = 166 };
 constexpr std::uint8_t qualifier_linear = 0x10, qualifier_exponent = 0x20, qualifier_signed = 0x40, qualifier_float = 0x80, alpha = 15;
 constexpr std::uint32_t one_as_float = 0x3F800000u, minus_one_as_float = 0xBF800000u;
@@ -44,14 +44,15 @@ constexpr std::uint32_t one_as_float = 0x3F800000u, minus_one_as_float = 0xBF800
 struct Sample {
     std::uint16_t offset;
     std::uint8_t bits;
-    std::uint8_t channel;   ///< id and qualifiers
+    std::uint8_t channel;  ///< id and qualifiers
     std::uint32_t lower, upper;
 };
 
 Sample compressed(std::uint16_t offset, std::uint8_t bits, std::uint8_t channel, const FormatInfo& f) {
     if (f.is_float()) {
         const bool is_signed = f.numeric == Numeric::sfloat;
-        return {offset, bits, static_cast<std::uint8_t>(channel | qualifier_float | (is_signed ? qualifier_signed : 0)), is_signed ? minus_one_as_float : 0u, one_as_float};
+        return {offset, bits, static_cast<std::uint8_t>(channel | qualifier_float | (is_signed ? qualifier_signed : 0)),
+                is_signed ? minus_one_as_float : 0u, one_as_float};
     }
     if (f.is_signed()) return {offset, bits, static_cast<std::uint8_t>(channel | qualifier_signed), 0x80000000u, 0x7FFFFFFFu};
     return {offset, bits, channel, 0, 0xFFFFFFFFu};
@@ -60,18 +61,22 @@ Sample compressed(std::uint16_t offset, std::uint8_t bits, std::uint8_t channel,
 std::vector<Sample> samples_of(const FormatInfo& f, std::uint8_t& model) {
     switch (f.format) {
         case Format::BC1: model = bc1a; return {compressed(0, 64, 1, f)};  // id 1: the alpha bit counts
-        case Format::BC2: case Format::BC3:
-            model = f.format == Format::BC2 ? bc2 : bc3;
-            return {compressed(0, 64, alpha, f), compressed(64, 64, 0, f)};
-        case Format::BC4: case Format::BC4_SNORM: model = bc4; return {compressed(0, 64, 0, f)};
-        case Format::BC5: case Format::BC5_SNORM: model = bc5; return {compressed(0, 64, 0, f), compressed(64, 64, 1, f)};
-        case Format::BC6H: case Format::BC6H_SF16: model = bc6h; return {compressed(0, 128, 0, f)};
+        case Format::BC2:
+        case Format::BC3: model = f.format == Format::BC2 ? bc2 : bc3; return {compressed(0, 64, alpha, f), compressed(64, 64, 0, f)};
+        case Format::BC4:
+        case Format::BC4_SNORM: model = bc4; return {compressed(0, 64, 0, f)};
+        case Format::BC5:
+        case Format::BC5_SNORM: model = bc5; return {compressed(0, 64, 0, f), compressed(64, 64, 1, f)};
+        case Format::BC6H:
+        case Format::BC6H_SF16: model = bc6h; return {compressed(0, 128, 0, f)};
         case Format::BC7: model = bc7; return {compressed(0, 128, 0, f)};
         case Format::ETC2_RGB: model = etc2; return {compressed(0, 64, 2, f)};
         case Format::ETC2_RGBA1: model = etc2; return {compressed(0, 64, 2, f), compressed(0, 64, alpha, f)};
         case Format::ETC2_RGBA: model = etc2; return {compressed(0, 64, alpha, f), compressed(64, 64, 2, f)};
-        case Format::EAC_R: case Format::EAC_R_SNORM: model = etc2; return {compressed(0, 64, 0, f)};
-        case Format::EAC_RG: case Format::EAC_RG_SNORM: model = etc2; return {compressed(0, 64, 0, f), compressed(64, 64, 1, f)};
+        case Format::EAC_R:
+        case Format::EAC_R_SNORM: model = etc2; return {compressed(0, 64, 0, f)};
+        case Format::EAC_RG:
+        case Format::EAC_RG_SNORM: model = etc2; return {compressed(0, 64, 0, f), compressed(64, 64, 1, f)};
         default: break;
     }
     if (is_astc(f.format)) {
@@ -117,9 +122,12 @@ const VkNumber* vk_number(Format format) {
 }
 
 std::pair<Format, ColorSpace> from_vk(std::uint32_t number) {
-    if (number == 131 || number == 132) return {Format::BC1, number == 132 ? ColorSpace::srgb : ColorSpace::linear};  // BC1 without alpha: the same blocks
+    if (number == 131 || number == 132)
+        return {Format::BC1, number == 132 ? ColorSpace::srgb : ColorSpace::linear};  // BC1 without alpha: the same blocks
     const auto matches = [&](const VkNumber& n) { return number != 0 && (n.plain == number || n.srgb == number); };
-    const auto color = [&](const VkNumber& n) { return n.srgb == number ? ColorSpace::srgb : n.srgb ? ColorSpace::linear : ColorSpace::unknown; };
+    const auto color = [&](const VkNumber& n) {
+        return n.srgb == number ? ColorSpace::srgb : n.srgb ? ColorSpace::linear : ColorSpace::unknown;
+    };
     for (const auto& n : numbers)
         if (matches(n)) return {n.format, color(n)};
     for (const auto& n : astc_numbers)
@@ -145,12 +153,12 @@ Bytes descriptor(Format format, ColorSpace color) {
     ByteWriter out;
     const auto block_size = static_cast<std::uint32_t>(24 + 16 * samples.size());
     out.le(block_size + 4);
-    out.le(std::uint32_t{0});                       // vendor Khronos, basic descriptor
-    out.le(std::uint32_t{2} | block_size << 16);    // version 1.3
+    out.le(std::uint32_t{0});                     // vendor Khronos, basic descriptor
+    out.le(std::uint32_t{2} | block_size << 16);  // version 1.3
     out.le(model);
-    out.le(std::uint8_t{1});                        // primaries of BT.709
+    out.le(std::uint8_t{1});  // primaries of BT.709
     out.le(static_cast<std::uint8_t>(srgb ? 2 : 1));
-    out.le(std::uint8_t{0});                        // straight alpha
+    out.le(std::uint8_t{0});  // straight alpha
     out.le(static_cast<std::uint8_t>(f.block_width - 1));
     out.le(static_cast<std::uint8_t>(f.block_height - 1));
     out.le(std::uint16_t{0});

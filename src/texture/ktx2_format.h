@@ -6,7 +6,7 @@ namespace skivet::ktx2 {
 
 struct VkNumber {
     Format format;
-    std::uint32_t plain, srgb;   ///< VkFormat; 0: there is none
+    std::uint32_t plain, srgb;  ///< VkFormat; 0: there is none
 };
 /// nullptr when Vulkan has no such format (luminance, 24-bit BGR and the like have none).
 [[nodiscard]] const VkNumber* vk_number(Format format);

@@ -1,8 +1,8 @@
 #include "texture/png.h"
 
-#include <cstdlib>
 #include <fmt/format.h>
 #include <spng.h>
+#include <cstdlib>
 
 #include "codec/codec.h"
 #include "codec/palette.h"
@@ -101,9 +101,7 @@ Status for_each_chunk(ByteSpan png, const Visit& visit) {
 
 }  // namespace
 
-bool PngKind::recognize(ByteSpan head, std::string_view) const {
-    return head.size() >= 8 && std::memcmp(head.data(), signature, 8) == 0;
-}
+bool PngKind::recognize(ByteSpan head, std::string_view) const { return head.size() >= 8 && std::memcmp(head.data(), signature, 8) == 0; }
 
 Result<TextureLayout> PngKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     SKIVET_TRY(const auto h, header_of(data));
@@ -130,9 +128,14 @@ Result<TextureLayout> PngKind::layout(ByteSpan data, std::uint64_t file_size, co
     if (data.size() == file_size) {
         bool ends = false;
         std::uint64_t at = 8;
-        for (; !ends && at + 12 <= file_size; at += load_uint(data.data() + at, 4, ByteOrder::big) + 12) ends = as_text(data.subspan(static_cast<std::size_t>(at) + 4, 4)) == "IEND";
+        for (; !ends && at + 12 <= file_size; at += load_uint(data.data() + at, 4, ByteOrder::big) + 12)
+            ends = as_text(data.subspan(static_cast<std::size_t>(at) + 4, 4)) == "IEND";
         if (!ends || at > file_size)
-            out.damage = Error{ErrorCode::damaged, at > file_size ? fmt::format("the last chunk: needs {} bytes more", grouped(at - file_size)) : "the end chunk (IEND) is missing", {}, file_size,
+            out.damage = Error{ErrorCode::damaged,
+                               at > file_size ? fmt::format("the last chunk: needs {} bytes more", grouped(at - file_size))
+                                              : "the end chunk (IEND) is missing",
+                               {},
+                               file_size,
                                "The file is cut off; what is there is shown"};
     }
     return out;
@@ -152,7 +155,8 @@ Result<Image> read_png(ByteSpan file, const ReadLimits& limits) {
         return image;
     }
     std::vector<std::uint16_t> wide(size / 2);
-    if (int code = spng_decode_image(context.get(), wide.data(), size, format, SPNG_DECODE_TRNS)) return png_error(code, "PNG picture data");
+    if (int code = spng_decode_image(context.get(), wide.data(), size, format, SPNG_DECODE_TRNS))
+        return png_error(code, "PNG picture data");
     for (std::size_t i = 0; i < wide.size(); ++i) image.texels[i / 4][i % 4] = static_cast<std::uint8_t>((wide[i] + 128u) / 257u);
     return image;
 }
@@ -164,7 +168,8 @@ Result<std::optional<ImageF>> read_png_wide(ByteSpan file, const ReadLimits& lim
     std::size_t size = 0;
     if (int code = spng_decoded_image_size(context.get(), SPNG_FMT_RGBA16, &size)) return png_error(code, "PNG header");
     std::vector<std::uint16_t> wide(size / 2);
-    if (int code = spng_decode_image(context.get(), wide.data(), size, SPNG_FMT_RGBA16, SPNG_DECODE_TRNS)) return png_error(code, "PNG picture data");
+    if (int code = spng_decode_image(context.get(), wide.data(), size, SPNG_FMT_RGBA16, SPNG_DECODE_TRNS))
+        return png_error(code, "PNG picture data");
     ImageF image(header.width, header.height);
     for (std::size_t i = 0; i < wide.size(); ++i) image.texels[i / 4][i % 4] = static_cast<float>(wide[i] / 65535.0);
     return image;
@@ -188,9 +193,11 @@ Result<Bytes> write_png16(const ImageF& image, bool srgb) {
     std::vector<std::uint16_t> rows(image.texels.size() * channels);
     for (std::size_t i = 0; i < image.texels.size(); ++i)
         for (std::size_t c = 0; c < channels; ++c)
-            rows[i * channels + c] = static_cast<std::uint16_t>(std::clamp(static_cast<double>(image.texels[i][c]), 0.0, 1.0) * 65535 + 0.5);
+            rows[i * channels + c] =
+                static_cast<std::uint16_t>(std::clamp(static_cast<double>(image.texels[i][c]), 0.0, 1.0) * 65535 + 0.5);
     const auto type = channels == 4 ? png::true_color_alpha : channels == 3 ? png::true_color : png::gray;
-    return png::write({reinterpret_cast<const std::uint8_t*>(rows.data()), rows.size() * 2}, {image.width, image.height, 16, static_cast<std::uint8_t>(type), 0, false}, srgb);
+    return png::write({reinterpret_cast<const std::uint8_t*>(rows.data()), rows.size() * 2},
+                      {image.width, image.height, 16, static_cast<std::uint8_t>(type), 0, false}, srgb);
 }
 
 Result<Image> PngKind::decode(ByteSpan file, const TextureLayout& layout, const Surface&) const {
@@ -198,10 +205,12 @@ Result<Image> PngKind::decode(ByteSpan file, const TextureLayout& layout, const 
     // The library wants whole chunks: the one that is cut off is closed where it ends. Then row by row, for as long as there are rows.
     Bytes closed;
     std::uint64_t at = 8;
-    while (at + 12 <= file.size() && at + load_uint(file.data() + at, 4, ByteOrder::big) + 12 <= file.size()) at += load_uint(file.data() + at, 4, ByteOrder::big) + 12;
+    while (at + 12 <= file.size() && at + load_uint(file.data() + at, 4, ByteOrder::big) + 12 <= file.size())
+        at += load_uint(file.data() + at, 4, ByteOrder::big) + 12;
     closed.assign(file.begin(), file.begin() + static_cast<std::ptrdiff_t>(at));
     const auto append = [&](const Bytes& chunk) { closed.insert(closed.end(), chunk.begin(), chunk.end()); };
-    if (at + 8 < file.size()) append(png::make_chunk(as_text(file.subspan(static_cast<std::size_t>(at) + 4, 4)), file.subspan(static_cast<std::size_t>(at) + 8)));
+    if (at + 8 < file.size())
+        append(png::make_chunk(as_text(file.subspan(static_cast<std::size_t>(at) + 4, 4)), file.subspan(static_cast<std::size_t>(at) + 8)));
     append(png::make_chunk("IEND", {}));
     spng_ihdr header{};
     SKIVET_TRY(const auto context, open_png(closed, ReadLimits{}, header));
@@ -236,7 +245,8 @@ Result<Bytes> PngKind::replace(ByteSpan file, const TextureLayout& layout, std::
     if (edits.empty()) return Bytes(file.begin(), file.end());
     SKIVET_TRY(auto h, header_of(file));
     if (!h.indexed() && h.extra_alpha)
-        return fail(ErrorCode::unsupported, "a PNG whose transparency is one color (tRNS) cannot be written back", "Save the original with an alpha channel, or without transparency");
+        return fail(ErrorCode::unsupported, "a PNG whose transparency is one color (tRNS) cannot be written back",
+                    "Save the original with an alpha channel, or without transparency");
     const auto& bytes = edits.front().bytes;
     if (bytes.size() != layout.surfaces.front().size) return fail(ErrorCode::unfit, "the picture has another size");
     Bytes fresh, new_palette, new_alpha;
@@ -249,7 +259,8 @@ Result<Bytes> PngKind::replace(ByteSpan file, const TextureLayout& layout, std::
         if (!h.indexed()) {  // gray of 1, 2 or 4 bits
             const unsigned top = (1u << h.depth) - 1;
             for (std::size_t i = 0; i < samples.size(); ++i)
-                if (samples[i] * 255u / top != wanted.texels[i][0]) samples[i] = static_cast<std::uint8_t>((wanted.texels[i][0] * top + 127) / 255);
+                if (samples[i] * 255u / top != wanted.texels[i][0])
+                    samples[i] = static_cast<std::uint8_t>((wanted.texels[i][0] * top + 127) / 255);
             SKIVET_TRY(fresh, png::write(pack_samples(samples, h), h, false));
         } else {
             std::vector<Texel> palette;
@@ -257,7 +268,9 @@ Result<Bytes> PngKind::replace(ByteSpan file, const TextureLayout& layout, std::
                 const auto* data = chunk.data() + 8;
                 const auto size = chunk.size() - 12;
                 if (type == "PLTE")
-                    for (std::size_t i = 0; i + 3 <= size; i += 3) palette.push_back({static_cast<std::uint8_t>(data[i]), static_cast<std::uint8_t>(data[i + 1]), static_cast<std::uint8_t>(data[i + 2]), 255});
+                    for (std::size_t i = 0; i + 3 <= size; i += 3)
+                        palette.push_back({static_cast<std::uint8_t>(data[i]), static_cast<std::uint8_t>(data[i + 1]),
+                                           static_cast<std::uint8_t>(data[i + 2]), 255});
                 if (type == "tRNS")
                     for (std::size_t i = 0; i < std::min(size, palette.size()); ++i) palette[i][3] = static_cast<std::uint8_t>(data[i]);
             }));

@@ -14,7 +14,7 @@
 namespace skivet::png {
 namespace {
 
-constexpr int packing_level = 3;   ///< measured: less than a percent larger than zlib's default on textures, several times faster
+constexpr int packing_level = 3;  ///< measured: less than a percent larger than zlib's default on textures, several times faster
 
 std::uint8_t paeth(int a, int b, int c) {
     const int pa = std::abs(b - c), pb = std::abs(a - c), pc = std::abs(a + b - 2 * c);
@@ -54,7 +54,7 @@ std::uint32_t weight_of(const std::uint8_t* row, std::size_t size) {
 std::vector<std::uint8_t> filtered(std::span<const std::uint8_t> rows, const Header& h) {
     const std::size_t row = h.row_bytes(), step = std::max<std::size_t>(1, h.texel_bits() / 8);
     std::vector<std::uint8_t> out((row + 1) * h.height);
-    const bool unfiltered = h.indexed() || h.depth < 8;   // section 12.7: filters do not help there
+    const bool unfiltered = h.indexed() || h.depth < 8;  // section 12.7: filters do not help there
     constexpr std::uint32_t band = 32;
     tbb::parallel_for(0u, (h.height + band - 1) / band, [&](std::uint32_t b) {
         std::vector<std::uint8_t> padded((row + step) * 2), tried(row), best(row);
@@ -108,7 +108,8 @@ Result<Bytes> write(std::span<const std::uint8_t> rows, const Header& given, boo
         rows = swapped;
     }
     const auto data = filtered(rows, h);
-    const std::unique_ptr<libdeflate_compressor, decltype(&libdeflate_free_compressor)> packer(libdeflate_alloc_compressor(packing_level), &libdeflate_free_compressor);
+    const std::unique_ptr<libdeflate_compressor, decltype(&libdeflate_free_compressor)> packer(libdeflate_alloc_compressor(packing_level),
+                                                                                               &libdeflate_free_compressor);
     if (!packer) return fail(ErrorCode::io, "out of memory");
     Bytes packed(libdeflate_zlib_compress_bound(packer.get(), data.size()));
     packed.resize(libdeflate_zlib_compress(packer.get(), data.data(), data.size(), packed.data(), packed.size()));
@@ -122,7 +123,8 @@ Result<Bytes> write(std::span<const std::uint8_t> rows, const Header& given, boo
     out.put(make_chunk("IHDR", header));
     if (srgb) out.put(make_chunk("sRGB", Bytes(1)));
     // A chunk's length has 31 bits.
-    for (std::size_t at = 0; at < packed.size(); at += std::size_t{1} << 30) out.put(make_chunk("IDAT", ByteSpan(packed).subspan(at, std::min(packed.size() - at, std::size_t{1} << 30))));
+    for (std::size_t at = 0; at < packed.size(); at += std::size_t{1} << 30)
+        out.put(make_chunk("IDAT", ByteSpan(packed).subspan(at, std::min(packed.size() - at, std::size_t{1} << 30))));
     out.put(make_chunk("IEND", {}));
     return std::move(out.bytes);
 }

@@ -1,8 +1,8 @@
 #include "texture/radiance.h"
 
+#include <fmt/format.h>
 #include <charconv>
 #include <cmath>
-#include <fmt/format.h>
 
 #include "codec/codec.h"
 
@@ -29,7 +29,8 @@ Result<Header> header_of(ByteSpan data) {
         if (line.empty()) break;
         if (line.starts_with("FORMAT=")) format = line.substr(7);
     }
-    if (format != "32-bit_rle_rgbe") return fail(ErrorCode::unsupported, fmt::format("colors as \"{}\"", format.substr(0, 40)), "RGBE is read; XYZE is not");
+    if (format != "32-bit_rle_rgbe")
+        return fail(ErrorCode::unsupported, fmt::format("colors as \"{}\"", format.substr(0, 40)), "RGBE is read; XYZE is not");
     const auto end = text.find('\n', at);
     if (end == std::string::npos) return fail_at(ErrorCode::damaged, at, "the size is missing");
     const auto line = text.substr(at, end - at);
@@ -38,13 +39,15 @@ Result<Header> header_of(ByteSpan data) {
     const bool sound = line.size() > 4 && (line.starts_with("-Y ") || line.starts_with("+Y "));
     const auto middle = line.find(" +X ");
     if (!sound || middle == std::string::npos || middle < 3)
-        return fail_at(ErrorCode::unsupported, at, fmt::format("the orientation \"{}\"", line.substr(0, 40)), "Rows from the top or the bottom are read");
+        return fail_at(ErrorCode::unsupported, at, fmt::format("the orientation \"{}\"", line.substr(0, 40)),
+                       "Rows from the top or the bottom are read");
     h.from_bottom = line[0] == '+';
     const auto number = [&](std::size_t from, std::size_t to, std::uint32_t& out) {
         const auto [last, code] = std::from_chars(line.data() + from, line.data() + to, out);
         return code == std::errc() && last == line.data() + to;
     };
-    if (!number(3, middle, h.height) || !number(middle + 4, line.size(), h.width)) return fail_at(ErrorCode::damaged, at, fmt::format("the size \"{}\"", line.substr(0, 40)));
+    if (!number(3, middle, h.height) || !number(middle + 4, line.size(), h.width))
+        return fail_at(ErrorCode::damaged, at, fmt::format("the size \"{}\"", line.substr(0, 40)));
     h.data_at = end + 1;
     return h;
 }
@@ -54,7 +57,8 @@ Result<std::vector<Rgbe>> read_row(ByteReader& reader, std::uint32_t width) {
     std::vector<Rgbe> row(width);
     SKIVET_TRY(const auto start, reader.take(4));
     const auto byte = [](std::byte b) { return static_cast<std::uint8_t>(b); };
-    if (width >= 8 && width < 32768 && byte(start[0]) == 2 && byte(start[1]) == 2 && (unsigned{byte(start[2])} << 8 | byte(start[3])) == width) {
+    if (width >= 8 && width < 32768 && byte(start[0]) == 2 && byte(start[1]) == 2 &&
+        (unsigned{byte(start[2])} << 8 | byte(start[3])) == width) {
         for (std::size_t c = 0; c < 4; ++c)  // one channel after the other
             for (std::uint32_t x = 0; x < width;) {
                 SKIVET_TRY(const auto count, reader.uint(1));
@@ -121,7 +125,8 @@ Bytes packed_row(const std::vector<Rgbe>& row) {
 
 std::array<float, 3> from_rgbe(const Rgbe& t) {
     if (t[3] == 0) return {0, 0, 0};
-    return {std::ldexp(static_cast<float>(t[0]), t[3] - 136), std::ldexp(static_cast<float>(t[1]), t[3] - 136), std::ldexp(static_cast<float>(t[2]), t[3] - 136)};
+    return {std::ldexp(static_cast<float>(t[0]), t[3] - 136), std::ldexp(static_cast<float>(t[1]), t[3] - 136),
+            std::ldexp(static_cast<float>(t[2]), t[3] - 136)};
 }
 
 Rgbe to_rgbe(const std::array<float, 3>& rgb) {
@@ -166,7 +171,9 @@ Result<TextureLayout> RadianceKind::layout(ByteSpan data, std::uint64_t file_siz
     // Each row takes some bytes even when packed: sizes that cannot be true take no memory.
     const auto have = file_size - std::min<std::uint64_t>(file_size, h.data_at), need = std::uint64_t{h.height} * (4 + h.width / 32);
     if (have < std::min(need, std::uint64_t{h.height} * h.width / 8))
-        return fail_at(ErrorCode::damaged, h.data_at, fmt::format("picture data: needs {} bytes at least, has {}", grouped(need), grouped(have)), "The file is cut off or its header is damaged");
+        return fail_at(ErrorCode::damaged, h.data_at,
+                       fmt::format("picture data: needs {} bytes at least, has {}", grouped(need), grouped(have)),
+                       "The file is cut off or its header is damaged");
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(out.desc.format, h.width, h.height)});
     if (data.size() < file_size) return out;
     ByteReader reader(data);
@@ -181,7 +188,9 @@ Result<TextureLayout> RadianceKind::layout(ByteSpan data, std::uint64_t file_siz
     return out;
 }
 
-Result<ImageF> RadianceKind::decode_wide(ByteSpan file, const TextureLayout& layout, const Surface&) const { return picture_of(file, layout.damage.has_value()); }
+Result<ImageF> RadianceKind::decode_wide(ByteSpan file, const TextureLayout& layout, const Surface&) const {
+    return picture_of(file, layout.damage.has_value());
+}
 Result<Image> RadianceKind::decode(ByteSpan file, const TextureLayout& layout, const Surface&) const {
     SKIVET_TRY(const auto image, picture_of(file, layout.damage.has_value()));
     return view_of(layout.desc.format, image);
@@ -231,7 +240,9 @@ Result<Bytes> RadianceKind::replace(ByteSpan file, const TextureLayout& layout, 
         }
         const auto fresh = changed ? packed_row(row) : Bytes();
         if (changed) out.insert(out.end(), fresh.begin(), fresh.end());
-        else out.insert(out.end(), file.begin() + static_cast<std::ptrdiff_t>(start), file.begin() + static_cast<std::ptrdiff_t>(reader.position()));
+        else
+            out.insert(out.end(), file.begin() + static_cast<std::ptrdiff_t>(start),
+                       file.begin() + static_cast<std::ptrdiff_t>(reader.position()));
     }
     out.insert(out.end(), file.begin() + static_cast<std::ptrdiff_t>(reader.position()), file.end());
     return out;

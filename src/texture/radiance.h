@@ -3,8 +3,8 @@
 
 namespace skivet {
 
-/// Radiance RGBE pictures (G. Ward, "Real Pixels", Graphics Gems II, 1991; file format after the Radiance reference manual): flat, old and new
-/// run-length encoding, both row orders. Texels are RGB floats, mantissa × 2^(exponent - 136).
+/// Radiance RGBE pictures (G. Ward, "Real Pixels", Graphics Gems II, 1991; file format after the Radiance reference manual): flat, old and
+/// new run-length encoding, both row orders. Texels are RGB floats, mantissa × 2^(exponent - 136).
 class RadianceKind final : public TextureKind {
 public:
     [[nodiscard]] std::string name() const override { return "HDR"; }

@@ -7,7 +7,11 @@ namespace {
 
 Error in_sibling(const SiblingFile& sibling, Error error) {
     if (error.code == ErrorCode::missing)
-        return Error{ErrorCode::missing, sibling.name + " is missing: its levels cannot be shown", {}, {}, "Put it beside the texture's other files"};
+        return Error{ErrorCode::missing,
+                     sibling.name + " is missing: its levels cannot be shown",
+                     {},
+                     {},
+                     "Put it beside the texture's other files"};
     return std::move(error).within(sibling.name);
 }
 
@@ -18,7 +22,9 @@ Result<Bytes> read_whole(const SiblingFile& sibling, const ReadSibling& read, co
     auto bytes = sibling.packing == Packing::none ? std::move(stored) : unpack(sibling.packing, *stored, sibling.size, limits);
     if (!bytes) return fail(in_sibling(sibling, std::move(bytes).error()));
     if (bytes->size() != sibling.size)
-        return fail(ErrorCode::damaged, fmt::format("{}: its levels need {} bytes, it has {}", sibling.name, grouped(sibling.size), grouped(bytes->size())), "It belongs to another texture or is cut off");
+        return fail(ErrorCode::damaged,
+                    fmt::format("{}: its levels need {} bytes, it has {}", sibling.name, grouped(sibling.size), grouped(bytes->size())),
+                    "It belongs to another texture or is cut off");
     return bytes;
 }
 
@@ -42,7 +48,8 @@ Result<Found> find(const TextureKinds& kinds, ByteSpan data, std::string_view pa
 
 }  // namespace
 
-Result<TextureFile> open_spread(const TextureKinds& kinds, Bytes own, std::string_view path, const ReadSibling& read, const ReadLimits& limits) {
+Result<TextureFile> open_spread(const TextureKinds& kinds, Bytes own, std::string_view path, const ReadSibling& read,
+                                const ReadLimits& limits) {
     SKIVET_TRY(const auto found, find(kinds, own, path, limits));
     if (found.spread.siblings.empty() || found.spread.own > own.size()) return TextureFile::open(kinds, std::move(own), path, limits);
     TextureFile out;
@@ -92,7 +99,8 @@ Result<Bytes> join_spread(const TextureKinds& kinds, Bytes own, std::string_view
     return out;
 }
 
-Result<std::vector<SpreadPart>> split_spread(const TextureKinds& kinds, ByteSpan joined, std::string_view path, const ReadSibling& read, const ReadLimits& limits) {
+Result<std::vector<SpreadPart>> split_spread(const TextureKinds& kinds, ByteSpan joined, std::string_view path, const ReadSibling& read,
+                                             const ReadLimits& limits) {
     std::vector<SpreadPart> out(1);
     auto whole = find(kinds, joined, path, limits);
     // What has no sound header, or only the texture's own file, was given to go in as it is.

@@ -75,8 +75,10 @@ Result<Bytes> TextureKind::replace(ByteSpan file, const TextureLayout& layout, s
         if (edit.surface >= layout.surfaces.size()) return fail(ErrorCode::usage, "there is no such surface");
         const auto& s = layout.surfaces[edit.surface];
         if (edit.bytes.size() != s.size || s.offset + s.size > out.size())
-            return fail(ErrorCode::unfit, fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
-        if (s.offset >= absent || s.offset + s.size > out.size()) return fail(ErrorCode::damaged, fmt::format("mip {} is not there to be replaced", s.mip));
+            return fail(ErrorCode::unfit,
+                        fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
+        if (s.offset >= absent || s.offset + s.size > out.size())
+            return fail(ErrorCode::damaged, fmt::format("mip {} is not there to be replaced", s.mip));
         std::copy(edit.bytes.begin(), edit.bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(s.offset));
     }
     return out;
@@ -109,7 +111,9 @@ Result<TextureFile> TextureFile::open(const TextureKinds& kinds, Bytes file, std
     TextureFile out;
     out.kind = kinds.recognize(file, path);
     if (!out.kind)
-        return fail(ErrorCode::unsupported, "this is no texture we know", "Texture files (DDS, KTX, KTX2), pictures (PNG, TGA, BMP, JPEG, WebP, TIFF, OpenEXR, HDR) and what a texture sheet describes are read");
+        return fail(ErrorCode::unsupported, "this is no texture we know",
+                    "Texture files (DDS, KTX, KTX2), pictures (PNG, TGA, BMP, JPEG, WebP, TIFF, OpenEXR, HDR) and what a texture sheet "
+                    "describes are read");
     auto layout = out.kind->layout(file, file.size(), limits);
     if (!layout) return fail(std::move(layout).error().within(out.kind->name()));
     out.layout = std::move(*layout);
@@ -149,7 +153,8 @@ Result<Bytes> payload_of(const TextureFile& texture) {
 Status accept_cut_off(TextureLayout& layout, std::uint64_t start, std::uint64_t end, std::uint64_t file_size) {
     if (end <= file_size) return {};
     const auto have = file_size - std::min(start, file_size);
-    auto missing = fail_at(ErrorCode::damaged, start, fmt::format("mip chain: needs {} bytes, has {}", grouped(end - start), grouped(have)), "The file is cut off or its header is damaged");
+    auto missing = fail_at(ErrorCode::damaged, start, fmt::format("mip chain: needs {} bytes, has {}", grouped(end - start), grouped(have)),
+                           "The file is cut off or its header is damaged");
     if (layout.surfaces.empty() || have < layout.surfaces.front().size / 8 + 1) return missing;
     layout.damage = std::move(missing).value();
     return {};
@@ -160,7 +165,8 @@ Status check_desc(const TextureDesc& d, const ReadLimits& limits) {
         return fail(ErrorCode::damaged, fmt::format("a size of {}×{}×{} texels", d.width, d.height, d.depth));
     if (d.width > limits.image_side || d.height > limits.image_side || d.depth > limits.image_side ||
         std::uint64_t{d.width} * d.height * d.depth > limits.image_texels)
-        return fail(ErrorCode::limit, fmt::format("{}×{}×{} texels are more than the limit", grouped(d.width), grouped(d.height), grouped(d.depth)));
+        return fail(ErrorCode::limit,
+                    fmt::format("{}×{}×{} texels are more than the limit", grouped(d.width), grouped(d.height), grouped(d.depth)));
     if (d.layers == 0 || d.faces == 0 || d.faces > 6 || d.layers > limits.layers)
         return fail(ErrorCode::limit, fmt::format("{} layers with {} faces", grouped(d.layers), d.faces));
     if (d.mips == 0 || d.mips > full_mip_count(d.width, d.height, d.depth))

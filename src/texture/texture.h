@@ -13,12 +13,12 @@ namespace skivet {
 
 struct TextureDesc {
     Format format = Format::unknown;
-    std::uint32_t width = 0;    ///< texels of level 0
+    std::uint32_t width = 0;  ///< texels of level 0
     std::uint32_t height = 0;
-    std::uint32_t depth = 1;    ///< slices of a volume
+    std::uint32_t depth = 1;  ///< slices of a volume
     std::uint32_t mips = 1;
     std::uint32_t layers = 1;
-    std::uint32_t faces = 1;    ///< 6 for a whole cubemap
+    std::uint32_t faces = 1;  ///< 6 for a whole cubemap
     ColorSpace color = ColorSpace::unknown;
     bool operator==(const TextureDesc&) const = default;
 };
@@ -27,8 +27,8 @@ struct TextureDesc {
 struct Surface {
     std::uint32_t mip = 0, layer = 0, face = 0, slice = 0;
     std::uint32_t width = 0, height = 0;
-    std::uint64_t offset = 0;   ///< bytes from the start of the file; 0 when the kind is not direct
-    std::uint64_t size = 0;     ///< bytes
+    std::uint64_t offset = 0;  ///< bytes from the start of the file; 0 when the kind is not direct
+    std::uint64_t size = 0;    ///< bytes
 };
 
 struct TextureLayout {
@@ -36,7 +36,8 @@ struct TextureLayout {
     std::vector<Surface> surfaces;
     /// True when the surfaces lie in the file as they are; false when the file packs them (PNG) or pads their rows.
     bool direct = true;
-    /// What is missing of a file that ends early; empty for a whole one. Levels beyond the end are listed, reading them says what they lack.
+    /// What is missing of a file that ends early; empty for a whole one. Levels beyond the end are listed, reading them says what they
+    /// lack.
     std::optional<Error> damage;
     /// Where the file ends by its own account, in bytes from its start; 0 where that is the end of its last surface, or not stated.
     std::uint64_t end = 0;
@@ -49,22 +50,22 @@ constexpr std::uint64_t absent = 1ull << 62;
 
 /// A file beside a texture's own that holds some of its levels.
 struct SiblingFile {
-    std::string name;             ///< in the folder of the texture's own file
-    std::uint64_t size = 0;       ///< bytes, unpacked
+    std::string name;        ///< in the folder of the texture's own file
+    std::uint64_t size = 0;  ///< bytes, unpacked
     Packing packing = Packing::none;
-    int level = 0;                ///< to pack with; 0: the library's usual one
+    int level = 0;  ///< to pack with; 0: the library's usual one
 };
 
 /// How a texture is spread over files. Layouts count as if the siblings' unpacked bytes stood, in order, behind the first `own` bytes of
 /// the texture's own file; what that file has beyond them comes last (see spread.h).
 struct Spread {
     std::uint64_t own = 0;
-    std::vector<SiblingFile> siblings;   ///< empty: everything is in one file
+    std::vector<SiblingFile> siblings;  ///< empty: everything is in one file
 };
 
 /// New bytes, in desc.format, for one surface.
 struct SurfaceEdit {
-    std::size_t surface = 0;   ///< index into TextureLayout::surfaces
+    std::size_t surface = 0;  ///< index into TextureLayout::surfaces
     Bytes bytes;
 };
 
@@ -108,8 +109,10 @@ struct TextureFile {
     Bytes file;
 
     [[nodiscard]] static Result<TextureFile> open(const TextureKinds& kinds, Bytes file, std::string_view path, const ReadLimits& limits);
-    [[nodiscard]] Result<Image> decode(std::uint32_t mip = 0, std::uint32_t layer = 0, std::uint32_t face = 0, std::uint32_t slice = 0) const;
-    [[nodiscard]] Result<ImageF> decode_wide(std::uint32_t mip = 0, std::uint32_t layer = 0, std::uint32_t face = 0, std::uint32_t slice = 0) const;
+    [[nodiscard]] Result<Image> decode(std::uint32_t mip = 0, std::uint32_t layer = 0, std::uint32_t face = 0,
+                                       std::uint32_t slice = 0) const;
+    [[nodiscard]] Result<ImageF> decode_wide(std::uint32_t mip = 0, std::uint32_t layer = 0, std::uint32_t face = 0,
+                                             std::uint32_t slice = 0) const;
     /// The surface in desc.format.
     [[nodiscard]] Result<Bytes> surface_bytes(const Surface& surface) const;
 };

@@ -22,7 +22,8 @@ struct Header {
     [[nodiscard]] std::uint64_t data_at() const { return map_at() + (map_type ? std::uint64_t{map_length} * map_entry() : 0); }
     /// Texels in the file, or Format::unknown for combinations that do not exist.
     [[nodiscard]] Format stored() const {
-        if (kind() == 1) return depth == 8 && map_type == 1 && color(map_bits) != Format::unknown && map_length > 0 ? Format::R8 : Format::unknown;
+        if (kind() == 1)
+            return depth == 8 && map_type == 1 && color(map_bits) != Format::unknown && map_length > 0 ? Format::R8 : Format::unknown;
         if (kind() == 3) return depth == 8 ? Format::L8 : depth == 16 ? Format::LA8 : Format::unknown;
         return kind() == 2 ? color(depth) : Format::unknown;
     }
@@ -103,7 +104,9 @@ Bytes packed(ByteSpan texels, const Header& h) {
                 continue;
             }
             std::size_t count = 1;
-            while (count < 128 && x + count < h.width && !(x + count + 1 < h.width && same(line + (x + count) * texel, line + (x + count + 1) * texel))) ++count;
+            while (count < 128 && x + count < h.width &&
+                   !(x + count + 1 < h.width && same(line + (x + count) * texel, line + (x + count + 1) * texel)))
+                ++count;
             out.push_back(static_cast<std::byte>(count - 1));
             out.insert(out.end(), line + x * texel, line + (x + count) * texel);
             x += count;
@@ -140,15 +143,18 @@ Result<std::vector<Texel>> palette_of(ByteSpan file, const Header& h) {
 
 bool TgaKind::recognize(ByteSpan head, std::string_view path) const {
     const auto ending = path.size() >= 4 ? path.substr(path.size() - 4) : std::string_view{};
-    const bool named = ending.size() == 4 && ending[0] == '.' && (ending[1] | 32) == 't' && (ending[2] | 32) == 'g' && (ending[3] | 32) == 'a';
+    const bool named =
+        ending.size() == 4 && ending[0] == '.' && (ending[1] | 32) == 't' && (ending[2] | 32) == 'g' && (ending[3] | 32) == 'a';
     return named && head.size() >= header_bytes && header_of(head).stored() != Format::unknown;
 }
 
 Result<TextureLayout> TgaKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
-    if (data.size() < header_bytes) return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
+    if (data.size() < header_bytes)
+        return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
     const auto h = header_of(data);
     if (h.stored() == Format::unknown || (h.type > 3 && (h.type < 9 || h.type > 11)))
-        return fail_at(ErrorCode::unsupported, 2, fmt::format("image type {} with {} bits", h.type, h.depth), "This layout is not supported");
+        return fail_at(ErrorCode::unsupported, 2, fmt::format("image type {} with {} bits", h.type, h.depth),
+                       "This layout is not supported");
     TextureLayout out;
     out.direct = false;
     out.desc.format = h.format();
@@ -158,12 +164,18 @@ Result<TextureLayout> TgaKind::layout(ByteSpan data, std::uint64_t file_size, co
     const auto need = std::uint64_t{h.width} * h.height * h.texel_bytes();
     const auto have = file_size - std::min(file_size, h.data_at());
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(out.desc.format, h.width, h.height)});
-    auto missing = fail_at(ErrorCode::damaged, h.data_at(), fmt::format("picture data: needs {} bytes, has {}", grouped(need), grouped(have)), "The file is cut off or its header is damaged");
+    auto missing =
+        fail_at(ErrorCode::damaged, h.data_at(), fmt::format("picture data: needs {} bytes, has {}", grouped(need), grouped(have)),
+                "The file is cut off or its header is damaged");
     if (h.packed() ? have * 128 < need : have < need / 8) return missing;
     if (!h.packed() && have < need) out.damage = std::move(missing).value();
     if (h.packed() && data.size() == file_size)
         if (const auto texels = whole_texels(data, h), all = std::uint64_t{h.width} * h.height; texels < all)
-            out.damage = Error{ErrorCode::damaged, fmt::format("picture data: needs {} texels, has {}", grouped(all), grouped(texels)), {}, h.data_at(), "The file is cut off; what is there is shown"};
+            out.damage = Error{ErrorCode::damaged,
+                               fmt::format("picture data: needs {} texels, has {}", grouped(all), grouped(texels)),
+                               {},
+                               h.data_at(),
+                               "The file is cut off; what is there is shown"};
     return out;
 }
 
@@ -244,13 +256,13 @@ Result<Bytes> write_tga(const Image& image) {
     const bool alpha = std::any_of(image.texels.begin(), image.texels.end(), [](const Texel& t) { return t[3] != 255; });
     const std::size_t size = alpha ? 4 : 3;
     constexpr std::size_t header = 18;
-    constexpr std::string_view signature = "TRUEVISION-XFILE.";   // with its final zero the 18 bytes of the footer's mark
+    constexpr std::string_view signature = "TRUEVISION-XFILE.";  // with its final zero the 18 bytes of the footer's mark
     Bytes out(header + image.texels.size() * size + 26);
-    out[2] = std::byte{2};   // true color, not compressed
+    out[2] = std::byte{2};  // true color, not compressed
     store_uint(out.data() + 12, image.width, 2, ByteOrder::little);
     store_uint(out.data() + 14, image.height, 2, ByteOrder::little);
     out[16] = static_cast<std::byte>(8 * size);
-    out[17] = static_cast<std::byte>(0x20 | (alpha ? 8 : 0));   // first row on top; bits of alpha
+    out[17] = static_cast<std::byte>(0x20 | (alpha ? 8 : 0));  // first row on top; bits of alpha
     auto* to = out.data() + header;
     for (const auto& t : image.texels) {
         to[0] = std::byte{t[2]}, to[1] = std::byte{t[1]}, to[2] = std::byte{t[0]};

@@ -1,9 +1,9 @@
 #include "texture/tiff.h"
 
-#include <cmath>
-#include <cstdarg>
 #include <fmt/format.h>
 #include <tiffio.h>
+#include <cmath>
+#include <cstdarg>
 
 #include "codec/codec.h"
 
@@ -14,7 +14,7 @@ namespace {
 struct Memory {
     Bytes bytes;
     std::uint64_t at = 0;
-    std::uint64_t most = 0;   ///< no file grows beyond this
+    std::uint64_t most = 0;  ///< no file grows beyond this
 };
 
 tmsize_t read_memory(thandle_t handle, void* to, tmsize_t count) {
@@ -58,12 +58,15 @@ File open_file(Memory& memory, const char* mode) {
     }();
     (void)quiet;
     last_error.clear();
-    return {TIFFClientOpen("memory", mode, &memory, read_memory, write_memory, seek_memory, [](thandle_t) { return 0; },
-                           [](thandle_t h) -> toff_t { return static_cast<Memory*>(h)->bytes.size(); }, nullptr, nullptr),
+    return {TIFFClientOpen(
+                "memory", mode, &memory, read_memory, write_memory, seek_memory, [](thandle_t) { return 0; },
+                [](thandle_t h) -> toff_t { return static_cast<Memory*>(h)->bytes.size(); }, nullptr, nullptr),
             &TIFFClose};
 }
 
-tl::unexpected<Error> tiff_error(std::string_view doing) { return fail(ErrorCode::damaged, last_error.empty() ? std::string(doing) : fmt::format("{}: {}", doing, last_error)); }
+tl::unexpected<Error> tiff_error(std::string_view doing) {
+    return fail(ErrorCode::damaged, last_error.empty() ? std::string(doing) : fmt::format("{}: {}", doing, last_error));
+}
 
 struct Header {
     std::uint32_t width = 0, height = 0;
@@ -75,12 +78,14 @@ struct Header {
 
 Result<Header> header_of(TIFF* file) {
     Header h;
-    if (!TIFFGetField(file, TIFFTAG_IMAGEWIDTH, &h.width) || !TIFFGetField(file, TIFFTAG_IMAGELENGTH, &h.height)) return fail(ErrorCode::damaged, "the size is missing");
+    if (!TIFFGetField(file, TIFFTAG_IMAGEWIDTH, &h.width) || !TIFFGetField(file, TIFFTAG_IMAGELENGTH, &h.height))
+        return fail(ErrorCode::damaged, "the size is missing");
     TIFFGetFieldDefaulted(file, TIFFTAG_BITSPERSAMPLE, &h.bits);
     TIFFGetFieldDefaulted(file, TIFFTAG_SAMPLESPERPIXEL, &h.samples);
     TIFFGetFieldDefaulted(file, TIFFTAG_SAMPLEFORMAT, &h.numbers);
     TIFFGetFieldDefaulted(file, TIFFTAG_PLANARCONFIG, &h.planes);
-    if (!TIFFGetField(file, TIFFTAG_PHOTOMETRIC, &h.photometric)) return fail(ErrorCode::damaged, "the photometric interpretation is missing");
+    if (!TIFFGetField(file, TIFFTAG_PHOTOMETRIC, &h.photometric))
+        return fail(ErrorCode::damaged, "the photometric interpretation is missing");
     h.palette = h.photometric == PHOTOMETRIC_PALETTE && h.bits == 8 && h.samples == 1;
     h.inverted = h.photometric == PHOTOMETRIC_MINISWHITE;
     const bool gray = h.photometric == PHOTOMETRIC_MINISBLACK || h.inverted, color = h.photometric == PHOTOMETRIC_RGB;
@@ -99,8 +104,9 @@ Result<Header> header_of(TIFF* file) {
         if (color && h.samples == 4) h.format = single ? Format::RGBA32F : Format::RGBA16F;
     }
     if (h.format == Format::unknown || (h.planes != PLANARCONFIG_CONTIG && h.samples > 1))
-        return fail(ErrorCode::unsupported, fmt::format("{} samples of {} bits, photometric interpretation {}{}", h.samples, h.bits, h.photometric,
-                                                        h.planes != PLANARCONFIG_CONTIG ? ", in planes" : ""),
+        return fail(ErrorCode::unsupported,
+                    fmt::format("{} samples of {} bits, photometric interpretation {}{}", h.samples, h.bits, h.photometric,
+                                h.planes != PLANARCONFIG_CONTIG ? ", in planes" : ""),
                     "Gray, RGB and RGBA of 8 and 16 bits and floats are read");
     return h;
 }
@@ -108,14 +114,15 @@ Result<Header> header_of(TIFF* file) {
 /// Calls visit(index, x, y, width, height) for every strip or tile; width and height of the part inside the picture, `pitch` texels a row.
 struct Pieces {
     bool tiled = false;
-    std::uint32_t width = 0, height = 0;   ///< of a piece
+    std::uint32_t width = 0, height = 0;  ///< of a piece
     tmsize_t bytes = 0;
 };
 Result<Pieces> pieces_of(TIFF* file, const Header& h) {
     Pieces p;
     p.tiled = TIFFIsTiled(file);
     if (p.tiled) {
-        if (!TIFFGetField(file, TIFFTAG_TILEWIDTH, &p.width) || !TIFFGetField(file, TIFFTAG_TILELENGTH, &p.height)) return tiff_error("the tile size is missing");
+        if (!TIFFGetField(file, TIFFTAG_TILEWIDTH, &p.width) || !TIFFGetField(file, TIFFTAG_TILELENGTH, &p.height))
+            return tiff_error("the tile size is missing");
         p.bytes = TIFFTileSize(file);
     } else {
         p.width = h.width;
@@ -135,21 +142,25 @@ template <class Visit>
 Status each_piece(const Header& h, const Pieces& p, const Visit& visit) {
     std::uint32_t index = 0;
     for (std::uint32_t y = 0; y < h.height; y += p.height)
-        for (std::uint32_t x = 0; x < h.width; x += p.width) SKIVET_CHECK(visit(index++, x, y, std::min(p.width, h.width - x), std::min(p.height, h.height - y)));
+        for (std::uint32_t x = 0; x < h.width; x += p.width)
+            SKIVET_CHECK(visit(index++, x, y, std::min(p.width, h.width - x), std::min(p.height, h.height - y)));
     return {};
 }
 
 Result<Bytes> read_texels(TIFF* file, const Header& h) {
     SKIVET_TRY(const auto p, pieces_of(file, h));
     Bytes out(std::size_t{h.width} * h.height * h.texel()), piece(static_cast<std::size_t>(p.bytes));
-    SKIVET_CHECK(each_piece(h, p, [&](std::uint32_t index, std::uint32_t x, std::uint32_t y, std::uint32_t width, std::uint32_t height) -> Status {
-        std::fill(piece.begin(), piece.end(), std::byte{0});
-        const auto got = p.tiled ? TIFFReadEncodedTile(file, index, piece.data(), p.bytes) : TIFFReadEncodedStrip(file, index, piece.data(), p.bytes);
-        if (got < 0) return tiff_error(fmt::format("{} {}", p.tiled ? "tile" : "strip", index));
-        for (std::uint32_t row = 0; row < height; ++row)
-            std::memcpy(out.data() + (std::size_t{y + row} * h.width + x) * h.texel(), piece.data() + std::size_t{row} * p.width * h.texel(), width * h.texel());
-        return {};
-    }));
+    SKIVET_CHECK(
+        each_piece(h, p, [&](std::uint32_t index, std::uint32_t x, std::uint32_t y, std::uint32_t width, std::uint32_t height) -> Status {
+            std::fill(piece.begin(), piece.end(), std::byte{0});
+            const auto got = p.tiled ? TIFFReadEncodedTile(file, index, piece.data(), p.bytes)
+                                     : TIFFReadEncodedStrip(file, index, piece.data(), p.bytes);
+            if (got < 0) return tiff_error(fmt::format("{} {}", p.tiled ? "tile" : "strip", index));
+            for (std::uint32_t row = 0; row < height; ++row)
+                std::memcpy(out.data() + (std::size_t{y + row} * h.width + x) * h.texel(),
+                            piece.data() + std::size_t{row} * p.width * h.texel(), width * h.texel());
+            return {};
+        }));
     return out;
 }
 
@@ -157,8 +168,9 @@ void invert(Bytes& texels) {
     for (auto& b : texels) b = ~b;
 }
 
-/// The first value of the first directory that lies behind the end of the file: the library shows such a picture as well as it can and says nothing.
-/// TIFF 6.0 section 2: a directory is a count and entries of 12 bytes (tag, type, count, value or its place). BigTIFF is not looked at.
+/// The first value of the first directory that lies behind the end of the file: the library shows such a picture as well as it can and says
+/// nothing. TIFF 6.0 section 2: a directory is a count and entries of 12 bytes (tag, type, count, value or its place). BigTIFF is not
+/// looked at.
 std::optional<Error> cut_off(ByteSpan d) {
     if (d.size() < 8 || (d[0] != d[1])) return std::nullopt;
     const auto order = d[0] == std::byte{'M'} ? ByteOrder::big : ByteOrder::little;
@@ -166,12 +178,17 @@ std::optional<Error> cut_off(ByteSpan d) {
     if (number(2, 2) != 42) return std::nullopt;
     const auto directory = number(4, 4);
     const auto missing = [&](std::uint64_t at, std::uint64_t end) {
-        return Error{ErrorCode::damaged, fmt::format("a value of the directory: needs {} bytes at {}, the file has {}", grouped(end - at), grouped(at), grouped(d.size())), {}, at, "The file is cut off"};
+        return Error{ErrorCode::damaged,
+                     fmt::format("a value of the directory: needs {} bytes at {}, the file has {}", grouped(end - at), grouped(at),
+                                 grouped(d.size())),
+                     {},
+                     at,
+                     "The file is cut off"};
     };
     if (directory + 2 > d.size()) return missing(directory, directory + 2);
     const auto count = number(directory, 2);
     if (directory + 2 + count * 12 + 4 > d.size()) return missing(directory, directory + 2 + count * 12 + 4);
-    constexpr std::uint8_t sizes[] = {0, 1, 1, 2, 4, 8, 1, 1, 2, 4, 8, 4, 8};   // by type
+    constexpr std::uint8_t sizes[] = {0, 1, 1, 2, 4, 8, 1, 1, 2, 4, 8, 4, 8};  // by type
     for (std::uint64_t i = 0; i < count; ++i) {
         const auto entry = directory + 2 + i * 12, type = number(entry + 2, 2);
         const auto bytes = type < std::size(sizes) ? number(entry + 4, 4) * sizes[type] : 0;
@@ -191,7 +208,8 @@ bool TiffKind::recognize(ByteSpan head, std::string_view) const {
 }
 
 Result<TextureLayout> TiffKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
-    if (data.size() < file_size && file_size < (256u << 20)) return fail(ErrorCode::limit, "the directory of a TIFF file can lie anywhere, so all of it is needed");
+    if (data.size() < file_size && file_size < (256u << 20))
+        return fail(ErrorCode::limit, "the directory of a TIFF file can lie anywhere, so all of it is needed");
     Memory memory{Bytes(data.begin(), data.end()), 0, 0};
     const auto file = open_file(memory, "rm");
     if (!file) return tiff_error("header");
@@ -204,7 +222,8 @@ Result<TextureLayout> TiffKind::layout(ByteSpan data, std::uint64_t file_size, c
     if (info(h.format).is_float()) out.desc.color = ColorSpace::linear;
     SKIVET_CHECK(check_desc(out.desc, limits));
     // Compression reaches far, but not this far: sizes that cannot be true take no memory.
-    if (level_bytes(h.format, h.width, h.height) / 100'000 > file_size) return fail(ErrorCode::damaged, fmt::format("{}×{} texels in {} bytes", h.width, h.height, grouped(file_size)));
+    if (level_bytes(h.format, h.width, h.height) / 100'000 > file_size)
+        return fail(ErrorCode::damaged, fmt::format("{}×{} texels in {} bytes", h.width, h.height, grouped(file_size)));
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(h.format, h.width, h.height)});
     if (data.size() == file_size) out.damage = cut_off(data);
     return out;
@@ -240,21 +259,23 @@ Result<Bytes> TiffKind::replace(ByteSpan data, const TextureLayout& layout, std:
     SKIVET_TRY(const auto before, read_texels(file.get(), h));
     if (h.inverted) invert(wanted);
     Bytes piece(static_cast<std::size_t>(p.bytes));
-    SKIVET_CHECK(each_piece(h, p, [&](std::uint32_t index, std::uint32_t x, std::uint32_t y, std::uint32_t width, std::uint32_t height) -> Status {
-        bool changed = false;
-        std::fill(piece.begin(), piece.end(), std::byte{0});
-        for (std::uint32_t row = 0; row < height; ++row) {
-            const auto at = (std::size_t{y + row} * h.width + x) * h.texel();
-            changed = changed || std::memcmp(before.data() + at, wanted.data() + at, width * h.texel()) != 0;
-            std::memcpy(piece.data() + std::size_t{row} * p.width * h.texel(), wanted.data() + at, width * h.texel());
-        }
-        if (!changed) return {};
-        // The last strip may be shorter; tiles are always whole.
-        const auto size = p.tiled ? p.bytes : static_cast<tmsize_t>(std::size_t{height} * p.width * h.texel());
-        const auto put = p.tiled ? TIFFWriteEncodedTile(file.get(), index, piece.data(), size) : TIFFWriteEncodedStrip(file.get(), index, piece.data(), size);
-        if (put < 0) return tiff_error(fmt::format("writing {} {}", p.tiled ? "tile" : "strip", index));
-        return {};
-    }));
+    SKIVET_CHECK(
+        each_piece(h, p, [&](std::uint32_t index, std::uint32_t x, std::uint32_t y, std::uint32_t width, std::uint32_t height) -> Status {
+            bool changed = false;
+            std::fill(piece.begin(), piece.end(), std::byte{0});
+            for (std::uint32_t row = 0; row < height; ++row) {
+                const auto at = (std::size_t{y + row} * h.width + x) * h.texel();
+                changed = changed || std::memcmp(before.data() + at, wanted.data() + at, width * h.texel()) != 0;
+                std::memcpy(piece.data() + std::size_t{row} * p.width * h.texel(), wanted.data() + at, width * h.texel());
+            }
+            if (!changed) return {};
+            // The last strip may be shorter; tiles are always whole.
+            const auto size = p.tiled ? p.bytes : static_cast<tmsize_t>(std::size_t{height} * p.width * h.texel());
+            const auto put = p.tiled ? TIFFWriteEncodedTile(file.get(), index, piece.data(), size)
+                                     : TIFFWriteEncodedStrip(file.get(), index, piece.data(), size);
+            if (put < 0) return tiff_error(fmt::format("writing {} {}", p.tiled ? "tile" : "strip", index));
+            return {};
+        }));
     if (!TIFFRewriteDirectory(file.get()) && !TIFFFlush(file.get())) return tiff_error("writing the directory");
     file.reset();
     return std::move(memory.bytes);
@@ -263,7 +284,8 @@ Result<Bytes> TiffKind::replace(ByteSpan data, const TextureLayout& layout, std:
 namespace {
 
 /// `row` gives the samples of row y.
-Result<Bytes> write_rows(std::uint32_t width, std::uint32_t height, bool alpha, std::uint16_t bits, const std::function<void(std::uint32_t y, std::byte* out)>& row) {
+Result<Bytes> write_rows(std::uint32_t width, std::uint32_t height, bool alpha, std::uint16_t bits,
+                         const std::function<void(std::uint32_t y, std::byte* out)>& row) {
     const std::uint16_t samples = alpha ? 4 : 3;
     const auto row_bytes = std::size_t{width} * samples * bits / 8;
     Memory memory;
@@ -280,7 +302,8 @@ Result<Bytes> write_rows(std::uint32_t width, std::uint32_t height, bool alpha, 
         TIFFSetField(file.get(), TIFFTAG_ORIENTATION, ORIENTATION_TOPLEFT);
         TIFFSetField(file.get(), TIFFTAG_COMPRESSION, COMPRESSION_ADOBE_DEFLATE);
         TIFFSetField(file.get(), TIFFTAG_PREDICTOR, PREDICTOR_HORIZONTAL);
-        TIFFSetField(file.get(), TIFFTAG_ROWSPERSTRIP, std::max<std::uint32_t>(1, static_cast<std::uint32_t>((256u << 10) / std::max<std::size_t>(1, row_bytes))));
+        TIFFSetField(file.get(), TIFFTAG_ROWSPERSTRIP,
+                     std::max<std::uint32_t>(1, static_cast<std::uint32_t>((256u << 10) / std::max<std::size_t>(1, row_bytes))));
         const std::uint16_t unassociated = EXTRASAMPLE_UNASSALPHA;
         if (alpha) TIFFSetField(file.get(), TIFFTAG_EXTRASAMPLES, 1, &unassociated);
         Bytes line(row_bytes);
@@ -309,7 +332,7 @@ Result<Bytes> write_tiff16(const ImageF& image) {
         for (std::uint32_t x = 0; x < image.width; ++x)
             for (std::size_t c = 0; c < (alpha ? 4u : 3u); ++c, out += 2) {
                 const auto value = static_cast<std::uint16_t>(std::lround(std::clamp(image.at(x, y)[c], 0.0f, 1.0f) * 65535));
-                std::memcpy(out, &value, 2);   // libtiff writes the machine's own order and says so
+                std::memcpy(out, &value, 2);  // libtiff writes the machine's own order and says so
             }
     });
 }

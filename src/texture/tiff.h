@@ -16,7 +16,8 @@ public:
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
 };
 
-/// RGB, or RGBA (unassociated alpha) where a texel is not opaque, of 8 or 16 bits; deflate with horizontal differences. 16-bit values are 0…1.
+/// RGB, or RGBA (unassociated alpha) where a texel is not opaque, of 8 or 16 bits; deflate with horizontal differences. 16-bit values are
+/// 0…1.
 [[nodiscard]] Result<Bytes> write_tiff(const Image& image);
 [[nodiscard]] Result<Bytes> write_tiff16(const ImageF& image);
 

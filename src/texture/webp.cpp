@@ -9,14 +9,15 @@
 namespace skivet {
 namespace {
 
-constexpr float lossy_quality = 95;   ///< the second compression should not add to the first one's losses
+constexpr float lossy_quality = 95;  ///< the second compression should not add to the first one's losses
 
 const std::uint8_t* raw(ByteSpan data) { return reinterpret_cast<const std::uint8_t*>(data.data()); }
 
 Result<WebPBitstreamFeatures> features_of(ByteSpan data) {
     WebPBitstreamFeatures f{};
     const auto status = WebPGetFeatures(raw(data), data.size(), &f);
-    if (status == VP8_STATUS_NOT_ENOUGH_DATA) return fail(ErrorCode::damaged, fmt::format("the header ends after {} bytes", grouped(data.size())), "The file is cut off");
+    if (status == VP8_STATUS_NOT_ENOUGH_DATA)
+        return fail(ErrorCode::damaged, fmt::format("the header ends after {} bytes", grouped(data.size())), "The file is cut off");
     if (status != VP8_STATUS_OK) return fail(ErrorCode::damaged, "the header is no sound WebP header");
     if (f.has_animation) return fail(ErrorCode::unsupported, "an animated picture", "Still pictures are read");
     return f;
@@ -33,7 +34,8 @@ struct Memory {
 Result<Bytes> compressed(const Bytes& texels, const TextureDesc& d, bool alpha, bool lossless) {
     WebPConfig config;
     WebPPicture picture;
-    if (!WebPConfigInit(&config) || !WebPPictureInit(&picture)) return fail(ErrorCode::io, "libwebp has another version than at build time");
+    if (!WebPConfigInit(&config) || !WebPPictureInit(&picture))
+        return fail(ErrorCode::io, "libwebp has another version than at build time");
     if (lossless) (void)WebPConfigLosslessPreset(&config, 6);
     else config.quality = lossy_quality;
     config.exact = 1;  // color under zero alpha stays
@@ -44,7 +46,9 @@ Result<Bytes> compressed(const Bytes& texels, const TextureDesc& d, bool alpha, 
     picture.writer = WebPMemoryWrite;
     picture.custom_ptr = &memory.writer;
     const int stride = static_cast<int>(d.width) * (alpha ? 4 : 3);
-    const bool done = (alpha ? WebPPictureImportRGBA(&picture, raw(texels), stride) : WebPPictureImportRGB(&picture, raw(texels), stride)) && WebPEncode(&config, &picture);
+    const bool done =
+        (alpha ? WebPPictureImportRGBA(&picture, raw(texels), stride) : WebPPictureImportRGB(&picture, raw(texels), stride)) &&
+        WebPEncode(&config, &picture);
     const auto code = picture.error_code;
     WebPPictureFree(&picture);
     if (!done) return fail(ErrorCode::io, fmt::format("libwebp could not encode the picture (error {})", static_cast<int>(code)));
@@ -68,7 +72,9 @@ bool is_picture(const std::string& type) { return type == "VP8 " || type == "VP8
 
 }  // namespace
 
-bool WebpKind::recognize(ByteSpan head, std::string_view) const { return head.size() >= 16 && as_text(head.first(4)) == "RIFF" && as_text(head.subspan(8, 4)) == "WEBP"; }
+bool WebpKind::recognize(ByteSpan head, std::string_view) const {
+    return head.size() >= 16 && as_text(head.first(4)) == "RIFF" && as_text(head.subspan(8, 4)) == "WEBP";
+}
 
 Result<TextureLayout> WebpKind::layout(ByteSpan data, std::uint64_t, const ReadLimits& limits) const {
     SKIVET_TRY(const auto f, features_of(data));
@@ -87,7 +93,8 @@ Result<Bytes> WebpKind::bytes(ByteSpan file, const TextureLayout& layout, const 
     auto* to = reinterpret_cast<std::uint8_t*>(out.data());
     const bool alpha = layout.desc.format == Format::RGBA8;
     const int stride = static_cast<int>(surface.width) * (alpha ? 4 : 3);
-    if (!(alpha ? WebPDecodeRGBAInto(raw(file), file.size(), to, out.size(), stride) : WebPDecodeRGBInto(raw(file), file.size(), to, out.size(), stride)))
+    if (!(alpha ? WebPDecodeRGBAInto(raw(file), file.size(), to, out.size(), stride)
+                : WebPDecodeRGBInto(raw(file), file.size(), to, out.size(), stride)))
         return fail(ErrorCode::damaged, "the picture data is cut off or damaged");
     return out;
 }

@@ -10,8 +10,8 @@ public:
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
-    /// Lossless stays lossless (color under zero alpha too), lossy stays lossy, at high quality since every texel is compressed again. Color
-    /// profile and metadata chunks stay.
+    /// Lossless stays lossless (color under zero alpha too), lossy stays lossy, at high quality since every texel is compressed again.
+    /// Color profile and metadata chunks stay.
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
 };
 

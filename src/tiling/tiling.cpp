@@ -1,7 +1,7 @@
 #include "tiling/tiling.h"
 
-#include <bit>
 #include <fmt/format.h>
+#include <bit>
 
 namespace skivet {
 namespace {
@@ -11,7 +11,7 @@ constexpr std::uint32_t group_width = 64;
 std::uint32_t group_rows_of(const TilingSpec& spec) { return spec.gob_rows == 4 ? 4 : 8; }
 
 struct Grid {
-    std::uint32_t across, down, bytes;   ///< blocks, and bytes of one
+    std::uint32_t across, down, bytes;  ///< blocks, and bytes of one
 };
 Grid grid_of(Format format, std::uint32_t width, std::uint32_t height) {
     const auto& f = info(format);
@@ -34,15 +34,16 @@ std::uint64_t morton(std::uint32_t x, std::uint32_t y, std::uint32_t across, std
     return spread(x & low) | spread(y & low) << 1 | std::uint64_t{(x | y) >> shared} << (2 * shared);
 }
 
-/// Inside a group, bytes go in units of 16 × 2, those in a zigzag of 32 × 8: from the Tegra X1 Technical Reference Manual, "Block Linear" (pixel
-/// memory formats), by memory. A byte at (x, y), x in bytes: bits of the address from the lowest are x0-x3, y0, x4, y1, y2, x5.
+/// Inside a group, bytes go in units of 16 × 2, those in a zigzag of 32 × 8: from the Tegra X1 Technical Reference Manual, "Block Linear"
+/// (pixel memory formats), by memory. A byte at (x, y), x in bytes: bits of the address from the lowest are x0-x3, y0, x4, y1, y2, x5.
 /// Groups of four rows belong to older hardware (the NV50 family) and have their rows one behind the other; also by memory.
 std::uint64_t in_group(std::uint32_t x, std::uint32_t y, std::uint32_t group_rows) {
     if (group_rows == 4) return x | y << 6;
     return (x & 15) | (y & 1) << 4 | (x >> 4 & 1) << 5 | (y >> 1 & 3) << 6 | (x >> 5 & 1) << 8;
 }
 
-std::uint64_t block_linear(std::uint64_t x, std::uint32_t y, std::uint64_t groups_across, std::uint32_t block_height, std::uint32_t group_rows) {
+std::uint64_t block_linear(std::uint64_t x, std::uint32_t y, std::uint64_t groups_across, std::uint32_t block_height,
+                           std::uint32_t group_rows) {
     const std::uint64_t group_bytes = std::uint64_t{group_width} * group_rows, block_bytes = group_bytes * block_height;
     const auto rows = group_rows * block_height;
     return (y / rows * groups_across + x / group_width) * block_bytes + y % rows / group_rows * group_bytes +
@@ -58,9 +59,11 @@ void each_run(const TilingSpec& spec, Format format, std::uint32_t width, std::u
     for (std::uint32_t y = 0; y < g.down; ++y) {
         if (spec.tiling == Tiling::linear) visit(y * row, y * row, row);
         else if (spec.tiling == Tiling::morton)
-            for (std::uint32_t x = 0; x < g.across; ++x) visit(morton(x, y, g.across, g.down) * g.bytes, y * row + std::uint64_t{x} * g.bytes, std::uint64_t{g.bytes});
+            for (std::uint32_t x = 0; x < g.across; ++x)
+                visit(morton(x, y, g.across, g.down) * g.bytes, y * row + std::uint64_t{x} * g.bytes, std::uint64_t{g.bytes});
         else
-            for (std::uint64_t x = 0; x < row; x += 16) visit(block_linear(x, y, groups, block_height, group_rows_of(spec)), y * row + x, std::min<std::uint64_t>(16, row - x));
+            for (std::uint64_t x = 0; x < row; x += 16)
+                visit(block_linear(x, y, groups, block_height, group_rows_of(spec)), y * row + x, std::min<std::uint64_t>(16, row - x));
     }
 }
 
@@ -89,32 +92,43 @@ std::uint64_t tiled_bytes(const TilingSpec& spec, Format format, std::uint32_t w
 }
 
 std::uint64_t tiled_alignment(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height) {
-    return spec.tiling == Tiling::block_linear ? std::uint64_t{group_width} * group_rows_of(spec) * block_height_of(spec, grid_of(format, width, height).down) : 1;
+    return spec.tiling == Tiling::block_linear
+               ? std::uint64_t{group_width} * group_rows_of(spec) * block_height_of(spec, grid_of(format, width, height).down)
+               : 1;
 }
 
-std::uint64_t tiled_offset(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, std::uint32_t x, std::uint32_t y) {
+std::uint64_t tiled_offset(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, std::uint32_t x,
+                           std::uint32_t y) {
     const auto g = grid_of(format, width, height);
     const std::uint64_t row = std::uint64_t{g.across} * g.bytes;
     if (spec.tiling == Tiling::linear) return y * row + std::uint64_t{x} * g.bytes;
     if (spec.tiling == Tiling::morton) return morton(x, y, g.across, g.down) * g.bytes;
-    return block_linear(std::uint64_t{x} * g.bytes, y, (row + group_width - 1) / group_width, block_height_of(spec, g.down), group_rows_of(spec));
+    return block_linear(std::uint64_t{x} * g.bytes, y, (row + group_width - 1) / group_width, block_height_of(spec, g.down),
+                        group_rows_of(spec));
 }
 
 Result<Bytes> untile(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, ByteSpan tiled) {
     const auto need = tiled_bytes(spec, format, width, height);
-    if (tiled.size() < need) return fail(ErrorCode::damaged, fmt::format("tiled level of {}×{}: needs {} bytes, has {}", width, height, grouped(need), grouped(tiled.size())));
+    if (tiled.size() < need)
+        return fail(ErrorCode::damaged,
+                    fmt::format("tiled level of {}×{}: needs {} bytes, has {}", width, height, grouped(need), grouped(tiled.size())));
     Bytes out(static_cast<std::size_t>(level_bytes(format, width, height)));
-    each_run(spec, format, width, height, [&](std::uint64_t from, std::uint64_t to, std::uint64_t count) { std::memcpy(out.data() + to, tiled.data() + from, static_cast<std::size_t>(count)); });
+    each_run(spec, format, width, height, [&](std::uint64_t from, std::uint64_t to, std::uint64_t count) {
+        std::memcpy(out.data() + to, tiled.data() + from, static_cast<std::size_t>(count));
+    });
     return out;
 }
 
 Result<Bytes> tile(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, ByteSpan rows, ByteSpan before) {
     const auto need = tiled_bytes(spec, format, width, height);
     if (rows.size() != level_bytes(format, width, height) || (!before.empty() && before.size() != need))
-        return fail(ErrorCode::unfit, fmt::format("level of {}×{}: needs {} bytes, has {}", width, height, grouped(level_bytes(format, width, height)), grouped(rows.size())));
+        return fail(ErrorCode::unfit, fmt::format("level of {}×{}: needs {} bytes, has {}", width, height,
+                                                  grouped(level_bytes(format, width, height)), grouped(rows.size())));
     Bytes out(before.begin(), before.end());
     out.resize(static_cast<std::size_t>(need));
-    each_run(spec, format, width, height, [&](std::uint64_t to, std::uint64_t from, std::uint64_t count) { std::memcpy(out.data() + to, rows.data() + from, static_cast<std::size_t>(count)); });
+    each_run(spec, format, width, height, [&](std::uint64_t to, std::uint64_t from, std::uint64_t count) {
+        std::memcpy(out.data() + to, rows.data() + from, static_cast<std::size_t>(count));
+    });
     return out;
 }
 

@@ -16,9 +16,10 @@ enum class Tiling : std::uint8_t {
 
 struct TilingSpec {
     Tiling tiling = Tiling::linear;
-    std::uint32_t block_height = 16;   ///< block-linear: groups on top of each other, 1, 2, 4 … 32
-    std::uint32_t gob_rows = 8;        ///< block-linear: rows of a group (GOB); 8, or 4 for the older hardware, whose rows lie one behind the other
-    bool shrink = true;                ///< block-linear: halved for small levels until a block is no higher than the level needs
+    std::uint32_t block_height = 16;  ///< block-linear: groups on top of each other, 1, 2, 4 … 32
+    std::uint32_t gob_rows =
+        8;               ///< block-linear: rows of a group (GOB); 8, or 4 for the older hardware, whose rows lie one behind the other
+    bool shrink = true;  ///< block-linear: halved for small levels until a block is no higher than the level needs
     bool operator==(const TilingSpec&) const = default;
 };
 
@@ -30,11 +31,13 @@ struct TilingSpec {
 [[nodiscard]] std::uint64_t tiled_alignment(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height);
 
 /// Position in the tiled level of the first byte of block (x, y).
-[[nodiscard]] std::uint64_t tiled_offset(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, std::uint32_t x, std::uint32_t y);
+[[nodiscard]] std::uint64_t tiled_offset(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, std::uint32_t x,
+                                         std::uint32_t y);
 
 /// Row by row, without what tiling adds. Error `damaged` when `tiled` is too short.
 [[nodiscard]] Result<Bytes> untile(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, ByteSpan tiled);
 /// The inverse. Bytes between come from `before`, a tiled level of the same size; zeros where it is empty. Error `unfit` for wrong sizes.
-[[nodiscard]] Result<Bytes> tile(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, ByteSpan rows, ByteSpan before = {});
+[[nodiscard]] Result<Bytes> tile(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, ByteSpan rows,
+                                 ByteSpan before = {});
 
 }  // namespace skivet

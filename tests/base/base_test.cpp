@@ -51,13 +51,17 @@ TEST(Bytes, AReaderCannotLeaveItsSpan) {
 }
 
 TEST(Errors, SayWhereFromOutsideIn) {
-    const Error error = Error{ErrorCode::damaged, "needs 5,592 bytes, has 4,096", {}, 64, "Look at it"}.within("mip chain").within("entry 14").within("crate");
+    const Error error = Error{ErrorCode::damaged, "needs 5,592 bytes, has 4,096", {}, 64, "Look at it"}
+                            .within("mip chain")
+                            .within("entry 14")
+                            .within("crate");
     EXPECT_EQ(error.message(), "crate ▸ entry 14 ▸ mip chain: needs 5,592 bytes, has 4,096 (at byte 0x40). Look at it");
 }
 
 TEST(Errors, HaveTheExitCodesOfTheContract) {
     EXPECT_EQ(exit_code(ErrorCode::usage), 2);
-    for (auto code : {ErrorCode::damaged, ErrorCode::unsupported, ErrorCode::missing, ErrorCode::limit, ErrorCode::stale, ErrorCode::unfit}) EXPECT_EQ(exit_code(code), 3);
+    for (auto code : {ErrorCode::damaged, ErrorCode::unsupported, ErrorCode::missing, ErrorCode::limit, ErrorCode::stale, ErrorCode::unfit})
+        EXPECT_EQ(exit_code(code), 3);
     for (auto code : {ErrorCode::no_space, ErrorCode::permission, ErrorCode::io, ErrorCode::busy}) EXPECT_EQ(exit_code(code), 4);
     EXPECT_EQ(exit_code(ErrorCode::canceled), 130);
 }

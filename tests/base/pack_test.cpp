@@ -1,4 +1,5 @@
-// Compressed streams: bounds, damage, and what is kept of an older stream. tests/reference/pack_tools_test.cpp checks them against their tools.
+// Compressed streams: bounds, damage, and what is kept of an older stream. tests/reference/pack_tools_test.cpp checks them against their
+// tools.
 #include <gtest/gtest.h>
 
 #include "base/pack.h"
@@ -9,8 +10,9 @@ using namespace skivet::test;
 
 namespace {
 
-const std::vector<Packing> all = {Packing::none, Packing::deflate, Packing::zlib, Packing::gzip, Packing::zstd, Packing::lz4_block, Packing::lz4_frame,
-                                  Packing::lzma_alone, Packing::lzma_raw, Packing::xz, Packing::bzip2};
+const std::vector<Packing> all = {Packing::none,     Packing::deflate,   Packing::zlib,      Packing::gzip,
+                                  Packing::zstd,     Packing::lz4_block, Packing::lz4_frame, Packing::lzma_alone,
+                                  Packing::lzma_raw, Packing::xz,        Packing::bzip2};
 
 Bytes half_random(std::size_t size) {
     auto out = random_bytes(size, 5);
@@ -36,7 +38,8 @@ TEST_P(Packings, GiveBackWhatWasPacked) {
         const auto back = unpack(GetParam(), *packed, size, ReadLimits{});
         ASSERT_TRUE(back) << size << ": " << back.error().message();
         EXPECT_EQ(*back, data) << size;
-        if (GetParam() != Packing::lz4_block) EXPECT_EQ(*unpack(GetParam(), *packed, std::nullopt, ReadLimits{}), data) << "without its size";
+        if (GetParam() != Packing::lz4_block)
+            EXPECT_EQ(*unpack(GetParam(), *packed, std::nullopt, ReadLimits{}), data) << "without its size";
         if (size >= 1000) {
             EXPECT_EQ(*unpack_prefix(GetParam(), *packed, 64), Bytes(data.begin(), data.begin() + 64));
             EXPECT_LE(unpack_prefix(GetParam(), *packed, size * 2)->size(), size);
@@ -48,7 +51,7 @@ TEST_P(Packings, SaysWhenTheSizeIsAnother) {
     const auto data = half_random(5000);
     const auto packed = *pack(GetParam(), data);
     for (const std::uint64_t wrong : {4999u, 5001u}) {
-        if (GetParam() == Packing::lzma_raw && wrong < 5000) continue;   // the bare stream is read as far as is asked
+        if (GetParam() == Packing::lzma_raw && wrong < 5000) continue;  // the bare stream is read as far as is asked
         const auto back = unpack(GetParam(), packed, wrong, ReadLimits{});
         ASSERT_FALSE(back) << wrong;
         EXPECT_EQ(back.error().code, ErrorCode::damaged) << back.error().message();
@@ -95,7 +98,8 @@ TEST_P(Packings, NothingUnpacksToMoreThanTheLimit) {
 
 TEST(Pack, StreamsEndWhereTheyEnd) {
     const auto data = half_random(4000);
-    for (const auto packing : {Packing::deflate, Packing::zlib, Packing::gzip, Packing::zstd, Packing::lz4_frame, Packing::lzma_alone, Packing::xz, Packing::bzip2}) {
+    for (const auto packing : {Packing::deflate, Packing::zlib, Packing::gzip, Packing::zstd, Packing::lz4_frame, Packing::lzma_alone,
+                               Packing::xz, Packing::bzip2}) {
         auto packed = *pack(packing, data);
         const auto size = packed.size();
         const auto behind = random_bytes(500, 9);
@@ -122,7 +126,8 @@ TEST(Pack, SeveralStreamsOneAfterTheOtherAreOne) {
 
 TEST(Pack, MagicNumbersAreKnown) {
     const auto data = half_random(4000);
-    for (const auto packing : {Packing::zlib, Packing::gzip, Packing::zstd, Packing::lz4_frame, Packing::lzma_alone, Packing::xz, Packing::bzip2})
+    for (const auto packing :
+         {Packing::zlib, Packing::gzip, Packing::zstd, Packing::lz4_frame, Packing::lzma_alone, Packing::xz, Packing::bzip2})
         EXPECT_EQ(packing_at(*pack(packing, data)), packing) << name_of(packing);
     EXPECT_EQ(packing_at(bytes_of("just some words here")), std::nullopt);
     EXPECT_EQ(packing_at({}), std::nullopt);

@@ -31,12 +31,18 @@ struct Bulk : testing::Test {
     ExportItem item(const std::string& inner, unsigned seed = 1, const std::string& set = {}, Format format = Format::BC1) {
         const auto file = make_dds(format, 32, 32, 0, seed);
         const auto texture = *TextureFile::open(kinds.textures, file, inner, kinds.limits);
-        return {inner, set, texture.layout.desc, file.size(), [texture]() -> Result<TextureFile> { return texture; }, [file]() -> Result<Bytes> { return file; }};
+        return {inner,
+                set,
+                texture.layout.desc,
+                file.size(),
+                [texture]() -> Result<TextureFile> { return texture; },
+                [file]() -> Result<Bytes> { return file; }};
     }
     std::set<std::string> files() {
         std::set<std::string> out;
         for (const auto& f : std::filesystem::recursive_directory_iterator(folder.path()))
-            if (f.is_regular_file() && f.path().filename() != ExportManifest::file_name) out.insert(f.path().lexically_relative(folder.path()).string());
+            if (f.is_regular_file() && f.path().filename() != ExportManifest::file_name)
+                out.insert(f.path().lexically_relative(folder.path()).string());
         return out;
     }
 };
@@ -44,7 +50,8 @@ struct Bulk : testing::Test {
 }  // namespace
 
 TEST_F(Bulk, FoldersAreKeptLeftOutOrMadeForSets) {
-    const std::vector<ExportItem> items = {item("a/horse_tint.dds", 1, "a/horse"), item("b/horse_tint.dds"), item("a/horse_bump.dds", 2, "a/horse"), item("a/HORSE_tint.ktx2", 3)};
+    const std::vector<ExportItem> items = {item("a/horse_tint.dds", 1, "a/horse"), item("b/horse_tint.dds"),
+                                           item("a/horse_bump.dds", 2, "a/horse"), item("a/HORSE_tint.ktx2", 3)};
     const auto names = [&](FolderShape shape) {
         ExportWish wish;
         wish.shape = shape;
@@ -52,16 +59,26 @@ TEST_F(Bulk, FoldersAreKeptLeftOutOrMadeForSets) {
         for (const auto& n : plan_export(items, wish).names) out.push_back(n.string());
         return out;
     };
-    EXPECT_EQ(names(FolderShape::kept), (std::vector<std::string>{"a/horse_tint.png", "b/horse_tint.png", "a/horse_bump.png", "a/HORSE_tint_2.png"})) << "names that differ only in case meet on other systems";
-    EXPECT_EQ(names(FolderShape::flat), (std::vector<std::string>{"horse_tint.png", "horse_tint_2.png", "horse_bump.png", "HORSE_tint_3.png"}));
-    EXPECT_EQ(names(FolderShape::per_set), (std::vector<std::string>{"a/horse/horse_tint.png", "b/horse_tint.png", "a/horse/horse_bump.png", "a/HORSE_tint.png"}));
+    EXPECT_EQ(names(FolderShape::kept),
+              (std::vector<std::string>{"a/horse_tint.png", "b/horse_tint.png", "a/horse_bump.png", "a/HORSE_tint_2.png"}))
+        << "names that differ only in case meet on other systems";
+    EXPECT_EQ(names(FolderShape::flat),
+              (std::vector<std::string>{"horse_tint.png", "horse_tint_2.png", "horse_bump.png", "HORSE_tint_3.png"}));
+    EXPECT_EQ(names(FolderShape::per_set),
+              (std::vector<std::string>{"a/horse/horse_tint.png", "b/horse_tint.png", "a/horse/horse_bump.png", "a/HORSE_tint.png"}));
     EXPECT_EQ(plan_export(std::vector{item("a:b/c?d.dds")}, {}).names[0].string(), "a_b/c_d.png") << "what FAT cannot hold";
 }
 
 TEST_F(Bulk, EveryWayWritesWhatItSays) {
     const std::vector<ExportItem> items = {item("x/one.dds", 4)};
     const auto expected = paint_of(*items[0].load());
-    for (const auto& [as, ending] : {std::pair{ExportAs::picture, ".png"}, {ExportAs::tga, ".tga"}, {ExportAs::tiff, ".tiff"}, {ExportAs::dds, ".dds"}, {ExportAs::ktx2, ".ktx2"}, {ExportAs::raw, ".dds"}, {ExportAs::exr, ".exr"}}) {
+    for (const auto& [as, ending] : {std::pair{ExportAs::picture, ".png"},
+                                     {ExportAs::tga, ".tga"},
+                                     {ExportAs::tiff, ".tiff"},
+                                     {ExportAs::dds, ".dds"},
+                                     {ExportAs::ktx2, ".ktx2"},
+                                     {ExportAs::raw, ".dds"},
+                                     {ExportAs::exr, ".exr"}}) {
         ExportWish wish;
         wish.as = as;
         const auto to = folder / std::string(name_of(as));
@@ -145,7 +162,7 @@ TEST_F(Bulk, FilesTooLargeForACardAreCutAndReadAsOne) {
     }
     EXPECT_EQ(joined, whole);
     EXPECT_EQ(parts_of(folder / "big.dds.000")->size(), files().size()) << "our own reader takes them for one";
-    EXPECT_EQ(fat32_part, 4294967295u);   // common practice: 4 GiB less one byte
+    EXPECT_EQ(fat32_part, 4294967295u);  // common practice: 4 GiB less one byte
 }
 
 TEST_F(Bulk, AFileThatLacksAPartIsWrittenAgain) {
@@ -154,7 +171,7 @@ TEST_F(Bulk, AFileThatLacksAPartIsWrittenAgain) {
     wish.as = ExportAs::raw;
     wish.part_bytes = 200;
     wish.resume = true;
-    std::filesystem::create_directories(folder / "big.dds.001");   // that part cannot be written
+    std::filesystem::create_directories(folder / "big.dds.001");  // that part cannot be written
     EXPECT_EQ(run_export(items, wish, folder.path(), kinds.limits, progress)->failed.size(), 1u);
     std::filesystem::remove(folder / "big.dds.001");
     ExportProgress again;

@@ -115,20 +115,25 @@ TEST_P(EveryWayOut, ACubemapIsACrossThatBringsBackEveryFace) {
     EXPECT_EQ(fitted->levels[0].blocks - fitted->levels[0].kept, 1u);
     const auto again = *TextureFile::open(TextureKinds::standard(), fitted->file, "x", ReadLimits{});
     for (std::uint32_t face = 0; face < 6; ++face)
-        EXPECT_EQ(*again.surface_bytes(*again.layout.find(0, 0, face)) == *original.surface_bytes(*original.layout.find(0, 0, face)), face != 3) << face;
+        EXPECT_EQ(*again.surface_bytes(*again.layout.find(0, 0, face)) == *original.surface_bytes(*original.layout.find(0, 0, face)),
+                  face != 3)
+            << face;
 }
 
 TEST(Export, FloatsLeaveAsOpenExrAndOthersAsPng) {
     EXPECT_EQ(decided(ExportAs::picture, Format::BC6H), ExportAs::exr);
     EXPECT_EQ(decided(ExportAs::picture, Format::BC7), ExportAs::png);
     EXPECT_EQ(decided(ExportAs::dds, Format::BC6H), ExportAs::dds);
-    for (auto as : {ExportAs::picture, ExportAs::png, ExportAs::png16, ExportAs::exr, ExportAs::dds, ExportAs::ktx2}) EXPECT_EQ(export_named(name_of(as)), as);
+    for (auto as : {ExportAs::picture, ExportAs::png, ExportAs::png16, ExportAs::exr, ExportAs::dds, ExportAs::ktx2})
+        EXPECT_EQ(export_named(name_of(as)), as);
     EXPECT_FALSE(export_named("gif"));
 }
 
 TEST(Export, SixteenBitsHoldWhatInterpolationHas) {
-    // BC4 interpolates between its endpoints in steps finer than 1/255 (Khronos Data Format Specification 1.3, section 19.4: division by 7).
-    Bytes block = {std::byte{100}, std::byte{97}, std::byte{0b10001010}, std::byte{0xC6}, std::byte{0xFA}, std::byte{0x88}, std::byte{0xC6}, std::byte{0xFA}};
+    // BC4 interpolates between its endpoints in steps finer than 1/255 (Khronos Data Format Specification 1.3, section 19.4: division by
+    // 7).
+    Bytes block = {std::byte{100},  std::byte{97},   std::byte{0b10001010}, std::byte{0xC6},
+                   std::byte{0xFA}, std::byte{0x88}, std::byte{0xC6},       std::byte{0xFA}};
     const TextureDesc d{Format::BC4, 4, 4, 1, 1, 1, 1, ColorSpace::linear};
     const auto texture = *TextureFile::open(TextureKinds::standard(), *write_dds(d, block), "x", ReadLimits{});
     const auto wide = **read_png_wide(*export_png(texture, {}, true), ReadLimits{});
@@ -156,7 +161,8 @@ TEST(Export, OpenExrHoldsLightWhereTheTextureIsColor) {
 
 TEST(ColorMatch, SrgbUnderAnyNameIsLeftAlone) {
     const auto image = random_picture(16, 16, 3);
-    for (const auto& file : {*write_png(image, true), *write_png(image), png_with(image, 1 / 2.2, {}), png_with(image, 0.45455, {}), png_with(image, 0, srgb_profile())}) {
+    for (const auto& file : {*write_png(image, true), *write_png(image), png_with(image, 1 / 2.2, {}), png_with(image, 0.45455, {}),
+                             png_with(image, 0, srgb_profile())}) {
         auto edited = *read_edited(file, ReadLimits{});
         EXPECT_EQ(match_color(edited), "");
         EXPECT_EQ(edited.image, image);
@@ -177,7 +183,10 @@ TEST(ColorMatch, AProfileIsConverted) {
     EXPECT_NE(match_color(edited).find("profile"), std::string::npos);
     for (std::size_t c = 0; c < 3; ++c) EXPECT_NEAR(edited.image.at(0, 0)[c], expected, 1);
     EXPECT_EQ(edited.image.at(0, 0)[3], 9) << "alpha is no color";
-    auto damaged = *read_edited(png_with(Image(4, 4), 0, bytes_of("no profile at all, but long enough to be looked at as if it were one; and so on and on and on until 128 bytes have come together, at last")), ReadLimits{});
+    auto damaged = *read_edited(png_with(Image(4, 4), 0,
+                                         bytes_of("no profile at all, but long enough to be looked at as if it were one; and so on and on "
+                                                  "and on until 128 bytes have come together, at last")),
+                                ReadLimits{});
     EXPECT_NE(match_color(damaged).find("damaged"), std::string::npos);
 }
 
@@ -188,6 +197,8 @@ TEST(ColorMatch, FittingConvertsColorsButNeverData) {
         const auto original = *TextureFile::open(TextureKinds::standard(), *write_dds(d, Bytes(1024, std::byte{255})), "x", ReadLimits{});
         const auto fitted = *fit(original, *read_edited(light, ReadLimits{}), {});
         EXPECT_EQ(fitted.result.at(0, 0)[0], color == ColorSpace::srgb ? 188 : 128);
-        EXPECT_EQ(std::any_of(fitted.findings.begin(), fitted.findings.end(), [](const Finding& f) { return f.headline == "Colors were converted"; }), color == ColorSpace::srgb);
+        EXPECT_EQ(std::any_of(fitted.findings.begin(), fitted.findings.end(),
+                              [](const Finding& f) { return f.headline == "Colors were converted"; }),
+                  color == ColorSpace::srgb);
     }
 }

@@ -85,7 +85,8 @@ TEST_P(EveryFormatFits, OneTexelChangesAtMostOneBlockOfLevelZero) {
     EXPECT_LE(changed, f.block_bytes);
     auto header = top->offset;
     for (const auto& surface : original.layout.surfaces) header = std::min(header, surface.offset);
-    EXPECT_TRUE(std::equal(original.file.begin(), original.file.begin() + static_cast<std::ptrdiff_t>(header), fitted.file.begin())) << "the header stays";
+    EXPECT_TRUE(std::equal(original.file.begin(), original.file.begin() + static_cast<std::ptrdiff_t>(header), fitted.file.begin()))
+        << "the header stays";
 }
 
 TEST_P(EveryFormatFits, UntouchedRegionsOfEveryMipKeepTheirBlocks) {
@@ -109,7 +110,8 @@ TEST_P(EveryFormatFits, UntouchedRegionsOfEveryMipKeepTheirBlocks) {
 }
 
 TEST(Mips, AreGuessedFromTheLevels) {
-    for (auto recipe : {MipRecipe{MipFilter::box, false}, MipRecipe{MipFilter::box, true}, MipRecipe{MipFilter::kaiser, false}, MipRecipe{MipFilter::kaiser, true}}) {
+    for (auto recipe : {MipRecipe{MipFilter::box, false}, MipRecipe{MipFilter::box, true}, MipRecipe{MipFilter::kaiser, false},
+                        MipRecipe{MipFilter::kaiser, true}}) {
         TextureDesc d{Format::RGBA8, 64, 64, 1, 7, 1, 1, ColorSpace::srgb};
         const auto guess = guess_mips(open(*write_dds(d, *encode_levels(random_picture(64, 64, 3), d, recipe))));
         ASSERT_TRUE(guess);
@@ -171,7 +173,8 @@ TEST(FitList, LostAlphaIsFoundAndPutBack) {
 TEST(FitList, PaintOnAPremultipliedTextureIsMultipliedOnRequest) {
     auto picture = smooth_picture(64, 64, 3, true);
     for (auto& t : picture.texels) t = {static_cast<std::uint8_t>(220 * t[3] / 255), static_cast<std::uint8_t>(t[1] * t[3] / 255), 0, t[3]};
-    const auto original = open(make_file({Format::RGBA8, 64, 64, 1, 1, 1, 1, ColorSpace::linear}, {Bytes(*encode(Format::RGBA8, picture))}));
+    const auto original =
+        open(make_file({Format::RGBA8, 64, 64, 1, 1, 1, 1, ColorSpace::linear}, {Bytes(*encode(Format::RGBA8, picture))}));
     auto edit = picture;
     for (std::uint32_t y = 8; y < 24; ++y)
         for (std::uint32_t x = 8; x < 24; ++x) edit.at(x, y) = {200, 100, 50, 64};
@@ -260,7 +263,8 @@ TEST(FitList, CubemapsKeepTheOtherFacesAndVolumesAreRefusedAsPng) {
     const auto original = open(*write_dds(cube, random_bytes(static_cast<std::size_t>(end), 1)));
     const auto fitted = fit_or_fail(original, as_png(smooth_picture(16, 16, 1)));
     const auto second_face = original.layout.find(0, 0, 1)->offset;
-    EXPECT_TRUE(std::equal(original.file.begin() + static_cast<std::ptrdiff_t>(second_face), original.file.end(), fitted.file.begin() + static_cast<std::ptrdiff_t>(second_face)));
+    EXPECT_TRUE(std::equal(original.file.begin() + static_cast<std::ptrdiff_t>(second_face), original.file.end(),
+                           fitted.file.begin() + static_cast<std::ptrdiff_t>(second_face)));
     TextureDesc volume{Format::R8, 4, 4, 4, 1, 1, 1, ColorSpace::unknown};
     EXPECT_TRUE(fit_or_fail(open(*write_dds(volume, Bytes(64))), as_png(Image(4, 4, {1, 1, 1, 255}))).blocked());
 }

@@ -23,14 +23,16 @@ TextureFile open(Bytes file) {
     return texture ? *texture : TextureFile{};
 }
 
-/// Clouds of every size, each half as strong as those twice as large, as natural pictures have it; with `alpha` only round patches are seen.
+/// Clouds of every size, each half as strong as those twice as large, as natural pictures have it; with `alpha` only round patches are
+/// seen.
 Image grained(std::uint32_t side, unsigned seed, bool alpha = false) {
     ImageF sum(side, side);
     float strength = 1.2f;
     for (std::uint32_t size = 4; size <= side; size *= 2, strength *= 0.6f) {
         const auto clouds = resize(to_float(random_picture(size, size, seed + size), false), side, side, MipFilter::box);
         for (std::size_t i = 0; i < sum.texels.size(); ++i)  // mostly light and dark, less colored
-            for (std::size_t c = 0; c < 3; ++c) sum.texels[i][c] += strength * (clouds.texels[i][3] - 0.5f + 0.3f * (clouds.texels[i][c] - 0.5f));
+            for (std::size_t c = 0; c < 3; ++c)
+                sum.texels[i][c] += strength * (clouds.texels[i][3] - 0.5f + 0.3f * (clouds.texels[i][c] - 0.5f));
     }
     for (auto& t : sum.texels) t = {t[0] + 0.5f, t[1] + 0.5f, t[2] + 0.5f, 1};
     auto image = to_bytes(sum, false);
@@ -52,7 +54,8 @@ Image bumps(std::uint32_t side) {
     return image;
 }
 
-TextureFile chain(Format format, const Image& image, const MipRecipe& recipe, ColorSpace color = ColorSpace::srgb, const NormalChannels& normals = {}) {
+TextureFile chain(Format format, const Image& image, const MipRecipe& recipe, ColorSpace color = ColorSpace::srgb,
+                  const NormalChannels& normals = {}) {
     const TextureDesc d{format, image.width, image.height, 1, full_mip_count(image.width, image.height), 1, 1, color};
     return open(make_file(d, *encode_levels(image, d, recipe, {}, normals)));
 }
@@ -86,7 +89,8 @@ TEST(MipGuess, TellsTheUsualOnesThroughBlockCompression) {
             for (bool linear : {false, true}) {
                 const auto found = guess(chain(format, image, {filter, linear}));
                 EXPECT_TRUE(found.known);
-                EXPECT_EQ(found.recipe.filter, filter) << name_of(filter) << " taken for " << describe(found) << " in " << info(format).name;
+                EXPECT_EQ(found.recipe.filter, filter)
+                    << name_of(filter) << " taken for " << describe(found) << " in " << info(format).name;
                 EXPECT_EQ(found.recipe.linear_light, linear) << name_of(filter) << " in " << info(format).name;
             }
 }
@@ -94,7 +98,8 @@ TEST(MipGuess, TellsTheUsualOnesThroughBlockCompression) {
 TEST(MipGuess, TellsWhetherEdgesWrap) {
     const auto image = grained(128, 4);
     for (auto filter : {MipFilter::triangle, MipFilter::kaiser})
-        for (bool wrap : {false, true}) EXPECT_EQ(guess(chain(Format::BC1, image, {filter, true, wrap})).recipe.wrap, wrap) << name_of(filter);
+        for (bool wrap : {false, true})
+            EXPECT_EQ(guess(chain(Format::BC1, image, {filter, true, wrap})).recipe.wrap, wrap) << name_of(filter);
 }
 
 TEST(MipGuess, TellsWeightingByAlphaAndKeptCoverage) {
@@ -102,7 +107,8 @@ TEST(MipGuess, TellsWeightingByAlphaAndKeptCoverage) {
     for (bool by_alpha : {false, true})
         for (int reference : {0, 85, 128}) {
             const MipRecipe recipe{MipFilter::box, true, false, by_alpha, false, static_cast<std::uint8_t>(reference)};
-            for (auto format : {Format::RGBA8, Format::BC3}) EXPECT_EQ(describe(guess(chain(format, image, recipe)).recipe), describe(recipe)) << info(format).name;
+            for (auto format : {Format::RGBA8, Format::BC3})
+                EXPECT_EQ(describe(guess(chain(format, image, recipe)).recipe), describe(recipe)) << info(format).name;
         }
 }
 
@@ -197,7 +203,8 @@ TEST(Rebuild, FollowsEveryKindOfChainWhenAllIsRepainted) {
             for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>(255 - t[c]);
         const auto rebuilt = rebuild_levels(original, known, {}, *original.decode(0), repaint);
         ASSERT_TRUE(rebuilt);
-        EXPECT_EQ(*original.kind->replace(original.file, original.layout, rebuilt->edits), chain(Format::RGBA8, repaint, recipe).file) << describe(recipe);
+        EXPECT_EQ(*original.kind->replace(original.file, original.layout, rebuilt->edits), chain(Format::RGBA8, repaint, recipe).file)
+            << describe(recipe);
     }
 }
 

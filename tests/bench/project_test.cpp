@@ -19,7 +19,9 @@ struct Bench : testing::Test {
     Address address;
 
     void SetUp() override {
-        put_file(folder / "game.zip", make_zip({{"a/horse.dds", make_dds(Format::BC1, 32, 32)}, {"a/horse.bin", make_dds(Format::BC3, 16, 16)}, {"../../climb.dds", make_dds(Format::BC1, 16, 16)}}));
+        put_file(folder / "game.zip", make_zip({{"a/horse.dds", make_dds(Format::BC1, 32, 32)},
+                                                {"a/horse.bin", make_dds(Format::BC3, 16, 16)},
+                                                {"../../climb.dds", make_dds(Format::BC1, 16, 16)}}));
         project = *open_project(folder / "project");
         address = {folder / "game.zip", {"a/horse.dds"}};
     }

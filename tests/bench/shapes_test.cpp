@@ -23,15 +23,18 @@ protected:
         TextureDesc d{format, size.width, size.height, 1, full_mip_count(size.width, size.height), 1, 1, ColorSpace::unknown};
         std::uint64_t end = 0;
         (void)lay_out(d, 0, MipOrder::largest_first, 1, end);
-        original = *TextureFile::open(TextureKinds::standard(), make_file(d, random_bytes(static_cast<std::size_t>(end), 5)), "x", ReadLimits{});
+        original =
+            *TextureFile::open(TextureKinds::standard(), make_file(d, random_bytes(static_cast<std::size_t>(end), 5)), "x", ReadLimits{});
     }
     Fit fitted(const Image& image) { return *fit(original, *read_edited(*write_png(image), ReadLimits{}), {}); }
     TextureFile original;
 };
-INSTANTIATE_TEST_SUITE_P(Shapes, EverySize,
-                         testing::Combine(testing::Values(Format::BC1, Format::BC3, Format::BC4, Format::BC5, Format::BC5_SNORM, Format::BC6H, Format::BC7, Format::ETC1, Format::ETC2_RGBA, Format::EAC_RG,
-                                                         Format::ASTC_8x5, Format::RGBA8, Format::B5G6R5, Format::L8, Format::RGB16F, Format::RGB10A2, Format::RGB9E5),
-                                          testing::Values(Size{1, 1}, Size{2, 7}, Size{5, 3}, Size{13, 21}, Size{64, 1}, Size{1, 64}, Size{30, 34})));
+INSTANTIATE_TEST_SUITE_P(
+    Shapes, EverySize,
+    testing::Combine(testing::Values(Format::BC1, Format::BC3, Format::BC4, Format::BC5, Format::BC5_SNORM, Format::BC6H, Format::BC7,
+                                     Format::ETC1, Format::ETC2_RGBA, Format::EAC_RG, Format::ASTC_8x5, Format::RGBA8, Format::B5G6R5,
+                                     Format::L8, Format::RGB16F, Format::RGB10A2, Format::RGB9E5),
+                     testing::Values(Size{1, 1}, Size{2, 7}, Size{5, 3}, Size{13, 21}, Size{64, 1}, Size{1, 64}, Size{30, 34})));
 
 }  // namespace
 
@@ -53,7 +56,8 @@ TEST_P(EverySize, TheLastTexelChangesOnlyTheLastBlockOfLevelZero) {
     const auto* top = original.layout.find(0);
     const auto last = top->offset + top->size - info(format).block_bytes;
     const auto from = original.file.begin() + static_cast<std::ptrdiff_t>(top->offset);
-    EXPECT_TRUE(std::equal(from, original.file.begin() + static_cast<std::ptrdiff_t>(last), edited.file.begin() + static_cast<std::ptrdiff_t>(top->offset)));
+    EXPECT_TRUE(std::equal(from, original.file.begin() + static_cast<std::ptrdiff_t>(last),
+                           edited.file.begin() + static_cast<std::ptrdiff_t>(top->offset)));
 }
 
 TEST_P(EverySize, AWhollyNewPictureGivesASoundFile) {

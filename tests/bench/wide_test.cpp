@@ -27,19 +27,22 @@ TextureFile open(Bytes file) {
 TextureFile gradient(Format format, float top) {
     ImageF image(32, 24);
     for (std::uint32_t y = 0; y < 24; ++y)
-        for (std::uint32_t x = 0; x < 32; ++x) image.at(x, y) = {top * static_cast<float>(x) / 31, top * static_cast<float>(y) / 23, top * static_cast<float>(x + y) / 54, 1};
+        for (std::uint32_t x = 0; x < 32; ++x)
+            image.at(x, y) = {top * static_cast<float>(x) / 31, top * static_cast<float>(y) / 23, top * static_cast<float>(x + y) / 54, 1};
     const TextureDesc d{format, 32, 24, 1, 1, 1, 1, ColorSpace::unknown};
     return open(make_file(d, *encode(format, stored_form(format, image))));
 }
 
 class SixteenBits : public testing::TestWithParam<Format> {};
 INSTANTIATE_TEST_SUITE_P(Formats, SixteenBits,
-                         testing::Values(Format::R16, Format::RG16, Format::RGBA16, Format::L16, Format::LA16, Format::RGB16, Format::RGB10A2, Format::BGR10A2, Format::EAC_R, Format::EAC_RG),
+                         testing::Values(Format::R16, Format::RG16, Format::RGBA16, Format::L16, Format::LA16, Format::RGB16,
+                                         Format::RGB10A2, Format::BGR10A2, Format::EAC_R, Format::EAC_RG),
                          [](const auto& param) { return std::string(skivet::info(param.param).name); });
 
 class Floats : public testing::TestWithParam<Format> {};
 INSTANTIATE_TEST_SUITE_P(Formats, Floats,
-                         testing::Values(Format::BC6H, Format::BC6H_SF16, Format::R16F, Format::RGBA16F, Format::RGB32F, Format::RGBA32F, Format::R11G11B10F, Format::RGB9E5),
+                         testing::Values(Format::BC6H, Format::BC6H_SF16, Format::R16F, Format::RGBA16F, Format::RGB32F, Format::RGBA32F,
+                                         Format::R11G11B10F, Format::RGB9E5),
                          [](const auto& param) { return std::string(skivet::info(param.param).name); });
 
 }  // namespace
@@ -149,8 +152,10 @@ TEST(ReadOnlyFormats, AreExportedAndRefusedWithTheReasonWhenPainted) {
 TEST(Identity, EveryFormatShapeAndFileFormat) {
     std::size_t tried = 0;
     for (const auto& f : all_formats()) {
-        for (const auto& d : {TextureDesc{f.format, 21, 14, 1, 5, 1, 1, ColorSpace::unknown}, TextureDesc{f.format, 12, 12, 1, 4, 1, 6, ColorSpace::unknown},
-                              TextureDesc{f.format, 9, 5, 1, 2, 3, 1, ColorSpace::unknown}, TextureDesc{f.format, 8, 6, 4, 3, 1, 1, ColorSpace::unknown}}) {
+        for (const auto& d :
+             {TextureDesc{f.format, 21, 14, 1, 5, 1, 1, ColorSpace::unknown},
+              TextureDesc{f.format, 12, 12, 1, 4, 1, 6, ColorSpace::unknown}, TextureDesc{f.format, 9, 5, 1, 2, 3, 1, ColorSpace::unknown},
+              TextureDesc{f.format, 8, 6, 4, 3, 1, 1, ColorSpace::unknown}}) {
             std::uint64_t end = 0;
             (void)lay_out(d, 0, MipOrder::largest_first, 1, end);
             const auto payload = random_bytes(static_cast<std::size_t>(end), 21);

@@ -14,11 +14,14 @@ namespace {
 /// A picture with structure at several scales, different for every seed.
 Image scene(std::uint32_t side, unsigned seed) {
     std::mt19937 random(seed);
-    Image out(side, side, {static_cast<std::uint8_t>(random() % 200), static_cast<std::uint8_t>(random() % 200), static_cast<std::uint8_t>(random() % 200), 255});
+    Image out(side, side,
+              {static_cast<std::uint8_t>(random() % 200), static_cast<std::uint8_t>(random() % 200),
+               static_cast<std::uint8_t>(random() % 200), 255});
     for (int n = 0; n < 14; ++n) {
         const auto share = [&] { return static_cast<double>(random() % 1000) / 1000; };
         const double cx = share(), cy = share(), r = 0.05 + share() / 5;
-        const Texel color = {static_cast<std::uint8_t>(random()), static_cast<std::uint8_t>(random()), static_cast<std::uint8_t>(random()), 255};
+        const Texel color = {static_cast<std::uint8_t>(random()), static_cast<std::uint8_t>(random()), static_cast<std::uint8_t>(random()),
+                             255};
         const bool round = random() % 2;
         for (std::uint32_t y = 0; y < side; ++y)
             for (std::uint32_t x = 0; x < side; ++x) {
@@ -57,7 +60,7 @@ FactsPtr facts(const Image& picture) { return std::make_shared<PictureFacts>(fac
 
 struct FindPicture : testing::Test {
     static constexpr std::size_t count = 300;
-    static inline std::vector<Image> scenes;   // drawn once for all tests
+    static inline std::vector<Image> scenes;  // drawn once for all tests
     static inline PictureSearch search;
     static void SetUpTestSuite() {
         std::vector<FactsPtr> all;
@@ -65,7 +68,7 @@ struct FindPicture : testing::Test {
             scenes.push_back(scene(128, i + 1));
             all.push_back(facts(scenes.back()));
         }
-        all.push_back(nullptr);   // not looked at yet
+        all.push_back(nullptr);  // not looked at yet
         search = PictureSearch::build(std::move(all));
     }
     PictureHit best(const Image& picture) {
@@ -153,7 +156,8 @@ TEST(WindowScan, TheLoopFindsTheLargestProduct) {
         for (std::size_t turn = 0; turn < scan_turns; ++turn)
             for (std::size_t w = 0; w < scan_windows; ++w) {
                 int dot = 0;
-                for (std::size_t k = 0; k < scan_cells; ++k) dot += windows[(t * scan_cells + k) * scan_windows + w] * queries[turn * scan_cells + k];
+                for (std::size_t k = 0; k < scan_cells; ++k)
+                    dot += windows[(t * scan_cells + k) * scan_windows + w] * queries[turn * scan_cells + k];
                 most = std::max(most, dot);
             }
         EXPECT_EQ(best[t], most);
@@ -164,7 +168,13 @@ TEST(Twins, SameSmallerLargerAndRecolored) {
     const auto picture = scene(128, 77);
     auto other = picture;
     for (auto& t : other.texels) std::swap(t[0], t[2]);
-    const std::vector<Comparable> all = {{facts(picture), 128, 128}, {facts(small(picture, 64)), 64, 64}, {facts(brighter(picture, 1, 3)), 128, 128}, {facts(other), 128, 128}, {facts(scene(128, 78)), 128, 128}, {facts(picture), 256, 64}, {}};
+    const std::vector<Comparable> all = {{facts(picture), 128, 128},
+                                         {facts(small(picture, 64)), 64, 64},
+                                         {facts(brighter(picture, 1, 3)), 128, 128},
+                                         {facts(other), 128, 128},
+                                         {facts(scene(128, 78)), 128, 128},
+                                         {facts(picture), 256, 64},
+                                         {}};
     EXPECT_EQ(likeness(all[0], all[1]), Likeness::smaller);
     EXPECT_EQ(likeness(all[1], all[0]), Likeness::larger);
     EXPECT_EQ(likeness(all[0], all[2]), Likeness::same);
@@ -183,7 +193,7 @@ TEST(Twins, SameSmallerLargerAndRecolored) {
 TEST(Twins, CountingAgreesWithComparingAllPairs) {
     std::vector<Comparable> all;
     for (unsigned i = 0; i < 150; ++i) {
-        const auto picture = scene(64, 1000 + i % 120);   // thirty of them twice
+        const auto picture = scene(64, 1000 + i % 120);  // thirty of them twice
         all.push_back({facts(i < 120 ? picture : brighter(picture, 1, 2)), 64, 64});
     }
     const auto counts = count_twins(all);

@@ -17,11 +17,16 @@ struct Game : testing::Test {
         ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
         auto broken = make_dds(Format::BC1, 64, 64);
         broken.resize(300);
-        put_file(folder / "base.zip", make_zip({{"rides/horse.dds", make_dds(Format::BC1, 64, 32)}, {"rides/cup.dds", make_dds(Format::BC3, 32, 32), true}, {"note.txt", bytes_of("hello")},
-                                                {"broken.dds", broken}, {"inner.crate", make_crate({{"organ/pipe.dds", make_dds(Format::BC4, 16, 16)}}), true}}));
+        put_file(folder / "base.zip", make_zip({{"rides/horse.dds", make_dds(Format::BC1, 64, 32)},
+                                                {"rides/cup.dds", make_dds(Format::BC3, 32, 32), true},
+                                                {"note.txt", bytes_of("hello")},
+                                                {"broken.dds", broken},
+                                                {"inner.crate", make_crate({{"organ/pipe.dds", make_dds(Format::BC4, 16, 16)}}), true}}));
         put_file(folder / "update.zip", make_zip({{"Rides/horse.dds", make_dds(Format::BC1, 64, 32, 0, 5)}}));
     }
-    std::vector<Source> sources() { return open_sources(kinds, std::vector<std::filesystem::path>{folder / "base.zip", folder / "update.zip"}); }
+    std::vector<Source> sources() {
+        return open_sources(kinds, std::vector<std::filesystem::path>{folder / "base.zip", folder / "update.zip"});
+    }
 };
 
 }  // namespace
@@ -72,7 +77,9 @@ TEST_F(Game, ThumbnailsComeFromASmallLevel) {
     auto file = make_dds(Format::BC1, 256, 256);
     // Poison the large levels: a thumbnail of 64 must not look at them.
     const auto texture = *TextureFile::open(kinds.textures, file, "x", kinds.limits);
-    for (std::uint32_t mip : {0u, 1u}) std::fill_n(file.begin() + static_cast<std::ptrdiff_t>(texture.layout.find(mip)->offset), texture.layout.find(mip)->size, std::byte{0});
+    for (std::uint32_t mip : {0u, 1u})
+        std::fill_n(file.begin() + static_cast<std::ptrdiff_t>(texture.layout.find(mip)->offset), texture.layout.find(mip)->size,
+                    std::byte{0});
     const auto poisoned = *TextureFile::open(kinds.textures, file, "x", kinds.limits);
     const auto small = thumbnail(poisoned, 64);
     ASSERT_TRUE(small);
@@ -91,7 +98,9 @@ TEST_F(Game, ASourceThatCannotBeOpenedSaysWhy) {
 TEST_F(Game, LoadOrderComesFromTheGameOrTheNames) {
     std::filesystem::create_directory(folder / "override");
     put_file(folder / "readme.txt", bytes_of("no archive"));
-    EXPECT_EQ(*find_sources(kinds, folder.path()), (std::vector<std::filesystem::path>{folder / "base.zip", folder / "update.zip", folder / "override"}));
+    EXPECT_EQ(*find_sources(kinds, folder.path()),
+              (std::vector<std::filesystem::path>{folder / "base.zip", folder / "update.zip", folder / "override"}));
     put_file(folder / "load_order.txt", bytes_of("# first\nupdate.zip\r\n../base.zip\nnowhere.zip\n"));
-    EXPECT_EQ(*find_sources(kinds, folder.path()), (std::vector<std::filesystem::path>{folder / "update.zip", folder / "base.zip"})) << "names cannot climb out";
+    EXPECT_EQ(*find_sources(kinds, folder.path()), (std::vector<std::filesystem::path>{folder / "update.zip", folder / "base.zip"}))
+        << "names cannot climb out";
 }

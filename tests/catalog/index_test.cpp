@@ -1,12 +1,12 @@
 // The index: kept, resumed, updated only for what changed, and never in the way when it is damaged.
 #include <gtest/gtest.h>
 
-#include <csignal>
 #include <sqlite3.h>
-#include <mutex>
 #include <sys/wait.h>
-#include <thread>
 #include <unistd.h>
+#include <csignal>
+#include <mutex>
+#include <thread>
 
 #include "catalog/baseline.h"
 #include "catalog/indexing.h"
@@ -35,7 +35,13 @@ struct Index : testing::Test {
     /// Forty textures, one of them drawn from `seed`; two are the same.
     void write(unsigned seed) {
         std::vector<ZipItem> items;
-        for (unsigned i = 0; i < 40; ++i) items.push_back({fmt::format("t/{:02}.dds", i), make_dds(Format::BC1, 64, 64, 0, i == 0 ? 100 + seed : i == 39 ? 1 : i), i % 2 == 0});
+        for (unsigned i = 0; i < 40; ++i)
+            items.push_back({fmt::format("t/{:02}.dds", i),
+                             make_dds(Format::BC1, 64, 64, 0,
+                                      i == 0    ? 100 + seed
+                                      : i == 39 ? 1
+                                                : i),
+                             i % 2 == 0});
         items.push_back({"cut.dds", make_dds(Format::BC1, 64, 64), false});
         items.back().data.resize(300);
         items.push_back({"inner.crate", make_crate({{"in/a.dds", make_dds(Format::BC3, 32, 32, 0, 60)}}), true});
@@ -64,7 +70,8 @@ struct Index : testing::Test {
 };
 
 bool same(const CatalogItem& a, const CatalogItem& b) {
-    return a.inner == b.inner && a.kind == b.kind && a.file_kind == b.file_kind && a.desc == b.desc && a.size == b.size && a.stored == b.stored && a.method == b.method && a.check == b.check && a.effective == b.effective &&
+    return a.inner == b.inner && a.kind == b.kind && a.file_kind == b.file_kind && a.desc == b.desc && a.size == b.size &&
+           a.stored == b.stored && a.method == b.method && a.check == b.check && a.effective == b.effective &&
            a.error.has_value() == b.error.has_value() && (!a.error || a.error->message() == b.error->message());
 }
 
@@ -104,7 +111,7 @@ TEST_F(Index, WorkThatWasStoppedGoesOnWhereItStopped) {
 TEST_F(Index, OnlyWhatChangedIsLookedAtAgain) {
     const auto store = *IndexStore::open(file);
     (void)index(*store);
-    write(2);   // one texture is another one now
+    write(2);  // one texture is another one now
     std::this_thread::sleep_for(std::chrono::milliseconds(5));
     EXPECT_FALSE(remember(kinds, paths, *store).whole) << "the archive changed";
     const auto changed = index(*store);
@@ -115,7 +122,11 @@ TEST_F(Index, OnlyWhatChangedIsLookedAtAgain) {
 TEST_F(Index, ATwinIsNotDecodedAgainButKnown) {
     const auto store = *IndexStore::open(file);
     const auto all = index(*store);
-    const auto item = [&](const char* path) { return static_cast<std::size_t>(std::find_if(all.catalog.items.begin(), all.catalog.items.end(), [&](const auto& i) { return i.path() == path; }) - all.catalog.items.begin()); };
+    const auto item = [&](const char* path) {
+        return static_cast<std::size_t>(
+            std::find_if(all.catalog.items.begin(), all.catalog.items.end(), [&](const auto& i) { return i.path() == path; }) -
+            all.catalog.items.begin());
+    };
     const auto a = item("t/01.dds"), b = item("t/39.dds");
     ASSERT_TRUE(all.known.facts[a] && all.known.facts[b]);
     EXPECT_EQ(all.known.facts[a]->level0, all.known.facts[b]->level0);
@@ -155,7 +166,9 @@ TEST_F(Index, AFlippedBitNeverGivesAWrongListing) {
     const auto whole = get_file(file);
     const auto text = [](std::vector<CatalogItem> items) {
         std::string out;
-        for (auto& i : items) out += fmt::format("{} {} {} {} {}x{} {:x}{:x}\n", i.path(), i.size, i.stored, int(i.desc.format), i.desc.width, i.desc.height, i.content.high, i.content.low);
+        for (auto& i : items)
+            out += fmt::format("{} {} {} {} {}x{} {:x}{:x}\n", i.path(), i.size, i.stored, int(i.desc.format), i.desc.width, i.desc.height,
+                               i.content.high, i.content.low);
         return out;
     };
     const auto expected = text(right);
@@ -179,7 +192,7 @@ TEST_F(Index, AFlippedBitNeverGivesAWrongListing) {
         }
         ++used;
         for (std::size_t i = 0; i < listed->size(); ++i)
-            if ((*listed)[i].content.empty()) (*listed)[i].content = right[i].content;   // forgotten is not wrong: it is looked at again
+            if ((*listed)[i].content.empty()) (*listed)[i].content = right[i].content;  // forgotten is not wrong: it is looked at again
         ASSERT_EQ(text(*listed), expected) << "byte " << state % whole.size();
     }
     EXPECT_GT(used, 0);
@@ -267,7 +280,7 @@ TEST_F(Index, SurvivesBeingKilledAtAnyTime) {
         ASSERT_TRUE(store) << store.error().message();
         EXPECT_FALSE((*store)->replaced()) << "round " << round;
         const auto again = remember(kinds, paths, **store);
-        if (!again.whole) continue;   // killed before its first transaction
+        if (!again.whole) continue;  // killed before its first transaction
         ASSERT_EQ(again.catalog.items.size(), fresh.items.size());
         std::size_t known = 0;
         for (std::size_t i = 0; i < fresh.items.size(); ++i) {
@@ -304,7 +317,8 @@ TEST_F(Index, TheOldestPicturesGoWhenThereAreTooMany) {
     const auto place = folder / "cache/t.sqlite";
     {
         const auto cache = *ThumbnailCache::open(place);
-        for (std::uint64_t i = 1; i < 20; ++i) ASSERT_TRUE(cache->put(std::vector{KeptPicture{{i, i}, smooth_picture(128, 128, unsigned(i)), {}, Format::unknown}}));
+        for (std::uint64_t i = 1; i < 20; ++i)
+            ASSERT_TRUE(cache->put(std::vector{KeptPicture{{i, i}, smooth_picture(128, 128, unsigned(i)), {}, Format::unknown}}));
         EXPECT_EQ(cache->bytes(), 19u * 8192);
     }
     const auto cache = *ThumbnailCache::open(place, 50'000);
@@ -379,7 +393,8 @@ TEST_F(Index, TheBaselineReadsAllOfWhatItsSamplesCannotTell) {
 TEST_F(Index, FactsThatNothingHasAnyMoreGo) {
     const auto store = *IndexStore::open(file);
     std::vector<IndexStore::Seen> old;
-    for (std::uint64_t i = 1; i <= 6000; ++i) old.push_back({folder / "gone.zip", std::size_t(i), {9, i}, std::make_shared<PictureFacts>()});
+    for (std::uint64_t i = 1; i <= 6000; ++i)
+        old.push_back({folder / "gone.zip", std::size_t(i), {9, i}, std::make_shared<PictureFacts>()});
     ASSERT_TRUE(store->put_seen(old));
     const auto all = index(*store);
     const ContentKey gone{9, 1};

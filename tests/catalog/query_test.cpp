@@ -29,8 +29,9 @@ struct Asked : testing::Test {
     Insight insight;
     QueryTable table;
     void SetUp() override {
-        catalog.items = {texture("rides/horse_tint.dds", Format::BC1, 256), texture("rides/horse_bump.dds", Format::BC5, 256), texture("signs/banner_017.dds", Format::BC1, 64),
-                         texture("signs/banner_17.dds", Format::BC3, 512), texture("rides/horse_tint.dds", Format::BC1, 256, 1)};
+        catalog.items = {texture("rides/horse_tint.dds", Format::BC1, 256), texture("rides/horse_bump.dds", Format::BC5, 256),
+                         texture("signs/banner_017.dds", Format::BC1, 64), texture("signs/banner_17.dds", Format::BC3, 512),
+                         texture("rides/horse_tint.dds", Format::BC1, 256, 1)};
         catalog.items.push_back({});
         catalog.items.back().inner = {"note.txt"};
         mark_effective(catalog.items);

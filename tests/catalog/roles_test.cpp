@@ -26,7 +26,8 @@ Image bumps(bool down, std::uint32_t side = 64) {
         for (std::uint32_t x = 0; x < side; ++x) {
             const double u = 0.31 * x + 0.05 * y, v = 0.23 * y - 0.11 * x;
             // Slopes of sin(u)·sin(v) along the picture's axes, y downward.
-            const double p = 0.31 * std::cos(u) * std::sin(v) - 0.11 * std::sin(u) * std::cos(v), q = 0.05 * std::cos(u) * std::sin(v) + 0.23 * std::sin(u) * std::cos(v);
+            const double p = 0.31 * std::cos(u) * std::sin(v) - 0.11 * std::sin(u) * std::cos(v),
+                         q = 0.05 * std::cos(u) * std::sin(v) + 0.23 * std::sin(u) * std::cos(v);
             const double k = 3, length = std::sqrt(k * k * (p * p + q * q) + 1);
             const double nx = -k * p / length, ny = (down ? -1 : 1) * k * q / length, nz = 1 / length;
             const auto byte = [](double n) { return static_cast<std::uint8_t>(std::lround((n + 1) * 127.5)); };
@@ -87,7 +88,9 @@ TEST(RolePictures, NormalMapsAndTheirGreenAreTold) {
 }
 
 TEST(RolePictures, GrayMapsMasksOcclusionEmissionAndColor) {
-    const auto role = [](const Image& picture, Format format = Format::RGBA8) { return guess_by_picture(look_of(picture, format).facts, desc_of(format)).role; };
+    const auto role = [](const Image& picture, Format format = Format::RGBA8) {
+        return guess_by_picture(look_of(picture, format).facts, desc_of(format)).role;
+    };
     EXPECT_EQ(role(gray_noise(90, 150, 1)), Role::roughness_gloss);
     EXPECT_EQ(role(gray_noise(90, 150, 2), Format::BC4), Role::roughness_gloss);
     Image two(64, 64);
@@ -116,7 +119,8 @@ TEST(Roles, NamesAreBelievedUnlessThePixelsRuleThemOut) {
     EXPECT_EQ(guess_role(named("horse_gloss.dds"), Bare::in_set, &gray, d).role, Role::roughness_gloss);
     const auto heights = guess_role(named("horse_bump.dds"), Bare::in_set, &gray, d);
     EXPECT_EQ(heights.role, Role::height) << heights.why;
-    EXPECT_EQ(guess_role(named("horse_tint.dds"), Bare::in_set, &normal, d).role, Role::normal) << "a normal map is one whatever it is called";
+    EXPECT_EQ(guess_role(named("horse_tint.dds"), Bare::in_set, &normal, d).role, Role::normal)
+        << "a normal map is one whatever it is called";
     EXPECT_EQ(guess_role(named("horse_e.dds"), Bare::common, &color, d).role, Role::base_color) << "a letter needs the pixels' word";
     EXPECT_EQ(guess_role(named("metal_door.dds"), Bare::common, &color, d).role, Role::base_color) << "a prefix may name the thing";
     EXPECT_EQ(guess_role(named("horse.dds"), Bare::in_set, &gray, d).role, Role::base_color);
@@ -143,7 +147,8 @@ Catalog catalog_of(const std::vector<std::string>& paths) {
 }  // namespace
 
 TEST(Sets, NamesThatDifferInTheirRolePartBelongTogether) {
-    const auto catalog = catalog_of({"a/horse_bump.dds", "a/horse_tint.dds", "b/horse_tint.dds", "a/horse_b_tint.dds", "a/cup.dds", "a/cup_gloss.dds", "a/cup.png"});
+    const auto catalog = catalog_of(
+        {"a/horse_bump.dds", "a/horse_tint.dds", "b/horse_tint.dds", "a/horse_b_tint.dds", "a/cup.dds", "a/cup_gloss.dds", "a/cup.png"});
     const auto insight = make_insight(catalog, {}, {});
     ASSERT_EQ(insight.sets.size(), 2u);
     EXPECT_EQ(insight.sets[0], (std::vector<std::uint32_t>{1, 0})) << "base color first";
@@ -185,8 +190,10 @@ TEST(Sets, LettersThatCountAreNoRoles) {
 }
 
 TEST(Habits, EndingsThatRecurAreProposedWithWhatTheirPicturesSay) {
-    auto normal = std::make_shared<PictureFacts>(look_of(bumps(false)).facts), color = std::make_shared<PictureFacts>(look_of(smooth_picture(64, 64, 7)).facts);
-    const auto catalog = catalog_of({"a/horse_zug.dds", "a/horse.dds", "a/cup_zug.dds", "a/cup.dds", "a/swan_zug.dds", "a/swan.dds", "a/red_1.dds", "a/red_2.dds", "a/horse_red.dds", "a/cup_red.dds", "a/swan_red.dds"});
+    auto normal = std::make_shared<PictureFacts>(look_of(bumps(false)).facts),
+         color = std::make_shared<PictureFacts>(look_of(smooth_picture(64, 64, 7)).facts);
+    const auto catalog = catalog_of({"a/horse_zug.dds", "a/horse.dds", "a/cup_zug.dds", "a/cup.dds", "a/swan_zug.dds", "a/swan.dds",
+                                     "a/red_1.dds", "a/red_2.dds", "a/horse_red.dds", "a/cup_red.dds", "a/swan_red.dds"});
     std::vector<FactsPtr> facts(catalog.items.size(), color);
     for (const std::size_t i : {0u, 2u, 4u}) facts[i] = normal;
     const auto insight = make_insight(catalog, facts, {});
@@ -198,7 +205,8 @@ TEST(Habits, EndingsThatRecurAreProposedWithWhatTheirPicturesSay) {
 }
 
 TEST(Usage, MeshesSayWhichTexturesTheyUse) {
-    const std::string gltf = R"({"images":[{"uri":"tex/horse.png"},{"uri":"data:image/png;base64,xx"}],"materials":[{"name":"awning_red"}]})";
+    const std::string gltf =
+        R"({"images":[{"uri":"tex/horse.png"},{"uri":"data:image/png;base64,xx"}],"materials":[{"name":"awning_red"}]})";
     EXPECT_EQ(textures_of_mesh(as_bytes(gltf), "m/booth.gltf"), (std::vector<std::string>{"tex/horse.png", "awning_red"}));
     // glTF 2.0, section 4.4: the header is magic, version 2, length; then a chunk of type JSON.
     Bytes glb(20);
@@ -208,9 +216,11 @@ TEST(Usage, MeshesSayWhichTexturesTheyUse) {
     EXPECT_EQ(textures_of_mesh(glb, "m/booth.glb").size(), 2u);
     store_uint(glb.data() + 12, 1u << 30, 4, ByteOrder::little);
     EXPECT_TRUE(textures_of_mesh(glb, "m/booth.glb").empty()) << "a chunk longer than its file";
-    EXPECT_EQ(textures_of_mesh(bytes_of("o a\nusemtl horse_a\r\nmap_Kd -s 1 1 1 horse.dds\n"), "x.mtl"), (std::vector<std::string>{"horse_a", "horse.dds"}));
+    EXPECT_EQ(textures_of_mesh(bytes_of("o a\nusemtl horse_a\r\nmap_Kd -s 1 1 1 horse.dds\n"), "x.mtl"),
+              (std::vector<std::string>{"horse_a", "horse.dds"}));
     EXPECT_TRUE(textures_of_mesh(bytes_of("{broken"), "x.gltf").empty());
-    const auto uses = uses_in_record(bytes_of("{\"draw\":1,\"texture\":\"a.dds\"}\nnonsense\n{\"texture\":\"b.dds\",\"object\":\"tent\"}\n"));
+    const auto uses =
+        uses_in_record(bytes_of("{\"draw\":1,\"texture\":\"a.dds\"}\nnonsense\n{\"texture\":\"b.dds\",\"object\":\"tent\"}\n"));
     ASSERT_EQ(uses.size(), 2u);
     EXPECT_EQ(uses[1], (std::pair<std::string, std::string>("tent", "b.dds")));
 }
@@ -218,7 +228,11 @@ TEST(Usage, MeshesSayWhichTexturesTheyUse) {
 TEST(Usage, ATextureOfSeveralObjectsIsShared) {
     TempFolder folder;
     const std::string obj = "usemtl stripes\n", other = R"({"materials":[{"name":"stripes"}]})";
-    put_file(folder / "g.zip", make_zip({{"m/tent.obj", bytes_of(obj)}, {"m/booth.gltf", bytes_of(other)}, {"t/stripes_tint.dds", make_dds(Format::BC1, 16, 16)}, {"t/cup.dds", make_dds(Format::BC1, 16, 16)}, {"shared/rope.dds", make_dds(Format::BC1, 16, 16)}}));
+    put_file(folder / "g.zip", make_zip({{"m/tent.obj", bytes_of(obj)},
+                                         {"m/booth.gltf", bytes_of(other)},
+                                         {"t/stripes_tint.dds", make_dds(Format::BC1, 16, 16)},
+                                         {"t/cup.dds", make_dds(Format::BC1, 16, 16)},
+                                         {"shared/rope.dds", make_dds(Format::BC1, 16, 16)}}));
     const Kinds kinds;
     Progress progress;
     const std::vector<std::filesystem::path> paths = {folder / "g.zip"};

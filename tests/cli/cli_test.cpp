@@ -24,7 +24,10 @@ struct Cli : testing::Test {
     void SetUp() override {
         zip = (folder / "game.zip").string();
         vault = (folder / "vault").string();
-        put_file(zip, make_zip({{"rides/horse.dds", horse}, {"rides/cup.dds", cup, true}, {"note.txt", bytes_of("hello")}, {"pic.png", *write_png(smooth_picture(20, 10, 1))}}));
+        put_file(zip, make_zip({{"rides/horse.dds", horse},
+                                {"rides/cup.dds", cup, true},
+                                {"note.txt", bytes_of("hello")},
+                                {"pic.png", *write_png(smooth_picture(20, 10, 1))}}));
     }
     static std::vector<json> lines(const std::string& text) {
         std::vector<json> out;
@@ -50,7 +53,8 @@ TEST_F(Cli, ListsAsJsonLinesWithTheKeysOfTheContract) {
     ASSERT_EQ(ran.code, 0) << ran.err;
     const auto all = lines(ran.out);
     ASSERT_EQ(all.size(), 4u);
-    for (const char* key : {"address", "path", "source", "kind", "size", "stored", "method", "format", "width", "height", "depth", "layers", "faces", "mips", "color", "role", "effective"})
+    for (const char* key : {"address", "path", "source", "kind", "size", "stored", "method", "format", "width", "height", "depth", "layers",
+                            "faces", "mips", "color", "role", "effective"})
         EXPECT_TRUE(all[0].contains(key)) << key;
     EXPECT_EQ(all[0]["address"], zip + "::rides/horse.dds");
     EXPECT_EQ(all[0]["kind"], "texture");
@@ -90,7 +94,8 @@ TEST_F(Cli, ExportsAsKtx2WithTheBlocksUntouched) {
     const auto texture = TextureFile::open(TextureKinds::standard(), get_file(folder / "out/rides/horse.ktx2"), "x", ReadLimits{});
     ASSERT_TRUE(texture);
     EXPECT_EQ(*payload_of(*texture), *payload_of(*TextureFile::open(TextureKinds::standard(), horse, "x", ReadLimits{})));
-    const auto ran = run_cli({"replace", zip + "::rides/horse.dds", "--with", (folder / "out/rides/horse.ktx2").string(), "--dry-run", "--json", "--vault", vault});
+    const auto ran = run_cli({"replace", zip + "::rides/horse.dds", "--with", (folder / "out/rides/horse.ktx2").string(), "--dry-run",
+                              "--json", "--vault", vault});
     ASSERT_EQ(ran.code, 0) << ran.err;
     EXPECT_EQ(ran.out.find("\"at\""), std::string::npos) << "brought back unchanged, no range is written: " << ran.out;
 }
@@ -110,7 +115,8 @@ TEST_F(Cli, ShowsEveryFact) {
     EXPECT_EQ(facts["format"], "BC3");
     EXPECT_EQ(facts["size"], cup.size());
     put_file(folder / "plain.dds", make_dds(Format::RGBA8, 64, 64));
-    EXPECT_EQ(json::parse(run_cli({"show", (folder / "plain.dds").string(), "--json"}).out)["mip_filter"], "box filter in encoded light (99 % sure)");
+    EXPECT_EQ(json::parse(run_cli({"show", (folder / "plain.dds").string(), "--json"}).out)["mip_filter"],
+              "box filter in encoded light (99 % sure)");
     EXPECT_NE(run_cli({"show", zip + "::rides/cup.dds"}).out.find("mip 0"), std::string::npos);
 }
 
@@ -132,7 +138,8 @@ TEST_F(Cli, ExportsWithFoldersOrFlatWithoutCollisions) {
 TEST_F(Cli, TheNumberOfJobsChangesNothingAndResumeLeavesOutWhatIsThere) {
     ASSERT_EQ(run_cli({"export", zip, "--to", (folder / "one").string(), "--jobs", "1"}).code, 0);
     ASSERT_EQ(run_cli({"export", zip, "--to", (folder / "four").string(), "--jobs", "4"}).code, 0);
-    for (const char* name : {"rides/horse.png", "rides/cup.png", "pic.png"}) EXPECT_EQ(hash_of_file(folder / "one" / name), hash_of_file(folder / "four" / name));
+    for (const char* name : {"rides/horse.png", "rides/cup.png", "pic.png"})
+        EXPECT_EQ(hash_of_file(folder / "one" / name), hash_of_file(folder / "four" / name));
     put_file(folder / "one/pic.png", bytes_of("mine"));
     EXPECT_NE(run_cli({"export", zip, "--to", (folder / "one").string(), "--resume"}).err.find("0 written"), std::string::npos);
     EXPECT_EQ(as_text(get_file(folder / "one/pic.png")), "mine");

@@ -55,7 +55,8 @@ TEST_F(ContainersCli, AKindCanBeChosenAgainstRecognition) {
 TEST_F(ContainersCli, KnownPathsNameHashedEntries) {
     const auto sheet = layout("cipher");
     std::filesystem::remove(folder / "cipher.paths");
-    const std::vector<std::string> keys = {"--key", "booth=000102030405060708090a0b0c0d0e0f", "--key", "tin=text:tin foil", "--sheet", sheet};
+    const std::vector<std::string> keys = {"--key", "booth=000102030405060708090a0b0c0d0e0f", "--key", "tin=text:tin foil", "--sheet",
+                                           sheet};
     auto words = std::vector<std::string>{"list", at("game.cph")};
     words.insert(words.end(), keys.begin(), keys.end());
     EXPECT_NE(run_cli(words).out.find("#f517cf26"), std::string::npos);
@@ -71,7 +72,8 @@ TEST_F(ContainersCli, ASheetIsTriedFieldByField) {
     const auto tried = run_cli({"sheet", "try", sheet, at("game.rows"), "--records", "1", "--prove"});
     EXPECT_EQ(tried.code, 0) << tried.err;
     EXPECT_NE(tried.out.find("recognized by 4 bytes at 0"), std::string::npos) << tried.out;
-    EXPECT_NE(tried.out.find("0x8  06 00 00 00                                      entries        6  — entry count"), std::string::npos) << tried.out;
+    EXPECT_NE(tried.out.find("0x8  06 00 00 00                                      entries        6  — entry count"), std::string::npos)
+        << tried.out;
     EXPECT_NE(tried.out.find("ratio          1.5"), std::string::npos);
     EXPECT_NE(tried.out.find("6 entries, 6 readable"), std::string::npos);
     EXPECT_NE(tried.out.find("proved: 6 entries were changed, made longer and put back in a copy"), std::string::npos);
@@ -104,18 +106,29 @@ TEST_F(ContainersCli, CompactGivesBackWhatReplacingLeft) {
     put_file(folder / "new.bin", random_bytes(9000, 1));
     // An entry that is not the first one leaves its place when it moves for the second time.
     put_file(folder / "other.bin", random_bytes(9500, 2));
-    for (const auto& [entry, file] : {std::pair{"rides/horse.dds", "other.bin"}, {"lamp", "new.bin"}, {"rides/horse.dds", "new.bin"}, {"lamp", "other.bin"}, {"rides/horse.dds", "other.bin"}, {"lamp", "new.bin"}, {"rides/horse.dds", "new.bin"}})
-        ASSERT_EQ(run_cli({"replace", at("game.led") + "::" + entry, "--with", at(file), "--sheet", sheet, "--vault", at("vault"), "--as-is"}).code, 0);
+    for (const auto& [entry, file] : {std::pair{"rides/horse.dds", "other.bin"},
+                                      {"lamp", "new.bin"},
+                                      {"rides/horse.dds", "new.bin"},
+                                      {"lamp", "other.bin"},
+                                      {"rides/horse.dds", "other.bin"},
+                                      {"lamp", "new.bin"},
+                                      {"rides/horse.dds", "new.bin"}})
+        ASSERT_EQ(
+            run_cli({"replace", at("game.led") + "::" + entry, "--with", at(file), "--sheet", sheet, "--vault", at("vault"), "--as-is"})
+                .code,
+            0);
     const auto grown = std::filesystem::file_size(folder / "game.led");
     const auto dry = run_cli({"compact", at("game.led"), "--sheet", sheet, "--vault", at("vault"), "--dry-run", "--json"});
     EXPECT_EQ(nlohmann::json::parse(dry.out).at("way"), "rebuild");
     const auto done = run_cli({"compact", at("game.led"), "--sheet", sheet, "--vault", at("vault")});
     ASSERT_EQ(done.code, 0) << done.err;
     EXPECT_LT(std::filesystem::file_size(folder / "game.led"), grown);
-    const auto read = run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "read", "ledger", folder.path().string(), at("out")});
+    const auto read =
+        run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "read", "ledger", folder.path().string(), at("out")});
     EXPECT_EQ(read.code, 0) << read.output;
     EXPECT_EQ(get_file(folder / "out/rides/horse.dds"), random_bytes(9000, 1));
-    EXPECT_EQ(run_cli({"compact", at("game.led"), "--sheet", sheet, "--vault", at("vault")}).out, "nothing to write: the content is the same\n");
+    EXPECT_EQ(run_cli({"compact", at("game.led"), "--sheet", sheet, "--vault", at("vault")}).out,
+              "nothing to write: the content is the same\n");
     ASSERT_EQ(run_cli({"restore", at("game.led"), "--vault", at("vault")}).code, 0);
     EXPECT_EQ(get_file(folder / "game.led"), before);
 }
@@ -125,7 +138,8 @@ TEST_F(ContainersCli, ALooseFileOrAPatchArchiveLeavesTheArchiveAlone) {
     put_file(folder / "game.zip", make_zip({{"rides/horse.dds", texture, true}, {"b", random_bytes(50, 1)}}));
     const auto before = get_file(folder / "game.zip");
     put_file(folder / "new.dds", make_dds(Format::BC1, 32, 32, 0, 9));
-    const std::vector<std::string> replace = {"replace", at("game.zip") + "::rides/horse.dds", "--with", at("new.dds"), "--vault", at("vault")};
+    const std::vector<std::string> replace = {"replace",  at("game.zip") + "::rides/horse.dds", "--with", at("new.dds"), "--vault",
+                                              at("vault")};
     auto beside = replace;
     beside.insert(beside.end(), {"--beside", at("override")});
     ASSERT_EQ(run_cli(beside).code, 0);

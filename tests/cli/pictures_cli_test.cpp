@@ -25,7 +25,9 @@ Bytes cubemap(Format format) {
     return *write_dds(d, payload);
 }
 
-TextureFile opened(const std::filesystem::path& path) { return *TextureFile::open(TextureKinds::standard(), get_file(path), path.string(), ReadLimits{}); }
+TextureFile opened(const std::filesystem::path& path) {
+    return *TextureFile::open(TextureKinds::standard(), get_file(path), path.string(), ReadLimits{});
+}
 
 }  // namespace
 
@@ -67,17 +69,22 @@ TEST(PictureCli, FloatsLeaveAsOpenExrAndComeBack) {
     ASSERT_EQ(run_cli({"export", (folder / "glow.dds").string(), "--to", (folder / "out").string(), "--as", "picture"}).code, 0);
     EXPECT_EQ(*opened(folder / "out/glow.exr").decode_wide(0), bright);
     const auto before = get_file(folder / "glow.dds");
-    ASSERT_EQ(run_cli({"encode", (folder / "out/glow.exr").string(), "--like", (folder / "glow.dds").string(), "--out", (folder / "again.dds").string()}).code, 0);
+    ASSERT_EQ(run_cli({"encode", (folder / "out/glow.exr").string(), "--like", (folder / "glow.dds").string(), "--out",
+                       (folder / "again.dds").string()})
+                  .code,
+              0);
     EXPECT_EQ(get_file(folder / "again.dds"), before);
 }
 
 TEST(PictureCli, PicturesInAnArchiveAreListedAndKeepTheirKind) {
     TempFolder folder;
     put_file(folder / "a.png", *write_png(smooth_picture(40, 24, 1)));
-    for (const char* ending : {"bmp", "jpg", "webp", "tif", "hdr"}) ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), (folder / ("a." + std::string(ending))).string()}).code, 0);
+    for (const char* ending : {"bmp", "jpg", "webp", "tif", "hdr"})
+        ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), (folder / ("a." + std::string(ending))).string()}).code, 0);
     const auto zip = (folder / "game.zip").string();
     std::vector<ZipItem> items;
-    for (const char* ending : {"bmp", "jpg", "webp", "tif", "hdr"}) items.push_back({"a." + std::string(ending), get_file(folder / ("a." + std::string(ending)))});
+    for (const char* ending : {"bmp", "jpg", "webp", "tif", "hdr"})
+        items.push_back({"a." + std::string(ending), get_file(folder / ("a." + std::string(ending)))});
     put_file(zip, make_zip(items));
     const auto before = get_file(zip);
     for (const auto& item : items) {
@@ -98,7 +105,8 @@ TEST(PictureCli, PicturesInAnArchiveAreListedAndKeepTheirKind) {
 TEST(PictureCli, EveryLayerOfAnArrayAndSliceOfAVolumeLeaves) {
     TempFolder folder;
     const auto zip = (folder / "game.zip").string();
-    const TextureDesc array{Format::RGBA8, 16, 16, 1, 1, 3, 1, ColorSpace::linear}, volume{Format::RGBA8, 8, 8, 4, 2, 1, 1, ColorSpace::linear};
+    const TextureDesc array{Format::RGBA8, 16, 16, 1, 1, 3, 1, ColorSpace::linear},
+        volume{Format::RGBA8, 8, 8, 4, 2, 1, 1, ColorSpace::linear};
     const auto layers = random_bytes(3 * 16 * 16 * 4, 1), slices = random_bytes((4 * 64 + 2 * 16) * 4, 2);
     put_file(zip, make_zip({{"cloth.dds", *write_dds(array, layers)}, {"mist.dds", *write_dds(volume, slices)}}));
     ASSERT_EQ(run_cli({"export", zip, "--to", (folder / "all").string(), "--mip", "all"}).code, 0);
@@ -108,7 +116,8 @@ TEST(PictureCli, EveryLayerOfAnArrayAndSliceOfAVolumeLeaves) {
     for (std::uint32_t slice = 0; slice < 4; ++slice)
         EXPECT_EQ(*read_png(get_file(folder / ("all/mist.slice" + std::to_string(slice) + ".mip0.png")), ReadLimits{}),
                   *decode(Format::RGBA8, ByteSpan(slices).subspan(slice * 256u), 8, 8));
-    EXPECT_EQ(*read_png(get_file(folder / "all/mist.slice1.mip1.png"), ReadLimits{}), *decode(Format::RGBA8, ByteSpan(slices).subspan(4 * 256 + 64), 4, 4));
+    EXPECT_EQ(*read_png(get_file(folder / "all/mist.slice1.mip1.png"), ReadLimits{}),
+              *decode(Format::RGBA8, ByteSpan(slices).subspan(4 * 256 + 64), 4, 4));
     EXPECT_FALSE(std::filesystem::exists(folder / "all/mist.slice2.mip1.png"));
     ASSERT_EQ(run_cli({"export", zip, "--to", (folder / "one").string(), "--layers", "first"}).code, 0);
     EXPECT_TRUE(std::filesystem::exists(folder / "one/cloth.png"));

@@ -2,13 +2,13 @@
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
-#include <csignal>
 #include <fcntl.h>
-#include <fstream>
 #include <sys/file.h>
 #include <sys/stat.h>
 #include <sys/wait.h>
 #include <unistd.h>
+#include <csignal>
+#include <fstream>
 
 #include "bench/export_manifest.h"
 #include "cli/run.h"
@@ -34,7 +34,10 @@ struct Safety : testing::Test {
     void SetUp() override {
         zip = at("game.zip");
         vault = at("vault");
-        before = make_zip({{"rides/horse.dds", horse}, {"rides/cup.dds", cup, true}, {"note.txt", bytes_of("hello")}, {"pic.png", *write_png(smooth_picture(20, 10, 1))}});
+        before = make_zip({{"rides/horse.dds", horse},
+                           {"rides/cup.dds", cup, true},
+                           {"note.txt", bytes_of("hello")},
+                           {"pic.png", *write_png(smooth_picture(20, 10, 1))}});
         put_file(zip, before);
     }
     std::string at(const std::string& name) const { return (folder / name).string(); }
@@ -83,8 +86,14 @@ struct Safety : testing::Test {
 }  // namespace
 
 TEST_F(Safety, AnIndexOptionDestroysNothing) {
-    const std::map<std::string, Bytes> others = {{"g.zip", before}, {"p.png", *write_png(smooth_picture(8, 8, 1))}, {"t.dds", horse}, {"x.txt", bytes_of("a few words of text that are longer than a hundred bytes, which is where a header of a database would end, if it were one")},
-                                                 {"one", bytes_of("1")}};
+    const std::map<std::string, Bytes> others = {
+        {"g.zip", before},
+        {"p.png", *write_png(smooth_picture(8, 8, 1))},
+        {"t.dds", horse},
+        {"x.txt",
+         bytes_of(
+             "a few words of text that are longer than a hundred bytes, which is where a header of a database would end, if it were one")},
+        {"one", bytes_of("1")}};
     for (const auto& [name, content] : others) {
         put_file(folder / name, content);
         for (const char* command : {"roles", "list"}) {
@@ -131,7 +140,7 @@ TEST_F(Safety, AnEditThatIsCutOffIsNeverWritten) {
 
 TEST_F(Safety, ADamagedOriginalTakesNothingButWhatIsGivenAsItIs) {
     auto cut = make_dds(Format::BC1, 64, 64);
-    cut.resize(cut.size() - 8);   // one level is missing
+    cut.resize(cut.size() - 8);  // one level is missing
     before = make_zip({{"cut.dds", cut}, {"whole.dds", horse}});
     put_file(zip, before);
     ASSERT_EQ(run_cli({"export", zip, "--to", at("out")}).code, 1);
@@ -158,7 +167,9 @@ TEST_F(Safety, APictureNeverBecomesTheBytesOfWhatIsNone) {
 
 TEST_F(Safety, ATextureSheetThatGoesByTheNameIsHeededByReplace) {
     // Eight by eight texels of four bytes behind nothing, known by its ending alone.
-    put_file(folder / "raw.toml", bytes_of("sheet = \"texture\"\nname = \"Bare\"\n[[recognize]]\nname = \"*.bare\"\n[header]\nfields = [ { name = \"mark\", type = \"u32\" } ]\n[texture]\nwidth = 8\nheight = 8\nformat = \"RGBA8\"\nmips = 1\n"));
+    put_file(folder / "raw.toml",
+             bytes_of("sheet = \"texture\"\nname = \"Bare\"\n[[recognize]]\nname = \"*.bare\"\n[header]\nfields = [ { name = \"mark\", "
+                      "type = \"u32\" } ]\n[texture]\nwidth = 8\nheight = 8\nformat = \"RGBA8\"\nmips = 1\n"));
     auto bare = random_bytes(4 + 256, 3);
     before = make_zip({{"t/x.bare", bare}});
     put_file(zip, before);
@@ -175,7 +186,9 @@ TEST_F(Safety, ATextureSheetThatGoesByTheNameIsHeededByReplace) {
 
 TEST_F(Safety, ResultsGoOnlyWhereTheyMay) {
     const auto edit = painted(horse);
-    const auto encode = [&](const std::string& out) { return run_cli({"encode", edit, "--format", "BC1", "--out", out, "--jobs", "1"}).code; };
+    const auto encode = [&](const std::string& out) {
+        return run_cli({"encode", edit, "--format", "BC1", "--out", out, "--jobs", "1"}).code;
+    };
     EXPECT_EQ(encode("/dev/null"), 2);
     EXPECT_EQ(encode(zip), 2) << "an archive is no texture to be written over";
     EXPECT_TRUE(untouched());
@@ -227,7 +240,8 @@ TEST_F(Safety, AnExportWritesOverNothingThatIsNotItsOwn) {
     std::filesystem::create_directory_symlink(at("elsewhere"), at("over"));
     std::filesystem::create_directories(at("beside"));
     std::filesystem::create_directory_symlink(at("elsewhere"), at("beside/rides"));
-    EXPECT_NE(run_cli({"replace", zip + "::rides/horse.dds", "--with", painted(horse), "--beside", at("beside"), "--vault", vault}).code, 0);
+    EXPECT_NE(run_cli({"replace", zip + "::rides/horse.dds", "--with", painted(horse), "--beside", at("beside"), "--vault", vault}).code,
+              0);
     EXPECT_TRUE(std::filesystem::is_empty(at("elsewhere")));
 }
 
@@ -245,8 +259,15 @@ TEST_F(Safety, TwoExportsIntoOneFolderDoNotMeet) {
 TEST_F(Safety, WhatWasExportedAndNotEditedChangesNothing) {
     // Names of one stem in every kind, as installations have them; in an archive and as a folder.
     const auto png = *write_png(smooth_picture(16, 16, 2));
-    const std::vector<ZipItem> items = {{"a/x.bsp", random_bytes(500, 1)}, {"a/x.dds", make_dds(Format::BC1, 32, 32, 0, 1)}, {"a/x.ktx", *write_ktx({Format::RGBA8, 4, 4}, random_bytes(64, 2))}, {"a/x.png", png}, {"a/x.txt", bytes_of("config")},
-                                        {"a/X.dds", make_dds(Format::BC1, 32, 32, 0, 7)}, {"b/x.dds", make_dds(Format::BC3, 16, 16, 0, 3), true}, {"export log.txt", bytes_of("the game's own")}, {"deep/in.zip", make_zip({{"a/x.dds", make_dds(Format::BC1, 16, 16, 0, 9)}})}};
+    const std::vector<ZipItem> items = {{"a/x.bsp", random_bytes(500, 1)},
+                                        {"a/x.dds", make_dds(Format::BC1, 32, 32, 0, 1)},
+                                        {"a/x.ktx", *write_ktx({Format::RGBA8, 4, 4}, random_bytes(64, 2))},
+                                        {"a/x.png", png},
+                                        {"a/x.txt", bytes_of("config")},
+                                        {"a/X.dds", make_dds(Format::BC1, 32, 32, 0, 7)},
+                                        {"b/x.dds", make_dds(Format::BC3, 16, 16, 0, 3), true},
+                                        {"export log.txt", bytes_of("the game's own")},
+                                        {"deep/in.zip", make_zip({{"a/x.dds", make_dds(Format::BC1, 16, 16, 0, 9)}})}};
     before = make_zip(items);
     put_file(zip, before);
     for (const auto& item : items) put_file(folder / ("installation/" + item.name), item.data);
@@ -259,11 +280,18 @@ TEST_F(Safety, WhatWasExportedAndNotEditedChangesNothing) {
     const auto installation = tree();
     int n = 0;
     for (const std::string& source : {zip, at("installation")})
-        for (const std::vector<std::string>& how : {std::vector<std::string>{}, {"--as", "dds"}, {"--as", "raw"}, {"--as", "ktx2"}, {"--flat"}, {"--sets"}, {"--alpha", "split"}, {"--mip", "all"}}) {
+        for (const std::vector<std::string>& how : {std::vector<std::string>{},
+                                                    {"--as", "dds"},
+                                                    {"--as", "raw"},
+                                                    {"--as", "ktx2"},
+                                                    {"--flat"},
+                                                    {"--sets"},
+                                                    {"--alpha", "split"},
+                                                    {"--mip", "all"}}) {
             const auto out = at("export" + std::to_string(++n));
             std::vector<std::string> words = {"export", source, "--to", out};
             words.insert(words.end(), how.begin(), how.end());
-            (void)run_cli(words);   // some ways cannot hold some formats
+            (void)run_cli(words);  // some ways cannot hold some formats
             const auto ran = run_cli({"apply", out, "--into", source, "--vault", vault});
             EXPECT_EQ(ran.code, 0) << source << " " << (how.empty() ? "" : how.back()) << ": " << ran.err;
             EXPECT_TRUE(untouched()) << ran.out;
@@ -282,27 +310,34 @@ TEST_F(Safety, WhatWasExportedAndNotEditedChangesNothing) {
     const auto ran = run_cli({"apply", flat, "--into", zip, "--vault", vault});
     ASSERT_EQ(ran.code, 0) << ran.err;
     const auto now = *open_source(Kinds{}, zip);
-    for (std::size_t i = 0; i < items.size(); ++i) EXPECT_EQ(*now->read(i, ReadLimits{}) == items[i].data, items[i].name != "deep/in.zip") << items[i].name;
+    for (std::size_t i = 0; i < items.size(); ++i)
+        EXPECT_EQ(*now->read(i, ReadLimits{}) == items[i].data, items[i].name != "deep/in.zip") << items[i].name;
     EXPECT_EQ(run_cli({"restore", zip, "--vault", vault}).code, 0);
     EXPECT_TRUE(untouched());
 }
 
 TEST_F(Safety, WithoutAManifestOnlyTexturesAreMatchedAndGuessesAreSaid) {
-    before = make_zip({{"a.bsp", random_bytes(500, 1)}, {"a.dds", horse}, {"b.dds", horse}, {"b.ktx", *write_ktx({Format::RGBA8, 4, 4}, random_bytes(64, 2))}, {"c.bsp", random_bytes(50, 3)}});
+    before = make_zip({{"a.bsp", random_bytes(500, 1)},
+                       {"a.dds", horse},
+                       {"b.dds", horse},
+                       {"b.ktx", *write_ktx({Format::RGBA8, 4, 4}, random_bytes(64, 2))},
+                       {"c.bsp", random_bytes(50, 3)}});
     put_file(zip, before);
-    for (const char* name : {"edits/a.png", "edits/b.png", "edits/c.png"}) std::filesystem::create_directories(at("edits")), std::filesystem::copy_file(painted(horse), at(name));
+    for (const char* name : {"edits/a.png", "edits/b.png", "edits/c.png"})
+        std::filesystem::create_directories(at("edits")), std::filesystem::copy_file(painted(horse), at(name));
     const auto ran = run_cli({"apply", at("edits"), "--into", zip, "--vault", vault});
     EXPECT_EQ(ran.code, 1);
     EXPECT_NE(ran.err.find("b.png: could be any of b.dds, b.ktx"), std::string::npos) << ran.err;
     EXPECT_NE(ran.err.find("c.png: no entry has this path, and no texture"), std::string::npos) << ran.err;
     const auto now = *open_source(Kinds{}, zip);
     EXPECT_NE(*now->read(1, ReadLimits{}), horse);
-    for (const std::size_t i : {0u, 2u, 3u, 4u}) EXPECT_EQ(*now->read(i, ReadLimits{}), *(*open_container(Kinds{}, FileView::of(before, "b.zip")))->read(i, ReadLimits{}));
+    for (const std::size_t i : {0u, 2u, 3u, 4u})
+        EXPECT_EQ(*now->read(i, ReadLimits{}), *(*open_container(Kinds{}, FileView::of(before, "b.zip")))->read(i, ReadLimits{}));
 }
 
 TEST_F(Safety, DamageIsNeverASuccess) {
     auto cut = before;
-    cut.resize(cut.size() - 60);   // the directory's end is gone
+    cut.resize(cut.size() - 60);  // the directory's end is gone
     put_file(zip, cut);
     EXPECT_EQ(run_cli({"list", zip}).code, 1);
     EXPECT_EQ(run_cli({"verify", zip}).code, 3);
@@ -316,8 +351,10 @@ TEST_F(Safety, DeliveriesAreFoundWhereverTheyWereMade) {
     const auto theirs = folder / "project/vault";
     PosixFiles files;
     Vault other(theirs, files, VaultRegister(VaultRegister::usual_place()));
-    ASSERT_TRUE(other.deliver(*plan_replacement(Kinds{}, *parse_address(zip + "::note.txt"), bytes_of("three")), {"t", zip, {"note.txt"}}, 1));
-    ASSERT_TRUE(other.deliver(*plan_replacement(Kinds{}, *parse_address(zip + "::note.txt"), bytes_of("a good deal longer")), {"t", zip, {"note.txt"}}, 2));
+    ASSERT_TRUE(
+        other.deliver(*plan_replacement(Kinds{}, *parse_address(zip + "::note.txt"), bytes_of("three")), {"t", zip, {"note.txt"}}, 1));
+    ASSERT_TRUE(other.deliver(*plan_replacement(Kinds{}, *parse_address(zip + "::note.txt"), bytes_of("a good deal longer")),
+                              {"t", zip, {"note.txt"}}, 2));
     const auto none = run_cli({"restore", zip, "--vault", vault});
     EXPECT_EQ(none.code, 3) << "nothing to restore is no success";
     EXPECT_NE(none.err.find(theirs.string()), std::string::npos) << none.err;
@@ -349,7 +386,7 @@ TEST_F(Safety, WhoReadsAHalfWrittenArchiveIsToldAndWhoWritesRollsItBack) {
 TEST_F(Safety, OneBadJournalHoldsUpNothingElse) {
     put_file(folder / "other.zip", before);
     cut_short(zip, "rides/horse.dds", vault);
-    std::filesystem::remove(zip);   // the game was taken off
+    std::filesystem::remove(zip);  // the game was taken off
     const auto ran = run_cli({"replace", at("other.zip") + "::note.txt", "--with", at("other.zip"), "--as-is", "--vault", vault});
     EXPECT_EQ(ran.code, 0) << ran.err;
     EXPECT_NE(ran.err.find(".aside; remove that folder"), std::string::npos) << ran.err;
@@ -381,7 +418,8 @@ TEST_F(Safety, EntriesOfOneNameAreSaidAndNotWritten) {
     EXPECT_EQ(listed.code, 1);
     EXPECT_NE(listed.err.find("same.dds: 2 entries have this name"), std::string::npos) << listed.err;
     int effective = 0;
-    for (const auto& line : lines(run_cli({"list", zip, "--json"}).out)) effective += line["path"] == "same.dds" && line["effective"] == true;
+    for (const auto& line : lines(run_cli({"list", zip, "--json"}).out))
+        effective += line["path"] == "same.dds" && line["effective"] == true;
     EXPECT_EQ(effective, 1) << "the last one is what readers take";
     const auto ran = replace("same.dds", painted(cup));
     EXPECT_EQ(ran.code, 3);
@@ -411,7 +449,8 @@ TEST_F(Safety, SheetsThatAreTooDeepAreRefusedAndHideNoOthers) {
     ::setenv("XDG_CONFIG_HOME", data.c_str(), 1);
     const auto sheets = folder / "data/skivet/sheets";
     int n = 0;
-    for (const auto& text : {dotted + " = 1\n", nested, tables + "]\n", inlined}) put_file(sheets / ("bad" + std::to_string(n++) + ".toml"), bytes_of(text));
+    for (const auto& text : {dotted + " = 1\n", nested, tables + "]\n", inlined})
+        put_file(sheets / ("bad" + std::to_string(n++) + ".toml"), bytes_of(text));
     put_file(sheets / "good.toml", get_file(std::filesystem::path(SKIVET_LAYOUTS) / "bins.toml"));
     const auto ran = run_cli({"list", zip});
     EXPECT_EQ(ran.code, 0) << ran.err;
@@ -436,13 +475,18 @@ TEST_F(Safety, AWrongHashBesideANameIsSaid) {
         w.le(std::uint32_t{10});
     }
     w.put(random_bytes(20, 1));
-    put_file(folder / "h.toml", bytes_of("sheet = \"container\"\nname = \"Hash\"\n[[recognize]]\ntext = \"HSH!\"\n[header]\nfields = [ { name = \"m\", type = \"text\", size = 4 }, { name = \"n\", type = \"u32\", means = \"entry count\" } ]\n"
-                                         "[record]\nfields = [ { name = \"path\", type = \"text\", size = 20, means = \"path\" }, { name = \"h\", type = \"u32\", means = \"path hash\" }, { name = \"at\", type = \"u32\", means = \"data offset\" }, { name = \"b\", type = \"u32\", means = \"stored size\" } ]\n[hash]\nkind = \"crc32\"\n"));
+    put_file(folder / "h.toml",
+             bytes_of("sheet = \"container\"\nname = \"Hash\"\n[[recognize]]\ntext = \"HSH!\"\n[header]\nfields = [ { name = \"m\", type = "
+                      "\"text\", size = 4 }, { name = \"n\", type = \"u32\", means = \"entry count\" } ]\n"
+                      "[record]\nfields = [ { name = \"path\", type = \"text\", size = 20, means = \"path\" }, { name = \"h\", type = "
+                      "\"u32\", means = \"path hash\" }, { name = \"at\", type = \"u32\", means = \"data offset\" }, { name = \"b\", type "
+                      "= \"u32\", means = \"stored size\" } ]\n[hash]\nkind = \"crc32\"\n"));
     put_file(folder / "g.hsh", w.bytes);
     EXPECT_EQ(run_cli({"list", at("g.hsh"), "--sheet", at("h.toml")}).code, 0);
     w.bytes[8 + 20] ^= std::byte{1};
     put_file(folder / "g.hsh", w.bytes);
-    for (const std::vector<std::string>& words : {std::vector<std::string>{"list", at("g.hsh")}, {"verify", at("g.hsh")}, {"show", at("g.hsh") + "::rides/horse.dds"}}) {
+    for (const std::vector<std::string>& words :
+         {std::vector<std::string>{"list", at("g.hsh")}, {"verify", at("g.hsh")}, {"show", at("g.hsh") + "::rides/horse.dds"}}) {
         auto with = words;
         with.insert(with.end(), {"--sheet", at("h.toml")});
         const auto ran = run_cli(with);
@@ -452,7 +496,8 @@ TEST_F(Safety, AWrongHashBesideANameIsSaid) {
 }
 
 TEST_F(Safety, ResultsThatCannotBeWrittenAreAnError) {
-    for (const std::string& command : {"list '" + zip + "'", "list --json '" + zip + "'", "show '" + zip + "::note.txt'", "verify '" + zip + "'"}) {
+    for (const std::string& command :
+         {"list '" + zip + "'", "list --json '" + zip + "'", "show '" + zip + "::note.txt'", "verify '" + zip + "'"}) {
         const auto ran = run_program({"sh", "-c", std::string(SKIVET_BIN) + "/skivet-cli " + command + " > /dev/full"});
         EXPECT_EQ(ran.code, 4) << command << ran.output;
         EXPECT_NE(ran.output.find("could not be written"), std::string::npos) << ran.output;
@@ -467,10 +512,11 @@ TEST_F(Safety, ASignalEndsEveryCommandWithTheOldBytes) {
     put_file(folder / "e.png", *write_png(smooth_picture(2048, 2048, 5)));
     std::filesystem::create_directories(at("edits"));
     for (const char* name : {"a", "b", "c"}) std::filesystem::copy_file(at("e.png"), at(std::string("edits/") + name + ".png"));
-    const std::vector<std::vector<std::string>> commands = {{"apply", at("edits"), "--into", zip, "--vault", vault},
-                                                            {"replace", zip + "::a.dds", "--with", at("e.png"), "--vault", vault},
-                                                            {"encode", at("e.png"), "--format", "BC7", "--effort", "best", "--out", at("out.dds")},
-                                                            {"encode", at("e.png"), "--like", zip + "::a.dds", "--out", at("out.dds")}};
+    const std::vector<std::vector<std::string>> commands = {
+        {"apply", at("edits"), "--into", zip, "--vault", vault},
+        {"replace", zip + "::a.dds", "--with", at("e.png"), "--vault", vault},
+        {"encode", at("e.png"), "--format", "BC7", "--effort", "best", "--out", at("out.dds")},
+        {"encode", at("e.png"), "--like", zip + "::a.dds", "--out", at("out.dds")}};
     for (const auto& words : commands)
         for (const int signal : {SIGINT, SIGTERM}) {
             const pid_t child = ::fork();
@@ -487,7 +533,7 @@ TEST_F(Safety, ASignalEndsEveryCommandWithTheOldBytes) {
                 ::execv(argv[0], argv.data());
                 ::_exit(99);
             }
-            const timespec moment{0, 150'000'000};   // the moment is what is tested
+            const timespec moment{0, 150'000'000};  // the moment is what is tested
             ::nanosleep(&moment, nullptr);
             ::kill(child, signal);
             int status = 0;
@@ -529,7 +575,8 @@ TEST_F(Safety, AnEditOfASingleFilesExportIsNotPassedOver) {
     ASSERT_EQ(run_cli({"export", at("loose.dds"), "--to", at("out")}).code, 0);
     const auto same = run_cli({"apply", at("out"), "--into", zip, "--vault", vault});
     EXPECT_EQ(same.code, 0) << same.err;
-    EXPECT_NE(same.err.find("1 files are as the game has them"), std::string::npos) << "the export's own list is none of them: " << same.err;
+    EXPECT_NE(same.err.find("1 files are as the game has them"), std::string::npos)
+        << "the export's own list is none of them: " << same.err;
     std::filesystem::copy_file(painted(horse), at("out/loose.png"), std::filesystem::copy_options::overwrite_existing);
     const auto ran = run_cli({"apply", at("out"), "--into", zip, "--vault", vault});
     EXPECT_EQ(ran.code, 1) << ran.err;

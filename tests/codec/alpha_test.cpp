@@ -46,7 +46,9 @@ std::size_t lost(const Image& before, const Image& after) {
     return count;
 }
 
-Image round_trip(Format format, const Image& image, Effort effort) { return *decode(format, *encode(format, image, {effort}), image.width, image.height); }
+Image round_trip(Format format, const Image& image, Effort effort) {
+    return *decode(format, *encode(format, image, {effort}), image.width, image.height);
+}
 
 struct Alpha : testing::TestWithParam<std::tuple<Format, Effort>> {
     Format format = std::get<0>(GetParam());
@@ -56,8 +58,11 @@ std::string name_of_case(const testing::TestParamInfo<std::tuple<Format, Effort>
     constexpr const char* names[] = {"fast", "normal", "best"};
     return std::string(info(std::get<0>(p.param)).name) + "_" + names[static_cast<int>(std::get<1>(p.param))];
 }
-INSTANTIATE_TEST_SUITE_P(Formats, Alpha, testing::Combine(testing::Values(Format::BC2, Format::BC3, Format::BC7, Format::ETC2_RGBA, Format::ETC2_RGBA1, Format::ASTC_4x4, Format::ASTC_6x6, Format::RGBA8, Format::BGRA4, Format::B5G5R5A1),
-                                                         testing::Values(Effort::fast, Effort::normal, Effort::best)),
+INSTANTIATE_TEST_SUITE_P(Formats, Alpha,
+                         testing::Combine(testing::Values(Format::BC2, Format::BC3, Format::BC7, Format::ETC2_RGBA, Format::ETC2_RGBA1,
+                                                          Format::ASTC_4x4, Format::ASTC_6x6, Format::RGBA8, Format::BGRA4,
+                                                          Format::B5G5R5A1),
+                                          testing::Values(Effort::fast, Effort::normal, Effort::best)),
                          name_of_case);
 
 }  // namespace
@@ -69,23 +74,27 @@ TEST_P(Alpha, OpaqueAndClearPicturesStayOpaqueAndClear) {
         for (auto& t : image.texels) t[3] = 0;
         EXPECT_EQ(lost(image, round_trip(format, image, effort)), 0u) << "clear";
     }
-    auto flat = smooth_picture(64, 64, 9);   // few colors a block, which another solver takes
+    auto flat = smooth_picture(64, 64, 9);  // few colors a block, which another solver takes
     for (auto& t : flat.texels) t = {static_cast<std::uint8_t>(t[0] & 0xE0), static_cast<std::uint8_t>(t[1] & 0xC0), 40, 255};
     EXPECT_EQ(lost(flat, round_trip(format, flat, effort)), 0u) << "few colors";
 }
 
 TEST_P(Alpha, InMixedBlocksTheEndsStay) {
-    if (format == Format::ASTC_4x4 || format == Format::ASTC_6x6 || format == Format::ETC2_RGBA || format == Format::ETC2_RGBA1) return;   // see docs/architecture.md
+    if (format == Format::ASTC_4x4 || format == Format::ASTC_6x6 || format == Format::ETC2_RGBA || format == Format::ETC2_RGBA1)
+        return;  // see docs/architecture.md
     for (unsigned seed = 1; seed <= 3; ++seed) {
         const auto image = cut_out(128, seed);
         const auto back = round_trip(format, image, effort);
         EXPECT_EQ(lost(image, back), 0u);
-        auto flat = image;   // the same with few colors a block
+        auto flat = image;  // the same with few colors a block
         for (std::uint32_t y = 0; y < 128; ++y)
             for (std::uint32_t x = 0; x < 128; ++x) {
                 auto& t = flat.at(x, y);
                 const auto block = image.at(x & ~3u, y & ~3u);
-                t = {static_cast<std::uint8_t>(block[0] & 0xF0), static_cast<std::uint8_t>(x % 2 ? 30 : 220), 90, static_cast<std::uint8_t>(t[3] > 200 ? 255 : t[3] < 50 ? 0 : 128)};
+                t = {static_cast<std::uint8_t>(block[0] & 0xF0), static_cast<std::uint8_t>(x % 2 ? 30 : 220), 90,
+                     static_cast<std::uint8_t>(t[3] > 200  ? 255
+                                               : t[3] < 50 ? 0
+                                                           : 128)};
             }
         EXPECT_EQ(lost(flat, round_trip(format, flat, effort)), 0u);
     }

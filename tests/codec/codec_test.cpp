@@ -75,8 +75,8 @@ TEST_P(EveryFormat, UncompressedValuesComeBackToTheBit) {
     const auto bytes = random_level(format, 40, 20, 8);
     const auto wide = *decode_wide(format, bytes, 40, 20);
     const auto again = *encode(format, wide);
-    // -1 has two codes in signed normalized formats, 32-bit integers are exact up to 2^24, and a shared exponent can be written in several ways:
-    // the values are the same in any case.
+    // -1 has two codes in signed normalized formats, 32-bit integers are exact up to 2^24, and a shared exponent can be written in several
+    // ways: the values are the same in any case.
     EXPECT_EQ(decode_wide(format, again, 40, 20)->texels, wide.texels);
 }
 
@@ -126,7 +126,8 @@ TEST_P(EveryFormat, RefusesTooFewBytes) {
 }
 
 TEST_P(EveryFormat, AnyBytesDecode) {
-    for (unsigned seed = 0; seed < 20; ++seed) EXPECT_TRUE(decode(GetParam(), random_bytes(static_cast<std::size_t>(level_bytes(GetParam(), 24, 24)), seed), 24, 24));
+    for (unsigned seed = 0; seed < 20; ++seed)
+        EXPECT_TRUE(decode(GetParam(), random_bytes(static_cast<std::size_t>(level_bytes(GetParam(), 24, 24)), seed), 24, 24));
 }
 
 TEST_P(EveryFormat, PaintFormAndBackKeepsWhatTheFormatStores) {

@@ -10,28 +10,34 @@ using namespace skivet;
 using namespace skivet::test;
 
 class VectorDecoding : public testing::TestWithParam<Format> {};
-INSTANTIATE_TEST_SUITE_P(Formats, VectorDecoding, testing::Values(Format::BC1, Format::BC2, Format::BC3, Format::BC4, Format::BC4_SNORM, Format::BC5, Format::BC5_SNORM, Format::ETC1, Format::ETC2_RGB, Format::ETC2_RGBA1, Format::ETC2_RGBA),
+INSTANTIATE_TEST_SUITE_P(Formats, VectorDecoding,
+                         testing::Values(Format::BC1, Format::BC2, Format::BC3, Format::BC4, Format::BC4_SNORM, Format::BC5,
+                                         Format::BC5_SNORM, Format::ETC1, Format::ETC2_RGB, Format::ETC2_RGBA1, Format::ETC2_RGBA),
                          [](const auto& param) { return std::string(skivet::info(param.param).name); });
 
 TEST_P(VectorDecoding, IsTheScalarOneForEveryInstructionSet) {
-    // Every pair of endpoints of a channel part occurs: all 65,536 of them, 64 blocks a row of 1,028 texels (one block is left over in each row).
+    // Every pair of endpoints of a channel part occurs: all 65,536 of them, 64 blocks a row of 1,028 texels (one block is left over in each
+    // row).
     const std::size_t bytes = info(GetParam()).block_bytes;
     constexpr std::uint32_t across = 257, down = 256;
     auto blocks = random_bytes(across * down * bytes, 5);
     for (std::size_t i = 0; i < across * down; ++i)
-        for (std::size_t part = 0; part < bytes; part += 8) blocks[i * bytes + part] = static_cast<std::byte>(i), blocks[i * bytes + part + 1] = static_cast<std::byte>(i >> 8);
+        for (std::size_t part = 0; part < bytes; part += 8)
+            blocks[i * bytes + part] = static_cast<std::byte>(i), blocks[i * bytes + part + 1] = static_cast<std::byte>(i >> 8);
     Image expected(across * 4, down * 4);
     for (std::size_t i = 0; i < across * down; ++i) {
         // One block alone is done by the scalar function wherever a vector holds more.
         BlockTexels one;
         block_codec(GetParam())->decode(blocks.data() + i * bytes, 1, one.data(), 4);
-        for (std::uint32_t k = 0; k < 16; ++k) expected.at(static_cast<std::uint32_t>(i % across) * 4 + k % 4, static_cast<std::uint32_t>(i / across) * 4 + k / 4) = one[k];
+        for (std::uint32_t k = 0; k < 16; ++k)
+            expected.at(static_cast<std::uint32_t>(i % across) * 4 + k % 4, static_cast<std::uint32_t>(i / across) * 4 + k / 4) = one[k];
     }
     for (std::int64_t rest = hwy::SupportedTargets(); rest != 0; rest &= rest - 1) {
         hwy::SetSupportedTargetsForTest(rest & -rest);
         hwy::GetChosenTarget().Update(hwy::SupportedTargets());
         EXPECT_EQ(*decode(GetParam(), blocks, across * 4, down * 4), expected) << hwy::TargetName(rest & -rest);
-        EXPECT_EQ(decode(GetParam(), blocks, 61, 30)->at(60, 29), decode(GetParam(), blocks, 64, 32)->at(60, 29)) << "cut blocks at the border";
+        EXPECT_EQ(decode(GetParam(), blocks, 61, 30)->at(60, 29), decode(GetParam(), blocks, 64, 32)->at(60, 29))
+            << "cut blocks at the border";
         hwy::SetSupportedTargetsForTest(0);
     }
     hwy::GetChosenTarget().Update(hwy::SupportedTargets());

@@ -25,28 +25,32 @@ Image mixed_picture(std::uint32_t side, unsigned seed, bool alpha) {
             auto& t = image.at(x, y);
             if (x < side / 4)  // noise
                 for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>((t[c] * 3 + noise.at(x, y)[c]) / 4);
-            else if (x < side / 2) t = {static_cast<std::uint8_t>((x / 8) * 31), 40, static_cast<std::uint8_t>((y / 8) * 17), t[3]};  // flat squares
-            else if (x < side / 2 + 8) t[0] = t[1] = t[2];  // gray
+            else if (x < side / 2)
+                t = {static_cast<std::uint8_t>((x / 8) * 31), 40, static_cast<std::uint8_t>((y / 8) * 17), t[3]};  // flat squares
+            else if (x < side / 2 + 8) t[0] = t[1] = t[2];                                                         // gray
         }
     return image;
 }
 
 class Encoders : public testing::TestWithParam<Format> {};
 INSTANTIATE_TEST_SUITE_P(Formats, Encoders,
-                         testing::Values(Format::BC1, Format::BC2, Format::BC3, Format::BC4, Format::BC4_SNORM, Format::BC5, Format::BC7, Format::ETC1, Format::ETC2_RGB,
-                                         Format::ETC2_RGBA1, Format::ETC2_RGBA, Format::EAC_R, Format::EAC_RG_SNORM, Format::BC6H, Format::BC6H_SF16),
+                         testing::Values(Format::BC1, Format::BC2, Format::BC3, Format::BC4, Format::BC4_SNORM, Format::BC5, Format::BC7,
+                                         Format::ETC1, Format::ETC2_RGB, Format::ETC2_RGBA1, Format::ETC2_RGBA, Format::EAC_R,
+                                         Format::EAC_RG_SNORM, Format::BC6H, Format::BC6H_SF16),
                          [](const auto& param) { return std::string(skivet::info(param.param).name); });
 
 }  // namespace
 
 TEST_P(Encoders, MoreEffortIsNotWorse) {
-    const auto picture = stored_form(GetParam(), mixed_picture(96, 3, info(GetParam()).has_alpha && GetParam() != Format::BC1 && GetParam() != Format::ETC2_RGBA1));
+    const auto picture = stored_form(
+        GetParam(), mixed_picture(96, 3, info(GetParam()).has_alpha && GetParam() != Format::BC1 && GetParam() != Format::ETC2_RGBA1));
     double last = 0;
     for (const auto effort : {Effort::fast, Effort::normal, Effort::best}) {
         const auto back = *decode(GetParam(), *encode(GetParam(), picture, {effort}), 96, 96);
         double sum = 0;
         for (std::size_t i = 0; i < back.texels.size(); ++i)
-            for (std::size_t c = 0; c < 4; ++c) sum += (back.texels[i][c] - picture.texels[i][c]) * (back.texels[i][c] - picture.texels[i][c]);
+            for (std::size_t c = 0; c < 4; ++c)
+                sum += (back.texels[i][c] - picture.texels[i][c]) * (back.texels[i][c] - picture.texels[i][c]);
         const double psnr = 10 * std::log10(255.0 * 255.0 / (sum / static_cast<double>(back.texels.size() * 4) + 1e-9));
         EXPECT_GE(psnr, last - 0.05) << name_of(effort);
         last = psnr;
@@ -88,7 +92,8 @@ TEST_P(Encoders, ABlockDoesNotDependOnItsNeighbors) {
             for (std::uint32_t y = 0; y < 4; ++y)
                 for (std::uint32_t x = 0; x < 4; ++x) alone.at(x, y) = picture.at(b % 16 * 4 + x, b / 16 * 4 + y);
             const auto block = *encode(GetParam(), alone, {effort});
-            EXPECT_TRUE(std::equal(block.begin(), block.end(), all.begin() + static_cast<std::ptrdiff_t>(b * bytes))) << name_of(effort) << " block " << b;
+            EXPECT_TRUE(std::equal(block.begin(), block.end(), all.begin() + static_cast<std::ptrdiff_t>(b * bytes)))
+                << name_of(effort) << " block " << b;
         }
     }
 }
@@ -120,7 +125,9 @@ TEST(Bc6h, BothKindsOfModesAreUsed) {
     const auto picture = from_view(Format::BC6H, mixed_picture(96, 2, false));
     const auto bytes = *encode(Format::BC6H, picture, {Effort::best});
     for (std::size_t at = 0; at < bytes.size(); at += 16) modes.insert(describe_block(Format::BC6H, ByteSpan(bytes).subspan(at, 16)));
-    const auto any = [&](std::string_view part) { return std::any_of(modes.begin(), modes.end(), [&](const auto& m) { return m.find(part) != std::string::npos; }); };
+    const auto any = [&](std::string_view part) {
+        return std::any_of(modes.begin(), modes.end(), [&](const auto& m) { return m.find(part) != std::string::npos; });
+    };
     EXPECT_TRUE(any("one region"));
     EXPECT_TRUE(any("two regions"));
     EXPECT_GE(modes.size(), 6u);
@@ -183,7 +190,8 @@ Image bumpy_normals(std::uint32_t side, const NormalChannels& n, std::uint8_t re
     Image image(side, side, {rest, rest, rest, 255});
     for (std::uint32_t y = 0; y < side; ++y)
         for (std::uint32_t x = 0; x < side; ++x) {
-            const double u = 1.2 * std::cos(x * 0.21) * std::sin(y * 0.13) + 0.4 * std::sin(x * 0.9 + y * 0.7), v = 0.9 * std::sin(x * 0.17 + y * 0.31);
+            const double u = 1.2 * std::cos(x * 0.21) * std::sin(y * 0.13) + 0.4 * std::sin(x * 0.9 + y * 0.7),
+                         v = 0.9 * std::sin(x * 0.17 + y * 0.31);
             const double length = std::sqrt(u * u + v * v + 1);
             const auto byte = [](double part) { return static_cast<std::uint8_t>(std::lround((part + 1) * 127.5)); };
             auto& t = image.at(x, y);
@@ -203,7 +211,8 @@ TEST(Normals, ErrorsCountByTheirAngle) {
         double at_most;  ///< share of the squared angle that is left; measured, not promised anywhere
     };
     const NormalChannels rgb, rg{0, 1, -1}, ag{3, 1, -1};
-    for (const auto& c : {Case{Format::BC1, rgb, 0, 0.999}, Case{Format::BC3, ag, 0, 1.0}, Case{Format::BC5, rg, 0, 1.0}, Case{Format::BC7, rgb, 0, 0.99}, Case{Format::BC7, rg, 0, 0.99}}) {
+    for (const auto& c : {Case{Format::BC1, rgb, 0, 0.999}, Case{Format::BC3, ag, 0, 1.0}, Case{Format::BC5, rg, 0, 1.0},
+                          Case{Format::BC7, rgb, 0, 0.99}, Case{Format::BC7, rg, 0, 0.99}}) {
         const auto picture = stored_form(c.format, bumpy_normals(96, c.channels, c.rest));
         const auto squared_angle = [&](bool as_normals, Effort effort) {
             EncodeOptions options{effort};
@@ -233,7 +242,8 @@ TEST(AlphaIsTransparency, UnseenColorMayBeWrongAndSeenColorGains) {
             const auto back = *decode(format, *encode(format, picture, {Effort::normal, transparency}), 64, 64);
             double sum = 0;
             for (std::size_t i = 0; i < picture.texels.size(); ++i)
-                for (std::size_t c = 0; c < 3 && picture.texels[i][3] == 255; ++c) sum += (back.texels[i][c] - picture.texels[i][c]) * (back.texels[i][c] - picture.texels[i][c]);
+                for (std::size_t c = 0; c < 3 && picture.texels[i][3] == 255; ++c)
+                    sum += (back.texels[i][c] - picture.texels[i][c]) * (back.texels[i][c] - picture.texels[i][c]);
             return sum;
         };
         // BC7 has to hold alpha with the same lines, so less is to be had.

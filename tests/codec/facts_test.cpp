@@ -107,7 +107,12 @@ TEST(LoneChannel, IsTheOneThatVaries) {
 
 TEST(Half, ConvertsAsIeee754Says) {
     // IEEE 754-2008 binary16: 1 sign, 5 exponent, 10 mantissa bits; worked values.
-    for (const auto& [value, bits] : {std::pair{1.0f, 0x3C00}, {-2.0f, 0xC000}, {65504.0f, 0x7BFF}, {0x1p-14f, 0x0400}, {0x1p-24f, 0x0001}, {0.333251953125f, 0x3555}}) {
+    for (const auto& [value, bits] : {std::pair{1.0f, 0x3C00},
+                                      {-2.0f, 0xC000},
+                                      {65504.0f, 0x7BFF},
+                                      {0x1p-14f, 0x0400},
+                                      {0x1p-24f, 0x0001},
+                                      {0.333251953125f, 0x3555}}) {
         EXPECT_EQ(float_to_half(value), bits);
         EXPECT_EQ(half_to_float(static_cast<std::uint16_t>(bits)), value);
     }
@@ -126,7 +131,8 @@ TEST(SmallFloats, ComeBackToTheBit) {
         for (std::uint32_t v = 0; v < (31u << mantissa); ++v) ASSERT_EQ(float_to_small(small_to_float(v, mantissa), mantissa), v);
     EXPECT_EQ(float_to_small(-3, 6), 0u);
     EXPECT_EQ(float_to_small(NAN, 6), 0u);
-    EXPECT_EQ(small_to_float(float_to_small(1e9f, 6), 6), 65024.0f) << "Khronos Data Format Specification 1.3, section 10.3: the largest 11-bit float";
+    EXPECT_EQ(small_to_float(float_to_small(1e9f, 6), 6), 65024.0f)
+        << "Khronos Data Format Specification 1.3, section 10.3: the largest 11-bit float";
     EXPECT_EQ(small_to_float(float_to_small(1e9f, 5), 5), 64512.0f) << "section 10.4: the largest 10-bit float";
 }
 

@@ -24,7 +24,9 @@ std::array<int, 3> random_normal(std::mt19937& random) {
 }
 
 /// Radians between the normals two texels stand for.
-double angle(const NormalChannels& channels, const TexelF& a, const TexelF& b) { return angle_between(channels, a, b) * std::acos(-1.0) / 180; }
+double angle(const NormalChannels& channels, const TexelF& a, const TexelF& b) {
+    return angle_between(channels, a, b) * std::acos(-1.0) / 180;
+}
 
 }  // namespace
 
@@ -40,7 +42,8 @@ TEST(Weights, ColorCountsByItsAlphaAndNeverNothing) {
     EXPECT_EQ(channel_weights(options, {9, 9, 9, 128}), (std::array<std::uint16_t, 4>{16, 16, 16, 32}));
     EXPECT_EQ(channel_weights(options, {9, 9, 9, 0}), (std::array<std::uint16_t, 4>{1, 1, 1, 32}));
     for (int a = 1; a < 256; ++a)
-        EXPECT_GE(channel_weights(options, {0, 0, 0, static_cast<std::uint8_t>(a)})[0], channel_weights(options, {0, 0, 0, static_cast<std::uint8_t>(a - 1)})[0]);
+        EXPECT_GE(channel_weights(options, {0, 0, 0, static_cast<std::uint8_t>(a)})[0],
+                  channel_weights(options, {0, 0, 0, static_cast<std::uint8_t>(a - 1)})[0]);
 }
 
 // A small error d in one channel makes an angle whose square is weight × d²: taken from the angle itself, by a difference quotient.
@@ -77,7 +80,8 @@ TEST(Weights, TheAngleInFullHoldsForErrorsInAnyDirection) {
         options.normals = channels;
         for (int n = 0; n < 300; ++n) {
             const auto normal = random_normal(random);
-            const Texel texel = {static_cast<std::uint8_t>(normal[0]), static_cast<std::uint8_t>(normal[1]), static_cast<std::uint8_t>(channels.z >= 0 ? normal[2] : 0), 255};
+            const Texel texel = {static_cast<std::uint8_t>(normal[0]), static_cast<std::uint8_t>(normal[1]),
+                                 static_cast<std::uint8_t>(channels.z >= 0 ? normal[2] : 0), 255};
             const auto metric = angle_metric(options, texel);
             TexelF exact, off;
             double sum = 0, along = 0, plain = 0;

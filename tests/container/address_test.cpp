@@ -42,7 +42,8 @@ TEST_F(Nested, ReadsAtAnyDepth) {
     const auto missing = read_address(kinds, *parse_address(path + "::middle.zip::x.crate::nothing"));
     ASSERT_FALSE(missing);
     EXPECT_EQ(missing.error().code, ErrorCode::missing);
-    EXPECT_EQ(missing.error().message(), "outer.zip ▸ middle.zip ▸ x.crate: there is no entry \"nothing\". skivet-cli list shows what is inside");
+    EXPECT_EQ(missing.error().message(),
+              "outer.zip ▸ middle.zip ▸ x.crate: there is no entry \"nothing\". skivet-cli list shows what is inside");
 }
 
 TEST_F(Nested, OneStepReplacesThroughAllLevels) {

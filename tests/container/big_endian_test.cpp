@@ -43,7 +43,9 @@ struct Sectors : testing::Test {
     Kinds kinds;
     std::vector<ZipItem> items = {{"one", random_bytes(600, 1), false}, {"dir\\two", bytes_of(std::string(5000, 'z')), true}};
 
-    void SetUp() override { kinds.containers.push_back(sheet_kind(std::make_shared<const Sheet>(*parse_sheet(sheet_text, "sectors.toml")))); }
+    void SetUp() override {
+        kinds.containers.push_back(sheet_kind(std::make_shared<const Sheet>(*parse_sheet(sheet_text, "sectors.toml"))));
+    }
     Bytes make() {
         Bytes file(512), table;
         const auto put = [&](Bytes& to, std::uint64_t value, unsigned width) {

@@ -17,7 +17,8 @@ protected:
     TempFolder folder;
     std::filesystem::path write(const std::string& layout, const std::string& archive) {
         std::filesystem::create_directories(folder / layout);
-        const auto ran = run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", layout, (folder / layout).string(), "7"});
+        const auto ran =
+            run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", layout, (folder / layout).string(), "7"});
         EXPECT_EQ(ran.code, 0) << ran.output;
         return folder / layout / archive;
     }
@@ -41,9 +42,11 @@ TEST_F(Drafts, ReadAndWriteWhatTheyWereDraftedFrom) {
         ASSERT_TRUE(container) << container.error().message();
         std::map<std::string, Bytes> expected;
         for (const auto& item : std::filesystem::recursive_directory_iterator(folder / layout / "plain"))
-            if (item.is_regular_file()) expected[item.path().lexically_relative(folder / layout / "plain").generic_string()] = get_file(item.path());
+            if (item.is_regular_file())
+                expected[item.path().lexically_relative(folder / layout / "plain").generic_string()] = get_file(item.path());
         std::map<std::string, Bytes> found;
-        for (std::size_t i = 0; i < (*container)->entries().size(); ++i) found[(*container)->entries()[i].path] = *(*container)->read(i, kinds.limits);
+        for (std::size_t i = 0; i < (*container)->entries().size(); ++i)
+            found[(*container)->entries()[i].path] = *(*container)->read(i, kinds.limits);
         EXPECT_EQ(found, expected) << draft->toml;
         const auto proved = prove_writing(kinds, path, Progress{});
         EXPECT_TRUE(proved) << layout << ": " << (proved ? "" : proved.error().message()) << draft->toml;

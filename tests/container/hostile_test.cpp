@@ -13,7 +13,9 @@ using namespace skivet::test;
 
 namespace {
 
-Result<std::shared_ptr<const Container>> open(const Bytes& bytes, const char* name = "x.zip") { return open_container(Kinds{}, FileView::of(bytes, name)); }
+Result<std::shared_ptr<const Container>> open(const Bytes& bytes, const char* name = "x.zip") {
+    return open_container(Kinds{}, FileView::of(bytes, name));
+}
 
 /// Memory the process has needed at most so far, in megabytes.
 long peak_megabytes() {
@@ -27,7 +29,16 @@ long peak_megabytes() {
 TEST(Hostile, PathsThatClimbStayInsideWhenExported) {
     TempFolder folder;
     const auto texture = make_dds(Format::BC1, 16, 16);
-    const std::vector<std::string> names = {"../../up.dds", "/etc/root.dds", "C:\\drive.dds", "a/../../b.dds", std::string("nul\0l.dds", 9), "..\\..\\back.dds", "ok.dds", "OK.dds", ".", ""};
+    const std::vector<std::string> names = {"../../up.dds",
+                                            "/etc/root.dds",
+                                            "C:\\drive.dds",
+                                            "a/../../b.dds",
+                                            std::string("nul\0l.dds", 9),
+                                            "..\\..\\back.dds",
+                                            "ok.dds",
+                                            "OK.dds",
+                                            ".",
+                                            ""};
     std::vector<ZipItem> items;
     for (const auto& name : names) items.push_back({name, texture});
     put_file(folder / "bad.zip", make_zip(items));
@@ -73,7 +84,7 @@ TEST(Hostile, ArchivesThatHoldThemselvesManyTimesEnd) {
         bytes = make_zip(copies);
     }
     Kinds kinds;
-    kinds.limits.entries = 2000;   // 16^7 is 268 million
+    kinds.limits.entries = 2000;  // 16^7 is 268 million
     TempFolder folder;
     put_file(folder / "many.zip", bytes);
     const std::vector<std::filesystem::path> paths = {folder / "many.zip"};
@@ -100,7 +111,7 @@ TEST(Hostile, AFewMegabytesCannotClaimTerabytes) {
     for (const auto packing : {Packing::gzip, Packing::zstd, Packing::xz, Packing::bzip2, Packing::lz4_frame}) {
         const auto packed = *pack(packing, zeros, 1);
         const auto bomb = open(packed, "bomb");
-        if (packing == Packing::lz4_frame) continue;   // 255:1 at most; 120 MB from half a megabyte are believable
+        if (packing == Packing::lz4_frame) continue;  // 255:1 at most; 120 MB from half a megabyte are believable
         ASSERT_FALSE(bomb) << name_of(packing);
         EXPECT_EQ(bomb.error().code, ErrorCode::limit) << bomb.error().message();
     }
@@ -111,7 +122,8 @@ TEST(Hostile, TablesOfFourBillionRecordsAreRefusedBeforeMemoryIsTaken) {
     TempFolder folder;
     const auto before = peak_megabytes();
     for (const std::string name : {"bins", "ledger", "rows", "chunky", "cipher", "index", "flags", "parade"}) {
-        ASSERT_EQ(run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", name, folder.path().string(), "2"}).code, 0);
+        ASSERT_EQ(run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", name, folder.path().string(), "2"}).code,
+                  0);
         Kinds kinds;
         ASSERT_TRUE(add_sheet(kinds, std::string(SKIVET_LAYOUTS) + "/" + name + ".toml"));
         auto ring = std::make_shared<KeyRing>();
@@ -121,7 +133,7 @@ TEST(Hostile, TablesOfFourBillionRecordsAreRefusedBeforeMemoryIsTaken) {
             const auto file = item.path();
             if (!item.is_regular_file() || file.stem() != "game" || file.extension() == ".dat") continue;
             auto bytes = get_file(file);
-            for (std::size_t at = 4; at < 8; ++at) bytes[at] = std::byte{0xFF};   // every one of them counts there, first of all
+            for (std::size_t at = 4; at < 8; ++at) bytes[at] = std::byte{0xFF};  // every one of them counts there, first of all
             put_file(file, bytes);
             const auto opened = open_source(kinds, file);
             EXPECT_FALSE(opened) << name;

@@ -1,5 +1,5 @@
-// Fourteen archives in fourteen layouts, written and read by an independent program (tests/layouts/layouts.py) and described by a sheet each
-// (tests/layouts/NAME.toml); together they use everything a container or wrapper sheet can say.
+// Fourteen archives in fourteen layouts, written and read by an independent program (tests/layouts/layouts.py) and described by a sheet
+// each (tests/layouts/NAME.toml); together they use everything a container or wrapper sheet can say.
 #include <gtest/gtest.h>
 
 #include "container/address.h"
@@ -15,8 +15,9 @@ namespace {
 using Tree = std::map<std::string, Bytes>;
 
 const std::vector<std::pair<std::string, std::string>> layouts = {
-    {"bins", "game.bins"}, {"ledger", "game.led"}, {"trunk", "game.trunk"}, {"rows", "game.rows"}, {"grove", "game.grove"}, {"cipher", "game.cph"}, {"index", "game.idx"},
-    {"dump", "game.toc"}, {"chunky", "game.chk"}, {"flags", "game.flg"}, {"twin", "game.twn"}, {"parade", "game.prd"}, {"box", "game.box"}, {"safe", "game.safe"}};
+    {"bins", "game.bins"},  {"ledger", "game.led"}, {"trunk", "game.trunk"}, {"rows", "game.rows"},  {"grove", "game.grove"},
+    {"cipher", "game.cph"}, {"index", "game.idx"},  {"dump", "game.toc"},    {"chunky", "game.chk"}, {"flags", "game.flg"},
+    {"twin", "game.twn"},   {"parade", "game.prd"}, {"box", "game.box"},     {"safe", "game.safe"}};
 
 std::shared_ptr<const KeyRing> all_keys() {
     auto ring = std::make_shared<KeyRing>();
@@ -51,7 +52,7 @@ protected:
         for (const auto& error : add_sheets_in(kinds, folder / "sheets")) ADD_FAILURE() << error.message();
         kinds.keys = all_keys();
         plain = tree(game / "plain");
-        if (name == "cipher") {   // a name the dictionary lacks
+        if (name == "cipher") {  // a name the dictionary lacks
             plain["#f517cf26"] = plain["rides/Swing.dds"];
             plain.erase("rides/Swing.dds");
         }
@@ -80,7 +81,9 @@ protected:
             if (data) out[container.entries()[i].path] = *data;
             const auto head = container.read_head(i, 40);
             EXPECT_TRUE(head) << (head ? "" : head.error().message());
-            if (data && head) EXPECT_EQ(*head, Bytes(data->begin(), data->begin() + static_cast<std::ptrdiff_t>(std::min<std::size_t>(40, data->size()))));
+            if (data && head)
+                EXPECT_EQ(*head,
+                          Bytes(data->begin(), data->begin() + static_cast<std::ptrdiff_t>(std::min<std::size_t>(40, data->size()))));
         }
         return out;
     }
@@ -135,7 +138,7 @@ TEST_P(Layouts, ChangesAreReadByTheirOwnReader) {
     const auto before = tree(game);
     const std::string horse = "rides/horse.dds", sign = "signs/open.txt", lamp = "lamp";
     // The same size, less, more, and several at once; entries that share data stay what they were.
-    const bool cut = name == "dump";   // data in parts of a fixed size takes only what fits
+    const bool cut = name == "dump";  // data in parts of a fixed size takes only what fits
     const auto step = [&](std::map<std::string, Bytes> contents) {
         const auto done = deliver(std::move(contents));
         ASSERT_TRUE(done) << done.error().message();
@@ -179,7 +182,8 @@ TEST_P(Layouts, CompactGivesBackWhatMovingLeft) {
     ASSERT_TRUE(plan) << plan.error().message();
     ASSERT_EQ(plan->empty(), dead == 0);
     if (!plan->empty()) {
-        if (name != "index") EXPECT_LT(kept_bytes(plan->files[0]), dead + 13'000) << "the vault keeps what is dropped, padding and the tables";
+        if (name != "index")
+            EXPECT_LT(kept_bytes(plan->files[0]), dead + 13'000) << "the vault keeps what is dropped, padding and the tables";
         ASSERT_TRUE(Vault(folder / "vault", files).deliver(*plan, {"compact", archive, {}}, 1));
     }
     ASSERT_TRUE(open());
@@ -251,5 +255,6 @@ TEST(LayoutDamage, AnEntryBehindTheEndStopsARebuildNotTheReading) {
     EXPECT_TRUE((*archive)->read(0, ReadLimits{}));
     const auto plan = (*archive)->plan(std::vector<Replacement>{{0, random_bytes(9000, 1)}}, ReadLimits{});
     ASSERT_FALSE(plan);
-    EXPECT_EQ(plan.error().message(), "rides/Swing.dds: needs 905 bytes, has 0 (at byte 0x7fffffff). An archive with a damaged entry cannot be laid out anew");
+    EXPECT_EQ(plan.error().message(),
+              "rides/Swing.dds: needs 905 bytes, has 0 (at byte 0x7fffffff). An archive with a damaged entry cannot be laid out anew");
 }

@@ -9,7 +9,9 @@ using namespace skivet::test;
 
 namespace {
 
-const std::vector<ZipItem> items = {{"a/one.pnl", random_bytes(100, 1), false}, {"a/two.txt", bytes_of(std::string(400, 'q')), true}, {"three.bin", random_bytes(64, 2), false}};
+const std::vector<ZipItem> items = {{"a/one.pnl", random_bytes(100, 1), false},
+                                    {"a/two.txt", bytes_of(std::string(400, 'q')), true},
+                                    {"three.bin", random_bytes(64, 2), false}};
 
 Kinds with_sheets() {
     Kinds kinds;
@@ -95,7 +97,8 @@ TEST(SheetContainer, DamageIsNamed) {
     file.back() ^= std::byte{1};
     const auto opened = open_container(with_sheets(), FileView::of(file, "t.crate"));
     ASSERT_FALSE(opened);
-    EXPECT_NE(opened.error().message().find("t.crate ▸ sheet \"Fair crate\": directory: CRC-32 is") , std::string::npos) << opened.error().message();
+    EXPECT_NE(opened.error().message().find("t.crate ▸ sheet \"Fair crate\": directory: CRC-32 is"), std::string::npos)
+        << opened.error().message();
     file = make_crate(items);
     file[50] ^= std::byte{1};
     const auto data = open(file)->read(0, ReadLimits{});

@@ -64,7 +64,8 @@ TEST_F(Sifting, FindsTexturesAtAnyAlignmentAmongRandomBytes) {
 TEST_F(Sifting, OpensStreamsOfEveryKindAndLooksInside) {
     auto content = random_bytes(100, 5);
     content.insert(content.end(), dds.begin(), dds.end());
-    const std::vector<Packing> packings = {Packing::zlib, Packing::gzip, Packing::zstd, Packing::lz4_frame, Packing::xz, Packing::lzma_alone, Packing::bzip2};
+    const std::vector<Packing> packings = {Packing::zlib, Packing::gzip,       Packing::zstd, Packing::lz4_frame,
+                                           Packing::xz,   Packing::lzma_alone, Packing::bzip2};
     std::vector<std::size_t> places;
     for (const auto packing : packings) {
         put(random_bytes(101, 6));
@@ -167,7 +168,8 @@ TEST_F(Sifting, SupercompressedTexturesEndWhereTheySay) {
     put(random_bytes(500, 4));
     const auto hits = look();
     ASSERT_EQ(hits.size(), 5u);
-    const std::pair<std::size_t, std::size_t> expected[] = {{a, zstd.size()}, {b, zlib.size()}, {c, dds.size()}, {d, e - d}, {e, second.size()}};
+    const std::pair<std::size_t, std::size_t> expected[] = {
+        {a, zstd.size()}, {b, zlib.size()}, {c, dds.size()}, {d, e - d}, {e, second.size()}};
     for (std::size_t i = 0; i < 5; ++i) {
         EXPECT_EQ(hits[i].at, expected[i].first) << i;
         EXPECT_EQ(hits[i].size, expected[i].second) << i;

@@ -1,5 +1,6 @@
-// Six texture layouts, written and read by an independent program (tests/layouts/textures.py) and described by a sheet each; together they use
-// what a texture sheet can say: sizes by formula and constants, row pitches, tilings, channel orders, small levels together, levels in other files.
+// Six texture layouts, written and read by an independent program (tests/layouts/textures.py) and described by a sheet each; together they
+// use what a texture sheet can say: sizes by formula and constants, row pitches, tilings, channel orders, small levels together, levels in
+// other files.
 #include <gtest/gtest.h>
 
 #include "container/address.h"
@@ -16,10 +17,14 @@ namespace {
 
 struct Case {
     std::string name, entry;
-    std::vector<std::string> others;   ///< files it is spread over besides
+    std::vector<std::string> others;  ///< files it is spread over besides
 };
-const std::vector<Case> cases = {{"poster", "wall.pst", {}}, {"mosaic", "sky.msc", {}}, {"slab", "floor.slb", {}},
-                                 {"strand", "kit/rope.str", {"kit/rope.m00", "kit/rope.m01"}}, {"stack", "a/tile.stk", {"a/tile.stk.top"}}, {"bare", "masks/cloth.mask", {}}};
+const std::vector<Case> cases = {{"poster", "wall.pst", {}},
+                                 {"mosaic", "sky.msc", {}},
+                                 {"slab", "floor.slb", {}},
+                                 {"strand", "kit/rope.str", {"kit/rope.m00", "kit/rope.m01"}},
+                                 {"stack", "a/tile.stk", {"a/tile.stk.top"}},
+                                 {"bare", "masks/cloth.mask", {}}};
 
 class TextureLayouts : public testing::TestWithParam<Case> {
 protected:
@@ -38,7 +43,9 @@ protected:
         const auto ran = run_program(words);
         ASSERT_EQ(ran.code, 0) << ran.output;
     }
-    static Bytes level(const std::filesystem::path& folder, const Surface& s) { return get_file(folder / fmt::format("{}_{}_{}", s.layer, s.face, s.mip)); }
+    static Bytes level(const std::filesystem::path& folder, const Surface& s) {
+        return get_file(folder / fmt::format("{}_{}_{}", s.layer, s.face, s.mip));
+    }
     /// The levels as the other program reads them now.
     std::filesystem::path by_script() {
         std::filesystem::remove_all(folder / "out");
@@ -80,7 +87,8 @@ TEST_P(TextureLayouts, NothingEditedIsNothingWritten) {
     const auto texture = TextureFile::open(kinds.textures, *joined, address.inner.back(), kinds.limits);
     ASSERT_TRUE(texture);
     std::vector<SurfaceEdit> edits;
-    for (std::size_t i = 0; i < texture->layout.surfaces.size(); ++i) edits.push_back({i, *texture->surface_bytes(texture->layout.surfaces[i])});
+    for (std::size_t i = 0; i < texture->layout.surfaces.size(); ++i)
+        edits.push_back({i, *texture->surface_bytes(texture->layout.surfaces[i])});
     const auto again = texture->kind->replace(texture->file, texture->layout, edits);
     ASSERT_TRUE(again) << again.error().message();
     EXPECT_EQ(*again, *joined);
@@ -98,12 +106,15 @@ TEST_P(TextureLayouts, AChangedLevelIsReadByTheOtherProgramAndUndone) {
         ASSERT_TRUE(s);
         auto bytes = *texture->surface_bytes(*s);
         bytes[bytes.size() / 2] ^= std::byte{0x3C};
-        const auto file = texture->kind->replace(texture->file, texture->layout, std::vector<SurfaceEdit>{{static_cast<std::size_t>(s - texture->layout.surfaces.data()), bytes}});
+        const auto file =
+            texture->kind->replace(texture->file, texture->layout,
+                                   std::vector<SurfaceEdit>{{static_cast<std::size_t>(s - texture->layout.surfaces.data()), bytes}});
         ASSERT_TRUE(file) << file.error().message();
         const auto done = deliver(*file);
         ASSERT_TRUE(done) << done.error().message();
         const auto out = by_script();
-        for (const auto& t : texture->layout.surfaces) EXPECT_EQ(level(out, t), &t == s ? bytes : *texture->surface_bytes(t)) << "mip " << t.mip;
+        for (const auto& t : texture->layout.surfaces)
+            EXPECT_EQ(level(out, t), &t == s ? bytes : *texture->surface_bytes(t)) << "mip " << t.mip;
     }
     ASSERT_TRUE(Vault(folder / "vault", files).restore_all());
     EXPECT_EQ(get_file(address.source), before);
@@ -114,7 +125,8 @@ TEST_P(TextureLayouts, AMissingFileIsNamedAndTheRestOpens) {
     const auto zip = open_source(kinds, address.source);
     ASSERT_TRUE(zip);
     for (std::size_t i = 0; i < (*zip)->entries().size(); ++i)
-        if ((*zip)->entries()[i].path != GetParam().others.front()) put_file(folder / "loose" / (*zip)->entries()[i].path, *(*zip)->read(i, kinds.limits));
+        if ((*zip)->entries()[i].path != GetParam().others.front())
+            put_file(folder / "loose" / (*zip)->entries()[i].path, *(*zip)->read(i, kinds.limits));
     const Address loose{folder / "loose", {GetParam().entry}};
     const auto texture = open_texture_at(kinds, loose);
     ASSERT_TRUE(texture) << texture.error().message();
@@ -127,13 +139,13 @@ TEST_P(TextureLayouts, AMissingFileIsNamedAndTheRestOpens) {
     const auto gone = texture->decode(0);
     ASSERT_FALSE(gone);
     EXPECT_EQ(gone.error().code, ErrorCode::missing);
-    const auto joined = read_texture_bytes(kinds, loose);   // nothing is written to a texture that is not whole
+    const auto joined = read_texture_bytes(kinds, loose);  // nothing is written to a texture that is not whole
     ASSERT_FALSE(joined);
     EXPECT_EQ(joined.error().code, ErrorCode::missing);
 }
 
 TEST_P(TextureLayouts, WhatWasJoinedNeverGoesInAsOneFileWhenASiblingIsGone) {
-    if (name != "strand") return;   // its siblings are packed, so they are needed for the way back
+    if (name != "strand") return;  // its siblings are packed, so they are needed for the way back
     const auto joined = read_texture_bytes(kinds, address);
     ASSERT_TRUE(joined);
     const auto zip = open_source(kinds, address.source);
@@ -155,7 +167,8 @@ TEST_P(TextureLayouts, WhatWasJoinedNeverGoesInAsOneFileWhenASiblingIsGone) {
 TEST_P(TextureLayouts, LooseFilesOnADiskAreOneTextureToo) {
     const auto zip = open_source(kinds, address.source);
     ASSERT_TRUE(zip);
-    for (std::size_t i = 0; i < (*zip)->entries().size(); ++i) put_file(folder / "loose" / (*zip)->entries()[i].path, *(*zip)->read(i, kinds.limits));
+    for (std::size_t i = 0; i < (*zip)->entries().size(); ++i)
+        put_file(folder / "loose" / (*zip)->entries()[i].path, *(*zip)->read(i, kinds.limits));
     const Address bare{folder / "loose" / GetParam().entry, {}};
     auto joined = read_texture_bytes(kinds, bare);
     ASSERT_TRUE(joined) << joined.error().message();
@@ -164,7 +177,8 @@ TEST_P(TextureLayouts, LooseFilesOnADiskAreOneTextureToo) {
     auto bytes = *texture->surface_bytes(*texture->layout.find(0));
     bytes[0] ^= std::byte{1};
     std::size_t top = 0;
-    while (texture->layout.surfaces[top].mip != 0 || texture->layout.surfaces[top].layer != 0 || texture->layout.surfaces[top].face != 0) ++top;
+    while (texture->layout.surfaces[top].mip != 0 || texture->layout.surfaces[top].layer != 0 || texture->layout.surfaces[top].face != 0)
+        ++top;
     const auto file = texture->kind->replace(texture->file, texture->layout, std::vector<SurfaceEdit>{{top, bytes}});
     ASSERT_TRUE(file);
     const auto plan = plan_replacement(kinds, bare, *file);

@@ -1,4 +1,5 @@
-// Bytes a layout does not explain are the game's: no sequence of replacing, compacting and restoring changes, drops or tears them, whatever the kind.
+// Bytes a layout does not explain are the game's: no sequence of replacing, compacting and restoring changes, drops or tears them, whatever
+// the kind.
 #include <gtest/gtest.h>
 
 #include <random>
@@ -16,9 +17,9 @@ namespace {
 
 struct Case {
     std::string name, file, sheet;
-    std::map<std::string, Bytes> files;   ///< all of the archive's
-    std::vector<Bytes> marks;             ///< what must be there afterwards, each whole
-    bool writable = true;                 ///< otherwise it must say that it cannot be written, and why
+    std::map<std::string, Bytes> files;  ///< all of the archive's
+    std::vector<Bytes> marks;            ///< what must be there afterwards, each whole
+    bool writable = true;                ///< otherwise it must say that it cannot be written, and why
 };
 
 /// Forty bytes that are not zero and nobody else writes.
@@ -37,12 +38,17 @@ void put32(Bytes& to, std::uint64_t v) {
     store_le(to.data() + to.size() - 4, static_cast<std::uint32_t>(v));
 }
 
-/// An archive of four entries in a layout of one table; `data` = [data] lines of its sheet. Marks stand before the first entry, between entries and behind the last.
+/// An archive of four entries in a layout of one table; `data` = [data] lines of its sheet. Marks stand before the first entry, between
+/// entries and behind the last.
 Case sheet_case(const std::string& name, bool table_last, std::uint64_t align, const std::string& data, unsigned seed) {
     Case out{name, "g.arc", {}, {}, {}};
-    out.sheet = fmt::format("sheet = \"container\"\nname = \"{}\"\n[[recognize]]\ntext = \"ARC!\"\n[header]\nfields = [ {{ name = \"magic\", type = \"text\", size = 4 }}, {{ name = \"n\", type = \"u32\", means = \"entry count\" }}, {{ name = \"table\", type = \"u32\", means = \"table offset\" }} ]\n"
-                            "[record]\nfields = [ {{ name = \"path\", type = \"text\", size = 16, means = \"path\" }}, {{ name = \"at\", type = \"u32\", means = \"data offset\" }}, {{ name = \"bytes\", type = \"u32\", means = \"stored size\" }} ]\n[data]\nalign = {}\n{}",
-                            name, align, data);
+    out.sheet = fmt::format(
+        "sheet = \"container\"\nname = \"{}\"\n[[recognize]]\ntext = \"ARC!\"\n[header]\nfields = [ {{ name = \"magic\", type = \"text\", "
+        "size = 4 }}, {{ name = \"n\", type = \"u32\", means = \"entry count\" }}, {{ name = \"table\", type = \"u32\", means = \"table "
+        "offset\" }} ]\n"
+        "[record]\nfields = [ {{ name = \"path\", type = \"text\", size = 16, means = \"path\" }}, {{ name = \"at\", type = \"u32\", means "
+        "= \"data offset\" }}, {{ name = \"bytes\", type = \"u32\", means = \"stored size\" }} ]\n[data]\nalign = {}\n{}",
+        name, align, data);
     const std::string names[] = {"a.bin", "b.bin", "c.bin", "d.bin"};
     Bytes file;
     put_name(file, "ARC!", 4);
@@ -81,9 +87,13 @@ Case sheet_case(const std::string& name, bool table_last, std::uint64_t align, c
 
 Case numbered_case() {
     Case out{"numbered data files", "g.idx", {}, {}, {}};
-    out.sheet = "sheet = \"container\"\nname = \"Numbered\"\n[[recognize]]\ntext = \"NUM!\"\n[header]\nfields = [ { name = \"magic\", type = \"text\", size = 4 }, { name = \"n\", type = \"u32\", means = \"entry count\" } ]\n"
-                "[record]\nfields = [ { name = \"path\", type = \"text\", size = 16, means = \"path\" }, { name = \"file\", type = \"u32\", means = \"file number\" }, { name = \"at\", type = \"u32\", means = \"data offset\" }, { name = \"bytes\", type = \"u32\", means = \"stored size\" } ]\n"
-                "[data]\nfile = \"{stem}-{number:2}.dat\"\n";
+    out.sheet =
+        "sheet = \"container\"\nname = \"Numbered\"\n[[recognize]]\ntext = \"NUM!\"\n[header]\nfields = [ { name = \"magic\", type = "
+        "\"text\", size = 4 }, { name = \"n\", type = \"u32\", means = \"entry count\" } ]\n"
+        "[record]\nfields = [ { name = \"path\", type = \"text\", size = 16, means = \"path\" }, { name = \"file\", type = \"u32\", means "
+        "= \"file number\" }, { name = \"at\", type = \"u32\", means = \"data offset\" }, { name = \"bytes\", type = \"u32\", means = "
+        "\"stored size\" } ]\n"
+        "[data]\nfile = \"{stem}-{number:2}.dat\"\n";
     Bytes index;
     put_name(index, "NUM!", 4);
     put32(index, 6);
@@ -107,14 +117,19 @@ Case numbered_case() {
 
 Case zip_case(bool aligned) {
     Case out{aligned ? "zip aligned" : "zip", "g.zip", {}, {}, {}};
-    const auto plain = make_zip({{"a", random_bytes(300, 1)}, {"b", random_bytes(400, 2), true}, {"c", random_bytes(500, 3)}, {"d", random_bytes(600, 4)}, {"e", random_bytes(200, 5)}});
+    const auto plain = make_zip({{"a", random_bytes(300, 1)},
+                                 {"b", random_bytes(400, 2), true},
+                                 {"c", random_bytes(500, 3)},
+                                 {"d", random_bytes(600, 4)},
+                                 {"e", random_bytes(200, 5)}});
     // Marks in front of all, between the second and third entry, and before the directory, as signatures are put there.
     const auto end = plain.size() - 22;
     const auto directory = load_le<std::uint32_t>(plain.data() + end + 16);
-    std::vector<std::pair<std::size_t, std::size_t>> locals;   // in the order of the directory
+    std::vector<std::pair<std::size_t, std::size_t>> locals;  // in the order of the directory
     for (std::size_t at = directory; at < end;) {
         locals.emplace_back(at, load_le<std::uint32_t>(plain.data() + at + 42));
-        at += 46 + load_le<std::uint16_t>(plain.data() + at + 28) + load_le<std::uint16_t>(plain.data() + at + 30) + load_le<std::uint16_t>(plain.data() + at + 32);
+        at += 46 + load_le<std::uint16_t>(plain.data() + at + 28) + load_le<std::uint16_t>(plain.data() + at + 30) +
+              load_le<std::uint16_t>(plain.data() + at + 32);
     }
     Bytes file;
     auto central = Bytes(plain.begin() + directory, plain.begin() + static_cast<std::ptrdiff_t>(end));
@@ -152,11 +167,24 @@ Bytes made_by(const std::vector<std::string>& words, const std::string& result) 
 }
 
 std::vector<Case> make_cases() {
-    std::vector<Case> out = {
-        sheet_case("table first", false, 1, "", 1), sheet_case("table last", true, 1, "", 2), sheet_case("aligned", false, 16, "fill = 0xCC\n", 3), sheet_case("aligned table last", true, 64, "", 4), sheet_case("sectors", false, 2048, "", 8), sheet_case("sectors table last", true, 2048, "", 9),
-        sheet_case("order kept", false, 1, "order = \"kept\"\n", 5), sheet_case("order kept aligned", true, 16, "order = \"kept\"\n", 6), sheet_case("may not move", false, 8, "move = false\n", 7),
-        numbered_case(), zip_case(false), zip_case(true)};
-    Case wrapper{"wrapper without a stored size", "g.wrp", "sheet = \"wrapper\"\nname = \"Wrap\"\n[[recognize]]\ntext = \"WRP!\"\n[header]\nfields = [ { name = \"magic\", type = \"text\", size = 4 }, { name = \"bytes\", type = \"u32\", means = \"size\" } ]\n[data]\nmethod = \"deflate\"\n", {}, {mark(60)}};
+    std::vector<Case> out = {sheet_case("table first", false, 1, "", 1),
+                             sheet_case("table last", true, 1, "", 2),
+                             sheet_case("aligned", false, 16, "fill = 0xCC\n", 3),
+                             sheet_case("aligned table last", true, 64, "", 4),
+                             sheet_case("sectors", false, 2048, "", 8),
+                             sheet_case("sectors table last", true, 2048, "", 9),
+                             sheet_case("order kept", false, 1, "order = \"kept\"\n", 5),
+                             sheet_case("order kept aligned", true, 16, "order = \"kept\"\n", 6),
+                             sheet_case("may not move", false, 8, "move = false\n", 7),
+                             numbered_case(),
+                             zip_case(false),
+                             zip_case(true)};
+    Case wrapper{"wrapper without a stored size",
+                 "g.wrp",
+                 "sheet = \"wrapper\"\nname = \"Wrap\"\n[[recognize]]\ntext = \"WRP!\"\n[header]\nfields = [ { name = \"magic\", type = "
+                 "\"text\", size = 4 }, { name = \"bytes\", type = \"u32\", means = \"size\" } ]\n[data]\nmethod = \"deflate\"\n",
+                 {},
+                 {mark(60)}};
     const auto content = random_bytes(3000, 8);
     Bytes file;
     put_name(file, "WRP!", 4);
@@ -203,7 +231,9 @@ protected:
     }
     void expect_marks(const std::string& when) const {
         const auto now = everything();
-        for (std::size_t m = 0; m < c.marks.size(); ++m) ASSERT_NE(std::search(now.begin(), now.end(), c.marks[m].begin(), c.marks[m].end()), now.end()) << "mark " << m << " is gone after " << when;
+        for (std::size_t m = 0; m < c.marks.size(); ++m)
+            ASSERT_NE(std::search(now.begin(), now.end(), c.marks[m].begin(), c.marks[m].end()), now.end())
+                << "mark " << m << " is gone after " << when;
     }
 };
 INSTANTIATE_TEST_SUITE_P(All, Unexplained, testing::Range(std::size_t{0}, cases().size()), [](const auto& p) {
@@ -220,7 +250,7 @@ TEST_P(Unexplained, StaysWhateverIsDone) {
     for (unsigned run = 0; run < 12; ++run) {
         std::mt19937 random(run * 31 + 7);
         std::string done;
-        std::map<std::string, Bytes> content;   // by path: a rebuild may order entries anew
+        std::map<std::string, Bytes> content;  // by path: a rebuild may order entries anew
         for (int step = 0; step < 8; ++step) {
             const auto source = open_source(kinds, archive());
             ASSERT_TRUE(source) << done << ": " << source.error().message();
@@ -229,7 +259,8 @@ TEST_P(Unexplained, StaysWhateverIsDone) {
             const auto entry = random() % (*source)->entries().size();
             const std::size_t size = random() % 5 == 0 ? 0 : random() % 1500;
             auto bytes = random_bytes(size, run * 100 + static_cast<unsigned>(step));
-            auto plan = compact ? (*source)->plan_compact(ReadLimits{}) : (*source)->plan(std::vector<Replacement>{{entry, bytes}}, ReadLimits{});
+            auto plan =
+                compact ? (*source)->plan_compact(ReadLimits{}) : (*source)->plan(std::vector<Replacement>{{entry, bytes}}, ReadLimits{});
             done += compact ? ", compact" : fmt::format(", {} becomes {} bytes", (*source)->entries()[entry].path, size);
             if (!plan) {
                 ASSERT_EQ(plan.error().code, ErrorCode::unsupported) << done << ": " << plan.error().message();
@@ -276,7 +307,11 @@ TEST(UnexplainedZip, CompactingKeepsTheAlignmentTheArchiveShows) {
         ASSERT_TRUE(plan && !plan->empty());
         ASSERT_TRUE(Vault(folder / "vault", files).deliver(*plan, {"t", folder / "g.zip", {}}, 1));
     };
-    for (unsigned round = 0; round < 3; ++round) deliver((*open_source(Kinds{}, folder / "g.zip"))->plan(std::vector<Replacement>{{round == 1 ? 3u : 0u, random_bytes(900, 70 + round)}, {4, random_bytes(250, 80 + round)}}, ReadLimits{}));
+    for (unsigned round = 0; round < 3; ++round)
+        deliver(
+            (*open_source(Kinds{}, folder / "g.zip"))
+                ->plan(std::vector<Replacement>{{round == 1 ? 3u : 0u, random_bytes(900, 70 + round)}, {4, random_bytes(250, 80 + round)}},
+                       ReadLimits{}));
     deliver((*open_source(Kinds{}, folder / "g.zip"))->plan_compact(ReadLimits{}));
     const auto file = get_file(folder / "g.zip");
     const auto now = *open_source(Kinds{}, folder / "g.zip");

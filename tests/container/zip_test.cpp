@@ -9,7 +9,9 @@ using namespace skivet::test;
 
 namespace {
 
-const std::vector<ZipItem> three = {{"a/first.dds", random_bytes(500, 1), false}, {"b/second.txt", bytes_of("the second entry, the second entry"), true}, {"c.bin", random_bytes(300, 2), false}};
+const std::vector<ZipItem> three = {{"a/first.dds", random_bytes(500, 1), false},
+                                    {"b/second.txt", bytes_of("the second entry, the second entry"), true},
+                                    {"c.bin", random_bytes(300, 2), false}};
 
 std::unique_ptr<Container> open(const Bytes& file) {
     auto zip = ZipContainer::open(FileView::of(file, "t.zip"), ReadLimits{});
@@ -17,7 +19,8 @@ std::unique_ptr<Container> open(const Bytes& file) {
     return zip ? std::move(*zip) : nullptr;
 }
 
-Bytes after(const Container& zip, const Bytes& file, std::vector<Replacement> replacements, Way* way = nullptr, std::uint64_t* written = nullptr) {
+Bytes after(const Container& zip, const Bytes& file, std::vector<Replacement> replacements, Way* way = nullptr,
+            std::uint64_t* written = nullptr) {
     const auto plan = zip.plan(replacements, ReadLimits{});
     EXPECT_TRUE(plan) << (plan ? "" : plan.error().message());
     if (way) *way = plan->files.empty() ? Way::nothing : plan->files[0].way;
@@ -186,7 +189,8 @@ TEST(Zip, CutOffFilesAreRefusedOrOnlyReadAtEveryLength) {
     const auto file = make_zip(three, {.zip64 = true, .comment = "end"});
     std::size_t most = 0;
     for (std::size_t size = 0; size < file.size(); ++size) {
-        const auto zip = ZipContainer::open(FileView::of(Bytes(file.begin(), file.begin() + static_cast<std::ptrdiff_t>(size))), ReadLimits{});
+        const auto zip =
+            ZipContainer::open(FileView::of(Bytes(file.begin(), file.begin() + static_cast<std::ptrdiff_t>(size))), ReadLimits{});
         if (!zip) continue;
         EXPECT_FALSE((*zip)->read_only().empty()) << size;
         EXPECT_FALSE((*zip)->problems().empty()) << size;
@@ -219,7 +223,8 @@ TEST(Zip, RandomDamageNeverCrashes) {
     for (unsigned seed = 0; seed < 4000; ++seed) {
         auto file = good;
         std::mt19937 random(seed);
-        for (int k = 0; k < 3; ++k) file[file.size() - 1 - random() % std::min<std::size_t>(file.size(), 420)] = static_cast<std::byte>(random());
+        for (int k = 0; k < 3; ++k)
+            file[file.size() - 1 - random() % std::min<std::size_t>(file.size(), 420)] = static_cast<std::byte>(random());
         auto zip = ZipContainer::open(FileView::of(file), ReadLimits{});
         if (!zip) continue;
         for (std::size_t i = 0; i < (*zip)->entries().size(); ++i) {

@@ -58,7 +58,8 @@ public:
         if (auto ok = step(); !ok) return ok;
         return PosixFiles::create_like(file, like);
     }
-    Status copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to, std::uint64_t to_at, std::uint64_t size) override {
+    Status copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to, std::uint64_t to_at,
+                std::uint64_t size) override {
         const auto ok = step();
         if (!ok && crashed_before_) return ok;
         remember(to);
@@ -117,7 +118,7 @@ private:
     std::map<std::filesystem::path, Bytes> durable_;
     struct Renamed {
         std::filesystem::path from, to;
-        std::optional<Bytes> covered;   ///< what `to` held before
+        std::optional<Bytes> covered;  ///< what `to` held before
     };
     std::vector<Renamed> renames_;
 
@@ -140,9 +141,9 @@ using Tree = std::map<std::string, Bytes>;
 struct Case {
     std::string name;
     Tree before;
-    std::vector<std::tuple<std::string, std::vector<std::string>, Bytes>> pieces;   ///< source, steps inside, content
-    bool compact = false;          ///< instead: the source's dead space is given back
-    std::string created;           ///< also: a new file
+    std::vector<std::tuple<std::string, std::vector<std::string>, Bytes>> pieces;  ///< source, steps inside, content
+    bool compact = false;                                                          ///< instead: the source's dead space is given back
+    std::string created;                                                           ///< also: a new file
 };
 
 Bytes tar_of(const std::string& name, const Bytes& content) {
@@ -211,7 +212,8 @@ Bytes hamper_of(const Bytes& a, const Bytes& b) {
     ByteWriter w;
     w.put("HAMPER");
     w.le(std::uint16_t{2});
-    for (const auto& [hash, at, size] : {std::tuple{0x11111111u, 48u, a.size()}, std::tuple{0x22222222u, static_cast<std::uint32_t>(48 + (a.size() + 15) / 16 * 16), b.size()}})
+    for (const auto& [hash, at, size] : {std::tuple{0x11111111u, 48u, a.size()},
+                                         std::tuple{0x22222222u, static_cast<std::uint32_t>(48 + (a.size() + 15) / 16 * 16), b.size()}})
         for (const auto v : {hash, at, static_cast<std::uint32_t>(size), 0u}) w.le(v);
     w.put(Bytes(8));
     w.put(a);
@@ -291,7 +293,11 @@ std::vector<Case> make_cases() {
         {"crate in zip in crate", {{"g.crate", deeper}}, {{"g.crate", {"in.zip", "in.crate", "b"}, fresh}}},
         {"loose files", {{"f/a", a}, {"f/b", b}}, {{"f", {"a"}, fresh}, {"f", {"b"}, {}}}},
         {"zip in a folder", {{"f/g.zip", zip}, {"f/b", b}}, {{"f", {"g.zip", "b"}, fresh}, {"f", {"b"}, a}}},
-        {"two archives and a new file", {{"g.zip", zip}, {"g.tar", tar_of("a", a)}}, {{"g.zip", {"b"}, fresh}, {"g.tar", {"a"}, fresh}}, false, "override/rides/new.dds"},
+        {"two archives and a new file",
+         {{"g.zip", zip}, {"g.tar", tar_of("a", a)}},
+         {{"g.zip", {"b"}, fresh}, {"g.tar", {"a"}, fresh}},
+         false,
+         "override/rides/new.dds"},
         {"7z rebuilt", {{"g.7z", archive_of("7zip", a, b)}}, {{"g.7z", {"b"}, fresh}}},
         {"cpio rebuilt", {{"g.cpio", archive_of("newc", a, b)}}, {{"g.cpio", {"b"}, fresh}}},
         {"index with data files in place", index_of(a, b), {{"g.index", {"a"}, same}}},
@@ -299,15 +305,23 @@ std::vector<Case> make_cases() {
         {"encrypted grows", {{"g.strongbox", strongbox_of(a, b)}}, {{"g.strongbox", {"a"}, fresh}}},
         {"encrypted in place", {{"g.strongbox", strongbox_of(a, b)}}, {{"g.strongbox", {"a"}, same}}},
         {"hashed names grow", {{"g.hamper", hamper_of(a, b)}}, {{"g.hamper", {"#11111111"}, fresh}}},
-        {"roll in crate in bale", {{"g.bale", bale_of(make_crate({{"r.roll", roll_of(a, b)}, {"c", c}}))}}, {{"g.bale", {"r.roll", "a"}, fresh}}},
-        {"file cut into parts", {{"f/g.crate.00", Bytes(crate.begin(), crate.begin() + 500)}, {"f/g.crate.01", Bytes(crate.begin() + 500, crate.end())}}, {{"f", {"g.crate", "a"}, same}}},
+        {"roll in crate in bale",
+         {{"g.bale", bale_of(make_crate({{"r.roll", roll_of(a, b)}, {"c", c}}))}},
+         {{"g.bale", {"r.roll", "a"}, fresh}}},
+        {"file cut into parts",
+         {{"f/g.crate.00", Bytes(crate.begin(), crate.begin() + 500)}, {"f/g.crate.01", Bytes(crate.begin() + 500, crate.end())}},
+         {{"f", {"g.crate", "a"}, same}}},
     };
     const Stepped stepped;
     auto painted = stepped.joined;
-    painted[stepped.own.size() + 3] ^= std::byte{7};       // the packed top level
-    painted[stepped.own.size() + 34] ^= std::byte{7};      // the second one
-    painted[20] ^= std::byte{7};                           // a small one
-    out.push_back({"texture in three files", {{"g.zip", make_zip({{"x/t.stp", stepped.own}, {"x/t.step0", *pack(Packing::zlib, stepped.top, 9)}, {"x/t.step1", stepped.second}})}}, {{"g.zip", {"x/t.stp"}, painted}}});
+    painted[stepped.own.size() + 3] ^= std::byte{7};   // the packed top level
+    painted[stepped.own.size() + 34] ^= std::byte{7};  // the second one
+    painted[20] ^= std::byte{7};                       // a small one
+    out.push_back(
+        {"texture in three files",
+         {{"g.zip",
+           make_zip({{"x/t.stp", stepped.own}, {"x/t.step0", *pack(Packing::zlib, stepped.top, 9)}, {"x/t.step1", stepped.second}})}},
+         {{"g.zip", {"x/t.stp"}, painted}}});
     auto junk = random_bytes(300, 31);
     const auto dds = make_dds(Format::BC1, 16, 16);
     junk.insert(junk.end(), dds.begin(), dds.end());
@@ -367,9 +381,12 @@ struct Faults : testing::TestWithParam<std::tuple<std::size_t, Loss>> {
         for (const auto& [name, content] : c.before) put_file(game() / name, content);
     }
 };
-INSTANTIATE_TEST_SUITE_P(All, Faults, testing::Combine(testing::Range(std::size_t{0}, cases().size()), testing::Values(Loss::keep_all, Loss::drop_unsynced)),
+INSTANTIATE_TEST_SUITE_P(All, Faults,
+                         testing::Combine(testing::Range(std::size_t{0}, cases().size()),
+                                          testing::Values(Loss::keep_all, Loss::drop_unsynced)),
                          [](const auto& p) {
-                             auto name = cases()[std::get<0>(p.param)].name + (std::get<1>(p.param) == Loss::keep_all ? "" : " unsynced lost");
+                             auto name =
+                                 cases()[std::get<0>(p.param)].name + (std::get<1>(p.param) == Loss::keep_all ? "" : " unsynced lost");
                              std::replace(name.begin(), name.end(), ' ', '_');
                              return name;
                          });
@@ -440,7 +457,8 @@ TEST_P(Faults, OneFailureIsRolledBackAtOnce) {
         EXPECT_EQ(done.error().code, ErrorCode::no_space);
         ASSERT_EQ(now(), c.before) << "operation " << n;
         const auto left = Vault(folder / "vault", good).recover();
-        ASSERT_TRUE(left && left->rolled_back.empty() && left->set_aside.empty() && left->waiting.empty()) << "nothing is left to do, operation " << n;
+        ASSERT_TRUE(left && left->rolled_back.empty() && left->set_aside.empty() && left->waiting.empty())
+            << "nothing is left to do, operation " << n;
         ASSERT_LT(n, 300);
     }
 }
@@ -460,7 +478,8 @@ TEST_P(Faults, AnotherProgramBetweenCrashAndRecoveryKeepsWhatItWrote) {
             std::error_code code;
             if (!longer) {
                 std::filesystem::remove_all(vault_before, code);
-                if (std::filesystem::exists(folder / "vault")) std::filesystem::copy(folder / "vault", vault_before, std::filesystem::copy_options::recursive);
+                if (std::filesystem::exists(folder / "vault"))
+                    std::filesystem::copy(folder / "vault", vault_before, std::filesystem::copy_options::recursive);
             } else {
                 std::filesystem::remove_all(folder / "vault", code);
                 if (std::filesystem::exists(vault_before)) std::filesystem::rename(vault_before, folder / "vault");
@@ -468,7 +487,7 @@ TEST_P(Faults, AnotherProgramBetweenCrashAndRecoveryKeepsWhatItWrote) {
             Tree updated;
             unsigned seed = 500;
             for (const auto& [name, content] : now()) {
-                if (name.find(".skivet-") != std::string::npos) continue;   // ours, unfinished
+                if (name.find(".skivet-") != std::string::npos) continue;  // ours, unfinished
                 updated[name] = random_bytes(content.size() + (longer ? 100'000 : 0), ++seed);
                 put_file(game() / name, updated[name]);
             }
@@ -518,11 +537,13 @@ TEST_P(Faults, AJournalThatIsDamagedIsSetAside) {
             if (item.path().extension() == ".aside") {
                 std::filesystem::remove(item.path() / "why.txt");
                 std::filesystem::create_directories(folder / "vault/000001.pending");
-                for (const auto& one : std::filesystem::directory_iterator(item.path())) std::filesystem::rename(one.path(), folder / "vault/000001.pending" / one.path().filename());
+                for (const auto& one : std::filesystem::directory_iterator(item.path()))
+                    std::filesystem::rename(one.path(), folder / "vault/000001.pending" / one.path().filename());
                 std::filesystem::remove(item.path());
                 break;
             }
-        if (std::filesystem::exists(folder / "vault/000001.pending/1")) break;   // its other archives were rolled back and are gone; one round is enough
+        if (std::filesystem::exists(folder / "vault/000001.pending/1"))
+            break;  // its other archives were rolled back and are gone; one round is enough
         for (const auto& [name, content] : after) put_file(game() / name, content);
     }
 }

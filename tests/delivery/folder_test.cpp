@@ -17,7 +17,8 @@ struct LooseFiles : testing::Test {
     TempFolder folder;
     Kinds kinds;
     PosixFiles files;
-    std::map<std::string, Bytes> before = {{"a/one.dds", make_dds(Format::BC1, 32, 32)}, {"a/two.bin", random_bytes(300, 1)}, {"three", {}}};
+    std::map<std::string, Bytes> before = {
+        {"a/one.dds", make_dds(Format::BC1, 32, 32)}, {"a/two.bin", random_bytes(300, 1)}, {"three", {}}};
 
     void SetUp() override {
         for (const auto& [name, data] : before) put_file(folder / ("game/" + name), data);
@@ -27,13 +28,16 @@ struct LooseFiles : testing::Test {
         for (const auto& [name, data] : before) out[name] = get_file(folder / ("game/" + name));
         return out;
     }
-    Result<WritePlan> plan(std::vector<AddressedBytes> items) { return plan_replacements(kinds, **open_source(kinds, folder / "game"), std::move(items)); }
+    Result<WritePlan> plan(std::vector<AddressedBytes> items) {
+        return plan_replacements(kinds, **open_source(kinds, folder / "game"), std::move(items));
+    }
 };
 
 }  // namespace
 
 TEST_F(LooseFiles, AreDeliveredAndRestoredTogether) {
-    const auto made = plan({{{"a/one.dds"}, make_dds(Format::BC1, 32, 32, 0, 4)}, {{"a/two.bin"}, bytes_of("short")}, {{"three"}, random_bytes(5000, 2)}});
+    const auto made = plan(
+        {{{"a/one.dds"}, make_dds(Format::BC1, 32, 32, 0, 4)}, {{"a/two.bin"}, bytes_of("short")}, {{"three"}, random_bytes(5000, 2)}});
     ASSERT_TRUE(made) << made.error().message();
     EXPECT_EQ(made->files.size(), 3u);
     Vault vault(folder / "vault", files);

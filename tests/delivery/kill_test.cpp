@@ -1,13 +1,13 @@
-// Real processes, really killed: a child delivers and is sent SIGKILL, before its n-th file operation for every n, and at random times; then the
-// next start recovers. And real disks: one that is full, one that is read-only, and one that is not the vault's.
+// Real processes, really killed: a child delivers and is sent SIGKILL, before its n-th file operation for every n, and at random times;
+// then the next start recovers. And real disks: one that is full, one that is read-only, and one that is not the vault's.
 #include <gtest/gtest.h>
 
-#include <csignal>
 #include <fcntl.h>
-#include <random>
 #include <sys/mount.h>
 #include <sys/wait.h>
 #include <unistd.h>
+#include <csignal>
+#include <random>
 
 #include "base/file_write.h"
 #include "container/address.h"
@@ -28,8 +28,13 @@ public:
     Status write(const std::filesystem::path& f, std::uint64_t at, ByteSpan d) override { return step(), PosixFiles::write(f, at, d); }
     Status resize(const std::filesystem::path& f, std::uint64_t s) override { return step(), PosixFiles::resize(f, s); }
     Status create(const std::filesystem::path& f, ByteSpan d) override { return step(), PosixFiles::create(f, d); }
-    Status create_like(const std::filesystem::path& f, const std::filesystem::path& l) override { return step(), PosixFiles::create_like(f, l); }
-    Status copy(const std::filesystem::path& a, std::uint64_t x, const std::filesystem::path& b, std::uint64_t y, std::uint64_t s) override { return step(), PosixFiles::copy(a, x, b, y, s); }
+    Status create_like(const std::filesystem::path& f, const std::filesystem::path& l) override {
+        return step(), PosixFiles::create_like(f, l);
+    }
+    Status copy(const std::filesystem::path& a, std::uint64_t x, const std::filesystem::path& b, std::uint64_t y,
+                std::uint64_t s) override {
+        return step(), PosixFiles::copy(a, x, b, y, s);
+    }
     Status make_folder(const std::filesystem::path& f) override { return step(), PosixFiles::make_folder(f); }
     Status remove_folder(const std::filesystem::path& f) override { return step(), PosixFiles::remove_folder(f); }
     Status sync(const std::filesystem::path& f) override { return step(), PosixFiles::sync(f); }
@@ -52,7 +57,9 @@ struct Game {
         put_file(folder / "in/a", random_bytes(30'000, 1));
         put_file(folder / "in/b", random_bytes(50'000, 2));
         (void)run_program({"tar", "-cf", "../g.tar", "a", "b"}, (folder / "in").string());
-        before = {{"g.zip", make_zip({{"a", random_bytes(3000, 1)}, {"b", random_bytes(4000, 2), true}})}, {"g.tar", get_file(folder / "g.tar")}, {"f/x", random_bytes(900, 3)}};
+        before = {{"g.zip", make_zip({{"a", random_bytes(3000, 1)}, {"b", random_bytes(4000, 2), true}})},
+                  {"g.tar", get_file(folder / "g.tar")},
+                  {"f/x", random_bytes(900, 3)}};
         reset();
         PosixFiles files;
         if (Vault(folder / "vault", files).deliver(shares(), "t", 1)) after = now();
@@ -152,7 +159,7 @@ TEST(Sigkill, TwoHundredTimesAtRandomMomentsLeavesOldOrNew) {
             (void)!::write(ready[1], "x", 1);
             PosixFiles files;
             const auto done = Vault(game.folder / "vault", files).deliver(shares, "t", 1);
-            if (done) ::pause();   // the kill comes in any case
+            if (done) ::pause();  // the kill comes in any case
             ::_exit(1);
         }
         char byte = 0;
@@ -257,7 +264,8 @@ TEST(InUse, AProgramThatHasTheArchiveOpenIsNamed) {
     const auto done = Vault(folder / "vault", files).deliver(*plan, {"t", zip, {"a"}}, 1);
     ASSERT_FALSE(done);
     EXPECT_EQ(done.error().code, ErrorCode::busy);
-    EXPECT_NE(done.error().message().find(fmt::format("in use by {} ({})", programs[0].name, child)), std::string::npos) << done.error().message();
+    EXPECT_NE(done.error().message().find(fmt::format("in use by {} ({})", programs[0].name, child)), std::string::npos)
+        << done.error().message();
     ::kill(child, SIGKILL);
     ::waitpid(child, nullptr, 0);
     EXPECT_TRUE(programs_with(zip).empty());

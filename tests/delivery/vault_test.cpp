@@ -1,7 +1,7 @@
 #include <gtest/gtest.h>
 
-#include <sys/file.h>
 #include <fcntl.h>
+#include <sys/file.h>
 #include <unistd.h>
 
 #include <fstream>
@@ -35,7 +35,9 @@ struct Delivering : testing::Test {
         EXPECT_TRUE(made);
         return *made;
     }
-    Result<Journal> deliver(std::size_t entry, Bytes content) { return vault().deliver(plan(entry, std::move(content)), {"t", zip, {"abc"[entry] + std::string()}}, 100); }
+    Result<Journal> deliver(std::size_t entry, Bytes content) {
+        return vault().deliver(plan(entry, std::move(content)), {"t", zip, {"abc"[entry] + std::string()}}, 100);
+    }
 };
 
 }  // namespace
@@ -158,7 +160,16 @@ TEST(JournalFormat, RoundTripsAndNoticesEveryFlippedByte) {
     part.source = "/game/ä.zip";
     part.entries = {"a\xFE", "b"};
     part.files.push_back({"/game/ä.zip", Way::append, 1000, 1100, {{5, 3, 4, {}, 0, {}}, {1000, 0, 100, {}, 0, {}}}, {}, {}, {}, {}, {}});
-    part.files.push_back({"/game/b.tar", Way::rebuild, 20, 30, {}, {{true, 4, 12}, {false, 0, 8}}, sha256(bytes_of("old")), sha256(bytes_of("new")), {}, "/game/b.tar.skivet-x"});
+    part.files.push_back({"/game/b.tar",
+                          Way::rebuild,
+                          20,
+                          30,
+                          {},
+                          {{true, 4, 12}, {false, 0, 8}},
+                          sha256(bytes_of("old")),
+                          sha256(bytes_of("new")),
+                          {},
+                          "/game/b.tar.skivet-x"});
     auto data = write_description(journal, part);
     const auto described = data.size();
     for (const auto& kept : {bytes_of("old"), bytes_of("8 bytes!"), Bytes(32)}) data.insert(data.end(), kept.begin(), kept.end());
@@ -212,9 +223,12 @@ TEST_F(Delivering, AChangeThatKeptSizeAndTimeIsNoticed) {
 TEST_F(Delivering, SeveralArchivesChangeTogetherAndCanBeRestoredApart) {
     const auto other = folder / "other.zip";
     put_file(other, before);
-    const auto planned = [&](const std::filesystem::path& path, const Bytes& content) { return *(*open_source(Kinds{}, path))->plan(std::vector<Replacement>{{1, content}}, ReadLimits{}); };
+    const auto planned = [&](const std::filesystem::path& path, const Bytes& content) {
+        return *(*open_source(Kinds{}, path))->plan(std::vector<Replacement>{{1, content}}, ReadLimits{});
+    };
     const auto content = random_bytes(700, 12);
-    const auto journal = vault().deliver({{zip, {"b"}, planned(zip, content)}, {other, {"b"}, planned(other, content)}}, "2 pieces into 2 archives", 5);
+    const auto journal =
+        vault().deliver({{zip, {"b"}, planned(zip, content)}, {other, {"b"}, planned(other, content)}}, "2 pieces into 2 archives", 5);
     ASSERT_TRUE(journal) << journal.error().message();
     ASSERT_EQ(journal->parts.size(), 2u);
     EXPECT_NE(get_file(zip), before);
@@ -228,7 +242,8 @@ TEST_F(Delivering, SeveralArchivesChangeTogetherAndCanBeRestoredApart) {
     ASSERT_EQ(left[0].parts.size(), 1u);
     EXPECT_EQ(*vault().restore_all(), 1u);
     EXPECT_EQ(get_file(other), before);
-    EXPECT_TRUE(std::filesystem::is_empty(vault_folder) || std::distance(std::filesystem::directory_iterator(vault_folder), {}) == 1) << "only the lock is left";
+    EXPECT_TRUE(std::filesystem::is_empty(vault_folder) || std::distance(std::filesystem::directory_iterator(vault_folder), {}) == 1)
+        << "only the lock is left";
 }
 
 TEST_F(Delivering, OneArchiveThatChangedStopsAllOfThem) {
@@ -275,7 +290,8 @@ TEST_F(Delivering, TwoVaultsNoticeEachOther) {
     Vault a(folder / "vault a", files, vaults), b(folder / "vault b", files, vaults);
     const auto put = [&](Vault& vault, std::size_t size) {
         const auto source = open_source(Kinds{}, zip);
-        return vault.deliver(*(*source)->plan(std::vector<Replacement>{{1, random_bytes(size, static_cast<unsigned>(size))}}, ReadLimits{}), {"to " + std::to_string(size), zip, {"b"}}, static_cast<std::int64_t>(size));
+        return vault.deliver(*(*source)->plan(std::vector<Replacement>{{1, random_bytes(size, static_cast<unsigned>(size))}}, ReadLimits{}),
+                             {"to " + std::to_string(size), zip, {"b"}}, static_cast<std::int64_t>(size));
     };
     const auto first = *put(a, 5000);
     const auto second = *put(b, 9000);
@@ -283,7 +299,8 @@ TEST_F(Delivering, TwoVaultsNoticeEachOther) {
     const auto refused = a.undo(first.id);
     ASSERT_FALSE(refused);
     EXPECT_EQ(refused.error().code, ErrorCode::stale);
-    EXPECT_NE(refused.error().message().find("\"to 9000\" was delivered into it from another vault"), std::string::npos) << refused.error().message();
+    EXPECT_NE(refused.error().message().find("\"to 9000\" was delivered into it from another vault"), std::string::npos)
+        << refused.error().message();
     EXPECT_EQ(get_file(zip), now);
     ASSERT_TRUE(b.undo(second.id));
     ASSERT_TRUE(a.undo(first.id));
@@ -329,7 +346,7 @@ TEST_F(Delivering, NothingThatIsNotOursIsRemoved) {
     put_file(vault_folder / "000007.part/0", bytes_of("somebody's notes"));
     put_file(vault_folder / "000008.part/holiday.jpg", bytes_of("a picture"));
     put_file(vault_folder / "mine.part/0", bytes_of("SKJ3"));
-    put_file(vault_folder / "000009.part/0", bytes_of("SKJ3 and no more"));   // ours: cut short while it was written
+    put_file(vault_folder / "000009.part/0", bytes_of("SKJ3 and no more"));  // ours: cut short while it was written
     ASSERT_TRUE(vault().recover());
     EXPECT_TRUE(std::filesystem::exists(vault_folder / "000007.part/0"));
     EXPECT_TRUE(std::filesystem::exists(vault_folder / "000008.part/holiday.jpg"));
@@ -338,7 +355,8 @@ TEST_F(Delivering, NothingThatIsNotOursIsRemoved) {
 }
 
 TEST_F(Delivering, ACancelLeavesTheOldBytes) {
-    // At every read of the game: a token that is canceled after so many checks would need a clock; canceled in the caller's check it is late enough.
+    // At every read of the game: a token that is canceled after so many checks would need a clock; canceled in the caller's check it is
+    // late enough.
     Vault v = vault();
     const CancelToken cancel;
     v.heed(cancel);

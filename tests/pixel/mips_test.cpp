@@ -78,15 +78,15 @@ TEST(Mips, DirtFollowsTheFootprint) {
 TEST(Mips, WhatIsNotDirtyDoesNotDependOnTheChange) {
     for (auto filter : all_mip_filters)
         for (bool wrap : {false, true}) {
-        auto image = random_picture(31, 22, 8);
-        const auto before = level_below(image, {filter, true, wrap});
-        std::vector<std::uint8_t> dirty(image.texels.size());
-        for (std::size_t i : {5u, 300u, 301u}) image.texels[i] = {1, 2, 3, 4}, dirty[i] = 1;
-        const auto after = level_below(image, {filter, true, wrap});
-        const auto marked = next_dirty(dirty, 31, 22, filter, wrap);
-        for (std::size_t i = 0; i < marked.size(); ++i)
-            if (!marked[i]) EXPECT_EQ(before.texels[i], after.texels[i]);
-    }
+            auto image = random_picture(31, 22, 8);
+            const auto before = level_below(image, {filter, true, wrap});
+            std::vector<std::uint8_t> dirty(image.texels.size());
+            for (std::size_t i : {5u, 300u, 301u}) image.texels[i] = {1, 2, 3, 4}, dirty[i] = 1;
+            const auto after = level_below(image, {filter, true, wrap});
+            const auto marked = next_dirty(dirty, 31, 22, filter, wrap);
+            for (std::size_t i = 0; i < marked.size(); ++i)
+                if (!marked[i]) EXPECT_EQ(before.texels[i], after.texels[i]);
+        }
 }
 
 TEST(Mips, KernelsHaveTheirPublishedValues) {
@@ -96,7 +96,8 @@ TEST(Mips, KernelsHaveTheirPublishedValues) {
         return static_cast<double>(taps.weights[static_cast<std::size_t>(std::lround(33 - 0.5 + 2 * x - static_cast<double>(taps.first)))]);
     };
     // Mitchell and Netravali 1988, equation 8, with B = C = 1/3: (21x³ - 36x² + 16) / 18 below 1, (-7x³ + 36x² - 60x + 32) / 18 below 2.
-    const double near = (21 * std::pow(0.25, 3) - 36 * 0.0625 + 16) / 18, far = (-7 * std::pow(1.25, 3) + 36 * 1.5625 - 60 * 1.25 + 32) / 18;
+    const double near = (21 * std::pow(0.25, 3) - 36 * 0.0625 + 16) / 18,
+                 far = (-7 * std::pow(1.25, 3) + 36 * 1.5625 - 60 * 1.25 + 32) / 18;
     EXPECT_NEAR(weight(MipFilter::mitchell, 1.25) / weight(MipFilter::mitchell, 0.25), far / near, 1e-6);
     // Catmull-Rom (B = 0, C = 1/2): 1.5|x|³ - 2.5x² + 1 below 1.
     EXPECT_NEAR(weight(MipFilter::catmull_rom, 0.75) / weight(MipFilter::catmull_rom, 0.25),
@@ -104,11 +105,14 @@ TEST(Mips, KernelsHaveTheirPublishedValues) {
     // The sinc under a sinc of three times its width (Duchon 1979).
     const auto lanczos = [](double x) { return std::sin(M_PI * x) * std::sin(M_PI * x / 3) / (M_PI * M_PI * x * x / 3); };
     EXPECT_NEAR(weight(MipFilter::lanczos, 2.25) / weight(MipFilter::lanczos, 0.25), lanczos(2.25) / lanczos(0.25), 1e-6);
-    // I0(4 √(1 - x²/9)) by its tabulated values: I0(4) = 11.30192 (Abramowitz and Stegun, table 9.8), at x = 1/4 the root is 3.98609 and I0 11.16668 (summed by hand).
+    // I0(4 √(1 - x²/9)) by its tabulated values: I0(4) = 11.30192 (Abramowitz and Stegun, table 9.8), at x = 1/4 the root is 3.98609 and
+    // I0 11.16668 (summed by hand).
     const auto sinc = [](double x) { return std::sin(M_PI * x) / (M_PI * x); };
     EXPECT_NEAR(std::cyl_bessel_i(0, 4.0), 11.30192, 1e-5);
     EXPECT_NEAR(weight(MipFilter::kaiser, 1.25) / weight(MipFilter::kaiser, 0.25),
-                sinc(1.25) * std::cyl_bessel_i(0, 4 * std::sqrt(1 - 1.5625 / 9)) / (sinc(0.25) * std::cyl_bessel_i(0, 4 * std::sqrt(1 - 0.0625 / 9))), 1e-6);
+                sinc(1.25) * std::cyl_bessel_i(0, 4 * std::sqrt(1 - 1.5625 / 9)) /
+                    (sinc(0.25) * std::cyl_bessel_i(0, 4 * std::sqrt(1 - 0.0625 / 9))),
+                1e-6);
     EXPECT_NEAR(weight(MipFilter::triangle, 0.75) / weight(MipFilter::triangle, 0.25), 1.0 / 3, 1e-6);
     EXPECT_NEAR(weight(MipFilter::gaussian, 0.75) / weight(MipFilter::gaussian, 0.25), std::exp(-2 * (0.5625 - 0.0625)), 1e-6);
 }
@@ -135,7 +139,8 @@ TEST(Mips, APartIsWhatTheWholeHasThere) {
             const Rect part{7, 3, 20, 70};
             const auto piece = next_level(ByteRows(image, true), {filter, true, wrap}, {}, part);
             for (std::uint32_t y = 0; y < part.height; ++y)
-                for (std::uint32_t x = 0; x < part.width; ++x) ASSERT_EQ(piece.at(x, y), whole.at(part.x + x, part.y + y)) << name_of(filter);
+                for (std::uint32_t x = 0; x < part.width; ++x)
+                    ASSERT_EQ(piece.at(x, y), whole.at(part.x + x, part.y + y)) << name_of(filter);
         }
 }
 
@@ -186,14 +191,17 @@ TEST(Mips, RenormalizedNormalsHaveLengthOne) {
     Image image(32, 32);
     for (std::uint32_t y = 0; y < 32; ++y)
         for (std::uint32_t x = 0; x < 32; ++x) {
-            const double a = x * 1.3 + y * 0.7, tilt = 0.6, nx = std::cos(a) * tilt, ny = std::sin(a) * tilt, nz = std::sqrt(1 - tilt * tilt);
+            const double a = x * 1.3 + y * 0.7, tilt = 0.6, nx = std::cos(a) * tilt, ny = std::sin(a) * tilt,
+                         nz = std::sqrt(1 - tilt * tilt);
             const auto byte = [](double v) { return static_cast<std::uint8_t>(std::lround((v + 1) * 127.5)); };
             image.at(x, y) = {byte(nx), byte(ny), byte(nz), 255};
         }
     const auto rgb = guess_normals(Format::RGBA8, image);
     ASSERT_TRUE(rgb);
     EXPECT_EQ(*rgb, NormalChannels{});
-    const auto length = [](const TexelF& t) { return std::sqrt(std::pow(t[0] * 2 - 1, 2) + std::pow(t[1] * 2 - 1, 2) + std::pow(t[2] * 2 - 1, 2)); };
+    const auto length = [](const TexelF& t) {
+        return std::sqrt(std::pow(t[0] * 2 - 1, 2) + std::pow(t[1] * 2 - 1, 2) + std::pow(t[2] * 2 - 1, 2));
+    };
     EXPECT_LT(length(level_below(image, {MipFilter::box}).at(5, 5)), 0.95);
     const auto level = level_below(image, {.filter = MipFilter::box, .renormalize = true}, *rgb);
     for (const auto& t : level.texels) ASSERT_NEAR(length(t), 1, 1e-4);

@@ -37,7 +37,8 @@ TEST(Color, FollowsTheSrgbStandard) {
 TEST(Color, BytesAreTheNearestOnesForAnyLinearValue) {
     // Against the formula itself, over the whole range and right beside the limits between bytes.
     std::vector<TexelF> values = {{-1, 2, std::nanf(""), 0.5f}, {0, 1, std::numeric_limits<float>::infinity(), 1}};
-    for (int i = 0; i < 200000; ++i) values.push_back({static_cast<float>(i) / 200000, std::ldexp(1.0f, -i % 40), static_cast<float>(i % 255 + 0.499) / 255, 0});
+    for (int i = 0; i < 200000; ++i)
+        values.push_back({static_cast<float>(i) / 200000, std::ldexp(1.0f, -i % 40), static_cast<float>(i % 255 + 0.499) / 255, 0});
     for (auto& t : values)
         if (t[2] < 1) t[2] = srgb_to_linear(t[2]);
     std::vector<Texel> bytes(values.size());
@@ -45,7 +46,8 @@ TEST(Color, BytesAreTheNearestOnesForAnyLinearValue) {
     EXPECT_EQ(bytes[0], (Texel{0, 255, 0, 128}));
     EXPECT_EQ(bytes[1], (Texel{0, 255, 255, 255}));
     for (std::size_t i = 2; i < values.size(); ++i)
-        for (std::size_t c = 0; c < 3; ++c) ASSERT_NEAR(bytes[i][c], static_cast<double>(linear_to_srgb(values[i][c])) * 255, 0.5001) << values[i][c];
+        for (std::size_t c = 0; c < 3; ++c)
+            ASSERT_NEAR(bytes[i][c], static_cast<double>(linear_to_srgb(values[i][c])) * 255, 0.5001) << values[i][c];
 }
 
 TEST(Color, ToFloatAndBackChangesNothing) {

@@ -1,5 +1,5 @@
-// tar in its varieties, 7z, cpio and ISO 9660, and packed single files: written by bsdtar (libarchive), Python's tarfile, cpio and xorriso, read
-// and changed by us, read again by them.
+// tar in its varieties, 7z, cpio and ISO 9660, and packed single files: written by bsdtar (libarchive), Python's tarfile, cpio and xorriso,
+// read and changed by us, read again by them.
 #include <gtest/gtest.h>
 
 #include <map>
@@ -17,8 +17,8 @@ namespace {
 struct Maker {
     const char* name;
     const char* file;
-    std::string make;      ///< shell words in the folder of the input; %out stands for the archive
-    std::string read;      ///< unpacks %in into the current folder
+    std::string make;  ///< shell words in the folder of the input; %out stands for the archive
+    std::string read;  ///< unpacks %in into the current folder
     const char* kind;
 };
 
@@ -27,8 +27,14 @@ const std::vector<Maker> makers = {
     {"pax", "a.tar", "bsdtar --format pax -cf %out *", "bsdtar -xf %in", "tar"},
     {"gnutar", "a.tar", "bsdtar --format gnutar -cf %out *", "tar -xf %in", "tar"},
     {"old_tar", "a.tar", "bsdtar --format v7tar -cf %out *", "bsdtar -xf %in", "tar"},
-    {"python_pax", "a.tar", "python3 -c \"import tarfile,os,sys; t=tarfile.open(sys.argv[1],'w',format=tarfile.PAX_FORMAT); [t.add(n) for n in sorted(os.listdir('.'))]\" %out", "tar -xf %in", "tar"},
-    {"python_gnu", "a.tar", "python3 -c \"import tarfile,os,sys; t=tarfile.open(sys.argv[1],'w',format=tarfile.GNU_FORMAT); [t.add(n) for n in sorted(os.listdir('.'))]\" %out", "tar -xf %in", "tar"},
+    {"python_pax", "a.tar",
+     "python3 -c \"import tarfile,os,sys; t=tarfile.open(sys.argv[1],'w',format=tarfile.PAX_FORMAT); [t.add(n) for n in "
+     "sorted(os.listdir('.'))]\" %out",
+     "tar -xf %in", "tar"},
+    {"python_gnu", "a.tar",
+     "python3 -c \"import tarfile,os,sys; t=tarfile.open(sys.argv[1],'w',format=tarfile.GNU_FORMAT); [t.add(n) for n in "
+     "sorted(os.listdir('.'))]\" %out",
+     "tar -xf %in", "tar"},
     {"tar_gz", "a.tar.gz", "bsdtar -czf %out *", "tar -xzf %in", "tar in gzip"},
     {"tar_xz", "a.tar.xz", "bsdtar -cJf %out *", "tar -xJf %in", "tar in xz"},
     {"tar_bz2", "a.tbz", "bsdtar -cjf %out *", "tar -xjf %in", "tar in bzip2"},
@@ -46,7 +52,10 @@ protected:
     PosixFiles files;
     std::filesystem::path path = folder / GetParam().file;
     const std::string long_name = "a folder with a name/" + std::string(90, 'n') + "/horse.dds";
-    std::map<std::string, Bytes> content = {{"rides/horse.dds", make_dds(Format::BC1, 64, 64)}, {"text.txt", bytes_of(std::string(3003, 'f'))}, {"odd", random_bytes(777, 4)}, {"empty", {}}};
+    std::map<std::string, Bytes> content = {{"rides/horse.dds", make_dds(Format::BC1, 64, 64)},
+                                            {"text.txt", bytes_of(std::string(3003, 'f'))},
+                                            {"odd", random_bytes(777, 4)},
+                                            {"empty", {}}};
 
     void SetUp() override {
         if (std::string(GetParam().name) != "old_tar") content[long_name] = random_bytes(100, 9);
@@ -194,8 +203,12 @@ TEST(CutFiles, AreOneArchiveAgain) {
     TempFolder folder;
     put_file(folder / "in/a", random_bytes(100'000, 1));
     put_file(folder / "in/b", random_bytes(50'000, 2));
-    ASSERT_EQ(run_program({"sh", "-c", "zip -q -0 ../whole.zip a b && cd .. && mkdir dump && split -b 40960 -d -a 2 whole.zip dump/game.zip. && split -b 30001 --numeric-suffixes=1 -a 3 whole.zip dump/odd.zip."},
-                          (folder / "in").string()).code, 0);
+    ASSERT_EQ(run_program({"sh", "-c",
+                           "zip -q -0 ../whole.zip a b && cd .. && mkdir dump && split -b 40960 -d -a 2 whole.zip dump/game.zip. && split "
+                           "-b 30001 --numeric-suffixes=1 -a 3 whole.zip dump/odd.zip."},
+                          (folder / "in").string())
+                  .code,
+              0);
     Kinds kinds;
     PosixFiles files;
     const auto dump = *open_source(kinds, folder / "dump");
@@ -224,6 +237,7 @@ TEST(CutFiles, AreOneArchiveAgain) {
     std::filesystem::remove(folder / "dump/game.zip.02");
     const auto broken = open_source(kinds, folder / "dump/game.zip.00");
     ASSERT_FALSE(broken);
-    EXPECT_EQ(broken.error().message(), "the part game.zip.02 is not there. game.zip is cut into parts; all of them must lie in one folder");
+    EXPECT_EQ(broken.error().message(),
+              "the part game.zip.02 is not there. game.zip is cut into parts; all of them must lie in one folder");
     EXPECT_FALSE((*open_source(kinds, folder / "dump"))->problems().empty());
 }

@@ -1,8 +1,9 @@
 // Block decoding against Mesa's software OpenGL (Debian: libgl1-mesa-dri, libegl1): random blocks are uploaded as compressed textures and
 // read back with glGetTexImage. BC1 to BC3 are EXT_texture_compression_s3tc, BC4 and BC5 ARB_texture_compression_rgtc, BC6H and BC7
-// ARB_texture_compression_bptc, ETC2 and EAC OpenGL 4.3 (ARB_ES3_compatibility), ASTC KHR_texture_compression_astc_ldr. Where a specification leaves
-// the precision of interpolated values open, asked for here is no difference at all to Mesa's softpipe driver. (Its llvmpipe driver
-// interpolates with coarser weights and is up to 2/255 from the formulas of the specification, so it is no reference for this.)
+// ARB_texture_compression_bptc, ETC2 and EAC OpenGL 4.3 (ARB_ES3_compatibility), ASTC KHR_texture_compression_astc_ldr. Where a
+// specification leaves the precision of interpolated values open, asked for here is no difference at all to Mesa's softpipe driver. (Its
+// llvmpipe driver interpolates with coarser weights and is up to 2/255 from the formulas of the specification, so it is no reference for
+// this.)
 #include <EGL/egl.h>
 #include <EGL/eglext.h>
 #include <GL/gl.h>
@@ -10,8 +11,8 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
-#include <set>
 #include <cstdlib>
+#include <set>
 
 #include "codec/codec.h"
 #include "support/pictures.h"
@@ -96,12 +97,13 @@ private:
 struct Case {
     Format format;
     GLenum gl;
-    double tolerance = 0;   ///< for wide formats, in their own unit
+    double tolerance = 0;  ///< for wide formats, in their own unit
 };
 class AgainstOpenGl : public testing::TestWithParam<Case> {};
 const auto case_name = [](const auto& param) { return std::string(skivet::info(param.param.format).name); };
 INSTANTIATE_TEST_SUITE_P(Blocks, AgainstOpenGl,
-                         testing::Values(Case{Format::BC1, GL_COMPRESSED_RGBA_S3TC_DXT1_EXT}, Case{Format::BC2, GL_COMPRESSED_RGBA_S3TC_DXT3_EXT},
+                         testing::Values(Case{Format::BC1, GL_COMPRESSED_RGBA_S3TC_DXT1_EXT},
+                                         Case{Format::BC2, GL_COMPRESSED_RGBA_S3TC_DXT3_EXT},
                                          Case{Format::BC3, GL_COMPRESSED_RGBA_S3TC_DXT5_EXT}, Case{Format::BC4, GL_COMPRESSED_RED_RGTC1},
                                          Case{Format::BC5, GL_COMPRESSED_RG_RGTC2}, Case{Format::BC7, GL_COMPRESSED_RGBA_BPTC_UNORM},
                                          Case{Format::ETC2_RGB, GL_COMPRESSED_RGB8_ETC2},
@@ -111,10 +113,14 @@ INSTANTIATE_TEST_SUITE_P(Blocks, AgainstOpenGl,
 class WideAgainstOpenGl : public testing::TestWithParam<Case> {};
 // EAC: 11 bits over 2047 here, Mesa first repeats them to 16 bits; half a 16-bit step apart at most.
 INSTANTIATE_TEST_SUITE_P(Blocks, WideAgainstOpenGl,
-                         testing::Values(Case{Format::BC4_SNORM, GL_COMPRESSED_SIGNED_RED_RGTC1, 1.01 / 127}, Case{Format::BC5_SNORM, GL_COMPRESSED_SIGNED_RG_RGTC2, 1.01 / 127},
-                                         Case{Format::BC6H, GL_COMPRESSED_RGB_BPTC_UNSIGNED_FLOAT}, Case{Format::BC6H_SF16, GL_COMPRESSED_RGB_BPTC_SIGNED_FLOAT},
-                                         Case{Format::EAC_R, GL_COMPRESSED_R11_EAC, 1.0 / 65535}, Case{Format::EAC_R_SNORM, GL_COMPRESSED_SIGNED_R11_EAC, 1.0 / 32767},
-                                         Case{Format::EAC_RG, GL_COMPRESSED_RG11_EAC, 1.0 / 65535}, Case{Format::EAC_RG_SNORM, GL_COMPRESSED_SIGNED_RG11_EAC, 1.0 / 32767}),
+                         testing::Values(Case{Format::BC4_SNORM, GL_COMPRESSED_SIGNED_RED_RGTC1, 1.01 / 127},
+                                         Case{Format::BC5_SNORM, GL_COMPRESSED_SIGNED_RG_RGTC2, 1.01 / 127},
+                                         Case{Format::BC6H, GL_COMPRESSED_RGB_BPTC_UNSIGNED_FLOAT},
+                                         Case{Format::BC6H_SF16, GL_COMPRESSED_RGB_BPTC_SIGNED_FLOAT},
+                                         Case{Format::EAC_R, GL_COMPRESSED_R11_EAC, 1.0 / 65535},
+                                         Case{Format::EAC_R_SNORM, GL_COMPRESSED_SIGNED_R11_EAC, 1.0 / 32767},
+                                         Case{Format::EAC_RG, GL_COMPRESSED_RG11_EAC, 1.0 / 65535},
+                                         Case{Format::EAC_RG_SNORM, GL_COMPRESSED_SIGNED_RG11_EAC, 1.0 / 32767}),
                          case_name);
 
 /// 256×256 texels of random blocks; a share of them with equal or ordered endpoints and with each mode of the formats that have modes.
@@ -186,17 +192,20 @@ TEST(AgainstOpenGl, Etc1IsEtc2WithoutItsNewModes) {
     auto blocks = random_bytes(static_cast<std::size_t>(level_bytes(Format::ETC1, 256, 256)), 5);
     for (std::size_t i = 0; i < blocks.size(); i += 8) {
         for (std::size_t c = 0; c < 3; ++c)  // base 4…27 keeps base plus difference inside 0…31
-            blocks[i + c] = static_cast<std::byte>((4 + static_cast<unsigned>(blocks[i + c]) % 24) << 3 | (static_cast<unsigned>(blocks[i + c]) & 7));
+            blocks[i + c] =
+                static_cast<std::byte>((4 + static_cast<unsigned>(blocks[i + c]) % 24) << 3 | (static_cast<unsigned>(blocks[i + c]) & 7));
     }
     EXPECT_EQ(*decode(Format::ETC1, blocks, 256, 256), gl.decode(GL_COMPRESSED_RGB8_ETC2, blocks, 256, 256));
 }
 
 class AstcAgainstOpenGl : public testing::TestWithParam<unsigned> {};
-INSTANTIATE_TEST_SUITE_P(Footprints, AstcAgainstOpenGl, testing::Range(0u, 14u),
-                         [](const auto& param) { return std::string(skivet::info(static_cast<Format>(static_cast<unsigned>(Format::ASTC_4x4) + param.param)).name); });
+INSTANTIATE_TEST_SUITE_P(Footprints, AstcAgainstOpenGl, testing::Range(0u, 14u), [](const auto& param) {
+    return std::string(skivet::info(static_cast<Format>(static_cast<unsigned>(Format::ASTC_4x4) + param.param)).name);
+});
 
 TEST_P(AstcAgainstOpenGl, EncodedPicturesAndRandomBlocksDecodeTheSame) {
-    // Mesa has a decoder of its own. GL_COMPRESSED_RGBA_ASTC_4x4_KHR and the footprints after it are consecutive (KHR_texture_compression_astc_hdr).
+    // Mesa has a decoder of its own. GL_COMPRESSED_RGBA_ASTC_4x4_KHR and the footprints after it are consecutive
+    // (KHR_texture_compression_astc_hdr).
     const auto format = static_cast<Format>(static_cast<unsigned>(Format::ASTC_4x4) + GetParam());
     const auto& f = info(format);
     const Gl gl;
@@ -205,10 +214,11 @@ TEST_P(AstcAgainstOpenGl, EncodedPicturesAndRandomBlocksDecodeTheSame) {
     const auto check = [&](const Bytes& blocks, std::string_view what, std::size_t allowed) {
         const auto theirs = gl.decode(static_cast<GLenum>(0x93B0 + GetParam()), blocks, w, h);
         const auto ours = *decode(format, blocks, w, h);
-        std::set<std::size_t> differing;   // blocks
+        std::set<std::size_t> differing;  // blocks
         for (std::size_t i = 0; i < ours.texels.size(); ++i)
             for (std::size_t c = 0; c < 4; ++c)
-                if (std::abs(int{ours.texels[i][c]} - int{theirs.texels[i][c]}) > 1) differing.insert(i / w / f.block_height * 20 + i % w / f.block_width);
+                if (std::abs(int{ours.texels[i][c]} - int{theirs.texels[i][c]}) > 1)
+                    differing.insert(i / w / f.block_height * 20 + i % w / f.block_width);
         // Mesa takes the upper 8 of 16 interpolated bits, libastcenc rounds them; the specification allows either (Khronos Data Format
         // Specification 1.3, section 23.19: results are 16 bits or half floats, and 8 bits only as an extension's decode mode).
         EXPECT_LE(differing.size(), allowed) << what;
@@ -240,8 +250,9 @@ TEST(Bc1Specification, WorkedExample) {
     EXPECT_EQ(out[3], (Texel{0, 0, 0, 0}));
 }
 
-// The reference figure for BC6H: Mesa's own encoder for ARB_texture_compression_bptc (src/mesa/main/texcompress_bptc.c), reached by uploading floats.
-// The measure is the mean |log2| of the ratio to the true value, over the three channels, with 2^-8 added to both so that black counts little.
+// The reference figure for BC6H: Mesa's own encoder for ARB_texture_compression_bptc (src/mesa/main/texcompress_bptc.c), reached by
+// uploading floats. The measure is the mean |log2| of the ratio to the true value, over the three channels, with 2^-8 added to both so that
+// black counts little.
 TEST(Bc6hQuality, LogErrorIsBelowThatOfMesasEncoder) {
     const Gl gl;
     ASSERT_TRUE(gl.ready);
@@ -251,14 +262,16 @@ TEST(Bc6hQuality, LogErrorIsBelowThatOfMesasEncoder) {
         for (std::uint32_t y = 0; y < 128; ++y)
             for (std::uint32_t x = 0; x < 128; ++x)
                 for (std::size_t c = 0; c < 3; ++c) light.at(x, y)[c] *= std::exp2(8.0f * static_cast<float>(x) / 128 - 3);
-        for (const auto& [format, internal] : {std::pair{Format::BC6H, GL_COMPRESSED_RGB_BPTC_UNSIGNED_FLOAT}, {Format::BC6H_SF16, GL_COMPRESSED_RGB_BPTC_SIGNED_FLOAT}}) {
+        for (const auto& [format, internal] :
+             {std::pair{Format::BC6H, GL_COMPRESSED_RGB_BPTC_UNSIGNED_FLOAT}, {Format::BC6H_SF16, GL_COMPRESSED_RGB_BPTC_SIGNED_FLOAT}}) {
             const auto log_error = [&](const Bytes& blocks) {
                 const auto got = *skivet::decode_wide(format, blocks, 128, 128);
                 double sum = 0;
                 for (std::size_t i = 0; i < got.texels.size(); ++i)
                     for (std::size_t c = 0; c < 3; ++c) {
                         constexpr double floor = 1.0 / 256;
-                        sum += std::abs(std::log2((std::max(0.0, double{got.texels[i][c]}) + floor) / (double{light.texels[i][c]} + floor)));
+                        sum +=
+                            std::abs(std::log2((std::max(0.0, double{got.texels[i][c]}) + floor) / (double{light.texels[i][c]} + floor)));
                     }
                 return sum / static_cast<double>(got.texels.size() * 3);
             };

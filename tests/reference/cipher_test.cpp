@@ -30,16 +30,20 @@ TEST(Aes, Fips197AppendixC) {
 }
 
 TEST(Aes, Sp80038aAppendixF) {
-    const auto plain = hex_bytes("6bc1bee22e409f96e93d7e117393172a ae2d8a571e03ac9c9eb76fac45af8e51 30c81c46a35ce411e5fbc1191a0a52ef f69f2445df4f9b17ad2b417be66c3710");
+    const auto plain = hex_bytes(
+        "6bc1bee22e409f96e93d7e117393172a ae2d8a571e03ac9c9eb76fac45af8e51 30c81c46a35ce411e5fbc1191a0a52ef "
+        "f69f2445df4f9b17ad2b417be66c3710");
     const auto key128 = hex_bytes("2b7e151628aed2a6abf7158809cf4f3c");
     const auto key256 = hex_bytes("603deb1015ca71be2b73aef0857d77811f352c073b6108d72d9810a30914dff4");
     const auto iv = hex_bytes("000102030405060708090a0b0c0d0e0f"), counter = hex_bytes("f0f1f2f3f4f5f6f7f8f9fafbfcfdfeff");
     // F.2.1 CBC-AES128.Encrypt
-    EXPECT_EQ(to_hex(*aes_encrypt(CipherMode::cbc, key128, iv, plain)),
-              "7649abac8119b246cee98e9b12e9197d5086cb9b507219ee95db113a917678b273bed6b8e3c1743b7116e69e222295163ff1caa1681fac09120eca307586e1a7");
+    EXPECT_EQ(
+        to_hex(*aes_encrypt(CipherMode::cbc, key128, iv, plain)),
+        "7649abac8119b246cee98e9b12e9197d5086cb9b507219ee95db113a917678b273bed6b8e3c1743b7116e69e222295163ff1caa1681fac09120eca307586e1a7");
     // F.5.1 CTR-AES128.Encrypt
-    EXPECT_EQ(to_hex(*aes_encrypt(CipherMode::ctr, key128, counter, plain)),
-              "874d6191b620e3261bef6864990db6ce9806f66b7970fdff8617187bb9fffdff5ae4df3edbd5d35e5b4f09020db03eab1e031dda2fbe03d1792170a0f3009cee");
+    EXPECT_EQ(
+        to_hex(*aes_encrypt(CipherMode::ctr, key128, counter, plain)),
+        "874d6191b620e3261bef6864990db6ce9806f66b7970fdff8617187bb9fffdff5ae4df3edbd5d35e5b4f09020db03eab1e031dda2fbe03d1792170a0f3009cee");
     // F.5.5 CTR-AES256.Encrypt, first block
     EXPECT_EQ(to_hex(*aes_encrypt(CipherMode::ctr, key256, counter, ByteSpan(plain).first(16))), "601ec313775789a5b7a7f504bbf3d228");
     for (const auto mode : {CipherMode::ecb, CipherMode::cbc, CipherMode::ctr})
@@ -49,14 +53,17 @@ TEST(Aes, Sp80038aAppendixF) {
 }
 
 TEST(Derivation, Rfc6070AndRfc2202) {
-    EXPECT_EQ(to_hex(pbkdf2_sha1(bytes_of("password"), bytes_of("salt"), 2, 20)), "ea6c014dc72d6f8ccd1ed92ace1d41f0d8de8957") << "RFC 6070, case 2";
+    EXPECT_EQ(to_hex(pbkdf2_sha1(bytes_of("password"), bytes_of("salt"), 2, 20)), "ea6c014dc72d6f8ccd1ed92ace1d41f0d8de8957")
+        << "RFC 6070, case 2";
     EXPECT_EQ(to_hex(pbkdf2_sha1(bytes_of("passwordPASSWORDpassword"), bytes_of("saltSALTsaltSALTsaltSALTsaltSALTsalt"), 4096, 25)),
-              "3d2eec4fe41c849b80c8d83662c0e44a8b291a964cf2f07038") << "RFC 6070, case 5";
-    EXPECT_EQ(to_hex(hmac_sha1(bytes_of("Jefe"), bytes_of("what do ya want for nothing?"))), "effcdf6ae5eb2fa2d27416d5f184df9c259a7c79") << "RFC 2202, case 2";
+              "3d2eec4fe41c849b80c8d83662c0e44a8b291a964cf2f07038")
+        << "RFC 6070, case 5";
+    EXPECT_EQ(to_hex(hmac_sha1(bytes_of("Jefe"), bytes_of("what do ya want for nothing?"))), "effcdf6ae5eb2fa2d27416d5f184df9c259a7c79")
+        << "RFC 2202, case 2";
 }
 
 TEST(Sha256Stream, Fips180InPieces) {
-    Sha256Stream stream;   // FIPS 180-4 example: one million times "a"
+    Sha256Stream stream;  // FIPS 180-4 example: one million times "a"
     const auto piece = bytes_of(std::string(1000, 'a'));
     for (int i = 0; i < 1000; ++i) stream.add(piece);
     EXPECT_EQ(to_hex(stream.finish()), "cdc76e5c9914fb9281a1c7e284d73e67f1809a48a497200e046d39ccc7112cd0");

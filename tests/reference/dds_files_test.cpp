@@ -15,8 +15,9 @@ using namespace skivet::test;
 namespace {
 
 Image read_with(const std::string& program, const std::filesystem::path& dds, const std::filesystem::path& png) {
-    const auto ran = program == "ffmpeg" ? run_program({"ffmpeg", "-y", "-loglevel", "error", "-i", dds.string(), "-pix_fmt", "rgba", png.string()})
-                                         : run_program({"convert", dds.string() + "[0]", "-define", "png:color-type=6", "PNG32:" + png.string()});
+    const auto ran = program == "ffmpeg"
+                         ? run_program({"ffmpeg", "-y", "-loglevel", "error", "-i", dds.string(), "-pix_fmt", "rgba", png.string()})
+                         : run_program({"convert", dds.string() + "[0]", "-define", "png:color-type=6", "PNG32:" + png.string()});
     EXPECT_EQ(ran.code, 0) << ran.output;
     const auto image = read_png(get_file(png), ReadLimits{});
     EXPECT_TRUE(image);
@@ -30,7 +31,10 @@ TEST(DdsFiles, ByImageMagickAreReadRight) {
     put_file(folder / "in.png", *write_png(smooth_picture(64, 64, 2, true)));
     for (const std::string compression : {"dxt1", "dxt5", "none"}) {
         const auto dds = folder / (compression + ".dds");
-        ASSERT_EQ(run_program({"convert", (folder / "in.png").string(), "-define", "dds:compression=" + compression, "-define", "dds:mipmaps=3", dds.string()}).code, 0);
+        ASSERT_EQ(run_program({"convert", (folder / "in.png").string(), "-define", "dds:compression=" + compression, "-define",
+                               "dds:mipmaps=3", dds.string()})
+                      .code,
+                  0);
         const auto texture = TextureFile::open(TextureKinds::standard(), get_file(dds), "x.dds", ReadLimits{});
         ASSERT_TRUE(texture) << texture.error().message();
         EXPECT_EQ(texture->layout.desc.mips, 4u) << compression;
@@ -76,7 +80,11 @@ TEST(AstcFiles, GoBothWaysBetweenUsAndAstcenc) {
     TempFolder folder;
     const auto picture = smooth_picture(60, 36, 5, true);
     put_file(folder / "in.png", *write_png(picture));
-    for (const auto& [format, footprint] : {std::pair{Format::ASTC_4x4, "4x4"}, {Format::ASTC_6x6, "6x6"}, {Format::ASTC_8x5, "8x5"}, {Format::ASTC_10x8, "10x8"}, {Format::ASTC_12x12, "12x12"}}) {
+    for (const auto& [format, footprint] : {std::pair{Format::ASTC_4x4, "4x4"},
+                                            {Format::ASTC_6x6, "6x6"},
+                                            {Format::ASTC_8x5, "8x5"},
+                                            {Format::ASTC_10x8, "10x8"},
+                                            {Format::ASTC_12x12, "12x12"}}) {
         const auto decoded_by_them = [&](const std::filesystem::path& file) {
             const auto ran = run_program({"astcenc", "-dl", file.string(), (folder / "back.png").string()});
             EXPECT_EQ(ran.code, 0) << ran.output;

@@ -21,7 +21,8 @@ std::vector<Image> pictures() {
     auto noisy = smooth_picture(128, 128, 3);
     std::mt19937 random(7);
     for (auto& t : noisy.texels)
-        for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>(std::clamp(t[c] + static_cast<int>(random() % 41) - 20, 0, 255));
+        for (std::size_t c = 0; c < 3; ++c)
+            t[c] = static_cast<std::uint8_t>(std::clamp(t[c] + static_cast<int>(random() % 41) - 20, 0, 255));
     Image stripes(128, 128);
     for (std::uint32_t y = 0; y < 128; ++y)
         for (std::uint32_t x = 0; x < 128; ++x) stripes.at(x, y) = (x / 9) % 2 ? Texel{163, 53, 60, 255} : Texel{239, 226, 196, 255};
@@ -30,7 +31,9 @@ std::vector<Image> pictures() {
     return {smooth_picture(128, 128, 1), smooth_picture(128, 128, 2), noisy, stripes, random_colors};
 }
 
-double psnr_of(Format format, const Bytes& bytes, const Image& image) { return difference(image, *decode(format, bytes, image.width, image.height)).psnr_rgb; }
+double psnr_of(Format format, const Bytes& bytes, const Image& image) {
+    return difference(image, *decode(format, bytes, image.width, image.height)).psnr_rgb;
+}
 
 }  // namespace
 
@@ -39,29 +42,35 @@ TEST(EncodeQuality, Bc1HoldsItsPlaceBesideLibsquish) {
     double fast = 0, normal = 0, best = 0;
     for (const auto& image : pictures()) {
         const auto ours = [&](Effort effort) { return std::min(99.0, psnr_of(Format::BC1, *encode(Format::BC1, image, {effort}), image)); };
-        const auto theirs = [&](int flag) { return std::min(99.0, psnr_of(Format::BC1, squish_encode(image, squish::kDxt1 | flag), image)); };
+        const auto theirs = [&](int flag) {
+            return std::min(99.0, psnr_of(Format::BC1, squish_encode(image, squish::kDxt1 | flag), image));
+        };
         const double range = theirs(squish::kColourRangeFit), iterative = theirs(squish::kColourIterativeClusterFit);
         fast += ours(Effort::fast) - range;
         normal += ours(Effort::normal) - iterative;
         best += ours(Effort::best) - iterative;
         EXPECT_GT(ours(Effort::best), iterative - 0.05);
     }
-    std::printf("BC1 mean: fast %+.2f dB on range fit, normal %+.2f and best %+.2f dB on iterative cluster fit\n", fast / 5, normal / 5, best / 5);
+    std::printf("BC1 mean: fast %+.2f dB on range fit, normal %+.2f and best %+.2f dB on iterative cluster fit\n", fast / 5, normal / 5,
+                best / 5);
     EXPECT_GE(fast, 0);
     EXPECT_GE(normal / 5, -0.15);
     EXPECT_GE(best, 0);
 }
 
 TEST(EncodeQuality, Bc7HoldsItsPlaceBesideAstc) {
-    // The same bits a texel; libastcenc is the reference encoder of the other format. Flat stripes are left out of the mean: ASTC holds two 8-bit
-    // colors exactly, BC7 needs luck for that; how near it comes is asked for by itself.
+    // The same bits a texel; libastcenc is the reference encoder of the other format. Flat stripes are left out of the mean: ASTC holds two
+    // 8-bit colors exactly, BC7 needs luck for that; how near it comes is asked for by itself.
     double normal = 0, best = 0;
     const auto all = pictures();
     for (std::size_t i = 0; i < all.size(); ++i) {
-        const auto psnr = [&](Format format, Effort effort) { return std::min(99.0, psnr_of(format, *encode(format, all[i], {effort}), all[i])); };
+        const auto psnr = [&](Format format, Effort effort) {
+            return std::min(99.0, psnr_of(format, *encode(format, all[i], {effort}), all[i]));
+        };
         const double ours_normal = psnr(Format::BC7, Effort::normal), ours_best = psnr(Format::BC7, Effort::best);
         const double theirs_normal = psnr(Format::ASTC_4x4, Effort::normal), theirs_best = psnr(Format::ASTC_4x4, Effort::best);
-        std::printf("BC7 normal %.2f, best %.2f dB; ASTC 4x4 medium %.2f, thorough %.2f dB\n", ours_normal, ours_best, theirs_normal, theirs_best);
+        std::printf("BC7 normal %.2f, best %.2f dB; ASTC 4x4 medium %.2f, thorough %.2f dB\n", ours_normal, ours_best, theirs_normal,
+                    theirs_best);
         if (i == 3) {
             EXPECT_GT(ours_normal, 50);
             continue;
@@ -69,8 +78,8 @@ TEST(EncodeQuality, Bc7HoldsItsPlaceBesideAstc) {
         normal += ours_normal - theirs_normal;
         best += ours_best - theirs_best;
     }
-    // On photographs BC7 best is level with thorough or above it (benchmarks/README.md); on these smooth gradients it is not, and this keeps
-    // it from getting worse.
+    // On photographs BC7 best is level with thorough or above it (benchmarks/README.md); on these smooth gradients it is not, and this
+    // keeps it from getting worse.
     EXPECT_GE(normal / 4, -0.8);
     EXPECT_GE(best / 4, -1.1);
 }
@@ -118,7 +127,8 @@ TEST(EncodeQuality, Bc4IsCloseToExhaustiveSearch) {
         for (int a = 0; a < 256; ++a)
             for (int b = 0; b < 256; ++b) {  // every endpoint pair, best index for each texel
                 int values[8] = {a, b};
-                for (int k = 2; k < 8; ++k) values[k] = a > b ? ((8 - k) * a + (k - 1) * b) / 7 : k == 6 ? 0 : k == 7 ? 255 : ((6 - k) * a + (k - 1) * b) / 5;
+                for (int k = 2; k < 8; ++k)
+                    values[k] = a > b ? ((8 - k) * a + (k - 1) * b) / 7 : k == 6 ? 0 : k == 7 ? 255 : ((6 - k) * a + (k - 1) * b) / 5;
                 int sum = 0;
                 for (const auto& t : in) {
                     int nearest = 1 << 30;

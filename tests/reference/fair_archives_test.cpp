@@ -1,5 +1,5 @@
-// The archives of the stand-in game that a sheet describes, a tool left behind, or the weather got at: found, opened, changed, read by the game, and
-// put back. fair-press, fair-stall and fair-dump share no code with the core.
+// The archives of the stand-in game that a sheet describes, a tool left behind, or the weather got at: found, opened, changed, read by the
+// game, and put back. fair-press, fair-stall and fair-dump share no code with the core.
 #include <gtest/gtest.h>
 
 #include "bench/fitting.h"
@@ -69,20 +69,21 @@ TEST_F(FairArchives, EveryKindIsChangedAsTheGameWantsItAndPutBack) {
         if (item.is_regular_file()) before[item.path().filename().string()] = hash_of_file(item.path());
     EXPECT_EQ(complaints(), "");
     const Address places[] = {
-        {game / "sideshow.bale", {"curtains.roll", "front_curtain.pnl"}},   // a texture in a roll in a crate in a bale
+        {game / "sideshow.bale", {"curtains.roll", "front_curtain.pnl"}},  // a texture in a roll in a crate in a bale
         {game / "lanterns.index", {"lanterns/paper_blue.pnl"}},
         {game / "cashbox.strongbox", {"cashbox/ticket_gold.pnl"}},
         {game / "puppets.hamper", {"puppets/king_tint.pnl"}},
-        {game / "organ.zip", {"carnival/arch.stp"}},                        // its largest level is deflated in a file of its own
+        {game / "organ.zip", {"carnival/arch.stp"}},  // its largest level is deflated in a file of its own
         {game / "zz_spare.crate", {"carousel/mirror.pnl"}},
-        {game / "weathered.zip", {"weathered/plank.dds"}},                  // the entry beside it is damaged
+        {game / "weathered.zip", {"weathered/plank.dds"}},  // the entry beside it is damaged
     };
     for (const auto& address : places) {
         const auto done = paint(address);
         ASSERT_TRUE(done) << address.text() << ": " << done.error().message();
         EXPECT_EQ(complaints(), "") << address.text();
         EXPECT_NE(hash_of_file(address.source.extension() == ".index" ? game / "lanterns-01.stock" : address.source),
-                  before[address.source.extension() == ".index" ? "lanterns-01.stock" : address.source.filename().string()]) << address.text();
+                  before[address.source.extension() == ".index" ? "lanterns-01.stock" : address.source.filename().string()])
+            << address.text();
     }
     ASSERT_TRUE(Vault(folder / "vault", files).restore_all());
     for (const auto& [name, hash] : before) EXPECT_EQ(hash_of_file(game / name), hash) << name;
@@ -121,7 +122,7 @@ TEST_F(FairArchives, NamesOfTheHamperAreFoundInAScene) {
 }
 
 TEST_F(FairArchives, SheetsAreDraftedFromThePlainCrateAndTheIndex) {
-    Kinds plain;   // without the shipped sheets
+    Kinds plain;  // without the shipped sheets
     for (const char* name : {"rides.crate", "lanterns.index"}) {
         const auto draft = draft_sheet(plain, *FileView::open(game / name), Progress{});
         ASSERT_TRUE(draft) << name << ": " << draft.error().message();
@@ -214,5 +215,6 @@ TEST_F(FairArchives, AFrameRecordSaysWhatWasDrawnFromWhere) {
     const auto text = as_text(get_file(folder / "frame.jsonl"));
     EXPECT_NE(text.find("\"archive\":\"zz_spare.crate\""), std::string::npos) << "what a tool left behind wins over the crate";
     EXPECT_NE(text.find("\"texture\":\"carousel/swan_variant.pnl\""), std::string::npos);
-    EXPECT_EQ(text.find("\"texture\":\"carousel/swan.pnl\""), std::string::npos) << "the name misleads: the variant is the one that is shown";
+    EXPECT_EQ(text.find("\"texture\":\"carousel/swan.pnl\""), std::string::npos)
+        << "the name misleads: the variant is the one that is shown";
 }

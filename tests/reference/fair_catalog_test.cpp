@@ -1,5 +1,5 @@
-// The catalog on the whole of Brindle Fair: roles against what the art is, and finding by pictures that another program (ImageMagick, Debian package
-// imagemagick) made of its textures.
+// The catalog on the whole of Brindle Fair: roles against what the art is, and finding by pictures that another program (ImageMagick,
+// Debian package imagemagick) made of its textures.
 #include <gtest/gtest.h>
 
 #include <random>
@@ -54,8 +54,11 @@ struct FairCatalog : testing::Test {
 
 TEST_F(FairCatalog, RolesAreWhatTheArtIs) {
     // What fair-press draws; everything that is not named here is painted color.
-    const std::map<std::string, Role> drawn = {{"carousel/horse_a_bump", Role::normal}, {"carousel/deck_bump", Role::normal},         {"ground/bricks_bump", Role::normal},      {"carousel/horse_a_gloss", Role::roughness_gloss},
-                                               {"carousel/deck_gloss", Role::roughness_gloss}, {"carousel/stripe_two_mask", Role::mask}, {"lights/bulbs_glow", Role::emission}, {"dice", Role::mask}};
+    const std::map<std::string, Role> drawn = {
+        {"carousel/horse_a_bump", Role::normal},        {"carousel/deck_bump", Role::normal},
+        {"ground/bricks_bump", Role::normal},           {"carousel/horse_a_gloss", Role::roughness_gloss},
+        {"carousel/deck_gloss", Role::roughness_gloss}, {"carousel/stripe_two_mask", Role::mask},
+        {"lights/bulbs_glow", Role::emission},          {"dice", Role::mask}};
     std::size_t right = 0, all = 0, by_picture = 0;
     std::string wrong;
     for (std::size_t i = 0; i < catalog.items.size(); ++i) {
@@ -92,7 +95,9 @@ TEST_F(FairCatalog, TwoHundredPicturesOfImageMagicksFindTheirTextures) {
     const auto search = PictureSearch::build(facts);
     std::vector<std::size_t> targets;
     for (std::size_t i = 0; i < catalog.items.size(); ++i)
-        if (facts[i] && catalog.items[i].effective && !catalog.items[i].error && facts[i]->contrast > 2 && catalog.items[i].desc.faces == 1 && !info(catalog.items[i].desc.format).is_float()) targets.push_back(i);
+        if (facts[i] && catalog.items[i].effective && !catalog.items[i].error && facts[i]->contrast > 2 &&
+            catalog.items[i].desc.faces == 1 && !info(catalog.items[i].desc.format).is_float())
+            targets.push_back(i);
     ASSERT_GT(targets.size(), 60u);
     const auto all = comparables(catalog, facts, false);
     std::mt19937 random(17);
@@ -108,14 +113,21 @@ TEST_F(FairCatalog, TwoHundredPicturesOfImageMagicksFindTheirTextures) {
         const auto w = it.desc.width, h = it.desc.height;
         std::vector<std::string> how;
         std::string kind, out = "out.png";
-        const auto some = [&](std::initializer_list<const char*> list) { return std::string(*(list.begin() + static_cast<std::ptrdiff_t>(random() % list.size()))); };
+        const auto some = [&](std::initializer_list<const char*> list) {
+            return std::string(*(list.begin() + static_cast<std::ptrdiff_t>(random() % list.size())));
+        };
         switch (q % 8) {
             case 0: kind = "smaller", how = {"-resize", std::max(w, h) > 64 ? some({"50%", "66%", "40%"}) : "75%"}; break;
             case 1: kind = "JPEG", out = "out.jpg", how = {"-alpha", "off", "-quality", some({"35", "50", "70"})}; break;
             case 2: kind = "mirrored", how = {"-flop"}; break;
             case 3: kind = "turned", how = {"-rotate", some({"90", "180", "270"})}; break;
-            case 4: kind = "hue", how = {"-modulate", some({"90", "100", "110"}) + "," + some({"80", "100", "115"}) + "," + some({"92", "96", "104", "108"})}; break;
-            case 5: kind = "block-compressed", out = "out.dds", how = {"-alpha", "off", "-resize", "64x64!", "-define", "dds:compression=dxt1"}; break;
+            case 4:
+                kind = "hue",
+                how = {"-modulate", some({"90", "100", "110"}) + "," + some({"80", "100", "115"}) + "," + some({"92", "96", "104", "108"})};
+                break;
+            case 5:
+                kind = "block-compressed", out = "out.dds", how = {"-alpha", "off", "-resize", "64x64!", "-define", "dds:compression=dxt1"};
+                break;
             case 6: kind = "larger", how = {"-resize", "150%"}; break;
             default: {
                 kind = "part";

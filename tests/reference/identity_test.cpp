@@ -2,8 +2,8 @@
 // everything, and the stand-in game shows what was put in.
 #include <gtest/gtest.h>
 
-#include "bench/fitting.h"
 #include "bench/export.h"
+#include "bench/fitting.h"
 #include "catalog/catalog.h"
 #include "delivery/vault.h"
 #include "pixel/metrics.h"
@@ -27,7 +27,8 @@ struct Demo : testing::Test {
 
     void SetUp() override {
         game = folder / "Brindle Fair";
-        std::filesystem::copy(SKIVET_FAIRGROUND, game, std::filesystem::copy_options::recursive);   // made by fair-press when the tests were built
+        std::filesystem::copy(SKIVET_FAIRGROUND, game,
+                              std::filesystem::copy_options::recursive);  // made by fair-press when the tests were built
         ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
         auto ring = std::make_shared<KeyRing>();
         ring->add(*parse_key("cashbox=@" + (game / "cashbox key.txt").string()));
@@ -66,14 +67,17 @@ TEST_F(Demo, HasAFairgroundOfTextures) {
     for (const auto& source : sources) EXPECT_FALSE(source.error) << source.error->message();
     std::set<Format> formats;
     for (const auto& i : catalog.items) formats.insert(i.desc.format);
-    for (const auto format : {Format::BC1, Format::BC2, Format::BC3, Format::BC4, Format::BC5, Format::BC6H, Format::BC7, Format::ETC2_RGB, Format::ASTC_4x4, Format::RGBA16F})
+    for (const auto format : {Format::BC1, Format::BC2, Format::BC3, Format::BC4, Format::BC5, Format::BC6H, Format::BC7, Format::ETC2_RGB,
+                              Format::ASTC_4x4, Format::RGBA16F})
         EXPECT_TRUE(formats.contains(format)) << info(format).name;
 }
 
 TEST_F(Demo, IsTheSameEveryTime) {
     const auto again = folder / "again";
     ASSERT_EQ(run_program({SKIVET_BIN "/fair-press", again.string()}).code, 0);
-    for (const char* name : {"midway.zip", "organ.zip", "rides.crate", "autumn.crate", "sideshow.bale", "lanterns-01.stock", "cashbox.strongbox", "puppets.hamper", "weathered.zip", "manifest.txt"}) EXPECT_EQ(hash_of_file(game / name), hash_of_file(again / name)) << name;
+    for (const char* name : {"midway.zip", "organ.zip", "rides.crate", "autumn.crate", "sideshow.bale", "lanterns-01.stock",
+                             "cashbox.strongbox", "puppets.hamper", "weathered.zip", "manifest.txt"})
+        EXPECT_EQ(hash_of_file(game / name), hash_of_file(again / name)) << name;
 }
 
 TEST_F(Demo, EverythingExportedAndBroughtBackUnchangedLeavesEveryArchiveAlone) {
@@ -83,18 +87,18 @@ TEST_F(Demo, EverythingExportedAndBroughtBackUnchangedLeavesEveryArchiveAlone) {
             for (const auto& entry : catalog.items) {
                 if (entry.source != s || !entry.is_texture()) continue;
                 const auto original = open_texture(kinds, sources[s], entry);
-                if (entry.path() == "weathered/nail.dds") {   // its data is damaged, and says so
+                if (entry.path() == "weathered/nail.dds") {  // its data is damaged, and says so
                     ASSERT_FALSE(original);
                     continue;
                 }
                 ASSERT_TRUE(original) << entry.path() << original.error().message();
-                if (entry.path() == "carnival/gate.stp") {   // one of its files is missing
+                if (entry.path() == "carnival/gate.stp") {  // one of its files is missing
                     EXPECT_TRUE(original->layout.damage);
                     continue;
                 }
-                if (as == ExportAs::png && original->layout.desc.depth > 1) continue;   // volumes come back as texture files
+                if (as == ExportAs::png && original->layout.desc.depth > 1) continue;  // volumes come back as texture files
                 auto exported = export_as(*original, as);
-                if (!exported && as == ExportAs::dds) exported = export_as(*original, ExportAs::ktx2);   // formats DDS does not have
+                if (!exported && as == ExportAs::dds) exported = export_as(*original, ExportAs::ktx2);  // formats DDS does not have
                 ASSERT_TRUE(exported) << entry.path() << ": " << exported.error().message();
                 const auto edited = read_edited(*exported, kinds.limits);
                 ASSERT_TRUE(edited);

@@ -16,14 +16,16 @@ using namespace skivet::test;
 
 TEST(KtxParse, ReadsEveryFileWeWrite) {
     const std::string modules = SKIVET_NODE_MODULES;
-    if (!std::filesystem::exists(modules + "/ktx-parse")) GTEST_SKIP() << "ktx-parse is not installed (run-tests does it where the npm registry can be reached)";
+    if (!std::filesystem::exists(modules + "/ktx-parse"))
+        GTEST_SKIP() << "ktx-parse is not installed (run-tests does it where the npm registry can be reached)";
     TempFolder folder;
     int read = 0;
     for (const auto& f : all_formats()) {
         // Every format as a plain chain; arrays and cubemaps where blocks make their levels uneven.
         std::vector<TextureDesc> shapes = {{f.format, 40, 24, 1, 6, 1, 1, ColorSpace::linear}};
         if (f.format == Format::BC1 || f.format == Format::ASTC_5x5 || f.format == Format::RGB8)
-            shapes.insert(shapes.end(), {{f.format, 16, 16, 1, 1, 1, 6, ColorSpace::linear}, {f.format, 12, 20, 1, 3, 3, 1, ColorSpace::linear}});
+            shapes.insert(shapes.end(),
+                          {{f.format, 16, 16, 1, 1, 1, 6, ColorSpace::linear}, {f.format, 12, 20, 1, 3, 3, 1, ColorSpace::linear}});
         for (const auto& shape : shapes) {
             std::uint64_t end = 0;
             const auto surfaces = lay_out(shape, 0, MipOrder::largest_first, 1, end);
@@ -47,7 +49,9 @@ TEST(KtxParse, ReadsEveryFileWeWrite) {
             for (std::uint32_t mip = 0; mip < shape.mips; ++mip) {
                 Bytes level;
                 for (const auto& s : surfaces)
-                    if (s.mip == mip) level.insert(level.end(), payload.begin() + static_cast<std::ptrdiff_t>(s.offset), payload.begin() + static_cast<std::ptrdiff_t>(s.offset + s.size));
+                    if (s.mip == mip)
+                        level.insert(level.end(), payload.begin() + static_cast<std::ptrdiff_t>(s.offset),
+                                     payload.begin() + static_cast<std::ptrdiff_t>(s.offset + s.size));
                 EXPECT_EQ(j["levels"][mip]["sha256"], to_hex(sha256(level))) << f.name << " level " << mip;
             }
             ++read;

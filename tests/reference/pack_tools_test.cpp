@@ -13,7 +13,7 @@ namespace {
 struct Tool {
     Packing packing;
     const char* name;
-    std::string pack, unpack;   ///< shell words; %in and %out stand for files
+    std::string pack, unpack;  ///< shell words; %in and %out stand for files
 };
 const std::vector<Tool> tools = {{Packing::gzip, "gzip", "gzip -c %in > %out", "gzip -dc %in > %out"},
                                  {Packing::zstd, "zstd", "zstd -q -19 --check -c %in > %out", "zstd -q -d -c < %in > %out"},
@@ -26,7 +26,9 @@ class Tools : public testing::TestWithParam<Tool> {
 protected:
     TempFolder folder;
     void run(std::string words, const char* in, const char* out) {
-        const auto put = [&](const char* name, const std::string& value) { words.replace(words.find(name), std::strlen(name), "'" + value + "'"); };
+        const auto put = [&](const char* name, const std::string& value) {
+            words.replace(words.find(name), std::strlen(name), "'" + value + "'");
+        };
         put("%in", (folder / in).string());
         put("%out", (folder / out).string());
         const auto ran = run_program({"sh", "-c", words});
@@ -61,7 +63,11 @@ TEST(PackedLike, TheOlderStreamsManner) {
     const auto data = random_bytes(5000, 1);
     put_file(folder / "a name.bin", data);
     const auto path = (folder / "a name.bin").string();
-    ASSERT_EQ(run_program({"sh", "-c", "gzip -k '" + path + "'; xz -k --check=crc32 '" + path + "'; zstd -q --no-check '" + path + "'; lz4 -q -B5 --content-size '" + path + "' '" + path + ".lz4'"}).code, 0);
+    ASSERT_EQ(run_program({"sh", "-c",
+                           "gzip -k '" + path + "'; xz -k --check=crc32 '" + path + "'; zstd -q --no-check '" + path +
+                               "'; lz4 -q -B5 --content-size '" + path + "' '" + path + ".lz4'"})
+                  .code,
+              0);
     const auto like = [&](Packing packing, const char* ending) {
         const auto theirs = get_file(path + ending);
         return std::pair(theirs, *pack(packing, data, 0, theirs));

@@ -73,8 +73,11 @@ TEST_F(ZipMethods, AllAreReadReplacedAndReadByBsdtar) {
     const auto extracted = run_program({"bsdtar", "-xf", path, "-C", (folder / "out").string()});
     EXPECT_EQ(extracted.code, 0) << extracted.output;
     const char* names[] = {"0", "8", "12", "14", "93", "95"};
-    for (std::size_t i = 0; i < 6; ++i) EXPECT_EQ(get_file(folder / (std::string("out/") + names[i] + "/horse.dds")), fresh[i]) << methods[i];
-    const auto python = run_program({"python3", "-c", "import zipfile,sys; z=zipfile.ZipFile(sys.argv[1]); [z.read(n+'/horse.dds') for n in ('0','8','12','14')]", path});
+    for (std::size_t i = 0; i < 6; ++i)
+        EXPECT_EQ(get_file(folder / (std::string("out/") + names[i] + "/horse.dds")), fresh[i]) << methods[i];
+    const auto python =
+        run_program({"python3", "-c",
+                     "import zipfile,sys; z=zipfile.ZipFile(sys.argv[1]); [z.read(n+'/horse.dds') for n in ('0','8','12','14')]", path});
     EXPECT_EQ(python.code, 0) << "Python checks the checksums of the methods it knows: " << python.output;
     EXPECT_EQ(*Vault(folder / "vault", files).restore(path), 6u);
     EXPECT_EQ(get_file(path), before);
@@ -89,7 +92,8 @@ protected:
         auto* zip = ::zip_open(path.c_str(), ZIP_CREATE | ZIP_TRUNCATE, &error);
         ASSERT_NE(zip, nullptr);
         for (const char* name : {"stored.bin", "deflated.bin", "plain.bin"}) {
-            const auto index = static_cast<zip_uint64_t>(::zip_file_add(zip, name, ::zip_source_buffer(zip, data.data(), data.size(), 0), 0));
+            const auto index =
+                static_cast<zip_uint64_t>(::zip_file_add(zip, name, ::zip_source_buffer(zip, data.data(), data.size(), 0), 0));
             ::zip_set_file_compression(zip, index, name[0] == 's' ? ZIP_CM_STORE : ZIP_CM_DEFLATE, 0);
             if (name[0] != 'p') ASSERT_EQ(::zip_file_set_encryption(zip, index, GetParam(), "ticket booth"), 0);
         }
@@ -135,7 +139,8 @@ TEST_P(Encrypted, IsReadAndWrittenWithTheKeyFromTheRing) {
         const auto read = zip->read(i, ReadLimits{});
         ASSERT_TRUE(read) << read.error().message();
         EXPECT_EQ(*read, data);
-        EXPECT_TRUE(zip->plan(std::vector<Replacement>{{i, data}}, ReadLimits{})->empty()) << "the same content plans nothing, whatever a new salt would do";
+        EXPECT_TRUE(zip->plan(std::vector<Replacement>{{i, data}}, ReadLimits{})->empty())
+            << "the same content plans nothing, whatever a new salt would do";
     }
     auto fresh = data;
     fresh[5] ^= std::byte{1};
@@ -148,7 +153,8 @@ TEST_P(Encrypted, IsReadAndWrittenWithTheKeyFromTheRing) {
     EXPECT_NE(by_libzip("stored.bin", "another"), fresh);
     EXPECT_EQ(by_libzip("plain.bin", ""), data);
     put_file(folder / "fresh", fresh);
-    const auto bsdtar = run_program({"sh", "-c", "bsdtar --passphrase 'ticket booth' -xOf '" + path + "' stored.bin | cmp - '" + (folder / "fresh").string() + "'"});
+    const auto bsdtar = run_program(
+        {"sh", "-c", "bsdtar --passphrase 'ticket booth' -xOf '" + path + "' stored.bin | cmp - '" + (folder / "fresh").string() + "'"});
     EXPECT_EQ(bsdtar.code, 0) << bsdtar.output;
     EXPECT_EQ(*Vault(folder / "vault", files).restore(path), 2u);
     EXPECT_EQ(get_file(path), before);
@@ -180,7 +186,7 @@ TEST_F(ZipMethods, SplitArchivesOfZipAreReadAndChangedInPlace) {
         EXPECT_EQ(*read, get_file(folder / ("in/" + zip->entries()[i].path)));
     }
     const auto a = *zip->find("a.bin");
-    const auto fresh = random_bytes(90'000, 7);   // packs to the same size: random data stays as it is
+    const auto fresh = random_bytes(90'000, 7);  // packs to the same size: random data stays as it is
     const auto plan = zip->plan(std::vector<Replacement>{{a, fresh}}, ReadLimits{});
     ASSERT_TRUE(plan) << plan.error().message();
     EXPECT_GE(plan->files.size(), 2u) << "the entry and the directory lie in different parts";
@@ -204,7 +210,7 @@ TEST_F(ZipMethods, SplitArchivesOfZipAreReadAndChangedInPlace) {
 TEST_F(ZipMethods, ADamagedDirectoryIsRebuiltFromLocalHeaders) {
     put_file(folder / "in/a.bin", random_bytes(9000, 1));
     put_file(folder / "in/text.txt", bytes_of(std::string(5000, 't')));
-    for (const char* options : {"-r '%' .", "-r - . > '%'"}) {   // sizes before the data, and behind it
+    for (const char* options : {"-r '%' .", "-r - . > '%'"}) {  // sizes before the data, and behind it
         std::string words = std::string("cd '") + (folder / "in").string() + "' && rm -f '" + path + "' && zip -q " + options;
         words.replace(words.find('%'), 1, path);
         ASSERT_EQ(run_program({"sh", "-c", words}).code, 0);
@@ -212,9 +218,10 @@ TEST_F(ZipMethods, ADamagedDirectoryIsRebuiltFromLocalHeaders) {
         const auto directory = as_text(whole).find("PK\x01\x02");
         for (const int how : {0, 1, 2}) {
             auto bytes = whole;
-            if (how == 0) bytes.resize(directory);                              // cut off
-            if (how == 1) bytes[bytes.size() - 10] ^= std::byte{0x7F};            // the end record points elsewhere
-            if (how == 2) for (std::size_t i = directory; i < directory + 60; ++i) bytes[i] = std::byte{0};
+            if (how == 0) bytes.resize(directory);                      // cut off
+            if (how == 1) bytes[bytes.size() - 10] ^= std::byte{0x7F};  // the end record points elsewhere
+            if (how == 2)
+                for (std::size_t i = directory; i < directory + 60; ++i) bytes[i] = std::byte{0};
             put_file(path, bytes);
             const auto zip = open();
             ASSERT_TRUE(zip) << options << how;
@@ -249,7 +256,8 @@ TEST_F(ZipMethods, CompactGivesDeadSpaceBackAndOthersReadIt) {
     EXPECT_EQ(open()->dead_bytes(), 0u);
     EXPECT_EQ(*open()->read(*open()->find("b.bin"), ReadLimits{}), random_bytes(12'000, 3));
     EXPECT_EQ(run_program({"unzip", "-tqq", path}).code, 0);
-    EXPECT_EQ(run_program({"sh", "-c", "bsdtar -tf '" + path + "' | grep -q '^rides/$'"}).code, 0) << "the folder's own record is still there";
+    EXPECT_EQ(run_program({"sh", "-c", "bsdtar -tf '" + path + "' | grep -q '^rides/$'"}).code, 0)
+        << "the folder's own record is still there";
     EXPECT_EQ(*Vault(folder / "vault", files).restore(path), 3u);
     EXPECT_EQ(get_file(path), before);
 }

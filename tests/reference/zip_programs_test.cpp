@@ -26,12 +26,16 @@ struct Archive : testing::TestWithParam<std::string> {
         if (maker == "zip_stored") ran = run_program({"zip", "-q", "-0", "-r", zip, "."}, in);
         if (maker == "zip_stream") ran = run_program({"sh", "-c", "zip -q -r - . > '" + zip + "'"}, in);
         if (maker == "bsdtar") ran = run_program({"bsdtar", "--format", "zip", "-cf", zip, "."}, in);
-        if (maker == "python") ran = run_program({"python3", "-c", "import shutil,sys; shutil.make_archive(sys.argv[1][:-4],'zip','.')", zip}, in);
+        if (maker == "python")
+            ran = run_program({"python3", "-c", "import shutil,sys; shutil.make_archive(sys.argv[1][:-4],'zip','.')", zip}, in);
         if (maker == "python_zip64")
             ran = run_program({"python3", "-c",
                                "import zipfile,sys,os\nz=zipfile.ZipFile(sys.argv[1],'w',zipfile.ZIP_DEFLATED)\n"
-                               "for d,_,fs in os.walk('.'):\n for f in fs:\n  p=os.path.join(d,f)[2:]\n  h=z.open(zipfile.ZipInfo(p),'w',force_zip64=True); h.write(open(p,'rb').read()); h.close()\n"
-                               "z.comment=b'made at the fair'\nz.close()", zip}, in);
+                               "for d,_,fs in os.walk('.'):\n for f in fs:\n  p=os.path.join(d,f)[2:]\n  "
+                               "h=z.open(zipfile.ZipInfo(p),'w',force_zip64=True); h.write(open(p,'rb').read()); h.close()\n"
+                               "z.comment=b'made at the fair'\nz.close()",
+                               zip},
+                              in);
         ASSERT_EQ(ran.code, 0) << ran.output;
     }
     [[nodiscard]] std::string path() const { return (folder / "made.zip").string(); }
@@ -50,11 +54,13 @@ struct Archive : testing::TestWithParam<std::string> {
         // zip's own streamed and forced ZIP64 archives are read by all; each program checks every checksum.
         EXPECT_EQ(run_program({"unzip", "-tqq", path()}).code, 0);
         EXPECT_EQ(run_program({"bsdtar", "-tf", path()}).code, 0);
-        const auto python = run_program({"python3", "-c", "import zipfile,sys; sys.exit(zipfile.ZipFile(sys.argv[1]).testzip() is not None)", path()});
+        const auto python =
+            run_program({"python3", "-c", "import zipfile,sys; sys.exit(zipfile.ZipFile(sys.argv[1]).testzip() is not None)", path()});
         EXPECT_EQ(python.code, 0) << python.output;
     }
 };
-INSTANTIATE_TEST_SUITE_P(By, Archive, testing::Values("zip", "zip_stored", "zip_stream", "bsdtar", "python", "python_zip64"), [](const auto& param) { return param.param; });
+INSTANTIATE_TEST_SUITE_P(By, Archive, testing::Values("zip", "zip_stored", "zip_stream", "bsdtar", "python", "python_zip64"),
+                         [](const auto& param) { return param.param; });
 
 }  // namespace
 
@@ -74,7 +80,8 @@ TEST_P(Archive, StaysSoundForOthersAfterReplacingAndRestoring) {
     auto same_size = texture;
     same_size[500] ^= std::byte{9};
     int step = 0;
-    for (const auto& [name, content] : {std::pair<std::string, Bytes>{"rides/horse.dds", same_size}, {"text.txt", random_bytes(9000, 1)}, {"müsik.bin", bytes_of("")}}) {
+    for (const auto& [name, content] :
+         {std::pair<std::string, Bytes>{"rides/horse.dds", same_size}, {"text.txt", random_bytes(9000, 1)}, {"müsik.bin", bytes_of("")}}) {
         const auto zip = open();
         const auto plan = zip->plan(std::vector<Replacement>{{entry(*zip, name), content}}, ReadLimits{});
         ASSERT_TRUE(plan) << plan.error().message();

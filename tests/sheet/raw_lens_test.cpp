@@ -19,7 +19,9 @@ Image scene(std::uint32_t w, std::uint32_t h) {
         for (std::uint32_t x = 0; x < w; ++x) {
             const double a = std::sin(x * 0.071 + y * 0.013) + std::sin(y * 0.049 - x * 0.017), b = std::hypot(x - w * 0.4, y - h * 0.6);
             const bool disc = b < h * 0.3, bar = (x * 3 + y) % 211 < 40;
-            out.at(x, y) = {static_cast<std::uint8_t>(disc ? 200 + 20 * a : 90 + 40 * a), static_cast<std::uint8_t>(bar ? 60 : 120 + 30 * a), static_cast<std::uint8_t>(40 + b * 150 / (w + h)), static_cast<std::uint8_t>(disc ? 255 : 180)};
+            out.at(x, y) = {static_cast<std::uint8_t>(disc ? 200 + 20 * a : 90 + 40 * a),
+                            static_cast<std::uint8_t>(bar ? 60 : 120 + 30 * a), static_cast<std::uint8_t>(40 + b * 150 / (w + h)),
+                            static_cast<std::uint8_t>(disc ? 255 : 180)};
         }
     return out;
 }
@@ -58,7 +60,8 @@ TEST(RawLens, PitchTilingAndPalette) {
     lens.height = 32;
     lens.pitch = 300;
     Bytes pitched(300 * 32, std::byte{9});
-    for (std::size_t y = 0; y < 32; ++y) std::copy_n(pixels.begin() + static_cast<std::ptrdiff_t>(y * 256), 256, pitched.begin() + static_cast<std::ptrdiff_t>(y * 300));
+    for (std::size_t y = 0; y < 32; ++y)
+        std::copy_n(pixels.begin() + static_cast<std::ptrdiff_t>(y * 256), 256, pitched.begin() + static_cast<std::ptrdiff_t>(y * 300));
     EXPECT_EQ(*look_through(lens, pitched), picture);
     lens.pitch = 0;
     lens.tiling.tiling = Tiling::morton;
@@ -68,7 +71,9 @@ TEST(RawLens, PitchTilingAndPalette) {
 
     // Sixteen gray entries behind the numbers; the lower half of a byte is the left texel.
     Bytes indexed = {std::byte{0x10}, std::byte{0x32}, std::byte{0xFE}, std::byte{0x45}};
-    for (unsigned i = 0; i < 16; ++i) indexed.insert(indexed.end(), {static_cast<std::byte>(i * 17), static_cast<std::byte>(i * 17), static_cast<std::byte>(i * 17), std::byte{255}});
+    for (unsigned i = 0; i < 16; ++i)
+        indexed.insert(indexed.end(),
+                       {static_cast<std::byte>(i * 17), static_cast<std::byte>(i * 17), static_cast<std::byte>(i * 17), std::byte{255}});
     Lens palette;
     palette.palette_bits = 4;
     palette.palette_at = 4;
@@ -83,7 +88,8 @@ TEST(RawLens, PitchTilingAndPalette) {
 TEST(RawLens, SuggestsTheWidth) {
     for (const auto& [w, h] : {std::pair{256u, 128u}, std::pair{200u, 150u}, std::pair{512u, 96u}, std::pair{1024u, 80u}}) {
         const auto picture = scene(w, h);
-        for (const auto format : {Format::RGBA8, Format::RGB8, Format::R8, Format::B5G6R5, Format::BC1, Format::BC3, Format::BC7, Format::BC4}) {
+        for (const auto format :
+             {Format::RGBA8, Format::RGB8, Format::R8, Format::B5G6R5, Format::BC1, Format::BC3, Format::BC7, Format::BC4}) {
             const auto pixels = encode(format, stored_form(format, picture));
             ASSERT_TRUE(pixels);
             Lens lens;
@@ -154,11 +160,11 @@ TEST(RawLens, RefusesWhatMakesNoSense) {
     lens.pitch = 8;
     EXPECT_FALSE(look_through(lens, data));
     lens.pitch = 0;
-    lens.height = 100;   // reaches behind the end: what is missing is zero
+    lens.height = 100;  // reaches behind the end: what is missing is zero
     const auto seen = look_through(lens, data);
     ASSERT_TRUE(seen);
     EXPECT_EQ(seen->height, 100u);
-    lens.width = lens.height = 16'384;   // a gigabyte of texels
+    lens.width = lens.height = 16'384;  // a gigabyte of texels
     const auto huge = look_through(lens, data);
     ASSERT_FALSE(huge);
     EXPECT_EQ(huge.error().code, ErrorCode::limit);

@@ -29,7 +29,7 @@ std::string message_of(const std::string& toml) {
 TEST(Sheet, ShippedSheetsAreSound) {
     int count = 0;
     for (const auto& file : std::filesystem::directory_iterator(SKIVET_SHEETS)) {
-        if (file.path().extension() != ".toml") continue;   // dictionaries lie beside them
+        if (file.path().extension() != ".toml") continue;  // dictionaries lie beside them
         const auto sheet = parse_sheet(as_text(get_file(file.path())), file.path().filename().string());
         EXPECT_TRUE(sheet) << (sheet ? "" : sheet.error().message());
         ++count;
@@ -39,13 +39,21 @@ TEST(Sheet, ShippedSheetsAreSound) {
 
 TEST(Sheet, MistakesAreNamedWithTheirLine) {
     EXPECT_EQ(message_of("sheet = \"texture\"\nname = 5"), "s.toml ▸ line 2: \"name\" must be text");
-    EXPECT_EQ(message_of("sheet = \"picture\"\nname = \"x\""), "s.toml ▸ line 1: sheet = \"picture\" is not known; write \"container\", \"texture\" or \"wrapper\"");
+    EXPECT_EQ(message_of("sheet = \"picture\"\nname = \"x\""),
+              "s.toml ▸ line 1: sheet = \"picture\" is not known; write \"container\", \"texture\" or \"wrapper\"");
     EXPECT_NE(message_of("sheet = ").find("line 1"), std::string::npos);
-    EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u5\" },\n]").find("line 8: the type \"u5\" is not known"), std::string::npos);
-    EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u16\", means = \"girth\" },\n]").find("line 8: the meaning \"girth\""), std::string::npos);
-    EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u16\", wide = 1 },\n]").find("the word \"wide\" is not known here"), std::string::npos);
-    EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u16\", means = \"width\" },\n]").find("no field of [header] means \"height\""), std::string::npos);
-    EXPECT_NE(message_of(texture_head + "  { name = \"f\", type = \"u8\", means = \"format\", values = { 1 = \"BC9\" } },\n]").find("the format \"BC9\""), std::string::npos);
+    EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u5\" },\n]").find("line 8: the type \"u5\" is not known"),
+              std::string::npos);
+    EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u16\", means = \"girth\" },\n]").find("line 8: the meaning \"girth\""),
+              std::string::npos);
+    EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u16\", wide = 1 },\n]").find("the word \"wide\" is not known here"),
+              std::string::npos);
+    EXPECT_NE(message_of(texture_head + "  { name = \"w\", type = \"u16\", means = \"width\" },\n]")
+                  .find("no field of [header] means \"height\""),
+              std::string::npos);
+    EXPECT_NE(message_of(texture_head + "  { name = \"f\", type = \"u8\", means = \"format\", values = { 1 = \"BC9\" } },\n]")
+                  .find("the format \"BC9\""),
+              std::string::npos);
 }
 
 TEST(Sheet, ReadsEveryKindOfField) {
@@ -68,9 +76,13 @@ fields = [
   { name = "p", type = "text", length = "u8", means = "path" },
   { name = "o", type = "u64", means = "data offset" },
   { name = "s", type = "u32", means = "stored size" },
-])", "k.toml");
+])",
+                                   "k.toml");
     ASSERT_TRUE(sheet) << sheet.error().message();
-    const auto data = bytes_of(std::string("KK\x00\x01\x02\x00\x08hi\0\x03" "abcxy\0\0", 18));
+    const auto data =
+        bytes_of(std::string("KK\x00\x01\x02\x00\x08hi\0\x03"
+                             "abcxy\0\0",
+                             18));
     EXPECT_TRUE(recognize(*sheet, data, data.size(), "a.k"));
     const auto values = read_record(*sheet, sheet->header, data, 0, ReadLimits{});
     ASSERT_TRUE(values) << values.error().message();
@@ -99,7 +111,9 @@ Bytes panel(std::uint16_t w, std::uint16_t h, std::uint8_t levels) {
     Bytes payload;
     for (int l = levels - 1; l >= 0; --l) {
         while (payload.size() % 8) payload.push_back(std::byte{0});
-        const auto level = random_bytes(static_cast<std::size_t>(level_bytes(Format::BC1, mip_side(w, static_cast<std::uint32_t>(l)), mip_side(h, static_cast<std::uint32_t>(l)))), static_cast<unsigned>(l));
+        const auto level = random_bytes(static_cast<std::size_t>(level_bytes(Format::BC1, mip_side(w, static_cast<std::uint32_t>(l)),
+                                                                             mip_side(h, static_cast<std::uint32_t>(l)))),
+                                        static_cast<unsigned>(l));
         payload.insert(payload.end(), level.begin(), level.end());
     }
     ByteWriter out;
@@ -116,7 +130,9 @@ Bytes panel(std::uint16_t w, std::uint16_t h, std::uint8_t levels) {
     return out.bytes;
 }
 
-SheetTextureKind panel_kind() { return SheetTextureKind(*parse_sheet(as_text(get_file(std::filesystem::path(SKIVET_SHEETS) / "fair-panel.toml")), "p")); }
+SheetTextureKind panel_kind() {
+    return SheetTextureKind(*parse_sheet(as_text(get_file(std::filesystem::path(SKIVET_SHEETS) / "fair-panel.toml")), "p"));
+}
 
 }  // namespace
 
@@ -153,7 +169,8 @@ TEST(TextureSheet, NumbersWithoutANameAreSaid) {
     file[8] = std::byte{200};
     const auto layout = kind.layout(file, file.size(), ReadLimits{});
     ASSERT_FALSE(layout);
-    EXPECT_EQ(layout.error().message(), "field pixels: the sheet has no name for 200 (at byte 0x8). Add it to the field's values in the sheet");
+    EXPECT_EQ(layout.error().message(),
+              "field pixels: the sheet has no name for 200 (at byte 0x8). Add it to the field's values in the sheet");
     file = panel(16, 16, 5);
     file.pop_back();
     const auto cut = kind.layout(file, file.size(), ReadLimits{});

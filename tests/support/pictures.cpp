@@ -18,7 +18,8 @@ Image smooth_picture(std::uint32_t width, std::uint32_t height, unsigned seed, b
         for (std::uint32_t x = 0; x < width; ++x) {
             const double u = static_cast<double>(x) / width, v = static_cast<double>(y) / height;
             const auto wave = [&](double a) { return static_cast<std::uint8_t>(127 + 120 * std::sin(a)); };
-            image.at(x, y) = {wave(k * u + v), wave(k * v * 1.3 + seed), wave((u + v) * k * 2), alpha ? wave(k * (u - v) * 3) : std::uint8_t{255}};
+            image.at(x, y) = {wave(k * u + v), wave(k * v * 1.3 + seed), wave((u + v) * k * 2),
+                              alpha ? wave(k * (u - v) * 3) : std::uint8_t{255}};
             if (std::hypot(u - 0.5, v - 0.5) < 0.2) image.at(x, y)[0] = 230;
         }
     return image;

@@ -26,13 +26,13 @@ namespace skivet::test {
 
 /// A ZIP archive written by the simplest possible code, with the traits a test wants.
 struct ZipTraits {
-    bool zip64 = false;             ///< ZIP64 fields and end records though nothing needs them
-    bool descriptors = false;       ///< sizes and checksum behind the data
+    bool zip64 = false;        ///< ZIP64 fields and end records though nothing needs them
+    bool descriptors = false;  ///< sizes and checksum behind the data
     bool descriptor_signature = true;
-    std::string prefix;             ///< bytes before the archive; offsets do not count them
+    std::string prefix;  ///< bytes before the archive; offsets do not count them
     bool offsets_count_prefix = false;
     std::string comment;
-    std::uint16_t flags = 0x800;    ///< UTF-8 names
+    std::uint16_t flags = 0x800;  ///< UTF-8 names
 };
 struct ZipItem {
     std::string name;

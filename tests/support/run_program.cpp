@@ -1,10 +1,10 @@
 #include "support/run_program.h"
 
+#include <sys/wait.h>
 #include <array>
 #include <cstdio>
 #include <cstdlib>
 #include <sstream>
-#include <sys/wait.h>
 
 #include "cli/run.h"
 #include "support/temp_folder.h"

@@ -6,7 +6,7 @@ namespace skivet::test {
 
 struct Ran {
     int code = -1;
-    std::string output;   ///< stdout and stderr
+    std::string output;  ///< stdout and stderr
 };
 /// Runs a program found on PATH (or by path) and waits for it.
 [[nodiscard]] Ran run_program(const std::vector<std::string>& words, const std::string& folder = {});

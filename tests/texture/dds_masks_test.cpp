@@ -47,8 +47,10 @@ INSTANTIATE_TEST_SUITE_P(Dds, EveryLayout,
                                          Masks{"R5G6B5", 0x40, 16, 0xF800, 0x7E0, 0x1F, 0, Format::B5G6R5},
                                          Masks{"A1R5G5B5", 0x41, 16, 0x7C00, 0x3E0, 0x1F, 0x8000, Format::B5G5R5A1},
                                          Masks{"A4R4G4B4", 0x41, 16, 0xF00, 0xF0, 0xF, 0xF000, Format::BGRA4},
-                                         Masks{"L8", 0x20000, 8, 0xFF, 0, 0, 0, Format::L8}, Masks{"L8_repeated", 0x20000, 8, 0xFF, 0xFF, 0xFF, 0, Format::L8},
-                                         Masks{"A8L8", 0x20001, 16, 0xFF, 0, 0, 0xFF00, Format::LA8}, Masks{"A8", 0x2, 8, 0, 0, 0, 0xFF, Format::A8}),
+                                         Masks{"L8", 0x20000, 8, 0xFF, 0, 0, 0, Format::L8},
+                                         Masks{"L8_repeated", 0x20000, 8, 0xFF, 0xFF, 0xFF, 0, Format::L8},
+                                         Masks{"A8L8", 0x20001, 16, 0xFF, 0, 0, 0xFF00, Format::LA8},
+                                         Masks{"A8", 0x2, 8, 0, 0, 0, 0xFF, Format::A8}),
                          [](const auto& param) { return std::string(param.param.name); });
 
 }  // namespace
@@ -65,7 +67,8 @@ TEST_P(EveryLayout, TakesEachChannelFromItsMask) {
     const auto& m = GetParam();
     const auto& f = info(m.format);
     for (std::size_t i = 0; i < 16; ++i) {
-        const auto raw = static_cast<std::uint32_t>(load_uint(texture->file.data() + 128 + i * f.block_bytes, f.block_bytes, ByteOrder::little));
+        const auto raw =
+            static_cast<std::uint32_t>(load_uint(texture->file.data() + 128 + i * f.block_bytes, f.block_bytes, ByteOrder::little));
         const auto expected = [&](std::uint32_t mask) {
             const auto top = mask >> std::countr_zero(mask);
             return static_cast<int>(std::lround(static_cast<double>((raw & mask) >> std::countr_zero(mask)) * 255 / top));
@@ -81,5 +84,6 @@ TEST(DdsLayouts, StrangeMasksAreRefusedWithTheMasksInTheMessage) {
     const auto texture = with_masks({"odd", 0x40, 32, 0x3FF, 0xFFC00, 0x3FF00000, 0, Format::unknown});
     ASSERT_FALSE(texture);
     EXPECT_EQ(texture.error().code, ErrorCode::unsupported);
-    EXPECT_NE(texture.error().message().find("32 bits with masks 000003ff 000ffc00 3ff00000 00000000"), std::string::npos) << texture.error().message();
+    EXPECT_NE(texture.error().message().find("32 bits with masks 000003ff 000ffc00 3ff00000 00000000"), std::string::npos)
+        << texture.error().message();
 }

@@ -72,7 +72,8 @@ TEST(DdsPalette, AnEditUsesThePaletteOrFreeEntriesAndOtherLevelsStay) {
     const auto texture = open(file);
     auto image = *texture.decode(0);
     for (std::uint32_t y = 0; y < 8; ++y)
-        for (std::uint32_t x = 0; x < 8; ++x) image.at(x, y) = {static_cast<std::uint8_t>(x * 30), static_cast<std::uint8_t>(y * 30), 77, 255};
+        for (std::uint32_t x = 0; x < 8; ++x)
+            image.at(x, y) = {static_cast<std::uint8_t>(x * 30), static_cast<std::uint8_t>(y * 30), 77, 255};
     const auto fitted = *fit(texture, *read_edited(*write_png(image), ReadLimits{}), {});
     const auto again = open(fitted.file);
     for (std::uint32_t mip = 0; mip < 3; ++mip) {
@@ -81,7 +82,8 @@ TEST(DdsPalette, AnEditUsesThePaletteOrFreeEntriesAndOtherLevelsStay) {
             for (std::uint32_t x = 0; x < before.width; ++x)
                 if (x >= (8u >> mip) + 1 || y >= (8u >> mip) + 1) ASSERT_EQ(after.at(x, y), before.at(x, y)) << mip;
     }
-    for (std::uint32_t i = 0; i < 8; ++i) EXPECT_NEAR(again.decode(0)->at(i, i)[0], i * 30, 100) << "all entries are in use: the nearest there is";
+    for (std::uint32_t i = 0; i < 8; ++i)
+        EXPECT_NEAR(again.decode(0)->at(i, i)[0], i * 30, 100) << "all entries are in use: the nearest there is";
 }
 
 TEST(DdsPalette, CutOffFilesSayWhatIsMissing) {

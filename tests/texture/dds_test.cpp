@@ -86,7 +86,8 @@ TEST(Dds, ShortFilesSayWhatIsMissing) {
     ASSERT_TRUE(texture);
     ASSERT_TRUE(texture->layout.damage);
     EXPECT_NE(texture->layout.damage->message().find("mip chain: needs 2,744 bytes, has 1,000 (at byte 0x80)"), std::string::npos);
-    // 1,000 bytes are 125 blocks: seven rows of sixteen and thirteen more. What is there is shown, the rest is black; missing levels say so.
+    // 1,000 bytes are 125 blocks: seven rows of sixteen and thirteen more. What is there is shown, the rest is black; missing levels say
+    // so.
     const auto image = texture->decode(0);
     ASSERT_TRUE(image);
     for (std::uint32_t y = 0; y < 28; ++y)

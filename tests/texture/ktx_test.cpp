@@ -25,13 +25,16 @@ Bytes payload_for(const TextureDesc& d, unsigned seed = 1) {
 
 std::uint32_t word(const Bytes& file, std::size_t at) { return load_le<std::uint32_t>(file.data() + at); }
 
-const std::vector<TextureDesc> shapes = {{Format::BC7, 20, 12, 1, 5, 1, 1, ColorSpace::srgb},   {Format::BC1, 16, 16, 1, 5, 1, 6, ColorSpace::linear},
-                                         {Format::RGB8, 7, 5, 1, 3, 1, 1, ColorSpace::linear},  {Format::RGBA16F, 9, 4, 1, 4, 3, 1, ColorSpace::unknown},
-                                         {Format::R8, 5, 3, 4, 3, 1, 1, ColorSpace::linear},   {Format::ASTC_6x5, 31, 17, 1, 5, 2, 6, ColorSpace::srgb},
-                                         {Format::ETC2_RGBA1, 1, 1, 1, 1, 1, 1, ColorSpace::linear}};
+const std::vector<TextureDesc> shapes = {
+    {Format::BC7, 20, 12, 1, 5, 1, 1, ColorSpace::srgb},       {Format::BC1, 16, 16, 1, 5, 1, 6, ColorSpace::linear},
+    {Format::RGB8, 7, 5, 1, 3, 1, 1, ColorSpace::linear},      {Format::RGBA16F, 9, 4, 1, 4, 3, 1, ColorSpace::unknown},
+    {Format::R8, 5, 3, 4, 3, 1, 1, ColorSpace::linear},        {Format::ASTC_6x5, 31, 17, 1, 5, 2, 6, ColorSpace::srgb},
+    {Format::ETC2_RGBA1, 1, 1, 1, 1, 1, 1, ColorSpace::linear}};
 
 class EveryShape : public testing::TestWithParam<std::tuple<std::size_t, Supercompression>> {};
-INSTANTIATE_TEST_SUITE_P(Ktx2, EveryShape, testing::Combine(testing::Range(std::size_t{0}, shapes.size()), testing::Values(Supercompression::none, Supercompression::zstd, Supercompression::zlib)));
+INSTANTIATE_TEST_SUITE_P(Ktx2, EveryShape,
+                         testing::Combine(testing::Range(std::size_t{0}, shapes.size()),
+                                          testing::Values(Supercompression::none, Supercompression::zstd, Supercompression::zlib)));
 
 }  // namespace
 
@@ -58,18 +61,18 @@ TEST_P(EveryShape, KeepsTheRulesOfTheSpecification) {
     const auto& d = shapes[std::get<0>(GetParam())];
     const auto scheme = std::get<1>(GetParam());
     const auto file = *write_ktx2(d, payload_for(d), scheme);
-    EXPECT_NE(word(file, 12), 0u);                                          // 3.1: vkFormat
-    EXPECT_EQ(word(file, 28), d.depth > 1 ? d.depth : 0u);                  // 3.5: 0 for two dimensions
-    EXPECT_EQ(word(file, 32), d.layers > 1 ? d.layers : 0u);                // 3.6: 0 when it is no array
+    EXPECT_NE(word(file, 12), 0u);                            // 3.1: vkFormat
+    EXPECT_EQ(word(file, 28), d.depth > 1 ? d.depth : 0u);    // 3.5: 0 for two dimensions
+    EXPECT_EQ(word(file, 32), d.layers > 1 ? d.layers : 0u);  // 3.6: 0 when it is no array
     EXPECT_EQ(word(file, 44), static_cast<std::uint32_t>(scheme));
     const std::size_t index = 80, dfd = word(file, 48), dfd_size = word(file, 52), kvd = word(file, 56), kvd_size = word(file, 60);
-    EXPECT_EQ(dfd, index + 24 * d.mips);                                    // 3.9: the sections follow each other
-    EXPECT_EQ(word(file, dfd), dfd_size);                                   // 3.10.1: dfdTotalSize
+    EXPECT_EQ(dfd, index + 24 * d.mips);   // 3.9: the sections follow each other
+    EXPECT_EQ(word(file, dfd), dfd_size);  // 3.10.1: dfdTotalSize
     EXPECT_EQ(kvd, dfd + dfd_size);
-    EXPECT_EQ(load_le<std::uint64_t>(file.data() + 64), 0u);                // no supercompression global data
+    EXPECT_EQ(load_le<std::uint64_t>(file.data() + 64), 0u);  // no supercompression global data
     EXPECT_EQ(kvd_size % 4, 0u);
     std::uint64_t last = kvd + kvd_size;
-    for (std::uint32_t i = 0; i < d.mips; ++i) {                            // 3.9.7: smallest level first, mip padding
+    for (std::uint32_t i = 0; i < d.mips; ++i) {  // 3.9.7: smallest level first, mip padding
         const auto* entry = file.data() + index + 24 * (d.mips - 1 - i);
         const auto offset = load_le<std::uint64_t>(entry), size = load_le<std::uint64_t>(entry + 8);
         EXPECT_GE(offset, last);
@@ -87,7 +90,8 @@ TEST(Ktx2, EveryVulkanFormatComesBack) {
         const auto file = write_ktx2(d, payload_for(d));
         if (!number) {
             EXPECT_FALSE(file) << f.name;
-            EXPECT_TRUE(f.luminance || f.format == Format::ETC1 || f.name.find('X') != std::string_view::npos || f.format == Format::R3G3B2) << f.name;
+            EXPECT_TRUE(f.luminance || f.format == Format::ETC1 || f.name.find('X') != std::string_view::npos || f.format == Format::R3G3B2)
+                << f.name;
             continue;
         }
         EXPECT_TRUE(seen.insert(number->plain).second) << f.name << ": a number given twice";
@@ -111,7 +115,8 @@ TEST(Ktx2, TheDescriptorSaysWhatTheFormatTableSays) {
         EXPECT_EQ(static_cast<unsigned>(dfd[17]) + 1, f.block_height) << f.name;
         EXPECT_EQ(static_cast<unsigned>(dfd[20]), f.block_bytes) << f.name;
         unsigned bits = 0;
-        for (std::size_t at = 28; at < dfd.size(); at += 16) bits = std::max(bits, load_le<std::uint16_t>(dfd.data() + at) + static_cast<unsigned>(dfd[at + 2]) + 1);
+        for (std::size_t at = 28; at < dfd.size(); at += 16)
+            bits = std::max(bits, load_le<std::uint16_t>(dfd.data() + at) + static_cast<unsigned>(dfd[at + 2]) + 1);
         EXPECT_EQ(bits, f.block_bytes * 8u) << f.name << ": the samples cover the whole block";
     }
 }

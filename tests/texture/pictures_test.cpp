@@ -20,11 +20,11 @@ using namespace skivet::test;
 namespace {
 
 struct Kind {
-    std::string name;                     ///< of the test
-    std::string file;                     ///< ending decides what ImageMagick writes
-    std::vector<std::string> options;     ///< for convert
+    std::string name;                  ///< of the test
+    std::string file;                  ///< ending decides what ImageMagick writes
+    std::vector<std::string> options;  ///< for convert
     Format format;
-    bool exact = true;                    ///< what was painted comes back to the bit
+    bool exact = true;  ///< what was painted comes back to the bit
     int reading_tolerance = 0;
 };
 
@@ -36,7 +36,12 @@ const Kind kinds[] = {
     {"Bmp8Packed", "a.bmp", {"-alpha", "off", "-colors", "20", "-type", "Palette", "-compress", "RLE"}, Format::RGB8, false},
     {"Bmp1", "a.bmp", {"-alpha", "off", "-monochrome"}, Format::RGB8, false},
     {"Jpeg420", "a.jpg", {"-alpha", "off", "-quality", "88", "-sampling-factor", "4:2:0"}, Format::RGB8, false, 2},
-    {"Jpeg444Progressive", "a.jpg", {"-alpha", "off", "-quality", "92", "-sampling-factor", "4:4:4", "-interlace", "JPEG"}, Format::RGB8, false, 2},
+    {"Jpeg444Progressive",
+     "a.jpg",
+     {"-alpha", "off", "-quality", "92", "-sampling-factor", "4:4:4", "-interlace", "JPEG"},
+     Format::RGB8,
+     false,
+     2},
     {"JpegGray", "a.jpg", {"-alpha", "off", "-colorspace", "Gray", "-quality", "90"}, Format::L8, false, 2},
     {"WebpLossless", "a.webp", {"-define", "webp:lossless=true", "-define", "webp:exact=true"}, Format::RGBA8},
     {"WebpLossy", "a.webp", {"-alpha", "off", "-quality", "80"}, Format::RGB8, false, 2},
@@ -76,7 +81,8 @@ protected:
     /// What ImageMagick sees in the file.
     Image seen_outside(const Bytes& file) {
         put_file(folder / GetParam().file, file);
-        const auto ran = run_program({"convert", (folder / GetParam().file).string(), "-depth", "8", "-define", "png:color-type=6", (folder / "seen.png").string()});
+        const auto ran = run_program(
+            {"convert", (folder / GetParam().file).string(), "-depth", "8", "-define", "png:color-type=6", (folder / "seen.png").string()});
         EXPECT_EQ(ran.code, 0) << ran.output;
         return *read_png(get_file(folder / "seen.png"), ReadLimits{});
     }
@@ -136,7 +142,8 @@ TEST_P(PictureFile, TruncatedFilesAreRefusedOrReadButNeverMore) {
         }
         if (const auto image = texture->decode(0)) EXPECT_EQ(image->texels.size(), 53u * 38);
         // Nothing is made up for writing: either all of it is there, or it is refused.
-        if (const auto bytes = texture->surface_bytes(texture->layout.surfaces[0])) EXPECT_EQ(*bytes, *original.surface_bytes(original.layout.surfaces[0])) << size;
+        if (const auto bytes = texture->surface_bytes(texture->layout.surfaces[0]))
+            EXPECT_EQ(*bytes, *original.surface_bytes(original.layout.surfaces[0])) << size;
     }
 }
 
@@ -144,8 +151,12 @@ TEST(Pictures, OfAFileThatEndsEarlyTheFirstRowsAreShown) {
     TempFolder folder;
     const auto picture = smooth_picture(96, 80, 7);
     put_file(folder / "a.png", *write_png(picture));
-    ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), "-sampling-factor", "4:4:4", "-quality", "95", (folder / "a.jpg").string()}).code, 0);
-    for (const auto* name : {"a.tga", "a.bmp", "a.hdr"}) ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), (folder / name).string()}).code, 0);
+    ASSERT_EQ(
+        run_program({"convert", (folder / "a.png").string(), "-sampling-factor", "4:4:4", "-quality", "95", (folder / "a.jpg").string()})
+            .code,
+        0);
+    for (const auto* name : {"a.tga", "a.bmp", "a.hdr"})
+        ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), (folder / name).string()}).code, 0);
     ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), "-compress", "RLE", (folder / "b.tga").string()}).code, 0);
     for (const auto* name : {"a.png", "a.jpg", "a.tga", "b.tga", "a.bmp", "a.hdr"}) {
         auto file = get_file(folder / name);
@@ -188,7 +199,10 @@ TEST(Jpeg, KeepsTablesSubsamplingMarkersAndEveryUntouchedUnit) {
     TempFolder folder;
     const auto path = folder / "a.jpg";
     put_file(folder / "a.png", *write_png(smooth_picture(160, 96, 2)));
-    ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), "-quality", "71", "-sampling-factor", "4:2:0", "-set", "comment", "painted at the fair", path.string()}).code, 0);
+    ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), "-quality", "71", "-sampling-factor", "4:2:0", "-set", "comment",
+                           "painted at the fair", path.string()})
+                  .code,
+              0);
     const auto original = *TextureFile::open(TextureKinds::standard(), get_file(path), "a.jpg", ReadLimits{});
     const auto before = *original.decode(0);
     auto edit = before;
@@ -234,7 +248,9 @@ TEST(Bmp, APictureInsideItsHeaderIsRefused) {
     // Found by fuzzing: putting an edit back wrote behind the file.
     Bytes file(2000);
     std::copy_n(as_bytes("BM").begin(), 2, file.begin());
-    for (const auto& [at, value] : {std::pair{10u, 4u}, std::pair{14u, 124u}, std::pair{18u, 13u}, std::pair{22u, 9u}, std::pair{26u, 0x80001u}, std::pair{30u, 1u}}) store_le(file.data() + at, value);
+    for (const auto& [at, value] :
+         {std::pair{10u, 4u}, std::pair{14u, 124u}, std::pair{18u, 13u}, std::pair{22u, 9u}, std::pair{26u, 0x80001u}, std::pair{30u, 1u}})
+        store_le(file.data() + at, value);
     const auto opened = TextureFile::open(TextureKinds::standard(), file, "a.bmp", ReadLimits{});
     ASSERT_FALSE(opened);
     EXPECT_NE(opened.error().message().find("begin at 4, in the header of 138 bytes"), std::string::npos) << opened.error().message();
@@ -280,7 +296,8 @@ TEST(Webp, MetadataStays) {
 }
 
 TEST(Rgbe, HasTheValuesOfThePublishedFormula) {
-    // G. Ward, "Real Pixels", Graphics Gems II (1991): value = mantissa × 2^(exponent - 128 - 8). The worked example there from memory: (1, 0.5, 0.25).
+    // G. Ward, "Real Pixels", Graphics Gems II (1991): value = mantissa × 2^(exponent - 128 - 8). The worked example there from memory: (1,
+    // 0.5, 0.25).
     EXPECT_EQ(to_rgbe({1, 0.5f, 0.25f}), (std::array<std::uint8_t, 4>{128, 64, 32, 129}));
     EXPECT_EQ(from_rgbe({128, 64, 32, 129}), (std::array<float, 3>{1, 0.5f, 0.25f}));
     EXPECT_EQ(to_rgbe({0, 0, 0}), (std::array<std::uint8_t, 4>{}));
@@ -302,7 +319,10 @@ TEST(Radiance, RowsWithoutAChangeKeepTheirBytes) {
     ASSERT_EQ(original.layout.desc.format, Format::RGB32F);
     // ImageMagick takes the values as samples, without a curve; RGBE has 8 bits of mantissa, so they lie within a step or two.
     const auto mine = *original.decode_wide(0);
-    ASSERT_EQ(run_program({"convert", (folder / "a.hdr").string(), "-depth", "8", "-define", "png:color-type=2", (folder / "seen.png").string()}).code, 0);
+    ASSERT_EQ(
+        run_program({"convert", (folder / "a.hdr").string(), "-depth", "8", "-define", "png:color-type=2", (folder / "seen.png").string()})
+            .code,
+        0);
     const auto seen = *read_png(get_file(folder / "seen.png"), ReadLimits{});
     for (std::size_t i = 0; i < 1280; ++i)
         for (std::size_t c = 0; c < 3; ++c) ASSERT_NEAR(mine.texels[i][c] * 255, seen.texels[i][c], 1.5) << i;
@@ -328,7 +348,7 @@ TEST(Radiance, OldRunsAndFlatTexelsAreRead) {
     const auto texel = [&](int r, int g, int b, int e) {
         for (int v : {r, g, b, e}) file.le<std::uint8_t>(static_cast<std::uint8_t>(v));
     };
-    texel(128, 0, 0, 129), texel(1, 1, 1, 3);                                            // a texel and three more of it
+    texel(128, 0, 0, 129), texel(1, 1, 1, 3);  // a texel and three more of it
     texel(0, 128, 0, 129), texel(0, 0, 128, 129), texel(0, 0, 0, 0), texel(128, 128, 128, 130);
     const auto texture = TextureFile::open(TextureKinds::standard(), file.bytes, "a.hdr", ReadLimits{});
     ASSERT_TRUE(texture) << texture.error().message();
@@ -351,7 +371,8 @@ TEST(Exr, HoldsTheTrueValuesAndFfmpegReadsThem) {
     ImageF image(21, 13);
     const auto noise = random_picture(21, 13, 4);
     for (std::size_t i = 0; i < image.texels.size(); ++i)
-        for (std::size_t c = 0; c < 4; ++c) image.texels[i][c] = c == 3 ? 1 : static_cast<float>(noise.texels[i][c]) * 16 - 100;  // exact in half precision, also below 0
+        for (std::size_t c = 0; c < 4; ++c)
+            image.texels[i][c] = c == 3 ? 1 : static_cast<float>(noise.texels[i][c]) * 16 - 100;  // exact in half precision, also below 0
     for (bool half : {true, false}) {
         const auto file = *write_exr(image, half, false, false);
         const auto texture = TextureFile::open(TextureKinds::standard(), file, "", ReadLimits{});
@@ -359,10 +380,12 @@ TEST(Exr, HoldsTheTrueValuesAndFfmpegReadsThem) {
         EXPECT_EQ(texture->layout.desc.format, half ? Format::RGB16F : Format::RGB32F);
         EXPECT_EQ(*texture->decode_wide(0), image);
         put_file(folder / "a.exr", file);
-        const auto ran = run_program({"ffmpeg", "-v", "error", "-y", "-i", (folder / "a.exr").string(), "-f", "rawvideo", "-pix_fmt", "gbrpf32le", (folder / "a.raw").string()});
+        const auto ran = run_program({"ffmpeg", "-v", "error", "-y", "-i", (folder / "a.exr").string(), "-f", "rawvideo", "-pix_fmt",
+                                      "gbrpf32le", (folder / "a.raw").string()});
         ASSERT_EQ(ran.code, 0) << ran.output;
         const auto raw = get_file(folder / "a.raw");
-        for (std::size_t i = 0; i < image.texels.size(); ++i) ASSERT_EQ(std::bit_cast<float>(load_le<std::uint32_t>(raw.data() + i * 4)), image.texels[i][1]);
+        for (std::size_t i = 0; i < image.texels.size(); ++i)
+            ASSERT_EQ(std::bit_cast<float>(load_le<std::uint32_t>(raw.data() + i * 4)), image.texels[i][1]);
         auto edit = image;
         edit.at(3, 4) = {7, 8, 9, 1};
         const std::vector<SurfaceEdit> edits = {{0, *encode(texture->layout.desc.format, edit)}};
@@ -375,7 +398,8 @@ TEST(Exr, HoldsTheTrueValuesAndFfmpegReadsThem) {
 TEST(Exr, DamagedFilesAreRefused) {
     auto file = *write_exr(ImageF(16, 16), true, false, true);
     for (std::size_t size = 0; size < file.size(); size += 7) {
-        const auto texture = TextureFile::open(TextureKinds::standard(), Bytes(file.begin(), file.begin() + static_cast<std::ptrdiff_t>(size)), "", ReadLimits{});
+        const auto texture = TextureFile::open(TextureKinds::standard(),
+                                               Bytes(file.begin(), file.begin() + static_cast<std::ptrdiff_t>(size)), "", ReadLimits{});
         if (texture) (void)texture->decode(0);
     }
     ByteWriter huge;

@@ -38,7 +38,10 @@ TEST(Png, ReadsWhatAnotherProgramWrote) {
     TempFolder folder;
     for (const std::string type : {"PNG8", "PNG24", "PNG32", "PNG48", "PNG64"}) {
         const auto file = folder / (type + ".png");
-        ASSERT_EQ(run_program({"convert", "-size", "16x8", "gradient:red-blue", "-interlace", type == "PNG24" ? "PNG" : "none", type + ":" + file.string()}).code, 0);
+        ASSERT_EQ(run_program({"convert", "-size", "16x8", "gradient:red-blue", "-interlace", type == "PNG24" ? "PNG" : "none",
+                               type + ":" + file.string()})
+                      .code,
+                  0);
         const auto image = read_png(get_file(file), ReadLimits{});
         ASSERT_TRUE(image) << type << image.error().message();
         EXPECT_EQ(image->at(0, 0), (Texel{255, 0, 0, 255})) << type;
@@ -49,7 +52,10 @@ TEST(Png, ReadsWhatAnotherProgramWrote) {
 TEST(Png, ReplacingKeepsEveryOtherChunk) {
     TempFolder folder;
     const auto path = folder / "a.png";
-    ASSERT_EQ(run_program({"convert", "-size", "12x12", "xc:gray50", "-type", "TrueColor", "-define", "png:color-type=2", "-set", "comment", "painted at the fair", path.string()}).code, 0);
+    ASSERT_EQ(run_program({"convert", "-size", "12x12", "xc:gray50", "-type", "TrueColor", "-define", "png:color-type=2", "-set", "comment",
+                           "painted at the fair", path.string()})
+                  .code,
+              0);
     const auto texture = TextureFile::open(TextureKinds::standard(), get_file(path), "a.png", ReadLimits{});
     ASSERT_TRUE(texture);
     ASSERT_EQ(texture->layout.desc.format, Format::RGB8);
@@ -72,20 +78,22 @@ struct Kind {
     int depth, color_type;
 };
 /// By ImageMagick, an outside writer.
-const std::vector<Kind> kinds = {{"palette8", {"-colors", "40", "-type", "Palette"}, 8, 3},
-                                 {"palette4", {"-colors", "12", "-type", "Palette"}, 4, 3},
-                                 {"palette2", {"-colors", "4", "-type", "Palette"}, 2, 3},
-                                 {"gray2", {"-colorspace", "Gray", "-posterize", "4", "-define", "png:color-type=0", "-define", "png:bit-depth=2"}, 2, 0},
-                                 {"gray16", {"-colorspace", "Gray", "-define", "png:color-type=0", "-define", "png:bit-depth=16"}, 16, 0},
-                                 {"rgb16", {"-define", "png:color-type=2", "-define", "png:bit-depth=16"}, 16, 2},
-                                 {"rgba16", {"-alpha", "set", "-define", "png:color-type=6", "-define", "png:bit-depth=16"}, 16, 6},
-                                 {"interlaced", {"-interlace", "PNG", "-define", "png:color-type=2", "-define", "png:bit-depth=8"}, 8, 2}};
+const std::vector<Kind> kinds = {
+    {"palette8", {"-colors", "40", "-type", "Palette"}, 8, 3},
+    {"palette4", {"-colors", "12", "-type", "Palette"}, 4, 3},
+    {"palette2", {"-colors", "4", "-type", "Palette"}, 2, 3},
+    {"gray2", {"-colorspace", "Gray", "-posterize", "4", "-define", "png:color-type=0", "-define", "png:bit-depth=2"}, 2, 0},
+    {"gray16", {"-colorspace", "Gray", "-define", "png:color-type=0", "-define", "png:bit-depth=16"}, 16, 0},
+    {"rgb16", {"-define", "png:color-type=2", "-define", "png:bit-depth=16"}, 16, 2},
+    {"rgba16", {"-alpha", "set", "-define", "png:color-type=6", "-define", "png:bit-depth=16"}, 16, 6},
+    {"interlaced", {"-interlace", "PNG", "-define", "png:color-type=2", "-define", "png:bit-depth=8"}, 8, 2}};
 
 class EveryKind : public testing::TestWithParam<Kind> {
 protected:
     void SetUp() override {
         const auto path = (folder / "a.png").string();
-        std::vector<std::string> command = {"convert", "-size", "24x17", "gradient:#d03060-#2050f0", "-set", "comment", "painted at the fair"};
+        std::vector<std::string> command = {
+            "convert", "-size", "24x17", "gradient:#d03060-#2050f0", "-set", "comment", "painted at the fair"};
         command.insert(command.end(), GetParam().arguments.begin(), GetParam().arguments.end());
         command.push_back(path);
         const auto ran = run_program(command);
@@ -130,7 +138,8 @@ TEST_P(EveryKind, DeepSamplesKeepTheirLowBits) {
     const auto edited = fitted(*write_png16(*wide));
     const auto back = **read_png_wide(edited.file, ReadLimits{});
     for (std::size_t i = 0; i < back.texels.size(); ++i)
-        for (std::size_t c = 0; c < 4; ++c) ASSERT_EQ(std::lround(back.texels[i][c] * 65535.0), std::lround(wide->texels[i][c] * 65535.0)) << i;
+        for (std::size_t c = 0; c < 4; ++c)
+            ASSERT_EQ(std::lround(back.texels[i][c] * 65535.0), std::lround(wide->texels[i][c] * 65535.0)) << i;
 }
 
 TEST(Palette, NewColorsTakeUnusedEntriesAndTheOthersStay) {
@@ -155,8 +164,10 @@ TEST(Palette, TooManyColorsAreReducedWell) {
     // Beside ImageMagick's own reduction, without dither.
     TempFolder folder;
     put_file(folder / "a.png", *write_png(picture));
-    ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), "+dither", "-colors", "256", "PNG32:" + (folder / "b.png").string()}).code, 0);
-    const auto theirs = difference(picture, *read_png(get_file(folder / "b.png"), ReadLimits{})).psnr_rgb, ours = difference(picture, shown).psnr_rgb;
+    ASSERT_EQ(
+        run_program({"convert", (folder / "a.png").string(), "+dither", "-colors", "256", "PNG32:" + (folder / "b.png").string()}).code, 0);
+    const auto theirs = difference(picture, *read_png(get_file(folder / "b.png"), ReadLimits{})).psnr_rgb,
+               ours = difference(picture, shown).psnr_rgb;
     std::printf("256 colors: ours %.2f dB, ImageMagick %.2f dB\n", ours, theirs);
     EXPECT_GT(ours, theirs - 0.2);
     const std::vector<std::uint8_t> wild = {200, 255, 7};  // indices the palette does not have
@@ -164,7 +175,8 @@ TEST(Palette, TooManyColorsAreReducedWell) {
 }
 
 TEST(Png, GammaOfTheFileIsRespected) {
-    // PNG (ISO/IEC 15948), section 11.3.3.2: 45455 stands for 1/2.2, 100000 for linear. The chunk goes in behind IHDR; its checksum is not looked at here.
+    // PNG (ISO/IEC 15948), section 11.3.3.2: 45455 stands for 1/2.2, 100000 for linear. The chunk goes in behind IHDR; its checksum is not
+    // looked at here.
     for (const auto& [gamma, color] : {std::pair{45455u, ColorSpace::srgb}, {100000u, ColorSpace::linear}, {60000u, ColorSpace::unknown}}) {
         auto file = *write_png(smooth_picture(8, 8, 1));
         Bytes chunk(16);

@@ -18,13 +18,14 @@ struct Kind {
     int type;
     Format format;
 };
-const std::vector<Kind> kinds = {{"color24", {"-alpha", "off", "-compress", "none"}, 2, Format::BGR8},
-                                 {"color24_runs", {"-alpha", "off", "-compress", "RLE"}, 10, Format::BGR8},
-                                 {"color32", {"-alpha", "set", "-channel", "A", "-evaluate", "set", "60%", "-compress", "none"}, 2, Format::BGRA8},
-                                 {"gray", {"-colorspace", "Gray", "-compress", "none"}, 3, Format::L8},
-                                 {"gray_runs", {"-colorspace", "Gray", "-compress", "RLE"}, 11, Format::L8},
-                                 {"map", {"-alpha", "off", "-colors", "30", "-type", "Palette", "-compress", "none"}, 1, Format::RGB8},
-                                 {"map_runs", {"-alpha", "off", "-colors", "30", "-type", "Palette", "-compress", "RLE"}, 9, Format::RGB8}};
+const std::vector<Kind> kinds = {
+    {"color24", {"-alpha", "off", "-compress", "none"}, 2, Format::BGR8},
+    {"color24_runs", {"-alpha", "off", "-compress", "RLE"}, 10, Format::BGR8},
+    {"color32", {"-alpha", "set", "-channel", "A", "-evaluate", "set", "60%", "-compress", "none"}, 2, Format::BGRA8},
+    {"gray", {"-colorspace", "Gray", "-compress", "none"}, 3, Format::L8},
+    {"gray_runs", {"-colorspace", "Gray", "-compress", "RLE"}, 11, Format::L8},
+    {"map", {"-alpha", "off", "-colors", "30", "-type", "Palette", "-compress", "none"}, 1, Format::RGB8},
+    {"map_runs", {"-alpha", "off", "-colors", "30", "-type", "Palette", "-compress", "RLE"}, 9, Format::RGB8}};
 
 class EveryTga : public testing::TestWithParam<Kind> {
 protected:
@@ -82,13 +83,18 @@ TEST_P(EveryTga, EveryOriginShowsTheSamePictureTurned) {
             for (std::uint32_t x = 0; x < 26; ++x) ASSERT_EQ(picture.at(x, y), upright.at(mirror ? 25 - x : x, flip ? 14 - y : y));
         auto edited = picture;
         edited.at(0, 0) = edited.at(13, 14);
-        EXPECT_EQ(*TextureFile::open(TextureKinds::standard(), fit(turned, *read_edited(*write_png(edited), ReadLimits{}), {})->file, "a.tga", ReadLimits{})->decode(0), edited);
+        EXPECT_EQ(*TextureFile::open(TextureKinds::standard(), fit(turned, *read_edited(*write_png(edited), ReadLimits{}), {})->file,
+                                     "a.tga", ReadLimits{})
+                       ->decode(0),
+                  edited);
     }
 }
 
 TEST_P(EveryTga, CutOffFilesAreSaid) {
     for (std::size_t size = 0; size < original.file.size(); size += 11) {
-        const auto cut = TextureFile::open(TextureKinds::standard(), Bytes(original.file.begin(), original.file.begin() + static_cast<std::ptrdiff_t>(size)), "a.tga", ReadLimits{});
+        const auto cut = TextureFile::open(TextureKinds::standard(),
+                                           Bytes(original.file.begin(), original.file.begin() + static_cast<std::ptrdiff_t>(size)), "a.tga",
+                                           ReadLimits{});
         if (cut) (void)cut->decode(0);  // runs that end early are found when they are read
         else EXPECT_FALSE(cut.error().message().empty());
     }

@@ -13,8 +13,8 @@ using namespace skivet::test;
 
 namespace {
 
-const TilingSpec specs[] = {{Tiling::linear, 16, true}, {Tiling::morton, 16, true},        {Tiling::block_linear, 1, true}, {Tiling::block_linear, 4, false},
-                            {Tiling::block_linear, 16, true}, {Tiling::block_linear, 32, false}};
+const TilingSpec specs[] = {{Tiling::linear, 16, true},       {Tiling::morton, 16, true},       {Tiling::block_linear, 1, true},
+                            {Tiling::block_linear, 4, false}, {Tiling::block_linear, 16, true}, {Tiling::block_linear, 32, false}};
 
 }  // namespace
 
@@ -36,7 +36,11 @@ TEST(Tiling, ThereAndBackForEveryFormatAndOddSizes) {
 
 TEST(Tiling, EveryBlockHasItsOwnPlaceInside) {
     for (const auto& spec : specs)
-        for (auto [format, w, h] : {std::tuple{Format::BC1, 100u, 52u}, {Format::BC7, 64u, 64u}, {Format::RGBA8, 33u, 70u}, {Format::RGB8, 21u, 9u}, {Format::R8, 128u, 16u}}) {
+        for (auto [format, w, h] : {std::tuple{Format::BC1, 100u, 52u},
+                                    {Format::BC7, 64u, 64u},
+                                    {Format::RGBA8, 33u, 70u},
+                                    {Format::RGB8, 21u, 9u},
+                                    {Format::R8, 128u, 16u}}) {
             const auto& f = info(format);
             std::set<std::uint64_t> places;
             const auto across = (w + f.block_width - 1u) / f.block_width, down = (h + f.block_height - 1u) / f.block_height;
@@ -50,13 +54,15 @@ TEST(Tiling, EveryBlockHasItsOwnPlaceInside) {
 }
 
 TEST(Tiling, MortonOrderIsTheInterleavingOfBits) {
-    // G. M. Morton, "A Computer Oriented Geodetic Data Base and a New Technique in File Sequencing", IBM 1966: x = 3 (011), y = 5 (101) give 100111.
+    // G. M. Morton, "A Computer Oriented Geodetic Data Base and a New Technique in File Sequencing", IBM 1966: x = 3 (011), y = 5 (101)
+    // give 100111.
     const TilingSpec spec{Tiling::morton};
     EXPECT_EQ(tiled_offset(spec, Format::R8, 8, 8, 3, 5), 0b100111u);
     for (std::uint32_t y = 0; y < 64; ++y)
         for (std::uint32_t x = 0; x < 64; ++x) {
             std::uint64_t z = 0;
-            for (unsigned bit = 0; bit < 6; ++bit) z |= std::uint64_t{x >> bit & 1} << (2 * bit) | std::uint64_t{y >> bit & 1} << (2 * bit + 1);
+            for (unsigned bit = 0; bit < 6; ++bit)
+                z |= std::uint64_t{x >> bit & 1} << (2 * bit) | std::uint64_t{y >> bit & 1} << (2 * bit + 1);
             ASSERT_EQ(tiled_offset(spec, Format::RGBA8, 64, 64, x, y), z * 4);
         }
     // common practice for oblong textures: squares in Z-order one after the other.
@@ -122,7 +128,8 @@ at = 16
             const auto align = tiled_alignment(spec, Format::BC1, w, h);
             while ((file.size() - 16) % align) file.push_back(std::byte{0xEE}), ++padding;
             levels.push_back(*encode(Format::BC1, smooth_picture(w, h, mip)));
-            const auto tiled = *tile(spec, Format::BC1, w, h, levels.back(), random_bytes(static_cast<std::size_t>(tiled_bytes(spec, Format::BC1, w, h)), 5));
+            const auto tiled = *tile(spec, Format::BC1, w, h, levels.back(),
+                                     random_bytes(static_cast<std::size_t>(tiled_bytes(spec, Format::BC1, w, h)), 5));
             file.insert(file.end(), tiled.begin(), tiled.end());
         }
         const auto layout = kind.layout(file, file.size(), ReadLimits{});

@@ -60,7 +60,8 @@ struct CatalogUi : WindowTest {
     [[nodiscard]] std::size_t item_named(std::string_view name) const {
         const auto stock = session.stock();
         for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
-            if (stock->catalog.items[i].is_texture() && stock->catalog.items[i].name() == name && stock->catalog.items[i].effective) return i;
+            if (stock->catalog.items[i].is_texture() && stock->catalog.items[i].name() == name && stock->catalog.items[i].effective)
+                return i;
         return std::size_t(-1);
     }
     [[nodiscard]] Role role_of(std::string_view name) const { return session.knowledge()->insight.roles[item_named(name)]; }
@@ -133,7 +134,8 @@ TEST_F(CatalogUi, ShadowedCopiesAreShownOnRequest) {
     open_fair();
     type("mirror");
     ASSERT_EQ(cards(), QStringList{"mirror"});
-    EXPECT_EQ(session.stock()->sources[session.stock()->catalog.items[page->viewer()->item()].source].path.filename(), "zz_spare.crate") << "the last source wins";
+    EXPECT_EQ(session.stock()->sources[session.stock()->catalog.items[page->viewer()->item()].source].path.filename(), "zz_spare.crate")
+        << "the last source wins";
     ASSERT_TRUE(wait([&] { return !page->viewer()->relations().copies.empty(); }));
     EXPECT_EQ(page->viewer()->relations().copies.size(), 1u) << "what it covers";
     click_facet("shadowed");
@@ -209,7 +211,9 @@ TEST_F(CatalogUi, TwinsAndCopiesGoToTheBenchTogether) {
     choose("bunting");
     ASSERT_TRUE(wait([&] { return !page->viewer()->relations().alike.empty(); }));
     const auto& alike = page->viewer()->relations().alike;
-    EXPECT_TRUE(std::any_of(alike.begin(), alike.end(), [&](const AlikeTexture& a) { return a.index == item_named("bunting_far") && a.likeness == Likeness::smaller; }));
+    EXPECT_TRUE(std::any_of(alike.begin(), alike.end(), [&](const AlikeTexture& a) {
+        return a.index == item_named("bunting_far") && a.likeness == Likeness::smaller;
+    }));
     EXPECT_GE(session.knowledge()->insight.twins[item_named("bunting")], 1u);
     auto* together = window->findChild<QPushButton*>("copies");
     ASSERT_TRUE(together && together->isVisible()) << "offered where the copies are shown";
@@ -230,7 +234,9 @@ TEST_F(CatalogUi, APictureFindsItsTexture) {
     QImage picture;
     ASSERT_TRUE(wait([&] { return !(picture = session.thumbnail(target)).isNull(); }));
     // As captured: another size, mirrored, opaque.
-    const auto captured = picture.convertToFormat(QImage::Format_RGB888).scaled(75, 75, Qt::IgnoreAspectRatio, Qt::SmoothTransformation).mirrored(true, false);
+    const auto captured = picture.convertToFormat(QImage::Format_RGB888)
+                              .scaled(75, 75, Qt::IgnoreAspectRatio, Qt::SmoothTransformation)
+                              .mirrored(true, false);
     QApplication::clipboard()->setImage(captured);
     page->sheet()->setFocus();
     key(Qt::Key_V, Qt::ControlModifier);
@@ -319,7 +325,8 @@ TEST_F(CatalogUi, ABatchIsExportedCanceledAndGoesOn) {
     ASSERT_TRUE(wait([&] { return !session.exporting() && state->text().contains("written"); })) << state->text().toStdString();
     std::set<std::string> files;
     for (const auto& f : std::filesystem::recursive_directory_iterator(folder / "out"))
-        if (f.is_regular_file() && f.path().filename() != "exported.jsonl") files.insert(f.path().lexically_relative(folder / "out").string());
+        if (f.is_regular_file() && f.path().filename() != "exported.jsonl")
+            files.insert(f.path().lexically_relative(folder / "out").string());
     EXPECT_EQ(files.size(), page->model()->texture_count());
     EXPECT_TRUE(files.contains("carousel/horse_a/horse_a_tint.png")) << "a folder for the set";
     EXPECT_TRUE(files.contains("carousel/swan.png"));
@@ -348,9 +355,14 @@ TEST_F(CatalogUi, SourcesAreDraggedSwitchedOffAndComparedWithTheBaseline) {
     session.add_source(folder / "late.zip");
     ASSERT_TRUE(wait([&] { return row_of("late.zip") >= 0 && status("late.zip").contains("added later") && !session.busy(); }));
     put_file(folder / "other.dds", make_dds(Format::BC1, 256, 256, 0, 5));
-    ASSERT_EQ(run_cli({"replace", (folder / "fair/midway.zip").string() + "::ground/meadow.dds", "--with", (folder / "other.dds").string(), "--as-is", "--vault", (folder / "v").string()}).code, 0);
+    ASSERT_EQ(run_cli({"replace", (folder / "fair/midway.zip").string() + "::ground/meadow.dds", "--with", (folder / "other.dds").string(),
+                       "--as-is", "--vault", (folder / "v").string()})
+                  .code,
+              0);
     session.look_again();
-    ASSERT_TRUE(wait([&] { return status("midway.zip").contains("changed by someone else") && !session.busy() && session.knowledge()->unseen == 0; })) << status("midway.zip").toStdString();
+    ASSERT_TRUE(wait([&] {
+        return status("midway.zip").contains("changed by someone else") && !session.busy() && session.knowledge()->unseen == 0;
+    })) << status("midway.zip").toStdString();
     window->go_to(1);
     click_facet("changed by someone else");
     EXPECT_EQ(cards(), QStringList{"meadow"});

@@ -7,8 +7,8 @@
 #include <QtTest>
 
 #include "support/pictures.h"
-#include "ui/window_test.h"
 #include "texture/dds.h"
+#include "ui/window_test.h"
 
 using namespace skivet;
 using namespace skivet::app;
@@ -18,7 +18,8 @@ namespace {
 
 struct Pages : WindowTest {
     std::filesystem::path make_archive(const std::string& name) {
-        put_file(folder / name, make_zip({{"a/horse.dds", make_dds(Format::BC1, 32, 32)}, {"a/mask.dds", make_dds(Format::BC4, 32, 32), true}}));
+        put_file(folder / name,
+                 make_zip({{"a/horse.dds", make_dds(Format::BC1, 32, 32)}, {"a/mask.dds", make_dds(Format::BC4, 32, 32), true}}));
         return folder / name;
     }
 };
@@ -94,7 +95,7 @@ TEST_F(Pages, TheCommandFinderRunsACommandByItsName) {
     QTest::keyClick(window.get(), Qt::Key_K, Qt::ControlModifier);
     ASSERT_TRUE(QTest::qWaitFor([&] { return window->findChild<QDialog*>("finder") != nullptr; }));
     auto* field = window->findChild<QDialog*>("finder")->findChild<QLineEdit*>();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return field->hasFocus(); }));   // keys go to what is in front
+    ASSERT_TRUE(QTest::qWaitFor([&] { return field->hasFocus(); }));  // keys go to what is in front
     QTest::keyClicks(field, "go to bench");
     QTest::keyClick(field, Qt::Key_Return);
     EXPECT_EQ(window->station(), 2);
@@ -118,7 +119,8 @@ TEST_F(Pages, TheViewerReadsOutTexelsBlocksAndExposure) {
     EXPECT_TRUE(view->readout()[1].startsWith("block ")) << view->readout()[1].toStdString();
     EXPECT_TRUE(view->readout()[1].contains("mode ")) << view->readout()[1].toStdString();
     viewer->change_exposure(-3);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return view->image().pixelColor(3, 3).red() == 188; }, 5'000)) << "4 at three stops less is 0.5, sRGB 188";
+    ASSERT_TRUE(QTest::qWaitFor([&] { return view->image().pixelColor(3, 3).red() == 188; }, 5'000))
+        << "4 at three stops less is 0.5, sRGB 188";
     EXPECT_TRUE(says("exposure -3"));
     viewer->show_histogram(true);
     EXPECT_TRUE(view->has_histogram());
@@ -166,7 +168,9 @@ TEST_F(Pages, TheProjectIsThereAgainAtTheNextStart) {
     open({make_archive("one.zip")});
     session.take({1}, ExportAs::dds);
     ASSERT_TRUE(QTest::qWaitFor([&] { return session.project().pieces.size() == 1 && !session.busy(); }, 30'000));
-    ASSERT_TRUE(QTest::qWaitFor([&] { return std::filesystem::exists(folder / "project/project.json") && open_project(folder / "project")->pieces.size() == 1; }, 30'000));
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] { return std::filesystem::exists(folder / "project/project.json") && open_project(folder / "project")->pieces.size() == 1; },
+        30'000));
     session.close();
     Session next;
     next.open(folder / "project", {}, {}, {});
@@ -201,7 +205,8 @@ TEST_F(Pages, FitsTheSmallestWindow) {
         EXPECT_LE(window->centralWidget()->minimumSizeHint().height(), 700) << "station " << station;
         for (const auto* button : window->findChildren<Button*>()) {
             if (!button->isVisible()) continue;
-            EXPECT_GE(button->width(), button->sizeHint().width()) << "cut off: " << button->text().toStdString() << " on station " << station;
+            EXPECT_GE(button->width(), button->sizeHint().width())
+                << "cut off: " << button->text().toStdString() << " on station " << station;
         }
     }
 }

@@ -1,8 +1,8 @@
 // What a window must ask before it does it, and where it must write nothing.
 #include <QMessageBox>
-#include <QStackedWidget>
 #include <QPushButton>
 #include <QSignalSpy>
+#include <QStackedWidget>
 
 #include <fmt/format.h>
 #include <thread>
@@ -33,7 +33,8 @@ struct SafetyUi : WindowTest {
         QString refused;
         bool good_copy = false;
         Second(const std::filesystem::path& project, const std::filesystem::path& game = {}) {
-            QObject::connect(&session, &Session::project_refused, [this](const QString& why, bool copy) { refused = why, good_copy = copy; });
+            QObject::connect(&session, &Session::project_refused,
+                             [this](const QString& why, bool copy) { refused = why, good_copy = copy; });
             session.open(project, game, {}, {});
             window.show();
         }
@@ -42,7 +43,8 @@ struct SafetyUi : WindowTest {
         QMessageBox* found = nullptr;
         (void)wait([&] {
             for (auto* widget : QApplication::topLevelWidgets())
-                if (auto* one = qobject_cast<QMessageBox*>(widget); one && one->objectName() == QLatin1String(name) && one->isVisible()) found = one;
+                if (auto* one = qobject_cast<QMessageBox*>(widget); one && one->objectName() == QLatin1String(name) && one->isVisible())
+                    found = one;
             return found != nullptr;
         });
         return found;
@@ -67,7 +69,8 @@ struct SafetyUi : WindowTest {
 TEST_F(SafetyUi, ASecondWindowOnTheProjectChangesNothing) {
     open({archive()});
     session.set_commands({"paint"}, {});
-    ASSERT_TRUE(wait([&] { return get_file(folder / "project/project.json").size() > 0 && open_project(folder / "project")->editor.size() == 1; }));
+    ASSERT_TRUE(
+        wait([&] { return get_file(folder / "project/project.json").size() > 0 && open_project(folder / "project")->editor.size() == 1; }));
     const auto kept = get_file(folder / "project/project.json");
     Second second(folder / "project");
     ASSERT_TRUE(wait([&] { return !second.refused.isEmpty(); }));
@@ -75,7 +78,7 @@ TEST_F(SafetyUi, ASecondWindowOnTheProjectChangesNothing) {
     EXPECT_FALSE(second.session.has_project());
     second.session.add_source(folder / "game.zip");
     second.session.set_commands({"other"}, {});
-    QTest::qWait(50);   // nothing may come
+    QTest::qWait(50);  // nothing may come
     EXPECT_EQ(get_file(folder / "project/project.json"), kept);
     EXPECT_TRUE(second.session.project().sources.empty());
 }
@@ -116,7 +119,7 @@ TEST_F(SafetyUi, AProjectThatCannotBeReadOffersItsLastGoodCopy) {
     session.close();
     ASSERT_TRUE(wait([&] { return !session.busy() && lock_project(folder / "project").has_value(); }));
     window.reset();
-    {   // opened once more, so that there is a good copy with the source in it
+    {  // opened once more, so that there is a good copy with the source in it
         Second once(folder / "project");
         ASSERT_TRUE(wait([&] { return once.session.ready() && !once.session.busy(); }));
         ASSERT_EQ(once.session.project().sources.size(), 1u);
@@ -172,7 +175,9 @@ TEST_F(SafetyUi, PuttingEverythingBackAsksFirst) {
 TEST_F(SafetyUi, EscapeStopsWhatTheFooterOffersToCancel) {
     std::vector<ZipItem> items;
     const auto texture = make_dds(Format::BC7, 512, 512);
-    for (int i = 0; i < 400; ++i) items.push_back({fmt::format("t{}.dds", i), texture, true}), items.back().data[200] = static_cast<std::byte>(i), items.back().data[201] = static_cast<std::byte>(i >> 8);
+    for (int i = 0; i < 400; ++i)
+        items.push_back({fmt::format("t{}.dds", i), texture, true}), items.back().data[200] = static_cast<std::byte>(i),
+                                                                     items.back().data[201] = static_cast<std::byte>(i >> 8);
     put_file(folder / "many.zip", make_zip(items));
     window = std::make_unique<MainWindow>(&session);
     window->show();
@@ -222,7 +227,8 @@ TEST_F(SafetyUi, TheTourEndsWherePeopleHaveTheirOwnProject) {
 
 TEST(Start, HelpAndVersionNeedNoDisplay) {
     for (const char* option : {"--help", "--version"}) {
-        const auto ran = run_program({"env", "-u", "DISPLAY", "-u", "WAYLAND_DISPLAY", "-u", "QT_QPA_PLATFORM", std::string(SKIVET_BIN) + "/skivet", option});
+        const auto ran = run_program(
+            {"env", "-u", "DISPLAY", "-u", "WAYLAND_DISPLAY", "-u", "QT_QPA_PLATFORM", std::string(SKIVET_BIN) + "/skivet", option});
         EXPECT_EQ(ran.code, 0) << ran.output;
         EXPECT_FALSE(ran.output.empty());
     }

@@ -21,7 +21,8 @@ struct SessionTest : testing::Test {
 
     void SetUp() override {
         zip = folder / "game.zip";
-        put_file(zip, make_zip({{"a/one.dds", make_dds(Format::BC1, 32, 32, 0, 1)}, {"a/two.dds", make_dds(Format::BC3, 32, 32, 0, 2), true}}));
+        put_file(zip,
+                 make_zip({{"a/one.dds", make_dds(Format::BC1, 32, 32, 0, 1)}, {"a/two.dds", make_dds(Format::BC3, 32, 32, 0, 2), true}}));
         start();
     }
     void start() {
@@ -44,7 +45,10 @@ struct SessionTest : testing::Test {
             for (std::uint32_t x = 8; x < 16; ++x) image.at(x, y) = color;
         const auto seen = session->project().pieces[piece].seen_hash;
         put_file(file, *write_png(image));
-        ASSERT_TRUE(wait([&] { return session->project().pieces[piece].seen_hash != seen && session->project().pieces[piece].seen_hash == to_hex(sha256(get_file(file))); }));
+        ASSERT_TRUE(wait([&] {
+            return session->project().pieces[piece].seen_hash != seen &&
+                   session->project().pieces[piece].seen_hash == to_hex(sha256(get_file(file)));
+        }));
     }
     void plan_and_deliver(std::size_t expected) {
         session->make_plan();
@@ -110,7 +114,10 @@ TEST_F(SessionTest, AHalfWrittenFileIsSaidAndThenRead) {
     ASSERT_TRUE(wait([&] { return session->fit(0) != nullptr; }));
     EXPECT_TRUE(session->fit(0)->error);
     put_file(file, whole);
-    ASSERT_TRUE(wait([&] { const auto fitted = session->fit(0); return fitted && !fitted->error; }));
+    ASSERT_TRUE(wait([&] {
+        const auto fitted = session->fit(0);
+        return fitted && !fitted->error;
+    }));
 }
 
 TEST_F(SessionTest, ThumbnailsArriveAndAreKept) {

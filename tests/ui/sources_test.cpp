@@ -1,6 +1,7 @@
 // Sources by keyboard and mouse: a key is given, a kind is chosen against recognition, dead space is given back.
 #include <gtest/gtest.h>
 
+#include <sys/stat.h>
 #include <QApplication>
 #include <QCheckBox>
 #include <QComboBox>
@@ -10,11 +11,10 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QtTest>
-#include <sys/stat.h>
 
 #include "support/pictures.h"
-#include "ui/window_test.h"
 #include "support/run_program.h"
+#include "ui/window_test.h"
 
 using namespace skivet;
 using namespace skivet::app;
@@ -64,7 +64,8 @@ TEST_F(SourcesUi, AKeyOpensAnEncryptedArchiveAndStaysInTheProject) {
     QTest::keyClicks(value, "ticket booth");
     QTest::mouseClick(keys->findChild<QPushButton*>("add_key"), Qt::LeftButton);
     EXPECT_EQ(session.key_names(), std::vector<std::string>{"booth"});
-    ASSERT_TRUE(wait([&] { return !session.stock()->catalog.items.empty() && session.stock()->catalog.items[0].desc.format == Format::BC1; }));
+    ASSERT_TRUE(
+        wait([&] { return !session.stock()->catalog.items.empty() && session.stock()->catalog.items[0].desc.format == Format::BC1; }));
     keys->close();
     EXPECT_FALSE(says("no key opens them"));
     struct stat info {};
@@ -112,14 +113,19 @@ TEST_F(SourcesUi, DeadSpaceIsShownAndGivenBack) {
     const auto archive = folder / "game.zip";
     put_file(archive, make_zip({{"a.bin", random_bytes(50'000, 1)}, {"horse.dds", make_dds(Format::BC1, 32, 32)}}));
     put_file(folder / "new.bin", random_bytes(20'000, 2));
-    ASSERT_EQ(run_cli({"replace", archive.string() + "::a.bin", "--with", (folder / "new.bin").string(), "--vault", (folder / "v").string()}).code, 0);
+    ASSERT_EQ(
+        run_cli({"replace", archive.string() + "::a.bin", "--with", (folder / "new.bin").string(), "--vault", (folder / "v").string()})
+            .code,
+        0);
     const auto grown = get_file(archive);
     open({archive});
     auto* give = button("back");
     ASSERT_TRUE(give);
     EXPECT_TRUE(give->text().contains("Give 4")) << give->text().toStdString();
     press(Qt::Key_G);
-    ASSERT_TRUE(wait([&] { return session.history().size() == 1 && session.stock()->whole && session.stock()->facts[0].dead_bytes == 0 && !session.busy(); }));
+    ASSERT_TRUE(wait([&] {
+        return session.history().size() == 1 && session.stock()->whole && session.stock()->facts[0].dead_bytes == 0 && !session.busy();
+    }));
     EXPECT_LT(std::filesystem::file_size(archive), 25'000u);
     EXPECT_FALSE(button("Give "));
     ASSERT_EQ(session.history().size(), 1u);

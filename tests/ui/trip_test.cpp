@@ -78,7 +78,8 @@ TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
     sources->scrollTo(sources->model()->index(10, 0));
     QTest::mouseClick(sources->viewport(), Qt::LeftButton, {}, sources->visualRect(sources->model()->index(10, 0)).center());
     bool recognized = false;
-    for (const auto* label : window->sources()->findChildren<QLabel*>()) recognized = recognized || label->text().contains("recognized by its end record");
+    for (const auto* label : window->sources()->findChildren<QLabel*>())
+        recognized = recognized || label->text().contains("recognized by its end record");
     EXPECT_TRUE(recognized);
     EXPECT_EQ(window->findChild<QTableView*>("entries")->model()->rowCount(), 27);
 
@@ -195,7 +196,9 @@ TEST_F(Trip, ThereAreWaysThatLeaveTheArchivesAlone) {
 
     // Loose files in the override folder, which the game prefers.
     press(Qt::Key_O);
-    ASSERT_TRUE(planned(Way::create)) << (session.plan() && !session.plan()->groups.empty() && session.plan()->groups[0].error ? session.plan()->groups[0].error->message() : "");
+    ASSERT_TRUE(planned(Way::create)) << (session.plan() && !session.plan()->groups.empty() && session.plan()->groups[0].error
+                                              ? session.plan()->groups[0].error->message()
+                                              : "");
     press(Qt::Key_Return, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered; }));
     EXPECT_TRUE(std::filesystem::exists(game / "override/booths/shooting/target.dds"));
@@ -211,7 +214,10 @@ TEST_F(Trip, ThereAreWaysThatLeaveTheArchivesAlone) {
     // A patch archive; the choice is kept with the project.
     ASSERT_TRUE(wait([&] { return !session.busy(); }));
     press(Qt::Key_P);
-    ASSERT_TRUE(wait([&] { return session.plan() && session.plan()->groups.size() == 1 && session.plan()->groups[0].source.filename() == "zz_midway_patch.zip" && !session.busy(); }));
+    ASSERT_TRUE(wait([&] {
+        return session.plan() && session.plan()->groups.size() == 1 &&
+               session.plan()->groups[0].source.filename() == "zz_midway_patch.zip" && !session.busy();
+    }));
     press(Qt::Key_Return, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return std::filesystem::exists(game / "zz_midway_patch.zip"); }));
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered; }));
@@ -241,7 +247,9 @@ TEST_F(Trip, AForeignChangeIsSaidAndLookedAtAgain) {
     EXPECT_EQ(hash_of_file(game / "midway.zip"), foreign) << "nothing was written";
     EXPECT_EQ(piece().state, PieceState::fits) << "the piece stays";
     press(Qt::Key_L);
-    ASSERT_TRUE(wait([&] { return !says("was changed by another program") && session.plan() && session.plan()->piece_count() == 1 && !session.busy(); }));
+    ASSERT_TRUE(wait([&] {
+        return !says("was changed by another program") && session.plan() && session.plan()->piece_count() == 1 && !session.busy();
+    }));
     press(Qt::Key_Return, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered; }));
     EXPECT_NE(hash_of_file(game / "midway.zip"), foreign);

@@ -50,7 +50,8 @@ TEST(Pictures, NormalsInAlphaAndGreenAreLitLikeThoseInRedAndGreen) {
 }
 
 TEST(Glyphs, EveryStateLooksDifferent) {
-    const PieceState states[] = {PieceState::on_the_bench, PieceState::out, PieceState::changed, PieceState::fits, PieceState::needs_mend, PieceState::delivered, PieceState::gone_stale};
+    const PieceState states[] = {PieceState::on_the_bench, PieceState::out,       PieceState::changed,   PieceState::fits,
+                                 PieceState::needs_mend,   PieceState::delivered, PieceState::gone_stale};
     for (auto a : states)
         for (auto b : states)
             if (a != b) EXPECT_NE(drawn(a), drawn(b)) << name_of(a) << " and " << name_of(b);
@@ -118,7 +119,8 @@ TEST(ImageViewWidget, SharesOneViewAndZoomsAtThePointer) {
         view->resize(224, 224);
         view->set_image(QImage(100, 100, QImage::Format_RGBA8888));
     }
-    QWheelEvent wheel(QPointF(112, 112), a.mapToGlobal(QPointF(112, 112)), {}, QPoint(0, 120), Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+    QWheelEvent wheel(QPointF(112, 112), a.mapToGlobal(QPointF(112, 112)), {}, QPoint(0, 120), Qt::NoButton, Qt::NoModifier,
+                      Qt::NoScrollPhase, false);
     QApplication::sendEvent(&a, &wheel);
     EXPECT_NEAR(shared.zoom, 1.2, 1e-9);
     EXPECT_NEAR(shared.center.x(), 0.5, 1e-9) << "the middle stays in the middle";
@@ -226,7 +228,8 @@ TEST(ByteMapWidget, FindsTheEntryUnderThePointer) {
 TEST(EntryTableModel, KeepsTheRulesOfModels) {
     TempFolder folder;
     put_file(folder / "inner.zip", make_zip({{"deep.dds", make_dds(Format::BC4, 16, 16)}}));
-    put_file(folder / "a.zip", make_zip({{"x.dds", make_dds(Format::BC1, 32, 32)}, {"inner.zip", get_file(folder / "inner.zip")}, {"z.txt", bytes_of("z")}}));
+    put_file(folder / "a.zip",
+             make_zip({{"x.dds", make_dds(Format::BC1, 32, 32)}, {"inner.zip", get_file(folder / "inner.zip")}, {"z.txt", bytes_of("z")}}));
     EntryTable table;
     QAbstractItemModelTester tester(&table, QAbstractItemModelTester::FailureReportingMode::Fatal);
     table.show_source(stock_of(folder / "a.zip"), 0);

@@ -2,10 +2,10 @@
 // The real window on a project of its own.
 #include <gtest/gtest.h>
 
+#include <functional>
 #include <QApplication>
 #include <QListView>
 #include <QtTest>
-#include <functional>
 
 #include "app/main_window.h"
 #include "support/temp_folder.h"

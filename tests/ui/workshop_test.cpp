@@ -34,7 +34,8 @@ struct Workshops : WindowTest {
     }
     void write_layout(const std::string& name) {
         std::filesystem::create_directories(folder / "game");
-        const auto ran = run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", name, (folder / "game").string(), "7"});
+        const auto ran =
+            run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", name, (folder / "game").string(), "7"});
         ASSERT_EQ(ran.code, 0) << ran.output;
     }
 };

@@ -97,7 +97,8 @@ QVariant ContactModel::data(const QModelIndex& index, int role) const {
             if (row.head && !row.open) return to_text(split_name(item.path(), session_->knowledge()->insight.habits).base);
             return to_text(item.name());
         }
-        case Qt::AccessibleTextRole: return row.head && !row.open ? tr("%1, a set of %2").arg(to_text(item.name())).arg(card.size()) : to_text(item.name());
+        case Qt::AccessibleTextRole:
+            return row.head && !row.open ? tr("%1, a set of %2").arg(to_text(item.name())).arg(card.size()) : to_text(item.name());
         case Qt::ToolTipRole: return to_text(address_of(stock->sources[item.source], item).text());
         default: return {};
     }
@@ -122,7 +123,9 @@ void FacetModel::lay_out(const CatalogAnswer& answer) {
         // One value only tells nothing, unless it is chosen.
         if (list.empty() || (list.size() == 1 && query_.chosen[f].empty())) continue;
         rows_.push_back({RowKind::heading, f, std::string(name_of(facet)), 0});
-        const auto is_chosen = [&](const std::string& value) { return std::find(query_.chosen[f].begin(), query_.chosen[f].end(), value) != query_.chosen[f].end(); };
+        const auto is_chosen = [&](const std::string& value) {
+            return std::find(query_.chosen[f].begin(), query_.chosen[f].end(), value) != query_.chosen[f].end();
+        };
         // The most frequent ones, in the list's own order.
         std::vector<std::uint32_t> counts;
         for (const auto& [value, count] : list) counts.push_back(count);
@@ -180,7 +183,9 @@ QVariant FacetModel::data(const QModelIndex& index, int role) const {
         case Kind: return int(row.kind);
         case Count: return row.count;
         case Qt::DisplayRole: return row.kind == RowKind::more ? tr("%1 more…").arg(row.count) : to_text(row.value);
-        case Qt::AccessibleTextRole: return row.kind == RowKind::heading ? to_text(row.value) : tr("%1, %2").arg(data(index, Qt::DisplayRole).toString()).arg(row.count);
+        case Qt::AccessibleTextRole:
+            return row.kind == RowKind::heading ? to_text(row.value)
+                                                : tr("%1, %2").arg(data(index, Qt::DisplayRole).toString()).arg(row.count);
         case Qt::CheckStateRole: {
             if (row.kind == RowKind::trait) return query_.traits[row.facet] ? Qt::Checked : Qt::Unchecked;
             if (row.kind != RowKind::value) return {};

@@ -35,10 +35,10 @@ private:
     void lay_out();
     Session* session_;
     std::vector<Card> cards_;
-    std::vector<float> scores_;              ///< a card; empty: not found by a picture
-    std::unordered_set<std::uint32_t> open_; ///< first items of open sets
+    std::vector<float> scores_;               ///< a card; empty: not found by a picture
+    std::unordered_set<std::uint32_t> open_;  ///< first items of open sets
     std::vector<Row> rows_;
-    std::vector<int> row_of_;                ///< an item: -1 where it has no row
+    std::vector<int> row_of_;  ///< an item: -1 where it has no row
     std::size_t textures_ = 0;
 };
 
@@ -67,14 +67,14 @@ signals:
 private:
     struct Row {
         RowKind kind = RowKind::heading;
-        std::size_t facet = 0;   ///< or trait
+        std::size_t facet = 0;  ///< or trait
         std::string value;
         std::uint32_t count = 0;
     };
     void lay_out(const CatalogAnswer& answer);
     CatalogAnswer answer_;
     CatalogQuery query_;
-    std::array<bool, facet_count> all_{};    ///< facets of which every value is shown
+    std::array<bool, facet_count> all_{};  ///< facets of which every value is shown
     std::vector<Row> rows_;
 };
 

@@ -8,8 +8,10 @@ namespace skivet::app {
 QString what_it_is(const CatalogItem& item) {
     if (item.error) return to_text(item.error->what);
     if (item.is_texture() && item.desc.format != Format::unknown)
-        return QObject::tr("%1 · %2 · %3 · %4").arg(item.kind == EntryKind::image ? QObject::tr("image") : QObject::tr("texture"), to_text(info(item.desc.format).name), to_text(size_text(item.desc)),
-                                                item.desc.mips == 1 ? QObject::tr("one level") : QObject::tr("%1 mips").arg(item.desc.mips));
+        return QObject::tr("%1 · %2 · %3 · %4")
+            .arg(item.kind == EntryKind::image ? QObject::tr("image") : QObject::tr("texture"), to_text(info(item.desc.format).name),
+                 to_text(size_text(item.desc)),
+                 item.desc.mips == 1 ? QObject::tr("one level") : QObject::tr("%1 mips").arg(item.desc.mips));
     switch (item.kind) {
         case EntryKind::container: return QObject::tr("archive");
         case EntryKind::mesh: return QObject::tr("mesh");

@@ -12,8 +12,8 @@ enum class Channels { color, red, green, blue, alpha, alpha_over, lit };
 [[nodiscard]] QImage to_qimage(const Image& image);
 /// One channel as gray, color without alpha, or color with alpha.
 [[nodiscard]] QImage to_qimage(const Image& image, Channels channels, bool premultiplied = false);
-/// A normal map lit from a direction: `light` is the pointer's place over the picture, -1…1, light from the upper left at (-0.5, -0.5). X is in
-/// `x_channel` and Y in green, 128 for zero, green up; Z is rebuilt as sqrt(1 - x² - y²) so that maps of two channels serve too.
+/// A normal map lit from a direction: `light` is the pointer's place over the picture, -1…1, light from the upper left at (-0.5, -0.5). X
+/// is in `x_channel` and Y in green, 128 for zero, green up; Z is rebuilt as sqrt(1 - x² - y²) so that maps of two channels serve too.
 [[nodiscard]] QImage lit_picture(const Image& normals, QPointF light, std::size_t x_channel = 0);
 /// How often each value occurs, for the channels the format stores.
 [[nodiscard]] std::vector<std::array<quint32, 256>> histogram_of(const Image& image, const FormatInfo& format);
@@ -24,7 +24,7 @@ enum class Channels { color, red, green, blue, alpha, alpha_over, lit };
 struct FitPictures {
     QImage original, edited, result, difference;
     std::vector<QImage> original_mips, result_mips;
-    QImage changed_blocks;   ///< one pixel a 4×4 block of level 0, opaque where the block is new
+    QImage changed_blocks;  ///< one pixel a 4×4 block of level 0, opaque where the block is new
 };
 
 /// A piece's fit and its pictures; `error` instead when the edit cannot be read.
@@ -32,7 +32,7 @@ struct FittedPiece {
     Fit fit;
     FitPictures pictures;
     std::optional<Error> error;
-    std::string edited_hash;   ///< of the file this was made from
+    std::string edited_hash;  ///< of the file this was made from
 };
 
 [[nodiscard]] FitPictures pictures_of(const TextureFile& original, const Fit& fit);

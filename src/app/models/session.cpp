@@ -37,11 +37,11 @@ std::size_t DeliveryPlan::piece_count() const {
 }
 
 Session::Session(QObject* parent) : QObject(parent), stock_(std::make_shared<Stock>()), knowledge_(std::make_shared<Knowledge>()) {
-    index_ = IndexStore::open(":memory:").value_or(nullptr);   // until a project brings its own
+    index_ = IndexStore::open(":memory:").value_or(nullptr);  // until a project brings its own
     std::vector<Error> errors;
     kinds_ = shipped_ = load_kinds(errors);
     thumbnails_.setMaxCost(96 << 10);  // kilobytes: fifty screens of cards
-    pool_.setMaxThreadCount(3);   // an export may take one for long
+    pool_.setMaxThreadCount(3);        // an export may take one for long
     saver_.setMaxThreadCount(1);
     pictures_.setMaxThreadCount(2);
     looker_.setMaxThreadCount(1);
@@ -55,7 +55,8 @@ Session::Session(QObject* parent) : QObject(parent), stock_(std::make_shared<Sto
         if (progress_ && progress_->total > 0) emit activity(tr("Looking through the archives"), progress_->done, progress_->total);
         else if (looking_ && looking_->total > 0) emit activity(tr("Looking at pictures"), looking_->done, looking_->total);
     });
-    connect(&game_, &QProcess::errorOccurred, this, [this] { emit notice(tr("The game could not be started: %1").arg(game_.errorString())); });
+    connect(&game_, &QProcess::errorOccurred, this,
+            [this] { emit notice(tr("The game could not be started: %1").arg(game_.errorString())); });
     connect(&game_, &QProcess::readyReadStandardError, this, [this] {
         for (const auto& line : QString::fromUtf8(game_.readAllStandardError()).split('\n', Qt::SkipEmptyParts)) say(line);
     });
@@ -102,7 +103,8 @@ void Session::save() {
     // A copy is written in order by one thread; the last one wins.
     saver_.start([this, copy = project_] {
         if (auto saved = save_project(copy); !saved)
-            QMetaObject::invokeMethod(this, [this, error = saved.error()] { complain(error); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this, error = saved.error()] { complain(error); }, Qt::QueuedConnection);
     });
 }
 
@@ -125,7 +127,8 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
     };
     asked_ = {folder, game, more, play};
     const bool locked = project_lock_ && project_.folder == folder;
-    run(tr("Opening the project"),
+    run(
+        tr("Opening the project"),
         [kinds = kinds_, folder, game, more, play, locked, this]() mutable {
             Opened out;
             if (!locked) {
@@ -145,11 +148,15 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
             std::error_code code;
             if (!game.empty() && !project.game.empty() && fs::weakly_canonical(game, code) != fs::weakly_canonical(project.game, code)) {
                 // Its sources and its loose files belong to the other one.
-                out.project = fail(Error{ErrorCode::usage, "the project " + folder.string() + " is about the game in " + project.game.string() + ", not " + game.string(), {}, {},
-                                         "Choose another --project for this game, or leave --project out"});
+                out.project = fail(
+                    Error{ErrorCode::usage,
+                          "the project " + folder.string() + " is about the game in " + project.game.string() + ", not " + game.string(),
+                          {},
+                          {},
+                          "Choose another --project for this game, or leave --project out"});
                 return out;
             }
-            (void)keep_good_copy(folder);   // only a help for a bad day
+            (void)keep_good_copy(folder);  // only a help for a bad day
             out.keys = load_keys(project.keys());
             auto changed = std::make_shared<Kinds>(*kinds);
             if (out.keys) changed->keys = std::make_shared<KeyRing>(*out.keys);
@@ -170,7 +177,8 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
             }
             if (!play.empty()) project.play = play;
             for (const auto& source : more)
-                if (std::find(project.sources.begin(), project.sources.end(), source) == project.sources.end()) project.sources.push_back(source);
+                if (std::find(project.sources.begin(), project.sources.end(), source) == project.sources.end())
+                    project.sources.push_back(source);
             for (auto& piece : project.pieces) {
                 piece = look_at_piece(project, piece, now());
                 if (auto checked = check_source(*kinds, piece)) piece = std::move(*checked);
@@ -198,7 +206,8 @@ void Session::open(const fs::path& folder, const fs::path& game, const std::vect
                 complain(opened.recovered.error());
             } else {
                 for (const auto& journal : opened.recovered->rolled_back) {
-                    const auto line = tr("\"%1\" was cut short last time. The old bytes were put back.").arg(QString::fromStdString(journal.title));
+                    const auto line =
+                        tr("\"%1\" was cut short last time. The old bytes were put back.").arg(QString::fromStdString(journal.title));
                     say(line);
                     emit notice(line);
                 }
@@ -233,7 +242,8 @@ void Session::close() {
 }
 
 void Session::open_last_good() {
-    run(tr("Opening the project"), [folder = asked_.folder] { return use_good_copy(folder); },
+    run(
+        tr("Opening the project"), [folder = asked_.folder] { return use_good_copy(folder); },
         [this](const Status& used) {
             if (!used) return complain(used.error());
             say(tr("The project's last good copy is used; the file that could not be read is kept beside it."));
@@ -280,7 +290,7 @@ void Session::set_source(std::size_t index, const SourceSetting& setting) {
     project_.source_settings[project_.sources[index]] = setting;
     save();
     if (before.off != setting.off) return reload();
-    emit sources_changed();   // only a word beside it
+    emit sources_changed();  // only a word beside it
 }
 
 void Session::set_kinds(const std::function<void(Kinds&)>& change) {
@@ -312,7 +322,8 @@ void Session::keep_keys(KeyRing ring) {
         std::error_code code;
         fs::create_directories(file.parent_path(), code);
         if (auto saved = save_keys(*shared, file); !saved)
-            QMetaObject::invokeMethod(this, [this, error = saved.error()] { complain(error); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this, error = saved.error()] { complain(error); }, Qt::QueuedConnection);
     });
     reload();
 }
@@ -339,7 +350,8 @@ void Session::save_sheet(const std::string& name, const std::string& toml, std::
         std::shared_ptr<Kinds> kinds;
         std::vector<Error> errors;
     };
-    run(tr("Keeping the sheet"),
+    run(
+        tr("Keeping the sheet"),
         [shipped = shipped_, folder = project_.sheets(), name, toml] {
             Saved out;
             out.kinds = std::make_shared<Kinds>(*shipped);
@@ -371,7 +383,8 @@ void Session::save_sheet(const std::string& name, const std::string& toml, std::
 
 void Session::accept_paths(const std::vector<std::string>& paths) {
     for (const auto& path : paths)
-        if (std::find(project_.known_paths.begin(), project_.known_paths.end(), path) == project_.known_paths.end()) project_.known_paths.push_back(path);
+        if (std::find(project_.known_paths.begin(), project_.known_paths.end(), path) == project_.known_paths.end())
+            project_.known_paths.push_back(path);
     set_kinds([&](Kinds& kinds) { kinds.known_paths = project_.known_paths; });
     save();
     reload();
@@ -383,7 +396,8 @@ void Session::compact(std::size_t index) {
         Status status;
         std::vector<Journal> history;
     };
-    run(tr("Giving space back"),
+    run(
+        tr("Giving space back"),
         [kinds = kinds_, stock = stock_, index, vault = vault()]() mutable {
             Done out;
             const auto& source = stock->sources[index];
@@ -417,7 +431,8 @@ void Session::set_commands(const std::vector<std::string>& editor, const std::ve
 }
 
 void Session::open_texture(std::size_t item, std::function<void(std::shared_ptr<const OpenTexture>)> done) {
-    run(tr("Opening a texture"),
+    run(
+        tr("Opening a texture"),
         [kinds = kinds_, stock = stock_, item] {
             auto out = std::make_shared<OpenTexture>();
             if (item >= stock->catalog.items.size()) return out;

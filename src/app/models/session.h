@@ -1,6 +1,7 @@
 #pragma once
 // What the window works on: a project, its sources, the catalog, the bench, the vault. Everything that touches a disk or decodes runs on
 // the session's own threads and comes back as a queued signal; the window's thread only looks at finished values.
+#include <map>
 #include <QCache>
 #include <QElapsedTimer>
 #include <QFileSystemWatcher>
@@ -10,7 +11,6 @@
 #include <QStringList>
 #include <QThreadPool>
 #include <QTimer>
-#include <map>
 
 #include "app/models/pictures.h"
 #include "bench/project.h"
@@ -24,59 +24,59 @@ namespace skivet::app {
 
 /// What a source's page says beside its entries.
 struct SourceFacts {
-    std::vector<std::pair<std::string, std::string>> candidates;   ///< kinds it may be and why, the most likely first
-    std::string chosen;            ///< the kind the user chose for it; empty: recognized
-    std::string read_only;         ///< why nothing can be put in
-    std::uint64_t dead_bytes = 0;  ///< what nothing uses any more
-    std::size_t unnamed = 0;       ///< entries known only by a hash
-    bool wants_key = false;        ///< no key of the ring opens it, or an entry of it
+    std::vector<std::pair<std::string, std::string>> candidates;  ///< kinds it may be and why, the most likely first
+    std::string chosen;                                           ///< the kind the user chose for it; empty: recognized
+    std::string read_only;                                        ///< why nothing can be put in
+    std::uint64_t dead_bytes = 0;                                 ///< what nothing uses any more
+    std::size_t unnamed = 0;                                      ///< entries known only by a hash
+    bool wants_key = false;                                       ///< no key of the ring opens it, or an entry of it
 };
 
 /// The open sources and what is in them; replaced as a whole, never changed.
 struct Stock {
     std::vector<Source> sources;
     Catalog catalog;
-    std::vector<std::vector<Segment>> segments;       ///< a list a source, for the byte map
-    std::vector<std::size_t> texture_counts;          ///< a source
-    std::vector<SourceFacts> facts;                   ///< a source
-    bool whole = false;                               ///< everything was looked through; otherwise more is coming
+    std::vector<std::vector<Segment>> segments;  ///< a list a source, for the byte map
+    std::vector<std::size_t> texture_counts;     ///< a source
+    std::vector<SourceFacts> facts;              ///< a source
+    bool whole = false;                          ///< everything was looked through; otherwise more is coming
 };
 
 /// What is known of a stock's textures, and the table that answers searches. Replaced as a whole while pictures are looked at.
 struct Knowledge {
-    std::shared_ptr<const Stock> stock;               ///< what it is about
+    std::shared_ptr<const Stock> stock;  ///< what it is about
     Insight insight;
     QueryTable table;
     RoleWishes wishes;
-    std::size_t unseen = 0;                           ///< textures that are still to be looked at
+    std::size_t unseen = 0;  ///< textures that are still to be looked at
 };
 
 /// Where else a texture is, and what belongs to it; for the viewer.
 struct Relations {
-    std::vector<std::size_t> set;                     ///< all members, itself included; empty without a set
-    std::vector<AlikeTexture> alike;                  ///< items that look like it
-    std::vector<std::string> users;                   ///< objects that use it, where known
-    std::vector<std::size_t> copies;                  ///< items with the same path in other sources, the winning one first
+    std::vector<std::size_t> set;     ///< all members, itself included; empty without a set
+    std::vector<AlikeTexture> alike;  ///< items that look like it
+    std::vector<std::string> users;   ///< objects that use it, where known
+    std::vector<std::size_t> copies;  ///< items with the same path in other sources, the winning one first
     RoleGuess role;
     PictureFacts facts;
-    bool seen = false;                                ///< it was looked at, so that `facts` hold
+    bool seen = false;  ///< it was looked at, so that `facts` hold
 };
 
 /// What one delivery into one source would write.
 struct DeliveryGroup {
     std::filesystem::path source;
     WritePlan plan;
-    std::vector<std::size_t> pieces;                  ///< indices into the project's pieces
+    std::vector<std::size_t> pieces;  ///< indices into the project's pieces
     std::vector<AddressedBytes> contents;
     std::uint64_t archive_size = 0;
     std::optional<Error> error;
-    std::vector<std::string> notes = {};              ///< what else the plan does, for the person
-    bool beside = false;                              ///< `source` is a folder or archive beside the game's own
+    std::vector<std::string> notes = {};  ///< what else the plan does, for the person
+    bool beside = false;                  ///< `source` is a folder or archive beside the game's own
 };
 
 struct DeliveryPlan {
     std::vector<DeliveryGroup> groups;
-    std::vector<std::size_t> left_out;                ///< changed pieces that need a mend first
+    std::vector<std::size_t> left_out;  ///< changed pieces that need a mend first
     [[nodiscard]] std::size_t piece_count() const;
 };
 
@@ -93,8 +93,8 @@ public:
     ~Session() override;
 
     /// Opens or makes the project; a game folder gives the sources of a new project.
-    void open(const std::filesystem::path& folder, const std::filesystem::path& game, const std::vector<std::filesystem::path>& more_sources,
-              const std::vector<std::string>& play);
+    void open(const std::filesystem::path& folder, const std::filesystem::path& game,
+              const std::vector<std::filesystem::path>& more_sources, const std::vector<std::string>& play);
 
     /// Sets the project.json that cannot be read aside and opens the last good copy.
     void open_last_good();
@@ -189,7 +189,8 @@ public:
     void undo_all();
 
     /// Writes textures out beside the window; one export at a time. `done` gets the report on the window's thread.
-    void export_items(const std::vector<std::size_t>& items, const ExportWish& wish, const std::filesystem::path& to, bool force, std::function<void(const Result<ExportReport>&)> done);
+    void export_items(const std::vector<std::size_t>& items, const ExportWish& wish, const std::filesystem::path& to, bool force,
+                      std::function<void(const Result<ExportReport>&)> done);
     /// Of the running export; null when there is none.
     [[nodiscard]] std::shared_ptr<ExportProgress> exporting() const { return exporting_; }
 
@@ -277,7 +278,7 @@ private:
     void refresh_history();
     void forget_pictures(std::size_t piece);
 
-    std::shared_ptr<const Kinds> shipped_;   ///< without the project's own sheets
+    std::shared_ptr<const Kinds> shipped_;  ///< without the project's own sheets
     std::shared_ptr<const Kinds> kinds_;
     Project project_;
     std::optional<FileLock> project_lock_;
@@ -286,28 +287,28 @@ private:
         std::filesystem::path folder, game;
         std::vector<std::filesystem::path> more;
         std::vector<std::string> play;
-    } asked_;                                ///< what `open` was last asked for
+    } asked_;  ///< what `open` was last asked for
     std::shared_ptr<const Stock> stock_;
     std::vector<Journal> history_;
     std::shared_ptr<const DeliveryPlan> plan_;
     std::map<std::size_t, std::shared_ptr<const FittedPiece>> fits_;
     QSet<std::size_t> fitting_;
-    std::map<std::size_t, std::uint64_t> fit_request_;   ///< the newest one; answers to older ones are dropped
+    std::map<std::size_t, std::uint64_t> fit_request_;  ///< the newest one; answers to older ones are dropped
     std::map<std::pair<std::size_t, bool>, QImage> piece_pictures_;
     QSet<std::size_t> piece_pictures_pending_;
     std::shared_ptr<const Knowledge> knowledge_;
     std::shared_ptr<IndexStore> index_;
     std::shared_ptr<Baseline> baseline_;
     bool has_baseline_ = false;
-    std::map<std::filesystem::path, Shipped> became_;    ///< a source: against the baseline
+    std::map<std::filesystem::path, Shipped> became_;  ///< a source: against the baseline
     std::shared_ptr<ThumbnailCache> cache_;
     std::shared_ptr<ExportProgress> exporting_;
-    std::shared_ptr<Progress> looking_;                  ///< of looking at pictures
-    std::shared_ptr<const PictureSearch> search_;        ///< made when first asked for
+    std::shared_ptr<Progress> looking_;            ///< of looking at pictures
+    std::shared_ptr<const PictureSearch> search_;  ///< made when first asked for
     std::shared_ptr<const Knowledge> search_of_;
-    QCache<QString, QImage> thumbnails_;                 ///< by source and path
+    QCache<QString, QImage> thumbnails_;  ///< by source and path
     QSet<QString> thumbnails_pending_;
-    QVector<std::size_t> thumbnails_wanted_;             ///< the newest last
+    QVector<std::size_t> thumbnails_wanted_;  ///< the newest last
     int thumbnails_running_ = 0;
     std::uint64_t generation_ = 0;        ///< of the stock; late answers for an older one are dropped
     std::uint64_t piece_generation_ = 0;  ///< of the list of pieces
@@ -322,9 +323,9 @@ private:
     std::vector<QString> log_;
     mutable PosixFiles files_;
     QThreadPool pool_;
-    QThreadPool saver_;                   ///< one thread: saves and deliveries happen in order
-    QThreadPool pictures_;                ///< small pictures for the view, never behind anything else
-    QThreadPool looker_;                  ///< one thread: looking at all pictures
+    QThreadPool saver_;     ///< one thread: saves and deliveries happen in order
+    QThreadPool pictures_;  ///< small pictures for the view, never behind anything else
+    QThreadPool looker_;    ///< one thread: looking at all pictures
 };
 
 }  // namespace skivet::app

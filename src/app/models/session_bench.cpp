@@ -1,9 +1,9 @@
 // The bench and delivery side of the session.
+#include <fmt/format.h>
 #include <QDateTime>
 #include <QDesktopServices>
 #include <QDir>
 #include <QUrl>
-#include <fmt/format.h>
 
 #include "app/models/session.h"
 #include "base/file_write.h"
@@ -31,7 +31,10 @@ void plan_beside(const Kinds& kinds, const Project& project, DeliveryPlan& plan)
             SKIVET_TRY(auto files, spread_replacements(kinds, *source, group.contents));
             if (project.route == DeliveryRoute::patch_archives) {
                 // A patch that is there already may be another mod's.
-                const auto name = [&](int n) { return game / fmt::format("zz_{}_patch{}{}", group.source.stem().string(), n > 1 ? "_" + std::to_string(n) : "", group.source.extension().string()); };
+                const auto name = [&](int n) {
+                    return game / fmt::format("zz_{}_patch{}{}", group.source.stem().string(), n > 1 ? "_" + std::to_string(n) : "",
+                                              group.source.extension().string());
+                };
                 auto file = name(1);
                 std::error_code code;
                 for (int n = 2; fs::exists(file, code); ++n) file = name(n);
@@ -82,7 +85,8 @@ void Session::take(const std::vector<std::size_t>& items, ExportAs as) {
         std::vector<Piece> pieces;
         std::vector<Error> errors;
     };
-    run(tr("Writing out"),
+    run(
+        tr("Writing out"),
         [kinds = kinds_, project = project_, addresses, as]() mutable {
             Taken out;
             for (const auto& address : addresses) {
@@ -113,7 +117,9 @@ void Session::take(const std::vector<std::size_t>& items, ExportAs as) {
 
 void Session::take_with_copies(std::size_t item, const Relations& relations) {
     if (item >= stock_->catalog.items.size()) return;
-    const auto address_at = [&](std::size_t i) { return address_of(stock_->sources[stock_->catalog.items[i].source], stock_->catalog.items[i]); };
+    const auto address_at = [&](std::size_t i) {
+        return address_of(stock_->sources[stock_->catalog.items[i].source], stock_->catalog.items[i]);
+    };
     std::vector<Address> others;
     for (const auto& alike : relations.alike)
         if (alike.likeness != Likeness::variant && stock_->catalog.items[alike.index].effective) others.push_back(address_at(alike.index));
@@ -125,7 +131,8 @@ void Session::take_with_copies(std::size_t item, const Relations& relations) {
         std::vector<Piece> pieces;
         std::vector<Error> errors;
     };
-    run(tr("Writing out"),
+    run(
+        tr("Writing out"),
         [kinds = kinds_, project = project_, address = address_at(item), others]() mutable {
             Taken out;
             const auto same = [](const Address& a) { return [&a](const Piece& p) { return p.address == a; }; };
@@ -152,8 +159,11 @@ void Session::take_with_copies(std::size_t item, const Relations& relations) {
         [this](Taken taken) {
             for (const auto& error : taken.errors) complain(error);
             for (auto& piece : taken.pieces) {
-                if (std::any_of(project_.pieces.begin(), project_.pieces.end(), [&](const Piece& p) { return p.address == piece.address; })) continue;
-                say(piece.follows() ? tr("On the bench: %1, following %2").arg(QString::fromStdString(piece.address.text()), text(piece.file)) : tr("On the bench: %1").arg(text(piece.file)));
+                if (std::any_of(project_.pieces.begin(), project_.pieces.end(), [&](const Piece& p) { return p.address == piece.address; }))
+                    continue;
+                say(piece.follows()
+                        ? tr("On the bench: %1, following %2").arg(QString::fromStdString(piece.address.text()), text(piece.file))
+                        : tr("On the bench: %1").arg(text(piece.file)));
                 project_.pieces.push_back(std::move(piece));
             }
             save();
@@ -162,23 +172,32 @@ void Session::take_with_copies(std::size_t item, const Relations& relations) {
         });
 }
 
-void Session::export_items(const std::vector<std::size_t>& items, const ExportWish& wish, const fs::path& to, bool force, std::function<void(const Result<ExportReport>&)> done) {
+void Session::export_items(const std::vector<std::size_t>& items, const ExportWish& wish, const fs::path& to, bool force,
+                           std::function<void(const Result<ExportReport>&)> done) {
     if (exporting_) return emit notice(tr("An export is running already."));
     exporting_ = std::make_shared<ExportProgress>();
-    run(tr("Exporting"),
+    run(
+        tr("Exporting"),
         [kinds = kinds_, stock = stock_, knowledge = knowledge_, items, wish, to, force, progress = exporting_] {
             const auto sources = std::shared_ptr<const std::vector<Source>>(stock, &stock->sources);
             std::vector<ExportItem> list;
             for (const auto i : items) {
                 if (i >= stock->catalog.items.size() || !stock->catalog.items[i].is_texture()) continue;
-                list.push_back(export_item(*kinds, sources, stock->catalog.items[i], wish.shape == FolderShape::per_set && knowledge->stock == stock ? set_folder(stock->catalog, knowledge->insight, i) : std::string()));
+                list.push_back(export_item(*kinds, sources, stock->catalog.items[i],
+                                           wish.shape == FolderShape::per_set && knowledge->stock == stock
+                                               ? set_folder(stock->catalog, knowledge->insight, i)
+                                               : std::string()));
             }
             return run_export(list, wish, to, kinds->limits, *progress, 0, force);
         },
         [this, to, done = std::move(done)](Result<ExportReport> report) {
             exporting_ = nullptr;
             if (report) {
-                say(tr("Exported to %1: %2 written, %3 there already, %4 failed").arg(text(to)).arg(report->written).arg(report->skipped).arg(report->failed.size()));
+                say(tr("Exported to %1: %2 written, %3 there already, %4 failed")
+                        .arg(text(to))
+                        .arg(report->written)
+                        .arg(report->skipped)
+                        .arg(report->failed.size()));
                 for (const auto& failure : report->failed) say(QString::fromStdString(failure.error.message()));
             } else say(QString::fromStdString(report.error().message()));
             done(report);
@@ -203,7 +222,8 @@ void Session::take_again(std::size_t piece) {
     if (piece >= project_.pieces.size()) return;
     const auto old = project_.pieces[piece];
     put_away(piece);
-    run(tr("Writing out"), [kinds = kinds_, project = project_, old] { return take_piece(*kinds, project, old.address, old.as, now()); },
+    run(
+        tr("Writing out"), [kinds = kinds_, project = project_, old] { return take_piece(*kinds, project, old.address, old.as, now()); },
         [this](Result<Piece> taken) {
             if (!taken) return complain(taken.error());
             project_.pieces.push_back(std::move(*taken));
@@ -243,7 +263,8 @@ void Session::watch_pieces() {
 
 void Session::look_at_pieces() {
     if (project_.pieces.empty()) return;
-    run(tr("Looking at saved files"),
+    run(
+        tr("Looking at saved files"),
         [project = project_] {
             std::vector<Piece> pieces;
             for (const auto& piece : project.pieces) pieces.push_back(look_at_piece(project, piece, now()));
@@ -281,7 +302,8 @@ QImage Session::piece_picture(std::size_t piece, bool edited) {
     if (piece_pictures_pending_.contains(piece)) return {};
     piece_pictures_pending_.insert(piece);
     using Pair = std::pair<QImage, QImage>;
-    run(tr("Reading pictures"),
+    run(
+        tr("Reading pictures"),
         [kinds = kinds_, project = project_, p = project_.pieces[piece]] {
             Pair out;
             if (const auto original = original_texture(*kinds, project, p))
@@ -308,7 +330,8 @@ std::shared_ptr<const FittedPiece> Session::fit(std::size_t piece) {
     if (fitting_.contains(piece)) return nullptr;
     fitting_.insert(piece);
     const auto request = ++fit_request_[piece];
-    run(tr("Fitting"),
+    run(
+        tr("Fitting"),
         [kinds = kinds_, project = project_, p = project_.pieces[piece]] {
             auto out = std::make_shared<FittedPiece>();
             out->edited_hash = p.seen_hash;
@@ -357,18 +380,21 @@ void Session::mend(std::size_t piece, Mend mend) {
 }
 
 void Session::make_plan() {
-    run(tr("Planning"),
+    run(
+        tr("Planning"),
         [kinds = kinds_, project = project_] {
             auto plan = std::make_shared<DeliveryPlan>();
             for (std::size_t i = 0; i < project.pieces.size(); ++i) {
                 const auto& piece = project.pieces[i];
-                if (piece.state != PieceState::changed && piece.state != PieceState::fits && piece.state != PieceState::needs_mend) continue;
+                if (piece.state != PieceState::changed && piece.state != PieceState::fits && piece.state != PieceState::needs_mend)
+                    continue;
                 auto fitted = fit_piece(*kinds, project, piece);
                 if (!fitted || fitted->blocked()) {
                     plan->left_out.push_back(i);
                     continue;
                 }
-                auto group = std::find_if(plan->groups.begin(), plan->groups.end(), [&](const auto& g) { return g.source == piece.address.source; });
+                auto group =
+                    std::find_if(plan->groups.begin(), plan->groups.end(), [&](const auto& g) { return g.source == piece.address.source; });
                 if (group == plan->groups.end()) {
                     plan->groups.push_back({piece.address.source, {}, {}, {}, 0, std::nullopt});
                     group = plan->groups.end() - 1;
@@ -406,7 +432,8 @@ void Session::deliver() {
         std::vector<Error> errors;
         std::vector<Journal> history;
     };
-    run(tr("Delivering"),
+    run(
+        tr("Delivering"),
         [kinds = kinds_, plan = plan_, project = project_, vault = vault()]() mutable {
             // All archives change or none does.
             Done out;
@@ -425,9 +452,10 @@ void Session::deliver() {
             auto done = vault.deliver(std::move(shares), what + " into " + where, now(), [&]() -> Status {
                 for (const auto g : out.groups)
                     for (const auto& content : plan->groups[g].contents) {
-                        if (plan->groups[g].beside) break;   // read back and compared by the vault
+                        if (plan->groups[g].beside) break;  // read back and compared by the vault
                         SKIVET_TRY(const auto back, read_texture_bytes(*kinds, {plan->groups[g].source, content.inner}));
-                        if (back != content.bytes) return fail(ErrorCode::io, content.inner.back() + " does not read back as it was written");
+                        if (back != content.bytes)
+                            return fail(ErrorCode::io, content.inner.back() + " does not read back as it was written");
                     }
                 return {};
             });
@@ -441,7 +469,8 @@ void Session::deliver() {
         [this, plan = plan_](Done done) {
             for (const auto& error : done.errors) {
                 complain(error);
-                if (error.code == ErrorCode::stale) emit changed_by_others(QString::fromStdString(error.where.empty() ? error.what : error.where.front()));
+                if (error.code == ErrorCode::stale)
+                    emit changed_by_others(QString::fromStdString(error.where.empty() ? error.what : error.where.front()));
             }
             for (const auto g : done.groups) {
                 const auto& group = plan->groups[g];
@@ -451,7 +480,9 @@ void Session::deliver() {
                     piece.delivered_hash = piece.seen_hash;
                     piece.delivered_texture = to_hex(sha256(group.contents[k].bytes));
                 }
-                say(tr("Delivered into %1: %2 bytes written, read back and the same").arg(text(group.source.filename())).arg(group.plan.bytes_written()));
+                say(tr("Delivered into %1: %2 bytes written, read back and the same")
+                        .arg(text(group.source.filename()))
+                        .arg(group.plan.bytes_written()));
             }
             history_ = std::move(done.history);
             plan_ = nullptr;
@@ -472,7 +503,8 @@ void Session::set_route(DeliveryRoute route) {
 }
 
 void Session::look_again() {
-    run(tr("Looking whether the game changed"),
+    run(
+        tr("Looking whether the game changed"),
         [kinds = kinds_, pieces = project_.pieces]() mutable {
             for (auto& piece : pieces)
                 if (auto checked = check_source(*kinds, piece)) piece = std::move(*checked);
@@ -502,19 +534,24 @@ void Session::undo(const QString& id) {
         std::vector<Journal> history;
         std::vector<Piece> pieces;
     };
-    run(tr("Putting back"),
+    run(
+        tr("Putting back"),
         [kinds = kinds_, project = project_, vault = vault(), id = id.toStdString()]() mutable {
             Done out;
             out.status = vault.undo(id);
             if (auto history = vault.history()) out.history = std::move(*history);
-            const auto still_there = [&](const Piece& piece) {   // by a delivery that was not undone, into an archive or beside the game
-                const auto holds = [&](const JournalPart& part) { return std::find(part.entries.begin(), part.entries.end(), piece.address.inner.back()) != part.entries.end(); };
-                return std::any_of(out.history.begin(), out.history.end(), [&](const Journal& j) { return std::any_of(j.parts.begin(), j.parts.end(), holds); });
+            const auto still_there = [&](const Piece& piece) {  // by a delivery that was not undone, into an archive or beside the game
+                const auto holds = [&](const JournalPart& part) {
+                    return std::find(part.entries.begin(), part.entries.end(), piece.address.inner.back()) != part.entries.end();
+                };
+                return std::any_of(out.history.begin(), out.history.end(),
+                                   [&](const Journal& j) { return std::any_of(j.parts.begin(), j.parts.end(), holds); });
             };
             for (auto piece : project.pieces) {
                 // What was delivered and is no longer in the game is a changed piece again.
                 if (piece.state == PieceState::delivered && !still_there(piece))
-                    if (const auto bytes = read_texture_bytes(*kinds, piece.address); bytes && to_hex(sha256(*bytes)) == piece.original_hash) {
+                    if (const auto bytes = read_texture_bytes(*kinds, piece.address);
+                        bytes && to_hex(sha256(*bytes)) == piece.original_hash) {
                         piece.state = PieceState::changed;
                         piece.delivered_hash.clear();
                         piece.delivered_texture.clear();

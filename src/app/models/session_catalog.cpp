@@ -1,14 +1,14 @@
 // The catalog side of the session: filling the stock, looking at pictures, roles, twins, small pictures.
 //
-// A reload goes in steps that each replace what is shown as a whole: what the index remembers, then what is found while the archives are looked through (each
-// stock is the beginning of the next), then the whole. After that one thread looks at the pictures nobody has seen yet, and the knowledge is made
-// anew at growing distances while it does.
+// A reload goes in steps that each replace what is shown as a whole: what the index remembers, then what is found while the archives are
+// looked through (each stock is the beginning of the next), then the whole. After that one thread looks at the pictures nobody has seen
+// yet, and the knowledge is made anew at growing distances while it does.
 #include "app/models/session_catalog.h"
 
+#include <malloc.h>
+#include <chrono>
 #include <QBuffer>
 #include <QDateTime>
-#include <chrono>
-#include <malloc.h>
 
 #include "base/file_write.h"
 #include "base/text.h"
@@ -49,11 +49,11 @@ SourceFacts facts_of(const Kinds& kinds, const Source& source) {
     return out;
 }
 
-
 RoleWishes wishes_of(const Project& project) {
     RoleWishes out;
     for (const auto& h : project.habits)
-        if (const auto place = place_named(h.place); place && role_named(h.role)) out.habits.push_back({*place, h.word, *role_named(h.role)});
+        if (const auto place = place_named(h.place); place && role_named(h.role))
+            out.habits.push_back({*place, h.word, *role_named(h.role)});
     for (const auto& r : project.roles)
         if (const auto role = role_named(r.role)) out.textures[r.path] = *role;
     return out;
@@ -67,7 +67,8 @@ std::set<std::string> changed_by_us(const std::vector<Journal>& history) {
     return out;
 }
 
-std::vector<std::string> states_of_items(const Project& project, const Stock& stock, const Baseline* baseline, const std::set<std::string>& ours) {
+std::vector<std::string> states_of_items(const Project& project, const Stock& stock, const Baseline* baseline,
+                                         const std::set<std::string>& ours) {
     std::map<std::pair<fs::path, std::string>, std::string> states;
     for (const auto& piece : project.pieces) states[{piece.address.source, path_key(piece.address.inner)}] = name_of(piece.state);
     const auto shipped = baseline ? baseline->compare(stock.catalog, stock.sources) : std::vector<Shipped>();
@@ -76,8 +77,10 @@ std::vector<std::string> states_of_items(const Project& project, const Stock& st
     for (std::size_t i = 0; i < out.size(); ++i) {
         const auto& item = stock.catalog.items[i];
         if (!item.is_texture()) continue;
-        if (const auto found = states.find({stock.sources[item.source].path, path_key(item.inner)}); found != states.end()) out[i] = found->second;
-        else if (i < shipped.size() && shipped[i] == Shipped::changed) out[i] = ours.contains(lower(item.path())) ? "changed by us" : "changed by someone else";
+        if (const auto found = states.find({stock.sources[item.source].path, path_key(item.inner)}); found != states.end())
+            out[i] = found->second;
+        else if (i < shipped.size() && shipped[i] == Shipped::changed)
+            out[i] = ours.contains(lower(item.path())) ? "changed by us" : "changed by someone else";
         else if (i < shipped.size()) out[i] = name_of(shipped[i]);
     }
     return out;
@@ -85,7 +88,8 @@ std::vector<std::string> states_of_items(const Project& project, const Stock& st
 
 namespace {
 
-std::shared_ptr<Knowledge> know(std::shared_ptr<const Stock> stock, std::vector<FactsPtr> facts, RoleWishes wishes, const std::vector<std::string>& states, std::size_t unseen,
+std::shared_ptr<Knowledge> know(std::shared_ptr<const Stock> stock, std::vector<FactsPtr> facts, RoleWishes wishes,
+                                const std::vector<std::string>& states, std::size_t unseen,
                                 const std::map<std::string, std::vector<std::string>>& users = {}) {
     auto out = std::make_shared<Knowledge>();
     out->insight = make_insight(stock->catalog, std::move(facts), wishes, users);
@@ -134,7 +138,8 @@ std::vector<Source> open_those_on(const Kinds& kinds, const Project& project) {
 
 }  // namespace
 
-void remember_stock(const Kinds& kinds, const Project& project, const IndexStore& index, std::shared_ptr<Stock>& stock, std::shared_ptr<Knowledge>& knowledge) {
+void remember_stock(const Kinds& kinds, const Project& project, const IndexStore& index, std::shared_ptr<Stock>& stock,
+                    std::shared_ptr<Knowledge>& knowledge) {
     std::vector<fs::path> on;
     for (const auto& path : project.sources)
         if (!project.setting(path).off) on.push_back(path);
@@ -184,8 +189,10 @@ void Session::reload() {
         std::map<fs::path, Shipped> became;
         bool canceled = false;
     };
-    run(tr("Looking through the archives"),
-        [this, kinds = kinds_, project = project_, progress = progress_, index = index_, generation, baseline = has_baseline_ ? baseline_ : nullptr, ours = changed_by_us(history_)] {
+    run(
+        tr("Looking through the archives"),
+        [this, kinds = kinds_, project = project_, progress = progress_, index = index_, generation,
+         baseline = has_baseline_ ? baseline_ : nullptr, ours = changed_by_us(history_)] {
             Loaded out;
             out.stock = std::make_shared<Stock>();
             out.stock->sources = open_those_on(*kinds, project);
@@ -202,7 +209,8 @@ void Session::reload() {
                     this,
                     [this, partial, knowledge, generation] {
                         // What is shown already may be more: what was remembered stays until the whole is there.
-                        if (generation == generation_ && partial->catalog.items.size() > stock_->catalog.items.size()) show_stock(partial, knowledge);
+                        if (generation == generation_ && partial->catalog.items.size() > stock_->catalog.items.size())
+                            show_stock(partial, knowledge);
                     },
                     Qt::QueuedConnection);
                 last = std::chrono::steady_clock::now();
@@ -216,7 +224,9 @@ void Session::reload() {
             out.became = what_became(baseline.get(), project);
             auto known = known_facts(out.stock->catalog, *index);
             const auto users = users_of_textures(*kinds, out.stock->sources, out.stock->catalog, project.folder / "records", *progress);
-            out.knowledge = know(out.stock, std::move(known.facts), wishes_of(project), states_of_items(project, *out.stock, baseline.get(), ours), known.todo.size(), users ? *users : std::map<std::string, std::vector<std::string>>());
+            out.knowledge =
+                know(out.stock, std::move(known.facts), wishes_of(project), states_of_items(project, *out.stock, baseline.get(), ours),
+                     known.todo.size(), users ? *users : std::map<std::string, std::vector<std::string>>());
             return out;
         },
         [this, generation](Loaded loaded) {
@@ -224,7 +234,10 @@ void Session::reload() {
             progress_timer_.stop();
             progress_ = nullptr;
             ready_ = true;
-            if (loaded.canceled) return say(tr("Stopped looking through the archives. They are looked through again when the project is opened or its sources change."));
+            if (loaded.canceled)
+                return say(
+                    tr("Stopped looking through the archives. They are looked through again when the project is opened or its sources "
+                       "change."));
             for (const auto& problem : loaded.stock->catalog.problems) say(QString::fromStdString(problem.message()));
             for (const auto& source : loaded.stock->sources)
                 if (source.error) say(QString::fromStdString(source.error->message()));
@@ -241,7 +254,9 @@ void Session::look_at_pictures() {
     progress_timer_.start();
     ++running_;
     emit activity(tr("Looking at pictures"), 0, 0);
-    looker_.start([this, kinds = kinds_, before = knowledge_, stock = stock_, index = index_, cache = cache_, looking = looking_, generation = generation_, own = wishes(), project = project_, baseline = has_baseline_ ? baseline_ : nullptr, ours = changed_by_us(history_)] {
+    looker_.start([this, kinds = kinds_, before = knowledge_, stock = stock_, index = index_, cache = cache_, looking = looking_,
+                   generation = generation_, own = wishes(), project = project_, baseline = has_baseline_ ? baseline_ : nullptr,
+                   ours = changed_by_us(history_)] {
         auto known = known_facts(stock->catalog, *index);
         auto unseen = known.todo.size();
         std::vector<ContentKey> contents(stock->catalog.items.size());
@@ -262,22 +277,25 @@ void Session::look_at_pictures() {
                 },
                 Qt::QueuedConnection);
         };
-        const auto status = skivet::look_at_pictures(*kinds, stock->sources, stock->catalog, known.todo, *index, cache.get(), *looking, [&](std::vector<LookedAt> seen) {
-            const std::lock_guard lock(mutex);
-            for (auto& s : seen) {
-                known.facts[s.item] = std::move(s.facts);
-                contents[s.item] = s.content;
-            }
-            unseen -= std::min(unseen, seen.size());
-            // Each is made at twice the distance of the one before, so that making them costs little of the whole.
-            if (std::chrono::steady_clock::now() - last < pause || looking->cancel.canceled()) return;
-            show();
-            last = std::chrono::steady_clock::now();
-            pause = std::min(pause * 2, std::chrono::milliseconds(8000));
-        });
+        const auto status = skivet::look_at_pictures(*kinds, stock->sources, stock->catalog, known.todo, *index, cache.get(), *looking,
+                                                     [&](std::vector<LookedAt> seen) {
+                                                         const std::lock_guard lock(mutex);
+                                                         for (auto& s : seen) {
+                                                             known.facts[s.item] = std::move(s.facts);
+                                                             contents[s.item] = s.content;
+                                                         }
+                                                         unseen -= std::min(unseen, seen.size());
+                                                         // Each is made at twice the distance of the one before, so that making them costs
+                                                         // little of the whole.
+                                                         if (std::chrono::steady_clock::now() - last < pause || looking->cancel.canceled())
+                                                             return;
+                                                         show();
+                                                         last = std::chrono::steady_clock::now();
+                                                         pause = std::min(pause * 2, std::chrono::milliseconds(8000));
+                                                     });
         if (!looking->cancel.canceled()) {
             unseen = 0;
-            (void)index->prune();   // what cannot be cleared away today can be tomorrow
+            (void)index->prune();  // what cannot be cleared away today can be tomorrow
         }
         // The contents that are known now belong to the stock: the baseline and the picture cache go by them.
         auto filled = std::make_shared<Stock>(*stock);
@@ -310,9 +328,12 @@ void Session::look_at_pictures() {
 }
 
 void Session::know_again() {
-    run(tr("Sorting"),
-        [stock = stock_, before = knowledge_, own = wishes(), project = project_, baseline = has_baseline_ ? baseline_ : nullptr, ours = changed_by_us(history_)] {
-            return know(stock, before->insight.facts, own, states_of_items(project, *stock, baseline.get(), ours), before->unseen, before->insight.users);
+    run(
+        tr("Sorting"),
+        [stock = stock_, before = knowledge_, own = wishes(), project = project_, baseline = has_baseline_ ? baseline_ : nullptr,
+         ours = changed_by_us(history_)] {
+            return know(stock, before->insight.facts, own, states_of_items(project, *stock, baseline.get(), ours), before->unseen,
+                        before->insight.users);
         },
         [this](std::shared_ptr<Knowledge> knowledge) {
             if (knowledge->stock != stock_) return;
@@ -323,12 +344,16 @@ void Session::know_again() {
 
 void Session::record_baseline() {
     if (!baseline_) return emit notice(tr("The project's baseline cannot be opened; the log says why."));
-    run(tr("Recording what was shipped"), [baseline = baseline_, stock = stock_, sources = project_.sources] { return baseline->record(sources, stock->catalog, stock->sources); },
+    run(
+        tr("Recording what was shipped"),
+        [baseline = baseline_, stock = stock_, sources = project_.sources] {
+            return baseline->record(sources, stock->catalog, stock->sources);
+        },
         [this](Status status) {
             if (!status) return complain(status.error());
             has_baseline_ = true;
             say(tr("The installation as it is now counts as shipped."));
-            reload();   // and beside it the full hashes
+            reload();  // and beside it the full hashes
         });
 }
 
@@ -394,18 +419,24 @@ void Session::forget_search(const std::string& name) {
 }
 
 void Session::relate(std::size_t item, std::function<void(const Relations&)> done) {
-    run(tr("Comparing pictures"),
+    run(
+        tr("Comparing pictures"),
         [stock = stock_, knowledge = knowledge_, item] {
             Relations out;
             const auto& items = stock->catalog.items;
             if (item >= items.size() || knowledge->stock != stock) return out;
             const auto& insight = knowledge->insight;
-            if (const auto set = insight.set_of[item]; set != Insight::no_set) out.set.assign(insight.sets[set].begin(), insight.sets[set].end());
+            if (const auto set = insight.set_of[item]; set != Insight::no_set)
+                out.set.assign(insight.sets[set].begin(), insight.sets[set].end());
             const auto key = path_key(items[item].inner);
             for (std::size_t i = items.size(); i-- > 0;)
-                if (i != item && items[i].source != items[item].source && items[i].path().size() == items[item].path().size() && path_key(items[i].inner) == key) out.copies.push_back(i);
+                if (i != item && items[i].source != items[item].source && items[i].path().size() == items[item].path().size() &&
+                    path_key(items[i].inner) == key)
+                    out.copies.push_back(i);
             out.alike = alike_to(comparables(stock->catalog, insight.facts, false), item);
-            std::erase_if(out.alike, [&](const AlikeTexture& a) { return std::find(out.copies.begin(), out.copies.end(), a.index) != out.copies.end(); });
+            std::erase_if(out.alike, [&](const AlikeTexture& a) {
+                return std::find(out.copies.begin(), out.copies.end(), a.index) != out.copies.end();
+            });
             if (out.alike.size() > 200) out.alike.resize(200);
             if (const auto users = insight.users.find(key); users != insight.users.end()) out.users = users->second;
             out.role = insight.why(stock->catalog, item, knowledge->wishes);
@@ -420,7 +451,8 @@ namespace {
 Image from_qimage(const QImage& picture) {
     const auto rgba = picture.convertToFormat(QImage::Format_RGBA8888);
     Image out(std::uint32_t(rgba.width()), std::uint32_t(rgba.height()));
-    for (int y = 0; y < rgba.height(); ++y) std::memcpy(out.texels.data() + std::size_t(y) * out.width, rgba.constScanLine(y), std::size_t(out.width) * 4);
+    for (int y = 0; y < rgba.height(); ++y)
+        std::memcpy(out.texels.data() + std::size_t(y) * out.width, rgba.constScanLine(y), std::size_t(out.width) * 4);
     return out;
 }
 
@@ -432,7 +464,8 @@ void Session::find_picture(const QImage& picture, std::function<void(Result<std:
         std::shared_ptr<const Knowledge> of;
         Result<std::vector<PictureHit>> hits;
     };
-    run(tr("Looking for the picture"),
+    run(
+        tr("Looking for the picture"),
         [knowledge = knowledge_, search = search_, picture] {
             Found out{search, knowledge, std::vector<PictureHit>()};
             if (picture.isNull()) {
@@ -450,7 +483,8 @@ void Session::find_picture(const QImage& picture, std::function<void(Result<std:
 }
 
 void Session::find_picture(const fs::path& file, std::function<void(Result<std::vector<PictureHit>>, QImage)> done) {
-    run(tr("Reading pictures"),
+    run(
+        tr("Reading pictures"),
         [file, kinds = kinds_]() -> Result<QImage> {
             SKIVET_TRY(auto bytes, read_file(file, 512u << 20));
             SKIVET_TRY(const auto edited, read_edited(std::move(bytes), kinds->limits, file.string()));
@@ -495,13 +529,14 @@ void Session::load_thumbnails() {
             bool later = false;
             if (cache && !entry.content.empty())
                 if (const auto kept = cache->find(entry.content)) image = to_qimage(*kept);
-            if (image.isNull() && !stock->sources[entry.source].container) later = true;   // not open yet
+            if (image.isNull() && !stock->sources[entry.source].container) later = true;  // not open yet
             else if (image.isNull()) {
                 if (const auto texture = skivet::open_texture(*kinds, stock->sources[entry.source], entry))
                     if (const auto small = skivet::thumbnail(*texture, thumbnail_side)) {
                         image = to_qimage(*small);
                         const auto content = content_key(texture->file);
-                        if (cache && !entry.content.empty()) (void)cache->put(std::vector{KeptPicture{content, *small, {}, Format::unknown}});   // otherwise the index will
+                        if (cache && !entry.content.empty())
+                            (void)cache->put(std::vector{KeptPicture{content, *small, {}, Format::unknown}});  // otherwise the index will
                     }
             }
             QMetaObject::invokeMethod(

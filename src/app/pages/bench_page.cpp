@@ -31,7 +31,8 @@ QString what_happened(const Piece& piece) {
 
 QString next_step(PieceState state) {
     switch (state) {
-        case PieceState::on_the_bench: case PieceState::out: return QObject::tr("Open to edit");
+        case PieceState::on_the_bench:
+        case PieceState::out: return QObject::tr("Open to edit");
         case PieceState::changed: return QObject::tr("Look at it in Fitting");
         case PieceState::needs_mend: return QObject::tr("Mend it in Fitting");
         case PieceState::fits: return QObject::tr("Deliver");
@@ -71,13 +72,17 @@ public:
         const QRectF text = box.adjusted(212, 14, -150, -12);
         p->setPen(c.ink);
         p->setFont(text_font(15, true));
-        p->drawText(text, int(Qt::AlignTop | Qt::AlignLeft), p->fontMetrics().elidedText(to_text(piece.name()), Qt::ElideMiddle, int(text.width())));
+        p->drawText(text, int(Qt::AlignTop | Qt::AlignLeft),
+                    p->fontMetrics().elidedText(to_text(piece.name()), Qt::ElideMiddle, int(text.width())));
         p->setPen(c.soft);
         p->setFont(text_font(12));
-        p->drawText(text, int(Qt::AlignVCenter | Qt::AlignLeft), p->fontMetrics().elidedText(what_happened(piece), Qt::ElideRight, int(text.width())));
+        p->drawText(text, int(Qt::AlignVCenter | Qt::AlignLeft),
+                    p->fontMetrics().elidedText(what_happened(piece), Qt::ElideRight, int(text.width())));
         p->setFont(text_font(11));
         const auto folder = to_text(std::filesystem::path(piece.address.inner.back()).parent_path());
-        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft), p->fontMetrics().elidedText(tr("%1 in %2").arg(folder, to_text(piece.address.source.filename())), Qt::ElideMiddle, int(text.width())));
+        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft),
+                    p->fontMetrics().elidedText(tr("%1 in %2").arg(folder, to_text(piece.address.source.filename())), Qt::ElideMiddle,
+                                                int(text.width())));
         draw_state(*p, QPointF(box.right() - 132, box.y() + 26), piece.state);
         p->setFont(text_font(13));
         p->setPen(piece.state == PieceState::needs_mend ? c.accent : c.ink);
@@ -95,13 +100,17 @@ private:
 }  // namespace
 
 BenchPage::BenchPage(Session* session, QWidget* parent) : Page(session, parent) {
-    edit_ = add_action(tr("Open to edit"), Qt::Key_O, tr("Open the file with the desktop's program for it"), [this] { session_->open_to_edit(std::size_t(current_piece())); });
+    edit_ = add_action(tr("Open to edit"), Qt::Key_O, tr("Open the file with the desktop's program for it"),
+                       [this] { session_->open_to_edit(std::size_t(current_piece())); });
     fitting_ = add_action(tr("To fitting"), Qt::Key_Return, tr("See what the game will get"), [this] {
         if (current_piece() >= 0) emit fit_piece(current_piece());
     });
-    away_ = add_action(tr("Put away"), Qt::Key_Delete, tr("Take the piece off the bench; its file stays in the work folder"), [this] { session_->put_away(std::size_t(current_piece())); });
-    again_ = add_action(tr("Take the new one"), Qt::Key_N, tr("The game's texture changed: take it out again"), [this] { session_->take_again(std::size_t(current_piece())); });
-    auto* folder = add_action(tr("Open folder"), Qt::Key_F, tr("Open the work folder"), [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(to_text(session_->project().work()))); });
+    away_ = add_action(tr("Put away"), Qt::Key_Delete, tr("Take the piece off the bench; its file stays in the work folder"),
+                       [this] { session_->put_away(std::size_t(current_piece())); });
+    again_ = add_action(tr("Take the new one"), Qt::Key_N, tr("The game's texture changed: take it out again"),
+                        [this] { session_->take_again(std::size_t(current_piece())); });
+    auto* folder = add_action(tr("Open folder"), Qt::Key_F, tr("Open the work folder"),
+                              [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(to_text(session_->project().work()))); });
     auto* catalog = add_action(tr("To the catalog"), QKeySequence(Qt::CTRL | Qt::Key_N), tr("Choose textures"), [this] { emit go_to(1); });
 
     auto* left = make_panel();
@@ -173,7 +182,11 @@ BenchPage::BenchPage(Session* session, QWidget* parent) : Page(session, parent) 
     columns->setSpacing(16);
     columns->addWidget(left, 5);
     columns->addWidget(right, 3);
-    stack_ = make_page_stack(this, make_empty_state(tr("The bench is empty"), tr("Choose a texture in the catalog and press Enter; its file appears here."), new Button(catalog, Button::Look::primary)), full);
+    stack_ = make_page_stack(
+        this,
+        make_empty_state(tr("The bench is empty"), tr("Choose a texture in the catalog and press Enter; its file appears here."),
+                         new Button(catalog, Button::Look::primary)),
+        full);
 
     connect(session, &Session::pieces_changed, this, &BenchPage::refresh);
     connect(session, &Session::piece_picture_ready, this, [this](std::size_t piece) {
@@ -199,7 +212,8 @@ void BenchPage::refresh() {
     }
     for (std::size_t i = 0; i < pieces.size(); ++i) {
         rows_->item(int(i))->setText(to_text(pieces[i].name()));
-        rows_->item(int(i))->setData(tr("%1, %2").arg(to_text(pieces[i].name()), to_text(name_of(pieces[i].state))), Qt::AccessibleTextRole);
+        rows_->item(int(i))->setData(tr("%1, %2").arg(to_text(pieces[i].name()), to_text(name_of(pieces[i].state))),
+                                     Qt::AccessibleTextRole);
     }
     stack_->setCurrentIndex(pieces.empty() ? 0 : 1);
     if (!pieces.empty() && current_piece() < 0) choose_piece(std::clamp(before, 0, int(pieces.size()) - 1));

@@ -41,14 +41,14 @@ public:
         const bool open = index.data(ContactModel::IsOpen).toBool(), closed_set = in_set > 1 && !open;
         const bool on = option.state & QStyle::State_Selected;
         QRectF card = QRectF(option.rect).adjusted(3, 5, -5, -5);
-        if (open) {   // members of an open set lie on one band
+        if (open) {  // members of an open set lie on one band
             p->setPen(Qt::NoPen);
             p->setBrush(QColor(0xd2, 0xd2, 0xd2));
             p->drawRect(QRectF(option.rect).adjusted(0, 1, 0, -1));
         }
         p->setPen(QPen(c.border, 1));
         p->setBrush(c.panel);
-        if (closed_set)   // the edges of the cards behind
+        if (closed_set)  // the edges of the cards behind
             for (const int behind : {4, 2}) p->drawRoundedRect(card.adjusted(behind + 2, -behind, behind - 1, -behind - 8), 3, 3);
         p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
         p->setBrush(c.card);
@@ -56,28 +56,38 @@ public:
         auto image = session_->thumbnail(item);
         if (!image.isNull() && image.hasAlphaChannel() && alpha != Alpha::over) {
             const auto* facts = known ? knowledge->insight.facts[item].get() : nullptr;
-            if (alpha == Alpha::ignored || !facts || facts->alpha == AlphaUse::empty || facts->alpha == AlphaUse::mask) image = image.convertToFormat(QImage::Format_RGB888);
+            if (alpha == Alpha::ignored || !facts || facts->alpha == AlphaUse::empty || facts->alpha == AlphaUse::mask)
+                image = image.convertToFormat(QImage::Format_RGB888);
         }
-        draw_in_well(*p, QRectF(card.x() + 6, card.y() + 6, card.width() - 12, card.width() - 12), image, std::clamp(int(card.width()) / 18, 3, 12));
+        draw_in_well(*p, QRectF(card.x() + 6, card.y() + 6, card.width() - 12, card.width() - 12), image,
+                     std::clamp(int(card.width()) / 18, 3, 12));
         const QRectF text(card.x() + 8, card.bottom() - 39, card.width() - 16, 18);
         p->setFont(text_font(12, true));
         p->setPen(c.ink);
-        p->drawText(text, int(Qt::AlignLeft | Qt::AlignVCenter), p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width())));
+        p->drawText(text, int(Qt::AlignLeft | Qt::AlignVCenter),
+                    p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width())));
         p->setFont(text_font(11));
         p->setPen(entry.error ? c.accent : c.soft);
-        QString fact = entry.error && entry.desc.format != Format::unknown ? (entry.error->code == ErrorCode::missing ? tr("part missing") : tr("damaged")) : entry.error ? tr("cannot be read")
-                       : closed_set ? tr("set of %1").arg(in_set)
-                       : open && known ? to_text(name_of(knowledge->insight.roles[item]))
-                                       : QStringLiteral("%1 %2×%3").arg(to_text(info(entry.desc.format).name)).arg(entry.desc.width).arg(entry.desc.height);
+        QString fact =
+            entry.error && entry.desc.format != Format::unknown
+                ? (entry.error->code == ErrorCode::missing ? tr("part missing") : tr("damaged"))
+            : entry.error ? tr("cannot be read")
+            : closed_set  ? tr("set of %1").arg(in_set)
+            : open && known
+                ? to_text(name_of(knowledge->insight.roles[item]))
+                : QStringLiteral("%1 %2×%3").arg(to_text(info(entry.desc.format).name)).arg(entry.desc.width).arg(entry.desc.height);
         if (!entry.effective && !entry.error) fact = tr("%1 · shadowed").arg(to_text(info(entry.desc.format).name));
-        if (const auto score = index.data(ContactModel::Score); score.isValid()) fact = tr("%1 % alike").arg(int(std::lround(100 * score.toDouble())));
+        if (const auto score = index.data(ContactModel::Score); score.isValid())
+            fact = tr("%1 % alike").arg(int(std::lround(100 * score.toDouble())));
         const auto* state = state_of(stock, item);
         const double room = text.width() - (state ? 20 : 0);
         QString right;
-        if (known && knowledge->insight.twins[item] > 0 && entry.effective && card.width() > 120) right = knowledge->insight.twins[item] == 1 ? tr("1 twin") : tr("%1 twins").arg(knowledge->insight.twins[item]);
+        if (known && knowledge->insight.twins[item] > 0 && entry.effective && card.width() > 120)
+            right = knowledge->insight.twins[item] == 1 ? tr("1 twin") : tr("%1 twins").arg(knowledge->insight.twins[item]);
         const double taken = right.isEmpty() ? 0 : p->fontMetrics().horizontalAdvance(right) + 6;
         const bool both = p->fontMetrics().horizontalAdvance(fact) + taken <= room;
-        p->drawText(QRectF(text.x(), text.y() + 18, room, 18), int(Qt::AlignLeft | Qt::AlignVCenter), p->fontMetrics().elidedText(fact, Qt::ElideRight, int(room)));
+        p->drawText(QRectF(text.x(), text.y() + 18, room, 18), int(Qt::AlignLeft | Qt::AlignVCenter),
+                    p->fontMetrics().elidedText(fact, Qt::ElideRight, int(room)));
         p->setPen(c.soft);
         if (both && !right.isEmpty()) p->drawText(QRectF(text.x(), text.y() + 18, room, 18), int(Qt::AlignRight | Qt::AlignVCenter), right);
         if (state) draw_state(*p, QPointF(card.right() - 14, text.bottom() + 9), *state);
@@ -102,7 +112,9 @@ private:
 class FacetDelegate : public QStyledItemDelegate {
 public:
     using QStyledItemDelegate::QStyledItemDelegate;
-    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex& index) const override { return {140, kind(index) == FacetModel::RowKind::heading ? 30 : 21}; }
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex& index) const override {
+        return {140, kind(index) == FacetModel::RowKind::heading ? 30 : 21};
+    }
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const auto& c = colors();
         const auto text = index.data().toString();
@@ -134,53 +146,78 @@ public:
         p->drawText(box, int(Qt::AlignRight | Qt::AlignVCenter), count);
         p->setPen(c.ink);
         p->setFont(text_font(12));
-        p->drawText(box.adjusted(20, 0, -taken, 0), int(Qt::AlignLeft | Qt::AlignVCenter), p->fontMetrics().elidedText(text, Qt::ElideMiddle, int(box.width()) - 20 - taken));
+        p->drawText(box.adjusted(20, 0, -taken, 0), int(Qt::AlignLeft | Qt::AlignVCenter),
+                    p->fontMetrics().elidedText(text, Qt::ElideMiddle, int(box.width()) - 20 - taken));
         p->restore();
     }
     bool editorEvent(QEvent* event, QAbstractItemModel* model, const QStyleOptionViewItem&, const QModelIndex& index) override {
         // The whole line is the box.
-        if (event->type() == QEvent::MouseButtonRelease || (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Space)) return static_cast<FacetModel*>(model)->toggle(index.row());
+        if (event->type() == QEvent::MouseButtonRelease ||
+            (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Space))
+            return static_cast<FacetModel*>(model)->toggle(index.row());
         return false;
     }
 
 private:
-    static FacetModel::RowKind kind(const QModelIndex& index) { return static_cast<FacetModel::RowKind>(index.data(FacetModel::Kind).toInt()); }
+    static FacetModel::RowKind kind(const QModelIndex& index) {
+        return static_cast<FacetModel::RowKind>(index.data(FacetModel::Kind).toInt());
+    }
 };
 
-QString address_text(const Stock& stock, std::size_t item) { return to_text(address_of(stock.sources[stock.catalog.items[item].source], stock.catalog.items[item]).text()); }
+QString address_text(const Stock& stock, std::size_t item) {
+    return to_text(address_of(stock.sources[stock.catalog.items[item].source], stock.catalog.items[item]).text());
+}
 
 }  // namespace
 
 CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, parent) {
     setAcceptDrops(true);
     asker_.setMaxThreadCount(1);
-    auto* bench = add_action(tr("Take to the bench"), Qt::Key_Return, tr("Write the texture out as PNG, or as OpenEXR where it has floats, and watch it"), [this] { take(ExportAs::picture); });
-    add_action(tr("Take the whole set to the bench"), QKeySequence(Qt::SHIFT | Qt::Key_Return), tr("All textures of the set"), [this] { take(ExportAs::picture, true); });
-    add_action(tr("Take to the bench as DDS"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write it out as DDS, compressed bytes untouched"), [this] { take(ExportAs::dds); });
-    add_action(tr("Take with its copies"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Return), tr("The same picture elsewhere and in other sizes follows one edit"), [this] { session_->take_with_copies(viewer_->item(), viewer_->relations()); });
-    auto* out = add_action(tr("Export…"), QKeySequence(Qt::CTRL | Qt::Key_E), tr("Write what is chosen, or all that is found, as files"), [this] { export_chosen(); });
+    auto* bench = add_action(tr("Take to the bench"), Qt::Key_Return,
+                             tr("Write the texture out as PNG, or as OpenEXR where it has floats, and watch it"),
+                             [this] { take(ExportAs::picture); });
+    add_action(tr("Take the whole set to the bench"), QKeySequence(Qt::SHIFT | Qt::Key_Return), tr("All textures of the set"),
+               [this] { take(ExportAs::picture, true); });
+    add_action(tr("Take to the bench as DDS"), QKeySequence(Qt::CTRL | Qt::Key_Return),
+               tr("Write it out as DDS, compressed bytes untouched"), [this] { take(ExportAs::dds); });
+    add_action(tr("Take with its copies"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Return),
+               tr("The same picture elsewhere and in other sizes follows one edit"),
+               [this] { session_->take_with_copies(viewer_->item(), viewer_->relations()); });
+    auto* out = add_action(tr("Export…"), QKeySequence(Qt::CTRL | Qt::Key_E), tr("Write what is chosen, or all that is found, as files"),
+                           [this] { export_chosen(); });
     add_action(tr("Search"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
         search_->setFocus();
         search_->selectAll();
     });
-    auto* searches = add_action(tr("Searches"), QKeySequence(Qt::CTRL | Qt::Key_S), tr("Keep this search, or take one that was kept"), [this] { show_searches(); });
-    auto* by_picture = add_action(tr("By picture…"), QKeySequence(Qt::CTRL | Qt::Key_P), tr("Find what looks like an image: choose a file, drop one here, or paste it with Ctrl+V"), [this] { choose_picture(); });
-    add_action(tr("Find the pasted picture"), QKeySequence::Paste, tr("Find what looks like the image in the clipboard"), [this] { paste_picture(); });
+    auto* searches = add_action(tr("Searches"), QKeySequence(Qt::CTRL | Qt::Key_S), tr("Keep this search, or take one that was kept"),
+                                [this] { show_searches(); });
+    auto* by_picture = add_action(tr("By picture…"), QKeySequence(Qt::CTRL | Qt::Key_P),
+                                  tr("Find what looks like an image: choose a file, drop one here, or paste it with Ctrl+V"),
+                                  [this] { choose_picture(); });
+    add_action(tr("Find the pasted picture"), QKeySequence::Paste, tr("Find what looks like the image in the clipboard"),
+               [this] { paste_picture(); });
     add_action(tr("Next match"), Qt::Key_F3, tr("The next texture that was found"), [this] { step(1); });
     add_action(tr("Previous match"), QKeySequence(Qt::SHIFT | Qt::Key_F3), tr("The texture before"), [this] { step(-1); });
-    add_action(tr("Open all sets"), QKeySequence(Qt::CTRL | Qt::Key_O), tr("Show every texture by itself"), [this] { keep_current([this] { model_->open_all(true); }); });
-    add_action(tr("Close all sets"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_O), tr("One card for each set"), [this] { keep_current([this] { model_->open_all(false); }); });
-    add_action(tr("Larger pictures"), QKeySequence(Qt::CTRL | Qt::Key_Plus), tr("Larger pictures"), [this] { sheet_->set_card_width(sheet_->card_width() + 24); });
-    add_action(tr("Smaller pictures"), QKeySequence(Qt::CTRL | Qt::Key_Minus), tr("Smaller pictures"), [this] { sheet_->set_card_width(sheet_->card_width() - 24); });
+    add_action(tr("Open all sets"), QKeySequence(Qt::CTRL | Qt::Key_O), tr("Show every texture by itself"),
+               [this] { keep_current([this] { model_->open_all(true); }); });
+    add_action(tr("Close all sets"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_O), tr("One card for each set"),
+               [this] { keep_current([this] { model_->open_all(false); }); });
+    add_action(tr("Larger pictures"), QKeySequence(Qt::CTRL | Qt::Key_Plus), tr("Larger pictures"),
+               [this] { sheet_->set_card_width(sheet_->card_width() + 24); });
+    add_action(tr("Smaller pictures"), QKeySequence(Qt::CTRL | Qt::Key_Minus), tr("Smaller pictures"),
+               [this] { sheet_->set_card_width(sheet_->card_width() - 24); });
     for (std::size_t i = 0; i < all_roles.size(); ++i) {
         const auto role = all_roles[i];
         const int key = Qt::Key_0 + int((i + 1) % 10);
         const auto name = role == Role::unsure ? tr("as guessed") : to_text(name_of(role));
-        add_action(tr("Role: %1").arg(name), QKeySequence(Qt::ALT | key), tr("Say what the chosen textures are for"), [this, role] { session_->set_role(chosen(false), role); });
-        add_action(tr("Role of all named so: %1").arg(name), QKeySequence(Qt::ALT | Qt::SHIFT | key), tr("Say what all textures with this ending are for"),
+        add_action(tr("Role: %1").arg(name), QKeySequence(Qt::ALT | key), tr("Say what the chosen textures are for"),
+                   [this, role] { session_->set_role(chosen(false), role); });
+        add_action(tr("Role of all named so: %1").arg(name), QKeySequence(Qt::ALT | Qt::SHIFT | key),
+                   tr("Say what all textures with this ending are for"),
                    [this, role] { correct_habit(this, session_, viewer_->item(), role); });
     }
-    auto* habits = add_action(tr("Naming habits…"), QKeySequence(Qt::CTRL | Qt::Key_H), tr("What in the names says what a texture is for"), [this] { show_habits(this, session_); });
+    auto* habits = add_action(tr("Naming habits…"), QKeySequence(Qt::CTRL | Qt::Key_H), tr("What in the names says what a texture is for"),
+                              [this] { show_habits(this, session_); });
     (void)habits;
 
     auto* left = make_panel();
@@ -247,16 +284,16 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     sheet_->viewport()->setAutoFillBackground(false);
     sheet_->installEventFilter(this);
     sheet_->setContextMenuPolicy(Qt::CustomContextMenu);
-    add_action(tr("Alpha in the contact sheet"), QKeySequence(Qt::CTRL | Qt::Key_T), tr("As meant, over a checker, or color alone"), [this, cards] {
-        cards->alpha = static_cast<CardDelegate::Alpha>((int(cards->alpha) + 1) % 3);
-        const QString names[] = {tr("Alpha is shown as each texture seems to mean it."), tr("All textures are shown over a checker."), tr("Colors are shown alone, whatever alpha is.")};
-        emit session_->notice(names[int(cards->alpha)]);
-        sheet_->viewport()->update();
-    });
+    add_action(tr("Alpha in the contact sheet"), QKeySequence(Qt::CTRL | Qt::Key_T), tr("As meant, over a checker, or color alone"),
+               [this, cards] {
+                   cards->alpha = static_cast<CardDelegate::Alpha>((int(cards->alpha) + 1) % 3);
+                   const QString names[] = {tr("Alpha is shown as each texture seems to mean it."),
+                                            tr("All textures are shown over a checker."), tr("Colors are shown alone, whatever alpha is.")};
+                   emit session_->notice(names[int(cards->alpha)]);
+                   sheet_->viewport()->update();
+               });
     connect(sheet_, &QWidget::customContextMenuRequested, this, &CatalogPage::show_menu);
-    connect(sheet_, &ContactSheet::opened, this, [this](const QModelIndex& index) {
-        keep_current([&] { model_->toggle(index.row()); });
-    });
+    connect(sheet_, &ContactSheet::opened, this, [this](const QModelIndex& index) { keep_current([&] { model_->toggle(index.row()); }); });
     auto* empty = new QWidget;
     auto* empty_box = new QVBoxLayout(empty);
     empty_text_ = make_label({}, "subtitle", true);
@@ -364,7 +401,7 @@ void CatalogPage::keep_current(const std::function<void()>& change) {
     }
     change();
     int row = item < stock->catalog.items.size() ? model_->row_of(item) : -1;
-    if (row < 0 && item < stock->catalog.items.size()) {   // inside a set that is closed now
+    if (row < 0 && item < stock->catalog.items.size()) {  // inside a set that is closed now
         const auto knowledge = session_->knowledge();
         const auto set = knowledge->stock == stock ? knowledge->insight.set_of[item] : Insight::no_set;
         if (set != Insight::no_set)
@@ -401,7 +438,9 @@ void CatalogPage::show_counts() {
     const bool none = session_->stock()->catalog.items.empty();
     count_->setText(hits_ ? QString() : tr("%1 of %2").arg(answer_.items.size()).arg(answer_.all));
     middle_->setCurrentIndex(model_->rowCount() > 0 ? 0 : 1);
-    empty_text_->setText(none || answer_.all == 0 ? tr("No textures yet. Add the game's archives under Sources.") : hits_ ? tr("Nothing looks like this picture.") : tr("Nothing fits this search."));
+    empty_text_->setText(none || answer_.all == 0 ? tr("No textures yet. Add the game's archives under Sources.")
+                         : hits_                  ? tr("Nothing looks like this picture.")
+                                                  : tr("Nothing fits this search."));
 }
 
 void CatalogPage::step(int by) {
@@ -414,7 +453,8 @@ std::vector<std::size_t> CatalogPage::chosen(bool whole_sets) const {
     std::vector<std::size_t> items;
     auto indexes = sheet_->selectionModel()->selectedIndexes();
     if (indexes.isEmpty() && sheet_->currentIndex().isValid()) indexes << sheet_->currentIndex();
-    if (indexes.size() == 1 && !whole_sets && viewer_->item() < session_->stock()->catalog.items.size()) return {viewer_->item()};   // what one sees large
+    if (indexes.size() == 1 && !whole_sets && viewer_->item() < session_->stock()->catalog.items.size())
+        return {viewer_->item()};  // what one sees large
     for (const auto& index : indexes) {
         const auto here = whole_sets ? model_->items_at(index.row()) : std::vector{model_->item_at(index.row())};
         items.insert(items.end(), here.begin(), here.end());
@@ -459,7 +499,8 @@ void CatalogPage::show_searches() {
             for (const auto& [facet, value] : kept.chosen)
                 for (std::size_t f = 0; f < facet_count; ++f)
                     if (name_of(static_cast<Facet>(f)) == facet) query.chosen[f].push_back(value);
-            for (std::size_t t = 0; t < trait_count; ++t) query.traits[t] = std::find(kept.traits.begin(), kept.traits.end(), name_of(static_cast<Trait>(t))) != kept.traits.end();
+            for (std::size_t t = 0; t < trait_count; ++t)
+                query.traits[t] = std::find(kept.traits.begin(), kept.traits.end(), name_of(static_cast<Trait>(t))) != kept.traits.end();
             facets_->set_chosen(query);
             const QSignalBlocker quiet(search_);
             search_->setText(to_text(kept.text));
@@ -486,7 +527,9 @@ void CatalogPage::show_searches() {
     });
     if (!session_->project().searches.empty()) {
         auto* forget = menu->addMenu(tr("Forget"));
-        for (const auto& kept : session_->project().searches) connect(forget->addAction(to_text(kept.name)), &QAction::triggered, this, [this, name = kept.name] { session_->forget_search(name); });
+        for (const auto& kept : session_->project().searches)
+            connect(forget->addAction(to_text(kept.name)), &QAction::triggered, this,
+                    [this, name = kept.name] { session_->forget_search(name); });
     }
     menu->popup(search_->mapToGlobal(QPoint(search_->width() - 40, search_->height())));
 }
@@ -503,7 +546,8 @@ void CatalogPage::choose_picture() {
 void CatalogPage::paste_picture() {
     const auto* clip = QApplication::clipboard()->mimeData();
     if (clip && clip->hasImage()) find_by(qvariant_cast<QImage>(clip->imageData()), tr("the pasted picture"));
-    else if (clip && clip->hasUrls() && clip->urls().front().isLocalFile()) find_by(std::filesystem::path(clip->urls().front().toLocalFile().toStdString()));
+    else if (clip && clip->hasUrls() && clip->urls().front().isLocalFile())
+        find_by(std::filesystem::path(clip->urls().front().toLocalFile().toStdString()));
     else if (clip && clip->hasText() && search_->isVisible()) {
         search_->setFocus();
         search_->insert(clip->text());
@@ -511,11 +555,14 @@ void CatalogPage::paste_picture() {
 }
 
 void CatalogPage::find_by(const QImage& picture, const QString& name) {
-    session_->find_picture(picture, [this, picture, name](Result<std::vector<PictureHit>> hits) { show_hits(std::move(hits), picture, name); });
+    session_->find_picture(picture,
+                           [this, picture, name](Result<std::vector<PictureHit>> hits) { show_hits(std::move(hits), picture, name); });
 }
 
 void CatalogPage::find_by(const std::filesystem::path& file) {
-    session_->find_picture(file, [this, file](Result<std::vector<PictureHit>> hits, const QImage& picture) { show_hits(std::move(hits), picture, to_text(file.filename())); });
+    session_->find_picture(file, [this, file](Result<std::vector<PictureHit>> hits, const QImage& picture) {
+        show_hits(std::move(hits), picture, to_text(file.filename()));
+    });
 }
 
 void CatalogPage::show_hits(Result<std::vector<PictureHit>> hits, const QImage& picture, const QString& name) {
@@ -553,7 +600,8 @@ void CatalogPage::dragEnterEvent(QDragEnterEvent* event) {
 void CatalogPage::dropEvent(QDropEvent* event) {
     const auto* mime = event->mimeData();
     event->acceptProposedAction();
-    if (mime->hasUrls() && !mime->urls().isEmpty() && mime->urls().front().isLocalFile()) find_by(std::filesystem::path(mime->urls().front().toLocalFile().toStdString()));
+    if (mime->hasUrls() && !mime->urls().isEmpty() && mime->urls().front().isLocalFile())
+        find_by(std::filesystem::path(mime->urls().front().toLocalFile().toStdString()));
     else if (mime->hasImage()) find_by(qvariant_cast<QImage>(mime->imageData()), tr("the picture"));
 }
 
@@ -578,7 +626,8 @@ bool CatalogPage::eventFilter(QObject* watched, QEvent* event) {
     }
     if (watched == facet_list_) return Page::eventFilter(watched, event);
     // Typing anywhere in the sheet searches; a space opens a set.
-    if (watched == sheet_ && !key->text().isEmpty() && key->text()[0].isPrint() && key->key() != Qt::Key_Space && !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
+    if (watched == sheet_ && !key->text().isEmpty() && key->text()[0].isPrint() && key->key() != Qt::Key_Space &&
+        !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
         search_->setFocus();
         search_->insert(key->text());
         return true;

@@ -53,8 +53,8 @@ private:
         Bytes bytes;
         Format format = Format::unknown;
         std::uint32_t width = 0, height = 0;
-        Image shown;   ///< paint form, as displayed
-        std::size_t normal_x = 0;   ///< the channel of a normal's X
+        Image shown;               ///< paint form, as displayed
+        std::size_t normal_x = 0;  ///< the channel of a normal's X
         std::vector<std::array<quint32, 256>> histogram;
     };
     std::shared_ptr<const Under> under_;
@@ -135,13 +135,13 @@ private:
     QWidget* hits_row_;
     QLabel *hits_picture_, *hits_text_;
     TextureViewer* viewer_;
-    QString current_;                ///< address of the texture that is shown, to find it again in another stock
-    CatalogAnswer answer_;           ///< the newest
-    bool quiet_ = false;             ///< the sheet's current card moves, but what is large stays
-    bool hits_ = false;              ///< what is shown was found by a picture
+    QString current_;       ///< address of the texture that is shown, to find it again in another stock
+    CatalogAnswer answer_;  ///< the newest
+    bool quiet_ = false;    ///< the sheet's current card moves, but what is large stays
+    bool hits_ = false;     ///< what is shown was found by a picture
     CancelToken asking_;
     quint64 question_ = 0;
-    QThreadPool asker_;              ///< searches of large catalogs
+    QThreadPool asker_;  ///< searches of large catalogs
 };
 
 }  // namespace skivet::app

@@ -2,8 +2,8 @@
 
 #include <QDateTime>
 #include <QFormLayout>
-#include <QMessageBox>
 #include <QHBoxLayout>
+#include <QMessageBox>
 #include <QPainter>
 #include <QStorageInfo>
 
@@ -26,14 +26,17 @@ QString way_text(Way way) {
 }  // namespace
 
 DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, parent) {
-    deliver_ = add_action(tr("Deliver"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write into the game, read it back and compare"), [this] {
-        deliver_->setEnabled(false);
-        session_->deliver();
-    });
-    undo_all_ = add_action(tr("Put everything back"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Backspace), tr("Undo every delivery, newest first; asks before"), [this] { ask_to_undo_all(); });
-    auto* undo_last = add_action(tr("Undo the newest"), QKeySequence(Qt::CTRL | Qt::Key_Z), tr("Put back what the newest delivery overwrote"), [this] {
-        if (!session_->history().empty()) session_->undo(to_text(session_->history().back().id));
-    });
+    deliver_ =
+        add_action(tr("Deliver"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write into the game, read it back and compare"), [this] {
+            deliver_->setEnabled(false);
+            session_->deliver();
+        });
+    undo_all_ = add_action(tr("Put everything back"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Backspace),
+                           tr("Undo every delivery, newest first; asks before"), [this] { ask_to_undo_all(); });
+    auto* undo_last =
+        add_action(tr("Undo the newest"), QKeySequence(Qt::CTRL | Qt::Key_Z), tr("Put back what the newest delivery overwrote"), [this] {
+            if (!session_->history().empty()) session_->undo(to_text(session_->history().back().id));
+        });
     (void)undo_last;
 
     auto* left = make_panel();
@@ -49,9 +52,10 @@ DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, pa
     const struct {
         QString text, tip;
         Qt::Key key;
-    } routes[] = {{tr("Into the archives"), tr("The entries themselves are replaced"), Qt::Key_I},
-                  {tr("Beside the game"), tr("Loose files in the game's override folder; its archives stay as they are"), Qt::Key_O},
-                  {tr("As patch archives"), tr("A new archive with the changed entries alone, for games in which later archives win"), Qt::Key_P}};
+    } routes[] = {
+        {tr("Into the archives"), tr("The entries themselves are replaced"), Qt::Key_I},
+        {tr("Beside the game"), tr("Loose files in the game's override folder; its archives stay as they are"), Qt::Key_O},
+        {tr("As patch archives"), tr("A new archive with the changed entries alone, for games in which later archives win"), Qt::Key_P}};
     for (int i = 0; i < 3; ++i) {
         routes_[i] = add_action(routes[i].text, routes[i].key, routes[i].tip, [this, i] {
             session_->set_route(static_cast<DeliveryRoute>(i));
@@ -113,7 +117,9 @@ DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, pa
 
     connect(session, &Session::plan_ready, this, &DeliveryPage::show_plan);
     connect(session, &Session::changed_by_others, this, [this](const QString& archive) {
-        changed_text_->setText(tr("%1 was changed by another program since it was planned. Nothing was written, and your pieces are still here.").arg(archive));
+        changed_text_->setText(
+            tr("%1 was changed by another program since it was planned. Nothing was written, and your pieces are still here.")
+                .arg(archive));
         changed_->show();
         deliver_->setEnabled(true);
     });
@@ -163,7 +169,11 @@ void DeliveryPage::show_plan() {
             } else if (group.plan.empty()) {
                 box->addWidget(make_label(tr("The game has these bytes already; nothing is written."), "soft", true));
             } else {
-                box->addWidget(make_label(tr("%1 bytes in %2 places of %3").arg(to_text(grouped(group.plan.bytes_written()))).arg(ranges.size()).arg(to_text(human_bytes(size))), "soft"));
+                box->addWidget(make_label(tr("%1 bytes in %2 places of %3")
+                                              .arg(to_text(grouped(group.plan.bytes_written())))
+                                              .arg(ranges.size())
+                                              .arg(to_text(human_bytes(size))),
+                                          "soft"));
                 box->addWidget(new WriteStrip(std::max(size, end), ranges));
                 for (const auto& note : group.notes) box->addWidget(make_label(to_text(note), "soft", true));
             }
@@ -206,7 +216,10 @@ void DeliveryPage::show_plan() {
         cards_->addStretch();
         const bool in_the_game = std::any_of(pieces.begin(), pieces.end(), [](const Piece& p) { return p.state == PieceState::delivered; });
         cards_->addWidget(make_label(in_the_game ? tr("It is in the game") : tr("Nothing to deliver"), "title"), 0, Qt::AlignCenter);
-        cards_->addWidget(make_label(in_the_game ? tr("F5 starts the game; Undo on the right takes it out again.") : tr("Edit a piece and look at it in Fitting; then it can go into the game."), "soft"), 0, Qt::AlignCenter);
+        cards_->addWidget(make_label(in_the_game ? tr("F5 starts the game; Undo on the right takes it out again.")
+                                                 : tr("Edit a piece and look at it in Fitting; then it can go into the game."),
+                                     "soft"),
+                          0, Qt::AlignCenter);
         auto* bench = new Button(tr("To the bench"), Button::Look::plain);
         connect(bench, &QPushButton::clicked, this, [this] { emit go_to(2); });
         cards_->addWidget(bench, 0, Qt::AlignCenter);
@@ -217,7 +230,9 @@ void DeliveryPage::show_plan() {
     deliver_->setEnabled(count > 0);
     vault_->setText(count ? tr("%1 bytes of the original").arg(to_text(grouped(kept))) : tr("nothing new"));
     session_->compute([folder = to_text(session_->project().folder)] { return QStorageInfo(folder).bytesAvailable(); },
-                      [this](qint64 bytes) { free_->setText(bytes > 0 ? tr("%1 on this disk").arg(to_text(human_bytes(quint64(bytes)))) : QStringLiteral("–")); });
+                      [this](qint64 bytes) {
+                          free_->setText(bytes > 0 ? tr("%1 on this disk").arg(to_text(human_bytes(quint64(bytes)))) : QStringLiteral("–"));
+                      });
 }
 
 void DeliveryPage::ask_to_undo_all() {
@@ -231,7 +246,10 @@ void DeliveryPage::ask_to_undo_all() {
         }
         lines << QDateTime::fromSecsSinceEpoch(journal->time).toString(QStringLiteral("d MMM HH:mm  ")) + to_text(journal->title);
     }
-    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Put everything back"), history.size() == 1 ? tr("1 delivery is undone:") : tr("%1 deliveries are undone, the newest first:").arg(history.size()), QMessageBox::NoButton, this);
+    auto* box = new QMessageBox(
+        QMessageBox::NoIcon, tr("Put everything back"),
+        history.size() == 1 ? tr("1 delivery is undone:") : tr("%1 deliveries are undone, the newest first:").arg(history.size()),
+        QMessageBox::NoButton, this);
     box->setAttribute(Qt::WA_DeleteOnClose);
     box->setObjectName(QStringLiteral("undo_all"));
     box->setInformativeText(lines.join('\n'));
@@ -250,12 +268,14 @@ void DeliveryPage::show_history() {
         auto* row = new QHBoxLayout(card);
         row->setContentsMargins(12, 6, 8, 6);
         const auto time = QDateTime::fromSecsSinceEpoch(journal->time);
-        auto* when = make_label(time.date() == QDate::currentDate() ? time.toString(QStringLiteral("HH:mm")) : time.toString(QStringLiteral("d MMM")), "soft");
+        auto* when = make_label(
+            time.date() == QDate::currentDate() ? time.toString(QStringLiteral("HH:mm")) : time.toString(QStringLiteral("d MMM")), "soft");
         when->setFont(number_font(12));
         row->addWidget(when);
         row->addSpacing(8);
         auto* title = make_label(to_text(journal->title), "value", true);
-        title->setToolTip(tr("%1 bytes written, %2 kept").arg(to_text(grouped(journal->bytes_written())), to_text(grouped(journal->bytes_kept()))));
+        title->setToolTip(
+            tr("%1 bytes written, %2 kept").arg(to_text(grouped(journal->bytes_written())), to_text(grouped(journal->bytes_kept()))));
         row->addWidget(title, 1);
         auto* undo = new Button(tr("Undo"), Button::Look::plain);
         undo->setObjectName(QStringLiteral("undo"));

@@ -1,8 +1,8 @@
 #include "app/pages/fitting_page.h"
 
+#include <cmath>
 #include <QHBoxLayout>
 #include <QPainter>
-#include <cmath>
 
 #include "app/theme/theme.h"
 
@@ -53,7 +53,9 @@ protected:
         for (std::size_t i = 0; i < levels.size() && i < 8 && i < fitted_->pictures.result_mips.size(); ++i) {
             // "100 %" only when every block was kept.
             const auto share = levels[i].blocks ? levels[i].kept * 100 / levels[i].blocks : 100;
-            const auto text = levels[i].kept == 0 ? tr("new") : levels[i].kept < levels[i].blocks && share >= 99 ? tr("99 %") : tr("%1 %").arg(share);
+            const auto text = levels[i].kept == 0                                ? tr("new")
+                              : levels[i].kept < levels[i].blocks && share >= 99 ? tr("99 %")
+                                                                                 : tr("%1 %").arg(share);
             p.drawText(QRectF(left + double(i) * (cell_width() + 6), height() - 20, cell_width(), 18), Qt::AlignCenter, text);
         }
     }
@@ -67,7 +69,8 @@ private:
 };
 
 FittingPage::FittingPage(Session* session, QWidget* parent) : Page(session, parent) {
-    difference_ = add_action(tr("difference"), Qt::Key_D, tr("Show where the game's new texture differs, four times amplified"), [this] { update_view(); });
+    difference_ = add_action(tr("difference"), Qt::Key_D, tr("Show where the game's new texture differs, four times amplified"),
+                             [this] { update_view(); });
     difference_->setCheckable(true);
     blocks_ = add_action(tr("new blocks"), Qt::Key_K, tr("Outline the blocks that are encoded anew"), [this] { update_view(); });
     blocks_->setCheckable(true);
@@ -154,7 +157,11 @@ FittingPage::FittingPage(Session* session, QWidget* parent) : Page(session, pare
     columns->setSpacing(16);
     columns->addWidget(left, 1);
     columns->addWidget(right);
-    stack_ = make_page_stack(this, make_empty_state(tr("Nothing to fit yet"), tr("Edit a piece of the bench and save it; it appears here by itself."), new Button(bench, Button::Look::primary)), full);
+    stack_ =
+        make_page_stack(this,
+                        make_empty_state(tr("Nothing to fit yet"), tr("Edit a piece of the bench and save it; it appears here by itself."),
+                                         new Button(bench, Button::Look::primary)),
+                        full);
 
     connect(choice_, &QComboBox::activated, this, [this](int index) { show_piece(choices_[std::size_t(index)]); });
     connect(session, &Session::pieces_changed, this, [this] {
@@ -192,7 +199,8 @@ void FittingPage::refresh_choices() {
         choice_->addItem(tr("%1 — %2").arg(to_text(pieces[i].name()), to_text(name_of(pieces[i].state))));
         if (best < 0 && pieces[i].state != PieceState::out && pieces[i].state != PieceState::delivered) best = int(i);
     }
-    if (std::find(choices_.begin(), choices_.end(), piece_) == choices_.end()) piece_ = best >= 0 ? best : choices_.empty() ? -1 : choices_.front();
+    if (std::find(choices_.begin(), choices_.end(), piece_) == choices_.end())
+        piece_ = best >= 0 ? best : choices_.empty() ? -1 : choices_.front();
     const auto at = std::find(choices_.begin(), choices_.end(), piece_);
     if (at != choices_.end()) choice_->setCurrentIndex(int(at - choices_.begin()));
     stack_->setCurrentIndex(piece_ < 0 ? 0 : 1);
@@ -221,8 +229,14 @@ void FittingPage::update_view() {
     const auto decibels = [](double value) { return std::isinf(value) ? tr("the same as yours") : tr("%1 dB").arg(value, 0, 'f', 1); };
     result_text_->setText(have ? decibels(fit.quality.psnr_rgb) : QString());
     mip_text_->setText(tr("made with: %1").arg(to_text(describe(fit.mips))));
-    blocks_text_->setText(have ? tr("Blocks: %1 kept as they were · %2 new").arg(to_text(grouped(fit.kept_blocks())), to_text(grouped(fit.new_blocks()))) : tr("Nothing is encoded yet."));
-    file_text_->setText(have ? tr("File: %1 bytes. You changed %2 texels; what the game gets is %3 from your picture.").arg(to_text(grouped(fit.file.size())), to_text(grouped(fit.change.changed_texels)), std::isinf(fit.quality.psnr_rgb) ? tr("no different") : tr("%1 dB").arg(fit.quality.psnr_rgb, 0, 'f', 1)) : QString());
+    blocks_text_->setText(
+        have ? tr("Blocks: %1 kept as they were · %2 new").arg(to_text(grouped(fit.kept_blocks())), to_text(grouped(fit.new_blocks())))
+             : tr("Nothing is encoded yet."));
+    file_text_->setText(
+        have ? tr("File: %1 bytes. You changed %2 texels; what the game gets is %3 from your picture.")
+                   .arg(to_text(grouped(fit.file.size())), to_text(grouped(fit.change.changed_texels)),
+                        std::isinf(fit.quality.psnr_rgb) ? tr("no different") : tr("%1 dB").arg(fit.quality.psnr_rgb, 0, 'f', 1))
+             : QString());
 }
 
 void FittingPage::show_findings(const FittedPiece& fitted) {
@@ -238,7 +252,10 @@ void FittingPage::show_findings(const FittedPiece& fitted) {
         glyph.setDevicePixelRatio(2);
         glyph.fill(Qt::transparent);
         QPainter p(&glyph);
-        draw_state(p, QPointF(8, 8), finding.grade >= Grade::mend ? PieceState::needs_mend : finding.grade == Grade::note ? PieceState::changed : PieceState::fits);
+        draw_state(p, QPointF(8, 8),
+                   finding.grade >= Grade::mend   ? PieceState::needs_mend
+                   : finding.grade == Grade::note ? PieceState::changed
+                                                  : PieceState::fits);
         p.end();
         auto* icon = new QLabel;
         icon->setPixmap(glyph);

@@ -1,8 +1,8 @@
 #include "app/pages/sources_page.h"
 
+#include <QDropEvent>
 #include <QFileDialog>
 #include <QHBoxLayout>
-#include <QDropEvent>
 #include <QHeaderView>
 #include <QMenu>
 #include <QPainter>
@@ -45,13 +45,20 @@ public:
         p->setPen(bad ? c.accent : c.soft);
         p->drawText(text.adjusted(0, 0, -24, 0), int(Qt::AlignBottom | Qt::AlignRight), status);
         p->setPen(c.soft);
-        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft), p->fontMetrics().elidedText(index.data(About).toString(), Qt::ElideRight, int(text.width()) - right - 8));
+        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft),
+                    p->fontMetrics().elidedText(index.data(About).toString(), Qt::ElideRight, int(text.width()) - right - 8));
         p->setFont(text_font(14, true));
         p->setPen(c.ink);
-        p->drawText(text, int(Qt::AlignTop | Qt::AlignLeft), p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width()) - right - 8));
+        p->drawText(text, int(Qt::AlignTop | Qt::AlignLeft),
+                    p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width()) - right - 8));
         const QPointF glyph(text.right() - 7, text.bottom() - 8);
         if (bad) draw_warning(*p, glyph);
-        else draw_state(*p, glyph, status.startsWith(QObject::tr("changed")) ? PieceState::changed : status == QObject::tr("switched off") ? PieceState::gone_stale : status == QObject::tr("added later") ? PieceState::on_the_bench : PieceState::fits);
+        else
+            draw_state(*p, glyph,
+                       status.startsWith(QObject::tr("changed")) ? PieceState::changed
+                       : status == QObject::tr("switched off")   ? PieceState::gone_stale
+                       : status == QObject::tr("added later")    ? PieceState::on_the_bench
+                                                                 : PieceState::fits);
         p->restore();
     }
 };
@@ -79,7 +86,7 @@ protected:
             if (to < from && below) ++to;
             if (to > from && !below) --to;
         }
-        event->setDropAction(Qt::IgnoreAction);   // the session moves it, the model follows
+        event->setDropAction(Qt::IgnoreAction);  // the session moves it, the model follows
         event->accept();
         if (from >= 0 && from != to && moved) moved(from, to);
     }
@@ -99,32 +106,40 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     auto* down = add_action(tr("Earlier"), QKeySequence(Qt::ALT | Qt::Key_Down), tr("Load earlier"), [this] {
         if (current_source() >= 0) session_->move_source(std::size_t(current_source()), false);
     });
-    off_ = add_action(tr("Switch off"), Qt::Key_X, tr("Leave the source in the list but out of the catalog, as if the game did not have it"), [this] {
-        if (current_source() < 0) return;
-        auto setting = session_->project().setting(session_->project().sources[std::size_t(current_source())]);
-        setting.off = !setting.off;
-        session_->set_source(std::size_t(current_source()), setting);
-    });
-    group_ = add_action(tr("Belongs to…"), Qt::Key_B, tr("Say what the source is: base, update, extra content, another mod"), [this] { choose_group(); });
-    baseline_ = add_action(tr("Record as shipped"), QKeySequence(Qt::CTRL | Qt::Key_B), tr("The installation is clean now: remember it, so that later changes can be told"), [this] { session_->record_baseline(); });
+    off_ = add_action(tr("Switch off"), Qt::Key_X,
+                      tr("Leave the source in the list but out of the catalog, as if the game did not have it"), [this] {
+                          if (current_source() < 0) return;
+                          auto setting = session_->project().setting(session_->project().sources[std::size_t(current_source())]);
+                          setting.off = !setting.off;
+                          session_->set_source(std::size_t(current_source()), setting);
+                      });
+    group_ = add_action(tr("Belongs to…"), Qt::Key_B, tr("Say what the source is: base, update, extra content, another mod"),
+                        [this] { choose_group(); });
+    baseline_ = add_action(tr("Record as shipped"), QKeySequence(Qt::CTRL | Qt::Key_B),
+                           tr("The installation is clean now: remember it, so that later changes can be told"),
+                           [this] { session_->record_baseline(); });
     auto* next = add_action(tr("To the catalog"), Qt::Key_Return, tr("See all textures"), [this] { emit go_to(1); });
 
     keys_ = add_action(tr("Keys…"), Qt::Key_K, tr("Passwords and keys for encrypted archives"), [this] { show_keys(this, session_); });
     kinds_ = add_action(tr("Taken for…"), Qt::Key_T, tr("What the source is taken for, and why; choose another kind"), [this] {
         if (current_source() >= 0) show_kinds(this, session_, std::size_t(current_source()));
     });
-    compact_ = add_action(tr("Give space back"), Qt::Key_G, tr("Build the archive anew without what nothing uses any more; the vault keeps the way back"), [this] {
-        if (current_source() >= 0) session_->compact(std::size_t(current_source()));
-    });
+    compact_ = add_action(tr("Give space back"), Qt::Key_G,
+                          tr("Build the archive anew without what nothing uses any more; the vault keeps the way back"), [this] {
+                              if (current_source() >= 0) session_->compact(std::size_t(current_source()));
+                          });
 
     sift_ = add_action(tr("Sift…"), Qt::Key_S, tr("Look through the bytes for textures and compressed streams"), [this] {
         if (current_source() >= 0) show_sifting(this, session_, std::size_t(current_source()));
     });
-    lens_ = add_action(tr("Raw lens…"), Qt::Key_R, tr("See the bytes of the chosen entry, or of the whole file, as pixels"), [this] { open_lens(); });
+    lens_ = add_action(tr("Raw lens…"), Qt::Key_R, tr("See the bytes of the chosen entry, or of the whole file, as pixels"),
+                       [this] { open_lens(); });
     sheet_ = add_action(tr("Sheet…"), Qt::Key_W, tr("Describe the archive's layout, with its bytes beside the text"), [this] {
         if (current_source() >= 0) show_sheet_workshop(this, session_, std::size_t(current_source()));
     });
-    names_ = add_action(tr("Look for names…"), Qt::Key_N, tr("Find names for entries that are known only by a hash inside the game's other files"), [this] { show_names(this, session_); });
+    names_ = add_action(tr("Look for names…"), Qt::Key_N,
+                        tr("Find names for entries that are known only by a hash inside the game's other files"),
+                        [this] { show_names(this, session_); });
 
     auto* left = make_panel();
     auto* left_box = new QVBoxLayout(left);
@@ -183,7 +198,7 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     table_->setWordWrap(false);
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(27);
-    table_->verticalHeader()->setSectionResizeMode(QHeaderView::Fixed);   // a hundred thousand rows are not measured one by one
+    table_->verticalHeader()->setSectionResizeMode(QHeaderView::Fixed);  // a hundred thousand rows are not measured one by one
     table_->horizontalHeader()->setHighlightSections(false);
     table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     table_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
@@ -232,16 +247,21 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     columns->addWidget(right, 4);
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Sources"));
-    stack_ = make_page_stack(this, make_empty_state(tr("No archive yet"), tr("Drop the game's archives or its folder here, or add them."), new Button(add, Button::Look::primary)), full);
+    stack_ = make_page_stack(this,
+                             make_empty_state(tr("No archive yet"), tr("Drop the game's archives or its folder here, or add them."),
+                                              new Button(add, Button::Look::primary)),
+                             full);
 
     connect(session, &Session::sources_changed, this, &SourcesPage::refresh);
     connect(session, &Session::history_changed, this, &SourcesPage::refresh);
-    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) { show_source(now.row()); });
+    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this,
+            [this](const QModelIndex& now) { show_source(now.row()); });
     connect(map_, &ByteMap::entry_chosen, this, [this](int entry) {
         const int row = entries_->row_of_entry(entry);
         if (row >= 0) table_->selectRow(row);
     });
-    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) { map_->select_entry(entries_->entry_of_row(now.row())); });
+    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
+            [this](const QModelIndex& now) { map_->select_entry(entries_->entry_of_row(now.row())); });
     refresh();
 }
 
@@ -264,14 +284,32 @@ void SourcesPage::refresh() {
         const auto setting = session_->project().setting(source.path);
         const auto shipped = session_->shipped(source.path);
         const auto group = setting.group.empty() ? QString() : to_text(setting.group) + QStringLiteral(" · ");
-        row->setData(group + (source.container ? to_text(source.container->kind()) : setting.off ? tr("not loaded") : !stock->whole && !source.error ? tr("being opened") : stock->facts[i].candidates.empty() ? tr("not recognized") : to_text(stock->facts[i].candidates[0].first)), About);
-        row->setData(source.container || stock->texture_counts[i] > 0 ? tr("%n texture(s)", nullptr, int(stock->texture_counts[i])).replace(QStringLiteral("(s)"), stock->texture_counts[i] == 1 ? QString() : QStringLiteral("s")) : QStringLiteral("–"), Count);
+        row->setData(group + (source.container                     ? to_text(source.container->kind())
+                              : setting.off                        ? tr("not loaded")
+                              : !stock->whole && !source.error     ? tr("being opened")
+                              : stock->facts[i].candidates.empty() ? tr("not recognized")
+                                                                   : to_text(stock->facts[i].candidates[0].first)),
+                     About);
+        row->setData(source.container || stock->texture_counts[i] > 0
+                         ? tr("%n texture(s)", nullptr, int(stock->texture_counts[i]))
+                               .replace(QStringLiteral("(s)"), stock->texture_counts[i] == 1 ? QString() : QStringLiteral("s"))
+                         : QStringLiteral("–"),
+                     Count);
         std::error_code code;
         const auto real = std::filesystem::weakly_canonical(source.path, code);
-        const bool ours = std::any_of(session_->history().begin(), session_->history().end(), [&](const Journal& j) { return j.touches(real); });
+        const bool ours =
+            std::any_of(session_->history().begin(), session_->history().end(), [&](const Journal& j) { return j.touches(real); });
         const bool damaged = source.container && !source.container->problems().empty();
-        row->setData(stock->facts[i].wants_key ? tr("wants a key") : source.error ? tr("cannot be read") : damaged ? tr("damaged") : setting.off ? tr("switched off") : shipped == Shipped::as_shipped ? tr("as shipped")
-                     : shipped == Shipped::added ? tr("added later") : ours ? tr("changed by us") : shipped == Shipped::changed ? tr("changed by someone else") : tr("as found"), Status);
+        row->setData(stock->facts[i].wants_key        ? tr("wants a key")
+                     : source.error                   ? tr("cannot be read")
+                     : damaged                        ? tr("damaged")
+                     : setting.off                    ? tr("switched off")
+                     : shipped == Shipped::as_shipped ? tr("as shipped")
+                     : shipped == Shipped::added      ? tr("added later")
+                     : ours                           ? tr("changed by us")
+                     : shipped == Shipped::changed    ? tr("changed by someone else")
+                                                      : tr("as found"),
+                     Status);
         row->setDragEnabled(true);
         row->setDropEnabled(false);
         row->setData(source.error.has_value() || stock->facts[i].wants_key || damaged, Bad);
@@ -283,7 +321,9 @@ void SourcesPage::refresh() {
     for (int r = 0; r < rows_->rowCount(); ++r) {
         const auto index = rows_->item(r)->data(SourceIndex).toUInt();
         // Nothing chosen before: the source with the most textures says most.
-        const bool wanted = before >= 0 ? int(index) == before : stock->texture_counts[index] > stock->texture_counts[rows_->item(row)->data(SourceIndex).toUInt()];
+        const bool wanted = before >= 0
+                                ? int(index) == before
+                                : stock->texture_counts[index] > stock->texture_counts[rows_->item(row)->data(SourceIndex).toUInt()];
         if (wanted) row = r;
     }
     list_->setCurrentIndex(rows_->index(row, 0));
@@ -311,7 +351,9 @@ void SourcesPage::show_source(int row) {
         about_->setText(to_text(source.error->message()));
         about_->setObjectName(QStringLiteral("warning"));
     } else {
-        about_->setText(tr("%1 · recognized by %2 · %3 entries").arg(to_text(source.container->kind()), to_text(source.container->recognized_by()), to_text(grouped(source.container->entries().size()))));
+        about_->setText(tr("%1 · recognized by %2 · %3 entries")
+                            .arg(to_text(source.container->kind()), to_text(source.container->recognized_by()),
+                                 to_text(grouped(source.container->entries().size()))));
         about_->setObjectName(QStringLiteral("soft"));
     }
     const auto& facts = stock->facts[index];
@@ -320,8 +362,12 @@ void SourcesPage::show_source(int row) {
     baseline_->setText(session_->has_baseline() ? tr("Record as shipped anew") : tr("Record as shipped"));
     QStringList notes;
     if (off) notes << tr("Switched off: the catalog is as if the game did not have it.");
-    if (session_->shipped(source.path) == Shipped::added) notes << tr("Was not there when the installation was recorded as shipped. A tool for mods may have left it: do not take originals from it.");
-    if (facts.wants_key && !source.error) notes << tr("Some entries are encrypted and no key opens them. Add the archive's password or key.");
+    if (session_->shipped(source.path) == Shipped::added)
+        notes << tr(
+            "Was not there when the installation was recorded as shipped. A tool for mods may have left it: do not take originals from "
+            "it.");
+    if (facts.wants_key && !source.error)
+        notes << tr("Some entries are encrypted and no key opens them. Add the archive's password or key.");
     if (!facts.read_only.empty()) notes << tr("Only for reading: %1.").arg(to_text(facts.read_only));
     if (source.container && !source.container->problems().empty()) notes << to_text(source.container->problems().front().message());
     notes_->setText(notes.join('\n'));
@@ -355,7 +401,11 @@ void SourcesPage::choose_group() {
     menu->setObjectName(QStringLiteral("groups"));
     menu->setAttribute(Qt::WA_DeleteOnClose);
     const auto now = session_->project().setting(session_->project().sources[index]).group;
-    const std::pair<QString, std::string> groups[] = {{tr("&Base"), "base"}, {tr("&Update"), "update"}, {tr("&Extra content"), "extra content"}, {tr("&Other mods"), "other mods"}, {tr("&Nothing said"), ""}};
+    const std::pair<QString, std::string> groups[] = {{tr("&Base"), "base"},
+                                                      {tr("&Update"), "update"},
+                                                      {tr("&Extra content"), "extra content"},
+                                                      {tr("&Other mods"), "other mods"},
+                                                      {tr("&Nothing said"), ""}};
     for (const auto& [name, group] : groups) {
         auto* action = menu->addAction(name);
         action->setCheckable(true);

@@ -1,18 +1,18 @@
+#include <cmath>
 #include <QActionGroup>
 #include <QHBoxLayout>
 #include <QMouseEvent>
 #include <QPainter>
-#include <cmath>
 
 #include "app/pages/catalog_page.h"
 #include "app/pages/mip_strip.h"
-#include "texture/spread.h"
 #include "app/theme/theme.h"
 #include "app/widgets/picture_row.h"
 #include "codec/block_facts.h"
 #include "codec/paint_form.h"
 #include "pixel/alpha_use.h"
 #include "pixel/normals.h"
+#include "texture/spread.h"
 
 namespace skivet::app {
 
@@ -195,10 +195,17 @@ void TextureViewer::update_relations() {
         const auto knowledge = session_->knowledge();
         for (const auto i : found.set) set.push_back({i, to_text(name_of(knowledge->insight.roles[i])), tip(i)});
         for (const auto i : found.copies) alike.push_back({i, items[i].effective ? tr("wins") : tr("shadowed"), tip(i)});
-        for (const auto& a : found.alike) alike.push_back({a.index, a.likeness == Likeness::same ? tr("same") : a.likeness == Likeness::variant ? tr("recolored") : tr("%1×%2").arg(items[a.index].desc.width).arg(items[a.index].desc.height), tr("%1: %2").arg(to_text(name_of(a.likeness)), tip(a.index))});
+        for (const auto& a : found.alike)
+            alike.push_back({a.index,
+                             a.likeness == Likeness::same      ? tr("same")
+                             : a.likeness == Likeness::variant ? tr("recolored")
+                                                               : tr("%1×%2").arg(items[a.index].desc.width).arg(items[a.index].desc.height),
+                             tr("%1: %2").arg(to_text(name_of(a.likeness)), tip(a.index))});
         set_row_->parentWidget()->setVisible(!set.empty());
         alike_row_->parentWidget()->setVisible(!alike.empty());
-        copies_button_->setVisible(std::any_of(found.alike.begin(), found.alike.end(), [&](const AlikeTexture& a) { return a.likeness != Likeness::variant && items[a.index].effective; }));
+        copies_button_->setVisible(std::any_of(found.alike.begin(), found.alike.end(), [&](const AlikeTexture& a) {
+            return a.likeness != Likeness::variant && items[a.index].effective;
+        }));
         relation_box_->setVisible(!set.empty() || !alike.empty());
         set_row_->set_cells(std::move(set), item_);
         alike_row_->set_cells(std::move(alike), item_);
@@ -223,7 +230,9 @@ void TextureViewer::show_item(std::size_t item) {
     name_->setText(to_text(entry.name()));
     QStringList steps;
     for (const auto& step : entry.inner) steps << to_text(step);
-    where_->setText(tr("%1 in %2%3").arg(steps.join(QStringLiteral(" ▸ ")), to_text(source.path.filename()), entry.effective ? QString() : tr(" — shadowed by a later source")));
+    where_->setText(tr("%1 in %2%3")
+                        .arg(steps.join(QStringLiteral(" ▸ ")), to_text(source.path.filename()),
+                             entry.effective ? QString() : tr(" — shadowed by a later source")));
     use_fact_.clear();
     damage_fact_.clear();
     relations_ = {};
@@ -233,7 +242,8 @@ void TextureViewer::show_item(std::size_t item) {
     session_->open_texture(item, [this, request](std::shared_ptr<const OpenTexture> opened) {
         if (request != request_) return;
         texture_ = std::move(opened);
-        if (!texture_->error) mip_ = int(first_level_there(texture_->texture.layout));   // of a texture that lacks a file, the largest there is
+        if (!texture_->error)
+            mip_ = int(first_level_there(texture_->texture.layout));  // of a texture that lacks a file, the largest there is
         shared_->fit();
         update_picture();
         if (texture_->error) return;
@@ -265,19 +275,25 @@ void TextureViewer::show_facts(const QString& alpha, const QString& mips) {
     const auto stock = session_->stock();
     if (item_ >= stock->catalog.items.size()) return;
     const auto& entry = stock->catalog.items[item_];
-    const auto row = [](const QString& a, const QString& b) { return QStringLiteral("<tr><td style='color:#636363;padding-right:16px'>%1</td><td>%2</td></tr>").arg(a, b.toHtmlEscaped()); };
+    const auto row = [](const QString& a, const QString& b) {
+        return QStringLiteral("<tr><td style='color:#636363;padding-right:16px'>%1</td><td>%2</td></tr>").arg(a, b.toHtmlEscaped());
+    };
     const auto& d = entry.desc;
     const QString color = d.color == ColorSpace::srgb ? tr(", sRGB") : d.color == ColorSpace::linear ? tr(", linear") : QString();
-    QString rows = row(tr("Format"), to_text(info(d.format).name) + color + QStringLiteral(" · ") + to_text(entry.file_kind)) + row(tr("Size"), to_text(size_text(d))) +
+    QString rows = row(tr("Format"), to_text(info(d.format).name) + color + QStringLiteral(" · ") + to_text(entry.file_kind)) +
+                   row(tr("Size"), to_text(size_text(d))) +
                    row(tr("Mips"), mips.isEmpty() ? QString::number(d.mips) : tr("%1 · %2").arg(d.mips).arg(mips)) +
-                   row(tr("Bytes"), to_text(grouped(entry.size)) + (entry.stored != entry.size ? tr(", %1 packed").arg(to_text(grouped(entry.stored))) : QString()));
+                   row(tr("Bytes"), to_text(grouped(entry.size)) +
+                                        (entry.stored != entry.size ? tr(", %1 packed").arg(to_text(grouped(entry.stored))) : QString()));
     const auto knowledge = session_->knowledge();
     if (knowledge->stock == stock && item_ < knowledge->insight.roles.size()) {
         auto role = to_text(name_of(knowledge->insight.roles[item_]));
         if (!relations_.role.why.empty()) role += QStringLiteral(" · ") + to_text(relations_.role.why);
         rows += row(tr("Role"), role);
         if (knowledge->insight.shared[item_])
-            rows += row(tr("Shared"), relations_.users.size() > 1 ? tr("by %1: a change shows on all of them").arg(QString::fromStdString(joined(relations_.users))) : tr("lies in a shared folder: a change may show in many places"));
+            rows += row(tr("Shared"), relations_.users.size() > 1
+                                          ? tr("by %1: a change shows on all of them").arg(QString::fromStdString(joined(relations_.users)))
+                                          : tr("lies in a shared folder: a change may show in many places"));
         else if (!relations_.users.empty()) rows += row(tr("Used by"), QString::fromStdString(joined(relations_.users)));
     }
     if (!use_fact_.isEmpty()) rows += row(tr("Use"), use_fact_);
@@ -304,7 +320,7 @@ void TextureViewer::show_histogram(bool show) {
 }
 
 void TextureViewer::read_out(QPoint texel) {
-    pointed_ = texel;   // a picture that arrives under a pointer that rests is read out, too
+    pointed_ = texel;  // a picture that arrives under a pointer that rests is read out, too
     if (!under_ || texel.x() < 0 || !texture_) return view_->set_readout({});
     const auto& f = info(under_->format);
     const auto x = std::uint32_t(texel.x()), y = std::uint32_t(texel.y());
@@ -332,10 +348,13 @@ void TextureViewer::read_out(QPoint texel) {
         if (c == 3 ? !f.has_alpha : (c >= f.channels || f.format == Format::A8)) continue;
         if (f.luminance && (c == 1 || c == 2)) continue;
         const bool bytes = f.numeric == Numeric::unorm && !f.wide;
-        stored << (bytes ? number_text(value[c] * 255.0) : f.is_integer() ? QString::number(std::llround(value[c])) : QString::number(double(value[c]), 'g', 5));
+        stored << (bytes            ? number_text(value[c] * 255.0)
+                   : f.is_integer() ? QString::number(std::llround(value[c]))
+                                    : QString::number(double(value[c]), 'g', 5));
     }
     const QString place = tr("%1, %2   stored %3").arg(x).arg(y).arg(stored.join(QLatin1Char(' ')));
-    const QString seen = tr("shown %1 %2 %3").arg(shown[0]).arg(shown[1]).arg(shown[2]) + (f.has_alpha ? QStringLiteral(" %1").arg(shown[3]) : QString());
+    const QString seen =
+        tr("shown %1 %2 %3").arg(shown[0]).arg(shown[1]).arg(shown[2]) + (f.has_alpha ? QStringLiteral(" %1").arg(shown[3]) : QString());
     constexpr int line_size = 46;
     QStringList lines = {place};
     if (place.size() + seen.size() + 3 <= line_size) lines.front() += QStringLiteral("   ") + seen;
@@ -383,8 +402,14 @@ void TextureViewer::update_picture() {
     const auto parts = std::max(d.layers * d.faces, mip_side(d.depth, std::uint32_t(mip_)));
     part_ = std::min(part_, int(parts) - 1);
     face_row_->setVisible(parts > 1);
-    face_text_->setText(d.depth > 1 ? tr("slice %1 of %2").arg(part_ + 1).arg(parts) : d.faces > 1 ? tr("face %1 of %2").arg(part_ + 1).arg(parts) : tr("layer %1 of %2").arg(part_ + 1).arg(parts));
-    mip_text_->setText(tr("mip %1 of %2 · %3×%4").arg(mip_).arg(d.mips).arg(mip_side(d.width, std::uint32_t(mip_))).arg(mip_side(d.height, std::uint32_t(mip_))));
+    face_text_->setText(d.depth > 1   ? tr("slice %1 of %2").arg(part_ + 1).arg(parts)
+                        : d.faces > 1 ? tr("face %1 of %2").arg(part_ + 1).arg(parts)
+                                      : tr("layer %1 of %2").arg(part_ + 1).arg(parts));
+    mip_text_->setText(tr("mip %1 of %2 · %3×%4")
+                           .arg(mip_)
+                           .arg(d.mips)
+                           .arg(mip_side(d.width, std::uint32_t(mip_)))
+                           .arg(mip_side(d.height, std::uint32_t(mip_))));
     const auto& format = info(d.format);
     exposure_row_->setVisible(format.is_float());
     exposure_text_->setText(tr("exposure %1%2").arg(exposure_ > 0 ? QStringLiteral("+") : QString()).arg(exposure_));
@@ -397,7 +422,8 @@ void TextureViewer::update_picture() {
     };
     const auto request = ++request_;
     session_->compute(
-        [texture = texture_, mip = std::uint32_t(mip_), part = std::uint32_t(part_), channels = channels_, exposure = float(exposure_), light = light_] {
+        [texture = texture_, mip = std::uint32_t(mip_), part = std::uint32_t(part_), channels = channels_, exposure = float(exposure_),
+         light = light_] {
             Shown out;
             const auto& desc = texture->texture.layout.desc;
             const auto level = [&](std::uint32_t m) -> Result<Image> {
@@ -419,7 +445,7 @@ void TextureViewer::update_picture() {
                 SKIVET_TRY(const auto wide, texture->texture.decode_wide(m, layer, face, slice));
                 return view_of(desc.format, wide, exposure);
             };
-            std::size_t normal_x = 0;   // some textures have X in alpha
+            std::size_t normal_x = 0;  // some textures have X in alpha
             for (std::uint32_t m = 0; m < desc.mips; ++m) {
                 const auto image = level(m);
                 if (!image) {
@@ -430,8 +456,10 @@ void TextureViewer::update_picture() {
                 const auto painted = paint_form(desc.format, *image);
                 if (m == 0 && channels == Channels::lit)
                     if (const auto normals = guess_normals(desc.format, *image)) normal_x = normals->x;
-                const auto alpha = info(desc.format).has_alpha && (m == mip || channels == Channels::alpha_over) ? alpha_facts(painted) : AlphaFacts{};
-                const auto shown = channels == Channels::lit ? lit_picture(painted, light, normal_x) : to_qimage(painted, channels, alpha.premultiplied);
+                const auto alpha =
+                    info(desc.format).has_alpha && (m == mip || channels == Channels::alpha_over) ? alpha_facts(painted) : AlphaFacts{};
+                const auto shown =
+                    channels == Channels::lit ? lit_picture(painted, light, normal_x) : to_qimage(painted, channels, alpha.premultiplied);
                 if (m == mip) {
                     out.picture = shown;
                     if (info(desc.format).has_alpha) out.alpha = to_text(describe(alpha));
@@ -443,7 +471,9 @@ void TextureViewer::update_picture() {
                         out.under = under;
                     }
                 }
-                out.mips.push_back(shown.width() > 48 || shown.height() > 48 ? shown.scaled(48, 48, Qt::KeepAspectRatio, Qt::SmoothTransformation) : shown);
+                out.mips.push_back(shown.width() > 48 || shown.height() > 48
+                                       ? shown.scaled(48, 48, Qt::KeepAspectRatio, Qt::SmoothTransformation)
+                                       : shown);
             }
             return out;
         },

@@ -1,9 +1,9 @@
 #include "app/theme/theme.h"
 
+#include <cmath>
 #include <QFontDatabase>
 #include <QPainterPath>
 #include <QStyleFactory>
-#include <cmath>
 
 // Resources of a static library are only linked when they are asked for; the macro must stand outside any namespace.
 static void link_resources() { Q_INIT_RESOURCE(resources); }

@@ -45,7 +45,10 @@ void Button::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const bool primary = look_ == Look::primary, on = isChecked();
-    QColor fill = primary ? c.accent : on ? c.ink : c.card, letters = primary || on ? Qt::white : c.ink, edge = primary ? c.accent : c.border;
+    QColor fill = primary ? c.accent
+                  : on    ? c.ink
+                          : c.card,
+           letters = primary || on ? Qt::white : c.ink, edge = primary ? c.accent : c.border;
     if (isDown()) fill = primary || on ? fill.darker(115) : QColor(0xe0, 0xe0, 0xe0);
     else if (underMouse() && isEnabled()) fill = primary || on ? fill.lighter(108) : QColor(0xff, 0xff, 0xff);
     if (!isEnabled()) {

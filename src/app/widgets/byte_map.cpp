@@ -82,7 +82,8 @@ void ByteMap::paintEvent(QPaintEvent*) {
             p.setPen(QPen(colors().accent, 2));
             p.drawRect(QRectF(double(s.at) * scale - 1, 1, std::max(6.0, double(s.size) * scale) + 2, 60));
         }
-    const QString names[] = {tr("tables"), tr("textures"), tr("other"), tr("gaps %1").arg(QString::fromStdString(human_bytes(gap_bytes())))};
+    const QString names[] = {tr("tables"), tr("textures"), tr("other"),
+                             tr("gaps %1").arg(QString::fromStdString(human_bytes(gap_bytes())))};
     double x = 0;
     p.setFont(text_font(12));
     for (int i = 0; i < 4; ++i) {
@@ -104,9 +105,13 @@ bool ByteMap::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip) {
         const auto* help = static_cast<QHelpEvent*>(event);
         if (const auto* s = at(help->pos().x())) {
-            const auto name = s->what == Segment::What::table ? tr("table") : s->what == Segment::What::gap ? tr("gap")
-                              : QString::fromStdString(stock_->sources[source_].container->entries()[s->entry].path);
-            QToolTip::showText(help->globalPos(), tr("%1\n%2 bytes at %3").arg(name, QString::fromStdString(grouped(s->size)), QString::fromStdString(hex(s->at))), this);
+            const auto name = s->what == Segment::What::table ? tr("table")
+                              : s->what == Segment::What::gap
+                                  ? tr("gap")
+                                  : QString::fromStdString(stock_->sources[source_].container->entries()[s->entry].path);
+            QToolTip::showText(
+                help->globalPos(),
+                tr("%1\n%2 bytes at %3").arg(name, QString::fromStdString(grouped(s->size)), QString::fromStdString(hex(s->at))), this);
         }
         return true;
     }

@@ -99,7 +99,8 @@ QModelIndex ContactSheet::moveCursor(CursorAction action, Qt::KeyboardModifiers)
 void ContactSheet::setSelection(const QRect& rect, QItemSelectionModel::SelectionFlags flags) {
     // From card to card in reading order, as the rectangle's corners say. Beyond the last card is the last card.
     const auto card_at = [&](QPoint point) {
-        const int across = columns(), row = (point.y() + verticalOffset()) / card_size().height() * across + std::clamp(point.x() / width_, 0, across - 1);
+        const int across = columns(),
+                  row = (point.y() + verticalOffset()) / card_size().height() * across + std::clamp(point.x() / width_, 0, across - 1);
         return std::min(std::max(row, 0), count() - 1);
     };
     if (count() == 0) return;
@@ -117,7 +118,8 @@ QRegion ContactSheet::visualRegionForSelection(const QItemSelection& selection) 
     const int first = verticalOffset() / height * across, last = ((verticalOffset() + viewport()->height()) / height + 1) * across - 1;
     QRegion out;
     for (const auto& range : selection)
-        for (int row = std::max(first, range.top()); row <= std::min(last, range.bottom()); ++row) out += visualRect(model()->index(row, 0));
+        for (int row = std::max(first, range.top()); row <= std::min(last, range.bottom()); ++row)
+            out += visualRect(model()->index(row, 0));
     return out;
 }
 

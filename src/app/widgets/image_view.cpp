@@ -1,10 +1,10 @@
 #include "app/widgets/image_view.h"
 
+#include <cmath>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QWheelEvent>
-#include <cmath>
 
 #include "app/theme/theme.h"
 
@@ -99,7 +99,8 @@ void ImageView::paintEvent(QPaintEvent*) {
         const auto to = target();
         if (texel_.x() >= 0 && block_.width() > 1 && to.width() / image_.width() * block_.width() >= 8) {  // large enough to see
             const double sx = to.width() / image_.width(), sy = to.height() / image_.height();
-            const QRectF block(to.x() + texel_.x() / block_.width() * block_.width() * sx, to.y() + texel_.y() / block_.height() * block_.height() * sy, block_.width() * sx, block_.height() * sy);
+            const QRectF block(to.x() + texel_.x() / block_.width() * block_.width() * sx,
+                               to.y() + texel_.y() / block_.height() * block_.height() * sy, block_.width() * sx, block_.height() * sy);
             p.setBrush(Qt::NoBrush);
             p.setPen(QPen(QColor(0, 0, 0, 160), 3));
             p.drawRect(block);
@@ -146,7 +147,8 @@ void ImageView::draw_readout(QPainter& p) {
     p.fillRect(strip, QColor(28, 28, 28, 225));
     p.setPen(QColor(0xf2, 0xf2, 0xf2));
     for (int i = 0; i < readout_.size(); ++i)
-        p.drawText(QRect(8, strip.y() + 4 + i * line, width() - 16, line), Qt::AlignVCenter | Qt::AlignLeft, p.fontMetrics().elidedText(readout_[i], Qt::ElideRight, width() - 16));
+        p.drawText(QRect(8, strip.y() + 4 + i * line, width() - 16, line), Qt::AlignVCenter | Qt::AlignLeft,
+                   p.fontMetrics().elidedText(readout_[i], Qt::ElideRight, width() - 16));
 }
 
 void ImageView::draw_histogram(QPainter& p) {
@@ -159,10 +161,12 @@ void ImageView::draw_histogram(QPainter& p) {
     const QColor lines[] = {QColor(0xe0, 0x70, 0x70), QColor(0x74, 0xc0, 0x74), QColor(0x86, 0x9c, 0xf0), QColor(0xe8, 0xe8, 0xe8)};
     for (std::size_t c = 0; c < histogram_.size() && c < 4; ++c) {
         double most = 1;
-        for (const auto count : histogram_[c]) most = std::max(most, std::sqrt(double(count)));  // roots: small counts stay visible beside flat areas
+        for (const auto count : histogram_[c])
+            most = std::max(most, std::sqrt(double(count)));  // roots: small counts stay visible beside flat areas
         QPolygonF curve;
         for (int v = 0; v < 256; ++v)
-            curve << QPointF(box.x() + 7 + v * (box.width() - 14) / 255, box.bottom() - 6 - std::sqrt(double(histogram_[c][std::size_t(v)])) / most * (box.height() - 12));
+            curve << QPointF(box.x() + 7 + v * (box.width() - 14) / 255,
+                             box.bottom() - 6 - std::sqrt(double(histogram_[c][std::size_t(v)])) / most * (box.height() - 12));
         p.setPen(QPen(lines[c], 1.2, c == 3 ? Qt::DotLine : Qt::SolidLine));
         p.setBrush(Qt::NoBrush);
         p.drawPolyline(curve);
@@ -173,7 +177,8 @@ void ImageView::point_at(const QPointF& position) {
     QPoint texel(-1, -1);
     if (!image_.isNull() && rect().contains(position.toPoint())) {
         const auto to = target();
-        const QPoint at(int(std::floor((position.x() - to.x()) / to.width() * image_.width())), int(std::floor((position.y() - to.y()) / to.height() * image_.height())));
+        const QPoint at(int(std::floor((position.x() - to.x()) / to.width() * image_.width())),
+                        int(std::floor((position.y() - to.y()) / to.height() * image_.height())));
         if (image_.rect().contains(at)) texel = at;
     }
     if (texel == texel_) return;
@@ -198,7 +203,8 @@ void ImageView::mouseMoveEvent(QMouseEvent* event) {
 void ImageView::keyPressEvent(QKeyEvent* event) {
     const double step = 0.1 / view_->zoom;
     switch (event->key()) {
-        case Qt::Key_Plus: case Qt::Key_Equal: view_->set(view_->zoom * 1.25, view_->center); break;
+        case Qt::Key_Plus:
+        case Qt::Key_Equal: view_->set(view_->zoom * 1.25, view_->center); break;
         case Qt::Key_Minus: view_->set(view_->zoom / 1.25, view_->center); break;
         case Qt::Key_Left: view_->set(view_->zoom, view_->center - QPointF(step, 0)); break;
         case Qt::Key_Right: view_->set(view_->zoom, view_->center + QPointF(step, 0)); break;

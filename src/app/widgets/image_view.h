@@ -1,8 +1,8 @@
 #pragma once
+#include <array>
 #include <QImage>
 #include <QObject>
 #include <QWidget>
-#include <array>
 #include <vector>
 
 namespace skivet::app {
@@ -12,7 +12,7 @@ class SharedView : public QObject {
     Q_OBJECT
 public:
     using QObject::QObject;
-    double zoom = 1;                   ///< 1: the picture fits the well
+    double zoom = 1;  ///< 1: the picture fits the well
     QPointF center{0.5, 0.5};
     void set(double new_zoom, QPointF new_center);
     void fit() { set(1, {0.5, 0.5}); }

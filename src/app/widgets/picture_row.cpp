@@ -14,7 +14,8 @@ namespace {
 constexpr int cell_width = 58, well = 46;
 }
 
-PictureRow::PictureRow(std::function<QImage(std::size_t)> picture, const QString& name, QWidget* parent) : QWidget(parent), picture_(std::move(picture)) {
+PictureRow::PictureRow(std::function<QImage(std::size_t)> picture, const QString& name, QWidget* parent)
+    : QWidget(parent), picture_(std::move(picture)) {
     setFixedHeight(well + 18);
     setFocusPolicy(Qt::TabFocus);
     setAccessibleName(name);
@@ -54,7 +55,8 @@ void PictureRow::paintEvent(QPaintEvent*) {
             p.drawRect(box.adjusted(1, 1, -1, -1));
         }
         p.setPen(c.soft);
-        p.drawText(QRectF(box.x(), well + 2, cell_width - 3, 15), int(Qt::AlignLeft | Qt::AlignVCenter), p.fontMetrics().elidedText(cell.word, Qt::ElideRight, cell_width - 3));
+        p.drawText(QRectF(box.x(), well + 2, cell_width - 3, 15), int(Qt::AlignLeft | Qt::AlignVCenter),
+                   p.fontMetrics().elidedText(cell.word, Qt::ElideRight, cell_width - 3));
     }
     if (fit() < int(cells_.size())) {
         p.setPen(c.soft);

@@ -1,7 +1,7 @@
 #pragma once
+#include <functional>
 #include <QImage>
 #include <QWidget>
-#include <functional>
 #include <vector>
 
 namespace skivet::app {

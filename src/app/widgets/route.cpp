@@ -1,9 +1,9 @@
 #include "app/widgets/route.h"
 
+#include <cmath>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <cmath>
 
 #include "app/theme/theme.h"
 

@@ -18,7 +18,8 @@ QString text_of(std::string_view v) { return QString::fromUtf8(v.data(), qsizety
 /// Formats to step through, those that games use most first.
 const std::vector<Format>& lens_formats() {
     static const std::vector<Format> formats = [] {
-        std::vector<Format> out = {Format::BC1, Format::BC3, Format::BC7, Format::RGBA8, Format::BGRA8, Format::RGB8, Format::R8, Format::BC4, Format::BC5, Format::BC2, Format::BC6H};
+        std::vector<Format> out = {Format::BC1, Format::BC3, Format::BC7, Format::RGBA8, Format::BGRA8, Format::RGB8,
+                                   Format::R8,  Format::BC4, Format::BC5, Format::BC2,   Format::BC6H};
         for (const auto& f : all_formats())
             if (f.format != Format::unknown && std::find(out.begin(), out.end(), f.format) == out.end()) out.push_back(f.format);
         return out;
@@ -43,9 +44,12 @@ void PlaceStrip::paintEvent(QPaintEvent*) {
     p.fillRect(QRectF(x, 2, std::max(3.0, double(bytes_) / double(size_) * strip.width()), height() - 4), colors().accent);
 }
 
-void PlaceStrip::mousePressEvent(QMouseEvent* event) { emit chosen(quint64(std::clamp(event->position().x() / width(), 0.0, 1.0) * double(size_ - 1))); }
+void PlaceStrip::mousePressEvent(QMouseEvent* event) {
+    emit chosen(quint64(std::clamp(event->position().x() / width(), 0.0, 1.0) * double(size_ - 1)));
+}
 
-RawLens::RawLens(QWidget* parent, Session* session, FileView bytes, const QString& name) : QDialog(parent), session_(session), data_(std::move(bytes)), name_(name) {
+RawLens::RawLens(QWidget* parent, Session* session, FileView bytes, const QString& name)
+    : QDialog(parent), session_(session), data_(std::move(bytes)), name_(name) {
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName(QStringLiteral("raw_lens"));
     setWindowTitle(tr("Raw lens: %1").arg(name));
@@ -95,7 +99,7 @@ QWidget* RawLens::make_settings() {
         s->setRange(zero.isEmpty() ? 1 : 0, most);
         s->setSpecialValueText(zero);
         s->setKeyboardTracking(false);
-        s->setButtonSymbols(QAbstractSpinBox::NoButtons);   // keys step it
+        s->setButtonSymbols(QAbstractSpinBox::NoButtons);  // keys step it
         connect(s, &QSpinBox::valueChanged, this, &RawLens::read_settings);
         return s;
     };
@@ -118,7 +122,8 @@ QWidget* RawLens::make_settings() {
     connect(offset_, &QLineEdit::editingFinished, this, &RawLens::read_settings);
     pitch_ = spin("lens_pitch", 1 << 22, tr("no gap"));
     order_ = combo("lens_order", {tr("Row by row"), tr("Morton (Z-order)"), tr("Block-linear")});
-    block_height_ = combo("lens_block_height", {QStringLiteral("1"), QStringLiteral("2"), QStringLiteral("4"), QStringLiteral("8"), QStringLiteral("16"), QStringLiteral("32")});
+    block_height_ = combo("lens_block_height", {QStringLiteral("1"), QStringLiteral("2"), QStringLiteral("4"), QStringLiteral("8"),
+                                                QStringLiteral("16"), QStringLiteral("32")});
     palette_ = combo("lens_palette", {tr("None"), tr("16 colors"), tr("256 colors")});
     palette_at_ = new QLineEdit;
     palette_at_->setObjectName(QStringLiteral("lens_palette_at"));
@@ -195,7 +200,8 @@ void RawLens::add_keys() {
     on(Qt::Key_F, tr("Next format"), [this] { step_format(1); });
     on(QKeySequence(Qt::SHIFT | Qt::Key_F), tr("Previous format"), [this] { step_format(-1); });
     on(Qt::Key_BracketLeft, tr("Smaller pitch"), [this] { pitch_->setValue(std::max<int>(0, pitch_->value() - 16)); });
-    on(Qt::Key_BracketRight, tr("Larger pitch"), [this] { pitch_->setValue(pitch_->value() == 0 ? int(row_bytes(lens_) + 16) / 16 * 16 : pitch_->value() + 16); });
+    on(Qt::Key_BracketRight, tr("Larger pitch"),
+       [this] { pitch_->setValue(pitch_->value() == 0 ? int(row_bytes(lens_) + 16) / 16 * 16 : pitch_->value() + 16); });
     on(Qt::Key_T, tr("Next order"), [this] { order_->setCurrentIndex((order_->currentIndex() + 1) % 3); });
     on(Qt::Key_B, tr("Next block height"), [this] { block_height_->setCurrentIndex((block_height_->currentIndex() + 1) % 6); });
     on(Qt::Key_P, tr("Next palette"), [this] { palette_->setCurrentIndex((palette_->currentIndex() + 1) % 3); });
@@ -265,7 +271,7 @@ void RawLens::read_settings() {
     lens_.tiling.tiling = static_cast<Tiling>(order_->currentIndex());
     lens_.tiling.block_height = block_height_->currentText().toUInt();
     lens_.palette_bits = palette_->currentIndex() == 2 ? 8 : palette_->currentIndex() == 1 ? 4 : 0;
-    if (lens_.palette_bits && info(lens_.format).block_compressed()) lens_.format = Format::RGBA8;   // entries are single colors
+    if (lens_.palette_bits && info(lens_.format).block_compressed()) lens_.format = Format::RGBA8;  // entries are single colors
     lens_.palette_at = number(palette_at_, lens_.palette_at);
     show_settings();
     look();
@@ -300,7 +306,11 @@ void RawLens::look() {
             else view_->set_message(seen.message);
             const auto bytes = lens_bytes(lens_, data_.size());
             place_->set(data_.size(), lens_.offset, bytes);
-            seen_->setText(tr("%1 × %2 texels · bytes %3 to %4 of %5").arg(lens_.width).arg(lens_height(lens_, data_.size())).arg(QString::fromStdString(hex(lens_.offset)), QString::fromStdString(hex(lens_.offset + bytes)), QString::fromStdString(hex(data_.size()))));
+            seen_->setText(tr("%1 × %2 texels · bytes %3 to %4 of %5")
+                               .arg(lens_.width)
+                               .arg(lens_height(lens_, data_.size()))
+                               .arg(QString::fromStdString(hex(lens_.offset)), QString::fromStdString(hex(lens_.offset + bytes)),
+                                    QString::fromStdString(hex(data_.size()))));
             if (asked_) return look();
             settle_.start();
             suggesting_ = true;
@@ -339,15 +349,18 @@ void RawLens::show_guesses() {
         connect(button, &QPushButton::clicked, this, [take = std::move(take)] { take(); });
         guesses_->addWidget(button, 0, Qt::AlignLeft);
     };
-    if (widths_.empty() && formats_.empty()) guesses_->addWidget(make_label(tr("Nothing here looks like rows of a picture."), "soft", true));
+    if (widths_.empty() && formats_.empty())
+        guesses_->addWidget(make_label(tr("Nothing here looks like rows of a picture."), "soft", true));
     for (std::size_t i = 0; i < std::min<std::size_t>(3, widths_.size()); ++i)
-        add(tr("Width %1 · rows %2 % alike").arg(widths_[i].width).arg(int(widths_[i].likeness * 100)), i == 0 ? tr("(W)") : QString(), [this, w = widths_[i].width] { width_->setValue(int(w)); });
+        add(tr("Width %1 · rows %2 % alike").arg(widths_[i].width).arg(int(widths_[i].likeness * 100)), i == 0 ? tr("(W)") : QString(),
+            [this, w = widths_[i].width] { width_->setValue(int(w)); });
     for (std::size_t i = 0; i < std::min<std::size_t>(3, formats_.size()); ++i)
-        add(tr("%1 · neighbors %2 % alike").arg(text_of(info(formats_[i].format).name)).arg(int(formats_[i].score * 100)), i == 0 ? tr("(G)") : QString(), [this, f = formats_[i].format] {
-            lens_.format = f;
-            show_settings();
-            look();
-        });
+        add(tr("%1 · neighbors %2 % alike").arg(text_of(info(formats_[i].format).name)).arg(int(formats_[i].score * 100)),
+            i == 0 ? tr("(G)") : QString(), [this, f = formats_[i].format] {
+                lens_.format = f;
+                show_settings();
+                look();
+            });
 }
 
 void RawLens::keep() {
@@ -359,16 +372,18 @@ void RawLens::keep() {
     };
     session_->compute(
         tr("Writing the sheet"),
-        [data = data_, lens = lens_, title = (stem + tr(" (raw lens)")).toStdString(), name = name_.toStdString()]() -> Result<std::string> {
+        [data = data_, lens = lens_, title = (stem + tr(" (raw lens)")).toStdString(),
+         name = name_.toStdString()]() -> Result<std::string> {
             SKIVET_TRY(const auto bytes, data.bytes());
             return sheet_of(lens, bytes, title, name);
         },
         [session = session_, complain, stem, guard = QPointer<RawLens>(this)](Result<std::string> toml) {
             if (!toml) return complain(toml.error());
-            session->save_sheet((stem + QStringLiteral("-lens")).toStdString(), *toml, [complain, guard](const Result<std::filesystem::path>& file) {
-                if (!file) complain(file.error());
-                else if (guard) guard->accept();
-            });
+            session->save_sheet((stem + QStringLiteral("-lens")).toStdString(), *toml,
+                                [complain, guard](const Result<std::filesystem::path>& file) {
+                                    if (!file) complain(file.error());
+                                    else if (guard) guard->accept();
+                                });
         });
 }
 

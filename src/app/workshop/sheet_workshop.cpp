@@ -20,7 +20,7 @@ namespace {
 QString text_of(const std::string& v) { return QString::fromStdString(v); }
 
 constexpr std::size_t shown_records = 300;
-constexpr std::uint64_t read_bytes = 32u << 20;   // contents that are read after each change of the text
+constexpr std::uint64_t read_bytes = 32u << 20;  // contents that are read after each change of the text
 
 /// The line of an error's path, "line 12"; -1: none.
 int line_in(const Error& error) {
@@ -37,7 +37,9 @@ void TriedFields::set(std::shared_ptr<const Trial> trial) {
     endResetModel();
 }
 
-const TriedField* TriedFields::field(int row) const { return trial_ && row >= 0 && std::size_t(row) < trial_->fields.size() ? &trial_->fields[std::size_t(row)] : nullptr; }
+const TriedField* TriedFields::field(int row) const {
+    return trial_ && row >= 0 && std::size_t(row) < trial_->fields.size() ? &trial_->fields[std::size_t(row)] : nullptr;
+}
 
 int TriedFields::rowCount(const QModelIndex& parent) const { return parent.isValid() || !trial_ ? 0 : int(trial_->fields.size()); }
 
@@ -54,7 +56,9 @@ QVariant TriedFields::data(const QModelIndex& index, int role) const {
         case 2: {
             // The first field of a record says which one it is.
             const auto* before = field(index.row() - 1);
-            return !before || before->where != f->where ? text_of(f->where.substr(0, f->where.find(' ', 6))) + QStringLiteral(" ▸ ") + text_of(f->name) : text_of(f->name);
+            return !before || before->where != f->where
+                       ? text_of(f->where.substr(0, f->where.find(' ', 6))) + QStringLiteral(" ▸ ") + text_of(f->name)
+                       : text_of(f->name);
         }
         case 3: return text_of(f->value);
         default: return text_of(f->means);
@@ -88,7 +92,8 @@ void BytesView::paintEvent(QPaintEvent*) {
     p.drawRect(rect().adjusted(0, 0, -1, -1));
     p.setFont(number_font(12));
     const QFontMetrics m(p.font());
-    const int cell = m.horizontalAdvance(QStringLiteral("00")) + 6, line = m.height() + 2, left = 10 + m.horizontalAdvance(QStringLiteral("0x00000000")) + 12;
+    const int cell = m.horizontalAdvance(QStringLiteral("00")) + 6, line = m.height() + 2,
+              left = 10 + m.horizontalAdvance(QStringLiteral("0x00000000")) + 12;
     for (qsizetype i = 0; i < bytes_.size(); ++i) {
         const int row = int(i / 16), column = int(i % 16), y = 6 + row * line;
         if (y + line > height()) break;
@@ -104,7 +109,8 @@ void BytesView::paintEvent(QPaintEvent*) {
         const auto byte = uchar(bytes_[i]);
         p.drawText(box, Qt::AlignCenter, QStringLiteral("%1").arg(byte, 2, 16, QLatin1Char('0')));
         p.setPen(marked ? c.accent : c.soft);
-        p.drawText(QRect(left + 16 * cell + 22 + column * (m.horizontalAdvance('0') + 1), y, cell, line), Qt::AlignVCenter, byte >= 32 && byte < 127 ? QString(QLatin1Char(char(byte))) : QStringLiteral("·"));
+        p.drawText(QRect(left + 16 * cell + 22 + column * (m.horizontalAdvance('0') + 1), y, cell, line), Qt::AlignVCenter,
+                   byte >= 32 && byte < 127 ? QString(QLatin1Char(char(byte))) : QStringLiteral("·"));
     }
 }
 
@@ -121,7 +127,9 @@ void ExplainedStrip::paintEvent(QPaintEvent*) {
     if (trial_)
         for (const auto& s : trial_->segments) {
             const double x = double(s.at) / double(size_) * strip.width(), w = double(s.size) / double(size_) * strip.width();
-            const auto& color = s.what == Segment::What::table ? colors().ink : s.what == Segment::What::entry ? QColor(0x8c, 0x8c, 0x8c) : colors().accent;
+            const auto& color = s.what == Segment::What::table   ? colors().ink
+                                : s.what == Segment::What::entry ? QColor(0x8c, 0x8c, 0x8c)
+                                                                 : colors().accent;
             p.fillRect(QRectF(x, strip.y(), std::max(1.0, w), strip.height()), color);
             if (s.what == Segment::What::entry && w > 4) p.fillRect(QRectF(x, strip.y(), 1, strip.height()), colors().card);
         }
@@ -129,7 +137,8 @@ void ExplainedStrip::paintEvent(QPaintEvent*) {
     p.drawRect(strip);
 }
 
-SheetWorkshop::SheetWorkshop(QWidget* parent, Session* session, FileView archive) : QDialog(parent), session_(session), archive_(std::move(archive)) {
+SheetWorkshop::SheetWorkshop(QWidget* parent, Session* session, FileView archive)
+    : QDialog(parent), session_(session), archive_(std::move(archive)) {
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName(QStringLiteral("sheet_workshop"));
     setWindowTitle(tr("Sheet workshop: %1").arg(text_of(archive_.path().filename().string())));
@@ -195,9 +204,13 @@ SheetWorkshop::SheetWorkshop(QWidget* parent, Session* session, FileView archive
         addAction(a);
         return a;
     };
-    auto* drafted = action(tr("Draft from this archive"), QKeySequence(Qt::CTRL | Qt::Key_D), tr("Look for the entry table and write a sheet that reads it; replaces the text"), &SheetWorkshop::draft);
-    prove_ = action(tr("Prove writing"), QKeySequence(Qt::CTRL | Qt::Key_P), tr("On a copy: change entries, make them longer, put them back, and read everything after each step"), &SheetWorkshop::prove);
-    keep_ = action(tr("Keep the sheet"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("In this project; its archives are opened with it at once"), &SheetWorkshop::keep);
+    auto* drafted = action(tr("Draft from this archive"), QKeySequence(Qt::CTRL | Qt::Key_D),
+                           tr("Look for the entry table and write a sheet that reads it; replaces the text"), &SheetWorkshop::draft);
+    prove_ = action(tr("Prove writing"), QKeySequence(Qt::CTRL | Qt::Key_P),
+                    tr("On a copy: change entries, make them longer, put them back, and read everything after each step"),
+                    &SheetWorkshop::prove);
+    keep_ = action(tr("Keep the sheet"), QKeySequence(Qt::CTRL | Qt::Key_Return),
+                   tr("In this project; its archives are opened with it at once"), &SheetWorkshop::keep);
     auto* row = new QHBoxLayout;
     for (auto* a : {drafted, prove_}) {
         auto* button = new Button(a, Button::Look::plain);
@@ -214,7 +227,8 @@ SheetWorkshop::SheetWorkshop(QWidget* parent, Session* session, FileView archive
     later_.setInterval(300);
     connect(&later_, &QTimer::timeout, this, &SheetWorkshop::try_now);
     connect(text_, &QPlainTextEdit::textChanged, this, [this] { later_.start(); });
-    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) { show_field(now.row()); });
+    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
+            [this](const QModelIndex& now) { show_field(now.row()); });
     prove_->setEnabled(false);
     keep_->setEnabled(false);
     say(tr("There is no text yet."), false);
@@ -276,7 +290,11 @@ void SheetWorkshop::try_now() {
                 const auto& t = *tried.trial;
                 if (t.first_wrong) say(text_of(t.first_wrong->message()), true);
                 else if (tried.kind != SheetKind::container) say(tr("The header can be read."), false);
-                else say(tr("%1 entries, %2 of %3 looked at can be read; %4 bytes are not explained").arg(text_of(grouped(t.entries)), text_of(grouped(t.readable)), text_of(grouped(t.looked_at)), text_of(grouped(t.unexplained))), false);
+                else
+                    say(tr("%1 entries, %2 of %3 looked at can be read; %4 bytes are not explained")
+                            .arg(text_of(grouped(t.entries)), text_of(grouped(t.readable)), text_of(grouped(t.looked_at)),
+                                 text_of(grouped(t.unexplained))),
+                        false);
                 recognized_->setText(t.recognized_by.empty() ? QString() : tr("recognized by %1").arg(text_of(t.recognized_by)));
                 strip_->set(tried.kind == SheetKind::container ? tried.trial : nullptr, archive_.size());
                 fields_->set(tried.trial);
@@ -293,7 +311,7 @@ void SheetWorkshop::draft() {
         tr("Drafting a sheet"),
         [kinds = session_->shared_kinds(), archive = archive_, cancel = cancel_] {
             Progress progress;
-            progress.cancel = cancel;   // closing the window ends the search
+            progress.cancel = cancel;  // closing the window ends the search
             return draft_sheet(*kinds, archive, progress);
         },
         [this, guard = QPointer<SheetWorkshop>(this)](Result<SheetDraft> draft) {
@@ -312,7 +330,8 @@ void SheetWorkshop::prove() {
     prove_->setEnabled(false);
     session_->compute(
         tr("Proving a sheet"),
-        [kinds = session_->kinds(), archive = archive_, cancel = cancel_, text = text_->toPlainText().toStdString()]() mutable -> Result<std::size_t> {
+        [kinds = session_->kinds(), archive = archive_, cancel = cancel_,
+         text = text_->toPlainText().toStdString()]() mutable -> Result<std::size_t> {
             SKIVET_TRY(auto sheet, parse_sheet(text, "sheet"));
             kinds.choices.insert(kinds.choices.begin(), {archive.path().filename().string(), sheet.name});
             kinds.containers.insert(kinds.containers.begin(), sheet_kind(std::make_shared<const Sheet>(std::move(sheet))));
@@ -330,11 +349,12 @@ void SheetWorkshop::prove() {
 
 void SheetWorkshop::keep() {
     const auto stem = archive_.path().stem().string();
-    session_->save_sheet(stem, text_->toPlainText().toStdString(), [this, guard = QPointer<SheetWorkshop>(this)](const Result<std::filesystem::path>& file) {
-        if (!guard) return;
-        if (!file) return say(text_of(file.error().message()), true);
-        accept();
-    });
+    session_->save_sheet(stem, text_->toPlainText().toStdString(),
+                         [this, guard = QPointer<SheetWorkshop>(this)](const Result<std::filesystem::path>& file) {
+                             if (!guard) return;
+                             if (!file) return say(text_of(file.error().message()), true);
+                             accept();
+                         });
 }
 
 void SheetWorkshop::show_field(int row) {
@@ -347,7 +367,8 @@ void SheetWorkshop::show_field(int row) {
             const auto from = at / 16 * 16 >= 16 ? at / 16 * 16 - 16 : 0;
             const auto count = std::min<std::uint64_t>(16 * 7, archive.size() - std::min<std::uint64_t>(from, archive.size()));
             const auto bytes = archive.bytes(from, count);
-            return std::pair(from, bytes ? QByteArray(reinterpret_cast<const char*>(bytes->data()), qsizetype(bytes->size())) : QByteArray());
+            return std::pair(from,
+                             bytes ? QByteArray(reinterpret_cast<const char*>(bytes->data()), qsizetype(bytes->size())) : QByteArray());
         },
         [this, guard = QPointer<SheetWorkshop>(this), at, size](std::pair<std::uint64_t, QByteArray> read) {
             if (guard) bytes_->set(read.second, read.first, at, at + size);

@@ -64,7 +64,7 @@ class SheetWorkshop : public QDialog {
     Q_OBJECT
 public:
     SheetWorkshop(QWidget* parent, Session* session, FileView archive);
-    ~SheetWorkshop() override { cancel_.cancel(); }   // nobody waits for a draft or a proof any more
+    ~SheetWorkshop() override { cancel_.cancel(); }  // nobody waits for a draft or a proof any more
     /// True when what is shown belongs to the text.
     [[nodiscard]] bool settled() const { return !trying_ && !later_.isActive(); }
 

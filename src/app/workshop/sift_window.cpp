@@ -42,10 +42,12 @@ public:
         const int right = p->fontMetrics().horizontalAdvance(sure);
         p->setPen(c.soft);
         p->drawText(text, int(Qt::AlignTop | Qt::AlignRight), sure);
-        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft), p->fontMetrics().elidedText(index.data(Detail).toString(), Qt::ElideRight, int(text.width())));
+        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft),
+                    p->fontMetrics().elidedText(index.data(Detail).toString(), Qt::ElideRight, int(text.width())));
         p->setFont(text_font(13, true));
         p->setPen(c.ink);
-        p->drawText(text, int(Qt::AlignTop | Qt::AlignLeft), p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width()) - right - 8));
+        p->drawText(text, int(Qt::AlignTop | Qt::AlignLeft),
+                    p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width()) - right - 8));
         p->restore();
     }
 };
@@ -63,7 +65,12 @@ void flatten(const std::vector<SiftHit>& hits, std::vector<SiftHit>& out) {
     }
 }
 
-QString how_sure(double confidence) { return confidence >= 0.97 ? QObject::tr("certain") : confidence >= 0.85 ? QObject::tr("very likely") : confidence >= 0.7 ? QObject::tr("likely") : QObject::tr("possible"); }
+QString how_sure(double confidence) {
+    return confidence >= 0.97   ? QObject::tr("certain")
+           : confidence >= 0.85 ? QObject::tr("very likely")
+           : confidence >= 0.7  ? QObject::tr("likely")
+                                : QObject::tr("possible");
+}
 
 }  // namespace
 
@@ -79,7 +86,9 @@ void HitModel::set_picture(int row, const QImage& picture) {
     emit dataChanged(index(row), index(row));
 }
 
-int HitModel::rowCount(const QModelIndex& parent) const { return parent.isValid() || !hits_ ? 0 : int(std::min(hits_->size(), container_->entries().size())); }
+int HitModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() || !hits_ ? 0 : int(std::min(hits_->size(), container_->entries().size()));
+}
 
 QVariant HitModel::data(const QModelIndex& at, int role) const {
     if (!hits_ || at.row() < 0 || at.row() >= rowCount()) return {};
@@ -93,14 +102,18 @@ QVariant HitModel::data(const QModelIndex& at, int role) const {
                 emit picture_wanted(at.row());
             }
             return pictures_.value(at.row());
-        case Qt::DisplayRole: return texture ? QStringLiteral("%1 · %2").arg(text_of(hit.kind), text_of(size_text(hit.desc))) : text_of(hit.kind);
+        case Qt::DisplayRole:
+            return texture ? QStringLiteral("%1 · %2").arg(text_of(hit.kind), text_of(size_text(hit.desc))) : text_of(hit.kind);
         case Detail: {
             const bool inside = entry.path.find('/') != std::string::npos && !hit.packing;
-            const auto where = inside ? QObject::tr("in the %1 stream at %2").arg(text_of(std::string(entry.method)), text_of(hex(entry.at))) : QObject::tr("at %1, %2").arg(text_of(hex(entry.at)), text_of(human_bytes(hit.size)));
+            const auto where = inside
+                                   ? QObject::tr("in the %1 stream at %2").arg(text_of(std::string(entry.method)), text_of(hex(entry.at)))
+                                   : QObject::tr("at %1, %2").arg(text_of(hex(entry.at)), text_of(human_bytes(hit.size)));
             return texture ? text_of(std::string(info(hit.desc.format).name)) + QStringLiteral(" · ") + where : where;
         }
         case Sure: return how_sure(hit.confidence);
-        case Qt::AccessibleTextRole: return data(at, Qt::DisplayRole).toString() + ", " + data(at, Detail).toString() + ", " + how_sure(hit.confidence);
+        case Qt::AccessibleTextRole:
+            return data(at, Qt::DisplayRole).toString() + ", " + data(at, Detail).toString() + ", " + how_sure(hit.confidence);
         default: return {};
     }
 }
@@ -112,7 +125,8 @@ struct SiftWindow::Found {
     std::optional<Error> error;
 };
 
-SiftWindow::SiftWindow(QWidget* parent, Session* session, const std::filesystem::path& file) : QDialog(parent), session_(session), file_(file) {
+SiftWindow::SiftWindow(QWidget* parent, Session* session, const std::filesystem::path& file)
+    : QDialog(parent), session_(session), file_(file) {
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName(QStringLiteral("sifting"));
     setWindowTitle(tr("Sifting %1").arg(text_of(file.filename().string())));
@@ -130,7 +144,7 @@ SiftWindow::SiftWindow(QWidget* parent, Session* session, const std::filesystem:
     list_->setAccessibleName(tr("What was found"));
     list_->setModel(rows_);
     list_->setItemDelegate(new HitDelegate(list_));
-    list_->setUniformItemSizes(true);   // there may be a hundred thousand rows
+    list_->setUniformItemSizes(true);  // there may be a hundred thousand rows
     list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     list_->setFixedWidth(400);
@@ -155,7 +169,9 @@ SiftWindow::SiftWindow(QWidget* parent, Session* session, const std::filesystem:
     right->addWidget(title_);
     right->addWidget(facts_);
     right->addWidget(view_, 1);
-    right->addWidget(make_label(tr("A texture found here can be replaced by one of the same format, size and mips; inside a stream when the stream packed again fits."), "soft", true));
+    right->addWidget(make_label(tr("A texture found here can be replaced by one of the same format, size and mips; inside a stream when "
+                                   "the stream packed again fits."),
+                                "soft", true));
     take_ = new QAction(tr("Use what was found"), this);
     take_->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_Return));
     take_->setToolTip(tr("Take the file for what sifting finds in it: its textures come into the catalog"));
@@ -203,7 +219,8 @@ void SiftWindow::start() {
                 return out;
             }
             flatten(*hits, *out.hits);
-            out.textures = std::size_t(std::count_if(out.hits->begin(), out.hits->end(), [](const SiftHit& hit) { return hit.desc.format != Format::unknown; }));
+            out.textures = std::size_t(
+                std::count_if(out.hits->begin(), out.hits->end(), [](const SiftHit& hit) { return hit.desc.format != Format::unknown; }));
             out.container = sifted_container(*view, std::move(*hits));
             return out;
         },
@@ -227,7 +244,11 @@ void SiftWindow::start() {
 void SiftWindow::fill() {
     rows_->set(container_, hits_);
     const auto streams = hits_->size() - textures_;
-    counted_->setText(hits_->empty() ? tr("NOTHING THAT CAN BE RECOGNIZED IS IN THIS FILE") : (textures_ == 1 ? tr("ONE TEXTURE") : tr("%1 TEXTURES").arg(textures_)) + (streams == 0 ? QString() : streams == 1 ? tr(", ONE OTHER STREAM") : tr(", %1 OTHER STREAMS").arg(streams)));
+    counted_->setText(hits_->empty() ? tr("NOTHING THAT CAN BE RECOGNIZED IS IN THIS FILE")
+                                     : (textures_ == 1 ? tr("ONE TEXTURE") : tr("%1 TEXTURES").arg(textures_)) +
+                                           (streams == 0   ? QString()
+                                            : streams == 1 ? tr(", ONE OTHER STREAM")
+                                                           : tr(", %1 OTHER STREAMS").arg(streams)));
     if (hits_->empty()) facts_->setText(tr("The raw lens shows bare bytes as pixels, and a sheet can be drafted from the file."));
     take_->setEnabled(textures_ > 0);
     if (rows_->rowCount() > 0) list_->setCurrentIndex(rows_->index(0, 0));
@@ -256,8 +277,13 @@ void SiftWindow::show_hit(int row) {
     const auto& entry = container_->entries()[std::size_t(row)];
     title_->setText(text_of(entry.path));
     QStringList facts;
-    if (hit.desc.format != Format::unknown) facts << tr("%1 texture, %2, %3, %4 mips").arg(text_of(hit.kind), text_of(std::string(info(hit.desc.format).name)), text_of(size_text(hit.desc))).arg(hit.desc.mips);
-    else facts << tr("%1 stream of %2, unpacked %3; nothing recognizable inside").arg(text_of(hit.kind), text_of(human_bytes(hit.size)), text_of(human_bytes(hit.unpacked)));
+    if (hit.desc.format != Format::unknown)
+        facts << tr("%1 texture, %2, %3, %4 mips")
+                     .arg(text_of(hit.kind), text_of(std::string(info(hit.desc.format).name)), text_of(size_text(hit.desc)))
+                     .arg(hit.desc.mips);
+    else
+        facts << tr("%1 stream of %2, unpacked %3; nothing recognizable inside")
+                     .arg(text_of(hit.kind), text_of(human_bytes(hit.size)), text_of(human_bytes(hit.unpacked)));
     facts << tr("%1 bytes · %2 (%3 %)").arg(text_of(grouped(hit.size)), how_sure(hit.confidence)).arg(int(hit.confidence * 100));
     facts_->setText(facts.join('\n'));
     view_->set_message(hit.desc.format == Format::unknown ? tr("no picture") : tr("…"));
@@ -267,7 +293,8 @@ void SiftWindow::show_hit(int row) {
         [container = container_, kinds = session_->shared_kinds(), row] {
             std::pair<QImage, QString> out;
             auto bytes = container->read(std::size_t(row), kinds->limits);
-            const auto texture = bytes ? TextureFile::open(kinds->textures, std::move(*bytes), "", kinds->limits) : Result<TextureFile>(tl::unexpected(bytes.error()));
+            const auto texture = bytes ? TextureFile::open(kinds->textures, std::move(*bytes), "", kinds->limits)
+                                       : Result<TextureFile>(tl::unexpected(bytes.error()));
             const auto image = texture ? skivet::thumbnail(*texture, 1024) : Result<Image>(tl::unexpected(texture.error()));
             if (image) out.first = to_qimage(*image, Channels::color);
             else out.second = text_of(image.error().message());
@@ -324,10 +351,14 @@ void show_names(QWidget* parent, Session* session) {
         [told, list, take, guard = QPointer<QDialog>(dialog)](Result<std::vector<NameCandidate>> found) {
             if (!guard) return;
             if (!found) return told->setText(text_of(found.error().message()));
-            told->setText(found->empty() ? QObject::tr("No file of the game names them. Paths you know can be given by a dictionary file beside the sheet.")
-                                         : QObject::tr("These texts have the hashes that are wanted. A short hash can agree by chance: take off the tick of a name that makes no sense."));
+            told->setText(
+                found->empty()
+                    ? QObject::tr("No file of the game names them. Paths you know can be given by a dictionary file beside the sheet.")
+                    : QObject::tr("These texts have the hashes that are wanted. A short hash can agree by chance: take off the tick of a "
+                                  "name that makes no sense."));
             for (const auto& name : *found) {
-                auto* item = new QListWidgetItem(QObject::tr("%1   is   %2   (in %3)").arg(text_of(name.hash), text_of(name.path), text_of(name.found_in)), list);
+                auto* item = new QListWidgetItem(
+                    QObject::tr("%1   is   %2   (in %3)").arg(text_of(name.hash), text_of(name.path), text_of(name.found_in)), list);
                 item->setData(Qt::UserRole, text_of(name.path));
                 item->setFlags(item->flags() | Qt::ItemIsUserCheckable);
                 item->setCheckState(Qt::Checked);

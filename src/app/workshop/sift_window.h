@@ -30,7 +30,7 @@ signals:
 
 private:
     std::shared_ptr<const Container> container_;
-    std::shared_ptr<const std::vector<SiftHit>> hits_;   ///< one an entry of the container, without what is inside
+    std::shared_ptr<const std::vector<SiftHit>> hits_;  ///< one an entry of the container, without what is inside
     QHash<int, QImage> pictures_;
     mutable QSet<int> asked_;
 };

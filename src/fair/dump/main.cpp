@@ -1,5 +1,5 @@
-// fair-dump: the device. Writes an installation of Brindle Fair as a console would dump it to a card: what was shipped, the update and the extra
-// content apart, and files cut into parts where they are too large for the card's file system.
+// fair-dump: the device. Writes an installation of Brindle Fair as a console would dump it to a card: what was shipped, the update and the
+// extra content apart, and files cut into parts where they are too large for the card's file system.
 #include <QCommandLineParser>
 #include <QCoreApplication>
 #include <QDir>

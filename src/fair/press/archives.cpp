@@ -1,9 +1,9 @@
 #include "fair/press/archives.h"
 #include "fair/press/little.h"
 
-#include <QtEndian>
 #include <openssl/evp.h>
 #include <zlib.h>
+#include <QtEndian>
 
 namespace fair {
 namespace {
@@ -18,8 +18,10 @@ QByteArray aes_counter(const QByteArray& key, const QByteArray& iv, const QByteA
     auto* context = EVP_CIPHER_CTX_new();
     QByteArray out(data.size() + 16, '\0');
     int length = 0, more = 0;
-    const bool done = EVP_EncryptInit_ex(context, EVP_aes_128_ctr(), nullptr, reinterpret_cast<const uchar*>(key.constData()), reinterpret_cast<const uchar*>(iv.constData())) == 1 &&
-                      EVP_EncryptUpdate(context, reinterpret_cast<uchar*>(out.data()), &length, reinterpret_cast<const uchar*>(data.constData()), int(data.size())) == 1 &&
+    const bool done = EVP_EncryptInit_ex(context, EVP_aes_128_ctr(), nullptr, reinterpret_cast<const uchar*>(key.constData()),
+                                         reinterpret_cast<const uchar*>(iv.constData())) == 1 &&
+                      EVP_EncryptUpdate(context, reinterpret_cast<uchar*>(out.data()), &length,
+                                        reinterpret_cast<const uchar*>(data.constData()), int(data.size())) == 1 &&
                       EVP_EncryptFinal_ex(context, reinterpret_cast<uchar*>(out.data()) + length, &more) == 1;
     EVP_CIPHER_CTX_free(context);
     out.resize(done ? length + more : 0);
@@ -46,7 +48,8 @@ QByteArray make_roll(const std::vector<PackedFile>& files) {
 QByteArray make_bale(const QByteArray& content) {
     QByteArray packed(qsizetype(compressBound(uLong(content.size()))), '\0');
     auto length = uLongf(packed.size());
-    ::compress2(reinterpret_cast<Bytef*>(packed.data()), &length, reinterpret_cast<const Bytef*>(content.constData()), uLong(content.size()), 6);
+    ::compress2(reinterpret_cast<Bytef*>(packed.data()), &length, reinterpret_cast<const Bytef*>(content.constData()),
+                uLong(content.size()), 6);
     packed.resize(qsizetype(length));
     QByteArray out("FBALE");
     out.append(3, '\1');

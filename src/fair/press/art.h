@@ -10,17 +10,17 @@ enum class Pixels { bc1, bc2, bc3, bc4, bc5, rgba8, bgra8, r8, b5g6r5, bgra4, pn
 enum class Wrap { dds, dds_dx10, panel, png, jpeg, ktx2, stepped };
 
 struct Art {
-    QString path;                 ///< inside its archive, without the file ending
+    QString path;  ///< inside its archive, without the file ending
     Pixels pixels = Pixels::bc1;
     Wrap wrap = Wrap::dds;
     bool srgb = true;
-    int mips = 0;                 ///< 0: down to 1×1
-    std::vector<QImage> pictures; ///< one a layer or face; Format_RGBA8888
+    int mips = 0;                  ///< 0: down to 1×1
+    std::vector<QImage> pictures;  ///< one a layer or face; Format_RGBA8888
     bool cube = false;
-    bool volume = false;          ///< the pictures are slices
-    bool lacks_top = false;       ///< stepped: the file with the largest level was lost
-    bool listed = true;           ///< in the game's manifest
-    QString archive;              ///< which archive it goes into
+    bool volume = false;     ///< the pictures are slices
+    bool lacks_top = false;  ///< stepped: the file with the largest level was lost
+    bool listed = true;      ///< in the game's manifest
+    QString archive;         ///< which archive it goes into
     bool deflated = false;
 };
 

@@ -1,15 +1,15 @@
 #include "fair/press/blocks.h"
 
-#include <QFloat16>
 #include <astcenc.h>
 #include <array>
 #include <cmath>
 #include <cstring>
+#include <QFloat16>
 
 namespace fair {
 namespace {
 
-using Block = std::array<std::array<int, 4>, 16>;   ///< row by row
+using Block = std::array<std::array<int, 4>, 16>;  ///< row by row
 constexpr int weights[16] = {0, 4, 9, 13, 17, 21, 26, 30, 34, 38, 43, 47, 51, 55, 60, 64};
 
 Block block_at(const QImage& image, int bx, int by) {
@@ -74,13 +74,13 @@ std::array<unsigned, 16> places(const Block& block, std::array<int, 4>& a, std::
         std::swap(a, b);
         choose();
     }
-    if (out[0] >= 8) out[0] = 7;   // a tie: the nearest place that is allowed
+    if (out[0] >= 8) out[0] = 7;  // a tie: the nearest place that is allowed
     return out;
 }
 
 QByteArray bc7_block(const Block& block) {
     auto [a, b] = ends_of(block);
-    const auto quantized = [](std::array<int, 4> e) {   // seven bits each and one they share
+    const auto quantized = [](std::array<int, 4> e) {  // seven bits each and one they share
         int ones = 0;
         for (const int v : e) ones += v & 1;
         for (auto& v : e) v = (v & ~1) | (ones >= 2);
@@ -166,7 +166,7 @@ QByteArray etc2_block(const Block& block) {
                     if (least < 0 || d < least) least = d, place = k;
                 }
                 sum += least;
-                const int bit = i % 4 * 4 + i / 4;   // column by column
+                const int bit = i % 4 * 4 + i / 4;  // column by column
                 bits |= quint64(place & 1) << bit | quint64(place >> 1) << (bit + 16);
             }
             if (best < 0 || sum < best) best = sum, chosen = bits;
@@ -192,7 +192,9 @@ QByteArray astc_blocks(const QImage& image) {
     for (int y = 0; y < image.height(); ++y) texels.append(reinterpret_cast<const char*>(image.constScanLine(y)), image.width() * 4);
     astcenc_config config{};
     astcenc_context* context = nullptr;
-    if (astcenc_config_init(ASTCENC_PRF_LDR, 4, 4, 1, ASTCENC_PRE_FAST, 0, &config) != ASTCENC_SUCCESS || astcenc_context_alloc(&config, 1, &context) != ASTCENC_SUCCESS) return {};
+    if (astcenc_config_init(ASTCENC_PRF_LDR, 4, 4, 1, ASTCENC_PRE_FAST, 0, &config) != ASTCENC_SUCCESS ||
+        astcenc_context_alloc(&config, 1, &context) != ASTCENC_SUCCESS)
+        return {};
     void* slices[] = {texels.data()};
     astcenc_image picture{unsigned(image.width()), unsigned(image.height()), 1, ASTCENC_TYPE_U8, slices};
     const astcenc_swizzle swizzle{ASTCENC_SWZ_R, ASTCENC_SWZ_G, ASTCENC_SWZ_B, ASTCENC_SWZ_A};

@@ -1,17 +1,18 @@
 #include "fair/press/brush.h"
 
-#include <QFont>
 #include <algorithm>
 #include <cmath>
+#include <QFont>
 
 namespace fair {
 
 const QColor cream(0xEF, 0xE2, 0xC4), madder(0xA3, 0x35, 0x3C), bottle(0x2A, 0x69, 0x5C), navy(0x1F, 0x3F, 0x74), gold(0xDD, 0xAE, 0x45),
-    ink(0x1C, 0x1A, 0x1E), plum(0x5C, 0x2E, 0x5E), sky(0x8F, 0xB9, 0xD6), brass(0xC8, 0x9B, 0x3F), rust(0xB5, 0x5A, 0x2C), straw(0xE6, 0xC8, 0x7A),
-    white(0xF7, 0xF4, 0xEC);
+    ink(0x1C, 0x1A, 0x1E), plum(0x5C, 0x2E, 0x5E), sky(0x8F, 0xB9, 0xD6), brass(0xC8, 0x9B, 0x3F), rust(0xB5, 0x5A, 0x2C),
+    straw(0xE6, 0xC8, 0x7A), white(0xF7, 0xF4, 0xEC);
 
 double noise_at(int x, int y, int seed) {
-    auto h = static_cast<std::uint32_t>(x) * 374761393u + static_cast<std::uint32_t>(y) * 668265263u + static_cast<std::uint32_t>(seed) * 2246822519u;
+    auto h = static_cast<std::uint32_t>(x) * 374761393u + static_cast<std::uint32_t>(y) * 668265263u +
+             static_cast<std::uint32_t>(seed) * 2246822519u;
     h = (h ^ h >> 13) * 1274126177u;
     h ^= h >> 16;
     return (h & 0xFFFFFF) / double(0xFFFFFF);
@@ -50,7 +51,8 @@ void weather(QImage& image, double strength, double scale, int seed) {
     for (int y = 0; y < image.height(); ++y) {
         auto* line = image.scanLine(y);
         for (int x = 0; x < image.width(); ++x) {
-            const double n = 1 - strength + strength * 2 * smooth_noise(x, y, scale, seed) * 0.5 + (noise_at(x, y, seed + 9) - 0.5) * strength * 0.3;
+            const double n =
+                1 - strength + strength * 2 * smooth_noise(x, y, scale, seed) * 0.5 + (noise_at(x, y, seed + 9) - 0.5) * strength * 0.3;
             for (int c = 0; c < 3; ++c) line[x * 4 + c] = std::uint8_t(std::clamp(line[x * 4 + c] * n, 0.0, 255.0));
         }
     }

@@ -1,11 +1,11 @@
 #pragma once
 // Painting helpers of the art generator.
+#include <cstdint>
+#include <functional>
 #include <QColor>
 #include <QImage>
 #include <QPainter>
 #include <QPainterPath>
-#include <cstdint>
-#include <functional>
 
 namespace fair {
 

@@ -6,7 +6,8 @@ namespace fair {
 
 std::vector<Art> draw_everything(int seed) {
     std::vector<Art> all;
-    const auto add = [&](const char* archive, const char* path, Pixels pixels, Wrap wrap, QImage picture, bool srgb = true, bool deflated = false) -> Art& {
+    const auto add = [&](const char* archive, const char* path, Pixels pixels, Wrap wrap, QImage picture, bool srgb = true,
+                         bool deflated = false) -> Art& {
         Art art;
         art.archive = QString::fromUtf8(archive);
         art.path = QString::fromUtf8(path);
@@ -38,8 +39,10 @@ std::vector<Art> draw_everything(int seed) {
     add(midway, "front/bunting_far", Pixels::bc2, Wrap::dds, bunting(64));
     add(midway, "front/poster_autumn", Pixels::bc1, Wrap::dds, poster(128, 256, "AUTUMN", rust), true, true);
     add(midway, "front/banner_017", Pixels::bc1, Wrap::dds, poster(256, 128, "BRINDLE", navy));
-    add(midway, "ground/meadow", Pixels::bc1, Wrap::dds, ground_cover(256, QColor(0x4E, 0x6E, 0x2E), QColor(0x8E, 0xA2, 0x4E), 10, seed + 1));
-    add(midway, "ground/gravel", Pixels::bc1, Wrap::dds, ground_cover(256, QColor(0x6E, 0x66, 0x5C), QColor(0xC2, 0xB6, 0xA0), 24, seed + 2), true, true);
+    add(midway, "ground/meadow", Pixels::bc1, Wrap::dds,
+        ground_cover(256, QColor(0x4E, 0x6E, 0x2E), QColor(0x8E, 0xA2, 0x4E), 10, seed + 1));
+    add(midway, "ground/gravel", Pixels::bc1, Wrap::dds,
+        ground_cover(256, QColor(0x6E, 0x66, 0x5C), QColor(0xC2, 0xB6, 0xA0), 24, seed + 2), true, true);
     add(midway, "ground/tiles", Pixels::bc1, Wrap::dds, tiles(256, madder, cream));
     add(midway, "ground/bricks", Pixels::bc1, Wrap::dds, bricks(256), true, true);
     add(midway, "front/poster_late", Pixels::jpeg, Wrap::jpeg, poster(256, 256, "LATE NIGHT", plum), true);
@@ -48,9 +51,11 @@ std::vector<Art> draw_everything(int seed) {
     // rides.crate: the carousel and the other rides, in the fair's own texture files
     const char* rides = "rides.crate";
     add(rides, "carousel/horse_a_tint", Pixels::bc3, Wrap::panel, horse(512, QColor(0xD8, 0xC7, 0xA8), QColor(0xE8, 0xE2, 0xD6), madder));
-    add(rides, "carousel/horse_a_bump", Pixels::bc5, Wrap::panel, normals_of(horse(256, QColor(40, 40, 40), QColor(200, 200, 200), madder), 4, false), false);
+    add(rides, "carousel/horse_a_bump", Pixels::bc5, Wrap::panel,
+        normals_of(horse(256, QColor(40, 40, 40), QColor(200, 200, 200), madder), 4, false), false);
     add(rides, "carousel/horse_a_gloss", Pixels::bc4, Wrap::panel, gloss(256, seed + 3), false, true);
-    add(rides, "carousel/horse_b_tint", Pixels::bc1, Wrap::panel, horse(256, QColor(0x9F, 0xB8, 0xB0), QColor(0x7A, 0x4A, 0x30), navy), true, true);
+    add(rides, "carousel/horse_b_tint", Pixels::bc1, Wrap::panel, horse(256, QColor(0x9F, 0xB8, 0xB0), QColor(0x7A, 0x4A, 0x30), navy),
+        true, true);
     add(rides, "carousel/horse_c_tint", Pixels::bc1, Wrap::panel, horse(256, QColor(0xE0, 0xC0, 0x8E), QColor(0x3A, 0x34, 0x36), bottle));
     add(rides, "carousel/stripe_two_mask", Pixels::bc4, Wrap::panel, chevrons(256), false, true);
     add(rides, "carousel/pole", Pixels::bc1, Wrap::panel, pole(128, madder, cream));
@@ -95,7 +100,8 @@ std::vector<Art> draw_everything(int seed) {
     auto& mist = add("organ.zip", "sky/mist", Pixels::rgba8, Wrap::dds, haze(32), false, true);
     mist.volume = true;
     mist.mips = 1;
-    for (int slice = 1; slice < 8; ++slice) mist.pictures.push_back(haze(32).scaled(32 - 2 * slice, 32 - 2 * slice).scaled(32, 32).convertToFormat(QImage::Format_RGBA8888));
+    for (int slice = 1; slice < 8; ++slice)
+        mist.pictures.push_back(haze(32).scaled(32 - 2 * slice, 32 - 2 * slice).scaled(32, 32).convertToFormat(QImage::Format_RGBA8888));
     // A texture in three files, and one that has lost its largest level
     add("organ.zip", "carnival/arch", Pixels::bc1, Wrap::stepped, awning(256, navy, gold));
     auto& gate = add("organ.zip", "carnival/gate", Pixels::bc1, Wrap::stepped, sign(256, 256, "GATE", madder, cream));
@@ -112,10 +118,12 @@ std::vector<Art> draw_everything(int seed) {
     add("sideshow.bale::games.roll", "duck_row", Pixels::bc3, Wrap::panel, ducks(128));
     add("sideshow.bale::games.roll", "dice", Pixels::r8, Wrap::panel, chevrons(64), false);
     // lanterns.index: an index and two data files
-    for (const auto& [name, color] : {std::pair{"red", madder}, std::pair{"blue", navy}, std::pair{"green", bottle}, std::pair{"plum", plum}, std::pair{"gold", gold}})
+    for (const auto& [name, color] :
+         {std::pair{"red", madder}, std::pair{"blue", navy}, std::pair{"green", bottle}, std::pair{"plum", plum}, std::pair{"gold", gold}})
         add("lanterns.index", (QByteArray("lanterns/paper_") + name).constData(), Pixels::bc1, Wrap::panel, pole(64, color, cream));
     // The same texture in three archives
-    for (const char* archive : {"lanterns.index", "organ.zip", rides}) add(archive, archive == rides ? "shared/brass_pipes" : "shared/brass_pipes_copy", Pixels::bc1, Wrap::panel, pipes(128));
+    for (const char* archive : {"lanterns.index", "organ.zip", rides})
+        add(archive, archive == rides ? "shared/brass_pipes" : "shared/brass_pipes_copy", Pixels::bc1, Wrap::panel, pipes(128));
     // cashbox.strongbox: encrypted
     add("cashbox.strongbox", "cashbox/ticket_gold", Pixels::bc3, Wrap::panel, ticket(128, 64, "GOLD", gold));
     add("cashbox.strongbox", "cashbox/ticket_free", Pixels::bc3, Wrap::dds, ticket(128, 64, "FREE", straw));
@@ -132,7 +140,8 @@ std::vector<Art> draw_everything(int seed) {
     add("zz_spare.crate", "carousel/mirror", Pixels::bc1, Wrap::panel, mirror(256).mirrored(true, false));
     add("zz_spare.crate", "carousel/scrollwork", Pixels::bc1, Wrap::panel, scrollwork(256, navy.darker(120), gold), true, true);
     // autumn.crate: an update that brings one texture anew
-    add("autumn.crate", "carousel/horse_b_tint", Pixels::bc1, Wrap::panel, horse(256, QColor(0xC9, 0x8A, 0x4A), QColor(0x8E, 0x52, 0x2E), bottle));
+    add("autumn.crate", "carousel/horse_b_tint", Pixels::bc1, Wrap::panel,
+        horse(256, QColor(0xC9, 0x8A, 0x4A), QColor(0x8E, 0x52, 0x2E), bottle));
     add("autumn.crate", "carousel/rooster", Pixels::bc1, Wrap::panel, rooster(256), true, true);
     return all;
 }

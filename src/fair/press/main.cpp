@@ -1,11 +1,11 @@
 // fair-press: makes the installation of the invented game Brindle Fair.
+#include <map>
 #include <QCommandLineParser>
 #include <QDir>
 #include <QFile>
 #include <QFontDatabase>
 #include <QGuiApplication>
 #include <QTextStream>
-#include <map>
 
 #include "fair/press/archives.h"
 #include "fair/press/meshes.h"
@@ -56,7 +56,10 @@ int main(int argc, char** argv) {
     archives["organ.zip"].push_back({"organ.crate", make_crate(archives["organ.zip::organ.crate"], 1), true});
     for (auto& mesh : make_meshes()) archives["organ.zip"].push_back(std::move(mesh));
     archives["midway.zip"].push_back({"readme.txt", "Brindle Fair, season one. All of it is invented.\n", true});
-    archives["midway.zip"].push_back({"puppets/stage.scene", "scene puppet_stage\n  front  \"puppets\\stage_front.pnl\"\n  actors \"puppets\\king_tint.pnl\" \"puppets\\fool_tint.dds\"\n", true});
+    archives["midway.zip"].push_back(
+        {"puppets/stage.scene",
+         "scene puppet_stage\n  front  \"puppets\\stage_front.pnl\"\n  actors \"puppets\\king_tint.pnl\" \"puppets\\fool_tint.dds\"\n",
+         true});
     std::map<QString, QByteArray> files;
     for (const auto& [name, content] : archives) {
         if (name.contains("::")) continue;
@@ -68,7 +71,8 @@ int main(int argc, char** argv) {
             for (auto& [file, bytes] : make_index(name.chopped(6), content)) files[file] = bytes;
     }
     std::vector<PackedFile> rolls;
-    for (const char* roll : {"curtains.roll", "games.roll"}) rolls.push_back({roll, make_roll(archives[QStringLiteral("sideshow.bale::") + roll]), false});
+    for (const char* roll : {"curtains.roll", "games.roll"})
+        rolls.push_back({roll, make_roll(archives[QStringLiteral("sideshow.bale::") + roll]), false});
     files["sideshow.bale"] = make_bale(make_crate(rolls, 1));
     files["cashbox key.txt"] = QByteArray(cashbox_key) + '\n';
     // Weather has got at the last texture of this one: a byte in the middle of its data is another one.
@@ -80,9 +84,13 @@ int main(int argc, char** argv) {
     Art lantern;
     for (const auto& art : all)
         if (art.path == "signs/sign_exit") lantern = art;
-    done = done && QDir().mkpath(folder.filePath("override/signs")) && write(folder.filePath("override/signs/sign_exit.png"), make_texture(lantern).bytes);
+    done = done && QDir().mkpath(folder.filePath("override/signs")) &&
+           write(folder.filePath("override/signs/sign_exit.png"), make_texture(lantern).bytes);
     done = done && write(folder.filePath("manifest.txt"), manifest.toUtf8());
-    done = done && write(folder.filePath("load_order.txt"), "# later ones win\nmidway.zip\norgan.zip\nrides.crate\nsideshow.bale\nlanterns.index\ncashbox.strongbox\npuppets.hamper\nweathered.zip\nautumn.crate\nzz_spare.crate\noverride\n");
+    done = done && write(folder.filePath("load_order.txt"),
+                         "# later ones "
+                         "win\nmidway.zip\norgan.zip\nrides.crate\nsideshow.bale\nlanterns.index\ncashbox.strongbox\npuppets."
+                         "hamper\nweathered.zip\nautumn.crate\nzz_spare.crate\noverride\n");
     if (done && parser.value("scale") == "large")
         done = make_depot(folder.filePath("depot.zip"), parser.value("entries").toULongLong(), parser.value("bytes").toULongLong());
     if (!done) {

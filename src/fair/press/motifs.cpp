@@ -1,8 +1,8 @@
 #include "fair/press/motifs.h"
 
+#include <cmath>
 #include <QRadialGradient>
 #include <QtMath>
-#include <cmath>
 
 namespace fair {
 
@@ -100,7 +100,7 @@ QImage bunting(int s) {
             const int i = int(u) % 4;
             const double d = std::abs(u - int(u) - 0.5) * 2;
             QColor c = flags[i];  // the color goes on under zero alpha, as games keep it
-            const bool cloth = v > 0.12 && d < 1 - (v - 0.12) / 0.72, cord = v > 0.07 && v <= 0.13;
+            const bool cloth = v > 0.12 && d<1 - (v - 0.12) / 0.72, cord = v> 0.07 && v <= 0.13;
             if (cord) c = straw;
             else c = c.darker(int(100 + 25 * d));
             c.setAlpha(cloth || cord ? 255 : 0);
@@ -152,7 +152,8 @@ QImage planks(int s, QColor wood, int seed) {
         const bool gap = inside < 0.05;
         const bool nail = std::hypot((u - 0.06) * 6, inside - 0.5) < 0.09 || std::hypot((u - 0.94) * 6, inside - 0.5) < 0.09;
         const double f = gap ? 0.3 : nail ? 0.45 : tone;
-        return QColor::fromRgbF(float(std::min(1.0, wood.redF() * f)), float(std::min(1.0, wood.greenF() * f)), float(std::min(1.0, wood.blueF() * f)));
+        return QColor::fromRgbF(float(std::min(1.0, wood.redF() * f)), float(std::min(1.0, wood.greenF() * f)),
+                                float(std::min(1.0, wood.blueF() * f)));
     });
 }
 
@@ -196,7 +197,8 @@ QImage pole(int s, QColor a, QColor b) {
         const bool first = std::fmod(t, 0.5) < 0.25;
         const double light = 0.45 + 0.75 * std::sin(M_PI * u);
         const auto& c = first ? a : b;
-        return QColor::fromRgbF(float(std::min(1.0, c.redF() * light)), float(std::min(1.0, c.greenF() * light)), float(std::min(1.0, c.blueF() * light)));
+        return QColor::fromRgbF(float(std::min(1.0, c.redF() * light)), float(std::min(1.0, c.greenF() * light)),
+                                float(std::min(1.0, c.blueF() * light)));
     });
 }
 

@@ -1,7 +1,7 @@
 #include "fair/press/motifs.h"
 
-#include <QtMath>
 #include <cmath>
+#include <QtMath>
 
 namespace fair {
 
@@ -81,7 +81,8 @@ QImage curtain(int s, QColor cloth) {
         const double light = 0.28 + 0.8 * fold;
         const bool trim = v > 0.88 && v < 0.93;
         const QColor c = trim ? gold : cloth;
-        return QColor::fromRgbF(float(std::min(1.0, c.redF() * light)), float(std::min(1.0, c.greenF() * light)), float(std::min(1.0, c.blueF() * light)));
+        return QColor::fromRgbF(float(std::min(1.0, c.redF() * light)), float(std::min(1.0, c.greenF() * light)),
+                                float(std::min(1.0, c.blueF() * light)));
     });
 }
 
@@ -149,7 +150,8 @@ QImage ticket(int w, int h, const QString& text, QColor paper) {
 QImage ground_cover(int s, QColor a, QColor b, double scale, int seed) {
     return shade(s, s, [&](double u, double v) {
         const double n = smooth_noise(u * s, v * s, s / scale, seed) * 0.7 + noise_at(int(u * s / 2), int(v * s / 2), seed) * 0.3;
-        return QColor(int(a.red() + (b.red() - a.red()) * n), int(a.green() + (b.green() - a.green()) * n), int(a.blue() + (b.blue() - a.blue()) * n));
+        return QColor(int(a.red() + (b.red() - a.red()) * n), int(a.green() + (b.green() - a.green()) * n),
+                      int(a.blue() + (b.blue() - a.blue()) * n));
     });
 }
 
@@ -221,7 +223,8 @@ QImage evening(int s, int face) {
         const double f = t * t;
         const bool hill = v > 0.86 + 0.06 * std::sin((u + face) * 6);
         if (hill) return QColor(0x22, 0x20, 0x26);
-        return QColor(int(top.red() + (low.red() - top.red()) * f), int(top.green() + (low.green() - top.green()) * f), int(top.blue() + (low.blue() - top.blue()) * f));
+        return QColor(int(top.red() + (low.red() - top.red()) * f), int(top.green() + (low.green() - top.green()) * f),
+                      int(top.blue() + (low.blue() - top.blue()) * f));
     });
 }
 

@@ -1,14 +1,14 @@
 #include "fair/press/pack.h"
 
+#include <squish.h>
+#include <zip.h>
+#include <zlib.h>
+#include <cmath>
+#include <cstring>
 #include <QBuffer>
 #include <QFile>
 #include <QFloat16>
 #include <QtEndian>
-#include <cmath>
-#include <cstring>
-#include <squish.h>
-#include <zip.h>
-#include <zlib.h>
 
 #include "fair/press/blocks.h"
 #include "fair/press/little.h"
@@ -21,9 +21,7 @@ double linear(int byte) {
     return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
 }
 
-int encoded(double v) {
-    return int(std::lround((v <= 0.0031308 ? v * 12.92 : 1.055 * std::pow(v, 1 / 2.4) - 0.055) * 255));
-}
+int encoded(double v) { return int(std::lround((v <= 0.0031308 ? v * 12.92 : 1.055 * std::pow(v, 1 / 2.4) - 0.055) * 255)); }
 
 /// Box filter; color in linear light.
 QImage half(const QImage& in, bool srgb) {
@@ -38,7 +36,8 @@ QImage half(const QImage& in, bool srgb) {
         for (int x = 0; x < w; ++x) {
             double sum[4] = {};
             for (int k = 0; k < 4; ++k) {
-                const auto* texel = in.constScanLine(std::min(y * 2 + k / 2, in.height() - 1)) + std::min(x * 2 + k % 2, in.width() - 1) * 4;
+                const auto* texel =
+                    in.constScanLine(std::min(y * 2 + k / 2, in.height() - 1)) + std::min(x * 2 + k % 2, in.width() - 1) * 4;
                 for (int c = 0; c < 4; ++c) sum[c] += srgb && c < 3 ? table[texel[c]] : texel[c];
             }
             auto* to = out.scanLine(y) + x * 4;
@@ -100,7 +99,8 @@ QByteArray compress(const QImage& image, Pixels pixels) {
 
 std::vector<QImage> chain_of(const QImage& top, const Art& art) {
     std::vector<QImage> out = {top};
-    while ((art.mips == 0 || int(out.size()) < art.mips) && (out.back().width() > 1 || out.back().height() > 1)) out.push_back(half(out.back(), art.srgb));
+    while ((art.mips == 0 || int(out.size()) < art.mips) && (out.back().width() > 1 || out.back().height() > 1))
+        out.push_back(half(out.back(), art.srgb));
     return out;
 }
 
@@ -223,7 +223,9 @@ QByteArray ktx2_file(const Art& art) {
     const auto format = ktx_format(art.pixels);
     const int descriptor_at = 80 + 24 * count;
     QByteArray out("\xABKTX 20\xBB\r\n\x1A\n", 12);
-    for (const quint32 v : {art.srgb ? format.vk_srgb : format.vk, 1u, quint32(chain[0].width()), quint32(chain[0].height()), 0u, 0u, 1u, quint32(count), 0u, quint32(descriptor_at), 44u, 0u, 0u}) put(out, v);
+    for (const quint32 v : {art.srgb ? format.vk_srgb : format.vk, 1u, quint32(chain[0].width()), quint32(chain[0].height()), 0u, 0u, 1u,
+                            quint32(count), 0u, quint32(descriptor_at), 44u, 0u, 0u})
+        put(out, v);
     put(out, quint64(0));
     put(out, quint64(0));
     std::vector<QByteArray> levels;
@@ -237,10 +239,10 @@ QByteArray ktx2_file(const Art& art) {
         put(out, quint64(levels[l].size()));
     }
     put(out, quint32(44));
-    put(out, quint32(0));                                   // Khronos' basic descriptor
-    put(out, quint32(2 | 40 << 16));                        // version 2, 40 bytes
+    put(out, quint32(0));                                                   // Khronos' basic descriptor
+    put(out, quint32(2 | 40 << 16));                                        // version 2, 40 bytes
     put(out, quint32(format.model | 1 << 8 | (art.srgb ? 2u : 1u) << 16));  // color model, BT.709, sRGB or linear
-    put(out, quint32(3 | 3 << 8));                          // blocks of 4 by 4
+    put(out, quint32(3 | 3 << 8));                                          // blocks of 4 by 4
     put(out, format.bytes);
     put(out, quint32(0));
     put(out, quint32((format.bytes * 8 - 1) << 16 | format.channel << 24));
@@ -288,7 +290,9 @@ PackedFile make_texture(const Art& art) {
     if (is_picture_file(art)) {
         QBuffer buffer(&out.bytes);
         buffer.open(QIODevice::WriteOnly);
-        art.pictures.front().convertToFormat(QImage::Format_RGB888).save(&buffer, art.wrap == Wrap::png ? "PNG" : "JPG", art.wrap == Wrap::png ? -1 : 88);
+        art.pictures.front()
+            .convertToFormat(QImage::Format_RGB888)
+            .save(&buffer, art.wrap == Wrap::png ? "PNG" : "JPG", art.wrap == Wrap::png ? -1 : 88);
     } else if (art.wrap == Wrap::panel) {
         out.bytes = panel_file(art);
     } else if (art.wrap == Wrap::stepped) {
@@ -331,7 +335,13 @@ std::vector<PackedFile> make_texture_files(const Art& art) {
 
 QString manifest_line(const QString& archive, const Art& art) {
     const auto levels = is_picture_file(art) ? 1 : int(chain_of(art.pictures.front(), art).size());
-    return QStringLiteral("%1 %2.%3 %4 %5 %6 %7 %8\n").arg(archive, art.path, ending_of(art)).arg(int(art.pixels)).arg(art.pictures.front().width()).arg(art.pictures.front().height()).arg(levels).arg(art.pictures.size());
+    return QStringLiteral("%1 %2.%3 %4 %5 %6 %7 %8\n")
+        .arg(archive, art.path, ending_of(art))
+        .arg(int(art.pixels))
+        .arg(art.pictures.front().width())
+        .arg(art.pictures.front().height())
+        .arg(levels)
+        .arg(art.pictures.size());
 }
 
 QByteArray make_zip(const std::vector<PackedFile>& files) {
@@ -399,7 +409,8 @@ bool make_depot(const QString& path, quint64 entries, quint64 bytes) {
     QByteArray directory;
     quint64 at = 0;
     for (quint64 i = 0; i < entries; ++i) {
-        const auto name = QStringLiteral("depot/shelf_%1/box_%2.dds").arg(i / 500, 3, 10, QLatin1Char('0')).arg(i, 6, 10, QLatin1Char('0')).toUtf8();
+        const auto name =
+            QStringLiteral("depot/shelf_%1/box_%2.dds").arg(i / 500, 3, 10, QLatin1Char('0')).arg(i, 6, 10, QLatin1Char('0')).toUtf8();
         qToLittleEndian(quint32(i), texture.data() + 60);  // every box differs
         const auto sum = quint32(::crc32(0, reinterpret_cast<const Bytef*>(texture.constData()), uInt(texture.size())));
         QByteArray local("PK\x03\x04");

@@ -9,7 +9,7 @@
 namespace fair {
 
 struct PackedFile {
-    QString path;       ///< with ending
+    QString path;  ///< with ending
     QByteArray bytes;
     bool deflated = false;
 };

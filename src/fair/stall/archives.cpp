@@ -1,8 +1,8 @@
 // The fair's other archives as the game reads them: strictly, and with no code of Skivet's.
-#include <QFile>
-#include <QtEndian>
 #include <openssl/evp.h>
 #include <zlib.h>
+#include <QFile>
+#include <QtEndian>
 
 #include "fair/stall/loader.h"
 
@@ -24,15 +24,22 @@ QByteArray unpacked(const QByteArray& packed, quint32 size) {
     if (size > 256u << 20) return {};
     QByteArray out(qsizetype(size), '\0');
     auto length = uLongf(size);
-    return ::uncompress(reinterpret_cast<Bytef*>(out.data()), &length, reinterpret_cast<const Bytef*>(packed.constData()), uLong(packed.size())) == Z_OK && length == size ? out : QByteArray();
+    return ::uncompress(reinterpret_cast<Bytef*>(out.data()), &length, reinterpret_cast<const Bytef*>(packed.constData()),
+                        uLong(packed.size())) == Z_OK &&
+                   length == size
+               ? out
+               : QByteArray();
 }
 
 QByteArray aes_counter(const QByteArray& key, const QByteArray& iv, const QByteArray& data) {
     auto* context = EVP_CIPHER_CTX_new();
     QByteArray out(data.size() + 16, '\0');
     int length = 0, more = 0;
-    const bool done = key.size() == 16 && EVP_DecryptInit_ex(context, EVP_aes_128_ctr(), nullptr, reinterpret_cast<const uchar*>(key.constData()), reinterpret_cast<const uchar*>(iv.constData())) == 1 &&
-                      EVP_DecryptUpdate(context, reinterpret_cast<uchar*>(out.data()), &length, reinterpret_cast<const uchar*>(data.constData()), int(data.size())) == 1 &&
+    const bool done = key.size() == 16 &&
+                      EVP_DecryptInit_ex(context, EVP_aes_128_ctr(), nullptr, reinterpret_cast<const uchar*>(key.constData()),
+                                         reinterpret_cast<const uchar*>(iv.constData())) == 1 &&
+                      EVP_DecryptUpdate(context, reinterpret_cast<uchar*>(out.data()), &length,
+                                        reinterpret_cast<const uchar*>(data.constData()), int(data.size())) == 1 &&
                       EVP_DecryptFinal_ex(context, reinterpret_cast<uchar*>(out.data()) + length, &more) == 1;
     EVP_CIPHER_CTX_free(context);
     out.resize(done ? length + more : 0);
@@ -95,7 +102,9 @@ bool Installation::read_strongbox(const QString& name, const QByteArray& f, Arch
     }
     const auto key = QByteArray::fromHex(secret.readAll().trimmed());
     const auto count = get<quint32>(f, 8), at = get<quint32>(f, 12), bytes = get<quint32>(f, 16);
-    if (!f.startsWith("FSAFE01") || bytes != count * 64 || !inside(f, at, bytes) || at + bytes != quint32(f.size()) || get<quint64>(f, 24) != 0x0FA1C0DE) return false;
+    if (!f.startsWith("FSAFE01") || bytes != count * 64 || !inside(f, at, bytes) || at + bytes != quint32(f.size()) ||
+        get<quint64>(f, 24) != 0x0FA1C0DE)
+        return false;
     const auto directory = aes_counter(key, QByteArray("brindle fair box", 16), f.mid(at, bytes));
     if (crc(directory) != get<quint32>(f, 20)) return false;
     for (quint32 i = 0; i < count; ++i) {
@@ -116,7 +125,7 @@ bool Installation::read_strongbox(const QString& name, const QByteArray& f, Arch
 
 bool Installation::read_hamper(const QString& name, const QByteArray& f, Archive& out) {
     if (!f.startsWith("HAMPER")) return false;
-    QMap<quint32, QString> names;   // the game knows its own textures' names
+    QMap<quint32, QString> names;  // the game knows its own textures' names
     for (const auto& path : manifest_.keys()) {
         quint32 hash = 0x811C9DC5u;
         for (const char c : path.toLower().toUtf8()) hash = (hash ^ uchar(c)) * 0x01000193u;
@@ -133,7 +142,8 @@ bool Installation::read_hamper(const QString& name, const QByteArray& f, Archive
     return true;
 }
 
-std::optional<QByteArray> Installation::stepped_level(const Archive& archive, const QString& path, const Expected& expected, int level, QString& why) const {
+std::optional<QByteArray> Installation::stepped_level(const Archive& archive, const QString& path, const Expected& expected, int level,
+                                                      QString& why) const {
     const auto& f = archive.files[path];
     const auto refuse = [&](const char* text) {
         why = QLatin1String(text);
@@ -141,8 +151,10 @@ std::optional<QByteArray> Installation::stepped_level(const Archive& archive, co
     };
     if (get<quint16>(f, 4) != expected.width || get<quint16>(f, 6) != expected.height) return refuse("wrong size");
     if (uchar(f[9]) != expected.levels) return refuse("wrong number of levels");
-    const auto blocks = [&](int l) { return qsizetype((std::max(1, expected.width >> l) + 3) / 4) * ((std::max(1, expected.height >> l) + 3) / 4); };
-    const qsizetype each = 8;   // all of them are BC1
+    const auto blocks = [&](int l) {
+        return qsizetype((std::max(1, expected.width >> l) + 3) / 4) * ((std::max(1, expected.height >> l) + 3) / 4);
+    };
+    const qsizetype each = 8;  // all of them are BC1
     if (uchar(f[8]) != 1 || expected.pixels != 0) return refuse("wrong format");
     if (level < 2) {
         const auto file = archive.files.constFind(path.chopped(4) + QStringLiteral(".step%1").arg(level));

@@ -1,17 +1,17 @@
 #include "fair/stall/loader.h"
 
+#include <astcenc.h>
+#include <squish.h>
+#include <zip.h>
+#include <zlib.h>
+#include <algorithm>
+#include <cmath>
+#include <cstring>
 #include <QDir>
 #include <QDirIterator>
 #include <QFile>
 #include <QFloat16>
 #include <QtEndian>
-#include <algorithm>
-#include <cmath>
-#include <cstring>
-#include <squish.h>
-#include <astcenc.h>
-#include <zip.h>
-#include <zlib.h>
 
 namespace fair {
 namespace {
@@ -21,7 +21,9 @@ T get(const QByteArray& data, qsizetype at) {
     return at + qsizetype(sizeof(T)) <= data.size() ? qFromLittleEndian<T>(data.constData() + at) : T{};
 }
 
-quint32 checksum(const QByteArray& data) { return quint32(::crc32(0, reinterpret_cast<const Bytef*>(data.constData()), uInt(data.size()))); }
+quint32 checksum(const QByteArray& data) {
+    return quint32(::crc32(0, reinterpret_cast<const Bytef*>(data.constData()), uInt(data.size())));
+}
 
 QByteArray inflate_raw(const QByteArray& in, quint32 size) {
     if (size > 256u << 20) return {};
@@ -71,7 +73,7 @@ QImage decode_level(int code, const QByteArray& data, int w, int h) {
         for (int y = 0; y < h; ++y) std::copy_n(rgba.constData() + qsizetype(y) * w * 4, w * 4, reinterpret_cast<char*>(out.scanLine(y)));
         return out;
     }
-    if (in_blocks(code)) {   // checked like all others, but this game's painter has no eye for them
+    if (in_blocks(code)) {  // checked like all others, but this game's painter has no eye for them
         out.fill(QColor(128, 128, 128));
         return out;
     }
@@ -113,14 +115,18 @@ int dds_code(const QByteArray& f) {
         if (name == "ATI2") return bc5;
         if (name != "DX10") return -1;
         switch (get<quint32>(f, 128)) {
-            case 71: case 72: return bc1;
-            case 74: case 75: return bc2;
-            case 77: case 78: return bc3;
+            case 71:
+            case 72: return bc1;
+            case 74:
+            case 75: return bc2;
+            case 77:
+            case 78: return bc3;
             case 80: return bc4;
             case 83: return bc5;
             case 10: return rgba16f;
             case 95: return bc6h;
-            case 98: case 99: return bc7;
+            case 98:
+            case 99: return bc7;
             default: return -1;
         }
     }
@@ -228,7 +234,8 @@ bool Installation::open(const QString& folder) {
     }
     for (const auto& line : QString::fromUtf8(manifest.readAll()).split('\n', Qt::SkipEmptyParts)) {
         const auto parts = line.split(' ');
-        if (parts.size() == 7) manifest_[parts[1]] = {parts[2].toInt(), parts[3].toInt(), parts[4].toInt(), parts[5].toInt(), parts[6].toInt()};
+        if (parts.size() == 7)
+            manifest_[parts[1]] = {parts[2].toInt(), parts[3].toInt(), parts[4].toInt(), parts[5].toInt(), parts[6].toInt()};
     }
     for (const auto& raw : QString::fromUtf8(order.readAll()).split('\n', Qt::SkipEmptyParts)) {
         const auto name = raw.trimmed();
@@ -240,7 +247,8 @@ bool Installation::open(const QString& folder) {
             QDirIterator walk(folder + '/' + name, QDir::Files, QDirIterator::Subdirectories);
             while (walk.hasNext()) {
                 QFile file(walk.next());
-                if (file.open(QIODevice::ReadOnly)) archive.files[QDir(folder + '/' + name).relativeFilePath(file.fileName())] = file.readAll();
+                if (file.open(QIODevice::ReadOnly))
+                    archive.files[QDir(folder + '/' + name).relativeFilePath(file.fileName())] = file.readAll();
             }
         } else {
             QFile file(folder + '/' + name);
@@ -249,7 +257,9 @@ bool Installation::open(const QString& folder) {
                 return false;
             }
             const auto bytes = file.readAll();
-            if (!(name.endsWith(".zip") ? read_zip(name, bytes, archive) : name.endsWith(".crate") ? read_crate(name, bytes, archive) : read_other(name, bytes, archive))) {
+            if (!(name.endsWith(".zip")     ? read_zip(name, bytes, archive)
+                  : name.endsWith(".crate") ? read_crate(name, bytes, archive)
+                                            : read_other(name, bytes, archive))) {
                 log << QStringLiteral("%1 cannot be read: the game does not start").arg(name);
                 return false;
             }
@@ -285,7 +295,8 @@ std::optional<QImage> Installation::texture(const QString& path, int level) {
     if (expected->pixels == png || expected->pixels == jpeg) {
         QImage image;
         const char* kind = expected->pixels == png ? "PNG" : "JPG";
-        if (!image.loadFromData(f, kind) || image.width() != w || image.height() != h) return refuse(QStringLiteral("no %1 of the right size").arg(QLatin1String(kind)));
+        if (!image.loadFromData(f, kind) || image.width() != w || image.height() != h)
+            return refuse(QStringLiteral("no %1 of the right size").arg(QLatin1String(kind)));
         return image.convertToFormat(QImage::Format_RGBA8888);
     }
     if (f.startsWith("PNL1")) {
@@ -330,7 +341,8 @@ std::optional<QImage> Installation::texture(const QString& path, int level) {
     for (int l = 0; l < expected->levels; ++l) whole += level_size(expected->pixels, side(w, l), side(h, l));
     if (f.size() != at + whole * expected->layers) return refuse("wrong length");
     for (int l = 0; l < level; ++l) at += level_size(expected->pixels, side(w, l), side(h, l));
-    return decode_level(expected->pixels, f.mid(at, level_size(expected->pixels, side(w, level), side(h, level))), side(w, level), side(h, level));
+    return decode_level(expected->pixels, f.mid(at, level_size(expected->pixels, side(w, level), side(h, level))), side(w, level),
+                        side(h, level));
 }
 
 }  // namespace fair

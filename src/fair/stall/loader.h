@@ -1,11 +1,11 @@
 #pragma once
 // The stand-in game's own loader. It is strict, and shares no code with Skivet.
+#include <memory>
+#include <optional>
 #include <QImage>
 #include <QMap>
 #include <QString>
 #include <QStringList>
-#include <memory>
-#include <optional>
 
 namespace fair {
 
@@ -27,7 +27,7 @@ public:
 private:
     struct Archive {
         QString name;
-        bool loose = false;                     ///< a folder
+        bool loose = false;  ///< a folder
         QMap<QString, QByteArray> files;
     };
     bool read_zip(const QString& name, const QByteArray& bytes, Archive& out);
@@ -38,10 +38,11 @@ private:
     bool read_strongbox(const QString& name, const QByteArray& bytes, Archive& out);
     bool read_hamper(const QString& name, const QByteArray& bytes, Archive& out);
     bool read_bale(const QString& name, const QByteArray& bytes, Archive& out);
-    [[nodiscard]] std::optional<QByteArray> stepped_level(const Archive& archive, const QString& path, const Expected& expected, int level, QString& why) const;
+    [[nodiscard]] std::optional<QByteArray> stepped_level(const Archive& archive, const QString& path, const Expected& expected, int level,
+                                                          QString& why) const;
 
     QString folder_;
-    std::vector<Archive> archives_;             ///< in load order
+    std::vector<Archive> archives_;  ///< in load order
     QMap<QString, Expected> manifest_;
 };
 

@@ -1,12 +1,12 @@
 #include "fair/stall/scene.h"
 
+#include <cmath>
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
 #include <QPainter>
 #include <QPainterPath>
 #include <QtMath>
-#include <cmath>
 #include <string>
 
 namespace fair {
@@ -14,7 +14,8 @@ namespace {
 
 class Stage {
 public:
-    Stage(Installation& game, int quality, QPainter& painter, QIODevice* record) : game_(game), quality_(quality), p_(painter), record_(record) {}
+    Stage(Installation& game, int quality, QPainter& painter, QIODevice* record)
+        : game_(game), quality_(quality), p_(painter), record_(record) {}
 
     const QImage& picture(const char* path) {
         const QString key = QString::fromUtf8(path);
@@ -29,11 +30,18 @@ public:
             QJsonArray corners;
             for (const auto& p : to) corners.append(QJsonArray{p.x(), p.y()});
             const QString key = QString::fromUtf8(path);
-            record_->write(QJsonDocument(QJsonObject{{"draw", ++draws_}, {"texture", key}, {"archive", game_.source_of(key)}, {"level", quality_}, {"corners", corners}}).toJson(QJsonDocument::Compact) + '\n');
+            record_->write(
+                QJsonDocument(
+                    QJsonObject{
+                        {"draw", ++draws_}, {"texture", key}, {"archive", game_.source_of(key)}, {"level", quality_}, {"corners", corners}})
+                    .toJson(QJsonDocument::Compact) +
+                '\n');
         }
-        const QRectF from(part.x() * image.width(), part.y() * image.height(), part.width() * image.width(), part.height() * image.height());
+        const QRectF from(part.x() * image.width(), part.y() * image.height(), part.width() * image.width(),
+                          part.height() * image.height());
         QTransform transform;
-        if (!QTransform::quadToQuad(QPolygonF({from.topLeft(), from.topRight(), from.bottomRight(), from.bottomLeft()}), to, transform)) return;
+        if (!QTransform::quadToQuad(QPolygonF({from.topLeft(), from.topRight(), from.bottomRight(), from.bottomLeft()}), to, transform))
+            return;
         p_.save();
         p_.setTransform(transform, true);
         p_.drawImage(from, image, from);
@@ -52,7 +60,8 @@ public:
             const double y0 = horizon + (bottom - horizon) * a, y1 = horizon + (bottom - horizon) * b;
             const double s0 = 60 + 260 * a, s1 = 60 + 260 * b;
             for (int i = -12; i < 12; ++i)
-                quad(path, QPolygonF({{640 + i * s0, y0}, {640 + (i + 1) * s0, y0}, {640 + (i + 1) * s1, y1}, {640 + i * s1, y1}}), 0.72 + 0.2 * b);
+                quad(path, QPolygonF({{640 + i * s0, y0}, {640 + (i + 1) * s0, y0}, {640 + (i + 1) * s1, y1}, {640 + i * s1, y1}}),
+                     0.72 + 0.2 * b);
         }
     }
 
@@ -83,7 +92,8 @@ void carousel(Stage& s, QPainter& p) {
     // The roof: wedges that narrow to the point
     for (int i = 0; i < 6; ++i) {
         const double x0 = cx - 310 + i * 103.3, x1 = x0 + 103.3, t0 = cx - 30 + i * 10, t1 = t0 + 10;
-        s.quad("booths/ticket/awning_red_tint.dds", QPolygonF({{t0, top - 60}, {t1, top - 60}, {x1, top + 84}, {x0, top + 84}}), i < 3 ? 1.0 : 0.82);
+        s.quad("booths/ticket/awning_red_tint.dds", QPolygonF({{t0, top - 60}, {t1, top - 60}, {x1, top + 84}, {x0, top + 84}}),
+               i < 3 ? 1.0 : 0.82);
     }
     s.box("wheel/star_panel.pnl", cx - 28, top - 112, 56, 56);
 }
@@ -121,14 +131,17 @@ QImage draw_scene(Installation& game, int quality, QIODevice* record) {
     organ(s);
     s.box("carnival/arch.stp", 700, 560, 80, 100, 0.95);
     const char* lanterns[] = {"red", "blue", "green", "plum", "gold"};
-    for (int i = 0; i < 5; ++i) s.box(("lanterns/paper_" + std::string(lanterns[i]) + ".pnl").c_str(), 700 + i * 66, 170 + (i % 2) * 14, 30, 44);
+    for (int i = 0; i < 5; ++i)
+        s.box(("lanterns/paper_" + std::string(lanterns[i]) + ".pnl").c_str(), 700 + i * 66, 170 + (i % 2) * 14, 30, 44);
     s.box("puppets/stage_front.pnl", 232, 560, 130, 120);
     s.box("puppets/king_tint.pnl", 250, 590, 44, 60);
     s.box("puppets/queen_tint.pnl", 300, 590, 44, 60);
     s.box("carousel/swan_variant.pnl", 1130, 660, 120, 120);
     s.box("front_curtain.pnl", 20, 640, 100, 130, 0.9);
     s.box("cashbox/ticket_gold.pnl", 900, 576, 60, 30);
-    for (int i = 0; i < 7; ++i) s.quad("ground/gravel.dds", QPolygonF({{400 + i * 70.0, 660}, {470 + i * 70.0, 660}, {460 + i * 106.0, 800}, {354 + i * 106.0, 800}}), 0.92);
+    for (int i = 0; i < 7; ++i)
+        s.quad("ground/gravel.dds",
+               QPolygonF({{400 + i * 70.0, 660}, {470 + i * 70.0, 660}, {460 + i * 106.0, 800}, {354 + i * 106.0, 800}}), 0.92);
     s.box("front/poster_autumn.dds", 40, 500, 80, 150);
     s.box("booths/shooting/target.dds", 150, 520, 90, 90);
     p.end();
