@@ -9,25 +9,26 @@ namespace skivet {
 struct FitState {
     const TextureFile* original = nullptr;
     FitOptions options;
-    EditedFile edited;         ///< as given, its colors brought to sRGB
-    bool cross = false;        ///< a cubemap that came back as its cross
-    bool srgb = false;         ///< scaled in light
-    std::uint32_t width = 0;   ///< of the picture the game's texture makes: level 0, or the cross
+    EditedFile edited;        ///< as given, its colors brought to sRGB
+    bool cross = false;       ///< a cubemap that came back as its cross
+    bool srgb = false;        ///< scaled in light
+    std::uint32_t width = 0;  ///< of the picture the game's texture makes: level 0, or the cross
     std::uint32_t height = 0;
-    Image before;              ///< that picture, decoded, as stored
-    std::optional<ImageF> own; ///< the same in true values, where `deep` is, or the format is wide
-    Image painted;             ///< the edit in paint form
+    Image before;               ///< that picture, decoded, as stored
+    std::optional<ImageF> own;  ///< the same in true values, where `deep` is, or the format is wide
+    Image painted;              ///< the edit in paint form
     /// The edit in true values, where its file has more than 8 bits and the format gains from them.
     std::optional<ImageF> deep;
-    Image wanted;              ///< what level 0 becomes, in stored form
-    AlphaFacts alpha;          ///< of `before`
-    bool own_levels = false;   ///< the edit is a texture file of the same shape: its levels go in as they are
+    Image wanted;             ///< what level 0 becomes, in stored form
+    AlphaFacts alpha;         ///< of `before`
+    bool own_levels = false;  ///< the edit is a texture file of the same shape: its levels go in as they are
     std::vector<SurfaceEdit> edits;
     Fit out;
-    bool ended = false;        ///< a finding blocks what would come next
+    bool ended = false;  ///< a finding blocks what would come next
 
     [[nodiscard]] const TextureDesc& desc() const { return original->layout.desc; }
     [[nodiscard]] const FormatInfo& format() const { return info(desc().format); }
+    [[nodiscard]] bool normalized() const { return format().numeric == Numeric::unorm || format().numeric == Numeric::snorm; }
     /// The edit has the size the game expects.
     [[nodiscard]] bool sized() const { return painted.width == width && painted.height == height; }
     /// The original's alpha says something.

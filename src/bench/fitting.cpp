@@ -1,4 +1,5 @@
-// How an edit becomes levels.
+// How an edit becomes levels: a line of stages, each a function from value to value (`line` below). What a stage says about the edit is a
+// finding; an error is one of the original or the machine.
 //
 // Level 0 is compared with our decode of the original, in the form that was exported; equal blocks keep their bytes. The smaller levels
 // follow (see rebuild.h).
@@ -10,83 +11,13 @@
 #include "bench/color_match.h"
 #include "bench/cube.h"
 #include "bench/export.h"
+#include "bench/fit_state.h"
 #include "bench/level.h"
 #include "bench/rebuild.h"
 #include "codec/paint_form.h"
-#include "pixel/alpha_use.h"
 
 namespace skivet {
 namespace {
-
-bool all_opaque(const Image& image) {
-    return std::all_of(image.texels.begin(), image.texels.end(), [](const Texel& t) { return t[3] == 255; });
-}
-
-bool all_clear(const Image& image) {
-    return std::all_of(image.texels.begin(), image.texels.end(), [](const Texel& t) { return t[3] == 0; });
-}
-
-void check_alpha(Fit& out, const Image& original, Image& edited, Format format, const FitOptions& options) {
-    const auto& f = info(format);
-    const bool had = f.has_alpha && !all_opaque(original);
-    const bool has = !all_opaque(edited);
-    if (options.restore_alpha && had)
-        for (std::size_t i = 0; i < edited.texels.size(); ++i) edited.texels[i][3] = original.texels[i][3];
-    else if (options.drop_alpha && has)
-        for (auto& t : edited.texels) t[3] = 255;
-    else if (had && !has)
-        out.findings.push_back({Grade::mend, "Alpha is gone",
-                                "The original uses alpha; in the edit everything is opaque. A cut-out or a mask would be lost.",
-                                Mend::restore_alpha});
-    else if (!had && has && f.has_alpha)
-        out.findings.push_back({Grade::mend, "Alpha appeared",
-                                "The original is opaque; parts of the edit are not, and the game may show holes.", Mend::drop_alpha});
-    else if (has && !f.has_alpha)
-        out.findings.push_back(
-            {Grade::note, "Alpha is left out", fmt::format("{} has no alpha; what the edit has there is not used.", f.name), Mend::none});
-}
-
-/// Paint programs often drop the color of fully transparent texels and leave one flat color there. That is not an edit: where all
-/// that changed under zero alpha became the same color, the original's color goes back (fidelity rule 5).
-void check_hidden_color(Fit& out, const Image& original, Image& edited) {
-    if (all_clear(original)) return;  // alpha is no transparency here
-    std::vector<std::size_t> hidden;
-    for (std::size_t i = 0; i < edited.texels.size(); ++i)
-        if (original.texels[i][3] == 0 && edited.texels[i][3] == 0 && original.texels[i] != edited.texels[i]) hidden.push_back(i);
-    if (hidden.empty()) return;
-    const auto flat = edited.texels[hidden.front()];
-    if (!std::all_of(hidden.begin(), hidden.end(), [&](std::size_t i) { return edited.texels[i] == flat; })) return;
-    for (const auto i : hidden) edited.texels[i] = original.texels[i];
-    out.findings.push_back({Grade::note, "Color under zero alpha was put back",
-                            fmt::format("{} hidden texels had lost their color when the file was saved.", grouped(hidden.size())),
-                            Mend::none});
-}
-
-/// Colors of a premultiplied texture are never brighter than their alpha; paint programs work with colors that are not multiplied.
-void check_premultiplied(Fit& out, const Image& original, Image& edited, const FitOptions& options) {
-    std::uint64_t brighter = 0;
-    for (std::size_t i = 0; i < edited.texels.size(); ++i)
-        brighter += edited.texels[i] != original.texels[i] && brighter_than_alpha(edited.texels[i]);
-    if (brighter == 0) return;
-    if (!options.premultiply) {
-        out.findings.push_back(
-            {Grade::mend, "Color is brighter than its alpha",
-             fmt::format(
-                 "The original's colors are multiplied by alpha; in {} texels the edit's are not, and the game would let them glow.",
-                 grouped(brighter)),
-             Mend::premultiply});
-        return;
-    }
-    for (std::size_t i = 0; i < edited.texels.size(); ++i) {
-        auto& t = edited.texels[i];
-        if (t == original.texels[i]) continue;
-        for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>((t[c] * t[3] + 127) / 255);
-    }
-}
-
-Image resized(const Image& image, std::uint32_t width, std::uint32_t height, bool srgb) {
-    return to_bytes(resize(to_float(image, srgb), width, height, MipFilter::kaiser), srgb);
-}
 
 /// Whether `painted`, read from a 16-bit file, is what `own` was written as: the nearest whole step. A little more than half a step is let
 /// through, for the writer rounded in floats.
@@ -105,14 +36,6 @@ void in_other_forms(EditedFile& edited, const TextureDesc& d) {
             for (std::size_t c = 0; c < 3; ++c) t[c] = linear_to_srgb(std::max(t[c], 0.0f));
     edited.image = paint_form(d.format, view_of(d.format, stored_form(d.format, values)));
     if (!info(d.format).is_integer()) edited.wide = to_16_bit_form(d.format, values);
-}
-
-/// The mends of alpha on true values.
-void mend(ImageF& painted, const ImageF& original, const FitOptions& options, bool had_alpha) {
-    for (std::size_t i = 0; i < painted.texels.size(); ++i) {
-        if (options.restore_alpha && had_alpha) painted.texels[i][3] = original.texels[i][3];
-        else if (options.drop_alpha) painted.texels[i][3] = 1;
-    }
 }
 
 /// What level 0 becomes in true values: the original's where the edit is what was exported; the edit's elsewhere.
@@ -214,16 +137,177 @@ Result<std::vector<SurfaceEdit>> take_levels(const TextureFile& original, const 
     return edits;
 }
 
-void check_shape(Fit& out, const TextureDesc& d, const EditedFile& edited) {
-    if (!edited.texture) return;
-    const auto& e = edited.texture->layout.desc;
-    if (e.format != d.format)
-        out.findings.push_back({Grade::note, fmt::format("Saved as {}, goes back as {}", info(e.format).name, info(d.format).name),
-                                "The game expects the original's format. Save as PNG to lose nothing on the way.", Mend::none});
-    if (e.mips != d.mips)
-        out.findings.push_back({Grade::note, fmt::format("Saved with {} mips, goes back with {}", e.mips, d.mips),
-                                "The levels are made again from the largest one.", Mend::none});
+/// Paint programs often drop the color of fully transparent texels and leave one flat color there. That is not an edit: where all
+/// that changed under zero alpha became the same color, the original's color goes back.
+void put_hidden_color_back(FitState& s) {
+    if (all_clear(s.before)) return;  // alpha is no transparency here
+    std::vector<std::size_t> hidden;
+    for (std::size_t i = 0; i < s.wanted.texels.size(); ++i)
+        if (s.before.texels[i][3] == 0 && s.wanted.texels[i][3] == 0 && s.before.texels[i] != s.wanted.texels[i]) hidden.push_back(i);
+    if (hidden.empty()) return;
+    const auto flat = s.wanted.texels[hidden.front()];
+    if (!std::all_of(hidden.begin(), hidden.end(), [&](std::size_t i) { return s.wanted.texels[i] == flat; })) return;
+    for (const auto i : hidden) s.wanted.texels[i] = s.before.texels[i];
+    s.note(Grade::note, "Color under zero alpha was put back",
+           fmt::format("{} hidden texels had lost their color when the file was saved.", grouped(hidden.size())));
 }
+
+// ---- the stages, in order ----
+
+/// The original decoded, and the edit in the forms that compare with it.
+Result<FitState> forms(FitState s) {
+    const auto& d = s.desc();
+    // A cubemap comes back as its cross, or as one face.
+    const auto& picture = s.edited.image;
+    s.cross =
+        has_cross(d) && picture.width / 4 == picture.height / 3 && picture.width % 4 == 0 && picture.height % 3 == 0 && !s.edited.texture;
+    s.width = s.cross ? d.width * 4 : d.width;
+    s.height = s.cross ? d.height * 3 : d.height;
+    SKIVET_TRY(s.before, decode_shown<Image>(*s.original, 0, s.cross));
+    SKIVET_TRY(s.out.mips, guess_mips(*s.original));
+    s.out.original = paint_form(d.format, s.before);
+    s.srgb = s.out.mips.recipe.linear_light || d.color == ColorSpace::srgb;
+    if (s.format().has_alpha) s.alpha = alpha_facts(s.before);
+    // Data has no color space, whatever a paint program wrote into the file.
+    if (d.color != ColorSpace::linear && !s.out.mips.normals && s.format().may_be_srgb)
+        if (auto done = match_color(s.edited); !done.empty()) s.note(Grade::note, "Colors were converted", std::move(done));
+    if (s.edited.values && !s.format().is_float()) in_other_forms(s.edited, d);
+    s.painted = s.edited.image;
+    if (s.format().wide && !s.normalized() && s.edited.values) s.deep = *s.edited.values;
+    else if (s.edited.wide && (s.format().wide ? s.normalized() : gains_from_16_bits(d.format)))
+        s.deep = from_16_bit_form(d.format, *s.edited.wide);
+    if (s.deep) {
+        SKIVET_TRY(s.own, decode_shown<ImageF>(*s.original, 0, s.cross));
+    }
+    return s;
+}
+
+/// The mends of one step: made where they are wanted, otherwise offered.
+void mend(FitState& s, MendStep step) {
+    for (const auto& row : all_mends()) {
+        if (row.step != step) continue;
+        auto finding = row.offer(s);
+        if (!finding) continue;
+        if (s.options.mends.has(row.mend)) {
+            // While the size is wrong the others wait; what is wanted already is not offered again.
+            if (s.sized() || step == MendStep::size) row.apply(s), s.own_levels = false;
+            continue;
+        }
+        finding->mend = row.mend;
+        s.out.findings.push_back(std::move(*finding));
+    }
+}
+
+Result<FitState> sized(FitState s) {
+    mend(s, MendStep::size);
+    if (s.cross && s.sized()) {
+        clear_corners(s.painted);
+        if (s.deep) clear_corners(*s.deep);
+    }
+    return s;
+}
+
+/// What an edit that is a texture file has otherwise than the original.
+Result<FitState> shaped(FitState s) {
+    if (!s.edited.texture || !s.sized()) return s;
+    const auto& d = s.desc();
+    const auto& e = s.edited.texture->layout.desc;
+    if (e.format != d.format)
+        s.note(Grade::note, fmt::format("Saved as {}, goes back as {}", info(e.format).name, info(d.format).name),
+               "The game expects the original's format. Save as PNG to lose nothing on the way.");
+    if (e.mips != d.mips)
+        s.note(Grade::note, fmt::format("Saved with {} mips, goes back with {}", e.mips, d.mips),
+               "The levels are made again from the largest one.");
+    s.own_levels = e.format == d.format && e.width == d.width && e.height == d.height && e.depth == d.depth && e.mips == d.mips &&
+                   e.layers == d.layers && e.faces == d.faces;
+    return s;
+}
+
+Result<FitState> alpha_checked(FitState s) {
+    mend(s, MendStep::painted);
+    if (!s.format().has_alpha && !all_opaque(s.painted) && !s.options.mends.has(Mend::drop_alpha))
+        s.note(Grade::note, "Alpha is left out", fmt::format("{} has no alpha; what the edit has there is not used.", s.format().name));
+    // What else is wrong was said at once; the mends are made once the size is right.
+    s.ended = !s.sized();
+    if (s.ended) s.out.edited = s.painted;
+    return s;
+}
+
+/// What of it the format can hold, and what the person did not mean to change.
+Result<FitState> stored(FitState s) {
+    s.wanted = stored_form(s.desc().format, s.painted);
+    if (s.format().has_alpha) put_hidden_color_back(s);
+    mend(s, MendStep::stored);
+    s.out.edited = paint_form(s.desc().format, s.wanted);
+    s.out.change = difference(s.out.original, s.out.edited);
+    return s;
+}
+
+Result<FitState> possible(FitState s) {
+    if (s.own_levels) return s;
+    if (s.desc().depth > 1)
+        s.block("A volume can only come back as DDS", fmt::format("A picture has one slice; this texture has {}.", s.desc().depth));
+    else if (!can_encode(s.desc().format) && s.out.change.changed_texels > 0)
+        s.block(fmt::format("{} is only read", s.format().name),
+                "Edits can come back as a texture file of the same format (KTX2), not as a picture.");
+    return s;
+}
+
+/// Changed blocks of every level.
+Result<FitState> levels(FitState s) {
+    if (s.own_levels) {
+        SKIVET_TRY(s.edits, take_levels(*s.original, *s.edited.texture, s.out));
+        return s;
+    }
+    const auto& f = s.format();
+    auto encode = s.options.encode;
+    // Premultiplied color is added as it is, so there all of it counts.
+    encode.alpha_is_transparency = !s.alpha.premultiplied && (s.alpha.use == AlphaUse::cut_out || s.alpha.use == AlphaUse::gradient);
+    encode.normals = s.out.mips.normals;
+    if (s.deep) s.deep = stored_form(f.format, *s.deep);
+    RebuiltLevels rebuilt;
+    if (f.wide) {
+        if (!s.own) {
+            SKIVET_TRY(s.own, decode_shown<ImageF>(*s.original, 0, s.cross));
+        }
+        const WideEdit wide(f.format, *s.own, s.before, s.wanted);
+        const auto after = !s.deep ? wide.in_8_bits() : s.normalized() ? wide.in_16_bits(*s.deep) : wide.in_floats(*s.deep);
+        SKIVET_TRY(rebuilt, rebuild_shown(*s.original, s.out.mips, encode, *s.own, after, s.cross));
+    } else {
+        // Exported with all the precision interpolation has: what is the same in 16 bits was not painted.
+        for (std::size_t i = 0; s.deep && i < s.wanted.texels.size(); ++i)
+            if (same_in_16_bits(s.deep->texels[i], s.own->texels[i], f.numeric == Numeric::snorm)) s.wanted.texels[i] = s.before.texels[i];
+        SKIVET_TRY(rebuilt, rebuild_shown(*s.original, s.out.mips, encode, s.before, s.wanted, s.cross));
+    }
+    s.edits = std::move(rebuilt.edits);
+    s.out.levels = std::move(rebuilt.levels);
+    if (s.desc().layers * s.desc().faces > 1 && !s.cross)
+        s.note(Grade::note, "Only the first face or layer was edited", "The others stay as they are.");
+    return s;
+}
+
+/// The texture file, and what the game will see of it.
+Result<FitState> compared(FitState s) {
+    auto file = s.original->kind->replace(s.original->file, s.original->layout, s.edits);
+    if (!file) {
+        s.block("The texture cannot be written back", file.error().message());
+        return s;
+    }
+    s.out.file = std::move(*file);
+    const auto again = s.original->kind->layout(s.out.file, s.out.file.size(), ReadLimits{});
+    if (!again) return fail(again.error().within("what the game would get"));
+    SKIVET_TRY(const auto result, decode_shown<Image>(TextureFile{s.original->kind, *again, s.out.file}, 0, s.cross));
+    const auto& d = s.desc();
+    s.out.result = paint_form(d.format, result);
+    s.out.quality = difference(s.out.edited, s.out.result);
+    if (!s.out.needs_mend())
+        s.note(Grade::fits, "Size, mips and format match",
+               fmt::format("{}×{} · {} {} · {}{}", d.width, d.height, d.mips, d.mips == 1 ? "level" : "mips", s.format().name,
+                           d.color == ColorSpace::srgb ? " sRGB" : ""));
+    return s;
+}
+
+constexpr Result<FitState> (*line[])(FitState) = {forms, sized, shaped, alpha_checked, stored, possible, levels, compared};
 
 }  // namespace
 
@@ -244,125 +328,17 @@ std::uint64_t Fit::new_blocks() const {
     return sum;
 }
 
-Result<Fit> fit(const TextureFile& original, const EditedFile& given, const FitOptions& options) {
-    Fit out;
-    const auto& d = original.layout.desc;
+Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const FitOptions& options) {
     if (original.layout.damage) return fail(*original.layout.damage);
-    EditedFile edited = given;
-    // A cubemap comes back as its cross, or as one face.
-    const bool cross = has_cross(d) && edited.image.width / 4 == edited.image.height / 3 && edited.image.width % 4 == 0 &&
-                       edited.image.height % 3 == 0 && !edited.texture;
-    const auto shown_width = cross ? d.width * 4 : d.width, shown_height = cross ? d.height * 3 : d.height;
-    SKIVET_TRY(const auto before, decode_shown<Image>(original, 0, cross));
-    SKIVET_TRY(out.mips, guess_mips(original));
-    out.original = paint_form(d.format, before);
-    const bool srgb = out.mips.recipe.linear_light || d.color == ColorSpace::srgb;
-    // Data has no color space, whatever a paint program wrote into the file.
-    if (d.color != ColorSpace::linear && !out.mips.normals && info(d.format).may_be_srgb)
-        if (const auto done = match_color(edited); !done.empty())
-            out.findings.push_back({Grade::note, "Colors were converted", done, Mend::none});
-    if (edited.values && !info(d.format).is_float()) in_other_forms(edited, d);
-    Image painted = edited.image;
-    if (painted.width != shown_width || painted.height != shown_height) {
-        if (!options.resize) {
-            out.findings.push_back({Grade::blocks,
-                                    fmt::format("{}×{} where the game has {}×{}", painted.width, painted.height, shown_width, shown_height),
-                                    "The game reads the size from its own tables and would show rubbish.", Mend::resize});
-            // What else is wrong is said at once; the mends are made once the size is right.
-            check_alpha(out, before, painted, d.format, {});
-            std::erase_if(out.findings, [&](const Finding& f) {
-                return (f.mend == Mend::restore_alpha && options.restore_alpha) || (f.mend == Mend::drop_alpha && options.drop_alpha);
-            });
-            out.edited = std::move(painted);
-            return out;
-        }
-        painted = resized(painted, shown_width, shown_height, srgb);
+    FitState state;
+    state.original = &original;
+    state.options = options;
+    state.edited = edited;
+    for (const auto stage : line) {
+        SKIVET_TRY(state, stage(std::move(state)));
+        if (state.ended) break;
     }
-    if (cross) clear_corners(painted);
-    check_shape(out, d, edited);
-    check_alpha(out, before, painted, d.format, options);
-    auto wanted = stored_form(d.format, painted);
-    if (info(d.format).has_alpha) check_hidden_color(out, before, wanted);
-    const auto alpha = info(d.format).has_alpha ? alpha_facts(before) : AlphaFacts{};
-    if (alpha.premultiplied && !out.mips.normals && !info(d.format).wide) check_premultiplied(out, before, wanted, options);
-    out.edited = paint_form(d.format, wanted);
-    out.change = difference(out.original, out.edited);
-
-    const bool as_they_are = edited.texture && !options.resize && !options.drop_alpha && !options.restore_alpha && !options.premultiply &&
-                             edited.texture->layout.desc.format == d.format && edited.texture->layout.desc.width == d.width &&
-                             edited.texture->layout.desc.height == d.height && edited.texture->layout.desc.depth == d.depth &&
-                             edited.texture->layout.desc.mips == d.mips && edited.texture->layout.desc.layers == d.layers &&
-                             edited.texture->layout.desc.faces == d.faces;
-    if (!as_they_are && d.depth > 1) {
-        out.findings.push_back({Grade::blocks, "A volume can only come back as DDS",
-                                "A picture has one slice; this texture has " + std::to_string(d.depth) + ".", Mend::none});
-        return out;
-    }
-    if (!as_they_are && !can_encode(d.format) && out.change.changed_texels > 0) {
-        out.findings.push_back({Grade::blocks, fmt::format("{} is only read", info(d.format).name),
-                                "Edits can come back as a texture file of the same format (KTX2), not as a picture.", Mend::none});
-        return out;
-    }
-    std::vector<SurfaceEdit> edits;
-    if (as_they_are) {
-        SKIVET_TRY(edits, take_levels(original, *edited.texture, out));
-    } else {
-        const auto& f = info(d.format);
-        auto encode = options.encode;
-        // Premultiplied color is added as it is, so there all of it counts.
-        encode.alpha_is_transparency = !alpha.premultiplied && (alpha.use == AlphaUse::cut_out || alpha.use == AlphaUse::gradient);
-        encode.normals = out.mips.normals;
-        RebuiltLevels rebuilt;
-        if (!f.wide && edited.wide && gains_from_16_bits(d.format) && edited.wide->width == shown_width &&
-            edited.wide->height == shown_height) {
-            // Exported with all the precision interpolation has: what is the same in 16 bits was not painted.
-            SKIVET_TRY(const auto own, decode_shown<ImageF>(original, 0, cross));
-            auto fine = stored_form(d.format, from_16_bit_form(d.format, *edited.wide));
-            mend(fine, own, options, !all_opaque(before));
-            for (std::size_t i = 0; i < wanted.texels.size(); ++i)
-                if (same_in_16_bits(fine.texels[i], own.texels[i], f.numeric == Numeric::snorm)) wanted.texels[i] = before.texels[i];
-        }
-        if (f.wide) {
-            SKIVET_TRY(const auto own, decode_shown<ImageF>(original, 0, cross));
-            const WideEdit wide(d.format, own, before, wanted);
-            const auto in_stored_form = [&](const ImageF& values) {
-                auto sized = values.width == shown_width && values.height == shown_height
-                                 ? values
-                                 : resize(values, shown_width, shown_height, MipFilter::kaiser);
-                if (cross) clear_corners(sized);
-                mend(sized, own, options, !all_opaque(before));
-                return stored_form(d.format, sized);
-            };
-            const bool normalized = f.numeric == Numeric::unorm || f.numeric == Numeric::snorm;
-            const auto after = !normalized && edited.values ? wide.in_floats(in_stored_form(*edited.values))
-                               : normalized && edited.wide  ? wide.in_16_bits(in_stored_form(from_16_bit_form(d.format, *edited.wide)))
-                                                            : wide.in_8_bits();
-            SKIVET_TRY(rebuilt, rebuild_shown(original, out.mips, encode, own, after, cross));
-        } else {
-            SKIVET_TRY(rebuilt, rebuild_shown(original, out.mips, encode, before, wanted, cross));
-        }
-        edits = std::move(rebuilt.edits);
-        out.levels = std::move(rebuilt.levels);
-        if (d.layers * d.faces > 1 && !cross)
-            out.findings.push_back({Grade::note, "Only the first face or layer was edited", "The others stay as they are.", Mend::none});
-    }
-    auto file = original.kind->replace(original.file, original.layout, edits);
-    if (!file) {
-        out.findings.push_back({Grade::blocks, "The texture cannot be written back", file.error().message(), Mend::none});
-        return out;
-    }
-    out.file = std::move(*file);
-    const auto again = original.kind->layout(out.file, out.file.size(), ReadLimits{});
-    if (!again) return fail(again.error().within("what the game would get"));
-    SKIVET_TRY(const auto result, decode_shown<Image>(TextureFile{original.kind, *again, out.file}, 0, cross));
-    out.result = paint_form(d.format, result);
-    out.quality = difference(out.edited, out.result);
-    if (!out.needs_mend())
-        out.findings.push_back({Grade::fits, "Size, mips and format match",
-                                fmt::format("{}×{} · {} {} · {}{}", d.width, d.height, d.mips, d.mips == 1 ? "level" : "mips",
-                                            info(d.format).name, d.color == ColorSpace::srgb ? " sRGB" : ""),
-                                Mend::none});
-    return out;
+    return std::move(state.out);
 }
 
 Result<Bytes> encode_levels(const Image& image, const TextureDesc& d, MipRecipe recipe, const EncodeOptions& options,

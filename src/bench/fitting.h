@@ -1,5 +1,6 @@
 #pragma once
 // Fitting: the edit becomes a texture the game can read, and nothing that was not edited changes.
+#include "bench/mends.h"
 #include "bench/mip_guess.h"
 #include "codec/codec.h"
 #include "pixel/metrics.h"
@@ -26,8 +27,6 @@ struct EditedFile {
 /// Reads a picture or a texture file. The name counts only for TGA, which is not known by its content. Errors say what is wrong.
 [[nodiscard]] Result<EditedFile> read_edited(Bytes file, const ReadLimits& limits, std::string_view name = {});
 
-enum class Mend { none, resize, restore_alpha, drop_alpha, premultiply };
-
 enum class Grade {
     fits,    ///< as the game needs it
     note,    ///< worth knowing; the result is right
@@ -38,17 +37,14 @@ enum class Grade {
 /// One card of the fit list.
 struct Finding {
     Grade grade = Grade::fits;
-    std::string headline;    ///< plain words
-    std::string detail;      ///< what it means in the game
-    Mend mend = Mend::none;  ///< the one-press repair, where there is one
+    std::string headline;      ///< plain words
+    std::string detail;        ///< what it means in the game
+    std::optional<Mend> mend;  ///< the one-press repair, where there is one
 };
 
 struct FitOptions {
-    bool resize = false;         ///< mend: bring the edit to the original's size
-    bool restore_alpha = false;  ///< mend: take alpha from the original
-    bool drop_alpha = false;     ///< mend: make everything opaque
-    bool premultiply = false;    ///< mend: multiply what was painted by its alpha
-    EncodeOptions encode;        ///< how the changed blocks are made
+    MendSet mends;         ///< those that are made where they are due
+    EncodeOptions encode;  ///< how the changed blocks are made
 };
 
 /// Blocks (or texels, for uncompressed formats) of one level.

@@ -46,19 +46,19 @@ enum class MendStep : std::uint8_t {
 struct MendRow {
     Mend mend;
     MendStep step;
-    std::string_view id;       ///< in the project file and on the command line
-    std::string_view group;    ///< what it is about: names all its mends on the command line ("alpha")
-    std::string_view words;    ///< what the button says
-    std::string_view does;     ///< what it does, for the command line's help
+    std::string_view id;     ///< in the project file and on the command line
+    std::string_view group;  ///< what it is about: names all its mends on the command line ("alpha")
+    std::string_view words;  ///< what the button says
+    std::string_view does;   ///< what it does, for the command line's help
     /// The finding it is offered with; nothing when there is no reason to. The finding's `mend` is filled in.
     std::optional<Finding> (*offer)(const FitState&);
     /// Changes every form of the picture that is there.
     void (*apply)(FitState&);
 
     /// Every part is needed.
-    consteval MendRow(Mend mend, MendStep step, std::string_view id, std::string_view group, std::string_view words, std::string_view does,
-                      std::optional<Finding> (*offer)(const FitState&), void (*apply)(FitState&))
-        : mend(mend), step(step), id(id), group(group), words(words), does(does), offer(offer), apply(apply) {
+    consteval MendRow(Mend which, MendStep when, std::string_view name, std::string_view about, std::string_view button,
+                      std::string_view what, std::optional<Finding> (*offered)(const FitState&), void (*made)(FitState&))
+        : mend(which), step(when), id(name), group(about), words(button), does(what), offer(offered), apply(made) {
         if (id.empty() || group.empty() || words.empty() || does.empty() || !offer || !apply) throw "a mend needs all of its parts";
     }
 };

@@ -41,10 +41,7 @@ nlohmann::json to_json(const Piece& p) {
             {"delivered_texture", p.delivered_texture},
             {"leader", p.leader_hash},
             {"state", std::string(name_of(p.state))},
-            {"resize", p.options.resize},
-            {"restore_alpha", p.options.restore_alpha},
-            {"drop_alpha", p.options.drop_alpha},
-            {"premultiply", p.options.premultiply},
+            {"mends", ids_of(p.options.mends)},
             {"changed_at", p.changed_at}};
 }
 
@@ -61,8 +58,11 @@ Piece piece_from(const nlohmann::json& j) {
     p.delivered_texture = j.at("delivered_texture").get<std::string>();
     p.leader_hash = safe_relative_path(j.value("leader", std::string()));
     p.state = state_named(j.at("state").get<std::string>());
-    p.options = {
-        j.at("resize").get<bool>(), j.at("restore_alpha").get<bool>(), j.at("drop_alpha").get<bool>(), j.value("premultiply", false), {}};
+    // Mends were keys of their own once.
+    for (const auto& row : all_mends())
+        if (j.value(std::string(row.id), false)) p.options.mends.add(row.mend);
+    for (const auto& id : j.value("mends", std::vector<std::string>()))
+        if (const auto mend = mend_named(id)) p.options.mends.add(*mend);
     p.changed_at = j.at("changed_at").get<std::int64_t>();
     if (p.address.inner.empty()) throw std::runtime_error("a piece without a path");
     return p;

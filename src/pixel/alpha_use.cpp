@@ -37,6 +37,14 @@ std::string_view name_of(AlphaUse use) {
     return "";
 }
 
+bool all_opaque(const Image& image) {
+    return std::all_of(image.texels.begin(), image.texels.end(), [](const Texel& t) { return t[3] == 255; });
+}
+
+bool all_clear(const Image& image) {
+    return std::all_of(image.texels.begin(), image.texels.end(), [](const Texel& t) { return t[3] == 0; });
+}
+
 AlphaFacts alpha_facts(const Image& image) {
     AlphaFacts out;
     std::size_t clear = 0, solid = 0, partly = 0, near_alpha = 0, brighter = 0, faint = 0;

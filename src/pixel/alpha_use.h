@@ -22,6 +22,9 @@ struct AlphaFacts {
     bool premultiplied = false;  ///< colors are already multiplied by alpha
 };
 
+[[nodiscard]] bool all_opaque(const Image& image);
+[[nodiscard]] bool all_clear(const Image& image);
+
 /// Counts the extremes (at least 95 % of the texels: a cut-out). Where the colors under zero (or low) alpha vary at least half as much as
 /// those above, alpha is taken for a mask. Colors count as premultiplied where (nearly) none is brighter than its alpha, though at least a
 /// hundredth of the texels is partly transparent and another nearly clear, and a tenth of the former come within half of their alpha

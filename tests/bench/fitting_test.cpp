@@ -153,7 +153,7 @@ TEST(FitList, AnotherSizeBlocksUntilMended) {
     EXPECT_TRUE(blocked.file.empty());
     ASSERT_TRUE(finding_with(blocked, Mend::resize));
     EXPECT_EQ(finding_with(blocked, Mend::resize)->headline, "60×64 where the game has 64×64");
-    const auto mended = fit_or_fail(original, edited, {.resize = true});
+    const auto mended = fit_or_fail(original, edited, {.mends = {Mend::resize}});
     EXPECT_FALSE(mended.blocked());
     EXPECT_EQ(mended.result.width, 64u);
     EXPECT_EQ(mended.file.size(), original.file.size());
@@ -167,7 +167,7 @@ TEST(FitList, LostAlphaIsFoundAndPutBack) {
     ASSERT_TRUE(finding_with(fitted, Mend::restore_alpha));
     EXPECT_FALSE(fitted.blocked()) << "the game can read it; it is only not meant";
     EXPECT_TRUE(fitted.needs_mend());
-    EXPECT_EQ(fit_or_fail(original, as_png(image), {.restore_alpha = true}).file, original.file);
+    EXPECT_EQ(fit_or_fail(original, as_png(image), {.mends = {Mend::restore_alpha}}).file, original.file);
 }
 
 TEST(FitList, PaintOnAPremultipliedTextureIsMultipliedOnRequest) {
@@ -181,7 +181,7 @@ TEST(FitList, PaintOnAPremultipliedTextureIsMultipliedOnRequest) {
     const auto fitted = fit_or_fail(original, as_png(edit));
     ASSERT_TRUE(finding_with(fitted, Mend::premultiply));
     EXPECT_NE(finding_with(fitted, Mend::premultiply)->detail.find("in 256 texels"), std::string::npos);
-    const auto mended = fit_or_fail(original, as_png(edit), {.premultiply = true});
+    const auto mended = fit_or_fail(original, as_png(edit), {.mends = {Mend::premultiply}});
     EXPECT_FALSE(finding_with(mended, Mend::premultiply));
     const auto back = *open(mended.file).decode(0);
     EXPECT_EQ(back.at(10, 10), (Texel{50, 25, 13, 64}));
@@ -194,8 +194,8 @@ TEST(FitList, SaysEverythingAtOnceAndMendsItTogether) {
     const auto fitted = fit_or_fail(original, edited);
     EXPECT_TRUE(finding_with(fitted, Mend::resize));
     EXPECT_TRUE(finding_with(fitted, Mend::restore_alpha)) << "found before the size is mended";
-    EXPECT_FALSE(finding_with(fit_or_fail(original, edited, {.restore_alpha = true}), Mend::restore_alpha)) << "pressed already";
-    const auto mended = fit_or_fail(original, edited, {.resize = true, .restore_alpha = true});
+    EXPECT_FALSE(finding_with(fit_or_fail(original, edited, {.mends = {Mend::restore_alpha}}), Mend::restore_alpha)) << "pressed already";
+    const auto mended = fit_or_fail(original, edited, {.mends = {Mend::resize, Mend::restore_alpha}});
     EXPECT_FALSE(mended.needs_mend());
     EXPECT_NE(mended.file, original.file);
     for (std::size_t i = 0; i < 1024; ++i) ASSERT_NEAR(mended.result.texels[i][3], original.decode(0)->texels[i][3], 6);
@@ -207,7 +207,7 @@ TEST(FitList, AlphaThatAppearedIsFoundAndDropped) {
     auto image = *original.decode(0);
     image.at(3, 3)[3] = 10;
     ASSERT_TRUE(finding_with(fit_or_fail(original, as_png(image)), Mend::drop_alpha));
-    EXPECT_EQ(fit_or_fail(original, as_png(image), {.drop_alpha = true}).file, original.file);
+    EXPECT_EQ(fit_or_fail(original, as_png(image), {.mends = {Mend::drop_alpha}}).file, original.file);
 }
 
 TEST(FitList, ColorUnderZeroAlphaGoesBackWhenAPaintProgramDroppedIt) {
@@ -274,4 +274,39 @@ TEST(ReadEdited, RefusesWhatIsNoPicture) {
     ASSERT_FALSE(edited);
     EXPECT_EQ(edited.error().code, ErrorCode::unsupported);
     EXPECT_FALSE(read_edited({}, ReadLimits{}));
+}
+
+TEST(Mends, EveryRowHasAnIdThatIsReadBackAndAGroup) {
+    MendSet all;
+    for (const auto& row : all_mends()) {
+        EXPECT_EQ(mend_named(row.id), row.mend);
+        EXPECT_EQ(&info(row.mend), &row);
+        const auto one = parse_mends(row.id);
+        ASSERT_TRUE(one);
+        EXPECT_EQ(ids_of(*one), std::vector{std::string(row.id)});
+        EXPECT_TRUE(parse_mends(row.group)->has(row.mend));
+        all.add(row.mend);
+    }
+    EXPECT_EQ(*parse_mends("all"), all);
+    EXPECT_EQ(ids_of(*parse_mends("premultiply,resize")), (std::vector<std::string>{"resize", "premultiply"}));
+    EXPECT_TRUE(parse_mends("")->empty());
+    const auto unknown = parse_mends("resize,polish");
+    ASSERT_FALSE(unknown);
+    EXPECT_EQ(unknown.error().code, ErrorCode::usage);
+    EXPECT_NE(unknown.error().message().find("polish"), std::string::npos);
+    EXPECT_NE(unknown.error().message().find("restore_alpha"), std::string::npos);
+}
+
+TEST(Mends, WhatIsNotDueIsNotMade) {
+    // A file of the same format whose levels are right goes in as it is, whatever mends are wanted.
+    const auto original = wild(Format::BC1);
+    auto edited = EditedFile{};
+    edited.texture = original;
+    edited.image = paint_form(Format::BC1, *original.decode(0));
+    MendSet all;
+    for (const auto& row : all_mends()) all.add(row.mend);
+    const auto fitted = fit(original, edited, {.mends = all});
+    ASSERT_TRUE(fitted);
+    EXPECT_EQ(fitted->file, original.file);
+    EXPECT_FALSE(fitted->needs_mend());
 }

@@ -88,7 +88,7 @@ TEST_F(Bench, TheProjectIsSavedAndReadBack) {
     project.sources = {folder / "game.zip", "/somewhere/ä.zip"};
     project.play = {"program", "with space"};
     project.pieces.push_back(*take_piece(kinds, project, address, ExportAs::dds, 1));
-    project.pieces[0].options.resize = true;
+    project.pieces[0].options.mends.add(Mend::resize);
     project.pieces[0].state = PieceState::needs_mend;
     ASSERT_TRUE(save_project(project));
     const auto back = open_project(project.folder);
@@ -99,7 +99,7 @@ TEST_F(Bench, TheProjectIsSavedAndReadBack) {
     EXPECT_EQ(back->pieces[0].address, address);
     EXPECT_EQ(back->pieces[0].as, ExportAs::dds);
     EXPECT_EQ(back->pieces[0].state, PieceState::needs_mend);
-    EXPECT_TRUE(back->pieces[0].options.resize);
+    EXPECT_TRUE(back->pieces[0].options.mends.has(Mend::resize));
     EXPECT_EQ(back->pieces[0].original_hash, project.pieces[0].original_hash);
 }
 

@@ -368,11 +368,7 @@ std::shared_ptr<const FittedPiece> Session::fit(std::size_t piece) {
 
 void Session::mend(std::size_t piece, Mend mend) {
     if (piece >= project_.pieces.size()) return;
-    auto& options = project_.pieces[piece].options;
-    if (mend == Mend::resize) options.resize = true;
-    if (mend == Mend::restore_alpha) options.restore_alpha = true;
-    if (mend == Mend::drop_alpha) options.drop_alpha = true;
-    if (mend == Mend::premultiply) options.premultiply = true;
+    project_.pieces[piece].options.mends.add(mend);
     fits_.erase(piece);
     fitting_.remove(piece);
     save();

@@ -80,7 +80,7 @@ FittingPage::FittingPage(Session* session, QWidget* parent) : Page(session, pare
         const auto fitted = session_->fit(std::size_t(piece_));
         if (!fitted) return;
         for (const auto& finding : fitted->fit.findings)
-            if (finding.mend != Mend::none && finding.grade >= Grade::mend) session_->mend(std::size_t(piece_), finding.mend);
+            if (finding.mend && finding.grade >= Grade::mend) session_->mend(std::size_t(piece_), *finding.mend);
     });
     next_ = add_action(tr("To delivery"), Qt::Key_Return, tr("See what will be written"), [this] { emit go_to(4); });
     auto* bench = add_action(tr("To the bench"), QKeySequence(Qt::CTRL | Qt::Key_B), tr("See the pieces"), [this] { emit go_to(2); });
@@ -242,7 +242,7 @@ void FittingPage::update_view() {
 void FittingPage::show_findings(const FittedPiece& fitted) {
     clear_column(cards_);
     auto findings = fitted.fit.findings;
-    if (fitted.error) findings = {{Grade::blocks, tr("The file cannot be read").toStdString(), fitted.error->message(), Mend::none}};
+    if (fitted.error) findings = {{Grade::blocks, tr("The file cannot be read").toStdString(), fitted.error->message(), std::nullopt}};
     bool any_mend = false;
     for (const auto& finding : findings) {
         auto* card = make_card();
@@ -263,14 +263,10 @@ void FittingPage::show_findings(const FittedPiece& fitted) {
         auto* text = new QVBoxLayout;
         text->addWidget(make_label(to_text(finding.headline), "strong", true));
         text->addWidget(make_label(to_text(finding.detail), "soft", true));
-        if (finding.mend != Mend::none) {
-            const QString words = finding.mend == Mend::resize          ? tr("Resize it")
-                                  : finding.mend == Mend::restore_alpha ? tr("Put alpha back")
-                                  : finding.mend == Mend::premultiply   ? tr("Multiply by alpha")
-                                                                        : tr("Make it opaque");
-            auto* button = new Button(words, Button::Look::plain);
+        if (finding.mend) {
+            auto* button = new Button(to_text(info(*finding.mend).words), Button::Look::plain);
             button->setObjectName(QStringLiteral("mend"));
-            connect(button, &QPushButton::clicked, this, [this, mend = finding.mend] { session_->mend(std::size_t(piece_), mend); });
+            connect(button, &QPushButton::clicked, this, [this, mend = *finding.mend] { session_->mend(std::size_t(piece_), mend); });
             text->addWidget(button, 0, Qt::AlignLeft);
             any_mend = true;
         }
