@@ -146,16 +146,16 @@ void index_an_archive(benchmark::State& state) {
             });
             textures = static_cast<double>(known.todo.size());
             entries = static_cast<double>(catalog.items.size());
-            const auto insight = make_insight(catalog, known.facts, {});
-            benchmark::DoNotOptimize(QueryTable::build(catalog, sources, insight));
+            const auto analysis = analyze_catalog(catalog, known.facts, {});
+            benchmark::DoNotOptimize(QueryTable::build(catalog, sources, analysis));
             all = since();
         }
         const auto reopened = std::chrono::steady_clock::now();
         const auto store = *IndexStore::open(place.folder / "index.sqlite");
         const auto remembered = remember(kinds, paths, *store);
         auto known = known_facts(remembered.catalog, *store);
-        const auto insight = make_insight(remembered.catalog, std::move(known.facts), {});
-        benchmark::DoNotOptimize(QueryTable::build(remembered.catalog, remembered.sources, insight));
+        const auto analysis = analyze_catalog(remembered.catalog, std::move(known.facts), {});
+        benchmark::DoNotOptimize(QueryTable::build(remembered.catalog, remembered.sources, analysis));
         again = std::chrono::duration<double>(std::chrono::steady_clock::now() - reopened).count();
     }
     state.counters["entries"] = entries;

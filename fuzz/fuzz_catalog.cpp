@@ -38,6 +38,6 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         catalog.items.push_back(item);
     }
     mark_effective(catalog.items);
-    (void)make_insight(catalog, {}, {});
+    (void)analyze_catalog(catalog, {}, {});
     return 0;
 }

@@ -22,7 +22,7 @@ void correct_habit(QWidget* parent, Session* session, std::size_t item, Role rol
     const auto stock = session->stock();
     if (item >= stock->catalog.items.size()) return;
     const auto& path = stock->catalog.items[item].path();
-    const auto parts = split_name(path, session->knowledge()->insight.habits);
+    const auto parts = split_name(path, session->knowledge()->analysis.habits);
     if (parts.habit) {
         auto habit = *parts.habit;
         habit.role = role;
@@ -92,7 +92,7 @@ void show_habits(QWidget* parent, Session* session) {
             lines->push_back({{*place, h.word, *r}, true});
             list->addItem(QObject::tr("%1 \"%2\" means %3").arg(to_text(h.place), to_text(h.word), to_text(name_of(*r))));
         }
-        for (const auto& p : session->knowledge()->insight.proposals) {
+        for (const auto& p : session->knowledge()->analysis.proposals) {
             lines->push_back({p.habit, false});
             QString text = QObject::tr("%1 \"%2\"? %3 names, %4 with a counterpart")
                                .arg(to_text(name_of(p.habit.place)), to_text(p.habit.word))

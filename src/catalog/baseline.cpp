@@ -6,8 +6,8 @@
 #include <unordered_map>
 
 #include "base/file_view.h"
+#include "catalog/analysis.h"
 #include "catalog/index_store.h"
-#include "catalog/insight.h"
 #include "catalog/sqlite.h"
 
 namespace skivet {

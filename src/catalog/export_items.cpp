@@ -22,16 +22,16 @@ ExportItem export_item(const Kinds& kinds, std::shared_ptr<const std::vector<Sou
             std::move(address)};
 }
 
-std::string set_folder(const Catalog& catalog, const Insight& insight, std::size_t item) {
-    if (item >= insight.set_of.size() || insight.set_of[item] == Insight::no_set) return {};
+std::string set_folder(const Catalog& catalog, const CatalogAnalysis& analysis, std::size_t item) {
+    if (item >= analysis.set_of.size() || analysis.set_of[item] == CatalogAnalysis::no_set) return {};
     const auto& inner = catalog.items[item].inner;
     // The set's own name, in the folder of its first member.
-    const auto first = insight.sets[insight.set_of[item]].front();
+    const auto first = analysis.sets[analysis.set_of[item]].front();
     const auto& path = catalog.items[first].path();
     const auto slash = path.rfind('/');
     std::string out;
     for (std::size_t i = 0; i + 1 < inner.size(); ++i) out += inner[i] + "/";
-    return out + (slash == std::string::npos ? "" : path.substr(0, slash + 1)) + split_name(path, insight.habits).base;
+    return out + (slash == std::string::npos ? "" : path.substr(0, slash + 1)) + split_name(path, analysis.habits).base;
 }
 
 }  // namespace skivet

@@ -1,7 +1,7 @@
 #pragma once
 // From the catalog to the bulk export.
 #include "bench/bulk_export.h"
-#include "catalog/insight.h"
+#include "catalog/analysis.h"
 
 namespace skivet {
 
@@ -9,6 +9,6 @@ namespace skivet {
 [[nodiscard]] ExportItem export_item(const Kinds& kinds, std::shared_ptr<const std::vector<Source>> sources, const CatalogItem& item,
                                      std::string set);
 /// "rides/carousel/horse_a": the folder of a texture's set; empty without one.
-[[nodiscard]] std::string set_folder(const Catalog& catalog, const Insight& insight, std::size_t item);
+[[nodiscard]] std::string set_folder(const Catalog& catalog, const CatalogAnalysis& analysis, std::size_t item);
 
 }  // namespace skivet

@@ -5,7 +5,7 @@
 #include <unordered_map>
 
 #include "base/file_view.h"
-#include "catalog/insight.h"
+#include "catalog/analysis.h"
 #include "catalog/sqlite.h"
 
 namespace skivet {

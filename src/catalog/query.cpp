@@ -135,7 +135,7 @@ std::string size_class(std::uint32_t width, std::uint32_t height) {
     return fmt::format("to {}", side);
 }
 
-QueryTable QueryTable::build(const Catalog& catalog, std::span<const Source> sources, const Insight& insight,
+QueryTable QueryTable::build(const Catalog& catalog, std::span<const Source> sources, const CatalogAnalysis& analysis,
                              std::span<const std::string> states) {
     QueryTable out;
     std::array<std::unordered_map<std::string, std::uint16_t>, facet_count> known;
@@ -155,10 +155,10 @@ QueryTable QueryTable::build(const Catalog& catalog, std::span<const Source> sou
         out.text_ += search_text(item);
         out.text_ += '\n';
         out.ends_.push_back(out.text_.size());
-        const auto* facts = i < insight.facts.size() ? insight.facts[i].get() : nullptr;
+        const auto* facts = i < analysis.facts.size() ? analysis.facts[i].get() : nullptr;
         const auto& path = item.path();
         const auto slash = path.find('/');
-        put(Facet::role, std::string(name_of(i < insight.roles.size() ? insight.roles[i] : Role::unsure)));
+        put(Facet::role, std::string(name_of(i < analysis.roles.size() ? analysis.roles[i] : Role::unsure)));
         put(Facet::folder, slash == std::string::npos ? "(no folder)" : path.substr(0, slash + 1));
         put(Facet::format, item.desc.format == Format::unknown ? "not known" : std::string(info(item.desc.format).name));
         put(Facet::size, size_class(item.desc.width, item.desc.height));
@@ -173,12 +173,12 @@ QueryTable QueryTable::build(const Catalog& catalog, std::span<const Source> sou
         put(Facet::state, i < states.size() && !states[i].empty() ? states[i] : "in the game");
         unsigned traits = 0;
         const auto set = [&](Trait trait, bool on) { traits |= on ? 1u << static_cast<unsigned>(trait) : 0u; };
-        set(Trait::twins, i < insight.twins.size() && insight.twins[i] > 0);
+        set(Trait::twins, i < analysis.twins.size() && analysis.twins[i] > 0);
         set(Trait::shadowed, !item.effective);
         set(Trait::parts_missing, item.error && item.error->code == ErrorCode::missing);
         set(Trait::damaged, item.error && item.error->code != ErrorCode::missing);
-        set(Trait::shared, i < insight.shared.size() && insight.shared[i]);
-        set(Trait::in_set, i < insight.set_of.size() && insight.set_of[i] != Insight::no_set);
+        set(Trait::shared, i < analysis.shared.size() && analysis.shared[i]);
+        set(Trait::in_set, i < analysis.set_of.size() && analysis.set_of[i] != CatalogAnalysis::no_set);
         out.traits_.push_back(static_cast<std::uint8_t>(traits));
     }
     out.count_bytes();
@@ -341,14 +341,14 @@ Result<CatalogAnswer> QueryTable::ask(const CatalogQuery& query, const CancelTok
     return out;
 }
 
-std::vector<Card> make_cards(const CatalogAnswer& answer, const Insight& insight) {
+std::vector<Card> make_cards(const CatalogAnswer& answer, const CatalogAnalysis& analysis) {
     std::vector<Card> out;
     out.reserve(answer.items.size());
     std::unordered_map<std::uint32_t, std::size_t> card_of;
-    const auto set_of = [&](std::uint32_t item) { return item < insight.set_of.size() ? insight.set_of[item] : Insight::no_set; };
+    const auto set_of = [&](std::uint32_t item) { return item < analysis.set_of.size() ? analysis.set_of[item] : CatalogAnalysis::no_set; };
     for (const auto item : answer.items) {
         const auto set = set_of(item);
-        if (set == Insight::no_set) {
+        if (set == CatalogAnalysis::no_set) {
             out.push_back({item, {}});
             continue;
         }
@@ -361,7 +361,7 @@ std::vector<Card> make_cards(const CatalogAnswer& answer, const Insight& insight
         // In the set's own order.
         const auto here = card.items();
         std::vector<std::uint32_t> sorted;
-        for (const auto item : insight.sets[set_of(card.first)])
+        for (const auto item : analysis.sets[set_of(card.first)])
             if (std::find(here.begin(), here.end(), item) != here.end()) sorted.push_back(item);
         card.first = sorted.front();
         card.others.assign(sorted.begin() + 1, sorted.end());

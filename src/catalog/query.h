@@ -2,7 +2,7 @@
 // Searching a catalog as one types, and narrowing it down by facets with live counts.
 #include <array>
 
-#include "catalog/insight.h"
+#include "catalog/analysis.h"
 
 namespace skivet {
 
@@ -55,7 +55,7 @@ struct CatalogAnswer {
 class QueryTable {
 public:
     /// `states` gives a word for an item's state (on the bench, delivered …); may be empty.
-    [[nodiscard]] static QueryTable build(const Catalog& catalog, std::span<const Source> sources, const Insight& insight,
+    [[nodiscard]] static QueryTable build(const Catalog& catalog, std::span<const Source> sources, const CatalogAnalysis& analysis,
                                           std::span<const std::string> states = {});
     /// From bare texts, for measuring.
     [[nodiscard]] static QueryTable of_texts(std::span<const std::string> texts);
@@ -88,6 +88,6 @@ struct Card {
         return out;
     }
 };
-[[nodiscard]] std::vector<Card> make_cards(const CatalogAnswer& answer, const Insight& insight);
+[[nodiscard]] std::vector<Card> make_cards(const CatalogAnswer& answer, const CatalogAnalysis& analysis);
 
 }  // namespace skivet

@@ -1,10 +1,10 @@
 #pragma once
 // Which objects use a texture: from the materials of meshes, and from frame records. Where nothing is known, shared folders tell
-// (insight.h).
+// (analysis.h).
 #include <map>
 #include <string>
 
-#include "catalog/insight.h"
+#include "catalog/analysis.h"
 
 namespace skivet {
 

@@ -36,8 +36,8 @@ Result<LookedThrough> look_once(Context& c, std::vector<Source> sources, const s
                                       for (auto& s : seen) known.facts[s.item] = std::move(s.facts);
                                   }));
     SKIVET_CHECK(store->prune());
-    if (roles_too) out.insight = make_insight(out.catalog, std::move(known.facts), {});
-    else out.insight.facts = std::move(known.facts);
+    if (roles_too) out.analysis = analyze_catalog(out.catalog, std::move(known.facts), {});
+    else out.analysis.facts = std::move(known.facts);
     return out;
 }
 
@@ -66,7 +66,7 @@ int find_picture(Context& c, const FindPictureOptions& options) {
         if (source.error) code = c.failed(*source.error);
     const auto looked = look_through(c, std::move(sources), options.index, {}, false);
     if (!looked) return c.failed(looked.error());
-    const auto hits = PictureSearch::build(looked->insight.facts).find(picture->image, options.top, c.cancel);
+    const auto hits = PictureSearch::build(looked->analysis.facts).find(picture->image, options.top, c.cancel);
     if (!hits) return c.failed(hits.error());
     for (const auto& hit : *hits) {
         const auto& item = looked->catalog.items[hit.picture];
@@ -107,8 +107,8 @@ int roles(Context& c, const RolesOptions& options) {
         const auto& item = catalog.items[i];
         if (!item.is_texture()) continue;
         const auto guess = options.by_picture
-                               ? (looked->insight.facts[i] ? guess_by_picture(*looked->insight.facts[i], item.desc) : RoleGuess{})
-                               : looked->insight.why(catalog, i, {});
+                               ? (looked->analysis.facts[i] ? guess_by_picture(*looked->analysis.facts[i], item.desc) : RoleGuess{})
+                               : looked->analysis.why(catalog, i, {});
         const auto address = address_of(looked->sources[item.source], item).text();
         if (c.json)
             c.out << json{{"address", address},
@@ -120,7 +120,7 @@ int roles(Context& c, const RolesOptions& options) {
                   << '\n';
         else c.out << fmt::format("{:<18} {:3.0f} %  {}  ({})\n", name_of(guess.role), 100 * guess.confidence, address, guess.why);
     }
-    for (const auto& p : looked->insight.proposals) {
+    for (const auto& p : looked->analysis.proposals) {
         const auto text =
             fmt::format("{} \"{}\": {} names, {} of them with a counterpart{}", name_of(p.habit.place), p.habit.word, p.names, p.shared,
                         p.habit.role == Role::unsure ? std::string()

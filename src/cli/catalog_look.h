@@ -1,7 +1,7 @@
 #pragma once
 // A catalog with everything its pictures tell, as the commands need it.
+#include "catalog/analysis.h"
 #include "catalog/indexing.h"
-#include "catalog/insight.h"
 #include "cli/commands.h"
 
 namespace skivet::cli {
@@ -9,9 +9,9 @@ namespace skivet::cli {
 struct LookedThrough {
     std::vector<Source> sources;
     Catalog catalog;
-    Insight insight;
+    CatalogAnalysis analysis;
 };
-/// Looks at all textures of the sources. With an `index` file only at what it does not know yet. Without `roles_too` the insight has facts
+/// Looks at all textures of the sources. With an `index` file only at what it does not know yet. Without `roles_too` the analysis has facts
 /// alone. Errors: `canceled`, and the index file's.
 [[nodiscard]] Result<LookedThrough> look_through(Context& context, std::vector<Source> sources, const std::filesystem::path& index,
                                                  const CatalogOptions& options, bool roles_too = true);

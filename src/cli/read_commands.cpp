@@ -132,7 +132,7 @@ int list(Context& c, const ListOptions& options) {
         if (!catalog) return c.failed(catalog.error());
         looked.catalog = std::move(*catalog);
         looked.sources = std::move(sources);
-        if (c.json) looked.insight = make_insight(looked.catalog, {}, {});
+        if (c.json) looked.analysis = analyze_catalog(looked.catalog, {}, {});
     }
     const auto* catalog = &looked.catalog;
     for (std::size_t i = 0; i < catalog->items.size(); ++i) {
@@ -143,7 +143,7 @@ int list(Context& c, const ListOptions& options) {
         if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) continue;
         const auto& source = looked.sources[item.source];
         if (c.json) {
-            c.out << dump(to_json(source, item, looked.insight.roles[i], looked.insight.twins[i])) << '\n';
+            c.out << dump(to_json(source, item, looked.analysis.roles[i], looked.analysis.twins[i])) << '\n';
         } else {
             std::string what(name_of(item.kind));
             if (item.is_texture() && item.desc.format != Format::unknown)

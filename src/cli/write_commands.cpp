@@ -93,13 +93,13 @@ int export_entries(Context& c, const ExportOptions& options) {
             ++problems, c.failed(problem.within(address->source.filename().string()));
         for (const auto& twice : sources->front().container->doubles())
             ++problems, c.failed(twice.within(address->source.filename().string()));
-        const auto insight = options.sets ? make_insight(*catalog, {}, {}) : Insight{};
+        const auto analysis = options.sets ? analyze_catalog(*catalog, {}, {}) : CatalogAnalysis{};
         for (std::size_t i = 0; i < catalog->items.size(); ++i) {
             const auto& item = catalog->items[i];
             if (!item.is_texture()) continue;
             const auto fits = [&](const std::string& pattern) { return glob_match(pattern, item.path()); };
             if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) continue;
-            items.push_back(export_item(c.kinds, sources, item, options.sets ? set_folder(*catalog, insight, i) : std::string()));
+            items.push_back(export_item(c.kinds, sources, item, options.sets ? set_folder(*catalog, analysis, i) : std::string()));
         }
     }
     ExportProgress progress;

@@ -8,7 +8,6 @@
 #include "bench/bulk_export.h"
 #include "bench/export_manifest.h"
 #include "bench/follow.h"
-#include "bench/project.h"
 #include "codec/paint_form.h"
 #include "pixel/metrics.h"
 #include "support/pictures.h"
@@ -16,6 +15,7 @@
 #include "texture/png.h"
 #include "texture/tga.h"
 #include "texture/tiff.h"
+#include "workflow/project.h"
 
 using namespace skivet;
 using namespace skivet::test;

@@ -26,7 +26,7 @@ CatalogItem texture(const std::string& path, Format format, std::uint32_t side, 
 struct Asked : testing::Test {
     Catalog catalog;
     std::vector<Source> sources{{"base.zip", nullptr, std::nullopt}, {"update.zip", nullptr, std::nullopt}};
-    Insight insight;
+    CatalogAnalysis analysis;
     QueryTable table;
     void SetUp() override {
         catalog.items = {texture("rides/horse_tint.dds", Format::BC1, 256), texture("rides/horse_bump.dds", Format::BC5, 256),
@@ -35,8 +35,8 @@ struct Asked : testing::Test {
         catalog.items.push_back({});
         catalog.items.back().inner = {"note.txt"};
         mark_effective(catalog.items);
-        insight = make_insight(catalog, {}, {});
-        table = QueryTable::build(catalog, sources, insight);
+        analysis = analyze_catalog(catalog, {}, {});
+        table = QueryTable::build(catalog, sources, analysis);
     }
     CatalogAnswer ask(const std::string& search) {
         CatalogQuery query;
@@ -121,10 +121,10 @@ TEST_F(Asked, ValuesOfOneFacetAddUpAndFacetsNarrow) {
 }
 
 TEST_F(Asked, SetsStandAsOneCardAtTheirFirstPlace) {
-    const auto cards = make_cards(ask(""), insight);
+    const auto cards = make_cards(ask(""), analysis);
     ASSERT_EQ(cards.size(), 3u);
     EXPECT_EQ(cards[0].items(), (std::vector<std::uint32_t>{4, 1})) << "base color first, though it comes from a later source";
-    const auto one = make_cards(ask("bump"), insight);
+    const auto one = make_cards(ask("bump"), analysis);
     ASSERT_EQ(one.size(), 1u);
     EXPECT_EQ(one[0].items(), std::vector<std::uint32_t>{1});
 }

@@ -149,13 +149,13 @@ Catalog catalog_of(const std::vector<std::string>& paths) {
 TEST(Sets, NamesThatDifferInTheirRolePartBelongTogether) {
     const auto catalog = catalog_of(
         {"a/horse_bump.dds", "a/horse_tint.dds", "b/horse_tint.dds", "a/horse_b_tint.dds", "a/cup.dds", "a/cup_gloss.dds", "a/cup.png"});
-    const auto insight = make_insight(catalog, {}, {});
-    ASSERT_EQ(insight.sets.size(), 2u);
-    EXPECT_EQ(insight.sets[0], (std::vector<std::uint32_t>{1, 0})) << "base color first";
-    EXPECT_EQ(insight.set_of[2], Insight::no_set) << "another folder";
-    EXPECT_EQ(insight.set_of[3], Insight::no_set);
-    EXPECT_EQ(insight.set_of[4], insight.set_of[5]) << "the bare name is a member";
-    EXPECT_EQ(insight.roles[4], Role::base_color);
+    const auto analysis = analyze_catalog(catalog, {}, {});
+    ASSERT_EQ(analysis.sets.size(), 2u);
+    EXPECT_EQ(analysis.sets[0], (std::vector<std::uint32_t>{1, 0})) << "base color first";
+    EXPECT_EQ(analysis.set_of[2], CatalogAnalysis::no_set) << "another folder";
+    EXPECT_EQ(analysis.set_of[3], CatalogAnalysis::no_set);
+    EXPECT_EQ(analysis.set_of[4], analysis.set_of[5]) << "the bare name is a member";
+    EXPECT_EQ(analysis.roles[4], Role::base_color);
 }
 
 TEST(Sets, CorrectionsForOneTextureAndForAHabit) {
@@ -163,30 +163,30 @@ TEST(Sets, CorrectionsForOneTextureAndForAHabit) {
     RoleWishes wishes;
     wishes.habits.push_back({RoleHabit::Place::suffix, "zug", Role::specular});
     wishes.textures["a/cup_zug.dds"] = Role::mask;
-    const auto insight = make_insight(catalog, {}, wishes);
-    EXPECT_EQ(insight.roles[0], Role::specular);
-    EXPECT_EQ(insight.roles[2], Role::mask);
-    EXPECT_EQ(insight.set_of[0], insight.set_of[1]);
-    EXPECT_EQ(insight.why(catalog, 2, wishes).why, "you said so");
-    EXPECT_NE(insight.why(catalog, 0, wishes).why.find("zug"), std::string::npos);
+    const auto analysis = analyze_catalog(catalog, {}, wishes);
+    EXPECT_EQ(analysis.roles[0], Role::specular);
+    EXPECT_EQ(analysis.roles[2], Role::mask);
+    EXPECT_EQ(analysis.set_of[0], analysis.set_of[1]);
+    EXPECT_EQ(analysis.why(catalog, 2, wishes).why, "you said so");
+    EXPECT_NE(analysis.why(catalog, 0, wishes).why.find("zug"), std::string::npos);
 }
 
 TEST(Sets, AFolderOfASetIsNamedByTheProjectsOwnHabitsToo) {
     const auto catalog = catalog_of({"a/horse_zug.dds", "a/horse_bump.dds", "a/cup.dds"});
     RoleWishes wishes;
     wishes.habits.push_back({RoleHabit::Place::suffix, "zug", Role::base_color});
-    const auto insight = make_insight(catalog, {}, wishes);
-    EXPECT_EQ(set_folder(catalog, insight, 0), "a/horse");
-    EXPECT_EQ(set_folder(catalog, insight, 1), "a/horse");
-    EXPECT_EQ(set_folder(catalog, insight, 2), "");
+    const auto analysis = analyze_catalog(catalog, {}, wishes);
+    EXPECT_EQ(set_folder(catalog, analysis, 0), "a/horse");
+    EXPECT_EQ(set_folder(catalog, analysis, 1), "a/horse");
+    EXPECT_EQ(set_folder(catalog, analysis, 2), "");
 }
 
 TEST(Sets, LettersThatCountAreNoRoles) {
     const auto catalog = catalog_of({"a/stone_a.dds", "a/stone_b.dds", "a/stone_d.dds", "a/stone_e.dds", "a/wall_d.dds"});
-    const auto insight = make_insight(catalog, {}, {});
-    EXPECT_TRUE(insight.counted[2] && insight.counted[3]);
-    EXPECT_FALSE(insight.counted[4]);
-    EXPECT_TRUE(insight.sets.empty());
+    const auto analysis = analyze_catalog(catalog, {}, {});
+    EXPECT_TRUE(analysis.counted[2] && analysis.counted[3]);
+    EXPECT_FALSE(analysis.counted[4]);
+    EXPECT_TRUE(analysis.sets.empty());
 }
 
 TEST(Habits, EndingsThatRecurAreProposedWithWhatTheirPicturesSay) {
@@ -196,12 +196,12 @@ TEST(Habits, EndingsThatRecurAreProposedWithWhatTheirPicturesSay) {
                                      "a/red_1.dds", "a/red_2.dds", "a/horse_red.dds", "a/cup_red.dds", "a/swan_red.dds"});
     std::vector<FactsPtr> facts(catalog.items.size(), color);
     for (const std::size_t i : {0u, 2u, 4u}) facts[i] = normal;
-    const auto insight = make_insight(catalog, facts, {});
-    ASSERT_EQ(insight.proposals.size(), 1u) << "red ones look like those without: a color, no role";
-    EXPECT_EQ(insight.proposals[0].habit.word, "zug");
-    EXPECT_EQ(insight.proposals[0].habit.role, Role::normal);
-    EXPECT_EQ(insight.proposals[0].names, 3u);
-    EXPECT_EQ(insight.proposals[0].shared, 3u);
+    const auto analysis = analyze_catalog(catalog, facts, {});
+    ASSERT_EQ(analysis.proposals.size(), 1u) << "red ones look like those without: a color, no role";
+    EXPECT_EQ(analysis.proposals[0].habit.word, "zug");
+    EXPECT_EQ(analysis.proposals[0].habit.role, Role::normal);
+    EXPECT_EQ(analysis.proposals[0].names, 3u);
+    EXPECT_EQ(analysis.proposals[0].shared, 3u);
 }
 
 TEST(Usage, MeshesSayWhichTexturesTheyUse) {
@@ -241,7 +241,7 @@ TEST(Usage, ATextureOfSeveralObjectsIsShared) {
     const auto users = *users_of_textures(kinds, sources, catalog, {}, progress);
     ASSERT_EQ(users.size(), 1u);
     EXPECT_EQ(users.at("t/stripes_tint.dds"), (std::vector<std::string>{"tent", "booth"}));
-    const auto insight = make_insight(catalog, {}, {}, users);
+    const auto analysis = analyze_catalog(catalog, {}, {}, users);
     for (std::size_t i = 0; i < catalog.items.size(); ++i)
-        if (catalog.items[i].is_texture()) EXPECT_EQ(insight.shared[i], catalog.items[i].path() != "t/cup.dds") << catalog.items[i].path();
+        if (catalog.items[i].is_texture()) EXPECT_EQ(analysis.shared[i], catalog.items[i].path() != "t/cup.dds") << catalog.items[i].path();
 }

@@ -7,8 +7,8 @@
 #include "base/file_write.h"
 #include "bench/export.h"
 #include "bench/fitting.h"
+#include "catalog/analysis.h"
 #include "catalog/indexing.h"
-#include "catalog/insight.h"
 #include "support/run_program.h"
 #include "support/temp_folder.h"
 
@@ -22,7 +22,7 @@ struct FairCatalog : testing::Test {
     static inline std::vector<Source> sources;
     static inline Catalog catalog;
     static inline std::vector<FactsPtr> facts;
-    static inline Insight insight;
+    static inline CatalogAnalysis analysis;
 
     static void SetUpTestSuite() {
         kinds = {};
@@ -40,7 +40,7 @@ struct FairCatalog : testing::Test {
             for (auto& s : seen) known.facts[s.item] = s.facts;
         }));
         facts = known.facts;
-        insight = make_insight(catalog, facts, {});
+        analysis = analyze_catalog(catalog, facts, {});
     }
     static void TearDownTestSuite() { sources.clear(); }
     static std::size_t item(std::string_view path) {
@@ -67,9 +67,9 @@ TEST_F(FairCatalog, RolesAreWhatTheArtIs) {
         const auto known = std::find_if(drawn.begin(), drawn.end(), [&](const auto& d) { return it.path().starts_with(d.first + "."); });
         const auto expected = known == drawn.end() ? Role::base_color : known->second;
         ++all;
-        right += insight.roles[i] == expected;
+        right += analysis.roles[i] == expected;
         by_picture += guess_by_picture(*facts[i], it.desc).role == expected;
-        if (insight.roles[i] != expected) wrong += it.path() + " is taken for " + std::string(name_of(insight.roles[i])) + '\n';
+        if (analysis.roles[i] != expected) wrong += it.path() + " is taken for " + std::string(name_of(analysis.roles[i])) + '\n';
     }
     EXPECT_GE(right, all * 95 / 100) << right << " of " << all << '\n' << wrong;
     EXPECT_GE(by_picture, all * 90 / 100) << "by the pixels alone: " << by_picture << " of " << all;
@@ -82,8 +82,8 @@ TEST_F(FairCatalog, BothGreenConventionsAreTold) {
 
 TEST_F(FairCatalog, TheSameTextureInThreeArchivesIsOnePicture) {
     const auto pipes = item("shared/brass_pipes.");
-    EXPECT_GE(insight.twins[pipes], 2u);
-    EXPECT_TRUE(insight.shared[pipes]) << "its folder says so";
+    EXPECT_GE(analysis.twins[pipes], 2u);
+    EXPECT_TRUE(analysis.shared[pipes]) << "its folder says so";
     const auto all = comparables(catalog, facts, true);
     EXPECT_EQ(likeness(all[item("front/bunting.")], all[item("front/bunting_far")]), Likeness::smaller) << "another format, too";
     EXPECT_EQ(likeness(all[item("booths/ticket/awning_red")], all[item("booths/ticket/awning_green")]), Likeness::variant);

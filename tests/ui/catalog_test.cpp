@@ -64,7 +64,7 @@ struct CatalogUi : WindowTest {
                 return i;
         return std::size_t(-1);
     }
-    [[nodiscard]] Role role_of(std::string_view name) const { return session.knowledge()->insight.roles[item_named(name)]; }
+    [[nodiscard]] Role role_of(std::string_view name) const { return session.knowledge()->analysis.roles[item_named(name)]; }
     void click_facet(const QString& value) {
         const int row = page->facets()->row_of(value);
         ASSERT_GE(row, 0) << value.toStdString();
@@ -214,7 +214,7 @@ TEST_F(CatalogUi, TwinsAndCopiesGoToTheBenchTogether) {
     EXPECT_TRUE(std::any_of(alike.begin(), alike.end(), [&](const AlikeTexture& a) {
         return a.index == item_named("bunting_far") && a.likeness == Likeness::smaller;
     }));
-    EXPECT_GE(session.knowledge()->insight.twins[item_named("bunting")], 1u);
+    EXPECT_GE(session.knowledge()->analysis.twins[item_named("bunting")], 1u);
     auto* together = window->findChild<QPushButton*>("copies");
     ASSERT_TRUE(together && together->isVisible()) << "offered where the copies are shown";
     together->click();

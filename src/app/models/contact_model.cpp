@@ -94,7 +94,7 @@ QVariant ContactModel::data(const QModelIndex& index, int role) const {
         case IsMember: return row.member;
         case Score: return row.card < scores_.size() ? QVariant(scores_[row.card]) : QVariant();
         case Qt::DisplayRole: {
-            if (row.head && !row.open) return to_text(split_name(item.path(), session_->knowledge()->insight.habits).base);
+            if (row.head && !row.open) return to_text(split_name(item.path(), session_->knowledge()->analysis.habits).base);
             return to_text(item.name());
         }
         case Qt::AccessibleTextRole:

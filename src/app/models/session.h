@@ -13,12 +13,12 @@
 #include <QTimer>
 
 #include "app/models/pictures.h"
-#include "bench/project.h"
 #include "catalog/baseline.h"
 #include "catalog/export_items.h"
 #include "catalog/indexing.h"
 #include "catalog/query.h"
 #include "delivery/vault.h"
+#include "workflow/project.h"
 
 namespace skivet::app {
 
@@ -45,7 +45,7 @@ struct Stock {
 /// What is known of a stock's textures, and the table that answers searches. Replaced as a whole while pictures are looked at.
 struct Knowledge {
     std::shared_ptr<const Stock> stock;  ///< what it is about
-    Insight insight;
+    CatalogAnalysis analysis;
     QueryTable table;
     RoleWishes wishes;
     std::size_t unseen = 0;  ///< textures that are still to be looked at

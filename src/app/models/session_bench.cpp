@@ -185,7 +185,7 @@ void Session::export_items(const std::vector<std::size_t>& items, const ExportWi
                 if (i >= stock->catalog.items.size() || !stock->catalog.items[i].is_texture()) continue;
                 list.push_back(export_item(*kinds, sources, stock->catalog.items[i],
                                            wish.shape == FolderShape::per_set && knowledge->stock == stock
-                                               ? set_folder(stock->catalog, knowledge->insight, i)
+                                               ? set_folder(stock->catalog, knowledge->analysis, i)
                                                : std::string()));
             }
             return run_export(list, wish, to, kinds->limits, *progress, 0, force);

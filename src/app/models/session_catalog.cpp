@@ -92,8 +92,8 @@ std::shared_ptr<Knowledge> know(std::shared_ptr<const Stock> stock, std::vector<
                                 const std::vector<std::string>& states, std::size_t unseen,
                                 const std::map<std::string, std::vector<std::string>>& users = {}) {
     auto out = std::make_shared<Knowledge>();
-    out->insight = make_insight(stock->catalog, std::move(facts), wishes, users);
-    out->table = QueryTable::build(stock->catalog, stock->sources, out->insight, states);
+    out->analysis = analyze_catalog(stock->catalog, std::move(facts), wishes, users);
+    out->table = QueryTable::build(stock->catalog, stock->sources, out->analysis, states);
     out->wishes = std::move(wishes);
     out->stock = std::move(stock);
     out->unseen = unseen;
@@ -263,7 +263,7 @@ void Session::look_at_pictures() {
         std::mutex mutex;
         auto last = std::chrono::steady_clock::now();
         auto pause = std::chrono::milliseconds(500);
-        const auto& users = before->insight.users;
+        const auto& users = before->analysis.users;
         const auto show = [&] {
             auto knowledge = know(stock, known.facts, own, states_of_items(project, *stock, baseline.get(), ours), unseen, users);
             QMetaObject::invokeMethod(
@@ -332,8 +332,8 @@ void Session::know_again() {
         tr("Sorting"),
         [stock = stock_, before = knowledge_, own = wishes(), project = project_, baseline = has_baseline_ ? baseline_ : nullptr,
          ours = changed_by_us(history_)] {
-            return know(stock, before->insight.facts, own, states_of_items(project, *stock, baseline.get(), ours), before->unseen,
-                        before->insight.users);
+            return know(stock, before->analysis.facts, own, states_of_items(project, *stock, baseline.get(), ours), before->unseen,
+                        before->analysis.users);
         },
         [this](std::shared_ptr<Knowledge> knowledge) {
             if (knowledge->stock != stock_) return;
@@ -425,22 +425,22 @@ void Session::relate(std::size_t item, std::function<void(const Relations&)> don
             Relations out;
             const auto& items = stock->catalog.items;
             if (item >= items.size() || knowledge->stock != stock) return out;
-            const auto& insight = knowledge->insight;
-            if (const auto set = insight.set_of[item]; set != Insight::no_set)
-                out.set.assign(insight.sets[set].begin(), insight.sets[set].end());
+            const auto& analysis = knowledge->analysis;
+            if (const auto set = analysis.set_of[item]; set != CatalogAnalysis::no_set)
+                out.set.assign(analysis.sets[set].begin(), analysis.sets[set].end());
             const auto key = path_key(items[item].inner);
             for (std::size_t i = items.size(); i-- > 0;)
                 if (i != item && items[i].source != items[item].source && items[i].path().size() == items[item].path().size() &&
                     path_key(items[i].inner) == key)
                     out.copies.push_back(i);
-            out.alike = alike_to(comparables(stock->catalog, insight.facts, false), item);
+            out.alike = alike_to(comparables(stock->catalog, analysis.facts, false), item);
             std::erase_if(out.alike, [&](const AlikeTexture& a) {
                 return std::find(out.copies.begin(), out.copies.end(), a.index) != out.copies.end();
             });
             if (out.alike.size() > 200) out.alike.resize(200);
-            if (const auto users = insight.users.find(key); users != insight.users.end()) out.users = users->second;
-            out.role = insight.why(stock->catalog, item, knowledge->wishes);
-            if (insight.facts[item]) out.facts = *insight.facts[item], out.seen = true;
+            if (const auto users = analysis.users.find(key); users != analysis.users.end()) out.users = users->second;
+            out.role = analysis.why(stock->catalog, item, knowledge->wishes);
+            if (analysis.facts[item]) out.facts = *analysis.facts[item], out.seen = true;
             return out;
         },
         [done = std::move(done)](const Relations& relations) { done(relations); });
@@ -472,7 +472,7 @@ void Session::find_picture(const QImage& picture, std::function<void(Result<std:
                 out.hits = fail(ErrorCode::unsupported, "there is no picture in it");
                 return out;
             }
-            if (!out.search) out.search = std::make_shared<PictureSearch>(PictureSearch::build(knowledge->insight.facts));
+            if (!out.search) out.search = std::make_shared<PictureSearch>(PictureSearch::build(knowledge->analysis.facts));
             out.hits = out.search->find(from_qimage(picture), 60);
             return out;
         },

@@ -33,7 +33,7 @@ public:
         if (item >= stock->catalog.items.size()) return;
         const auto& entry = stock->catalog.items[item];
         const auto knowledge = session_->knowledge();
-        const bool known = knowledge->stock == stock && item < knowledge->insight.roles.size();
+        const bool known = knowledge->stock == stock && item < knowledge->analysis.roles.size();
         const auto& c = colors();
         p->save();
         p->setRenderHint(QPainter::Antialiasing);
@@ -55,7 +55,7 @@ public:
         p->drawRoundedRect(card, 3, 3);
         auto image = session_->thumbnail(item);
         if (!image.isNull() && image.hasAlphaChannel() && alpha != Alpha::over) {
-            const auto* facts = known ? knowledge->insight.facts[item].get() : nullptr;
+            const auto* facts = known ? knowledge->analysis.facts[item].get() : nullptr;
             if (alpha == Alpha::ignored || !facts || facts->alpha == AlphaUse::empty || facts->alpha == AlphaUse::mask)
                 image = image.convertToFormat(QImage::Format_RGB888);
         }
@@ -74,7 +74,7 @@ public:
             : entry.error ? tr("cannot be read")
             : closed_set  ? tr("set of %1").arg(in_set)
             : open && known
-                ? to_text(name_of(knowledge->insight.roles[item]))
+                ? to_text(name_of(knowledge->analysis.roles[item]))
                 : QStringLiteral("%1 %2×%3").arg(to_text(info(entry.desc.format).name)).arg(entry.desc.width).arg(entry.desc.height);
         if (!entry.effective && !entry.error) fact = tr("%1 · shadowed").arg(to_text(info(entry.desc.format).name));
         if (const auto score = index.data(ContactModel::Score); score.isValid())
@@ -82,8 +82,8 @@ public:
         const auto* state = state_of(stock, item);
         const double room = text.width() - (state ? 20 : 0);
         QString right;
-        if (known && knowledge->insight.twins[item] > 0 && entry.effective && card.width() > 120)
-            right = knowledge->insight.twins[item] == 1 ? tr("1 twin") : tr("%1 twins").arg(knowledge->insight.twins[item]);
+        if (known && knowledge->analysis.twins[item] > 0 && entry.effective && card.width() > 120)
+            right = knowledge->analysis.twins[item] == 1 ? tr("1 twin") : tr("%1 twins").arg(knowledge->analysis.twins[item]);
         const double taken = right.isEmpty() ? 0 : p->fontMetrics().horizontalAdvance(right) + 6;
         const bool both = p->fontMetrics().horizontalAdvance(fact) + taken <= room;
         p->drawText(QRectF(text.x(), text.y() + 18, room, 18), int(Qt::AlignLeft | Qt::AlignVCenter),
@@ -374,13 +374,13 @@ void CatalogPage::ask() {
     query.search = search_->text().toStdString();
     const auto knowledge = session_->knowledge();
     if (knowledge->table.size() <= small_catalog) {
-        if (const auto answer = knowledge->table.ask(query)) show_answer(*answer, make_cards(*answer, knowledge->insight));
+        if (const auto answer = knowledge->table.ask(query)) show_answer(*answer, make_cards(*answer, knowledge->analysis));
         return;
     }
     asker_.start([this, knowledge, query, question, cancel = asking_] {
         const auto answer = knowledge->table.ask(query, cancel);
         if (!answer) return;
-        auto cards = std::make_shared<std::vector<Card>>(make_cards(*answer, knowledge->insight));
+        auto cards = std::make_shared<std::vector<Card>>(make_cards(*answer, knowledge->analysis));
         QMetaObject::invokeMethod(
             this,
             [this, question, answer = *answer, cards] {
@@ -403,9 +403,9 @@ void CatalogPage::keep_current(const std::function<void()>& change) {
     int row = item < stock->catalog.items.size() ? model_->row_of(item) : -1;
     if (row < 0 && item < stock->catalog.items.size()) {  // inside a set that is closed now
         const auto knowledge = session_->knowledge();
-        const auto set = knowledge->stock == stock ? knowledge->insight.set_of[item] : Insight::no_set;
-        if (set != Insight::no_set)
-            for (const auto member : knowledge->insight.sets[set])
+        const auto set = knowledge->stock == stock ? knowledge->analysis.set_of[item] : CatalogAnalysis::no_set;
+        if (set != CatalogAnalysis::no_set)
+            for (const auto member : knowledge->analysis.sets[set])
                 if (row < 0) row = model_->row_of(member);
     }
     const bool there = row >= 0;

@@ -193,7 +193,7 @@ void TextureViewer::update_relations() {
         const auto tip = [&](std::size_t i) { return to_text(address_of(stock->sources[items[i].source], items[i]).text()); };
         std::vector<PictureRow::Cell> set, alike;
         const auto knowledge = session_->knowledge();
-        for (const auto i : found.set) set.push_back({i, to_text(name_of(knowledge->insight.roles[i])), tip(i)});
+        for (const auto i : found.set) set.push_back({i, to_text(name_of(knowledge->analysis.roles[i])), tip(i)});
         for (const auto i : found.copies) alike.push_back({i, items[i].effective ? tr("wins") : tr("shadowed"), tip(i)});
         for (const auto& a : found.alike)
             alike.push_back({a.index,
@@ -286,11 +286,11 @@ void TextureViewer::show_facts(const QString& alpha, const QString& mips) {
                    row(tr("Bytes"), to_text(grouped(entry.size)) +
                                         (entry.stored != entry.size ? tr(", %1 packed").arg(to_text(grouped(entry.stored))) : QString()));
     const auto knowledge = session_->knowledge();
-    if (knowledge->stock == stock && item_ < knowledge->insight.roles.size()) {
-        auto role = to_text(name_of(knowledge->insight.roles[item_]));
+    if (knowledge->stock == stock && item_ < knowledge->analysis.roles.size()) {
+        auto role = to_text(name_of(knowledge->analysis.roles[item_]));
         if (!relations_.role.why.empty()) role += QStringLiteral(" · ") + to_text(relations_.role.why);
         rows += row(tr("Role"), role);
-        if (knowledge->insight.shared[item_])
+        if (knowledge->analysis.shared[item_])
             rows += row(tr("Shared"), relations_.users.size() > 1
                                           ? tr("by %1: a change shows on all of them").arg(QString::fromStdString(joined(relations_.users)))
                                           : tr("lies in a shared folder: a change may show in many places"));

@@ -4,7 +4,7 @@
 #include <QColor>
 #include <QPainter>
 
-#include "bench/project.h"
+#include "workflow/project.h"
 
 namespace skivet::app {
 

@@ -1,4 +1,4 @@
-#include "catalog/insight.h"
+#include "catalog/analysis.h"
 
 #include <algorithm>
 #include <unordered_map>
@@ -39,7 +39,7 @@ std::string set_key(const CatalogItem& item, const NameParts& parts) {
 
 }  // namespace
 
-RoleGuess Insight::why(const Catalog& catalog, std::size_t item, const RoleWishes& wishes) const {
+RoleGuess CatalogAnalysis::why(const Catalog& catalog, std::size_t item, const RoleWishes& wishes) const {
     if (item >= catalog.items.size()) return {};
     const auto& it = catalog.items[item];
     if (const auto wish = wishes.textures.find(path_key(it.inner)); wish != wishes.textures.end()) return {wish->second, 1, "you said so"};
@@ -48,14 +48,14 @@ RoleGuess Insight::why(const Catalog& catalog, std::size_t item, const RoleWishe
     return guess_role(parts, bare, item < facts.size() ? facts[item].get() : nullptr, it.desc);
 }
 
-Insight make_insight(const Catalog& catalog, std::vector<FactsPtr> facts, const RoleWishes& wishes,
-                     const std::map<std::string, std::vector<std::string>>& users) {
-    Insight out;
+CatalogAnalysis analyze_catalog(const Catalog& catalog, std::vector<FactsPtr> facts, const RoleWishes& wishes,
+                                const std::map<std::string, std::vector<std::string>>& users) {
+    CatalogAnalysis out;
     const auto count = catalog.items.size();
     out.facts = std::move(facts);
     out.facts.resize(count);
     out.roles.assign(count, Role::unsure);
-    out.set_of.assign(count, Insight::no_set);
+    out.set_of.assign(count, CatalogAnalysis::no_set);
     out.shared.assign(count, false);
     out.users = users;
     out.habits = Habits(wishes.habits);
@@ -103,9 +103,9 @@ Insight make_insight(const Catalog& catalog, std::vector<FactsPtr> facts, const 
         const auto wish = wishes.textures.find(key);
         out.roles[i] = wish != wishes.textures.end() ? wish->second
                                                      : guess_role(parts[i],
-                                                                  out.set_of[i] != Insight::no_set ? Bare::in_set
-                                                                  : out.names_say_roles            ? Bare::common
-                                                                                                   : Bare::alone,
+                                                                  out.set_of[i] != CatalogAnalysis::no_set ? Bare::in_set
+                                                                  : out.names_say_roles                    ? Bare::common
+                                                                                                           : Bare::alone,
                                                                   out.facts[i].get(), item.desc)
                                                            .role;
         const auto used = users.find(key);

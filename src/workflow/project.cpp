@@ -1,15 +1,13 @@
-#include "bench/project.h"
-
-#include "container/texture_files.h"
+#include "workflow/project.h"
 
 #include <fmt/format.h>
 #include <unistd.h>
 #include <nlohmann/json.hpp>
+#include <set>
 #include <thread>
 
 #include "base/file_write.h"
 #include "base/text.h"
-#include "bench/follow.h"
 
 namespace skivet {
 
@@ -30,7 +28,8 @@ PieceState state_named(std::string_view name) {
 }
 
 nlohmann::json to_json(const Piece& p) {
-    return {{"source", p.address.source.string()},
+    return {{"id", p.id},
+            {"source", p.address.source.string()},
             {"inner", p.address.inner},
             {"as", std::string(name_of(p.as))},
             {"file", p.file.generic_string()},
@@ -47,6 +46,7 @@ nlohmann::json to_json(const Piece& p) {
 
 Piece piece_from(const nlohmann::json& j) {
     Piece p;
+    p.id = j.value("id", PieceId{0});
     p.address.source = j.at("source").get<std::string>();
     p.address.inner = j.at("inner").get<std::vector<std::string>>();
     p.as = export_named(j.at("as").get<std::string>()).value_or(ExportAs::png);
@@ -68,8 +68,6 @@ Piece piece_from(const nlohmann::json& j) {
     return p;
 }
 
-std::string hash_of(ByteSpan data) { return to_hex(sha256(data)); }
-
 }  // namespace
 
 std::string_view name_of(PieceState state) {
@@ -79,6 +77,29 @@ std::string_view name_of(PieceState state) {
 }
 
 std::string Piece::name() const { return fs::path(address.inner.back()).stem().string(); }
+
+const Piece* Project::piece(PieceId id) const {
+    const auto found = std::find_if(pieces.begin(), pieces.end(), [&](const Piece& p) { return p.id == id; });
+    return found == pieces.end() ? nullptr : &*found;
+}
+
+Piece* Project::piece(PieceId id) { return const_cast<Piece*>(std::as_const(*this).piece(id)); }
+
+const Piece* Project::piece_of(const Address& address) const {
+    const auto found = std::find_if(pieces.begin(), pieces.end(), [&](const Piece& p) { return p.address == address; });
+    return found == pieces.end() ? nullptr : &*found;
+}
+
+Piece* Project::add(Piece piece) {
+    if (piece_of(piece.address)) return nullptr;
+    piece.id = next_piece++;
+    pieces.push_back(std::move(piece));
+    return &pieces.back();
+}
+
+bool Project::put_away(PieceId id) {
+    return std::erase_if(pieces, [&](const Piece& p) { return p.id == id; }) > 0;
+}
 
 Result<Project> open_project(const fs::path& folder) {
     Project out;
@@ -113,7 +134,15 @@ Result<Project> open_project(const fs::path& folder) {
         if (j.contains("choices"))
             for (const auto& choice : j.at("choices"))
                 out.choices.push_back({choice.at("pattern").get<std::string>(), choice.at("kind").get<std::string>()});
-        for (const auto& piece : j.at("pieces")) out.pieces.push_back(piece_from(piece));
+        out.next_piece = std::max<PieceId>(1, j.value("next_piece", PieceId{1}));
+        for (const auto& piece : j.at("pieces")) {
+            out.pieces.push_back(piece_from(piece));
+            out.next_piece = std::max(out.next_piece, out.pieces.back().id + 1);
+        }
+        // Pieces had no ids once, and what somebody edited by hand may give one twice.
+        std::set<PieceId> given = {0};
+        for (auto& piece : out.pieces)
+            if (!given.insert(piece.id).second) piece.id = out.next_piece++;
     } catch (const nlohmann::json::parse_error& error) {
         return fail(Error{ErrorCode::damaged,
                           "the file is damaged and cannot be read as a project",
@@ -133,6 +162,7 @@ Result<Project> open_project(const fs::path& folder) {
 Status save_project(const Project& project) {
     nlohmann::json j = {
         {"name", project.name}, {"game", project.game.string()}, {"sources", nlohmann::json::array()}, {"pieces", nlohmann::json::array()}};
+    j["next_piece"] = project.next_piece;
     j["play"] = project.play;
     j["editor"] = project.editor;
     j["route"] = static_cast<int>(project.route);
@@ -220,93 +250,6 @@ fs::path project_for_game(const fs::path& projects, const fs::path& game) {
     auto out = projects / name;
     for (int n = 2; fs::exists(out, code); ++n) out = projects / fmt::format("{} {}", name, n);
     return out;
-}
-
-Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Address& address, ExportAs as, std::int64_t now) {
-    SKIVET_TRY(auto bytes, read_texture_bytes(kinds, address));
-    Piece piece;
-    piece.address = address;
-    piece.original_hash = hash_of(bytes);
-    SKIVET_CHECK(write_file(project.original_of(piece), bytes));
-    auto texture = TextureFile::open(kinds.textures, std::move(bytes), address.inner.back(), kinds.limits);
-    if (!texture) return fail(std::move(texture).error().within(address.inner.back()));
-    if (texture->layout.damage) return fail(texture->layout.damage->within(address.inner.back()));
-    as = decided(as, texture->layout.desc.format);
-    piece.as = as;
-    auto exported = export_as(*texture, as);
-    if (!exported) return fail(std::move(exported).error().within(address.inner.back()));
-    fs::path relative = safe_relative_path(address.source.stem().string());
-    for (const auto& step : address.inner) relative /= safe_relative_path(step);
-    // The whole old name stays in the new one, so that x.dds and x.pnl side by side do not meet in one file.
-    relative += extension_of(as);
-    piece.file = relative;
-    for (int n = 2; std::any_of(project.pieces.begin(), project.pieces.end(), [&](const Piece& p) { return p.file == piece.file; }); ++n)
-        piece.file = relative.parent_path() / fmt::format("{}_{}{}", relative.stem().string(), n, extension_of(as));
-    SKIVET_CHECK(write_file(project.work() / piece.file, *exported));
-    piece.exported_hash = piece.seen_hash = hash_of(*exported);
-    piece.state = PieceState::out;
-    piece.changed_at = now;
-    return piece;
-}
-
-Result<Piece> take_follower(const Kinds& kinds, const Project& project, const Piece& leader, const Address& address, std::int64_t now) {
-    SKIVET_TRY(auto bytes, read_texture_bytes(kinds, address));
-    auto piece = leader;
-    piece.address = address;
-    piece.leader_hash = leader.follows() ? leader.leader_hash : leader.original_hash;
-    piece.original_hash = hash_of(bytes);
-    piece.delivered_hash.clear();
-    piece.delivered_texture.clear();
-    piece.options = {};
-    piece.changed_at = now;
-    if (piece.state == PieceState::delivered || piece.state == PieceState::gone_stale)
-        piece.state = piece.seen_hash == piece.exported_hash ? PieceState::out : PieceState::changed;
-    SKIVET_CHECK(write_file(project.original_of(piece), bytes));
-    const auto texture = TextureFile::open(kinds.textures, std::move(bytes), address.inner.back(), kinds.limits);
-    if (!texture) return fail(texture.error().within(address.inner.back()));
-    if (texture->layout.damage) return fail(texture->layout.damage->within(address.inner.back()));
-    return piece;
-}
-
-Piece look_at_piece(const Project& project, Piece piece, std::int64_t now) {
-    const auto bytes = read_file(project.work() / piece.file);
-    if (!bytes) return piece;
-    const auto hash = hash_of(*bytes);
-    if (hash == piece.seen_hash) return piece;
-    piece.seen_hash = hash;
-    piece.changed_at = now;
-    piece.state = hash == piece.exported_hash && piece.delivered_hash.empty()     ? PieceState::out
-                  : !piece.delivered_hash.empty() && hash == piece.delivered_hash ? PieceState::delivered
-                                                                                  : PieceState::changed;
-    return piece;
-}
-
-Result<Piece> check_source(const Kinds& kinds, Piece piece) {
-    SKIVET_TRY(const auto bytes, read_texture_bytes(kinds, piece.address));
-    const auto hash = hash_of(bytes);
-    if (hash != piece.original_hash && (piece.delivered_texture.empty() || hash != piece.delivered_texture))
-        piece.state = PieceState::gone_stale;
-    return piece;
-}
-
-Result<TextureFile> original_texture(const Kinds& kinds, const Project& project, const Piece& piece) {
-    auto bytes = read_file(project.original_of(piece));
-    if (!bytes) return fail(std::move(bytes).error().within("originals"));
-    return TextureFile::open(kinds.textures, std::move(*bytes), piece.address.inner.back(), kinds.limits);
-}
-
-Result<Fit> fit_piece(const Kinds& kinds, const Project& project, const Piece& piece) {
-    SKIVET_TRY(const auto original, original_texture(kinds, project, piece));
-    auto bytes = read_file(project.work() / piece.file);
-    if (!bytes) return fail(std::move(bytes).error().within(piece.name()));
-    auto edited = read_edited(std::move(*bytes), kinds.limits, piece.file.string());
-    if (!edited) return fail(std::move(edited).error().within(piece.file.filename().string()));
-    if (!piece.follows()) return fit(original, *edited, piece.options);
-    auto leader_bytes = read_file(project.folder / "originals" / piece.leader_hash);
-    if (!leader_bytes) return fail(std::move(leader_bytes).error().within("originals"));
-    SKIVET_TRY(const auto leader, TextureFile::open(kinds.textures, std::move(*leader_bytes), piece.file.stem().string(), kinds.limits));
-    SKIVET_TRY(const auto own, follow_edit(leader, *edited, original));
-    return fit(original, own, piece.options);
 }
 
 }  // namespace skivet

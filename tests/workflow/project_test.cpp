@@ -3,9 +3,9 @@
 #include <unistd.h>
 
 #include "base/file_write.h"
-#include "bench/project.h"
 #include "support/pictures.h"
 #include "texture/png.h"
+#include "workflow/pieces.h"
 
 using namespace skivet;
 using namespace skivet::test;

@@ -15,7 +15,7 @@ struct RoleWishes {
     std::map<std::string, Role> textures;  ///< by path_key
 };
 
-struct Insight {
+struct CatalogAnalysis {
     static constexpr std::uint32_t no_set = 0xFFFFFFFF;
     Habits habits;                                          ///< the common ones and the project's
     std::vector<FactsPtr> facts;                            ///< an item; null: no texture, or not looked at yet
@@ -35,8 +35,8 @@ struct Insight {
 
 /// Sets are made of effective textures. An item is shared when `users` (objects that use it, by path_key; see usage.h) has more than one
 /// for it, or when it lies in a folder whose name says so (shared, common) or in a folder named like that.
-[[nodiscard]] Insight make_insight(const Catalog& catalog, std::vector<FactsPtr> facts, const RoleWishes& wishes,
-                                   const std::map<std::string, std::vector<std::string>>& users = {});
+[[nodiscard]] CatalogAnalysis analyze_catalog(const Catalog& catalog, std::vector<FactsPtr> facts, const RoleWishes& wishes,
+                                              const std::map<std::string, std::vector<std::string>>& users = {});
 
 /// Sides and facts of every item, for alike_to and count_twins. Items without facts compare to nothing.
 [[nodiscard]] std::vector<Comparable> comparables(const Catalog& catalog, std::span<const FactsPtr> facts, bool effective_only);

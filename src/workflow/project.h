@@ -23,7 +23,11 @@ namespace skivet {
 enum class PieceState { on_the_bench, out, changed, fits, needs_mend, delivered, gone_stale };
 [[nodiscard]] std::string_view name_of(PieceState state);
 
+/// Stays with a piece as long as the project has it; never given twice. 0: not in a project.
+using PieceId = std::uint64_t;
+
 struct Piece {
+    PieceId id = 0;
     Address address;
     ExportAs as = ExportAs::png;
     std::filesystem::path file;     ///< relative to the project's work folder
@@ -78,12 +82,23 @@ struct Project {
     std::vector<RoleChoice> roles;
     std::vector<HabitChoice> habits;
     std::vector<KeptSearch> searches;
-    std::vector<Piece> pieces;
+    std::vector<Piece> pieces;        ///< in the order they were taken
+    PieceId next_piece = 1;           ///< the id of the next one that is taken
     std::vector<std::string> play;    ///< how the game is started: program and arguments; may be empty
     std::vector<KindChoice> choices;  ///< what the user said files are, against recognition
     DeliveryRoute route = DeliveryRoute::into_archives;
     std::vector<std::string> known_paths;  ///< paths that hashed names stand for, accepted by the user
     std::vector<std::string> editor;       ///< what opens a piece, its file is appended; empty: the desktop decides
+
+    /// Null when it has been put away.
+    [[nodiscard]] const Piece* piece(PieceId id) const;
+    [[nodiscard]] Piece* piece(PieceId id);
+    /// The piece taken from there, or null.
+    [[nodiscard]] const Piece* piece_of(const Address& address) const;
+    /// Takes a piece in and gives it an id; null, and nothing is changed, when one of the same address is there.
+    Piece* add(Piece piece);
+    /// Takes a piece off the list; its files stay. False when it is not there.
+    bool put_away(PieceId id);
 
     [[nodiscard]] std::filesystem::path work() const { return folder / "work"; }
     [[nodiscard]] std::filesystem::path sheets() const { return folder / "sheets"; }
@@ -111,22 +126,5 @@ struct Project {
 [[nodiscard]] Status use_good_copy(const std::filesystem::path& folder);
 /// The folder below `projects` whose project is about this game, or one that is free: named after the game.
 [[nodiscard]] std::filesystem::path project_for_game(const std::filesystem::path& projects, const std::filesystem::path& game);
-
-/// Takes an entry to the bench: keeps its original bytes and writes it out. The file name follows the entry's path and never leaves
-/// the work folder.
-[[nodiscard]] Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Address& address, ExportAs as, std::int64_t now);
-
-/// Takes another entry with the same picture along: it has no file of its own but follows the leader's edit (follow.h).
-[[nodiscard]] Result<Piece> take_follower(const Kinds& kinds, const Project& project, const Piece& leader, const Address& address,
-                                          std::int64_t now);
-
-/// Looks at the piece's file and returns the piece with its state brought up to date: changed when the file was saved with other
-/// content, out when it is as exported. A file that is gone or half written leaves the state as it is.
-[[nodiscard]] Piece look_at_piece(const Project& project, Piece piece, std::int64_t now);
-/// Whether the game's entry is still what was taken or what we delivered; sets gone_stale otherwise.
-[[nodiscard]] Result<Piece> check_source(const Kinds& kinds, Piece piece);
-
-[[nodiscard]] Result<TextureFile> original_texture(const Kinds& kinds, const Project& project, const Piece& piece);
-[[nodiscard]] Result<Fit> fit_piece(const Kinds& kinds, const Project& project, const Piece& piece);
 
 }  // namespace skivet

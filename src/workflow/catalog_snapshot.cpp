@@ -1,0 +1,213 @@
+#include "workflow/catalog_snapshot.h"
+
+#include <chrono>
+#include <mutex>
+
+#include "base/text.h"
+#include "catalog/usage.h"
+
+namespace skivet {
+
+namespace fs = std::filesystem;
+using Clock = std::chrono::steady_clock;
+
+namespace {
+
+void count_textures(CatalogSnapshot& snapshot) {
+    snapshot.texture_counts.assign(snapshot.sources.size(), 0);
+    for (const auto& item : snapshot.catalog.items) snapshot.texture_counts[item.source] += item.is_texture();
+}
+
+void add_facts(const Kinds& kinds, const Project& project, CatalogSnapshot& snapshot) {
+    count_textures(snapshot);
+    for (const auto& source : snapshot.sources) {
+        snapshot.segments.push_back(source.container ? source.container->segments() : std::vector<Segment>());
+        snapshot.facts.push_back(project.setting(source.path).off ? SourceFacts{} : facts_of(kinds, source));
+    }
+}
+
+/// Placeholder values for a snapshot whose sources are not open yet.
+void add_plain_facts(CatalogSnapshot& snapshot) {
+    count_textures(snapshot);
+    snapshot.segments.assign(snapshot.sources.size(), {});
+    snapshot.facts.assign(snapshot.sources.size(), {});
+}
+
+/// Path keys and last steps of what the project's deliveries have changed.
+std::set<std::string> changed_by_us(const std::vector<Journal>& history) {
+    std::set<std::string> out;
+    for (const auto& journal : history)
+        for (const auto& part : journal.parts)
+            for (const auto& entry : part.entries) out.insert(lower(entry));
+    return out;
+}
+
+}  // namespace
+
+std::shared_ptr<const AnalyzedCatalog> empty_catalog() {
+    auto out = std::make_shared<AnalyzedCatalog>();
+    out->snapshot = std::make_shared<CatalogSnapshot>();
+    return out;
+}
+
+RoleWishes wishes_of(const Project& project) {
+    RoleWishes out;
+    for (const auto& h : project.habits)
+        if (const auto place = place_named(h.place); place && role_named(h.role))
+            out.habits.push_back({*place, h.word, *role_named(h.role)});
+    for (const auto& r : project.roles)
+        if (const auto role = role_named(r.role)) out.textures[r.path] = *role;
+    return out;
+}
+
+std::vector<std::string> states_of_items(const AnalysisContext& context, const CatalogSnapshot& snapshot) {
+    std::map<std::pair<fs::path, std::string>, std::string> states;
+    for (const auto& piece : context.project.pieces) states[{piece.address.source, path_key(piece.address.inner)}] = name_of(piece.state);
+    if (states.empty() && !context.baseline) return {};
+    const auto shipped = context.baseline ? context.baseline->compare(snapshot.catalog, snapshot.sources) : std::vector<Shipped>();
+    const auto ours = changed_by_us(context.history);
+    std::vector<std::string> out(snapshot.catalog.items.size());
+    for (std::size_t i = 0; i < out.size(); ++i) {
+        const auto& item = snapshot.catalog.items[i];
+        if (!item.is_texture()) continue;
+        if (const auto found = states.find({snapshot.sources[item.source].path, path_key(item.inner)}); found != states.end())
+            out[i] = found->second;
+        else if (i < shipped.size() && shipped[i] == Shipped::changed)
+            out[i] = ours.contains(lower(item.path())) ? "changed by us" : "changed by someone else";
+        else if (i < shipped.size()) out[i] = name_of(shipped[i]);
+    }
+    return out;
+}
+
+std::shared_ptr<const AnalyzedCatalog> analyze(std::shared_ptr<const CatalogSnapshot> snapshot, std::vector<FactsPtr> facts,
+                                               const AnalysisContext& context, std::size_t unseen,
+                                               const std::map<std::string, std::vector<std::string>>& users) {
+    auto out = std::make_shared<AnalyzedCatalog>();
+    out->wishes = wishes_of(context.project);
+    out->analysis = analyze_catalog(snapshot->catalog, std::move(facts), out->wishes, users);
+    out->table = QueryTable::build(snapshot->catalog, snapshot->sources, out->analysis, states_of_items(context, *snapshot));
+    out->snapshot = std::move(snapshot);
+    out->unseen = unseen;
+    return out;
+}
+
+std::shared_ptr<const AnalyzedCatalog> analyze_again(const AnalyzedCatalog& before, const AnalysisContext& context) {
+    return analyze(before.snapshot, before.analysis.facts, context, before.unseen, before.analysis.users);
+}
+
+std::shared_ptr<const AnalyzedCatalog> remembered_catalog(const Kinds& kinds, const Project& project, const IndexStore& index) {
+    std::vector<fs::path> on;
+    for (const auto& path : project.sources)
+        if (!project.setting(path).off) on.push_back(path);
+    auto remembered = remember(kinds, on, index);
+    if (remembered.catalog.items.empty()) return nullptr;
+    auto snapshot = std::make_shared<CatalogSnapshot>();
+    // Numbers of sources count those that are off, too.
+    std::vector<std::size_t> place;
+    for (std::size_t i = 0; i < project.sources.size(); ++i) {
+        snapshot->sources.push_back({project.sources[i], nullptr, std::nullopt});
+        if (!project.setting(project.sources[i]).off) place.push_back(i);
+    }
+    for (auto& item : remembered.catalog.items) item.source = place[item.source];
+    snapshot->catalog = std::move(remembered.catalog);
+    add_plain_facts(*snapshot);
+    auto known = known_facts(snapshot->catalog, index);
+    return analyze(snapshot, std::move(known.facts), {project, nullptr, {}}, known.todo.size());
+}
+
+std::map<fs::path, Shipped> what_became(const Baseline* baseline, const Project& project) {
+    std::map<fs::path, Shipped> out;
+    for (const auto& path : project.sources)
+        if (baseline) out[path] = baseline->compare(path);
+    return out;
+}
+
+Result<std::shared_ptr<const AnalyzedCatalog>> look_through(const Kinds& kinds, const AnalysisContext& context, IndexStore& index,
+                                                            Progress& progress, const CatalogSoFar& so_far) {
+    const auto& project = context.project;
+    auto snapshot = std::make_shared<CatalogSnapshot>();
+    snapshot->sources = open_those_on(kinds, project);
+    auto last = Clock::now() - std::chrono::seconds(1);
+    const auto show = [&](const Catalog& catalog) {
+        // Not more often than somebody can look.
+        if (!so_far || Clock::now() - last < std::chrono::milliseconds(120)) return;
+        auto partial = std::make_shared<CatalogSnapshot>();
+        partial->sources = snapshot->sources;
+        partial->catalog = catalog;
+        add_plain_facts(*partial);
+        Project words = project;
+        words.pieces.clear();  // states come with the whole
+        so_far(analyze(partial, {}, {std::move(words), nullptr, {}}, 0));
+        last = Clock::now();
+    };
+    SKIVET_TRY(snapshot->catalog, build_indexed_catalog(kinds, snapshot->sources, index, progress, show));
+    snapshot->whole = true;
+    add_facts(kinds, project, *snapshot);
+    snapshot->became = what_became(context.baseline.get(), project);
+    auto known = known_facts(snapshot->catalog, index);
+    const auto users = users_of_textures(kinds, snapshot->sources, snapshot->catalog, project.folder / "records", progress);
+    return analyze(snapshot, std::move(known.facts), context, known.todo.size(),
+                   users ? *users : std::map<std::string, std::vector<std::string>>());
+}
+
+std::shared_ptr<const AnalyzedCatalog> look_at_unseen(const Kinds& kinds, const AnalysisContext& context, const AnalyzedCatalog& before,
+                                                      IndexStore& index, ThumbnailCache* cache, Progress& progress,
+                                                      const CatalogSoFar& so_far, std::optional<Error>& problem) {
+    const auto& snapshot = before.snapshot;
+    auto known = known_facts(snapshot->catalog, index);
+    auto unseen = known.todo.size();
+    std::vector<ContentKey> contents(snapshot->catalog.items.size());
+    std::mutex mutex;
+    auto last = Clock::now();
+    auto pause = std::chrono::milliseconds(500);
+    const auto& users = before.analysis.users;
+    const auto status =
+        look_at_pictures(kinds, snapshot->sources, snapshot->catalog, known.todo, index, cache, progress, [&](std::vector<LookedAt> seen) {
+            const std::lock_guard lock(mutex);
+            for (auto& s : seen) {
+                known.facts[s.item] = std::move(s.facts);
+                contents[s.item] = s.content;
+            }
+            unseen -= std::min(unseen, seen.size());
+            // Each is made at twice the distance of the one before, so that making them costs little of the whole.
+            if (!so_far || Clock::now() - last < pause || progress.cancel.canceled()) return;
+            so_far(analyze(snapshot, known.facts, context, unseen, users));
+            last = Clock::now();
+            pause = std::min(pause * 2, std::chrono::milliseconds(8000));
+        });
+    if (!status && status.error().code != ErrorCode::canceled) problem = status.error();
+    if (!progress.cancel.canceled()) {
+        unseen = 0;
+        (void)index.prune();  // what cannot be cleared away today can be tomorrow
+    }
+    // The contents that are known now belong to the snapshot: the baseline and the picture cache go by them.
+    auto filled = std::make_shared<CatalogSnapshot>(*snapshot);
+    for (std::size_t i = 0; i < contents.size(); ++i)
+        if (!contents[i].empty()) filled->catalog.items[i].content = contents[i];
+    if (context.baseline) (void)context.baseline->add_contents(filled->catalog, filled->sources);
+    return analyze(filled, std::move(known.facts), context, unseen, users);
+}
+
+Relations relations_of(const AnalyzedCatalog& catalog, std::size_t item) {
+    Relations out;
+    const auto& items = catalog.snapshot->catalog.items;
+    if (item >= items.size()) return out;
+    const auto& analysis = catalog.analysis;
+    if (const auto set = analysis.set_of[item]; set != CatalogAnalysis::no_set)
+        out.set.assign(analysis.sets[set].begin(), analysis.sets[set].end());
+    const auto key = path_key(items[item].inner);
+    for (std::size_t i = items.size(); i-- > 0;)
+        if (i != item && items[i].source != items[item].source && items[i].path().size() == items[item].path().size() &&
+            path_key(items[i].inner) == key)
+            out.copies.push_back(i);
+    out.alike = alike_to(comparables(catalog.snapshot->catalog, analysis.facts, false), item);
+    std::erase_if(out.alike,
+                  [&](const AlikeTexture& a) { return std::find(out.copies.begin(), out.copies.end(), a.index) != out.copies.end(); });
+    if (out.alike.size() > 200) out.alike.resize(200);  // more than anybody looks through
+    if (const auto users = analysis.users.find(key); users != analysis.users.end()) out.users = users->second;
+    out.role = analysis.why(catalog.snapshot->catalog, item, catalog.wishes);
+    if (analysis.facts[item]) out.facts = *analysis.facts[item], out.seen = true;
+    return out;
+}
+
+}  // namespace skivet

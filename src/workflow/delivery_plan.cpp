@@ -1,0 +1,225 @@
+#include "workflow/delivery_plan.h"
+
+#include <fmt/format.h>
+
+#include "base/text.h"
+#include "container/texture_files.h"
+#include "delivery/routes.h"
+
+namespace skivet {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+DeliveryGroup& group_of(std::vector<DeliveryGroup>& groups, const fs::path& source) {
+    const auto found = std::find_if(groups.begin(), groups.end(), [&](const auto& g) { return g.source == source; });
+    if (found != groups.end()) return *found;
+    groups.push_back({source});
+    return groups.back();
+}
+
+void plan_into_archives(const Kinds& kinds, std::vector<DeliveryGroup>& groups) {
+    for (auto& group : groups) {
+        if (const auto stamp = stamp_of(group.source)) group.archive_size = stamp->size;
+        const auto work = [&]() -> Result<WritePlan> {
+            SKIVET_TRY(const auto source, open_source(kinds, group.source));
+            return plan_replacements(kinds, *source, group.contents);
+        };
+        auto planned = work();
+        if (planned) group.plan = std::move(*planned), group.notes = broken_links(group.plan);
+        else group.error = std::move(planned).error();
+    }
+}
+
+/// The textures of a group as the files they are spread over.
+Result<std::vector<AddressedBytes>> files_of(const Kinds& kinds, const DeliveryGroup& group) {
+    SKIVET_TRY(const auto source, open_source(kinds, group.source));
+    return spread_replacements(kinds, *source, group.contents);
+}
+
+/// A name nobody has.
+fs::path patch_name(const fs::path& folder, const fs::path& archive) {
+    std::error_code code;
+    for (int n = 1;; ++n) {
+        const auto number = n > 1 ? fmt::format("_{}", n) : std::string();
+        auto file = folder / fmt::format("zz_{}_patch{}{}", archive.stem().string(), number, archive.extension().string());
+        if (!fs::exists(file, code)) return file;
+    }
+}
+
+void plan_patches(const Kinds& kinds, const fs::path& folder, std::vector<DeliveryGroup>& groups) {
+    for (auto& group : groups) {
+        group.beside = true;
+        const auto work = [&]() -> Result<WritePlan> {
+            SKIVET_TRY(const auto source, open_source(kinds, group.source));
+            SKIVET_TRY(const auto files, spread_replacements(kinds, *source, group.contents));
+            const auto file = patch_name(folder, group.source);
+            SKIVET_TRY(auto plan, plan_patch_archive(kinds, *source, file, files));
+            group.source = file;
+            return plan;
+        };
+        auto planned = work();
+        if (planned) group.plan = std::move(*planned);
+        else group.error = std::move(planned).error();
+    }
+}
+
+/// One group for the folder, and those that cannot go there.
+void plan_loose(const Kinds& kinds, const fs::path& folder, std::vector<DeliveryGroup>& groups) {
+    DeliveryGroup all{folder};
+    all.beside = true;
+    std::vector<AddressedBytes> loose;
+    std::vector<DeliveryGroup> out;
+    for (auto& group : groups) {
+        auto files = files_of(kinds, group);
+        if (!files) {
+            group.beside = true;
+            group.error = std::move(files).error();
+            out.push_back(std::move(group));
+            continue;
+        }
+        std::move(files->begin(), files->end(), std::back_inserter(loose));
+        std::move(group.pieces.begin(), group.pieces.end(), std::back_inserter(all.pieces));
+        std::move(group.contents.begin(), group.contents.end(), std::back_inserter(all.contents));
+    }
+    if (!loose.empty()) {
+        auto planned = plan_override(folder, loose);
+        if (planned) all.plan = std::move(*planned);
+        else all.error = std::move(planned).error();
+        out.push_back(std::move(all));
+    }
+    groups = std::move(out);
+}
+
+std::string title_of(const DeliveryPlan& plan, const std::vector<std::size_t>& groups) {
+    std::size_t pieces = 0;
+    for (const auto g : groups) pieces += plan.groups[g].pieces.size();
+    const auto& first = plan.groups[groups.front()];
+    const auto what = pieces == 1 ? first.pieces.front().name : std::to_string(pieces) + " pieces";
+    const auto where = groups.size() == 1 ? first.source.filename().string() : std::to_string(groups.size()) + " archives";
+    return what + " into " + where;
+}
+
+}  // namespace
+
+std::size_t DeliveryPlan::piece_count() const {
+    std::size_t sum = 0;
+    for (const auto& group : groups) sum += group.writes() ? group.pieces.size() : 0;
+    return sum;
+}
+
+DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project) { return plan_delivery(kinds, project, {}); }
+
+DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project, std::span<const PieceId> some) {
+    DeliveryPlan out;
+    for (const auto& piece : project.pieces) {
+        if (!waits(piece.state) || (!some.empty() && std::find(some.begin(), some.end(), piece.id) == some.end())) continue;
+        auto fitted = fit_now(kinds, project, piece);
+        if (!fitted.deliverable()) {
+            out.left_out.push_back({piece.id, piece.name(), fitted.obstacle()});
+            continue;
+        }
+        auto& group = group_of(out.groups, piece.address.source);
+        group.pieces.push_back(
+            {piece.id, piece.name(), piece.address.inner, piece.seen_hash, fitted.fit->new_blocks(), fitted.fit->kept_blocks()});
+        group.contents.push_back({piece.address.inner, std::move(fitted.fit->file)});
+    }
+    const auto beside = project.game.empty() ? project.folder : project.game;
+    switch (project.route) {
+        case DeliveryRoute::into_archives: plan_into_archives(kinds, out.groups); break;
+        case DeliveryRoute::beside_the_game: plan_loose(kinds, beside / "override", out.groups); break;
+        case DeliveryRoute::patch_archives: plan_patches(kinds, beside, out.groups); break;
+    }
+    return out;
+}
+
+Delivered deliver(const Kinds& kinds, const DeliveryPlan& plan, Vault vault, std::int64_t now) {
+    Delivered out;
+    std::vector<Share> shares;
+    std::vector<std::size_t> groups;
+    for (std::size_t g = 0; g < plan.groups.size(); ++g) {
+        const auto& group = plan.groups[g];
+        if (!group.writes()) continue;
+        groups.push_back(g);
+        shares.push_back({group.source, {}, group.plan});
+        for (const auto& piece : group.pieces) shares.back().entries.push_back(piece.inner.back());
+    }
+    if (groups.empty()) {
+        out.error = Error{ErrorCode::usage, "there is nothing to deliver", {}, {}, {}};
+        return out;
+    }
+    auto done = vault.deliver(std::move(shares), title_of(plan, groups), now, [&]() -> Status {
+        for (const auto g : groups)
+            for (const auto& content : plan.groups[g].contents) {
+                if (plan.groups[g].beside) break;  // read back and compared by the vault
+                SKIVET_TRY(const auto back, read_texture_bytes(kinds, {plan.groups[g].source, content.inner}));
+                if (back != content.bytes) return fail(ErrorCode::io, content.inner.back() + " does not read back as it was written");
+            }
+        return {};
+    });
+    if (done) out.groups = std::move(groups), out.id = done->id;
+    else out.error = std::move(done).error();
+    if (auto history = vault.history()) out.history = std::move(*history);
+    return out;
+}
+
+void note_delivered(Project& project, const DeliveryPlan& plan, const Delivered& delivered) {
+    for (const auto g : delivered.groups)
+        for (std::size_t k = 0; k < plan.groups[g].pieces.size(); ++k) {
+            const auto& planned = plan.groups[g].pieces[k];
+            auto* piece = project.piece(planned.id);
+            if (!piece) continue;
+            piece->delivered_hash = planned.seen_hash;
+            piece->delivered_texture = to_hex(sha256(plan.groups[g].contents[k].bytes));
+            piece->state = piece->seen_hash == planned.seen_hash ? PieceState::delivered : PieceState::changed;
+        }
+}
+
+Undone undo_delivery(const Kinds& kinds, const Project& project, Vault vault, const std::string& id) {
+    Undone out;
+    out.status = vault.undo(id);
+    if (auto history = vault.history()) out.history = std::move(*history);
+    // By a delivery that was not undone, into an archive or beside the game.
+    const auto still_there = [&](const Piece& piece) {
+        const auto holds = [&](const JournalPart& part) {
+            return std::find(part.entries.begin(), part.entries.end(), piece.address.inner.back()) != part.entries.end();
+        };
+        return std::any_of(out.history.begin(), out.history.end(),
+                           [&](const Journal& j) { return std::any_of(j.parts.begin(), j.parts.end(), holds); });
+    };
+    for (const auto& piece : project.pieces)
+        if (piece.state == PieceState::delivered && !still_there(piece))
+            if (const auto bytes = read_texture_bytes(kinds, piece.address); bytes && to_hex(sha256(*bytes)) == piece.original_hash)
+                out.changed_again.push_back(piece.id);
+    return out;
+}
+
+void note_undone(Project& project, const Undone& undone) {
+    for (const auto id : undone.changed_again)
+        if (auto* piece = project.piece(id); piece && piece->state == PieceState::delivered) {
+            piece->state = PieceState::changed;
+            piece->delivered_hash.clear();
+            piece->delivered_texture.clear();
+        }
+}
+
+Result<CompactPlan> plan_compacting(const Kinds& kinds, const fs::path& source, std::shared_ptr<const Container> container,
+                                    const CancelToken& cancel) {
+    SKIVET_TRY(auto plan, container->plan_compact(kinds.limits));
+    auto title = fmt::format("{} given back in {}", human_bytes(container->dead_bytes()), source.filename().string());
+    auto check = [&kinds, source, container, cancel]() -> Status {
+        SKIVET_TRY(const auto again, open_source(kinds, source));
+        return same_contents(*container, *again, kinds.limits, cancel);
+    };
+    return CompactPlan{std::move(plan), {std::move(title), source, {}}, std::move(check)};
+}
+
+std::vector<PieceId> gone_stale(const Kinds& kinds, std::span<const Piece> pieces) {
+    std::vector<PieceId> out;
+    for (const auto& piece : pieces)
+        if (const auto checked = check_source(kinds, piece); checked && checked->state == PieceState::gone_stale) out.push_back(piece.id);
+    return out;
+}
+
+}  // namespace skivet

@@ -1,0 +1,87 @@
+#pragma once
+// From the bench into the game and back: what would be written and where, writing it, undoing it, giving space back. A plan is a value that
+// can be shown; what the pieces' states are afterwards is said here, for both faces.
+#include "catalog/catalog.h"
+#include "delivery/vault.h"
+#include "workflow/pieces.h"
+
+namespace skivet {
+
+/// A piece in a plan, as it was when it was planned.
+struct PlannedPiece {
+    PieceId id = 0;
+    std::string name;
+    std::vector<std::string> inner;  ///< steps from the source to the entry
+    std::string seen_hash;           ///< of the edited file
+    std::uint64_t new_blocks = 0;    ///< of all levels
+    std::uint64_t kept_blocks = 0;
+};
+
+/// What one delivery into one source, or into one place beside the game's own, would write.
+struct DeliveryGroup {
+    std::filesystem::path source;
+    WritePlan plan = {};
+    std::vector<PlannedPiece> pieces = {};
+    std::vector<AddressedBytes> contents = {};  ///< one per piece: the texture it becomes
+    std::uint64_t archive_size = 0;             ///< bytes
+    std::optional<Error> error = {};            ///< why it cannot be planned
+    std::vector<std::string> notes = {};        ///< what else the plan does, for the person
+    bool beside = false;                        ///< `source` is a folder or archive beside the game's own
+
+    [[nodiscard]] bool writes() const { return !error && !plan.empty(); }
+};
+
+/// A changed piece that needs a mend, or a look, first.
+struct LeftOutPiece {
+    PieceId id = 0;
+    std::string name, why;
+};
+
+struct DeliveryPlan {
+    std::vector<DeliveryGroup> groups;
+    std::vector<LeftOutPiece> left_out;
+    [[nodiscard]] std::size_t piece_count() const;  ///< that would be written
+};
+
+/// Fits every piece that waits and plans by the project's route: into the archives; as loose files in the folder `override` of the game (of
+/// the project, where no game is known); or as one new archive a source, zz_NAME_patch beside the game, with a number where one of that
+/// name is there already, for it may be another mod's. Errors of a group stand in it.
+[[nodiscard]] DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project);
+/// The same for some of the pieces; all when none is named.
+[[nodiscard]] DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project, std::span<const PieceId> some);
+
+/// What became of a plan.
+struct Delivered {
+    std::optional<Error> error;       ///< then nothing was written, or all of it was rolled back
+    std::vector<std::size_t> groups;  ///< those that are in the game now
+    std::string id;                   ///< of the delivery in the history
+    std::vector<Journal> history;
+};
+/// Writes all groups that have no error, or none; then every entry is read through the container and compared.
+[[nodiscard]] Delivered deliver(const Kinds& kinds, const DeliveryPlan& plan, Vault vault, std::int64_t now);
+/// The states after it. A piece that was saved again meanwhile is a changed piece.
+void note_delivered(Project& project, const DeliveryPlan& plan, const Delivered& delivered);
+
+struct Undone {
+    Status status;
+    std::vector<Journal> history;
+    std::vector<PieceId> changed_again;  ///< delivered before, and now no longer in the game
+};
+[[nodiscard]] Undone undo_delivery(const Kinds& kinds, const Project& project, Vault vault, const std::string& id);
+void note_undone(Project& project, const Undone& undone);
+
+/// Giving back what nothing in an archive uses any more, as a plan; an empty one when there is nothing. `check` reads every entry again and
+/// compares: a delivery stands only when it holds.
+struct CompactPlan {
+    WritePlan plan;
+    DeliveryNote note;
+    std::function<Status()> check;
+};
+/// `kinds` must outlive it.
+[[nodiscard]] Result<CompactPlan> plan_compacting(const Kinds& kinds, const std::filesystem::path& source,
+                                                  std::shared_ptr<const Container> container, const CancelToken& cancel = {});
+
+/// Pieces whose entry is no longer what was taken or delivered.
+[[nodiscard]] std::vector<PieceId> gone_stale(const Kinds& kinds, std::span<const Piece> pieces);
+
+}  // namespace skivet

@@ -1,0 +1,80 @@
+#include "workflow/opening.h"
+
+#include "catalog/catalog.h"
+#include "container/sheet_folders.h"
+#include "workflow/pieces.h"
+
+namespace skivet {
+
+namespace fs = std::filesystem;
+
+std::shared_ptr<const Kinds> shipped_kinds(std::vector<Error>& errors) {
+    auto kinds = std::make_shared<Kinds>();
+    for (const auto& folder : sheet_folders())
+        for (auto& error : add_sheets_in(*kinds, folder)) errors.push_back(std::move(error));
+    return kinds;
+}
+
+std::shared_ptr<Kinds> kinds_of(const Kinds& shipped, const Project& project, std::shared_ptr<const KeyRing> keys,
+                                std::vector<Error>& errors) {
+    auto kinds = std::make_shared<Kinds>(shipped);
+    kinds->keys = std::move(keys);
+    kinds->choices = project.choices;
+    kinds->known_paths = project.known_paths;
+    for (auto& error : add_sheets_in(*kinds, project.sheets())) errors.push_back(std::move(error));
+    return kinds;
+}
+
+Vault vault_of(const Project& project, Files& files) { return Vault(project.vault(), files, VaultRegister(VaultRegister::usual_place())); }
+
+Result<OpenedProject> open_for_work(const Kinds& shipped, const OpenWish& wish, Files& files, std::int64_t now) {
+    OpenedProject out;
+    if (!wish.locked) {
+        SKIVET_TRY(out.lock, lock_project(wish.folder));
+    }
+    SKIVET_TRY(out.project, open_project(wish.folder));
+    auto& project = out.project;
+    std::error_code code;
+    if (!wish.game.empty() && !project.game.empty() && fs::weakly_canonical(wish.game, code) != fs::weakly_canonical(project.game, code))
+        // Its sources and its loose files belong to the other one.
+        return fail(
+            Error{ErrorCode::usage,
+                  "the project " + wish.folder.string() + " is about the game in " + project.game.string() + ", not " + wish.game.string(),
+                  {},
+                  {},
+                  "Choose another --project for this game, or leave --project out"});
+    (void)keep_good_copy(wish.folder);  // only a help for a bad day
+    if (auto keys = load_keys(project.keys())) out.keys = std::move(*keys);
+    else out.problems.push_back(std::move(keys).error());
+    out.kinds = kinds_of(shipped, project, std::make_shared<KeyRing>(out.keys), out.problems);
+    auto vault = vault_of(project, files);
+    if (auto recovered = vault.recover()) out.recovered = std::move(*recovered);
+    else out.problems.push_back(std::move(recovered).error());
+    for (auto& error : vault.unreadable()) out.problems.push_back(std::move(error));
+    if (!wish.game.empty()) {
+        project.game = wish.game;
+        if (project.sources.empty()) {
+            project.name = wish.game.filename().string();
+            if (auto found = find_sources(*out.kinds, wish.game)) project.sources = std::move(*found);
+        }
+    }
+    if (!wish.play.empty()) project.play = wish.play;
+    for (const auto& source : wish.more_sources)
+        if (std::find(project.sources.begin(), project.sources.end(), source) == project.sources.end()) project.sources.push_back(source);
+    for (auto& piece : project.pieces) {
+        piece = look_at_piece(project, piece, now);
+        if (auto checked = check_source(*out.kinds, piece)) piece = std::move(*checked);
+    }
+    if (auto history = vault.history()) out.history = std::move(*history);
+    if (auto index = IndexStore::open(project.index(), true)) out.index = std::move(*index);
+    else out.problems.push_back(std::move(index).error());
+    // Without a place on the disk it works all the same, only nothing is kept.
+    if (!out.index) {
+        SKIVET_TRY(out.index, IndexStore::open(":memory:"));
+    }
+    if (auto baseline = Baseline::open(project.baseline())) out.baseline = std::move(*baseline);
+    else out.problems.push_back(std::move(baseline).error());
+    return out;
+}
+
+}  // namespace skivet

@@ -1,0 +1,180 @@
+#include "workflow/pieces.h"
+
+#include <fmt/format.h>
+
+#include "base/file_write.h"
+#include "base/text.h"
+#include "bench/follow.h"
+#include "container/texture_files.h"
+
+namespace skivet {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+std::string hash_of(ByteSpan data) { return to_hex(sha256(data)); }
+
+}  // namespace
+
+Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Address& address, ExportAs as, std::int64_t now) {
+    SKIVET_TRY(auto bytes, read_texture_bytes(kinds, address));
+    Piece piece;
+    piece.address = address;
+    piece.original_hash = hash_of(bytes);
+    SKIVET_CHECK(write_file(project.original_of(piece), bytes));
+    auto texture = TextureFile::open(kinds.textures, std::move(bytes), address.inner.back(), kinds.limits);
+    if (!texture) return fail(std::move(texture).error().within(address.inner.back()));
+    if (texture->layout.damage) return fail(texture->layout.damage->within(address.inner.back()));
+    as = decided(as, texture->layout.desc.format);
+    piece.as = as;
+    auto exported = export_as(*texture, as);
+    if (!exported) return fail(std::move(exported).error().within(address.inner.back()));
+    fs::path relative = safe_relative_path(address.source.stem().string());
+    for (const auto& step : address.inner) relative /= safe_relative_path(step);
+    // The whole old name stays in the new one, so that x.dds and x.pnl side by side do not meet in one file.
+    relative += extension_of(as);
+    piece.file = relative;
+    for (int n = 2; std::any_of(project.pieces.begin(), project.pieces.end(), [&](const Piece& p) { return p.file == piece.file; }); ++n)
+        piece.file = relative.parent_path() / fmt::format("{}_{}{}", relative.stem().string(), n, extension_of(as));
+    SKIVET_CHECK(write_file(project.work() / piece.file, *exported));
+    piece.exported_hash = piece.seen_hash = hash_of(*exported);
+    piece.state = PieceState::out;
+    piece.changed_at = now;
+    return piece;
+}
+
+Result<Piece> take_follower(const Kinds& kinds, const Project& project, const Piece& leader, const Address& address, std::int64_t now) {
+    SKIVET_TRY(auto bytes, read_texture_bytes(kinds, address));
+    auto piece = leader;
+    piece.address = address;
+    piece.leader_hash = leader.follows() ? leader.leader_hash : leader.original_hash;
+    piece.original_hash = hash_of(bytes);
+    piece.delivered_hash.clear();
+    piece.delivered_texture.clear();
+    piece.options = {};
+    piece.changed_at = now;
+    if (piece.state == PieceState::delivered || piece.state == PieceState::gone_stale)
+        piece.state = piece.seen_hash == piece.exported_hash ? PieceState::out : PieceState::changed;
+    SKIVET_CHECK(write_file(project.original_of(piece), bytes));
+    const auto texture = TextureFile::open(kinds.textures, std::move(bytes), address.inner.back(), kinds.limits);
+    if (!texture) return fail(texture.error().within(address.inner.back()));
+    if (texture->layout.damage) return fail(texture->layout.damage->within(address.inner.back()));
+    return piece;
+}
+
+Piece look_at_piece(const Project& project, Piece piece, std::int64_t now) {
+    const auto bytes = read_file(project.work() / piece.file);
+    if (!bytes) return piece;
+    const auto hash = hash_of(*bytes);
+    if (hash == piece.seen_hash) return piece;
+    piece.seen_hash = hash;
+    piece.changed_at = now;
+    piece.state = hash == piece.exported_hash && piece.delivered_hash.empty()     ? PieceState::out
+                  : !piece.delivered_hash.empty() && hash == piece.delivered_hash ? PieceState::delivered
+                                                                                  : PieceState::changed;
+    return piece;
+}
+
+Result<Piece> check_source(const Kinds& kinds, Piece piece) {
+    SKIVET_TRY(const auto bytes, read_texture_bytes(kinds, piece.address));
+    const auto hash = hash_of(bytes);
+    if (hash != piece.original_hash && (piece.delivered_texture.empty() || hash != piece.delivered_texture))
+        piece.state = PieceState::gone_stale;
+    return piece;
+}
+
+Result<TextureFile> original_texture(const Kinds& kinds, const Project& project, const Piece& piece) {
+    auto bytes = read_file(project.original_of(piece));
+    if (!bytes) return fail(std::move(bytes).error().within("originals"));
+    return TextureFile::open(kinds.textures, std::move(*bytes), piece.address.inner.back(), kinds.limits);
+}
+
+Result<Fit> fit_piece(const Kinds& kinds, const Project& project, const Piece& piece) {
+    SKIVET_TRY(const auto original, original_texture(kinds, project, piece));
+    auto bytes = read_file(project.work() / piece.file);
+    if (!bytes) return fail(std::move(bytes).error().within(piece.name()));
+    auto edited = read_edited(std::move(*bytes), kinds.limits, piece.file.string());
+    if (!edited) return fail(std::move(edited).error().within(piece.file.filename().string()));
+    if (!piece.follows()) return fit(original, *edited, piece.options);
+    auto leader_bytes = read_file(project.folder / "originals" / piece.leader_hash);
+    if (!leader_bytes) return fail(std::move(leader_bytes).error().within("originals"));
+    SKIVET_TRY(const auto leader, TextureFile::open(kinds.textures, std::move(*leader_bytes), piece.file.stem().string(), kinds.limits));
+    SKIVET_TRY(const auto own, follow_edit(leader, *edited, original));
+    return fit(original, own, piece.options);
+}
+
+Taken take_pieces(const Kinds& kinds, Project project, std::span<const Address> addresses, ExportAs as, std::int64_t now) {
+    Taken out;
+    for (const auto& address : addresses) {
+        if (project.piece_of(address)) continue;
+        auto piece = take_piece(kinds, project, address, as, now);
+        if (!piece) {
+            out.errors.push_back(std::move(piece).error());
+            continue;
+        }
+        project.pieces.push_back(*piece);  // so that the next file gets another name
+        out.pieces.push_back(std::move(*piece));
+    }
+    return out;
+}
+
+Taken take_with_followers(const Kinds& kinds, Project project, const Address& address, std::span<const Address> others, std::int64_t now) {
+    auto out = take_pieces(kinds, project, std::span(&address, 1), ExportAs::picture, now);
+    if (!out.errors.empty()) return out;
+    if (!out.pieces.empty()) project.pieces.push_back(out.pieces.front());
+    const auto leader = *project.piece_of(address);
+    for (const auto& other : others) {
+        if (project.piece_of(other)) continue;
+        auto piece = take_follower(kinds, project, leader, other, now);
+        if (piece) out.pieces.push_back(std::move(*piece));
+        else out.errors.push_back(std::move(piece).error());
+    }
+    return out;
+}
+
+std::vector<PieceId> keep_taken(Project& project, std::vector<Piece> taken) {
+    std::vector<PieceId> out;
+    for (auto& piece : taken)
+        // Asked for twice before the first was written: one piece is enough.
+        if (const auto* kept = project.add(std::move(piece))) out.push_back(kept->id);
+    return out;
+}
+
+Result<Piece> take_again(const Kinds& kinds, const Project& project, const Piece& piece, std::int64_t now) {
+    auto others = project;
+    others.put_away(piece.id);
+    SKIVET_TRY(auto taken, take_piece(kinds, others, piece.address, piece.as, now));
+    taken.id = piece.id;
+    return taken;
+}
+
+std::string PieceFit::obstacle() const {
+    if (!fit) return fit.error().message();
+    for (const auto& finding : fit->findings)
+        if (finding.grade == Grade::blocks) return finding.headline;
+    return {};
+}
+
+PieceFit fit_now(const Kinds& kinds, const Project& project, const Piece& piece) {
+    return {piece.id, piece.seen_hash, fmt::format("{}", fmt::join(ids_of(piece.options.mends), ",")), fit_piece(kinds, project, piece)};
+}
+
+bool waits(PieceState state) { return state == PieceState::changed || state == PieceState::fits || state == PieceState::needs_mend; }
+
+bool note_fit(Project& project, const PieceFit& fit) {
+    auto* piece = project.piece(fit.piece);
+    if (!piece || piece->seen_hash != fit.seen_hash || !waits(piece->state)) return false;
+    const auto state = !fit.fit || fit.fit->needs_mend() ? PieceState::needs_mend : PieceState::fits;
+    return std::exchange(piece->state, state) != state;
+}
+
+bool note_look(Project& project, const Piece& seen) {
+    auto* piece = project.piece(seen.id);
+    if (!piece || piece->seen_hash == seen.seen_hash) return false;
+    *piece = seen;
+    piece->options = {};
+    return true;
+}
+
+}  // namespace skivet

@@ -1,0 +1,62 @@
+#pragma once
+// What is done with the pieces of a project. Everything here reads or writes files and may take long; the project itself is not changed
+// but returned, so that a window can do it beside itself.
+#include "workflow/project.h"
+
+namespace skivet {
+
+/// Takes an entry to the bench: keeps its original bytes and writes it out. The file name follows the entry's path and never leaves
+/// the work folder.
+[[nodiscard]] Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Address& address, ExportAs as, std::int64_t now);
+
+/// Takes another entry with the same picture along: it has no file of its own but follows the leader's edit (follow.h).
+[[nodiscard]] Result<Piece> take_follower(const Kinds& kinds, const Project& project, const Piece& leader, const Address& address,
+                                          std::int64_t now);
+
+/// Looks at the piece's file and returns the piece with its state brought up to date: changed when the file was saved with other
+/// content, out when it is as exported. A file that is gone or half written leaves the state as it is.
+[[nodiscard]] Piece look_at_piece(const Project& project, Piece piece, std::int64_t now);
+/// Whether the game's entry is still what was taken or what we delivered; sets gone_stale otherwise.
+[[nodiscard]] Result<Piece> check_source(const Kinds& kinds, Piece piece);
+
+[[nodiscard]] Result<TextureFile> original_texture(const Kinds& kinds, const Project& project, const Piece& piece);
+[[nodiscard]] Result<Fit> fit_piece(const Kinds& kinds, const Project& project, const Piece& piece);
+
+/// Several at once: what could be taken, and why the others could not.
+struct Taken {
+    std::vector<Piece> pieces;
+    std::vector<Error> errors;
+};
+/// Those that are on the bench already are left out.
+[[nodiscard]] Taken take_pieces(const Kinds& kinds, Project project, std::span<const Address> addresses, ExportAs as, std::int64_t now);
+/// A texture and others that show the same picture: they follow its edit. A leader that is on the bench already is used.
+[[nodiscard]] Taken take_with_followers(const Kinds& kinds, Project project, const Address& leader, std::span<const Address> others,
+                                        std::int64_t now);
+/// Keeps what was taken in the project, with ids; returns those that were not there yet.
+std::vector<PieceId> keep_taken(Project& project, std::vector<Piece> taken);
+/// Takes the texture of a piece anew, as it is in the game now; the piece keeps its id and place, and a file of the same name is written
+/// over: whoever asks for it has been asked.
+[[nodiscard]] Result<Piece> take_again(const Kinds& kinds, const Project& project, const Piece& piece, std::int64_t now);
+
+/// A piece's fit, or why there is none.
+struct PieceFit {
+    PieceId piece = 0;
+    std::string seen_hash;  ///< of the file it was made from
+    std::string mended;     ///< ids of the mends it was made with, joined: a fit with others is another fit
+    Result<Fit> fit = Fit{};
+
+    [[nodiscard]] bool deliverable() const { return fit && !fit->blocked(); }
+    /// Why it cannot be delivered, in a few words; empty when it can.
+    [[nodiscard]] std::string obstacle() const;
+};
+[[nodiscard]] PieceFit fit_now(const Kinds& kinds, const Project& project, const Piece& piece);
+/// Whether the piece is edited and waits to be fitted or delivered.
+[[nodiscard]] bool waits(PieceState state);
+/// Brings the piece's state up to date with a fit of it; false when nothing changed, or the fit is of an older file.
+bool note_fit(Project& project, const PieceFit& fit);
+
+/// Takes over what `look_at_piece` saw: true when the file was saved anew. A mend belongs to the file it was pressed for, so they are
+/// forgotten then.
+bool note_look(Project& project, const Piece& seen);
+
+}  // namespace skivet
