@@ -18,24 +18,24 @@
 
 namespace skivet::app {
 
-void correct_habit(QWidget* parent, Session* session, std::size_t item, Role role) {
-    const auto stock = session->stock();
-    if (item >= stock->catalog.items.size()) return;
-    const auto& path = stock->catalog.items[item].path();
-    const auto parts = split_name(path, session->knowledge()->analysis.habits);
+void correct_habit(QWidget* parent, CatalogModel* model, std::size_t item, Role role) {
+    const auto snapshot = model->snapshot();
+    if (item >= snapshot->catalog.items.size()) return;
+    const auto& path = snapshot->catalog.items[item].path();
+    const auto parts = split_name(path, model->catalog()->analysis.habits);
     if (parts.habit) {
         auto habit = *parts.habit;
         habit.role = role;
-        if (role == Role::unsure) session->forget_habit(habit);
-        else session->set_habit(habit);
-        return emit session->notice(
+        if (role == Role::unsure) model->forget_habit(habit);
+        else model->set_habit(habit);
+        return model->tell(
             role == Role::unsure
                 ? QObject::tr("\"%1\" means what it means everywhere again.").arg(to_text(habit.word))
                 : QObject::tr("All textures with \"%1\" in their name are %2 now.").arg(to_text(habit.word), to_text(name_of(role))));
     }
     if (role == Role::unsure) return;
     // No known part: the last word of the name is offered.
-    const auto name = to_text(stock->catalog.items[item].name());
+    const auto name = to_text(snapshot->catalog.items[item].name());
     const auto mark = std::max({name.lastIndexOf('_'), name.lastIndexOf('-'), name.lastIndexOf('.'), name.lastIndexOf(' ')});
     auto* dialog = new QInputDialog(parent);
     dialog->setObjectName(QStringLiteral("habit_word"));
@@ -43,14 +43,14 @@ void correct_habit(QWidget* parent, Session* session, std::size_t item, Role rol
     dialog->setWindowTitle(QObject::tr("Naming habit"));
     dialog->setLabelText(QObject::tr("Which ending of \"%1\" says that it is %2?").arg(name, to_text(name_of(role))));
     dialog->setTextValue(mark > 0 ? name.mid(mark + 1) : QString());
-    QObject::connect(dialog, &QInputDialog::textValueSelected, session, [session, role](const QString& word) {
+    QObject::connect(dialog, &QInputDialog::textValueSelected, model, [model, role](const QString& word) {
         const auto clean = word.trimmed().toLower().toStdString();
-        if (!clean.empty()) session->set_habit({RoleHabit::Place::suffix, clean, role});
+        if (!clean.empty()) model->set_habit({RoleHabit::Place::suffix, clean, role});
     });
     dialog->open();
 }
 
-void show_habits(QWidget* parent, Session* session) {
+void show_habits(QWidget* parent, CatalogModel* model) {
     auto* dialog = new QDialog(parent);
     dialog->setObjectName(QStringLiteral("habits"));
     dialog->setAttribute(Qt::WA_DeleteOnClose);
@@ -85,14 +85,14 @@ void show_habits(QWidget* parent, Session* session) {
         const int before = list->currentRow();
         list->clear();
         lines->clear();
-        for (const auto& h : session->project().habits) {
+        for (const auto& h : model->habits()) {
             const auto place = place_named(h.place);
             const auto r = role_named(h.role);
             if (!place || !r) continue;
             lines->push_back({{*place, h.word, *r}, true});
             list->addItem(QObject::tr("%1 \"%2\" means %3").arg(to_text(h.place), to_text(h.word), to_text(name_of(*r))));
         }
-        for (const auto& p : session->knowledge()->analysis.proposals) {
+        for (const auto& p : model->catalog()->analysis.proposals) {
             lines->push_back({p.habit, false});
             QString text = QObject::tr("%1 \"%2\"? %3 names, %4 with a counterpart")
                                .arg(to_text(name_of(p.habit.place)), to_text(p.habit.word))
@@ -126,23 +126,23 @@ void show_habits(QWidget* parent, Session* session) {
         if (at < 0 || at >= int(lines->size())) return;
         auto habit = (*lines)[std::size_t(at)].habit;
         habit.role = static_cast<Role>(role->currentData().toInt());
-        session->set_habit(habit);
+        model->set_habit(habit);
         fill();
     });
     QObject::connect(forget, &QPushButton::clicked, dialog, [=] {
         const int at = list->currentRow();
         if (at < 0 || at >= int(lines->size())) return;
-        session->forget_habit((*lines)[std::size_t(at)].habit);
+        model->forget_habit((*lines)[std::size_t(at)].habit);
         fill();
     });
-    QObject::connect(session, &Session::knowledge_changed, dialog, fill);
+    QObject::connect(model, &CatalogModel::analysis_changed, dialog, fill);
     fill();
     follow(list->currentRow());
     list->setFocus();
     dialog->open();
 }
 
-void show_export(QWidget* parent, Session* session, std::vector<std::size_t> some, std::vector<std::size_t> all) {
+void show_export(QWidget* parent, CatalogModel* model, std::vector<std::size_t> some, std::vector<std::size_t> all) {
     auto* dialog = new QDialog(parent);
     dialog->setObjectName(QStringLiteral("export"));
     dialog->setAttribute(Qt::WA_DeleteOnClose);
@@ -242,7 +242,7 @@ void show_export(QWidget* parent, Session* session, std::vector<std::size_t> som
         else timer->stop();
     };
     QObject::connect(timer, &QTimer::timeout, dialog, [=] {
-        const auto progress = session->exporting();
+        const auto progress = model->exporting();
         if (!progress) {  // it was begun in a window that is closed, and has ended
             running(false);
             return text->setText(QObject::tr("The export has ended; the log says how."));
@@ -260,13 +260,13 @@ void show_export(QWidget* parent, Session* session, std::vector<std::size_t> som
         text->setText(line);
     });
     QObject::connect(pause, &QPushButton::clicked, dialog, [=] {
-        if (const auto progress = session->exporting()) progress->gate.paused() ? progress->gate.go_on() : progress->gate.pause();
+        if (const auto progress = model->exporting()) progress->gate.paused() ? progress->gate.go_on() : progress->gate.pause();
     });
     QObject::connect(cancel, &QPushButton::clicked, dialog, [=] {
-        if (const auto progress = session->exporting()) progress->cancel.cancel();
+        if (const auto progress = model->exporting()) progress->cancel.cancel();
     });
     QObject::connect(start, &QPushButton::clicked, dialog, [=, some = std::move(some), all = std::move(all)] {
-        if (session->exporting()) return text->setText(QObject::tr("An export is running already."));
+        if (model->exporting()) return text->setText(QObject::tr("An export is running already."));
         ExportWish wish;
         wish.as = static_cast<ExportAs>(as->currentData().toInt());
         wish.shape = static_cast<FolderShape>(shape->currentIndex());
@@ -278,11 +278,11 @@ void show_export(QWidget* parent, Session* session, std::vector<std::size_t> som
         const bool chosen = !some.empty() && what->currentIndex() == 0;
         clock->start();
         text->setText(QObject::tr("Beginning"));
-        session->export_items(
+        model->export_items(
             chosen ? some : all, wish, place->text().toStdString(), false,
-            [dialog = QPointer<QDialog>(dialog), session, text, running, resume, to = place->text()](const Result<ExportReport>& report) {
+            [dialog = QPointer<QDialog>(dialog), model, text, running, resume, to = place->text()](const Result<ExportReport>& report) {
                 if (!dialog) {
-                    emit session->notice(
+                    model->tell(
                         report
                             ? QObject::tr("Exported to %1: %2 written, %3 failed.").arg(to).arg(report->written).arg(report->failed.size())
                             : to_text(report.error().message()));
@@ -302,7 +302,7 @@ void show_export(QWidget* parent, Session* session, std::vector<std::size_t> som
             });
         running(true);
     });
-    if (session->exporting()) running(true), clock->start();
+    if (model->exporting()) running(true), clock->start();
     dialog->open();
 }
 

@@ -1,5 +1,7 @@
 #include "app/dialogs.h"
 
+#include "app/models/sources_model.h"
+
 #include <QCheckBox>
 #include <QComboBox>
 #include <QFormLayout>
@@ -91,16 +93,16 @@ std::vector<std::string> split(const QString& command) {
 
 void show_command_finder(QWidget* parent, const QList<QAction*>& actions) { (new Finder(parent, actions))->open(); }
 
-void show_settings(QWidget* parent, Session* session) {
+void show_settings(QWidget* parent, ProjectStore* store) {
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setWindowTitle(QObject::tr("Settings"));
     dialog->resize(560, 200);
     auto* box = new QVBoxLayout(dialog);
     auto* form = new QFormLayout;
-    auto* editor = new QLineEdit(joined(session->project().editor));
+    auto* editor = new QLineEdit(joined(store->project().editor));
     editor->setPlaceholderText(QObject::tr("the desktop's program for the file type"));
-    auto* play = new QLineEdit(joined(session->project().play));
+    auto* play = new QLineEdit(joined(store->project().play));
     play->setPlaceholderText(QObject::tr("program and arguments"));
     form->addRow(QObject::tr("Open pieces with"), editor);
     form->addRow(QObject::tr("Start the game with"), play);
@@ -112,13 +114,13 @@ void show_settings(QWidget* parent, Session* session) {
     row->addWidget(keep);
     box->addLayout(row);
     QObject::connect(keep, &QPushButton::clicked, dialog, [=] {
-        session->set_commands(split(editor->text()), split(play->text()));
+        store->set_commands(split(editor->text()), split(play->text()));
         dialog->accept();
     });
     dialog->open();
 }
 
-void show_keys(QWidget* parent, Session* session) {
+void show_keys(QWidget* parent, ProjectStore* store) {
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setObjectName(QStringLiteral("keys"));
@@ -134,7 +136,7 @@ void show_keys(QWidget* parent, Session* session) {
     list->setAccessibleName(QObject::tr("Keys"));
     const auto fill = [=] {
         list->clear();
-        for (const auto& name : session->key_names()) list->addItem(to_text(name));
+        for (const auto& name : store->key_names()) list->addItem(to_text(name));
         if (list->count() == 0) {
             list->addItem(QObject::tr("No key yet"));
             list->item(0)->setFlags(Qt::NoItemFlags);
@@ -177,7 +179,7 @@ void show_keys(QWidget* parent, Session* session) {
     QObject::connect(add, &QPushButton::clicked, dialog, [=] {
         static constexpr const char* lead[] = {"text:", "", "@"};
         const auto text = name->text().trimmed().toStdString() + '=' + lead[how->currentIndex()] + value->text().toStdString();
-        if (const auto added = session->add_key(text); !added) {
+        if (const auto added = store->add_key(text); !added) {
             wrong->setText(to_text(added.error().message()));
             wrong->show();
             return;
@@ -190,18 +192,18 @@ void show_keys(QWidget* parent, Session* session) {
     });
     QObject::connect(remove, &QPushButton::clicked, dialog, [=] {
         if (!list->currentItem() || !(list->currentItem()->flags() & Qt::ItemIsSelectable)) return;
-        session->remove_key(list->currentItem()->text().toStdString());
+        store->remove_key(list->currentItem()->text().toStdString());
         fill();
     });
     dialog->open();
     name->setFocus();
 }
 
-void show_kinds(QWidget* parent, Session* session, std::size_t source) {
-    const auto stock = session->stock();
-    if (source >= stock->facts.size()) return;
-    const auto& facts = stock->facts[source];
-    const auto path = stock->sources[source].path;
+void show_kinds(QWidget* parent, SourcesModel* model, std::size_t source) {
+    const auto snapshot = model->snapshot();
+    if (source >= snapshot->facts.size()) return;
+    const auto& facts = snapshot->facts[source];
+    const auto path = snapshot->sources[source].path;
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setObjectName(QStringLiteral("kinds"));
@@ -226,7 +228,7 @@ void show_kinds(QWidget* parent, Session* session, std::size_t source) {
                                  : QObject::tr("As recognized: %1").arg(to_text(facts.candidates[0].first)),
         {});
     for (const auto& [kind, reason] : facts.candidates) add(QStringLiteral("%1  —  %2").arg(to_text(kind), to_text(reason)), kind);
-    for (const auto& kind : session->kinds().containers)
+    for (const auto& kind : model->kinds()->containers)
         if (std::none_of(facts.candidates.begin(), facts.candidates.end(), [&](const auto& c) { return c.first == kind->name(); }))
             add(to_text(kind->name()), kind->name());
     auto* alike = new QCheckBox(QObject::tr("for all files named *%1").arg(to_text(path.extension())));
@@ -242,7 +244,7 @@ void show_kinds(QWidget* parent, Session* session, std::size_t source) {
     const auto choose = [=] {
         if (!list->currentItem()) return;
         const auto pattern = alike->isChecked() ? "*" + path.extension().string() : path.string();
-        session->choose_kind(pattern, list->currentItem()->data(Qt::UserRole).toString().toStdString());
+        model->choose_kind(pattern, list->currentItem()->data(Qt::UserRole).toString().toStdString());
         dialog->accept();
     };
     QObject::connect(take, &QPushButton::clicked, dialog, choose);
@@ -251,7 +253,7 @@ void show_kinds(QWidget* parent, Session* session, std::size_t source) {
     list->setFocus();
 }
 
-void show_log(QWidget* parent, Session* session) {
+void show_log(QWidget* parent, Messages* messages) {
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setWindowTitle(QObject::tr("Log"));
@@ -260,8 +262,8 @@ void show_log(QWidget* parent, Session* session) {
     auto* text = new QPlainTextEdit;
     text->setReadOnly(true);
     text->setFont(number_font(12));
-    for (const auto& line : session->log()) text->appendPlainText(line);
-    QObject::connect(session, &Session::logged, text, &QPlainTextEdit::appendPlainText);
+    for (const auto& line : messages->log()) text->appendPlainText(line);
+    QObject::connect(messages, &Messages::logged, text, &QPlainTextEdit::appendPlainText);
     box->addWidget(text);
     dialog->open();
 }

@@ -2,18 +2,20 @@
 #include <QAction>
 #include <QDialog>
 
-#include "app/models/session.h"
-
 namespace skivet::app {
+
+class Messages;
+class ProjectStore;
+class SourcesModel;
 
 /// A field and a list: type a part of a command's name, Enter runs it.
 void show_command_finder(QWidget* parent, const QList<QAction*>& actions);
 /// What opens pieces, and how the game is started.
-void show_settings(QWidget* parent, Session* session);
+void show_settings(QWidget* parent, ProjectStore* store);
 /// The names of the keys, never their values; a key is added as words, digits or a file.
-void show_keys(QWidget* parent, Session* session);
+void show_keys(QWidget* parent, ProjectStore* store);
 /// What a source is taken for, with the reasons; another kind can be chosen for it or for all files named alike.
-void show_kinds(QWidget* parent, Session* session, std::size_t source);
-void show_log(QWidget* parent, Session* session);
+void show_kinds(QWidget* parent, SourcesModel* model, std::size_t source);
+void show_log(QWidget* parent, Messages* messages);
 
 }  // namespace skivet::app

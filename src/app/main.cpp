@@ -3,9 +3,9 @@
 #include <QTextStream>
 
 #include "app/main_window.h"
+#include "app/models/models.h"
 #include "app/one_window.h"
 #include "app/theme/theme.h"
-#include "app/tour.h"
 
 namespace {
 
@@ -20,7 +20,6 @@ void add_options(QCommandLineParser& parser) {
                       QStringLiteral("The game's folder: opens its project, or makes one with its archives as sources"),
                       QStringLiteral("dir")});
     parser.addOption({QStringLiteral("play"), QStringLiteral("The command that starts the game"), QStringLiteral("command")});
-    parser.addOption({QStringLiteral("tour"), QStringLiteral("Walk through every page, save PNGs there and end"), QStringLiteral("dir")});
     parser.addOption({QStringLiteral("size"), QStringLiteral("The window's size, for example 1024x700"), QStringLiteral("WxH")});
 }
 
@@ -69,26 +68,24 @@ int main(int argc, char** argv) {
         QTextStream(stdout) << "skivet: this project is open already; its window comes to the front\n";
         return 0;
     }
-    Session session;
-    MainWindow window(&session);
+    Models models;
+    MainWindow window(models);
     // Listens once the project is ours: another window's socket must not be taken from it.
     std::unique_ptr<OneWindow> one;
-    QObject::connect(&session, &Session::history_changed, &window, [&] {
-        if (one || !session.has_project()) return;
+    QObject::connect(&models.store, &ProjectStore::opened, &window, [&] {
+        if (one) return;
         one = std::make_unique<OneWindow>(folder);
         QObject::connect(one.get(), &OneWindow::asked, &window, [&](const std::vector<fs::path>& files) {
-            for (const auto& file : files) session.add_source(file);
+            for (const auto& file : files) models.sources.add(file);
             window.setWindowState(window.windowState() & ~Qt::WindowMinimized);
             window.raise();
             window.activateWindow();
         });
     });
-    session.open(folder, game, sources, play);
+    models.store.open({folder, game, sources, play});
     if (const auto sides = parser.value(QStringLiteral("size")).split('x'); sides.size() == 2)
         window.resize(sides[0].toInt(), sides[1].toInt());
     else window.fit_to_screen();
     window.show();
-    if (parser.isSet(QStringLiteral("tour")))
-        new Tour(&window, &session, parser.value(QStringLiteral("tour")), [](int code) { QApplication::exit(code); });
     return QApplication::exec();
 }

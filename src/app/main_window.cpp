@@ -10,6 +10,9 @@
 #include <QScreen>
 
 #include "app/dialogs.h"
+#include "app/models/models.h"
+#include "app/pages/fitting_page.h"
+#include "app/pages/page_list.h"
 #include "app/theme/theme.h"
 
 namespace skivet::app {
@@ -29,7 +32,7 @@ protected:
 
 }  // namespace
 
-MainWindow::MainWindow(Session* session) : session_(session) {
+MainWindow::MainWindow(Models& models) : models_(models) {
     setWindowTitle(tr("Skivet"));
     resize(1280, 800);
     setMinimumSize(1024, 700);
@@ -56,12 +59,14 @@ MainWindow::MainWindow(Session* session) : session_(session) {
     names->addWidget(project_);
     names->addStretch();
     head->addLayout(names);
-    route_ = new Route({tr("Sources"), tr("Catalog"), tr("Bench"), tr("Fitting"), tr("Delivery")});
+    QStringList titles;
+    for (const auto& row : page_list()) titles << row.title_text();
+    route_ = new Route(titles);
     head->addWidget(route_, 1);
     auto* play = new QAction(tr("Try in game"), this);
     play->setShortcut(Qt::Key_F5);
     play->setToolTip(tr("Start the game as it is now"));
-    connect(play, &QAction::triggered, session, &Session::try_in_game);
+    connect(play, &QAction::triggered, this, [this] { models_.game.start(models_.store.project().play); });
     addAction(play);
     head->addWidget(new Button(play, Button::Look::plain));
     auto* find = new QAction(tr("Find…"), this);
@@ -73,11 +78,12 @@ MainWindow::MainWindow(Session* session) : session_(session) {
     all->addWidget(header);
 
     pages_ = new QStackedWidget;
-    pages_->addWidget(sources_ = new SourcesPage(session));
-    pages_->addWidget(catalog_ = new CatalogPage(session));
-    pages_->addWidget(bench_ = new BenchPage(session));
-    pages_->addWidget(fitting_ = new FittingPage(session));
-    pages_->addWidget(delivery_ = new DeliveryPage(session));
+    for (const auto& row : page_list()) {
+        auto* page = row.make(models_);
+        pages_->addWidget(page);
+        connect(page, &Page::go_to, this, &MainWindow::go_to);
+        connect(page, &Page::fit_wanted, this, &MainWindow::fit_piece);
+    }
     all->addWidget(pages_, 1);
 
     auto* footer = new QFrame;
@@ -99,7 +105,7 @@ MainWindow::MainWindow(Session* session) : session_(session) {
     cancel_->setShortcut(Qt::Key_Escape);
     cancel_->setToolTip(tr("Stop looking through the archives"));
     cancel_->setEnabled(false);
-    connect(cancel_, &QAction::triggered, session, &Session::cancel);
+    connect(cancel_, &QAction::triggered, &models_.jobs, &Jobs::cancel);
     addAction(cancel_);
     auto* log = new QAction(tr("Log"), this);
     log->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_L));
@@ -116,7 +122,7 @@ MainWindow::MainWindow(Session* session) : session_(session) {
     setCentralWidget(center);
     bar_->hide();
     cancel_button->hide();
-    connect(session, &Session::activity, cancel_button, [this, cancel_button](const QString&, quint64, quint64 total) {
+    connect(&models_.jobs, &Jobs::activity, cancel_button, [this, cancel_button](const QString&, quint64, quint64 total) {
         cancel_->setEnabled(total > 0);  // otherwise the key is the page's
         cancel_button->setVisible(total > 0);
     });
@@ -129,41 +135,31 @@ MainWindow::MainWindow(Session* session) : session_(session) {
     quit->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_Q));
     connect(quit, &QAction::triggered, this, &QWidget::close);
     addAction(quit);
-    const QString stations[] = {tr("Sources"), tr("Catalog"), tr("Bench"), tr("Fitting"), tr("Delivery")};
-    for (int i = 0; i < 5; ++i) {
-        auto* go = new QAction(tr("Go to %1").arg(stations[i]), this);
-        go->setShortcut(QKeySequence(Qt::CTRL | (Qt::Key_1 + i)));
-        connect(go, &QAction::triggered, this, [this, i] { go_to(i); });
+    for (const auto& row : page_list()) {
+        auto* go = new QAction(tr("Go to %1").arg(row.title_text()), this);
+        go->setShortcut(QKeySequence(Qt::CTRL | Qt::Key(Qt::Key_1 + int(row.id))));
+        connect(go, &QAction::triggered, this, [this, id = row.id] { go_to(id); });
         addAction(go);
     }
 
-    for (auto* page : {static_cast<Page*>(sources_), static_cast<Page*>(catalog_), static_cast<Page*>(bench_), static_cast<Page*>(fitting_),
-                       static_cast<Page*>(delivery_)})
-        connect(page, &Page::go_to, this, &MainWindow::go_to);
-    const auto fit_piece = [this](int piece) {
-        fitting_->show_piece(piece);
-        go_to(3);
-    };
-    connect(bench_, &BenchPage::fit_piece, this, fit_piece);
-    connect(delivery_, &DeliveryPage::fit_piece, this, fit_piece);
-    connect(route_, &Route::chosen, this, &MainWindow::go_to);
-    for (auto signal :
-         {&Session::sources_changed, &Session::catalog_changed, &Session::pieces_changed, &Session::history_changed, &Session::plan_ready})
-        connect(session, signal, this, &MainWindow::update_counts);
-    connect(session, &Session::activity, this, &MainWindow::show_activity);
+    connect(route_, &Route::chosen, this, [this](int station) { go_to(static_cast<PageId>(station)); });
+    connect(&models_.sources, &SourcesModel::changed, this, &MainWindow::update_counts);
+    connect(&models_.catalog, &CatalogModel::catalog_changed, this, &MainWindow::update_counts);
+    connect(&models_.store, &ProjectStore::pieces_changed, this, &MainWindow::update_counts);
+    connect(&models_.jobs, &Jobs::activity, this, &MainWindow::show_activity);
     notice_timer_.setSingleShot(true);
     connect(&notice_timer_, &QTimer::timeout, this, [this] {
         notice_.clear();
         show_activity({}, 0, 0);
     });
-    connect(session, &Session::notice, this, [this](const QString& text) {
+    connect(&models_.messages, &Messages::notice, this, [this](const QString& text) {
         notice_ = text;
         notice_timer_.start(8000);
         show_activity({}, 0, 0);
     });
-    connect(session, &Session::project_refused, this, &MainWindow::ask_about_project);
+    connect(&models_.store, &ProjectStore::refused, this, &MainWindow::ask_about_project);
     update_counts();
-    go_to(0);
+    go_to(PageId::sources);
 }
 
 void MainWindow::fit_to_screen() {
@@ -187,41 +183,35 @@ void MainWindow::ask_about_project(const QString& why, bool good_copy) {
                    : tr("Nothing was changed, and nothing is kept until a project is open.")));
     if (good_copy) {
         auto* use = box->addButton(tr("Use the last good copy"), QMessageBox::AcceptRole);
-        connect(use, &QPushButton::clicked, session_, &Session::open_last_good);
+        connect(use, &QPushButton::clicked, &models_.store, &ProjectStore::open_last_good);
     }
     auto* quit = box->addButton(tr("Quit"), QMessageBox::RejectRole);
     connect(quit, &QPushButton::clicked, this, &QWidget::close);
     box->open();
 }
 
-void MainWindow::go_to(int station) {
-    pages_->setCurrentIndex(station);
-    route_->set_current(station);
+void MainWindow::fit_piece(PieceId piece) {
+    page<FittingPage>()->show_piece(piece);
+    go_to(PageId::fitting);
+}
+
+void MainWindow::go_to(PageId page) {
+    pages_->setCurrentIndex(int(page));
+    route_->set_current(int(page));
     static_cast<Page*>(pages_->currentWidget())->entered();
 }
 
 void MainWindow::update_counts() {
-    const auto stock = session_->stock();
-    project_->setText(to_text(session_->project().name));
-    const auto count = [](std::size_t n) { return n ? QString::number(n) : QString(); };
-    std::size_t textures = 0, to_fit = 0, mends = 0, to_deliver = 0;
-    for (const auto& item : stock->catalog.items) textures += item.is_texture() && item.effective;
-    for (const auto& piece : session_->project().pieces) {
-        to_fit += piece.state == PieceState::changed || piece.state == PieceState::needs_mend;
-        mends += piece.state == PieceState::needs_mend;
-        to_deliver += piece.state == PieceState::fits;
+    project_->setText(to_text(models_.store.project().name));
+    for (const auto& row : page_list()) {
+        const auto [count, warning] = row.count(models_);
+        route_->set_count(int(row.id), count ? QString::number(count) : QString());
+        route_->set_warning(int(row.id), warning);
     }
-    route_->set_count(0, count(stock->sources.size()));
-    route_->set_count(1, count(textures));
-    route_->set_count(2, count(session_->project().pieces.size()));
-    route_->set_count(3, count(to_fit));
-    route_->set_count(4, count(to_deliver));
-    route_->set_warning(3, mends > 0);
-    route_->set_warning(0, std::any_of(stock->sources.begin(), stock->sources.end(), [](const auto& s) { return s.error.has_value(); }));
 }
 
 void MainWindow::show_activity(const QString& what, quint64 done, quint64 total) {
-    const bool counted = total > 0 && session_->busy();
+    const bool counted = total > 0 && models_.jobs.busy();
     bar_->setVisible(counted);
     numbers_->setVisible(counted);
     if (counted) {
@@ -230,7 +220,7 @@ void MainWindow::show_activity(const QString& what, quint64 done, quint64 total)
         numbers_->setText(tr("%1 of %2").arg(done).arg(total));
     }
     activity_->setText(!notice_.isEmpty() ? notice_
-                       : what.isEmpty()   ? (session_->busy() ? activity_->text() : tr("Nothing running"))
+                       : what.isEmpty()   ? (models_.jobs.busy() ? activity_->text() : tr("Nothing running"))
                                           : what);
     activity_->setToolTip(activity_->text());
     activity_->setStyleSheet(notice_.isEmpty() ? QString() : QStringLiteral("color:#a63a50"));
@@ -242,9 +232,9 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
 
 void MainWindow::dropEvent(QDropEvent* event) {
     for (const auto& url : event->mimeData()->urls())
-        if (url.isLocalFile()) session_->add_source(url.toLocalFile().toStdString());
+        if (url.isLocalFile()) models_.sources.add(url.toLocalFile().toStdString());
     event->acceptProposedAction();
-    go_to(0);
+    go_to(PageId::sources);
 }
 
 void MainWindow::open_finder() {
@@ -253,7 +243,7 @@ void MainWindow::open_finder() {
     show_command_finder(this, all);
 }
 
-void MainWindow::open_settings() { show_settings(this, session_); }
-void MainWindow::open_log() { show_log(this, session_); }
+void MainWindow::open_settings() { show_settings(this, &models_.store); }
+void MainWindow::open_log() { show_log(this, &models_.messages); }
 
 }  // namespace skivet::app

@@ -3,29 +3,30 @@
 #include <QMainWindow>
 #include <QProgressBar>
 #include <QStackedWidget>
+#include <QTimer>
 
-#include "app/pages/bench_page.h"
-#include "app/pages/catalog_page.h"
-#include "app/pages/delivery_page.h"
-#include "app/pages/fitting_page.h"
-#include "app/pages/sources_page.h"
+#include "app/pages/page.h"
 #include "app/widgets/route.h"
 
 namespace skivet::app {
 
+struct Models;
+
 class MainWindow : public QMainWindow {
     Q_OBJECT
 public:
-    explicit MainWindow(Session* session);
-    void go_to(int station);
+    explicit MainWindow(Models& models);
+    void go_to(PageId page);
+    /// Shows a piece on the fitting page.
+    void fit_piece(PieceId piece);
     /// No larger than what the screen has free, and on it.
     void fit_to_screen();
-    [[nodiscard]] int station() const { return pages_->currentIndex(); }
-    [[nodiscard]] SourcesPage* sources() const { return sources_; }
-    [[nodiscard]] CatalogPage* catalog() const { return catalog_; }
-    [[nodiscard]] BenchPage* bench() const { return bench_; }
-    [[nodiscard]] FittingPage* fitting() const { return fitting_; }
-    [[nodiscard]] DeliveryPage* delivery() const { return delivery_; }
+    [[nodiscard]] PageId current() const { return static_cast<PageId>(pages_->currentIndex()); }
+    /// The page of a class.
+    template <class P>
+    [[nodiscard]] P* page() const {
+        return pages_->findChild<P*>(QString(), Qt::FindDirectChildrenOnly);
+    }
 
 protected:
     void dragEnterEvent(QDragEnterEvent* event) override;
@@ -39,14 +40,9 @@ private:
     void open_settings();
     void open_log();
 
-    Session* session_;
+    Models& models_;
     Route* route_;
     QStackedWidget* pages_;
-    SourcesPage* sources_;
-    CatalogPage* catalog_;
-    BenchPage* bench_;
-    FittingPage* fitting_;
-    DeliveryPage* delivery_;
     QLabel *project_, *activity_, *numbers_;
     QProgressBar* bar_;
     QAction* cancel_;

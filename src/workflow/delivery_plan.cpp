@@ -117,12 +117,12 @@ DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project, std::span
         if (!waits(piece.state) || (!some.empty() && std::find(some.begin(), some.end(), piece.id) == some.end())) continue;
         auto fitted = fit_now(kinds, project, piece);
         if (!fitted.deliverable()) {
-            out.left_out.push_back({piece.id, piece.name(), fitted.obstacle()});
+            out.left_out.push_back({piece.id, piece.name(), fitted.obstacle(), piece.seen_hash});
             continue;
         }
         auto& group = group_of(out.groups, piece.address.source);
-        group.pieces.push_back(
-            {piece.id, piece.name(), piece.address.inner, piece.seen_hash, fitted.fit->new_blocks(), fitted.fit->kept_blocks()});
+        group.pieces.push_back({piece.id, piece.name(), piece.address.inner, piece.seen_hash, fitted.fit->new_blocks(),
+                                fitted.fit->kept_blocks(), fitted.fit->needs_mend() ? PieceState::needs_mend : PieceState::fits});
         group.contents.push_back({piece.address.inner, std::move(fitted.fit->file)});
     }
     const auto beside = project.game.empty() ? project.folder : project.game;
@@ -132,6 +132,19 @@ DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project, std::span
         case DeliveryRoute::patch_archives: plan_patches(kinds, beside, out.groups); break;
     }
     return out;
+}
+
+bool note_planned(Project& project, const DeliveryPlan& plan) {
+    bool any = false;
+    const auto note = [&](PieceId id, const std::string& seen_hash, PieceState state) {
+        auto* piece = project.piece(id);
+        if (!piece || piece->seen_hash != seen_hash || !waits(piece->state)) return;
+        any = std::exchange(piece->state, state) != state || any;
+    };
+    for (const auto& group : plan.groups)
+        for (const auto& piece : group.pieces) note(piece.id, piece.seen_hash, piece.state);
+    for (const auto& piece : plan.left_out) note(piece.id, piece.seen_hash, PieceState::needs_mend);
+    return any;
 }
 
 Delivered deliver(const Kinds& kinds, const DeliveryPlan& plan, Vault vault, std::int64_t now) {

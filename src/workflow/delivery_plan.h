@@ -15,6 +15,7 @@ struct PlannedPiece {
     std::string seen_hash;           ///< of the edited file
     std::uint64_t new_blocks = 0;    ///< of all levels
     std::uint64_t kept_blocks = 0;
+    PieceState state = PieceState::fits;  ///< as the fit has it: fits, or needs_mend where something is probably not meant
 };
 
 /// What one delivery into one source, or into one place beside the game's own, would write.
@@ -35,6 +36,7 @@ struct DeliveryGroup {
 struct LeftOutPiece {
     PieceId id = 0;
     std::string name, why;
+    std::string seen_hash;
 };
 
 struct DeliveryPlan {
@@ -49,6 +51,9 @@ struct DeliveryPlan {
 [[nodiscard]] DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project);
 /// The same for some of the pieces; all when none is named.
 [[nodiscard]] DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project, std::span<const PieceId> some);
+
+/// The states the plan's fits have found; false when nothing changed.
+bool note_planned(Project& project, const DeliveryPlan& plan);
 
 /// What became of a plan.
 struct Delivered {

@@ -157,7 +157,7 @@ std::string PieceFit::obstacle() const {
 }
 
 PieceFit fit_now(const Kinds& kinds, const Project& project, const Piece& piece) {
-    return {piece.id, piece.seen_hash, fmt::format("{}", fmt::join(ids_of(piece.options.mends), ",")), fit_piece(kinds, project, piece)};
+    return {piece.id, piece.seen_hash, fit_piece(kinds, project, piece)};
 }
 
 bool waits(PieceState state) { return state == PieceState::changed || state == PieceState::fits || state == PieceState::needs_mend; }

@@ -42,7 +42,6 @@ std::vector<PieceId> keep_taken(Project& project, std::vector<Piece> taken);
 struct PieceFit {
     PieceId piece = 0;
     std::string seen_hash;  ///< of the file it was made from
-    std::string mended;     ///< ids of the mends it was made with, joined: a fit with others is another fit
     Result<Fit> fit = Fit{};
 
     [[nodiscard]] bool deliverable() const { return fit && !fit->blocked(); }

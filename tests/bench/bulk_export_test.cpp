@@ -15,7 +15,6 @@
 #include "texture/png.h"
 #include "texture/tga.h"
 #include "texture/tiff.h"
-#include "workflow/project.h"
 
 using namespace skivet;
 using namespace skivet::test;
@@ -252,36 +251,4 @@ TEST(Follow, WhatWasNotPaintedStaysTheFollowersOwn) {
     EXPECT_EQ(fitted.levels[0].blocks - fitted.levels[0].kept, 4u);
     edited.image = Image(8, 8);
     EXPECT_EQ(follow_edit(leader, edited, smaller).error().code, ErrorCode::unfit);
-}
-
-TEST(Follow, APieceCanFollowAnother) {
-    TempFolder folder;
-    const Kinds kinds;
-    const auto picture = smooth_picture(64, 64, 9);
-    const auto big = texture_of(picture, Format::BC1).file;
-    Image halved(32, 32);
-    for (std::uint32_t y = 0; y < 32; ++y)
-        for (std::uint32_t x = 0; x < 32; ++x) halved.at(x, y) = picture.at(2 * x, 2 * y);
-    put_file(folder / "g.zip", make_zip({{"a/big.dds", big}, {"a/small.dds", texture_of(halved, Format::BC1).file}}));
-    auto project = *open_project(folder / "p");
-    auto lead = *take_piece(kinds, project, {folder / "g.zip", {"a/big.dds"}}, ExportAs::png, 1);
-    project.pieces.push_back(lead);
-    auto follower = *take_follower(kinds, project, lead, {folder / "g.zip", {"a/small.dds"}}, 1);
-    EXPECT_TRUE(follower.follows());
-    EXPECT_EQ(follower.file, lead.file);
-    EXPECT_EQ(follower.state, PieceState::out);
-    project.pieces.push_back(follower);
-    ASSERT_TRUE(save_project(project));
-    EXPECT_TRUE(open_project(folder / "p")->pieces[1].follows());
-    auto painted = *read_png(get_file(project.work() / lead.file), kinds.limits);
-    for (std::uint32_t y = 0; y < 8; ++y)
-        for (std::uint32_t x = 0; x < 8; ++x) painted.at(x, y) = {255, 0, 0, 255};
-    ASSERT_TRUE(write_file(project.work() / lead.file, *write_png(painted)));
-    follower = look_at_piece(project, follower, 2);
-    EXPECT_EQ(follower.state, PieceState::changed) << "one save is seen by both";
-    const auto fitted = fit_piece(kinds, project, follower);
-    ASSERT_TRUE(fitted) << fitted.error().message();
-    EXPECT_FALSE(fitted->blocked());
-    EXPECT_EQ(fitted->levels[0].blocks - fitted->levels[0].kept, 1u);
-    EXPECT_GT(fitted->result.at(1, 1)[0], 240);
 }

@@ -13,6 +13,7 @@
 #include <QScrollBar>
 #include <QtTest>
 
+#include "app/pages/catalog_page.h"
 #include "app/widgets/picture_row.h"
 #include "catalog/index_store.h"
 #include "support/pictures.h"
@@ -32,13 +33,13 @@ struct CatalogUi : WindowTest {
 
     void open_fair() {
         std::filesystem::copy(SKIVET_FAIRGROUND, folder / "fair", std::filesystem::copy_options::recursive);
-        window = std::make_unique<MainWindow>(&session);
-        session.open(folder / "project", folder / "fair", {}, {});
+        window = std::make_unique<MainWindow>(models);
+        models.store.open({folder / "project", folder / "fair", {}, {}});
         window->resize(1280, 800);
         window->show();
-        ASSERT_TRUE(wait([&] { return session.ready() && !session.busy() && session.knowledge()->unseen == 0; }));
-        window->go_to(1);
-        page = window->catalog();
+        ASSERT_TRUE(wait([&] { return models.sources.ready() && !models.jobs.busy() && models.catalog.catalog()->unseen == 0; }));
+        window->go_to(PageId::catalog);
+        page = window->page<CatalogPage>();
         window->activateWindow();
         page->search()->setFocus();
     }
@@ -58,13 +59,14 @@ struct CatalogUi : WindowTest {
         page->sheet()->setFocus();
     }
     [[nodiscard]] std::size_t item_named(std::string_view name) const {
-        const auto stock = session.stock();
-        for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
-            if (stock->catalog.items[i].is_texture() && stock->catalog.items[i].name() == name && stock->catalog.items[i].effective)
+        const auto snapshot = models.catalog.snapshot();
+        for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
+            if (snapshot->catalog.items[i].is_texture() && snapshot->catalog.items[i].name() == name &&
+                snapshot->catalog.items[i].effective)
                 return i;
         return std::size_t(-1);
     }
-    [[nodiscard]] Role role_of(std::string_view name) const { return session.knowledge()->analysis.roles[item_named(name)]; }
+    [[nodiscard]] Role role_of(std::string_view name) const { return models.catalog.catalog()->analysis.roles[item_named(name)]; }
     void click_facet(const QString& value) {
         const int row = page->facets()->row_of(value);
         ASSERT_GE(row, 0) << value.toStdString();
@@ -134,13 +136,15 @@ TEST_F(CatalogUi, ShadowedCopiesAreShownOnRequest) {
     open_fair();
     type("mirror");
     ASSERT_EQ(cards(), QStringList{"mirror"});
-    EXPECT_EQ(session.stock()->sources[session.stock()->catalog.items[page->viewer()->item()].source].path.filename(), "zz_spare.crate")
+    EXPECT_EQ(models.catalog.snapshot()->sources[models.catalog.snapshot()->catalog.items[page->viewer()->item()].source].path.filename(),
+              "zz_spare.crate")
         << "the last source wins";
     ASSERT_TRUE(wait([&] { return !page->viewer()->relations().copies.empty(); }));
     EXPECT_EQ(page->viewer()->relations().copies.size(), 1u) << "what it covers";
     click_facet("shadowed");
     ASSERT_EQ(cards(), QStringList{"mirror"});
-    EXPECT_EQ(session.stock()->sources[session.stock()->catalog.items[page->viewer()->item()].source].path.filename(), "rides.crate");
+    EXPECT_EQ(models.catalog.snapshot()->sources[models.catalog.snapshot()->catalog.items[page->viewer()->item()].source].path.filename(),
+              "rides.crate");
     EXPECT_TRUE(says("shadowed by a later source"));
 }
 
@@ -166,7 +170,7 @@ TEST_F(CatalogUi, ASetIsOneCardThatOpens) {
     // The whole set goes to the bench in one.
     choose("horse_a");
     key(Qt::Key_Return, Qt::ShiftModifier);
-    ASSERT_TRUE(wait([&] { return session.project().pieces.size() == 3; }));
+    ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 3; }));
 }
 
 TEST_F(CatalogUi, RolesAreCorrectedByOneKeyAndRemembered) {
@@ -193,7 +197,7 @@ TEST_F(CatalogUi, RolesAreCorrectedByOneKeyAndRemembered) {
     auto* list = habits->findChild<QListWidget*>("habit_list");
     ASSERT_GE(list->count(), 1);
     EXPECT_TRUE(list->item(0)->text().contains("panel"));
-    session.set_role({item_named("moon_panel")}, Role::emission);
+    models.catalog.set_role({item_named("moon_panel")}, Role::emission);
     ASSERT_TRUE(wait([&] { return role_of("moon_panel") == Role::emission; }));
     habits->close();
     // Remembered in the project.
@@ -214,13 +218,13 @@ TEST_F(CatalogUi, TwinsAndCopiesGoToTheBenchTogether) {
     EXPECT_TRUE(std::any_of(alike.begin(), alike.end(), [&](const AlikeTexture& a) {
         return a.index == item_named("bunting_far") && a.likeness == Likeness::smaller;
     }));
-    EXPECT_GE(session.knowledge()->analysis.twins[item_named("bunting")], 1u);
+    EXPECT_GE(models.catalog.catalog()->analysis.twins[item_named("bunting")], 1u);
     auto* together = window->findChild<QPushButton*>("copies");
     ASSERT_TRUE(together && together->isVisible()) << "offered where the copies are shown";
     together->click();
-    ASSERT_TRUE(wait([&] { return session.project().pieces.size() >= 2 && !session.busy(); }));
-    EXPECT_FALSE(session.project().pieces[0].follows());
-    EXPECT_TRUE(session.project().pieces[1].follows());
+    ASSERT_TRUE(wait([&] { return models.bench.pieces().size() >= 2 && !models.jobs.busy(); }));
+    EXPECT_FALSE(models.bench.pieces()[0].follows());
+    EXPECT_TRUE(models.bench.pieces()[1].follows());
     // "same picture elsewhere" narrows to twins.
     page->search()->clear();
     click_facet("same picture elsewhere");
@@ -232,7 +236,7 @@ TEST_F(CatalogUi, APictureFindsItsTexture) {
     open_fair();
     const auto target = item_named("popcorn");
     QImage picture;
-    ASSERT_TRUE(wait([&] { return !(picture = session.thumbnail(target)).isNull(); }));
+    ASSERT_TRUE(wait([&] { return !(picture = models.catalog.pictures().of(target)).isNull(); }));
     // As captured: another size, mirrored, opaque.
     const auto captured = picture.convertToFormat(QImage::Format_RGB888)
                               .scaled(75, 75, Qt::IgnoreAspectRatio, Qt::SmoothTransformation)
@@ -264,7 +268,7 @@ TEST_F(CatalogUi, APictureFindsItsTexture) {
     // What is no picture says so.
     put_file(folder / "no.png", bytes_of("nothing"));
     QString said;
-    QObject::connect(&session, &Session::notice, [&](const QString& text) { said = text; });
+    QObject::connect(&models.messages, &Messages::notice, [&](const QString& text) { said = text; });
     page->find_by(folder / "no.png");
     ASSERT_TRUE(wait([&] { return said.contains("no.png"); }));
 }
@@ -288,7 +292,7 @@ TEST_F(CatalogUi, SearchesAreKept) {
     ASSERT_TRUE(name);
     name->setTextValue("bumps");
     name->accept();
-    ASSERT_TRUE(wait([&] { return session.project().searches.size() == 1; }));
+    ASSERT_TRUE(wait([&] { return models.store.project().searches.size() == 1; }));
     menu->close();
     ASSERT_TRUE(wait([&] { return !window->findChild<QMenu*>("searches"); }));
     click_facet("normal");
@@ -316,13 +320,13 @@ TEST_F(CatalogUi, ABatchIsExportedCanceledAndGoesOn) {
     auto* start = ask->findChild<QPushButton*>("start");
     start->click();
     // Halted before it has written everything, then canceled, whatever it has done by then.
-    ASSERT_TRUE(session.exporting());
-    session.exporting()->gate.pause();
+    ASSERT_TRUE(models.catalog.exporting());
+    models.catalog.exporting()->gate.pause();
     ask->findChild<QPushButton*>("cancel")->click();
-    ASSERT_TRUE(wait([&] { return !session.exporting() && state->text().contains("Canceled"); })) << state->text().toStdString();
+    ASSERT_TRUE(wait([&] { return !models.catalog.exporting() && state->text().contains("Canceled"); })) << state->text().toStdString();
     EXPECT_TRUE(ask->findChild<QAbstractButton*>("resume")->isChecked()) << "the next press goes on";
     start->click();
-    ASSERT_TRUE(wait([&] { return !session.exporting() && state->text().contains("written"); })) << state->text().toStdString();
+    ASSERT_TRUE(wait([&] { return !models.catalog.exporting() && state->text().contains("written"); })) << state->text().toStdString();
     std::set<std::string> files;
     for (const auto& f : std::filesystem::recursive_directory_iterator(folder / "out"))
         if (f.is_regular_file() && f.path().filename() != "exported.jsonl")
@@ -335,7 +339,7 @@ TEST_F(CatalogUi, ABatchIsExportedCanceledAndGoesOn) {
 
 TEST_F(CatalogUi, SourcesAreDraggedSwitchedOffAndComparedWithTheBaseline) {
     open_fair();
-    window->go_to(0);
+    window->go_to(PageId::sources);
     auto* list = window->findChild<QListView*>("sources");
     const auto row_of = [&](const QString& name) {
         for (int row = 0; row < list->model()->rowCount(); ++row)
@@ -346,57 +350,59 @@ TEST_F(CatalogUi, SourcesAreDraggedSwitchedOffAndComparedWithTheBaseline) {
     // Off: what it covered comes to light.
     list->setCurrentIndex(list->model()->index(row_of("zz_spare.crate"), 0));
     press(Qt::Key_X);
-    ASSERT_TRUE(wait([&] { return status("zz_spare.crate").contains("switched off") && !session.busy(); }));
-    EXPECT_EQ(session.stock()->sources[session.stock()->catalog.items[item_named("mirror")].source].path.filename(), "rides.crate");
+    ASSERT_TRUE(wait([&] { return status("zz_spare.crate").contains("switched off") && !models.jobs.busy(); }));
+    EXPECT_EQ(models.catalog.snapshot()->sources[models.catalog.snapshot()->catalog.items[item_named("mirror")].source].path.filename(),
+              "rides.crate");
     // A clean installation is recorded; what comes later is told.
     QTest::keyClick(list, Qt::Key_B, Qt::ControlModifier);
-    ASSERT_TRUE(wait([&] { return status("midway.zip").contains("as shipped") && !session.busy(); })) << status("midway.zip").toStdString();
+    ASSERT_TRUE(wait([&] { return status("midway.zip").contains("as shipped") && !models.jobs.busy(); }))
+        << status("midway.zip").toStdString();
     put_file(folder / "late.zip", make_zip({{"carousel/swan.pnl.dds", make_dds(Format::BC1, 32, 32)}}));
-    session.add_source(folder / "late.zip");
-    ASSERT_TRUE(wait([&] { return row_of("late.zip") >= 0 && status("late.zip").contains("added later") && !session.busy(); }));
+    models.sources.add(folder / "late.zip");
+    ASSERT_TRUE(wait([&] { return row_of("late.zip") >= 0 && status("late.zip").contains("added later") && !models.jobs.busy(); }));
     put_file(folder / "other.dds", make_dds(Format::BC1, 256, 256, 0, 5));
     ASSERT_EQ(run_cli({"replace", (folder / "fair/midway.zip").string() + "::ground/meadow.dds", "--with", (folder / "other.dds").string(),
                        "--as-is", "--vault", (folder / "v").string()})
                   .code,
               0);
-    session.look_again();
+    models.delivery.look_again();
     ASSERT_TRUE(wait([&] {
-        return status("midway.zip").contains("changed by someone else") && !session.busy() && session.knowledge()->unseen == 0;
+        return status("midway.zip").contains("changed by someone else") && !models.jobs.busy() && models.catalog.catalog()->unseen == 0;
     })) << status("midway.zip").toStdString();
-    window->go_to(1);
+    window->go_to(PageId::catalog);
     click_facet("changed by someone else");
     EXPECT_EQ(cards(), QStringList{"meadow"});
-    // Dragged: the session moves it, rows follow.
-    window->go_to(0);
-    const auto before = session.project().sources;
-    session.place_source(0, 2);
-    ASSERT_TRUE(wait([&] { return !session.busy(); }));
-    EXPECT_EQ(session.project().sources[2], before[0]);
-    EXPECT_EQ(session.project().sources[0], before[1]);
+    // Dragged: the model moves it, rows follow.
+    window->go_to(PageId::sources);
+    const auto before = models.store.project().sources;
+    models.sources.place(0, 2);
+    ASSERT_TRUE(wait([&] { return !models.jobs.busy(); }));
+    EXPECT_EQ(models.store.project().sources[2], before[0]);
+    EXPECT_EQ(models.store.project().sources[0], before[1]);
 }
 
 TEST_F(CatalogUi, AProjectIsShownFromItsIndexAtOnce) {
     open_fair();
-    const auto whole = session.stock()->catalog.items.size();
-    ASSERT_TRUE(wait([&] { return !session.busy(); }));
-    session.close();
+    const auto whole = models.catalog.snapshot()->catalog.items.size();
+    ASSERT_TRUE(wait([&] { return !models.jobs.busy(); }));
+    models.store.close();
     window.reset();
-    Session again;
-    MainWindow second(&again);
+    Models again;
+    MainWindow second(again);
     std::size_t first_seen = 0;
     bool opened = true;
-    QObject::connect(&again, &Session::catalog_changed, [&] {
+    QObject::connect(&again.catalog, &CatalogModel::catalog_changed, [&] {
         if (first_seen) return;
-        first_seen = again.stock()->catalog.items.size();
-        opened = again.stock()->whole;
+        first_seen = again.catalog.snapshot()->catalog.items.size();
+        opened = again.catalog.snapshot()->whole;
     });
-    again.open(folder / "project", {}, {}, {});
+    again.store.open({folder / "project", {}, {}, {}});
     second.show();
-    ASSERT_TRUE(wait([&] { return again.ready() && !again.busy(); }));
+    ASSERT_TRUE(wait([&] { return again.sources.ready() && !again.jobs.busy(); }));
     EXPECT_EQ(first_seen, whole) << "everything is there before an archive is opened";
     EXPECT_FALSE(opened);
-    EXPECT_EQ(again.stock()->catalog.items.size(), whole);
-    EXPECT_EQ(again.knowledge()->unseen, 0u) << "nothing is looked at twice";
+    EXPECT_EQ(again.catalog.snapshot()->catalog.items.size(), whole);
+    EXPECT_EQ(again.catalog.catalog()->unseen, 0u) << "nothing is looked at twice";
 }
 
 TEST_F(CatalogUi, AHundredThousandCardsCostNothing) {

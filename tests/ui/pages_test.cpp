@@ -1,11 +1,16 @@
 // Pages on their own: empty states, sources that cannot be read, adding and dropping, the command finder, keys without a mouse.
 #include <gtest/gtest.h>
 
+#include <QTableView>
+
 #include <QDialog>
 #include <QDropEvent>
 #include <QMimeData>
 #include <QtTest>
 
+#include "app/pages/catalog_page.h"
+#include "app/pages/delivery_page.h"
+#include "app/pages/page_list.h"
 #include "support/pictures.h"
 #include "texture/dds.h"
 #include "ui/window_test.h"
@@ -29,15 +34,15 @@ struct Pages : WindowTest {
 TEST_F(Pages, EmptyPagesSayWhatToDoNext) {
     open({});
     EXPECT_TRUE(says("Drop the game's archives"));
-    window->go_to(1);
+    window->go_to(PageId::catalog);
     EXPECT_TRUE(says("No textures yet"));
-    window->go_to(2);
+    window->go_to(PageId::bench);
     EXPECT_TRUE(says("The bench is empty"));
-    window->go_to(3);
+    window->go_to(PageId::fitting);
     EXPECT_TRUE(says("Nothing to fit yet"));
-    window->go_to(4);
+    window->go_to(PageId::delivery);
     EXPECT_TRUE(says("Nothing to deliver"));
-    EXPECT_FALSE(window->delivery()->findChild<QPushButton*>("deliver")->isEnabled());
+    EXPECT_FALSE(window->page<DeliveryPage>()->findChild<QPushButton*>("deliver")->isEnabled());
 }
 
 TEST_F(Pages, DroppedArchivesBecomeSources) {
@@ -49,7 +54,7 @@ TEST_F(Pages, DroppedArchivesBecomeSources) {
     EXPECT_TRUE(enter.isAccepted());
     QDropEvent drop(QPointF(10, 10), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
     QApplication::sendEvent(window.get(), &drop);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return session.stock()->catalog.items.size() == 2; }, 30'000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return models.catalog.snapshot()->catalog.items.size() == 2; }, 30'000));
     EXPECT_EQ(window->findChild<QListView*>("sources")->model()->rowCount(), 1);
     EXPECT_EQ(window->findChild<QTableView*>("entries")->model()->rowCount(), 2);
 }
@@ -61,7 +66,7 @@ TEST_F(Pages, ASourceThatCannotBeReadSaysWhyAndTheOthersWork) {
     ASSERT_EQ(list->model()->rowCount(), 2);
     list->setCurrentIndex(list->model()->index(1, 0));
     EXPECT_TRUE(says("no archive we know"));
-    EXPECT_EQ(session.stock()->texture_counts[1], 2u);
+    EXPECT_EQ(models.catalog.snapshot()->texture_counts[1], 2u);
 }
 
 TEST_F(Pages, LoadOrderCanBeChangedByKeys) {
@@ -71,22 +76,23 @@ TEST_F(Pages, LoadOrderCanBeChangedByKeys) {
     list->setCurrentIndex(list->model()->index(1, 0));
     ASSERT_EQ(list->currentIndex().data().toString(), "one.zip");
     QTest::keyClick(list, Qt::Key_Up, Qt::AltModifier);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return session.project().sources.back().filename() == "one.zip" && !session.busy(); }, 30'000));
-    EXPECT_TRUE(session.stock()->catalog.items.back().effective);
+    ASSERT_TRUE(
+        QTest::qWaitFor([&] { return models.store.project().sources.back().filename() == "one.zip" && !models.jobs.busy(); }, 30'000));
+    EXPECT_TRUE(models.catalog.snapshot()->catalog.items.back().effective);
 }
 
 TEST_F(Pages, TypingInTheSheetSearchesAndNothingFoundIsSaid) {
     open({make_archive("one.zip")});
-    window->go_to(1);
-    auto* sheet = window->catalog()->sheet();
+    window->go_to(PageId::catalog);
+    auto* sheet = window->page<CatalogPage>()->sheet();
     sheet->setFocus();
     QTest::keyClicks(sheet, "m");
-    QTest::keyClicks(window->catalog()->search(), "ask");
-    EXPECT_EQ(window->catalog()->search()->text(), "mask");
+    QTest::keyClicks(window->page<CatalogPage>()->search(), "ask");
+    EXPECT_EQ(window->page<CatalogPage>()->search()->text(), "mask");
     EXPECT_EQ(sheet->model()->rowCount(), 1);
-    QTest::keyClicks(window->catalog()->search(), "zzz");
+    QTest::keyClicks(window->page<CatalogPage>()->search(), "zzz");
     EXPECT_TRUE(says("Nothing fits this search"));
-    QTest::keyClick(window->catalog()->search(), Qt::Key_Escape);
+    QTest::keyClick(window->page<CatalogPage>()->search(), Qt::Key_Escape);
     EXPECT_EQ(sheet->model()->rowCount(), 2);
 }
 
@@ -98,7 +104,7 @@ TEST_F(Pages, TheCommandFinderRunsACommandByItsName) {
     ASSERT_TRUE(QTest::qWaitFor([&] { return field->hasFocus(); }));  // keys go to what is in front
     QTest::keyClicks(field, "go to bench");
     QTest::keyClick(field, Qt::Key_Return);
-    EXPECT_EQ(window->station(), 2);
+    EXPECT_EQ(window->current(), PageId::bench);
 }
 
 TEST_F(Pages, TheViewerReadsOutTexelsBlocksAndExposure) {
@@ -107,8 +113,8 @@ TEST_F(Pages, TheViewerReadsOutTexelsBlocksAndExposure) {
     for (auto& t : bright.texels) t = {4, 0.5f, 0.25f, 1};
     put_file(folder / "sky.zip", make_zip({{"sky/glow.dds", *write_dds(d, *encode(Format::BC6H, bright))}}));
     open({folder / "sky.zip"});
-    window->go_to(1);
-    auto* viewer = window->catalog()->viewer();
+    window->go_to(PageId::catalog);
+    auto* viewer = window->page<CatalogPage>()->viewer();
     viewer->show_item(0);
     auto* view = viewer->view();
     ASSERT_TRUE(QTest::qWaitFor([&] { return !view->image().isNull(); }, 10'000));
@@ -134,8 +140,8 @@ TEST_F(Pages, AChannelChosenWhileATextureOpensIsNotLostAndDamageIsShown) {
     cut.resize(128 + 5000);  // of 10,960
     put_file(folder / "cut.zip", make_zip({{"a/cut.dds", cut}, {"a/whole.dds", make_dds(Format::BC1, 32, 32)}}));
     open({folder / "cut.zip"});
-    window->go_to(1);
-    auto* viewer = window->catalog()->viewer();
+    window->go_to(PageId::catalog);
+    auto* viewer = window->page<CatalogPage>()->viewer();
     viewer->show_item(1);
     ASSERT_TRUE(QTest::qWaitFor([&] { return viewer->view()->image().width() == 32; }, 10'000));
     viewer->show_item(0);
@@ -148,49 +154,49 @@ TEST_F(Pages, AChannelChosenWhileATextureOpensIsNotLostAndDamageIsShown) {
 
 TEST_F(Pages, FactsSayHowMipsWereMadeAndWhatAlphaIs) {
     open({make_archive("a.zip")});
-    window->go_to(1);
-    window->catalog()->viewer()->show_item(1);
+    window->go_to(PageId::catalog);
+    window->page<CatalogPage>()->viewer()->show_item(1);
     EXPECT_TRUE(QTest::qWaitFor([&] { return says("box filter"); }, 10'000)) << window->findChild<QLabel*>("facts")->text().toStdString();
     EXPECT_FALSE(says("Alpha")) << "BC4 has none";
-    window->catalog()->viewer()->show_item(0);
+    window->page<CatalogPage>()->viewer()->show_item(0);
     EXPECT_TRUE(QTest::qWaitFor([&] { return says("cut-out"); }, 10'000)) << "what one bit leaves of the picture's alpha";
 }
 
 TEST_F(Pages, TakingTwiceGivesOnePiece) {
     open({make_archive("one.zip")});
-    session.take({0}, ExportAs::png);
-    session.take({0}, ExportAs::png);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !session.busy(); }, 30'000));
-    EXPECT_EQ(session.project().pieces.size(), 1u);
+    models.catalog.take({0}, ExportAs::png);
+    models.catalog.take({0}, ExportAs::png);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !models.jobs.busy(); }, 30'000));
+    EXPECT_EQ(models.bench.pieces().size(), 1u);
 }
 
 TEST_F(Pages, TheProjectIsThereAgainAtTheNextStart) {
     open({make_archive("one.zip")});
-    session.take({1}, ExportAs::dds);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return session.project().pieces.size() == 1 && !session.busy(); }, 30'000));
+    models.catalog.take({1}, ExportAs::dds);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return models.bench.pieces().size() == 1 && !models.jobs.busy(); }, 30'000));
     ASSERT_TRUE(QTest::qWaitFor(
         [&] { return std::filesystem::exists(folder / "project/project.json") && open_project(folder / "project")->pieces.size() == 1; },
         30'000));
-    session.close();
-    Session next;
-    next.open(folder / "project", {}, {}, {});
-    ASSERT_TRUE(QTest::qWaitFor([&] { return next.ready(); }, 30'000));
-    ASSERT_EQ(next.project().pieces.size(), 1u);
-    EXPECT_EQ(next.project().pieces[0].as, ExportAs::dds);
-    EXPECT_EQ(next.project().sources.size(), 1u);
+    models.store.close();
+    Models next;
+    next.store.open({folder / "project", {}, {}, {}});
+    ASSERT_TRUE(QTest::qWaitFor([&] { return next.sources.ready(); }, 30'000));
+    ASSERT_EQ(next.store.project().pieces.size(), 1u);
+    EXPECT_EQ(next.store.project().pieces[0].as, ExportAs::dds);
+    EXPECT_EQ(next.store.project().sources.size(), 1u);
 }
 
 TEST_F(Pages, EverythingHasAnAccessibleName) {
     open({make_archive("one.zip")});
-    for (int station = 0; station < 5; ++station) {
-        window->go_to(station);
+    for (const auto& row : page_list()) {
+        window->go_to(row.id);
         for (const auto* widget : window->findChildren<QWidget*>()) {
             if (!widget->isVisible() || widget->focusPolicy() == Qt::NoFocus || !widget->isEnabled()) continue;
             const auto* box = qobject_cast<const QAbstractButton*>(widget);
             const bool container = qobject_cast<const QAbstractScrollArea*>(widget) && !qobject_cast<const QAbstractItemView*>(widget);
             const bool header = widget->inherits("QHeaderView") || widget->inherits("QTableView") || widget->inherits("QMainWindow");
             EXPECT_TRUE(!widget->accessibleName().isEmpty() || (box && !box->text().isEmpty()) || container || header)
-                << widget->metaObject()->className() << " " << widget->objectName().toStdString() << " on station " << station;
+                << widget->metaObject()->className() << " " << widget->objectName().toStdString() << " on page " << row.title;
         }
     }
 }
@@ -198,15 +204,15 @@ TEST_F(Pages, EverythingHasAnAccessibleName) {
 TEST_F(Pages, FitsTheSmallestWindow) {
     open({make_archive("one.zip")});
     window->resize(1024, 700);
-    for (int station = 0; station < 5; ++station) {
-        window->go_to(station);
+    for (const auto& row : page_list()) {
+        window->go_to(row.id);
         QTest::qWait(1);
-        EXPECT_LE(window->centralWidget()->minimumSizeHint().width(), 1024) << "station " << station;
-        EXPECT_LE(window->centralWidget()->minimumSizeHint().height(), 700) << "station " << station;
+        EXPECT_LE(window->centralWidget()->minimumSizeHint().width(), 1024) << "page " << row.title;
+        EXPECT_LE(window->centralWidget()->minimumSizeHint().height(), 700) << "page " << row.title;
         for (const auto* button : window->findChildren<Button*>()) {
             if (!button->isVisible()) continue;
             EXPECT_GE(button->width(), button->sizeHint().width())
-                << "cut off: " << button->text().toStdString() << " on station " << station;
+                << "cut off: " << button->text().toStdString() << " on page " << row.title;
         }
     }
 }

@@ -9,9 +9,9 @@
 
 #include "app/one_window.h"
 #include "app/pages/delivery_page.h"
-#include "app/tour.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
+#include "tour/tour.h"
 #include "ui/window_test.h"
 
 using namespace skivet;
@@ -26,16 +26,16 @@ struct SafetyUi : WindowTest {
         put_file(file, make_zip({{"a/one.dds", make_dds(Format::BC1, 32, 32, 0, 1)}, {"a/two.dds", make_dds(Format::BC1, 32, 32, 0, 2)}}));
         return file;
     }
-    /// A window that answers for itself; the session of the fixture stays what it is.
+    /// A window that answers for itself; the models of the fixture stay what they are.
     struct Second {
-        Session session;
-        MainWindow window{&session};
+        Models models;
+        MainWindow window{models};
         QString refused;
         bool good_copy = false;
         Second(const std::filesystem::path& project, const std::filesystem::path& game = {}) {
-            QObject::connect(&session, &Session::project_refused,
+            QObject::connect(&models.store, &ProjectStore::refused,
                              [this](const QString& why, bool copy) { refused = why, good_copy = copy; });
-            session.open(project, game, {}, {});
+            models.store.open({project, game, {}, {}});
             window.show();
         }
     };
@@ -56,10 +56,10 @@ struct SafetyUi : WindowTest {
     }
     void deliver_directly(const char* title) {
         PosixFiles files;
-        Vault vault(session.project().vault(), files);
-        const auto zip = session.project().sources[0];
+        Vault vault(models.store.project().vault(), files);
+        const auto zip = models.store.project().sources[0];
         static unsigned seed = 40;
-        const auto plan = plan_replacement(session.kinds(), {zip, {"a/one.dds"}}, make_dds(Format::BC1, 32, 32, 0, ++seed));
+        const auto plan = plan_replacement(*models.store.kinds(), {zip, {"a/one.dds"}}, make_dds(Format::BC1, 32, 32, 0, ++seed));
         ASSERT_TRUE(vault.deliver(*plan, {title, zip, {"a/one.dds"}}, 1000 + seed));
     }
 };
@@ -68,19 +68,19 @@ struct SafetyUi : WindowTest {
 
 TEST_F(SafetyUi, ASecondWindowOnTheProjectChangesNothing) {
     open({archive()});
-    session.set_commands({"paint"}, {});
+    models.store.set_commands({"paint"}, {});
     ASSERT_TRUE(
         wait([&] { return get_file(folder / "project/project.json").size() > 0 && open_project(folder / "project")->editor.size() == 1; }));
     const auto kept = get_file(folder / "project/project.json");
     Second second(folder / "project");
     ASSERT_TRUE(wait([&] { return !second.refused.isEmpty(); }));
     EXPECT_TRUE(second.refused.contains("is open in another window")) << second.refused.toStdString();
-    EXPECT_FALSE(second.session.has_project());
-    second.session.add_source(folder / "game.zip");
-    second.session.set_commands({"other"}, {});
+    EXPECT_FALSE(second.models.store.is_open());
+    second.models.sources.add(folder / "game.zip");
+    second.models.store.set_commands({"other"}, {});
     QTest::qWait(50);  // nothing may come
     EXPECT_EQ(get_file(folder / "project/project.json"), kept);
-    EXPECT_TRUE(second.session.project().sources.empty());
+    EXPECT_TRUE(second.models.store.project().sources.empty());
 }
 
 TEST_F(SafetyUi, ALaterStartHandsItsFilesOver) {
@@ -102,27 +102,27 @@ TEST_F(SafetyUi, AnotherGameDoesNotGetThisOnesProject) {
     std::filesystem::create_directories(folder / "two");
     put_file(folder / "one/a.zip", make_zip({{"x.dds", make_dds(Format::BC1, 16, 16)}}));
     put_file(folder / "two/b.zip", make_zip({{"y.dds", make_dds(Format::BC1, 16, 16)}}));
-    session.open(folder / "project", folder / "one", {}, {});
-    ASSERT_TRUE(wait([&] { return session.ready() && !session.busy(); }));
-    session.close();
+    models.store.open({folder / "project", folder / "one", {}, {}});
+    ASSERT_TRUE(wait([&] { return models.sources.ready() && !models.jobs.busy(); }));
+    models.store.close();
     Second second(folder / "project", folder / "two");
     ASSERT_TRUE(wait([&] { return !second.refused.isEmpty(); }));
     EXPECT_TRUE(second.refused.contains("is about the game in")) << second.refused.toStdString();
     EXPECT_EQ(open_project(folder / "project")->game, folder / "one");
     Second again(folder / "project", folder / "one");
-    ASSERT_TRUE(wait([&] { return again.session.ready(); }));
-    EXPECT_EQ(again.session.project().sources.size(), 1u);
+    ASSERT_TRUE(wait([&] { return again.models.sources.ready(); }));
+    EXPECT_EQ(again.models.store.project().sources.size(), 1u);
 }
 
 TEST_F(SafetyUi, AProjectThatCannotBeReadOffersItsLastGoodCopy) {
     open({archive()});
-    session.close();
-    ASSERT_TRUE(wait([&] { return !session.busy() && lock_project(folder / "project").has_value(); }));
+    models.store.close();
+    ASSERT_TRUE(wait([&] { return !models.jobs.busy() && lock_project(folder / "project").has_value(); }));
     window.reset();
     {  // opened once more, so that there is a good copy with the source in it
         Second once(folder / "project");
-        ASSERT_TRUE(wait([&] { return once.session.ready() && !once.session.busy(); }));
-        ASSERT_EQ(once.session.project().sources.size(), 1u);
+        ASSERT_TRUE(wait([&] { return once.models.sources.ready() && !once.models.jobs.busy(); }));
+        ASSERT_EQ(once.models.store.project().sources.size(), 1u);
     }
     const auto broken = bytes_of("{ \"name\": \"fa");
     put_file(folder / "project/project.json", broken);
@@ -130,15 +130,15 @@ TEST_F(SafetyUi, AProjectThatCannotBeReadOffersItsLastGoodCopy) {
     Second second(folder / "project");
     ASSERT_TRUE(wait([&] { return !second.refused.isEmpty(); }));
     EXPECT_TRUE(second.good_copy);
-    second.session.add_source(folder / "game.zip");
+    second.models.sources.add(folder / "game.zip");
     QTest::qWait(50);
     EXPECT_EQ(get_file(folder / "project/project.json"), broken) << "nothing is written over it";
     EXPECT_FALSE(std::filesystem::exists(here / "project.json")) << "nor anywhere else";
     auto* ask = box("project_refused");
     ASSERT_TRUE(ask);
     press_button(ask, "Use the last good copy");
-    ASSERT_TRUE(wait([&] { return second.session.ready() && !second.session.busy(); }));
-    EXPECT_EQ(second.session.project().sources.size(), 1u);
+    ASSERT_TRUE(wait([&] { return second.models.sources.ready() && !second.models.jobs.busy(); }));
+    EXPECT_EQ(second.models.store.project().sources.size(), 1u);
     EXPECT_EQ(get_file(folder / "project/project.damaged.json"), broken);
 }
 
@@ -147,28 +147,29 @@ TEST_F(SafetyUi, PuttingEverythingBackAsksFirst) {
     const auto before = get_file(folder / "game.zip");
     deliver_directly("first");
     deliver_directly("second");
-    session.look_again();
-    session.close();
+    models.delivery.look_again();
+    models.store.close();
     window.reset();
     Second second(folder / "project");
-    ASSERT_TRUE(wait([&] { return second.session.ready() && !second.session.busy() && second.session.history().size() == 2; }));
-    second.window.go_to(4);
+    ASSERT_TRUE(
+        wait([&] { return second.models.sources.ready() && !second.models.jobs.busy() && second.models.store.history().size() == 2; }));
+    second.window.go_to(PageId::delivery);
     auto* page = second.window.findChild<DeliveryPage*>();
     page->setFocus();
     QTest::keyClick(page, Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
     QTest::qWait(50);
-    EXPECT_EQ(second.session.history().size(), 2u) << "on this desktop the key means redo";
+    EXPECT_EQ(second.models.store.history().size(), 2u) << "on this desktop the key means redo";
     QTest::keyClick(page, Qt::Key_Backspace, Qt::ControlModifier | Qt::ShiftModifier);
     auto* ask = box("undo_all");
     ASSERT_TRUE(ask);
     EXPECT_TRUE(ask->informativeText().contains("first") && ask->informativeText().contains("second")) << "the list";
     press_button(ask, "Leave it");
-    EXPECT_EQ(second.session.history().size(), 2u);
+    EXPECT_EQ(second.models.store.history().size(), 2u);
     QTest::keyClick(page, Qt::Key_Backspace, Qt::ControlModifier | Qt::ShiftModifier);
     ask = box("undo_all");
     ASSERT_TRUE(ask);
     press_button(ask, "Put everything back");
-    ASSERT_TRUE(wait([&] { return second.session.history().empty() && !second.session.busy(); }));
+    ASSERT_TRUE(wait([&] { return second.models.store.history().empty() && !second.models.jobs.busy(); }));
     EXPECT_EQ(get_file(folder / "game.zip"), before);
 }
 
@@ -179,10 +180,10 @@ TEST_F(SafetyUi, EscapeStopsWhatTheFooterOffersToCancel) {
         items.push_back({fmt::format("t{}.dds", i), texture, true}), items.back().data[200] = static_cast<std::byte>(i),
                                                                      items.back().data[201] = static_cast<std::byte>(i >> 8);
     put_file(folder / "many.zip", make_zip(items));
-    window = std::make_unique<MainWindow>(&session);
+    window = std::make_unique<MainWindow>(models);
     window->show();
     window->activateWindow();
-    session.open(folder / "project", {}, {folder / "many.zip"}, {});
+    models.store.open({folder / "project", {}, {folder / "many.zip"}, {}});
     QAction* cancel = nullptr;
     for (auto* action : window->actions())
         if (action->shortcut() == QKeySequence(Qt::Key_Escape)) cancel = action;
@@ -192,8 +193,8 @@ TEST_F(SafetyUi, EscapeStopsWhatTheFooterOffersToCancel) {
     ASSERT_TRUE(wait([&] { return cancel->isEnabled(); }));
     QTest::keyClick(window.get(), Qt::Key_Escape);
     EXPECT_EQ(pressed.size(), 1);
-    ASSERT_TRUE(wait([&] { return !session.busy(); }));
-    EXPECT_GT(session.knowledge()->unseen, 0u) << "it stopped before it had looked at everything";
+    ASSERT_TRUE(wait([&] { return !models.jobs.busy(); }));
+    EXPECT_GT(models.catalog.catalog()->unseen, 0u) << "it stopped before it had looked at everything";
 }
 
 TEST_F(SafetyUi, TheKeyShownOnTheEmptyPageWorks) {
@@ -220,7 +221,7 @@ TEST_F(SafetyUi, TheWindowFitsTheScreen) {
 TEST_F(SafetyUi, TheTourEndsWherePeopleHaveTheirOwnProject) {
     open({archive()});
     int code = -1;
-    Tour tour(window.get(), &session, QString::fromStdString((folder / "shots").string()), [&](int done) { code = done; });
+    Tour tour(window.get(), &models, QString::fromStdString((folder / "shots").string()), [&](int done) { code = done; });
     ASSERT_TRUE(wait([&] { return code >= 0; }));
     EXPECT_EQ(code, 2);
 }

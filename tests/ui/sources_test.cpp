@@ -46,7 +46,7 @@ TEST_F(SourcesUi, AKeyOpensAnEncryptedArchiveAndStaysInTheProject) {
     ASSERT_EQ(run_program({"zip", "-q", "-P", "ticket booth", "../locked.zip", "horse.dds"}, (folder / "in").string()).code, 0);
     open({folder / "locked.zip"});
     EXPECT_TRUE(says("Some entries are encrypted and no key opens them"));
-    EXPECT_EQ(session.stock()->catalog.items[0].desc.format, Format::unknown);
+    EXPECT_EQ(models.catalog.snapshot()->catalog.items[0].desc.format, Format::unknown);
     press(Qt::Key_K);
     auto* keys = dialog("keys");
     ASSERT_TRUE(keys);
@@ -57,36 +57,37 @@ TEST_F(SourcesUi, AKeyOpensAnEncryptedArchiveAndStaysInTheProject) {
     QTest::keyClicks(value, "not digits");
     QTest::mouseClick(keys->findChild<QPushButton*>("add_key"), Qt::LeftButton);
     EXPECT_TRUE(says("is not written in pairs of hexadecimal digits"));
-    EXPECT_TRUE(session.key_names().empty());
+    EXPECT_TRUE(models.store.key_names().empty());
     EXPECT_EQ(value->echoMode(), QLineEdit::Password) << "nobody reads it over the shoulder";
     keys->findChild<QComboBox*>("key_how")->setCurrentIndex(0);
     value->clear();
     QTest::keyClicks(value, "ticket booth");
     QTest::mouseClick(keys->findChild<QPushButton*>("add_key"), Qt::LeftButton);
-    EXPECT_EQ(session.key_names(), std::vector<std::string>{"booth"});
-    ASSERT_TRUE(
-        wait([&] { return !session.stock()->catalog.items.empty() && session.stock()->catalog.items[0].desc.format == Format::BC1; }));
+    EXPECT_EQ(models.store.key_names(), std::vector<std::string>{"booth"});
+    ASSERT_TRUE(wait([&] {
+        return !models.catalog.snapshot()->catalog.items.empty() && models.catalog.snapshot()->catalog.items[0].desc.format == Format::BC1;
+    }));
     keys->close();
     EXPECT_FALSE(says("no key opens them"));
     struct stat info {};
     ASSERT_TRUE(wait([&] { return ::stat((folder / "project/keys").c_str(), &info) == 0; }));
     EXPECT_EQ(info.st_mode & 0777, 0600u);
-    for (const auto& line : session.log()) EXPECT_FALSE(line.contains("ticket booth"));
+    for (const auto& line : models.messages.log()) EXPECT_FALSE(line.contains("ticket booth"));
     EXPECT_EQ(as_text(get_file(folder / "project/project.json")).find("ticket"), std::string::npos);
     // The project opened again has the key.
-    ASSERT_TRUE(wait([&] { return !session.busy(); }));
-    session.close();
-    Session again;
-    again.open(folder / "project", {}, {}, {});
-    ASSERT_TRUE(wait([&] { return again.ready(); }));
-    EXPECT_EQ(again.stock()->catalog.items[0].desc.format, Format::BC1);
+    ASSERT_TRUE(wait([&] { return !models.jobs.busy(); }));
+    models.store.close();
+    Models again;
+    again.store.open({folder / "project", {}, {}, {}});
+    ASSERT_TRUE(wait([&] { return again.sources.ready(); }));
+    EXPECT_EQ(again.catalog.snapshot()->catalog.items[0].desc.format, Format::BC1);
 }
 
 TEST_F(SourcesUi, AKindIsChosenAndTakenBack) {
     put_file(folder / "odd.pack", make_zip({{"horse.dds", make_dds(Format::BC1, 32, 32)}}));
     open({folder / "odd.pack"});
-    ASSERT_EQ(session.stock()->facts.size(), 1u);
-    EXPECT_EQ(session.stock()->facts[0].candidates[0].first, "ZIP");
+    ASSERT_EQ(models.catalog.snapshot()->facts.size(), 1u);
+    EXPECT_EQ(models.catalog.snapshot()->facts[0].candidates[0].first, "ZIP");
     const auto choose = [&](const QString& what, bool alike) {
         press(Qt::Key_T);
         auto* kinds = dialog("kinds");
@@ -95,18 +96,18 @@ TEST_F(SourcesUi, AKindIsChosenAndTakenBack) {
         for (int i = 0; i < list->count(); ++i)
             if (list->item(i)->text().startsWith(what)) list->setCurrentRow(i);
         kinds->findChild<QCheckBox*>("kind_alike")->setChecked(alike);
-        const auto before = session.stock();
+        const auto before = models.catalog.snapshot();
         QTest::mouseClick(kinds->findChild<QPushButton*>("take_kind"), Qt::LeftButton);
-        ASSERT_TRUE(wait([&] { return session.stock() != before && session.stock()->whole && !session.busy(); }));
+        ASSERT_TRUE(wait([&] { return models.catalog.snapshot() != before && models.catalog.snapshot()->whole && !models.jobs.busy(); }));
     };
     choose("tar", true);
-    EXPECT_TRUE(session.stock()->sources[0].error) << "a ZIP is no tar";
-    ASSERT_EQ(session.project().choices.size(), 1u);
-    EXPECT_EQ(session.project().choices[0].pattern, "*.pack");
+    EXPECT_TRUE(models.catalog.snapshot()->sources[0].error) << "a ZIP is no tar";
+    ASSERT_EQ(models.store.project().choices.size(), 1u);
+    EXPECT_EQ(models.store.project().choices[0].pattern, "*.pack");
     EXPECT_TRUE(says("odd.pack"));
     choose("As recognized", true);
-    EXPECT_FALSE(session.stock()->sources[0].error);
-    EXPECT_TRUE(session.project().choices.empty());
+    EXPECT_FALSE(models.catalog.snapshot()->sources[0].error);
+    EXPECT_TRUE(models.store.project().choices.empty());
 }
 
 TEST_F(SourcesUi, DeadSpaceIsShownAndGivenBack) {
@@ -124,13 +125,14 @@ TEST_F(SourcesUi, DeadSpaceIsShownAndGivenBack) {
     EXPECT_TRUE(give->text().contains("Give 4")) << give->text().toStdString();
     press(Qt::Key_G);
     ASSERT_TRUE(wait([&] {
-        return session.history().size() == 1 && session.stock()->whole && session.stock()->facts[0].dead_bytes == 0 && !session.busy();
+        return models.store.history().size() == 1 && models.catalog.snapshot()->whole &&
+               models.catalog.snapshot()->facts[0].dead_bytes == 0 && !models.jobs.busy();
     }));
     EXPECT_LT(std::filesystem::file_size(archive), 25'000u);
     EXPECT_FALSE(button("Give "));
-    ASSERT_EQ(session.history().size(), 1u);
-    session.undo(QString::fromStdString(session.history()[0].id));
-    ASSERT_TRUE(wait([&] { return session.stock()->facts[0].dead_bytes > 0 && !session.busy(); }));
+    ASSERT_EQ(models.store.history().size(), 1u);
+    models.delivery.undo(models.store.history()[0].id);
+    ASSERT_TRUE(wait([&] { return models.catalog.snapshot()->facts[0].dead_bytes > 0 && !models.jobs.busy(); }));
     EXPECT_EQ(get_file(archive), grown);
 }
 
@@ -140,5 +142,5 @@ TEST_F(SourcesUi, ADamagedArchiveSaysThatItIsOnlyRead) {
     put_file(folder / "cut.zip", bytes);
     open({folder / "cut.zip"});
     EXPECT_TRUE(says("Only for reading: the archive's directory is damaged"));
-    EXPECT_EQ(session.stock()->texture_counts[0], 1u) << "what is whole can be taken out";
+    EXPECT_EQ(models.catalog.snapshot()->texture_counts[0], 1u) << "what is whole can be taken out";
 }

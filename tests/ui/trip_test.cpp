@@ -6,6 +6,12 @@
 #include <QtTest>
 
 #include "app/main_window.h"
+#include "app/models/models.h"
+#include "app/pages/bench_page.h"
+#include "app/pages/catalog_page.h"
+#include "app/pages/delivery_page.h"
+#include "app/pages/fitting_page.h"
+#include "app/pages/sources_page.h"
 #include "support/run_program.h"
 #include "support/temp_folder.h"
 #include "texture/png.h"
@@ -19,19 +25,19 @@ namespace {
 struct Trip : testing::Test {
     TempFolder folder;
     std::filesystem::path game;
-    Session session;
+    Models models;
     std::unique_ptr<MainWindow> window;
 
     void SetUp() override {
         game = folder / "Brindle Fair";
         std::filesystem::copy(SKIVET_FAIRGROUND, game, std::filesystem::copy_options::recursive);
-        window = std::make_unique<MainWindow>(&session);
-        session.open(folder / "project", game, {}, {SKIVET_BIN "/fair-stall", game.string()});
+        window = std::make_unique<MainWindow>(models);
+        models.store.open({folder / "project", game, {}, {SKIVET_BIN "/fair-stall", game.string()}});
         window->show();
         ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
         window->activateWindow();  // under Xvfb there is no window manager that would give it the focus
         ASSERT_TRUE(QTest::qWaitForWindowActive(window.get()));
-        ASSERT_TRUE(wait([&] { return session.ready(); }));
+        ASSERT_TRUE(wait([&] { return models.sources.ready(); }));
     }
     template <class Condition>
     bool wait(Condition condition) {
@@ -47,16 +53,16 @@ struct Trip : testing::Test {
         EXPECT_EQ(ran.code, 0) << ran.output;
         return *read_png(get_file(folder / "shot.png"), ReadLimits{});
     }
-    const Piece& piece() { return session.project().pieces.at(0); }
+    const Piece& piece() { return models.bench.pieces().at(0); }
     /// Takes a texture to the bench and paints a green line across it.
     void paint_the_target() {
-        const auto stock = session.stock();
+        const auto snapshot = models.catalog.snapshot();
         std::vector<std::size_t> chosen;
-        for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
-            if (stock->catalog.items[i].name() == "target") chosen.push_back(i);
-        session.take(chosen, ExportAs::png);
-        ASSERT_TRUE(wait([&] { return session.project().pieces.size() == 1; }));
-        const auto file = session.project().work() / piece().file;
+        for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
+            if (snapshot->catalog.items[i].name() == "target") chosen.push_back(i);
+        models.catalog.take(chosen, ExportAs::png);
+        ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 1; }));
+        const auto file = models.store.project().work() / piece().file;
         auto image = *read_png(get_file(file), ReadLimits{});
         for (std::uint32_t x = 0; x < 256; ++x) image.at(x, 128) = {20, 200, 40, 255};
         put_file(file, *write_png(image));
@@ -78,35 +84,35 @@ TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
     sources->scrollTo(sources->model()->index(10, 0));
     QTest::mouseClick(sources->viewport(), Qt::LeftButton, {}, sources->visualRect(sources->model()->index(10, 0)).center());
     bool recognized = false;
-    for (const auto* label : window->sources()->findChildren<QLabel*>())
+    for (const auto* label : window->page<SourcesPage>()->findChildren<QLabel*>())
         recognized = recognized || label->text().contains("recognized by its end record");
     EXPECT_TRUE(recognized);
     EXPECT_EQ(window->findChild<QTableView*>("entries")->model()->rowCount(), 27);
 
     // 2. Catalog: typing filters at once; the chosen one is shown large.
     press(Qt::Key_2, Qt::ControlModifier);
-    ASSERT_EQ(window->station(), 1);
-    auto* sheet = window->catalog()->sheet();
+    ASSERT_EQ(window->current(), PageId::catalog);
+    auto* sheet = window->page<CatalogPage>()->sheet();
     const int all = sheet->model()->rowCount();
     EXPECT_GE(all, 40);
     type("target");
-    EXPECT_EQ(window->catalog()->search()->text(), "target");
+    EXPECT_EQ(window->page<CatalogPage>()->search()->text(), "target");
     ASSERT_EQ(sheet->model()->rowCount(), 1);
-    ASSERT_TRUE(wait([&] { return !window->catalog()->viewer()->view()->image().isNull(); }));
-    EXPECT_EQ(window->catalog()->viewer()->view()->image().size(), QSize(256, 256));
-    const auto over = window->catalog()->viewer()->view()->image();
+    ASSERT_TRUE(wait([&] { return !window->page<CatalogPage>()->viewer()->view()->image().isNull(); }));
+    EXPECT_EQ(window->page<CatalogPage>()->viewer()->view()->image().size(), QSize(256, 256));
+    const auto over = window->page<CatalogPage>()->viewer()->view()->image();
     press(Qt::Key_R, Qt::AltModifier);
-    ASSERT_TRUE(wait([&] { return window->catalog()->viewer()->view()->image() != over; }));
-    const auto red = window->catalog()->viewer()->view()->image();
+    ASSERT_TRUE(wait([&] { return window->page<CatalogPage>()->viewer()->view()->image() != over; }));
+    const auto red = window->page<CatalogPage>()->viewer()->view()->image();
     EXPECT_EQ(qRed(red.pixel(128, 30)), qRed(over.pixel(128, 30)));
     EXPECT_EQ(qBlue(red.pixel(128, 30)), qRed(over.pixel(128, 30))) << "one channel as gray";
 
     // 3. Bench: one key takes it; the file is there and watched.
     press(Qt::Key_Return);
-    ASSERT_TRUE(wait([&] { return session.project().pieces.size() == 1; }));
+    ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 1; }));
     EXPECT_EQ(piece().state, PieceState::out);
     press(Qt::Key_3, Qt::ControlModifier);
-    const auto file = session.project().work() / piece().file;
+    const auto file = models.store.project().work() / piece().file;
     auto image = *read_png(get_file(file), ReadLimits{});
     for (std::uint32_t y = 100; y < 160; ++y)
         for (std::uint32_t x = 100; x < 160; ++x) image.at(x, y) = {30, 60, 220, 255};
@@ -114,7 +120,7 @@ TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
     put_file(file.string() + "~", *write_png(image));
     std::filesystem::rename(file.string() + "~", file);
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; })) << "by itself";
-    EXPECT_EQ(window->bench()->list()->model()->index(0, 0).data(Qt::AccessibleTextRole).toString(), "target, changed");
+    EXPECT_EQ(window->page<BenchPage>()->list()->model()->index(0, 0).data(Qt::AccessibleTextRole).toString(), "target, changed");
     // And once more, in place.
     image.at(0, 0) = {255, 255, 255, 255};
     const auto seen = piece().seen_hash;
@@ -122,28 +128,28 @@ TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
     ASSERT_TRUE(wait([&] { return piece().seen_hash != seen && piece().seen_hash == to_hex(sha256(*write_png(image))); }));
 
     // 4. Fitting: what the game will get is shown next to the others, with the real decode.
-    window->bench()->list()->setFocus();
+    window->page<BenchPage>()->list()->setFocus();
     press(Qt::Key_Return);
-    ASSERT_EQ(window->station(), 3);
-    ASSERT_TRUE(wait([&] { return session.fit(0) != nullptr && piece().state == PieceState::fits; }));
-    const auto fitted = session.fit(0);
-    EXPECT_FALSE(fitted->fit.blocked());
-    EXPECT_GT(fitted->fit.kept_blocks(), fitted->fit.new_blocks());
-    ASSERT_TRUE(wait([&] { return !window->fitting()->result_view()->image().isNull(); }));
-    EXPECT_GT(qBlue(window->fitting()->result_view()->image().pixel(130, 130)), 180);
+    ASSERT_EQ(window->current(), PageId::fitting);
+    ASSERT_TRUE(wait([&] { return models.bench.fit(piece().id) != nullptr && piece().state == PieceState::fits; }));
+    const auto fitted = models.bench.fit(piece().id);
+    EXPECT_FALSE(fitted->made.fit->blocked());
+    EXPECT_GT(fitted->made.fit->kept_blocks(), fitted->made.fit->new_blocks());
+    ASSERT_TRUE(wait([&] { return !window->page<FittingPage>()->result_view()->image().isNull(); }));
+    EXPECT_GT(qBlue(window->page<FittingPage>()->result_view()->image().pixel(130, 130)), 180);
 
     // 5. Delivery: the plan first, then one key writes.
     press(Qt::Key_Return);
-    ASSERT_EQ(window->station(), 4);
-    ASSERT_TRUE(wait([&] { return session.plan() && session.plan()->piece_count() == 1; }));
+    ASSERT_EQ(window->current(), PageId::delivery);
+    ASSERT_TRUE(wait([&] { return models.delivery.plan() && models.delivery.plan()->piece_count() == 1; }));
     EXPECT_EQ(hash_of_file(game / "midway.zip"), before_hash) << "nothing has been written yet";
-    const auto planned = session.plan()->groups[0].plan.bytes_written();
+    const auto planned = models.delivery.plan()->groups[0].plan.bytes_written();
     EXPECT_LT(planned, 8000u);
     press(Qt::Key_Return, Qt::ControlModifier);
-    ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered && session.history().size() == 1; }));
+    ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered && models.store.history().size() == 1; }));
     EXPECT_NE(hash_of_file(game / "midway.zip"), before_hash);
-    EXPECT_EQ(session.history()[0].bytes_written(), planned);
-    EXPECT_EQ(session.history()[0].title, "target into midway.zip");
+    EXPECT_EQ(models.store.history()[0].bytes_written(), planned);
+    EXPECT_EQ(models.store.history()[0].title, "target into midway.zip");
 
     // 6. The game shows it on its object: the target stands at 150…240 × 520…610.
     const auto picture = game_picture();
@@ -151,38 +157,38 @@ TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
     EXPECT_GT(spot[2], 150);
     EXPECT_LT(spot[0], 90);
     press(Qt::Key_F5);
-    ASSERT_TRUE(wait([&] { return session.game_process()->state() == QProcess::Running; }));
-    session.game_process()->kill();
-    ASSERT_TRUE(wait([&] { return session.game_process()->state() == QProcess::NotRunning; }));
+    ASSERT_TRUE(wait([&] { return models.game.process().state() == QProcess::Running; }));
+    models.game.process().kill();
+    ASSERT_TRUE(wait([&] { return models.game.process().state() == QProcess::NotRunning; }));
 
     // Back: one press, and the archive is the one it was.
-    ASSERT_TRUE(wait([&] { return window->delivery()->findChild<QPushButton*>("undo") != nullptr; }));
-    QTest::mouseClick(window->delivery()->findChild<QPushButton*>("undo"), Qt::LeftButton);
-    ASSERT_TRUE(wait([&] { return session.history().empty(); }));
+    ASSERT_TRUE(wait([&] { return window->page<DeliveryPage>()->findChild<QPushButton*>("undo") != nullptr; }));
+    QTest::mouseClick(window->page<DeliveryPage>()->findChild<QPushButton*>("undo"), Qt::LeftButton);
+    ASSERT_TRUE(wait([&] { return models.store.history().empty(); }));
     EXPECT_EQ(hash_of_file(game / "midway.zip"), before_hash);
     EXPECT_EQ(game_picture(), before_picture);
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed || piece().state == PieceState::fits; }));
 }
 
 TEST_F(Trip, AFindingBlocksDeliveryUntilItIsMended) {
-    window->go_to(1);
-    window->catalog()->search()->setFocus();
+    window->go_to(PageId::catalog);
+    window->page<CatalogPage>()->search()->setFocus();
     type("popcorn");
     press(Qt::Key_Return);
-    ASSERT_TRUE(wait([&] { return session.project().pieces.size() == 1; }));
-    put_file(session.project().work() / piece().file, *write_png(Image(100, 100, {200, 30, 30, 255})));
+    ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 1; }));
+    put_file(models.store.project().work() / piece().file, *write_png(Image(100, 100, {200, 30, 30, 255})));
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
-    window->go_to(4);
-    ASSERT_TRUE(wait([&] { return session.plan() && session.plan()->left_out.size() == 1; }));
-    EXPECT_EQ(session.plan()->piece_count(), 0u);
-    EXPECT_FALSE(window->delivery()->findChild<QPushButton*>("deliver")->isEnabled());
-    window->go_to(3);
+    window->go_to(PageId::delivery);
+    ASSERT_TRUE(wait([&] { return models.delivery.plan() && models.delivery.plan()->left_out.size() == 1; }));
+    EXPECT_EQ(models.delivery.plan()->piece_count(), 0u);
+    EXPECT_FALSE(window->page<DeliveryPage>()->findChild<QPushButton*>("deliver")->isEnabled());
+    window->go_to(PageId::fitting);
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::needs_mend; }));
-    ASSERT_TRUE(wait([&] { return window->fitting()->findChild<QPushButton*>("mend") != nullptr; }));
+    ASSERT_TRUE(wait([&] { return window->page<FittingPage>()->findChild<QPushButton*>("mend") != nullptr; }));
     press(Qt::Key_M);  // mend all
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::fits; }));
-    window->go_to(4);
-    ASSERT_TRUE(wait([&] { return session.plan() && session.plan()->piece_count() == 1; }));
+    window->go_to(PageId::delivery);
+    ASSERT_TRUE(wait([&] { return models.delivery.plan() && models.delivery.plan()->piece_count() == 1; }));
 }
 
 TEST_F(Trip, ThereAreWaysThatLeaveTheArchivesAlone) {
@@ -190,14 +196,18 @@ TEST_F(Trip, ThereAreWaysThatLeaveTheArchivesAlone) {
     paint_the_target();
     press(Qt::Key_5, Qt::ControlModifier);
     const auto planned = [&](Way way) {
-        return wait([&] { return session.plan() && session.plan()->groups.size() == 1 && session.plan()->groups[0].plan.way() == way; });
+        return wait([&] {
+            return models.delivery.plan() && models.delivery.plan()->groups.size() == 1 &&
+                   models.delivery.plan()->groups[0].plan.way() == way;
+        });
     };
     ASSERT_TRUE(planned(Way::in_place));
 
     // Loose files in the override folder, which the game prefers.
     press(Qt::Key_O);
-    ASSERT_TRUE(planned(Way::create)) << (session.plan() && !session.plan()->groups.empty() && session.plan()->groups[0].error
-                                              ? session.plan()->groups[0].error->message()
+    ASSERT_TRUE(planned(Way::create)) << (models.delivery.plan() && !models.delivery.plan()->groups.empty() &&
+                                                  models.delivery.plan()->groups[0].error
+                                              ? models.delivery.plan()->groups[0].error->message()
                                               : "");
     press(Qt::Key_Return, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered; }));
@@ -205,24 +215,24 @@ TEST_F(Trip, ThereAreWaysThatLeaveTheArchivesAlone) {
     EXPECT_EQ(hash_of_file(game / "midway.zip"), before);
     const auto picture = game_picture();
     EXPECT_GT(picture.at(195, 565)[1], 150) << "the green line is in the game";
-    ASSERT_TRUE(wait([&] { return !session.busy(); }));
-    session.undo(QString::fromStdString(session.history()[0].id));
+    ASSERT_TRUE(wait([&] { return !models.jobs.busy(); }));
+    models.delivery.undo(models.store.history()[0].id);
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
     EXPECT_FALSE(std::filesystem::exists(game / "override/booths/shooting/target.dds"));
     EXPECT_TRUE(std::filesystem::exists(game / "override/signs/sign_exit.png"));
 
     // A patch archive; the choice is kept with the project.
-    ASSERT_TRUE(wait([&] { return !session.busy(); }));
+    ASSERT_TRUE(wait([&] { return !models.jobs.busy(); }));
     press(Qt::Key_P);
     ASSERT_TRUE(wait([&] {
-        return session.plan() && session.plan()->groups.size() == 1 &&
-               session.plan()->groups[0].source.filename() == "zz_midway_patch.zip" && !session.busy();
+        return models.delivery.plan() && models.delivery.plan()->groups.size() == 1 &&
+               models.delivery.plan()->groups[0].source.filename() == "zz_midway_patch.zip" && !models.jobs.busy();
     }));
     press(Qt::Key_Return, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return std::filesystem::exists(game / "zz_midway_patch.zip"); }));
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered; }));
     EXPECT_EQ(hash_of_file(game / "midway.zip"), before);
-    const auto patch = open_source(session.kinds(), game / "zz_midway_patch.zip");
+    const auto patch = open_source(*models.store.kinds(), game / "zz_midway_patch.zip");
     ASSERT_TRUE(patch);
     ASSERT_EQ((*patch)->entries().size(), 1u);
     EXPECT_EQ((*patch)->entries()[0].path, "booths/shooting/target.dds");
@@ -232,7 +242,7 @@ TEST_F(Trip, ThereAreWaysThatLeaveTheArchivesAlone) {
 TEST_F(Trip, AForeignChangeIsSaidAndLookedAtAgain) {
     paint_the_target();
     press(Qt::Key_5, Qt::ControlModifier);
-    ASSERT_TRUE(wait([&] { return session.plan() && session.plan()->piece_count() == 1 && !session.busy(); }));
+    ASSERT_TRUE(wait([&] { return models.delivery.plan() && models.delivery.plan()->piece_count() == 1 && !models.jobs.busy(); }));
     // Somebody else's program puts another file into the archive meanwhile.
     put_file(folder / "note.txt", as_bytes("hello"));
     ASSERT_EQ(run_program({"zip", "-q", "-j", (game / "midway.zip").string(), (folder / "note.txt").string()}).code, 0);
@@ -248,12 +258,13 @@ TEST_F(Trip, AForeignChangeIsSaidAndLookedAtAgain) {
     EXPECT_EQ(piece().state, PieceState::fits) << "the piece stays";
     press(Qt::Key_L);
     ASSERT_TRUE(wait([&] {
-        return !says("was changed by another program") && session.plan() && session.plan()->piece_count() == 1 && !session.busy();
+        return !says("was changed by another program") && models.delivery.plan() && models.delivery.plan()->piece_count() == 1 &&
+               !models.jobs.busy();
     }));
     press(Qt::Key_Return, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered; }));
     EXPECT_NE(hash_of_file(game / "midway.zip"), foreign);
-    const auto now = open_source(session.kinds(), game / "midway.zip");
+    const auto now = open_source(*models.store.kinds(), game / "midway.zip");
     ASSERT_TRUE(now);
     EXPECT_TRUE((*now)->find("note.txt")) << "what the other program put in is still there";
 }

@@ -29,14 +29,14 @@ QImage drawn(PieceState state) {
     return image;
 }
 
-std::shared_ptr<Stock> stock_of(const std::filesystem::path& zip) {
-    auto stock = std::make_shared<Stock>();
+std::shared_ptr<CatalogSnapshot> stock_of(const std::filesystem::path& zip) {
+    auto snapshot = std::make_shared<CatalogSnapshot>();
     const Kinds kinds;
-    stock->sources = open_sources(kinds, std::vector<std::filesystem::path>{zip});
+    snapshot->sources = open_sources(kinds, std::vector<std::filesystem::path>{zip});
     Progress progress;
-    stock->catalog = *build_catalog(kinds, stock->sources, progress);
-    stock->segments.push_back(stock->sources[0].container->segments());
-    return stock;
+    snapshot->catalog = *build_catalog(kinds, snapshot->sources, progress);
+    snapshot->segments.push_back(snapshot->sources[0].container->segments());
+    return snapshot;
 }
 
 }  // namespace
@@ -204,17 +204,17 @@ TEST(Pictures, DifferenceIsBlackWhereEqual) {
 TEST(ByteMapWidget, FindsTheEntryUnderThePointer) {
     TempFolder folder;
     put_file(folder / "a.zip", make_zip({{"x.dds", make_dds(Format::BC1, 32, 32)}, {"y.txt", random_bytes(900, 1)}}));
-    const auto stock = stock_of(folder / "a.zip");
+    const auto snapshot = stock_of(folder / "a.zip");
     ByteMap map;
     map.resize(400, 92);
-    map.show_source(stock, 0);
+    map.show_source(snapshot, 0);
     EXPECT_EQ(map.gap_bytes(), 0u);
     QSignalSpy chosen(&map, &ByteMap::entry_chosen);
     QTest::mouseClick(&map, Qt::LeftButton, {}, QPoint(5, 20));
     ASSERT_EQ(chosen.size(), 1);
     EXPECT_EQ(chosen[0][0].toInt(), 0);
     const auto size = std::filesystem::file_size(folder / "a.zip");
-    const auto second = int(stock->sources[0].container->entries()[1].at * 400 / size + 20);
+    const auto second = int(snapshot->sources[0].container->entries()[1].at * 400 / size + 20);
     QTest::mouseClick(&map, Qt::LeftButton, {}, QPoint(second, 20));
     EXPECT_EQ(chosen.last()[0].toInt(), 1);
     QTest::mouseClick(&map, Qt::LeftButton, {}, QPoint(399, 20));

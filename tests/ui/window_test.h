@@ -8,20 +8,21 @@
 #include <QtTest>
 
 #include "app/main_window.h"
+#include "app/models/models.h"
 #include "support/temp_folder.h"
 
 namespace skivet::test {
 
 struct WindowTest : testing::Test {
     TempFolder folder;
-    app::Session session;
+    app::Models models;
     std::unique_ptr<app::MainWindow> window;
 
     void open(const std::vector<std::filesystem::path>& sources) {
-        window = std::make_unique<app::MainWindow>(&session);
-        session.open(folder / "project", {}, sources, {});
+        window = std::make_unique<app::MainWindow>(models);
+        models.store.open({folder / "project", {}, sources, {}});
         window->show();
-        ASSERT_TRUE(QTest::qWaitFor([&] { return session.ready() && !session.busy(); }, 30'000));
+        ASSERT_TRUE(QTest::qWaitFor([&] { return models.sources.ready() && !models.jobs.busy(); }, 30'000));
     }
     bool wait(const std::function<bool()>& until) { return QTest::qWaitFor(until, 60'000); }
     /// A key in the list of sources, where a person's focus is.

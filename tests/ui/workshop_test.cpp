@@ -1,6 +1,8 @@
 // What nothing describes: sifted, seen with the raw lens, given a sheet in the workshop, and named; by keyboard, in the real window.
 #include <gtest/gtest.h>
 
+#include <QTableView>
+
 #include <QApplication>
 #include <QListView>
 #include <QListWidget>
@@ -49,7 +51,7 @@ TEST_F(Workshops, BareBytesBecomeATextureThroughTheLens) {
     file.insert(file.end(), pixels.begin(), pixels.end());
     put_file(folder / "wall.raw", file);
     open({folder / "wall.raw"});
-    ASSERT_TRUE(session.stock()->sources[0].error);
+    ASSERT_TRUE(models.catalog.snapshot()->sources[0].error);
     press(Qt::Key_R);
     auto* lens = dialog<RawLens>();
     ASSERT_TRUE(lens);
@@ -81,28 +83,28 @@ TEST_F(Workshops, BareBytesBecomeATextureThroughTheLens) {
         const auto& t = shown.at(unsigned(at.x()), unsigned(at.y()));
         EXPECT_EQ(view->image().pixelColor(at), QColor(t[0], t[1], t[2]));
     }
-    const auto before = session.stock();
+    const auto before = models.catalog.snapshot();
     QTest::keyClick(view, Qt::Key_Return, Qt::ControlModifier);
-    ASSERT_TRUE(wait([&] { return session.stock() != before && session.stock()->whole && !session.busy(); }));
-    ASSERT_FALSE(session.stock()->sources[0].error) << session.stock()->sources[0].error->message();
-    ASSERT_EQ(session.stock()->catalog.items.size(), 1u);
-    const auto& desc = session.stock()->catalog.items[0].desc;
+    ASSERT_TRUE(wait([&] { return models.catalog.snapshot() != before && models.catalog.snapshot()->whole && !models.jobs.busy(); }));
+    ASSERT_FALSE(models.catalog.snapshot()->sources[0].error) << models.catalog.snapshot()->sources[0].error->message();
+    ASSERT_EQ(models.catalog.snapshot()->catalog.items.size(), 1u);
+    const auto& desc = models.catalog.snapshot()->catalog.items[0].desc;
     EXPECT_EQ(desc.format, Format::BC1);
     EXPECT_EQ(desc.width, 128u);
     EXPECT_EQ(desc.height, 64u);
     // The project opened again still knows it.
-    ASSERT_TRUE(wait([&] { return !session.busy(); }));
-    session.close();
-    Session again;
-    again.open(folder / "project", {}, {}, {});
-    ASSERT_TRUE(wait([&] { return again.ready(); }));
-    EXPECT_EQ(again.stock()->texture_counts[0], 1u);
+    ASSERT_TRUE(wait([&] { return !models.jobs.busy(); }));
+    models.store.close();
+    Models again;
+    again.store.open({folder / "project", {}, {}, {}});
+    ASSERT_TRUE(wait([&] { return again.sources.ready(); }));
+    EXPECT_EQ(again.catalog.snapshot()->texture_counts[0], 1u);
 }
 
 TEST_F(Workshops, ASheetIsDraftedMendedProvenAndKept) {
     write_layout("bins");
     open({folder / "game/game.bins"});
-    ASSERT_TRUE(session.stock()->sources[0].error);
+    ASSERT_TRUE(models.catalog.snapshot()->sources[0].error);
     press(Qt::Key_W);
     auto* workshop = dialog<SheetWorkshop>();
     ASSERT_TRUE(workshop);
@@ -119,11 +121,11 @@ TEST_F(Workshops, ASheetIsDraftedMendedProvenAndKept) {
     EXPECT_EQ(fields->model()->rowCount(), 4 + 6 * 3);
     QTest::keyClick(text, Qt::Key_P, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return says("Proved: 6 entries"); }));
-    const auto before = session.stock();
+    const auto before = models.catalog.snapshot();
     QTest::keyClick(text, Qt::Key_Return, Qt::ControlModifier);
-    ASSERT_TRUE(wait([&] { return session.stock() != before && session.stock()->whole && !session.busy(); }));
-    ASSERT_FALSE(session.stock()->sources[0].error);
-    EXPECT_EQ(session.stock()->sources[0].container->entries().size(), 6u);
+    ASSERT_TRUE(wait([&] { return models.catalog.snapshot() != before && models.catalog.snapshot()->whole && !models.jobs.busy(); }));
+    ASSERT_FALSE(models.catalog.snapshot()->sources[0].error);
+    EXPECT_EQ(models.catalog.snapshot()->sources[0].container->entries().size(), 6u);
     EXPECT_TRUE(std::filesystem::exists(folder / "project/sheets/game.toml"));
 }
 
@@ -142,13 +144,13 @@ TEST_F(Workshops, WhatSiftingFindsComesIntoTheCatalog) {
     EXPECT_TRUE(says("ONE TEXTURE"));
     EXPECT_TRUE(says("DDS texture, BC3, 64×64, 7 mips"));
     EXPECT_FALSE(sifting->findChild<ImageView*>()->image().isNull());
-    const auto before = session.stock();
+    const auto before = models.catalog.snapshot();
     QTest::keyClick(sifting, Qt::Key_Return, Qt::ControlModifier);
-    ASSERT_TRUE(wait([&] { return session.stock() != before && session.stock()->whole && !session.busy(); }));
-    ASSERT_EQ(session.stock()->texture_counts[0], 1u);
-    EXPECT_EQ(session.stock()->catalog.items[0].path(), "0x00001388.dds");
-    ASSERT_EQ(session.project().choices.size(), 1u);
-    EXPECT_EQ(session.project().choices[0].kind, "sifting");
+    ASSERT_TRUE(wait([&] { return models.catalog.snapshot() != before && models.catalog.snapshot()->whole && !models.jobs.busy(); }));
+    ASSERT_EQ(models.catalog.snapshot()->texture_counts[0], 1u);
+    EXPECT_EQ(models.catalog.snapshot()->catalog.items[0].path(), "0x00001388.dds");
+    ASSERT_EQ(models.store.project().choices.size(), 1u);
+    EXPECT_EQ(models.store.project().choices[0].kind, "sifting");
 }
 
 TEST_F(Workshops, NothingFoundSaysWhatElseCanBeDone) {
@@ -170,15 +172,15 @@ TEST_F(Workshops, NamesOfHashedEntriesAreFoundInOtherFiles) {
     const std::string notes = "material swing { picture = \"rides\\Swing.dds\"; tint = 3 }\n";
     put_file(folder / "loose/notes.mat", as_bytes(notes));
     open({folder / "game/game.cph", folder / "loose"});
-    const auto before = session.stock();
-    ASSERT_TRUE(session.add_key("booth=000102030405060708090a0b0c0d0e0f"));
-    ASSERT_TRUE(wait([&] { return session.stock() != before && session.stock()->whole && !session.busy(); }));
-    const auto keyed = session.stock();
-    ASSERT_TRUE(session.add_key("vault=6465666768696a6b6c6d6e6f707172737475767778797a7b7c7d7e7f80818283"));
-    ASSERT_TRUE(wait([&] { return session.stock() != keyed && session.stock()->whole && !session.busy(); }));
-    ASSERT_TRUE(session.stock()->sources[0].container) << session.stock()->sources[0].error->message();
-    ASSERT_EQ(session.stock()->facts[0].unnamed, 1u);
-    ASSERT_TRUE(session.stock()->sources[0].container->find("#f517cf26"));
+    const auto before = models.catalog.snapshot();
+    ASSERT_TRUE(models.store.add_key("booth=000102030405060708090a0b0c0d0e0f"));
+    ASSERT_TRUE(wait([&] { return models.catalog.snapshot() != before && models.catalog.snapshot()->whole && !models.jobs.busy(); }));
+    const auto keyed = models.catalog.snapshot();
+    ASSERT_TRUE(models.store.add_key("vault=6465666768696a6b6c6d6e6f707172737475767778797a7b7c7d7e7f80818283"));
+    ASSERT_TRUE(wait([&] { return models.catalog.snapshot() != keyed && models.catalog.snapshot()->whole && !models.jobs.busy(); }));
+    ASSERT_TRUE(models.catalog.snapshot()->sources[0].container) << models.catalog.snapshot()->sources[0].error->message();
+    ASSERT_EQ(models.catalog.snapshot()->facts[0].unnamed, 1u);
+    ASSERT_TRUE(models.catalog.snapshot()->sources[0].container->find("#f517cf26"));
     window->findChild<QListView*>("sources")->setCurrentIndex(window->findChild<QListView*>("sources")->model()->index(1, 0));
     press(Qt::Key_N);
     QDialog* names = nullptr;
@@ -187,9 +189,9 @@ TEST_F(Workshops, NamesOfHashedEntriesAreFoundInOtherFiles) {
         return names && names->findChild<QListWidget*>("names_list")->count() == 1;
     }));
     EXPECT_TRUE(names->findChild<QListWidget*>("names_list")->item(0)->text().contains("rides/Swing.dds"));
-    const auto found = session.stock();
+    const auto found = models.catalog.snapshot();
     QTest::mouseClick(names->findChild<QPushButton*>("names_take"), Qt::LeftButton);
-    ASSERT_TRUE(wait([&] { return session.stock() != found && session.stock()->whole && !session.busy(); }));
-    EXPECT_TRUE(session.stock()->sources[0].container->find("rides/Swing.dds"));
-    EXPECT_EQ(session.stock()->facts[0].unnamed, 0u);
+    ASSERT_TRUE(wait([&] { return models.catalog.snapshot() != found && models.catalog.snapshot()->whole && !models.jobs.busy(); }));
+    EXPECT_TRUE(models.catalog.snapshot()->sources[0].container->find("rides/Swing.dds"));
+    EXPECT_EQ(models.catalog.snapshot()->facts[0].unnamed, 0u);
 }

@@ -4,8 +4,8 @@
 
 namespace skivet::app {
 
-ContactModel::ContactModel(Session* session, QObject* parent) : QAbstractListModel(parent), session_(session) {
-    connect(session, &Session::thumbnail_ready, this, [this](std::size_t item) {
+ContactModel::ContactModel(CatalogModel* model, QObject* parent) : QAbstractListModel(parent), model_(model) {
+    connect(&model->pictures(), &SmallPictures::ready, this, [this](std::size_t item) {
         if (const int row = row_of(item); row >= 0) emit dataChanged(index(row), index(row), {Qt::DecorationRole});
     });
 }
@@ -83,9 +83,9 @@ int ContactModel::row_of(std::size_t item) const { return item < row_of_.size() 
 QVariant ContactModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= int(rows_.size())) return {};
     const auto& row = rows_[std::size_t(index.row())];
-    const auto stock = session_->stock();
-    if (row.item >= stock->catalog.items.size()) return {};
-    const auto& item = stock->catalog.items[row.item];
+    const auto snapshot = model_->snapshot();
+    if (row.item >= snapshot->catalog.items.size()) return {};
+    const auto& item = snapshot->catalog.items[row.item];
     const auto& card = cards_[row.card];
     switch (role) {
         case ItemIndex: return QVariant::fromValue<qulonglong>(row.item);
@@ -94,12 +94,12 @@ QVariant ContactModel::data(const QModelIndex& index, int role) const {
         case IsMember: return row.member;
         case Score: return row.card < scores_.size() ? QVariant(scores_[row.card]) : QVariant();
         case Qt::DisplayRole: {
-            if (row.head && !row.open) return to_text(split_name(item.path(), session_->knowledge()->analysis.habits).base);
+            if (row.head && !row.open) return to_text(split_name(item.path(), model_->catalog()->analysis.habits).base);
             return to_text(item.name());
         }
         case Qt::AccessibleTextRole:
             return row.head && !row.open ? tr("%1, a set of %2").arg(to_text(item.name())).arg(card.size()) : to_text(item.name());
-        case Qt::ToolTipRole: return to_text(address_of(stock->sources[item.source], item).text());
+        case Qt::ToolTipRole: return to_text(address_of(snapshot->sources[item.source], item).text());
         default: return {};
     }
 }

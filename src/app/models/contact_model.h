@@ -2,7 +2,7 @@
 #include <QAbstractListModel>
 #include <unordered_set>
 
-#include "app/models/session.h"
+#include "app/models/catalog_model.h"
 
 namespace skivet::app {
 
@@ -11,7 +11,7 @@ class ContactModel : public QAbstractListModel {
     Q_OBJECT
 public:
     enum Role { ItemIndex = Qt::UserRole, SetSize, IsOpen, IsMember, Score };
-    explicit ContactModel(Session* session, QObject* parent = nullptr);
+    explicit ContactModel(CatalogModel* model, QObject* parent = nullptr);
     void show(std::vector<Card> cards);
     void show_hits(const std::vector<PictureHit>& hits);
     /// Opens or closes the set of a row; false for a row without one. A member closes its set.
@@ -33,7 +33,7 @@ private:
         bool head = false, member = false, open = false;
     };
     void lay_out();
-    Session* session_;
+    CatalogModel* model_;
     std::vector<Card> cards_;
     std::vector<float> scores_;               ///< a card; empty: not found by a picture
     std::unordered_set<std::uint32_t> open_;  ///< first items of open sets

@@ -19,26 +19,26 @@ QString what_it_is(const CatalogItem& item) {
     }
 }
 
-void EntryTable::show_source(std::shared_ptr<const Stock> stock, std::size_t source) {
+void EntryTable::show_source(std::shared_ptr<const CatalogSnapshot> snapshot, std::size_t source) {
     beginResetModel();
-    stock_ = std::move(stock);
+    snapshot_ = std::move(snapshot);
     source_ = source;
     items_.clear();
-    for (std::size_t i = 0; stock_ && i < stock_->catalog.items.size(); ++i)
-        if (stock_->catalog.items[i].source == source) items_.push_back(i);
+    for (std::size_t i = 0; snapshot_ && i < snapshot_->catalog.items.size(); ++i)
+        if (snapshot_->catalog.items[i].source == source) items_.push_back(i);
     endResetModel();
 }
 
 int EntryTable::row_of_entry(int entry) const {
     int seen = 0;
     for (std::size_t row = 0; row < items_.size(); ++row)
-        if (stock_->catalog.items[items_[row]].inner.size() == 1 && seen++ == entry) return int(row);
+        if (snapshot_->catalog.items[items_[row]].inner.size() == 1 && seen++ == entry) return int(row);
     return -1;
 }
 
 int EntryTable::entry_of_row(int row) const {
     int seen = -1;
-    for (int r = 0; r <= row && r < int(items_.size()); ++r) seen += stock_->catalog.items[items_[std::size_t(r)]].inner.size() == 1;
+    for (int r = 0; r <= row && r < int(items_.size()); ++r) seen += snapshot_->catalog.items[items_[std::size_t(r)]].inner.size() == 1;
     return seen;
 }
 
@@ -46,7 +46,7 @@ int EntryTable::rowCount(const QModelIndex& parent) const { return parent.isVali
 
 QVariant EntryTable::data(const QModelIndex& index, int role) const {
     if (!index.isValid()) return {};
-    const auto& item = stock_->catalog.items[items_[std::size_t(index.row())]];
+    const auto& item = snapshot_->catalog.items[items_[std::size_t(index.row())]];
     if (role == Qt::DisplayRole || role == Qt::ToolTipRole) {
         switch (index.column()) {
             case 0: {
@@ -58,7 +58,7 @@ QVariant EntryTable::data(const QModelIndex& index, int role) const {
             case 2: return to_text(human_bytes(item.size));
             case 3: return to_text(item.method);
             default: {
-                const auto& container = stock_->sources[source_].container;
+                const auto& container = snapshot_->sources[source_].container;
                 if (item.inner.size() > 1 || !container || container->kind() == "folder") return QStringLiteral("–");
                 const auto entry = container->find(item.path());
                 return entry ? to_text(hex(container->entries()[*entry].at)) : QString();

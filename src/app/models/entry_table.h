@@ -1,7 +1,7 @@
 #pragma once
 #include <QAbstractTableModel>
 
-#include "app/models/session.h"
+#include "workflow/catalog_snapshot.h"
 
 namespace skivet::app {
 
@@ -10,7 +10,7 @@ class EntryTable : public QAbstractTableModel {
     Q_OBJECT
 public:
     using QAbstractTableModel::QAbstractTableModel;
-    void show_source(std::shared_ptr<const Stock> stock, std::size_t source);
+    void show_source(std::shared_ptr<const CatalogSnapshot> snapshot, std::size_t source);
     /// Row of an entry of the source's container (not of archives inside); -1: none.
     [[nodiscard]] int row_of_entry(int entry) const;
     [[nodiscard]] int entry_of_row(int row) const;
@@ -20,7 +20,7 @@ public:
     [[nodiscard]] QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
 
 private:
-    std::shared_ptr<const Stock> stock_;
+    std::shared_ptr<const CatalogSnapshot> snapshot_;
     std::vector<std::size_t> items_;
     std::size_t source_ = 0;
 };

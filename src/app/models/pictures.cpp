@@ -6,6 +6,14 @@
 
 namespace skivet::app {
 
+Image from_qimage(const QImage& picture) {
+    const auto rgba = picture.convertToFormat(QImage::Format_RGBA8888);
+    Image out(std::uint32_t(rgba.width()), std::uint32_t(rgba.height()));
+    for (int y = 0; y < rgba.height(); ++y)
+        std::memcpy(out.texels.data() + std::size_t(y) * out.width, rgba.constScanLine(y), std::size_t(out.width) * 4);
+    return out;
+}
+
 QImage to_qimage(const Image& image) {
     return QImage(reinterpret_cast<const uchar*>(image.texels.data()), int(image.width), int(image.height), int(image.width) * 4,
                   QImage::Format_RGBA8888)

@@ -10,6 +10,7 @@ namespace skivet::app {
 enum class Channels { color, red, green, blue, alpha, alpha_over, lit };
 
 [[nodiscard]] QImage to_qimage(const Image& image);
+[[nodiscard]] Image from_qimage(const QImage& picture);
 /// One channel as gray, color without alpha, or color with alpha.
 [[nodiscard]] QImage to_qimage(const Image& image, Channels channels, bool premultiplied = false);
 /// A normal map lit from a direction: `light` is the pointer's place over the picture, -1…1, light from the upper left at (-0.5, -0.5). X
@@ -25,14 +26,6 @@ struct FitPictures {
     QImage original, edited, result, difference;
     std::vector<QImage> original_mips, result_mips;
     QImage changed_blocks;  ///< one pixel a 4×4 block of level 0, opaque where the block is new
-};
-
-/// A piece's fit and its pictures; `error` instead when the edit cannot be read.
-struct FittedPiece {
-    Fit fit;
-    FitPictures pictures;
-    std::optional<Error> error;
-    std::string edited_hash;  ///< of the file this was made from
 };
 
 [[nodiscard]] FitPictures pictures_of(const TextureFile& original, const Fit& fit);

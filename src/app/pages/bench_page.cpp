@@ -42,14 +42,16 @@ QString next_step(PieceState state) {
     return {};
 }
 
+constexpr int IdRole = Qt::UserRole;
+
 class PieceDelegate : public QStyledItemDelegate {
 public:
-    PieceDelegate(Session* session, QObject* parent) : QStyledItemDelegate(parent), session_(session) {}
+    PieceDelegate(BenchModel* model, QObject* parent) : QStyledItemDelegate(parent), model_(model) {}
     [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {300, 98}; }
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
-        const auto i = std::size_t(index.row());
-        if (i >= session_->project().pieces.size()) return;
-        const auto& piece = session_->project().pieces[i];
+        const auto* there = model_->piece(index.data(IdRole).toULongLong());
+        if (!there) return;
+        const auto& piece = *there;
         const auto& c = colors();
         p->save();
         p->setRenderHint(QPainter::Antialiasing);
@@ -58,13 +60,13 @@ public:
         p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
         p->setBrush(c.card);
         p->drawRoundedRect(box, 3, 3);
-        draw_in_well(*p, QRectF(box.x() + 9, box.y() + 8, 73, 73), session_->piece_picture(i, false), 5);
+        draw_in_well(*p, QRectF(box.x() + 9, box.y() + 8, 73, 73), model_->picture(piece.id, false), 5);
         p->setPen(c.soft);
         p->setFont(text_font(18));
         p->drawText(QRectF(box.x() + 84, box.y(), 36, box.height()), Qt::AlignCenter, QStringLiteral("→"));
         const bool out = piece.state == PieceState::out || piece.state == PieceState::on_the_bench;
         const QRectF second(box.x() + 122, box.y() + 8, 73, 73);
-        draw_in_well(*p, second, out ? QImage() : session_->piece_picture(i, true), 5);
+        draw_in_well(*p, second, out ? QImage() : model_->picture(piece.id, true), 5);
         if (out) {
             p->setPen(QColor(0xdd, 0xdd, 0xdd));
             p->drawText(second, Qt::AlignCenter, QStringLiteral("…"));
@@ -94,24 +96,25 @@ public:
     }
 
 private:
-    Session* session_;
+    BenchModel* model_;
 };
 
 }  // namespace
 
-BenchPage::BenchPage(Session* session, QWidget* parent) : Page(session, parent) {
+BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page(parent), model_(model) {
     edit_ = add_action(tr("Open to edit"), Qt::Key_O, tr("Open the file with the desktop's program for it"),
-                       [this] { session_->open_to_edit(std::size_t(current_piece())); });
+                       [this] { model_->open_to_edit(current_piece()); });
     fitting_ = add_action(tr("To fitting"), Qt::Key_Return, tr("See what the game will get"), [this] {
-        if (current_piece() >= 0) emit fit_piece(current_piece());
+        if (current_piece() != 0) emit fit_wanted(current_piece());
     });
     away_ = add_action(tr("Put away"), Qt::Key_Delete, tr("Take the piece off the bench; its file stays in the work folder"),
-                       [this] { session_->put_away(std::size_t(current_piece())); });
+                       [this] { model_->put_away(current_piece()); });
     again_ = add_action(tr("Take the new one"), Qt::Key_N, tr("The game's texture changed: take it out again"),
-                        [this] { session_->take_again(std::size_t(current_piece())); });
+                        [this] { model_->take_again(current_piece()); });
     auto* folder = add_action(tr("Open folder"), Qt::Key_F, tr("Open the work folder"),
-                              [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(to_text(session_->project().work()))); });
-    auto* catalog = add_action(tr("To the catalog"), QKeySequence(Qt::CTRL | Qt::Key_N), tr("Choose textures"), [this] { emit go_to(1); });
+                              [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(to_text(model_->work_folder()))); });
+    auto* catalog = add_action(tr("To the catalog"), QKeySequence(Qt::CTRL | Qt::Key_N), tr("Choose textures"),
+                               [this] { emit go_to(PageId::catalog); });
 
     auto* left = make_panel();
     auto* left_box = new QVBoxLayout(left);
@@ -126,7 +129,7 @@ BenchPage::BenchPage(Session* session, QWidget* parent) : Page(session, parent) 
     list_->setObjectName(QStringLiteral("pieces"));
     list_->setAccessibleName(tr("Pieces on the bench"));
     list_->setModel(rows_);
-    list_->setItemDelegate(new PieceDelegate(session, list_));
+    list_->setItemDelegate(new PieceDelegate(model, list_));
     list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     left_box->addWidget(list_, 1);
@@ -188,10 +191,10 @@ BenchPage::BenchPage(Session* session, QWidget* parent) : Page(session, parent) 
                          new Button(catalog, Button::Look::primary)),
         full);
 
-    connect(session, &Session::pieces_changed, this, &BenchPage::refresh);
-    connect(session, &Session::piece_picture_ready, this, [this](std::size_t piece) {
+    connect(model, &BenchModel::pieces_changed, this, &BenchPage::refresh);
+    connect(model, &BenchModel::picture_ready, this, [this](PieceId piece) {
         list_->viewport()->update();
-        if (int(piece) == current_piece()) show_piece();
+        if (piece == current_piece()) show_piece();
     });
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &BenchPage::show_piece);
     refresh();
@@ -199,44 +202,50 @@ BenchPage::BenchPage(Session* session, QWidget* parent) : Page(session, parent) 
 
 void BenchPage::entered() { list_->setFocus(); }
 
-int BenchPage::current_piece() const { return list_->currentIndex().isValid() ? list_->currentIndex().row() : -1; }
+PieceId BenchPage::current_piece() const { return list_->currentIndex().isValid() ? list_->currentIndex().data(IdRole).toULongLong() : 0; }
 
-void BenchPage::choose_piece(int piece) { list_->setCurrentIndex(rows_->index(piece, 0)); }
+void BenchPage::choose_piece(PieceId piece) {
+    for (int row = 0; row < rows_->rowCount(); ++row)
+        if (rows_->index(row, 0).data(IdRole).toULongLong() == piece) list_->setCurrentIndex(rows_->index(row, 0));
+}
 
 void BenchPage::refresh() {
-    const auto& pieces = session_->project().pieces;
-    const int before = current_piece();
+    const auto& pieces = model_->pieces();
+    const auto before = current_piece();
+    const int row = list_->currentIndex().row();
     if (rows_->rowCount() != int(pieces.size())) {
         rows_->clear();
         for (std::size_t i = 0; i < pieces.size(); ++i) rows_->appendRow(new QStandardItem);
     }
     for (std::size_t i = 0; i < pieces.size(); ++i) {
-        rows_->item(int(i))->setText(to_text(pieces[i].name()));
-        rows_->item(int(i))->setData(tr("%1, %2").arg(to_text(pieces[i].name()), to_text(name_of(pieces[i].state))),
-                                     Qt::AccessibleTextRole);
+        auto* item = rows_->item(int(i));
+        item->setText(to_text(pieces[i].name()));
+        item->setData(tr("%1, %2").arg(to_text(pieces[i].name()), to_text(name_of(pieces[i].state))), Qt::AccessibleTextRole);
+        item->setData(qulonglong(pieces[i].id), IdRole);
     }
     stack_->setCurrentIndex(pieces.empty() ? 0 : 1);
-    if (!pieces.empty() && current_piece() < 0) choose_piece(std::clamp(before, 0, int(pieces.size()) - 1));
+    // The same piece, or the one that has its place now.
+    if (model_->piece(before)) choose_piece(before);
+    else if (!pieces.empty()) list_->setCurrentIndex(rows_->index(std::clamp(row, 0, int(pieces.size()) - 1), 0));
     show_piece();
     list_->viewport()->update();
 }
 
 void BenchPage::show_piece() {
-    const int i = current_piece();
-    const bool any = i >= 0 && i < int(session_->project().pieces.size());
-    for (auto* action : {edit_, fitting_, away_}) action->setEnabled(any);
-    again_->setEnabled(any && session_->project().pieces[std::size_t(i)].state == PieceState::gone_stale);
+    const auto* there = model_->piece(current_piece());
+    for (auto* action : {edit_, fitting_, away_}) action->setEnabled(there);
+    again_->setEnabled(there && there->state == PieceState::gone_stale);
     again_->setVisible(again_->isEnabled());
-    if (!any) return;
-    const auto& piece = session_->project().pieces[std::size_t(i)];
+    if (!there) return;
+    const auto& piece = *there;
     title_->setText(to_text(piece.name()));
     QStringList steps;
     for (const auto& step : piece.address.inner) steps << to_text(step);
     facts_->setText(tr("%1 in %2").arg(steps.join(QStringLiteral(" ▸ ")), to_text(piece.address.source.filename())));
     state_text_->setText(tr("%1 — %2").arg(to_text(name_of(piece.state)), next_step(piece.state)));
-    file_->setText(to_text(session_->project().work() / piece.file));
-    before_->set_image(session_->piece_picture(std::size_t(i), false));
-    const auto after = session_->piece_picture(std::size_t(i), true);
+    file_->setText(to_text(model_->file_of(piece)));
+    before_->set_image(model_->picture(piece.id, false));
+    const auto after = model_->picture(piece.id, true);
     if (piece.state == PieceState::out) after_->set_message(tr("not saved yet"));
     else after_->set_image(after);
 }

@@ -3,6 +3,7 @@
 #include <QStackedWidget>
 #include <QStandardItemModel>
 
+#include "app/models/bench_model.h"
 #include "app/pages/page.h"
 #include "app/widgets/image_view.h"
 
@@ -12,20 +13,18 @@ namespace skivet::app {
 class BenchPage : public Page {
     Q_OBJECT
 public:
-    BenchPage(Session* session, QWidget* parent = nullptr);
+    explicit BenchPage(BenchModel* model, QWidget* parent = nullptr);
     void entered() override;
-    [[nodiscard]] int current_piece() const;
-    void choose_piece(int piece);
+    /// The chosen piece; 0: none.
+    [[nodiscard]] PieceId current_piece() const;
+    void choose_piece(PieceId piece);
     [[nodiscard]] QListView* list() const { return list_; }
-
-signals:
-    /// Wants this piece on the fitting page.
-    void fit_piece(int piece);
 
 private:
     void refresh();
     void show_piece();
 
+    BenchModel* model_;
     QStackedWidget* stack_;
     QListView* list_;
     QStandardItemModel* rows_;

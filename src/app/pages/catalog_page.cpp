@@ -23,17 +23,17 @@ constexpr std::size_t small_catalog = 20'000;
 
 class CardDelegate : public QStyledItemDelegate {
 public:
-    CardDelegate(Session* session, ContactSheet* sheet) : QStyledItemDelegate(sheet), session_(session) {}
+    CardDelegate(CatalogModel* model, ContactSheet* sheet) : QStyledItemDelegate(sheet), model_(model) {}
     /// How alpha is shown: as the texture seems to mean it, over a checker, or not at all.
     enum class Alpha { as_meant, over, ignored } alpha = Alpha::as_meant;
     [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {152, 192}; }
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const auto item = std::size_t(index.data(ContactModel::ItemIndex).toULongLong());
-        const auto stock = session_->stock();
-        if (item >= stock->catalog.items.size()) return;
-        const auto& entry = stock->catalog.items[item];
-        const auto knowledge = session_->knowledge();
-        const bool known = knowledge->stock == stock && item < knowledge->analysis.roles.size();
+        const auto catalog = model_->catalog();
+        const auto& snapshot = catalog->snapshot;
+        if (item >= snapshot->catalog.items.size()) return;
+        const auto& entry = snapshot->catalog.items[item];
+        const bool known = item < catalog->analysis.roles.size();
         const auto& c = colors();
         p->save();
         p->setRenderHint(QPainter::Antialiasing);
@@ -53,9 +53,9 @@ public:
         p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
         p->setBrush(c.card);
         p->drawRoundedRect(card, 3, 3);
-        auto image = session_->thumbnail(item);
+        auto image = model_->pictures().of(item);
         if (!image.isNull() && image.hasAlphaChannel() && alpha != Alpha::over) {
-            const auto* facts = known ? knowledge->analysis.facts[item].get() : nullptr;
+            const auto* facts = known ? catalog->analysis.facts[item].get() : nullptr;
             if (alpha == Alpha::ignored || !facts || facts->alpha == AlphaUse::empty || facts->alpha == AlphaUse::mask)
                 image = image.convertToFormat(QImage::Format_RGB888);
         }
@@ -74,16 +74,16 @@ public:
             : entry.error ? tr("cannot be read")
             : closed_set  ? tr("set of %1").arg(in_set)
             : open && known
-                ? to_text(name_of(knowledge->analysis.roles[item]))
+                ? to_text(name_of(catalog->analysis.roles[item]))
                 : QStringLiteral("%1 %2×%3").arg(to_text(info(entry.desc.format).name)).arg(entry.desc.width).arg(entry.desc.height);
         if (!entry.effective && !entry.error) fact = tr("%1 · shadowed").arg(to_text(info(entry.desc.format).name));
         if (const auto score = index.data(ContactModel::Score); score.isValid())
             fact = tr("%1 % alike").arg(int(std::lround(100 * score.toDouble())));
-        const auto* state = state_of(stock, item);
+        const auto state = model_->state_of(item);
         const double room = text.width() - (state ? 20 : 0);
         QString right;
-        if (known && knowledge->analysis.twins[item] > 0 && entry.effective && card.width() > 120)
-            right = knowledge->analysis.twins[item] == 1 ? tr("1 twin") : tr("%1 twins").arg(knowledge->analysis.twins[item]);
+        if (known && catalog->analysis.twins[item] > 0 && entry.effective && card.width() > 120)
+            right = catalog->analysis.twins[item] == 1 ? tr("1 twin") : tr("%1 twins").arg(catalog->analysis.twins[item]);
         const double taken = right.isEmpty() ? 0 : p->fontMetrics().horizontalAdvance(right) + 6;
         const bool both = p->fontMetrics().horizontalAdvance(fact) + taken <= room;
         p->drawText(QRectF(text.x(), text.y() + 18, room, 18), int(Qt::AlignLeft | Qt::AlignVCenter),
@@ -100,13 +100,7 @@ public:
     }
 
 private:
-    [[nodiscard]] const PieceState* state_of(const std::shared_ptr<const Stock>& stock, std::size_t item) const {
-        const auto& entry = stock->catalog.items[item];
-        for (const auto& piece : session_->project().pieces)
-            if (piece.address.inner == entry.inner && piece.address.source == stock->sources[entry.source].path) return &piece.state;
-        return nullptr;
-    }
-    Session* session_;
+    CatalogModel* model_;
 };
 
 class FacetDelegate : public QStyledItemDelegate {
@@ -164,15 +158,14 @@ private:
     }
 };
 
-QString address_text(const Stock& stock, std::size_t item) {
-    return to_text(address_of(stock.sources[stock.catalog.items[item].source], stock.catalog.items[item]).text());
+QString address_text(const CatalogSnapshot& snapshot, std::size_t item) {
+    return to_text(address_of(snapshot.sources[snapshot.catalog.items[item].source], snapshot.catalog.items[item]).text());
 }
 
 }  // namespace
 
-CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, parent) {
+CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), model_(model) {
     setAcceptDrops(true);
-    asker_.setMaxThreadCount(1);
     auto* bench = add_action(tr("Take to the bench"), Qt::Key_Return,
                              tr("Write the texture out as PNG, or as OpenEXR where it has floats, and watch it"),
                              [this] { take(ExportAs::picture); });
@@ -182,7 +175,7 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
                tr("Write it out as DDS, compressed bytes untouched"), [this] { take(ExportAs::dds); });
     add_action(tr("Take with its copies"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Return),
                tr("The same picture elsewhere and in other sizes follows one edit"),
-               [this] { session_->take_with_copies(viewer_->item(), viewer_->relations()); });
+               [this] { model_->take_with_copies(viewer_->item(), viewer_->relations()); });
     auto* out = add_action(tr("Export…"), QKeySequence(Qt::CTRL | Qt::Key_E), tr("Write what is chosen, or all that is found, as files"),
                            [this] { export_chosen(); });
     add_action(tr("Search"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
@@ -199,9 +192,9 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     add_action(tr("Next match"), Qt::Key_F3, tr("The next texture that was found"), [this] { step(1); });
     add_action(tr("Previous match"), QKeySequence(Qt::SHIFT | Qt::Key_F3), tr("The texture before"), [this] { step(-1); });
     add_action(tr("Open all sets"), QKeySequence(Qt::CTRL | Qt::Key_O), tr("Show every texture by itself"),
-               [this] { keep_current([this] { model_->open_all(true); }); });
+               [this] { keep_current([this] { cards_->open_all(true); }); });
     add_action(tr("Close all sets"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_O), tr("One card for each set"),
-               [this] { keep_current([this] { model_->open_all(false); }); });
+               [this] { keep_current([this] { cards_->open_all(false); }); });
     add_action(tr("Larger pictures"), QKeySequence(Qt::CTRL | Qt::Key_Plus), tr("Larger pictures"),
                [this] { sheet_->set_card_width(sheet_->card_width() + 24); });
     add_action(tr("Smaller pictures"), QKeySequence(Qt::CTRL | Qt::Key_Minus), tr("Smaller pictures"),
@@ -211,13 +204,13 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
         const int key = Qt::Key_0 + int((i + 1) % 10);
         const auto name = role == Role::unsure ? tr("as guessed") : to_text(name_of(role));
         add_action(tr("Role: %1").arg(name), QKeySequence(Qt::ALT | key), tr("Say what the chosen textures are for"),
-                   [this, role] { session_->set_role(chosen(false), role); });
+                   [this, role] { model_->set_role(chosen(false), role); });
         add_action(tr("Role of all named so: %1").arg(name), QKeySequence(Qt::ALT | Qt::SHIFT | key),
                    tr("Say what all textures with this ending are for"),
-                   [this, role] { correct_habit(this, session_, viewer_->item(), role); });
+                   [this, role] { correct_habit(this, model_, viewer_->item(), role); });
     }
     auto* habits = add_action(tr("Naming habits…"), QKeySequence(Qt::CTRL | Qt::Key_H), tr("What in the names says what a texture is for"),
-                              [this] { show_habits(this, session_); });
+                              [this] { show_habits(this, model_); });
     (void)habits;
 
     auto* left = make_panel();
@@ -273,12 +266,12 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     hits->addWidget(back);
     box->addWidget(hits_row_);
     hits_row_->hide();
-    model_ = new ContactModel(session, this);
+    cards_ = new ContactModel(model, this);
     sheet_ = new ContactSheet;
     sheet_->setObjectName(QStringLiteral("sheet"));
     sheet_->setAccessibleName(tr("Contact sheet"));
-    sheet_->setModel(model_);
-    auto* cards = new CardDelegate(session, sheet_);
+    sheet_->setModel(cards_);
+    auto* cards = new CardDelegate(model, sheet_);
     sheet_->setItemDelegate(cards);
     sheet_->setStyleSheet(QStringLiteral("QAbstractItemView{background:transparent;border:none;}"));
     sheet_->viewport()->setAutoFillBackground(false);
@@ -289,11 +282,11 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
                    cards->alpha = static_cast<CardDelegate::Alpha>((int(cards->alpha) + 1) % 3);
                    const QString names[] = {tr("Alpha is shown as each texture seems to mean it."),
                                             tr("All textures are shown over a checker."), tr("Colors are shown alone, whatever alpha is.")};
-                   emit session_->notice(names[int(cards->alpha)]);
+                   model_->tell(names[int(cards->alpha)]);
                    sheet_->viewport()->update();
                });
     connect(sheet_, &QWidget::customContextMenuRequested, this, &CatalogPage::show_menu);
-    connect(sheet_, &ContactSheet::opened, this, [this](const QModelIndex& index) { keep_current([&] { model_->toggle(index.row()); }); });
+    connect(sheet_, &ContactSheet::opened, this, [this](const QModelIndex& index) { keep_current([&] { cards_->toggle(index.row()); }); });
     auto* empty = new QWidget;
     auto* empty_box = new QVBoxLayout(empty);
     empty_text_ = make_label({}, "subtitle", true);
@@ -314,7 +307,7 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     middle_->addWidget(empty);
     box->addWidget(middle_, 1);
 
-    viewer_ = new TextureViewer(session);
+    viewer_ = new TextureViewer(model);
     viewer_->setFixedWidth(388);
     viewer_->buttons()->addWidget(new Button(out, Button::Look::plain));
     viewer_->buttons()->addStretch();
@@ -337,30 +330,25 @@ CatalogPage::CatalogPage(Session* session, QWidget* parent) : Page(session, pare
     });
     connect(sheet_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) {
         if (!now.isValid() || quiet_) return;
-        const auto item = model_->item_at(now.row());
+        const auto item = cards_->item_at(now.row());
         if (item != viewer_->item()) viewer_->show_item(item);
     });
-    connect(viewer_, &TextureViewer::copies_wanted, this, [this] { session_->take_with_copies(viewer_->item(), viewer_->relations()); });
-    connect(viewer_, &TextureViewer::showing, this, [this](std::size_t item) { current_ = address_text(*session_->stock(), item); });
+    connect(viewer_, &TextureViewer::copies_wanted, this, [this] { model_->take_with_copies(viewer_->item(), viewer_->relations()); });
+    connect(viewer_, &TextureViewer::showing, this, [this](std::size_t item) { current_ = address_text(*model_->snapshot(), item); });
     connect(viewer_, &TextureViewer::chosen, this, [this](std::size_t item) {
-        if (const int row = model_->row_of(item); row >= 0) sheet_->setCurrentIndex(model_->index(row));
+        if (const int row = cards_->row_of(item); row >= 0) sheet_->setCurrentIndex(cards_->index(row));
         if (item != viewer_->item()) viewer_->show_item(item);
     });
-    connect(session, &Session::catalog_changed, this, [this] {
+    connect(model, &CatalogModel::catalog_changed, this, [this] {
         if (hits_) leave_hits();
         ask();
         // The whole of it: the texture that is shown may be another one than before.
-        if (session_->stock()->whole && viewer_->item() < session_->stock()->catalog.items.size()) viewer_->show_item(viewer_->item());
+        if (model_->snapshot()->whole && viewer_->item() < model_->snapshot()->catalog.items.size()) viewer_->show_item(viewer_->item());
     });
-    connect(session, &Session::knowledge_changed, this, &CatalogPage::ask);
-    connect(session, &Session::pieces_changed, sheet_->viewport(), qOverload<>(&QWidget::update));
+    connect(model, &CatalogModel::analysis_changed, this, &CatalogPage::ask);
+    connect(model, &CatalogModel::states_changed, sheet_->viewport(), qOverload<>(&QWidget::update));
     viewer_->clear();
     show_counts();
-}
-
-CatalogPage::~CatalogPage() {
-    asking_.cancel();
-    asker_.waitForDone();
 }
 
 void CatalogPage::entered() { search_->setFocus(); }
@@ -372,53 +360,56 @@ void CatalogPage::ask() {
     const auto question = ++question_;
     auto query = facets_->chosen();
     query.search = search_->text().toStdString();
-    const auto knowledge = session_->knowledge();
-    if (knowledge->table.size() <= small_catalog) {
-        if (const auto answer = knowledge->table.ask(query)) show_answer(*answer, make_cards(*answer, knowledge->analysis));
+    const auto catalog = model_->catalog();
+    if (catalog->table.size() <= small_catalog) {
+        if (const auto answer = catalog->table.ask(query)) show_answer(*answer, make_cards(*answer, catalog->analysis));
         return;
     }
-    asker_.start([this, knowledge, query, question, cancel = asking_] {
-        const auto answer = knowledge->table.ask(query, cancel);
-        if (!answer) return;
-        auto cards = std::make_shared<std::vector<Card>>(make_cards(*answer, knowledge->analysis));
-        QMetaObject::invokeMethod(
-            this,
-            [this, question, answer = *answer, cards] {
-                if (question == question_) show_answer(answer, std::move(*cards));
-            },
-            Qt::QueuedConnection);
-    });
+    struct Answered {
+        Result<CatalogAnswer> answer;
+        std::vector<Card> cards;
+    };
+    model_->jobs().run(
+        this, {},
+        [catalog, query, cancel = asking_] {
+            Answered out{catalog->table.ask(query, cancel), {}};
+            if (out.answer) out.cards = make_cards(*out.answer, catalog->analysis);
+            return out;
+        },
+        [this, question](Answered answered) {
+            if (answered.answer && question == question_) show_answer(*answered.answer, std::move(answered.cards));
+        });
 }
 
 void CatalogPage::keep_current(const std::function<void()>& change) {
-    const auto stock = session_->stock();
+    const auto snapshot = model_->snapshot();
     std::size_t item = viewer_->item();
-    // In another stock the same texture may have another number.
-    if (item >= stock->catalog.items.size() || address_text(*stock, item) != current_) {
+    // In another snapshot the same texture may have another number.
+    if (item >= snapshot->catalog.items.size() || address_text(*snapshot, item) != current_) {
         item = std::size_t(-1);
-        for (std::size_t i = 0; i < stock->catalog.items.size() && !current_.isEmpty(); ++i)
-            if (stock->catalog.items[i].is_texture() && address_text(*stock, i) == current_) item = i;
+        for (std::size_t i = 0; i < snapshot->catalog.items.size() && !current_.isEmpty(); ++i)
+            if (snapshot->catalog.items[i].is_texture() && address_text(*snapshot, i) == current_) item = i;
     }
     change();
-    int row = item < stock->catalog.items.size() ? model_->row_of(item) : -1;
-    if (row < 0 && item < stock->catalog.items.size()) {  // inside a set that is closed now
-        const auto knowledge = session_->knowledge();
-        const auto set = knowledge->stock == stock ? knowledge->analysis.set_of[item] : CatalogAnalysis::no_set;
+    int row = item < snapshot->catalog.items.size() ? cards_->row_of(item) : -1;
+    if (row < 0 && item < snapshot->catalog.items.size()) {  // inside a set that is closed now
+        const auto catalog = model_->catalog();
+        const auto set = item < catalog->analysis.set_of.size() ? catalog->analysis.set_of[item] : CatalogAnalysis::no_set;
         if (set != CatalogAnalysis::no_set)
-            for (const auto member : knowledge->analysis.sets[set])
-                if (row < 0) row = model_->row_of(member);
+            for (const auto member : catalog->analysis.sets[set])
+                if (row < 0) row = cards_->row_of(member);
     }
     const bool there = row >= 0;
-    if (row < 0 && model_->rowCount() > 0) row = 0;
+    if (row < 0 && cards_->rowCount() > 0) row = 0;
     if (row < 0) {
         viewer_->clear();
         current_.clear();
         return;
     }
     quiet_ = true;
-    sheet_->setCurrentIndex(model_->index(row));
+    sheet_->setCurrentIndex(cards_->index(row));
     quiet_ = false;
-    const auto shown = there ? item : model_->item_at(row);
+    const auto shown = there ? item : cards_->item_at(row);
     if (shown != viewer_->item()) viewer_->show_item(shown);
 }
 
@@ -430,51 +421,51 @@ void CatalogPage::show_answer(const CatalogAnswer& answer, std::vector<Card> car
     facet_list_->verticalScrollBar()->setValue(scrolled);
     if (facet_row >= 0 && facet_row < facets_->rowCount()) facet_list_->setCurrentIndex(facets_->index(facet_row));
     const auto before = current_;
-    keep_current([&] { model_->show(std::move(cards)); });
+    keep_current([&] { cards_->show(std::move(cards)); });
     show_counts();
 }
 
 void CatalogPage::show_counts() {
-    const bool none = session_->stock()->catalog.items.empty();
+    const bool none = model_->snapshot()->catalog.items.empty();
     count_->setText(hits_ ? QString() : tr("%1 of %2").arg(answer_.items.size()).arg(answer_.all));
-    middle_->setCurrentIndex(model_->rowCount() > 0 ? 0 : 1);
+    middle_->setCurrentIndex(cards_->rowCount() > 0 ? 0 : 1);
     empty_text_->setText(none || answer_.all == 0 ? tr("No textures yet. Add the game's archives under Sources.")
                          : hits_                  ? tr("Nothing looks like this picture.")
                                                   : tr("Nothing fits this search."));
 }
 
 void CatalogPage::step(int by) {
-    if (model_->rowCount() == 0) return;
+    if (cards_->rowCount() == 0) return;
     const int row = sheet_->currentIndex().isValid() ? sheet_->currentIndex().row() + by : 0;
-    sheet_->setCurrentIndex(model_->index((row + model_->rowCount()) % model_->rowCount()));
+    sheet_->setCurrentIndex(cards_->index((row + cards_->rowCount()) % cards_->rowCount()));
 }
 
 std::vector<std::size_t> CatalogPage::chosen(bool whole_sets) const {
     std::vector<std::size_t> items;
     auto indexes = sheet_->selectionModel()->selectedIndexes();
     if (indexes.isEmpty() && sheet_->currentIndex().isValid()) indexes << sheet_->currentIndex();
-    if (indexes.size() == 1 && !whole_sets && viewer_->item() < session_->stock()->catalog.items.size())
+    if (indexes.size() == 1 && !whole_sets && viewer_->item() < model_->snapshot()->catalog.items.size())
         return {viewer_->item()};  // what one sees large
     for (const auto& index : indexes) {
-        const auto here = whole_sets ? model_->items_at(index.row()) : std::vector{model_->item_at(index.row())};
+        const auto here = whole_sets ? cards_->items_at(index.row()) : std::vector{cards_->item_at(index.row())};
         items.insert(items.end(), here.begin(), here.end());
     }
     if (whole_sets && indexes.size() == 1 && items.size() == 1 && !viewer_->relations().set.empty()) return viewer_->relations().set;
     return items;
 }
 
-void CatalogPage::take(ExportAs as, bool whole_sets) { session_->take(chosen(whole_sets), as); }
+void CatalogPage::take(ExportAs as, bool whole_sets) { model_->take(chosen(whole_sets), as); }
 
 void CatalogPage::export_chosen() {
     std::vector<std::size_t> some;
     for (const auto& index : sheet_->selectionModel()->selectedIndexes())
-        for (const auto item : model_->items_at(index.row())) some.push_back(item);
+        for (const auto item : cards_->items_at(index.row())) some.push_back(item);
     std::vector<std::size_t> all;
-    for (int row = 0; row < model_->rowCount(); ++row) {
-        const auto here = model_->items_at(row);
+    for (int row = 0; row < cards_->rowCount(); ++row) {
+        const auto here = cards_->items_at(row);
         all.insert(all.end(), here.begin(), here.end());
     }
-    show_export(this, session_, std::move(some), std::move(all));
+    show_export(this, model_, std::move(some), std::move(all));
 }
 
 void CatalogPage::show_menu(const QPoint& at) {
@@ -493,7 +484,7 @@ void CatalogPage::show_searches() {
     auto* menu = new QMenu(this);
     menu->setObjectName(QStringLiteral("searches"));
     menu->setAttribute(Qt::WA_DeleteOnClose);
-    for (const auto& kept : session_->project().searches)
+    for (const auto& kept : model_->kept_searches())
         connect(menu->addAction(to_text(kept.name)), &QAction::triggered, this, [this, kept] {
             CatalogQuery query;
             for (const auto& [facet, value] : kept.chosen)
@@ -507,7 +498,7 @@ void CatalogPage::show_searches() {
             leave_hits();
             ask();
         });
-    if (session_->project().searches.empty()) menu->addAction(tr("No search is kept yet"))->setEnabled(false);
+    if (model_->kept_searches().empty()) menu->addAction(tr("No search is kept yet"))->setEnabled(false);
     menu->addSeparator();
     auto query = facets_->chosen();
     query.search = search_->text().toStdString();
@@ -521,15 +512,15 @@ void CatalogPage::show_searches() {
         dialog->setLabelText(tr("Name"));
         dialog->setTextValue(search_->text());
         connect(dialog, &QInputDialog::textValueSelected, this, [this, query](const QString& name) {
-            if (!name.trimmed().isEmpty()) session_->keep_search(name.trimmed().toStdString(), query);
+            if (!name.trimmed().isEmpty()) model_->keep_search(name.trimmed().toStdString(), query);
         });
         dialog->open();
     });
-    if (!session_->project().searches.empty()) {
+    if (!model_->kept_searches().empty()) {
         auto* forget = menu->addMenu(tr("Forget"));
-        for (const auto& kept : session_->project().searches)
+        for (const auto& kept : model_->kept_searches())
             connect(forget->addAction(to_text(kept.name)), &QAction::triggered, this,
-                    [this, name = kept.name] { session_->forget_search(name); });
+                    [this, name = kept.name] { model_->forget_search(name); });
     }
     menu->popup(search_->mapToGlobal(QPoint(search_->width() - 40, search_->height())));
 }
@@ -551,22 +542,22 @@ void CatalogPage::paste_picture() {
     else if (clip && clip->hasText() && search_->isVisible()) {
         search_->setFocus();
         search_->insert(clip->text());
-    } else emit session_->notice(tr("There is no picture in the clipboard."));
+    } else model_->tell(tr("There is no picture in the clipboard."));
 }
 
 void CatalogPage::find_by(const QImage& picture, const QString& name) {
-    session_->find_picture(picture,
-                           [this, picture, name](Result<std::vector<PictureHit>> hits) { show_hits(std::move(hits), picture, name); });
+    model_->find_picture(picture,
+                         [this, picture, name](Result<std::vector<PictureHit>> hits) { show_hits(std::move(hits), picture, name); });
 }
 
 void CatalogPage::find_by(const std::filesystem::path& file) {
-    session_->find_picture(file, [this, file](Result<std::vector<PictureHit>> hits, const QImage& picture) {
+    model_->find_picture(file, [this, file](Result<std::vector<PictureHit>> hits, const QImage& picture) {
         show_hits(std::move(hits), picture, to_text(file.filename()));
     });
 }
 
 void CatalogPage::show_hits(Result<std::vector<PictureHit>> hits, const QImage& picture, const QString& name) {
-    if (!hits) return emit session_->notice(to_text(hits.error().message()));
+    if (!hits) return model_->tell(to_text(hits.error().message()));
     // What is alike by chance only fills the page; a few are shown all the same.
     std::size_t count = 0;
     while (count < hits->size() && (count < 4 || (*hits)[count].score >= 0.6f)) ++count;
@@ -576,12 +567,12 @@ void CatalogPage::show_hits(Result<std::vector<PictureHit>> hits, const QImage& 
     const bool sure = !hits->empty() && hits->front().score >= 0.85f;
     QString text = tr("What looks like %1, the most alike first.").arg(name);
     if (!sure) text += ' ' + tr("Nothing is very much like it.");
-    if (session_->knowledge()->unseen > 0) text += ' ' + tr("%1 textures have not been looked at yet.").arg(session_->knowledge()->unseen);
+    if (model_->catalog()->unseen > 0) text += ' ' + tr("%1 textures have not been looked at yet.").arg(model_->catalog()->unseen);
     hits_text_->setText(text);
     hits_row_->show();
-    model_->show_hits(*hits);
+    cards_->show_hits(*hits);
     show_counts();
-    if (model_->rowCount() > 0) sheet_->setCurrentIndex(model_->index(0));
+    if (cards_->rowCount() > 0) sheet_->setCurrentIndex(cards_->index(0));
     sheet_->setFocus();
 }
 

@@ -5,7 +5,6 @@
 #include <QHBoxLayout>
 #include <QMessageBox>
 #include <QPainter>
-#include <QStorageInfo>
 
 #include "app/theme/theme.h"
 #include "app/widgets/byte_map.h"
@@ -25,17 +24,17 @@ QString way_text(Way way) {
 
 }  // namespace
 
-DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, parent) {
+DeliveryPage::DeliveryPage(DeliveryModel* model, QWidget* parent) : Page(parent), model_(model) {
     deliver_ =
         add_action(tr("Deliver"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write into the game, read it back and compare"), [this] {
             deliver_->setEnabled(false);
-            session_->deliver();
+            model_->deliver();
         });
     undo_all_ = add_action(tr("Put everything back"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Backspace),
                            tr("Undo every delivery, newest first; asks before"), [this] { ask_to_undo_all(); });
     auto* undo_last =
         add_action(tr("Undo the newest"), QKeySequence(Qt::CTRL | Qt::Key_Z), tr("Put back what the newest delivery overwrote"), [this] {
-            if (!session_->history().empty()) session_->undo(to_text(session_->history().back().id));
+            if (!model_->history().empty()) model_->undo(model_->history().back().id);
         });
     (void)undo_last;
 
@@ -58,7 +57,7 @@ DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, pa
         {tr("As patch archives"), tr("A new archive with the changed entries alone, for games in which later archives win"), Qt::Key_P}};
     for (int i = 0; i < 3; ++i) {
         routes_[i] = add_action(routes[i].text, routes[i].key, routes[i].tip, [this, i] {
-            session_->set_route(static_cast<DeliveryRoute>(i));
+            model_->set_route(static_cast<DeliveryRoute>(i));
             show_plan();
         });
         routes_[i]->setCheckable(true);
@@ -73,7 +72,7 @@ DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, pa
     changed_box->addWidget(changed_text_, 1);
     auto* look = add_action(tr("Look again"), Qt::Key_L, tr("Open the game's archives anew and plan for what they are now"), [this] {
         changed_->hide();
-        session_->look_again();
+        model_->look_again();
     });
     changed_box->addWidget(new Button(look, Button::Look::plain));
     changed_->hide();
@@ -115,32 +114,31 @@ DeliveryPage::DeliveryPage(Session* session, QWidget* parent) : Page(session, pa
     columns->addWidget(left, 2);
     columns->addWidget(right, 1);
 
-    connect(session, &Session::plan_ready, this, &DeliveryPage::show_plan);
-    connect(session, &Session::changed_by_others, this, [this](const QString& archive) {
+    connect(model, &DeliveryModel::plan_ready, this, &DeliveryPage::show_plan);
+    connect(model, &DeliveryModel::changed_by_others, this, [this](const QString& archive) {
         changed_text_->setText(
             tr("%1 was changed by another program since it was planned. Nothing was written, and your pieces are still here.")
                 .arg(archive));
         changed_->show();
         deliver_->setEnabled(true);
     });
-    connect(session, &Session::history_changed, this, &DeliveryPage::show_history);
-    connect(session, &Session::pieces_changed, this, [this] {
-        if (isVisible()) session_->make_plan();
+    connect(model, &DeliveryModel::history_changed, this, &DeliveryPage::show_history);
+    connect(model, &DeliveryModel::pieces_changed, this, [this] {
+        if (isVisible()) model_->make_plan();
     });
     show_plan();
     show_history();
 }
 
 void DeliveryPage::entered() {
-    session_->make_plan();
+    model_->make_plan();
     setFocus();
 }
 
 void DeliveryPage::show_plan() {
-    for (int i = 0; i < 3; ++i) routes_[i]->setChecked(int(session_->project().route) == i);
+    for (int i = 0; i < 3; ++i) routes_[i]->setChecked(int(model_->route()) == i);
     clear_column(cards_);
-    const auto plan = session_->plan();
-    const auto& pieces = session_->project().pieces;
+    const auto plan = model_->plan();
     std::uint64_t kept = 0;
     if (plan)
         for (const auto& group : plan->groups) {
@@ -177,51 +175,42 @@ void DeliveryPage::show_plan() {
                 box->addWidget(new WriteStrip(std::max(size, end), ranges));
                 for (const auto& note : group.notes) box->addWidget(make_label(to_text(note), "soft", true));
             }
-            for (const auto i : group.pieces) {
-                if (i >= pieces.size()) continue;
+            for (const auto& piece : group.pieces) {
                 auto* line = new QHBoxLayout;
                 QStringList steps;
-                for (const auto& step : pieces[i].address.inner) steps << to_text(step);
+                for (const auto& step : piece.inner) steps << to_text(step);
                 line->addWidget(make_label(steps.join(QStringLiteral(" ▸ ")), "value"));
                 line->addStretch();
-                if (const auto fitted = session_->fit(i); fitted && !fitted->error)
-                    line->addWidget(make_label(tr("%1 blocks new").arg(to_text(grouped(fitted->fit.new_blocks()))), "soft"));
+                line->addWidget(make_label(tr("%1 blocks new").arg(to_text(grouped(piece.new_blocks))), "soft"));
                 box->addLayout(line);
             }
             cards_->addWidget(card);
         }
     if (plan)
-        for (const auto i : plan->left_out) {
-            if (i >= pieces.size()) continue;
+        for (const auto& piece : plan->left_out) {
             auto* card = make_card();
             auto* row = new QHBoxLayout(card);
             row->setContentsMargins(16, 10, 16, 10);
             auto* text = new QVBoxLayout;
-            text->addWidget(make_label(tr("%1 stays on the bench").arg(to_text(pieces[i].name())), "strong"));
-            QString why = tr("It needs a mend first.");
-            if (const auto fitted = session_->fit(i)) {
-                if (fitted->error) why = to_text(fitted->error->message());
-                for (const auto& finding : fitted->fit.findings)
-                    if (finding.grade == Grade::blocks) why = to_text(finding.headline);
-            }
-            text->addWidget(make_label(why, "warning", true));
+            text->addWidget(make_label(tr("%1 stays on the bench").arg(to_text(piece.name)), "strong"));
+            text->addWidget(make_label(piece.why.empty() ? tr("It needs a mend first.") : to_text(piece.why), "warning", true));
             row->addLayout(text, 1);
             auto* mend = new Button(tr("Mend it"), Button::Look::plain);
-            connect(mend, &QPushButton::clicked, this, [this, i] { emit fit_piece(int(i)); });
+            connect(mend, &QPushButton::clicked, this, [this, id = piece.id] { emit fit_wanted(id); });
             row->addWidget(mend);
             cards_->addWidget(card);
         }
     const auto count = plan ? plan->piece_count() : 0;
     if (!plan || (plan->groups.empty() && plan->left_out.empty())) {
         cards_->addStretch();
-        const bool in_the_game = std::any_of(pieces.begin(), pieces.end(), [](const Piece& p) { return p.state == PieceState::delivered; });
+        const bool in_the_game = model_->anything_in_the_game();
         cards_->addWidget(make_label(in_the_game ? tr("It is in the game") : tr("Nothing to deliver"), "title"), 0, Qt::AlignCenter);
         cards_->addWidget(make_label(in_the_game ? tr("F5 starts the game; Undo on the right takes it out again.")
                                                  : tr("Edit a piece and look at it in Fitting; then it can go into the game."),
                                      "soft"),
                           0, Qt::AlignCenter);
         auto* bench = new Button(tr("To the bench"), Button::Look::plain);
-        connect(bench, &QPushButton::clicked, this, [this] { emit go_to(2); });
+        connect(bench, &QPushButton::clicked, this, [this] { emit go_to(PageId::bench); });
         cards_->addWidget(bench, 0, Qt::AlignCenter);
     }
     cards_->addStretch();
@@ -229,14 +218,13 @@ void DeliveryPage::show_plan() {
     deliver_->setText(count == 1 ? tr("Deliver 1 piece") : count ? tr("Deliver %1 pieces").arg(count) : tr("Deliver"));
     deliver_->setEnabled(count > 0);
     vault_->setText(count ? tr("%1 bytes of the original").arg(to_text(grouped(kept))) : tr("nothing new"));
-    session_->compute([folder = to_text(session_->project().folder)] { return QStorageInfo(folder).bytesAvailable(); },
-                      [this](qint64 bytes) {
-                          free_->setText(bytes > 0 ? tr("%1 on this disk").arg(to_text(human_bytes(quint64(bytes)))) : QStringLiteral("–"));
-                      });
+    model_->free_space([this](qint64 bytes) {
+        free_->setText(bytes > 0 ? tr("%1 on this disk").arg(to_text(human_bytes(quint64(bytes)))) : QStringLiteral("–"));
+    });
 }
 
 void DeliveryPage::ask_to_undo_all() {
-    const auto& history = session_->history();
+    const auto& history = model_->history();
     if (history.empty()) return;
     QStringList lines;
     for (auto journal = history.rbegin(); journal != history.rend(); ++journal) {
@@ -256,13 +244,13 @@ void DeliveryPage::ask_to_undo_all() {
     auto* yes = box->addButton(tr("Put everything back"), QMessageBox::AcceptRole);
     auto* no = box->addButton(tr("Leave it"), QMessageBox::RejectRole);
     box->setDefaultButton(no);
-    connect(yes, &QPushButton::clicked, session_, &Session::undo_all);
+    connect(yes, &QPushButton::clicked, model_, &DeliveryModel::undo_all);
     box->open();
 }
 
 void DeliveryPage::show_history() {
     clear_column(history_);
-    const auto& history = session_->history();
+    const auto& history = model_->history();
     for (auto journal = history.rbegin(); journal != history.rend(); ++journal) {
         auto* card = make_card();
         auto* row = new QHBoxLayout(card);
@@ -279,7 +267,7 @@ void DeliveryPage::show_history() {
         row->addWidget(title, 1);
         auto* undo = new Button(tr("Undo"), Button::Look::plain);
         undo->setObjectName(QStringLiteral("undo"));
-        connect(undo, &QPushButton::clicked, this, [this, id = to_text(journal->id)] { session_->undo(id); });
+        connect(undo, &QPushButton::clicked, this, [this, id = journal->id] { model_->undo(id); });
         row->addWidget(undo);
         history_->addWidget(card);
     }

@@ -1,6 +1,7 @@
 #pragma once
 #include <QVBoxLayout>
 
+#include "app/models/delivery_model.h"
 #include "app/pages/page.h"
 
 namespace skivet::app {
@@ -9,13 +10,11 @@ namespace skivet::app {
 class DeliveryPage : public Page {
     Q_OBJECT
 public:
-    DeliveryPage(Session* session, QWidget* parent = nullptr);
+    explicit DeliveryPage(DeliveryModel* model, QWidget* parent = nullptr);
     void entered() override;
 
-signals:
-    void fit_piece(int piece);
-
 private:
+    DeliveryModel* model_;
     void show_plan();
     void show_history();
     void ask_to_undo_all();

@@ -41,7 +41,7 @@ protected:
                 p.drawImage(to, images[i]);
             }
         };
-        if (!fitted_) return;
+        if (!fitted_ || !fitted_->made.fit) return;
         row(fitted_->pictures.original_mips, 0, tr("the game's"));
         if (fitted_->pictures.result_mips.empty()) return;
         row(fitted_->pictures.result_mips, row_height, tr("new"));
@@ -49,7 +49,7 @@ protected:
         p.setPen(c.soft);
         p.drawText(QRectF(0, height() - 20, left, 18), int(Qt::AlignVCenter), tr("kept"));
         p.setFont(number_font(11));
-        const auto& levels = fitted_->fit.levels;
+        const auto& levels = fitted_->made.fit->levels;
         for (std::size_t i = 0; i < levels.size() && i < 8 && i < fitted_->pictures.result_mips.size(); ++i) {
             // "100 %" only when every block was kept.
             const auto share = levels[i].blocks ? levels[i].kept * 100 / levels[i].blocks : 100;
@@ -68,7 +68,7 @@ private:
     std::shared_ptr<const FittedPiece> fitted_;
 };
 
-FittingPage::FittingPage(Session* session, QWidget* parent) : Page(session, parent) {
+FittingPage::FittingPage(BenchModel* model, QWidget* parent) : Page(parent), model_(model) {
     difference_ = add_action(tr("difference"), Qt::Key_D, tr("Show where the game's new texture differs, four times amplified"),
                              [this] { update_view(); });
     difference_->setCheckable(true);
@@ -77,13 +77,16 @@ FittingPage::FittingPage(Session* session, QWidget* parent) : Page(session, pare
     blocks_->setChecked(true);
     auto* one = add_action(tr("1:1"), Qt::Key_Z, tr("One texel a pixel, or the whole picture"), [this] { views_[0]->toggle_one_to_one(); });
     mend_all_ = add_action(tr("Mend all"), Qt::Key_M, tr("Press every mend of the list"), [this] {
-        const auto fitted = session_->fit(std::size_t(piece_));
-        if (!fitted) return;
-        for (const auto& finding : fitted->fit.findings)
-            if (finding.mend && finding.grade >= Grade::mend) session_->mend(std::size_t(piece_), *finding.mend);
+        const auto fitted = model_->fit(piece_);
+        if (!fitted || !fitted->made.fit) return;
+        MendSet due;
+        for (const auto& finding : fitted->made.fit->findings)
+            if (finding.mend && finding.grade >= Grade::mend) due.add(*finding.mend);
+        model_->mend(piece_, due);
     });
-    next_ = add_action(tr("To delivery"), Qt::Key_Return, tr("See what will be written"), [this] { emit go_to(4); });
-    auto* bench = add_action(tr("To the bench"), QKeySequence(Qt::CTRL | Qt::Key_B), tr("See the pieces"), [this] { emit go_to(2); });
+    next_ = add_action(tr("To delivery"), Qt::Key_Return, tr("See what will be written"), [this] { emit go_to(PageId::delivery); });
+    auto* bench =
+        add_action(tr("To the bench"), QKeySequence(Qt::CTRL | Qt::Key_B), tr("See the pieces"), [this] { emit go_to(PageId::bench); });
 
     auto* left = make_panel();
     auto* box = new QVBoxLayout(left);
@@ -164,12 +167,12 @@ FittingPage::FittingPage(Session* session, QWidget* parent) : Page(session, pare
                         full);
 
     connect(choice_, &QComboBox::activated, this, [this](int index) { show_piece(choices_[std::size_t(index)]); });
-    connect(session, &Session::pieces_changed, this, [this] {
+    connect(model, &BenchModel::pieces_changed, this, [this] {
         refresh_choices();
         if (isVisible()) update_view();
     });
-    connect(session, &Session::fit_ready, this, [this](std::size_t piece) {
-        if (int(piece) == piece_ && isVisible()) update_view();
+    connect(model, &BenchModel::fit_ready, this, [this](PieceId piece) {
+        if (piece == piece_ && isVisible()) update_view();
     });
     refresh_choices();
 }
@@ -182,38 +185,37 @@ void FittingPage::entered() {
     views_[2]->setFocus();
 }
 
-void FittingPage::show_piece(int piece) {
+void FittingPage::show_piece(PieceId piece) {
     piece_ = piece;
     refresh_choices();
     update_view();
 }
 
 void FittingPage::refresh_choices() {
-    const auto& pieces = session_->project().pieces;
     choice_->clear();
     choices_.clear();
-    int best = -1;
-    for (std::size_t i = 0; i < pieces.size(); ++i) {
-        if (!is_choosable(pieces[i])) continue;
-        choices_.push_back(int(i));
-        choice_->addItem(tr("%1 — %2").arg(to_text(pieces[i].name()), to_text(name_of(pieces[i].state))));
-        if (best < 0 && pieces[i].state != PieceState::out && pieces[i].state != PieceState::delivered) best = int(i);
+    PieceId best = 0;
+    for (const auto& piece : model_->pieces()) {
+        if (!is_choosable(piece)) continue;
+        choices_.push_back(piece.id);
+        choice_->addItem(tr("%1 — %2").arg(to_text(piece.name()), to_text(name_of(piece.state))));
+        if (best == 0 && piece.state != PieceState::out && piece.state != PieceState::delivered) best = piece.id;
     }
     if (std::find(choices_.begin(), choices_.end(), piece_) == choices_.end())
-        piece_ = best >= 0 ? best : choices_.empty() ? -1 : choices_.front();
+        piece_ = best != 0 ? best : choices_.empty() ? 0 : choices_.front();
     const auto at = std::find(choices_.begin(), choices_.end(), piece_);
     if (at != choices_.end()) choice_->setCurrentIndex(int(at - choices_.begin()));
-    stack_->setCurrentIndex(piece_ < 0 ? 0 : 1);
-    next_->setEnabled(piece_ >= 0);
+    stack_->setCurrentIndex(piece_ == 0 ? 0 : 1);
+    next_->setEnabled(piece_ != 0);
 }
 
 void FittingPage::update_view() {
-    if (piece_ < 0) return;
-    const auto fitted = session_->fit(std::size_t(piece_));
+    if (piece_ == 0) return;
+    const auto fitted = model_->fit(piece_);
     if (!fitted) return;  // fit_ready comes back here
     mips_->show_fit(fitted);
     show_findings(*fitted);
-    if (fitted->error) {
+    if (!fitted->made.fit) {
         for (auto* view : views_) view->set_message(tr("The file cannot be read yet."));
         return;
     }
@@ -225,7 +227,7 @@ void FittingPage::update_view() {
     else views_[2]->set_message(tr("The game could not read this yet. See the fit list."));
     third_title_->setText(difference_->isChecked() && have ? tr("Difference ×4") : tr("What the game will get"));
     views_[2]->set_blocks(blocks_->isChecked() ? pictures.changed_blocks : QImage());
-    const auto& fit = fitted->fit;
+    const auto& fit = *fitted->made.fit;
     const auto decibels = [](double value) { return std::isinf(value) ? tr("the same as yours") : tr("%1 dB").arg(value, 0, 'f', 1); };
     result_text_->setText(have ? decibels(fit.quality.psnr_rgb) : QString());
     mip_text_->setText(tr("made with: %1").arg(to_text(describe(fit.mips))));
@@ -241,8 +243,9 @@ void FittingPage::update_view() {
 
 void FittingPage::show_findings(const FittedPiece& fitted) {
     clear_column(cards_);
-    auto findings = fitted.fit.findings;
-    if (fitted.error) findings = {{Grade::blocks, tr("The file cannot be read").toStdString(), fitted.error->message(), std::nullopt}};
+    auto findings = fitted.made.fit ? fitted.made.fit->findings : std::vector<Finding>();
+    if (!fitted.made.fit)
+        findings = {{Grade::blocks, tr("The file cannot be read").toStdString(), fitted.made.fit.error().message(), std::nullopt}};
     bool any_mend = false;
     for (const auto& finding : findings) {
         auto* card = make_card();
@@ -266,7 +269,7 @@ void FittingPage::show_findings(const FittedPiece& fitted) {
         if (finding.mend) {
             auto* button = new Button(to_text(info(*finding.mend).words), Button::Look::plain);
             button->setObjectName(QStringLiteral("mend"));
-            connect(button, &QPushButton::clicked, this, [this, mend = *finding.mend] { session_->mend(std::size_t(piece_), mend); });
+            connect(button, &QPushButton::clicked, this, [this, mend = *finding.mend] { model_->mend(piece_, {mend}); });
             text->addWidget(button, 0, Qt::AlignLeft);
             any_mend = true;
         }

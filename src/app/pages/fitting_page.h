@@ -3,6 +3,7 @@
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
+#include "app/models/bench_model.h"
 #include "app/pages/page.h"
 #include "app/widgets/image_view.h"
 
@@ -14,10 +15,11 @@ class MipRows;
 class FittingPage : public Page {
     Q_OBJECT
 public:
-    FittingPage(Session* session, QWidget* parent = nullptr);
+    explicit FittingPage(BenchModel* model, QWidget* parent = nullptr);
     void entered() override;
-    void show_piece(int piece);
-    [[nodiscard]] int piece() const { return piece_; }
+    void show_piece(PieceId piece);
+    /// 0: none.
+    [[nodiscard]] PieceId piece() const { return piece_; }
     [[nodiscard]] ImageView* result_view() const { return views_[2]; }
 
 private:
@@ -26,10 +28,11 @@ private:
     void show_findings(const FittedPiece& fitted);
     [[nodiscard]] bool is_choosable(const Piece& piece) const;
 
-    int piece_ = -1;
+    BenchModel* model_;
+    PieceId piece_ = 0;
     QStackedWidget* stack_;
     QComboBox* choice_;
-    std::vector<int> choices_;
+    std::vector<PieceId> choices_;  ///< one per line of the choice
     ImageView* views_[3];
     QLabel *result_text_, *blocks_text_, *file_text_, *mip_text_, *third_title_;
     MipRows* mips_;

@@ -1,24 +1,31 @@
 #pragma once
+#include <filesystem>
+#include <functional>
 #include <QAction>
 #include <QWidget>
 
-#include "app/models/session.h"
 #include "app/widgets/button.h"
 #include "app/widgets/helpers.h"
+#include "workflow/project.h"
 
 namespace skivet::app {
 
-/// What the five pages share. A page shows the session's values and calls its functions; it computes nothing.
+/// The pages, by what they are for; their order, titles and counts are in page_list.h.
+enum class PageId : std::uint8_t { sources, catalog, bench, fitting, delivery };
+
+/// What pages share. A page shows its model's values and calls its functions; it computes nothing and decides nothing.
 class Page : public QWidget {
     Q_OBJECT
 public:
-    Page(Session* session, QWidget* parent) : QWidget(parent), session_(session) {}
+    explicit Page(QWidget* parent) : QWidget(parent) {}
     /// Called each time the page comes to the front.
     virtual void entered() {}
 
 signals:
-    /// Wants another station to be shown (0 to 4).
-    void go_to(int station);
+    /// Wants another page to be shown.
+    void go_to(PageId page);
+    /// Wants this piece on the fitting page.
+    void fit_wanted(PieceId piece);
 
 protected:
     /// An action with a key that works anywhere on this page.
@@ -31,7 +38,6 @@ protected:
         addAction(action);
         return action;
     }
-    Session* session_;
 };
 
 [[nodiscard]] inline QString to_text(const std::filesystem::path& path) { return QString::fromStdString(path.string()); }

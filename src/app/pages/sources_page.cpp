@@ -86,7 +86,7 @@ protected:
             if (to < from && below) ++to;
             if (to > from && !below) --to;
         }
-        event->setDropAction(Qt::IgnoreAction);  // the session moves it, the model follows
+        event->setDropAction(Qt::IgnoreAction);  // the model moves it, the model follows
         event->accept();
         if (from >= 0 && from != to && moved) moved(from, to);
     }
@@ -94,52 +94,52 @@ protected:
 
 }  // namespace
 
-SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, parent) {
+SourcesPage::SourcesPage(SourcesModel* model, QWidget* parent) : Page(parent), model_(model) {
     auto* add = add_action(tr("Add archives…"), Qt::Key_A, tr("Add archives of the game"), [this] { add_archives(); });
     auto* add_dir = add_action(tr("Add a folder…"), Qt::Key_F, tr("Add a folder with textures or loose files"), [this] { add_folder(); });
     auto* remove = add_action(tr("Remove"), Qt::Key_Delete, tr("Take the source off the list; its file stays"), [this] {
-        if (current_source() >= 0) session_->remove_source(std::size_t(current_source()));
+        if (current_source() >= 0) model_->remove(std::size_t(current_source()));
     });
     auto* up = add_action(tr("Later"), QKeySequence(Qt::ALT | Qt::Key_Up), tr("Load later, so that it wins over more"), [this] {
-        if (current_source() >= 0) session_->move_source(std::size_t(current_source()), true);
+        if (current_source() >= 0) model_->move(std::size_t(current_source()), true);
     });
     auto* down = add_action(tr("Earlier"), QKeySequence(Qt::ALT | Qt::Key_Down), tr("Load earlier"), [this] {
-        if (current_source() >= 0) session_->move_source(std::size_t(current_source()), false);
+        if (current_source() >= 0) model_->move(std::size_t(current_source()), false);
     });
     off_ = add_action(tr("Switch off"), Qt::Key_X,
                       tr("Leave the source in the list but out of the catalog, as if the game did not have it"), [this] {
                           if (current_source() < 0) return;
-                          auto setting = session_->project().setting(session_->project().sources[std::size_t(current_source())]);
+                          auto setting = model_->setting(std::size_t(current_source()));
                           setting.off = !setting.off;
-                          session_->set_source(std::size_t(current_source()), setting);
+                          model_->set(std::size_t(current_source()), setting);
                       });
     group_ = add_action(tr("Belongs to…"), Qt::Key_B, tr("Say what the source is: base, update, extra content, another mod"),
                         [this] { choose_group(); });
     baseline_ = add_action(tr("Record as shipped"), QKeySequence(Qt::CTRL | Qt::Key_B),
                            tr("The installation is clean now: remember it, so that later changes can be told"),
-                           [this] { session_->record_baseline(); });
-    auto* next = add_action(tr("To the catalog"), Qt::Key_Return, tr("See all textures"), [this] { emit go_to(1); });
+                           [this] { model_->record_baseline(); });
+    auto* next = add_action(tr("To the catalog"), Qt::Key_Return, tr("See all textures"), [this] { emit go_to(PageId::catalog); });
 
-    keys_ = add_action(tr("Keys…"), Qt::Key_K, tr("Passwords and keys for encrypted archives"), [this] { show_keys(this, session_); });
+    keys_ = add_action(tr("Keys…"), Qt::Key_K, tr("Passwords and keys for encrypted archives"), [this] { show_keys(this, &model_->store()); });
     kinds_ = add_action(tr("Taken for…"), Qt::Key_T, tr("What the source is taken for, and why; choose another kind"), [this] {
-        if (current_source() >= 0) show_kinds(this, session_, std::size_t(current_source()));
+        if (current_source() >= 0) show_kinds(this, model_, std::size_t(current_source()));
     });
     compact_ = add_action(tr("Give space back"), Qt::Key_G,
                           tr("Build the archive anew without what nothing uses any more; the vault keeps the way back"), [this] {
-                              if (current_source() >= 0) session_->compact(std::size_t(current_source()));
+                              if (current_source() >= 0) model_->compact(std::size_t(current_source()));
                           });
 
     sift_ = add_action(tr("Sift…"), Qt::Key_S, tr("Look through the bytes for textures and compressed streams"), [this] {
-        if (current_source() >= 0) show_sifting(this, session_, std::size_t(current_source()));
+        if (current_source() >= 0) show_sifting(this, model_, std::size_t(current_source()));
     });
     lens_ = add_action(tr("Raw lens…"), Qt::Key_R, tr("See the bytes of the chosen entry, or of the whole file, as pixels"),
                        [this] { open_lens(); });
     sheet_ = add_action(tr("Sheet…"), Qt::Key_W, tr("Describe the archive's layout, with its bytes beside the text"), [this] {
-        if (current_source() >= 0) show_sheet_workshop(this, session_, std::size_t(current_source()));
+        if (current_source() >= 0) show_sheet_workshop(this, model_, std::size_t(current_source()));
     });
     names_ = add_action(tr("Look for names…"), Qt::Key_N,
                         tr("Find names for entries that are known only by a hash inside the game's other files"),
-                        [this] { show_names(this, session_); });
+                        [this] { show_names(this, model_); });
 
     auto* left = make_panel();
     auto* left_box = new QVBoxLayout(left);
@@ -153,7 +153,7 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
     auto* order_list = new OrderList;
     order_list->moved = [this](int from, int to) {
         const int count = rows_->rowCount();
-        session_->place_source(std::size_t(count - 1 - from), std::size_t(count - 1 - to));
+        model_->place(std::size_t(count - 1 - from), std::size_t(count - 1 - to));
     };
     list_ = order_list;
     list_->setObjectName(QStringLiteral("sources"));
@@ -252,8 +252,8 @@ SourcesPage::SourcesPage(Session* session, QWidget* parent) : Page(session, pare
                                               new Button(add, Button::Look::primary)),
                              full);
 
-    connect(session, &Session::sources_changed, this, &SourcesPage::refresh);
-    connect(session, &Session::history_changed, this, &SourcesPage::refresh);
+    connect(model, &SourcesModel::changed, this, &SourcesPage::refresh);
+    connect(&model->store(), &ProjectStore::history_changed, this, &SourcesPage::refresh);
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this,
             [this](const QModelIndex& now) { show_source(now.row()); });
     connect(map_, &ByteMap::entry_chosen, this, [this](int entry) {
@@ -271,36 +271,36 @@ int SourcesPage::current_source() const {
 }
 
 void SourcesPage::refresh() {
-    const auto stock = session_->stock();
+    const auto snapshot = model_->snapshot();
     const int before = current_source();
     rows_->clear();
-    const bool other = stack_->currentIndex() != (stock->sources.empty() ? 0 : 1);
-    stack_->setCurrentIndex(stock->sources.empty() ? 0 : 1);
+    const bool other = stack_->currentIndex() != (snapshot->sources.empty() ? 0 : 1);
+    stack_->setCurrentIndex(snapshot->sources.empty() ? 0 : 1);
     if (other && isVisible()) entered();
-    for (std::size_t i = stock->sources.size(); i-- > 0;) {  // the upper one wins
-        const auto& source = stock->sources[i];
+    for (std::size_t i = snapshot->sources.size(); i-- > 0;) {  // the upper one wins
+        const auto& source = snapshot->sources[i];
         auto* row = new QStandardItem(to_text(source.path.filename()));
         row->setData(int(i), SourceIndex);
-        const auto setting = session_->project().setting(source.path);
-        const auto shipped = session_->shipped(source.path);
+        const auto setting = model_->setting(i);
+        const auto shipped = model_->shipped(source.path);
         const auto group = setting.group.empty() ? QString() : to_text(setting.group) + QStringLiteral(" · ");
-        row->setData(group + (source.container                     ? to_text(source.container->kind())
-                              : setting.off                        ? tr("not loaded")
-                              : !stock->whole && !source.error     ? tr("being opened")
-                              : stock->facts[i].candidates.empty() ? tr("not recognized")
-                                                                   : to_text(stock->facts[i].candidates[0].first)),
+        row->setData(group + (source.container                        ? to_text(source.container->kind())
+                              : setting.off                           ? tr("not loaded")
+                              : !snapshot->whole && !source.error     ? tr("being opened")
+                              : snapshot->facts[i].candidates.empty() ? tr("not recognized")
+                                                                      : to_text(snapshot->facts[i].candidates[0].first)),
                      About);
-        row->setData(source.container || stock->texture_counts[i] > 0
-                         ? tr("%n texture(s)", nullptr, int(stock->texture_counts[i]))
-                               .replace(QStringLiteral("(s)"), stock->texture_counts[i] == 1 ? QString() : QStringLiteral("s"))
+        row->setData(source.container || snapshot->texture_counts[i] > 0
+                         ? tr("%n texture(s)", nullptr, int(snapshot->texture_counts[i]))
+                               .replace(QStringLiteral("(s)"), snapshot->texture_counts[i] == 1 ? QString() : QStringLiteral("s"))
                          : QStringLiteral("–"),
                      Count);
         std::error_code code;
         const auto real = std::filesystem::weakly_canonical(source.path, code);
         const bool ours =
-            std::any_of(session_->history().begin(), session_->history().end(), [&](const Journal& j) { return j.touches(real); });
+            std::any_of(model_->history().begin(), model_->history().end(), [&](const Journal& j) { return j.touches(real); });
         const bool damaged = source.container && !source.container->problems().empty();
-        row->setData(stock->facts[i].wants_key        ? tr("wants a key")
+        row->setData(snapshot->facts[i].wants_key     ? tr("wants a key")
                      : source.error                   ? tr("cannot be read")
                      : damaged                        ? tr("damaged")
                      : setting.off                    ? tr("switched off")
@@ -312,7 +312,7 @@ void SourcesPage::refresh() {
                      Status);
         row->setDragEnabled(true);
         row->setDropEnabled(false);
-        row->setData(source.error.has_value() || stock->facts[i].wants_key || damaged, Bad);
+        row->setData(source.error.has_value() || snapshot->facts[i].wants_key || damaged, Bad);
         row->setData(row->text() + ", " + row->data(Count).toString() + ", " + row->data(Status).toString(), Qt::AccessibleTextRole);
         rows_->appendRow(row);
     }
@@ -323,7 +323,7 @@ void SourcesPage::refresh() {
         // Nothing chosen before: the source with the most textures says most.
         const bool wanted = before >= 0
                                 ? int(index) == before
-                                : stock->texture_counts[index] > stock->texture_counts[rows_->item(row)->data(SourceIndex).toUInt()];
+                                : snapshot->texture_counts[index] > snapshot->texture_counts[rows_->item(row)->data(SourceIndex).toUInt()];
         if (wanted) row = r;
     }
     list_->setCurrentIndex(rows_->index(row, 0));
@@ -338,14 +338,14 @@ void SourcesPage::entered() {
 
 void SourcesPage::show_source(int row) {
     if (row < 0 || row >= rows_->rowCount()) return;
-    const auto stock = session_->stock();
+    const auto snapshot = model_->snapshot();
     const auto index = std::size_t(rows_->item(row)->data(SourceIndex).toInt());
-    if (index >= stock->sources.size()) return;
-    const auto& source = stock->sources[index];
+    if (index >= snapshot->sources.size()) return;
+    const auto& source = snapshot->sources[index];
     title_->setText(to_text(source.path.filename()));
     title_->setToolTip(to_text(source.path));
     if (!source.container && !source.error) {
-        about_->setText(session_->project().setting(source.path).off ? tr("not loaded") : tr("being opened"));
+        about_->setText(model_->setting(std::size_t(index)).off ? tr("not loaded") : tr("being opened"));
         about_->setObjectName(QStringLiteral("soft"));
     } else if (source.error) {
         about_->setText(to_text(source.error->message()));
@@ -356,13 +356,13 @@ void SourcesPage::show_source(int row) {
                                  to_text(grouped(source.container->entries().size()))));
         about_->setObjectName(QStringLiteral("soft"));
     }
-    const auto& facts = stock->facts[index];
-    const bool off = session_->project().setting(source.path).off;
+    const auto& facts = snapshot->facts[index];
+    const bool off = model_->setting(std::size_t(index)).off;
     off_->setText(off ? tr("Switch on") : tr("Switch off"));
-    baseline_->setText(session_->has_baseline() ? tr("Record as shipped anew") : tr("Record as shipped"));
+    baseline_->setText(model_->has_baseline() ? tr("Record as shipped anew") : tr("Record as shipped"));
     QStringList notes;
     if (off) notes << tr("Switched off: the catalog is as if the game did not have it.");
-    if (session_->shipped(source.path) == Shipped::added)
+    if (model_->shipped(source.path) == Shipped::added)
         notes << tr(
             "Was not there when the installation was recorded as shipped. A tool for mods may have left it: do not take originals from "
             "it.");
@@ -385,13 +385,13 @@ void SourcesPage::show_source(int row) {
     kinds_->setEnabled(!facts.candidates.empty() || source.error);
     kinds_button_->setVisible(kinds_->isEnabled());
     about_->setStyleSheet(source.error ? QStringLiteral("color:#a63a50") : QString());
-    const bool map = !stock->segments[index].empty();
+    const bool map = !snapshot->segments[index].empty();
     map_->setVisible(map);
     map_title_->setVisible(map);
     inside_->setVisible(!source.error);
     table_->setVisible(!source.error);
-    map_->show_source(stock, index);
-    entries_->show_source(stock, index);
+    map_->show_source(snapshot, index);
+    entries_->show_source(snapshot, index);
 }
 
 void SourcesPage::choose_group() {
@@ -400,7 +400,7 @@ void SourcesPage::choose_group() {
     auto* menu = new QMenu(this);
     menu->setObjectName(QStringLiteral("groups"));
     menu->setAttribute(Qt::WA_DeleteOnClose);
-    const auto now = session_->project().setting(session_->project().sources[index]).group;
+    const auto now = model_->setting(index).group;
     const std::pair<QString, std::string> groups[] = {{tr("&Base"), "base"},
                                                       {tr("&Update"), "update"},
                                                       {tr("&Extra content"), "extra content"},
@@ -411,9 +411,9 @@ void SourcesPage::choose_group() {
         action->setCheckable(true);
         action->setChecked(group == now);
         connect(action, &QAction::triggered, this, [this, index, group = group] {
-            auto setting = session_->project().setting(session_->project().sources[index]);
+            auto setting = model_->setting(index);
             setting.group = group;
-            session_->set_source(index, setting);
+            model_->set(index, setting);
         });
     }
     const auto rect = list_->visualRect(list_->currentIndex());
@@ -423,7 +423,7 @@ void SourcesPage::choose_group() {
 void SourcesPage::open_lens() {
     if (current_source() < 0) return;
     const auto chosen = table_->isVisible() && table_->currentIndex().isValid() ? entries_->entry_of_row(table_->currentIndex().row()) : -1;
-    show_raw_lens(this, session_, std::size_t(current_source()), chosen >= 0 ? std::optional(std::size_t(chosen)) : std::nullopt);
+    show_raw_lens(this, model_, std::size_t(current_source()), chosen >= 0 ? std::optional(std::size_t(chosen)) : std::nullopt);
 }
 
 void SourcesPage::add_archives() {
@@ -432,7 +432,7 @@ void SourcesPage::add_archives() {
     dialog->setFileMode(QFileDialog::ExistingFiles);
     dialog->setOption(QFileDialog::DontUseNativeDialog);
     connect(dialog, &QFileDialog::filesSelected, this, [this](const QStringList& files) {
-        for (const auto& file : files) session_->add_source(file.toStdString());
+        for (const auto& file : files) model_->add(file.toStdString());
     });
     dialog->open();
 }
@@ -442,7 +442,7 @@ void SourcesPage::add_folder() {
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::Directory);
     dialog->setOption(QFileDialog::DontUseNativeDialog);
-    connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& folder) { session_->add_source(folder.toStdString()); });
+    connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& folder) { model_->add(folder.toStdString()); });
     dialog->open();
 }
 

@@ -5,6 +5,7 @@
 #include <QTableView>
 
 #include "app/models/entry_table.h"
+#include "app/models/sources_model.h"
 #include "app/pages/page.h"
 #include "app/widgets/byte_map.h"
 
@@ -14,10 +15,11 @@ namespace skivet::app {
 class SourcesPage : public Page {
     Q_OBJECT
 public:
-    SourcesPage(Session* session, QWidget* parent = nullptr);
+    explicit SourcesPage(SourcesModel* model, QWidget* parent = nullptr);
     void entered() override;
 
 private:
+    SourcesModel* model_;
     void refresh();
     void show_source(int row);
     void add_archives();

@@ -1,11 +1,13 @@
+#include "app/pages/texture_viewer.h"
+
 #include <cmath>
 #include <QActionGroup>
 #include <QHBoxLayout>
 #include <QMouseEvent>
 #include <QPainter>
 
-#include "app/pages/catalog_page.h"
 #include "app/pages/mip_strip.h"
+#include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "app/widgets/picture_row.h"
 #include "codec/block_facts.h"
@@ -16,7 +18,7 @@
 
 namespace skivet::app {
 
-TextureViewer::TextureViewer(Session* session, QWidget* parent) : QFrame(parent), session_(session) {
+TextureViewer::TextureViewer(CatalogModel* model, QWidget* parent) : QFrame(parent), model_(model) {
     setObjectName(QStringLiteral("panel"));
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(12, 12, 12, 10);
@@ -126,7 +128,7 @@ TextureViewer::TextureViewer(Session* session, QWidget* parent) : QFrame(parent)
     auto* sides = new QHBoxLayout(relation_box_);
     sides->setContentsMargins(0, 0, 0, 0);
     sides->setSpacing(14);
-    const auto picture = [session](std::size_t item) { return session->thumbnail(item); };
+    const auto picture = [model](std::size_t item) { return model->pictures().of(item); };
     const auto column = [&](QLabel*& title, PictureRow*& pictures, const QString& heading) {
         auto* whole = new QWidget;
         auto* side = new QVBoxLayout(whole);
@@ -155,11 +157,11 @@ TextureViewer::TextureViewer(Session* session, QWidget* parent) : QFrame(parent)
     alike_row_->setObjectName(QStringLiteral("alike"));
     box->addWidget(relation_box_);
     relation_box_->hide();
-    connect(session, &Session::thumbnail_ready, this, [this] {
+    connect(&model->pictures(), &SmallPictures::ready, this, [this] {
         set_row_->update();
         alike_row_->update();
     });
-    connect(session, &Session::knowledge_changed, this, &TextureViewer::update_relations);
+    connect(model, &CatalogModel::analysis_changed, this, &TextureViewer::update_relations);
     box->addSpacing(2);
     buttons_ = new QHBoxLayout;
     box->addLayout(buttons_);
@@ -184,16 +186,16 @@ void TextureViewer::clear() {
 
 void TextureViewer::update_relations() {
     const auto request = ++relation_request_;
-    const auto stock = session_->stock();
-    if (item_ >= stock->catalog.items.size()) return;
-    session_->relate(item_, [this, request, stock](const Relations& found) {
-        if (request != relation_request_ || stock != session_->stock()) return;
+    const auto snapshot = model_->snapshot();
+    if (item_ >= snapshot->catalog.items.size()) return;
+    model_->relate(item_, [this, request, snapshot](const Relations& found) {
+        if (request != relation_request_ || snapshot != model_->snapshot()) return;
         relations_ = found;
-        const auto& items = stock->catalog.items;
-        const auto tip = [&](std::size_t i) { return to_text(address_of(stock->sources[items[i].source], items[i]).text()); };
+        const auto& items = snapshot->catalog.items;
+        const auto tip = [&](std::size_t i) { return to_text(address_of(snapshot->sources[items[i].source], items[i]).text()); };
         std::vector<PictureRow::Cell> set, alike;
-        const auto knowledge = session_->knowledge();
-        for (const auto i : found.set) set.push_back({i, to_text(name_of(knowledge->analysis.roles[i])), tip(i)});
+        const auto catalog = model_->catalog();
+        for (const auto i : found.set) set.push_back({i, to_text(name_of(catalog->analysis.roles[i])), tip(i)});
         for (const auto i : found.copies) alike.push_back({i, items[i].effective ? tr("wins") : tr("shadowed"), tip(i)});
         for (const auto& a : found.alike)
             alike.push_back({a.index,
@@ -222,11 +224,11 @@ void TextureViewer::show_item(std::size_t item) {
     mips_fact_.clear();
     under_ = nullptr;
     view_->set_readout({});
-    const auto stock = session_->stock();
-    if (item >= stock->catalog.items.size()) return clear();
+    const auto snapshot = model_->snapshot();
+    if (item >= snapshot->catalog.items.size()) return clear();
     emit showing(item);
-    const auto& entry = stock->catalog.items[item];
-    const auto& source = stock->sources[entry.source];
+    const auto& entry = snapshot->catalog.items[item];
+    const auto& source = snapshot->sources[entry.source];
     name_->setText(to_text(entry.name()));
     QStringList steps;
     for (const auto& step : entry.inner) steps << to_text(step);
@@ -239,7 +241,7 @@ void TextureViewer::show_item(std::size_t item) {
     show_facts({}, {});
     update_relations();
     const auto request = ++request_;
-    session_->open_texture(item, [this, request](std::shared_ptr<const OpenTexture> opened) {
+    model_->open_texture(item, [this, request](std::shared_ptr<const OpenTexture> opened) {
         if (request != request_) return;
         texture_ = std::move(opened);
         if (!texture_->error)
@@ -248,7 +250,8 @@ void TextureViewer::show_item(std::size_t item) {
         update_picture();
         if (texture_->error) return;
         if (const auto& damage = texture_->texture.layout.damage) damage_fact_ = to_text(damage->what);
-        session_->compute(
+        model_->jobs().run(
+            this, tr("Reading pictures"),
             [texture = texture_] {
                 const auto guess = guess_mips(texture->texture);
                 if (!guess) return std::pair(QString(), QString());
@@ -272,9 +275,9 @@ static std::string joined(const std::vector<std::string>& words) {
 void TextureViewer::show_facts(const QString& alpha, const QString& mips) {
     alpha_fact_ = alpha;
     mips_fact_ = mips;
-    const auto stock = session_->stock();
-    if (item_ >= stock->catalog.items.size()) return;
-    const auto& entry = stock->catalog.items[item_];
+    const auto snapshot = model_->snapshot();
+    if (item_ >= snapshot->catalog.items.size()) return;
+    const auto& entry = snapshot->catalog.items[item_];
     const auto row = [](const QString& a, const QString& b) {
         return QStringLiteral("<tr><td style='color:#636363;padding-right:16px'>%1</td><td>%2</td></tr>").arg(a, b.toHtmlEscaped());
     };
@@ -285,12 +288,12 @@ void TextureViewer::show_facts(const QString& alpha, const QString& mips) {
                    row(tr("Mips"), mips.isEmpty() ? QString::number(d.mips) : tr("%1 · %2").arg(d.mips).arg(mips)) +
                    row(tr("Bytes"), to_text(grouped(entry.size)) +
                                         (entry.stored != entry.size ? tr(", %1 packed").arg(to_text(grouped(entry.stored))) : QString()));
-    const auto knowledge = session_->knowledge();
-    if (knowledge->stock == stock && item_ < knowledge->analysis.roles.size()) {
-        auto role = to_text(name_of(knowledge->analysis.roles[item_]));
+    const auto catalog = model_->catalog();
+    if (catalog->snapshot == snapshot && item_ < catalog->analysis.roles.size()) {
+        auto role = to_text(name_of(catalog->analysis.roles[item_]));
         if (!relations_.role.why.empty()) role += QStringLiteral(" · ") + to_text(relations_.role.why);
         rows += row(tr("Role"), role);
-        if (knowledge->analysis.shared[item_])
+        if (catalog->analysis.shared[item_])
             rows += row(tr("Shared"), relations_.users.size() > 1
                                           ? tr("by %1: a change shows on all of them").arg(QString::fromStdString(joined(relations_.users)))
                                           : tr("lies in a shared folder: a change may show in many places"));
@@ -328,11 +331,12 @@ void TextureViewer::read_out(QPoint texel) {
     if (channels_ == Channels::lit && !lighting_) {  // one picture at a time; the next move brings the next
         light_ = {2.0 * x / under_->width - 1, 2.0 * y / under_->height - 1};
         lighting_ = true;
-        session_->compute([under = under_, light = light_] { return lit_picture(under->shown, light, under->normal_x); },
-                          [this, under = under_](QImage picture) {
-                              lighting_ = false;
-                              if (under == under_ && channels_ == Channels::lit) view_->set_image(picture);
-                          });
+        model_->jobs().run(
+            this, tr("Reading pictures"), [under = under_, light = light_] { return lit_picture(under->shown, light, under->normal_x); },
+            [this, under = under_](QImage picture) {
+                lighting_ = false;
+                if (under == under_ && channels_ == Channels::lit) view_->set_image(picture);
+            });
     }
     // Only the pointer's own block is decoded.
     const auto across = (under_->width + f.block_width - 1) / f.block_width;
@@ -421,7 +425,8 @@ void TextureViewer::update_picture() {
         std::shared_ptr<const Under> under;
     };
     const auto request = ++request_;
-    session_->compute(
+    model_->jobs().run(
+        this, tr("Reading pictures"),
         [texture = texture_, mip = std::uint32_t(mip_), part = std::uint32_t(part_), channels = channels_, exposure = float(exposure_),
          light = light_] {
             Shown out;

@@ -21,19 +21,19 @@ ByteMap::ByteMap(QWidget* parent) : QWidget(parent) {
 
 const std::vector<Segment>& ByteMap::segments() const {
     static const std::vector<Segment> none;
-    return stock_ && source_ < stock_->segments.size() ? stock_->segments[source_] : none;
+    return snapshot_ && source_ < snapshot_->segments.size() ? snapshot_->segments[source_] : none;
 }
 
-void ByteMap::show_source(std::shared_ptr<const Stock> stock, std::size_t source) {
-    stock_ = std::move(stock);
+void ByteMap::show_source(std::shared_ptr<const CatalogSnapshot> snapshot, std::size_t source) {
+    snapshot_ = std::move(snapshot);
     source_ = source;
     entry_ = -1;
     size_ = segments().empty() ? 0 : segments().back().at + segments().back().size;
     is_texture_.clear();
-    if (stock_ && source < stock_->sources.size() && stock_->sources[source].container) {
-        is_texture_.resize(stock_->sources[source].container->entries().size());
+    if (snapshot_ && source < snapshot_->sources.size() && snapshot_->sources[source].container) {
+        is_texture_.resize(snapshot_->sources[source].container->entries().size());
         std::size_t entry = 0;
-        for (const auto& item : stock_->catalog.items)
+        for (const auto& item : snapshot_->catalog.items)
             if (item.source == source && item.inner.size() == 1 && entry < is_texture_.size()) is_texture_[entry++] = item.is_texture();
     }
     update();
@@ -108,7 +108,7 @@ bool ByteMap::event(QEvent* event) {
             const auto name = s->what == Segment::What::table ? tr("table")
                               : s->what == Segment::What::gap
                                   ? tr("gap")
-                                  : QString::fromStdString(stock_->sources[source_].container->entries()[s->entry].path);
+                                  : QString::fromStdString(snapshot_->sources[source_].container->entries()[s->entry].path);
             QToolTip::showText(
                 help->globalPos(),
                 tr("%1\n%2 bytes at %3").arg(name, QString::fromStdString(grouped(s->size)), QString::fromStdString(hex(s->at))), this);

@@ -1,7 +1,7 @@
 #pragma once
 #include <QWidget>
 
-#include "app/models/session.h"
+#include "workflow/catalog_snapshot.h"
 
 namespace skivet::app {
 
@@ -10,7 +10,7 @@ class ByteMap : public QWidget {
     Q_OBJECT
 public:
     explicit ByteMap(QWidget* parent = nullptr);
-    void show_source(std::shared_ptr<const Stock> stock, std::size_t source);
+    void show_source(std::shared_ptr<const CatalogSnapshot> snapshot, std::size_t source);
     /// Index into the source's segments; -1: none.
     void select_entry(int entry);
     [[nodiscard]] QSize sizeHint() const override { return {400, 92}; }
@@ -29,7 +29,7 @@ private:
     [[nodiscard]] Kind kind_of(const Segment& segment) const;
     [[nodiscard]] const Segment* at(double x) const;
     [[nodiscard]] const std::vector<Segment>& segments() const;
-    std::shared_ptr<const Stock> stock_;
+    std::shared_ptr<const CatalogSnapshot> snapshot_;
     std::size_t source_ = 0;
     quint64 size_ = 0;
     int entry_ = -1;

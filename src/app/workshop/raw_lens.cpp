@@ -48,8 +48,8 @@ void PlaceStrip::mousePressEvent(QMouseEvent* event) {
     emit chosen(quint64(std::clamp(event->position().x() / width(), 0.0, 1.0) * double(size_ - 1)));
 }
 
-RawLens::RawLens(QWidget* parent, Session* session, FileView bytes, const QString& name)
-    : QDialog(parent), session_(session), data_(std::move(bytes)), name_(name) {
+RawLens::RawLens(QWidget* parent, SourcesModel* sources, FileView bytes, const QString& name)
+    : QDialog(parent), sources_(sources), data_(std::move(bytes)), name_(name) {
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName(QStringLiteral("raw_lens"));
     setWindowTitle(tr("Raw lens: %1").arg(name));
@@ -289,8 +289,8 @@ void RawLens::look() {
         QImage image;
         QString message;
     };
-    session_->compute(
-        tr("Looking at bytes"),
+    sources_->compute(
+        this, tr("Looking at bytes"),
         [data = data_, lens = lens_] {
             Seen out;
             const auto bytes = data.bytes();
@@ -322,8 +322,8 @@ void RawLens::suggest() {
         std::vector<WidthGuess> widths;
         std::vector<FormatGuess> formats;
     };
-    session_->compute(
-        tr("Looking at bytes"),
+    sources_->compute(
+        this, tr("Looking at bytes"),
         [data = data_, lens = lens_] {
             Guesses out;
             if (const auto bytes = data.bytes()) {
@@ -370,35 +370,36 @@ void RawLens::keep() {
         message_->setText(QString::fromStdString(error.message()));
         message_->show();
     };
-    session_->compute(
-        tr("Writing the sheet"),
+    // The sheet is kept even when the lens is closed meanwhile.
+    sources_->compute(
+        sources_, tr("Writing the sheet"),
         [data = data_, lens = lens_, title = (stem + tr(" (raw lens)")).toStdString(),
          name = name_.toStdString()]() -> Result<std::string> {
             SKIVET_TRY(const auto bytes, data.bytes());
             return sheet_of(lens, bytes, title, name);
         },
-        [session = session_, complain, stem, guard = QPointer<RawLens>(this)](Result<std::string> toml) {
+        [sources = sources_, complain, stem, guard = QPointer<RawLens>(this)](Result<std::string> toml) {
             if (!toml) return complain(toml.error());
-            session->save_sheet((stem + QStringLiteral("-lens")).toStdString(), *toml,
-                                [complain, guard](const Result<std::filesystem::path>& file) {
-                                    if (!file) complain(file.error());
-                                    else if (guard) guard->accept();
-                                });
+            sources->store().save_sheet((stem + QStringLiteral("-lens")).toStdString(), *toml,
+                                        [complain, guard](const Result<std::filesystem::path>& file) {
+                                            if (!file) complain(file.error());
+                                            else if (guard) guard->accept();
+                                        });
         });
 }
 
-void show_raw_lens(QWidget* parent, Session* session, std::size_t source, std::optional<std::size_t> entry) {
-    const auto stock = session->stock();
-    if (source >= stock->sources.size()) return;
+void show_raw_lens(QWidget* parent, SourcesModel* sources, std::size_t source, std::optional<std::size_t> entry) {
+    const auto snapshot = sources->snapshot();
+    if (source >= snapshot->sources.size()) return;
     struct Opened {
         Result<FileView> view = FileView::of({});
         QString name;
     };
-    session->compute(
-        QObject::tr("Opening bytes"),
-        [stock, source, entry, limits = session->kinds().limits] {
+    sources->compute(
+        sources, QObject::tr("Opening bytes"),
+        [snapshot, source, entry, limits = sources->kinds()->limits] {
             Opened out;
-            const auto& s = stock->sources[source];
+            const auto& s = snapshot->sources[source];
             if (entry && s.container) {
                 out.view = s.container->view(*entry, limits);
                 out.name = QString::fromStdString(std::filesystem::path(s.container->entries()[*entry].path).filename().string());
@@ -408,13 +409,13 @@ void show_raw_lens(QWidget* parent, Session* session, std::size_t source, std::o
             }
             return out;
         },
-        [parent = QPointer<QWidget>(parent), session](Opened opened) {
+        [parent = QPointer<QWidget>(parent), sources](Opened opened) {
             if (!parent) return;
             if (!opened.view) {
-                emit session->notice(QString::fromStdString(opened.view.error().message()));
+                sources->tell(QString::fromStdString(opened.view.error().message()));
                 return;
             }
-            (new RawLens(parent, session, std::move(*opened.view), opened.name))->open();
+            (new RawLens(parent, sources, std::move(*opened.view), opened.name))->open();
         });
 }
 

@@ -7,7 +7,7 @@
 #include <QSpinBox>
 #include <QVBoxLayout>
 
-#include "app/models/session.h"
+#include "app/models/sources_model.h"
 #include "app/widgets/image_view.h"
 #include "sheet/raw_lens.h"
 
@@ -36,7 +36,7 @@ class RawLens : public QDialog {
     Q_OBJECT
 public:
     /// `name` is the file's name, by which a sheet would recognize it.
-    RawLens(QWidget* parent, Session* session, FileView data, const QString& name);
+    RawLens(QWidget* parent, SourcesModel* sources, FileView data, const QString& name);
     [[nodiscard]] const Lens& lens() const { return lens_; }
     void set_lens(const Lens& lens);
     /// True when the picture and the suggestions are those of the lens.
@@ -55,7 +55,7 @@ private:
     void step_format(int by);
     void keep();
 
-    Session* session_;
+    SourcesModel* sources_;
     FileView data_;
     QString name_;
     Lens lens_;
@@ -75,6 +75,6 @@ private:
 };
 
 /// Opens the lens on a source's file, or on one of its entries.
-void show_raw_lens(QWidget* parent, Session* session, std::size_t source, std::optional<std::size_t> entry);
+void show_raw_lens(QWidget* parent, SourcesModel* sources, std::size_t source, std::optional<std::size_t> entry);
 
 }  // namespace skivet::app

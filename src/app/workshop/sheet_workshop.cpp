@@ -137,8 +137,8 @@ void ExplainedStrip::paintEvent(QPaintEvent*) {
     p.drawRect(strip);
 }
 
-SheetWorkshop::SheetWorkshop(QWidget* parent, Session* session, FileView archive)
-    : QDialog(parent), session_(session), archive_(std::move(archive)) {
+SheetWorkshop::SheetWorkshop(QWidget* parent, SourcesModel* sources, FileView archive)
+    : QDialog(parent), sources_(sources), archive_(std::move(archive)) {
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName(QStringLiteral("sheet_workshop"));
     setWindowTitle(tr("Sheet workshop: %1").arg(text_of(archive_.path().filename().string())));
@@ -254,9 +254,9 @@ void SheetWorkshop::try_now() {
         std::shared_ptr<const Trial> trial;
         SheetKind kind = SheetKind::container;
     };
-    session_->compute(
-        tr("Trying the sheet"),
-        [kinds = session_->shared_kinds(), archive = archive_, folder = session_->project().sheets().string(), text] {
+    sources_->compute(
+        this, tr("Trying the sheet"),
+        [kinds = sources_->kinds(), archive = archive_, folder = sources_->store().project().sheets().string(), text] {
             Tried out;
             auto sheet = parse_sheet(text, "sheet");
             if (!sheet) {
@@ -307,9 +307,9 @@ void SheetWorkshop::try_now() {
 
 void SheetWorkshop::draft() {
     say(tr("Looking for the entry table…"), false);
-    session_->compute(
-        tr("Drafting a sheet"),
-        [kinds = session_->shared_kinds(), archive = archive_, cancel = cancel_] {
+    sources_->compute(
+        this, tr("Drafting a sheet"),
+        [kinds = sources_->kinds(), archive = archive_, cancel = cancel_] {
             Progress progress;
             progress.cancel = cancel;  // closing the window ends the search
             return draft_sheet(*kinds, archive, progress);
@@ -328,9 +328,9 @@ void SheetWorkshop::draft() {
 void SheetWorkshop::prove() {
     say(tr("Proving on a copy…"), false);
     prove_->setEnabled(false);
-    session_->compute(
-        tr("Proving a sheet"),
-        [kinds = session_->kinds(), archive = archive_, cancel = cancel_,
+    sources_->compute(
+        this, tr("Proving a sheet"),
+        [kinds = *sources_->kinds(), archive = archive_, cancel = cancel_,
          text = text_->toPlainText().toStdString()]() mutable -> Result<std::size_t> {
             SKIVET_TRY(auto sheet, parse_sheet(text, "sheet"));
             kinds.choices.insert(kinds.choices.begin(), {archive.path().filename().string(), sheet.name});
@@ -349,20 +349,20 @@ void SheetWorkshop::prove() {
 
 void SheetWorkshop::keep() {
     const auto stem = archive_.path().stem().string();
-    session_->save_sheet(stem, text_->toPlainText().toStdString(),
-                         [this, guard = QPointer<SheetWorkshop>(this)](const Result<std::filesystem::path>& file) {
-                             if (!guard) return;
-                             if (!file) return say(text_of(file.error().message()), true);
-                             accept();
-                         });
+    sources_->store().save_sheet(stem, text_->toPlainText().toStdString(),
+                                 [this, guard = QPointer<SheetWorkshop>(this)](const Result<std::filesystem::path>& file) {
+                                     if (!guard) return;
+                                     if (!file) return say(text_of(file.error().message()), true);
+                                     accept();
+                                 });
 }
 
 void SheetWorkshop::show_field(int row) {
     const auto* f = fields_->field(row);
     if (!f) return bytes_->set({}, 0, 0, 0);
     const auto at = f->at, size = f->size;
-    session_->compute(
-        tr("Opening bytes"),
+    sources_->compute(
+        this, tr("Opening bytes"),
         [archive = archive_, at] {
             const auto from = at / 16 * 16 >= 16 ? at / 16 * 16 - 16 : 0;
             const auto count = std::min<std::uint64_t>(16 * 7, archive.size() - std::min<std::uint64_t>(from, archive.size()));
@@ -375,18 +375,18 @@ void SheetWorkshop::show_field(int row) {
         });
 }
 
-void show_sheet_workshop(QWidget* parent, Session* session, std::size_t source) {
-    const auto stock = session->stock();
-    if (source >= stock->sources.size()) return;
-    session->compute(
-        QObject::tr("Opening bytes"), [path = stock->sources[source].path] { return FileView::open(path); },
-        [parent = QPointer<QWidget>(parent), session](Result<FileView> view) {
+void show_sheet_workshop(QWidget* parent, SourcesModel* sources, std::size_t source) {
+    const auto snapshot = sources->snapshot();
+    if (source >= snapshot->sources.size()) return;
+    sources->compute(
+        sources, QObject::tr("Opening bytes"), [path = snapshot->sources[source].path] { return FileView::open(path); },
+        [parent = QPointer<QWidget>(parent), sources](Result<FileView> view) {
             if (!parent) return;
             if (!view) {
-                emit session->notice(text_of(view.error().message()));
+                sources->tell(text_of(view.error().message()));
                 return;
             }
-            (new SheetWorkshop(parent, session, std::move(*view)))->open();
+            (new SheetWorkshop(parent, sources, std::move(*view)))->open();
         });
 }
 

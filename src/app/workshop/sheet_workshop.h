@@ -6,7 +6,7 @@
 #include <QPlainTextEdit>
 #include <QTableView>
 
-#include "app/models/session.h"
+#include "app/models/sources_model.h"
 #include "container/sheet_try.h"
 
 namespace skivet::app {
@@ -63,7 +63,7 @@ private:
 class SheetWorkshop : public QDialog {
     Q_OBJECT
 public:
-    SheetWorkshop(QWidget* parent, Session* session, FileView archive);
+    SheetWorkshop(QWidget* parent, SourcesModel* sources, FileView archive);
     ~SheetWorkshop() override { cancel_.cancel(); }  // nobody waits for a draft or a proof any more
     /// True when what is shown belongs to the text.
     [[nodiscard]] bool settled() const { return !trying_ && !later_.isActive(); }
@@ -76,7 +76,7 @@ private:
     void show_field(int row);
     void say(const QString& text, bool bad);
 
-    Session* session_;
+    SourcesModel* sources_;
     FileView archive_;
     QPlainTextEdit* text_;
     QLabel *verdict_, *recognized_;
@@ -90,6 +90,6 @@ private:
     CancelToken cancel_;
 };
 
-void show_sheet_workshop(QWidget* parent, Session* session, std::size_t source);
+void show_sheet_workshop(QWidget* parent, SourcesModel* sources, std::size_t source);
 
 }  // namespace skivet::app

@@ -125,8 +125,8 @@ struct SiftWindow::Found {
     std::optional<Error> error;
 };
 
-SiftWindow::SiftWindow(QWidget* parent, Session* session, const std::filesystem::path& file)
-    : QDialog(parent), session_(session), file_(file) {
+SiftWindow::SiftWindow(QWidget* parent, SourcesModel* sources, const std::filesystem::path& file)
+    : QDialog(parent), sources_(sources), file_(file) {
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName(QStringLiteral("sifting"));
     setWindowTitle(tr("Sifting %1").arg(text_of(file.filename().string())));
@@ -177,7 +177,7 @@ SiftWindow::SiftWindow(QWidget* parent, Session* session, const std::filesystem:
     take_->setToolTip(tr("Take the file for what sifting finds in it: its textures come into the catalog"));
     take_->setEnabled(false);
     connect(take_, &QAction::triggered, this, [this] {
-        session_->choose_kind(file_.string(), "sifting");
+        sources_->choose_kind(file_.string(), "sifting");
         accept();
     });
     addAction(take_);
@@ -203,9 +203,9 @@ SiftWindow::SiftWindow(QWidget* parent, Session* session, const std::filesystem:
 SiftWindow::~SiftWindow() { progress_->cancel.cancel(); }
 
 void SiftWindow::start() {
-    session_->compute(
-        tr("Sifting"),
-        [kinds = session_->shared_kinds(), file = file_, progress = progress_] {
+    sources_->compute(
+        this, tr("Sifting"),
+        [kinds = sources_->kinds(), file = file_, progress = progress_] {
             Found out;
             const auto view = FileView::open(file);
             const auto bytes = view ? view->bytes() : Result<ByteSpan>(tl::unexpected(view.error()));
@@ -256,8 +256,9 @@ void SiftWindow::fill() {
 
 void SiftWindow::want_picture(int row) {
     ++pending_;
-    session_->compute(
-        [container = container_, kinds = session_->shared_kinds(), row]() -> QImage {
+    sources_->compute(
+        this, tr("Reading pictures"),
+        [container = container_, kinds = sources_->kinds(), row]() -> QImage {
             auto bytes = container->read(std::size_t(row), kinds->limits);
             if (!bytes) return {};
             const auto texture = TextureFile::open(kinds->textures, std::move(*bytes), "", kinds->limits);
@@ -289,8 +290,9 @@ void SiftWindow::show_hit(int row) {
     view_->set_message(hit.desc.format == Format::unknown ? tr("no picture") : tr("…"));
     if (hit.desc.format == Format::unknown) return;
     ++pending_;
-    session_->compute(
-        [container = container_, kinds = session_->shared_kinds(), row] {
+    sources_->compute(
+        this, tr("Reading pictures"),
+        [container = container_, kinds = sources_->kinds(), row] {
             std::pair<QImage, QString> out;
             auto bytes = container->read(std::size_t(row), kinds->limits);
             const auto texture = bytes ? TextureFile::open(kinds->textures, std::move(*bytes), "", kinds->limits)
@@ -309,13 +311,13 @@ void SiftWindow::show_hit(int row) {
         });
 }
 
-void show_sifting(QWidget* parent, Session* session, std::size_t source) {
-    const auto stock = session->stock();
-    if (source >= stock->sources.size()) return;
-    (new SiftWindow(parent, session, stock->sources[source].path))->open();
+void show_sifting(QWidget* parent, SourcesModel* sources, std::size_t source) {
+    const auto snapshot = sources->snapshot();
+    if (source >= snapshot->sources.size()) return;
+    (new SiftWindow(parent, sources, snapshot->sources[source].path))->open();
 }
 
-void show_names(QWidget* parent, Session* session) {
+void show_names(QWidget* parent, SourcesModel* sources) {
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setObjectName(QStringLiteral("names"));
@@ -342,12 +344,12 @@ void show_names(QWidget* parent, Session* session) {
         std::vector<std::string> paths;
         for (int i = 0; i < list->count(); ++i)
             if (list->item(i)->checkState() == Qt::Checked) paths.push_back(list->item(i)->data(Qt::UserRole).toString().toStdString());
-        session->accept_paths(paths);
+        sources->accept_paths(paths);
         dialog->accept();
     });
-    session->compute(
-        QObject::tr("Looking for names"),
-        [stock = session->stock(), kinds = session->shared_kinds(), progress] { return find_names(*kinds, stock->sources, *progress); },
+    sources->compute(
+        sources, QObject::tr("Looking for names"),
+        [snapshot = sources->snapshot(), kinds = sources->kinds(), progress] { return find_names(*kinds, snapshot->sources, *progress); },
         [told, list, take, guard = QPointer<QDialog>(dialog)](Result<std::vector<NameCandidate>> found) {
             if (!guard) return;
             if (!found) return told->setText(text_of(found.error().message()));

@@ -7,7 +7,7 @@
 #include <QListView>
 #include <QProgressBar>
 
-#include "app/models/session.h"
+#include "app/models/sources_model.h"
 #include "app/widgets/image_view.h"
 #include "catalog/names.h"
 #include "container/sift.h"
@@ -38,7 +38,7 @@ private:
 class SiftWindow : public QDialog {
     Q_OBJECT
 public:
-    SiftWindow(QWidget* parent, Session* session, const std::filesystem::path& file);
+    SiftWindow(QWidget* parent, SourcesModel* sources, const std::filesystem::path& file);
     ~SiftWindow() override;
     [[nodiscard]] bool settled() const { return done_ && pending_ == 0; }
 
@@ -49,7 +49,7 @@ private:
     void show_hit(int row);
     void want_picture(int row);
 
-    Session* session_;
+    SourcesModel* sources_;
     std::filesystem::path file_;
     std::shared_ptr<Progress> progress_ = std::make_shared<Progress>();
     std::shared_ptr<const Container> container_;
@@ -67,8 +67,8 @@ private:
     int pending_ = 0;
 };
 
-void show_sifting(QWidget* parent, Session* session, std::size_t source);
+void show_sifting(QWidget* parent, SourcesModel* sources, std::size_t source);
 /// Looks through all sources for the names of entries known only by a hash, and offers what it finds.
-void show_names(QWidget* parent, Session* session);
+void show_names(QWidget* parent, SourcesModel* sources);
 
 }  // namespace skivet::app

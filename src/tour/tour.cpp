@@ -1,4 +1,5 @@
-#include "app/tour.h"
+#include "tour/tour.h"
+
 #include "app/catalog_dialogs.h"
 
 #include <cmath>
@@ -13,6 +14,9 @@
 #include <QTextStream>
 
 #include "app/dialogs.h"
+#include "app/pages/bench_page.h"
+#include "app/pages/catalog_page.h"
+#include "app/pages/fitting_page.h"
 #include "app/theme/theme.h"
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
@@ -51,8 +55,8 @@ bool spoil(const QString& file) {
 
 }  // namespace
 
-Tour::Tour(MainWindow* window, Session* session, QString folder, std::function<void(int)> done)
-    : QObject(window), window_(window), session_(session), folder_(std::move(folder)), done_(std::move(done)) {
+Tour::Tour(MainWindow* window, Models* models, QString folder, std::function<void(int)> done)
+    : QObject(window), window_(window), models_(models), folder_(std::move(folder)), done_(std::move(done)) {
     poll_.setInterval(30);
     connect(&poll_, &QTimer::timeout, this, [this] {
         if (waited_.elapsed() > 60'000) {
@@ -61,13 +65,13 @@ Tour::Tour(MainWindow* window, Session* session, QString folder, std::function<v
             return done_(1);
         }
         // Quiet for a few rounds: pictures that were asked for while painting have arrived.
-        settled_ = ready_() && !session_->busy() ? settled_ + 1 : 0;
+        settled_ = ready_() && !models_->jobs.busy() ? settled_ + 1 : 0;
         if (settled_ < 8) return;
         poll_.stop();
         step();
     });
     QDir().mkpath(folder_);
-    wait_for([this] { return session_->ready(); });
+    wait_for([this] { return models_->sources.ready(); });
 }
 
 void Tour::wait_for(std::function<bool()> ready) {
@@ -85,49 +89,48 @@ void Tour::shot(const QString& name) {
 }
 
 std::size_t Tour::source_named(std::string_view name) const {
-    const auto stock = session_->stock();
-    for (std::size_t i = 0; i < stock->sources.size(); ++i)
-        if (stock->sources[i].path.filename() == name) return i;
+    const auto snapshot = models_->catalog.snapshot();
+    for (std::size_t i = 0; i < snapshot->sources.size(); ++i)
+        if (snapshot->sources[i].path.filename() == name) return i;
     return 0;
 }
 
 void Tour::step() {
     const auto always = [] { return true; };
-    const auto piece = [this]() -> const Piece* {
-        return session_->project().pieces.empty() ? nullptr : &session_->project().pieces.front();
-    };
+    const auto piece = [this]() -> const Piece* { return models_->bench.pieces().empty() ? nullptr : &models_->bench.pieces().front(); };
     switch (step_++) {
         case 0: {
             // It walks to things by their names in the demo.
             for (const char* name : {"midway.zip", "rides.crate", "organ.zip", "sideshow.bale", "cashbox.strongbox"}) {
-                const auto stock = session_->stock();
-                if (std::any_of(stock->sources.begin(), stock->sources.end(), [&](const Source& s) { return s.path.filename() == name; }))
+                const auto snapshot = models_->catalog.snapshot();
+                if (std::any_of(snapshot->sources.begin(), snapshot->sources.end(),
+                                [&](const Source& s) { return s.path.filename() == name; }))
                     continue;
                 QTextStream(stderr) << "skivet: the tour shows the demo, and this project has no " << name << ". ./run-demo makes it\n";
                 return done_(2);
             }
-            window_->go_to(0);
+            window_->go_to(PageId::sources);
             return wait_for(always);
         }
         case 1:
             shot(QStringLiteral("1-sources"));
-            window_->go_to(1);
+            window_->go_to(PageId::catalog);
             return wait_for(always);
         case 2: {
             shot(QStringLiteral("2-catalog"));
-            auto* viewer = window_->catalog()->viewer();
-            const auto stock = session_->stock();
-            for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
-                if (stock->catalog.items[i].name() == "horse_a_bump") viewer->show_item(i);
+            auto* viewer = window_->page<CatalogPage>()->viewer();
+            const auto snapshot = models_->catalog.snapshot();
+            for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
+                if (snapshot->catalog.items[i].name() == "horse_a_bump") viewer->show_item(i);
             viewer->show_histogram(true);
             return wait_for(always);
         }
         case 3: {
-            window_->catalog()->viewer()->set_channels(Channels::lit);
+            window_->page<CatalogPage>()->viewer()->set_channels(Channels::lit);
             return wait_for(always);
         }
         case 4: {
-            auto* view = window_->catalog()->viewer()->view();
+            auto* view = window_->page<CatalogPage>()->viewer()->view();
             QWheelEvent wheel(QPointF(view->width() * 0.4, view->height() * 0.4),
                               view->mapToGlobal(QPointF(view->width() * 0.4, view->height() * 0.4)), {}, {0, 360}, Qt::NoButton,
                               Qt::NoModifier, Qt::NoScrollPhase, false);
@@ -141,57 +144,57 @@ void Tour::step() {
         case 5: {
             shot(QStringLiteral("7-viewer"));
             QEvent leave(QEvent::Leave);
-            QCoreApplication::sendEvent(window_->catalog()->viewer()->view(), &leave);
-            window_->catalog()->viewer()->show_histogram(false);
-            window_->catalog()->viewer()->set_channels(Channels::alpha_over);
+            QCoreApplication::sendEvent(window_->page<CatalogPage>()->viewer()->view(), &leave);
+            window_->page<CatalogPage>()->viewer()->show_histogram(false);
+            window_->page<CatalogPage>()->viewer()->set_channels(Channels::alpha_over);
             std::vector<std::size_t> chosen;
-            const auto stock = session_->stock();
+            const auto snapshot = models_->catalog.snapshot();
             for (const auto* name : {"awning_red_tint", "horse_a_tint", "pipes", "bunting"})
-                for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
-                    if (stock->catalog.items[i].name() == name) chosen.push_back(i);
-            session_->take(chosen, ExportAs::png);
-            return wait_for([this, chosen] { return session_->project().pieces.size() >= chosen.size(); });
+                for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
+                    if (snapshot->catalog.items[i].name() == name) chosen.push_back(i);
+            models_->catalog.take(chosen, ExportAs::png);
+            return wait_for([this, chosen] { return models_->bench.pieces().size() >= chosen.size(); });
         }
         case 6:
-            window_->go_to(2);
-            if (!piece() || !paint_star(to_text(session_->project().work() / session_->project().pieces[1].file)) ||
-                !paint_star(to_text(session_->project().work() / piece()->file)) ||
-                !spoil(to_text(session_->project().work() / session_->project().pieces[3].file)))
+            window_->go_to(PageId::bench);
+            if (!piece() || !paint_star(to_text(models_->store.project().work() / models_->bench.pieces()[1].file)) ||
+                !paint_star(to_text(models_->store.project().work() / piece()->file)) ||
+                !spoil(to_text(models_->store.project().work() / models_->bench.pieces()[3].file)))
                 return done_(1);
             return wait_for([this] {
                 const auto changed = [](const Piece& p) { return p.state == PieceState::changed; };
-                return std::count_if(session_->project().pieces.begin(), session_->project().pieces.end(), changed) == 3;
+                return std::count_if(models_->bench.pieces().begin(), models_->bench.pieces().end(), changed) == 3;
             });
-        case 7: window_->bench()->choose_piece(1); return wait_for(always);
+        case 7: window_->page<BenchPage>()->choose_piece(models_->bench.pieces()[1].id); return wait_for(always);
         case 8:
             shot(QStringLiteral("3-bench"));
-            window_->fitting()->show_piece(1);
-            window_->go_to(3);
-            return wait_for([this] { return session_->project().pieces[1].state == PieceState::fits; });
+            window_->page<FittingPage>()->show_piece(models_->bench.pieces()[1].id);
+            window_->go_to(PageId::fitting);
+            return wait_for([this] { return models_->bench.pieces()[1].state == PieceState::fits; });
         case 9:
             shot(QStringLiteral("4-fitting"));
-            window_->fitting()->show_piece(3);
-            return wait_for([this] { return session_->project().pieces[3].state == PieceState::needs_mend; });
+            window_->page<FittingPage>()->show_piece(models_->bench.pieces()[3].id);
+            return wait_for([this] { return models_->bench.pieces()[3].state == PieceState::needs_mend; });
         case 10:
             shot(QStringLiteral("6-needs-a-mend"));
-            window_->go_to(4);
-            return wait_for([this] { return session_->plan() != nullptr; });
+            window_->go_to(PageId::delivery);
+            return wait_for([this] { return models_->delivery.plan() != nullptr; });
         case 11:
             shot(QStringLiteral("5-delivery"));
-            session_->deliver();
+            models_->delivery.deliver();
             return wait_for([piece] { return piece()->state == PieceState::delivered; });
         case 12:
             shot(QStringLiteral("8-delivered"));
-            session_->undo_all();
-            return wait_for([this] { return session_->history().empty(); });
+            models_->delivery.undo_all();
+            return wait_for([this] { return models_->delivery.history().empty(); });
         case 13:
-            window_->go_to(0);
-            show_raw_lens(window_, session_, source_named("rides.crate"), 0);
+            window_->go_to(PageId::sources);
+            show_raw_lens(window_, &models_->sources, source_named("rides.crate"), 0);
             return wait_for([this] { return window_->findChild<RawLens*>() != nullptr; });
         case 14: {
             // The largest level of a panel is its last.
-            const auto stock = session_->stock();
-            const auto size = stock->sources[source_named("rides.crate")].container->entries()[0].size;
+            const auto snapshot = models_->catalog.snapshot();
+            const auto size = snapshot->sources[source_named("rides.crate")].container->entries()[0].size;
             Lens lens;
             lens.format = Format::BC3;
             lens.width = 512;
@@ -202,7 +205,7 @@ void Tour::step() {
         case 15: {
             shot(QStringLiteral("9-raw-lens"));
             window_->findChild<RawLens*>()->reject();
-            show_sheet_workshop(window_, session_, source_named("rides.crate"));
+            show_sheet_workshop(window_, &models_->sources, source_named("rides.crate"));
             return wait_for([this] { return window_->findChild<SheetWorkshop*>() != nullptr; });
         }
         case 16: {
@@ -219,17 +222,17 @@ void Tour::step() {
         case 18:
             shot(QStringLiteral("10-sheet-workshop"));
             window_->findChild<SheetWorkshop*>()->reject();
-            show_sifting(window_, session_, source_named("organ.zip"));
+            show_sifting(window_, &models_->sources, source_named("organ.zip"));
             return wait_for([this] { return window_->findChild<SiftWindow*>() && window_->findChild<SiftWindow*>()->settled(); });
         case 19:
             shot(QStringLiteral("11-sifting"));
             window_->findChild<SiftWindow*>()->reject();
-            show_kinds(window_, session_, source_named("sideshow.bale"));
+            show_kinds(window_, &models_->sources, source_named("sideshow.bale"));
             return wait_for([] { return QApplication::activeModalWidget() != nullptr; });
         case 20:
             shot(QStringLiteral("12-taken-for"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
-            show_keys(window_, session_);
+            show_keys(window_, &models_->store);
             return wait_for([] {
                 return QApplication::activeModalWidget() && QApplication::activeModalWidget()->objectName() == QLatin1String("keys");
             });
@@ -238,14 +241,15 @@ void Tour::step() {
             auto* keys = QApplication::activeModalWidget();
             keys->findChild<QLineEdit*>("key_name")->setText(QStringLiteral("cashbox"));
             keys->findChild<QComboBox*>("key_how")->setCurrentIndex(2);
-            keys->findChild<QLineEdit*>("key_value")->setText(to_text((session_->project().game / "cashbox key.txt").string()));
+            keys->findChild<QLineEdit*>("key_value")->setText(to_text((models_->store.project().game / "cashbox key.txt").string()));
             keys->findChild<QPushButton*>("add_key")->click();
-            return wait_for([this] { return session_->stock()->sources[source_named("cashbox.strongbox")].container != nullptr; });
+            return wait_for(
+                [this] { return models_->sources.snapshot()->sources[source_named("cashbox.strongbox")].container != nullptr; });
         }
         case 22:
             shot(QStringLiteral("13-keys"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
-            show_names(window_, session_);
+            show_names(window_, &models_->sources);
             return wait_for([] {
                 return QApplication::activeModalWidget() && QApplication::activeModalWidget()->objectName() == QLatin1String("names") &&
                        QApplication::activeModalWidget()->findChild<QListWidget*>()->count() > 0;
@@ -253,21 +257,21 @@ void Tour::step() {
         case 23: {
             shot(QStringLiteral("14-names"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
-            window_->go_to(1);
-            const auto stock = session_->stock();
-            for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
-                if (stock->catalog.items[i].name() == "gate" && stock->catalog.items[i].is_texture())
-                    if (const int row = window_->catalog()->model()->row_of(i); row >= 0)
-                        window_->catalog()->sheet()->setCurrentIndex(window_->catalog()->model()->index(row));
+            window_->go_to(PageId::catalog);
+            const auto snapshot = models_->catalog.snapshot();
+            for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
+                if (snapshot->catalog.items[i].name() == "gate" && snapshot->catalog.items[i].is_texture())
+                    if (const int row = window_->page<CatalogPage>()->model()->row_of(i); row >= 0)
+                        window_->page<CatalogPage>()->sheet()->setCurrentIndex(window_->page<CatalogPage>()->model()->index(row));
             return wait_for(always);
         }
         case 24:
             shot(QStringLiteral("15-a-missing-file"));
-            window_->catalog()->search()->setText(QStringLiteral("carousel"));
+            window_->page<CatalogPage>()->search()->setText(QStringLiteral("carousel"));
             return wait_for(always);
         case 25: {
             // The horse's set, opened.
-            auto* catalog = window_->catalog();
+            auto* catalog = window_->page<CatalogPage>();
             for (int row = 0; row < catalog->model()->rowCount(); ++row)
                 if (catalog->model()->index(row).data().toString() == QLatin1String("horse_a")) {
                     catalog->sheet()->setCurrentIndex(catalog->model()->index(row));
@@ -278,11 +282,11 @@ void Tour::step() {
         }
         case 26: {
             shot(QStringLiteral("16-a-set"));
-            window_->catalog()->search()->clear();
+            window_->page<CatalogPage>()->search()->clear();
             // As captured from the screen: a part of the horse, smaller, in another light.
-            const auto stock = session_->stock();
-            for (std::size_t i = 0; i < stock->catalog.items.size(); ++i)
-                if (stock->catalog.items[i].name() == "horse_a_tint") picture_ = session_->thumbnail(i);
+            const auto snapshot = models_->catalog.snapshot();
+            for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
+                if (snapshot->catalog.items[i].name() == "horse_a_tint") picture_ = models_->catalog.pictures().of(i);
             return wait_for(always);
         }
         case 27: {
@@ -290,23 +294,23 @@ void Tour::step() {
                             .convertToFormat(QImage::Format_RGB888)
                             .mirrored(true, false)
                             .scaled(90, 90);
-            window_->catalog()->find_by(part, QStringLiteral("the pasted picture"));
-            return wait_for([this] { return window_->catalog()->model()->rowCount() > 0; });
+            window_->page<CatalogPage>()->find_by(part, QStringLiteral("the pasted picture"));
+            return wait_for([this] { return window_->page<CatalogPage>()->model()->rowCount() > 0; });
         }
         case 28: {
             shot(QStringLiteral("17-by-picture"));
-            window_->catalog()->leave_hits();
+            window_->page<CatalogPage>()->leave_hits();
             std::vector<std::size_t> all;
-            for (int row = 0; row < window_->catalog()->model()->rowCount(); ++row)
-                for (const auto item : window_->catalog()->model()->items_at(row)) all.push_back(item);
-            show_export(window_, session_, {}, all);
+            for (int row = 0; row < window_->page<CatalogPage>()->model()->rowCount(); ++row)
+                for (const auto item : window_->page<CatalogPage>()->model()->items_at(row)) all.push_back(item);
+            show_export(window_, &models_->catalog, {}, all);
             return wait_for([] { return QApplication::activeModalWidget() != nullptr; });
         }
         case 29: {
             auto* dialog = QApplication::activeModalWidget();
             dialog->findChild<QLineEdit*>("place")->setText(folder_ + QStringLiteral("/../exported"));
             dialog->findChild<QPushButton*>("start")->click();
-            return wait_for([this] { return session_->exporting() == nullptr; });
+            return wait_for([this] { return models_->catalog.exporting() == nullptr; });
         }
         case 30:
             QApplication::activeModalWidget()->findChild<QLineEdit*>("place")->setText(QStringLiteral("/home/you/textures"));

@@ -1,5 +1,10 @@
 #pragma once
+#include <functional>
+#include <QElapsedTimer>
+#include <QImage>
+
 #include "app/main_window.h"
+#include "app/models/models.h"
 
 namespace skivet::app {
 
@@ -8,7 +13,7 @@ namespace skivet::app {
 class Tour : public QObject {
     Q_OBJECT
 public:
-    Tour(MainWindow* window, Session* session, QString folder, std::function<void(int)> done);
+    Tour(MainWindow* window, Models* models, QString folder, std::function<void(int)> done);
 
 private:
     void step();
@@ -18,7 +23,7 @@ private:
     void wait_for(std::function<bool()> ready);
 
     MainWindow* window_;
-    Session* session_;
+    Models* models_;
     QString folder_;
     std::function<void(int)> done_;
     std::function<bool()> ready_;

@@ -1,0 +1,222 @@
+#include "app/models/bench_model.h"
+
+#include <QDesktopServices>
+#include <QProcess>
+#include <QUrl>
+
+#include "base/file_write.h"
+
+namespace skivet::app {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+QString text(const fs::path& path) { return QString::fromStdString(path.string()); }
+
+}  // namespace
+
+BenchModel::BenchModel(ProjectStore& store, QObject* parent)
+    : QObject(parent), store_(store), jobs_(store.jobs()), messages_(store.messages()) {
+    settle_.setSingleShot(true);
+    settle_.setInterval(60);
+    connect(&settle_, &QTimer::timeout, this, &BenchModel::look);
+    connect(&watcher_, &QFileSystemWatcher::directoryChanged, &settle_, qOverload<>(&QTimer::start));
+    connect(&watcher_, &QFileSystemWatcher::fileChanged, &settle_, qOverload<>(&QTimer::start));
+    connect(&store_, &ProjectStore::pieces_changed, this, &BenchModel::pieces_changed);
+    connect(&store_, &ProjectStore::opened, this, &BenchModel::watch);
+}
+
+void BenchModel::keep(Taken taken) {
+    for (const auto& error : taken.errors) messages_.complain(error);
+    std::vector<PieceId> ids;
+    store_.change([&](Project& p) { ids = keep_taken(p, std::move(taken.pieces)); });
+    for (const auto id : ids) {
+        const auto& piece = *this->piece(id);
+        messages_.say(piece.follows()
+                          ? tr("On the bench: %1, following %2").arg(QString::fromStdString(piece.address.text()), text(piece.file))
+                          : tr("On the bench: %1").arg(text(piece.file)));
+    }
+    watch();
+    store_.tell_pieces_changed();
+}
+
+void BenchModel::take(const std::vector<Address>& addresses, ExportAs as) {
+    std::vector<Address> free;
+    for (const auto& address : addresses) {
+        if (const auto* there = store_.project().piece_of(address))
+            messages_.tell(tr("%1 is on the bench already.").arg(QString::fromStdString(there->name())));
+        else free.push_back(address);
+    }
+    if (free.empty()) return;
+    jobs_.run(
+        this, tr("Writing out"),
+        [kinds = store_.kinds(), project = store_.project(), free, as] { return take_pieces(*kinds, project, free, as, now()); },
+        [this](Taken taken) { keep(std::move(taken)); });
+}
+
+void BenchModel::take_with_copies(const Address& address, const std::vector<Address>& copies) {
+    jobs_.run(
+        this, tr("Writing out"),
+        [kinds = store_.kinds(), project = store_.project(), address, copies] {
+            return take_with_followers(*kinds, project, address, copies, now());
+        },
+        [this](Taken taken) { keep(std::move(taken)); });
+}
+
+void BenchModel::put_away(PieceId id) {
+    const auto* piece = this->piece(id);
+    if (!piece) return;
+    messages_.say(tr("Put away: %1. Its file stays in the project's work folder.").arg(text(piece->file)));
+    store_.change([&](Project& p) { p.put_away(id); });
+    forget(id);
+    watch();
+    store_.tell_pieces_changed();
+}
+
+void BenchModel::take_again(PieceId id) {
+    const auto* piece = this->piece(id);
+    if (!piece) return;
+    jobs_.run(
+        this, tr("Writing out"),
+        [kinds = store_.kinds(), project = store_.project(), old = *piece] { return skivet::take_again(*kinds, project, old, now()); },
+        [this, id](Result<Piece> taken) {
+            if (!taken) return messages_.complain(taken.error());
+            store_.change([&](Project& p) {
+                if (auto* there = p.piece(id)) *there = std::move(*taken);
+            });
+            forget(id);
+            watch();
+            store_.tell_pieces_changed();
+        });
+}
+
+void BenchModel::open_to_edit(PieceId id) {
+    const auto* piece = this->piece(id);
+    if (!piece) return;
+    const auto file = text(file_of(*piece));
+    const auto& editor = store_.project().editor;
+    if (editor.empty()) {
+        if (!QDesktopServices::openUrl(QUrl::fromLocalFile(file)))
+            messages_.tell(tr("The desktop has no program for this file. Name one in the settings, or open %1 yourself.").arg(file));
+        return;
+    }
+    QStringList arguments;
+    for (std::size_t i = 1; i < editor.size(); ++i) arguments << QString::fromStdString(editor[i]);
+    arguments << file;
+    const auto program = QString::fromStdString(editor[0]);
+    if (!QProcess::startDetached(program, arguments)) messages_.tell(tr("%1 could not be started. Look at the settings.").arg(program));
+    else messages_.say(tr("Opened %1 with %2").arg(file, program));
+}
+
+void BenchModel::watch() {
+    // Folders too: a program that writes a new file and renames it over the old one ends the watch on the file.
+    QStringList paths;
+    for (const auto& piece : pieces()) paths << text(file_of(piece)) << text(file_of(piece).parent_path());
+    paths.removeDuplicates();
+    if (const auto old = watcher_.files() + watcher_.directories(); !old.isEmpty()) watcher_.removePaths(old);
+    if (!paths.isEmpty()) watcher_.addPaths(paths);
+}
+
+void BenchModel::look() {
+    if (pieces().empty()) return;
+    jobs_.run(
+        this, tr("Looking at saved files"),
+        [project = store_.project()] {
+            std::vector<Piece> seen;
+            for (const auto& piece : project.pieces) seen.push_back(look_at_piece(project, piece, now()));
+            return seen;
+        },
+        [this](const std::vector<Piece>& seen) {
+            std::vector<PieceId> saved;
+            auto project = store_.project();
+            for (const auto& piece : seen)
+                if (note_look(project, piece)) saved.push_back(piece.id);
+            watch();
+            if (saved.empty()) return;
+            store_.change([&](Project& p) { p = std::move(project); });
+            for (const auto id : saved) {
+                forget(id);
+                messages_.say(tr("Saved: %1").arg(text(piece(id)->file)));
+            }
+            store_.tell_pieces_changed();
+        });
+}
+
+void BenchModel::forget(PieceId id) {
+    fits_.erase(id);
+    fitting_.erase(id);
+    pictures_.erase(id);
+    pictures_pending_.remove(id);
+}
+
+QImage BenchModel::picture(PieceId id, bool edited) {
+    const auto* piece = this->piece(id);
+    if (!piece) return {};
+    if (const auto found = pictures_.find(id); found != pictures_.end()) return edited ? found->second.edited : found->second.original;
+    if (pictures_pending_.contains(id)) return {};
+    pictures_pending_.insert(id);
+    jobs_.run(
+        this, tr("Reading pictures"),
+        [kinds = store_.kinds(), project = store_.project(), p = *piece] {
+            constexpr int side = 320;
+            Pictures out;
+            if (const auto original = original_texture(*kinds, project, p))
+                if (const auto image = skivet::thumbnail(*original, side)) out.original = to_qimage(*image);
+            if (auto bytes = read_file(project.work() / p.file))
+                if (const auto there = read_edited(std::move(*bytes), kinds->limits))
+                    out.edited = to_qimage(there->image).scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+            return out;
+        },
+        [this, id, hash = piece->seen_hash](Pictures pictures) {
+            const auto* now_there = this->piece(id);
+            if (!now_there || now_there->seen_hash != hash) return;
+            pictures_pending_.remove(id);
+            pictures_[id] = std::move(pictures);
+            emit picture_ready(id);
+        });
+    return {};
+}
+
+std::shared_ptr<const FittedPiece> BenchModel::fit(PieceId id) {
+    const auto* piece = this->piece(id);
+    if (!piece) return nullptr;
+    if (const auto found = fits_.find(id); found != fits_.end()) return found->second;
+    if (fitting_.contains(id)) return nullptr;
+    const auto request = fitting_[id] = ++requests_;
+    jobs_.run(
+        this, tr("Fitting"),
+        [kinds = store_.kinds(), project = store_.project(), p = *piece] {
+            auto out = std::make_shared<FittedPiece>();
+            out->made = fit_now(*kinds, project, p);
+            if (!out->made.fit) return out;
+            if (const auto original = original_texture(*kinds, project, p)) out->pictures = pictures_of(*original, *out->made.fit);
+            return out;
+        },
+        [this, id, request](std::shared_ptr<FittedPiece> fitted) {
+            const auto newest = fitting_.find(id);
+            if (newest == fitting_.end() || newest->second != request) return;
+            fitting_.erase(newest);
+            const auto* now_there = this->piece(id);
+            if (!now_there) return;
+            if (fitted->made.seen_hash != now_there->seen_hash) return emit pieces_changed();  // saved again meanwhile
+            fits_[id] = fitted;
+            auto project = store_.project();
+            if (note_fit(project, fitted->made)) {
+                store_.change([&](Project& p) { p = std::move(project); });
+                store_.tell_pieces_changed();
+            }
+            emit fit_ready(id);
+        });
+    return nullptr;
+}
+
+void BenchModel::mend(PieceId id, const MendSet& mends) {
+    if (!piece(id)) return;
+    store_.change([&](Project& p) { p.piece(id)->options.mends |= mends; });
+    fits_.erase(id);
+    fitting_.erase(id);
+    (void)fit(id);
+}
+
+}  // namespace skivet::app

@@ -1,0 +1,74 @@
+#pragma once
+// The pieces of the project: their files, which are watched, their pictures and their fits. Pieces are known by their ids.
+#include <map>
+#include <QFileSystemWatcher>
+#include <QObject>
+#include <QSet>
+#include <QTimer>
+
+#include "app/models/pictures.h"
+#include "app/models/project_store.h"
+#include "workflow/pieces.h"
+
+namespace skivet::app {
+
+/// A piece's fit and its pictures; none when the edit cannot be read.
+struct FittedPiece {
+    PieceFit made;
+    FitPictures pictures;
+};
+
+class BenchModel : public QObject {
+    Q_OBJECT
+public:
+    explicit BenchModel(ProjectStore& store, QObject* parent = nullptr);
+
+    [[nodiscard]] const std::vector<Piece>& pieces() const { return store_.project().pieces; }
+    /// Null when it has been put away.
+    [[nodiscard]] const Piece* piece(PieceId id) const { return store_.project().piece(id); }
+    [[nodiscard]] std::filesystem::path work_folder() const { return store_.project().work(); }
+    [[nodiscard]] std::filesystem::path file_of(const Piece& piece) const { return work_folder() / piece.file; }
+
+    void take(const std::vector<Address>& addresses, ExportAs as);
+    /// The others follow the first one's edit.
+    void take_with_copies(const Address& address, const std::vector<Address>& copies);
+    void put_away(PieceId id);
+    /// Takes the piece anew from the game, for a piece gone stale.
+    void take_again(PieceId id);
+    /// With the program the settings name, or the desktop's.
+    void open_to_edit(PieceId id);
+
+    /// A small picture of a piece, as the game has it or as it is on disk now; null and later picture_ready when it is not there yet.
+    [[nodiscard]] QImage picture(PieceId id, bool edited);
+    /// The newest fit, or null and later fit_ready.
+    [[nodiscard]] std::shared_ptr<const FittedPiece> fit(PieceId id);
+    void mend(PieceId id, const MendSet& mends);
+
+signals:
+    void pieces_changed();
+    void picture_ready(PieceId id);
+    void fit_ready(PieceId id);
+
+private:
+    struct Pictures {
+        QImage original, edited;
+    };
+    void keep(Taken taken);
+    void watch();
+    void look();
+    /// What was made of the piece's file as it was.
+    void forget(PieceId id);
+
+    ProjectStore& store_;
+    Jobs& jobs_;
+    Messages& messages_;
+    std::map<PieceId, std::shared_ptr<const FittedPiece>> fits_;
+    std::map<PieceId, std::uint64_t> fitting_;  ///< the newest request; answers to older ones are dropped
+    std::uint64_t requests_ = 0;
+    std::map<PieceId, Pictures> pictures_;
+    QSet<PieceId> pictures_pending_;
+    QFileSystemWatcher watcher_;
+    QTimer settle_;  ///< a program that saves touches a file several times
+};
+
+}  // namespace skivet::app

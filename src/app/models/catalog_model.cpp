@@ -1,0 +1,241 @@
+#include "app/models/catalog_model.h"
+
+#include "app/models/pictures.h"
+#include "base/file_write.h"
+#include "bench/fitting.h"
+
+namespace skivet::app {
+
+namespace fs = std::filesystem;
+
+CatalogModel::CatalogModel(ProjectStore& store, QObject* parent)
+    : QObject(parent), store_(store), jobs_(store.jobs()), messages_(store.messages()), pictures_(store) {
+    connect(&store_, &ProjectStore::pieces_changed, this, &CatalogModel::states_changed);
+}
+
+std::optional<PieceState> CatalogModel::state_of(std::size_t item) const {
+    if (store_.project().pieces.empty()) return std::nullopt;
+    const auto* piece = store_.project().piece_of(address_at(item));
+    return piece ? std::optional(piece->state) : std::nullopt;
+}
+
+Address CatalogModel::address_at(std::size_t item) const {
+    const auto& entry = snapshot()->catalog.items[item];
+    return address_of(snapshot()->sources[entry.source], entry);
+}
+
+void CatalogModel::replace(std::shared_ptr<const AnalyzedCatalog> catalog) {
+    pictures_.set_snapshot(catalog->snapshot);
+    jobs_.let_go({std::exchange(catalog_, std::move(catalog)), std::exchange(search_, nullptr)});
+}
+
+void CatalogModel::show(std::shared_ptr<const AnalyzedCatalog> catalog) {
+    replace(std::move(catalog));
+    emit catalog_changed();
+    if (catalog_->snapshot->whole && catalog_->unseen > 0) look_at_pictures();
+}
+
+bool CatalogModel::out_of_date(const AnalyzedCatalog& catalog) const {
+    const auto now_wanted = wishes_of(store_.project());
+    return catalog.wishes.textures != now_wanted.textures || catalog.wishes.habits != now_wanted.habits;
+}
+
+void CatalogModel::look_at_pictures() {
+    looking_ = jobs_.shown_progress(tr("Looking at pictures"));
+    struct Seen {
+        std::shared_ptr<const AnalyzedCatalog> catalog;
+        std::optional<Error> problem;
+    };
+    // Corrections made meanwhile stand above what was begun before them.
+    const auto take_over = [this](const std::shared_ptr<const AnalyzedCatalog>& catalog) {
+        replace(catalog);
+        if (out_of_date(*catalog)) analyze_again();
+        else emit analysis_changed();
+    };
+    jobs_.run(
+        Jobs::By::looker, this, tr("Looking at pictures"),
+        [this, self = QPointer<QObject>(this), kinds = store_.kinds(), context = store_.context(), before = catalog_,
+         index = store_.index(), cache = store_.cache(), progress = looking_, take_over] {
+            Seen out;
+            const auto so_far = [&](const std::shared_ptr<const AnalyzedCatalog>& catalog) {
+                jobs_.tell(self, [this, catalog, before, take_over] {
+                    if (snapshot() == before->snapshot) take_over(catalog);
+                });
+            };
+            out.catalog = look_at_unseen(*kinds, context, *before, *index, cache.get(), *progress, so_far, out.problem);
+            return out;
+        },
+        [this, take_over, before = catalog_->snapshot, progress = std::weak_ptr(looking_)](Seen seen) {
+            if (progress.lock() == looking_) looking_ = nullptr;
+            if (seen.problem) messages_.complain(*seen.problem);
+            if (snapshot() == before) take_over(seen.catalog);
+        });
+}
+
+void CatalogModel::analyze_again() {
+    jobs_.run(
+        this, tr("Sorting"), [before = catalog_, context = store_.context()] { return skivet::analyze_again(*before, context); },
+        [this](std::shared_ptr<const AnalyzedCatalog> catalog) {
+            if (catalog->snapshot != snapshot()) return;
+            replace(std::move(catalog));
+            emit analysis_changed();
+        });
+}
+
+void CatalogModel::set_role(const std::vector<std::size_t>& items, Role role) {
+    store_.change([&](Project& p) {
+        for (const auto item : items) {
+            if (item >= snapshot()->catalog.items.size()) continue;
+            const auto key = path_key(snapshot()->catalog.items[item].inner);
+            std::erase_if(p.roles, [&](const RoleChoice& r) { return r.path == key; });
+            if (role != Role::unsure) p.roles.push_back({key, std::string(token_of(role))});
+        }
+    });
+    analyze_again();
+}
+
+void CatalogModel::set_habit(const RoleHabit& habit) {
+    const auto place = std::string(name_of(habit.place));
+    store_.change([&](Project& p) {
+        std::erase_if(p.habits, [&](const HabitChoice& h) { return h.place == place && h.word == habit.word; });
+        p.habits.push_back({place, habit.word, std::string(token_of(habit.role))});
+    });
+    analyze_again();
+}
+
+void CatalogModel::forget_habit(const RoleHabit& habit) {
+    const auto place = std::string(name_of(habit.place));
+    store_.change(
+        [&](Project& p) { std::erase_if(p.habits, [&](const HabitChoice& h) { return h.place == place && h.word == habit.word; }); });
+    analyze_again();
+}
+
+void CatalogModel::keep_search(const std::string& name, const CatalogQuery& query) {
+    KeptSearch kept{name, query.search, {}, {}};
+    for (std::size_t f = 0; f < facet_count; ++f)
+        for (const auto& value : query.chosen[f]) kept.chosen.emplace_back(name_of(static_cast<Facet>(f)), value);
+    for (std::size_t t = 0; t < trait_count; ++t)
+        if (query.traits[t]) kept.traits.emplace_back(name_of(static_cast<Trait>(t)));
+    store_.change([&](Project& p) {
+        std::erase_if(p.searches, [&](const KeptSearch& s) { return s.name == name; });
+        p.searches.push_back(std::move(kept));
+    });
+}
+
+void CatalogModel::forget_search(const std::string& name) {
+    store_.change([&](Project& p) { std::erase_if(p.searches, [&](const KeptSearch& s) { return s.name == name; }); });
+}
+
+void CatalogModel::relate(std::size_t item, std::function<void(const Relations&)> done) {
+    jobs_.run(
+        this, tr("Comparing pictures"), [catalog = catalog_, item] { return relations_of(*catalog, item); },
+        [done = std::move(done)](const Relations& relations) { done(relations); });
+}
+
+void CatalogModel::find_picture(const QImage& picture, std::function<void(Result<std::vector<PictureHit>>)> done) {
+    struct Found {
+        std::shared_ptr<const PictureSearch> search;
+        std::shared_ptr<const AnalyzedCatalog> of;
+        Result<std::vector<PictureHit>> hits;
+    };
+    jobs_.run(
+        this, tr("Looking for the picture"),
+        [catalog = catalog_, search = search_, picture] {
+            Found out{search, catalog, std::vector<PictureHit>()};
+            if (picture.isNull()) {
+                out.hits = fail(ErrorCode::unsupported, "there is no picture in it");
+                return out;
+            }
+            if (!out.search) out.search = std::make_shared<PictureSearch>(PictureSearch::build(catalog->analysis.facts));
+            out.hits = out.search->find(from_qimage(picture), 60);
+            return out;
+        },
+        [this, done = std::move(done)](Found found) {
+            if (found.of == catalog_) search_ = found.search;
+            done(std::move(found.hits));
+        });
+}
+
+void CatalogModel::find_picture(const fs::path& file, std::function<void(Result<std::vector<PictureHit>>, QImage)> done) {
+    jobs_.run(
+        this, tr("Reading pictures"),
+        [file, kinds = store_.kinds()]() -> Result<QImage> {
+            SKIVET_TRY(auto bytes, read_file(file, 512u << 20));
+            SKIVET_TRY(const auto edited, read_edited(std::move(bytes), kinds->limits, file.string()));
+            return to_qimage(edited.image);
+        },
+        [this, done = std::move(done), file](Result<QImage> picture) {
+            if (!picture) return done(fail(picture.error().within(file.filename().string())), {});
+            find_picture(*picture, [done, picture = *picture](Result<std::vector<PictureHit>> hits) { done(std::move(hits), picture); });
+        });
+}
+
+void CatalogModel::open_texture(std::size_t item, std::function<void(std::shared_ptr<const OpenTexture>)> done) {
+    jobs_.run(
+        this, tr("Opening a texture"),
+        [kinds = store_.kinds(), snapshot = snapshot(), item] {
+            auto out = std::make_shared<OpenTexture>();
+            if (item >= snapshot->catalog.items.size()) return out;
+            const auto& entry = snapshot->catalog.items[item];
+            auto texture = skivet::open_texture(*kinds, snapshot->sources[entry.source], entry);
+            if (texture) out->texture = std::move(*texture);
+            else out->error = std::move(texture).error();
+            return out;
+        },
+        [done = std::move(done)](std::shared_ptr<OpenTexture> opened) { done(std::move(opened)); });
+}
+
+void CatalogModel::take(const std::vector<std::size_t>& items, ExportAs as) {
+    std::vector<Address> addresses;
+    for (const auto item : items)
+        if (item < snapshot()->catalog.items.size() && snapshot()->catalog.items[item].is_texture()) addresses.push_back(address_at(item));
+    if (!addresses.empty()) emit wanted(addresses, as);
+}
+
+void CatalogModel::take_with_copies(std::size_t item, const Relations& relations) {
+    if (item >= snapshot()->catalog.items.size()) return;
+    std::vector<Address> copies;
+    for (const auto& alike : relations.alike)
+        if (alike.likeness != Likeness::variant && snapshot()->catalog.items[alike.index].effective)
+            copies.push_back(address_at(alike.index));
+    if (!copies.empty()) return emit wanted_with_copies(address_at(item), copies);
+    messages_.tell(tr("No other texture shows the same picture; it goes to the bench alone."));
+    take({item}, ExportAs::picture);
+}
+
+void CatalogModel::export_items(const std::vector<std::size_t>& items, const ExportWish& wish, const fs::path& to, bool force,
+                                std::function<void(const Result<ExportReport>&)> done) {
+    if (exporting_) return messages_.tell(tr("An export is running already."));
+    exporting_ = std::make_shared<ExportProgress>();
+    jobs_.end_with(exporting_->cancel);
+    jobs_.run(
+        this, tr("Exporting"),
+        [kinds = store_.kinds(), catalog = catalog_, items, wish, to, force, progress = exporting_] {
+            const auto& snapshot = *catalog->snapshot;
+            const auto sources = std::shared_ptr<const std::vector<Source>>(catalog, &snapshot.sources);
+            std::vector<ExportItem> list;
+            for (const auto i : items) {
+                if (i >= snapshot.catalog.items.size() || !snapshot.catalog.items[i].is_texture()) continue;
+                const bool in_sets = wish.shape == FolderShape::per_set;
+                list.push_back(export_item(*kinds, sources, snapshot.catalog.items[i],
+                                           in_sets ? set_folder(snapshot.catalog, catalog->analysis, i) : std::string()));
+            }
+            return run_export(list, wish, to, kinds->limits, *progress, 0, force);
+        },
+        [this, to, done = std::move(done)](const Result<ExportReport>& report) {
+            exporting_ = nullptr;
+            if (report) {
+                messages_.say(tr("Exported to %1: %2 written, %3 there already, %4 failed")
+                                  .arg(QString::fromStdString(to.string()))
+                                  .arg(report->written)
+                                  .arg(report->skipped)
+                                  .arg(report->failed.size()));
+                for (const auto& failure : report->failed) messages_.say(QString::fromStdString(failure.error.message()));
+            } else {
+                messages_.say(QString::fromStdString(report.error().message()));
+            }
+            done(report);
+        });
+}
+
+}  // namespace skivet::app

@@ -1,0 +1,115 @@
+#include "app/models/delivery_model.h"
+
+#include <QStorageInfo>
+
+namespace skivet::app {
+
+DeliveryModel::DeliveryModel(ProjectStore& store, QObject* parent)
+    : QObject(parent), store_(store), jobs_(store.jobs()), messages_(store.messages()) {
+    connect(&store_, &ProjectStore::history_changed, this, &DeliveryModel::history_changed);
+    connect(&store_, &ProjectStore::pieces_changed, this, &DeliveryModel::pieces_changed);
+}
+
+void DeliveryModel::make_plan() {
+    jobs_.run(
+        this, tr("Planning"),
+        [kinds = store_.kinds(), project = store_.project()] { return std::make_shared<DeliveryPlan>(plan_delivery(*kinds, project)); },
+        [this](std::shared_ptr<DeliveryPlan> plan) {
+            plan_ = std::move(plan);
+            auto project = store_.project();
+            if (note_planned(project, *plan_)) {
+                store_.change([&](Project& p) { p = std::move(project); });
+                store_.tell_pieces_changed();
+            }
+            emit plan_ready();
+        });
+}
+
+void DeliveryModel::plan_and_reload() {
+    make_plan();
+    store_.tell_game_changed();
+}
+
+void DeliveryModel::deliver() {
+    if (!plan_ || plan_->piece_count() == 0) return;
+    jobs_.run(
+        Jobs::By::writer, this, tr("Delivering"),
+        [kinds = store_.kinds(), plan = plan_, vault = store_.vault()] { return skivet::deliver(*kinds, *plan, vault, now()); },
+        [this, plan = plan_](Delivered done) {
+            if (const auto& error = done.error) {
+                messages_.complain(*error);
+                if (error->code == ErrorCode::stale)
+                    emit changed_by_others(QString::fromStdString(error->where.empty() ? error->what : error->where.front()));
+            }
+            store_.change([&](Project& p) { note_delivered(p, *plan, done); });
+            for (const auto g : done.groups) {
+                const auto& group = plan->groups[g];
+                messages_.say(tr("Delivered into %1: %2 bytes written, read back and the same")
+                                  .arg(QString::fromStdString(group.source.filename().string()))
+                                  .arg(group.plan.bytes_written()));
+            }
+            plan_ = nullptr;
+            store_.set_history(std::move(done.history));
+            store_.tell_pieces_changed();
+            emit delivered();
+            plan_and_reload();
+        });
+}
+
+void DeliveryModel::set_route(DeliveryRoute route) {
+    if (this->route() == route) return;
+    store_.change([&](Project& p) { p.route = route; });
+    make_plan();
+}
+
+void DeliveryModel::look_again() {
+    jobs_.run(
+        this, tr("Looking whether the game changed"),
+        [kinds = store_.kinds(), pieces = store_.project().pieces] { return gone_stale(*kinds, pieces); },
+        [this](const std::vector<PieceId>& stale) {
+            store_.change([&](Project& p) {
+                for (const auto id : stale)
+                    if (auto* piece = p.piece(id)) piece->state = PieceState::gone_stale;
+            });
+            store_.tell_pieces_changed();
+            plan_and_reload();
+        });
+}
+
+void DeliveryModel::undo(const std::string& id) {
+    jobs_.run(
+        Jobs::By::writer, this, tr("Putting back"),
+        [kinds = store_.kinds(), project = store_.project(), vault = store_.vault(), id] {
+            return undo_delivery(*kinds, project, vault, id);
+        },
+        [this](Undone undone) {
+            if (!undone.status) messages_.complain(undone.status.error());
+            else messages_.say(tr("The old bytes are back."));
+            store_.change([&](Project& p) { note_undone(p, undone); });
+            const bool fewer = undone.history.size() < history().size();
+            undoing_all_ = undoing_all_ && fewer && !undone.history.empty();
+            store_.set_history(std::move(undone.history));
+            store_.tell_pieces_changed();
+            if (undoing_all_) return undo(history().back().id);
+            plan_and_reload();
+        });
+}
+
+void DeliveryModel::undo_all() {
+    if (history().empty() || undoing_all_) return;
+    undoing_all_ = true;
+    undo(history().back().id);
+}
+
+bool DeliveryModel::anything_in_the_game() const {
+    const auto& pieces = store_.project().pieces;
+    return std::any_of(pieces.begin(), pieces.end(), [](const Piece& p) { return p.state == PieceState::delivered; });
+}
+
+void DeliveryModel::free_space(std::function<void(qint64)> done) {
+    jobs_.run(
+        this, {}, [folder = QString::fromStdString(store_.project().folder.string())] { return QStorageInfo(folder).bytesAvailable(); },
+        [done = std::move(done)](qint64 bytes) { done(bytes); });
+}
+
+}  // namespace skivet::app

@@ -1,0 +1,27 @@
+#pragma once
+// All models of one window, and how they hear of each other. Whoever shows a page includes the header of that page's model instead.
+#include "app/models/bench_model.h"
+#include "app/models/catalog_model.h"
+#include "app/models/delivery_model.h"
+#include "app/models/game_process.h"
+#include "app/models/sources_model.h"
+
+namespace skivet::app {
+
+struct Models {
+    Models();
+    ~Models();
+    Models(const Models&) = delete;
+    Models& operator=(const Models&) = delete;
+
+    Jobs jobs;
+    Messages messages;
+    ProjectStore store{jobs, messages};
+    SourcesModel sources{store};
+    CatalogModel catalog{store};
+    BenchModel bench{store};
+    DeliveryModel delivery{store};
+    GameProcess game{messages};
+};
+
+}  // namespace skivet::app

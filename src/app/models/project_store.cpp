@@ -1,0 +1,184 @@
+#include "app/models/project_store.h"
+
+#include <QDateTime>
+
+#include "workflow/sources.h"
+
+namespace skivet::app {
+
+namespace fs = std::filesystem;
+
+std::int64_t now() { return QDateTime::currentSecsSinceEpoch(); }
+
+ProjectStore::ProjectStore(Jobs& jobs, Messages& messages, QObject* parent) : QObject(parent), jobs_(jobs), messages_(messages) {
+    index_ = IndexStore::open(":memory:").value_or(nullptr);  // until a project brings its own
+    std::vector<Error> errors;
+    kinds_ = shipped_ = shipped_kinds(errors);
+    for (const auto& error : errors) messages_.complain(error);
+}
+
+void ProjectStore::save() {
+    if (!open_) return;
+    jobs_.quietly(Jobs::By::writer, [this, copy = project_] {
+        if (auto saved = save_project(copy); !saved) jobs_.tell(this, [this, error = saved.error()] { messages_.complain(error); });
+    });
+}
+
+bool ProjectStore::needs_project() {
+    if (open_) return false;
+    messages_.tell(tr("No project is open, so there is nowhere to keep this."));
+    return true;
+}
+
+AnalysisContext ProjectStore::context() const { return {project_, has_baseline_ ? baseline_ : nullptr, history_}; }
+
+void ProjectStore::set_history(std::vector<Journal> history) {
+    history_ = std::move(history);
+    emit history_changed();
+}
+
+void ProjectStore::open(OpenWish wish) {
+    wish_ = wish;
+    wish.locked = lock_ && project_.folder == wish.folder;
+    struct Answer {
+        Result<OpenedProject> opened;
+        bool good_copy = false;
+        std::shared_ptr<ThumbnailCache> cache;
+        std::shared_ptr<const AnalyzedCatalog> remembered;
+    };
+    jobs_.run(
+        this, tr("Opening the project"),
+        [this, shipped = shipped_, wish] {
+            Answer out{open_for_work(*shipped, wish, files_, now()), false, nullptr, nullptr};
+            if (!out.opened) {
+                out.good_copy = out.opened.error().code == ErrorCode::damaged && has_good_copy(wish.folder);
+                return out;
+            }
+            if (auto cache = ThumbnailCache::open(ThumbnailCache::usual_place())) out.cache = std::move(*cache);
+            out.remembered = remembered_catalog(*out.opened->kinds, out.opened->project, *out.opened->index);
+            return out;
+        },
+        [this](Answer answer) {
+            if (!answer.opened) {
+                messages_.complain(answer.opened.error());
+                return emit refused(QString::fromStdString(answer.opened.error().message()), answer.good_copy);
+            }
+            cache_ = std::move(answer.cache);
+            take_over(std::move(*answer.opened));
+            emit history_changed();
+            emit pieces_changed();
+            emit opened(answer.remembered);
+        });
+}
+
+void ProjectStore::take_over(OpenedProject opened) {
+    if (opened.lock) lock_ = std::move(opened.lock);
+    open_ = true;
+    for (const auto& journal : opened.recovered.rolled_back) {
+        const auto line = tr("\"%1\" was cut short last time. The old bytes were put back.").arg(QString::fromStdString(journal.title));
+        messages_.say(line);
+        messages_.tell(line);
+    }
+    for (const auto* list : {&opened.recovered.set_aside, &opened.recovered.waiting, &opened.problems})
+        for (const auto& error : *list) messages_.complain(error);
+    project_ = std::move(opened.project);
+    history_ = std::move(opened.history);
+    kinds_ = std::move(opened.kinds);
+    index_ = std::move(opened.index);
+    baseline_ = std::move(opened.baseline);
+    has_baseline_ = baseline_ && baseline_->recorded();
+    save();
+}
+
+void ProjectStore::close() {
+    open_ = false;
+    // Behind whatever is still to be saved.
+    jobs_.quietly(Jobs::By::writer,
+                  [lock = std::make_shared<std::optional<FileLock>>(std::exchange(lock_, std::nullopt))] { lock->reset(); });
+}
+
+void ProjectStore::open_last_good() {
+    jobs_.run(
+        Jobs::By::writer, this, tr("Opening the project"), [folder = wish_.folder] { return use_good_copy(folder); },
+        [this](const Status& used) {
+            if (!used) return messages_.complain(used.error());
+            messages_.say(tr("The project's last good copy is used; the file that could not be read is kept beside it."));
+            open(wish_);
+        });
+}
+
+void ProjectStore::renew_kinds() {
+    // Workers keep the kinds they were given; a new value takes their place.
+    auto kinds = std::make_shared<Kinds>(*kinds_);
+    kinds->choices = project_.choices;
+    kinds->known_paths = project_.known_paths;
+    kinds_ = std::move(kinds);
+    emit game_changed();
+}
+
+std::vector<std::string> ProjectStore::key_names() const {
+    std::vector<std::string> out;
+    for (const auto& key : kinds_->keys->all()) out.push_back(key.name);
+    return out;
+}
+
+void ProjectStore::keep_keys(KeyRing ring) {
+    if (needs_project()) return;
+    auto shared = std::make_shared<const KeyRing>(std::move(ring));
+    auto kinds = std::make_shared<Kinds>(*kinds_);
+    kinds->keys = shared;
+    kinds_ = std::move(kinds);
+    jobs_.quietly(Jobs::By::writer, [this, shared, file = project_.keys()] {
+        std::error_code code;
+        fs::create_directories(file.parent_path(), code);
+        if (auto saved = save_keys(*shared, file); !saved) jobs_.tell(this, [this, error = saved.error()] { messages_.complain(error); });
+    });
+    emit game_changed();
+}
+
+Status ProjectStore::add_key(const std::string& text) {
+    SKIVET_TRY(auto key, parse_key(text));
+    auto ring = *kinds_->keys;
+    messages_.say(tr("The key \"%1\" is in the key ring").arg(QString::fromStdString(key.name)));
+    ring.add(std::move(key));
+    keep_keys(std::move(ring));
+    return {};
+}
+
+void ProjectStore::remove_key(const std::string& name) {
+    auto ring = *kinds_->keys;
+    ring.remove(name);
+    keep_keys(std::move(ring));
+}
+
+void ProjectStore::save_sheet(const std::string& name, const std::string& toml, std::function<void(const Result<fs::path>&)> done) {
+    if (needs_project()) return done(fail(ErrorCode::usage, "no project is open"));
+    struct Saved {
+        Result<fs::path> file;
+        std::shared_ptr<Kinds> kinds;
+        std::vector<Error> errors;
+    };
+    jobs_.run(
+        Jobs::By::writer, this, tr("Keeping the sheet"),
+        [shipped = shipped_, keys = kinds_->keys, project = project_, name, toml] {
+            Saved out{keep_sheet(project, name, toml), nullptr, {}};
+            out.kinds = kinds_of(*shipped, project, keys, out.errors);
+            return out;
+        },
+        [this, done = std::move(done)](Saved saved) {
+            if (saved.file) {
+                saved.kinds->keys = kinds_->keys;
+                kinds_ = std::move(saved.kinds);
+                for (const auto& error : saved.errors) messages_.complain(error);
+                messages_.say(tr("The sheet is kept as %1").arg(QString::fromStdString(saved.file->string())));
+                renew_kinds();
+            }
+            done(saved.file);
+        });
+}
+
+void ProjectStore::set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play) {
+    change([&](Project& p) { p.editor = editor, p.play = play; });
+}
+
+}  // namespace skivet::app

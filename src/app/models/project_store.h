@@ -1,0 +1,102 @@
+#pragma once
+// The project that is open: kept on the disk by one writer, changed only through `change`.
+#include <QObject>
+
+#include "app/models/jobs.h"
+#include "app/models/messages.h"
+#include "workflow/catalog_snapshot.h"
+#include "workflow/opening.h"
+
+namespace skivet::app {
+
+class ProjectStore : public QObject {
+    Q_OBJECT
+public:
+    ProjectStore(Jobs& jobs, Messages& messages, QObject* parent = nullptr);
+
+    /// Opens or makes the project; a game folder gives the sources of a new one. Ends in `opened` or `refused`.
+    void open(OpenWish wish);
+    /// Sets the project.json that cannot be read aside and opens the last good copy.
+    void open_last_good();
+    /// Gives the project free for another window, once everything that is to be kept is on the disk. Nothing is kept afterwards.
+    void close();
+    /// False until a project is open, and when it could not be: then nothing is kept anywhere.
+    [[nodiscard]] bool is_open() const { return open_; }
+    /// True when there is none, and says so.
+    [[nodiscard]] bool needs_project();
+
+    [[nodiscard]] const Project& project() const { return project_; }
+    /// Changes the project and saves it.
+    template <class Change>
+    void change(Change change) {
+        change(project_);
+        save();
+    }
+    /// For workers, which keep it while they run.
+    [[nodiscard]] std::shared_ptr<const Kinds> kinds() const { return kinds_; }
+    [[nodiscard]] const std::shared_ptr<IndexStore>& index() const { return index_; }
+    /// Null where the disk has no place for it.
+    [[nodiscard]] const std::shared_ptr<ThumbnailCache>& cache() const { return cache_; }
+    [[nodiscard]] const std::shared_ptr<Baseline>& baseline() const { return baseline_; }
+    /// What an analysis of the catalog depends on; the baseline only once it is recorded.
+    [[nodiscard]] AnalysisContext context() const;
+    void baseline_recorded() { has_baseline_ = true; }
+    [[nodiscard]] bool has_baseline() const { return has_baseline_; }
+
+    [[nodiscard]] Vault vault() const { return vault_of(project_, files_); }
+    /// Deliveries that stand, the oldest first.
+    [[nodiscard]] const std::vector<Journal>& history() const { return history_; }
+    void set_history(std::vector<Journal> history);
+
+    /// The project's choices and known paths changed: kinds that follow them.
+    void renew_kinds();
+    /// Names only; values stay inside.
+    [[nodiscard]] std::vector<std::string> key_names() const;
+    /// "NAME=HEX", "NAME=text:WORDS" or "NAME=@FILE". An error is returned and nothing is kept.
+    [[nodiscard]] Status add_key(const std::string& text);
+    void remove_key(const std::string& name);
+    /// Keeps a sheet with the project. `done` gets the file, or why it could not be kept.
+    void save_sheet(const std::string& name, const std::string& toml, std::function<void(const Result<std::filesystem::path>&)> done);
+    void set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play);
+
+    void tell_pieces_changed() { emit pieces_changed(); }
+    void tell_game_changed() { emit game_changed(); }
+
+    Jobs& jobs() const { return jobs_; }
+    Messages& messages() const { return messages_; }
+
+signals:
+    /// `remembered`: the catalog as the index knows it, for showing at once; may be null.
+    void opened(std::shared_ptr<const AnalyzedCatalog> remembered);
+    /// The project could not be opened; nothing was changed. `good_copy`: an earlier state of it is there.
+    void refused(const QString& why, bool good_copy);
+    /// Pieces came, went, or have another state.
+    void pieces_changed();
+    void history_changed();
+    /// What is in the sources, or how they are to be read, may be other than before.
+    void game_changed();
+
+private:
+    void save();
+    void keep_keys(KeyRing ring);
+    void take_over(OpenedProject opened);
+
+    Jobs& jobs_;
+    Messages& messages_;
+    std::shared_ptr<const Kinds> shipped_;  ///< without the project's own sheets
+    std::shared_ptr<const Kinds> kinds_;
+    OpenWish wish_;  ///< the last one
+    Project project_;
+    std::optional<FileLock> lock_;
+    bool open_ = false, has_baseline_ = false;
+    std::shared_ptr<IndexStore> index_;
+    std::shared_ptr<ThumbnailCache> cache_;
+    std::shared_ptr<Baseline> baseline_;
+    std::vector<Journal> history_;
+    mutable PosixFiles files_;
+};
+
+/// Seconds since 1970, UTC.
+[[nodiscard]] std::int64_t now();
+
+}  // namespace skivet::app

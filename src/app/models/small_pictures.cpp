@@ -1,0 +1,93 @@
+#include "app/models/small_pictures.h"
+
+#include "app/models/pictures.h"
+
+namespace skivet::app {
+
+namespace {
+
+constexpr int at_once = 2;               // the threads that make them
+constexpr qsizetype most_kb = 96 << 10;  // fifty screens of cards
+constexpr qsizetype most_wanted = 300;   // somebody who scrolls through thousands wants those where he stops
+
+struct Made {
+    QImage image;
+    bool later = false;  ///< its source is not open yet
+};
+
+Made make(const Kinds& kinds, const CatalogSnapshot& snapshot, ThumbnailCache* cache, std::size_t item) {
+    const auto& entry = snapshot.catalog.items[item];
+    if (cache && !entry.content.empty())
+        if (const auto kept = cache->find(entry.content)) return {to_qimage(*kept)};
+    if (!snapshot.sources[entry.source].container) return {{}, true};
+    const auto texture = skivet::open_texture(kinds, snapshot.sources[entry.source], entry);
+    if (!texture) return {};
+    const auto small = skivet::thumbnail(*texture, thumbnail_side);
+    if (!small) return {};
+    // Of a texture that was not looked at yet the index will keep one.
+    if (cache && !entry.content.empty())
+        (void)cache->put(std::vector{KeptPicture{content_key(texture->file), *small, {}, Format::unknown}});
+    return {to_qimage(*small)};
+}
+
+}  // namespace
+
+SmallPictures::SmallPictures(ProjectStore& store, QObject* parent) : QObject(parent), store_(store) { made_.setMaxCost(most_kb); }
+
+void SmallPictures::start_over() {
+    ++generation_;
+    made_.clear();
+    pending_.clear();
+    wanted_.clear();
+}
+
+QString SmallPictures::key(std::size_t item) const {
+    const auto& entry = snapshot_->catalog.items[item];
+    return QString::fromStdString(snapshot_->sources[entry.source].path.string() + "::" + path_key(entry.inner));
+}
+
+QImage SmallPictures::of(std::size_t item) {
+    if (item >= snapshot_->catalog.items.size()) return {};
+    const auto name = key(item);
+    if (const auto* image = made_.object(name)) return *image;
+    if (pending_.contains(name)) return {};
+    pending_.insert(name);
+    wanted_.push_back({item, name});
+    while (wanted_.size() > most_wanted) pending_.remove(wanted_.takeFirst().key);
+    load();
+    return {};
+}
+
+void SmallPictures::load() {
+    while (running_ < at_once && !wanted_.isEmpty()) {
+        const auto [item, name] = wanted_.takeLast();
+        if (item >= snapshot_->catalog.items.size() || key(item) != name) {  // of an older snapshot
+            pending_.remove(name);
+            continue;
+        }
+        ++running_;
+        store_.jobs().run(
+            Jobs::By::pictures, this, {},
+            [kinds = store_.kinds(), snapshot = snapshot_, cache = store_.cache(), item = item] {
+                return make(*kinds, *snapshot, cache.get(), item);
+            },
+            [this, item = item, name = name, generation = generation_](const Made& made) {
+                --running_;
+                if (generation == generation_) keep(item, name, made.image, made.later);
+                load();
+            });
+    }
+}
+
+void SmallPictures::keep(std::size_t item, const QString& name, QImage image, bool later) {
+    pending_.remove(name);
+    if (image.isNull() && !later) {  // cannot be shown: a plain field, and the reason is in the facts
+        image = QImage(64, 64, QImage::Format_RGBA8888);
+        image.fill(QColor(0x60, 0x60, 0x60));
+    }
+    if (image.isNull()) return;
+    made_.insert(name, new QImage(image), std::max<qsizetype>(1, image.sizeInBytes() / 1024));
+    if (item < snapshot_->catalog.items.size() && key(item) == name) emit ready(item);
+}
+
+}  // namespace skivet::app

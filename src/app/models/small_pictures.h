@@ -1,0 +1,45 @@
+#pragma once
+// Small pictures of the catalog's textures, made when they come into view.
+#include <QCache>
+#include <QImage>
+#include <QObject>
+#include <QSet>
+
+#include "app/models/project_store.h"
+
+namespace skivet::app {
+
+class SmallPictures : public QObject {
+    Q_OBJECT
+public:
+    explicit SmallPictures(ProjectStore& store, QObject* parent = nullptr);
+
+    /// Other textures, or other archives with them: what was made is forgotten.
+    void start_over();
+    /// The same textures, better known.
+    void set_snapshot(std::shared_ptr<const CatalogSnapshot> snapshot) { snapshot_ = std::move(snapshot); }
+    /// A picture of at most 128 × 128, or a null image and later `ready`. The newest request is answered first.
+    [[nodiscard]] QImage of(std::size_t item);
+
+signals:
+    void ready(std::size_t item);
+
+private:
+    [[nodiscard]] QString key(std::size_t item) const;
+    void load();
+    void keep(std::size_t item, const QString& key, QImage image, bool later);
+
+    ProjectStore& store_;
+    std::shared_ptr<const CatalogSnapshot> snapshot_ = std::make_shared<CatalogSnapshot>();
+    QCache<QString, QImage> made_;  ///< by source and path
+    QSet<QString> pending_;
+    struct Wanted {
+        std::size_t item = 0;
+        QString key;
+    };
+    QVector<Wanted> wanted_;  ///< the newest last
+    int running_ = 0;
+    std::uint64_t generation_ = 0;  ///< counts starts: late answers to older ones are dropped
+};
+
+}  // namespace skivet::app

@@ -1,0 +1,50 @@
+#include "app/pages/page_list.h"
+
+#include "app/models/models.h"
+#include "app/pages/bench_page.h"
+#include "app/pages/catalog_page.h"
+#include "app/pages/delivery_page.h"
+#include "app/pages/fitting_page.h"
+#include "app/pages/sources_page.h"
+
+namespace skivet::app {
+
+namespace {
+
+std::size_t pieces_with(const Models& models, std::initializer_list<PieceState> states) {
+    const auto& pieces = models.bench.pieces();
+    return std::size_t(std::count_if(pieces.begin(), pieces.end(),
+                                     [&](const Piece& p) { return std::find(states.begin(), states.end(), p.state) != states.end(); }));
+}
+
+PageCount count_sources(const Models& models) {
+    const auto& sources = models.sources.snapshot()->sources;
+    return {sources.size(), std::any_of(sources.begin(), sources.end(), [](const Source& s) { return s.error.has_value(); })};
+}
+
+PageCount count_textures(const Models& models) {
+    const auto& items = models.catalog.snapshot()->catalog.items;
+    return {std::size_t(std::count_if(items.begin(), items.end(), [](const CatalogItem& i) { return i.is_texture() && i.effective; }))};
+}
+
+constexpr PageRow rows[] = {
+    {PageId::sources, QT_TRANSLATE_NOOP("Page", "Sources"), [](Models& m) -> Page* { return new SourcesPage(&m.sources); }, count_sources},
+    {PageId::catalog, QT_TRANSLATE_NOOP("Page", "Catalog"), [](Models& m) -> Page* { return new CatalogPage(&m.catalog); }, count_textures},
+    {PageId::bench, QT_TRANSLATE_NOOP("Page", "Bench"), [](Models& m) -> Page* { return new BenchPage(&m.bench); },
+     [](const Models& m) { return PageCount{m.bench.pieces().size()}; }},
+    {PageId::fitting, QT_TRANSLATE_NOOP("Page", "Fitting"), [](Models& m) -> Page* { return new FittingPage(&m.bench); },
+     [](const Models& m) {
+         const auto mends = pieces_with(m, {PieceState::needs_mend});
+         return PageCount{mends + pieces_with(m, {PieceState::changed}), mends > 0};
+     }},
+    {PageId::delivery, QT_TRANSLATE_NOOP("Page", "Delivery"), [](Models& m) -> Page* { return new DeliveryPage(&m.delivery); },
+     [](const Models& m) { return PageCount{pieces_with(m, {PieceState::fits})}; }},
+};
+
+}  // namespace
+
+QString PageRow::title_text() const { return QCoreApplication::translate("Page", title); }
+
+std::span<const PageRow> page_list() { return rows; }
+
+}  // namespace skivet::app

@@ -1,0 +1,31 @@
+// Walks the demo through every page and saves a PNG of each: for docs/screenshots and for looking. A developers' program; it is not
+// installed.
+#include <QCommandLineParser>
+#include <QTextStream>
+
+#include "app/theme/theme.h"
+#include "tour/tour.h"
+
+int main(int argc, char** argv) {
+    using namespace skivet::app;
+    QApplication app(argc, argv);
+    QApplication::setApplicationName(QStringLiteral("skivet"));
+    QApplication::setApplicationDisplayName(QStringLiteral("Skivet"));
+    QCommandLineParser parser;
+    parser.setApplicationDescription(QStringLiteral("Walks through every page of Skivet with the demo and saves PNGs."));
+    parser.addHelpOption();
+    parser.addPositionalArgument(QStringLiteral("project"), QStringLiteral("The project's folder"));
+    parser.addPositionalArgument(QStringLiteral("game"), QStringLiteral("The fairground's folder"));
+    parser.addPositionalArgument(QStringLiteral("shots"), QStringLiteral("Where the PNGs go"));
+    parser.process(app);
+    const auto places = parser.positionalArguments();
+    if (places.size() != 3) parser.showHelp(2);
+    apply_theme(app);
+    Models models;
+    MainWindow window(models);
+    const auto absolute = [](const QString& path) { return std::filesystem::absolute(path.toStdString()).lexically_normal(); };
+    models.store.open({absolute(places[0]), absolute(places[1]), {}, {}});
+    window.show();
+    new Tour(&window, &models, places[2], [](int code) { QApplication::exit(code); });
+    return QApplication::exec();
+}
