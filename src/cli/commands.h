@@ -51,6 +51,7 @@ struct ExportOptions {
 struct EncodeCommand {
     std::filesystem::path image, out;
     std::string format, like, mips = "full", color, effort = "normal";
+    std::string mends;  ///< with `like`: those that are made where they are due
     int jobs = 0;
 };
 struct ReplaceOptions {
@@ -58,6 +59,7 @@ struct ReplaceOptions {
     std::filesystem::path with;
     std::filesystem::path beside;  ///< an override folder; empty: into the archive
     std::filesystem::path patch;   ///< a new archive with only this entry
+    std::string mends;             ///< made where they are due
     bool dry_run = false;
     bool as_is = false;
 };

@@ -8,6 +8,7 @@
 
 #include "base/file_write.h"
 #include "cli/commands.h"
+#include "cli/project_commands.h"
 #include "container/sheet_folders.h"
 #include "delivery/vault.h"
 
@@ -141,6 +142,10 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     auto* like =
         sub->add_option("--like", encode_options.like, "Take everything from this texture, unchanged blocks included")->excludes(format);
     format->excludes(like);
+    sub->add_option("--mend", encode_options.mends,
+                    "Repairs that are made where they are due: resize, restore_alpha, drop_alpha, premultiply, or alpha, or all")
+        ->type_name("LIST")
+        ->needs(like);
     sub->add_option("--mips", encode_options.mips, "full, none or a number")->capture_default_str();
     sub->add_option("--effort", encode_options.effort, "fast, normal or best")
         ->check(CLI::IsMember({"fast", "normal", "best"}))
@@ -162,7 +167,11 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("ADDRESS", replace_options.address)->required();
     sub->add_option("--with", replace_options.with)->required()->type_name("FILE");
     sub->add_flag("--dry-run", replace_options.dry_run, "Only show what would be written");
-    sub->add_flag("--as-is", replace_options.as_is, "Put the file in without fitting it");
+    auto* as_is = sub->add_flag("--as-is", replace_options.as_is, "Put the file in without fitting it");
+    sub->add_option("--mend", replace_options.mends,
+                    "Repairs that are made where they are due: resize, restore_alpha, drop_alpha, premultiply, or alpha, or all")
+        ->type_name("LIST")
+        ->excludes(as_is);
     auto* beside =
         sub->add_option("--beside", replace_options.beside, "Write a loose file into an override folder instead")->type_name("DIR");
     sub->add_option("--patch", replace_options.patch, "Make a new archive of the same kind with only this entry instead")
@@ -256,6 +265,13 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("ARCHIVE", draft_archive)->required();
     sub->add_option("--out", draft_out, "Write the sheet to this file instead of the standard output")->type_name("FILE");
     sub->callback([&] { command = [&] { return sheet_draft(context, draft_archive, draft_out); }; });
+
+    ProjectOptions project_options;
+    const std::function<void(int (*)(Context&, const ProjectOptions&), bool)> run_in_project = [&](auto* run_it, bool writes_game) {
+        writes = writes_game;
+        command = [&context, &project_options, run_it] { return run_it(context, project_options); };
+    };
+    add_project_commands(app, project_options, common, run_in_project);
 
     try {
         std::vector<std::string> reversed(arguments.rbegin(), arguments.rend());

@@ -128,6 +128,9 @@ int encode_on_some_cores(Context& c, const EncodeCommand& options) {
         const auto original = open_texture_at(c.kinds, *address);
         if (!original) return c.failed(original.error().within(options.like));
         FitOptions how;
+        const auto mends = parse_mends(options.mends);
+        if (!mends) return c.failed(mends.error());
+        how.mends = *mends;
         how.encode.effort = effort_named(options.effort).value_or(Effort::normal);
         const auto fitted = fit(*original, *edited, how);
         if (!fitted) return c.failed(fitted.error());
@@ -188,7 +191,9 @@ int replace(Context& c, const ReplaceOptions& options) {
     const auto current = read_texture_bytes(c.kinds, *address);
     if (!current && current.error().code != ErrorCode::damaged) return c.failed(current.error());
     const auto path = address->inner.empty() ? address->source.string() : address->inner.back();
-    auto content = content_for(c, current, path, std::move(*with), options.with.string(), options.as_is);
+    const auto mends = parse_mends(options.mends);
+    if (!mends) return c.failed(mends.error());
+    auto content = content_for(c, current, path, std::move(*with), options.with.string(), options.as_is, *mends);
     if (!content) return c.failed(content.error().within(options.with.filename().string()));
     const auto name = address->inner.empty() ? address->source.filename().string() : address->inner.back();
     std::vector<AddressedBytes> pieces;

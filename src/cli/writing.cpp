@@ -44,7 +44,7 @@ void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
 }
 
 Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::string& name, Bytes with, const std::string& given_name,
-                          bool as_is) {
+                          bool as_is, const MendSet& mends) {
     if (as_is || (current && *current == with)) return with;
     const auto use_as_is = [&](Error error) {
         error.advice += std::string(error.advice.empty() ? "" : ". ") + "Use --as-is to put the file in untouched";
@@ -70,10 +70,13 @@ Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::s
         if (a == b) return with;
     }
     SKIVET_TRY(const auto edited, read_edited(std::move(with), c.kinds.limits, given_name));
-    SKIVET_TRY(auto fitted, fit(*original, edited, {}));
+    SKIVET_TRY(auto fitted, fit(*original, edited, {.mends = mends, .encode = {}}));
     for (const auto& finding : fitted.findings) {
         if (finding.grade == Grade::blocks)
-            return fail(ErrorCode::unfit, finding.headline, finding.detail + " Use --as-is to put the file in untouched");
+            return fail(ErrorCode::unfit, finding.headline,
+                        finding.detail +
+                            (finding.mend ? fmt::format(" Use --mend {} to have that done, or", info(*finding.mend).id) : " Use") +
+                            " --as-is to put the file in untouched");
         if (finding.grade != Grade::fits) c.err << "skivet-cli: " << finding.headline << ": " << finding.detail << '\n';
     }
     return std::move(fitted.file);

@@ -1,0 +1,454 @@
+#include "cli/project_commands.h"
+
+#include <fmt/format.h>
+#include <CLI/CLI.hpp>
+#include <nlohmann/json.hpp>
+#include <ostream>
+
+#include "base/text.h"
+#include "cli/writing.h"
+#include "workflow/delivery_plan.h"
+#include "workflow/opening.h"
+#include "workflow/sources.h"
+
+namespace skivet::cli {
+
+namespace fs = std::filesystem;
+using nlohmann::json;
+
+namespace {
+
+void print(Context& c, const json& line) { c.out << line.dump(-1, ' ', false, json::error_handler_t::replace) << '\n'; }
+
+Error no_project(const fs::path& folder) {
+    return {ErrorCode::usage, folder.string() + " is no project", {}, {}, "Make one with: skivet-cli project new DIR"};
+}
+
+/// A project for reading: whoever has it open keeps it. Its pieces are as they are now, but nothing of that is kept.
+struct Looked {
+    Project project;
+    Kinds kinds;
+};
+
+Kinds kinds_with_own(const Context& c, const Project& project, const KeyRing& keys) {
+    std::vector<Error> errors;
+    auto ring = std::make_shared<KeyRing>(keys);
+    for (const auto& key : c.kinds.keys->all()) ring->add(key);
+    auto kinds = *kinds_of(c.kinds, project, ring, errors);
+    kinds.choices.insert(kinds.choices.begin(), c.kinds.choices.begin(), c.kinds.choices.end());
+    kinds.known_paths.insert(kinds.known_paths.end(), c.kinds.known_paths.begin(), c.kinds.known_paths.end());
+    for (const auto& error : errors) c.failed(error);
+    return kinds;
+}
+
+Result<Looked> look(Context& c, const fs::path& folder) {
+    std::error_code code;
+    if (!fs::exists(folder / "project.json", code)) return fail(no_project(folder));
+    Looked out;
+    SKIVET_TRY(out.project, open_project(fs::absolute(folder).lexically_normal()));
+    auto keys = load_keys(out.project.keys());
+    if (!keys) c.failed(keys.error());
+    out.kinds = kinds_with_own(c, out.project, keys.value_or(KeyRing{}));
+    for (auto& piece : out.project.pieces) {
+        piece = look_at_piece(out.project, piece, now());
+        if (auto checked = check_source(out.kinds, piece)) piece = std::move(*checked);
+    }
+    return out;
+}
+
+/// A project that is ours while this lives.
+struct Open {
+    OpenedProject opened;
+    Kinds kinds;
+    [[nodiscard]] Project& project() { return opened.project; }
+};
+
+Result<Open> open(Context& c, const fs::path& folder, OpenWish wish = {}) {
+    std::error_code code;
+    if (!fs::exists(folder / "project.json", code)) return fail(no_project(folder));
+    wish.folder = fs::absolute(folder).lexically_normal();
+    PosixFiles files;
+    const Writing writing(c);  // what a crash left is put right
+    if (!writing.may()) return fail(c.cancel.check().error());
+    Open out;
+    SKIVET_TRY(out.opened, open_for_work(c.kinds, wish, files, now()));
+    for (const auto& journal : out.opened.recovered.rolled_back)
+        c.err << fmt::format("skivet-cli: \"{}\" was cut short; the old bytes are back\n", journal.title);
+    for (const auto* list : {&out.opened.recovered.set_aside, &out.opened.recovered.waiting, &out.opened.problems})
+        for (const auto& error : *list) c.err << "skivet-cli: " << error.message() << '\n';
+    out.kinds = kinds_with_own(c, out.project(), out.opened.keys);
+    return out;
+}
+
+/// The pieces that are named, by id, name or address; all of them when none is.
+Result<std::vector<PieceId>> pieces_named(const Project& project, const std::vector<std::string>& names) {
+    std::vector<PieceId> out;
+    if (names.empty())
+        for (const auto& piece : project.pieces) out.push_back(piece.id);
+    for (const auto& name : names) {
+        std::vector<PieceId> found;
+        for (const auto& piece : project.pieces)
+            if (std::to_string(piece.id) == name || piece.name() == name || piece.address.text() == name) found.push_back(piece.id);
+        if (found.empty())
+            return fail(ErrorCode::usage, "the project has no piece " + name, "skivet-cli project status lists them with their numbers");
+        if (found.size() > 1)
+            return fail(ErrorCode::usage, fmt::format("{} pieces are called {}", found.size(), name), "Name them by number or address");
+        out.push_back(found.front());
+    }
+    return out;
+}
+
+constexpr std::pair<std::string_view, DeliveryRoute> routes[] = {
+    {"archives", DeliveryRoute::into_archives}, {"beside", DeliveryRoute::beside_the_game}, {"patch", DeliveryRoute::patch_archives}};
+
+std::string_view name_of_route(DeliveryRoute route) {
+    for (const auto& [name, known] : routes)
+        if (known == route) return name;
+    return {};
+}
+
+void set_route(Project& project, const std::string& name) {
+    for (const auto& [known, route] : routes)
+        if (known == name) project.route = route;
+}
+
+json to_json(const Piece& piece, const Project& project) {
+    return {{"piece", piece.id},
+            {"name", piece.name()},
+            {"address", piece.address.text()},
+            {"state", std::string(name_of(piece.state))},
+            {"as", std::string(name_of(piece.as))},
+            {"file", (project.work() / piece.file).string()},
+            {"follows", piece.follows()},
+            {"mends", ids_of(piece.options.mends)}};
+}
+
+void print_piece(Context& c, const Piece& piece, const Project& project) {
+    if (c.json) return print(c, to_json(piece, project));
+    c.out << fmt::format("{:>4}  {:<14} {}\n      {}\n", piece.id, name_of(piece.state), piece.address.text(),
+                         (project.work() / piece.file).string());
+}
+
+void print_journal(Context& c, const Journal& journal) {
+    if (!c.json)
+        return void(c.out << fmt::format("{}  {} ({} bytes written, {} kept)\n", journal.id, journal.title,
+                                         grouped(journal.bytes_written()), grouped(journal.bytes_kept())));
+    json sources = json::array();
+    for (const auto& part : journal.parts) sources.push_back({{"source", part.source.string()}, {"entries", part.entries}});
+    print(c, {{"delivery", journal.id},
+              {"title", journal.title},
+              {"time", journal.time},
+              {"bytes_written", journal.bytes_written()},
+              {"bytes_kept", journal.bytes_kept()},
+              {"sources", sources}});
+}
+
+std::string_view name_of_grade(Grade grade) {
+    switch (grade) {
+        case Grade::fits: return "fits";
+        case Grade::note: return "note";
+        case Grade::mend: return "mend";
+        case Grade::blocks: return "blocks";
+    }
+    return "";
+}
+
+void print_fit(Context& c, const Piece& piece, const PieceFit& fitted) {
+    if (c.json) {
+        json line = {{"piece", piece.id}, {"name", piece.name()}, {"state", std::string(name_of(piece.state))}};
+        if (!fitted.fit) {
+            line["error"] = fitted.fit.error().message();
+            return print(c, line);
+        }
+        line["findings"] = json::array();
+        for (const auto& f : fitted.fit->findings)
+            line["findings"].push_back({{"grade", std::string(name_of_grade(f.grade))},
+                                        {"headline", f.headline},
+                                        {"detail", f.detail},
+                                        {"mend", f.mend ? json(std::string(info(*f.mend).id)) : json()}});
+        line["blocks_new"] = fitted.fit->new_blocks();
+        line["blocks_kept"] = fitted.fit->kept_blocks();
+        line["changed_texels"] = fitted.fit->change.changed_texels;
+        return print(c, line);
+    }
+    c.out << fmt::format("{:>4}  {:<14} {}\n", piece.id, name_of(piece.state), piece.name());
+    if (!fitted.fit) return void(c.out << "      " << fitted.fit.error().message() << '\n');
+    for (const auto& f : fitted.fit->findings) {
+        c.out << fmt::format("      {}: {}\n", f.headline, f.detail);
+        if (f.mend) c.out << fmt::format("      {} with: project mend … --do {}\n", info(*f.mend).words, info(*f.mend).id);
+    }
+    c.out << fmt::format("      {} blocks kept, {} new\n", grouped(fitted.fit->kept_blocks()), grouped(fitted.fit->new_blocks()));
+}
+
+/// Fits the pieces, keeps their states, prints what was found. 1 when one cannot be delivered as it is.
+int fit_pieces(Context& c, Open& open, const std::vector<PieceId>& ids) {
+    int code = 0;
+    for (const auto id : ids) {
+        const auto& piece = *open.project().piece(id);
+        if (!waits(piece.state)) continue;
+        if (auto stop = c.cancel.check(); !stop) return c.failed(stop.error());
+        const auto fitted = fit_now(open.kinds, open.project(), piece);
+        note_fit(open.project(), fitted);
+        print_fit(c, piece, fitted);
+        if (!fitted.fit || fitted.fit->needs_mend()) code = 1;
+    }
+    if (auto saved = save_project(open.project()); !saved) return c.failed(saved.error());
+    return code;
+}
+
+int print_delivery_plan(Context& c, const DeliveryPlan& plan) {
+    int code = 0;
+    for (const auto& group : plan.groups) {
+        json pieces = json::array();
+        for (const auto& piece : group.pieces)
+            pieces.push_back({{"piece", piece.id}, {"name", piece.name}, {"inner", piece.inner}, {"blocks_new", piece.new_blocks}});
+        if (c.json) {
+            json line = {{"source", group.source.string()}, {"beside", group.beside}, {"pieces", pieces}};
+            if (group.error) line["error"] = group.error->message();
+            else line["way"] = std::string(name_of(group.plan.way())), line["bytes_written"] = group.plan.bytes_written();
+            print(c, line);
+        } else if (!group.error) {
+            c.out << fmt::format("{}: {} {}, {}, {} bytes\n", group.source.string(), group.pieces.size(),
+                                 group.pieces.size() == 1 ? "piece" : "pieces", name_of(group.plan.way()),
+                                 grouped(group.plan.bytes_written()));
+        }
+        if (group.error) code = c.failed(*group.error);
+        for (const auto& note : group.notes) c.err << "skivet-cli: " << note << '\n';
+    }
+    for (const auto& piece : plan.left_out) {
+        if (c.json) print(c, {{"left_out", piece.id}, {"name", piece.name}, {"why", piece.why}});
+        else c.out << fmt::format("{} stays on the bench: {}\n", piece.name, piece.why);
+        if (code == 0) code = 1;
+    }
+    if (plan.groups.empty() && plan.left_out.empty() && !c.json) c.out << "nothing to deliver: no piece was edited\n";
+    return code;
+}
+
+}  // namespace
+
+int project_new(Context& c, const ProjectOptions& options) {
+    std::error_code code;
+    if (fs::exists(options.folder / "project.json", code))
+        return c.failed(
+            Error{ErrorCode::usage, options.folder.string() + " is a project already", {}, {}, "Add sources with: project add"});
+    if (!options.game.empty() && !fs::is_directory(options.game, code))
+        return c.failed(Error{ErrorCode::usage, options.game.string() + " is no folder", {}, {}, "Name the game's folder"});
+    OpenWish wish{fs::absolute(options.folder).lexically_normal(), {}, {}, {}};
+    if (!options.game.empty()) wish.game = fs::absolute(options.game).lexically_normal();
+    for (const auto& source : options.sources) wish.more_sources.push_back(fs::absolute(source).lexically_normal());
+    PosixFiles files;
+    const auto opened = open_for_work(c.kinds, wish, files, now());
+    if (!opened) return c.failed(opened.error());
+    if (auto saved = save_project(opened->project); !saved) return c.failed(saved.error());
+    return project_status(c, options);
+}
+
+int project_status(Context& c, const ProjectOptions& options) {
+    const auto looked = look(c, options.folder);
+    if (!looked) return c.failed(looked.error());
+    const auto& project = looked->project;
+    if (c.json)
+        print(c, {{"project", project.folder.string()},
+                  {"name", project.name},
+                  {"game", project.game.string()},
+                  {"to", std::string(name_of_route(project.route))}});
+    else c.out << fmt::format("{} ({})\n", project.name, project.game.empty() ? "no game's folder" : project.game.string());
+    for (const auto& path : project.sources) {
+        const auto setting = project.setting(path);
+        const auto source = open_sources(looked->kinds, std::span(&path, 1)).front();
+        const auto kind = source.container ? source.container->kind() : std::string();
+        if (c.json) {
+            json line = {{"source", path.string()}, {"kind", kind}, {"off", setting.off}, {"group", setting.group}};
+            if (source.error) line["error"] = source.error->message();
+            print(c, line);
+        } else {
+            c.out << fmt::format("      {}: {}\n", path.string(),
+                                 setting.off    ? "switched off"
+                                 : source.error ? source.error->message()
+                                                : kind);
+        }
+    }
+    for (const auto& piece : project.pieces) print_piece(c, piece, project);
+    return 0;
+}
+
+int project_add(Context& c, const ProjectOptions& options) {
+    auto project = open(c, options.folder);
+    if (!project) return c.failed(project.error());
+    int code = 0;
+    for (const auto& text : options.sources) {
+        const auto path = fs::absolute(text).lexically_normal();
+        const auto source = open_source(project->kinds, path);
+        if (!source) {
+            code = c.failed(source.error().within(text));
+            continue;
+        }
+        if (!add_source(project->project(), path)) c.err << fmt::format("skivet-cli: {} is in the list already\n", text);
+    }
+    if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
+    return code != 0 && options.sources.size() > 1 ? 1 : code;
+}
+
+int project_take(Context& c, const ProjectOptions& options) {
+    const auto as = export_named(options.as);
+    if (!as) return c.failed(Error{ErrorCode::usage, "pieces cannot be written as " + options.as, {}, {}, "Choose picture, png, dds …"});
+    auto project = open(c, options.folder);
+    if (!project) return c.failed(project.error());
+    std::vector<Address> addresses;
+    for (const auto& text : options.sources) {
+        auto address = parse_address(text);
+        if (!address) return c.failed(address.error());
+        if (address->inner.empty())
+            return c.failed(Error{ErrorCode::usage, text + " names a whole file", {}, {}, "Name an entry: archive.zip::path/inside.dds"});
+        address->source = fs::absolute(address->source).lexically_normal();
+        if (project->project().piece_of(*address)) c.err << fmt::format("skivet-cli: {} is on the bench already\n", text);
+        else addresses.push_back(std::move(*address));
+    }
+    auto taken = take_pieces(project->kinds, project->project(), addresses, *as, now());
+    int code = 0;
+    for (const auto& error : taken.errors) code = c.failed(error);
+    const bool any = !taken.pieces.empty();
+    for (const auto id : keep_taken(project->project(), std::move(taken.pieces)))
+        print_piece(c, *project->project().piece(id), project->project());
+    if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
+    return code != 0 && any ? 1 : code;
+}
+
+int project_fit(Context& c, const ProjectOptions& options) {
+    auto project = open(c, options.folder);
+    if (!project) return c.failed(project.error());
+    const auto ids = pieces_named(project->project(), options.pieces);
+    return ids ? fit_pieces(c, *project, *ids) : c.failed(ids.error());
+}
+
+int project_mend(Context& c, const ProjectOptions& options) {
+    const auto mends = parse_mends(options.mends);
+    if (!mends) return c.failed(mends.error());
+    auto project = open(c, options.folder);
+    if (!project) return c.failed(project.error());
+    const auto ids = pieces_named(project->project(), options.pieces);
+    if (!ids) return c.failed(ids.error());
+    for (const auto id : *ids)
+        if (auto* piece = project->project().piece(id); waits(piece->state)) piece->options.mends |= *mends;
+    return fit_pieces(c, *project, *ids);
+}
+
+int project_plan(Context& c, const ProjectOptions& options) {
+    auto looked = look(c, options.folder);
+    if (!looked) return c.failed(looked.error());
+    set_route(looked->project, options.to);
+    const auto ids = pieces_named(looked->project, options.pieces);
+    if (!ids) return c.failed(ids.error());
+    return print_delivery_plan(c, plan_delivery(looked->kinds, looked->project, *ids));
+}
+
+int project_deliver(Context& c, const ProjectOptions& options) {
+    auto project = open(c, options.folder);
+    if (!project) return c.failed(project.error());
+    set_route(project->project(), options.to);
+    const auto ids = pieces_named(project->project(), options.pieces);
+    if (!ids) return c.failed(ids.error());
+    const auto plan = plan_delivery(project->kinds, project->project(), *ids);
+    note_planned(project->project(), plan);
+    const int code = print_delivery_plan(c, plan);
+    Delivered done;
+    if (plan.piece_count() > 0) {
+        const Writing writing(c);
+        if (!writing.may()) return c.failed(c.cancel.check().error());
+        PosixFiles files;
+        auto vault = vault_of(project->project(), files);
+        vault.heed(c.cancel);
+        done = deliver(project->kinds, plan, vault, now());
+        note_delivered(project->project(), plan, done);
+    }
+    // States are kept whatever became of it.
+    if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
+    if (done.error) return c.failed(*done.error);
+    for (const auto& journal : done.history)
+        if (journal.id == done.id) print_journal(c, journal);
+    return code;
+}
+
+int project_undo(Context& c, const ProjectOptions& options) {
+    auto project = open(c, options.folder);
+    if (!project) return c.failed(project.error());
+    auto history = project->opened.history;
+    if (history.empty()) return c.failed(Error{ErrorCode::missing, "nothing was delivered", {}, {}, {}});
+    const Writing writing(c);
+    if (!writing.may()) return c.failed(c.cancel.check().error());
+    PosixFiles files;
+    auto vault = vault_of(project->project(), files);
+    vault.heed(c.cancel);
+    int code = 0;
+    do {
+        const auto id = options.id.empty() ? history.back().id : options.id;
+        const auto before = history.size();
+        auto undone = undo_delivery(project->kinds, project->project(), vault, id);
+        note_undone(project->project(), undone);
+        for (const auto& journal : history)
+            if (journal.id == id && undone.status) print_journal(c, journal);
+        if (!undone.status) code = c.failed(undone.status.error());
+        history = std::move(undone.history);
+        if (history.size() >= before) break;
+    } while (options.all && code == 0 && !history.empty());
+    if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
+    return code;
+}
+
+int project_history(Context& c, const ProjectOptions& options) {
+    const auto looked = look(c, options.folder);
+    if (!looked) return c.failed(looked.error());
+    PosixFiles files;
+    const auto history = vault_of(looked->project, files).history();
+    if (!history) return c.failed(history.error());
+    for (const auto& journal : *history) print_journal(c, journal);
+    return 0;
+}
+
+void add_project_commands(CLI::App& app, ProjectOptions& options, const std::function<void(CLI::App*)>& common,
+                          const std::function<void(int (*)(Context&, const ProjectOptions&), bool)>& chosen) {
+    auto* project = app.add_subcommand("project", "Work in a project, the same one the window opens");
+    project->require_subcommand(1);
+    const auto add = [&](const char* name, const char* what, int (*run)(Context&, const ProjectOptions&), bool writes = false) {
+        auto* sub = project->add_subcommand(name, what);
+        sub->add_option("DIR", options.folder, "The project's folder")->required();
+        common(sub);
+        sub->callback([&chosen, run, writes] { chosen(run, writes); });
+        return sub;
+    };
+    const auto with_pieces = [&](CLI::App* sub) {
+        sub->add_option("PIECE", options.pieces, "Numbers, names or addresses of pieces; all when none is named");
+    };
+    const auto with_route = [&](CLI::App* sub) {
+        sub->add_option("--to", options.to,
+                        "Into the archives, beside them as loose files, or as patch archives; otherwise as the project says")
+            ->check(CLI::IsMember({"archives", "beside", "patch"}));
+    };
+    auto* sub = add("new", "Make a project", project_new);
+    sub->add_option("--game", options.game, "The game's folder: its archives become the sources")->type_name("DIR");
+    sub->add_option("SOURCE", options.sources, "Archives and folders");
+    add("status", "Sources, and pieces with their states", project_status);
+    add("add", "Add archives and folders; later ones win", project_add)->add_option("SOURCE", options.sources)->required();
+    sub = add("take", "Write textures out to work on", project_take);
+    sub->add_option("ADDRESS", options.sources)->required();
+    sub->add_option("--as", options.as, "picture (png, or exr for floats), png, png16, exr, tga, tiff, dds, ktx2 or raw")
+        ->capture_default_str();
+    with_pieces(add("fit", "See what the game will get of the edits", project_fit));
+    sub = add("mend", "Make the repairs that are offered, and fit again", project_mend);
+    sub->add_option("--do", options.mends, "Which: resize, restore_alpha, drop_alpha, premultiply, or alpha, or all")
+        ->required()
+        ->type_name("LIST");
+    with_pieces(sub);
+    sub = add("plan", "What a delivery would write", project_plan);
+    with_route(sub);
+    with_pieces(sub);
+    sub = add("deliver", "Write into the game, read it back and compare", project_deliver, true);
+    with_route(sub);
+    with_pieces(sub);
+    sub = add("undo", "Put back what the newest delivery overwrote", project_undo, true);
+    sub->add_option("DELIVERY", options.id, "Another one, as history names it");
+    sub->add_flag("--all", options.all, "All of them, the newest first");
+    add("history", "Deliveries that can be undone, the oldest first", project_history);
+}
+
+}  // namespace skivet::cli

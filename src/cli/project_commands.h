@@ -1,0 +1,40 @@
+#pragma once
+// The trip in a project, the same one the window opens: skivet-cli project new|status|add|take|fit|mend|plan|deliver|undo|history.
+#include <functional>
+
+#include "cli/commands.h"
+
+namespace CLI {
+class App;
+}
+
+namespace skivet::cli {
+
+struct ProjectOptions {
+    std::filesystem::path folder, game;
+    std::vector<std::string> sources;  ///< or addresses, for take
+    std::vector<std::string> pieces;   ///< ids, names or addresses; empty: all that it is about
+    std::string as = "picture";
+    std::string mends;
+    std::string to;  ///< where deliveries go: archives, beside or patch; empty: as the project says
+    std::string id;  ///< of a delivery
+    bool all = false;
+};
+
+int project_new(Context& context, const ProjectOptions& options);
+int project_status(Context& context, const ProjectOptions& options);
+int project_add(Context& context, const ProjectOptions& options);
+int project_take(Context& context, const ProjectOptions& options);
+int project_fit(Context& context, const ProjectOptions& options);
+int project_mend(Context& context, const ProjectOptions& options);
+int project_plan(Context& context, const ProjectOptions& options);
+int project_deliver(Context& context, const ProjectOptions& options);
+int project_undo(Context& context, const ProjectOptions& options);
+int project_history(Context& context, const ProjectOptions& options);
+
+/// Adds them to the command line. `common` adds the options every command has; `chosen` is told what to run, and whether it writes game
+/// files. `options` must outlive the parsing and the run.
+void add_project_commands(CLI::App& app, ProjectOptions& options, const std::function<void(CLI::App*)>& common,
+                          const std::function<void(int (*)(Context&, const ProjectOptions&), bool writes)>& chosen);
+
+}  // namespace skivet::cli
