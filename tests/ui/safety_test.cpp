@@ -11,6 +11,7 @@
 #include "app/pages/delivery_page.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
+#include "texture/png.h"
 #include "tour/tour.h"
 #include "ui/window_test.h"
 
@@ -233,4 +234,46 @@ TEST(Start, HelpAndVersionNeedNoDisplay) {
         EXPECT_EQ(ran.code, 0) << ran.output;
         EXPECT_FALSE(ran.output.empty());
     }
+}
+
+TEST_F(SafetyUi, OneProjectIsWorkedOnByTheWindowAndTheCommandLineInTurn) {
+    const auto zip = archive().string(), project = (folder / "project").string();
+    const auto before = hash_of_file(zip);
+    const auto file = [&] { return models.store.project().work() / models.bench.pieces()[0].file; };
+    // The window takes a texture; while it is open the command line may look, but not change.
+    open({archive()});
+    models.catalog.take({0}, ExportAs::png);
+    ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 1 && !models.jobs.busy(); }));
+    const auto id = models.bench.pieces()[0].id;
+    auto image = *read_png(get_file(file()), ReadLimits{});
+    image.at(3, 3) = {255, 0, 255, 255};
+    put_file(file(), *write_png(image));
+    ASSERT_TRUE(wait([&] { return models.bench.piece(id)->state == PieceState::changed && !models.jobs.busy(); }));
+    EXPECT_EQ(run_cli({"project", "fit", project}).code, 4);
+    models.store.close();
+    window.reset();
+    // The command line delivers it.
+    auto ran = run_cli({"project", "status", project});
+    EXPECT_NE(ran.out.find("changed"), std::string::npos) << ran.out;
+    ran = run_cli({"project", "deliver", project, std::to_string(id)});
+    ASSERT_EQ(ran.code, 0) << ran.out << ran.err;
+    EXPECT_NE(hash_of_file(zip), before);
+    {
+        // The window shows it, and takes it back.
+        Second second(folder / "project");
+        ASSERT_TRUE(wait([&] { return second.models.sources.ready() && !second.models.jobs.busy(); }));
+        ASSERT_EQ(second.models.delivery.history().size(), 1u);
+        EXPECT_EQ(second.models.bench.piece(id)->state, PieceState::delivered);
+        second.models.delivery.undo_all();
+        ASSERT_TRUE(wait([&] { return second.models.delivery.history().empty() && !second.models.jobs.busy(); }));
+        EXPECT_EQ(hash_of_file(zip), before);
+        second.models.store.close();
+    }
+    // And the command line sees that.
+    EXPECT_TRUE(run_cli({"project", "history", project}).out.empty());
+    ran = run_cli({"project", "status", project});
+    EXPECT_NE(ran.out.find("fits "), std::string::npos) << "edited, and no longer in the game: " << ran.out;
+    EXPECT_EQ(run_cli({"project", "deliver", project}).code, 0);
+    EXPECT_EQ(run_cli({"project", "undo", project, "--all"}).code, 0);
+    EXPECT_EQ(hash_of_file(zip), before);
 }

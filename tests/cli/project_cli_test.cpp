@@ -1,0 +1,178 @@
+// The trip in a project by command line.
+#include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
+
+#include <sstream>
+
+#include "cli/run.h"
+#include "support/pictures.h"
+#include "support/run_program.h"
+#include "texture/png.h"
+#include "workflow/project.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+struct ProjectCli : testing::Test {
+    TempFolder folder;
+    std::string game, zip, project;
+
+    void SetUp() override {
+        game = (folder / "game").string();
+        zip = game + "/base.zip";
+        project = (folder / "project").string();
+        std::filesystem::create_directories(game);
+        put_file(zip, make_zip({{"a/one.dds", make_dds(Format::BC1, 32, 32, 0, 1)},
+                                {"a/two.dds", make_dds(Format::BC3, 32, 32, 0, 2), true},
+                                {"note.txt", bytes_of("hello")}}));
+        ASSERT_EQ(run({"new", project, "--game", game}).code, 0);
+    }
+    static CliRan run(std::vector<std::string> words) {
+        words.insert(words.begin(), "project");
+        return run_cli(words);
+    }
+    static std::vector<nlohmann::json> lines(const std::string& text) {
+        std::vector<nlohmann::json> out;
+        std::istringstream in(text);
+        for (std::string line; std::getline(in, line);) out.push_back(nlohmann::json::parse(line));
+        return out;
+    }
+    void take(const std::string& entry) { ASSERT_EQ(run({"take", project, zip + "::" + entry}).code, 0); }
+    /// The state of a piece as `status` has it.
+    std::string state(PieceId id) {
+        for (const auto& line : lines(run({"status", project, "--json"}).out))
+            if (line.value("piece", PieceId{0}) == id) return line["state"];
+        return "none";
+    }
+    std::filesystem::path file_of(PieceId id) {
+        const auto p = *open_project(project);
+        return p.work() / p.piece(id)->file;
+    }
+    void paint(PieceId id) {
+        auto image = *read_png(get_file(file_of(id)), ReadLimits{});
+        for (std::uint32_t i = 0; i < 8; ++i) image.at(i, i) = {250, 0, 0, 255};
+        put_file(file_of(id), *write_png(image));
+    }
+};
+
+}  // namespace
+
+TEST_F(ProjectCli, TheWholeTripAndBack) {
+    const auto before = hash_of_file(zip);
+    take("a/one.dds");
+    EXPECT_EQ(state(1), "out");
+    paint(1);
+    EXPECT_EQ(state(1), "changed") << "seen without anything being kept";
+    const auto fitted = lines(run({"fit", project, "--json"}).out);
+    ASSERT_EQ(fitted.size(), 1u);
+    EXPECT_EQ(fitted[0]["state"], "fits");
+    EXPECT_GT(fitted[0]["blocks_new"], 0);
+    EXPECT_EQ(fitted[0]["changed_texels"], 8);
+    const auto planned = lines(run({"plan", project, "--json"}).out);
+    ASSERT_EQ(planned.size(), 1u);
+    EXPECT_EQ(planned[0]["way"], "in-place");
+    EXPECT_EQ(hash_of_file(zip), before) << "a plan writes nothing";
+    const auto delivered = run({"deliver", project, "--json"});
+    EXPECT_EQ(delivered.code, 0) << delivered.err;
+    ASSERT_EQ(lines(delivered.out).size(), 2u);
+    EXPECT_EQ(lines(delivered.out)[1]["title"], "one into base.zip");
+    EXPECT_EQ(lines(delivered.out)[1]["bytes_written"], planned[0]["bytes_written"]);
+    EXPECT_EQ(state(1), "delivered");
+    EXPECT_NE(hash_of_file(zip), before);
+    const auto history = lines(run({"history", project, "--json"}).out);
+    ASSERT_EQ(history.size(), 1u);
+    EXPECT_EQ(history[0]["sources"][0]["entries"], nlohmann::json({"a/one.dds"}));
+    EXPECT_EQ(run({"undo", project, history[0]["delivery"]}).code, 0);
+    EXPECT_EQ(hash_of_file(zip), before);
+    EXPECT_EQ(state(1), "changed");
+    EXPECT_EQ(run({"undo", project}).code, 3) << "nothing is left to undo";
+}
+
+TEST_F(ProjectCli, WhatDoesNotFitIsSaidAndMended) {
+    take("a/two.dds");
+    put_file(file_of(1), *write_png(smooth_picture(20, 20, 4, true)));
+    auto ran = run({"fit", project});
+    EXPECT_EQ(ran.code, 1);
+    EXPECT_NE(ran.out.find("20×20 where the game has 32×32"), std::string::npos);
+    EXPECT_NE(ran.out.find("--do resize"), std::string::npos);
+    EXPECT_EQ(run({"plan", project}).code, 1);
+    ran = run({"deliver", project});
+    EXPECT_EQ(ran.code, 1);
+    EXPECT_NE(ran.out.find("two stays on the bench"), std::string::npos);
+    EXPECT_EQ(state(1), "needs a mend");
+    EXPECT_EQ(run({"mend", project, "--do", "polish"}).code, 2);
+    EXPECT_EQ(run({"mend", project, "two", "--do", "resize,alpha"}).code, 0);
+    EXPECT_EQ(state(1), "fits");
+    EXPECT_EQ(run({"deliver", project, "1"}).code, 0);
+}
+
+TEST_F(ProjectCli, PiecesAreNamedByNumberNameOrAddress) {
+    take("a/one.dds");
+    take("a/two.dds");
+    paint(1);
+    paint(2);
+    for (const auto& name : {std::string("2"), std::string("two"), zip + "::a/two.dds"}) {
+        const auto ran = lines(run({"plan", project, name, "--json"}).out);
+        ASSERT_EQ(ran.size(), 1u) << name;
+        EXPECT_EQ(ran[0]["pieces"].size(), 1u);
+        EXPECT_EQ(ran[0]["pieces"][0]["piece"], 2);
+    }
+    const auto unknown = run({"plan", project, "three"});
+    EXPECT_EQ(unknown.code, 2);
+    EXPECT_NE(unknown.err.find("has no piece three"), std::string::npos);
+}
+
+TEST_F(ProjectCli, BesideTheGameAndAsAPatch) {
+    const auto before = hash_of_file(zip);
+    take("a/one.dds");
+    paint(1);
+    EXPECT_EQ(run({"deliver", project, "--to", "beside"}).code, 0);
+    EXPECT_TRUE(std::filesystem::exists(game + "/override/a/one.dds"));
+    EXPECT_EQ(lines(run({"status", project, "--json"}).out)[0]["to"], "beside") << "kept, as by the window";
+    paint(1);
+    auto image = *read_png(get_file(file_of(1)), ReadLimits{});
+    image.at(20, 20) = {0, 250, 0, 255};
+    put_file(file_of(1), *write_png(image));
+    EXPECT_EQ(run({"deliver", project, "--to", "patch"}).code, 0);
+    EXPECT_TRUE(std::filesystem::exists(game + "/zz_base_patch.zip"));
+    EXPECT_EQ(run({"undo", project, "--all"}).code, 0);
+    EXPECT_FALSE(std::filesystem::exists(game + "/zz_base_patch.zip"));
+    EXPECT_FALSE(std::filesystem::exists(game + "/override/a/one.dds"));
+    EXPECT_EQ(hash_of_file(zip), before);
+}
+
+TEST_F(ProjectCli, MistakesAreSaidAndChangeNothing) {
+    const auto kept = get_file(project + "/project.json");
+    EXPECT_EQ(run({"new", project}).code, 2) << "there is one already";
+    EXPECT_EQ(run({"status", (folder / "none").string()}).code, 2);
+    EXPECT_FALSE(std::filesystem::exists(folder / "none")) << "asking makes no folder";
+    EXPECT_EQ(run({"take", project, zip}).code, 2) << "a whole archive is no texture";
+    EXPECT_NE(run({"take", project, zip + "::a/none.dds"}).code, 0);
+    EXPECT_NE(run({"take", project, zip + "::note.txt"}).code, 0);
+    EXPECT_NE(run({"add", project, (folder / "none.zip").string()}).code, 0);
+    EXPECT_EQ(run({"deliver", project}).code, 0) << "nothing to deliver is no mistake";
+    EXPECT_EQ(get_file(project + "/project.json"), kept);
+    const auto lock = lock_project(project);
+    ASSERT_TRUE(lock);
+    const auto busy = run({"take", project, zip + "::a/one.dds"});
+    EXPECT_EQ(busy.code, 4);
+    EXPECT_NE(busy.err.find("is open in another window"), std::string::npos);
+    EXPECT_EQ(run({"status", project}).code, 0) << "looking needs no lock";
+}
+
+TEST_F(ProjectCli, EncodeAndReplaceMend) {
+    const auto small = (folder / "small.png").string(), out = (folder / "out.dds").string(), vault = (folder / "v").string();
+    put_file(small, *write_png(smooth_picture(16, 16, 3)));
+    const auto address = zip + "::a/one.dds";
+    const auto refused = run_cli({"replace", address, "--with", small, "--vault", vault});
+    EXPECT_EQ(refused.code, 3);
+    EXPECT_NE(refused.err.find("--mend resize"), std::string::npos) << refused.err;
+    EXPECT_EQ(run_cli({"replace", address, "--with", small, "--vault", vault, "--mend", "all"}).code, 0);
+    EXPECT_EQ(run_cli({"encode", small, "--like", address, "--out", out, "--mend", "size,alpha"}).code, 0);
+    const auto texture = TextureFile::open(TextureKinds::standard(), get_file(out), "out.dds", ReadLimits{});
+    ASSERT_TRUE(texture);
+    EXPECT_EQ(texture->layout.desc.width, 32u);
+    EXPECT_EQ(run_cli({"encode", small, "--format", "BC1", "--out", out, "--mend", "size"}).code, 2) << "there is nothing to be like";
+}
