@@ -1,6 +1,5 @@
 # Flags every target of ours shares.
 add_library(skivet_options INTERFACE)
-target_include_directories(skivet_options INTERFACE ${CMAKE_SOURCE_DIR}/src)
 target_compile_options(skivet_options INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wno-sign-conversion
                        -Wnon-virtual-dtor -Wold-style-cast -Wimplicit-fallthrough
                        # a multiplication and an addition stay two roundings, so that every machine encodes the same bytes
@@ -24,11 +23,22 @@ if(SKIVET_SANITIZE)
   target_link_options(skivet_options INTERFACE -fsanitize=address,undefined)
 endif()
 
-# skivet_library(NAME SOURCES... LINKS targets it may include from)
-# One folder of src/, one target: a folder cannot include what it does not link.
+# skivet_expose(TARGET FOLDER): whoever links TARGET may include the files of src/FOLDER, as "FOLDER/file.h", and nothing else of src/. Each folder
+# has a place of its own with a link to it; there is no include path to src/ itself, so what is not linked is not found.
+function(skivet_expose target folder)
+  set(place ${CMAKE_BINARY_DIR}/include/${folder})
+  if(NOT EXISTS ${place}/${folder})
+    file(MAKE_DIRECTORY ${place})
+    file(CREATE_LINK ${CMAKE_SOURCE_DIR}/src/${folder} ${place}/${folder} SYMBOLIC)
+  endif()
+  target_include_directories(${target} PUBLIC ${place})
+endfunction()
+
+# skivet_library(NAME SOURCES... LINKS... PRIVATE...): one folder of src/, one target. LINKS: what it may include from, and what they may.
 function(skivet_library name)
   cmake_parse_arguments(ARG "" "" "SOURCES;LINKS;PRIVATE" ${ARGN})
   add_library(skivet_${name} STATIC ${ARG_SOURCES})
+  skivet_expose(skivet_${name} ${name})
   target_link_libraries(skivet_${name} PUBLIC skivet_options ${ARG_LINKS} PRIVATE ${ARG_PRIVATE})
   target_precompile_headers(skivet_${name} PRIVATE <algorithm> <array> <cstdint> <cstring> <functional> <memory>
                             <optional> <span> <string> <string_view> <utility> <vector>)

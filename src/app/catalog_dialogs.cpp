@@ -66,8 +66,8 @@ void show_habits(QWidget* parent, CatalogModel* model) {
     auto* row = new QHBoxLayout;
     auto* role = new QComboBox;
     role->setObjectName(QStringLiteral("habit_role"));
-    for (const auto r : all_roles)
-        if (r != Role::unsure) role->addItem(to_text(name_of(r)), int(r));
+    for (const auto& r : all_roles())
+        if (r.role != Role::unsure) role->addItem(to_text(r.name), int(r.role));
     auto* accept = new Button(QObject::tr("Means this"), Button::Look::primary);
     auto* forget = new Button(QObject::tr("Forget"), Button::Look::plain);
     row->addWidget(forget);

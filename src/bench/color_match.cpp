@@ -79,25 +79,6 @@ std::string match_profile(EditedFile& edited) {
 
 }  // namespace
 
-Result<PictureColor> color_of_png(ByteSpan file) {
-    PictureColor out;
-    const std::unique_ptr<spng_ctx, decltype(&spng_ctx_free)> context(spng_ctx_new(0), &spng_ctx_free);
-    if (!context) return fail(ErrorCode::io, "out of memory");
-    spng_set_chunk_limits(context.get(), 16u << 20, 64u << 20);
-    if (spng_set_png_buffer(context.get(), file.data(), file.size())) return fail(ErrorCode::damaged, "PNG");
-    std::uint8_t intent = 0;
-    if (spng_get_srgb(context.get(), &intent) == 0) return out;  // overrides the others
-    spng_iccp profile{};
-    if (spng_get_iccp(context.get(), &profile) == 0) {
-        const auto* begin = reinterpret_cast<const std::byte*>(profile.profile);
-        out.profile.assign(begin, begin + profile.profile_len);
-        return out;
-    }
-    double gamma = 0;
-    if (spng_get_gama(context.get(), &gamma) == 0 && gamma > 0.01 && gamma < 100 && std::abs(gamma - 1 / 2.2) > 0.004) out.gamma = gamma;
-    return out;
-}
-
 std::string match_color(EditedFile& edited) {
     if (!edited.color.profile.empty()) return match_profile(edited);
     if (edited.color.gamma == 0) return {};

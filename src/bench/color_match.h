@@ -4,9 +4,6 @@
 
 namespace skivet {
 
-/// What a PNG file states (PNG 3rd edition, section 11.3.2): nothing and sRGB mean the same here, since textures with color are sRGB.
-[[nodiscard]] Result<PictureColor> color_of_png(ByteSpan file);
-
 /// Brings the pictures of an edit from its own color space to sRGB, in 16 bits where it has them. Returns what was done, in plain words;
 /// empty when nothing had to be. A gamma of 1/2.2 counts as sRGB: that is how programs write it.
 [[nodiscard]] std::string match_color(EditedFile& edited);

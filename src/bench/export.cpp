@@ -83,13 +83,13 @@ Result<Bytes> export_exr(const TextureFile& texture, Shown what) {
 }
 
 Result<Bytes> export_dds(const TextureFile& texture) {
-    if (texture.kind->name() == "DDS") return texture.file;
+    if (dynamic_cast<const DdsKind*>(texture.kind.get())) return texture.file;
     SKIVET_TRY(const auto payload, payload_of(texture));
     return write_dds(texture.layout.desc, payload);
 }
 
 Result<Bytes> export_ktx2(const TextureFile& texture) {
-    if (texture.kind->name() == "KTX2") return texture.file;
+    if (dynamic_cast<const Ktx2Kind*>(texture.kind.get())) return texture.file;
     SKIVET_TRY(const auto payload, payload_of(texture));
     return write_ktx2(texture.layout.desc, payload);
 }

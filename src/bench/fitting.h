@@ -9,19 +9,9 @@
 
 namespace skivet {
 
-/// What a picture file says about its colors, where that is not sRGB.
-struct PictureColor {
-    double gamma = 0;  ///< exponent from light to sample; 0: not stated
-    Bytes profile;     ///< ICC; empty: none
-};
-
-/// What an edited file holds: a picture, and for texture files (DDS, KTX, KTX2) also the texture.
-struct EditedFile {
-    Image image;                         ///< level 0, as painted; of floats a view
-    std::optional<ImageF> wide;          ///< the same with 16 bits, 0…1, when the file has them
-    std::optional<ImageF> values;        ///< true values, when the file has floats
+/// What an edited file holds: a picture, and for files that keep levels (DDS, KTX, KTX2) also the texture.
+struct EditedFile : Painted {
     std::optional<TextureFile> texture;  ///< when the file carries its own format and levels
-    PictureColor color;
 };
 
 /// Reads a picture or a texture file. The name counts only for TGA, which is not known by its content. Errors say what is wrong.

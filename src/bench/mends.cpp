@@ -55,9 +55,10 @@ std::optional<Finding> offer_multiply(const FitState& s) {
     for (std::size_t i = 0; i < s.wanted.texels.size(); ++i)
         brighter += s.wanted.texels[i] != s.before.texels[i] && brighter_than_alpha(s.wanted.texels[i]);
     if (brighter == 0) return std::nullopt;
-    return found(Grade::mend, "Color is brighter than its alpha",
-                 fmt::format("The original's colors are multiplied by alpha; in {} texels the edit's are not, and the game would let them glow.",
-                             grouped(brighter)));
+    return found(
+        Grade::mend, "Color is brighter than its alpha",
+        fmt::format("The original's colors are multiplied by alpha; in {} texels the edit's are not, and the game would let them glow.",
+                    grouped(brighter)));
 }
 
 void multiply(FitState& s) {
@@ -105,7 +106,8 @@ Result<MendSet> parse_mends(std::string_view list) {
         if (!known) {
             std::string there;
             for (const auto& row : rows) there += fmt::format("{} ({}), ", row.id, row.does);
-            return fail(ErrorCode::usage, fmt::format("there is no mend \"{}\"", word), "There are: " + there + "and alpha or all for several");
+            return fail(ErrorCode::usage, fmt::format("there is no mend \"{}\"", word),
+                        "There are: " + there + "and alpha or all for several");
         }
         list = comma == std::string_view::npos ? std::string_view() : list.substr(comma + 1);
     }

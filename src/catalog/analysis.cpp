@@ -111,7 +111,7 @@ CatalogAnalysis analyze_catalog(const Catalog& catalog, std::vector<FactsPtr> fa
         const auto used = users.find(key);
         out.shared[i] = (used != users.end() && used->second.size() > 1) || in_shared_folder(item.path());
     }
-    const auto order = [](Role role) { return std::find(all_roles.begin(), all_roles.end(), role) - all_roles.begin(); };
+    const auto order = [](Role role) { return &info(role) - all_roles().data(); };
     for (auto& members : out.sets)
         std::stable_sort(members.begin(), members.end(), [&](auto a, auto b) { return order(out.roles[a]) < order(out.roles[b]); });
     out.twins = count_twins(comparables(catalog, out.facts, true));

@@ -93,7 +93,7 @@ private:
         item.stored = e.stored;
         item.method = e.method;
         item.check = e.check != 0 ? e.check : check;
-        item.kind = kind_by_name(e.path);
+        item.kind = kind_by_name(kinds_.textures, e.path);
         if (!recognize_content_ || e.size == 0) return out;
         const auto head = container.read_head(entry, head_bytes);
         if (!head) {
@@ -102,10 +102,8 @@ private:
             return out;
         }
         if (const auto kind = kinds_.textures.recognize(*head, e.path)) {
-            constexpr std::string_view pictures[] = {"PNG", "JPEG", "WebP", "TIFF", "EXR", "HDR", "BMP"};
             item.file_kind = kind->name();
-            item.kind = std::find(std::begin(pictures), std::end(pictures), item.file_kind) != std::end(pictures) ? EntryKind::image
-                                                                                                                  : EntryKind::texture;
+            item.kind = kind->traits().picture ? EntryKind::image : EntryKind::texture;
             auto layout = kind->layout(*head, e.size, kinds_.limits);
             if (!layout && head->size() < e.size)  // some headers are longer than the beginning, or stand at the end
                 if (const auto whole = container.read(entry, kinds_.limits)) layout = kind->layout(*whole, e.size, kinds_.limits);
@@ -160,13 +158,12 @@ private:
 
 }  // namespace
 
-EntryKind kind_by_name(std::string_view path) {
+EntryKind kind_by_name(const TextureKinds& kinds, std::string_view path) {
     const auto name = lower(path);
     const auto ends = [&](std::string_view ending) { return name.ends_with(ending); };
     if (ends(".glb") || ends(".gltf") || ends(".obj")) return EntryKind::mesh;
     if (ends(".zip")) return EntryKind::container;
-    if (ends(".dds")) return EntryKind::texture;
-    if (ends(".png")) return EntryKind::image;
+    if (const auto kind = kinds.by_extension(path)) return kind->traits().picture ? EntryKind::image : EntryKind::texture;
     return EntryKind::other;
 }
 

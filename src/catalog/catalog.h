@@ -16,7 +16,7 @@ struct Source {
 enum class EntryKind { texture, image, container, mesh, other };
 [[nodiscard]] std::string_view name_of(EntryKind kind);
 /// What a path alone says; nothing is read.
-[[nodiscard]] EntryKind kind_by_name(std::string_view path);
+[[nodiscard]] EntryKind kind_by_name(const TextureKinds& kinds, std::string_view path);
 
 /// One entry of one source, at any depth.
 struct CatalogItem {

@@ -14,7 +14,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-constexpr int schema_version = 2;
+constexpr int schema_version = 3;
 constexpr const char* schema =
     "CREATE TABLE source(id INTEGER PRIMARY KEY, path TEXT UNIQUE NOT NULL, fingerprint TEXT NOT NULL, items INTEGER NOT NULL, sum INTEGER "
     "NOT NULL);"
@@ -53,7 +53,7 @@ public:
         number(static_cast<std::uint64_t>(i.kind), 1);
         text(i.file_kind);
         const auto& d = i.desc;
-        number(static_cast<std::uint64_t>(d.format), 2);
+        text(info(d.format).name);  // numbers of formats move when one comes in between
         for (const auto v : {d.width, d.height, d.depth, d.mips, d.layers, d.faces}) number(v, 4);
         number(static_cast<std::uint64_t>(d.color), 1);
         number(i.size, 8);
@@ -98,10 +98,11 @@ public:
         i.kind = static_cast<EntryKind>(number(1));
         i.file_kind = text();
         auto& d = i.desc;
-        const auto format = number(2);
-        sound_ = sound_ && format < all_formats().size() + 1;
+        const auto format = text();
+        const auto known = formats_.find(format);
+        sound_ = sound_ && known != formats_.end();
         if (!sound_) return i;
-        d.format = static_cast<Format>(format);
+        d.format = known->second;
         for (auto* v : {&d.width, &d.height, &d.depth, &d.mips, &d.layers, &d.faces}) *v = static_cast<std::uint32_t>(number(4));
         d.color = static_cast<ColorSpace>(number(1));
         i.size = number(8);
@@ -124,6 +125,12 @@ public:
 private:
     ByteReader reader_;
     bool sound_ = true;
+    /// By their own names alone: other spellings are for people.
+    const std::unordered_map<std::string_view, Format> formats_ = [] {
+        std::unordered_map<std::string_view, Format> out = {{info(Format::unknown).name, Format::unknown}};
+        for (const auto& f : all_formats()) out.emplace(f.name, f.format);
+        return out;
+    }();
 };
 
 std::array<std::byte, 16> bytes_of(const ContentKey& key) {
@@ -183,6 +190,10 @@ std::string fingerprint_of(const fs::path& source) {
 
 std::string fingerprint_of(const Kinds& kinds) {
     std::string text = fmt::format("{:016x}", kinds.sheets_hash);
+    // What is built in: with another set of formats or kinds everything is listed anew.
+    for (const auto& f : all_formats()) text += fmt::format("\n{} {}", f.name, static_cast<unsigned>(f.format));
+    for (const auto& kind : kinds.textures.all()) text += fmt::format("\n{} {}", kind->name(), kind->traits().picture);
+    for (const auto& kind : kinds.containers) text += '\n' + kind->name();
     for (const auto& c : kinds.choices) text += '\n' + c.pattern + '\t' + c.kind;
     for (const auto& p : kinds.known_paths) text += '\n' + p;
     for (const auto& k : kinds.keys->all()) text += '\n' + k.name;

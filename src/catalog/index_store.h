@@ -16,7 +16,7 @@ using FactsPtr = std::shared_ptr<const PictureFacts>;
 /// What tells one state of a source from another without reading it: size, time and inode of its files (of a folder: of everything in it).
 /// Empty when it cannot be looked at.
 [[nodiscard]] std::string fingerprint_of(const std::filesystem::path& source);
-/// What recognition depends on besides: sheets, choices, known paths, names of keys.
+/// What recognition depends on besides: the formats and kinds that are built in, sheets, choices, known paths, names of keys.
 [[nodiscard]] std::string fingerprint_of(const Kinds& kinds);
 
 class IndexStore {

@@ -105,78 +105,63 @@ std::string_view folder_of(std::string_view path) {
     return slash == std::string_view::npos ? std::string_view() : path.substr(0, slash + 1);
 }
 
-/// What the pixels must not be for a name to be believed.
-bool rules_out(Role role, const PictureFacts& f, const TextureDesc& desc) {
-    const bool normals = f.normals != NormalsIn::none && f.contrast > 1;
-    const auto channels = info(desc.format).channels;
-    switch (role) {
-        case Role::normal: return !normals && !(f.normals != NormalsIn::none) && (f.gray > 0.9f || f.mean[2] + 20 < f.mean[0]);
-        case Role::base_color: return normals && f.normals == NormalsIn::rgb;
-        case Role::roughness_gloss:
-        case Role::occlusion:
-        case Role::height:
-        case Role::metalness: return channels >= 3 && normals && f.normals == NormalsIn::rgb;
-        case Role::specular:
-        case Role::emission:
-        case Role::mask: return normals && f.normals == NormalsIn::rgb;
-        default: return false;
-    }
+// What pixels say of a role. A normal map that is plainly one is nothing else.
+bool never(const PictureFacts&, const TextureDesc&) { return false; }
+bool normals_in_color(const PictureFacts& f, const TextureDesc&) { return f.contrast > 1 && f.normals == NormalsIn::rgb; }
+bool normals_in_many_channels(const PictureFacts& f, const TextureDesc& d) { return info(d.format).channels >= 3 && normals_in_color(f, d); }
+bool no_normals(const PictureFacts& f, const TextureDesc&) { return f.normals == NormalsIn::none; }
+bool far_from_normals(const PictureFacts& f, const TextureDesc&) {
+    return f.normals == NormalsIn::none && (f.gray > 0.9f || f.mean[2] + 20 < f.mean[0]);
 }
+bool like_normals(const PictureFacts& f, const TextureDesc&) {
+    return f.normals != NormalsIn::none || (f.mean[2] > 150 && f.mean[2] > f.mean[0]);
+}
+bool plain(const PictureFacts& f, const TextureDesc& d) { return f.gray > 0.8f || info(d.format).channels < 3; }
+bool mostly_dark(const PictureFacts& f, const TextureDesc&) { return f.dark > 0.4f; }
+bool nearly_gray(const PictureFacts& f, const TextureDesc&) { return f.saturation < 0.3f && f.normals == NormalsIn::none; }
+bool in_two_tones(const PictureFacts& f, const TextureDesc& d) { return plain(f, d) || f.two_tone > 0.8f || f.pure > 0.9f; }
 
-/// What one or two letters need besides.
-bool allows(Role role, const PictureFacts& f, const TextureDesc& desc) {
-    switch (role) {
-        case Role::normal: return f.normals != NormalsIn::none || (f.mean[2] > 150 && f.mean[2] > f.mean[0]);
-        case Role::base_color: return f.normals == NormalsIn::none;
-        case Role::roughness_gloss:
-        case Role::height:
-        case Role::occlusion: return f.gray > 0.8f || info(desc.format).channels < 3;
-        case Role::emission: return f.dark > 0.4f;
-        case Role::specular: return f.saturation < 0.3f && f.normals == NormalsIn::none;
-        default: return f.normals == NormalsIn::none;
-    }
-}
-
-/// What a prefix or a word in the middle needs: that the pixels look the part, since it may as well name the thing.
-bool bears_out(Role role, const PictureFacts& f, const TextureDesc& desc) {
-    const bool plain = f.gray > 0.8f || info(desc.format).channels < 3;
-    switch (role) {
-        case Role::metalness: return plain;
-        case Role::mask: return plain || f.two_tone > 0.8f || f.pure > 0.9f;
-        default: return allows(role, f, desc);
-    }
-}
+constexpr RoleRow rows[] = {
+    {Role::base_color, "base_color", "base color", '1',
+     "d c bc col color colour diff diffuse dif albedo alb base basecolor base_color tint paint", normals_in_color, no_normals, no_normals},
+    {Role::normal, "normal", "normal", '2', "n nm nrm nor norm normal normals normalmap bump bmp", far_from_normals, like_normals,
+     like_normals},
+    {Role::roughness_gloss, "roughness_gloss", "roughness, gloss", '3',
+     "r g rough roughness rgh gloss glossiness gls smooth smoothness", normals_in_many_channels, plain, plain},
+    {Role::specular, "specular", "specular", '4', "s spec specular spc shine", normals_in_color, nearly_gray, nearly_gray},
+    {Role::metalness, "metalness", "metalness", '5', "m met metal metallic metalness mtl", normals_in_many_channels, no_normals, plain},
+    {Role::occlusion, "occlusion", "occlusion", '6', "o ao occ occlusion ambient cavity", normals_in_many_channels, plain, plain},
+    {Role::emission, "emission", "emission", '7', "e em emit emission emissive glow illum selfillum lum luma", normals_in_color, mostly_dark,
+     mostly_dark},
+    {Role::height, "height", "height", '8', "h height heightmap disp displacement parallax", normals_in_many_channels, plain, plain},
+    {Role::mask, "mask", "mask", '9', "mask msk masks id team tintmask pattern", normals_in_color, no_normals, in_two_tones},
+    {Role::unsure, "unsure", "unsure", '0', "", never, no_normals, no_normals},
+};
+static_assert([] {
+    for (const auto& a : rows)
+        for (const auto& b : rows)
+            if (&a != &b && (a.role == b.role || a.key == b.key || a.token == b.token)) return false;
+    return true;
+}(), "each role, token and key once");
 
 std::string percent(float share) { return fmt::format("{:.0f} %", 100 * share); }
 
 }  // namespace
 
-std::string_view name_of(Role role) {
-    switch (role) {
-        case Role::base_color: return "base color";
-        case Role::normal: return "normal";
-        case Role::roughness_gloss: return "roughness, gloss";
-        case Role::specular: return "specular";
-        case Role::metalness: return "metalness";
-        case Role::occlusion: return "occlusion";
-        case Role::emission: return "emission";
-        case Role::height: return "height";
-        case Role::mask: return "mask";
-        default: return "unsure";
-    }
+std::span<const RoleRow> all_roles() { return rows; }
+
+const RoleRow& info(Role role) {
+    for (const auto& row : rows)
+        if (row.role == role) return row;
+    return rows[std::size(rows) - 1];
 }
 
-std::string_view token_of(Role role) {
-    switch (role) {
-        case Role::base_color: return "base_color";
-        case Role::roughness_gloss: return "roughness_gloss";
-        default: return name_of(role);
-    }
-}
+std::string_view name_of(Role role) { return info(role).name; }
+std::string_view token_of(Role role) { return info(role).token; }
 
 std::optional<Role> role_named(std::string_view token) {
-    for (const auto role : all_roles)
-        if (token_of(role) == token) return role;
+    for (const auto& row : rows)
+        if (row.token == token) return row.role;
     return std::nullopt;
 }
 
@@ -193,25 +178,17 @@ std::optional<Place> place_named(std::string_view name) {
 std::span<const RoleHabit> common_habits() {
     static const auto habits = [] {
         std::vector<RoleHabit> out;
-        const auto add = [&](Role role, std::initializer_list<const char*> words) {
-            for (const char* word : words) {
-                out.push_back({Place::suffix, word, role});
-                const std::string_view w = word;
-                if (w.size() > 1 || w == "n") out.push_back({Place::prefix, word, role});
-                if (w.size() > 2) out.push_back({Place::word, word, role});
-                if (w.size() > 3 || w == "ao") out.push_back({Place::folder, word, role});
+        for (const auto& row : rows)
+            for (auto rest = row.habits; !rest.empty();) {
+                const auto word = rest.substr(0, rest.find(' '));
+                rest.remove_prefix(std::min(rest.size(), word.size() + 1));
+                const auto add = [&](Place place) { out.push_back({place, std::string(word), row.role}); };
+                // The shorter a word, the surer its place must be.
+                add(Place::suffix);
+                if (word.size() > 1 || word == "n") add(Place::prefix);
+                if (word.size() > 2) add(Place::word);
+                if (word.size() > 3 || word == "ao") add(Place::folder);
             }
-        };
-        add(Role::base_color, {"d", "c", "bc", "col", "color", "colour", "diff", "diffuse", "dif", "albedo", "alb", "base", "basecolor",
-                               "base_color", "tint", "paint"});
-        add(Role::normal, {"n", "nm", "nrm", "nor", "norm", "normal", "normals", "normalmap", "bump", "bmp"});
-        add(Role::roughness_gloss, {"r", "g", "rough", "roughness", "rgh", "gloss", "glossiness", "gls", "smooth", "smoothness"});
-        add(Role::specular, {"s", "spec", "specular", "spc", "shine"});
-        add(Role::metalness, {"m", "met", "metal", "metallic", "metalness", "mtl"});
-        add(Role::occlusion, {"o", "ao", "occ", "occlusion", "ambient", "cavity"});
-        add(Role::emission, {"e", "em", "emit", "emission", "emissive", "glow", "illum", "selfillum", "lum", "luma"});
-        add(Role::height, {"h", "height", "heightmap", "disp", "displacement", "parallax"});
-        add(Role::mask, {"mask", "msk", "masks", "id", "team", "tintmask", "pattern"});
         return out;
     }();
     return habits;
@@ -289,9 +266,9 @@ RoleGuess guess_role(const NameParts& name, Bare bare, const PictureFacts* facts
         if (!facts) return {h.role, clear ? 0.8f : 0.5f, named};
         const auto seen = guess_by_picture(*facts, desc);
         const bool folder = h.place == Place::folder && h.word.size() > 1;
-        const bool believed = clear || folder            ? !rules_out(h.role, *facts, desc)
-                              : h.place == Place::suffix ? allows(h.role, *facts, desc)
-                                                         : bears_out(h.role, *facts, desc);
+        const bool believed = clear || folder            ? !info(h.role).ruled_out(*facts, desc)
+                              : h.place == Place::suffix ? info(h.role).allowed(*facts, desc)
+                                                         : info(h.role).borne_out(*facts, desc);
         if (believed)
             return {h.role, seen.role == h.role ? 0.98f : clear ? 0.85f : 0.7f, seen.role == h.role ? named + "; " + seen.why : named};
         // A gray picture named like a normal map is a height field.

@@ -11,10 +11,30 @@
 namespace skivet {
 
 enum class Role : std::uint8_t { unsure, base_color, normal, roughness_gloss, specular, metalness, occlusion, emission, height, mask };
-inline constexpr std::array all_roles = {Role::base_color, Role::normal,   Role::roughness_gloss, Role::specular, Role::metalness,
-                                         Role::occlusion,  Role::emission, Role::height,          Role::mask,     Role::unsure};
-[[nodiscard]] std::string_view name_of(Role role);   ///< "base color"
-[[nodiscard]] std::string_view token_of(Role role);  ///< "base_color", as files and the command line have it
+/// A role is a row of one table (roles.cpp): lists, facets, keys, habits and the project file read it.
+struct RoleRow {
+    using Test = bool (*)(const PictureFacts&, const TextureDesc&);
+    Role role;
+    std::string_view token;   ///< "base_color", as files and the command line have it
+    std::string_view name;    ///< "base color"
+    char key;                 ///< with Alt it says that a texture has this role
+    std::string_view habits;  ///< words in names that stand for it, with spaces between. Common practice, no source
+    Test ruled_out;           ///< pixels for which no name is believed
+    Test allowed;             ///< what pixels must be for one or two letters to be believed
+    Test borne_out;           ///< what they must be for a prefix or a word in the middle, since it may as well name the thing
+
+    /// Every part is needed, though a role without usual words may have none.
+    consteval RoleRow(Role which, std::string_view in_files, std::string_view words, char pressed, std::string_view in_names, Test never,
+                      Test letters, Test middle)
+        : role(which), token(in_files), name(words), key(pressed), habits(in_names), ruled_out(never), allowed(letters), borne_out(middle) {
+        if (token.empty() || name.empty() || key == 0 || !never || !letters || !middle) throw "a role needs all of its parts";
+    }
+};
+/// In the order in which they are shown, `unsure` last.
+[[nodiscard]] std::span<const RoleRow> all_roles();
+[[nodiscard]] const RoleRow& info(Role role);
+[[nodiscard]] std::string_view name_of(Role role);
+[[nodiscard]] std::string_view token_of(Role role);
 [[nodiscard]] std::optional<Role> role_named(std::string_view token);
 
 /// One way names say what a texture is for.

@@ -103,7 +103,7 @@ int list(Context& c, const ListOptions& options) {
                 put(grouped(e.size), 12, true);
                 text += "  ";
                 put(e.method, 10, false);
-                put(name_of(kind_by_name(e.path)), 33, false);
+                put(name_of(kind_by_name(c.kinds.textures, e.path)), 33, false);
                 text += path;
                 text += "::";
                 text += e.path;

@@ -61,8 +61,7 @@ Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::s
     auto original = TextureFile::open(c.kinds.textures, *current, name, c.kinds.limits);
     if (!original) return use_as_is(std::move(original).error());
     if (original->layout.damage) return use_as_is(*original->layout.damage);
-    if (their_kind && their_kind->name() == kind->name() &&
-        original->layout.direct) {  // a picture file keeps its own type, depth and tables
+    if (their_kind == kind && original->layout.direct) {  // a picture file keeps its own type, depth and tables
         SKIVET_TRY(const auto theirs, TextureFile::open(c.kinds.textures, with, given_name, c.kinds.limits));
         if (theirs.layout.damage) return use_as_is(*theirs.layout.damage);
         auto a = theirs.layout.desc, b = original->layout.desc;

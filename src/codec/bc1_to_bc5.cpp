@@ -67,9 +67,15 @@ constexpr BlockCodec channel_codec{
 
 }  // namespace
 
-const BlockCodec bc1_codec{decode_all<1, 8, decode_bc1>, nullptr, encode_bc1, nullptr};
-const BlockCodec bc2_codec{decode_all<2, 16, decode_bc2>, nullptr, encode_bc2, nullptr};
-const BlockCodec bc3_codec{decode_all<3, 16, decode_bc3>, nullptr, encode_bc3, nullptr};
+/// The larger color first, at byte `At` of a block: in BC1 that means four colors; in BC2 and BC3 it means nothing, but encoders keep it.
+template <std::size_t At>
+static bool larger_first(const std::byte* block) {
+    return load_le<std::uint16_t>(block + At) >= load_le<std::uint16_t>(block + At + 2);
+}
+
+const BlockCodec bc1_codec{decode_all<1, 8, decode_bc1>, nullptr, encode_bc1, nullptr, larger_first<0>};
+const BlockCodec bc2_codec{decode_all<2, 16, decode_bc2>, nullptr, encode_bc2, nullptr, larger_first<8>};
+const BlockCodec bc3_codec{decode_all<3, 16, decode_bc3>, nullptr, encode_bc3, nullptr, larger_first<8>};
 const BlockCodec bc4_codec = channel_codec<false, 1>;
 const BlockCodec bc4_snorm_codec = channel_codec<true, 1>;
 const BlockCodec bc5_codec = channel_codec<false, 2>;

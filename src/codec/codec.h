@@ -37,6 +37,8 @@ struct BlockCodec {
     /// nullptr: this format is read only, or written from wide texels.
     void (*encode)(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) = nullptr;
     void (*encode_wide)(const TexelF* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) = nullptr;
+    /// Whether a block is as encoders usually write it, for telling formats from bare bytes; nullptr: nothing can be told.
+    bool (*usual)(const std::byte* block) = nullptr;
 };
 
 /// The codec of a block-compressed format; nullptr for others.

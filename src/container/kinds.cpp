@@ -37,9 +37,6 @@ Status add_sheet(Kinds& kinds, const std::filesystem::path& file) {
     SKIVET_TRY(auto sheet, parse_sheet(as_text(source), file.filename().string()));
     kinds.sheets_hash = XXH3_64bits_withSeed(source.data(), source.size(), kinds.sheets_hash + 1);
     sheet.folder = file.parent_path().string();
-    if (sheet.kind == SheetKind::texture)
-        for (const auto& rule : sheet.recognize)
-            if (rule.at == 0 && rule.bytes.size() >= 2) kinds.texture_marks.push_back(rule.bytes);
     if (sheet.kind == SheetKind::wrapper) kinds.containers.push_back(sheet_wrapper_kind(std::make_shared<const Sheet>(std::move(sheet))));
     else if (sheet.kind == SheetKind::texture) kinds.textures.add(std::make_shared<SheetTextureKind>(std::move(sheet)));
     else kinds.containers.push_back(sheet_kind(std::make_shared<const Sheet>(std::move(sheet))));

@@ -44,8 +44,7 @@ struct KindChoice {
 struct Kinds {
     TextureKinds textures = TextureKinds::standard();
     std::vector<std::shared_ptr<const ContainerKind>> containers = standard_containers();
-    std::vector<Bytes> texture_marks;  ///< first bytes of the textures that sheets describe, for sifting
-    std::vector<KindChoice> choices;   ///< the first that fits wins
+    std::vector<KindChoice> choices;  ///< the first that fits wins
     std::shared_ptr<const KeyRing> keys = std::make_shared<KeyRing>();
     std::uint64_t sheets_hash = 0;         ///< of all sheets added: listings of an index hold only under the same ones
     std::vector<std::string> known_paths;  ///< paths that hashed names may stand for, besides the sheets' own dictionaries

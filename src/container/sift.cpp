@@ -5,25 +5,25 @@
 
 #include <fmt/format.h>
 
-#include "base/hash.h"
+#include "base/text.h"
 
 namespace skivet {
 namespace {
 
-// clang-format off
-constexpr std::string_view marks[] = {"DDS ", "\xABKTX", "\x89PNG", "\xFF\xD8\xFF", "RIFF", "\x1F\x8B\x08", "\x28\xB5\x2F\xFD", "\x04\x22\x4D\x18", "\xFD" "7zX", "BZh", "BM"};
-// clang-format on
+// With which streams begin: gzip, Zstandard, LZ4, xz, bzip2. Those of textures are traits of their kinds.
+constexpr std::string_view stream_marks[] = {"\x1F\x8B\x08", "\x28\xB5\x2F\xFD", "\x04\x22\x4D\x18", "\xFD\x37zX", "BZh"};
 constexpr std::size_t head_bytes = 1024, step_bytes = 1u << 20;
 
 /// Positions whose two bytes begin something.
 class Beginnings {
 public:
     explicit Beginnings(const Kinds& kinds) {
-        for (const auto mark : marks) set(mark[0], mark[1]);
+        for (const auto mark : stream_marks) set(mark[0], mark[1]);
         for (const char second : {'\x01', '\x5E', '\x9C', '\xDA'}) set('\x78', second);  // RFC 1950: a window of 32 KB, the four levels
         set('\x5D', '\0');                                                               // .lzma
-        for (const auto& mark : kinds.texture_marks)
-            if (mark.size() >= 2) set(static_cast<char>(mark[0]), static_cast<char>(mark[1]));
+        for (const auto& kind : kinds.textures.all())
+            for (const auto& mark : kind->traits().marks)
+                if (mark.size() >= 2) set(mark[0], mark[1]);
     }
     /// The first position of [at, stop] where something may begin, or stop + 1. Eight bytes behind stop must be there.
     [[nodiscard]] std::size_t next(const std::byte* data, std::size_t at, std::size_t stop) const {
@@ -46,44 +46,6 @@ private:
         pairs_[pair >> 6] |= 1ull << (pair & 63);
     }
 };
-
-/// Bytes a picture file takes, by its own structure; nothing when it does not hold.
-std::optional<std::uint64_t> picture_size(std::string_view kind, ByteSpan d) {
-    if (kind == "PNG") {  // chunks up to IEND; the first one's CRC is checked
-        if (d.size() < 33 || load_uint(d.data() + 29, 4, ByteOrder::big) != crc32(d.subspan(12, 17))) return std::nullopt;
-        for (std::size_t at = 8; at + 12 <= d.size();) {
-            const auto length = load_uint(d.data() + at, 4, ByteOrder::big);
-            if (length > d.size() - at - 12) return std::nullopt;
-            const bool end = as_text(d.subspan(at + 4, 4)) == "IEND";
-            at += 12 + static_cast<std::size_t>(length);
-            if (end) return at;
-        }
-    } else if (kind == "JPEG") {  // ITU-T T.81 B.1: segments, then scan data in which FF is followed by 00 or a restart mark
-        for (std::size_t at = 2; at + 4 <= d.size();) {
-            if (d[at] != std::byte{0xFF}) return std::nullopt;
-            const auto mark = static_cast<unsigned>(d[at + 1]);
-            const auto length = static_cast<std::size_t>(load_uint(d.data() + at + 2, 2, ByteOrder::big));
-            if (mark < 0xC0 || length < 2 || at + 2 + length > d.size()) return std::nullopt;
-            at += 2 + length;
-            if (mark != 0xDA) continue;
-            for (; at + 2 <= d.size(); ++at) {
-                if (d[at] != std::byte{0xFF}) continue;
-                const auto next = static_cast<unsigned>(d[at + 1]);
-                if (next == 0xD9) return at + 2;
-                if (next != 0 && (next < 0xD0 || next > 0xD7)) break;  // another segment of a progressive file
-            }
-        }
-    } else if (kind == "BMP" && d.size() >= 26) {
-        const auto size = load_le<std::uint32_t>(d.data() + 2), pixels = load_le<std::uint32_t>(d.data() + 10),
-                   header = load_le<std::uint32_t>(d.data() + 14);
-        const bool known = header == 12 || header == 40 || header == 52 || header == 56 || header == 64 || header == 108 || header == 124;
-        if (known && size <= d.size() && pixels >= 14 + header && pixels < size && load_le<std::uint32_t>(d.data() + 6) == 0) return size;
-    } else if (kind == "WebP" && d.size() >= 12) {
-        const auto size = load_le<std::uint32_t>(d.data() + 4) + std::uint64_t{8};
-        if (size <= d.size()) return size;
-    }
-    return std::nullopt;
-}
 
 class Sifter {
 public:
@@ -141,37 +103,21 @@ private:
         if (!kind) return std::nullopt;
         // Of a texture in several files the largest levels lie elsewhere: what follows its own bytes here is something else.
         if (const auto spread = kind->spread(head, "", limits_); !spread || !spread->siblings.empty()) return std::nullopt;
+        const auto size = kind->stated_size(rest, limits_);
+        if (!size) return std::nullopt;
+        const auto layout = kind->layout(rest.first(static_cast<std::size_t>(*size)), *size, limits_);
+        if (!layout || layout->damage || layout->surfaces.empty()) return std::nullopt;
+        const auto traits = kind->traits();
+        const auto& d = layout->desc;
         SiftHit hit;
         hit.kind = kind->name();
-        std::uint64_t size = rest.size();
-        const bool picture = hit.kind == "PNG" || hit.kind == "JPEG" || hit.kind == "WebP" || hit.kind == "BMP";
-        if (!picture && (hit.kind == "TGA" || hit.kind == "TIFF" || hit.kind == "EXR" || hit.kind == "HDR"))
-            return std::nullopt;  // where they end is not stated
-        if (picture) {
-            const auto stated = picture_size(hit.kind, rest);
-            if (!stated) return std::nullopt;
-            size = *stated;
-        }
-        const auto layout = kind->layout(rest.first(static_cast<std::size_t>(std::min<std::uint64_t>(size, rest.size()))), size, limits_);
-        if (!layout || layout->damage || layout->surfaces.empty()) return std::nullopt;
-        const auto& d = layout->desc;
-        if (!picture) {
-            size = layout->end;
-            if (layout->end == 0)
-                for (const auto& s : layout->surfaces) size = std::max(size, s.offset + s.size);
-            if (size == 0 || size > rest.size()) return std::nullopt;
-        }
-        hit.size = size;
+        if (!traits.extensions.empty()) hit.extension = traits.extensions.front();
+        hit.size = *size;
         hit.desc = d;
-        // A long signature and sizes that fit: the shorter the mark, the more the sizes must say.
-        hit.confidence = hit.kind == "PNG" ? 1.0 : hit.kind == "BMP" ? 0.6 : picture ? 0.8 : d.mips == full_mips(d) ? 0.98 : 0.9;
+        // The shorter the mark, the more the sizes must say: a whole chain of levels is no chance.
+        hit.confidence =
+            !traits.picture && d.mips > 1 && d.mips == full_mip_count(d.width, d.height) ? traits.certainty + 0.08 : traits.certainty;
         return hit;
-    }
-
-    static std::uint32_t full_mips(const TextureDesc& d) {
-        std::uint32_t count = 1;
-        for (auto side = std::max(d.width, d.height); side > 1; side /= 2) ++count;
-        return count;
     }
 
     std::optional<SiftHit> stream_at(ByteSpan rest, unsigned depth) {
@@ -195,10 +141,11 @@ private:
     }
 };
 
-std::string extension_of(const std::string& kind) {
-    std::string out;
-    for (const char c : kind) out += c == ' ' ? '-' : static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    return out == "jpeg" ? "jpg" : out;
+std::string extension_of(const SiftHit& hit) {
+    if (!hit.extension.empty()) return hit.extension;
+    auto out = lower(hit.kind);
+    std::replace(out.begin(), out.end(), ' ', '-');
+    return out;
 }
 
 class SiftedContainer final : public Container {
@@ -270,7 +217,7 @@ private:
 
     void add(const std::vector<SiftHit>& hits, std::vector<const SiftHit*>& around, const std::string& folder) {
         for (const auto& hit : hits) {
-            const auto name = fmt::format("{}0x{:08x}.{}", folder, hit.at, extension_of(hit.kind));
+            const auto name = fmt::format("{}0x{:08x}.{}", folder, hit.at, extension_of(hit));
             if (hit.packing && !hit.inside.empty()) {
                 around.push_back(&hit);
                 add(hit.inside, around, name + '/');

@@ -10,6 +10,7 @@ struct SiftHit {
     std::uint64_t at = 0;            ///< in the file, or in the unpacked stream around it
     std::uint64_t size = 0;          ///< bytes it takes there
     std::string kind;                ///< "DDS", "PNG", "zlib"
+    std::string extension;           ///< of a file with it, without a dot; empty: after the kind
     double confidence = 0;           ///< 1: a checksum over all of it holds; 0.5: only its header makes sense
     std::optional<Packing> packing;  ///< of a stream
     std::uint64_t unpacked = 0;      ///< bytes of a stream, unpacked

@@ -39,37 +39,37 @@ constexpr FormatInfo packed(Format f, std::string_view name, std::uint8_t bytes,
 // clang-format off
 constexpr FormatInfo formats[] = {
     {Format::unknown, "unknown", 1, 1, 0, 0, false, false, false, false, unorm, none, none, none, none},
-    SKIVET_BLOCK(BC1, 4, 4, 8, 4, true),
-    SKIVET_BLOCK(BC2, 4, 4, 16, 4, true),
-    SKIVET_BLOCK(BC3, 4, 4, 16, 4, true),
-    SKIVET_BLOCK(BC4, 4, 4, 8, 1, false),
+    SKIVET_BLOCK(BC1, 4, 4, 8, 4, true).ranked(1),
+    SKIVET_BLOCK(BC2, 4, 4, 16, 4, true).ranked(10),
+    SKIVET_BLOCK(BC3, 4, 4, 16, 4, true).ranked(2),
+    SKIVET_BLOCK(BC4, 4, 4, 8, 1, false).ranked(7),
     SKIVET_BLOCK(BC4_SNORM, 4, 4, 8, 1, false, snorm),
-    SKIVET_BLOCK(BC5, 4, 4, 16, 2, false),
+    SKIVET_BLOCK(BC5, 4, 4, 16, 2, false).ranked(6),
     SKIVET_BLOCK(BC5_SNORM, 4, 4, 16, 2, false, snorm),
-    SKIVET_BLOCK(BC6H, 4, 4, 16, 3, false, ufloat, true),
+    SKIVET_BLOCK(BC6H, 4, 4, 16, 3, false, ufloat, true).ranked(16),
     SKIVET_BLOCK(BC6H_SF16, 4, 4, 16, 3, false, sfloat, true),
-    SKIVET_BLOCK(BC7, 4, 4, 16, 4, true),
+    SKIVET_BLOCK(BC7, 4, 4, 16, 4, true).ranked(3),
     SKIVET_BLOCK(ETC1, 4, 4, 8, 3, false),
-    SKIVET_BLOCK(ETC2_RGB, 4, 4, 8, 3, true),
+    SKIVET_BLOCK(ETC2_RGB, 4, 4, 8, 3, true).ranked(17),
     SKIVET_BLOCK(ETC2_RGBA1, 4, 4, 8, 4, true),
-    SKIVET_BLOCK(ETC2_RGBA, 4, 4, 16, 4, true),
+    SKIVET_BLOCK(ETC2_RGBA, 4, 4, 16, 4, true).ranked(18),
     SKIVET_BLOCK(EAC_R, 4, 4, 8, 1, false, unorm, true),
     SKIVET_BLOCK(EAC_R_SNORM, 4, 4, 8, 1, false, snorm, true),
     SKIVET_BLOCK(EAC_RG, 4, 4, 16, 2, false, unorm, true),
     SKIVET_BLOCK(EAC_RG_SNORM, 4, 4, 16, 2, false, snorm, true),
-    SKIVET_ASTC(4, 4), SKIVET_ASTC(5, 4), SKIVET_ASTC(5, 5), SKIVET_ASTC(6, 5), SKIVET_ASTC(6, 6), SKIVET_ASTC(8, 5), SKIVET_ASTC(8, 6),
+    SKIVET_ASTC(4, 4).ranked(19), SKIVET_ASTC(5, 4), SKIVET_ASTC(5, 5), SKIVET_ASTC(6, 5), SKIVET_ASTC(6, 6), SKIVET_ASTC(8, 5), SKIVET_ASTC(8, 6),
     SKIVET_ASTC(8, 8), SKIVET_ASTC(10, 5), SKIVET_ASTC(10, 6), SKIVET_ASTC(10, 8), SKIVET_ASTC(10, 10), SKIVET_ASTC(12, 10), SKIVET_ASTC(12, 12),
     SKIVET_ASTC_HDR(4, 4), SKIVET_ASTC_HDR(5, 4), SKIVET_ASTC_HDR(5, 5), SKIVET_ASTC_HDR(6, 5), SKIVET_ASTC_HDR(6, 6), SKIVET_ASTC_HDR(8, 5),
     SKIVET_ASTC_HDR(8, 6), SKIVET_ASTC_HDR(8, 8), SKIVET_ASTC_HDR(10, 5), SKIVET_ASTC_HDR(10, 6), SKIVET_ASTC_HDR(10, 8),
     SKIVET_ASTC_HDR(10, 10), SKIVET_ASTC_HDR(12, 10), SKIVET_ASTC_HDR(12, 12),
-    SKIVET_ROW(RGBA8, 4, 8, unorm, true),
-    SKIVET_PACKED(BGRA8, 4, {16, 8}, {8, 8}, {0, 8}, {24, 8}, true),
+    SKIVET_ROW(RGBA8, 4, 8, unorm, true).ranked(4),
+    SKIVET_PACKED(BGRA8, 4, {16, 8}, {8, 8}, {0, 8}, {24, 8}, true).ranked(5),
     SKIVET_PACKED(RGBX8, 4, {0, 8}, {8, 8}, {16, 8}, none, true),
     SKIVET_PACKED(BGRX8, 4, {16, 8}, {8, 8}, {0, 8}, none, true),
-    SKIVET_ROW(RGB8, 3, 8, unorm, true),
+    SKIVET_ROW(RGB8, 3, 8, unorm, true).ranked(8),
     SKIVET_PACKED(BGR8, 3, {16, 8}, {8, 8}, {0, 8}, none, true),
-    SKIVET_ROW(R8, 1, 8, unorm),
-    SKIVET_ROW(RG8, 2, 8, unorm),
+    SKIVET_ROW(R8, 1, 8, unorm).ranked(9),
+    SKIVET_ROW(RG8, 2, 8, unorm).ranked(11),
     SKIVET_PACKED(A8, 1, none, none, none, {0, 8}),
     SKIVET_PACKED(L8, 1, {0, 8}, none, none, none, true, true),
     SKIVET_PACKED(LA8, 2, {0, 8}, none, none, {8, 8}, true, true),
@@ -84,15 +84,15 @@ constexpr FormatInfo formats[] = {
     SKIVET_ROW(RG8_SINT, 2, 8, sint),
     SKIVET_ROW(RGBA8_SINT, 4, 8, sint),
     SKIVET_PACKED(R3G3B2, 1, {5, 3}, {2, 3}, {0, 2}, none),
-    SKIVET_PACKED(B5G6R5, 2, {11, 5}, {5, 6}, {0, 5}, none),
+    SKIVET_PACKED(B5G6R5, 2, {11, 5}, {5, 6}, {0, 5}, none).ranked(12),
     SKIVET_PACKED(B5G5R5A1, 2, {10, 5}, {5, 5}, {0, 5}, {15, 1}),
     SKIVET_PACKED(A1B5G5R5, 2, {11, 5}, {6, 5}, {1, 5}, {0, 1}),
-    SKIVET_PACKED(BGRA4, 2, {8, 4}, {4, 4}, {0, 4}, {12, 4}),
+    SKIVET_PACKED(BGRA4, 2, {8, 4}, {4, 4}, {0, 4}, {12, 4}).ranked(13),
     SKIVET_PACKED(ABGR4, 2, {12, 4}, {8, 4}, {4, 4}, {0, 4}),
-    SKIVET_ROW(R16, 1, 16, unorm),
+    SKIVET_ROW(R16, 1, 16, unorm).ranked(15),
     SKIVET_ROW(RG16, 2, 16, unorm),
     SKIVET_ROW(RGB16, 3, 16, unorm),
-    SKIVET_ROW(RGBA16, 4, 16, unorm),
+    SKIVET_ROW(RGBA16, 4, 16, unorm).ranked(21),
     SKIVET_PACKED(L16, 2, {0, 16}, none, none, none, false, true),
     SKIVET_PACKED(LA16, 4, {0, 16}, none, none, {16, 16}, false, true),
     SKIVET_ROW(R16_SNORM, 1, 16, snorm),
@@ -104,10 +104,10 @@ constexpr FormatInfo formats[] = {
     SKIVET_ROW(R16_SINT, 1, 16, sint),
     SKIVET_ROW(RG16_SINT, 2, 16, sint),
     SKIVET_ROW(RGBA16_SINT, 4, 16, sint),
-    SKIVET_ROW(R16F, 1, 16, sfloat),
+    SKIVET_ROW(R16F, 1, 16, sfloat).ranked(20),
     SKIVET_ROW(RG16F, 2, 16, sfloat),
     SKIVET_ROW(RGB16F, 3, 16, sfloat),
-    SKIVET_ROW(RGBA16F, 4, 16, sfloat),
+    SKIVET_ROW(RGBA16F, 4, 16, sfloat).ranked(14),
     SKIVET_ROW(R32_UINT, 1, 32, uint),
     SKIVET_ROW(RG32_UINT, 2, 32, uint),
     SKIVET_ROW(RGB32_UINT, 3, 32, uint),
@@ -151,6 +151,19 @@ std::span<const FormatInfo> all_formats() { return std::span(formats).subspan(1)
 const FormatInfo& info(Format format) {
     const auto index = static_cast<std::size_t>(format);
     return formats[index < std::size(formats) ? index : 0];
+}
+
+std::vector<Format> formats_by_use() {
+    std::vector<const FormatInfo*> rows;
+    for (const auto& f : all_formats())
+        if (f.format != Format::unknown) rows.push_back(&f);
+    std::stable_sort(rows.begin(), rows.end(), [](const FormatInfo* a, const FormatInfo* b) {
+        const auto rank = [](const FormatInfo* f) { return f->common ? f->common : 256; };
+        return rank(a) < rank(b);
+    });
+    std::vector<Format> out;
+    for (const auto* f : rows) out.push_back(f->format);
+    return out;
 }
 
 std::optional<Format> format_named(std::string_view name) {

@@ -4,6 +4,7 @@
 #include <optional>
 #include <span>
 #include <string_view>
+#include <vector>
 
 namespace skivet {
 
@@ -57,10 +58,17 @@ struct FormatInfo {
     bool wide;         ///< 8 bits a channel do not hold it: decode_wide is the whole truth, decode a view of it
     Numeric numeric;
     ChannelBits red, green, blue, alpha;  ///< uncompressed only
+    std::uint8_t common = 0;              ///< 1: what games use most, 2: next to it …; 0: rare. Lists begin with the common ones
 
     [[nodiscard]] constexpr bool block_compressed() const { return block_width > 1; }
     [[nodiscard]] constexpr bool is_float() const { return numeric == Numeric::ufloat || numeric == Numeric::sfloat; }
     [[nodiscard]] constexpr bool is_integer() const { return numeric == Numeric::uint || numeric == Numeric::sint; }
+    /// The same row with a rank.
+    [[nodiscard]] constexpr FormatInfo ranked(std::uint8_t rank) const {
+        auto out = *this;
+        out.common = rank;
+        return out;
+    }
     [[nodiscard]] constexpr bool is_signed() const {
         return numeric == Numeric::snorm || numeric == Numeric::sint || numeric == Numeric::sfloat;
     }
@@ -68,6 +76,8 @@ struct FormatInfo {
 
 [[nodiscard]] std::span<const FormatInfo> all_formats();
 [[nodiscard]] const FormatInfo& info(Format format);
+/// All but `unknown`: the common ones by their rank, then the others in the order of the table.
+[[nodiscard]] std::vector<Format> formats_by_use();
 /// Case-insensitive; other common spellings are known too (DXT1, BC6H_UF16, …). nullopt when there is no such name.
 [[nodiscard]] std::optional<Format> format_named(std::string_view name);
 [[nodiscard]] constexpr bool is_astc(Format f) { return f >= Format::ASTC_4x4 && f <= Format::ASTC_12x12_HDR; }

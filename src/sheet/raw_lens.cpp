@@ -134,21 +134,23 @@ double neighbors_alike(Format format, ByteSpan data) {
 
 /// What the blocks say of themselves: 1 when they are as encoders write them.
 double plausible(Format format, ByteSpan data) {
-    const auto& f = info(format);
-    const auto n = std::min<std::size_t>(data.size() / f.block_bytes, 8192);
+    const auto* codec = block_codec(format);
+    if (!codec || !codec->usual) return 1;
+    const std::size_t size = info(format).block_bytes;
+    const auto n = std::min<std::size_t>(data.size() / size, 8192);
     std::size_t good = 0;
-    for (std::size_t i = 0; i < n; ++i) {
-        const auto* b = data.data() + i * f.block_bytes;
-        switch (format) {
-            case Format::BC1: good += load_le<std::uint16_t>(b) >= load_le<std::uint16_t>(b + 2); break;
-            // In BC2 and BC3 the order of the colors means nothing, but encoders keep that of BC1.
-            case Format::BC2:
-            case Format::BC3: good += load_le<std::uint16_t>(b + 8) >= load_le<std::uint16_t>(b + 10); break;
-            case Format::BC7: good += b[0] != std::byte{0}; break;
-            default: ++good;
-        }
-    }
+    for (std::size_t i = 0; i < n; ++i) good += codec->usual(data.data() + i * size);
     return n ? static_cast<double>(good) / static_cast<double>(n) : 0;
+}
+
+/// Formats in which the same bytes are the same picture but for the order of its colors: they cannot be told apart.
+bool same_but_for_order(const FormatInfo& a, const FormatInfo& b) {
+    const auto bits = [](const FormatInfo& f) {
+        std::array out = {f.red.bits, f.green.bits, f.blue.bits, f.alpha.bits};
+        std::sort(out.begin(), out.end());
+        return out;
+    };
+    return !a.block_compressed() && !b.block_compressed() && a.block_bytes == b.block_bytes && a.numeric == b.numeric && bits(a) == bits(b);
 }
 
 }  // namespace
@@ -245,13 +247,13 @@ std::vector<WidthGuess> suggest_widths(const Lens& lens, ByteSpan data) {
 std::vector<FormatGuess> suggest_formats(ByteSpan data, std::uint64_t offset) {
     if (offset >= data.size()) return {};
     const auto rest = data.subspan(static_cast<std::size_t>(offset));
-    // The commonest first: of equal scores the earlier one stands above.
-    constexpr Format formats[] = {Format::BC1,      Format::BC3,       Format::BC7,      Format::RGBA8, Format::BC5,
-                                  Format::BC4,      Format::RGB8,      Format::R8,       Format::BC2,   Format::RG8,
-                                  Format::B5G6R5,   Format::BGRA4,     Format::RGBA16F,  Format::R16,   Format::BC6H,
-                                  Format::ETC2_RGB, Format::ETC2_RGBA, Format::ASTC_4x4, Format::R16F,  Format::RGBA16};
     std::vector<FormatGuess> out;
-    for (const auto format : formats) {
+    // The commonest first: of equal scores the earlier one stands above. Of the rare ones nothing is said: they would only win by chance.
+    std::vector<Format> tried;
+    for (const auto format : formats_by_use()) {
+        if (info(format).common == 0) break;
+        if (std::any_of(tried.begin(), tried.end(), [&](Format other) { return same_but_for_order(info(format), info(other)); })) continue;
+        tried.push_back(format);
         const auto p = plausible(format, rest);
         const auto score = neighbors_alike(format, rest) * (p < 0.6 ? 0.3 : p);
         if (score > 0.15) out.push_back({format, score});

@@ -193,6 +193,18 @@ Result<SheetTextureKind::Plan> SheetTextureKind::plan(ByteSpan data, std::string
     return out;
 }
 
+KindTraits SheetTextureKind::traits() const {
+    KindTraits out;
+    for (const auto& rule : sheet_.recognize)
+        if (rule.at == 0 && rule.bytes.size() >= 2) out.marks.push_back(as_text(rule.bytes));
+    return out;
+}
+
+std::optional<std::uint64_t> SheetTextureKind::stated_size(ByteSpan data, const ReadLimits& limits) const {
+    const auto made = plan(data, {}, limits);
+    return made && !made->surfaces.empty() && made->end > 0 && made->end <= data.size() ? std::optional(made->end) : std::nullopt;
+}
+
 Result<TextureLayout> SheetTextureKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     SKIVET_TRY(auto made, plan(data, {}, limits));
     TextureLayout out;

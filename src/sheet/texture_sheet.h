@@ -9,6 +9,9 @@ class SheetTextureKind final : public TextureKind {
 public:
     explicit SheetTextureKind(Sheet sheet) : sheet_(std::move(sheet)) {}
     [[nodiscard]] std::string name() const override { return sheet_.name; }
+    /// Its marks are the bytes at the beginning that the sheet recognizes it by.
+    [[nodiscard]] KindTraits traits() const override;
+    [[nodiscard]] std::optional<std::uint64_t> stated_size(ByteSpan data, const ReadLimits& limits) const override;
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Spread> spread(ByteSpan data, std::string_view path, const ReadLimits& limits) const override;

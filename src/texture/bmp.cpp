@@ -211,6 +211,17 @@ Result<Image> picture_of(ByteSpan file, const Header& h) {
 
 }  // namespace
 
+KindTraits BmpKind::traits() const { return {.picture = true, .extensions = {"bmp"}, .marks = {"BM"}, .certainty = 0.6}; }
+
+std::optional<std::uint64_t> BmpKind::stated_size(ByteSpan d, const ReadLimits&) const {
+    if (d.size() < 26) return std::nullopt;
+    const auto size = load_le<std::uint32_t>(d.data() + 2), pixels = load_le<std::uint32_t>(d.data() + 10),
+               header = load_le<std::uint32_t>(d.data() + 14);
+    const bool known = header == 12 || header == 40 || header == 52 || header == 56 || header == 64 || header == 108 || header == 124;
+    if (known && size <= d.size() && pixels >= 14 + header && pixels < size && load_le<std::uint32_t>(d.data() + 6) == 0) return size;
+    return std::nullopt;
+}
+
 bool BmpKind::recognize(ByteSpan head, std::string_view) const {
     // Two letters are little to go by, so the header's size and the planes must be right too.
     if (head.size() < 30 || head[0] != std::byte{'B'} || head[1] != std::byte{'M'}) return false;

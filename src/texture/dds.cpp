@@ -108,6 +108,8 @@ std::string readable(std::uint32_t code) {
 
 }  // namespace
 
+KindTraits DdsKind::traits() const { return {.keeps_levels = true, .extensions = {"dds"}, .marks = {"DDS "}}; }
+
 bool DdsKind::recognize(ByteSpan head, std::string_view) const {
     return head.size() >= 4 && load_le<std::uint32_t>(head.data()) == four("DDS ");
 }

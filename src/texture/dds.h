@@ -7,6 +7,7 @@ namespace skivet {
 class DdsKind final : public TextureKind {
 public:
     [[nodiscard]] std::string name() const override { return "DDS"; }
+    [[nodiscard]] KindTraits traits() const override;
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
 };

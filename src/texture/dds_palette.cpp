@@ -52,6 +52,8 @@ Result<std::vector<std::uint8_t>> numbers_of(ByteSpan file, const Palette& p, co
 
 }  // namespace
 
+KindTraits DdsPaletteKind::traits() const { return {.extensions = {"dds"}, .marks = {"DDS "}}; }
+
 bool DdsPaletteKind::recognize(ByteSpan head, std::string_view path) const {
     if (head.size() < header_bytes || !DdsKind().recognize(head, path)) return false;
     const auto flags = load_le<std::uint32_t>(head.data() + flags_at), bits = load_le<std::uint32_t>(head.data() + bits_at);
@@ -82,6 +84,7 @@ Result<TextureLayout> DdsPaletteKind::layout(ByteSpan data, std::uint64_t file_s
                        fmt::format("palette and mip chain: need {} bytes, have {}", grouped(end - header_bytes),
                                    grouped(file_size - std::min<std::uint64_t>(file_size, header_bytes))),
                        "The file is cut off or its header is damaged");
+    out.end = end;
     return out;
 }
 

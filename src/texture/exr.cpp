@@ -171,6 +171,8 @@ Result<Bytes> written(ByteSpan file, Bytes texels) {
 
 }  // namespace
 
+KindTraits ExrKind::traits() const { return {.picture = true, .extensions = {"exr"}}; }
+
 bool ExrKind::recognize(ByteSpan head, std::string_view) const {
     return head.size() >= 8 && load_le<std::uint32_t>(head.data()) == 20000630;
 }

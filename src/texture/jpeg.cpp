@@ -196,6 +196,29 @@ Result<Bytes> merged(ByteSpan file, const TextureLayout& layout, const Bytes& wa
 
 }  // namespace
 
+KindTraits JpegKind::traits() const {
+    return {.picture = true, .extensions = {"jpg", "jpeg"}, .marks = {"\xFF\xD8\xFF"}, .certainty = 0.8};
+}
+
+std::optional<std::uint64_t> JpegKind::stated_size(ByteSpan d, const ReadLimits&) const {
+    // ITU-T T.81 B.1: segments, then scan data in which FF is followed by 00 or a restart mark.
+    for (std::size_t at = 2; at + 4 <= d.size();) {
+        if (d[at] != std::byte{0xFF}) return std::nullopt;
+        const auto mark = static_cast<unsigned>(d[at + 1]);
+        const auto length = static_cast<std::size_t>(load_uint(d.data() + at + 2, 2, ByteOrder::big));
+        if (mark < 0xC0 || length < 2 || at + 2 + length > d.size()) return std::nullopt;
+        at += 2 + length;
+        if (mark != 0xDA) continue;
+        for (; at + 2 <= d.size(); ++at) {
+            if (d[at] != std::byte{0xFF}) continue;
+            const auto next = static_cast<unsigned>(d[at + 1]);
+            if (next == 0xD9) return at + 2;
+            if (next != 0 && (next < 0xD0 || next > 0xD7)) break;  // another segment of a progressive file
+        }
+    }
+    return std::nullopt;
+}
+
 bool JpegKind::recognize(ByteSpan head, std::string_view) const {
     return head.size() >= 4 && head[0] == std::byte{0xFF} && head[1] == std::byte{0xD8} && head[2] == std::byte{0xFF} &&
            head[3] >= std::byte{0xC0};

@@ -78,6 +78,8 @@ std::uint64_t stored_size(Format format, std::uint32_t width, std::uint32_t heig
 
 }  // namespace
 
+KindTraits KtxKind::traits() const { return {.keeps_levels = true, .extensions = {"ktx"}, .marks = {"\xABKTX"}}; }
+
 bool KtxKind::recognize(ByteSpan head, std::string_view) const {
     return head.size() >= 12 && std::memcmp(head.data(), identifier.data(), 12) == 0;
 }

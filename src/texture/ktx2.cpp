@@ -72,6 +72,8 @@ std::uint64_t alignment(Format format, Supercompression scheme) {
 
 }  // namespace
 
+KindTraits Ktx2Kind::traits() const { return {.keeps_levels = true, .extensions = {"ktx2"}, .marks = {"\xABKTX"}}; }
+
 bool Ktx2Kind::recognize(ByteSpan head, std::string_view) const {
     return head.size() >= 12 && std::memcmp(head.data(), identifier.data(), 12) == 0;
 }

@@ -10,6 +10,7 @@ enum class Supercompression : std::uint32_t { none = 0, zstd = 2, zlib = 3 };
 class Ktx2Kind final : public TextureKind {
 public:
     [[nodiscard]] std::string name() const override { return "KTX2"; }
+    [[nodiscard]] KindTraits traits() const override;
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;

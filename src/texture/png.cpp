@@ -4,6 +4,7 @@
 #include <spng.h>
 #include <cstdlib>
 
+#include "base/hash.h"
 #include "codec/codec.h"
 #include "codec/palette.h"
 #include "texture/png_format.h"
@@ -101,6 +102,30 @@ Status for_each_chunk(ByteSpan png, const Visit& visit) {
 
 }  // namespace
 
+KindTraits PngKind::traits() const { return {.picture = true, .extensions = {"png"}, .marks = {"\x89PNG"}, .certainty = 1}; }
+
+std::optional<std::uint64_t> PngKind::stated_size(ByteSpan d, const ReadLimits&) const {
+    // Chunks up to IEND; the first one's CRC is checked.
+    if (d.size() < 33 || load_uint(d.data() + 29, 4, ByteOrder::big) != crc32(d.subspan(12, 17))) return std::nullopt;
+    for (std::size_t at = 8; at + 12 <= d.size();) {
+        const auto length = load_uint(d.data() + at, 4, ByteOrder::big);
+        if (length > d.size() - at - 12) return std::nullopt;
+        const bool end = as_text(d.subspan(at + 4, 4)) == "IEND";
+        at += 12 + static_cast<std::size_t>(length);
+        if (end) return at;
+    }
+    return std::nullopt;
+}
+
+Result<Painted> PngKind::painted(ByteSpan file, const TextureLayout&, const ReadLimits& limits) const {
+    // Read as a picture, whatever its color type: palettes and transparent colors are what they look like.
+    Painted out;
+    SKIVET_TRY(out.image, read_png(file, limits));
+    SKIVET_TRY(out.wide, read_png_wide(file, limits));
+    SKIVET_TRY(out.color, color_of_png(file));
+    return out;
+}
+
 bool PngKind::recognize(ByteSpan head, std::string_view) const { return head.size() >= 8 && std::memcmp(head.data(), signature, 8) == 0; }
 
 Result<TextureLayout> PngKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
@@ -173,6 +198,25 @@ Result<std::optional<ImageF>> read_png_wide(ByteSpan file, const ReadLimits& lim
     ImageF image(header.width, header.height);
     for (std::size_t i = 0; i < wide.size(); ++i) image.texels[i / 4][i % 4] = static_cast<float>(wide[i] / 65535.0);
     return image;
+}
+
+Result<PictureColor> color_of_png(ByteSpan file) {
+    PictureColor out;
+    const std::unique_ptr<spng_ctx, decltype(&spng_ctx_free)> context(spng_ctx_new(0), &spng_ctx_free);
+    if (!context) return fail(ErrorCode::io, "out of memory");
+    spng_set_chunk_limits(context.get(), 16u << 20, 64u << 20);
+    if (spng_set_png_buffer(context.get(), file.data(), file.size())) return fail(ErrorCode::damaged, "PNG");
+    std::uint8_t intent = 0;
+    if (spng_get_srgb(context.get(), &intent) == 0) return out;  // overrides the others
+    spng_iccp profile{};
+    if (spng_get_iccp(context.get(), &profile) == 0) {
+        const auto* begin = reinterpret_cast<const std::byte*>(profile.profile);
+        out.profile.assign(begin, begin + profile.profile_len);
+        return out;
+    }
+    double gamma = 0;
+    if (spng_get_gama(context.get(), &gamma) == 0 && gamma > 0.01 && gamma < 100 && std::abs(gamma - 1 / 2.2) > 0.004) out.gamma = gamma;
+    return out;
 }
 
 Result<Bytes> PngKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface&) const {

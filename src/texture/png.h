@@ -8,6 +8,9 @@ namespace skivet {
 class PngKind final : public TextureKind {
 public:
     [[nodiscard]] std::string name() const override { return "PNG"; }
+    [[nodiscard]] KindTraits traits() const override;
+    [[nodiscard]] std::optional<std::uint64_t> stated_size(ByteSpan data, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<Painted> painted(ByteSpan file, const TextureLayout& layout, const ReadLimits& limits) const override;
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
@@ -25,5 +28,8 @@ public:
 [[nodiscard]] Result<Bytes> write_png16(const ImageF& image, bool srgb = false);
 /// The smallest of gray, RGB and RGBA at 8 bits that holds the picture without loss. `srgb` adds an sRGB chunk.
 [[nodiscard]] Result<Bytes> write_png(const Image& image, bool srgb = false);
+
+/// What a PNG file states (PNG 3rd edition, section 11.3.2): nothing and sRGB mean the same here, since textures with color are sRGB.
+[[nodiscard]] Result<PictureColor> color_of_png(ByteSpan file);
 
 }  // namespace skivet

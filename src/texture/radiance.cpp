@@ -154,6 +154,8 @@ Rgbe to_rgbe(const std::array<float, 3>& rgb) {
     return out;
 }
 
+KindTraits RadianceKind::traits() const { return {.picture = true, .extensions = {"hdr"}}; }
+
 bool RadianceKind::recognize(ByteSpan head, std::string_view) const {
     const auto text = as_text(head.first(std::min<std::size_t>(head.size(), 11)));
     return text.starts_with("#?RADIANCE\n") || text.starts_with("#?RGBE\n");

@@ -2,7 +2,9 @@
 
 #include <fmt/format.h>
 
+#include "base/text.h"
 #include "codec/codec.h"
+#include "codec/paint_form.h"
 #include "texture/bmp.h"
 #include "texture/dds.h"
 #include "texture/dds_palette.h"
@@ -36,6 +38,30 @@ std::optional<Error> absence(const TextureLayout& layout, const Surface& surface
 }  // namespace
 
 Result<Spread> TextureKind::spread(ByteSpan, std::string_view, const ReadLimits&) const { return Spread{}; }
+
+std::optional<std::uint64_t> TextureKind::stated_size(ByteSpan data, const ReadLimits& limits) const {
+    const auto found = layout(data, data.size(), limits);
+    if (!found || found->damage || found->surfaces.empty()) return std::nullopt;
+    auto size = found->end;
+    if (size == 0 && !found->direct) return std::nullopt;
+    for (const auto& s : found->surfaces)
+        if (found->end == 0) size = std::max(size, s.offset + s.size);
+    return size > 0 && size <= data.size() ? std::optional(size) : std::nullopt;
+}
+
+Result<Painted> TextureKind::painted(ByteSpan file, const TextureLayout& layout, const ReadLimits&) const {
+    const auto* top = layout.find(0);
+    if (!top) return fail(ErrorCode::damaged, "there is no level 0");
+    const auto format = layout.desc.format;
+    Painted out;
+    SKIVET_TRY(const auto image, decode(file, layout, *top));
+    out.image = paint_form(format, image);
+    if (!traits().keeps_levels && info(format).wide) {
+        SKIVET_TRY(const auto values, decode_wide(file, layout, *top));
+        (info(format).is_float() ? out.values : out.wide) = paint_form(format, values);
+    }
+    return out;
+}
 
 Result<Bytes> TextureKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
     if (auto missing = absence(layout, surface)) return fail(std::move(*missing));
@@ -104,6 +130,17 @@ TextureKinds TextureKinds::standard() {
 std::shared_ptr<const TextureKind> TextureKinds::recognize(ByteSpan head, std::string_view path) const {
     for (const auto& kind : kinds_)
         if (kind->recognize(head, path)) return kind;
+    return nullptr;
+}
+
+std::shared_ptr<const TextureKind> TextureKinds::by_extension(std::string_view path) const {
+    const auto dot = path.rfind('.');
+    if (dot == std::string_view::npos) return nullptr;
+    const auto ending = lower(path.substr(dot + 1));
+    for (const auto& kind : kinds_) {
+        const auto known = kind->traits().extensions;
+        if (std::find(known.begin(), known.end(), ending) != known.end()) return kind;
+    }
     return nullptr;
 }
 

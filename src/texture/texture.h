@@ -69,10 +69,39 @@ struct SurfaceEdit {
     Bytes bytes;
 };
 
+/// What a kind of texture file is, beside how it is read. Whoever wants to know asks this, never for a name.
+struct KindTraits {
+    bool picture = false;                      ///< a picture file that games use, too; otherwise a file made for textures
+    bool keeps_levels = false;                 ///< an edit that comes back in it brings its own format and levels
+    std::vector<std::string> extensions = {};  ///< of its files' names, without a dot, the usual one first
+    std::vector<std::string> marks = {};       ///< with which its files begin (one of them); none: it is not sifted for
+    double certainty = 0.9;                    ///< how sure a find in unknown bytes is: the longer the mark, the surer
+};
+
+/// What a picture file says about its colors, where that is not sRGB.
+struct PictureColor {
+    double gamma = 0;  ///< exponent from light to sample; 0: not stated
+    Bytes profile;     ///< ICC; empty: none
+};
+
+/// Level 0 as somebody painted it.
+struct Painted {
+    Image image;                   ///< in paint form (codec/paint_form.h); of floats a view
+    std::optional<ImageF> wide;    ///< the same with 16 bits, 0…1, when the file has them
+    std::optional<ImageF> values;  ///< true values, when the file has floats
+    PictureColor color;
+};
+
 class TextureKind {
 public:
     virtual ~TextureKind() = default;
     [[nodiscard]] virtual std::string name() const = 0;
+    [[nodiscard]] virtual KindTraits traits() const = 0;
+    /// How many bytes a file takes that `data` begins with, by its own account; nothing when it does not say, is not whole, or is none. By
+    /// default the end of its layout, where its surfaces lie in the file as they are or the layout states it.
+    [[nodiscard]] virtual std::optional<std::uint64_t> stated_size(ByteSpan data, const ReadLimits& limits) const;
+    /// The picture an edit in this kind of file brings. Errors are those of the file.
+    [[nodiscard]] virtual Result<Painted> painted(ByteSpan file, const TextureLayout& layout, const ReadLimits& limits) const;
     /// Looks only at the first bytes (1,024 are enough for every kind) and the path.
     [[nodiscard]] virtual bool recognize(ByteSpan head, std::string_view path) const = 0;
     /// `data` may be only the beginning of a file of `file_size` bytes; enough of it must be there to read the header.
@@ -97,6 +126,9 @@ public:
     void add(std::shared_ptr<const TextureKind> kind) { kinds_.push_back(std::move(kind)); }
     /// nullptr when nothing fits.
     [[nodiscard]] std::shared_ptr<const TextureKind> recognize(ByteSpan head, std::string_view path) const;
+    /// The first one whose files' names end like this; nullptr when none does.
+    [[nodiscard]] std::shared_ptr<const TextureKind> by_extension(std::string_view path) const;
+    [[nodiscard]] const std::vector<std::shared_ptr<const TextureKind>>& all() const { return kinds_; }
 
 private:
     std::vector<std::shared_ptr<const TextureKind>> kinds_;

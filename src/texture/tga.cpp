@@ -141,6 +141,8 @@ Result<std::vector<Texel>> palette_of(ByteSpan file, const Header& h) {
 
 }  // namespace
 
+KindTraits TgaKind::traits() const { return {.picture = true, .extensions = {"tga"}}; }
+
 bool TgaKind::recognize(ByteSpan head, std::string_view path) const {
     const auto ending = path.size() >= 4 ? path.substr(path.size() - 4) : std::string_view{};
     const bool named =

@@ -200,6 +200,8 @@ std::optional<Error> cut_off(ByteSpan d) {
 
 }  // namespace
 
+KindTraits TiffKind::traits() const { return {.picture = true, .extensions = {"tif", "tiff"}}; }
+
 bool TiffKind::recognize(ByteSpan head, std::string_view) const {
     if (head.size() < 8) return false;
     const auto mark = as_text(head.first(4));

@@ -8,6 +8,7 @@ namespace skivet {
 class TiffKind final : public TextureKind {
 public:
     [[nodiscard]] std::string name() const override { return "TIFF"; }
+    [[nodiscard]] KindTraits traits() const override;
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;

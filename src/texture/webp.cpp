@@ -72,6 +72,14 @@ bool is_picture(const std::string& type) { return type == "VP8 " || type == "VP8
 
 }  // namespace
 
+KindTraits WebpKind::traits() const { return {.picture = true, .extensions = {"webp"}, .marks = {"RIFF"}, .certainty = 0.8}; }
+
+std::optional<std::uint64_t> WebpKind::stated_size(ByteSpan d, const ReadLimits&) const {
+    if (d.size() < 12) return std::nullopt;
+    const auto size = load_le<std::uint32_t>(d.data() + 4) + std::uint64_t{8};
+    return size <= d.size() ? std::optional(size) : std::nullopt;
+}
+
 bool WebpKind::recognize(ByteSpan head, std::string_view) const {
     return head.size() >= 16 && as_text(head.first(4)) == "RIFF" && as_text(head.subspan(8, 4)) == "WEBP";
 }

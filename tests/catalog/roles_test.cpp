@@ -126,7 +126,7 @@ TEST(Roles, NamesAreBelievedUnlessThePixelsRuleThemOut) {
     EXPECT_EQ(guess_role(named("horse.dds"), Bare::in_set, &gray, d).role, Role::base_color);
     EXPECT_EQ(guess_role(named("horse.dds"), Bare::alone, &gray, d).role, Role::roughness_gloss);
     EXPECT_EQ(guess_role(named("horse.dds"), Bare::alone, nullptr, d).role, Role::unsure);
-    for (const auto role : all_roles) EXPECT_EQ(role_named(token_of(role)), role);
+    for (const auto& row : all_roles()) EXPECT_EQ(role_named(row.token), row.role);
 }
 
 namespace {

@@ -14,7 +14,8 @@ void DeliveryModel::make_plan() {
     jobs_.run(
         this, tr("Planning"),
         [kinds = store_.kinds(), project = store_.project()] { return std::make_shared<DeliveryPlan>(plan_delivery(*kinds, project)); },
-        [this](std::shared_ptr<DeliveryPlan> plan) {
+        [this, request = ++requests_](std::shared_ptr<DeliveryPlan> plan) {
+            if (request != requests_) return;  // an older one that took longer
             plan_ = std::move(plan);
             auto project = store_.project();
             if (note_planned(project, *plan_)) {

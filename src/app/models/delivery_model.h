@@ -45,6 +45,7 @@ private:
     Jobs& jobs_;
     Messages& messages_;
     std::shared_ptr<const DeliveryPlan> plan_;
+    std::uint64_t requests_ = 0;  ///< for plans
     bool undoing_all_ = false;
 };
 

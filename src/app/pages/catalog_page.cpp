@@ -199,9 +199,9 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), m
                [this] { sheet_->set_card_width(sheet_->card_width() + 24); });
     add_action(tr("Smaller pictures"), QKeySequence(Qt::CTRL | Qt::Key_Minus), tr("Smaller pictures"),
                [this] { sheet_->set_card_width(sheet_->card_width() - 24); });
-    for (std::size_t i = 0; i < all_roles.size(); ++i) {
-        const auto role = all_roles[i];
-        const int key = Qt::Key_0 + int((i + 1) % 10);
+    for (const auto& row : all_roles()) {
+        const auto role = row.role;
+        const auto key = Qt::Key(row.key);  // of digits and capital letters Qt's keys are the characters
         const auto name = role == Role::unsure ? tr("as guessed") : to_text(name_of(role));
         add_action(tr("Role: %1").arg(name), QKeySequence(Qt::ALT | key), tr("Say what the chosen textures are for"),
                    [this, role] { model_->set_role(chosen(false), role); });

@@ -120,7 +120,8 @@ SourcesPage::SourcesPage(SourcesModel* model, QWidget* parent) : Page(parent), m
                            [this] { model_->record_baseline(); });
     auto* next = add_action(tr("To the catalog"), Qt::Key_Return, tr("See all textures"), [this] { emit go_to(PageId::catalog); });
 
-    keys_ = add_action(tr("Keys…"), Qt::Key_K, tr("Passwords and keys for encrypted archives"), [this] { show_keys(this, &model_->store()); });
+    keys_ =
+        add_action(tr("Keys…"), Qt::Key_K, tr("Passwords and keys for encrypted archives"), [this] { show_keys(this, &model_->store()); });
     kinds_ = add_action(tr("Taken for…"), Qt::Key_T, tr("What the source is taken for, and why; choose another kind"), [this] {
         if (current_source() >= 0) show_kinds(this, model_, std::size_t(current_source()));
     });

@@ -17,13 +17,7 @@ QString text_of(std::string_view v) { return QString::fromUtf8(v.data(), qsizety
 
 /// Formats to step through, those that games use most first.
 const std::vector<Format>& lens_formats() {
-    static const std::vector<Format> formats = [] {
-        std::vector<Format> out = {Format::BC1, Format::BC3, Format::BC7, Format::RGBA8, Format::BGRA8, Format::RGB8,
-                                   Format::R8,  Format::BC4, Format::BC5, Format::BC2,   Format::BC6H};
-        for (const auto& f : all_formats())
-            if (f.format != Format::unknown && std::find(out.begin(), out.end(), f.format) == out.end()) out.push_back(f.format);
-        return out;
-    }();
+    static const auto formats = formats_by_use();
     return formats;
 }
 
