@@ -94,13 +94,15 @@ Status write_file(const fs::path& path, ByteSpan data, WriteHow how) {
     // error.
     Fresh fresh(folder);
     if (!fresh.open()) return failed();
+    // Before there is anything in it.
+    if (how.secret && ::fchmod(fresh.descriptor(), 0600) != 0) return failed();
     while (!data.empty()) {
         const auto wrote = ::write(fresh.descriptor(), data.data(), std::min<std::size_t>(data.size(), 1u << 30));
         if (wrote < 0 && errno == EINTR) continue;
         if (wrote < 0) return failed();
         data = data.subspan(static_cast<std::size_t>(wrote));
     }
-    if (exists && ::fchmod(fresh.descriptor(), info.st_mode & 07777) != 0) return failed();
+    if (exists && !how.secret && ::fchmod(fresh.descriptor(), info.st_mode & 07777) != 0) return failed();
     if (how.sync && ::fsync(fresh.descriptor()) != 0) return failed();
     if (fresh.finish(target, how.replace)) return {};
     if (errno == EEXIST && !how.replace) return fail(ErrorCode::usage, path.string() + " is there already", "Choose another name");

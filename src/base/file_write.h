@@ -9,6 +9,7 @@ struct WriteHow {
     bool make_folders = true;  ///< folders on the way are made; otherwise a missing one is the error `missing`
     bool replace = true;       ///< a file that is there is replaced; otherwise it is the error `usage`
     bool sync = false;         ///< on the disk before the old content is let go
+    bool secret = false;       ///< readable by its owner only, also where the file that is replaced was not
 };
 
 /// Writes a file of our own (never a game file: those go through delivery) without a name and gives it its name when it is whole, so that a

@@ -1,10 +1,6 @@
 #include "base/keys.h"
 
-#include <fcntl.h>
 #include <fmt/format.h>
-#include <sys/stat.h>
-#include <unistd.h>
-#include <cerrno>
 
 #include "base/file_write.h"
 #include "base/hash.h"
@@ -103,21 +99,7 @@ Result<KeyRing> load_keys(const std::filesystem::path& file) {
 Status save_keys(const KeyRing& keys, const std::filesystem::path& file) {
     std::string text;
     for (const auto& k : keys.all()) text += k.name + '=' + to_hex(k.bytes) + '\n';
-    auto temporary = file;
-    temporary += ".part";
-    ::unlink(temporary.c_str());
-    const int descriptor = ::open(temporary.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0600);
-    if (descriptor < 0) return fail_errno(errno, "cannot write " + file.string());
-    (void)::fchmod(descriptor, 0600);
-    const auto wrote = ::write(descriptor, text.data(), text.size());
-    const int error_number = errno;
-    const bool closed = ::close(descriptor) == 0;
-    if (wrote != static_cast<ssize_t>(text.size()) || !closed || ::rename(temporary.c_str(), file.c_str()) != 0) {
-        const int why = wrote < 0 ? error_number : wrote != static_cast<ssize_t>(text.size()) ? ENOSPC : errno;
-        ::unlink(temporary.c_str());
-        return fail_errno(why, "cannot write " + file.string());
-    }
-    return {};
+    return write_file(file, as_bytes(text), {.make_folders = false, .secret = true});
 }
 
 }  // namespace skivet

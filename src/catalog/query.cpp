@@ -329,7 +329,8 @@ Result<CatalogAnswer> QueryTable::ask(const CatalogQuery& query, const CancelTok
         }
         if (static_cast<Facet>(f) == Facet::role) {
             const auto order = [](const std::string& name) {
-                return std::find_if(all_roles().begin(), all_roles().end(), [&](const RoleRow& r) { return r.name == name; }) - all_roles().begin();
+                return std::find_if(all_roles().begin(), all_roles().end(), [&](const RoleRow& r) { return r.name == name; }) -
+                       all_roles().begin();
             };
             std::sort(list.begin(), list.end(), [&](const auto& a, const auto& b) { return order(a.first) < order(b.first); });
         } else if (static_cast<Facet>(f) == Facet::size) {

@@ -108,7 +108,9 @@ std::string_view folder_of(std::string_view path) {
 // What pixels say of a role. A normal map that is plainly one is nothing else.
 bool never(const PictureFacts&, const TextureDesc&) { return false; }
 bool normals_in_color(const PictureFacts& f, const TextureDesc&) { return f.contrast > 1 && f.normals == NormalsIn::rgb; }
-bool normals_in_many_channels(const PictureFacts& f, const TextureDesc& d) { return info(d.format).channels >= 3 && normals_in_color(f, d); }
+bool normals_in_many_channels(const PictureFacts& f, const TextureDesc& d) {
+    return info(d.format).channels >= 3 && normals_in_color(f, d);
+}
 bool no_normals(const PictureFacts& f, const TextureDesc&) { return f.normals == NormalsIn::none; }
 bool far_from_normals(const PictureFacts& f, const TextureDesc&) {
     return f.normals == NormalsIn::none && (f.gray > 0.9f || f.mean[2] + 20 < f.mean[0]);
@@ -126,23 +128,25 @@ constexpr RoleRow rows[] = {
      "d c bc col color colour diff diffuse dif albedo alb base basecolor base_color tint paint", normals_in_color, no_normals, no_normals},
     {Role::normal, "normal", "normal", '2', "n nm nrm nor norm normal normals normalmap bump bmp", far_from_normals, like_normals,
      like_normals},
-    {Role::roughness_gloss, "roughness_gloss", "roughness, gloss", '3',
-     "r g rough roughness rgh gloss glossiness gls smooth smoothness", normals_in_many_channels, plain, plain},
+    {Role::roughness_gloss, "roughness_gloss", "roughness, gloss", '3', "r g rough roughness rgh gloss glossiness gls smooth smoothness",
+     normals_in_many_channels, plain, plain},
     {Role::specular, "specular", "specular", '4', "s spec specular spc shine", normals_in_color, nearly_gray, nearly_gray},
     {Role::metalness, "metalness", "metalness", '5', "m met metal metallic metalness mtl", normals_in_many_channels, no_normals, plain},
     {Role::occlusion, "occlusion", "occlusion", '6', "o ao occ occlusion ambient cavity", normals_in_many_channels, plain, plain},
-    {Role::emission, "emission", "emission", '7', "e em emit emission emissive glow illum selfillum lum luma", normals_in_color, mostly_dark,
-     mostly_dark},
+    {Role::emission, "emission", "emission", '7', "e em emit emission emissive glow illum selfillum lum luma", normals_in_color,
+     mostly_dark, mostly_dark},
     {Role::height, "height", "height", '8', "h height heightmap disp displacement parallax", normals_in_many_channels, plain, plain},
     {Role::mask, "mask", "mask", '9', "mask msk masks id team tintmask pattern", normals_in_color, no_normals, in_two_tones},
     {Role::unsure, "unsure", "unsure", '0', "", never, no_normals, no_normals},
 };
-static_assert([] {
-    for (const auto& a : rows)
-        for (const auto& b : rows)
-            if (&a != &b && (a.role == b.role || a.key == b.key || a.token == b.token)) return false;
-    return true;
-}(), "each role, token and key once");
+static_assert(
+    [] {
+        for (const auto& a : rows)
+            for (const auto& b : rows)
+                if (&a != &b && (a.role == b.role || a.key == b.key || a.token == b.token)) return false;
+        return true;
+    }(),
+    "each role, token and key once");
 
 std::string percent(float share) { return fmt::format("{:.0f} %", 100 * share); }
 

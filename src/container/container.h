@@ -38,7 +38,6 @@ public:
     [[nodiscard]] virtual std::string kind() const = 0;
     /// How it was recognized, in words.
     [[nodiscard]] const std::string& recognized_by() const { return recognized_by_; }
-    void set_recognized_by(std::string reason) { recognized_by_ = std::move(reason); }
     [[nodiscard]] const std::vector<Entry>& entries() const { return entries_; }
     /// Index of the entry with this path; the last one when a path occurs twice, as most readers take it. The first call takes time in
     /// proportion to the entries, later ones do not.

@@ -1,99 +1,18 @@
 #include "app/pages/sources_page.h"
 
-#include <QDropEvent>
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QMenu>
-#include <QPainter>
-#include <QStyledItemDelegate>
 
 #include "app/dialogs.h"
+#include "app/pages/source_list.h"
 #include "app/theme/theme.h"
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
 #include "app/workshop/sift_window.h"
 
 namespace skivet::app {
-namespace {
-
-enum Role { SourceIndex = Qt::UserRole, About, Count, Status, Bad };
-
-class SourceDelegate : public QStyledItemDelegate {
-public:
-    using QStyledItemDelegate::QStyledItemDelegate;
-    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {200, 62}; }
-    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
-        const auto& c = colors();
-        p->save();
-        p->setRenderHint(QPainter::Antialiasing);
-        const QRectF box = QRectF(option.rect).adjusted(1, 1, -1, -7);
-        const bool on = option.state & QStyle::State_Selected;
-        p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
-        p->setBrush(c.card);
-        p->drawRoundedRect(box, 3, 3);
-        p->setFont(number_font(16));
-        p->setPen(c.soft);
-        p->drawText(QRectF(box.x() + 10, box.y(), 28, box.height()), Qt::AlignCenter, QString::number(index.data(SourceIndex).toInt() + 1));
-        const bool bad = index.data(Bad).toBool();
-        const auto count = index.data(Count).toString(), status = index.data(Status).toString();
-        const QRectF text = box.adjusted(46, 7, -12, -6);
-        p->setFont(text_font(12));
-        const int right = std::max(p->fontMetrics().horizontalAdvance(count), p->fontMetrics().horizontalAdvance(status) + 24);
-        p->setPen(c.ink);
-        p->drawText(text, int(Qt::AlignTop | Qt::AlignRight), count);
-        p->setPen(bad ? c.accent : c.soft);
-        p->drawText(text.adjusted(0, 0, -24, 0), int(Qt::AlignBottom | Qt::AlignRight), status);
-        p->setPen(c.soft);
-        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft),
-                    p->fontMetrics().elidedText(index.data(About).toString(), Qt::ElideRight, int(text.width()) - right - 8));
-        p->setFont(text_font(14, true));
-        p->setPen(c.ink);
-        p->drawText(text, int(Qt::AlignTop | Qt::AlignLeft),
-                    p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width()) - right - 8));
-        const QPointF glyph(text.right() - 7, text.bottom() - 8);
-        if (bad) draw_warning(*p, glyph);
-        else
-            draw_state(*p, glyph,
-                       status.startsWith(QObject::tr("changed")) ? PieceState::changed
-                       : status == QObject::tr("switched off")   ? PieceState::gone_stale
-                       : status == QObject::tr("added later")    ? PieceState::on_the_bench
-                                                                 : PieceState::fits);
-        p->restore();
-    }
-};
-
-/// A list whose rows are dragged to another place.
-class OrderList : public QListView {
-public:
-    std::function<void(int from, int to)> moved;
-    OrderList() {
-        setDragEnabled(true);
-        setAcceptDrops(true);
-        setDropIndicatorShown(true);
-        setDragDropMode(QAbstractItemView::InternalMove);
-    }
-
-protected:
-    void dropEvent(QDropEvent* event) override {
-        if (event->source() != this) return event->ignore();
-        const int from = currentIndex().row();
-        const auto over = indexAt(event->position().toPoint());
-        int to = over.isValid() ? over.row() : model()->rowCount() - 1;
-        // Below its middle it goes behind the row, above it before.
-        if (over.isValid()) {
-            const bool below = event->position().y() > visualRect(over).center().y();
-            if (to < from && below) ++to;
-            if (to > from && !below) --to;
-        }
-        event->setDropAction(Qt::IgnoreAction);  // the model moves it, the model follows
-        event->accept();
-        if (from >= 0 && from != to && moved) moved(from, to);
-    }
-};
-
-}  // namespace
-
 SourcesPage::SourcesPage(SourcesModel* model, QWidget* parent) : Page(parent), model_(model) {
     auto* add = add_action(tr("Add archives…"), Qt::Key_A, tr("Add archives of the game"), [this] { add_archives(); });
     auto* add_dir = add_action(tr("Add a folder…"), Qt::Key_F, tr("Add a folder with textures or loose files"), [this] { add_folder(); });
