@@ -114,6 +114,15 @@ Result<MendSet> parse_mends(std::string_view list) {
     return out;
 }
 
+std::string mend_words() {
+    std::string ids, groups;
+    for (const auto& row : rows) {
+        ids += fmt::format("{}{}", ids.empty() ? "" : ", ", row.id);
+        if (groups.find(row.group) == std::string::npos) groups += fmt::format("{}{}", groups.empty() ? "" : ", ", row.group);
+    }
+    return fmt::format("{}; or all that are about {}; or all", ids, groups);
+}
+
 std::vector<std::string> ids_of(const MendSet& mends) {
     std::vector<std::string> out;
     for (const auto& row : rows)

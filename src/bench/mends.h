@@ -69,6 +69,8 @@ struct MendRow {
 [[nodiscard]] std::optional<Mend> mend_named(std::string_view id);
 /// "resize,alpha": ids, groups, or "all". Error `usage` says what there is.
 [[nodiscard]] Result<MendSet> parse_mends(std::string_view list);
+/// What parse_mends reads, for help texts: "resize, restore_alpha, …; size, alpha, … for all about it; or all".
+[[nodiscard]] std::string mend_words();
 /// Their ids.
 [[nodiscard]] std::vector<std::string> ids_of(const MendSet& mends);
 

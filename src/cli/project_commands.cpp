@@ -67,6 +67,7 @@ Result<Open> open(Context& c, const fs::path& folder, OpenWish wish = {}) {
     std::error_code code;
     if (!fs::exists(folder / "project.json", code)) return fail(no_project(folder));
     wish.folder = fs::absolute(folder).lexically_normal();
+    wish.cancel = c.cancel;
     PosixFiles files;
     const Writing writing(c);  // what a crash left is put right
     if (!writing.may()) return fail(c.cancel.check().error());
@@ -435,9 +436,7 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
         ->capture_default_str();
     with_pieces(add("fit", "See what the game will get of the edits", project_fit));
     sub = add("mend", "Make the repairs that are offered, and fit again", project_mend);
-    sub->add_option("--do", options.mends, "Which: resize, restore_alpha, drop_alpha, premultiply, or alpha, or all")
-        ->required()
-        ->type_name("LIST");
+    sub->add_option("--do", options.mends, "Which, with commas between: " + mend_words())->required()->type_name("LIST");
     with_pieces(sub);
     sub = add("plan", "What a delivery would write", project_plan);
     with_route(sub);

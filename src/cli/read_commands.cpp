@@ -3,6 +3,7 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 #include <ostream>
+#include <unordered_map>
 
 #include "base/file_write.h"
 #include "base/hash.h"
@@ -95,6 +96,14 @@ int list(Context& c, const ListOptions& options) {
         for (const auto& source : sources) {
             if (!source.container) continue;
             const auto path = source.path.string();
+            // There may be a million names, but not many endings.
+            std::unordered_map<std::string_view, EntryKind> kinds;
+            const auto kind_of = [&](std::string_view name) {
+                const auto ending = name.substr(std::min(name.size(), name.rfind('.')));
+                const auto found = kinds.find(ending);
+                if (found != kinds.end()) return found->second;
+                return kinds[ending] = kind_by_name(c.kinds.textures, ending);
+            };
             for (const auto& e : source.container->entries()) {
                 if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
                 if (!c.out) return 4;  // nobody reads on; `run` says so
@@ -103,7 +112,7 @@ int list(Context& c, const ListOptions& options) {
                 put(grouped(e.size), 12, true);
                 text += "  ";
                 put(e.method, 10, false);
-                put(name_of(kind_by_name(c.kinds.textures, e.path)), 33, false);
+                put(name_of(kind_of(e.path)), 33, false);
                 text += path;
                 text += "::";
                 text += e.path;

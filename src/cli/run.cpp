@@ -7,6 +7,7 @@
 #include <sstream>
 
 #include "base/file_write.h"
+#include "bench/mends.h"
 #include "cli/commands.h"
 #include "cli/project_commands.h"
 #include "container/sheet_folders.h"
@@ -142,8 +143,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     auto* like =
         sub->add_option("--like", encode_options.like, "Take everything from this texture, unchanged blocks included")->excludes(format);
     format->excludes(like);
-    sub->add_option("--mend", encode_options.mends,
-                    "Repairs that are made where they are due: resize, restore_alpha, drop_alpha, premultiply, or alpha, or all")
+    sub->add_option("--mend", encode_options.mends, "Repairs that are made where they are due, with commas between: " + mend_words())
         ->type_name("LIST")
         ->needs(like);
     sub->add_option("--mips", encode_options.mips, "full, none or a number")->capture_default_str();
@@ -168,8 +168,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--with", replace_options.with)->required()->type_name("FILE");
     sub->add_flag("--dry-run", replace_options.dry_run, "Only show what would be written");
     auto* as_is = sub->add_flag("--as-is", replace_options.as_is, "Put the file in without fitting it");
-    sub->add_option("--mend", replace_options.mends,
-                    "Repairs that are made where they are due: resize, restore_alpha, drop_alpha, premultiply, or alpha, or all")
+    sub->add_option("--mend", replace_options.mends, "Repairs that are made where they are due, with commas between: " + mend_words())
         ->type_name("LIST")
         ->excludes(as_is);
     auto* beside =

@@ -144,13 +144,31 @@ std::shared_ptr<const TextureKind> TextureKinds::by_extension(std::string_view p
     return nullptr;
 }
 
+namespace {
+
+/// The kinds by name, once each, and that sheets describe more.
+std::string what_is_read(const TextureKinds& kinds) {
+    std::string files, pictures;
+    std::vector<std::string> named;
+    for (const auto& kind : kinds.all()) {
+        const auto traits = kind->traits();
+        // Of two kinds for one sort of file the name of one is enough; sheets have no extensions.
+        if (traits.extensions.empty() || std::find(named.begin(), named.end(), traits.extensions.front()) != named.end()) continue;
+        named.push_back(traits.extensions.front());
+        auto& list = traits.picture ? pictures : files;
+        auto name = traits.extensions.front();
+        std::transform(name.begin(), name.end(), name.begin(), [](unsigned char c) { return static_cast<char>(std::toupper(c)); });
+        list += fmt::format("{}{}", list.empty() ? "" : ", ", name);
+    }
+    return fmt::format("Texture files ({}), pictures ({}) and what a texture sheet describes are read", files, pictures);
+}
+
+}  // namespace
+
 Result<TextureFile> TextureFile::open(const TextureKinds& kinds, Bytes file, std::string_view path, const ReadLimits& limits) {
     TextureFile out;
     out.kind = kinds.recognize(file, path);
-    if (!out.kind)
-        return fail(ErrorCode::unsupported, "this is no texture we know",
-                    "Texture files (DDS, KTX, KTX2), pictures (PNG, TGA, BMP, JPEG, WebP, TIFF, OpenEXR, HDR) and what a texture sheet "
-                    "describes are read");
+    if (!out.kind) return fail(ErrorCode::unsupported, "this is no texture we know", what_is_read(kinds));
     auto layout = out.kind->layout(file, file.size(), limits);
     if (!layout) return fail(std::move(layout).error().within(out.kind->name()));
     out.layout = std::move(*layout);

@@ -62,6 +62,7 @@ Result<OpenedProject> open_for_work(const Kinds& shipped, const OpenWish& wish, 
     for (const auto& source : wish.more_sources)
         if (std::find(project.sources.begin(), project.sources.end(), source) == project.sources.end()) project.sources.push_back(source);
     for (auto& piece : project.pieces) {
+        SKIVET_CHECK(wish.cancel.check());
         piece = look_at_piece(project, piece, now);
         if (auto checked = check_source(*out.kinds, piece)) piece = std::move(*checked);
     }

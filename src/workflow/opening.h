@@ -14,6 +14,7 @@ struct OpenWish {
     std::vector<std::filesystem::path> more_sources;  ///< added to the list, in order, where they are not in it
     std::vector<std::string> play;                    ///< how the game is started; empty: as it was
     bool locked = false;                              ///< the caller holds the project's lock already
+    CancelToken cancel = {};                          ///< heeded between two pieces
 };
 
 /// A project that is open. `problems` hold nothing up: each says what cannot be used (keys, a sheet, the index, the baseline).

@@ -286,6 +286,7 @@ TEST(Mends, EveryRowHasAnIdThatIsReadBackAndAGroup) {
         EXPECT_EQ(ids_of(*one), std::vector{std::string(row.id)});
         EXPECT_TRUE(parse_mends(row.group)->has(row.mend));
         all.add(row.mend);
+        EXPECT_NE(mend_words().find(row.id), std::string::npos);
     }
     EXPECT_EQ(*parse_mends("all"), all);
     EXPECT_EQ(ids_of(*parse_mends("premultiply,resize")), (std::vector<std::string>{"resize", "premultiply"}));

@@ -342,3 +342,17 @@ TEST_F(Workflow, CompactingIsAPlanWithItsCheck) {
     EXPECT_LT(std::filesystem::file_size(zip), size);
     EXPECT_TRUE(plan_compacting(*o.kinds, zip, *open_source(*o.kinds, zip))->plan.empty());
 }
+
+TEST_F(Workflow, OpeningIsEndedBetweenTwoPieces) {
+    {
+        auto o = open();
+        take(o, {{zip, {"a/one.dds"}}, {zip, {"a/two.dds"}}});
+        ASSERT_TRUE(save_project(o.project));
+    }
+    OpenWish wish{folder / "project", game, {}, {}};
+    wish.cancel.cancel();
+    const auto opened = open_for_work(shipped, wish, files, 1);
+    ASSERT_FALSE(opened);
+    EXPECT_EQ(opened.error().code, ErrorCode::canceled);
+    EXPECT_TRUE(lock_project(folder / "project")) << "and is free again";
+}

@@ -39,6 +39,7 @@ void ProjectStore::set_history(std::vector<Journal> history) {
 
 void ProjectStore::open(OpenWish wish) {
     wish_ = wish;
+    wish.cancel = jobs_.ending();
     wish.locked = lock_ && project_.folder == wish.folder;
     struct Answer {
         Result<OpenedProject> opened;

@@ -8,6 +8,7 @@
 #include <QUrl>
 
 #include "app/theme/theme.h"
+#include "app/widgets/row_frame.h"
 
 namespace skivet::app {
 namespace {
@@ -54,12 +55,7 @@ public:
         const auto& piece = *there;
         const auto& c = colors();
         p->save();
-        p->setRenderHint(QPainter::Antialiasing);
-        const QRectF box = QRectF(option.rect).adjusted(1, 1, -1, -8);
-        const bool on = option.state & QStyle::State_Selected;
-        p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
-        p->setBrush(c.card);
-        p->drawRoundedRect(box, 3, 3);
+        const auto box = draw_row_frame(*p, option, 8);
         draw_in_well(*p, QRectF(box.x() + 9, box.y() + 8, 73, 73), model_->picture(piece.id, false), 5);
         p->setPen(c.soft);
         p->setFont(text_font(18));

@@ -4,18 +4,14 @@
 #include <QPainter>
 
 #include "app/theme/theme.h"
+#include "app/widgets/row_frame.h"
 
 namespace skivet::app {
 
 void SourceDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const {
     const auto& c = colors();
     p->save();
-    p->setRenderHint(QPainter::Antialiasing);
-    const QRectF box = QRectF(option.rect).adjusted(1, 1, -1, -7);
-    const bool on = option.state & QStyle::State_Selected;
-    p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
-    p->setBrush(c.card);
-    p->drawRoundedRect(box, 3, 3);
+    const auto box = draw_row_frame(*p, option, 7);
     p->setFont(number_font(16));
     p->setPen(c.soft);
     p->drawText(QRectF(box.x() + 10, box.y(), 28, box.height()), Qt::AlignCenter, QString::number(index.data(SourceIndex).toInt() + 1));

@@ -11,6 +11,7 @@
 #include "app/theme/theme.h"
 #include "app/widgets/button.h"
 #include "app/widgets/helpers.h"
+#include "app/widgets/row_frame.h"
 
 namespace skivet::app {
 namespace {
@@ -26,12 +27,7 @@ public:
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const auto& c = colors();
         p->save();
-        p->setRenderHint(QPainter::Antialiasing);
-        const QRectF box = QRectF(option.rect).adjusted(1, 1, -1, -5);
-        const bool on = option.state & QStyle::State_Selected;
-        p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
-        p->setBrush(c.card);
-        p->drawRoundedRect(box, 3, 3);
+        const auto box = draw_row_frame(*p, option, 5);
         const QRectF well(box.x() + 6, box.y() + 5, 46, box.height() - 10);
         const auto picture = index.data(Picture).value<QImage>();
         if (!picture.isNull()) draw_in_well(*p, well, picture, 2);
