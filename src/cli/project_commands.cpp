@@ -30,14 +30,13 @@ struct Looked {
     Kinds kinds;
 };
 
-Kinds kinds_with_own(const Context& c, const Project& project, const KeyRing& keys) {
-    std::vector<Error> errors;
-    auto ring = std::make_shared<KeyRing>(keys);
+/// The project's kinds with what this call says besides: --key, --kind and --paths.
+Kinds with_own(const Context& c, Kinds kinds) {
+    auto ring = std::make_shared<KeyRing>(*kinds.keys);
     for (const auto& key : c.kinds.keys->all()) ring->add(key);
-    auto kinds = *kinds_of(c.kinds, project, ring, errors);
+    kinds.keys = std::move(ring);
     kinds.choices.insert(kinds.choices.begin(), c.kinds.choices.begin(), c.kinds.choices.end());
     kinds.known_paths.insert(kinds.known_paths.end(), c.kinds.known_paths.begin(), c.kinds.known_paths.end());
-    for (const auto& error : errors) c.failed(error);
     return kinds;
 }
 
@@ -48,8 +47,11 @@ Result<Looked> look(Context& c, const fs::path& folder) {
     SKIVET_TRY(out.project, open_project(fs::absolute(folder).lexically_normal()));
     auto keys = load_keys(out.project.keys());
     if (!keys) c.failed(keys.error());
-    out.kinds = kinds_with_own(c, out.project, keys.value_or(KeyRing{}));
+    std::vector<Error> errors;
+    out.kinds = with_own(c, *kinds_of(c.kinds, out.project, std::make_shared<KeyRing>(keys.value_or(KeyRing{})), errors));
+    for (const auto& error : errors) c.failed(error);
     for (auto& piece : out.project.pieces) {
+        SKIVET_CHECK(c.cancel.check());
         piece = look_at_piece(out.project, piece, now());
         if (auto checked = check_source(out.kinds, piece)) piece = std::move(*checked);
     }
@@ -77,7 +79,7 @@ Result<Open> open(Context& c, const fs::path& folder, OpenWish wish = {}) {
         c.err << fmt::format("skivet-cli: \"{}\" was cut short; the old bytes are back\n", journal.title);
     for (const auto* list : {&out.opened.recovered.set_aside, &out.opened.recovered.waiting, &out.opened.problems})
         for (const auto& error : *list) c.err << "skivet-cli: " << error.message() << '\n';
-    out.kinds = kinds_with_own(c, out.project(), out.opened.keys);
+    out.kinds = with_own(c, *out.opened.kinds);  // what of its sheets is not sound was said above
     return out;
 }
 

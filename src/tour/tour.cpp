@@ -95,6 +95,15 @@ std::size_t Tour::source_named(std::string_view name) const {
     return 0;
 }
 
+std::vector<std::size_t> Tour::textures_called(std::string_view name) const {
+    std::vector<std::size_t> out;
+    const auto snapshot = models_->catalog.snapshot();
+    const auto& items = snapshot->catalog.items;
+    for (std::size_t i = 0; i < items.size(); ++i)
+        if (const auto called = items[i].name(); items[i].is_texture() && called == name) out.push_back(i);
+    return out;
+}
+
 void Tour::step() {
     const auto always = [] { return true; };
     const auto piece = [this]() -> const Piece* { return models_->bench.pieces().empty() ? nullptr : &models_->bench.pieces().front(); };
@@ -119,9 +128,7 @@ void Tour::step() {
         case 2: {
             shot(QStringLiteral("2-catalog"));
             auto* viewer = window_->page<CatalogPage>()->viewer();
-            const auto snapshot = models_->catalog.snapshot();
-            for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
-                if (snapshot->catalog.items[i].name() == "horse_a_bump") viewer->show_item(i);
+            for (const auto item : textures_called("horse_a_bump")) viewer->show_item(item);
             viewer->show_histogram(true);
             return wait_for(always);
         }
@@ -148,10 +155,8 @@ void Tour::step() {
             window_->page<CatalogPage>()->viewer()->show_histogram(false);
             window_->page<CatalogPage>()->viewer()->set_channels(Channels::alpha_over);
             std::vector<std::size_t> chosen;
-            const auto snapshot = models_->catalog.snapshot();
             for (const auto* name : {"awning_red_tint", "horse_a_tint", "pipes", "bunting"})
-                for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
-                    if (snapshot->catalog.items[i].name() == name) chosen.push_back(i);
+                for (const auto item : textures_called(name)) chosen.push_back(item);
             models_->catalog.take(chosen, ExportAs::png);
             return wait_for([this, chosen] { return models_->bench.pieces().size() >= chosen.size(); });
         }
@@ -258,11 +263,9 @@ void Tour::step() {
             shot(QStringLiteral("14-names"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             window_->go_to(PageId::catalog);
-            const auto snapshot = models_->catalog.snapshot();
-            for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
-                if (snapshot->catalog.items[i].name() == "gate" && snapshot->catalog.items[i].is_texture())
-                    if (const int row = window_->page<CatalogPage>()->model()->row_of(i); row >= 0)
-                        window_->page<CatalogPage>()->sheet()->setCurrentIndex(window_->page<CatalogPage>()->model()->index(row));
+            for (const auto item : textures_called("gate"))
+                if (const int row = window_->page<CatalogPage>()->model()->row_of(item); row >= 0)
+                    window_->page<CatalogPage>()->sheet()->setCurrentIndex(window_->page<CatalogPage>()->model()->index(row));
             return wait_for(always);
         }
         case 24:
@@ -284,9 +287,7 @@ void Tour::step() {
             shot(QStringLiteral("16-a-set"));
             window_->page<CatalogPage>()->search()->clear();
             // As captured from the screen: a part of the horse, smaller, in another light.
-            const auto snapshot = models_->catalog.snapshot();
-            for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
-                if (snapshot->catalog.items[i].name() == "horse_a_tint") picture_ = models_->catalog.pictures().of(i);
+            for (const auto item : textures_called("horse_a_tint")) picture_ = models_->catalog.pictures().of(item);
             return wait_for(always);
         }
         case 27: {

@@ -19,6 +19,8 @@ private:
     void step();
     void shot(const QString& name);
     [[nodiscard]] std::size_t source_named(std::string_view name) const;
+    /// The demo's textures called so, in catalog order.
+    [[nodiscard]] std::vector<std::size_t> textures_called(std::string_view name) const;
     /// Goes on once `ready` holds; gives up after 60 s.
     void wait_for(std::function<bool()> ready);
 

@@ -176,3 +176,13 @@ TEST_F(ProjectCli, EncodeAndReplaceMend) {
     EXPECT_EQ(texture->layout.desc.width, 32u);
     EXPECT_EQ(run_cli({"encode", small, "--format", "BC1", "--out", out, "--mend", "size"}).code, 2) << "there is nothing to be like";
 }
+
+TEST_F(ProjectCli, ASheetThatIsNotSoundIsSaidOnceAndHoldsNothingUp) {
+    std::filesystem::create_directories(project + "/sheets");
+    put_file(project + "/sheets/odd.toml", bytes_of("title = "));
+    const auto ran = run({"take", project, zip + "::a/one.dds"});
+    EXPECT_EQ(ran.code, 0);
+    const auto first = ran.err.find("odd.toml");
+    ASSERT_NE(first, std::string::npos) << ran.err;
+    EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << ran.err;
+}
