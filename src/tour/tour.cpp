@@ -203,7 +203,7 @@ void Tour::step() {
             Lens lens;
             lens.format = Format::BC3;
             lens.width = 512;
-            lens.offset = size - 512 * 512;
+            lens.offset = size - std::uint64_t{512} * 512;
             window_->findChild<RawLens*>()->set_lens(lens);
             return wait_for([this] { return window_->findChild<RawLens*>()->settled(); });
         }
