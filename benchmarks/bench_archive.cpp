@@ -25,7 +25,7 @@ void open_and_list(benchmark::State& state) {
     const auto zip = depot();
     std::size_t entries = 0;
     for (auto _ : state) {
-        const auto source = open_source(Kinds{}, zip);
+        const auto source = open_source(ReadContext{}, zip);
         entries = 0;
         for (const auto& entry : (*source)->entries()) entries += !entry.path.empty();
     }
@@ -36,12 +36,12 @@ BENCHMARK(open_and_list)->Unit(benchmark::kMillisecond);
 
 void find_every_texture(benchmark::State& state) {
     const std::vector<std::filesystem::path> paths = {depot()};
-    const Kinds kinds;
-    const auto sources = open_sources(kinds, paths);
+    const ReadContext context;
+    const auto sources = open_sources(context, paths);
     std::size_t textures = 0;
     for (auto _ : state) {
         Progress progress;
-        const auto catalog = build_catalog(kinds, sources, progress);
+        const auto catalog = build_catalog(context, sources, progress);
         textures = catalog->items.size();
     }
     state.counters["textures"] = static_cast<double>(textures);
@@ -55,7 +55,7 @@ void deliver_changed(benchmark::State& state, void (*change)(Bytes&)) {
     PosixFiles files;
     std::uint64_t written = 0;
     for (auto _ : state) {
-        const auto source = *open_source(Kinds{}, zip);
+        const auto source = *open_source(ReadContext{}, zip);
         auto content = *source->read(18'000, ReadLimits{});
         change(content);
         const auto plan = *source->plan(std::vector<Replacement>{{18'000, content}}, ReadLimits{});

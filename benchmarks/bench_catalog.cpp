@@ -3,9 +3,11 @@
 #include <benchmark/benchmark.h>
 
 #include <cstdlib>
+#include <nlohmann/json.hpp>
 #include <random>
 
 #include "catalog/indexing.h"
+#include "catalog/item_records.h"
 #include "catalog/query.h"
 
 using namespace skivet;
@@ -115,7 +117,7 @@ struct Place {
 /// project opened anew.
 void index_an_archive(benchmark::State& state) {
     const std::vector<std::filesystem::path> paths = {archive()};
-    const Kinds kinds;
+    const ReadContext context;
     double first = 0, listed = 0, all = 0, again = 0, textures = 0, entries = 0;
     for (auto _ : state) {
         const Place place;
@@ -124,23 +126,23 @@ void index_an_archive(benchmark::State& state) {
         {
             const auto store = *IndexStore::open(place.folder / "index.sqlite");
             const auto cache = *ThumbnailCache::open(place.folder / "thumbnails.sqlite");
-            const auto sources = open_sources(kinds, paths);
+            const auto sources = open_sources(context, paths);
             Progress progress;
             first = 0;
-            const auto catalog = *build_indexed_catalog(kinds, sources, *store, progress, [&](const Catalog& some) {
+            const auto catalog = *build_indexed_catalog(context, sources, *store, progress, [&](const Catalog& some) {
                 if (first > 0) return;
                 // Twenty pictures, as a window full of cards wants them.
                 std::size_t shown = 0;
                 for (const auto& item : some.items)
                     if (item.is_texture() && shown < 20)
-                        if (const auto texture = open_texture(kinds, sources[0], item))
+                        if (const auto texture = open_texture(context, sources[0], item))
                             if (thumbnail(*texture, thumbnail_side)) ++shown;
                 if (shown == 20) first = since();
             });
             listed = since();
             auto known = known_facts(catalog, *store);
             std::mutex mutex;
-            (void)look_at_pictures(kinds, sources, catalog, known.todo, *store, cache.get(), progress, [&](std::vector<LookedAt> seen) {
+            (void)measure_pictures(context, sources, catalog, known.todo, *store, cache.get(), progress, [&](std::vector<LookedAt> seen) {
                 const std::lock_guard lock(mutex);
                 for (auto& s : seen) known.facts[s.item] = s.facts;
             });
@@ -152,7 +154,7 @@ void index_an_archive(benchmark::State& state) {
         }
         const auto reopened = std::chrono::steady_clock::now();
         const auto store = *IndexStore::open(place.folder / "index.sqlite");
-        const auto remembered = remember(kinds, paths, *store);
+        const auto remembered = remember(context, paths, *store);
         auto known = known_facts(remembered.catalog, *store);
         const auto analysis = analyze_catalog(remembered.catalog, std::move(known.facts), {});
         benchmark::DoNotOptimize(QueryTable::build(remembered.catalog, remembered.sources, analysis));
@@ -166,5 +168,48 @@ void index_an_archive(benchmark::State& state) {
     state.counters["reopened_s"] = again;
 }
 BENCHMARK(index_an_archive)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(1);
+
+/// What opening a project reads of its index: a listing as the index keeps it, and as CBOR of the same values.
+void records_and_cbor(benchmark::State& state) {
+    std::vector<CatalogItem> items(100'000);
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        auto& item = items[i];
+        item.inner = {"data/textures/props/lantern_" + std::to_string(i) + "_d.dds"};
+        item.kind = EntryKind::texture, item.file_kind = "DDS", item.method = "deflate";
+        item.desc = {Format::BC7, 1024, 512, 1, 11, 1, 1, ColorSpace::srgb};
+        item.size = 700'148, item.stored = 400'000 + i, item.check = static_cast<std::uint32_t>(i * 2654435761u);
+    }
+    const auto timed = [](auto&& run) {
+        const auto start = std::chrono::steady_clock::now();
+        run();
+        return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count();
+    };
+    double own = 0, cbor = 0;
+    Bytes records;
+    std::vector<std::uint8_t> values;
+    for (auto _ : state) {
+        records = pack_items(items);
+        auto list = nlohmann::json::array();
+        for (const auto& i : items)
+            list.push_back({i.inner, static_cast<int>(i.kind), i.file_kind, info(i.desc.format).name, i.desc.width, i.desc.height, i.desc.depth, i.desc.mips,
+                            i.desc.layers, i.desc.faces, static_cast<int>(i.desc.color), i.size, i.stored, i.method, i.check});
+        values = nlohmann::json::to_cbor(list);
+        own = timed([&] { benchmark::DoNotOptimize(unpack_items(records)); });
+        cbor = timed([&] {
+            std::vector<CatalogItem> out;
+            for (const auto& j : nlohmann::json::from_cbor(values)) {
+                auto& i = out.emplace_back();
+                i.inner = j[0].get<std::vector<std::string>>(), i.kind = static_cast<EntryKind>(j[1].get<int>()), i.file_kind = j[2];
+                i.desc = {Format::BC7, j[4], j[5], j[6], j[7], j[8], j[9], static_cast<ColorSpace>(j[10].get<int>())};
+                i.size = j[11], i.stored = j[12], i.method = j[13], i.check = j[14];
+            }
+            benchmark::DoNotOptimize(out);
+        });
+    }
+    state.counters["own_ms"] = own;
+    state.counters["cbor_over_own"] = cbor / own;
+    state.counters["cbor_size_over_own"] = static_cast<double>(values.size()) / static_cast<double>(records.size());
+}
+BENCHMARK(records_and_cbor)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(3);
 
 }  // namespace

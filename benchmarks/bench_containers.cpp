@@ -136,7 +136,7 @@ void list_36000_libzip(benchmark::State& state) {
 void open_36000(benchmark::State& state) {
     const auto path = depot();
     for (auto _ : state) {
-        const auto source = *open_source(Kinds{}, path);
+        const auto source = *open_source(ReadContext{}, path);
         std::uint64_t bytes = 0;
         for (const auto& entry : source->entries()) bytes += entry.size;
         benchmark::DoNotOptimize(bytes);
@@ -153,7 +153,7 @@ void open_million(benchmark::State& state) {
     rusage before{}, after{};
     ::getrusage(RUSAGE_SELF, &before);
     for (auto _ : state) {
-        const auto source = open_source(Kinds{}, path);
+        const auto source = open_source(ReadContext{}, path);
         if (!source || (*source)->entries().size() != 1'000'000) state.SkipWithError("not all entries");
         benchmark::DoNotOptimize((*source)->find("depot/shelf_7/box_3500.dds"));
     }
@@ -167,7 +167,7 @@ void read_all(benchmark::State& state) {
     tbb::task_arena arena(static_cast<int>(state.range(0)));
     std::atomic<std::uint64_t> bytes{0};
     for (auto _ : state) {
-        const auto source = *open_source(Kinds{}, path);
+        const auto source = *open_source(ReadContext{}, path);
         arena.execute([&] {
             tbb::parallel_for(std::size_t{0}, source->entries().size(), [&](std::size_t i) {
                 if (const auto data = source->read(i, ReadLimits{})) bytes += data->size();
@@ -211,7 +211,7 @@ void replace_thousand(benchmark::State& state) {
     PosixFiles files;
     std::uint64_t written = 0;
     for (auto _ : state) {
-        const auto source = *open_source(Kinds{}, zip);
+        const auto source = *open_source(ReadContext{}, zip);
         std::vector<Replacement> all;
         for (std::size_t i = 0; i < 1000; ++i) {
             auto content = *source->read(i * 36, ReadLimits{});
@@ -235,16 +235,16 @@ void sift_gigabyte(benchmark::State& state) {
     std::vector<std::uint64_t> words(1 << 27);
     std::mt19937_64 random(1);
     for (auto& word : words) word = random();
-    const auto source = *open_source(Kinds{}, depot());
+    const auto source = *open_source(ReadContext{}, depot());
     const auto texture = *source->read(0, ReadLimits{});
     auto* bytes = reinterpret_cast<std::byte*>(words.data());
     for (std::size_t at = 777; at + texture.size() < words.size() * 8; at += 4u << 20)
         std::copy(texture.begin(), texture.end(), bytes + at);
-    const Kinds kinds;
+    const ReadContext context;
     std::size_t hits = 0;
     for (auto _ : state) {
         Progress progress;
-        hits = sift(kinds, ByteSpan(bytes, words.size() * 8), progress)->size();
+        hits = sift(context, ByteSpan(bytes, words.size() * 8), progress)->size();
     }
     state.SetBytesProcessed(static_cast<std::int64_t>(state.iterations()) * (1 << 30));
     state.counters["hits"] = static_cast<double>(hits);

@@ -80,7 +80,7 @@ int main(int argc, char** argv) {
     const double looked = double(clock.elapsed()) / 1000;
     std::printf("%d textures: first cards after %.2f s, all listed %.2f s, all looked at %.1f s\n", window.catalog()->model()->rowCount(),
                 shown_at, listed, looked);
-    auto* bar = window.catalog()->sheet()->verticalScrollBar();
+    auto* bar = window.catalog()->contact_sheet()->verticalScrollBar();
     for (const bool warm : {false, true}) {
         phase = warm ? "scrolling again" : "scrolling";
         double slowest = 0, sum = 0;
@@ -90,7 +90,7 @@ int main(int argc, char** argv) {
             QElapsedTimer frame;
             frame.start();
             bar->setValue(value);
-            window.catalog()->sheet()->viewport()->repaint();
+            window.catalog()->contact_sheet()->viewport()->repaint();
             const double ms = double(frame.nsecsElapsed()) / 1e6;
             slowest = std::max(slowest, ms);
             sum += ms;

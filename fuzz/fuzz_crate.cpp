@@ -16,10 +16,10 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     const auto at = load_le<std::uint64_t>(bytes.data() + 16);
     const auto length = load_le<std::uint32_t>(bytes.data() + 24);
     if (const auto table = slice(bytes, at, length)) store_le(bytes.data() + 28, crc32(*table));
-    Kinds kinds;
-    kinds.limits.inflated_bytes = 16 << 20;
-    const auto& limits = kinds.limits;
-    const auto crate = SheetContainer::open(FileView::of(bytes), sheet, kinds);
+    ReadContext context;
+    context.limits.inflated_bytes = 16 << 20;
+    const auto& limits = context.limits;
+    const auto crate = SheetContainer::open(FileView::of(bytes), sheet, context);
     if (!crate) return 0;
     (void)(*crate)->segments();
     for (std::size_t i = 0; i < std::min<std::size_t>(8, (*crate)->entries().size()); ++i) {

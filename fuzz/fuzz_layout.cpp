@@ -10,7 +10,7 @@ using namespace skivet;
 namespace {
 
 struct Setup {
-    Kinds kinds;
+    ReadContext context;
     std::vector<std::string> names = {"bins",   "ledger", "trunk", "rows",   "grove", "cipher", "index",
                                       "chunky", "flags",  "twin",  "parade", "box",   "safe"};
     std::vector<std::shared_ptr<const Sheet>> sheets;
@@ -26,9 +26,9 @@ struct Setup {
         ring->add({"vault", Bytes(32, std::byte{2})});
         ring->add({"safe", Bytes(24, std::byte{3})});
         ring->add({"tin", Bytes(8, std::byte{4})});
-        kinds.keys = ring;
-        kinds.limits.inflated_bytes = 8 << 20;
-        kinds.limits.entries = 5000;
+        context.keys = ring;
+        context.limits.inflated_bytes = 8 << 20;
+        context.limits.entries = 5000;
     }
 };
 
@@ -41,16 +41,16 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     const auto raw = std::as_bytes(std::span(data + 1, size - 1));
     const Bytes bytes(raw.begin(), raw.end());
     const auto kind = sheet->kind == SheetKind::wrapper ? sheet_wrapper_kind(sheet) : sheet_kind(sheet);
-    const auto opened = kind->open(setup.kinds, FileView::of(bytes, "x"));
+    const auto opened = kind->open(setup.context, FileView::of(bytes, "x"));
     if (!opened) return 0;
     const auto& archive = **opened;
     (void)archive.segments();
-    (void)archive.plan_compact(setup.kinds.limits);
+    (void)archive.plan_compact(setup.context.limits);
     for (std::size_t i = 0; i < std::min<std::size_t>(4, archive.entries().size()); ++i) {
         (void)archive.read_head(i, 100);
-        (void)archive.read(i, setup.kinds.limits);
+        (void)archive.read(i, setup.context.limits);
         const Bytes fresh(70, std::byte{7});
-        const auto plan = archive.plan(std::vector<Replacement>{{i, fresh}}, setup.kinds.limits);
+        const auto plan = archive.plan(std::vector<Replacement>{{i, fresh}}, setup.context.limits);
         if (plan && plan->files.size() == 1 && !planned_bytes(plan->files[0], bytes)) std::abort();
     }
     return 0;

@@ -9,8 +9,8 @@
 using namespace skivet;
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
-    static const auto kinds = [] {
-        Kinds k;
+    static const auto context = [] {
+        ReadContext k;
         k.limits.inflated_bytes = 4 << 20;
         k.limits.entries = 2000;
         return k;
@@ -22,13 +22,13 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     SiftOptions options;
     options.stream_bytes = 1 << 20;
     options.all_bytes = 4 << 20;
-    (void)sift(kinds, bytes, progress, options);
-    if (const auto found = open_sifted(kinds, FileView::of(bytes, "x"), progress))
+    (void)sift(context, bytes, progress, options);
+    if (const auto found = open_sifted(context, FileView::of(bytes, "x"), progress))
         for (std::size_t i = 0; i < std::min<std::size_t>(3, (*found)->entries().size()); ++i) {
-            auto content = (*found)->read(i, kinds.limits);
+            auto content = (*found)->read(i, context.limits);
             if (!content) continue;
             if (!content->empty()) (*content)[content->size() / 2] ^= std::byte{1};
-            const auto plan = (*found)->plan(std::vector<Replacement>{{i, *content}}, kinds.limits);
+            const auto plan = (*found)->plan(std::vector<Replacement>{{i, *content}}, context.limits);
             if (plan && !plan->files.empty() && !planned_bytes(plan->files[0], bytes)) std::abort();
         }
     Lens lens;
@@ -40,9 +40,9 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     lens.offset = data[5];
     lens.pitch = data[6] % 3 == 0 ? data[6] * 5u : 0;
     lens.tiling.tiling = static_cast<Tiling>(data[7] % 3);
-    (void)look_through(lens, bytes);
+    (void)picture_through(lens, bytes);
     (void)sheet_of(lens, bytes, "x", "x.y");
     if (data[7] == 32 && bytes.size() < 2000) (void)suggest_widths(lens, bytes), (void)suggest_formats(bytes, lens.offset);
-    if (data[7] % 4 == 1) (void)draft_sheet(kinds, FileView::of(bytes, "x.bin"), progress);
+    if (data[7] % 4 == 1) (void)draft_sheet(context, FileView::of(bytes, "x.bin"), progress);
     return 0;
 }

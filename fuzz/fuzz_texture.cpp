@@ -4,15 +4,15 @@
 using namespace skivet;
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
-    static const Kinds kinds = [] {
-        Kinds k;
+    static const ReadContext context = [] {
+        ReadContext k;
         (void)add_sheets_in(k, SKIVET_SHEETS);
         return k;
     }();
     ReadLimits limits;
     limits.image_texels = 1 << 20;
     const auto bytes = std::as_bytes(std::span(data, size));
-    const auto texture = TextureFile::open(kinds.textures, Bytes(bytes.begin(), bytes.end()), "x.tga", limits);
+    const auto texture = TextureFile::open(context.textures, Bytes(bytes.begin(), bytes.end()), "x.tga", limits);
     if (!texture) return 0;
     std::size_t left = 40;
     for (const auto& s : texture->layout.surfaces) {

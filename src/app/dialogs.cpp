@@ -228,7 +228,7 @@ void show_kinds(QWidget* parent, SourcesModel* model, std::size_t source) {
                                  : QObject::tr("As recognized: %1").arg(to_text(facts.candidates[0].first)),
         {});
     for (const auto& [kind, reason] : facts.candidates) add(QStringLiteral("%1  —  %2").arg(to_text(kind), to_text(reason)), kind);
-    for (const auto& kind : model->kinds()->containers)
+    for (const auto& kind : model->context()->containers)
         if (std::none_of(facts.candidates.begin(), facts.candidates.end(), [&](const auto& c) { return c.first == kind->name(); }))
             add(to_text(kind->name()), kind->name());
     auto* alike = new QCheckBox(QObject::tr("for all files named *%1").arg(to_text(path.extension())));

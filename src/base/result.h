@@ -50,7 +50,7 @@ using Status = Result<void>;
 /// From errno: picks no_space, permission or io.
 [[nodiscard]] tl::unexpected<Error> fail_errno(int error_number, std::string doing);
 
-/// The exit code skivet-cli gives for this error (docs: cli contract).
+/// The exit code skivet-cli gives for this error: 2 wrong use, 3 input refused, 4 the system failed, 130 canceled.
 [[nodiscard]] int exit_code(ErrorCode code);
 
 /// 5592 -> "5,592".

@@ -42,7 +42,7 @@ struct ExportItem {
 
 /// What will be written where.
 struct ExportPlan {
-    std::vector<std::filesystem::path> names;  ///< an item: relative to the target
+    std::vector<std::filesystem::path> names;  ///< one per item: relative to the target
     std::uint64_t bytes = 0;                   ///< about what it will take: pictures count as packed to half
 };
 /// Gives out names in order, so that they depend on nothing else. Names that differ only in case count as one, characters that FAT cannot

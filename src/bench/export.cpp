@@ -14,13 +14,14 @@
 namespace skivet {
 namespace {
 
-struct Way {
+struct ExportForm {
     ExportAs as;
     std::string_view name, extension;
 };
-constexpr Way ways[] = {{ExportAs::picture, "picture", ".png"}, {ExportAs::png, "png", ".png"},    {ExportAs::png16, "png16", ".png"},
-                        {ExportAs::exr, "exr", ".exr"},         {ExportAs::dds, "dds", ".dds"},    {ExportAs::ktx2, "ktx2", ".ktx2"},
-                        {ExportAs::tga, "tga", ".tga"},         {ExportAs::tiff, "tiff", ".tiff"}, {ExportAs::raw, "raw", ""}};
+constexpr ExportForm export_forms[] = {
+    {ExportAs::picture, "picture", ".png"}, {ExportAs::png, "png", ".png"},    {ExportAs::png16, "png16", ".png"},
+    {ExportAs::exr, "exr", ".exr"},         {ExportAs::dds, "dds", ".dds"},    {ExportAs::ktx2, "ktx2", ".ktx2"},
+    {ExportAs::tga, "tga", ".tga"},         {ExportAs::tiff, "tiff", ".tiff"}, {ExportAs::raw, "raw", ""}};
 
 ImageF scaled(Format format, ImageF values, float scale, float offset) {
     if (info(format).numeric != Numeric::snorm) return values;
@@ -31,10 +32,10 @@ ImageF scaled(Format format, ImageF values, float scale, float offset) {
 
 }  // namespace
 
-std::string_view name_of(ExportAs as) { return ways[static_cast<std::size_t>(as)].name; }
-std::string_view extension_of(ExportAs as) { return ways[static_cast<std::size_t>(as)].extension; }
+std::string_view name_of(ExportAs as) { return export_forms[static_cast<std::size_t>(as)].name; }
+std::string_view extension_of(ExportAs as) { return export_forms[static_cast<std::size_t>(as)].extension; }
 std::optional<ExportAs> export_named(std::string_view name) {
-    for (const auto& way : ways)
+    for (const auto& way : export_forms)
         if (way.name == name) return way.as;
     return std::nullopt;
 }

@@ -11,7 +11,7 @@ namespace {
 
 constexpr std::uint32_t compared_side = 512;    ///< recipes are tried on levels up to this size
 constexpr std::uint32_t smallest_compared = 8;  ///< below this, single blocks decide
-constexpr std::size_t compared_pairs = 4;
+constexpr std::size_t compared_pairs = 4;       ///< a filter shows in the first; the others are there against chance
 
 /// Two neighboring levels of the texture.
 template <class Picture>
@@ -22,7 +22,7 @@ struct Pair {
 
 /// Squared errors in steps: of the channels judged, and of light and the two color differences they make when there are three. Compression
 /// keeps the light of a block far better than its colors, so each is weighed by its own error.
-struct Error {
+struct Misfit {
     double squared = 0, count = 0;
     std::array<double, 3> parts{};
     double texels = 0;
@@ -44,9 +44,9 @@ std::array<bool, 4> judged(const FormatInfo& f) {
     return {true, !f.luminance && f.channels >= 2, !f.luminance && f.channels >= 3, false};
 }
 
-Error compare(const ImageF& made, const Image& have, bool linear, const std::array<bool, 4>& channels, double) {
+Misfit compare(const ImageF& made, const Image& have, bool linear, const std::array<bool, 4>& channels, double) {
     const auto bytes = to_bytes(made, linear);
-    Error out;
+    Misfit out;
     for (std::size_t i = 0; i < bytes.texels.size(); ++i) {
         std::array<double, 4> d{};
         for (std::size_t c = 0; c < 4; ++c)
@@ -57,8 +57,8 @@ Error compare(const ImageF& made, const Image& have, bool linear, const std::arr
 }
 
 /// `range`: the value that counts as 255 steps.
-Error compare(const ImageF& made, const ImageF& have, bool linear, const std::array<bool, 4>& channels, double range) {
-    Error out;
+Misfit compare(const ImageF& made, const ImageF& have, bool linear, const std::array<bool, 4>& channels, double range) {
+    Misfit out;
     for (std::size_t i = 0; i < made.texels.size(); ++i) {
         const auto t = from_work(made.texels[i], linear, have.texels[i]);
         std::array<double, 4> d{};
@@ -171,7 +171,7 @@ private:
         return {};
     }
 
-    [[nodiscard]] Error error(const MipRecipe& recipe, const Picture& above, const Picture& below) const {
+    [[nodiscard]] Misfit error(const MipRecipe& recipe, const Picture& above, const Picture& below) const {
         const auto made = next_level(rows_of(above, recipe.linear_light), recipe, guess_.normals.value_or(NormalChannels()),
                                      next_rect(above.width, above.height));
         return compare(made, below, recipe.linear_light, channels_, range_);
@@ -181,7 +181,7 @@ private:
     /// 256 texels: errors in a block go together, and the model of them is rough.
     /// Compression left an error of some variance v in both levels; that of the upper one comes through the filter by its gain g. So the
     /// right filter shows v (1 + g), and without the division the softest would win whenever v is large.
-    [[nodiscard]] double cost(const MipRecipe& recipe, Error* total = nullptr) const {
+    [[nodiscard]] double cost(const MipRecipe& recipe, Misfit* total = nullptr) const {
         double out = 0;
         const double gain = noise_gain(recipe.filter);
         for (const auto& pair : pairs_) {
@@ -219,7 +219,7 @@ private:
         // it is the sum of the squares that counts, in units of the error that is there anyway.
         auto wrapped = guess_.recipe;
         wrapped.wrap = true;
-        Error total, with_wrap;
+        Misfit total, with_wrap;
         (void)cost(guess_.recipe, &total);
         (void)cost(wrapped, &with_wrap);
         const double noise = (with_wrap.mean() + 0.1) * with_wrap.count / std::max(with_wrap.texels, 1.0);  // of a texel

@@ -16,7 +16,8 @@ namespace skivet {
 namespace {
 
 constexpr int side = static_cast<int>(PictureFacts::side);
-constexpr std::size_t shortlist = 3000, most_neighbors = 48;
+constexpr std::size_t shortlist = 3000;     // of 100,000 textures; a first comparison by 16 values leaves the right one among them
+constexpr std::size_t most_neighbors = 48;  // among many that share a hash, so that a thousand black pictures are not a million pairs
 constexpr float flat = 0.5f;   // standard deviation over 32×32 means, in steps of 255, below which a pattern is rounding's own
 constexpr float plain = 1.5f;  // below which compression may have made it: two textures are not called the same for it
 

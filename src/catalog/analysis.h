@@ -18,15 +18,15 @@ struct RoleWishes {
 struct CatalogAnalysis {
     static constexpr std::uint32_t no_set = 0xFFFFFFFF;
     Habits habits;                                          ///< the common ones and the project's
-    std::vector<FactsPtr> facts;                            ///< an item; null: no texture, or not looked at yet
-    std::vector<Role> roles;                                ///< an item
-    std::vector<std::uint32_t> set_of;                      ///< an item; no_set for those without one
+    std::vector<FactsPtr> facts;                            ///< one per item; null: no texture, or not looked at yet
+    std::vector<Role> roles;                                ///< one per item
+    std::vector<std::uint32_t> set_of;                      ///< one per item; no_set for those without one
     std::vector<std::vector<std::uint32_t>> sets;           ///< items of each set, the base color first, then in the order of roles
-    std::vector<std::uint32_t> twins;                       ///< an item: how many effective others show the same picture at any size
+    std::vector<std::uint32_t> twins;                       ///< one per item: how many effective others show the same picture at any size
     std::map<std::string, std::vector<std::string>> users;  ///< objects by path_key, where known
-    std::vector<bool> shared;                               ///< an item: many objects use it
+    std::vector<bool> shared;                               ///< one per item: many objects use it
     std::vector<HabitProposal> proposals;
-    std::vector<bool> counted;     ///< an item: the letter at its name's end only counts
+    std::vector<bool> counted;     ///< one per item: the letter at its name's end only counts
     bool names_say_roles = false;  ///< at least a tenth of the names have a role part
 
     /// Why an item has its role.

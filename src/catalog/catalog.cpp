@@ -19,8 +19,8 @@ constexpr std::size_t head_bytes = 1024;  // a KTX2 level index of sixteen level
 
 class Builder {
 public:
-    Builder(const Kinds& kinds, Progress& progress, const CatalogOptions& options)
-        : kinds_(kinds), progress_(progress), recurse_(options.recurse), recognize_content_(options.recognize_content) {}
+    Builder(const ReadContext& context, Progress& progress, const CatalogOptions& options)
+        : context_(context), progress_(progress), recurse_(options.recurse), recognize_content_(options.recognize_content) {}
 
     /// Items of one container, in entry order, those of archives inside right behind their entry, added to `out`. `part_done` is called
     /// after the first 512 entries, the next 1,024 and so on, so that whoever shows them does so at once and pays for it only a few times.
@@ -51,7 +51,7 @@ public:
     std::vector<Error> problems() && { return std::move(problems_); }
 
 private:
-    const Kinds& kinds_;
+    const ReadContext& context_;
     Progress& progress_;
     bool recurse_;
     bool recognize_content_;
@@ -93,7 +93,7 @@ private:
         item.stored = e.stored;
         item.method = e.method;
         item.check = e.check != 0 ? e.check : check;
-        item.kind = kind_by_name(kinds_.textures, e.path);
+        item.kind = kind_by_name(context_.textures, e.path);
         if (!recognize_content_ || e.size == 0) return out;
         const auto head = container.read_head(entry, head_bytes);
         if (!head) {
@@ -101,15 +101,15 @@ private:
             report(head.error());
             return out;
         }
-        if (const auto kind = kinds_.textures.recognize(*head, e.path)) {
+        if (const auto kind = context_.textures.recognize(*head, e.path)) {
             item.file_kind = kind->name();
             item.kind = kind->traits().picture ? EntryKind::image : EntryKind::texture;
-            auto layout = kind->layout(*head, e.size, kinds_.limits);
+            auto layout = kind->layout(*head, e.size, context_.limits);
             if (!layout && head->size() < e.size)  // some headers are longer than the beginning, or stand at the end
-                if (const auto whole = container.read(entry, kinds_.limits)) layout = kind->layout(*whole, e.size, kinds_.limits);
+                if (const auto whole = container.read(entry, context_.limits)) layout = kind->layout(*whole, e.size, context_.limits);
             if (layout) {
                 item.desc = layout->desc;
-                if (const auto spread = kind->spread(*head, e.path, kinds_.limits); spread && !spread->siblings.empty())
+                if (const auto spread = kind->spread(*head, e.path, context_.limits); spread && !spread->siblings.empty())
                     look_at_siblings(container, entry, *spread, item);
                 if (layout->damage) {
                     item.error = in_entry(container, entry, *layout->damage);
@@ -119,11 +119,11 @@ private:
                 item.error = in_entry(container, entry, std::move(layout).error());
                 report(*item.error);
             }
-        } else if (!candidates(kinds_, *head, e.size, e.path).empty()) {
+        } else if (!candidates(context_, *head, e.size, e.path).empty()) {
             item.kind = EntryKind::container;
-            if (recurse_ && outer.size() + 1 < kinds_.limits.depth) {
+            if (recurse_ && outer.size() + 1 < context_.limits.depth) {
                 // Archives that hold themselves several times would multiply at every level.
-                if (nested_entries_ > kinds_.limits.entries || nested_bytes_ > most_nested_bytes) {
+                if (nested_entries_ > context_.limits.entries || nested_bytes_ > most_nested_bytes) {
                     item.error = in_entry(container, entry,
                                           Error{ErrorCode::limit,
                                                 "too much lies in archives inside archives; this one is not opened",
@@ -134,12 +134,12 @@ private:
                     return out;
                 }
                 nested_bytes_ += e.size;
-                auto view = container.view(entry, kinds_.limits);
+                auto view = container.view(entry, context_.limits);
                 if (!view) {
                     report(std::move(view).error());
                     return out;
                 }
-                auto inside = open_container(kinds_, std::move(*view));
+                auto inside = open_container(context_, std::move(*view));
                 if (!inside) {
                     item.error = in_entry(container, entry, std::move(inside).error());
                     report(*item.error);
@@ -179,11 +179,11 @@ std::string_view name_of(EntryKind kind) {
 
 std::string CatalogItem::name() const { return std::filesystem::path(path()).stem().string(); }
 
-std::vector<Source> open_sources(const Kinds& kinds, std::span<const std::filesystem::path> paths) {
+std::vector<Source> open_sources(const ReadContext& context, std::span<const std::filesystem::path> paths) {
     std::vector<Source> out;
     for (const auto& path : paths) {
         Source source{path, nullptr, std::nullopt};
-        auto opened = open_source(kinds, path);
+        auto opened = open_source(context, path);
         if (opened) source.container = std::move(*opened);
         else source.error = std::move(opened).error();
         out.push_back(std::move(source));
@@ -210,9 +210,10 @@ void mark_effective(std::vector<CatalogItem>& items) {
     for (std::size_t i = 0; i < items.size(); ++i) items[i].effective = of[i]->second == i;
 }
 
-Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> sources, Progress& progress, const CatalogOptions& options) {
+Result<Catalog> build_catalog(const ReadContext& context, std::span<const Source> sources, Progress& progress,
+                              const CatalogOptions& options) {
     Catalog catalog;
-    Builder builder(kinds, progress, options);
+    Builder builder(context, progress, options);
     const auto show = [&] {
         mark_effective(catalog.items);
         options.so_far(catalog);
@@ -243,22 +244,23 @@ Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> source
 
 Address address_of(const Source& source, const CatalogItem& item) { return {source.path, item.inner}; }
 
-Result<TextureFile> open_texture(const Kinds& kinds, const Source& source, const CatalogItem& item) {
+Result<TextureFile> open_texture(const ReadContext& context, const Source& source, const CatalogItem& item) {
     Bytes bytes;
     if (item.inner.size() == 1 && source.container) {
         const auto entry = source.container->find(item.path());
         if (!entry) return fail(ErrorCode::missing, fmt::format("there is no entry \"{}\" any more", item.path()));
-        SKIVET_TRY(bytes, source.container->read(*entry, kinds.limits));
+        SKIVET_TRY(bytes, source.container->read(*entry, context.limits));
     } else {
-        SKIVET_TRY(bytes, read_address(kinds, address_of(source, item)));
+        SKIVET_TRY(bytes, read_address(context, address_of(source, item)));
     }
-    const auto read = source.container ? siblings_of(kinds, *source.container, item.inner) : siblings_of(kinds, address_of(source, item));
-    auto texture = open_spread(kinds.textures, std::move(bytes), item.path(), read, kinds.limits);
+    const auto read =
+        source.container ? siblings_of(context, *source.container, item.inner) : siblings_of(context, address_of(source, item));
+    auto texture = open_spread(context.textures, std::move(bytes), item.path(), read, context.limits);
     if (!texture) return fail(std::move(texture).error().within(item.path()));
     return texture;
 }
 
-Result<std::vector<std::filesystem::path>> find_sources(const Kinds& kinds, const std::filesystem::path& folder) {
+Result<std::vector<std::filesystem::path>> find_sources(const ReadContext& context, const std::filesystem::path& folder) {
     std::vector<std::filesystem::path> out;
     std::error_code code;
     const auto order = folder / "load_order.txt";
@@ -293,7 +295,7 @@ Result<std::vector<std::filesystem::path>> find_sources(const Kinds& kinds, cons
         }
         const auto view = FileView::open(item.path());
         const auto data = view ? view->bytes() : Result<ByteSpan>(ByteSpan());
-        if (data && !candidates(kinds, *data, data->size(), item.path().string()).empty()) out.push_back(item.path());
+        if (data && !candidates(context, *data, data->size(), item.path().string()).empty()) out.push_back(item.path());
     }
     if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
     std::sort(out.begin(), out.end());

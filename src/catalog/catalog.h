@@ -43,7 +43,7 @@ struct Catalog {
     std::vector<Error> problems;  ///< entries that could not be looked at; the rest is there
 };
 
-[[nodiscard]] std::vector<Source> open_sources(const Kinds& kinds, std::span<const std::filesystem::path> paths);
+[[nodiscard]] std::vector<Source> open_sources(const ReadContext& context, std::span<const std::filesystem::path> paths);
 
 struct CatalogOptions {
     bool recurse = true;            ///< into archives inside archives
@@ -57,18 +57,18 @@ struct CatalogOptions {
 };
 /// Looks at the head of every entry; nothing is unpacked but archives inside archives. Items are in the order of sources and entries. Error
 /// `canceled` only.
-[[nodiscard]] Result<Catalog> build_catalog(const Kinds& kinds, std::span<const Source> sources, Progress& progress,
+[[nodiscard]] Result<Catalog> build_catalog(const ReadContext& context, std::span<const Source> sources, Progress& progress,
                                             const CatalogOptions& options = {});
 /// Sets `effective` of every item: the last source that has a path is the one the game loads.
 void mark_effective(std::vector<CatalogItem>& items);
 
 /// The whole texture file of an item.
-[[nodiscard]] Result<TextureFile> open_texture(const Kinds& kinds, const Source& source, const CatalogItem& item);
+[[nodiscard]] Result<TextureFile> open_texture(const ReadContext& context, const Source& source, const CatalogItem& item);
 /// The address as the command line writes it.
 [[nodiscard]] Address address_of(const Source& source, const CatalogItem& item);
 
 /// The sources of a game folder: archives that open and an `override` folder, in load order by name with the override last.
 /// A file named `load_order.txt` in the folder (one name a line, # for comments) states the order instead.
-[[nodiscard]] Result<std::vector<std::filesystem::path>> find_sources(const Kinds& kinds, const std::filesystem::path& game_folder);
+[[nodiscard]] Result<std::vector<std::filesystem::path>> find_sources(const ReadContext& context, const std::filesystem::path& game_folder);
 
 }  // namespace skivet

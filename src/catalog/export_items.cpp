@@ -2,13 +2,14 @@
 
 namespace skivet {
 
-ExportItem export_item(const Kinds& kinds, std::shared_ptr<const std::vector<Source>> sources, const CatalogItem& item, std::string set) {
+ExportItem export_item(const ReadContext& context, std::shared_ptr<const std::vector<Source>> sources, const CatalogItem& item,
+                       std::string set) {
     std::string inner;
     for (const auto& step : item.inner) inner += (inner.empty() ? "" : "/") + step;
-    auto raw = [&kinds, sources, item]() -> Result<Bytes> {
+    auto raw = [&context, sources, item]() -> Result<Bytes> {
         const auto& source = (*sources)[item.source];
-        if (!source.container) return read_address(kinds, address_of(source, item));
-        return read_entry(kinds, *source.container, item.inner);
+        if (!source.container) return read_address(context, address_of(source, item));
+        return read_entry(context, *source.container, item.inner);
     };
     std::error_code code;
     auto address = address_of((*sources)[item.source], item);
@@ -17,7 +18,7 @@ ExportItem export_item(const Kinds& kinds, std::shared_ptr<const std::vector<Sou
             std::move(set),
             item.desc,
             item.size,
-            [&kinds, sources, item] { return open_texture(kinds, (*sources)[item.source], item); },
+            [&context, sources, item] { return open_texture(context, (*sources)[item.source], item); },
             std::move(raw),
             std::move(address)};
 }

@@ -2,10 +2,12 @@
 
 #include <fmt/format.h>
 #include <xxhash.h>
+#include <iterator>
 #include <unordered_map>
 
 #include "base/file_view.h"
 #include "catalog/analysis.h"
+#include "catalog/item_records.h"
 #include "catalog/sqlite.h"
 
 namespace skivet {
@@ -33,105 +35,6 @@ std::int64_t source_sum(const std::string& path, std::string_view fingerprint, s
     const auto text = fmt::format("{}\n{}", path, fingerprint);
     return row_sum(as_bytes(text), static_cast<std::uint64_t>(id), static_cast<std::uint64_t>(items));
 }
-
-/// Items as bytes: little-endian numbers, texts with their length in front.
-class Writer {
-public:
-    void number(std::uint64_t v, unsigned width) {
-        const auto at = bytes_.size();
-        bytes_.resize(at + width);
-        store_uint(bytes_.data() + at, v, width, ByteOrder::little);
-    }
-    void text(std::string_view t) {
-        number(t.size(), 4);
-        const auto span = std::as_bytes(std::span(t));
-        bytes_.insert(bytes_.end(), span.begin(), span.end());
-    }
-    void item(const CatalogItem& i) {
-        number(i.inner.size(), 1);
-        for (const auto& step : i.inner) text(step);
-        number(static_cast<std::uint64_t>(i.kind), 1);
-        text(i.file_kind);
-        const auto& d = i.desc;
-        text(info(d.format).name);  // numbers of formats move when one comes in between
-        for (const auto v : {d.width, d.height, d.depth, d.mips, d.layers, d.faces}) number(v, 4);
-        number(static_cast<std::uint64_t>(d.color), 1);
-        number(i.size, 8);
-        number(i.stored, 8);
-        text(i.method);
-        number(i.check, 4);
-        number(i.error.has_value(), 1);
-        if (!i.error) return;
-        number(static_cast<std::uint64_t>(i.error->code), 1);
-        text(i.error->what);
-        number(i.error->where.size(), 1);
-        for (const auto& w : i.error->where) text(w);
-        number(i.error->at.has_value(), 1);
-        number(i.error->at.value_or(0), 8);
-        text(i.error->advice);
-    }
-    [[nodiscard]] Bytes take() { return std::move(bytes_); }
-
-private:
-    Bytes bytes_;
-};
-
-class Reader {
-public:
-    explicit Reader(ByteSpan data) : reader_(data) {}
-    [[nodiscard]] bool sound() const { return sound_; }
-    [[nodiscard]] bool more() const { return sound_ && reader_.remaining() > 0; }
-    std::uint64_t number(unsigned width) {
-        const auto v = reader_.uint(width);
-        sound_ = sound_ && v;
-        return v ? *v : 0;
-    }
-    std::string text() {
-        const auto bytes = reader_.take(number(4));
-        sound_ = sound_ && bytes;
-        return bytes ? std::string(reinterpret_cast<const char*>(bytes->data()), bytes->size()) : std::string();
-    }
-    CatalogItem item() {
-        CatalogItem i;
-        for (auto steps = number(1); steps > 0 && sound_; --steps) i.inner.push_back(text());
-        sound_ = sound_ && !i.inner.empty();
-        i.kind = static_cast<EntryKind>(number(1));
-        i.file_kind = text();
-        auto& d = i.desc;
-        const auto format = text();
-        const auto known = formats_.find(format);
-        sound_ = sound_ && known != formats_.end();
-        if (!sound_) return i;
-        d.format = known->second;
-        for (auto* v : {&d.width, &d.height, &d.depth, &d.mips, &d.layers, &d.faces}) *v = static_cast<std::uint32_t>(number(4));
-        d.color = static_cast<ColorSpace>(number(1));
-        i.size = number(8);
-        i.stored = number(8);
-        i.method = text();
-        i.check = static_cast<std::uint32_t>(number(4));
-        if (number(1) == 0) return i;
-        Error e;
-        e.code = static_cast<ErrorCode>(number(1));
-        e.what = text();
-        for (auto steps = number(1); steps > 0 && sound_; --steps) e.where.push_back(text());
-        const bool has_at = number(1) != 0;
-        const auto at = number(8);
-        if (has_at) e.at = at;
-        e.advice = text();
-        i.error = std::move(e);
-        return i;
-    }
-
-private:
-    ByteReader reader_;
-    bool sound_ = true;
-    /// By their own names alone: other spellings are for people.
-    const std::unordered_map<std::string_view, Format> formats_ = [] {
-        std::unordered_map<std::string_view, Format> out = {{info(Format::unknown).name, Format::unknown}};
-        for (const auto& f : all_formats()) out.emplace(f.name, f.format);
-        return out;
-    }();
-};
 
 std::array<std::byte, 16> bytes_of(const ContentKey& key) {
     std::array<std::byte, 16> out;
@@ -188,15 +91,15 @@ std::string fingerprint_of(const fs::path& source) {
     return out;
 }
 
-std::string fingerprint_of(const Kinds& kinds) {
-    std::string text = fmt::format("{:016x}", kinds.sheets_hash);
+std::string fingerprint_of(const ReadContext& context) {
+    std::string text = fmt::format("{:016x}", context.sheets_hash);
     // What is built in: with another set of formats or kinds everything is listed anew.
     for (const auto& f : all_formats()) text += fmt::format("\n{} {}", f.name, static_cast<unsigned>(f.format));
-    for (const auto& kind : kinds.textures.all()) text += fmt::format("\n{} {}", kind->name(), kind->traits().picture);
-    for (const auto& kind : kinds.containers) text += '\n' + kind->name();
-    for (const auto& c : kinds.choices) text += '\n' + c.pattern + '\t' + c.kind;
-    for (const auto& p : kinds.known_paths) text += '\n' + p;
-    for (const auto& k : kinds.keys->all()) text += '\n' + k.name;
+    for (const auto& kind : context.textures.all()) text += fmt::format("\n{} {}", kind->name(), kind->traits().picture);
+    for (const auto& kind : context.containers) text += '\n' + kind->name();
+    for (const auto& c : context.choices) text += '\n' + c.pattern + '\t' + c.kind;
+    for (const auto& p : context.known_paths) text += '\n' + p;
+    for (const auto& k : context.keys->all()) text += '\n' + k.name;
     return fmt::format("{:016x}", XXH3_64bits(text.data(), text.size()));
 }
 
@@ -306,10 +209,9 @@ std::optional<std::vector<CatalogItem>> IndexStore::listing(const fs::path& sour
         if (parts.number(2) != next ||
             row_sum(parts.bytes(0), static_cast<std::uint64_t>(id), static_cast<std::uint64_t>(next)) != parts.number(1))
             return std::nullopt;
-        for (Reader reader(parts.bytes(0)); reader.more();) {
-            out.push_back(reader.item());
-            if (!reader.sound()) return std::nullopt;
-        }
+        auto items = unpack_items(parts.bytes(0));
+        if (!items) return std::nullopt;
+        out.insert(out.end(), std::make_move_iterator(items->begin()), std::make_move_iterator(items->end()));
     }
     if (static_cast<std::int64_t>(out.size()) != count) return std::nullopt;
     Statement contents(db_, "SELECT item, key, sum FROM content WHERE source = ?");
@@ -345,11 +247,11 @@ Status IndexStore::put_listing(const fs::path& source, std::string_view fingerpr
         std::int64_t number = 0;
         for (std::uint64_t next = 0; parts.row() && !keys.empty(); ++next) {
             if (row_sum(parts.bytes(0), static_cast<std::uint64_t>(id), next) != parts.number(1)) break;
-            for (Reader reader(parts.bytes(0)); reader.more(); ++number) {
-                const auto item = reader.item();
-                if (!reader.sound()) break;
+            const auto before = unpack_items(parts.bytes(0));
+            if (!before) break;
+            for (const auto& item : *before) {
                 // Without a stated checksum nothing but reading tells.
-                if (const auto key = keys.find(number); key != keys.end() && item.check != 0) known[identity(item)] = key->second;
+                if (const auto key = keys.find(number++); key != keys.end() && item.check != 0) known[identity(item)] = key->second;
             }
         }
         for (auto& item : items)
@@ -371,9 +273,8 @@ Status IndexStore::put_listing(const fs::path& source, std::string_view fingerpr
     Statement part(db_, "INSERT INTO listing(source, part, data, sum) VALUES(?, ?, ?, ?)");
     Statement content(db_, "INSERT INTO content(source, item, key, sum) VALUES(?, ?, ?, ?)");
     for (std::size_t at = 0; at < items.size(); at += items_a_part) {
-        Writer writer;
-        for (auto i = at; i < std::min(items.size(), at + items_a_part); ++i) {
-            writer.item(items[i]);
+        const auto of_part = std::min(items.size() - at, items_a_part);
+        for (auto i = at; i < at + of_part; ++i) {
             if (items[i].content.empty()) continue;
             const auto key = bytes_of(items[i].content);
             if (!content.bind(1, id)
@@ -383,7 +284,7 @@ Status IndexStore::put_listing(const fs::path& source, std::string_view fingerpr
                      .done())
                 return fail_sqlite(db_, "cannot write the index");
         }
-        const auto bytes = writer.take();
+        const auto bytes = pack_items(items.subspan(at, of_part));
         if (!part.bind(1, id)
                  .bind(2, static_cast<std::int64_t>(at / items_a_part))
                  .bind(3, ByteSpan(bytes))

@@ -17,7 +17,7 @@ using FactsPtr = std::shared_ptr<const PictureFacts>;
 /// Empty when it cannot be looked at.
 [[nodiscard]] std::string fingerprint_of(const std::filesystem::path& source);
 /// What recognition depends on besides: the formats and kinds that are built in, sheets, choices, known paths, names of keys.
-[[nodiscard]] std::string fingerprint_of(const Kinds& kinds);
+[[nodiscard]] std::string fingerprint_of(const ReadContext& context);
 
 class IndexStore {
 public:

@@ -13,18 +13,18 @@ namespace fs = std::filesystem;
 
 namespace {
 
-std::string whole_fingerprint(const std::string& kinds, const fs::path& source) {
+std::string whole_fingerprint(const std::string& print, const fs::path& source) {
     const auto own = fingerprint_of(source);
-    return own.empty() ? own : kinds + ' ' + own;
+    return own.empty() ? own : print + ' ' + own;
 }
 
 }  // namespace
 
-Result<Catalog> build_indexed_catalog(const Kinds& kinds, std::span<const Source> sources, IndexStore& store, Progress& progress,
+Result<Catalog> build_indexed_catalog(const ReadContext& context, std::span<const Source> sources, IndexStore& store, Progress& progress,
                                       std::function<void(const Catalog&)> so_far) {
-    const auto kinds_print = fingerprint_of(kinds);
+    const auto print = fingerprint_of(context);
     std::map<fs::path, std::string> prints;  // taken before anything is read, so that a change in between is seen next time
-    for (const auto& source : sources) prints[source.path] = whole_fingerprint(kinds_print, source.path);
+    for (const auto& source : sources) prints[source.path] = whole_fingerprint(print, source.path);
     std::map<fs::path, std::vector<ContentKey>> contents;
     std::vector<Error> problems;
     CatalogOptions options;
@@ -36,7 +36,7 @@ Result<Catalog> build_indexed_catalog(const Kinds& kinds, std::span<const Source
         for (const auto& item : copy) keys.push_back(item.content);
     };
     options.so_far = std::move(so_far);
-    SKIVET_TRY(auto catalog, build_catalog(kinds, sources, progress, options));
+    SKIVET_TRY(auto catalog, build_catalog(context, sources, progress, options));
     std::vector<std::size_t> next(sources.size());
     for (auto& item : catalog.items) {
         const auto found = contents.find(sources[item.source].path);
@@ -50,12 +50,12 @@ Result<Catalog> build_indexed_catalog(const Kinds& kinds, std::span<const Source
     return catalog;
 }
 
-RememberedCatalog remember(const Kinds& kinds, std::span<const fs::path> paths, const IndexStore& store) {
+RememberedCatalog remember(const ReadContext& context, std::span<const fs::path> paths, const IndexStore& store) {
     RememberedCatalog out;
     out.whole = !paths.empty();
-    const auto kinds_print = fingerprint_of(kinds);
+    const auto print = fingerprint_of(context);
     for (const auto& path : paths) {
-        auto items = store.listing(path, whole_fingerprint(kinds_print, path));
+        auto items = store.listing(path, whole_fingerprint(print, path));
         if (!items) out.whole = false;
         else
             for (auto& item : *items) {
@@ -83,8 +83,8 @@ KnownFacts known_facts(const Catalog& catalog, const IndexStore& store) {
     return out;
 }
 
-Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, const Catalog& catalog, std::span<const std::uint32_t> todo,
-                        IndexStore& store, ThumbnailCache* thumbnails, Progress& progress,
+Status measure_pictures(const ReadContext& context, std::span<const Source> sources, const Catalog& catalog,
+                        std::span<const std::uint32_t> todo, IndexStore& store, ThumbnailCache* thumbnails, Progress& progress,
                         const std::function<void(std::vector<LookedAt>)>& batch) {
     progress.total += todo.size();
     // An item's number among those of its source, as the store counts.
@@ -121,7 +121,7 @@ Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, con
                 if (progress.cancel.canceled()) return;
                 const auto i = todo[n];
                 const auto& item = catalog.items[i];
-                auto texture = open_texture(kinds, sources[item.source], item);
+                auto texture = open_texture(context, sources[item.source], item);
                 ++progress.done;
                 if (!texture) continue;
                 LookedAt one{i, content_key(texture->file), nullptr};
@@ -133,7 +133,7 @@ Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, con
                 }
                 if (!one.facts) one.facts = store.facts(std::span(&one.content, 1)).front();
                 if (!one.facts) {
-                    if (auto look = look_at(*texture)) {
+                    if (auto look = measure_picture(*texture)) {
                         one.facts = std::make_shared<PictureFacts>(look->facts);
                         picture = KeptPicture{one.content, std::move(look->thumbnail), std::move(look->blocks), look->format};
                     }

@@ -7,7 +7,7 @@ namespace skivet {
 
 /// build_catalog with a store: sources that did not change are not looked through, and what is found is kept. `catalog.items` have the
 /// contents that are known. Failures of the store are reported among the catalog's problems; the catalog is there all the same.
-[[nodiscard]] Result<Catalog> build_indexed_catalog(const Kinds& kinds, std::span<const Source> sources, IndexStore& store,
+[[nodiscard]] Result<Catalog> build_indexed_catalog(const ReadContext& context, std::span<const Source> sources, IndexStore& store,
                                                     Progress& progress, std::function<void(const Catalog&)> so_far = {});
 
 /// Only what the store knows, without opening a source: for showing a project at once. Null containers; sources that changed or are unknown
@@ -17,7 +17,8 @@ struct RememberedCatalog {
     Catalog catalog;
     bool whole = false;  ///< every source was there, unchanged
 };
-[[nodiscard]] RememberedCatalog remember(const Kinds& kinds, std::span<const std::filesystem::path> sources, const IndexStore& store);
+[[nodiscard]] RememberedCatalog remember(const ReadContext& context, std::span<const std::filesystem::path> sources,
+                                         const IndexStore& store);
 
 /// A texture that was looked at.
 struct LookedAt {
@@ -31,13 +32,13 @@ struct LookedAt {
 /// process ends. An item whose content is known already (a twin, or a changed archive's unchanged entry) is not decoded again. Textures
 /// that cannot be read are left out and tried again next time; those that cannot be decoded are remembered. Errors: `canceled`, and the
 /// store's.
-[[nodiscard]] Status look_at_pictures(const Kinds& kinds, std::span<const Source> sources, const Catalog& catalog,
+[[nodiscard]] Status measure_pictures(const ReadContext& context, std::span<const Source> sources, const Catalog& catalog,
                                       std::span<const std::uint32_t> todo, IndexStore& store, ThumbnailCache* thumbnails,
                                       Progress& progress, const std::function<void(std::vector<LookedAt>)>& batch = {});
 
 /// Facts of all items whose content the store knows, and the textures that are still to be looked at, in catalog order.
 struct KnownFacts {
-    std::vector<FactsPtr> facts;  ///< an item
+    std::vector<FactsPtr> facts;  ///< one per item
     std::vector<std::uint32_t> todo;
 };
 [[nodiscard]] KnownFacts known_facts(const Catalog& catalog, const IndexStore& store);

@@ -7,7 +7,8 @@ namespace skivet {
 namespace {
 
 constexpr std::uint64_t most_bytes = 16u << 20;
-constexpr std::size_t shortest = 4, longest = 260, most_folders = 4096;
+constexpr std::size_t shortest = 4, longest = 260;  // of a path: shorter ones hit by chance, 260 is the longest many systems allow
+constexpr std::size_t most_folders = 4096;          // every text is hashed behind each of them
 
 struct Unnamed {
     std::size_t source;
@@ -39,7 +40,7 @@ void each_name(ByteSpan data, const Found& found) {
 
 class Search {
 public:
-    Search(const Kinds& kinds, std::span<const Source> sources, Progress& progress) : kinds_(kinds), progress_(progress) {
+    Search(const ReadContext& context, std::span<const Source> sources, Progress& progress) : context_(context), progress_(progress) {
         for (std::size_t s = 0; s < sources.size(); ++s)
             if (sources[s].container) note(sources[s].container, s, {}, 0);
     }
@@ -52,7 +53,7 @@ public:
     }
 
 private:
-    const Kinds& kinds_;
+    const ReadContext& context_;
     Progress& progress_;
     std::vector<Unnamed> unnamed_;
     std::unordered_set<std::string> tried_;
@@ -62,12 +63,12 @@ private:
     /// The archives inside an entry, when it is one.
     std::shared_ptr<const Container> inside(const Container& container, std::size_t entry, unsigned depth) const {
         const auto& e = container.entries()[entry];
-        if (depth + 1 >= kinds_.limits.depth || e.size == 0) return nullptr;
+        if (depth + 1 >= context_.limits.depth || e.size == 0) return nullptr;
         const auto head = container.read_head(entry, 1024);
-        if (!head || kinds_.textures.recognize(*head, e.path) || candidates(kinds_, *head, e.size, e.path).empty()) return nullptr;
-        auto view = container.view(entry, kinds_.limits);
+        if (!head || context_.textures.recognize(*head, e.path) || candidates(context_, *head, e.size, e.path).empty()) return nullptr;
+        auto view = container.view(entry, context_.limits);
         if (!view) return nullptr;
-        auto opened = open_container(kinds_, std::move(*view));
+        auto opened = open_container(context_, std::move(*view));
         return opened ? std::move(*opened) : nullptr;
     }
 
@@ -103,8 +104,8 @@ private:
             }
             if (e.size == 0 || e.size > most_bytes) continue;
             const auto head = container.read_head(i, 1024);
-            if (!head || kinds_.textures.recognize(*head, e.path)) continue;
-            const auto data = container.read(i, kinds_.limits);
+            if (!head || context_.textures.recognize(*head, e.path)) continue;
+            const auto data = container.read(i, context_.limits);
             if (data) each_name(*data, [&](std::string_view name) { try_name(name, e.path); });
         }
         return {};
@@ -128,8 +129,8 @@ private:
 
 }  // namespace
 
-Result<std::vector<NameCandidate>> find_names(const Kinds& kinds, std::span<const Source> sources, Progress& progress) {
-    return Search(kinds, sources, progress).run(sources);
+Result<std::vector<NameCandidate>> find_names(const ReadContext& context, std::span<const Source> sources, Progress& progress) {
+    return Search(context, sources, progress).run(sources);
 }
 
 }  // namespace skivet

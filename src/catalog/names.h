@@ -15,6 +15,7 @@ struct NameCandidate {
 
 /// Looks for text that names entries: whatever looks like a path or file name in the files of all sources, also behind the folders that
 /// the archive's known entries have. Textures and files of more than 16 MB are left out. `progress` counts entries. Error `canceled` only.
-[[nodiscard]] Result<std::vector<NameCandidate>> find_names(const Kinds& kinds, std::span<const Source> sources, Progress& progress);
+[[nodiscard]] Result<std::vector<NameCandidate>> find_names(const ReadContext& context, std::span<const Source> sources,
+                                                            Progress& progress);
 
 }  // namespace skivet

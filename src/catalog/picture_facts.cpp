@@ -232,10 +232,10 @@ PictureFacts facts_of_picture(const Image& picture) {
     return out;
 }
 
-Result<Look> look_at(const TextureFile& texture) {
+Result<MeasuredPicture> measure_picture(const TextureFile& texture) {
     SKIVET_TRY(auto small, small_level(texture, thumbnail_side));
     const auto& d = texture.layout.desc;
-    Look out;
+    MeasuredPicture out;
     out.thumbnail = fitted(std::move(small.painted), thumbnail_side);
     out.facts = facts_of_picture(out.thumbnail);
     const bool whole_level = out.thumbnail.width == small.stored.width && out.thumbnail.height == small.stored.height;

@@ -60,7 +60,7 @@ struct PictureFacts {
 };
 
 /// Facts and a picture of at most `thumbnail_side` texels a side, in paint form.
-struct Look {
+struct MeasuredPicture {
     PictureFacts facts;
     Image thumbnail;
     /// The thumbnail as the texture has it, where it is one of its levels in BC1 or BC3; empty otherwise.
@@ -68,7 +68,7 @@ struct Look {
     Format format = Format::unknown;
 };
 inline constexpr std::uint32_t thumbnail_side = 128;
-[[nodiscard]] Result<Look> look_at(const TextureFile& texture);
+[[nodiscard]] Result<MeasuredPicture> measure_picture(const TextureFile& texture);
 /// The same of any picture, for comparing textures with it. Level-0 hash and alpha facts stay empty.
 [[nodiscard]] PictureFacts facts_of_picture(const Image& picture);
 

@@ -86,7 +86,7 @@ std::vector<std::pair<std::string, std::string>> uses_in_record(ByteSpan file) {
     return out;
 }
 
-Result<std::map<std::string, std::vector<std::string>>> users_of_textures(const Kinds& kinds, std::span<const Source> sources,
+Result<std::map<std::string, std::vector<std::string>>> users_of_textures(const ReadContext& context, std::span<const Source> sources,
                                                                           const Catalog& catalog, const fs::path& records,
                                                                           Progress& progress) {
     std::vector<std::pair<std::string, std::string>> uses;  // object, texture as named
@@ -95,7 +95,7 @@ Result<std::map<std::string, std::vector<std::string>>> users_of_textures(const 
         const auto name = lower(item.path());
         const bool mesh = item.kind == EntryKind::mesh || name.ends_with(".mtl");
         if (!mesh || !item.effective || item.size > most_mesh_bytes || !sources[item.source].container) continue;
-        const auto bytes = read_entry(kinds, *sources[item.source].container, item.inner);
+        const auto bytes = read_entry(context, *sources[item.source].container, item.inner);
         if (!bytes) continue;
         for (auto& texture : textures_of_mesh(*bytes, item.path())) uses.emplace_back(stem_of(item.path()), std::move(texture));
     }

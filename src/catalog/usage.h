@@ -18,7 +18,8 @@ namespace skivet {
 /// Objects by texture (path_key). A texture is meant by its path, or by its name without folder and extension where only one effective
 /// texture is named so; a role part may be left out. Frame records (*.record.jsonl) are looked for in `records`, which may be empty. Error
 /// `canceled` only.
-[[nodiscard]] Result<std::map<std::string, std::vector<std::string>>> users_of_textures(const Kinds& kinds, std::span<const Source> sources,
+[[nodiscard]] Result<std::map<std::string, std::vector<std::string>>> users_of_textures(const ReadContext& context,
+                                                                                        std::span<const Source> sources,
                                                                                         const Catalog& catalog,
                                                                                         const std::filesystem::path& records,
                                                                                         Progress& progress);

@@ -58,7 +58,7 @@ public:
             for (const auto i : same->second) {
                 const auto& path = source_.entries()[i].path;
                 const auto head = source_.read_head(i, 1024);
-                if (head && c_.kinds.textures.recognize(*head, path)) textures.push_back(path);
+                if (head && c_.context.textures.recognize(*head, path)) textures.push_back(path);
             }
         if (textures.size() == 1) return textures;
         if (textures.empty())
@@ -81,14 +81,14 @@ private:
 };
 
 Result<Bytes> read_joined(const Context& c, const Container& source, const std::vector<std::string>& inner) {
-    SKIVET_TRY(auto own, read_entry(c.kinds, source, inner));
-    return join_spread(c.kinds.textures, std::move(own), inner.back(), siblings_of(c.kinds, source, inner), c.kinds.limits);
+    SKIVET_TRY(auto own, read_entry(c.context, source, inner));
+    return join_spread(c.context.textures, std::move(own), inner.back(), siblings_of(c.context, source, inner), c.context.limits);
 }
 
 }  // namespace
 
 int apply_folder(Context& c, const ApplyOptions& options) {
-    const auto source = open_source(c.kinds, options.into);
+    const auto source = open_source(c.context, options.into);
     if (!source) return c.failed(source.error());
     auto manifest = ExportManifest::read(options.folder);
     if (!manifest) return c.failed(manifest.error());
@@ -110,7 +110,7 @@ int apply_folder(Context& c, const ApplyOptions& options) {
     for (const auto& file : files) {
         if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
         const auto relative = file.lexically_relative(options.folder);
-        auto with = read_file(file, c.kinds.limits.inflated_bytes);
+        auto with = read_file(file, c.context.limits.inflated_bytes);
         if (!with) return c.failed(with.error());
         const auto match = matcher.match(relative, *with);
         if (!match) {
@@ -143,7 +143,7 @@ int apply_folder(Context& c, const ApplyOptions& options) {
     const bool elsewhere = !options.beside.empty() || !options.patch.empty();
     const auto plan = items.empty() ? Result<WritePlan>(WritePlan{})
                       : elsewhere   ? plan_elsewhere(c, options.into, options.beside, options.patch, items)
-                                    : plan_replacements(c.kinds, **source, std::move(items));
+                                    : plan_replacements(c.context, **source, std::move(items));
     if (!plan) return c.failed(plan.error());
     if (options.dry_run) {
         print_plan(c, *plan, true);
@@ -153,7 +153,7 @@ int apply_folder(Context& c, const ApplyOptions& options) {
     const DeliveryNote note{fmt::format("{} pieces into {}", entries.size(), target.filename().string()), target, entries};
     const int done = deliver(c, *plan, note, [&]() -> Status {
         if (elsewhere) return {};
-        SKIVET_TRY(const auto again, open_source(c.kinds, options.into));
+        SKIVET_TRY(const auto again, open_source(c.context, options.into));
         for (const auto& item : wanted) {
             SKIVET_CHECK(c.cancel.check());
             SKIVET_TRY(const auto back, read_joined(c, *again, item.inner));

@@ -17,20 +17,20 @@ using nlohmann::json;
 
 namespace {
 
-Result<LookedThrough> look_once(Context& c, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options,
-                                bool roles_too) {
-    LookedThrough out;
+Result<ReadCatalog> look_once(Context& c, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options,
+                              bool roles_too) {
+    ReadCatalog out;
     out.sources = std::move(sources);
     SKIVET_TRY(const auto store, IndexStore::open(index.empty() ? ":memory:" : index));
     Progress progress;
     progress.cancel = c.cancel;
     if (!index.empty()) {
-        SKIVET_TRY(out.catalog, build_indexed_catalog(c.kinds, out.sources, *store, progress));
+        SKIVET_TRY(out.catalog, build_indexed_catalog(c.context, out.sources, *store, progress));
     } else {
-        SKIVET_TRY(out.catalog, build_catalog(c.kinds, out.sources, progress, options));
+        SKIVET_TRY(out.catalog, build_catalog(c.context, out.sources, progress, options));
     }
     auto known = known_facts(out.catalog, *store);
-    SKIVET_CHECK(look_at_pictures(c.kinds, out.sources, out.catalog, known.todo, *store, nullptr, progress,
+    SKIVET_CHECK(measure_pictures(c.context, out.sources, out.catalog, known.todo, *store, nullptr, progress,
                                   [&, mutex = std::make_shared<std::mutex>()](std::vector<LookedAt> seen) {
                                       const std::lock_guard lock(*mutex);
                                       for (auto& s : seen) known.facts[s.item] = std::move(s.facts);
@@ -43,8 +43,8 @@ Result<LookedThrough> look_once(Context& c, std::vector<Source> sources, const s
 
 }  // namespace
 
-Result<LookedThrough> look_through(Context& c, std::vector<Source> sources, const std::filesystem::path& index,
-                                   const CatalogOptions& options, bool roles_too) {
+Result<ReadCatalog> read_catalog(Context& c, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options,
+                                 bool roles_too) {
     auto out = look_once(c, sources, index, options, roles_too);
     if (out || out.error().code != ErrorCode::damaged || index.empty()) return out;
     // It was opened as an index of ours, so it may go: everything in it is found again.
@@ -55,16 +55,16 @@ Result<LookedThrough> look_through(Context& c, std::vector<Source> sources, cons
 }
 
 int find_picture(Context& c, const FindPictureOptions& options) {
-    auto bytes = read_file(options.image, c.kinds.limits.inflated_bytes);
+    auto bytes = read_file(options.image, c.context.limits.inflated_bytes);
     if (!bytes) return c.failed(bytes.error());
-    auto picture = read_edited(std::move(*bytes), c.kinds.limits, options.image.string());
+    auto picture = read_edited(std::move(*bytes), c.context.limits, options.image.string());
     if (!picture) return c.failed(picture.error().within(options.image.filename().string()));
     const std::vector<std::filesystem::path> paths(options.sources.begin(), options.sources.end());
-    auto sources = open_sources(c.kinds, paths);
+    auto sources = open_sources(c.context, paths);
     int code = 0;
     for (const auto& source : sources)
         if (source.error) code = c.failed(*source.error);
-    const auto looked = look_through(c, std::move(sources), options.index, {}, false);
+    const auto looked = read_catalog(c, std::move(sources), options.index, {}, false);
     if (!looked) return c.failed(looked.error());
     const auto hits = PictureSearch::build(looked->analysis.facts).find(picture->image, options.top, c.cancel);
     if (!hits) return c.failed(hits.error());
@@ -96,11 +96,11 @@ int find_picture(Context& c, const FindPictureOptions& options) {
 
 int roles(Context& c, const RolesOptions& options) {
     const std::vector<std::filesystem::path> paths(options.sources.begin(), options.sources.end());
-    auto sources = open_sources(c.kinds, paths);
+    auto sources = open_sources(c.context, paths);
     int code = 0;
     for (const auto& source : sources)
         if (source.error) code = c.failed(*source.error);
-    const auto looked = look_through(c, std::move(sources), options.index, {});
+    const auto looked = read_catalog(c, std::move(sources), options.index, {});
     if (!looked) return c.failed(looked.error());
     const auto& catalog = looked->catalog;
     for (std::size_t i = 0; i < catalog.items.size(); ++i) {

@@ -6,14 +6,14 @@
 
 namespace skivet::cli {
 
-struct LookedThrough {
+struct ReadCatalog {
     std::vector<Source> sources;
     Catalog catalog;
     CatalogAnalysis analysis;
 };
 /// Looks at all textures of the sources. With an `index` file only at what it does not know yet. Without `roles_too` the analysis has facts
 /// alone. Errors: `canceled`, and the index file's.
-[[nodiscard]] Result<LookedThrough> look_through(Context& context, std::vector<Source> sources, const std::filesystem::path& index,
-                                                 const CatalogOptions& options, bool roles_too = true);
+[[nodiscard]] Result<ReadCatalog> read_catalog(Context& c, std::vector<Source> sources, const std::filesystem::path& index,
+                                               const CatalogOptions& options, bool roles_too = true);
 
 }  // namespace skivet::cli

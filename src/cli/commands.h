@@ -9,7 +9,7 @@
 namespace skivet::cli {
 
 struct Context {
-    Kinds kinds;
+    ReadContext context;
     std::ostream& out;
     std::ostream& err;
     CancelToken cancel;

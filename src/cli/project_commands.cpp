@@ -27,17 +27,17 @@ Error no_project(const fs::path& folder) {
 /// A project for reading: whoever has it open keeps it. Its pieces are as they are now, but nothing of that is kept.
 struct Looked {
     Project project;
-    Kinds kinds;
+    ReadContext context;
 };
 
-/// The project's kinds with what this call says besides: --key, --kind and --paths.
-Kinds with_own(const Context& c, Kinds kinds) {
-    auto ring = std::make_shared<KeyRing>(*kinds.keys);
-    for (const auto& key : c.kinds.keys->all()) ring->add(key);
-    kinds.keys = std::move(ring);
-    kinds.choices.insert(kinds.choices.begin(), c.kinds.choices.begin(), c.kinds.choices.end());
-    kinds.known_paths.insert(kinds.known_paths.end(), c.kinds.known_paths.begin(), c.kinds.known_paths.end());
-    return kinds;
+/// The project's context with what this call says besides: --key, --kind and --paths.
+ReadContext with_own(const Context& c, ReadContext context) {
+    auto ring = std::make_shared<KeyRing>(*context.keys);
+    for (const auto& key : c.context.keys->all()) ring->add(key);
+    context.keys = std::move(ring);
+    context.choices.insert(context.choices.begin(), c.context.choices.begin(), c.context.choices.end());
+    context.known_paths.insert(context.known_paths.end(), c.context.known_paths.begin(), c.context.known_paths.end());
+    return context;
 }
 
 Result<Looked> look(Context& c, const fs::path& folder) {
@@ -48,12 +48,12 @@ Result<Looked> look(Context& c, const fs::path& folder) {
     auto keys = load_keys(out.project.keys());
     if (!keys) c.failed(keys.error());
     std::vector<Error> errors;
-    out.kinds = with_own(c, *kinds_of(c.kinds, out.project, std::make_shared<KeyRing>(keys.value_or(KeyRing{})), errors));
+    out.context = with_own(c, *context_of(c.context, out.project, std::make_shared<KeyRing>(keys.value_or(KeyRing{})), errors));
     for (const auto& error : errors) c.failed(error);
     for (auto& piece : out.project.pieces) {
         SKIVET_CHECK(c.cancel.check());
-        piece = look_at_piece(out.project, piece, now());
-        if (auto checked = check_source(out.kinds, piece)) piece = std::move(*checked);
+        piece = refresh_piece(out.project, piece, now());
+        if (auto checked = check_source(out.context, piece)) piece = std::move(*checked);
     }
     return out;
 }
@@ -61,7 +61,7 @@ Result<Looked> look(Context& c, const fs::path& folder) {
 /// A project that is ours while this lives.
 struct Open {
     OpenedProject opened;
-    Kinds kinds;
+    ReadContext context;
     [[nodiscard]] Project& project() { return opened.project; }
 };
 
@@ -74,12 +74,12 @@ Result<Open> open(Context& c, const fs::path& folder, OpenWish wish = {}) {
     const Writing writing(c);  // what a crash left is put right
     if (!writing.may()) return fail(c.cancel.check().error());
     Open out;
-    SKIVET_TRY(out.opened, open_for_work(c.kinds, wish, files, now()));
+    SKIVET_TRY(out.opened, open_for_work(c.context, wish, files, now()));
     for (const auto& journal : out.opened.recovered.rolled_back)
         c.err << fmt::format("skivet-cli: \"{}\" was cut short; the old bytes are back\n", journal.title);
     for (const auto* list : {&out.opened.recovered.set_aside, &out.opened.recovered.waiting, &out.opened.problems})
         for (const auto& error : *list) c.err << "skivet-cli: " << error.message() << '\n';
-    out.kinds = with_own(c, *out.opened.kinds);  // what of its sheets is not sound was said above
+    out.context = with_own(c, *out.opened.context);  // what of its sheets is not sound was said above
     return out;
 }
 
@@ -101,18 +101,18 @@ Result<std::vector<PieceId>> pieces_named(const Project& project, const std::vec
     return out;
 }
 
-constexpr std::pair<std::string_view, DeliveryRoute> routes[] = {
-    {"archives", DeliveryRoute::into_archives}, {"beside", DeliveryRoute::beside_the_game}, {"patch", DeliveryRoute::patch_archives}};
+constexpr std::pair<std::string_view, Destination> destinations[] = {
+    {"archives", Destination::into_archives}, {"beside", Destination::beside_the_game}, {"patch", Destination::patch_archives}};
 
-std::string_view name_of_route(DeliveryRoute route) {
-    for (const auto& [name, known] : routes)
-        if (known == route) return name;
+std::string_view name_of_destination(Destination destination) {
+    for (const auto& [name, known] : destinations)
+        if (known == destination) return name;
     return {};
 }
 
-void set_route(Project& project, const std::string& name) {
-    for (const auto& [known, route] : routes)
-        if (known == name) project.route = route;
+void set_destination(Project& project, const std::string& name) {
+    for (const auto& [known, destination] : destinations)
+        if (known == name) project.destination = destination;
 }
 
 json to_json(const Piece& piece, const Project& project) {
@@ -190,7 +190,7 @@ int fit_pieces(Context& c, Open& open, const std::vector<PieceId>& ids) {
         const auto& piece = *open.project().piece(id);
         if (!waits(piece.state)) continue;
         if (auto stop = c.cancel.check(); !stop) return c.failed(stop.error());
-        const auto fitted = fit_now(open.kinds, open.project(), piece);
+        const auto fitted = fit_now(open.context, open.project(), piece);
         note_fit(open.project(), fitted);
         print_fit(c, piece, fitted);
         if (!fitted.fit || fitted.fit->needs_mend()) code = 1;
@@ -240,7 +240,7 @@ int project_new(Context& c, const ProjectOptions& options) {
     if (!options.game.empty()) wish.game = fs::absolute(options.game).lexically_normal();
     for (const auto& source : options.sources) wish.more_sources.push_back(fs::absolute(source).lexically_normal());
     PosixFiles files;
-    const auto opened = open_for_work(c.kinds, wish, files, now());
+    const auto opened = open_for_work(c.context, wish, files, now());
     if (!opened) return c.failed(opened.error());
     if (auto saved = save_project(opened->project); !saved) return c.failed(saved.error());
     return project_status(c, options);
@@ -254,11 +254,11 @@ int project_status(Context& c, const ProjectOptions& options) {
         print(c, {{"project", project.folder.string()},
                   {"name", project.name},
                   {"game", project.game.string()},
-                  {"to", std::string(name_of_route(project.route))}});
+                  {"to", std::string(name_of_destination(project.destination))}});
     else c.out << fmt::format("{} ({})\n", project.name, project.game.empty() ? "no game's folder" : project.game.string());
     for (const auto& path : project.sources) {
         const auto setting = project.setting(path);
-        const auto source = open_sources(looked->kinds, std::span(&path, 1)).front();
+        const auto source = open_sources(looked->context, std::span(&path, 1)).front();
         const auto kind = source.container ? source.container->kind() : std::string();
         if (c.json) {
             json line = {{"source", path.string()}, {"kind", kind}, {"off", setting.off}, {"group", setting.group}};
@@ -281,7 +281,7 @@ int project_add(Context& c, const ProjectOptions& options) {
     int code = 0;
     for (const auto& text : options.sources) {
         const auto path = fs::absolute(text).lexically_normal();
-        const auto source = open_source(project->kinds, path);
+        const auto source = open_source(project->context, path);
         if (!source) {
             code = c.failed(source.error().within(text));
             continue;
@@ -307,7 +307,7 @@ int project_take(Context& c, const ProjectOptions& options) {
         if (project->project().piece_of(*address)) c.err << fmt::format("skivet-cli: {} is on the bench already\n", text);
         else addresses.push_back(std::move(*address));
     }
-    auto taken = take_pieces(project->kinds, project->project(), addresses, *as, now());
+    auto taken = take_pieces(project->context, project->project(), addresses, *as, now());
     int code = 0;
     for (const auto& error : taken.errors) code = c.failed(error);
     const bool any = !taken.pieces.empty();
@@ -339,19 +339,19 @@ int project_mend(Context& c, const ProjectOptions& options) {
 int project_plan(Context& c, const ProjectOptions& options) {
     auto looked = look(c, options.folder);
     if (!looked) return c.failed(looked.error());
-    set_route(looked->project, options.to);
+    set_destination(looked->project, options.to);
     const auto ids = pieces_named(looked->project, options.pieces);
     if (!ids) return c.failed(ids.error());
-    return print_delivery_plan(c, plan_delivery(looked->kinds, looked->project, *ids));
+    return print_delivery_plan(c, plan_delivery(looked->context, looked->project, *ids));
 }
 
 int project_deliver(Context& c, const ProjectOptions& options) {
     auto project = open(c, options.folder);
     if (!project) return c.failed(project.error());
-    set_route(project->project(), options.to);
+    set_destination(project->project(), options.to);
     const auto ids = pieces_named(project->project(), options.pieces);
     if (!ids) return c.failed(ids.error());
-    const auto plan = plan_delivery(project->kinds, project->project(), *ids);
+    const auto plan = plan_delivery(project->context, project->project(), *ids);
     note_planned(project->project(), plan);
     const int code = print_delivery_plan(c, plan);
     Delivered done;
@@ -361,7 +361,7 @@ int project_deliver(Context& c, const ProjectOptions& options) {
         PosixFiles files;
         auto vault = vault_of(project->project(), files);
         vault.heed(c.cancel);
-        done = deliver(project->kinds, plan, vault, now());
+        done = deliver(project->context, plan, vault, now());
         note_delivered(project->project(), plan, done);
     }
     // States are kept whatever became of it.
@@ -386,7 +386,7 @@ int project_undo(Context& c, const ProjectOptions& options) {
     do {
         const auto id = options.id.empty() ? history.back().id : options.id;
         const auto before = history.size();
-        auto undone = undo_delivery(project->kinds, project->project(), vault, id);
+        auto undone = undo_delivery(project->context, project->project(), vault, id);
         note_undone(project->project(), undone);
         for (const auto& journal : history)
             if (journal.id == id && undone.status) print_journal(c, journal);
@@ -422,7 +422,7 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
     const auto with_pieces = [&](CLI::App* sub) {
         sub->add_option("PIECE", options.pieces, "Numbers, names or addresses of pieces; all when none is named");
     };
-    const auto with_route = [&](CLI::App* sub) {
+    const auto with_destination = [&](CLI::App* sub) {
         sub->add_option("--to", options.to,
                         "Into the archives, beside them as loose files, or as patch archives; otherwise as the project says")
             ->check(CLI::IsMember({"archives", "beside", "patch"}));
@@ -441,10 +441,10 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
     sub->add_option("--do", options.mends, "Which, with commas between: " + mend_words())->required()->type_name("LIST");
     with_pieces(sub);
     sub = add("plan", "What a delivery would write", project_plan);
-    with_route(sub);
+    with_destination(sub);
     with_pieces(sub);
     sub = add("deliver", "Write into the game, read it back and compare", project_deliver, true);
-    with_route(sub);
+    with_destination(sub);
     with_pieces(sub);
     sub = add("undo", "Put back what the newest delivery overwrote", project_undo, true);
     sub->add_option("DELIVERY", options.id, "Another one, as history names it");

@@ -70,7 +70,7 @@ int Context::failed(const Error& error) const {
 
 int list(Context& c, const ListOptions& options) {
     std::vector<std::filesystem::path> paths(options.sources.begin(), options.sources.end());
-    auto sources = open_sources(c.kinds, paths);
+    auto sources = open_sources(c.context, paths);
     int code = 0;
     bool any = false;
     for (const auto& source : sources) {
@@ -97,12 +97,12 @@ int list(Context& c, const ListOptions& options) {
             if (!source.container) continue;
             const auto path = source.path.string();
             // There may be a million names, but not many endings.
-            std::unordered_map<std::string_view, EntryKind> kinds;
+            std::unordered_map<std::string_view, EntryKind> by_ending;
             const auto kind_of = [&](std::string_view name) {
                 const auto ending = name.substr(std::min(name.size(), name.rfind('.')));
-                const auto found = kinds.find(ending);
-                if (found != kinds.end()) return found->second;
-                return kinds[ending] = kind_by_name(c.kinds.textures, ending);
+                const auto found = by_ending.find(ending);
+                if (found != by_ending.end()) return found->second;
+                return by_ending[ending] = kind_by_name(c.context.textures, ending);
             };
             for (const auto& e : source.container->entries()) {
                 if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
@@ -131,13 +131,13 @@ int list(Context& c, const ListOptions& options) {
     progress.cancel = c.cancel;
     // Roles are told from pictures only where somebody sees them.
     const bool with_pictures = c.json && options.textures && options.roles == "picture";
-    LookedThrough looked;
+    ReadCatalog looked;
     if (with_pictures) {
-        auto all = look_through(c, std::move(sources), options.index, options_of(options, c.json));
+        auto all = read_catalog(c, std::move(sources), options.index, options_of(options, c.json));
         if (!all) return c.failed(all.error());
         looked = std::move(*all);
     } else {
-        auto catalog = build_catalog(c.kinds, sources, progress, options_of(options, c.json));
+        auto catalog = build_catalog(c.context, sources, progress, options_of(options, c.json));
         if (!catalog) return c.failed(catalog.error());
         looked.catalog = std::move(*catalog);
         looked.sources = std::move(sources);
@@ -170,19 +170,19 @@ int list(Context& c, const ListOptions& options) {
 int show(Context& c, const std::string& text) {
     const auto address = parse_address(text);
     if (!address) return c.failed(address.error());
-    auto bytes = read_address(c.kinds, *address);
+    auto bytes = read_address(c.context, *address);
     if (!bytes) return c.failed(bytes.error());
     bool problems = false;  // what the archive itself says is wrong with this entry
     if (!address->inner.empty())
-        if (const auto source = open_source(c.kinds, address->source))
+        if (const auto source = open_source(c.context, address->source))
             for (const auto& problem : (*source)->problems())
                 if (!problem.where.empty() && problem.where.front() == address->inner.front()) c.failed(problem), problems = true;
     const auto size = bytes->size();
     const auto name = address->inner.empty() ? address->source.string() : address->inner.back();
     json j = {{"address", address->text()}, {"size", size}, {"sha256", to_hex(sha256(*bytes))}};
     std::vector<std::pair<std::string, std::string>> lines = {{"address", address->text()}, {"bytes", grouped(size)}};
-    if (c.kinds.textures.recognize(*bytes, name)) {
-        const auto texture = open_spread(c.kinds.textures, std::move(*bytes), name, siblings_of(c.kinds, *address), c.kinds.limits);
+    if (c.context.textures.recognize(*bytes, name)) {
+        const auto texture = open_spread(c.context.textures, std::move(*bytes), name, siblings_of(c.context, *address), c.context.limits);
         if (!texture) return c.failed(texture.error().within(name));
         const auto& d = texture->layout.desc;
         const auto& damage = texture->layout.damage;
@@ -236,7 +236,7 @@ int show(Context& c, const std::string& text) {
 }
 
 int verify(Context& c, const std::string& path) {
-    const auto source = open_source(c.kinds, path);
+    const auto source = open_source(c.context, path);
     if (!source) return c.failed(source.error());
     const auto& container = **source;
     std::uint64_t damaged = 0;
@@ -251,12 +251,12 @@ int verify(Context& c, const std::string& path) {
     for (std::size_t i = 0; i < container.entries().size(); ++i) {
         if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
         const auto& entry = container.entries()[i];
-        auto bytes = container.read(i, c.kinds.limits);
+        auto bytes = container.read(i, c.context.limits);
         std::optional<Error> error;
         if (!bytes) error = bytes.error();
-        else if (c.kinds.textures.recognize(*bytes, entry.path))
-            if (auto texture = open_spread(c.kinds.textures, std::move(*bytes), entry.path, siblings_of(c.kinds, container, {entry.path}),
-                                           c.kinds.limits);
+        else if (c.context.textures.recognize(*bytes, entry.path))
+            if (auto texture = open_spread(c.context.textures, std::move(*bytes), entry.path,
+                                           siblings_of(c.context, container, {entry.path}), c.context.limits);
                 !texture || texture->layout.damage)
                 error = in_entry(container, i, texture ? *texture->layout.damage : texture.error());
         if (error) say(entry.path, *error);
@@ -271,7 +271,7 @@ int compare(Context& c, const std::string& a, const std::string& b) {
     for (const auto& text : {a, b}) {
         const auto address = parse_address(text);
         if (!address) return c.failed(address.error());
-        auto texture = open_texture_at(c.kinds, *address);
+        auto texture = open_texture_at(c.context, *address);
         if (!texture) return c.failed(texture.error().within(text));
         textures.push_back(std::move(*texture));
     }
@@ -339,12 +339,12 @@ int sheet_check(Context& c, const std::string& file) {
 
 int names(Context& c, const std::vector<std::string>& texts) {
     std::vector<std::filesystem::path> paths(texts.begin(), texts.end());
-    const auto sources = open_sources(c.kinds, paths);
+    const auto sources = open_sources(c.context, paths);
     for (const auto& source : sources)
         if (source.error) return c.failed(*source.error);
     Progress progress;
     progress.cancel = c.cancel;
-    const auto found = find_names(c.kinds, sources, progress);
+    const auto found = find_names(c.context, sources, progress);
     if (!found) return c.failed(found.error());
     for (const auto& name : *found) {
         if (c.json)
@@ -371,7 +371,7 @@ int sheet_draft(Context& c, const std::string& archive, const std::string& out) 
             return c.failed(
                 Error{ErrorCode::usage, out + " is there already and is no sheet", {}, {}, "Choose another name, or remove it first"});
     }
-    const auto draft = draft_sheet(c.kinds, *view, progress);
+    const auto draft = draft_sheet(c.context, *view, progress);
     if (!draft) return c.failed(draft.error());
     if (!draft->unsound.empty()) {
         c.err << fmt::format("skivet-cli: no sheet is written: {}\n", draft->unsound);
@@ -398,7 +398,7 @@ int sheet_try(Context& c, const SheetTryOptions& options) {
     const auto sheet = std::make_shared<const Sheet>(std::move(*parsed));
     const auto view = FileView::open(options.archive);
     if (!view) return c.failed(view.error());
-    const auto trial = try_sheet(c.kinds, sheet, *view, options.records);
+    const auto trial = try_sheet(c.context, sheet, *view, options.records);
     if (!trial) return c.failed(trial.error());
     if (c.json) {
         for (const auto& f : trial->fields)
@@ -428,12 +428,12 @@ int sheet_try(Context& c, const SheetTryOptions& options) {
     std::optional<Error> wrong = trial->first_wrong;
     std::size_t proved = 0;
     if (options.prove && !wrong) {
-        auto kinds = c.kinds;  // only this sheet, whatever else would recognize the file
-        if (auto added = add_sheet(kinds, options.file); !added) return c.failed(added.error());
-        kinds.choices.insert(kinds.choices.begin(), {std::filesystem::path(options.archive).filename().string(), name});
+        auto context = c.context;  // only this sheet, whatever else would recognize the file
+        if (auto added = add_sheet(context, options.file); !added) return c.failed(added.error());
+        context.choices.insert(context.choices.begin(), {std::filesystem::path(options.archive).filename().string(), name});
         Progress progress;
         progress.cancel = c.cancel;
-        const auto done = prove_writing(kinds, options.archive, progress);
+        const auto done = prove_writing(context, options.archive, progress);
         if (done) proved = *done;
         else wrong = done.error().within("writing");
     }
@@ -487,7 +487,7 @@ int sift_file(Context& c, const std::string& file) {
     if (!data) return c.failed(data.error());
     Progress progress;
     progress.cancel = c.cancel;
-    const auto hits = sift(c.kinds, *data, progress);
+    const auto hits = sift(c.context, *data, progress);
     if (!hits) return c.failed(hits.error());
     print_hits(c, *hits, {}, 0);
     return 0;

@@ -4,7 +4,7 @@
 
 #include "base/file_write.h"
 #include "cli/writing.h"
-#include "delivery/routes.h"
+#include "delivery/beside.h"
 
 namespace skivet::cli {
 
@@ -50,7 +50,7 @@ Status restore_entry(Context& c, Vault& vault, const fs::path& source, const std
                        std::none_of(std::next(journal), history.rend(),
                                     [&](const Journal& j) { return std::any_of(j.parts.begin(), j.parts.end(), holds); });
     if (alone) return vault.undo(journal->id, source);
-    SKIVET_TRY(const auto plan, plan_restore_entry(vault, c.kinds, source, address.inner));
+    SKIVET_TRY(const auto plan, plan_restore_entry(vault, c.context, source, address.inner));
     if (plan.empty()) return {};
     SKIVET_TRY(const auto done, vault.deliver(plan, {entry + " as it was", source, address.inner}, now()));
     (void)done;

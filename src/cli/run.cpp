@@ -34,14 +34,14 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     app.footer(
         "Addresses: archive.zip::path/inside.dds, and :: again for an archive inside. A name with :: in it is written :\\:.\n"
         "Exit codes: 0 done, 1 done in part, 2 wrong use, 3 input refused, 4 the system failed, 130 canceled.");
-    Context context{{}, out, err, interruption ? interruption->cancel : CancelToken(), false, Vault::default_folder()};
-    context.interruption = interruption;
+    Context c{{}, out, err, interruption ? interruption->cancel : CancelToken(), false, Vault::default_folder()};
+    c.interruption = interruption;
     std::vector<std::string> sheets, keys, choices, paths;
     int code = 0;
     bool writes = false;  // game files; those commands first put right what was cut short
     std::function<int()> command;
     const auto common = [&](CLI::App* sub) {
-        sub->add_flag("--json", context.json, "Print JSON Lines");
+        sub->add_flag("--json", c.json, "Print JSON Lines");
         // One value each time an option is given, so that what follows is a source and not swallowed.
         sub->add_option("--sheet", sheets, "Also use this sheet")->type_name("FILE")->allow_extra_args(false);
         sub->add_option("--key", keys, "A key or password: NAME=HEX, NAME=text:WORDS or NAME=@FILE")
@@ -56,8 +56,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     };
     const auto with_vault = [&](CLI::App* sub) {
         sub->add_option_function<std::string>(
-               "--vault", [&](const std::string& folder) { context.vault = folder, context.vault_chosen = true; },
-               "Where overwritten bytes are kept")
+               "--vault", [&](const std::string& folder) { c.vault = folder, c.vault_chosen = true; }, "Where overwritten bytes are kept")
             ->type_name("DIR");
     };
 
@@ -77,7 +76,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     };
     with_index(sub, list_options.index);
     common(sub);
-    sub->callback([&] { command = [&] { return list(context, list_options); }; });
+    sub->callback([&] { command = [&] { return list(c, list_options); }; });
 
     FindPictureOptions picture_options;
     sub = app.add_subcommand("find-picture", "Find the textures that look like an image, or like the texture it is a part of");
@@ -86,7 +85,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--top", picture_options.top, "How many")->type_name("N")->check(CLI::Range(1, 10000))->capture_default_str();
     with_index(sub, picture_options.index);
     common(sub);
-    sub->callback([&] { command = [&] { return find_picture(context, picture_options); }; });
+    sub->callback([&] { command = [&] { return find_picture(c, picture_options); }; });
 
     RolesOptions roles_options;
     sub = app.add_subcommand("roles", "Say what each texture is for, and why");
@@ -94,13 +93,13 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_flag("--by-picture", roles_options.by_picture, "By the pixels alone, whatever the name says");
     with_index(sub, roles_options.index);
     common(sub);
-    sub->callback([&] { command = [&] { return roles(context, roles_options); }; });
+    sub->callback([&] { command = [&] { return roles(c, roles_options); }; });
 
     std::string address;
     sub = app.add_subcommand("show", "Show all facts of one entry");
     sub->add_option("ADDRESS", address)->required();
     common(sub);
-    sub->callback([&] { command = [&] { return show(context, address); }; });
+    sub->callback([&] { command = [&] { return show(c, address); }; });
 
     ExportOptions export_options;
     sub = app.add_subcommand("export", "Write textures as files");
@@ -133,7 +132,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_flag("--force", export_options.force, "Write also over files that no export made or that were changed since")
         ->excludes(resume);
     common(sub);
-    sub->callback([&] { command = [&] { return export_entries(context, export_options); }; });
+    sub->callback([&] { command = [&] { return export_entries(c, export_options); }; });
 
     EncodeCommand encode_options;
     sub = app.add_subcommand("encode", "Make a texture from an image");
@@ -159,7 +158,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->callback([&] {
         if (encode_options.format.empty() && encode_options.like.empty())
             throw CLI::ValidationError("encode", "--format or --like is needed");
-        command = [&] { return encode_image(context, encode_options); };
+        command = [&] { return encode_image(c, encode_options); };
     });
 
     ReplaceOptions replace_options;
@@ -178,7 +177,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         ->excludes(beside);
     common(sub);
     with_vault(sub);
-    sub->callback([&] { writes = !replace_options.dry_run, command = [&] { return replace(context, replace_options); }; });
+    sub->callback([&] { writes = !replace_options.dry_run, command = [&] { return replace(c, replace_options); }; });
 
     ApplyOptions apply_options;
     sub = app.add_subcommand("apply", "Put every file of a folder into the entry with its path");
@@ -191,7 +190,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_flag("--dry-run", apply_options.dry_run, "Only show what would be written");
     common(sub);
     with_vault(sub);
-    sub->callback([&] { writes = !apply_options.dry_run, command = [&] { return apply_folder(context, apply_options); }; });
+    sub->callback([&] { writes = !apply_options.dry_run, command = [&] { return apply_folder(c, apply_options); }; });
 
     std::string source;
     sub = app.add_subcommand("restore", "Put the original bytes back");
@@ -207,27 +206,27 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         if (!restore_options.source.empty() + restore_all + restore_options.unfinished != 1)
             throw CLI::ValidationError("restore", "say a source, or --all, or --unfinished");
         writes = true;
-        command = [&] { return restore(context, restore_options); };
+        command = [&] { return restore(c, restore_options); };
     });
 
     sub = app.add_subcommand("verify", "Read everything and check every checksum");
     sub->add_option("SOURCE", source)->required();
     common(sub);
-    sub->callback([&] { command = [&] { return verify(context, source); }; });
+    sub->callback([&] { command = [&] { return verify(c, source); }; });
 
     std::string first, second;
     sub = app.add_subcommand("compare", "Compare two textures or images");
     sub->add_option("A", first)->required();
     sub->add_option("B", second)->required();
     common(sub);
-    sub->callback([&] { command = [&] { return compare(context, first, second); }; });
+    sub->callback([&] { command = [&] { return compare(c, first, second); }; });
 
     std::string sifted;
     sub = app.add_subcommand("sift", "Look through unknown bytes for textures and compressed streams");
     sub->add_option("FILE", sifted)->required();
     common(sub);
     sub->footer("What is found can be listed, exported and replaced with --kind 'FILE=sifting'.");
-    sub->callback([&] { command = [&] { return sift_file(context, sifted); }; });
+    sub->callback([&] { command = [&] { return sift_file(c, sifted); }; });
 
     std::string compacted;
     bool compact_dry_run = false;
@@ -236,14 +235,14 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_flag("--dry-run", compact_dry_run, "Only show what would be written");
     common(sub);
     with_vault(sub);
-    sub->callback([&] { writes = !compact_dry_run, command = [&] { return compact(context, compacted, compact_dry_run); }; });
+    sub->callback([&] { writes = !compact_dry_run, command = [&] { return compact(c, compacted, compact_dry_run); }; });
 
     std::string sheet_file;
     auto* sheet = app.add_subcommand("sheet", "Work with sheets");
     sheet->require_subcommand(1);
     sub = sheet->add_subcommand("check", "Say whether a sheet is sound");
     sub->add_option("FILE", sheet_file)->required();
-    sub->callback([&] { command = [&] { return sheet_check(context, sheet_file); }; });
+    sub->callback([&] { command = [&] { return sheet_check(c, sheet_file); }; });
     SheetTryOptions try_options;
     sub = sheet->add_subcommand("try", "Account for an archive under a sheet, byte by byte");
     sub->add_option("FILE", try_options.file)->required();
@@ -251,24 +250,24 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--records", try_options.records, "How many entries are shown field by field")->capture_default_str();
     sub->add_flag("--prove", try_options.prove, "Also prove on a copy that the sheet writes what it reads");
     common(sub);
-    sub->callback([&] { command = [&] { return sheet_try(context, try_options); }; });
+    sub->callback([&] { command = [&] { return sheet_try(c, try_options); }; });
 
     std::vector<std::string> names_sources;
     sub = app.add_subcommand("names", "Look inside the game's files for the names of entries that are known only by a hash");
     sub->add_option("SOURCE", names_sources)->required();
     common(sub);
-    sub->callback([&] { command = [&] { return names(context, names_sources); }; });
+    sub->callback([&] { command = [&] { return names(c, names_sources); }; });
 
     std::string draft_archive, draft_out;
     sub = sheet->add_subcommand("draft", "Look for the entry table of an archive nobody described and write a sheet that reads it");
     sub->add_option("ARCHIVE", draft_archive)->required();
     sub->add_option("--out", draft_out, "Write the sheet to this file instead of the standard output")->type_name("FILE");
-    sub->callback([&] { command = [&] { return sheet_draft(context, draft_archive, draft_out); }; });
+    sub->callback([&] { command = [&] { return sheet_draft(c, draft_archive, draft_out); }; });
 
     ProjectOptions project_options;
     const std::function<void(int (*)(Context&, const ProjectOptions&), bool)> run_in_project = [&](auto* run_it, bool writes_game) {
         writes = writes_game;
-        command = [&context, &project_options, run_it] { return run_it(context, project_options); };
+        command = [&c, &project_options, run_it] { return run_it(c, project_options); };
     };
     add_project_commands(app, project_options, common, run_in_project);
 
@@ -280,40 +279,39 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         return result == 0 ? 0 : 2;
     }
     for (const auto& folder : sheet_folders())
-        for (const auto& error : add_sheets_in(context.kinds, folder)) context.failed(error);
+        for (const auto& error : add_sheets_in(c.context, folder)) c.failed(error);
     for (const auto& file : sheets)
-        if (auto added = add_sheet(context.kinds, file); !added) return context.failed(added.error());
+        if (auto added = add_sheet(c.context, file); !added) return c.failed(added.error());
     auto ring = std::make_shared<KeyRing>();
     for (const auto& text : keys) {
         auto key = parse_key(text);
-        if (!key) return context.failed(key.error());
+        if (!key) return c.failed(key.error());
         ring->add(std::move(*key));
     }
-    context.kinds.keys = ring;
+    c.context.keys = ring;
     for (const auto& text : choices) {
         const auto equals = text.rfind('=');
         const auto kind = equals == std::string::npos ? std::string() : text.substr(equals + 1);
-        if (std::none_of(context.kinds.containers.begin(), context.kinds.containers.end(),
-                         [&](const auto& k) { return k->name() == kind; })) {
+        if (std::none_of(c.context.containers.begin(), c.context.containers.end(), [&](const auto& k) { return k->name() == kind; })) {
             std::string known;
-            for (const auto& k : context.kinds.containers) known += (known.empty() ? "" : ", ") + k->name();
-            return context.failed(Error{
+            for (const auto& k : c.context.containers) known += (known.empty() ? "" : ", ") + k->name();
+            return c.failed(Error{
                 ErrorCode::usage, "--kind " + text + ": there is no such kind", {}, {}, "Write PATTERN=KIND; the kinds are " + known});
         }
-        context.kinds.choices.push_back({text.substr(0, equals), kind});
+        c.context.choices.push_back({text.substr(0, equals), kind});
     }
     for (const auto& file : paths) {
         const auto data = read_file(file, 256u << 20);
-        if (!data) return context.failed(data.error());
+        if (!data) return c.failed(data.error());
         std::istringstream lines(as_text(*data));
         for (std::string line; std::getline(lines, line);) {
             if (!line.empty() && line.back() == '\r') line.pop_back();
-            context.kinds.known_paths.push_back(std::move(line));
+            c.context.known_paths.push_back(std::move(line));
         }
     }
     // A half-written archive is no base for anything: who writes rolls it back first, who reads says so.
-    if (writes) code = recover(context);
-    const int unfinished = writes ? 0 : warn_of_unfinished(context, arguments);
+    if (writes) code = recover(c);
+    const int unfinished = writes ? 0 : warn_of_unfinished(c, arguments);
     if (code == 0) code = command();
     if (unfinished > 0 && (code == 0 || code == 1)) code = app.got_subcommand("verify") ? 3 : 1;
     out.flush();

@@ -61,10 +61,10 @@ int export_entries(Context& c, const ExportOptions& options) {
         const auto address = parse_address(text);
         if (!address) return c.failed(address.error());
         std::error_code code;
-        const bool whole = address->inner.empty() && (fs::is_directory(address->source, code) || open_source(c.kinds, address->source));
+        const bool whole = address->inner.empty() && (fs::is_directory(address->source, code) || open_source(c.context, address->source));
         if (!whole) {
             const auto name = address->inner.empty() ? address->source.filename().string() : address->inner.back();
-            auto texture = open_texture_at(c.kinds, *address);
+            auto texture = open_texture_at(c.context, *address);
             if (!texture) {
                 const int exit = c.failed(texture.error().within(name));
                 if (options.sources.size() == 1) return exit;
@@ -77,17 +77,17 @@ int export_entries(Context& c, const ExportOptions& options) {
                              shared->layout.desc,
                              shared->file.size(),
                              [shared]() -> Result<TextureFile> { return *shared; },
-                             [&c, address = *address] { return read_address(c.kinds, address); },
+                             [&c, address = *address] { return read_address(c.context, address); },
                              {fs::weakly_canonical(address->source, code), address->inner}});
             continue;
         }
         const std::vector<fs::path> paths = {address->source};
-        const auto sources = std::make_shared<const std::vector<Source>>(open_sources(c.kinds, paths));
+        const auto sources = std::make_shared<const std::vector<Source>>(open_sources(c.context, paths));
         open.push_back(sources);
         if (sources->front().error) return c.failed(*sources->front().error);
         Progress progress;
         progress.cancel = c.cancel;
-        const auto catalog = build_catalog(c.kinds, *sources, progress);
+        const auto catalog = build_catalog(c.context, *sources, progress);
         if (!catalog) return c.failed(catalog.error());
         for (const auto& problem : sources->front().container->problems())
             ++problems, c.failed(problem.within(address->source.filename().string()));
@@ -99,12 +99,12 @@ int export_entries(Context& c, const ExportOptions& options) {
             if (!item.is_texture()) continue;
             const auto fits = [&](const std::string& pattern) { return glob_match(pattern, item.path()); };
             if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) continue;
-            items.push_back(export_item(c.kinds, sources, item, options.sets ? set_folder(*catalog, analysis, i) : std::string()));
+            items.push_back(export_item(c.context, sources, item, options.sets ? set_folder(*catalog, analysis, i) : std::string()));
         }
     }
     ExportProgress progress;
     progress.cancel = c.cancel;
-    const auto report = run_export(items, wish, options.to, c.kinds.limits, progress, options.jobs);
+    const auto report = run_export(items, wish, options.to, c.context.limits, progress, options.jobs);
     if (!report) return c.failed(report.error());
     for (const auto& failure : report->failed) c.failed(failure.error);
     for (const auto& damaged : report->damaged) c.err << "skivet-cli: written as far as it is there: " << damaged.error.message() << '\n';
@@ -118,14 +118,14 @@ int export_entries(Context& c, const ExportOptions& options) {
 namespace {
 
 int encode_on_some_cores(Context& c, const EncodeCommand& options) {
-    auto bytes = read_file(options.image, c.kinds.limits.inflated_bytes);
+    auto bytes = read_file(options.image, c.context.limits.inflated_bytes);
     if (!bytes) return c.failed(bytes.error());
-    auto edited = read_edited(std::move(*bytes), c.kinds.limits, options.image.string());
+    auto edited = read_edited(std::move(*bytes), c.context.limits, options.image.string());
     if (!edited) return c.failed(edited.error().within(options.image.string()));
     if (!options.like.empty()) {
         const auto address = parse_address(options.like);
         if (!address) return c.failed(address.error());
-        const auto original = open_texture_at(c.kinds, *address);
+        const auto original = open_texture_at(c.context, *address);
         if (!original) return c.failed(original.error().within(options.like));
         FitOptions how;
         const auto mends = parse_mends(options.mends);
@@ -174,7 +174,7 @@ int encode_image(Context& c, const EncodeCommand& options) {
     std::vector<fs::path> inputs = {options.image};
     if (const auto like = options.like.empty() ? Result<Address>(Address{}) : parse_address(options.like); like && !like->source.empty())
         inputs.push_back(like->source);
-    const auto is_texture = [&](const Bytes& old) { return c.kinds.textures.recognize(old, options.out.string()) != nullptr; };
+    const auto is_texture = [&](const Bytes& old) { return c.context.textures.recognize(old, options.out.string()) != nullptr; };
     if (auto may = check_out(options.out, inputs, is_texture, "texture"); !may) return c.failed(may.error());
     int code = 0;
     tbb::task_arena arena(options.jobs > 0 ? options.jobs : tbb::task_arena::automatic);
@@ -185,10 +185,10 @@ int encode_image(Context& c, const EncodeCommand& options) {
 int replace(Context& c, const ReplaceOptions& options) {
     const auto address = parse_address(options.address);
     if (!address) return c.failed(address.error());
-    auto with = read_file(options.with, c.kinds.limits.inflated_bytes);
+    auto with = read_file(options.with, c.context.limits.inflated_bytes);
     if (!with) return c.failed(with.error());
     // A damaged entry cannot be read, but with --as-is it can be replaced.
-    const auto current = read_texture_bytes(c.kinds, *address);
+    const auto current = read_texture_bytes(c.context, *address);
     if (!current && current.error().code != ErrorCode::damaged) return c.failed(current.error());
     const auto path = address->inner.empty() ? address->source.string() : address->inner.back();
     const auto mends = parse_mends(options.mends);
@@ -200,7 +200,7 @@ int replace(Context& c, const ReplaceOptions& options) {
     pieces.push_back({address->inner.empty() ? std::vector<std::string>{name} : address->inner, *content});
     const bool elsewhere = !options.beside.empty() || !options.patch.empty();
     const auto plan = elsewhere ? plan_elsewhere(c, address->source, options.beside, options.patch, pieces)
-                                : plan_replacement(c.kinds, *address, *content);
+                                : plan_replacement(c.context, *address, *content);
     if (!plan) return c.failed(plan.error());
     if (options.dry_run) {
         print_plan(c, *plan, true);
@@ -210,16 +210,16 @@ int replace(Context& c, const ReplaceOptions& options) {
     const DeliveryNote note{fmt::format("{} into {}", fs::path(name).stem().string(), target.filename().string()), target, address->inner};
     return deliver(c, *plan, note, [&]() -> Status {
         if (elsewhere) return {};
-        SKIVET_TRY(const auto back, read_texture_bytes(c.kinds, *address));
+        SKIVET_TRY(const auto back, read_texture_bytes(c.context, *address));
         if (back != *content) return fail(ErrorCode::io, "the entry does not read back as it was written");
         return {};
     });
 }
 
 int compact(Context& c, const std::string& path, bool dry_run) {
-    const auto source = open_source(c.kinds, path);
+    const auto source = open_source(c.context, path);
     if (!source) return c.failed(source.error());
-    const auto plan = (*source)->plan_compact(c.kinds.limits);
+    const auto plan = (*source)->plan_compact(c.context.limits);
     if (!plan) return c.failed(plan.error());
     if (dry_run || plan->empty()) {
         print_plan(c, *plan, true);
@@ -229,8 +229,8 @@ int compact(Context& c, const std::string& path, bool dry_run) {
     return deliver(c, *plan,
                    {fmt::format("{} given back in {}", human_bytes((*source)->dead_bytes()), fs::path(path).filename().string()), path, {}},
                    [&]() -> Status {
-                       SKIVET_TRY(const auto again, open_source(c.kinds, path));
-                       return same_contents(**source, *again, c.kinds.limits, c.cancel);
+                       SKIVET_TRY(const auto again, open_source(c.context, path));
+                       return same_contents(**source, *again, c.context.limits, c.cancel);
                    });
 }
 

@@ -6,7 +6,7 @@
 #include <ostream>
 
 #include "container/texture_files.h"
-#include "delivery/routes.h"
+#include "delivery/beside.h"
 
 namespace skivet::cli {
 
@@ -51,24 +51,24 @@ Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::s
         return fail(std::move(error).within(name));
     };
     if (!current) return use_as_is(current.error());
-    const auto kind = c.kinds.textures.recognize(*current, name);
-    const auto their_kind = c.kinds.textures.recognize(with, given_name);
+    const auto kind = c.context.textures.recognize(*current, name);
+    const auto their_kind = c.context.textures.recognize(with, given_name);
     if (!kind) {
         if (!their_kind) return with;  // a text into a text
         return use_as_is(
             {ErrorCode::unfit, fmt::format("the entry is no texture Skivet knows, the file is one ({})", their_kind->name()), {}, {}, {}});
     }
-    auto original = TextureFile::open(c.kinds.textures, *current, name, c.kinds.limits);
+    auto original = TextureFile::open(c.context.textures, *current, name, c.context.limits);
     if (!original) return use_as_is(std::move(original).error());
     if (original->layout.damage) return use_as_is(*original->layout.damage);
     if (their_kind == kind && original->layout.direct) {  // a picture file keeps its own type, depth and tables
-        SKIVET_TRY(const auto theirs, TextureFile::open(c.kinds.textures, with, given_name, c.kinds.limits));
+        SKIVET_TRY(const auto theirs, TextureFile::open(c.context.textures, with, given_name, c.context.limits));
         if (theirs.layout.damage) return use_as_is(*theirs.layout.damage);
         auto a = theirs.layout.desc, b = original->layout.desc;
         a.color = b.color = ColorSpace::unknown;
         if (a == b) return with;
     }
-    SKIVET_TRY(const auto edited, read_edited(std::move(with), c.kinds.limits, given_name));
+    SKIVET_TRY(const auto edited, read_edited(std::move(with), c.context.limits, given_name));
     SKIVET_TRY(auto fitted, fit(*original, edited, {.mends = mends, .encode = {}}));
     for (const auto& finding : fitted.findings) {
         if (finding.grade == Grade::blocks)
@@ -101,10 +101,10 @@ int deliver(Context& c, const WritePlan& plan, const DeliveryNote& note, const s
 
 Result<WritePlan> plan_elsewhere(const Context& c, const fs::path& source, const fs::path& beside, const fs::path& patch,
                                  std::span<const AddressedBytes> pieces) {
-    SKIVET_TRY(const auto opened, open_source(c.kinds, source));
-    SKIVET_TRY(const auto files, spread_replacements(c.kinds, *opened, {pieces.begin(), pieces.end()}));
+    SKIVET_TRY(const auto opened, open_source(c.context, source));
+    SKIVET_TRY(const auto files, spread_replacements(c.context, *opened, {pieces.begin(), pieces.end()}));
     if (!beside.empty()) return plan_override(beside, files);
-    return plan_patch_archive(c.kinds, *opened, patch, files);
+    return plan_patch_archive(c.context, *opened, patch, files);
 }
 
 }  // namespace skivet::cli

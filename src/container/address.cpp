@@ -34,20 +34,20 @@ Result<std::size_t> entry_of(const Container& container, const std::string& path
     return fail(ErrorCode::missing, fmt::format("there is no entry \"{}\"", path), "skivet-cli list shows what is inside");
 }
 
-Result<Bytes> read_inner(const Kinds& kinds, const Container& container, std::span<const std::string> inner, unsigned depth) {
+Result<Bytes> read_inner(const ReadContext& context, const Container& container, std::span<const std::string> inner, unsigned depth) {
     SKIVET_TRY(const auto entry, entry_of(container, inner.front()));
-    if (inner.size() == 1) return container.read(entry, kinds.limits);
-    if (depth >= kinds.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", kinds.limits.depth));
-    SKIVET_TRY(auto view, container.view(entry, kinds.limits));
-    auto nested = open_container(kinds, std::move(view));
+    if (inner.size() == 1) return container.read(entry, context.limits);
+    if (depth >= context.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", context.limits.depth));
+    SKIVET_TRY(auto view, container.view(entry, context.limits));
+    auto nested = open_container(context, std::move(view));
     if (!nested) return fail(std::move(nested).error());
-    auto found = read_inner(kinds, **nested, inner.subspan(1), depth + 1);
+    auto found = read_inner(context, **nested, inner.subspan(1), depth + 1);
     if (!found) return fail(std::move(found).error().within(inner.front()));
     return found;
 }
 
-Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std::vector<AddressedBytes> items, unsigned depth) {
-    if (depth > kinds.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", kinds.limits.depth));
+Result<WritePlan> plan_inner(const ReadContext& context, const Container& container, std::vector<AddressedBytes> items, unsigned depth) {
+    if (depth > context.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", context.limits.depth));
     std::vector<Replacement> here;
     WritePlan elsewhere;  // archives that lie in a folder are changed where they are
     // Everything that goes into one inner archive is planned together.
@@ -65,8 +65,8 @@ Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std
             if (end - i > 1) return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced twice", items[i].inner.front()));
             here.push_back({entry, std::move(items[i].bytes)});
         } else {
-            SKIVET_TRY(const auto view, container.view(entry, kinds.limits));
-            SKIVET_TRY(const auto nested, open_container(kinds, view));
+            SKIVET_TRY(const auto view, container.view(entry, context.limits));
+            SKIVET_TRY(const auto nested, open_container(context, view));
             std::vector<AddressedBytes> below;
             for (std::size_t k = i; k < end; ++k) {
                 if (items[k].inner.size() == 1)
@@ -74,7 +74,7 @@ Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std
                 items[k].inner.erase(items[k].inner.begin());
                 below.push_back(std::move(items[k]));
             }
-            auto plan = plan_inner(kinds, *nested, std::move(below), depth + 1);
+            auto plan = plan_inner(context, *nested, std::move(below), depth + 1);
             if (!plan) return fail(std::move(plan).error().within(container.entries()[entry].path));
             if (!plan->empty() && !view.parts().empty()) {
                 elsewhere.add(std::move(*plan));
@@ -86,7 +86,7 @@ Result<WritePlan> plan_inner(const Kinds& kinds, const Container& container, std
         }
         i = end;
     }
-    SKIVET_TRY(auto out, container.plan(here, kinds.limits));
+    SKIVET_TRY(auto out, container.plan(here, context.limits));
     out.add(std::move(elsewhere));
     return out;
 }
@@ -122,33 +122,33 @@ Result<Address> parse_address(std::string_view text) {
     return out;
 }
 
-Result<Bytes> read_address(const Kinds& kinds, const Address& address) {
-    if (address.inner.empty()) return read_file(address.source, kinds.limits.inflated_bytes);
-    SKIVET_TRY(const auto source, open_source(kinds, address.source));
-    auto bytes = read_inner(kinds, *source, address.inner, 1);
+Result<Bytes> read_address(const ReadContext& context, const Address& address) {
+    if (address.inner.empty()) return read_file(address.source, context.limits.inflated_bytes);
+    SKIVET_TRY(const auto source, open_source(context, address.source));
+    auto bytes = read_inner(context, *source, address.inner, 1);
     if (!bytes) return fail(std::move(bytes).error().within(address.source.filename().string()));
     return bytes;
 }
 
-Result<Bytes> read_entry(const Kinds& kinds, const Container& container, const std::vector<std::string>& inner) {
-    return read_inner(kinds, container, inner, 1);
+Result<Bytes> read_entry(const ReadContext& context, const Container& container, const std::vector<std::string>& inner) {
+    return read_inner(context, container, inner, 1);
 }
 
-Result<WritePlan> plan_replacements(const Kinds& kinds, const Container& source, std::vector<AddressedBytes> replacements) {
-    SKIVET_TRY(auto files, spread_replacements(kinds, source, std::move(replacements)));
-    return plan_inner(kinds, source, std::move(files), 1);
+Result<WritePlan> plan_replacements(const ReadContext& context, const Container& source, std::vector<AddressedBytes> replacements) {
+    SKIVET_TRY(auto files, spread_replacements(context, source, std::move(replacements)));
+    return plan_inner(context, source, std::move(files), 1);
 }
 
-Result<WritePlan> plan_replacement(const Kinds& kinds, const Address& address, Bytes bytes) {
+Result<WritePlan> plan_replacement(const ReadContext& context, const Address& address, Bytes bytes) {
     if (!address.inner.empty()) {
-        SKIVET_TRY(const auto source, open_source(kinds, address.source));
+        SKIVET_TRY(const auto source, open_source(context, address.source));
         std::vector<AddressedBytes> items;
         items.push_back({address.inner, std::move(bytes)});
-        auto plan = plan_replacements(kinds, *source, std::move(items));
+        auto plan = plan_replacements(context, *source, std::move(items));
         if (!plan) return fail(std::move(plan).error().within(address.source.filename().string()));
         return plan;
     }
-    auto parts = split_spread(kinds.textures, bytes, address.source.string(), siblings_of(kinds, address), kinds.limits);
+    auto parts = split_spread(context.textures, bytes, address.source.string(), siblings_of(context, address), context.limits);
     if (!parts) return fail(std::move(parts).error().within(address.source.filename().string()));
     if (parts->size() == 1) {
         SKIVET_TRY(const auto view, FileView::open(address.source));

@@ -16,10 +16,10 @@ struct Address {
 [[nodiscard]] Result<Address> parse_address(std::string_view text);
 
 /// The bytes an address names; a bare file is read from disk.
-[[nodiscard]] Result<Bytes> read_address(const Kinds& kinds, const Address& address);
+[[nodiscard]] Result<Bytes> read_address(const ReadContext& context, const Address& address);
 
 /// The bytes of an entry at any depth below an open container. `inner` has at least one step.
-[[nodiscard]] Result<Bytes> read_entry(const Kinds& kinds, const Container& container, const std::vector<std::string>& inner);
+[[nodiscard]] Result<Bytes> read_entry(const ReadContext& context, const Container& container, const std::vector<std::string>& inner);
 
 struct AddressedBytes {
     std::vector<std::string> inner;  ///< path inside the source, one step for every archive
@@ -28,8 +28,9 @@ struct AddressedBytes {
 
 /// The plan for replacing entries of one source at any depth: the inner plan's result is the outer container's replacement. A texture that
 /// is spread over several files is given joined (texture_files.h).
-[[nodiscard]] Result<WritePlan> plan_replacements(const Kinds& kinds, const Container& source, std::vector<AddressedBytes> replacements);
+[[nodiscard]] Result<WritePlan> plan_replacements(const ReadContext& context, const Container& source,
+                                                  std::vector<AddressedBytes> replacements);
 /// The same for a source by path; a bare file (inner empty) is replaced as a whole.
-[[nodiscard]] Result<WritePlan> plan_replacement(const Kinds& kinds, const Address& address, Bytes bytes);
+[[nodiscard]] Result<WritePlan> plan_replacement(const ReadContext& context, const Address& address, Bytes bytes);
 
 }  // namespace skivet

@@ -19,10 +19,10 @@ using draft::Table;
 
 namespace fs = std::filesystem;
 
-constexpr std::size_t most_samples = 24;
-constexpr std::uint64_t sample_bytes = 4u << 20;
-constexpr std::size_t most_header = 64;
-constexpr std::uint64_t tried_bytes = 64u << 20;
+constexpr std::size_t most_samples = 24;          // entries a guess is tried on: enough that a wrong packing does not pass by chance
+constexpr std::uint64_t sample_bytes = 4u << 20;  // of each
+constexpr std::size_t most_header = 64;           // bytes before the table in which counts and offsets are looked for
+constexpr std::uint64_t tried_bytes = 64u << 20;  // read through the finished draft before it is shown
 
 /// A column with a meaning, as it is written into the sheet.
 struct Meant {
@@ -34,8 +34,8 @@ std::string_view type_of(unsigned width) { return width == 1 ? "u8" : width == 2
 
 class Drafter {
 public:
-    Drafter(const Kinds& kinds, const FileView& file, ByteSpan bytes, const Progress& progress)
-        : kinds_(kinds), view_(file), file_(bytes), progress_(progress) {}
+    Drafter(const ReadContext& context, const FileView& file, ByteSpan bytes, const Progress& progress)
+        : context_(context), view_(file), file_(bytes), progress_(progress) {}
 
     Result<SheetDraft> draft() {
         find_data_files();
@@ -62,7 +62,7 @@ public:
     }
 
 private:
-    const Kinds& kinds_;
+    const ReadContext& context_;
     const FileView& view_;
     ByteSpan file_;
     const Progress& progress_;
@@ -230,7 +230,7 @@ private:
         std::map<std::size_t, Packing> out;
         for (std::size_t i = 0; i < table_.count(); ++i) {
             const auto packed = placed_.size.of(file_, table_, i), unpacked = column.of(file_, table_, i);
-            if (unpacked > kinds_.limits.inflated_bytes || (unpacked == 0) != (packed == 0) || unpacked > packed * 1100 + 64)
+            if (unpacked > context_.limits.inflated_bytes || (unpacked == 0) != (packed == 0) || unpacked > packed * 1100 + 64)
                 return std::nullopt;
         }
         for (const auto i : some) {
@@ -245,7 +245,7 @@ private:
             if (const auto known = packing_at(*data)) tries.push_back(*known);
             tries.insert(tries.end(), {Packing::deflate, Packing::lz4_block});
             const auto fits = std::find_if(tries.begin(), tries.end(),
-                                           [&](auto packing) { return unpack(packing, *data, size, kinds_.limits).has_value(); });
+                                           [&](auto packing) { return unpack(packing, *data, size, context_.limits).has_value(); });
             if (fits == tries.end()) return std::nullopt;
             out[i] = *fits;
         }
@@ -309,7 +309,7 @@ private:
             const auto packing = data ? packing_at(*data) : std::nullopt;
             if (!packing || (all && *all != *packing)) return;
             all = packing;
-            const auto stream = unpack_stream(*packing, *data, kinds_.limits.inflated_bytes);
+            const auto stream = unpack_stream(*packing, *data, context_.limits.inflated_bytes);
             if (!stream || stream->packed_size != data->size()) return;
         }
         if (!all || some.size() < 2) return;
@@ -350,7 +350,7 @@ private:
     /// The unpacked content, as far as it has been found out how.
     std::optional<Bytes> content_of(std::size_t record, ByteSpan data) const {
         if (stream_) {
-            auto out = unpack(*stream_, data, std::nullopt, kinds_.limits);
+            auto out = unpack(*stream_, data, std::nullopt, context_.limits);
             return out ? std::optional(std::move(*out)) : std::nullopt;
         }
         const auto size = std::find_if(meant_.begin(), meant_.end(), [](const auto& m) { return m.name == "bytes"; });
@@ -359,7 +359,7 @@ private:
         if (const auto known = packing_at(data)) tries.push_back(*known);
         tries.insert(tries.end(), {Packing::deflate, Packing::lz4_block});
         for (const auto packing : tries)
-            if (auto out = unpack(packing, data, size->column.of(file_, table_, record), kinds_.limits)) return std::move(*out);
+            if (auto out = unpack(packing, data, size->column.of(file_, table_, record), context_.limits)) return std::move(*out);
         return std::nullopt;
     }
 
@@ -525,7 +525,7 @@ private:
         out.toml = write(view_.path().stem().string().empty() ? "Draft" : view_.path().stem().string() + " (draft)");
         auto sheet = parse_sheet(out.toml, "draft");
         if (!sheet) return std::nullopt;
-        const auto trial = try_sheet(kinds_, std::make_shared<Sheet>(std::move(*sheet)), view_, 0, tried_bytes);
+        const auto trial = try_sheet(context_, std::make_shared<Sheet>(std::move(*sheet)), view_, 0, tried_bytes);
         if (!trial) return std::nullopt;
         out.entries = trial->entries;
         out.looked_at = trial->looked_at;
@@ -563,10 +563,10 @@ private:
 
 }  // namespace
 
-Result<SheetDraft> draft_sheet(const Kinds& kinds, const FileView& file, const Progress& progress) {
+Result<SheetDraft> draft_sheet(const ReadContext& context, const FileView& file, const Progress& progress) {
     SKIVET_TRY(const auto bytes, file.bytes());
     if (bytes.size() < 32) return fail(ErrorCode::unsupported, "a file of " + grouped(bytes.size()) + " bytes is too small for a table");
-    return Drafter(kinds, file, bytes, progress).draft();
+    return Drafter(context, file, bytes, progress).draft();
 }
 
 }  // namespace skivet

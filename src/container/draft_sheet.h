@@ -19,6 +19,6 @@ struct SheetDraft {
 /// Looks for a run of equal records in which two numbers are offset and size that tile the file (or the numbered data files beside it);
 /// then for the entries' compression, unpacked size and checksums, and for what the header says of the table. The draft is tried before it
 /// is returned. A draft is a beginning: it knows nothing that the example does not show. Error `unsupported` when there is no such run.
-[[nodiscard]] Result<SheetDraft> draft_sheet(const Kinds& kinds, const FileView& file, const Progress& progress);
+[[nodiscard]] Result<SheetDraft> draft_sheet(const ReadContext& context, const FileView& file, const Progress& progress);
 
 }  // namespace skivet

@@ -32,18 +32,18 @@ std::vector<std::shared_ptr<const ContainerKind>> standard_containers() {
             sifted_kind()};
 }
 
-Status add_sheet(Kinds& kinds, const std::filesystem::path& file) {
+Status add_sheet(ReadContext& context, const std::filesystem::path& file) {
     SKIVET_TRY(const auto source, read_file(file, 1u << 20));
     SKIVET_TRY(auto sheet, parse_sheet(as_text(source), file.filename().string()));
-    kinds.sheets_hash = XXH3_64bits_withSeed(source.data(), source.size(), kinds.sheets_hash + 1);
+    context.sheets_hash = XXH3_64bits_withSeed(source.data(), source.size(), context.sheets_hash + 1);
     sheet.folder = file.parent_path().string();
-    if (sheet.kind == SheetKind::wrapper) kinds.containers.push_back(sheet_wrapper_kind(std::make_shared<const Sheet>(std::move(sheet))));
-    else if (sheet.kind == SheetKind::texture) kinds.textures.add(std::make_shared<SheetTextureKind>(std::move(sheet)));
-    else kinds.containers.push_back(sheet_kind(std::make_shared<const Sheet>(std::move(sheet))));
+    if (sheet.kind == SheetKind::wrapper) context.containers.push_back(sheet_wrapper_kind(std::make_shared<const Sheet>(std::move(sheet))));
+    else if (sheet.kind == SheetKind::texture) context.textures.add(std::make_shared<SheetTextureKind>(std::move(sheet)));
+    else context.containers.push_back(sheet_kind(std::make_shared<const Sheet>(std::move(sheet))));
     return {};
 }
 
-std::vector<Error> add_sheets_in(Kinds& kinds, const std::filesystem::path& folder) {
+std::vector<Error> add_sheets_in(ReadContext& context, const std::filesystem::path& folder) {
     std::vector<std::filesystem::path> files;
     std::error_code code;
     for (const auto& item : std::filesystem::directory_iterator(folder, code))
@@ -51,29 +51,29 @@ std::vector<Error> add_sheets_in(Kinds& kinds, const std::filesystem::path& fold
     std::sort(files.begin(), files.end());
     std::vector<Error> errors;
     for (const auto& file : files)
-        if (auto added = add_sheet(kinds, file); !added) errors.push_back(std::move(added).error());
+        if (auto added = add_sheet(context, file); !added) errors.push_back(std::move(added).error());
     return errors;
 }
 
-std::vector<Candidate> candidates(const Kinds& kinds, ByteSpan head, std::uint64_t file_size, std::string_view path) {
+std::vector<Candidate> candidates(const ReadContext& context, ByteSpan head, std::uint64_t file_size, std::string_view path) {
     std::vector<Candidate> out;
     const auto slash = path.find_last_of('/');
     const auto name = slash == std::string_view::npos ? path : path.substr(slash + 1);
-    for (const auto& choice : kinds.choices) {
+    for (const auto& choice : context.choices) {
         if (choice.pattern != path && !glob_match(choice.pattern, name)) continue;
-        for (const auto& kind : kinds.containers)
+        for (const auto& kind : context.containers)
             if (kind->name() == choice.kind) return {{kind, {ranks::sheet * 10, fmt::format("your choice for \"{}\"", choice.pattern)}}};
     }
-    for (const auto& kind : kinds.containers)
+    for (const auto& kind : context.containers)
         if (auto recognized = kind->recognize(head, file_size, path)) out.push_back({kind, std::move(*recognized)});
     std::stable_sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.recognized.rank > b.recognized.rank; });
     return out;
 }
 
-Result<std::shared_ptr<const Container>> open_container(const Kinds& kinds, FileView file) {
+Result<std::shared_ptr<const Container>> open_container(const ReadContext& context, FileView file) {
     SKIVET_TRY(const auto data, file.bytes());
     const auto path = file.path().string();
-    const auto possible = candidates(kinds, data, data.size(), path);
+    const auto possible = candidates(context, data, data.size(), path);
     if (possible.empty())
         return fail(Error{ErrorCode::unsupported,
                           "no archive we know",
@@ -82,7 +82,7 @@ Result<std::shared_ptr<const Container>> open_container(const Kinds& kinds, File
                           "A sheet can describe its layout; sifting finds textures in it without one"});
     std::optional<Error> first;
     for (const auto& candidate : possible) {
-        auto opened = candidate.kind->open(kinds, file);
+        auto opened = candidate.kind->open(context, file);
         if (opened) return opened;
         // A file that wants a key is what it seems to be; so is one the user chose.
         if (!first) first = std::move(opened).error();
@@ -91,25 +91,25 @@ Result<std::shared_ptr<const Container>> open_container(const Kinds& kinds, File
     return fail(named(std::move(*first), path));
 }
 
-Result<std::shared_ptr<const Container>> open_source(const Kinds& kinds, const std::filesystem::path& path) {
+Result<std::shared_ptr<const Container>> open_source(const ReadContext& context, const std::filesystem::path& path) {
     std::error_code code;
     if (std::filesystem::is_directory(path, code)) {
-        SKIVET_TRY(auto folder, FolderContainer::open(path, kinds.limits));
+        SKIVET_TRY(auto folder, FolderContainer::open(path, context.limits));
         return std::shared_ptr<const Container>(std::move(folder));
     }
     SKIVET_TRY(const auto parts, parts_of(path));
     if (parts.size() == 1) {
         SKIVET_TRY(auto view, FileView::open(parts.front()));
         SKIVET_TRY(const auto data, view.bytes());
-        if (candidates(kinds, data, data.size(), path.string()).empty() &&
-            kinds.textures.recognize(data.first(std::min<std::size_t>(data.size(), 1024)), path.string())) {
+        if (candidates(context, data, data.size(), path.string()).empty() &&
+            context.textures.recognize(data.first(std::min<std::size_t>(data.size(), 1024)), path.string())) {
             SKIVET_TRY(auto single, FolderContainer::open_file(parts.front()));
             return std::shared_ptr<const Container>(std::move(single));
         }
-        return open_container(kinds, std::move(view));
+        return open_container(context, std::move(view));
     }
-    SKIVET_TRY(auto view, FileView::join(parts, kinds.limits.inflated_bytes));
-    return open_container(kinds, std::move(view));
+    SKIVET_TRY(auto view, FileView::join(parts, context.limits.inflated_bytes));
+    return open_container(context, std::move(view));
 }
 
 }  // namespace skivet

@@ -5,7 +5,7 @@
 
 namespace skivet {
 
-struct Kinds;
+struct ReadContext;
 
 /// Why a file is taken for something, and how sure that is.
 struct Recognized {
@@ -29,7 +29,7 @@ public:
     [[nodiscard]] virtual std::string name() const = 0;
     /// `head` is the file's beginning, or all of it (then head.size() == file_size). Cheap: called for every entry of every archive.
     [[nodiscard]] virtual std::optional<Recognized> recognize(ByteSpan head, std::uint64_t file_size, std::string_view path) const = 0;
-    [[nodiscard]] virtual Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const = 0;
+    [[nodiscard]] virtual Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const = 0;
 };
 
 [[nodiscard]] std::vector<std::shared_ptr<const ContainerKind>> standard_containers();
@@ -41,7 +41,7 @@ struct KindChoice {
 };
 
 /// Everything the program can recognize. Handed to whoever opens something; nothing global.
-struct Kinds {
+struct ReadContext {
     TextureKinds textures = TextureKinds::standard();
     std::vector<std::shared_ptr<const ContainerKind>> containers = standard_containers();
     std::vector<KindChoice> choices;  ///< the first that fits wins
@@ -52,22 +52,22 @@ struct Kinds {
 };
 
 /// Reads a sheet and adds what it describes. Errors carry the file and the line.
-[[nodiscard]] Status add_sheet(Kinds& kinds, const std::filesystem::path& file);
+[[nodiscard]] Status add_sheet(ReadContext& context, const std::filesystem::path& file);
 /// All *.toml in a folder, in the order of their names; a missing folder adds nothing. Damaged sheets are reported in the result and
 /// do not keep the others out.
-[[nodiscard]] std::vector<Error> add_sheets_in(Kinds& kinds, const std::filesystem::path& folder);
+[[nodiscard]] std::vector<Error> add_sheets_in(ReadContext& context, const std::filesystem::path& folder);
 
 struct Candidate {
     std::shared_ptr<const ContainerKind> kind;
     Recognized recognized;
 };
 /// What a file may be, the most likely first. A choice of the user's stands alone.
-[[nodiscard]] std::vector<Candidate> candidates(const Kinds& kinds, ByteSpan head, std::uint64_t file_size, std::string_view path);
+[[nodiscard]] std::vector<Candidate> candidates(const ReadContext& context, ByteSpan head, std::uint64_t file_size, std::string_view path);
 
 /// A container by its content. When the most likely kind cannot open it, the next is tried; the error is the first one's.
-[[nodiscard]] Result<std::shared_ptr<const Container>> open_container(const Kinds& kinds, FileView file);
+[[nodiscard]] Result<std::shared_ptr<const Container>> open_container(const ReadContext& context, FileView file);
 /// A folder or an archive; an archive cut into parts by the name of any of them.
-[[nodiscard]] Result<std::shared_ptr<const Container>> open_source(const Kinds& kinds, const std::filesystem::path& path);
+[[nodiscard]] Result<std::shared_ptr<const Container>> open_source(const ReadContext& context, const std::filesystem::path& path);
 
 /// The files of an archive cut into parts that `path` belongs to, in order: name.001 …, name.00 …, name.part1 … and name.z01 … name.zip.
 /// Just `path` when it is whole.

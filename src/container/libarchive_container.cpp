@@ -359,9 +359,9 @@ public:
         }
         return std::nullopt;
     }
-    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
+    Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const override {
         auto out = std::make_shared<LibarchiveContainer>(format_, std::move(file));
-        SKIVET_CHECK(out->list(kinds.limits));
+        SKIVET_CHECK(out->list(context.limits));
         return std::shared_ptr<const Container>(std::move(out));
     }
 

@@ -21,19 +21,19 @@ Error not_the_key(const CryptSpec& crypt, Error error) {
 
 std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer::open_as_far(FileView view,
                                                                                              std::shared_ptr<const Sheet> sheet,
-                                                                                             const Kinds& kinds) {
+                                                                                             const ReadContext& context) {
     auto out = std::make_unique<SheetContainer>();
     out->file_ = std::move(view);
     out->image_ = out->file_;
     out->sheet_ = std::move(sheet);
-    out->keys_ = kinds.keys;
+    out->keys_ = context.keys;
     std::optional<Error> wrong;
     const auto list = [&]() -> Status {
         SKIVET_TRY(const auto file, out->file_.bytes());
         // A user may have chosen the sheet for a file it does not recognize.
         out->recognized_by_ =
             skivet::recognize(*out->sheet_, file, file.size(), out->file_.path().string()).value_or("being chosen for it");
-        return Lister(*out, kinds).list();
+        return Lister(*out, context).list();
     };
     if (auto done = list(); !done) {
         wrong = std::move(done).error();
@@ -44,8 +44,8 @@ std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer:
     return {std::move(out), std::move(wrong)};
 }
 
-Result<std::unique_ptr<Container>> SheetContainer::open(FileView view, std::shared_ptr<const Sheet> sheet, const Kinds& kinds) {
-    auto [out, wrong] = open_as_far(std::move(view), std::move(sheet), kinds);
+Result<std::unique_ptr<Container>> SheetContainer::open(FileView view, std::shared_ptr<const Sheet> sheet, const ReadContext& context) {
+    auto [out, wrong] = open_as_far(std::move(view), std::move(sheet), context);
     if (wrong) return fail(std::move(*wrong));
     return std::unique_ptr<Container>(std::move(out));
 }
@@ -270,8 +270,8 @@ namespace {
 class SheetKindOf final : public SheetKindBase {
 public:
     using SheetKindBase::SheetKindBase;
-    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
-        auto opened = SheetContainer::open(std::move(file), sheet_, kinds);
+    Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const override {
+        auto opened = SheetContainer::open(std::move(file), sheet_, context);
         if (!opened) return fail(std::move(opened).error().within(fmt::format("sheet \"{}\"", sheet_->name)));
         return std::shared_ptr<const Container>(std::move(*opened));
     }

@@ -7,12 +7,13 @@ namespace skivet {
 /// An archive whose layout a sheet describes. Reading and writing both follow from the sheet's meanings.
 class SheetContainer final : public Container {
 public:
-    [[nodiscard]] static Result<std::unique_ptr<Container>> open(FileView file, std::shared_ptr<const Sheet> sheet, const Kinds& kinds);
+    [[nodiscard]] static Result<std::unique_ptr<Container>> open(FileView file, std::shared_ptr<const Sheet> sheet,
+                                                                 const ReadContext& context);
 
     /// The same, as far as it goes: what was listed before the first thing that does not hold, and that.
     [[nodiscard]] static std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> open_as_far(FileView file,
                                                                                                       std::shared_ptr<const Sheet> sheet,
-                                                                                                      const Kinds& kinds);
+                                                                                                      const ReadContext& context);
 
     [[nodiscard]] std::string kind() const override { return sheet_->name; }
     [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
@@ -127,7 +128,7 @@ protected:
 /// One file compressed or encrypted as a whole behind a header that a wrapper sheet describes.
 [[nodiscard]] std::shared_ptr<const ContainerKind> sheet_wrapper_kind(std::shared_ptr<const Sheet> sheet);
 /// What lies where in such a file; gaps are what its sheet does not explain.
-[[nodiscard]] Result<std::vector<Segment>> wrapper_segments(std::shared_ptr<const Sheet> sheet, const Kinds& kinds, ByteSpan file);
+[[nodiscard]] Result<std::vector<Segment>> wrapper_segments(std::shared_ptr<const Sheet> sheet, const ReadContext& context, ByteSpan file);
 
 /// Chunks and encryption of a sheet, both ways; shared by containers and wrappers. `iv` is empty for ciphers without one.
 namespace sheet_data {

@@ -83,7 +83,7 @@ Status SheetContainer::Lister::load_dictionary() {
             }
         }
     }
-    for (const auto& path : kinds_.known_paths) add(path);
+    for (const auto& path : context_.known_paths) add(path);
     return {};
 }
 

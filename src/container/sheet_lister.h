@@ -6,7 +6,7 @@ namespace skivet {
 
 class SheetContainer::Lister {
 public:
-    Lister(SheetContainer& out, const Kinds& kinds) : out_(out), sheet_(*out.sheet_), kinds_(kinds), limits_(kinds.limits) {
+    Lister(SheetContainer& out, const ReadContext& context) : out_(out), sheet_(*out.sheet_), context_(context), limits_(context.limits) {
         Field name;
         name.name = "name";
         name.type = FieldType::text;
@@ -40,7 +40,7 @@ private:
 
     SheetContainer& out_;
     const Sheet& sheet_;
-    const Kinds& kinds_;
+    const ReadContext& context_;
     const ReadLimits& limits_;
     ByteSpan image_;
     RecordValues record_;

@@ -109,21 +109,21 @@ public:
 
 }  // namespace
 
-Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, const FileView& file, std::size_t records,
+Result<Trial> try_sheet(const ReadContext& context, std::shared_ptr<const Sheet> sheet, const FileView& file, std::size_t records,
                         std::uint64_t content_bytes) {
     Trial out;
     SKIVET_TRY(const auto bytes, file.bytes());
     if (auto reason = recognize(*sheet, bytes, bytes.size(), file.path().string())) out.recognized_by = std::move(*reason);
     else out.first_wrong = Error{ErrorCode::unsupported, "the conditions of [[recognize]] do not hold", {}, {}, "It is tried all the same"};
-    if (auto header = read_header(*sheet, bytes, kinds.limits)) add_fields(out, header->values, "header", bytes);
+    if (auto header = read_header(*sheet, bytes, context.limits)) add_fields(out, header->values, "header", bytes);
     if (sheet->kind == SheetKind::wrapper) {
-        auto segments = wrapper_segments(sheet, kinds, bytes);
+        auto segments = wrapper_segments(sheet, context, bytes);
         if (segments) out.segments = std::move(*segments);
         else if (!out.first_wrong) out.first_wrong = std::move(segments).error();
         for (const auto& segment : out.segments) out.unexplained += segment.what == Segment::What::gap ? segment.size : 0;
     }
     if (sheet->kind != SheetKind::container) return out;
-    auto [container, wrong] = SheetContainer::open_as_far(file, sheet, kinds);
+    auto [container, wrong] = SheetContainer::open_as_far(file, sheet, context);
     if (wrong && !out.first_wrong) out.first_wrong = std::move(wrong);
     out.entries = container->entries().size();
     for (std::size_t i = 0; i < std::min<std::size_t>(out.entries, 10'000); ++i) out.names.push_back(container->entries()[i].path);
@@ -134,7 +134,7 @@ Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, 
             if (const auto record = container->record_of(i))
                 add_fields(out, *record, fmt::format("entry {} ({})", i + 1, container->entries()[i].path), image);
         if (content_bytes == 0) continue;
-        const auto content = container->read(i, kinds.limits);
+        const auto content = container->read(i, context.limits);
         ++out.looked_at;
         if (content) ++out.readable;
         content_bytes -= std::min<std::uint64_t>(content_bytes, content ? content->size() : 0);
@@ -146,8 +146,8 @@ Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, 
     return out;
 }
 
-Result<std::size_t> prove_writing(const Kinds& kinds, const fs::path& archive, const Progress& progress) {
-    SKIVET_TRY(const auto original, open_source(kinds, archive));
+Result<std::size_t> prove_writing(const ReadContext& context, const fs::path& archive, const Progress& progress) {
+    SKIVET_TRY(const auto original, open_source(context, archive));
     const TemporaryCopy copy;
     if (copy.folder.empty()) return fail(ErrorCode::io, "cannot make a temporary folder");
     // Data files lie beside the archive and share its stem.
@@ -166,7 +166,7 @@ Result<std::size_t> prove_writing(const Kinds& kinds, const fs::path& archive, c
     if (code) return fail_errno(code.value(), "cannot copy the archive");
     const auto path = copy.folder / archive.filename();
     SKIVET_TRY(const auto unexplained, unexplained_in(*original));
-    auto expected = read_all(*original, kinds.limits);
+    auto expected = read_all(*original, context.limits);
     if (!expected) return fail(std::move(expected).error().within("reading"));
     const auto count = original->entries().size();
     std::size_t changed = 0;
@@ -174,15 +174,15 @@ Result<std::size_t> prove_writing(const Kinds& kinds, const fs::path& archive, c
     const auto step = std::max<std::size_t>(1, count / 24);
     for (std::size_t i = 0; i < count; i += step) {
         SKIVET_CHECK(progress.cancel.check());
-        SKIVET_TRY(const auto content, original->read(i, kinds.limits));
+        SKIVET_TRY(const auto content, original->read(i, context.limits));
         const auto put = [&](const Bytes& bytes, const char* what) -> Status {
             const auto named = [&](Error error) { return fail(std::move(error).within(what).within(original->entries()[i].path)); };
-            auto container = open_source(kinds, path);
+            auto container = open_source(context, path);
             if (!container) return named(std::move(container).error());
-            const auto plan = (*container)->plan(std::vector<Replacement>{{i, bytes}}, kinds.limits);
+            const auto plan = (*container)->plan(std::vector<Replacement>{{i, bytes}}, context.limits);
             if (!plan) return named(plan.error());
             if (auto written = write_copies(*plan); !written) return named(std::move(written).error());
-            auto again = open_source(kinds, path);
+            auto again = open_source(context, path);
             if (!again) return named(std::move(again).error());
             (*expected)[i] = sha256(bytes);
             const auto others = unexplained_in(**again);
@@ -193,7 +193,7 @@ Result<std::size_t> prove_writing(const Kinds& kinds, const fs::path& archive, c
                                    {},
                                    {},
                                    "Say in the sheet what they are"});
-            const auto now = read_all(**again, kinds.limits);
+            const auto now = read_all(**again, context.limits);
             if (!now) return named(now.error());
             for (std::size_t k = 0; k < now->size() || k < expected->size(); ++k)
                 if (k >= now->size() || k >= expected->size() || (*now)[k] != (*expected)[k])

@@ -28,12 +28,12 @@ struct Trial {
 
 /// Reads with a container sheet as far as it goes: the first `records` records field by field, and contents until `content_bytes` of them
 /// are read. Error only when the file itself cannot be read.
-[[nodiscard]] Result<Trial> try_sheet(const Kinds& kinds, std::shared_ptr<const Sheet> sheet, const FileView& file,
+[[nodiscard]] Result<Trial> try_sheet(const ReadContext& context, std::shared_ptr<const Sheet> sheet, const FileView& file,
                                       std::size_t records = 1000, std::uint64_t content_bytes = ~0ull);
 
 /// Proves that what a sheet reads it also writes: in a copy in the temporary folder entries are changed, made longer and put back, and
 /// after each step all entries are read again. Returns how many were changed; the error says which step failed. Error `limit` for more
 /// than 1 GB.
-[[nodiscard]] Result<std::size_t> prove_writing(const Kinds& kinds, const std::filesystem::path& archive, const Progress& progress);
+[[nodiscard]] Result<std::size_t> prove_writing(const ReadContext& context, const std::filesystem::path& archive, const Progress& progress);
 
 }  // namespace skivet

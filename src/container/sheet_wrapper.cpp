@@ -150,12 +150,12 @@ private:
 class SheetWrapperKind final : public SheetKindBase {
 public:
     using SheetKindBase::SheetKindBase;
-    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
+    Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const override {
         SKIVET_TRY(const auto data, file.bytes());
         auto recognized = recognize(data, data.size(), file.path().string());
-        auto opened =
-            open_wrapped(kinds, std::move(file),
-                         std::make_shared<SheetWrapper>(sheet_, kinds.keys, kinds.limits, recognized ? recognized->reason : "your choice"));
+        auto opened = open_wrapped(
+            context, std::move(file),
+            std::make_shared<SheetWrapper>(sheet_, context.keys, context.limits, recognized ? recognized->reason : "your choice"));
         if (!opened) return fail(std::move(opened).error().within(fmt::format("sheet \"{}\"", sheet_->name)));
         return opened;
     }
@@ -163,8 +163,8 @@ public:
 
 }  // namespace
 
-Result<std::vector<Segment>> wrapper_segments(std::shared_ptr<const Sheet> sheet, const Kinds& kinds, ByteSpan file) {
-    return SheetWrapper(std::move(sheet), kinds.keys, kinds.limits, {}).segments(file);
+Result<std::vector<Segment>> wrapper_segments(std::shared_ptr<const Sheet> sheet, const ReadContext& context, ByteSpan file) {
+    return SheetWrapper(std::move(sheet), context.keys, context.limits, {}).segments(file);
 }
 
 std::shared_ptr<const ContainerKind> sheet_wrapper_kind(std::shared_ptr<const Sheet> sheet) {

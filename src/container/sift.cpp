@@ -17,11 +17,11 @@ constexpr std::size_t head_bytes = 1024, step_bytes = 1u << 20;
 /// Positions whose two bytes begin something.
 class Beginnings {
 public:
-    explicit Beginnings(const Kinds& kinds) {
+    explicit Beginnings(const ReadContext& context) {
         for (const auto mark : stream_marks) set(mark[0], mark[1]);
         for (const char second : {'\x01', '\x5E', '\x9C', '\xDA'}) set('\x78', second);  // RFC 1950: a window of 32 KB, the four levels
         set('\x5D', '\0');                                                               // .lzma
-        for (const auto& kind : kinds.textures.all())
+        for (const auto& kind : context.textures.all())
             for (const auto& mark : kind->traits().marks)
                 if (mark.size() >= 2) set(mark[0], mark[1]);
     }
@@ -49,8 +49,8 @@ private:
 
 class Sifter {
 public:
-    Sifter(const Kinds& kinds, Progress& progress, const SiftOptions& options)
-        : kinds_(kinds), progress_(progress), limits_(kinds.limits), options_(options), beginnings_(kinds) {}
+    Sifter(const ReadContext& context, Progress& progress, const SiftOptions& options)
+        : context_(context), progress_(progress), limits_(context.limits), options_(options), beginnings_(context) {}
 
     Result<std::vector<SiftHit>> look(ByteSpan data, unsigned depth) {
         std::vector<SiftHit> out;
@@ -79,7 +79,7 @@ public:
     }
 
 private:
-    const Kinds& kinds_;
+    const ReadContext& context_;
     Progress& progress_;
     const ReadLimits& limits_;
     const SiftOptions& options_;
@@ -99,7 +99,7 @@ private:
 
     std::optional<SiftHit> texture_at(ByteSpan rest) const {
         const auto head = rest.first(std::min(rest.size(), head_bytes));
-        const auto kind = kinds_.textures.recognize(head, "");
+        const auto kind = context_.textures.recognize(head, "");
         if (!kind) return std::nullopt;
         // Of a texture in several files the largest levels lie elsewhere: what follows its own bytes here is something else.
         if (const auto spread = kind->spread(head, "", limits_); !spread || !spread->siblings.empty()) return std::nullopt;
@@ -290,22 +290,22 @@ class SiftedKind final : public ContainerKind {
 public:
     std::string name() const override { return "sifting"; }
     std::optional<Recognized> recognize(ByteSpan, std::uint64_t, std::string_view) const override { return std::nullopt; }
-    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
+    Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const override {
         Progress progress;
-        return open_sifted(kinds, std::move(file), progress);
+        return open_sifted(context, std::move(file), progress);
     }
 };
 
 }  // namespace
 
-Result<std::vector<SiftHit>> sift(const Kinds& kinds, ByteSpan data, Progress& progress, const SiftOptions& options) {
+Result<std::vector<SiftHit>> sift(const ReadContext& context, ByteSpan data, Progress& progress, const SiftOptions& options) {
     progress.total += data.size();
-    return Sifter(kinds, progress, options).look(data, 0);
+    return Sifter(context, progress, options).look(data, 0);
 }
 
-Result<std::shared_ptr<const Container>> open_sifted(const Kinds& kinds, FileView file, Progress& progress) {
+Result<std::shared_ptr<const Container>> open_sifted(const ReadContext& context, FileView file, Progress& progress) {
     SKIVET_TRY(const auto data, file.bytes());
-    SKIVET_TRY(auto hits, sift(kinds, data, progress));
+    SKIVET_TRY(auto hits, sift(context, data, progress));
     return sifted_container(std::move(file), std::move(hits));
 }
 

@@ -26,11 +26,12 @@ struct SiftOptions {
 };
 
 /// All hits in the order they lie in; none overlaps another. `progress` counts bytes. Error `canceled` only.
-[[nodiscard]] Result<std::vector<SiftHit>> sift(const Kinds& kinds, ByteSpan data, Progress& progress, const SiftOptions& options = {});
+[[nodiscard]] Result<std::vector<SiftHit>> sift(const ReadContext& context, ByteSpan data, Progress& progress,
+                                                const SiftOptions& options = {});
 
 /// A file as a container of what sifting finds: textures by their place, "0x001a40.dds", those in streams below their stream's,
 /// "0x000400.zlib/0x000010.dds". A texture is replaced by one of the same size; inside a stream when the stream packed again fits.
-[[nodiscard]] Result<std::shared_ptr<const Container>> open_sifted(const Kinds& kinds, FileView file, Progress& progress);
+[[nodiscard]] Result<std::shared_ptr<const Container>> open_sifted(const ReadContext& context, FileView file, Progress& progress);
 
 /// The same for hits that are there already.
 [[nodiscard]] std::shared_ptr<const Container> sifted_container(FileView file, std::vector<SiftHit> hits);

@@ -313,8 +313,8 @@ public:
             return Recognized{ranks::weak, "a first block whose checksum holds, and its name"};
         return std::nullopt;
     }
-    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
-        return TarContainer::open(std::move(file), kinds.limits);
+    Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const override {
+        return TarContainer::open(std::move(file), context.limits);
     }
 };
 

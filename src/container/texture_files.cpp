@@ -13,47 +13,47 @@ std::string beside(const std::string& path, const std::string& name) {
 
 }  // namespace
 
-ReadSibling siblings_of(const Kinds& kinds, const Container& source, std::vector<std::string> inner) {
-    return [&kinds, &source, inner = std::move(inner)](const std::string& name) {
+ReadSibling siblings_of(const ReadContext& context, const Container& source, std::vector<std::string> inner) {
+    return [&context, &source, inner = std::move(inner)](const std::string& name) {
         auto there = inner;
         there.back() = beside(there.back(), name);
-        return read_entry(kinds, source, there);
+        return read_entry(context, source, there);
     };
 }
 
-ReadSibling siblings_of(const Kinds& kinds, Address address) {
-    return [&kinds, address = std::move(address)](const std::string& name) -> Result<Bytes> {
+ReadSibling siblings_of(const ReadContext& context, Address address) {
+    return [&context, address = std::move(address)](const std::string& name) -> Result<Bytes> {
         auto there = address;
         if (!there.inner.empty()) {
             there.inner.back() = beside(there.inner.back(), name);
-            return read_address(kinds, there);
+            return read_address(context, there);
         }
         there.source.replace_filename(name);
         std::error_code code;
         if (!std::filesystem::exists(there.source, code)) return fail(ErrorCode::missing, "there is no " + there.source.string());
-        return read_file(there.source, kinds.limits.inflated_bytes);
+        return read_file(there.source, context.limits.inflated_bytes);
     };
 }
 
-Result<TextureFile> open_texture_at(const Kinds& kinds, const Address& address) {
-    SKIVET_TRY(auto own, read_address(kinds, address));
+Result<TextureFile> open_texture_at(const ReadContext& context, const Address& address) {
+    SKIVET_TRY(auto own, read_address(context, address));
     const auto path = address.inner.empty() ? address.source.string() : address.inner.back();
-    return open_spread(kinds.textures, std::move(own), path, siblings_of(kinds, address), kinds.limits);
+    return open_spread(context.textures, std::move(own), path, siblings_of(context, address), context.limits);
 }
 
-Result<Bytes> read_texture_bytes(const Kinds& kinds, const Address& address) {
-    SKIVET_TRY(auto own, read_address(kinds, address));
+Result<Bytes> read_texture_bytes(const ReadContext& context, const Address& address) {
+    SKIVET_TRY(auto own, read_address(context, address));
     const auto path = address.inner.empty() ? address.source.string() : address.inner.back();
-    return join_spread(kinds.textures, std::move(own), path, siblings_of(kinds, address), kinds.limits);
+    return join_spread(context.textures, std::move(own), path, siblings_of(context, address), context.limits);
 }
 
-Result<std::vector<AddressedBytes>> spread_replacements(const Kinds& kinds, const Container& source,
+Result<std::vector<AddressedBytes>> spread_replacements(const ReadContext& context, const Container& source,
                                                         std::vector<AddressedBytes> replacements) {
     std::vector<AddressedBytes> out;
     out.reserve(replacements.size());
     for (auto& r : replacements) {
-        const auto read = siblings_of(kinds, source, r.inner);
-        auto parts = split_spread(kinds.textures, r.bytes, r.inner.back(), read, kinds.limits);
+        const auto read = siblings_of(context, source, r.inner);
+        auto parts = split_spread(context.textures, r.bytes, r.inner.back(), read, context.limits);
         if (!parts) return fail(std::move(parts).error().within(r.inner.back()));
         if (parts->size() == 1) {
             out.push_back(std::move(r));

@@ -128,11 +128,11 @@ public:
         }
         return Recognized{ranks::magic, fmt::format("the mark of {} at its beginning", name_of(*packing))};
     }
-    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
+    Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const override {
         SKIVET_TRY(const auto data, file.bytes());
         const auto packing = packing_at(data);
         if (!packing) return fail(ErrorCode::unsupported, "no packed stream we know");
-        return open_wrapped(kinds, std::move(file), std::make_shared<StreamWrapper>(*packing, kinds.limits));
+        return open_wrapped(context, std::move(file), std::make_shared<StreamWrapper>(*packing, context.limits));
     }
 };
 
@@ -147,17 +147,18 @@ std::string Wrapper::inner_name(const std::string& file_name) const {
     return file_name;
 }
 
-Result<std::shared_ptr<const Container>> open_wrapped(const Kinds& kinds, FileView file, std::shared_ptr<const Wrapper> wrapper) {
+Result<std::shared_ptr<const Container>> open_wrapped(const ReadContext& context, FileView file, std::shared_ptr<const Wrapper> wrapper) {
     SKIVET_TRY(const auto data, file.bytes());
     SKIVET_TRY(auto content, wrapper->unwrap(data));
-    auto inner = kinds;
+    auto inner = context;
     if (inner.limits.depth == 0) return fail(ErrorCode::limit, "too many wrappers around one another");
     --inner.limits.depth;
     auto inside = FileView::of(std::move(content), wrapper->inner_name(file.path().filename().string()));
     std::shared_ptr<const Container> archive;
     SKIVET_TRY(const auto bytes, inside.bytes());
     // A picture that could also be something else stays a picture.
-    if (!kinds.textures.recognize(bytes, inside.path().string()) && !candidates(inner, bytes, bytes.size(), inside.path().string()).empty())
+    if (!context.textures.recognize(bytes, inside.path().string()) &&
+        !candidates(inner, bytes, bytes.size(), inside.path().string()).empty())
         if (auto opened = open_container(inner, inside)) archive = std::move(*opened);
     return std::shared_ptr<const Container>(
         std::make_shared<WrappedContainer>(std::move(file), std::move(wrapper), std::move(inside), std::move(archive)));

@@ -16,7 +16,7 @@ public:
 };
 
 /// A wrapped file as a container: an archive inside shows its entries as if it were not wrapped, anything else is one entry.
-[[nodiscard]] Result<std::shared_ptr<const Container>> open_wrapped(const Kinds& kinds, FileView file,
+[[nodiscard]] Result<std::shared_ptr<const Container>> open_wrapped(const ReadContext& context, FileView file,
                                                                     std::shared_ptr<const Wrapper> wrapper);
 
 /// gzip, zlib, Zstandard, LZ4 frames, XZ, LZMA and bzip2 around a whole file.

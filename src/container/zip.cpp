@@ -380,8 +380,8 @@ public:
         if (head.size() == file_size && ZipContainer::recognize(head)) return Recognized{ranks::weak, "an end record at its end"};
         return std::nullopt;
     }
-    Result<std::shared_ptr<const Container>> open(const Kinds& kinds, FileView file) const override {
-        SKIVET_TRY(auto zip, ZipContainer::open(std::move(file), kinds.limits, kinds.keys));
+    Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const override {
+        SKIVET_TRY(auto zip, ZipContainer::open(std::move(file), context.limits, context.keys));
         return std::shared_ptr<const Container>(std::move(zip));
     }
 };

@@ -202,7 +202,7 @@ private:
         if (replacement.bytes.size() > limits.inflated_bytes) return fail(ErrorCode::limit, "the new content is larger than the limit");
         const bool states_crc = record.aes_version != 2;
         const auto crc = states_crc ? crc32(replacement.bytes) : 0;
-        // Rule 7: an entry whose content stays keeps its stored bytes. An entry that cannot be read is damaged and may be replaced.
+        // An entry whose content stays keeps its stored bytes. An entry that cannot be read is damaged and may be replaced.
         if (!always_append && (crc == record.crc || !states_crc) && replacement.bytes.size() == e.size) {
             const auto now = zip_.read(entry, limits);
             if (now && *now == replacement.bytes) return {};

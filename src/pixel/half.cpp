@@ -1,29 +1,15 @@
 #include "pixel/half.h"
 
+#include <half.h>
 #include <algorithm>
 #include <bit>
 #include <cmath>
 
 namespace skivet {
 
-float half_to_float(std::uint16_t half) {
-    const std::uint32_t sign = (half & 0x8000u) << 16, rest = half & 0x7FFFu;
-    if (rest >= 0x7C00u) return std::bit_cast<float>(sign | 0x7F800000u | (rest & 0x3FFu) << 13);
-    if (rest >= 0x400u) return std::bit_cast<float>(sign | ((rest << 13) + (112u << 23)));
-    return std::bit_cast<float>(sign | std::bit_cast<std::uint32_t>(static_cast<float>(rest) * 0x1p-24f));
-}
+float half_to_float(std::uint16_t half) { return imath_half_to_float(half); }
 
-std::uint16_t float_to_half(float value) {
-    const auto bits = std::bit_cast<std::uint32_t>(value);
-    const auto sign = static_cast<std::uint16_t>(bits >> 16 & 0x8000u);
-    const std::uint32_t rest = bits & 0x7FFFFFFFu;
-    if (rest > 0x7F800000u) return static_cast<std::uint16_t>(sign | 0x7E00u);
-    if (rest >= 0x47800000u) return static_cast<std::uint16_t>(sign | 0x7C00u);
-    if (rest < 0x38800000u)  // below the smallest normal half: the step is 2^-24 (nearbyint rounds ties to even)
-        return static_cast<std::uint16_t>(sign | static_cast<std::uint32_t>(std::nearbyint(std::abs(value) * 0x1p24f)));
-    const std::uint32_t moved = rest - (112u << 23);
-    return static_cast<std::uint16_t>(sign | (moved + 0xFFFu + (moved >> 13 & 1u)) >> 13);
-}
+std::uint16_t float_to_half(float value) { return imath_float_to_half(value); }
 
 float small_to_float(std::uint32_t bits, unsigned mantissa_bits) {
     return half_to_float(static_cast<std::uint16_t>(bits << (10 - mantissa_bits)));

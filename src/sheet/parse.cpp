@@ -501,7 +501,7 @@ private:
 /// The library reads nested values and dotted keys by calling itself, so their depth is looked at before: a file must not decide how much
 /// stack is taken. Strings and comments are stepped over as TOML 1.0 has them.
 Status check_depth(std::string_view text, std::string_view file_name) {
-    constexpr int most = 32;
+    constexpr int most = 32;  // no sheet needs five
     int line = 1, depth = 0, parts = 1;
     const auto too_deep = [&](const char* what) {
         return fail(Error{ErrorCode::limit,

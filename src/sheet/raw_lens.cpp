@@ -12,8 +12,8 @@
 namespace skivet {
 namespace {
 
-constexpr std::uint32_t widest = 16384;
-constexpr std::size_t most_samples = 256u << 10;
+constexpr std::uint32_t widest = 16384;             // texels: what graphics cards take
+constexpr std::size_t most_samples = 256u << 10;    // bytes a width is told from
 
 std::uint64_t tight_row(const Lens& lens) {
     if (lens.palette_bits) return (std::uint64_t{lens.width} * lens.palette_bits + 7) / 8;
@@ -109,7 +109,7 @@ double mean_difference(const std::vector<std::uint8_t>& s, std::size_t lag) {
 /// How alike the texels on both sides of an edge between neighboring blocks are, beside two blocks far apart; and how much there is to see.
 double neighbors_alike(Format format, ByteSpan data) {
     const auto& f = info(format);
-    constexpr std::size_t most_blocks = 8192;
+    constexpr std::size_t most_blocks = 8192;  // 128 KB at most
     auto n = std::min<std::size_t>(data.size() / f.block_bytes, most_blocks);
     if (n < 64) return 0;
     const auto image = decode(format, data.first(n * f.block_bytes), static_cast<std::uint32_t>(n * f.block_width), f.block_height);
@@ -176,7 +176,7 @@ std::uint64_t lens_bytes(const Lens& lens, std::uint64_t data_size) {
     return std::min(all, data_size - lens.offset);
 }
 
-Result<Image> look_through(const Lens& lens, ByteSpan data) {
+Result<Image> picture_through(const Lens& lens, ByteSpan data) {
     if (lens.width == 0 || lens.width > widest || lens.height > widest)
         return fail(ErrorCode::limit, fmt::format("{}×{} texels", lens.width, lens.height), "A side has 1 to 16,384 texels");
     if (std::uint64_t{lens.width} * lens.height > 4 * most_lens_texels)

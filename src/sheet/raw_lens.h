@@ -37,7 +37,7 @@ constexpr std::uint64_t most_lens_texels = 1u << 24;
 
 /// The picture, in paint form. Bytes behind the end count as zero. Error `unfit` when nothing lies at the offset, `limit` for a width
 /// of 0 or more than 16,384 texels, `unsupported` for a palette of a block format.
-[[nodiscard]] Result<Image> look_through(const Lens& lens, ByteSpan data);
+[[nodiscard]] Result<Image> picture_through(const Lens& lens, ByteSpan data);
 
 struct WidthGuess {
     std::uint32_t width = 0;  ///< texels

@@ -1,4 +1,6 @@
 #include <fmt/format.h>
+#include <utf8.h>
+#include <iterator>
 
 #include "base/hash.h"
 #include "base/text.h"
@@ -13,11 +15,7 @@ std::string decoded(TextCode code, ByteSpan raw, ByteOrder order) {
         case TextCode::cp437: return cp437_to_utf8(as_text(raw));
         case TextCode::latin1: {
             std::string out;
-            for (const auto b : raw) {
-                const auto c = static_cast<unsigned>(b);
-                if (c < 0x80) out += static_cast<char>(c);
-                else out += static_cast<char>(0xC0 | c >> 6), out += static_cast<char>(0x80 | (c & 0x3F));
-            }
+            for (const auto b : raw) utf8::unchecked::append(static_cast<std::uint32_t>(b), std::back_inserter(out));
             return out;
         }
         case TextCode::utf16: {
@@ -28,14 +26,7 @@ std::string decoded(TextCode code, ByteSpan raw, ByteOrder order) {
                     const auto low = static_cast<std::uint32_t>(load_uint(raw.data() + i + 2, 2, order));
                     if (low >= 0xDC00 && low < 0xE000) c = 0x10000 + ((c - 0xD800) << 10) + (low - 0xDC00), i += 2;
                 }
-                if (c < 0x80) out += static_cast<char>(c);
-                else if (c < 0x800) out += static_cast<char>(0xC0 | c >> 6), out += static_cast<char>(0x80 | (c & 0x3F));
-                else if (c < 0x10000)
-                    out += static_cast<char>(0xE0 | c >> 12), out += static_cast<char>(0x80 | (c >> 6 & 0x3F)),
-                        out += static_cast<char>(0x80 | (c & 0x3F));
-                else
-                    out += static_cast<char>(0xF0 | c >> 18), out += static_cast<char>(0x80 | (c >> 12 & 0x3F)),
-                        out += static_cast<char>(0x80 | (c >> 6 & 0x3F)), out += static_cast<char>(0x80 | (c & 0x3F));
+                utf8::unchecked::append(c, std::back_inserter(out));
             }
             return out;
         }

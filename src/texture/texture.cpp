@@ -127,6 +127,11 @@ TextureKinds TextureKinds::standard() {
     return kinds;
 }
 
+void TextureKinds::add(std::shared_ptr<const TextureKind> kind) {
+    for (const auto& extension : kind->traits().extensions) by_extension_.emplace(extension, kind);
+    kinds_.push_back(std::move(kind));
+}
+
 std::shared_ptr<const TextureKind> TextureKinds::recognize(ByteSpan head, std::string_view path) const {
     for (const auto& kind : kinds_)
         if (kind->recognize(head, path)) return kind;
@@ -137,11 +142,8 @@ std::shared_ptr<const TextureKind> TextureKinds::by_extension(std::string_view p
     const auto dot = path.rfind('.');
     if (dot == std::string_view::npos) return nullptr;
     const auto ending = lower(path.substr(dot + 1));
-    for (const auto& kind : kinds_) {
-        const auto known = kind->traits().extensions;
-        if (std::find(known.begin(), known.end(), ending) != known.end()) return kind;
-    }
-    return nullptr;
+    const auto found = by_extension_.find(ending);
+    return found == by_extension_.end() ? nullptr : found->second;
 }
 
 namespace {

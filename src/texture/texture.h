@@ -1,6 +1,7 @@
 #pragma once
 // A texture is a value: a description and bytes. A TextureKind knows one file format: how to recognize it, where each level lies, and
 // how to put changed levels back without touching anything else in the file.
+#include <map>
 #include <memory>
 
 #include "base/bytes.h"
@@ -123,7 +124,7 @@ class TextureKinds {
 public:
     /// DDS, KTX, KTX2 and the picture files games use as textures.
     [[nodiscard]] static TextureKinds standard();
-    void add(std::shared_ptr<const TextureKind> kind) { kinds_.push_back(std::move(kind)); }
+    void add(std::shared_ptr<const TextureKind> kind);
     /// nullptr when nothing fits.
     [[nodiscard]] std::shared_ptr<const TextureKind> recognize(ByteSpan head, std::string_view path) const;
     /// The first one whose files' names end like this; nullptr when none does.
@@ -132,6 +133,7 @@ public:
 
 private:
     std::vector<std::shared_ptr<const TextureKind>> kinds_;
+    std::map<std::string, std::shared_ptr<const TextureKind>, std::less<>> by_extension_;  ///< of each extension the first kind
 };
 
 /// A texture file in memory together with what it is.

@@ -265,7 +265,7 @@ void Tour::step() {
             window_->go_to(PageId::catalog);
             for (const auto item : textures_called("gate"))
                 if (const int row = window_->page<CatalogPage>()->model()->row_of(item); row >= 0)
-                    window_->page<CatalogPage>()->sheet()->setCurrentIndex(window_->page<CatalogPage>()->model()->index(row));
+                    window_->page<CatalogPage>()->contact_sheet()->setCurrentIndex(window_->page<CatalogPage>()->model()->index(row));
             return wait_for(always);
         }
         case 24:
@@ -277,8 +277,8 @@ void Tour::step() {
             auto* catalog = window_->page<CatalogPage>();
             for (int row = 0; row < catalog->model()->rowCount(); ++row)
                 if (catalog->model()->index(row).data().toString() == QLatin1String("horse_a")) {
-                    catalog->sheet()->setCurrentIndex(catalog->model()->index(row));
-                    emit catalog->sheet()->opened(catalog->model()->index(row));
+                    catalog->contact_sheet()->setCurrentIndex(catalog->model()->index(row));
+                    emit catalog->contact_sheet()->opened(catalog->model()->index(row));
                     break;
                 }
             return wait_for(always);

@@ -18,11 +18,11 @@ void count_textures(CatalogSnapshot& snapshot) {
     for (const auto& item : snapshot.catalog.items) snapshot.texture_counts[item.source] += item.is_texture();
 }
 
-void add_facts(const Kinds& kinds, const Project& project, CatalogSnapshot& snapshot) {
+void add_facts(const ReadContext& context, const Project& project, CatalogSnapshot& snapshot) {
     count_textures(snapshot);
     for (const auto& source : snapshot.sources) {
         snapshot.segments.push_back(source.container ? source.container->segments() : std::vector<Segment>());
-        snapshot.facts.push_back(project.setting(source.path).off ? SourceFacts{} : facts_of(kinds, source));
+        snapshot.facts.push_back(project.setting(source.path).off ? SourceFacts{} : facts_of(context, source));
     }
 }
 
@@ -60,12 +60,12 @@ RoleWishes wishes_of(const Project& project) {
     return out;
 }
 
-std::vector<std::string> states_of_items(const AnalysisContext& context, const CatalogSnapshot& snapshot) {
+std::vector<std::string> states_of_items(const AnalysisContext& analysis, const CatalogSnapshot& snapshot) {
     std::map<std::pair<fs::path, std::string>, std::string> states;
-    for (const auto& piece : context.project.pieces) states[{piece.address.source, path_key(piece.address.inner)}] = name_of(piece.state);
-    if (states.empty() && !context.baseline) return {};
-    const auto shipped = context.baseline ? context.baseline->compare(snapshot.catalog, snapshot.sources) : std::vector<Shipped>();
-    const auto ours = changed_by_us(context.history);
+    for (const auto& piece : analysis.project.pieces) states[{piece.address.source, path_key(piece.address.inner)}] = name_of(piece.state);
+    if (states.empty() && !analysis.baseline) return {};
+    const auto shipped = analysis.baseline ? analysis.baseline->compare(snapshot.catalog, snapshot.sources) : std::vector<Shipped>();
+    const auto ours = changed_by_us(analysis.history);
     std::vector<std::string> out(snapshot.catalog.items.size());
     for (std::size_t i = 0; i < out.size(); ++i) {
         const auto& item = snapshot.catalog.items[i];
@@ -80,26 +80,26 @@ std::vector<std::string> states_of_items(const AnalysisContext& context, const C
 }
 
 std::shared_ptr<const AnalyzedCatalog> analyze(std::shared_ptr<const CatalogSnapshot> snapshot, std::vector<FactsPtr> facts,
-                                               const AnalysisContext& context, std::size_t unseen,
+                                               const AnalysisContext& analysis, std::size_t unseen,
                                                const std::map<std::string, std::vector<std::string>>& users) {
     auto out = std::make_shared<AnalyzedCatalog>();
-    out->wishes = wishes_of(context.project);
+    out->wishes = wishes_of(analysis.project);
     out->analysis = analyze_catalog(snapshot->catalog, std::move(facts), out->wishes, users);
-    out->table = QueryTable::build(snapshot->catalog, snapshot->sources, out->analysis, states_of_items(context, *snapshot));
+    out->table = QueryTable::build(snapshot->catalog, snapshot->sources, out->analysis, states_of_items(analysis, *snapshot));
     out->snapshot = std::move(snapshot);
     out->unseen = unseen;
     return out;
 }
 
-std::shared_ptr<const AnalyzedCatalog> analyze_again(const AnalyzedCatalog& before, const AnalysisContext& context) {
-    return analyze(before.snapshot, before.analysis.facts, context, before.unseen, before.analysis.users);
+std::shared_ptr<const AnalyzedCatalog> analyze_again(const AnalyzedCatalog& before, const AnalysisContext& analysis) {
+    return analyze(before.snapshot, before.analysis.facts, analysis, before.unseen, before.analysis.users);
 }
 
-std::shared_ptr<const AnalyzedCatalog> remembered_catalog(const Kinds& kinds, const Project& project, const IndexStore& index) {
+std::shared_ptr<const AnalyzedCatalog> remembered_catalog(const ReadContext& context, const Project& project, const IndexStore& index) {
     std::vector<fs::path> on;
     for (const auto& path : project.sources)
         if (!project.setting(path).off) on.push_back(path);
-    auto remembered = remember(kinds, on, index);
+    auto remembered = remember(context, on, index);
     if (remembered.catalog.items.empty()) return nullptr;
     auto snapshot = std::make_shared<CatalogSnapshot>();
     // Numbers of sources count those that are off, too.
@@ -122,11 +122,11 @@ std::map<fs::path, Shipped> what_became(const Baseline* baseline, const Project&
     return out;
 }
 
-Result<std::shared_ptr<const AnalyzedCatalog>> look_through(const Kinds& kinds, const AnalysisContext& context, IndexStore& index,
+Result<std::shared_ptr<const AnalyzedCatalog>> read_sources(const ReadContext& context, const AnalysisContext& analysis, IndexStore& index,
                                                             Progress& progress, const CatalogSoFar& so_far) {
-    const auto& project = context.project;
+    const auto& project = analysis.project;
     auto snapshot = std::make_shared<CatalogSnapshot>();
-    snapshot->sources = open_those_on(kinds, project);
+    snapshot->sources = open_those_on(context, project);
     auto last = Clock::now() - std::chrono::seconds(1);
     const auto show = [&](const Catalog& catalog) {
         // Not more often than somebody can look.
@@ -140,19 +140,19 @@ Result<std::shared_ptr<const AnalyzedCatalog>> look_through(const Kinds& kinds, 
         so_far(analyze(partial, {}, {std::move(words), nullptr, {}}, 0));
         last = Clock::now();
     };
-    SKIVET_TRY(snapshot->catalog, build_indexed_catalog(kinds, snapshot->sources, index, progress, show));
+    SKIVET_TRY(snapshot->catalog, build_indexed_catalog(context, snapshot->sources, index, progress, show));
     snapshot->whole = true;
-    add_facts(kinds, project, *snapshot);
-    snapshot->became = what_became(context.baseline.get(), project);
+    add_facts(context, project, *snapshot);
+    snapshot->became = what_became(analysis.baseline.get(), project);
     auto known = known_facts(snapshot->catalog, index);
-    const auto users = users_of_textures(kinds, snapshot->sources, snapshot->catalog, project.folder / "records", progress);
-    return analyze(snapshot, std::move(known.facts), context, known.todo.size(),
+    const auto users = users_of_textures(context, snapshot->sources, snapshot->catalog, project.folder / "records", progress);
+    return analyze(snapshot, std::move(known.facts), analysis, known.todo.size(),
                    users ? *users : std::map<std::string, std::vector<std::string>>());
 }
 
-std::shared_ptr<const AnalyzedCatalog> look_at_unseen(const Kinds& kinds, const AnalysisContext& context, const AnalyzedCatalog& before,
-                                                      IndexStore& index, ThumbnailCache* cache, Progress& progress,
-                                                      const CatalogSoFar& so_far, std::optional<Error>& problem) {
+std::shared_ptr<const AnalyzedCatalog> measure_unseen(const ReadContext& context, const AnalysisContext& analysis,
+                                                      const AnalyzedCatalog& before, IndexStore& index, ThumbnailCache* cache,
+                                                      Progress& progress, const CatalogSoFar& so_far, std::optional<Error>& problem) {
     const auto& snapshot = before.snapshot;
     auto known = known_facts(snapshot->catalog, index);
     auto unseen = known.todo.size();
@@ -161,20 +161,21 @@ std::shared_ptr<const AnalyzedCatalog> look_at_unseen(const Kinds& kinds, const 
     auto last = Clock::now();
     auto pause = std::chrono::milliseconds(500);
     const auto& users = before.analysis.users;
-    const auto status =
-        look_at_pictures(kinds, snapshot->sources, snapshot->catalog, known.todo, index, cache, progress, [&](std::vector<LookedAt> seen) {
-            const std::lock_guard lock(mutex);
-            for (auto& s : seen) {
-                known.facts[s.item] = std::move(s.facts);
-                contents[s.item] = s.content;
-            }
-            unseen -= std::min(unseen, seen.size());
-            // Each is made at twice the distance of the one before, so that making them costs little of the whole.
-            if (!so_far || Clock::now() - last < pause || progress.cancel.canceled()) return;
-            so_far(analyze(snapshot, known.facts, context, unseen, users));
-            last = Clock::now();
-            pause = std::min(pause * 2, std::chrono::milliseconds(8000));
-        });
+    const auto status = measure_pictures(context, snapshot->sources, snapshot->catalog, known.todo, index, cache, progress,
+                                         [&](std::vector<LookedAt> seen) {
+                                             const std::lock_guard lock(mutex);
+                                             for (auto& s : seen) {
+                                                 known.facts[s.item] = std::move(s.facts);
+                                                 contents[s.item] = s.content;
+                                             }
+                                             unseen -= std::min(unseen, seen.size());
+                                             // Each is made at twice the distance of the one before, so that making them costs little of
+                                             // the whole.
+                                             if (!so_far || Clock::now() - last < pause || progress.cancel.canceled()) return;
+                                             so_far(analyze(snapshot, known.facts, analysis, unseen, users));
+                                             last = Clock::now();
+                                             pause = std::min(pause * 2, std::chrono::milliseconds(8000));
+                                         });
     if (!status && status.error().code != ErrorCode::canceled) problem = status.error();
     if (!progress.cancel.canceled()) {
         unseen = 0;
@@ -184,8 +185,8 @@ std::shared_ptr<const AnalyzedCatalog> look_at_unseen(const Kinds& kinds, const 
     auto filled = std::make_shared<CatalogSnapshot>(*snapshot);
     for (std::size_t i = 0; i < contents.size(); ++i)
         if (!contents[i].empty()) filled->catalog.items[i].content = contents[i];
-    if (context.baseline) (void)context.baseline->add_contents(filled->catalog, filled->sources);
-    return analyze(filled, std::move(known.facts), context, unseen, users);
+    if (analysis.baseline) (void)analysis.baseline->add_contents(filled->catalog, filled->sources);
+    return analyze(filled, std::move(known.facts), analysis, unseen, users);
 }
 
 Relations relations_of(const AnalyzedCatalog& catalog, std::size_t item) {

@@ -46,30 +46,30 @@ struct AnalysisContext {
     std::vector<Journal> history;        ///< tells our changes from others'
 };
 /// A word for each item: its state on the bench, or what became of it since the baseline; empty where neither is known.
-[[nodiscard]] std::vector<std::string> states_of_items(const AnalysisContext& context, const CatalogSnapshot& snapshot);
+[[nodiscard]] std::vector<std::string> states_of_items(const AnalysisContext& analysis, const CatalogSnapshot& snapshot);
 
 /// Roles, sets, twins and the table of a snapshot. `facts`: one per item, null where it was not looked at; may be empty.
 [[nodiscard]] std::shared_ptr<const AnalyzedCatalog> analyze(std::shared_ptr<const CatalogSnapshot> snapshot, std::vector<FactsPtr> facts,
-                                                             const AnalysisContext& context, std::size_t unseen,
+                                                             const AnalysisContext& analysis, std::size_t unseen,
                                                              const std::map<std::string, std::vector<std::string>>& users = {});
 /// The same again after the user's words or the pieces changed.
-[[nodiscard]] std::shared_ptr<const AnalyzedCatalog> analyze_again(const AnalyzedCatalog& before, const AnalysisContext& context);
+[[nodiscard]] std::shared_ptr<const AnalyzedCatalog> analyze_again(const AnalyzedCatalog& before, const AnalysisContext& analysis);
 
 /// What the index remembers of the project's sources, for showing it at once; no archive is opened. Null where it remembers nothing.
-[[nodiscard]] std::shared_ptr<const AnalyzedCatalog> remembered_catalog(const Kinds& kinds, const Project& project,
+[[nodiscard]] std::shared_ptr<const AnalyzedCatalog> remembered_catalog(const ReadContext& context, const Project& project,
                                                                         const IndexStore& index);
 
 using CatalogSoFar = std::function<void(std::shared_ptr<const AnalyzedCatalog>)>;
 /// Opens the sources and looks through them, with what the index knows. `so_far` gets what is there, several times while it grows, not more
 /// often than somebody can look. Error `canceled` only; what could not be opened stands in the snapshot.
-[[nodiscard]] Result<std::shared_ptr<const AnalyzedCatalog>> look_through(const Kinds& kinds, const AnalysisContext& context,
+[[nodiscard]] Result<std::shared_ptr<const AnalyzedCatalog>> read_sources(const ReadContext& context, const AnalysisContext& analysis,
                                                                           IndexStore& index, Progress& progress,
                                                                           const CatalogSoFar& so_far = {});
 
 /// Looks at the pictures nobody has seen yet, on all cores, and keeps what it sees in the index and the cache (may be null). `so_far` gets
 /// the catalog as it is understood, at growing distances. Returns the whole, with the contents that became known; when it was canceled
 /// `unseen` says how much is left. Errors of the disk go to `problem`.
-[[nodiscard]] std::shared_ptr<const AnalyzedCatalog> look_at_unseen(const Kinds& kinds, const AnalysisContext& context,
+[[nodiscard]] std::shared_ptr<const AnalyzedCatalog> measure_unseen(const ReadContext& context, const AnalysisContext& analysis,
                                                                     const AnalyzedCatalog& before, IndexStore& index, ThumbnailCache* cache,
                                                                     Progress& progress, const CatalogSoFar& so_far,
                                                                     std::optional<Error>& problem);

@@ -4,7 +4,7 @@
 
 #include "base/text.h"
 #include "container/texture_files.h"
-#include "delivery/routes.h"
+#include "delivery/beside.h"
 
 namespace skivet {
 
@@ -19,12 +19,12 @@ DeliveryGroup& group_of(std::vector<DeliveryGroup>& groups, const fs::path& sour
     return groups.back();
 }
 
-void plan_into_archives(const Kinds& kinds, std::vector<DeliveryGroup>& groups) {
+void plan_into_archives(const ReadContext& context, std::vector<DeliveryGroup>& groups) {
     for (auto& group : groups) {
         if (const auto stamp = stamp_of(group.source)) group.archive_size = stamp->size;
         const auto work = [&]() -> Result<WritePlan> {
-            SKIVET_TRY(const auto source, open_source(kinds, group.source));
-            return plan_replacements(kinds, *source, group.contents);
+            SKIVET_TRY(const auto source, open_source(context, group.source));
+            return plan_replacements(context, *source, group.contents);
         };
         auto planned = work();
         if (planned) group.plan = std::move(*planned), group.notes = broken_links(group.plan);
@@ -33,9 +33,9 @@ void plan_into_archives(const Kinds& kinds, std::vector<DeliveryGroup>& groups) 
 }
 
 /// The textures of a group as the files they are spread over.
-Result<std::vector<AddressedBytes>> files_of(const Kinds& kinds, const DeliveryGroup& group) {
-    SKIVET_TRY(const auto source, open_source(kinds, group.source));
-    return spread_replacements(kinds, *source, group.contents);
+Result<std::vector<AddressedBytes>> files_of(const ReadContext& context, const DeliveryGroup& group) {
+    SKIVET_TRY(const auto source, open_source(context, group.source));
+    return spread_replacements(context, *source, group.contents);
 }
 
 /// A name nobody has.
@@ -48,14 +48,14 @@ fs::path patch_name(const fs::path& folder, const fs::path& archive) {
     }
 }
 
-void plan_patches(const Kinds& kinds, const fs::path& folder, std::vector<DeliveryGroup>& groups) {
+void plan_patches(const ReadContext& context, const fs::path& folder, std::vector<DeliveryGroup>& groups) {
     for (auto& group : groups) {
         group.beside = true;
         const auto work = [&]() -> Result<WritePlan> {
-            SKIVET_TRY(const auto source, open_source(kinds, group.source));
-            SKIVET_TRY(const auto files, spread_replacements(kinds, *source, group.contents));
+            SKIVET_TRY(const auto source, open_source(context, group.source));
+            SKIVET_TRY(const auto files, spread_replacements(context, *source, group.contents));
             const auto file = patch_name(folder, group.source);
-            SKIVET_TRY(auto plan, plan_patch_archive(kinds, *source, file, files));
+            SKIVET_TRY(auto plan, plan_patch_archive(context, *source, file, files));
             group.source = file;
             return plan;
         };
@@ -66,13 +66,13 @@ void plan_patches(const Kinds& kinds, const fs::path& folder, std::vector<Delive
 }
 
 /// One group for the folder, and those that cannot go there.
-void plan_loose(const Kinds& kinds, const fs::path& folder, std::vector<DeliveryGroup>& groups) {
+void plan_loose(const ReadContext& context, const fs::path& folder, std::vector<DeliveryGroup>& groups) {
     DeliveryGroup all{folder};
     all.beside = true;
     std::vector<AddressedBytes> loose;
     std::vector<DeliveryGroup> out;
     for (auto& group : groups) {
-        auto files = files_of(kinds, group);
+        auto files = files_of(context, group);
         if (!files) {
             group.beside = true;
             group.error = std::move(files).error();
@@ -109,13 +109,13 @@ std::size_t DeliveryPlan::piece_count() const {
     return sum;
 }
 
-DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project) { return plan_delivery(kinds, project, {}); }
+DeliveryPlan plan_delivery(const ReadContext& context, const Project& project) { return plan_delivery(context, project, {}); }
 
-DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project, std::span<const PieceId> some) {
+DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, std::span<const PieceId> some) {
     DeliveryPlan out;
     for (const auto& piece : project.pieces) {
         if (!waits(piece.state) || (!some.empty() && std::find(some.begin(), some.end(), piece.id) == some.end())) continue;
-        auto fitted = fit_now(kinds, project, piece);
+        auto fitted = fit_now(context, project, piece);
         if (!fitted.deliverable()) {
             out.left_out.push_back({piece.id, piece.name(), fitted.obstacle(), piece.seen_hash});
             continue;
@@ -126,10 +126,10 @@ DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project, std::span
         group.contents.push_back({piece.address.inner, std::move(fitted.fit->file)});
     }
     const auto beside = project.game.empty() ? project.folder : project.game;
-    switch (project.route) {
-        case DeliveryRoute::into_archives: plan_into_archives(kinds, out.groups); break;
-        case DeliveryRoute::beside_the_game: plan_loose(kinds, beside / "override", out.groups); break;
-        case DeliveryRoute::patch_archives: plan_patches(kinds, beside, out.groups); break;
+    switch (project.destination) {
+        case Destination::into_archives: plan_into_archives(context, out.groups); break;
+        case Destination::beside_the_game: plan_loose(context, beside / "override", out.groups); break;
+        case Destination::patch_archives: plan_patches(context, beside, out.groups); break;
     }
     return out;
 }
@@ -147,7 +147,7 @@ bool note_planned(Project& project, const DeliveryPlan& plan) {
     return any;
 }
 
-Delivered deliver(const Kinds& kinds, const DeliveryPlan& plan, Vault vault, std::int64_t now) {
+Delivered deliver(const ReadContext& context, const DeliveryPlan& plan, Vault vault, std::int64_t now) {
     Delivered out;
     std::vector<Share> shares;
     std::vector<std::size_t> groups;
@@ -166,7 +166,7 @@ Delivered deliver(const Kinds& kinds, const DeliveryPlan& plan, Vault vault, std
         for (const auto g : groups)
             for (const auto& content : plan.groups[g].contents) {
                 if (plan.groups[g].beside) break;  // read back and compared by the vault
-                SKIVET_TRY(const auto back, read_texture_bytes(kinds, {plan.groups[g].source, content.inner}));
+                SKIVET_TRY(const auto back, read_texture_bytes(context, {plan.groups[g].source, content.inner}));
                 if (back != content.bytes) return fail(ErrorCode::io, content.inner.back() + " does not read back as it was written");
             }
         return {};
@@ -189,7 +189,7 @@ void note_delivered(Project& project, const DeliveryPlan& plan, const Delivered&
         }
 }
 
-Undone undo_delivery(const Kinds& kinds, const Project& project, Vault vault, const std::string& id) {
+Undone undo_delivery(const ReadContext& context, const Project& project, Vault vault, const std::string& id) {
     Undone out;
     out.status = vault.undo(id);
     if (auto history = vault.history()) out.history = std::move(*history);
@@ -203,7 +203,7 @@ Undone undo_delivery(const Kinds& kinds, const Project& project, Vault vault, co
     };
     for (const auto& piece : project.pieces)
         if (piece.state == PieceState::delivered && !still_there(piece))
-            if (const auto bytes = read_texture_bytes(kinds, piece.address); bytes && to_hex(sha256(*bytes)) == piece.original_hash)
+            if (const auto bytes = read_texture_bytes(context, piece.address); bytes && to_hex(sha256(*bytes)) == piece.original_hash)
                 out.changed_again.push_back(piece.id);
     return out;
 }
@@ -217,21 +217,21 @@ void note_undone(Project& project, const Undone& undone) {
         }
 }
 
-Result<CompactPlan> plan_compacting(const Kinds& kinds, const fs::path& source, std::shared_ptr<const Container> container,
+Result<CompactPlan> plan_compacting(const ReadContext& context, const fs::path& source, std::shared_ptr<const Container> container,
                                     const CancelToken& cancel) {
-    SKIVET_TRY(auto plan, container->plan_compact(kinds.limits));
+    SKIVET_TRY(auto plan, container->plan_compact(context.limits));
     auto title = fmt::format("{} given back in {}", human_bytes(container->dead_bytes()), source.filename().string());
-    auto check = [&kinds, source, container, cancel]() -> Status {
-        SKIVET_TRY(const auto again, open_source(kinds, source));
-        return same_contents(*container, *again, kinds.limits, cancel);
+    auto check = [&context, source, container, cancel]() -> Status {
+        SKIVET_TRY(const auto again, open_source(context, source));
+        return same_contents(*container, *again, context.limits, cancel);
     };
     return CompactPlan{std::move(plan), {std::move(title), source, {}}, std::move(check)};
 }
 
-std::vector<PieceId> gone_stale(const Kinds& kinds, std::span<const Piece> pieces) {
+std::vector<PieceId> gone_stale(const ReadContext& context, std::span<const Piece> pieces) {
     std::vector<PieceId> out;
     for (const auto& piece : pieces)
-        if (const auto checked = check_source(kinds, piece); checked && checked->state == PieceState::gone_stale) out.push_back(piece.id);
+        if (const auto checked = check_source(context, piece); checked && checked->state == PieceState::gone_stale) out.push_back(piece.id);
     return out;
 }
 

@@ -45,12 +45,12 @@ struct DeliveryPlan {
     [[nodiscard]] std::size_t piece_count() const;  ///< that would be written
 };
 
-/// Fits every piece that waits and plans by the project's route: into the archives; as loose files in the folder `override` of the game (of
-/// the project, where no game is known); or as one new archive a source, zz_NAME_patch beside the game, with a number where one of that
-/// name is there already, for it may be another mod's. Errors of a group stand in it.
-[[nodiscard]] DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project);
+/// Fits every piece that waits and plans by the project's destination: into the archives; as loose files in the folder `override` of the
+/// game (of the project, where no game is known); or as one new archive a source, zz_NAME_patch beside the game, with a number where one of
+/// that name is there already, for it may be another mod's. Errors of a group stand in it.
+[[nodiscard]] DeliveryPlan plan_delivery(const ReadContext& context, const Project& project);
 /// The same for some of the pieces; all when none is named.
-[[nodiscard]] DeliveryPlan plan_delivery(const Kinds& kinds, const Project& project, std::span<const PieceId> some);
+[[nodiscard]] DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, std::span<const PieceId> some);
 
 /// The states the plan's fits have found; false when nothing changed.
 bool note_planned(Project& project, const DeliveryPlan& plan);
@@ -63,7 +63,7 @@ struct Delivered {
     std::vector<Journal> history;
 };
 /// Writes all groups that have no error, or none; then every entry is read through the container and compared.
-[[nodiscard]] Delivered deliver(const Kinds& kinds, const DeliveryPlan& plan, Vault vault, std::int64_t now);
+[[nodiscard]] Delivered deliver(const ReadContext& context, const DeliveryPlan& plan, Vault vault, std::int64_t now);
 /// The states after it. A piece that was saved again meanwhile is a changed piece.
 void note_delivered(Project& project, const DeliveryPlan& plan, const Delivered& delivered);
 
@@ -72,7 +72,7 @@ struct Undone {
     std::vector<Journal> history;
     std::vector<PieceId> changed_again;  ///< delivered before, and now no longer in the game
 };
-[[nodiscard]] Undone undo_delivery(const Kinds& kinds, const Project& project, Vault vault, const std::string& id);
+[[nodiscard]] Undone undo_delivery(const ReadContext& context, const Project& project, Vault vault, const std::string& id);
 void note_undone(Project& project, const Undone& undone);
 
 /// Giving back what nothing in an archive uses any more, as a plan; an empty one when there is nothing. `check` reads every entry again and
@@ -82,11 +82,11 @@ struct CompactPlan {
     DeliveryNote note;
     std::function<Status()> check;
 };
-/// `kinds` must outlive it.
-[[nodiscard]] Result<CompactPlan> plan_compacting(const Kinds& kinds, const std::filesystem::path& source,
+/// `context` must outlive it.
+[[nodiscard]] Result<CompactPlan> plan_compacting(const ReadContext& context, const std::filesystem::path& source,
                                                   std::shared_ptr<const Container> container, const CancelToken& cancel = {});
 
 /// Pieces whose entry is no longer what was taken or delivered.
-[[nodiscard]] std::vector<PieceId> gone_stale(const Kinds& kinds, std::span<const Piece> pieces);
+[[nodiscard]] std::vector<PieceId> gone_stale(const ReadContext& context, std::span<const Piece> pieces);
 
 }  // namespace skivet

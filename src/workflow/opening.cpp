@@ -8,26 +8,26 @@ namespace skivet {
 
 namespace fs = std::filesystem;
 
-std::shared_ptr<const Kinds> shipped_kinds(std::vector<Error>& errors) {
-    auto kinds = std::make_shared<Kinds>();
+std::shared_ptr<const ReadContext> shipped_context(std::vector<Error>& errors) {
+    auto context = std::make_shared<ReadContext>();
     for (const auto& folder : sheet_folders())
-        for (auto& error : add_sheets_in(*kinds, folder)) errors.push_back(std::move(error));
-    return kinds;
+        for (auto& error : add_sheets_in(*context, folder)) errors.push_back(std::move(error));
+    return context;
 }
 
-std::shared_ptr<Kinds> kinds_of(const Kinds& shipped, const Project& project, std::shared_ptr<const KeyRing> keys,
-                                std::vector<Error>& errors) {
-    auto kinds = std::make_shared<Kinds>(shipped);
-    kinds->keys = std::move(keys);
-    kinds->choices = project.choices;
-    kinds->known_paths = project.known_paths;
-    for (auto& error : add_sheets_in(*kinds, project.sheets())) errors.push_back(std::move(error));
-    return kinds;
+std::shared_ptr<ReadContext> context_of(const ReadContext& shipped, const Project& project, std::shared_ptr<const KeyRing> keys,
+                                        std::vector<Error>& errors) {
+    auto context = std::make_shared<ReadContext>(shipped);
+    context->keys = std::move(keys);
+    context->choices = project.choices;
+    context->known_paths = project.known_paths;
+    for (auto& error : add_sheets_in(*context, project.sheets())) errors.push_back(std::move(error));
+    return context;
 }
 
 Vault vault_of(const Project& project, Files& files) { return Vault(project.vault(), files, VaultRegister(VaultRegister::usual_place())); }
 
-Result<OpenedProject> open_for_work(const Kinds& shipped, const OpenWish& wish, Files& files, std::int64_t now) {
+Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& wish, Files& files, std::int64_t now) {
     OpenedProject out;
     if (!wish.locked) {
         SKIVET_TRY(out.lock, lock_project(wish.folder));
@@ -46,7 +46,7 @@ Result<OpenedProject> open_for_work(const Kinds& shipped, const OpenWish& wish, 
     (void)keep_good_copy(wish.folder);  // only a help for a bad day
     if (auto keys = load_keys(project.keys())) out.keys = std::move(*keys);
     else out.problems.push_back(std::move(keys).error());
-    out.kinds = kinds_of(shipped, project, std::make_shared<KeyRing>(out.keys), out.problems);
+    out.context = context_of(shipped, project, std::make_shared<KeyRing>(out.keys), out.problems);
     auto vault = vault_of(project, files);
     if (auto recovered = vault.recover()) out.recovered = std::move(*recovered);
     else out.problems.push_back(std::move(recovered).error());
@@ -55,7 +55,7 @@ Result<OpenedProject> open_for_work(const Kinds& shipped, const OpenWish& wish, 
         project.game = wish.game;
         if (project.sources.empty()) {
             project.name = wish.game.filename().string();
-            if (auto found = find_sources(*out.kinds, wish.game)) project.sources = std::move(*found);
+            if (auto found = find_sources(*out.context, wish.game)) project.sources = std::move(*found);
         }
     }
     if (!wish.play.empty()) project.play = wish.play;
@@ -63,8 +63,8 @@ Result<OpenedProject> open_for_work(const Kinds& shipped, const OpenWish& wish, 
         if (std::find(project.sources.begin(), project.sources.end(), source) == project.sources.end()) project.sources.push_back(source);
     for (auto& piece : project.pieces) {
         SKIVET_CHECK(wish.cancel.check());
-        piece = look_at_piece(project, piece, now);
-        if (auto checked = check_source(*out.kinds, piece)) piece = std::move(*checked);
+        piece = refresh_piece(project, piece, now);
+        if (auto checked = check_source(*out.context, piece)) piece = std::move(*checked);
     }
     if (auto history = vault.history()) out.history = std::move(*history);
     if (auto index = IndexStore::open(project.index(), true)) out.index = std::move(*index);

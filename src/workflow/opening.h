@@ -22,24 +22,24 @@ struct OpenedProject {
     Project project;
     std::optional<FileLock> lock;  ///< none when the caller had it
     KeyRing keys;
-    std::shared_ptr<const Kinds> kinds;  ///< the shipped ones with the project's sheets, choices, paths and keys
-    Recovered recovered;                 ///< what was cut short last time
-    std::vector<Journal> history;        ///< deliveries that stand, the oldest first
-    std::shared_ptr<IndexStore> index;   ///< in memory where the project's own cannot be used
-    std::shared_ptr<Baseline> baseline;  ///< null when damaged
+    std::shared_ptr<const ReadContext> context;  ///< the shipped ones with the project's sheets, choices, paths and keys
+    Recovered recovered;                         ///< what was cut short last time
+    std::vector<Journal> history;                ///< deliveries that stand, the oldest first
+    std::shared_ptr<IndexStore> index;           ///< in memory where the project's own cannot be used
+    std::shared_ptr<Baseline> baseline;          ///< null when damaged
     std::vector<Error> problems;
 };
 
 /// Locks the project, reads it, keeps the last good copy, puts right what a crash left, and looks at what has become of its pieces: their
-/// files and the game's entries. `shipped`: kinds without a project's. Errors: `busy`, `damaged` (has_good_copy says whether there is a way
-/// back), `usage` when the project is about another game. Nothing is saved.
-[[nodiscard]] Result<OpenedProject> open_for_work(const Kinds& shipped, const OpenWish& wish, Files& files, std::int64_t now);
+/// files and the game's entries. `shipped`: the context without a project's. Errors: `busy`, `damaged` (has_good_copy says whether there is
+/// a way back), `usage` when the project is about another game. Nothing is saved.
+[[nodiscard]] Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& wish, Files& files, std::int64_t now);
 
-/// The kinds that are there without a project; sheets that are not sound go to `errors`.
-[[nodiscard]] std::shared_ptr<const Kinds> shipped_kinds(std::vector<Error>& errors);
-/// The shipped kinds with what the project adds: its sheets (folder `sheets`), choices, known paths, and the key ring.
-[[nodiscard]] std::shared_ptr<Kinds> kinds_of(const Kinds& shipped, const Project& project, std::shared_ptr<const KeyRing> keys,
-                                              std::vector<Error>& errors);
+/// What is recognized without a project; sheets that are not sound go to `errors`.
+[[nodiscard]] std::shared_ptr<const ReadContext> shipped_context(std::vector<Error>& errors);
+/// `shipped` with what the project adds: its sheets (folder `sheets`), choices, known paths, and the key ring.
+[[nodiscard]] std::shared_ptr<ReadContext> context_of(const ReadContext& shipped, const Project& project,
+                                                      std::shared_ptr<const KeyRing> keys, std::vector<Error>& errors);
 /// The project's vault, noted in the usual register.
 [[nodiscard]] Vault vault_of(const Project& project, Files& files);
 

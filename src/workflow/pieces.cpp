@@ -17,13 +17,13 @@ std::string hash_of(ByteSpan data) { return to_hex(sha256(data)); }
 
 }  // namespace
 
-Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Address& address, ExportAs as, std::int64_t now) {
-    SKIVET_TRY(auto bytes, read_texture_bytes(kinds, address));
+Result<Piece> take_piece(const ReadContext& context, const Project& project, const Address& address, ExportAs as, std::int64_t now) {
+    SKIVET_TRY(auto bytes, read_texture_bytes(context, address));
     Piece piece;
     piece.address = address;
     piece.original_hash = hash_of(bytes);
     SKIVET_CHECK(write_file(project.original_of(piece), bytes));
-    auto texture = TextureFile::open(kinds.textures, std::move(bytes), address.inner.back(), kinds.limits);
+    auto texture = TextureFile::open(context.textures, std::move(bytes), address.inner.back(), context.limits);
     if (!texture) return fail(std::move(texture).error().within(address.inner.back()));
     if (texture->layout.damage) return fail(texture->layout.damage->within(address.inner.back()));
     as = decided(as, texture->layout.desc.format);
@@ -44,8 +44,9 @@ Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Addre
     return piece;
 }
 
-Result<Piece> take_follower(const Kinds& kinds, const Project& project, const Piece& leader, const Address& address, std::int64_t now) {
-    SKIVET_TRY(auto bytes, read_texture_bytes(kinds, address));
+Result<Piece> take_follower(const ReadContext& context, const Project& project, const Piece& leader, const Address& address,
+                            std::int64_t now) {
+    SKIVET_TRY(auto bytes, read_texture_bytes(context, address));
     auto piece = leader;
     piece.address = address;
     piece.leader_hash = leader.follows() ? leader.leader_hash : leader.original_hash;
@@ -57,13 +58,13 @@ Result<Piece> take_follower(const Kinds& kinds, const Project& project, const Pi
     if (piece.state == PieceState::delivered || piece.state == PieceState::gone_stale)
         piece.state = piece.seen_hash == piece.exported_hash ? PieceState::out : PieceState::changed;
     SKIVET_CHECK(write_file(project.original_of(piece), bytes));
-    const auto texture = TextureFile::open(kinds.textures, std::move(bytes), address.inner.back(), kinds.limits);
+    const auto texture = TextureFile::open(context.textures, std::move(bytes), address.inner.back(), context.limits);
     if (!texture) return fail(texture.error().within(address.inner.back()));
     if (texture->layout.damage) return fail(texture->layout.damage->within(address.inner.back()));
     return piece;
 }
 
-Piece look_at_piece(const Project& project, Piece piece, std::int64_t now) {
+Piece refresh_piece(const Project& project, Piece piece, std::int64_t now) {
     const auto bytes = read_file(project.work() / piece.file);
     if (!bytes) return piece;
     const auto hash = hash_of(*bytes);
@@ -76,39 +77,40 @@ Piece look_at_piece(const Project& project, Piece piece, std::int64_t now) {
     return piece;
 }
 
-Result<Piece> check_source(const Kinds& kinds, Piece piece) {
-    SKIVET_TRY(const auto bytes, read_texture_bytes(kinds, piece.address));
+Result<Piece> check_source(const ReadContext& context, Piece piece) {
+    SKIVET_TRY(const auto bytes, read_texture_bytes(context, piece.address));
     const auto hash = hash_of(bytes);
     if (hash != piece.original_hash && (piece.delivered_texture.empty() || hash != piece.delivered_texture))
         piece.state = PieceState::gone_stale;
     return piece;
 }
 
-Result<TextureFile> original_texture(const Kinds& kinds, const Project& project, const Piece& piece) {
+Result<TextureFile> original_texture(const ReadContext& context, const Project& project, const Piece& piece) {
     auto bytes = read_file(project.original_of(piece));
     if (!bytes) return fail(std::move(bytes).error().within("originals"));
-    return TextureFile::open(kinds.textures, std::move(*bytes), piece.address.inner.back(), kinds.limits);
+    return TextureFile::open(context.textures, std::move(*bytes), piece.address.inner.back(), context.limits);
 }
 
-Result<Fit> fit_piece(const Kinds& kinds, const Project& project, const Piece& piece) {
-    SKIVET_TRY(const auto original, original_texture(kinds, project, piece));
+Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece) {
+    SKIVET_TRY(const auto original, original_texture(context, project, piece));
     auto bytes = read_file(project.work() / piece.file);
     if (!bytes) return fail(std::move(bytes).error().within(piece.name()));
-    auto edited = read_edited(std::move(*bytes), kinds.limits, piece.file.string());
+    auto edited = read_edited(std::move(*bytes), context.limits, piece.file.string());
     if (!edited) return fail(std::move(edited).error().within(piece.file.filename().string()));
     if (!piece.follows()) return fit(original, *edited, piece.options);
     auto leader_bytes = read_file(project.folder / "originals" / piece.leader_hash);
     if (!leader_bytes) return fail(std::move(leader_bytes).error().within("originals"));
-    SKIVET_TRY(const auto leader, TextureFile::open(kinds.textures, std::move(*leader_bytes), piece.file.stem().string(), kinds.limits));
+    SKIVET_TRY(const auto leader,
+               TextureFile::open(context.textures, std::move(*leader_bytes), piece.file.stem().string(), context.limits));
     SKIVET_TRY(const auto own, follow_edit(leader, *edited, original));
     return fit(original, own, piece.options);
 }
 
-Taken take_pieces(const Kinds& kinds, Project project, std::span<const Address> addresses, ExportAs as, std::int64_t now) {
+Taken take_pieces(const ReadContext& context, Project project, std::span<const Address> addresses, ExportAs as, std::int64_t now) {
     Taken out;
     for (const auto& address : addresses) {
         if (project.piece_of(address)) continue;
-        auto piece = take_piece(kinds, project, address, as, now);
+        auto piece = take_piece(context, project, address, as, now);
         if (!piece) {
             out.errors.push_back(std::move(piece).error());
             continue;
@@ -119,14 +121,15 @@ Taken take_pieces(const Kinds& kinds, Project project, std::span<const Address> 
     return out;
 }
 
-Taken take_with_followers(const Kinds& kinds, Project project, const Address& address, std::span<const Address> others, std::int64_t now) {
-    auto out = take_pieces(kinds, project, std::span(&address, 1), ExportAs::picture, now);
+Taken take_with_followers(const ReadContext& context, Project project, const Address& address, std::span<const Address> others,
+                          std::int64_t now) {
+    auto out = take_pieces(context, project, std::span(&address, 1), ExportAs::picture, now);
     if (!out.errors.empty()) return out;
     if (!out.pieces.empty()) project.pieces.push_back(out.pieces.front());
     const auto leader = *project.piece_of(address);
     for (const auto& other : others) {
         if (project.piece_of(other)) continue;
-        auto piece = take_follower(kinds, project, leader, other, now);
+        auto piece = take_follower(context, project, leader, other, now);
         if (piece) out.pieces.push_back(std::move(*piece));
         else out.errors.push_back(std::move(piece).error());
     }
@@ -141,10 +144,10 @@ std::vector<PieceId> keep_taken(Project& project, std::vector<Piece> taken) {
     return out;
 }
 
-Result<Piece> take_again(const Kinds& kinds, const Project& project, const Piece& piece, std::int64_t now) {
+Result<Piece> take_again(const ReadContext& context, const Project& project, const Piece& piece, std::int64_t now) {
     auto others = project;
     others.put_away(piece.id);
-    SKIVET_TRY(auto taken, take_piece(kinds, others, piece.address, piece.as, now));
+    SKIVET_TRY(auto taken, take_piece(context, others, piece.address, piece.as, now));
     taken.id = piece.id;
     return taken;
 }
@@ -156,8 +159,8 @@ std::string PieceFit::obstacle() const {
     return {};
 }
 
-PieceFit fit_now(const Kinds& kinds, const Project& project, const Piece& piece) {
-    return {piece.id, piece.seen_hash, fit_piece(kinds, project, piece)};
+PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece) {
+    return {piece.id, piece.seen_hash, fit_piece(context, project, piece)};
 }
 
 bool waits(PieceState state) { return state == PieceState::changed || state == PieceState::fits || state == PieceState::needs_mend; }
@@ -169,7 +172,7 @@ bool note_fit(Project& project, const PieceFit& fit) {
     return std::exchange(piece->state, state) != state;
 }
 
-bool note_look(Project& project, const Piece& seen) {
+bool note_refreshed(Project& project, const Piece& seen) {
     auto* piece = project.piece(seen.id);
     if (!piece || piece->seen_hash == seen.seen_hash) return false;
     *piece = seen;

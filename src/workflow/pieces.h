@@ -7,20 +7,21 @@ namespace skivet {
 
 /// Takes an entry to the bench: keeps its original bytes and writes it out. The file name follows the entry's path and never leaves
 /// the work folder.
-[[nodiscard]] Result<Piece> take_piece(const Kinds& kinds, const Project& project, const Address& address, ExportAs as, std::int64_t now);
+[[nodiscard]] Result<Piece> take_piece(const ReadContext& context, const Project& project, const Address& address, ExportAs as,
+                                       std::int64_t now);
 
 /// Takes another entry with the same picture along: it has no file of its own but follows the leader's edit (follow.h).
-[[nodiscard]] Result<Piece> take_follower(const Kinds& kinds, const Project& project, const Piece& leader, const Address& address,
+[[nodiscard]] Result<Piece> take_follower(const ReadContext& context, const Project& project, const Piece& leader, const Address& address,
                                           std::int64_t now);
 
 /// Looks at the piece's file and returns the piece with its state brought up to date: changed when the file was saved with other
 /// content, out when it is as exported. A file that is gone or half written leaves the state as it is.
-[[nodiscard]] Piece look_at_piece(const Project& project, Piece piece, std::int64_t now);
+[[nodiscard]] Piece refresh_piece(const Project& project, Piece piece, std::int64_t now);
 /// Whether the game's entry is still what was taken or what we delivered; sets gone_stale otherwise.
-[[nodiscard]] Result<Piece> check_source(const Kinds& kinds, Piece piece);
+[[nodiscard]] Result<Piece> check_source(const ReadContext& context, Piece piece);
 
-[[nodiscard]] Result<TextureFile> original_texture(const Kinds& kinds, const Project& project, const Piece& piece);
-[[nodiscard]] Result<Fit> fit_piece(const Kinds& kinds, const Project& project, const Piece& piece);
+[[nodiscard]] Result<TextureFile> original_texture(const ReadContext& context, const Project& project, const Piece& piece);
+[[nodiscard]] Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece);
 
 /// Several at once: what could be taken, and why the others could not.
 struct Taken {
@@ -28,15 +29,16 @@ struct Taken {
     std::vector<Error> errors;
 };
 /// Those that are on the bench already are left out.
-[[nodiscard]] Taken take_pieces(const Kinds& kinds, Project project, std::span<const Address> addresses, ExportAs as, std::int64_t now);
+[[nodiscard]] Taken take_pieces(const ReadContext& context, Project project, std::span<const Address> addresses, ExportAs as,
+                                std::int64_t now);
 /// A texture and others that show the same picture: they follow its edit. A leader that is on the bench already is used.
-[[nodiscard]] Taken take_with_followers(const Kinds& kinds, Project project, const Address& leader, std::span<const Address> others,
+[[nodiscard]] Taken take_with_followers(const ReadContext& context, Project project, const Address& leader, std::span<const Address> others,
                                         std::int64_t now);
 /// Keeps what was taken in the project, with ids; returns those that were not there yet.
 std::vector<PieceId> keep_taken(Project& project, std::vector<Piece> taken);
 /// Takes the texture of a piece anew, as it is in the game now; the piece keeps its id and place, and a file of the same name is written
 /// over: whoever asks for it has been asked.
-[[nodiscard]] Result<Piece> take_again(const Kinds& kinds, const Project& project, const Piece& piece, std::int64_t now);
+[[nodiscard]] Result<Piece> take_again(const ReadContext& context, const Project& project, const Piece& piece, std::int64_t now);
 
 /// A piece's fit, or why there is none.
 struct PieceFit {
@@ -48,14 +50,14 @@ struct PieceFit {
     /// Why it cannot be delivered, in a few words; empty when it can.
     [[nodiscard]] std::string obstacle() const;
 };
-[[nodiscard]] PieceFit fit_now(const Kinds& kinds, const Project& project, const Piece& piece);
+[[nodiscard]] PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece);
 /// Whether the piece is edited and waits to be fitted or delivered.
 [[nodiscard]] bool waits(PieceState state);
 /// Brings the piece's state up to date with a fit of it; false when nothing changed, or the fit is of an older file.
 bool note_fit(Project& project, const PieceFit& fit);
 
-/// Takes over what `look_at_piece` saw: true when the file was saved anew. A mend belongs to the file it was pressed for, so they are
+/// Takes over what `refresh_piece` saw: true when the file was saved anew. A mend belongs to the file it was pressed for, so they are
 /// forgotten then.
-bool note_look(Project& project, const Piece& seen);
+bool note_refreshed(Project& project, const Piece& seen);
 
 }  // namespace skivet

@@ -116,7 +116,7 @@ Result<Project> open_project(const fs::path& folder) {
         for (const auto& source : j.at("sources")) out.sources.emplace_back(source.get<std::string>());
         out.play = j.value("play", std::vector<std::string>());
         out.editor = j.value("editor", std::vector<std::string>());
-        out.route = static_cast<DeliveryRoute>(std::clamp(j.value("route", 0), 0, 2));
+        out.destination = static_cast<Destination>(std::clamp(j.value("route", 0), 0, 2));
         out.known_paths = j.value("known_paths", std::vector<std::string>());
         if (j.contains("source_settings"))
             for (const auto& s : j.at("source_settings"))
@@ -165,7 +165,7 @@ Status save_project(const Project& project) {
     j["next_piece"] = project.next_piece;
     j["play"] = project.play;
     j["editor"] = project.editor;
-    j["route"] = static_cast<int>(project.route);
+    j["route"] = static_cast<int>(project.destination);
     j["known_paths"] = project.known_paths;
     for (const char* list : {"source_settings", "roles", "habits", "searches"}) j[list] = nlohmann::json::array();
     for (const auto& [source, setting] : project.source_settings)

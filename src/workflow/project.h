@@ -46,7 +46,7 @@ struct Piece {
 };
 
 /// Where pieces go when they are delivered.
-enum class DeliveryRoute {
+enum class Destination {
     into_archives,    ///< the entries themselves
     beside_the_game,  ///< loose files in the folder "override" of the game
     patch_archives,   ///< a new archive for each source, with the changed entries alone, that the game loads later
@@ -86,7 +86,7 @@ struct Project {
     PieceId next_piece = 1;           ///< the id of the next one that is taken
     std::vector<std::string> play;    ///< how the game is started: program and arguments; may be empty
     std::vector<KindChoice> choices;  ///< what the user said files are, against recognition
-    DeliveryRoute route = DeliveryRoute::into_archives;
+    Destination destination = Destination::into_archives;
     std::vector<std::string> known_paths;  ///< paths that hashed names stand for, accepted by the user
     std::vector<std::string> editor;       ///< what opens a piece, its file is appended; empty: the desktop decides
 

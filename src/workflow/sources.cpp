@@ -50,10 +50,10 @@ Result<fs::path> keep_sheet(const Project& project, const std::string& name, con
     return file;
 }
 
-SourceFacts facts_of(const Kinds& kinds, const Source& source) {
+SourceFacts facts_of(const ReadContext& context, const Source& source) {
     SourceFacts out;
     std::error_code code;
-    for (const auto& choice : kinds.choices)
+    for (const auto& choice : context.choices)
         if (choice.pattern == source.path.string() || glob_match(choice.pattern, source.path.filename().string())) {
             out.chosen = choice.kind;
             break;
@@ -61,7 +61,7 @@ SourceFacts facts_of(const Kinds& kinds, const Source& source) {
     if (fs::is_regular_file(source.path, code))
         if (const auto view = FileView::open(source.path))
             if (const auto data = view->bytes()) {
-                auto recognized = kinds;
+                auto recognized = context;
                 recognized.choices.clear();
                 for (const auto& candidate : candidates(recognized, *data, data->size(), source.path.string()))
                     out.candidates.emplace_back(candidate.kind->name(), candidate.recognized.reason);
@@ -81,11 +81,11 @@ SourceFacts facts_of(const Kinds& kinds, const Source& source) {
     return out;
 }
 
-std::vector<Source> open_those_on(const Kinds& kinds, const Project& project) {
+std::vector<Source> open_those_on(const ReadContext& context, const Project& project) {
     std::vector<Source> out;
     for (const auto& path : project.sources) {
         if (project.setting(path).off) out.push_back({path, nullptr, std::nullopt});
-        else out.push_back(std::move(open_sources(kinds, std::span(&path, 1)).front()));
+        else out.push_back(std::move(open_sources(context, std::span(&path, 1)).front()));
     }
     return out;
 }

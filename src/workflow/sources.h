@@ -28,9 +28,9 @@ struct SourceFacts {
     bool wants_key = false;                                       ///< no key of the ring opens it, or an entry of it
 };
 /// Reads the file's head, and that of the first encrypted entry.
-[[nodiscard]] SourceFacts facts_of(const Kinds& kinds, const Source& source);
+[[nodiscard]] SourceFacts facts_of(const ReadContext& context, const Source& source);
 
 /// The project's sources, opened; those that are switched off have neither container nor error.
-[[nodiscard]] std::vector<Source> open_those_on(const Kinds& kinds, const Project& project);
+[[nodiscard]] std::vector<Source> open_those_on(const ReadContext& context, const Project& project);
 
 }  // namespace skivet

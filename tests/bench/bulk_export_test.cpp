@@ -25,11 +25,11 @@ Image paint_of(const TextureFile& texture) { return paint_form(texture.layout.de
 
 struct Bulk : testing::Test {
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     ExportProgress progress;
     ExportItem item(const std::string& inner, unsigned seed = 1, const std::string& set = {}, Format format = Format::BC1) {
         const auto file = make_dds(format, 32, 32, 0, seed);
-        const auto texture = *TextureFile::open(kinds.textures, file, inner, kinds.limits);
+        const auto texture = *TextureFile::open(context.textures, file, inner, context.limits);
         return {inner,
                 set,
                 texture.layout.desc,
@@ -81,12 +81,12 @@ TEST_F(Bulk, EveryWayWritesWhatItSays) {
         ExportWish wish;
         wish.as = as;
         const auto to = folder / std::string(name_of(as));
-        const auto report = run_export(items, wish, to, kinds.limits, progress);
+        const auto report = run_export(items, wish, to, context.limits, progress);
         ASSERT_TRUE(report) << report.error().message();
         EXPECT_EQ(report->written, 1u);
         const auto file = get_file(to / ("x/one" + std::string(ending)));
         EXPECT_EQ(report->bytes, file.size());
-        const auto back = TextureFile::open(kinds.textures, file, "one" + std::string(ending), kinds.limits);
+        const auto back = TextureFile::open(context.textures, file, "one" + std::string(ending), context.limits);
         ASSERT_TRUE(back) << back.error().message();
         if (as == ExportAs::raw) EXPECT_EQ(file, *items[0].raw());
         if (as != ExportAs::exr) EXPECT_EQ(paint_of(*back), expected) << name_of(as);
@@ -97,7 +97,7 @@ TEST_F(Bulk, AFailureIsLoggedAndTheRestIsWritten) {
     auto broken = item("b.dds");
     broken.load = []() -> Result<TextureFile> { return fail(ErrorCode::damaged, "needs 5,592 bytes, has 4,096"); };
     const std::vector<ExportItem> items = {item("a.dds"), broken, item("c.dds")};
-    const auto report = *run_export(items, {}, folder.path(), kinds.limits, progress);
+    const auto report = *run_export(items, {}, folder.path(), context.limits, progress);
     EXPECT_EQ(report.written, 2u);
     ASSERT_EQ(report.failed.size(), 1u);
     EXPECT_EQ(report.failed[0].inner, "b.dds");
@@ -115,14 +115,14 @@ TEST_F(Bulk, CanceledItGoesOnWhereItStopped) {
             return inner();
         };
     }
-    EXPECT_EQ(run_export(items, {}, folder.path(), kinds.limits, progress, 1).error().code, ErrorCode::canceled);
+    EXPECT_EQ(run_export(items, {}, folder.path(), context.limits, progress, 1).error().code, ErrorCode::canceled);
     const auto there = files().size();
     EXPECT_GE(there, 4u);
     EXPECT_LT(there, 12u);
     ExportWish wish;
     wish.resume = true;
     ExportProgress again;
-    const auto report = *run_export(items, wish, folder.path(), kinds.limits, again, 1);
+    const auto report = *run_export(items, wish, folder.path(), context.limits, again, 1);
     EXPECT_EQ(report.skipped, there);
     EXPECT_EQ(report.written, 12 - there);
     EXPECT_EQ(files().size(), 12u);
@@ -132,7 +132,7 @@ TEST_F(Bulk, PausedItWaitsAndGoesOn) {
     const std::vector<ExportItem> items = {item("a.dds"), item("b.dds")};
     progress.gate.pause();
     EXPECT_TRUE(progress.gate.paused());
-    std::thread work([&] { EXPECT_TRUE(run_export(items, {}, folder.path(), kinds.limits, progress)); });
+    std::thread work([&] { EXPECT_TRUE(run_export(items, {}, folder.path(), context.limits, progress)); });
     while (progress.total == 0) std::this_thread::yield();
     EXPECT_EQ(progress.done, 0u);
     progress.gate.go_on();
@@ -142,7 +142,7 @@ TEST_F(Bulk, PausedItWaitsAndGoesOn) {
     ExportProgress other;
     other.gate.pause();
     other.cancel.cancel();
-    EXPECT_EQ(run_export(items, {}, folder.path(), kinds.limits, other).error().code, ErrorCode::canceled);
+    EXPECT_EQ(run_export(items, {}, folder.path(), context.limits, other).error().code, ErrorCode::canceled);
 }
 
 TEST_F(Bulk, FilesTooLargeForACardAreCutAndReadAsOne) {
@@ -150,7 +150,7 @@ TEST_F(Bulk, FilesTooLargeForACardAreCutAndReadAsOne) {
     ExportWish wish;
     wish.as = ExportAs::raw;
     wish.part_bytes = 200;
-    ASSERT_TRUE(run_export(items, wish, folder.path(), kinds.limits, progress));
+    ASSERT_TRUE(run_export(items, wish, folder.path(), context.limits, progress));
     const auto whole = *items[0].raw();
     EXPECT_EQ(files().size(), (whole.size() + 199) / 200);
     Bytes joined;
@@ -171,10 +171,10 @@ TEST_F(Bulk, AFileThatLacksAPartIsWrittenAgain) {
     wish.part_bytes = 200;
     wish.resume = true;
     std::filesystem::create_directories(folder / "big.dds.001");  // that part cannot be written
-    EXPECT_EQ(run_export(items, wish, folder.path(), kinds.limits, progress)->failed.size(), 1u);
+    EXPECT_EQ(run_export(items, wish, folder.path(), context.limits, progress)->failed.size(), 1u);
     std::filesystem::remove(folder / "big.dds.001");
     ExportProgress again;
-    const auto report = *run_export(items, wish, folder.path(), kinds.limits, again);
+    const auto report = *run_export(items, wish, folder.path(), context.limits, again);
     EXPECT_EQ(report.skipped, 0u) << "a torso is not taken for the whole";
     EXPECT_EQ(report.written, 1u);
 }
@@ -183,7 +183,7 @@ TEST_F(Bulk, TheDiskIsLookedAtFirst) {
     auto huge = item("huge.dds");
     huge.desc.width = huge.desc.height = 1u << 24;
     huge.desc.layers = 4096;
-    const auto refused = run_export(std::vector{huge}, {}, folder.path(), kinds.limits, progress);
+    const auto refused = run_export(std::vector{huge}, {}, folder.path(), context.limits, progress);
     ASSERT_FALSE(refused);
     EXPECT_EQ(refused.error().code, ErrorCode::no_space);
     EXPECT_NE(refused.error().message().find("are free"), std::string::npos);
@@ -191,13 +191,13 @@ TEST_F(Bulk, TheDiskIsLookedAtFirst) {
 }
 
 TEST(PictureFiles, TgaAndTiffHoldWhatWasGiven) {
-    const Kinds kinds;
+    const ReadContext context;
     for (const bool alpha : {false, true})
         for (const auto& [w, h] : {std::pair{1u, 1u}, {37u, 5u}, {64u, 64u}}) {
             const auto picture = smooth_picture(w, h, 3, alpha);
             for (const auto as : {ExportAs::tga, ExportAs::tiff}) {
                 const auto name = as == ExportAs::tga ? "x.tga" : "x.tiff";
-                const auto back = TextureFile::open(kinds.textures, *picture_file(picture, as, true), name, kinds.limits);
+                const auto back = TextureFile::open(context.textures, *picture_file(picture, as, true), name, context.limits);
                 ASSERT_TRUE(back) << back.error().message();
                 EXPECT_EQ(*back->decode(0), picture) << name << w;
             }
@@ -205,7 +205,7 @@ TEST(PictureFiles, TgaAndTiffHoldWhatWasGiven) {
     EXPECT_EQ(write_tga(Image(70'000, 1)).error().code, ErrorCode::unsupported);
     ImageF deep(3, 2);
     for (std::size_t i = 0; i < deep.texels.size(); ++i) deep.texels[i] = {static_cast<float>(i) / 7, 0.123456f, 1, 1};
-    const auto tiff = *TextureFile::open(kinds.textures, *write_tiff16(deep), "x.tiff", kinds.limits);
+    const auto tiff = *TextureFile::open(context.textures, *write_tiff16(deep), "x.tiff", context.limits);
     const auto wide = *tiff.decode_wide(0);
     for (std::size_t i = 0; i < deep.texels.size(); ++i)
         for (std::size_t c = 0; c < 3; ++c) EXPECT_NEAR(wide.texels[i][c], deep.texels[i][c], 1.0 / 65535);
@@ -214,9 +214,9 @@ TEST(PictureFiles, TgaAndTiffHoldWhatWasGiven) {
 namespace {
 
 TextureFile texture_of(const Image& picture, Format format) {
-    const Kinds kinds;
+    const ReadContext context;
     TextureDesc d{format, picture.width, picture.height, 1, 1, 1, 1, ColorSpace::unknown};
-    return *TextureFile::open(kinds.textures, *write_dds(d, *encode(format, picture)), "x.dds", kinds.limits);
+    return *TextureFile::open(context.textures, *write_dds(d, *encode(format, picture)), "x.dds", context.limits);
 }
 
 }  // namespace

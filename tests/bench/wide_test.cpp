@@ -148,7 +148,7 @@ TEST(ReadOnlyFormats, AreExportedAndRefusedWithTheReasonWhenPainted) {
     EXPECT_NE(fitted.findings.back().headline.find("only read"), std::string::npos);
 }
 
-// Fidelity rule 1 over format × shape × file format: taken out as a texture file and brought back, nothing changes.
+// Over format × shape × file format: taken out as a texture file and brought back, nothing changes.
 TEST(Identity, EveryFormatShapeAndFileFormat) {
     std::size_t tried = 0;
     for (const auto& f : all_formats()) {

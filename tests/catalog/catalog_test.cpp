@@ -10,11 +10,11 @@ namespace {
 
 struct Game : testing::Test {
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     Progress progress;
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
+        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
         auto broken = make_dds(Format::BC1, 64, 64);
         broken.resize(300);
         put_file(folder / "base.zip", make_zip({{"rides/horse.dds", make_dds(Format::BC1, 64, 32)},
@@ -25,14 +25,14 @@ struct Game : testing::Test {
         put_file(folder / "update.zip", make_zip({{"Rides/horse.dds", make_dds(Format::BC1, 64, 32, 0, 5)}}));
     }
     std::vector<Source> sources() {
-        return open_sources(kinds, std::vector<std::filesystem::path>{folder / "base.zip", folder / "update.zip"});
+        return open_sources(context, std::vector<std::filesystem::path>{folder / "base.zip", folder / "update.zip"});
     }
 };
 
 }  // namespace
 
 TEST_F(Game, EveryTextureIsFoundByItsContent) {
-    const auto catalog = build_catalog(kinds, sources(), progress);
+    const auto catalog = build_catalog(context, sources(), progress);
     ASSERT_TRUE(catalog);
     std::vector<std::string> textures;
     for (const auto& item : catalog->items)
@@ -43,13 +43,13 @@ TEST_F(Game, EveryTextureIsFoundByItsContent) {
 }
 
 TEST_F(Game, ADamagedTextureIsReportedAndTheRestIsThere) {
-    const auto catalog = *build_catalog(kinds, sources(), progress);
+    const auto catalog = *build_catalog(context, sources(), progress);
     ASSERT_EQ(catalog.problems.size(), 1u);
     EXPECT_NE(catalog.problems[0].message().find("broken.dds: mip chain: needs"), std::string::npos) << catalog.problems[0].message();
 }
 
 TEST_F(Game, LaterSourcesShadowEarlierOnes) {
-    const auto catalog = *build_catalog(kinds, sources(), progress);
+    const auto catalog = *build_catalog(context, sources(), progress);
     for (const auto& item : catalog.items) {
         const bool shadowed = item.source == 0 && item.path() == "rides/horse.dds";
         EXPECT_EQ(item.effective, !shadowed) << item.path();
@@ -57,30 +57,30 @@ TEST_F(Game, LaterSourcesShadowEarlierOnes) {
 }
 
 TEST_F(Game, ArchivesInsideAreFollowedOnlyWhenAsked) {
-    const auto flat = *build_catalog(kinds, sources(), progress, {.recurse = false});
+    const auto flat = *build_catalog(context, sources(), progress, {.recurse = false});
     for (const auto& item : flat.items) EXPECT_EQ(item.inner.size(), 1u);
-    const auto deep = *build_catalog(kinds, sources(), progress);
+    const auto deep = *build_catalog(context, sources(), progress);
     const auto pipe = std::find_if(deep.items.begin(), deep.items.end(), [](const auto& i) { return i.name() == "pipe"; });
     ASSERT_NE(pipe, deep.items.end());
     EXPECT_EQ(pipe->inner, (std::vector<std::string>{"inner.crate", "organ/pipe.dds"}));
-    const auto texture = open_texture(kinds, sources()[0], *pipe);
+    const auto texture = open_texture(context, sources()[0], *pipe);
     ASSERT_TRUE(texture) << texture.error().message();
     EXPECT_EQ(texture->layout.desc.format, Format::BC4);
 }
 
 TEST_F(Game, CancelEndsIt) {
     progress.cancel.cancel();
-    EXPECT_EQ(build_catalog(kinds, sources(), progress).error().code, ErrorCode::canceled);
+    EXPECT_EQ(build_catalog(context, sources(), progress).error().code, ErrorCode::canceled);
 }
 
 TEST_F(Game, ThumbnailsComeFromASmallLevel) {
     auto file = make_dds(Format::BC1, 256, 256);
     // Poison the large levels: a thumbnail of 64 must not look at them.
-    const auto texture = *TextureFile::open(kinds.textures, file, "x", kinds.limits);
+    const auto texture = *TextureFile::open(context.textures, file, "x", context.limits);
     for (std::uint32_t mip : {0u, 1u})
         std::fill_n(file.begin() + static_cast<std::ptrdiff_t>(texture.layout.find(mip)->offset), texture.layout.find(mip)->size,
                     std::byte{0});
-    const auto poisoned = *TextureFile::open(kinds.textures, file, "x", kinds.limits);
+    const auto poisoned = *TextureFile::open(context.textures, file, "x", context.limits);
     const auto small = thumbnail(poisoned, 64);
     ASSERT_TRUE(small);
     EXPECT_EQ(small->width, 64u);
@@ -89,18 +89,18 @@ TEST_F(Game, ThumbnailsComeFromASmallLevel) {
 
 TEST_F(Game, ASourceThatCannotBeOpenedSaysWhy) {
     put_file(folder / "bad.zip", random_bytes(100, 1));
-    const auto opened = open_sources(kinds, std::vector<std::filesystem::path>{folder / "bad.zip", folder / "base.zip"});
+    const auto opened = open_sources(context, std::vector<std::filesystem::path>{folder / "bad.zip", folder / "base.zip"});
     EXPECT_TRUE(opened[0].error);
     EXPECT_TRUE(opened[1].container);
-    EXPECT_EQ(build_catalog(kinds, opened, progress)->items.front().source, 1u);
+    EXPECT_EQ(build_catalog(context, opened, progress)->items.front().source, 1u);
 }
 
 TEST_F(Game, LoadOrderComesFromTheGameOrTheNames) {
     std::filesystem::create_directory(folder / "override");
     put_file(folder / "readme.txt", bytes_of("no archive"));
-    EXPECT_EQ(*find_sources(kinds, folder.path()),
+    EXPECT_EQ(*find_sources(context, folder.path()),
               (std::vector<std::filesystem::path>{folder / "base.zip", folder / "update.zip", folder / "override"}));
     put_file(folder / "load_order.txt", bytes_of("# first\nupdate.zip\r\n../base.zip\nnowhere.zip\n"));
-    EXPECT_EQ(*find_sources(kinds, folder.path()), (std::vector<std::filesystem::path>{folder / "update.zip", folder / "base.zip"}))
+    EXPECT_EQ(*find_sources(context, folder.path()), (std::vector<std::filesystem::path>{folder / "update.zip", folder / "base.zip"}))
         << "names cannot climb out";
 }

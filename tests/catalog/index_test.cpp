@@ -21,12 +21,12 @@ namespace {
 
 struct Index : testing::Test {
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     std::filesystem::path game, file;
     std::vector<std::filesystem::path> paths;
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
+        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
         game = folder / "game.zip";
         file = folder / "project/index.sqlite";
         paths = {game};
@@ -55,16 +55,17 @@ struct Index : testing::Test {
     Indexed index(IndexStore& store, std::size_t stop_after = 1000) {
         Indexed out;
         Progress progress;
-        const auto sources = open_sources(kinds, paths);
-        out.catalog = *build_indexed_catalog(kinds, sources, store, progress);
+        const auto sources = open_sources(context, paths);
+        out.catalog = *build_indexed_catalog(context, sources, store, progress);
         out.known = known_facts(out.catalog, store);
         if (out.known.todo.size() > stop_after) out.known.todo.resize(stop_after);
         std::mutex mutex;
         Progress looking;
-        EXPECT_TRUE(look_at_pictures(kinds, sources, out.catalog, out.known.todo, store, nullptr, looking, [&](std::vector<LookedAt> seen) {
-            const std::lock_guard lock(mutex);
-            for (auto& s : seen) out.known.facts[s.item] = s.facts, ++out.looked_at;
-        }));
+        EXPECT_TRUE(
+            measure_pictures(context, sources, out.catalog, out.known.todo, store, nullptr, looking, [&](std::vector<LookedAt> seen) {
+                const std::lock_guard lock(mutex);
+                for (auto& s : seen) out.known.facts[s.item] = s.facts, ++out.looked_at;
+            }));
         return out;
     }
 };
@@ -85,9 +86,9 @@ TEST_F(Index, ListsAndFactsAreThereAgain) {
     }
     const auto store = *IndexStore::open(file);
     Progress progress;
-    const auto sources = open_sources(kinds, paths);
-    const auto fresh = *build_catalog(kinds, sources, progress);
-    const auto again = remember(kinds, paths, *store);
+    const auto sources = open_sources(context, paths);
+    const auto fresh = *build_catalog(context, sources, progress);
+    const auto again = remember(context, paths, *store);
     EXPECT_TRUE(again.whole);
     ASSERT_EQ(again.catalog.items.size(), fresh.items.size());
     for (std::size_t i = 0; i < fresh.items.size(); ++i) EXPECT_TRUE(same(again.catalog.items[i], fresh.items[i])) << fresh.items[i].path();
@@ -95,7 +96,7 @@ TEST_F(Index, ListsAndFactsAreThereAgain) {
     EXPECT_TRUE(known.todo.empty());
     for (std::size_t i = 0; i < fresh.items.size(); ++i) {
         if (!known.facts[i]) continue;
-        const auto look = look_at(*open_texture(kinds, sources[0], fresh.items[i]));
+        const auto look = measure_picture(*open_texture(context, sources[0], fresh.items[i]));
         EXPECT_EQ(known.facts[i]->luma, look->facts.luma) << fresh.items[i].path();
         EXPECT_EQ(known.facts[i]->level0, look->facts.level0);
     }
@@ -113,7 +114,7 @@ TEST_F(Index, OnlyWhatChangedIsLookedAtAgain) {
     (void)index(*store);
     write(2);  // one texture is another one now
     std::this_thread::sleep_for(std::chrono::milliseconds(5));
-    EXPECT_FALSE(remember(kinds, paths, *store).whole) << "the archive changed";
+    EXPECT_FALSE(remember(context, paths, *store).whole) << "the archive changed";
     const auto changed = index(*store);
     EXPECT_EQ(changed.looked_at, 1u) << "the directory's checksums tell which";
     EXPECT_EQ(changed.catalog.items[changed.known.todo[0]].path(), "t/00.dds");
@@ -162,7 +163,7 @@ TEST_F(Index, WhatIsNoIndexOfOursIsLeftAlone) {
 TEST_F(Index, AFlippedBitNeverGivesAWrongListing) {
     std::vector<CatalogItem> right;
     (void)index(**IndexStore::open(file));
-    right = *(*IndexStore::open(file))->listing(game, fingerprint_of(kinds) + ' ' + fingerprint_of(game));
+    right = *(*IndexStore::open(file))->listing(game, fingerprint_of(context) + ' ' + fingerprint_of(game));
     const auto whole = get_file(file);
     const auto text = [](std::vector<CatalogItem> items) {
         std::string out;
@@ -185,7 +186,7 @@ TEST_F(Index, AFlippedBitNeverGivesAWrongListing) {
             ++refused;
             continue;
         }
-        auto listed = (*store)->listing(game, fingerprint_of(kinds) + ' ' + fingerprint_of(game));
+        auto listed = (*store)->listing(game, fingerprint_of(context) + ' ' + fingerprint_of(game));
         if (!listed) {
             ++refused;
             continue;
@@ -205,10 +206,10 @@ TEST_F(Index, AListingThatDoesNotHoldIsNotUsed) {
     EXPECT_FALSE(store->listing(game, "something else"));
     EXPECT_FALSE(store->listing(folder / "other.zip", ""));
     ASSERT_TRUE(store->keep_only({}));
-    EXPECT_FALSE(remember(kinds, paths, *store).whole);
-    Kinds other = kinds;
+    EXPECT_FALSE(remember(context, paths, *store).whole);
+    ReadContext other = context;
     other.choices.push_back({"*.zip", "sifting"});
-    EXPECT_NE(fingerprint_of(kinds), fingerprint_of(other)) << "what recognition depends on";
+    EXPECT_NE(fingerprint_of(context), fingerprint_of(other)) << "what recognition depends on";
 }
 
 TEST_F(Index, AFoldersFingerprintFollowsItsFiles) {
@@ -223,12 +224,12 @@ TEST_F(Index, AFoldersFingerprintFollowsItsFiles) {
 TEST_F(Index, CancelEndsLookingWithinOneTexture) {
     const auto store = *IndexStore::open(file);
     Progress progress;
-    const auto sources = open_sources(kinds, paths);
-    const auto catalog = *build_indexed_catalog(kinds, sources, *store, progress);
+    const auto sources = open_sources(context, paths);
+    const auto catalog = *build_indexed_catalog(context, sources, *store, progress);
     const auto known = known_facts(catalog, *store);
     Progress looking;
     looking.cancel.cancel();
-    EXPECT_EQ(look_at_pictures(kinds, sources, catalog, known.todo, *store, nullptr, looking).error().code, ErrorCode::canceled);
+    EXPECT_EQ(measure_pictures(context, sources, catalog, known.todo, *store, nullptr, looking).error().code, ErrorCode::canceled);
     EXPECT_EQ(looking.done, 0u);
 }
 
@@ -238,20 +239,20 @@ TEST_F(Index, TheCatalogIsShownWhileItGrows) {
     put_file(folder / "many.zip", make_zip(items));
     paths = {folder / "many.zip"};
     Progress progress;
-    const auto sources = open_sources(kinds, paths);
+    const auto sources = open_sources(context, paths);
     std::vector<std::size_t> sizes;
     CatalogOptions options;
     options.so_far = [&](const Catalog& catalog) { sizes.push_back(catalog.items.size()); };
-    const auto whole = *build_catalog(kinds, sources, progress, options);
+    const auto whole = *build_catalog(context, sources, progress, options);
     EXPECT_EQ(sizes, (std::vector<std::size_t>{512, 1536, 2500}));
     EXPECT_EQ(whole.items.size(), 2500u);
 }
 
 // A process is killed (SIGKILL) at whatever moment it comes to; the index must open, hold no wrong row, and go on.
 TEST_F(Index, SurvivesBeingKilledAtAnyTime) {
-    const auto sources = open_sources(kinds, paths);
+    const auto sources = open_sources(context, paths);
     Progress progress;
-    const auto fresh = *build_catalog(kinds, sources, progress);
+    const auto fresh = *build_catalog(context, sources, progress);
     std::mt19937 random(11);
     std::size_t most = 0;
     for (int round = 0; round < 12; ++round) {
@@ -262,7 +263,7 @@ TEST_F(Index, SurvivesBeingKilledAtAnyTime) {
             const auto store = IndexStore::open(file);
             if (!store) _exit(1);
             std::vector<CatalogItem> items = fresh.items;
-            (void)(*store)->put_listing(game, fingerprint_of(kinds) + ' ' + fingerprint_of(game), items);
+            (void)(*store)->put_listing(game, fingerprint_of(context) + ' ' + fingerprint_of(game), items);
             for (std::size_t i = 0; i < items.size(); ++i) {
                 if (!items[i].is_texture() || items[i].error) continue;
                 auto facts = std::make_shared<PictureFacts>();
@@ -279,7 +280,7 @@ TEST_F(Index, SurvivesBeingKilledAtAnyTime) {
         const auto store = IndexStore::open(file);
         ASSERT_TRUE(store) << store.error().message();
         EXPECT_FALSE((*store)->replaced()) << "round " << round;
-        const auto again = remember(kinds, paths, **store);
+        const auto again = remember(context, paths, **store);
         if (!again.whole) continue;  // killed before its first transaction
         ASSERT_EQ(again.catalog.items.size(), fresh.items.size());
         std::size_t known = 0;
@@ -335,16 +336,16 @@ TEST_F(Index, TheBaselineTellsShippedChangedAndAdded) {
     EXPECT_EQ(baseline->compare(game), Shipped::unknown);
     const auto look = [&] {
         Progress progress;
-        return *build_indexed_catalog(kinds, open_sources(kinds, paths), *store, progress);
+        return *build_indexed_catalog(context, open_sources(context, paths), *store, progress);
     };
     auto catalog = look();
-    ASSERT_TRUE(baseline->record(paths, catalog, open_sources(kinds, paths)));
+    ASSERT_TRUE(baseline->record(paths, catalog, open_sources(context, paths)));
     Progress progress;
     ASSERT_TRUE(baseline->complete(progress));
     EXPECT_TRUE(baseline->recorded());
     EXPECT_EQ(baseline->compare(game), Shipped::as_shipped);
     EXPECT_EQ(baseline->compare(folder / "loose"), Shipped::as_shipped);
-    const auto states = baseline->compare(catalog, open_sources(kinds, paths));
+    const auto states = baseline->compare(catalog, open_sources(context, paths));
     for (std::size_t i = 0; i < catalog.items.size(); ++i)
         if (!catalog.items[i].content.empty()) EXPECT_EQ(states[i], Shipped::as_shipped) << catalog.items[i].path();
     // A texture changes, a file joins the folder, an archive is left behind.
@@ -357,7 +358,7 @@ TEST_F(Index, TheBaselineTellsShippedChangedAndAdded) {
     EXPECT_EQ(baseline->compare(game), Shipped::changed);
     EXPECT_EQ(baseline->compare(folder / "loose"), Shipped::changed);
     EXPECT_EQ(baseline->compare(folder / "zz.zip"), Shipped::added);
-    const auto later = baseline->compare(catalog, open_sources(kinds, paths));
+    const auto later = baseline->compare(catalog, open_sources(context, paths));
     for (std::size_t i = 0; i < catalog.items.size(); ++i) {
         const auto& item = catalog.items[i];
         if (item.content.empty() || !item.is_texture()) continue;

@@ -12,10 +12,10 @@ using namespace skivet::test;
 
 namespace {
 
-Look look_of(const Image& picture, Format format = Format::RGBA8) {
+MeasuredPicture look_of(const Image& picture, Format format = Format::RGBA8) {
     TextureDesc d{format, picture.width, picture.height, 1, 1, 1, 1, ColorSpace::unknown};
-    const Kinds kinds;
-    return *look_at(*TextureFile::open(kinds.textures, *write_dds(d, *encode(format, picture)), "x.dds", kinds.limits));
+    const ReadContext context;
+    return *measure_picture(*TextureFile::open(context.textures, *write_dds(d, *encode(format, picture)), "x.dds", context.limits));
 }
 TextureDesc desc_of(Format format) { return {format, 64, 64, 1, 1, 1, 1, ColorSpace::unknown}; }
 
@@ -233,12 +233,12 @@ TEST(Usage, ATextureOfSeveralObjectsIsShared) {
                                          {"t/stripes_tint.dds", make_dds(Format::BC1, 16, 16)},
                                          {"t/cup.dds", make_dds(Format::BC1, 16, 16)},
                                          {"shared/rope.dds", make_dds(Format::BC1, 16, 16)}}));
-    const Kinds kinds;
+    const ReadContext context;
     Progress progress;
     const std::vector<std::filesystem::path> paths = {folder / "g.zip"};
-    const auto sources = open_sources(kinds, paths);
-    const auto catalog = *build_catalog(kinds, sources, progress);
-    const auto users = *users_of_textures(kinds, sources, catalog, {}, progress);
+    const auto sources = open_sources(context, paths);
+    const auto catalog = *build_catalog(context, sources, progress);
+    const auto users = *users_of_textures(context, sources, catalog, {}, progress);
     ASSERT_EQ(users.size(), 1u);
     EXPECT_EQ(users.at("t/stripes_tint.dds"), (std::vector<std::string>{"tent", "booth"}));
     const auto analysis = analyze_catalog(catalog, {}, {}, users);

@@ -24,9 +24,9 @@ TEST(Traits, APackedKtx2IsAsLongAsItIsAndWhatFollowsIsFound) {
     all.resize(second);
     all.insert(all.end(), dds.begin(), dds.end());
     all.resize(all.size() + 64);
-    const Kinds kinds;
+    const ReadContext context;
     Progress progress;
-    const auto hits = sift(kinds, all, progress, {});
+    const auto hits = sift(context, all, progress, {});
     ASSERT_TRUE(hits);
     ASSERT_EQ(hits->size(), 2u);
     EXPECT_EQ((*hits)[0].at, 100u);
@@ -68,32 +68,32 @@ Bytes make_tent() {
 }  // namespace
 
 TEST(Traits, AKindThatIsAddedIsListedSiftedReadBackAndIndexed) {
-    Kinds kinds;
-    const Kinds without;
-    kinds.textures.add(std::make_shared<TentKind>());
+    ReadContext context;
+    const ReadContext without;
+    context.textures.add(std::make_shared<TentKind>());
     TempFolder folder;
     const auto tent = make_tent();
     put_file(folder / "game.zip", make_zip({{"a/side.tent", tent}, {"a/note.txt", bytes_of("hello")}}));
     // Listed.
     const std::vector<std::filesystem::path> paths = {folder / "game.zip"};
-    const auto sources = open_sources(kinds, paths);
+    const auto sources = open_sources(context, paths);
     Progress progress;
     const auto index = *IndexStore::open(":memory:");
-    const auto catalog = build_indexed_catalog(kinds, sources, *index, progress);
+    const auto catalog = build_indexed_catalog(context, sources, *index, progress);
     ASSERT_TRUE(catalog);
     EXPECT_EQ(catalog->items[0].file_kind, "Tent");
     EXPECT_EQ(catalog->items[0].kind, EntryKind::texture);
     EXPECT_EQ(catalog->items[0].desc.width, 32u);
-    EXPECT_EQ(kind_by_name(kinds.textures, "b/any.TENT"), EntryKind::texture);
+    EXPECT_EQ(kind_by_name(context.textures, "b/any.TENT"), EntryKind::texture);
     EXPECT_EQ(kind_by_name(without.textures, "b/any.TENT"), EntryKind::other);
     // Indexed: remembered under these kinds, looked at again under others.
-    EXPECT_TRUE(remember(kinds, paths, *index).whole);
+    EXPECT_TRUE(remember(context, paths, *index).whole);
     EXPECT_FALSE(remember(without, paths, *index).whole);
-    EXPECT_NE(fingerprint_of(kinds), fingerprint_of(without));
+    EXPECT_NE(fingerprint_of(context), fingerprint_of(without));
     // Sifted.
     Bytes bytes = random_bytes(3000, 8);
     std::copy(tent.begin(), tent.end(), bytes.begin() + 1001);
-    const auto hits = sift(kinds, bytes, progress, {});
+    const auto hits = sift(context, bytes, progress, {});
     ASSERT_TRUE(hits);
     ASSERT_EQ(hits->size(), 1u);
     EXPECT_EQ((*hits)[0].at, 1001u);
@@ -103,7 +103,7 @@ TEST(Traits, AKindThatIsAddedIsListedSiftedReadBackAndIndexed) {
     const auto sifted = sifted_container(FileView::of(bytes), *hits);
     EXPECT_EQ(sifted->entries()[0].path, "0x000003e9.tent");
     // Read back, changed and put in again.
-    const auto original = TextureFile::open(kinds.textures, tent, "side.tent", ReadLimits{});
+    const auto original = TextureFile::open(context.textures, tent, "side.tent", ReadLimits{});
     ASSERT_TRUE(original);
     auto image = *original->decode(0);
     image.at(1, 1) = {255, 0, 0, 255};

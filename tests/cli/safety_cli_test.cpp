@@ -61,7 +61,7 @@ struct Safety : testing::Test {
     bool untouched() const { return get_file(zip) == before; }
     /// Leaves a delivery as a kill between its writes does: journal pending, half of the bytes there.
     void cut_short(const std::filesystem::path& archive, const std::string& entry, const std::filesystem::path& where) {
-        const auto plan = *plan_replacement(Kinds{}, *parse_address(archive.string() + "::" + entry), random_bytes(9000, 5));
+        const auto plan = *plan_replacement(ReadContext{}, *parse_address(archive.string() + "::" + entry), random_bytes(9000, 5));
         const pid_t child = ::fork();
         if (child == 0) {
             PosixFiles files;
@@ -179,7 +179,7 @@ TEST_F(Safety, ATextureSheetThatGoesByTheNameIsHeededByReplace) {
     put_file(folder / "e.png", *write_png(image));
     const auto ran = replace("t/x.bare", at("e.png"), {"--sheet", at("raw.toml")});
     ASSERT_EQ(ran.code, 0) << ran.err;
-    const auto now = *(*open_source(Kinds{}, zip))->read(0, ReadLimits{});
+    const auto now = *(*open_source(ReadContext{}, zip))->read(0, ReadLimits{});
     ASSERT_EQ(now.size(), bare.size()) << "a texture, no PNG";
     EXPECT_TRUE(std::equal(now.begin(), now.begin() + 4, bare.begin()));
 }
@@ -309,7 +309,7 @@ TEST_F(Safety, WhatWasExportedAndNotEditedChangesNothing) {
     put_file(std::filesystem::path(flat) / file, *write_png(image));
     const auto ran = run_cli({"apply", flat, "--into", zip, "--vault", vault});
     ASSERT_EQ(ran.code, 0) << ran.err;
-    const auto now = *open_source(Kinds{}, zip);
+    const auto now = *open_source(ReadContext{}, zip);
     for (std::size_t i = 0; i < items.size(); ++i)
         EXPECT_EQ(*now->read(i, ReadLimits{}) == items[i].data, items[i].name != "deep/in.zip") << items[i].name;
     EXPECT_EQ(run_cli({"restore", zip, "--vault", vault}).code, 0);
@@ -329,10 +329,10 @@ TEST_F(Safety, WithoutAManifestOnlyTexturesAreMatchedAndGuessesAreSaid) {
     EXPECT_EQ(ran.code, 1);
     EXPECT_NE(ran.err.find("b.png: could be any of b.dds, b.ktx"), std::string::npos) << ran.err;
     EXPECT_NE(ran.err.find("c.png: no entry has this path, and no texture"), std::string::npos) << ran.err;
-    const auto now = *open_source(Kinds{}, zip);
+    const auto now = *open_source(ReadContext{}, zip);
     EXPECT_NE(*now->read(1, ReadLimits{}), horse);
     for (const std::size_t i : {0u, 2u, 3u, 4u})
-        EXPECT_EQ(*now->read(i, ReadLimits{}), *(*open_container(Kinds{}, FileView::of(before, "b.zip")))->read(i, ReadLimits{}));
+        EXPECT_EQ(*now->read(i, ReadLimits{}), *(*open_container(ReadContext{}, FileView::of(before, "b.zip")))->read(i, ReadLimits{}));
 }
 
 TEST_F(Safety, DamageIsNeverASuccess) {
@@ -351,9 +351,9 @@ TEST_F(Safety, DeliveriesAreFoundWhereverTheyWereMade) {
     const auto theirs = folder / "project/vault";
     PosixFiles files;
     Vault other(theirs, files, VaultRegister(VaultRegister::usual_place()));
-    ASSERT_TRUE(
-        other.deliver(*plan_replacement(Kinds{}, *parse_address(zip + "::note.txt"), bytes_of("three")), {"t", zip, {"note.txt"}}, 1));
-    ASSERT_TRUE(other.deliver(*plan_replacement(Kinds{}, *parse_address(zip + "::note.txt"), bytes_of("a good deal longer")),
+    ASSERT_TRUE(other.deliver(*plan_replacement(ReadContext{}, *parse_address(zip + "::note.txt"), bytes_of("three")),
+                              {"t", zip, {"note.txt"}}, 1));
+    ASSERT_TRUE(other.deliver(*plan_replacement(ReadContext{}, *parse_address(zip + "::note.txt"), bytes_of("a good deal longer")),
                               {"t", zip, {"note.txt"}}, 2));
     const auto none = run_cli({"restore", zip, "--vault", vault});
     EXPECT_EQ(none.code, 3) << "nothing to restore is no success";

@@ -11,12 +11,12 @@ namespace {
 
 struct Nested : testing::Test {
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     Bytes inner = random_bytes(200, 1), other = bytes_of("untouched");
     std::string path;
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
+        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
         const auto crate = make_crate({{"deep/tex.pnl", inner, true}, {"other", other}});
         const auto middle = make_zip({{"x.crate", crate, true}, {"y", bytes_of("y")}});
         path = (folder / "outer.zip").string();
@@ -38,8 +38,8 @@ TEST(Address, ParsesSteps) {
 }
 
 TEST_F(Nested, ReadsAtAnyDepth) {
-    EXPECT_EQ(*read_address(kinds, *parse_address(path + "::middle.zip::x.crate::deep/tex.pnl")), inner);
-    const auto missing = read_address(kinds, *parse_address(path + "::middle.zip::x.crate::nothing"));
+    EXPECT_EQ(*read_address(context, *parse_address(path + "::middle.zip::x.crate::deep/tex.pnl")), inner);
+    const auto missing = read_address(context, *parse_address(path + "::middle.zip::x.crate::nothing"));
     ASSERT_FALSE(missing);
     EXPECT_EQ(missing.error().code, ErrorCode::missing);
     EXPECT_EQ(missing.error().message(),
@@ -49,24 +49,24 @@ TEST_F(Nested, ReadsAtAnyDepth) {
 TEST_F(Nested, OneStepReplacesThroughAllLevels) {
     const auto before = get_file(path);
     const auto address = *parse_address(path + "::middle.zip::x.crate::deep/tex.pnl");
-    EXPECT_TRUE(plan_replacement(kinds, address, inner)->empty()) << "identity writes nothing at any depth";
-    const auto plan = plan_replacement(kinds, address, random_bytes(333, 5));
+    EXPECT_TRUE(plan_replacement(context, address, inner)->empty()) << "identity writes nothing at any depth";
+    const auto plan = plan_replacement(context, address, random_bytes(333, 5));
     ASSERT_TRUE(plan) << plan.error().message();
     ASSERT_EQ(plan->files.size(), 1u);
     put_file(path, *planned_bytes(plan->files[0], before));
-    EXPECT_EQ(*read_address(kinds, address), random_bytes(333, 5));
-    EXPECT_EQ(*read_address(kinds, *parse_address(path + "::middle.zip::x.crate::other")), other);
-    EXPECT_EQ(*read_address(kinds, *parse_address(path + "::pad")), random_bytes(5000, 3));
+    EXPECT_EQ(*read_address(context, address), random_bytes(333, 5));
+    EXPECT_EQ(*read_address(context, *parse_address(path + "::middle.zip::x.crate::other")), other);
+    EXPECT_EQ(*read_address(context, *parse_address(path + "::pad")), random_bytes(5000, 3));
 }
 
 TEST_F(Nested, DepthIsLimited) {
-    kinds.limits.depth = 1;
-    EXPECT_EQ(read_address(kinds, *parse_address(path + "::middle.zip::y")).error().code, ErrorCode::limit);
+    context.limits.depth = 1;
+    EXPECT_EQ(read_address(context, *parse_address(path + "::middle.zip::y")).error().code, ErrorCode::limit);
 }
 
 TEST_F(Nested, TheSameEntryTwiceIsRefused) {
-    const auto source = open_source(kinds, path);
-    const auto plan = plan_replacements(kinds, **source, {{{"pad"}, Bytes(3)}, {{"pad"}, Bytes(4)}});
+    const auto source = open_source(context, path);
+    const auto plan = plan_replacements(context, **source, {{{"pad"}, Bytes(3)}, {{"pad"}, Bytes(4)}});
     ASSERT_FALSE(plan);
     EXPECT_EQ(plan.error().code, ErrorCode::usage);
 }
@@ -88,8 +88,8 @@ TEST(Folder, IsAContainer) {
 }
 
 TEST(Recognition, WhatNothingFitsIsSaid) {
-    Kinds kinds;
-    const auto opened = open_container(kinds, FileView::of(random_bytes(500, 1), "mystery.bin"));
+    ReadContext context;
+    const auto opened = open_container(context, FileView::of(random_bytes(500, 1), "mystery.bin"));
     ASSERT_FALSE(opened);
     EXPECT_EQ(opened.error().code, ErrorCode::unsupported);
     EXPECT_NE(opened.error().message().find("mystery.bin: no archive we know"), std::string::npos);

@@ -40,11 +40,11 @@ fill = 255
 )";
 
 struct Sectors : testing::Test {
-    Kinds kinds;
+    ReadContext context;
     std::vector<ZipItem> items = {{"one", random_bytes(600, 1), false}, {"dir\\two", bytes_of(std::string(5000, 'z')), true}};
 
     void SetUp() override {
-        kinds.containers.push_back(sheet_kind(std::make_shared<const Sheet>(*parse_sheet(sheet_text, "sectors.toml"))));
+        context.containers.push_back(sheet_kind(std::make_shared<const Sheet>(*parse_sheet(sheet_text, "sectors.toml"))));
     }
     Bytes make() {
         Bytes file(512), table;
@@ -72,7 +72,7 @@ struct Sectors : testing::Test {
         return file;
     }
     std::shared_ptr<const Container> open(const Bytes& file) {
-        auto opened = open_container(kinds, FileView::of(file, "a.bin"));
+        auto opened = open_container(context, FileView::of(file, "a.bin"));
         EXPECT_TRUE(opened) << (opened ? "" : opened.error().message());
         return opened ? *opened : nullptr;
     }

@@ -33,12 +33,12 @@ TEST_F(Drafts, ReadAndWriteWhatTheyWereDraftedFrom) {
     // Names in fields of one size; behind their length, with the header at the end; and an index with numbered data files.
     for (const auto& [layout, archive] : {Case{"bins", "game.bins"}, Case{"trunk", "game.trunk"}, Case{"index", "game.idx"}}) {
         const auto path = write(layout, archive);
-        const auto draft = draft_sheet(Kinds{}, *FileView::open(path), Progress{});
+        const auto draft = draft_sheet(ReadContext{}, *FileView::open(path), Progress{});
         ASSERT_TRUE(draft) << layout << ": " << draft.error().message();
-        Kinds kinds;
+        ReadContext context;
         put_file(folder / (layout + ".toml"), Bytes(as_bytes(draft->toml).begin(), as_bytes(draft->toml).end()));
-        ASSERT_TRUE(add_sheet(kinds, folder / (layout + ".toml"))) << draft->toml;
-        const auto container = open_source(kinds, path);
+        ASSERT_TRUE(add_sheet(context, folder / (layout + ".toml"))) << draft->toml;
+        const auto container = open_source(context, path);
         ASSERT_TRUE(container) << container.error().message();
         std::map<std::string, Bytes> expected;
         for (const auto& item : std::filesystem::recursive_directory_iterator(folder / layout / "plain"))
@@ -46,9 +46,9 @@ TEST_F(Drafts, ReadAndWriteWhatTheyWereDraftedFrom) {
                 expected[item.path().lexically_relative(folder / layout / "plain").generic_string()] = get_file(item.path());
         std::map<std::string, Bytes> found;
         for (std::size_t i = 0; i < (*container)->entries().size(); ++i)
-            found[(*container)->entries()[i].path] = *(*container)->read(i, kinds.limits);
+            found[(*container)->entries()[i].path] = *(*container)->read(i, context.limits);
         EXPECT_EQ(found, expected) << draft->toml;
-        const auto proved = prove_writing(kinds, path, Progress{});
+        const auto proved = prove_writing(context, path, Progress{});
         EXPECT_TRUE(proved) << layout << ": " << (proved ? "" : proved.error().message()) << draft->toml;
     }
 }
@@ -57,13 +57,13 @@ TEST_F(Drafts, NothingIsMadeUp) {
     Bytes noise(200'000);
     std::uint32_t state = 12345;
     for (auto& b : noise) state = state * 1664525u + 1013904223u, b = static_cast<std::byte>(state >> 24);
-    const auto nothing = draft_sheet(Kinds{}, FileView::of(noise, "noise.bin"), Progress{});
+    const auto nothing = draft_sheet(ReadContext{}, FileView::of(noise, "noise.bin"), Progress{});
     ASSERT_FALSE(nothing);
     EXPECT_EQ(nothing.error().code, ErrorCode::unsupported);
     std::string text;
     for (int i = 0; i < 4000; ++i) text += "open daily from ten, " + std::to_string(i % 7) + " horses\n";
-    EXPECT_FALSE(draft_sheet(Kinds{}, FileView::of(Bytes(as_bytes(text).begin(), as_bytes(text).end()), "readme.txt"), Progress{}));
-    EXPECT_FALSE(draft_sheet(Kinds{}, FileView::of(Bytes(3), "x"), Progress{}));
+    EXPECT_FALSE(draft_sheet(ReadContext{}, FileView::of(Bytes(as_bytes(text).begin(), as_bytes(text).end()), "readme.txt"), Progress{}));
+    EXPECT_FALSE(draft_sheet(ReadContext{}, FileView::of(Bytes(3), "x"), Progress{}));
 }
 
 TEST_F(Drafts, WhatIsNotSoundSaysSo) {
@@ -83,7 +83,7 @@ TEST_F(Drafts, WhatIsNotSoundSaysSo) {
         return w.bytes;
     };
     for (const bool empty : {true, false}) {
-        const auto draft = draft_sheet(Kinds{}, FileView::of(table(17, empty), "t.bin"), Progress{});
+        const auto draft = draft_sheet(ReadContext{}, FileView::of(table(17, empty), "t.bin"), Progress{});
         if (draft) EXPECT_FALSE(draft->unsound.empty()) << draft->toml;
     }
     // Readable names of one size are names at any number of records, never hashes.
@@ -104,7 +104,7 @@ TEST_F(Drafts, WhatIsNotSoundSaysSo) {
             data.insert(data.end(), content.begin(), content.end());
         }
         w.put(data);
-        const auto draft = draft_sheet(Kinds{}, FileView::of(w.bytes, "n.bin"), Progress{});
+        const auto draft = draft_sheet(ReadContext{}, FileView::of(w.bytes, "n.bin"), Progress{});
         if (!draft) continue;
         if (draft->unsound.empty()) EXPECT_EQ(draft->toml.find("path hash"), std::string::npos) << records << draft->toml;
     }

@@ -14,7 +14,7 @@ using namespace skivet::test;
 namespace {
 
 Result<std::shared_ptr<const Container>> open(const Bytes& bytes, const char* name = "x.zip") {
-    return open_container(Kinds{}, FileView::of(bytes, name));
+    return open_container(ReadContext{}, FileView::of(bytes, name));
 }
 
 /// Memory the process has needed at most so far, in megabytes.
@@ -63,15 +63,15 @@ TEST(Hostile, AnArchiveAHundredDeepStopsAtTheLimit) {
     }
     TempFolder folder;
     put_file(folder / "deep.zip", bytes);
-    const auto read = read_address(Kinds{}, *parse_address((folder / "deep.zip").string() + "::" + address));
+    const auto read = read_address(ReadContext{}, *parse_address((folder / "deep.zip").string() + "::" + address));
     ASSERT_FALSE(read);
     EXPECT_EQ(read.error().code, ErrorCode::limit);
     EXPECT_NE(read.error().message().find("archives more than 8 deep"), std::string::npos) << read.error().message();
     const std::vector<std::filesystem::path> paths = {folder / "deep.zip"};
-    const Kinds kinds;
-    const auto sources = open_sources(kinds, paths);
+    const ReadContext context;
+    const auto sources = open_sources(context, paths);
     Progress progress;
-    const auto catalog = build_catalog(kinds, sources, progress);
+    const auto catalog = build_catalog(context, sources, progress);
     ASSERT_TRUE(catalog);
     EXPECT_LE(catalog->items.size(), 10u);
 }
@@ -83,14 +83,14 @@ TEST(Hostile, ArchivesThatHoldThemselvesManyTimesEnd) {
         for (int i = 0; i < 16; ++i) copies.push_back({"copy" + std::to_string(i) + ".zip", bytes, true});
         bytes = make_zip(copies);
     }
-    Kinds kinds;
-    kinds.limits.entries = 2000;  // 16^7 is 268 million
+    ReadContext context;
+    context.limits.entries = 2000;  // 16^7 is 268 million
     TempFolder folder;
     put_file(folder / "many.zip", bytes);
     const std::vector<std::filesystem::path> paths = {folder / "many.zip"};
-    const auto sources = open_sources(kinds, paths);
+    const auto sources = open_sources(context, paths);
     Progress progress;
-    const auto catalog = build_catalog(kinds, sources, progress);
+    const auto catalog = build_catalog(context, sources, progress);
     ASSERT_TRUE(catalog);
     EXPECT_LT(catalog->items.size(), 200'000u);
     EXPECT_FALSE(catalog->problems.empty());
@@ -124,18 +124,18 @@ TEST(Hostile, TablesOfFourBillionRecordsAreRefusedBeforeMemoryIsTaken) {
     for (const std::string name : {"bins", "ledger", "rows", "chunky", "cipher", "index", "flags", "parade"}) {
         ASSERT_EQ(run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", name, folder.path().string(), "2"}).code,
                   0);
-        Kinds kinds;
-        ASSERT_TRUE(add_sheet(kinds, std::string(SKIVET_LAYOUTS) + "/" + name + ".toml"));
+        ReadContext context;
+        ASSERT_TRUE(add_sheet(context, std::string(SKIVET_LAYOUTS) + "/" + name + ".toml"));
         auto ring = std::make_shared<KeyRing>();
         ring->add({"booth", Bytes(16)});
-        kinds.keys = ring;
+        context.keys = ring;
         for (const auto& item : std::filesystem::directory_iterator(folder.path())) {
             const auto file = item.path();
             if (!item.is_regular_file() || file.stem() != "game" || file.extension() == ".dat") continue;
             auto bytes = get_file(file);
             for (std::size_t at = 4; at < 8; ++at) bytes[at] = std::byte{0xFF};  // every one of them counts there, first of all
             put_file(file, bytes);
-            const auto opened = open_source(kinds, file);
+            const auto opened = open_source(context, file);
             EXPECT_FALSE(opened) << name;
             std::filesystem::remove(file);
         }
@@ -166,7 +166,7 @@ TEST(Hostile, ACpioNameOfGigabytesIsRefusedBeforeMemoryIsTaken) {
     for (int field = 0; field < 13; ++field) text += field == 11 ? "DDDDDDDD" : "00000000";
     text += "a.txt";
     text.resize(400, '\0');
-    const auto opened = open_container(Kinds{}, FileView::of(Bytes(as_bytes(text).begin(), as_bytes(text).end()), "x.cpio"));
+    const auto opened = open_container(ReadContext{}, FileView::of(Bytes(as_bytes(text).begin(), as_bytes(text).end()), "x.cpio"));
     ASSERT_FALSE(opened);
     EXPECT_EQ(opened.error().code, ErrorCode::damaged);
     EXPECT_NE(opened.error().message().find("3,722,304,989"), std::string::npos) << opened.error().message();

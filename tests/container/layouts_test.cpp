@@ -36,7 +36,7 @@ std::shared_ptr<const KeyRing> all_keys() {
 class Layouts : public testing::TestWithParam<std::pair<std::string, std::string>> {
 protected:
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     PosixFiles files;
     std::string name = GetParam().first;
     std::filesystem::path game = folder / "game", archive = game / GetParam().second;
@@ -49,8 +49,8 @@ protected:
         put_file(folder / ("sheets/" + name + ".toml"), get_file(std::filesystem::path(SKIVET_LAYOUTS) / (name + ".toml")));
         script("write", "7");
         if (name == "cipher") std::filesystem::copy_file(game / "cipher.paths", folder / "sheets/cipher.paths");
-        for (const auto& error : add_sheets_in(kinds, folder / "sheets")) ADD_FAILURE() << error.message();
-        kinds.keys = all_keys();
+        for (const auto& error : add_sheets_in(context, folder / "sheets")) ADD_FAILURE() << error.message();
+        context.keys = all_keys();
         plain = tree(game / "plain");
         if (name == "cipher") {  // a name the dictionary lacks
             plain["#f517cf26"] = plain["rides/Swing.dds"];
@@ -69,7 +69,7 @@ protected:
         return out;
     }
     std::shared_ptr<const Container> open() {
-        auto opened = open_source(kinds, archive);
+        auto opened = open_source(context, archive);
         EXPECT_TRUE(opened) << (opened ? "" : opened.error().message());
         return opened ? *opened : nullptr;
     }
@@ -195,7 +195,7 @@ TEST_P(Layouts, CompactGivesBackWhatMovingLeft) {
 }
 
 TEST_P(Layouts, WithoutTheKeyItIsAKeyThatIsMissing) {
-    Kinds bare;
+    ReadContext bare;
     ASSERT_TRUE(add_sheets_in(bare, folder / "sheets").empty());
     const auto opened = open_source(bare, archive);
     const bool locked = name == "cipher" || name == "safe";
@@ -223,7 +223,7 @@ TEST_P(Layouts, DamageIsAnErrorNeverACrash) {
             if (short_file) broken.resize(at);
             else broken[at] ^= std::byte{0xA5};
             put_file(archive, broken);
-            const auto opened = open_source(kinds, archive);
+            const auto opened = open_source(context, archive);
             if (!opened) {
                 ++noticed;
                 continue;
@@ -248,9 +248,9 @@ TEST(LayoutDamage, AnEntryBehindTheEndStopsARebuildNotTheReading) {
     auto bytes = get_file(folder / "game.twn");
     store_uint(bytes.data() + 24 + 44 + 32, 0x7FFFFFFF, 4, ByteOrder::big);
     put_file(folder / "game.twn", bytes);
-    Kinds kinds;
-    ASSERT_TRUE(add_sheet(kinds, std::string(SKIVET_LAYOUTS) + "/twin.toml"));
-    const auto archive = open_source(kinds, folder / "game.twn");
+    ReadContext context;
+    ASSERT_TRUE(add_sheet(context, std::string(SKIVET_LAYOUTS) + "/twin.toml"));
+    const auto archive = open_source(context, folder / "game.twn");
     ASSERT_TRUE(archive) << archive.error().message();
     EXPECT_TRUE((*archive)->read(0, ReadLimits{}));
     const auto plan = (*archive)->plan(std::vector<Replacement>{{0, random_bytes(9000, 1)}}, ReadLimits{});

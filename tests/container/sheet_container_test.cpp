@@ -13,10 +13,10 @@ const std::vector<ZipItem> items = {{"a/one.pnl", random_bytes(100, 1), false},
                                     {"a/two.txt", bytes_of(std::string(400, 'q')), true},
                                     {"three.bin", random_bytes(64, 2), false}};
 
-Kinds with_sheets() {
-    Kinds kinds;
-    EXPECT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
-    return kinds;
+ReadContext with_sheets() {
+    ReadContext context;
+    EXPECT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+    return context;
 }
 
 std::shared_ptr<const Container> open(const Bytes& file) {
@@ -108,7 +108,7 @@ TEST(SheetContainer, DamageIsNamed) {
 
 TEST(SheetContainer, RandomDamageNeverCrashes) {
     const auto good = make_crate(items);
-    const auto kinds = with_sheets();
+    const auto context = with_sheets();
     for (unsigned seed = 0; seed < 3000; ++seed) {
         auto file = good;
         std::mt19937 random(seed);
@@ -118,11 +118,11 @@ TEST(SheetContainer, RandomDamageNeverCrashes) {
             const auto at = load_le<std::uint64_t>(file.data() + 16);
             if (at <= file.size()) store_le(file.data() + 28, crc32(ByteSpan(file).subspan(at)));
         }
-        const auto opened = open_container(kinds, FileView::of(file, "t.crate"));
+        const auto opened = open_container(context, FileView::of(file, "t.crate"));
         if (!opened) continue;
         for (std::size_t i = 0; i < (*opened)->entries().size(); ++i) {
-            (void)(*opened)->read(i, kinds.limits);
-            (void)(*opened)->plan(std::vector<Replacement>{{i, Bytes(300)}}, kinds.limits);
+            (void)(*opened)->read(i, context.limits);
+            (void)(*opened)->plan(std::vector<Replacement>{{i, Bytes(300)}}, context.limits);
         }
     }
 }

@@ -16,12 +16,12 @@ namespace {
 
 struct Sifting : testing::Test {
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     Bytes data;
     Bytes dds = make_dds(Format::BC3, 64, 64), second = make_dds(Format::BC1, 32, 16, 0, 3), png;
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
+        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
         png = *write_png(smooth_picture(40, 30, 2));
     }
     std::size_t put(const Bytes& bytes) {
@@ -31,7 +31,7 @@ struct Sifting : testing::Test {
     }
     std::vector<SiftHit> look() {
         Progress progress;
-        auto hits = sift(kinds, data, progress);
+        auto hits = sift(context, data, progress);
         EXPECT_TRUE(hits);
         EXPECT_LE(progress.done, data.size());
         return *hits;
@@ -111,9 +111,9 @@ TEST_F(Sifting, ReplacesInPlaceAndInsideAStreamAndUndoes) {
     put(random_bytes(64, 3));
     const auto file = folder / "unknown.bin";
     put_file(file, data);
-    EXPECT_FALSE(open_source(kinds, file)) << "nothing recognizes it";
-    kinds.choices.push_back({"unknown.bin", "sifting"});
-    const auto source = open_source(kinds, file);
+    EXPECT_FALSE(open_source(context, file)) << "nothing recognizes it";
+    context.choices.push_back({"unknown.bin", "sifting"});
+    const auto source = open_source(context, file);
     ASSERT_TRUE(source) << source.error().message();
     ASSERT_EQ((*source)->entries().size(), 2u);
     const auto first = fmt::format("0x{:08x}.dds", a), inner = fmt::format("0x{:08x}.zlib/0x000001f4.dds", b);
@@ -127,13 +127,13 @@ TEST_F(Sifting, ReplacesInPlaceAndInsideAStreamAndUndoes) {
     std::vector<AddressedBytes> items;
     items.push_back({{first}, fresh});
     items.push_back({{inner}, fresh_inner});
-    const auto plan = plan_replacements(kinds, **source, std::move(items));
+    const auto plan = plan_replacements(context, **source, std::move(items));
     ASSERT_TRUE(plan) << plan.error().message();
     EXPECT_EQ(plan->way(), Way::in_place);
     PosixFiles files;
     Vault vault(folder / "vault", files);
     ASSERT_TRUE(vault.deliver(*plan, {"t", file, {}}, 1));
-    const auto again = open_source(kinds, file);
+    const auto again = open_source(context, file);
     EXPECT_EQ(*(*again)->read(0, ReadLimits{}), fresh);
     EXPECT_EQ(*(*again)->read(1, ReadLimits{}), fresh_inner);
     EXPECT_EQ(std::filesystem::file_size(file), data.size());
@@ -154,7 +154,7 @@ TEST_F(Sifting, ACancelStopsIt) {
     put(random_bytes(20'000'000, 1));
     Progress progress;
     progress.cancel.cancel();
-    const auto hits = sift(kinds, data, progress);
+    const auto hits = sift(context, data, progress);
     ASSERT_FALSE(hits);
     EXPECT_EQ(hits.error().code, ErrorCode::canceled);
 }

@@ -29,13 +29,13 @@ const std::vector<Case> cases = {{"poster", "wall.pst", {}},
 class TextureLayouts : public testing::TestWithParam<Case> {
 protected:
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     PosixFiles files;
     std::string name = GetParam().name;
     Address address{folder / (name + ".zip"), {GetParam().entry}};
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheet(kinds, std::filesystem::path(SKIVET_LAYOUTS) / (name + ".toml")));
+        ASSERT_TRUE(add_sheet(context, std::filesystem::path(SKIVET_LAYOUTS) / (name + ".toml")));
         script({"write", name, folder.path().string(), "5"});
     }
     void script(std::vector<std::string> words) {
@@ -54,7 +54,7 @@ protected:
         return folder / "out";
     }
     Status deliver(Bytes joined) {
-        SKIVET_TRY(const auto plan, plan_replacement(kinds, address, std::move(joined)));
+        SKIVET_TRY(const auto plan, plan_replacement(context, address, std::move(joined)));
         if (plan.empty()) return {};
         SKIVET_TRY(const auto done, Vault(folder / "vault", files).deliver(plan, {"t", address.source, {}}, 1));
         (void)done;
@@ -66,7 +66,7 @@ INSTANTIATE_TEST_SUITE_P(All, TextureLayouts, testing::ValuesIn(cases), [](const
 }  // namespace
 
 TEST_P(TextureLayouts, EveryLevelIsWhatItsWriterPutThere) {
-    const auto texture = open_texture_at(kinds, address);
+    const auto texture = open_texture_at(context, address);
     ASSERT_TRUE(texture) << texture.error().message();
     EXPECT_FALSE(texture->layout.damage);
     std::size_t files_there = 0;
@@ -82,9 +82,9 @@ TEST_P(TextureLayouts, EveryLevelIsWhatItsWriterPutThere) {
 
 TEST_P(TextureLayouts, NothingEditedIsNothingWritten) {
     const auto before = get_file(address.source);
-    const auto joined = read_texture_bytes(kinds, address);
+    const auto joined = read_texture_bytes(context, address);
     ASSERT_TRUE(joined) << joined.error().message();
-    const auto texture = TextureFile::open(kinds.textures, *joined, address.inner.back(), kinds.limits);
+    const auto texture = TextureFile::open(context.textures, *joined, address.inner.back(), context.limits);
     ASSERT_TRUE(texture);
     std::vector<SurfaceEdit> edits;
     for (std::size_t i = 0; i < texture->layout.surfaces.size(); ++i)
@@ -99,7 +99,7 @@ TEST_P(TextureLayouts, NothingEditedIsNothingWritten) {
 TEST_P(TextureLayouts, AChangedLevelIsReadByTheOtherProgramAndUndone) {
     const auto before = get_file(address.source);
     for (const std::uint32_t mip : {0u, 2u}) {
-        const auto texture = open_texture_at(kinds, address);
+        const auto texture = open_texture_at(context, address);
         ASSERT_TRUE(texture);
         const auto last = texture->layout.desc.layers - 1, face = texture->layout.desc.faces - 1;
         const auto* s = texture->layout.find(mip, last, face);
@@ -122,13 +122,13 @@ TEST_P(TextureLayouts, AChangedLevelIsReadByTheOtherProgramAndUndone) {
 
 TEST_P(TextureLayouts, AMissingFileIsNamedAndTheRestOpens) {
     if (GetParam().others.empty()) return;
-    const auto zip = open_source(kinds, address.source);
+    const auto zip = open_source(context, address.source);
     ASSERT_TRUE(zip);
     for (std::size_t i = 0; i < (*zip)->entries().size(); ++i)
         if ((*zip)->entries()[i].path != GetParam().others.front())
-            put_file(folder / "loose" / (*zip)->entries()[i].path, *(*zip)->read(i, kinds.limits));
+            put_file(folder / "loose" / (*zip)->entries()[i].path, *(*zip)->read(i, context.limits));
     const Address loose{folder / "loose", {GetParam().entry}};
-    const auto texture = open_texture_at(kinds, loose);
+    const auto texture = open_texture_at(context, loose);
     ASSERT_TRUE(texture) << texture.error().message();
     ASSERT_TRUE(texture->layout.damage);
     const auto missing = std::filesystem::path(GetParam().others.front()).filename().string();
@@ -139,40 +139,40 @@ TEST_P(TextureLayouts, AMissingFileIsNamedAndTheRestOpens) {
     const auto gone = texture->decode(0);
     ASSERT_FALSE(gone);
     EXPECT_EQ(gone.error().code, ErrorCode::missing);
-    const auto joined = read_texture_bytes(kinds, loose);  // nothing is written to a texture that is not whole
+    const auto joined = read_texture_bytes(context, loose);  // nothing is written to a texture that is not whole
     ASSERT_FALSE(joined);
     EXPECT_EQ(joined.error().code, ErrorCode::missing);
 }
 
 TEST_P(TextureLayouts, WhatWasJoinedNeverGoesInAsOneFileWhenASiblingIsGone) {
     if (name != "strand") return;  // its siblings are packed, so they are needed for the way back
-    const auto joined = read_texture_bytes(kinds, address);
+    const auto joined = read_texture_bytes(context, address);
     ASSERT_TRUE(joined);
-    const auto zip = open_source(kinds, address.source);
+    const auto zip = open_source(context, address.source);
     ASSERT_TRUE(zip);
-    const auto own = *(*zip)->read(*(*zip)->find(GetParam().entry), kinds.limits);
+    const auto own = *(*zip)->read(*(*zip)->find(GetParam().entry), context.limits);
     put_file(folder / "loose" / GetParam().entry, own);
     for (const Address& place : {Address{folder / "loose", {GetParam().entry}}, Address{folder / "loose" / GetParam().entry, {}}}) {
-        const auto plan = plan_replacement(kinds, place, *joined);
+        const auto plan = plan_replacement(context, place, *joined);
         ASSERT_FALSE(plan) << place.text();
         EXPECT_EQ(plan.error().code, ErrorCode::missing) << plan.error().message();
         EXPECT_NE(plan.error().message().find("rope.m00"), std::string::npos) << plan.error().message();
         // The texture's own file alone is what somebody may want to put in.
         auto other = own;
         other.back() ^= std::byte{1};
-        EXPECT_TRUE(plan_replacement(kinds, place, other));
+        EXPECT_TRUE(plan_replacement(context, place, other));
     }
 }
 
 TEST_P(TextureLayouts, LooseFilesOnADiskAreOneTextureToo) {
-    const auto zip = open_source(kinds, address.source);
+    const auto zip = open_source(context, address.source);
     ASSERT_TRUE(zip);
     for (std::size_t i = 0; i < (*zip)->entries().size(); ++i)
-        put_file(folder / "loose" / (*zip)->entries()[i].path, *(*zip)->read(i, kinds.limits));
+        put_file(folder / "loose" / (*zip)->entries()[i].path, *(*zip)->read(i, context.limits));
     const Address bare{folder / "loose" / GetParam().entry, {}};
-    auto joined = read_texture_bytes(kinds, bare);
+    auto joined = read_texture_bytes(context, bare);
     ASSERT_TRUE(joined) << joined.error().message();
-    const auto texture = TextureFile::open(kinds.textures, *joined, bare.source.string(), kinds.limits);
+    const auto texture = TextureFile::open(context.textures, *joined, bare.source.string(), context.limits);
     ASSERT_TRUE(texture);
     auto bytes = *texture->surface_bytes(*texture->layout.find(0));
     bytes[0] ^= std::byte{1};
@@ -181,10 +181,10 @@ TEST_P(TextureLayouts, LooseFilesOnADiskAreOneTextureToo) {
         ++top;
     const auto file = texture->kind->replace(texture->file, texture->layout, std::vector<SurfaceEdit>{{top, bytes}});
     ASSERT_TRUE(file);
-    const auto plan = plan_replacement(kinds, bare, *file);
+    const auto plan = plan_replacement(context, bare, *file);
     ASSERT_TRUE(plan) << plan.error().message();
     ASSERT_TRUE(Vault(folder / "vault", files).deliver(*plan, {"t", bare.source, {}}, 1));
-    EXPECT_EQ(*read_texture_bytes(kinds, bare), *file);
+    EXPECT_EQ(*read_texture_bytes(context, bare), *file);
 }
 
 TEST(TextureSheets, SayWhatIsWrongWithTheirWords) {

@@ -209,7 +209,7 @@ const std::vector<Case>& cases() {
 class Unexplained : public testing::TestWithParam<std::size_t> {
 protected:
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     const Case& c = cases()[GetParam()];
     PosixFiles files;
 
@@ -217,7 +217,7 @@ protected:
         for (const auto& [name, content] : c.files) put_file(folder / ("game/" + name), content);
         if (c.sheet.empty()) return;
         put_file(folder / "s.toml", bytes_of(c.sheet));
-        const auto added = add_sheet(kinds, folder / "s.toml");
+        const auto added = add_sheet(context, folder / "s.toml");
         ASSERT_TRUE(added) << added.error().message();
     }
     std::filesystem::path archive() const { return folder / ("game/" + c.file); }
@@ -252,7 +252,7 @@ TEST_P(Unexplained, StaysWhateverIsDone) {
         std::string done;
         std::map<std::string, Bytes> content;  // by path: a rebuild may order entries anew
         for (int step = 0; step < 8; ++step) {
-            const auto source = open_source(kinds, archive());
+            const auto source = open_source(context, archive());
             ASSERT_TRUE(source) << done << ": " << source.error().message();
             ASSERT_FALSE((*source)->entries().empty());
             const bool compact = random() % 4 == 0;
@@ -273,7 +273,7 @@ TEST_P(Unexplained, StaysWhateverIsDone) {
             ++writes;
             if (!compact) content[(*source)->entries()[entry].path] = std::move(bytes);
             expect_marks(done);
-            const auto again = open_source(kinds, archive());
+            const auto again = open_source(context, archive());
             ASSERT_TRUE(again) << done << ": " << again.error().message();
             for (const auto& [path, wanted] : content) {
                 const auto i = (*again)->find(path);
@@ -294,7 +294,7 @@ TEST_P(Unexplained, StaysWhateverIsDone) {
 
 TEST_P(Unexplained, AProofLooksAtIt) {
     if (c.sheet.empty() || c.sheet.starts_with("sheet = \"wrapper\"")) return;
-    const auto proved = prove_writing(kinds, archive(), Progress{});
+    const auto proved = prove_writing(context, archive(), Progress{});
     EXPECT_TRUE(proved) << proved.error().message();
 }
 
@@ -309,12 +309,12 @@ TEST(UnexplainedZip, CompactingKeepsTheAlignmentTheArchiveShows) {
     };
     for (unsigned round = 0; round < 3; ++round)
         deliver(
-            (*open_source(Kinds{}, folder / "g.zip"))
+            (*open_source(ReadContext{}, folder / "g.zip"))
                 ->plan(std::vector<Replacement>{{round == 1 ? 3u : 0u, random_bytes(900, 70 + round)}, {4, random_bytes(250, 80 + round)}},
                        ReadLimits{}));
-    deliver((*open_source(Kinds{}, folder / "g.zip"))->plan_compact(ReadLimits{}));
+    deliver((*open_source(ReadContext{}, folder / "g.zip"))->plan_compact(ReadLimits{}));
     const auto file = get_file(folder / "g.zip");
-    const auto now = *open_source(Kinds{}, folder / "g.zip");
+    const auto now = *open_source(ReadContext{}, folder / "g.zip");
     for (const auto& e : now->entries()) {
         if (e.method != "stored") continue;
         const auto data = e.at + 30 + load_le<std::uint16_t>(file.data() + e.at + 26) + load_le<std::uint16_t>(file.data() + e.at + 28);

@@ -274,7 +274,7 @@ std::vector<Case> make_cases() {
     const auto deeper = make_crate({{"x", c}, {"in.zip", deep_zip, true}});
     auto dead = zip;
     {
-        const auto opened = open_container(Kinds{}, FileView::of(zip, "z"));
+        const auto opened = open_container(ReadContext{}, FileView::of(zip, "z"));
         const auto plan = *(*opened)->plan(std::vector<Replacement>{{0, fresh}}, ReadLimits{});
         dead = *planned_bytes(plan.files[0], zip);
     }
@@ -335,15 +335,15 @@ const std::vector<Case>& cases() {
 
 struct Faults : testing::TestWithParam<std::tuple<std::size_t, Loss>> {
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     Case c = cases()[std::get<0>(GetParam())];
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
-        kinds.choices.push_back({"g.dat", "sifting"});
+        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+        context.choices.push_back({"g.dat", "sifting"});
         auto ring = std::make_shared<KeyRing>();
         ring->add(*parse_key("cashbox=000102030405060708090a0b0c0d0e0f"));
-        kinds.keys = ring;
+        context.keys = ring;
     }
     std::filesystem::path game() const { return folder / "game"; }
     Tree now() const {
@@ -357,8 +357,8 @@ struct Faults : testing::TestWithParam<std::tuple<std::size_t, Loss>> {
         for (const auto& [source, inner, content] : c.pieces) by_source[source].push_back({inner, content});
         std::vector<Share> out;
         for (auto& [source, items] : by_source) {
-            const auto opened = open_source(kinds, game() / source);
-            auto plan = c.compact ? (*opened)->plan_compact(ReadLimits{}) : plan_replacements(kinds, **opened, std::move(items));
+            const auto opened = open_source(context, game() / source);
+            auto plan = c.compact ? (*opened)->plan_compact(ReadLimits{}) : plan_replacements(context, **opened, std::move(items));
             EXPECT_TRUE(plan) << plan.error().message();
             EXPECT_FALSE(plan->empty());
             out.push_back({game() / source, {}, std::move(*plan)});
@@ -500,7 +500,7 @@ TEST_P(Faults, AnotherProgramBetweenCrashAndRecoveryKeepsWhatItWrote) {
             ASSERT_TRUE(Vault(folder / "vault", good).unfinished().empty());
             // The vault goes on for other archives.
             put_file(folder / "other.zip", make_zip({{"x", random_bytes(100, 1)}}));
-            const auto plan = plan_replacement(kinds, *parse_address((folder / "other.zip").string() + "::x"), random_bytes(100, 2));
+            const auto plan = plan_replacement(context, *parse_address((folder / "other.zip").string() + "::x"), random_bytes(100, 2));
             ASSERT_TRUE(Vault(folder / "vault", good).deliver(*plan, {"other", folder / "other.zip", {"x"}}, 2));
             ASSERT_EQ(*Vault(folder / "vault", good).restore(folder / "other.zip"), 1u);
         }

@@ -15,7 +15,7 @@ namespace {
 
 struct LooseFiles : testing::Test {
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     PosixFiles files;
     std::map<std::string, Bytes> before = {
         {"a/one.dds", make_dds(Format::BC1, 32, 32)}, {"a/two.bin", random_bytes(300, 1)}, {"three", {}}};
@@ -29,7 +29,7 @@ struct LooseFiles : testing::Test {
         return out;
     }
     Result<WritePlan> plan(std::vector<AddressedBytes> items) {
-        return plan_replacements(kinds, **open_source(kinds, folder / "game"), std::move(items));
+        return plan_replacements(context, **open_source(context, folder / "game"), std::move(items));
     }
 };
 

@@ -77,7 +77,7 @@ struct Game {
             std::vector<AddressedBytes> items;
             items.push_back({{entry}, random_bytes(40'000, 7)});
             const auto path = folder / (std::string("game/") + source);
-            out.push_back({path, {entry}, *plan_replacements(Kinds{}, **open_source(Kinds{}, path), std::move(items))});
+            out.push_back({path, {entry}, *plan_replacements(ReadContext{}, **open_source(ReadContext{}, path), std::move(items))});
         }
         return out;
     }
@@ -189,7 +189,8 @@ TEST(Disks, AFullDiskLeavesEverythingAsItWas) {
         if (!disk.mounted) GTEST_SKIP() << "this machine lets nobody mount";
         put_file(folder / "disk/game.zip", before);
         if (get_file(folder / "disk/game.zip") != before) continue;
-        const auto plan = plan_replacement(Kinds{}, *parse_address((folder / "disk/game.zip").string() + "::b"), random_bytes(90'000, 4));
+        const auto plan =
+            plan_replacement(ReadContext{}, *parse_address((folder / "disk/game.zip").string() + "::b"), random_bytes(90'000, 4));
         ASSERT_TRUE(plan);
         PosixFiles files;
         Vault vault(folder / "disk/vault", files);
@@ -215,7 +216,7 @@ TEST(Disks, AReadOnlyDiskIsSaidAndNothingIsLeftBehind) {
     const auto before = make_zip({{"a", random_bytes(600, 1)}});
     put_file(folder / "disk/game.zip", before);
     disk.make_read_only();
-    const auto plan = plan_replacement(Kinds{}, *parse_address((folder / "disk/game.zip").string() + "::a"), random_bytes(600, 4));
+    const auto plan = plan_replacement(ReadContext{}, *parse_address((folder / "disk/game.zip").string() + "::a"), random_bytes(600, 4));
     PosixFiles files;
     Vault vault(folder / "vault", files);
     const auto done = vault.deliver(*plan, {"t", folder / "disk/game.zip", {"a"}}, 1);
@@ -260,7 +261,7 @@ TEST(InUse, AProgramThatHasTheArchiveOpenIsNamed) {
     EXPECT_EQ(programs[0].process, child);
     EXPECT_FALSE(programs[0].name.empty());
     PosixFiles files;
-    const auto plan = plan_replacement(Kinds{}, *parse_address(zip.string() + "::a"), random_bytes(300, 4));
+    const auto plan = plan_replacement(ReadContext{}, *parse_address(zip.string() + "::a"), random_bytes(300, 4));
     const auto done = Vault(folder / "vault", files).deliver(*plan, {"t", zip, {"a"}}, 1);
     ASSERT_FALSE(done);
     EXPECT_EQ(done.error().code, ErrorCode::busy);

@@ -30,7 +30,7 @@ struct Delivering : testing::Test {
     }
     Vault vault() { return Vault(vault_folder, files); }
     WritePlan plan(std::size_t entry, Bytes content) {
-        const auto source = open_source(Kinds{}, zip);
+        const auto source = open_source(ReadContext{}, zip);
         auto made = (*source)->plan(std::vector<Replacement>{{entry, std::move(content)}}, ReadLimits{});
         EXPECT_TRUE(made);
         return *made;
@@ -73,7 +73,7 @@ TEST_F(Delivering, GrowingAndShrinkingAreUndone) {
     }
     // Shrinking below the old size: a loose file.
     put_file(folder / "loose/x", random_bytes(500, 1));
-    const auto source = *open_source(Kinds{}, folder / "loose");
+    const auto source = *open_source(ReadContext{}, folder / "loose");
     const auto shorter = *source->plan(std::vector<Replacement>{{0, bytes_of("ab")}}, ReadLimits{});
     ASSERT_TRUE(vault().deliver(shorter, {"t", folder / "loose", {"x"}}, 1));
     EXPECT_EQ(std::filesystem::file_size(folder / "loose/x"), 2u);
@@ -224,7 +224,7 @@ TEST_F(Delivering, SeveralArchivesChangeTogetherAndCanBeRestoredApart) {
     const auto other = folder / "other.zip";
     put_file(other, before);
     const auto planned = [&](const std::filesystem::path& path, const Bytes& content) {
-        return *(*open_source(Kinds{}, path))->plan(std::vector<Replacement>{{1, content}}, ReadLimits{});
+        return *(*open_source(ReadContext{}, path))->plan(std::vector<Replacement>{{1, content}}, ReadLimits{});
     };
     const auto content = random_bytes(700, 12);
     const auto journal =
@@ -250,7 +250,7 @@ TEST_F(Delivering, OneArchiveThatChangedStopsAllOfThem) {
     const auto other = folder / "other.zip";
     put_file(other, before);
     const auto a = plan(0, random_bytes(300, 9));
-    const auto b = *(*open_source(Kinds{}, other))->plan(std::vector<Replacement>{{1, random_bytes(9, 9)}}, ReadLimits{});
+    const auto b = *(*open_source(ReadContext{}, other))->plan(std::vector<Replacement>{{1, random_bytes(9, 9)}}, ReadLimits{});
     put_file(other, random_bytes(500, 3));
     const auto done = vault().deliver({{zip, {"a"}, a}, {other, {"b"}, b}}, "t", 1);
     ASSERT_FALSE(done);
@@ -289,7 +289,7 @@ TEST_F(Delivering, TwoVaultsNoticeEachOther) {
     const VaultRegister vaults(folder / "vaults");
     Vault a(folder / "vault a", files, vaults), b(folder / "vault b", files, vaults);
     const auto put = [&](Vault& vault, std::size_t size) {
-        const auto source = open_source(Kinds{}, zip);
+        const auto source = open_source(ReadContext{}, zip);
         return vault.deliver(*(*source)->plan(std::vector<Replacement>{{1, random_bytes(size, static_cast<unsigned>(size))}}, ReadLimits{}),
                              {"to " + std::to_string(size), zip, {"b"}}, static_cast<std::int64_t>(size));
     };
@@ -318,7 +318,8 @@ TEST_F(Delivering, TwoVaultsNoticeEachOther) {
 
 TEST_F(Delivering, ARebuiltArchiveThatSomethingElseChangedIsNotPutBackOver) {
     put_file(folder / "g.gz", *pack(Packing::gzip, random_bytes(3000, 1)));
-    const auto plan = *(*open_source(Kinds{}, folder / "g.gz"))->plan(std::vector<Replacement>{{0, random_bytes(4000, 2)}}, ReadLimits{});
+    const auto plan =
+        *(*open_source(ReadContext{}, folder / "g.gz"))->plan(std::vector<Replacement>{{0, random_bytes(4000, 2)}}, ReadLimits{});
     const auto journal = *vault().deliver(plan, {"t", folder / "g.gz", {"g"}}, 1);
     auto theirs = get_file(folder / "g.gz");
     theirs[theirs.size() / 2] ^= std::byte{1};
@@ -373,7 +374,8 @@ TEST_F(Delivering, ACancelLeavesTheOldBytes) {
 
 TEST_F(Delivering, ACanceledUndoOfARebuiltFileLeavesTheDelivery) {
     put_file(folder / "g.gz", *pack(Packing::gzip, random_bytes(3000, 1)));
-    const auto plan = *(*open_source(Kinds{}, folder / "g.gz"))->plan(std::vector<Replacement>{{0, random_bytes(4000, 2)}}, ReadLimits{});
+    const auto plan =
+        *(*open_source(ReadContext{}, folder / "g.gz"))->plan(std::vector<Replacement>{{0, random_bytes(4000, 2)}}, ReadLimits{});
     const auto journal = *vault().deliver(plan, {"t", folder / "g.gz", {"g"}}, 1);
     const auto after = get_file(folder / "g.gz");
     Vault v = vault();

@@ -48,7 +48,7 @@ const std::vector<Maker> makers = {
 class Archives : public testing::TestWithParam<Maker> {
 protected:
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     PosixFiles files;
     std::filesystem::path path = folder / GetParam().file;
     const std::string long_name = "a folder with a name/" + std::string(90, 'n') + "/horse.dds";
@@ -71,7 +71,7 @@ protected:
         ASSERT_EQ(ran.code, 0) << words << "\n" << ran.output;
     }
     std::shared_ptr<const Container> open() {
-        auto opened = open_source(kinds, path);
+        auto opened = open_source(context, path);
         EXPECT_TRUE(opened) << (opened ? "" : opened.error().message());
         return opened ? *opened : nullptr;
     }
@@ -137,7 +137,7 @@ TEST_P(Archives, EveryFlippedByteIsAnErrorOrContentNeverACrash) {
             auto broken = whole;
             if (cut) broken.resize(at);
             else broken[at] ^= std::byte{0x81};
-            auto opened = open_container(kinds, FileView::of(broken, path));
+            auto opened = open_container(context, FileView::of(broken, path));
             if (!opened) continue;
             for (std::size_t i = 0; i < (*opened)->entries().size(); ++i) {
                 (void)(*opened)->read(i, ReadLimits{});
@@ -154,7 +154,7 @@ TEST(TarInPlace, OneByteChangesOneByte) {
     put_file(folder / "in/a", random_bytes(1'000'000, 1));
     put_file(folder / "in/b", random_bytes(5000, 2));
     ASSERT_EQ(run_program({"tar", "-cf", "../a.tar", "a", "b"}, (folder / "in").string()).code, 0);
-    const auto archive = *open_source(Kinds{}, folder / "a.tar");
+    const auto archive = *open_source(ReadContext{}, folder / "a.tar");
     auto fresh = random_bytes(1'000'000, 1);
     fresh[77] ^= std::byte{1};
     const auto plan = *archive->plan(std::vector<Replacement>{{0, fresh}}, ReadLimits{});
@@ -172,7 +172,7 @@ TEST(Iso, IsReadAndSaysThatItIsOnlyRead) {
     const auto path = (folder / "fair.iso").string();
     const auto made = run_program({"xorriso", "-as", "mkisofs", "-quiet", "-R", "-o", path, (folder / "in").string()});
     ASSERT_EQ(made.code, 0) << made.output;
-    const auto opened = open_source(Kinds{}, path);
+    const auto opened = open_source(ReadContext{}, path);
     ASSERT_TRUE(opened) << opened.error().message();
     EXPECT_EQ((*opened)->kind(), "ISO 9660");
     EXPECT_EQ(*(*opened)->read(*(*opened)->find("rides/horse.dds"), ReadLimits{}), make_dds(Format::BC1, 64, 64));
@@ -186,12 +186,12 @@ TEST(PackedFiles, AreOneEntryWithTheNameInside) {
     const auto texture = make_dds(Format::BC1, 64, 64);
     put_file(folder / "horse.dds", texture);
     ASSERT_EQ(run_program({"gzip", "-k", "horse.dds"}, folder.path().string()).code, 0);
-    Kinds kinds;
+    ReadContext context;
     const auto address = *parse_address((folder / "horse.dds.gz").string() + "::horse.dds");
-    EXPECT_EQ(*read_address(kinds, address), texture);
+    EXPECT_EQ(*read_address(context, address), texture);
     auto fresh = texture;
     fresh[200] ^= std::byte{1};
-    const auto plan = plan_replacement(kinds, address, fresh);
+    const auto plan = plan_replacement(context, address, fresh);
     ASSERT_TRUE(plan) << plan.error().message();
     PosixFiles files;
     ASSERT_TRUE(Vault(folder / "vault", files).deliver(*plan, {"t", address.source, {}}, 1));
@@ -209,35 +209,35 @@ TEST(CutFiles, AreOneArchiveAgain) {
                           (folder / "in").string())
                   .code,
               0);
-    Kinds kinds;
+    ReadContext context;
     PosixFiles files;
-    const auto dump = *open_source(kinds, folder / "dump");
+    const auto dump = *open_source(context, folder / "dump");
     ASSERT_EQ(dump->entries().size(), 2u) << "the parts are not seen any more";
     EXPECT_EQ(dump->entries()[0].path, "game.zip");
     EXPECT_EQ(dump->entries()[0].size, std::filesystem::file_size(folder / "whole.zip"));
     for (const std::string name : {"game.zip", "odd.zip"}) {
         const auto address = *parse_address((folder / "dump").string() + "::" + name + "::b");
-        EXPECT_EQ(*read_address(kinds, address), random_bytes(50'000, 2)) << name;
+        EXPECT_EQ(*read_address(context, address), random_bytes(50'000, 2)) << name;
         auto fresh = random_bytes(50'000, 2);
         for (std::size_t i = 100; i < 20'000; ++i) fresh[i] ^= std::byte{1};
-        const auto plan = plan_replacement(kinds, address, fresh);
+        const auto plan = plan_replacement(context, address, fresh);
         ASSERT_TRUE(plan) << plan.error().message();
         EXPECT_LT(plan->bytes_written(), 20'200u) << "only the changed bytes of the parts they lie in";
         Vault vault(folder / "vault", files);
         ASSERT_TRUE(vault.deliver(*plan, {"t", folder / "dump", {}}, 1));
         ASSERT_EQ(run_program({"sh", "-c", "cat dump/" + name + ".* > joined.zip"}, folder.path().string()).code, 0);
         EXPECT_EQ(run_program({"unzip", "-tqq", (folder / "joined.zip").string()}).code, 0) << name;
-        EXPECT_EQ(*read_address(kinds, address), fresh);
+        EXPECT_EQ(*read_address(context, address), fresh);
         ASSERT_EQ(*vault.restore(folder / "dump"), 1u);
         ASSERT_EQ(run_program({"sh", "-c", "cat dump/" + name + ".* | cmp - whole.zip"}, folder.path().string()).code, 0);
         // As a source of its own, by the name of any part or of the whole.
         for (const auto& source : {folder / ("dump/" + name + (name[0] == 'g' ? ".01" : ".002")), folder / ("dump/" + name)})
-            EXPECT_TRUE(open_source(kinds, source)) << source;
+            EXPECT_TRUE(open_source(context, source)) << source;
     }
     std::filesystem::remove(folder / "dump/game.zip.02");
-    const auto broken = open_source(kinds, folder / "dump/game.zip.00");
+    const auto broken = open_source(context, folder / "dump/game.zip.00");
     ASSERT_FALSE(broken);
     EXPECT_EQ(broken.error().message(),
               "the part game.zip.02 is not there. game.zip is cut into parts; all of them must lie in one folder");
-    EXPECT_FALSE((*open_source(kinds, folder / "dump"))->problems().empty());
+    EXPECT_FALSE((*open_source(context, folder / "dump"))->problems().empty());
 }

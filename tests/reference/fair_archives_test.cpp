@@ -21,17 +21,17 @@ namespace {
 struct FairArchives : testing::Test {
     TempFolder folder;
     std::filesystem::path game = folder / "Brindle Fair";
-    Kinds kinds;
+    ReadContext context;
     PosixFiles files;
 
     void SetUp() override {
         std::filesystem::copy(SKIVET_FAIRGROUND, game, std::filesystem::copy_options::recursive);
-        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
+        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
     }
     void add_key() {
         auto ring = std::make_shared<KeyRing>();
         ring->add(*parse_key("cashbox=@" + (game / "cashbox key.txt").string()));
-        kinds.keys = ring;
+        context.keys = ring;
     }
     /// Everything the game says while it draws; empty when it is content.
     std::string complaints() {
@@ -44,18 +44,18 @@ struct FairArchives : testing::Test {
     }
     /// Paints a green square into a texture and delivers it.
     Status paint(const Address& address) {
-        SKIVET_TRY(const auto original, open_texture_at(kinds, address));
+        SKIVET_TRY(const auto original, open_texture_at(context, address));
         SKIVET_TRY(auto image, original.decode(0));
         for (std::uint32_t y = image.height / 4; y < image.height / 2; ++y)
             for (std::uint32_t x = image.width / 4; x < image.width / 2; ++x) image.at(x, y) = {20, 200, 40, 255};
         SKIVET_TRY(const auto png, write_png(image));
-        SKIVET_TRY(const auto edited, read_edited(png, kinds.limits));
+        SKIVET_TRY(const auto edited, read_edited(png, context.limits));
         SKIVET_TRY(auto fitted, fit(original, edited, {}));
         if (fitted.blocked()) return fail(ErrorCode::unfit, fitted.findings[0].headline);
-        SKIVET_TRY(const auto plan, plan_replacement(kinds, address, fitted.file));
+        SKIVET_TRY(const auto plan, plan_replacement(context, address, fitted.file));
         SKIVET_TRY(const auto done, Vault(folder / "vault", files).deliver(plan, {"t", address.source, address.inner}, 1));
         (void)done;
-        SKIVET_TRY(const auto back, read_texture_bytes(kinds, address));
+        SKIVET_TRY(const auto back, read_texture_bytes(context, address));
         return back == fitted.file ? Status() : Status(fail(ErrorCode::io, "it does not read back"));
     }
 };
@@ -90,23 +90,23 @@ TEST_F(FairArchives, EveryKindIsChangedAsTheGameWantsItAndPutBack) {
 }
 
 TEST_F(FairArchives, AMissingKeyIsSaidAsSuch) {
-    const auto locked = open_source(kinds, game / "cashbox.strongbox");
+    const auto locked = open_source(context, game / "cashbox.strongbox");
     ASSERT_FALSE(locked);
     EXPECT_EQ(locked.error().code, ErrorCode::key);
     EXPECT_NE(locked.error().message().find("\"cashbox\" is not in the key ring"), std::string::npos) << locked.error().message();
     auto ring = std::make_shared<KeyRing>();
     ring->add(*parse_key("cashbox=00112233445566778899aabbccddeeff"));
-    kinds.keys = ring;
-    const auto wrong = open_source(kinds, game / "cashbox.strongbox");
+    context.keys = ring;
+    const auto wrong = open_source(context, game / "cashbox.strongbox");
     ASSERT_FALSE(wrong);
     EXPECT_EQ(wrong.error().code, ErrorCode::key) << "a wrong key is no damage: " << wrong.error().message();
 }
 
 TEST_F(FairArchives, NamesOfTheHamperAreFoundInAScene) {
-    const auto paths = *find_sources(kinds, game);
-    const auto sources = open_sources(kinds, paths);
+    const auto paths = *find_sources(context, game);
+    const auto sources = open_sources(context, paths);
     Progress progress;
-    const auto found = find_names(kinds, sources, progress);
+    const auto found = find_names(context, sources, progress);
     ASSERT_TRUE(found);
     std::set<std::string> names;
     for (const auto& name : *found) {
@@ -115,22 +115,22 @@ TEST_F(FairArchives, NamesOfTheHamperAreFoundInAScene) {
         EXPECT_EQ(name.found_in, "puppets/stage.scene");
     }
     EXPECT_EQ(names, (std::set<std::string>{"puppets/stage_front.pnl", "puppets/fool_tint.dds"}));
-    for (const auto& name : names) kinds.known_paths.push_back(name);
-    const auto hamper = *open_source(kinds, game / "puppets.hamper");
+    for (const auto& name : names) context.known_paths.push_back(name);
+    const auto hamper = *open_source(context, game / "puppets.hamper");
     EXPECT_EQ(hamper->unnamed(), 1u) << "nobody names the queen";
     EXPECT_TRUE(hamper->find("puppets/stage_front.pnl"));
 }
 
 TEST_F(FairArchives, SheetsAreDraftedFromThePlainCrateAndTheIndex) {
-    Kinds plain;  // without the shipped sheets
+    ReadContext plain;  // without the shipped sheets
     for (const char* name : {"rides.crate", "lanterns.index"}) {
         const auto draft = draft_sheet(plain, *FileView::open(game / name), Progress{});
         ASSERT_TRUE(draft) << name << ": " << draft.error().message();
         const auto file = folder / (std::string(name) + ".toml");
         put_file(file, as_bytes(draft->toml));
-        Kinds drafted;
+        ReadContext drafted;
         ASSERT_TRUE(add_sheet(drafted, file)) << draft->toml;
-        const auto by_draft = open_source(drafted, game / name), by_sheet = open_source(kinds, game / name);
+        const auto by_draft = open_source(drafted, game / name), by_sheet = open_source(context, game / name);
         ASSERT_TRUE(by_draft) << by_draft.error().message() << draft->toml;
         ASSERT_EQ((*by_draft)->entries().size(), (*by_sheet)->entries().size());
         for (std::size_t i = 0; i < (*by_draft)->entries().size(); ++i) {
@@ -143,7 +143,7 @@ TEST_F(FairArchives, SheetsAreDraftedFromThePlainCrateAndTheIndex) {
 }
 
 TEST_F(FairArchives, ATextureThatLostAFileIsNamedAndShown) {
-    const auto gate = open_texture_at(kinds, {game / "organ.zip", {"carnival/gate.stp"}});
+    const auto gate = open_texture_at(context, {game / "organ.zip", {"carnival/gate.stp"}});
     ASSERT_TRUE(gate) << gate.error().message();
     ASSERT_TRUE(gate->layout.damage);
     EXPECT_NE(gate->layout.damage->message().find("gate.step0 is missing"), std::string::npos) << gate->layout.damage->message();
@@ -152,7 +152,7 @@ TEST_F(FairArchives, ATextureThatLostAFileIsNamedAndShown) {
     const auto small = thumbnail(*gate, 64);
     ASSERT_TRUE(small);
     EXPECT_EQ(small->width, 64u);
-    const auto arch = open_texture_at(kinds, {game / "organ.zip", {"carnival/arch.stp"}});
+    const auto arch = open_texture_at(context, {game / "organ.zip", {"carnival/arch.stp"}});
     ASSERT_TRUE(arch);
     EXPECT_FALSE(arch->layout.damage);
     EXPECT_TRUE(arch->decode(0));
@@ -161,17 +161,17 @@ TEST_F(FairArchives, ATextureThatLostAFileIsNamedAndShown) {
 TEST_F(FairArchives, SiftingDoesNotTakeForeignBytesForATexturesLevels) {
     const auto view = FileView::open(game / "organ.zip");
     Progress progress;
-    const auto hits = sift(kinds, *view->bytes(), progress);
+    const auto hits = sift(context, *view->bytes(), progress);
     ASSERT_TRUE(hits);
     EXPECT_GE(hits->size(), 3u);
     for (const auto& hit : *hits) EXPECT_NE(hit.kind, "Fair stepped texture") << "its large levels are in other files, not behind it";
 }
 
 TEST_F(FairArchives, TheDamagedEntryIsNamedTheOthersAreRead) {
-    const auto weathered = open_source(kinds, game / "weathered.zip");
+    const auto weathered = open_source(context, game / "weathered.zip");
     ASSERT_TRUE(weathered);
-    EXPECT_TRUE((*weathered)->read(*(*weathered)->find("weathered/plank.dds"), kinds.limits));
-    const auto nail = (*weathered)->read(*(*weathered)->find("weathered/nail.dds"), kinds.limits);
+    EXPECT_TRUE((*weathered)->read(*(*weathered)->find("weathered/plank.dds"), context.limits));
+    const auto nail = (*weathered)->read(*(*weathered)->find("weathered/nail.dds"), context.limits);
     ASSERT_FALSE(nail);
     EXPECT_EQ(nail.error().code, ErrorCode::damaged);
     EXPECT_NE(nail.error().message().find("weathered/nail.dds"), std::string::npos);
@@ -182,22 +182,22 @@ TEST_F(FairArchives, ADumpCutIntoPartsIsTheSameGame) {
     EXPECT_TRUE(std::filesystem::exists(folder / "card/base/rides.crate.00"));
     EXPECT_FALSE(std::filesystem::exists(folder / "card/base/rides.crate"));
     EXPECT_TRUE(std::filesystem::exists(folder / "card/update/autumn.crate"));
-    const auto whole = open_source(kinds, game / "rides.crate");
-    const auto cut = open_source(kinds, folder / "card/base");
+    const auto whole = open_source(context, game / "rides.crate");
+    const auto cut = open_source(context, folder / "card/base");
     ASSERT_TRUE(cut) << cut.error().message();
     ASSERT_TRUE((*cut)->find("rides.crate")) << "the parts appear as one file";
     for (const auto* name : {"carousel/horse_a_tint.pnl", "lights/lamp.pnl"}) {
-        const auto entry = read_entry(kinds, **cut, {"rides.crate", name});
+        const auto entry = read_entry(context, **cut, {"rides.crate", name});
         ASSERT_TRUE(entry) << entry.error().message();
-        EXPECT_EQ(*entry, *(*whole)->read(*(*whole)->find(name), kinds.limits));
+        EXPECT_EQ(*entry, *(*whole)->read(*(*whole)->find(name), context.limits));
     }
     // As a game's folder of its own it has the crate among its sources, by its first part.
     for (const bool order : {true, false}) {
         if (!order) std::filesystem::remove(folder / "card/base/load_order.txt");
-        const auto paths = *find_sources(kinds, folder / "card/base");
+        const auto paths = *find_sources(context, folder / "card/base");
         const auto first = std::find_if(paths.begin(), paths.end(), [](const auto& p) { return p.filename() == "rides.crate.00"; });
         ASSERT_NE(first, paths.end()) << (order ? "by the load order" : "by looking");
-        const auto crate = open_source(kinds, *first);
+        const auto crate = open_source(context, *first);
         ASSERT_TRUE(crate) << crate.error().message();
         EXPECT_EQ((*crate)->entries().size(), (*whole)->entries().size());
     }

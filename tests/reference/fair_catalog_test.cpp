@@ -18,24 +18,24 @@ using namespace skivet::test;
 namespace {
 
 struct FairCatalog : testing::Test {
-    static inline Kinds kinds;
+    static inline ReadContext context;
     static inline std::vector<Source> sources;
     static inline Catalog catalog;
     static inline std::vector<FactsPtr> facts;
     static inline CatalogAnalysis analysis;
 
     static void SetUpTestSuite() {
-        kinds = {};
-        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
-        const auto paths = find_sources(kinds, SKIVET_FAIRGROUND);
+        context = {};
+        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+        const auto paths = find_sources(context, SKIVET_FAIRGROUND);
         ASSERT_TRUE(paths);
-        sources = open_sources(kinds, *paths);
+        sources = open_sources(context, *paths);
         Progress progress;
-        catalog = *build_catalog(kinds, sources, progress);
+        catalog = *build_catalog(context, sources, progress);
         const auto store = *IndexStore::open(":memory:");
         auto known = known_facts(catalog, *store);
         std::mutex mutex;
-        ASSERT_TRUE(look_at_pictures(kinds, sources, catalog, known.todo, *store, nullptr, progress, [&](std::vector<LookedAt> seen) {
+        ASSERT_TRUE(measure_pictures(context, sources, catalog, known.todo, *store, nullptr, progress, [&](std::vector<LookedAt> seen) {
             const std::lock_guard lock(mutex);
             for (auto& s : seen) known.facts[s.item] = s.facts;
         }));
@@ -108,7 +108,7 @@ TEST_F(FairCatalog, TwoHundredPicturesOfImageMagicksFindTheirTextures) {
     for (int q = 0; q < queries; ++q) {
         const auto target = targets[random() % targets.size()];
         const auto& it = catalog.items[target];
-        const auto texture = *open_texture(kinds, sources[it.source], it);
+        const auto texture = *open_texture(context, sources[it.source], it);
         ASSERT_TRUE(write_file(folder / "in.png", *export_png(texture)));
         const auto w = it.desc.width, h = it.desc.height;
         std::vector<std::string> how;
@@ -141,7 +141,7 @@ TEST_F(FairCatalog, TwoHundredPicturesOfImageMagicksFindTheirTextures) {
         command.push_back((folder / out).string());
         const auto ran = run_program(command);
         ASSERT_EQ(ran.code, 0) << ran.output;
-        const auto picture = read_edited(*read_file(folder / out), kinds.limits, out);
+        const auto picture = read_edited(*read_file(folder / out), context.limits, out);
         ASSERT_TRUE(picture) << picture.error().message();
         const auto hits = *search.find(picture->image, 5);
         // Another file with the same picture is as right.

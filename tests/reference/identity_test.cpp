@@ -21,7 +21,7 @@ namespace {
 struct Demo : testing::Test {
     TempFolder folder;
     std::filesystem::path game;
-    Kinds kinds;
+    ReadContext context;
     std::vector<Source> sources;
     Catalog catalog;
 
@@ -29,13 +29,13 @@ struct Demo : testing::Test {
         game = folder / "Brindle Fair";
         std::filesystem::copy(SKIVET_FAIRGROUND, game,
                               std::filesystem::copy_options::recursive);  // made by fair-press when the tests were built
-        ASSERT_TRUE(add_sheets_in(kinds, SKIVET_SHEETS).empty());
+        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
         auto ring = std::make_shared<KeyRing>();
         ring->add(*parse_key("cashbox=@" + (game / "cashbox key.txt").string()));
-        kinds.keys = ring;
-        sources = open_sources(kinds, *find_sources(kinds, game));
+        context.keys = ring;
+        sources = open_sources(context, *find_sources(context, game));
         Progress progress;
-        catalog = *build_catalog(kinds, sources, progress);
+        catalog = *build_catalog(context, sources, progress);
     }
     Image shot(int* code = nullptr, std::string* log = nullptr) {
         const auto ran = run_program({SKIVET_BIN "/fair-stall", game.string(), "--shot", (folder / "shot.png").string()});
@@ -86,7 +86,7 @@ TEST_F(Demo, EverythingExportedAndBroughtBackUnchangedLeavesEveryArchiveAlone) {
             std::vector<AddressedBytes> items;
             for (const auto& entry : catalog.items) {
                 if (entry.source != s || !entry.is_texture()) continue;
-                const auto original = open_texture(kinds, sources[s], entry);
+                const auto original = open_texture(context, sources[s], entry);
                 if (entry.path() == "weathered/nail.dds") {  // its data is damaged, and says so
                     ASSERT_FALSE(original);
                     continue;
@@ -100,7 +100,7 @@ TEST_F(Demo, EverythingExportedAndBroughtBackUnchangedLeavesEveryArchiveAlone) {
                 auto exported = export_as(*original, as);
                 if (!exported && as == ExportAs::dds) exported = export_as(*original, ExportAs::ktx2);  // formats DDS does not have
                 ASSERT_TRUE(exported) << entry.path() << ": " << exported.error().message();
-                const auto edited = read_edited(*exported, kinds.limits);
+                const auto edited = read_edited(*exported, context.limits);
                 ASSERT_TRUE(edited);
                 auto fitted = fit(*original, *edited, {});
                 ASSERT_TRUE(fitted) << entry.path();
@@ -108,7 +108,7 @@ TEST_F(Demo, EverythingExportedAndBroughtBackUnchangedLeavesEveryArchiveAlone) {
                 EXPECT_EQ(fitted->file, original->file) << entry.path();
                 items.push_back({entry.inner, std::move(fitted->file)});
             }
-            const auto plan = plan_replacements(kinds, *sources[s].container, std::move(items));
+            const auto plan = plan_replacements(context, *sources[s].container, std::move(items));
             ASSERT_TRUE(plan) << plan.error().message();
             EXPECT_TRUE(plan->empty()) << sources[s].path << " would get " << plan->bytes_written() << " bytes";
         }
@@ -128,14 +128,14 @@ TEST_F(Demo, AnEditInANestedCrateShowsInTheGameAndIsUndone) {
     const auto before = shot();
     const auto& pipes = item("pipes");
     ASSERT_EQ(pipes.inner.size(), 2u) << "a crate inside a ZIP";
-    const auto original = *open_texture(kinds, sources[pipes.source], pipes);
+    const auto original = *open_texture(context, sources[pipes.source], pipes);
     auto image = *original.decode(0);
     for (std::uint32_t y = 90; y < 150; ++y)
         for (std::uint32_t x = 60; x < 190; ++x) image.at(x, y) = {20, 200, 40, 255};
-    const auto fitted = *fit(original, *read_edited(*write_png(image), kinds.limits), {});
+    const auto fitted = *fit(original, *read_edited(*write_png(image), context.limits), {});
     std::vector<AddressedBytes> items;
     items.push_back({pipes.inner, fitted.file});
-    const auto plan = *plan_replacements(kinds, *sources[pipes.source].container, std::move(items));
+    const auto plan = *plan_replacements(context, *sources[pipes.source].container, std::move(items));
     PosixFiles files;
     Vault vault(folder / "vault", files);
     ASSERT_TRUE(vault.deliver(plan, {"pipes", sources[pipes.source].path, pipes.inner}, 1));
@@ -156,11 +156,11 @@ TEST_F(Demo, AnEditInANestedCrateShowsInTheGameAndIsUndone) {
 
 TEST_F(Demo, TheStandInGameIsUnforgiving) {
     // Were it not, the tests above would prove little: a texture of the wrong size is refused and shown as a checker.
-    Kinds plain = kinds;
+    ReadContext plain = context;
     const auto source = *open_source(plain, game / "midway.zip");
-    auto wrong = *source->read(*source->find("ground/tiles.dds"), kinds.limits);
+    auto wrong = *source->read(*source->find("ground/tiles.dds"), context.limits);
     store_le(wrong.data() + 28, 3u);
-    const auto plan = *source->plan(std::vector<Replacement>{{*source->find("booths/shooting/target.dds"), wrong}}, kinds.limits);
+    const auto plan = *source->plan(std::vector<Replacement>{{*source->find("booths/shooting/target.dds"), wrong}}, context.limits);
     PosixFiles files;
     ASSERT_TRUE(Vault(folder / "vault", files).deliver(plan, {"t", game / "midway.zip", {}}, 1));
     std::string log;

@@ -16,7 +16,7 @@ namespace {
 
 struct ZipMethods : testing::Test {
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     PosixFiles files;
     Bytes data = random_bytes(40'000, 2);
     std::string path = (folder / "made.zip").string();
@@ -25,7 +25,7 @@ struct ZipMethods : testing::Test {
         for (std::size_t i = 0; i < data.size(); i += 2) data[i] = std::byte{'f'};
     }
     std::shared_ptr<const Container> open() {
-        auto opened = open_source(kinds, path);
+        auto opened = open_source(context, path);
         EXPECT_TRUE(opened) << (opened ? "" : opened.error().message());
         return opened ? *opened : nullptr;
     }
@@ -36,9 +36,9 @@ struct ZipMethods : testing::Test {
         ASSERT_TRUE(done) << done.error().message();
     }
     void add_key(const char* text) {
-        auto ring = std::make_shared<KeyRing>(*kinds.keys);
+        auto ring = std::make_shared<KeyRing>(*context.keys);
         ring->add(*parse_key(text));
-        kinds.keys = ring;
+        context.keys = ring;
     }
 };
 
@@ -201,7 +201,7 @@ TEST_F(ZipMethods, SplitArchivesOfZipAreReadAndChangedInPlace) {
     ASSERT_EQ(*Vault(folder / "vault", files).restore(path), 1u);
     EXPECT_EQ(get_file(folder / "made.z01"), before);
     std::filesystem::remove(folder / "made.z02");
-    const auto missing = open_source(kinds, path);
+    const auto missing = open_source(context, path);
     ASSERT_FALSE(missing);
     EXPECT_EQ(missing.error().code, ErrorCode::missing);
     EXPECT_NE(missing.error().message().find("the last of 3 parts, 2 of them are here"), std::string::npos) << missing.error().message();
@@ -269,7 +269,7 @@ TEST_F(ZipMethods, APatchArchiveHoldsOnlyTheChangedEntries) {
     const auto patch = open()->patch_archive(std::vector<Replacement>{{*open()->find("rides/a.bin"), random_bytes(800, 9)}}, ReadLimits{});
     ASSERT_TRUE(patch) << patch.error().message();
     put_file(folder / "patch.zip", *patch);
-    const auto opened = open_source(kinds, folder / "patch.zip");
+    const auto opened = open_source(context, folder / "patch.zip");
     ASSERT_TRUE(opened);
     ASSERT_EQ((*opened)->entries().size(), 1u);
     EXPECT_EQ(*(*opened)->read(0, ReadLimits{}), random_bytes(800, 9));

@@ -40,7 +40,7 @@ struct Archive : testing::TestWithParam<std::string> {
     }
     [[nodiscard]] std::string path() const { return (folder / "made.zip").string(); }
     [[nodiscard]] std::shared_ptr<const Container> open() const {
-        auto opened = open_source(Kinds{}, path());
+        auto opened = open_source(ReadContext{}, path());
         EXPECT_TRUE(opened) << (opened ? "" : opened.error().message());
         return opened ? *opened : nullptr;
     }

@@ -45,7 +45,7 @@ TEST(RawLens, ShowsWhatWasPutThere) {
         lens.offset = 100;
         const auto data = file_with(100, *pixels);
         EXPECT_EQ(lens_height(lens, data.size()), 120u) << info(format).name;
-        const auto seen = look_through(lens, data);
+        const auto seen = picture_through(lens, data);
         ASSERT_TRUE(seen);
         EXPECT_EQ(*seen, paint_form(format, *decode(format, *pixels, 200, 120))) << info(format).name;
         EXPECT_EQ(lens_bytes(lens, data.size()), pixels->size());
@@ -62,12 +62,12 @@ TEST(RawLens, PitchTilingAndPalette) {
     Bytes pitched(300 * 32, std::byte{9});
     for (std::size_t y = 0; y < 32; ++y)
         std::copy_n(pixels.begin() + static_cast<std::ptrdiff_t>(y * 256), 256, pitched.begin() + static_cast<std::ptrdiff_t>(y * 300));
-    EXPECT_EQ(*look_through(lens, pitched), picture);
+    EXPECT_EQ(*picture_through(lens, pitched), picture);
     lens.pitch = 0;
     lens.tiling.tiling = Tiling::morton;
-    EXPECT_EQ(*look_through(lens, *tile(lens.tiling, Format::RGBA8, 64, 32, pixels)), picture);
+    EXPECT_EQ(*picture_through(lens, *tile(lens.tiling, Format::RGBA8, 64, 32, pixels)), picture);
     lens.tiling = {Tiling::block_linear, 2};
-    EXPECT_EQ(*look_through(lens, *tile(lens.tiling, Format::RGBA8, 64, 32, pixels)), picture);
+    EXPECT_EQ(*picture_through(lens, *tile(lens.tiling, Format::RGBA8, 64, 32, pixels)), picture);
 
     // Sixteen gray entries behind the numbers; the lower half of a byte is the left texel.
     Bytes indexed = {std::byte{0x10}, std::byte{0x32}, std::byte{0xFE}, std::byte{0x45}};
@@ -79,7 +79,7 @@ TEST(RawLens, PitchTilingAndPalette) {
     palette.palette_at = 4;
     palette.width = 4;
     palette.height = 2;
-    const auto seen = look_through(palette, indexed);
+    const auto seen = picture_through(palette, indexed);
     ASSERT_TRUE(seen);
     const unsigned expected[] = {0, 1, 2, 3, 14, 15, 5, 4};
     for (std::size_t i = 0; i < 8; ++i) EXPECT_EQ(seen->texels[i][0], expected[i] * 17) << i;
@@ -137,7 +137,7 @@ TEST(RawLens, WhatWasFoundBecomesASheet) {
         kinds.add(std::make_shared<SheetTextureKind>(*sheet));
         const auto texture = TextureFile::open(kinds, data, "somewhere/wall.tex", ReadLimits{});
         ASSERT_TRUE(texture) << *toml;
-        EXPECT_EQ(*texture->decode(), *look_through(lens, data));
+        EXPECT_EQ(*texture->decode(), *picture_through(lens, data));
     }
     Lens lens;
     lens.palette_bits = 8;
@@ -148,30 +148,30 @@ TEST(RawLens, RefusesWhatMakesNoSense) {
     const Bytes data(1000);
     Lens lens;
     lens.width = 0;
-    EXPECT_FALSE(look_through(lens, data));
+    EXPECT_FALSE(picture_through(lens, data));
     lens.width = 20'000;
-    EXPECT_FALSE(look_through(lens, data));
+    EXPECT_FALSE(picture_through(lens, data));
     lens.width = 16;
     lens.offset = 1000;
-    const auto behind = look_through(lens, data);
+    const auto behind = picture_through(lens, data);
     ASSERT_FALSE(behind);
     EXPECT_NE(behind.error().message().find("0 bytes are left"), std::string::npos) << behind.error().message();
     lens.offset = 0;
     lens.pitch = 8;
-    EXPECT_FALSE(look_through(lens, data));
+    EXPECT_FALSE(picture_through(lens, data));
     lens.pitch = 0;
     lens.height = 100;  // reaches behind the end: what is missing is zero
-    const auto seen = look_through(lens, data);
+    const auto seen = picture_through(lens, data);
     ASSERT_TRUE(seen);
     EXPECT_EQ(seen->height, 100u);
     lens.width = lens.height = 16'384;  // a gigabyte of texels
-    const auto huge = look_through(lens, data);
+    const auto huge = picture_through(lens, data);
     ASSERT_FALSE(huge);
     EXPECT_EQ(huge.error().code, ErrorCode::limit);
     lens.width = 16;
     lens.height = 100;
     lens.palette_bits = 8;
     lens.format = Format::BC1;
-    EXPECT_FALSE(look_through(lens, data));
+    EXPECT_FALSE(picture_through(lens, data));
     EXPECT_TRUE(suggest_widths(Lens{}, data).empty());
 }

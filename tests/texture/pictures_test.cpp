@@ -28,7 +28,7 @@ struct Kind {
     int reading_tolerance = 0;
 };
 
-const Kind kinds[] = {
+const Kind context[] = {
     {"Bmp24", "a.bmp", {"-alpha", "off", "-type", "TrueColor"}, Format::RGB8},
     {"Bmp32", "a.bmp", {"-type", "TrueColorAlpha"}, Format::RGBA8},
     {"Bmp16", "a.bmp", {"-alpha", "off", "-define", "bmp:subtype=RGB565"}, Format::RGB8, false, 4},
@@ -88,7 +88,7 @@ protected:
     }
     Fit fitted(const TextureFile& texture, const Image& edit) { return *fit(texture, *read_edited(*write_png(edit), ReadLimits{}), {}); }
 };
-INSTANTIATE_TEST_SUITE_P(Kinds, PictureFile, testing::ValuesIn(kinds), [](const auto& param) { return param.param.name; });
+INSTANTIATE_TEST_SUITE_P(ReadContext, PictureFile, testing::ValuesIn(context), [](const auto& param) { return param.param.name; });
 
 TEST_P(PictureFile, IsReadAsAnotherProgramReadsIt) {
     ASSERT_EQ(original.layout.desc.format, GetParam().format);

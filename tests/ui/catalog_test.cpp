@@ -55,8 +55,8 @@ struct CatalogUi : WindowTest {
     [[nodiscard]] int row_named(const QString& name) const { return int(cards().indexOf(name)); }
     void choose(const QString& name) {
         ASSERT_GE(row_named(name), 0) << name.toStdString() << " among " << cards().join(' ').toStdString();
-        page->sheet()->setCurrentIndex(page->model()->index(row_named(name)));
-        page->sheet()->setFocus();
+        page->contact_sheet()->setCurrentIndex(page->model()->index(row_named(name)));
+        page->contact_sheet()->setFocus();
     }
     [[nodiscard]] std::size_t item_named(std::string_view name) const {
         const auto snapshot = models.catalog.snapshot();
@@ -84,8 +84,8 @@ struct CatalogUi : WindowTest {
         ASSERT_TRUE(wait([] { return !QApplication::activeModalWidget() && !QApplication::activePopupWidget(); }));
         window->activateWindow();
         ASSERT_TRUE(wait([&] { return window->isActiveWindow(); }));
-        page->sheet()->setFocus();
-        QTest::keyClick(page->sheet(), key, modifiers);
+        page->contact_sheet()->setFocus();
+        QTest::keyClick(page->contact_sheet(), key, modifiers);
     }
     QDialog* dialog(const char* name) {
         QDialog* out = nullptr;
@@ -153,7 +153,7 @@ TEST_F(CatalogUi, ASetIsOneCardThatOpens) {
     type("carousel");
     const int closed = page->model()->rowCount();
     choose("horse_a");
-    const auto row = page->sheet()->currentIndex();
+    const auto row = page->contact_sheet()->currentIndex();
     EXPECT_EQ(row.data(ContactModel::SetSize).toInt(), 3);
     key(Qt::Key_Space);
     EXPECT_EQ(page->model()->rowCount(), closed + 2);
@@ -163,9 +163,10 @@ TEST_F(CatalogUi, ASetIsOneCardThatOpens) {
     ASSERT_TRUE(wait([&] { return page->viewer()->set_row()->cells().size() == 3; }));
     QTest::mouseClick(page->viewer()->set_row(), Qt::LeftButton, {}, QPoint(70, 20));
     EXPECT_EQ(page->viewer()->item(), item_named("horse_a_bump"));
-    EXPECT_EQ(page->sheet()->currentIndex().row(), row_named("horse_a_bump"));
+    EXPECT_EQ(page->contact_sheet()->currentIndex().row(), row_named("horse_a_bump"));
     // A double click closes it again.
-    QTest::mouseDClick(page->sheet()->viewport(), Qt::LeftButton, {}, page->sheet()->visualRect(page->sheet()->currentIndex()).center());
+    QTest::mouseDClick(page->contact_sheet()->viewport(), Qt::LeftButton, {},
+                       page->contact_sheet()->visualRect(page->contact_sheet()->currentIndex()).center());
     EXPECT_EQ(page->model()->rowCount(), closed);
     // The whole set goes to the bench in one.
     choose("horse_a");
@@ -242,7 +243,7 @@ TEST_F(CatalogUi, APictureFindsItsTexture) {
                               .scaled(75, 75, Qt::IgnoreAspectRatio, Qt::SmoothTransformation)
                               .mirrored(true, false);
     QApplication::clipboard()->setImage(captured);
-    page->sheet()->setFocus();
+    page->contact_sheet()->setFocus();
     key(Qt::Key_V, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return says("What looks like the pasted picture"); }));
     ASSERT_GT(page->model()->rowCount(), 0);
@@ -263,7 +264,7 @@ TEST_F(CatalogUi, APictureFindsItsTexture) {
     ASSERT_TRUE(wait([&] { return says("What looks like shot.png"); }));
     EXPECT_EQ(page->model()->item_at(0), target);
     // Typing searches again.
-    QTest::keyClicks(page->sheet(), "swan");
+    QTest::keyClicks(page->contact_sheet(), "swan");
     EXPECT_FALSE(says("What looks like"));
     // What is no picture says so.
     put_file(folder / "no.png", bytes_of("nothing"));
@@ -365,7 +366,7 @@ TEST_F(CatalogUi, SourcesAreDraggedSwitchedOffAndComparedWithTheBaseline) {
                        "--as-is", "--vault", (folder / "v").string()})
                   .code,
               0);
-    models.delivery.look_again();
+    models.delivery.refresh();
     ASSERT_TRUE(wait([&] {
         return status("midway.zip").contains("changed by someone else") && !models.jobs.busy() && models.catalog.catalog()->unseen == 0;
     })) << status("midway.zip").toStdString();
@@ -410,23 +411,23 @@ TEST_F(CatalogUi, AHundredThousandCardsCostNothing) {
     std::vector<Card> cards(100'000);
     for (std::uint32_t i = 0; i < cards.size(); ++i) cards[i].first = i % 50;
     page->model()->show(std::move(cards));
-    auto* sheet = page->sheet();
-    EXPECT_EQ(sheet->model()->rowCount(), 100'000);
+    auto* contact_sheet = page->contact_sheet();
+    EXPECT_EQ(contact_sheet->model()->rowCount(), 100'000);
     const auto last = page->model()->index(99'999);
-    sheet->setFocus();
-    QTest::keyClick(sheet, Qt::Key_End, Qt::ControlModifier);
-    sheet->scrollTo(last);
-    EXPECT_TRUE(sheet->viewport()->rect().contains(sheet->visualRect(last).center()));
-    EXPECT_EQ(sheet->indexAt(sheet->visualRect(last).center()), last);
-    EXPECT_EQ(sheet->verticalScrollBar()->value(), sheet->verticalScrollBar()->maximum());
+    contact_sheet->setFocus();
+    QTest::keyClick(contact_sheet, Qt::Key_End, Qt::ControlModifier);
+    contact_sheet->scrollTo(last);
+    EXPECT_TRUE(contact_sheet->viewport()->rect().contains(contact_sheet->visualRect(last).center()));
+    EXPECT_EQ(contact_sheet->indexAt(contact_sheet->visualRect(last).center()), last);
+    EXPECT_EQ(contact_sheet->verticalScrollBar()->value(), contact_sheet->verticalScrollBar()->maximum());
     // From card to card in reading order.
-    sheet->setCurrentIndex(page->model()->index(10));
-    QTest::keyClick(sheet, Qt::Key_Down);
-    EXPECT_EQ(sheet->currentIndex().row(), 10 + sheet->columns());
-    QTest::keyClick(sheet, Qt::Key_Right, Qt::ShiftModifier);
-    EXPECT_EQ(sheet->selectionModel()->selectedIndexes().size(), 2);
-    const int across = sheet->columns();
-    QTest::keyClick(sheet, Qt::Key_Plus, Qt::ControlModifier);
-    EXPECT_LE(sheet->columns(), across);
-    EXPECT_GT(sheet->card_width(), 152);
+    contact_sheet->setCurrentIndex(page->model()->index(10));
+    QTest::keyClick(contact_sheet, Qt::Key_Down);
+    EXPECT_EQ(contact_sheet->currentIndex().row(), 10 + contact_sheet->columns());
+    QTest::keyClick(contact_sheet, Qt::Key_Right, Qt::ShiftModifier);
+    EXPECT_EQ(contact_sheet->selectionModel()->selectedIndexes().size(), 2);
+    const int across = contact_sheet->columns();
+    QTest::keyClick(contact_sheet, Qt::Key_Plus, Qt::ControlModifier);
+    EXPECT_LE(contact_sheet->columns(), across);
+    EXPECT_GT(contact_sheet->card_width(), 152);
 }

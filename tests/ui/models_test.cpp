@@ -102,7 +102,7 @@ TEST_F(ModelsTest, ADeliveredPieceThatIsEditedAgainIsFittedToTheOriginal) {
     ASSERT_TRUE(wait([&] { return models->bench.pieces()[0].seen_hash != seen; }));
     EXPECT_EQ(models->bench.pieces()[0].state, PieceState::changed);
     plan_and_deliver(1);
-    const auto source = *open_source(Kinds{}, zip);
+    const auto source = *open_source(ReadContext{}, zip);
     EXPECT_EQ(*source->read(0, ReadLimits{}), make_dds(Format::BC1, 32, 32, 0, 1));
 }
 
@@ -147,7 +147,7 @@ TEST_F(ModelsTest, AnUnfinishedDeliveryIsRolledBackAtTheStart) {
     models.reset();
     // As a crash leaves it: a complete journal, the archive half written.
     PosixFiles files;
-    const auto source = *open_source(Kinds{}, zip);
+    const auto source = *open_source(ReadContext{}, zip);
     const auto plan = *source->plan(std::vector<Replacement>{{1, random_bytes(3000, 1)}}, ReadLimits{});
     Vault vault(folder / "project/vault", files);
     const auto journal = *vault.deliver(plan, {"t", zip, {}}, 1);

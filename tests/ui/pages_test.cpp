@@ -84,16 +84,16 @@ TEST_F(Pages, LoadOrderCanBeChangedByKeys) {
 TEST_F(Pages, TypingInTheSheetSearchesAndNothingFoundIsSaid) {
     open({make_archive("one.zip")});
     window->go_to(PageId::catalog);
-    auto* sheet = window->page<CatalogPage>()->sheet();
-    sheet->setFocus();
-    QTest::keyClicks(sheet, "m");
+    auto* contact_sheet = window->page<CatalogPage>()->contact_sheet();
+    contact_sheet->setFocus();
+    QTest::keyClicks(contact_sheet, "m");
     QTest::keyClicks(window->page<CatalogPage>()->search(), "ask");
     EXPECT_EQ(window->page<CatalogPage>()->search()->text(), "mask");
-    EXPECT_EQ(sheet->model()->rowCount(), 1);
+    EXPECT_EQ(contact_sheet->model()->rowCount(), 1);
     QTest::keyClicks(window->page<CatalogPage>()->search(), "zzz");
     EXPECT_TRUE(says("Nothing fits this search"));
     QTest::keyClick(window->page<CatalogPage>()->search(), Qt::Key_Escape);
-    EXPECT_EQ(sheet->model()->rowCount(), 2);
+    EXPECT_EQ(contact_sheet->model()->rowCount(), 2);
 }
 
 TEST_F(Pages, TheCommandFinderRunsACommandByItsName) {

@@ -60,7 +60,7 @@ struct SafetyUi : WindowTest {
         Vault vault(models.store.project().vault(), files);
         const auto zip = models.store.project().sources[0];
         static unsigned seed = 40;
-        const auto plan = plan_replacement(*models.store.kinds(), {zip, {"a/one.dds"}}, make_dds(Format::BC1, 32, 32, 0, ++seed));
+        const auto plan = plan_replacement(*models.store.context(), {zip, {"a/one.dds"}}, make_dds(Format::BC1, 32, 32, 0, ++seed));
         ASSERT_TRUE(vault.deliver(*plan, {title, zip, {"a/one.dds"}}, 1000 + seed));
     }
 };
@@ -148,7 +148,7 @@ TEST_F(SafetyUi, PuttingEverythingBackAsksFirst) {
     const auto before = get_file(folder / "game.zip");
     deliver_directly("first");
     deliver_directly("second");
-    models.delivery.look_again();
+    models.delivery.refresh();
     models.store.close();
     window.reset();
     Second second(folder / "project");

@@ -92,12 +92,12 @@ TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
     // 2. Catalog: typing filters at once; the chosen one is shown large.
     press(Qt::Key_2, Qt::ControlModifier);
     ASSERT_EQ(window->current(), PageId::catalog);
-    auto* sheet = window->page<CatalogPage>()->sheet();
-    const int all = sheet->model()->rowCount();
+    auto* contact_sheet = window->page<CatalogPage>()->contact_sheet();
+    const int all = contact_sheet->model()->rowCount();
     EXPECT_GE(all, 40);
     type("target");
     EXPECT_EQ(window->page<CatalogPage>()->search()->text(), "target");
-    ASSERT_EQ(sheet->model()->rowCount(), 1);
+    ASSERT_EQ(contact_sheet->model()->rowCount(), 1);
     ASSERT_TRUE(wait([&] { return !window->page<CatalogPage>()->viewer()->view()->image().isNull(); }));
     EXPECT_EQ(window->page<CatalogPage>()->viewer()->view()->image().size(), QSize(256, 256));
     const auto over = window->page<CatalogPage>()->viewer()->view()->image();
@@ -232,11 +232,11 @@ TEST_F(Trip, ThereAreWaysThatLeaveTheArchivesAlone) {
     ASSERT_TRUE(wait([&] { return std::filesystem::exists(game / "zz_midway_patch.zip"); }));
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered; }));
     EXPECT_EQ(hash_of_file(game / "midway.zip"), before);
-    const auto patch = open_source(*models.store.kinds(), game / "zz_midway_patch.zip");
+    const auto patch = open_source(*models.store.context(), game / "zz_midway_patch.zip");
     ASSERT_TRUE(patch);
     ASSERT_EQ((*patch)->entries().size(), 1u);
     EXPECT_EQ((*patch)->entries()[0].path, "booths/shooting/target.dds");
-    EXPECT_EQ(open_project(folder / "project")->route, DeliveryRoute::patch_archives);
+    EXPECT_EQ(open_project(folder / "project")->destination, Destination::patch_archives);
 }
 
 TEST_F(Trip, AForeignChangeIsSaidAndLookedAtAgain) {
@@ -264,7 +264,7 @@ TEST_F(Trip, AForeignChangeIsSaidAndLookedAtAgain) {
     press(Qt::Key_Return, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered; }));
     EXPECT_NE(hash_of_file(game / "midway.zip"), foreign);
-    const auto now = open_source(*models.store.kinds(), game / "midway.zip");
+    const auto now = open_source(*models.store.context(), game / "midway.zip");
     ASSERT_TRUE(now);
     EXPECT_TRUE((*now)->find("note.txt")) << "what the other program put in is still there";
 }

@@ -31,10 +31,10 @@ QImage drawn(PieceState state) {
 
 std::shared_ptr<CatalogSnapshot> stock_of(const std::filesystem::path& zip) {
     auto snapshot = std::make_shared<CatalogSnapshot>();
-    const Kinds kinds;
-    snapshot->sources = open_sources(kinds, std::vector<std::filesystem::path>{zip});
+    const ReadContext context;
+    snapshot->sources = open_sources(context, std::vector<std::filesystem::path>{zip});
     Progress progress;
-    snapshot->catalog = *build_catalog(kinds, snapshot->sources, progress);
+    snapshot->catalog = *build_catalog(context, snapshot->sources, progress);
     snapshot->segments.push_back(snapshot->sources[0].container->segments());
     return snapshot;
 }

@@ -19,7 +19,7 @@ struct Workflow : testing::Test {
     TempFolder folder;
     PosixFiles files;
     std::filesystem::path game = folder / "game", zip = game / "base.zip", crate = game / "extra.zip";
-    Kinds shipped;
+    ReadContext shipped;
 
     void SetUp() override {
         std::filesystem::create_directories(game);
@@ -32,7 +32,7 @@ struct Workflow : testing::Test {
         return opened ? std::move(*opened) : OpenedProject{};
     }
     static std::vector<PieceId> take(OpenedProject& o, const std::vector<Address>& addresses) {
-        auto taken = take_pieces(*o.kinds, o.project, addresses, ExportAs::png, 2);
+        auto taken = take_pieces(*o.context, o.project, addresses, ExportAs::png, 2);
         EXPECT_TRUE(taken.errors.empty());
         return keep_taken(o.project, std::move(taken.pieces));
     }
@@ -42,7 +42,7 @@ struct Workflow : testing::Test {
         for (std::uint32_t y = 0; y < 4; ++y)
             for (std::uint32_t x = 0; x < 4; ++x) image.at(x, y) = color;
         put_file(project.work() / piece.file, *write_png(image));
-        EXPECT_TRUE(note_look(project, look_at_piece(project, piece, 3)));
+        EXPECT_TRUE(note_refreshed(project, refresh_piece(project, piece, 3)));
     }
     /// Two pieces in two archives, both edited.
     std::vector<PieceId> two_edits(OpenedProject& o) {
@@ -94,7 +94,7 @@ TEST_F(Workflow, IntoTheArchivesAndBack) {
     const auto before = hash_of_file(zip), before_crate = hash_of_file(crate);
     const auto ids = two_edits(o);
     ASSERT_EQ(ids, (std::vector<PieceId>{1, 2}));
-    const auto plan = plan_delivery(*o.kinds, o.project);
+    const auto plan = plan_delivery(*o.context, o.project);
     ASSERT_EQ(plan.groups.size(), 2u);
     EXPECT_EQ(plan.piece_count(), 2u);
     EXPECT_GT(plan.groups[0].pieces[0].new_blocks, 0u);
@@ -103,7 +103,7 @@ TEST_F(Workflow, IntoTheArchivesAndBack) {
     EXPECT_EQ(o.project.piece(1)->state, PieceState::fits);
     EXPECT_FALSE(note_planned(o.project, plan)) << "nothing new the second time";
 
-    const auto done = deliver(*o.kinds, plan, vault_of(o.project, files), 5);
+    const auto done = deliver(*o.context, plan, vault_of(o.project, files), 5);
     ASSERT_FALSE(done.error) << done.error->message();
     EXPECT_EQ(done.groups.size(), 2u);
     ASSERT_EQ(done.history.size(), 1u);
@@ -111,9 +111,9 @@ TEST_F(Workflow, IntoTheArchivesAndBack) {
     EXPECT_EQ(done.history[0].title, "2 pieces into 2 archives");
     note_delivered(o.project, plan, done);
     for (const auto id : ids) EXPECT_EQ(o.project.piece(id)->state, PieceState::delivered);
-    EXPECT_TRUE(plan_delivery(*o.kinds, o.project).groups.empty()) << "what is delivered does not wait";
+    EXPECT_TRUE(plan_delivery(*o.context, o.project).groups.empty()) << "what is delivered does not wait";
 
-    const auto undone = undo_delivery(*o.kinds, o.project, vault_of(o.project, files), done.id);
+    const auto undone = undo_delivery(*o.context, o.project, vault_of(o.project, files), done.id);
     ASSERT_TRUE(undone.status);
     EXPECT_TRUE(undone.history.empty());
     EXPECT_EQ(undone.changed_again, ids);
@@ -126,7 +126,7 @@ TEST_F(Workflow, IntoTheArchivesAndBack) {
 TEST_F(Workflow, SomeOfThePiecesAlone) {
     auto o = open();
     const auto ids = two_edits(o);
-    const auto plan = plan_delivery(*o.kinds, o.project, std::vector{ids[1]});
+    const auto plan = plan_delivery(*o.context, o.project, std::vector{ids[1]});
     ASSERT_EQ(plan.groups.size(), 1u);
     EXPECT_EQ(plan.groups[0].source, crate);
 }
@@ -134,8 +134,8 @@ TEST_F(Workflow, SomeOfThePiecesAlone) {
 TEST_F(Workflow, APieceSavedWhileItWasDeliveredIsAChangedOne) {
     auto o = open();
     const auto ids = two_edits(o);
-    const auto plan = plan_delivery(*o.kinds, o.project);
-    const auto done = deliver(*o.kinds, plan, vault_of(o.project, files), 5);
+    const auto plan = plan_delivery(*o.context, o.project);
+    const auto done = deliver(*o.context, plan, vault_of(o.project, files), 5);
     ASSERT_FALSE(done.error);
     paint(o.project, ids[0], {0, 0, 250, 255});
     note_delivered(o.project, plan, done);
@@ -147,18 +147,18 @@ TEST_F(Workflow, LooseFilesBesideTheGame) {
     auto o = open();
     const auto before = hash_of_file(zip);
     two_edits(o);
-    o.project.route = DeliveryRoute::beside_the_game;
-    const auto plan = plan_delivery(*o.kinds, o.project);
+    o.project.destination = Destination::beside_the_game;
+    const auto plan = plan_delivery(*o.context, o.project);
     ASSERT_EQ(plan.groups.size(), 1u) << "both go to one folder";
     EXPECT_EQ(plan.groups[0].source, game / "override");
     EXPECT_TRUE(plan.groups[0].beside);
     EXPECT_EQ(plan.piece_count(), 2u);
-    const auto done = deliver(*o.kinds, plan, vault_of(o.project, files), 5);
+    const auto done = deliver(*o.context, plan, vault_of(o.project, files), 5);
     ASSERT_FALSE(done.error) << done.error->message();
     EXPECT_EQ(get_file(game / "override/a/one.dds"), plan.groups[0].contents[0].bytes);
     EXPECT_EQ(hash_of_file(zip), before);
     note_delivered(o.project, plan, done);
-    const auto undone = undo_delivery(*o.kinds, o.project, vault_of(o.project, files), done.id);
+    const auto undone = undo_delivery(*o.context, o.project, vault_of(o.project, files), done.id);
     EXPECT_EQ(undone.changed_again.size(), 2u);
     EXPECT_FALSE(std::filesystem::exists(game / "override/a/one.dds"));
 }
@@ -166,15 +166,15 @@ TEST_F(Workflow, LooseFilesBesideTheGame) {
 TEST_F(Workflow, PatchArchivesTakeNoNameThatIsThere) {
     auto o = open();
     two_edits(o);
-    o.project.route = DeliveryRoute::patch_archives;
+    o.project.destination = Destination::patch_archives;
     put_file(game / "zz_base_patch.zip", bytes_of("another mod's"));
-    const auto plan = plan_delivery(*o.kinds, o.project);
+    const auto plan = plan_delivery(*o.context, o.project);
     ASSERT_EQ(plan.groups.size(), 2u);
     EXPECT_EQ(plan.groups[0].source, game / "zz_base_patch_2.zip");
     EXPECT_EQ(plan.groups[1].source, game / "zz_extra_patch.zip");
-    const auto done = deliver(*o.kinds, plan, vault_of(o.project, files), 5);
+    const auto done = deliver(*o.context, plan, vault_of(o.project, files), 5);
     ASSERT_FALSE(done.error) << done.error->message();
-    EXPECT_EQ((*open_source(*o.kinds, game / "zz_extra_patch.zip"))->entries().size(), 1u);
+    EXPECT_EQ((*open_source(*o.context, game / "zz_extra_patch.zip"))->entries().size(), 1u);
     EXPECT_EQ(get_file(game / "zz_base_patch.zip"), bytes_of("another mod's"));
 }
 
@@ -182,8 +182,8 @@ TEST_F(Workflow, WithoutAGamesFolderTheProjectsIsUsed) {
     auto o = open();
     two_edits(o);
     o.project.game.clear();
-    o.project.route = DeliveryRoute::beside_the_game;
-    const auto plan = plan_delivery(*o.kinds, o.project);
+    o.project.destination = Destination::beside_the_game;
+    const auto plan = plan_delivery(*o.context, o.project);
     ASSERT_EQ(plan.groups.size(), 1u);
     EXPECT_EQ(plan.groups[0].source, o.project.folder / "override");
 }
@@ -192,23 +192,23 @@ TEST_F(Workflow, WhatDoesNotFitStaysAndAMendLetsItGo) {
     auto o = open();
     const auto ids = take(o, {{zip, {"a/one.dds"}}});
     paint(o.project, ids[0], {1, 2, 3, 255}, 20);
-    auto plan = plan_delivery(*o.kinds, o.project);
+    auto plan = plan_delivery(*o.context, o.project);
     EXPECT_TRUE(plan.groups.empty());
     ASSERT_EQ(plan.left_out.size(), 1u);
     EXPECT_EQ(plan.left_out[0].why, "20×20 where the game has 32×32");
     note_planned(o.project, plan);
     EXPECT_EQ(o.project.piece(ids[0])->state, PieceState::needs_mend);
-    const auto nothing = deliver(*o.kinds, plan, vault_of(o.project, files), 5);
+    const auto nothing = deliver(*o.context, plan, vault_of(o.project, files), 5);
     ASSERT_TRUE(nothing.error);
     EXPECT_EQ(nothing.error->code, ErrorCode::usage);
 
     o.project.piece(ids[0])->options.mends |= *parse_mends("size,alpha");
-    const auto fitted = fit_now(*o.kinds, o.project, *o.project.piece(ids[0]));
+    const auto fitted = fit_now(*o.context, o.project, *o.project.piece(ids[0]));
     EXPECT_TRUE(fitted.deliverable());
     EXPECT_TRUE(fitted.obstacle().empty());
     EXPECT_TRUE(note_fit(o.project, fitted));
     EXPECT_EQ(o.project.piece(ids[0])->state, PieceState::fits);
-    EXPECT_EQ(plan_delivery(*o.kinds, o.project).piece_count(), 1u);
+    EXPECT_EQ(plan_delivery(*o.context, o.project).piece_count(), 1u);
     // A fit of a file that was saved again since says nothing.
     paint(o.project, ids[0], {9, 99, 9, 255});
     EXPECT_FALSE(note_fit(o.project, fitted));
@@ -218,16 +218,16 @@ TEST_F(Workflow, WhatDoesNotFitStaysAndAMendLetsItGo) {
 TEST_F(Workflow, AForeignChangeLeavesEverythingAsItIs) {
     auto o = open();
     const auto ids = two_edits(o);
-    const auto plan = plan_delivery(*o.kinds, o.project);
+    const auto plan = plan_delivery(*o.context, o.project);
     put_file(zip, make_zip({{"a/one.dds", make_dds(Format::BC1, 32, 32, 0, 77)}}));
     const auto changed = hash_of_file(zip), before_crate = hash_of_file(crate);
-    const auto done = deliver(*o.kinds, plan, vault_of(o.project, files), 5);
+    const auto done = deliver(*o.context, plan, vault_of(o.project, files), 5);
     ASSERT_TRUE(done.error);
     EXPECT_EQ(done.error->code, ErrorCode::stale);
     EXPECT_TRUE(done.groups.empty());
     EXPECT_EQ(hash_of_file(zip), changed);
     EXPECT_EQ(hash_of_file(crate), before_crate) << "all of them or none";
-    EXPECT_EQ(gone_stale(*o.kinds, o.project.pieces), std::vector{ids[0]});
+    EXPECT_EQ(gone_stale(*o.context, o.project.pieces), std::vector{ids[0]});
 }
 
 TEST_F(Workflow, PiecesKeepTheirIds) {
@@ -244,7 +244,7 @@ TEST_F(Workflow, PiecesKeepTheirIds) {
     const auto back = *open_project(o.project.folder);
     EXPECT_EQ(back.piece(again[0])->address, (Address{zip, {"a/one.dds"}}));
     EXPECT_EQ(back.next_piece, 5u);
-    const auto anew = take_again(*o.kinds, o.project, *o.project.piece(ids[1]), 9);
+    const auto anew = take_again(*o.context, o.project, *o.project.piece(ids[1]), 9);
     ASSERT_TRUE(anew);
     EXPECT_EQ(anew->id, ids[1]);
 }
@@ -293,33 +293,33 @@ TEST_F(Workflow, TheCatalogIsLookedThroughLookedAtAndRemembered) {
     auto o = open();
     take(o, {{zip, {"a/one.dds"}}});
     Progress progress;
-    const AnalysisContext context{o.project, nullptr, {}};
-    const auto catalog = look_through(*o.kinds, context, *o.index, progress);
+    const AnalysisContext analysis{o.project, nullptr, {}};
+    const auto catalog = read_sources(*o.context, analysis, *o.index, progress);
     ASSERT_TRUE(catalog);
     const auto& first = **catalog;
     EXPECT_TRUE(first.snapshot->whole);
     EXPECT_EQ(first.snapshot->texture_counts, (std::vector<std::size_t>{2, 1}));
     EXPECT_EQ(first.unseen, 3u);
-    EXPECT_EQ(states_of_items(context, *first.snapshot)[0], "out");
+    EXPECT_EQ(states_of_items(analysis, *first.snapshot)[0], "out");
     std::optional<Error> problem;
-    const auto seen = look_at_unseen(*o.kinds, context, first, *o.index, nullptr, progress, {}, problem);
+    const auto seen = measure_unseen(*o.context, analysis, first, *o.index, nullptr, progress, {}, problem);
     EXPECT_FALSE(problem);
     EXPECT_EQ(seen->unseen, 0u);
     for (const auto& facts : seen->analysis.facts) EXPECT_TRUE(facts);
     EXPECT_TRUE(relations_of(*seen, 0).seen);
     EXPECT_FALSE(relations_of(*seen, 99).seen);
-    const auto remembered = remembered_catalog(*o.kinds, o.project, *o.index);
+    const auto remembered = remembered_catalog(*o.context, o.project, *o.index);
     ASSERT_TRUE(remembered);
     EXPECT_FALSE(remembered->snapshot->whole);
     EXPECT_EQ(remembered->snapshot->catalog.items.size(), 3u);
     EXPECT_EQ(remembered->unseen, 0u);
     // A source that is switched off has no items, and the others keep their numbers.
     o.project.source_settings[zip].off = true;
-    const auto without = look_through(*o.kinds, {o.project, nullptr, {}}, *o.index, progress);
+    const auto without = read_sources(*o.context, {o.project, nullptr, {}}, *o.index, progress);
     ASSERT_EQ((*without)->snapshot->catalog.items.size(), 1u);
     EXPECT_EQ((*without)->snapshot->catalog.items[0].source, 1u);
     progress.cancel.cancel();
-    const auto stopped = look_through(*o.kinds, context, *o.index, progress);
+    const auto stopped = read_sources(*o.context, analysis, *o.index, progress);
     ASSERT_FALSE(stopped);
     EXPECT_EQ(stopped.error().code, ErrorCode::canceled);
 }
@@ -327,20 +327,20 @@ TEST_F(Workflow, TheCatalogIsLookedThroughLookedAtAndRemembered) {
 TEST_F(Workflow, CompactingIsAPlanWithItsCheck) {
     auto o = open();
     // A longer entry leaves dead space behind.
-    auto source = *open_source(*o.kinds, zip);
-    const auto grown = plan_replacements(*o.kinds, *source, {{{"a/one.dds"}, random_bytes(20'000, 3)}});
+    auto source = *open_source(*o.context, zip);
+    const auto grown = plan_replacements(*o.context, *source, {{{"a/one.dds"}, random_bytes(20'000, 3)}});
     ASSERT_TRUE(grown);
     auto vault = vault_of(o.project, files);
     ASSERT_TRUE(vault.deliver(*grown, {"grown", zip, {}}, 1));
-    source = *open_source(*o.kinds, zip);
+    source = *open_source(*o.context, zip);
     const auto size = std::filesystem::file_size(zip);
-    const auto plan = plan_compacting(*o.kinds, zip, source);
+    const auto plan = plan_compacting(*o.context, zip, source);
     ASSERT_TRUE(plan);
     EXPECT_FALSE(plan->plan.empty());
     EXPECT_NE(plan->note.title.find("given back in base.zip"), std::string::npos);
     ASSERT_TRUE(vault.deliver(plan->plan, plan->note, 2, plan->check));
     EXPECT_LT(std::filesystem::file_size(zip), size);
-    EXPECT_TRUE(plan_compacting(*o.kinds, zip, *open_source(*o.kinds, zip))->plan.empty());
+    EXPECT_TRUE(plan_compacting(*o.context, zip, *open_source(*o.context, zip))->plan.empty());
 }
 
 TEST_F(Workflow, OpeningIsEndedBetweenTwoPieces) {

@@ -17,7 +17,7 @@ namespace {
 
 struct Bench : testing::Test {
     TempFolder folder;
-    Kinds kinds;
+    ReadContext context;
     Project project;
     Address address;
 
@@ -32,15 +32,15 @@ struct Bench : testing::Test {
 };
 
 TextureFile texture_of(const Image& picture, Format format) {
-    const Kinds kinds;
+    const ReadContext context;
     TextureDesc d{format, picture.width, picture.height, 1, 1, 1, 1, ColorSpace::unknown};
-    return *TextureFile::open(kinds.textures, *write_dds(d, *encode(format, picture)), "x.dds", kinds.limits);
+    return *TextureFile::open(context.textures, *write_dds(d, *encode(format, picture)), "x.dds", context.limits);
 }
 
 }  // namespace
 
 TEST_F(Bench, TakingWritesTheFileAndKeepsTheOriginal) {
-    const auto piece = take_piece(kinds, project, address, ExportAs::png, 5);
+    const auto piece = take_piece(context, project, address, ExportAs::png, 5);
     ASSERT_TRUE(piece) << piece.error().message();
     EXPECT_EQ(piece->state, PieceState::out);
     EXPECT_EQ(piece->file, "game/a/horse.dds.png");
@@ -49,46 +49,46 @@ TEST_F(Bench, TakingWritesTheFileAndKeepsTheOriginal) {
 }
 
 TEST_F(Bench, NamesNeverCollideOrClimbOut) {
-    project.pieces.push_back(*take_piece(kinds, project, address, ExportAs::png, 1));
-    const auto other = take_piece(kinds, project, {folder / "game.zip", {"a/horse.bin"}}, ExportAs::png, 1);
+    project.pieces.push_back(*take_piece(context, project, address, ExportAs::png, 1));
+    const auto other = take_piece(context, project, {folder / "game.zip", {"a/horse.bin"}}, ExportAs::png, 1);
     EXPECT_NE(other->file, project.pieces[0].file);
-    const auto again = take_piece(kinds, project, address, ExportAs::png, 1);
+    const auto again = take_piece(context, project, address, ExportAs::png, 1);
     EXPECT_NE(again->file, project.pieces[0].file);
-    const auto climbing = take_piece(kinds, project, {folder / "game.zip", {"../../climb.dds"}}, ExportAs::png, 1);
+    const auto climbing = take_piece(context, project, {folder / "game.zip", {"../../climb.dds"}}, ExportAs::png, 1);
     ASSERT_TRUE(climbing);
     EXPECT_EQ(climbing->file, "game/climb.dds.png");
 }
 
 TEST_F(Bench, ASaveMakesAPieceChangedAndBackAgain) {
-    auto piece = *take_piece(kinds, project, address, ExportAs::png, 1);
-    EXPECT_EQ(look_at_piece(project, piece, 2).state, PieceState::out);
+    auto piece = *take_piece(context, project, address, ExportAs::png, 1);
+    EXPECT_EQ(refresh_piece(project, piece, 2).state, PieceState::out);
     const auto exported = get_file(file_of(piece));
     // A program that writes a new file and renames it over the old one.
     put_file(file_of(piece).string() + ".tmp", *write_png(smooth_picture(32, 32, 8)));
     std::filesystem::rename(file_of(piece).string() + ".tmp", file_of(piece));
-    piece = look_at_piece(project, piece, 3);
+    piece = refresh_piece(project, piece, 3);
     EXPECT_EQ(piece.state, PieceState::changed);
     EXPECT_EQ(piece.changed_at, 3);
     std::filesystem::remove(file_of(piece));
-    EXPECT_EQ(look_at_piece(project, piece, 4).state, PieceState::changed) << "a file that is gone for a moment changes nothing";
+    EXPECT_EQ(refresh_piece(project, piece, 4).state, PieceState::changed) << "a file that is gone for a moment changes nothing";
     put_file(file_of(piece), exported);
-    EXPECT_EQ(look_at_piece(project, piece, 5).state, PieceState::out);
+    EXPECT_EQ(refresh_piece(project, piece, 5).state, PieceState::out);
 }
 
 TEST_F(Bench, AnUpdateOfTheGameMakesAPieceStale) {
-    auto piece = *take_piece(kinds, project, address, ExportAs::png, 1);
-    EXPECT_EQ(check_source(kinds, piece)->state, PieceState::out);
+    auto piece = *take_piece(context, project, address, ExportAs::png, 1);
+    EXPECT_EQ(check_source(context, piece)->state, PieceState::out);
     put_file(folder / "game.zip", make_zip({{"a/horse.dds", make_dds(Format::BC1, 32, 32, 0, 9)}}));
-    EXPECT_EQ(check_source(kinds, piece)->state, PieceState::gone_stale);
+    EXPECT_EQ(check_source(context, piece)->state, PieceState::gone_stale);
     piece.delivered_texture = to_hex(sha256(make_dds(Format::BC1, 32, 32, 0, 9)));
     piece.state = PieceState::delivered;
-    EXPECT_EQ(check_source(kinds, piece)->state, PieceState::delivered) << "what we put there ourselves is no surprise";
+    EXPECT_EQ(check_source(context, piece)->state, PieceState::delivered) << "what we put there ourselves is no surprise";
 }
 
 TEST_F(Bench, FittingComparesWithTheOriginalEvenAfterDelivery) {
-    auto piece = *take_piece(kinds, project, address, ExportAs::png, 1);
+    auto piece = *take_piece(context, project, address, ExportAs::png, 1);
     put_file(folder / "game.zip", make_zip({{"a/horse.dds", make_dds(Format::BC1, 32, 32, 0, 9)}}));
-    const auto fitted = fit_piece(kinds, project, piece);
+    const auto fitted = fit_piece(context, project, piece);
     ASSERT_TRUE(fitted);
     EXPECT_EQ(fitted->file, make_dds(Format::BC1, 32, 32));
 }
@@ -96,7 +96,7 @@ TEST_F(Bench, FittingComparesWithTheOriginalEvenAfterDelivery) {
 TEST_F(Bench, TheProjectIsSavedAndReadBack) {
     project.sources = {folder / "game.zip", "/somewhere/ä.zip"};
     project.play = {"program", "with space"};
-    project.pieces.push_back(*take_piece(kinds, project, address, ExportAs::dds, 1));
+    project.pieces.push_back(*take_piece(context, project, address, ExportAs::dds, 1));
     project.pieces[0].options.mends.add(Mend::resize);
     project.pieces[0].state = PieceState::needs_mend;
     ASSERT_TRUE(save_project(project));
@@ -165,7 +165,7 @@ TEST(Projects, EachGameHasItsOwn) {
 
 TEST(Follow, APieceCanFollowAnother) {
     TempFolder folder;
-    const Kinds kinds;
+    const ReadContext context;
     const auto picture = smooth_picture(64, 64, 9);
     const auto big = texture_of(picture, Format::BC1).file;
     Image halved(32, 32);
@@ -173,22 +173,22 @@ TEST(Follow, APieceCanFollowAnother) {
         for (std::uint32_t x = 0; x < 32; ++x) halved.at(x, y) = picture.at(2 * x, 2 * y);
     put_file(folder / "g.zip", make_zip({{"a/big.dds", big}, {"a/small.dds", texture_of(halved, Format::BC1).file}}));
     auto project = *open_project(folder / "p");
-    auto lead = *take_piece(kinds, project, {folder / "g.zip", {"a/big.dds"}}, ExportAs::png, 1);
+    auto lead = *take_piece(context, project, {folder / "g.zip", {"a/big.dds"}}, ExportAs::png, 1);
     project.pieces.push_back(lead);
-    auto follower = *take_follower(kinds, project, lead, {folder / "g.zip", {"a/small.dds"}}, 1);
+    auto follower = *take_follower(context, project, lead, {folder / "g.zip", {"a/small.dds"}}, 1);
     EXPECT_TRUE(follower.follows());
     EXPECT_EQ(follower.file, lead.file);
     EXPECT_EQ(follower.state, PieceState::out);
     project.pieces.push_back(follower);
     ASSERT_TRUE(save_project(project));
     EXPECT_TRUE(open_project(folder / "p")->pieces[1].follows());
-    auto painted = *read_png(get_file(project.work() / lead.file), kinds.limits);
+    auto painted = *read_png(get_file(project.work() / lead.file), context.limits);
     for (std::uint32_t y = 0; y < 8; ++y)
         for (std::uint32_t x = 0; x < 8; ++x) painted.at(x, y) = {255, 0, 0, 255};
     ASSERT_TRUE(write_file(project.work() / lead.file, *write_png(painted)));
-    follower = look_at_piece(project, follower, 2);
+    follower = refresh_piece(project, follower, 2);
     EXPECT_EQ(follower.state, PieceState::changed) << "one save is seen by both";
-    const auto fitted = fit_piece(kinds, project, follower);
+    const auto fitted = fit_piece(context, project, follower);
     ASSERT_TRUE(fitted) << fitted.error().message();
     EXPECT_FALSE(fitted->blocked());
     EXPECT_EQ(fitted->levels[0].blocks - fitted->levels[0].kept, 1u);

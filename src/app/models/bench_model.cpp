@@ -51,15 +51,15 @@ void BenchModel::take(const std::vector<Address>& addresses, ExportAs as) {
     if (free.empty()) return;
     jobs_.run(
         this, tr("Writing out"),
-        [kinds = store_.kinds(), project = store_.project(), free, as] { return take_pieces(*kinds, project, free, as, now()); },
+        [context = store_.context(), project = store_.project(), free, as] { return take_pieces(*context, project, free, as, now()); },
         [this](Taken taken) { keep(std::move(taken)); });
 }
 
 void BenchModel::take_with_copies(const Address& address, const std::vector<Address>& copies) {
     jobs_.run(
         this, tr("Writing out"),
-        [kinds = store_.kinds(), project = store_.project(), address, copies] {
-            return take_with_followers(*kinds, project, address, copies, now());
+        [context = store_.context(), project = store_.project(), address, copies] {
+            return take_with_followers(*context, project, address, copies, now());
         },
         [this](Taken taken) { keep(std::move(taken)); });
 }
@@ -79,7 +79,9 @@ void BenchModel::take_again(PieceId id) {
     if (!piece) return;
     jobs_.run(
         this, tr("Writing out"),
-        [kinds = store_.kinds(), project = store_.project(), old = *piece] { return skivet::take_again(*kinds, project, old, now()); },
+        [context = store_.context(), project = store_.project(), old = *piece] {
+            return skivet::take_again(*context, project, old, now());
+        },
         [this, id](Result<Piece> taken) {
             if (!taken) return messages_.complain(taken.error());
             store_.change([&](Project& p) {
@@ -124,14 +126,14 @@ void BenchModel::look() {
         this, tr("Looking at saved files"),
         [project = store_.project()] {
             std::vector<Piece> seen;
-            for (const auto& piece : project.pieces) seen.push_back(look_at_piece(project, piece, now()));
+            for (const auto& piece : project.pieces) seen.push_back(refresh_piece(project, piece, now()));
             return seen;
         },
         [this](const std::vector<Piece>& seen) {
             std::vector<PieceId> saved;
             auto project = store_.project();
             for (const auto& piece : seen)
-                if (note_look(project, piece)) saved.push_back(piece.id);
+                if (note_refreshed(project, piece)) saved.push_back(piece.id);
             watch();
             if (saved.empty()) return;
             store_.change([&](Project& p) { p = std::move(project); });
@@ -158,13 +160,13 @@ QImage BenchModel::picture(PieceId id, bool edited) {
     pictures_pending_.insert(id);
     jobs_.run(
         this, tr("Reading pictures"),
-        [kinds = store_.kinds(), project = store_.project(), p = *piece] {
+        [context = store_.context(), project = store_.project(), p = *piece] {
             constexpr int side = 320;
             Pictures out;
-            if (const auto original = original_texture(*kinds, project, p))
+            if (const auto original = original_texture(*context, project, p))
                 if (const auto image = skivet::thumbnail(*original, side)) out.original = to_qimage(*image);
             if (auto bytes = read_file(project.work() / p.file))
-                if (const auto there = read_edited(std::move(*bytes), kinds->limits))
+                if (const auto there = read_edited(std::move(*bytes), context->limits))
                     out.edited = to_qimage(there->image).scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
             return out;
         },
@@ -186,11 +188,11 @@ std::shared_ptr<const FittedPiece> BenchModel::fit(PieceId id) {
     const auto request = fitting_[id] = ++requests_;
     jobs_.run(
         this, tr("Fitting"),
-        [kinds = store_.kinds(), project = store_.project(), p = *piece] {
+        [context = store_.context(), project = store_.project(), p = *piece] {
             auto out = std::make_shared<FittedPiece>();
-            out->made = fit_now(*kinds, project, p);
+            out->made = fit_now(*context, project, p);
             if (!out->made.fit) return out;
-            if (const auto original = original_texture(*kinds, project, p)) out->pictures = pictures_of(*original, *out->made.fit);
+            if (const auto original = original_texture(*context, project, p)) out->pictures = pictures_of(*original, *out->made.fit);
             return out;
         },
         [this, id, request](std::shared_ptr<FittedPiece> fitted) {

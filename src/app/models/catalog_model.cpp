@@ -32,7 +32,7 @@ void CatalogModel::replace(std::shared_ptr<const AnalyzedCatalog> catalog) {
 void CatalogModel::show(std::shared_ptr<const AnalyzedCatalog> catalog) {
     replace(std::move(catalog));
     emit catalog_changed();
-    if (catalog_->snapshot->whole && catalog_->unseen > 0) look_at_pictures();
+    if (catalog_->snapshot->whole && catalog_->unseen > 0) measure_pictures();
 }
 
 bool CatalogModel::out_of_date(const AnalyzedCatalog& catalog) const {
@@ -40,7 +40,7 @@ bool CatalogModel::out_of_date(const AnalyzedCatalog& catalog) const {
     return catalog.wishes.textures != now_wanted.textures || catalog.wishes.habits != now_wanted.habits;
 }
 
-void CatalogModel::look_at_pictures() {
+void CatalogModel::measure_pictures() {
     looking_ = jobs_.shown_progress(tr("Looking at pictures"));
     struct Seen {
         std::shared_ptr<const AnalyzedCatalog> catalog;
@@ -54,7 +54,7 @@ void CatalogModel::look_at_pictures() {
     };
     jobs_.run(
         Jobs::By::looker, this, tr("Looking at pictures"),
-        [this, self = QPointer<QObject>(this), kinds = store_.kinds(), context = store_.context(), before = catalog_,
+        [this, self = QPointer<QObject>(this), context = store_.context(), analysis = store_.analysis_context(), before = catalog_,
          index = store_.index(), cache = store_.cache(), progress = looking_, take_over] {
             Seen out;
             const auto so_far = [&](const std::shared_ptr<const AnalyzedCatalog>& catalog) {
@@ -62,7 +62,7 @@ void CatalogModel::look_at_pictures() {
                     if (snapshot() == before->snapshot) take_over(catalog);
                 });
             };
-            out.catalog = look_at_unseen(*kinds, context, *before, *index, cache.get(), *progress, so_far, out.problem);
+            out.catalog = measure_unseen(*context, analysis, *before, *index, cache.get(), *progress, so_far, out.problem);
             return out;
         },
         [this, take_over, before = catalog_->snapshot, progress = std::weak_ptr(looking_)](Seen seen) {
@@ -74,7 +74,7 @@ void CatalogModel::look_at_pictures() {
 
 void CatalogModel::analyze_again() {
     jobs_.run(
-        this, tr("Sorting"), [before = catalog_, context = store_.context()] { return skivet::analyze_again(*before, context); },
+        this, tr("Sorting"), [before = catalog_, analysis = store_.analysis_context()] { return skivet::analyze_again(*before, analysis); },
         [this](std::shared_ptr<const AnalyzedCatalog> catalog) {
             if (catalog->snapshot != snapshot()) return;
             replace(std::move(catalog));
@@ -159,9 +159,9 @@ void CatalogModel::find_picture(const QImage& picture, std::function<void(Result
 void CatalogModel::find_picture(const fs::path& file, std::function<void(Result<std::vector<PictureHit>>, QImage)> done) {
     jobs_.run(
         this, tr("Reading pictures"),
-        [file, kinds = store_.kinds()]() -> Result<QImage> {
+        [file, context = store_.context()]() -> Result<QImage> {
             SKIVET_TRY(auto bytes, read_file(file, 512u << 20));
-            SKIVET_TRY(const auto edited, read_edited(std::move(bytes), kinds->limits, file.string()));
+            SKIVET_TRY(const auto edited, read_edited(std::move(bytes), context->limits, file.string()));
             return to_qimage(edited.image);
         },
         [this, done = std::move(done), file](Result<QImage> picture) {
@@ -173,11 +173,11 @@ void CatalogModel::find_picture(const fs::path& file, std::function<void(Result<
 void CatalogModel::open_texture(std::size_t item, std::function<void(std::shared_ptr<const OpenTexture>)> done) {
     jobs_.run(
         this, tr("Opening a texture"),
-        [kinds = store_.kinds(), snapshot = snapshot(), item] {
+        [context = store_.context(), snapshot = snapshot(), item] {
             auto out = std::make_shared<OpenTexture>();
             if (item >= snapshot->catalog.items.size()) return out;
             const auto& entry = snapshot->catalog.items[item];
-            auto texture = skivet::open_texture(*kinds, snapshot->sources[entry.source], entry);
+            auto texture = skivet::open_texture(*context, snapshot->sources[entry.source], entry);
             if (texture) out->texture = std::move(*texture);
             else out->error = std::move(texture).error();
             return out;
@@ -210,17 +210,17 @@ void CatalogModel::export_items(const std::vector<std::size_t>& items, const Exp
     jobs_.end_with(exporting_->cancel);
     jobs_.run(
         this, tr("Exporting"),
-        [kinds = store_.kinds(), catalog = catalog_, items, wish, to, force, progress = exporting_] {
+        [context = store_.context(), catalog = catalog_, items, wish, to, force, progress = exporting_] {
             const auto& snapshot = *catalog->snapshot;
             const auto sources = std::shared_ptr<const std::vector<Source>>(catalog, &snapshot.sources);
             std::vector<ExportItem> list;
             for (const auto i : items) {
                 if (i >= snapshot.catalog.items.size() || !snapshot.catalog.items[i].is_texture()) continue;
                 const bool in_sets = wish.shape == FolderShape::per_set;
-                list.push_back(export_item(*kinds, sources, snapshot.catalog.items[i],
+                list.push_back(export_item(*context, sources, snapshot.catalog.items[i],
                                            in_sets ? set_folder(snapshot.catalog, catalog->analysis, i) : std::string()));
             }
-            return run_export(list, wish, to, kinds->limits, *progress, 0, force);
+            return run_export(list, wish, to, context->limits, *progress, 0, force);
         },
         [this, to, done = std::move(done)](const Result<ExportReport>& report) {
             exporting_ = nullptr;

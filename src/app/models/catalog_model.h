@@ -72,7 +72,7 @@ signals:
     void wanted_with_copies(const Address& address, const std::vector<Address>& copies);
 
 private:
-    void look_at_pictures();
+    void measure_pictures();
     void replace(std::shared_ptr<const AnalyzedCatalog> catalog);
     void analyze_again();
     [[nodiscard]] bool out_of_date(const AnalyzedCatalog& catalog) const;

@@ -38,7 +38,7 @@ private:
     std::vector<float> scores_;               ///< a card; empty: not found by a picture
     std::unordered_set<std::uint32_t> open_;  ///< first items of open sets
     std::vector<Row> rows_;
-    std::vector<int> row_of_;  ///< an item: -1 where it has no row
+    std::vector<int> row_of_;  ///< one per item: -1 where it has no row
     std::size_t textures_ = 0;
 };
 

@@ -13,7 +13,9 @@ DeliveryModel::DeliveryModel(ProjectStore& store, QObject* parent)
 void DeliveryModel::make_plan() {
     jobs_.run(
         this, tr("Planning"),
-        [kinds = store_.kinds(), project = store_.project()] { return std::make_shared<DeliveryPlan>(plan_delivery(*kinds, project)); },
+        [context = store_.context(), project = store_.project()] {
+            return std::make_shared<DeliveryPlan>(plan_delivery(*context, project));
+        },
         [this, request = ++requests_](std::shared_ptr<DeliveryPlan> plan) {
             if (request != requests_) return;  // an older one that took longer
             plan_ = std::move(plan);
@@ -35,7 +37,7 @@ void DeliveryModel::deliver() {
     if (!plan_ || plan_->piece_count() == 0) return;
     jobs_.run(
         Jobs::By::writer, this, tr("Delivering"),
-        [kinds = store_.kinds(), plan = plan_, vault = store_.vault()] { return skivet::deliver(*kinds, *plan, vault, now()); },
+        [context = store_.context(), plan = plan_, vault = store_.vault()] { return skivet::deliver(*context, *plan, vault, now()); },
         [this, plan = plan_](Delivered done) {
             if (const auto& error = done.error) {
                 messages_.complain(*error);
@@ -57,16 +59,16 @@ void DeliveryModel::deliver() {
         });
 }
 
-void DeliveryModel::set_route(DeliveryRoute route) {
-    if (this->route() == route) return;
-    store_.change([&](Project& p) { p.route = route; });
+void DeliveryModel::set_destination(Destination destination) {
+    if (this->destination() == destination) return;
+    store_.change([&](Project& p) { p.destination = destination; });
     make_plan();
 }
 
-void DeliveryModel::look_again() {
+void DeliveryModel::refresh() {
     jobs_.run(
         this, tr("Looking whether the game changed"),
-        [kinds = store_.kinds(), pieces = store_.project().pieces] { return gone_stale(*kinds, pieces); },
+        [context = store_.context(), pieces = store_.project().pieces] { return gone_stale(*context, pieces); },
         [this](const std::vector<PieceId>& stale) {
             store_.change([&](Project& p) {
                 for (const auto id : stale)
@@ -80,8 +82,8 @@ void DeliveryModel::look_again() {
 void DeliveryModel::undo(const std::string& id) {
     jobs_.run(
         Jobs::By::writer, this, tr("Putting back"),
-        [kinds = store_.kinds(), project = store_.project(), vault = store_.vault(), id] {
-            return undo_delivery(*kinds, project, vault, id);
+        [context = store_.context(), project = store_.project(), vault = store_.vault(), id] {
+            return undo_delivery(*context, project, vault, id);
         },
         [this](Undone undone) {
             if (!undone.status) messages_.complain(undone.status.error());

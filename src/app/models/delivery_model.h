@@ -16,11 +16,11 @@ public:
     /// The newest; null before the first and while a delivery is written.
     [[nodiscard]] std::shared_ptr<const DeliveryPlan> plan() const { return plan_; }
     void deliver();
-    [[nodiscard]] DeliveryRoute route() const { return store_.project().route; }
+    [[nodiscard]] Destination destination() const { return store_.project().destination; }
     /// Where deliveries go; kept in the project.
-    void set_route(DeliveryRoute route);
+    void set_destination(Destination destination);
     /// Opens everything anew and looks whether the pieces' textures are still what was taken, after somebody else changed an archive.
-    void look_again();
+    void refresh();
     /// Deliveries that stand, the oldest first.
     [[nodiscard]] const std::vector<Journal>& history() const { return store_.history(); }
     void undo(const std::string& id);

@@ -13,7 +13,7 @@ std::int64_t now() { return QDateTime::currentSecsSinceEpoch(); }
 ProjectStore::ProjectStore(Jobs& jobs, Messages& messages, QObject* parent) : QObject(parent), jobs_(jobs), messages_(messages) {
     index_ = IndexStore::open(":memory:").value_or(nullptr);  // until a project brings its own
     std::vector<Error> errors;
-    kinds_ = shipped_ = shipped_kinds(errors);
+    context_ = shipped_ = shipped_context(errors);
     for (const auto& error : errors) messages_.complain(error);
 }
 
@@ -30,7 +30,7 @@ bool ProjectStore::needs_project() {
     return true;
 }
 
-AnalysisContext ProjectStore::context() const { return {project_, has_baseline_ ? baseline_ : nullptr, history_}; }
+AnalysisContext ProjectStore::analysis_context() const { return {project_, has_baseline_ ? baseline_ : nullptr, history_}; }
 
 void ProjectStore::set_history(std::vector<Journal> history) {
     history_ = std::move(history);
@@ -56,7 +56,7 @@ void ProjectStore::open(OpenWish wish) {
                 return out;
             }
             if (auto cache = ThumbnailCache::open(ThumbnailCache::usual_place())) out.cache = std::move(*cache);
-            out.remembered = remembered_catalog(*out.opened->kinds, out.opened->project, *out.opened->index);
+            out.remembered = remembered_catalog(*out.opened->context, out.opened->project, *out.opened->index);
             return out;
         },
         [this](Answer answer) {
@@ -84,7 +84,7 @@ void ProjectStore::take_over(OpenedProject opened) {
         for (const auto& error : *list) messages_.complain(error);
     project_ = std::move(opened.project);
     history_ = std::move(opened.history);
-    kinds_ = std::move(opened.kinds);
+    context_ = std::move(opened.context);
     index_ = std::move(opened.index);
     baseline_ = std::move(opened.baseline);
     has_baseline_ = baseline_ && baseline_->recorded();
@@ -108,27 +108,27 @@ void ProjectStore::open_last_good() {
         });
 }
 
-void ProjectStore::renew_kinds() {
-    // Workers keep the kinds they were given; a new value takes their place.
-    auto kinds = std::make_shared<Kinds>(*kinds_);
-    kinds->choices = project_.choices;
-    kinds->known_paths = project_.known_paths;
-    kinds_ = std::move(kinds);
+void ProjectStore::renew_context() {
+    // Workers keep the context they were given; a new value takes their place.
+    auto context = std::make_shared<ReadContext>(*context_);
+    context->choices = project_.choices;
+    context->known_paths = project_.known_paths;
+    context_ = std::move(context);
     emit game_changed();
 }
 
 std::vector<std::string> ProjectStore::key_names() const {
     std::vector<std::string> out;
-    for (const auto& key : kinds_->keys->all()) out.push_back(key.name);
+    for (const auto& key : context_->keys->all()) out.push_back(key.name);
     return out;
 }
 
 void ProjectStore::keep_keys(KeyRing ring) {
     if (needs_project()) return;
     auto shared = std::make_shared<const KeyRing>(std::move(ring));
-    auto kinds = std::make_shared<Kinds>(*kinds_);
-    kinds->keys = shared;
-    kinds_ = std::move(kinds);
+    auto context = std::make_shared<ReadContext>(*context_);
+    context->keys = shared;
+    context_ = std::move(context);
     jobs_.quietly(Jobs::By::writer, [this, shared, file = project_.keys()] {
         std::error_code code;
         fs::create_directories(file.parent_path(), code);
@@ -139,7 +139,7 @@ void ProjectStore::keep_keys(KeyRing ring) {
 
 Status ProjectStore::add_key(const std::string& text) {
     SKIVET_TRY(auto key, parse_key(text));
-    auto ring = *kinds_->keys;
+    auto ring = *context_->keys;
     messages_.say(tr("The key \"%1\" is in the key ring").arg(QString::fromStdString(key.name)));
     ring.add(std::move(key));
     keep_keys(std::move(ring));
@@ -147,7 +147,7 @@ Status ProjectStore::add_key(const std::string& text) {
 }
 
 void ProjectStore::remove_key(const std::string& name) {
-    auto ring = *kinds_->keys;
+    auto ring = *context_->keys;
     ring.remove(name);
     keep_keys(std::move(ring));
 }
@@ -156,23 +156,23 @@ void ProjectStore::save_sheet(const std::string& name, const std::string& toml, 
     if (needs_project()) return done(fail(ErrorCode::usage, "no project is open"));
     struct Saved {
         Result<fs::path> file;
-        std::shared_ptr<Kinds> kinds;
+        std::shared_ptr<ReadContext> context;
         std::vector<Error> errors;
     };
     jobs_.run(
         Jobs::By::writer, this, tr("Keeping the sheet"),
-        [shipped = shipped_, keys = kinds_->keys, project = project_, name, toml] {
+        [shipped = shipped_, keys = context_->keys, project = project_, name, toml] {
             Saved out{keep_sheet(project, name, toml), nullptr, {}};
-            out.kinds = kinds_of(*shipped, project, keys, out.errors);
+            out.context = context_of(*shipped, project, keys, out.errors);
             return out;
         },
         [this, done = std::move(done)](Saved saved) {
             if (saved.file) {
-                saved.kinds->keys = kinds_->keys;
-                kinds_ = std::move(saved.kinds);
+                saved.context->keys = context_->keys;
+                context_ = std::move(saved.context);
                 for (const auto& error : saved.errors) messages_.complain(error);
                 messages_.say(tr("The sheet is kept as %1").arg(QString::fromStdString(saved.file->string())));
-                renew_kinds();
+                renew_context();
             }
             done(saved.file);
         });

@@ -33,13 +33,13 @@ public:
         save();
     }
     /// For workers, which keep it while they run.
-    [[nodiscard]] std::shared_ptr<const Kinds> kinds() const { return kinds_; }
+    [[nodiscard]] std::shared_ptr<const ReadContext> context() const { return context_; }
     [[nodiscard]] const std::shared_ptr<IndexStore>& index() const { return index_; }
     /// Null where the disk has no place for it.
     [[nodiscard]] const std::shared_ptr<ThumbnailCache>& cache() const { return cache_; }
     [[nodiscard]] const std::shared_ptr<Baseline>& baseline() const { return baseline_; }
     /// What an analysis of the catalog depends on; the baseline only once it is recorded.
-    [[nodiscard]] AnalysisContext context() const;
+    [[nodiscard]] AnalysisContext analysis_context() const;
     void baseline_recorded() { has_baseline_ = true; }
     [[nodiscard]] bool has_baseline() const { return has_baseline_; }
 
@@ -48,8 +48,8 @@ public:
     [[nodiscard]] const std::vector<Journal>& history() const { return history_; }
     void set_history(std::vector<Journal> history);
 
-    /// The project's choices and known paths changed: kinds that follow them.
-    void renew_kinds();
+    /// The project's choices and known paths changed: a context that follows them.
+    void renew_context();
     /// Names only; values stay inside.
     [[nodiscard]] std::vector<std::string> key_names() const;
     /// "NAME=HEX", "NAME=text:WORDS" or "NAME=@FILE". An error is returned and nothing is kept.
@@ -83,8 +83,8 @@ private:
 
     Jobs& jobs_;
     Messages& messages_;
-    std::shared_ptr<const Kinds> shipped_;  ///< without the project's own sheets
-    std::shared_ptr<const Kinds> kinds_;
+    std::shared_ptr<const ReadContext> shipped_;  ///< without the project's own sheets
+    std::shared_ptr<const ReadContext> context_;
     OpenWish wish_;  ///< the last one
     Project project_;
     std::optional<FileLock> lock_;

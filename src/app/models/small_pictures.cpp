@@ -15,12 +15,12 @@ struct Made {
     bool later = false;  ///< its source is not open yet
 };
 
-Made make(const Kinds& kinds, const CatalogSnapshot& snapshot, ThumbnailCache* cache, std::size_t item) {
+Made make(const ReadContext& context, const CatalogSnapshot& snapshot, ThumbnailCache* cache, std::size_t item) {
     const auto& entry = snapshot.catalog.items[item];
     if (cache && !entry.content.empty())
         if (const auto kept = cache->find(entry.content)) return {to_qimage(*kept)};
     if (!snapshot.sources[entry.source].container) return {{}, true};
-    const auto texture = skivet::open_texture(kinds, snapshot.sources[entry.source], entry);
+    const auto texture = skivet::open_texture(context, snapshot.sources[entry.source], entry);
     if (!texture) return {};
     const auto small = skivet::thumbnail(*texture, thumbnail_side);
     if (!small) return {};
@@ -68,8 +68,8 @@ void SmallPictures::load() {
         ++running_;
         store_.jobs().run(
             Jobs::By::pictures, this, {},
-            [kinds = store_.kinds(), snapshot = snapshot_, cache = store_.cache(), item = item] {
-                return make(*kinds, *snapshot, cache.get(), item);
+            [context = store_.context(), snapshot = snapshot_, cache = store_.cache(), item = item] {
+                return make(*context, *snapshot, cache.get(), item);
             },
             [this, item = item, name = name, generation = generation_](const Made& made) {
                 --running_;

@@ -60,12 +60,12 @@ void SourcesModel::set(std::size_t index, const SourceSetting& setting) {
 
 void SourcesModel::choose_kind(const std::string& pattern, const std::string& kind) {
     store_.change([&](Project& p) { skivet::choose_kind(p, pattern, kind); });
-    store_.renew_kinds();
+    store_.renew_context();
 }
 
 void SourcesModel::accept_paths(const std::vector<std::string>& paths) {
     store_.change([&](Project& p) { skivet::accept_paths(p, paths); });
-    store_.renew_kinds();
+    store_.renew_context();
 }
 
 void SourcesModel::compact(std::size_t index) {
@@ -76,10 +76,10 @@ void SourcesModel::compact(std::size_t index) {
     };
     jobs_.run(
         Jobs::By::writer, this, tr("Giving space back"),
-        [kinds = store_.kinds(), source = snapshot_->sources[index], vault = store_.vault()]() mutable {
+        [context = store_.context(), source = snapshot_->sources[index], vault = store_.vault()]() mutable {
             Done out;
             const auto work = [&]() -> Status {
-                SKIVET_TRY(const auto plan, plan_compacting(*kinds, source.path, source.container));
+                SKIVET_TRY(const auto plan, plan_compacting(*context, source.path, source.container));
                 if (plan.plan.empty()) return {};
                 SKIVET_TRY(const auto done, vault.deliver(plan.plan, plan.note, now(), plan.check));
                 (void)done;
@@ -110,9 +110,9 @@ void SourcesModel::reload() {
     looking_ = jobs_.shown_progress(tr("Looking through the archives"));
     jobs_.run(
         this, tr("Looking through the archives"),
-        [this, self = QPointer<QObject>(this), kinds = store_.kinds(), context = store_.context(), progress = looking_,
+        [this, self = QPointer<QObject>(this), context = store_.context(), analysis = store_.analysis_context(), progress = looking_,
          index = store_.index()] {
-            return look_through(*kinds, context, *index, *progress, [&](std::shared_ptr<const AnalyzedCatalog> so_far) {
+            return read_sources(*context, analysis, *index, *progress, [&](std::shared_ptr<const AnalyzedCatalog> so_far) {
                 jobs_.tell(self, [this, so_far, progress] {
                     // What is shown already may be more: what was remembered stays until the whole is there.
                     if (progress == looking_ && so_far->snapshot->catalog.items.size() > snapshot_->catalog.items.size()) show(so_far);

@@ -16,7 +16,7 @@ public:
     /// True once the sources of the opened project were looked through, or that was stopped.
     [[nodiscard]] bool ready() const { return ready_; }
     [[nodiscard]] SourceSetting setting(std::size_t index) const;
-    [[nodiscard]] std::shared_ptr<const Kinds> kinds() const { return store_.kinds(); }
+    [[nodiscard]] std::shared_ptr<const ReadContext> context() const { return store_.context(); }
     /// What has become of a source since the baseline, as far as it is known.
     [[nodiscard]] Shipped shipped(const std::filesystem::path& source) const;
     [[nodiscard]] bool has_baseline() const { return store_.has_baseline(); }

@@ -10,7 +10,7 @@ namespace skivet::app {
 /// A texture, or a set of them, as a card of the contact sheet.
 class CardDelegate : public QStyledItemDelegate {
 public:
-    CardDelegate(CatalogModel* model, ContactSheet* sheet) : QStyledItemDelegate(sheet), model_(model) {}
+    CardDelegate(CatalogModel* model, ContactSheet* contact_sheet) : QStyledItemDelegate(contact_sheet), model_(model) {}
     /// How alpha is shown: as the texture seems to mean it, over a checker, or not at all.
     enum class Alpha { as_meant, over, ignored } alpha = Alpha::as_meant;
     [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {152, 192}; }

@@ -58,9 +58,9 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), m
     add_action(tr("Close all sets"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_O), tr("One card for each set"),
                [this] { keep_current([this] { cards_->open_all(false); }); });
     add_action(tr("Larger pictures"), QKeySequence(Qt::CTRL | Qt::Key_Plus), tr("Larger pictures"),
-               [this] { sheet_->set_card_width(sheet_->card_width() + 24); });
+               [this] { contact_sheet_->set_card_width(contact_sheet_->card_width() + 24); });
     add_action(tr("Smaller pictures"), QKeySequence(Qt::CTRL | Qt::Key_Minus), tr("Smaller pictures"),
-               [this] { sheet_->set_card_width(sheet_->card_width() - 24); });
+               [this] { contact_sheet_->set_card_width(contact_sheet_->card_width() - 24); });
     for (const auto& row : all_roles()) {
         const auto role = row.role;
         const auto key = Qt::Key(row.key);  // of digits and capital letters Qt's keys are the characters
@@ -129,26 +129,27 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), m
     box->addWidget(hits_row_);
     hits_row_->hide();
     cards_ = new ContactModel(model, this);
-    sheet_ = new ContactSheet;
-    sheet_->setObjectName(QStringLiteral("sheet"));
-    sheet_->setAccessibleName(tr("Contact sheet"));
-    sheet_->setModel(cards_);
-    auto* cards = new CardDelegate(model, sheet_);
-    sheet_->setItemDelegate(cards);
-    sheet_->setStyleSheet(QStringLiteral("QAbstractItemView{background:transparent;border:none;}"));
-    sheet_->viewport()->setAutoFillBackground(false);
-    sheet_->installEventFilter(this);
-    sheet_->setContextMenuPolicy(Qt::CustomContextMenu);
+    contact_sheet_ = new ContactSheet;
+    contact_sheet_->setObjectName(QStringLiteral("sheet"));
+    contact_sheet_->setAccessibleName(tr("Contact sheet"));
+    contact_sheet_->setModel(cards_);
+    auto* cards = new CardDelegate(model, contact_sheet_);
+    contact_sheet_->setItemDelegate(cards);
+    contact_sheet_->setStyleSheet(QStringLiteral("QAbstractItemView{background:transparent;border:none;}"));
+    contact_sheet_->viewport()->setAutoFillBackground(false);
+    contact_sheet_->installEventFilter(this);
+    contact_sheet_->setContextMenuPolicy(Qt::CustomContextMenu);
     add_action(tr("Alpha in the contact sheet"), QKeySequence(Qt::CTRL | Qt::Key_T), tr("As meant, over a checker, or color alone"),
                [this, cards] {
                    cards->alpha = static_cast<CardDelegate::Alpha>((int(cards->alpha) + 1) % 3);
                    const QString names[] = {tr("Alpha is shown as each texture seems to mean it."),
                                             tr("All textures are shown over a checker."), tr("Colors are shown alone, whatever alpha is.")};
                    model_->tell(names[int(cards->alpha)]);
-                   sheet_->viewport()->update();
+                   contact_sheet_->viewport()->update();
                });
-    connect(sheet_, &QWidget::customContextMenuRequested, this, &CatalogPage::show_menu);
-    connect(sheet_, &ContactSheet::opened, this, [this](const QModelIndex& index) { keep_current([&] { cards_->toggle(index.row()); }); });
+    connect(contact_sheet_, &QWidget::customContextMenuRequested, this, &CatalogPage::show_menu);
+    connect(contact_sheet_, &ContactSheet::opened, this,
+            [this](const QModelIndex& index) { keep_current([&] { cards_->toggle(index.row()); }); });
     auto* empty = new QWidget;
     auto* empty_box = new QVBoxLayout(empty);
     empty_text_ = make_label({}, "subtitle", true);
@@ -165,7 +166,7 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), m
     empty_box->addWidget(clear, 0, Qt::AlignCenter);
     empty_box->addStretch();
     middle_ = new QStackedWidget;
-    middle_->addWidget(sheet_);
+    middle_->addWidget(contact_sheet_);
     middle_->addWidget(empty);
     box->addWidget(middle_, 1);
 
@@ -190,7 +191,7 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), m
         if (hits_) leave_hits();
         ask();
     });
-    connect(sheet_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) {
+    connect(contact_sheet_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) {
         if (!now.isValid() || quiet_) return;
         const auto item = cards_->item_at(now.row());
         if (item != viewer_->item()) viewer_->show_item(item);
@@ -198,7 +199,7 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), m
     connect(viewer_, &TextureViewer::copies_wanted, this, [this] { model_->take_with_copies(viewer_->item(), viewer_->relations()); });
     connect(viewer_, &TextureViewer::showing, this, [this](std::size_t item) { current_ = address_text(*model_->snapshot(), item); });
     connect(viewer_, &TextureViewer::chosen, this, [this](std::size_t item) {
-        if (const int row = cards_->row_of(item); row >= 0) sheet_->setCurrentIndex(cards_->index(row));
+        if (const int row = cards_->row_of(item); row >= 0) contact_sheet_->setCurrentIndex(cards_->index(row));
         if (item != viewer_->item()) viewer_->show_item(item);
     });
     connect(model, &CatalogModel::catalog_changed, this, [this] {
@@ -208,7 +209,7 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), m
         if (model_->snapshot()->whole && viewer_->item() < model_->snapshot()->catalog.items.size()) viewer_->show_item(viewer_->item());
     });
     connect(model, &CatalogModel::analysis_changed, this, &CatalogPage::ask);
-    connect(model, &CatalogModel::states_changed, sheet_->viewport(), qOverload<>(&QWidget::update));
+    connect(model, &CatalogModel::states_changed, contact_sheet_->viewport(), qOverload<>(&QWidget::update));
     viewer_->clear();
     show_counts();
 }
@@ -269,7 +270,7 @@ void CatalogPage::keep_current(const std::function<void()>& change) {
         return;
     }
     quiet_ = true;
-    sheet_->setCurrentIndex(cards_->index(row));
+    contact_sheet_->setCurrentIndex(cards_->index(row));
     quiet_ = false;
     const auto shown = there ? item : cards_->item_at(row);
     if (shown != viewer_->item()) viewer_->show_item(shown);
@@ -298,14 +299,14 @@ void CatalogPage::show_counts() {
 
 void CatalogPage::step(int by) {
     if (cards_->rowCount() == 0) return;
-    const int row = sheet_->currentIndex().isValid() ? sheet_->currentIndex().row() + by : 0;
-    sheet_->setCurrentIndex(cards_->index((row + cards_->rowCount()) % cards_->rowCount()));
+    const int row = contact_sheet_->currentIndex().isValid() ? contact_sheet_->currentIndex().row() + by : 0;
+    contact_sheet_->setCurrentIndex(cards_->index((row + cards_->rowCount()) % cards_->rowCount()));
 }
 
 std::vector<std::size_t> CatalogPage::chosen(bool whole_sets) const {
     std::vector<std::size_t> items;
-    auto indexes = sheet_->selectionModel()->selectedIndexes();
-    if (indexes.isEmpty() && sheet_->currentIndex().isValid()) indexes << sheet_->currentIndex();
+    auto indexes = contact_sheet_->selectionModel()->selectedIndexes();
+    if (indexes.isEmpty() && contact_sheet_->currentIndex().isValid()) indexes << contact_sheet_->currentIndex();
     if (indexes.size() == 1 && !whole_sets && viewer_->item() < model_->snapshot()->catalog.items.size())
         return {viewer_->item()};  // what one sees large
     for (const auto& index : indexes) {
@@ -320,7 +321,7 @@ void CatalogPage::take(ExportAs as, bool whole_sets) { model_->take(chosen(whole
 
 void CatalogPage::export_chosen() {
     std::vector<std::size_t> some;
-    for (const auto& index : sheet_->selectionModel()->selectedIndexes())
+    for (const auto& index : contact_sheet_->selectionModel()->selectedIndexes())
         for (const auto item : cards_->items_at(index.row())) some.push_back(item);
     std::vector<std::size_t> all;
     for (int row = 0; row < cards_->rowCount(); ++row) {
@@ -339,7 +340,7 @@ void CatalogPage::show_menu(const QPoint& at) {
         else if (action->text().startsWith(tr("Role of all named so: "))) habit->addAction(action);
         else menu.addAction(action);
     }
-    menu.exec(sheet_->viewport()->mapToGlobal(at));
+    menu.exec(contact_sheet_->viewport()->mapToGlobal(at));
 }
 
 }  // namespace skivet::app

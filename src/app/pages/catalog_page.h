@@ -18,7 +18,7 @@ public:
     explicit CatalogPage(CatalogModel* model, QWidget* parent = nullptr);
     void entered() override;
     [[nodiscard]] QLineEdit* search() const { return search_; }
-    [[nodiscard]] ContactSheet* sheet() const { return sheet_; }
+    [[nodiscard]] ContactSheet* contact_sheet() const { return contact_sheet_; }
     [[nodiscard]] ContactModel* model() const { return cards_; }
     [[nodiscard]] FacetModel* facets() const { return facets_; }
     [[nodiscard]] QListView* facet_list() const { return facet_list_; }
@@ -55,7 +55,7 @@ private:
     QListView* facet_list_;
     QLineEdit* search_;
     QLabel* count_;
-    ContactSheet* sheet_;
+    ContactSheet* contact_sheet_;
     QStackedWidget* middle_;
     QLabel* empty_text_;
     QWidget* hits_row_;
@@ -63,7 +63,7 @@ private:
     TextureViewer* viewer_;
     QString current_;       ///< address of the texture that is shown, to find it again in another snapshot
     CatalogAnswer answer_;  ///< the newest
-    bool quiet_ = false;    ///< the sheet's current card moves, but what is large stays
+    bool quiet_ = false;    ///< the contact sheet's current card moves, but what is large stays
     bool hits_ = false;     ///< what is shown was found by a picture
     CancelToken asking_;
     quint64 question_ = 0;

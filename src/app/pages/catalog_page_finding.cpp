@@ -103,8 +103,8 @@ void CatalogPage::show_hits(Result<std::vector<PictureHit>> hits, const QImage& 
     hits_row_->show();
     cards_->show_hits(*hits);
     show_counts();
-    if (cards_->rowCount() > 0) sheet_->setCurrentIndex(cards_->index(0));
-    sheet_->setFocus();
+    if (cards_->rowCount() > 0) contact_sheet_->setCurrentIndex(cards_->index(0));
+    contact_sheet_->setFocus();
 }
 
 void CatalogPage::leave_hits() {
@@ -131,7 +131,7 @@ bool CatalogPage::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() != QEvent::KeyPress) return Page::eventFilter(watched, event);
     auto* key = static_cast<QKeyEvent*>(event);
     if (watched == search_ && (key->key() == Qt::Key_Down || key->key() == Qt::Key_Up)) {
-        sheet_->setFocus();
+        contact_sheet_->setFocus();
         return true;
     }
     if (watched == search_ && key->matches(QKeySequence::Paste) && QApplication::clipboard()->mimeData()->hasImage()) {
@@ -147,8 +147,8 @@ bool CatalogPage::eventFilter(QObject* watched, QEvent* event) {
         return true;
     }
     if (watched == facet_list_) return Page::eventFilter(watched, event);
-    // Typing anywhere in the sheet searches; a space opens a set.
-    if (watched == sheet_ && !key->text().isEmpty() && key->text()[0].isPrint() && key->key() != Qt::Key_Space &&
+    // Typing anywhere in the contact sheet searches; a space opens a set.
+    if (watched == contact_sheet_ && !key->text().isEmpty() && key->text()[0].isPrint() && key->key() != Qt::Key_Space &&
         !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
         search_->setFocus();
         search_->insert(key->text());

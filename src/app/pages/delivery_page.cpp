@@ -51,17 +51,17 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, QWidget* parent) : Page(parent)
     const struct {
         QString text, tip;
         Qt::Key key;
-    } routes[] = {
+    } destinations[] = {
         {tr("Into the archives"), tr("The entries themselves are replaced"), Qt::Key_I},
         {tr("Beside the game"), tr("Loose files in the game's override folder; its archives stay as they are"), Qt::Key_O},
         {tr("As patch archives"), tr("A new archive with the changed entries alone, for games in which later archives win"), Qt::Key_P}};
     for (int i = 0; i < 3; ++i) {
-        routes_[i] = add_action(routes[i].text, routes[i].key, routes[i].tip, [this, i] {
-            model_->set_route(static_cast<DeliveryRoute>(i));
+        destinations_[i] = add_action(destinations[i].text, destinations[i].key, destinations[i].tip, [this, i] {
+            model_->set_destination(static_cast<Destination>(i));
             show_plan();
         });
-        routes_[i]->setCheckable(true);
-        ways->addWidget(new Button(routes_[i], Button::Look::toggle));
+        destinations_[i]->setCheckable(true);
+        ways->addWidget(new Button(destinations_[i], Button::Look::toggle));
     }
     ways->addStretch();
     left_box->addLayout(ways);
@@ -72,7 +72,7 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, QWidget* parent) : Page(parent)
     changed_box->addWidget(changed_text_, 1);
     auto* look = add_action(tr("Look again"), Qt::Key_L, tr("Open the game's archives anew and plan for what they are now"), [this] {
         changed_->hide();
-        model_->look_again();
+        model_->refresh();
     });
     changed_box->addWidget(new Button(look, Button::Look::plain));
     changed_->hide();
@@ -136,7 +136,7 @@ void DeliveryPage::entered() {
 }
 
 void DeliveryPage::show_plan() {
-    for (int i = 0; i < 3; ++i) routes_[i]->setChecked(int(model_->route()) == i);
+    for (int i = 0; i < 3; ++i) destinations_[i]->setChecked(int(model_->destination()) == i);
     clear_column(cards_);
     const auto plan = model_->plan();
     std::uint64_t kept = 0;

@@ -22,7 +22,7 @@ private:
     QVBoxLayout *cards_, *history_;
     QLabel *state_, *vault_, *free_, *lock_, *changed_text_;
     QFrame* changed_;
-    QAction* routes_[3];
+    QAction* destinations_[3];
     QAction *deliver_, *undo_all_;
 };
 

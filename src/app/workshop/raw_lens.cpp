@@ -269,7 +269,7 @@ void RawLens::look() {
         [data = data_, lens = lens_] {
             Seen out;
             const auto bytes = data.bytes();
-            const auto image = bytes ? look_through(lens, *bytes) : Result<Image>(tl::unexpected(bytes.error()));
+            const auto image = bytes ? picture_through(lens, *bytes) : Result<Image>(tl::unexpected(bytes.error()));
             if (image) out.image = to_qimage(*image, Channels::color);
             else out.message = QString::fromStdString(image.error().message());
             return out;
@@ -372,7 +372,7 @@ void show_raw_lens(QWidget* parent, SourcesModel* sources, std::size_t source, s
     };
     sources->compute(
         sources, QObject::tr("Opening bytes"),
-        [snapshot, source, entry, limits = sources->kinds()->limits] {
+        [snapshot, source, entry, limits = sources->context()->limits] {
             Opened out;
             const auto& s = snapshot->sources[source];
             if (entry && s.container) {

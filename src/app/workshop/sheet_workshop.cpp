@@ -256,7 +256,7 @@ void SheetWorkshop::try_now() {
     };
     sources_->compute(
         this, tr("Trying the sheet"),
-        [kinds = sources_->kinds(), archive = archive_, folder = sources_->store().project().sheets().string(), text] {
+        [context = sources_->context(), archive = archive_, folder = sources_->store().project().sheets().string(), text] {
             Tried out;
             auto sheet = parse_sheet(text, "sheet");
             if (!sheet) {
@@ -265,7 +265,7 @@ void SheetWorkshop::try_now() {
             }
             sheet->folder = folder;
             out.kind = sheet->kind;
-            auto trial = try_sheet(*kinds, std::make_shared<const Sheet>(std::move(*sheet)), archive, shown_records, read_bytes);
+            auto trial = try_sheet(*context, std::make_shared<const Sheet>(std::move(*sheet)), archive, shown_records, read_bytes);
             if (trial) out.trial = std::make_shared<const Trial>(std::move(*trial));
             else out.mistake = std::move(trial).error();
             return out;
@@ -309,10 +309,10 @@ void SheetWorkshop::draft() {
     say(tr("Looking for the entry table…"), false);
     sources_->compute(
         this, tr("Drafting a sheet"),
-        [kinds = sources_->kinds(), archive = archive_, cancel = cancel_] {
+        [context = sources_->context(), archive = archive_, cancel = cancel_] {
             Progress progress;
             progress.cancel = cancel;  // closing the window ends the search
-            return draft_sheet(*kinds, archive, progress);
+            return draft_sheet(*context, archive, progress);
         },
         [this, guard = QPointer<SheetWorkshop>(this)](Result<SheetDraft> draft) {
             if (!guard) return;
@@ -330,14 +330,14 @@ void SheetWorkshop::prove() {
     prove_->setEnabled(false);
     sources_->compute(
         this, tr("Proving a sheet"),
-        [kinds = *sources_->kinds(), archive = archive_, cancel = cancel_,
+        [context = *sources_->context(), archive = archive_, cancel = cancel_,
          text = text_->toPlainText().toStdString()]() mutable -> Result<std::size_t> {
             SKIVET_TRY(auto sheet, parse_sheet(text, "sheet"));
-            kinds.choices.insert(kinds.choices.begin(), {archive.path().filename().string(), sheet.name});
-            kinds.containers.insert(kinds.containers.begin(), sheet_kind(std::make_shared<const Sheet>(std::move(sheet))));
+            context.choices.insert(context.choices.begin(), {archive.path().filename().string(), sheet.name});
+            context.containers.insert(context.containers.begin(), sheet_kind(std::make_shared<const Sheet>(std::move(sheet))));
             Progress progress;
             progress.cancel = cancel;
-            return prove_writing(kinds, archive.path(), progress);
+            return prove_writing(context, archive.path(), progress);
         },
         [this, guard = QPointer<SheetWorkshop>(this)](Result<std::size_t> proved) {
             if (!guard) return;

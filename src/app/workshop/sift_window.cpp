@@ -201,7 +201,7 @@ SiftWindow::~SiftWindow() { progress_->cancel.cancel(); }
 void SiftWindow::start() {
     sources_->compute(
         this, tr("Sifting"),
-        [kinds = sources_->kinds(), file = file_, progress = progress_] {
+        [context = sources_->context(), file = file_, progress = progress_] {
             Found out;
             const auto view = FileView::open(file);
             const auto bytes = view ? view->bytes() : Result<ByteSpan>(tl::unexpected(view.error()));
@@ -209,7 +209,7 @@ void SiftWindow::start() {
                 out.error = bytes.error();
                 return out;
             }
-            auto hits = sift(*kinds, *bytes, *progress);
+            auto hits = sift(*context, *bytes, *progress);
             if (!hits) {
                 out.error = hits.error();
                 return out;
@@ -254,10 +254,10 @@ void SiftWindow::want_picture(int row) {
     ++pending_;
     sources_->compute(
         this, tr("Reading pictures"),
-        [container = container_, kinds = sources_->kinds(), row]() -> QImage {
-            auto bytes = container->read(std::size_t(row), kinds->limits);
+        [container = container_, context = sources_->context(), row]() -> QImage {
+            auto bytes = container->read(std::size_t(row), context->limits);
             if (!bytes) return {};
-            const auto texture = TextureFile::open(kinds->textures, std::move(*bytes), "", kinds->limits);
+            const auto texture = TextureFile::open(context->textures, std::move(*bytes), "", context->limits);
             const auto image = texture ? skivet::thumbnail(*texture, 92) : Result<Image>(tl::unexpected(texture.error()));
             return image ? to_qimage(*image, Channels::color) : QImage();
         },
@@ -288,10 +288,10 @@ void SiftWindow::show_hit(int row) {
     ++pending_;
     sources_->compute(
         this, tr("Reading pictures"),
-        [container = container_, kinds = sources_->kinds(), row] {
+        [container = container_, context = sources_->context(), row] {
             std::pair<QImage, QString> out;
-            auto bytes = container->read(std::size_t(row), kinds->limits);
-            const auto texture = bytes ? TextureFile::open(kinds->textures, std::move(*bytes), "", kinds->limits)
+            auto bytes = container->read(std::size_t(row), context->limits);
+            const auto texture = bytes ? TextureFile::open(context->textures, std::move(*bytes), "", context->limits)
                                        : Result<TextureFile>(tl::unexpected(bytes.error()));
             const auto image = texture ? skivet::thumbnail(*texture, 1024) : Result<Image>(tl::unexpected(texture.error()));
             if (image) out.first = to_qimage(*image, Channels::color);
@@ -345,7 +345,9 @@ void show_names(QWidget* parent, SourcesModel* sources) {
     });
     sources->compute(
         sources, QObject::tr("Looking for names"),
-        [snapshot = sources->snapshot(), kinds = sources->kinds(), progress] { return find_names(*kinds, snapshot->sources, *progress); },
+        [snapshot = sources->snapshot(), context = sources->context(), progress] {
+            return find_names(*context, snapshot->sources, *progress);
+        },
         [told, list, take, guard = QPointer<QDialog>(dialog)](Result<std::vector<NameCandidate>> found) {
             if (!guard) return;
             if (!found) return told->setText(text_of(found.error().message()));

@@ -11,11 +11,11 @@ namespace skivet {
 
 /// A new archive of the source's kind with only these entries, for games in which later archives win. Error `unsupported` for kinds that
 /// cannot be made, and for entries inside archives inside.
-[[nodiscard]] Result<WritePlan> plan_patch_archive(const Kinds& kinds, const Container& source, const std::filesystem::path& file,
+[[nodiscard]] Result<WritePlan> plan_patch_archive(const ReadContext& context, const Container& source, const std::filesystem::path& file,
                                                    std::span<const AddressedBytes> pieces);
 
 /// The content an entry had before all deliveries, as a plan to put it back into the source as it is now. An empty plan when it has it.
-[[nodiscard]] Result<WritePlan> plan_restore_entry(const Vault& vault, const Kinds& kinds, const std::filesystem::path& source,
+[[nodiscard]] Result<WritePlan> plan_restore_entry(const Vault& vault, const ReadContext& context, const std::filesystem::path& source,
                                                    const std::vector<std::string>& inner);
 
 /// What a plan does to other names of the files it rebuilds, a sentence each: a rebuilt file is a new one, and hard links keep the old.

@@ -1,4 +1,4 @@
-#include "delivery/routes.h"
+#include "delivery/beside.h"
 
 #include <fmt/format.h>
 #include <sys/stat.h>
@@ -50,7 +50,7 @@ Result<WritePlan> plan_override(const fs::path& folder, std::span<const Addresse
     return out;
 }
 
-Result<WritePlan> plan_patch_archive(const Kinds& kinds, const Container& source, const fs::path& file,
+Result<WritePlan> plan_patch_archive(const ReadContext& context, const Container& source, const fs::path& file,
                                      std::span<const AddressedBytes> pieces) {
     std::error_code code;
     if (fs::exists(file, code))
@@ -64,11 +64,11 @@ Result<WritePlan> plan_patch_archive(const Kinds& kinds, const Container& source
         if (!entry) return fail(ErrorCode::missing, fmt::format("there is no entry \"{}\"", piece.inner.front()));
         entries.push_back({*entry, piece.bytes});
     }
-    SKIVET_TRY(auto bytes, source.patch_archive(entries, kinds.limits));
+    SKIVET_TRY(auto bytes, source.patch_archive(entries, context.limits));
     return create(file, std::move(bytes));
 }
 
-Result<WritePlan> plan_restore_entry(const Vault& vault, const Kinds& kinds, const fs::path& source,
+Result<WritePlan> plan_restore_entry(const Vault& vault, const ReadContext& context, const fs::path& source,
                                      const std::vector<std::string>& inner) {
     std::error_code code;
     const bool folder = fs::is_directory(source, code);
@@ -82,19 +82,19 @@ Result<WritePlan> plan_restore_entry(const Vault& vault, const Kinds& kinds, con
                                 fmt::format("{} keeps its data in {} as well, so one entry alone cannot be put back",
                                             file.filename().string(), f.file.filename().string()),
                                 "Restore the archive or undo the delivery");
-    SKIVET_TRY(const auto view, vault.original(file, kinds.limits.inflated_bytes));
+    SKIVET_TRY(const auto view, vault.original(file, context.limits.inflated_bytes));
     Bytes content;
     if (folder && inner.size() == 1) {
         SKIVET_TRY(const auto bytes, view.bytes());
         content.assign(bytes.begin(), bytes.end());
     } else {
-        SKIVET_TRY(const auto before, open_container(kinds, view));
-        SKIVET_TRY(content, read_entry(kinds, *before, folder ? std::vector<std::string>(inner.begin() + 1, inner.end()) : inner));
+        SKIVET_TRY(const auto before, open_container(context, view));
+        SKIVET_TRY(content, read_entry(context, *before, folder ? std::vector<std::string>(inner.begin() + 1, inner.end()) : inner));
     }
-    SKIVET_TRY(const auto now, open_source(kinds, source));
+    SKIVET_TRY(const auto now, open_source(context, source));
     std::vector<AddressedBytes> items;
     items.push_back({inner, std::move(content)});
-    return plan_replacements(kinds, *now, std::move(items));
+    return plan_replacements(context, *now, std::move(items));
 }
 
 std::vector<std::string> broken_links(const WritePlan& plan) {
