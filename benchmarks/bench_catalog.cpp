@@ -3,9 +3,11 @@
 #include <benchmark/benchmark.h>
 
 #include <cstdlib>
+#include <fstream>
 #include <nlohmann/json.hpp>
 #include <random>
 
+#include "catalog/game_survey.h"
 #include "catalog/indexing.h"
 #include "catalog/item_records.h"
 #include "catalog/query.h"
@@ -191,8 +193,9 @@ void records_and_cbor(benchmark::State& state) {
         records = pack_items(items);
         auto list = nlohmann::json::array();
         for (const auto& i : items)
-            list.push_back({i.inner, static_cast<int>(i.kind), i.file_kind, info(i.desc.format).name, i.desc.width, i.desc.height, i.desc.depth, i.desc.mips,
-                            i.desc.layers, i.desc.faces, static_cast<int>(i.desc.color), i.size, i.stored, i.method, i.check});
+            list.push_back({i.inner, static_cast<int>(i.kind), i.file_kind, info(i.desc.format).name, i.desc.width, i.desc.height,
+                            i.desc.depth, i.desc.mips, i.desc.layers, i.desc.faces, static_cast<int>(i.desc.color), i.size, i.stored,
+                            i.method, i.check});
         values = nlohmann::json::to_cbor(list);
         own = timed([&] { benchmark::DoNotOptimize(unpack_items(records)); });
         cbor = timed([&] {
@@ -211,5 +214,43 @@ void records_and_cbor(benchmark::State& state) {
     state.counters["cbor_size_over_own"] = static_cast<double>(values.size()) / static_cast<double>(records.size());
 }
 BENCHMARK(records_and_cbor)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(3);
+
+/// An installation of 100,000 files: what of it could be a source. Beside it, the same walk with nothing read.
+void survey_an_installation(benchmark::State& state) {
+    const Place place;
+    std::mt19937 random(1);
+    for (unsigned folder = 0; folder < 1000; ++folder) {
+        const auto here =
+            place.folder / ("data" + std::to_string(folder % 7)) / ("part" + std::to_string(folder % 31)) / std::to_string(folder);
+        std::filesystem::create_directories(here);
+        for (unsigned file = 0; file < 100; ++file) {
+            const char* endings[] = {".png", ".txt", ".ogg", ".bin"};
+            const std::string_view heads[] = {"\x89PNG\r\n\x1a\n", "words and more words\n", "OggS", "\x01\x02\x03\xFE"};
+            const auto of = random() % 4;
+            std::string text(heads[of]);
+            text.resize(500 + random() % 8000, of == 1 ? ' ' : '\xA5');
+            std::ofstream(here / (std::to_string(file) + endings[of])) << text;
+        }
+    }
+    ReadContext context;
+    (void)add_sheets_in(context, SKIVET_SHEETS);
+    double walk = 0, whole = 0, files = 0;
+    for (auto _ : state) {
+        const auto start = std::chrono::steady_clock::now();
+        std::uint64_t names = 0;
+        for (const auto& item : std::filesystem::recursive_directory_iterator(place.folder))
+            names += item.path().filename().string().size();
+        benchmark::DoNotOptimize(names);
+        const auto walked = std::chrono::steady_clock::now();
+        Progress progress;
+        files = static_cast<double>(survey_game(context, place.folder, progress)->files);
+        whole = std::chrono::duration<double>(std::chrono::steady_clock::now() - walked).count();
+        walk = std::chrono::duration<double>(walked - start).count();
+    }
+    state.counters["files"] = files;
+    state.counters["survey_s"] = whole;
+    state.counters["over_walk"] = whole / walk;
+}
+BENCHMARK(survey_an_installation)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(3);
 
 }  // namespace

@@ -4,6 +4,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QFileDialog>
 #include <QFormLayout>
 #include <QKeyEvent>
 #include <QLineEdit>
@@ -13,6 +14,7 @@
 
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
+#include "workflow/places.h"
 
 namespace skivet::app {
 namespace {
@@ -97,7 +99,7 @@ void show_settings(QWidget* parent, ProjectStore* store) {
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setWindowTitle(QObject::tr("Settings"));
-    dialog->resize(560, 200);
+    dialog->resize(560, 260);
     auto* box = new QVBoxLayout(dialog);
     auto* form = new QFormLayout;
     auto* editor = new QLineEdit(joined(store->project().editor));
@@ -106,7 +108,21 @@ void show_settings(QWidget* parent, ProjectStore* store) {
     play->setPlaceholderText(QObject::tr("program and arguments"));
     form->addRow(QObject::tr("Open pieces with"), editor);
     form->addRow(QObject::tr("Start the game with"), play);
+    auto* loose = new QLineEdit(to_text(store->project().override_folder));
+    loose->setObjectName(QStringLiteral("override_folder"));
+    loose->setPlaceholderText(to_text(proposed_override(store->project())));
+    auto* patch = new QLineEdit(to_text(store->project().patch_name));
+    patch->setObjectName(QStringLiteral("patch_name"));
+    const auto& sources = store->project().sources;
+    patch->setPlaceholderText(
+        to_text(proposed_patch_name(store->project(), sources.empty() ? std::filesystem::path("x") : sources.front())));
+    patch->setToolTip(QObject::tr("{name} is the archive's name, {n} a number"));
+    form->addRow(QObject::tr("Loose files go to"), loose);
+    form->addRow(QObject::tr("Patch archives are named"), patch);
     box->addLayout(form);
+    auto* wrong = make_label({}, "warning", true);
+    wrong->hide();
+    box->addWidget(wrong);
     box->addStretch();
     auto* row = new QHBoxLayout;
     row->addStretch();
@@ -114,7 +130,13 @@ void show_settings(QWidget* parent, ProjectStore* store) {
     row->addWidget(keep);
     box->addLayout(row);
     QObject::connect(keep, &QPushButton::clicked, dialog, [=] {
+        if (const auto fine = check_places(loose->text().toStdString(), patch->text().toStdString()); !fine) {
+            wrong->setText(to_text(fine.error().message()));
+            wrong->show();
+            return;
+        }
         store->set_commands(split(editor->text()), split(play->text()));
+        store->set_places(loose->text().toStdString(), patch->text().toStdString());
         dialog->accept();
     });
     dialog->open();
@@ -265,6 +287,15 @@ void show_log(QWidget* parent, Messages* messages) {
     for (const auto& line : messages->log()) text->appendPlainText(line);
     QObject::connect(messages, &Messages::logged, text, &QPlainTextEdit::appendPlainText);
     box->addWidget(text);
+    dialog->open();
+}
+
+void choose_folder(QWidget* parent, const QString& title, const std::function<void(const std::filesystem::path&)>& chosen) {
+    auto* dialog = new QFileDialog(parent, title);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setFileMode(QFileDialog::Directory);
+    dialog->setOption(QFileDialog::DontUseNativeDialog);
+    QObject::connect(dialog, &QFileDialog::fileSelected, dialog, [chosen](const QString& folder) { chosen(folder.toStdString()); });
     dialog->open();
 }
 

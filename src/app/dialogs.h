@@ -1,4 +1,6 @@
 #pragma once
+#include <filesystem>
+#include <functional>
 #include <QAction>
 #include <QDialog>
 
@@ -16,6 +18,8 @@ void show_settings(QWidget* parent, ProjectStore* store);
 void show_keys(QWidget* parent, ProjectStore* store);
 /// What a source is taken for, with the reasons; another kind can be chosen for it or for all files named alike.
 void show_kinds(QWidget* parent, SourcesModel* model, std::size_t source);
+/// Asks for a folder; `chosen` gets it.
+void choose_folder(QWidget* parent, const QString& title, const std::function<void(const std::filesystem::path&)>& chosen);
 void show_log(QWidget* parent, Messages* messages);
 
 }  // namespace skivet::app

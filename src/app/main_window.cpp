@@ -14,6 +14,7 @@
 #include "app/pages/fitting_page.h"
 #include "app/pages/page_list.h"
 #include "app/theme/theme.h"
+#include "app/workshop/found_window.h"
 
 namespace skivet::app {
 namespace {
@@ -231,10 +232,14 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
 }
 
 void MainWindow::dropEvent(QDropEvent* event) {
-    for (const auto& url : event->mimeData()->urls())
-        if (url.isLocalFile()) models_.sources.add(url.toLocalFile().toStdString());
     event->acceptProposedAction();
     go_to(PageId::sources);
+    const auto urls = event->mimeData()->urls();
+    // A folder, before there is any source, is where the game is installed.
+    if (models_.store.project().sources.empty() && urls.size() == 1 && QFileInfo(urls.front().toLocalFile()).isDir())
+        return show_found(this, models_.sources.found(), urls.front().toLocalFile().toStdString());
+    for (const auto& url : urls)
+        if (url.isLocalFile()) models_.sources.add(url.toLocalFile().toStdString());
 }
 
 void MainWindow::open_finder() {

@@ -179,15 +179,30 @@ std::string_view name_of(EntryKind kind) {
 
 std::string CatalogItem::name() const { return std::filesystem::path(path()).stem().string(); }
 
+std::vector<std::filesystem::path> below(const std::filesystem::path& folder, std::span<const std::filesystem::path> all) {
+    const auto front = (folder / "").string();
+    std::vector<std::filesystem::path> out;
+    for (const auto& path : all) {
+        if (!path.string().starts_with(front) || path.string().size() == front.size()) continue;
+        out.push_back(path);
+        if (const auto parts = parts_of(path); parts && parts->size() > 1) out.insert(out.end(), parts->begin(), parts->end());
+    }
+    std::sort(out.begin(), out.end());
+    out.erase(std::unique(out.begin(), out.end()), out.end());
+    return out;
+}
+
+Source open_one_of(const ReadContext& context, const std::filesystem::path& path, std::span<const std::filesystem::path> all) {
+    Source source{path, nullptr, std::nullopt, below(path, all)};
+    auto opened = open_source(context, path, source.apart);
+    if (opened) source.container = std::move(*opened);
+    else source.error = std::move(opened).error();
+    return source;
+}
+
 std::vector<Source> open_sources(const ReadContext& context, std::span<const std::filesystem::path> paths) {
     std::vector<Source> out;
-    for (const auto& path : paths) {
-        Source source{path, nullptr, std::nullopt};
-        auto opened = open_source(context, path);
-        if (opened) source.container = std::move(*opened);
-        else source.error = std::move(opened).error();
-        out.push_back(std::move(source));
-    }
+    for (const auto& path : paths) out.push_back(open_one_of(context, path, paths));
     return out;
 }
 
@@ -258,49 +273,6 @@ Result<TextureFile> open_texture(const ReadContext& context, const Source& sourc
     auto texture = open_spread(context.textures, std::move(bytes), item.path(), read, context.limits);
     if (!texture) return fail(std::move(texture).error().within(item.path()));
     return texture;
-}
-
-Result<std::vector<std::filesystem::path>> find_sources(const ReadContext& context, const std::filesystem::path& folder) {
-    std::vector<std::filesystem::path> out;
-    std::error_code code;
-    const auto order = folder / "load_order.txt";
-    if (std::filesystem::exists(order, code)) {
-        SKIVET_TRY(const auto bytes, read_file(order, 1u << 20));
-        const auto text = as_text(bytes);
-        for (std::size_t at = 0; at < text.size();) {
-            const auto end = std::min(text.find('\n', at), text.size());
-            auto line = text.substr(at, end - at);
-            while (!line.empty() && (line.back() == '\r' || line.back() == ' ')) line.pop_back();
-            const auto name = safe_relative_path(line);
-            // A file that a dump has cut goes by its first part.
-            for (const char* part : {"", ".00", ".000", ".001", ".part0", ".part1"})
-                if (!name.empty() && line.front() != '#' && std::filesystem::exists(folder / (std::string(name) + part), code)) {
-                    out.push_back(folder / (std::string(name) + part));
-                    break;
-                }
-            at = end + 1;
-        }
-        return out;
-    }
-    for (const auto& item : std::filesystem::directory_iterator(folder, code)) {
-        if (item.is_directory(code)) continue;
-        if (!item.is_regular_file(code)) continue;
-        // Of an archive cut into parts the first stands for all. What looks like an archive is one, even if it wants a key or is damaged:
-        // opening it will say so. Nothing is unpacked to find out.
-        const auto parts = parts_of(item.path());
-        if (parts && parts->front() != item.path()) continue;
-        if (parts && parts->size() > 1) {  // what it is shows only when they are joined
-            out.push_back(item.path());
-            continue;
-        }
-        const auto view = FileView::open(item.path());
-        const auto data = view ? view->bytes() : Result<ByteSpan>(ByteSpan());
-        if (data && !candidates(context, *data, data->size(), item.path().string()).empty()) out.push_back(item.path());
-    }
-    if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
-    std::sort(out.begin(), out.end());
-    if (std::filesystem::is_directory(folder / "override", code)) out.push_back(folder / "override");
-    return out;
 }
 
 }  // namespace skivet

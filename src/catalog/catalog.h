@@ -11,7 +11,10 @@ struct Source {
     std::filesystem::path path;
     std::shared_ptr<const Container> container;  ///< null when it could not be opened
     std::optional<Error> error;                  ///< why
+    std::vector<std::filesystem::path> apart;    ///< what lies below it and is a source of its own
 };
+/// Of `all` what lies below `folder`, with its other parts where it is a file cut into parts; sorted.
+[[nodiscard]] std::vector<std::filesystem::path> below(const std::filesystem::path& folder, std::span<const std::filesystem::path> all);
 
 enum class EntryKind { texture, image, container, mesh, other };
 [[nodiscard]] std::string_view name_of(EntryKind kind);
@@ -43,7 +46,10 @@ struct Catalog {
     std::vector<Error> problems;  ///< entries that could not be looked at; the rest is there
 };
 
+/// What lies below a folder and is in the list itself is not in the folder's source.
 [[nodiscard]] std::vector<Source> open_sources(const ReadContext& context, std::span<const std::filesystem::path> paths);
+/// One of them.
+[[nodiscard]] Source open_one_of(const ReadContext& context, const std::filesystem::path& path, std::span<const std::filesystem::path> all);
 
 struct CatalogOptions {
     bool recurse = true;            ///< into archives inside archives
@@ -66,9 +72,5 @@ void mark_effective(std::vector<CatalogItem>& items);
 [[nodiscard]] Result<TextureFile> open_texture(const ReadContext& context, const Source& source, const CatalogItem& item);
 /// The address as the command line writes it.
 [[nodiscard]] Address address_of(const Source& source, const CatalogItem& item);
-
-/// The sources of a game folder: archives that open and an `override` folder, in load order by name with the override last.
-/// A file named `load_order.txt` in the folder (one name a line, # for comments) states the order instead.
-[[nodiscard]] Result<std::vector<std::filesystem::path>> find_sources(const ReadContext& context, const std::filesystem::path& game_folder);
 
 }  // namespace skivet

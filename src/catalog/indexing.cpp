@@ -13,9 +13,11 @@ namespace fs = std::filesystem;
 
 namespace {
 
-std::string whole_fingerprint(const std::string& print, const fs::path& source) {
-    const auto own = fingerprint_of(source);
-    return own.empty() ? own : print + ' ' + own;
+std::string whole_fingerprint(const std::string& print, const fs::path& source, std::span<const fs::path> apart) {
+    auto own = fingerprint_of(source);
+    if (own.empty()) return own;
+    for (const auto& path : apart) own += '\n' + path.string();
+    return print + ' ' + own;
 }
 
 }  // namespace
@@ -24,7 +26,7 @@ Result<Catalog> build_indexed_catalog(const ReadContext& context, std::span<cons
                                       std::function<void(const Catalog&)> so_far) {
     const auto print = fingerprint_of(context);
     std::map<fs::path, std::string> prints;  // taken before anything is read, so that a change in between is seen next time
-    for (const auto& source : sources) prints[source.path] = whole_fingerprint(print, source.path);
+    for (const auto& source : sources) prints[source.path] = whole_fingerprint(print, source.path, source.apart);
     std::map<fs::path, std::vector<ContentKey>> contents;
     std::vector<Error> problems;
     CatalogOptions options;
@@ -50,19 +52,20 @@ Result<Catalog> build_indexed_catalog(const ReadContext& context, std::span<cons
     return catalog;
 }
 
-RememberedCatalog remember(const ReadContext& context, std::span<const fs::path> paths, const IndexStore& store) {
+RememberedCatalog remember(const ReadContext& context, std::span<const fs::path> paths, const IndexStore& store,
+                           std::span<const fs::path> all) {
     RememberedCatalog out;
     out.whole = !paths.empty();
     const auto print = fingerprint_of(context);
     for (const auto& path : paths) {
-        auto items = store.listing(path, whole_fingerprint(print, path));
+        auto items = store.listing(path, whole_fingerprint(print, path, below(path, all.empty() ? paths : all)));
         if (!items) out.whole = false;
         else
             for (auto& item : *items) {
                 item.source = out.sources.size();
                 out.catalog.items.push_back(std::move(item));
             }
-        out.sources.push_back({path, nullptr, std::nullopt});
+        out.sources.push_back({path, nullptr, std::nullopt, {}});
     }
     mark_effective(out.catalog.items);
     return out;

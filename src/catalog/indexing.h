@@ -17,8 +17,9 @@ struct RememberedCatalog {
     Catalog catalog;
     bool whole = false;  ///< every source was there, unchanged
 };
+/// `all`: sources that are not asked for, but lie below one that is; empty: `sources` themselves.
 [[nodiscard]] RememberedCatalog remember(const ReadContext& context, std::span<const std::filesystem::path> sources,
-                                         const IndexStore& store);
+                                         const IndexStore& store, std::span<const std::filesystem::path> all = {});
 
 /// A texture that was looked at.
 struct LookedAt {

@@ -68,6 +68,8 @@ struct ApplyOptions {
     bool dry_run = false;
 };
 
+/// What a game's folder holds that could be a source, in the order proposed; 1 when there is nothing.
+int survey(Context& context, const std::string& folder);
 int list(Context& context, const ListOptions& options);
 int show(Context& context, const std::string& address);
 int export_entries(Context& context, const ExportOptions& options);

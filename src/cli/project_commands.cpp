@@ -9,6 +9,7 @@
 #include "cli/writing.h"
 #include "workflow/delivery_plan.h"
 #include "workflow/opening.h"
+#include "workflow/places.h"
 #include "workflow/sources.h"
 
 namespace skivet::cli {
@@ -254,7 +255,9 @@ int project_status(Context& c, const ProjectOptions& options) {
         print(c, {{"project", project.folder.string()},
                   {"name", project.name},
                   {"game", project.game.string()},
-                  {"to", std::string(name_of_destination(project.destination))}});
+                  {"to", std::string(name_of_destination(project.destination))},
+                  {"override", override_folder(project).string()},
+                  {"patch_name", project.patch_name}});
     else c.out << fmt::format("{} ({})\n", project.name, project.game.empty() ? "no game's folder" : project.game.string());
     for (const auto& path : project.sources) {
         const auto setting = project.setting(path);
@@ -290,6 +293,18 @@ int project_add(Context& c, const ProjectOptions& options) {
     }
     if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
     return code != 0 && options.sources.size() > 1 ? 1 : code;
+}
+
+int project_set(Context& c, const ProjectOptions& options) {
+    const auto fine = check_places(options.override_folder.value_or(""), options.patch_name.value_or(""));
+    if (!fine) return c.failed(fine.error());
+    auto project = open(c, options.folder);
+    if (!project) return c.failed(project.error());
+    set_destination(project->project(), options.to);
+    if (options.override_folder) project->project().override_folder = *options.override_folder;
+    if (options.patch_name) project->project().patch_name = *options.patch_name;
+    if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
+    return project_status(c, options);
 }
 
 int project_take(Context& c, const ProjectOptions& options) {
@@ -431,6 +446,12 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
     sub->add_option("--game", options.game, "The game's folder: its archives become the sources")->type_name("DIR");
     sub->add_option("SOURCE", options.sources, "Archives and folders");
     add("status", "Sources, and pieces with their states", project_status);
+    sub = add("set", "Say where deliveries go", project_set);
+    with_destination(sub);
+    sub->add_option("--override", options.override_folder, "The folder for loose files, inside the game's; \"\" for the one proposed")
+        ->type_name("DIR");
+    sub->add_option("--patch-name", options.patch_name, "How patch archives are named, with {name} and {n}; \"\" for what is proposed")
+        ->type_name("NAME");
     add("add", "Add archives and folders; later ones win", project_add)->add_option("SOURCE", options.sources)->required();
     sub = add("take", "Write textures out to work on", project_take);
     sub->add_option("ADDRESS", options.sources)->required();

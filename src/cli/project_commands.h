@@ -1,5 +1,5 @@
 #pragma once
-// The trip in a project, the same one the window opens: skivet-cli project new|status|add|take|fit|mend|plan|deliver|undo|history.
+// The trip in a project, the same one the window opens: skivet-cli project new|status|set|add|take|fit|mend|plan|deliver|undo|history.
 #include <functional>
 
 #include "cli/commands.h"
@@ -17,12 +17,14 @@ struct ProjectOptions {
     std::string as = "picture";
     std::string mends;
     std::string to;  ///< where deliveries go: archives, beside or patch; empty: as the project says
+    std::optional<std::string> override_folder, patch_name;
     std::string id;  ///< of a delivery
     bool all = false;
 };
 
 int project_new(Context& context, const ProjectOptions& options);
 int project_status(Context& context, const ProjectOptions& options);
+int project_set(Context& context, const ProjectOptions& options);
 int project_add(Context& context, const ProjectOptions& options);
 int project_take(Context& context, const ProjectOptions& options);
 int project_fit(Context& context, const ProjectOptions& options);

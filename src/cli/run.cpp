@@ -78,6 +78,12 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     common(sub);
     sub->callback([&] { command = [&] { return list(c, list_options); }; });
 
+    std::string surveyed;
+    sub = app.add_subcommand("survey", "Find the archives and loose textures of an installed game, and their order");
+    sub->add_option("FOLDER", surveyed, "The folder the game is installed in")->required();
+    common(sub);
+    sub->callback([&] { command = [&] { return survey(c, surveyed); }; });
+
     FindPictureOptions picture_options;
     sub = app.add_subcommand("find-picture", "Find the textures that look like an image, or like the texture it is a part of");
     sub->add_option("IMAGE", picture_options.image)->required();

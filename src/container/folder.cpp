@@ -9,7 +9,8 @@ namespace skivet {
 
 namespace fs = std::filesystem;
 
-Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder, const ReadLimits& limits) {
+Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder, const ReadLimits& limits,
+                                                         std::span<const fs::path> apart) {
     auto out = std::make_unique<FolderContainer>();
     out->folder_ = folder;
     std::error_code code;
@@ -20,6 +21,10 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
     for (const fs::recursive_directory_iterator end; walk != end; walk.increment(code)) {
         if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
         std::error_code ignored;
+        if (std::find(apart.begin(), apart.end(), walk->path()) != apart.end()) {
+            if (walk->is_directory(ignored)) walk.disable_recursion_pending();
+            continue;
+        }
         if (walk->is_symlink(ignored) || !walk->is_regular_file(ignored)) continue;
         if (out->entries_.size() >= limits.entries)
             return fail(ErrorCode::limit, fmt::format("{} holds more than {} files", folder.string(), grouped(limits.entries)));

@@ -7,7 +7,9 @@ namespace skivet {
 /// (name.00 name.01, name.001, name.part1, name.z01 with name.zip) are one entry with the whole name.
 class FolderContainer final : public Container {
 public:
-    [[nodiscard]] static Result<std::unique_ptr<Container>> open(const std::filesystem::path& folder, const ReadLimits& limits);
+    /// What lies at or below a path of `apart` is left out: a source of its own is not listed twice.
+    [[nodiscard]] static Result<std::unique_ptr<Container>> open(const std::filesystem::path& folder, const ReadLimits& limits,
+                                                                 std::span<const std::filesystem::path> apart = {});
 
     /// One file on disk that is no archive, as the only entry.
     [[nodiscard]] static Result<std::unique_ptr<Container>> open_file(const std::filesystem::path& file);

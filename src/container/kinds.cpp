@@ -91,10 +91,11 @@ Result<std::shared_ptr<const Container>> open_container(const ReadContext& conte
     return fail(named(std::move(*first), path));
 }
 
-Result<std::shared_ptr<const Container>> open_source(const ReadContext& context, const std::filesystem::path& path) {
+Result<std::shared_ptr<const Container>> open_source(const ReadContext& context, const std::filesystem::path& path,
+                                                     std::span<const std::filesystem::path> apart) {
     std::error_code code;
     if (std::filesystem::is_directory(path, code)) {
-        SKIVET_TRY(auto folder, FolderContainer::open(path, context.limits));
+        SKIVET_TRY(auto folder, FolderContainer::open(path, context.limits, apart));
         return std::shared_ptr<const Container>(std::move(folder));
     }
     SKIVET_TRY(const auto parts, parts_of(path));

@@ -66,8 +66,9 @@ struct Candidate {
 
 /// A container by its content. When the most likely kind cannot open it, the next is tried; the error is the first one's.
 [[nodiscard]] Result<std::shared_ptr<const Container>> open_container(const ReadContext& context, FileView file);
-/// A folder or an archive; an archive cut into parts by the name of any of them.
-[[nodiscard]] Result<std::shared_ptr<const Container>> open_source(const ReadContext& context, const std::filesystem::path& path);
+/// A folder or an archive; an archive cut into parts by the name of any of them. Of a folder, what lies at a path of `apart` is left out.
+[[nodiscard]] Result<std::shared_ptr<const Container>> open_source(const ReadContext& context, const std::filesystem::path& path,
+                                                                   std::span<const std::filesystem::path> apart = {});
 
 /// The files of an archive cut into parts that `path` belongs to, in order: name.001 …, name.00 …, name.part1 … and name.z01 … name.zip.
 /// Just `path` when it is whole.

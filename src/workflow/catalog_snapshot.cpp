@@ -99,13 +99,13 @@ std::shared_ptr<const AnalyzedCatalog> remembered_catalog(const ReadContext& con
     std::vector<fs::path> on;
     for (const auto& path : project.sources)
         if (!project.setting(path).off) on.push_back(path);
-    auto remembered = remember(context, on, index);
+    auto remembered = remember(context, on, index, project.sources);
     if (remembered.catalog.items.empty()) return nullptr;
     auto snapshot = std::make_shared<CatalogSnapshot>();
     // Numbers of sources count those that are off, too.
     std::vector<std::size_t> place;
     for (std::size_t i = 0; i < project.sources.size(); ++i) {
-        snapshot->sources.push_back({project.sources[i], nullptr, std::nullopt});
+        snapshot->sources.push_back({project.sources[i], nullptr, std::nullopt, {}});
         if (!project.setting(project.sources[i]).off) place.push_back(i);
     }
     for (auto& item : remembered.catalog.items) item.source = place[item.source];

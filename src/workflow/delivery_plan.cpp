@@ -5,6 +5,7 @@
 #include "base/text.h"
 #include "container/texture_files.h"
 #include "delivery/beside.h"
+#include "workflow/places.h"
 
 namespace skivet {
 
@@ -38,23 +39,13 @@ Result<std::vector<AddressedBytes>> files_of(const ReadContext& context, const D
     return spread_replacements(context, *source, group.contents);
 }
 
-/// A name nobody has.
-fs::path patch_name(const fs::path& folder, const fs::path& archive) {
-    std::error_code code;
-    for (int n = 1;; ++n) {
-        const auto number = n > 1 ? fmt::format("_{}", n) : std::string();
-        auto file = folder / fmt::format("zz_{}_patch{}{}", archive.stem().string(), number, archive.extension().string());
-        if (!fs::exists(file, code)) return file;
-    }
-}
-
-void plan_patches(const ReadContext& context, const fs::path& folder, std::vector<DeliveryGroup>& groups) {
+void plan_patches(const ReadContext& context, const Project& project, std::vector<DeliveryGroup>& groups) {
     for (auto& group : groups) {
         group.beside = true;
         const auto work = [&]() -> Result<WritePlan> {
             SKIVET_TRY(const auto source, open_source(context, group.source));
             SKIVET_TRY(const auto files, spread_replacements(context, *source, group.contents));
-            const auto file = patch_name(folder, group.source);
+            const auto file = patch_archive(project, group.source);
             SKIVET_TRY(auto plan, plan_patch_archive(context, *source, file, files));
             group.source = file;
             return plan;
@@ -125,11 +116,10 @@ DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, s
                                 fitted.fit->kept_blocks(), fitted.fit->needs_mend() ? PieceState::needs_mend : PieceState::fits});
         group.contents.push_back({piece.address.inner, std::move(fitted.fit->file)});
     }
-    const auto beside = project.game.empty() ? project.folder : project.game;
     switch (project.destination) {
         case Destination::into_archives: plan_into_archives(context, out.groups); break;
-        case Destination::beside_the_game: plan_loose(context, beside / "override", out.groups); break;
-        case Destination::patch_archives: plan_patches(context, beside, out.groups); break;
+        case Destination::beside_the_game: plan_loose(context, override_folder(project), out.groups); break;
+        case Destination::patch_archives: plan_patches(context, project, out.groups); break;
     }
     return out;
 }

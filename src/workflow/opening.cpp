@@ -2,6 +2,7 @@
 
 #include "catalog/catalog.h"
 #include "container/sheet_folders.h"
+#include "workflow/installation.h"
 #include "workflow/pieces.h"
 
 namespace skivet {
@@ -55,7 +56,12 @@ Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& 
         project.game = wish.game;
         if (project.sources.empty()) {
             project.name = wish.game.filename().string();
-            if (auto found = find_sources(*out.context, wish.game)) project.sources = std::move(*found);
+            Progress progress;
+            progress.cancel = wish.cancel;
+            if (const auto found = find_in_game(*out.context, wish.game, progress))
+                take_sources(project, *found, in_order(project, *found, ticks(project, *found)));
+            else if (found.error().code == ErrorCode::canceled) return fail(found.error());
+            else out.problems.push_back(found.error());
         }
     }
     if (!wish.play.empty()) project.play = wish.play;

@@ -117,7 +117,10 @@ Result<Project> open_project(const fs::path& folder) {
         out.play = j.value("play", std::vector<std::string>());
         out.editor = j.value("editor", std::vector<std::string>());
         out.destination = static_cast<Destination>(std::clamp(j.value("route", 0), 0, 2));
+        out.override_folder = j.value("override_folder", std::string());
+        out.patch_name = j.value("patch_name", std::string());
         out.known_paths = j.value("known_paths", std::vector<std::string>());
+        out.seen_places = j.value("seen_places", std::vector<std::string>());
         if (j.contains("source_settings"))
             for (const auto& s : j.at("source_settings"))
                 out.source_settings[s.at("source").get<std::string>()] = {s.value("off", false), s.value("group", std::string())};
@@ -166,7 +169,10 @@ Status save_project(const Project& project) {
     j["play"] = project.play;
     j["editor"] = project.editor;
     j["route"] = static_cast<int>(project.destination);
+    j["override_folder"] = project.override_folder;
+    j["patch_name"] = project.patch_name;
     j["known_paths"] = project.known_paths;
+    j["seen_places"] = project.seen_places;
     for (const char* list : {"source_settings", "roles", "habits", "searches"}) j[list] = nlohmann::json::array();
     for (const auto& [source, setting] : project.source_settings)
         if (setting != SourceSetting{})

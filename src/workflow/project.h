@@ -48,7 +48,7 @@ struct Piece {
 /// Where pieces go when they are delivered.
 enum class Destination {
     into_archives,    ///< the entries themselves
-    beside_the_game,  ///< loose files in the folder "override" of the game
+    beside_the_game,  ///< loose files in a folder the game prefers (places.h)
     patch_archives,   ///< a new archive for each source, with the changed entries alone, that the game loads later
 };
 
@@ -87,7 +87,10 @@ struct Project {
     std::vector<std::string> play;    ///< how the game is started: program and arguments; may be empty
     std::vector<KindChoice> choices;  ///< what the user said files are, against recognition
     Destination destination = Destination::into_archives;
+    std::string override_folder;           ///< for loose files, relative to the game; empty: as proposed (places.h)
+    std::string patch_name;                ///< of patch archives; empty: as proposed
     std::vector<std::string> known_paths;  ///< paths that hashed names stand for, accepted by the user
+    std::vector<std::string> seen_places;  ///< what was found in the installation when it was last gone through
     std::vector<std::string> editor;       ///< what opens a piece, its file is appended; empty: the desktop decides
 
     /// Null when it has been put away.

@@ -84,8 +84,8 @@ SourceFacts facts_of(const ReadContext& context, const Source& source) {
 std::vector<Source> open_those_on(const ReadContext& context, const Project& project) {
     std::vector<Source> out;
     for (const auto& path : project.sources) {
-        if (project.setting(path).off) out.push_back({path, nullptr, std::nullopt});
-        else out.push_back(std::move(open_sources(context, std::span(&path, 1)).front()));
+        if (project.setting(path).off) out.push_back({path, nullptr, std::nullopt, {}});
+        else out.push_back(open_one_of(context, path, project.sources));
     }
     return out;
 }

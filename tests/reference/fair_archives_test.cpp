@@ -10,6 +10,7 @@
 #include "container/texture_files.h"
 #include "delivery/vault.h"
 #include "support/run_program.h"
+#include "support/sources.h"
 #include "support/temp_folder.h"
 #include "texture/png.h"
 
@@ -103,7 +104,7 @@ TEST_F(FairArchives, AMissingKeyIsSaidAsSuch) {
 }
 
 TEST_F(FairArchives, NamesOfTheHamperAreFoundInAScene) {
-    const auto paths = *find_sources(context, game);
+    const auto paths = sources_of(context, game);
     const auto sources = open_sources(context, paths);
     Progress progress;
     const auto found = find_names(context, sources, progress);
@@ -194,7 +195,7 @@ TEST_F(FairArchives, ADumpCutIntoPartsIsTheSameGame) {
     // As a game's folder of its own it has the crate among its sources, by its first part.
     for (const bool order : {true, false}) {
         if (!order) std::filesystem::remove(folder / "card/base/load_order.txt");
-        const auto paths = *find_sources(context, folder / "card/base");
+        const auto paths = sources_of(context, folder / "card/base");
         const auto first = std::find_if(paths.begin(), paths.end(), [](const auto& p) { return p.filename() == "rides.crate.00"; });
         ASSERT_NE(first, paths.end()) << (order ? "by the load order" : "by looking");
         const auto crate = open_source(context, *first);

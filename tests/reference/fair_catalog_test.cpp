@@ -10,6 +10,7 @@
 #include "catalog/analysis.h"
 #include "catalog/indexing.h"
 #include "support/run_program.h"
+#include "support/sources.h"
 #include "support/temp_folder.h"
 
 using namespace skivet;
@@ -27,9 +28,9 @@ struct FairCatalog : testing::Test {
     static void SetUpTestSuite() {
         context = {};
         ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
-        const auto paths = find_sources(context, SKIVET_FAIRGROUND);
-        ASSERT_TRUE(paths);
-        sources = open_sources(context, *paths);
+        const auto paths = sources_of(context, SKIVET_FAIRGROUND);
+        ASSERT_FALSE(paths.empty());
+        sources = open_sources(context, paths);
         Progress progress;
         catalog = *build_catalog(context, sources, progress);
         const auto store = *IndexStore::open(":memory:");

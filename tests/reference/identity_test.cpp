@@ -8,6 +8,7 @@
 #include "delivery/vault.h"
 #include "pixel/metrics.h"
 #include "support/run_program.h"
+#include "support/sources.h"
 #include "support/temp_folder.h"
 #include "texture/png.h"
 
@@ -33,7 +34,7 @@ struct Demo : testing::Test {
         auto ring = std::make_shared<KeyRing>();
         ring->add(*parse_key("cashbox=@" + (game / "cashbox key.txt").string()));
         context.keys = ring;
-        sources = open_sources(context, *find_sources(context, game));
+        sources = open_sources(context, sources_of(context, game));
         Progress progress;
         catalog = *build_catalog(context, sources, progress);
     }

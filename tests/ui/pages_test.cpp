@@ -33,7 +33,7 @@ struct Pages : WindowTest {
 
 TEST_F(Pages, EmptyPagesSayWhatToDoNext) {
     open({});
-    EXPECT_TRUE(says("Drop the game's archives"));
+    EXPECT_TRUE(says("Show where the game is installed"));
     window->go_to(PageId::catalog);
     EXPECT_TRUE(says("No textures yet"));
     window->go_to(PageId::bench);

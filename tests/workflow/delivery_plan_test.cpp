@@ -8,6 +8,7 @@
 #include "workflow/catalog_snapshot.h"
 #include "workflow/delivery_plan.h"
 #include "workflow/opening.h"
+#include "workflow/places.h"
 #include "workflow/sources.h"
 
 using namespace skivet;
@@ -176,6 +177,36 @@ TEST_F(Workflow, PatchArchivesTakeNoNameThatIsThere) {
     ASSERT_FALSE(done.error) << done.error->message();
     EXPECT_EQ((*open_source(*o.context, game / "zz_extra_patch.zip"))->entries().size(), 1u);
     EXPECT_EQ(get_file(game / "zz_base_patch.zip"), bytes_of("another mod's"));
+}
+
+TEST_F(Workflow, PlacesFollowTheInstallationAndTheProject) {
+    auto o = open();
+    std::filesystem::create_directories(game / "data/user/Loose");
+    o.project.sources.push_back(game / "data/user/Loose");
+    o.project.source_settings[game / "data/user/Loose"].group = "override";
+    EXPECT_EQ(proposed_override(o.project), "data/user/Loose");
+    o.project.override_folder = "data/mine";
+    EXPECT_EQ(override_folder(o.project), game / "data/mine");
+
+    // As the game's own updates are named, above those that are there, whether they are sources or not.
+    put_file(game / "data/patch_07.pak", bytes_of("x"));
+    put_file(game / "data/patch_9.pak", bytes_of("x"));
+    o.project.sources.push_back(game / "data/patch_07.pak");
+    o.project.source_settings[game / "data/patch_07.pak"].group = "update";
+    EXPECT_EQ(patch_archive(o.project, game / "data/base.pak"), game / "data/patch_10.pak");
+    EXPECT_EQ(patch_archive(o.project, game / "data/base.zip"), game / "data/zz_base_patch.zip") << "another kind has its own habits";
+    o.project.patch_name = "{name}-mod{n}";
+    EXPECT_EQ(patch_archive(o.project, game / "data/base.pak"), game / "data/base-mod1.pak");
+    EXPECT_EQ(patch_archive(o.project, folder / "elsewhere/base.pak"), game / "base-mod1.pak");
+
+    EXPECT_TRUE(check_places("", ""));
+    EXPECT_TRUE(check_places("data/override", "patch_{n}"));
+    for (const auto* bad : {"/etc", "../other", "a/../../b"}) EXPECT_EQ(check_places(bad, "").error().code, ErrorCode::usage) << bad;
+    for (const auto* bad : {"a/b", "..", "{number}", "x}"}) EXPECT_EQ(check_places("", bad).error().code, ErrorCode::usage) << bad;
+    ASSERT_TRUE(save_project(o.project));
+    const auto again = open_project(o.project.folder);
+    EXPECT_EQ(again->override_folder, "data/mine");
+    EXPECT_EQ(again->patch_name, "{name}-mod{n}");
 }
 
 TEST_F(Workflow, WithoutAGamesFolderTheProjectsIsUsed) {

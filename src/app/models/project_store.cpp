@@ -178,6 +178,12 @@ void ProjectStore::save_sheet(const std::string& name, const std::string& toml, 
         });
 }
 
+void ProjectStore::set_places(const std::string& override_folder, const std::string& patch_name) {
+    if (project_.override_folder == override_folder && project_.patch_name == patch_name) return;
+    change([&](Project& p) { p.override_folder = override_folder, p.patch_name = patch_name; });
+    emit pieces_changed();  // what a delivery would write is other than before
+}
+
 void ProjectStore::set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play) {
     change([&](Project& p) { p.editor = editor, p.play = play; });
 }

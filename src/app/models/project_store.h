@@ -57,6 +57,8 @@ public:
     void remove_key(const std::string& name);
     /// Keeps a sheet with the project. `done` gets the file, or why it could not be kept.
     void save_sheet(const std::string& name, const std::string& toml, std::function<void(const Result<std::filesystem::path>&)> done);
+    /// Where loose files go and how patch archives are named; see places.h.
+    void set_places(const std::string& override_folder, const std::string& patch_name);
     void set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play);
 
     void tell_pieces_changed() { emit pieces_changed(); }

@@ -7,7 +7,8 @@ namespace skivet::app {
 namespace fs = std::filesystem;
 
 SourcesModel::SourcesModel(ProjectStore& store, QObject* parent)
-    : QObject(parent), store_(store), jobs_(store.jobs()), messages_(store.messages()) {
+    : QObject(parent), store_(store), jobs_(store.jobs()), messages_(store.messages()), found_(store) {
+    connect(&found_, &FoundModel::taken, this, &SourcesModel::reload);
     connect(&store_, &ProjectStore::opened, this, [this](const std::shared_ptr<const AnalyzedCatalog>& remembered) {
         if (remembered) show(remembered);
         reload();

@@ -2,7 +2,7 @@
 // The sources of the project in load order: opening them, looking through them, and what is known of each.
 #include <QObject>
 
-#include "app/models/project_store.h"
+#include "app/models/found_model.h"
 
 namespace skivet::app {
 
@@ -34,6 +34,8 @@ public:
     void choose_kind(const std::string& pattern, const std::string& kind);
     /// Paths that hashed names stand for.
     void accept_paths(const std::vector<std::string>& paths);
+    /// What is found in the game's folder.
+    [[nodiscard]] FoundModel* found() { return &found_; }
     /// Gives back a source's dead space, through the vault.
     void compact(std::size_t index);
     /// Takes the installation as it is for what the game's maker shipped.
@@ -65,6 +67,7 @@ private:
     ProjectStore& store_;
     Jobs& jobs_;
     Messages& messages_;
+    FoundModel found_;
     std::shared_ptr<const CatalogSnapshot> snapshot_ = std::make_shared<CatalogSnapshot>();
     std::map<std::filesystem::path, Shipped> became_;
     std::shared_ptr<Progress> looking_;  ///< of the newest reload; answers of older ones are dropped

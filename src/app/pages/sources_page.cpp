@@ -8,12 +8,15 @@
 #include "app/dialogs.h"
 #include "app/pages/source_list.h"
 #include "app/theme/theme.h"
+#include "app/workshop/found_window.h"
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
 #include "app/workshop/sift_window.h"
 
 namespace skivet::app {
 SourcesPage::SourcesPage(SourcesModel* model, QWidget* parent) : Page(parent), model_(model) {
+    find_ = add_action(tr("Find in the game's folder…"), Qt::Key_L, tr("Go through an installation for archives and loose textures"),
+                       [this] { find_in_folder(); });
     auto* add = add_action(tr("Add archives…"), Qt::Key_A, tr("Add archives of the game"), [this] { add_archives(); });
     auto* add_dir = add_action(tr("Add a folder…"), Qt::Key_F, tr("Add a folder with textures or loose files"), [this] { add_folder(); });
     auto* remove = add_action(tr("Remove"), Qt::Key_Delete, tr("Take the source off the list; its file stays"), [this] {
@@ -94,6 +97,10 @@ SourcesPage::SourcesPage(SourcesModel* model, QWidget* parent) : Page(parent), m
     adds->addWidget(new Button(add_dir, Button::Look::plain));
     adds->addStretch();
     left_box->addLayout(adds);
+    auto* news = new QHBoxLayout;
+    news->addWidget(news_ = new Button(find_, Button::Look::link));
+    news->addStretch();
+    left_box->addLayout(news);
     auto* clean = new QHBoxLayout;
     clean->addWidget(new Button(baseline_, Button::Look::link));
     clean->addStretch();
@@ -167,11 +174,18 @@ SourcesPage::SourcesPage(SourcesModel* model, QWidget* parent) : Page(parent), m
     columns->addWidget(right, 4);
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Sources"));
-    stack_ = make_page_stack(this,
-                             make_empty_state(tr("No archive yet"), tr("Drop the game's archives or its folder here, or add them."),
-                                              new Button(add, Button::Look::primary)),
-                             full);
+    stack_ = make_page_stack(
+        this,
+        make_empty_state(tr("No archive yet"), tr("Show where the game is installed, or drop its archives or its folder here."),
+                         new Button(find_, Button::Look::primary)),
+        full);
 
+    connect(model->found(), &FoundModel::changed, this, [this] {
+        const auto fresh = model_->found()->fresh();
+        find_->setText(fresh == 0   ? tr("Find in the game's folder…")
+                       : fresh == 1 ? tr("One new thing in the game's folder…")
+                                    : tr("%1 new things in the game's folder…").arg(fresh));
+    });
     connect(model, &SourcesModel::changed, this, &SourcesPage::refresh);
     connect(&model->store(), &ProjectStore::history_changed, this, &SourcesPage::refresh);
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this,
@@ -346,6 +360,12 @@ void SourcesPage::open_lens() {
     show_raw_lens(this, model_, std::size_t(current_source()), chosen >= 0 ? std::optional(std::size_t(chosen)) : std::nullopt);
 }
 
+void SourcesPage::find_in_folder() {
+    const auto& game = model_->store().project().game;
+    if (!game.empty()) return show_found(this, model_->found(), game);
+    ask_for_game(this, [this](const std::filesystem::path& folder) { show_found(this, model_->found(), folder); });
+}
+
 void SourcesPage::add_archives() {
     auto* dialog = new QFileDialog(this, tr("Add archives"));
     dialog->setAttribute(Qt::WA_DeleteOnClose);
@@ -358,12 +378,7 @@ void SourcesPage::add_archives() {
 }
 
 void SourcesPage::add_folder() {
-    auto* dialog = new QFileDialog(this, tr("Add a folder"));
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setFileMode(QFileDialog::Directory);
-    dialog->setOption(QFileDialog::DontUseNativeDialog);
-    connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& folder) { model_->add(folder.toStdString()); });
-    dialog->open();
+    choose_folder(this, tr("Add a folder"), [this](const std::filesystem::path& folder) { model_->add(folder); });
 }
 
 }  // namespace skivet::app

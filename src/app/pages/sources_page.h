@@ -27,13 +27,16 @@ private:
     [[nodiscard]] int current_source() const;
 
     void choose_group();
+    /// Goes through the project's game folder, or asks for one.
+    void find_in_folder();
     QStackedWidget* stack_;
     QListView* list_;
     QStandardItemModel* rows_;
     QLabel *title_, *about_, *notes_, *map_title_, *inside_;
     void open_lens();
-    QAction *off_, *group_, *baseline_, *keys_, *kinds_, *compact_, *sift_, *lens_, *sheet_, *names_;
+    QAction *find_, *off_, *group_, *baseline_, *keys_, *kinds_, *compact_, *sift_, *lens_, *sheet_, *names_;
     QWidget *compact_button_, *kinds_button_, *names_button_, *look_inside_;
+    QWidget* news_;
     ByteMap* map_;
     QTableView* table_;
     EntryTable* entries_;

@@ -1,0 +1,194 @@
+#include "catalog/load_order.h"
+
+#include <fmt/format.h>
+#include <cctype>
+#include <map>
+
+#include "base/file_write.h"
+#include "base/text.h"
+
+namespace skivet {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+constexpr std::uintmax_t longest_list = 256u << 10;
+constexpr double list_lines = 0.5;            // of a list's lines name archives; manifests and credits name other things as well
+constexpr std::int64_t a_day = 24 * 60 * 60;  // files of one release are written within it
+
+bool digit(char c) { return c >= '0' && c <= '9'; }
+
+/// The words of a line: between spaces, quotes, commas, equal signs and the brackets of markup.
+std::vector<std::string_view> words_of(std::string_view line) {
+    std::vector<std::string_view> out;
+    constexpr std::string_view between = " \t\"',;=<>()[]{}|\r";
+    for (std::size_t at = 0; at < line.size();) {
+        const auto begin = line.find_first_not_of(between, at);
+        if (begin == std::string_view::npos) break;
+        const auto end = std::min(line.find_first_of(between, begin), line.size());
+        out.push_back(line.substr(begin, end - begin));
+        at = end;
+    }
+    return out;
+}
+
+struct List {
+    fs::path file;
+    std::vector<std::size_t> named;  ///< in the order of the first mention
+    double share = 0;                ///< of its lines name one
+};
+
+/// What a text says of the order; nothing when it names fewer than two of them or mostly something else.
+std::optional<List> read_list(const fs::path& file, const std::multimap<std::string, std::size_t>& by_name) {
+    const auto bytes = read_file(file, longest_list);
+    if (!bytes) return std::nullopt;
+    const auto text = as_text(*bytes);
+    List out{file, {}, 0};
+    std::size_t lines = 0, naming = 0;
+    for (std::size_t at = 0; at < text.size();) {
+        const auto end = std::min(text.find('\n', at), text.size());
+        const auto line = std::string_view(text).substr(at, end - at);
+        at = end + 1;
+        auto words = words_of(line);
+        // A comment's first word is a mark, or begins with one.
+        if (words.empty() || words.front().front() == '#' || words.front().starts_with("//")) continue;
+        ++lines;
+        // A name with spaces in it is the whole line.
+        words.push_back(line.substr(0, line.find_last_not_of(" \t\r") + 1));
+        bool names = false;
+        for (const auto word : words) {
+            const auto slash = word.find_last_of("/\\");
+            const auto [first, last] = by_name.equal_range(lower(slash == std::string_view::npos ? word : word.substr(slash + 1)));
+            for (auto f = first; f != last; ++f) {
+                names = true;
+                if (std::find(out.named.begin(), out.named.end(), f->second) == out.named.end()) out.named.push_back(f->second);
+            }
+        }
+        naming += names;
+    }
+    if (out.named.size() < 2 || static_cast<double>(naming) < list_lines * static_cast<double>(lines)) return std::nullopt;
+    out.share = static_cast<double>(naming) / static_cast<double>(lines);
+    return out;
+}
+
+bool share_paths(const Found& a, const Found& b) {
+    for (auto i = a.path_hashes.begin(), j = b.path_hashes.begin(); i != a.path_hashes.end() && j != b.path_hashes.end();) {
+        if (*i == *j) return true;
+        *i < *j ? ++i : ++j;
+    }
+    return false;
+}
+
+/// A name with its numbers taken out: what two of a numbered series share.
+std::string without_numbers(const fs::path& path) {
+    auto name = lower(path.filename().string());
+    std::erase_if(name, digit);
+    return (path.parent_path() / name).string();
+}
+
+}  // namespace
+
+bool natural_less(std::string_view a, std::string_view b) {
+    std::size_t i = 0, j = 0;
+    const auto number = [](std::string_view text, std::size_t& at) {
+        while (at < text.size() && text[at] == '0') ++at;
+        const auto begin = at;
+        while (at < text.size() && digit(text[at])) ++at;
+        return text.substr(begin, at - begin);
+    };
+    while (i < a.size() && j < b.size()) {
+        if (digit(a[i]) && digit(b[j])) {
+            const auto m = number(a, i), n = number(b, j);
+            if (m.size() != n.size()) return m.size() < n.size();
+            if (m != n) return m < n;
+            continue;
+        }
+        const auto x = std::tolower(static_cast<unsigned char>(a[i])), y = std::tolower(static_cast<unsigned char>(b[j]));
+        if (x != y) return x < y;
+        ++i, ++j;
+    }
+    if (a.size() - i != b.size() - j) return a.size() - i < b.size() - j;
+    return a < b;  // equal but for case or leading zeros
+}
+
+LoadOrder propose_order(const GameSurvey& survey) {
+    LoadOrder out;
+    std::multimap<std::string, std::size_t> by_name;
+    std::vector<std::size_t> wanted;
+    for (std::size_t i = 0; i < survey.found.size(); ++i) {
+        const auto& found = survey.found[i];
+        if (!found.wanted) continue;
+        wanted.push_back(i);
+        const auto name = lower(found.path.filename().string());
+        by_name.emplace(name, i);
+        // A file that is cut into parts goes by its whole name in a list.
+        if (found.kind == "parts") by_name.emplace(name.substr(0, name.rfind('.')), i);
+    }
+    std::optional<List> list;
+    for (const auto& file : survey.texts)
+        if (auto read = read_list(file, by_name);
+            read && (!list || std::pair(read->share, read->named.size()) > std::pair(list->share, list->named.size())))
+            list = std::move(read);
+    if (list) out.list = list->file;
+
+    const auto listed = [&](std::size_t i) {
+        if (!list) return std::size_t{0};
+        return static_cast<std::size_t>(std::find(list->named.begin(), list->named.end(), i) - list->named.begin());
+    };
+    // What the list does not name comes by its group: before everything listed when nothing says that it changes something, else after.
+    const auto rank = [&](std::size_t i) {
+        const auto& found = survey.found[i];
+        const bool in_list = list && listed(i) < list->named.size();
+        const int group = static_cast<int>(found.group);
+        const int side = in_list ? 1 : list && found.group == SourceGroup::base && found.what != Found::What::loose ? 0 : list ? 2 : 1;
+        return std::tuple(side, in_list ? 0 : group, in_list ? listed(i) : std::size_t{0}, found.what == Found::What::loose);
+    };
+    std::sort(wanted.begin(), wanted.end(), [&](std::size_t a, std::size_t b) {
+        if (const auto x = rank(a), y = rank(b); x != y) return x < y;
+        return natural_less(survey.found[a].path.string(), survey.found[b].path.string());
+    });
+
+    // Of two that share paths and no number, the newer one is the later; one pass for each, because "shares with" has no order of its own.
+    for (std::size_t pass = 0; pass < wanted.size(); ++pass)
+        for (std::size_t i = 0; i + 1 < wanted.size(); ++i) {
+            const auto &one = survey.found[wanted[i]], &other = survey.found[wanted[i + 1]];
+            if (rank(wanted[i]) == rank(wanted[i + 1]) && one.written - other.written > a_day &&
+                without_numbers(one.path) != without_numbers(other.path) && share_paths(one, other))
+                std::swap(wanted[i], wanted[i + 1]);
+        }
+
+    for (const auto i : wanted) {
+        const auto& found = survey.found[i];
+        OrderedSource source{i, {}, true};
+        if (list && listed(i) < list->named.size())
+            source.reason = fmt::format("number {} in {}", listed(i) + 1, list->file.filename().string());
+        else if (list) source.reason = fmt::format("{} does not name it", list->file.filename().string()), source.sure = false;
+        else if (!found.group_reason.empty()) source.reason = fmt::format("{}, by {}", name_of(found.group), found.group_reason);
+        else if (found.what == Found::What::loose && wanted.size() > 1)
+            source.reason = "loose files, which usually win over archives", source.sure = false;
+        else source.reason = "by its name";
+        out.sources.push_back(std::move(source));
+    }
+    // Sources that share no path come in any order: nothing is unsure about them.
+    for (std::size_t a = 0; a < out.sources.size(); ++a)
+        for (auto b = a + 1; b < out.sources.size(); ++b) {
+            auto &first = out.sources[a], &second = out.sources[b];
+            const auto &one = survey.found[first.found], &other = survey.found[second.found];
+            const bool both_listed = list && listed(first.found) < list->named.size() && listed(second.found) < list->named.size();
+            if (both_listed || rank(first.found) != rank(second.found) || !share_paths(one, other)) continue;
+            if (without_numbers(one.path) == without_numbers(other.path)) {
+                second.reason = fmt::format("its number, after {}", one.path.filename().string());
+                continue;
+            }
+            first.sure = second.sure = false;
+            const auto days = (other.written - one.written) / a_day;
+            second.reason =
+                days > 0 ? fmt::format("shares paths with {} and is {} days newer", one.path.filename().string(),
+                                       grouped(static_cast<std::uint64_t>(days)))
+                         : fmt::format("shares paths with {}, and only its name says that it comes later", one.path.filename().string());
+        }
+    return out;
+}
+
+}  // namespace skivet
