@@ -26,8 +26,9 @@ constexpr std::uintmax_t longest_list = 256u << 10;  // bytes of a text that may
 constexpr std::size_t most_texts = 64;
 constexpr unsigned most_deep = 64;
 constexpr std::string_view for_people = "for people to read, not for the game";
-constexpr std::size_t alike_files = 4;  // nobody has described: so many of one ending are things, not archives
-constexpr std::size_t few = 3;          // loose pictures: fewer are a window's icon and a title picture
+constexpr std::size_t alike_files = 4;   // nobody has described: so many of one ending are things, not archives
+constexpr unsigned heads_an_ending = 8;  // read of entries whose names say nothing
+constexpr std::size_t few = 3;           // loose pictures: fewer are a window's icon and a title picture
 
 /// What a folder's or a file's name says.
 enum class Word { none, backup, installer, documents, extra, update, mods, over };
@@ -526,22 +527,33 @@ void look_inside(const ReadContext& context, Found& found) {
     }
     const auto& entries = (*opened)->entries();
     found.entries = entries.size();
+    bool nested = false;
+    const bool unnamed = (*opened)->unnamed() > 0;
+    // A name that says nothing goes by what the first few of its ending are.
+    std::map<std::string, std::pair<EntryKind, unsigned>> by_ending;
+    const auto kind_of = [&](std::size_t i) {
+        const auto& path = entries[i].path;
+        const auto named = kind_by_name(context.textures, path);
+        if (named != EntryKind::other) return named;
+        auto& [kind, asked] = by_ending.try_emplace(lower(fs::path(path).extension().string()), EntryKind::other, 0u).first->second;
+        if (kind == EntryKind::other && asked < heads_an_ending) {
+            ++asked;
+            if (const auto head = (*opened)->read_head(i, head_bytes))
+                kind = context.textures.recognize(*head, path)                      ? EntryKind::texture
+                       : !candidates(context, *head, entries[i].size, path).empty() ? EntryKind::container
+                                                                                    : EntryKind::other;
+        }
+        return kind;
+    };
     std::vector<std::size_t> textures;
-    bool nested = false, unnamed = (*opened)->unnamed() > 0;
     for (std::size_t i = 0; i < entries.size(); ++i) {
-        const auto kind = kind_by_name(context.textures, entries[i].path);
+        const auto kind = kind_of(i);
         nested = nested || kind == EntryKind::container;
         if (kind != EntryKind::texture && kind != EntryKind::image) continue;
         textures.push_back(i);
         const auto path = lower(entries[i].path);
         found.path_hashes.push_back(XXH3_64bits(path.data(), path.size()));
     }
-    // Names that say nothing: a few heads tell.
-    for (std::size_t i = 0; textures.empty() && i < entries.size() && i < 64; ++i)
-        if (const auto head = (*opened)->read_head(i, head_bytes)) {
-            if (context.textures.recognize(*head, entries[i].path)) textures.push_back(i);
-            else nested = nested || !candidates(context, *head, entries[i].size, entries[i].path).empty();
-        }
     std::sort(found.path_hashes.begin(), found.path_hashes.end());
     found.textures = textures.size();
     for (std::size_t i = 0; i < 4 && i < textures.size(); ++i)
