@@ -6,7 +6,11 @@
 
 namespace skivet {
 
-Result<Bytes> inflate(ByteSpan packed, std::uint64_t expected, const ReadLimits& limits) {
+namespace {
+
+/// By the library's function for raw streams or for zlib's.
+template <class Decompress>
+Result<Bytes> inflate_with(Decompress decompress, ByteSpan packed, std::uint64_t expected, const ReadLimits& limits) {
     if (expected > limits.inflated_bytes)
         return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit of {}", human_bytes(expected),
                                                   human_bytes(limits.inflated_bytes)));
@@ -22,14 +26,23 @@ Result<Bytes> inflate(ByteSpan packed, std::uint64_t expected, const ReadLimits&
     std::size_t used = 0;
     std::size_t got = 0;
     std::byte none{};
-    const auto result = libdeflate_deflate_decompress_ex(engine.get(), packed.data(), packed.size(), out.empty() ? &none : out.data(),
-                                                         out.size(), &used, &got);
+    const auto result = decompress(engine.get(), packed.data(), packed.size(), out.empty() ? &none : out.data(), out.size(), &used, &got);
     if (result == LIBDEFLATE_BAD_DATA) return fail(ErrorCode::damaged, "the deflate stream is damaged");
     if (result == LIBDEFLATE_INSUFFICIENT_SPACE)
         return fail(ErrorCode::damaged, fmt::format("unpacks to more than the stated {} bytes", grouped(expected)));
     if (got != expected)
         return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, the directory says {}", grouped(got), grouped(expected)));
     return out;
+}
+
+}  // namespace
+
+Result<Bytes> inflate(ByteSpan packed, std::uint64_t expected, const ReadLimits& limits) {
+    return inflate_with(libdeflate_deflate_decompress_ex, packed, expected, limits);
+}
+
+Result<Bytes> inflate_zlib(ByteSpan packed, std::uint64_t expected, const ReadLimits& limits) {
+    return inflate_with(libdeflate_zlib_decompress_ex, packed, expected, limits);
 }
 
 Result<Bytes> inflate_prefix(ByteSpan packed, std::size_t count) {

@@ -6,6 +6,8 @@ namespace skivet {
 
 /// RFC 1951 raw deflate. `expected` is the size the file claims; anything else is an error.
 [[nodiscard]] Result<Bytes> inflate(ByteSpan packed, std::uint64_t expected, const ReadLimits& limits);
+/// The same for a stream in zlib's form (RFC 1950), whose checksum must hold.
+[[nodiscard]] Result<Bytes> inflate_zlib(ByteSpan packed, std::uint64_t expected, const ReadLimits& limits);
 /// The first `count` bytes of what `packed` holds, or fewer when it ends before; for recognizing without unpacking all.
 [[nodiscard]] Result<Bytes> inflate_prefix(ByteSpan packed, std::size_t count);
 /// Level 1 to 12 (libdeflate's scale).

@@ -1,6 +1,7 @@
 #include "catalog/analysis.h"
 
 #include <algorithm>
+#include <bit>
 #include <unordered_map>
 
 #include "base/text.h"
@@ -64,13 +65,15 @@ CatalogAnalysis analyze_catalog(const Catalog& catalog, std::vector<FactsPtr> fa
     std::size_t textures = 0, with_role = 0;
     std::unordered_map<std::string, std::vector<std::uint32_t>> groups;
     out.counted.assign(count, false);
-    // Where both …_a and …_b exist, a letter behind that base is a number and no role.
-    std::unordered_map<std::string, unsigned> letters;
+    // Where both …_a and …_b exist, a letter behind that base is a number and no role; where three of …_n, …_e, …_s, …_w do, a direction.
+    std::unordered_map<std::string, unsigned> letters, elsewhere;
     for (const auto& item : catalog.items) {
         if (!item.is_texture()) continue;
         const auto whole = whole_name(item.path(), habits).set;
         if (whole.size() < 3 || (whole[whole.size() - 2] != '_' && whole[whole.size() - 2] != '-')) continue;
-        if (whole.back() == 'a' || whole.back() == 'b') letters[whole.substr(0, whole.size() - 2)] |= whole.back() == 'a' ? 1u : 2u;
+        constexpr std::string_view told = "abnesw";
+        if (const auto bit = told.find(whole.back()); bit != std::string_view::npos)
+            letters[whole.substr(0, whole.size() - 2)] |= 1u << bit;
     }
     for (std::size_t i = 0; i < count; ++i) {
         const auto& item = catalog.items[i];
@@ -78,11 +81,37 @@ CatalogAnalysis analyze_catalog(const Catalog& catalog, std::vector<FactsPtr> fa
         parts[i] = split_name(item.path(), habits);
         if (parts[i].habit && parts[i].habit->place == RoleHabit::Place::suffix && parts[i].habit->word.size() == 1) {
             const auto whole = whole_name(item.path(), habits);
-            if (const auto found = letters.find(whole.set.substr(0, whole.set.size() - 2)); found != letters.end() && found->second == 3)
+            if (const auto found = letters.find(whole.set.substr(0, whole.set.size() - 2));
+                found != letters.end() && ((found->second & 3u) == 3 || std::popcount(found->second & ~3u) >= 3))
                 parts[i] = whole, out.counted[i] = true;
         }
+        if (parts[i].habit && parts[i].habit->place == RoleHabit::Place::folder) elsewhere.try_emplace(parts[i].set, 0u);
         ++textures;
-        with_role += parts[i].habit && parts[i].habit->place != RoleHabit::Place::folder;
+        with_role += parts[i].habit && parts[i].habit->place != RoleHabit::Place::folder && is_material(parts[i].habit->role);
+    }
+    // One letter is a habit only where a game has it: three of its textures with one and a counterpart.
+    std::unordered_map<std::string, unsigned> alike;
+    const auto by_letter = [&](std::size_t i) {
+        return parts[i].habit && parts[i].habit->place == RoleHabit::Place::suffix && parts[i].habit->word.size() == 1 &&
+               !parts[i].habit->told;
+    };
+    for (std::size_t i = 0; i < count; ++i)
+        if (catalog.items[i].is_texture()) ++alike[parts[i].set];
+    std::size_t lettered = 0;
+    for (std::size_t i = 0; i < count; ++i) lettered += by_letter(i) && alike[parts[i].set] > 1;
+    for (std::size_t i = 0; i < count && lettered < 3; ++i)
+        if (by_letter(i)) parts[i] = whole_name(catalog.items[i].path(), habits), out.counted[i] = true;
+    // A folder beside which others have files of the same names is a thing of that name ("maps/sky/c.jpg", "maps/hills/c.jpg"), no role.
+    const auto in_role_folder = [&](std::size_t i) { return parts[i].habit && parts[i].habit->place == RoleHabit::Place::folder; };
+    for (std::size_t i = 0; i < count && !elsewhere.empty(); ++i)
+        if (catalog.items[i].is_texture() && !in_role_folder(i))
+            for (const auto& set : folder_sets(catalog.items[i].path(), habits))
+                if (const auto found = elsewhere.find(set); found != elsewhere.end()) ++found->second;
+    for (std::size_t i = 0; i < count; ++i) {
+        const auto& item = catalog.items[i];
+        if (!item.is_texture()) continue;
+        if (in_role_folder(i) && !parts[i].habit->told && elsewhere[parts[i].set] >= 2)
+            parts[i] = whole_name(item.path(), habits), out.counted[i] = true;
         if (item.effective) groups[set_key(item, parts[i])].push_back(static_cast<std::uint32_t>(i));
     }
     out.names_say_roles = with_role >= 20 && with_role * 10 >= textures;

@@ -26,7 +26,8 @@ struct CatalogAnalysis {
     std::map<std::string, std::vector<std::string>> users;  ///< objects by path_key, where known
     std::vector<bool> shared;                               ///< one per item: many objects use it
     std::vector<HabitProposal> proposals;
-    std::vector<bool> counted;     ///< one per item: the letter at its name's end only counts
+    std::vector<bool>
+        counted;  ///< one per item: what looks like a role in its name is none: a letter that counts, a folder that is a thing
     bool names_say_roles = false;  ///< at least a tenth of the names have a role part
 
     /// Why an item has its role.

@@ -434,7 +434,7 @@ private:
             if (seen.what == Seen::What::texture) units[unit_of(seen.folder)].push_back(&seen);
         // A folder in which the game looks first is one even while it is empty.
         for (std::size_t f = 1; f < folders_.size(); ++f)
-            if (speaking_folder(f) == f && word_of_folder(folders_[f].name) == Word::over) units[f];
+            if (folders_[f].depth == 1 && word_of_folder(folders_[f].name) == Word::over) units[f];
         for (const auto& [unit, files] : units) {
             Found found;
             found.what = Found::What::loose;

@@ -24,7 +24,7 @@ enum class GreenAxis : std::uint8_t { unsure, up, down };
 
 /// Trivially copyable, so that the index can keep it as it lies in memory; `version` changes with its meaning.
 struct PictureFacts {
-    static constexpr std::uint32_t version = 2;
+    static constexpr std::uint32_t version = 3;
     static constexpr std::uint32_t side = 32, chroma_side = 8, over_side = 16;
 
     /// The picture stretched to 32×32: luma (Rec. 601, encoded) less its mean, over its standard deviation, times 32, cut off at ±127. Of

@@ -75,7 +75,9 @@ std::vector<Cut> cuts_of(std::string_view stem) {
     };
     if (last >= 2) {
         if (last >= 3) add(last - 2, 2, Place::suffix);
-        add(last - 1, 1, Place::suffix);
+        // A letter with a number behind it is a number: asphalt_e2.
+        const auto& letter = tokens[last - 1];
+        if (letter.end - letter.begin > 1 || letter.end == stem.size() || is_mark(stem[letter.end])) add(last - 1, 1, Place::suffix);
     }
     if (last >= 3) add(0, 2, Place::prefix);
     if (last >= 2) add(0, 1, Place::prefix);
@@ -107,6 +109,8 @@ std::string_view folder_of(std::string_view path) {
 
 // What pixels say of a role. A normal map that is plainly one is nothing else.
 bool never(const PictureFacts&, const TextureDesc&) { return false; }
+/// Vectors of length one in a picture that is shown flat: somebody keeps a map in the wrong place.
+bool no_picture(const PictureFacts& f, const TextureDesc&) { return f.normals == NormalsIn::rgb; }
 bool normals_in_color(const PictureFacts& f, const TextureDesc&) { return f.contrast > 1 && f.normals == NormalsIn::rgb; }
 bool normals_in_many_channels(const PictureFacts& f, const TextureDesc& d) {
     return info(d.format).channels >= 3 && normals_in_color(f, d);
@@ -125,18 +129,23 @@ bool in_two_tones(const PictureFacts& f, const TextureDesc& d) { return plain(f,
 
 constexpr RoleRow rows[] = {
     {Role::base_color, "base_color", "base color", '1',
-     "d c bc col color colour diff diffuse dif albedo alb base basecolor base_color tint paint", normals_in_color, no_normals, no_normals},
+     "d c bc col color colour diff diffuse dif albedo alb base basecolor base_color tint paint?", normals_in_color, no_normals, no_normals},
     {Role::normal, "normal", "normal", '2', "n nm nrm nor norm normal normals normalmap bump bmp", far_from_normals, like_normals,
      like_normals},
-    {Role::roughness_gloss, "roughness_gloss", "roughness, gloss", '3', "r g rough roughness rgh gloss glossiness gls smooth smoothness",
+    {Role::roughness_gloss, "roughness_gloss", "roughness, gloss", '3', "r g rough? roughness rgh gloss glossiness gls smooth? smoothness",
      normals_in_many_channels, plain, plain},
-    {Role::specular, "specular", "specular", '4', "s spec specular spc shine", normals_in_color, nearly_gray, nearly_gray},
-    {Role::metalness, "metalness", "metalness", '5', "m met metal metallic metalness mtl", normals_in_many_channels, no_normals, plain},
-    {Role::occlusion, "occlusion", "occlusion", '6', "o ao occ occlusion ambient cavity", normals_in_many_channels, plain, plain},
+    {Role::specular, "specular", "specular", '4', "s spec specular spc shine?", normals_in_color, nearly_gray, nearly_gray},
+    {Role::metalness, "metalness", "metalness", '5', "m met? metal? metallic? metalness mtl", normals_in_many_channels, no_normals, plain},
+    {Role::occlusion, "occlusion", "occlusion", '6', "o ao occ occlusion ambient? cavity?", normals_in_many_channels, plain, plain},
     {Role::emission, "emission", "emission", '7', "e em emit emission emissive glow illum selfillum lum luma", normals_in_color,
      mostly_dark, mostly_dark},
     {Role::height, "height", "height", '8', "h height heightmap disp displacement parallax", normals_in_many_channels, plain, plain},
-    {Role::mask, "mask", "mask", '9', "mask msk masks id team tintmask pattern", normals_in_color, no_normals, in_two_tones},
+    {Role::mask, "mask", "mask", '9', "mask msk masks id? team? tintmask pattern?", normals_in_color, no_normals, in_two_tones},
+    {Role::interface, "interface", "interface", 'I',
+     "ui gui hud icon icons cursor cursors button buttons menu? font fonts glyph glyphs logo? crosshair preview thumbnail screenshot",
+     no_picture, no_normals, no_normals},
+    {Role::sky, "sky", "sky", 'Y', "sky skybox skydome skies", normals_in_color, no_normals, no_normals},
+    {Role::lightmap, "lightmap", "lightmap", 'M', "lightmap lightmaps lmap", normals_in_color, no_normals, no_normals},
     {Role::unsure, "unsure", "unsure", '0', "", never, no_normals, no_normals},
 };
 static_assert(
@@ -159,6 +168,8 @@ const RoleRow& info(Role role) {
         if (row.role == role) return row;
     return rows[std::size(rows) - 1];
 }
+
+bool is_material(Role role) { return role != Role::interface && role != Role::sky && role != Role::lightmap && role != Role::unsure; }
 
 std::string_view name_of(Role role) { return info(role).name; }
 std::string_view token_of(Role role) { return info(role).token; }
@@ -184,14 +195,16 @@ std::span<const RoleHabit> common_habits() {
         std::vector<RoleHabit> out;
         for (const auto& row : rows)
             for (auto rest = row.habits; !rest.empty();) {
-                const auto word = rest.substr(0, rest.find(' '));
+                auto word = rest.substr(0, rest.find(' '));
                 rest.remove_prefix(std::min(rest.size(), word.size() + 1));
-                const auto add = [&](Place place) { out.push_back({place, std::string(word), row.role}); };
+                const bool doubtful = word.ends_with('?');
+                if (doubtful) word.remove_suffix(1);
+                const auto add = [&](Place place) { out.push_back({place, std::string(word), row.role, doubtful}); };
                 // The shorter a word, the surer its place must be.
                 add(Place::suffix);
                 if (word.size() > 1 || word == "n") add(Place::prefix);
                 if (word.size() > 2) add(Place::word);
-                if (word.size() > 3 || word == "ao") add(Place::folder);
+                if ((word.size() > 3 && !doubtful) || word == "ao" || (!is_material(row.role) && word.size() > 1)) add(Place::folder);
             }
         return out;
     }();
@@ -200,7 +213,10 @@ std::span<const RoleHabit> common_habits() {
 
 Habits::Habits(std::span<const RoleHabit> own) {
     for (const auto& habit : common_habits()) habits_.insert_or_assign({habit.place, habit.word}, habit);
-    for (const auto& habit : own) habits_.insert_or_assign({habit.place, habit.word}, habit);
+    for (auto habit : own) {
+        habit.told = true;
+        habits_.insert_or_assign({habit.place, habit.word}, habit);
+    }
 }
 
 const RoleHabit* Habits::find(Place place, std::string_view word) const {
@@ -221,6 +237,18 @@ NameParts split_name(std::string_view path, const Habits& habits) {
         end = start;
     }
     return {lower(folder) + lower(stem), std::string(stem), std::nullopt};
+}
+
+std::vector<std::string> folder_sets(std::string_view path, const Habits& habits) {
+    const auto folder = lower(folder_of(path)), stem = lower(stem_of(path, &habits));
+    std::vector<std::string> out;
+    for (auto end = folder.size(); end > 0;) {
+        const auto slash = end > 1 ? folder.rfind('/', end - 2) : std::string::npos;
+        const auto start = slash == std::string::npos ? 0 : slash + 1;
+        out.push_back(folder.substr(0, start) + "*" + folder.substr(end - 1) + stem);
+        end = start;
+    }
+    return out;
 }
 
 NameParts whole_name(std::string_view path, const Habits& habits) {
@@ -259,38 +287,59 @@ RoleGuess guess_by_picture(const PictureFacts& f, const TextureDesc& desc) {
     return {Role::base_color, 0.75f, "colors and shapes"};
 }
 
-RoleGuess guess_role(const NameParts& name, Bare bare, const PictureFacts* facts, const TextureDesc& desc) {
-    if (name.habit) {
-        const auto& h = *name.habit;
-        const bool clear = h.place == Place::suffix && h.word.size() > 2;
-        const auto named = h.place == Place::suffix   ? "named …" + h.word
-                           : h.place == Place::prefix ? "named " + h.word + "…"
-                           : h.place == Place::word   ? "named …" + h.word + "…"
-                                                      : "in a folder " + h.word;
-        if (!facts) return {h.role, clear ? 0.8f : 0.5f, named};
-        const auto seen = guess_by_picture(*facts, desc);
-        const bool folder = h.place == Place::folder && h.word.size() > 1;
-        const bool believed = clear || folder            ? !info(h.role).ruled_out(*facts, desc)
-                              : h.place == Place::suffix ? info(h.role).allowed(*facts, desc)
-                                                         : info(h.role).borne_out(*facts, desc);
-        if (believed)
-            return {h.role, seen.role == h.role ? 0.98f : clear ? 0.85f : 0.7f, seen.role == h.role ? named + "; " + seen.why : named};
-        // A gray picture named like a normal map is a height field.
-        if (h.role == Role::normal && facts->gray > 0.9f) return {Role::height, 0.7f, named + ", but gray: heights, not normals"};
-        // A prefix or a word that the pixels do not bear out names the thing: "metal_door" is painted.
-        if ((h.place == Place::prefix || h.place == Place::word) && bare != Bare::alone && seen.role != Role::normal)
-            return {Role::base_color, 0.7f, "most names here say their role, this one does not"};
-        return {seen.role, seen.confidence * 0.9f, fmt::format("{}, but {}", named, seen.why)};
-    }
-    if (!facts)
-        return bare == Bare::in_set ? RoleGuess{Role::base_color, 0.6f, "the one of its set without a role in its name"}
-                                    : RoleGuess{Role::unsure, 0, "not looked at yet"};
-    auto seen = guess_by_picture(*facts, desc);
+namespace {
+
+/// Without a name that says something.
+RoleGuess guess_bare(Bare bare, const PictureFacts& facts, const TextureDesc& desc) {
+    auto seen = guess_by_picture(facts, desc);
     if (bare == Bare::in_set && seen.role != Role::normal && (seen.role != Role::mask || seen.confidence < 0.8f))
         return {Role::base_color, 0.85f, "the one of its set without a role in its name"};
-    if (bare != Bare::alone && seen.role != Role::normal && info(desc.format).channels >= 3)
-        return {Role::base_color, 0.75f, "most names here say their role, this one does not"};
-    return seen;
+    if (bare == Bare::in_set) return seen;
+    const auto& format = info(desc.format);
+    // Normals in alpha and green are a habit of compressed formats; a picture file has them by chance.
+    if (seen.role == Role::normal && (facts.normals == NormalsIn::rgb || format.channels == 2 || format.block_width > 1)) return seen;
+    if (format.channels >= 3 && bare == Bare::common) return {Role::base_color, 0.75f, "most names here say their role, this one does not"};
+    if (seen.role == Role::base_color) return seen;
+    // Gray walls, night skies and fences look like maps; what is certain is only that nothing says which.
+    if (format.channels < 3) return {Role::unsure, 0.3f, seen.why + ", and no name says more"};
+    if (seen.role == Role::mask || seen.role == Role::emission) return {Role::unsure, 0.4f, seen.why + ", and no name says more"};
+    return {Role::base_color, 0.5f, "a picture by itself: " + seen.why};
+}
+
+}  // namespace
+
+RoleGuess guess_role(const NameParts& name, Bare bare, const PictureFacts* facts, const TextureDesc& desc) {
+    const auto unnamed = [&] {
+        if (facts) return guess_bare(bare, *facts, desc);
+        return bare == Bare::in_set ? RoleGuess{Role::base_color, 0.6f, "the one of its set without a role in its name"}
+                                    : RoleGuess{Role::unsure, 0, "not looked at yet"};
+    };
+    if (!name.habit) return unnamed();
+    const auto& h = *name.habit;
+    const bool clear = h.place == Place::suffix && h.word.size() > 2;
+    const auto named = h.place == Place::suffix   ? "named …" + h.word
+                       : h.place == Place::prefix ? "named " + h.word + "…"
+                       : h.place == Place::word   ? "named …" + h.word + "…"
+                                                  : "in a folder " + h.word;
+    // A letter alone, or a word that names things, says something only beside a counterpart.
+    const bool speaks = h.told || bare == Bare::in_set || (h.word.size() > 1 && !h.doubtful);
+    if (!facts) return speaks ? RoleGuess{h.role, clear ? 0.8f : 0.5f, named} : unnamed();
+    const auto seen = guess_by_picture(*facts, desc);
+    const bool folder = h.place == Place::folder && h.word.size() > 1;
+    // "normal" is also how a button looks when nobody presses it.
+    const bool state = h.role == Role::normal && h.word == "normal" && bare != Bare::in_set && !h.told;
+    const bool allowed = (clear || folder) && !state ? !info(h.role).ruled_out(*facts, desc)
+                         : h.place == Place::suffix  ? info(h.role).allowed(*facts, desc)
+                                                     : info(h.role).borne_out(*facts, desc);
+    if (allowed && (speaks || (h.role == Role::normal && seen.role == Role::normal)))
+        return {h.role, seen.role == h.role ? 0.98f : clear ? 0.85f : 0.7f, seen.role == h.role ? named + "; " + seen.why : named};
+    // A gray picture named like a normal map is a height field; a letter is too little to say so.
+    if (h.role == Role::normal && h.word.size() > 1 && facts->gray > 0.9f)
+        return {Role::height, 0.7f, named + ", but gray: heights, not normals"};
+    auto out = unnamed();
+    out.confidence *= 0.9f;
+    out.why = fmt::format("{}, but {}", named, seen.role == out.role ? seen.why : out.why);
+    return out;
 }
 
 std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures, const Habits& habits) {

@@ -10,7 +10,21 @@
 
 namespace skivet {
 
-enum class Role : std::uint8_t { unsure, base_color, normal, roughness_gloss, specular, metalness, occlusion, emission, height, mask };
+enum class Role : std::uint8_t {
+    unsure,
+    base_color,
+    normal,
+    roughness_gloss,
+    specular,
+    metalness,
+    occlusion,
+    emission,
+    height,
+    mask,
+    interface,  ///< icons, cursors, buttons, fonts, previews: what is drawn flat on the screen
+    sky,
+    lightmap
+};
 /// A role is a row of one table (roles.cpp): lists, facets, keys, habits and the project file read it.
 struct RoleRow {
     using Test = bool (*)(const PictureFacts&, const TextureDesc&);
@@ -18,7 +32,8 @@ struct RoleRow {
     std::string_view token;   ///< "base_color", as files and the command line have it
     std::string_view name;    ///< "base color"
     char key;                 ///< with Alt it says that a texture has this role
-    std::string_view habits;  ///< words in names that stand for it, with spaces between. Common practice, no source
+    std::string_view habits;  ///< words in names that stand for it, with spaces between; "?" behind one that may name the thing as well,
+                              ///< wherever it stands ("metal"). Common practice, no source
     Test ruled_out;           ///< pixels for which no name is believed
     Test allowed;             ///< what pixels must be for one or two letters to be believed
     Test borne_out;           ///< what they must be for a prefix or a word in the middle, since it may as well name the thing
@@ -33,6 +48,8 @@ struct RoleRow {
 /// In the order in which they are shown, `unsure` last.
 [[nodiscard]] std::span<const RoleRow> all_roles();
 [[nodiscard]] const RoleRow& info(Role role);
+/// What is laid on things. The words of other roles say nothing about how a game names its materials.
+[[nodiscard]] bool is_material(Role role);
 [[nodiscard]] std::string_view name_of(Role role);
 [[nodiscard]] std::string_view token_of(Role role);
 [[nodiscard]] std::optional<Role> role_named(std::string_view token);
@@ -48,7 +65,9 @@ struct RoleHabit {
     Place place = Place::suffix;
     std::string word;  ///< lower case, without the mark that sets it off
     Role role = Role::unsure;
-    bool operator==(const RoleHabit&) const = default;
+    bool doubtful = false;  ///< the word names things, too
+    bool told = false;      ///< the user said so
+    bool operator==(const RoleHabit& other) const { return place == other.place && word == other.word && role == other.role; }
 };
 [[nodiscard]] std::string_view name_of(RoleHabit::Place place);
 [[nodiscard]] std::optional<RoleHabit::Place> place_named(std::string_view name);
@@ -77,6 +96,9 @@ struct NameParts {
 /// bark_02. More than one extension (bark_norm.png.dds) is no part of a name.
 [[nodiscard]] NameParts split_name(std::string_view path, const Habits& habits);
 
+/// `set` as it would be if each of the path's folders in turn were its role part: what a texture of another folder beside it has in common.
+[[nodiscard]] std::vector<std::string> folder_sets(std::string_view path, const Habits& habits);
+
 struct RoleGuess {
     Role role = Role::unsure;
     float confidence = 0;  ///< 0…1
@@ -96,7 +118,9 @@ enum class Bare : std::uint8_t {
     in_set,  ///< textures with the same base have one: this is their base color
 };
 /// By name and pixels. A long suffix is believed unless the pixels rule it out; a letter or two, and words elsewhere in the name, only
-/// where the pixels allow it. `facts` may be null.
+/// where the pixels allow it; one letter, and a word that may name the thing, only beside a counterpart (`in_set`) or when the user said
+/// so. A name that is not believed is none. Without one, pixels are a guess among the members of a set only: alone, a texture is a normal
+/// map when its vectors (or its format, which has two channels) leave no doubt, else base color, or unsure. `facts` may be null.
 [[nodiscard]] RoleGuess guess_role(const NameParts& name, Bare bare, const PictureFacts* facts, const TextureDesc& desc);
 
 /// A habit nobody told us, found by looking at which parts of names recur, and whose textures are something else than their counterparts

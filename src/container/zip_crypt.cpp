@@ -100,11 +100,12 @@ Result<Bytes> ZipContainer::decrypted(ByteSpan data, std::size_t entry, const st
         }
         failed = std::move(out).error();  // one wrong password in 256 passes the traditional check
     }
-    if (failed) return fail(std::move(*failed));
-    return fail_at(ErrorCode::key, at,
-                   keys.size() == 1 ? fmt::format("the key \"{}\" does not open the entry", keys[0].name)
-                                    : fmt::format("none of the {} keys opens the entry", keys.size()),
-                   "Add the right password to the key ring");
+    // With a checksum over what was decrypted (AES) the password was right and the data is not.
+    if (failed && record.aes) return fail(std::move(*failed));
+    const auto none = keys.size() == 1 ? fmt::format("the key \"{}\" does not open the entry", keys[0].name)
+                                       : fmt::format("none of the {} keys opens the entry", keys.size());
+    if (failed) return fail_at(failed->code, at, none + ", or it is damaged: " + failed->what, "Add the right password to the key ring");
+    return fail_at(ErrorCode::key, at, none, "Add the right password to the key ring");
 }
 
 Result<Bytes> ZipContainer::encrypted(ByteSpan packed, std::size_t entry, std::uint32_t crc) const {

@@ -92,9 +92,12 @@ auto guarded(const Work& work) -> decltype(work()) {
     }
 }
 
-Result<Bytes> decompressed(ByteSpan file, const TextureLayout& layout) {
+/// The samples, row by row; of 1 / `reduced` of the sides, rounded up.
+Result<Bytes> decompressed(ByteSpan file, const TextureLayout& layout, unsigned reduced = 1) {
     Reader reader(file);
     auto& info = reader.info;
+    info.scale_num = 1;
+    info.scale_denom = reduced;
     info.out_color_space = layout.desc.format == Format::L8 ? JCS_GRAYSCALE : JCS_RGB;
     info.dct_method = JDCT_ISLOW;
     jpeg_start_decompress(&info);
@@ -263,6 +266,19 @@ Result<TextureLayout> JpegKind::layout(ByteSpan data, std::uint64_t file_size, c
 Result<Bytes> JpegKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface&) const {
     if (layout.damage) return fail(*layout.damage);
     return guarded([&]() -> Result<Bytes> { return decompressed(file, layout); });
+}
+
+std::optional<Image> JpegKind::decode_small(ByteSpan file, const TextureLayout& layout, const Surface&, std::uint32_t side) const {
+    const auto longer = std::max(layout.desc.width, layout.desc.height);
+    unsigned reduced = 1;
+    while (reduced < 8 && longer / (reduced * 2) >= side) reduced *= 2;
+    if (reduced == 1 || layout.damage) return std::nullopt;
+    const auto small = [&](std::uint32_t whole) { return (whole + reduced - 1) / reduced; };
+    const auto texels = guarded([&] { return decompressed(file, layout, reduced); });
+    if (!texels) return std::nullopt;  // decoding the whole says why
+    auto image = skivet::decode(layout.desc.format, *texels, small(layout.desc.width), small(layout.desc.height));
+    if (!image) return std::nullopt;
+    return std::move(*image);
 }
 
 Result<Image> JpegKind::decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {

@@ -35,6 +35,8 @@ Result<Header> header_of(ByteSpan data) {
     return h;
 }
 
+bool recognized(ByteSpan head) { return head.size() >= 8 && std::memcmp(head.data(), signature, 8) == 0; }
+
 tl::unexpected<Error> png_error(int code, std::string_view doing) {
     return fail(code == SPNG_EMEM ? ErrorCode::io : ErrorCode::damaged, fmt::format("{}: {}", doing, spng_strerror(code)));
 }
@@ -126,7 +128,7 @@ Result<Painted> PngKind::painted(ByteSpan file, const TextureLayout&, const Read
     return out;
 }
 
-bool PngKind::recognize(ByteSpan head, std::string_view) const { return head.size() >= 8 && std::memcmp(head.data(), signature, 8) == 0; }
+bool PngKind::recognize(ByteSpan head, std::string_view) const { return recognized(head); }
 
 Result<TextureLayout> PngKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     SKIVET_TRY(const auto h, header_of(data));
@@ -167,6 +169,9 @@ Result<TextureLayout> PngKind::layout(ByteSpan data, std::uint64_t file_size, co
 }
 
 Result<Image> read_png(ByteSpan file, const ReadLimits& limits) {
+    // An index outside the palette, or a palette that is none, are the library's to judge.
+    if (const auto h = header_of(file); h && h->width <= limits.image_side && h->height <= limits.image_side && recognized(file))
+        if (auto usual = png::read_usual(file, *h, limits)) return std::move(*usual);
     spng_ihdr header{};
     SKIVET_TRY(const auto context, open_png(file, limits, header));
     const bool deep = header.bit_depth == 16;

@@ -90,6 +90,8 @@ Result<Image> TextureKind::decode(ByteSpan file, const TextureLayout& layout, co
     return skivet::decode(layout.desc.format, *data, surface.width, surface.height);
 }
 
+std::optional<Image> TextureKind::decode_small(ByteSpan, const TextureLayout&, const Surface&, std::uint32_t) const { return std::nullopt; }
+
 Result<ImageF> TextureKind::decode_wide(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
     SKIVET_TRY(const auto data, bytes(file, layout, surface));
     return skivet::decode_wide(layout.desc.format, data, surface.width, surface.height);

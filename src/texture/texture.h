@@ -113,6 +113,10 @@ public:
     [[nodiscard]] virtual Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
     /// Of a surface cut off by the file's end, what is there is shown; the rest is as zero bytes decode.
     [[nodiscard]] virtual Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
+    /// A picture of the surface, smaller than it but of at least `side` texels on its longer side, where the file gives one for less work;
+    /// nothing where it has to be decoded and reduced.
+    [[nodiscard]] virtual std::optional<Image> decode_small(ByteSpan file, const TextureLayout& layout, const Surface& surface,
+                                                            std::uint32_t side) const;
     /// True values, see ImageF.
     [[nodiscard]] virtual Result<ImageF> decode_wide(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
     /// The whole file with the edits in; every byte that is not theirs stays, but for size and checksum fields that must follow.

@@ -124,7 +124,7 @@ TEST(Roles, NamesAreBelievedUnlessThePixelsRuleThemOut) {
     EXPECT_EQ(guess_role(named("horse_e.dds"), Bare::common, &color, d).role, Role::base_color) << "a letter needs the pixels' word";
     EXPECT_EQ(guess_role(named("metal_door.dds"), Bare::common, &color, d).role, Role::base_color) << "a prefix may name the thing";
     EXPECT_EQ(guess_role(named("horse.dds"), Bare::in_set, &gray, d).role, Role::base_color);
-    EXPECT_EQ(guess_role(named("horse.dds"), Bare::alone, &gray, d).role, Role::roughness_gloss);
+    EXPECT_EQ(guess_role(named("horse.dds"), Bare::alone, &gray, d).role, Role::base_color) << "a gray wall is as gray as a gloss map";
     EXPECT_EQ(guess_role(named("horse.dds"), Bare::alone, nullptr, d).role, Role::unsure);
     for (const auto& row : all_roles()) EXPECT_EQ(role_named(row.token), row.role);
 }
@@ -182,11 +182,57 @@ TEST(Sets, AFolderOfASetIsNamedByTheProjectsOwnHabitsToo) {
 }
 
 TEST(Sets, LettersThatCountAreNoRoles) {
-    const auto catalog = catalog_of({"a/stone_a.dds", "a/stone_b.dds", "a/stone_d.dds", "a/stone_e.dds", "a/wall_d.dds"});
+    const auto catalog = catalog_of({"a/stone_a.dds", "a/stone_b.dds", "a/stone_d.dds", "a/stone_e.dds", "a/wall_d.dds", "a/horse_d.dds",
+                                     "a/horse_n.dds", "a/horse_s.dds"});
     const auto analysis = analyze_catalog(catalog, {}, {});
     EXPECT_TRUE(analysis.counted[2] && analysis.counted[3]);
     EXPECT_FALSE(analysis.counted[4]);
-    EXPECT_TRUE(analysis.sets.empty());
+    EXPECT_EQ(analysis.sets.size(), 1u);
+    const auto without = catalog_of({"a/wall_d.dds", "a/horse_d.dds", "a/horse_n.dds"});
+    EXPECT_TRUE(analyze_catalog(without, {}, {}).counted[0]) << "two with a counterpart are no habit";
+}
+
+TEST(Sets, AFolderWithBrothersIsAThing) {
+    const auto catalog = catalog_of({"maps/sky/c.dds", "maps/sky/t.dds", "maps/hills/c.dds", "maps/hills/t.dds", "maps/lake/c.dds",
+                                     "maps/lake/t.dds", "textures/sky/dawn.dds", "maps/rough/c.dds", "icons/horse.dds"});
+    const auto analysis = analyze_catalog(catalog, {}, {});
+    for (std::size_t i = 0; i < 6; ++i) EXPECT_EQ(analysis.roles[i], Role::unsure) << catalog.items[i].path();
+    EXPECT_EQ(analysis.roles[6], Role::sky);
+    EXPECT_EQ(analysis.roles[7], Role::unsure);
+    EXPECT_EQ(analysis.roles[8], Role::interface);
+    EXPECT_EQ(analysis.why(catalog, 0, {}).role, Role::unsure);
+}
+
+TEST(Sets, DirectionsAreNoRoles) {
+    const auto catalog =
+        catalog_of({"snow_n.dds", "snow_e.dds", "snow_s.dds", "snow_w.dds", "bark_n.dds", "bark_s.dds", "bark_d.dds", "road_e2.dds"});
+    const auto analysis = analyze_catalog(catalog, {}, {});
+    for (std::size_t i = 0; i < 4; ++i) EXPECT_EQ(analysis.roles[i], Role::unsure) << i;
+    EXPECT_EQ(analysis.roles[4], Role::normal);
+    EXPECT_EQ(analysis.roles[5], Role::specular);
+    EXPECT_EQ(analysis.roles[6], Role::base_color);
+    EXPECT_EQ(analysis.roles[7], Role::unsure) << "a letter with a number is a number";
+}
+
+TEST(Roles, ALetterOrAWordThatNamesThingsNeedsACounterpart) {
+    const auto gray = look_of(gray_noise(90, 150, 5)).facts;
+    const auto color = look_of(smooth_picture(64, 64, 6)).facts;
+    const auto d = desc_of(Format::RGBA8);
+    EXPECT_EQ(guess_role(named("wall_m.dds"), Bare::alone, &gray, d).role, Role::base_color);
+    EXPECT_EQ(guess_role(named("wall_m.dds"), Bare::in_set, &gray, d).role, Role::metalness);
+    EXPECT_EQ(guess_role(named("city_metal.dds"), Bare::alone, &gray, d).role, Role::base_color) << "a city of metal";
+    EXPECT_EQ(guess_role(named("city_metal.dds"), Bare::in_set, &gray, d).role, Role::metalness);
+    EXPECT_EQ(guess_role(named("tree_n.dds"), Bare::alone, &gray, d).role, Role::base_color) << "heights are not told by a letter";
+    EXPECT_EQ(guess_role(named("tree_n.dds"), Bare::alone, &color, d).role, Role::base_color);
+    EXPECT_EQ(guess_role(named("button_normal.dds"), Bare::alone, &color, d).role, Role::base_color) << "a button that nobody presses";
+    // The user's word stands.
+    const RoleHabit own[] = {{RoleHabit::Place::suffix, "m", Role::metalness}};
+    EXPECT_EQ(guess_role(split_name("wall_m.dds", Habits(own)), Bare::alone, &gray, d).role, Role::metalness);
+    // Alone and unnamed: what no pixels settle is unsure, a normal map is one.
+    EXPECT_EQ(guess_role(named("x.dds"), Bare::alone, &gray, desc_of(Format::BC4)).role, Role::unsure);
+    const auto normals = look_of(bumps(false)).facts;
+    EXPECT_EQ(guess_role(named("x.dds"), Bare::alone, &normals, d).role, Role::normal);
+    EXPECT_EQ(guess_role(named("gui/coin.dds"), Bare::alone, &color, d).role, Role::interface);
 }
 
 TEST(Habits, EndingsThatRecurAreProposedWithWhatTheirPicturesSay) {

@@ -160,6 +160,25 @@ TEST_P(Encrypted, IsReadAndWrittenWithTheKeyFromTheRing) {
     EXPECT_EQ(get_file(path), before);
 }
 
+/// One wrong password in 256 passes the traditional check byte; every one of them is told as a key that does not fit.
+TEST_F(ZipMethods, AWrongPasswordIsToldAsOneEvenWhenItsCheckPasses) {
+    put_file(folder / "in/horse.dds", make_dds(Format::BC1, 32, 32));
+    ASSERT_EQ(run_program({"zip", "-q", "-P", "ticket booth", "../locked.zip", "horse.dds"}, (folder / "in").string()).code, 0);
+    std::size_t passed = 0;
+    for (int i = 0; i < 1500; ++i) {
+        auto ring = std::make_shared<KeyRing>();
+        const auto word = "wrong " + std::to_string(i);
+        ring->add({"booth", bytes_of(word)});
+        ReadContext with;
+        with.keys = ring;
+        const auto read = (*open_source(with, folder / "locked.zip"))->read(0, with.limits);
+        ASSERT_FALSE(read);
+        ASSERT_NE(read.error().what.find("the key \"booth\" does not open the entry"), std::string::npos) << read.error().what;
+        passed += read.error().code != ErrorCode::key;
+    }
+    EXPECT_GT(passed, 0u) << "1,500 of them did not try it";
+}
+
 TEST_P(Encrypted, DamageBehindTheRightKeyIsDamage) {
     add_key("right=text:ticket booth");
     auto bytes = get_file(path);

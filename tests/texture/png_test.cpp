@@ -1,6 +1,9 @@
 #include <gtest/gtest.h>
+#include <spng.h>
 
 #include <cmath>
+#include <cstdlib>
+#include <random>
 
 #include "bench/export.h"
 #include "bench/fitting.h"
@@ -47,6 +50,62 @@ TEST(Png, ReadsWhatAnotherProgramWrote) {
         EXPECT_EQ(image->at(0, 0), (Texel{255, 0, 0, 255})) << type;
         EXPECT_EQ(image->at(15, 7), (Texel{0, 0, 255, 255})) << type;
     }
+}
+
+/// Every filter, color type and width, written by libspng: what is read is what was written, to the bit.
+TEST(Png, EveryFilterAndColorTypeIsUndone) {
+    std::mt19937 random(7);
+    const std::pair<int, std::size_t> types[] = {{SPNG_COLOR_TYPE_GRAYSCALE, 1},
+                                                 {SPNG_COLOR_TYPE_GRAYSCALE_ALPHA, 2},
+                                                 {SPNG_COLOR_TYPE_TRUECOLOR, 3},
+                                                 {SPNG_COLOR_TYPE_TRUECOLOR_ALPHA, 4},
+                                                 {SPNG_COLOR_TYPE_INDEXED, 1}};
+    for (const int filter : {SPNG_FILTER_CHOICE_NONE, SPNG_FILTER_CHOICE_SUB, SPNG_FILTER_CHOICE_UP, SPNG_FILTER_CHOICE_AVG,
+                             SPNG_FILTER_CHOICE_PAETH, SPNG_FILTER_CHOICE_ALL})
+        for (const auto& [type, samples] : types)
+            for (const std::uint32_t width : {1u, 2u, 3u, 5u, 64u, 131u}) {
+                const std::uint32_t height = 9;
+                std::vector<std::uint8_t> rows(std::size_t{width} * height * samples);
+                // Noise over gradients, so that every branch of Paeth's choice is taken.
+                for (std::size_t i = 0; i < rows.size(); ++i)
+                    rows[i] = static_cast<std::uint8_t>(i * 3 + (random() % 4 == 0 ? random() : 0));
+                const std::unique_ptr<spng_ctx, decltype(&spng_ctx_free)> context(spng_ctx_new(SPNG_CTX_ENCODER), &spng_ctx_free);
+                spng_set_option(context.get(), SPNG_ENCODE_TO_BUFFER, 1);
+                spng_set_option(context.get(), SPNG_FILTER_CHOICE, filter);
+                spng_ihdr header{width, height, 8, static_cast<std::uint8_t>(type), 0, 0, 0};
+                spng_set_ihdr(context.get(), &header);
+                spng_plte palette{};
+                spng_trns clear{};
+                palette.n_entries = clear.n_type3_entries = 256;
+                for (unsigned i = 0; i < 256; ++i) {
+                    palette.entries[i] = {static_cast<std::uint8_t>(i), static_cast<std::uint8_t>(255 - i),
+                                          static_cast<std::uint8_t>(i / 2), 255};
+                    clear.type3_alpha[i] = static_cast<std::uint8_t>(i % 7 * 40);
+                }
+                if (type == SPNG_COLOR_TYPE_INDEXED) spng_set_plte(context.get(), &palette), spng_set_trns(context.get(), &clear);
+                ASSERT_EQ(spng_encode_image(context.get(), rows.data(), rows.size(), SPNG_FMT_PNG, SPNG_ENCODE_FINALIZE), 0);
+                std::size_t size = 0;
+                int code = 0;
+                const std::unique_ptr<void, decltype(&std::free)> written(spng_get_png_buffer(context.get(), &size, &code), &std::free);
+                const ByteSpan file(static_cast<const std::byte*>(written.get()), size);
+                const auto image = read_png(file, ReadLimits{});
+                ASSERT_TRUE(image) << image.error().message();
+                for (std::size_t i = 0; i < image->texels.size(); ++i) {
+                    const auto* t = &rows[i * samples];
+                    const Texel expected = samples == 4                      ? Texel{t[0], t[1], t[2], t[3]}
+                                           : samples == 3                    ? Texel{t[0], t[1], t[2], 255}
+                                           : samples == 2                    ? Texel{t[0], t[0], t[0], t[1]}
+                                           : type == SPNG_COLOR_TYPE_INDEXED ? Texel{palette.entries[t[0]].red, palette.entries[t[0]].green,
+                                                                                     palette.entries[t[0]].blue, clear.type3_alpha[t[0]]}
+                                                                             : Texel{t[0], t[0], t[0], 255};
+                    ASSERT_EQ(image->texels[i], expected)
+                        << "filter " << filter << " type " << type << " width " << width << " texel " << i;
+                }
+                // A flipped bit of the picture data is an error, not another picture.
+                Bytes damaged(file.begin(), file.end());
+                damaged[damaged.size() - 20] ^= std::byte{1};
+                EXPECT_FALSE(read_png(damaged, ReadLimits{}));
+            }
 }
 
 TEST(Png, ReplacingKeepsEveryOtherChunk) {

@@ -112,7 +112,7 @@ TEST_F(CatalogUi, SearchingNarrowingAndStepping) {
     EXPECT_EQ(page->model()->rowCount(), all);
     // Facets by mouse, and their counts.
     const auto masks = facet_count_of("mask");
-    EXPECT_GE(masks, 3u);
+    EXPECT_GE(masks, 1u);
     click_facet("mask");
     EXPECT_EQ(page->model()->texture_count(), masks);
     EXPECT_GE(facet_count_of("normal"), 3u) << "other values of the facet keep their counts";
