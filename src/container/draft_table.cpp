@@ -7,9 +7,9 @@ namespace skivet::draft {
 namespace {
 
 constexpr std::uint64_t looked_at = 16u << 20;  ///< bytes at both ends of the file
-constexpr std::size_t longest_name = 512;   ///< bytes kept for a name
-constexpr std::size_t most_numbers = 96;    ///< bytes of numbers beside a name
-constexpr std::size_t least_records = 3;    ///< two of anything look regular
+constexpr std::size_t longest_name = 512;       ///< bytes kept for a name
+constexpr std::size_t most_numbers = 96;        ///< bytes of numbers beside a name
+constexpr std::size_t least_records = 3;        ///< two of anything look regular
 
 bool is_name_sign(std::byte b) {
     const auto c = static_cast<unsigned char>(b);

@@ -12,8 +12,8 @@
 namespace skivet {
 namespace {
 
-constexpr std::uint32_t widest = 16384;             // texels: what graphics cards take
-constexpr std::size_t most_samples = 256u << 10;    // bytes a width is told from
+constexpr std::uint32_t widest = 16384;           // texels: what graphics cards take
+constexpr std::size_t most_samples = 256u << 10;  // bytes a width is told from
 
 std::uint64_t tight_row(const Lens& lens) {
     if (lens.palette_bits) return (std::uint64_t{lens.width} * lens.palette_bits + 7) / 8;
