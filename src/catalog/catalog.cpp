@@ -245,7 +245,6 @@ Result<Catalog> build_catalog(const ReadContext& context, std::span<const Source
         } else {
             for (const auto& problem : sources[s].container->problems())
                 builder.report(problem.within(sources[s].path.filename().string()));
-            for (const auto& twice : sources[s].container->doubles()) builder.report(twice.within(sources[s].path.filename().string()));
             builder.look_through(*sources[s].container, s, {}, 0, catalog.items, options.so_far ? show : std::function<void()>());
             SKIVET_CHECK(progress.cancel.check());
             if (options.looked_through) options.looked_through(sources[s], std::span(catalog.items).subspan(first));

@@ -121,8 +121,6 @@ int list(Context& c, const ListOptions& options) {
             }
             for (const auto& problem : source.container->problems())
                 code = 1, c.err << "skivet-cli: " << problem.within(source.path.filename().string()).message() << '\n';
-            for (const auto& twice : source.container->doubles())
-                code = 1, c.err << "skivet-cli: " << twice.within(source.path.filename().string()).message() << '\n';
         }
         flush(1);
         return code == 0 ? 0 : 1;
@@ -246,8 +244,6 @@ int verify(Context& c, const std::string& path) {
         else c.out << "damaged: " << error.message() << '\n';
     };
     for (const auto& problem : container.problems()) say(path, problem.within(std::filesystem::path(path).filename().string()));
-    for (const auto& twice : container.doubles())
-        c.err << "skivet-cli: " << twice.within(std::filesystem::path(path).filename().string()).message() << '\n';
     for (std::size_t i = 0; i < container.entries().size(); ++i) {
         if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
         const auto& entry = container.entries()[i];

@@ -91,8 +91,6 @@ int export_entries(Context& c, const ExportOptions& options) {
         if (!catalog) return c.failed(catalog.error());
         for (const auto& problem : sources->front().container->problems())
             ++problems, c.failed(problem.within(address->source.filename().string()));
-        for (const auto& twice : sources->front().container->doubles())
-            ++problems, c.failed(twice.within(address->source.filename().string()));
         const auto analysis = options.sets ? analyze_catalog(*catalog, {}, {}) : CatalogAnalysis{};
         for (std::size_t i = 0; i < catalog->items.size(); ++i) {
             const auto& item = catalog->items[i];

@@ -56,11 +56,6 @@ Result<WritePlan> plan_inner(const ReadContext& context, const Container& contai
         std::size_t end = i + 1;
         while (end < items.size() && items[end].inner.front() == items[i].inner.front()) ++end;
         SKIVET_TRY(const auto entry, entry_of(container, items[i].inner.front()));
-        if (const auto doubles = container.count(items[i].inner.front()); doubles > 1)
-            return fail(
-                ErrorCode::unsupported,
-                fmt::format("{} entries are named \"{}\", and nothing says which of them is meant", doubles, items[i].inner.front()),
-                "Nothing can be put into them yet");
         if (items[i].inner.size() == 1) {
             if (end - i > 1) return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced twice", items[i].inner.front()));
             here.push_back({entry, std::move(items[i].bytes)});

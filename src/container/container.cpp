@@ -1,38 +1,38 @@
 #include "container/container.h"
 
 #include <algorithm>
+#include <unordered_set>
 
 namespace skivet {
 
 void Container::index() const {
     std::call_once(indexed_, [&] {
         index_.reserve(entries_.size());
-        for (std::size_t i = 0; i < entries_.size(); ++i) {
-            const auto [place, fresh] = index_.try_emplace(entries_[i].path, i);
-            if (fresh) continue;
-            place->second = i;
-            ++doubles_.try_emplace(place->first, 1).first->second;
-        }
+        for (std::size_t i = 0; i < entries_.size(); ++i) index_.try_emplace(entries_[i].path, i);
     });
 }
 
-std::size_t Container::count(std::string_view path) const {
-    index();
-    const auto found = doubles_.find(path);
-    return found != doubles_.end() ? found->second : index_.count(path);
-}
-
-std::vector<Error> Container::doubles() const {
-    index();
-    std::vector<Error> out;
-    for (const auto& [path, count] : doubles_)
-        out.push_back({ErrorCode::unsupported,
-                       grouped(count) + " entries have this name, and only the last of them can be reached by it",
-                       {std::string(path)},
-                       {},
-                       "Nothing can be put into them yet"});
-    std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.where < b.where; });
-    return out;
+void Container::number_doubles() {
+    std::unordered_map<std::string_view, std::size_t> first;
+    first.reserve(entries_.size());
+    std::vector<std::size_t> doubles;
+    for (std::size_t i = 0; i < entries_.size(); ++i)
+        if (!first.try_emplace(entries_[i].path, i).second) doubles.push_back(i);
+    if (doubles.empty()) return;
+    // Once there are any, names are kept as copies: those of the entries change.
+    std::unordered_set<std::string> taken;
+    for (const auto& e : entries_) taken.insert(e.path);
+    std::unordered_map<std::string, std::size_t> next;
+    for (const auto i : doubles) {
+        auto& path = entries_[i].path;
+        const auto slash = path.rfind('/') + 1, dot = path.rfind('.');
+        const auto stem = dot != std::string::npos && dot > slash ? dot : path.size();
+        auto& number = next.try_emplace(path, 2).first->second;
+        std::string fresh;
+        do fresh = path.substr(0, stem) + '#' + std::to_string(number++) + path.substr(stem);
+        while (!taken.insert(fresh).second);
+        path = std::move(fresh);
+    }
 }
 
 std::optional<std::size_t> Container::find(std::string_view path) const {

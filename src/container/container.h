@@ -10,7 +10,7 @@
 namespace skivet {
 
 struct Entry {
-    std::string path;          ///< UTF-8, separated by '/'
+    std::string path;          ///< UTF-8, separated by '/'; no two entries have the same
     std::uint64_t size = 0;    ///< bytes, unpacked
     std::uint64_t stored = 0;  ///< bytes in the archive
     std::string_view method;   ///< "stored", "deflate", or the name of one we cannot read
@@ -39,13 +39,8 @@ public:
     /// How it was recognized, in words.
     [[nodiscard]] const std::string& recognized_by() const { return recognized_by_; }
     [[nodiscard]] const std::vector<Entry>& entries() const { return entries_; }
-    /// Index of the entry with this path; the last one when a path occurs twice, as most readers take it. The first call takes time in
-    /// proportion to the entries, later ones do not.
+    /// Index of the entry with this path. The first call takes time in proportion to the entries, later ones do not.
     [[nodiscard]] std::optional<std::size_t> find(std::string_view path) const;
-    /// How many entries have this path.
-    [[nodiscard]] std::size_t count(std::string_view path) const;
-    /// Paths that several entries have, as problems: only the last of them can be reached by its path.
-    [[nodiscard]] std::vector<Error> doubles() const;
     /// Entries whose name is known only by a hash, and the one of them that a path hashes to.
     [[nodiscard]] virtual std::size_t unnamed() const { return 0; }
     [[nodiscard]] virtual std::optional<std::size_t> unnamed_by(std::string_view) const { return std::nullopt; }
@@ -74,6 +69,10 @@ public:
     [[nodiscard]] virtual std::vector<Segment> segments() const { return {}; }
 
 protected:
+    /// Gives every entry a path of its own: of several with one, in the order in which they stand, the second gets "#2" before its ending
+    /// ("horse#2.dds"), and so on. Called when everything is listed; what is written into the archive is the name it has there.
+    void number_doubles();
+
     std::vector<Entry> entries_;
     std::vector<Error> problems_;
     std::string recognized_by_;
@@ -81,7 +80,6 @@ protected:
 private:
     mutable std::once_flag indexed_;
     mutable std::unordered_map<std::string_view, std::size_t> index_;
-    mutable std::unordered_map<std::string_view, std::size_t> doubles_;  ///< how many have a path that several have
     void index() const;
 };
 

@@ -120,6 +120,7 @@ public:
             entries_.push_back(std::move(entry));
             places_.push_back(index);
         }
+        number_doubles();
         return {};
     }
 

@@ -35,7 +35,9 @@ std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer:
             skivet::recognize(*out->sheet_, file, file.size(), out->file_.path().string()).value_or("being chosen for it");
         return Lister(*out, context).list();
     };
-    if (auto done = list(); !done) {
+    auto done = list();
+    out->number_doubles();
+    if (!done) {
         wrong = std::move(done).error();
         // What a wrong key makes of a directory looks damaged.
         if (out->sheet_->table_crypt && wrong->code == ErrorCode::damaged && out->keys_->find(out->sheet_->table_crypt->key))

@@ -237,6 +237,7 @@ Status TarContainer::list(const ReadLimits& limits) {
         if (!about_the_next) first = at;
     }
     end_ = std::min<std::uint64_t>(at, file.size());
+    number_doubles();
     if (entries_.empty() && at == 0) return fail(ErrorCode::unsupported, "no tar header");
     return {};
 }

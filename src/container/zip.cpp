@@ -240,6 +240,7 @@ Status ZipContainer::read_directory(ByteSpan file, const ReadLimits& limits) {
         entries_.push_back(std::move(e));
         records_.push_back(r);
     }
+    number_doubles();
     return {};
 }
 

@@ -100,6 +100,7 @@ Status ZipContainer::rescue(ByteSpan file, const ReadLimits& limits, const Error
         records_.push_back(r);
     }
     if (entries_.empty()) return fail(why);
+    number_doubles();
     auto problem = why;
     problem.what = fmt::format("the central directory cannot be used ({}); {} entries were found by their own headers", why.what,
                                grouped(entries_.size()));

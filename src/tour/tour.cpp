@@ -18,6 +18,7 @@
 #include "app/pages/catalog_page.h"
 #include "app/pages/fitting_page.h"
 #include "app/theme/theme.h"
+#include "app/workshop/found_window.h"
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
 #include "app/workshop/sift_window.h"
@@ -93,6 +94,17 @@ std::size_t Tour::source_named(std::string_view name) const {
     for (std::size_t i = 0; i < snapshot->sources.size(); ++i)
         if (snapshot->sources[i].path.filename() == name) return i;
     return 0;
+}
+
+bool Tour::found_with_pictures() const {
+    // Some archives have none to show: what asks for a key, or names everything by a hash.
+    auto* model = models_->sources.found();
+    const auto shown = [&](const Found& found) {
+        return !found.samples.empty() && !model->picture(std::size_t(&found - model->installation()->survey.found.data()), 0).isNull();
+    };
+    if (model->looking() || models_->jobs.busy()) return false;
+    const auto& found = model->installation()->survey.found;
+    return std::any_of(found.begin(), found.end(), shown);
 }
 
 std::vector<std::size_t> Tour::textures_called(std::string_view name) const {
@@ -188,15 +200,17 @@ void Tour::step() {
             shot(QStringLiteral("5-delivery"));
             models_->delivery.deliver();
             return wait_for([piece] { return piece()->state == PieceState::delivered; });
-        case 12:
-            shot(QStringLiteral("8-delivered"));
-            models_->delivery.undo_all();
-            return wait_for([this] { return models_->delivery.history().empty(); });
+        case 12: models_->delivery.undo_all(); return wait_for([this] { return models_->delivery.history().empty(); });
         case 13:
             window_->go_to(PageId::sources);
+            show_found(window_, models_->sources.found(), models_->store.project().game);
+            return wait_for([this] { return found_with_pictures(); });
+        case 14:
+            shot(QStringLiteral("19-found"));
+            window_->findChild<FoundWindow*>()->reject();
             show_raw_lens(window_, &models_->sources, source_named("rides.crate"), 0);
             return wait_for([this] { return window_->findChild<RawLens*>() != nullptr; });
-        case 14: {
+        case 15: {
             // The largest level of a panel is its last.
             const auto snapshot = models_->catalog.snapshot();
             const auto size = snapshot->sources[source_named("rides.crate")].container->entries()[0].size;
@@ -207,41 +221,41 @@ void Tour::step() {
             window_->findChild<RawLens*>()->set_lens(lens);
             return wait_for([this] { return window_->findChild<RawLens*>()->settled(); });
         }
-        case 15: {
+        case 16: {
             shot(QStringLiteral("9-raw-lens"));
             window_->findChild<RawLens*>()->reject();
             show_sheet_workshop(window_, &models_->sources, source_named("rides.crate"));
             return wait_for([this] { return window_->findChild<SheetWorkshop*>() != nullptr; });
         }
-        case 16: {
+        case 17: {
             auto* workshop = window_->findChild<SheetWorkshop*>();
             for (auto* action : workshop->actions())
                 if (action->shortcut() == QKeySequence(Qt::CTRL | Qt::Key_D)) action->trigger();
             return wait_for([workshop] { return workshop->settled() && !workshop->findChild<QPlainTextEdit*>()->toPlainText().isEmpty(); });
         }
-        case 17: {
+        case 18: {
             auto* workshop = window_->findChild<SheetWorkshop*>();
             workshop->findChild<QTableView*>()->selectRow(9);
             return wait_for([workshop] { return workshop->settled(); });
         }
-        case 18:
+        case 19:
             shot(QStringLiteral("10-sheet-workshop"));
             window_->findChild<SheetWorkshop*>()->reject();
             show_sifting(window_, &models_->sources, source_named("organ.zip"));
             return wait_for([this] { return window_->findChild<SiftWindow*>() && window_->findChild<SiftWindow*>()->settled(); });
-        case 19:
+        case 20:
             shot(QStringLiteral("11-sifting"));
             window_->findChild<SiftWindow*>()->reject();
             show_kinds(window_, &models_->sources, source_named("sideshow.bale"));
             return wait_for([] { return QApplication::activeModalWidget() != nullptr; });
-        case 20:
+        case 21:
             shot(QStringLiteral("12-taken-for"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             show_keys(window_, &models_->store);
             return wait_for([] {
                 return QApplication::activeModalWidget() && QApplication::activeModalWidget()->objectName() == QLatin1String("keys");
             });
-        case 21: {
+        case 22: {
             // The strongbox's key, as a person would put it in.
             auto* keys = QApplication::activeModalWidget();
             keys->findChild<QLineEdit*>("key_name")->setText(QStringLiteral("cashbox"));
@@ -251,7 +265,7 @@ void Tour::step() {
             return wait_for(
                 [this] { return models_->sources.snapshot()->sources[source_named("cashbox.strongbox")].container != nullptr; });
         }
-        case 22:
+        case 23:
             shot(QStringLiteral("13-keys"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             show_names(window_, &models_->sources);
@@ -259,7 +273,7 @@ void Tour::step() {
                 return QApplication::activeModalWidget() && QApplication::activeModalWidget()->objectName() == QLatin1String("names") &&
                        QApplication::activeModalWidget()->findChild<QListWidget*>()->count() > 0;
             });
-        case 23: {
+        case 24: {
             shot(QStringLiteral("14-names"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             window_->go_to(PageId::catalog);
@@ -268,11 +282,11 @@ void Tour::step() {
                     window_->page<CatalogPage>()->contact_sheet()->setCurrentIndex(window_->page<CatalogPage>()->model()->index(row));
             return wait_for(always);
         }
-        case 24:
+        case 25:
             shot(QStringLiteral("15-a-missing-file"));
             window_->page<CatalogPage>()->search()->setText(QStringLiteral("carousel"));
             return wait_for(always);
-        case 25: {
+        case 26: {
             // The horse's set, opened.
             auto* catalog = window_->page<CatalogPage>();
             for (int row = 0; row < catalog->model()->rowCount(); ++row)
@@ -283,14 +297,14 @@ void Tour::step() {
                 }
             return wait_for(always);
         }
-        case 26: {
+        case 27: {
             shot(QStringLiteral("16-a-set"));
             window_->page<CatalogPage>()->search()->clear();
             // As captured from the screen: a part of the horse, smaller, in another light.
             for (const auto item : textures_called("horse_a_tint")) picture_ = models_->catalog.pictures().of(item);
             return wait_for(always);
         }
-        case 27: {
+        case 28: {
             auto part = picture_.copy(picture_.width() / 5, picture_.height() / 8, picture_.width() * 3 / 5, picture_.height() * 3 / 5)
                             .convertToFormat(QImage::Format_RGB888)
                             .mirrored(true, false)
@@ -298,7 +312,7 @@ void Tour::step() {
             window_->page<CatalogPage>()->find_by(part, QStringLiteral("the pasted picture"));
             return wait_for([this] { return window_->page<CatalogPage>()->model()->rowCount() > 0; });
         }
-        case 28: {
+        case 29: {
             shot(QStringLiteral("17-by-picture"));
             window_->page<CatalogPage>()->leave_hits();
             std::vector<std::size_t> all;
@@ -307,13 +321,13 @@ void Tour::step() {
             show_export(window_, &models_->catalog, {}, all);
             return wait_for([] { return QApplication::activeModalWidget() != nullptr; });
         }
-        case 29: {
+        case 30: {
             auto* dialog = QApplication::activeModalWidget();
             dialog->findChild<QLineEdit*>("place")->setText(folder_ + QStringLiteral("/../exported"));
             dialog->findChild<QPushButton*>("start")->click();
             return wait_for([this] { return models_->catalog.exporting() == nullptr; });
         }
-        case 30:
+        case 31:
             QApplication::activeModalWidget()->findChild<QLineEdit*>("place")->setText(QStringLiteral("/home/you/textures"));
             shot(QStringLiteral("18-export"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();

@@ -18,6 +18,7 @@ public:
 private:
     void step();
     void shot(const QString& name);
+    [[nodiscard]] bool found_with_pictures() const;
     [[nodiscard]] std::size_t source_named(std::string_view name) const;
     /// The demo's textures called so, in catalog order.
     [[nodiscard]] std::vector<std::size_t> textures_called(std::string_view name) const;

@@ -139,10 +139,27 @@ TEST(Zip, NamesAreUtf8OrCp437) {
     EXPECT_EQ(dos->entries()[0].path, "schön.dds") << "APPNOTE appendix D: without the flag a name is CP437";
 }
 
-TEST(Zip, TheLastOfTwoEqualPathsIsTheOneFound) {
-    const auto zip = open(make_zip({{"x", bytes_of("old")}, {"x", bytes_of("new")}}));
-    EXPECT_EQ(zip->find("x"), 1u);
+TEST(Zip, EqualPathsAreNumberedInTheOrderTheyStand) {
+    const auto zip = open(make_zip({{"x", bytes_of("old")},
+                                    {"x", bytes_of("new")},
+                                    {"a.b/c.dds", Bytes(1)},
+                                    {"a.b/c.dds", Bytes(2)},
+                                    {"a.b/d", Bytes(3)},
+                                    {"a.b/d", Bytes(4)}}));
+    EXPECT_EQ(zip->find("x"), 0u);
+    EXPECT_EQ(zip->find("x#2"), 1u);
+    EXPECT_EQ(zip->find("a.b/c#2.dds"), 3u) << "before the ending, so that it still says what the entry is";
+    EXPECT_EQ(zip->find("a.b/d#2"), 5u) << "a folder's point is no ending";
     EXPECT_FALSE(zip->find("y"));
+}
+
+/// Old directory formats allow it: 36 entries of one name among markers.
+TEST(Zip, ManyEntriesOfOneNameAreNumberedAtOnce) {
+    std::vector<ZipItem> items;
+    for (int i = 0; i < 20'000; ++i) items.push_back({i % 2 ? "START" : "TEX", Bytes(1)});
+    const auto zip = open(make_zip(items));
+    EXPECT_EQ(zip->find("TEX#10000"), 19'998u);
+    EXPECT_EQ(zip->find("START#10000"), 19'999u);
 }
 
 TEST(Zip, ADamagedEntryLeavesTheRestUsable) {
