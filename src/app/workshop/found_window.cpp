@@ -188,10 +188,15 @@ void FoundWindow::add_row(QStandardItem* section, std::size_t found, const Order
                      (where.empty() || where == "." || where.string().starts_with("..") ? QString() : tr(" · in %1").arg(to_text(where))),
                  Where);
     const auto files = one.files() > 1 ? tr("%1 files · ").arg(one.files()) : QString();
-    row->setData(one.textures > 0 ? tr("%1 textures · %2").arg(to_text(grouped(one.textures)), to_text(human_bytes(one.bytes)))
-                                  : files + (one.bytes > 0 ? to_text(human_bytes(one.bytes)) : QString()),
+    row->setData(one.textures > 0
+                     ? (one.textures == 1 ? tr("1 texture · %1").arg(to_text(human_bytes(one.bytes)))
+                                          : tr("%1 textures · %2").arg(to_text(grouped(one.textures)), to_text(human_bytes(one.bytes))))
+                     : files + (one.bytes > 0 ? to_text(human_bytes(one.bytes)) : QString()),
                  Amount);
-    row->setData(to_text(order ? order->reason : one.why), Why);
+    row->setData(one.error && one.error->code == ErrorCode::key ? tr("wants a key; add it with K")
+                 : one.error                                    ? to_text(one.error->what)
+                                                                : to_text(order ? order->reason : one.why),
+                 Why);
     row->setData((order && !order->sure) || (one.error.has_value() && one.wanted), Unsure);
     row->setData(fresh, Fresh);
     row->setData(model_->ticked(found) ? Qt::Checked : Qt::Unchecked, Qt::CheckStateRole);
