@@ -33,7 +33,7 @@ struct Header {
     }
 };
 
-/// A picture of 8 bits a sample that is not interlaced, as RGBA; nothing where the file is another or does not hold what it says.
+/// A picture of at most 8 bits a sample that is not interlaced, as RGBA; nothing where the file is another or does not hold what it says.
 [[nodiscard]] std::optional<Image> read_usual(ByteSpan file, const Header& header, const ReadLimits& limits);
 /// Length, type, data and CRC.
 [[nodiscard]] Bytes make_chunk(std::string_view type, ByteSpan data);

@@ -108,6 +108,39 @@ TEST(Png, EveryFilterAndColorTypeIsUndone) {
             }
 }
 
+/// Samples of 1, 2 and 4 bits, gray and with a palette, against the library's own expansion.
+TEST(Png, PackedSamplesAreWhatTheLibraryReads) {
+    std::mt19937 random(9);
+    for (const int type : {SPNG_COLOR_TYPE_GRAYSCALE, SPNG_COLOR_TYPE_INDEXED})
+        for (const unsigned depth : {1u, 2u, 4u})
+            for (const std::uint32_t width : {1u, 7u, 9u, 64u, 101u}) {
+                const std::uint32_t height = 6;
+                std::vector<std::uint8_t> rows((std::size_t{width} * depth + 7) / 8 * height);
+                for (auto& b : rows) b = static_cast<std::uint8_t>(random());
+                const std::unique_ptr<spng_ctx, decltype(&spng_ctx_free)> writer(spng_ctx_new(SPNG_CTX_ENCODER), &spng_ctx_free);
+                spng_set_option(writer.get(), SPNG_ENCODE_TO_BUFFER, 1);
+                spng_set_option(writer.get(), SPNG_FILTER_CHOICE, SPNG_FILTER_CHOICE_ALL);
+                spng_ihdr header{width, height, static_cast<std::uint8_t>(depth), static_cast<std::uint8_t>(type), 0, 0, 0};
+                spng_set_ihdr(writer.get(), &header);
+                spng_plte palette{};
+                palette.n_entries = 1u << depth;
+                for (unsigned i = 0; i < palette.n_entries; ++i)
+                    palette.entries[i] = {static_cast<std::uint8_t>(i * 15), static_cast<std::uint8_t>(255 - i), 7, 255};
+                if (type == SPNG_COLOR_TYPE_INDEXED) spng_set_plte(writer.get(), &palette);
+                ASSERT_EQ(spng_encode_image(writer.get(), rows.data(), rows.size(), SPNG_FMT_PNG, SPNG_ENCODE_FINALIZE), 0);
+                std::size_t size = 0;
+                int code = 0;
+                const std::unique_ptr<void, decltype(&std::free)> written(spng_get_png_buffer(writer.get(), &size, &code), &std::free);
+                const std::unique_ptr<spng_ctx, decltype(&spng_ctx_free)> reader(spng_ctx_new(0), &spng_ctx_free);
+                spng_set_png_buffer(reader.get(), written.get(), size);
+                Image expected(width, height);
+                ASSERT_EQ(spng_decode_image(reader.get(), expected.texels.data(), expected.texels.size() * 4, SPNG_FMT_RGBA8, 0), 0);
+                const auto image = read_png({static_cast<const std::byte*>(written.get()), size}, ReadLimits{});
+                ASSERT_TRUE(image);
+                EXPECT_EQ(*image, expected) << "type " << type << " depth " << depth << " width " << width;
+            }
+}
+
 TEST(Png, ReplacingKeepsEveryOtherChunk) {
     TempFolder folder;
     const auto path = folder / "a.png";
