@@ -6,12 +6,12 @@
 #include <tbb/parallel_for.h>
 #include <unistd.h>
 #include <xxhash.h>
-#include <cctype>
 #include <map>
 #include <set>
 
 #include "base/text.h"
 #include "catalog/catalog.h"
+#include "catalog/place_words.h"
 #include "container/parts.h"
 
 namespace skivet {
@@ -29,97 +29,6 @@ constexpr std::string_view for_people = "for people to read, not for the game";
 constexpr std::size_t alike_files = 4;   // nobody has described: so many of one ending are things, not archives
 constexpr unsigned heads_an_ending = 8;  // read of entries whose names say nothing
 constexpr std::size_t few = 3;           // loose pictures: fewer are a window's icon and a title picture
-
-/// What a folder's or a file's name says.
-enum class Word { none, backup, installer, documents, extra, update, mods, over };
-
-struct NamedWord {
-    std::string_view text;
-    Word word;
-};
-// Words of the trade and of file systems, in English, as installations use them (common practice, no source).
-constexpr NamedWord words[] = {{"backup", Word::backup},
-                               {"backups", Word::backup},
-                               {"bak", Word::backup},
-                               {"orig", Word::backup},
-                               {"originals", Word::backup},
-                               {"setup", Word::installer},
-                               {"install", Word::installer},
-                               {"installer", Word::installer},
-                               {"installers", Word::installer},
-                               {"redist", Word::installer},
-                               {"support", Word::installer},
-                               {"uninstall", Word::installer},
-                               {"doc", Word::documents},
-                               {"docs", Word::documents},
-                               {"documentation", Word::documents},
-                               {"manual", Word::documents},
-                               {"manuals", Word::documents},
-                               {"help", Word::documents},
-                               {"screenshots", Word::documents},
-                               {"screenshot", Word::documents},
-                               {"extra", Word::extra},
-                               {"extras", Word::extra},
-                               {"dlc", Word::extra},
-                               {"expansion", Word::extra},
-                               {"expansions", Word::extra},
-                               {"bonus", Word::extra},
-                               {"update", Word::update},
-                               {"updates", Word::update},
-                               {"patch", Word::update},
-                               {"patches", Word::update},
-                               {"hotfix", Word::update},
-                               {"mod", Word::mods},
-                               {"mods", Word::mods},
-                               {"addon", Word::mods},
-                               {"addons", Word::mods},
-                               {"usermods", Word::mods},
-                               {"override", Word::over},
-                               {"overrides", Word::over}};
-
-Word word_of(std::string_view text) {
-    for (const auto& w : words)
-        if (w.text == text) return w.word;
-    return Word::none;
-}
-
-/// Of a folder: its whole name, numbers and marks around it aside ("DLC_1"). A word inside a longer name names a thing, not a purpose.
-Word word_of_folder(const std::string& name) {
-    auto text = lower(name);
-    const auto letter = [](char c) { return std::isalpha(static_cast<unsigned char>(c)) != 0; };
-    while (!text.empty() && !letter(text.back())) text.pop_back();
-    const auto first = std::find_if(text.begin(), text.end(), letter);
-    text.erase(text.begin(), first);
-    return word_of(text);
-}
-
-/// Of a file: any word of its name; the first that says something.
-Word word_of_file(const std::string& name) {
-    const auto text = lower(name);
-    if (text.ends_with('~') || text.find(" - copy") != std::string::npos || text.find("(copy)") != std::string::npos) return Word::backup;
-    for (std::size_t at = 0; at < text.size();) {
-        if (!std::isalpha(static_cast<unsigned char>(text[at]))) {
-            ++at;
-            continue;
-        }
-        auto end = at;
-        while (end < text.size() && std::isalpha(static_cast<unsigned char>(text[end]))) ++end;
-        const auto word = word_of(std::string_view(text).substr(at, end - at));
-        if (word != Word::none && word != Word::documents) return word;
-        at = end;
-    }
-    return Word::none;
-}
-
-SourceGroup group_of(Word word) {
-    switch (word) {
-        case Word::extra: return SourceGroup::extra;
-        case Word::update: return SourceGroup::update;
-        case Word::mods: return SourceGroup::mods;
-        case Word::over: return SourceGroup::over;
-        default: return SourceGroup::base;
-    }
-}
 
 bool begins_with(ByteSpan head, std::string_view mark, std::size_t at = 0) {
     return head.size() >= at + mark.size() && std::memcmp(head.data() + at, mark.data(), mark.size()) == 0;
@@ -310,22 +219,22 @@ private:
     std::size_t speaking_folder(std::size_t folder) const {
         std::size_t out = 0;
         for (auto f = folder; f != 0; f = folders_[f].parent)
-            if (folders_[f].depth <= 3 && word_of_folder(folders_[f].name) != Word::none) out = f;
+            if (folders_[f].depth <= 3 && word_of_folder(folders_[f].name) != PlaceWord::none) out = f;
         return out;
     }
 
-    void place(Found& found, std::size_t folder, Word own) const {
+    void place(Found& found, std::size_t folder, PlaceWord own) const {
         const auto speaking = speaking_folder(folder);
-        auto word = speaking ? word_of_folder(folders_[speaking].name) : Word::none;
-        found.group_reason = word == Word::none ? "" : fmt::format("the folder \"{}\"", folders_[speaking].name);
+        auto word = speaking ? word_of_folder(folders_[speaking].name) : PlaceWord::none;
+        found.group_reason = word == PlaceWord::none ? "" : fmt::format("the folder \"{}\"", folders_[speaking].name);
         // A copy in the folder of mods is a copy.
-        if (own != Word::none && (word == Word::none || own == Word::backup || own == Word::installer))
+        if (own != PlaceWord::none && (word == PlaceWord::none || own == PlaceWord::backup || own == PlaceWord::installer))
             word = own, found.group_reason = "its name";
         found.group = group_of(word);
         if (found.group == SourceGroup::base) found.group_reason.clear();
-        if (word == Word::backup) found.what = Found::What::backup;
-        if (word == Word::installer) found.what = Found::What::installer;
-        if (word == Word::documents) found.what = Found::What::documents;
+        if (word == PlaceWord::backup) found.what = Found::What::backup;
+        if (word == PlaceWord::installer) found.what = Found::What::installer;
+        if (word == PlaceWord::documents) found.what = Found::What::documents;
     }
 
     void find_archives() {
@@ -422,7 +331,7 @@ private:
     /// own.
     std::size_t unit_of(std::size_t folder) const {
         const auto speaking = speaking_folder(folder);
-        if (speaking == 0 || word_of_folder(folders_[speaking].name) != Word::mods) return speaking;
+        if (speaking == 0 || word_of_folder(folders_[speaking].name) != PlaceWord::mods) return speaking;
         auto f = folder, below = folder;
         while (f != speaking) below = f, f = folders_[f].parent;
         return below;
@@ -434,7 +343,7 @@ private:
             if (seen.what == Seen::What::texture) units[unit_of(seen.folder)].push_back(&seen);
         // A folder in which the game looks first is one even while it is empty.
         for (std::size_t f = 1; f < folders_.size(); ++f)
-            if (folders_[f].depth == 1 && word_of_folder(folders_[f].name) == Word::over) units[f];
+            if (folders_[f].depth == 1 && word_of_folder(folders_[f].name) == PlaceWord::over) units[f];
         for (const auto& [unit, files] : units) {
             Found found;
             found.what = Found::What::loose;
@@ -455,7 +364,7 @@ private:
                 const auto& path = files[i * files.size() / std::min<std::size_t>(4, files.size())]->path;
                 found.samples.push_back({found.path, {path.lexically_relative(found.path).generic_string()}});
             }
-            place(found, unit ? unit : common, Word::none);
+            place(found, unit ? unit : common, PlaceWord::none);
             found.opened = true;
             found.reason = fmt::format("{} textures and pictures in it", grouped(found.textures));
             found.wanted =
@@ -499,16 +408,6 @@ private:
 };
 
 }  // namespace
-
-std::string_view name_of(SourceGroup group) {
-    switch (group) {
-        case SourceGroup::base: return "base";
-        case SourceGroup::extra: return "extra content";
-        case SourceGroup::update: return "update";
-        case SourceGroup::mods: return "other mods";
-        default: return "override";
-    }
-}
 
 Result<GameSurvey> survey_game(const ReadContext& context, const fs::path& root, Progress& progress) {
     return Surveyor(context, root, progress).run();
