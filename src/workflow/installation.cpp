@@ -54,21 +54,38 @@ std::vector<bool> ticks(const Project& project, const Installation& installation
 }
 
 std::vector<std::size_t> in_order(const Project& project, const Installation& installation, const std::vector<bool>& ticked) {
-    auto survey = installation.survey;
-    for (std::size_t i = 0; i < survey.found.size(); ++i) survey.found[i].wanted = ticked[i];
+    const auto& found = installation.survey.found;
+    std::vector<std::size_t> order;
+    for (const auto& source : installation.order.sources) order.push_back(source.found);
+    // What nobody proposed goes behind the last of its group.
+    for (std::size_t i = 0; i < found.size(); ++i)
+        if (ticked[i] && std::find(order.begin(), order.end(), i) == order.end())
+            order.insert(std::find_if(order.begin(), order.end(), [&](auto o) { return found[o].group > found[i].group; }), i);
+    std::erase_if(order, [&](auto o) { return !ticked[o]; });
     std::vector<std::size_t> out;
     for (const auto& source : project.sources)
-        for (std::size_t i = 0; i < survey.found.size(); ++i)
-            if (ticked[i] && survey.found[i].path == source) out.push_back(i);
-    const auto order = propose_order(survey).sources;
+        for (const auto i : order)
+            if (found[i].path == source) out.push_back(i);
     for (std::size_t i = 0; i < order.size(); ++i) {
-        if (std::find(out.begin(), out.end(), order[i].found) != out.end()) continue;
+        if (std::find(out.begin(), out.end(), order[i]) != out.end()) continue;
         auto place = out.begin();
         for (auto before = i; before > 0 && place == out.begin(); --before)
-            if (const auto at = std::find(out.begin(), out.end(), order[before - 1].found); at != out.end()) place = at + 1;
-        out.insert(place, order[i].found);
+            if (const auto at = std::find(out.begin(), out.end(), order[before - 1]); at != out.end()) place = at + 1;
+        out.insert(place, order[i]);
     }
     return out;
+}
+
+Result<std::size_t> count_fresh(const ReadContext& context, const Project& project, Progress& progress) {
+    SKIVET_TRY(auto survey, survey_game(context, project.game, progress));
+    std::size_t fresh = 0;
+    for (auto& found : survey.found) {
+        SKIVET_CHECK(progress.cancel.check());
+        if (!found.wanted || standing_of(project, found) != Standing::fresh) continue;
+        look_inside(context, found);
+        fresh += found.wanted;
+    }
+    return fresh;
 }
 
 void take_sources(Project& project, const Installation& installation, std::span<const std::size_t> chosen) {

@@ -27,8 +27,11 @@ enum class Standing {
 [[nodiscard]] std::vector<bool> ticks(const Project& project, const Installation& installation);
 
 /// Indexes into survey.found of what is ticked, in the order in which it would be loaded: the project's sources in their order, and each
-/// other one behind what it follows in the order that propose_order gives to all of them.
+/// other one behind what it follows in the installation's order; what that has not, behind the last of its group. Reads no file.
 [[nodiscard]] std::vector<std::size_t> in_order(const Project& project, const Installation& installation, const std::vector<bool>& ticked);
+
+/// How many things that are wanted are in the game's folder and were not when it was last gone through. Opens only those.
+[[nodiscard]] Result<std::size_t> count_fresh(const ReadContext& context, const Project& project, Progress& progress);
 
 /// Makes `chosen`, in that order, the project's sources, with their groups where they had none. Sources that were not found in the game's
 /// folder (they lie elsewhere) stay, behind these. Remembers all that was found as seen.

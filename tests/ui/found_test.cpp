@@ -22,17 +22,17 @@ struct FoundInAFolder : WindowTest {
         fs::create_directories((game / name).parent_path());
         put_file(game / name, bytes);
     }
-    static Bytes archive(unsigned seed) {
+    static Bytes textures_from(unsigned seed) {
         std::vector<ZipItem> items;
         for (unsigned i = 0; i < 5; ++i)
             items.push_back({"walls/" + std::to_string(seed * 10 + i) + ".dds", make_dds(Format::BC1, 64, 64, 0, seed * 7 + i)});
         return make_zip(items);
     }
     void make_game() {
-        put("data/win/base2.bin", archive(1));
-        put("data/win/base10.bin", archive(1));
-        put("data/update_1/extra.bin", archive(2));
-        put("data/win/base2.bin.bak", archive(1));
+        put("data/win/base2.bin", textures_from(1));
+        put("data/win/base10.bin", textures_from(1));
+        put("data/update_1/extra.bin", textures_from(2));
+        put("data/win/base2.bin.bak", textures_from(1));
         put("data/win/music.zip", make_zip({{"a.ogg", bytes_of("OggS")}}));
         put("data/win/world.pak", random_bytes(1'500'000, 4));
         for (unsigned i = 0; i < 6; ++i)
@@ -69,10 +69,6 @@ TEST_F(FoundInAFolder, WhatIsLikelyIsTickedAndBecomesTheSourcesInOrder) {
     EXPECT_EQ(row("music.zip").data(Qt::CheckStateRole).toInt(), Qt::Unchecked);
     EXPECT_EQ(row("world.pak").data(Qt::CheckStateRole).toInt(), Qt::Unchecked);
     EXPECT_TRUE(wait([&] { return !models.sources.found()->picture(row("base2.bin").data(Qt::UserRole).toULongLong(), 0).isNull(); }));
-    if (const char* shots = std::getenv("SKIVET_LOOK")) {
-        QTest::qWait(400);
-        found->grab().save(QString(shots) + "/found.png");
-    }
     // One is unticked by the keyboard, another ticked with the mouse.
     found->list()->setCurrentIndex(row("gui"));
     QTest::keyClick(found->list(), Qt::Key_Space);
@@ -98,8 +94,8 @@ TEST_F(FoundInAFolder, AfterAnUpdateWhatIsNewIsSaidAndTakesItsPlace) {
     QTest::keyClick(found, Qt::Key_Return);
     ASSERT_TRUE(wait([&] { return models.sources.ready() && !models.jobs.busy(); }));
     const auto before = sources();
-    put("data/win/base11.bin", archive(5));
-    put("data/update_2/more.bin", archive(6));
+    put("data/win/base11.bin", textures_from(5));
+    put("data/update_2/more.bin", textures_from(6));
     models.store.open({folder / "project", {}, {}, {}});
     ASSERT_TRUE(wait([&] { return models.sources.found()->fresh() == 2; }));
     look();

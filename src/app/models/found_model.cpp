@@ -50,12 +50,10 @@ void FoundModel::look_for_news() {
     auto progress = std::make_shared<Progress>();
     jobs_.end_with(progress->cancel);
     jobs_.run(
-        Jobs::By::looker, this, {},
-        [context = store_.context(), game = project.game, progress] { return find_in_game(*context, game, *progress); },
-        [this, of = project.folder](const Result<Installation>& found) {
-            if (!found || store_.project().folder != of) return;
-            fresh_ = 0;
-            for (const auto& one : found->survey.found) fresh_ += one.wanted && standing_of(store_.project(), one) == Standing::fresh;
+        Jobs::By::looker, this, {}, [context = store_.context(), project, progress] { return count_fresh(*context, project, *progress); },
+        [this, of = project.folder](const Result<std::size_t>& fresh) {
+            if (!fresh || store_.project().folder != of) return;
+            fresh_ = *fresh;
             if (fresh_ > 0) emit changed();
         });
 }
@@ -67,14 +65,12 @@ void FoundModel::take_over(std::shared_ptr<const Installation> installation) {
 
 Standing FoundModel::standing(std::size_t found) const { return standing_of(store_.project(), installation_->survey.found[found]); }
 
-std::vector<bool> FoundModel::all_ticks() const {
+std::vector<bool> FoundModel::ticked() const {
     auto out = ticks(store_.project(), *installation_);
     for (std::size_t i = 0; i < out.size(); ++i)
         if (const auto own = ticks_.find(installation_->survey.found[i].path); own != ticks_.end()) out[i] = own->second;
     return out;
 }
-
-bool FoundModel::ticked(std::size_t found) const { return all_ticks()[found]; }
 
 void FoundModel::tick(std::size_t found, bool on) {
     ticks_[installation_->survey.found[found].path] = on;
@@ -82,7 +78,7 @@ void FoundModel::tick(std::size_t found, bool on) {
 }
 
 std::vector<std::size_t> FoundModel::order() const {
-    return installation_ ? in_order(store_.project(), *installation_, all_ticks()) : std::vector<std::size_t>();
+    return installation_ ? in_order(store_.project(), *installation_, ticked()) : std::vector<std::size_t>();
 }
 
 std::vector<std::size_t> FoundModel::proposal() const {

@@ -22,7 +22,8 @@ public:
     [[nodiscard]] std::size_t fresh() const { return fresh_; }
 
     [[nodiscard]] Standing standing(std::size_t found) const;
-    [[nodiscard]] bool ticked(std::size_t found) const;
+    /// One per found.
+    [[nodiscard]] std::vector<bool> ticked() const;
     void tick(std::size_t found, bool on);
     /// What is proposed, whatever was ticked since, in the order in which it would be loaded.
     [[nodiscard]] std::vector<std::size_t> proposal() const;
@@ -41,7 +42,6 @@ signals:
 private:
     void take_over(std::shared_ptr<const Installation> installation);
     void look_for_news();
-    [[nodiscard]] std::vector<bool> all_ticks() const;
 
     ProjectStore& store_;
     Jobs& jobs_;

@@ -86,7 +86,7 @@ public:
         const bool pressed = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Space;
         if (!clicked && !pressed) return false;
         const auto found = std::size_t(index.data(FoundIndex).toULongLong());
-        model_->tick(found, !model_->ticked(found));
+        model_->tick(found, index.data(Qt::CheckStateRole).toInt() != Qt::Checked);
         return true;
     }
 
@@ -177,7 +177,7 @@ FoundWindow::FoundWindow(FoundModel* model, QWidget* parent) : QDialog(parent), 
 
 void FoundWindow::look_through(const std::filesystem::path& game) { model_->look_through(game); }
 
-void FoundWindow::add_row(QStandardItem* section, std::size_t found, const OrderedSource* order, bool fresh) {
+void FoundWindow::add_row(QStandardItem* section, std::size_t found, const OrderedSource* order, bool fresh, bool ticked) {
     const auto& installation = *model_->installation();
     const auto& one = installation.survey.found[found];
     auto* row = new QStandardItem(to_text(one.path.filename()));
@@ -199,9 +199,9 @@ void FoundWindow::add_row(QStandardItem* section, std::size_t found, const Order
                  Why);
     row->setData((order && !order->sure) || (one.error.has_value() && one.wanted), Unsure);
     row->setData(fresh, Fresh);
-    row->setData(model_->ticked(found) ? Qt::Checked : Qt::Unchecked, Qt::CheckStateRole);
+    row->setData(ticked ? Qt::Checked : Qt::Unchecked, Qt::CheckStateRole);
     row->setToolTip(to_text(one.path) + '\n' + to_text(one.why));
-    row->setData(tr("%1, %2, %3").arg(row->text(), row->data(Amount).toString(), model_->ticked(found) ? tr("ticked") : tr("not ticked")),
+    row->setData(tr("%1, %2, %3").arg(row->text(), row->data(Amount).toString(), ticked ? tr("ticked") : tr("not ticked")),
                  Qt::AccessibleTextRole);
     section->appendRow(row);
 }
@@ -211,10 +211,10 @@ void FoundWindow::refresh() {
     const int scrolled = list_->verticalScrollBar()->value();
     rows_->clear();
     const auto installation = model_->installation();
-    take_->setEnabled(installation && !model_->looking() && !model_->order().empty());
-    take_->setText(!installation || model_->order().empty() ? tr("Use these sources")
-                   : model_->order().size() == 1            ? tr("Use this source")
-                                                            : tr("Use these %1 sources").arg(model_->order().size()));
+    const auto ticked = installation ? model_->ticked() : std::vector<bool>();
+    const auto count = std::count(ticked.begin(), ticked.end(), true);
+    take_->setEnabled(count > 0 && !model_->looking());
+    take_->setText(count == 0 ? tr("Use these sources") : count == 1 ? tr("Use this source") : tr("Use these %1 sources").arg(count));
     if (!installation) {
         title_->setText(model_->looking() ? tr("Going through the game's folder") : tr("Nothing was looked through"));
         about_->setText(model_->looking() ? tr("What can be a source shows here as it is found.")
@@ -243,11 +243,11 @@ void FoundWindow::refresh() {
     for (auto i = likely.rbegin(); i != likely.rend(); ++i) {
         const auto& order = installation->order.sources;
         const auto place = std::find_if(order.begin(), order.end(), [&](const auto& o) { return o.found == *i; });
-        add_row(sources, *i, place == order.end() ? nullptr : &*place, !first_time && model_->standing(*i) == Standing::fresh);
+        add_row(sources, *i, place == order.end() ? nullptr : &*place, !first_time && model_->standing(*i) == Standing::fresh, ticked[*i]);
     }
     for (std::size_t i = 0; i < survey.found.size(); ++i)
         if (std::find(likely.begin(), likely.end(), i) == likely.end())
-            add_row(survey.found[i].what == Found::What::undescribed ? unknown : others, i, nullptr, false);
+            add_row(survey.found[i].what == Found::What::undescribed ? unknown : others, i, nullptr, false, ticked[i]);
     for (auto* section : {sources, unknown, others}) {
         if (section->rowCount() == 0) {
             delete section;

@@ -20,7 +20,7 @@ public:
 
 private:
     void refresh();
-    void add_row(QStandardItem* section, std::size_t found, const OrderedSource* order, bool fresh);
+    void add_row(QStandardItem* section, std::size_t found, const OrderedSource* order, bool fresh, bool ticked);
 
     FoundModel* model_;
     QLabel *title_, *about_;
