@@ -1,0 +1,178 @@
+#include "sheet/parser.h"
+
+namespace skivet::sheet_parse {
+
+Result<Place> Parser::place(const toml::table& table, const Sheet& sheet, Place otherwise) const {
+    const auto node = table["at"];
+    if (!node) return otherwise;
+    Place out;
+    if (node.is_integer()) {
+        SKIVET_TRY(const auto at, whole(table, "at", 0));
+        out.from = at < 0 ? Place::From::end : Place::From::start;
+        out.offset = static_cast<std::uint64_t>(at < 0 ? -at : at);
+        return out;
+    }
+    SKIVET_TRY(out.field, text(table, "at"));
+    const std::pair<std::string_view, Place::From> words[] = {{"after header", Place::From::after_header},
+                                                              {"after record", Place::From::after_record},
+                                                              {"after folders", Place::From::after_folders},
+                                                              {"after names", Place::From::after_names},
+                                                              {"in folder", Place::From::in_folder}};
+    for (const auto& [w, from] : words)
+        if (w == out.field) {
+            out.from = from;
+            return out;
+        }
+    out.from = Place::From::field;
+    if (!sheet.header.named(out.field))
+        return wrong(line_of(node.node()), fmt::format("at names the header field \"{}\", which is not there", out.field));
+    return out;
+}
+
+Result<CountOf> Parser::count(const toml::table& table, const Sheet& sheet, const RecordType& record, Meaning by_default) const {
+    CountOf out;
+    if (const auto* until = table["until"].as_table()) {
+        SKIVET_CHECK(known_keys(*until, {"field", "is"}));
+        out.by = CountOf::By::terminator;
+        SKIVET_TRY(out.field, text(*until, "field", true));
+        SKIVET_TRY(out.number, number(*until, "is", 0));
+        if (!record.named(out.field))
+            return wrong(line_of(*until), fmt::format("until names the field \"{}\", which is not in the record", out.field));
+        return out;
+    }
+    const auto node = table["count"];
+    if (!node) {
+        if (const auto* field = sheet.header.with(by_default)) {
+            out.field = field->name;
+            return out;
+        }
+        out.by = CountOf::By::folders;
+        return out;
+    }
+    if (node.is_integer()) {
+        out.by = CountOf::By::number;
+        SKIVET_TRY(out.number, number(table, "count", 0));
+        return out;
+    }
+    SKIVET_TRY(out.field, text(table, "count"));
+    if (out.field == "until end") out.by = CountOf::By::to_end;
+    else if (!sheet.header.named(out.field))
+        return wrong(line_of(node.node()), fmt::format("count names the header field \"{}\", which is not there", out.field));
+    return out;
+}
+
+Status Parser::parse_container(const toml::table& root, Sheet& sheet) const {
+    const auto* record = root["record"].as_table();
+    if (!record) return wrong(1, "a container sheet needs a [record] with the fields of one entry");
+    SKIVET_CHECK(known_keys(*record, {"at", "count", "until", "path", "fields"}));
+    SKIVET_CHECK(sheet_parse::parse_fields(*this, *record, sheet.record));
+    SKIVET_TRY(sheet.path_of, text(*record, "path"));
+    if (const auto* folders = root["folders"].as_table()) {
+        SKIVET_CHECK(known_keys(*folders, {"at", "count", "until", "fields"}));
+        SKIVET_CHECK(sheet_parse::parse_fields(*this, *folders, sheet.folders));
+        SKIVET_TRY(sheet.folders_at, place(*folders, sheet, {Place::From::after_header, 0, {}}));
+        SKIVET_TRY(sheet.folders_count, count(*folders, sheet, sheet.folders, Meaning::folder_count));
+        if (sheet.folders_count.by == CountOf::By::folders)
+            return wrong(line_of(*folders), "[folders] needs a count, or a header field that means \"folder count\"");
+        if (!sheet.folders.with(Meaning::entry_count)) return wrong(line_of(*folders), "no field of [folders] means \"entry count\"");
+    }
+    const auto* at_field = sheet.header.with(Meaning::table_offset);
+    Place standard{sheet.folders.fields.empty() ? Place::From::after_header : Place::From::after_folders, 0, {}};
+    if (at_field) standard = {Place::From::field, 0, at_field->name};
+    SKIVET_TRY(sheet.record_at, place(*record, sheet, standard));
+    SKIVET_TRY(sheet.record_count, count(*record, sheet, sheet.record, Meaning::entry_count));
+    if (const auto* tree = root["tree"].as_table()) SKIVET_CHECK(parse_tree(*tree, sheet));
+    if (sheet.record_count.by == CountOf::By::folders && sheet.folders.fields.empty() && !sheet.tree)
+        return wrong(1, "no field of [header] means \"entry count\", and [record] says neither count nor until");
+    if (const auto* names = root["names"].as_table()) SKIVET_CHECK(parse_names(*names, sheet));
+    if (const auto* hash = root["hash"].as_table()) SKIVET_CHECK(parse_hash(*hash, sheet));
+    SKIVET_CHECK(parse_packing(root, sheet));
+    if (const auto* data = root["data"].as_table()) SKIVET_CHECK(parse_data(*data, sheet));
+    return check_container(*record, sheet);
+}
+
+Status Parser::check_container(const toml::table& record, const Sheet& sheet) const {
+    const auto& r = sheet.record;
+    if (!sheet.tree && !r.with(Meaning::path) && !r.with(Meaning::name) && !r.with(Meaning::name_offset) && !r.with(Meaning::name_index) &&
+        !r.with(Meaning::path_hash))
+        return wrong(line_of(record), "no field of [record] means \"path\" (or name, name offset, name index, path hash)");
+    for (auto needed : {Meaning::data_offset, Meaning::stored_size}) {
+        if (needed == Meaning::stored_size && r.with(Meaning::size)) continue;
+        if (!r.with(needed)) return wrong(line_of(record), fmt::format("no field of [record] means \"{}\"", name_of(needed)));
+    }
+    if ((r.with(Meaning::name_offset) || r.with(Meaning::name_index)) && !sheet.names)
+        return wrong(line_of(record), "names by offset or index need [names]");
+    if (r.with(Meaning::path_hash) && !sheet.hash) return wrong(line_of(record), "a path hash needs [hash]");
+    const auto* method = r.with(Meaning::method);
+    if (method && method->values.empty()) return wrong(method->line, "a field that means \"method\" needs values");
+    const bool packs = method || (!sheet.method.empty() && sheet.method != "stored");
+    if (packs && !r.with(Meaning::stored_size))
+        return wrong(line_of(record), "entries that may be compressed need a field that means \"stored size\"");
+    if (packs && !r.with(Meaning::size) && (method || sheet.chunks || sheet.method == "lz4 block" || sheet.method == "lzma raw"))
+        return wrong(line_of(record), "entries that may be compressed need a field that means \"size\"");
+    if (r.with(Meaning::file_number) && sheet.data_file.find("{number") == std::string::npos)
+        return wrong(line_of(record), "a file number needs [data] file = \"…{number}…\"");
+    for (const auto* type : {&sheet.record, &sheet.folders, &sheet.header})
+        for (const auto& f : type->fields)
+            if (!f.base_field.empty() && !sheet.header.named(f.base_field))
+                return wrong(f.line, fmt::format("base names the header field \"{}\", which is not there", f.base_field));
+    return {};
+}
+
+Status Parser::parse_tree(const toml::table& tree, Sheet& sheet) const {
+    SKIVET_CHECK(known_keys(tree, {"at", "levels", "empty"}));
+    TreeSpec spec;
+    SKIVET_TRY(spec.at, place(tree, sheet, sheet.record_at));
+    SKIVET_TRY(spec.empty, text(tree, "empty"));
+    const auto* levels = tree["levels"].as_array();
+    if (!levels || levels->empty() || levels->size() > 8) return wrong(line_of(tree), "levels are a list such as [\"folder\", \"name\"]");
+    for (const auto& node : *levels) {
+        const auto level = node.value_exact<std::string>();
+        if (!level || (*level != "folder" && *level != "name" && *level != "extension"))
+            return wrong(line_of(node), "a level is \"folder\", \"name\" or \"extension\"");
+        spec.levels.push_back(*level);
+    }
+    sheet.tree = std::move(spec);
+    return {};
+}
+
+Status Parser::parse_names(const toml::table& names, Sheet& sheet) const {
+    SKIVET_CHECK(known_keys(names, {"at", "size", "encoding", "length"}));
+    NameTable table;
+    SKIVET_TRY(table.at, place(names, sheet, {Place::From::after_record, 0, {}}));
+    SKIVET_TRY(table.size_field, text(names, "size"));
+    if (!table.size_field.empty() && !sheet.header.named(table.size_field))
+        return wrong(line_of(names, "size"), fmt::format("size names the header field \"{}\", which is not there", table.size_field));
+    SKIVET_TRY(table.code, text_code(names));
+    SKIVET_TRY(const auto length, text(names, "length"));
+    if (!length.empty() && length != "until zero") {
+        table.prefix = sheet_parse::width_named(length);
+        if (table.prefix == 0) return wrong(line_of(names, "length"), "length is \"until zero\", u8, u16 or u32");
+    }
+    sheet.names = std::move(table);
+    return {};
+}
+
+Status Parser::parse_hash(const toml::table& table, Sheet& sheet) const {
+    SKIVET_CHECK(known_keys(table, {"kind", "seed", "multiplier", "lower", "slash", "prefix", "dictionary"}));
+    HashSpec spec;
+    SKIVET_TRY(const auto kind, text(table, "kind", true));
+    const auto named = hash_named(kind);
+    if (!named) return wrong(line_of(table, "kind"), "kind of a path hash is crc32, fnv1a32, fnv1a64, xxh32, xxh64 or \"multiply add\"");
+    spec.kind = *named;
+    SKIVET_TRY(spec.seed, number(table, "seed", 0));
+    SKIVET_TRY(spec.multiplier, number(table, "multiplier", 0));
+    if (spec.kind == HashKind::multiply_add && spec.multiplier == 0) return wrong(line_of(table), "multiply add needs a multiplier");
+    SKIVET_TRY(spec.lower, flag(table, "lower", false));
+    SKIVET_TRY(const auto slash, text(table, "slash"));
+    if (!slash.empty() && slash != "/" && slash != "\\") return wrong(line_of(table, "slash"), "slash is \"/\" or \"\\\\\"");
+    if (!slash.empty()) spec.slash = slash[0];
+    SKIVET_TRY(spec.prefix, text(table, "prefix"));
+    SKIVET_TRY(spec.dictionary, text(table, "dictionary"));
+    if (spec.dictionary.find('/') != std::string::npos)
+        return wrong(line_of(table, "dictionary"), "the dictionary is a file beside the sheet, named without a folder");
+    sheet.hash = std::move(spec);
+    return {};
+}
+
+}  // namespace skivet::sheet_parse

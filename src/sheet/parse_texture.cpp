@@ -1,0 +1,127 @@
+#include <bit>
+
+#include "sheet/parser.h"
+
+namespace skivet::sheet_parse {
+
+Status Parser::parse_constants(const toml::table& table, Sheet& sheet) const {
+    SKIVET_CHECK(known_keys(table, {"width", "height", "depth", "mips", "layers", "faces", "format", "color"}));
+    const std::pair<std::string_view, Meaning> numbers[] = {{"width", Meaning::width},   {"height", Meaning::height},
+                                                            {"depth", Meaning::depth},   {"mips", Meaning::mips},
+                                                            {"layers", Meaning::layers}, {"faces", Meaning::faces}};
+    for (const auto& [key, meaning] : numbers) {
+        if (!table.contains(key)) continue;
+        if (sheet.header.with(meaning)) return wrong(line_of(table, key), fmt::format("{} is said by a field and by [texture]", key));
+        if (meaning == Meaning::mips && table[key].is_string()) {
+            SKIVET_TRY(const auto all, text(table, key));
+            if (all != "all") return wrong(line_of(table, key), "mips is a number, or \"all\" for levels down to one texel");
+            sheet.all_mips = true;
+            continue;
+        }
+        SKIVET_TRY(const auto value, number(table, key, 1));
+        if (value == 0) return wrong(line_of(table, key), fmt::format("{} is at least 1", key));
+        sheet.constants[meaning] = value;
+    }
+    SKIVET_TRY(sheet.constant_format, text(table, "format"));
+    if (!sheet.constant_format.empty()) {
+        if (sheet.header.with(Meaning::format)) return wrong(line_of(table, "format"), "format is said by a field and by [texture]");
+        if (!format_and_color(sheet.constant_format))
+            return wrong(line_of(table, "format"), fmt::format("the format \"{}\" is not known", sheet.constant_format));
+    }
+    SKIVET_TRY(sheet.constant_color, text(table, "color"));
+    if (!sheet.constant_color.empty()) {
+        if (sheet.header.with(Meaning::color)) return wrong(line_of(table, "color"), "color is said by a field and by [texture]");
+        if (sheet.constant_color != "srgb" && sheet.constant_color != "linear")
+            return wrong(line_of(table, "color"), "color is \"linear\" or \"srgb\"");
+    }
+    return {};
+}
+
+Status Parser::parse_payload(const toml::table& payload, Sheet& sheet) const {
+    SKIVET_CHECK(known_keys(payload, {"at", "mip_order", "align", "row_align", "row_pitch", "smallest", "together", "channels", "tiling",
+                                      "block_height", "gob_rows"}));
+    SKIVET_TRY(sheet.align, number(payload, "align", 1));
+    if (sheet.align == 0 || sheet.align > 1u << 20) return wrong(line_of(payload, "align"), "align is 1 to 1048576");
+    SKIVET_TRY(sheet.row_align, number(payload, "row_align", 1));
+    if (sheet.row_align == 0 || sheet.row_align > 1u << 16) return wrong(line_of(payload, "row_align"), "row_align is 1 to 65536");
+    SKIVET_TRY(sheet.row_pitch, number(payload, "row_pitch", 0));
+    if (sheet.row_pitch > 1u << 20) return wrong(line_of(payload, "row_pitch"), "row_pitch is at most 1048576");
+    SKIVET_TRY(const auto smallest_level, number(payload, "smallest", 1));
+    SKIVET_TRY(const auto together, number(payload, "together", 0));
+    if (smallest_level == 0 || smallest_level > 65536 || together > 65536)
+        return wrong(line_of(payload), "smallest and together are sides in texels");
+    sheet.smallest_level = static_cast<std::uint32_t>(smallest_level);
+    sheet.together = static_cast<std::uint32_t>(together);
+    if (payload.contains("at")) {
+        SKIVET_TRY(const auto at, number(payload, "at", 0));
+        sheet.payload_at = at;
+    }
+    SKIVET_TRY(sheet.channels, text(payload, "channels"));
+    auto sorted = sheet.channels;
+    std::sort(sorted.begin(), sorted.end());
+    if (!sheet.channels.empty() && sorted != "abgr" && sorted != "bgr" && sorted != "gr")
+        return wrong(line_of(payload, "channels"), "channels are the letters r, g, b, a in the order they are stored, such as \"argb\"");
+    SKIVET_TRY(const auto tiling, text(payload, "tiling"));
+    if (!tiling.empty()) {
+        const auto named = tiling_named(tiling);
+        if (!named) return wrong(line_of(payload, "tiling"), "tiling is \"linear\", \"morton\" or \"block-linear\"");
+        sheet.tiling.tiling = *named;
+    }
+    SKIVET_TRY(const auto block_height, number(payload, "block_height", 16));
+    if (!std::has_single_bit(block_height) || block_height > 32)
+        return wrong(line_of(payload, "block_height"), "block_height is 1, 2, 4, 8, 16 or 32");
+    sheet.tiling.block_height = static_cast<std::uint32_t>(block_height);
+    SKIVET_TRY(const auto gob_rows, number(payload, "gob_rows", 8));
+    if (gob_rows != 4 && gob_rows != 8) return wrong(line_of(payload, "gob_rows"), "gob_rows is 4 or 8");
+    sheet.tiling.gob_rows = static_cast<std::uint32_t>(gob_rows);
+    SKIVET_TRY(const auto smallest, word(payload, "mip_order", {"largest first", "smallest first"}));
+    sheet.smallest_first = smallest == 1;
+    return {};
+}
+
+Status Parser::parse_siblings(const toml::table& root, Sheet& sheet) const {
+    const auto* list = root["sibling"].as_array();
+    if (!list) return root.contains("sibling") ? Status(wrong(line_of(root, "sibling"), "write [[sibling]]")) : Status();
+    for (const auto& node : *list) {
+        const auto* table = node.as_table();
+        if (!table) return wrong(line_of(node), "[[sibling]] must be a table");
+        SKIVET_CHECK(known_keys(*table, {"file", "levels", "method", "level"}));
+        SiblingSpec spec;
+        SKIVET_TRY(spec.file, text(*table, "file", true));
+        if (spec.file.find('/') != std::string::npos ||
+            (spec.file.find("{stem}") == std::string::npos && spec.file.find("{name}") == std::string::npos))
+            return wrong(line_of(*table, "file"),
+                         "file is a name in the same folder with {stem} or {name} in it, such as \"{stem}.{mip}\"");
+        if ((*table)["levels"].is_string()) {
+            SKIVET_TRY(spec.levels_field, text(*table, "levels"));
+            if (!sheet.header.named(spec.levels_field))
+                return wrong(line_of(*table, "levels"),
+                             fmt::format("levels names the header field \"{}\", which is not there", spec.levels_field));
+        } else {
+            SKIVET_TRY(spec.levels, number(*table, "levels", 1));
+        }
+        SKIVET_TRY(spec.method, text(*table, "method"));
+        if (!spec.method.empty() && !packing_named(spec.method))
+            return wrong(line_of(*table, "method"), fmt::format("the method \"{}\" is not known", spec.method));
+        SKIVET_TRY(const auto level, whole(*table, "level", 0));
+        spec.level = static_cast<int>(std::clamp<std::int64_t>(level, 0, 22));
+        sheet.siblings.push_back(std::move(spec));
+        if (sheet.siblings.size() > 16) return wrong(line_of(node), "more than 16 [[sibling]]");
+    }
+    return {};
+}
+
+Status Parser::parse_texture(const toml::table& root, Sheet& sheet) const {
+    if (sheet.header_at < 0) return wrong(line_of(*root["header"].as_table()), "the header of a texture cannot count from the end");
+    if (const auto* constants = root["texture"].as_table()) SKIVET_CHECK(parse_constants(*constants, sheet));
+    for (auto needed : {Meaning::width, Meaning::height})
+        if (!sheet.header.with(needed) && !sheet.constants.contains(needed))
+            return wrong(1, fmt::format("no field of [header] means \"{}\", and [texture] does not say it", name_of(needed)));
+    const auto* format = sheet.header.with(Meaning::format);
+    if (!format && sheet.constant_format.empty()) return wrong(1, "no field of [header] means \"format\", and [texture] does not say it");
+    if (format && format->values.empty()) return wrong(format->line, "a field that means \"format\" needs values");
+    if (const auto* payload = root["payload"].as_table()) SKIVET_CHECK(parse_payload(*payload, sheet));
+    return parse_siblings(root, sheet);
+}
+
+}  // namespace skivet::sheet_parse

@@ -1,0 +1,34 @@
+#pragma once
+// The parser of sheets, in parts: parse.cpp has what all kinds share, the other files one kind or section each. Used inside src/sheet only.
+#include "sheet/parse_toml.h"
+
+namespace skivet::sheet_parse {
+
+class Parser : private Reader {
+public:
+    explicit Parser(std::string_view file) : Reader(file) {}
+    [[nodiscard]] Result<Sheet> parse(const toml::table& root);
+
+private:
+    [[nodiscard]] Status parse_recognize(const toml::table& root, Sheet& sheet) const;
+    /// `at`: a number, one counted back from the end, a header field, or "after …".
+    [[nodiscard]] Result<Place> place(const toml::table& table, const Sheet& sheet, Place otherwise) const;
+    /// `count`: a number, a header field or "until end"; or `until = { field = …, is = 0 }`.
+    [[nodiscard]] Result<CountOf> count(const toml::table& table, const Sheet& sheet, const RecordType& record, Meaning by_default) const;
+    [[nodiscard]] Status parse_container(const toml::table& root, Sheet& sheet) const;
+    [[nodiscard]] Status check_container(const toml::table& record, const Sheet& sheet) const;
+    [[nodiscard]] Status parse_tree(const toml::table& tree, Sheet& sheet) const;
+    [[nodiscard]] Status parse_names(const toml::table& names, Sheet& sheet) const;
+    [[nodiscard]] Status parse_hash(const toml::table& table, Sheet& sheet) const;
+    [[nodiscard]] Result<CryptSpec> cipher(const toml::table& table, const Sheet& sheet) const;
+    [[nodiscard]] Status parse_packing(const toml::table& root, Sheet& sheet) const;
+    [[nodiscard]] Status parse_data(const toml::table& data, Sheet& sheet) const;
+    [[nodiscard]] Status parse_wrapper(const toml::table& root, Sheet& sheet) const;
+    /// [texture]: what is the same for all files of the kind.
+    [[nodiscard]] Status parse_constants(const toml::table& table, Sheet& sheet) const;
+    [[nodiscard]] Status parse_payload(const toml::table& payload, Sheet& sheet) const;
+    [[nodiscard]] Status parse_siblings(const toml::table& root, Sheet& sheet) const;
+    [[nodiscard]] Status parse_texture(const toml::table& root, Sheet& sheet) const;
+};
+
+}  // namespace skivet::sheet_parse
