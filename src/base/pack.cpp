@@ -1,11 +1,15 @@
 #include "base/pack.h"
 
+#include <brotli/decode.h>
+#include <brotli/encode.h>
 #include <bzlib.h>
 #include <fmt/format.h>
 #include <libdeflate.h>
 #include <lz4.h>
 #include <lz4frame.h>
 #include <lzma.h>
+#include <lzo/lzo1x.h>
+#include <snappy-c.h>
 #include <zlib.h>
 #include <zstd.h>
 
@@ -21,7 +25,8 @@ struct PackingName {
 constexpr PackingName names[] = {{Packing::none, "stored"},   {Packing::deflate, "deflate"}, {Packing::zlib, "zlib"},
                                  {Packing::gzip, "gzip"},     {Packing::zstd, "zstd"},       {Packing::lz4_block, "lz4 block"},
                                  {Packing::lz4_frame, "lz4"}, {Packing::lzma_alone, "lzma"}, {Packing::lzma_raw, "lzma raw"},
-                                 {Packing::xz, "xz"},         {Packing::bzip2, "bzip2"}};
+                                 {Packing::xz, "xz"},         {Packing::bzip2, "bzip2"},     {Packing::lzo1x, "lzo1x"},
+                                 {Packing::snappy, "snappy"}, {Packing::brotli, "brotli"}};
 
 /// Beyond this many bytes the ratio limit counts; below it a few kilobytes may well be a texture of one color.
 constexpr std::uint64_t ratio_from = 64ull << 20;
@@ -261,6 +266,37 @@ private:
     std::size_t at_ = 0;
 };
 
+class BrotliDecoder final : public Decoder {
+public:
+    explicit BrotliDecoder(ByteSpan in) : in_(in) {}
+    Result<std::size_t> read(std::byte* out, std::size_t room) override {
+        if (!state_) return fail(ErrorCode::io, "out of memory");
+        std::size_t left = room;
+        auto* next_out = reinterpret_cast<std::uint8_t*>(out);
+        while (left > 0 && !ended_) {
+            auto left_in = in_.size() - at_;
+            const auto* next_in = reinterpret_cast<const std::uint8_t*>(in_.data() + at_);
+            const auto before = left;
+            const auto result = BrotliDecoderDecompressStream(state_.get(), &left_in, &next_in, &left, &next_out, nullptr);
+            at_ = in_.size() - left_in;
+            if (result == BROTLI_DECODER_RESULT_ERROR) return broken(Packing::brotli, at_);
+            if (result == BROTLI_DECODER_RESULT_SUCCESS) ended_ = true;
+            else if (result == BROTLI_DECODER_RESULT_NEEDS_MORE_INPUT && left == before) return ends_early(Packing::brotli, at_);
+        }
+        return room - left;
+    }
+    std::uint64_t taken() const override { return at_; }
+
+private:
+    struct Free {
+        void operator()(BrotliDecoderState* s) const { BrotliDecoderDestroyInstance(s); }
+    };
+    std::unique_ptr<BrotliDecoderState, Free> state_{BrotliDecoderCreateInstance(nullptr, nullptr, nullptr)};
+    ByteSpan in_;
+    std::size_t at_ = 0;
+    bool ended_ = false;
+};
+
 /// `all`: streams that follow one another are one.
 std::unique_ptr<Decoder> decoder_for(Packing packing, ByteSpan in, bool all) {
     switch (packing) {
@@ -273,6 +309,7 @@ std::unique_ptr<Decoder> decoder_for(Packing packing, ByteSpan in, bool all) {
         case Packing::lzma_raw:
         case Packing::xz: return std::make_unique<LzmaDecoder>(packing, in, all);
         case Packing::bzip2: return std::make_unique<Bzip2Decoder>(in, all);
+        case Packing::brotli: return std::make_unique<BrotliDecoder>(in);
         default: return nullptr;
     }
 }
@@ -320,6 +357,77 @@ Result<Bytes> unpack_lz4_block(ByteSpan packed, std::uint64_t expected) {
     if (got < 0) return fail(ErrorCode::damaged, "the lz4 block is damaged");
     if (static_cast<std::size_t>(got) != out.size())
         return fail(ErrorCode::damaged, fmt::format("the lz4 block unpacks to {} bytes, should be {}", got, grouped(expected)));
+    return out;
+}
+
+Status known_size(Packing packing, std::optional<std::uint64_t> expected) {
+    if (expected) return {};
+    return fail(ErrorCode::usage, fmt::format("{} needs its unpacked size", name_of(packing)));
+}
+
+Result<Bytes> unpack_lzo(ByteSpan packed, std::uint64_t expected) {
+    // A length byte of 0 stands for 255 more bytes: no LZO1X stream expands beyond that.
+    if (expected / 256 > packed.size())
+        return fail(ErrorCode::limit,
+                    fmt::format("claims {} bytes from {} packed, more than LZO can give", grouped(expected), grouped(packed.size())));
+    Bytes out(static_cast<std::size_t>(expected));
+    lzo_uint got = out.size();
+    std::byte none{};
+    const auto code = lzo1x_decompress_safe(reinterpret_cast<const unsigned char*>(packed.data()), packed.size(),
+                                            reinterpret_cast<unsigned char*>(out.empty() ? &none : out.data()), &got, nullptr);
+    if (code == LZO_E_OUTPUT_OVERRUN)
+        return fail(ErrorCode::damaged, fmt::format("unpacks to more than the stated {} bytes", grouped(expected)));
+    if (code != LZO_E_OK) return fail(ErrorCode::damaged, "the lzo1x block is damaged");
+    if (got != out.size())
+        return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, should be {}", grouped(got), grouped(expected)));
+    return out;
+}
+
+Result<Bytes> unpack_snappy(ByteSpan packed, std::optional<std::uint64_t> expected, std::uint64_t most) {
+    std::size_t size = 0;
+    const auto* in = reinterpret_cast<const char*>(packed.data());
+    if (snappy_uncompressed_length(in, packed.size(), &size) != SNAPPY_OK) return broken(Packing::snappy, 0);
+    if (expected && size != *expected)
+        return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, should be {}", grouped(size), grouped(*expected)));
+    // Three bytes copy at most 64: nothing expands beyond 22 to 1.
+    if (size > most || size / 32 > packed.size())
+        return fail(ErrorCode::limit, fmt::format("claims {}, more than it can hold or the limit", human_bytes(size)));
+    Bytes out(size);
+    std::byte none{};
+    if (snappy_uncompress(in, packed.size(), reinterpret_cast<char*>(out.empty() ? &none : out.data()), &size) != SNAPPY_OK)
+        return broken(Packing::snappy, 0);
+    return out;
+}
+
+Result<Bytes> pack_lzo(ByteSpan data) {
+    Bytes memory(LZO1X_999_MEM_COMPRESS);
+    Bytes out(data.size() + data.size() / 16 + 64 + 3);  // the library's own bound
+    lzo_uint size = out.size();
+    std::byte none{};
+    if (lzo_init() != LZO_E_OK ||
+        lzo1x_999_compress(reinterpret_cast<const unsigned char*>(data.empty() ? &none : data.data()), data.size(),
+                           reinterpret_cast<unsigned char*>(out.data()), &size, memory.data()) != LZO_E_OK)
+        return fail(ErrorCode::unfit, "LZO could not pack the data");
+    out.resize(size);
+    return out;
+}
+
+Result<Bytes> pack_snappy(ByteSpan data) {
+    Bytes out(snappy_max_compressed_length(data.size()));
+    std::size_t size = out.size();
+    if (snappy_compress(reinterpret_cast<const char*>(data.data()), data.size(), reinterpret_cast<char*>(out.data()), &size) != SNAPPY_OK)
+        return fail(ErrorCode::unfit, "Snappy could not pack the data");
+    out.resize(size);
+    return out;
+}
+
+Result<Bytes> pack_brotli(ByteSpan data, int level) {
+    Bytes out(std::max<std::size_t>(64, BrotliEncoderMaxCompressedSize(data.size())));
+    std::size_t size = out.size();
+    if (!BrotliEncoderCompress(level > 0 ? std::min(level, BROTLI_MAX_QUALITY) : 9, BROTLI_DEFAULT_WINDOW, BROTLI_MODE_GENERIC, data.size(),
+                               reinterpret_cast<const std::uint8_t*>(data.data()), &size, reinterpret_cast<std::uint8_t*>(out.data())))
+        return fail(ErrorCode::unfit, "Brotli could not pack the data");
+    out.resize(size);
     return out;
 }
 
@@ -467,6 +575,15 @@ std::optional<Packing> packing_named(std::string_view name) {
     return std::nullopt;
 }
 
+const std::string& packing_names() {
+    static const std::string all = [] {
+        std::string out;
+        for (const auto& n : names) out += fmt::format("{}{}", out.empty() ? "" : &n == std::end(names) - 1 ? " and " : ", ", n.name);
+        return out;
+    }();
+    return all;
+}
+
 Result<Bytes> unpack(Packing packing, ByteSpan packed, std::optional<std::uint64_t> expected, const ReadLimits& limits) {
     if (expected && *expected > limits.inflated_bytes)
         return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit of {}", human_bytes(*expected),
@@ -479,9 +596,14 @@ Result<Bytes> unpack(Packing packing, ByteSpan packed, std::optional<std::uint64
     }
     if (packing == Packing::deflate && expected) return inflate(packed, *expected, limits);  // libdeflate: whole streams of known size
     if (packing == Packing::lz4_block) {
-        if (!expected) return fail(ErrorCode::usage, "an lz4 block needs its unpacked size");
+        SKIVET_CHECK(known_size(packing, expected));
         return unpack_lz4_block(packed, *expected);
     }
+    if (packing == Packing::lzo1x) {
+        SKIVET_CHECK(known_size(packing, expected));
+        return unpack_lzo(packed, *expected);
+    }
+    if (packing == Packing::snappy) return unpack_snappy(packed, expected, limits.inflated_bytes);
     const auto decoder = decoder_for(packing, packed, true);
     return read_all(*decoder, packed.size(), limits.inflated_bytes, expected ? limits.ratio : std::min(limits.ratio, most_ratio), expected,
                     packing == Packing::lzma_raw);
@@ -492,7 +614,24 @@ Result<Bytes> unpack_prefix(Packing packing, ByteSpan packed, std::size_t count)
         const auto head = packed.first(std::min(count, packed.size()));
         return Bytes(head.begin(), head.end());
     }
+    if (packing == Packing::snappy) {
+        SKIVET_TRY(auto all, unpack_snappy(packed, std::nullopt, ReadLimits{}.inflated_bytes));
+        all.resize(std::min(count, all.size()));
+        return all;
+    }
     Bytes out(count);
+    if (packing == Packing::lzo1x) {  // what does not fit whole is not begun, so that the room has to be larger than what is asked for
+        for (auto room = std::max<std::size_t>(64 << 10, 2 * count);; room *= 4) {
+            out.resize(room);
+            lzo_uint got = out.size();
+            const auto code = lzo1x_decompress_safe(reinterpret_cast<const unsigned char*>(packed.data()), packed.size(),
+                                                    reinterpret_cast<unsigned char*>(out.data()), &got, nullptr);
+            if (code == LZO_E_OUTPUT_OVERRUN && got < count && room / 256 <= packed.size()) continue;
+            if (code != LZO_E_OK && code != LZO_E_OUTPUT_OVERRUN) return fail(ErrorCode::damaged, "the lzo1x block is damaged");
+            out.resize(std::min<std::size_t>(got, count));
+            return out;
+        }
+    }
     if (packing == Packing::lz4_block) {
         const auto target = static_cast<int>(std::min<std::size_t>(count, LZ4_MAX_INPUT_SIZE));
         const auto size = static_cast<int>(std::min<std::size_t>(packed.size(), LZ4_MAX_INPUT_SIZE));
@@ -540,6 +679,9 @@ Result<Bytes> pack(Packing packing, ByteSpan data, int level, ByteSpan like) {
         case Packing::lzma_raw:
         case Packing::xz: return pack_lzma(packing, data, level, like);
         case Packing::bzip2: return pack_bzip2(data, level, like);
+        case Packing::lzo1x: return pack_lzo(data);
+        case Packing::snappy: return pack_snappy(data);
+        case Packing::brotli: return pack_brotli(data, level);
     }
     return fail(ErrorCode::usage, "no such packing");
 }

@@ -18,11 +18,20 @@ enum class Packing {
     lzma_raw,    ///< 5 bytes of properties, then the bare stream (as ZIP method 14 has it behind its own 4 bytes)
     xz,          ///< the .xz file format 1.1
     bzip2,
+    lzo1x,   ///< LZO1X bare block; its unpacked size must be known
+    snappy,  ///< Snappy's raw format, which states its unpacked size
+    brotli,  ///< RFC 7932
 };
 [[nodiscard]] std::string_view name_of(Packing packing);
 [[nodiscard]] std::optional<Packing> packing_named(std::string_view name);
+/// All names, for messages: "stored, deflate, … and brotli".
+[[nodiscard]] const std::string& packing_names();
+/// Whether its unpacked size must be known from elsewhere.
+[[nodiscard]] constexpr bool needs_size(Packing packing) {
+    return packing == Packing::lz4_block || packing == Packing::lzma_raw || packing == Packing::lzo1x;
+}
 
-/// Unpacks a whole stream. With `expected` the result has exactly that many bytes or it is an error `damaged`; lz4_block needs it.
+/// Unpacks a whole stream. With `expected` the result has exactly that many bytes or it is an error `damaged`; lz4_block and lzo1x need it.
 /// More than limits.inflated_bytes, or, without `expected`, more than 250 times the packed bytes beyond the first 64 MB, is an error
 /// `limit`.
 [[nodiscard]] Result<Bytes> unpack(Packing packing, ByteSpan packed, std::optional<std::uint64_t> expected, const ReadLimits& limits);
@@ -34,7 +43,7 @@ struct UnpackedStream {
     Bytes bytes;
     std::uint64_t packed_size = 0;  ///< bytes of the input the stream took
 };
-/// Unpacks a stream whose end is not known beforehand; what follows it is left alone. Not for lz4_block and none.
+/// Unpacks a stream whose end is not known beforehand; what follows it is left alone. Not for lz4_block, lzo1x, snappy and none.
 /// gzip: one member. At most `most` bytes; more is an error `limit`.
 [[nodiscard]] Result<UnpackedStream> unpack_stream(Packing packing, ByteSpan from, std::uint64_t most);
 
@@ -43,8 +52,8 @@ struct UnpackedStream {
 /// whether it states its size; lz4_frame its block size and checksums.
 [[nodiscard]] Result<Bytes> pack(Packing packing, ByteSpan data, int level = 0, ByteSpan like = {});
 
-/// Which stream begins here, by its magic number; nothing for kinds without one (deflate, lz4_block, lzma_raw), and for zlib and
-/// lzma_alone only when their headers are consistent.
+/// Which stream begins here, by its magic number; nothing for kinds without one (deflate, lz4_block, lzma_raw, lzo1x, snappy, brotli), and
+/// for zlib and lzma_alone only when their headers are consistent.
 [[nodiscard]] std::optional<Packing> packing_at(ByteSpan data);
 
 }  // namespace skivet

@@ -10,9 +10,11 @@ using namespace skivet::test;
 
 namespace {
 
-const std::vector<Packing> all = {Packing::none,     Packing::deflate,   Packing::zlib,      Packing::gzip,
-                                  Packing::zstd,     Packing::lz4_block, Packing::lz4_frame, Packing::lzma_alone,
-                                  Packing::lzma_raw, Packing::xz,        Packing::bzip2};
+const std::vector<Packing> all = {Packing::none,      Packing::deflate,   Packing::zlib,       Packing::gzip,     Packing::zstd,
+                                  Packing::lz4_block, Packing::lz4_frame, Packing::lzma_alone, Packing::lzma_raw, Packing::xz,
+                                  Packing::bzip2,     Packing::lzo1x,     Packing::snappy,     Packing::brotli};
+/// Bare blocks whose unpacked size must be known.
+bool bare(Packing packing) { return packing == Packing::lz4_block || packing == Packing::lzo1x; }
 
 Bytes half_random(std::size_t size) {
     auto out = random_bytes(size, 5);
@@ -38,8 +40,7 @@ TEST_P(Packings, GiveBackWhatWasPacked) {
         const auto back = unpack(GetParam(), *packed, size, ReadLimits{});
         ASSERT_TRUE(back) << size << ": " << back.error().message();
         EXPECT_EQ(*back, data) << size;
-        if (GetParam() != Packing::lz4_block)
-            EXPECT_EQ(*unpack(GetParam(), *packed, std::nullopt, ReadLimits{}), data) << "without its size";
+        if (!bare(GetParam())) EXPECT_EQ(*unpack(GetParam(), *packed, std::nullopt, ReadLimits{}), data) << "without its size";
         if (size >= 1000) {
             EXPECT_EQ(*unpack_prefix(GetParam(), *packed, 64), Bytes(data.begin(), data.begin() + 64));
             EXPECT_LE(unpack_prefix(GetParam(), *packed, size * 2)->size(), size);
@@ -72,7 +73,7 @@ TEST_P(Packings, DamageIsAnErrorNotACrash) {
         broken[i] ^= std::byte{0x40};
         (void)unpack(GetParam(), broken, data.size(), ReadLimits{});
         (void)unpack_prefix(GetParam(), broken, 100);
-        if (GetParam() != Packing::none && GetParam() != Packing::lz4_block) (void)unpack_stream(GetParam(), broken, 1 << 20);
+        if (GetParam() != Packing::none && !bare(GetParam())) (void)unpack_stream(GetParam(), broken, 1 << 20);
     }
 }
 
@@ -83,13 +84,13 @@ TEST_P(Packings, NothingUnpacksToMoreThanTheLimit) {
     ReadLimits limits;
     limits.inflated_bytes = 1u << 20;
     for (const auto& expected : {std::optional<std::uint64_t>(zeros.size()), std::optional<std::uint64_t>()}) {
-        if (!expected && GetParam() == Packing::lz4_block) continue;
+        if (!expected && bare(GetParam())) continue;
         const auto back = unpack(GetParam(), packed, expected, limits);
         ASSERT_FALSE(back);
         EXPECT_EQ(back.error().code, ErrorCode::limit);
     }
     // Beyond 64 MB the ratio counts: a few kilobytes cannot claim the machine's memory.
-    if (packed.size() * ReadLimits{}.ratio < zeros.size() && GetParam() != Packing::lz4_block) {
+    if (packed.size() * ReadLimits{}.ratio < zeros.size() && !bare(GetParam())) {
         const auto bomb = unpack(GetParam(), packed, std::nullopt, ReadLimits{});
         ASSERT_FALSE(bomb) << packed.size();
         EXPECT_EQ(bomb.error().code, ErrorCode::limit);
@@ -99,7 +100,7 @@ TEST_P(Packings, NothingUnpacksToMoreThanTheLimit) {
 TEST(Pack, StreamsEndWhereTheyEnd) {
     const auto data = half_random(4000);
     for (const auto packing : {Packing::deflate, Packing::zlib, Packing::gzip, Packing::zstd, Packing::lz4_frame, Packing::lzma_alone,
-                               Packing::xz, Packing::bzip2}) {
+                               Packing::xz, Packing::bzip2, Packing::brotli}) {
         auto packed = *pack(packing, data);
         const auto size = packed.size();
         const auto behind = random_bytes(500, 9);
@@ -132,4 +133,20 @@ TEST(Pack, MagicNumbersAreKnown) {
     EXPECT_EQ(packing_at(bytes_of("just some words here")), std::nullopt);
     EXPECT_EQ(packing_at({}), std::nullopt);
     for (const auto packing : all) EXPECT_EQ(packing_named(name_of(packing)), packing);
+}
+
+TEST(Pack, BareBlocksAsTheirFormatsHaveThem) {
+    // LZO1X: the Linux kernel's documentation (staging/lzo.rst): a first byte of 18 to 255 copies (byte - 17) literals, 11 00 00 ends it.
+    EXPECT_EQ(*unpack(Packing::lzo1x, bytes_of(std::string_view("\x16hello\x11\0\0", 9)), 5, ReadLimits{}), bytes_of("hello"));
+    // Snappy, format description: the length as a varint; tag 00 with (length - 1) << 2 for literals; tag 01: length 4 to 11 and an offset
+    // of 11 bits.
+    const std::string_view snappy(
+        "\x0c\x0c"
+        "abcd"
+        "\x11\x04",
+        8);
+    EXPECT_EQ(*unpack(Packing::snappy, bytes_of(snappy), 12, ReadLimits{}), bytes_of("abcdabcdabcd"));
+    EXPECT_EQ(*unpack(Packing::snappy, bytes_of(snappy), std::nullopt, ReadLimits{}), bytes_of("abcdabcdabcd"));
+    EXPECT_EQ(unpack(Packing::lzo1x, bytes_of("x"), std::nullopt, ReadLimits{}).error().code, ErrorCode::usage);
+    EXPECT_NE(packing_names().find("brotli"), std::string::npos);
 }
