@@ -144,6 +144,17 @@ FileView FileView::of(Bytes bytes, std::filesystem::path name) {
     return view;
 }
 
+FileView FileView::over(ByteSpan bytes, std::filesystem::path name) {
+    auto map = std::make_shared<Map>();
+    map->path = std::move(name);
+    map->data = bytes.data();
+    map->size = bytes.size();
+    map->stamp.size = map->size;
+    FileView view;
+    view.map_ = std::move(map);
+    return view;
+}
+
 const std::filesystem::path& FileView::path() const { return map_->path; }
 std::uint64_t FileView::size() const { return map_->size; }
 const FileStamp& FileView::stamp() const { return map_->stamp; }

@@ -38,6 +38,8 @@ public:
     [[nodiscard]] static Result<FileView> join(const std::vector<std::filesystem::path>& parts, std::uint64_t limit);
     /// Bytes that are already in memory, e.g. an archive inside an archive.
     [[nodiscard]] static FileView of(Bytes bytes, std::filesystem::path name = {});
+    /// Bytes that somebody else keeps while the view lives.
+    [[nodiscard]] static FileView over(ByteSpan bytes, std::filesystem::path name = {});
 
     [[nodiscard]] const std::filesystem::path& path() const;
     [[nodiscard]] std::uint64_t size() const;

@@ -57,38 +57,62 @@ std::uint64_t SheetContainer::base_of(const Field& field, std::uint64_t field_at
     if (!field.base_field.empty())
         if (const auto* value = header_.values.named(field.base_field)) base += value->number;
     if (field.from_field) base += field_at;
+    if (field.base_section) base += end_of(*field.base_section);
     return base;
+}
+
+std::uint64_t SheetContainer::end_of(Place::From section) const {
+    switch (section) {
+        case Place::From::after_folders: return folders_end_;
+        case Place::From::after_record: return table_end_;
+        case Place::From::after_names: return names_end_;
+        default: return header_.values.end;
+    }
 }
 
 Result<RecordValues> SheetContainer::record_of(std::size_t entry) const {
     SKIVET_TRY(const auto image, image_.bytes());
     RecordValues out;
-    SKIVET_CHECK(read_record(sheet_->record, header_.order, image, items_[entry].record_at, ReadLimits{}, out));
+    const auto at = items_[entry].record_at;
+    if (sheet_->record.arrays)
+        SKIVET_CHECK(read_array_record(sheet_->record, header_.order, image, array_at_, at, array_count_, ReadLimits{}, out));
+    else SKIVET_CHECK(read_record(sheet_->record, header_.order, image, at, ReadLimits{}, out));
     return out;
+}
+
+Result<std::optional<Bytes>> SheetContainer::summed(const FieldValue& value, ByteSpan file, ByteSpan image) const {
+    Bytes out;
+    const auto add = [&](ByteSpan from, std::uint64_t at, std::uint64_t end) -> Status {
+        SKIVET_TRY(const auto bytes, slice(from, at, end - at));
+        // The field itself counts as zeros.
+        const auto start = out.size();
+        out.insert(out.end(), bytes.begin(), bytes.end());
+        if (value.at >= at && value.at < end)
+            std::fill_n(out.begin() + static_cast<std::ptrdiff_t>(start + value.at - at), std::min(value.size, end - value.at),
+                        std::byte{0});
+        return {};
+    };
+    for (const auto over : value.field->over) switch (over) {
+            case Over::table: SKIVET_CHECK(add(image, table_at_, table_end_)); break;
+            case Over::names: SKIVET_CHECK(add(image, names_at_, names_end_)); break;
+            case Over::folders: SKIVET_CHECK(add(image, folders_at_, folders_end_)); break;
+            case Over::header: SKIVET_CHECK(add(file, header_.at, header_.values.end)); break;
+            case Over::file: SKIVET_CHECK(add(file, 0, file.size())); break;
+            default: return std::optional<Bytes>();
+        }
+    return std::optional(std::move(out));
 }
 
 Status SheetContainer::check_table_sums(ByteSpan file, ByteSpan image) const {
     for (const auto& value : header_.values.values) {
         if (value.field->means != Meaning::checksum) continue;
-        Bytes copy;
-        ByteSpan over;
-        const char* what = "directory";
-        if (value.field->over == Over::table) {
-            SKIVET_TRY(over, slice(image, table_at_, table_end_ - table_at_));
-        } else if (value.field->over == Over::header || value.field->over == Over::file) {
-            // The field itself counts as zeros.
-            what = value.field->over == Over::header ? "header" : "file";
-            const auto from =
-                value.field->over == Over::header ? slice(file, header_.at, header_.values.end - header_.at) : Result<ByteSpan>(file);
-            if (!from) return fail(from.error());
-            copy.assign(from->begin(), from->end());
-            const auto at = static_cast<std::ptrdiff_t>(value.at - (value.field->over == Over::header ? header_.at : 0));
-            std::fill_n(copy.begin() + at, value.size, std::byte{0});
-            over = copy;
-        } else {
-            continue;
-        }
-        if (const auto wrong = sum_mismatch(value, over); !wrong.empty())
+        SKIVET_TRY(const auto over, summed(value, file, image));
+        if (!over) continue;
+        const char* what = value.field->is_over(Over::header)  ? "header"
+                           : value.field->is_over(Over::file)  ? "file"
+                           : value.field->is_over(Over::names) ? "names"
+                                                               : "directory";
+        if (const auto wrong = sum_mismatch(value, *over); !wrong.empty())
             return fail_at(ErrorCode::damaged, value.at, fmt::format("{}: {}", what, wrong),
                            "The archive is damaged or was changed by a program that does not know its checksums");
     }
@@ -172,21 +196,28 @@ Result<Bytes> SheetContainer::iv_of(std::size_t entry) const {
     return spec.iv;
 }
 
+Result<Bytes> SheetContainer::crypt_entry(ByteSpan data, std::size_t entry, std::uint64_t at, bool encrypt) const {
+    SKIVET_TRY(const auto file, file_.bytes());
+    SKIVET_TRY(const auto key, sheet_data::key_for(*sheet_->crypt, *keys_, header_.values, file));
+    SKIVET_TRY(const auto iv, iv_of(entry));
+    const sheet_data::CipherInput input{key, iv, at};
+    return encrypt ? sheet_data::encrypt(*sheet_->crypt, input, data) : sheet_data::decrypt(*sheet_->crypt, input, data);
+}
+
 Result<Bytes> SheetContainer::unpack_entry(ByteSpan stored, std::size_t entry, const ReadLimits& limits) const {
     const auto& item = items_[entry];
     const auto at = item.data_at;
-    if (!item.packing) {
+    if (!item.method) {
         SKIVET_TRY(const auto record, record_of(entry));
         return fail(named_value(*record.with(Meaning::method)).error());
     }
     Bytes plain;
     if (item.encrypted) {
-        SKIVET_TRY(const auto iv, iv_of(entry));
-        SKIVET_TRY(plain, sheet_data::decrypt(*sheet_->crypt, *keys_, iv, stored));
+        SKIVET_TRY(plain, crypt_entry(stored, entry, at, false));
         stored = plain;
     }
     SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header_.values));
-    auto out = sheet_data::unpack(*sheet_, header_.order, *item.packing, stored,
+    auto out = sheet_data::unpack(*sheet_, header_.order, *item.method, stored,
                                   item.states_size ? std::optional(entries_[entry].size) : std::nullopt, chunk, limits);
     if (!out) {
         auto error = std::move(out).error();
@@ -202,10 +233,10 @@ Status SheetContainer::check_sums(std::size_t entry, ByteSpan stored, ByteSpan u
     SKIVET_TRY(const auto record, record_of(entry));
     for (const auto& value : record.values) {
         if (value.field->means != Meaning::checksum) continue;
-        const auto wrong = sum_mismatch(value, value.field->over == Over::stored ? stored : unpacked);
+        const auto wrong = sum_mismatch(value, value.field->is_over(Over::stored) ? stored : unpacked);
         if (wrong.empty()) continue;
         const auto& item = items_[entry];
-        if (item.encrypted && *item.packing == Packing::none && value.field->over == Over::unpacked)
+        if (item.encrypted && !item.method->packs() && value.field->is_over(Over::unpacked) && !sheet_->crypt->key.empty())
             return fail_at(ErrorCode::key, item.data_at, wrong, "The key is not the right one, or the entry is damaged");
         return fail_at(ErrorCode::damaged, item.data_at, wrong, "The entry is damaged; other entries can still be used");
     }
@@ -223,7 +254,8 @@ Result<Bytes> SheetContainer::read(std::size_t entry, const ReadLimits& limits) 
     auto out = all();
     if (out) return out;
     auto error = std::move(out).error();
-    if (items_[entry].encrypted && sheet_->crypt && error.code == ErrorCode::damaged) error = not_the_key(*sheet_->crypt, std::move(error));
+    if (items_[entry].encrypted && sheet_->crypt && !sheet_->crypt->key.empty() && error.code == ErrorCode::damaged)
+        error = not_the_key(*sheet_->crypt, std::move(error));
     return fail(in_entry(*this, entry, std::move(error)));
 }
 
@@ -231,13 +263,13 @@ Result<Bytes> SheetContainer::read_head(std::size_t entry, std::size_t count) co
     const auto& item = items_[entry];
     const auto all = [&]() -> Result<Bytes> {
         SKIVET_TRY(const auto stored, stored_bytes(entry));
-        if (item.encrypted || !item.packing || (sheet_->chunks && *item.packing != Packing::none)) {
+        if (item.encrypted || !item.method || item.method->described || (sheet_->chunks && item.method->packs())) {
             SKIVET_TRY(auto out, unpack_entry(stored.bytes, entry, ReadLimits{}));
             out.resize(std::min(count, out.size()));
             return out;
         }
         if (item.states_size) count = static_cast<std::size_t>(std::min<std::uint64_t>(count, entries_[entry].size));
-        return unpack_prefix(*item.packing, stored.bytes, count);
+        return unpack_prefix(item.method->packing, stored.bytes, count);
     };
     auto out = all();
     if (!out) return fail(in_entry(*this, entry, std::move(out).error()));
@@ -246,7 +278,7 @@ Result<Bytes> SheetContainer::read_head(std::size_t entry, std::size_t count) co
 
 Result<FileView> SheetContainer::view(std::size_t entry, const ReadLimits& limits) const {
     const auto& item = items_[entry];
-    if (item.encrypted || item.packing != Packing::none || sheet_->part_size > 0) return Container::view(entry, limits);
+    if (item.encrypted || !item.method || item.method->packs() || sheet_->part_size > 0) return Container::view(entry, limits);
     auto file = data_file(item.file);
     if (!file) return fail(in_entry(*this, entry, std::move(file).error()));
     return file->part(item.data_at, item.stored, entries_[entry].path);
@@ -264,7 +296,25 @@ std::vector<Segment> SheetContainer::segments() const {
 std::optional<Recognized> SheetKindBase::recognize(ByteSpan head, std::uint64_t file_size, std::string_view path) const {
     auto reason = skivet::recognize(*sheet_, head, file_size, path);
     if (!reason) return std::nullopt;
-    return Recognized{ranks::sheet + static_cast<int>(sheet_->recognize.size()), std::move(*reason)};
+    const auto tables = std::any_of(sheet_->recognize.begin(), sheet_->recognize.end(), [](const auto& rule) { return rule.tables_hold; });
+    auto rank = ranks::sheet + static_cast<int>(sheet_->recognize.size());
+    if (tables) {
+        if (head.size() != file_size || !tables_hold(head)) return std::nullopt;
+        if (reason->empty()) rank = ranks::weak + 1;  // nothing else speaks for it
+        *reason += reason->empty() ? "its tables, which explain every byte" : ", its tables";
+    }
+    return Recognized{rank, std::move(*reason)};
+}
+
+bool SheetKindBase::tables_hold(ByteSpan file) const {
+    ReadContext context;
+    context.containers.clear();
+    const auto opened = SheetContainer::open(FileView::over(file, "x"), sheet_, context);
+    if (!opened || (*opened)->entries().empty() || !(*opened)->problems().empty()) return false;
+    for (const auto& entry : (*opened)->entries())
+        if (entry.at > file.size() || entry.stored > file.size() - entry.at) return false;
+    const auto rest = static_cast<const SheetContainer&>(**opened).unexplained();
+    return rest && rest->empty();
 }
 
 namespace {

@@ -46,11 +46,11 @@ private:
     static constexpr std::uint32_t own_file = ~0u;
 
     struct Item {
-        std::uint64_t record_at = 0;  ///< in the image
+        std::uint64_t record_at = 0;  ///< in the image; which of the values, where records are arrays
         std::uint64_t data_at = 0;    ///< in its data file, or in the stream of parts
         std::uint64_t stored = 0;
-        std::uint32_t file = own_file;   ///< number of its data file
-        std::optional<Packing> packing;  ///< nothing: a method the sheet has no name for
+        std::uint32_t file = own_file;  ///< number of its data file
+        std::optional<Method> method;   ///< nothing: one the sheet has no name for
         bool encrypted = false;
         bool states_size = true;  ///< the unpacked size is known
     };
@@ -81,16 +81,26 @@ private:
     /// Numbers of all data files with entries, the archive's own too.
     [[nodiscard]] std::vector<std::uint32_t> files_used() const;
 
+    /// What a checksum of the header is taken over; nothing for other checksums.
+    [[nodiscard]] Result<std::optional<Bytes>> summed(const FieldValue& value, ByteSpan file, ByteSpan image) const;
     [[nodiscard]] Status check_table_sums(ByteSpan file, ByteSpan image) const;
     [[nodiscard]] Result<FileView> data_file(std::uint32_t number) const;
     [[nodiscard]] std::string data_file_name(std::uint32_t number) const;
     [[nodiscard]] Result<Stored> stored_bytes(std::size_t entry) const;
     [[nodiscard]] Result<Bytes> unpack_entry(ByteSpan stored, std::size_t entry, const ReadLimits& limits) const;
-    [[nodiscard]] Result<Bytes> pack_entry(ByteSpan content, std::size_t entry) const;
+    /// An entry as it is stored. `raw`: packing was left out, which the record must say.
+    struct Packed {
+        Bytes stored;
+        bool raw = false;
+    };
+    [[nodiscard]] Result<Packed> pack_entry(ByteSpan content, std::size_t entry, std::uint64_t at) const;
+    [[nodiscard]] Result<Bytes> crypt_entry(ByteSpan data, std::size_t entry, std::uint64_t at, bool encrypt) const;
     [[nodiscard]] Status check_sums(std::size_t entry, ByteSpan stored, ByteSpan unpacked) const;
     [[nodiscard]] Result<Bytes> iv_of(std::size_t entry) const;
     /// Where the record's data offset counts from.
     [[nodiscard]] std::uint64_t base_of(const Field& field, std::uint64_t field_at) const;
+    /// Where a section ends, for offsets that count from there.
+    [[nodiscard]] std::uint64_t end_of(Place::From section) const;
 
     FileView file_;
     FileView image_;  ///< the file with its table decrypted; the file itself otherwise
@@ -108,6 +118,10 @@ private:
     std::unordered_map<std::uint64_t, std::size_t> unnamed_;  ///< entries by the hash their name is known by alone
     std::uint64_t table_at_ = 0;
     std::uint64_t table_end_ = 0;
+    std::uint64_t folders_at_ = 0, folders_end_ = 0;
+    std::uint64_t names_at_ = 0, names_end_ = 0;
+    std::uint64_t array_at_ = 0, array_count_ = 0;  ///< records that are arrays
+    std::optional<FieldValue> closing_;             ///< of a last record that only says where data ends
     mutable std::mutex mutex_;
     mutable std::map<std::uint32_t, FileView> data_files_;
 };
@@ -120,6 +134,8 @@ public:
     [[nodiscard]] std::optional<Recognized> recognize(ByteSpan head, std::uint64_t file_size, std::string_view path) const override;
 
 protected:
+    /// Whether the tables can be read and, with the entries they name, explain every byte of a file.
+    [[nodiscard]] bool tables_hold(ByteSpan file) const;
     std::shared_ptr<const Sheet> sheet_;
 };
 
@@ -130,14 +146,24 @@ protected:
 /// What lies where in such a file; gaps are what its sheet does not explain.
 [[nodiscard]] Result<std::vector<Segment>> wrapper_segments(std::shared_ptr<const Sheet> sheet, const ReadContext& context, ByteSpan file);
 
-/// Chunks and encryption of a sheet, both ways; shared by containers and wrappers. `iv` is empty for ciphers without one.
+/// Chunks and encryption of a sheet, both ways; shared by containers and wrappers.
 namespace sheet_data {
-[[nodiscard]] Result<Bytes> decrypt(const CryptSpec& spec, const KeyRing& keys, ByteSpan iv, ByteSpan data);
-[[nodiscard]] Result<Bytes> encrypt(const CryptSpec& spec, const KeyRing& keys, ByteSpan iv, ByteSpan data);
-/// `size`: unpacked, when it is known. `chunk`: bytes of a chunk, 0 for none.
-[[nodiscard]] Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, Packing packing, ByteSpan data, std::optional<std::uint64_t> size,
-                                   std::uint64_t chunk, const ReadLimits& limits);
-[[nodiscard]] Result<Bytes> pack(const Sheet& sheet, ByteOrder order, Packing packing, ByteSpan content, std::uint64_t chunk,
+/// What a cipher works with: its key and, for some, an initial vector and where in the file the data begins.
+struct CipherInput {
+    ByteSpan key = {}, iv = {};
+    std::uint64_t at = 0;
+};
+/// The key a cipher wants: out of the ring, or out of the header.
+[[nodiscard]] Result<Bytes> key_for(const CryptSpec& spec, const KeyRing& keys, const RecordValues& header, ByteSpan file);
+[[nodiscard]] Result<Bytes> decrypt(const CryptSpec& spec, const CipherInput& input, ByteSpan data);
+[[nodiscard]] Result<Bytes> encrypt(const CryptSpec& spec, const CipherInput& input, ByteSpan data);
+/// One stretch by a method. `size`: unpacked, when it is known.
+[[nodiscard]] Result<Bytes> unpack_by(const Method& method, ByteSpan data, std::optional<std::uint64_t> size, const ReadLimits& limits);
+[[nodiscard]] Result<Bytes> pack_by(const Method& method, ByteSpan content, int level, ByteSpan like = {});
+/// … in chunks, where the sheet has them. `chunk`: bytes of a chunk, 0 for none.
+[[nodiscard]] Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, const Method& method, ByteSpan data,
+                                   std::optional<std::uint64_t> size, std::uint64_t chunk, const ReadLimits& limits);
+[[nodiscard]] Result<Bytes> pack(const Sheet& sheet, ByteOrder order, const Method& method, ByteSpan content, std::uint64_t chunk,
                                  ByteSpan like);
 /// Bytes of a chunk as the sheet or the header says; 0 when the sheet has none. Error `damaged` for a size the limits refuse.
 [[nodiscard]] Result<std::uint64_t> chunk_size(const Sheet& sheet, const RecordValues& header);

@@ -88,7 +88,8 @@ Result<std::vector<Bytes>> SheetContainer::unexplained() const {
 }
 
 std::uint64_t SheetContainer::dead_bytes() const {
-    if (sheet_->part_size > 0) return 0;  // parts of a fixed size give nothing back
+    // Parts of a fixed size give nothing back; where places follow from the order, nothing is left behind.
+    if (sheet_->part_size > 0 || follows_order(*sheet_)) return 0;
     std::uint64_t sum = 0;
     for (const auto number : files_used()) {
         const auto all = gaps(number);

@@ -1,6 +1,7 @@
 #include "container/sheet_lister.h"
 
 #include <fmt/format.h>
+#include <algorithm>
 
 #include "base/file_write.h"
 #include "base/text.h"
@@ -10,6 +11,16 @@ namespace {
 
 /// Of records that go on until something ends them.
 constexpr std::uint64_t unknown_count = ~0ull;
+
+std::uint64_t aligned(std::uint64_t at, std::uint64_t align) { return (at + align - 1) / align * align; }
+
+/// The part of a text that stands for {folder} in a marker's pattern.
+std::optional<std::string> folder_in(std::string_view pattern, std::string_view text) {
+    const auto at = pattern.find("{folder}");
+    const auto before = pattern.substr(0, at), behind = pattern.substr(at + 8);
+    if (text.size() < before.size() + behind.size() || !text.starts_with(before) || !text.ends_with(behind)) return std::nullopt;
+    return std::string(text.substr(before.size(), text.size() - before.size() - behind.size()));
+}
 
 /// A name out of "{folder}/{name}.{extension}": a word that is empty takes the sign before it along.
 std::string fill_in(std::string_view pattern, const std::function<std::string(std::string_view)>& word) {
@@ -50,11 +61,13 @@ Status SheetContainer::Lister::list() {
         SKIVET_TRY(const auto count, number_of(sheet_.record_count, "entry"));
         if (count == unknown_count)
             return fail(ErrorCode::unsupported, "names behind records without a count need a header field that says where they are");
-        SKIVET_TRY(const auto start, place(sheet_.record_at, "directory"));
+        SKIVET_TRY(auto start, place(sheet_.record_at, "directory"));
+        start += sheet_.counted;
+        if (start > image_.size()) return fail_at(ErrorCode::damaged, start, "the directory is said to begin behind the end");
         if (*size > 0 && count > (image_.size() - start) / *size)
             return fail_at(ErrorCode::damaged, start,
                            fmt::format("{} records of {} bytes do not lie in {} bytes", grouped(count), *size, grouped(image_.size())));
-        records_end_ = start + count * *size;
+        records_end_ = start + (count + (sheet_.ends == Sheet::Ends::next_record ? 1 : 0)) * *size;
         SKIVET_CHECK(read_names());
     }
     SKIVET_CHECK(read_records());
@@ -107,6 +120,7 @@ Result<std::uint64_t> SheetContainer::Lister::place(const Place& place, std::str
         case Place::From::after_folders: at = folders_end_; break;
         case Place::From::after_names: at = names_.end; break;
         case Place::From::in_folder: at = folders_end_; break;
+        case Place::From::behind_record: break;
     }
     if (at > image_.size())
         return fail_at(ErrorCode::damaged, at, fmt::format("{} is said to be behind the end of {} bytes", what, grouped(image_.size())));
@@ -116,6 +130,14 @@ Result<std::uint64_t> SheetContainer::Lister::place(const Place& place, std::str
 Result<std::uint64_t> SheetContainer::Lister::number_of(const CountOf& count, std::string_view what) const {
     auto n = unknown_count;
     if (count.by == CountOf::By::number) n = count.number;
+    if (count.by == CountOf::By::counted) {
+        SKIVET_TRY(const auto at, place(sheet_.record_at, what));
+        const auto bytes = slice(image_, at, sheet_.counted);
+        if (!bytes) return fail(Error(bytes.error()).within("count"));
+        n = load_uint(bytes->data(), sheet_.counted, out_.header_.order);
+        if (n > limits_.entries || n > image_.size())
+            return fail_at(ErrorCode::damaged, at, fmt::format("{} entries in {} bytes", grouped(n), grouped(image_.size())));
+    }
     if (count.by == CountOf::By::field) {
         const auto* value = out_.header_.values.named(count.field);
         n = value->number;
@@ -140,9 +162,12 @@ Status SheetContainer::Lister::open_table() {
         end = at + size->number;
     } else if (const auto fixed = sheet_.record.fixed_size()) {
         SKIVET_TRY(const auto count, number_of(sheet_.record_count, "entry"));
-        if (count != unknown_count && *fixed > 0 && count <= (end - at) / *fixed) end = at + count * *fixed;
+        const auto records = count + (sheet_.ends == Sheet::Ends::next_record ? 1 : 0);
+        if (count != unknown_count && *fixed > 0 && records <= (end - at) / *fixed) end = at + records * *fixed;
     }
-    auto plain = sheet_data::decrypt(*sheet_.table_crypt, *out_.keys_, sheet_.table_crypt->iv,
+    const auto key = sheet_data::key_for(*sheet_.table_crypt, *out_.keys_, out_.header_.values, image_);
+    if (!key) return fail(Error(key.error()).within("directory"));
+    auto plain = sheet_data::decrypt(*sheet_.table_crypt, {*key, sheet_.table_crypt->iv, at},
                                      image_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)));
     if (!plain) return fail(std::move(plain).error().within("directory"));
     const Overlay over{at, *plain};
@@ -177,6 +202,8 @@ Status SheetContainer::Lister::read_folders() {
         return fail_at(ErrorCode::damaged, at,
                        fmt::format("{} folders are said to be there, {} are", grouped(count), grouped(folders_.size())));
     folders_end_ = at;
+    out_.folders_at_ = start;
+    out_.folders_end_ = at;
     out_.tables_.push_back({"folders", start, at});
     return {};
 }
@@ -192,6 +219,8 @@ Status SheetContainer::Lister::read_names() {
                                        grouped(image_.size() - names_.at)));
         names_.end = names_.at + size->number;
     }
+    out_.names_at_ = names_.at;
+    out_.names_end_ = names_.end;
     return {};
 }
 
@@ -228,6 +257,20 @@ Result<std::string> SheetContainer::Lister::path_of(const std::string& folder, c
     }
     std::string path;
     if (const auto* whole = record_.with(Meaning::path)) path = whole->text;
+    // {number}, {number:4} with zeros in front, {field:x8} in hexadecimal digits.
+    const auto field_word = [&](std::string_view which) -> std::string {
+        const auto colon = which.find(':');
+        const auto what = which.substr(0, colon);
+        auto form = colon == std::string_view::npos ? std::string_view() : which.substr(colon + 1);
+        const bool digits_of_16 = form.starts_with('x');
+        if (digits_of_16) form.remove_prefix(1);
+        const int width = form.size() == 1 && form[0] >= '1' && form[0] <= '9' ? form[0] - '0' : 1;
+        const auto* value = what == "number" ? nullptr : record_.named(what);
+        if (value && value->field->type == FieldType::text) return value->text;
+        if (!value && what != "number") return {};
+        const auto number = value ? value->number : out_.entries_.size();
+        return digits_of_16 ? fmt::format("{:0{}x}", number, width) : fmt::format("{:0{}}", number, width);
+    };
     const auto word = [&](std::string_view which) -> std::string {
         if (words)
             if (const auto found = words->find(std::string(which)); found != words->end()) return found->second;
@@ -239,7 +282,8 @@ Result<std::string> SheetContainer::Lister::path_of(const std::string& folder, c
             const auto* own = record_.with(Meaning::extension);
             return own ? own->text : std::string();
         }
-        return which == "path" ? path : which == "name" ? name : std::string();
+        if (which == "path" || which == "name") return which == "path" ? path : name;
+        return field_word(which);
     };
     if (!sheet_.path_of.empty()) path = fill_in(sheet_.path_of, word);
     else if (words || path.empty()) path = fill_in("{folder}/{name}.{extension}", word);
@@ -273,10 +317,17 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
     }
     const auto* stored = record_.with(Meaning::stored_size);
     const auto* size = record_.with(Meaning::size);
-    item.stored = stored ? stored->number : size->number;
-    e.size = size ? size->number : item.stored;
-    const auto* offset = record_.with(Meaning::data_offset);
-    item.data_at = offset->number + out_.base_of(*offset->field, offset->at);
+    item.stored = stored ? stored->number : size && sheet_.ends == Sheet::Ends::by_size ? size->number : 0;
+    if (stored && stored->number == 0 && sheet_.packed == Sheet::Packed::stored_not_zero) item.stored = size->number;
+    last_stored_ = item.stored;
+    if (const auto* offset = record_.with(Meaning::data_offset)) {
+        // Where a section ends is known once all of it has been read.
+        item.data_at = offset->number + out_.base_of(*offset->field, offset->at);
+        if (offset->field->base_section) item.data_at -= out_.end_of(*offset->field->base_section);
+        if (sheet_.ends != Sheet::Ends::by_size) starts_.push_back(item.data_at);
+    } else if (sheet_.data_at->from == Place::From::behind_record) {
+        item.data_at = record_.end;
+    }
     if (!sheet_.data_file.empty())
         item.file = sheet_.part_size > 0
                         ? 0
@@ -285,18 +336,15 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
         out_.deleted_.push_back({item.file, item.data_at, item.stored});
         return {};
     }
-    item.packing = packing_named(sheet_.method.empty() ? "stored" : sheet_.method);
+    if (is_marker(e.path)) return {};
+    for (auto outer = open_folders_.rbegin(); outer != open_folders_.rend(); ++outer) e.path = *outer + '/' + e.path;
+    item.method = method_named(sheet_, sheet_.method.empty() ? "stored" : sheet_.method);
     if (const auto* method = record_.with(Meaning::method)) {
         const auto name = named_value(*method);
-        item.packing = name ? packing_named(*name) : std::nullopt;
+        item.method = name ? method_named(sheet_, *name) : std::nullopt;
     }
     const auto* encrypted = record_.with(Meaning::encrypted);
     item.encrypted = sheet_.crypt && (!encrypted || encrypted->number != 0);
-    item.states_size = size || item.packing == Packing::none;
-    e.stored = item.stored;
-    e.at = item.data_at;
-    e.method = item.packing ? name_of(*item.packing) : "unknown";
-    e.encrypted = item.encrypted;
     // A name and its hash side by side: the game looks for the hash.
     if (const auto* hash = record_.with(Meaning::path_hash);
         hash && sheet_.hash && !e.path.starts_with('#') && out_.problems_.size() < 1000)
@@ -309,6 +357,119 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
                                       "The game looks entries up by the hash and will not find this one"});
     out_.entries_.push_back(std::move(e));
     out_.items_.push_back(item);
+    if (sheet_.ends != Sheet::Ends::by_size) record_of_.push_back(starts_.size() - 1);
+    settle(out_.items_.size() - 1, &record_);
+    return {};
+}
+
+bool SheetContainer::Lister::is_marker(const std::string& path) {
+    if (sheet_.markers.start.empty()) return false;
+    if (const auto folder = folder_in(sheet_.markers.start, path)) {
+        // No tree is so deep; beyond it markers are entries like others.
+        if (open_folders_.size() >= 64) return false;
+        open_folders_.push_back(*folder);
+        return true;
+    }
+    const auto folder = folder_in(sheet_.markers.end, path);
+    if (!folder || open_folders_.empty() || open_folders_.back() != *folder) return false;
+    open_folders_.pop_back();
+    return true;
+}
+
+void SheetContainer::Lister::settle(std::size_t entry, const RecordValues* record) {
+    auto& e = out_.entries_[entry];
+    auto& item = out_.items_[entry];
+    const auto* size = record ? record->with(Meaning::size) : nullptr;
+    if (record) {
+        item.states_size = size != nullptr;
+        e.size = size ? size->number : 0;
+    }
+    if (!item.states_size) e.size = item.stored;
+    const auto* stored = record ? record->with(Meaning::stored_size) : nullptr;
+    // What is stored as it is says so by its sizes.
+    if (item.method && item.method->packs())
+        if ((sheet_.packed == Sheet::Packed::sizes_differ && item.stored == e.size) ||
+            (sheet_.packed == Sheet::Packed::stored_not_zero && stored && stored->number == 0))
+            item.method = Method{};
+    item.states_size = item.states_size || (item.method && !item.method->packs());
+    e.stored = item.stored;
+    e.at = item.data_at;
+    e.method = item.method ? item.method->name() : "unknown";
+    e.encrypted = item.encrypted;
+}
+
+Status SheetContainer::Lister::find_ends() {
+    // The last data ends with the file, or where the tables behind it begin.
+    const auto last = starts_.empty() ? 0 : *std::max_element(starts_.begin(), starts_.end());
+    std::uint64_t end = image_.size();
+    for (const auto& table : out_.tables_)
+        if (table.at >= last && table.end > table.at) end = std::min(end, table.at);
+    if (out_.closing_) {
+        end = out_.closing_->number + out_.base_of(*out_.closing_->field, out_.closing_->at);
+        starts_.push_back(end);
+    }
+    const bool rising = std::is_sorted(starts_.begin(), starts_.end());
+    if (sheet_.ends == Sheet::Ends::next_record && !rising) {
+        const auto wrong = static_cast<std::size_t>(std::is_sorted_until(starts_.begin(), starts_.end()) - starts_.begin());
+        return fail_at(ErrorCode::damaged, starts_[wrong], fmt::format("entry {} ends before it begins", wrong));
+    }
+    auto sorted = starts_;
+    std::sort(sorted.begin(), sorted.end());
+    for (std::size_t i = 0; i < out_.items_.size(); ++i) {
+        auto& item = out_.items_[i];
+        const auto at = starts_[record_of_[i]];
+        if (rising) {
+            item.stored = (record_of_[i] + 1 < starts_.size() ? starts_[record_of_[i] + 1] : std::max(end, at)) - at;
+        } else {
+            const auto next = std::upper_bound(sorted.begin(), sorted.end(), at);
+            item.stored = (next == sorted.end() ? std::max(end, at) : *next) - at;
+        }
+        settle(i, nullptr);
+    }
+    return {};
+}
+
+Status SheetContainer::Lister::find_extents() {
+    const auto* offset = sheet_.record.with(Meaning::data_offset);
+    if (offset && offset->base_section) {
+        const auto base = out_.end_of(*offset->base_section);
+        for (auto& item : out_.items_) item.data_at += base;
+        for (auto& extent : out_.deleted_) extent.at += base;
+        for (auto& start : starts_) start += base;
+    }
+    if (sheet_.ends != Sheet::Ends::by_size) SKIVET_CHECK(find_ends());
+    if (sheet_.data_at && sheet_.data_at->from != Place::From::behind_record) {
+        records_end_ = out_.table_end_;
+        SKIVET_TRY(auto at, place(*sheet_.data_at, "data"));
+        for (auto& item : out_.items_) {
+            item.data_at = aligned(at, sheet_.align);
+            if (item.stored > image_.size() || item.data_at > image_.size() - item.stored)
+                return fail_at(
+                    ErrorCode::damaged, item.data_at,
+                    fmt::format("entry {} needs {} bytes, only {} are there", &item - out_.items_.data() + 1, grouped(item.stored),
+                                grouped(image_.size() - std::min<std::uint64_t>(item.data_at, image_.size()))));
+            at = item.data_at + item.stored;
+        }
+    }
+    for (std::size_t i = 0; i < out_.items_.size(); ++i) out_.entries_[i].at = out_.items_[i].data_at;
+    return {};
+}
+
+Status SheetContainer::Lister::read_arrays(std::uint64_t& at, std::uint64_t count) {
+    const auto size = *sheet_.record.fixed_size();
+    const auto values = count + (sheet_.ends == Sheet::Ends::next_record ? 1 : 0);
+    out_.array_at_ = at;
+    out_.array_count_ = values;
+    for (std::uint64_t i = 0; i < values; ++i) {
+        auto read = read_array_record(sheet_.record, out_.header_.order, image_, at, i, values, limits_, record_);
+        if (read && i == count) {
+            out_.closing_ = *record_.with(Meaning::data_offset);
+            break;
+        }
+        if (read) read = add_entry(i, {}, nullptr);
+        if (!read) return fail(std::move(read).error().within(fmt::format("entry {}", out_.entries_.size() + 1)).within("directory"));
+    }
+    at += values * size;
     return {};
 }
 
@@ -316,15 +477,30 @@ Status SheetContainer::Lister::read_run(std::uint64_t& at, std::uint64_t count, 
     const auto end = out_.table_end_ > at   ? out_.table_end_
                      : out_.header_.at > at ? out_.header_.at
                                             : static_cast<std::uint64_t>(image_.size());
+    const bool inlined = sheet_.data_at && sheet_.data_at->from == Place::From::behind_record;
     for (std::uint64_t i = 0; i < count; ++i) {
         if (count == unknown_count && at >= end) break;
         if (++visited_ > 2 * limits_.entries) return fail(ErrorCode::limit, "the folders share more entries than the limit");
         const auto start = at;
         auto read = read_record(sheet_.record, out_.header_.order, image_, at, limits_, record_);
         if (read) at = record_.end;
+        if (read && inlined) out_.tables_.push_back({"record", start, at});
         if (read && terminates()) break;
         if (read) read = add_entry(start, folder, nullptr);
+        if (read && inlined) {
+            // The next record stands behind the data.
+            if (last_stored_ > image_.size() - at)
+                read = fail_at(ErrorCode::damaged, at,
+                               fmt::format("needs {} bytes, has {}", grouped(last_stored_), grouped(image_.size() - at)));
+            else at = std::min<std::uint64_t>(aligned(at + last_stored_, sheet_.align), image_.size());
+        }
         if (!read) return fail(std::move(read).error().within(fmt::format("entry {}", out_.entries_.size() + 1)).within("directory"));
+    }
+    if (sheet_.ends == Sheet::Ends::next_record) {
+        if (auto read = read_record(sheet_.record, out_.header_.order, image_, at, limits_, record_); !read)
+            return fail(std::move(read).error().within("the last record").within("directory"));
+        out_.closing_ = *record_.with(Meaning::data_offset);
+        at = record_.end;
     }
     return {};
 }
@@ -405,7 +581,8 @@ Status SheetContainer::Lister::read_records() {
         at = end;
     } else {
         SKIVET_TRY(const auto count, number_of(sheet_.record_count, "entry"));
-        SKIVET_CHECK(read_run(at, count, {}));
+        at += sheet_.counted;
+        SKIVET_CHECK(sheet_.record.arrays ? read_arrays(at, count) : read_run(at, count, {}));
     }
     const bool nothing_else = !sheet_.names && sheet_.folders.fields.empty();
     if (stated && (nothing_else ? stated->number != at - first : first + stated->number < at) &&
@@ -413,10 +590,16 @@ Status SheetContainer::Lister::read_records() {
         return fail_at(
             ErrorCode::damaged, stated->at,
             fmt::format("the directory is said to have {} bytes, its records take {}", grouped(stated->number), grouped(at - first)));
-    if (out_.table_end_ < at) out_.table_end_ = at;
-    if (out_.table_end_ > first) out_.tables_.push_back({"entries", first, out_.table_end_});
+    if (sheet_.data_at && sheet_.data_at->from == Place::From::behind_record) {
+        // Each record is a table of its own, with a count before the first one.
+        if (sheet_.counted > 0) out_.tables_.push_back({"count", first, first + sheet_.counted});
+        out_.table_end_ = first;
+    } else {
+        if (out_.table_end_ < at) out_.table_end_ = at;
+        if (out_.table_end_ > first) out_.tables_.push_back({"entries", first, out_.table_end_});
+    }
     if (sheet_.names) out_.tables_.push_back({"names", names_.at, sheet_.names->size_field.empty() ? names_.at : names_.end});
-    return {};
+    return find_extents();
 }
 
 }  // namespace skivet

@@ -37,6 +37,14 @@ private:
     [[nodiscard]] Result<std::string> path_of(const std::string& folder, const std::map<std::string, std::string>* words);
     [[nodiscard]] Status load_dictionary();
     [[nodiscard]] bool terminates() const;
+    /// Takes a marker entry for the beginning or end of a folder.
+    [[nodiscard]] bool is_marker(const std::string& path);
+    [[nodiscard]] Status read_arrays(std::uint64_t& at, std::uint64_t count);
+    /// Places and sizes that follow from those of other entries.
+    [[nodiscard]] Status find_extents();
+    [[nodiscard]] Status find_ends();
+    /// Sizes, and whether it is packed, once its stored size is known.
+    void settle(std::size_t entry, const RecordValues* record);
 
     SheetContainer& out_;
     const Sheet& sheet_;
@@ -48,6 +56,10 @@ private:
     Names names_;
     RecordType name_type_;  ///< one name of [names] or [tree]
     std::uint64_t folders_end_ = 0, records_end_ = 0;
+    std::vector<std::string> open_folders_;                 ///< by markers, the outermost first
+    std::vector<std::uint64_t> starts_;                     ///< where the data of each record begins, entries or not
+    std::vector<std::size_t> record_of_;                    ///< of each entry, an index into starts_
+    std::uint64_t last_stored_ = 0;                         ///< of the record read last
     std::uint64_t visited_ = 0;                             ///< records read; folders may share them, but not without end
     std::unordered_map<std::uint64_t, std::string> known_;  ///< paths by hash
 };

@@ -29,7 +29,15 @@ public:
     Planner(const SheetContainer& c, ByteSpan file, ByteSpan image) : c_(c), sheet_(*c.sheet_), file_(file), image_(image) {
         for (std::size_t i = 0; i < c.items_.size(); ++i) by_file_[c.sheet_->part_size > 0 ? 0 : c.items_[i].file].push_back(i);
         for (auto& [number, items] : by_file_)
-            std::sort(items.begin(), items.end(), [&](auto a, auto b) { return c.items_[a].data_at < c.items_[b].data_at; });
+            std::stable_sort(items.begin(), items.end(), [&](auto a, auto b) { return c.items_[a].data_at < c.items_[b].data_at; });
+        // Tables in file order; those that lie in one another are one stretch.
+        auto tables = c.tables_;
+        std::erase_if(tables, [](const auto& t) { return t.end <= t.at; });
+        std::sort(tables.begin(), tables.end(), [](const auto& a, const auto& b) { return a.at < b.at; });
+        for (const auto& t : tables) {
+            if (!stretches_.empty() && t.at < stretches_.back().end) stretches_.back().end = std::max(stretches_.back().end, t.end);
+            else stretches_.push_back(t);
+        }
         // What stands behind all data can move with it: the header at the end, the table before it.
         tail_ = file.size();
         std::uint64_t data_end = c.header_.at < file.size() / 2 ? c.header_.values.end : 0;
@@ -78,6 +86,7 @@ public:
 private:
     struct Fresh {
         Bytes stored;
+        bool raw = false;
         const Bytes* content = nullptr;  ///< the replacement's, which outlives the planner
     };
 
@@ -86,6 +95,8 @@ private:
     ByteSpan file_, image_;
     std::map<std::uint32_t, std::vector<std::size_t>> by_file_;  ///< entries by data file, in the order they lie in
     std::map<std::size_t, Fresh> fresh_;
+    std::vector<Table> stretches_;
+    std::map<std::uint64_t, Bytes> plain_;    ///< the patches before the table is encrypted
     std::map<std::uint64_t, Bytes> patches_;  ///< table bytes, at positions of the old image; none overlaps another
     std::vector<std::pair<std::uint64_t, std::uint64_t>>
         moves_;  ///< own file: from this old position on everything lies so much later (modulo 2^64)
@@ -101,10 +112,28 @@ private:
             return fail(now.error());
         }
         Fresh fresh;
-        SKIVET_TRY(fresh.stored, c_.pack_entry(r.bytes, r.entry));
+        SKIVET_TRY(auto packed, c_.pack_entry(r.bytes, r.entry, c_.items_[r.entry].data_at));
+        fresh.stored = std::move(packed.stored);
+        fresh.raw = packed.raw;
         fresh.content = &r.bytes;
         fresh_[r.entry] = std::move(fresh);
         changed_ = true;
+        return {};
+    }
+
+    /// The first stretch of tables that ends behind `at`.
+    [[nodiscard]] std::vector<Table>::const_iterator table_from(std::uint64_t at) const {
+        return std::partition_point(stretches_.begin(), stretches_.end(), [&](const auto& t) { return t.end <= at; });
+    }
+
+    /// Some ciphers depend on where in the file the data lies.
+    [[nodiscard]] bool depends_on_place(std::size_t entry) const {
+        return sheet_.crypt && sheet_.crypt->from_file && c_.items_[entry].encrypted;
+    }
+    Status settle_at(std::size_t entry, Fresh& fresh, std::uint64_t at) {
+        if (!depends_on_place(entry)) return {};
+        SKIVET_TRY(auto packed, c_.pack_entry(*fresh.content, entry, at));
+        fresh.stored = std::move(packed.stored);
         return {};
     }
 
@@ -127,20 +156,26 @@ private:
     /// The entry's record says where the content now is and what it is.
     Status patch_record(std::size_t entry, std::uint64_t at, const Fresh* fresh) {
         SKIVET_TRY(const auto record, c_.record_of(entry));
-        const auto* offset = record.with(Meaning::data_offset);
-        const auto field_moved = offset->field->from_field ? moved(offset->at) - offset->at : 0;
-        if (const auto* base = c_.header_.values.named(offset->field->base_field);
-            base && is_place(*base->field) && moved(base->number) != base->number)
-            return fail(ErrorCode::unsupported, fmt::format("its data is counted from \"{}\", which would have to move", base->field->name),
-                        "Deliver into an override folder instead, if the game has one");
-        SKIVET_CHECK(patch(*offset, at - c_.base_of(*offset->field, offset->at) - field_moved));
+        if (const auto* offset = record.with(Meaning::data_offset)) {
+            const auto field_moved = offset->field->from_field ? moved(offset->at) - offset->at : 0;
+            if (const auto* base = c_.header_.values.named(offset->field->base_field);
+                base && is_place(*base->field) && moved(base->number) != base->number)
+                return fail(ErrorCode::unsupported,
+                            fmt::format("its data is counted from \"{}\", which would have to move", base->field->name),
+                            "Deliver into an override folder instead, if the game has one");
+            auto section_moved = std::uint64_t{0};
+            if (offset->field->base_section)
+                if (const auto end = c_.end_of(*offset->field->base_section); end > 0) section_moved = moved(end - 1) - (end - 1);
+            SKIVET_CHECK(patch(*offset, at - c_.base_of(*offset->field, offset->at) - field_moved - section_moved));
+        }
         if (!fresh) return {};
-        if (const auto* stored = record.with(Meaning::stored_size)) SKIVET_CHECK(patch(*stored, fresh->stored.size()));
+        if (const auto* stored = record.with(Meaning::stored_size))
+            SKIVET_CHECK(patch(*stored, fresh->raw && sheet_.packed == Sheet::Packed::stored_not_zero ? 0 : fresh->stored.size()));
         if (const auto* size = record.with(Meaning::size)) SKIVET_CHECK(patch(*size, fresh->content->size()));
         for (const auto& value : record.values) {
             if (value.field->means != Meaning::checksum) continue;
             SKIVET_TRY(auto bytes, sum_field_bytes(*value.field, c_.header_.order,
-                                                   value.field->over == Over::stored ? fresh->stored : *fresh->content));
+                                                   value.field->is_over(Over::stored) ? fresh->stored : *fresh->content));
             patches_[value.at] = std::move(bytes);
         }
         return {};
@@ -162,12 +197,19 @@ private:
             if (other.stored > 0 && other.data_at + other.stored > item.data_at) return 0;
         }
         if (item.file == own_file && sheet_.part_size == 0)
-            for (const auto& table : c_.tables_) {
-                if (table.at >= item.data_at) next = std::min(next, table.at);
-                else if (table.end > item.data_at) return 0;
+            if (const auto table = table_from(item.data_at); table != stretches_.end()) {
+                if (table->at < item.data_at) return 0;
+                next = std::min(next, table->at);
             }
         const auto end = item.data_at + item.stored;
         return next < end ? 0 : item.stored + c_.padding(file, end, next);
+    }
+
+    /// Whether content of another length can lie where the entry is, without moving others.
+    [[nodiscard]] bool fits(const Item& item, std::uint64_t size, std::uint64_t space) const {
+        if (sheet_.ends != Sheet::Ends::by_size) return size == item.stored;
+        if (sheet_.data_at && aligned(item.data_at + size, sheet_.align) != aligned(item.data_at + item.stored, sheet_.align)) return false;
+        return size <= space;
     }
 
     /// The plan for one data file; nothing when it does not change.
@@ -196,7 +238,7 @@ private:
             const auto& stored = found->second.stored;
             const auto space = room(file, items, place, end);
             const bool last = item.data_at + item.stored == end && space > 0;
-            if (stored.size() <= space) {
+            if (fits(item, stored.size(), space)) {
                 plan.ranges.push_back({item.data_at, stored, 0});
                 if (stored.size() < item.stored)  // nothing of the old content stays behind
                     plan.ranges.push_back(
@@ -207,7 +249,7 @@ private:
                 else if (space > 0 && item.stored > 0)
                     plan.ranges.push_back({item.data_at, Bytes(static_cast<std::size_t>(item.stored), sheet_.fill), 0});
                 grown.push_back(items[place]);
-                anew = anew || !sheet_.may_move || sheet_.keep_order;
+                anew = anew || !sheet_.may_move || sheet_.keep_order || follows_order(sheet_);
             }
         }
         if (!any && !compact_) return std::optional<FilePlan>();
@@ -217,8 +259,9 @@ private:
         Bytes behind;
         auto at = append_at;
         for (const auto i : grown) {
-            const auto& fresh = fresh_.at(i);
+            auto& fresh = fresh_.at(i);
             const auto to = aligned(at, align);
+            SKIVET_CHECK(settle_at(i, fresh, to));
             behind.resize(behind.size() + static_cast<std::size_t>(to - at), sheet_.fill);
             behind.insert(behind.end(), fresh.stored.begin(), fresh.stored.end());
             at = to + fresh.stored.size();
@@ -244,13 +287,20 @@ private:
         SKIVET_TRY(const auto file, view.bytes());
         FilePlan plan;
         std::uint64_t from = 0, to = 0;  // done so far in the old and in the new file
-        const auto align = c_.alignment(number);
+        const auto align = follows_order(sheet_) ? sheet_.align : c_.alignment(number);
+        const bool inlined = sheet_.data_at && sheet_.data_at->from == Place::From::behind_record;
         std::map<std::uint64_t, std::uint64_t> placed;  // old position of a block to its new one
         const auto fill_to = [&](std::uint64_t start) {
             if (start > to) plan.pieces.push_back({0, 0, Bytes(static_cast<std::size_t>(start - to), sheet_.fill)});
             to = start;
         };
-        const auto pad = [&] { fill_to(aligned(to, align)); };
+        const auto pad = [&] {
+            if (!inlined) fill_to(aligned(to, align));
+        };
+        // From here on everything lies so much later.
+        const auto note_move = [&] {
+            if (number == own_file && (moves_.empty() ? 0 : moves_.back().second) != to - from) moves_.emplace_back(from, to - from);
+        };
         // The new place of bytes that keep their position within a step.
         const auto in_step = [&](std::uint64_t step) { fill_to(to + (from % step + step - to % step) % step); };
         // A table may have padding inside that counts from the beginning of the file.
@@ -263,18 +313,19 @@ private:
         };
         const auto copy = [&](std::uint64_t size) {
             if (size > 0) plan.pieces.push_back({from, size, {}});
-            if (number == own_file && to != from && size > 0) moves_.emplace_back(from, to - from);
+            if (size > 0) note_move();
             to += size;
             from += size;
         };
         // What lies between entries. Only blank bytes are given up: padding where something moves, more only by compacting.
+        bool stuck = false, between = true;  // entries are still to come
         const auto gap_to = [&](std::uint64_t next) {
-            while (from < next) {
+            while (from < next && !stuck) {
                 std::uint64_t end = next;
                 bool table = false;
-                for (const auto& t : number == own_file ? c_.tables_ : std::vector<Table>{}) {
-                    if (t.at <= from && t.end > from) end = std::min(end, t.end), table = true;
-                    else if (t.at > from) end = std::min(end, t.at);
+                if (const auto t = table_from(from); number == own_file && t != stretches_.end()) {
+                    table = t->at <= from;
+                    end = std::min(end, table ? t->end : t->at);
                 }
                 const auto gap = end - from;
                 if (table) {
@@ -294,22 +345,33 @@ private:
                 }
                 from += blank && gap < dead_from(align) ? gap : c_.padding(file, from, end);
                 if (from == end) continue;
+                // Where places follow from sizes, nothing may lie between that the sheet does not explain.
+                stuck = follows_order(sheet_) && between;
                 in_step(align);
                 copy(end - from);
             }
         };
-        std::map<std::size_t, std::uint64_t> placed_fresh;
+        std::map<std::size_t, std::uint64_t> placed_own;
+        const bool alone = follows_order(sheet_) && std::is_sorted(items.begin(), items.end());
         for (std::size_t place = 0; place < items.size();) {
             // Entries that begin at the same place are one group: those that stay share one copy, a changed one gets a place of its own.
+            // Where places follow from the order, each stands for itself.
             const auto at = c_.items_[items[place]].data_at;
             std::uint64_t kept = 0, old_size = 0;
             std::vector<std::size_t> changed;
             const auto first = items[place];
             for (; place < items.size() && c_.items_[items[place]].data_at == at; ++place) {
+                if (alone && items[place] != first) break;
                 const auto stored = c_.items_[items[place]].stored;
                 old_size = std::max(old_size, stored);
                 if (fresh_.count(items[place])) changed.push_back(items[place]);
                 else kept = std::max(kept, stored);
+            }
+            if (alone && old_size == 0 && changed.empty()) {
+                if (at > from) gap_to(at);
+                if (to != from) pad();
+                placed_own[first] = to;
+                continue;
             }
             if (old_size == 0 && changed.empty()) continue;
             if (at > view.size() || old_size > view.size() - at)
@@ -325,21 +387,32 @@ private:
                     in_entry(c_, first,
                              Error{ErrorCode::unsupported, "overlaps another entry, so the archive cannot be laid out anew", {}, at, {}}));
             if (at >= from) gap_to(at);
+            if (stuck) return fail(in_entry(c_, first, unexplained_between(from)));
             if (kept > 0 || changed.empty()) {
                 if (to != from) pad();
                 placed[at] = to;
-                plan.pieces.push_back({at, kept, {}});
+                if (alone) placed_own[first] = to;
+                if (to != at && depends_on_place(first)) {
+                    SKIVET_TRY(const auto old, c_.stored_bytes(first));
+                    SKIVET_TRY(const auto plain, c_.crypt_entry(old.bytes, first, at, false));
+                    SKIVET_TRY(auto again, c_.crypt_entry(plain, first, to, true));
+                    if (!again.empty()) plan.pieces.push_back({0, 0, std::move(again)});
+                } else {
+                    plan.pieces.push_back({at, kept, {}});
+                }
                 to += kept;
             }
             for (const auto i : changed) {
                 if (to != from || kept > 0) pad();
-                placed_fresh[i] = to;
-                const auto& stored = fresh_.at(i).stored;
-                if (!stored.empty()) plan.pieces.push_back({0, 0, stored});
-                to += stored.size();
+                placed_own[i] = to;
+                auto& fresh = fresh_.at(i);
+                SKIVET_CHECK(settle_at(i, fresh, to));
+                if (!fresh.stored.empty()) plan.pieces.push_back({0, 0, fresh.stored});
+                to += fresh.stored.size();
             }
             from = std::max(from, at + old_size);
         }
+        between = false;
         if (number == own_file) {
             const bool table_behind = std::any_of(c_.tables_.begin(), c_.tables_.end(), [&](const auto& t) { return t.at >= from; });
             if (table_behind && (to != from || compact_)) {
@@ -349,7 +422,7 @@ private:
                 gap_to(next);
                 if (to != from) pad_table();
             }
-            if (to != from) moves_.emplace_back(from, to - from);
+            note_move();
         }
         if (number != own_file && to != from && from < view.size()) in_step(align);
         if (from < view.size()) plan.pieces.push_back({from, view.size() - from, {}});
@@ -358,8 +431,10 @@ private:
         if (number == own_file) growth_ = plan.new_size - file_.size();
         for (const auto i : items) {
             const auto old = c_.items_[i].data_at;
-            if (const auto mine = placed_fresh.find(i); mine != placed_fresh.end()) {
-                SKIVET_CHECK(patch_record(i, mine->second, &fresh_.at(i)));
+            if (const auto mine = placed_own.find(i); mine != placed_own.end()) {
+                const auto fresh = fresh_.find(i);
+                if (fresh != fresh_.end() || mine->second != old)
+                    SKIVET_CHECK(patch_record(i, mine->second, fresh != fresh_.end() ? &fresh->second : nullptr));
                 continue;
             }
             const auto known = placed.find(old);
@@ -425,35 +500,23 @@ private:
         for (const auto& value : header.values)
             if (is_place(*value.field)) SKIVET_CHECK(follow(value));
         for (const auto& value : c_.folder_offsets_) SKIVET_CHECK(follow(value));
-        for (const auto& value : header.values) {
-            if (value.field->means != Meaning::checksum || value.field->over != Over::table) continue;
-            const auto old = image_.subspan(static_cast<std::size_t>(c_.table_at_), static_cast<std::size_t>(c_.table_end_ - c_.table_at_));
-            Bytes table(old.begin(), old.end());
-            for (const auto& [at, bytes] : patches_) overlay(table, c_.table_at_, at, bytes);
-            SKIVET_TRY(auto bytes, sum_field_bytes(*value.field, c_.header_.order, table));
-            patches_[value.at] = std::move(bytes);
-        }
+        if (c_.closing_) SKIVET_CHECK(follow(*c_.closing_));
+        SKIVET_CHECK(patch_sums([](Over over) { return over != Over::header && over != Over::file; }));
+        plain_ = patches_;
         if (sheet_.table_crypt) {
             const auto old = image_.subspan(static_cast<std::size_t>(c_.table_at_), static_cast<std::size_t>(c_.table_end_ - c_.table_at_));
             Bytes table(old.begin(), old.end());
             const auto first = patches_.lower_bound(c_.table_at_), last = patches_.lower_bound(c_.table_end_);
             for (auto p = first; p != last; ++p) overlay(table, c_.table_at_, p->first, p->second);
-            SKIVET_TRY(auto stored, sheet_data::encrypt(*sheet_.table_crypt, *c_.keys_, sheet_.table_crypt->iv, table));
+            SKIVET_TRY(const auto key, sheet_data::key_for(*sheet_.table_crypt, *c_.keys_, header, file_));
+            SKIVET_TRY(auto stored, sheet_data::encrypt(*sheet_.table_crypt, {key, sheet_.table_crypt->iv, c_.table_at_}, table));
             patches_.erase(first, last);
             patches_[c_.table_at_] = std::move(stored);
         }
-        for (const auto& value : header.values) {
-            if (value.field->means != Meaning::checksum || value.field->over != Over::header) continue;
-            const auto old = file_.subspan(static_cast<std::size_t>(c_.header_.at), static_cast<std::size_t>(header.end - c_.header_.at));
-            Bytes bytes(old.begin(), old.end());
-            for (const auto& [at, over] : patches_) overlay(bytes, c_.header_.at, at, over);
-            std::fill_n(bytes.begin() + static_cast<std::ptrdiff_t>(value.at - c_.header_.at), value.size, std::byte{0});
-            SKIVET_TRY(auto sum, sum_field_bytes(*value.field, c_.header_.order, bytes));
-            patches_[value.at] = std::move(sum);
-        }
+        SKIVET_CHECK(patch_sums([](Over over) { return over == Over::header; }));
         put_patches(plan);
         for (const auto& value : header.values) {
-            if (value.field->means != Meaning::checksum || value.field->over != Over::file) continue;
+            if (value.field->means != Meaning::checksum || !value.field->is_over(Over::file)) continue;
             SKIVET_TRY(auto whole, planned_bytes(plan, file_));
             const auto at = moved(value.at);
             std::fill_n(whole.begin() + static_cast<std::ptrdiff_t>(at), value.size, std::byte{0});
@@ -463,6 +526,45 @@ private:
             put_patches(plan);
         }
         return {};
+    }
+
+    /// Checksums of the header, of which the first range that `which` names decides when their turn is.
+    Status patch_sums(bool (*which)(Over)) {
+        for (const auto& value : c_.header_.values.values) {
+            const auto& field = *value.field;
+            if (field.means != Meaning::checksum || field.is_over(Over::file)) continue;
+            const bool header = std::find(field.over.begin(), field.over.end(), Over::header) != field.over.end();
+            if (which(header ? Over::header : field.over.front()) == false) continue;
+            Bytes all;
+            const auto add = [&](ByteSpan from, const std::map<std::uint64_t, Bytes>& patches, std::uint64_t at, std::uint64_t end) {
+                const auto old = from.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at));
+                Bytes bytes(old.begin(), old.end());
+                auto p = patches.upper_bound(at);
+                if (p != patches.begin()) --p;
+                for (; p != patches.end() && p->first < end; ++p) overlay(bytes, at, p->first, p->second);
+                if (value.at >= at && value.at < end)
+                    std::fill_n(bytes.begin() + static_cast<std::ptrdiff_t>(value.at - at), value.size, std::byte{0});
+                all.insert(all.end(), bytes.begin(), bytes.end());
+            };
+            const auto& tables = header && sheet_.table_crypt ? plain_ : patches_;
+            for (const auto over : field.over) {
+                if (over == Over::header) add(file_, patches_, c_.header_.at, c_.header_.values.end);
+                if (over == Over::table) add(image_, tables, c_.table_at_, c_.table_end_);
+                if (over == Over::names) add(image_, tables, c_.names_at_, c_.names_end_);
+                if (over == Over::folders) add(image_, tables, c_.folders_at_, c_.folders_end_);
+            }
+            SKIVET_TRY(auto bytes, sum_field_bytes(field, c_.header_.order, all));
+            patches_[value.at] = std::move(bytes);
+        }
+        return {};
+    }
+
+    [[nodiscard]] static Error unexplained_between(std::uint64_t at) {
+        return Error{ErrorCode::unsupported,
+                     "would have to move, but bytes the sheet does not explain lie before it",
+                     {},
+                     at,
+                     "Say in the sheet what they are"};
     }
 
     [[nodiscard]] bool is_place(const Field& field) const {
@@ -519,13 +621,21 @@ private:
     }
 };
 
-Result<Bytes> SheetContainer::pack_entry(ByteSpan content, std::size_t entry) const {
+Result<SheetContainer::Packed> SheetContainer::pack_entry(ByteSpan content, std::size_t entry, std::uint64_t at) const {
     const auto& item = items_[entry];
+    Packed out;
     SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header_.values));
-    SKIVET_TRY(auto packed, sheet_data::pack(*sheet_, header_.order, *item.packing, content, chunk, {}));
-    if (!item.encrypted) return packed;
-    SKIVET_TRY(const auto iv, iv_of(entry));
-    return sheet_data::encrypt(*sheet_->crypt, *keys_, iv, packed);
+    SKIVET_TRY(out.stored, sheet_data::pack(*sheet_, header_.order, *item.method, content, chunk, {}));
+    // Where the sizes tell what is packed, packing has to make it smaller.
+    out.raw = !item.method->packs();
+    if (sheet_->packed != Sheet::Packed::always && out.stored.size() >= content.size()) {
+        out.raw = true;
+        out.stored.assign(content.begin(), content.end());
+    }
+    if (item.encrypted) {
+        SKIVET_TRY(out.stored, crypt_entry(out.stored, entry, at, true));
+    }
+    return out;
 }
 
 Result<WritePlan> SheetContainer::plan(std::span<const Replacement> replacements, const ReadLimits& limits) const {

@@ -22,14 +22,15 @@ public:
         Bytes plain;
         ByteSpan packed = stored;
         if (sheet_->crypt) {
-            SKIVET_TRY(plain, sheet_data::decrypt(*sheet_->crypt, *keys_, sheet_->crypt->iv, stored));
+            SKIVET_TRY(const auto key, sheet_data::key_for(*sheet_->crypt, *keys_, header.values, file));
+            SKIVET_TRY(plain, sheet_data::decrypt(*sheet_->crypt, {key, sheet_->crypt->iv, extent.first}, stored));
             packed = plain;
         }
-        SKIVET_TRY(const auto packing, packing_of(header));
+        SKIVET_TRY(const auto method, method_of(header));
         SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header.values));
         const auto* size = header.values.with(Meaning::size);
         auto out =
-            sheet_data::unpack(*sheet_, header.order, packing, packed, size ? std::optional(size->number) : std::nullopt, chunk, limits_);
+            sheet_data::unpack(*sheet_, header.order, method, packed, size ? std::optional(size->number) : std::nullopt, chunk, limits_);
         if (!out) return out;
         SKIVET_CHECK(check_sums(header, file, *out, Over::unpacked));
         return out;
@@ -38,11 +39,12 @@ public:
     Result<Bytes> wrap(ByteSpan file, Bytes content) const override {
         SKIVET_TRY(const auto header, read_header(*sheet_, file, limits_));
         SKIVET_TRY(const auto extent, extent_of(file, header));
-        SKIVET_TRY(const auto packing, packing_of(header));
+        SKIVET_TRY(const auto method, method_of(header));
         SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header.values));
-        SKIVET_TRY(auto stored, sheet_data::pack(*sheet_, header.order, packing, content, chunk, {}));
+        SKIVET_TRY(auto stored, sheet_data::pack(*sheet_, header.order, method, content, chunk, {}));
         if (sheet_->crypt) {
-            SKIVET_TRY(stored, sheet_data::encrypt(*sheet_->crypt, *keys_, sheet_->crypt->iv, stored));
+            SKIVET_TRY(const auto key, sheet_data::key_for(*sheet_->crypt, *keys_, header.values, file));
+            SKIVET_TRY(stored, sheet_data::encrypt(*sheet_->crypt, {key, sheet_->crypt->iv, extent.first}, stored));
         }
         Bytes out(file.begin(), file.begin() + static_cast<std::ptrdiff_t>(extent.first));
         out.insert(out.end(), stored.begin(), stored.end());
@@ -63,7 +65,7 @@ public:
             }
         for (const auto over : {Over::unpacked, Over::stored, Over::header, Over::file})
             for (const auto& value : header.values.values) {
-                if (value.field->means != Meaning::checksum || value.field->over != over) continue;
+                if (value.field->means != Meaning::checksum || !value.field->is_over(over)) continue;
                 Bytes copy = over == Over::unpacked ? content : stored;
                 if (over == Over::header || over == Over::file) {
                     copy = out;
@@ -86,12 +88,12 @@ private:
     ReadLimits limits_;
     std::string reason_;
 
-    Result<Packing> packing_of(const HeaderRead& header) const {
+    Result<Method> method_of(const HeaderRead& header) const {
         std::string name = sheet_->method.empty() ? "stored" : sheet_->method;
         if (const auto* method = header.values.with(Meaning::method)) {
             SKIVET_TRY(name, named_value(*method));
         }
-        return *packing_named(name);
+        return *method_named(*sheet_, name);
     }
 
     /// Where the wrapped bytes begin and how many they are.
@@ -105,10 +107,13 @@ private:
                            fmt::format("needs {} bytes, has {}", grouped(stored->number), grouped(end - at)));
         if (stored) return std::pair(at, stored->number);
         // Where no field says how long it is, a stream says itself where it ends; what follows is not explained and stays.
-        SKIVET_TRY(const auto packing, packing_of(header));
-        if (sheet_->crypt || sheet_->chunks || packing == Packing::none || packing == Packing::lz4_block) return std::pair(at, end - at);
-        SKIVET_TRY(const auto stream, unpack_stream(packing, file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)),
-                                                    limits_.inflated_bytes));
+        SKIVET_TRY(const auto method, method_of(header));
+        if (sheet_->crypt || sheet_->chunks || method.described || !method.packs() ||
+            (needs_size(method.packing) && method.packing != Packing::lzma_raw) || method.packing == Packing::snappy)
+            return std::pair(at, end - at);
+        SKIVET_TRY(const auto stream,
+                   unpack_stream(method.packing, file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)),
+                                 limits_.inflated_bytes));
         return std::pair(at, stream.packed_size);
     }
 
@@ -127,14 +132,14 @@ private:
         for (const auto& value : header.values.values) {
             if (value.field->means != Meaning::checksum) continue;
             std::string wrong;
-            if (value.field->over == over) {
+            if (value.field->is_over(over)) {
                 wrong = sum_mismatch(value, data);
-            } else if (over == Over::stored && (value.field->over == Over::header || value.field->over == Over::file)) {
-                const auto whole = value.field->over == Over::file ? file
-                                                                   : file.subspan(static_cast<std::size_t>(header.at),
-                                                                                  static_cast<std::size_t>(header.values.end - header.at));
+            } else if (over == Over::stored && (value.field->is_over(Over::header) || value.field->is_over(Over::file))) {
+                const auto whole = value.field->is_over(Over::file) ? file
+                                                                    : file.subspan(static_cast<std::size_t>(header.at),
+                                                                                   static_cast<std::size_t>(header.values.end - header.at));
                 Bytes copy(whole.begin(), whole.end());
-                std::fill_n(copy.begin() + static_cast<std::ptrdiff_t>(value.at - (value.field->over == Over::file ? 0 : header.at)),
+                std::fill_n(copy.begin() + static_cast<std::ptrdiff_t>(value.at - (value.field->is_over(Over::file) ? 0 : header.at)),
                             value.size, std::byte{0});
                 wrong = sum_mismatch(value, copy);
             }

@@ -13,11 +13,10 @@ Result<Place> Parser::place(const toml::table& table, const Sheet& sheet, Place 
         return out;
     }
     SKIVET_TRY(out.field, text(table, "at"));
-    const std::pair<std::string_view, Place::From> words[] = {{"after header", Place::From::after_header},
-                                                              {"after record", Place::From::after_record},
-                                                              {"after folders", Place::From::after_folders},
-                                                              {"after names", Place::From::after_names},
-                                                              {"in folder", Place::From::in_folder}};
+    const std::pair<std::string_view, Place::From> words[] = {
+        {"after header", Place::From::after_header},   {"after record", Place::From::after_record},
+        {"after folders", Place::From::after_folders}, {"after names", Place::From::after_names},
+        {"in folder", Place::From::in_folder},         {"behind record", Place::From::behind_record}};
     for (const auto& [w, from] : words)
         if (w == out.field) {
             out.from = from;
@@ -64,12 +63,32 @@ Result<CountOf> Parser::count(const toml::table& table, const Sheet& sheet, cons
 Status Parser::parse_container(const toml::table& root, Sheet& sheet) const {
     const auto* record = root["record"].as_table();
     if (!record) return wrong(1, "a container sheet needs a [record] with the fields of one entry");
-    SKIVET_CHECK(known_keys(*record, {"at", "count", "until", "path", "fields"}));
-    SKIVET_CHECK(sheet_parse::parse_fields(*this, *record, sheet.record));
+    SKIVET_CHECK(known_keys(*record, {"at", "count", "until", "path", "fields", "counted", "arrays", "ends"}));
+    SKIVET_CHECK(parse_fields(*this, *record, FieldsOf::record, sheet.record));
     SKIVET_TRY(sheet.path_of, text(*record, "path"));
+    SKIVET_TRY(sheet.record.arrays, flag(*record, "arrays", false));
+    SKIVET_TRY(const auto ends, word(*record, "ends", {"by size", "next record", "next offset"}));
+    sheet.ends = static_cast<Sheet::Ends>(ends);
+    SKIVET_TRY(const auto counted, text(*record, "counted"));
+    if (!counted.empty()) {
+        sheet.counted = sheet_parse::width_named(counted);
+        if (sheet.counted == 0 || counted[0] != 'u')
+            return wrong(line_of(*record, "counted"),
+                         "counted is the type of the number that stands before the records: u8, u16, u24, u32 or u64");
+        if (record->contains("count") || record->contains("until"))
+            return wrong(line_of(*record, "counted"), "counted says how many records there are; count and until say it, too");
+    }
+    if (const auto* markers = root["markers"].as_table()) {
+        SKIVET_CHECK(known_keys(*markers, {"start", "end"}));
+        SKIVET_TRY(sheet.markers.start, text(*markers, "start", true));
+        SKIVET_TRY(sheet.markers.end, text(*markers, "end", true));
+        for (const auto& [key, pattern] : {std::pair{"start", sheet.markers.start}, std::pair{"end", sheet.markers.end}})
+            if (pattern.find("{folder}") == std::string::npos)
+                return wrong(line_of(*markers, key), "a marker is a name with {folder} in it, such as \"{folder}_START\"");
+    }
     if (const auto* folders = root["folders"].as_table()) {
         SKIVET_CHECK(known_keys(*folders, {"at", "count", "until", "fields"}));
-        SKIVET_CHECK(sheet_parse::parse_fields(*this, *folders, sheet.folders));
+        SKIVET_CHECK(parse_fields(*this, *folders, FieldsOf::folders, sheet.folders));
         SKIVET_TRY(sheet.folders_at, place(*folders, sheet, {Place::From::after_header, 0, {}}));
         SKIVET_TRY(sheet.folders_count, count(*folders, sheet, sheet.folders, Meaning::folder_count));
         if (sheet.folders_count.by == CountOf::By::folders)
@@ -81,6 +100,7 @@ Status Parser::parse_container(const toml::table& root, Sheet& sheet) const {
     if (at_field) standard = {Place::From::field, 0, at_field->name};
     SKIVET_TRY(sheet.record_at, place(*record, sheet, standard));
     SKIVET_TRY(sheet.record_count, count(*record, sheet, sheet.record, Meaning::entry_count));
+    if (sheet.counted > 0) sheet.record_count = {CountOf::By::counted, 0, {}};
     if (const auto* tree = root["tree"].as_table()) SKIVET_CHECK(parse_tree(*tree, sheet));
     if (sheet.record_count.by == CountOf::By::folders && sheet.folders.fields.empty() && !sheet.tree)
         return wrong(1, "no field of [header] means \"entry count\", and [record] says neither count nor until");
@@ -93,22 +113,49 @@ Status Parser::parse_container(const toml::table& root, Sheet& sheet) const {
 
 Status Parser::check_container(const toml::table& record, const Sheet& sheet) const {
     const auto& r = sheet.record;
+    const bool by_pattern = sheet.path_of.find('{') != std::string::npos;
     if (!sheet.tree && !r.with(Meaning::path) && !r.with(Meaning::name) && !r.with(Meaning::name_offset) && !r.with(Meaning::name_index) &&
-        !r.with(Meaning::path_hash))
-        return wrong(line_of(record), "no field of [record] means \"path\" (or name, name offset, name index, path hash)");
-    for (auto needed : {Meaning::data_offset, Meaning::stored_size}) {
-        if (needed == Meaning::stored_size && r.with(Meaning::size)) continue;
-        if (!r.with(needed)) return wrong(line_of(record), fmt::format("no field of [record] means \"{}\"", name_of(needed)));
+        !r.with(Meaning::path_hash) && !by_pattern)
+        return wrong(line_of(record),
+                     "no field of [record] means \"path\" (or name, name offset, name index, path hash), and [record] says no "
+                     "path such as \"{number:4}\"");
+    const bool sized = r.with(Meaning::stored_size) || r.with(Meaning::size);
+    if (sheet.ends == Sheet::Ends::by_size && !sized)
+        return wrong(line_of(record), "no field of [record] means \"stored size\", and [record] does not say where data ends");
+    if (sheet.ends != Sheet::Ends::by_size && r.with(Meaning::stored_size))
+        return wrong(line_of(record, "ends"), "a field means \"stored size\" and says where data ends");
+    if (!r.with(Meaning::data_offset) && !sheet.data_at)
+        return wrong(line_of(record), "no field of [record] means \"data offset\", and [data] at does not say where data begins");
+    if (sheet.data_at && r.with(Meaning::data_offset))
+        return wrong(line_of(record), "a field means \"data offset\"; [data] at says where data begins, too");
+    if (sheet.data_at && sheet.ends != Sheet::Ends::by_size)
+        return wrong(line_of(record, "ends"), "where data ends by the next one's offset, a field says the offsets");
+    const bool alone = sheet.folders.fields.empty() && !sheet.tree;
+    if (sheet.ends == Sheet::Ends::next_record && (!alone || sheet.record_count.by == CountOf::By::terminator))
+        return wrong(line_of(record, "ends"), "a last record that only says where data ends goes with a plain table of records");
+    if (r.arrays) {
+        if (!alone || sheet.record_count.by == CountOf::By::terminator || sheet.record_count.by == CountOf::By::to_end)
+            return wrong(line_of(record, "arrays"), "arrays go with a count and without [folders] and [tree]");
+        if (!r.fixed_size()) return wrong(line_of(record, "arrays"), "arrays have values of a fixed size");
     }
+    if (follows_order(sheet) && (!sheet.data_file.empty() || sheet.part_size > 0))
+        return wrong(line_of(record), "data whose place follows from its order lies in the archive itself");
+    if (sheet.data_at && sheet.data_at->from == Place::From::behind_record && !alone)
+        return wrong(line_of(record), "data behind its record goes without [folders] and [tree]");
+    if (sheet.packed != Sheet::Packed::always && (!r.with(Meaning::size) || sheet.method.empty()))
+        return wrong(line_of(record), "[data] packed needs a method and a field that means \"size\"");
+    if (sheet.packed == Sheet::Packed::stored_not_zero && !r.with(Meaning::stored_size))
+        return wrong(line_of(record), "packed = \"stored size not 0\" needs a field that means \"stored size\"");
     if ((r.with(Meaning::name_offset) || r.with(Meaning::name_index)) && !sheet.names)
         return wrong(line_of(record), "names by offset or index need [names]");
     if (r.with(Meaning::path_hash) && !sheet.hash) return wrong(line_of(record), "a path hash needs [hash]");
+    SKIVET_CHECK(check_methods(sheet, sheet.record));
     const auto* method = r.with(Meaning::method);
-    if (method && method->values.empty()) return wrong(method->line, "a field that means \"method\" needs values");
     const bool packs = method || (!sheet.method.empty() && sheet.method != "stored");
-    if (packs && !r.with(Meaning::stored_size))
-        return wrong(line_of(record), "entries that may be compressed need a field that means \"stored size\"");
-    if (packs && !r.with(Meaning::size) && (method || sheet.chunks || sheet.method == "lz4 block" || sheet.method == "lzma raw"))
+    const bool stored = r.with(Meaning::stored_size) || sheet.ends != Sheet::Ends::by_size;
+    if (packs && !stored) return wrong(line_of(record), "entries that may be compressed need a field that means \"stored size\"");
+    const auto one = method_named(sheet, sheet.method);
+    if (packs && !r.with(Meaning::size) && (method || sheet.chunks || (one && needs_size(one->packing))))
         return wrong(line_of(record), "entries that may be compressed need a field that means \"size\"");
     if (r.with(Meaning::file_number) && sheet.data_file.find("{number") == std::string::npos)
         return wrong(line_of(record), "a file number needs [data] file = \"…{number}…\"");

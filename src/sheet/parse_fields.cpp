@@ -1,3 +1,5 @@
+#include <fmt/ranges.h>
+
 #include "sheet/parse_toml.h"
 
 namespace skivet {
@@ -21,8 +23,45 @@ constexpr MeaningName meanings[] = {
     {Meaning::gob_rows, "gob rows"}};
 // clang-format on
 
-constexpr std::pair<std::string_view, Over> overs[] = {{"unpacked", Over::unpacked}, {"stored", Over::stored}, {"table", Over::table},
-                                                       {"header", Over::header},     {"file", Over::file},     {"payload", Over::payload}};
+constexpr std::pair<std::string_view, Over> overs[] = {{"unpacked", Over::unpacked}, {"stored", Over::stored},  {"table", Over::table},
+                                                       {"header", Over::header},     {"file", Over::file},      {"payload", Over::payload},
+                                                       {"names", Over::names},       {"folders", Over::folders}};
+
+std::string format_names() {
+    std::string out;
+    for (const auto format : formats_by_use()) out += fmt::format("{}{}", out.empty() ? "" : ", ", info(format).name);
+    return out;
+}
+
+/// What a checksum can be taken over in each place.
+std::vector<std::string_view> ranges_in(sheet_parse::FieldsOf place) {
+    using enum sheet_parse::FieldsOf;
+    switch (place) {
+        case container_header: return {"table", "header", "file", "names", "folders"};
+        case record: return {"unpacked", "stored"};
+        case texture_header: return {"payload"};
+        case wrapper_header: return {"unpacked", "stored", "header", "file"};
+        default: return {};
+    }
+}
+
+/// The meanings that have an effect in each place; a checksum besides, where ranges_in has any.
+std::vector<Meaning> meanings_in(sheet_parse::FieldsOf place) {
+    using enum sheet_parse::FieldsOf;
+    using M = Meaning;
+    switch (place) {
+        case container_header:
+            return {M::entry_count, M::table_offset, M::table_size, M::file_size, M::data_size, M::folder_count, M::byte_order};
+        case record:
+            return {M::path, M::folder,      M::name,   M::extension,   M::name_offset, M::name_index, M::path_hash,  M::data_offset,
+                    M::size, M::stored_size, M::method, M::file_number, M::deleted,     M::encrypted,  M::record_size};
+        case folders: return {M::folder, M::name_offset, M::entry_count, M::first_entry, M::entries_offset, M::record_size};
+        case texture_header:
+            return {M::width, M::height,       M::depth,     M::mips,         M::layers,   M::faces,      M::format,
+                    M::color, M::payload_size, M::row_pitch, M::block_height, M::gob_rows, M::byte_order, M::record_size};
+        default: return {M::size, M::stored_size, M::method, M::file_size, M::byte_order, M::record_size};
+    }
+}
 
 }  // namespace
 
@@ -45,7 +84,44 @@ std::optional<std::pair<Format, ColorSpace>> format_and_color(std::string_view t
 namespace sheet_parse {
 namespace {
 
-Status parse_type(const Reader& r, const toml::table& entry, Field& field) {
+/// `length` of text or bytes: the type of a number before them, "until zero" (text), or the field of the record that holds it.
+Status parse_length(const Reader& r, const std::string& length, const RecordType& record, Field& field) {
+    if (length == "until zero" && field.type == FieldType::text) {
+        field.terminated = true;
+        return {};
+    }
+    if (const auto* other = record.named(length)) {
+        if (other->type != FieldType::uint) return r.wrong(field.line, fmt::format("the field \"{}\" is no length", length));
+        field.length_field = length;
+        return {};
+    }
+    field.width = width_named(length);
+    field.prefixed = true;
+    if (field.width == 0 || length[0] != 'u')
+        return r.wrong(field.line, fmt::format("length \"{}\" is not known; u8, u16, u32{}, or a field before it", length,
+                                               field.type == FieldType::text ? ", \"until zero\"" : ""));
+    return {};
+}
+
+/// Words that a field's type gives no effect.
+Status check_words(const Reader& r, const toml::table& entry, const Field& field, std::string_view type) {
+    std::vector<std::string_view> allowed = {"name", "type"};
+    const auto allow = [&](std::initializer_list<std::string_view> words) { allowed.insert(allowed.end(), words); };
+    if (field.type == FieldType::uint) allow({"order", "means", "unit", "add", "power", "base", "from", "values", "of", "kind", "bits"});
+    if (field.type == FieldType::real) allow({"order"});
+    if (field.type == FieldType::text) allow({"size", "length", "encoding", "means", "order"});
+    if (field.type == FieldType::bytes) allow({"size", "length", "means", "of", "kind", "order"});
+    if (field.type == FieldType::pad) allow({"align"});
+    for (const auto& [key, node] : entry)
+        if (std::find(allowed.begin(), allowed.end(), key.str()) == allowed.end())
+            return r.wrong(Reader::line_of(node), fmt::format("\"{}\" has no effect on a field of the type {}", key.str(), type));
+    if (entry.contains("size") && entry.contains("length")) return r.wrong(field.line, "size and length both say how long it is");
+    if (field.width <= 1 && field.code != TextCode::utf16 && entry.contains("order"))
+        return r.wrong(r.line_of(entry, "order"), "\"order\" has no effect on single bytes");
+    return {};
+}
+
+Status parse_type(const Reader& r, const toml::table& entry, const RecordType& record, Field& field) {
     SKIVET_TRY(const auto type, r.text(entry, "type", true));
     SKIVET_TRY(field.size, r.number(entry, "size", 0));
     SKIVET_TRY(const auto length, r.text(entry, "length"));
@@ -57,33 +133,14 @@ Status parse_type(const Reader& r, const toml::table& entry, Field& field) {
     field.width = width_named(type);
     if (field.width > 0) {
         field.is_signed = type[0] == 'i';
-        return {};
-    }
-    if (type == "f32" || type == "f64") {
+    } else if (type == "f32" || type == "f64") {
         field.type = FieldType::real;
         field.width = type == "f32" ? 4 : 8;
-    } else if (type == "text") {
-        field.type = FieldType::text;
-        if (length == "until zero") {
-            field.terminated = true;
-        } else if (!length.empty()) {
-            field.width = width_named(length);
-            field.prefixed = true;
-            if (field.width == 0 || length[0] != 'u')
-                return r.wrong(field.line, fmt::format("length \"{}\" is not known; u8, u16, u32 or \"until zero\"", length));
-        } else if (field.size == 0) {
-            return r.wrong(field.line, "text needs a size or a length");
-        }
-    } else if (type == "bytes") {
-        field.type = FieldType::bytes;
-        if (!length.empty()) {
-            field.width = width_named(length);
-            field.prefixed = true;
-            if (field.width == 0 || length[0] != 'u')
-                return r.wrong(field.line, fmt::format("length \"{}\" is not known; u8, u16 or u32", length));
-        } else if (field.size == 0) {
-            return r.wrong(field.line, "bytes need a size");
-        }
+    } else if (type == "text" || type == "bytes") {
+        field.type = type == "text" ? FieldType::text : FieldType::bytes;
+        if (!length.empty()) SKIVET_CHECK(parse_length(r, length, record, field));
+        else if (field.size == 0)
+            return r.wrong(field.line, fmt::format("{} a size or a length", type == "text" ? "text needs" : "bytes need"));
     } else if (type == "pad") {
         field.type = FieldType::pad;
         SKIVET_TRY(field.size, r.number(entry, "align", 0));
@@ -91,9 +148,10 @@ Status parse_type(const Reader& r, const toml::table& entry, Field& field) {
     } else {
         return r.wrong(
             field.line,
-            fmt::format("the type \"{}\" is not known; u8, u16, u24, u32, u64 (or i for signed), f32, f64, text, bytes or pad", type));
+            fmt::format("the type \"{}\" is not known; u8, u16, u24, u32, u40, u48, u64 (or i for signed), f32, f64, text, bytes or pad",
+                        type));
     }
-    return {};
+    return check_words(r, entry, field, type);
 }
 
 Status parse_values(const Reader& r, const toml::table& entry, Field& field) {
@@ -110,12 +168,8 @@ Status parse_values(const Reader& r, const toml::table& entry, Field& field) {
         const int line = Reader::line_of(node);
         if (digits.empty() || *end != '\0' || !name) return r.wrong(line, "values are written { 0 = \"name\", 1 = \"name\" }");
         if (field.means == Meaning::format && !format_and_color(*name))
-            return r.wrong(line, fmt::format("the format \"{}\" is not known; a name such as BC1, or \"BC1 srgb\"", *name));
-        if (field.means == Meaning::method && !packing_named(*name))
-            return r.wrong(
-                line, fmt::format(
-                          "the method \"{}\" is not known; stored, deflate, zlib, gzip, zstd, lz4, lz4 block, lzma, lzma raw, xz or bzip2",
-                          *name));
+            return r.wrong(line, fmt::format("the format \"{}\" is not known; one of {}, with srgb or linear behind it where that is sure",
+                                             *name, format_names()));
         if (field.means == Meaning::color && *name != "linear" && *name != "srgb") return r.wrong(line, "color is \"linear\" or \"srgb\"");
         if (field.means == Meaning::byte_order && *name != "little" && *name != "big")
             return r.wrong(line, "a byte order is \"little\" or \"big\"");
@@ -124,26 +178,54 @@ Status parse_values(const Reader& r, const toml::table& entry, Field& field) {
     return {};
 }
 
+/// What a checksum is of: one range, or a list of them.
+Status parse_ranges(const Reader& r, const toml::table& entry, FieldsOf place, Field& field) {
+    const auto allowed = ranges_in(place);
+    const auto one = [&](const toml::node& node) -> Status {
+        const auto of = node.value_exact<std::string>();
+        const auto* over = std::find_if(std::begin(overs), std::end(overs), [&](const auto& o) { return of && o.first == *of; });
+        if (over == std::end(overs) || std::find(allowed.begin(), allowed.end(), over->first) == allowed.end())
+            return r.wrong(Reader::line_of(node), fmt::format("a checksum here is of {}", fmt::join(allowed, ", ")));
+        field.over.push_back(over->second);
+        return {};
+    };
+    field.over.clear();
+    const auto node = entry["of"];
+    if (!node) return r.wrong(field.line, fmt::format("\"of\" is missing: a checksum here is of {}", fmt::join(allowed, ", ")));
+    if (const auto* list = node.as_array()) {
+        for (const auto& item : *list) SKIVET_CHECK(one(item));
+        if (list->empty() || list->size() > 8) return r.wrong(field.line, "of is a range, or a list of some");
+        if (field.over.size() > 1 && place != FieldsOf::container_header)
+            return r.wrong(field.line, "only a container's header has checksums of several ranges");
+        if (field.over.size() > 1 && std::find(field.over.begin(), field.over.end(), Over::file) != field.over.end())
+            return r.wrong(field.line, "a checksum of the file is of all of it");
+        return {};
+    }
+    return one(*node.node());
+}
+
 /// The words of a checksum, the older ones in which the meaning says kind and extent together among them.
-Status parse_sum(const Reader& r, const toml::table& entry, std::string_view means, Field& field) {
-    SKIVET_TRY(const auto kind, r.text(entry, "kind"));
-    SKIVET_TRY(const auto of, r.text(entry, "of"));
-    if (means == "table crc32" || means == "payload crc32" || means == "data crc32") {
-        field.means = Meaning::checksum;
-        field.over = means == "table crc32"     ? Over::table
-                     : means == "payload crc32" ? Over::payload
-                     : of == "stored"           ? Over::stored
-                                                : Over::unpacked;
-        if (!of.empty() && (means != "data crc32" || (of != "stored" && of != "unpacked")))
-            return r.wrong(field.line, "of is \"unpacked\" or \"stored\"");
+Status parse_sum(const Reader& r, const toml::table& entry, std::string_view means, FieldsOf place, Field& field) {
+    field.means = Meaning::checksum;
+    if (ranges_in(place).empty()) return r.wrong(field.line, "a checksum has no effect here");
+    if (means != "checksum") {
+        const auto over = means == "table crc32" ? Over::table : means == "payload crc32" ? Over::payload : Over::unpacked;
+        field.over = {over};
+        if (entry.contains("kind")) return r.wrong(field.line, fmt::format("\"{}\" says its kind", means));
+        if (entry.contains("of")) {
+            if (means != "data crc32") return r.wrong(field.line, fmt::format("\"{}\" says what it is of", means));
+            SKIVET_CHECK(parse_ranges(r, entry, place, field));
+        } else if (const auto name = means.substr(0, means.find(' ')); name != "data") {
+            const auto allowed = ranges_in(place);
+            if (std::find(allowed.begin(), allowed.end(), name) == allowed.end())
+                return r.wrong(field.line, fmt::format("\"{}\" has no effect here", means));
+        }
     } else {
+        SKIVET_TRY(const auto kind, r.text(entry, "kind"));
         const auto named = sum_named(kind);
         if (!named) return r.wrong(field.line, "kind of a checksum is crc32, adler32, fnv1a32, fnv1a64, xxh32, xxh64, sha1, sha256 or sum");
         field.sum = *named;
-        const auto* over = std::find_if(std::begin(overs), std::end(overs), [&](const auto& o) { return o.first == of; });
-        if (over == std::end(overs))
-            return r.wrong(field.line, "a checksum is of \"unpacked\", \"stored\", \"table\", \"header\", \"file\" or \"payload\"");
-        field.over = over->second;
+        SKIVET_CHECK(parse_ranges(r, entry, place, field));
     }
     const bool digest = field.sum == SumKind::sha1 || field.sum == SumKind::sha256;
     if (digest != (field.type == FieldType::bytes))
@@ -153,15 +235,23 @@ Status parse_sum(const Reader& r, const toml::table& entry, std::string_view mea
     return {};
 }
 
-Status parse_means(const Reader& r, const toml::table& entry, Field& field, const RecordType& record) {
+Status parse_means(const Reader& r, const toml::table& entry, FieldsOf place, Field& field, const RecordType& record) {
     SKIVET_TRY(const auto means, r.text(entry, "means"));
+    const bool sum = means == "checksum" || means == "table crc32" || means == "payload crc32" || means == "data crc32";
+    for (const auto* word : {"kind", "of"})
+        if (!sum && entry.contains(word))
+            return r.wrong(r.line_of(entry, word), fmt::format("\"{}\" has no effect on a field that means no checksum", word));
     if (means.empty()) return {};
-    if (means == "checksum" || means == "table crc32" || means == "payload crc32" || means == "data crc32") {
-        field.means = Meaning::checksum;
-        return parse_sum(r, entry, means, field);
-    }
+    if (sum) return parse_sum(r, entry, means, place, field);
+    const auto allowed = meanings_in(place);
     const auto* found = std::find_if(std::begin(meanings), std::end(meanings), [&](const auto& m) { return m.name == means; });
-    if (found == std::end(meanings)) return r.wrong(field.line, fmt::format("the meaning \"{}\" is not known", means));
+    if (found == std::end(meanings) || std::find(allowed.begin(), allowed.end(), found->meaning) == allowed.end()) {
+        std::string list;
+        for (const auto meaning : allowed) list += fmt::format("{}{}", list.empty() ? "" : ", ", name_of(meaning));
+        if (!ranges_in(place).empty()) list += ", checksum";
+        return r.wrong(field.line, fmt::format("the meaning \"{}\" {}; one of {}", means,
+                                               found == std::end(meanings) ? "is not known" : "has no effect here", list));
+    }
     field.means = found->meaning;
     if (record.with(field.means)) return r.wrong(field.line, fmt::format("two fields mean \"{}\"", means));
     const bool wants_text =
@@ -171,7 +261,7 @@ Status parse_means(const Reader& r, const toml::table& entry, Field& field, cons
     return {};
 }
 
-Status parse_bits(const Reader& r, const toml::table& entry, const Field& whole, RecordType& record) {
+Status parse_bits(const Reader& r, const toml::table& entry, FieldsOf place, const Field& whole, RecordType& record) {
     const auto* parts = entry["bits"].as_array();
     if (!parts) return entry.contains("bits") ? Status(r.wrong(whole.line, "bits are a list of parts")) : Status();
     if (whole.type != FieldType::uint) return r.wrong(whole.line, "only a whole number has bits");
@@ -193,7 +283,7 @@ Status parse_bits(const Reader& r, const toml::table& entry, const Field& whole,
         SKIVET_TRY(part.add, r.whole(*table, "add", 0));
         SKIVET_TRY(part.power, r.flag(*table, "power", false));
         if (part.unit == 0) return r.wrong(part.line, "a unit of 0 bytes");
-        SKIVET_CHECK(parse_means(r, *table, part, record));
+        SKIVET_CHECK(parse_means(r, *table, place, part, record));
         SKIVET_CHECK(parse_values(r, *table, part));
         record.fields.push_back(std::move(part));
     }
@@ -215,7 +305,7 @@ unsigned width_named(std::string_view type) {
                           : 0;
 }
 
-Status parse_fields(const Reader& r, const toml::table& table, RecordType& record) {
+Status parse_fields(const Reader& r, const toml::table& table, FieldsOf place, RecordType& record) {
     const auto* fields = table["fields"].as_array();
     if (!fields || fields->empty()) return r.wrong(Reader::line_of(table), "\"fields\" must be a list of fields");
     for (const auto& node : *fields) {
@@ -227,7 +317,7 @@ Status parse_fields(const Reader& r, const toml::table& table, RecordType& recor
         field.line = Reader::line_of(node);
         SKIVET_TRY(field.name, r.text(*entry, "name", true));
         if (record.named(field.name)) return r.wrong(field.line, fmt::format("two fields are called \"{}\"", field.name));
-        SKIVET_CHECK(parse_type(r, *entry, field));
+        SKIVET_CHECK(parse_type(r, *entry, record, field));
         SKIVET_TRY(field.unit, r.number(*entry, "unit", 1));
         if (field.unit == 0) return r.wrong(field.line, "a unit of 0 bytes");
         SKIVET_TRY(field.add, r.whole(*entry, "add", 0));
@@ -235,14 +325,28 @@ Status parse_fields(const Reader& r, const toml::table& table, RecordType& recor
         SKIVET_TRY(const auto from, r.word(*entry, "from", {"start", "field"}));
         field.from_field = from == 1;
         if (const auto base = (*entry)["base"]; base && base.is_string()) {
-            SKIVET_TRY(field.base_field, r.text(*entry, "base"));
+            SKIVET_TRY(const auto word, r.text(*entry, "base"));
+            constexpr std::pair<std::string_view, Place::From> sections[] = {{"after header", Place::From::after_header},
+                                                                             {"after record", Place::From::after_record},
+                                                                             {"after folders", Place::From::after_folders},
+                                                                             {"after names", Place::From::after_names}};
+            for (const auto& [name, section] : sections)
+                if (word == name) field.base_section = section;
+            if (!field.base_section) field.base_field = word;
         } else {
             SKIVET_TRY(field.base, r.number(*entry, "base", 0));
         }
-        SKIVET_CHECK(parse_means(r, *entry, field, record));
+        SKIVET_CHECK(parse_means(r, *entry, place, field, record));
         SKIVET_CHECK(parse_values(r, *entry, field));
+        const bool counts =
+            place == FieldsOf::container_header || field.means == Meaning::data_offset || field.means == Meaning::entries_offset;
+        for (const auto* word : {"base", "from"})
+            if (!counts && entry->contains(word))
+                return r.wrong(r.line_of(*entry, word), fmt::format("\"{}\" has no effect on a field that means no offset", word));
+        if (field.base_section && place != FieldsOf::record)
+            return r.wrong(r.line_of(*entry, "base"), "where a section ends is a base for the data offset of a record");
         record.fields.push_back(field);
-        SKIVET_CHECK(parse_bits(r, *entry, field, record));
+        SKIVET_CHECK(parse_bits(r, *entry, place, field, record));
     }
     return {};
 }

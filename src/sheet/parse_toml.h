@@ -84,8 +84,10 @@ private:
     std::string file_;
 };
 
+/// Which record fields belong to; a meaning that has no effect there is refused.
+enum class FieldsOf { container_header, record, folders, texture_header, wrapper_header };
 /// `fields = [ … ]` of a table.
-[[nodiscard]] Status parse_fields(const Reader& reader, const toml::table& table, RecordType& record);
+[[nodiscard]] Status parse_fields(const Reader& reader, const toml::table& table, FieldsOf place, RecordType& record);
 [[nodiscard]] unsigned width_named(std::string_view type);
 
 }  // namespace skivet::sheet_parse

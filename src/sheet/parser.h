@@ -11,10 +11,20 @@ public:
 
 private:
     [[nodiscard]] Status parse_recognize(const toml::table& root, Sheet& sheet) const;
+    [[nodiscard]] Result<Recognition> condition(const toml::node& node, SheetKind kind, bool inner) const;
+    [[nodiscard]] Status check_condition(const Sheet& sheet, const Recognition& rule) const;
+    /// `key = [from, to]`, both included, or one number.
+    [[nodiscard]] Result<std::pair<std::uint64_t, std::uint64_t>> range(const toml::table& table, std::string_view key) const;
     /// `at`: a number, one counted back from the end, a header field, or "after …".
     [[nodiscard]] Result<Place> place(const toml::table& table, const Sheet& sheet, Place otherwise) const;
     /// `count`: a number, a header field or "until end"; or `until = { field = …, is = 0 }`.
     [[nodiscard]] Result<CountOf> count(const toml::table& table, const Sheet& sheet, const RecordType& record, Meaning by_default) const;
+    [[nodiscard]] Status parse_packers(const toml::table& root, Sheet& sheet) const;
+    [[nodiscard]] Status parse_lzss(const toml::table& table, LzssSpec& spec) const;
+    [[nodiscard]] Status parse_runs(const toml::table& table, RunsSpec& spec) const;
+    /// The name of a method, of the libraries' or of a packer of the sheet.
+    [[nodiscard]] Result<std::string> method(const toml::table& table, const Sheet& sheet) const;
+    [[nodiscard]] Status check_methods(const Sheet& sheet, const RecordType& type) const;
     [[nodiscard]] Status parse_container(const toml::table& root, Sheet& sheet) const;
     [[nodiscard]] Status check_container(const toml::table& record, const Sheet& sheet) const;
     [[nodiscard]] Status parse_tree(const toml::table& tree, Sheet& sheet) const;

@@ -49,9 +49,16 @@ Status read_number(const Field& field, ByteOrder order, ByteReader& reader, Fiel
     return {};
 }
 
-Status read_text(const Field& field, ByteOrder order, ByteSpan data, ByteReader& reader, const ReadLimits& limits, FieldValue& value) {
+Status read_text(const Field& field, ByteOrder order, ByteSpan data, ByteReader& reader, const ReadLimits& limits,
+                 const RecordValues& record, FieldValue& value) {
     const std::size_t unit = field.code == TextCode::utf16 ? 2 : 1;
     std::uint64_t length = field.size;
+    if (!field.length_field.empty()) {
+        length = record.named(field.length_field)->number;
+        if (length > data.size())
+            return fail(Error{ErrorCode::damaged, fmt::format("its length is said to be {}", grouped(length)), {}, value.at, {}});
+        length *= unit;
+    }
     if (field.prefixed) {
         SKIVET_TRY(length, reader.uint(field.width, order));
         length *= unit;
@@ -69,7 +76,7 @@ Status read_text(const Field& field, ByteOrder order, ByteSpan data, ByteReader&
         return {};
     }
     value.text = decoded(field.code, raw, order);
-    if (!field.prefixed && !field.terminated)
+    if (!field.prefixed && !field.terminated && field.length_field.empty())
         if (const auto zero = value.text.find('\0'); zero != std::string::npos) value.text.resize(zero);
     if (field.terminated) SKIVET_CHECK(reader.skip(unit));
     return {};
@@ -93,7 +100,7 @@ std::optional<std::uint64_t> RecordType::fixed_size() const {
     std::uint64_t sum = 0;
     for (const auto& f : fields) {
         if (f.means == Meaning::record_size || f.type == FieldType::pad) return std::nullopt;
-        if (f.type == FieldType::text && (f.prefixed || f.terminated)) return std::nullopt;
+        if (f.prefixed || f.terminated || !f.length_field.empty()) return std::nullopt;
         if (f.bit_at) continue;
         sum += f.type == FieldType::uint || f.type == FieldType::real ? f.width : f.size;
     }
@@ -117,10 +124,14 @@ std::uint64_t RecordValues::number(Meaning meaning, std::uint64_t otherwise) con
     return value ? value->number : otherwise;
 }
 
-Status read_record(const RecordType& type, ByteOrder sheet_order, ByteSpan data, std::uint64_t at, const ReadLimits& limits,
-                   RecordValues& out) {
+namespace {
+
+/// `index` of `count`: which of the values of an array; without a count the fields follow one another.
+Status read_fields(const RecordType& type, ByteOrder sheet_order, ByteSpan data, std::uint64_t at, std::uint64_t index, std::uint64_t count,
+                   const ReadLimits& limits, RecordValues& out) {
     ByteReader reader(data);
     SKIVET_CHECK(reader.seek(at));
+    auto array_at = at;
     out.values.resize(type.fields.size());
     std::optional<std::uint64_t> stated_end;
     for (std::size_t i = 0; i < type.fields.size(); ++i) {
@@ -132,6 +143,12 @@ Status read_record(const RecordType& type, ByteOrder sheet_order, ByteSpan data,
         value.number = 0;
         value.text.clear();
         const auto named = [&](Error error) { return fail(std::move(error).within("field " + field.name)); };
+        if (count > 0 && !field.bit_at) {
+            const auto width = field.type == FieldType::uint || field.type == FieldType::real ? field.width : field.size;
+            if (auto there = reader.seek(array_at + index * width); !there) return named(std::move(there).error());
+            array_at += count * width;
+            value.at = reader.position();
+        }
         if (field.bit_at) {  // a part of the last whole number before it
             std::size_t whole = i;
             while (whole > 0 && type.fields[whole].bit_at) --whole;
@@ -153,7 +170,7 @@ Status read_record(const RecordType& type, ByteOrder sheet_order, ByteSpan data,
                 if (past) read = reader.skip(field.size - past);
                 break;
             }
-            default: read = read_text(field, order, data, reader, limits, value); break;
+            default: read = read_text(field, order, data, reader, limits, out, value); break;
         }
         if (!read) return named(std::move(read).error());
         value.size = reader.position() - value.at;
@@ -166,6 +183,21 @@ Status read_record(const RecordType& type, ByteOrder sheet_order, ByteSpan data,
         out.end = *stated_end;
     }
     return {};
+}
+
+}  // namespace
+
+Status read_record(const RecordType& type, ByteOrder order, ByteSpan data, std::uint64_t at, const ReadLimits& limits, RecordValues& out) {
+    return read_fields(type, order, data, at, 0, 0, limits, out);
+}
+
+Status read_array_record(const RecordType& type, ByteOrder order, ByteSpan data, std::uint64_t at, std::uint64_t index, std::uint64_t count,
+                         const ReadLimits& limits, RecordValues& out) {
+    const auto size = type.fixed_size().value_or(0);
+    if (index >= count || at > data.size() || (size > 0 && count > (data.size() - at) / size))
+        return fail_at(ErrorCode::damaged, at,
+                       fmt::format("{} values of {} bytes do not lie in {} bytes", grouped(count), size, grouped(data.size())));
+    return read_fields(type, order, data, at, index, count, limits, out);
 }
 
 Result<RecordValues> read_record(const Sheet& sheet, const RecordType& type, ByteSpan data, std::uint64_t at, const ReadLimits& limits) {
@@ -228,10 +260,8 @@ std::string sum_mismatch(const FieldValue& value, ByteSpan data) {
     if (number == value.number) return {};
     constexpr std::string_view names[] = {"CRC-32", "Adler-32", "FNV-1a", "FNV-1a", "xxHash", "xxHash", "SHA-1", "SHA-256", "sum"};
     return fmt::format("{} is {:0{}x}, the {} says {:0{}x}", names[static_cast<std::size_t>(field.sum)], number, 2 * field.width,
-                       field.over == Over::table                                    ? "header"
-                       : field.over == Over::unpacked || field.over == Over::stored ? "directory"
-                                                                                    : "header",
-                       value.number, 2 * field.width);
+                       field.is_over(Over::unpacked) || field.is_over(Over::stored) ? "directory" : "header", value.number,
+                       2 * field.width);
 }
 
 Result<Bytes> field_bytes(const Sheet& sheet, const Field& field, std::uint64_t number) {
@@ -268,39 +298,75 @@ Result<HeaderRead> read_header(const Sheet& sheet, ByteSpan file, const ReadLimi
     return out;
 }
 
+namespace {
+
+/// Whether one condition holds, and what it says; an empty text is a condition that cannot be looked at here.
+std::optional<std::string> holds(const Sheet& sheet, const Recognition& rule, ByteSpan head, std::uint64_t file_size,
+                                 std::string_view path) {
+    std::string reason;
+    const auto add = [&](const std::string& text) { reason += (reason.empty() ? "" : ", ") + text; };
+    if (!rule.any.empty()) {
+        std::optional<std::string> first;
+        for (const auto& one : rule.any)
+            if (!first) first = holds(sheet, one, head, file_size, path);
+        if (!first) return std::nullopt;
+        add(*first);
+    }
+    if (rule.size) {
+        if (file_size < rule.size->first || file_size > rule.size->second) return std::nullopt;
+        add("its size");
+    }
+    if (rule.at) {
+        // What counts from the end cannot be seen in a file's beginning; then the other conditions decide, and opening checks it.
+        std::uint64_t at = static_cast<std::uint64_t>(*rule.at);
+        if (*rule.at < 0) {
+            if (head.size() != file_size) return reason;
+            if (static_cast<std::uint64_t>(-*rule.at) > file_size) return std::nullopt;
+            at = file_size - static_cast<std::uint64_t>(-*rule.at);
+        }
+        if (at > head.size() || rule.bytes.size() > head.size() - at) return std::nullopt;
+        if (!std::equal(rule.bytes.begin(), rule.bytes.end(), head.begin() + static_cast<std::ptrdiff_t>(at))) return std::nullopt;
+        add(*rule.at < 0 ? fmt::format("{} bytes at {} from the end", rule.bytes.size(), -*rule.at)
+                         : fmt::format("{} bytes at {}", rule.bytes.size(), *rule.at));
+    }
+    if (!rule.name_pattern.empty()) {
+        const auto slash = path.find_last_of('/');
+        if (!glob_match(rule.name_pattern, slash == std::string_view::npos ? path : path.substr(slash + 1))) return std::nullopt;
+        add("its name");
+    }
+    if (!rule.field.empty()) {
+        if (sheet.header_at < 0 && head.size() != file_size) return reason;
+        const auto header = read_header(sheet, head, ReadLimits{});
+        if (!header) return std::nullopt;
+        const auto* value = header->values.named(rule.field);
+        if (!value) return std::nullopt;
+        const auto [from, to] = rule.range.value_or(std::pair{file_size, file_size});
+        if (value->number < from || value->number > to) return std::nullopt;
+        add(rule.range ? fmt::format("its field {}", rule.field) : "its size field");
+    }
+    return reason;
+}
+
+}  // namespace
+
 std::optional<std::string> recognize(const Sheet& sheet, ByteSpan head, std::uint64_t file_size, std::string_view path) {
     std::string reason;
-    const auto add = [&](std::string text) { reason += (reason.empty() ? "" : ", ") + text; };
+    bool tables = false;
     for (const auto& rule : sheet.recognize) {
-        if (rule.at) {
-            // What counts from the end cannot be seen in a file's beginning; then the other conditions decide, and opening checks it.
-            std::uint64_t at = static_cast<std::uint64_t>(*rule.at);
-            if (*rule.at < 0) {
-                if (head.size() != file_size) continue;
-                if (static_cast<std::uint64_t>(-*rule.at) > file_size) return std::nullopt;
-                at = file_size - static_cast<std::uint64_t>(-*rule.at);
-            }
-            if (at > head.size() || rule.bytes.size() > head.size() - at) return std::nullopt;
-            if (!std::equal(rule.bytes.begin(), rule.bytes.end(), head.begin() + static_cast<std::ptrdiff_t>(at))) return std::nullopt;
-            add(*rule.at < 0 ? fmt::format("{} bytes at {} from the end", rule.bytes.size(), -*rule.at)
-                             : fmt::format("{} bytes at {}", rule.bytes.size(), *rule.at));
-        }
-        if (!rule.name_pattern.empty()) {
-            const auto slash = path.find_last_of('/');
-            if (!glob_match(rule.name_pattern, slash == std::string_view::npos ? path : path.substr(slash + 1))) return std::nullopt;
-            add("its name");
-        }
-        if (!rule.field.empty()) {
-            if (sheet.header_at < 0 && head.size() != file_size) continue;
-            const auto header = read_header(sheet, head, ReadLimits{});
-            if (!header) return std::nullopt;
-            const auto* value = header->values.named(rule.field);
-            if (!value || value->number != rule.equals.value_or(file_size)) return std::nullopt;
-            add(rule.equals ? fmt::format("its field {}", rule.field) : "its size field");
-        }
+        const auto held = holds(sheet, rule, head, file_size, path);
+        if (!held) return std::nullopt;
+        if (!held->empty()) reason += (reason.empty() ? "" : ", ") + *held;
+        tables = tables || rule.tables_hold;
     }
-    if (reason.empty()) return std::nullopt;
+    if (reason.empty() && !tables) return std::nullopt;
     return reason;
+}
+
+std::optional<Method> method_named(const Sheet& sheet, std::string_view name) {
+    for (const auto& packer : sheet.packers)
+        if (packer.name == name) return Method{Packing::none, &packer};
+    if (const auto packing = packing_named(name)) return Method{*packing, nullptr};
+    return std::nullopt;
 }
 
 Result<std::string> named_value(const FieldValue& value) {

@@ -5,7 +5,9 @@
 
 #include "base/cipher.h"
 #include "base/limits.h"
+#include "base/lzss.h"
 #include "base/pack.h"
+#include "base/runs.h"
 #include "pixel/format.h"
 #include "sheet/sums.h"
 #include "tiling/tiling.h"
@@ -37,27 +39,47 @@ enum class Meaning {
 [[nodiscard]] std::string_view name_of(Meaning meaning);
 
 /// What a checksum is taken over.
-enum class Over { unpacked, stored, table, header, file, payload };
+enum class Over { unpacked, stored, table, header, file, payload, names, folders };
+
+/// Where something begins.
+struct Place {
+    enum class From {
+        start,
+        end,
+        field,
+        after_header,
+        after_record,
+        after_folders,
+        after_names,
+        in_folder,
+        behind_record,  ///< data right behind its own record
+    } from = From::start;
+    std::uint64_t offset = 0;  ///< from the start, or back from the end
+    std::string field;         ///< of the header
+};
 
 struct Field {
     std::string name;
     FieldType type = FieldType::uint;
     unsigned width = 0;  ///< bytes of a number; of the length prefix when `prefixed`
     bool is_signed = false;
-    bool prefixed = false;    ///< text with a length before it
-    bool terminated = false;  ///< text that ends at a zero character
+    bool prefixed = false;     ///< text with a length before it
+    bool terminated = false;   ///< text that ends at a zero character
+    std::string length_field;  ///< text or bytes: the field before it that holds its length
     TextCode code = TextCode::utf8;
     std::uint64_t size = 0;          ///< bytes of fixed text and bytes; alignment of a pad
     std::optional<ByteOrder> order;  ///< other than the sheet's
     Meaning means = Meaning::none;
-    std::uint64_t unit = 1;        ///< the stored number counts steps of this many bytes
-    std::int64_t add = 0;          ///< meant = stored × unit + add
-    bool power = false;            ///< meant = 2 to the power of the stored number
-    bool from_field = false;       ///< an offset counted from where the field stands
-    std::uint64_t base = 0;        ///< an offset counted from here
-    std::string base_field;        ///< … or from what this header field says
-    SumKind sum = SumKind::crc32;  ///< checksums
-    Over over = Over::unpacked;
+    std::uint64_t unit = 1;                     ///< the stored number counts steps of this many bytes
+    std::int64_t add = 0;                       ///< meant = stored × unit + add
+    bool power = false;                         ///< meant = 2 to the power of the stored number
+    bool from_field = false;                    ///< an offset counted from where the field stands
+    std::uint64_t base = 0;                     ///< an offset counted from here
+    std::string base_field;                     ///< … or from what this header field says
+    std::optional<Place::From> base_section;    ///< … or from where this section ends
+    SumKind sum = SumKind::crc32;               ///< checksums
+    std::vector<Over> over = {Over::unpacked};  ///< one after the other
+    [[nodiscard]] bool is_over(Over what) const { return over.size() == 1 && over.front() == what; }
     std::map<std::uint64_t, std::string> values;  ///< numbers to names: formats, methods, color spaces, byte orders
     std::optional<unsigned> bit_at;               ///< a part of the number before it: its lowest bit and its bits
     unsigned bit_count = 0;
@@ -66,22 +88,16 @@ struct Field {
 
 struct RecordType {
     std::vector<Field> fields;
+    bool arrays = false;  ///< not records one after the other, but each field's values of all records
     [[nodiscard]] const Field* with(Meaning meaning) const;
     [[nodiscard]] const Field* named(std::string_view name) const;
     /// Bytes every record has, or nothing when that depends on its content.
     [[nodiscard]] std::optional<std::uint64_t> fixed_size() const;
 };
 
-/// Where something begins.
-struct Place {
-    enum class From { start, end, field, after_header, after_record, after_folders, after_names, in_folder } from = From::start;
-    std::uint64_t offset = 0;  ///< from the start, or back from the end
-    std::string field;         ///< of the header
-};
-
 /// How many records there are.
 struct CountOf {
-    enum class By { field, number, to_end, terminator, folders } by = By::field;
+    enum class By { field, number, to_end, terminator, folders, counted } by = By::field;
     std::uint64_t number = 0;
     std::string field;  ///< of the header; of the record for `terminator`
 };
@@ -108,15 +124,43 @@ struct HashSpec {
     std::string dictionary;  ///< file of known paths, beside the sheet
 };
 
+/// Marker entries that make folders of what lies between them: "{folder}_START". Empty: none.
+struct MarkerSpec {
+    std::string start, end;
+};
+
+/// A packer that the sheet describes by numbers.
+struct PackerSpec {
+    enum class Kind { lzss, runs } kind = Kind::lzss;
+    std::string name;
+    LzssSpec lzss;
+    RunsSpec runs;
+};
+
+/// How data is packed: one of the libraries' packings, or a packer of the sheet's.
+struct Method {
+    Packing packing = Packing::none;
+    const PackerSpec* described = nullptr;  ///< belongs to the sheet
+    [[nodiscard]] bool packs() const { return described || packing != Packing::none; }
+    [[nodiscard]] std::string_view name() const { return described ? std::string_view(described->name) : name_of(packing); }
+};
+
 struct CryptSpec {
-    enum class Cipher { aes, xor_key, xor_rolling } cipher = Cipher::aes;
+    enum class Cipher { aes, xor_key, xor_rolling, swap_2, swap_4, reverse_bits, invert } cipher = Cipher::aes;
     CipherMode mode = CipherMode::cbc;
     std::size_t key_bytes = 16;
     std::string key;            ///< its name in the ring
+    std::string key_field;      ///< … or the header field whose bytes it is
+    bool from_file = false;     ///< xor: the key's first byte goes with the file's first byte, not with the stretch's own
     Bytes iv;                   ///< fixed
     std::string iv_field;       ///< a `bytes` field of the record
     bool iv_is_number = false;  ///< the entry's number, little-endian
 };
+
+[[nodiscard]] constexpr bool wants_key(const CryptSpec& spec) {
+    using Cipher = CryptSpec::Cipher;
+    return spec.cipher == Cipher::aes || spec.cipher == Cipher::xor_key || spec.cipher == Cipher::xor_rolling;
+}
 
 struct ChunkSpec {
     std::uint64_t size = 0;
@@ -137,10 +181,13 @@ struct SiblingSpec {
 /// One condition a file must meet to be what the sheet describes.
 struct Recognition {
     std::optional<std::int64_t> at;
-    Bytes bytes;                          ///< at `at`; a negative `at` counts from the end
-    std::string name_pattern;             ///< glob over the file name
-    std::string field;                    ///< this header field must equal the file's size …
-    std::optional<std::uint64_t> equals;  ///< … or this number
+    Bytes bytes;                                                   ///< at `at`; a negative `at` counts from the end
+    std::string name_pattern;                                      ///< glob over the file name
+    std::string field;                                             ///< this header field must equal the file's size …
+    std::optional<std::pair<std::uint64_t, std::uint64_t>> range;  ///< … or be in this range, both ends included
+    std::optional<std::pair<std::uint64_t, std::uint64_t>> size;   ///< of the file, bytes, both ends included
+    bool tables_hold = false;                                      ///< container: its tables can be read and explain every byte
+    std::vector<Recognition> any;                                  ///< one of these must hold
 };
 
 struct Sheet {
@@ -154,6 +201,19 @@ struct Sheet {
     RecordType record;  ///< container: one directory entry
     Place record_at;
     CountOf record_count;
+    unsigned counted = 0;  ///< bytes of a count that stands before the records
+    /// Where an entry's data ends.
+    enum class Ends {
+        by_size,      ///< a field says how long it is
+        next_record,  ///< where the next record's begins; a last record only says that
+        next_offset,  ///< where the next data begins, the last one with the file or the tables behind it
+    } ends = Ends::by_size;
+    /// Where data begins if no field says it: one after the other from here on, or each behind its record.
+    std::optional<Place> data_at;
+    /// When data is packed.
+    enum class Packed { always, sizes_differ, stored_not_zero } packed = Packed::always;
+    MarkerSpec markers;
+    std::vector<PackerSpec> packers;
     std::string path_of;  ///< "{folder}/{name}.{extension}"; empty: the field that means "path"
     RecordType folders;
     Place folders_at;
@@ -186,6 +246,11 @@ struct Sheet {
     std::optional<std::uint64_t> payload_at;  ///< texture, wrapper: fixed start; otherwise right behind the header
 };
 
+/// The places of entries follow from their order and sizes: none can move alone.
+[[nodiscard]] inline bool follows_order(const Sheet& sheet) { return sheet.data_at || sheet.ends != Sheet::Ends::by_size; }
+/// A method by its name, of the libraries or of the sheet.
+[[nodiscard]] std::optional<Method> method_named(const Sheet& sheet, std::string_view name);
+
 /// Reads a sheet. Errors carry the line: "fair.toml ▸ line 12: …".
 [[nodiscard]] Result<Sheet> parse_sheet(std::string_view toml, std::string_view file_name);
 
@@ -210,6 +275,9 @@ struct RecordValues {
 /// Reads one record at byte `at` of `data` into `out`, whose memory is used again.
 [[nodiscard]] Status read_record(const RecordType& type, ByteOrder order, ByteSpan data, std::uint64_t at, const ReadLimits& limits,
                                  RecordValues& out);
+/// Record `index` of `count` whose fields are arrays, one after the other from byte `at` on.
+[[nodiscard]] Status read_array_record(const RecordType& type, ByteOrder order, ByteSpan data, std::uint64_t at, std::uint64_t index,
+                                       std::uint64_t count, const ReadLimits& limits, RecordValues& out);
 [[nodiscard]] Result<RecordValues> read_record(const Sheet& sheet, const RecordType& type, ByteSpan data, std::uint64_t at,
                                                const ReadLimits& limits);
 /// The bytes of a number's field for `number`. Error when it does not fit or is no multiple of the unit. For a bit field the number is

@@ -53,7 +53,7 @@ std::string sibling_name(std::string_view pattern, std::string_view path, std::u
 bool SheetTextureKind::recognize(ByteSpan head, std::string_view path) const {
     // A size field cannot be checked here, where the file's size is not known; layout() checks the payload against it.
     for (const auto& rule : sheet_.recognize)
-        if (!rule.field.empty() && !rule.equals) return false;
+        if (!rule.field.empty() && !rule.range) return false;
     return skivet::recognize(sheet_, head, 0, path).has_value();
 }
 
@@ -300,7 +300,7 @@ Result<Bytes> SheetTextureKind::replace(ByteSpan file, const TextureLayout& layo
         }
     }
     for (const auto& sum : made.header.values.values) {
-        if (sum.field->means != Meaning::checksum || sum.field->over != Over::payload || edits.empty()) continue;
+        if (sum.field->means != Meaning::checksum || !sum.field->is_over(Over::payload) || edits.empty()) continue;
         SKIVET_TRY(const auto payload, slice(out, made.start, made.end - made.start));
         SKIVET_TRY(const auto bytes, sum_field_bytes(*sum.field, made.header.order, payload));
         std::copy(bytes.begin(), bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(sum.at));
