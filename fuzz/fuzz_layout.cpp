@@ -12,7 +12,8 @@ namespace {
 struct Setup {
     ReadContext context;
     std::vector<std::string> names = {"bins",   "ledger", "trunk", "rows",   "grove", "cipher", "index",
-                                      "chunky", "flags",  "twin",  "parade", "box",   "safe"};
+                                      "chunky", "flags",  "twin",  "parade", "box",   "safe",
+                                      "train",  "queue",  "seams", "lumps",  "sealed", "ladder"};
     std::vector<std::shared_ptr<const Sheet>> sheets;
 
     Setup() {

@@ -33,6 +33,7 @@ std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer:
         // A user may have chosen the sheet for a file it does not recognize.
         out->recognized_by_ =
             skivet::recognize(*out->sheet_, file, file.size(), out->file_.path().string()).value_or("being chosen for it");
+        if (out->recognized_by_.empty()) out->recognized_by_ = "its tables, which explain every byte";
         return Lister(*out, context).list();
     };
     auto done = list();

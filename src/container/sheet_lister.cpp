@@ -25,6 +25,7 @@ std::optional<std::string> folder_in(std::string_view pattern, std::string_view 
 /// A name out of "{folder}/{name}.{extension}": a word that is empty takes the sign before it along.
 std::string fill_in(std::string_view pattern, const std::function<std::string(std::string_view)>& word) {
     std::string out, between;
+    bool first = true;
     for (std::size_t at = 0; at < pattern.size();) {
         if (pattern[at] != '{') {
             between += pattern[at++];
@@ -33,9 +34,10 @@ std::string fill_in(std::string_view pattern, const std::function<std::string(st
         const auto end = std::min(pattern.find('}', at), pattern.size());
         const auto value = word(pattern.substr(at + 1, end - at - 1));
         if (!value.empty()) {
-            if (!out.empty()) out += between;
+            if (!out.empty() || first) out += between;
             out += value;
         }
+        first = false;
         between.clear();
         at = end + 1;
     }
@@ -379,19 +381,16 @@ bool SheetContainer::Lister::is_marker(const std::string& path) {
 void SheetContainer::Lister::settle(std::size_t entry, const RecordValues* record) {
     auto& e = out_.entries_[entry];
     auto& item = out_.items_[entry];
-    const auto* size = record ? record->with(Meaning::size) : nullptr;
-    if (record) {
-        item.states_size = size != nullptr;
-        e.size = size ? size->number : 0;
-    }
-    if (!item.states_size) e.size = item.stored;
+    if (record) e.size = record->number(Meaning::size);
+    const bool sized = sheet_.record.with(Meaning::size) != nullptr;
+    if (!sized) e.size = item.stored;
     const auto* stored = record ? record->with(Meaning::stored_size) : nullptr;
     // What is stored as it is says so by its sizes.
     if (item.method && item.method->packs())
         if ((sheet_.packed == Sheet::Packed::sizes_differ && item.stored == e.size) ||
             (sheet_.packed == Sheet::Packed::stored_not_zero && stored && stored->number == 0))
             item.method = Method{};
-    item.states_size = item.states_size || (item.method && !item.method->packs());
+    item.states_size = sized || (item.method && !item.method->packs());
     e.stored = item.stored;
     e.at = item.data_at;
     e.method = item.method ? item.method->name() : "unknown";

@@ -1,4 +1,4 @@
-// Fourteen archives in fourteen layouts, written and read by an independent program (tests/layouts/layouts.py) and described by a sheet
+// Archives in many layouts, written and read by an independent program (tests/layouts/layouts.py) and described by a sheet
 // each (tests/layouts/NAME.toml); together they use everything a container or wrapper sheet can say.
 #include <gtest/gtest.h>
 
@@ -15,9 +15,12 @@ namespace {
 using Tree = std::map<std::string, Bytes>;
 
 const std::vector<std::pair<std::string, std::string>> layouts = {
-    {"bins", "game.bins"},  {"ledger", "game.led"}, {"trunk", "game.trunk"}, {"rows", "game.rows"},  {"grove", "game.grove"},
-    {"cipher", "game.cph"}, {"index", "game.idx"},  {"dump", "game.toc"},    {"chunky", "game.chk"}, {"flags", "game.flg"},
-    {"twin", "game.twn"},   {"parade", "game.prd"}, {"box", "game.box"},     {"safe", "game.safe"}};
+    {"bins", "game.bins"},   {"ledger", "game.led"}, {"trunk", "game.trunk"}, {"rows", "game.rows"},  {"grove", "game.grove"},
+    {"cipher", "game.cph"},  {"index", "game.idx"},  {"dump", "game.toc"},    {"chunky", "game.chk"}, {"flags", "game.flg"},
+    {"twin", "game.twn"},    {"parade", "game.prd"}, {"box", "game.box"},     {"safe", "game.safe"},  {"train", "game.train"},
+    {"queue", "game.queue"}, {"seams", "game.seam"}, {"lumps", "game.lmp"},   {"sealed", "game.seal"}};
+/// Layouts in which nothing can move alone, so that nothing is left behind.
+bool in_order(const std::string& name) { return name == "train" || name == "queue" || name == "seams"; }
 
 std::shared_ptr<const KeyRing> all_keys() {
     auto ring = std::make_shared<KeyRing>();
@@ -177,12 +180,12 @@ TEST_P(Layouts, CompactGivesBackWhatMovingLeft) {
         for (const char* path : {"rides/horse.dds", "signs/open.txt", "lamp"}) ASSERT_TRUE(deliver({{path, random_bytes(size, 3)}}));
     const auto dead = open()->dead_bytes();
     // Entries of the one may not move, so that it is laid out anew each time; those of the other have a data file each.
-    if (name != "twin" && name != "index") EXPECT_GT(dead, 2000u);
+    if (name != "twin" && name != "index" && !in_order(name)) EXPECT_GT(dead, 2000u);
     const auto plan = open()->plan_compact(ReadLimits{});
     ASSERT_TRUE(plan) << plan.error().message();
     ASSERT_EQ(plan->empty(), dead == 0);
     if (!plan->empty()) {
-        if (name != "index")
+        if (name != "index" && name != "lumps")  // the one's data is other bytes wherever it lies
             EXPECT_LT(kept_bytes(plan->files[0]), dead + 13'000) << "the vault keeps what is dropped, padding and the tables";
         ASSERT_TRUE(Vault(folder / "vault", files).deliver(*plan, {"compact", archive, {}}, 1));
     }
