@@ -137,4 +137,51 @@ PaletteFit fit_palette(std::span<const std::uint8_t> before, std::span<const Tex
     return out;
 }
 
+PaletteFit hold_palette(std::span<const std::uint8_t> before, std::span<const Texel> palette, std::span<const Texel> wanted,
+                        std::size_t width, bool dithered) {
+    PaletteFit out;
+    out.palette.assign(palette.begin(), palette.end());
+    out.indices.assign(before.begin(), before.end());
+    if (palette.empty()) return out;
+    std::map<Texel, std::uint8_t> known;  // the first entry of each color
+    for (std::size_t i = std::min<std::size_t>(palette.size(), 256); i-- > 0;) known[palette[i]] = static_cast<std::uint8_t>(i);
+    std::vector<bool> open(wanted.size());
+    for (std::size_t i = 0; i < wanted.size(); ++i) {
+        if (before[i] < palette.size() && palette[before[i]] == wanted[i]) continue;
+        if (const auto at = known.find(wanted[i]); at != known.end()) out.indices[i] = at->second;
+        else open[i] = true, ++out.inexact;
+    }
+    if (out.inexact == 0) return out;
+    if (!dithered) {
+        std::map<Texel, std::uint8_t> near;
+        for (std::size_t i = 0; i < wanted.size(); ++i) {
+            if (!open[i]) continue;
+            const auto [at, fresh] = near.try_emplace(wanted[i]);
+            if (fresh) at->second = static_cast<std::uint8_t>(nearest(palette, wanted[i]));
+            out.indices[i] = at->second;
+        }
+        return out;
+    }
+    std::vector<std::array<float, 4>> off(wanted.size());
+    const auto give = [&](std::size_t to, const std::array<float, 4>& error, float part) {
+        if (to < wanted.size() && open[to])
+            for (std::size_t c = 0; c < 4; ++c) off[to][c] += error[c] * part;
+    };
+    for (std::size_t i = 0; i < wanted.size(); ++i) {
+        if (!open[i]) continue;
+        Texel aim{};
+        for (std::size_t c = 0; c < 4; ++c)
+            aim[c] = static_cast<std::uint8_t>(std::clamp(static_cast<float>(wanted[i][c]) + off[i][c] + 0.5f, 0.0f, 255.0f));
+        const auto entry = nearest(palette, aim);
+        out.indices[i] = static_cast<std::uint8_t>(entry);
+        std::array<float, 4> error{};
+        for (std::size_t c = 0; c < 4; ++c) error[c] = static_cast<float>(aim[c]) - static_cast<float>(palette[entry][c]);
+        const auto x = i % width;
+        if (x + 1 < width) give(i + 1, error, 7.0f / 16), give(i + width + 1, error, 1.0f / 16);
+        if (x > 0) give(i + width - 1, error, 3.0f / 16);
+        give(i + width, error, 5.0f / 16);
+    }
+    return out;
+}
+
 }  // namespace skivet

@@ -19,4 +19,11 @@ struct PaletteFit {
 [[nodiscard]] PaletteFit fit_palette(std::span<const std::uint8_t> before, std::span<const Texel> palette, std::span<const Texel> wanted,
                                      std::size_t capacity);
 
+/// Brings an edit into a palette that stays as it is, for palettes that other pictures use, too. Texels that did not change keep their
+/// index; others take the first entry of their color, or the nearest one by the squares of the differences of all four channels;
+/// `dithered`: what they are off by goes on to their neighbors that changed, too (R. W. Floyd, L. Steinberg, "An Adaptive Algorithm for
+/// Spatial Grey Scale", 1976). `before` and `wanted` are rows of `width`.
+[[nodiscard]] PaletteFit hold_palette(std::span<const std::uint8_t> before, std::span<const Texel> palette, std::span<const Texel> wanted,
+                                      std::size_t width, bool dithered);
+
 }  // namespace skivet

@@ -147,7 +147,7 @@ Result<WritePlan> plan_replacement(const ReadContext& context, const Address& ad
     if (!parts) return fail(std::move(parts).error().within(address.source.filename().string()));
     if (parts->size() == 1) {
         SKIVET_TRY(const auto view, FileView::open(address.source));
-        return plan_whole_file(view, std::move(bytes));
+        return plan_whole_file(view, std::move(parts->front().bytes));
     }
     WritePlan out;
     for (auto& part : *parts) {

@@ -157,10 +157,7 @@ struct CipherInput {
 [[nodiscard]] Result<Bytes> key_for(const CryptSpec& spec, const KeyRing& keys, const RecordValues& header, ByteSpan file);
 [[nodiscard]] Result<Bytes> decrypt(const CryptSpec& spec, const CipherInput& input, ByteSpan data);
 [[nodiscard]] Result<Bytes> encrypt(const CryptSpec& spec, const CipherInput& input, ByteSpan data);
-/// One stretch by a method. `size`: unpacked, when it is known.
-[[nodiscard]] Result<Bytes> unpack_by(const Method& method, ByteSpan data, std::optional<std::uint64_t> size, const ReadLimits& limits);
-[[nodiscard]] Result<Bytes> pack_by(const Method& method, ByteSpan content, int level, ByteSpan like = {});
-/// … in chunks, where the sheet has them. `chunk`: bytes of a chunk, 0 for none.
+/// By a method, in chunks where the sheet has them. `size`: unpacked, when it is known. `chunk`: bytes of a chunk, 0 for none.
 [[nodiscard]] Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, const Method& method, ByteSpan data,
                                    std::optional<std::uint64_t> size, std::uint64_t chunk, const ReadLimits& limits);
 [[nodiscard]] Result<Bytes> pack(const Sheet& sheet, ByteOrder order, const Method& method, ByteSpan content, std::uint64_t chunk,

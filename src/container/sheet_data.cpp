@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "container/sheet_container.h"
+#include "sheet/method.h"
 
 namespace skivet::sheet_data {
 namespace {
@@ -81,23 +82,6 @@ Result<Bytes> key_for(const CryptSpec& spec, const KeyRing& keys, const RecordVa
 
 Result<Bytes> decrypt(const CryptSpec& spec, const CipherInput& input, ByteSpan data) { return crypt(spec, input, data, false); }
 Result<Bytes> encrypt(const CryptSpec& spec, const CipherInput& input, ByteSpan data) { return crypt(spec, input, data, true); }
-
-Result<Bytes> unpack_by(const Method& method, ByteSpan data, std::optional<std::uint64_t> size, const ReadLimits& limits) {
-    if (!method.described) return skivet::unpack(method.packing, data, size, limits);
-    const auto most = limits.inflated_bytes;
-    auto out = method.described->kind == PackerSpec::Kind::lzss ? unpack_lzss(method.described->lzss, data, size, most)
-                                                                : unpack_runs(method.described->runs, data, size, most);
-    if (!out) return fail(std::move(out).error().within(fmt::format("packer {}", method.described->name)));
-    return out;
-}
-
-Result<Bytes> pack_by(const Method& method, ByteSpan content, int level, ByteSpan like) {
-    if (!method.described) return skivet::pack(method.packing, content, level, like);
-    if (method.described->kind == PackerSpec::Kind::lzss) return pack_lzss(method.described->lzss, content);
-    auto out = pack_runs(method.described->runs, content);
-    if (!out) return fail(std::move(out).error().within(fmt::format("packer {}", method.described->name)));
-    return out;
-}
 
 Result<std::uint64_t> chunk_size(const Sheet& sheet, const RecordValues& header) {
     if (!sheet.chunks) return std::uint64_t{0};

@@ -56,7 +56,7 @@ Result<std::vector<AddressedBytes>> spread_replacements(const ReadContext& conte
         auto parts = split_spread(context.textures, r.bytes, r.inner.back(), read, context.limits);
         if (!parts) return fail(std::move(parts).error().within(r.inner.back()));
         if (parts->size() == 1) {
-            out.push_back(std::move(r));
+            out.push_back({std::move(r.inner), std::move(parts->front().bytes)});
             continue;
         }
         for (auto& part : *parts) {

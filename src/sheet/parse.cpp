@@ -19,8 +19,8 @@ Result<Sheet> Parser::parse(const toml::table& root) {
                                            "hash", "encryption", "table_encryption", "chunks", "data", "markers", "packer"}));
             break;
         case SheetKind::texture:
-            SKIVET_CHECK(
-                known_keys(root, {"sheet", "name", "byte_order", "recognize", "header", "texture", "payload", "sibling", "packer"}));
+            SKIVET_CHECK(known_keys(
+                root, {"sheet", "name", "byte_order", "recognize", "header", "texture", "payload", "sibling", "packer", "palette"}));
             break;
         case SheetKind::wrapper:
             SKIVET_CHECK(

@@ -37,9 +37,90 @@ Status Parser::parse_constants(const toml::table& table, Sheet& sheet) const {
     return {};
 }
 
+Status Parser::parse_tiling(const toml::table& payload, Sheet& sheet) const {
+    SKIVET_TRY(const auto tiling, text(payload, "tiling"));
+    if (!tiling.empty()) {
+        const auto named = tiling_named(tiling);
+        if (!named) return wrong(line_of(payload, "tiling"), "tiling is \"linear\", \"morton\", \"block-linear\" or \"tiles\"");
+        sheet.tiling.tiling = *named;
+    }
+    SKIVET_TRY(const auto block_height, number(payload, "block_height", 16));
+    if (!std::has_single_bit(block_height) || block_height > 32)
+        return wrong(line_of(payload, "block_height"), "block_height is 1, 2, 4, 8, 16 or 32");
+    sheet.tiling.block_height = static_cast<std::uint32_t>(block_height);
+    SKIVET_TRY(const auto gob_rows, number(payload, "gob_rows", 8));
+    if (gob_rows != 4 && gob_rows != 8) return wrong(line_of(payload, "gob_rows"), "gob_rows is 4 or 8");
+    sheet.tiling.gob_rows = static_cast<std::uint32_t>(gob_rows);
+    const auto goes_with = [&](std::string_view key, Tiling with, std::string_view what) -> Status {
+        if (!payload.contains(key) || sheet.tiling.tiling == with) return {};
+        return wrong(line_of(payload, key), fmt::format("{} goes with tiling = \"{}\"", key, what));
+    };
+    for (const auto* key : {"block_height", "gob_rows"}) SKIVET_CHECK(goes_with(key, Tiling::block_linear, "block-linear"));
+    for (const auto* key : {"tile", "bits"}) SKIVET_CHECK(goes_with(key, Tiling::tiles, "tiles"));
+    if (sheet.tiling.tiling != Tiling::tiles) return {};
+    if (payload.contains("tile") == payload.contains("bits"))
+        return wrong(line_of(payload, "tiling"), "tiles need tile = [width, height], or bits = \"xyxyxy\"");
+    if (payload.contains("bits")) {
+        SKIVET_TRY(const auto bits, text(payload, "bits"));
+        if (const auto why = take_bits(sheet.tiling, bits); !why.empty()) return wrong(line_of(payload, "bits"), why);
+        return {};
+    }
+    const auto* sides = payload["tile"].as_array();
+    const auto w = sides && sides->size() == 2 ? sides->get(0)->value_exact<std::int64_t>() : std::nullopt;
+    const auto h = sides && sides->size() == 2 ? sides->get(1)->value_exact<std::int64_t>() : std::nullopt;
+    if (!w || !h || *w < 1 || *h < 1 || *w > 4096 || *h > 4096)
+        return wrong(line_of(payload, "tile"), "tile is [width, height] in texels, or in blocks of block formats");
+    sheet.tiling.tile_width = static_cast<std::uint32_t>(*w);
+    sheet.tiling.tile_height = static_cast<std::uint32_t>(*h);
+    return {};
+}
+
+/// [palette]: texels are numbers of its entries.
+Status Parser::parse_palette(const toml::table& table, Sheet& sheet) const {
+    SKIVET_CHECK(known_keys(table, {"bits", "first", "format", "entries", "at", "file", "edits"}));
+    PaletteSpec spec;
+    SKIVET_TRY(const auto bits, number(table, "bits", 8));
+    if (bits != 1 && bits != 2 && bits != 4 && bits != 8) return wrong(line_of(table, "bits"), "bits of a number are 1, 2, 4 or 8");
+    spec.bits = static_cast<unsigned>(bits);
+    SKIVET_TRY(const auto first, word(table, "first", {"lowest bits", "highest bits"}));
+    if (bits == 8 && table.contains("first")) return wrong(line_of(table, "first"), "\"first\" has no effect on numbers of 8 bits");
+    spec.high_first = first == 1;
+    SKIVET_TRY(const auto format, text(table, "format"));
+    if (!format.empty()) {
+        const auto named = format_and_color(format);
+        if (!named || info(named->first).block_width != 1 || info(named->first).block_height != 1 || info(named->first).block_bytes > 4)
+            return wrong(line_of(table, "format"),
+                         fmt::format("a palette's entries are of a format such as RGBA8, RGB8 or B5G6R5, not \"{}\"", format));
+        spec.format = named->first;
+    }
+    spec.entries = std::uint64_t{1} << bits;
+    if (table["entries"].is_string()) {
+        SKIVET_TRY(spec.entries_field, text(table, "entries"));
+        if (!sheet.header.named(spec.entries_field))
+            return wrong(line_of(table, "entries"),
+                         fmt::format("entries names the header field \"{}\", which is not there", spec.entries_field));
+    } else {
+        SKIVET_TRY(spec.entries, number(table, "entries", spec.entries));
+    }
+    if (spec.entries == 0 || spec.entries > std::uint64_t{1} << bits)
+        return wrong(line_of(table, "entries"), fmt::format("numbers of {} bits have 1 to {} entries", bits, 1u << bits));
+    SKIVET_TRY(spec.file, text(table, "file"));
+    if (spec.file.find('/') != std::string::npos) return wrong(line_of(table, "file"), "the palette's file lies in the same folder");
+    SKIVET_TRY(spec.at, place(table, sheet, {spec.file.empty() ? Place::From::after_header : Place::From::start, 0, {}}));
+    using From = Place::From;
+    if (spec.at.from != From::start && spec.at.from != From::end && spec.at.from != From::field && spec.at.from != From::after_header)
+        return wrong(line_of(table, "at"), "a palette is at a number of bytes, at what a header field says, or \"after header\"");
+    if (!spec.file.empty() && spec.at.from != From::start)
+        return wrong(line_of(table, "at"), "in another file a palette is at a number of bytes");
+    SKIVET_TRY(const auto edits, word(table, "edits", {"nearest", "dithered", "exact"}));
+    spec.edits = static_cast<PaletteSpec::Edits>(edits);
+    sheet.palette = std::move(spec);
+    return {};
+}
+
 Status Parser::parse_payload(const toml::table& payload, Sheet& sheet) const {
     SKIVET_CHECK(known_keys(payload, {"at", "mip_order", "align", "row_align", "row_pitch", "smallest", "together", "channels", "tiling",
-                                      "block_height", "gob_rows"}));
+                                      "block_height", "gob_rows", "tile", "bits", "rows", "lines", "planes", "method", "level"}));
     SKIVET_TRY(sheet.align, number(payload, "align", 1));
     if (sheet.align == 0 || sheet.align > 1u << 20) return wrong(line_of(payload, "align"), "align is 1 to 1048576");
     SKIVET_TRY(sheet.row_align, number(payload, "row_align", 1));
@@ -61,19 +142,19 @@ Status Parser::parse_payload(const toml::table& payload, Sheet& sheet) const {
     std::sort(sorted.begin(), sorted.end());
     if (!sheet.channels.empty() && sorted != "abgr" && sorted != "bgr" && sorted != "gr")
         return wrong(line_of(payload, "channels"), "channels are the letters r, g, b, a in the order they are stored, such as \"argb\"");
-    SKIVET_TRY(const auto tiling, text(payload, "tiling"));
-    if (!tiling.empty()) {
-        const auto named = tiling_named(tiling);
-        if (!named) return wrong(line_of(payload, "tiling"), "tiling is \"linear\", \"morton\" or \"block-linear\"");
-        sheet.tiling.tiling = *named;
-    }
-    SKIVET_TRY(const auto block_height, number(payload, "block_height", 16));
-    if (!std::has_single_bit(block_height) || block_height > 32)
-        return wrong(line_of(payload, "block_height"), "block_height is 1, 2, 4, 8, 16 or 32");
-    sheet.tiling.block_height = static_cast<std::uint32_t>(block_height);
-    SKIVET_TRY(const auto gob_rows, number(payload, "gob_rows", 8));
-    if (gob_rows != 4 && gob_rows != 8) return wrong(line_of(payload, "gob_rows"), "gob_rows is 4 or 8");
-    sheet.tiling.gob_rows = static_cast<std::uint32_t>(gob_rows);
+    SKIVET_CHECK(parse_tiling(payload, sheet));
+    SKIVET_TRY(const auto rows, word(payload, "rows", {"top down", "bottom up"}));
+    SKIVET_TRY(const auto lines, word(payload, "lines", {"rows", "columns"}));
+    SKIVET_TRY(sheet.level_order.planes, flag(payload, "planes", false));
+    sheet.level_order.bottom_up = rows == 1;
+    sheet.level_order.columns = lines == 1;
+    if (!sheet.level_order.plain() && sheet.tiling.tiling != Tiling::linear)
+        return wrong(line_of(payload, "tiling"), "rows, lines and planes go with linear levels");
+    SKIVET_TRY(sheet.method, method(payload, sheet));
+    SKIVET_TRY(const auto level, whole(payload, "level", 0));
+    if (level < 0 || level > 22) return wrong(line_of(payload, "level"), "level is 0 to 22");
+    if (payload.contains("level") && sheet.method.empty()) return wrong(line_of(payload, "level"), "level goes with a method");
+    sheet.level = static_cast<int>(level);
     SKIVET_TRY(const auto smallest, word(payload, "mip_order", {"largest first", "smallest first"}));
     sheet.smallest_first = smallest == 1;
     return {};
@@ -118,10 +199,20 @@ Status Parser::parse_texture(const toml::table& root, Sheet& sheet) const {
         if (!sheet.header.with(needed) && !sheet.constants.contains(needed))
             return wrong(1, fmt::format("no field of [header] means \"{}\", and [texture] does not say it", name_of(needed)));
     const auto* format = sheet.header.with(Meaning::format);
-    if (!format && sheet.constant_format.empty()) return wrong(1, "no field of [header] means \"format\", and [texture] does not say it");
+    if (const auto* palette = root["palette"].as_table()) {
+        SKIVET_CHECK(parse_palette(*palette, sheet));
+        if (format || !sheet.constant_format.empty())
+            return wrong(line_of(*palette), "[palette] says how texels are stored; its entries' format is said there, too");
+    }
+    if (!sheet.palette && !format && sheet.constant_format.empty())
+        return wrong(1, "no field of [header] means \"format\", and [texture] does not say it");
     if (format && format->values.empty()) return wrong(format->line, "a field that means \"format\" needs values");
     if (const auto* payload = root["payload"].as_table()) SKIVET_CHECK(parse_payload(*payload, sheet));
-    return parse_siblings(root, sheet);
+    if (sheet.palette && (!sheet.channels.empty() || sheet.level_order.planes))
+        return wrong(1, "channels and planes have no effect on numbers of palette entries");
+    SKIVET_CHECK(parse_siblings(root, sheet));
+    if (!sheet.method.empty() && !sheet.siblings.empty()) return wrong(line_of(root, "sibling"), "a packed payload is in one file");
+    return {};
 }
 
 }  // namespace skivet::sheet_parse

@@ -37,6 +37,8 @@ private:
     /// [texture]: what is the same for all files of the kind.
     [[nodiscard]] Status parse_constants(const toml::table& table, Sheet& sheet) const;
     [[nodiscard]] Status parse_payload(const toml::table& payload, Sheet& sheet) const;
+    [[nodiscard]] Status parse_palette(const toml::table& table, Sheet& sheet) const;
+    [[nodiscard]] Status parse_tiling(const toml::table& payload, Sheet& sheet) const;
     [[nodiscard]] Status parse_siblings(const toml::table& root, Sheet& sheet) const;
     [[nodiscard]] Status parse_texture(const toml::table& root, Sheet& sheet) const;
 };

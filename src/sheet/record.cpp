@@ -362,13 +362,6 @@ std::optional<std::string> recognize(const Sheet& sheet, ByteSpan head, std::uin
     return reason;
 }
 
-std::optional<Method> method_named(const Sheet& sheet, std::string_view name) {
-    for (const auto& packer : sheet.packers)
-        if (packer.name == name) return Method{Packing::none, &packer};
-    if (const auto packing = packing_named(name)) return Method{*packing, nullptr};
-    return std::nullopt;
-}
-
 Result<std::string> named_value(const FieldValue& value) {
     const auto found = value.field->values.find(raw_number(*value.field, value.number));
     if (found != value.field->values.end()) return found->second;

@@ -178,6 +178,27 @@ struct SiblingSpec {
     int level = 0;             ///< to pack with
 };
 
+/// Texels that are numbers of palette entries.
+struct PaletteSpec {
+    unsigned bits = 8;              ///< of a number: 1, 2, 4 or 8
+    bool high_first = false;        ///< of several numbers in a byte the first is in the highest bits
+    Format format = Format::RGBA8;  ///< of an entry
+    std::uint64_t entries = 256;
+    std::string entries_field;  ///< … or what this header field says
+    Place at{Place::From::after_header, 0, {}};
+    std::string file;  ///< "{stem}.pal": it lies in another file of the same folder, from `at` on
+    /// What an edit's colors become that the palette does not have. The palette itself is never changed: others may use it.
+    enum class Edits { nearest, dithered, exact } edits = Edits::nearest;
+};
+
+/// How the texels of a level lie, beside tiling.
+struct LevelOrder {
+    bool bottom_up = false;  ///< the lowest row first
+    bool columns = false;    ///< column after column
+    bool planes = false;     ///< all values of one channel, then those of the next
+    [[nodiscard]] bool plain() const { return !bottom_up && !columns && !planes; }
+};
+
 /// One condition a file must meet to be what the sheet describes.
 struct Recognition {
     std::optional<std::int64_t> at;
@@ -243,6 +264,8 @@ struct Sheet {
     std::string channels;         ///< texture: the order of a texel's channels, "argb"; empty: as the format has it
     std::vector<SiblingSpec> siblings;        ///< texture: the largest levels are in other files
     TilingSpec tiling;                        ///< texture: how each level lies
+    LevelOrder level_order;                   ///< texture: …
+    std::optional<PaletteSpec> palette;       ///< texture: texels are numbers
     std::optional<std::uint64_t> payload_at;  ///< texture, wrapper: fixed start; otherwise right behind the header
 };
 

@@ -6,6 +6,9 @@
 
 #include "base/hash.h"
 #include "base/text.h"
+#include "codec/codec.h"
+#include "codec/palette.h"
+#include "sheet/method.h"
 
 namespace skivet {
 namespace {
@@ -13,16 +16,6 @@ namespace {
 constexpr std::uint64_t widest_pitch = 1u << 22;
 
 std::uint64_t up_to(std::uint64_t value, std::uint64_t step) { return (value + step - 1) / step * step; }
-
-struct Rows {
-    std::uint64_t tight;  ///< bytes of a row of blocks
-    std::uint64_t count;
-};
-Rows rows_of(Format format, const Surface& s) {
-    const auto& f = info(format);
-    return {std::uint64_t{(s.width + f.block_width - 1u) / f.block_width} * f.block_bytes,
-            (s.height + f.block_height - 1u) / f.block_height};
-}
 
 /// "{stem}.{mip:2}" for a file's name and a level.
 std::string sibling_name(std::string_view pattern, std::string_view path, std::uint32_t mip) {
@@ -45,6 +38,18 @@ std::string sibling_name(std::string_view pattern, std::string_view path, std::u
         else out += rest.substr(0, close + 1);
         at += close + 1;
     }
+    return out;
+}
+
+/// The numbers an edit becomes in a palette that stays.
+Result<Bytes> numbers_for(PaletteSpec::Edits edits, ByteSpan before, const std::vector<Texel>& palette, const Image& wanted) {
+    const std::span old(reinterpret_cast<const std::uint8_t*>(before.data()), before.size());
+    const auto fit = hold_palette(old, palette, wanted.texels, wanted.width, edits == PaletteSpec::Edits::dithered);
+    if (edits == PaletteSpec::Edits::exact && fit.inexact > 0)
+        return fail(ErrorCode::unfit, fmt::format("{} texels have colors the palette does not have", grouped(fit.inexact)),
+                    "Paint with the palette's colors only, or let the sheet say edits = \"nearest\"");
+    Bytes out(fit.indices.size());
+    std::memcpy(out.data(), fit.indices.data(), out.size());
     return out;
 }
 
@@ -72,7 +77,8 @@ Result<TextureDesc> SheetTextureKind::describe(const RecordValues& header, const
     if (const auto* field = header.with(Meaning::format)) {
         SKIVET_TRY(format, named_value(*field));
     }
-    if (const auto named = format_and_color(format)) std::tie(d.format, d.color) = *named;
+    if (sheet_.palette) d.format = info(sheet_.palette->format).alpha.bits > 0 ? Format::RGBA8 : Format::RGB8;
+    else if (const auto named = format_and_color(format)) std::tie(d.format, d.color) = *named;
     auto color = sheet_.constant_color;
     if (const auto* field = header.with(Meaning::color)) {
         SKIVET_TRY(color, named_value(*field));
@@ -87,14 +93,14 @@ Result<TextureDesc> SheetTextureKind::describe(const RecordValues& header, const
     return d;
 }
 
-std::uint64_t SheetTextureKind::pitch_of(const Plan& plan, const Surface& s) const {
-    const auto tight = rows_of(plan.desc.format, s).tight;
-    return std::max(up_to(tight, sheet_.row_align), s.mip == 0 ? plan.row_pitch : 0);
+LevelStorage SheetTextureKind::storage_of(const Plan& plan, const Surface& s) const {
+    auto out = plan.storage;
+    out.row_pitch = s.mip == 0 ? plan.row_pitch : 0;
+    return out;
 }
 
 std::uint64_t SheetTextureKind::stored_bytes(const Plan& plan, const Surface& s) const {
-    if (plan.tiling.tiling != Tiling::linear) return tiled_bytes(plan.tiling, plan.desc.format, s.width, s.height);
-    return pitch_of(plan, s) * rows_of(plan.desc.format, s).count;
+    return storage_of(plan, s).bytes(s.width, s.height);
 }
 
 Status SheetTextureKind::lay_out_level(Plan& plan, std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint64_t start,
@@ -102,7 +108,8 @@ Status SheetTextureKind::lay_out_level(Plan& plan, std::uint32_t mip, std::uint3
     const auto& d = plan.desc;
     const auto w = mip_side(d.width, mip), h = mip_side(d.height, mip);
     for (std::uint32_t slice = 0; slice < mip_side(d.depth, mip); ++slice) {
-        const auto step = std::lcm(tiled_alignment(plan.tiling, d.format, w, h), aligned && slice == 0 ? sheet_.align : 1);
+        const auto step =
+            std::lcm(tiled_alignment(plan.storage.tiling, plan.storage.format, w, h), aligned && slice == 0 ? sheet_.align : 1);
         end = start + up_to(end - start, step);
         plan.surfaces.push_back({mip, layer, face, slice, w, h, end, level_bytes(d.format, w, h)});
         end += stored_bytes(plan, plan.surfaces.back());
@@ -132,21 +139,25 @@ Result<SheetTextureKind::Plan> SheetTextureKind::plan(ByteSpan data, std::string
     SKIVET_TRY(out.header, read_header(sheet_, data, limits));
     const auto& header = out.header.values;
     SKIVET_TRY(out.desc, describe(header, limits));
-    out.tiling = sheet_.tiling;
+    out.storage.format = sheet_.palette ? Format::R8 : out.desc.format;
+    out.storage.tiling = sheet_.tiling;
+    out.storage.order = sheet_.level_order;
+    out.storage.row_align = sheet_.row_align;
+    if (sheet_.palette) out.storage.bits = sheet_.palette->bits, out.storage.high_first = sheet_.palette->high_first;
     if (const auto* height = header.with(Meaning::block_height)) {
         if (height->number == 0 || height->number > 32 || !std::has_single_bit(height->number))
             return fail_at(ErrorCode::damaged, height->at,
                            fmt::format("field {}: a block height of {}", height->field->name, grouped(height->number)));
-        out.tiling.block_height = static_cast<std::uint32_t>(height->number);
+        out.storage.tiling.block_height = static_cast<std::uint32_t>(height->number);
     }
     if (const auto* rows = header.with(Meaning::gob_rows)) {
         if (rows->number != 4 && rows->number != 8)
             return fail_at(ErrorCode::damaged, rows->at,
                            fmt::format("field {}: groups of {} rows", rows->field->name, grouped(rows->number)));
-        out.tiling.gob_rows = static_cast<std::uint32_t>(rows->number);
+        out.storage.tiling.gob_rows = static_cast<std::uint32_t>(rows->number);
     }
     out.row_pitch = header.number(Meaning::row_pitch, sheet_.row_pitch);
-    const auto level_0 = rows_of(out.desc.format, {0, 0, 0, 0, out.desc.width, out.desc.height, 0, 0}).tight;
+    const auto level_0 = out.storage.bytes(out.desc.width, 1);
     if (out.row_pitch != 0 && (out.row_pitch < level_0 || out.row_pitch > widest_pitch))
         return fail(ErrorCode::damaged, fmt::format("a row pitch of {} bytes, a row takes {}", grouped(out.row_pitch), grouped(level_0)));
     const auto& f = info(out.desc.format);
@@ -154,7 +165,12 @@ Result<SheetTextureKind::Plan> SheetTextureKind::plan(ByteSpan data, std::string
                                      (f.red.bits != 0 && f.red.bits % 8 != 0)))
         return fail(ErrorCode::unsupported, fmt::format("channels = \"{}\" does not go with {}", sheet_.channels, f.name),
                     "The order of channels is for formats whose channels are whole bytes");
-    out.plain = out.tiling.tiling == Tiling::linear && sheet_.row_align == 1 && out.row_pitch <= level_0 && sheet_.channels.empty();
+    if (sheet_.level_order.planes && (f.block_compressed() || f.block_bytes % f.channels != 0 || (f.red.bits != 0 && f.red.bits % 8 != 0)))
+        return fail(ErrorCode::unsupported, fmt::format("planes do not go with {}", f.name),
+                    "Planes are for formats whose channels are whole bytes");
+    if (out.storage.tiling.tiling != Tiling::linear && !sheet_.level_order.plain()) return fail(ErrorCode::unsupported, "tiles of columns");
+    out.plain = sheet_.tiling.tiling == Tiling::linear && sheet_.level_order.plain() && sheet_.row_align == 1 && out.row_pitch <= level_0 &&
+                sheet_.channels.empty() && !sheet_.palette && sheet_.method.empty();
 
     // The largest levels are in other files, as many as the sheet or the header says.
     struct Other {
@@ -180,6 +196,20 @@ Result<SheetTextureKind::Plan> SheetTextureKind::plan(ByteSpan data, std::string
         }
     }
     out.start = sheet_.payload_at.value_or(header.end);
+    std::uint64_t palette_bytes = 0;
+    if (sheet_.palette) {
+        const auto& p = *sheet_.palette;
+        out.palette_entries = p.entries;
+        if (!p.entries_field.empty()) out.palette_entries = header.named(p.entries_field)->number;
+        if (out.palette_entries == 0 || out.palette_entries > (1u << p.bits))
+            return fail(ErrorCode::damaged,
+                        fmt::format("a palette of {} entries for numbers of {} bits", grouped(out.palette_entries), p.bits));
+        palette_bytes = out.palette_entries * info(p.format).block_bytes;
+        if (p.at.from == Place::From::field) out.palette_at = header.named(p.at.field)->number;
+        else if (p.at.from == Place::From::after_header) out.palette_at = header.end;
+        else out.palette_at = p.at.offset;  // from the end, or in another file: below
+        if (p.at.from == Place::From::after_header && !sheet_.payload_at) out.start = header.end + palette_bytes;
+    }
     SKIVET_CHECK(lay_out_run(out, next, out.desc.mips, out.start, out.end));
     auto at = others.empty() ? out.end : std::max(out.end, header.end);
     if (!others.empty()) out.end = at;
@@ -189,6 +219,16 @@ Result<SheetTextureKind::Plan> SheetTextureKind::plan(ByteSpan data, std::string
         other.file.size = end - at;
         at = end;
         out.siblings.push_back(std::move(other.file));
+    }
+    if (sheet_.palette && !sheet_.palette->file.empty()) {
+        SiblingFile file;
+        file.name = sibling_name(sheet_.palette->file, path, 0);
+        file.size = sheet_.palette->at.offset + palette_bytes;
+        file.only_read = true;
+        if (out.siblings.empty()) out.end = std::max(out.end, header.end);
+        if (!sheet_.method.empty()) out.end = std::max<std::uint64_t>(out.start, data.size());
+        out.palette_at = (out.siblings.empty() ? out.end : at) + sheet_.palette->at.offset;
+        out.siblings.push_back(std::move(file));
     }
     return out;
 }
@@ -201,6 +241,7 @@ KindTraits SheetTextureKind::traits() const {
 }
 
 std::optional<std::uint64_t> SheetTextureKind::stated_size(ByteSpan data, const ReadLimits& limits) const {
+    if (!sheet_.method.empty()) return std::nullopt;
     const auto made = plan(data, {}, limits);
     return made && !made->surfaces.empty() && made->end > 0 && made->end <= data.size() ? std::optional(made->end) : std::nullopt;
 }
@@ -211,6 +252,11 @@ Result<TextureLayout> SheetTextureKind::layout(ByteSpan data, std::uint64_t file
     out.desc = made.desc;
     out.surfaces = std::move(made.surfaces);
     out.direct = made.plain;
+    for (const auto& rule : sheet_.recognize)
+        if (rule.size && (file_size < rule.size->first || file_size > rule.size->second))
+            return fail(ErrorCode::damaged, fmt::format("the file has {} bytes, the sheet says {} to {}", grouped(file_size),
+                                                        grouped(rule.size->first), grouped(rule.size->second)));
+    if (!sheet_.method.empty()) return out;  // what is missing shows when it is unpacked
     if (made.siblings.empty()) SKIVET_CHECK(accept_cut_off(out, made.start, made.end, file_size));
     else if (file_size < made.end)
         return fail_at(ErrorCode::damaged, made.start,
@@ -225,7 +271,7 @@ Result<TextureLayout> SheetTextureKind::layout(ByteSpan data, std::uint64_t file
 }
 
 Result<Spread> SheetTextureKind::spread(ByteSpan data, std::string_view path, const ReadLimits& limits) const {
-    if (sheet_.siblings.empty()) return Spread{};
+    if (sheet_.siblings.empty() && !(sheet_.palette && !sheet_.palette->file.empty())) return Spread{};
     SKIVET_TRY(auto made, plan(data, path, limits));
     return Spread{made.end, std::move(made.siblings)};
 }
@@ -252,56 +298,142 @@ Bytes SheetTextureKind::reordered(Bytes texels, Format format, bool to_format) c
     return texels;
 }
 
+Result<std::uint64_t> SheetTextureKind::packed_size(const Plan& made, ByteSpan file) const {
+    // The payload ends where a field says, before a palette that counts from the end, or with the file.
+    auto end = static_cast<std::uint64_t>(file.size());
+    if (sheet_.palette && sheet_.palette->file.empty() && sheet_.palette->at.from == Place::From::end)
+        end -= std::min(end, sheet_.palette->at.offset);
+    if (sheet_.palette && !sheet_.palette->file.empty()) end = std::min(end, made.palette_at - sheet_.palette->at.offset);
+    if (const auto* size = made.header.values.with(Meaning::payload_size); size && made.start <= end) {
+        if (size->number > end - made.start)
+            return fail_at(ErrorCode::damaged, size->at,
+                           fmt::format("field {}: says {} bytes, only {} are there", size->field->name, grouped(size->number),
+                                       grouped(end - made.start)));
+        return size->number;
+    }
+    if (made.start > end) return fail_at(ErrorCode::damaged, made.start, "the levels begin behind the end of the file");
+    return end - made.start;
+}
+
+Result<SheetTextureKind::Payload> SheetTextureKind::payload_of(const Plan& made, ByteSpan file) const {
+    Payload out;
+    if (sheet_.method.empty()) {
+        out.bytes = file;
+        return out;
+    }
+    SKIVET_TRY(const auto size, packed_size(made, file));
+    SKIVET_TRY(const auto packed, slice(file, made.start, size));
+    auto unpacked = unpack_by(*method_named(sheet_, sheet_.method), packed, unpacked_end(made) - made.start, ReadLimits{});
+    if (!unpacked) return fail(std::move(unpacked).error().within("mip chain"));
+    out.owned = std::move(*unpacked);
+    out.bytes = out.owned;
+    out.at = made.start;
+    return out;
+}
+
+std::uint64_t SheetTextureKind::unpacked_end(const Plan& made) const {
+    auto end = made.start;
+    for (const auto& s : made.surfaces) end = std::max(end, s.offset + stored_bytes(made, s));
+    return end;
+}
+
+Result<std::vector<Texel>> SheetTextureKind::palette_of(const Plan& made, ByteSpan file) const {
+    const auto& p = *sheet_.palette;
+    const auto bytes = made.palette_entries * info(p.format).block_bytes;
+    auto at = made.palette_at;
+    if (p.file.empty() && p.at.from == Place::From::end) {
+        if (p.at.offset > file.size())
+            return fail(ErrorCode::damaged, fmt::format("palette: {} bytes before the end of {}", p.at.offset, grouped(file.size())));
+        at = file.size() - p.at.offset;
+    }
+    const auto stored = slice(file, at, bytes);
+    if (!stored) return fail(Error(stored.error()).within("palette"));
+    SKIVET_TRY(auto image, skivet::decode(p.format, *stored, static_cast<std::uint32_t>(made.palette_entries), 1));
+    return std::move(image.texels);
+}
+
 Result<Bytes> SheetTextureKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface& s) const {
     if (layout.direct || s.offset >= absent) return TextureKind::bytes(file, layout, s);
     SKIVET_TRY(const auto made, plan(file, {}, ReadLimits{}));
-    const auto stored = slice(file, s.offset, stored_bytes(made, s));
+    SKIVET_TRY(const auto payload, payload_of(made, file));
+    const auto stored = slice(payload.bytes, s.offset - payload.at, stored_bytes(made, s));
     if (!stored) return fail(stored.error().within(fmt::format("mip {}", s.mip)));
-    Bytes out;
-    if (made.tiling.tiling != Tiling::linear) {
-        SKIVET_TRY(out, untile(made.tiling, layout.desc.format, s.width, s.height, *stored));
-    } else {
-        const auto rows = rows_of(layout.desc.format, s);
-        const auto pitch = pitch_of(made, s);
-        out.reserve(static_cast<std::size_t>(s.size));
-        for (std::uint64_t y = 0; y < rows.count; ++y) {
-            const auto row = stored->subspan(static_cast<std::size_t>(y * pitch), static_cast<std::size_t>(rows.tight));
-            out.insert(out.end(), row.begin(), row.end());
-        }
+    SKIVET_TRY(auto rows, storage_of(made, s).rows(s.width, s.height, *stored));
+    if (!sheet_.palette) return reordered(std::move(rows), layout.desc.format, true);
+    SKIVET_TRY(const auto palette, palette_of(made, file));
+    Image image(s.width, s.height);
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+        const auto number = static_cast<std::size_t>(rows[i]);
+        if (number < palette.size()) image.texels[i] = palette[number];
     }
-    return reordered(std::move(out), layout.desc.format, true);
+    return skivet::encode(layout.desc.format, image);
+}
+
+Result<Bytes> SheetTextureKind::put_back(const Plan& made, ByteSpan file, Bytes payload) const {
+    if (sheet_.method.empty()) return payload;
+    SKIVET_TRY(const auto size, packed_size(made, file));
+    SKIVET_TRY(const auto packed,
+               pack_by(*method_named(sheet_, sheet_.method), payload, sheet_.level, file.subspan(static_cast<std::size_t>(made.start))));
+    const auto begin = file.begin() + static_cast<std::ptrdiff_t>(made.start);
+    Bytes out(file.begin(), begin);
+    out.insert(out.end(), packed.begin(), packed.end());
+    out.insert(out.end(), begin + static_cast<std::ptrdiff_t>(size), file.end());
+    if (const auto* field = made.header.values.with(Meaning::payload_size)) {
+        SKIVET_TRY(const auto bytes, field_bytes(*field->field, made.header.order, packed.size(),
+                                                 file.subspan(static_cast<std::size_t>(field->at), static_cast<std::size_t>(field->size))));
+        std::copy(bytes.begin(), bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(field->at));
+    }
+    return out;
 }
 
 Result<Bytes> SheetTextureKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
     SKIVET_TRY(const auto made, plan(file, {}, ReadLimits{}));
     Bytes out(file.begin(), file.end());
+    if (edits.empty()) return out;
     if (layout.direct) {
         SKIVET_TRY(out, TextureKind::replace(file, layout, edits));
     } else {
+        std::vector<Texel> palette;
+        if (sheet_.palette) {
+            SKIVET_TRY(palette, palette_of(made, file));
+        }
+        SKIVET_TRY(auto payload, payload_of(made, file));
+        const Bytes before(payload.bytes.begin(), payload.bytes.end());
+        auto now = before;
         for (const auto& edit : edits) {
             if (edit.surface >= layout.surfaces.size()) return fail(ErrorCode::usage, "there is no such surface");
             const auto& s = layout.surfaces[edit.surface];
+            const auto in_mip = [&](Error error) { return fail(std::move(error).within(fmt::format("mip {}", s.mip))); };
             if (edit.bytes.size() != s.size)
-                return fail(ErrorCode::unfit,
-                            fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
-            SKIVET_TRY(const auto before, slice(file, s.offset, stored_bytes(made, s)));
-            const auto level = reordered(edit.bytes, layout.desc.format, false);
-            const auto to = out.begin() + static_cast<std::ptrdiff_t>(s.offset);
-            if (made.tiling.tiling != Tiling::linear) {
-                SKIVET_TRY(const auto tiled, tile(made.tiling, layout.desc.format, s.width, s.height, level, before));
-                std::copy(tiled.begin(), tiled.end(), to);
-                continue;
+                return in_mip(Error{
+                    ErrorCode::unfit, fmt::format("needs {} bytes, has {}", grouped(s.size), grouped(edit.bytes.size())), {}, {}, {}});
+            const auto storage = storage_of(made, s);
+            const auto old = slice(before, s.offset - payload.at, stored_bytes(made, s));
+            if (!old) return in_mip(old.error());
+            Bytes rows;
+            if (sheet_.palette) {
+                SKIVET_TRY(const auto numbers, storage.rows(s.width, s.height, *old));
+                SKIVET_TRY(const auto wanted, skivet::decode(layout.desc.format, edit.bytes, s.width, s.height));
+                auto fitted = numbers_for(sheet_.palette->edits, numbers, palette, wanted);
+                if (!fitted) return in_mip(std::move(fitted).error());
+                rows = std::move(*fitted);
+            } else {
+                rows = reordered(edit.bytes, layout.desc.format, false);
             }
-            const auto rows = rows_of(layout.desc.format, s);
-            const auto pitch = pitch_of(made, s);
-            for (std::uint64_t y = 0; y < rows.count; ++y)  // what lies between the rows stays
-                std::copy_n(level.begin() + static_cast<std::ptrdiff_t>(y * rows.tight), rows.tight,
-                            to + static_cast<std::ptrdiff_t>(y * pitch));
+            SKIVET_TRY(const auto level, storage.stored(s.width, s.height, rows, *old));
+            std::copy(level.begin(), level.end(), now.begin() + static_cast<std::ptrdiff_t>(s.offset - payload.at));
         }
+        if (now == before) return out;
+        SKIVET_TRY(out, put_back(made, file, std::move(now)));
     }
     for (const auto& sum : made.header.values.values) {
-        if (sum.field->means != Meaning::checksum || !sum.field->is_over(Over::payload) || edits.empty()) continue;
-        SKIVET_TRY(const auto payload, slice(out, made.start, made.end - made.start));
+        if (sum.field->means != Meaning::checksum || !sum.field->is_over(Over::payload)) continue;
+        auto size = made.end - made.start;
+        if (!sheet_.method.empty()) {
+            SKIVET_TRY(const auto again, plan(out, {}, ReadLimits{}));
+            SKIVET_TRY(size, packed_size(again, out));
+        }
+        SKIVET_TRY(const auto payload, slice(out, made.start, size));
         SKIVET_TRY(const auto bytes, sum_field_bytes(*sum.field, made.header.order, payload));
         std::copy(bytes.begin(), bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(sum.at));
     }

@@ -1,5 +1,5 @@
 #pragma once
-#include "sheet/sheet.h"
+#include "sheet/level_storage.h"
 #include "texture/texture.h"
 
 namespace skivet {
@@ -23,8 +23,10 @@ private:
     struct Plan {
         HeaderRead header;
         TextureDesc desc;
-        TilingSpec tiling;
-        std::uint64_t row_pitch = 0;       ///< of level 0, as stated; 0: not stated
+        LevelStorage storage;
+        std::uint64_t row_pitch = 0;   ///< of level 0, as stated; 0: not stated
+        std::uint64_t palette_at = 0;  ///< in the joined bytes
+        std::uint64_t palette_entries = 0;
         std::uint64_t start = 0, end = 0;  ///< of the levels in the texture's own file
         std::vector<Surface> surfaces;
         std::vector<SiblingFile> siblings;
@@ -35,9 +37,20 @@ private:
     [[nodiscard]] Status lay_out_level(Plan& plan, std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint64_t start,
                                        bool aligned, std::uint64_t& end) const;
     [[nodiscard]] Status lay_out_run(Plan& plan, std::uint32_t first, std::uint32_t last, std::uint64_t start, std::uint64_t& end) const;
-    /// Bytes from one row of blocks to the next, and bytes a level takes.
-    [[nodiscard]] std::uint64_t pitch_of(const Plan& plan, const Surface& s) const;
+    [[nodiscard]] LevelStorage storage_of(const Plan& plan, const Surface& s) const;
     [[nodiscard]] std::uint64_t stored_bytes(const Plan& plan, const Surface& s) const;
+    /// The levels as they lie one after the other, unpacked where they are packed, and where the first of them is in it.
+    struct Payload {
+        Bytes owned;
+        ByteSpan bytes;
+        std::uint64_t at = 0;  ///< what offsets of surfaces count from
+    };
+    [[nodiscard]] std::uint64_t unpacked_end(const Plan& plan) const;
+    [[nodiscard]] Result<Payload> payload_of(const Plan& plan, ByteSpan file) const;
+    /// Bytes of the file that a packed payload takes.
+    [[nodiscard]] Result<std::uint64_t> packed_size(const Plan& plan, ByteSpan file) const;
+    [[nodiscard]] Result<std::vector<Texel>> palette_of(const Plan& plan, ByteSpan file) const;
+    [[nodiscard]] Result<Bytes> put_back(const Plan& plan, ByteSpan file, Bytes payload) const;
     [[nodiscard]] Bytes reordered(Bytes texels, Format format, bool to_format) const;
     Sheet sheet_;
 };

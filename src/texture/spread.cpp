@@ -8,7 +8,7 @@ namespace {
 Error in_sibling(const SiblingFile& sibling, Error error) {
     if (error.code == ErrorCode::missing)
         return Error{ErrorCode::missing,
-                     sibling.name + " is missing: its levels cannot be shown",
+                     sibling.name + (sibling.only_read ? " is missing: the palette is in it" : " is missing: its levels cannot be shown"),
                      {},
                      {},
                      "Put it beside the texture's other files"};
@@ -21,9 +21,11 @@ Result<Bytes> read_whole(const SiblingFile& sibling, const ReadSibling& read, co
     if (!stored) return fail(in_sibling(sibling, std::move(stored).error()));
     auto bytes = sibling.packing == Packing::none ? std::move(stored) : unpack(sibling.packing, *stored, sibling.size, limits);
     if (!bytes) return fail(in_sibling(sibling, std::move(bytes).error()));
+    if (sibling.only_read && bytes->size() > sibling.size) bytes->resize(static_cast<std::size_t>(sibling.size));
     if (bytes->size() != sibling.size)
         return fail(ErrorCode::damaged,
-                    fmt::format("{}: its levels need {} bytes, it has {}", sibling.name, grouped(sibling.size), grouped(bytes->size())),
+                    fmt::format("{}: its {} {} bytes, it has {}", sibling.name, sibling.only_read ? "palette needs" : "levels need",
+                                grouped(sibling.size), grouped(bytes->size())),
                     "It belongs to another texture or is cut off");
     return bytes;
 }
@@ -73,6 +75,9 @@ Result<TextureFile> open_spread(const TextureKinds& kinds, Bytes own, std::strin
         begin += sibling.size;
         if (bytes) {
             out.file.insert(out.file.end(), bytes->begin(), bytes->end());
+        } else if (sibling.only_read) {
+            out.file.resize(out.file.size() + static_cast<std::size_t>(sibling.size));  // black, and the damage says why
+            if (!out.layout.damage) out.layout.damage = std::move(bytes).error();
         } else {
             lacking += sibling.size;
             if (!out.layout.damage) out.layout.damage = std::move(bytes).error();
@@ -120,6 +125,7 @@ Result<std::vector<SpreadPart>> split_spread(const TextureKinds& kinds, ByteSpan
     for (const auto& sibling : found.spread.siblings) {
         SKIVET_TRY(const auto bytes, slice(joined, at, sibling.size));
         at += sibling.size;
+        if (sibling.only_read) continue;
         SpreadPart part{sibling.name, Bytes(bytes.begin(), bytes.end())};
         if (sibling.packing != Packing::none) {
             auto read_back = read(sibling.name);

@@ -55,6 +55,7 @@ struct SiblingFile {
     std::uint64_t size = 0;  ///< bytes, unpacked
     Packing packing = Packing::none;
     int level = 0;  ///< to pack with; 0: the library's usual one
+    bool only_read = false;  ///< a palette that others may use, too: its first `size` bytes are read, nothing is ever written
 };
 
 /// How a texture is spread over files. Layouts count as if the siblings' unpacked bytes stood, in order, behind the first `own` bytes of

@@ -1,6 +1,7 @@
 #include "tiling/tiling.h"
 
 #include <fmt/format.h>
+#include <algorithm>
 #include <bit>
 
 namespace skivet {
@@ -50,6 +51,18 @@ std::uint64_t block_linear(std::uint64_t x, std::uint32_t y, std::uint64_t group
            in_group(static_cast<std::uint32_t>(x % group_width), y % group_rows, group_rows);
 }
 
+/// Position of an element in tiles that follow one another row by row.
+std::uint64_t in_tiles(const TilingSpec& spec, std::uint32_t x, std::uint32_t y, std::uint32_t across) {
+    const std::uint64_t tiles_across = (across + spec.tile_width - 1) / spec.tile_width;
+    auto inside = std::uint64_t{y % spec.tile_height} * spec.tile_width + x % spec.tile_width;
+    if (!spec.bits.empty()) {
+        inside = 0;
+        unsigned of_x = 0, of_y = 0, place = 0;
+        for (const char c : spec.bits) inside |= std::uint64_t{c == 'x' ? x >> of_x++ & 1 : y >> of_y++ & 1} << place++;
+    }
+    return (y / spec.tile_height * tiles_across + x / spec.tile_width) * spec.tile_width * spec.tile_height + inside;
+}
+
 /// Calls visit(tiled position, position in rows, bytes) for runs that stay together.
 template <class Visit>
 void each_run(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, const Visit& visit) {
@@ -61,6 +74,9 @@ void each_run(const TilingSpec& spec, Format format, std::uint32_t width, std::u
         else if (spec.tiling == Tiling::morton)
             for (std::uint32_t x = 0; x < g.across; ++x)
                 visit(morton(x, y, g.across, g.down) * g.bytes, y * row + std::uint64_t{x} * g.bytes, std::uint64_t{g.bytes});
+        else if (spec.tiling == Tiling::tiles)
+            for (std::uint32_t x = 0; x < g.across; ++x)
+                visit(in_tiles(spec, x, y, g.across) * g.bytes, y * row + std::uint64_t{x} * g.bytes, std::uint64_t{g.bytes});
         else
             for (std::uint64_t x = 0; x < row; x += 16)
                 visit(block_linear(x, y, groups, block_height, group_rows_of(spec)), y * row + x, std::min<std::uint64_t>(16, row - x));
@@ -73,7 +89,18 @@ std::optional<Tiling> tiling_named(std::string_view name) {
     if (name == "linear") return Tiling::linear;
     if (name == "morton") return Tiling::morton;
     if (name == "block-linear") return Tiling::block_linear;
+    if (name == "tiles") return Tiling::tiles;
     return std::nullopt;
+}
+
+std::string take_bits(TilingSpec& spec, std::string_view bits) {
+    const auto x = std::count(bits.begin(), bits.end(), 'x'), y = std::count(bits.begin(), bits.end(), 'y');
+    if (bits.empty() || static_cast<std::size_t>(x + y) != bits.size() || x > 12 || y > 12)
+        return "bits are the letters x and y, at most 12 of each, from the lowest bit of a position on, such as \"xyxyxy\"";
+    spec.bits = bits;
+    spec.tile_width = 1u << x;
+    spec.tile_height = 1u << y;
+    return {};
 }
 
 std::uint32_t block_height_of(const TilingSpec& spec, std::uint32_t rows) {
@@ -86,6 +113,9 @@ std::uint64_t tiled_bytes(const TilingSpec& spec, Format format, std::uint32_t w
     const auto g = grid_of(format, width, height);
     if (spec.tiling == Tiling::linear) return level_bytes(format, width, height);
     if (spec.tiling == Tiling::morton) return std::uint64_t{std::bit_ceil(g.across)} * std::bit_ceil(g.down) * g.bytes;
+    if (spec.tiling == Tiling::tiles)
+        return std::uint64_t{(g.across + spec.tile_width - 1) / spec.tile_width} * ((g.down + spec.tile_height - 1) / spec.tile_height) *
+               spec.tile_width * spec.tile_height * g.bytes;
     const auto rows = group_rows_of(spec) * block_height_of(spec, g.down);
     const std::uint64_t groups = (std::uint64_t{g.across} * g.bytes + group_width - 1) / group_width;
     return groups * ((g.down + rows - 1) / rows) * rows * group_width;
@@ -103,6 +133,7 @@ std::uint64_t tiled_offset(const TilingSpec& spec, Format format, std::uint32_t 
     const std::uint64_t row = std::uint64_t{g.across} * g.bytes;
     if (spec.tiling == Tiling::linear) return y * row + std::uint64_t{x} * g.bytes;
     if (spec.tiling == Tiling::morton) return morton(x, y, g.across, g.down) * g.bytes;
+    if (spec.tiling == Tiling::tiles) return in_tiles(spec, x, y, g.across) * g.bytes;
     return block_linear(std::uint64_t{x} * g.bytes, y, (row + group_width - 1) / group_width, block_height_of(spec, g.down),
                         group_rows_of(spec));
 }

@@ -1,4 +1,4 @@
-// Six texture layouts, written and read by an independent program (tests/layouts/textures.py) and described by a sheet each; together they
+// Texture layouts, written and read by an independent program (tests/layouts/textures.py) and described by a sheet each; together they
 // use what a texture sheet can say: sizes by formula and constants, row pitches, tilings, channel orders, small levels together, levels in
 // other files.
 #include <gtest/gtest.h>
@@ -24,7 +24,13 @@ const std::vector<Case> cases = {{"poster", "wall.pst", {}},
                                  {"slab", "floor.slb", {}},
                                  {"strand", "kit/rope.str", {"kit/rope.m00", "kit/rope.m01"}},
                                  {"stack", "a/tile.stk", {"a/tile.stk.top"}},
-                                 {"bare", "masks/cloth.mask", {}}};
+                                 {"bare", "masks/cloth.mask", {}},
+                                 {"card", "hud/ace.card", {}},
+                                 {"scroll", "a.scroll", {}},
+                                 {"badge", "a/x.badge", {}},
+                                 {"loom", "cloth.loom", {}},
+                                 {"plates", "x.plates", {}},
+                                 {"weave", "w.weave", {}}};
 
 class TextureLayouts : public testing::TestWithParam<Case> {
 protected:
@@ -101,11 +107,18 @@ TEST_P(TextureLayouts, AChangedLevelIsReadByTheOtherProgramAndUndone) {
     for (const std::uint32_t mip : {0u, 2u}) {
         const auto texture = open_texture_at(context, address);
         ASSERT_TRUE(texture);
+        if (mip >= texture->layout.desc.mips) continue;
         const auto last = texture->layout.desc.layers - 1, face = texture->layout.desc.faces - 1;
         const auto* s = texture->layout.find(mip, last, face);
         ASSERT_TRUE(s);
         auto bytes = *texture->surface_bytes(*s);
-        bytes[bytes.size() / 2] ^= std::byte{0x3C};
+        // A texel or block becomes another that is there, so that palettes have its color.
+        const std::size_t unit = info(texture->layout.desc.format).block_bytes;
+        const auto at = static_cast<std::ptrdiff_t>(bytes.size() / unit / 2 * unit);
+        auto from = std::ptrdiff_t{0};
+        while (std::equal(bytes.begin() + from, bytes.begin() + from + static_cast<std::ptrdiff_t>(unit), bytes.begin() + at))
+            from += static_cast<std::ptrdiff_t>(unit);
+        std::copy_n(bytes.begin() + from, unit, bytes.begin() + at);
         const auto file =
             texture->kind->replace(texture->file, texture->layout,
                                    std::vector<SurfaceEdit>{{static_cast<std::size_t>(s - texture->layout.surfaces.data()), bytes}});
@@ -187,6 +200,70 @@ TEST_P(TextureLayouts, LooseFilesOnADiskAreOneTextureToo) {
     EXPECT_EQ(*read_texture_bytes(context, bare), *file);
 }
 
+TEST_P(TextureLayouts, ColorsAPaletteDoesNotHaveBecomeTheNearestAndThePaletteStays) {
+    if (name != "card" && name != "scroll" && name != "badge") return;
+    const auto texture = open_texture_at(context, address);
+    ASSERT_TRUE(texture);
+    const auto& s = texture->layout.surfaces[0];
+    const auto before = *texture->surface_bytes(s);
+    auto wanted = before;
+    wanted[0] ^= std::byte{1};  // of one texel, by so little that its own entry is the nearest
+    const auto file = texture->kind->replace(texture->file, texture->layout, std::vector<SurfaceEdit>{{0, wanted}});
+    ASSERT_TRUE(file) << file.error().message();
+    EXPECT_EQ(*file, texture->file);
+    // Another picture altogether: every texel is one of the palette's colors, and as near as there is one.
+    std::fill(wanted.begin(), wanted.end(), std::byte{0x80});
+    const auto gray = texture->kind->replace(texture->file, texture->layout, std::vector<SurfaceEdit>{{0, wanted}});
+    ASSERT_TRUE(gray);
+    const auto again = TextureFile::open(context.textures, *gray, address.inner.back(), context.limits);
+    ASSERT_TRUE(again);
+    const auto now = *again->surface_bytes(s);
+    const std::size_t unit = info(texture->layout.desc.format).block_bytes;
+    for (std::size_t i = unit; i < now.size(); i += unit)
+        ASSERT_TRUE(std::equal(now.begin(), now.begin() + static_cast<std::ptrdiff_t>(unit), now.begin() + static_cast<std::ptrdiff_t>(i)));
+}
+
+TEST(PaletteSheets, AMissingPaletteIsNamed) {
+    TempFolder folder;
+    ReadContext context;
+    ASSERT_TRUE(add_sheet(context, std::filesystem::path(SKIVET_LAYOUTS) / "badge.toml"));
+    put_file(folder / "x.badge", bytes_of(std::string_view("BDG\4\2\x1B\x1B\x1B", 8)));
+    const auto texture = open_texture_at(context, {folder / "x.badge", {}});
+    ASSERT_TRUE(texture) << texture.error().message();
+    ASSERT_TRUE(texture->layout.damage);
+    EXPECT_EQ(texture->layout.damage->message(), "shared.colors is missing: the palette is in it. Put it beside the texture's other files");
+    EXPECT_TRUE(texture->decode(0)) << "in black";
+    const auto joined = read_texture_bytes(context, {folder / "x.badge", {}});
+    ASSERT_FALSE(joined);
+    EXPECT_EQ(joined.error().code, ErrorCode::missing);
+}
+
+TEST(PaletteSheets, ExactOnesRefuseOtherColorsAndDitheredOnesMixThem) {
+    const std::string head =
+        "sheet = \"texture\"\nname = \"P\"\n[[recognize]]\ntext = \"P\"\n[header]\nfields = [ { name = \"m\", type = "
+        "\"text\", size = 1 } ]\n[texture]\nwidth = 16\nheight = 16\n[palette]\nbits = 1\nformat = \"RGB8\"\n";
+    auto file = bytes_of(std::string_view("P\0\0\0\xFF\xFF\xFF", 7));  // black and white
+    file.resize(7 + 32);
+    const auto replaced = [&](const std::string& words, std::uint8_t gray) -> Result<Bytes> {
+        ReadContext context;
+        TempFolder folder;
+        put_file(folder / "p.toml", bytes_of(head + words));
+        SKIVET_CHECK(add_sheet(context, folder / "p.toml"));
+        SKIVET_TRY(const auto texture, TextureFile::open(context.textures, file, "a.p", context.limits));
+        return texture.kind->replace(texture.file, texture.layout,
+                                     std::vector<SurfaceEdit>{{0, Bytes(16 * 16 * 3, static_cast<std::byte>(gray))}});
+    };
+    EXPECT_EQ(replaced("edits = \"exact\"", 100).error().message(),
+              "mip 0: 256 texels have colors the palette does not have. Paint with the palette's colors only, or let the sheet say edits = "
+              "\"nearest\"");
+    EXPECT_TRUE(replaced("edits = \"exact\"", 255));
+    EXPECT_EQ(*replaced("", 100), file) << "all black";
+    const auto mixed = *replaced("edits = \"dithered\"", 64);
+    int white = 0;
+    for (std::size_t i = 7; i < mixed.size(); ++i) white += std::popcount(static_cast<unsigned>(mixed[i]));
+    EXPECT_NEAR(white, 64, 12) << "a quarter of 256";
+}
+
 TEST(TextureSheets, SayWhatIsWrongWithTheirWords) {
     const std::string head = "sheet = \"texture\"\nname = \"T\"\n[[recognize]]\ntext = \"T\"\n";
     const std::pair<std::string, std::string> wrong[] = {
@@ -195,7 +272,15 @@ TEST(TextureSheets, SayWhatIsWrongWithTheirWords) {
         {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC99\"\n", "BC99"},
         {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\nmips = \"some\"\n", "\"all\""},
         {"[texture]\nwidth = 4\nheight = 4\nformat = \"RGBA8\"\n[payload]\nchannels = \"rgbx\"\n", "argb"},
-        {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\n[payload]\ngob_rows = 3\n", "gob_rows is 4 or 8"},
+        {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\n[payload]\ntiling = \"block-linear\"\ngob_rows = 3\n", "gob_rows is 4 or 8"},
+        {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\n[payload]\ngob_rows = 8\n", "gob_rows goes with tiling = \"block-linear\""},
+        {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\n[payload]\ntiling = \"tiles\"\n", "tile = [width, height]"},
+        {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\n[payload]\ntiling = \"tiles\"\nbits = \"xyz\"\n", "letters x and y"},
+        {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\n[palette]\nbits = 4\n", "[palette] says how texels are stored"},
+        {"[texture]\nwidth = 4\nheight = 4\n[palette]\nbits = 3\n", "1, 2, 4 or 8"},
+        {"[texture]\nwidth = 4\nheight = 4\n[palette]\nformat = \"BC1\"\n", "B5G6R5"},
+        {"[texture]\nwidth = 4\nheight = 4\n[palette]\nentries = 300\n", "1 to 256 entries"},
+        {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\n[payload]\nmethod = \"zip\"\n", "brotli, or the name of a [[packer]]"},
         {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\n[[sibling]]\nfile = \"../x{stem}\"\n", "same folder"},
         {"[texture]\nwidth = 4\nheight = 4\nformat = \"BC1\"\n[[sibling]]\nfile = \"{stem}.top\"\nlevels = \"tops\"\n", "tops"},
     };

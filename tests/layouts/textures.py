@@ -1,4 +1,4 @@
-"""Six invented texture layouts, each with a writer and a reader of its own that share nothing with Skivet.
+"""Invented texture layouts, each with a writer and a reader of its own that share nothing with Skivet.
 
     textures.py write NAME FOLDER SEED  FOLDER/NAME.zip with the texture's files, FOLDER/plain/NAME/LAYER_FACE_MIP: its levels, row by row
     textures.py read NAME FOLDER OUT    the levels of FOLDER/NAME.zip below OUT; sizes and checksums are checked
@@ -283,7 +283,212 @@ def bare_read(files):
     return out
 
 
-ALL = {l.name: (l, globals()[l.name + "_write"], globals()[l.name + "_read"]) for l in (POSTER, MOSAIC, SLAB, STRAND, STACK, BARE)}
+# ---- pictures whose texels are numbers of palette entries: the levels are the colors
+class Numbers(Layout):
+    def __init__(self, name, width, height, levels, palette, parts):
+        super().__init__(name, parts, 1, width, height, levels)
+        self.palette = palette
+
+    def content(self, rnd):
+        return {k: b"".join(rnd.choice(self.palette) for _ in range(self.grid(k[2])[0] * self.grid(k[2])[1])) for k in self.keys()}
+
+    def numbers(self, level):
+        return [self.palette.index(level[i:i + self.size]) for i in range(0, len(level), self.size)]
+
+    def colors(self, numbers):
+        return b"".join(self.palette[n] for n in numbers)
+
+
+# ---- card: 4-bit numbers, the first in the highest bits, in tiles of 8 x 8 texels and 32 bytes; 16 colors of 5, 6 and 5 bits at the end
+CARD_WORDS = [(i * 4111 + 37) % 65536 for i in range(16)]
+
+
+def rgb565(word):
+    r, g, b = word >> 11, word >> 5 & 63, word & 31
+    return bytes([round(r * 255 / 31), round(g * 255 / 63), round(b * 255 / 31)])
+
+
+CARD = Numbers("card", 20, 12, 1, [rgb565(w) for w in CARD_WORDS], 3)
+
+
+def card_write(levels):
+    numbers, body = CARD.numbers(levels[0, 0, 0]), bytearray()
+    for ty in range(2):
+        for tx in range(3):
+            tile = [numbers[y * 20 + x] if y < 12 and x < 20 else 0 for y in range(ty * 8, ty * 8 + 8) for x in range(tx * 8, tx * 8 + 8)]
+            body += bytes(tile[i] << 4 | tile[i + 1] for i in range(0, 64, 2))
+    return {"hud/ace.card": b"CARD" + struct.pack("<HH", 20, 12) + bytes(body) + struct.pack("<16H", *CARD_WORDS)}
+
+
+def card_read(files):
+    data = files["hud/ace.card"]
+    assert len(data) == 8 + 6 * 32 + 32 and data[-32:] == struct.pack("<16H", *CARD_WORDS), "palette"
+    out = []
+    for y in range(12):
+        for x in range(20):
+            at = (y // 8 * 3 + x // 8) * 64 + y % 8 * 8 + x % 8
+            byte = data[8 + at // 2]
+            out.append(byte & 15 if at % 2 else byte >> 4)
+    return {(0, 0, 0): CARD.colors(out)}
+
+
+# ---- scroll: 8-bit numbers, the lowest row first, run lengths; the palette of 200 colors behind the header
+SCROLL = Numbers("scroll", 30, 11, 1, [bytes([i, 255 - i, i * 7 % 256]) for i in range(200)], 3)
+
+
+def runs(data):
+    """0 to 127: so many and one more bytes follow; 128 to 255: the next byte stands control - 126 times."""
+    out, at = b"", 0
+    while at < len(data):
+        n = 1
+        while at + n < len(data) and n < 129 and data[at + n] == data[at]:
+            n += 1
+        if n >= 2:
+            out += bytes([126 + n, data[at]])
+        else:
+            while at + n < len(data) and n < 128 and data[at + n] != data[at + n - 1]:
+                n += 1
+            out += bytes([n - 1]) + data[at:at + n]
+        at += n
+    return out
+
+
+def unruns(data):
+    out, at = b"", 0
+    while at < len(data):
+        c = data[at]
+        out += data[at + 1:at + 2 + c] if c < 128 else data[at + 1:at + 2] * (c - 126)
+        at += 2 + c if c < 128 else 2
+    return out
+
+
+def scroll_write(levels):
+    numbers = bytes(SCROLL.numbers(levels[0, 0, 0]))
+    body = runs(b"".join(numbers[y * 30:y * 30 + 30] for y in reversed(range(11))))
+    return {"a.scroll": b"SCRL" + struct.pack("<BBHII", 30, 11, 200, len(body), zlib.crc32(body)) + b"".join(SCROLL.palette) + body + b"end"}
+
+
+def scroll_read(files):
+    data = files["a.scroll"]
+    w, h, n, size, crc = struct.unpack("<BBHII", data[4:16])
+    body = data[16 + 3 * n:-3]
+    assert (w, h, n, size) == (30, 11, 200, len(body)) and zlib.crc32(body) == crc and data[-3:] == b"end", "header"
+    assert data[16:16 + 600] == b"".join(SCROLL.palette), "palette"
+    rows = unruns(body)
+    return {(0, 0, 0): SCROLL.colors(b"".join(rows[y * 30:y * 30 + 30] for y in reversed(range(11))))}
+
+
+# ---- badge: 2-bit numbers in rows of whole bytes, two levels, the palette in a file beside, behind 5 other bytes
+BADGE = Numbers("badge", 13, 6, 2, [bytes([0, 0, 0, 0]), bytes([9, 200, 30, 255]), bytes([250, 1, 2, 128]), bytes([9, 200, 30, 254])], 4)
+
+
+def badge_write(levels):
+    body = b""
+    for mip in range(2):
+        w, h = BADGE.grid(mip)
+        numbers = BADGE.numbers(levels[0, 0, mip])
+        for y in range(h):
+            row = numbers[y * w:y * w + w] + [0] * 3
+            body += bytes(row[i] | row[i + 1] << 2 | row[i + 2] << 4 | row[i + 3] << 6 for i in range(0, w, 4))
+    return {"a/x.badge": b"BDG" + bytes([13, 6]) + body, "a/shared.colors": b"COLOR" + b"".join(BADGE.palette) + b"more"}
+
+
+def badge_read(files):
+    assert files["a/shared.colors"] == b"COLOR" + b"".join(BADGE.palette) + b"more"
+    data, at, out = files["a/x.badge"], 5, {}
+    for mip in range(2):
+        w, h = BADGE.grid(mip)
+        pitch = (w + 3) // 4
+        out[0, 0, mip] = BADGE.colors([data[at + y * pitch + x // 4] >> x % 4 * 2 & 3 for y in range(h) for x in range(w)])
+        at += pitch * h
+    assert at == len(data)
+    return out
+
+
+# ---- loom: columns from left to right, each from the lowest texel up, padded to 8 bytes; zlib around all levels
+LOOM = Layout("loom", 4, 1, 18, 7, 3)
+
+
+def loom_write(levels):
+    body = b""
+    for mip in range(3):
+        w, h = LOOM.grid(mip)
+        for x in range(w):
+            column = b"".join(levels[0, 0, mip][(y * w + x) * 4:(y * w + x) * 4 + 4] for y in reversed(range(h)))
+            body += column + b"\0" * (-len(column) % 8)
+    return {"cloth.loom": b"LO" + struct.pack(">HH", 18, 7) + zlib.compress(body)}
+
+
+def loom_read(files):
+    data, at, out = zlib.decompress(files["cloth.loom"][6:]), 0, {}
+    for mip in range(3):
+        w, h = LOOM.grid(mip)
+        level, pitch = bytearray(w * h * 4), up(h * 4, 8)
+        for x in range(w):
+            for y in range(h):
+                level[(y * w + x) * 4:(y * w + x) * 4 + 4] = data[at + x * pitch + (h - 1 - y) * 4:at + x * pitch + (h - y) * 4]
+        at += pitch * w
+        out[0, 0, mip] = bytes(level)
+    assert at == len(data)
+    return out
+
+
+# ---- plates: all red values of a level, then all green, all blue
+PLATES = Layout("plates", 3, 1, 10, 9, 2)
+
+
+def plates_write(levels):
+    body = b"".join(levels[0, 0, mip][c::3] for mip in range(2) for c in range(3))
+    return {"x.plates": struct.pack("<4sHH", b"PLAT", 10, 9) + body}
+
+
+def plates_read(files):
+    data, at, out = files["x.plates"], 8, {}
+    for mip in range(2):
+        n = PLATES.grid(mip)[0] * PLATES.grid(mip)[1]
+        level = bytearray(3 * n)
+        for c in range(3):
+            level[c::3] = data[at + c * n:at + c * n + n]
+        at += 3 * n
+        out[0, 0, mip] = bytes(level)
+    assert at == len(data)
+    return out
+
+
+# ---- weave: BC1 blocks in tiles of 8 x 4 blocks, the bits of a place from the lowest on: x, y, x, y, x
+WEAVE = Layout("weave", 8, 4, 40, 24, 3)
+
+
+def weave_place(x, y, across):
+    inside = (x & 1) | (y & 1) << 1 | (x >> 1 & 1) << 2 | (y >> 1 & 1) << 3 | (x >> 2 & 1) << 4
+    return (y // 4 * ((across + 7) // 8) + x // 8) * 32 + inside
+
+
+def weave_write(levels):
+    body = b""
+    for mip in range(3):
+        w, h = WEAVE.grid(mip)
+        tiled = bytearray((w + 7) // 8 * ((h + 3) // 4) * 32 * 8)
+        for y in range(h):
+            for x in range(w):
+                at = weave_place(x, y, w) * 8
+                tiled[at:at + 8] = levels[0, 0, mip][(y * w + x) * 8:(y * w + x) * 8 + 8]
+        body += bytes(tiled)
+    return {"w.weave": struct.pack("<4sHH", b"WEAV", 40, 24) + body}
+
+
+def weave_read(files):
+    data, at, out = files["w.weave"], 8, {}
+    for mip in range(3):
+        w, h = WEAVE.grid(mip)
+        out[0, 0, mip] = b"".join(data[at + weave_place(x, y, w) * 8:at + weave_place(x, y, w) * 8 + 8] for y in range(h) for x in range(w))
+        at += (w + 7) // 8 * ((h + 3) // 4) * 256
+    assert at == len(data)
+    return out
+
+
+ALL = {l.name: (l, globals()[l.name + "_write"], globals()[l.name + "_read"])
+       for l in (POSTER, MOSAIC, SLAB, STRAND, STACK, BARE, CARD, SCROLL, BADGE, LOOM, PLATES, WEAVE)}
 
 
 def main():

@@ -1,0 +1,12 @@
+#pragma once
+// Packing by the methods a sheet names: those of the libraries, and those it describes itself.
+#include "sheet/sheet.h"
+
+namespace skivet {
+
+/// One stretch by a method. `size`: unpacked, when it is known. Errors as unpack() has them.
+[[nodiscard]] Result<Bytes> unpack_by(const Method& method, ByteSpan data, std::optional<std::uint64_t> size, const ReadLimits& limits);
+/// The inverse. `like`: an older stream of the same kind, see pack().
+[[nodiscard]] Result<Bytes> pack_by(const Method& method, ByteSpan content, int level, ByteSpan like = {});
+
+}  // namespace skivet
