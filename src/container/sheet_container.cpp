@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "base/file_write.h"
+#include "container/record_texture.h"
 #include "container/sheet_lister.h"
 
 namespace skivet {
@@ -218,8 +219,8 @@ Result<Bytes> SheetContainer::unpack_entry(ByteSpan stored, std::size_t entry, c
         stored = plain;
     }
     SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header_.values));
-    auto out = sheet_data::unpack(*sheet_, header_.order, *item.method, stored,
-                                  item.states_size ? std::optional(entries_[entry].size) : std::nullopt, chunk, limits);
+    auto out = sheet_data::unpack(*sheet_, header_.order, *item.method, stored, item.states_size ? std::optional(item.size) : std::nullopt,
+                                  chunk, limits);
     if (!out) {
         auto error = std::move(out).error();
         error.at = at;
@@ -250,7 +251,7 @@ Result<Bytes> SheetContainer::read(std::size_t entry, const ReadLimits& limits) 
         file_.note_read(stored.bytes.size());
         SKIVET_TRY(auto out, unpack_entry(stored.bytes, entry, limits));
         SKIVET_CHECK(check_sums(entry, stored.bytes, out));
-        return out;
+        return shown(entry, std::move(out), limits);
     };
     auto out = all();
     if (out) return out;
@@ -260,16 +261,29 @@ Result<Bytes> SheetContainer::read(std::size_t entry, const ReadLimits& limits) 
     return fail(in_entry(*this, entry, std::move(error)));
 }
 
+Result<Bytes> SheetContainer::shown(std::size_t entry, Bytes data, const ReadLimits& limits) const {
+    if (!items_[entry].texture) return data;
+    SKIVET_TRY(const auto image, image_.bytes());
+    SKIVET_TRY(const auto record, record_of(entry));
+    return RecordTexture(*textures_, record, image).file_of(data, limits);
+}
+
 Result<Bytes> SheetContainer::read_head(std::size_t entry, std::size_t count) const {
     const auto& item = items_[entry];
     const auto all = [&]() -> Result<Bytes> {
         SKIVET_TRY(const auto stored, stored_bytes(entry));
+        if (item.texture) {
+            SKIVET_TRY(auto data, unpack_entry(stored.bytes, entry, ReadLimits{}));
+            SKIVET_TRY(auto out, shown(entry, std::move(data), ReadLimits{}));
+            out.resize(std::min(count, out.size()));
+            return out;
+        }
         if (item.encrypted || !item.method || item.method->described || (sheet_->chunks && item.method->packs())) {
             SKIVET_TRY(auto out, unpack_entry(stored.bytes, entry, ReadLimits{}));
             out.resize(std::min(count, out.size()));
             return out;
         }
-        if (item.states_size) count = static_cast<std::size_t>(std::min<std::uint64_t>(count, entries_[entry].size));
+        if (item.states_size) count = static_cast<std::size_t>(std::min<std::uint64_t>(count, item.size));
         return unpack_prefix(item.method->packing, stored.bytes, count);
     };
     auto out = all();
@@ -279,7 +293,8 @@ Result<Bytes> SheetContainer::read_head(std::size_t entry, std::size_t count) co
 
 Result<FileView> SheetContainer::view(std::size_t entry, const ReadLimits& limits) const {
     const auto& item = items_[entry];
-    if (item.encrypted || !item.method || item.method->packs() || sheet_->part_size > 0) return Container::view(entry, limits);
+    if (item.texture || item.encrypted || !item.method || item.method->packs() || sheet_->part_size > 0)
+        return Container::view(entry, limits);
     auto file = data_file(item.file);
     if (!file) return fail(in_entry(*this, entry, std::move(file).error()));
     return file->part(item.data_at, item.stored, entries_[entry].path);

@@ -1,6 +1,6 @@
 #pragma once
 #include "container/kinds.h"
-#include "sheet/sheet.h"
+#include "sheet/texture_sheet.h"
 
 namespace skivet {
 
@@ -53,6 +53,8 @@ private:
         std::optional<Method> method;   ///< nothing: one the sheet has no name for
         bool encrypted = false;
         bool states_size = true;  ///< the unpacked size is known
+        bool texture = false;     ///< shown as a file of a common format, see record_texture.h
+        std::uint64_t size = 0;   ///< bytes of its data, unpacked
     };
     /// Bytes of an entry as they lie in the file.
     struct Stored {
@@ -95,6 +97,8 @@ private:
     };
     [[nodiscard]] Result<Packed> pack_entry(ByteSpan content, std::size_t entry, std::uint64_t at) const;
     [[nodiscard]] Result<Bytes> crypt_entry(ByteSpan data, std::size_t entry, std::uint64_t at, bool encrypt) const;
+    /// What an entry is shown as, from its unpacked data.
+    [[nodiscard]] Result<Bytes> shown(std::size_t entry, Bytes data, const ReadLimits& limits) const;
     [[nodiscard]] Status check_sums(std::size_t entry, ByteSpan stored, ByteSpan unpacked) const;
     [[nodiscard]] Result<Bytes> iv_of(std::size_t entry) const;
     /// Where the record's data offset counts from.
@@ -121,6 +125,7 @@ private:
     std::uint64_t folders_at_ = 0, folders_end_ = 0;
     std::uint64_t names_at_ = 0, names_end_ = 0;
     std::uint64_t array_at_ = 0, array_count_ = 0;  ///< records that are arrays
+    std::optional<SheetTextureKind> textures_;      ///< of entries that records describe
     std::optional<FieldValue> closing_;             ///< of a last record that only says where data ends
     mutable std::mutex mutex_;
     mutable std::map<std::uint32_t, FileView> data_files_;

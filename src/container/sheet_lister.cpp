@@ -5,6 +5,7 @@
 
 #include "base/file_write.h"
 #include "base/text.h"
+#include "container/record_texture.h"
 
 namespace skivet {
 namespace {
@@ -391,6 +392,7 @@ void SheetContainer::Lister::settle(std::size_t entry, const RecordValues* recor
             (sheet_.packed == Sheet::Packed::stored_not_zero && stored && stored->number == 0))
             item.method = Method{};
     item.states_size = sized || (item.method && !item.method->packs());
+    item.size = e.size;
     e.stored = item.stored;
     e.at = item.data_at;
     e.method = item.method ? item.method->name() : "unknown";
@@ -451,6 +453,28 @@ Status SheetContainer::Lister::find_extents() {
         }
     }
     for (std::size_t i = 0; i < out_.items_.size(); ++i) out_.entries_[i].at = out_.items_[i].data_at;
+    return sheet_.textures ? find_textures() : Status();
+}
+
+Status SheetContainer::Lister::find_textures() {
+    auto sheet = *sheet_.textures;
+    sheet.order = out_.header_.order;
+    out_.textures_.emplace(std::move(sheet));
+    for (std::size_t i = 0; i < out_.items_.size(); ++i) {
+        auto& e = out_.entries_[i];
+        if (!out_.items_[i].states_size) continue;
+        SKIVET_TRY(const auto record, out_.record_of(i));
+        // Sides of 0 say that it is something else.
+        if (record.number(Meaning::width, 1) == 0 || record.number(Meaning::height, 1) == 0) continue;
+        auto shown = RecordTexture(*out_.textures_, record, image_).shown(out_.items_[i].size, limits_);
+        if (!shown) {
+            if (out_.problems_.size() < 1000) out_.problems_.push_back(std::move(shown).error().within(e.path));
+            continue;
+        }
+        out_.items_[i].texture = true;
+        e.size = shown->size;
+        if (!lower(e.path).ends_with(shown->ending)) e.path += shown->ending;
+    }
     return {};
 }
 

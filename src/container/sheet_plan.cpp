@@ -6,6 +6,7 @@
 #include <fmt/format.h>
 #include <numeric>
 
+#include "container/record_texture.h"
 #include "container/sheet_gaps.h"
 
 namespace skivet {
@@ -87,7 +88,9 @@ private:
     struct Fresh {
         Bytes stored;
         bool raw = false;
-        const Bytes* content = nullptr;  ///< the replacement's, which outlives the planner
+        const Bytes* content = nullptr;                            ///< the replacement's, which outlives the planner, or `own`
+        Bytes own;                                                 ///< the data of a texture that its record describes
+        std::vector<std::pair<FieldValue, std::uint64_t>> fields;  ///< of the record, and what they say now
     };
 
     const SheetContainer& c_;
@@ -106,17 +109,29 @@ private:
 
     Status add_entry(const Replacement& r, const ReadLimits& limits) {
         SKIVET_TRY(const auto old, c_.stored_bytes(r.entry));
-        if (const auto now = c_.unpack_entry(old.bytes, r.entry, limits)) {
-            if (*now == r.bytes && c_.check_sums(r.entry, old.bytes, *now)) return {};
-        } else if (now.error().code != ErrorCode::damaged) {
+        auto& fresh = fresh_[r.entry];
+        fresh = Fresh{};
+        fresh.content = &r.bytes;
+        const auto keep = [&] { fresh_.erase(r.entry); };
+        auto now = c_.unpack_entry(old.bytes, r.entry, limits);
+        if (now) {
+            const bool sound = c_.check_sums(r.entry, old.bytes, *now).has_value();
+            if (c_.items_[r.entry].texture) {
+                SKIVET_TRY(const auto shown, c_.shown(r.entry, *now, limits));
+                if (shown == r.bytes && sound) return keep(), Status();
+                SKIVET_TRY(const auto record, c_.record_of(r.entry));
+                SKIVET_TRY(auto put, RecordTexture(*c_.textures_, record, image_).put(*now, r.bytes, limits));
+                fresh.own = std::move(put.data);
+                fresh.content = &fresh.own;
+                for (const auto& [value, number] : put.fields) fresh.fields.emplace_back(*value, number);
+            }
+            if (*now == *fresh.content && sound && fresh.fields.empty()) return keep(), Status();
+        } else if (now.error().code != ErrorCode::damaged || c_.items_[r.entry].texture) {
             return fail(now.error());
         }
-        Fresh fresh;
-        SKIVET_TRY(auto packed, c_.pack_entry(r.bytes, r.entry, c_.items_[r.entry].data_at));
+        SKIVET_TRY(auto packed, c_.pack_entry(*fresh.content, r.entry, c_.items_[r.entry].data_at));
         fresh.stored = std::move(packed.stored);
         fresh.raw = packed.raw;
-        fresh.content = &r.bytes;
-        fresh_[r.entry] = std::move(fresh);
         changed_ = true;
         return {};
     }
@@ -169,6 +184,7 @@ private:
             SKIVET_CHECK(patch(*offset, at - c_.base_of(*offset->field, offset->at) - field_moved - section_moved));
         }
         if (!fresh) return {};
+        for (const auto& [value, number] : fresh->fields) SKIVET_CHECK(patch(value, number));
         if (const auto* stored = record.with(Meaning::stored_size))
             SKIVET_CHECK(patch(*stored, fresh->raw && sheet_.packed == Sheet::Packed::stored_not_zero ? 0 : fresh->stored.size()));
         if (const auto* size = record.with(Meaning::size)) SKIVET_CHECK(patch(*size, fresh->content->size()));

@@ -64,7 +64,7 @@ Status Parser::parse_container(const toml::table& root, Sheet& sheet) const {
     const auto* record = root["record"].as_table();
     if (!record) return wrong(1, "a container sheet needs a [record] with the fields of one entry");
     SKIVET_CHECK(known_keys(*record, {"at", "count", "until", "path", "fields", "counted", "arrays", "ends"}));
-    SKIVET_CHECK(parse_fields(*this, *record, FieldsOf::record, sheet.record));
+    SKIVET_CHECK(parse_fields(*this, *record, root["texture"].is_table() ? FieldsOf::texture_record : FieldsOf::record, sheet.record));
     SKIVET_TRY(sheet.path_of, text(*record, "path"));
     SKIVET_TRY(sheet.record.arrays, flag(*record, "arrays", false));
     SKIVET_TRY(const auto ends, word(*record, "ends", {"by size", "next record", "next offset"}));
@@ -108,6 +108,7 @@ Status Parser::parse_container(const toml::table& root, Sheet& sheet) const {
     if (const auto* hash = root["hash"].as_table()) SKIVET_CHECK(parse_hash(*hash, sheet));
     SKIVET_CHECK(parse_packing(root, sheet));
     if (const auto* data = root["data"].as_table()) SKIVET_CHECK(parse_data(*data, sheet));
+    SKIVET_CHECK(parse_record_texture(root, sheet));
     return check_container(*record, sheet);
 }
 

@@ -38,7 +38,8 @@ std::vector<std::string_view> ranges_in(sheet_parse::FieldsOf place) {
     using enum sheet_parse::FieldsOf;
     switch (place) {
         case container_header: return {"table", "header", "file", "names", "folders"};
-        case record: return {"unpacked", "stored"};
+        case record:
+        case texture_record: return {"unpacked", "stored"};
         case texture_header: return {"payload"};
         case wrapper_header: return {"unpacked", "stored", "header", "file"};
         default: return {};
@@ -55,6 +56,13 @@ std::vector<Meaning> meanings_in(sheet_parse::FieldsOf place) {
         case record:
             return {M::path, M::folder,      M::name,   M::extension,   M::name_offset, M::name_index, M::path_hash,  M::data_offset,
                     M::size, M::stored_size, M::method, M::file_number, M::deleted,     M::encrypted,  M::record_size};
+        case texture_record: {
+            auto out = meanings_in(record);
+            for (const auto more :
+                 {M::width, M::height, M::depth, M::mips, M::layers, M::faces, M::format, M::color, M::row_pitch, M::block_height})
+                out.push_back(more);
+            return out;
+        }
         case folders: return {M::folder, M::name_offset, M::entry_count, M::first_entry, M::entries_offset, M::record_size};
         case texture_header:
             return {M::width, M::height,       M::depth,     M::mips,         M::layers,   M::faces,      M::format,
@@ -343,7 +351,7 @@ Status parse_fields(const Reader& r, const toml::table& table, FieldsOf place, R
         for (const auto* word : {"base", "from"})
             if (!counts && entry->contains(word))
                 return r.wrong(r.line_of(*entry, word), fmt::format("\"{}\" has no effect on a field that means no offset", word));
-        if (field.base_section && place != FieldsOf::record)
+        if (field.base_section && place != FieldsOf::record && place != FieldsOf::texture_record)
             return r.wrong(r.line_of(*entry, "base"), "where a section ends is a base for the data offset of a record");
         record.fields.push_back(field);
         SKIVET_CHECK(parse_bits(r, *entry, place, field, record));

@@ -194,10 +194,42 @@ Status Parser::parse_siblings(const toml::table& root, Sheet& sheet) const {
 
 Status Parser::parse_texture(const toml::table& root, Sheet& sheet) const {
     if (sheet.header_at < 0) return wrong(line_of(*root["header"].as_table()), "the header of a texture cannot count from the end");
+    SKIVET_CHECK(parse_texture_parts(root, "[header]", sheet));
+    SKIVET_CHECK(parse_siblings(root, sheet));
+    if (!sheet.method.empty() && !sheet.siblings.empty()) return wrong(line_of(root, "sibling"), "a packed payload is in one file");
+    return {};
+}
+
+Status Parser::parse_record_texture(const toml::table& root, Sheet& sheet) const {
+    if (!root["texture"].is_table())
+        return root.contains("payload") || root.contains("palette") ? Status(wrong(1, "[payload] and [palette] go with [texture]"))
+                                                                    : Status();
+    auto textures = std::make_shared<Sheet>();
+    textures->kind = SheetKind::texture;
+    textures->name = sheet.name;
+    textures->order = sheet.order;
+    for (auto field : sheet.record.fields) {
+        // The record's bytes are looked at by themselves, without what depends on where they stand.
+        if (field.type == FieldType::pad) continue;
+        if (field.means == Meaning::record_size || field.means == Meaning::checksum) field.means = Meaning::none;
+        textures->header.fields.push_back(std::move(field));
+    }
+    SKIVET_CHECK(parse_texture_parts(root, "[record]", *textures));
+    if (textures->payload_at) return wrong(line_of(root, "payload"), "the levels begin where the entry's data does; \"at\" has no effect");
+    if (!textures->method.empty()) return wrong(line_of(root, "payload"), "how data is packed is said by [data] method");
+    if (const auto& p = textures->palette;
+        p && (!p->file.empty() || !p->entries_field.empty() || (p->at.from != Place::From::after_header && p->at.from != Place::From::end)))
+        return wrong(line_of(root, "palette"),
+                     "a palette here stands before the levels, or so many bytes before the data's end (a negative at)");
+    sheet.textures = std::move(textures);
+    return {};
+}
+
+Status Parser::parse_texture_parts(const toml::table& root, std::string_view fields, Sheet& sheet) const {
     if (const auto* constants = root["texture"].as_table()) SKIVET_CHECK(parse_constants(*constants, sheet));
     for (auto needed : {Meaning::width, Meaning::height})
         if (!sheet.header.with(needed) && !sheet.constants.contains(needed))
-            return wrong(1, fmt::format("no field of [header] means \"{}\", and [texture] does not say it", name_of(needed)));
+            return wrong(1, fmt::format("no field of {} means \"{}\", and [texture] does not say it", fields, name_of(needed)));
     const auto* format = sheet.header.with(Meaning::format);
     if (const auto* palette = root["palette"].as_table()) {
         SKIVET_CHECK(parse_palette(*palette, sheet));
@@ -205,13 +237,11 @@ Status Parser::parse_texture(const toml::table& root, Sheet& sheet) const {
             return wrong(line_of(*palette), "[palette] says how texels are stored; its entries' format is said there, too");
     }
     if (!sheet.palette && !format && sheet.constant_format.empty())
-        return wrong(1, "no field of [header] means \"format\", and [texture] does not say it");
+        return wrong(1, fmt::format("no field of {} means \"format\", and [texture] does not say it", fields));
     if (format && format->values.empty()) return wrong(format->line, "a field that means \"format\" needs values");
     if (const auto* payload = root["payload"].as_table()) SKIVET_CHECK(parse_payload(*payload, sheet));
     if (sheet.palette && (!sheet.channels.empty() || sheet.level_order.planes))
         return wrong(1, "channels and planes have no effect on numbers of palette entries");
-    SKIVET_CHECK(parse_siblings(root, sheet));
-    if (!sheet.method.empty() && !sheet.siblings.empty()) return wrong(line_of(root, "sibling"), "a packed payload is in one file");
     return {};
 }
 

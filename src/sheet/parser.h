@@ -41,6 +41,9 @@ private:
     [[nodiscard]] Status parse_tiling(const toml::table& payload, Sheet& sheet) const;
     [[nodiscard]] Status parse_siblings(const toml::table& root, Sheet& sheet) const;
     [[nodiscard]] Status parse_texture(const toml::table& root, Sheet& sheet) const;
+    /// What describes a texture, in a sheet of its own or in an archive's records.
+    [[nodiscard]] Status parse_texture_parts(const toml::table& root, std::string_view fields, Sheet& sheet) const;
+    [[nodiscard]] Status parse_record_texture(const toml::table& root, Sheet& sheet) const;
 };
 
 }  // namespace skivet::sheet_parse

@@ -2,6 +2,7 @@
 // A sheet declares records, where they are, and what each field means. Reading and writing both follow from the meanings; the words
 // are documented in docs/sheets.md.
 #include <map>
+#include <memory>
 
 #include "base/cipher.h"
 #include "base/limits.h"
@@ -266,6 +267,7 @@ struct Sheet {
     TilingSpec tiling;                        ///< texture: how each level lies
     LevelOrder level_order;                   ///< texture: …
     std::optional<PaletteSpec> palette;       ///< texture: texels are numbers
+    std::shared_ptr<const Sheet> textures;    ///< container: entries are textures that their records describe, as this sheet says
     std::optional<std::uint64_t> payload_at;  ///< texture, wrapper: fixed start; otherwise right behind the header
 };
 

@@ -233,6 +233,14 @@ Result<SheetTextureKind::Plan> SheetTextureKind::plan(ByteSpan data, std::string
     return out;
 }
 
+Result<std::uint64_t> SheetTextureKind::needed(ByteSpan header, const ReadLimits& limits) const {
+    SKIVET_TRY(const auto made, plan(header, {}, limits));
+    auto end = made.end - made.header.values.end;
+    if (end > limits.inflated_bytes) return fail(ErrorCode::limit, human_bytes(end) + " of levels are more than the limit");
+    if (sheet_.palette && sheet_.palette->at.from == Place::From::end) end += sheet_.palette->at.offset;
+    return end;
+}
+
 KindTraits SheetTextureKind::traits() const {
     KindTraits out;
     for (const auto& rule : sheet_.recognize)

@@ -9,6 +9,9 @@ class SheetTextureKind final : public TextureKind {
 public:
     explicit SheetTextureKind(Sheet sheet) : sheet_(std::move(sheet)) {}
     [[nodiscard]] std::string name() const override { return sheet_.name; }
+    [[nodiscard]] const Sheet& sheet() const { return sheet_; }
+    /// Bytes the levels take behind a header.
+    [[nodiscard]] Result<std::uint64_t> needed(ByteSpan header, const ReadLimits& limits) const;
     /// Its marks are the bytes at the beginning that the sheet recognizes it by.
     [[nodiscard]] KindTraits traits() const override;
     [[nodiscard]] std::optional<std::uint64_t> stated_size(ByteSpan data, const ReadLimits& limits) const override;
