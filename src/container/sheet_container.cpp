@@ -1,10 +1,13 @@
 #include "container/sheet_container.h"
 
 #include <fmt/format.h>
+#include <algorithm>
+#include <numeric>
 
 #include "base/file_write.h"
 #include "container/record_texture.h"
 #include "container/sheet_lister.h"
+#include "sheet/method.h"
 
 namespace skivet {
 
@@ -64,12 +67,11 @@ std::uint64_t SheetContainer::base_of(const Field& field, std::uint64_t field_at
 }
 
 std::uint64_t SheetContainer::end_of(Place::From section) const {
-    switch (section) {
-        case Place::From::after_folders: return folders_end_;
-        case Place::From::after_record: return table_end_;
-        case Place::From::after_names: return names_end_;
-        default: return header_.values.end;
-    }
+    auto end = header_.values.end;
+    if (section == Place::From::after_folders) end = folders_end_;
+    if (section == Place::From::after_record) end = table_end_;
+    if (section == Place::From::after_names) end = names_end_;
+    return packed_end_ > 0 && end > file_.size() ? packed_end_ : end;  // in the packed directory
 }
 
 Result<RecordValues> SheetContainer::record_of(std::size_t entry) const {
@@ -159,9 +161,56 @@ Result<FileView> SheetContainer::data_file(std::uint32_t number) const {
     return opened;
 }
 
+Result<std::shared_ptr<const Bytes>> SheetContainer::chunk_bytes(std::size_t index) const {
+    {
+        const std::lock_guard lock(mutex_);
+        if (const auto known = unpacked_.find(index); known != unpacked_.end()) return known->second;
+    }
+    const auto& chunk = chunks_[index];
+    const auto in_chunk = [&](Error error) { return fail(std::move(error).within(fmt::format("chunk {}", index + 1))); };
+    const auto stored = file_.bytes(chunk.at, chunk.stored);
+    if (!stored) return in_chunk(stored.error());
+    auto bytes = unpack_by(chunk.raw ? Method{} : *method_named(*sheet_, sheet_->method), *stored, chunk.size, ReadLimits{});
+    if (!bytes) return in_chunk(std::move(bytes).error());
+    auto out = std::make_shared<const Bytes>(std::move(*bytes));
+    const std::lock_guard lock(mutex_);
+    if (unpacked_.size() >= 8) unpacked_.erase(unpacked_.begin());  // neighbors in one chunk are read one after the other
+    unpacked_[index] = out;
+    return out;
+}
+
+Result<Bytes> SheetContainer::stream_bytes(std::uint64_t at, std::uint64_t size) const {
+    const auto end = chunks_.back().start + chunks_.back().size;
+    if (at > end || size > end - at)
+        return fail_at(ErrorCode::damaged, at,
+                       fmt::format("needs {} bytes of the stream, has {}", grouped(size), grouped(end - std::min(at, end))));
+    Bytes out;
+    if (size == 0) return out;
+    auto chunk = static_cast<std::size_t>(
+                     std::upper_bound(chunks_.begin(), chunks_.end(), at, [](std::uint64_t a, const Chunk& c) { return a < c.start; }) -
+                     chunks_.begin()) -
+                 1;
+    out.reserve(static_cast<std::size_t>(size));
+    for (; size > 0; ++chunk) {
+        SKIVET_TRY(const auto bytes, chunk_bytes(chunk));
+        const auto from = at - chunks_[chunk].start;
+        const auto count = std::min(size, bytes->size() - from);
+        out.insert(out.end(), bytes->begin() + static_cast<std::ptrdiff_t>(from),
+                   bytes->begin() + static_cast<std::ptrdiff_t>(from + count));
+        at += count;
+        size -= count;
+    }
+    return out;
+}
+
 Result<SheetContainer::Stored> SheetContainer::stored_bytes(std::size_t entry) const {
     const auto& item = items_[entry];
     Stored out;
+    if (!chunks_.empty()) {
+        SKIVET_TRY(out.owned, stream_bytes(item.data_at, item.stored));
+        out.bytes = out.owned;
+        return out;
+    }
     if (sheet_->part_size == 0) {
         SKIVET_TRY(out.keep, data_file(item.file));
         SKIVET_TRY(out.bytes, out.keep->bytes(item.data_at, item.stored));
@@ -293,19 +342,38 @@ Result<Bytes> SheetContainer::read_head(std::size_t entry, std::size_t count) co
 
 Result<FileView> SheetContainer::view(std::size_t entry, const ReadLimits& limits) const {
     const auto& item = items_[entry];
-    if (item.texture || item.encrypted || !item.method || item.method->packs() || sheet_->part_size > 0)
+    if (item.texture || item.encrypted || !item.method || item.method->packs() || !chunks_.empty() || sheet_->part_size > 0)
         return Container::view(entry, limits);
     auto file = data_file(item.file);
     if (!file) return fail(in_entry(*this, entry, std::move(file).error()));
     return file->part(item.data_at, item.stored, entries_[entry].path);
 }
 
+std::vector<Segment> SheetContainer::entry_segments(std::uint32_t file) const {
+    std::vector<Segment> out;
+    if (sheet_->part_size > 0) return out;
+    if (chunks_.empty()) {
+        for (std::size_t i = 0; i < items_.size(); ++i)
+            if (items_[i].file == file) out.push_back({Segment::What::entry, items_[i].data_at, items_[i].stored, i});
+        return out;
+    }
+    // Each chunk counts for the entry that begins last before its end.
+    std::vector<std::size_t> order(items_.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    std::sort(order.begin(), order.end(), [&](auto a, auto b) { return items_[a].data_at < items_[b].data_at; });
+    std::size_t next = 0;
+    for (const auto& chunk : chunks_) {
+        while (next + 1 < order.size() && items_[order[next + 1]].data_at < chunk.start + chunk.size) ++next;
+        if (!order.empty()) out.push_back({Segment::What::entry, chunk.at, chunk.stored, order[next]});
+    }
+    return out;
+}
+
 std::vector<Segment> SheetContainer::segments() const {
     std::vector<Segment> used;
     for (const auto& table : tables_) used.push_back({Segment::What::table, table.at, table.end - table.at, 0});
-    for (std::size_t i = 0; i < entries_.size(); ++i)
-        if (items_[i].file == own_file && sheet_->part_size == 0)
-            used.push_back({Segment::What::entry, items_[i].data_at, items_[i].stored, i});
+    const auto entries = entry_segments(own_file);
+    used.insert(used.end(), entries.begin(), entries.end());
     return with_gaps(std::move(used), file_.size());
 }
 

@@ -88,6 +88,11 @@ private:
     [[nodiscard]] Status check_table_sums(ByteSpan file, ByteSpan image) const;
     [[nodiscard]] Result<FileView> data_file(std::uint32_t number) const;
     [[nodiscard]] std::string data_file_name(std::uint32_t number) const;
+    [[nodiscard]] Result<std::shared_ptr<const Bytes>> chunk_bytes(std::size_t chunk) const;
+    /// Bytes of the stream of chunks.
+    [[nodiscard]] Result<Bytes> stream_bytes(std::uint64_t at, std::uint64_t size) const;
+    /// Stretches of the file that entries take.
+    [[nodiscard]] std::vector<Segment> entry_segments(std::uint32_t file) const;
     [[nodiscard]] Result<Stored> stored_bytes(std::size_t entry) const;
     [[nodiscard]] Result<Bytes> unpack_entry(ByteSpan stored, std::size_t entry, const ReadLimits& limits) const;
     /// An entry as it is stored. `raw`: packing was left out, which the record must say.
@@ -124,9 +129,19 @@ private:
     std::uint64_t table_end_ = 0;
     std::uint64_t folders_at_ = 0, folders_end_ = 0;
     std::uint64_t names_at_ = 0, names_end_ = 0;
-    std::uint64_t array_at_ = 0, array_count_ = 0;  ///< records that are arrays
-    std::optional<SheetTextureKind> textures_;      ///< of entries that records describe
-    std::optional<FieldValue> closing_;             ///< of a last record that only says where data ends
+    std::uint64_t packed_at_ = 0, packed_end_ = 0;  ///< a packed directory; the image has it unpacked behind the file's end
+    struct Chunk {
+        std::uint64_t row_at = 0;           ///< in the image
+        std::uint64_t at = 0, stored = 0;   ///< in the file
+        std::uint64_t start = 0, size = 0;  ///< in the stream
+        bool raw = false;
+    };
+    std::vector<Chunk> chunks_;  ///< of the one stream that all entries are in
+    std::uint64_t chunk_table_at_ = 0, chunk_table_end_ = 0;
+    mutable std::map<std::size_t, std::shared_ptr<const Bytes>> unpacked_;  ///< chunks read last
+    std::uint64_t array_at_ = 0, array_count_ = 0;                          ///< records that are arrays
+    std::optional<SheetTextureKind> textures_;                              ///< of entries that records describe
+    std::optional<FieldValue> closing_;                                     ///< of a last record that only says where data ends
     mutable std::mutex mutex_;
     mutable std::map<std::uint32_t, FileView> data_files_;
 };

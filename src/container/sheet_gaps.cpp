@@ -55,9 +55,8 @@ Result<std::vector<SheetContainer::Gap>> SheetContainer::gaps(std::uint32_t numb
     std::vector<Segment> used;
     if (number == own_file)
         for (const auto& table : tables_) used.push_back({Segment::What::table, table.at, table.end - table.at, 0});
-    for (std::size_t i = 0; i < items_.size(); ++i)
-        if (items_[i].file == number && sheet_->part_size == 0)
-            used.push_back({Segment::What::entry, items_[i].data_at, items_[i].stored, i});
+    const auto entries = entry_segments(number);
+    used.insert(used.end(), entries.begin(), entries.end());
     std::vector<Gap> out;
     bool front = true;
     for (const auto& segment : with_gaps(std::move(used), file.size())) {
@@ -89,7 +88,7 @@ Result<std::vector<Bytes>> SheetContainer::unexplained() const {
 
 std::uint64_t SheetContainer::dead_bytes() const {
     // Parts of a fixed size give nothing back; where places follow from the order, nothing is left behind.
-    if (sheet_->part_size > 0 || follows_order(*sheet_)) return 0;
+    if (sheet_->part_size > 0 || follows_order(*sheet_) || !chunks_.empty()) return 0;
     std::uint64_t sum = 0;
     for (const auto number : files_used()) {
         const auto all = gaps(number);

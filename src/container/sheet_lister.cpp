@@ -5,23 +5,17 @@
 
 #include "base/file_write.h"
 #include "base/text.h"
-#include "container/record_texture.h"
+#include "container/sheet_gaps.h"
+#include "sheet/method.h"
 
 namespace skivet {
+
+using namespace sheet_gaps;
+
 namespace {
 
 /// Of records that go on until something ends them.
 constexpr std::uint64_t unknown_count = ~0ull;
-
-std::uint64_t aligned(std::uint64_t at, std::uint64_t align) { return (at + align - 1) / align * align; }
-
-/// The part of a text that stands for {folder} in a marker's pattern.
-std::optional<std::string> folder_in(std::string_view pattern, std::string_view text) {
-    const auto at = pattern.find("{folder}");
-    const auto before = pattern.substr(0, at), behind = pattern.substr(at + 8);
-    if (text.size() < before.size() + behind.size() || !text.starts_with(before) || !text.ends_with(behind)) return std::nullopt;
-    return std::string(text.substr(before.size(), text.size() - before.size() - behind.size()));
-}
 
 /// A name out of "{folder}/{name}.{extension}": a word that is empty takes the sign before it along.
 std::string fill_in(std::string_view pattern, const std::function<std::string(std::string_view)>& word) {
@@ -127,6 +121,8 @@ Result<std::uint64_t> SheetContainer::Lister::place(const Place& place, std::str
     }
     if (at > image_.size())
         return fail_at(ErrorCode::damaged, at, fmt::format("{} is said to be behind the end of {} bytes", what, grouped(image_.size())));
+    // What begins where the packed directory begins is in it.
+    if (out_.packed_end_ > 0 && at == out_.packed_at_) return out_.file_.size();
     return at;
 }
 
@@ -154,29 +150,62 @@ Result<std::uint64_t> SheetContainer::Lister::number_of(const CountOf& count, st
 
 /// Finds the table and takes the encryption off.
 Status SheetContainer::Lister::open_table() {
-    if (!sheet_.table_crypt) return {};
+    const bool packed = !sheet_.table_method.empty();
+    if (!sheet_.table_crypt && !packed) return {};
     SKIVET_TRY(const auto at, place(sheet_.record_at, "directory"));
     auto end = out_.header_.at > at ? out_.header_.at : static_cast<std::uint64_t>(image_.size());
-    if (const auto* size = out_.header_.values.with(Meaning::table_size)) {
+    if (const auto* size = out_.header_.values.with(packed ? Meaning::table_stored_size : Meaning::table_size)) {
         if (size->number > end - at)
             return fail_at(
                 ErrorCode::damaged, size->at,
                 fmt::format("the directory is said to have {} bytes, only {} are there", grouped(size->number), grouped(end - at)));
         end = at + size->number;
-    } else if (const auto fixed = sheet_.record.fixed_size()) {
+    } else if (const auto fixed = sheet_.record.fixed_size(); fixed && !packed) {
         SKIVET_TRY(const auto count, number_of(sheet_.record_count, "entry"));
         const auto records = count + (sheet_.ends == Sheet::Ends::next_record ? 1 : 0);
         if (count != unknown_count && *fixed > 0 && records <= (end - at) / *fixed) end = at + records * *fixed;
     }
-    const auto key = sheet_data::key_for(*sheet_.table_crypt, *out_.keys_, out_.header_.values, image_);
-    if (!key) return fail(Error(key.error()).within("directory"));
-    auto plain = sheet_data::decrypt(*sheet_.table_crypt, {*key, sheet_.table_crypt->iv, at},
-                                     image_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)));
-    if (!plain) return fail(std::move(plain).error().within("directory"));
-    const Overlay over{at, *plain};
-    SKIVET_TRY(out_.image_, out_.file_.with(std::span(&over, 1), out_.file_.size()));
-    out_.table_at_ = at;
-    out_.table_end_ = end;
+    const auto in_directory = [](Error error) { return fail(std::move(error).within("directory")); };
+    auto bytes = image_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at));
+    Bytes plain(bytes.begin(), sheet_.table_crypt ? bytes.end() : bytes.begin());
+    if (sheet_.table_crypt) {
+        const auto key = sheet_data::key_for(*sheet_.table_crypt, *out_.keys_, out_.header_.values, image_);
+        if (!key) return in_directory(key.error());
+        auto decrypted = sheet_data::decrypt(*sheet_.table_crypt, {*key, sheet_.table_crypt->iv, at}, bytes);
+        if (!decrypted) return in_directory(std::move(decrypted).error());
+        plain = std::move(*decrypted);
+        bytes = plain;
+    }
+    if (!packed) {
+        const Overlay over{at, plain};
+        SKIVET_TRY(out_.image_, out_.file_.with(std::span(&over, 1), out_.file_.size()));
+        out_.table_at_ = at;
+        out_.table_end_ = end;
+    } else {
+        const auto method = *method_named(sheet_, sheet_.table_method);
+        const auto* size = out_.header_.values.with(Meaning::table_size);
+        auto limits = limits_;
+        limits.inflated_bytes = limits_.directory_bytes;
+        if (out_.header_.values.with(Meaning::table_stored_size)) {
+            auto unpacked = unpack_by(method, bytes, size ? std::optional(size->number) : std::nullopt, limits);
+            if (!unpacked) return in_directory(std::move(unpacked).error());
+            plain = std::move(*unpacked);
+        } else {
+            auto stream = unpack_stream(method.packing, bytes, limits.inflated_bytes);
+            if (!stream) return in_directory(std::move(stream).error());
+            plain = std::move(stream->bytes);
+            end = at + stream->packed_size;
+        }
+        out_.packed_at_ = at;
+        out_.packed_end_ = end;
+        out_.tables_.push_back({"entries", at, end});
+        // The image has it behind the file's end.
+        const auto file_size = out_.file_.size();
+        const Overlay over{file_size, plain};
+        SKIVET_TRY(out_.image_, out_.file_.with(std::span(&over, 1), file_size + plain.size()));
+        out_.table_at_ = file_size;
+        out_.table_end_ = file_size + plain.size();
+    }
     SKIVET_TRY(image_, out_.image_.bytes());
     return {};
 }
@@ -341,7 +370,7 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
     }
     if (is_marker(e.path)) return {};
     for (auto outer = open_folders_.rbegin(); outer != open_folders_.rend(); ++outer) e.path = *outer + '/' + e.path;
-    item.method = method_named(sheet_, sheet_.method.empty() ? "stored" : sheet_.method);
+    item.method = method_named(sheet_, sheet_.method.empty() || has_stream(sheet_) ? "stored" : sheet_.method);
     if (const auto* method = record_.with(Meaning::method)) {
         const auto name = named_value(*method);
         item.method = name ? method_named(sheet_, *name) : std::nullopt;
@@ -362,119 +391,6 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
     out_.items_.push_back(item);
     if (sheet_.ends != Sheet::Ends::by_size) record_of_.push_back(starts_.size() - 1);
     settle(out_.items_.size() - 1, &record_);
-    return {};
-}
-
-bool SheetContainer::Lister::is_marker(const std::string& path) {
-    if (sheet_.markers.start.empty()) return false;
-    if (const auto folder = folder_in(sheet_.markers.start, path)) {
-        // No tree is so deep; beyond it markers are entries like others.
-        if (open_folders_.size() >= 64) return false;
-        open_folders_.push_back(*folder);
-        return true;
-    }
-    const auto folder = folder_in(sheet_.markers.end, path);
-    if (!folder || open_folders_.empty() || open_folders_.back() != *folder) return false;
-    open_folders_.pop_back();
-    return true;
-}
-
-void SheetContainer::Lister::settle(std::size_t entry, const RecordValues* record) {
-    auto& e = out_.entries_[entry];
-    auto& item = out_.items_[entry];
-    if (record) e.size = record->number(Meaning::size);
-    const bool sized = sheet_.record.with(Meaning::size) != nullptr;
-    if (!sized) e.size = item.stored;
-    const auto* stored = record ? record->with(Meaning::stored_size) : nullptr;
-    // What is stored as it is says so by its sizes.
-    if (item.method && item.method->packs())
-        if ((sheet_.packed == Sheet::Packed::sizes_differ && item.stored == e.size) ||
-            (sheet_.packed == Sheet::Packed::stored_not_zero && stored && stored->number == 0))
-            item.method = Method{};
-    item.states_size = sized || (item.method && !item.method->packs());
-    item.size = e.size;
-    e.stored = item.stored;
-    e.at = item.data_at;
-    e.method = item.method ? item.method->name() : "unknown";
-    e.encrypted = item.encrypted;
-}
-
-Status SheetContainer::Lister::find_ends() {
-    // The last data ends with the file, or where the tables behind it begin.
-    const auto last = starts_.empty() ? 0 : *std::max_element(starts_.begin(), starts_.end());
-    std::uint64_t end = image_.size();
-    for (const auto& table : out_.tables_)
-        if (table.at >= last && table.end > table.at) end = std::min(end, table.at);
-    if (out_.closing_) {
-        end = out_.closing_->number + out_.base_of(*out_.closing_->field, out_.closing_->at);
-        starts_.push_back(end);
-    }
-    const bool rising = std::is_sorted(starts_.begin(), starts_.end());
-    if (sheet_.ends == Sheet::Ends::next_record && !rising) {
-        const auto wrong = static_cast<std::size_t>(std::is_sorted_until(starts_.begin(), starts_.end()) - starts_.begin());
-        return fail_at(ErrorCode::damaged, starts_[wrong], fmt::format("entry {} ends before it begins", wrong));
-    }
-    auto sorted = starts_;
-    std::sort(sorted.begin(), sorted.end());
-    for (std::size_t i = 0; i < out_.items_.size(); ++i) {
-        auto& item = out_.items_[i];
-        const auto at = starts_[record_of_[i]];
-        if (rising) {
-            item.stored = (record_of_[i] + 1 < starts_.size() ? starts_[record_of_[i] + 1] : std::max(end, at)) - at;
-        } else {
-            const auto next = std::upper_bound(sorted.begin(), sorted.end(), at);
-            item.stored = (next == sorted.end() ? std::max(end, at) : *next) - at;
-        }
-        settle(i, nullptr);
-    }
-    return {};
-}
-
-Status SheetContainer::Lister::find_extents() {
-    const auto* offset = sheet_.record.with(Meaning::data_offset);
-    if (offset && offset->base_section) {
-        const auto base = out_.end_of(*offset->base_section);
-        for (auto& item : out_.items_) item.data_at += base;
-        for (auto& extent : out_.deleted_) extent.at += base;
-        for (auto& start : starts_) start += base;
-    }
-    if (sheet_.ends != Sheet::Ends::by_size) SKIVET_CHECK(find_ends());
-    if (sheet_.data_at && sheet_.data_at->from != Place::From::behind_record) {
-        records_end_ = out_.table_end_;
-        SKIVET_TRY(auto at, place(*sheet_.data_at, "data"));
-        for (auto& item : out_.items_) {
-            item.data_at = aligned(at, sheet_.align);
-            if (item.stored > image_.size() || item.data_at > image_.size() - item.stored)
-                return fail_at(
-                    ErrorCode::damaged, item.data_at,
-                    fmt::format("entry {} needs {} bytes, only {} are there", &item - out_.items_.data() + 1, grouped(item.stored),
-                                grouped(image_.size() - std::min<std::uint64_t>(item.data_at, image_.size()))));
-            at = item.data_at + item.stored;
-        }
-    }
-    for (std::size_t i = 0; i < out_.items_.size(); ++i) out_.entries_[i].at = out_.items_[i].data_at;
-    return sheet_.textures ? find_textures() : Status();
-}
-
-Status SheetContainer::Lister::find_textures() {
-    auto sheet = *sheet_.textures;
-    sheet.order = out_.header_.order;
-    out_.textures_.emplace(std::move(sheet));
-    for (std::size_t i = 0; i < out_.items_.size(); ++i) {
-        auto& e = out_.entries_[i];
-        if (!out_.items_[i].states_size) continue;
-        SKIVET_TRY(const auto record, out_.record_of(i));
-        // Sides of 0 say that it is something else.
-        if (record.number(Meaning::width, 1) == 0 || record.number(Meaning::height, 1) == 0) continue;
-        auto shown = RecordTexture(*out_.textures_, record, image_).shown(out_.items_[i].size, limits_);
-        if (!shown) {
-            if (out_.problems_.size() < 1000) out_.problems_.push_back(std::move(shown).error().within(e.path));
-            continue;
-        }
-        out_.items_[i].texture = true;
-        e.size = shown->size;
-        if (!lower(e.path).ends_with(shown->ending)) e.path += shown->ending;
-    }
     return {};
 }
 
@@ -622,6 +538,8 @@ Status SheetContainer::Lister::read_records() {
         if (out_.table_end_ > first) out_.tables_.push_back({"entries", first, out_.table_end_});
     }
     if (sheet_.names) out_.tables_.push_back({"names", names_.at, sheet_.names->size_field.empty() ? names_.at : names_.end});
+    records_end_ = out_.table_end_;
+    if (has_stream(sheet_)) SKIVET_CHECK(read_chunks());
     return find_extents();
 }
 

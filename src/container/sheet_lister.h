@@ -43,6 +43,7 @@ private:
     /// Places and sizes that follow from those of other entries.
     [[nodiscard]] Status find_extents();
     [[nodiscard]] Status find_ends();
+    [[nodiscard]] Status read_chunks();
     /// Which entries are textures that their records describe.
     [[nodiscard]] Status find_textures();
     /// Sizes, and whether it is packed, once its stored size is known.

@@ -7,635 +7,397 @@
 #include <numeric>
 
 #include "container/record_texture.h"
-#include "container/sheet_gaps.h"
+#include "container/sheet_planner.h"
 
 namespace skivet {
 
 using namespace sheet_gaps;
 
-namespace {
-
-/// Bytes over a copy of a stretch of a file, at positions of the file.
-void overlay(Bytes& bytes, std::uint64_t bytes_at, std::uint64_t at, ByteSpan over) {
-    const auto from = std::max(at, bytes_at), to = std::min(at + over.size(), bytes_at + bytes.size());
-    if (from < to)
-        std::copy(over.begin() + static_cast<std::ptrdiff_t>(from - at), over.begin() + static_cast<std::ptrdiff_t>(to - at),
-                  bytes.begin() + static_cast<std::ptrdiff_t>(from - bytes_at));
+SheetContainer::Planner::Planner(const SheetContainer& c, ByteSpan file, ByteSpan image)
+    : c_(c), sheet_(*c.sheet_), file_(file), image_(image) {
+    for (std::size_t i = 0; i < c.items_.size(); ++i) by_file_[c.sheet_->part_size > 0 ? 0 : c.items_[i].file].push_back(i);
+    for (auto& [number, items] : by_file_)
+        std::stable_sort(items.begin(), items.end(), [&](auto a, auto b) { return c.items_[a].data_at < c.items_[b].data_at; });
+    // Tables in file order; those that lie in one another are one stretch.
+    auto tables = c.tables_;
+    std::erase_if(tables, [&](const auto& t) { return t.end <= t.at || t.at >= file.size(); });
+    std::sort(tables.begin(), tables.end(), [](const auto& a, const auto& b) { return a.at < b.at; });
+    for (const auto& t : tables) {
+        if (!stretches_.empty() && t.at < stretches_.back().end) stretches_.back().end = std::max(stretches_.back().end, t.end);
+        else stretches_.push_back(t);
+    }
+    // What stands behind all data can move with it: the header at the end, the table before it.
+    tail_ = file.size();
+    std::uint64_t data_end = c.header_.at < file.size() / 2 ? c.header_.values.end : 0;
+    for (const auto& item : c.items_)
+        if (item.file == own_file) data_end = std::max(data_end, item.data_at + item.stored);
+    if (sheet_.header_at < 0)
+        for (const auto& table : c.tables_)
+            if (table.at >= data_end) tail_ = std::min(tail_, table.at);
 }
 
-}  // namespace
+Status SheetContainer::Planner::add(const Replacement& r, const ReadLimits& limits) {
+    if (r.entry >= c_.entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
+    if (auto done = add_entry(r, limits); !done) return fail(in_entry(c_, r.entry, std::move(done).error()));
+    return {};
+}
 
-class SheetContainer::Planner {
-public:
-    Planner(const SheetContainer& c, ByteSpan file, ByteSpan image) : c_(c), sheet_(*c.sheet_), file_(file), image_(image) {
-        for (std::size_t i = 0; i < c.items_.size(); ++i) by_file_[c.sheet_->part_size > 0 ? 0 : c.items_[i].file].push_back(i);
-        for (auto& [number, items] : by_file_)
-            std::stable_sort(items.begin(), items.end(), [&](auto a, auto b) { return c.items_[a].data_at < c.items_[b].data_at; });
-        // Tables in file order; those that lie in one another are one stretch.
-        auto tables = c.tables_;
-        std::erase_if(tables, [](const auto& t) { return t.end <= t.at; });
-        std::sort(tables.begin(), tables.end(), [](const auto& a, const auto& b) { return a.at < b.at; });
-        for (const auto& t : tables) {
-            if (!stretches_.empty() && t.at < stretches_.back().end) stretches_.back().end = std::max(stretches_.back().end, t.end);
-            else stretches_.push_back(t);
-        }
-        // What stands behind all data can move with it: the header at the end, the table before it.
-        tail_ = file.size();
-        std::uint64_t data_end = c.header_.at < file.size() / 2 ? c.header_.values.end : 0;
-        for (const auto& item : c.items_)
-            if (item.file == own_file) data_end = std::max(data_end, item.data_at + item.stored);
-        if (sheet_.header_at < 0)
-            for (const auto& table : c.tables_)
-                if (table.at >= data_end) tail_ = std::min(tail_, table.at);
+Result<WritePlan> SheetContainer::Planner::finish() {
+    WritePlan out;
+    for (const auto& [number, items] : by_file_) {
+        if (number == own_file || sheet_.part_size > 0) continue;
+        SKIVET_TRY(auto plan, lay_out(number, items));
+        if (!plan) continue;
+        SKIVET_TRY(const auto view, c_.data_file(number));
+        SKIVET_TRY(auto done, finish_plan(view, std::move(*plan)));
+        out.add(std::move(done));
     }
-
-    Status add(const Replacement& r, const ReadLimits& limits) {
-        if (r.entry >= c_.entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
-        if (auto done = add_entry(r, limits); !done) return fail(in_entry(c_, r.entry, std::move(done).error()));
-        return {};
+    if (sheet_.part_size > 0) {
+        SKIVET_TRY(auto parts, plan_parts());
+        out.add(std::move(parts));
     }
-
-    [[nodiscard]] bool changed() const { return changed_; }
-
-    Result<WritePlan> finish() {
-        WritePlan out;
-        for (const auto& [number, items] : by_file_) {
-            if (number == own_file || sheet_.part_size > 0) continue;
-            SKIVET_TRY(auto plan, lay_out(number, items));
-            if (!plan) continue;
-            SKIVET_TRY(const auto view, c_.data_file(number));
-            SKIVET_TRY(auto done, finish_plan(view, std::move(*plan)));
-            out.add(std::move(done));
-        }
-        if (sheet_.part_size > 0) {
-            SKIVET_TRY(auto parts, plan_parts());
-            out.add(std::move(parts));
-        }
-        SKIVET_TRY(auto own, lay_out(own_file, by_file_.count(own_file) && sheet_.part_size == 0 ? by_file_.at(own_file)
-                                                                                                 : std::vector<std::size_t>{}));
+    const auto items = by_file_.count(own_file) && sheet_.part_size == 0 ? by_file_.at(own_file) : std::vector<std::size_t>{};
+    const auto before = patches_;
+    // What a packed directory becomes is known only when everything else is; if it needs more room, all is laid out once more.
+    for (int attempt = 0; attempt < 12; ++attempt) {
+        patches_ = before;
+        moves_.clear();
+        growth_ = 0;
+        SKIVET_TRY(auto own, c_.chunks_.empty() ? lay_out(own_file, items) : lay_out_chunks());
         FilePlan plan = own ? std::move(*own) : FilePlan{};
         if (!own) plan.new_size = file_.size(), plan.way = Way::in_place;
-        SKIVET_CHECK(write_tables(plan));
-        SKIVET_TRY(auto done, finish_plan(c_.file_, std::move(plan)));
-        out.add(std::move(done));
+        SKIVET_TRY(const bool done, write_tables(plan));
+        if (!done) continue;
+        SKIVET_TRY(auto finished, finish_plan(c_.file_, std::move(plan)));
+        out.add(std::move(finished));
         return out;
     }
-
-    /// Everything moved together.
-    void compact() { compact_ = true, changed_ = true; }
-
-private:
-    struct Fresh {
-        Bytes stored;
-        bool raw = false;
-        const Bytes* content = nullptr;                            ///< the replacement's, which outlives the planner, or `own`
-        Bytes own;                                                 ///< the data of a texture that its record describes
-        std::vector<std::pair<FieldValue, std::uint64_t>> fields;  ///< of the record, and what they say now
-    };
-
-    const SheetContainer& c_;
-    const Sheet& sheet_;
-    ByteSpan file_, image_;
-    std::map<std::uint32_t, std::vector<std::size_t>> by_file_;  ///< entries by data file, in the order they lie in
-    std::map<std::size_t, Fresh> fresh_;
-    std::vector<Table> stretches_;
-    std::map<std::uint64_t, Bytes> plain_;    ///< the patches before the table is encrypted
-    std::map<std::uint64_t, Bytes> patches_;  ///< table bytes, at positions of the old image; none overlaps another
-    std::vector<std::pair<std::uint64_t, std::uint64_t>>
-        moves_;  ///< own file: from this old position on everything lies so much later (modulo 2^64)
-    std::uint64_t tail_ = 0;
-    std::uint64_t growth_ = 0;  ///< of the own file, modulo 2^64
-    bool changed_ = false, compact_ = false;
-
-    Status add_entry(const Replacement& r, const ReadLimits& limits) {
-        SKIVET_TRY(const auto old, c_.stored_bytes(r.entry));
-        auto& fresh = fresh_[r.entry];
-        fresh = Fresh{};
-        fresh.content = &r.bytes;
-        const auto keep = [&] { fresh_.erase(r.entry); };
-        auto now = c_.unpack_entry(old.bytes, r.entry, limits);
-        if (now) {
-            const bool sound = c_.check_sums(r.entry, old.bytes, *now).has_value();
-            if (c_.items_[r.entry].texture) {
-                SKIVET_TRY(const auto shown, c_.shown(r.entry, *now, limits));
-                if (shown == r.bytes && sound) return keep(), Status();
-                SKIVET_TRY(const auto record, c_.record_of(r.entry));
-                SKIVET_TRY(auto put, RecordTexture(*c_.textures_, record, image_).put(*now, r.bytes, limits));
-                fresh.own = std::move(put.data);
-                fresh.content = &fresh.own;
-                for (const auto& [value, number] : put.fields) fresh.fields.emplace_back(*value, number);
-            }
-            if (*now == *fresh.content && sound && fresh.fields.empty()) return keep(), Status();
-        } else if (now.error().code != ErrorCode::damaged || c_.items_[r.entry].texture) {
-            return fail(now.error());
+    return fail(ErrorCode::unsupported, "the packed directory changes its size with each try, and nothing says where it is",
+                "Deliver into an override folder instead, if the game has one");
+}
+Status SheetContainer::Planner::add_entry(const Replacement& r, const ReadLimits& limits) {
+    SKIVET_TRY(const auto old, c_.stored_bytes(r.entry));
+    auto& fresh = fresh_[r.entry];
+    fresh = Fresh{};
+    fresh.content = &r.bytes;
+    const auto keep = [&] { fresh_.erase(r.entry); };
+    auto now = c_.unpack_entry(old.bytes, r.entry, limits);
+    if (now) {
+        const bool sound = c_.check_sums(r.entry, old.bytes, *now).has_value();
+        if (c_.items_[r.entry].texture) {
+            SKIVET_TRY(const auto shown, c_.shown(r.entry, *now, limits));
+            if (shown == r.bytes && sound) return keep(), Status();
+            SKIVET_TRY(const auto record, c_.record_of(r.entry));
+            SKIVET_TRY(auto put, RecordTexture(*c_.textures_, record, image_).put(*now, r.bytes, limits));
+            fresh.own = std::move(put.data);
+            fresh.content = &fresh.own;
+            for (const auto& [value, number] : put.fields) fresh.fields.emplace_back(*value, number);
         }
-        SKIVET_TRY(auto packed, c_.pack_entry(*fresh.content, r.entry, c_.items_[r.entry].data_at));
-        fresh.stored = std::move(packed.stored);
-        fresh.raw = packed.raw;
-        changed_ = true;
-        return {};
+        if (*now == *fresh.content && sound && fresh.fields.empty()) return keep(), Status();
+    } else if (now.error().code != ErrorCode::damaged || c_.items_[r.entry].texture) {
+        return fail(now.error());
     }
+    SKIVET_TRY(auto packed, c_.pack_entry(*fresh.content, r.entry, c_.items_[r.entry].data_at));
+    fresh.stored = std::move(packed.stored);
+    fresh.raw = packed.raw;
+    changed_ = true;
+    return {};
+}
 
-    /// The first stretch of tables that ends behind `at`.
-    [[nodiscard]] std::vector<Table>::const_iterator table_from(std::uint64_t at) const {
-        return std::partition_point(stretches_.begin(), stretches_.end(), [&](const auto& t) { return t.end <= at; });
-    }
+std::vector<SheetContainer::Table>::const_iterator SheetContainer::Planner::table_from(std::uint64_t at) const {
+    return std::partition_point(stretches_.begin(), stretches_.end(), [&](const auto& t) { return t.end <= at; });
+}
 
-    /// Some ciphers depend on where in the file the data lies.
-    [[nodiscard]] bool depends_on_place(std::size_t entry) const {
-        return sheet_.crypt && sheet_.crypt->from_file && c_.items_[entry].encrypted;
-    }
-    Status settle_at(std::size_t entry, Fresh& fresh, std::uint64_t at) {
-        if (!depends_on_place(entry)) return {};
-        SKIVET_TRY(auto packed, c_.pack_entry(*fresh.content, entry, at));
-        fresh.stored = std::move(packed.stored);
-        return {};
-    }
+bool SheetContainer::Planner::depends_on_place(std::size_t entry) const {
+    return sheet_.crypt && sheet_.crypt->from_file && c_.items_[entry].encrypted;
+}
 
-    [[nodiscard]] std::uint64_t moved(std::uint64_t at) const {
-        const auto next =
-            std::upper_bound(moves_.begin(), moves_.end(), at, [](std::uint64_t a, const auto& move) { return a < move.first; });
-        return next == moves_.begin() ? at : at + std::prev(next)->second;
-    }
+Status SheetContainer::Planner::settle_at(std::size_t entry, Fresh& fresh, std::uint64_t at) {
+    if (!depends_on_place(entry)) return {};
+    SKIVET_TRY(auto packed, c_.pack_entry(*fresh.content, entry, at));
+    fresh.stored = std::move(packed.stored);
+    return {};
+}
 
-    Status patch(const FieldValue& value, std::uint64_t number) {
-        const auto before = patches_.find(value.at);  // bit fields share their bytes
-        const auto now = before != patches_.end()
-                             ? ByteSpan(before->second)
-                             : image_.subspan(static_cast<std::size_t>(value.at), static_cast<std::size_t>(value.size));
-        SKIVET_TRY(auto bytes, field_bytes(*value.field, c_.header_.order, number, now));
-        patches_[value.at] = std::move(bytes);
-        return {};
+std::uint64_t SheetContainer::Planner::room(ByteSpan file, const std::vector<std::size_t>& items, std::size_t place,
+                                            std::uint64_t file_end) const {
+    const auto& item = c_.items_[items[place]];
+    auto next = file_end;
+    for (std::size_t k = place + 1; k < items.size(); ++k) {
+        const auto& other = c_.items_[items[k]];
+        if (other.stored == 0 && other.data_at == item.data_at) continue;
+        if (other.data_at < item.data_at + std::max<std::uint64_t>(1, item.stored)) return 0;
+        next = std::min(next, other.data_at);
+        break;
     }
-
-    /// The entry's record says where the content now is and what it is.
-    Status patch_record(std::size_t entry, std::uint64_t at, const Fresh* fresh) {
-        SKIVET_TRY(const auto record, c_.record_of(entry));
-        if (const auto* offset = record.with(Meaning::data_offset)) {
-            const auto field_moved = offset->field->from_field ? moved(offset->at) - offset->at : 0;
-            if (const auto* base = c_.header_.values.named(offset->field->base_field);
-                base && is_place(*base->field) && moved(base->number) != base->number)
-                return fail(ErrorCode::unsupported,
-                            fmt::format("its data is counted from \"{}\", which would have to move", base->field->name),
-                            "Deliver into an override folder instead, if the game has one");
-            auto section_moved = std::uint64_t{0};
-            if (offset->field->base_section)
-                if (const auto end = c_.end_of(*offset->field->base_section); end > 0) section_moved = moved(end - 1) - (end - 1);
-            SKIVET_CHECK(patch(*offset, at - c_.base_of(*offset->field, offset->at) - field_moved - section_moved));
+    for (auto k = place; k-- > 0 && place - k < 64;) {
+        const auto& other = c_.items_[items[k]];
+        if (other.stored > 0 && other.data_at + other.stored > item.data_at) return 0;
+    }
+    if (item.file == own_file && sheet_.part_size == 0)
+        if (const auto table = table_from(item.data_at); table != stretches_.end()) {
+            if (table->at < item.data_at) return 0;
+            next = std::min(next, table->at);
         }
-        if (!fresh) return {};
-        for (const auto& [value, number] : fresh->fields) SKIVET_CHECK(patch(value, number));
-        if (const auto* stored = record.with(Meaning::stored_size))
-            SKIVET_CHECK(patch(*stored, fresh->raw && sheet_.packed == Sheet::Packed::stored_not_zero ? 0 : fresh->stored.size()));
-        if (const auto* size = record.with(Meaning::size)) SKIVET_CHECK(patch(*size, fresh->content->size()));
-        for (const auto& value : record.values) {
-            if (value.field->means != Meaning::checksum) continue;
-            SKIVET_TRY(auto bytes, sum_field_bytes(*value.field, c_.header_.order,
-                                                   value.field->is_over(Over::stored) ? fresh->stored : *fresh->content));
-            patches_[value.at] = std::move(bytes);
-        }
-        return {};
-    }
+    const auto end = item.data_at + item.stored;
+    return next < end ? 0 : item.stored + c_.padding(file, end, next);
+}
 
-    /// Bytes an entry may take where it is: its own and its padding; 0 when other entries share its data.
-    std::uint64_t room(ByteSpan file, const std::vector<std::size_t>& items, std::size_t place, std::uint64_t file_end) const {
+bool SheetContainer::Planner::fits(const Item& item, std::uint64_t size, std::uint64_t space) const {
+    if (sheet_.ends != Sheet::Ends::by_size) return size == item.stored;
+    if (sheet_.data_at && aligned(item.data_at + size, sheet_.align) != aligned(item.data_at + item.stored, sheet_.align)) return false;
+    return size <= space;
+}
+
+Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out(std::uint32_t number, const std::vector<std::size_t>& items) {
+    FileView view = c_.file_;
+    if (number != own_file) {
+        const bool any = compact_ || std::any_of(items.begin(), items.end(), [&](auto i) { return fresh_.count(i) > 0; });
+        if (!any) return std::optional<FilePlan>();
+        SKIVET_TRY(view, c_.data_file(number));
+    }
+    SKIVET_TRY(const auto file, view.bytes());
+    const auto end = number == own_file ? tail_ : view.size();
+    const auto align = c_.alignment(number);
+    FilePlan plan;
+    plan.new_size = view.size();
+    plan.way = Way::in_place;
+    if (compact_ || (number == own_file && table_growth_ != 0)) return lay_out_anew(number, view, items);
+    bool anew = false;
+    auto append_at = end;
+    std::vector<std::size_t> grown;
+    bool any = false;
+    for (std::size_t place = 0; place < items.size(); ++place) {
+        const auto found = fresh_.find(items[place]);
+        if (found == fresh_.end()) continue;
+        any = true;
         const auto& item = c_.items_[items[place]];
-        auto next = file_end;
-        for (std::size_t k = place + 1; k < items.size(); ++k) {
-            const auto& other = c_.items_[items[k]];
-            if (other.stored == 0 && other.data_at == item.data_at) continue;
-            if (other.data_at < item.data_at + std::max<std::uint64_t>(1, item.stored)) return 0;
-            next = std::min(next, other.data_at);
-            break;
-        }
-        for (auto k = place; k-- > 0 && place - k < 64;) {
-            const auto& other = c_.items_[items[k]];
-            if (other.stored > 0 && other.data_at + other.stored > item.data_at) return 0;
-        }
-        if (item.file == own_file && sheet_.part_size == 0)
-            if (const auto table = table_from(item.data_at); table != stretches_.end()) {
-                if (table->at < item.data_at) return 0;
-                next = std::min(next, table->at);
-            }
-        const auto end = item.data_at + item.stored;
-        return next < end ? 0 : item.stored + c_.padding(file, end, next);
-    }
-
-    /// Whether content of another length can lie where the entry is, without moving others.
-    [[nodiscard]] bool fits(const Item& item, std::uint64_t size, std::uint64_t space) const {
-        if (sheet_.ends != Sheet::Ends::by_size) return size == item.stored;
-        if (sheet_.data_at && aligned(item.data_at + size, sheet_.align) != aligned(item.data_at + item.stored, sheet_.align)) return false;
-        return size <= space;
-    }
-
-    /// The plan for one data file; nothing when it does not change.
-    Result<std::optional<FilePlan>> lay_out(std::uint32_t number, const std::vector<std::size_t>& items) {
-        FileView view = c_.file_;
-        if (number != own_file) {
-            const bool any = compact_ || std::any_of(items.begin(), items.end(), [&](auto i) { return fresh_.count(i) > 0; });
-            if (!any) return std::optional<FilePlan>();
-            SKIVET_TRY(view, c_.data_file(number));
-        }
-        SKIVET_TRY(const auto file, view.bytes());
-        const auto end = number == own_file ? tail_ : view.size();
-        const auto align = c_.alignment(number);
-        FilePlan plan;
-        plan.new_size = view.size();
-        plan.way = Way::in_place;
-        bool anew = compact_;
-        auto append_at = end;
-        std::vector<std::size_t> grown;
-        bool any = false;
-        for (std::size_t place = 0; place < items.size(); ++place) {
-            const auto found = fresh_.find(items[place]);
-            if (found == fresh_.end()) continue;
-            any = true;
-            const auto& item = c_.items_[items[place]];
-            const auto& stored = found->second.stored;
-            const auto space = room(file, items, place, end);
-            const bool last = item.data_at + item.stored == end && space > 0;
-            if (fits(item, stored.size(), space)) {
-                plan.ranges.push_back({item.data_at, stored, 0});
-                if (stored.size() < item.stored)  // nothing of the old content stays behind
-                    plan.ranges.push_back(
-                        {item.data_at + stored.size(), Bytes(static_cast<std::size_t>(item.stored - stored.size()), sheet_.fill), 0});
-                SKIVET_CHECK(patch_record(items[place], item.data_at, &found->second));
-            } else {
-                if (last) append_at = std::min(append_at, item.data_at);
-                else if (space > 0 && item.stored > 0)
-                    plan.ranges.push_back({item.data_at, Bytes(static_cast<std::size_t>(item.stored), sheet_.fill), 0});
-                grown.push_back(items[place]);
-                anew = anew || !sheet_.may_move || sheet_.keep_order || follows_order(sheet_);
-            }
-        }
-        if (!any && !compact_) return std::optional<FilePlan>();
-        if (anew) return lay_out_anew(number, view, items);
-        if (grown.empty()) return std::optional(std::move(plan));
-        plan.way = Way::append;
-        Bytes behind;
-        auto at = append_at;
-        for (const auto i : grown) {
-            auto& fresh = fresh_.at(i);
-            const auto to = aligned(at, align);
-            SKIVET_CHECK(settle_at(i, fresh, to));
-            behind.resize(behind.size() + static_cast<std::size_t>(to - at), sheet_.fill);
-            behind.insert(behind.end(), fresh.stored.begin(), fresh.stored.end());
-            at = to + fresh.stored.size();
-            SKIVET_CHECK(patch_record(i, to, &fresh));
-        }
-        if (number == own_file && tail_ < file_.size()) {
-            const auto to = aligned(at, sheet_.align);
-            behind.resize(behind.size() + static_cast<std::size_t>(to - at), sheet_.fill);
-            at = to;
-            moves_.emplace_back(tail_, to - tail_);
-            const auto tail = file_.subspan(static_cast<std::size_t>(tail_));
-            behind.insert(behind.end(), tail.begin(), tail.end());
-            at += tail.size();
-        }
-        plan.ranges.push_back({append_at, std::move(behind), 0});
-        plan.new_size = at;
-        if (number == own_file) growth_ = plan.new_size - file_.size();
-        return std::optional(std::move(plan));
-    }
-
-    /// Blocks in their order, padding made anew, everything else copied whole, tables behind the data moved.
-    Result<std::optional<FilePlan>> lay_out_anew(std::uint32_t number, const FileView& view, const std::vector<std::size_t>& items) {
-        SKIVET_TRY(const auto file, view.bytes());
-        FilePlan plan;
-        std::uint64_t from = 0, to = 0;  // done so far in the old and in the new file
-        const auto align = follows_order(sheet_) ? sheet_.align : c_.alignment(number);
-        const bool inlined = sheet_.data_at && sheet_.data_at->from == Place::From::behind_record;
-        std::map<std::uint64_t, std::uint64_t> placed;  // old position of a block to its new one
-        const auto fill_to = [&](std::uint64_t start) {
-            if (start > to) plan.pieces.push_back({0, 0, Bytes(static_cast<std::size_t>(start - to), sheet_.fill)});
-            to = start;
-        };
-        const auto pad = [&] {
-            if (!inlined) fill_to(aligned(to, align));
-        };
-        // From here on everything lies so much later.
-        const auto note_move = [&] {
-            if (number == own_file && (moves_.empty() ? 0 : moves_.back().second) != to - from) moves_.emplace_back(from, to - from);
-        };
-        // The new place of bytes that keep their position within a step.
-        const auto in_step = [&](std::uint64_t step) { fill_to(to + (from % step + step - to % step) % step); };
-        // A table may have padding inside that counts from the beginning of the file.
-        const auto pad_table = [&] {
-            std::uint64_t step = sheet_.align;
-            for (const auto* type : {&sheet_.record, &sheet_.folders})
-                for (const auto& field : type->fields)
-                    if (field.type == FieldType::pad) step = std::lcm(step, field.size);
-            in_step(step);
-        };
-        const auto copy = [&](std::uint64_t size) {
-            if (size > 0) plan.pieces.push_back({from, size, {}});
-            if (size > 0) note_move();
-            to += size;
-            from += size;
-        };
-        // What lies between entries. Only blank bytes are given up: padding where something moves, more only by compacting.
-        bool stuck = false, between = true;  // entries are still to come
-        const auto gap_to = [&](std::uint64_t next) {
-            while (from < next && !stuck) {
-                std::uint64_t end = next;
-                bool table = false;
-                if (const auto t = table_from(from); number == own_file && t != stretches_.end()) {
-                    table = t->at <= from;
-                    end = std::min(end, table ? t->end : t->at);
-                }
-                const auto gap = end - from;
-                if (table) {
-                    if (to != from) pad_table();
-                    copy(gap);
-                    continue;
-                }
-                const bool blank = c_.is_blank(number, file, from, end);
-                if (compact_ && blank && gap >= (placed.empty() ? front_reserve : 0) + dead_from(align)) {
-                    if (placed.empty()) copy(aligned(from, align) - from);
-                    from = end;
-                    continue;
-                }
-                if (to == from) {
-                    copy(gap);
-                    continue;
-                }
-                from += blank && gap < dead_from(align) ? gap : c_.padding(file, from, end);
-                if (from == end) continue;
-                // Where places follow from sizes, nothing may lie between that the sheet does not explain.
-                stuck = follows_order(sheet_) && between;
-                in_step(align);
-                copy(end - from);
-            }
-        };
-        std::map<std::size_t, std::uint64_t> placed_own;
-        const bool alone = follows_order(sheet_) && std::is_sorted(items.begin(), items.end());
-        for (std::size_t place = 0; place < items.size();) {
-            // Entries that begin at the same place are one group: those that stay share one copy, a changed one gets a place of its own.
-            // Where places follow from the order, each stands for itself.
-            const auto at = c_.items_[items[place]].data_at;
-            std::uint64_t kept = 0, old_size = 0;
-            std::vector<std::size_t> changed;
-            const auto first = items[place];
-            for (; place < items.size() && c_.items_[items[place]].data_at == at; ++place) {
-                if (alone && items[place] != first) break;
-                const auto stored = c_.items_[items[place]].stored;
-                old_size = std::max(old_size, stored);
-                if (fresh_.count(items[place])) changed.push_back(items[place]);
-                else kept = std::max(kept, stored);
-            }
-            if (alone && old_size == 0 && changed.empty()) {
-                if (at > from) gap_to(at);
-                if (to != from) pad();
-                placed_own[first] = to;
-                continue;
-            }
-            if (old_size == 0 && changed.empty()) continue;
-            if (at > view.size() || old_size > view.size() - at)
-                return fail(in_entry(c_, first,
-                                     Error{ErrorCode::damaged,
-                                           fmt::format("needs {} bytes, has {}", grouped(old_size),
-                                                       grouped(view.size() - std::min<std::uint64_t>(at, view.size()))),
-                                           {},
-                                           at,
-                                           "An archive with a damaged entry cannot be laid out anew"}));
-            if (at < from && old_size > 0)
-                return fail(
-                    in_entry(c_, first,
-                             Error{ErrorCode::unsupported, "overlaps another entry, so the archive cannot be laid out anew", {}, at, {}}));
-            if (at >= from) gap_to(at);
-            if (stuck) return fail(in_entry(c_, first, unexplained_between(from)));
-            if (kept > 0 || changed.empty()) {
-                if (to != from) pad();
-                placed[at] = to;
-                if (alone) placed_own[first] = to;
-                if (to != at && depends_on_place(first)) {
-                    SKIVET_TRY(const auto old, c_.stored_bytes(first));
-                    SKIVET_TRY(const auto plain, c_.crypt_entry(old.bytes, first, at, false));
-                    SKIVET_TRY(auto again, c_.crypt_entry(plain, first, to, true));
-                    if (!again.empty()) plan.pieces.push_back({0, 0, std::move(again)});
-                } else {
-                    plan.pieces.push_back({at, kept, {}});
-                }
-                to += kept;
-            }
-            for (const auto i : changed) {
-                if (to != from || kept > 0) pad();
-                placed_own[i] = to;
-                auto& fresh = fresh_.at(i);
-                SKIVET_CHECK(settle_at(i, fresh, to));
-                if (!fresh.stored.empty()) plan.pieces.push_back({0, 0, fresh.stored});
-                to += fresh.stored.size();
-            }
-            from = std::max(from, at + old_size);
-        }
-        between = false;
-        if (number == own_file) {
-            const bool table_behind = std::any_of(c_.tables_.begin(), c_.tables_.end(), [&](const auto& t) { return t.at >= from; });
-            if (table_behind && (to != from || compact_)) {
-                std::uint64_t next = file_.size();
-                for (const auto& t : c_.tables_)
-                    if (t.at >= from) next = std::min(next, t.at);
-                gap_to(next);
-                if (to != from) pad_table();
-            }
-            note_move();
-        }
-        if (number != own_file && to != from && from < view.size()) in_step(align);
-        if (from < view.size()) plan.pieces.push_back({from, view.size() - from, {}});
-        plan.new_size = to + (view.size() - from);
-        plan.way = Way::rebuild;
-        if (number == own_file) growth_ = plan.new_size - file_.size();
-        for (const auto i : items) {
-            const auto old = c_.items_[i].data_at;
-            if (const auto mine = placed_own.find(i); mine != placed_own.end()) {
-                const auto fresh = fresh_.find(i);
-                if (fresh != fresh_.end() || mine->second != old)
-                    SKIVET_CHECK(patch_record(i, mine->second, fresh != fresh_.end() ? &fresh->second : nullptr));
-                continue;
-            }
-            const auto known = placed.find(old);
-            const auto now = known != placed.end() ? known->second : number == own_file ? moved(old) : old;
-            if (now != old) SKIVET_CHECK(patch_record(i, now, nullptr));
-        }
-        return std::optional(std::move(plan));
-    }
-
-    /// Data in one stream cut into parts: only content that fits where the old one is.
-    Result<WritePlan> plan_parts() {
-        WritePlan out;
-        std::map<std::uint32_t, FilePlan> plans;
-        const auto& items = by_file_[0];
-        for (std::size_t place = 0; place < items.size(); ++place) {
-            const auto found = fresh_.find(items[place]);
-            if (found == fresh_.end()) continue;
-            const auto& item = c_.items_[items[place]];
-            const auto& stored = found->second.stored;
-            // Its padding may lie in another part; nobody asked for it yet. Entries that share data have none to themselves.
-            const auto space = std::min(item.stored, room({}, items, place, ~0ull));
-            if (stored.size() > space)
-                return fail(in_entry(c_, items[place],
-                                     Error{ErrorCode::unsupported,
-                                           fmt::format("has room for {} bytes, needs {}", grouped(space), grouped(stored.size())),
-                                           {},
-                                           item.data_at,
-                                           "Data cut into parts of a fixed size takes only content that fits where the old one is"}));
-            for (std::uint64_t done = 0; done < stored.size();) {
-                const auto at = item.data_at + done;
-                const auto number = static_cast<std::uint32_t>(at / sheet_.part_size);
-                const auto count = std::min<std::uint64_t>(stored.size() - done, sheet_.part_size - at % sheet_.part_size);
-                plans[number].ranges.push_back(
-                    {at % sheet_.part_size,
-                     Bytes(stored.begin() + static_cast<std::ptrdiff_t>(done), stored.begin() + static_cast<std::ptrdiff_t>(done + count)),
-                     0});
-                done += count;
-            }
+        const auto& stored = found->second.stored;
+        const auto space = room(file, items, place, end);
+        const bool last = item.data_at + item.stored == end && space > 0;
+        if (fits(item, stored.size(), space)) {
+            plan.ranges.push_back({item.data_at, stored, 0});
+            if (stored.size() < item.stored)  // nothing of the old content stays behind
+                plan.ranges.push_back(
+                    {item.data_at + stored.size(), Bytes(static_cast<std::size_t>(item.stored - stored.size()), sheet_.fill), 0});
             SKIVET_CHECK(patch_record(items[place], item.data_at, &found->second));
+        } else {
+            if (last) append_at = std::min(append_at, item.data_at);
+            else if (space > 0 && item.stored > 0)
+                plan.ranges.push_back({item.data_at, Bytes(static_cast<std::size_t>(item.stored), sheet_.fill), 0});
+            grown.push_back(items[place]);
+            anew = anew || !sheet_.may_move || sheet_.keep_order || follows_order(sheet_);
         }
-        for (auto& [number, plan] : plans) {
-            SKIVET_TRY(const auto view, c_.data_file(number));
-            plan.new_size = view.size();
-            plan.way = Way::in_place;
-            SKIVET_TRY(auto done, finish_plan(view, std::move(plan)));
-            out.add(std::move(done));
-        }
-        return out;
     }
-
-    /// Header fields, checksums and encryption of the tables, then all patches into the plan of the own file.
-    Status write_tables(FilePlan& plan) {
-        const auto& header = c_.header_.values;
-        if (const auto* size = header.with(Meaning::file_size)) SKIVET_CHECK(patch(*size, file_.size() + growth_));
-        if (const auto* size = header.with(Meaning::data_size)) SKIVET_CHECK(patch(*size, size->number + growth_));
-        // Fields that say where a table is follow it: in the header, and in the records of folders.
-        const auto follow = [&](const FieldValue& value) -> Status {
-            const auto at = value.number + c_.base_of(*value.field, value.at);
-            const auto field_moved = value.field->from_field ? moved(value.at) - value.at : 0;
-            if (moved(at) == at && !field_moved) return {};
-            return patch(value, value.number + (moved(at) - at) - field_moved);
-        };
-        for (const auto& value : header.values)
-            if (is_place(*value.field)) SKIVET_CHECK(follow(value));
-        for (const auto& value : c_.folder_offsets_) SKIVET_CHECK(follow(value));
-        if (c_.closing_) SKIVET_CHECK(follow(*c_.closing_));
-        SKIVET_CHECK(patch_sums([](Over over) { return over != Over::header && over != Over::file; }));
-        plain_ = patches_;
-        if (sheet_.table_crypt) {
-            const auto old = image_.subspan(static_cast<std::size_t>(c_.table_at_), static_cast<std::size_t>(c_.table_end_ - c_.table_at_));
-            Bytes table(old.begin(), old.end());
-            const auto first = patches_.lower_bound(c_.table_at_), last = patches_.lower_bound(c_.table_end_);
-            for (auto p = first; p != last; ++p) overlay(table, c_.table_at_, p->first, p->second);
-            SKIVET_TRY(const auto key, sheet_data::key_for(*sheet_.table_crypt, *c_.keys_, header, file_));
-            SKIVET_TRY(auto stored, sheet_data::encrypt(*sheet_.table_crypt, {key, sheet_.table_crypt->iv, c_.table_at_}, table));
-            patches_.erase(first, last);
-            patches_[c_.table_at_] = std::move(stored);
-        }
-        SKIVET_CHECK(patch_sums([](Over over) { return over == Over::header; }));
-        put_patches(plan);
-        for (const auto& value : header.values) {
-            if (value.field->means != Meaning::checksum || !value.field->is_over(Over::file)) continue;
-            SKIVET_TRY(auto whole, planned_bytes(plan, file_));
-            const auto at = moved(value.at);
-            std::fill_n(whole.begin() + static_cast<std::ptrdiff_t>(at), value.size, std::byte{0});
-            SKIVET_TRY(auto sum, sum_field_bytes(*value.field, c_.header_.order, whole));
-            patches_.clear();
-            patches_[value.at] = std::move(sum);
-            put_patches(plan);
-        }
-        return {};
+    if (!any) return std::optional<FilePlan>();
+    if (anew) return lay_out_anew(number, view, items);
+    if (grown.empty()) return std::optional(std::move(plan));
+    plan.way = Way::append;
+    Bytes behind;
+    auto at = append_at;
+    for (const auto i : grown) {
+        auto& fresh = fresh_.at(i);
+        const auto to = aligned(at, align);
+        SKIVET_CHECK(settle_at(i, fresh, to));
+        behind.resize(behind.size() + static_cast<std::size_t>(to - at), sheet_.fill);
+        behind.insert(behind.end(), fresh.stored.begin(), fresh.stored.end());
+        at = to + fresh.stored.size();
+        SKIVET_CHECK(patch_record(i, to, &fresh));
     }
+    if (number == own_file && tail_ < file_.size()) {
+        const auto to = aligned(at, sheet_.align);
+        behind.resize(behind.size() + static_cast<std::size_t>(to - at), sheet_.fill);
+        at = to;
+        moves_.emplace_back(tail_, to - tail_);
+        const auto tail = file_.subspan(static_cast<std::size_t>(tail_));
+        behind.insert(behind.end(), tail.begin(), tail.end());
+        at += tail.size();
+    }
+    plan.ranges.push_back({append_at, std::move(behind), 0});
+    plan.new_size = at;
+    if (number == own_file) growth_ = plan.new_size - file_.size();
+    return std::optional(std::move(plan));
+}
 
-    /// Checksums of the header, of which the first range that `which` names decides when their turn is.
-    Status patch_sums(bool (*which)(Over)) {
-        for (const auto& value : c_.header_.values.values) {
-            const auto& field = *value.field;
-            if (field.means != Meaning::checksum || field.is_over(Over::file)) continue;
-            const bool header = std::find(field.over.begin(), field.over.end(), Over::header) != field.over.end();
-            if (which(header ? Over::header : field.over.front()) == false) continue;
-            Bytes all;
-            const auto add = [&](ByteSpan from, const std::map<std::uint64_t, Bytes>& patches, std::uint64_t at, std::uint64_t end) {
-                const auto old = from.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at));
-                Bytes bytes(old.begin(), old.end());
-                auto p = patches.upper_bound(at);
-                if (p != patches.begin()) --p;
-                for (; p != patches.end() && p->first < end; ++p) overlay(bytes, at, p->first, p->second);
-                if (value.at >= at && value.at < end)
-                    std::fill_n(bytes.begin() + static_cast<std::ptrdiff_t>(value.at - at), value.size, std::byte{0});
-                all.insert(all.end(), bytes.begin(), bytes.end());
-            };
-            const auto& tables = header && sheet_.table_crypt ? plain_ : patches_;
-            for (const auto over : field.over) {
-                if (over == Over::header) add(file_, patches_, c_.header_.at, c_.header_.values.end);
-                if (over == Over::table) add(image_, tables, c_.table_at_, c_.table_end_);
-                if (over == Over::names) add(image_, tables, c_.names_at_, c_.names_end_);
-                if (over == Over::folders) add(image_, tables, c_.folders_at_, c_.folders_end_);
+Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_anew(std::uint32_t number, const FileView& view,
+                                                                      const std::vector<std::size_t>& items) {
+    SKIVET_TRY(const auto file, view.bytes());
+    FilePlan plan;
+    std::uint64_t from = 0, to = 0;  // done so far in the old and in the new file
+    const auto align = follows_order(sheet_) ? sheet_.align : c_.alignment(number);
+    const bool inlined = sheet_.data_at && sheet_.data_at->from == Place::From::behind_record;
+    // Behind a packed directory that grows, places keep their step from its end.
+    const auto shift = number == own_file ? table_growth_ : 0;
+    const auto steps = static_cast<std::int64_t>(align);
+    const auto origin = static_cast<std::uint64_t>((static_cast<std::int64_t>(shift) % steps + steps) % steps);
+    std::map<std::uint64_t, std::uint64_t> placed;  // old position of a block to its new one
+    const auto fill_to = [&](std::uint64_t start) {
+        if (start > to) plan.pieces.push_back({0, 0, Bytes(static_cast<std::size_t>(start - to), sheet_.fill)});
+        to = start;
+    };
+    const auto pad = [&] {
+        if (!inlined) fill_to(to < origin ? origin : origin + aligned(to - origin, align));
+    };
+    // From here on everything lies so much later.
+    const auto note_move = [&] {
+        if (number == own_file && (moves_.empty() ? 0 : moves_.back().second) != to - from) moves_.emplace_back(from, to - from);
+    };
+    // The new place of bytes that keep their position within a step.
+    const auto in_step = [&](std::uint64_t step) { fill_to(to + (from % step + step - (to - shift) % step) % step); };
+    // A table may have padding inside that counts from the beginning of the file.
+    const auto pad_table = [&] {
+        std::uint64_t step = sheet_.align;
+        for (const auto* type : {&sheet_.record, &sheet_.folders})
+            for (const auto& field : type->fields)
+                if (field.type == FieldType::pad) step = std::lcm(step, field.size);
+        in_step(step);
+    };
+    const auto copy = [&](std::uint64_t size) {
+        if (size > 0) plan.pieces.push_back({from, size, {}});
+        if (size > 0) note_move();
+        to += size;
+        from += size;
+    };
+    // What lies between entries. Only blank bytes are given up: padding where something moves, more only by compacting.
+    bool stuck = false, between = true;  // entries are still to come
+    const auto gap_to = [&](std::uint64_t next) {
+        while (from < next && !stuck) {
+            std::uint64_t end = next;
+            bool table = false;
+            if (const auto t = table_from(from); number == own_file && t != stretches_.end()) {
+                table = t->at <= from;
+                end = std::min(end, table ? t->end : t->at);
             }
-            SKIVET_TRY(auto bytes, sum_field_bytes(field, c_.header_.order, all));
-            patches_[value.at] = std::move(bytes);
-        }
-        return {};
-    }
-
-    [[nodiscard]] static Error unexplained_between(std::uint64_t at) {
-        return Error{ErrorCode::unsupported,
-                     "would have to move, but bytes the sheet does not explain lie before it",
-                     {},
-                     at,
-                     "Say in the sheet what they are"};
-    }
-
-    [[nodiscard]] bool is_place(const Field& field) const {
-        const auto says = [&](const Place& place) { return place.from == Place::From::field && place.field == field.name; };
-        return field.means == Meaning::table_offset || says(sheet_.record_at) || says(sheet_.folders_at) ||
-               (sheet_.names && says(sheet_.names->at)) || (sheet_.tree && says(sheet_.tree->at));
-    }
-
-    /// The patches go into the plan at the places their bytes have afterwards: into a range or new piece that covers them, else as
-    /// ranges or pieces of their own. One walk, whatever their number.
-    void put_patches(FilePlan& plan) const {
-        std::map<std::uint64_t, const Bytes*> at_place;
-        for (const auto& [at, bytes] : patches_) at_place[moved(at)] = &bytes;
-        if (plan.pieces.empty()) {
-            std::sort(plan.ranges.begin(), plan.ranges.end(), [](const auto& a, const auto& b) { return a.at < b.at; });
-            std::vector<WriteRange> more;
-            for (const auto& [at, bytes] : at_place) {
-                auto range =
-                    std::upper_bound(plan.ranges.begin(), plan.ranges.end(), at, [](std::uint64_t a, const auto& r) { return a < r.at; });
-                if (range != plan.ranges.begin() && at + bytes->size() <= std::prev(range)->at + std::prev(range)->bytes.size())
-                    overlay(std::prev(range)->bytes, std::prev(range)->at, at, *bytes);
-                else more.push_back({at, *bytes, 0});
+            const auto gap = end - from;
+            if (table) {
+                if (to != from) pad_table();
+                const auto shrunk =
+                    end == c_.packed_end_ && table_growth_ > gap ? ~table_growth_ + 1 : 0;  // less than nothing, modulo 2^64
+                copy(gap - shrunk);
+                from += shrunk;
+                if (end == c_.packed_end_ && shrunk == 0) fill_to(to + table_growth_);
+                if (end == c_.packed_end_) note_move();
+                continue;
             }
-            std::move(more.begin(), more.end(), std::back_inserter(plan.ranges));
-            return;
-        }
-        std::vector<PlanPiece> out;
-        std::uint64_t start = 0;
-        for (auto& piece : plan.pieces) {
-            const auto end = start + piece.length();
-            auto patch = at_place.upper_bound(start);
-            if (patch != at_place.begin() && std::prev(patch)->first + std::prev(patch)->second->size() > start) --patch;
-            auto done = start;
-            for (; patch != at_place.end() && patch->first < end; ++patch) {
-                if (!piece.is_copy()) {
-                    overlay(piece.bytes, start, patch->first, *patch->second);
-                    continue;
-                }
-                const auto from = std::max(patch->first, start), to = std::min(patch->first + patch->second->size(), end);
-                if (from > done) out.push_back({piece.from + (done - start), from - done, {}});
-                if (from < to) {
-                    const auto first = patch->second->begin();
-                    out.push_back({0, 0,
-                                   Bytes(first + static_cast<std::ptrdiff_t>(from - patch->first),
-                                         first + static_cast<std::ptrdiff_t>(to - patch->first))});
-                }
-                done = to;
+            const bool blank = c_.is_blank(number, file, from, end);
+            if (compact_ && blank && gap >= (placed.empty() ? front_reserve : 0) + dead_from(align)) {
+                if (placed.empty()) copy(aligned(from, align) - from);
+                from = end;
+                continue;
             }
-            if (!piece.is_copy()) out.push_back(std::move(piece));
-            else if (done < end) out.push_back({piece.from + (done - start), end - done, {}});
-            start = end;
+            if (to == from) {
+                copy(gap);
+                continue;
+            }
+            from += blank && gap < dead_from(align) ? gap : c_.padding(file, from, end);
+            if (from == end) continue;
+            // Where places follow from sizes, nothing may lie between that the sheet does not explain.
+            stuck = follows_order(sheet_) && between;
+            in_step(align);
+            copy(end - from);
         }
-        plan.pieces = std::move(out);
+    };
+    std::map<std::size_t, std::uint64_t> placed_own;
+    const bool alone = follows_order(sheet_) && std::is_sorted(items.begin(), items.end());
+    for (std::size_t place = 0; place < items.size();) {
+        // Entries that begin at the same place are one group: those that stay share one copy, a changed one gets a place of its own.
+        // Where places follow from the order, each stands for itself.
+        const auto at = c_.items_[items[place]].data_at;
+        std::uint64_t kept = 0, old_size = 0;
+        std::vector<std::size_t> changed;
+        const auto first = items[place];
+        for (; place < items.size() && c_.items_[items[place]].data_at == at; ++place) {
+            if (alone && items[place] != first) break;
+            const auto stored = c_.items_[items[place]].stored;
+            old_size = std::max(old_size, stored);
+            if (fresh_.count(items[place])) changed.push_back(items[place]);
+            else kept = std::max(kept, stored);
+        }
+        if (alone && old_size == 0 && changed.empty()) {
+            if (at > from) gap_to(at);
+            if (to != from) pad();
+            placed_own[first] = to;
+            continue;
+        }
+        if (old_size == 0 && changed.empty()) continue;
+        if (at > view.size() || old_size > view.size() - at)
+            return fail(in_entry(c_, first,
+                                 Error{ErrorCode::damaged,
+                                       fmt::format("needs {} bytes, has {}", grouped(old_size),
+                                                   grouped(view.size() - std::min<std::uint64_t>(at, view.size()))),
+                                       {},
+                                       at,
+                                       "An archive with a damaged entry cannot be laid out anew"}));
+        if (at < from && old_size > 0)
+            return fail(in_entry(
+                c_, first, Error{ErrorCode::unsupported, "overlaps another entry, so the archive cannot be laid out anew", {}, at, {}}));
+        if (at >= from) gap_to(at);
+        if (stuck) return fail(in_entry(c_, first, unexplained_between(from)));
+        if (to != from) pad();
+        if (at == from) note_move();  // what is empty lies where its neighbor does
+        if (kept > 0 || changed.empty()) {
+            if (to != from) pad();
+            placed[at] = to;
+            if (alone) placed_own[first] = to;
+            if (to != at && depends_on_place(first)) {
+                SKIVET_TRY(const auto old, c_.stored_bytes(first));
+                SKIVET_TRY(const auto plain, c_.crypt_entry(old.bytes, first, at, false));
+                SKIVET_TRY(auto again, c_.crypt_entry(plain, first, to, true));
+                if (!again.empty()) plan.pieces.push_back({0, 0, std::move(again)});
+            } else {
+                plan.pieces.push_back({at, kept, {}});
+            }
+            to += kept;
+        }
+        for (const auto i : changed) {
+            if (to != from || kept > 0) pad();
+            placed_own[i] = to;
+            auto& fresh = fresh_.at(i);
+            SKIVET_CHECK(settle_at(i, fresh, to));
+            if (!fresh.stored.empty()) plan.pieces.push_back({0, 0, fresh.stored});
+            to += fresh.stored.size();
+        }
+        from = std::max(from, at + old_size);
     }
-};
+    between = false;
+    if (number == own_file) {
+        const bool table_behind = std::any_of(c_.tables_.begin(), c_.tables_.end(), [&](const auto& t) { return t.at >= from; });
+        if (table_behind && (to != from || compact_)) {
+            std::uint64_t next = file_.size();
+            for (const auto& t : c_.tables_)
+                if (t.at >= from) next = std::min(next, t.at);
+            gap_to(next);
+            if (to != from) pad_table();
+        }
+        note_move();
+    }
+    if (number != own_file && to != from && from < view.size()) in_step(align);
+    if (from < view.size()) plan.pieces.push_back({from, view.size() - from, {}});
+    plan.new_size = to + (view.size() - from);
+    plan.way = Way::rebuild;
+    if (number == own_file) growth_ = plan.new_size - file_.size();
+    for (const auto i : items) {
+        const auto old = c_.items_[i].data_at;
+        if (const auto mine = placed_own.find(i); mine != placed_own.end()) {
+            const auto fresh = fresh_.find(i);
+            if (fresh != fresh_.end() || mine->second != old || table_growth_ != 0)
+                SKIVET_CHECK(patch_record(i, mine->second, fresh != fresh_.end() ? &fresh->second : nullptr));
+            continue;
+        }
+        const auto known = placed.find(old);
+        const auto now = known != placed.end() ? known->second : number == own_file ? moved(old) : old;
+        if (now != old || table_growth_ != 0) SKIVET_CHECK(patch_record(i, now, nullptr));
+    }
+    return std::optional(std::move(plan));
+}
+
+Error SheetContainer::Planner::unexplained_between(std::uint64_t at) {
+    return Error{ErrorCode::unsupported,
+                 "would have to move, but bytes the sheet does not explain lie before it",
+                 {},
+                 at,
+                 "Say in the sheet what they are"};
+}
 
 Result<SheetContainer::Packed> SheetContainer::pack_entry(ByteSpan content, std::size_t entry, std::uint64_t at) const {
     const auto& item = items_[entry];

@@ -15,9 +15,9 @@ Result<Sheet> Parser::parse(const toml::table& root) {
                      fmt::format("sheet = \"{}\" is not known; write \"container\", \"texture\" or \"wrapper\"", kind));
     switch (sheet.kind) {
         case SheetKind::container:
-            SKIVET_CHECK(known_keys(
-                root, {"sheet", "name", "byte_order", "recognize", "header", "record", "folders", "names", "tree", "hash", "encryption",
-                       "table_encryption", "chunks", "data", "markers", "packer", "texture", "payload", "palette"}));
+            SKIVET_CHECK(known_keys(root, {"sheet", "name",    "byte_order", "recognize",  "header",           "record", "folders",
+                                           "names", "tree",    "hash",       "encryption", "table_encryption", "chunks", "data",
+                                           "table", "markers", "packer",     "texture",    "payload",          "palette"}));
             break;
         case SheetKind::texture:
             SKIVET_CHECK(known_keys(

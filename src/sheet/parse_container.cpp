@@ -151,6 +151,15 @@ Status Parser::check_container(const toml::table& record, const Sheet& sheet) co
         return wrong(line_of(record), "names by offset or index need [names]");
     if (r.with(Meaning::path_hash) && !sheet.hash) return wrong(line_of(record), "a path hash needs [hash]");
     SKIVET_CHECK(check_methods(sheet, sheet.record));
+    if (has_stream(sheet)) {
+        if (r.with(Meaning::method) || r.with(Meaning::stored_size) || !r.with(Meaning::size) || !r.with(Meaning::data_offset) ||
+            sheet.crypt || !sheet.data_file.empty())
+            return wrong(line_of(record),
+                         "entries in a stream of chunks have a \"data offset\" and a \"size\" in it, and no method, stored size, "
+                         "encryption or data file of their own");
+        if (sheet.method.empty()) return wrong(line_of(record), "chunks are packed by [data] method");
+        return {};
+    }
     const auto* method = r.with(Meaning::method);
     const bool packs = method || (!sheet.method.empty() && sheet.method != "stored");
     const bool stored = r.with(Meaning::stored_size) || sheet.ends != Sheet::Ends::by_size;

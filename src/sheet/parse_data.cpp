@@ -67,24 +67,23 @@ Status Parser::parse_packing(const toml::table& root, Sheet& sheet) const {
     }
     if (sheet.table_crypt && (sheet.table_crypt->iv_is_number || !sheet.table_crypt->iv_field.empty()))
         return wrong(1, "the IV of a table is fixed");
-    if (const auto* table = root["chunks"].as_table()) {
-        SKIVET_CHECK(known_keys(*table, {"size", "sizes", "raw"}));
-        ChunkSpec spec;
-        if (table->contains("size") && (*table)["size"].is_string()) {
-            SKIVET_TRY(spec.size_field, text(*table, "size"));
-            if (!sheet.header.named(spec.size_field))
-                return wrong(line_of(*table, "size"),
-                             fmt::format("size names the header field \"{}\", which is not there", spec.size_field));
-        } else {
-            SKIVET_TRY(spec.size, number(*table, "size", 0));
-            if (spec.size == 0 || spec.size > 64u << 20) return wrong(line_of(*table), "a chunk has 1 byte to 64 MB");
-        }
-        SKIVET_TRY(const auto sizes, text(*table, "sizes"));
-        if (!sizes.empty()) spec.width = sheet_parse::width_named(sizes);
-        if (spec.width == 0) return wrong(line_of(*table, "sizes"), "sizes are u8, u16, u24, u32 or u64");
-        SKIVET_TRY(const auto raw, word(*table, "raw", {"same size", "high bit"}));
-        spec.high_bit = raw == 1;
-        sheet.chunks = std::move(spec);
+    if (const auto* table = root["chunks"].as_table()) SKIVET_CHECK(parse_chunks(*table, sheet));
+    if (const auto* table = root["table"].as_table()) {
+        SKIVET_CHECK(known_keys(*table, {"method", "level"}));
+        SKIVET_TRY(sheet.table_method, method(*table, sheet));
+        if (sheet.table_method.empty()) return wrong(line_of(*table), "[table] says the method the directory is packed with");
+        SKIVET_TRY(const auto level, whole(*table, "level", 0));
+        if (level < 0 || level > 22) return wrong(line_of(*table, "level"), "level is 0 to 22");
+        sheet.table_level = static_cast<int>(level);
+        const auto one = *method_named(sheet, sheet.table_method);
+        const bool ends_itself =
+            !one.described && one.packing != Packing::none && one.packing != Packing::snappy && !needs_size(one.packing);
+        if (!ends_itself && (!sheet.header.with(Meaning::table_stored_size) || !sheet.header.with(Meaning::table_size)))
+            return wrong(line_of(*table),
+                         fmt::format("a directory packed with {} needs header fields that mean \"table size\" and \"table stored size\"",
+                                     one.name()));
+    } else if (const auto* field = sheet.header.with(Meaning::table_stored_size)) {
+        return wrong(field->line, "\"table stored size\" goes with [table] method; the size of a plain directory is \"table size\"");
     }
     return {};
 }
@@ -195,6 +194,49 @@ Status Parser::parse_runs(const toml::table& table, RunsSpec& spec) const {
         if (spec.ranges.size() > 256) return wrong(line_of(node), "more than 256 ranges");
     }
     if (const auto why = wrong_in(spec); !why.empty()) return wrong(line_of(table), why);
+    return {};
+}
+
+Status Parser::parse_chunks(const toml::table& table, Sheet& sheet) const {
+    SKIVET_CHECK(known_keys(table, {"size", "sizes", "raw", "fields", "at", "count", "data"}));
+    ChunkSpec spec;
+    if (table.contains("size") && table["size"].is_string()) {
+        SKIVET_TRY(spec.size_field, text(table, "size"));
+        if (!sheet.header.named(spec.size_field))
+            return wrong(line_of(table, "size"), fmt::format("size names the header field \"{}\", which is not there", spec.size_field));
+    } else {
+        SKIVET_TRY(spec.size, number(table, "size", 0));
+        if (spec.size == 0 || spec.size > 64u << 20) return wrong(line_of(table), "a chunk has 1 byte to 64 MB");
+    }
+    SKIVET_TRY(const auto sizes, text(table, "sizes"));
+    if (!sizes.empty()) spec.width = sheet_parse::width_named(sizes);
+    if (spec.width == 0) return wrong(line_of(table, "sizes"), "sizes are u8, u16, u24, u32 or u64");
+    SKIVET_TRY(const auto raw, word(table, "raw", {"same size", "high bit"}));
+    spec.high_bit = raw == 1;
+    if (table.contains("fields")) {
+        if (sheet.kind != SheetKind::container) return wrong(line_of(table, "fields"), "a table of chunks belongs to a container");
+        if (table.contains("sizes"))
+            return wrong(line_of(table, "sizes"), "sizes stand before the chunks, or in the fields of their table");
+        SKIVET_CHECK(parse_fields(*this, table, FieldsOf::chunk, spec.table));
+        SKIVET_TRY(spec.table_at, place(table, sheet, {Place::From::after_record, 0, {}}));
+        SKIVET_TRY(spec.table_count, count(table, sheet, spec.table, Meaning::none));
+        if (spec.table_count.by != CountOf::By::field && spec.table_count.by != CountOf::By::number)
+            return wrong(line_of(table), "a table of chunks has a count: a number, or a header field");
+        if (table.contains("data")) {
+            const toml::table as_at{{"at", *table["data"].node()}};
+            SKIVET_TRY(spec.data_at, place(as_at, sheet, {}));
+        }
+        if (!spec.table.with(Meaning::data_offset) && !spec.data_at)
+            return wrong(line_of(table), "no field of [chunks] means \"data offset\", and data does not say where the first chunk lies");
+        if (!spec.table.with(Meaning::stored_size) && !spec.table.with(Meaning::data_offset))
+            return wrong(line_of(table), "no field of [chunks] means \"stored size\" or \"data offset\"");
+        if (!spec.table.fixed_size()) return wrong(line_of(table), "the table of chunks has fields of a fixed size");
+    } else {
+        for (const auto* key : {"at", "count", "data"})
+            if (table.contains(key))
+                return wrong(line_of(table, key), fmt::format("\"{}\" goes with the fields of a table of chunks", key));
+    }
+    sheet.chunks = std::move(spec);
     return {};
 }
 

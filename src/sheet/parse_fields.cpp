@@ -11,7 +11,7 @@ struct MeaningName {
 };
 // clang-format off
 constexpr MeaningName meanings[] = {
-    {Meaning::entry_count, "entry count"}, {Meaning::table_offset, "table offset"}, {Meaning::table_size, "table size"}, {Meaning::file_size, "file size"},
+    {Meaning::entry_count, "entry count"}, {Meaning::table_offset, "table offset"}, {Meaning::table_size, "table size"}, {Meaning::table_stored_size, "table stored size"}, {Meaning::file_size, "file size"},
     {Meaning::data_size, "data size"}, {Meaning::folder_count, "folder count"}, {Meaning::byte_order, "byte order"}, {Meaning::path, "path"},
     {Meaning::folder, "folder"}, {Meaning::name, "name"}, {Meaning::extension, "extension"}, {Meaning::name_offset, "name offset"},
     {Meaning::name_index, "name index"}, {Meaning::path_hash, "path hash"}, {Meaning::data_offset, "data offset"}, {Meaning::size, "size"},
@@ -52,7 +52,8 @@ std::vector<Meaning> meanings_in(sheet_parse::FieldsOf place) {
     using M = Meaning;
     switch (place) {
         case container_header:
-            return {M::entry_count, M::table_offset, M::table_size, M::file_size, M::data_size, M::folder_count, M::byte_order};
+            return {M::entry_count, M::table_offset, M::table_size,   M::table_stored_size,
+                    M::file_size,   M::data_size,    M::folder_count, M::byte_order};
         case record:
             return {M::path, M::folder,      M::name,   M::extension,   M::name_offset, M::name_index, M::path_hash,  M::data_offset,
                     M::size, M::stored_size, M::method, M::file_number, M::deleted,     M::encrypted,  M::record_size};
@@ -63,6 +64,7 @@ std::vector<Meaning> meanings_in(sheet_parse::FieldsOf place) {
                 out.push_back(more);
             return out;
         }
+        case chunk: return {M::data_offset, M::size, M::stored_size};
         case folders: return {M::folder, M::name_offset, M::entry_count, M::first_entry, M::entries_offset, M::record_size};
         case texture_header:
             return {M::width, M::height,       M::depth,     M::mips,         M::layers,   M::faces,      M::format,

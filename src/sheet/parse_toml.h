@@ -85,7 +85,7 @@ private:
 };
 
 /// Which record fields belong to; a meaning that has no effect there is refused.
-enum class FieldsOf { container_header, record, texture_record, folders, texture_header, wrapper_header };
+enum class FieldsOf { container_header, record, texture_record, folders, chunk, texture_header, wrapper_header };
 /// `fields = [ … ]` of a table.
 [[nodiscard]] Status parse_fields(const Reader& reader, const toml::table& table, FieldsOf place, RecordType& record);
 [[nodiscard]] unsigned width_named(std::string_view type);

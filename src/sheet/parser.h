@@ -32,6 +32,7 @@ private:
     [[nodiscard]] Status parse_hash(const toml::table& table, Sheet& sheet) const;
     [[nodiscard]] Result<CryptSpec> cipher(const toml::table& table, const Sheet& sheet) const;
     [[nodiscard]] Status parse_packing(const toml::table& root, Sheet& sheet) const;
+    [[nodiscard]] Status parse_chunks(const toml::table& table, Sheet& sheet) const;
     [[nodiscard]] Status parse_data(const toml::table& data, Sheet& sheet) const;
     [[nodiscard]] Status parse_wrapper(const toml::table& root, Sheet& sheet) const;
     /// [texture]: what is the same for all files of the kind.

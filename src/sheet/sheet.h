@@ -25,7 +25,7 @@ enum class TextCode { utf8, latin1, cp437, utf16 };
 enum class Meaning {
     none,
     // container header
-    entry_count, table_offset, table_size, file_size, data_size, folder_count, byte_order,
+    entry_count, table_offset, table_size, table_stored_size, file_size, data_size, folder_count, byte_order,
     // directory record
     path, folder, name, extension, name_offset, name_index, path_hash, data_offset, size, stored_size, method, file_number, deleted, encrypted,
     record_size,
@@ -163,11 +163,17 @@ struct CryptSpec {
     return spec.cipher == Cipher::aes || spec.cipher == Cipher::xor_key || spec.cipher == Cipher::xor_rolling;
 }
 
+/// Chunks that data is cut into before it is packed. Their sizes stand before each entry's chunks; or a table of their own says where they
+/// lie, and all entries are in the one stream they make together.
 struct ChunkSpec {
     std::uint64_t size = 0;
     std::string size_field;  ///< of the header
     unsigned width = 4;      ///< bytes of each entry of the table of stored sizes before the chunks
-    bool high_bit = false;   ///< the highest bit of a size marks a chunk that is stored raw; otherwise its size says so
+    RecordType table;        ///< fields of one chunk; empty: sizes stand before the chunks
+    Place table_at;
+    CountOf table_count;
+    std::optional<Place> data_at;  ///< where the first chunk lies, where no field says it
+    bool high_bit = false;         ///< the highest bit of a size marks a chunk that is stored raw; otherwise its size says so
 };
 
 /// Files beside a texture's own that hold some of its levels, the largest that are left.
@@ -245,6 +251,8 @@ struct Sheet {
     std::optional<HashSpec> hash;
     std::optional<CryptSpec> crypt;  ///< of the data
     std::optional<CryptSpec> table_crypt;
+    std::string table_method;  ///< how the directory is packed; empty: it is not
+    int table_level = 0;
     std::optional<ChunkSpec> chunks;
     std::uint64_t align = 1;  ///< container: where entries start; texture: where levels start
     std::byte fill{0};
@@ -273,6 +281,8 @@ struct Sheet {
 
 /// The places of entries follow from their order and sizes: none can move alone.
 [[nodiscard]] inline bool follows_order(const Sheet& sheet) { return sheet.data_at || sheet.ends != Sheet::Ends::by_size; }
+/// Entries lie in one stream of chunks that a table places.
+[[nodiscard]] inline bool has_stream(const Sheet& sheet) { return sheet.chunks && !sheet.chunks->table.fields.empty(); }
 /// A method by its name, of the libraries or of the sheet.
 [[nodiscard]] std::optional<Method> method_named(const Sheet& sheet, std::string_view name);
 

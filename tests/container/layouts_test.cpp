@@ -15,12 +15,15 @@ namespace {
 using Tree = std::map<std::string, Bytes>;
 
 const std::vector<std::pair<std::string, std::string>> layouts = {
-    {"bins", "game.bins"},   {"ledger", "game.led"}, {"trunk", "game.trunk"}, {"rows", "game.rows"},  {"grove", "game.grove"},
-    {"cipher", "game.cph"},  {"index", "game.idx"},  {"dump", "game.toc"},    {"chunky", "game.chk"}, {"flags", "game.flg"},
-    {"twin", "game.twn"},    {"parade", "game.prd"}, {"box", "game.box"},     {"safe", "game.safe"},  {"train", "game.train"},
-    {"queue", "game.queue"}, {"seams", "game.seam"}, {"lumps", "game.lmp"},   {"sealed", "game.seal"}};
+    {"bins", "game.bins"},   {"ledger", "game.led"},  {"trunk", "game.trunk"}, {"rows", "game.rows"},   {"grove", "game.grove"},
+    {"cipher", "game.cph"},  {"index", "game.idx"},   {"dump", "game.toc"},    {"chunky", "game.chk"},  {"flags", "game.flg"},
+    {"twin", "game.twn"},    {"parade", "game.prd"},  {"box", "game.box"},     {"safe", "game.safe"},   {"train", "game.train"},
+    {"queue", "game.queue"}, {"seams", "game.seam"},  {"lumps", "game.lmp"},   {"sealed", "game.seal"}, {"reel", "game.reel"},
+    {"bricks", "game.brk"},  {"folded", "game.fold"}, {"tucked", "game.tuck"}};
 /// Layouts in which nothing can move alone, so that nothing is left behind.
-bool in_order(const std::string& name) { return name == "train" || name == "queue" || name == "seams"; }
+bool in_order(const std::string& name) {
+    return name == "train" || name == "queue" || name == "seams" || name == "reel" || name == "bricks" || name == "folded";
+}
 
 std::shared_ptr<const KeyRing> all_keys() {
     auto ring = std::make_shared<KeyRing>();
@@ -160,7 +163,10 @@ TEST_P(Layouts, ChangesAreReadByTheirOwnReader) {
 TEST_P(Layouts, OneByteOfAStoredEntryWritesLittle) {
     const auto container = open();
     const auto entry = *container->find("rides/horse.dds");
-    if (container->entries()[entry].method != "stored" || name == "box" || name == "safe") return;
+    // Where chunks or the directory are packed, one byte becomes more.
+    if (container->entries()[entry].method != "stored" || name == "reel" || name == "bricks" || name == "folded" || name == "tucked" ||
+        name == "box" || name == "safe")
+        return;
     const auto plan = container->plan(std::vector<Replacement>{{entry, varied(plain["rides/horse.dds"], 100)}}, ReadLimits{});
     ASSERT_TRUE(plan) << plan.error().message();
     if (name != "twin") EXPECT_EQ(plan->way(), Way::in_place);
@@ -201,7 +207,7 @@ TEST_P(Layouts, WithoutTheKeyItIsAKeyThatIsMissing) {
     ReadContext bare;
     ASSERT_TRUE(add_sheets_in(bare, folder / "sheets").empty());
     const auto opened = open_source(bare, archive);
-    const bool locked = name == "cipher" || name == "safe";
+    const bool locked = name == "cipher" || name == "safe" || name == "tucked";
     ASSERT_EQ(opened.has_value(), !locked);
     if (locked) EXPECT_EQ(opened.error().code, ErrorCode::key) << opened.error().message();
     if (name == "flags") {

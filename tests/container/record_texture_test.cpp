@@ -26,8 +26,9 @@ struct RecordTextures : testing::Test {
         written = script({"write", archive.string(), "3"});
     }
     static std::string script(const std::vector<std::string>& words) {
-        std::vector<std::string> all = {"python3", std::string(SKIVET_LAYOUTS) + "/shelf.py"};
-        all.insert(all.end(), words.begin(), words.end());
+        std::vector<std::string> all = words;
+        all.emplace(all.begin(), (std::filesystem::path(SKIVET_LAYOUTS) / "shelf.py").string());
+        all.emplace(all.begin(), "python3");
         const auto ran = run_program(all);
         EXPECT_EQ(ran.code, 0) << ran.output;
         return ran.output;

@@ -6,7 +6,7 @@
 import hashlib, lzma, os, random, struct, subprocess, sys, zlib
 
 from shared import *
-import ordered
+import chunked, ordered
 
 # Each layout: write(items) -> {file name: bytes}; read(files) -> {path: bytes}. `items` is a list of (path, data).
 
@@ -489,7 +489,7 @@ class Safe:
         return Box().read({Box.name: inner})
 
 
-LAYOUTS = {c.__name__.lower(): c for c in (Bins, Ledger, Trunk, Rows, Grove, Cipher, Index, Dump, Chunky, Flags, Twin, Parade, Box, Safe) + ordered.LAYOUTS}
+LAYOUTS = {c.__name__.lower(): c for c in (Bins, Ledger, Trunk, Rows, Grove, Cipher, Index, Dump, Chunky, Flags, Twin, Parade, Box, Safe) + ordered.LAYOUTS + chunked.LAYOUTS}
 
 
 def main():
