@@ -11,7 +11,8 @@ using namespace skivet;
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     static const auto kinds = [] {
         std::vector<TextureKinds> out;
-        for (const auto* name : {"poster", "mosaic", "slab", "strand", "stack", "bare"}) {
+        for (const auto* name :
+             {"poster", "mosaic", "slab", "strand", "stack", "bare", "card", "scroll", "badge", "loom", "plates", "weave"}) {
             auto sheet = *parse_sheet(as_text(*read_file(std::string(SKIVET_LAYOUTS) + "/" + name + ".toml")), name);
             sheet.recognize.resize(1);
             sheet.recognize[0] = {};
@@ -50,7 +51,15 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         const auto file = texture->kind->replace(texture->file, texture->layout, std::vector<SurfaceEdit>{{i, *bytes}});
         if (!file) continue;
         const auto again = TextureFile::open(textures, *file, "a/x.tex", limits);
-        if (!again || *again->surface_bytes(again->layout.surfaces[i]) != *bytes) std::abort();
+        if (!again) std::abort();
+        const auto now = again->surface_bytes(again->layout.surfaces[i]);
+        // A palette that stays has the nearest color instead; what comes of that stays as it is.
+        const bool palette = data[0] % kinds.size() >= 6 && data[0] % kinds.size() <= 8;
+        if (!now || (!palette && *now != *bytes)) std::abort();
+        if (palette) {
+            const auto same = again->kind->replace(again->file, again->layout, std::vector<SurfaceEdit>{{i, *now}});
+            if (!same || *same != *file) std::abort();
+        }
     }
     const auto parts = split_spread(
         textures, *joined, "a/x.tex", [&](const std::string&) -> Result<Bytes> { return other; }, limits);

@@ -8,6 +8,7 @@
 #include <sys/stat.h>
 #include <unistd.h>
 #include <cerrno>
+#include <cstdlib>
 
 #include "base/file_view.h"
 
@@ -131,6 +132,17 @@ Result<fs::path> path_inside(const fs::path& folder, const fs::path& relative) {
     if (lies_in(out, folder)) return out;
     return fail(ErrorCode::usage, fmt::format("{} leads out of {} through a link", relative.string(), folder.string()),
                 "Remove the link or choose another folder");
+}
+
+TemporaryFolder::TemporaryFolder() {
+    std::error_code code;
+    auto pattern = (std::filesystem::temp_directory_path(code) / "skivet-XXXXXX").string();
+    if (const char* made = code ? nullptr : ::mkdtemp(pattern.data())) path = made;
+}
+
+TemporaryFolder::~TemporaryFolder() {
+    std::error_code code;
+    if (!path.empty()) std::filesystem::remove_all(path, code);
 }
 
 }  // namespace skivet

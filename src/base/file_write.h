@@ -25,4 +25,14 @@ struct WriteHow {
 /// 16 letters and digits nobody can guess, for names that must not be another file's.
 [[nodiscard]] std::string unguessable();
 
+/// A new folder below the temporary one, which is removed with all that is in it. `path` is empty when it cannot be made.
+class TemporaryFolder {
+public:
+    TemporaryFolder();
+    ~TemporaryFolder();
+    TemporaryFolder(const TemporaryFolder&) = delete;
+    TemporaryFolder& operator=(const TemporaryFolder&) = delete;
+    std::filesystem::path path;
+};
+
 }  // namespace skivet

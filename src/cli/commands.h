@@ -23,6 +23,10 @@ struct Context {
     int failed(const Error& error) const;
 };
 
+/// Programs out of "NAME=COMMAND" texts, added to others. Error `usage` for a text that is none.
+[[nodiscard]] Result<PackerPrograms> packer_programs(const std::vector<std::string>& unpackers, const std::vector<std::string>& packers,
+                                                     PackerPrograms out = {});
+
 struct ListOptions {
     std::vector<std::string> sources;
     std::vector<std::string> match;
@@ -100,6 +104,12 @@ struct RolesOptions {
     bool by_picture = false;
 };
 int roles(Context& context, const RolesOptions& options);
+struct ExtractOptions {
+    std::string address;
+    std::string out;      ///< a file, or "-" for the output; empty: the entry's own name in the current folder
+    bool stored = false;  ///< as it lies in the archive
+};
+int extract(Context& context, const ExtractOptions& options);
 int sheet_check(Context& context, const std::string& file);
 struct SheetTryOptions {
     std::string file, archive;

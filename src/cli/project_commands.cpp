@@ -303,6 +303,10 @@ int project_set(Context& c, const ProjectOptions& options) {
     set_destination(project->project(), options.to);
     if (options.override_folder) project->project().override_folder = *options.override_folder;
     if (options.patch_name) project->project().patch_name = *options.patch_name;
+    for (const auto& name : options.forget_packers) project->project().packers.remove(name);
+    auto programs = packer_programs(options.unpackers, options.packers, project->project().packers);
+    if (!programs) return c.failed(programs.error());
+    project->project().packers = std::move(*programs);
     if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
     return project_status(c, options);
 }
@@ -452,6 +456,10 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
         ->type_name("DIR");
     sub->add_option("--patch-name", options.patch_name, "How patch archives are named, with {name} and {n}; \"\" for what is proposed")
         ->type_name("NAME");
+    sub->add_option("--set-unpacker", options.unpackers, "A program of yours for a packer that sheets name: NAME=COMMAND")
+        ->type_name("NAME=COMMAND");
+    sub->add_option("--set-packer", options.packers, "… and the one that packs")->type_name("NAME=COMMAND");
+    sub->add_option("--forget-packer", options.forget_packers, "Remove one")->type_name("NAME");
     add("add", "Add archives and folders; later ones win", project_add)->add_option("SOURCE", options.sources)->required();
     sub = add("take", "Write textures out to work on", project_take);
     sub->add_option("ADDRESS", options.sources)->required();

@@ -18,6 +18,7 @@ struct ProjectOptions {
     std::string mends;
     std::string to;  ///< where deliveries go: archives, beside or patch; empty: as the project says
     std::optional<std::string> override_folder, patch_name;
+    std::vector<std::string> unpackers, packers, forget_packers;
     std::string id;  ///< of a delivery
     bool all = false;
 };

@@ -13,8 +13,6 @@
 #include "cli/catalog_look.h"
 #include "codec/codec.h"
 #include "codec/paint_form.h"
-#include "container/draft_sheet.h"
-#include "container/sheet_try.h"
 #include "container/sift.h"
 #include "container/texture_files.h"
 #include "pixel/alpha_use.h"
@@ -322,17 +320,6 @@ int compare(Context& c, const std::string& a, const std::string& b) {
     return 0;
 }
 
-int sheet_check(Context& c, const std::string& file) {
-    const auto bytes = read_file(file, 1u << 20);
-    if (!bytes) return c.failed(bytes.error());
-    const auto sheet = parse_sheet(as_text(*bytes), std::filesystem::path(file).filename().string());
-    if (!sheet) return c.failed(sheet.error());
-    constexpr std::string_view kinds[] = {"container", "texture", "wrapper"};
-    c.out << fmt::format("{}: a {} sheet with {} header fields and {} record fields\n", sheet->name,
-                         kinds[static_cast<std::size_t>(sheet->kind)], sheet->header.fields.size(), sheet->record.fields.size());
-    return 0;
-}
-
 int names(Context& c, const std::vector<std::string>& texts) {
     std::vector<std::filesystem::path> paths(texts.begin(), texts.end());
     const auto sources = open_sources(c.context, paths);
@@ -353,96 +340,6 @@ int names(Context& c, const std::vector<std::string>& texts) {
     }
     c.err << fmt::format("skivet-cli: {} names found\n", found->size());
     return 0;
-}
-
-int sheet_draft(Context& c, const std::string& archive, const std::string& out) {
-    const auto view = FileView::open(archive);
-    if (!view) return c.failed(view.error());
-    Progress progress;
-    progress.cancel = c.cancel;
-    if (!out.empty() && std::filesystem::exists(out)) {
-        const auto old = std::filesystem::is_regular_file(out) ? read_file(out, 1u << 20)
-                                                               : Result<Bytes>(fail(ErrorCode::usage, out + " is no regular file"));
-        if (!old || (!old->empty() && !parse_sheet(as_text(*old), out)))
-            return c.failed(
-                Error{ErrorCode::usage, out + " is there already and is no sheet", {}, {}, "Choose another name, or remove it first"});
-    }
-    const auto draft = draft_sheet(c.context, *view, progress);
-    if (!draft) return c.failed(draft.error());
-    if (!draft->unsound.empty()) {
-        c.err << fmt::format("skivet-cli: no sheet is written: {}\n", draft->unsound);
-        return 1;
-    }
-    c.err << fmt::format("skivet-cli: {}\nskivet-cli: {} entries, {} of {} that were looked at can be read; {} bytes are not explained\n",
-                         draft->found, grouped(draft->entries), grouped(draft->readable), grouped(draft->looked_at),
-                         grouped(draft->unexplained));
-    if (out.empty()) {
-        c.out << draft->toml;
-        return 0;
-    }
-    if (auto written = write_file(out, as_bytes(draft->toml), {.make_folders = false}); !written) return c.failed(written.error());
-    return 0;
-}
-
-int sheet_try(Context& c, const SheetTryOptions& options) {
-    const auto source = read_file(options.file, 1u << 20);
-    if (!source) return c.failed(source.error());
-    auto parsed = parse_sheet(as_text(*source), std::filesystem::path(options.file).filename().string());
-    if (!parsed) return c.failed(parsed.error());
-    parsed->folder = std::filesystem::path(options.file).parent_path().string();
-    const auto name = parsed->name;
-    const auto sheet = std::make_shared<const Sheet>(std::move(*parsed));
-    const auto view = FileView::open(options.archive);
-    if (!view) return c.failed(view.error());
-    const auto trial = try_sheet(c.context, sheet, *view, options.records);
-    if (!trial) return c.failed(trial.error());
-    if (c.json) {
-        for (const auto& f : trial->fields)
-            c.out << dump({{"where", f.where},
-                           {"field", f.name},
-                           {"means", f.means},
-                           {"at", f.at},
-                           {"size", f.size},
-                           {"value", f.value},
-                           {"bytes", f.bytes}})
-                  << '\n';
-        for (const auto& s : trial->segments)
-            if (s.what == Segment::What::gap) c.out << dump({{"unexplained_at", s.at}, {"size", s.size}}) << '\n';
-    } else {
-        c.out << fmt::format("{}: {}\n", name, trial->recognized_by.empty() ? "not recognized" : "recognized by " + trial->recognized_by);
-        std::string where;
-        for (const auto& f : trial->fields) {
-            if (f.where != where) c.out << f.where << '\n';
-            where = f.where;
-            c.out << fmt::format("  {:>10}  {:<48} {:<14} {}{}\n", hex(f.at), f.bytes + (f.size > 16 ? " …" : ""), f.name, f.value,
-                                 f.means.empty() ? "" : "  — " + f.means);
-        }
-        for (const auto& s : trial->segments)
-            if (s.what == Segment::What::gap)
-                c.out << fmt::format("  {:>10}  {} bytes the sheet does not explain\n", hex(s.at), grouped(s.size));
-    }
-    std::optional<Error> wrong = trial->first_wrong;
-    std::size_t proved = 0;
-    if (options.prove && !wrong) {
-        auto context = c.context;  // only this sheet, whatever else would recognize the file
-        if (auto added = add_sheet(context, options.file); !added) return c.failed(added.error());
-        context.choices.insert(context.choices.begin(), {std::filesystem::path(options.archive).filename().string(), name});
-        Progress progress;
-        progress.cancel = c.cancel;
-        const auto done = prove_writing(context, options.archive, progress);
-        if (done) proved = *done;
-        else wrong = done.error().within("writing");
-    }
-    if (c.json) {
-        auto j = json{{"entries", trial->entries}, {"readable", trial->readable}, {"unexplained", trial->unexplained}, {"proved", proved}};
-        if (wrong) j["wrong"] = wrong->message();
-        c.out << dump(j) << '\n';
-    } else {
-        c.out << fmt::format("{} entries, {} readable; {} bytes are not explained\n", trial->entries, trial->readable,
-                             grouped(trial->unexplained));
-        if (proved > 0) c.out << fmt::format("proved: {} entries were changed, made longer and put back in a copy\n", proved);
-    }
-    return wrong ? c.failed(*wrong) : 0;
 }
 
 namespace {

@@ -1,5 +1,7 @@
 #include "cli/run.h"
 
+#include <fmt/format.h>
+
 #include <cerrno>
 #include <CLI/CLI.hpp>
 #include <cstring>
@@ -27,6 +29,27 @@ void Interruption::end_writing() {
     --writing_;
 }
 
+Result<PackerPrograms> packer_programs(const std::vector<std::string>& unpackers, const std::vector<std::string>& packers,
+                                       PackerPrograms out) {
+    const auto take = [&](const std::string& text, std::vector<std::string> PackerProgram::*which) -> Status {
+        const auto equals = text.find('=');
+        if (equals == 0 || equals == std::string::npos)
+            return fail(ErrorCode::usage, fmt::format("{}: write NAME=COMMAND, such as \"brass=/home/me/brass unpack {{size}}\"", text));
+        const auto name = text.substr(0, equals);
+        auto program = out.find(name) ? *out.find(name) : PackerProgram{name, {}, {}};
+        SKIVET_TRY(program.*which, command_words(std::string_view(text).substr(equals + 1)));
+        out.add(std::move(program));
+        return {};
+    };
+    for (const auto& text : unpackers) SKIVET_CHECK(take(text, &PackerProgram::unpack));
+    for (const auto& text : packers) SKIVET_CHECK(take(text, &PackerProgram::pack));
+    for (const auto& program : out.all())
+        if (program.unpack.empty())
+            return fail(ErrorCode::usage, fmt::format("the packer \"{}\" has no command for unpacking", program.name),
+                        "Give one with --unpacker");
+    return out;
+}
+
 int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err, Interruption* interruption) {
     CLI::App app("Finds the textures inside game archives, takes them out, and puts edits back with nothing else changed.", "skivet-cli");
     app.require_subcommand(1);
@@ -36,7 +59,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         "Exit codes: 0 done, 1 done in part, 2 wrong use, 3 input refused, 4 the system failed, 130 canceled.");
     Context c{{}, out, err, interruption ? interruption->cancel : CancelToken(), false, Vault::default_folder()};
     c.interruption = interruption;
-    std::vector<std::string> sheets, keys, choices, paths;
+    std::vector<std::string> sheets, keys, choices, paths, packers, unpackers;
     int code = 0;
     bool writes = false;  // game files; those commands first put right what was cut short
     std::function<int()> command;
@@ -47,6 +70,11 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         sub->add_option("--key", keys, "A key or password: NAME=HEX, NAME=text:WORDS or NAME=@FILE")
             ->type_name("NAME=HEX")
             ->allow_extra_args(false);
+        sub->add_option("--unpacker", unpackers,
+                        "Your program for a packer a sheet names: NAME=COMMAND, with {size} and {packed}; it runs in a sandbox")
+            ->type_name("NAME=COMMAND")
+            ->allow_extra_args(false);
+        sub->add_option("--packer", packers, "… and the one that packs")->type_name("NAME=COMMAND")->allow_extra_args(false);
         sub->add_option("--kind", choices, "Take files that fit a pattern for a kind of archive, for example '*.pak=ZIP'")
             ->type_name("GLOB=KIND")
             ->allow_extra_args(false);
@@ -106,6 +134,15 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("ADDRESS", address)->required();
     common(sub);
     sub->callback([&] { command = [&] { return show(c, address); }; });
+
+    ExtractOptions extract_options;
+    sub = app.add_subcommand("extract", "Take the bytes of one entry out");
+    sub->add_option("ADDRESS", extract_options.address)->required();
+    sub->add_option("--out", extract_options.out, "The file to write, or - for the output; otherwise the entry's own name")
+        ->type_name("FILE");
+    sub->add_flag("--stored", extract_options.stored, "As it lies in the archive: packed, encrypted");
+    common(sub);
+    sub->callback([&] { command = [&] { return extract(c, extract_options); }; });
 
     ExportOptions export_options;
     sub = app.add_subcommand("export", "Write textures as files");
@@ -252,7 +289,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     SheetTryOptions try_options;
     sub = sheet->add_subcommand("try", "Account for an archive under a sheet, byte by byte");
     sub->add_option("FILE", try_options.file)->required();
-    sub->add_option("ARCHIVE", try_options.archive)->required();
+    sub->add_option("ARCHIVE", try_options.archive, "A file, an entry of an archive (ARCHIVE::ENTRY), or a folder of examples")->required();
     sub->add_option("--records", try_options.records, "How many entries are shown field by field")->capture_default_str();
     sub->add_flag("--prove", try_options.prove, "Also prove on a copy that the sheet writes what it reads");
     common(sub);
@@ -295,6 +332,9 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         ring->add(std::move(*key));
     }
     c.context.keys = ring;
+    auto programs = packer_programs(unpackers, packers);
+    if (!programs) return c.failed(programs.error());
+    c.context.packers = std::make_shared<PackerPrograms>(std::move(*programs));
     for (const auto& text : choices) {
         const auto equals = text.rfind('=');
         const auto kind = equals == std::string::npos ? std::string() : text.substr(equals + 1);

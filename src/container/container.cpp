@@ -1,5 +1,7 @@
 #include "container/container.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <unordered_set>
 
@@ -40,6 +42,12 @@ std::optional<std::size_t> Container::find(std::string_view path) const {
     const auto found = index_.find(path);
     if (found == index_.end()) return std::nullopt;
     return found->second;
+}
+
+Result<Bytes> Container::read_stored(std::size_t entry, const ReadLimits& limits) const {
+    if (entries_[entry].method == "stored" && !entries_[entry].encrypted) return read(entry, limits);
+    return fail(ErrorCode::unsupported, fmt::format("{}: a {} archive does not keep its entries apart", entries_[entry].path, kind()),
+                "It can be taken out unpacked");
 }
 
 Result<FileView> Container::view(std::size_t entry, const ReadLimits& limits) const {

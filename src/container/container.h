@@ -51,6 +51,8 @@ public:
 
     /// Unpacked and checked against its checksum.
     [[nodiscard]] virtual Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const = 0;
+    /// As it lies in the archive: packed and encrypted where it is. Error `unsupported` where entries are not stored apart from each other.
+    [[nodiscard]] virtual Result<Bytes> read_stored(std::size_t entry, const ReadLimits& limits) const;
     /// The first `count` bytes or fewer, not checked.
     [[nodiscard]] virtual Result<Bytes> read_head(std::size_t entry, std::size_t count) const = 0;
     /// The entry as something to open in turn. An entry that is stored as it is shares this container's memory and is not checked

@@ -530,7 +530,7 @@ private:
         out.entries = trial->entries;
         out.looked_at = trial->looked_at;
         out.readable = trial->readable;
-        out.unexplained = trial->unexplained;
+        out.unexplained = trial->unexplained + trial->padding;
         out.found =
             fmt::format("{} records of {} and {} bytes of numbers at {}; offsets and sizes that cover {} of {}", grouped(table_.count()),
                         table_.form == NameForm::none ? "no name" : "a name", table_.numbers, hex(table_.at), human_bytes(placed_.covered),

@@ -1,5 +1,6 @@
 #pragma once
 #include "base/keys.h"
+#include "base/packer_program.h"
 #include "container/container.h"
 #include "texture/texture.h"
 
@@ -46,6 +47,7 @@ struct ReadContext {
     std::vector<std::shared_ptr<const ContainerKind>> containers = standard_containers();
     std::vector<KindChoice> choices;  ///< the first that fits wins
     std::shared_ptr<const KeyRing> keys = std::make_shared<KeyRing>();
+    std::shared_ptr<const PackerPrograms> packers = std::make_shared<PackerPrograms>();
     std::uint64_t sheets_hash = 0;         ///< of all sheets added: listings of an index hold only under the same ones
     std::vector<std::string> known_paths;  ///< paths that hashed names may stand for, besides the sheets' own dictionaries
     ReadLimits limits;

@@ -31,6 +31,7 @@ std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer:
     out->image_ = out->file_;
     out->sheet_ = std::move(sheet);
     out->keys_ = context.keys;
+    out->packers_ = context.packers;
     std::optional<Error> wrong;
     const auto list = [&]() -> Status {
         SKIVET_TRY(const auto file, out->file_.bytes());
@@ -170,7 +171,7 @@ Result<std::shared_ptr<const Bytes>> SheetContainer::chunk_bytes(std::size_t ind
     const auto in_chunk = [&](Error error) { return fail(std::move(error).within(fmt::format("chunk {}", index + 1))); };
     const auto stored = file_.bytes(chunk.at, chunk.stored);
     if (!stored) return in_chunk(stored.error());
-    auto bytes = unpack_by(chunk.raw ? Method{} : *method_named(*sheet_, sheet_->method), *stored, chunk.size, ReadLimits{});
+    auto bytes = unpack_by(chunk.raw ? Method{} : *method_named(*sheet_, sheet_->method), *stored, chunk.size, ReadLimits{}, *packers_);
     if (!bytes) return in_chunk(std::move(bytes).error());
     auto out = std::make_shared<const Bytes>(std::move(*bytes));
     const std::lock_guard lock(mutex_);
@@ -269,7 +270,7 @@ Result<Bytes> SheetContainer::unpack_entry(ByteSpan stored, std::size_t entry, c
     }
     SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header_.values));
     auto out = sheet_data::unpack(*sheet_, header_.order, *item.method, stored, item.states_size ? std::optional(item.size) : std::nullopt,
-                                  chunk, limits);
+                                  chunk, limits, *packers_);
     if (!out) {
         auto error = std::move(out).error();
         error.at = at;
@@ -308,6 +309,16 @@ Result<Bytes> SheetContainer::read(std::size_t entry, const ReadLimits& limits) 
     if (items_[entry].encrypted && sheet_->crypt && !sheet_->crypt->key.empty() && error.code == ErrorCode::damaged)
         error = not_the_key(*sheet_->crypt, std::move(error));
     return fail(in_entry(*this, entry, std::move(error)));
+}
+
+Result<Bytes> SheetContainer::read_stored(std::size_t entry, const ReadLimits& limits) const {
+    if (!chunks_.empty()) return Container::read_stored(entry, limits);
+    auto stored = stored_bytes(entry);
+    if (!stored) return fail(in_entry(*this, entry, std::move(stored).error()));
+    if (stored->bytes.size() > limits.inflated_bytes)
+        return fail(
+            in_entry(*this, entry, Error{ErrorCode::limit, human_bytes(stored->bytes.size()) + " are more than the limit", {}, {}, {}}));
+    return Bytes(stored->bytes.begin(), stored->bytes.end());
 }
 
 Result<Bytes> SheetContainer::shown(std::size_t entry, Bytes data, const ReadLimits& limits) const {

@@ -17,6 +17,7 @@ public:
 
     [[nodiscard]] std::string kind() const override { return sheet_->name; }
     [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<Bytes> read_stored(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
     [[nodiscard]] Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
@@ -115,6 +116,7 @@ private:
     FileView image_;  ///< the file with its table decrypted; the file itself otherwise
     std::shared_ptr<const Sheet> sheet_;
     std::shared_ptr<const KeyRing> keys_;
+    std::shared_ptr<const PackerPrograms> packers_;
     HeaderRead header_;
     std::vector<Item> items_;
     std::vector<Table> tables_;
@@ -179,9 +181,10 @@ struct CipherInput {
 [[nodiscard]] Result<Bytes> encrypt(const CryptSpec& spec, const CipherInput& input, ByteSpan data);
 /// By a method, in chunks where the sheet has them. `size`: unpacked, when it is known. `chunk`: bytes of a chunk, 0 for none.
 [[nodiscard]] Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, const Method& method, ByteSpan data,
-                                   std::optional<std::uint64_t> size, std::uint64_t chunk, const ReadLimits& limits);
+                                   std::optional<std::uint64_t> size, std::uint64_t chunk, const ReadLimits& limits,
+                                   const PackerPrograms& programs);
 [[nodiscard]] Result<Bytes> pack(const Sheet& sheet, ByteOrder order, const Method& method, ByteSpan content, std::uint64_t chunk,
-                                 ByteSpan like);
+                                 ByteSpan like, const PackerPrograms& programs);
 /// Bytes of a chunk as the sheet or the header says; 0 when the sheet has none. Error `damaged` for a size the limits refuse.
 [[nodiscard]] Result<std::uint64_t> chunk_size(const Sheet& sheet, const RecordValues& header);
 }  // namespace sheet_data

@@ -94,8 +94,8 @@ Result<std::uint64_t> chunk_size(const Sheet& sheet, const RecordValues& header)
 }
 
 Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, const Method& method, ByteSpan data, std::optional<std::uint64_t> size,
-                     std::uint64_t chunk, const ReadLimits& limits) {
-    if (chunk == 0 || !method.packs()) return unpack_by(method, data, size, limits);
+                     std::uint64_t chunk, const ReadLimits& limits, const PackerPrograms& programs) {
+    if (chunk == 0 || !method.packs()) return unpack_by(method, data, size, limits, programs);
     if (!size) return fail(ErrorCode::unsupported, "data in chunks needs its unpacked size");
     if (*size > limits.inflated_bytes)
         return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit", human_bytes(*size)));
@@ -112,7 +112,7 @@ Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, const Method& method, 
         if (sheet.chunks->high_bit) raw = stored & high_bit_of(width), stored &= ~high_bit_of(width);
         const auto part = slice(data, at, stored);
         if (!part) return fail(Error(part.error()).within(fmt::format("chunk {}", i + 1)));
-        auto bytes = unpack_by(raw ? Method{} : method, *part, plain, limits);
+        auto bytes = unpack_by(raw ? Method{} : method, *part, plain, limits, programs);
         if (!bytes) return fail(std::move(bytes).error().within(fmt::format("chunk {}", i + 1)));
         out.insert(out.end(), bytes->begin(), bytes->end());
         at += stored;
@@ -120,15 +120,16 @@ Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, const Method& method, 
     return out;
 }
 
-Result<Bytes> pack(const Sheet& sheet, ByteOrder order, const Method& method, ByteSpan content, std::uint64_t chunk, ByteSpan like) {
-    if (chunk == 0 || !method.packs()) return pack_by(method, content, sheet.level, like);
+Result<Bytes> pack(const Sheet& sheet, ByteOrder order, const Method& method, ByteSpan content, std::uint64_t chunk, ByteSpan like,
+                   const PackerPrograms& programs) {
+    if (chunk == 0 || !method.packs()) return pack_by(method, content, sheet.level, like, programs);
     const auto width = sheet.chunks->width;
     const auto count = (content.size() + chunk - 1) / chunk;
     Bytes out(static_cast<std::size_t>(count) * width);
     for (std::size_t i = 0; i < count; ++i) {
         const auto from = static_cast<std::size_t>(i * chunk);
         const auto part = content.subspan(from, static_cast<std::size_t>(std::min<std::uint64_t>(chunk, content.size() - from)));
-        SKIVET_TRY(auto packed, pack_by(method, part, sheet.level));
+        SKIVET_TRY(auto packed, pack_by(method, part, sheet.level, {}, programs));
         const bool raw = packed.size() >= part.size();  // never larger than the content
         if (raw) packed.assign(part.begin(), part.end());
         const auto size = static_cast<std::uint64_t>(packed.size()) | (raw && sheet.chunks->high_bit ? high_bit_of(width) : 0);

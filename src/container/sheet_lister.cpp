@@ -187,7 +187,7 @@ Status SheetContainer::Lister::open_table() {
         auto limits = limits_;
         limits.inflated_bytes = limits_.directory_bytes;
         if (out_.header_.values.with(Meaning::table_stored_size)) {
-            auto unpacked = unpack_by(method, bytes, size ? std::optional(size->number) : std::nullopt, limits);
+            auto unpacked = unpack_by(method, bytes, size ? std::optional(size->number) : std::nullopt, limits, *out_.packers_);
             if (!unpacked) return in_directory(std::move(unpacked).error());
             plain = std::move(*unpacked);
         } else {

@@ -403,7 +403,7 @@ Result<SheetContainer::Packed> SheetContainer::pack_entry(ByteSpan content, std:
     const auto& item = items_[entry];
     Packed out;
     SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header_.values));
-    SKIVET_TRY(out.stored, sheet_data::pack(*sheet_, header_.order, *item.method, content, chunk, {}));
+    SKIVET_TRY(out.stored, sheet_data::pack(*sheet_, header_.order, *item.method, content, chunk, {}, *packers_));
     // Where the sizes tell what is packed, packing has to make it smaller.
     out.raw = !item.method->packs();
     if (sheet_->packed != Sheet::Packed::always && out.stored.size() >= content.size()) {

@@ -55,7 +55,7 @@ Result<std::map<std::size_t, SheetContainer::Planner::NewChunk>> SheetContainer:
         for (const auto& [at, bytes] : edits) overlay(content, start, at, bytes);
         NewChunk chunk;
         chunk.size = size;
-        SKIVET_TRY(chunk.stored, pack_by(*method_named(sheet_, sheet_.method), content, sheet_.level));
+        SKIVET_TRY(chunk.stored, pack_by(*method_named(sheet_, sheet_.method), content, sheet_.level, {}, *c_.packers_));
         chunk.raw = chunk.stored.size() >= content.size();
         if (chunk.raw) chunk.stored = std::move(content);
         out[i] = std::move(chunk);

@@ -153,7 +153,7 @@ Result<bool> SheetContainer::Planner::pack_table(FilePlan& plan) {
     patches_.erase(first, patches_.end());
     const auto at = c_.packed_at_, end = c_.packed_end_;
     SKIVET_TRY(auto stored, pack_by(*method_named(sheet_, sheet_.table_method), table, sheet_.table_level,
-                                    file_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at))));
+                                    file_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)), *c_.packers_));
     const auto encrypted_at = [&](std::uint64_t place) -> Result<Bytes> {
         if (!sheet_.table_crypt) return stored;
         SKIVET_TRY(const auto key, sheet_data::key_for(*sheet_.table_crypt, *c_.keys_, header, file_));

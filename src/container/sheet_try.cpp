@@ -49,6 +49,20 @@ void add_fields(Trial& out, const RecordValues& record, const std::string& where
     }
 }
 
+void count_gaps(Trial& out, ByteSpan file, std::byte fill) {
+    for (const auto& segment : out.segments) {
+        if (segment.what != Segment::What::gap) continue;
+        const auto bytes = file.subspan(static_cast<std::size_t>(segment.at), static_cast<std::size_t>(segment.size));
+        if (std::all_of(bytes.begin(), bytes.end(), [&](std::byte b) { return b == std::byte{0} || b == fill; })) {
+            out.padding += segment.size;
+            ++out.paddings;
+        } else {
+            out.unexplained += segment.size;
+            out.unknown.push_back(segment);
+        }
+    }
+}
+
 /// Writes a plan into copies; nobody else uses them, so no journal is needed.
 Status write_copies(const WritePlan& plan) {
     for (const auto& file : plan.files) {
@@ -92,21 +106,6 @@ Result<std::vector<Sha256>> read_all(const Container& container, const ReadLimit
     return out;
 }
 
-class TemporaryCopy {
-public:
-    TemporaryCopy() {
-        std::string pattern = (fs::temp_directory_path() / "skivet-proof-XXXXXX").string();
-        if (const char* made = ::mkdtemp(pattern.data())) folder = made;
-    }
-    TemporaryCopy(const TemporaryCopy&) = delete;
-    TemporaryCopy& operator=(const TemporaryCopy&) = delete;
-    ~TemporaryCopy() {
-        std::error_code code;
-        if (!folder.empty()) fs::remove_all(folder, code);
-    }
-    fs::path folder;
-};
-
 }  // namespace
 
 Result<Trial> try_sheet(const ReadContext& context, std::shared_ptr<const Sheet> sheet, const FileView& file, std::size_t records,
@@ -120,7 +119,7 @@ Result<Trial> try_sheet(const ReadContext& context, std::shared_ptr<const Sheet>
         auto segments = wrapper_segments(sheet, context, bytes);
         if (segments) out.segments = std::move(*segments);
         else if (!out.first_wrong) out.first_wrong = std::move(segments).error();
-        for (const auto& segment : out.segments) out.unexplained += segment.what == Segment::What::gap ? segment.size : 0;
+        count_gaps(out, bytes, std::byte{0});
     }
     if (sheet->kind != SheetKind::container) return out;
     auto [container, wrong] = SheetContainer::open_as_far(file, sheet, context);
@@ -142,14 +141,23 @@ Result<Trial> try_sheet(const ReadContext& context, std::shared_ptr<const Sheet>
         if (!out.first_wrong) out.first_wrong = content.error();
     }
     out.segments = container->segments();
-    for (const auto& segment : out.segments) out.unexplained += segment.what == Segment::What::gap ? segment.size : 0;
+    count_gaps(out, bytes, sheet->fill);
     return out;
 }
 
-Result<std::size_t> prove_writing(const ReadContext& context, const fs::path& archive, const Progress& progress) {
+std::string text_of(const Proof& p) {
+    auto out = fmt::format("{} of {} entries were changed and put back in a copy, {} made longer, too", p.changed, p.entries,
+                           p.longer == p.changed ? "all" : fmt::format("{}", p.longer));
+    if (!p.refused.empty()) out += fmt::format(" ({})", p.refused);
+    out += p.unexplained == 0 ? "; every byte is explained"
+                              : fmt::format("; {} bytes are not explained, and stayed where they belong", grouped(p.unexplained));
+    return out;
+}
+
+Result<Proof> prove_writing(const ReadContext& context, const fs::path& archive, const Progress& progress) {
     SKIVET_TRY(const auto original, open_source(context, archive));
-    const TemporaryCopy copy;
-    if (copy.folder.empty()) return fail(ErrorCode::io, "cannot make a temporary folder");
+    const TemporaryFolder copy;
+    if (copy.path.empty()) return fail(ErrorCode::io, "cannot make a temporary folder");
     // Data files lie beside the archive and share its stem.
     std::uint64_t total = 0;
     std::error_code code;
@@ -162,14 +170,16 @@ Result<std::size_t> prove_writing(const ReadContext& context, const fs::path& ar
     if (total > (1ull << 30))
         return fail(ErrorCode::limit, human_bytes(total) + " are too much to copy for a proof",
                     "Try it on a smaller archive of the same layout");
-    for (const auto& file : files) fs::copy_file(file, copy.folder / file.filename(), code);
+    for (const auto& file : files) fs::copy_file(file, copy.path / file.filename(), code);
     if (code) return fail_errno(code.value(), "cannot copy the archive");
-    const auto path = copy.folder / archive.filename();
+    const auto path = copy.path / archive.filename();
     SKIVET_TRY(const auto unexplained, unexplained_in(*original));
     auto expected = read_all(*original, context.limits);
     if (!expected) return fail(std::move(expected).error().within("reading"));
     const auto count = original->entries().size();
-    std::size_t changed = 0;
+    Proof proof;
+    proof.entries = count;
+    for (const auto& piece : unexplained) proof.unexplained += piece.size();
     // Every entry of a small archive, some all over a large one.
     const auto step = std::max<std::size_t>(1, count / 24);
     for (std::size_t i = 0; i < count; i += step) {
@@ -212,11 +222,13 @@ Result<std::size_t> prove_writing(const ReadContext& context, const fs::path& ar
         longer.insert(longer.end(), 777, std::byte{0x5A});
         auto grown = put(longer, "made longer");
         // A layout that cannot take more says so; that is no fault of the sheet.
-        if (!grown && grown.error().code != ErrorCode::unsupported) return fail(std::move(grown).error());
+        if (grown) ++proof.longer;
+        else if (grown.error().code == ErrorCode::unsupported) proof.refused = grown.error().what;
+        else return fail(std::move(grown).error());
         SKIVET_CHECK(put(content, "put back"));
-        ++changed;
+        ++proof.changed;
     }
-    return changed;
+    return proof;
 }
 
 }  // namespace skivet

@@ -22,8 +22,11 @@ struct Trial {
     std::vector<std::string> names;  ///< paths of the first 10,000 entries
     std::size_t looked_at = 0;       ///< entries whose content was asked for
     std::size_t readable = 0;        ///< of them, those that were read and agree with their checksums
-    std::vector<Segment> segments;   ///< tables, entries, and gaps: the bytes the sheet does not explain
-    std::uint64_t unexplained = 0;   ///< bytes in gaps
+    std::vector<Segment> segments;   ///< tables, entries, and gaps
+    std::vector<Segment> unknown;    ///< gaps that are not only zeros and fill bytes: what the sheet does not explain
+    std::uint64_t unexplained = 0;   ///< bytes in them
+    std::uint64_t padding = 0;       ///< bytes in the other gaps
+    std::size_t paddings = 0;        ///< how many of those there are
 };
 
 /// Reads with a container sheet as far as it goes: the first `records` records field by field, and contents until `content_bytes` of them
@@ -31,9 +34,18 @@ struct Trial {
 [[nodiscard]] Result<Trial> try_sheet(const ReadContext& context, std::shared_ptr<const Sheet> sheet, const FileView& file,
                                       std::size_t records = 1000, std::uint64_t content_bytes = ~0ull);
 
+struct Proof {
+    std::size_t entries = 0;        ///< in the archive
+    std::size_t changed = 0;        ///< changed and put back
+    std::size_t longer = 0;         ///< of them, made longer too; others cannot be in this layout
+    std::string refused;            ///< why not; empty when none refused
+    std::uint64_t unexplained = 0;  ///< bytes that are not explained, and were still there after each step
+};
+/// "6 of 6 entries were changed and put back in a copy, …": what was proved and what was not.
+[[nodiscard]] std::string text_of(const Proof& proof);
+
 /// Proves that what a sheet reads it also writes: in a copy in the temporary folder entries are changed, made longer and put back, and
-/// after each step all entries are read again. Returns how many were changed; the error says which step failed. Error `limit` for more
-/// than 1 GB.
-[[nodiscard]] Result<std::size_t> prove_writing(const ReadContext& context, const std::filesystem::path& archive, const Progress& progress);
+/// after each step all entries are read again. The error says which step failed. Error `limit` for more than 1 GB.
+[[nodiscard]] Result<Proof> prove_writing(const ReadContext& context, const std::filesystem::path& archive, const Progress& progress);
 
 }  // namespace skivet

@@ -9,8 +9,8 @@ namespace {
 
 class SheetWrapper final : public Wrapper {
 public:
-    SheetWrapper(std::shared_ptr<const Sheet> sheet, std::shared_ptr<const KeyRing> keys, ReadLimits limits, std::string reason)
-        : sheet_(std::move(sheet)), keys_(std::move(keys)), limits_(limits), reason_(std::move(reason)) {}
+    SheetWrapper(std::shared_ptr<const Sheet> sheet, const ReadContext& context, std::string reason)
+        : sheet_(std::move(sheet)), keys_(context.keys), packers_(context.packers), limits_(context.limits), reason_(std::move(reason)) {}
     std::string name() const override { return sheet_->name; }
     std::string reason() const override { return reason_; }
 
@@ -29,8 +29,8 @@ public:
         SKIVET_TRY(const auto method, method_of(header));
         SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header.values));
         const auto* size = header.values.with(Meaning::size);
-        auto out =
-            sheet_data::unpack(*sheet_, header.order, method, packed, size ? std::optional(size->number) : std::nullopt, chunk, limits_);
+        auto out = sheet_data::unpack(*sheet_, header.order, method, packed, size ? std::optional(size->number) : std::nullopt, chunk,
+                                      limits_, *packers_);
         if (!out) return out;
         SKIVET_CHECK(check_sums(header, file, *out, Over::unpacked));
         return out;
@@ -41,7 +41,7 @@ public:
         SKIVET_TRY(const auto extent, extent_of(file, header));
         SKIVET_TRY(const auto method, method_of(header));
         SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header.values));
-        SKIVET_TRY(auto stored, sheet_data::pack(*sheet_, header.order, method, content, chunk, {}));
+        SKIVET_TRY(auto stored, sheet_data::pack(*sheet_, header.order, method, content, chunk, {}, *packers_));
         if (sheet_->crypt) {
             SKIVET_TRY(const auto key, sheet_data::key_for(*sheet_->crypt, *keys_, header.values, file));
             SKIVET_TRY(stored, sheet_data::encrypt(*sheet_->crypt, {key, sheet_->crypt->iv, extent.first}, stored));
@@ -85,6 +85,7 @@ public:
 private:
     std::shared_ptr<const Sheet> sheet_;
     std::shared_ptr<const KeyRing> keys_;
+    std::shared_ptr<const PackerPrograms> packers_;
     ReadLimits limits_;
     std::string reason_;
 
@@ -158,9 +159,8 @@ public:
     Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const override {
         SKIVET_TRY(const auto data, file.bytes());
         auto recognized = recognize(data, data.size(), file.path().string());
-        auto opened = open_wrapped(
-            context, std::move(file),
-            std::make_shared<SheetWrapper>(sheet_, context.keys, context.limits, recognized ? recognized->reason : "your choice"));
+        auto opened = open_wrapped(context, std::move(file),
+                                   std::make_shared<SheetWrapper>(sheet_, context, recognized ? recognized->reason : "your choice"));
         if (!opened) return fail(std::move(opened).error().within(fmt::format("sheet \"{}\"", sheet_->name)));
         return opened;
     }
@@ -169,7 +169,7 @@ public:
 }  // namespace
 
 Result<std::vector<Segment>> wrapper_segments(std::shared_ptr<const Sheet> sheet, const ReadContext& context, ByteSpan file) {
-    return SheetWrapper(std::move(sheet), context.keys, context.limits, {}).segments(file);
+    return SheetWrapper(std::move(sheet), context, {}).segments(file);
 }
 
 std::shared_ptr<const ContainerKind> sheet_wrapper_kind(std::shared_ptr<const Sheet> sheet) {

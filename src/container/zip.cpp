@@ -323,6 +323,13 @@ Result<Bytes> ZipContainer::read(std::size_t entry, const ReadLimits& limits) co
     return out;
 }
 
+Result<Bytes> ZipContainer::read_stored(std::size_t entry, const ReadLimits&) const {
+    SKIVET_TRY(const auto file, file_.bytes());
+    const auto data = stored_bytes(file, entry);
+    if (!data) return fail(in_entry(*this, entry, data.error()));
+    return Bytes(data->begin(), data->end());
+}
+
 Result<Bytes> ZipContainer::read_head(std::size_t entry, std::size_t count) const {
     SKIVET_TRY(const auto file, file_.bytes());
     const auto head = [&](ByteSpan packed) -> Result<Bytes> {

@@ -20,6 +20,7 @@ public:
     [[nodiscard]] std::string kind() const override { return "ZIP"; }
     [[nodiscard]] std::string read_only() const override { return read_only_; }
     [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<Bytes> read_stored(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
     [[nodiscard]] Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;

@@ -11,20 +11,43 @@ std::optional<Method> method_named(const Sheet& sheet, std::string_view name) {
     return std::nullopt;
 }
 
-Result<Bytes> unpack_by(const Method& method, ByteSpan data, std::optional<std::uint64_t> size, const ReadLimits& limits) {
+namespace {
+
+Result<const PackerProgram*> program_of(const PackerSpec& packer, const PackerPrograms& programs) {
+    if (const auto* program = programs.find(packer.name)) return program;
+    return fail(ErrorCode::missing, fmt::format("wants the packer \"{}\"", packer.name),
+                "Name your program for it in the project's settings, or with --unpacker and --packer");
+}
+
+}  // namespace
+
+Result<Bytes> unpack_by(const Method& method, ByteSpan data, std::optional<std::uint64_t> size, const ReadLimits& limits,
+                        const PackerPrograms& programs) {
     if (!method.described) return skivet::unpack(method.packing, data, size, limits);
+    const auto& packer = *method.described;
+    if (packer.kind == PackerSpec::Kind::program) {
+        SKIVET_TRY(const auto* program, program_of(packer, programs));
+        ProgramLimits bounds;
+        bounds.output = limits.inflated_bytes;
+        return run_unpacker(*program, data, size, bounds);
+    }
     const auto most = limits.inflated_bytes;
-    auto out = method.described->kind == PackerSpec::Kind::lzss ? unpack_lzss(method.described->lzss, data, size, most)
-                                                                : unpack_runs(method.described->runs, data, size, most);
-    if (!out) return fail(std::move(out).error().within(fmt::format("packer {}", method.described->name)));
+    auto out =
+        packer.kind == PackerSpec::Kind::lzss ? unpack_lzss(packer.lzss, data, size, most) : unpack_runs(packer.runs, data, size, most);
+    if (!out) return fail(std::move(out).error().within(fmt::format("packer {}", packer.name)));
     return out;
 }
 
-Result<Bytes> pack_by(const Method& method, ByteSpan content, int level, ByteSpan like) {
+Result<Bytes> pack_by(const Method& method, ByteSpan content, int level, ByteSpan like, const PackerPrograms& programs) {
     if (!method.described) return skivet::pack(method.packing, content, level, like);
-    if (method.described->kind == PackerSpec::Kind::lzss) return pack_lzss(method.described->lzss, content);
-    auto out = pack_runs(method.described->runs, content);
-    if (!out) return fail(std::move(out).error().within(fmt::format("packer {}", method.described->name)));
+    const auto& packer = *method.described;
+    if (packer.kind == PackerSpec::Kind::lzss) return pack_lzss(packer.lzss, content);
+    if (packer.kind == PackerSpec::Kind::program) {
+        SKIVET_TRY(const auto* program, program_of(packer, programs));
+        return run_packer(*program, content);
+    }
+    auto out = pack_runs(packer.runs, content);
+    if (!out) return fail(std::move(out).error().within(fmt::format("packer {}", packer.name)));
     return out;
 }
 

@@ -116,9 +116,15 @@ Status Parser::parse_packers(const toml::table& root, Sheet& sheet) const {
         PackerSpec spec;
         SKIVET_TRY(spec.name, text(*table, "name", true));
         if (method_named(sheet, spec.name)) return wrong(line_of(*table, "name"), fmt::format("two methods are called \"{}\"", spec.name));
-        SKIVET_TRY(const auto kind, word(*table, "kind", {"lzss", "runs"}));
+        SKIVET_TRY(const auto kind, word(*table, "kind", {"lzss", "runs", "program"}));
         spec.kind = static_cast<PackerSpec::Kind>(kind);
-        SKIVET_CHECK(kind == 0 ? parse_lzss(*table, spec.lzss) : parse_runs(*table, spec.runs));
+        if (spec.kind == PackerSpec::Kind::program) {
+            SKIVET_CHECK(known_keys(*table, {"name", "kind"}));
+            if (sheet.kind == SheetKind::texture)
+                return wrong(line_of(node), "programs pack what is in archives and wrappers, not parts of a texture");
+        } else {
+            SKIVET_CHECK(kind == 0 ? parse_lzss(*table, spec.lzss) : parse_runs(*table, spec.runs));
+        }
         if (sheet.packers.size() >= 32) return wrong(line_of(node), "more than 32 [[packer]]");
         sheet.packers.push_back(std::move(spec));
     }

@@ -130,9 +130,9 @@ struct MarkerSpec {
     std::string start, end;
 };
 
-/// A packer that the sheet describes by numbers.
+/// A packer that the sheet describes by numbers, or a program of the modder's that it only names.
 struct PackerSpec {
-    enum class Kind { lzss, runs } kind = Kind::lzss;
+    enum class Kind { lzss, runs, program } kind = Kind::lzss;
     std::string name;
     LzssSpec lzss;
     RunsSpec runs;

@@ -20,6 +20,7 @@ std::shared_ptr<ReadContext> context_of(const ReadContext& shipped, const Projec
                                         std::vector<Error>& errors) {
     auto context = std::make_shared<ReadContext>(shipped);
     context->keys = std::move(keys);
+    context->packers = std::make_shared<PackerPrograms>(project.packers);
     context->choices = project.choices;
     context->known_paths = project.known_paths;
     for (auto& error : add_sheets_in(*context, project.sheets())) errors.push_back(std::move(error));

@@ -117,6 +117,13 @@ Result<Project> open_project(const fs::path& folder) {
         out.play = j.value("play", std::vector<std::string>());
         out.editor = j.value("editor", std::vector<std::string>());
         out.destination = static_cast<Destination>(std::clamp(j.value("route", 0), 0, 2));
+        for (const auto& p : j.value("packers", nlohmann::json::array())) {
+            PackerProgram program;
+            program.name = p.value("name", std::string());
+            if (auto words = command_words(p.value("unpack", std::string()))) program.unpack = std::move(*words);
+            if (auto words = command_words(p.value("pack", std::string()))) program.pack = std::move(*words);
+            if (!program.name.empty() && !program.unpack.empty()) out.packers.add(std::move(program));
+        }
         out.override_folder = j.value("override_folder", std::string());
         out.patch_name = j.value("patch_name", std::string());
         out.known_paths = j.value("known_paths", std::vector<std::string>());
@@ -169,6 +176,9 @@ Status save_project(const Project& project) {
     j["play"] = project.play;
     j["editor"] = project.editor;
     j["route"] = static_cast<int>(project.destination);
+    j["packers"] = nlohmann::json::array();
+    for (const auto& p : project.packers.all())
+        j["packers"].push_back({{"name", p.name}, {"unpack", command_text(p.unpack)}, {"pack", command_text(p.pack)}});
     j["override_folder"] = project.override_folder;
     j["patch_name"] = project.patch_name;
     j["known_paths"] = project.known_paths;

@@ -87,6 +87,7 @@ struct Project {
     std::vector<std::string> play;    ///< how the game is started: program and arguments; may be empty
     std::vector<KindChoice> choices;  ///< what the user said files are, against recognition
     Destination destination = Destination::into_archives;
+    PackerPrograms packers;                ///< programs that sheets call by name
     std::string override_folder;           ///< for loose files, relative to the game; empty: as proposed (places.h)
     std::string patch_name;                ///< of patch archives; empty: as proposed
     std::vector<std::string> known_paths;  ///< paths that hashed names stand for, accepted by the user

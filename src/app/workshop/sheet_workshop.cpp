@@ -331,7 +331,7 @@ void SheetWorkshop::prove() {
     sources_->compute(
         this, tr("Proving a sheet"),
         [context = *sources_->context(), archive = archive_, cancel = cancel_,
-         text = text_->toPlainText().toStdString()]() mutable -> Result<std::size_t> {
+         text = text_->toPlainText().toStdString()]() mutable -> Result<Proof> {
             SKIVET_TRY(auto sheet, parse_sheet(text, "sheet"));
             context.choices.insert(context.choices.begin(), {archive.path().filename().string(), sheet.name});
             context.containers.insert(context.containers.begin(), sheet_kind(std::make_shared<const Sheet>(std::move(sheet))));
@@ -339,10 +339,10 @@ void SheetWorkshop::prove() {
             progress.cancel = cancel;
             return prove_writing(context, archive.path(), progress);
         },
-        [this, guard = QPointer<SheetWorkshop>(this)](Result<std::size_t> proved) {
+        [this, guard = QPointer<SheetWorkshop>(this)](Result<Proof> proved) {
             if (!guard) return;
             prove_->setEnabled(true);
-            if (proved) say(tr("Proved: %1 entries were changed, made longer and put back in a copy.").arg(*proved), false);
+            if (proved) say(tr("Proved: %1.").arg(text_of(skivet::text_of(*proved))), false);
             else say(text_of(proved.error().message()), true);
         });
 }
