@@ -25,6 +25,8 @@ public:
     [[nodiscard]] std::uint64_t dead_bytes() const override;
     [[nodiscard]] std::vector<Segment> segments() const override;
 
+    /// Whether an entry is a texture that its record describes, shown as a file of a common format.
+    [[nodiscard]] bool shows_texture(std::size_t entry) const { return items_[entry].texture; }
     /// What the header says, for `sheet try`.
     [[nodiscard]] const HeaderRead& header() const { return header_; }
     /// The file with its table decrypted.

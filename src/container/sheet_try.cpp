@@ -215,9 +215,18 @@ Result<Proof> prove_writing(const ReadContext& context, const fs::path& archive,
             return {};
         };
         auto other = content;
-        if (other.empty()) other.push_back(std::byte{1});
+        const auto* by_sheet = dynamic_cast<const SheetContainer*>(original.get());
+        const bool texture = by_sheet && by_sheet->shows_texture(i);
+        if (texture) other.back() ^= std::byte{0xFF};  // of the last level; the middle may be the header
+        else if (other.empty()) other.push_back(std::byte{1});
         else other[other.size() / 2] ^= std::byte{0xFF};
         SKIVET_CHECK(put(other, "changed"));
+        if (texture) {
+            proof.refused = "a texture has the length its sides call for";
+            SKIVET_CHECK(put(content, "put back"));
+            ++proof.changed;
+            continue;
+        }
         auto longer = other;
         longer.insert(longer.end(), 777, std::byte{0x5A});
         auto grown = put(longer, "made longer");
