@@ -100,6 +100,7 @@ std::string fingerprint_of(const ReadContext& context) {
     for (const auto& c : context.choices) text += '\n' + c.pattern + '\t' + c.kind;
     for (const auto& p : context.known_paths) text += '\n' + p;
     for (const auto& k : context.keys->all()) text += '\n' + k.name;
+    for (const auto& p : context.packers->all()) text += '\n' + p.name + '\t' + command_text(p.unpack);
     return fmt::format("{:016x}", XXH3_64bits(text.data(), text.size()));
 }
 

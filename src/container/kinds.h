@@ -31,6 +31,8 @@ public:
     /// `head` is the file's beginning, or all of it (then head.size() == file_size). Cheap: called for every entry of every archive.
     [[nodiscard]] virtual std::optional<Recognized> recognize(ByteSpan head, std::uint64_t file_size, std::string_view path) const = 0;
     [[nodiscard]] virtual Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const = 0;
+    /// Names of packers that only a program of the user's can stand for.
+    [[nodiscard]] virtual std::vector<std::string> wanted_packers() const { return {}; }
 };
 
 [[nodiscard]] std::vector<std::shared_ptr<const ContainerKind>> standard_containers();

@@ -401,6 +401,13 @@ std::optional<Recognized> SheetKindBase::recognize(ByteSpan head, std::uint64_t 
     return Recognized{rank, std::move(*reason)};
 }
 
+std::vector<std::string> SheetKindBase::wanted_packers() const {
+    std::vector<std::string> out;
+    for (const auto& packer : sheet_->packers)
+        if (packer.kind == PackerSpec::Kind::program) out.push_back(packer.name);
+    return out;
+}
+
 bool SheetKindBase::tables_hold(ByteSpan file) const {
     ReadContext context;
     context.containers.clear();

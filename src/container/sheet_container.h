@@ -155,6 +155,7 @@ class SheetKindBase : public ContainerKind {
 public:
     explicit SheetKindBase(std::shared_ptr<const Sheet> sheet) : sheet_(std::move(sheet)) {}
     [[nodiscard]] std::string name() const override { return sheet_->name; }
+    [[nodiscard]] std::vector<std::string> wanted_packers() const override;
     [[nodiscard]] std::optional<Recognized> recognize(ByteSpan head, std::uint64_t file_size, std::string_view path) const override;
 
 protected:

@@ -114,7 +114,7 @@ Status Parser::parse_container(const toml::table& root, Sheet& sheet) const {
 
 Status Parser::check_container(const toml::table& record, const Sheet& sheet) const {
     const auto& r = sheet.record;
-    const bool by_pattern = sheet.path_of.find('{') != std::string::npos;
+    const bool by_pattern = !sheet.path_of.empty();
     if (!sheet.tree && !r.with(Meaning::path) && !r.with(Meaning::name) && !r.with(Meaning::name_offset) && !r.with(Meaning::name_index) &&
         !r.with(Meaning::path_hash) && !by_pattern)
         return wrong(line_of(record),

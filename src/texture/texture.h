@@ -54,7 +54,7 @@ struct SiblingFile {
     std::string name;        ///< in the folder of the texture's own file
     std::uint64_t size = 0;  ///< bytes, unpacked
     Packing packing = Packing::none;
-    int level = 0;  ///< to pack with; 0: the library's usual one
+    int level = 0;           ///< to pack with; 0: the library's usual one
     bool only_read = false;  ///< a palette that others may use, too: its first `size` bytes are read, nothing is ever written
 };
 

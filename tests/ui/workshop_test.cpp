@@ -120,7 +120,7 @@ TEST_F(Workshops, ASheetIsDraftedMendedProvenAndKept) {
     auto* fields = workshop->findChild<QTableView*>("sheet_fields");
     EXPECT_EQ(fields->model()->rowCount(), 4 + 6 * 3);
     QTest::keyClick(text, Qt::Key_P, Qt::ControlModifier);
-    ASSERT_TRUE(wait([&] { return says("Proved: 6 entries"); }));
+    ASSERT_TRUE(wait([&] { return says("Proved: 6 of 6 entries"); }));
     const auto before = models.catalog.snapshot();
     QTest::keyClick(text, Qt::Key_Return, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return models.catalog.snapshot() != before && models.catalog.snapshot()->whole && !models.jobs.busy(); }));

@@ -113,6 +113,7 @@ void ProjectStore::renew_context() {
     auto context = std::make_shared<ReadContext>(*context_);
     context->choices = project_.choices;
     context->known_paths = project_.known_paths;
+    context->packers = std::make_shared<PackerPrograms>(project_.packers);
     context_ = std::move(context);
     emit game_changed();
 }
@@ -182,6 +183,25 @@ void ProjectStore::set_places(const std::string& override_folder, const std::str
     if (project_.override_folder == override_folder && project_.patch_name == patch_name) return;
     change([&](Project& p) { p.override_folder = override_folder, p.patch_name = patch_name; });
     emit pieces_changed();  // what a delivery would write is other than before
+}
+
+Status ProjectStore::set_packer(const std::string& name, const std::string& unpack, const std::string& pack) {
+    if (name.empty()) return fail(ErrorCode::usage, "no packer is chosen");
+    PackerProgram program{name, {}, {}};
+    if (!unpack.empty()) {
+        SKIVET_TRY(program.unpack, command_words(unpack));
+    }
+    if (!pack.empty()) {
+        SKIVET_TRY(program.pack, command_words(pack));
+    }
+    if (unpack.empty() && !pack.empty()) return fail(ErrorCode::usage, "a packer needs the command that unpacks");
+    if (needs_project()) return {};
+    change([&](Project& p) {
+        if (unpack.empty()) p.packers.remove(name);
+        else p.packers.add(std::move(program));
+    });
+    renew_context();
+    return {};
 }
 
 void ProjectStore::set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play) {

@@ -44,6 +44,8 @@ SourcesPage::SourcesPage(SourcesModel* model, QWidget* parent) : Page(parent), m
 
     keys_ =
         add_action(tr("Keys…"), Qt::Key_K, tr("Passwords and keys for encrypted archives"), [this] { show_keys(this, &model_->store()); });
+    packers_ = add_action(tr("Packers…"), Qt::Key_P, tr("Your own programs for packers that sheets name"),
+                          [this] { show_packers(this, &model_->store()); });
     kinds_ = add_action(tr("Taken for…"), Qt::Key_T, tr("What the source is taken for, and why; choose another kind"), [this] {
         if (current_source() >= 0) show_kinds(this, model_, std::size_t(current_source()));
     });
@@ -141,6 +143,13 @@ SourcesPage::SourcesPage(SourcesModel* model, QWidget* parent) : Page(parent), m
     links->addWidget(new Button(group_, Button::Look::link));
     links->addWidget(kinds_button_ = new Button(kinds_, Button::Look::link));
     links->addWidget(new Button(keys_, Button::Look::link));
+    auto* packers = new Button(packers_, Button::Look::link);
+    links->addWidget(packers);
+    // Few games need it, so it shows only where a sheet asks for one.
+    const auto show = [this, packers] { packers->setVisible(wants_packers(model_->store())); };
+    connect(&model_->store(), &ProjectStore::game_changed, packers, show);
+    connect(&model_->store(), &ProjectStore::opened, packers, show);
+    show();
     links->addStretch();
     box->addLayout(links);
     links = new QHBoxLayout;

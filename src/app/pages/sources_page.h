@@ -34,7 +34,7 @@ private:
     QStandardItemModel* rows_;
     QLabel *title_, *about_, *notes_, *map_title_, *inside_;
     void open_lens();
-    QAction *find_, *off_, *group_, *baseline_, *keys_, *kinds_, *compact_, *sift_, *lens_, *sheet_, *names_;
+    QAction *find_, *off_, *group_, *baseline_, *keys_, *packers_, *kinds_, *compact_, *sift_, *lens_, *sheet_, *names_;
     QWidget *compact_button_, *kinds_button_, *names_button_, *look_inside_;
     QWidget* news_;
     ByteMap* map_;
