@@ -64,6 +64,10 @@ Result<Bytes> export_png(const TextureFile& texture, Shown what, bool deep) {
         SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.cross, what.layer, what.face, what.slice));
         return write_png16(to_16_bit_form(d.format, paint_form(d.format, wide)), d.color == ColorSpace::srgb);
     }
+    if (const auto* surface = what.cross ? nullptr : texture.layout.find(what.mip, what.layer, what.face, what.slice)) {
+        SKIVET_TRY(const auto indexed, texture.kind->indexed(texture.file, texture.layout, *surface));
+        if (indexed) return write_png(*indexed, d.color == ColorSpace::srgb);
+    }
     SKIVET_TRY(const auto image, decode_shown<Image>(texture, what.mip, what.cross, what.layer, what.face, what.slice));
     return write_png(paint_form(d.format, image), d.color == ColorSpace::srgb);
 }

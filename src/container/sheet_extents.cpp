@@ -210,8 +210,18 @@ Status SheetContainer::Lister::read_chunks() {
         }
     }
     if (!chunks.empty() && !spec.table.with(Meaning::size)) {
+        // How long the last one is, its stream says; where it cannot, what the entries need.
         auto& last = chunks.back();
-        if (needed > last.start && needed - last.start < last.size) last.size = needed - last.start;
+        const auto method = *method_named(sheet_, sheet_.method);
+        auto bounds = limits_;
+        bounds.inflated_bytes = last.size;
+        const auto stored = slice(image_, last.at, last.stored);
+        const bool streams = method.described || (method.packs() && !needs_size(method.packing));
+        const auto whole = stored && streams && !last.raw ? unpack_by(method, *stored, std::nullopt, bounds, *out_.packers_)
+                                                          : Result<Bytes>(fail(ErrorCode::unsupported, ""));
+        if (whole) last.size = whole->size();
+        else if (last.raw || streams) last.size = std::min(last.size, last.stored);
+        else if (needed > last.start && needed - last.start < last.size) last.size = needed - last.start;
     }
     for (auto& chunk : chunks) {
         if (!spec.high_bit) chunk.raw = chunk.stored == chunk.size;

@@ -60,7 +60,7 @@ Result<std::vector<SheetContainer::Gap>> SheetContainer::gaps(std::uint32_t numb
     std::vector<Gap> out;
     bool front = true;
     for (const auto& segment : with_gaps(std::move(used), file.size())) {
-        if (segment.what == Segment::What::entry) front = false;
+        if (segment.what == Segment::What::entry && segment.size > 0) front = false;
         if (segment.what != Segment::What::gap) continue;
         const auto end = segment.at + segment.size;
         out.push_back({segment.at, end, is_blank(number, file, segment.at, end), front, end == file.size()});

@@ -162,7 +162,7 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out(std::uint32_t n
     FilePlan plan;
     plan.new_size = view.size();
     plan.way = Way::in_place;
-    if (compact_ || (number == own_file && table_growth_ != 0)) return lay_out_anew(number, view, items);
+    if (compact_ || (number == own_file && relaid_)) return lay_out_anew(number, view, items);
     bool anew = false;
     auto append_at = end;
     std::vector<std::size_t> grown;
@@ -238,6 +238,9 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_anew(std::uint3
     const auto pad = [&] {
         if (!inlined) fill_to(to < origin ? origin : origin + aligned(to - origin, align));
     };
+    // Padding is made anew from the first change on; all of it where a packed directory changes its size, so that another try changes
+    // nothing.
+    const auto differs = [&] { return to != from || (number == own_file && relaid_); };
     // From here on everything lies so much later.
     const auto note_move = [&] {
         if (number == own_file && (moves_.empty() ? 0 : moves_.back().second) != to - from) moves_.emplace_back(from, to - from);
@@ -270,7 +273,7 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_anew(std::uint3
             }
             const auto gap = end - from;
             if (table) {
-                if (to != from) pad_table();
+                if (differs()) pad_table();
                 const auto shrunk =
                     end == c_.packed_end_ && table_growth_ > gap ? ~table_growth_ + 1 : 0;  // less than nothing, modulo 2^64
                 copy(gap - shrunk);
@@ -285,7 +288,7 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_anew(std::uint3
                 from = end;
                 continue;
             }
-            if (to == from) {
+            if (!differs()) {
                 copy(gap);
                 continue;
             }
@@ -315,7 +318,7 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_anew(std::uint3
         }
         if (alone && old_size == 0 && changed.empty()) {
             if (at > from) gap_to(at);
-            if (to != from) pad();
+            if (differs()) pad();
             placed_own[first] = to;
             continue;
         }
@@ -333,10 +336,10 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_anew(std::uint3
                 c_, first, Error{ErrorCode::unsupported, "overlaps another entry, so the archive cannot be laid out anew", {}, at, {}}));
         if (at >= from) gap_to(at);
         if (stuck) return fail(in_entry(c_, first, unexplained_between(from)));
-        if (to != from) pad();
+        if (differs()) pad();
         if (at == from) note_move();  // what is empty lies where its neighbor does
         if (kept > 0 || changed.empty()) {
-            if (to != from) pad();
+            if (differs()) pad();
             placed[at] = to;
             if (alone) placed_own[first] = to;
             if (to != at && depends_on_place(first)) {
@@ -350,7 +353,7 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_anew(std::uint3
             to += kept;
         }
         for (const auto i : changed) {
-            if (to != from || kept > 0) pad();
+            if (differs() || kept > 0) pad();
             placed_own[i] = to;
             auto& fresh = fresh_.at(i);
             SKIVET_CHECK(settle_at(i, fresh, to));
@@ -362,12 +365,12 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_anew(std::uint3
     between = false;
     if (number == own_file) {
         const bool table_behind = std::any_of(c_.tables_.begin(), c_.tables_.end(), [&](const auto& t) { return t.at >= from; });
-        if (table_behind && (to != from || compact_)) {
+        if (table_behind && (differs() || compact_)) {
             std::uint64_t next = file_.size();
             for (const auto& t : c_.tables_)
                 if (t.at >= from) next = std::min(next, t.at);
             gap_to(next);
-            if (to != from) pad_table();
+            if (differs()) pad_table();
         }
         note_move();
     }
@@ -380,13 +383,13 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_anew(std::uint3
         const auto old = c_.items_[i].data_at;
         if (const auto mine = placed_own.find(i); mine != placed_own.end()) {
             const auto fresh = fresh_.find(i);
-            if (fresh != fresh_.end() || mine->second != old || table_growth_ != 0)
+            if (fresh != fresh_.end() || mine->second != old || relaid_)
                 SKIVET_CHECK(patch_record(i, mine->second, fresh != fresh_.end() ? &fresh->second : nullptr));
             continue;
         }
         const auto known = placed.find(old);
         const auto now = known != placed.end() ? known->second : number == own_file ? moved(old) : old;
-        if (now != old || table_growth_ != 0) SKIVET_CHECK(patch_record(i, now, nullptr));
+        if (now != old || relaid_) SKIVET_CHECK(patch_record(i, now, nullptr));
     }
     return std::optional(std::move(plan));
 }

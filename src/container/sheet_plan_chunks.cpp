@@ -86,7 +86,7 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_chunks() {
         const auto& old = chunks[f.first];
         return places ? f.second.stored.size() <= old.stored : f.second.stored.size() == old.stored;
     });
-    if (!in_place && (more || !places || sheet_.header_at < 0 || table_growth_ != 0)) {
+    if (!in_place && (more || !places || sheet_.header_at < 0 || relaid_)) {
         SKIVET_TRY(auto plan, rebuild_chunks(fresh));
         return std::optional(std::move(plan));
     }

@@ -145,7 +145,7 @@ Result<bool> SheetContainer::Planner::pack_table(FilePlan& plan) {
     const auto& header = c_.header_.values;
     const auto file_size = file_.size();
     const auto first = patches_.lower_bound(file_size);
-    if (first == patches_.end() && table_growth_ == 0) return true;
+    if (first == patches_.end() && !relaid_) return true;
     const auto old = image_.subspan(file_size);
     Bytes table(old.begin(), old.end());
     for (auto p = first; p != patches_.end(); ++p) overlay(table, file_size, p->first, p->second);
@@ -205,6 +205,7 @@ Result<bool> SheetContainer::Planner::pack_table(FilePlan& plan) {
         return fail(ErrorCode::unsupported, "the packed directory has no room for more",
                     "Deliver into an override folder instead, if the game has one");
     table_growth_ = stored.size() - (end - at);
+    relaid_ = true;
     return false;
 }
 

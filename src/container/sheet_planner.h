@@ -37,6 +37,7 @@ private:
     std::vector<std::pair<std::uint64_t, std::uint64_t>>
         moves_;                       ///< own file: from this old position on everything lies so much later (modulo 2^64)
     std::uint64_t table_growth_ = 0;  ///< bytes a packed directory needs beyond its old place, where nothing says where it is
+    bool relaid_ = false;             ///< because of it everything is laid out anew, whatever else fits
     std::uint64_t tail_ = 0;
     std::uint64_t growth_ = 0;  ///< of the own file, modulo 2^64
     bool changed_ = false, compact_ = false;

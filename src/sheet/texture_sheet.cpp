@@ -377,6 +377,24 @@ Result<Bytes> SheetTextureKind::bytes(ByteSpan file, const TextureLayout& layout
     return skivet::encode(layout.desc.format, image);
 }
 
+Result<std::optional<IndexedPicture>> SheetTextureKind::indexed(ByteSpan file, const TextureLayout&, const Surface& s) const {
+    if (!sheet_.palette || s.offset >= absent) return std::optional<IndexedPicture>();
+    SKIVET_TRY(const auto made, plan(file, {}, ReadLimits{}));
+    SKIVET_TRY(const auto payload, payload_of(made, file));
+    const auto stored = slice(payload.bytes, s.offset - payload.at, stored_bytes(made, s));
+    if (!stored) return fail(stored.error().within(fmt::format("mip {}", s.mip)));
+    SKIVET_TRY(const auto rows, storage_of(made, s).rows(s.width, s.height, *stored));
+    IndexedPicture out{s.width, s.height, {}, {}};
+    SKIVET_TRY(out.palette, palette_of(made, file));
+    out.numbers.reserve(rows.size());
+    for (const auto n : rows) {
+        // A number without an entry shows as nothing; a picture file could not say it.
+        if (static_cast<std::size_t>(n) >= out.palette.size()) return std::optional<IndexedPicture>();
+        out.numbers.push_back(static_cast<std::uint8_t>(n));
+    }
+    return std::optional(std::move(out));
+}
+
 Result<Bytes> SheetTextureKind::put_back(const Plan& made, ByteSpan file, Bytes payload) const {
     if (sheet_.method.empty()) return payload;
     SKIVET_TRY(const auto size, packed_size(made, file));

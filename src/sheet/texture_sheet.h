@@ -19,6 +19,8 @@ public:
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Spread> spread(ByteSpan data, std::string_view path, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
+    [[nodiscard]] Result<std::optional<IndexedPicture>> indexed(ByteSpan file, const TextureLayout& layout,
+                                                                const Surface& surface) const override;
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
 
 private:

@@ -97,6 +97,12 @@ Result<Bytes> DdsPaletteKind::bytes(ByteSpan file, const TextureLayout& layout, 
     return encode(layout.desc.format, image);
 }
 
+Result<std::optional<IndexedPicture>> DdsPaletteKind::indexed(ByteSpan file, const TextureLayout&, const Surface& s) const {
+    const auto p = palette_of(file);
+    SKIVET_TRY(auto numbers, numbers_of(file, p, s));
+    return std::optional(IndexedPicture{s.width, s.height, colors_of(file, p), std::move(numbers)});
+}
+
 Result<Bytes> DdsPaletteKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
     Bytes out(file.begin(), file.end());
     if (edits.empty()) return out;

@@ -12,6 +12,8 @@ public:
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
+    [[nodiscard]] Result<std::optional<IndexedPicture>> indexed(ByteSpan file, const TextureLayout& layout,
+                                                                const Surface& surface) const override;
     /// One palette serves all levels: what did not change keeps its numbers in every one (see fit_palette).
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
 };

@@ -276,6 +276,27 @@ Result<Image> PngKind::decode(ByteSpan file, const TextureLayout& layout, const 
     return image;
 }
 
+Result<Bytes> write_png(const IndexedPicture& picture, bool srgb) {
+    if (picture.palette.empty() || picture.palette.size() > 256)
+        return fail(ErrorCode::unfit, fmt::format("a palette of {} entries", picture.palette.size()));
+    SKIVET_TRY(auto out, png::write(picture.numbers, {picture.width, picture.height, 8, png::indexed, 0, false}, srgb));
+    // Sections 11.2.3 and 11.3.1.1: the palette stands before the data, the alpha of its entries behind it, up to the last one below 255.
+    Bytes colors, alphas;
+    for (const auto& t : picture.palette) {
+        for (std::size_t c = 0; c < 3; ++c) colors.push_back(static_cast<std::byte>(t[c]));
+        alphas.push_back(static_cast<std::byte>(t[3]));
+    }
+    while (!alphas.empty() && alphas.back() == std::byte{255}) alphas.pop_back();
+    auto chunks = png::make_chunk("PLTE", colors);
+    if (!alphas.empty()) {
+        const auto more = png::make_chunk("tRNS", alphas);
+        chunks.insert(chunks.end(), more.begin(), more.end());
+    }
+    const std::ptrdiff_t behind_header = 8 + 25 + (srgb ? 13 : 0);
+    out.insert(out.begin() + behind_header, chunks.begin(), chunks.end());
+    return out;
+}
+
 Result<Bytes> write_png(const Image& image, bool srgb) {
     bool gray = true, opaque = true;
     for (const auto& t : image.texels) {

@@ -29,6 +29,9 @@ public:
 /// The smallest of gray, RGB and RGBA at 8 bits that holds the picture without loss. `srgb` adds an sRGB chunk.
 [[nodiscard]] Result<Bytes> write_png(const Image& image, bool srgb = false);
 
+/// Numbers of 8 bits with their palette, entry for entry. Error `unfit` for no or more than 256 entries.
+[[nodiscard]] Result<Bytes> write_png(const IndexedPicture& picture, bool srgb = false);
+
 /// What a PNG file states (PNG 3rd edition, section 11.3.2): nothing and sRGB mean the same here, since textures with color are sRGB.
 [[nodiscard]] Result<PictureColor> color_of_png(ByteSpan file);
 

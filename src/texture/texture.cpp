@@ -90,6 +90,10 @@ Result<Image> TextureKind::decode(ByteSpan file, const TextureLayout& layout, co
     return skivet::decode(layout.desc.format, *data, surface.width, surface.height);
 }
 
+Result<std::optional<IndexedPicture>> TextureKind::indexed(ByteSpan, const TextureLayout&, const Surface&) const {
+    return std::optional<IndexedPicture>();
+}
+
 std::optional<Image> TextureKind::decode_small(ByteSpan, const TextureLayout&, const Surface&, std::uint32_t) const { return std::nullopt; }
 
 Result<ImageF> TextureKind::decode_wide(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {

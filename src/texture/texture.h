@@ -94,6 +94,13 @@ struct Painted {
     PictureColor color;
 };
 
+/// A surface whose texels are numbers of palette entries.
+struct IndexedPicture {
+    std::uint32_t width = 0, height = 0;
+    std::vector<Texel> palette;         ///< at most 256
+    std::vector<std::uint8_t> numbers;  ///< one a texel, row by row from the top
+};
+
 class TextureKind {
 public:
     virtual ~TextureKind() = default;
@@ -114,6 +121,9 @@ public:
     [[nodiscard]] virtual Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
     /// Of a surface cut off by the file's end, what is there is shown; the rest is as zero bytes decode.
     [[nodiscard]] virtual Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
+    /// The surface as numbers and palette; nothing where the file has none.
+    [[nodiscard]] virtual Result<std::optional<IndexedPicture>> indexed(ByteSpan file, const TextureLayout& layout,
+                                                                        const Surface& surface) const;
     /// A picture of the surface, smaller than it but of at least `side` texels on its longer side, where the file gives one for less work;
     /// nothing where it has to be decoded and reduced.
     [[nodiscard]] virtual std::optional<Image> decode_small(ByteSpan file, const TextureLayout& layout, const Surface& surface,

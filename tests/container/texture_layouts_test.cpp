@@ -3,6 +3,7 @@
 // other files.
 #include <gtest/gtest.h>
 
+#include "bench/export.h"
 #include "container/address.h"
 #include "container/texture_files.h"
 #include "delivery/vault.h"
@@ -221,6 +222,34 @@ TEST_P(TextureLayouts, ColorsAPaletteDoesNotHaveBecomeTheNearestAndThePaletteSta
     const std::size_t unit = info(texture->layout.desc.format).block_bytes;
     for (std::size_t i = unit; i < now.size(); i += unit)
         ASSERT_TRUE(std::equal(now.begin(), now.begin() + static_cast<std::ptrdiff_t>(unit), now.begin() + static_cast<std::ptrdiff_t>(i)));
+}
+
+TEST_P(TextureLayouts, PalettesGoOutInPngAndComeBack) {
+    if (name != "card" && name != "scroll" && name != "badge") return;
+    const auto texture = open_texture_at(context, address);
+    ASSERT_TRUE(texture);
+    const auto png = export_as(*texture, ExportAs::png);
+    ASSERT_TRUE(png) << png.error().message();
+    put_file(folder / "out.png", *png);
+    // As another reader of the format sees it: a palette, and the same texels.
+    const auto kind = run_program({"identify", "-format", "%[png:IHDR.color_type]", (folder / "out.png").string()});
+    EXPECT_NE(kind.output.find("3 (Indexed)"), std::string::npos) << kind.output;
+    ASSERT_EQ(run_program({"convert", (folder / "out.png").string(), "-depth", "8", "rgba:" + (folder / "out.rgba").string()}).code, 0);
+    const auto shown = *texture->decode(0);
+    const auto rgba = get_file(folder / "out.rgba");
+    ASSERT_EQ(rgba.size(), shown.texels.size() * 4);
+    // What is wholly transparent may lose its color there.
+    for (std::size_t i = 0; i < shown.texels.size(); ++i)
+        if (shown.texels[i][3] > 0) ASSERT_EQ(std::memcmp(rgba.data() + i * 4, shown.texels[i].data(), 4), 0) << i;
+    const auto back = TextureFile::open(TextureKinds::standard(), *png, "out.png", context.limits);
+    ASSERT_TRUE(back);
+    EXPECT_EQ(back->decode(0)->texels, shown.texels);
+    const auto indexed = *texture->kind->indexed(texture->file, texture->layout, texture->layout.surfaces[0]);
+    ASSERT_TRUE(indexed);
+    const auto plte = as_text(*png).find("PLTE");
+    ASSERT_NE(plte, std::string::npos);
+    for (std::size_t i = 0; i < indexed->palette.size(); ++i)
+        for (std::size_t c = 0; c < 3; ++c) ASSERT_EQ(static_cast<std::uint8_t>((*png)[plte + 4 + 3 * i + c]), indexed->palette[i][c]) << i;
 }
 
 TEST(PaletteSheets, AMissingPaletteIsNamed) {

@@ -166,6 +166,16 @@ Bytes made_by(const std::vector<std::string>& words, const std::string& result) 
     return get_file(folder / result);
 }
 
+/// An archive of tests/layouts with a mark behind everything.
+Case layout_case(const std::string& name, const std::string& file, unsigned seed) {
+    TempFolder folder;
+    const auto script = (std::filesystem::path(SKIVET_LAYOUTS) / "layouts.py").string();
+    EXPECT_EQ(run_program({"python3", script, "write", name, folder.path().string(), "5"}).code, 0);
+    auto out = with_trailer(name, file, get_file(folder / file), seed);
+    out.sheet = as_text(get_file(std::filesystem::path(SKIVET_LAYOUTS) / (name + ".toml")));
+    return out;
+}
+
 std::vector<Case> make_cases() {
     std::vector<Case> out = {sheet_case("table first", false, 1, "", 1),
                              sheet_case("table last", true, 1, "", 2),
@@ -199,6 +209,17 @@ std::vector<Case> make_cases() {
     out.push_back(with_trailer("xz", "g.xz", *pack(Packing::xz, content), 64));
     out.push_back(with_trailer("cpio", "g.cpio", made_by({"bsdtar", "-cf", "out", "--format", "newc", "a", "b"}, "out"), 65));
     out.push_back(with_trailer("7z", "g.7z", made_by({"bsdtar", "-cf", "out", "--format", "7zip", "a", "b"}, "out"), 66));
+    unsigned seed = 70;
+    for (const auto& [name, archive] : {std::pair{"train", "game.train"},
+                                        {"queue", "game.queue"},
+                                        {"seams", "game.seam"},
+                                        {"lumps", "game.lmp"},
+                                        {"sealed", "game.seal"},
+                                        {"reel", "game.reel"},
+                                        {"bricks", "game.brk"},
+                                        {"folded", "game.fold"},
+                                        {"tucked", "game.tuck"}})
+        out.push_back(layout_case(name, archive, seed++));
     return out;
 }
 const std::vector<Case>& cases() {
@@ -216,6 +237,9 @@ protected:
     void SetUp() override {
         for (const auto& [name, content] : c.files) put_file(folder / ("game/" + name), content);
         if (c.sheet.empty()) return;
+        auto keys = std::make_shared<KeyRing>();
+        keys->add(*parse_key("tin=text:tin foil"));
+        context.keys = keys;
         put_file(folder / "s.toml", bytes_of(c.sheet));
         const auto added = add_sheet(context, folder / "s.toml");
         ASSERT_TRUE(added) << added.error().message();
