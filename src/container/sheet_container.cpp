@@ -269,6 +269,10 @@ Result<Bytes> SheetContainer::unpack_entry(ByteSpan stored, std::size_t entry, c
         stored = plain;
     }
     SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header_.values));
+    if (!sheet_->starts_as.empty() && item.method->packs()) {
+        SKIVET_TRY(plain, sheet_data::with_known_start(*sheet_, stored));
+        stored = plain;
+    }
     auto out = sheet_data::unpack(*sheet_, header_.order, *item.method, stored, item.states_size ? std::optional(item.size) : std::nullopt,
                                   chunk, limits, *packers_);
     if (!out) {
@@ -338,7 +342,8 @@ Result<Bytes> SheetContainer::read_head(std::size_t entry, std::size_t count) co
             out.resize(std::min(count, out.size()));
             return out;
         }
-        if (item.encrypted || !item.method || item.method->described || (sheet_->chunks && item.method->packs())) {
+        if (item.encrypted || !item.method || item.method->described || !sheet_->starts_as.empty() ||
+            (sheet_->chunks && item.method->packs())) {
             SKIVET_TRY(auto out, unpack_entry(stored.bytes, entry, ReadLimits{}));
             out.resize(std::min(count, out.size()));
             return out;

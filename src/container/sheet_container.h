@@ -182,6 +182,9 @@ struct CipherInput {
 [[nodiscard]] Result<Bytes> key_for(const CryptSpec& spec, const KeyRing& keys, const RecordValues& header, ByteSpan file);
 [[nodiscard]] Result<Bytes> decrypt(const CryptSpec& spec, const CipherInput& input, ByteSpan data);
 [[nodiscard]] Result<Bytes> encrypt(const CryptSpec& spec, const CipherInput& input, ByteSpan data);
+/// A stream with the bytes at its beginning that its packer knows, and back. Error `damaged` or `unfit` where it begins otherwise.
+[[nodiscard]] Result<Bytes> with_known_start(const Sheet& sheet, ByteSpan stream);
+[[nodiscard]] Result<Bytes> with_own_start(const Sheet& sheet, Bytes stream);
 /// By a method, in chunks where the sheet has them. `size`: unpacked, when it is known. `chunk`: bytes of a chunk, 0 for none.
 [[nodiscard]] Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, const Method& method, ByteSpan data,
                                    std::optional<std::uint64_t> size, std::uint64_t chunk, const ReadLimits& limits,

@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 #include <algorithm>
 
+#include "base/hash.h"
 #include "container/sheet_container.h"
 #include "sheet/method.h"
 
@@ -82,6 +83,27 @@ Result<Bytes> key_for(const CryptSpec& spec, const KeyRing& keys, const RecordVa
 
 Result<Bytes> decrypt(const CryptSpec& spec, const CipherInput& input, ByteSpan data) { return crypt(spec, input, data, false); }
 Result<Bytes> encrypt(const CryptSpec& spec, const CipherInput& input, ByteSpan data) { return crypt(spec, input, data, true); }
+
+namespace {
+
+Result<Bytes> restarted(ByteSpan stream, ByteSpan is, ByteSpan becomes, ErrorCode code) {
+    if (stream.size() < is.size() || !std::equal(is.begin(), is.end(), stream.begin()))
+        return fail(code, fmt::format("the stream does not begin with {}", to_hex(is)));
+    Bytes out(stream.begin(), stream.end());
+    std::copy(becomes.begin(), becomes.end(), out.begin());
+    return out;
+}
+
+}  // namespace
+
+Result<Bytes> with_known_start(const Sheet& sheet, ByteSpan stream) {
+    return restarted(stream, sheet.starts_with, sheet.starts_as, ErrorCode::damaged);
+}
+
+Result<Bytes> with_own_start(const Sheet& sheet, Bytes stream) {
+    if (sheet.starts_as.empty()) return stream;
+    return restarted(stream, sheet.starts_as, sheet.starts_with, ErrorCode::unfit);
+}
 
 Result<std::uint64_t> chunk_size(const Sheet& sheet, const RecordValues& header) {
     if (!sheet.chunks) return std::uint64_t{0};

@@ -413,6 +413,9 @@ Result<SheetContainer::Packed> SheetContainer::pack_entry(ByteSpan content, std:
         out.raw = true;
         out.stored.assign(content.begin(), content.end());
     }
+    if (!out.raw) {
+        SKIVET_TRY(out.stored, sheet_data::with_own_start(*sheet_, std::move(out.stored)));
+    }
     if (item.encrypted) {
         SKIVET_TRY(out.stored, crypt_entry(out.stored, entry, at, true));
     }

@@ -29,6 +29,10 @@ public:
         SKIVET_TRY(const auto method, method_of(header));
         SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header.values));
         const auto* size = header.values.with(Meaning::size);
+        if (!sheet_->starts_as.empty()) {
+            SKIVET_TRY(plain, sheet_data::with_known_start(*sheet_, packed));
+            packed = plain;
+        }
         auto out = sheet_data::unpack(*sheet_, header.order, method, packed, size ? std::optional(size->number) : std::nullopt, chunk,
                                       limits_, *packers_);
         if (!out) return out;
@@ -42,6 +46,7 @@ public:
         SKIVET_TRY(const auto method, method_of(header));
         SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header.values));
         SKIVET_TRY(auto stored, sheet_data::pack(*sheet_, header.order, method, content, chunk, {}, *packers_));
+        SKIVET_TRY(stored, sheet_data::with_own_start(*sheet_, std::move(stored)));
         if (sheet_->crypt) {
             SKIVET_TRY(const auto key, sheet_data::key_for(*sheet_->crypt, *keys_, header.values, file));
             SKIVET_TRY(stored, sheet_data::encrypt(*sheet_->crypt, {key, sheet_->crypt->iv, extent.first}, stored));
@@ -112,9 +117,13 @@ private:
         if (sheet_->crypt || sheet_->chunks || method.described || !method.packs() ||
             (needs_size(method.packing) && method.packing != Packing::lzma_raw) || method.packing == Packing::snappy)
             return std::pair(at, end - at);
-        SKIVET_TRY(const auto stream,
-                   unpack_stream(method.packing, file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)),
-                                 limits_.inflated_bytes));
+        auto from = file.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at));
+        Bytes known;
+        if (!sheet_->starts_as.empty()) {
+            SKIVET_TRY(known, sheet_data::with_known_start(*sheet_, from));
+            from = known;
+        }
+        SKIVET_TRY(const auto stream, unpack_stream(method.packing, from, limits_.inflated_bytes));
         return std::pair(at, stream.packed_size);
     }
 

@@ -60,12 +60,10 @@ Result<std::pair<std::uint64_t, std::uint64_t>> Parser::range(const toml::table&
     const auto node = table[key];
     if (const auto one = node.value_exact<std::int64_t>(); one && *one >= 0)
         return std::pair{static_cast<std::uint64_t>(*one), static_cast<std::uint64_t>(*one)};
-    const auto* list = node.as_array();
-    const auto from = list && list->size() == 2 ? list->get(0)->value_exact<std::int64_t>() : std::nullopt;
-    const auto to = list && list->size() == 2 ? list->get(1)->value_exact<std::int64_t>() : std::nullopt;
-    if (!from || !to || *from < 0 || *to < *from)
+    const auto both = two(node.node());
+    if (!both || both->first < 0 || both->second < both->first)
         return wrong(line_of(table, key), fmt::format("\"{}\" is a number, or two that follow one another: [from, to]", key));
-    return std::pair{static_cast<std::uint64_t>(*from), static_cast<std::uint64_t>(*to)};
+    return std::pair{static_cast<std::uint64_t>(both->first), static_cast<std::uint64_t>(both->second)};
 }
 
 Result<Recognition> Parser::condition(const toml::node& node, SheetKind kind, bool inner) const {

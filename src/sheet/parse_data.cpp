@@ -161,11 +161,9 @@ Status Parser::parse_lzss(const toml::table& table, LzssSpec& spec) const {
         if (!list || list->empty() || list->size() > 8) return wrong(line_of(table, key), says);
         parts->clear();
         for (const auto& node : *list) {
-            const auto* bits = node.as_array();
-            const auto at = bits && bits->size() == 2 ? bits->get(0)->value_exact<std::int64_t>() : std::nullopt;
-            const auto count = bits && bits->size() == 2 ? bits->get(1)->value_exact<std::int64_t>() : std::nullopt;
-            if (!at || !count || *at < 0 || *at > 31 || *count < 1 || *count > 24) return wrong(line_of(node), says);
-            parts->push_back({static_cast<unsigned>(*at), static_cast<unsigned>(*count)});
+            const auto bits = two(&node);
+            if (!bits || bits->first < 0 || bits->first > 31 || bits->second < 1 || bits->second > 24) return wrong(line_of(node), says);
+            parts->push_back({static_cast<unsigned>(bits->first), static_cast<unsigned>(bits->second)});
         }
     }
     if (const auto why = wrong_in(spec); !why.empty()) return wrong(line_of(table), why);
@@ -247,12 +245,17 @@ Status Parser::parse_chunks(const toml::table& table, Sheet& sheet) const {
 }
 
 Status Parser::parse_data(const toml::table& data, Sheet& sheet) const {
-    SKIVET_CHECK(known_keys(data, {"at", "align", "fill", "file", "part_size", "method", "level", "move", "order", "packed"}));
+    SKIVET_CHECK(known_keys(
+        data, {"at", "align", "fill", "file", "part_size", "method", "level", "move", "order", "packed", "starts_with", "starts_as"}));
     SKIVET_TRY(sheet.align, number(data, "align", 1));
     SKIVET_TRY(const auto fill, number(data, "fill", 0));
     if (sheet.align == 0 || sheet.align > 1u << 20 || fill > 255) return wrong(line_of(data), "align is 1 to 1048576, fill is 0 to 255");
     sheet.fill = static_cast<std::byte>(fill);
     SKIVET_TRY(sheet.method, method(data, sheet));
+    SKIVET_TRY(sheet.starts_with, hex(data, "starts_with"));
+    SKIVET_TRY(sheet.starts_as, hex(data, "starts_as"));
+    if (sheet.starts_with.size() != sheet.starts_as.size())
+        return wrong(line_of(data), "starts_with are the bytes streams begin with, starts_as those they stand for; both have as many");
     SKIVET_TRY(const auto packed, word(data, "packed", {"always", "sizes differ", "stored size not 0"}));
     sheet.packed = static_cast<Sheet::Packed>(packed);
     SKIVET_TRY(const auto level, whole(data, "level", 0));
@@ -280,7 +283,7 @@ Status Parser::parse_data(const toml::table& data, Sheet& sheet) const {
 Status Parser::parse_wrapper(const toml::table& root, Sheet& sheet) const {
     SKIVET_CHECK(parse_packing(root, sheet));
     if (const auto* data = root["data"].as_table()) {
-        SKIVET_CHECK(known_keys(*data, {"at", "method", "level"}));
+        SKIVET_CHECK(known_keys(*data, {"at", "method", "level", "starts_with", "starts_as"}));
         SKIVET_CHECK(parse_data(*data, sheet));
     }
     SKIVET_CHECK(check_methods(sheet, sheet.header));

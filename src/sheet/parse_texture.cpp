@@ -65,13 +65,11 @@ Status Parser::parse_tiling(const toml::table& payload, Sheet& sheet) const {
         if (const auto why = take_bits(sheet.tiling, bits); !why.empty()) return wrong(line_of(payload, "bits"), why);
         return {};
     }
-    const auto* sides = payload["tile"].as_array();
-    const auto w = sides && sides->size() == 2 ? sides->get(0)->value_exact<std::int64_t>() : std::nullopt;
-    const auto h = sides && sides->size() == 2 ? sides->get(1)->value_exact<std::int64_t>() : std::nullopt;
-    if (!w || !h || *w < 1 || *h < 1 || *w > 4096 || *h > 4096)
+    const auto sides = two(payload["tile"].node());
+    if (!sides || sides->first < 1 || sides->second < 1 || sides->first > 4096 || sides->second > 4096)
         return wrong(line_of(payload, "tile"), "tile is [width, height] in texels, or in blocks of block formats");
-    sheet.tiling.tile_width = static_cast<std::uint32_t>(*w);
-    sheet.tiling.tile_height = static_cast<std::uint32_t>(*h);
+    sheet.tiling.tile_width = static_cast<std::uint32_t>(sides->first);
+    sheet.tiling.tile_height = static_cast<std::uint32_t>(sides->second);
     return {};
 }
 

@@ -49,6 +49,13 @@ public:
         if (!value || *value < 0) return wrong(line_of(node.node()), fmt::format("\"{}\" must be a whole number, 0 or more", key));
         return static_cast<std::uint64_t>(*value);
     }
+    /// Two whole numbers, written [a, b]; nothing for anything else.
+    [[nodiscard]] static std::optional<std::pair<std::int64_t, std::int64_t>> two(const toml::node* node) {
+        const auto* list = node ? node->as_array() : nullptr;
+        if (!list || list->size() != 2) return std::nullopt;
+        const auto a = list->get(0)->value_exact<std::int64_t>(), b = list->get(1)->value_exact<std::int64_t>();
+        return a && b ? std::optional(std::pair{*a, *b}) : std::nullopt;
+    }
     [[nodiscard]] Result<bool> flag(const toml::table& table, std::string_view key, bool otherwise) const {
         const auto node = table[key];
         if (!node) return otherwise;

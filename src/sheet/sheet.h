@@ -258,6 +258,7 @@ struct Sheet {
     std::byte fill{0};
     std::string method;                           ///< of all entries, where no field says it
     int level = 0;                                ///< to pack with; 0: the library's usual one
+    Bytes starts_with, starts_as;                 ///< streams begin with these bytes instead of those their packer writes
     std::string data_file;                        ///< "{stem}.{number:2}"; empty: the same file
     std::uint64_t part_size = 0;                  ///< data files are one stream cut into parts of this size
     bool may_move = true;                         ///< an entry that grew may go to the end

@@ -252,6 +252,42 @@ TEST_P(TextureLayouts, PalettesGoOutInPngAndComeBack) {
         for (std::size_t c = 0; c < 3; ++c) ASSERT_EQ(static_cast<std::uint8_t>((*png)[plte + 4 + 3 * i + c]), indexed->palette[i][c]) << i;
 }
 
+TEST(TextureSheets, AHeaderMayLieApartFromAllItsLevels) {
+    TempFolder folder;
+    ReadContext context;
+    put_file(
+        folder / "s.toml",
+        bytes_of(
+            "sheet = \"texture\"\nname = \"Head\"\n[[recognize]]\ntext = \"HEAD\"\n[header]\nfields = [ { name = \"m\", type = \"text\", "
+            "size = 4 }, { name = \"w\", type = \"u8\", means = \"width\" }, { name = \"h\", type = \"u8\", means = \"height\" } ]\n"
+            "[texture]\nformat = \"RGBA8\"\nmips = \"all\"\n[[sibling]]\nfile = \"{stem}.texels\"\nlevels = 16\nmethod = \"lz4\"\n"));
+    const auto added = add_sheet(context, folder / "s.toml");
+    ASSERT_TRUE(added) << added.error().message();
+    const auto texels = random_bytes(4 * (8 * 4 + 4 * 2 + 2 + 1), 5);
+    const auto head = bytes_of(std::string_view("HEAD\x08\x04", 6));
+    put_file(folder / "a.zip", make_zip({{"kit/a.head", head}, {"kit/a.texels", *pack(Packing::lz4_frame, texels)}}));
+    const Address address{folder / "a.zip", {"kit/a.head"}};
+    auto joined = read_texture_bytes(context, address);
+    ASSERT_TRUE(joined) << joined.error().message();
+    const auto texture = TextureFile::open(context.textures, *joined, "kit/a.head", context.limits);
+    ASSERT_TRUE(texture) << texture.error().message();
+    ASSERT_EQ(texture->layout.desc.mips, 4u);
+    auto level = *texture->surface_bytes(texture->layout.surfaces[1]);
+    EXPECT_EQ(level, Bytes(texels.begin() + 128, texels.begin() + 160));
+    level[3] ^= std::byte{7};
+    const auto file = texture->kind->replace(texture->file, texture->layout, std::vector<SurfaceEdit>{{1, level}});
+    ASSERT_TRUE(file);
+    const auto plan = plan_replacement(context, address, *file);
+    ASSERT_TRUE(plan) << plan.error().message();
+    put_file(folder / "a.zip", *planned_bytes(plan->files.at(0), get_file(folder / "a.zip")));
+    EXPECT_EQ(*read_address(context, address), head) << "the header's own file is what it was";
+    const auto now =
+        *unpack(Packing::lz4_frame, *read_address(context, {folder / "a.zip", {"kit/a.texels"}}), texels.size(), context.limits);
+    auto wanted = texels;
+    wanted[131] ^= std::byte{7};
+    EXPECT_EQ(now, wanted);
+}
+
 TEST(PaletteSheets, AMissingPaletteIsNamed) {
     TempFolder folder;
     ReadContext context;

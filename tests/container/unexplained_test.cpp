@@ -218,7 +218,8 @@ std::vector<Case> make_cases() {
                                         {"reel", "game.reel"},
                                         {"bricks", "game.brk"},
                                         {"folded", "game.fold"},
-                                        {"tucked", "game.tuck"}})
+                                        {"tucked", "game.tuck"},
+                                        {"guise", "game.gui"}})
         out.push_back(layout_case(name, archive, seed++));
     return out;
 }

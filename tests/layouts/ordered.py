@@ -1,6 +1,7 @@
 """Layouts in which places and sizes follow from the order of entries, and which hide their bytes. See layouts.py."""
 import struct, zlib
 
+from layouts_bins import Bins
 from shared import *
 
 
@@ -227,4 +228,19 @@ class Sealed:
         return out
 
 
-LAYOUTS = (Train, Queue, Seams, Lumps, Sealed)
+class Guise:
+    """An archive of the simplest kind in gzip whose mark is another, with four bytes behind it; no header."""
+    name = "game.gui"
+
+    def write(self, items):
+        inner = Bins().write(items)["game.bins"]
+        packed = tool(["gzip", "-c", "-n"], inner)
+        return {self.name: b"FZ" + packed[2:] + b"tail"}
+
+    def read(self, files):
+        f = files[self.name]
+        need(f[:2] == b"FZ" and f[-4:] == b"tail", "mark")
+        return Bins().read({"game.bins": tool(["gzip", "-d", "-c"], b"\x1f\x8b" + f[2:-4])})
+
+
+LAYOUTS = (Train, Queue, Seams, Lumps, Sealed, Guise)
