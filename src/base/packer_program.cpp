@@ -60,7 +60,7 @@ std::optional<fs::path> found(const std::string& name) {
     return std::nullopt;
 }
 
-/// What the sandbox shows of the system: programs and libraries, the packer's own folder; everything read-only, nothing of the user's.
+/// What the sandbox shows of the system: programs and libraries, and the packer itself; everything read-only, nothing of the user's.
 std::vector<std::string> sandboxed(const fs::path& program, std::span<const std::string> arguments, const ProgramLimits& limits) {
     // util-linux's prlimit sets what the kernel counts by process.
     std::vector<std::string> out = {"prlimit",
@@ -92,8 +92,14 @@ std::vector<std::string> sandboxed(const fs::path& program, std::span<const std:
     }
     out.insert(out.end(), {"--ro-bind-try", "/etc/ld.so.cache", "/etc/ld.so.cache", "--ro-bind-try", "/etc/alternatives",
                            "/etc/alternatives", "--proc", "/proc", "--dev", "/dev", "--tmpfs", "/tmp"});
-    const auto folder = program.parent_path();
-    if (!program.string().starts_with("/usr/")) out.insert(out.end(), {"--ro-bind", folder.string(), folder.string()});
+    // Of its folder only the program itself and libraries beside it: the folder may be the user's home.
+    if (!program.string().starts_with("/usr/")) {
+        std::vector<std::string> shown = {program.string()};
+        for (fs::directory_iterator at(program.parent_path(), code), end; !code && at != end && shown.size() < 64; at.increment(code))
+            if (at->path().filename().string().find(".so") != std::string::npos && at->is_regular_file(code))
+                shown.push_back(at->path().string());
+        for (const auto& path : shown) out.insert(out.end(), {"--ro-bind", path, path});
+    }
     out.insert(out.end(), {"--chdir", "/tmp", "--", program.string()});
     out.insert(out.end(), arguments.begin(), arguments.end());
     return out;

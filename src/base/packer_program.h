@@ -12,7 +12,8 @@
 
 namespace skivet {
 
-/// Each command is a program and its arguments. It reads what comes in on its standard input and writes the result to its standard output.
+/// Each command is a program and its arguments; of the program's folder only it and libraries (.so) beside it can be seen. It reads what
+/// comes in on its standard input and writes the result to its standard output.
 /// "{size}" in an argument stands for the unpacked size in bytes, "{packed}" for the packed one; of a packing command only "{size}" is
 /// known.
 struct PackerProgram {

@@ -44,7 +44,7 @@ TEST_F(Programs, GetTheirSizesAndGiveWhatTheyWrite) {
 TEST_F(Programs, SeeNothingOfTheUsersAndWriteNowhere) {
     put_file(folder / "secret/diary.txt", bytes_of("dear diary"));
     const auto secret = (folder / "secret/diary.txt").string();
-    // The packer's own folder is there to be read, not to be written; others are not there at all.
+    // Neither what lies beside the packer nor anything else of the user's is there; only the packer itself.
     const auto out = run_packer(script("ls /home /root /etc 2>/dev/null | grep -v -e alternatives -e ld.so.cache; echo x > \"" +
                                        (folder / "left.txt").string() + "\" 2>/dev/null; echo $HOME; cat /proc/net/dev | wc -l"),
                                 {});
@@ -53,9 +53,11 @@ TEST_F(Programs, SeeNothingOfTheUsersAndWriteNowhere) {
     EXPECT_FALSE(std::filesystem::exists(folder / "left.txt"));
     TempFolder elsewhere;
     put_file(elsewhere / "letter.txt", bytes_of("dear friend"));
-    const auto letter = run_packer(script("cat \"" + (elsewhere / "letter.txt").string() + "\" || echo nothing"), {});
-    ASSERT_TRUE(letter) << letter.error().message();
-    EXPECT_EQ(*letter, bytes_of("nothing\n"));
+    for (const auto& file : {(elsewhere / "letter.txt").string(), secret}) {
+        const auto letter = run_packer(script("cat \"" + file + "\" || echo nothing"), {});
+        ASSERT_TRUE(letter) << letter.error().message();
+        EXPECT_EQ(*letter, bytes_of("nothing\n"));
+    }
 }
 
 TEST_F(Programs, HostileOnesEndWithinTheLimits) {
