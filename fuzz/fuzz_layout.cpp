@@ -13,7 +13,7 @@ struct Setup {
     ReadContext context;
     std::vector<std::string> names = {"bins",   "ledger", "trunk",  "rows",   "grove",  "cipher", "index", "chunky", "flags",
                                       "twin",   "parade", "box",    "safe",   "train",  "queue",  "seams", "lumps",  "sealed",
-                                      "ladder", "reel",   "bricks", "folded", "tucked", "shelf",  "guise"};
+                                      "ladder", "reel",   "bricks", "folded", "tucked", "shelf",  "guise", "wall"};
     std::vector<std::shared_ptr<const Sheet>> sheets;
 
     Setup() {

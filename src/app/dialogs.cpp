@@ -185,15 +185,10 @@ void show_keys(QWidget* parent, ProjectStore* store) {
     form->addRow(QObject::tr("Written as"), how);
     form->addRow(QObject::tr("Value"), value);
     box->addLayout(form);
-    auto* wrong = make_label({}, "warning", true);
-    wrong->hide();
-    box->addWidget(wrong);
-    auto* row = new QHBoxLayout;
-    row->addStretch();
-    auto* add = new Button(QObject::tr("Add the key"), Button::Look::primary);
+    const auto end = end_form(box, QObject::tr("Add the key"));
+    auto* wrong = end.wrong;
+    auto* add = end.button;
     add->setObjectName(QStringLiteral("add_key"));
-    row->addWidget(add);
-    box->addLayout(row);
     QObject::connect(how, &QComboBox::currentIndexChanged, value, [=](int index) {
         value->setEchoMode(index == 2 ? QLineEdit::Normal : QLineEdit::Password);
         value->setPlaceholderText(index == 2 ? QObject::tr("path of the file") : QString());

@@ -56,15 +56,10 @@ void show_packers(QWidget* parent, ProjectStore* store) {
     form->addRow(QObject::tr("Unpacks with"), unpack);
     form->addRow(QObject::tr("Packs with"), pack);
     box->addLayout(form);
-    auto* wrong = make_label({}, "warning", true);
-    wrong->hide();
-    box->addWidget(wrong);
-    auto* row = new QHBoxLayout;
-    row->addStretch();
-    auto* keep = new Button(QObject::tr("Keep"), Button::Look::primary);
+    const auto end = end_form(box, QObject::tr("Keep"));
+    auto* wrong = end.wrong;
+    auto* keep = end.button;
     keep->setObjectName(QStringLiteral("keep_packer"));
-    row->addWidget(keep);
-    box->addLayout(row);
     const auto name = [=] {
         return list->currentItem() ? list->currentItem()->data(Qt::UserRole).toString().toStdString() : std::string();
     };
@@ -77,6 +72,12 @@ void show_packers(QWidget* parent, ProjectStore* store) {
             item->setData(Qt::UserRole, to_text(packer));
             if (packer == chosen) list->setCurrentItem(item);
         }
+        if (list->count() == 0) {
+            list->addItem(QObject::tr("No sheet asks for one yet"));
+            list->item(0)->setFlags(Qt::NoItemFlags);
+        }
+        for (QWidget* w : {static_cast<QWidget*>(unpack), static_cast<QWidget*>(pack), static_cast<QWidget*>(keep)})
+            w->setEnabled(!packer_names(*store).empty());
         if (!list->currentItem()) list->setCurrentRow(0);
     };
     QObject::connect(list, &QListWidget::currentItemChanged, dialog, [=] {

@@ -10,6 +10,7 @@
 #include <cerrno>
 #include <csignal>
 #include <system_error>
+#include <thread>
 
 extern char** environ;
 
@@ -113,6 +114,11 @@ int reap(pid_t pid) {
     return status;
 }
 
+constexpr const char* hangs = "The program hangs, or the data is not what it takes";
+std::string too_long(const ProgramLimits& limits) {
+    return fmt::format("did not end within {} s", static_cast<double>(limits.time.count()) / 1000);
+}
+
 /// A line of what a program said, as far as it can be shown.
 std::string first_line(const std::string& said) {
     std::string out;
@@ -202,8 +208,7 @@ Result<Bytes> run(const PackerProgram& packer, const std::vector<std::string>& c
         pollfd fds[] = {{in.write.get(), POLLOUT, 0}, {out.read.get(), POLLIN, 0}, {err.read.get(), POLLIN, 0}};
         const auto left = std::chrono::duration_cast<std::chrono::milliseconds>(end - std::chrono::steady_clock::now()).count();
         if (left <= 0) {
-            wrong = stop(ErrorCode::limit, fmt::format("did not end within {} s", static_cast<double>(limits.time.count()) / 1000),
-                         "The program hangs, or the data is not what it takes");
+            wrong = stop(ErrorCode::limit, too_long(limits), hangs);
             break;
         }
         if (::poll(fds, 3, static_cast<int>(std::min<long long>(left, 1000))) < 0 && errno != EINTR) {
@@ -231,7 +236,12 @@ Result<Bytes> run(const PackerProgram& packer, const std::vector<std::string>& c
     }
     restore();
     if (wrong) return *wrong;
-    const int status = reap(pid);
+    // It may have closed what it writes to and go on.
+    int status = 0;
+    while (::waitpid(pid, &status, WNOHANG) == 0) {
+        if (std::chrono::steady_clock::now() >= end) return stop(ErrorCode::limit, too_long(limits), hangs);
+        std::this_thread::sleep_for(std::chrono::milliseconds(2));
+    }
     if (!WIFEXITED(status) || WEXITSTATUS(status) != 0) {
         const auto line = first_line(said);
         return named({ErrorCode::damaged,
@@ -289,10 +299,20 @@ Result<std::vector<std::string>> command_words(std::string_view text) {
 std::string command_text(const std::vector<std::string>& words) {
     std::string out;
     for (const auto& word : words) {
-        out += out.empty() ? "" : " ";
-        const bool plain = !word.empty() && word.find_first_of(" \t\n'\"") == std::string::npos;
-        const char quote = word.find('"') == std::string::npos ? '"' : '\'';
-        out += plain ? word : quote + word + quote;
+        if (!out.empty()) out += ' ';
+        if (!word.empty() && word.find_first_of(" \t\n'\"") == std::string::npos) {
+            out += word;
+            continue;
+        }
+        // Stretches without double quotes in double quotes, double quotes in single ones.
+        for (std::size_t at = 0; at < word.size() || at == 0;) {
+            const bool marks = at < word.size() && word[at] == '"';
+            const auto end = std::min(marks ? word.find_first_not_of('"', at) : word.find('"', at), word.size());
+            const char quote = marks ? '\'' : '"';
+            out += quote + word.substr(at, end - at) + quote;
+            if (word.empty()) break;
+            at = end;
+        }
     }
     return out;
 }

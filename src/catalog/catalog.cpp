@@ -101,7 +101,7 @@ private:
             report(head.error());
             return out;
         }
-        if (const auto kind = context_.textures.recognize(*head, e.path)) {
+        if (const auto kind = context_.textures.recognize(*head, e.path, e.size)) {
             item.file_kind = kind->name();
             item.kind = kind->traits().picture ? EntryKind::image : EntryKind::texture;
             auto layout = kind->layout(*head, e.size, context_.limits);

@@ -180,7 +180,7 @@ private:
             for (const auto& part : seen.with) seen.size += fs::file_size(part, ignored);
             return;
         }
-        if (const auto kind = context_.textures.recognize(head, path); kind && !begins_with_texture(*kind, seen)) {
+        if (const auto kind = context_.textures.recognize(head, path, seen.size); kind && !begins_with_texture(*kind, seen)) {
             seen.what = Seen::What::texture, seen.kind = kind->name(), seen.whole_texture = !kind->traits().picture;
             return;
         }
@@ -438,7 +438,7 @@ void look_inside(const ReadContext& context, Found& found) {
         if (kind == EntryKind::other && asked < heads_an_ending) {
             ++asked;
             if (const auto head = (*opened)->read_head(i, head_bytes))
-                kind = context.textures.recognize(*head, path)                      ? EntryKind::texture
+                kind = context.textures.recognize(*head, path, entries[i].size)     ? EntryKind::texture
                        : !candidates(context, *head, entries[i].size, path).empty() ? EntryKind::container
                                                                                     : EntryKind::other;
         }

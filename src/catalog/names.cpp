@@ -65,7 +65,8 @@ private:
         const auto& e = container.entries()[entry];
         if (depth + 1 >= context_.limits.depth || e.size == 0) return nullptr;
         const auto head = container.read_head(entry, 1024);
-        if (!head || context_.textures.recognize(*head, e.path) || candidates(context_, *head, e.size, e.path).empty()) return nullptr;
+        if (!head || context_.textures.recognize(*head, e.path, e.size) || candidates(context_, *head, e.size, e.path).empty())
+            return nullptr;
         auto view = container.view(entry, context_.limits);
         if (!view) return nullptr;
         auto opened = open_container(context_, std::move(*view));
@@ -104,7 +105,7 @@ private:
             }
             if (e.size == 0 || e.size > most_bytes) continue;
             const auto head = container.read_head(i, 1024);
-            if (!head || context_.textures.recognize(*head, e.path)) continue;
+            if (!head || context_.textures.recognize(*head, e.path, e.size)) continue;
             const auto data = container.read(i, context_.limits);
             if (data) each_name(*data, [&](std::string_view name) { try_name(name, e.path); });
         }

@@ -58,7 +58,7 @@ public:
             for (const auto i : same->second) {
                 const auto& path = source_.entries()[i].path;
                 const auto head = source_.read_head(i, 1024);
-                if (head && c_.context.textures.recognize(*head, path)) textures.push_back(path);
+                if (head && c_.context.textures.recognize(*head, path, source_.entries()[i].size)) textures.push_back(path);
             }
         if (textures.size() == 1) return textures;
         if (textures.empty())

@@ -177,7 +177,7 @@ int show(Context& c, const std::string& text) {
     const auto name = address->inner.empty() ? address->source.string() : address->inner.back();
     json j = {{"address", address->text()}, {"size", size}, {"sha256", to_hex(sha256(*bytes))}};
     std::vector<std::pair<std::string, std::string>> lines = {{"address", address->text()}, {"bytes", grouped(size)}};
-    if (c.context.textures.recognize(*bytes, name)) {
+    if (c.context.textures.recognize(*bytes, name, bytes->size())) {
         const auto texture = open_spread(c.context.textures, std::move(*bytes), name, siblings_of(c.context, *address), c.context.limits);
         if (!texture) return c.failed(texture.error().within(name));
         const auto& d = texture->layout.desc;
@@ -248,7 +248,7 @@ int verify(Context& c, const std::string& path) {
         auto bytes = container.read(i, c.context.limits);
         std::optional<Error> error;
         if (!bytes) error = bytes.error();
-        else if (c.context.textures.recognize(*bytes, entry.path))
+        else if (c.context.textures.recognize(*bytes, entry.path, bytes->size()))
             if (auto texture = open_spread(c.context.textures, std::move(*bytes), entry.path,
                                            siblings_of(c.context, container, {entry.path}), c.context.limits);
                 !texture || texture->layout.damage)

@@ -172,7 +172,9 @@ int encode_image(Context& c, const EncodeCommand& options) {
     std::vector<fs::path> inputs = {options.image};
     if (const auto like = options.like.empty() ? Result<Address>(Address{}) : parse_address(options.like); like && !like->source.empty())
         inputs.push_back(like->source);
-    const auto is_texture = [&](const Bytes& old) { return c.context.textures.recognize(old, options.out.string()) != nullptr; };
+    const auto is_texture = [&](const Bytes& old) {
+        return c.context.textures.recognize(old, options.out.string(), old.size()) != nullptr;
+    };
     if (auto may = check_out(options.out, inputs, is_texture, "texture"); !may) return c.failed(may.error());
     int code = 0;
     tbb::task_arena arena(options.jobs > 0 ? options.jobs : tbb::task_arena::automatic);

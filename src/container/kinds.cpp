@@ -103,7 +103,7 @@ Result<std::shared_ptr<const Container>> open_source(const ReadContext& context,
         SKIVET_TRY(auto view, FileView::open(parts.front()));
         SKIVET_TRY(const auto data, view.bytes());
         if (candidates(context, data, data.size(), path.string()).empty() &&
-            context.textures.recognize(data.first(std::min<std::size_t>(data.size(), 1024)), path.string())) {
+            context.textures.recognize(data.first(std::min<std::size_t>(data.size(), 1024)), path.string(), data.size())) {
             SKIVET_TRY(auto single, FolderContainer::open_file(parts.front()));
             return std::shared_ptr<const Container>(std::move(single));
         }

@@ -40,23 +40,25 @@ Result<TextureFile> RecordTexture::open(Bytes header, ByteSpan data, const ReadL
     return out;
 }
 
-Result<RecordTexture::Shown> RecordTexture::shown(std::uint64_t data_size, const ReadLimits& limits) const {
+Result<RecordTexture::Shown> RecordTexture::shown(std::uint64_t data_size, const ReadLimits& limits, Sizes& known) const {
     SKIVET_TRY(const auto layout, kind_.layout(header_, header_.size() + data_size, limits));
     if (layout.damage) return fail(*layout.damage);
+    for (const auto& [desc, shown] : known)
+        if (desc == layout.desc) return shown;
     std::uint64_t levels = 0;
     for (const auto& s : layout.surfaces) levels += s.size;
     if (levels > limits.inflated_bytes) return fail(ErrorCode::limit, human_bytes(levels) + " of levels are more than the limit");
     Shown out{".dds", 0};
-    auto header = write_dds(layout.desc, {});
-    if (!header) {
+    if (const auto header = write_dds(layout.desc, {})) {
+        out.size = header->size() + levels;
+    } else {
         out.ending = ".ktx2";
         // Its size depends on the levels' alignment, so it is written once around zeros.
         const Bytes zeros(static_cast<std::size_t>(levels));
         SKIVET_TRY(const auto whole, write_ktx2(layout.desc, zeros));
         out.size = whole.size();
-        return out;
     }
-    out.size = header->size() + levels;
+    if (known.size() < 64) known.emplace_back(layout.desc, out);
     return out;
 }
 

@@ -15,7 +15,9 @@ public:
         std::uint64_t size = 0;  ///< bytes of the whole file
     };
     /// What data of so many bytes is shown as. Error when the record does not describe a texture, or one that needs more.
-    [[nodiscard]] Result<Shown> shown(std::uint64_t data_size, const ReadLimits& limits) const;
+    /// `known` remembers what was found, since many textures of an archive are of one kind.
+    using Sizes = std::vector<std::pair<TextureDesc, Shown>>;
+    [[nodiscard]] Result<Shown> shown(std::uint64_t data_size, const ReadLimits& limits, Sizes& known) const;
     [[nodiscard]] Result<Bytes> file_of(ByteSpan data, const ReadLimits& limits) const;
 
     struct Put {

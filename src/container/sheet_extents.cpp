@@ -126,13 +126,14 @@ Status SheetContainer::Lister::find_textures() {
     auto sheet = *sheet_.textures;
     sheet.order = out_.header_.order;
     out_.textures_.emplace(std::move(sheet));
+    RecordTexture::Sizes sizes;
     for (std::size_t i = 0; i < out_.items_.size(); ++i) {
         auto& e = out_.entries_[i];
         if (!out_.items_[i].states_size) continue;
         SKIVET_TRY(const auto record, out_.record_of(i));
         // Sides of 0 say that it is something else.
         if (record.number(Meaning::width, 1) == 0 || record.number(Meaning::height, 1) == 0) continue;
-        auto shown = RecordTexture(*out_.textures_, record, image_).shown(out_.items_[i].size, limits_);
+        auto shown = RecordTexture(*out_.textures_, record, image_).shown(out_.items_[i].size, limits_, sizes);
         if (!shown) {
             if (out_.problems_.size() < 1000) out_.problems_.push_back(std::move(shown).error().within(e.path));
             continue;
@@ -155,10 +156,10 @@ Status SheetContainer::Lister::read_chunks() {
     out_.chunk_table_at_ = at;
     std::uint64_t next = 0, start = 0;
     if (spec.data_at) {
-        // The table's own end is where it would be.
+        // Behind the records and the table of chunks, where that follows them.
         const auto size = *spec.table.fixed_size();
         if (size > 0 && count > (image_.size() - at) / size) return wrong(at, "the table of chunks lies behind the end");
-        if (spec.data_at->from == Place::From::after_record) next = at + count * size;
+        if (spec.data_at->from == Place::From::after_record && spec.table_at.from == Place::From::after_record) next = at + count * size;
         else {
             SKIVET_TRY(next, place(*spec.data_at, "chunks"));
         }
@@ -201,10 +202,10 @@ Status SheetContainer::Lister::read_chunks() {
     if (!spec.table.with(Meaning::stored_size)) {
         // Each ends where the next one begins; the last one where a table begins, or the file ends.
         for (std::size_t i = 0; i < chunks.size(); ++i) {
-            std::uint64_t end = out_.file_.size();
-            for (const auto& table : out_.tables_)
-                if (table.at > chunks[i].at) end = std::min(end, table.at);
-            if (i + 1 < chunks.size()) end = chunks[i + 1].at;
+            std::uint64_t end = i + 1 < chunks.size() ? chunks[i + 1].at : out_.file_.size();
+            if (i + 1 == chunks.size())
+                for (const auto& table : out_.tables_)
+                    if (table.at > chunks[i].at) end = std::min(end, table.at);
             if (end < chunks[i].at) return wrong(chunks[i].at, "ends before it begins");
             chunks[i].stored = end - chunks[i].at;
         }

@@ -96,12 +96,16 @@ Result<std::uint64_t> SheetContainer::Lister::number_of(const CountOf& count, st
         // A record takes at least one byte, so a count beyond the file's size is damage; checked before memory is taken.
         if (n > limits_.entries || n > image_.size())
             return fail_at(ErrorCode::damaged, value->at,
-                           fmt::format("{} {} in {} bytes", grouped(n), what == "entry" ? "entries" : "folders", grouped(image_.size())));
+                           fmt::format("{} {} in {} bytes", grouped(n),
+                                       what == "entry"   ? "entries"
+                                       : what == "chunk" ? "chunks"
+                                                         : "folders",
+                                       grouped(image_.size())));
     }
     return n;
 }
 
-/// Finds the table and takes the encryption off.
+/// Finds the table, takes the encryption off and unpacks it.
 Status SheetContainer::Lister::open_table() {
     const bool packed = !sheet_.table_method.empty();
     if (!sheet_.table_crypt && !packed) return {};

@@ -44,6 +44,9 @@ Status SheetContainer::Planner::add(const Replacement& r, const ReadLimits& limi
 
 Result<WritePlan> SheetContainer::Planner::finish() {
     WritePlan out;
+    if (has_stream(sheet_) && c_.chunks_.empty())
+        return fail(ErrorCode::unsupported, "the archive has no chunk yet, so nothing says how a new one is written",
+                    "Deliver into an override folder instead, if the game has one");
     for (const auto& [number, items] : by_file_) {
         if (number == own_file || sheet_.part_size > 0) continue;
         SKIVET_TRY(auto plan, lay_out(number, items));
@@ -339,7 +342,6 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_anew(std::uint3
         if (differs()) pad();
         if (at == from) note_move();  // what is empty lies where its neighbor does
         if (kept > 0 || changed.empty()) {
-            if (differs()) pad();
             placed[at] = to;
             if (alone) placed_own[first] = to;
             if (to != at && depends_on_place(first)) {

@@ -10,20 +10,31 @@ namespace skivet {
 
 using namespace sheet_gaps;
 
+std::vector<bool> SheetContainer::Planner::shared_items() const {
+    std::vector<bool> out(c_.items_.size());
+    const auto order = by_file_.find(own_file);
+    std::uint64_t end = 0;
+    std::size_t owner = 0;  // of the farthest end so far
+    for (const auto i : order == by_file_.end() ? std::vector<std::size_t>{} : order->second) {
+        const auto& item = c_.items_[i];
+        if (item.stored == 0) continue;
+        if (item.data_at < end) out[i] = out[owner] = true;
+        if (item.data_at + item.stored > end) end = item.data_at + item.stored, owner = i;
+    }
+    return out;
+}
+
 Result<std::map<std::size_t, SheetContainer::Planner::NewChunk>> SheetContainer::Planner::new_chunks() {
     const auto& chunks = c_.chunks_;
     const auto stream_end = chunks.back().start + chunks.back().size;
     auto end = stream_end;
     std::vector<std::pair<std::uint64_t, ByteSpan>> edits;
+    const auto shared = shared_items();
     for (auto& [entry, fresh] : fresh_) {
         const auto& item = c_.items_[entry];
         const auto& content = *fresh.content;
-        const bool shared = std::any_of(c_.items_.begin(), c_.items_.end(), [&](const Item& other) {
-            return &other != &item && other.stored > 0 && other.data_at < item.data_at + item.stored &&
-                   item.data_at < other.data_at + other.stored;
-        });
         auto at = item.data_at;
-        if (content.size() > item.stored || (shared && item.stored > 0)) {
+        if (content.size() > item.stored || (shared[entry] && item.stored > 0)) {
             at = aligned(end, sheet_.align);
             end = at + content.size();
         }
@@ -40,19 +51,26 @@ Result<std::map<std::size_t, SheetContainer::Planner::NewChunk>> SheetContainer:
         const auto start = cut.back().first + cut.back().second;
         cut.emplace_back(start, std::min(usual, end - start));
     }
+    // What lies in which chunk.
+    std::map<std::size_t, std::vector<std::size_t>> touched;
+    for (std::size_t e = 0; e < edits.size(); ++e) {
+        const auto& [at, content] = edits[e];
+        const auto first = std::upper_bound(cut.begin(), cut.end(), at, [](std::uint64_t a, const auto& c) { return a < c.first; });
+        for (auto i = static_cast<std::size_t>(first - cut.begin()) - 1; i < cut.size() && cut[i].first < at + content.size(); ++i)
+            touched[i].push_back(e);
+    }
+    for (std::size_t i = chunks.size() - 1; i < cut.size(); ++i)
+        if (i >= chunks.size() || cut[i].second != chunks[i].size) touched.try_emplace(i);
     std::map<std::size_t, NewChunk> out;
-    for (std::size_t i = 0; i < cut.size(); ++i) {
+    for (const auto& [i, changes] : touched) {
         const auto [start, size] = cut[i];
-        bool touched = i >= chunks.size() || size != chunks[i].size;
-        for (const auto& [at, content] : edits) touched = touched || (at < start + size && at + content.size() > start);
-        if (!touched) continue;
         Bytes content;
         if (i < chunks.size()) {
             SKIVET_TRY(const auto old, c_.chunk_bytes(i));
             content = *old;
         }
         content.resize(static_cast<std::size_t>(size), sheet_.fill);
-        for (const auto& [at, bytes] : edits) overlay(content, start, at, bytes);
+        for (const auto e : changes) overlay(content, start, edits[e].first, edits[e].second);
         NewChunk chunk;
         chunk.size = size;
         SKIVET_TRY(chunk.stored, pack_by(*method_named(sheet_, sheet_.method), content, sheet_.level, {}, *c_.packers_));

@@ -149,7 +149,6 @@ Result<bool> SheetContainer::Planner::pack_table(FilePlan& plan) {
     const auto old = image_.subspan(file_size);
     Bytes table(old.begin(), old.end());
     for (auto p = first; p != patches_.end(); ++p) overlay(table, file_size, p->first, p->second);
-    plain_ = patches_;
     patches_.erase(first, patches_.end());
     const auto at = c_.packed_at_, end = c_.packed_end_;
     SKIVET_TRY(auto stored, pack_by(*method_named(sheet_, sheet_.table_method), table, sheet_.table_level,
@@ -214,7 +213,7 @@ Status SheetContainer::Planner::patch_sums(bool (*which)(Over)) {
         const auto& field = *value.field;
         if (field.means != Meaning::checksum || field.is_over(Over::file)) continue;
         const bool header = std::find(field.over.begin(), field.over.end(), Over::header) != field.over.end();
-        if (which(header ? Over::header : field.over.front()) == false) continue;
+        if (!which(header ? Over::header : field.over.front())) continue;
         Bytes all;
         const auto add = [&](ByteSpan from, const std::map<std::uint64_t, Bytes>& patches, std::uint64_t at, std::uint64_t end) {
             const auto old = from.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at));
@@ -226,7 +225,8 @@ Status SheetContainer::Planner::patch_sums(bool (*which)(Over)) {
                 std::fill_n(bytes.begin() + static_cast<std::ptrdiff_t>(value.at - at), value.size, std::byte{0});
             all.insert(all.end(), bytes.begin(), bytes.end());
         };
-        const auto& tables = header && sheet_.table_crypt ? plain_ : patches_;
+        // By the time of the header's turn tables may be encrypted or packed; sums are of them as they are read.
+        const auto& tables = header ? plain_ : patches_;
         for (const auto over : field.over) {
             if (over == Over::header) add(file_, patches_, c_.header_.at, c_.header_.values.end);
             if (over == Over::table) add(image_, tables, c_.table_at_, c_.table_end_);
@@ -241,8 +241,10 @@ Status SheetContainer::Planner::patch_sums(bool (*which)(Over)) {
 
 bool SheetContainer::Planner::is_place(const Field& field) const {
     const auto says = [&](const Place& place) { return place.from == Place::From::field && place.field == field.name; };
-    return field.means == Meaning::table_offset || says(sheet_.record_at) || says(sheet_.folders_at) ||
-           (sheet_.names && says(sheet_.names->at)) || (sheet_.tree && says(sheet_.tree->at));
+    const auto says_some = [&](const std::optional<Place>& place) { return place && says(*place); };
+    return field.means == Meaning::table_offset || says(sheet_.record_at) || says(sheet_.folders_at) || says_some(sheet_.data_at) ||
+           (sheet_.names && says(sheet_.names->at)) || (sheet_.tree && says(sheet_.tree->at)) ||
+           (has_stream(sheet_) && (says(sheet_.chunks->table_at) || says_some(sheet_.chunks->data_at)));
 }
 
 void SheetContainer::Planner::put_patches(FilePlan& plan) const {

@@ -77,6 +77,8 @@ private:
         std::uint64_t size = 0;
         bool raw = false;
     };
+    /// Entries whose place in the stream others use, too.
+    [[nodiscard]] std::vector<bool> shared_items() const;
     Result<std::map<std::size_t, NewChunk>> new_chunks();
     Result<FilePlan> rebuild_chunks(const std::map<std::size_t, NewChunk>& fresh);
     /// The row of a chunk in a table that is written whole: as the one at `like` was, with this chunk's numbers.
@@ -92,8 +94,10 @@ private:
     /// Header fields, checksums and encryption of the tables, then all patches into the plan of the own file.
     Result<bool> write_tables(FilePlan& plan);
 
-    /// Checksums of the header, of which the first range that `which` names decides when their turn is.
+    /// Sizes of the file and of its data, in the header.
     Status patch_sizes();
+    /// Checksums of the header: those whose range `which` accepts; one over several ranges counts as of the header, if that is among them,
+    /// otherwise as of its first.
     Status patch_sums(bool (*which)(Over));
 
     [[nodiscard]] static Error unexplained_between(std::uint64_t at);

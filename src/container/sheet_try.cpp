@@ -32,13 +32,14 @@ std::string value_text(const FieldValue& value) {
     return grouped(value.number);
 }
 
-void add_fields(Trial& out, const RecordValues& record, const std::string& where, ByteSpan image) {
+void add_fields(Trial& out, const RecordValues& record, const std::string& where, ByteSpan image, std::uint64_t file_size) {
     for (const auto& value : record.values) {
         TriedField f;
         f.where = where;
         f.name = value.field->name;
         if (value.field->means != Meaning::none) f.means = name_of(value.field->means);
         f.at = value.at;
+        if (f.at >= file_size) f.at -= file_size, f.where += ", in the unpacked directory";
         f.size = value.size;
         f.value = value_text(value);
         const auto shown = std::min<std::uint64_t>(value.size, 16);
@@ -114,7 +115,7 @@ Result<Trial> try_sheet(const ReadContext& context, std::shared_ptr<const Sheet>
     SKIVET_TRY(const auto bytes, file.bytes());
     if (auto reason = recognize(*sheet, bytes, bytes.size(), file.path().string())) out.recognized_by = std::move(*reason);
     else out.first_wrong = Error{ErrorCode::unsupported, "the conditions of [[recognize]] do not hold", {}, {}, "It is tried all the same"};
-    if (auto header = read_header(*sheet, bytes, context.limits)) add_fields(out, header->values, "header", bytes);
+    if (auto header = read_header(*sheet, bytes, context.limits)) add_fields(out, header->values, "header", bytes, bytes.size());
     if (sheet->kind == SheetKind::wrapper) {
         auto segments = wrapper_segments(sheet, context, bytes);
         if (segments) out.segments = std::move(*segments);
@@ -131,7 +132,7 @@ Result<Trial> try_sheet(const ReadContext& context, std::shared_ptr<const Sheet>
     for (std::size_t i = 0; i < out.entries; ++i) {
         if (i < records)
             if (const auto record = container->record_of(i))
-                add_fields(out, *record, fmt::format("entry {} ({})", i + 1, container->entries()[i].path), image);
+                add_fields(out, *record, fmt::format("entry {} ({})", i + 1, container->entries()[i].path), image, bytes.size());
         if (content_bytes == 0) continue;
         const auto content = container->read(i, context.limits);
         ++out.looked_at;

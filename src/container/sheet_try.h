@@ -8,7 +8,7 @@ struct TriedField {
     std::string where;  ///< "header", "entry 14 (rides/horse.dds)"
     std::string name;
     std::string means;     ///< "data offset"; empty for a field without a meaning
-    std::uint64_t at = 0;  ///< in the file
+    std::uint64_t at = 0;  ///< in the file, or in the unpacked directory as `where` says
     std::uint64_t size = 0;
     std::string value;  ///< as it is read: "2,048", "\"horse\"", "deflate (1)"
     std::string bytes;  ///< the first sixteen in hexadecimal

@@ -157,7 +157,7 @@ Result<std::shared_ptr<const Container>> open_wrapped(const ReadContext& context
     std::shared_ptr<const Container> archive;
     SKIVET_TRY(const auto bytes, inside.bytes());
     // A picture that could also be something else stays a picture.
-    if (!context.textures.recognize(bytes, inside.path().string()) &&
+    if (!context.textures.recognize(bytes, inside.path().string(), bytes.size()) &&
         !candidates(inner, bytes, bytes.size(), inside.path().string()).empty())
         if (auto opened = open_container(inner, inside)) archive = std::move(*opened);
     return std::shared_ptr<const Container>(

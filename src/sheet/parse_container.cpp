@@ -150,6 +150,13 @@ Status Parser::check_container(const toml::table& record, const Sheet& sheet) co
     if ((r.with(Meaning::name_offset) || r.with(Meaning::name_index)) && !sheet.names)
         return wrong(line_of(record), "names by offset or index need [names]");
     if (r.with(Meaning::path_hash) && !sheet.hash) return wrong(line_of(record), "a path hash needs [hash]");
+    const bool any_method = r.with(Meaning::method) || !sheet.method.empty();
+    if (sheet.chunks && !any_method) return wrong(line_of(record), "[chunks] have no effect without a method");
+    if ((sheet.level != 0 || !sheet.starts_as.empty()) && !any_method)
+        return wrong(line_of(record), "[data] level and starts_as have no effect without a method");
+    if (sheet.names && !r.with(Meaning::name_offset) && !r.with(Meaning::name_index) && !sheet.folders.with(Meaning::name_offset))
+        return wrong(line_of(record), "[names] have no effect: no field means \"name offset\" or \"name index\"");
+    if (sheet.hash && !r.with(Meaning::path_hash)) return wrong(line_of(record), "[hash] has no effect: no field means \"path hash\"");
     SKIVET_CHECK(check_methods(sheet, sheet.record));
     if (has_stream(sheet)) {
         if (r.with(Meaning::method) || r.with(Meaning::stored_size) || !r.with(Meaning::size) || !r.with(Meaning::data_offset) ||

@@ -261,6 +261,8 @@ Status Parser::parse_data(const toml::table& data, Sheet& sheet) const {
     SKIVET_TRY(const auto level, whole(data, "level", 0));
     if (level < 0 || level > 22) return wrong(line_of(data, "level"), "level is 0 to 22");
     sheet.level = static_cast<int>(level);
+    if (!sheet.starts_as.empty() && sheet.chunks)
+        return wrong(line_of(data, "starts_as"), "data in chunks begins with their sizes, or has a table of them; starts_as has no effect");
     if (data.contains("at") && sheet.kind == SheetKind::wrapper) {
         SKIVET_TRY(const auto at, number(data, "at", 0));
         sheet.payload_at = at;

@@ -238,6 +238,9 @@ Status Parser::parse_texture_parts(const toml::table& root, std::string_view fie
         return wrong(1, fmt::format("no field of {} means \"format\", and [texture] does not say it", fields));
     if (format && format->values.empty()) return wrong(format->line, "a field that means \"format\" needs values");
     if (const auto* payload = root["payload"].as_table()) SKIVET_CHECK(parse_payload(*payload, sheet));
+    if (sheet.palette && !sheet.palette->file.empty() && !sheet.method.empty() && !sheet.header.with(Meaning::payload_size))
+        return wrong(line_of(root, "palette"),
+                     "a packed payload with its palette in another file needs a field that means \"payload size\"");
     if (sheet.palette && (!sheet.channels.empty() || sheet.level_order.planes))
         return wrong(1, "channels and planes have no effect on numbers of palette entries");
     return {};

@@ -312,7 +312,7 @@ std::optional<std::string> holds(const Sheet& sheet, const Recognition& rule, By
         if (!first) return std::nullopt;
         add(*first);
     }
-    if (rule.size) {
+    if (rule.size && file_size != unknown_size) {
         if (file_size < rule.size->first || file_size > rule.size->second) return std::nullopt;
         add("its size");
     }

@@ -334,6 +334,8 @@ struct HeaderRead {
 };
 [[nodiscard]] Result<HeaderRead> read_header(const Sheet& sheet, ByteSpan file, const ReadLimits& limits);
 
+/// Where a file's size is not known, as of a texture by its beginning; conditions that need it are left to who knows it.
+constexpr std::uint64_t unknown_size = ~std::uint64_t{0};
 /// How a file was recognized: "8 bytes at 0, and its size field", or nothing when it does not fit.
 [[nodiscard]] std::optional<std::string> recognize(const Sheet& sheet, ByteSpan head, std::uint64_t file_size, std::string_view path);
 

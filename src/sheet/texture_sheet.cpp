@@ -59,7 +59,13 @@ bool SheetTextureKind::recognize(ByteSpan head, std::string_view path) const {
     // A size field cannot be checked here, where the file's size is not known; layout() checks the payload against it.
     for (const auto& rule : sheet_.recognize)
         if (!rule.field.empty() && !rule.range) return false;
-    return skivet::recognize(sheet_, head, 0, path).has_value();
+    return skivet::recognize(sheet_, head, unknown_size, path).has_value();
+}
+
+bool SheetTextureKind::fits_size(std::uint64_t size) const {
+    if (!sheet_.siblings.empty() || (sheet_.palette && !sheet_.palette->file.empty())) return true;
+    return std::all_of(sheet_.recognize.begin(), sheet_.recognize.end(),
+                       [&](const auto& rule) { return !rule.size || (size >= rule.size->first && size <= rule.size->second); });
 }
 
 Result<TextureDesc> SheetTextureKind::describe(const RecordValues& header, const ReadLimits& limits) const {
@@ -226,7 +232,7 @@ Result<SheetTextureKind::Plan> SheetTextureKind::plan(ByteSpan data, std::string
         file.size = sheet_.palette->at.offset + palette_bytes;
         file.only_read = true;
         if (out.siblings.empty()) out.end = std::max(out.end, header.end);
-        if (!sheet_.method.empty()) out.end = std::max<std::uint64_t>(out.start, data.size());
+        if (!sheet_.method.empty()) out.end = out.start + header.number(Meaning::payload_size);
         out.palette_at = (out.siblings.empty() ? out.end : at) + sheet_.palette->at.offset;
         out.siblings.push_back(std::move(file));
     }
@@ -260,10 +266,6 @@ Result<TextureLayout> SheetTextureKind::layout(ByteSpan data, std::uint64_t file
     out.desc = made.desc;
     out.surfaces = std::move(made.surfaces);
     out.direct = made.plain;
-    for (const auto& rule : sheet_.recognize)
-        if (rule.size && (file_size < rule.size->first || file_size > rule.size->second))
-            return fail(ErrorCode::damaged, fmt::format("the file has {} bytes, the sheet says {} to {}", grouped(file_size),
-                                                        grouped(rule.size->first), grouped(rule.size->second)));
     if (!sheet_.method.empty()) return out;  // what is missing shows when it is unpacked
     if (made.siblings.empty()) SKIVET_CHECK(accept_cut_off(out, made.start, made.end, file_size));
     else if (file_size < made.end)

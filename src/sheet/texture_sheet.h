@@ -16,6 +16,8 @@ public:
     [[nodiscard]] KindTraits traits() const override;
     [[nodiscard]] std::optional<std::uint64_t> stated_size(ByteSpan data, const ReadLimits& limits) const override;
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
+    /// Of a texture in several files only its own file's size is stated, and what is joined is larger: then any fits.
+    [[nodiscard]] bool fits_size(std::uint64_t size) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Spread> spread(ByteSpan data, std::string_view path, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;

@@ -138,9 +138,9 @@ void TextureKinds::add(std::shared_ptr<const TextureKind> kind) {
     kinds_.push_back(std::move(kind));
 }
 
-std::shared_ptr<const TextureKind> TextureKinds::recognize(ByteSpan head, std::string_view path) const {
+std::shared_ptr<const TextureKind> TextureKinds::recognize(ByteSpan head, std::string_view path, std::optional<std::uint64_t> size) const {
     for (const auto& kind : kinds_)
-        if (kind->recognize(head, path)) return kind;
+        if ((!size || kind->fits_size(*size)) && kind->recognize(head, path)) return kind;
     return nullptr;
 }
 
@@ -175,7 +175,7 @@ std::string what_is_read(const TextureKinds& kinds) {
 
 Result<TextureFile> TextureFile::open(const TextureKinds& kinds, Bytes file, std::string_view path, const ReadLimits& limits) {
     TextureFile out;
-    out.kind = kinds.recognize(file, path);
+    out.kind = kinds.recognize(file, path, file.size());
     if (!out.kind) return fail(ErrorCode::unsupported, "this is no texture we know", what_is_read(kinds));
     auto layout = out.kind->layout(file, file.size(), limits);
     if (!layout) return fail(std::move(layout).error().within(out.kind->name()));

@@ -113,6 +113,8 @@ public:
     [[nodiscard]] virtual Result<Painted> painted(ByteSpan file, const TextureLayout& layout, const ReadLimits& limits) const;
     /// Looks only at the first bytes (1,024 are enough for every kind) and the path.
     [[nodiscard]] virtual bool recognize(ByteSpan head, std::string_view path) const = 0;
+    /// Whether a file of so many bytes can be of the kind.
+    [[nodiscard]] virtual bool fits_size(std::uint64_t) const { return true; }
     /// `data` may be only the beginning of a file of `file_size` bytes; enough of it must be there to read the header.
     [[nodiscard]] virtual Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const = 0;
     /// The files beside the texture's own that hold levels of it; none for most kinds. `data` begins with the texture's own file.
@@ -140,8 +142,9 @@ public:
     /// DDS, KTX, KTX2 and the picture files games use as textures.
     [[nodiscard]] static TextureKinds standard();
     void add(std::shared_ptr<const TextureKind> kind);
-    /// nullptr when nothing fits.
-    [[nodiscard]] std::shared_ptr<const TextureKind> recognize(ByteSpan head, std::string_view path) const;
+    /// nullptr when nothing fits. `size`: bytes of the whole file, where they are known.
+    [[nodiscard]] std::shared_ptr<const TextureKind> recognize(ByteSpan head, std::string_view path,
+                                                               std::optional<std::uint64_t> size = std::nullopt) const;
     /// The first one whose files' names end like this; nullptr when none does.
     [[nodiscard]] std::shared_ptr<const TextureKind> by_extension(std::string_view path) const;
     [[nodiscard]] const std::vector<std::shared_ptr<const TextureKind>>& all() const { return kinds_; }

@@ -120,8 +120,8 @@ Result<Project> open_project(const fs::path& folder) {
         for (const auto& p : j.value("packers", nlohmann::json::array())) {
             PackerProgram program;
             program.name = p.value("name", std::string());
-            if (auto words = command_words(p.value("unpack", std::string()))) program.unpack = std::move(*words);
-            if (auto words = command_words(p.value("pack", std::string()))) program.pack = std::move(*words);
+            program.unpack = p.value("unpack", std::vector<std::string>());
+            program.pack = p.value("pack", std::vector<std::string>());
             if (!program.name.empty() && !program.unpack.empty()) out.packers.add(std::move(program));
         }
         out.override_folder = j.value("override_folder", std::string());
@@ -177,8 +177,7 @@ Status save_project(const Project& project) {
     j["editor"] = project.editor;
     j["route"] = static_cast<int>(project.destination);
     j["packers"] = nlohmann::json::array();
-    for (const auto& p : project.packers.all())
-        j["packers"].push_back({{"name", p.name}, {"unpack", command_text(p.unpack)}, {"pack", command_text(p.pack)}});
+    for (const auto& p : project.packers.all()) j["packers"].push_back({{"name", p.name}, {"unpack", p.unpack}, {"pack", p.pack}});
     j["override_folder"] = project.override_folder;
     j["patch_name"] = project.patch_name;
     j["known_paths"] = project.known_paths;

@@ -68,6 +68,7 @@ TEST_F(Programs, HostileOnesEndWithinTheLimits) {
         {"children that stay", "for i in 1 2 3 4 5 6 7 8; do (sleep 100 &) ; done; sleep 100"},
         {"never reads", "exec 0<&-; sleep 100"},
         {"says much and nothing", "yes >&2"},
+        {"closes its output and stays", "exec >&- 2>&-; sleep 100"},
     };
     for (const auto& [name, text] : hostile) {
         const auto seconds = seconds_of([&] {
@@ -109,7 +110,8 @@ TEST(PackerPrograms, CommandsAreWordsNotAShells) {
     EXPECT_EQ(*command_words("a ''"), (std::vector<std::string>{"a", ""}));
     EXPECT_EQ(command_words("'open").error().code, ErrorCode::usage);
     EXPECT_EQ(command_words("   ").error().code, ErrorCode::usage);
-    for (const std::vector<std::string>& words : {std::vector<std::string>{"a b", "c\"d", ""}, {"plain", "$HOME;rm"}})
+    for (const std::vector<std::string>& words :
+         {std::vector<std::string>{"a b", "c\"d", ""}, {"plain", "$HOME;rm"}, {"both ' and \"", "\"'\"", "'"}})
         EXPECT_EQ(*command_words(command_text(words)), words);
     PackerPrograms ring;
     ring.add({"brass", {"a"}, {}});

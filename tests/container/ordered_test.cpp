@@ -147,3 +147,52 @@ TEST_F(Ordered, SizesThatAreWrongAreSaid) {
     ASSERT_FALSE(cut);
     EXPECT_EQ(cut.error().message(), "a.bin ▸ sheet \"T\" ▸ directory ▸ entry 2: needs 3 bytes, has 2 (at byte 0x5)");
 }
+
+TEST_F(Ordered, WordsWithoutEffectAreRefused) {
+    const std::string head =
+        "sheet = \"container\"\nname = \"W\"\n[[recognize]]\ntext = \"W\"\n[header]\nfields = [ { name = \"m\", type = \"text\", size = 1 "
+        "}, "
+        "{ name = \"n\", type = \"u8\", means = \"entry count\" } ]\n[record]\n";
+    const std::string fields =
+        "fields = [ { name = \"p\", type = \"text\", size = 8, means = \"path\" }, { name = \"a\", type = \"u32\", means = \"data offset\" "
+        "}, "
+        "{ name = \"s\", type = \"u32\", means = \"stored size\" } ]\n";
+    const auto says = [&](const std::string& toml) {
+        const auto sheet = parse_sheet(toml, "w.toml");
+        return sheet ? "sound" : sheet.error().message();
+    };
+    EXPECT_EQ(says(head + fields), "sound");
+    const std::pair<std::string, std::string> wrong[] = {
+        {head + fields + "[data]\nlevel = 9\n", "level and starts_as have no effect without a method"},
+        {head + fields + "[names]\n", "[names] have no effect"},
+        {head + fields + "[hash]\nkind = \"crc32\"\n", "[hash] has no effect"},
+        {head + fields + "[chunks]\nsize = 1024\n", "[chunks] have no effect without a method"},
+        {head + fields + "[data]\nat = 9\n", "[data] at says where data begins, too"},
+        {head + "ends = \"next offset\"\n" + fields, "a field means \"stored size\" and says where data ends"},
+        {head + "counted = \"u8\"\ncount = 3\n" + fields, "count and until say it, too"},
+        {head + "fields = [ { name = \"p\", type = \"u8\", length = \"u8\" } ]\n", "\"length\" has no effect on a field of the type u8"},
+        {head + "fields = [ { name = \"p\", type = \"text\", size = 4, unit = 2 } ]\n",
+         "\"unit\" has no effect on a field of the type text"},
+        {head + "fields = [ { name = \"p\", type = \"u8\", means = \"width\" } ]\n",
+         "the meaning \"width\" has no effect here; one of path, folder"},
+        {head + "fields = [ { name = \"p\", type = \"u8\", kind = \"crc32\" } ]\n",
+         "\"kind\" has no effect on a field that means no checksum"},
+        {head + "fields = [ { name = \"p\", type = \"u8\", base = 4 } ]\n", "\"base\" has no effect on a field that means no offset"},
+    };
+    for (const auto& [toml, part] : wrong) EXPECT_NE(says(toml).find(part), std::string::npos) << says(toml) << "\n  instead of: " << part;
+}
+
+TEST_F(Ordered, AStreamWithoutAChunkIsReadAndNotWritten) {
+    ASSERT_TRUE(add_sheet(context, std::filesystem::path(SKIVET_LAYOUTS) / "bricks.toml"));
+    ByteWriter out;
+    out.put("BRIK");
+    for (const std::uint32_t v : {1u, 60u, 0u, 2000u}) out.le(v);
+    out.put("empty");
+    out.bytes.resize(60);
+    const auto opened = open(out.bytes);
+    ASSERT_TRUE(opened) << opened.error().message();
+    EXPECT_EQ((*opened)->read(0, ReadLimits{})->size(), 0u);
+    const auto plan = (*opened)->plan(std::vector<Replacement>{{0, bytes_of("horse")}}, ReadLimits{});
+    ASSERT_FALSE(plan);
+    EXPECT_NE(plan.error().message().find("no chunk yet"), std::string::npos) << plan.error().message();
+}

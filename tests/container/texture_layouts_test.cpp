@@ -288,6 +288,76 @@ TEST(TextureSheets, AHeaderMayLieApartFromAllItsLevels) {
     EXPECT_EQ(now, wanted);
 }
 
+TEST(TextureSheets, FilesWithoutAHeaderAreToldApartByTheirSize) {
+    TempFolder folder;
+    ReadContext context;
+    for (const auto& [name, side] : {std::pair{"Small", 8}, std::pair{"Large", 16}}) {
+        put_file(folder / (std::string(name) + ".toml"),
+                 bytes_of(fmt::format("sheet = \"texture\"\nname = \"{}\"\n[[recognize]]\nname = \"*.raw\"\n[[recognize]]\nsize = "
+                                      "{}\n[texture]\nwidth = {}\nheight = {}\n"
+                                      "format = \"RGBA8\"\n",
+                                      name, side * side * 4, side, side)));
+        const auto added = add_sheet(context, folder / (std::string(name) + ".toml"));
+        ASSERT_TRUE(added) << added.error().message();
+    }
+    for (const std::uint32_t side : {8u, 16u}) {
+        put_file(folder / "a.raw", random_bytes(side * side * 4, side));
+        const auto texture = open_texture_at(context, {folder / "a.raw", {}});
+        ASSERT_TRUE(texture) << texture.error().message();
+        EXPECT_EQ(texture->layout.desc.width, side);
+    }
+    put_file(folder / "a.raw", random_bytes(100, 1));
+    EXPECT_FALSE(open_texture_at(context, {folder / "a.raw", {}})) << "neither";
+}
+
+TEST(PaletteSheets, APackedPayloadWithItsPaletteInAnotherFile) {
+    TempFolder folder;
+    ReadContext context;
+    const std::string sheet =
+        "sheet = \"texture\"\nname = \"P\"\n[[recognize]]\ntext = \"PP\"\n[header]\nfields = [ { name = \"m\", type = \"text\", size = 2 "
+        "}, "
+        "{ name = \"n\", type = \"u32\", means = \"payload size\" } ]\n[texture]\nwidth = 40\nheight = 30\n[payload]\nmethod = "
+        "\"zlib\"\n[palette]\n"
+        "format = \"RGB8\"\nfile = \"{stem}.pal\"\n";
+    auto without = sheet;
+    without.replace(without.find(", means = \"payload size\""), 24, "");
+    put_file(folder / "w.toml", bytes_of(without));
+    EXPECT_EQ(add_sheet(context, folder / "w.toml").error().code, ErrorCode::unsupported) << "nothing would say where it ends";
+    put_file(folder / "p.toml", bytes_of(sheet));
+    const auto added = add_sheet(context, folder / "p.toml");
+    ASSERT_TRUE(added) << added.error().message();
+    Bytes numbers(1200);
+    for (std::size_t i = 0; i < numbers.size(); ++i) numbers[i] = static_cast<std::byte>(i % 7);
+    const auto packed = *pack(Packing::zlib, numbers);
+    ByteWriter own;
+    own.put("PP");
+    own.le(static_cast<std::uint32_t>(packed.size()));
+    own.put(packed);
+    own.put("behind it");
+    const auto colors = random_bytes(768, 3);
+    const auto before = make_zip({{"a.pp", own.bytes}, {"a.pal", colors}});
+    put_file(folder / "a.zip", before);
+    const Address address{folder / "a.zip", {"a.pp"}};
+    const auto joined = read_texture_bytes(context, address);
+    ASSERT_TRUE(joined) << joined.error().message();
+    const auto texture = TextureFile::open(context.textures, *joined, "a.pp", context.limits);
+    ASSERT_TRUE(texture) << texture.error().message();
+    auto level = *texture->surface_bytes(texture->layout.surfaces[0]);
+    ASSERT_EQ(Bytes(level.begin(), level.begin() + 21), Bytes(colors.begin(), colors.begin() + 21));
+    std::copy_n(colors.begin() + 300, 3, level.begin() + 600);  // texel 200 in the color of entry 100
+    const auto file = texture->kind->replace(texture->file, texture->layout, std::vector<SurfaceEdit>{{0, level}});
+    ASSERT_TRUE(file) << file.error().message();
+    const auto plan = plan_replacement(context, address, *file);
+    ASSERT_TRUE(plan) << plan.error().message();
+    put_file(folder / "a.zip", *planned_bytes(plan->files.at(0), before));
+    EXPECT_EQ(*read_address(context, {folder / "a.zip", {"a.pal"}}), colors);
+    const auto now = *read_address(context, address);
+    const auto size = load_le<std::uint32_t>(now.data() + 2);
+    EXPECT_EQ(as_text(ByteSpan(now).subspan(6 + size)), "behind it");
+    numbers[200] = std::byte{100};
+    EXPECT_EQ(*unpack(Packing::zlib, ByteSpan(now).subspan(6, size), 1200, context.limits), numbers);
+}
+
 TEST(PaletteSheets, AMissingPaletteIsNamed) {
     TempFolder folder;
     ReadContext context;

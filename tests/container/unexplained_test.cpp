@@ -219,7 +219,8 @@ std::vector<Case> make_cases() {
                                         {"bricks", "game.brk"},
                                         {"folded", "game.fold"},
                                         {"tucked", "game.tuck"},
-                                        {"guise", "game.gui"}})
+                                        {"guise", "game.gui"},
+                                        {"wall", "game.wall"}})
         out.push_back(layout_case(name, archive, seed++));
     return out;
 }

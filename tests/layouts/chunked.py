@@ -88,8 +88,12 @@ class Bricks:
 
 
 class Folded:
-    """A directory in zlib at the front, whose size is in the header; data counts from its end."""
+    """A directory in zlib at the front, whose size is in the header; data counts from its end. A checksum of header and directory together."""
     name = "game.fold"
+
+    def head(self, count, stored, table, whole):
+        fixed = b"FOLD" + struct.pack("<IIII", count, stored, len(table), whole)
+        return fixed + struct.pack("<I", zlib.crc32(fixed + bytes(4) + table))
 
     def write(self, items):
         table, body = b"", b""
@@ -98,21 +102,52 @@ class Folded:
             table += bytes([len(p)]) + p + struct.pack("<IIi", len(body), len(data), -len(data))
             body += data
         packed = zlib.compress(table)
-        return {self.name: b"FOLD" + struct.pack("<IIII", len(items), len(packed), len(table), 20 + len(packed) + len(body)) + packed + body}
+        return {self.name: self.head(len(items), len(packed), table, 24 + len(packed) + len(body)) + packed + body}
 
     def read(self, files):
         f = files[self.name]
         count, stored, size, whole = struct.unpack_from("<IIII", f, 4)
-        table = zlib.decompress(f[20:20 + stored])
+        table = zlib.decompress(f[24:24 + stored])
         need(len(table) == size and whole == len(f), "sizes")
+        need(f[:24] == self.head(count, stored, table, whole), "checksum of header and directory")
         at, out = 0, {}
         for _ in range(count):
             n = table[at]
             start, length, mark = struct.unpack_from("<IIi", table, at + 1 + n)
-            need(20 + stored + start + length <= len(f), "extent")
-            out[table[at + 1:at + 1 + n].decode()] = f[20 + stored + start:20 + stored + start + length]
+            need(24 + stored + start + length <= len(f), "extent")
+            out[table[at + 1:at + 1 + n].decode()] = f[24 + stored + start:24 + stored + start + length]
             at += 13 + n
         need(at == size, "table")
+        return out
+
+
+class Wall:
+    """Chunks in front, then the records, then the table of chunks: their offsets alone. The header says where both tables are."""
+    name = "game.wall"
+
+    def write(self, items):
+        stream, table = b"", b""
+        for path, data in items:
+            table += struct.pack("<32sII", path.encode(), len(stream), len(data))
+            stream += data
+        body, rows = b"", b""
+        cut = [stream[a:a + 1500] for a in range(0, len(stream), 1500)]
+        for plain in cut:
+            rows += struct.pack("<IH", 20 + len(body), len(plain))
+            body += shrink(plain)
+        return {self.name: b"WALL" + struct.pack("<IIII", len(items), 20 + len(body), 20 + len(body) + len(table), len(cut)) + body + table + rows}
+
+    def read(self, files):
+        f = files[self.name]
+        entries, at, where, count = struct.unpack_from("<IIII", f, 4)
+        rows = [struct.unpack_from("<IH", f, where + 6 * i) for i in range(count)]
+        ends = [r[0] for r in rows[1:]] + [at]
+        stream = b"".join(grow(f[start:end], size) for (start, size), end in zip(rows, ends))
+        out = {}
+        for i in range(entries):
+            name, start, n = struct.unpack_from("<32sII", f, at + 40 * i)
+            need(start + n <= len(stream), "extent")
+            out[text(name)] = stream[start:start + n]
         return out
 
 
@@ -147,4 +182,4 @@ class Tucked:
         return out
 
 
-LAYOUTS = (Reel, Bricks, Folded, Tucked)
+LAYOUTS = (Reel, Bricks, Wall, Folded, Tucked)

@@ -1,5 +1,7 @@
 #include "app/widgets/helpers.h"
 
+#include "app/widgets/button.h"
+
 #include <QScrollArea>
 #include <QStackedWidget>
 
@@ -67,6 +69,17 @@ void clear_column(QVBoxLayout* column) {
         if (child->widget()) child->widget()->deleteLater();
         delete child;
     }
+}
+
+FormEnd end_form(QVBoxLayout* box, const QString& button) {
+    FormEnd out{make_label({}, "warning", true), new Button(button, Button::Look::primary)};
+    out.wrong->hide();
+    box->addWidget(out.wrong);
+    auto* row = new QHBoxLayout;
+    row->addStretch();
+    row->addWidget(out.button);
+    box->addLayout(row);
+    return out;
 }
 
 }  // namespace skivet::app

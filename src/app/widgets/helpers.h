@@ -11,6 +11,12 @@ namespace skivet::app {
 /// A label whose look the style sheet gives by `role`: heading, title, subtitle, strong, soft, warning. Long texts are wrapped.
 [[nodiscard]] QLabel* make_label(const QString& text, const char* role, bool wrap = false, QWidget* parent = nullptr);
 
+/// The end of a dialog: a line for what is wrong, hidden until it says something, and the one button.
+struct FormEnd {
+    QLabel* wrong;
+    class Button* button;
+};
+[[nodiscard]] FormEnd end_form(QVBoxLayout* box, const QString& button);
 /// What an empty page shows: what is missing, what to do next, and one button for it.
 [[nodiscard]] QFrame* make_empty_state(const QString& title, const QString& text, QWidget* button);
 /// A page that shows `empty` or `full`; index 0 and 1. Fills `page`.
