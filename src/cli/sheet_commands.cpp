@@ -5,6 +5,7 @@
 #include <ostream>
 
 #include "base/file_write.h"
+#include "base/hash.h"
 #include "cli/commands.h"
 #include "container/address.h"
 #include "container/draft_sheet.h"
@@ -124,11 +125,19 @@ int sheet_draft(Context& c, const std::string& archive, const std::string& out) 
     c.err << fmt::format("skivet-cli: {}\nskivet-cli: {} entries, {} of {} that were looked at can be read; {} bytes are not explained\n",
                          draft->found, grouped(draft->entries), grouped(draft->readable), grouped(draft->looked_at),
                          grouped(draft->unexplained));
+    for (const auto& key : draft->keys) c.err << fmt::format("skivet-cli: a key was found: --key \"{}={}\"\n", key.name, to_hex(key.bytes));
     if (out.empty()) {
         c.out << draft->toml;
+        if (!draft->wrapper.empty()) c.err << "skivet-cli: all of the file is hidden; with --out the sheet for that is written, too\n";
         return 0;
     }
     if (auto written = write_file(out, as_bytes(draft->toml), {.make_folders = false}); !written) return c.failed(written.error());
+    if (draft->wrapper.empty()) return 0;
+    const auto second = std::filesystem::path(out).replace_extension(".wrapper.toml");
+    if (std::filesystem::exists(second))
+        return c.failed(Error{ErrorCode::usage, second.string() + " is there already", {}, {}, "Choose another name, or remove it first"});
+    if (auto written = write_file(second, as_bytes(draft->wrapper), {.make_folders = false}); !written) return c.failed(written.error());
+    c.err << fmt::format("skivet-cli: all of the file is hidden; the sheet for that is {}\n", second.string());
     return 0;
 }
 

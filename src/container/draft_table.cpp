@@ -6,10 +6,11 @@
 namespace skivet::draft {
 namespace {
 
-constexpr std::uint64_t looked_at = 16u << 20;  ///< bytes at both ends of the file
-constexpr std::size_t longest_name = 512;       ///< bytes kept for a name
-constexpr std::size_t most_numbers = 96;        ///< bytes of numbers beside a name
-constexpr std::size_t least_records = 3;        ///< two of anything look regular
+constexpr std::uint64_t looked_at = 16u << 20;   ///< bytes at both ends of the file
+constexpr std::size_t longest_name = 512;        ///< bytes kept for a name
+constexpr std::size_t most_numbers = 96;         ///< bytes of numbers beside a name
+constexpr std::uint64_t most_work = 12'000'000;  ///< names looked at for records, a second or two
+constexpr std::size_t least_records = 3;         ///< two of anything look regular
 
 bool is_name_sign(std::byte b) {
     const auto c = static_cast<unsigned char>(b);
@@ -65,82 +66,166 @@ std::vector<std::uint64_t> follow_terminated(ByteSpan file, std::uint64_t first,
     return ends;
 }
 
+/// Records before the first that was met: their names may have been taken together with what stands before them, which looks like signs of
+/// a name, too. Where the header points into the first one, it begins there.
+void follow_back(ByteSpan file, std::uint64_t gap, bool leads, const Places& places, std::vector<std::uint64_t>& starts,
+                 std::vector<std::uint64_t>& ends) {
+    const auto byte = [&](std::uint64_t at) { return file[static_cast<std::size_t>(at)]; };
+    std::vector<std::uint64_t> more_starts, more_ends;
+    for (std::uint64_t glued = 0; glued <= 12 && starts.front() + glued + 1 < ends.front(); ++glued) {
+        const auto at = starts.front() + glued;
+        if (at < gap + 8 || byte(at - gap - 1) != std::byte{0}) continue;
+        const auto end = at - gap - 1;
+        auto begin = end;
+        while (begin > 0 && end - begin < longest_name && is_name_sign(byte(begin - 1))) --begin;
+        if (end - begin < 5 || !is_name(file, begin, end - begin)) continue;
+        // A name: then another ends right before its numbers, or the header says that the first record is here.
+        bool chained = false;
+        for (auto name = begin; name < end && name <= begin + 16; ++name)
+            chained = chained || (name > gap + 2 && byte(name - gap - 1) == std::byte{0} && is_name_sign(byte(name - gap - 2))) ||
+                      std::binary_search(places.numbers.begin(), places.numbers.end(), leads ? name - gap : name);
+        if (!chained) continue;
+        starts.front() = at;
+        break;
+    }
+    for (auto start = starts.front(); start > gap + 2 && more_starts.size() < 100'000;) {
+        const auto end = start - gap - 1;  // the zero behind the name before
+        if (byte(end) != std::byte{0}) break;
+        auto begin = end;
+        while (begin > 0 && end - begin < longest_name && is_name_sign(byte(begin - 1))) --begin;
+        if (begin == end) break;
+        // It begins where another record ends right before its numbers, or where the header says.
+        std::optional<std::uint64_t> found;
+        for (const auto place : places.numbers)
+            if (const auto name = leads ? place + gap : place; name >= begin && name < end && is_name(file, name, end - name)) found = name;
+        for (auto at = begin; !found && at < end && at - begin <= 16; ++at)
+            if (at > gap && byte(at - gap - 1) == std::byte{0} && at > gap + 1 && is_name_sign(byte(at - gap - 2)) &&
+                is_name(file, at, end - at))
+                found = at;
+        const bool last = !found || std::binary_search(places.numbers.begin(), places.numbers.end(), leads ? *found - gap : *found);
+        if (!found && !is_name(file, begin, end - begin)) break;
+        more_starts.push_back(found.value_or(begin));
+        more_ends.push_back(end + 1);
+        if (last) break;
+        start = *found;
+    }
+    starts.insert(starts.begin(), more_starts.rbegin(), more_starts.rend());
+    ends.insert(ends.begin(), more_ends.rbegin(), more_ends.rend());
+}
+
 /// Text goes on and on with the same words; numbers are mostly no letters.
 bool looks_like_text(ByteSpan file, const std::vector<std::uint64_t>& ends, std::uint64_t gap) {
     std::uint64_t signs = 0, all = 0;
-    for (const auto end : ends)
-        for (auto at = end; at < std::min<std::uint64_t>(end + gap, file.size()); ++at, ++all)
+    for (std::size_t k = 0; k < std::min<std::size_t>(ends.size(), 64); ++k)
+        for (auto end = ends[k], at = end; at < std::min<std::uint64_t>(end + gap, file.size()); ++at, ++all)
             signs += is_name_sign(file[static_cast<std::size_t>(at)]);
     return signs * 2 > all;
 }
 
-/// Adds the records with their numbers behind the names and, as another guess, before them.
-void add_both(std::vector<Table>& out, Table table, const std::vector<std::uint64_t>& starts, const std::vector<std::uint64_t>& ends,
-              std::uint64_t gap, std::uint64_t file_size) {
+/// Adds the records with their numbers behind the names …
+void add_behind(std::vector<Table>& out, Table table, const std::vector<std::uint64_t>& starts, const std::vector<std::uint64_t>& ends,
+                std::uint64_t gap, std::uint64_t file_size) {
     table.numbers = gap;
     table.leads = false;
     table.at = starts.front();
     table.numbers_at = ends;
     if (ends.back() + gap > file_size) table.numbers_at.pop_back();
     table.end = table.numbers_at.empty() ? 0 : table.numbers_at.back() + gap;
-    if (table.count() >= least_records) out.push_back(table);
-    if (starts.front() < gap) return;
-    table.leads = true;
-    table.at = starts.front() - gap;
-    table.numbers_at.clear();
-    for (const auto start : starts) table.numbers_at.push_back(start - gap);
-    table.end = ends.back();
-    out.push_back(std::move(table));
+    if (table.count() >= least_records) out.push_back(std::move(table));
 }
 
-/// All names of at least four signs in a stretch of the file, where names may begin.
+/// … and, as another guess, before them.
+void add_before(std::vector<Table>& out, Table table, const std::vector<std::uint64_t>& starts, const std::vector<std::uint64_t>& ends,
+                std::uint64_t gap) {
+    if (starts.front() < gap) return;
+    table.numbers = gap;
+    table.leads = true;
+    for (const auto start : starts) table.numbers_at.push_back(start - gap);
+    table.end = ends.back();
+    // The last bytes of the first record's numbers may look like signs of its name.
+    for (std::uint64_t glued = 0; glued <= 12 && (glued == 0 || table.form == NameForm::terminated); ++glued) {
+        if (starts.front() + glued + 1 >= ends.front()) break;
+        table.numbers_at.front() = starts.front() + glued - gap;
+        table.at = table.numbers_at.front();
+        out.push_back(table);
+    }
+}
+
+/// All names of at least four plain signs in a stretch of the file, where records may begin. Names with other letters are followed from
+/// there: packed data is full of what could be one.
 std::vector<std::pair<std::uint64_t, std::uint64_t>> names_in(ByteSpan file, std::uint64_t from, std::uint64_t to) {
     std::vector<std::pair<std::uint64_t, std::uint64_t>> out;
     for (auto at = from; at < to && out.size() < 400'000;) {
-        const auto n = name_length(file, at, longest_name);
-        if (n >= 4 && is_name(file, at, n)) out.emplace_back(at, n);
+        const auto n = name_length(file, at, file.size());
+        if (n > longest_name) {  // text
+            at += n;
+            continue;
+        }
+        const auto plain = std::all_of(file.begin() + static_cast<std::ptrdiff_t>(at),
+                                       file.begin() + static_cast<std::ptrdiff_t>(at + std::min<std::uint64_t>(n, 4)),
+                                       [](std::byte b) { return b < std::byte{0x80}; });
+        if (n >= 4 && plain && is_name(file, at, n)) out.emplace_back(at, n);
         at += std::max<std::uint64_t>(n, 1);
     }
     return out;
 }
 
-/// Names in fields of one size: at the same distance, zeros behind each.
-std::optional<Table> fixed_from(ByteSpan file, const std::vector<std::pair<std::uint64_t, std::uint64_t>>& names, std::size_t i,
-                                std::vector<Table>& out) {
-    if (i + 2 >= names.size()) return std::nullopt;
-    const auto stride = names[i + 1].first - names[i].first;
-    if (stride < 12 || stride > longest_name + most_numbers || names[i + 2].first - names[i + 1].first != stride) return std::nullopt;
-    std::vector<std::uint64_t> starts;
-    std::uint64_t longest = 0;
-    for (auto at = names[i].first; at + stride <= file.size(); at += stride) {
+/// Names in fields of one size: at the same distance, zeros behind each. The numbers may stand behind the name, before it, or on both
+/// sides.
+std::uint64_t fixed_from(ByteSpan file, const std::vector<std::pair<std::uint64_t, std::uint64_t>>& names, std::size_t i,
+                         std::vector<Table>& out) {
+    if (i + 2 >= names.size()) return 0;
+    const auto distance = names[i + 1].first - names[i].first;
+    if (distance < 12 || distance > longest_name + most_numbers) return 0;
+    // What stands before a name may look like signs of it, so names begin where the latest of a few begins.
+    std::uint64_t stride = 0, begin = 0;
+    for (const auto s : {distance, (distance + 3) / 4 * 4, distance / 4 * 4}) {
+        std::uint64_t latest = names[i].first;
+        std::size_t k = 1;
+        for (; k < 12 && i + k < names.size(); ++k) {
+            const auto at = names[i + k].first - std::min(names[i + k].first, k * s);
+            if (at + 8 < names[i].first || at > names[i].first + 8) break;
+            latest = std::max(latest, at);
+        }
+        if (k >= 3) {
+            stride = s;
+            begin = latest;
+            break;
+        }
+    }
+    if (stride == 0) return 0;
+    std::uint64_t rows = 0, longest = 0, closed = 0;
+    for (auto at = begin; at < file.size(); at += stride, ++rows) {
         const auto n = name_length(file, at, stride);
-        if (n < 1 || !is_name(file, at, n) || (n < stride && file[static_cast<std::size_t>(at + n)] != std::byte{0})) break;
-        starts.push_back(at);
+        if (n < 1 || !is_name(file, at, n) ||
+            (n < stride && at + n < file.size() && file[static_cast<std::size_t>(at + n)] != std::byte{0}))
+            break;
         longest = std::max(longest, n);
+        closed += n < stride;
     }
-    if (starts.size() < least_records) return std::nullopt;
-    // The field ends before the first byte that is not zero behind any name; numbers begin at a multiple of four.
-    auto field = stride;
-    for (const auto start : starts)
-        for (auto k = name_length(file, start, stride); k < field; ++k)
-            if (file[static_cast<std::size_t>(start + k)] != std::byte{0}) {
-                field = k;
-                break;
-            }
-    field = field / 4 * 4;
-    if (field < longest || field >= stride) return std::nullopt;
-    Table table;
-    table.form = NameForm::fixed;
-    // High bytes of a big-endian number are zero too, so the field may end earlier.
-    for (auto size = field; size >= longest && size + most_numbers > stride && size + 8 > field && size > 0; size -= 4) {
-        std::vector<std::uint64_t> ends;
-        for (const auto start : starts) ends.push_back(start + size);
-        table.name_bytes = size;
-        add_both(out, table, starts, ends, stride - size, file.size());
-        if (size < 4) break;
+    if (rows < least_records || closed * 2 < rows) return 0;
+    // The first name may have been taken together with what stands before it. And where the numbers of all records end with the same byte
+    // that looks like a sign of a name, only the first record tells that it is none.
+    auto first = begin;
+    for (std::uint64_t before = 0; before <= 4 && first >= stride; ++before) {
+        const auto at = first - stride + before;
+        const auto n = name_length(file, at, stride);
+        if (n < 3 || !is_name(file, at, n) || (n < stride && file[static_cast<std::size_t>(at + n)] != std::byte{0})) continue;
+        first = at;
+        ++rows;
+        break;
     }
-    table.end = starts.back() + stride;
-    return table;
+    const auto most_lead = std::min<std::uint64_t>({stride - longest, most_numbers, first});
+    for (std::uint64_t lead = 0; lead <= most_lead; lead += 4) {
+        Table table;
+        table.at = first - lead;
+        table.numbers = stride;
+        table.rows = std::min(rows, (file.size() - table.at) / stride);
+        table.end = table.at + table.rows * stride;
+        find_name_field(file, table);
+        if (table.form == NameForm::fixed && table.rows >= least_records) out.push_back(std::move(table));
+    }
+    return rows >= 8 ? first + rows * stride : 0;
 }
 
 void keep_longest(std::vector<Table>& tables, std::size_t most) {
@@ -148,62 +233,144 @@ void keep_longest(std::vector<Table>& tables, std::size_t most) {
     if (tables.size() > most) tables.resize(most);
 }
 
-struct Spans {
-    std::vector<std::uint64_t> begin, size;
-};
-
-/// True when the stretches neither overlap nor leave more between them than their alignment explains. Equal ones may be shared.
-bool tile(Spans& spans, std::uint64_t limit, std::uint64_t& covered) {
-    const auto n = spans.begin.size();
-    std::vector<std::size_t> order(n);
-    std::iota(order.begin(), order.end(), std::size_t{0});
-    std::sort(order.begin(), order.end(),
-              [&](auto a, auto b) { return std::pair(spans.begin[a], spans.size[a]) < std::pair(spans.begin[b], spans.size[b]); });
-    std::uint64_t align = 0;
-    for (const auto b : spans.begin) align = std::gcd(align, b);
-    const auto most_gap = std::clamp<std::uint64_t>(align, 16, 65536);
-    std::uint64_t end = 0, last_begin = ~0ull;
-    bool first = true;
-    covered = 0;
-    for (const auto i : order) {
-        const auto begin = spans.begin[i], size = spans.size[i];
-        if (size > limit || begin > limit - size) return false;
-        if (size == 0) continue;
-        if (!first && begin == last_begin && begin + size == end) continue;
-        if (!first && (begin < end || begin - end >= most_gap)) return false;
-        first = false;
-        last_begin = begin;
-        end = begin + size;
-        covered += size;
-    }
-    return covered > 0;
-}
-
 }  // namespace
 
-std::vector<Table> tables_with_names(ByteSpan file) {
+void find_name_field(ByteSpan file, Table& table) {
+    // Where every record has a sign of a name or zero, and once a zero only zeros.
+    const auto stride = static_cast<std::size_t>(table.numbers);
+    const auto rows = static_cast<std::size_t>(table.rows);
+    const auto byte = [&](std::size_t row, std::size_t k) { return file[static_cast<std::size_t>(table.at) + row * stride + k]; };
+    std::size_t best_at = 0, best_bytes = 0;
+    std::uint64_t best_signs = 0;
+    for (std::size_t from = 0; from + 4 <= stride;) {
+        const auto all_begin = [&] {
+            for (std::size_t r = 0; r < rows; ++r)
+                if (!is_name_sign(byte(r, from))) return false;
+            return true;
+        };
+        if (!all_begin()) {
+            ++from;
+            continue;
+        }
+        std::vector<bool> ended(rows);
+        std::uint64_t signs = 0;
+        std::size_t to = from;
+        for (bool fits = true; fits && to < stride; to += fits)
+            for (std::size_t r = 0; fits && r < rows; ++r) {
+                const auto b = byte(r, to);
+                if (b == std::byte{0}) ended[r] = true;
+                else if (ended[r] || !is_name_sign(b)) fits = false;
+                else ++signs;
+            }
+        if (signs > best_signs) best_at = from, best_bytes = to - from, best_signs = signs;
+        from = std::max(to, from + 1);
+    }
+    if (best_bytes >= 8) best_bytes = best_bytes / 4 * 4;  // high bytes of a big-endian number behind it are zero, too
+    if (best_bytes < 4 || best_signs < 3 * table.rows) return;
+    std::size_t names = 0;
+    for (std::size_t r = 0; r < rows; ++r) {
+        const auto at = table.at + r * stride + best_at;
+        names += is_name(file, at, name_length(file, at, best_bytes));
+    }
+    if (names < rows) return;
+    table.form = NameForm::fixed;
+    table.name_at = best_at;
+    table.name_bytes = best_bytes;
+}
+
+bool is_whole_name(ByteSpan file, std::uint64_t at, std::uint64_t bytes) {
+    return at + bytes < file.size() && is_name(file, at, bytes) && file[static_cast<std::size_t>(at + bytes)] == std::byte{0};
+}
+
+std::vector<NameRun> runs_of_names(ByteSpan file) {
+    std::vector<NameRun> out;
+    const auto look = [&](std::uint64_t from, std::uint64_t to) {
+        for (auto at = from; at < to;) {
+            NameRun run;
+            run.at = at;
+            for (auto name = at;;) {
+                const auto n = name_length(file, name, longest_name);
+                if (n < 1 || name + n >= file.size() || file[static_cast<std::size_t>(name + n)] != std::byte{0} || !is_name(file, name, n))
+                    break;
+                run.starts.push_back(name);
+                name += n + 1;
+                run.end = name;
+            }
+            if (run.starts.size() >= 16) {
+                at = run.end;
+                out.push_back(std::move(run));
+                if (out.size() > 256) break;
+            } else {
+                at += std::max<std::uint64_t>(name_length(file, at, longest_name), 1);
+            }
+        }
+    };
+    look(0, std::min<std::uint64_t>(file.size(), looked_at));
+    if (file.size() > looked_at) look(std::max(looked_at, file.size() - looked_at), file.size());
+    std::stable_sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.starts.size() > b.starts.size(); });
+    if (out.size() > 8) out.resize(8);
+    return out;
+}
+
+std::vector<Table> tables_with_names(ByteSpan file, const Places& places, const Progress& progress) {
     std::vector<Table> out;
+    std::uint64_t work = 0;  // names looked at
+    const auto emit = [&](const Table& table, const std::vector<std::uint64_t>& from, const std::vector<std::uint64_t>& to,
+                          std::uint64_t gap, bool leads) {
+        if (leads) return add_before(out, table, from, to, gap);
+        const auto rounded = (from.front() + 3) / 4 * 4;
+        if (table.form == NameForm::terminated && from.front() < 256 && rounded != from.front() && rounded + 2 < to.front()) {
+            // Behind a header, which is mostly numbers of four bytes: the last one's low byte may look like a sign of the first name.
+            auto first = from;
+            first.front() = rounded;
+            add_behind(out, table, first, to, gap, file.size());
+        }
+        add_behind(out, table, from, to, gap, file.size());
+    };
+    const auto add = [&](const Table& table, std::vector<std::uint64_t> starts, std::vector<std::uint64_t> ends, std::uint64_t gap) {
+        for (const bool leads : {false, true}) {
+            auto from = starts, to = ends;
+            if (table.form == NameForm::terminated && ends.size() >= 8) follow_back(file, gap, leads, places, from, to);
+            emit(table, from, to, gap, leads);
+            // What stands before the first record may look like one: the header knows better how many there are.
+            for (std::size_t more = 1; more <= 3 && more + least_records < from.size(); ++more) {
+                if (!std::binary_search(places.numbers.begin(), places.numbers.end(), from.size() - more)) continue;
+                std::vector fewer(from.begin() + static_cast<std::ptrdiff_t>(more), from.end());
+                // The numbers of what was no record hid the beginning of the first name.
+                while (table.form == NameForm::terminated && fewer.front() > 0 && to[more] - fewer.front() < longest_name &&
+                       is_name_sign(file[static_cast<std::size_t>(fewer.front() - 1)]))
+                    --fewer.front();
+                const std::vector fewer_ends(to.begin() + static_cast<std::ptrdiff_t>(more), to.end());
+                emit(table, fewer, fewer_ends, gap, leads);
+            }
+        }
+    };
     const auto look = [&](std::uint64_t from, std::uint64_t to) {
         const auto names = names_in(file, from, to);
-        std::uint64_t done = 0;  // names before this place belong to a table that was found
-        for (std::size_t i = 0; i < names.size(); ++i) {
+        std::uint64_t done = 0;                         // names before this place belong to a table that was found
+        std::array<std::uint64_t, 7> behind_mode = {};  // the same for each kind of length, and for a zero
+        for (std::size_t i = 0; i < names.size() && work < most_work; ++i) {
             if (out.size() > 4096) keep_longest(out, 256);
             const auto [at, length] = names[i];
             if (at < done) continue;
-            if (const auto table = fixed_from(file, names, i, out); table && table->count() >= 8) {
-                done = table->end;
+            if (i % 1024 == 0 && !progress.cancel.check()) return;
+            if (const auto end = fixed_from(file, names, i, out)) {
+                done = end;
                 continue;
             }
             // A length before the name: a byte that looks like a sign of a name may be part of it.
+            std::size_t mode = 0;
             for (const auto order : {ByteOrder::little, ByteOrder::big})
                 for (const unsigned width : {2u, 4u, 1u}) {
-                    if (width == 1 && order == ByteOrder::big) continue;
-                    for (std::uint64_t start = at >= width ? at - width : at; start <= at && at >= done; ++start) {
+                    auto& behind = behind_mode[mode++];
+                    if ((width == 1 && order == ByteOrder::big) || at < behind) continue;
+                    for (std::uint64_t start = at >= width ? at - width : at; start <= at; ++start) {
                         const auto n = prefix_at(file, start, width, order);
                         if (!n || *n < 3) continue;
                         for (std::uint64_t gap = 4; gap <= most_numbers; ++gap) {
-                            if (!prefix_at(file, start + width + *n + gap, width, order)) continue;
+                            if (++work; !prefix_at(file, start + width + *n + gap, width, order)) continue;
                             const auto ends = follow_prefixed(file, start, width, order, gap);
+                            work += ends.size();
                             if (ends.size() < least_records || looks_like_text(file, ends, gap)) continue;
                             Table table;
                             table.form = NameForm::prefixed;
@@ -211,22 +378,22 @@ std::vector<Table> tables_with_names(ByteSpan file) {
                             table.order = order;
                             std::vector<std::uint64_t> starts = {start};
                             for (std::size_t k = 0; k + 1 < ends.size(); ++k) starts.push_back(ends[k] + gap);
-                            add_both(out, table, starts, ends, gap, file.size());
-                            if (ends.size() >= 8 || ends.back() + gap >= file.size()) done = ends.back();
+                            add(table, starts, ends, gap);
+                            if (ends.size() >= 8 || ends.back() + gap >= file.size()) behind = std::max(behind, ends.back());
                         }
                     }
                 }
-            if (at < done) continue;
-            if (at + length < file.size() && file[static_cast<std::size_t>(at + length)] == std::byte{0})
+            if (at >= behind_mode[mode] && at + length < file.size() && file[static_cast<std::size_t>(at + length)] == std::byte{0})
                 for (std::uint64_t gap = 4; gap <= most_numbers; ++gap) {
                     const auto ends = follow_terminated(file, at, gap);
+                    work += ends.size();
                     if (ends.size() < least_records || looks_like_text(file, ends, gap)) continue;
                     Table table;
                     table.form = NameForm::terminated;
                     std::vector<std::uint64_t> starts = {at};
                     for (std::size_t k = 0; k + 1 < ends.size(); ++k) starts.push_back(ends[k] + gap);
-                    add_both(out, table, starts, ends, gap, file.size());
-                    if (ends.size() >= 8) done = ends.back();
+                    add(table, starts, ends, gap);
+                    if (ends.size() >= 8) behind_mode[mode] = ends.back();
                 }
         }
     };
@@ -236,133 +403,45 @@ std::vector<Table> tables_with_names(ByteSpan file) {
     return out;
 }
 
-std::vector<Table> tables_of_numbers(ByteSpan file) {
+Places places_in(ByteSpan file, const std::vector<NameRun>& names) {
+    Places out;
+    const auto look = [&](std::size_t from, std::size_t to) {
+        for (auto at = from; at + 4 <= to; at += 2)
+            for (const auto order : {ByteOrder::little, ByteOrder::big})
+                if (const auto v = load_uint(file.data() + at, 4, order); v >= 4 && v <= file.size() * 64) out.numbers.push_back(v);
+    };
+    look(0, std::min<std::size_t>(file.size(), 64));
+    if (file.size() > 128) look(file.size() - 64, file.size());
+    out.ends.push_back(file.size());
+    for (const auto& run : names) out.ends.insert(out.ends.end(), {run.at, run.end});
+    for (auto* some : {&out.numbers, &out.ends}) {
+        std::sort(some->begin(), some->end());
+        some->erase(std::unique(some->begin(), some->end()), some->end());
+    }
+    return out;
+}
+
+std::vector<Table> tables_of_numbers(ByteSpan file, const Places& places) {
     // Where a header says the table is, and how many records it has; or right behind a small header.
     std::vector<std::uint64_t> starts, counts;
-    const auto head = std::min<std::size_t>(file.size(), 64);
-    for (std::size_t at = 4; at + 4 <= head; at += 4)
-        for (const auto order : {ByteOrder::little, ByteOrder::big}) {
-            const auto v = load_uint(file.data() + at, 4, order);
-            if (v >= 8 && v < file.size()) starts.push_back(v);
-            if (v >= 4 && v <= file.size() / 8) counts.push_back(v);
-        }
+    for (const auto v : places.numbers) {
+        if (v >= 8 && v < file.size()) starts.push_back(v);
+        if (v <= file.size() / 4) counts.push_back(v);
+    }
     for (std::uint64_t at = 8; at <= 128 && at < file.size(); at += 4) starts.push_back(at);
     std::vector<Table> out;
     for (const auto start : starts)
         for (const auto count : counts)
-            for (std::uint64_t size = 8; size <= 64; size += 4) {
-                if (count > (file.size() - start) / size || out.size() >= 4'000) continue;
+            for (std::uint64_t size = 4; size <= 64; size += 4) {
+                if (count > (file.size() - start) / size || out.size() >= 20'000) continue;
                 Table table;
                 table.numbers = size;
                 table.at = start;
                 table.end = start + count * size;
-                table.bare = count;
+                table.rows = count;
                 out.push_back(std::move(table));
             }
     return out;
-}
-
-std::optional<Placed> place_entries(ByteSpan file, const Table& table, const DataFiles& files, const std::vector<std::uint64_t>& bases,
-                                    std::uint64_t& budget) {
-    constexpr std::uint64_t units[] = {1, 2048, 16, 512, 4, 8, 32, 64, 128, 256, 1024, 4096, 65536};
-    const auto n = table.count();
-    if (n < least_records || table.numbers < 8) return std::nullopt;
-    std::uint64_t room = 0, all = 0;  // the largest data file; bytes there are to cover
-    for (const auto& [number, size] : files.sizes) room = std::max(room, size), all += size;
-    std::vector<std::size_t> sample;
-    for (std::size_t k = 0; k < std::min<std::size_t>(n, 24); ++k) sample.push_back(n <= 24 ? k : k * (n / 24));
-    std::optional<Placed> best;
-
-    const auto pay = [&](std::uint64_t work) {
-        budget -= std::min(budget, work);
-        return budget > 0;
-    };
-    /// All records, with everything that must hold.
-    const auto check_all = [&](const Placed& p) {
-        if (!pay(4 * n + 32)) return;
-        std::map<std::uint64_t, Spans> by_file;
-        for (std::size_t i = 0; i < n; ++i) {
-            const auto size = p.size.of(file, table, i), offset = p.offset.of(file, table, i);
-            if (size > room || offset > room / p.unit || offset * p.unit + p.base > room - size) return;
-            const auto begin = offset * p.unit + p.base;
-            if (files.pattern.empty() && size > 0 && begin < table.end && begin + size > table.at) return;  // over its own table
-            const auto number = p.number ? p.number->of(file, table, i) : files.sizes.begin()->first;
-            if (!files.sizes.contains(number)) return;
-            auto& spans = by_file[number];
-            spans.begin.push_back(begin);
-            spans.size.push_back(size);
-        }
-        std::uint64_t covered = 0;
-        for (auto& [number, spans] : by_file) {
-            std::uint64_t part = 0;
-            if (!tile(spans, files.sizes.at(number), part)) return;
-            covered += part;
-        }
-        if (best && covered <= best->covered) return;
-        best = p;
-        best->covered = covered;
-    };
-
-    // Numbers of data files: every record has one of a file that is there.
-    std::vector<Column> numbers;
-    for (const auto order : {ByteOrder::little, ByteOrder::big})
-        for (std::uint64_t c = 0; files.numbered && c < table.numbers; ++c)
-            for (const unsigned w : {4u, 2u, 1u}) {  // the widest that holds; its upper bytes are zero in the example
-                if (c + w > table.numbers || (w == 1 && order == ByteOrder::big) || !pay(n)) continue;
-                const Column column{c, w, order};
-                bool every = true;
-                for (std::size_t i = 0; every && i < n; ++i) every = files.sizes.contains(column.of(file, table, i));
-                if (every) numbers.push_back(column);
-            }
-    if (files.numbered && numbers.empty()) return std::nullopt;
-
-    const std::uint64_t step = table.form == NameForm::none ? 4 : 1;
-    for (const auto order : {ByteOrder::little, ByteOrder::big})
-        for (const unsigned width : {4u, 8u}) {
-            // What some records have at each place; only places whose numbers are not all too large can be sizes.
-            std::vector<std::vector<std::uint64_t>> values(static_cast<std::size_t>(table.numbers));
-            std::vector<bool> may_be_size(values.size());
-            if (!pay(sample.size() * values.size() / step)) return std::nullopt;
-            for (std::uint64_t at = 0; at + width <= table.numbers; at += step) {
-                std::uint64_t sum = 0;
-                bool fits = true;
-                for (const auto i : sample) {
-                    values[at].push_back(Column{at, width, order}.of(file, table, i));
-                    fits = fits && values[at].back() <= room;
-                    sum += fits ? values[at].back() : 0;
-                }
-                may_be_size[at] = fits && sum > 0;
-            }
-            for (std::uint64_t a = 0; a + width <= table.numbers; a += step)
-                for (std::uint64_t b = 0; b + width <= table.numbers; b += step) {
-                    if (!may_be_size[b] || (a < b + width && b < a + width)) continue;
-                    const auto& offsets = values[a];
-                    const auto& sizes = values[b];
-                    for (const auto unit : units)
-                        for (const auto base : bases) {
-                            if (!pay(1)) return std::nullopt;
-                            bool fits = true;
-                            for (std::size_t k = 0; fits && k < sample.size(); ++k) {
-                                fits = offsets[k] <= room / unit && offsets[k] * unit + base <= room - sizes[k];
-                                const auto begin = offsets[k] * unit + base;
-                                fits = fits && !(files.pattern.empty() && sizes[k] > 0 && begin < table.end && begin + sizes[k] > table.at);
-                            }
-                            if (!fits) continue;
-                            Placed p{{a, width, order}, {b, width, order}, unit, base, std::nullopt, 0};
-                            if (!files.numbered) check_all(p);
-                            for (const auto& column : numbers) {
-                                if ((column.at < a + width && a < column.at + column.width) ||
-                                    (column.at < b + width && b < column.at + column.width))
-                                    continue;
-                                p.number = column;
-                                check_all(p);
-                            }
-                        }
-                }
-            if (best && best->covered * 2 >= all) return best;
-        }
-    // Entries that cover little of the file were found by chance.
-    return best && best->covered * 2 >= all ? best : std::nullopt;
 }
 
 }  // namespace skivet::draft

@@ -1,6 +1,6 @@
 #pragma once
-// Finding the entry table of an archive nobody described: names at a regular distance, and among the bytes between them two numbers that
-// are offset and size, because with them the entries lie side by side without overlapping.
+// Finding the entry table of an archive nobody described: numbers at a regular distance that rise, or names at one, and among the bytes
+// between them two numbers that are offset and size, because with them the entries lie side by side without overlapping.
 #include <map>
 
 #include "base/bytes.h"
@@ -12,19 +12,24 @@ namespace skivet::draft {
 
 enum class NameForm { none, fixed, prefixed, terminated };
 
-/// Records that follow one another: a name and bytes of a fixed number, before it (`leads`) or behind it.
+/// Records that follow one another. Of one size, with a name in them or not; or a name of its own length and bytes of a fixed number,
+/// before it (`leads`) or behind it.
 struct Table {
     NameForm form = NameForm::none;
-    unsigned prefix = 0;                    ///< bytes of a length before each name
-    std::uint64_t name_bytes = 0;           ///< of a fixed name
-    bool leads = false;                     ///< the numbers stand before the name
-    std::uint64_t numbers = 0;              ///< bytes of them
-    ByteOrder order = ByteOrder::little;    ///< of prefixes
-    std::uint64_t at = 0, end = 0;          ///< first byte of the first record, and behind the last one
-    std::vector<std::uint64_t> numbers_at;  ///< where each record's numbers stand
-    std::uint64_t bare = 0;                 ///< records without names, which follow one another from `at` on
-    [[nodiscard]] std::size_t count() const { return bare ? static_cast<std::size_t>(bare) : numbers_at.size(); }
-    [[nodiscard]] std::uint64_t position(std::size_t record) const { return bare ? at + record * numbers : numbers_at[record]; }
+    unsigned prefix = 0;                                        ///< bytes of a length before each name
+    std::uint64_t name_at = 0, name_bytes = 0;                  ///< of a fixed name, in its record
+    bool leads = false;                                         ///< the numbers stand before the name
+    std::uint64_t numbers = 0;                                  ///< bytes of them; of a record of one size all its bytes
+    ByteOrder order = ByteOrder::little;                        ///< of prefixes
+    std::uint64_t at = 0, end = 0;                              ///< first byte of the first record, and behind the last one
+    std::vector<std::uint64_t> numbers_at;                      ///< where each record's numbers stand, when their sizes differ
+    std::uint64_t rows = 0;                                     ///< records of one size
+    std::optional<std::pair<std::uint64_t, ByteOrder>> rising;  ///< where in a record four bytes stand that rise, when that is known
+    [[nodiscard]] std::size_t count() const { return rows ? static_cast<std::size_t>(rows) : numbers_at.size(); }
+    [[nodiscard]] std::uint64_t position(std::size_t record) const { return rows ? at + record * numbers : numbers_at[record]; }
+    [[nodiscard]] bool in_name(std::uint64_t column, std::uint64_t width) const {
+        return form == NameForm::fixed && column < name_at + name_bytes && name_at < column + width;
+    }
 };
 
 /// A number at a fixed place among a record's numbers.
@@ -35,6 +40,7 @@ struct Column {
     [[nodiscard]] std::uint64_t of(ByteSpan file, const Table& table, std::size_t record) const {
         return load_uint(file.data() + table.position(record) + at, width, order);
     }
+    [[nodiscard]] bool apart(const Column& other) const { return at + width <= other.at || other.at + other.width <= at; }
 };
 
 /// Data files beside the archive, by their number; the archive itself is 0 when there are none.
@@ -46,22 +52,61 @@ struct DataFiles {
 
 /// What makes a table one of entries.
 struct Placed {
-    Column offset, size;
+    enum class Ends { by_size, next_record, next_offset } ends = Ends::by_size;
+    std::optional<Column> offset;  ///< nothing: one after the other from `base` on
+    std::optional<Column> size;
     std::uint64_t unit = 1, base = 0;
-    std::optional<Column> number;  ///< of the data file
-    std::uint64_t covered = 0;     ///< bytes of all entries
-    [[nodiscard]] std::uint64_t begin(ByteSpan file, const Table& table, std::size_t record) const {
-        return offset.of(file, table, record) * unit + base;
-    }
+    std::optional<Column> number;              ///< of the data file
+    std::vector<std::uint64_t> begins, sizes;  ///< of each entry, bytes
+    std::uint64_t covered = 0;                 ///< bytes of all entries
+    [[nodiscard]] ByteOrder order() const { return offset ? offset->order : size->order; }
 };
 
-/// Runs of records with names, the longest first; then tables of numbers alone. Looks at the first and last 16 MB.
-[[nodiscard]] std::vector<Table> tables_with_names(ByteSpan file);
-[[nodiscard]] std::vector<Table> tables_of_numbers(ByteSpan file);
+/// Where names lie one after the other, each with a zero behind it.
+struct NameRun {
+    std::uint64_t at = 0, end = 0;
+    std::vector<std::uint64_t> starts;
+};
 
-/// The two columns that tile the file (or the data files), or nothing. `bases` are places offsets may count from. `budget` bounds the work
-/// over all tables of a file: every pair of columns that is looked at takes one from it, every table of them a part of its records.
-[[nodiscard]] std::optional<Placed> place_entries(ByteSpan file, const Table& table, const DataFiles& files,
-                                                  const std::vector<std::uint64_t>& bases, std::uint64_t& budget);
+/// Where something may begin or end, and numbers that may be counts; sorted.
+struct Places {
+    std::vector<std::uint64_t> numbers;  ///< of a header: at multiples of two in the first 64 bytes and the last 64, both orders
+    std::vector<std::uint64_t> ends;     ///< of the file and of runs of names
+};
+[[nodiscard]] Places places_in(ByteSpan file, const std::vector<NameRun>& names);
+
+/// Whether a name of so many bytes stands here with a zero behind it.
+[[nodiscard]] bool is_whole_name(ByteSpan file, std::uint64_t at, std::uint64_t bytes);
+/// Runs of at least 16 names, the longest first, at most 8. Looks at the first and last 16 MB.
+[[nodiscard]] std::vector<NameRun> runs_of_names(ByteSpan file);
+
+/// Records of one size in which four bytes rise from each to the next, and none is above `most`. Looked for at both ends of the file and
+/// where `places` say; each comes with the phases that something speaks for. The longest first.
+[[nodiscard]] std::vector<Table> tables_that_rise(ByteSpan file, std::uint64_t most, const Places& places, const Progress& progress);
+/// Runs of records with names, the longest first. Looks at the first and last 16 MB.
+[[nodiscard]] std::vector<Table> tables_with_names(ByteSpan file, const Places& places, const Progress& progress);
+/// Tables of numbers where the numbers at the ends say that they are.
+[[nodiscard]] std::vector<Table> tables_of_numbers(ByteSpan file, const Places& places);
+/// Finds the field that holds a name in every record of one size, and makes it the table's.
+void find_name_field(ByteSpan file, Table& table);
+
+/// Where entries may lie: the bytes of the table, its file or files, and places offsets may count from. `budget` bounds the work over all
+/// tables of a file: every pair of columns that is looked at takes one from it, every table of them a part of its records.
+struct Surroundings {
+    ByteSpan file;
+    const DataFiles& files;
+    const std::vector<std::uint64_t>& bases;
+    const std::vector<NameRun>& names;
+    const std::vector<std::uint64_t>& numbers;  ///< of the header
+    std::uint64_t& budget;
+};
+/// The two columns that tile the file (or the data files), or nothing.
+[[nodiscard]] std::optional<Placed> place_by_sizes(const Surroundings& around, const Table& table);
+/// The same where only one end of all entries lies where it can.
+[[nodiscard]] std::optional<Placed> place_loosely(const Surroundings& around, const Table& table);
+/// An offset each, and the next one ends the entry. Only where the first one is exactly where data can begin.
+[[nodiscard]] std::optional<Placed> place_by_next(const Surroundings& around, const Table& table);
+/// A size each, one after the other: their sum is exactly what is there.
+[[nodiscard]] std::optional<Placed> place_in_a_row(const Surroundings& around, const Table& table);
 
 }  // namespace skivet::draft

@@ -207,6 +207,7 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
                                          const std::map<std::string, std::string>* words) {
     if (out_.entries_.size() >= limits_.entries)
         return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits_.entries)));
+    ++records_;
     const bool deleted = record_.number(Meaning::deleted) != 0;
     Entry e;
     Item item;
@@ -404,7 +405,15 @@ Status SheetContainer::Lister::read_records() {
         if (out_.table_end_ < at) out_.table_end_ = at;
         if (out_.table_end_ > first) out_.tables_.push_back({"entries", first, out_.table_end_});
     }
-    if (sheet_.names) out_.tables_.push_back({"names", names_.at, sheet_.names->size_field.empty() ? names_.at : names_.end});
+    if (sheet_.names && !sheet_.names->size_field.empty()) {
+        out_.tables_.push_back({"names", names_.at, names_.end});
+    } else if (sheet_.names && names_.used > 0 && names_.last - names_.first <= names_.used) {
+        // Nothing says how long they are, but they lie side by side. Scattered ones explain only where they begin.
+        out_.tables_.push_back({"names", names_.first, names_.last});
+        out_.names_end_ = names_.end = names_.last;
+    } else if (sheet_.names) {
+        out_.tables_.push_back({"names", names_.at, names_.at});
+    }
     records_end_ = out_.table_end_;
     if (has_stream(sheet_)) SKIVET_CHECK(read_chunks());
     return find_extents();

@@ -21,7 +21,9 @@ public:
 private:
     struct Names {
         std::uint64_t at = 0, end = 0;
-        std::vector<std::uint64_t> starts;  ///< of names by index
+        std::vector<std::uint64_t> starts;      ///< of names by index
+        std::uint64_t first = ~0ull, last = 0;  ///< where the names that are used begin and end
+        std::uint64_t used = 0;                 ///< bytes of them, one that is used twice counted twice
     };
 
     [[nodiscard]] Result<std::uint64_t> place(const Place& place, std::string_view what) const;
@@ -33,7 +35,8 @@ private:
     [[nodiscard]] Status read_run(std::uint64_t& at, std::uint64_t count, const std::string& folder);
     [[nodiscard]] Status read_tree(std::uint64_t& at, std::size_t level, std::map<std::string, std::string>& words);
     [[nodiscard]] Status add_entry(std::uint64_t record_at, const std::string& folder, const std::map<std::string, std::string>* words);
-    [[nodiscard]] Result<std::string> name_at(std::uint64_t at) const;
+    [[nodiscard]] Result<std::string> name_at(std::uint64_t at);
+    [[nodiscard]] Result<std::string> name_of_number(std::uint64_t number, std::uint64_t said_at);
     [[nodiscard]] Result<std::string> path_of(const std::string& folder, const std::map<std::string, std::string>* words);
     [[nodiscard]] Status load_dictionary();
     [[nodiscard]] bool terminates() const;
@@ -63,6 +66,7 @@ private:
     std::vector<std::uint64_t> starts_;                     ///< where the data of each record begins, entries or not
     std::vector<std::size_t> record_of_;                    ///< of each entry, an index into starts_
     std::uint64_t last_stored_ = 0;                         ///< of the record read last
+    std::uint64_t records_ = 0;                             ///< records read, deleted ones too
     std::uint64_t visited_ = 0;                             ///< records read; folders may share them, but not without end
     std::unordered_map<std::uint64_t, std::string> known_;  ///< paths by hash
 };

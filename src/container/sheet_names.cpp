@@ -74,34 +74,40 @@ Status SheetContainer::Lister::read_names() {
     return {};
 }
 
-Result<std::string> SheetContainer::Lister::name_at(std::uint64_t at) const {
+Result<std::string> SheetContainer::Lister::name_at(std::uint64_t at) {
     RecordValues value;
     const auto end = sheet_.names ? names_.end : image_.size();
     if (at >= end) return fail_at(ErrorCode::damaged, at, "the name is said to lie behind the names");
     SKIVET_CHECK(read_record(name_type_, out_.header_.order, image_.first(static_cast<std::size_t>(end)), at, limits_, value));
+    names_.used += value.end - at;
+    names_.first = std::min(names_.first, at);
+    names_.last = std::max(names_.last, value.end);
     return value.values[0].text;
+}
+
+Result<std::string> SheetContainer::Lister::name_of_number(std::uint64_t number, std::uint64_t said_at) {
+    if (names_.starts.empty())
+        for (auto at = names_.at; at < names_.end && names_.starts.size() < limits_.entries;) {
+            names_.starts.push_back(at);
+            const auto width = sheet_.names->prefix;
+            if (width > 0) {
+                if (names_.end - at < width) break;
+                at += width + load_uint(image_.data() + at, width, out_.header_.order);
+            } else {
+                while (at < names_.end && image_[static_cast<std::size_t>(at)] != std::byte{0}) ++at;
+                ++at;
+            }
+        }
+    if (number >= names_.starts.size()) return fail_at(ErrorCode::damaged, said_at, fmt::format("there is no name {}", number));
+    return name_at(names_.starts[static_cast<std::size_t>(number)]);
 }
 
 Result<std::string> SheetContainer::Lister::path_of(const std::string& folder, const std::map<std::string, std::string>* words) {
     std::string name;
     if (const auto* offset = record_.with(Meaning::name_offset)) {
         SKIVET_TRY(name, name_at(names_.at + offset->number));
-    } else if (const auto* index = record_.with(Meaning::name_index)) {
-        if (names_.starts.empty())
-            for (auto at = names_.at; at < names_.end && names_.starts.size() < limits_.entries;) {
-                names_.starts.push_back(at);
-                const auto width = sheet_.names->prefix;
-                if (width > 0) {
-                    if (names_.end - at < width) break;
-                    at += width + load_uint(image_.data() + at, width, out_.header_.order);
-                } else {
-                    while (at < names_.end && image_[static_cast<std::size_t>(at)] != std::byte{0}) ++at;
-                    ++at;
-                }
-            }
-        if (index->number >= names_.starts.size())
-            return fail_at(ErrorCode::damaged, index->at, fmt::format("there is no name {}", index->number));
-        SKIVET_TRY(name, name_at(names_.starts[static_cast<std::size_t>(index->number)]));
+    } else if (const auto* index = record_.with(Meaning::name_index); index || (sheet_.names && sheet_.names->in_order)) {
+        SKIVET_TRY(name, name_of_number(index ? index->number : records_ - 1, index ? index->at : record_.end));
     } else if (const auto* plain = record_.with(Meaning::name)) {
         name = plain->text;
     }

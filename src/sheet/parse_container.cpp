@@ -116,7 +116,7 @@ Status Parser::check_container(const toml::table& record, const Sheet& sheet) co
     const auto& r = sheet.record;
     const bool by_pattern = !sheet.path_of.empty();
     if (!sheet.tree && !r.with(Meaning::path) && !r.with(Meaning::name) && !r.with(Meaning::name_offset) && !r.with(Meaning::name_index) &&
-        !r.with(Meaning::path_hash) && !by_pattern)
+        !r.with(Meaning::path_hash) && !by_pattern && !(sheet.names && sheet.names->in_order))
         return wrong(line_of(record),
                      "no field of [record] means \"path\" (or name, name offset, name index, path hash), and [record] says no "
                      "path such as \"{number:4}\"");
@@ -154,8 +154,11 @@ Status Parser::check_container(const toml::table& record, const Sheet& sheet) co
     if (sheet.chunks && !any_method) return wrong(line_of(record), "[chunks] have no effect without a method");
     if ((sheet.level != 0 || !sheet.starts_as.empty()) && !any_method)
         return wrong(line_of(record), "[data] level and starts_as have no effect without a method");
-    if (sheet.names && !r.with(Meaning::name_offset) && !r.with(Meaning::name_index) && !sheet.folders.with(Meaning::name_offset))
-        return wrong(line_of(record), "[names] have no effect: no field means \"name offset\" or \"name index\"");
+    const bool by_field = r.with(Meaning::name_offset) || r.with(Meaning::name_index);
+    if (sheet.names && !by_field && !sheet.names->in_order && !sheet.folders.with(Meaning::name_offset))
+        return wrong(line_of(record), "[names] have no effect: no field means \"name offset\" or \"name index\", and they are not in_order");
+    if (sheet.names && sheet.names->in_order && (by_field || r.with(Meaning::path) || r.with(Meaning::name)))
+        return wrong(line_of(record), "[names] in_order: a field says the name, too");
     if (sheet.hash && !r.with(Meaning::path_hash)) return wrong(line_of(record), "[hash] has no effect: no field means \"path hash\"");
     SKIVET_CHECK(check_methods(sheet, sheet.record));
     if (has_stream(sheet)) {
@@ -201,7 +204,7 @@ Status Parser::parse_tree(const toml::table& tree, Sheet& sheet) const {
 }
 
 Status Parser::parse_names(const toml::table& names, Sheet& sheet) const {
-    SKIVET_CHECK(known_keys(names, {"at", "size", "encoding", "length"}));
+    SKIVET_CHECK(known_keys(names, {"at", "size", "encoding", "length", "in_order"}));
     NameTable table;
     SKIVET_TRY(table.at, place(names, sheet, {Place::From::after_record, 0, {}}));
     SKIVET_TRY(table.size_field, text(names, "size"));
@@ -213,6 +216,7 @@ Status Parser::parse_names(const toml::table& names, Sheet& sheet) const {
         table.prefix = sheet_parse::width_named(length);
         if (table.prefix == 0) return wrong(line_of(names, "length"), "length is \"until zero\", u8, u16 or u32");
     }
+    SKIVET_TRY(table.in_order, flag(names, "in_order", false));
     sheet.names = std::move(table);
     return {};
 }

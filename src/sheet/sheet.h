@@ -107,7 +107,8 @@ struct NameTable {
     Place at;
     std::string size_field;
     TextCode code = TextCode::utf8;
-    unsigned prefix = 0;  ///< bytes of a length before each name; 0: a zero ends it
+    unsigned prefix = 0;    ///< bytes of a length before each name; 0: a zero ends it
+    bool in_order = false;  ///< the first name is the first record's, and so on
 };
 
 struct TreeSpec {

@@ -1,0 +1,124 @@
+// Archives whose layout is drawn at random by an independent program (tests/layouts/random_archives.py), drafted without a word about them.
+// SKIVET_DRAFT_SEEDS="101 150" draws others than the ones that are tried each time.
+#include <gtest/gtest.h>
+
+#include <chrono>
+#include <cstdlib>
+#include <fstream>
+#include <iostream>
+
+#include "base/hash.h"
+#include "base/text.h"
+#include "container/draft_sheet.h"
+#include "container/sheet_try.h"
+#include "support/pictures.h"
+#include "support/run_program.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+struct Truth {
+    std::string path, sha256;
+    bool operator<(const Truth& other) const { return std::tie(path, sha256) < std::tie(other.path, other.sha256); }
+    bool operator==(const Truth&) const = default;
+};
+
+std::vector<Truth> truth_of(const std::filesystem::path& file) {
+    std::vector<Truth> out;
+    std::ifstream in(file);
+    for (std::string line; std::getline(in, line);) {
+        const auto tab = line.find('\t');
+        out.push_back({line.substr(0, tab), line.substr(tab + 1)});
+    }
+    return out;
+}
+
+struct Outcome {
+    bool sound = false, whole = false;
+    std::string why, drawn;
+    double seconds = 0;
+};
+
+Outcome outcome_of(unsigned seed, const std::filesystem::path& folder) {
+    Outcome out;
+    const auto script = (std::filesystem::path(SKIVET_LAYOUTS) / "random_archives.py").string();
+    const auto ran = run_program({"python3", script, std::to_string(seed), folder.string()});
+    EXPECT_EQ(ran.code, 0) << ran.output;
+    std::filesystem::path archive;
+    std::ifstream about(folder / "about.txt");
+    for (std::string line; std::getline(about, line);)
+        if (line.starts_with("archive: ")) archive = folder / line.substr(9);
+        else out.drawn += (out.drawn.empty() ? "" : "; ") + line;
+    const auto truth = truth_of(folder / "truth.txt");
+    const auto begin = std::chrono::steady_clock::now();
+    const auto draft = draft_sheet(ReadContext{}, *FileView::open(archive), Progress{});
+    out.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
+    if (!draft) {
+        out.why = draft.error().what;
+        return out;
+    }
+    out.sound = draft->unsound.empty();
+    out.why = out.sound ? draft->found : draft->unsound;
+    ReadContext context;
+    auto keys = std::make_shared<KeyRing>();
+    for (const auto& key : draft->keys) keys->add(key);
+    context.keys = keys;
+    put_file(folder / "sheets/draft.toml", bytes_of(draft->toml));
+    if (!draft->wrapper.empty()) put_file(folder / "sheets/wrapper.toml", bytes_of(draft->wrapper));
+    for (const auto& error : add_sheets_in(context, folder / "sheets")) ADD_FAILURE() << seed << ": " << error.message() << draft->toml;
+    const auto container = open_source(context, archive);
+    if (!container) {
+        out.why += "; opened: " + container.error().message();
+        return out;
+    }
+    const bool named = !truth.empty() && truth.front().path != "-";
+    std::vector<Truth> expected = truth, found;
+    for (std::size_t i = 0; i < (*container)->entries().size(); ++i) {
+        const auto bytes = (*container)->read(i, context.limits);
+        if (!bytes) {
+            out.why += "; " + bytes.error().message();
+            return out;
+        }
+        found.push_back({named ? (*container)->entries()[i].path : "-", to_hex(sha256(*bytes))});
+    }
+    std::sort(expected.begin(), expected.end());
+    std::sort(found.begin(), found.end());
+    out.whole = expected == found;
+    if (!out.whole) {
+        out.why += fmt::format("; {} entries, {} meant", found.size(), expected.size());
+        for (std::size_t i = 0; i < std::min(found.size(), expected.size()); ++i)
+            if (!(found[i] == expected[i])) {
+                out.why += fmt::format("; first \"{}\" {:.8}, meant \"{}\" {:.8}", found[i].path, found[i].sha256, expected[i].path,
+                                       expected[i].sha256);
+                break;
+            }
+    }
+    return out;
+}
+
+}  // namespace
+
+TEST(RandomLayouts, AreDraftedWholeOrNotCalledSound) {
+    unsigned first = 1, last = 25;
+    if (const char* seeds = std::getenv("SKIVET_DRAFT_SEEDS")) std::sscanf(seeds, "%u %u", &first, &last);
+    TempFolder folder;
+    unsigned whole = 0, wrong = 0;
+    double slowest = 0;
+    for (unsigned seed = first; seed <= last; ++seed) {
+        const auto place = folder / std::to_string(seed);
+        const auto outcome = outcome_of(seed, place);
+        whole += outcome.whole && outcome.sound;
+        wrong += outcome.sound && !outcome.whole;
+        slowest = std::max(slowest, outcome.seconds);
+        std::cout << fmt::format("{:4} {} {} {:5.2f} s  {}\n", seed, outcome.sound ? "sound" : "     ", outcome.whole ? "whole" : "     ",
+                                 outcome.seconds, outcome.why);
+        if (!outcome.sound || !outcome.whole) std::cout << "       drawn: " << outcome.drawn << '\n';
+        EXPECT_FALSE(outcome.sound && !outcome.whole) << seed << " is called sound: " << outcome.why;
+        std::filesystem::remove_all(place);
+    }
+    const auto all = last - first + 1;
+    std::cout << fmt::format("{} of {} drafted whole, {} wrong ones called sound; the slowest took {:.2f} s\n", whole, all, wrong, slowest);
+    EXPECT_GE(whole * 25, all * 18);
+}
