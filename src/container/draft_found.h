@@ -81,6 +81,10 @@ void find_header(Found& found);
 /// Keys by which a file's bytes may be hidden, as they stand from the file's first byte on: short ones that make its commonest bytes zero.
 [[nodiscard]] std::vector<Bytes> likely_keys(ByteSpan file);
 
+/// What a key that is found is called: after the archive, so that drafts of several do not share one name. `part`: "table", "file" or
+/// nothing.
+[[nodiscard]] std::string key_name(const std::filesystem::path& archive, std::string_view part);
+
 [[nodiscard]] std::string write_sheet(const Found& found, const std::string& name);
 /// A wrapper sheet for a file that is hidden as a whole.
 [[nodiscard]] std::string write_wrapper(ByteSpan file, const std::string& name, const std::string& key_name);

@@ -158,7 +158,7 @@ private:
         const auto places = static_cast<std::size_t>(table_.numbers);
         std::vector<std::vector<std::uint64_t>> values(places);
         std::vector<bool> may_be_size(places);
-        if (!pay(around_, sample_.size() * places / 4)) return false;
+        if (!pay(around_, sample_.size() * places + places * places / 4)) return false;
         const bool known = table_.rows > 0;  // numbers of records of one size mostly stand at multiples of four of each other
         const std::uint64_t step = known && !table_.rising && table_.form == NameForm::none ? 4 : 1;
         for (std::uint64_t at = 0; at + width <= places; at += step) {

@@ -32,11 +32,14 @@ Region region_of(ByteSpan data) {
         if ((c >= ' ' && c < 127) || c == '\n' || c == '\r' || c == '\t') letters += p;
     }
     const auto zeros = counts[0] / static_cast<double>(data.size());
-    // The entropy of random bytes is a little below eight in short stretches: about (256 - 1) / (2 ln 2 n) less (G. A. Miller, 1955).
-    const auto random = 8 - 255 / (2 * std::log(2.0) * static_cast<double>(data.size()));
+    // What is counted in a short stretch is a little less than the entropy there is: by about (values − 1) / (2 n ln 2) bits (G. A. Miller,
+    // 1955).
+    const auto values = std::count_if(counts.begin(), counts.end(), [](double c) { return c > 0; });
+    out.entropy = std::min(8.0, out.entropy + static_cast<double>(values - 1) / (2 * std::log(2.0) * static_cast<double>(data.size())));
+    const double random = 7.95;
     out.kind = zeros > 0.98                     ? "zeros"
                : letters > 0.9                  ? "text"
-               : out.entropy > random - 0.1     ? "packed or hidden bytes"
+               : out.entropy > random           ? "packed or hidden bytes"
                : zeros > 0.2 && out.entropy < 6 ? "numbers"
                                                 : "mixed bytes";
     return out;

@@ -21,7 +21,8 @@ namespace fs = std::filesystem;
 
 constexpr std::uint64_t tried_bytes = 64u << 20;  // read through a draft before it is shown
 constexpr std::uint64_t first_bytes = 1u << 20;   // … and before it is worth reading that much
-constexpr std::uint64_t all_work = 60'000'000;    // steps of looking for columns: seconds, for any file
+constexpr std::uint64_t all_work = 40'000'000;    // steps of looking for columns, for each kind of table
+constexpr std::uint64_t most_work = 160'000'000;  // … and for a file: seconds
 constexpr std::size_t most_tries = 60;            // drafts that are read through for one file
 constexpr std::uint64_t most_left = 256;          // bytes a sound draft may leave unexplained in a small archive; of a large one 1 in 4,000
 
@@ -79,7 +80,7 @@ private:
     std::map<std::string, FileView> opened_;
     std::vector<draft::NameRun> names_;
     draft::Places places_;
-    std::uint64_t budget_ = all_work;
+    std::uint64_t budget_ = 0, work_left_ = most_work;
     std::size_t tries_ = 0;
     std::map<std::vector<std::uint64_t>, unsigned> tried_;  ///< columns and records, and how often they were read through
     std::optional<SheetDraft> best_;
@@ -91,12 +92,14 @@ private:
 
     Status consider_all(const std::vector<Table>& tables, Way way) {
         tries_ = 0;
-        budget_ = all_work;
+        const auto share = std::min(work_left_, hidden_ ? all_work / 4 : all_work);
+        budget_ = share;
         for (const auto& table : tables) {
             SKIVET_CHECK(progress_.cancel.check());
             if (done()) break;
             consider(table, way);
         }
+        work_left_ -= share - budget_;
         return {};
     }
 
@@ -241,8 +244,8 @@ private:
         ++tries_;
         SheetDraft out;
         out.toml = draft::write_sheet(found, view_.path().stem().string().empty() ? "Draft" : view_.path().stem().string() + " (draft)");
-        if (!found.key.empty()) out.keys.push_back({"draft", found.key});
-        if (!found.table_key.empty()) out.keys.push_back({"draft table", found.table_key});
+        if (!found.key.empty()) out.keys.push_back({draft::key_name(view_.path(), ""), found.key});
+        if (!found.table_key.empty()) out.keys.push_back({draft::key_name(view_.path(), "table"), found.table_key});
         auto parsed = parse_sheet(out.toml, "draft");
         if (!parsed) return std::nullopt;
         const auto sheet = std::make_shared<const Sheet>(std::move(*parsed));
@@ -295,6 +298,8 @@ private:
         if (!found.doubt.empty()) return found.doubt;
         if (!found.named() && text_in_records(found.table))
             return fmt::format("the likeliest table's {} records hold text that does not fit into them as names", grouped(n));
+        if (!found.table_key.empty() && found.key.empty() && !found.proved_by_content)
+            return fmt::format("the likeliest table's {} records are hidden, and nothing shows whether the entries are", grouped(n));
         if (found.names && !found.table_key.empty()) return std::string("names that lie apart are hidden like the records");
         if (found.files.pattern.empty() && trial.unexplained > most)
             return fmt::format("the likeliest table leaves {} of {} bytes unexplained", grouped(trial.unexplained), grouped(file_.size()));
@@ -341,8 +346,8 @@ Result<std::optional<SheetDraft>> draft_wrapped(const ReadContext& context, cons
     SKIVET_TRY(const auto inside, inner.bytes());
     SKIVET_TRY(auto draft, Drafter(context, inner, inside, progress, true).draft());
     if (!draft) return std::optional<SheetDraft>();
-    draft->wrapper = draft::write_wrapper(bytes, view.path().stem().string() + " (hidden)", "draft file");
-    draft->keys.push_back({"draft file", key});
+    draft->wrapper = draft::write_wrapper(bytes, view.path().stem().string() + " (hidden)", draft::key_name(view.path(), "file"));
+    draft->keys.push_back({draft::key_name(view.path(), "file"), key});
     return draft;
 }
 

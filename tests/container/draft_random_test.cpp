@@ -1,5 +1,5 @@
 // Archives whose layout is drawn at random by an independent program (tests/layouts/random_archives.py), drafted without a word about them.
-// SKIVET_DRAFT_SEEDS="101 150" draws others than the ones that are tried each time.
+// SKIVET_DRAFT_SEEDS="101 150" draws others than the ones that are tried each time, "101 110 50000000" with so many bytes in each.
 #include <gtest/gtest.h>
 
 #include <chrono>
@@ -41,10 +41,10 @@ struct Outcome {
     double seconds = 0;
 };
 
-Outcome outcome_of(unsigned seed, const std::filesystem::path& folder) {
+Outcome outcome_of(unsigned seed, unsigned bytes, const std::filesystem::path& folder) {
     Outcome out;
     const auto script = (std::filesystem::path(SKIVET_LAYOUTS) / "random_archives.py").string();
-    const auto ran = run_program({"python3", script, std::to_string(seed), folder.string()});
+    const auto ran = run_program({"python3", script, std::to_string(seed), folder.string(), std::to_string(bytes)});
     EXPECT_EQ(ran.code, 0) << ran.output;
     std::filesystem::path archive;
     std::ifstream about(folder / "about.txt");
@@ -76,12 +76,12 @@ Outcome outcome_of(unsigned seed, const std::filesystem::path& folder) {
     const bool named = !truth.empty() && truth.front().path != "-";
     std::vector<Truth> expected = truth, found;
     for (std::size_t i = 0; i < (*container)->entries().size(); ++i) {
-        const auto bytes = (*container)->read(i, context.limits);
-        if (!bytes) {
-            out.why += "; " + bytes.error().message();
+        const auto content = (*container)->read(i, context.limits);
+        if (!content) {
+            out.why += "; " + content.error().message();
             return out;
         }
-        found.push_back({named ? (*container)->entries()[i].path : "-", to_hex(sha256(*bytes))});
+        found.push_back({named ? (*container)->entries()[i].path : "-", to_hex(sha256(*content))});
     }
     std::sort(expected.begin(), expected.end());
     std::sort(found.begin(), found.end());
@@ -101,14 +101,14 @@ Outcome outcome_of(unsigned seed, const std::filesystem::path& folder) {
 }  // namespace
 
 TEST(RandomLayouts, AreDraftedWholeOrNotCalledSound) {
-    unsigned first = 1, last = 25;
-    if (const char* seeds = std::getenv("SKIVET_DRAFT_SEEDS")) std::sscanf(seeds, "%u %u", &first, &last);
+    unsigned first = 1, last = 25, bytes = 6'000'000;
+    if (const char* seeds = std::getenv("SKIVET_DRAFT_SEEDS")) std::sscanf(seeds, "%u %u %u", &first, &last, &bytes);
     TempFolder folder;
     unsigned whole = 0, wrong = 0;
     double slowest = 0;
     for (unsigned seed = first; seed <= last; ++seed) {
         const auto place = folder / std::to_string(seed);
-        const auto outcome = outcome_of(seed, place);
+        const auto outcome = outcome_of(seed, bytes, place);
         whole += outcome.whole && outcome.sound;
         wrong += outcome.sound && !outcome.whole;
         slowest = std::max(slowest, outcome.seconds);

@@ -1,4 +1,5 @@
 // Sheets from an example: archives that an independent program wrote (tests/layouts/layouts.py) are handed over without their sheets.
+#include <fmt/ranges.h>
 #include <gtest/gtest.h>
 
 #include "base/bytes.h"
@@ -108,4 +109,104 @@ TEST_F(Drafts, WhatIsNotSoundSaysSo) {
         if (!draft) continue;
         if (draft->unsound.empty()) EXPECT_EQ(draft->toml.find("path hash"), std::string::npos) << records << draft->toml;
     }
+}
+
+namespace {
+
+/// Twenty-four named entries with offsets and sizes: letters, numbers and zeros, as games have them; each by itself under `key`.
+Bytes simple_archive(const Bytes& key) {
+    ByteWriter w;
+    w.put(std::string_view("BAND"));
+    w.le(std::uint32_t{24});
+    Bytes data;
+    for (std::uint32_t i = 0; i < 24; ++i) {
+        auto content = bytes_of(std::string(40 + 9 * i, static_cast<char>('a' + i)) + " a drum, a horn and a bell ");
+        content.resize(content.size() + 200 + 31 * i);  // zeros
+        for (std::size_t k = 0; k < content.size() && !key.empty(); ++k) content[k] ^= key[k % key.size()];
+        auto name = fmt::format("band/drum_{}.txt", i);
+        name.resize(32);
+        w.put(name);
+        w.le(static_cast<std::uint32_t>(8 + 24 * 40 + data.size()));
+        w.le(static_cast<std::uint32_t>(content.size()));
+        data.insert(data.end(), content.begin(), content.end());
+    }
+    w.put(data);
+    return std::move(w.bytes);
+}
+
+/// The archive through the sheets and keys of its draft.
+std::shared_ptr<const Container> through(const SheetDraft& draft, const FileView& file, TempFolder& folder) {
+    ReadContext context;
+    auto keys = std::make_shared<KeyRing>();
+    for (const auto& key : draft.keys) keys->add(key);
+    context.keys = keys;
+    put_file(folder / "sheets/a.toml", bytes_of(draft.toml));
+    if (!draft.wrapper.empty()) put_file(folder / "sheets/b.toml", bytes_of(draft.wrapper));
+    for (const auto& error : add_sheets_in(context, folder / "sheets")) ADD_FAILURE() << error.message();
+    const auto opened = open_container(context, file);
+    EXPECT_TRUE(opened) << (opened ? "" : opened.error().message());
+    return opened ? *opened : nullptr;
+}
+
+}  // namespace
+
+TEST_F(Drafts, AShortKeyIsFoundAndComesAlong) {
+    const Bytes key = {std::byte{0xA5}, std::byte{0x17}, std::byte{0xE2}};
+    const auto file = FileView::of(simple_archive(key), "band.pak0");
+    const auto draft = draft_sheet(ReadContext{}, file, Progress{});
+    ASSERT_TRUE(draft) << draft.error().message();
+    EXPECT_EQ(draft->unsound, "");
+    ASSERT_EQ(draft->keys.size(), 1u);
+    EXPECT_EQ(draft->keys[0].bytes, key);
+    EXPECT_EQ(draft->keys[0].name, "band") << "after the archive: two drafts do not share a key";
+    EXPECT_EQ(draft->toml.find("a5"), std::string::npos) << "keys are never in sheets";
+    const auto opened = through(*draft, file, folder);
+    ASSERT_EQ(opened->entries().size(), 24u);
+    EXPECT_EQ(as_text(*opened->read(1, ReadLimits{})).substr(0, 52), std::string(49, 'b') + " a ");
+    // Without a key there is none: nothing is hidden in plain files.
+    EXPECT_TRUE(draft_sheet(ReadContext{}, FileView::of(simple_archive({}), "band.pak0"), Progress{})->keys.empty());
+}
+
+TEST_F(Drafts, AFileThatIsHiddenAsAWholeGetsASheetAroundIt) {
+    auto whole = simple_archive({});
+    const Bytes key = {std::byte{0x91}, std::byte{0x3C}, std::byte{0x77}, std::byte{0xE8}, std::byte{0x05}};
+    for (std::size_t k = 0; k < whole.size(); ++k) whole[k] ^= key[k % key.size()];
+    const auto file = FileView::of(whole, "band.pak0");
+    const auto draft = draft_sheet(ReadContext{}, file, Progress{});
+    ASSERT_TRUE(draft) << draft.error().message();
+    EXPECT_EQ(draft->unsound, "");
+    ASSERT_FALSE(draft->wrapper.empty());
+    const auto opened = through(*draft, file, folder);
+    ASSERT_EQ(opened->entries().size(), 24u);
+    EXPECT_EQ(opened->entries()[3].path, "band/drum_3.txt");
+}
+
+TEST_F(Drafts, WhereNoTableIsWhatCanBeSeenIsSaid) {
+    Bytes file = random_bytes(64 << 10, 5);
+    std::string names;
+    for (int i = 0; i < 40; ++i) names += fmt::format("ride_{}.dds", i) + '\0';
+    file.resize(file.size() + 4);
+    const auto more = bytes_of(names);
+    file.insert(file.end(), more.begin(), more.end());
+    file.resize(file.size() + (16 << 10));
+    const auto lines = seen_in(file);
+    const auto says = [&](std::string_view words) {
+        return std::any_of(lines.begin(), lines.end(), [&](const auto& line) { return line.find(words) != std::string::npos; });
+    };
+    EXPECT_TRUE(says("0x0 to 0xfb90: packed or hidden bytes, 8.0 bits a byte")) << fmt::format("{}", fmt::join(lines, "\n"));
+    EXPECT_TRUE(says("zeros, 0.0 bits a byte"));
+    EXPECT_TRUE(says("40 names one after the other at 0x10004, the first is \"ride_0.dds\""));
+    // Records of 24 bytes that begin alike.
+    Bytes records;
+    for (unsigned i = 0; i < 400; ++i) {
+        auto one = random_bytes(24, i);
+        std::fill(one.begin(), one.begin() + 6, std::byte{0x42});
+        records.insert(records.end(), one.begin(), one.end());
+    }
+    const auto strides = seen_in(records);
+    EXPECT_NE(strides.back().find("distances of 24 bytes"), std::string::npos) << strides.back();
+    EXPECT_TRUE(seen_in({}).empty());
+    const auto none = draft_sheet(ReadContext{}, FileView::of(file, "x.bin"), Progress{});
+    ASSERT_FALSE(none);
+    EXPECT_NE(none.error().message().find("What can be seen:"), std::string::npos);
 }

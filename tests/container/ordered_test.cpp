@@ -4,6 +4,7 @@
 
 #include "container/address.h"
 #include "container/sheet_container.h"
+#include "container/sheet_try.h"
 #include "support/pictures.h"
 
 using namespace skivet;
@@ -165,6 +166,7 @@ TEST_F(Ordered, WordsWithoutEffectAreRefused) {
     const std::pair<std::string, std::string> wrong[] = {
         {head + fields + "[data]\nlevel = 9\n", "level and starts_as have no effect without a method"},
         {head + fields + "[names]\n", "[names] have no effect"},
+        {head + fields + "[names]\nin_order = true\n", "[names] in_order: a field says the name, too"},
         {head + fields + "[hash]\nkind = \"crc32\"\n", "[hash] has no effect"},
         {head + fields + "[chunks]\nsize = 1024\n", "[chunks] have no effect without a method"},
         {head + fields + "[data]\nat = 9\n", "[data] at says where data begins, too"},
@@ -195,4 +197,32 @@ TEST_F(Ordered, AStreamWithoutAChunkIsReadAndNotWritten) {
     const auto plan = (*opened)->plan(std::vector<Replacement>{{0, bytes_of("horse")}}, ReadLimits{});
     ASSERT_FALSE(plan);
     EXPECT_NE(plan.error().message().find("no chunk yet"), std::string::npos) << plan.error().message();
+}
+
+TEST_F(Ordered, NamesInTheOrderOfTheRecords) {
+    // Three records, three names behind them, then their data.
+    const std::string toml =
+        "sheet = \"container\"\nname = \"Row\"\n[[recognize]]\ntext = \"R\"\n[header]\nfields = [ { name = \"m\", type = \"text\", size = "
+        "1 "
+        "}, { name = \"n\", type = \"u8\", means = \"entry count\" } ]\n[record]\nfields = [ { name = \"a\", type = \"u8\", means = \"data "
+        "offset\" }, { name = \"s\", type = \"u8\", means = \"stored size\" } ]\n[names]\nin_order = true\n";
+    auto sheet = parse_sheet(toml, "row.toml");
+    ASSERT_TRUE(sheet) << sheet.error().message();
+    using namespace std::string_literals;
+    const auto file = FileView::of(bytes_of("R\x03\x15\x03\x18\x02\x1a\x01"
+                                            "drum\0horn\0be\0abcdef"s),
+                                   "a.row");
+    const auto trial = try_sheet(ReadContext{}, std::make_shared<const Sheet>(std::move(*sheet)), file);
+    ASSERT_TRUE(trial);
+    EXPECT_FALSE(trial->first_wrong) << trial->first_wrong->message();
+    EXPECT_EQ(trial->names, (std::vector<std::string>{"drum", "horn", "be"}));
+    EXPECT_EQ(trial->unexplained, 0u) << "where the names end follows from the last one";
+    // One name fewer than records.
+    const auto fewer = FileView::of(bytes_of("R\x03\x0d\x01\x0d\x01\x0d\x01"
+                                             "drum\0"s),
+                                    "a.row");
+    auto again = parse_sheet(toml, "row.toml");
+    const auto short_one = try_sheet(ReadContext{}, std::make_shared<const Sheet>(std::move(*again)), fewer);
+    ASSERT_TRUE(short_one);
+    ASSERT_TRUE(short_one->first_wrong);
 }

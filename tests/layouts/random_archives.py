@@ -1,4 +1,4 @@
-"""Archives whose layout is drawn at random, for drafting: random_archives.py SEED FOLDER.
+"""Archives whose layout is drawn at random, for drafting: random_archives.py SEED FOLDER [BYTES].
 
 Writes FOLDER/game.<ending> (and data files beside it), FOLDER/truth.txt with a line for each entry in the order of the records, its
 path (or "-" where the archive has no names) and its content's SHA-256, and FOLDER/about.txt with what was drawn. It knows nothing of
@@ -57,7 +57,8 @@ def xor(data, key, at=0):
 
 
 class Archive:
-    def __init__(self, seed):
+    def __init__(self, seed, bytes_of_content=6_000_000):
+        self.budget = bytes_of_content
         self.r = r = random.Random(seed)
         self.about = {}
         draw = self.draw
@@ -103,8 +104,8 @@ class Archive:
 
     def content(self):
         r = self.r
-        budget = 6_000_000 if self.packing != "lz4" else 500_000
-        mean = max(24, min(60_000, budget // self.count))
+        budget = self.budget if self.packing != "lz4" else 500_000
+        mean = max(24, min(self.budget // 100, budget // self.count))
         n = int(mean * r.choice([0.1, 0.3, 0.6, 1, 1, 1.4, 2.4])) + r.randrange(1, 40)
         kind = r.randrange(5)
         if kind == 0:
@@ -293,4 +294,4 @@ class Archive:
 
 
 if __name__ == "__main__":
-    Archive(int(sys.argv[1])).write(sys.argv[2])
+    Archive(int(sys.argv[1]), int(sys.argv[3]) if len(sys.argv) > 3 else 6_000_000).write(sys.argv[2])

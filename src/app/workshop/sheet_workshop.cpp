@@ -12,6 +12,7 @@
 #include "app/widgets/button.h"
 #include "app/widgets/helpers.h"
 #include "base/file_write.h"
+#include "base/hash.h"
 #include "container/draft_sheet.h"
 
 namespace skivet::app {
@@ -317,6 +318,22 @@ void SheetWorkshop::draft() {
         [this, guard = QPointer<SheetWorkshop>(this)](Result<SheetDraft> draft) {
             if (!guard) return;
             if (!draft) return say(text_of(draft.error().message()), true);
+            // A key that was found belongs to the project, as one that was typed in; sheets only name keys.
+            for (const auto& key : draft->keys)
+                if (auto added = sources_->store().add_key(key.name + '=' + to_hex(key.bytes)); !added)
+                    return say(text_of(added.error().message()), true);
+            if (!draft->wrapper.empty()) {
+                // All of the file is hidden: what is drafted lies inside, and opens once the sheet around it is kept.
+                sources_->store().save_sheet(
+                    archive_.path().stem().string() + " (hidden)", draft->wrapper,
+                    [this, guard](const Result<std::filesystem::path>& file) {
+                        if (!guard) return;
+                        if (!file) return say(text_of(file.error().message()), true);
+                        say(tr("All of this file is hidden by a short key. The sheet for that is kept; this one is of what "
+                               "lies inside."),
+                            false);
+                    });
+            }
             // As one step that Ctrl+Z takes back.
             QTextCursor all(text_->document());
             all.select(QTextCursor::Document);
