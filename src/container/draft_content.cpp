@@ -374,6 +374,7 @@ void find_names(Found& f, const std::vector<NameRun>& runs, const Places& places
                 run.at = place;
             }
         bool begins = trim(f.table.end);  // something says where they begin: then the first ones are meant
+        const bool cut = begins && f.table.at < 256 && f.table.at % 4 != 0;
         if (run.at < 256 && run.at < f.table.at) trim((run.at + 3) / 4 * 4);
         else
             for (const auto place : places.numbers) begins = trim(place) || place == run.at || begins;
@@ -393,6 +394,7 @@ void find_names(Found& f, const std::vector<NameRun>& runs, const Places& places
                 }
                 if (!every || used.size() * 2 < n) continue;
                 f.names = run;
+                f.names_cut = cut;
                 f.name_offset = column;
                 f.name_base = base;
                 return;
@@ -401,6 +403,7 @@ void find_names(Found& f, const std::vector<NameRun>& runs, const Places& places
         if (run.starts.size() == n || (begins && run.starts.size() > n)) {
             if (run.starts.size() > n) run.end = run.starts[n];
             f.names = run;
+            f.names_cut = cut;
             return;
         }
     }

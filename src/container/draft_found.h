@@ -51,6 +51,7 @@ struct Found {
     std::uint64_t header_bytes = 0;
     std::uint64_t header_at = 0;  ///< not 0: it stands behind the tables, at the end of the file
     std::vector<Meant> header;
+    bool names_cut = false;               ///< the records end within the first name
     bool counted = false;                 ///< the header says how many entries there are
     bool pointed = false;                 ///< … and where the table is
     std::uint64_t unnamed_in_header = 0;  ///< bytes of it that are not zero and have no meaning

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 #include <algorithm>
+#include <numeric>
 #include <set>
 
 #include "base/text.h"
@@ -225,6 +226,42 @@ private:
         return more.form != NameForm::fixed || more.name_at != table.name_at;
     }
 
+    static bool is_plain_sign(std::byte b) {
+        const auto c = static_cast<unsigned char>(b);
+        return c < 0x80 && (std::isalnum(c) != 0 || c == '_' || c == '/' || c == '.');
+    }
+
+    /// Whether the byte before nearly every name of its own length looks like a part of it.
+    bool names_lose_signs(const Table& table) const {
+        if (table.rows > 0 || table.count() < 4 || table.form != NameForm::terminated) return false;
+        std::size_t signs = 0;
+        for (std::size_t i = 0; i < table.count(); ++i)
+            signs += is_plain_sign(tables_[static_cast<std::size_t>(table.position(i) + table.numbers - 1)]);
+        return signs * 10 >= table.count() * 9;
+    }
+
+    /// Whether some number of the records that means nothing could be where their data lies.
+    bool has_places(const Found& found) const {
+        const auto n = found.table.count();
+        const auto data = std::accumulate(found.placed.sizes.begin(), found.placed.sizes.end(), std::uint64_t{0});
+        for (const auto order : {ByteOrder::little, ByteOrder::big})
+            for (std::uint64_t at = 0; at + 4 <= found.table.numbers; ++at) {
+                const draft::Column column{at, 4, order};
+                if (!found.free(column)) continue;
+                std::set<std::uint64_t> values;
+                std::uint64_t most = 0;
+                bool inside = true;
+                for (std::size_t i = 0; inside && i < n; ++i) {
+                    const auto v = found.number(column, i);
+                    inside = v <= file_.size();
+                    most = std::max(most, v);
+                    values.insert(v);
+                }
+                if (inside && most * 2 >= data && values.size() * 10 >= n * 9) return true;
+            }
+        return false;
+    }
+
     /// Whether most records have signs of a name at the same four places or more: names then, only not where records were taken to begin.
     bool text_in_records(const Table& table) const {
         const auto rows = std::min<std::size_t>(table.count(), 256);
@@ -298,6 +335,13 @@ private:
         if (!found.doubt.empty()) return found.doubt;
         if (!found.named() && text_in_records(found.table))
             return fmt::format("the likeliest table's {} records hold text that does not fit into them as names", grouped(n));
+        if (found.names_cut) return "the likeliest table ends within the first of the names behind it";
+        if (names_lose_signs(found.table))
+            return fmt::format("what stands before the likeliest table's {} names looks like their first signs", grouped(n));
+        if (!found.placed.offset && has_places(found))
+            return fmt::format("sizes fit one after the other, but another column of the {} records looks like places", grouped(n));
+        if (!found.table_key.empty() && found.placed.ends != Placed::Ends::by_size && !found.proved_by_content)
+            return fmt::format("the likeliest table's {} records are hidden, and only places that rise speak for it", grouped(n));
         if (!found.table_key.empty() && found.key.empty() && !found.proved_by_content)
             return fmt::format("the likeliest table's {} records are hidden, and nothing shows whether the entries are", grouped(n));
         if (found.names && !found.table_key.empty()) return std::string("names that lie apart are hidden like the records");

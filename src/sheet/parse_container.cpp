@@ -156,7 +156,8 @@ Status Parser::check_container(const toml::table& record, const Sheet& sheet) co
         return wrong(line_of(record), "[data] level and starts_as have no effect without a method");
     const bool by_field = r.with(Meaning::name_offset) || r.with(Meaning::name_index);
     if (sheet.names && !by_field && !sheet.names->in_order && !sheet.folders.with(Meaning::name_offset))
-        return wrong(line_of(record), "[names] have no effect: no field means \"name offset\" or \"name index\", and they are not in_order");
+        return wrong(line_of(record),
+                     "[names] have no effect: no field means \"name offset\" or \"name index\", and they are not in_order");
     if (sheet.names && sheet.names->in_order && (by_field || r.with(Meaning::path) || r.with(Meaning::name)))
         return wrong(line_of(record), "[names] in_order: a field says the name, too");
     if (sheet.hash && !r.with(Meaning::path_hash)) return wrong(line_of(record), "[hash] has no effect: no field means \"path hash\"");
