@@ -24,7 +24,7 @@ constexpr std::uint64_t tried_bytes = 64u << 20;  // read through a draft before
 constexpr std::uint64_t first_bytes = 1u << 20;   // … and before it is worth reading that much
 constexpr std::uint64_t all_work = 40'000'000;    // steps of looking for columns, for each kind of table
 constexpr std::uint64_t most_work = 160'000'000;  // … and for a file: seconds; for a small one less
-constexpr std::uint64_t least_work = 4'000'000, work_a_byte = 200;
+constexpr std::uint64_t least_work = 1'000'000, work_a_byte = 200;
 constexpr std::size_t most_tries = 60;    // drafts that are read through for one file
 constexpr std::uint64_t most_left = 256;  // bytes a sound draft may leave unexplained in a small archive; of a large one 1 in 4,000
 
