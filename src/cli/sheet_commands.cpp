@@ -131,11 +131,11 @@ int sheet_draft(Context& c, const std::string& archive, const std::string& out) 
         if (!draft->wrapper.empty()) c.err << "skivet-cli: all of the file is hidden; with --out the sheet for that is written, too\n";
         return 0;
     }
+    const auto second = std::filesystem::path(out).replace_extension(".wrapper.toml");
+    if (!draft->wrapper.empty() && std::filesystem::exists(second))
+        return c.failed(Error{ErrorCode::usage, second.string() + " is there already", {}, {}, "Choose another name, or remove it first"});
     if (auto written = write_file(out, as_bytes(draft->toml), {.make_folders = false}); !written) return c.failed(written.error());
     if (draft->wrapper.empty()) return 0;
-    const auto second = std::filesystem::path(out).replace_extension(".wrapper.toml");
-    if (std::filesystem::exists(second))
-        return c.failed(Error{ErrorCode::usage, second.string() + " is there already", {}, {}, "Choose another name, or remove it first"});
     if (auto written = write_file(second, as_bytes(draft->wrapper), {.make_folders = false}); !written) return c.failed(written.error());
     c.err << fmt::format("skivet-cli: all of the file is hidden; the sheet for that is {}\n", second.string());
     return 0;

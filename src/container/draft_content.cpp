@@ -40,8 +40,8 @@ Period period_of(const std::vector<ByteSpan>& stretches, std::size_t period) {
     return out;
 }
 
-/// The shortest period at which some byte is much commoner than at none (the coincidences that show a repeated key's length, after
-/// F. W. Kasiski, 1863); and the key, if zero is what is commonest beneath it.
+/// The shortest period at which some byte is much commoner than at none (a repeated key's length shows in how often bytes that stand a
+/// period apart are the same, after W. F. Friedman, The Index of Coincidence, 1922); and the key, if zero is what is commonest beneath it.
 std::optional<Bytes> key_of(const std::vector<ByteSpan>& stretches) {
     std::size_t bytes = 0;
     for (const auto& s : stretches) bytes += s.size();
@@ -77,10 +77,6 @@ double entropy(const std::array<std::uint64_t, 256>& counts) {
     for (const auto c : counts)
         if (c > 0) sum -= static_cast<double>(c) / all * std::log2(static_cast<double>(c) / all);
     return sum;
-}
-
-void hide(Bytes& data, const Bytes& key) {
-    for (std::size_t i = 0; i < data.size(); ++i) data[i] ^= key[i % key.size()];
 }
 
 class Contents {
@@ -222,7 +218,7 @@ private:
             const auto here = packing ? *packing : Packing::deflate;  // it has no mark, but it ends itself
             if (all && *all != here) return std::nullopt;
             all = here;
-            const auto stream = unpack_stream(here, data, f_.context.limits.inflated_bytes);
+            const auto stream = unpack_stream(here, data, most_unpacked);
             if (!stream || stream->packed_size != data.size()) return std::nullopt;
         }
         return all;
@@ -324,9 +320,7 @@ std::optional<Bytes> Found::stored(std::size_t record) const {
         if (at != data_files.end()) bytes = at->second.bytes(begin, size);
     }
     if (!bytes) return std::nullopt;
-    Bytes out(bytes->begin(), bytes->end());
-    if (!key.empty()) hide(out, key);
-    return out;
+    return key.empty() ? Bytes(bytes->begin(), bytes->end()) : xor_with(key, *bytes);
 }
 
 std::vector<std::size_t> Found::samples() const {
@@ -374,8 +368,7 @@ void find_data_key(Found& f) {
         std::size_t better = 0;  // what is hidden is hidden in every entry
         std::array<std::uint64_t, 256> before{}, after{};
         for (const auto& s : stretches) {
-            Bytes copy(s.begin(), s.end());
-            hide(copy, key);
+            const auto copy = xor_with(key, s);
             const auto plain_now = plainness(copy);
             better += plain_now >= 0.85 * plainness(s);
             now += plain_now * static_cast<double>(s.size());
@@ -409,9 +402,9 @@ void find_data_key(Found& f) {
             if (length == 2) key.push_back(data.front()[1] ^ static_cast<std::byte>(second));
             if (std::all_of(key.begin(), key.end(), [](std::byte b) { return b == std::byte{0}; })) continue;
             std::size_t good = 0;
-            for (auto copy : data) {
-                hide(copy, key);
-                const auto stream = packing_at(copy) == Packing::zlib ? unpack_stream(Packing::zlib, copy, f.context.limits.inflated_bytes)
+            for (const auto& hidden : data) {
+                const auto copy = xor_with(key, hidden);
+                const auto stream = packing_at(copy) == Packing::zlib ? unpack_stream(Packing::zlib, copy, most_unpacked)
                                                                       : Result<UnpackedStream>(fail(ErrorCode::damaged, ""));
                 good += stream.has_value();
                 if (!stream) break;

@@ -13,6 +13,10 @@ struct Meant {
     std::string name, words;  ///< words: `means = "size"` and what else belongs to it
 };
 
+/// What a key that is found is called: after the archive, so that drafts of several do not share one name, and never as another key that is
+/// in the ring already. `part`: "table", "file" or nothing.
+[[nodiscard]] std::string key_name(const KeyRing& ring, const std::filesystem::path& archive, std::string_view part, const Bytes& key);
+
 struct Found {
     Found(const ReadContext& c, const FileView& v, ByteSpan whole, ByteSpan with_tables, const std::map<std::string, FileView>& beside,
           Table t, DataFiles data, Placed p)
@@ -57,6 +61,8 @@ struct Found {
     std::uint64_t unnamed_in_header = 0;  ///< bytes of it that are not zero and have no meaning
     std::vector<std::string> notes;
 
+    [[nodiscard]] Key data_key() const { return {key_name(*context.keys, view.path(), "", key), key}; }
+    [[nodiscard]] Key records_key() const { return {key_name(*context.keys, view.path(), "table", table_key), table_key}; }
     [[nodiscard]] bool named() const { return table.form != NameForm::none || names.has_value(); }
     [[nodiscard]] bool hashed() const { return !meant.empty() && meant.front().name == "name_hash"; }
     /// The bytes of an entry as they are stored, without what hides them.
@@ -81,10 +87,6 @@ void find_header(Found& found);
 
 /// Keys by which a file's bytes may be hidden, as they stand from the file's first byte on: short ones that make its commonest bytes zero.
 [[nodiscard]] std::vector<Bytes> likely_keys(ByteSpan file);
-
-/// What a key that is found is called: after the archive, so that drafts of several do not share one name. `part`: "table", "file" or
-/// nothing.
-[[nodiscard]] std::string key_name(const std::filesystem::path& archive, std::string_view part);
 
 [[nodiscard]] std::string write_sheet(const Found& found, const std::string& name);
 /// A wrapper sheet for a file that is hidden as a whole.

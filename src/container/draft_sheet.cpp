@@ -5,6 +5,7 @@
 #include <numeric>
 #include <set>
 
+#include "base/cipher.h"
 #include "base/text.h"
 #include "container/draft_found.h"
 #include "container/sheet_try.h"
@@ -25,7 +26,8 @@ constexpr std::uint64_t first_bytes = 1u << 20;   // … and before it is worth 
 constexpr std::uint64_t all_work = 40'000'000;    // steps of looking for columns, for each kind of table
 constexpr std::uint64_t most_work = 160'000'000;  // … and for a file: seconds; for a small one less
 constexpr std::uint64_t least_work = 1'000'000, work_a_byte = 200;
-constexpr std::size_t most_tries = 60;    // drafts that are read through for one file
+constexpr std::uint64_t most_hidden = 256u << 20;  // bytes of a file in which keys over records and over all of it are looked for
+constexpr std::size_t most_tries = 60;             // drafts that are read through for one file
 constexpr std::uint64_t most_left = 256;  // bytes a sound draft may leave unexplained in a small archive; of a large one 1 in 4,000
 
 class Drafter {
@@ -65,8 +67,7 @@ public:
     Result<std::optional<SheetDraft>> draft_hidden(const Bytes& key) {
         key_ = key;
         hidden_ = true;
-        plain_.assign(file_.begin(), file_.end());
-        for (std::size_t i = 0; i < plain_.size(); ++i) plain_[i] ^= key[i % key.size()];
+        plain_ = xor_with(key, file_);
         tables_ = plain_;
         return draft();
     }
@@ -205,10 +206,8 @@ private:
         if (table.name_at == 0 && table.name_bytes < table.numbers) {
             // A record that is taken to begin within its name has the name's first signs at its end.
             std::size_t signs = 0;
-            for (std::size_t i = 0; i < table.count(); ++i) {
-                const auto c = static_cast<unsigned char>(tables_[static_cast<std::size_t>(table.position(i) + table.numbers - 1)]);
-                signs += c < 0x80 && (std::isalnum(c) != 0 || c == '_' || c == '/' || c == '.' || c == '-' || c == '\\');
-            }
+            for (std::size_t i = 0; i < table.count(); ++i)
+                signs += is_plain_sign(tables_[static_cast<std::size_t>(table.position(i) + table.numbers - 1)]);
             if (signs * 10 >= table.count() * 9) return false;
         }
         if (std::binary_search(places_.numbers.begin(), places_.numbers.end(), table.rows)) return true;  // the header knows how many
@@ -269,10 +268,7 @@ private:
         std::size_t run = 0;
         for (std::uint64_t at = 0; table.rows > 0 && at < table.numbers && run < 4; ++at) {
             std::size_t signs = 0;
-            for (std::size_t i = 0; i < rows; ++i) {
-                const auto c = static_cast<unsigned char>(tables_[static_cast<std::size_t>(table.position(i) + at)]);
-                signs += c < 0x80 && (std::isalnum(c) != 0 || c == '_' || c == '/' || c == '.');
-            }
+            for (std::size_t i = 0; i < rows; ++i) signs += is_plain_sign(tables_[static_cast<std::size_t>(table.position(i) + at)]);
             run = signs * 10 >= rows * 9 ? run + 1 : 0;
         }
         return run >= 4;
@@ -282,8 +278,8 @@ private:
         ++tries_;
         SheetDraft out;
         out.toml = draft::write_sheet(found, view_.path().stem().string().empty() ? "Draft" : view_.path().stem().string() + " (draft)");
-        if (!found.key.empty()) out.keys.push_back({draft::key_name(view_.path(), ""), found.key});
-        if (!found.table_key.empty()) out.keys.push_back({draft::key_name(view_.path(), "table"), found.table_key});
+        if (!found.key.empty()) out.keys.push_back(found.data_key());
+        if (!found.table_key.empty()) out.keys.push_back(found.records_key());
         auto parsed = parse_sheet(out.toml, "draft");
         if (!parsed) return std::nullopt;
         const auto sheet = std::make_shared<const Sheet>(std::move(*parsed));
@@ -385,14 +381,14 @@ private:
 /// The archive beneath a key over all of it, with the wrapper sheet.
 Result<std::optional<SheetDraft>> draft_wrapped(const ReadContext& context, const FileView& view, ByteSpan bytes, const Bytes& key,
                                                 const Progress& progress) {
-    Bytes plain(bytes.begin(), bytes.end());
-    for (std::size_t i = 0; i < plain.size(); ++i) plain[i] ^= key[i % key.size()];
-    const auto inner = FileView::of(std::move(plain), view.path().filename());
+    const auto inner = FileView::of(xor_with(key, bytes), view.path().filename());
     SKIVET_TRY(const auto inside, inner.bytes());
     SKIVET_TRY(auto draft, Drafter(context, inner, inside, progress, true).draft());
     if (!draft) return std::optional<SheetDraft>();
-    draft->wrapper = draft::write_wrapper(bytes, view.path().stem().string() + " (hidden)", draft::key_name(view.path(), "file"));
-    draft->keys.push_back({draft::key_name(view.path(), "file"), key});
+    const Key named{draft::key_name(*context.keys, view.path(), "file", key), key};
+    draft->wrapper = draft::write_wrapper(bytes, view.path().stem().string() + " (hidden)", named.name);
+    draft->inside = inner;
+    draft->keys.push_back(named);
     return draft;
 }
 
@@ -403,7 +399,8 @@ Result<SheetDraft> draft_sheet(const ReadContext& context, const FileView& file,
     if (bytes.size() < 32) return fail(ErrorCode::unsupported, "a file of " + grouped(bytes.size()) + " bytes is too small for a table");
     SKIVET_TRY(auto best, Drafter(context, file, bytes, progress).draft());
     if (best && best->unsound.empty()) return std::move(*best);
-    for (const auto& key : draft::likely_keys(bytes)) {
+    // A guess at a key is tried on a copy of the whole file.
+    for (const auto& key : bytes.size() <= most_hidden ? draft::likely_keys(bytes) : std::vector<Bytes>()) {
         SKIVET_TRY(auto wrapped, draft_wrapped(context, file, bytes, key, progress));
         if (wrapped && wrapped->unsound.empty()) return std::move(*wrapped);
         SKIVET_TRY(auto hidden, Drafter(context, file, bytes, progress).draft_hidden(key));

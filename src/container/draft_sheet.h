@@ -7,9 +7,10 @@ namespace skivet {
 
 struct SheetDraft {
     std::string toml;
-    std::string wrapper;    ///< a second sheet, for the file around the archive, when all of it is hidden; otherwise empty
-    std::vector<Key> keys;  ///< that the sheets name: found out from the example
-    std::string found;      ///< what it rests on: "21 records with names and 20 bytes of numbers at 0x1a40; …"
+    std::string wrapper;             ///< a second sheet, for the file around the archive, when all of it is hidden; otherwise empty
+    std::optional<FileView> inside;  ///< … and that archive, with what hides it taken off
+    std::vector<Key> keys;           ///< that the sheets name: found out from the example
+    std::string found;               ///< what it rests on: "21 records with names and 20 bytes of numbers at 0x1a40; …"
     std::size_t entries = 0;
     std::size_t looked_at = 0;      ///< entries whose content was asked for: up to 64 MB of them
     std::size_t readable = 0;       ///< of them, those that could be read

@@ -182,8 +182,8 @@ private:
         if (!f_.files.pattern.empty()) words += fmt::format("file = \"{}\"\n", f_.files.pattern);
         if (!words.empty()) out_ += "\n[data]\n" + words;
         if (f_.hashed()) out_ += fmt::format("\n[hash]\nkind = \"{}\"\n", f_.meant.front().column.width == 8 ? "fnv1a64" : "crc32");
-        if (!f_.key.empty()) out_ += "\n[encryption]\ncipher = \"xor\"\nkey = \"" + key_name(f_.view.path(), "") + "\"\n";
-        if (!f_.table_key.empty()) out_ += "\n[table_encryption]\ncipher = \"xor\"\nkey = \"" + key_name(f_.view.path(), "table") + "\"\n";
+        if (!f_.key.empty()) out_ += "\n[encryption]\ncipher = \"xor\"\nkey = \"" + f_.data_key().name + "\"\n";
+        if (!f_.table_key.empty()) out_ += "\n[table_encryption]\ncipher = \"xor\"\nkey = \"" + f_.records_key().name + "\"\n";
     }
 
     /// The largest power of two (at most 64 KB) at whose multiples all entries begin.
@@ -255,11 +255,14 @@ void find_header(Found& f) {
                                             [&](const Meant& m) { return at >= m.column.at && at < m.column.at + m.column.width; });
 }
 
-std::string key_name(const std::filesystem::path& archive, std::string_view part) {
-    std::string out;
-    for (const unsigned char c : archive.stem().string()) out += c < 0x80 && std::isalnum(c) != 0 ? static_cast<char>(c) : '_';
-    if (out.empty()) out = "draft";
-    return part.empty() ? out : out + ' ' + std::string(part);
+std::string key_name(const KeyRing& ring, const std::filesystem::path& archive, std::string_view part, const Bytes& key) {
+    std::string base;
+    for (const unsigned char c : archive.stem().string()) base += c < 0x80 && std::isalnum(c) != 0 ? static_cast<char>(c) : '_';
+    if (base.empty()) base = "draft";
+    if (!part.empty()) base += ' ' + std::string(part);
+    auto name = base;
+    for (unsigned next = 2; ring.find(name) && ring.find(name)->bytes != key; ++next) name = fmt::format("{} {}", base, next);
+    return name;
 }
 
 std::string write_sheet(const Found& found, const std::string& name) { return Writer(found, name).write(); }

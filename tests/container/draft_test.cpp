@@ -5,6 +5,7 @@
 #include "base/bytes.h"
 #include "container/draft_sheet.h"
 #include "container/sheet_try.h"
+#include "support/band_archive.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
 
@@ -113,27 +114,6 @@ TEST_F(Drafts, WhatIsNotSoundSaysSo) {
 
 namespace {
 
-/// Twenty-four named entries with offsets and sizes: letters, numbers and zeros, as games have them; each by itself under `key`.
-Bytes simple_archive(const Bytes& key) {
-    ByteWriter w;
-    w.put(std::string_view("BAND"));
-    w.le(std::uint32_t{24});
-    Bytes data;
-    for (std::uint32_t i = 0; i < 24; ++i) {
-        auto content = bytes_of(std::string(40 + 9 * i, static_cast<char>('a' + i)) + " a drum, a horn and a bell ");
-        content.resize(content.size() + 200 + 31 * i);  // zeros
-        for (std::size_t k = 0; k < content.size() && !key.empty(); ++k) content[k] ^= key[k % key.size()];
-        auto name = fmt::format("band/drum_{}.txt", i);
-        name.resize(32);
-        w.put(name);
-        w.le(static_cast<std::uint32_t>(8 + 24 * 40 + data.size()));
-        w.le(static_cast<std::uint32_t>(content.size()));
-        data.insert(data.end(), content.begin(), content.end());
-    }
-    w.put(data);
-    return std::move(w.bytes);
-}
-
 /// The archive through the sheets and keys of its draft.
 std::shared_ptr<const Container> through(const SheetDraft& draft, const FileView& file, TempFolder& folder) {
     ReadContext context;
@@ -152,7 +132,7 @@ std::shared_ptr<const Container> through(const SheetDraft& draft, const FileView
 
 TEST_F(Drafts, AShortKeyIsFoundAndComesAlong) {
     const Bytes key = {std::byte{0xA5}, std::byte{0x17}, std::byte{0xE2}};
-    const auto file = FileView::of(simple_archive(key), "band.pak0");
+    const auto file = FileView::of(band_archive(key), "band.pak0");
     const auto draft = draft_sheet(ReadContext{}, file, Progress{});
     ASSERT_TRUE(draft) << draft.error().message();
     EXPECT_EQ(draft->unsound, "");
@@ -160,18 +140,25 @@ TEST_F(Drafts, AShortKeyIsFoundAndComesAlong) {
     EXPECT_EQ(draft->keys[0].bytes, key);
     EXPECT_EQ(draft->keys[0].name, "band") << "after the archive: two drafts do not share a key";
     EXPECT_EQ(draft->toml.find("a5"), std::string::npos) << "keys are never in sheets";
+    // A key of that name that is somebody's already stays his.
+    ReadContext taken;
+    auto ring = std::make_shared<KeyRing>();
+    ring->add({"band", bytes_of("mine")});
+    taken.keys = ring;
+    const auto beside = draft_sheet(taken, file, Progress{});
+    ASSERT_EQ(beside->keys.size(), 1u);
+    EXPECT_EQ(beside->keys[0].name, "band 2");
+    EXPECT_NE(beside->toml.find("key = \"band 2\""), std::string::npos);
     const auto opened = through(*draft, file, folder);
     ASSERT_EQ(opened->entries().size(), 24u);
     EXPECT_EQ(as_text(*opened->read(1, ReadLimits{})).substr(0, 52), std::string(49, 'b') + " a ");
     // Without a key there is none: nothing is hidden in plain files.
-    EXPECT_TRUE(draft_sheet(ReadContext{}, FileView::of(simple_archive({}), "band.pak0"), Progress{})->keys.empty());
+    EXPECT_TRUE(draft_sheet(ReadContext{}, FileView::of(band_archive({}), "band.pak0"), Progress{})->keys.empty());
 }
 
 TEST_F(Drafts, AFileThatIsHiddenAsAWholeGetsASheetAroundIt) {
-    auto whole = simple_archive({});
     const Bytes key = {std::byte{0x91}, std::byte{0x3C}, std::byte{0x77}, std::byte{0xE8}, std::byte{0x05}};
-    for (std::size_t k = 0; k < whole.size(); ++k) whole[k] ^= key[k % key.size()];
-    const auto file = FileView::of(whole, "band.pak0");
+    const auto file = FileView::of(hidden_band_archive(key), "band.pak0");
     const auto draft = draft_sheet(ReadContext{}, file, Progress{});
     ASSERT_TRUE(draft) << draft.error().message();
     EXPECT_EQ(draft->unsound, "");

@@ -13,15 +13,21 @@ def grow(data, size):
     return data if len(data) == size else zlib.decompress(data)
 
 
+def laid_end_to_end(items):
+    """All entries as one stream, and records that say where each lies in it."""
+    stream, table = b"", b""
+    for path, data in items:
+        table += struct.pack("<32sII", path.encode(), len(stream), len(data))
+        stream += data
+    return stream, table
+
+
 class Reel:
     """All entries one behind the other, cut into chunks of 1024; after the records the chunks' sizes, the highest bit for raw ones."""
     name = "game.reel"
 
     def write(self, items):
-        stream, table = b"", b""
-        for path, data in items:
-            table += struct.pack("<32sII", path.encode(), len(stream), len(data))
-            stream += data
+        stream, table = laid_end_to_end(items)
         chunks = []
         for at in range(0, len(stream), 1024):
             plain = stream[at:at + 1024]
@@ -56,10 +62,7 @@ class Bricks:
     name = "game.brk"
 
     def write(self, items):
-        stream, table = b"", b""
-        for path, data in items:
-            table += struct.pack("<32sII", path.encode(), len(stream), len(data))
-            stream += data
+        stream, table = laid_end_to_end(items)
         where = 20 + len(table)
         body, rows = b"", b""
         cut = [stream[a:a + 2000] for a in range(0, len(stream), 2000)]
@@ -126,10 +129,7 @@ class Wall:
     name = "game.wall"
 
     def write(self, items):
-        stream, table = b"", b""
-        for path, data in items:
-            table += struct.pack("<32sII", path.encode(), len(stream), len(data))
-            stream += data
+        stream, table = laid_end_to_end(items)
         body, rows = b"", b""
         cut = [stream[a:a + 1500] for a in range(0, len(stream), 1500)]
         for plain in cut:

@@ -15,6 +15,7 @@
 #include "base/keys.h"
 #include "container/texture_files.h"
 #include "delivery/vault.h"
+#include "support/band_archive.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
 #include "texture/png.h"
@@ -85,6 +86,57 @@ TEST_F(Described, AnExampleOfTheCookbookIsTypedProvedAndKept) {
     ASSERT_TRUE(wait([&] { return models.catalog.snapshot() != before && models.catalog.snapshot()->whole && !models.jobs.busy(); }));
     ASSERT_FALSE(models.catalog.snapshot()->sources[0].error);
     EXPECT_EQ(models.catalog.snapshot()->sources[0].container->entries().size(), 2u);
+}
+
+TEST_F(Described, WhatADraftFoundIsKeptWithTheSheetAndNotBefore) {
+    const Bytes key = {std::byte{0x91}, std::byte{0x3C}, std::byte{0x77}, std::byte{0xE8}, std::byte{0x05}};
+    for (const bool whole : {false, true}) {
+        const auto name = whole ? "whole" : "band";
+        put_file(folder / fmt::format("game/{}.pak0", name), whole ? hidden_band_archive(key) : band_archive(key));
+    }
+    open({folder / "game/band.pak0", folder / "game/whole.pak0"});
+    for (const bool whole : {false, true}) {
+        ASSERT_TRUE(models.catalog.snapshot()->sources[whole].error);
+        show_sheet_workshop(window.get(), &models.sources, whole);
+        auto* workshop = dialog<SheetWorkshop>();
+        ASSERT_TRUE(workshop);
+        auto* text = workshop->findChild<QPlainTextEdit*>("sheet_text");
+        text->setFocus();
+        QTest::keyClick(text, Qt::Key_D, Qt::ControlModifier);
+        ASSERT_TRUE(wait([&] {
+            return workshop->settled() && says("24 entries, 24 of 24 looked at can be read; 0 bytes are not explained");
+        })) << text->toPlainText().toStdString();
+        EXPECT_EQ(says("all of the file is hidden by a short key"), whole);
+        const auto keys = models.store.context()->keys->all().size();
+        EXPECT_EQ(keys, whole ? 1u : 0u) << "a draft alone keeps nothing";
+        QTest::keyClick(text, Qt::Key_P, Qt::ControlModifier);
+        ASSERT_TRUE(wait([&] { return says("Proved: 24 of 24 entries were changed and put back in a copy"); }));
+        const auto before = models.catalog.snapshot();
+        QTest::keyClick(text, Qt::Key_Return, Qt::ControlModifier);
+        ASSERT_TRUE(wait([&] {
+            return models.catalog.snapshot() != before && models.catalog.snapshot()->whole && !models.jobs.busy() &&
+                   !models.catalog.snapshot()->sources[whole].error;
+        }));
+        const auto container = models.catalog.snapshot()->sources[whole].container;
+        ASSERT_EQ(container->entries().size(), 24u);
+        const auto content = *container->read(2, ReadLimits{});
+        EXPECT_TRUE(as_text(content).starts_with("cccc")) << as_text(content);
+        EXPECT_EQ(models.store.context()->keys->all().size(), keys + 1);
+    }
+}
+
+TEST_F(Described, WhereNothingCanBeDraftedWhatCanBeSeenIsShown) {
+    put_file(folder / "game/noise.pak0", random_bytes(50'000, 3));
+    open({folder / "game/noise.pak0"});
+    show_sheet_workshop(window.get(), &models.sources, 0);
+    auto* workshop = dialog<SheetWorkshop>();
+    ASSERT_TRUE(workshop);
+    auto* text = workshop->findChild<QPlainTextEdit*>("sheet_text");
+    text->setFocus();
+    QTest::keyClick(text, Qt::Key_D, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return says("no table of entries could be found"); }));
+    EXPECT_TRUE(says("packed or hidden bytes, 8.0 bits a byte"));
+    EXPECT_TRUE(text->toPlainText().isEmpty());
 }
 
 TEST_F(Described, APackerOfOnesOwnIsNamedWhereASheetWantsOne) {

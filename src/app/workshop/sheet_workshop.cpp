@@ -139,7 +139,7 @@ void ExplainedStrip::paintEvent(QPaintEvent*) {
 }
 
 SheetWorkshop::SheetWorkshop(QWidget* parent, SourcesModel* sources, FileView archive)
-    : QDialog(parent), sources_(sources), archive_(std::move(archive)) {
+    : QDialog(parent), sources_(sources), file_(archive), archive_(std::move(archive)) {
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName(QStringLiteral("sheet_workshop"));
     setWindowTitle(tr("Sheet workshop: %1").arg(text_of(archive_.path().filename().string())));
@@ -257,7 +257,7 @@ void SheetWorkshop::try_now() {
     };
     sources_->compute(
         this, tr("Trying the sheet"),
-        [context = sources_->context(), archive = archive_, folder = sources_->store().project().sheets().string(), text] {
+        [context = context(), archive = archive_, folder = sources_->store().project().sheets().string(), text] {
             Tried out;
             auto sheet = parse_sheet(text, "sheet");
             if (!sheet) {
@@ -296,7 +296,9 @@ void SheetWorkshop::try_now() {
                             .arg(text_of(grouped(t.entries)), text_of(grouped(t.readable)), text_of(grouped(t.looked_at)),
                                  text_of(grouped(t.unexplained))),
                         false);
-                recognized_->setText(t.recognized_by.empty() ? QString() : tr("recognized by %1").arg(text_of(t.recognized_by)));
+                auto soft = t.recognized_by.empty() ? QString() : tr("recognized by %1").arg(text_of(t.recognized_by));
+                if (drafted_.inside) soft += tr("; all of the file is hidden by a short key, this is what lies inside");
+                recognized_->setText(soft);
                 strip_->set(tried.kind == SheetKind::container ? tried.trial : nullptr, archive_.size());
                 fields_->set(tried.trial);
                 if (!t.fields.empty()) table_->selectRow(0);
@@ -310,34 +312,23 @@ void SheetWorkshop::draft() {
     say(tr("Looking for the entry table…"), false);
     sources_->compute(
         this, tr("Drafting a sheet"),
-        [context = sources_->context(), archive = archive_, cancel = cancel_] {
+        [context = sources_->context(), archive = file_, cancel = cancel_] {
             Progress progress;
             progress.cancel = cancel;  // closing the window ends the search
             return draft_sheet(*context, archive, progress);
         },
         [this, guard = QPointer<SheetWorkshop>(this)](Result<SheetDraft> draft) {
             if (!guard) return;
-            if (!draft) return say(text_of(draft.error().message()), true);
-            // A key that was found belongs to the project, as one that was typed in; sheets only name keys.
-            for (const auto& key : draft->keys)
-                if (auto added = sources_->store().add_key(key.name + '=' + to_hex(key.bytes)); !added)
-                    return say(text_of(added.error().message()), true);
-            if (!draft->wrapper.empty()) {
-                // All of the file is hidden: what is drafted lies inside, and opens once the sheet around it is kept.
-                sources_->store().save_sheet(
-                    archive_.path().stem().string() + " (hidden)", draft->wrapper,
-                    [this, guard](const Result<std::filesystem::path>& file) {
-                        if (!guard) return;
-                        if (!file) return say(text_of(file.error().message()), true);
-                        say(tr("All of this file is hidden by a short key. The sheet for that is kept; this one is of what "
-                               "lies inside."),
-                            false);
-                    });
+            if (!draft) {
+                say(text_of(draft.error().what), true);
+                return recognized_->setText(text_of(draft.error().advice));
             }
+            drafted_ = std::move(*draft);
+            archive_ = drafted_.inside.value_or(file_);
             // As one step that Ctrl+Z takes back.
             QTextCursor all(text_->document());
             all.select(QTextCursor::Document);
-            all.insertText(text_of(draft->toml));
+            all.insertText(text_of(drafted_.toml));
             text_->moveCursor(QTextCursor::Start);
         });
 }
@@ -347,14 +338,15 @@ void SheetWorkshop::prove() {
     prove_->setEnabled(false);
     sources_->compute(
         this, tr("Proving a sheet"),
-        [context = *sources_->context(), archive = archive_, cancel = cancel_,
+        [context = std::move(*context()), file = file_.path(), hidden = drafted_.inside.has_value(), cancel = cancel_,
          text = text_->toPlainText().toStdString()]() mutable -> Result<Proof> {
             SKIVET_TRY(auto sheet, parse_sheet(text, "sheet"));
-            context.choices.insert(context.choices.begin(), {archive.path().filename().string(), sheet.name});
+            // Of a hidden file the sheet around it is chosen by its own conditions, and this one inside.
+            if (!hidden) context.choices.insert(context.choices.begin(), {file.filename().string(), sheet.name});
             context.containers.insert(context.containers.begin(), sheet_kind(std::make_shared<const Sheet>(std::move(sheet))));
             Progress progress;
             progress.cancel = cancel;
-            return prove_writing(context, archive.path(), progress);
+            return prove_writing(context, file, progress);
         },
         [this, guard = QPointer<SheetWorkshop>(this)](Result<Proof> proved) {
             if (!guard) return;
@@ -364,9 +356,37 @@ void SheetWorkshop::prove() {
         });
 }
 
+std::shared_ptr<ReadContext> SheetWorkshop::context() const {
+    auto out = std::make_shared<ReadContext>(*sources_->context());
+    auto keys = std::make_shared<KeyRing>(*out->keys);
+    for (const auto& key : drafted_.keys) keys->add(key);
+    out->keys = std::move(keys);
+    if (drafted_.wrapper.empty()) return out;
+    if (auto around = parse_sheet(drafted_.wrapper, "wrapper"))
+        out->containers.insert(out->containers.begin(), sheet_wrapper_kind(std::make_shared<const Sheet>(std::move(*around))));
+    return out;
+}
+
 void SheetWorkshop::keep() {
-    const auto stem = archive_.path().stem().string();
-    sources_->store().save_sheet(stem, text_->toPlainText().toStdString(),
+    // Keys that the draft found and the sheets still name become the project's, as if they had been typed in.
+    const auto text = text_->toPlainText().toStdString();
+    for (const auto& key : drafted_.keys) {
+        const auto quoted = '"' + key.name + '"';
+        if (text.find(quoted) == std::string::npos && drafted_.wrapper.find(quoted) == std::string::npos) continue;
+        if (auto added = sources_->store().add_key(key.name + '=' + to_hex(key.bytes)); !added)
+            return say(text_of(added.error().message()), true);
+    }
+    if (drafted_.wrapper.empty()) return keep_text();
+    sources_->store().save_sheet(file_.path().stem().string() + " (hidden)", drafted_.wrapper,
+                                 [this, guard = QPointer<SheetWorkshop>(this)](const Result<std::filesystem::path>& file) {
+                                     if (!guard) return;
+                                     if (!file) return say(text_of(file.error().message()), true);
+                                     keep_text();
+                                 });
+}
+
+void SheetWorkshop::keep_text() {
+    sources_->store().save_sheet(file_.path().stem().string(), text_->toPlainText().toStdString(),
                                  [this, guard = QPointer<SheetWorkshop>(this)](const Result<std::filesystem::path>& file) {
                                      if (!guard) return;
                                      if (!file) return say(text_of(file.error().message()), true);

@@ -7,6 +7,7 @@
 #include <QTableView>
 
 #include "app/models/sources_model.h"
+#include "container/draft_sheet.h"
 #include "container/sheet_try.h"
 
 namespace skivet::app {
@@ -75,9 +76,15 @@ private:
     void keep();
     void show_field(int row);
     void say(const QString& text, bool bad);
+    /// As the project reads, and with what the last draft found: keys, and the sheet around a hidden file. Nothing of it is kept before the
+    /// sheet is.
+    [[nodiscard]] std::shared_ptr<ReadContext> context() const;
+    void keep_text();
 
     SourcesModel* sources_;
-    FileView archive_;
+    FileView file_;     ///< as it lies there
+    FileView archive_;  ///< what the sheet is tried on: the file, or what was found inside of a hidden one
+    SheetDraft drafted_;
     QPlainTextEdit* text_;
     QLabel *verdict_, *recognized_;
     ExplainedStrip* strip_;
