@@ -37,10 +37,9 @@ void show_packers(QWidget* parent, ProjectStore* store) {
     dialog->resize(640, 400);
     auto* box = new QVBoxLayout(dialog);
     box->setContentsMargins(20, 16, 20, 16);
-    box->addWidget(make_label(
-        QObject::tr(
-            "A sheet wants a packer that nobody may ship. Name your own program for it; it runs without network and without your files."),
-        "soft", true));
+    box->addWidget(make_label(QObject::tr("Some sheets want a packer that nobody may ship. Name your own program for it; it runs without "
+                                          "network and without your files."),
+                              "soft", true));
     auto* list = new QListWidget;
     list->setObjectName(QStringLiteral("packer_list"));
     list->setAccessibleName(QObject::tr("Packers"));
@@ -75,6 +74,7 @@ void show_packers(QWidget* parent, ProjectStore* store) {
         if (list->count() == 0) {
             list->addItem(QObject::tr("No sheet asks for one yet"));
             list->item(0)->setFlags(Qt::NoItemFlags);
+            list->item(0)->setForeground(list->palette().placeholderText());
         }
         for (QWidget* w : {static_cast<QWidget*>(unpack), static_cast<QWidget*>(pack), static_cast<QWidget*>(keep)})
             w->setEnabled(!packer_names(*store).empty());
