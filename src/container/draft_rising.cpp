@@ -18,6 +18,7 @@ constexpr std::size_t most_runs = 96;
 struct Run {
     std::uint64_t at = 0, stride = 0, count = 0;
     ByteOrder order = ByteOrder::little;
+    std::uint64_t rises = 0;  ///< steps to a larger number, not the same
     [[nodiscard]] std::uint64_t end() const { return at + count * stride; }
 };
 
@@ -50,7 +51,7 @@ public:
                     if (++looks > 20'000) break;  // a dense stretch of small numbers
                     const auto run = follow(at, stride, order);
                     done[at % stride] = run.end();
-                    if (run.count >= least_run) runs_.push_back(run);
+                    if (run.count >= least_run && run.rises * 2 >= run.count) runs_.push_back(run);  // others are constants, or flags
                 }
             }
             if (runs_.size() > 8 * most_runs) keep();
@@ -72,7 +73,7 @@ private:
 
     /// The whole run this place belongs to, in both directions.
     [[nodiscard]] Run follow(std::uint64_t at, std::uint64_t stride, ByteOrder order) const {
-        Run run{at, stride, 1, order};
+        Run run{at, stride, 1, order, 0};
         const auto here = value(at, order);
         auto last = here;
         std::uint64_t steps = 0;  // places where it really rises
@@ -91,7 +92,7 @@ private:
             run.at -= stride;
             ++run.count;
         }
-        if (steps * 2 < run.count) run.count = 0;  // a constant, or flags
+        run.rises = steps;
         return run;
     }
 

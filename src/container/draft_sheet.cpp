@@ -231,8 +231,23 @@ private:
         return c < 0x80 && (std::isalnum(c) != 0 || c == '_' || c == '/' || c == '.');
     }
 
-    /// Whether the byte before nearly every name of its own length looks like a part of it.
+    /// Whether all names begin with the same byte that is no letter of one: the last of the numbers before them.
+    bool names_gain_signs(const Table& table) const {
+        if (table.rows < 4 || table.form != NameForm::fixed) return false;
+        const auto first = [&](std::size_t i) { return tables_[static_cast<std::size_t>(table.position(i) + table.name_at)]; };
+        for (std::size_t i = 0; i < table.count(); ++i)
+            if (first(i) != first(0)) return false;
+        return first(0) >= std::byte{0x80};
+    }
+
+    /// Whether the byte before nearly every name of its own length looks like a part of it, or so many before the first one that they are
+    /// more than the end of a number.
     bool names_lose_signs(const Table& table) const {
+        if (table.form == NameForm::terminated && !table.leads && table.at >= 4 && table.at < 256) {
+            bool all = true;
+            for (std::uint64_t k = 1; k <= 4; ++k) all = all && is_plain_sign(tables_[static_cast<std::size_t>(table.at - k)]);
+            if (all) return true;
+        }
         if (table.rows > 0 || table.count() < 4 || table.form != NameForm::terminated) return false;
         std::size_t signs = 0;
         for (std::size_t i = 0; i < table.count(); ++i)
@@ -333,6 +348,8 @@ private:
         if (!found.named() && text_in_records(found.table))
             return fmt::format("the likeliest table's {} records hold text that does not fit into them as names", grouped(n));
         if (found.names_cut) return "the likeliest table ends within the first of the names behind it";
+        if (names_gain_signs(found.table))
+            return fmt::format("all of the likeliest table's {} names begin with the same byte, which is hardly one of theirs", grouped(n));
         if (names_lose_signs(found.table))
             return fmt::format("what stands before the likeliest table's {} names looks like their first signs", grouped(n));
         if (!found.placed.offset && has_places(found))
