@@ -3,9 +3,14 @@
 // what they accept is stepped over as a whole.
 #include "container/sift.h"
 
-#include <fmt/format.h>
+#include <algorithm>
+#include <array>
+#include <iterator>
 
-#include "base/text.h"
+#include "base/cipher.h"
+#include "container/bare_file.h"
+#include "container/sift_streams.h"
+#include "sift/cells.h"
 
 namespace skivet {
 namespace {
@@ -53,7 +58,187 @@ public:
         : context_(context), progress_(progress), limits_(context.limits), options_(options), beginnings_(context) {}
 
     Result<std::vector<SiftHit>> look(ByteSpan data, unsigned depth) {
-        std::vector<SiftHit> out;
+        SKIVET_TRY(auto out, with_marks(data, depth));
+        if (options_.without_marks) {
+            SKIVET_TRY(auto more, in_gaps(data, out, 96, depth, &Sifter::without_marks));
+            join(out, std::move(more));
+        }
+        if (options_.bare) {
+            SKIVET_TRY(auto more, in_gaps(data, out, 2048, depth, &Sifter::bare));
+            join(out, std::move(more));
+        }
+        return out;
+    }
+
+private:
+    using Hits = std::vector<SiftHit>;
+
+    static void join(Hits& hits, Hits more) {
+        hits.insert(hits.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+        std::sort(hits.begin(), hits.end(), [](const SiftHit& a, const SiftHit& b) { return a.at < b.at; });
+    }
+
+    /// What `find` finds in [from, to) of the data, between the hits.
+    Result<Hits> in_gaps(ByteSpan data, const Hits& hits, std::uint64_t least, unsigned depth,
+                         Result<Hits> (Sifter::*find)(ByteSpan, std::uint64_t, std::uint64_t, unsigned)) {
+        Hits out;
+        std::uint64_t from = 0;
+        for (std::size_t i = 0; i <= hits.size(); ++i) {
+            const auto to = i < hits.size() ? hits[i].at : data.size();
+            if (to >= from + least && out.size() + hits.size() < limits_.entries) {
+                SKIVET_TRY(auto more, (this->*find)(data, from, to, depth));
+                out.insert(out.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+            }
+            if (depth == 0) progress_.done += to - from + (i < hits.size() ? hits[i].size : 0);
+            if (i < hits.size()) from = hits[i].at + hits[i].size;
+        }
+        return out;
+    }
+
+    /// Streams and pictures without a magic number, and textures whose header a short key hides.
+    Result<Hits> without_marks(ByteSpan data, std::uint64_t from, std::uint64_t to, unsigned depth) {
+        Hits out;
+        const auto part = data.first(static_cast<std::size_t>(to));
+        for (auto at = from; at + 32 <= to;) {
+            if (at % step_bytes == 0) SKIVET_CHECK(progress_.cancel.check());
+            auto hit = hidden_at(part, at);
+            if (!hit) hit = tga_at(part, at);
+            if (!hit && depth < options_.depth && unpacked_ <= options_.all_bytes)
+                if (const auto stream = bare_stream_at(part, static_cast<std::size_t>(at), options_.stream_bytes)) hit = opened(part, at, *stream, depth);
+            if (!hit) {
+                ++at;
+                continue;
+            }
+            SKIVET_CHECK(progress_.cancel.check());
+            at += hit->size;
+            out.push_back(std::move(*hit));
+        }
+        return out;
+    }
+
+    std::optional<SiftHit> opened(ByteSpan data, std::uint64_t at, const BareStream& stream, unsigned depth) {
+        const auto packed = data.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(stream.size));
+        ReadLimits limits = limits_;
+        const auto content = unpack(stream.packing, packed, stream.unpacked, limits);
+        if (!content) return std::nullopt;
+        unpacked_ += content->size();
+        SiftHit hit;
+        hit.at = at;
+        hit.size = stream.size;
+        hit.kind = name_of(stream.packing);
+        hit.packing = stream.packing;
+        hit.unpacked = stream.unpacked;
+        hit.confidence = stream.confidence;
+        if (auto inside = look(*content, depth + 1)) hit.inside = std::move(*inside);
+        return hit;
+    }
+
+    std::optional<SiftHit> hidden_at(ByteSpan data, std::uint64_t at) const {
+        using Eight = std::array<std::byte, 8>;
+        constexpr auto eight = [](const char (&text)[9]) {
+            Eight out{};
+            for (std::size_t i = 0; i < 8; ++i) out[i] = static_cast<std::byte>(text[i]);
+            return out;
+        };
+        // DDS with the size of its header, PNG, KTX, KTX2: beginnings long enough to show a key.
+        static constexpr Eight beginnings[] = {eight("DDS \x7C\0\0\0"), eight("\x89PNG\r\n\x1A\n"), eight("\xABKTX 11\xBB"), eight("\xABKTX 20\xBB")};
+        const auto rest = data.subspan(static_cast<std::size_t>(at));
+        auto key = hiding_key(rest, beginnings);
+        if (key.empty()) return std::nullopt;
+        constexpr std::size_t most = 64u << 20;
+        const auto plain = xor_with(key, rest.first(std::min(rest.size(), most)));
+        auto hit = texture_at(plain);
+        if (!hit) return std::nullopt;
+        hit->at = at;
+        hit->key = std::move(key);
+        return hit;
+    }
+
+    /// Bytes of a TGA file whose header is that of one: up to the last texel, and a footer of version 2.0 right behind. 0 when it ends early.
+    static std::uint64_t tga_bytes(ByteSpan rest) {
+        const auto byte = [&](std::size_t i) { return static_cast<unsigned>(rest[i]); };
+        const std::uint64_t texel = byte(16) / 8, texels = std::uint64_t{byte(12) | byte(13) << 8} * (byte(14) | byte(15) << 8);
+        std::uint64_t end = 18 + byte(0) + (byte(1) ? std::uint64_t{byte(5) | byte(6) << 8} * (byte(7) / 8) : 0);
+        if (byte(2) < 9) {
+            end += texels * texel;
+        } else {
+            for (std::uint64_t done = 0; done < texels;) {
+                if (end >= rest.size()) return 0;
+                const auto packet = byte(static_cast<std::size_t>(end)), count = (packet & 127) + 1;
+                end += 1 + (packet & 128 ? texel : texel * count);
+                done += count;
+                if (done > texels) return 0;
+            }
+        }
+        if (end > rest.size()) return 0;
+        constexpr std::string_view mark = "TRUEVISION-XFILE.";
+        constexpr std::size_t footer = 26;
+        if (rest.size() - end >= footer && as_text(rest.subspan(static_cast<std::size_t>(end) + 8, mark.size())) == mark) end += footer;
+        return end;
+    }
+
+    /// A TGA file (Truevision TGA File Format Specification, version 2.0): its header makes sense and its rows fit under each other.
+    std::optional<SiftHit> tga_at(ByteSpan data, std::uint64_t at) const {
+        const auto* p = data.data() + at;
+        const auto byte = [&](std::size_t i) { return static_cast<unsigned>(p[i]); };
+        const auto type = byte(2), base = type & 7, depth = byte(16);
+        if (byte(1) > 1 || type > 11 || (type & 4) != 0 || base == 0 || (base == 1) != (byte(1) == 1)) return std::nullopt;
+        if (base == 1 ? depth != 8 : base == 2 ? depth != 16 && depth != 24 && depth != 32 : depth != 8) return std::nullopt;
+        if (byte(1) == 0 && (byte(3) | byte(4) | byte(5) | byte(6) | byte(7)) != 0) return std::nullopt;
+        if (byte(1) == 1 && (byte(7) % 8 != 0 || byte(7) < 16 || byte(7) > 32 || byte(6) > 1)) return std::nullopt;
+        const auto width = byte(12) | byte(13) << 8, height = byte(14) | byte(15) << 8;
+        if (width < 8 || height < 8 || width > 8192 || height > 8192 || (byte(17) & 0xC0) != 0) return std::nullopt;
+        const auto kind = context_.textures.by_extension("x.tga");
+        if (!kind) return std::nullopt;
+        const auto rest = data.subspan(static_cast<std::size_t>(at));
+        const auto size = tga_bytes(rest);
+        if (size == 0) return std::nullopt;
+        const auto file = rest.first(static_cast<std::size_t>(size));
+        const auto layout = kind->layout(file, size, limits_);
+        if (!layout || layout->damage || layout->surfaces.empty()) return std::nullopt;
+        const auto image = kind->decode(file, *layout, layout->surfaces[0]);
+        if (!image) return std::nullopt;
+        // The rows of a picture are alike; numbers that look like a header have none.
+        const auto* texels = reinterpret_cast<const std::uint8_t*>(image->texels.data());
+        const std::size_t row = std::size_t{width} * 4, count = row * (height - 1), aside = row / 8 * 3;
+        const auto under = apart(texels, texels + row, count), far = apart(texels, texels + row - aside, count) + apart(texels, texels + aside, count);
+        if (far < count / 8 || under * 2 > far * 3 / 4) return std::nullopt;
+        SiftHit hit;
+        hit.at = at;
+        hit.size = size;
+        hit.kind = kind->name();
+        hit.extension = "tga";
+        hit.desc = layout->desc;
+        hit.confidence = 0.85;
+        return hit;
+    }
+
+    /// Textures without any header.
+    Result<Hits> bare(ByteSpan data, std::uint64_t from, std::uint64_t to, unsigned) {
+        // From a multiple of a page, because places that textures usually begin at count.
+        const auto begin = from / 4096 * 4096;
+        SKIVET_TRY(const auto found, find_bare_textures(data.subspan(static_cast<std::size_t>(begin), static_cast<std::size_t>(to - begin)), progress_.cancel));
+        Hits out;
+        for (auto texture : found) {
+            texture.at += begin;
+            texture.palette_at += begin;
+            if (texture.at < from) continue;
+            SiftHit hit;
+            hit.at = texture.at;
+            hit.size = texture.size;
+            hit.kind = "headerless";
+            hit.extension = bare_ending(texture) + 1;
+            hit.desc = texture.desc;
+            hit.confidence = std::min(0.96, texture.confidence);
+            hit.bare = texture;
+            out.push_back(std::move(hit));
+        }
+        return out;
+    }
+
+    /// What says itself what it is.
+    Result<Hits> with_marks(ByteSpan data, unsigned depth) {
+        Hits out;
         std::size_t at = 0;
         while (at + 16 <= data.size()) {
             const auto stop = std::min(data.size() - 16, at + step_bytes);
@@ -78,7 +263,6 @@ public:
         return out;
     }
 
-private:
     const ReadContext& context_;
     Progress& progress_;
     const ReadLimits& limits_;
@@ -141,151 +325,6 @@ private:
     }
 };
 
-std::string extension_of(const SiftHit& hit) {
-    if (!hit.extension.empty()) return hit.extension;
-    auto out = lower(hit.kind);
-    std::replace(out.begin(), out.end(), ' ', '-');
-    return out;
-}
-
-class SiftedContainer final : public Container {
-public:
-    SiftedContainer(FileView file, std::vector<SiftHit> hits) : file_(std::move(file)), hits_(std::move(hits)) {
-        std::vector<const SiftHit*> around;
-        add(hits_, around, {});
-        recognized_by_ = "being sifted";
-    }
-    std::string kind() const override { return "sifting"; }
-
-    Result<Bytes> read(std::size_t entry, const ReadLimits&) const override {
-        auto out = bytes_of(entry);
-        if (!out) return fail(in_entry(*this, entry, std::move(out).error()));
-        return out;
-    }
-    Result<Bytes> read_head(std::size_t entry, std::size_t count) const override {
-        const auto& item = items_[entry];
-        if (item.around.empty()) {
-            SKIVET_TRY(const auto bytes, file_.bytes(item.hit->at, std::min<std::uint64_t>(count, item.hit->size)));
-            return Bytes(bytes.begin(), bytes.end());
-        }
-        SKIVET_TRY(auto out, read(entry, ReadLimits{}));
-        out.resize(std::min(count, out.size()));
-        return out;
-    }
-    Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits&) const override {
-        SKIVET_TRY(const auto file, file_.bytes());
-        std::unordered_map<const SiftHit*, const Bytes*> fresh;
-        for (const auto& r : replacements) {
-            if (r.entry >= entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
-            const auto size = items_[r.entry].hit->packing ? items_[r.entry].hit->unpacked : items_[r.entry].hit->size;
-            if (r.bytes.size() != size)
-                return fail(
-                    in_entry(*this, r.entry,
-                             Error{ErrorCode::unsupported,
-                                   fmt::format("has {} bytes, the new content {}", grouped(size), grouped(r.bytes.size())),
-                                   {},
-                                   items_[r.entry].hit->at,
-                                   "What sifting finds can only be replaced by something of the same size: keep format, size and mips"}));
-            fresh[items_[r.entry].hit] = &r.bytes;
-        }
-        FilePlan plan;
-        plan.new_size = file.size();
-        plan.way = Way::in_place;
-        for (const auto& hit : hits_) {
-            const auto old = file.subspan(static_cast<std::size_t>(hit.at), static_cast<std::size_t>(hit.size));
-            SKIVET_TRY(auto now, renewed(hit, old, fresh));
-            if (now) plan.ranges.push_back({hit.at, std::move(*now), 0});
-        }
-        return finish_plan(file_, std::move(plan));
-    }
-    std::vector<Segment> segments() const override {
-        std::vector<Segment> used;
-        for (std::size_t i = 0; i < items_.size(); ++i)
-            if (items_[i].around.empty()) used.push_back({Segment::What::entry, items_[i].hit->at, items_[i].hit->size, i});
-            else used.push_back({Segment::What::entry, items_[i].around.front()->at, items_[i].around.front()->size, i});
-        return with_gaps(std::move(used), file_.size());
-    }
-
-private:
-    struct Item {
-        const SiftHit* hit;
-        std::vector<const SiftHit*> around;  ///< streams, outermost first
-    };
-    FileView file_;
-    std::vector<SiftHit> hits_;
-    std::vector<Item> items_;
-
-    void add(const std::vector<SiftHit>& hits, std::vector<const SiftHit*>& around, const std::string& folder) {
-        for (const auto& hit : hits) {
-            const auto name = fmt::format("{}0x{:08x}.{}", folder, hit.at, extension_of(hit));
-            if (hit.packing && !hit.inside.empty()) {
-                around.push_back(&hit);
-                add(hit.inside, around, name + '/');
-                around.pop_back();
-                continue;
-            }
-            Entry e;
-            e.path = hit.packing ? name + "/content" : name;
-            e.size = hit.packing ? hit.unpacked : hit.size;
-            e.stored = hit.size;
-            e.at = around.empty() ? hit.at : around.front()->at;
-            e.method = hit.packing ? name_of(*hit.packing) : around.empty() ? "stored" : name_of(*around.back()->packing);
-            entries_.push_back(std::move(e));
-            items_.push_back({&hit, around});
-        }
-    }
-
-    Result<Bytes> bytes_of(std::size_t entry) const {
-        const auto& item = items_[entry];
-        SKIVET_TRY(const auto file, file_.bytes());
-        Bytes holder;
-        ByteSpan data = file;
-        for (const auto* stream : item.around) {
-            SKIVET_TRY(const auto packed, slice(data, stream->at, stream->size));
-            SKIVET_TRY(auto unpacked, unpack_stream(*stream->packing, packed, stream->unpacked));
-            holder = std::move(unpacked.bytes);
-            data = holder;
-        }
-        SKIVET_TRY(const auto bytes, slice(data, item.hit->at, item.hit->size));
-        if (!item.hit->packing) return Bytes(bytes.begin(), bytes.end());
-        SKIVET_TRY(auto unpacked, unpack_stream(*item.hit->packing, bytes, item.hit->unpacked));
-        return std::move(unpacked.bytes);
-    }
-
-    static bool touches(const SiftHit& hit, const std::unordered_map<const SiftHit*, const Bytes*>& fresh) {
-        return fresh.count(&hit) > 0 ||
-               std::any_of(hit.inside.begin(), hit.inside.end(), [&](const auto& inner) { return touches(inner, fresh); });
-    }
-
-    /// The bytes of a hit with what is replaced in it; nothing when nothing is.
-    Result<std::optional<Bytes>> renewed(const SiftHit& hit, ByteSpan old,
-                                         const std::unordered_map<const SiftHit*, const Bytes*>& fresh) const {
-        const auto found = fresh.find(&hit);
-        if (!hit.packing) return found == fresh.end() ? std::optional<Bytes>() : std::optional<Bytes>(*found->second);
-        if (!touches(hit, fresh)) return std::optional<Bytes>();  // a stream nobody touches is not unpacked
-        SKIVET_TRY(const auto before, unpack_stream(*hit.packing, old, hit.unpacked));
-        auto content = found != fresh.end() ? *found->second : before.bytes;
-        for (const auto& inner : hit.inside) {
-            SKIVET_TRY(const auto part, slice(before.bytes, inner.at, inner.size));
-            SKIVET_TRY(const auto now, renewed(inner, part, fresh));
-            if (now) std::copy(now->begin(), now->end(), content.begin() + static_cast<std::ptrdiff_t>(inner.at));
-        }
-        if (before.bytes == content) return std::optional<Bytes>();
-        // The packer's usual effort first, then its highest: the stream has to fit into the old one's place.
-        std::uint64_t least = ~0ull;
-        for (const int level : {0, 9, 12, 19}) {
-            SKIVET_TRY(auto packed, pack(*hit.packing, content, level, old));
-            least = std::min<std::uint64_t>(least, packed.size());
-            if (packed.size() > hit.size) continue;
-            packed.resize(static_cast<std::size_t>(hit.size));  // readers stop at the stream's own end
-            return std::optional<Bytes>(std::move(packed));
-        }
-        return fail_at(ErrorCode::unsupported, hit.at,
-                       fmt::format("the {} stream takes {} bytes now, its place has {}", hit.kind, grouped(least), grouped(hit.size)),
-                       "Content that packs as well as the old one fits; fewer new details, for example");
-    }
-};
-
 class SiftedKind final : public ContainerKind {
 public:
     std::string name() const override { return "sifting"; }
@@ -299,7 +338,7 @@ public:
 }  // namespace
 
 Result<std::vector<SiftHit>> sift(const ReadContext& context, ByteSpan data, Progress& progress, const SiftOptions& options) {
-    progress.total += data.size();
+    progress.total += data.size() * (1u + (options.without_marks ? 1u : 0u) + (options.bare ? 1u : 0u));
     return Sifter(context, progress, options).look(data, 0);
 }
 
@@ -307,10 +346,6 @@ Result<std::shared_ptr<const Container>> open_sifted(const ReadContext& context,
     SKIVET_TRY(const auto data, file.bytes());
     SKIVET_TRY(auto hits, sift(context, data, progress));
     return sifted_container(std::move(file), std::move(hits));
-}
-
-std::shared_ptr<const Container> sifted_container(FileView file, std::vector<SiftHit> hits) {
-    return std::make_shared<SiftedContainer>(std::move(file), std::move(hits));
 }
 
 std::shared_ptr<const ContainerKind> sifted_kind() { return std::make_shared<SiftedKind>(); }

@@ -1,0 +1,23 @@
+#pragma once
+// Streams without a magic number, and textures whose header is hidden by a short key, in bytes nobody describes.
+#include <optional>
+
+#include "base/pack.h"
+
+namespace skivet {
+
+struct BareStream {
+    Packing packing = Packing::deflate;
+    std::uint64_t size = 0;      ///< bytes it takes
+    std::uint64_t unpacked = 0;  ///< bytes
+    double confidence = 0;
+};
+
+/// A raw deflate stream that begins here (RFC 1951) with a block of codes of its own, which are complete; or an LZ4 block whose packed size
+/// stands in the four bytes before it, which unpacks to its end. `at` counts from the start of `data`. At least 512 bytes, unpacked.
+[[nodiscard]] std::optional<BareStream> bare_stream_at(ByteSpan data, std::size_t at, std::uint64_t most);
+
+/// The key of one to five bytes that, repeated, makes one of these beginnings (of eight bytes) out of what lies here; empty when none does.
+[[nodiscard]] Bytes hiding_key(ByteSpan eight_bytes, std::span<const std::array<std::byte, 8>> beginnings);
+
+}  // namespace skivet
