@@ -1,5 +1,6 @@
 // What sifting finds of textures without a header.
-//   skivet_sift_check mix FIRST LAST [PICTURES-DIR [FILLERS-DIR]]   40 textures in 20 MB of other data, from seeds; pictures (PNG, JPEG) and
+//   skivet_sift_check mix FIRST LAST [PICTURES-DIR [FILLERS-DIR]]   40 textures in 20 MB of other data, from seeds; pictures (PNG, JPEG)
+//   and
 //                                                           other data (any files) from folders instead of drawn ones
 //   skivet_sift_check files FILE...                         what it says of files that hold none
 //   -v before the command: each miss and each false find
@@ -33,13 +34,14 @@ Image halved(const Image& image) {
     for (std::uint32_t y = 0; y < out.height; ++y)
         for (std::uint32_t x = 0; x < out.width; ++x)
             for (std::size_t c = 0; c < 4; ++c)
-                out.at(x, y)[c] = static_cast<std::uint8_t>(
-                    (image.at(2 * x, 2 * y)[c] + image.at(2 * x + 1, 2 * y)[c] + image.at(2 * x, 2 * y + 1)[c] + image.at(2 * x + 1, 2 * y + 1)[c] + 2u) / 4);
+                out.at(x, y)[c] = static_cast<std::uint8_t>((image.at(2 * x, 2 * y)[c] + image.at(2 * x + 1, 2 * y)[c] +
+                                                             image.at(2 * x, 2 * y + 1)[c] + image.at(2 * x + 1, 2 * y + 1)[c] + 2u) /
+                                                            4);
     return out;
 }
 
-/// Pictures of a folder, halved as often as the size allows, and what is in their middle. Ones with nothing to see in half of their area are left out: an icon
-/// on a large empty ground does not show where it begins.
+/// Pictures of a folder, halved as often as the size allows, and what is in their middle. Ones with nothing to see in half of their area
+/// are left out: an icon on a large empty ground does not show where it begins.
 PictureMaker pictures_of(const char* folder) {
     return [files = files_in(folder)](std::uint32_t width, std::uint32_t height, unsigned seed) {
         std::mt19937 random(seed);
@@ -48,7 +50,8 @@ PictureMaker pictures_of(const char* folder) {
             const auto view = FileView::open(path);
             if (!view || view->size() > (8u << 20)) continue;
             const auto bytes = *view->bytes();
-            const auto texture = TextureFile::open(TextureKinds::standard(), Bytes(bytes.begin(), bytes.end()), path.string(), ReadLimits{});
+            const auto texture =
+                TextureFile::open(TextureKinds::standard(), Bytes(bytes.begin(), bytes.end()), path.string(), ReadLimits{});
             if (!texture || texture->layout.desc.width < width || texture->layout.desc.height < height) continue;
             auto whole = texture->decode();
             if (!whole) continue;
@@ -122,7 +125,9 @@ int main(int argc, char** argv) {
         double seconds = 0;
         for (int seed = std::atoi(argv[2]); seed <= std::atoi(argv[3]); ++seed) {
             const auto mix = mixture(static_cast<unsigned>(seed), options);
-            if (const auto* file = std::getenv("DUMP")) std::ofstream(file, std::ios::binary).write(reinterpret_cast<const char*>(mix.bytes.data()), static_cast<std::streamsize>(mix.bytes.size()));
+            if (const auto* file = std::getenv("DUMP"))
+                std::ofstream(file, std::ios::binary)
+                    .write(reinterpret_cast<const char*>(mix.bytes.data()), static_cast<std::streamsize>(mix.bytes.size()));
             const auto found = timed(mix.bytes, seconds);
             bytes += mix.bytes.size();
             std::vector<bool> used(found.size());
@@ -148,18 +153,23 @@ int main(int argc, char** argv) {
                     by_format[key][2] += whole;
                 }
                 if (verbose && !(hit && used.size() && told.find(fmt::format("{:#x}+{} ", t.at, t.size)) != std::string::npos))
-                    fmt::print("seed {} {} {:#x}+{} {}: {}\n", seed, hit ? "inexact" : "MISSED", t.at, t.size, text(t.desc, t.paletted), told);
+                    fmt::print("seed {} {} {:#x}+{} {}: {}\n", seed, hit ? "inexact" : "MISSED", t.at, t.size, text(t.desc, t.paletted),
+                               told);
             }
             for (std::size_t i = 0; i < found.size(); ++i)
                 if (!used[i]) {
                     ++wrong;
-                    if (verbose) fmt::print("seed {} FALSE {:#x}+{} {} {:.2f}\n", seed, found[i].at, found[i].size, text(found[i].desc, found[i].palette_bits), found[i].confidence);
+                    if (verbose)
+                        fmt::print("seed {} FALSE {:#x}+{} {} {:.2f}\n", seed, found[i].at, found[i].size,
+                                   text(found[i].desc, found[i].palette_bits), found[i].confidence);
                 }
             worst = std::min(worst, here);
         }
-        for (const auto& [name, n] : by_format) fmt::print("{:<10} {:>4} of {:>4} found, {:>4} with begin, height and mips\n", name, n[1], n[0], n[2]);
-        fmt::print("{} of {} found ({:.1f} %), at least {} of a file; {} exact; {} false; {:.0f} MB/s\n", right, all, 100.0 * static_cast<double>(right) / static_cast<double>(all), worst,
-                   exact, wrong, static_cast<double>(bytes) / seconds / 1e6);
+        for (const auto& [name, n] : by_format)
+            fmt::print("{:<10} {:>4} of {:>4} found, {:>4} with begin, height and mips\n", name, n[1], n[0], n[2]);
+        fmt::print("{} of {} found ({:.1f} %), at least {} of a file; {} exact; {} false; {:.0f} MB/s\n", right, all,
+                   100.0 * static_cast<double>(right) / static_cast<double>(all), worst, exact, wrong,
+                   static_cast<double>(bytes) / seconds / 1e6);
         return 0;
     }
     if (argc > 2 && !std::strcmp(argv[1], "files")) {
@@ -176,7 +186,8 @@ int main(int argc, char** argv) {
             for (const auto& f : found)
                 if (verbose) fmt::print("{} {:#x}+{} {} {:.2f}\n", argv[i], f.at, f.size, text(f.desc, f.palette_bits), f.confidence);
         }
-        fmt::print("{} files, {:.0f} MB: {} finds, {:.0f} MB/s\n", count, static_cast<double>(bytes) / 1e6, finds, static_cast<double>(bytes) / seconds / 1e6);
+        fmt::print("{} files, {:.0f} MB: {} finds, {:.0f} MB/s\n", count, static_cast<double>(bytes) / 1e6, finds,
+                   static_cast<double>(bytes) / seconds / 1e6);
         return 0;
     }
     fmt::print(stderr, "usage: see the head of sift_check.cpp\n");

@@ -353,6 +353,8 @@ void print_hits(Context& c, const std::vector<SiftHit>& hits, const std::string&
                       {"confidence", hit.confidence},
                       {"stream", hit.packing.has_value()}};
             if (!around.empty()) j["inside"] = around;
+            if (!hit.key.empty()) j["key"] = to_hex(hit.key);
+            if (hit.bare && hit.bare->palette_bits) j["palette_at"] = hit.bare->palette_at;
             if (hit.packing) j["unpacked"] = hit.unpacked;
             else
                 j.update({{"format", std::string(info(hit.desc.format).name)},
@@ -361,9 +363,11 @@ void print_hits(Context& c, const std::vector<SiftHit>& hits, const std::string&
                           {"mips", hit.desc.mips}});
             c.out << dump(j) << '\n';
         } else {
-            const auto what =
-                hit.packing ? fmt::format("{} stream, {} bytes unpacked", hit.kind, grouped(hit.unpacked))
-                            : fmt::format("{} {} {}, {} mips", hit.kind, info(hit.desc.format).name, size_text(hit.desc), hit.desc.mips);
+            const auto what = hit.packing
+                                  ? fmt::format("{} stream, {} bytes unpacked", hit.kind, grouped(hit.unpacked))
+                                  : fmt::format("{} {}{} {}, {} mips{}", hit.kind, hit.bare && hit.bare->palette_bits ? "palette of " : "",
+                                                info(hit.desc.format).name, size_text(hit.desc), hit.desc.mips,
+                                                hit.key.empty() ? std::string() : ", behind the key " + to_hex(hit.key));
             c.out << fmt::format("{:{}}{:<12} {:>12} bytes  {:3.0f} %  {}\n", "", 2 * depth, hex(hit.at), grouped(hit.size),
                                  100 * hit.confidence, what);
         }
@@ -383,6 +387,9 @@ int sift_file(Context& c, const std::string& file) {
     const auto hits = sift(c.context, *data, progress);
     if (!hits) return c.failed(hits.error());
     print_hits(c, *hits, {}, 0);
+    if (hits->empty())
+        c.err << fmt::format("skivet-cli: nothing that can be recognized is in {}; `sheet draft` looks for an archive's table instead\n",
+                             std::filesystem::path(file).filename().string());
     return 0;
 }
 

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <array>
 #include <iterator>
+#include <mutex>
 
 #include "base/cipher.h"
 #include "container/bare_file.h"
@@ -89,7 +90,9 @@ private:
                 SKIVET_TRY(auto more, (this->*find)(data, from, to, depth));
                 out.insert(out.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
             }
-            if (depth == 0) progress_.done += to - from + (i < hits.size() ? hits[i].size : 0);
+            // Textures without a header count by themselves, because there it takes longest.
+            if (depth == 0)
+                progress_.done += (find == &Sifter::bare && to >= from + least ? 0 : to - from) + (i < hits.size() ? hits[i].size : 0);
             if (i < hits.size()) from = hits[i].at + hits[i].size;
         }
         return out;
@@ -104,7 +107,8 @@ private:
             auto hit = hidden_at(part, at);
             if (!hit) hit = tga_at(part, at);
             if (!hit && depth < options_.depth && unpacked_ <= options_.all_bytes)
-                if (const auto stream = bare_stream_at(part, static_cast<std::size_t>(at), options_.stream_bytes)) hit = opened(part, at, *stream, depth);
+                if (const auto stream = bare_stream_at(part, static_cast<std::size_t>(at), options_.stream_bytes))
+                    hit = opened(part, at, *stream, depth);
             if (!hit) {
                 ++at;
                 continue;
@@ -135,13 +139,14 @@ private:
 
     std::optional<SiftHit> hidden_at(ByteSpan data, std::uint64_t at) const {
         using Eight = std::array<std::byte, 8>;
-        constexpr auto eight = [](const char (&text)[9]) {
+        constexpr auto eight = [](const char(&text)[9]) {
             Eight out{};
             for (std::size_t i = 0; i < 8; ++i) out[i] = static_cast<std::byte>(text[i]);
             return out;
         };
         // DDS with the size of its header, PNG, KTX, KTX2: beginnings long enough to show a key.
-        static constexpr Eight beginnings[] = {eight("DDS \x7C\0\0\0"), eight("\x89PNG\r\n\x1A\n"), eight("\xABKTX 11\xBB"), eight("\xABKTX 20\xBB")};
+        static constexpr Eight beginnings[] = {eight("DDS \x7C\0\0\0"), eight("\x89PNG\r\n\x1A\n"), eight("\xABKTX 11\xBB"),
+                                               eight("\xABKTX 20\xBB")};
         const auto rest = data.subspan(static_cast<std::size_t>(at));
         auto key = hiding_key(rest, beginnings);
         if (key.empty()) return std::nullopt;
@@ -154,7 +159,8 @@ private:
         return hit;
     }
 
-    /// Bytes of a TGA file whose header is that of one: up to the last texel, and a footer of version 2.0 right behind. 0 when it ends early.
+    /// Bytes of a TGA file whose header is that of one: up to the last texel, and a footer of version 2.0 right behind. 0 when it ends
+    /// early.
     static std::uint64_t tga_bytes(ByteSpan rest) {
         const auto byte = [&](std::size_t i) { return static_cast<unsigned>(rest[i]); };
         const std::uint64_t texel = byte(16) / 8, texels = std::uint64_t{byte(12) | byte(13) << 8} * (byte(14) | byte(15) << 8);
@@ -201,7 +207,8 @@ private:
         // The rows of a picture are alike; numbers that look like a header have none.
         const auto* texels = reinterpret_cast<const std::uint8_t*>(image->texels.data());
         const std::size_t row = std::size_t{width} * 4, count = row * (height - 1), aside = row / 8 * 3;
-        const auto under = apart(texels, texels + row, count), far = apart(texels, texels + row - aside, count) + apart(texels, texels + aside, count);
+        const auto under = apart(texels, texels + row, count),
+                   far = apart(texels, texels + row - aside, count) + apart(texels, texels + aside, count);
         if (far < count / 8 || under * 2 > far * 3 / 4) return std::nullopt;
         SiftHit hit;
         hit.at = at;
@@ -214,10 +221,17 @@ private:
     }
 
     /// Textures without any header.
-    Result<Hits> bare(ByteSpan data, std::uint64_t from, std::uint64_t to, unsigned) {
+    Result<Hits> bare(ByteSpan data, std::uint64_t from, std::uint64_t to, unsigned depth) {
         // From a multiple of a page, because places that textures usually begin at count.
         const auto begin = from / 4096 * 4096;
-        SKIVET_TRY(const auto found, find_bare_textures(data.subspan(static_cast<std::size_t>(begin), static_cast<std::size_t>(to - begin)), progress_.cancel));
+        auto more = to - from;  // what counts of the page before is left out
+        const auto looked_at = [&](std::uint64_t bytes) {
+            if (depth > 0) return;
+            progress_.done += std::min(bytes, more);
+            more -= std::min(bytes, more);
+        };
+        const auto part = data.subspan(static_cast<std::size_t>(begin), static_cast<std::size_t>(to - begin));
+        SKIVET_TRY(const auto found, find_bare_textures(part, progress_.cancel, looked_at));
         Hits out;
         for (auto texture : found) {
             texture.at += begin;
@@ -342,9 +356,51 @@ Result<std::vector<SiftHit>> sift(const ReadContext& context, ByteSpan data, Pro
     return Sifter(context, progress, options).look(data, 0);
 }
 
+namespace {
+
+/// What was found in the last few files of this run: it takes long, and the same file is opened again and again.
+class Memory {
+public:
+    [[nodiscard]] static std::shared_ptr<const std::vector<SiftHit>> find(const FileView& file) {
+        const std::lock_guard lock(mutex());
+        for (const auto& item : items())
+            if (item.path == file.path() && item.stamp == file.stamp()) return item.hits;
+        return nullptr;
+    }
+    static void keep(const FileView& file, const std::vector<SiftHit>& hits) {
+        if (file.in_memory() || file.path().empty() || hits.size() > 100'000) return;
+        const std::lock_guard lock(mutex());
+        auto& all = items();
+        all.erase(std::remove_if(all.begin(), all.end(), [&](const Item& item) { return item.path == file.path(); }), all.end());
+        if (all.size() >= 8) all.erase(all.begin());
+        all.push_back({file.path(), file.stamp(), std::make_shared<const std::vector<SiftHit>>(hits)});
+    }
+
+private:
+    struct Item {
+        std::filesystem::path path;
+        FileStamp stamp;
+        std::shared_ptr<const std::vector<SiftHit>> hits;
+    };
+    static std::mutex& mutex() {
+        static std::mutex m;
+        return m;
+    }
+    static std::vector<Item>& items() {
+        static std::vector<Item> all;
+        return all;
+    }
+};
+
+}  // namespace
+
+void remember_sifted(const FileView& file, const std::vector<SiftHit>& hits) { Memory::keep(file, hits); }
+
 Result<std::shared_ptr<const Container>> open_sifted(const ReadContext& context, FileView file, Progress& progress) {
+    if (const auto known = Memory::find(file)) return sifted_container(std::move(file), *known);
     SKIVET_TRY(const auto data, file.bytes());
     SKIVET_TRY(auto hits, sift(context, data, progress));
+    Memory::keep(file, hits);
     return sifted_container(std::move(file), std::move(hits));
 }
 

@@ -8,17 +8,17 @@ namespace skivet {
 
 /// Something found. A stream holds what was found inside it in turn.
 struct SiftHit {
-    std::uint64_t at = 0;            ///< in the file, or in the unpacked stream around it
-    std::uint64_t size = 0;          ///< bytes it takes there
-    std::string kind;                ///< "DDS", "PNG", "zlib"; "headerless"
-    std::string extension;           ///< of a file with it, without a dot; empty: after the kind
-    double confidence = 0;           ///< 1: a checksum over all of it holds; 0.5: only its header makes sense
-    std::optional<Packing> packing;  ///< of a stream
-    std::uint64_t unpacked = 0;      ///< bytes of a stream, unpacked
-    TextureDesc desc;                ///< of a texture
-    Bytes key;                       ///< not empty: every byte is hidden by the key's, one after the other, from the first on
-    std::optional<BareTexture> bare; ///< of a texture without a header
-    std::vector<SiftHit> inside;     ///< of a stream
+    std::uint64_t at = 0;             ///< in the file, or in the unpacked stream around it
+    std::uint64_t size = 0;           ///< bytes it takes there
+    std::string kind;                 ///< "DDS", "PNG", "zlib"; "headerless"
+    std::string extension;            ///< of a file with it, without a dot; empty: after the kind
+    double confidence = 0;            ///< 1: a checksum over all of it holds; 0.5: only its header makes sense
+    std::optional<Packing> packing;   ///< of a stream
+    std::uint64_t unpacked = 0;       ///< bytes of a stream, unpacked
+    TextureDesc desc;                 ///< of a texture
+    Bytes key;                        ///< not empty: every byte is hidden by the key's, one after the other, from the first on
+    std::optional<BareTexture> bare;  ///< of a texture without a header
+    std::vector<SiftHit> inside;      ///< of a stream
 };
 
 struct SiftOptions {
@@ -39,6 +39,10 @@ struct SiftOptions {
 /// "0x000400.zlib/0x000010.dds". A texture is replaced by one of the same size; inside a stream when the stream packed again fits. One
 /// without a header is shown as a DDS or KTX2 file (bare_file.h).
 [[nodiscard]] Result<std::shared_ptr<const Container>> open_sifted(const ReadContext& context, FileView file, Progress& progress);
+
+/// What was found in a whole file, so that open_sifted need not look again while the file stays as it is. The last eight files of this run
+/// are remembered.
+void remember_sifted(const FileView& file, const std::vector<SiftHit>& hits);
 
 /// The same for hits that are there already.
 [[nodiscard]] std::shared_ptr<const Container> sifted_container(FileView file, std::vector<SiftHit> hits);

@@ -1,10 +1,11 @@
 #include "sift/bare.h"
 
 #include <algorithm>
-#include <map>
 #include <bit>
 #include <cmath>
+#include <map>
 #include <optional>
+#include <utility>
 
 #include "codec/codec.h"
 #include "sift/cells.h"
@@ -17,7 +18,7 @@ namespace {
 
 constexpr std::uint64_t most_span = 32u << 20;  // bytes of a stretch that are looked at together
 constexpr std::uint64_t margin = 2048;          // bytes around a stretch in which a texture may begin or end
-constexpr double certain = 0.8;               // what is as sure is not looked at as something else
+constexpr double certain = 0.8;                 // what is as sure is not looked at as something else
 constexpr std::uint64_t least_bytes = 2048;     // 64×64 texels of half a byte
 
 struct Candidate {
@@ -28,25 +29,35 @@ struct Candidate {
 
 class Finder {
 public:
-    Finder(ByteSpan data, const CancelToken& cancel) : data_(data), cancel_(cancel) {}
+    Finder(ByteSpan data, const CancelToken& cancel, const std::function<void(std::uint64_t)>& looked_at)
+        : data_(data), cancel_(cancel), looked_at_(looked_at) {}
 
     Result<std::vector<BareTexture>> find() {
         // The longest first: what is certain in them is not looked at again as something else.
         auto all = likely(stretches(data_));
         std::stable_sort(all.begin(), all.end(), [](const Stretch& a, const Stretch& b) { return a.to - a.from > b.to - b.from; });
-        for (const auto& stretch : all)
+        std::uint64_t total = 0, done = 0, told = 0;
+        for (const auto& stretch : all) total += stretch.to - stretch.from;
+        for (const auto& stretch : all) {
             for (auto from = stretch.from; from < stretch.to;) {
                 SKIVET_CHECK(cancel_.check());
                 const auto [begin, end] = uncertain(from, std::min(stretch.to, from + most_span));
                 if (end > begin) look(stretch, begin, end);
                 from = std::max(end, from + 1);
             }
+            done += stretch.to - stretch.from;
+            const auto now =
+                static_cast<std::uint64_t>(static_cast<double>(done) / static_cast<double>(total) * static_cast<double>(data_.size()));
+            if (looked_at_ && now > told) looked_at_(now - std::exchange(told, now));
+        }
+        if (looked_at_ && told < data_.size()) looked_at_(data_.size() - told);
         return chosen();
     }
 
 private:
     ByteSpan data_;
     const CancelToken& cancel_;
+    const std::function<void(std::uint64_t)>& looked_at_;
     std::vector<Candidate> candidates_;
     std::map<std::uint64_t, std::uint64_t> certain_;  ///< end by beginning
 
@@ -74,7 +85,8 @@ private:
                     if (const auto other = roughness_along(s.kind, 1, data_, t * tile, end); other && (!r || *other < *r)) r = other;
                 own[i].push_back(r ? static_cast<float>(*r) : -1.0f);
                 // At the ends a tile may hold something else.
-                if (r && s.from <= t * tile && (t + 1) * tile <= s.to) best[static_cast<std::size_t>(t)] = std::min(best[static_cast<std::size_t>(t)], static_cast<float>(*r));
+                if (r && s.from <= t * tile && (t + 1) * tile <= s.to)
+                    best[static_cast<std::size_t>(t)] = std::min(best[static_cast<std::size_t>(t)], static_cast<float>(*r));
             }
         }
         std::vector<Stretch> out;
@@ -123,7 +135,8 @@ private:
                     const auto at = candidates_[i].texture.at, end = at + candidates_[i].texture.size;
                     const auto bytes = kind_bytes(stretch.kind);
                     const auto phase = texel_phase(stretch.kind, data_, at, end);
-                    if (phase != at % bytes) look_at(stretch.kind, phase, std::max(from, at > margin ? at - margin : 0), std::min(to, end + margin));
+                    if (phase != at % bytes)
+                        look_at(stretch.kind, phase, std::max(from, at > margin ? at - margin : 0), std::min(to, end + margin));
                 }
                 return;
             }
@@ -185,7 +198,8 @@ private:
         const double shape = best ? best->shape : 0;
         if (best) {
             const auto& t = best->texture;
-            if (t.confidence >= certain && (t.desc.mips == full_mip_count(t.desc.width, t.desc.height) || t.desc.mips == 1) && t.roughness < 0.3) {
+            if (t.confidence >= certain && (t.desc.mips == full_mip_count(t.desc.width, t.desc.height) || t.desc.mips == 1) &&
+                t.roughness < 0.3) {
                 auto& end = certain_[t.at];
                 end = std::max(end, t.at + t.size);
             }
@@ -203,8 +217,8 @@ private:
         auto texture = named(kind, cells, fit, data_);
         if (!texture) return std::nullopt;
         const auto& d = texture->desc;
-        // Of the kinds in which the same bytes could be read the one in which the picture is smoothest is meant. Sides are mostly powers of two
-        // and not very unlike, textures mostly begin at multiples of 16 (common practice).
+        // Of the kinds in which the same bytes could be read the one in which the picture is smoothest is meant. Sides are mostly powers of
+        // two and not very unlike, textures mostly begin at multiples of 16 (common practice).
         const auto smooth = 1 - std::min(1.0, texture->roughness);
         const bool usual = std::has_single_bit(d.width) && std::has_single_bit(d.height);
         const bool long_one = std::max(d.width, d.height) > 4 * std::min(d.width, d.height);
@@ -220,20 +234,26 @@ private:
         }
         sure = std::min(sure, 0.98);
         if (sure < 0.5) return std::nullopt;
-        // What has come of trying this on textures and on other data (benchmarks/README.md): where one of these holds it is hardly a texture.
+        // What has come of trying this on textures and on other data (benchmarks/README.md): where one of these holds it is hardly a
+        // texture.
         if (!fit.levels_shown) {
             const auto seen = fit.likeness * smooth * std::sqrt(static_cast<double>(fit.width * fit.height));
-            if (fit.by_size ? smooth < 0.45 || fit.likeness < 0.1 : long_one || fit.likeness < 0.2 || seen < (usual ? 2.5 : 15.0) * (cells.side > 1 ? 1 : 4))
+            if (fit.by_size ? smooth < 0.45 || fit.likeness < 0.1
+                            : long_one || fit.likeness < 0.2 || seen < (usual ? 2.5 : 15.0) * (cells.side > 1 ? 1 : 4))
                 return std::nullopt;
             if (cells.side > 1 && fit.member < 0.25 && (fit.likeness < 0.75 || smooth < 0.75)) return std::nullopt;
             if (kind == BareKind::numbers && smooth < 0.5 && fit.edges < 0.5) return std::nullopt;
         } else if (long_one && d.height < 32) {
             return std::nullopt;
         }
-        if (fit.member < (kind == BareKind::four_bytes || kind == BareKind::three_bytes ? 0.1 : kind == BareKind::two_bytes ? -0.05 : -1)) return std::nullopt;
+        if (fit.member < (kind == BareKind::four_bytes || kind == BareKind::three_bytes ? 0.1 : kind == BareKind::two_bytes ? -0.05 : -1))
+            return std::nullopt;
         texture->confidence = sure;
         const auto size = static_cast<double>(texture->size);
-        return Candidate{std::move(*texture), sure * sure * sure * (0.1 + smooth * smooth) * std::sqrt(std::sqrt(size)) * (1 + 0.03 * std::min(4, std::countr_zero(texture->at))), shape};
+        return Candidate{std::move(*texture),
+                         sure * sure * sure * (0.1 + smooth * smooth) * std::sqrt(std::sqrt(size)) *
+                             (1 + 0.03 * std::min(4, std::countr_zero(texture->at))),
+                         shape};
     }
 
     /// What speaks most for itself first; what overlaps it is not.
@@ -270,6 +290,9 @@ private:
 
 }  // namespace
 
-Result<std::vector<BareTexture>> find_bare_textures(ByteSpan data, const CancelToken& cancel) { return Finder(data, cancel).find(); }
+Result<std::vector<BareTexture>> find_bare_textures(ByteSpan data, const CancelToken& cancel,
+                                                    const std::function<void(std::uint64_t)>& looked_at) {
+    return Finder(data, cancel, looked_at).find();
+}
 
 }  // namespace skivet

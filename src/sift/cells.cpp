@@ -11,9 +11,9 @@
 namespace skivet {
 namespace {
 
-constexpr std::size_t chunk = 64;          // cells that are judged together
-constexpr double least_likeness = 0.14;     // of a chunk that speaks for a width
-constexpr std::size_t most_other = 8;       // widths that are no powers of two
+constexpr std::size_t chunk = 64;                           // cells that are judged together
+constexpr double least_likeness = 0.14;                     // of a chunk that speaks for a width
+constexpr std::size_t most_other = 8;                       // widths that are no powers of two
 constexpr std::uint32_t least_side = 64, most_side = 8192;  // texels
 
 /// What a difference to the same byte of the cell before says, where such bytes change little: about log(p inside / p of random bytes).
@@ -24,7 +24,9 @@ int little_change(std::byte a, std::byte b) {
 
 int member_of(Format format, const std::byte* cell, const std::byte* before) {
     const auto byte = [&](std::size_t i) { return static_cast<unsigned>(cell[i]); };
-    const auto ends = [&](std::size_t first, std::size_t second) { return little_change(cell[first], before[first]) + little_change(cell[second], before[second]); };
+    const auto ends = [&](std::size_t first, std::size_t second) {
+        return little_change(cell[first], before[first]) + little_change(cell[second], before[second]);
+    };
     const auto sum = [&](std::size_t count) {
         int out = 0;
         for (std::size_t i = 0; i < count; ++i) out += std::abs(static_cast<int>(cell[i]) - static_cast<int>(before[i]));
@@ -74,7 +76,8 @@ Cells cells_of(Format format, ByteSpan data, std::uint64_t from, std::uint64_t t
     for (std::size_t i = 1; i < count; ++i) {
         const auto *cell = bytes + i * out.bytes, *before = cell - out.bytes;
         // Padding says nothing.
-        const bool padding = std::equal(cell, cell + out.bytes, before) && std::all_of(cell, cell + out.bytes, [&](auto b) { return b == *cell; });
+        const bool padding =
+            std::equal(cell, cell + out.bytes, before) && std::all_of(cell, cell + out.bytes, [&](auto b) { return b == *cell; });
         out.member[i] = padding ? std::int8_t{0} : static_cast<std::int8_t>(member_of(format, cell, before));
     }
     if (out.bytes == 2) {
@@ -88,7 +91,8 @@ Cells cells_of(Format format, ByteSpan data, std::uint64_t from, std::uint64_t t
     constexpr std::size_t step = 1024;
     for (std::size_t first = 0; first < count; first += step) {
         const auto n = std::min(step, count - first);
-        const auto image = decode(format, ByteSpan(bytes + first * out.bytes, n * out.bytes), static_cast<std::uint32_t>(n * out.side), out.side);
+        const auto image =
+            decode(format, ByteSpan(bytes + first * out.bytes, n * out.bytes), static_cast<std::uint32_t>(n * out.side), out.side);
         if (!image) break;
         const std::size_t pitch = n * out.side;
         const auto shift = out.side == 4 ? 6 : 2;
@@ -99,7 +103,8 @@ Cells cells_of(Format format, ByteSpan data, std::uint64_t from, std::uint64_t t
                 for (std::size_t x = 0; x < out.side; ++x) sum += row[x][0] + 2u * row[x][1] + row[x][2];
             }
             // Red alone is a quarter of the sum.
-            out.bright[first + c] = static_cast<std::uint8_t>(f.channels == 1 && !f.luminance ? std::min(255u, sum >> (shift - 2)) : sum >> shift);
+            out.bright[first + c] =
+                static_cast<std::uint8_t>(f.channels == 1 && !f.luminance ? std::min(255u, sum >> (shift - 2)) : sum >> shift);
         }
     }
     return out;
@@ -124,7 +129,9 @@ bool rows_likely(const Cells& cells) {
             }
         // Of another width it could only be smooth.
         const auto count = std::min(sample, m.size() - from);
-        if (count > 128 && apart(m.data() + from, m.data() + from + 1, count - 64) * 2 < apart(m.data() + from, m.data() + from + 41, count - 64)) return true;
+        if (count > 128 &&
+            apart(m.data() + from, m.data() + from + 1, count - 64) * 2 < apart(m.data() + from, m.data() + from + 41, count - 64))
+            return true;
     }
     return false;
 }
@@ -180,7 +187,8 @@ void RowFinder::add_others() {
         if (most < 16) break;
         std::vector<double> d(most + 2);
         for (std::size_t lag = 1; lag <= most + 1; ++lag)
-            d[lag] = static_cast<double>(apart(m.data() + from, m.data() + from + lag, count - most - 1)) / static_cast<double>(count - most - 1);
+            d[lag] = static_cast<double>(apart(m.data() + from, m.data() + from + lag, count - most - 1)) /
+                     static_cast<double>(count - most - 1);
         auto sorted = std::vector<double>(d.begin() + 1, d.end());
         std::nth_element(sorted.begin(), sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 2), sorted.end());
         const auto usual = sorted[sorted.size() / 2];
@@ -210,7 +218,8 @@ bool RowFinder::repeats(const Rows& rows) const {
     const auto* m = cells_.bright.data() + from;
     const auto most = std::min({std::size_t{640}, rows.width * 7 / 8, count / 2});
     std::vector<double> d(most + 1);
-    for (std::size_t lag = 1; lag <= most; ++lag) d[lag] = static_cast<double>(apart(m, m + lag, count - lag)) / static_cast<double>(count - lag);
+    for (std::size_t lag = 1; lag <= most; ++lag)
+        d[lag] = static_cast<double>(apart(m, m + lag, count - lag)) / static_cast<double>(count - lag);
     for (std::size_t lag = 2; lag < most; ++lag) {
         if (d[lag] > d[lag - 1] || d[lag] > d[lag + 1]) continue;
         // What is drawn twice in a picture repeats at a part of its width.
@@ -272,7 +281,9 @@ std::vector<Rows> RowFinder::best_of(const std::vector<Width>& widths, std::size
     // Twice the width fits nearly as well: of nearly equal ones the smaller is meant, but the others are worth a look.
     double most = 0;
     for (const auto& rows : all) most = std::max(most, rows.score);
-    std::stable_sort(all.begin(), all.end(), [&](const Rows& a, const Rows& b) { return a.score > 0.97 * most ? b.score <= 0.97 * most : a.score > b.score && b.score <= 0.97 * most; });
+    std::stable_sort(all.begin(), all.end(), [&](const Rows& a, const Rows& b) {
+        return a.score > 0.97 * most ? b.score <= 0.97 * most : a.score > b.score && b.score <= 0.97 * most;
+    });
     std::size_t kept = 0;
     while (kept < all.size() && kept < 3 && all[kept].score > 0.7 * most) ++kept;
     all.resize(kept);

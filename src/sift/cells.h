@@ -12,14 +12,15 @@ namespace skivet {
 /// Cells one after the other.
 struct Cells {
     Format format = Format::unknown;
-    std::size_t bytes = 1;            ///< of a cell
-    std::uint32_t side = 1;           ///< texels
-    std::uint64_t at = 0;             ///< where the first one lies, in bytes
+    std::size_t bytes = 1;   ///< of a cell
+    std::uint32_t side = 1;  ///< texels
+    std::uint64_t at = 0;    ///< where the first one lies, in bytes
     std::vector<std::uint8_t> bright;
     std::vector<std::int8_t> member;  ///< how much speaks for a cell being one of the format behind the one before it, in 1/16 of a nat
     [[nodiscard]] std::size_t size() const { return bright.size(); }
 };
-/// `member` is empty for single bytes. The cells of data[from, to), as many as there are whole ones. Texels of two bytes are all looked at as B5G6R5.
+/// `member` is empty for single bytes. The cells of data[from, to), as many as there are whole ones. Texels of two bytes are all looked at
+/// as B5G6R5.
 [[nodiscard]] Cells cells_of(Format format, ByteSpan data, std::uint64_t from, std::uint64_t to);
 
 /// The mean of `member` of cells that begin at `from`, in nats.
@@ -44,8 +45,8 @@ struct Rows {
 class RowFinder {
 public:
     explicit RowFinder(const Cells& cells);
-    /// The best in [from, to), up to three widths with the likeliest first; none where no width speaks for itself. Records of numbers, where
-    /// cells a small distance apart are as alike and neighbors are not, are left out.
+    /// The best in [from, to), up to three widths with the likeliest first; none where no width speaks for itself. Records of numbers,
+    /// where cells a small distance apart are as alike and neighbors are not, are left out.
     [[nodiscard]] std::vector<Rows> best_in(std::size_t from, std::size_t to);
 
 private:

@@ -51,9 +51,11 @@ WindowStats stats_simd(const std::byte* bytes) {
         out.equal16 = static_cast<std::uint16_t>(out.equal16 + (data[i] == data[i + 16] && v > 0));
         out.zeros = static_cast<std::uint16_t>(out.zeros + (v == 0));
         out.no_text = static_cast<std::uint16_t>(out.no_text + (v < 9 || v >= 127));
-        out.bc7_usual[lane] = static_cast<std::uint8_t>(out.bc7_usual[lane] + ((v & 3) == 2 || (v & 15) == 8 || (v & 31) == 16 || (v & 63) == 32 || (v & 127) == 64));
+        out.bc7_usual[lane] = static_cast<std::uint8_t>(
+            out.bc7_usual[lane] + ((v & 3) == 2 || (v & 15) == 8 || (v & 31) == 16 || (v & 63) == 32 || (v & 127) == 64));
         out.bc7_rare[lane] = static_cast<std::uint8_t>(out.bc7_rare[lane] + ((v & 1) == 1 || (v & 127) == 0));
-        out.bc6h_usual[lane] = static_cast<std::uint8_t>(out.bc6h_usual[lane] + ((v & 31) == 3 || (v & 31) == 7 || (v & 31) == 11 || (v & 31) == 15));
+        out.bc6h_usual[lane] =
+            static_cast<std::uint8_t>(out.bc6h_usual[lane] + ((v & 31) == 3 || (v & 31) == 7 || (v & 31) == 11 || (v & 31) == 15));
     }
     for (std::size_t i = 0; i < 4; ++i) out.step[i] = static_cast<std::uint16_t>(step[i] * 64 / window_bytes);
     for (std::size_t i = 0; i < 2; ++i) out.step2[i] = static_cast<std::uint16_t>(step2[i] * 128 / window_bytes);
@@ -93,7 +95,8 @@ WindowStats stats_simd(const std::byte* data) {
     WindowStats out;
     auto low8 = hn::Zero(D16()), high8 = low8, low16 = low8, high16 = low8;
     auto s1 = hn::Zero(D64()), s2 = s1, s2_even = s1, s3 = s1, s4 = s1;
-    auto equal = hn::Zero(D8()), equal8 = equal, equal16 = equal, zeros = equal, no_text = equal, usual = equal, rare = equal, usual6 = equal;
+    auto equal = hn::Zero(D8()), equal8 = equal, equal16 = equal, zeros = equal, no_text = equal, usual = equal, rare = equal,
+         usual6 = equal;
     const auto even = hn::BitCast(D8(), hn::Set(D16(), 0x00FF));
     for (std::size_t i = 0; i < window_bytes; i += 16) {
         const auto v = at(data + i), next = at(data + i + 1);
@@ -112,7 +115,8 @@ WindowStats stats_simd(const std::byte* data) {
         equal16 = hn::Add(equal16, hn::IfThenZeroElse(zero, one_where(hn::Eq(v, next16))));
         equal = hn::Add(equal, hn::IfThenZeroElse(zero, one_where(hn::Eq(v, next))));
         // 9 to 126 are text; less 9 the others are 118 and more.
-        no_text = hn::Add(no_text, one_where(hn::Eq(hn::Max(hn::Sub(v, hn::Set(D8(), 9)), hn::Set(D8(), 118)), hn::Sub(v, hn::Set(D8(), 9)))));
+        no_text =
+            hn::Add(no_text, one_where(hn::Eq(hn::Max(hn::Sub(v, hn::Set(D8(), 9)), hn::Set(D8(), 118)), hn::Sub(v, hn::Set(D8(), 9)))));
         // A BC7 block's mode is the number of zeros before its lowest one; modes 1, 3 to 6 are what encoders mostly write, mode 0 and no
         // mode at all make half of all other bytes.
         const auto mode = hn::Or(hn::Or(is(v, 3, 2), is(v, 15, 8)), hn::Or(is(v, 31, 16), hn::Or(is(v, 63, 32), is(v, 127, 64))));
@@ -127,7 +131,8 @@ WindowStats stats_simd(const std::byte* data) {
     hn::StoreU(high16, D16(), out.step16.data() + 8);
     const auto scaled = [](std::uint64_t sum, std::size_t count) { return static_cast<std::uint16_t>(sum * 64 / count); };
     const auto all2 = total(s2), even2 = total(s2_even);
-    out.step = {scaled(total(s1), window_bytes), scaled(all2, window_bytes), scaled(total(s3), window_bytes), scaled(total(s4), window_bytes)};
+    out.step = {scaled(total(s1), window_bytes), scaled(all2, window_bytes), scaled(total(s3), window_bytes),
+                scaled(total(s4), window_bytes)};
     out.step2 = {scaled(even2, window_bytes / 2), scaled(all2 - even2, window_bytes / 2)};
     out.equal = static_cast<std::uint16_t>(total(hn::SumsOf8(equal)));
     out.equal8 = static_cast<std::uint16_t>(total(hn::SumsOf8(equal8)));
@@ -152,7 +157,9 @@ HWY_EXPORT(apart_simd);
 HWY_EXPORT(stats_simd);
 }  // namespace
 
-std::uint64_t apart(const std::uint8_t* a, const std::uint8_t* b, std::size_t count) { return HWY_DYNAMIC_DISPATCH(apart_simd)(a, b, count); }
+std::uint64_t apart(const std::uint8_t* a, const std::uint8_t* b, std::size_t count) {
+    return HWY_DYNAMIC_DISPATCH(apart_simd)(a, b, count);
+}
 WindowStats window_stats(const std::byte* data) { return HWY_DYNAMIC_DISPATCH(stats_simd)(data); }
 }  // namespace skivet
 #endif

@@ -14,7 +14,8 @@ constexpr std::size_t most_begins = 24;
 constexpr std::size_t least_height = 16;  // texels
 
 /// Mean differences of a level of half the sides to the picture halved, and to the picture halved and moved by a part of its sides.
-std::pair<double, double> level_difference(const std::uint8_t* top, const std::uint8_t* level, std::size_t width, std::size_t height, std::size_t step) {
+std::pair<double, double> level_difference(const std::uint8_t* top, const std::uint8_t* level, std::size_t width, std::size_t height,
+                                           std::size_t step) {
     const auto w = width / 2, h = height / 2;
     const auto mean = [&](std::size_t x, std::size_t y) {
         const auto* p = top + 2 * y * width + 2 * x;
@@ -27,7 +28,8 @@ std::pair<double, double> level_difference(const std::uint8_t* top, const std::u
         same += static_cast<unsigned>(std::abs(mean(x, y) - int{level[i]}));
         moved += static_cast<unsigned>(std::abs(mean((x + w * 3 / 8) % w, (y + h / 2) % h) - int{level[i]}));
     }
-    return n ? std::pair{static_cast<double>(same) / static_cast<double>(n), static_cast<double>(moved) / static_cast<double>(n)} : std::pair{0.0, 0.0};
+    return n ? std::pair{static_cast<double>(same) / static_cast<double>(n), static_cast<double>(moved) / static_cast<double>(n)}
+             : std::pair{0.0, 0.0};
 }
 
 class Fitter {
@@ -101,11 +103,11 @@ private:
     const Rows& rows_;
     std::size_t w_, from_, to_;
     double in_ = 1, out_ = 2, off_ = 0;
-    std::size_t low_ = 0, high_ = 0;      ///< the cells that are weighed
-    std::vector<double> sum_, member_;    ///< of weight(c), of Cells::member, over [low_, c)
-    std::vector<double> top_;             ///< the largest sum of both from here on
+    std::size_t low_ = 0, high_ = 0;    ///< the cells that are weighed
+    std::vector<double> sum_, member_;  ///< of weight(c), of Cells::member, over [low_, c)
+    std::vector<double> top_;           ///< the largest sum of both from here on
 
-    std::size_t flat_ = 2;        ///< differences that are nothing to see
+    std::size_t flat_ = 2;  ///< differences that are nothing to see
     double flat_weight_ = 0;
     std::array<double, 256> evidence_{};  ///< for a difference, that it is one inside the picture
     /// What cell c and the one under it say, where there is anything to see.
@@ -113,7 +115,8 @@ private:
         const int here = m_[c];
         const auto d = static_cast<std::size_t>(std::abs(here - int{m_[c + w_]}));
         // Where all is alike nothing is said: padding, but also a flat part of the picture.
-        if (d < flat_ && static_cast<std::size_t>(std::abs(here - int{m_[c + aside]})) < flat_ && static_cast<std::size_t>(std::abs(here - int{m_[c + w_ - aside]})) < flat_)
+        if (d < flat_ && static_cast<std::size_t>(std::abs(here - int{m_[c + aside]})) < flat_ &&
+            static_cast<std::size_t>(std::abs(here - int{m_[c + w_ - aside]})) < flat_)
             return flat_weight_;
         return evidence_[d];
     }
@@ -147,7 +150,8 @@ private:
             if (to > from) inside_mean /= 16.0 * static_cast<double>(to - from);
             off_ = std::max(0.0, inside_mean / 2);
             sum = 0;
-            for (auto c = low_; c < high_; ++c) member_[c - low_ + 1] = sum += cells_.member[c] == 0 ? 0 : cells_.member[c] * (1.0 / 16) - off_;
+            for (auto c = low_; c < high_; ++c)
+                member_[c - low_ + 1] = sum += cells_.member[c] == 0 ? 0 : cells_.member[c] * (1.0 / 16) - off_;
         }
         top_ = sum_;
         for (std::size_t i = 0; i < top_.size(); ++i) top_[i] += member_[i];
@@ -184,9 +188,13 @@ private:
             for (std::size_t i = 0; i < kept; ++i) out.emplace_back(shown[i].second, 0);
         }
         // Where the end is sharp and the beginning flat, sizes that textures usually have say where it begins.
-        const auto end = static_cast<std::size_t>(std::max_element(sum_.begin(), sum_.end(), [&](const double& a, const double& b) {
-                                                      return a + member_[static_cast<std::size_t>(&a - sum_.data())] < b + member_[static_cast<std::size_t>(&b - sum_.data())];
-                                                  }) - sum_.begin()) + low_;
+        const auto end = static_cast<std::size_t>(std::max_element(sum_.begin(), sum_.end(),
+                                                                   [&](const double& a, const double& b) {
+                                                                       return a + member_[static_cast<std::size_t>(&a - sum_.data())] <
+                                                                              b + member_[static_cast<std::size_t>(&b - sum_.data())];
+                                                                   }) -
+                                                  sum_.begin()) +
+                         low_;
         for (const auto last : {end, end + w_})
             for (std::size_t h = std::max<std::size_t>(1, least_height / cells_.side); h * w_ <= last - low_; h *= 2)
                 if (last - h * w_ <= core) out.emplace_back(last - h * w_, 0);
@@ -396,7 +404,9 @@ std::optional<Fit> fit_size(const Cells& cells, std::size_t from, std::size_t to
         if (last <= first) return std::nullopt;
         mean = top / static_cast<double>(last - first) + off;
     }
-    const auto parts = [&](std::size_t side, unsigned level) { return (std::max<std::size_t>(1, side >> level) + cells.side - 1) / cells.side; };
+    const auto parts = [&](std::size_t side, unsigned level) {
+        return (std::max<std::size_t>(1, side >> level) + cells.side - 1) / cells.side;
+    };
     std::optional<Fit> best;
     double most = 0;
     for (std::size_t w = 64; w <= 1024; w *= 2)
@@ -414,7 +424,9 @@ std::optional<Fit> fit_size(const Cells& cells, std::size_t from, std::size_t to
                     double shown = 0;
                     const auto rows = width * (height - 1), aside = width * 3 / 8;
                     const auto under = static_cast<double>(apart(m.data() + at, m.data() + at + width, rows));
-                    const auto far = static_cast<double>(apart(m.data() + at, m.data() + at + width - aside, rows) + apart(m.data() + at, m.data() + at + aside, rows)) / 2;
+                    const auto far = static_cast<double>(apart(m.data() + at, m.data() + at + width - aside, rows) +
+                                                         apart(m.data() + at, m.data() + at + aside, rows)) /
+                                     2;
                     if (far <= 0) continue;
                     shown = (1 - under / far) * std::sqrt(static_cast<double>(rows));
                     bool levels = false;
@@ -424,7 +436,8 @@ std::optional<Fit> fit_size(const Cells& cells, std::size_t from, std::size_t to
                         shown += moved > 0 ? 3 * (1 - same / moved) * std::sqrt(static_cast<double>(width * height / 4)) : 0;
                     }
                     // Nearer to the ends, at a usual place, not long.
-                    shown -= 0.3 * static_cast<double>(std::max(at, first) - std::min(at, first) + std::max(at + size, last) - std::min(at + size, last));
+                    shown -= 0.3 * static_cast<double>(std::max(at, first) - std::min(at, first) + std::max(at + size, last) -
+                                                       std::min(at + size, last));
                     shown += 0.1 * std::min(12, std::countr_zero(cells.at + at * cells.bytes)) + (w == h ? 0.5 : 0);
                     if (shown <= most) continue;
                     most = shown;

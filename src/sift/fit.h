@@ -7,15 +7,15 @@
 namespace skivet {
 
 struct Fit {
-    std::size_t first = 0, end = 0;  ///< cells, all levels
-    std::size_t top = 0;             ///< where level 0 begins
+    std::size_t first = 0, end = 0;     ///< cells, all levels
+    std::size_t top = 0;                ///< where level 0 begins
     std::size_t width = 0, height = 0;  ///< cells of level 0
     std::uint32_t mips = 1;
     bool smallest_first = false;
-    double likeness = 0;    ///< of cells under each other, 0…1
-    double beside = 0;      ///< … beside each other
-    double member = 0;      ///< how much speaks for its cells being of the format, in nats a cell
-    double edges = 0;       ///< 1: what lies before and behind is something else; 0: it goes on as inside
+    double likeness = 0;        ///< of cells under each other, 0…1
+    double beside = 0;          ///< … beside each other
+    double member = 0;          ///< how much speaks for its cells being of the format, in nats a cell
+    double edges = 0;           ///< 1: what lies before and behind is something else; 0: it goes on as inside
     bool by_size = false;       ///< found by how long it is
     bool levels_shown = false;  ///< a second level is the first one halved
 };

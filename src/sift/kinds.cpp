@@ -44,7 +44,9 @@ double roughness_of_picture(Format format, ByteSpan level, std::size_t width, st
     }
     const auto image = decode(format, part, static_cast<std::uint32_t>(across * side), static_cast<std::uint32_t>(down * side));
     if (!image) return 1;
-    const auto at = [&](std::size_t x, std::size_t y) -> const Texel& { return image->at(static_cast<std::uint32_t>(x), static_cast<std::uint32_t>(y)); };
+    const auto at = [&](std::size_t x, std::size_t y) -> const Texel& {
+        return image->at(static_cast<std::uint32_t>(x), static_cast<std::uint32_t>(y));
+    };
     const auto w = across * side, h = down * side;
     double near = 0, far = 0;
     std::size_t i = 0;
@@ -67,7 +69,8 @@ Format with_alpha_of(ByteSpan blocks) {
         const auto n = static_cast<std::uint32_t>(blocks.size() / 16);
         const auto image = decode(formats[k], blocks, n * 4, 4);
         if (!image) continue;
-        for (std::size_t i = 0; i + 1 < image->texels.size(); ++i) sums[k] += std::abs(int{image->texels[i][3]} - int{image->texels[i + 1][3]});
+        for (std::size_t i = 0; i + 1 < image->texels.size(); ++i)
+            sums[k] += std::abs(int{image->texels[i][3]} - int{image->texels[i + 1][3]});
     }
     // Nothing but ones is opaque in both, but nobody writes BC3 so.
     bool ones = true;
@@ -76,9 +79,7 @@ Format with_alpha_of(ByteSpan blocks) {
 }
 
 /// Channels that show the picture.
-unsigned seen_channels(Format format) {
-    return format == Format::BC2 || format == Format::BC3 || format == Format::BC7 ? 7u : 15u;
-}
+unsigned seen_channels(Format format) { return format == Format::BC2 || format == Format::BC3 || format == Format::BC7 ? 7u : 15u; }
 
 /// Which of red and blue comes first cannot be seen. Most textures have more red than blue: wood, stone, earth, skin (common practice).
 bool blue_first(ByteSpan texels, std::size_t size) {
@@ -242,7 +243,7 @@ unsigned texel_phase(BareKind kind, ByteSpan data, std::uint64_t from, std::uint
         across[lane] += static_cast<unsigned>(std::abs(static_cast<int>(sample[i]) - static_cast<int>(sample[i + 1])));
     }
     if (kind == BareKind::two_bytes) return along[0] < along[1] ? 1u : 0u;  // the upper byte, which changes less, comes second
-    if (kind == BareKind::three_bytes)  // blue and the next texel's red are the least alike
+    if (kind == BareKind::three_bytes)                                      // blue and the next texel's red are the least alike
         return static_cast<unsigned>((std::max_element(across.begin(), across.begin() + 3) - across.begin() + 1) % 3);
     // Alpha comes last. Often it hardly changes; else it is as unlike the byte before as the one behind it.
     auto sorted = along;
@@ -269,7 +270,8 @@ void make_comparable(std::vector<std::uint8_t>& numbers) {
             degree[a] += 1;
             degree[b] += 1;
         }
-        // Columns are added up, which the compiler does for several at once. Power iteration on (1 + D^-1 A) / 2, whose first eigenvector, all ones, is taken off by the degrees.
+        // Columns are added up, which the compiler does for several at once. Power iteration on (1 + D^-1 A) / 2, whose first eigenvector,
+        // all ones, is taken off by the degrees.
         std::array<float, 256> v{}, next{};
         for (std::size_t i = 0; i < 256; ++i) v[i] = static_cast<float>(i * 73 % 256) - 128;
         float total = 0;
@@ -324,7 +326,8 @@ std::optional<BareTexture> named(BareKind kind, const Cells& cells, const Fit& f
     if (kind == BareKind::two_bytes) {
         double least = 2;
         for (const auto format : two_byte_formats) {
-            const auto r = roughness_of_picture(format, data.subspan(static_cast<std::size_t>(top), static_cast<std::size_t>(end - top)), fit.width, fit.height);
+            const auto r = roughness_of_picture(format, data.subspan(static_cast<std::size_t>(top), static_cast<std::size_t>(end - top)),
+                                                fit.width, fit.height);
             // The commonest of them, unless another is clearly smoother: a part of its range looks smooth in others, too.
             if (const auto weighed = format == Format::B5G6R5 ? 0.75 * r : r; weighed < least) {
                 least = weighed;
@@ -343,10 +346,13 @@ std::optional<BareTexture> named(BareKind kind, const Cells& cells, const Fit& f
         d.format = palette->format;
         out.roughness = palette->roughness;
     }
-    if (!out.palette_bits) out.roughness = roughness_of_picture(d.format, data.subspan(static_cast<std::size_t>(top), static_cast<std::size_t>(end - top)), fit.width, fit.height, seen_channels(d.format));
+    if (!out.palette_bits)
+        out.roughness = roughness_of_picture(d.format, data.subspan(static_cast<std::size_t>(top), static_cast<std::size_t>(end - top)),
+                                             fit.width, fit.height, seen_channels(d.format));
     if (out.roughness > (fit.by_size ? 1.0 : 0.93)) return std::nullopt;
     const auto power = [](std::uint32_t v) { return (v & (v - 1)) == 0; };
-    out.confidence = 0.45 + 0.3 * std::clamp(fit.likeness, 0.0, 1.0) + (fit.levels_shown ? 0.2 : 0) + (power(d.width) && power(d.height) ? 0.05 : -0.05);
+    out.confidence =
+        0.45 + 0.3 * std::clamp(fit.likeness, 0.0, 1.0) + (fit.levels_shown ? 0.2 : 0) + (power(d.width) && power(d.height) ? 0.05 : -0.05);
     out.confidence = std::clamp(out.confidence, 0.1, 0.95);
     return out;
 }

@@ -56,7 +56,7 @@ void judge(const WindowStats& s, Looks& out) {
     if (s.equal8 > window_bytes / 10)
         for (const auto kind : {BareKind::bc1, BareKind::bc4}) plain_blocks(kind);
     const bool sparse = s.zeros > window_bytes / 2;  // zeros with a few numbers
-    const bool dense = sum16 > 32 * 16 * 24u;  // most bytes change from block to block
+    const bool dense = sum16 > 32 * 16 * 24u;        // most bytes change from block to block
     std::array<bool, 16> color8{}, color16{}, alpha8{}, alpha16{};
     for (unsigned p = 0; p < 16 && !sparse; ++p) {
         color8[p] = block_of_8(p, {1, 3}, {4, 5, 6, 7}, s.step8);
@@ -90,10 +90,10 @@ void judge(const WindowStats& s, Looks& out) {
 
 std::vector<Stretch> stretches(ByteSpan data) {
     struct Run {
-        std::size_t before = 0;           ///< the first window, those without anything to see before it counted
-        std::size_t last = 0;             ///< the last one that looks right
+        std::size_t before = 0;  ///< the first window, those without anything to see before it counted
+        std::size_t last = 0;    ///< the last one that looks right
         std::uint32_t count = 0;
-        std::size_t plain = 0;            ///< windows without anything to see right behind it
+        std::size_t plain = 0;  ///< windows without anything to see right behind it
     };
     std::array<Run, states> runs{};
     std::vector<Stretch> out;
@@ -126,7 +126,9 @@ std::vector<Stretch> stretches(ByteSpan data) {
                 run.last = w;
                 run.plain = 0;
                 ++run.count;
-            } else if (run.count > 0 && w - run.last > (looks.of[state] == Look::plain ? most_plain : state / phases == static_cast<std::size_t>(BareKind::numbers) ? 12 : 4)) {
+            } else if (run.count > 0 && w - run.last > (looks.of[state] == Look::plain                                  ? most_plain
+                                                        : state / phases == static_cast<std::size_t>(BareKind::numbers) ? 12
+                                                                                                                        : 4)) {
                 close(state);
             } else if (run.count > 0 && all_plain && w == run.last + 1 + run.plain) {
                 ++run.plain;
@@ -135,7 +137,8 @@ std::vector<Stretch> stretches(ByteSpan data) {
         plain = all_plain ? std::min(plain + 1, most_plain) : 0;
     }
     for (std::size_t state = 0; state < states; ++state) close(state);
-    std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return std::tie(a.from, a.kind, a.phase) < std::tie(b.from, b.kind, b.phase); });
+    std::sort(out.begin(), out.end(),
+              [](const auto& a, const auto& b) { return std::tie(a.from, a.kind, a.phase) < std::tie(b.from, b.kind, b.phase); });
     return out;
 }
 

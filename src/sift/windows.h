@@ -1,6 +1,6 @@
 #pragma once
-// The first look at bytes nobody describes: windows of 512 bytes are counted through, and where they look like blocks or texels of some kind
-// for a while, that stretch is worth a second look (bare.h).
+// The first look at bytes nobody describes: windows of 512 bytes are counted through, and where they look like blocks or texels of some
+// kind for a while, that stretch is worth a second look (bare.h).
 #include <array>
 
 #include "base/bytes.h"
@@ -11,13 +11,13 @@ constexpr std::size_t window_bytes = 512;
 
 /// What a window looks like. Lane i has the bytes whose offset in the window is i modulo 16.
 struct WindowStats {
-    std::array<std::uint16_t, 16> step8{}, step16{};   ///< sums of |byte - byte 8 (16) further on|
-    std::array<std::uint16_t, 4> step{};               ///< mean of |byte - byte 1 (2, 3, 4) further on|, times 64
-    std::array<std::uint16_t, 2> step2{};              ///< of every other byte from 0 (1) on, times 64
-    std::uint16_t equal = 0;                           ///< bytes that are as the next and not zero
-    std::uint16_t equal8 = 0, equal16 = 0;             ///< bytes that are as the one 8 (16) further on and not zero
-    std::uint16_t zeros = 0;                           ///< bytes that are zero
-    std::uint16_t no_text = 0;                         ///< bytes that are no ASCII text's
+    std::array<std::uint16_t, 16> step8{}, step16{};       ///< sums of |byte - byte 8 (16) further on|
+    std::array<std::uint16_t, 4> step{};                   ///< mean of |byte - byte 1 (2, 3, 4) further on|, times 64
+    std::array<std::uint16_t, 2> step2{};                  ///< of every other byte from 0 (1) on, times 64
+    std::uint16_t equal = 0;                               ///< bytes that are as the next and not zero
+    std::uint16_t equal8 = 0, equal16 = 0;                 ///< bytes that are as the one 8 (16) further on and not zero
+    std::uint16_t zeros = 0;                               ///< bytes that are zero
+    std::uint16_t no_text = 0;                             ///< bytes that are no ASCII text's
     std::array<std::uint8_t, 16> bc7_usual{}, bc7_rare{};  ///< of 32 bytes: those that could begin a BC7 block of a usual, of a rare mode
     std::array<std::uint8_t, 16> bc6h_usual{};             ///< … a BC6H block of one region or of 10 bits
 };

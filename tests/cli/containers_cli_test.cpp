@@ -3,6 +3,9 @@
 
 #include <nlohmann/json.hpp>
 
+#include "base/cipher.h"
+#include "bench/fitting.h"
+#include "support/headerless.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
 
@@ -217,4 +220,29 @@ TEST_F(ContainersCli, OneEntryOfSeveralIsRestored) {
     EXPECT_EQ(run_cli({"restore", at("game.zip"), "nothing", "--vault", at("vault")}).code, 3);
     ASSERT_EQ(run_cli({"restore", at("game.zip"), "--vault", at("vault")}).code, 0);
     EXPECT_EQ(get_file(folder / "game.zip"), before) << "restoring all gives every byte back";
+}
+
+TEST_F(ContainersCli, SiftingNamesTexturesWithoutAHeaderKeysAndNothing) {
+    auto file = random_bytes(8192, 4);
+    const auto levels = encode_levels(drawn_picture(128, 128, 18), TextureDesc{Format::BC1, 128, 128, 1, 8}, {});
+    file.insert(file.end(), levels->begin(), levels->end());
+    const auto noise = random_bytes(6001, 5);
+    file.insert(file.end(), noise.begin(), noise.end());
+    const auto hidden = xor_with(bytes_of("\x5A\x01"), make_dds(Format::BC3, 64, 64));
+    file.insert(file.end(), hidden.begin(), hidden.end());
+    put_file(folder / "unknown.dat", file);
+    const auto ran = run_cli({"sift", at("unknown.dat")});
+    EXPECT_EQ(ran.code, 0) << ran.err;
+    EXPECT_NE(ran.out.find("headerless BC1 128×128, 8 mips"), std::string::npos) << ran.out;
+    EXPECT_NE(ran.out.find("DDS BC3 64×64, 7 mips, behind the key 5a01"), std::string::npos) << ran.out;
+    const auto lines = run_cli({"sift", at("unknown.dat"), "--json"}).out;
+    const auto first = nlohmann::json::parse(lines.substr(0, lines.find('\n')));
+    EXPECT_EQ(first.at("at"), 8192);
+    EXPECT_EQ(first.at("kind"), "headerless");
+    EXPECT_EQ(first.at("width"), 128);
+    put_file(folder / "noise.dat", Bytes(5000, std::byte{0x41}));
+    const auto nothing = run_cli({"sift", at("noise.dat")});
+    EXPECT_EQ(nothing.code, 0);
+    EXPECT_TRUE(nothing.out.empty()) << nothing.out;
+    EXPECT_NE(nothing.err.find("nothing that can be recognized is in noise.dat"), std::string::npos) << nothing.err;
 }

@@ -13,7 +13,9 @@
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
 #include "app/workshop/sift_window.h"
+#include "bench/fitting.h"
 #include "codec/codec.h"
+#include "support/headerless.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
 #include "ui/window_test.h"
@@ -151,6 +153,28 @@ TEST_F(Workshops, WhatSiftingFindsComesIntoTheCatalog) {
     EXPECT_EQ(models.catalog.snapshot()->catalog.items[0].path(), "0x00001388.dds");
     ASSERT_EQ(models.store.project().choices.size(), 1u);
     EXPECT_EQ(models.store.project().choices[0].kind, "sifting");
+}
+
+TEST_F(Workshops, ATextureWithoutAHeaderIsSiftedOutAndComesIntoTheCatalog) {
+    auto file = random_bytes(8192, 4);
+    const auto levels = encode_levels(drawn_picture(128, 128, 18), TextureDesc{Format::BC1, 128, 128, 1, 8}, {});
+    file.insert(file.end(), levels->begin(), levels->end());
+    const auto more = random_bytes(6000, 5);
+    file.insert(file.end(), more.begin(), more.end());
+    put_file(folder / "unknown.dat", file);
+    open({folder / "unknown.dat"});
+    press(Qt::Key_S);
+    auto* sifting = dialog<SiftWindow>();
+    ASSERT_TRUE(sifting);
+    ASSERT_TRUE(wait([&] { return sifting->settled(); }));
+    EXPECT_TRUE(says("ONE TEXTURE"));
+    EXPECT_TRUE(says("Texture without a header, BC1, 128×128, 8 mips"));
+    EXPECT_FALSE(sifting->findChild<ImageView*>()->image().isNull());
+    const auto before = models.catalog.snapshot();
+    QTest::keyClick(sifting, Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return models.catalog.snapshot() != before && models.catalog.snapshot()->whole && !models.jobs.busy(); }));
+    ASSERT_EQ(models.catalog.snapshot()->texture_counts[0], 1u);
+    EXPECT_EQ(models.catalog.snapshot()->catalog.items[0].path(), "0x00002000.dds");
 }
 
 TEST_F(Workshops, NothingFoundSaysWhatElseCanBeDone) {

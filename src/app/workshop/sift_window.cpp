@@ -12,6 +12,7 @@
 #include "app/widgets/button.h"
 #include "app/widgets/helpers.h"
 #include "app/widgets/row_frame.h"
+#include "base/hash.h"
 
 namespace skivet::app {
 namespace {
@@ -68,6 +69,13 @@ QString how_sure(double confidence) {
                                 : QObject::tr("possible");
 }
 
+QString kind_of(const SiftHit& hit) { return hit.bare ? QObject::tr("no header") : text_of(hit.kind); }
+
+QString format_of(const SiftHit& hit) {
+    if (hit.bare && hit.bare->palette_bits) return QObject::tr("palette");
+    return text_of(std::string(info(hit.desc.format).name));
+}
+
 }  // namespace
 
 void HitModel::set(std::shared_ptr<const Container> container, std::shared_ptr<const std::vector<SiftHit>> hits) {
@@ -99,13 +107,13 @@ QVariant HitModel::data(const QModelIndex& at, int role) const {
             }
             return pictures_.value(at.row());
         case Qt::DisplayRole:
-            return texture ? QStringLiteral("%1 · %2").arg(text_of(hit.kind), text_of(size_text(hit.desc))) : text_of(hit.kind);
+            return texture ? QStringLiteral("%1 · %2").arg(kind_of(hit), text_of(size_text(hit.desc))) : text_of(hit.kind);
         case Detail: {
             const bool inside = entry.path.find('/') != std::string::npos && !hit.packing;
             const auto where = inside
                                    ? QObject::tr("in the %1 stream at %2").arg(text_of(std::string(entry.method)), text_of(hex(entry.at)))
                                    : QObject::tr("at %1, %2").arg(text_of(hex(entry.at)), text_of(human_bytes(hit.size)));
-            return texture ? text_of(std::string(info(hit.desc.format).name)) + QStringLiteral(" · ") + where : where;
+            return texture ? format_of(hit) + QStringLiteral(" · ") + where : where;
         }
         case Sure: return how_sure(hit.confidence);
         case Qt::AccessibleTextRole:
@@ -214,6 +222,7 @@ void SiftWindow::start() {
                 out.error = hits.error();
                 return out;
             }
+            remember_sifted(*view, *hits);
             flatten(*hits, *out.hits);
             out.textures = std::size_t(
                 std::count_if(out.hits->begin(), out.hits->end(), [](const SiftHit& hit) { return hit.desc.format != Format::unknown; }));
@@ -275,13 +284,19 @@ void SiftWindow::show_hit(int row) {
     title_->setText(text_of(entry.path));
     QStringList facts;
     if (hit.desc.format != Format::unknown)
-        facts << tr("%1 texture, %2, %3, %4 mips")
-                     .arg(text_of(hit.kind), text_of(std::string(info(hit.desc.format).name)), text_of(size_text(hit.desc)))
-                     .arg(hit.desc.mips);
+        facts << (hit.bare ? tr("Texture without a header, %1, %2, %3")
+                                 .arg(format_of(hit), text_of(size_text(hit.desc)),
+                                      hit.desc.mips == 1 ? tr("no smaller mips") : tr("%1 mips").arg(hit.desc.mips))
+                           : tr("%1 texture, %2, %3, %4 mips")
+                                 .arg(text_of(hit.kind), format_of(hit), text_of(size_text(hit.desc)))
+                                 .arg(hit.desc.mips));
     else
         facts << tr("%1 stream of %2, unpacked %3; nothing recognizable inside")
                      .arg(text_of(hit.kind), text_of(human_bytes(hit.size)), text_of(human_bytes(hit.unpacked)));
     facts << tr("%1 bytes · %2 (%3 %)").arg(text_of(grouped(hit.size)), how_sure(hit.confidence)).arg(int(hit.confidence * 100));
+    if (!hit.key.empty()) facts << tr("Every byte is hidden by the key %1; what is put back is hidden again").arg(text_of(to_hex(hit.key)));
+    if (hit.bare)
+        facts << tr("Found by its pixels: if it looks wrong, the raw lens (R on Sources) shows the bytes in other formats and widths");
     facts_->setText(facts.join('\n'));
     view_->set_message(hit.desc.format == Format::unknown ? tr("no picture") : tr("…"));
     if (hit.desc.format == Format::unknown) return;
