@@ -102,8 +102,13 @@ private:
     Result<Hits> without_marks(ByteSpan data, std::uint64_t from, std::uint64_t to, unsigned depth) {
         Hits out;
         const auto part = data.first(static_cast<std::size_t>(to));
-        for (auto at = from; at + 32 <= to;) {
-            if (at % step_bytes == 0) SKIVET_CHECK(progress_.cancel.check());
+        const auto stop = to - 32;
+        for (auto at = from; at <= stop;) {
+            SKIVET_CHECK(progress_.cancel.check());
+            // A few million positions at a time, so that it can be canceled.
+            const auto end = std::min(stop + 1, at + step_bytes);
+            at = next_without_mark(part, at, end, beginnings);
+            if (at == end) continue;
             auto hit = hidden_at(part, at);
             if (!hit) hit = tga_at(part, at);
             if (!hit && depth < options_.depth && unpacked_ <= options_.all_bytes)
@@ -113,7 +118,6 @@ private:
                 ++at;
                 continue;
             }
-            SKIVET_CHECK(progress_.cancel.check());
             at += hit->size;
             out.push_back(std::move(*hit));
         }
@@ -137,19 +141,23 @@ private:
         return hit;
     }
 
+    static constexpr std::array<std::byte, 8> eight(const char (&text)[9]) {
+        std::array<std::byte, 8> out{};
+        for (std::size_t i = 0; i < 8; ++i) out[i] = static_cast<std::byte>(text[i]);
+        return out;
+    }
+    /// DDS with the size of its header, PNG, KTX, KTX2: beginnings long enough to show a key.
+    static inline const std::array<std::array<std::byte, 8>, 4> beginnings = {eight("DDS \x7C\0\0\0"), eight("\x89PNG\r\n\x1A\n"),
+                                                                              eight("\xABKTX 11\xBB"), eight("\xABKTX 20\xBB")};
+
     std::optional<SiftHit> hidden_at(ByteSpan data, std::uint64_t at) const {
-        using Eight = std::array<std::byte, 8>;
-        constexpr auto eight = [](const char(&text)[9]) {
-            Eight out{};
-            for (std::size_t i = 0; i < 8; ++i) out[i] = static_cast<std::byte>(text[i]);
-            return out;
-        };
-        // DDS with the size of its header, PNG, KTX, KTX2: beginnings long enough to show a key.
-        static constexpr Eight beginnings[] = {eight("DDS \x7C\0\0\0"), eight("\x89PNG\r\n\x1A\n"), eight("\xABKTX 11\xBB"),
-                                               eight("\xABKTX 20\xBB")};
         const auto rest = data.subspan(static_cast<std::size_t>(at));
         auto key = hiding_key(rest, beginnings);
         if (key.empty()) return std::nullopt;
+        // The header first: most keys are chance.
+        const auto head = xor_with(key, rest.first(std::min(rest.size(), head_bytes)));
+        const auto kind = context_.textures.recognize(head, "");
+        if (!kind || !kind->layout(head, rest.size(), limits_)) return std::nullopt;
         constexpr std::size_t most = 64u << 20;
         const auto plain = xor_with(key, rest.first(std::min(rest.size(), most)));
         auto hit = texture_at(plain);

@@ -42,25 +42,22 @@ bool complete(const std::array<std::uint8_t, n>& lengths, std::size_t from, std:
 }
 
 /// Sums of 2^(7 - length) over four lengths of three bits each.
-const std::array<std::uint16_t, 4096>& kraft_of_four() {
-    static const auto table = [] {
-        std::array<std::uint16_t, 4096> out{};
-        for (unsigned i = 0; i < 4096; ++i)
-            for (unsigned k = 0; k < 4; ++k)
-                if (const auto length = i >> 3 * k & 7) out[i] = static_cast<std::uint16_t>(out[i] + (128u >> length));
-        return out;
-    }();
-    return table;
-}
+constexpr auto kraft_of_four = [] {
+    std::array<std::uint16_t, 4096> out{};
+    for (unsigned i = 0; i < 4096; ++i)
+        for (unsigned k = 0; k < 4; ++k)
+            if (const auto length = i >> 3 * k & 7) out[i] = static_cast<std::uint16_t>(out[i] + (128u >> length));
+    return out;
+}();
 
 /// The quickest of the conditions below: counts in range, and the codes for the codes complete. One position in about 800 of random bytes
 /// passes. Sixteen bytes must be there.
-bool deflate_may_begin(const std::byte* p) {
+inline bool deflate_may_begin(const std::byte* p) {
     const auto head = load_le<std::uint32_t>(p);
     if ((head & 6) != 4 || (head >> 3 & 31) > 29 || (head >> 8 & 31) > 29) return false;
     const auto codes = (head >> 13 & 15) + 4;
     const auto lengths = load_le<std::uint64_t>(p + 2) >> 1 & ((1ull << 3 * codes) - 1);
-    const auto& sums = kraft_of_four();
+    const auto& sums = kraft_of_four;
     return sums[lengths & 4095] + sums[lengths >> 12 & 4095] + sums[lengths >> 24 & 4095] + sums[lengths >> 36 & 4095] +
                sums[lengths >> 48] ==
            128;
@@ -175,19 +172,60 @@ std::optional<BareStream> bare_stream_at(ByteSpan data, std::size_t at, std::uin
     return std::nullopt;
 }
 
+namespace {
+
+/// How long the key is that makes `beginning` out of `here`; 0: none does. The bytes beyond the key repeat it; one and two bytes are four,
+/// too.
+unsigned key_length(std::uint64_t key) {
+    if (static_cast<std::uint32_t>(key) == key >> 32) {
+        if (key == 0) return 0;
+        if ((key >> 16 & 0xFFFF) != (key & 0xFFFF)) return 4;
+        return (key >> 8 & 0xFF) == (key & 0xFF) ? 1 : 2;
+    }
+    if (((key ^ key >> 24) & 0xFF'FFFF'FFFF) == 0) return 3;
+    return ((key ^ key >> 40) & 0xFF'FFFF) == 0 ? 5 : 0;
+}
+
+}  // namespace
+
+std::uint64_t next_without_mark(ByteSpan data, std::uint64_t from, std::uint64_t to, std::span<const std::array<std::byte, 8>> beginnings) {
+    // A byte and the one four (three, five) further on differ as they do in the beginning, whatever the key is.
+    std::array<std::uint8_t, 256> wanted{};
+    for (const auto& beginning : beginnings) {
+        const auto mark = load_le<std::uint64_t>(beginning.data());
+        wanted[(mark ^ mark >> 32) & 0xFF] |= 1;
+        wanted[(mark ^ mark >> 24) & 0xFF] |= 2;
+        wanted[(mark ^ mark >> 40) & 0xFF] |= 4;
+    }
+    for (auto at = from; at < to; ++at) {
+        const auto* p = data.data() + at;
+        const auto here = load_le<std::uint64_t>(p);
+        if ((wanted[(here ^ here >> 32) & 0xFF] & 1) | (wanted[(here ^ here >> 24) & 0xFF] & 2) | (wanted[(here ^ here >> 40) & 0xFF] & 4))
+            for (const auto& beginning : beginnings)
+                if (key_length(here ^ load_le<std::uint64_t>(beginning.data()))) return at;
+        if (deflate_may_begin(p)) return at;
+        if (at >= 4) {
+            const auto size = load_le<std::uint32_t>(p - 4);
+            const auto rest = data.size() - at;
+            // A packed size that fits, and a first token whose distance reaches back no further than the literals before it.
+            const std::uint64_t big = __builtin_bswap32(size);
+            if ((size >= 64 && size <= rest) || (big >= 64 && big <= rest)) {
+                const auto literals = here >> 4 & 15;
+                const auto back = literals < 6 ? here >> 8 * (1 + literals) & 0xFFFF : 1;
+                if (back > 0 && (literals >= 6 || back <= literals)) return at;
+            }
+        }
+        // A TGA header: a color map or none, one of six types.
+        if ((here >> 8 & 0xFF) <= 1 && (here >> 16 & 0xFF) - 1 <= 10 && (here >> 16 & 4) == 0 && (here >> 16 & 3) != 0) return at;
+    }
+    return to;
+}
+
 Bytes hiding_key(ByteSpan eight_bytes, std::span<const std::array<std::byte, 8>> beginnings) {
     const auto here = load_le<std::uint64_t>(eight_bytes.data());
     for (const auto& beginning : beginnings) {
         const auto key = here ^ load_le<std::uint64_t>(beginning.data());
-        if (key == 0) continue;
-        // The bytes beyond the key repeat it; one and two bytes are four, too.
-        unsigned length = 0;
-        if (static_cast<std::uint32_t>(key) == key >> 32)
-            length = (key >> 8 & 0xFF) == (key & 0xFF) && (key >> 16 & 0xFFFF) == (key & 0xFFFF) ? 1
-                     : (key >> 16 & 0xFFFF) == (key & 0xFFFF)                                    ? 2
-                                                                                                 : 4;
-        else if (((key ^ key >> 24) & 0xFF'FFFF'FFFF) == 0) length = 3;
-        else if (((key ^ key >> 40) & 0xFF'FFFF) == 0) length = 5;
+        const auto length = key_length(key);
         if (length == 0) continue;
         Bytes out;
         for (unsigned i = 0; i < length; ++i) out.push_back(static_cast<std::byte>(key >> 8 * i));
