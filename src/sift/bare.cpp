@@ -189,6 +189,14 @@ private:
             fit = tried;
             if (best->shape >= 0.15) break;  // as usual: no other width could be better
         }
+        // The same cells in rows of half the width, or a quarter: where those fit better they are meant, whatever else was fitted to them.
+        if (best && fit && fit->mips == 1 && !fit->by_size && any && fit->width > all[0].width && fit->width % all[0].width == 0) {
+            auto narrow = *fit;
+            narrow.height *= fit->width / all[0].width;
+            narrow.width = all[0].width;
+            narrow.likeness = std::max(fit->likeness, all[0].likeness());
+            if (auto candidate = judged(kind, cells, narrow); candidate && candidate->shape >= best->shape) best = std::move(candidate);
+        }
         if (!best && depth == 0 && cells.side > 1)
             if (const auto small = fit_size(cells, from, to)) {
                 fit = small;
@@ -224,16 +232,18 @@ private:
         const bool long_one = std::max(d.width, d.height) > 4 * std::min(d.width, d.height);
         const auto shape = (fit.levels_shown ? 0.35 : 0) + (usual ? 0.15 : -0.2) - (long_one ? 0.2 : 0);
         auto sure = 0.25 + shape + 0.2 * fit.edges + 0.3 * smooth;
-        // These are rare, and sound looks like it; other formats look like them a byte further on.
-        if (d.format == Format::L16) sure -= 0.45;
-        if (d.format == Format::LA8 || d.format == Format::RG8) sure -= 0.15;
-        if (kind == BareKind::two_bytes && texture->at % 2) sure -= 0.15;
         if (cells.side > 1) {
             if (fit.member < 0.15 && (fit.likeness < 0.4 || fit.member < -1)) return std::nullopt;
             sure += 0.1 * std::clamp(fit.member, -0.5, 1.0) - 0.05;
         }
         sure = std::min(sure, 0.98);
-        if (sure < 0.5) return std::nullopt;
+        // These are rare, and sound looks like it; other formats look like them a byte further on.
+        if (d.format == Format::L16) sure -= 0.45;
+        if (d.format == Format::LA8 || d.format == Format::RG8) sure -= 0.15;
+        if (kind == BareKind::two_bytes && texture->at % 2) sure -= 0.15;
+        // A small one of one level is the likeliest to be chance.
+        const bool small = !fit.levels_shown && std::uint64_t{d.width} * d.height <= 64 * 128;
+        if (sure < (small ? 0.73 : 0.62)) return std::nullopt;
         // What has come of trying this on textures and on other data (benchmarks/README.md): where one of these holds it is hardly a
         // texture.
         if (!fit.levels_shown) {

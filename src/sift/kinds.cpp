@@ -81,6 +81,22 @@ Format with_alpha_of(ByteSpan blocks) {
 /// Channels that show the picture.
 unsigned seen_channels(Format format) { return format == Format::BC2 || format == Format::BC3 || format == Format::BC7 ? 7u : 15u; }
 
+/// How unlike the ends of channel blocks `apart` bytes from each other are, in sum.
+std::uint64_t ends_apart(ByteSpan blocks, std::size_t apart) {
+    std::uint64_t sum = 0;
+    for (std::size_t i = 0; i + apart + 2 <= blocks.size(); i += 8)
+        for (const auto k : {i, i + 1})
+            sum += static_cast<unsigned>(std::abs(static_cast<int>(blocks[k]) - static_cast<int>(blocks[k + apart])));
+    return sum;
+}
+
+/// Whether most bytes come three and three alike: grays with red, green and blue.
+bool gray_triples(ByteSpan bytes) {
+    std::size_t same = 0, count = bytes.size() / 3;
+    for (std::size_t i = 0; i < count; ++i) same += bytes[3 * i] == bytes[3 * i + 1] && bytes[3 * i] == bytes[3 * i + 2];
+    return same * 4 > count * 3;
+}
+
 /// Which of red and blue comes first cannot be seen. Most textures have more red than blue: wood, stone, earth, skin (common practice).
 bool blue_first(ByteSpan texels, std::size_t size) {
     std::uint64_t first = 0, third = 0;
@@ -323,6 +339,19 @@ std::optional<BareTexture> named(BareKind kind, const Cells& cells, const Fit& f
     if (kind == BareKind::bc2_bc3) d.format = with_alpha_of(middle(data, top, end, 16));
     if (kind == BareKind::four_bytes && blue_first(middle(data, top, end, 4), 4)) d.format = Format::BGRA8;
     if (kind == BareKind::three_bytes && blue_first(middle(data, top, end, 3), 3)) d.format = Format::BGR8;
+    const auto level = data.subspan(static_cast<std::size_t>(top), static_cast<std::size_t>(end - top));
+    // Of one channel each block is like the one before it, of two like the second before it.
+    if (kind == BareKind::bc4 && ends_apart(level, 16) * 5 < ends_apart(level, 8) * 4) return std::nullopt;
+    if (kind == BareKind::bc5 && ends_apart(level, 8) * 20 <= ends_apart(level, 16) * 21) return std::nullopt;
+    if (kind == BareKind::one_byte && d.width % 3 == 0 && gray_triples(level)) {
+        d.format = Format::RGB8;
+        d.width /= 3;
+        if (d.mips > 1) d.mips = std::min(d.mips, full_mip_count(d.width, d.height));
+        std::uint64_t size = 0;
+        for (std::uint32_t m = 0; m < d.mips; ++m) size += level_bytes(d.format, mip_side(d.width, m), mip_side(d.height, m));
+        if (out.at + size > data.size()) return std::nullopt;
+        out.size = size;
+    }
     if (kind == BareKind::two_bytes) {
         double least = 2;
         for (const auto format : two_byte_formats) {
@@ -348,7 +377,8 @@ std::optional<BareTexture> named(BareKind kind, const Cells& cells, const Fit& f
     }
     if (!out.palette_bits)
         out.roughness = roughness_of_picture(d.format, data.subspan(static_cast<std::size_t>(top), static_cast<std::size_t>(end - top)),
-                                             fit.width, fit.height, seen_channels(d.format));
+                                             kind == BareKind::one_byte && d.format == Format::RGB8 ? fit.width / 3 : fit.width, fit.height,
+                                             seen_channels(d.format));
     if (out.roughness > (fit.by_size ? 1.0 : 0.93)) return std::nullopt;
     const auto power = [](std::uint32_t v) { return (v & (v - 1)) == 0; };
     out.confidence =
