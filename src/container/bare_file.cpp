@@ -29,27 +29,15 @@ Result<Bytes> palette_head(const BareTexture& t, ByteSpan data) {
     return head;
 }
 
-/// Levels in the file's order as those of a file with the largest one first, or back.
-Bytes reordered(const BareTexture& t, ByteSpan levels) {
-    if (!t.smallest_first) return Bytes(levels.begin(), levels.end());
-    Bytes out(levels.size());
+/// Levels as they lie as those of a file with the largest one first, or `back`.
+Bytes turned(const BareTexture& t, ByteSpan levels, bool back) {
+    Bytes out(levels.begin(), levels.end());
+    if (!t.smallest_first) return out;
     std::size_t large = 0, small = levels.size();
     for (std::uint32_t m = 0; m < t.desc.mips; ++m) {
         const auto size = static_cast<std::size_t>(level_bytes(t.desc.format, mip_side(t.desc.width, m), mip_side(t.desc.height, m)));
         small -= size;
-        std::memcpy(out.data() + large, levels.data() + small, size);
-        large += size;
-    }
-    return out;
-}
-Bytes put_back(const BareTexture& t, ByteSpan levels) {
-    if (!t.smallest_first) return Bytes(levels.begin(), levels.end());
-    Bytes out(levels.size());
-    std::size_t large = 0, small = levels.size();
-    for (std::uint32_t m = 0; m < t.desc.mips; ++m) {
-        const auto size = static_cast<std::size_t>(level_bytes(t.desc.format, mip_side(t.desc.width, m), mip_side(t.desc.height, m)));
-        small -= size;
-        std::memcpy(out.data() + small, levels.data() + large, size);
+        std::memcpy(out.data() + (back ? small : large), levels.data() + (back ? large : small), size);
         large += size;
     }
     return out;
@@ -79,7 +67,7 @@ Result<Bytes> bare_file(const BareTexture& texture, ByteSpan data) {
         out.insert(out.end(), own.begin(), own.end());
         return out;
     }
-    const auto levels = reordered(texture, own);
+    const auto levels = turned(texture, own, false);
     if (auto out = dds_head(texture)) {
         out->insert(out->end(), levels.begin(), levels.end());
         return std::move(*out);
@@ -109,7 +97,7 @@ Result<Bytes> bare_levels(const BareTexture& texture, ByteSpan data, ByteSpan fi
     SKIVET_TRY(const auto levels, payload_of(edited));
     if (levels.size() != texture.size)
         return other(fmt::format("its levels take {} bytes, the original's {}", grouped(levels.size()), grouped(texture.size)));
-    return put_back(texture, levels);
+    return turned(texture, levels, true);
 }
 
 }  // namespace skivet

@@ -17,6 +17,7 @@ namespace skivet {
 namespace {
 
 constexpr std::uint64_t most_span = 32u << 20;  // bytes of a stretch that are looked at together
+constexpr std::uint64_t most_cells = 8u << 20;  // … and cells, each of which takes up to 30 bytes of memory meanwhile
 constexpr std::uint64_t margin = 2048;          // bytes around a stretch in which a texture may begin or end
 constexpr double certain = 0.8;                 // what is as sure is not looked at as something else
 constexpr std::uint64_t least_bytes = 2048;     // 64×64 texels of half a byte
@@ -41,7 +42,8 @@ public:
         for (const auto& stretch : all) {
             for (auto from = stretch.from; from < stretch.to;) {
                 SKIVET_CHECK(cancel_.check());
-                const auto [begin, end] = uncertain(from, std::min(stretch.to, from + most_span));
+                const auto span = std::min(most_span, most_cells * kind_bytes(stretch.kind));
+                const auto [begin, end] = uncertain(from, std::min(stretch.to, from + span));
                 if (end > begin) look(stretch, begin, end);
                 from = std::max(end, from + 1);
             }

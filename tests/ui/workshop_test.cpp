@@ -36,6 +36,28 @@ struct Workshops : WindowTest {
         });
         return found;
     }
+    /// The window once it has sifted a file with the texture behind so many bytes of noise; nullptr when it does not come.
+    SiftWindow* sift_among_noise(std::size_t before, const Bytes& texture) {
+        auto file = random_bytes(before, 4);
+        file.insert(file.end(), texture.begin(), texture.end());
+        const auto more = random_bytes(6000, 5);
+        file.insert(file.end(), more.begin(), more.end());
+        put_file(folder / "unknown.dat", file);
+        open({folder / "unknown.dat"});
+        press(Qt::Key_S);
+        auto* sifting = dialog<SiftWindow>();
+        return sifting && wait([&] { return sifting->settled(); }) ? sifting : nullptr;
+    }
+    /// The path of the one texture that using what was found brings into the catalog.
+    std::string taken(SiftWindow* sifting) {
+        EXPECT_FALSE(sifting->findChild<ImageView*>()->image().isNull());
+        const auto before = models.catalog.snapshot();
+        QTest::keyClick(sifting, Qt::Key_Return, Qt::ControlModifier);
+        const bool whole =
+            wait([&] { return models.catalog.snapshot() != before && models.catalog.snapshot()->whole && !models.jobs.busy(); });
+        if (!whole || models.catalog.snapshot()->texture_counts[0] != 1u) return "not one texture";
+        return models.catalog.snapshot()->catalog.items[0].path();
+    }
     void write_layout(const std::string& name) {
         std::filesystem::create_directories(folder / "game");
         const auto ran =
@@ -132,49 +154,21 @@ TEST_F(Workshops, ASheetIsDraftedMendedProvenAndKept) {
 }
 
 TEST_F(Workshops, WhatSiftingFindsComesIntoTheCatalog) {
-    auto file = random_bytes(5000, 4);
-    const auto texture = make_dds(Format::BC3, 64, 64);
-    file.insert(file.end(), texture.begin(), texture.end());
-    const auto more = random_bytes(700, 5);
-    file.insert(file.end(), more.begin(), more.end());
-    put_file(folder / "unknown.dat", file);
-    open({folder / "unknown.dat"});
-    press(Qt::Key_S);
-    auto* sifting = dialog<SiftWindow>();
+    auto* sifting = sift_among_noise(5000, make_dds(Format::BC3, 64, 64));
     ASSERT_TRUE(sifting);
-    ASSERT_TRUE(wait([&] { return sifting->settled(); }));
     EXPECT_TRUE(says("ONE TEXTURE"));
     EXPECT_TRUE(says("DDS texture, BC3, 64×64, 7 mips"));
-    EXPECT_FALSE(sifting->findChild<ImageView*>()->image().isNull());
-    const auto before = models.catalog.snapshot();
-    QTest::keyClick(sifting, Qt::Key_Return, Qt::ControlModifier);
-    ASSERT_TRUE(wait([&] { return models.catalog.snapshot() != before && models.catalog.snapshot()->whole && !models.jobs.busy(); }));
-    ASSERT_EQ(models.catalog.snapshot()->texture_counts[0], 1u);
-    EXPECT_EQ(models.catalog.snapshot()->catalog.items[0].path(), "0x00001388.dds");
+    EXPECT_EQ(taken(sifting), "0x00001388.dds");
     ASSERT_EQ(models.store.project().choices.size(), 1u);
     EXPECT_EQ(models.store.project().choices[0].kind, "sifting");
 }
 
 TEST_F(Workshops, ATextureWithoutAHeaderIsSiftedOutAndComesIntoTheCatalog) {
-    auto file = random_bytes(8192, 4);
-    const auto levels = encode_levels(drawn_picture(128, 128, 18), TextureDesc{Format::BC1, 128, 128, 1, 8}, {});
-    file.insert(file.end(), levels->begin(), levels->end());
-    const auto more = random_bytes(6000, 5);
-    file.insert(file.end(), more.begin(), more.end());
-    put_file(folder / "unknown.dat", file);
-    open({folder / "unknown.dat"});
-    press(Qt::Key_S);
-    auto* sifting = dialog<SiftWindow>();
+    auto* sifting = sift_among_noise(8192, *encode_levels(drawn_picture(128, 128, 18), TextureDesc{Format::BC1, 128, 128, 1, 8}, {}));
     ASSERT_TRUE(sifting);
-    ASSERT_TRUE(wait([&] { return sifting->settled(); }));
     EXPECT_TRUE(says("ONE TEXTURE"));
     EXPECT_TRUE(says("Texture without a header, BC1, 128×128, 8 mips"));
-    EXPECT_FALSE(sifting->findChild<ImageView*>()->image().isNull());
-    const auto before = models.catalog.snapshot();
-    QTest::keyClick(sifting, Qt::Key_Return, Qt::ControlModifier);
-    ASSERT_TRUE(wait([&] { return models.catalog.snapshot() != before && models.catalog.snapshot()->whole && !models.jobs.busy(); }));
-    ASSERT_EQ(models.catalog.snapshot()->texture_counts[0], 1u);
-    EXPECT_EQ(models.catalog.snapshot()->catalog.items[0].path(), "0x00002000.dds");
+    EXPECT_EQ(taken(sifting), "0x00002000.dds");
 }
 
 TEST_F(Workshops, NothingFoundSaysWhatElseCanBeDone) {
