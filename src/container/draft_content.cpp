@@ -103,9 +103,11 @@ private:
     std::optional<Packing> packed_as(const Bytes& data, std::uint64_t size) const {
         std::vector<Packing> tries;
         if (const auto known = packing_at(data)) tries.push_back(*known);
-        if (size == data.size()) {  // as it is, or packed to just its own size, which happens with small ones
-            const bool packed = !tries.empty() && unpack(tries.front(), data, size, f_.context.limits).has_value();
-            return packed ? tries.front() : Packing::none;
+        if (size == data.size()) {              // as it is, or packed to just its own size, which happens with small ones
+            tries.push_back(Packing::deflate);  // which ends by itself, so that it is no chance
+            for (const auto packing : tries)
+                if (unpack(packing, data, size, f_.context.limits)) return packing;
+            return Packing::none;
         }
         tries.insert(tries.end(), {Packing::deflate, Packing::lz4_block, Packing::lzo1x, Packing::snappy, Packing::brotli});
         for (const auto packing : tries)
@@ -167,8 +169,11 @@ private:
         }
         if (ways.size() != 2 || *ways.begin() != Packing::none) return false;
         // Sizes tell them apart only where no entry of equal sizes is packed.
+        std::uint64_t budget = 32u << 20;  // bytes that are tried
         for (std::size_t i = 0; i < f_.table.count(); ++i) {
-            if (f_.number(size, i) != f_.placed.sizes[i] || f_.placed.sizes[i] == 0 || f_.placed.sizes[i] > 4096) continue;
+            const auto stored = f_.placed.sizes[i];
+            if (f_.number(size, i) != stored || stored == 0 || stored > budget) continue;
+            budget -= stored;
             const auto data = f_.stored(i);
             if (data && packed_as(*data, data->size()) != Packing::none) return false;
         }

@@ -231,8 +231,30 @@ private:
         return c < 0x80 && (std::isalnum(c) != 0 || c == '_' || c == '/' || c == '.');
     }
 
+    /// Bytes between the table and the names behind it that are fewer than a record and not all zero.
+    std::uint64_t record_left_over(const Found& found) const {
+        if (!found.names || found.table.rows == 0 || found.names->at <= found.table.end) return 0;
+        const auto left = found.names->at - found.table.end;
+        if (left >= found.table.numbers) return 0;
+        for (auto at = found.table.end; at < found.names->at; ++at)
+            if (tables_[static_cast<std::size_t>(at)] != std::byte{0}) return left;
+        return 0;
+    }
+
     /// Whether all names begin with the same byte that is no letter of one: the last of the numbers before them.
     bool names_gain_signs(const Table& table) const {
+        if (table.rows == 0 && table.form == NameForm::terminated && table.leads && table.count() >= 32) {
+            // A letter that begins every name, before others that differ, is a number's last byte.
+            std::set<std::byte> second;
+            const auto sign = [&](std::size_t i, std::uint64_t k) {
+                return tables_[static_cast<std::size_t>(table.position(i) + table.numbers + k)];
+            };
+            for (std::size_t i = 0; i < table.count(); ++i) {
+                if (sign(i, 0) != sign(0, 0)) return false;
+                second.insert(sign(i, 1));
+            }
+            return second.size() >= 3 && std::isalnum(static_cast<unsigned char>(sign(0, 0))) != 0;
+        }
         if (table.rows < 4 || table.form != NameForm::fixed) return false;
         const auto first = [&](std::size_t i) { return tables_[static_cast<std::size_t>(table.position(i) + table.name_at)]; };
         for (std::size_t i = 0; i < table.count(); ++i)
@@ -348,6 +370,9 @@ private:
         if (!found.named() && text_in_records(found.table))
             return fmt::format("the likeliest table's {} records hold text that does not fit into them as names", grouped(n));
         if (found.names_cut) return "the likeliest table ends within the first of the names behind it";
+        if (const auto left = record_left_over(found))
+            return fmt::format("the {} bytes between the likeliest table and its names look like the rest of a record: it begins later",
+                               left);
         if (names_gain_signs(found.table))
             return fmt::format("all of the likeliest table's {} names begin with the same byte, which is hardly one of theirs", grouped(n));
         if (names_lose_signs(found.table))
