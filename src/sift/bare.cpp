@@ -172,7 +172,7 @@ private:
 
     /// Whether there are rows, but no texture of a usual size is found by them.
     bool ranges(BareKind kind, const Cells& cells, RowFinder& finder, std::size_t from, std::size_t to, unsigned depth) {
-        if (depth > 40 || (to - from) * cells.bytes < least_bytes / 2) return false;
+        if (depth > 40 || (to - from) * cells.bytes < least_bytes / 2 || cancel_.canceled()) return false;
         const auto all = finder.best_in(from, to);
         const bool any = !all.empty() && all[0].score >= (cells.side > 1 ? 16 : 160);
         if (!any && (depth > 0 || cells.side == 1)) return false;

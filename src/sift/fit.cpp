@@ -10,7 +10,7 @@ namespace skivet {
 namespace {
 
 constexpr std::size_t least_texels = 64 * 64;
-constexpr std::size_t most_begins = 24;
+constexpr std::size_t most_begins = 24, most_looked_at = 16384;
 constexpr std::size_t least_height = 16;  // texels
 
 /// Mean differences of a level of half the sides to the picture halved, and to the picture halved and moved by a part of its sides.
@@ -174,13 +174,18 @@ private:
         auto core = std::min(high_ - 1, rows_.from + 4 * w_ + 512);
         while (core + 1 < high_ && m_[core + 1] == m_[core]) ++core;
         std::vector<std::pair<std::size_t, double>> out;
-        for (auto c = low_; c <= core; ++c) out.emplace_back(c, under(c, core) + members(c, core) + place_prior(c) + border(c));
+        for (auto c = low_; c <= core; ++c) {
+            // Inside a flat part one place is as good as another.
+            if (c > low_ && c < core && m_[c] == m_[c - 1] && m_[c] == m_[c + 1] && (cells_.at + c * cells_.bytes) % 4096 != 0) continue;
+            out.emplace_back(c, under(c, core) + members(c, core) + place_prior(c) + border(c));
+        }
         const auto better = [](const auto& a, const auto& b) { return a.second > b.second; };
         if (out.size() > most_begins) {
             std::nth_element(out.begin(), out.begin() + most_begins, out.end(), better);
             // What has levels shows where it begins by them: the best of the others are tried, too.
             std::vector<std::pair<double, std::size_t>> shown;
-            for (auto i = most_begins; i < out.size(); ++i)
+            const auto step = std::max<std::size_t>(1, out.size() / most_looked_at);
+            for (auto i = most_begins; i < out.size(); i += step)
                 if (const auto e = levels_begin(out[i].first); e > 0) shown.emplace_back(e, out[i].first);
             out.resize(most_begins);
             const auto kept = std::min(shown.size(), most_begins);
