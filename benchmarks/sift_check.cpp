@@ -3,7 +3,7 @@
 //   and
 //                                                           other data (any files) from folders instead of drawn ones
 //   skivet_sift_check files FILE...                         what it says of files that hold none
-//   -v before the command: each miss and each false find
+//   -v before the command: each miss and each false find. DUMP=FILE in the environment: the last mixture is written there, to look into it
 #include <fmt/format.h>
 
 #include <chrono>
@@ -91,12 +91,6 @@ FillMaker parts_of(const char* folder) {
     };
 }
 
-bool same_format(const Embedded& truth, const BareTexture& found) {
-    if ((found.palette_bits > 0) != truth.paletted) return false;
-    const auto plain = [](Format f) { return f == Format::BGRA8 ? Format::RGBA8 : f == Format::BGR8 ? Format::RGB8 : f; };
-    return plain(truth.desc.format) == plain(found.desc.format);
-}
-
 std::string text(const TextureDesc& d, bool palette) {
     return fmt::format("{}{} {}x{} {} mips", palette ? "palette of " : "", info(d.format).name, d.width, d.height, d.mips);
 }
@@ -133,7 +127,6 @@ int main(int argc, char** argv) {
             std::vector<bool> used(found.size());
             std::size_t here = 0;
             for (const auto& t : mix.textures) {
-                if (std::getenv("TRUTH")) fmt::print("truth {:#x}+{} {}\n", t.at, t.size, text(t.desc, t.paletted));
                 ++all;
                 const auto key = std::string(t.paletted ? "palette" : info(t.desc.format).name);
                 ++by_format[key][0];
@@ -143,7 +136,7 @@ int main(int argc, char** argv) {
                     const auto& f = found[i];
                     if (f.at >= t.at + t.size || f.at + f.size <= t.at) continue;
                     told += fmt::format("  {:#x}+{} {}", f.at, f.size, text(f.desc, f.palette_bits));
-                    if (hit || !same_format(t, f) || f.desc.width != t.desc.width) continue;
+                    if (hit || !found_as(t, f)) continue;
                     hit = true;
                     used[i] = true;
                     ++right, ++here;

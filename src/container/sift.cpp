@@ -103,16 +103,20 @@ private:
         Hits out;
         const auto part = data.first(static_cast<std::size_t>(to));
         const auto stop = to - 32;
-        for (auto at = from; at <= stop;) {
+        // What only looks like something is looked at again from the next byte on. A file that is made of such beginnings must not take
+        // for ever: beyond so much that came to nothing the rest is left.
+        std::uint64_t wasted = 0;
+        const auto most_wasted = 8 * (to - from) + (256u << 20);
+        for (auto at = from; at <= stop && wasted < most_wasted;) {
             SKIVET_CHECK(progress_.cancel.check());
-            // A few million positions at a time, so that it can be canceled.
+            // A million positions at a time, so that it can be canceled.
             const auto end = std::min(stop + 1, at + step_bytes);
             at = next_without_mark(part, at, end, beginnings);
             if (at == end) continue;
-            auto hit = hidden_at(part, at);
-            if (!hit) hit = tga_at(part, at);
+            auto hit = hidden_at(part, at, wasted);
+            if (!hit) hit = tga_at(part, at, wasted);
             if (!hit && depth < options_.depth && unpacked_ <= options_.all_bytes)
-                if (const auto stream = bare_stream_at(part, static_cast<std::size_t>(at), options_.stream_bytes))
+                if (const auto stream = bare_stream_at(part, static_cast<std::size_t>(at), options_.stream_bytes, wasted))
                     hit = opened(part, at, *stream, depth);
             if (!hit) {
                 ++at;
@@ -126,8 +130,7 @@ private:
 
     std::optional<SiftHit> opened(ByteSpan data, std::uint64_t at, const BareStream& stream, unsigned depth) {
         const auto packed = data.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(stream.size));
-        ReadLimits limits = limits_;
-        const auto content = unpack(stream.packing, packed, stream.unpacked, limits);
+        const auto content = unpack(stream.packing, packed, stream.unpacked, limits_);
         if (!content) return std::nullopt;
         unpacked_ += content->size();
         SiftHit hit;
@@ -150,7 +153,7 @@ private:
     static inline const std::array<std::array<std::byte, 8>, 4> beginnings = {eight("DDS \x7C\0\0\0"), eight("\x89PNG\r\n\x1A\n"),
                                                                               eight("\xABKTX 11\xBB"), eight("\xABKTX 20\xBB")};
 
-    std::optional<SiftHit> hidden_at(ByteSpan data, std::uint64_t at) const {
+    std::optional<SiftHit> hidden_at(ByteSpan data, std::uint64_t at, std::uint64_t& wasted) const {
         const auto rest = data.subspan(static_cast<std::size_t>(at));
         auto key = hiding_key(rest, beginnings);
         if (key.empty()) return std::nullopt;
@@ -158,13 +161,17 @@ private:
         const auto head = xor_with(key, rest.first(std::min(rest.size(), head_bytes)));
         const auto kind = context_.textures.recognize(head, "");
         if (!kind || !kind->layout(head, rest.size(), limits_)) return std::nullopt;
-        constexpr std::size_t most = 64u << 20;
-        const auto plain = xor_with(key, rest.first(std::min(rest.size(), most)));
-        auto hit = texture_at(plain);
-        if (!hit) return std::nullopt;
-        hit->at = at;
-        hit->key = std::move(key);
-        return hit;
+        // More and more of it, until it is whole: an archive may have thousands of them.
+        for (std::size_t size = 16u << 10;; size *= 4) {
+            const auto plain = xor_with(key, rest.first(std::min(rest.size(), size)));
+            if (auto hit = texture_at(plain)) {
+                hit->at = at;
+                hit->key = std::move(key);
+                return hit;
+            }
+            wasted += plain.size();
+            if (size >= rest.size() || size >= 64u << 20) return std::nullopt;
+        }
     }
 
     /// Bytes of a TGA file whose header is that of one: up to the last texel, and a footer of version 2.0 right behind. 0 when it ends
@@ -192,7 +199,7 @@ private:
     }
 
     /// A TGA file (Truevision TGA File Format Specification, version 2.0): its header makes sense and its rows fit under each other.
-    std::optional<SiftHit> tga_at(ByteSpan data, std::uint64_t at) const {
+    std::optional<SiftHit> tga_at(ByteSpan data, std::uint64_t at, std::uint64_t& wasted) const {
         const auto* p = data.data() + at;
         const auto byte = [&](std::size_t i) { return static_cast<unsigned>(p[i]); };
         const auto type = byte(2), base = type & 7, depth = byte(16);
@@ -206,6 +213,7 @@ private:
         if (!kind) return std::nullopt;
         const auto rest = data.subspan(static_cast<std::size_t>(at));
         const auto size = tga_bytes(rest);
+        wasted += std::min<std::uint64_t>(rest.size(), std::uint64_t{width} * height * 4);
         if (size == 0) return std::nullopt;
         const auto file = rest.first(static_cast<std::size_t>(size));
         const auto layout = kind->layout(file, size, limits_);
@@ -221,6 +229,7 @@ private:
         SiftHit hit;
         hit.at = at;
         hit.size = size;
+        wasted -= std::min<std::uint64_t>(rest.size(), std::uint64_t{width} * height * 4);  // not in vain
         hit.kind = kind->name();
         hit.extension = "tga";
         hit.desc = layout->desc;
@@ -369,25 +378,26 @@ namespace {
 /// What was found in the last few files of this run: it takes long, and the same file is opened again and again.
 class Memory {
 public:
-    [[nodiscard]] static std::shared_ptr<const std::vector<SiftHit>> find(const FileView& file) {
+    [[nodiscard]] static std::shared_ptr<const std::vector<SiftHit>> find(const FileView& file, std::size_t kinds) {
         const std::lock_guard lock(mutex());
         for (const auto& item : items())
-            if (item.path == file.path() && item.stamp == file.stamp()) return item.hits;
+            if (item.path == file.path() && item.stamp == file.stamp() && item.kinds == kinds) return item.hits;
         return nullptr;
     }
-    static void keep(const FileView& file, const std::vector<SiftHit>& hits) {
+    static void keep(const FileView& file, std::size_t kinds, const std::vector<SiftHit>& hits) {
         if (file.in_memory() || file.path().empty() || hits.size() > 100'000) return;
         const std::lock_guard lock(mutex());
         auto& all = items();
         all.erase(std::remove_if(all.begin(), all.end(), [&](const Item& item) { return item.path == file.path(); }), all.end());
         if (all.size() >= 8) all.erase(all.begin());
-        all.push_back({file.path(), file.stamp(), std::make_shared<const std::vector<SiftHit>>(hits)});
+        all.push_back({file.path(), file.stamp(), kinds, std::make_shared<const std::vector<SiftHit>>(hits)});
     }
 
 private:
     struct Item {
         std::filesystem::path path;
         FileStamp stamp;
+        std::size_t kinds;  ///< of textures that were known: a new sheet finds more
         std::shared_ptr<const std::vector<SiftHit>> hits;
     };
     static std::mutex& mutex() {
@@ -402,13 +412,15 @@ private:
 
 }  // namespace
 
-void remember_sifted(const FileView& file, const std::vector<SiftHit>& hits) { Memory::keep(file, hits); }
+void remember_sifted(const ReadContext& context, const FileView& file, const std::vector<SiftHit>& hits) {
+    Memory::keep(file, context.textures.all().size(), hits);
+}
 
 Result<std::shared_ptr<const Container>> open_sifted(const ReadContext& context, FileView file, Progress& progress) {
-    if (const auto known = Memory::find(file)) return sifted_container(std::move(file), *known);
+    if (const auto known = Memory::find(file, context.textures.all().size())) return sifted_container(std::move(file), *known);
     SKIVET_TRY(const auto data, file.bytes());
     SKIVET_TRY(auto hits, sift(context, data, progress));
-    Memory::keep(file, hits);
+    remember_sifted(context, file, hits);
     return sifted_container(std::move(file), std::move(hits));
 }
 

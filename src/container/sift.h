@@ -40,9 +40,9 @@ struct SiftOptions {
 /// without a header is shown as a DDS or KTX2 file (bare_file.h).
 [[nodiscard]] Result<std::shared_ptr<const Container>> open_sifted(const ReadContext& context, FileView file, Progress& progress);
 
-/// What was found in a whole file, so that open_sifted need not look again while the file stays as it is. The last eight files of this run
-/// are remembered.
-void remember_sifted(const FileView& file, const std::vector<SiftHit>& hits);
+/// What was found in a whole file, so that open_sifted need not look again while the file and the known textures stay as they are. The last
+/// eight files of this run are remembered.
+void remember_sifted(const ReadContext& context, const FileView& file, const std::vector<SiftHit>& hits);
 
 /// The same for hits that are there already.
 [[nodiscard]] std::shared_ptr<const Container> sifted_container(FileView file, std::vector<SiftHit> hits);

@@ -113,9 +113,9 @@ bool deflate_begins(ByteSpan data) {
     return used <= 1 || complete(lengths, literals, distances, 15);
 }
 
-/// Bytes a whole LZ4 block (LZ4 block format 1.6) unpacks to; 0 when it is none. Its last five bytes are literals.
-std::uint64_t lz4_unpacked(ByteSpan block) {
-    std::size_t at = 0;
+/// Bytes a whole LZ4 block (LZ4 block format 1.6) unpacks to; 0 when it is none. Its last five bytes are literals. `at`: how far it was
+/// read.
+std::uint64_t lz4_unpacked(ByteSpan block, std::size_t& at) {
     std::uint64_t out = 0;
     const auto more = [&](std::uint64_t length) -> std::optional<std::uint64_t> {
         if (length != 15) return length;
@@ -146,21 +146,39 @@ std::uint64_t lz4_unpacked(ByteSpan block) {
 
 }  // namespace
 
-std::optional<BareStream> bare_stream_at(ByteSpan data, std::size_t at, std::uint64_t most) {
+std::optional<BareStream> bare_stream_at(ByteSpan data, std::size_t at, std::uint64_t most, std::uint64_t& wasted) {
     const auto rest = data.subspan(at);
     if (rest.size() < 32) return std::nullopt;
-    if (deflate_may_begin(rest.data()) && deflate_begins(rest.first(std::min<std::size_t>(rest.size(), 512))))
-        if (const auto stream = unpack_stream(Packing::deflate, rest, most);
-            stream && stream->bytes.size() >= least_unpacked && stream->packed_size >= 64)
-            return BareStream{Packing::deflate, stream->packed_size, stream->bytes.size(), 0.9};
+    if (deflate_may_begin(rest.data()) && deflate_begins(rest.first(std::min<std::size_t>(rest.size(), 512)))) {
+        // A little first, so that a stream that is cut off, or none, costs no more than what of it is there.
+        bool whole = true;
+        for (const std::size_t size : {64u << 10, 1u << 20, 16u << 20}) {
+            const auto some = unpack_prefix(Packing::deflate, rest, size);
+            if (!some) wasted += size;
+            if (!some || some->size() < size) {
+                whole = some.has_value();
+                break;
+            }
+        }
+        if (whole) {
+            const auto stream = unpack_stream(Packing::deflate, rest, most);
+            if (stream && stream->bytes.size() >= least_unpacked && stream->packed_size >= 64)
+                return BareStream{Packing::deflate, stream->packed_size, stream->bytes.size(), 0.9};
+            wasted += stream ? stream->bytes.size() : std::min<std::uint64_t>(most, rest.size() * 4);
+        }
+    }
     if (at < 4) return std::nullopt;
     const auto little = load_le<std::uint32_t>(data.data() + at - 4);
     const auto big = __builtin_bswap32(little);
     for (const std::uint64_t size : {little, big}) {
         if (size < 64 || size > rest.size()) continue;
         const auto block = rest.first(static_cast<std::size_t>(size));
-        const auto unpacked = lz4_unpacked(block);
-        if (unpacked < least_unpacked || unpacked < size || unpacked > most) continue;
+        std::size_t read = 0;
+        const auto unpacked = lz4_unpacked(block, read);
+        if (unpacked < least_unpacked || unpacked < size || unpacked > most) {
+            wasted += read;
+            continue;
+        }
         // With its unpacked size before it it is no chance.
         bool stated = false;
         for (std::size_t back = 8; back <= 16 && back <= at; back += 4) {

@@ -14,8 +14,9 @@ struct BareStream {
 };
 
 /// A raw deflate stream that begins here (RFC 1951) with a block of codes of its own, which are complete; or an LZ4 block whose packed size
-/// stands in the four bytes before it, which unpacks to its end. `at` counts from the start of `data`. At least 512 bytes, unpacked.
-[[nodiscard]] std::optional<BareStream> bare_stream_at(ByteSpan data, std::size_t at, std::uint64_t most);
+/// stands in the four bytes before it, which unpacks to its end. `at` counts from the start of `data`. At least 512 bytes, unpacked. What
+/// looked like one and is none counts into `wasted`, in bytes.
+[[nodiscard]] std::optional<BareStream> bare_stream_at(ByteSpan data, std::size_t at, std::uint64_t most, std::uint64_t& wasted);
 
 /// The first position of [from, to) at which any of the three that follow or a TGA header may begin, or `to`. 32 bytes behind each position
 /// must be there.

@@ -166,6 +166,11 @@ private:
             packed.resize(static_cast<std::size_t>(hit.size));  // readers stop at the stream's own end
             return std::optional<Bytes>(std::move(packed));
         }
+        if (needs_size(*hit.packing))
+            return fail_at(ErrorCode::unsupported, hit.at,
+                           fmt::format("the {} block takes {} bytes now and has to take just {}: its size stands before it", hit.kind,
+                                       grouped(least), grouped(hit.size)),
+                           "A sheet that describes the archive can write the size as well");
         return fail_at(ErrorCode::unsupported, hit.at,
                        fmt::format("the {} stream takes {} bytes now, its place has {}", hit.kind, grouped(least), grouped(hit.size)),
                        "Content that packs as well as the old one fits; fewer new details, for example");

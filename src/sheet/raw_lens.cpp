@@ -8,6 +8,7 @@
 
 #include "codec/codec.h"
 #include "codec/paint_form.h"
+#include "sift/cells.h"
 
 namespace skivet {
 namespace {
@@ -100,10 +101,8 @@ std::vector<std::uint8_t> brightness(const Lens& lens, ByteSpan data) {
 }
 
 double mean_difference(const std::vector<std::uint8_t>& s, std::size_t lag) {
-    std::uint64_t sum = 0;
     const auto n = s.size() - lag;
-    for (std::size_t i = 0; i < n; ++i) sum += static_cast<unsigned>(std::abs(int{s[i]} - int{s[i + lag]}));
-    return static_cast<double>(sum) / static_cast<double>(n);
+    return static_cast<double>(apart(s.data(), s.data() + lag, n)) / static_cast<double>(n);
 }
 
 /// How alike the texels on both sides of an edge between neighboring blocks are, beside two blocks far apart; and how much there is to see.

@@ -24,8 +24,9 @@ constexpr std::uint64_t least_bytes = 2048;     // 64×64 texels of half a byte
 
 struct Candidate {
     BareTexture texture;
-    double worth = 0;  ///< how much speaks for it
-    double shape = 0;  ///< … of its sides and levels alone
+    double worth = 0;        ///< how much speaks for it
+    double shape = 0;        ///< … of its sides and levels alone
+    std::uint64_t unit = 1;  ///< bytes of a block or texel
 };
 
 class Finder {
@@ -35,7 +36,8 @@ public:
 
     Result<std::vector<BareTexture>> find() {
         // The longest first: what is certain in them is not looked at again as something else.
-        auto all = likely(stretches(data_));
+        auto all = likely(stretches(data_, cancel_));
+        SKIVET_CHECK(cancel_.check());
         std::stable_sort(all.begin(), all.end(), [](const Stretch& a, const Stretch& b) { return a.to - a.from > b.to - b.from; });
         std::uint64_t total = 0, done = 0, told = 0;
         for (const auto& stretch : all) total += stretch.to - stretch.from;
@@ -80,6 +82,7 @@ private:
         std::vector<std::vector<float>> own(all.size());
         for (std::size_t i = 0; i < all.size(); ++i) {
             const auto& s = all[i];
+            if (cancel_.canceled()) return {};
             for (auto t = s.from / tile; t * tile < s.to; ++t) {
                 const auto end = std::min<std::uint64_t>(data_.size(), (t + 1) * tile);
                 auto r = s.kind == BareKind::numbers ? std::nullopt : roughness_along(s.kind, s.phase, data_, t * tile, end);
@@ -265,7 +268,7 @@ private:
         return Candidate{std::move(*texture),
                          sure * sure * sure * (0.1 + smooth * smooth) * std::sqrt(std::sqrt(size)) *
                              (1 + 0.03 * std::min(4, std::countr_zero(texture->at))),
-                         shape};
+                         shape, kind_bytes(kind)};
     }
 
     /// What speaks most for itself first; what overlaps it is not.
@@ -276,21 +279,24 @@ private:
         for (auto& c : candidates_) {
             auto at = c.texture.at;
             const auto size = c.texture.size;
-            // Where it begins is known to some blocks only: it may begin where a surer one ends.
+            // Where it begins is known to some blocks only: it may begin where a surer one ends, at a whole block. A palette shows where.
+            const auto most = c.texture.palette_bits ? 0 : size / 8;
+            const auto whole = [&](std::uint64_t bytes) { return (bytes + c.unit - 1) / c.unit * c.unit; };
             auto next = taken.upper_bound(at);
             if (next != taken.begin() && std::prev(next)->second > at) {
                 const auto behind = std::prev(next)->second;
-                if (behind - at > size / 8) continue;
-                at = behind;
+                if (behind - at > most) continue;
+                at += whole(behind - at);
                 next = taken.upper_bound(at);
             }
             if (next != taken.end() && next->first < at + size) {
-                const auto over = at + size - next->first;
+                const auto over = whole(at + size - next->first);
                 const auto before = next == taken.begin() ? 0 : std::prev(next)->second;
-                if (over > size / 8 || at < before + over) continue;
+                if (over > most || at < before + over) continue;
                 at -= over;
             }
             const auto end = at + size;
+            if (end > data_.size()) continue;
             c.texture.at = at;
             taken[at] = end;
             out.push_back(c.texture);

@@ -251,31 +251,19 @@ std::vector<Rows> RowFinder::best_of(const std::vector<Width>& widths, std::size
     for (const auto& w : widths) {
         const auto stop = std::min(end, w.under.size());
         if (stop <= first || (work_ += stop - first) > 64 * cells_.size()) continue;
-        // The stretch with the largest sum (J. Kadane's method; J. Bentley, Communications of the ACM 27, 1984).
-        double sum = 0, top = 0;
-        std::size_t begin = first, top_from = first, top_to = first;
-        for (std::size_t k = first; k < stop; ++k) {
+        const auto run = largest_run(first, stop, [&](std::size_t k) {
             const double far = w.far[k], under = w.under[k];
             // Where there is nothing to see nothing is said.
-            sum += far < 0.7 ? 0 : std::clamp(1 - under / far - least_likeness, -0.5, 0.6) * std::min(1.0, far / 3);
-            if (sum <= 0) {
-                sum = 0;
-                begin = k + 1;
-            } else if (sum > top) {
-                top = sum;
-                top_from = begin;
-                top_to = k + 1;
-            }
-        }
-        const auto score = top * chunk;
-        if (top_to == top_from) continue;
-        Rows rows{top_from * chunk, std::min(to, top_to * chunk + w.cells), w.cells, 0, 0, score};
-        for (auto k = top_from; k < top_to; ++k) {
+            return far < 0.7 ? 0 : std::clamp(1 - under / far - least_likeness, -0.5, 0.6) * std::min(1.0, far / 3);
+        });
+        if (run.to == run.from) continue;
+        Rows rows{run.from * chunk, std::min(to, run.to * chunk + w.cells), w.cells, 0, 0, run.sum * chunk};
+        for (auto k = run.from; k < run.to; ++k) {
             rows.under += w.under[k];
             rows.far += w.far[k];
         }
-        rows.under /= static_cast<double>(top_to - top_from);
-        rows.far /= static_cast<double>(top_to - top_from);
+        rows.under /= static_cast<double>(run.to - run.from);
+        rows.far /= static_cast<double>(run.to - run.from);
         all.push_back(rows);
     }
     // Twice the width fits nearly as well: of nearly equal ones the smaller is meant, but the others are worth a look.

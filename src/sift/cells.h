@@ -29,6 +29,29 @@ struct Cells {
 /// Sum of |a[i] - b[i]|.
 [[nodiscard]] std::uint64_t apart(const std::uint8_t* a, const std::uint8_t* b, std::size_t count);
 
+/// The part [from, to) of a row of values with the largest sum; an empty one where none is above zero.
+struct Run {
+    std::size_t from = 0, to = 0;
+    double sum = 0;
+};
+/// … of value(i) for i in [from, to) (J. Kadane's method; J. Bentley, Communications of the ACM 27, 1984).
+template <class Value>
+[[nodiscard]] Run largest_run(std::size_t from, std::size_t to, Value value) {
+    Run best{from, from, 0};
+    double sum = 0;
+    auto begin = from;
+    for (auto i = from; i < to; ++i) {
+        sum += value(i);
+        if (sum <= 0) {
+            sum = 0;
+            begin = i + 1;
+        } else if (sum > best.sum) {
+            best = {begin, i + 1, sum};
+        }
+    }
+    return best;
+}
+
 /// Cells [from, to) in which rows of `width` cells fit under each other.
 struct Rows {
     std::size_t from = 0, to = 0, width = 0;

@@ -26,7 +26,7 @@ using D64 = hn::FixedTag<std::uint64_t, HWY_TARGET == HWY_SCALAR ? 1 : 2>;
 using V8 = hn::Vec<D8>;
 
 #if HWY_TARGET == HWY_SCALAR
-// No machine of today comes here; the tests of other targets hold for it, too.
+// Where there are no vectors; no test comes here on a machine that has them.
 std::uint64_t apart_simd(const std::uint8_t* a, const std::uint8_t* b, std::size_t count) {
     std::uint64_t sum = 0;
     for (std::size_t i = 0; i < count; ++i) sum += static_cast<unsigned>(std::abs(int{a[i]} - int{b[i]}));

@@ -393,21 +393,11 @@ std::optional<Fit> fit_size(const Cells& cells, std::size_t from, std::size_t to
     double mean = 0;
     for (const double share : {0.0, 0.5}) {
         const auto off = share * mean;
-        double sum = 0, top = 0;
-        std::size_t begin = from;
-        for (auto c = from; c < to; ++c) {
-            sum += cells.member[c] / 16.0 - off;
-            if (sum <= 0) {
-                sum = 0;
-                begin = c + 1;
-            } else if (sum > top) {
-                top = sum;
-                first = begin;
-                last = c + 1;
-            }
-        }
-        if (last <= first) return std::nullopt;
-        mean = top / static_cast<double>(last - first) + off;
+        const auto run = largest_run(from, to, [&](std::size_t c) { return cells.member[c] / 16.0 - off; });
+        if (run.to == run.from) return std::nullopt;
+        first = run.from;
+        last = run.to;
+        mean = run.sum / static_cast<double>(last - first) + off;
     }
     const auto parts = [&](std::size_t side, unsigned level) {
         return (std::max<std::size_t>(1, side >> level) + cells.side - 1) / cells.side;
@@ -436,7 +426,8 @@ std::optional<Fit> fit_size(const Cells& cells, std::size_t from, std::size_t to
                     shown = (1 - under / far) * std::sqrt(static_cast<double>(rows));
                     bool levels = false;
                     if (mips > 1) {
-                        const auto [same, moved] = level_difference(m.data() + at, m.data() + at + width * height, width, height, 1);
+                        const auto [same, moved] = level_difference(m.data() + at, m.data() + at + width * height, width, height,
+                                                                    std::max<std::size_t>(1, width * height / 8192) | 1);
                         levels = moved > 1 && same < 0.6 * moved;
                         shown += moved > 0 ? 3 * (1 - same / moved) * std::sqrt(static_cast<double>(width * height / 4)) : 0;
                     }

@@ -182,10 +182,8 @@ double roughness_of_numbers(ByteSpan texels) {
     return far > 0 ? near / far : 1;
 }
 
-}  // namespace
-
-namespace {
 std::size_t cells_of_tile(std::size_t bytes) { return bytes >= 8 ? 48 : bytes == 1 ? 512 : 192; }
+
 }  // namespace
 
 std::size_t kind_bytes(BareKind kind) {
@@ -355,8 +353,7 @@ std::optional<BareTexture> named(BareKind kind, const Cells& cells, const Fit& f
     if (kind == BareKind::two_bytes) {
         double least = 2;
         for (const auto format : two_byte_formats) {
-            const auto r = roughness_of_picture(format, data.subspan(static_cast<std::size_t>(top), static_cast<std::size_t>(end - top)),
-                                                fit.width, fit.height);
+            const auto r = roughness_of_picture(format, level, fit.width, fit.height);
             // The commonest of them, unless another is clearly smoother: a part of its range looks smooth in others, too.
             if (const auto weighed = format == Format::B5G6R5 ? 0.75 * r : r; weighed < least) {
                 least = weighed;
@@ -376,14 +373,10 @@ std::optional<BareTexture> named(BareKind kind, const Cells& cells, const Fit& f
         out.roughness = palette->roughness;
     }
     if (!out.palette_bits)
-        out.roughness = roughness_of_picture(d.format, data.subspan(static_cast<std::size_t>(top), static_cast<std::size_t>(end - top)),
-                                             kind == BareKind::one_byte && d.format == Format::RGB8 ? fit.width / 3 : fit.width, fit.height,
-                                             seen_channels(d.format));
+        out.roughness =
+            roughness_of_picture(d.format, level, kind == BareKind::one_byte && d.format == Format::RGB8 ? fit.width / 3 : fit.width,
+                                 fit.height, seen_channels(d.format));
     if (out.roughness > (fit.by_size ? 1.0 : 0.93)) return std::nullopt;
-    const auto power = [](std::uint32_t v) { return (v & (v - 1)) == 0; };
-    out.confidence =
-        0.45 + 0.3 * std::clamp(fit.likeness, 0.0, 1.0) + (fit.levels_shown ? 0.2 : 0) + (power(d.width) && power(d.height) ? 0.05 : -0.05);
-    out.confidence = std::clamp(out.confidence, 0.1, 0.95);
     return out;
 }
 

@@ -18,7 +18,7 @@ namespace skivet {
 /// Gives numbers that often stand beside each other values that are near, so that a picture of palette entries can be compared as one of
 /// grays: the second eigenvector of their neighborhood (M. Belkin and P. Niyogi, Neural Computation 15, 2003), by its ranks.
 void make_comparable(std::vector<std::uint8_t>& numbers);
-/// The texture that a fit is; nothing where its texels do not look like one after all.
+/// The texture that a fit is, but for how sure that is; nothing where its texels do not look like one after all.
 [[nodiscard]] std::optional<BareTexture> named(BareKind kind, const Cells& cells, const Fit& fit, ByteSpan data);
 
 }  // namespace skivet

@@ -88,7 +88,7 @@ void judge(const WindowStats& s, Looks& out) {
 
 }  // namespace
 
-std::vector<Stretch> stretches(ByteSpan data) {
+std::vector<Stretch> stretches(ByteSpan data, const CancelToken& cancel) {
     struct Run {
         std::size_t before = 0;  ///< the first window, those without anything to see before it counted
         std::size_t last = 0;    ///< the last one that looks right
@@ -110,6 +110,7 @@ std::vector<Stretch> stretches(ByteSpan data) {
     std::size_t plain = 0;  // windows without anything to see right before this one
     const auto windows = data.size() / window_bytes;
     for (std::size_t w = 0; w < windows; ++w) {
+        if (w % 4096 == 0 && cancel.canceled()) return {};
         const auto* at = data.data() + w * window_bytes;
         std::array<std::byte, window_bytes + 16> copy{};
         if ((w + 1) * window_bytes + 16 > data.size()) {  // the last one: its end is repeated

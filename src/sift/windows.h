@@ -4,6 +4,7 @@
 #include <array>
 
 #include "base/bytes.h"
+#include "base/progress.h"
 
 namespace skivet {
 
@@ -35,8 +36,7 @@ struct Stretch {
     std::uint64_t from = 0, to = 0;  ///< bytes
 };
 
-/// Stretches of at least two windows, in the order in which they begin; one place may be in several. `check` is asked now and then;
-/// what it returns ends the look.
-[[nodiscard]] std::vector<Stretch> stretches(ByteSpan data);
+/// Stretches of at least two windows, in the order in which they begin; one place may be in several. None once canceled.
+[[nodiscard]] std::vector<Stretch> stretches(ByteSpan data, const CancelToken& cancel);
 
 }  // namespace skivet

@@ -223,6 +223,12 @@ Paletted in_256_colors(const Image& image) {
     return out;
 }
 
+bool found_as(const Embedded& texture, const BareTexture& found) {
+    const auto plain = [](Format f) { return f == Format::BGRA8 ? Format::RGBA8 : f == Format::BGR8 ? Format::RGB8 : f; };
+    return texture.at < found.at + found.size && found.at < texture.at + texture.size && (found.palette_bits > 0) == texture.paletted &&
+           plain(texture.desc.format) == plain(found.desc.format) && texture.desc.width == found.desc.width;
+}
+
 Mixture mixture(unsigned seed, const MixtureOptions& options) {
     Draw random(seed);
     struct Made {

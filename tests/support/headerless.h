@@ -2,6 +2,7 @@
 // Textures without a header among other data, as big files of games have them; all from a seed, with what is where.
 #include <functional>
 
+#include "sift/bare.h"
 #include "support/pictures.h"
 
 namespace skivet::test {
@@ -41,6 +42,10 @@ struct MixtureOptions {
 
 /// Textures of 64×64 to 512×512 texels, most of them square and with all their levels, at places that are multiples of 1 to 4,096.
 [[nodiscard]] Mixture mixture(unsigned seed, const MixtureOptions& options = {});
+
+/// Whether what was found there is of the texture's format, and in as wide rows. Which of red and blue comes first does not count: it
+/// cannot be seen.
+[[nodiscard]] bool found_as(const Embedded& texture, const BareTexture& found);
 
 /// 256 colors of a picture by median cut (P. Heckbert, SIGGRAPH 1982), and their numbers.
 struct Paletted {

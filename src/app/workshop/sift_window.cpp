@@ -222,7 +222,7 @@ void SiftWindow::start() {
                 out.error = hits.error();
                 return out;
             }
-            remember_sifted(*view, *hits);
+            remember_sifted(*context, *view, *hits);
             flatten(*hits, *out.hits);
             out.textures = std::size_t(
                 std::count_if(out.hits->begin(), out.hits->end(), [](const SiftHit& hit) { return hit.desc.format != Format::unknown; }));
