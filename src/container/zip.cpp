@@ -277,7 +277,7 @@ std::uint64_t ZipContainer::descriptor_size(ByteSpan file, std::size_t entry, co
     const auto& record = records_[entry];
     if (!(record.flags & flag_descriptor)) return 0;
     const auto at32 = [&](std::uint64_t p) { return p + 4 <= file.size() ? u32(file, p) : 0; };
-    const auto at = local.data_at + entries_[entry].stored;
+    const auto at = data_end(local.data_at, entries_[entry].stored);
     const std::uint64_t lead = at32(at) == descriptor_signature && at32(at + 4) == record.crc ? 4 : 0;
     if (lead == 0 && at32(at) != record.crc) return 0;
     const bool wide = at + lead + 20 <= file.size() && u64(file, at + lead + 4) == entries_[entry].stored &&
@@ -366,11 +366,11 @@ std::vector<Segment> ZipContainer::segments() const {
     for (std::size_t i = 0; i < entries_.size(); ++i) {
         const auto local = local_header(*file, i);
         const auto head = local ? local->header_size + descriptor_size(*file, i, *local) : local_size;
-        used.push_back({Segment::What::entry, entries_[i].at, entries_[i].stored + head, i});
+        used.push_back({Segment::What::entry, entries_[i].at, data_end(head, entries_[i].stored), i});
     }
     for (const auto& folder : folders_)
         if (const auto local = local_header(*file, folder.record))
-            used.push_back({Segment::What::table, folder.record.local_at, local->header_size + folder.stored, 0});
+            used.push_back({Segment::What::table, folder.record.local_at, data_end(local->header_size, folder.stored), 0});
     used.push_back({Segment::What::table, tail_.directory_at, file_.size() - tail_.directory_at, 0});
     return with_gaps(std::move(used), file_.size());
 }

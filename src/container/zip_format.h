@@ -1,5 +1,7 @@
 #pragma once
 // Positions inside ZIP records; section numbers are those of APPNOTE 6.3.10.
+#include <limits>
+
 #include "base/pack.h"
 
 namespace skivet::zip {
@@ -28,6 +30,13 @@ constexpr std::uint64_t dir_flags = 8, dir_method = 10, dir_time = 12, dir_crc =
 inline std::uint32_t u32(ByteSpan d, std::uint64_t at) { return load_le<std::uint32_t>(d.data() + at); }
 inline std::uint16_t u16(ByteSpan d, std::uint64_t at) { return load_le<std::uint16_t>(d.data() + at); }
 inline std::uint64_t u64(ByteSpan d, std::uint64_t at) { return load_le<std::uint64_t>(d.data() + at); }
+
+/// Where `size` bytes from `at` end. An archive may state any 64-bit size: one that no file can have ends at the largest offset a file
+/// has, so that what is added to it cannot wrap around.
+[[nodiscard]] constexpr std::uint64_t data_end(std::uint64_t at, std::uint64_t size) {
+    constexpr std::uint64_t last = std::numeric_limits<std::int64_t>::max();
+    return at > last || size > last - at ? last : at + size;
+}
 
 /// 4.4.5; nothing for methods we cannot unpack.
 [[nodiscard]] std::optional<Packing> packing_of(std::uint16_t method);

@@ -120,7 +120,7 @@ public:
         std::vector<Part> parts;
         const auto add = [&](const Record& record, std::uint64_t size, std::uint64_t stored, std::uint64_t behind) -> Status {
             SKIVET_TRY(const auto local, zip_.local_header(file_, record));
-            const auto end = local.data_at + stored + behind;
+            const auto end = data_end(local.data_at, stored) + behind;
             if (end > zip_.tail_.directory_at) return fail_at(ErrorCode::damaged, record.local_at, "reaches into the directory");
             parts.push_back({&record, size, stored, end, 0, local.data_at});
             return {};
@@ -221,7 +221,7 @@ private:
         if (same_size && flags_hold && !always_append && lies_alone(entry, local)) {
             in_place(entry, local, packed, crc);
         } else {
-            const auto end = local.data_at + e.stored + zip_.descriptor_size(file_, entry, local);
+            const auto end = data_end(local.data_at, e.stored) + zip_.descriptor_size(file_, entry, local);
             // The last entry before the directory gives its own place back.
             if (end == zip_.tail_.directory_at && starts_.back() == record.local_at && lies_alone(entry, local))
                 append_at_ = std::min(append_at_, record.local_at);
@@ -248,7 +248,7 @@ private:
         const auto from = zip_.records_[entry].local_at;
         const auto first = std::lower_bound(starts_.begin(), starts_.end(), from);
         const auto next = std::next(first);
-        return next == starts_.end() || *next >= std::max(from + 1, local.data_at + zip_.entries_[entry].stored);
+        return next == starts_.end() || *next >= std::max(from + 1, data_end(local.data_at, zip_.entries_[entry].stored));
     }
 
     void in_place(std::size_t entry, const Local& local, const Bytes& packed, std::uint32_t crc) {

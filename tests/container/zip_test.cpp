@@ -235,6 +235,29 @@ TEST(Zip, ALocalHeaderThatReachesPastTheDirectoryIsDamage) {
     EXPECT_EQ(*zip->read(0, ReadLimits{}), three[0].data);
 }
 
+TEST(Zip, ASizeThatWrapsAroundIsDamage) {
+    // Found by fuzzing: places behind data were computed from a ZIP64 size close to 2^64.
+    const auto made = make_zip(three, {.zip64 = true, .descriptors = true});
+    const auto good = after(*open(made), made, {{1, random_bytes(900, 3)}});  // leaves bytes that compacting would take
+    ASSERT_TRUE(open(good)->plan_compact(ReadLimits{}));
+    const auto record = as_text(good).find("PK\x01\x02");
+    const auto extra = as_text(good).find(std::string("\x01\0", 2), record + 46 + three[0].name.size());
+    const std::size_t stored = extra + 12;
+    for (std::uint64_t less = 0; less < 120; ++less) {
+        auto file = good;
+        store_le(file.data() + stored, ~less);
+        const auto zip = open(file);
+        const auto segments = zip->segments();
+        ASSERT_EQ(segments.size(), 1u) << less;
+        EXPECT_EQ(segments[0].size, file.size()) << "it claims everything behind it, not a piece before its end";
+        EXPECT_FALSE(zip->read(0, ReadLimits{}));
+        const auto compact = zip->plan_compact(ReadLimits{});
+        EXPECT_TRUE(!compact || compact->files.empty()) << "what the entry holds is not known, so nothing may close up over it";
+        EXPECT_EQ(*zip->read(2, ReadLimits{}), three[2].data);
+        EXPECT_EQ(*open(after(*zip, file, {{2, Bytes(40)}}))->read(2, ReadLimits{}), Bytes(40));
+    }
+}
+
 TEST(Zip, RandomDamageNeverCrashes) {
     const auto good = make_zip(three, {.zip64 = true, .descriptors = true});
     for (unsigned seed = 0; seed < 4000; ++seed) {
