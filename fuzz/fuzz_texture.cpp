@@ -18,6 +18,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     for (const auto& s : texture->layout.surfaces) {
         if (left-- == 0) break;
         (void)texture->kind->decode(texture->file, texture->layout, s);
+        (void)texture->kind->decode_small(texture->file, texture->layout, s, 4);
     }
     (void)texture->kind->replace(texture->file, texture->layout, {});
     if (texture->layout.surfaces.empty() || texture->layout.surfaces.front().size > (1u << 20)) return 0;

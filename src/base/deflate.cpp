@@ -10,16 +10,7 @@ namespace {
 
 /// By the library's function for raw streams or for zlib's.
 template <class Decompress>
-Result<Bytes> inflate_with(Decompress decompress, ByteSpan packed, std::uint64_t expected, const ReadLimits& limits) {
-    if (expected > limits.inflated_bytes)
-        return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit of {}", human_bytes(expected),
-                                                  human_bytes(limits.inflated_bytes)));
-    // Checked before memory is taken: a small entry cannot make us allocate gigabytes.
-    if (expected / limits.ratio > packed.size())
-        return fail(ErrorCode::limit,
-                    fmt::format("claims {} bytes from {} packed, more than deflate can give", grouped(expected), grouped(packed.size())),
-                    "The size field is damaged");
-    Bytes out(static_cast<std::size_t>(expected));
+Status inflate_into(Decompress decompress, ByteSpan packed, std::span<std::byte> out) {
     std::unique_ptr<libdeflate_decompressor, decltype(&libdeflate_free_decompressor)> engine(libdeflate_alloc_decompressor(),
                                                                                              &libdeflate_free_decompressor);
     if (!engine) return fail(ErrorCode::io, "out of memory");
@@ -29,21 +20,33 @@ Result<Bytes> inflate_with(Decompress decompress, ByteSpan packed, std::uint64_t
     const auto result = decompress(engine.get(), packed.data(), packed.size(), out.empty() ? &none : out.data(), out.size(), &used, &got);
     if (result == LIBDEFLATE_BAD_DATA) return fail(ErrorCode::damaged, "the deflate stream is damaged");
     if (result == LIBDEFLATE_INSUFFICIENT_SPACE)
-        return fail(ErrorCode::damaged, fmt::format("unpacks to more than the stated {} bytes", grouped(expected)));
-    if (got != expected)
-        return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, the directory says {}", grouped(got), grouped(expected)));
-    return out;
+        return fail(ErrorCode::damaged, fmt::format("unpacks to more than the stated {} bytes", grouped(out.size())));
+    if (got != out.size())
+        return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, the directory says {}", grouped(got), grouped(out.size())));
+    return {};
 }
 
 }  // namespace
 
-Result<Bytes> inflate(ByteSpan packed, std::uint64_t expected, const ReadLimits& limits) {
-    return inflate_with(libdeflate_deflate_decompress_ex, packed, expected, limits);
+Status may_inflate(ByteSpan packed, std::uint64_t expected, const ReadLimits& limits) {
+    if (expected > limits.inflated_bytes)
+        return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit of {}", human_bytes(expected),
+                                                  human_bytes(limits.inflated_bytes)));
+    if (expected / limits.ratio > packed.size())
+        return fail(ErrorCode::limit,
+                    fmt::format("claims {} bytes from {} packed, more than deflate can give", grouped(expected), grouped(packed.size())),
+                    "The size field is damaged");
+    return {};
 }
 
-Result<Bytes> inflate_zlib(ByteSpan packed, std::uint64_t expected, const ReadLimits& limits) {
-    return inflate_with(libdeflate_zlib_decompress_ex, packed, expected, limits);
+Result<Bytes> inflate(ByteSpan packed, std::uint64_t expected, const ReadLimits& limits) {
+    SKIVET_CHECK(may_inflate(packed, expected, limits));
+    Bytes out(static_cast<std::size_t>(expected));
+    SKIVET_CHECK(inflate_into(libdeflate_deflate_decompress_ex, packed, out));
+    return out;
 }
+
+Status inflate_zlib(ByteSpan packed, std::span<std::byte> out) { return inflate_into(libdeflate_zlib_decompress_ex, packed, out); }
 
 Result<Bytes> inflate_prefix(ByteSpan packed, std::size_t count) {
     // libdeflate only works on whole streams; zlib can stop early.

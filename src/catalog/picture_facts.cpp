@@ -181,57 +181,14 @@ struct SmallLevel {
     std::uint32_t mip = 0;
 };
 
-/// One texel of each step × step, the middle one.
-Image every(const Image& image, std::uint32_t step) {
-    Image out(std::max(1u, image.width / step), std::max(1u, image.height / step));
-    for (std::uint32_t y = 0; y < out.height; ++y)
-        for (std::uint32_t x = 0; x < out.width; ++x)
-            out.at(x, y) = image.at(std::min(x * step + step / 2, image.width - 1), std::min(y * step + step / 2, image.height - 1));
-    return out;
-}
-
-/// The means of step × step texels, of those at the right and lower edge that are whole.
-Image means(const Image& image, std::uint32_t step) {
-    // A texel's four channels are a vector of just that size; of up to 128 texels a row their sum fits in 16 bits.
-    using Four [[gnu::vector_size(8)]] = std::uint16_t;
-    using Wide [[gnu::vector_size(16)]] = std::uint32_t;
-    using Bytes4 [[gnu::vector_size(4)]] = std::uint8_t;
-    constexpr std::uint32_t run = 128;
-    const auto high = std::min(step, image.height), wide = std::min(step, image.width);
-    Image out(std::max(1u, image.width / step), std::max(1u, image.height / step));
-    std::vector<Wide> sums(out.width);
-    const auto count = high * wide;
-    for (std::uint32_t y = 0; y < out.height; ++y) {
-        std::fill(sums.begin(), sums.end(), Wide{});
-        for (std::uint32_t row = 0; row < high; ++row) {
-            const auto* texel = &image.at(0, y * step + row);
-            for (std::uint32_t x = 0; x < out.width; ++x)
-                for (std::uint32_t done = 0; done < wide; done += run) {
-                    Four sum{};
-                    for (std::uint32_t i = done; i < std::min(wide, done + run); ++i, ++texel) {
-                        Bytes4 four;
-                        std::memcpy(&four, texel->data(), sizeof four);
-                        sum += __builtin_convertvector(four, Four);
-                    }
-                    sums[x] += __builtin_convertvector(sum, Wide);
-                }
-        }
-        for (std::uint32_t x = 0; x < out.width; ++x)
-            for (std::size_t c = 0; c < 4; ++c) out.at(x, y)[c] = static_cast<std::uint8_t>((sums[x][c] + count / 2) / count);
-    }
-    return out;
-}
-
 Result<SmallLevel> small_level(const TextureFile& texture, std::uint32_t side) {
     const auto& d = texture.layout.desc;
     std::uint32_t mip = 0;
     while (mip + 1 < d.mips && std::max(mip_side(d.width, mip + 1), mip_side(d.height, mip + 1)) >= side) ++mip;
     // One level that the file can give smaller.
     if (d.mips == 1 && texture.layout.surfaces.size() == 1)
-        if (auto small = texture.kind->decode_small(texture.file, texture.layout, texture.layout.surfaces[0], side + side / 2)) {
-            auto painted = paint_form(d.format, *small);
-            return SmallLevel{std::move(*small), std::move(painted), 0};
-        }
+        if (auto small = texture.kind->decode_small(texture.file, texture.layout, texture.layout.surfaces[0], 2 * side))
+            return SmallLevel{std::move(small->samples), paint_form(d.format, small->means), 0};
     auto decoded = texture.decode(mip);
     while (!decoded && mip > 0) decoded = texture.decode(--mip);  // a file that is cut off lacks the small ones
     for (std::uint32_t m = 1; !decoded && m < d.mips; ++m)
@@ -245,8 +202,8 @@ Result<SmallLevel> small_level(const TextureFile& texture, std::uint32_t side) {
     }
     // Files without smaller levels are large, and a quarter of a thousand texels a side tell as much: single texels for what depends on
     // exact values (vectors' lengths, alpha of 0 and 255), means for what is shown.
-    auto painted = paint_form(d.format, means(*decoded, step));
-    return SmallLevel{every(*decoded, step), std::move(painted), mip};
+    auto small = reduce(*decoded, step);
+    return SmallLevel{std::move(small.samples), paint_form(d.format, small.means), mip};
 }
 
 Image fitted(Image image, std::uint32_t side) {

@@ -268,17 +268,17 @@ Result<Bytes> JpegKind::bytes(ByteSpan file, const TextureLayout& layout, const 
     return guarded([&]() -> Result<Bytes> { return decompressed(file, layout); });
 }
 
-std::optional<Image> JpegKind::decode_small(ByteSpan file, const TextureLayout& layout, const Surface&, std::uint32_t side) const {
+std::optional<Reduced> JpegKind::decode_small(ByteSpan file, const TextureLayout& layout, const Surface&, std::uint32_t side) const {
     const auto longer = std::max(layout.desc.width, layout.desc.height);
     unsigned reduced = 1;
-    while (reduced < 8 && longer / (reduced * 2) >= side) reduced *= 2;
+    while (reduced < 8 && longer / (reduced * 2) >= side * 3 / 4) reduced *= 2;
     if (reduced == 1 || layout.damage) return std::nullopt;
     const auto small = [&](std::uint32_t whole) { return (whole + reduced - 1) / reduced; };
     const auto texels = guarded([&] { return decompressed(file, layout, reduced); });
     if (!texels) return std::nullopt;  // decoding the whole says why
     auto image = skivet::decode(layout.desc.format, *texels, small(layout.desc.width), small(layout.desc.height));
     if (!image) return std::nullopt;
-    return std::move(*image);
+    return Reduced{*image, *image};  // fewer coefficients have no single texels
 }
 
 Result<Image> JpegKind::decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {

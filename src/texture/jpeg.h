@@ -13,8 +13,8 @@ public:
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     /// Of a file that ends early, what is there, the rest gray.
     /// By computing fewer of each block's 8×8 samples from its coefficients: a half, a quarter or an eighth of the sides.
-    [[nodiscard]] std::optional<Image> decode_small(ByteSpan file, const TextureLayout& layout, const Surface& surface,
-                                                    std::uint32_t side) const override;
+    [[nodiscard]] std::optional<Reduced> decode_small(ByteSpan file, const TextureLayout& layout, const Surface& surface,
+                                                      std::uint32_t side) const override;
     [[nodiscard]] Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     /// The edit is compressed with the original's quantization tables and chroma subsampling. Units (an MCU each) without a changed texel

@@ -276,6 +276,13 @@ Result<Image> PngKind::decode(ByteSpan file, const TextureLayout& layout, const 
     return image;
 }
 
+std::optional<Reduced> PngKind::decode_small(ByteSpan file, const TextureLayout& layout, const Surface&, std::uint32_t side) const {
+    const auto h = header_of(file);
+    const auto step = std::max(layout.desc.width, layout.desc.height) / side;
+    if (!h || layout.damage || step < 2) return std::nullopt;
+    return png::read_usual_reduced(file, *h, step, ReadLimits{});
+}
+
 Result<Bytes> write_png(const IndexedPicture& picture, bool srgb) {
     if (picture.palette.empty() || picture.palette.size() > 256)
         return fail(ErrorCode::unfit, fmt::format("a palette of {} entries", picture.palette.size()));

@@ -15,6 +15,8 @@ public:
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     [[nodiscard]] Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
+    [[nodiscard]] std::optional<Reduced> decode_small(ByteSpan file, const TextureLayout& layout, const Surface& surface,
+                                                      std::uint32_t side) const override;
     /// Same color type and bit depth, and every chunk but the picture data as it was; a palette keeps its entries where the edit allows
     /// (see fit_palette). Interlaced files come back without interlacing. Error `unsupported` where one color stands for transparency.
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;

@@ -1,6 +1,7 @@
 #pragma once
 // What reading and writing PNG share.
 #include "pixel/format.h"
+#include "pixel/reduce.h"
 #include "texture/texture.h"
 
 namespace skivet::png {
@@ -35,6 +36,8 @@ struct Header {
 
 /// A picture of at most 8 bits a sample that is not interlaced, as RGBA; nothing where the file is another or does not hold what it says.
 [[nodiscard]] std::optional<Image> read_usual(ByteSpan file, const Header& header, const ReadLimits& limits);
+/// The same made smaller by RowReducer while it is read, without the whole picture in memory.
+[[nodiscard]] std::optional<Reduced> read_usual_reduced(ByteSpan file, const Header& header, std::uint32_t step, const ReadLimits& limits);
 /// Length, type, data and CRC.
 [[nodiscard]] Bytes make_chunk(std::string_view type, ByteSpan data);
 /// A whole file, not interlaced, but without a palette. `rows`: samples in the machine's order, packed to whole bytes a row.

@@ -94,7 +94,9 @@ Result<std::optional<IndexedPicture>> TextureKind::indexed(ByteSpan, const Textu
     return std::optional<IndexedPicture>();
 }
 
-std::optional<Image> TextureKind::decode_small(ByteSpan, const TextureLayout&, const Surface&, std::uint32_t) const { return std::nullopt; }
+std::optional<Reduced> TextureKind::decode_small(ByteSpan, const TextureLayout&, const Surface&, std::uint32_t) const {
+    return std::nullopt;
+}
 
 Result<ImageF> TextureKind::decode_wide(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
     SKIVET_TRY(const auto data, bytes(file, layout, surface));

@@ -9,6 +9,7 @@
 #include "base/pack.h"
 #include "pixel/format.h"
 #include "pixel/image.h"
+#include "pixel/reduce.h"
 
 namespace skivet {
 
@@ -126,10 +127,10 @@ public:
     /// The surface as numbers and palette; nothing where the file has none.
     [[nodiscard]] virtual Result<std::optional<IndexedPicture>> indexed(ByteSpan file, const TextureLayout& layout,
                                                                         const Surface& surface) const;
-    /// A picture of the surface, smaller than it but of at least `side` texels on its longer side, where the file gives one for less work;
-    /// nothing where it has to be decoded and reduced.
-    [[nodiscard]] virtual std::optional<Image> decode_small(ByteSpan file, const TextureLayout& layout, const Surface& surface,
-                                                            std::uint32_t side) const;
+    /// The surface made smaller, to `side` texels on its longer side or up to twice as many (of what the file itself can give smaller,
+    /// three quarters of that), where the file gives it for less work than decoding all and reducing it; nothing where it does not.
+    [[nodiscard]] virtual std::optional<Reduced> decode_small(ByteSpan file, const TextureLayout& layout, const Surface& surface,
+                                                              std::uint32_t side) const;
     /// True values, see ImageF.
     [[nodiscard]] virtual Result<ImageF> decode_wide(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
     /// The whole file with the edits in; every byte that is not theirs stays, but for size and checksum fields that must follow.

@@ -189,16 +189,17 @@ TEST(Jpeg, ASmallPictureIsLikeTheWholeOneReduced) {
         const auto path = folder / "a.jpg";
         ASSERT_EQ(run_program({"convert", "-size", size, "plasma:red-blue", "-quality", "92", path.string()}).code, 0);
         const auto texture = *TextureFile::open(TextureKinds::standard(), get_file(path), "a.jpg", ReadLimits{});
-        const auto small = texture.kind->decode_small(texture.file, texture.layout, texture.layout.surfaces[0], 192);
+        const auto small = texture.kind->decode_small(texture.file, texture.layout, texture.layout.surfaces[0], 256);
         if (size == "90x60") {
             EXPECT_FALSE(small) << "it is small enough";
             continue;
         }
         ASSERT_TRUE(small);
-        EXPECT_GE(std::max(small->width, small->height), 192u);
-        EXPECT_LT(std::max(small->width, small->height), 2 * 192u + 2);
-        const auto whole = to_bytes(resize(to_float(*texture.decode(), false), small->width, small->height, MipFilter::box), false);
-        EXPECT_GT(difference(*small, whole).psnr_rgb, 30) << size;
+        const auto& means = small->means;
+        EXPECT_GE(std::max(means.width, means.height), 192u);
+        EXPECT_LT(std::max(means.width, means.height), 2 * 192u + 2);
+        const auto whole = to_bytes(resize(to_float(*texture.decode(), false), means.width, means.height, MipFilter::box), false);
+        EXPECT_GT(difference(means, whole).psnr_rgb, 30) << size;
     }
 }
 

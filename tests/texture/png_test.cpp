@@ -64,7 +64,7 @@ TEST(Png, EveryFilterAndColorTypeIsUndone) {
                              SPNG_FILTER_CHOICE_PAETH, SPNG_FILTER_CHOICE_ALL})
         for (const auto& [type, samples] : types)
             for (const std::uint32_t width : {1u, 2u, 3u, 5u, 64u, 131u}) {
-                const std::uint32_t height = 9;
+                const std::uint32_t height = width == 5 ? 2 : 9;  // four rows at a time, and what is left
                 std::vector<std::uint8_t> rows(std::size_t{width} * height * samples);
                 // Noise over gradients, so that every branch of Paeth's choice is taken.
                 for (std::size_t i = 0; i < rows.size(); ++i)
@@ -106,6 +106,25 @@ TEST(Png, EveryFilterAndColorTypeIsUndone) {
                 damaged[damaged.size() - 20] ^= std::byte{1};
                 EXPECT_FALSE(read_png(damaged, ReadLimits{}));
             }
+}
+
+/// The smaller picture that is made while reading is the whole one made smaller.
+TEST(Png, AReducedPictureIsTheWholeOneReduced) {
+    for (const auto& [width, height] : {std::pair{300u, 211u}, {1031u, 64u}, {129u, 700u}})
+        for (const bool gray : {false, true}) {
+            auto picture = random_picture(width, height, width);
+            if (gray)
+                for (auto& t : picture.texels) t = {t[0], t[0], t[0], 255};
+            const auto texture = TextureFile::open(TextureKinds::standard(), *write_png(picture), "a.png", ReadLimits{});
+            ASSERT_TRUE(texture);
+            const auto& surface = texture->layout.surfaces[0];
+            const auto small = texture->kind->decode_small(texture->file, texture->layout, surface, 60);
+            ASSERT_TRUE(small);
+            const auto expected = reduce(picture, std::max(width, height) / 60);
+            EXPECT_EQ(small->means, expected.means);
+            EXPECT_EQ(small->samples, expected.samples);
+            EXPECT_FALSE(texture->kind->decode_small(texture->file, texture->layout, surface, 600)) << "decoding it all is as good";
+        }
 }
 
 /// Samples of 1, 2 and 4 bits, gray and with a palette, against the library's own expansion.
