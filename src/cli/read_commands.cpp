@@ -384,9 +384,13 @@ int sift_file(Context& c, const std::string& file) {
     if (!data) return c.failed(data.error());
     Progress progress;
     progress.cancel = c.cancel;
-    const auto hits = sift(c.context, *data, progress);
+    std::vector<std::string> left_out;
+    SiftOptions options;
+    options.left_out = &left_out;
+    const auto hits = sift(c.context, *data, progress, options);
     if (!hits) return c.failed(hits.error());
     print_hits(c, *hits, {}, 0);
+    for (const auto& note : left_out) c.err << fmt::format("skivet-cli: {}\n", note);
     if (hits->empty())
         c.err << fmt::format("skivet-cli: nothing that can be recognized is in {}; `sheet draft` looks for an archive's table instead\n",
                              std::filesystem::path(file).filename().string());

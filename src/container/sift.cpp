@@ -3,6 +3,8 @@
 // what they accept is stepped over as a whole.
 #include "container/sift.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <array>
 #include <iterator>
@@ -73,6 +75,7 @@ public:
 
 private:
     using Hits = std::vector<SiftHit>;
+    static constexpr std::size_t most_notes = 20;
 
     static void join(Hits& hits, Hits more) {
         hits.insert(hits.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
@@ -106,8 +109,9 @@ private:
         // What only looks like something is looked at again from the next byte on. A file that is made of such beginnings must not take
         // for ever: beyond so much that came to nothing the rest is left.
         std::uint64_t wasted = 0;
-        const auto most_wasted = 8 * (to - from) + (256u << 20);
-        for (auto at = from; at <= stop && wasted < most_wasted;) {
+        const auto most_wasted = 8 * (to - from) + options_.vain_bytes;
+        auto at = from;
+        while (at <= stop && wasted < most_wasted) {
             SKIVET_CHECK(progress_.cancel.check());
             // A million positions at a time, so that it can be canceled.
             const auto end = std::min(stop + 1, at + step_bytes);
@@ -125,6 +129,11 @@ private:
             at += hit->size;
             out.push_back(std::move(*hit));
         }
+        if (at <= stop && options_.left_out && options_.left_out->size() < most_notes)
+            options_.left_out->push_back(fmt::format(
+                "{}{:#x} to {:#x}: too much begins like a stream or a hidden header and is none; the rest there was looked at only "
+                "for textures",
+                depth > 0 ? "inside a stream, " : "", at, to));
         return out;
     }
 

@@ -26,8 +26,11 @@ struct SiftOptions {
     std::uint64_t stream_bytes = 256u << 20;  ///< a stream that unpacks to more is left alone
     std::uint64_t least_stream = 64;          ///< a stream that unpacks to fewer bytes means nothing
     std::uint64_t all_bytes = 4ull << 30;     ///< unpacked in total, then streams are no longer opened
+    std::uint64_t vain_bytes = 256u << 20;    ///< unpacked for what only began like a stream, beyond 8 times the bytes there; see left_out
     bool without_marks = true;                ///< also raw deflate streams, LZ4 blocks with their size before them, TGA, hidden headers
     bool bare = true;                         ///< also textures without a header
+    /// Gets a sentence for each stretch that was not looked at to its end, because too much in it begins like a stream and is none.
+    std::vector<std::string>* left_out = nullptr;
 };
 
 /// All hits in the order they lie in; none overlaps another. `progress` counts the bytes of each of up to three passes. Error `canceled`

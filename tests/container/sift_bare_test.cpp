@@ -254,9 +254,13 @@ TEST_F(BareSifting, AFileMadeOfBeginningsDoesNotTakeForEver) {
     for (unsigned i = 0; i < 3'000; ++i) data.insert(data.end(), dds.begin(), dds.begin() + 200);
     SiftOptions options;
     options.bare = false;
+    std::vector<std::string> left_out;
+    options.left_out = &left_out;
     // Without a bound it would be minutes to hours, and the test program's limit ended it.
     Progress progress;
     EXPECT_TRUE(sift(context, data, progress, options));
+    ASSERT_EQ(left_out.size(), 1u) << "and it says where it stopped";
+    EXPECT_NE(left_out[0].find("too much begins like a stream"), std::string::npos) << left_out[0];
 }
 
 TEST_F(BareSifting, ManyHiddenFilesAreEachLookedAtOnce) {
@@ -265,10 +269,13 @@ TEST_F(BareSifting, ManyHiddenFilesAreEachLookedAtOnce) {
     put(random_bytes(3'000'000, 2));
     SiftOptions options;
     options.bare = false;
+    std::vector<std::string> left_out;
+    options.left_out = &left_out;
     Progress progress;
     const auto hits = sift(context, data, progress, options);
     ASSERT_TRUE(hits);
     EXPECT_EQ(hits->size(), 2'000u);
+    EXPECT_TRUE(left_out.empty());
 }
 
 TEST_F(BareSifting, AnLz4BlockOfAnotherSizeIsRefusedWithTheReason) {

@@ -127,6 +127,7 @@ struct SiftWindow::Found {
     std::size_t textures = 0;
     std::shared_ptr<const Container> container;
     std::optional<Error> error;
+    std::vector<std::string> left_out;
 };
 
 SiftWindow::SiftWindow(QWidget* parent, SourcesModel* sources, const std::filesystem::path& file)
@@ -217,7 +218,9 @@ void SiftWindow::start() {
                 out.error = bytes.error();
                 return out;
             }
-            auto hits = sift(*context, *bytes, *progress);
+            SiftOptions options;
+            options.left_out = &out.left_out;
+            auto hits = sift(*context, *bytes, *progress, options);
             if (!hits) {
                 out.error = hits.error();
                 return out;
@@ -243,6 +246,11 @@ void SiftWindow::start() {
             hits_ = std::move(found.hits);
             textures_ = found.textures;
             fill();
+            if (found.left_out.empty()) return;
+            QStringList notes;
+            for (const auto& note : found.left_out) notes << text_of(note);
+            counted_->setToolTip(notes.join('\n'));
+            counted_->setText(counted_->text() + tr(", NOT LOOKED AT EVERYWHERE"));
         });
 }
 
