@@ -10,7 +10,7 @@ commands = {c['file']: c for c in json.load(open(os.path.join(build, 'compile_co
 
 # a file of the folder, a header it may include, one it may not
 tries = [('src/pixel/image.cpp', 'base/bytes.h', 'codec/codec.h'), ('src/texture/dds.cpp', 'codec/codec.h', 'container/kinds.h'),
-         ('src/sift/fit.cpp', 'codec/codec.h', 'container/kinds.h'),
+         ('src/sift/fit.cpp', 'codec/codec.h', 'container/kinds.h'), ('src/touch/touch_up.cpp', 'pixel/mips.h', 'codec/codec.h'),
          ('src/container/zip.cpp', 'texture/texture.h', 'catalog/catalog.h'), ('src/delivery/vault.cpp', 'container/kinds.h', 'bench/fitting.h'),
          ('src/bench/fitting.cpp', 'container/kinds.h', 'delivery/vault.h'), ('src/catalog/roles.cpp', 'bench/export.h', 'workflow/project.h'),
          ('src/workflow/pieces.cpp', 'delivery/vault.h', 'cli/run.h'), ('src/cli/run.cpp', 'workflow/project.h', 'app/main_window.h')]

@@ -80,11 +80,6 @@ private:
     std::unordered_map<std::string, std::vector<std::size_t>> by_stem_;
 };
 
-Result<Bytes> read_joined(const Context& c, const Container& source, const std::vector<std::string>& inner) {
-    SKIVET_TRY(auto own, read_entry(c.context, source, inner));
-    return join_spread(c.context.textures, std::move(own), inner.back(), siblings_of(c.context, source, inner), c.context.limits);
-}
-
 }  // namespace
 
 int apply_folder(Context& c, const ApplyOptions& options) {
@@ -94,7 +89,6 @@ int apply_folder(Context& c, const ApplyOptions& options) {
     if (!manifest) return c.failed(manifest.error());
     const Matcher matcher(c, **source, options.into, std::move(*manifest));
     std::vector<AddressedBytes> items;
-    std::vector<std::string> entries;
     std::size_t skipped = 0, untouched = 0;
     std::map<std::vector<std::string>, std::string> taken;  // two files for one entry would be a guess
     std::vector<fs::path> files;
@@ -136,31 +130,9 @@ int apply_folder(Context& c, const ApplyOptions& options) {
             continue;
         }
         items.push_back({inner, std::move(*content)});
-        entries.push_back(inner.back());
     }
     if (untouched > 0) c.err << fmt::format("skivet-cli: {} files are as the game has them\n", grouped(untouched));
-    const auto wanted = items;
-    const bool elsewhere = !options.beside.empty() || !options.patch.empty();
-    const auto plan = items.empty() ? Result<WritePlan>(WritePlan{})
-                      : elsewhere   ? plan_elsewhere(c, options.into, options.beside, options.patch, items)
-                                    : plan_replacements(c.context, **source, std::move(items));
-    if (!plan) return c.failed(plan.error());
-    if (options.dry_run) {
-        print_plan(c, *plan, true);
-        return skipped ? 1 : 0;
-    }
-    const auto target = !options.beside.empty() ? options.beside : !options.patch.empty() ? options.patch : options.into;
-    const DeliveryNote note{fmt::format("{} pieces into {}", entries.size(), target.filename().string()), target, entries};
-    const int done = deliver(c, *plan, note, [&]() -> Status {
-        if (elsewhere) return {};
-        SKIVET_TRY(const auto again, open_source(c.context, options.into));
-        for (const auto& item : wanted) {
-            SKIVET_CHECK(c.cancel.check());
-            SKIVET_TRY(const auto back, read_joined(c, *again, item.inner));
-            if (back != item.bytes) return fail(ErrorCode::io, item.inner.back() + " does not read back as it was written");
-        }
-        return {};
-    });
+    const int done = put_pieces(c, **source, options.into, std::move(items), {options.beside, options.patch, options.dry_run});
     return done ? done : skipped ? 1 : 0;
 }
 

@@ -67,6 +67,15 @@ struct ReplaceOptions {
     bool dry_run = false;
     bool as_is = false;
 };
+struct TouchOptions {
+    std::vector<std::string> files;    ///< picture or texture files, or addresses
+    std::vector<std::string> touches;  ///< in order
+    std::string mask;                  ///< for those without one of their own
+    std::filesystem::path to;          ///< a folder for pictures; empty: back to where they are from
+    std::string mends;
+    bool dry_run = false;
+    bool force = false;  ///< also over pictures that are there
+};
 struct ApplyOptions {
     std::filesystem::path folder, into, beside, patch;
     bool dry_run = false;
@@ -80,6 +89,7 @@ int export_entries(Context& context, const ExportOptions& options);
 int encode_image(Context& context, const EncodeCommand& options);
 int replace(Context& context, const ReplaceOptions& options);
 int apply_folder(Context& context, const ApplyOptions& options);
+int touch_files(Context& context, const TouchOptions& options);
 struct RestoreOptions {
     std::string source;                  ///< empty: everything in the vault
     std::vector<std::string> addresses;  ///< empty: the whole source

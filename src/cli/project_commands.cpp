@@ -124,7 +124,8 @@ json to_json(const Piece& piece, const Project& project) {
             {"as", std::string(name_of(piece.as))},
             {"file", (project.work() / piece.file).string()},
             {"follows", piece.follows()},
-            {"mends", ids_of(piece.options.mends)}};
+            {"mends", ids_of(piece.options.mends)},
+            {"touches", piece.touches}};
 }
 
 void print_piece(Context& c, const Piece& piece, const Project& project) {
@@ -355,6 +356,26 @@ int project_mend(Context& c, const ProjectOptions& options) {
     return fit_pieces(c, *project, *ids);
 }
 
+int project_touch(Context& c, const ProjectOptions& options) {
+    auto project = open(c, options.folder);
+    if (!project) return c.failed(project.error());
+    const auto ids = pieces_named(project->project(), options.pieces);
+    if (!ids) return c.failed(ids.error());
+    for (const auto id : *ids) {
+        auto touches = options.clear ? std::vector<std::string>{} : project->project().piece(id)->touches;
+        touches.insert(touches.end(), options.touches.begin(), options.touches.end());
+        if (auto set = set_touches(project->project(), id, std::move(touches), now()); !set) return c.failed(set.error());
+    }
+    if (options.clear || !options.touches.empty()) return fit_pieces(c, *project, *ids);
+    for (const auto id : *ids) {
+        const auto& piece = *project->project().piece(id);
+        print_piece(c, piece, project->project());
+        if (!c.json)
+            for (const auto& text : piece.touches) c.out << "      " << text << '\n';
+    }
+    return 0;
+}
+
 int project_plan(Context& c, const ProjectOptions& options) {
     auto looked = look(c, options.folder);
     if (!looked) return c.failed(looked.error());
@@ -468,6 +489,14 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
     with_pieces(add("fit", "See what the game will get of the edits", project_fit));
     sub = add("mend", "Make the repairs that are offered, and fit again", project_mend);
     sub->add_option("--do", options.mends, "Which, with commas between: " + mend_words())->required()->type_name("LIST");
+    with_pieces(sub);
+    sub = add("touch", "Give pieces touch-ups, and fit again; without --do and --clear: say which they have", project_touch);
+    sub->add_option("--do", options.touches,
+                    "A touch-up behind those there are: NAME=VALUE,…; a mask by mask:…; pictures lie in the project's work folder. See "
+                    "skivet-cli touch --help")
+        ->type_name("TOUCH")
+        ->allow_extra_args(false);
+    sub->add_flag("--clear", options.clear, "Forget those there are first");
     with_pieces(sub);
     sub = add("plan", "What a delivery would write", project_plan);
     with_destination(sub);

@@ -21,6 +21,8 @@ struct ProjectOptions {
     std::vector<std::string> unpackers, packers, forget_packers;
     std::string id;  ///< of a delivery
     bool all = false;
+    std::vector<std::string> touches;
+    bool clear = false;  ///< forget the touch-ups there are
 };
 
 int project_new(Context& context, const ProjectOptions& options);
@@ -29,6 +31,7 @@ int project_set(Context& context, const ProjectOptions& options);
 int project_add(Context& context, const ProjectOptions& options);
 int project_take(Context& context, const ProjectOptions& options);
 int project_fit(Context& context, const ProjectOptions& options);
+int project_touch(Context& context, const ProjectOptions& options);
 int project_mend(Context& context, const ProjectOptions& options);
 int project_plan(Context& context, const ProjectOptions& options);
 int project_deliver(Context& context, const ProjectOptions& options);

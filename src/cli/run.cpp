@@ -14,6 +14,7 @@
 #include "cli/project_commands.h"
 #include "container/sheet_folders.h"
 #include "delivery/vault.h"
+#include "touch/touch_up.h"
 
 namespace skivet::cli {
 
@@ -234,6 +235,27 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     common(sub);
     with_vault(sub);
     sub->callback([&] { writes = !apply_options.dry_run, command = [&] { return apply_folder(c, apply_options); }; });
+
+    TouchOptions touch_options;
+    sub = app.add_subcommand("touch", "Change textures by touch-ups, without a paint program");
+    sub->add_option("FILE", touch_options.files, "Texture or picture files, or addresses")->required();
+    sub->add_option("--do", touch_options.touches, "A touch-up: NAME=VALUE,…; made in the order given. There are:\n" + touch_words())
+        ->required()
+        ->type_name("TOUCH")
+        ->allow_extra_args(false);
+    sub->add_option(
+           "--mask", touch_options.mask,
+           "Where: red, green, blue, alpha, gray, a color with how near (#a03020~0.1) or a picture (@FILE); \"not \" turns it around")
+        ->type_name("MASK");
+    sub->add_option("--to", touch_options.to, "Write PNG files there instead of changing anything")->type_name("DIR");
+    sub->add_option("--mend", touch_options.mends, "Repairs that are made where they are due, with commas between: " + mend_words())
+        ->type_name("LIST");
+    sub->add_flag("--force", touch_options.force, "Also over pictures that are there");
+    sub->add_flag("--dry-run", touch_options.dry_run, "Only show what would be written");
+    common(sub);
+    with_vault(sub);
+    sub->callback(
+        [&] { writes = !touch_options.dry_run && touch_options.to.empty(), command = [&] { return touch_files(c, touch_options); }; });
 
     std::string source;
     sub = app.add_subcommand("restore", "Put the original bytes back");

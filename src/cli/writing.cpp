@@ -99,6 +99,38 @@ int deliver(Context& c, const WritePlan& plan, const DeliveryNote& note, const s
     return 0;
 }
 
+Result<Bytes> read_joined(const Context& c, const Container& source, const std::vector<std::string>& inner) {
+    SKIVET_TRY(auto own, read_entry(c.context, source, inner));
+    return join_spread(c.context.textures, std::move(own), inner.back(), siblings_of(c.context, source, inner), c.context.limits);
+}
+
+int put_pieces(Context& c, const Container& source, const fs::path& path, std::vector<AddressedBytes> items, const PutWish& wish) {
+    const auto wanted = items;
+    std::vector<std::string> entries;
+    for (const auto& item : items) entries.push_back(item.inner.back());
+    const bool elsewhere = !wish.beside.empty() || !wish.patch.empty();
+    const auto plan = items.empty() ? Result<WritePlan>(WritePlan{})
+                      : elsewhere   ? plan_elsewhere(c, path, wish.beside, wish.patch, items)
+                                    : plan_replacements(c.context, source, std::move(items));
+    if (!plan) return c.failed(plan.error());
+    if (wish.dry_run) {
+        print_plan(c, *plan, true);
+        return 0;
+    }
+    const auto target = !wish.beside.empty() ? wish.beside : !wish.patch.empty() ? wish.patch : path;
+    const DeliveryNote note{fmt::format("{} pieces into {}", entries.size(), target.filename().string()), target, entries};
+    return deliver(c, *plan, note, [&]() -> Status {
+        if (elsewhere) return {};
+        SKIVET_TRY(const auto again, open_source(c.context, path));
+        for (const auto& item : wanted) {
+            SKIVET_CHECK(c.cancel.check());
+            SKIVET_TRY(const auto back, read_joined(c, *again, item.inner));
+            if (back != item.bytes) return fail(ErrorCode::io, item.inner.back() + " does not read back as it was written");
+        }
+        return {};
+    });
+}
+
 Result<WritePlan> plan_elsewhere(const Context& c, const fs::path& source, const fs::path& beside, const fs::path& patch,
                                  std::span<const AddressedBytes> pieces) {
     SKIVET_TRY(const auto opened, open_source(c.context, source));

@@ -32,6 +32,16 @@ void print_plan(Context& context, const WritePlan& plan, bool dry_run);
                                         const std::string& given_name, bool as_is, const MendSet& mends = {});
 /// Prints the plan and delivers it; returns the exit code.
 int deliver(Context& context, const WritePlan& plan, const DeliveryNote& note, const std::function<Status()>& check);
+/// A texture of an open source, joined of its files.
+[[nodiscard]] Result<Bytes> read_joined(const Context& context, const Container& source, const std::vector<std::string>& inner);
+/// Where pieces of one source go.
+struct PutWish {
+    std::filesystem::path beside, patch;  ///< an override folder, or a new archive; both empty: into the source
+    bool dry_run = false;
+};
+/// Puts entries of one source in by one delivery and reads them back; prints the plan; returns the exit code.
+int put_pieces(Context& context, const Container& source, const std::filesystem::path& path, std::vector<AddressedBytes> items,
+               const PutWish& wish);
 /// The plan for the two ways that leave the archive alone.
 [[nodiscard]] Result<WritePlan> plan_elsewhere(const Context& context, const std::filesystem::path& source,
                                                const std::filesystem::path& beside, const std::filesystem::path& patch,

@@ -108,11 +108,11 @@ DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, s
         if (!waits(piece.state) || (!some.empty() && std::find(some.begin(), some.end(), piece.id) == some.end())) continue;
         auto fitted = fit_now(context, project, piece);
         if (!fitted.deliverable()) {
-            out.left_out.push_back({piece.id, piece.name(), fitted.obstacle(), piece.seen_hash});
+            out.left_out.push_back({piece.id, piece.name(), fitted.obstacle(), fitted.edit});
             continue;
         }
         auto& group = group_of(out.groups, piece.address.source);
-        group.pieces.push_back({piece.id, piece.name(), piece.address.inner, piece.seen_hash, fitted.fit->new_blocks(),
+        group.pieces.push_back({piece.id, piece.name(), piece.address.inner, fitted.edit, fitted.fit->new_blocks(),
                                 fitted.fit->kept_blocks(), fitted.fit->needs_mend() ? PieceState::needs_mend : PieceState::fits});
         group.contents.push_back({piece.address.inner, std::move(fitted.fit->file)});
     }
@@ -126,14 +126,14 @@ DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, s
 
 bool note_planned(Project& project, const DeliveryPlan& plan) {
     bool any = false;
-    const auto note = [&](PieceId id, const std::string& seen_hash, PieceState state) {
+    const auto note = [&](PieceId id, const std::string& edit, PieceState state) {
         auto* piece = project.piece(id);
-        if (!piece || piece->seen_hash != seen_hash || !waits(piece->state)) return;
+        if (!piece || piece->edit() != edit || !waits(piece->state)) return;
         any = std::exchange(piece->state, state) != state || any;
     };
     for (const auto& group : plan.groups)
-        for (const auto& piece : group.pieces) note(piece.id, piece.seen_hash, piece.state);
-    for (const auto& piece : plan.left_out) note(piece.id, piece.seen_hash, PieceState::needs_mend);
+        for (const auto& piece : group.pieces) note(piece.id, piece.edit, piece.state);
+    for (const auto& piece : plan.left_out) note(piece.id, piece.edit, PieceState::needs_mend);
     return any;
 }
 
@@ -173,9 +173,9 @@ void note_delivered(Project& project, const DeliveryPlan& plan, const Delivered&
             const auto& planned = plan.groups[g].pieces[k];
             auto* piece = project.piece(planned.id);
             if (!piece) continue;
-            piece->delivered_hash = planned.seen_hash;
+            piece->delivered_hash = planned.edit;
             piece->delivered_texture = to_hex(sha256(plan.groups[g].contents[k].bytes));
-            piece->state = piece->seen_hash == planned.seen_hash ? PieceState::delivered : PieceState::changed;
+            piece->state = piece->edit() == planned.edit ? PieceState::delivered : PieceState::changed;
         }
 }
 

@@ -12,7 +12,7 @@ struct PlannedPiece {
     PieceId id = 0;
     std::string name;
     std::vector<std::string> inner;  ///< steps from the source to the entry
-    std::string seen_hash;           ///< of the edited file
+    std::string edit;                ///< Piece::edit
     std::uint64_t new_blocks = 0;    ///< of all levels
     std::uint64_t kept_blocks = 0;
     PieceState state = PieceState::fits;  ///< as the fit has it: fits, or needs_mend where something is probably not meant
@@ -36,7 +36,7 @@ struct DeliveryGroup {
 struct LeftOutPiece {
     PieceId id = 0;
     std::string name, why;
-    std::string seen_hash;
+    std::string edit;
 };
 
 struct DeliveryPlan {

@@ -5,6 +5,7 @@
 #include "base/file_write.h"
 #include "base/text.h"
 #include "bench/follow.h"
+#include "bench/touching.h"
 #include "container/texture_files.h"
 
 namespace skivet {
@@ -55,8 +56,7 @@ Result<Piece> take_follower(const ReadContext& context, const Project& project, 
     piece.delivered_texture.clear();
     piece.options = {};
     piece.changed_at = now;
-    if (piece.state == PieceState::delivered || piece.state == PieceState::gone_stale)
-        piece.state = piece.seen_hash == piece.exported_hash ? PieceState::out : PieceState::changed;
+    if (piece.state == PieceState::delivered || piece.state == PieceState::gone_stale) piece.state = state_by_edit(piece);
     SKIVET_CHECK(write_file(project.original_of(piece), bytes));
     const auto texture = TextureFile::open(context.textures, std::move(bytes), address.inner.back(), context.limits);
     if (!texture) return fail(texture.error().within(address.inner.back()));
@@ -71,10 +71,30 @@ Piece refresh_piece(const Project& project, Piece piece, std::int64_t now) {
     if (hash == piece.seen_hash) return piece;
     piece.seen_hash = hash;
     piece.changed_at = now;
-    piece.state = hash == piece.exported_hash && piece.delivered_hash.empty()     ? PieceState::out
-                  : !piece.delivered_hash.empty() && hash == piece.delivered_hash ? PieceState::delivered
-                                                                                  : PieceState::changed;
+    piece.state = state_by_edit(piece);
     return piece;
+}
+
+PieceState state_by_edit(const Piece& piece) {
+    if (!piece.delivered_hash.empty()) return piece.edit() == piece.delivered_hash ? PieceState::delivered : PieceState::changed;
+    return piece.seen_hash == piece.exported_hash && piece.touches.empty() ? PieceState::out : PieceState::changed;
+}
+
+Status set_touches(Project& project, PieceId id, std::vector<std::string> touches, std::int64_t now) {
+    const auto* asked = project.piece(id);
+    if (!asked) return fail(ErrorCode::usage, fmt::format("the project has no piece {}", id));
+    for (auto& text : touches) {
+        SKIVET_TRY(const auto touch, parse_touch_up(text));
+        text = text_of(touch);
+    }
+    const auto file = asked->file;
+    for (auto& piece : project.pieces) {
+        if (piece.file != file || piece.touches == touches) continue;
+        piece.touches = touches;
+        piece.changed_at = now;
+        if (piece.state != PieceState::gone_stale) piece.state = state_by_edit(piece);
+    }
+    return {};
 }
 
 Result<Piece> check_source(const ReadContext& context, Piece piece) {
@@ -91,12 +111,25 @@ Result<TextureFile> original_texture(const ReadContext& context, const Project& 
     return TextureFile::open(context.textures, std::move(*bytes), piece.address.inner.back(), context.limits);
 }
 
-Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece) {
-    SKIVET_TRY(const auto original, original_texture(context, project, piece));
+Result<EditedFile> edited_piece(const ReadContext& context, const Project& project, const Piece& piece, const CancelToken& cancel) {
     auto bytes = read_file(project.work() / piece.file);
     if (!bytes) return fail(std::move(bytes).error().within(piece.name()));
     auto edited = read_edited(std::move(*bytes), context.limits, piece.file.string());
     if (!edited) return fail(std::move(edited).error().within(piece.file.filename().string()));
+    std::vector<TouchUp> touches;
+    for (const auto& text : piece.touches) {
+        SKIVET_TRY(auto one, parse_touch_up(text));
+        touches.push_back(std::move(one));
+    }
+    if (auto done = touch(*edited, touches, touch_pictures_in(project.work(), context.limits), cancel); !done)
+        return fail(std::move(done).error().within(piece.name()));
+    return edited;
+}
+
+Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece) {
+    SKIVET_TRY(const auto original, original_texture(context, project, piece));
+    const auto edited = edited_piece(context, project, piece);
+    if (!edited) return tl::unexpected(edited.error());
     if (!piece.follows()) return fit(original, *edited, piece.options);
     auto leader_bytes = read_file(project.folder / "originals" / piece.leader_hash);
     if (!leader_bytes) return fail(std::move(leader_bytes).error().within("originals"));
@@ -160,14 +193,14 @@ std::string PieceFit::obstacle() const {
 }
 
 PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece) {
-    return {piece.id, piece.seen_hash, fit_piece(context, project, piece)};
+    return {piece.id, piece.edit(), fit_piece(context, project, piece)};
 }
 
 bool waits(PieceState state) { return state == PieceState::changed || state == PieceState::fits || state == PieceState::needs_mend; }
 
 bool note_fit(Project& project, const PieceFit& fit) {
     auto* piece = project.piece(fit.piece);
-    if (!piece || piece->seen_hash != fit.seen_hash || !waits(piece->state)) return false;
+    if (!piece || piece->edit() != fit.edit || !waits(piece->state)) return false;
     const auto state = !fit.fit || fit.fit->needs_mend() ? PieceState::needs_mend : PieceState::fits;
     return std::exchange(piece->state, state) != state;
 }
@@ -175,7 +208,10 @@ bool note_fit(Project& project, const PieceFit& fit) {
 bool note_refreshed(Project& project, const Piece& seen) {
     auto* piece = project.piece(seen.id);
     if (!piece || piece->seen_hash == seen.seen_hash) return false;
+    const auto touches = std::move(piece->touches);  // may have been changed while the file was looked at
     *piece = seen;
+    piece->touches = touches;
+    if (piece->state != PieceState::gone_stale) piece->state = state_by_edit(*piece);
     piece->options = {};
     return true;
 }

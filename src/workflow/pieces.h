@@ -17,6 +17,13 @@ namespace skivet {
 /// Looks at the piece's file and returns the piece with its state brought up to date: changed when the file was saved with other
 /// content, out when it is as exported. A file that is gone or half written leaves the state as it is.
 [[nodiscard]] Piece refresh_piece(const Project& project, Piece piece, std::int64_t now);
+/// The state that follows from the piece's file and touch-ups and from what was delivered: out, changed or delivered.
+[[nodiscard]] PieceState state_by_edit(const Piece& piece);
+/// Gives the piece other touch-ups, and those that share its file. Error `usage` for a text that is none; then nothing is changed.
+[[nodiscard]] Status set_touches(Project& project, PieceId id, std::vector<std::string> touches, std::int64_t now);
+/// What the piece's file holds, with the piece's touch-ups made. Pictures they name lie in the work folder.
+[[nodiscard]] Result<EditedFile> edited_piece(const ReadContext& context, const Project& project, const Piece& piece,
+                                              const CancelToken& cancel = {});
 /// Whether the game's entry is still what was taken or what we delivered; sets gone_stale otherwise.
 [[nodiscard]] Result<Piece> check_source(const ReadContext& context, Piece piece);
 
@@ -43,7 +50,7 @@ std::vector<PieceId> keep_taken(Project& project, std::vector<Piece> taken);
 /// A piece's fit, or why there is none.
 struct PieceFit {
     PieceId piece = 0;
-    std::string seen_hash;  ///< of the file it was made from
+    std::string edit;  ///< that it was made from
     Result<Fit> fit = Fit{};
 
     [[nodiscard]] bool deliverable() const { return fit && !fit->blocked(); }

@@ -41,6 +41,7 @@ nlohmann::json to_json(const Piece& p) {
             {"leader", p.leader_hash},
             {"state", std::string(name_of(p.state))},
             {"mends", ids_of(p.options.mends)},
+            {"touches", p.touches},
             {"changed_at", p.changed_at}};
 }
 
@@ -63,6 +64,7 @@ Piece piece_from(const nlohmann::json& j) {
         if (j.value(std::string(row.id), false)) p.options.mends.add(row.mend);
     for (const auto& id : j.value("mends", std::vector<std::string>()))
         if (const auto mend = mend_named(id)) p.options.mends.add(*mend);
+    p.touches = j.value("touches", std::vector<std::string>());
     p.changed_at = j.at("changed_at").get<std::int64_t>();
     if (p.address.inner.empty()) throw std::runtime_error("a piece without a path");
     return p;
@@ -74,6 +76,12 @@ std::string_view name_of(PieceState state) {
     for (const auto& [known, text] : states)
         if (known == state) return text;
     return "";
+}
+
+std::string Piece::edit() const {
+    auto out = seen_hash;
+    for (const auto& text : touches) out += '\n' + text;
+    return touches.empty() ? out : to_hex(sha256(std::as_bytes(std::span(out))));
 }
 
 std::string Piece::name() const { return fs::path(address.inner.back()).stem().string(); }

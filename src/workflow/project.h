@@ -34,13 +34,16 @@ struct Piece {
     std::string original_hash;      ///< SHA-256 of the texture file as the game had it; its copy is in originals/
     std::string exported_hash;      ///< of the exported file, to notice a save
     std::string seen_hash;          ///< of the file when it was last looked at
-    std::string delivered_hash;     ///< of the edited file that was delivered; empty: not delivered
+    std::string delivered_hash;     ///< edit() that was delivered; empty: not delivered
     std::string delivered_texture;  ///< of the texture file that went into the game
     std::string leader_hash;        ///< original_hash of the piece whose file this one follows; empty: it has a file of its own
     PieceState state = PieceState::on_the_bench;
     FitOptions options;
-    std::int64_t changed_at = 0;  ///< seconds since 1970, UTC
+    std::vector<std::string> touches;  ///< touch-ups as texts, made in this order on what the file holds (touch_up.h)
+    std::int64_t changed_at = 0;       ///< seconds since 1970, UTC
 
+    /// Tells one edit from another: the file as it was last seen, and the touch-ups.
+    [[nodiscard]] std::string edit() const;
     [[nodiscard]] bool follows() const { return !leader_hash.empty(); }
     [[nodiscard]] std::string name() const;
 };

@@ -165,14 +165,13 @@ QImage BenchModel::picture(PieceId id, bool edited) {
             Pictures out;
             if (const auto original = original_texture(*context, project, p))
                 if (const auto image = skivet::thumbnail(*original, side)) out.original = to_qimage(*image);
-            if (auto bytes = read_file(project.work() / p.file))
-                if (const auto there = read_edited(std::move(*bytes), context->limits))
-                    out.edited = to_qimage(there->image).scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+            if (const auto there = edited_piece(*context, project, p))
+                out.edited = to_qimage(there->image).scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
             return out;
         },
-        [this, id, hash = piece->seen_hash](Pictures pictures) {
+        [this, id, edit = piece->edit()](Pictures pictures) {
             const auto* now_there = this->piece(id);
-            if (!now_there || now_there->seen_hash != hash) return;
+            if (!now_there || now_there->edit() != edit) return;
             pictures_pending_.remove(id);
             pictures_[id] = std::move(pictures);
             emit picture_ready(id);
@@ -201,7 +200,7 @@ std::shared_ptr<const FittedPiece> BenchModel::fit(PieceId id) {
             fitting_.erase(newest);
             const auto* now_there = this->piece(id);
             if (!now_there) return;
-            if (fitted->made.seen_hash != now_there->seen_hash) return emit pieces_changed();  // saved again meanwhile
+            if (fitted->made.edit != now_there->edit()) return emit pieces_changed();  // saved again meanwhile
             fits_[id] = fitted;
             auto project = store_.project();
             if (note_fit(project, fitted->made)) {
