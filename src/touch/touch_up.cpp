@@ -107,45 +107,6 @@ Result<TouchValue> value_of(const TouchRow& row, const TouchParam& p, std::strin
     return out;
 }
 
-Result<TouchMask> mask_of(const std::string& whole) {
-    TouchMask out;
-    std::string_view text = whole;
-    constexpr std::string_view no = "not ";
-    if (text.starts_with(no)) out.inverted = true, text.remove_prefix(no.size());
-    if (const auto found = std::find(channel_names.begin(), channel_names.end(), text); found != channel_names.end()) {
-        out.by = TouchMask::By::channel;
-        out.channel = static_cast<std::size_t>(found - channel_names.begin());
-        return out;
-    }
-    if (text.starts_with('@') && text.size() > 1) {
-        out.by = TouchMask::By::file;
-        out.file = text.substr(1);
-        return out;
-    }
-    const auto wave = text.find('~');
-    const auto within = wave == std::string_view::npos ? std::optional(out.within) : number_of(text.substr(wave + 1));
-    if (const auto color = color_of(text.substr(0, wave)); color && within && *within > 0 && *within <= 2) {
-        out.by = TouchMask::By::color;
-        out.color = *color;
-        out.within = *within;
-        return out;
-    }
-    return fail(
-        ErrorCode::usage, fmt::format("\"{}\" is no mask", whole),
-        "A mask is red, green, blue, alpha or gray, a color with how near (#a03020~0.1, up to 2), or a picture (@areas.png); \"not \" "
-        "before it turns it around");
-}
-
-std::string text_of(const TouchMask& mask) {
-    const std::string no = mask.inverted ? "not " : "";
-    switch (mask.by) {
-        case TouchMask::By::channel: return no + std::string(channel_names[mask.channel]);
-        case TouchMask::By::color: return fmt::format("{}{}~{}", no, text_of(mask.color), mask.within);
-        case TouchMask::By::file: return no + "@" + escaped(mask.file);
-        default: return {};
-    }
-}
-
 std::string text_of(const TouchParam& p, const TouchValue& v) {
     switch (p.kind) {
         case TouchParamKind::number: return fmt::format("{}", v.number);
@@ -309,6 +270,45 @@ private:
 
 }  // namespace
 
+Result<TouchMask> parse_touch_mask(const std::string& whole) {
+    TouchMask out;
+    std::string_view text = whole;
+    constexpr std::string_view no = "not ";
+    if (text.starts_with(no)) out.inverted = true, text.remove_prefix(no.size());
+    if (const auto found = std::find(channel_names.begin(), channel_names.end(), text); found != channel_names.end()) {
+        out.by = TouchMask::By::channel;
+        out.channel = static_cast<std::size_t>(found - channel_names.begin());
+        return out;
+    }
+    if (text.starts_with('@') && text.size() > 1) {
+        out.by = TouchMask::By::file;
+        out.file = text.substr(1);
+        return out;
+    }
+    const auto wave = text.find('~');
+    const auto within = wave == std::string_view::npos ? std::optional(out.within) : number_of(text.substr(wave + 1));
+    if (const auto color = color_of(text.substr(0, wave)); color && within && *within > 0 && *within <= 2) {
+        out.by = TouchMask::By::color;
+        out.color = *color;
+        out.within = *within;
+        return out;
+    }
+    return fail(
+        ErrorCode::usage, fmt::format("\"{}\" is no mask", whole),
+        "A mask is red, green, blue, alpha or gray, a color with how near (#a03020~0.1, up to 2), or a picture (@areas.png); \"not \" "
+        "before it turns it around");
+}
+
+std::string text_of(const TouchMask& mask) {
+    const std::string no = mask.inverted ? "not " : "";
+    switch (mask.by) {
+        case TouchMask::By::channel: return no + std::string(channel_names[mask.channel]);
+        case TouchMask::By::color: return fmt::format("{}{}~{}", no, text_of(mask.color), mask.within);
+        case TouchMask::By::file: return no + "@" + escaped(mask.file);
+        default: return {};
+    }
+}
+
 Result<TouchUp> parse_touch_up(std::string_view text) {
     const auto equals = text.find('=');
     const auto name = text.substr(0, equals);
@@ -326,7 +326,7 @@ Result<TouchUp> parse_touch_up(std::string_view text) {
             auto value = std::string_view(part).substr(colon == std::string::npos ? 0 : colon + 1);
             if (colon != std::string::npos && id == "mask") {
                 if (out.row->resizes) return fail(ErrorCode::usage, fmt::format("{}: a size cannot have a mask", out.row->id));
-                SKIVET_TRY(out.mask, mask_of(std::string(value)));
+                SKIVET_TRY(out.mask, parse_touch_mask(std::string(value)));
                 continue;
             }
             if (colon == std::string::npos || which == params.end()) {
@@ -353,6 +353,8 @@ Result<TouchUp> parse_touch_up(std::string_view text) {
     return out;
 }
 
+TouchValue usual_value(const TouchRow& row, const TouchParam& param) { return value_of(row, param, param.usual).value_or(TouchValue{}); }
+
 std::string text_of(const TouchUp& touch) {
     std::string out(touch.row->id);
     char before = '=';
@@ -365,6 +367,22 @@ std::string text_of(const TouchUp& touch) {
         if (const auto text = text_of(p, touch.values[i]); text != p.usual) add(p.id, text);
     }
     if (touch.mask.by != TouchMask::By::everywhere) add("mask", text_of(touch.mask));
+    return out;
+}
+
+std::string describe(const TouchUp& touch) {
+    std::string out(touch.row->words);
+    std::string_view before = ": ";
+    for (std::size_t i = 0; i < touch.row->params.size(); ++i) {
+        const auto& p = touch.row->params[i];
+        const auto text = text_of(p, touch.values[i]);
+        if (text == p.usual && i > 0) continue;
+        out += before;
+        // One number alone needs no name.
+        out += touch.row->params.size() == 1 ? text : fmt::format("{} {}", p.id, text);
+        before = ", ";
+    }
+    if (touch.mask.by != TouchMask::By::everywhere) out += "; where: " + text_of(touch.mask);
     return out;
 }
 

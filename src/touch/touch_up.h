@@ -68,6 +68,9 @@ struct TouchRow {
 [[nodiscard]] std::span<const TouchRow> all_touch_ups();
 [[nodiscard]] const TouchRow* touch_row(std::string_view id);
 
+/// What a parameter is when nothing is said; it must have such a value.
+[[nodiscard]] TouchValue usual_value(const TouchRow& row, const TouchParam& param);
+
 struct TouchUp {
     const TouchRow* row = nullptr;
     std::vector<TouchValue> values;  ///< one a parameter
@@ -80,6 +83,11 @@ struct TouchUp {
 [[nodiscard]] Result<TouchUp> parse_touch_up(std::string_view text);
 /// The same with everything that is not as usual; parse_touch_up gives it back.
 [[nodiscard]] std::string text_of(const TouchUp& touch);
+/// "Tint: color #2040c0, strength 0.6; where red is".
+[[nodiscard]] std::string describe(const TouchUp& touch);
+/// The mask as text: "" everywhere.
+[[nodiscard]] std::string text_of(const TouchMask& mask);
+[[nodiscard]] Result<TouchMask> parse_touch_mask(const std::string& text);
 /// Every touch-up with its parameters, a line each, for help texts.
 [[nodiscard]] std::string touch_words();
 

@@ -12,6 +12,7 @@
 #include "app/pages/delivery_page.h"
 #include "app/pages/fitting_page.h"
 #include "app/pages/sources_page.h"
+#include "app/workshop/touch_window.h"
 #include "support/run_program.h"
 #include "support/temp_folder.h"
 #include "texture/png.h"
@@ -267,4 +268,95 @@ TEST_F(Trip, AForeignChangeIsSaidAndLookedAtAgain) {
     const auto now = open_source(*models.store.context(), game / "midway.zip");
     ASSERT_TRUE(now);
     EXPECT_TRUE((*now)->find("note.txt")) << "what the other program put in is still there";
+}
+
+/// Chosen on the bench, tinted through a mask, delivered, seen in the game: no paint program and no file touched.
+TEST_F(Trip, TenPiecesAreTintedThroughAMaskAtOnce) {
+    const auto before = hash_of_file(game / "midway.zip");
+    const auto snapshot = models.catalog.snapshot();
+    std::vector<std::size_t> chosen;
+    const auto collect = [&](bool target) {
+        for (std::size_t i = 0; i < snapshot->catalog.items.size() && chosen.size() < 10; ++i) {
+            const auto& item = snapshot->catalog.items[i];
+            if (item.is_texture() && item.effective && snapshot->sources[item.source].path.filename() == "midway.zip" &&
+                (item.name() == "target") == target)
+                chosen.push_back(i);
+        }
+    };
+    collect(true);
+    collect(false);
+    ASSERT_EQ(chosen.size(), 10u);
+    models.catalog.take(chosen, ExportAs::picture);
+    ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 10; }));
+    const auto game_before = game_picture();
+    press(Qt::Key_3, Qt::ControlModifier);
+    auto* list = window->page<BenchPage>()->list();
+    list->setFocus();
+    press(Qt::Key_A, Qt::ControlModifier);
+    EXPECT_EQ(window->page<BenchPage>()->chosen_pieces().size(), 10u);
+    press(Qt::Key_T);
+    auto* touch = window->findChild<TouchWindow*>();
+    ASSERT_NE(touch, nullptr);
+    ASSERT_TRUE(wait([&] { return !touch->after()->image().isNull(); }));
+    const auto plain = touch->after()->image();
+    // Tint, by the keyboard: the menu, then its letter.
+    auto* menu = touch->findChild<QMenu*>("touch_menu");
+    const auto choose = [&](const QString& words) {
+        touch->activateWindow();
+        ASSERT_TRUE(wait([&] { return touch->isActiveWindow(); }));
+        QTest::keyClick(touch, Qt::Key_Insert, Qt::AltModifier);
+        ASSERT_TRUE(wait([&] { return menu->isVisible(); }));
+        for (auto* entry : menu->actions())
+            if (entry->text() == words) menu->setActiveAction(entry);
+        QTest::keyClick(menu, Qt::Key_Return);
+    };
+    choose("Tint");
+    ASSERT_EQ(touch->texts().size(), 1u);
+    for (auto* field : touch->findChildren<QLineEdit*>())
+        if (field->accessibleName() == "Color") {
+            field->selectAll();
+            QTest::keyClicks(field, "#20c040");
+        }
+    EXPECT_EQ(touch->texts()[0], "tint=color:#20c040");
+    auto* where = touch->findChild<QComboBox*>("touch_where");
+    where->setFocus();
+    QTest::keyClick(where, Qt::Key_Down);
+    emit where->activated(where->currentIndex());
+    ASSERT_EQ(touch->texts()[0], "tint=color:#20c040,mask:red");
+    ASSERT_TRUE(wait([&] { return touch->after()->image() != plain; })) << "shown at once";
+    // A second one, which is taken out again.
+    choose("Soften");
+    EXPECT_EQ(touch->texts().size(), 2u);
+    QTest::keyClick(touch, Qt::Key_Delete, Qt::AltModifier);
+    ASSERT_EQ(touch->texts().size(), 1u);
+    QTest::mouseClick(touch->findChild<QPushButton*>("touch_keep"), Qt::LeftButton);
+    ASSERT_TRUE(wait([&] {
+        return std::all_of(models.bench.pieces().begin(), models.bench.pieces().end(), [](const Piece& p) {
+            return p.touches == std::vector<std::string>{"tint=color:#20c040,mask:red"} && p.state != PieceState::out;
+        });
+    }));
+    for (const auto& p : models.bench.pieces())
+        EXPECT_EQ(p.seen_hash, p.exported_hash) << p.name() << ": the file in the work folder is the modder's";
+    window->activateWindow();
+    ASSERT_TRUE(wait([&] { return window->isActiveWindow(); }));
+    list->setFocus();
+    press(Qt::Key_5, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] {
+        return models.delivery.plan() && models.delivery.plan()->piece_count() + models.delivery.plan()->left_out.size() == 10;
+    })) << (models.delivery.plan() ? models.delivery.plan()->piece_count() : 0);
+    EXPECT_GE(models.delivery.plan()->piece_count(), 9u);
+    press(Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return models.store.history().size() == 1; }));
+    EXPECT_NE(game_picture(), game_before);
+    // The target's red rings are green now.
+    const auto after = game_picture();
+    std::int64_t green = 0, red = 0;
+    for (std::uint32_t y = 520; y < 610; ++y)
+        for (std::uint32_t x = 150; x < 240; ++x)
+            green += after.at(x, y)[1] - game_before.at(x, y)[1], red += after.at(x, y)[0] - game_before.at(x, y)[0];
+    EXPECT_GT(green, red + 90 * 90 * 10);
+    ASSERT_TRUE(wait([&] { return window->page<DeliveryPage>()->findChild<QPushButton*>("undo") != nullptr; }));
+    QTest::mouseClick(window->page<DeliveryPage>()->findChild<QPushButton*>("undo"), Qt::LeftButton);
+    ASSERT_TRUE(wait([&] { return models.store.history().empty(); }));
+    EXPECT_EQ(hash_of_file(game / "midway.zip"), before);
 }

@@ -212,6 +212,35 @@ std::shared_ptr<const FittedPiece> BenchModel::fit(PieceId id) {
     return nullptr;
 }
 
+void BenchModel::touch(const std::vector<PieceId>& ids, const std::vector<std::string>& touches, bool behind) {
+    auto project = store_.project();
+    for (const auto id : ids) {
+        const auto* there = project.piece(id);
+        if (!there) continue;
+        auto list = behind ? there->touches : std::vector<std::string>();
+        list.insert(list.end(), touches.begin(), touches.end());
+        if (const auto done = set_touches(project, id, std::move(list), now()); !done) return messages_.complain(done.error());
+    }
+    store_.change([&](Project& p) { p = std::move(project); });
+    for (const auto& piece : pieces()) forget(piece.id);
+    store_.tell_pieces_changed();
+}
+
+void BenchModel::preview(QObject* asker, PieceId id, std::vector<std::string> touches, CancelToken cancel,
+                         std::function<void(Result<QImage>)> then) {
+    const auto* there = piece(id);
+    if (!there) return;
+    auto touched = *there;
+    touched.touches = std::move(touches);
+    jobs_.run(
+        asker, tr("Touching up"),
+        [context = store_.context(), project = store_.project(), piece = std::move(touched), cancel]() -> Result<QImage> {
+            SKIVET_TRY(const auto edited, edited_piece(*context, project, piece, cancel));
+            return to_qimage(edited.image);
+        },
+        [then = std::move(then)](Result<QImage> made) { then(std::move(made)); });
+}
+
 void BenchModel::mend(PieceId id, const MendSet& mends) {
     if (!piece(id)) return;
     store_.change([&](Project& p) { p.piece(id)->options.mends |= mends; });

@@ -43,6 +43,11 @@ public:
     /// The newest fit, or null and later fit_ready.
     [[nodiscard]] std::shared_ptr<const FittedPiece> fit(PieceId id);
     void mend(PieceId id, const MendSet& mends);
+    /// Gives pieces these touch-ups (touch_up.h), in place of their own or behind them.
+    void touch(const std::vector<PieceId>& ids, const std::vector<std::string>& touches, bool behind);
+    /// The piece's picture as these touch-ups would make it, or why not; dropped when `asker` is gone.
+    void preview(QObject* asker, PieceId id, std::vector<std::string> touches, CancelToken cancel,
+                 std::function<void(Result<QImage>)> then);
 
 signals:
     void pieces_changed();

@@ -9,6 +9,7 @@
 
 #include "app/theme/theme.h"
 #include "app/widgets/row_frame.h"
+#include "app/workshop/touch_window.h"
 
 namespace skivet::app {
 namespace {
@@ -26,7 +27,9 @@ QString what_happened(const Piece& piece) {
         case PieceState::out: return QObject::tr("written out %1 · %2").arg(when(piece.changed_at), file);
         case PieceState::gone_stale: return QObject::tr("the game's texture changed since it was taken");
         case PieceState::delivered: return QObject::tr("in the game · %1").arg(file);
-        default: return QObject::tr("saved %1 · %2").arg(when(piece.changed_at), file);
+        default:
+            if (!piece.touches.empty()) return QObject::tr("touched up %1 · %2").arg(when(piece.changed_at), file);
+            return QObject::tr("saved %1 · %2").arg(when(piece.changed_at), file);
     }
 }
 
@@ -107,6 +110,10 @@ BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page(parent), model_(
                        [this] { model_->put_away(current_piece()); });
     again_ = add_action(tr("Take the new one"), Qt::Key_N, tr("The game's texture changed: take it out again"),
                         [this] { model_->take_again(current_piece()); });
+    touch_ = add_action(tr("Touch up"), Qt::Key_T,
+                        tr("Change the chosen pieces without a paint program: colors, alpha, normals, sharpness"), [this] {
+                            if (auto pieces = chosen_pieces(); !pieces.empty()) (new TouchWindow(this, model_, std::move(pieces)))->open();
+                        });
     auto* folder = add_action(tr("Open folder"), Qt::Key_F, tr("Open the work folder"),
                               [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(to_text(model_->work_folder()))); });
     auto* catalog = add_action(tr("To the catalog"), QKeySequence(Qt::CTRL | Qt::Key_N), tr("Choose textures"),
@@ -126,6 +133,7 @@ BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page(parent), model_(
     list_->setAccessibleName(tr("Pieces on the bench"));
     list_->setModel(rows_);
     list_->setItemDelegate(new PieceDelegate(model, list_));
+    list_->setSelectionMode(QAbstractItemView::ExtendedSelection);
     list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     left_box->addWidget(list_, 1);
@@ -164,12 +172,15 @@ BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page(parent), model_(
     box->addLayout(pictures, 1);
     box->addSpacing(10);
     box->addWidget(state_text_);
+    touches_ = make_label({}, "soft", true);
+    box->addWidget(touches_);
     box->addSpacing(6);
     box->addWidget(make_label(tr("FILE"), "heading"));
     box->addWidget(file_);
     box->addStretch(1);
     auto* bottom = new QHBoxLayout;
     bottom->addWidget(new Button(edit_, Button::Look::plain));
+    bottom->addWidget(new Button(touch_, Button::Look::plain));
     bottom->addWidget(new Button(again_, Button::Look::plain));
     bottom->addStretch();
     bottom->addWidget(new Button(fitting_, Button::Look::primary));
@@ -200,6 +211,14 @@ void BenchPage::entered() { list_->setFocus(); }
 
 PieceId BenchPage::current_piece() const { return list_->currentIndex().isValid() ? list_->currentIndex().data(IdRole).toULongLong() : 0; }
 
+std::vector<PieceId> BenchPage::chosen_pieces() const {
+    std::vector<PieceId> out;
+    if (current_piece() != 0) out.push_back(current_piece());
+    for (const auto& index : list_->selectionModel()->selectedRows())
+        if (const auto id = index.data(IdRole).toULongLong(); id != current_piece()) out.push_back(id);
+    return out;
+}
+
 void BenchPage::choose_piece(PieceId piece) {
     for (int row = 0; row < rows_->rowCount(); ++row)
         if (rows_->index(row, 0).data(IdRole).toULongLong() == piece) list_->setCurrentIndex(rows_->index(row, 0));
@@ -229,7 +248,7 @@ void BenchPage::refresh() {
 
 void BenchPage::show_piece() {
     const auto* there = model_->piece(current_piece());
-    for (auto* action : {edit_, fitting_, away_}) action->setEnabled(there);
+    for (auto* action : {edit_, fitting_, away_, touch_}) action->setEnabled(there);
     again_->setEnabled(there && there->state == PieceState::gone_stale);
     again_->setVisible(again_->isEnabled());
     if (!there) return;
@@ -239,6 +258,11 @@ void BenchPage::show_piece() {
     for (const auto& step : piece.address.inner) steps << to_text(step);
     facts_->setText(tr("%1 in %2").arg(steps.join(QStringLiteral(" ▸ ")), to_text(piece.address.source.filename())));
     state_text_->setText(tr("%1 — %2").arg(to_text(name_of(piece.state)), next_step(piece.state)));
+    QStringList touches;
+    for (const auto& text : piece.touches)
+        if (const auto touch = parse_touch_up(text)) touches << to_text(describe(*touch));
+    touches_->setText(touches.join('\n'));
+    touches_->setVisible(!touches.isEmpty());
     file_->setText(to_text(model_->file_of(piece)));
     before_->set_image(model_->picture(piece.id, false));
     const auto after = model_->picture(piece.id, true);

@@ -18,6 +18,8 @@ public:
     /// The chosen piece; 0: none.
     [[nodiscard]] PieceId current_piece() const;
     void choose_piece(PieceId piece);
+    /// All that are chosen, the current one first.
+    [[nodiscard]] std::vector<PieceId> chosen_pieces() const;
     [[nodiscard]] QListView* list() const { return list_; }
 
 private:
@@ -28,9 +30,9 @@ private:
     QStackedWidget* stack_;
     QListView* list_;
     QStandardItemModel* rows_;
-    QLabel *title_, *facts_, *file_, *state_text_;
+    QLabel *title_, *facts_, *file_, *state_text_, *touches_;
     ImageView *before_, *after_;
-    QAction *edit_, *fitting_, *away_, *again_;
+    QAction *edit_, *fitting_, *away_, *again_, *touch_;
 };
 
 }  // namespace skivet::app

@@ -5,6 +5,7 @@
 #include <QPainter>
 
 #include "app/theme/theme.h"
+#include "app/workshop/touch_window.h"
 
 namespace skivet::app {
 
@@ -84,6 +85,9 @@ FittingPage::FittingPage(BenchModel* model, QWidget* parent) : Page(parent), mod
             if (finding.mend && finding.grade >= Grade::mend) due.add(*finding.mend);
         model_->mend(piece_, due);
     });
+    touch_ = add_action(tr("Touch up"), Qt::Key_T, tr("Change the piece without a paint program"), [this] {
+        if (piece_ != 0) (new TouchWindow(this, model_, {piece_}))->open();
+    });
     next_ = add_action(tr("To delivery"), Qt::Key_Return, tr("See what will be written"), [this] { emit go_to(PageId::delivery); });
     auto* bench =
         add_action(tr("To the bench"), QKeySequence(Qt::CTRL | Qt::Key_B), tr("See the pieces"), [this] { emit go_to(PageId::bench); });
@@ -149,6 +153,7 @@ FittingPage::FittingPage(BenchModel* model, QWidget* parent) : Page(parent), mod
     right_box->addWidget(choice_);
     cards_ = add_scrolling_column(right_box);
     auto* bottom = new QHBoxLayout;
+    bottom->addWidget(new Button(touch_, Button::Look::plain));
     bottom->addWidget(new Button(mend_all_, Button::Look::plain));
     bottom->addStretch();
     bottom->addWidget(new Button(next_, Button::Look::primary));

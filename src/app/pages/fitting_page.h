@@ -37,7 +37,7 @@ private:
     QLabel *result_text_, *blocks_text_, *file_text_, *mip_text_, *third_title_;
     MipRows* mips_;
     QVBoxLayout* cards_;
-    QAction *difference_, *blocks_, *mend_all_, *next_;
+    QAction *difference_, *blocks_, *mend_all_, *next_, *touch_;
 };
 
 }  // namespace skivet::app
