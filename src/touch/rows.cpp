@@ -60,7 +60,7 @@ constexpr TouchRow rows[] = {
     {"channel", "channels", "Move a channel", "one channel from another, of this picture or of another one", channel_params, t::channel},
     {"edges", "detail", "Outlines", "a map of the picture's edges", edges_params, nullptr, t::edges},
     {"soften", "detail", "Soften", "a Gaussian blur, in light", soften_params, nullptr, t::soften},
-    {"sharpen", "detail", "Sharpen", "what a blur takes away is added", sharpen_params, nullptr, t::sharpen},
+    {"sharpen", "detail", "Sharpen", "edges stand out more", sharpen_params, nullptr, t::sharpen},
     {"bleed", "detail", "Bleed color", "color of visible texels goes on under clear ones", bleed_params, nullptr, t::bleed},
     {"resize", "size", "Resize", "another size", resize_params, nullptr, t::resized, true},
     {"pad", "size", "Pad", "sides up to a multiple; the last row and column go on", multiple_params, nullptr, t::padded, true},

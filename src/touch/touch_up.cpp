@@ -382,7 +382,11 @@ std::string describe(const TouchUp& touch) {
         out += touch.row->params.size() == 1 ? text : fmt::format("{} {}", p.id, text);
         before = ", ";
     }
-    if (touch.mask.by != TouchMask::By::everywhere) out += "; where: " + text_of(touch.mask);
+    const auto& m = touch.mask;
+    const std::string_view is = m.inverted ? "is not" : "is";
+    if (m.by == TouchMask::By::channel) out += fmt::format("; where {} {}", channel_names[m.channel], is);
+    if (m.by == TouchMask::By::color) out += fmt::format("; where it {} near {}", is, text_of(m.color));
+    if (m.by == TouchMask::By::file) out += fmt::format("; where {} {} bright", m.file, is);
     return out;
 }
 

@@ -22,6 +22,7 @@
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
 #include "app/workshop/sift_window.h"
+#include "app/workshop/touch_window.h"
 
 namespace skivet::app {
 namespace {
@@ -276,14 +277,22 @@ void Tour::step() {
         case 24: {
             shot(QStringLiteral("14-names"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
+            // The horse's harness in another color, and a little sharper.
+            window_->go_to(PageId::bench);
+            const auto horse = models_->bench.pieces()[1].id;
+            models_->bench.touch({horse}, {"sharpen=0.6", "tint=#2f5fa8,mask:#9c2f38~0.22"}, false);
+            auto* touch = new TouchWindow(window_, &models_->bench, {horse});
+            touch->open();
+            return wait_for([touch] { return !touch->after()->image().isNull(); });
+        }
+        case 25:
+            shot(QStringLiteral("15-touch-up"));
+            static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
+            models_->bench.touch({models_->bench.pieces()[1].id}, {}, false);
             window_->go_to(PageId::catalog);
             for (const auto item : textures_called("gate"))
                 if (const int row = window_->page<CatalogPage>()->model()->row_of(item); row >= 0)
                     window_->page<CatalogPage>()->contact_sheet()->setCurrentIndex(window_->page<CatalogPage>()->model()->index(row));
-            return wait_for(always);
-        }
-        case 25:
-            shot(QStringLiteral("15-a-missing-file"));
             window_->page<CatalogPage>()->search()->setText(QStringLiteral("carousel"));
             return wait_for(always);
         case 26: {

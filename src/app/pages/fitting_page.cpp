@@ -150,10 +150,13 @@ FittingPage::FittingPage(BenchModel* model, QWidget* parent) : Page(parent), mod
     choice_ = new QComboBox;
     choice_->setObjectName(QStringLiteral("piece"));
     choice_->setAccessibleName(tr("Piece"));
-    right_box->addWidget(choice_);
+    choice_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    auto* chosen = new QHBoxLayout;
+    chosen->addWidget(choice_, 1);
+    chosen->addWidget(new Button(touch_, Button::Look::plain));
+    right_box->addLayout(chosen);
     cards_ = add_scrolling_column(right_box);
     auto* bottom = new QHBoxLayout;
-    bottom->addWidget(new Button(touch_, Button::Look::plain));
     bottom->addWidget(new Button(mend_all_, Button::Look::plain));
     bottom->addStretch();
     bottom->addWidget(new Button(next_, Button::Look::primary));

@@ -8,6 +8,7 @@
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QMenu>
+#include <QScreen>
 #include <QSlider>
 #include <utility>
 
@@ -136,7 +137,7 @@ TouchWindow::TouchWindow(QWidget* parent, BenchModel* model, std::vector<PieceId
     const auto& shown = *model_->piece(pieces_.front());
     const bool one = pieces_.size() == 1;
     setWindowTitle(tr("Touch up %1").arg(to_text(shown.name())));
-    resize(1180, 720);
+    resize(QSize(1180, 720).boundedTo(screen()->availableSize()));
     if (one)
         for (const auto& text : shown.touches)
             if (auto touch = parse_touch_up(text)) touches_.push_back(std::move(*touch));
@@ -168,7 +169,7 @@ TouchWindow::TouchWindow(QWidget* parent, BenchModel* model, std::vector<PieceId
     all->addLayout(left, 1);
 
     auto* panel = make_panel();
-    panel->setFixedWidth(400);
+    panel->setFixedWidth(432);
     auto* right = new QVBoxLayout(panel);
     right->setContentsMargins(12, 12, 12, 10);
     right->addWidget(make_label(tr("TOUCH-UPS, IN ORDER"), "heading"));
@@ -196,10 +197,10 @@ TouchWindow::TouchWindow(QWidget* parent, BenchModel* model, std::vector<PieceId
         addAction(out);
         return out;
     };
-    auto* adding = action(tr("Add a touch-up"), QKeySequence(Qt::ALT | Qt::Key_Insert), tr("Choose what is made next"), [] {});
-    up_ = action(tr("Earlier"), QKeySequence(Qt::ALT | Qt::Key_Up), tr("Make it before the one above"), [this] { move(-1); });
-    down_ = action(tr("Later"), QKeySequence(Qt::ALT | Qt::Key_Down), tr("Make it after the one below"), [this] { move(1); });
-    remove_ = action(tr("Remove"), QKeySequence(Qt::ALT | Qt::Key_Delete), tr("Leave it out"), [this] { remove(); });
+    auto* adding = action(tr("Add a touch-up"), Qt::Key_Insert, tr("Choose what is made next"), [] {});
+    up_ = action(tr("Earlier"), QKeySequence(Qt::CTRL | Qt::Key_Up), tr("Make it before the one above"), [this] { move(-1); });
+    down_ = action(tr("Later"), QKeySequence(Qt::CTRL | Qt::Key_Down), tr("Make it after the one below"), [this] { move(1); });
+    remove_ = action(tr("Remove"), Qt::Key_Delete, tr("Leave it out"), [this] { remove(); });
     keep_ = action(one ? tr("Keep") : tr("Keep for %1 pieces").arg(pieces_.size()), QKeySequence(Qt::CTRL | Qt::Key_Return),
                    tr("The pieces get these touch-ups; they can be changed at any time"), [this, one] {
                        model_->touch(pieces_, texts(), !one);
