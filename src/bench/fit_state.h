@@ -16,7 +16,7 @@ struct FitState {
     std::uint32_t height = 0;
     Image before;               ///< that picture, decoded, as stored
     std::optional<ImageF> own;  ///< the same in true values, where `deep` is, or the format is wide
-    Image painted;              ///< the edit in paint form
+    Image painted;              ///< the edit in paint form; once it is stored only its size is left
     /// The edit in true values, where its file has more than 8 bits and the format gains from them.
     std::optional<ImageF> deep;
     Image wanted;             ///< what level 0 becomes, in stored form

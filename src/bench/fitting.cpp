@@ -172,7 +172,7 @@ Result<FitState> forms(FitState s) {
     if (d.color != ColorSpace::linear && !s.out.mips.normals && s.format().may_be_srgb)
         if (auto done = match_color(s.edited); !done.empty()) s.note(Grade::note, "Colors were converted", std::move(done));
     if (s.edited.values && !s.format().is_float()) in_other_forms(s.edited, d);
-    s.painted = s.edited.image;
+    s.painted = std::move(s.edited.image);
     if (s.format().wide && !s.normalized() && s.edited.values) s.deep = *s.edited.values;
     else if (s.edited.wide && (s.format().wide ? s.normalized() : gains_from_16_bits(d.format)))
         s.deep = from_16_bit_form(d.format, *s.edited.wide);
@@ -235,7 +235,7 @@ Result<FitState> alpha_checked(FitState s) {
 
 /// What of it the format can hold, and what the person did not mean to change.
 Result<FitState> stored(FitState s) {
-    s.wanted = stored_form(s.desc().format, s.painted);
+    s.wanted = stored_form(s.desc().format, std::move(s.painted));  // its size stays
     if (s.format().has_alpha) put_hidden_color_back(s);
     mend(s, MendStep::stored);
     s.out.edited = paint_form(s.desc().format, s.wanted);
@@ -286,6 +286,20 @@ Result<FitState> levels(FitState s) {
     return s;
 }
 
+/// The decode of what the game will get; `before` is that of the original. Blocks with the same bytes are not decoded again.
+Result<Image> as_shown(Image before, const TextureFile& original, const Bytes& file, const TextureLayout& layout, bool cross) {
+    const auto *old = original.layout.find(0), *now = layout.find(0);
+    if (!cross && layout.direct && old && now && old->size == level_bytes(layout.desc.format, before.width, before.height) &&
+        now->size == old->size) {
+        const auto old_bytes = slice(original.file, old->offset, old->size), bytes = slice(file, now->offset, now->size);
+        if (old_bytes && bytes) {
+            SKIVET_CHECK(decode_changed(layout.desc.format, *old_bytes, *bytes, before));
+            return before;
+        }
+    }
+    return decode_shown<Image>(TextureFile{original.kind, layout, file}, 0, cross);
+}
+
 /// The texture file, and what the game will see of it.
 Result<FitState> compared(FitState s) {
     auto file = s.original->kind->replace(s.original->file, s.original->layout, s.edits);
@@ -296,9 +310,9 @@ Result<FitState> compared(FitState s) {
     s.out.file = std::move(*file);
     const auto again = s.original->kind->layout(s.out.file, s.out.file.size(), ReadLimits{});
     if (!again) return fail(again.error().within("what the game would get"));
-    SKIVET_TRY(const auto result, decode_shown<Image>(TextureFile{s.original->kind, *again, s.out.file}, 0, s.cross));
     const auto& d = s.desc();
-    s.out.result = paint_form(d.format, result);
+    SKIVET_TRY(auto result, as_shown(std::move(s.before), *s.original, s.out.file, *again, s.cross));
+    s.out.result = paint_form(d.format, std::move(result));
     s.out.quality = difference(s.out.edited, s.out.result);
     if (!s.out.needs_mend())
         s.note(Grade::fits, "Size, mips and format match",
@@ -328,12 +342,12 @@ std::uint64_t Fit::new_blocks() const {
     return sum;
 }
 
-Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const FitOptions& options) {
+Result<Fit> fit(const TextureFile& original, EditedFile edited, const FitOptions& options) {
     if (original.layout.damage) return fail(*original.layout.damage);
     FitState state;
     state.original = &original;
     state.options = options;
-    state.edited = edited;
+    state.edited = std::move(edited);
     for (const auto stage : line) {
         SKIVET_TRY(state, stage(std::move(state)));
         if (state.ended) break;

@@ -61,7 +61,7 @@ struct Fit {
 };
 
 /// Errors are those of the original or the machine; everything about the edit is a finding.
-[[nodiscard]] Result<Fit> fit(const TextureFile& original, const EditedFile& edited, const FitOptions& options);
+[[nodiscard]] Result<Fit> fit(const TextureFile& original, EditedFile edited, const FitOptions& options);
 
 /// A new texture from a picture, all levels by `recipe`. Used by `encode --format`.
 [[nodiscard]] Result<Bytes> encode_levels(const Image& image, const TextureDesc& desc, MipRecipe recipe, const EncodeOptions& options = {},

@@ -35,6 +35,10 @@ struct Misfit {
         for (std::size_t c = 0; c < 3; ++c) parts[c] += p[c] * p[c];
         texels += 1;
     }
+    void operator+=(const Misfit& other) {
+        squared += other.squared, count += other.count, texels += other.texels;
+        for (std::size_t c = 0; c < 3; ++c) parts[c] += other.parts[c];
+    }
     [[nodiscard]] double mean() const { return count > 0 ? squared / count : 0; }
 };
 
@@ -132,11 +136,19 @@ public:
     Status find_painted() {
         std::vector<double> rms;
         const auto& d = texture_.layout.desc;
-        SKIVET_TRY(auto above, decode_level<Picture>(texture_, 0, 0, 0));
+        std::optional<Picture> above;
         for (std::uint32_t mip = 1;
              mip < d.mips && mip_side(d.width, mip) >= smallest_compared && mip_side(d.height, mip) >= smallest_compared; ++mip) {
+            if (const auto some = error_in_bands(mip)) {
+                rms.push_back(std::sqrt(some->mean()));
+                above.reset();
+                continue;
+            }
+            if (!above) {
+                SKIVET_TRY(above, decode_level<Picture>(texture_, mip - 1, 0, 0));
+            }
             SKIVET_TRY(auto below, decode_level<Picture>(texture_, mip, 0, 0));
-            rms.push_back(std::sqrt(error(guess_.recipe, above, below).mean()));
+            rms.push_back(std::sqrt(error(guess_.recipe, *above, below).mean()));
             above = std::move(below);
         }
         auto sorted = rms;
@@ -175,6 +187,30 @@ private:
         const auto made = next_level(rows_of(above, recipe.linear_light), recipe, guess_.normals.value_or(NormalChannels()),
                                      next_rect(above.width, above.height));
         return compare(made, below, recipe.linear_light, channels_, range_);
+    }
+
+    /// The same for a large level, of which a part tells enough: bands all over it, away from its upper and lower edge. Nothing for smaller
+    /// levels, and for those that cannot be read in part.
+    [[nodiscard]] std::optional<Misfit> error_in_bands(std::uint32_t mip) const {
+        constexpr std::uint32_t bands = 24, band = 8, around = 16;  // rows; of the level above as many as any filter reaches
+        const auto& d = texture_.layout.desc;
+        const auto block = std::uint32_t{info(d.format).block_height};
+        const auto width = mip_side(d.width, mip), height = mip_side(d.height, mip), high = mip_side(d.height, mip - 1);
+        if (height <= compared_side || around % block != 0 || band % block != 0 || guess_.recipe.coverage || d.depth > 1)
+            return std::nullopt;
+        Misfit out;
+        for (std::uint32_t k = 0; k < bands; ++k) {
+            const auto y = (around + (height - 2 * around - band) * k / (bands - 1)) / band * band;
+            const auto first = 2 * y - around, count = std::min(2 * band + 2 * around, high - first);
+            const auto above = decode_rows<Picture>(texture_, mip - 1, first, count);
+            const auto below = decode_rows<Picture>(texture_, mip, y, band);
+            if (!above || !below) return std::nullopt;
+            const auto rows = rows_of(*above, guess_.recipe.linear_light);
+            const auto made =
+                next_level(SomeRows(rows, first, high), guess_.recipe, guess_.normals.value_or(NormalChannels()), {0, y, width, band});
+            out += compare(made, *below, guess_.recipe.linear_light, channels_, range_);
+        }
+        return out;
     }
 
     /// Minus the logarithm of the likelihood: n/2 log(variance) a pair, with n the number of independent errors, taken as one for each

@@ -130,7 +130,7 @@ int encode_on_some_cores(Context& c, const EncodeCommand& options) {
         if (!mends) return c.failed(mends.error());
         how.mends = *mends;
         how.encode.effort = effort_named(options.effort).value_or(Effort::normal);
-        const auto fitted = fit(*original, *edited, how);
+        const auto fitted = fit(*original, std::move(*edited), how);
         if (!fitted) return c.failed(fitted.error());
         for (const auto& finding : fitted->findings) {
             if (finding.grade == Grade::blocks)

@@ -68,8 +68,8 @@ Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::s
         a.color = b.color = ColorSpace::unknown;
         if (a == b) return with;
     }
-    SKIVET_TRY(const auto edited, read_edited(std::move(with), c.context.limits, given_name));
-    SKIVET_TRY(auto fitted, fit(*original, edited, {.mends = mends, .encode = {}}));
+    SKIVET_TRY(auto edited, read_edited(std::move(with), c.context.limits, given_name));
+    SKIVET_TRY(auto fitted, fit(*original, std::move(edited), {.mends = mends, .encode = {}}));
     for (const auto& finding : fitted.findings) {
         if (finding.grade == Grade::blocks)
             return fail(ErrorCode::unfit, finding.headline,

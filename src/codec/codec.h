@@ -51,6 +51,8 @@ struct BlockCodec {
 [[nodiscard]] Result<Image> decode(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height);
 /// The same into a picture of the level's size; not for wide formats (error `usage`).
 [[nodiscard]] Status decode_into(Format format, ByteSpan data, Image& out);
+/// Brings `image`, the decode of `before`, to that of `now`, decoding only the blocks that differ. Both hold a level of the picture's size.
+[[nodiscard]] Status decode_changed(Format format, ByteSpan before, ByteSpan now, Image& image);
 /// The true values (see ImageF), for every format.
 [[nodiscard]] Result<ImageF> decode_wide(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height);
 /// Encodes one level. Texels outside the picture in border blocks repeat the nearest one inside. The same bytes for any number of
@@ -72,7 +74,7 @@ struct BlockCodec {
 [[nodiscard]] ImageF from_view(Format format, const Image& image);
 
 /// Equal to the bit, so that a NaN equals itself.
-[[nodiscard]] bool same_texel(const Texel& a, const Texel& b);
+[[nodiscard]] inline bool same_texel(const Texel& a, const Texel& b) { return a == b; }
 [[nodiscard]] bool same_texel(const TexelF& a, const TexelF& b);
 
 /// Uncompressed texels by the bit layout in the format table.

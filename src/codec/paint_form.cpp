@@ -13,19 +13,18 @@ std::uint8_t luma(const Texel& t) {
 }
 
 template <class Picture>
-Picture to_paint(Format format, const Picture& decoded) {
-    if (!is_gray(info(format))) return decoded;
-    auto out = decoded;
-    for (auto& t : out.texels) t[1] = t[2] = t[0];
+Picture to_paint(Format format, Picture out) {
+    if (is_gray(info(format)))
+        for (auto& t : out.texels) t[1] = t[2] = t[0];
     return out;
 }
 
-template <class Picture>
-Picture to_stored(Format format, const Picture& painted, decltype(painted.texels[0][0]) whole) {
+template <class Picture, class Channel>
+Picture to_stored(Format format, Picture out, Channel whole) {
     const auto& f = info(format);
     // What a format without a channel decodes to: nothing, which for a signed 8-bit view is still the byte 0.
     const bool gray = is_gray(f), green = f.channels >= 2 && !gray, blue = f.channels >= 3 && !gray;
-    auto out = painted;
+    if (blue && f.has_alpha) return out;  // it holds everything
     for (auto& t : out.texels) {
         if (format == Format::A8) {
             t[0] = t[1] = t[2] = 0;
@@ -45,9 +44,9 @@ Picture to_stored(Format format, const Picture& painted, decltype(painted.texels
 
 }  // namespace
 
-Image paint_form(Format format, const Image& decoded) { return to_paint(format, decoded); }
-ImageF paint_form(Format format, const ImageF& decoded) { return to_paint(format, decoded); }
-Image stored_form(Format format, const Image& painted) { return to_stored(format, painted, 255); }
-ImageF stored_form(Format format, const ImageF& painted) { return to_stored(format, painted, 1); }
+Image paint_form(Format format, Image decoded) { return to_paint(format, std::move(decoded)); }
+ImageF paint_form(Format format, ImageF decoded) { return to_paint(format, std::move(decoded)); }
+Image stored_form(Format format, Image painted) { return to_stored(format, std::move(painted), std::uint8_t{255}); }
+ImageF stored_form(Format format, ImageF painted) { return to_stored(format, std::move(painted), 1.0f); }
 
 }  // namespace skivet

@@ -6,11 +6,11 @@ namespace skivet {
 
 /// What a person looks at and paints on: formats with one channel become gray; channels the format does not store have their neutral
 /// value.
-[[nodiscard]] Image paint_form(Format format, const Image& decoded);
-[[nodiscard]] ImageF paint_form(Format format, const ImageF& decoded);
+[[nodiscard]] Image paint_form(Format format, Image decoded);
+[[nodiscard]] ImageF paint_form(Format format, ImageF decoded);
 /// The inverse: reduces an edit to what the format stores, in the form `decode` gives. Colored edits of one-channel formats become
 /// Rec. 709 luma.
-[[nodiscard]] Image stored_form(Format format, const Image& painted);
-[[nodiscard]] ImageF stored_form(Format format, const ImageF& painted);
+[[nodiscard]] Image stored_form(Format format, Image painted);
+[[nodiscard]] ImageF stored_form(Format format, ImageF painted);
 
 }  // namespace skivet

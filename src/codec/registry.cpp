@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 #include <tbb/parallel_for.h>
 #include <atomic>
+#include <cstring>
 #include <memory>
 
 #include "codec/blocks.h"
@@ -213,6 +214,35 @@ Result<Image> decode(Format format, ByteSpan data, std::uint32_t width, std::uin
     Image image(width, height);
     SKIVET_CHECK(decode_into(format, data, image));
     return image;
+}
+
+Status decode_changed(Format format, ByteSpan before, ByteSpan now, Image& image) {
+    SKIVET_CHECK(check_level(format, before, image.width, image.height));
+    SKIVET_CHECK(check_level(format, now, image.width, image.height));
+    const auto& f = info(format);
+    const auto* codec = block_codec(format);
+    if (!codec || !codec->decode) {
+        SKIVET_TRY(image, decode(format, now, image.width, image.height));
+        return {};
+    }
+    const std::uint32_t across = (image.width + f.block_width - 1u) / f.block_width,
+                        down = (image.height + f.block_height - 1u) / f.block_height;
+    each_row(down, 8, [&](std::uint32_t by) {
+        const auto* old_row = before.data() + std::size_t{by} * across * f.block_bytes;
+        const auto* row = now.data() + std::size_t{by} * across * f.block_bytes;
+        if (std::memcmp(old_row, row, std::size_t{across} * f.block_bytes) == 0) return;
+        const auto rows = std::min<std::uint32_t>(f.block_height, image.height - by * f.block_height);
+        std::array<Texel, 144> block;
+        for (std::uint32_t bx = 0; bx < across; ++bx) {
+            const auto at = std::size_t{bx} * f.block_bytes;
+            if (std::memcmp(old_row + at, row + at, f.block_bytes) == 0) continue;
+            codec->decode(row + at, 1, block.data(), f.block_width);
+            const auto columns = std::min<std::uint32_t>(f.block_width, image.width - bx * f.block_width);
+            for (std::uint32_t y = 0; y < rows; ++y)
+                std::copy_n(&block[std::size_t{y} * f.block_width], columns, &image.at(bx * f.block_width, by * f.block_height + y));
+        }
+    });
+    return {};
 }
 
 Result<ImageF> decode_wide(Format format, ByteSpan data, std::uint32_t width, std::uint32_t height) {

@@ -76,7 +76,6 @@ ImageF from_view(Format format, const Image& image) {
     return out;
 }
 
-bool same_texel(const Texel& a, const Texel& b) { return a == b; }
 bool same_texel(const TexelF& a, const TexelF& b) { return std::memcmp(a.data(), b.data(), sizeof a) == 0; }
 
 }  // namespace skivet

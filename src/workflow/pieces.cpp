@@ -128,15 +128,15 @@ Result<EditedFile> edited_piece(const ReadContext& context, const Project& proje
 
 Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece) {
     SKIVET_TRY(const auto original, original_texture(context, project, piece));
-    const auto edited = edited_piece(context, project, piece);
+    auto edited = edited_piece(context, project, piece);
     if (!edited) return tl::unexpected(edited.error());
-    if (!piece.follows()) return fit(original, *edited, piece.options);
+    if (!piece.follows()) return fit(original, std::move(*edited), piece.options);
     auto leader_bytes = read_file(project.folder / "originals" / piece.leader_hash);
     if (!leader_bytes) return fail(std::move(leader_bytes).error().within("originals"));
     SKIVET_TRY(const auto leader,
                TextureFile::open(context.textures, std::move(*leader_bytes), piece.file.stem().string(), context.limits));
-    SKIVET_TRY(const auto own, follow_edit(leader, *edited, original));
-    return fit(original, own, piece.options);
+    SKIVET_TRY(auto own, follow_edit(leader, *edited, original));
+    return fit(original, std::move(own), piece.options);
 }
 
 Taken take_pieces(const ReadContext& context, Project project, std::span<const Address> addresses, ExportAs as, std::int64_t now) {

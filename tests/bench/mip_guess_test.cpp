@@ -238,3 +238,28 @@ TEST(Rebuild, AllFacesCanBeEdited) {
     ASSERT_FALSE(rebuilt.edits.empty());
     for (const auto& edit : rebuilt.edits) EXPECT_EQ(original.layout.surfaces[edit.surface].face, 4u);
 }
+
+/// Of levels above 512 texels only bands are looked at.
+TEST(MipGuess, PaintedLevelsOfLargeTexturesAreFound) {
+    const auto image = grained(2048, 11);
+    for (const MipRecipe& recipe : {MipRecipe{MipFilter::kaiser, true, true}, MipRecipe{MipFilter::box}}) {
+        const auto texture = chain(Format::RGBA8, image, recipe);
+        const auto found = guess(texture);
+        EXPECT_EQ(found.recipe.filter, recipe.filter);
+        EXPECT_TRUE(found.painted.empty()) << describe(found);
+        auto file = texture.file;
+        // Level 1, of 1024 texels, becomes another picture.
+        const auto& level = texture.layout.surfaces[1];
+        const auto other =
+            *encode(Format::RGBA8, to_bytes(resize(to_float(grained(512, 5), false), 1024, 1024, MipFilter::triangle), false));
+        std::copy(other.begin(), other.end(), file.begin() + static_cast<std::ptrdiff_t>(level.offset));
+        EXPECT_EQ(guess(open(file)).painted, (std::vector<std::uint32_t>{1, 2})) << "level 2 was made from the real level 1";
+    }
+    // Sides that are not even, and a height far from the width.
+    Image narrow(700, 1403);
+    for (std::uint32_t y = 0; y < narrow.height; ++y)
+        for (std::uint32_t x = 0; x < narrow.width; ++x) narrow.at(x, y) = image.at(x, y);
+    const auto odd = guess(chain(Format::RGBA8, narrow, {MipFilter::kaiser}));
+    EXPECT_EQ(odd.recipe.filter, MipFilter::kaiser);
+    EXPECT_TRUE(odd.painted.empty()) << describe(odd);
+}

@@ -49,3 +49,19 @@ TEST(DecodeInto, RefusesWhatDoesNotFit) {
     EXPECT_TRUE(decode_into(Format::BC1, Bytes(32), image));
     EXPECT_FALSE(decode_into(Format::BC6H, Bytes(64), image)) << "8 bits do not hold it";
 }
+
+TEST(DecodeChanged, IsTheWholeDecodeForEveryFormat) {
+    std::mt19937 random(3);
+    for (const auto& f : all_formats())
+        for (const auto& [width, height] : {std::pair{65u, 37u}, {4u, 3u}}) {
+            const auto before = random_bytes(static_cast<std::size_t>(level_bytes(f.format, width, height)), 7);
+            auto now = before;
+            for (int k = 0; k < 9; ++k) now[random() % now.size()] = static_cast<std::byte>(random());
+            auto image = decode(f.format, before, width, height);
+            const auto whole = decode(f.format, now, width, height);
+            if (!image || !whole) continue;  // what cannot be decoded at all
+            ASSERT_TRUE(decode_changed(f.format, before, now, *image)) << f.name;
+            EXPECT_EQ(*image, *whole) << f.name;
+            EXPECT_FALSE(decode_changed(f.format, before, ByteSpan(now).first(now.size() - 1), *image)) << f.name;
+        }
+}
