@@ -95,7 +95,7 @@ Result<TouchValue> value_of(const TouchRow& row, const TouchParam& p, std::strin
             return out;
         }
         case TouchParamKind::file:
-            if (text.empty()) return wrong();
+            if (text.empty() || (text == "-" && p.usual != "-")) return wrong();
             if (text != "-") out.file = text;
             return out;
         case TouchParamKind::choice: break;
@@ -225,8 +225,12 @@ private:
             if (into->width != width || into->height != height) return fail(other_size(touch, name, *into, width, height));
             return {};
         };
-        for (const auto& v : touch.values)
-            if (!v.file.empty()) SKIVET_CHECK(load(v.file, out.other));
+        for (std::size_t i = 0; i < touch.values.size(); ++i) {
+            const auto& p = touch.row->params[i];
+            if (!touch.values[i].file.empty()) SKIVET_CHECK(load(touch.values[i].file, out.other));
+            else if (p.kind == TouchParamKind::file && p.usual.empty())
+                return fail(ErrorCode::usage, fmt::format("{}: {} has to be said", touch.row->id, p.id), "It takes " + wanted(p));
+        }
         if (touch.mask.by == TouchMask::By::file) SKIVET_CHECK(load(touch.mask.file, out.mask));
         if (touch.mask.by == TouchMask::By::color) out.near_color = oklab_of(touch.mask.color);
         if (touch.row->resizes) {

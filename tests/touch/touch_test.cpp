@@ -323,6 +323,23 @@ TEST(Touch, TextsAreReadAndWrittenAlike) {
         EXPECT_EQ(text_of(*touch), text);
     }
     EXPECT_EQ(text_of(*parse_touch_up("recolor=210,1")), "recolor=hue:210");
+    // Whatever is read is written and read alike; whatever is not is refused.
+    std::mt19937 random(1);
+    const std::string_view pieces[] = {"tint", "=", ",",     ":", "#a03020", "~",       "0.5", "mask", "not ",
+                                       "red",  "@", "a.png", "-", "\\",      "channel", "to",  "1e9",  " "};
+    std::size_t read = 0;
+    for (int i = 0; i < 20'000; ++i) {
+        constexpr std::string_view starts[] = {"tint=#a03020", "channel=to:alpha,red", "gray=mask:", "alpha_file=", ""};
+        std::string text(starts[random() % std::size(starts)]);
+        for (auto n = random() % 6; n > 0; --n) text += pieces[random() % std::size(pieces)];
+        const auto touch = parse_touch_up(text);
+        if (!touch) continue;
+        ++read;
+        const auto again = parse_touch_up(text_of(*touch));
+        ASSERT_TRUE(again) << text;
+        EXPECT_EQ(text_of(*again), text_of(*touch)) << text;
+    }
+    EXPECT_GT(read, 5u);
     EXPECT_EQ(text_of(*parse_touch_up("recolor=strength:0.5,30")), "recolor=hue:30,strength:0.5");
     for (const auto& [text, says] : {std::pair{"paint", "there is no touch-up \"paint\""},
                                      {"recolor", "hue has to be said"},
@@ -335,7 +352,8 @@ TEST(Touch, TextsAreReadAndWrittenAlike) {
                                      {"gray=mask:often", "is no mask"},
                                      {"crop=mask:red", "a size cannot have a mask"},
                                      {"gray=mask:#112233~9", "is no mask"},
-                                     {"alpha_file=", "the name of a picture file"}}) {
+                                     {"alpha_file=", "the name of a picture file"},
+                                     {"alpha_file=-", "the name of a picture file"}}) {
         const auto touch = parse_touch_up(text);
         ASSERT_FALSE(touch) << text;
         EXPECT_EQ(touch.error().code, ErrorCode::usage);
