@@ -134,6 +134,13 @@ Result<fs::path> path_inside(const fs::path& folder, const fs::path& relative) {
                 "Remove the link or choose another folder");
 }
 
+fs::path user_data_folder() {
+    if (const char* data = std::getenv("XDG_DATA_HOME"); data && *data) return fs::path(data) / "skivet";
+    if (const char* home = std::getenv("HOME"); home && *home) return fs::path(home) / ".local" / "share" / "skivet";
+    std::error_code code;
+    return fs::temp_directory_path(code) / "skivet";
+}
+
 TemporaryFolder::TemporaryFolder() {
     std::error_code code;
     auto pattern = (std::filesystem::temp_directory_path(code) / "skivet-XXXXXX").string();

@@ -22,6 +22,9 @@ struct WriteHow {
 [[nodiscard]] Result<std::filesystem::path> path_inside(const std::filesystem::path& folder, const std::filesystem::path& relative);
 /// Whether `path` is `folder` or lies in it, links resolved.
 [[nodiscard]] bool lies_in(const std::filesystem::path& path, const std::filesystem::path& folder);
+/// Where a user's own data lies: $XDG_DATA_HOME/skivet, or ~/.local/share/skivet (XDG Base Directory Specification); without a home below
+/// the temporary folder.
+[[nodiscard]] std::filesystem::path user_data_folder();
 /// 16 letters and digits nobody can guess, for names that must not be another file's.
 [[nodiscard]] std::string unguessable();
 

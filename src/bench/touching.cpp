@@ -1,8 +1,16 @@
 #include "bench/touching.h"
 
+#include <fmt/format.h>
+
 #include "base/file_write.h"
 
 namespace skivet {
+
+namespace fs = std::filesystem;
+
+namespace {
+constexpr std::string_view ending = ".txt";
+}
 
 TouchPictures touch_pictures_in(std::filesystem::path folder, const ReadLimits& limits) {
     return [folder = std::move(folder), limits](const std::string& name) -> Result<ImageF> {
@@ -27,6 +35,53 @@ Status touch(EditedFile& edited, std::span<const TouchUp> touches, const TouchPi
     edited.image = std::move(image);
     edited.texture.reset();
     return {};
+}
+
+fs::path TouchLists::standard_folder() { return user_data_folder() / "touch-ups"; }
+
+std::vector<std::string> TouchLists::names() const {
+    std::vector<std::string> out;
+    std::error_code code;
+    for (const auto& file : fs::directory_iterator(folder_, code))
+        if (file.path().extension() == ending) out.push_back(file.path().stem().string());
+    std::sort(out.begin(), out.end());
+    return out;
+}
+
+Result<std::vector<TouchUp>> TouchLists::read(const std::string& name) const {
+    std::error_code code;
+    const auto kept = folder_ / (name + std::string(ending));
+    const auto path = name.find('/') == std::string::npos && fs::exists(kept, code) ? kept : fs::path(name);
+    if (!fs::exists(path, code)) {
+        std::string there;
+        for (const auto& one : names()) there += (there.empty() ? "" : ", ") + one;
+        return fail(ErrorCode::usage, "there is no list of touch-ups \"" + name + "\"",
+                    there.empty() ? "None is kept yet" : "There are: " + there);
+    }
+    SKIVET_TRY(const auto bytes, read_file(path, 1u << 20));
+    std::vector<TouchUp> out;
+    std::size_t number = 0;
+    const auto text = as_text(bytes);
+    for (std::string_view rest = text; !rest.empty();) {
+        const auto end = rest.find('\n');
+        auto line = rest.substr(0, end);
+        rest = end == std::string_view::npos ? std::string_view() : rest.substr(end + 1);
+        ++number;
+        if (!line.empty() && line.back() == '\r') line.remove_suffix(1);
+        if (line.empty() || line.front() == '#') continue;
+        auto touch = parse_touch_up(line);
+        if (!touch) return fail(std::move(touch).error().within(fmt::format("line {}", number)).within(path.filename().string()));
+        out.push_back(std::move(*touch));
+    }
+    return out;
+}
+
+Status TouchLists::keep(const std::string& name, std::span<const TouchUp> touches) const {
+    if (name.empty() || name.find('/') != std::string::npos || name.front() == '.')
+        return fail(ErrorCode::usage, "\"" + name + "\" cannot be the name of a list", "Letters, digits and spaces");
+    std::string text;
+    for (const auto& touch : touches) text += text_of(touch) + '\n';
+    return write_file(folder_ / (name + std::string(ending)), std::as_bytes(std::span(text)));
 }
 
 }  // namespace skivet

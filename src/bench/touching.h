@@ -14,4 +14,22 @@ namespace skivet {
 [[nodiscard]] Status touch(EditedFile& edited, std::span<const TouchUp> touches, const TouchPictures& pictures,
                            const CancelToken& cancel = {});
 
+/// Lists of touch-ups under names of one's own, for every project: a text file each, a touch-up a line; lines that begin with # say
+/// nothing.
+class TouchLists {
+public:
+    explicit TouchLists(std::filesystem::path folder) : folder_(std::move(folder)) {}
+    /// $XDG_DATA_HOME/skivet/touch-ups, or ~/.local/share/skivet/touch-ups.
+    [[nodiscard]] static std::filesystem::path standard_folder();
+
+    [[nodiscard]] std::vector<std::string> names() const;  ///< sorted
+    /// A list by its name, or any file of such lines by its path. Errors say the line.
+    [[nodiscard]] Result<std::vector<TouchUp>> read(const std::string& name) const;
+    /// Error `usage` for a name that is none (empty, or with a slash).
+    [[nodiscard]] Status keep(const std::string& name, std::span<const TouchUp> touches) const;
+
+private:
+    std::filesystem::path folder_;
+};
+
 }  // namespace skivet

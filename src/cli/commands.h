@@ -70,6 +70,7 @@ struct ReplaceOptions {
 struct TouchOptions {
     std::vector<std::string> files;    ///< picture or texture files, or addresses
     std::vector<std::string> touches;  ///< in order
+    std::string list, keep_as;         ///< made before those; kept under a name with those behind it
     std::string mask;                  ///< for those without one of their own
     std::filesystem::path to;          ///< a folder for pictures; empty: back to where they are from
     std::string mends;

@@ -240,9 +240,12 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub = app.add_subcommand("touch", "Change textures by touch-ups, without a paint program");
     sub->add_option("FILE", touch_options.files, "Texture or picture files, or addresses")->required();
     sub->add_option("--do", touch_options.touches, "A touch-up: NAME=VALUE,…; made in the order given. There are:\n" + touch_words())
-        ->required()
         ->type_name("TOUCH")
         ->allow_extra_args(false);
+    sub->add_option("--list", touch_options.list, "A list that was kept under a name, or a file with a touch-up a line; made before --do")
+        ->type_name("NAME");
+    sub->add_option("--keep-as", touch_options.keep_as, "Keep the touch-ups of this call under a name, for every project")
+        ->type_name("NAME");
     sub->add_option(
            "--mask", touch_options.mask,
            "Where: red, green, blue, alpha, gray, a color with how near (#a03020~0.1) or a picture (@FILE); \"not \" turns it around")
@@ -254,8 +257,11 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_flag("--dry-run", touch_options.dry_run, "Only show what would be written");
     common(sub);
     with_vault(sub);
-    sub->callback(
-        [&] { writes = !touch_options.dry_run && touch_options.to.empty(), command = [&] { return touch_files(c, touch_options); }; });
+    sub->callback([&] {
+        if (touch_options.touches.empty() && touch_options.list.empty()) throw CLI::ValidationError("touch", "--do or --list is needed");
+        writes = !touch_options.dry_run && touch_options.to.empty();
+        command = [&] { return touch_files(c, touch_options); };
+    });
 
     std::string source;
     sub = app.add_subcommand("restore", "Put the original bytes back");

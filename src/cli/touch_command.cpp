@@ -30,6 +30,10 @@ Result<Bytes> touched(const Context& c, Bytes file, const std::string& name, std
 
 Result<std::vector<TouchUp>> touches_of(const TouchOptions& options) {
     std::vector<TouchUp> out;
+    const TouchLists lists(TouchLists::standard_folder());
+    if (!options.list.empty()) {
+        SKIVET_TRY(out, lists.read(options.list));
+    }
     for (const auto& text : options.touches) {
         SKIVET_TRY(auto one, parse_touch_up(text));
         if (!options.mask.empty() && one.mask.by == TouchMask::By::everywhere && !one.row->resizes) {
@@ -38,6 +42,7 @@ Result<std::vector<TouchUp>> touches_of(const TouchOptions& options) {
         }
         out.push_back(std::move(one));
     }
+    if (!options.keep_as.empty()) SKIVET_CHECK(lists.keep(options.keep_as, out));
     return out;
 }
 

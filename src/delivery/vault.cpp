@@ -2,7 +2,6 @@
 
 #include <fmt/format.h>
 #include <sys/statvfs.h>
-#include <cstdlib>
 #include <map>
 
 #include "base/file_write.h"
@@ -119,11 +118,7 @@ Result<std::vector<FileLock>> Vault::lock_parts(const std::vector<JournalPart>& 
     return locks;
 }
 
-fs::path Vault::default_folder() {
-    if (const char* data = std::getenv("XDG_DATA_HOME"); data && *data) return fs::path(data) / "skivet" / "vault";
-    if (const char* home = std::getenv("HOME"); home && *home) return fs::path(home) / ".local" / "share" / "skivet" / "vault";
-    return fs::temp_directory_path() / "skivet" / "vault";
-}
+fs::path Vault::default_folder() { return user_data_folder() / "vault"; }
 
 fs::path Vault::path_of(const std::string& id, std::string_view state) const { return folder_ / fmt::format("{}.{}", id, state); }
 

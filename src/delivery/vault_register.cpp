@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <chrono>
-#include <cstdlib>
 #include <thread>
 
 #include "base/file_write.h"
@@ -34,11 +33,7 @@ std::vector<fs::path> read(const fs::path& file) {
 
 }  // namespace
 
-fs::path VaultRegister::usual_place() {
-    if (const char* data = std::getenv("XDG_DATA_HOME"); data && *data) return fs::path(data) / "skivet" / "vaults";
-    if (const char* home = std::getenv("HOME"); home && *home) return fs::path(home) / ".local" / "share" / "skivet" / "vaults";
-    return fs::temp_directory_path() / "skivet" / "vaults";
-}
+fs::path VaultRegister::usual_place() { return user_data_folder() / "vaults"; }
 
 Status VaultRegister::add(const fs::path& vault) const {
     std::error_code code;

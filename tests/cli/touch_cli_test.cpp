@@ -114,6 +114,28 @@ TEST_F(TouchCli, PicturesGoIntoAFolder) {
     EXPECT_EQ(get_file(own), white);
 }
 
+TEST_F(TouchCli, ListsAreKeptUnderNamesAndUsedAgain) {
+    ASSERT_EQ(setenv("XDG_DATA_HOME", (folder / "data").c_str(), 1), 0);
+    const auto a = (folder / "a").string(), b = (folder / "b").string(), c = (folder / "c").string();
+    const auto address = zip + "::rides/horse.dds";
+    ASSERT_EQ(run_cli({"touch", address, "--do", "tint=#2040c0,mask:red", "--do", "contrast=1.2", "--keep-as", "evening", "--to", a}).code,
+              0);
+    ASSERT_EQ(run_cli({"touch", address, "--list", "evening", "--to", b}).code, 0);
+    EXPECT_EQ(get_file(a + "/horse.png"), get_file(b + "/horse.png"));
+    // Any file of such lines, and more behind it.
+    put_file(folder / "mine.txt", bytes_of("# two steps\r\ntint=#2040c0,mask:red\n\ncontrast=1.2"));
+    ASSERT_EQ(run_cli({"touch", address, "--list", (folder / "mine.txt").string(), "--do", "gray", "--to", c}).code, 0);
+    EXPECT_EQ(read_png(get_file(c + "/horse.png"), ReadLimits{})->at(5, 5)[0],
+              read_png(get_file(c + "/horse.png"), ReadLimits{})->at(5, 5)[2]);
+    const auto unknown = run_cli({"touch", address, "--list", "morning", "--to", c});
+    EXPECT_EQ(unknown.code, 2);
+    EXPECT_NE(unknown.err.find("There are: evening"), std::string::npos) << unknown.err;
+    put_file(folder / "bad.txt", bytes_of("gray\npaint=3\n"));
+    EXPECT_NE(run_cli({"touch", address, "--list", (folder / "bad.txt").string(), "--to", c}).err.find("line 2"), std::string::npos);
+    EXPECT_EQ(run_cli({"touch", address, "--do", "gray", "--keep-as", "../x", "--to", c}).code, 2);
+    unsetenv("XDG_DATA_HOME");
+}
+
 TEST_F(TouchCli, WrongWordsAreSaid) {
     const auto address = zip + "::rides/horse.dds";
     const auto before = get_file(zip);

@@ -30,6 +30,7 @@ struct Trip : testing::Test {
     std::unique_ptr<MainWindow> window;
 
     void SetUp() override {
+        qputenv("XDG_DATA_HOME", (folder / "data").c_str());  // nothing of the person's own is read or written
         game = folder / "Brindle Fair";
         std::filesystem::copy(SKIVET_FAIRGROUND, game, std::filesystem::copy_options::recursive);
         window = std::make_unique<MainWindow>(models);
@@ -324,6 +325,28 @@ TEST_F(Trip, TenPiecesAreTintedThroughAMaskAtOnce) {
     emit where->activated(where->currentIndex());
     ASSERT_EQ(touch->texts()[0], "tint=color:#20c040,mask:red");
     ASSERT_TRUE(wait([&] { return touch->after()->image() != plain; })) << "shown at once";
+    // Kept under a name, and used once more.
+    auto* lists = touch->findChild<QMenu*>("touch_lists");
+    const auto from_lists = [&](const QString& words) {
+        touch->activateWindow();
+        ASSERT_TRUE(wait([&] { return touch->isActiveWindow(); }));
+        QTest::keyClick(touch, Qt::Key_L, Qt::ControlModifier);
+        ASSERT_TRUE(wait([&] { return lists->isVisible(); }));
+        for (auto* entry : lists->actions())
+            if (entry->text() == words) lists->setActiveAction(entry);
+        QTest::keyClick(lists, Qt::Key_Return);
+    };
+    from_lists("Keep these as…");
+    ASSERT_TRUE(wait([&] { return touch->findChild<QInputDialog*>("touch_list_name") != nullptr; }));
+    auto* ask = touch->findChild<QInputDialog*>("touch_list_name");
+    ask->setTextValue("green rings");
+    ask->accept();
+    ASSERT_TRUE(wait([&] { return TouchLists(TouchLists::standard_folder()).names() == std::vector<std::string>{"green rings"}; }));
+    from_lists("green rings");
+    ASSERT_EQ(touch->texts().size(), 2u);
+    EXPECT_EQ(touch->texts()[1], touch->texts()[0]);
+    QTest::keyClick(touch->findChild<QListWidget*>("touches"), Qt::Key_Delete);
+    ASSERT_EQ(touch->texts().size(), 1u);
     // A second one, which is taken out again.
     choose("Soften");
     EXPECT_EQ(touch->texts().size(), 2u);

@@ -6,6 +6,7 @@
 #include <QFileDialog>
 #include <QFormLayout>
 #include <QHBoxLayout>
+#include <QInputDialog>
 #include <QLineEdit>
 #include <QMenu>
 #include <QScreen>
@@ -227,6 +228,15 @@ TouchWindow::TouchWindow(QWidget* parent, BenchModel* model, std::vector<PieceId
     controls_->setContentsMargins(12, 10, 12, 10);
     right->addWidget(card);
     auto* bottom = new QHBoxLayout;
+    auto* lists = new QMenu(this);
+    lists->setObjectName(QStringLiteral("touch_lists"));
+    connect(lists, &QMenu::aboutToShow, this, [this, lists] { fill_lists(lists); });
+    auto* listing =
+        action(tr("Lists"), QKeySequence(Qt::CTRL | Qt::Key_L), tr("Keep these touch-ups under a name, or use some that were kept"), [] {});
+    auto* lists_button = button(listing, Button::Look::plain);
+    connect(listing, &QAction::triggered, lists,
+            [lists, lists_button] { lists->popup(lists_button->mapToGlobal(QPoint(0, lists_button->height() + 2))); });
+    bottom->addWidget(lists_button);
     bottom->addStretch();
     auto* keep = button(keep_, Button::Look::primary);
     keep->setObjectName(QStringLiteral("touch_keep"));
@@ -265,6 +275,36 @@ void TouchWindow::add(const TouchRow& row) {
     const auto at = std::min(std::size_t(list_->currentRow() + 1), touches_.size());
     touches_.insert(touches_.begin() + std::ptrdiff_t(at), std::move(touch));
     fill_list(int(at));
+    changed();
+}
+
+void TouchWindow::fill_lists(QMenu* menu) {
+    menu->clear();
+    auto* keep = menu->addAction(tr("Keep these as…"), this, [this] {
+        auto* ask = new QInputDialog(this);
+        ask->setAttribute(Qt::WA_DeleteOnClose);
+        ask->setObjectName(QStringLiteral("touch_list_name"));
+        ask->setWindowTitle(tr("Keep these touch-ups"));
+        ask->setLabelText(tr("A name for them, to use them in every project:"));
+        ask->setOkButtonText(tr("Keep"));
+        connect(ask, &QInputDialog::textValueSelected, this, [this](const QString& name) {
+            const auto done = lists_.keep(name.trimmed().toStdString(), touches_);
+            wrong_->setText(done ? QString() : to_text(done.error().message()));
+        });
+        ask->open();
+    });
+    keep->setEnabled(!touches_.empty());
+    const auto names = lists_.names();
+    if (!names.empty()) menu->addSection(tr("Add"));
+    for (const auto& name : names) menu->addAction(to_text(name), this, [this, name] { use_list(name); });
+}
+
+void TouchWindow::use_list(const std::string& name) {
+    auto more = lists_.read(name);
+    if (!more) return wrong_->setText(to_text(more.error().message()));
+    for (auto& touch : *more)
+        if (!touch.row->resizes) touches_.push_back(std::move(touch));
+    fill_list(int(touches_.size()) - 1);
     changed();
 }
 

@@ -6,7 +6,7 @@
 
 #include "app/models/bench_model.h"
 #include "app/widgets/image_view.h"
-#include "touch/touch_up.h"
+#include "bench/touching.h"
 
 namespace skivet::app {
 
@@ -24,6 +24,8 @@ private:
     void add(const TouchRow& row);
     void move(int by);
     void remove();
+    void fill_lists(class QMenu* menu);
+    void use_list(const std::string& name);
     void fill_list(int current);
     void show_controls();
     void add_param(class QFormLayout* form, std::size_t i);
@@ -34,6 +36,7 @@ private:
     BenchModel* model_;
     std::vector<PieceId> pieces_;
     std::vector<TouchUp> touches_;
+    TouchLists lists_{TouchLists::standard_folder()};
     QListWidget* list_;
     QVBoxLayout* controls_;
     QLabel* wrong_;
