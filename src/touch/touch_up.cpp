@@ -387,10 +387,9 @@ std::string describe(const TouchUp& touch) {
         before = ", ";
     }
     const auto& m = touch.mask;
-    const std::string_view is = m.inverted ? "is not" : "is";
-    if (m.by == TouchMask::By::channel) out += fmt::format("; where {} {}", channel_names[m.channel], is);
-    if (m.by == TouchMask::By::color) out += fmt::format("; where it {} near {}", is, text_of(m.color));
-    if (m.by == TouchMask::By::file) out += fmt::format("; where {} {} bright", m.file, is);
+    if (m.by == TouchMask::By::channel) out += fmt::format("; where {} is {}", channel_names[m.channel], m.inverted ? "low" : "high");
+    if (m.by == TouchMask::By::color) out += fmt::format("; {} {}", m.inverted ? "away from" : "near", text_of(m.color));
+    if (m.by == TouchMask::By::file) out += fmt::format("; where {} is {}", m.file, m.inverted ? "dark" : "bright");
     return out;
 }
 

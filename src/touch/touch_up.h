@@ -83,7 +83,7 @@ struct TouchUp {
 [[nodiscard]] Result<TouchUp> parse_touch_up(std::string_view text);
 /// The same with everything that is not as usual; parse_touch_up gives it back.
 [[nodiscard]] std::string text_of(const TouchUp& touch);
-/// For a person: "Tint: color #2040c0, strength 0.6; where red is".
+/// For a person: "Tint: color #2040c0, strength 0.6; where red is high".
 [[nodiscard]] std::string describe(const TouchUp& touch);
 /// The mask as text: "" everywhere.
 [[nodiscard]] std::string text_of(const TouchMask& mask);

@@ -359,8 +359,8 @@ TEST(Touch, TextsAreReadAndWrittenAlike) {
         EXPECT_EQ(touch.error().code, ErrorCode::usage);
         EXPECT_NE(touch.error().message().find(says), std::string::npos) << touch.error().message();
     }
-    EXPECT_EQ(describe(*parse_touch_up("tint=#2040c0,0.6,mask:red")), "Tint: color #2040c0, strength 0.6; where red is");
-    EXPECT_EQ(describe(*parse_touch_up("brighten=0.5,mask:not #102030~0.2")), "Brighten: 0.5; where it is not near #102030");
+    EXPECT_EQ(describe(*parse_touch_up("tint=#2040c0,0.6,mask:red")), "Tint: color #2040c0, strength 0.6; where red is high");
+    EXPECT_EQ(describe(*parse_touch_up("brighten=0.5,mask:not #102030~0.2")), "Brighten: 0.5; away from #102030");
     EXPECT_EQ(describe(*parse_touch_up("gray=mask:@m.png")), "Gray; where m.png is bright");
     for (const auto& row : all_touch_ups()) EXPECT_NE(touch_words().find("  " + std::string(row.id) + ": "), std::string::npos);
 }

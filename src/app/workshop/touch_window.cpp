@@ -403,8 +403,8 @@ void TouchWindow::add_mask(QFormLayout* form) {
     auto* where = new QComboBox;
     where->setObjectName(QStringLiteral("touch_where"));
     where->setAccessibleName(tr("Where"));
-    where->addItems({tr("everywhere"), tr("where red is"), tr("where green is"), tr("where blue is"), tr("where alpha is"),
-                     tr("where it is bright"), tr("near a color"), tr("where a picture is bright")});
+    where->addItems({tr("everywhere"), tr("where red is high"), tr("where green is high"), tr("where blue is high"),
+                     tr("where alpha is high"), tr("where it is bright"), tr("near a color"), tr("where a picture is bright")});
     where->setCurrentIndex(mask.by == By::everywhere ? 0 : mask.by == By::channel ? 1 + int(mask.channel) : mask.by == By::color ? 6 : 7);
     connect(where, &QComboBox::activated, this, [this, at](int index) {
         auto& now = touches_[at].mask;
