@@ -182,6 +182,8 @@ Result<Piece> take_again(const ReadContext& context, const Project& project, con
     others.put_away(piece.id);
     SKIVET_TRY(auto taken, take_piece(context, others, piece.address, piece.as, now));
     taken.id = piece.id;
+    taken.touches = piece.touches;  // they are made on whatever the game has now
+    taken.state = state_by_edit(taken);
     return taken;
 }
 

@@ -382,4 +382,9 @@ TEST_F(Trip, TenPiecesAreTintedThroughAMaskAtOnce) {
     QTest::mouseClick(window->page<DeliveryPage>()->findChild<QPushButton*>("undo"), Qt::LeftButton);
     ASSERT_TRUE(wait([&] { return models.store.history().empty(); }));
     EXPECT_EQ(hash_of_file(game / "midway.zip"), before);
+    press(Qt::Key_3, Qt::ControlModifier);
+    list->setFocus();
+    press(Qt::Key_A, Qt::ControlModifier);
+    press(Qt::Key_Delete);
+    ASSERT_TRUE(wait([&] { return models.bench.pieces().empty(); })) << "all that are chosen";
 }

@@ -280,6 +280,45 @@ TEST_F(Workflow, PiecesKeepTheirIds) {
     EXPECT_EQ(anew->id, ids[1]);
 }
 
+TEST_F(Workflow, TouchUpsStayWithTheirPieceAndThoseThatShareItsFile) {
+    auto o = open();
+    const auto ids = take(o, {{zip, {"a/one.dds"}}, {zip, {"a/two.dds"}}});
+    auto follower = take_follower(*o.context, o.project, *o.project.piece(ids[0]), {crate, {"b/three.dds"}}, 3);
+    ASSERT_TRUE(follower);
+    const auto third = keep_taken(o.project, {*follower});
+    ASSERT_EQ(third.size(), 1u);
+    ASSERT_TRUE(set_touches(o.project, ids[0], {"gray", "contrast=1.5"}, 7));
+    const std::vector<std::string> both = {"gray", "contrast=factor:1.5"};
+    EXPECT_EQ(o.project.piece(ids[0])->touches, both);
+    EXPECT_EQ(o.project.piece(ids[0])->state, PieceState::changed);
+    EXPECT_EQ(o.project.piece(third[0])->touches, both) << "it follows the same file";
+    EXPECT_TRUE(o.project.piece(ids[1])->touches.empty());
+    EXPECT_NE(o.project.piece(ids[0])->edit(), o.project.piece(ids[0])->seen_hash);
+    EXPECT_FALSE(set_touches(o.project, ids[0], {"gray", "paint"}, 8));
+    EXPECT_EQ(o.project.piece(ids[0])->touches, both) << "all of a list or nothing";
+    ASSERT_TRUE(save_project(o.project));
+    EXPECT_EQ(open_project(o.project.folder)->piece(ids[0])->touches, both);
+    // A fit of the list before is not taken for one of this list.
+    const auto stale = fit_now(*o.context, o.project, *o.project.piece(ids[0]));
+    ASSERT_TRUE(set_touches(o.project, ids[0], {"gray"}, 9));
+    EXPECT_FALSE(note_fit(o.project, stale));
+    // A save of the file in between leaves the newer list.
+    auto seen = *o.project.piece(ids[0]);
+    seen.touches = both;
+    seen.seen_hash = "another";
+    EXPECT_TRUE(note_refreshed(o.project, seen));
+    EXPECT_EQ(o.project.piece(ids[0])->touches, std::vector<std::string>{"gray"});
+    // Taken anew after an update of the game they are made on its new picture.
+    const auto anew = take_again(*o.context, o.project, *o.project.piece(ids[0]), 10);
+    ASSERT_TRUE(anew);
+    EXPECT_EQ(anew->touches, std::vector<std::string>{"gray"});
+    EXPECT_EQ(anew->state, PieceState::changed);
+    // Without them the piece is as it was written out.
+    ASSERT_TRUE(set_touches(o.project, ids[1], {"gray"}, 11));
+    ASSERT_TRUE(set_touches(o.project, ids[1], {}, 12));
+    EXPECT_EQ(o.project.piece(ids[1])->state, PieceState::out);
+}
+
 TEST_F(Workflow, AProjectOfAnEarlierVersionGetsIdsAndKeepsItsMends) {
     put_file(folder / "old/project.json", bytes_of(R"({"name": "old", "game": "", "sources": [], "pieces": [
         {"source": "/g/a.zip", "inner": ["x.dds"], "as": "png", "file": "x.png", "original": "00", "exported": "1", "seen": "1", "delivered": "",

@@ -106,8 +106,10 @@ BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page(parent), model_(
     fitting_ = add_action(tr("To fitting"), Qt::Key_Return, tr("See what the game will get"), [this] {
         if (current_piece() != 0) emit fit_wanted(current_piece());
     });
-    away_ = add_action(tr("Put away"), Qt::Key_Delete, tr("Take the piece off the bench; its file stays in the work folder"),
-                       [this] { model_->put_away(current_piece()); });
+    away_ =
+        add_action(tr("Put away"), Qt::Key_Delete, tr("Take the chosen pieces off the bench; their files stay in the work folder"), [this] {
+            for (const auto id : chosen_pieces()) model_->put_away(id);
+        });
     again_ = add_action(tr("Take the new one"), Qt::Key_N, tr("The game's texture changed: take it out again"),
                         [this] { model_->take_again(current_piece()); });
     touch_ = add_action(tr("Touch up"), Qt::Key_T,
