@@ -1,0 +1,71 @@
+// What `skivet-cli project` takes.
+#include <CLI/CLI.hpp>
+
+#include "bench/mends.h"
+#include "cli/project_commands.h"
+
+namespace skivet::cli {
+
+void add_project_commands(CLI::App& app, ProjectOptions& options, const std::function<void(CLI::App*)>& common,
+                          const std::function<void(int (*)(Context&, const ProjectOptions&), bool)>& chosen) {
+    auto* project = app.add_subcommand("project", "Work in a project, the same one the window opens");
+    project->require_subcommand(1);
+    const auto add = [&](const char* name, const char* what, int (*run)(Context&, const ProjectOptions&), bool writes = false) {
+        auto* sub = project->add_subcommand(name, what);
+        sub->add_option("DIR", options.folder, "The project's folder")->required();
+        common(sub);
+        sub->callback([&chosen, run, writes] { chosen(run, writes); });
+        return sub;
+    };
+    const auto with_pieces = [&](CLI::App* sub) {
+        sub->add_option("PIECE", options.pieces, "Numbers, names or addresses of pieces; all when none is named");
+    };
+    const auto with_destination = [&](CLI::App* sub) {
+        sub->add_option("--to", options.to,
+                        "Into the archives, beside them as loose files, or as patch archives; otherwise as the project says")
+            ->check(CLI::IsMember({"archives", "beside", "patch"}));
+    };
+    auto* sub = add("new", "Make a project", project_new);
+    sub->add_option("--game", options.game, "The game's folder: its archives become the sources")->type_name("DIR");
+    sub->add_option("SOURCE", options.sources, "Archives and folders");
+    add("status", "Sources, and pieces with their states", project_status);
+    sub = add("set", "Say where deliveries go", project_set);
+    with_destination(sub);
+    sub->add_option("--override", options.override_folder, "The folder for loose files, inside the game's; \"\" for the one proposed")
+        ->type_name("DIR");
+    sub->add_option("--patch-name", options.patch_name, "How patch archives are named, with {name} and {n}; \"\" for what is proposed")
+        ->type_name("NAME");
+    sub->add_option("--set-unpacker", options.unpackers, "A program of yours for a packer that sheets name: NAME=COMMAND")
+        ->type_name("NAME=COMMAND");
+    sub->add_option("--set-packer", options.packers, "… and the one that packs")->type_name("NAME=COMMAND");
+    sub->add_option("--forget-packer", options.forget_packers, "Remove one")->type_name("NAME");
+    add("add", "Add archives and folders; later ones win", project_add)->add_option("SOURCE", options.sources)->required();
+    sub = add("take", "Write textures out to work on", project_take);
+    sub->add_option("ADDRESS", options.sources)->required();
+    sub->add_option("--as", options.as, "picture (png, or exr for floats), png, png16, exr, tga, tiff, dds, ktx2 or raw")
+        ->capture_default_str();
+    with_pieces(add("fit", "See what the game will get of the edits", project_fit));
+    sub = add("mend", "Make the repairs that are offered, and fit again", project_mend);
+    sub->add_option("--do", options.mends, "Which, with commas between: " + mend_words())->required()->type_name("LIST");
+    with_pieces(sub);
+    sub = add("touch", "Give pieces touch-ups, and fit again; without --do and --clear: say which they have", project_touch);
+    sub->add_option("--do", options.touches,
+                    "A touch-up behind those there are: NAME=VALUE,…; a mask by mask:…; pictures lie in the project's work folder. See "
+                    "skivet-cli touch --help")
+        ->type_name("TOUCH")
+        ->allow_extra_args(false);
+    sub->add_flag("--clear", options.clear, "Forget those there are first");
+    with_pieces(sub);
+    sub = add("plan", "What a delivery would write", project_plan);
+    with_destination(sub);
+    with_pieces(sub);
+    sub = add("deliver", "Write into the game, read it back and compare", project_deliver, true);
+    with_destination(sub);
+    with_pieces(sub);
+    sub = add("undo", "Put back what the newest delivery overwrote", project_undo, true);
+    sub->add_option("DELIVERY", options.id, "Another one, as history names it");
+    sub->add_flag("--all", options.all, "All of them, the newest first");
+    add("history", "Deliveries that can be undone, the oldest first", project_history);
+}
+
+}  // namespace skivet::cli
