@@ -325,6 +325,21 @@ TEST_F(Trip, TenPiecesAreTintedThroughAMaskAtOnce) {
     emit where->activated(where->currentIndex());
     ASSERT_EQ(touch->texts()[0], "tint=color:#20c040,mask:red");
     ASSERT_TRUE(wait([&] { return touch->after()->image() != plain; })) << "shown at once";
+    // Two of them, and a number that is typed but not ended when the order changes: it counts for its own.
+    choose("Alpha from gray");
+    choose("Soften");
+    ASSERT_EQ(touch->texts().size(), 3u);
+    for (auto* field : touch->findChildren<QLineEdit*>())
+        if (field->accessibleName() == "Radius, in texels, as a number") {
+            field->setFocus();
+            field->selectAll();
+            QTest::keyClicks(field, "3");
+            QTest::keyClick(field, Qt::Key_Up, Qt::ControlModifier);
+        }
+    ASSERT_EQ(touch->texts(), (std::vector<std::string>{"tint=color:#20c040,mask:red", "soften=radius:3", "alpha_gray"}));
+    QTest::keyClick(touch->findChild<QListWidget*>("touches"), Qt::Key_Delete);
+    QTest::keyClick(touch->findChild<QListWidget*>("touches"), Qt::Key_Delete);
+    ASSERT_EQ(touch->texts().size(), 1u);
     // Kept under a name, and used once more.
     auto* lists = touch->findChild<QMenu*>("touch_lists");
     const auto from_lists = [&](const QString& words) {

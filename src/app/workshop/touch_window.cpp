@@ -204,6 +204,7 @@ TouchWindow::TouchWindow(QWidget* parent, BenchModel* model, std::vector<PieceId
     remove_ = action(tr("Remove"), Qt::Key_Delete, tr("Leave it out"), [this] { remove(); });
     keep_ = action(one ? tr("Keep") : tr("Keep for %1 pieces").arg(pieces_.size()), QKeySequence(Qt::CTRL | Qt::Key_Return),
                    tr("The pieces get these touch-ups; they can be changed at any time"), [this, one] {
+                       take_typed();
                        model_->touch(pieces_, texts(), !one);
                        accept();
                    });
@@ -265,7 +266,12 @@ std::vector<std::string> TouchWindow::texts() const {
     return out;
 }
 
+void TouchWindow::take_typed() {
+    if (auto* field = qobject_cast<QLineEdit*>(focusWidget())) field->clearFocus();
+}
+
 void TouchWindow::add(const TouchRow& row) {
+    take_typed();
     TouchUp touch;
     touch.row = &row;
     for (const auto& p : row.params) {
@@ -309,6 +315,7 @@ void TouchWindow::use_list(const std::string& name) {
 }
 
 void TouchWindow::move(int by) {
+    take_typed();
     const int at = list_->currentRow(), to = at + by;
     if (at < 0 || to < 0 || to >= int(touches_.size())) return;
     std::swap(touches_[std::size_t(at)], touches_[std::size_t(to)]);
@@ -317,6 +324,7 @@ void TouchWindow::move(int by) {
 }
 
 void TouchWindow::remove() {
+    take_typed();
     const int at = list_->currentRow();
     if (at < 0) return;
     touches_.erase(touches_.begin() + at);
@@ -333,7 +341,11 @@ void TouchWindow::fill_list(int current) {
 }
 
 void TouchWindow::show_controls() {
-    for (auto* old : findChildren<QComboBox*>(QStringLiteral("touch_where"))) old->setObjectName({});
+    // The old controls go a little later and must not speak of another touch-up then.
+    for (auto* old : controls_->parentWidget()->findChildren<QWidget*>()) {
+        old->blockSignals(true);
+        old->setObjectName({});
+    }
     clear_column(controls_);
     const int at = list_->currentRow();
     up_->setEnabled(at > 0);

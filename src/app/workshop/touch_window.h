@@ -27,6 +27,8 @@ private:
     void fill_lists(class QMenu* menu);
     void use_list(const std::string& name);
     void fill_list(int current);
+    /// What is typed counts, also when no key ended it.
+    void take_typed();
     void show_controls();
     void add_param(class QFormLayout* form, std::size_t i);
     void add_mask(class QFormLayout* form);
