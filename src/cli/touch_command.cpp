@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 #include <map>
 #include <ostream>
+#include <set>
 
 #include "base/file_write.h"
 #include "base/text.h"
@@ -36,11 +37,12 @@ Result<std::vector<TouchUp>> touches_of(const TouchOptions& options) {
     }
     for (const auto& text : options.touches) {
         SKIVET_TRY(auto one, parse_touch_up(text));
-        if (!options.mask.empty() && one.mask.by == TouchMask::By::everywhere && !one.row->resizes) {
-            SKIVET_TRY(const auto masked, parse_touch_up("gray=mask:" + options.mask));
-            one.mask = masked.mask;
-        }
         out.push_back(std::move(one));
+    }
+    if (!options.mask.empty()) {
+        SKIVET_TRY(const auto mask, parse_touch_mask(options.mask));
+        for (auto& one : out)
+            if (one.mask.by == TouchMask::By::everywhere && !one.row->resizes) one.mask = mask;
     }
     if (!options.keep_as.empty()) SKIVET_CHECK(lists.keep(options.keep_as, out));
     return out;
@@ -58,6 +60,7 @@ int touch_files(Context& c, const TouchOptions& options) {
     const auto failed = [&](const std::string& name, const Error& error) { code = c.failed(error.within(name)); };
     std::map<fs::path, std::vector<AddressedBytes>> by_source;  // one delivery each
     std::map<fs::path, std::string> written;
+    std::set<std::string> seen;
     for (const auto& name : options.files) {
         if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
         const auto address = parse_address(name);
@@ -83,6 +86,11 @@ int touch_files(Context& c, const TouchOptions& options) {
                 continue;
             }
             std::error_code code_of;
+            if (fs::equivalent(path, address->source, code_of)) {
+                failed(name,
+                       {ErrorCode::usage, "is the file itself", {}, {}, "Name another folder; without --to it is changed with a way back"});
+                continue;
+            }
             if (!options.force && fs::exists(path, code_of)) {
                 failed(name, {ErrorCode::usage, path.string() + " is there already", {}, {}, "--force writes over it"});
                 continue;
@@ -98,6 +106,10 @@ int touch_files(Context& c, const TouchOptions& options) {
             failed(name, content.error());
             continue;
         }
+        if (!seen.insert(address->text()).second) {
+            failed(name, {ErrorCode::usage, "is named twice", {}, {}, "Name it once"});
+            continue;
+        }
         ++done;
         if (!address->inner.empty()) {
             by_source[address->source].push_back({address->inner, std::move(*content)});
@@ -109,7 +121,11 @@ int touch_files(Context& c, const TouchOptions& options) {
             print_plan(c, *plan, true);
             continue;
         }
-        const int put = deliver(c, *plan, {own_name + " touched up", address->source, {}}, []() -> Status { return {}; });
+        const int put = deliver(c, *plan, {own_name + " touched up", address->source, {}}, [&]() -> Status {
+            SKIVET_TRY(const auto back, read_texture_bytes(c.context, *address));
+            if (back != *content) return fail(ErrorCode::io, "the file does not read back as it was written");
+            return {};
+        });
         if (put != 0) return put;
     }
     for (auto& [source, items] : by_source) {

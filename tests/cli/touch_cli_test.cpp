@@ -105,6 +105,13 @@ TEST_F(TouchCli, PicturesGoIntoAFolder) {
     auto forced = words;
     forced.push_back("--force");
     EXPECT_EQ(run_cli(forced).code, 0);
+    // Never the picture itself: that goes without --to, and can be taken back.
+    const auto itself = run_cli({"touch", (folder / "left.png").string(), "--do", "gray", "--to", folder.path().string(), "--force"});
+    EXPECT_EQ(itself.code, 2);
+    EXPECT_NE(itself.err.find("is the file itself"), std::string::npos) << itself.err;
+    const auto twice = run_cli({"touch", zip + "::rides/horse.dds", zip + "::rides/horse.dds", "--do", "gray", "--dry-run"});
+    EXPECT_EQ(twice.code, 1);
+    EXPECT_NE(twice.err.find("is named twice"), std::string::npos) << twice.err;
     // A picture file is touched where it lies, and the vault has it.
     const auto own = (folder / "left.png").string();
     const auto white = get_file(own);
@@ -122,6 +129,12 @@ TEST_F(TouchCli, ListsAreKeptUnderNamesAndUsedAgain) {
               0);
     ASSERT_EQ(run_cli({"touch", address, "--list", "evening", "--to", b}).code, 0);
     EXPECT_EQ(get_file(a + "/horse.png"), get_file(b + "/horse.png"));
+    // A mask said with it is for those of the list that have none.
+    const auto d = (folder / "d").string();
+    ASSERT_EQ(run_cli({"touch", address, "--list", "evening", "--mask", left(), "--to", d}).code, 0);
+    const auto whole = read_png(get_file(a + "/horse.png"), ReadLimits{}), part = read_png(get_file(d + "/horse.png"), ReadLimits{});
+    EXPECT_EQ(part->at(5, 5), whole->at(5, 5));
+    EXPECT_NE(*part, *whole);
     // Any file of such lines, and more behind it.
     put_file(folder / "mine.txt", bytes_of("# two steps\r\ntint=#2040c0,mask:red\n\ncontrast=1.2"));
     ASSERT_EQ(run_cli({"touch", address, "--list", (folder / "mine.txt").string(), "--do", "gray", "--to", c}).code, 0);
