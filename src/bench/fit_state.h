@@ -1,6 +1,7 @@
 #pragma once
 // What passes along the line of a fit. Only the stages (fitting.cpp) and the mends (mends.cpp) look inside.
 #include "bench/fitting.h"
+#include "bench/save_fault.h"
 #include "pixel/alpha_use.h"
 
 namespace skivet {
@@ -8,6 +9,7 @@ namespace skivet {
 /// A value; each stage gets it and gives it on. The original must outlive it.
 struct FitState {
     const TextureFile* original = nullptr;
+    const KnownOriginal* known = nullptr;  ///< may be null
     FitOptions options;
     EditedFile edited;        ///< as given, its colors brought to sRGB
     bool cross = false;       ///< a cubemap that came back as its cross
@@ -19,8 +21,9 @@ struct FitState {
     Image painted;              ///< the edit in paint form; once it is stored only its size is left
     /// The edit in true values, where its file has more than 8 bits and the format gains from them.
     std::optional<ImageF> deep;
-    Image wanted;             ///< what level 0 becomes, in stored form
-    AlphaFacts alpha;         ///< of `before`
+    Image wanted;      ///< what level 0 becomes, in stored form
+    AlphaFacts alpha;  ///< of `before`
+    std::optional<SaveFault> save_fault;
     bool own_levels = false;  ///< the edit is a texture file of the same shape: its levels go in as they are
     std::vector<SurfaceEdit> edits;
     Fit out;

@@ -152,6 +152,15 @@ void put_hidden_color_back(FitState& s) {
            fmt::format("{} hidden texels had lost their color when the file was saved.", grouped(hidden.size())));
 }
 
+/// Premultiplied color is added as it is, so there all of it counts.
+bool transparent(const FitState& s) {
+    return !s.alpha.premultiplied && (s.alpha.use == AlphaUse::cut_out || s.alpha.use == AlphaUse::gradient);
+}
+
+bool one_bit_alpha(const FormatInfo& f) {
+    return f.has_alpha && (f.alpha.bits == 1 || f.format == Format::BC1 || f.format == Format::ETC2_RGBA1);
+}
+
 // ---- the stages, in order ----
 
 /// The original decoded, and the edit in the forms that compare with it.
@@ -163,8 +172,16 @@ Result<FitState> forms(FitState s) {
         has_cross(d) && picture.width / 4 == picture.height / 3 && picture.width % 4 == 0 && picture.height % 3 == 0 && !s.edited.texture;
     s.width = s.cross ? d.width * 4 : d.width;
     s.height = s.cross ? d.height * 3 : d.height;
-    SKIVET_TRY(s.before, decode_shown<Image>(*s.original, 0, s.cross));
-    SKIVET_TRY(s.out.mips, guess_mips(*s.original));
+    if (s.known && !s.cross) {
+        s.before = s.known->level;
+    } else {
+        SKIVET_TRY(s.before, decode_shown<Image>(*s.original, 0, s.cross));
+    }
+    if (s.known) {
+        s.out.mips = s.known->mips;
+    } else {
+        SKIVET_TRY(s.out.mips, guess_mips(*s.original));
+    }
     s.out.original = paint_form(d.format, s.before);
     s.srgb = s.out.mips.recipe.linear_light || d.color == ColorSpace::srgb;
     if (s.format().has_alpha) s.alpha = alpha_facts(s.before);
@@ -223,6 +240,30 @@ Result<FitState> shaped(FitState s) {
     return s;
 }
 
+/// What the format cannot keep of what the file has, and what is strange about it.
+Result<FitState> noticed(FitState s) {
+    if (!s.sized()) return s;
+    const auto& f = s.format();
+    if (s.normalized()) s.save_fault = find_save_fault(s.out.original, s.painted, s.out.mips.normals.has_value());
+    const auto colored = [](const Texel& t) { return std::abs(t[0] - t[1]) > 8 || std::abs(t[1] - t[2]) > 8; };
+    const auto any = [](const Image& image, const auto& test) { return std::any_of(image.texels.begin(), image.texels.end(), test); };
+    if (f.channels == 1 && any(s.painted, colored))
+        s.note(Grade::note, "Only its brightness is kept", fmt::format("{} has one channel; the colors of the edit become gray.", f.name));
+    if (f.channels >= 3 && s.alpha.use != AlphaUse::empty && any(s.out.original, colored) && !any(s.painted, colored)) {
+        if (s.out.mips.normals)
+            s.note(Grade::mend, "The directions are gone",
+                   "The original is a normal map; the edit is gray, and the game would light it wrong.");
+        else s.note(Grade::note, "The colors are gone", "The original has colors, the edit is gray. Was it saved with one channel?");
+    }
+    if (one_bit_alpha(f) && any(s.painted, [](const Texel& t) { return t[3] > 8 && t[3] < 247; }))
+        s.note(Grade::note, "Alpha is only on or off", fmt::format("{} has one bit of alpha: from 128 on a texel is opaque.", f.name));
+    if (s.edited.wide && !s.deep && std::any_of(s.edited.wide->texels.begin(), s.edited.wide->texels.end(), [](const TexelF& t) {
+            return std::any_of(t.begin(), t.end(), [](float v) { return std::abs(v * 255 - std::round(v * 255)) > 1e-3f; });
+        }))
+        s.note(Grade::note, "16 bits are kept as 8", fmt::format("{} has no more; finer steps of the edit are rounded.", f.name));
+    return s;
+}
+
 Result<FitState> alpha_checked(FitState s) {
     mend(s, MendStep::painted);
     if (!s.format().has_alpha && !all_opaque(s.painted) && !s.options.mends.has(Mend::drop_alpha))
@@ -261,8 +302,7 @@ Result<FitState> levels(FitState s) {
     }
     const auto& f = s.format();
     auto encode = s.options.encode;
-    // Premultiplied color is added as it is, so there all of it counts.
-    encode.alpha_is_transparency = !s.alpha.premultiplied && (s.alpha.use == AlphaUse::cut_out || s.alpha.use == AlphaUse::gradient);
+    encode.alpha_is_transparency = transparent(s);
     encode.normals = s.out.mips.normals;
     if (s.deep) s.deep = stored_form(f.format, *s.deep);
     RebuiltLevels rebuilt;
@@ -300,6 +340,30 @@ Result<Image> as_shown(Image before, const TextureFile& original, const Bytes& f
     return decode_shown<Image>(TextureFile{original.kind, layout, file}, 0, cross);
 }
 
+/// What of the edit the format could not keep, with where.
+void losses(FitState& s) {
+    // Where texels have 8 bits a channel, only a file with a palette or one that packs with loss changes them.
+    const auto& f = s.format();
+    const auto whole = [](const ChannelBits& c) { return c.bits == 0 || c.bits == 8; };
+    if (!f.block_compressed() && whole(f.red) && whole(f.green) && whole(f.blue) && whole(f.alpha)) {
+        std::uint64_t other = 0;
+        for (std::size_t i = 0; i < s.out.edited.texels.size(); ++i) other += s.out.edited.texels[i] != s.out.result.texels[i];
+        if (other > 0)
+            s.note(Grade::note, fmt::format("{} texels got the nearest color", grouped(other)),
+                   "The file has a palette without room for all of your colors, or packs with loss.");
+        return;
+    }
+    // RMS in steps of 255: 22 dB. Common practice is to find errors from about there without looking for them.
+    constexpr std::uint8_t heavy = 20;
+    const auto& map = s.out.blocks;
+    const auto count = static_cast<std::uint64_t>(std::count_if(map.loss.begin(), map.loss.end(), [](auto loss) { return loss >= heavy; }));
+    if (count == 0) return;
+    const auto where = map.texels(*map.worst());
+    s.note(Grade::note, fmt::format("{} {} lost much", grouped(count), count == 1 ? "block" : "blocks"),
+           fmt::format("{} cannot hold so many different colors side by side; most was lost at {}, {}.", f.name, where.x, where.y));
+    s.out.findings.back().where = where;
+}
+
 /// The texture file, and what the game will see of it.
 Result<FitState> compared(FitState s) {
     auto file = s.original->kind->replace(s.original->file, s.original->layout, s.edits);
@@ -314,6 +378,8 @@ Result<FitState> compared(FitState s) {
     SKIVET_TRY(auto result, as_shown(std::move(s.before), *s.original, s.out.file, *again, s.cross));
     s.out.result = paint_form(d.format, std::move(result));
     s.out.quality = difference(s.out.edited, s.out.result);
+    s.out.blocks = map_blocks(*s.original, s.out.file, s.out.original, s.out.edited, s.out.result, transparent(s));
+    losses(s);
     if (!s.out.needs_mend())
         s.note(Grade::fits, "Size, mips and format match",
                fmt::format("{}×{} · {} {} · {}{}", d.width, d.height, d.mips, d.mips == 1 ? "level" : "mips", s.format().name,
@@ -321,7 +387,7 @@ Result<FitState> compared(FitState s) {
     return s;
 }
 
-constexpr Result<FitState> (*line[])(FitState) = {forms, sized, shaped, alpha_checked, stored, possible, levels, compared};
+constexpr Result<FitState> (*line[])(FitState) = {forms, sized, shaped, noticed, alpha_checked, stored, possible, levels, compared};
 
 }  // namespace
 
@@ -342,10 +408,19 @@ std::uint64_t Fit::new_blocks() const {
     return sum;
 }
 
-Result<Fit> fit(const TextureFile& original, EditedFile edited, const FitOptions& options) {
+Result<KnownOriginal> know_original(const TextureFile& original) {
+    if (original.layout.damage) return fail(*original.layout.damage);
+    KnownOriginal out;
+    SKIVET_TRY(out.level, original.decode(0));
+    SKIVET_TRY(out.mips, guess_mips(original));
+    return out;
+}
+
+Result<Fit> fit(const TextureFile& original, EditedFile edited, const FitOptions& options, const KnownOriginal* known) {
     if (original.layout.damage) return fail(*original.layout.damage);
     FitState state;
     state.original = &original;
+    state.known = known;
     state.options = options;
     state.edited = std::move(edited);
     for (const auto stage : line) {

@@ -1,5 +1,6 @@
 #pragma once
 // Fitting: the edit becomes a texture the game can read, and nothing that was not edited changes.
+#include "bench/block_map.h"
 #include "bench/mends.h"
 #include "bench/mip_guess.h"
 #include "codec/codec.h"
@@ -12,6 +13,7 @@ namespace skivet {
 /// What an edited file holds: a picture, and for files that keep levels (DDS, KTX, KTX2) also the texture.
 struct EditedFile : Painted {
     std::optional<TextureFile> texture;  ///< when the file carries its own format and levels
+    bool touched = false;                ///< touch-ups were made: the whole picture may be meant to look otherwise
 };
 
 /// Reads a picture or a texture file. The name counts only for TGA, which is not known by its content. Errors say what is wrong.
@@ -27,9 +29,10 @@ enum class Grade {
 /// One card of the fit list.
 struct Finding {
     Grade grade = Grade::fits;
-    std::string headline;      ///< plain words
-    std::string detail;        ///< what it means in the game
-    std::optional<Mend> mend;  ///< the one-press repair, where there is one
+    std::string headline;            ///< plain words
+    std::string detail;              ///< what it means in the game
+    std::optional<Mend> mend = {};   ///< the one-press repair, where there is one
+    std::optional<Rect> where = {};  ///< texels of level 0 to look at
 };
 
 struct FitOptions {
@@ -50,6 +53,7 @@ struct Fit {
     Image result;    ///< level 0 of what the game will get: encoded and decoded again, in paint form
     Bytes file;      ///< the texture file for the game; empty when a finding blocks
     std::vector<LevelFit> levels;
+    BlockMap blocks;  ///< of level 0; empty when a finding blocks
     MipGuess mips;
     Difference quality;  ///< edited against result
     Difference change;   ///< original against edited
@@ -60,8 +64,16 @@ struct Fit {
     [[nodiscard]] std::uint64_t kept_blocks() const;
 };
 
-/// Errors are those of the original or the machine; everything about the edit is a finding.
-[[nodiscard]] Result<Fit> fit(const TextureFile& original, EditedFile edited, const FitOptions& options);
+/// What every fit of one original wants of it, so that the next edit of the same texture need not decode it again.
+struct KnownOriginal {
+    Image level;  ///< 0, decoded, as stored
+    MipGuess mips;
+};
+[[nodiscard]] Result<KnownOriginal> know_original(const TextureFile& original);
+
+/// Errors are those of the original or the machine; everything about the edit is a finding. `known` is of the same original, or null.
+[[nodiscard]] Result<Fit> fit(const TextureFile& original, EditedFile edited, const FitOptions& options,
+                              const KnownOriginal* known = nullptr);
 
 /// A new texture from a picture, all levels by `recipe`. Used by `encode --format`.
 [[nodiscard]] Result<Bytes> encode_levels(const Image& image, const TextureDesc& desc, MipRecipe recipe, const EncodeOptions& options = {},

@@ -1,9 +1,11 @@
 #include "bench/mends.h"
 
 #include <fmt/format.h>
+#include <cmath>
 
 #include "base/text.h"
 #include "bench/cube.h"
+#include "bench/export.h"
 #include "bench/fit_state.h"
 #include "pixel/mips.h"
 
@@ -14,8 +16,16 @@ Finding found(Grade grade, std::string headline, std::string detail) { return {g
 
 std::optional<Finding> offer_resize(const FitState& s) {
     if (s.sized()) return std::nullopt;
+    const auto any = [&](auto wrong) { return wrong(s.painted.width) ? s.painted.width : wrong(s.painted.height) ? s.painted.height : 0; };
+    const auto no_power = [](std::uint32_t side) { return !std::has_single_bit(side); };
+    std::string detail = "The game reads the size from its own tables and would show rubbish.";
+    if (const auto side = any(no_power); side != 0 && !no_power(s.width) && !no_power(s.height))
+        detail += fmt::format(" {} is no power of two, as both of the game's sides are.", side);
+    const auto& f = s.format();
+    if (const auto side = any([&](std::uint32_t n) { return n % f.block_width != 0; }); side != 0)
+        detail += fmt::format(" {} is no multiple of {}, the side of {}'s blocks.", side, f.block_width, f.name);
     return found(Grade::blocks, fmt::format("{}×{} where the game has {}×{}", s.painted.width, s.painted.height, s.width, s.height),
-                 "The game reads the size from its own tables and would show rubbish.");
+                 std::move(detail));
 }
 
 void resize_it(FitState& s) {
@@ -23,6 +33,72 @@ void resize_it(FitState& s) {
     // 16 bits tell what was not painted; of a picture that was scaled nothing can be told.
     if (!s.format().wide) s.deep.reset();
     if (s.deep) s.deep = resize(*s.deep, s.width, s.height, MipFilter::kaiser);
+}
+
+std::optional<Finding> offer_undo_save(const FitState& s) {
+    if (!s.save_fault) return std::nullopt;
+    const auto& row = info(*s.save_fault);
+    return found(s.edited.touched ? Grade::note : Grade::mend, std::string(row.headline), std::string(row.detail));
+}
+
+void undo_save(FitState& s) {
+    if (s.deep) {
+        // The faults are those of files, whose values are 0…1.
+        auto deep = to_16_bit_form(s.desc().format, std::move(*s.deep));
+        const auto own = to_16_bit_form(s.desc().format, *s.own);
+        undo_save_fault(*s.save_fault, s.out.original, s.painted, &own, &deep);
+        s.deep = from_16_bit_form(s.desc().format, std::move(deep));
+    } else {
+        undo_save_fault(*s.save_fault, s.out.original, s.painted, nullptr, nullptr);
+    }
+    s.save_fault.reset();
+}
+
+/// Where x, y and z are all kept. Nothing where a length cannot be wrong.
+std::optional<NormalChannels> whole_normals(const FitState& s) {
+    const auto& n = s.out.mips.normals;
+    return s.sized() && n && n->z >= 0 ? n : std::nullopt;
+}
+std::array<float, 3> normal_of(const NormalChannels& n, const Texel& t) {
+    const auto part = [&](std::size_t c) { return static_cast<float>(t[c]) / 255 * n.scale + n.offset; };
+    return {part(n.x), part(n.y), part(static_cast<std::size_t>(n.z))};
+}
+float length_of(const std::array<float, 3>& v) { return std::sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]); }
+
+std::optional<Finding> offer_normalize(const FitState& s) {
+    const auto normals = whole_normals(s);
+    if (!normals || s.save_fault) return std::nullopt;
+    std::uint64_t painted = 0, off = 0;
+    for (std::size_t i = 0; i < s.painted.texels.size(); ++i) {
+        const auto& t = s.painted.texels[i];
+        if (t == s.out.original.texels[i]) continue;
+        ++painted;
+        // As far off as a texel of a normal map may be to be taken for one (guess_normals).
+        off += std::abs(length_of(normal_of(*normals, t)) - 1) > 0.15f;
+    }
+    if (off < 16 || off * 50 < painted) return std::nullopt;
+    return found(Grade::mend, fmt::format("{} normals have a wrong length", grouped(off)),
+                 "What was painted there is a color, not a direction; in the game the light would be too bright or too dark.");
+}
+
+void normalize(FitState& s) {
+    const auto normals = whole_normals(s);
+    if (!normals) return;
+    const std::array<std::size_t, 3> at{normals->x, normals->y, static_cast<std::size_t>(normals->z)};
+    for (std::size_t i = 0; i < s.painted.texels.size(); ++i) {
+        auto& t = s.painted.texels[i];
+        if (t == s.out.original.texels[i]) continue;
+        auto v = normal_of(*normals, t);
+        const auto length = length_of(v);
+        if (length < 0.05f) v = {0, 0, 1};  // points nowhere: as a flat one
+        else
+            for (auto& part : v) part /= length;
+        for (std::size_t k = 0; k < 3; ++k) {
+            const auto value = (v[k] - normals->offset) / normals->scale;
+            t[at[k]] = static_cast<std::uint8_t>(std::lround(std::clamp(value, 0.0f, 1.0f) * 255));
+            if (s.deep) s.deep->texels[i][at[k]] = s.format().is_signed() ? v[k] : value;
+        }
+    }
 }
 
 std::optional<Finding> offer_alpha_back(const FitState& s) {
@@ -64,13 +140,24 @@ std::optional<Finding> offer_multiply(const FitState& s) {
 void multiply(FitState& s) {
     for (std::size_t i = 0; i < s.wanted.texels.size(); ++i) {
         auto& t = s.wanted.texels[i];
-        if (t == s.before.texels[i]) continue;
-        for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>((t[c] * t[3] + 127) / 255);
+        const auto& was = s.before.texels[i];
+        if (t == was) continue;
+        bool as_it_was = t[3] == was[3];
+        for (std::size_t c = 0; c < 3; ++c) {
+            t[c] = static_cast<std::uint8_t>((t[c] * t[3] + 127) / 255);
+            as_it_was = as_it_was && std::abs(t[c] - was[c]) <= 1;
+        }
+        // A program that divides by alpha when it opens a file rounds; that is no edit.
+        if (as_it_was) t = was;
     }
 }
 
 constexpr MendRow rows[] = {
     {Mend::resize, MendStep::size, "resize", "size", "Resize it", "bring the edit to the game's size", offer_resize, resize_it},
+    {Mend::undo_save, MendStep::painted, "undo_save", "save", "Undo it", "undo what a program did to the whole picture while it saved",
+     offer_undo_save, undo_save},
+    {Mend::normalize, MendStep::painted, "normalize", "normals", "Make them one long", "bring painted normals to length one",
+     offer_normalize, normalize},
     {Mend::restore_alpha, MendStep::painted, "restore_alpha", "alpha", "Put alpha back", "take alpha from the game's texture",
      offer_alpha_back, put_alpha_back},
     {Mend::drop_alpha, MendStep::painted, "drop_alpha", "alpha", "Make it opaque", "alpha is 255 everywhere", offer_opaque, make_opaque},

@@ -16,8 +16,8 @@ namespace skivet {
 struct Finding;
 struct FitState;
 
-enum class Mend : std::uint8_t { resize, restore_alpha, drop_alpha, premultiply };
-inline constexpr std::size_t mend_count = 4;
+enum class Mend : std::uint8_t { resize, undo_save, normalize, restore_alpha, drop_alpha, premultiply };
+inline constexpr std::size_t mend_count = 6;
 
 /// The mends that are wanted.
 class MendSet {

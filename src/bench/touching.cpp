@@ -34,6 +34,7 @@ Status touch(EditedFile& edited, std::span<const TouchUp> touches, const TouchPi
     if (edited.wide) SKIVET_CHECK(touch(*edited.wide, touches, pictures, cancel));
     edited.image = std::move(image);
     edited.texture.reset();
+    edited.touched = true;
     return {};
 }
 

@@ -103,6 +103,8 @@ Result<Header> header_of(TIFF* file) {
         if (color && h.samples == 3) h.format = single ? Format::RGB32F : Format::RGB16F;
         if (color && h.samples == 4) h.format = single ? Format::RGBA32F : Format::RGBA16F;
     }
+    if (h.photometric == PHOTOMETRIC_SEPARATED)
+        return fail(ErrorCode::unsupported, "the colors are inks (CMYK)", "Gray and RGB are read; save it without CMYK");
     if (h.format == Format::unknown || (h.planes != PLANARCONFIG_CONTIG && h.samples > 1))
         return fail(ErrorCode::unsupported,
                     fmt::format("{} samples of {} bits, photometric interpretation {}{}", h.samples, h.bits, h.photometric,

@@ -180,8 +180,8 @@ void Tour::step() {
                 !spoil(to_text(models_->store.project().work() / models_->bench.pieces()[3].file)))
                 return done_(1);
             return wait_for([this] {
-                const auto changed = [](const Piece& p) { return p.state == PieceState::changed; };
-                return std::count_if(models_->bench.pieces().begin(), models_->bench.pieces().end(), changed) == 3;
+                const auto seen = [](const Piece& p) { return p.state == PieceState::fits || p.state == PieceState::needs_mend; };
+                return std::count_if(models_->bench.pieces().begin(), models_->bench.pieces().end(), seen) == 3;
             });
         case 7: window_->page<BenchPage>()->choose_piece(models_->bench.pieces()[1].id); return wait_for(always);
         case 8:

@@ -126,17 +126,28 @@ Result<EditedFile> edited_piece(const ReadContext& context, const Project& proje
     return edited;
 }
 
+Result<PieceOriginal> piece_original(const ReadContext& context, const Project& project, const Piece& piece) {
+    SKIVET_TRY(auto texture, original_texture(context, project, piece));
+    SKIVET_TRY(auto known, know_original(texture));
+    return PieceOriginal{std::move(texture), std::move(known)};
+}
+
 Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece) {
-    SKIVET_TRY(const auto original, original_texture(context, project, piece));
+    SKIVET_TRY(const auto original, piece_original(context, project, piece));
+    return fit_piece(context, project, piece, original);
+}
+
+Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece, const PieceOriginal& of) {
+    const auto& original = of.texture;
     auto edited = edited_piece(context, project, piece);
     if (!edited) return tl::unexpected(edited.error());
-    if (!piece.follows()) return fit(original, std::move(*edited), piece.options);
+    if (!piece.follows()) return fit(original, std::move(*edited), piece.options, &of.known);
     auto leader_bytes = read_file(project.folder / "originals" / piece.leader_hash);
     if (!leader_bytes) return fail(std::move(leader_bytes).error().within("originals"));
     SKIVET_TRY(const auto leader,
                TextureFile::open(context.textures, std::move(*leader_bytes), piece.file.stem().string(), context.limits));
     SKIVET_TRY(auto own, follow_edit(leader, *edited, original));
-    return fit(original, std::move(own), piece.options);
+    return fit(original, std::move(own), piece.options, &of.known);
 }
 
 Taken take_pieces(const ReadContext& context, Project project, std::span<const Address> addresses, ExportAs as, std::int64_t now) {
@@ -195,14 +206,18 @@ std::string PieceFit::obstacle() const {
 }
 
 PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece) {
-    return {piece.id, piece.edit(), fit_piece(context, project, piece)};
+    return {piece.id, piece.edit(), piece.options.mends, fit_piece(context, project, piece)};
+}
+
+PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece, const PieceOriginal& original) {
+    return {piece.id, piece.edit(), piece.options.mends, fit_piece(context, project, piece, original)};
 }
 
 bool waits(PieceState state) { return state == PieceState::changed || state == PieceState::fits || state == PieceState::needs_mend; }
 
 bool note_fit(Project& project, const PieceFit& fit) {
     auto* piece = project.piece(fit.piece);
-    if (!piece || piece->edit() != fit.edit || !waits(piece->state)) return false;
+    if (!piece || piece->edit() != fit.edit || piece->options.mends != fit.mends || !waits(piece->state)) return false;
     const auto state = !fit.fit || fit.fit->needs_mend() ? PieceState::needs_mend : PieceState::fits;
     return std::exchange(piece->state, state) != state;
 }

@@ -28,7 +28,14 @@ namespace skivet {
 [[nodiscard]] Result<Piece> check_source(const ReadContext& context, Piece piece);
 
 [[nodiscard]] Result<TextureFile> original_texture(const ReadContext& context, const Project& project, const Piece& piece);
+/// The piece's original, and what fits of it want to know, for several fits of one piece.
+struct PieceOriginal {
+    TextureFile texture;
+    KnownOriginal known;
+};
+[[nodiscard]] Result<PieceOriginal> piece_original(const ReadContext& context, const Project& project, const Piece& piece);
 [[nodiscard]] Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece);
+[[nodiscard]] Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece, const PieceOriginal& original);
 
 /// Several at once: what could be taken, and why the others could not.
 struct Taken {
@@ -51,6 +58,7 @@ std::vector<PieceId> keep_taken(Project& project, std::vector<Piece> taken);
 struct PieceFit {
     PieceId piece = 0;
     std::string edit;  ///< that it was made from
+    MendSet mends;     ///< that were wanted
     Result<Fit> fit = Fit{};
 
     [[nodiscard]] bool deliverable() const { return fit && !fit->blocked(); }
@@ -58,6 +66,7 @@ struct PieceFit {
     [[nodiscard]] std::string obstacle() const;
 };
 [[nodiscard]] PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece);
+[[nodiscard]] PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece, const PieceOriginal& original);
 /// Whether the piece is edited and waits to be fitted or delivered.
 [[nodiscard]] bool waits(PieceState state);
 /// Brings the piece's state up to date with a fit of it; false when nothing changed, or the fit is of an older file.

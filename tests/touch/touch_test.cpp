@@ -37,17 +37,6 @@ Image touched(Image picture, std::initializer_list<std::string_view> texts, cons
     return picture;
 }
 
-/// What ImageMagick makes of it; 16 bits a sample inside, as Debian builds it.
-Image by_imagemagick(const Image& picture, std::vector<std::string> does) {
-    const TempFolder folder;
-    put_file(folder / "a.png", *write_png(picture));
-    std::vector<std::string> words = {"convert", (folder / "a.png").string()};
-    words.insert(words.end(), does.begin(), does.end());
-    words.push_back("PNG32:" + (folder / "b.png").string());
-    EXPECT_EQ(run_program(words).code, 0);
-    return *read_png(get_file(folder / "b.png"), ReadLimits{});
-}
-
 /// The largest difference of a channel, alpha included.
 int apart(const Image& a, const Image& b) {
     EXPECT_EQ(a.width, b.width);

@@ -112,11 +112,11 @@ TEST_F(ModelsTest, AHalfWrittenFileIsSaidAndThenRead) {
     const auto whole = *write_png(random_picture(32, 32, 7));
     put_file(file, ByteSpan(whole).first(whole.size() / 2));
     ASSERT_TRUE(wait([&] { return models->bench.pieces()[0].state == PieceState::changed; }));
-    ASSERT_TRUE(wait([&] { return models->bench.fit(models->bench.pieces()[0].id) != nullptr; }));
-    EXPECT_FALSE(models->bench.fit(models->bench.pieces()[0].id)->made.fit);
+    ASSERT_TRUE(wait([&] { return models->bench.fits().fit(models->bench.pieces()[0].id) != nullptr; }));
+    EXPECT_FALSE(models->bench.fits().fit(models->bench.pieces()[0].id)->made.fit);
     put_file(file, whole);
     ASSERT_TRUE(wait([&] {
-        const auto fitted = models->bench.fit(models->bench.pieces()[0].id);
+        const auto fitted = models->bench.fits().fit(models->bench.pieces()[0].id);
         return fitted && fitted->made.fit;
     }));
 }

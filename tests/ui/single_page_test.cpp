@@ -128,14 +128,15 @@ TEST_F(SinglePage, FittingOffersTheMendsOfTheTable) {
     paint(model, id, 20);
     page.show_piece(id);
     // Until the fit is the one of the file as it is now.
-    ASSERT_TRUE(wait([&] { return page.findChild<QPushButton*>("mend") && model.fit(id) && !jobs.busy(); }));
+    ASSERT_TRUE(wait([&] { return page.findChild<QPushButton*>("mend") && model.fits().fit(id) && !jobs.busy(); }));
     EXPECT_EQ(page.findChild<QPushButton*>("mend")->text().toStdString(), info(Mend::resize).words);
     page.activateWindow();
     ASSERT_TRUE(QTest::qWaitForWindowActive(&page));
     page.entered();
     QTest::keyClick(page.result_view(), Qt::Key_M);
-    ASSERT_TRUE(
-        wait([&] { return model.piece(id)->options.mends.has(Mend::resize) && model.fit(id) && model.fit(id)->made.deliverable(); }));
+    ASSERT_TRUE(wait([&] {
+        return model.piece(id)->options.mends.has(Mend::resize) && model.fits().fit(id) && model.fits().fit(id)->made.deliverable();
+    }));
 }
 
 TEST_F(SinglePage, DeliveryWritesAndUndoes) {

@@ -133,8 +133,8 @@ TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
     window->page<BenchPage>()->list()->setFocus();
     press(Qt::Key_Return);
     ASSERT_EQ(window->current(), PageId::fitting);
-    ASSERT_TRUE(wait([&] { return models.bench.fit(piece().id) != nullptr && piece().state == PieceState::fits; }));
-    const auto fitted = models.bench.fit(piece().id);
+    ASSERT_TRUE(wait([&] { return models.bench.fits().fit(piece().id) != nullptr && piece().state == PieceState::fits; }));
+    const auto fitted = models.bench.fits().fit(piece().id);
     EXPECT_FALSE(fitted->made.fit->blocked());
     EXPECT_GT(fitted->made.fit->kept_blocks(), fitted->made.fit->new_blocks());
     ASSERT_TRUE(wait([&] { return !window->page<FittingPage>()->result_view()->image().isNull(); }));

@@ -6,11 +6,12 @@
 #include <QtTest>
 
 #include "app/models/entry_table.h"
-#include "app/models/pictures.h"
+#include "app/models/fit_pictures.h"
 #include "app/pages/mip_strip.h"
 #include "app/theme/theme.h"
 #include "app/widgets/button.h"
 #include "app/widgets/byte_map.h"
+#include "app/widgets/compare_view.h"
 #include "app/widgets/image_view.h"
 #include "app/widgets/route.h"
 #include "support/pictures.h"
@@ -196,9 +197,12 @@ TEST(Pictures, HistogramsCountTheStoredChannels) {
 TEST(Pictures, DifferenceIsBlackWhereEqual) {
     Image a(2, 1, {50, 50, 50, 255}), b = a;
     b.texels[1][0] = 60;
-    const auto picture = difference_picture(a, b);
+    b.texels[1][3] = 252;
+    const auto picture = difference_picture(a, b, Channels::color, 4);
     EXPECT_EQ(picture.pixelColor(0, 0), QColor(0, 0, 0));
-    EXPECT_EQ(picture.pixelColor(1, 0).red(), 40) << "four times amplified";
+    EXPECT_EQ(picture.pixelColor(1, 0), QColor(40, 0, 0)) << "four times amplified, each color by itself";
+    EXPECT_EQ(difference_picture(a, b, Channels::red, 1).pixelColor(1, 0), QColor(10, 10, 10));
+    EXPECT_EQ(difference_picture(a, b, Channels::alpha, 16).pixelColor(1, 0), QColor(48, 48, 48)) << "alpha by itself";
 }
 
 TEST(ByteMapWidget, FindsTheEntryUnderThePointer) {
@@ -245,16 +249,108 @@ TEST(EntryTableModel, KeepsTheRulesOfModels) {
     EXPECT_EQ(table.row_of_entry(9), -1);
 }
 
-TEST(FitPicturesOf, OutlinesTheNewBlocks) {
-    const auto original = *TextureFile::open(TextureKinds::standard(), make_dds(Format::BC1, 32, 16), "x", ReadLimits{});
-    auto image = *original.decode(0);
+TEST(FitPictures, ShowWhatBecameOfEachBlock) {
+    const auto original =
+        std::make_shared<TextureFile>(*TextureFile::open(TextureKinds::standard(), make_dds(Format::BC1, 32, 16), "x", ReadLimits{}));
+    auto image = *original->decode(0);
     image.at(9, 5) = {255, 0, 255, 255};
-    const auto fitted = *fit(original, EditedFile{image, std::nullopt}, {});
-    const auto pictures = pictures_of(original, fitted);
-    ASSERT_EQ(pictures.changed_blocks.size(), QSize(8, 4));
+    auto fitted = std::make_shared<FittedPiece>();
+    fitted->original = original;
+    EditedFile edited;
+    edited.image = image;
+    fitted->made.fit = *fit(*original, std::move(edited), {});
+    draw_blocks(*fitted, Qt::red);
+    ASSERT_EQ(fitted->new_blocks.size(), QSize(8, 4));
     for (int y = 0; y < 4; ++y)
-        for (int x = 0; x < 8; ++x) EXPECT_EQ(qAlpha(pictures.changed_blocks.pixel(x, y)) > 0, x == 2 && y == 1);
-    EXPECT_EQ(pictures.original_mips.size(), 6u);
-    EXPECT_EQ(pictures.result_mips.size(), 6u);
-    EXPECT_EQ(pictures.result.size(), QSize(32, 16));
+        for (int x = 0; x < 8; ++x) {
+            EXPECT_EQ(qAlpha(fitted->new_blocks.pixel(x, y)) > 0, x == 2 && y == 1);
+            EXPECT_EQ(qAlpha(fitted->lost_blocks.pixel(x, y)) > 0, x == 2 && y == 1) << "the block cannot hold it exactly";
+        }
+    const auto mips = mips_of(*fitted, 4, 16);
+    EXPECT_EQ(mips.game.size(), 4u);
+    EXPECT_EQ(mips.result.size(), 4u);
+    EXPECT_EQ(mips.game[0].size(), QSize(16, 8));
+    const auto sides = sides_of(fitted, {});
+    for (const auto& picture : sides.pictures) EXPECT_EQ(picture.size(), QSize(32, 16));
+    EXPECT_EQ(sides.pictures[1].pixelColor(9, 5), QColor(255, 0, 255));
+    EXPECT_EQ(sides.pictures[3].pixelColor(30, 14), QColor(0, 0, 0));
+    const auto blue = sides_of(fitted, {Channels::blue, true, 1});
+    EXPECT_EQ(blue.pictures[1].pixelColor(9, 5), QColor(255, 255, 255)) << "the channel as gray";
+    const auto& fit = *fitted->made.fit;
+    EXPECT_EQ(blue.pictures[3].pixelColor(9, 5).red(), std::abs(fit.edited.at(9, 5)[2] - fit.result.at(9, 5)[2])) << "what was lost";
+}
+
+TEST(FitPictures, RebuildZOfTwoChannels) {
+    Image normals(1, 1);
+    normals.texels[0] = {128 + 76, 128, 0, 255};  // x = 0.6, so z = 0.8
+    EXPECT_EQ(with_z(normals, 0).texels[0], (Texel{204, 128, 230, 255})) << "128 + 127 * 0.8 = 229.6";
+}
+
+TEST(CompareViewWidget, ChoosesTheColumnsThatMakePicturesLargest) {
+    CompareView view;
+    view.resize(840, 500);
+    const auto places = [&](const QSize& size) {
+        QImage picture(size, QImage::Format_RGBA8888);
+        view.set_pictures({picture, picture, picture, picture}, {});
+        return std::pair{view.view(1)->geometry().topLeft() - view.view(0)->geometry().topLeft(),
+                         view.view(2)->geometry().topLeft() - view.view(0)->geometry().topLeft()};
+    };
+    const auto square = places({64, 64});
+    EXPECT_EQ(square.first.y(), 0) << "two beside each other";
+    EXPECT_GT(square.second.y(), 0) << "and two below";
+    const auto strip = places({1024, 32});
+    EXPECT_GT(strip.first.y(), 0) << "a strip: one below the other";
+    EXPECT_EQ(strip.first.x(), 0);
+    const auto tower = places({32, 1024});
+    EXPECT_EQ(tower.second.y(), 0) << "a tower: all beside each other";
+}
+
+TEST(CompareViewWidget, FlipsAndSplits) {
+    CompareView view;
+    view.resize(400, 300);
+    QImage dark(8, 8, QImage::Format_RGB32), light(8, 8, QImage::Format_RGB32);
+    dark.fill(Qt::black);
+    light.fill(Qt::white);
+    view.set_pictures({dark, light, dark, light}, {});
+    view.show();
+    view.set_layout(CompareView::Layout::one);
+    for (std::size_t i = 0; i < 4; ++i) EXPECT_EQ(view.view(i)->isVisible(), i == 0);
+    view.flip();
+    EXPECT_TRUE(view.view(1)->isVisible());
+    EXPECT_FALSE(view.view(0)->isVisible());
+    view.set_current(0);
+    view.set_layout(CompareView::Layout::split);
+    auto* split = view.view(0);
+    const auto seen = [&] { return split->grab().toImage(); };
+    const auto middle = split->height() / 2 + 40;
+    EXPECT_EQ(seen().pixelColor(split->width() / 2 - 20, middle).red(), 0);
+    EXPECT_EQ(seen().pixelColor(split->width() / 2 + 20, middle).red(), 255);
+    QTest::mousePress(split, Qt::LeftButton, {}, {split->width() / 2, middle});
+    QTest::mouseMove(split, {split->width() / 2 - 60, middle});
+    QTest::mouseRelease(split, Qt::LeftButton, {}, {split->width() / 2 - 60, middle});
+    EXPECT_LT(split->split(), 0.4) << "the line was dragged";
+    EXPECT_EQ(seen().pixelColor(split->width() / 2 - 20, middle).red(), 255);
+    QTest::keyClick(split, Qt::Key_BracketRight);
+    EXPECT_GT(split->split(), 0.35 - 0.01);
+    view.flip();
+    EXPECT_EQ(view.view(1)->second().pixelColor(0, 0), QColor(Qt::black)) << "the next two";
+}
+
+TEST(ImageViewWidget, AClickNamesItsTexelADragDoesNot) {
+    SharedView shared;
+    ImageView view(&shared);
+    view.resize(224, 224);
+    QImage picture(20, 20, QImage::Format_RGB32);
+    picture.fill(Qt::gray);
+    view.set_image(picture);
+    QSignalSpy clicked(&view, &ImageView::clicked);
+    QTest::mouseClick(&view, Qt::LeftButton, {}, {12 + 55, 12 + 15});
+    ASSERT_EQ(clicked.size(), 1);
+    EXPECT_EQ(clicked[0][0].toPoint(), QPoint(5, 1));
+    QTest::mousePress(&view, Qt::LeftButton, {}, {50, 50});
+    QTest::mouseRelease(&view, Qt::LeftButton, {}, {90, 50});
+    EXPECT_EQ(clicked.size(), 1);
+    view.show_texels({5, 9, 2, 2});
+    EXPECT_EQ(shared.center, QPointF(0.3, 0.5));
+    EXPECT_GT(shared.zoom, 1);
 }

@@ -17,7 +17,7 @@ QString text(const fs::path& path) { return QString::fromStdString(path.string()
 }  // namespace
 
 BenchModel::BenchModel(ProjectStore& store, QObject* parent)
-    : QObject(parent), store_(store), jobs_(store.jobs()), messages_(store.messages()) {
+    : QObject(parent), store_(store), jobs_(store.jobs()), messages_(store.messages()), fits_(store) {
     settle_.setSingleShot(true);
     settle_.setInterval(60);
     connect(&settle_, &QTimer::timeout, this, &BenchModel::look);
@@ -146,8 +146,7 @@ void BenchModel::look() {
 }
 
 void BenchModel::forget(PieceId id) {
-    fits_.erase(id);
-    fitting_.erase(id);
+    fits_.forget(id);
     pictures_.erase(id);
     pictures_pending_.remove(id);
 }
@@ -179,39 +178,6 @@ QImage BenchModel::picture(PieceId id, bool edited) {
     return {};
 }
 
-std::shared_ptr<const FittedPiece> BenchModel::fit(PieceId id) {
-    const auto* piece = this->piece(id);
-    if (!piece) return nullptr;
-    if (const auto found = fits_.find(id); found != fits_.end()) return found->second;
-    if (fitting_.contains(id)) return nullptr;
-    const auto request = fitting_[id] = ++requests_;
-    jobs_.run(
-        this, tr("Fitting"),
-        [context = store_.context(), project = store_.project(), p = *piece] {
-            auto out = std::make_shared<FittedPiece>();
-            out->made = fit_now(*context, project, p);
-            if (!out->made.fit) return out;
-            if (const auto original = original_texture(*context, project, p)) out->pictures = pictures_of(*original, *out->made.fit);
-            return out;
-        },
-        [this, id, request](std::shared_ptr<FittedPiece> fitted) {
-            const auto newest = fitting_.find(id);
-            if (newest == fitting_.end() || newest->second != request) return;
-            fitting_.erase(newest);
-            const auto* now_there = this->piece(id);
-            if (!now_there) return;
-            if (fitted->made.edit != now_there->edit()) return emit pieces_changed();  // saved again meanwhile
-            fits_[id] = fitted;
-            auto project = store_.project();
-            if (note_fit(project, fitted->made)) {
-                store_.change([&](Project& p) { p = std::move(project); });
-                store_.tell_pieces_changed();
-            }
-            emit fit_ready(id);
-        });
-    return nullptr;
-}
-
 void BenchModel::touch(const std::vector<PieceId>& ids, const std::vector<std::string>& touches, bool behind) {
     auto project = store_.project();
     for (const auto id : ids) {
@@ -239,14 +205,6 @@ void BenchModel::preview(QObject* asker, PieceId id, std::vector<std::string> to
             return to_qimage(edited.image);
         },
         [then = std::move(then)](Result<QImage> made) { then(std::move(made)); });
-}
-
-void BenchModel::mend(PieceId id, const MendSet& mends) {
-    if (!piece(id)) return;
-    store_.change([&](Project& p) { p.piece(id)->options.mends |= mends; });
-    fits_.erase(id);
-    fitting_.erase(id);
-    (void)fit(id);
 }
 
 }  // namespace skivet::app

@@ -1,22 +1,14 @@
 #pragma once
-// The pieces of the project: their files, which are watched, their pictures and their fits. Pieces are known by their ids.
+// The pieces of the project: their files, which are watched, and their pictures. Pieces are known by their ids.
 #include <map>
 #include <QFileSystemWatcher>
 #include <QObject>
 #include <QSet>
 #include <QTimer>
 
-#include "app/models/pictures.h"
-#include "app/models/project_store.h"
-#include "workflow/pieces.h"
+#include "app/models/fit_model.h"
 
 namespace skivet::app {
-
-/// A piece's fit and its pictures; none when the edit cannot be read.
-struct FittedPiece {
-    PieceFit made;
-    FitPictures pictures;
-};
 
 class BenchModel : public QObject {
     Q_OBJECT
@@ -40,9 +32,7 @@ public:
 
     /// A small picture of a piece, as the game has it or as it is on disk now; null and later picture_ready when it is not there yet.
     [[nodiscard]] QImage picture(PieceId id, bool edited);
-    /// The newest fit, or null and later fit_ready.
-    [[nodiscard]] std::shared_ptr<const FittedPiece> fit(PieceId id);
-    void mend(PieceId id, const MendSet& mends);
+    [[nodiscard]] FitModel& fits() { return fits_; }
     /// Gives pieces these touch-ups (touch_up.h), in place of their own or behind them.
     void touch(const std::vector<PieceId>& ids, const std::vector<std::string>& touches, bool behind);
     /// The piece's picture as these touch-ups would make it, or why not; dropped when `asker` is gone.
@@ -52,7 +42,6 @@ public:
 signals:
     void pieces_changed();
     void picture_ready(PieceId id);
-    void fit_ready(PieceId id);
 
 private:
     struct Pictures {
@@ -67,9 +56,7 @@ private:
     ProjectStore& store_;
     Jobs& jobs_;
     Messages& messages_;
-    std::map<PieceId, std::shared_ptr<const FittedPiece>> fits_;
-    std::map<PieceId, std::uint64_t> fitting_;  ///< the newest request; answers to older ones are dropped
-    std::uint64_t requests_ = 0;
+    FitModel fits_;
     std::map<PieceId, Pictures> pictures_;
     QSet<PieceId> pictures_pending_;
     QFileSystemWatcher watcher_;

@@ -2,8 +2,6 @@
 
 #include <cmath>
 
-#include "codec/paint_form.h"
-
 namespace skivet::app {
 
 Image from_qimage(const QImage& picture) {
@@ -62,53 +60,6 @@ std::vector<std::array<quint32, 256>> histogram_of(const Image& image, const For
     for (auto& channel : out) channel.fill(0);
     for (const auto& t : image.texels)
         for (std::size_t c = 0; c < out.size(); ++c) ++out[c][t[c]];
-    return out;
-}
-
-QImage difference_picture(const Image& a, const Image& b) {
-    Image out(a.width, a.height);
-    for (std::size_t i = 0; i < a.texels.size() && i < b.texels.size(); ++i) {
-        for (std::size_t c = 0; c < 3; ++c) {
-            const int d = std::abs(a.texels[i][c] - b.texels[i][c]) + std::abs(a.texels[i][3] - b.texels[i][3]) / 3;
-            out.texels[i][c] = std::uint8_t(std::min(255, d * 4));
-        }
-    }
-    return to_qimage(out);
-}
-
-FitPictures pictures_of(const TextureFile& original, const Fit& fit) {
-    FitPictures out;
-    out.original = to_qimage(fit.original);
-    out.edited = to_qimage(fit.edited);
-    const auto& d = original.layout.desc;
-    const auto levels = [&](const TextureFile& texture) {
-        std::vector<QImage> images;
-        for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
-            const auto image = texture.decode(mip);
-            if (!image) break;
-            images.push_back(to_qimage(paint_form(d.format, *image)));
-        }
-        return images;
-    };
-    out.original_mips = levels(original);
-    if (fit.file.empty()) return out;
-    out.result = to_qimage(fit.result);
-    out.difference = difference_picture(fit.original, fit.result);
-    const TextureFile result{original.kind, original.layout, fit.file};
-    out.result_mips = levels(result);
-    const auto& f = info(d.format);
-    const auto* surface = original.layout.find(0);
-    if (surface && original.layout.direct) {
-        const auto across = (d.width + f.block_width - 1) / f.block_width, down = (d.height + f.block_height - 1) / f.block_height;
-        QImage blocks(int(across), int(down), QImage::Format_ARGB32);
-        blocks.fill(Qt::transparent);
-        for (std::uint32_t i = 0; i < across * down; ++i) {
-            const auto at = static_cast<std::ptrdiff_t>(surface->offset + std::uint64_t{i} * f.block_bytes);
-            if (!std::equal(original.file.begin() + at, original.file.begin() + at + f.block_bytes, fit.file.begin() + at))
-                blocks.setPixel(int(i % across), int(i / across), 0xFFFFFFFF);
-        }
-        out.changed_blocks = blocks;
-    }
     return out;
 }
 

@@ -18,16 +18,4 @@ enum class Channels { color, red, green, blue, alpha, alpha_over, lit };
 [[nodiscard]] QImage lit_picture(const Image& normals, QPointF light, std::size_t x_channel = 0);
 /// How often each value occurs, for the channels the format stores.
 [[nodiscard]] std::vector<std::array<quint32, 256>> histogram_of(const Image& image, const FormatInfo& format);
-/// Amplified absolute difference, gray 0 where equal.
-[[nodiscard]] QImage difference_picture(const Image& a, const Image& b);
-
-/// All the fitting page shows of one piece.
-struct FitPictures {
-    QImage original, edited, result, difference;
-    std::vector<QImage> original_mips, result_mips;
-    QImage changed_blocks;  ///< one pixel a 4×4 block of level 0, opaque where the block is new
-};
-
-[[nodiscard]] FitPictures pictures_of(const TextureFile& original, const Fit& fit);
-
 }  // namespace skivet::app

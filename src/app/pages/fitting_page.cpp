@@ -1,291 +1,328 @@
 #include "app/pages/fitting_page.h"
 
-#include <cmath>
 #include <QHBoxLayout>
 #include <QPainter>
+#include <QStyledItemDelegate>
 
+#include "app/pages/block_panel.h"
+#include "app/pages/mip_rows.h"
 #include "app/theme/theme.h"
+#include "app/widgets/channel_row.h"
+#include "app/widgets/row_frame.h"
 #include "app/workshop/touch_window.h"
 
 namespace skivet::app {
+namespace {
 
-/// Two rows of levels, the game's and the new ones, with the share of kept blocks below.
-class MipRows : public QWidget {
+constexpr int row_height = 44, most_rows = 5;
+
+/// A piece in one line: what it looks like now, its name, its state.
+class PieceLine : public QStyledItemDelegate {
 public:
-    explicit MipRows(QWidget* parent = nullptr) : QWidget(parent) { setMinimumHeight(150); }
-    void show_fit(std::shared_ptr<const FittedPiece> fitted) {
-        fitted_ = std::move(fitted);
-        update();
-    }
-
-protected:
-    void paintEvent(QPaintEvent*) override {
-        QPainter p(this);
-        p.setRenderHint(QPainter::Antialiasing);
+    PieceLine(BenchModel* model, QObject* parent) : QStyledItemDelegate(parent), model_(model) {}
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {200, row_height}; }
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const auto* piece = model_->piece(index.data(PieceRows::IdRole).toULongLong());
+        if (!piece) return;
         const auto& c = colors();
-        const double left = 68, row_height = (height() - 22) / 2.0;
-        const auto row = [&](const std::vector<QImage>& images, double y, const QString& name) {
-            p.setPen(c.soft);
-            p.setFont(text_font(11));
-            p.drawText(QRectF(0, y, left, row_height - 6), int(Qt::AlignVCenter | Qt::AlignLeft), name);
-            const double cell = cell_width();
-            for (std::size_t i = 0; i < images.size() && i < 8; ++i) {
-                const QRectF well(left + double(i) * (cell + 6), y, cell, row_height - 6);
-                draw_in_well(p, well, {});
-                const double room = std::min(well.width(), well.height()) - 10;
-                const double side = std::max(3.0, room / std::pow(1.6, double(i)));
-                const double scale = side / std::max(images[i].width(), images[i].height());
-                QRectF to(0, 0, images[i].width() * scale, images[i].height() * scale);
-                to.moveCenter(well.center());
-                if (images[i].hasAlphaChannel()) p.fillRect(to, checker_brush());
-                p.setRenderHint(QPainter::SmoothPixmapTransform, scale < 1);
-                p.drawImage(to, images[i]);
-            }
-        };
-        if (!fitted_ || !fitted_->made.fit) return;
-        row(fitted_->pictures.original_mips, 0, tr("the game's"));
-        if (fitted_->pictures.result_mips.empty()) return;
-        row(fitted_->pictures.result_mips, row_height, tr("new"));
-        p.setFont(text_font(11));
-        p.setPen(c.soft);
-        p.drawText(QRectF(0, height() - 20, left, 18), int(Qt::AlignVCenter), tr("kept"));
-        p.setFont(number_font(11));
-        const auto& levels = fitted_->made.fit->levels;
-        for (std::size_t i = 0; i < levels.size() && i < 8 && i < fitted_->pictures.result_mips.size(); ++i) {
-            // "100 %" only when every block was kept.
-            const auto share = levels[i].blocks ? levels[i].kept * 100 / levels[i].blocks : 100;
-            const auto text = levels[i].kept == 0                                ? tr("new")
-                              : levels[i].kept < levels[i].blocks && share >= 99 ? tr("99 %")
-                                                                                 : tr("%1 %").arg(share);
-            p.drawText(QRectF(left + double(i) * (cell_width() + 6), height() - 20, cell_width(), 18), Qt::AlignCenter, text);
-        }
+        p->save();
+        const auto box = draw_row_frame(*p, option, 4);
+        draw_in_well(*p, QRectF(box.x() + 4, box.y() + 4, 31, 31), model_->picture(piece->id, true), 2);
+        const auto state = to_text(name_of(piece->state));
+        p->setFont(text_font(12));
+        const int wide = p->fontMetrics().horizontalAdvance(state) + 8;
+        p->setPen(piece->state == PieceState::needs_mend ? c.accent : c.soft);
+        p->drawText(QRectF(box.right() - wide, box.y(), wide - 6, box.height()), int(Qt::AlignVCenter | Qt::AlignRight), state);
+        draw_state(*p, QPointF(box.right() - wide - 12, box.center().y()), piece->state);
+        p->setFont(text_font(13, option.state & QStyle::State_Selected));
+        p->setPen(c.ink);
+        const QRectF name(box.x() + 44, box.y(), box.width() - wide - 72, box.height());
+        p->drawText(name, int(Qt::AlignVCenter | Qt::AlignLeft),
+                    p->fontMetrics().elidedText(to_text(piece->name()), Qt::ElideMiddle, int(name.width())));
+        p->restore();
     }
 
 private:
-    [[nodiscard]] double cell_width() const {
-        const auto count = std::max<std::size_t>(1, std::min<std::size_t>(8, fitted_ ? fitted_->pictures.original_mips.size() : 1));
-        return std::min(120.0, (width() - 68.0 + 6) / double(count) - 6);
-    }
-    std::shared_ptr<const FittedPiece> fitted_;
+    BenchModel* model_;
 };
 
-FittingPage::FittingPage(BenchModel* model, QWidget* parent) : Page(parent), model_(model) {
-    difference_ = add_action(tr("difference"), Qt::Key_D, tr("Show where the game's new texture differs, four times amplified"),
-                             [this] { update_view(); });
-    difference_->setCheckable(true);
-    blocks_ = add_action(tr("new blocks"), Qt::Key_K, tr("Outline the blocks that are encoded anew"), [this] { update_view(); });
-    blocks_->setCheckable(true);
-    blocks_->setChecked(true);
-    auto* one = add_action(tr("1:1"), Qt::Key_Z, tr("One texel a pixel, or the whole picture"), [this] { views_[0]->toggle_one_to_one(); });
-    mend_all_ = add_action(tr("Mend all"), Qt::Key_M, tr("Press every mend of the list"), [this] {
-        const auto fitted = model_->fit(piece_);
-        if (!fitted || !fitted->made.fit) return;
-        MendSet due;
-        for (const auto& finding : fitted->made.fit->findings)
-            if (finding.mend && finding.grade >= Grade::mend) due.add(*finding.mend);
-        model_->mend(piece_, due);
+QAction* toggled(QAction* action, bool on = false) {
+    action->setCheckable(true);
+    action->setChecked(on);
+    return action;
+}
+
+QRect to_qrect(const Rect& rect) { return {int(rect.x), int(rect.y), int(rect.width), int(rect.height)}; }
+
+}  // namespace
+
+FittingPage::FittingPage(BenchModel* model, QWidget* parent) : Page(parent), model_(model), fits_(&model->fits()) {
+    using Layout = CompareView::Layout;
+    all_ = toggled(add_action(tr("four"), Qt::Key_0, tr("The game's, yours, what the game will get, and what differs"),
+                              [this] { set_layout(Layout::all); }),
+                   true);
+    one_ = toggled(add_action(tr("one"), Qt::Key_1, tr("One picture, as large as there is room"), [this] { set_layout(Layout::one); }));
+    split_ = toggled(add_action(tr("split"), Qt::Key_S, tr("Two pictures with a line between; drag it, or press [ and ]"),
+                                [this] { set_layout(Layout::split); }));
+    flip_ = add_action(tr("flip"), Qt::Key_F, tr("The next picture at the same spot"), [this] {
+        if (compare_->layout_mode() == Layout::all) set_layout(Layout::one);
+        else compare_->flip();
     });
-    touch_ = add_action(tr("Touch up"), Qt::Key_T, tr("Change the piece without a paint program"), [this] {
-        if (piece_ != 0) (new TouchWindow(this, model_, {piece_}))->open();
+    blocks_ = toggled(
+        add_action(tr("new blocks"), Qt::Key_K, tr("Outline the blocks that are encoded anew"), [this] { update_pictures(); }), true);
+    loss_ = toggled(
+        add_action(tr("loss"), Qt::Key_L, tr("Tint the new blocks by how much of your picture they lost"), [this] { update_pictures(); }));
+    zoom_ = add_action(tr("1:1"), Qt::Key_Z, tr("One texel a pixel, or the whole picture"), [this] { compare_->toggle_one_to_one(); });
+    of_ = toggled(add_action(tr("to yours"), Qt::Key_D,
+                             tr("The difference between your picture and what the game will get, instead of to the game's"), [this] {
+                                 look_.loss = of_->isChecked();
+                                 update_pictures();
+                             }));
+    amplify_ = add_action(tr("×4"), Qt::Key_X, tr("How much the difference is amplified"), [this] {
+        look_.amplify = look_.amplify == 1 ? 4 : look_.amplify == 4 ? 16 : 1;
+        amplify_->setText(tr("×%1").arg(look_.amplify));
+        update_pictures();
+    });
+    worst_ = add_action(tr("Next lost block"), Qt::Key_W, tr("Go to the block that lost most, then to the next"),
+                        [this] { choose_cell(block_->next_lost(), true); });
+    mend_all_ = add_action(tr("Mend all"), Qt::Key_M, tr("Press every mend of the chosen pieces' lists"),
+                           [this] { fits_->mend_all(chosen_pieces()); });
+    touch_ = add_action(tr("Touch up"), Qt::Key_T, tr("Change the chosen pieces without a paint program"), [this] {
+        if (piece_ != 0) (new TouchWindow(this, model_, chosen_pieces()))->open();
     });
     next_ = add_action(tr("To delivery"), Qt::Key_Return, tr("See what will be written"), [this] { emit go_to(PageId::delivery); });
     auto* bench =
         add_action(tr("To the bench"), QKeySequence(Qt::CTRL | Qt::Key_B), tr("See the pieces"), [this] { emit go_to(PageId::bench); });
 
-    auto* left = make_panel();
-    auto* box = new QVBoxLayout(left);
-    box->setContentsMargins(12, 12, 12, 10);
-    box->setSpacing(6);
-    auto* shared = new SharedView(this);
-    auto* pictures = new QHBoxLayout;
-    pictures->setSpacing(12);
-    const QString titles[] = {tr("The game's"), tr("Yours"), tr("What the game will get")};
-    for (int i = 0; i < 3; ++i) {
-        auto* column = new QVBoxLayout;
-        auto* head = new QHBoxLayout;
-        auto* title = make_label(titles[i], "strong");
-        title->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-        head->addWidget(title, 1);
-        if (i == 2) {
-            third_title_ = title;
-            result_text_ = make_label({}, "soft");
-            result_text_->setFont(number_font(11));
-            head->addWidget(result_text_);
-        }
-        column->addLayout(head);
-        views_[i] = new ImageView(shared);
-        views_[i]->setObjectName(QStringLiteral("fit%1").arg(i));
-        views_[i]->setAccessibleName(titles[i]);
-        column->addWidget(views_[i], 1);
-        pictures->addLayout(column, 1);
-    }
-    box->addLayout(pictures, 3);
-    auto* modes = new QHBoxLayout;
-    modes->addWidget(make_label(tr("one view: drag, wheel"), "soft"));
-    modes->addStretch();
-    for (auto* action : {difference_, blocks_, one}) modes->addWidget(new Button(action, Button::Look::toggle));
-    box->addLayout(modes);
-    auto* mip_head = new QHBoxLayout;
-    mip_head->addWidget(make_label(tr("MIPS"), "heading"));
-    mip_head->addStretch();
-    mip_text_ = make_label({}, "soft");
-    mip_head->addWidget(mip_text_);
-    box->addLayout(mip_head);
-    mips_ = new MipRows;
-    box->addWidget(mips_, 2);
-    auto* summary = make_card();
-    auto* summary_box = new QVBoxLayout(summary);
-    summary_box->setContentsMargins(14, 8, 14, 8);
-    blocks_text_ = new QLabel;
-    file_text_ = make_label({}, "soft", true);
-    summary_box->addWidget(blocks_text_);
-    summary_box->addWidget(file_text_);
-    box->addWidget(summary);
-
-    auto* right = make_panel();
-    right->setFixedWidth(352);
-    auto* right_box = new QVBoxLayout(right);
-    right_box->setContentsMargins(12, 12, 12, 10);
-    right_box->addWidget(make_label(tr("FIT LIST"), "heading"));
-    choice_ = new QComboBox;
-    choice_->setObjectName(QStringLiteral("piece"));
-    choice_->setAccessibleName(tr("Piece"));
-    choice_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-    auto* chosen = new QHBoxLayout;
-    chosen->addWidget(choice_, 1);
-    chosen->addWidget(new Button(touch_, Button::Look::plain));
-    right_box->addLayout(chosen);
-    cards_ = add_scrolling_column(right_box);
-    auto* bottom = new QHBoxLayout;
-    bottom->addWidget(new Button(mend_all_, Button::Look::plain));
-    bottom->addStretch();
-    bottom->addWidget(new Button(next_, Button::Look::primary));
-    right_box->addLayout(bottom);
-
     auto* full = new QWidget;
     auto* columns = new QHBoxLayout(full);
     columns->setContentsMargins(0, 0, 0, 0);
     columns->setSpacing(16);
-    columns->addWidget(left, 1);
-    columns->addWidget(right);
+    columns->addWidget(make_left(), 1);
+    columns->addWidget(make_right());
     stack_ =
         make_page_stack(this,
                         make_empty_state(tr("Nothing to fit yet"), tr("Edit a piece of the bench and save it; it appears here by itself."),
                                          new Button(bench, Button::Look::primary)),
                         full);
 
-    connect(choice_, &QComboBox::activated, this, [this](int index) { show_piece(choices_[std::size_t(index)]); });
-    connect(model, &BenchModel::pieces_changed, this, [this] {
-        refresh_choices();
-        if (isVisible()) update_view();
+    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) {
+        if (const auto id = rows_->id(now.row()); id != 0 && id != piece_) show_piece(id);
     });
-    connect(model, &BenchModel::fit_ready, this, [this](PieceId piece) {
+    connect(model, &BenchModel::pieces_changed, this, &FittingPage::refresh);
+    connect(model, &BenchModel::picture_ready, this, [this] { list_->viewport()->update(); });
+    connect(fits_, &FitModel::ready, this, [this](PieceId piece) {
         if (piece == piece_ && isVisible()) update_view();
     });
-    refresh_choices();
+    refresh();
 }
 
-bool FittingPage::is_choosable(const Piece& piece) const { return piece.state != PieceState::on_the_bench; }
+QWidget* FittingPage::make_left() {
+    auto* left = make_panel();
+    auto* box = new QVBoxLayout(left);
+    box->setContentsMargins(12, 10, 12, 10);
+    box->setSpacing(6);
+    const auto row_of = [&](std::initializer_list<QAction*> first, std::initializer_list<QAction*> last, QWidget* before) {
+        auto* row = new QHBoxLayout;
+        row->setSpacing(5);
+        if (before) row->addWidget(before);
+        for (auto* action : first) row->addWidget(new Button(action, Button::Look::toggle));
+        row->addStretch();
+        for (auto* action : last) row->addWidget(new Button(action, Button::Look::toggle));
+        box->addLayout(row);
+    };
+    row_of({all_, one_, split_, flip_}, {blocks_, loss_, zoom_}, nullptr);
+    compare_ = new CompareView;
+    for (std::size_t i = 0; i < CompareView::most; ++i) compare_->view(i)->setObjectName(QStringLiteral("fit%1").arg(i));
+    connect(compare_, &CompareView::clicked, this, [this](QPoint texel) {
+        if (!fitted_ || !fitted_->made.fit || fitted_->made.fit->blocks.is_new.empty()) return;
+        const auto cell = fitted_->made.fit->blocks.at(std::uint32_t(texel.x()), std::uint32_t(texel.y()));
+        choose_cell(block_->cell() == cell ? std::nullopt : std::optional(cell), false);
+    });
+    box->addWidget(compare_, 1);
+    channels_ = new ChannelRow;
+    connect(channels_, &ChannelRow::chosen, this, [this](Channels channels) {
+        look_.channels = channels;
+        update_pictures();
+    });
+    row_of({}, {of_, amplify_}, channels_);
+    auto* mip_head = new QHBoxLayout;
+    mip_head->addWidget(make_label(tr("MIPS"), "heading"));
+    mip_text_ = make_label({}, "soft");
+    mip_text_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    mip_text_->setAlignment(Qt::AlignRight);
+    mip_head->addWidget(mip_text_, 1);
+    box->addLayout(mip_head);
+    mips_ = new MipRows;
+    box->addWidget(mips_);
+    auto* card = make_card();
+    auto* inside = new QVBoxLayout(card);
+    inside->setContentsMargins(0, 0, 0, 0);
+    block_ = new BlockPanel;
+    inside->addWidget(block_);
+    box->addWidget(card);
+    return left;
+}
+
+QWidget* FittingPage::make_right() {
+    auto* right = make_panel();
+    right->setFixedWidth(352);
+    auto* box = new QVBoxLayout(right);
+    box->setContentsMargins(12, 12, 12, 10);
+    auto* head = new QHBoxLayout;
+    head->addWidget(make_label(tr("PIECES"), "heading"));
+    head->addStretch();
+    head->addWidget(new Button(touch_, Button::Look::plain));
+    box->addLayout(head);
+    rows_ = new PieceRows(model_, PieceRows::Order::need, this);
+    list_ = new QListView;
+    list_->setObjectName(QStringLiteral("fits"));
+    list_->setAccessibleName(tr("Pieces"));
+    list_->setModel(rows_);
+    list_->setItemDelegate(new PieceLine(model_, list_));
+    list_->setUniformItemSizes(true);
+    list_->setSelectionMode(QAbstractItemView::ExtendedSelection);
+    list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    box->addWidget(list_);
+    list_title_ = make_label(tr("FIT LIST"), "heading");
+    box->addWidget(list_title_);
+    cards_ = add_scrolling_column(box);
+    auto* bottom = new QHBoxLayout;
+    bottom->addWidget(new Button(mend_all_, Button::Look::plain));
+    bottom->addStretch();
+    bottom->addWidget(new Button(next_, Button::Look::primary));
+    box->addLayout(bottom);
+    return right;
+}
 
 void FittingPage::entered() {
-    refresh_choices();
-    update_view();
-    views_[2]->setFocus();
+    refresh();
+    list_->setFocus();
+}
+
+std::vector<PieceId> FittingPage::chosen_pieces() const {
+    std::vector<PieceId> out;
+    if (piece_ != 0) out.push_back(piece_);
+    for (const auto& index : list_->selectionModel()->selectedRows())
+        if (const auto id = rows_->id(index.row()); id != 0 && id != piece_) out.push_back(id);
+    return out;
 }
 
 void FittingPage::show_piece(PieceId piece) {
     piece_ = piece;
-    refresh_choices();
-    update_view();
+    refresh();
 }
 
-void FittingPage::refresh_choices() {
-    choice_->clear();
-    choices_.clear();
-    PieceId best = 0;
-    for (const auto& piece : model_->pieces()) {
-        if (!is_choosable(piece)) continue;
-        choices_.push_back(piece.id);
-        choice_->addItem(tr("%1 — %2").arg(to_text(piece.name()), to_text(name_of(piece.state))));
-        if (best == 0 && piece.state != PieceState::out && piece.state != PieceState::delivered) best = piece.id;
-    }
-    if (std::find(choices_.begin(), choices_.end(), piece_) == choices_.end())
-        piece_ = best != 0 ? best : choices_.empty() ? 0 : choices_.front();
-    const auto at = std::find(choices_.begin(), choices_.end(), piece_);
-    if (at != choices_.end()) choice_->setCurrentIndex(int(at - choices_.begin()));
+void FittingPage::refresh() {
+    if (rows_->row(piece_) < 0) piece_ = rows_->id(0);
     stack_->setCurrentIndex(piece_ == 0 ? 0 : 1);
     next_->setEnabled(piece_ != 0);
+    list_->setFixedHeight(std::clamp(rows_->rowCount(), 1, most_rows) * row_height + 2);
+    if (const int row = rows_->row(piece_); row >= 0 && list_->currentIndex().row() != row) list_->setCurrentIndex(rows_->index(row));
+    if (isVisible()) update_view();
+}
+
+void FittingPage::set_layout(CompareView::Layout layout) {
+    using Layout = CompareView::Layout;
+    for (auto [action, which] : {std::pair{all_, Layout::all}, std::pair{one_, Layout::one}, std::pair{split_, Layout::split}})
+        action->setChecked(which == layout);
+    // Alone, what the game will get is the first to look at; with a line, against yours.
+    if (layout != compare_->layout_mode()) compare_->set_current(layout == Layout::one ? 2 : layout == Layout::split ? 1 : 0);
+    compare_->set_layout(layout);
+}
+
+void FittingPage::choose_cell(std::optional<std::size_t> cell, bool go_there) {
+    block_->show_cell(cell);
+    const auto place = cell ? to_qrect(fitted_->made.fit->blocks.texels(*cell)) : QRect();
+    compare_->set_marked(place);
+    if (cell && go_there) compare_->show_texels(place);
 }
 
 void FittingPage::update_view() {
     if (piece_ == 0) return;
-    const auto fitted = model_->fit(piece_);
-    if (!fitted) return;  // fit_ready comes back here
-    mips_->show_fit(fitted);
-    show_findings(*fitted);
-    if (!fitted->made.fit) {
-        for (auto* view : views_) view->set_message(tr("The file cannot be read yet."));
-        return;
+    auto fitted = fits_->fit(piece_);
+    if (!fitted) return;  // `ready` comes back here
+    const auto* found = fits_->findings(piece_);
+    const auto findings = found ? *found : std::vector<Finding>();
+    std::vector<std::size_t> offers;  // in how many pieces each mend is offered
+    for (const auto& finding : findings) offers.push_back(finding.mend ? fits_->with_mend(rows_->ids(), *finding.mend).size() : 0);
+    if (fitted != fitted_ || offers != offers_) show_findings(findings);
+    offers_ = std::move(offers);
+    if (fitted != fitted_) {
+        fitted_ = fitted;
+        block_->show_fit(fitted);
+        if (!block_->cell()) compare_->set_marked({});
     }
-    const auto& pictures = fitted->pictures;
-    views_[0]->set_image(pictures.original);
-    views_[1]->set_image(pictures.edited);
-    const bool have = !pictures.result.isNull();
-    if (have) views_[2]->set_image(difference_->isChecked() ? pictures.difference : pictures.result);
-    else views_[2]->set_message(tr("The game could not read this yet. See the fit list."));
-    third_title_->setText(difference_->isChecked() && have ? tr("Difference ×4") : tr("What the game will get"));
-    views_[2]->set_blocks(blocks_->isChecked() ? pictures.changed_blocks : QImage());
-    const auto& fit = *fitted->made.fit;
-    const auto decibels = [](double value) { return std::isinf(value) ? tr("the same as yours") : tr("%1 dB").arg(value, 0, 'f', 1); };
-    result_text_->setText(have ? decibels(fit.quality.psnr_rgb) : QString());
-    mip_text_->setText(tr("made with: %1").arg(to_text(describe(fit.mips))));
-    blocks_text_->setText(
-        have ? tr("Blocks: %1 kept as they were · %2 new").arg(to_text(grouped(fit.kept_blocks())), to_text(grouped(fit.new_blocks())))
-             : tr("Nothing is encoded yet."));
-    file_text_->setText(
-        have ? tr("File: %1 bytes. You changed %2 texels; what the game gets is %3 from your picture.")
-                   .arg(to_text(grouped(fit.file.size())), to_text(grouped(fit.change.changed_texels)),
-                        std::isinf(fit.quality.psnr_rgb) ? tr("no different") : tr("%1 dB").arg(fit.quality.psnr_rgb, 0, 'f', 1))
-             : QString());
+    mips_->show_fit(fitted, fitted->made.fit ? fits_->mips(piece_) : nullptr);
+    mip_text_->setText(fitted->made.fit ? tr("made with: %1").arg(to_text(describe(fitted->made.fit->mips))) : QString());
+    update_pictures();
 }
 
-void FittingPage::show_findings(const FittedPiece& fitted) {
+void FittingPage::update_pictures() {
+    if (!fitted_) return;
+    if (!fitted_->made.fit) return compare_->set_pictures({}, tr("The file cannot be read yet."));
+    const auto sides = fits_->sides(piece_, look_);
+    if (!sides) return;  // `ready` comes back here
+    compare_->set_titles({tr("The game's"), tr("Yours"), tr("What the game will get"),
+                          look_.loss ? tr("Lost ×%1").arg(look_.amplify) : tr("Difference ×%1").arg(look_.amplify)});
+    compare_->set_pictures(sides->pictures, tr("The game could not read this yet. See the fit list."));
+    compare_->set_blocks(blocks_->isChecked() ? fitted_->new_blocks : QImage(), loss_->isChecked() ? fitted_->lost_blocks : QImage());
+    compare_->set_scale(255 / look_.amplify);
+}
+
+void FittingPage::show_findings(const std::vector<Finding>& findings) {
     clear_column(cards_);
-    auto findings = fitted.made.fit ? fitted.made.fit->findings : std::vector<Finding>();
-    if (!fitted.made.fit)
-        findings = {{Grade::blocks, tr("The file cannot be read").toStdString(), fitted.made.fit.error().message(), std::nullopt}};
-    bool any_mend = false;
-    for (const auto& finding : findings) {
-        auto* card = make_card();
-        auto* row = new QHBoxLayout(card);
-        row->setContentsMargins(12, 12, 12, 12);
-        QPixmap glyph(16 * 2, 16 * 2);
-        glyph.setDevicePixelRatio(2);
-        glyph.fill(Qt::transparent);
-        QPainter p(&glyph);
-        draw_state(p, QPointF(8, 8),
-                   finding.grade >= Grade::mend   ? PieceState::needs_mend
-                   : finding.grade == Grade::note ? PieceState::changed
-                                                  : PieceState::fits);
-        p.end();
-        auto* icon = new QLabel;
-        icon->setPixmap(glyph);
-        row->addWidget(icon, 0, Qt::AlignTop);
-        auto* text = new QVBoxLayout;
-        text->addWidget(make_label(to_text(finding.headline), "strong", true));
-        text->addWidget(make_label(to_text(finding.detail), "soft", true));
-        if (finding.mend) {
-            auto* button = new Button(to_text(info(*finding.mend).words), Button::Look::plain);
-            button->setObjectName(QStringLiteral("mend"));
-            connect(button, &QPushButton::clicked, this, [this, mend = *finding.mend] { model_->mend(piece_, {mend}); });
-            text->addWidget(button, 0, Qt::AlignLeft);
-            any_mend = true;
-        }
-        row->addLayout(text, 1);
-        cards_->addWidget(card);
-    }
+    for (const auto& finding : findings) cards_->addWidget(make_finding_card(finding));
     cards_->addStretch();
-    mend_all_->setEnabled(any_mend);
+    mend_all_->setEnabled(std::any_of(findings.begin(), findings.end(), [](const Finding& f) { return f.mend.has_value(); }));
+}
+
+QWidget* FittingPage::make_finding_card(const Finding& finding) {
+    auto* card = make_card();
+    auto* row = new QHBoxLayout(card);
+    row->setContentsMargins(12, 12, 12, 12);
+    QPixmap glyph(16 * 2, 16 * 2);
+    glyph.setDevicePixelRatio(2);
+    glyph.fill(Qt::transparent);
+    QPainter p(&glyph);
+    draw_state(p, QPointF(8, 8),
+               finding.grade >= Grade::mend   ? PieceState::needs_mend
+               : finding.grade == Grade::note ? PieceState::changed
+                                              : PieceState::fits);
+    p.end();
+    auto* icon = new QLabel;
+    icon->setPixmap(glyph);
+    row->addWidget(icon, 0, Qt::AlignTop);
+    auto* text = new QVBoxLayout;
+    text->addWidget(make_label(to_text(finding.headline), "strong", true));
+    text->addWidget(make_label(to_text(finding.detail), "soft", true));
+    auto* buttons = new QHBoxLayout;
+    if (finding.mend) {
+        auto* button = new Button(to_text(info(*finding.mend).words), Button::Look::plain);
+        button->setObjectName(QStringLiteral("mend"));
+        connect(button, &QPushButton::clicked, this, [this, mend = *finding.mend] { fits_->mend({piece_}, {mend}); });
+        buttons->addWidget(button);
+        if (const auto others = fits_->with_mend(rows_->ids(), *finding.mend); others.size() > 1) {
+            auto* all = new Button(tr("In all %1").arg(others.size()), Button::Look::plain);
+            all->setObjectName(QStringLiteral("mend_all"));
+            all->setToolTip(tr("The same mend in every piece whose list offers it"));
+            connect(all, &QPushButton::clicked, this, [this, others, mend = *finding.mend] { fits_->mend(others, {mend}); });
+            buttons->addWidget(all);
+        }
+    }
+    if (finding.where) {
+        auto* button = new Button(tr("Show"), Button::Look::plain);
+        button->setObjectName(QStringLiteral("show"));
+        connect(button, &QPushButton::clicked, this,
+                [this, where = *finding.where] { choose_cell(fitted_->made.fit->blocks.at(where.x, where.y), true); });
+        buttons->addWidget(button);
+    }
+    buttons->addStretch();
+    if (buttons->count() > 1) text->addLayout(buttons);
+    else delete buttons;
+    row->addLayout(text, 1);
+    return card;
 }
 
 }  // namespace skivet::app

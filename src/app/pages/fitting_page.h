@@ -1,17 +1,19 @@
 #pragma once
-#include <QComboBox>
+#include <QListView>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
-#include "app/models/bench_model.h"
+#include "app/models/piece_rows.h"
 #include "app/pages/page.h"
-#include "app/widgets/image_view.h"
+#include "app/widgets/compare_view.h"
 
 namespace skivet::app {
 
+class BlockPanel;
+class ChannelRow;
 class MipRows;
 
-/// Original, edited and what the game will get, with one view; the fit list.
+/// Original, edited, what the game will get and their difference, with one view; the pieces and the fit list of the one that is shown.
 class FittingPage : public Page {
     Q_OBJECT
 public:
@@ -20,24 +22,39 @@ public:
     void show_piece(PieceId piece);
     /// 0: none.
     [[nodiscard]] PieceId piece() const { return piece_; }
-    [[nodiscard]] ImageView* result_view() const { return views_[2]; }
+    [[nodiscard]] ImageView* result_view() const { return compare_->view(2); }
+    [[nodiscard]] CompareView* compare() const { return compare_; }
+    [[nodiscard]] QListView* list() const { return list_; }
+    /// All that are chosen, the one that is shown first.
+    [[nodiscard]] std::vector<PieceId> chosen_pieces() const;
 
 private:
-    void refresh_choices();
+    [[nodiscard]] QWidget* make_left();
+    [[nodiscard]] QWidget* make_right();
+    void refresh();
     void update_view();
-    void show_findings(const FittedPiece& fitted);
-    [[nodiscard]] bool is_choosable(const Piece& piece) const;
+    void update_pictures();
+    void show_findings(const std::vector<Finding>& findings);
+    [[nodiscard]] QWidget* make_finding_card(const Finding& finding);
+    void set_layout(CompareView::Layout layout);
+    void choose_cell(std::optional<std::size_t> cell, bool go_there);
 
     BenchModel* model_;
+    FitModel* fits_;
     PieceId piece_ = 0;
+    std::shared_ptr<const FittedPiece> fitted_;
+    FitLook look_;
+    std::vector<std::size_t> offers_;
     QStackedWidget* stack_;
-    QComboBox* choice_;
-    std::vector<PieceId> choices_;  ///< one per line of the choice
-    ImageView* views_[3];
-    QLabel *result_text_, *blocks_text_, *file_text_, *mip_text_, *third_title_;
+    PieceRows* rows_;
+    QListView* list_;
+    CompareView* compare_;
+    ChannelRow* channels_;
+    BlockPanel* block_;
     MipRows* mips_;
+    QLabel *mip_text_, *list_title_;
     QVBoxLayout* cards_;
-    QAction *difference_, *blocks_, *mend_all_, *next_, *touch_;
+    QAction *all_, *one_, *split_, *flip_, *blocks_, *loss_, *zoom_, *of_, *amplify_, *worst_, *mend_all_, *next_, *touch_;
 };
 
 }  // namespace skivet::app

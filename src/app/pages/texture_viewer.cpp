@@ -1,7 +1,6 @@
 #include "app/pages/texture_viewer.h"
 
 #include <cmath>
-#include <QActionGroup>
 #include <QHBoxLayout>
 #include <QMouseEvent>
 #include <QPainter>
@@ -9,6 +8,7 @@
 #include "app/pages/mip_strip.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
+#include "app/widgets/channel_row.h"
 #include "app/widgets/picture_row.h"
 #include "codec/block_facts.h"
 #include "codec/paint_form.h"
@@ -29,40 +29,9 @@ TextureViewer::TextureViewer(CatalogModel* model, QWidget* parent) : QFrame(pare
     view_->setAccessibleName(tr("The chosen texture"));
     box->addWidget(view_, 1);
 
-    auto* row = new QHBoxLayout;
-    row->setSpacing(5);
-    auto* group = new QActionGroup(this);
-    const struct {
-        QString name, tip;
-        int key;
-        Channels channels;
-    } choices[] = {{tr("color"), tr("Color without alpha"), Qt::Key_C, Channels::color},
-                   {tr("R"), tr("Red as gray"), Qt::Key_R, Channels::red},
-                   {tr("G"), tr("Green as gray"), Qt::Key_G, Channels::green},
-                   {tr("B"), tr("Blue as gray"), Qt::Key_B, Channels::blue},
-                   {tr("A"), tr("Alpha as gray"), Qt::Key_A, Channels::alpha},
-                   {tr("alpha over"), tr("Color with alpha over a checker"), Qt::Key_O, Channels::alpha_over},
-                   {tr("lit"), tr("A normal map under a light that follows the pointer"), Qt::Key_L, Channels::lit}};
-    for (const auto& choice : choices) {
-        auto* action = new QAction(choice.name, this);
-        action->setCheckable(true);
-        action->setChecked(choice.channels == channels_);
-        action->setData(int(choice.channels));
-        action->setToolTip(QStringLiteral("%1  (Alt+%2)").arg(choice.tip, QKeySequence(choice.key).toString()));
-        group->addAction(action);
-        connect(action, &QAction::triggered, this, [this, channels = choice.channels] { set_channels(channels); });
-        channel_actions_ << action;
-        auto* button = new Button(action, Button::Look::toggle);
-        button->setFocusPolicy(Qt::TabFocus);
-        row->addWidget(button);
-        auto* key = new QAction(this);
-        key->setShortcut(QKeySequence(Qt::ALT | choice.key));
-        key->setShortcutContext(Qt::WindowShortcut);
-        connect(key, &QAction::triggered, action, &QAction::trigger);
-        addAction(key);
-    }
-    row->addStretch();
-    box->addLayout(row);
+    channel_row_ = new ChannelRow;
+    connect(channel_row_, &ChannelRow::chosen, this, &TextureViewer::set_channels);
+    box->addWidget(channel_row_);
     connect(view_, &ImageView::pointed, this, &TextureViewer::read_out);
 
     exposure_row_ = new QWidget;
@@ -318,7 +287,7 @@ void TextureViewer::show_histogram(bool show) {
 
 void TextureViewer::set_channels(Channels channels) {
     channels_ = channels;
-    for (auto* action : channel_actions_) action->setChecked(action->data().toInt() == int(channels));
+    channel_row_->set_channels(channels);
     update_picture();
 }
 

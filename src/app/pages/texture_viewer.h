@@ -9,6 +9,7 @@
 
 namespace skivet::app {
 
+class ChannelRow;
 class MipStrip;
 class PictureRow;
 
@@ -66,7 +67,7 @@ private:
     CatalogModel* model_;
     SharedView* shared_;
     ImageView* view_;
-    QList<QAction*> channel_actions_;
+    ChannelRow* channel_row_;
     MipStrip* mips_;
     QLabel *mip_text_, *name_, *where_, *facts_, *face_text_;
     QWidget *face_row_, *relation_box_;

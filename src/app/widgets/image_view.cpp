@@ -9,6 +9,11 @@
 #include "app/theme/theme.h"
 
 namespace skivet::app {
+namespace {
+
+constexpr std::size_t most_edges = 20'000;  ///< that are drawn again at every step of a drag
+
+}  // namespace
 
 void SharedView::set(double new_zoom, QPointF new_center) {
     zoom = std::clamp(new_zoom, 0.2, 64.0);
@@ -31,7 +36,59 @@ void ImageView::set_image(const QImage& image) {
 
 void ImageView::set_blocks(const QImage& blocks) {
     blocks_ = blocks;
+    edges_.clear();
+    const auto there = [&](int x, int y) { return blocks_.valid(x, y) && qAlpha(blocks_.pixel(x, y)) > 0; };
+    // Runs of edges, along rows and along columns.
+    const auto runs = [&](int lines, int along, const auto& edge, const auto& line) {
+        for (int i = 0; i <= lines && edges_.size() <= most_edges; ++i)
+            for (int from = 0; from < along;) {
+                int to = from;
+                while (to < along && edge(i, to)) ++to;
+                if (to > from) edges_.push_back(line(i, from, to));
+                from = std::max(to, from + 1);
+            }
+    };
+    runs(
+        blocks_.height(), blocks_.width(), [&](int y, int x) { return there(x, y) != there(x, y - 1); },
+        [](int y, int from, int to) { return QLine(from, y, to, y); });
+    runs(
+        blocks_.width(), blocks_.height(), [&](int x, int y) { return there(x, y) != there(x - 1, y); },
+        [](int x, int from, int to) { return QLine(x, from, x, to); });
+    if (edges_.size() > most_edges) edges_.clear();
     update();
+}
+
+void ImageView::set_tint(const QImage& tint) {
+    tint_ = tint;
+    update();
+}
+
+void ImageView::set_second(const QImage& second) {
+    second_ = second;
+    update();
+}
+
+void ImageView::set_split(double split) {
+    split_ = std::clamp(split, 0.02, 0.98);
+    update();
+}
+
+void ImageView::set_marked(QRect texels) {
+    marked_ = texels;
+    update();
+}
+
+void ImageView::set_scale(int most) {
+    scale_ = most;
+    update();
+}
+
+void ImageView::show_texels(QRect texels) {
+    if (image_.isNull()) return;
+    const QPointF center((texels.x() + texels.width() / 2.0) / image_.width(), (texels.y() + texels.height() / 2.0) / image_.height());
+    // As near as leaves some of what is around.
+    const double scale = std::min(width(), height()) / (8.0 * std::max({texels.width(), texels.height(), 1}));
+    view_->set(std::max(view_->zoom, scale / fit_scale()), center);
 }
 
 void ImageView::set_message(const QString& message) {
@@ -56,6 +113,70 @@ void ImageView::toggle_one_to_one() {
     view_->set(std::abs(view_->zoom - 1) < 1e-6 ? one : 1, view_->center);
 }
 
+namespace {
+
+void frame(QPainter& p, QRectF box, const QColor& color) {
+    // What is too small to see gets a frame around it.
+    if (box.width() < 6) box.adjust(-3, -3, 3, 3);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(QColor(0, 0, 0, 160), 3));
+    p.drawRect(box);
+    p.setPen(QPen(color, 1));
+    p.drawRect(box);
+}
+
+}  // namespace
+
+void ImageView::draw_picture(QPainter& p, const QImage& image, const QRectF& to) {
+    if (image.hasAlphaChannel()) p.fillRect(to, checker_brush());
+    p.setRenderHint(QPainter::Antialiasing, false);
+    p.setRenderHint(QPainter::SmoothPixmapTransform, to.width() < image.width());
+    p.drawImage(to, image);
+}
+
+void ImageView::draw_blocks(QPainter& p, const QRectF& to) {
+    p.setRenderHint(QPainter::SmoothPixmapTransform, false);
+    if (!tint_.isNull()) p.drawImage(to, tint_);
+    if (blocks_.isNull()) return;
+    const double w = to.width() / blocks_.width(), h = to.height() / blocks_.height();
+    if (w < 10 && edges_.empty()) {
+        p.setOpacity(0.35);
+        p.drawImage(to, blocks_);
+        p.setOpacity(1);
+        return;
+    }
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(colors().accent, 1));
+    // Smaller than can be told apart: only the outline of the region, so that the picture stays visible.
+    if (w < 10) {
+        for (const auto& edge : edges_)
+            p.drawLine(QPointF(to.x() + edge.x1() * w, to.y() + edge.y1() * h), QPointF(to.x() + edge.x2() * w, to.y() + edge.y2() * h));
+        return;
+    }
+    const auto first = [](double at) { return std::max(0, int(std::floor(at))); };
+    for (int y = first(-to.y() / h); y < std::min(blocks_.height(), int(std::ceil((height() - to.y()) / h))); ++y)
+        for (int x = first(-to.x() / w); x < std::min(blocks_.width(), int(std::ceil((width() - to.x()) / w))); ++x)
+            if (qAlpha(blocks_.pixel(x, y))) p.drawRect(QRectF(to.x() + x * w, to.y() + y * h, w, h));
+}
+
+void ImageView::draw_scale(QPainter& p) {
+    if (scale_ <= 0) return;
+    const QRectF box(8, height() - 34, 150, 26), bar(box.x() + 22, box.y() + 8, 84, 10);
+    p.setPen(Qt::NoPen);
+    p.setBrush(QColor(28, 28, 28, 225));
+    p.drawRect(box);
+    QLinearGradient gray(bar.topLeft(), bar.topRight());
+    gray.setColorAt(0, Qt::black);
+    gray.setColorAt(1, Qt::white);
+    p.setPen(QPen(QColor(0x9a, 0x9a, 0x9a), 1));
+    p.setBrush(gray);
+    p.drawRect(bar);
+    p.setPen(QColor(0xf2, 0xf2, 0xf2));
+    p.setFont(number_font(11));
+    p.drawText(QRectF(box.x() + 7, box.y(), 14, box.height()), int(Qt::AlignVCenter), QStringLiteral("0"));
+    p.drawText(QRectF(bar.right() + 6, box.y(), 40, box.height()), int(Qt::AlignVCenter), QString::number(scale_));
+}
+
 void ImageView::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
@@ -69,30 +190,26 @@ void ImageView::paintEvent(QPaintEvent*) {
         p.drawText(rect().adjusted(16, 16, -16, -16), int(Qt::AlignCenter) | int(Qt::TextWordWrap), message_);
     } else {
         const auto to = target();
-        if (image_.hasAlphaChannel()) p.fillRect(to, checker_brush());
-        p.setRenderHint(QPainter::Antialiasing, false);
-        p.setRenderHint(QPainter::SmoothPixmapTransform, to.width() < image_.width());
-        p.drawImage(to, image_);
-        if (!blocks_.isNull()) {
-            const double w = to.width() / blocks_.width(), h = to.height() / blocks_.height();
-            p.setBrush(Qt::NoBrush);
-            p.setPen(QPen(colors().accent, 1));
-            for (int y = 0; y < blocks_.height(); ++y) {
-                const auto* line = reinterpret_cast<const QRgb*>(blocks_.constScanLine(y));
-                for (int x = 0; x < blocks_.width(); ++x) {
-                    if (!qAlpha(line[x])) continue;
-                    const QRectF block(to.x() + x * w, to.y() + y * h, w, h);
-                    // Large enough to tell apart: every block. Smaller: only the outline of the region, so that the picture stays visible.
-                    if (w >= 10) p.drawRect(block);
-                    else {
-                        const auto is_new = [&](int bx, int by) { return blocks_.valid(bx, by) && qAlpha(blocks_.pixel(bx, by)); };
-                        if (!is_new(x - 1, y)) p.drawLine(block.topLeft(), block.bottomLeft());
-                        if (!is_new(x + 1, y)) p.drawLine(block.topRight(), block.bottomRight());
-                        if (!is_new(x, y - 1)) p.drawLine(block.topLeft(), block.topRight());
-                        if (!is_new(x, y + 1)) p.drawLine(block.bottomLeft(), block.bottomRight());
-                    }
-                }
-            }
+        draw_picture(p, image_, to);
+        if (!second_.isNull()) {
+            const double line = std::round(split_ * width());
+            p.save();
+            p.setClipRect(QRectF(line, 0, width() - line, height()));
+            p.setPen(Qt::NoPen);
+            p.fillRect(QRectF(line, 0, width() - line, height()), colors().well);
+            draw_picture(p, second_, to);
+            p.restore();
+        }
+        draw_blocks(p, to);
+        if (!second_.isNull()) {
+            const double line = std::round(split_ * width());
+            p.fillRect(QRectF(line - 1.5, 0, 3, height()), QColor(28, 28, 28));
+            p.fillRect(QRectF(line - 0.5, 0, 1, height()), Qt::white);
+            p.setRenderHint(QPainter::Antialiasing);
+            p.setPen(QPen(Qt::white, 1));
+            p.setBrush(QColor(28, 28, 28));
+            p.drawRoundedRect(QRectF(line - 5, height() / 2.0 - 16, 10, 32), 3, 3);
+            p.setRenderHint(QPainter::Antialiasing, false);
         }
     }
     if (!image_.isNull()) {
@@ -101,12 +218,14 @@ void ImageView::paintEvent(QPaintEvent*) {
             const double sx = to.width() / image_.width(), sy = to.height() / image_.height();
             const QRectF block(to.x() + texel_.x() / block_.width() * block_.width() * sx,
                                to.y() + texel_.y() / block_.height() * block_.height() * sy, block_.width() * sx, block_.height() * sy);
-            p.setBrush(Qt::NoBrush);
-            p.setPen(QPen(QColor(0, 0, 0, 160), 3));
-            p.drawRect(block);
-            p.setPen(QPen(Qt::white, 1));
-            p.drawRect(block);
+            frame(p, block, Qt::white);
         }
+        if (!marked_.isNull()) {
+            const double sx = to.width() / image_.width(), sy = to.height() / image_.height();
+            frame(p, QRectF(to.x() + marked_.x() * sx, to.y() + marked_.y() * sy, marked_.width() * sx, marked_.height() * sy),
+                  colors().accent);
+        }
+        draw_scale(p);
         draw_histogram(p);
         draw_readout(p);
     }
@@ -173,14 +292,16 @@ void ImageView::draw_histogram(QPainter& p) {
     }
 }
 
+QPoint ImageView::texel_at(const QPointF& position) const {
+    if (image_.isNull() || !rect().contains(position.toPoint())) return {-1, -1};
+    const auto to = target();
+    const QPoint at(int(std::floor((position.x() - to.x()) / to.width() * image_.width())),
+                    int(std::floor((position.y() - to.y()) / to.height() * image_.height())));
+    return image_.rect().contains(at) ? at : QPoint(-1, -1);
+}
+
 void ImageView::point_at(const QPointF& position) {
-    QPoint texel(-1, -1);
-    if (!image_.isNull() && rect().contains(position.toPoint())) {
-        const auto to = target();
-        const QPoint at(int(std::floor((position.x() - to.x()) / to.width() * image_.width())),
-                        int(std::floor((position.y() - to.y()) / to.height() * image_.height())));
-        if (image_.rect().contains(at)) texel = at;
-    }
+    const auto texel = texel_at(position);
     if (texel == texel_) return;
     texel_ = texel;
     emit pointed(texel);
@@ -189,11 +310,22 @@ void ImageView::point_at(const QPointF& position) {
 
 void ImageView::leaveEvent(QEvent*) { point_at({-1, -1}); }
 
-void ImageView::mousePressEvent(QMouseEvent* event) { grabbed_ = event->position(); }
+void ImageView::mousePressEvent(QMouseEvent* event) {
+    grabbed_ = pressed_ = event->position();
+    splitting_ = !second_.isNull() && std::abs(grabbed_.x() - split_ * width()) <= 8;
+}
+
+void ImageView::mouseReleaseEvent(QMouseEvent* event) {
+    const bool dragged = (event->position() - pressed_).manhattanLength() > 3;
+    if (!std::exchange(splitting_, false) && !dragged)
+        if (const auto texel = texel_at(event->position()); texel.x() >= 0) emit clicked(texel);
+}
 
 void ImageView::mouseMoveEvent(QMouseEvent* event) {
     point_at(event->position());
+    if (!second_.isNull()) setCursor(std::abs(event->position().x() - split_ * width()) <= 8 ? Qt::SplitHCursor : Qt::ArrowCursor);
     if (!(event->buttons() & (Qt::LeftButton | Qt::MiddleButton)) || image_.isNull()) return;
+    if (splitting_) return set_split(event->position().x() / width());
     const auto to = target();
     const auto moved = event->position() - grabbed_;
     grabbed_ = event->position();
@@ -210,6 +342,8 @@ void ImageView::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Right: view_->set(view_->zoom, view_->center + QPointF(step, 0)); break;
         case Qt::Key_Up: view_->set(view_->zoom, view_->center - QPointF(0, step)); break;
         case Qt::Key_Down: view_->set(view_->zoom, view_->center + QPointF(0, step)); break;
+        case Qt::Key_BracketLeft: set_split(split_ - 0.02); break;
+        case Qt::Key_BracketRight: set_split(split_ + 0.02); break;
         default: QWidget::keyPressEvent(event);
     }
 }

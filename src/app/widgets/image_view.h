@@ -27,8 +27,22 @@ class ImageView : public QWidget {
 public:
     explicit ImageView(SharedView* view, QWidget* parent = nullptr);
     void set_image(const QImage& image);
-    /// A picture with one pixel a block; opaque ones are outlined.
+    /// A picture with one pixel a block; opaque ones are outlined, or tinted where there are very many.
     void set_blocks(const QImage& blocks);
+    /// A picture with one pixel a block that is laid over the texels.
+    void set_tint(const QImage& tint);
+    /// A second picture right of a line that can be dragged; null: none.
+    void set_second(const QImage& second);
+    [[nodiscard]] const QImage& second() const { return second_; }
+    /// Where the line stands, 0…1 of the well's width.
+    void set_split(double split);
+    [[nodiscard]] double split() const { return split_; }
+    /// Texels with a frame around them; null: none.
+    void set_marked(QRect texels);
+    /// A legend for a picture of differences: white stands for so many steps of 255; 0: none.
+    void set_scale(int most);
+    /// Brings texels into the middle, large enough to be seen.
+    void show_texels(QRect texels);
     void set_message(const QString& message);
     [[nodiscard]] const QImage& image() const { return image_; }
     void toggle_one_to_one();
@@ -45,6 +59,8 @@ public:
 signals:
     /// The texel under the pointer, also when keys moved the picture under it; (-1, -1) outside.
     void pointed(QPoint texel);
+    /// A texel was clicked without dragging.
+    void clicked(QPoint texel);
 
 protected:
     void paintEvent(QPaintEvent*) override;
@@ -52,6 +68,7 @@ protected:
     void wheelEvent(QWheelEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent*) override { toggle_one_to_one(); }
     void keyPressEvent(QKeyEvent* event) override;
 
@@ -59,12 +76,21 @@ private:
     [[nodiscard]] double fit_scale() const;
     [[nodiscard]] QRectF target() const;
     SharedView* view_;
-    QImage image_, blocks_;
+    QImage image_, second_, blocks_, tint_;
     QString message_;
     void point_at(const QPointF& position);
+    void draw_picture(QPainter& p, const QImage& image, const QRectF& to);
+    void draw_blocks(QPainter& p, const QRectF& to);
     void draw_readout(QPainter& p);
     void draw_histogram(QPainter& p);
-    QPointF grabbed_;
+    void draw_scale(QPainter& p);
+    [[nodiscard]] QPoint texel_at(const QPointF& position) const;
+    QPointF grabbed_, pressed_;
+    std::vector<QLine> edges_;  ///< around the opaque blocks, in blocks; empty: too many to draw
+    QRect marked_;
+    double split_ = 0.5;
+    int scale_ = 0;
+    bool splitting_ = false;
     QStringList readout_;
     QSize block_{1, 1};
     QPoint texel_{-1, -1};

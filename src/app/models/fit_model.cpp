@@ -1,0 +1,234 @@
+#include "app/models/fit_model.h"
+
+#include "app/theme/theme.h"
+
+namespace skivet::app {
+namespace {
+
+constexpr std::size_t kept_bytes = 256u << 20;
+constexpr std::size_t strip_levels = 8;
+constexpr int strip_side = 128;
+
+std::size_t bytes_of(const std::shared_ptr<const FittedPiece>& fitted) {
+    if (!fitted || !fitted->made.fit) return 0;
+    const auto& fit = *fitted->made.fit;
+    return (fit.original.texels.size() + fit.edited.texels.size() + fit.result.texels.size()) * sizeof(Texel) + fit.file.size();
+}
+
+}  // namespace
+
+FitModel::FitModel(ProjectStore& store, QObject* parent) : QObject(parent), store_(store), jobs_(store.jobs()) {
+    connect(&store_, &ProjectStore::pieces_changed, this, &FitModel::fit_waiting);
+    connect(&store_, &ProjectStore::opened, this, [this] {
+        kept_.clear();
+        order_.clear();
+        fitting_.clear();
+        noted_.clear();
+        originals_.clear();
+        fit_waiting();
+    });
+}
+
+void FitModel::forget(PieceId id) {
+    kept_.erase(id);
+    order_.remove(id);
+    fitting_.erase(id);
+    noted_.erase(id);
+}
+
+void FitModel::touch(PieceId id) {
+    order_.remove(id);
+    order_.push_front(id);
+    std::size_t sum = 0;
+    for (auto it = order_.begin(); it != order_.end();) {
+        sum += bytes_of(kept_[*it].fitted);
+        if (sum > kept_bytes && it != order_.begin()) {
+            kept_.erase(*it);
+            it = order_.erase(it);
+        } else {
+            ++it;
+        }
+    }
+    // The pictures of one piece are on the screen.
+    for (auto& [other, kept] : kept_)
+        if (other != id) kept.sides.reset();
+}
+
+std::shared_ptr<const PieceOriginal> FitModel::original_of(const Piece& piece) const {
+    for (const auto& [hash, original] : originals_)
+        if (hash == piece.original_hash) return original;
+    return nullptr;
+}
+
+std::shared_ptr<const FittedPiece> FitModel::fit(PieceId id) {
+    const auto* piece = store_.project().piece(id);
+    if (!piece) return nullptr;
+    if (const auto found = kept_.find(id); found != kept_.end()) {
+        if (order_.front() != id) touch(id);
+        return found->second.fitted;
+    }
+    if (fitting_.contains(id)) return nullptr;
+    const auto request = fitting_[id] = ++requests_;
+    struct Made {
+        std::shared_ptr<FittedPiece> fitted;
+        Original original;
+    };
+    jobs_.run(
+        this, tr("Fitting"),
+        [context = store_.context(), project = store_.project(), p = *piece, known = original_of(*piece), accent = colors().accent] {
+            Made out{std::make_shared<FittedPiece>(), {p.original_hash, known}};
+            if (!known) {
+                auto original = piece_original(*context, project, p);
+                if (!original) {
+                    out.fitted->made = {p.id, p.edit(), p.options.mends, tl::unexpected(original.error())};
+                    return out;
+                }
+                out.original.second = std::make_shared<const PieceOriginal>(std::move(*original));
+            }
+            const auto& original = out.original.second;
+            out.fitted->made = fit_now(*context, project, p, *original);
+            out.fitted->original = std::shared_ptr<const TextureFile>(original, &original->texture);
+            draw_blocks(*out.fitted, accent);
+            return out;
+        },
+        [this, id, request](Made made) {
+            const auto newest = fitting_.find(id);
+            if (newest == fitting_.end() || newest->second != request) return;
+            fitting_.erase(newest);
+            const auto* now_there = store_.project().piece(id);
+            if (!now_there) return;
+            if (made.fitted->made.edit != now_there->edit()) return emit store_.pieces_changed();  // saved again meanwhile
+            // One more than is looked at, so that going to and fro is quick.
+            constexpr std::size_t most_originals = 2;
+            if (made.original.second) {
+                originals_.remove_if([&](const Original& o) { return o.first == made.original.first; });
+                originals_.push_front(std::move(made.original));
+                if (originals_.size() > most_originals) originals_.pop_back();
+            }
+            kept_[id] = {made.fitted, nullptr, nullptr, std::nullopt, false};
+            touch(id);
+            note(made.fitted->made);
+            emit ready(id);
+        });
+    return nullptr;
+}
+
+void FitModel::note(const PieceFit& fit) {
+    std::vector<Finding> findings;
+    if (fit.fit) findings = fit.fit->findings;
+    else findings.push_back({Grade::blocks, tr("The file cannot be read").toStdString(), fit.fit.error().message()});
+    noted_[fit.piece] = {fit.edit, fit.mends, std::move(findings)};
+    auto project = store_.project();
+    if (!note_fit(project, fit)) return;
+    store_.change([&](Project& p) { p = std::move(project); });
+    store_.tell_pieces_changed();
+}
+
+bool FitModel::is_noted(const Piece& piece) const {
+    const auto found = noted_.find(piece.id);
+    return found != noted_.end() && found->second.edit == piece.edit() && found->second.mends == piece.options.mends;
+}
+
+const std::vector<Finding>* FitModel::findings(PieceId id) const {
+    const auto* piece = store_.project().piece(id);
+    return piece && is_noted(*piece) ? &noted_.at(id).findings : nullptr;
+}
+
+void FitModel::fit_waiting() {
+    if (waiting_runs_) return;
+    const auto& pieces = store_.project().pieces;
+    const auto next = std::find_if(pieces.begin(), pieces.end(), [this](const Piece& p) {
+        return (p.state == PieceState::changed || p.state == PieceState::needs_mend) && !is_noted(p) && !fitting_.contains(p.id);
+    });
+    if (next == pieces.end()) return;
+    waiting_runs_ = true;
+    jobs_.run(
+        Jobs::By::looker, this, tr("Looking at what was saved"),
+        [context = store_.context(), project = store_.project(), p = *next] {
+            auto made = fit_now(*context, project, p);
+            // Only what was found is wanted; the pictures go at once.
+            if (made.fit) made.fit->original = made.fit->edited = made.fit->result = {};
+            return made;
+        },
+        [this](PieceFit made) {
+            waiting_runs_ = false;
+            const auto* piece = store_.project().piece(made.piece);
+            const bool still = piece && piece->edit() == made.edit && piece->options.mends == made.mends;
+            if (still) note(made);  // says that pieces changed, and comes back here, if one did
+            if (!waiting_runs_) fit_waiting();
+        });
+}
+
+std::shared_ptr<const FitSides> FitModel::sides(PieceId id, const FitLook& look) {
+    const auto found = kept_.find(id);
+    if (found == kept_.end()) return nullptr;
+    auto& kept = found->second;
+    if (kept.sides && kept.sides->look == look) return kept.sides;
+    if (kept.making == look) return nullptr;
+    kept.making = look;
+    jobs_.run(
+        this, {}, [fitted = kept.fitted, look] { return std::make_shared<const FitSides>(sides_of(fitted, look)); },
+        [this, id, of = kept.fitted](std::shared_ptr<const FitSides> made) {
+            const auto there = kept_.find(id);
+            if (there == kept_.end() || there->second.fitted != of || there->second.making != made->look) return;
+            there->second.making.reset();
+            there->second.sides = std::move(made);
+            emit ready(id);
+        });
+    return nullptr;
+}
+
+std::shared_ptr<const FitMips> FitModel::mips(PieceId id) {
+    const auto found = kept_.find(id);
+    if (found == kept_.end()) return nullptr;
+    auto& kept = found->second;
+    if (kept.mips || kept.making_mips) return kept.mips;
+    kept.making_mips = true;
+    jobs_.run(
+        this, {}, [fitted = kept.fitted] { return std::make_shared<const FitMips>(mips_of(*fitted, strip_levels, strip_side)); },
+        [this, id, of = kept.fitted](std::shared_ptr<const FitMips> made) {
+            const auto there = kept_.find(id);
+            if (there == kept_.end() || there->second.fitted != of) return;
+            there->second.mips = std::move(made);
+            emit ready(id);
+        });
+    return nullptr;
+}
+
+void FitModel::mend(const std::vector<PieceId>& ids, const MendSet& mends) {
+    store_.change([&](Project& p) {
+        for (const auto id : ids)
+            if (auto* piece = p.piece(id)) piece->options.mends |= mends;
+    });
+    for (const auto id : ids) forget(id);
+    store_.tell_pieces_changed();
+}
+
+void FitModel::mend_all(const std::vector<PieceId>& ids) {
+    std::vector<PieceId> changed;
+    store_.change([&](Project& p) {
+        for (const auto id : ids) {
+            auto* piece = p.piece(id);
+            const auto* found = findings(id);
+            if (!piece || !found) continue;
+            MendSet due;
+            for (const auto& finding : *found)
+                if (finding.mend && finding.grade >= Grade::mend) due.add(*finding.mend);
+            if (due.empty()) continue;
+            piece->options.mends |= due;
+            changed.push_back(id);
+        }
+    });
+    for (const auto id : changed) forget(id);
+    if (!changed.empty()) store_.tell_pieces_changed();
+}
+
+std::vector<PieceId> FitModel::with_mend(const std::vector<PieceId>& ids, Mend mend) const {
+    std::vector<PieceId> out;
+    for (const auto id : ids)
+        if (const auto* found = findings(id))
+            if (std::any_of(found->begin(), found->end(), [&](const Finding& f) { return f.mend == mend; })) out.push_back(id);
+    return out;
+}
+
+}  // namespace skivet::app

@@ -1,0 +1,112 @@
+#include "app/models/fit_pictures.h"
+
+#include <cmath>
+#include <QColor>
+
+#include "codec/paint_form.h"
+
+namespace skivet::app {
+namespace {
+
+/// The picture's own memory, kept alive by `owner`.
+QImage shared_image(std::shared_ptr<const FittedPiece> owner, const Image& image) {
+    using Owner = std::shared_ptr<const FittedPiece>;
+    return QImage(
+        reinterpret_cast<const uchar*>(image.texels.data()), int(image.width), int(image.height), int(image.width) * 4,
+        QImage::Format_RGBA8888, [](void* kept) { delete static_cast<Owner*>(kept); }, new Owner(std::move(owner)));
+}
+
+/// No larger than `side`.
+QImage small(const Image& image, int side) {
+    const QImage seen(reinterpret_cast<const uchar*>(image.texels.data()), int(image.width), int(image.height), int(image.width) * 4,
+                      QImage::Format_RGBA8888);
+    if (std::max(seen.width(), seen.height()) <= side) return seen.copy();
+    // A quick look first: a smooth one of millions of texels takes long, and nobody sees the difference in a strip.
+    return seen.scaled(side * 2, side * 2, Qt::KeepAspectRatio, Qt::FastTransformation)
+        .scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+}
+
+}  // namespace
+
+Image with_z(const Image& normals, std::size_t x_channel) {
+    Image out(normals.width, normals.height);
+    for (std::size_t i = 0; i < normals.texels.size(); ++i) {
+        const auto& t = normals.texels[i];
+        const double x = (t[x_channel] - 128) / 127.0, y = (t[1] - 128) / 127.0;
+        out.texels[i] = {t[x_channel], t[1], std::uint8_t(std::lround(128 + 127 * std::sqrt(std::max(0.0, 1 - x * x - y * y)))), 255};
+    }
+    return out;
+}
+
+QImage difference_picture(const Image& a, const Image& b, Channels channels, int amplify) {
+    Image out(a.width, a.height);
+    const bool one = channels >= Channels::red && channels <= Channels::alpha;
+    const auto lone = one ? std::size_t(channels) - 1 : 0;
+    for (std::size_t i = 0; i < a.texels.size() && i < b.texels.size(); ++i)
+        for (std::size_t c = 0; c < 3; ++c) {
+            const auto at = one ? lone : c;
+            out.texels[i][c] = std::uint8_t(std::min(255, std::abs(a.texels[i][at] - b.texels[i][at]) * amplify));
+        }
+    return to_qimage(out);
+}
+
+FitSides sides_of(std::shared_ptr<const FittedPiece> fitted, const FitLook& look) {
+    FitSides out{look, {}};
+    if (!fitted->made.fit) return out;
+    const auto& fit = *fitted->made.fit;
+    const auto& normals = fit.mips.normals;
+    const auto x = normals ? normals->x : std::size_t{0};
+    const auto picture = [&](const Image& image) {
+        if (image.texels.empty()) return QImage();
+        if (look.channels == Channels::lit) return lit_picture(image, {-0.5, -0.5}, x);
+        const bool whole = look.channels == Channels::color || look.channels == Channels::alpha_over;
+        if (whole && normals && normals->z < 0) return to_qimage(with_z(image, x));
+        return look.channels == Channels::alpha_over ? shared_image(fitted, image) : to_qimage(image, look.channels);
+    };
+    out.pictures[std::size_t(FitSide::game)] = picture(fit.original);
+    out.pictures[std::size_t(FitSide::yours)] = picture(fit.edited);
+    if (fit.file.empty()) return out;
+    out.pictures[std::size_t(FitSide::result)] = picture(fit.result);
+    out.pictures[std::size_t(FitSide::difference)] =
+        difference_picture(look.loss ? fit.edited : fit.original, fit.result, look.channels, look.amplify);
+    return out;
+}
+
+FitMips mips_of(const FittedPiece& fitted, std::size_t most, int side) {
+    FitMips out;
+    if (!fitted.made.fit || !fitted.original) return out;
+    const auto& fit = *fitted.made.fit;
+    const auto& original = *fitted.original;
+    const auto& d = original.layout.desc;
+    const auto levels = [&](const TextureFile& texture, const Image& first) {
+        std::vector<QImage> images{small(first, side)};
+        for (std::uint32_t mip = 1; mip < d.mips && images.size() < most; ++mip) {
+            const auto image = texture.decode(mip);
+            if (!image) break;
+            images.push_back(small(paint_form(d.format, *image), side));
+        }
+        return images;
+    };
+    out.game = levels(original, fit.original);
+    if (!fit.file.empty()) out.result = levels({original.kind, original.layout, fit.file}, fit.result);
+    return out;
+}
+
+void draw_blocks(FittedPiece& fitted, const QColor& accent) {
+    if (!fitted.made.fit || fitted.made.fit->blocks.is_new.empty()) return;
+    const auto& map = fitted.made.fit->blocks;
+    QImage changed(int(map.across), int(map.down), QImage::Format_ARGB32), lost(changed.size(), QImage::Format_ARGB32);
+    for (int y = 0; y < changed.height(); ++y) {
+        auto *a = reinterpret_cast<QRgb*>(changed.scanLine(y)), *b = reinterpret_cast<QRgb*>(lost.scanLine(y));
+        for (int x = 0; x < changed.width(); ++x) {
+            const auto cell = std::size_t(y) * map.across + std::size_t(x);
+            a[x] = map.is_new[cell] ? accent.rgb() : 0;
+            // Full at 32 of 255, where any eye sees it.
+            b[x] = qRgba(accent.red(), accent.green(), accent.blue(), std::min(230, map.loss[cell] * 230 / 32));
+        }
+    }
+    fitted.new_blocks = changed;
+    fitted.lost_blocks = lost;
+}
+
+}  // namespace skivet::app

@@ -1,0 +1,49 @@
+#pragma once
+// What the fitting page shows of a piece. Everything here is called on worker threads.
+#include <array>
+#include <memory>
+
+#include "app/models/pictures.h"
+#include "workflow/pieces.h"
+
+namespace skivet::app {
+
+/// A piece's fit and what it was made against; none when the edit cannot be read.
+struct FittedPiece {
+    PieceFit made;
+    std::shared_ptr<const TextureFile> original;
+    QImage new_blocks;   ///< one pixel a cell of the fit's block map, in the accent's color where it is new
+    QImage lost_blocks;  ///< the same, the more opaque the more was lost
+};
+
+/// What is shown side by side.
+enum class FitSide : std::uint8_t { game, yours, result, difference };
+inline constexpr std::size_t fit_side_count = 4;
+
+struct FitLook {
+    Channels channels = Channels::alpha_over;
+    bool loss = false;  ///< the difference of yours and the result, instead of the game's and the result
+    int amplify = 4;    ///< of the difference
+    bool operator==(const FitLook&) const = default;
+};
+
+struct FitSides {
+    FitLook look;
+    std::array<QImage, fit_side_count> pictures;  ///< null where there is none; one that needs no work shares the fit's memory
+};
+[[nodiscard]] FitSides sides_of(std::shared_ptr<const FittedPiece> fitted, const FitLook& look);
+
+/// The levels, each at most `side` texels large.
+struct FitMips {
+    std::vector<QImage> game, result;
+};
+[[nodiscard]] FitMips mips_of(const FittedPiece& fitted, std::size_t most, int side);
+
+/// Amplified absolute difference: of each color, or of one channel as gray; 0 where equal. One size.
+[[nodiscard]] QImage difference_picture(const Image& a, const Image& b, Channels channels, int amplify);
+/// A normal map of two channels as one of three: X in red, Y in green, Z rebuilt in blue, 128 for zero.
+[[nodiscard]] Image with_z(const Image& normals, std::size_t x_channel);
+/// The cells of a block map as pictures, for FittedPiece.
+void draw_blocks(FittedPiece& fitted, const QColor& accent);
+
+}  // namespace skivet::app

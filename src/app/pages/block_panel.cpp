@@ -1,0 +1,129 @@
+#include "app/pages/block_panel.h"
+
+#include <cmath>
+#include <numeric>
+#include <QHBoxLayout>
+#include <QPainter>
+
+#include "app/pages/page.h"
+#include "app/theme/theme.h"
+#include "app/widgets/image_view.h"
+#include "base/text.h"
+#include "codec/block_facts.h"
+
+namespace skivet::app {
+namespace {
+
+constexpr int well_side = 44;
+
+}  // namespace
+
+BlockPanel::BlockPanel(QWidget* parent) : QWidget(parent) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(14, 7, 14, 7);
+    row->setSpacing(14);
+    wells_ = new QWidget;
+    auto* wells = new QHBoxLayout(wells_);
+    wells->setContentsMargins(0, 0, 0, 0);
+    wells->setSpacing(6);
+    const QString names[] = {tr("The game's block"), tr("Your block"), tr("The block the game will get")};
+    for (int i = 0; i < 3; ++i) {
+        pictures_[i] = new QLabel;
+        pictures_[i]->setFixedSize(well_side, well_side);
+        pictures_[i]->setAccessibleName(names[i]);
+        pictures_[i]->setToolTip(names[i]);
+        wells->addWidget(pictures_[i]);
+    }
+    row->addWidget(wells_, 0, Qt::AlignVCenter);
+    auto* words = new QVBoxLayout;
+    words->setSpacing(2);
+    head_ = make_label({}, "strong");
+    text_ = make_label({}, "soft", true);
+    for (auto* label : {head_, text_}) label->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    words->addWidget(head_);
+    words->addWidget(text_);
+    row->addLayout(words, 1);
+    setFixedHeight(66);
+    wells_->hide();
+}
+
+void BlockPanel::show_fit(std::shared_ptr<const FittedPiece> fitted) {
+    // A block of the same texture, saved anew, stays chosen.
+    const auto cells = [](const auto& one) { return one && one->made.fit ? one->made.fit->blocks.is_new.size() : 0; };
+    if (!fitted_ || !fitted || fitted_->made.piece != fitted->made.piece || cells(fitted_) != cells(fitted)) cell_.reset();
+    fitted_ = std::move(fitted);
+    refresh();
+}
+
+void BlockPanel::show_cell(std::optional<std::size_t> cell) {
+    cell_ = cell;
+    refresh();
+}
+
+std::optional<std::size_t> BlockPanel::next_lost() const {
+    if (!fitted_ || !fitted_->made.fit) return std::nullopt;
+    const auto& loss = fitted_->made.fit->blocks.loss;
+    // From the most on; blocks of equal loss from the first on.
+    std::optional<std::size_t> best;
+    for (std::size_t i = 0; i < loss.size(); ++i) {
+        if (loss[i] == 0 || (cell_ && (loss[i] > loss[*cell_] || (loss[i] == loss[*cell_] && i <= *cell_)))) continue;
+        if (!best || loss[i] > loss[*best]) best = i;
+    }
+    return best ? best : fitted_->made.fit->blocks.worst();
+}
+
+QImage BlockPanel::texels_of(const Image& image) const {
+    const auto place = fitted_->made.fit->blocks.texels(*cell_);
+    const QImage whole(reinterpret_cast<const uchar*>(image.texels.data()), int(image.width), int(image.height), int(image.width) * 4,
+                       QImage::Format_RGBA8888);
+    return whole.copy(QRect(int(place.x), int(place.y), int(place.width), int(place.height)) & whole.rect());
+}
+
+QString BlockPanel::made_of(const TextureFile& texture, const Bytes& file) const {
+    const auto& f = info(texture.layout.desc.format);
+    const auto* surface = texture.layout.find(0);
+    if (!f.block_compressed() || !texture.layout.direct || !surface) return {};
+    const auto block = slice(file, surface->offset + *cell_ * f.block_bytes, f.block_bytes);
+    return block ? to_text(describe_block(f.format, *block)) : QString();
+}
+
+void BlockPanel::refresh() {
+    const bool have = fitted_ && fitted_->made.fit && !fitted_->made.fit->file.empty();
+    const bool one = have && cell_ && *cell_ < fitted_->made.fit->blocks.is_new.size();
+    wells_->setVisible(one);
+    if (!have) {
+        head_->setText(tr("Nothing is encoded yet."));
+        text_->clear();
+        return;
+    }
+    const auto& fit = *fitted_->made.fit;
+    const bool blocks = fitted_->original && info(fitted_->original->layout.desc.format).block_compressed();
+    if (!one) {
+        head_->setText((blocks ? tr("Blocks: %1 kept as they were · %2 new") : tr("Texels: %1 kept as they were · %2 new"))
+                           .arg(to_text(grouped(fit.kept_blocks())), to_text(grouped(fit.new_blocks()))));
+        text_->setText(tr("File: %1 bytes. You changed %2 texels; what the game gets is %3 from your picture.")
+                           .arg(to_text(grouped(fit.file.size())), to_text(grouped(fit.change.changed_texels)),
+                                std::isinf(fit.quality.psnr_rgb) ? tr("no different") : tr("%1 dB").arg(fit.quality.psnr_rgb, 0, 'f', 1)));
+        return;
+    }
+    const Image* images[] = {&fit.original, &fit.edited, &fit.result};
+    for (int i = 0; i < 3; ++i) {
+        QPixmap well(well_side * 2, well_side * 2);
+        well.setDevicePixelRatio(2);
+        well.fill(Qt::transparent);
+        QPainter p(&well);
+        draw_in_well(p, QRectF(0, 0, well_side, well_side), texels_of(*images[i]), 2);
+        p.end();
+        pictures_[i]->setPixmap(well);
+    }
+    const auto place = fit.blocks.texels(*cell_);
+    const bool is_new = fit.blocks.is_new[*cell_] != 0;
+    const auto where = blocks ? tr("Block at %1, %2").arg(place.x).arg(place.y) : tr("Texels at %1, %2").arg(place.x).arg(place.y);
+    head_->setText(!is_new                        ? tr("%1 · kept as it was").arg(where)
+                   : fit.blocks.loss[*cell_] == 0 ? tr("%1 · new · as you painted it").arg(where)
+                                                  : tr("%1 · new · %2 of 255 off").arg(where).arg(fit.blocks.loss[*cell_]));
+    const auto before = made_of(*fitted_->original, fitted_->original->file), after = made_of(*fitted_->original, fit.file);
+    text_->setText(before.isEmpty() ? QString() : is_new ? tr("%1  →  %2").arg(before, after) : before);
+}
+
+}  // namespace skivet::app
