@@ -16,7 +16,8 @@ struct EditedFile : Painted {
     bool touched = false;                ///< touch-ups were made: the whole picture may be meant to look otherwise
 };
 
-/// Reads a picture or a texture file. The name counts only for TGA, which is not known by its content. Errors say what is wrong.
+/// Reads a picture or a texture file; of an OpenRaster file the merged picture. The name counts only for TGA, which is not known by its
+/// content. Errors say what is wrong.
 [[nodiscard]] Result<EditedFile> read_edited(Bytes file, const ReadLimits& limits, std::string_view name = {});
 
 enum class Grade {

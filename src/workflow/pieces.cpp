@@ -18,7 +18,11 @@ std::string hash_of(ByteSpan data) { return to_hex(sha256(data)); }
 
 }  // namespace
 
-Result<Piece> take_piece(const ReadContext& context, const Project& project, const Address& address, ExportAs as, std::int64_t now) {
+namespace {
+
+/// `over`: a file that may be written over; empty: another name is found where there is one of other content.
+Result<Piece> take_to(const ReadContext& context, const Project& project, const Address& address, ExportAs as, std::int64_t now,
+                      const fs::path& over) {
     SKIVET_TRY(auto bytes, read_texture_bytes(context, address));
     Piece piece;
     piece.address = address;
@@ -36,13 +40,27 @@ Result<Piece> take_piece(const ReadContext& context, const Project& project, con
     // The whole old name stays in the new one, so that x.dds and x.pnl side by side do not meet in one file.
     relative += extension_of(as);
     piece.file = relative;
-    for (int n = 2; std::any_of(project.pieces.begin(), project.pieces.end(), [&](const Piece& p) { return p.file == piece.file; }); ++n)
+    // A file in the work folder is somebody's work, also when its piece was put away long ago.
+    const auto is_taken = [&](const fs::path& file) {
+        if (std::any_of(project.pieces.begin(), project.pieces.end(), [&](const Piece& p) { return p.file == file; })) return true;
+        std::error_code code;
+        if (file == over || !fs::exists(project.work() / file, code)) return false;
+        const auto there = read_file(project.work() / file);
+        return !there || *there != *exported;
+    };
+    for (int n = 2; is_taken(piece.file); ++n)
         piece.file = relative.parent_path() / fmt::format("{}_{}{}", relative.stem().string(), n, extension_of(as));
     SKIVET_CHECK(write_file(project.work() / piece.file, *exported));
     piece.exported_hash = piece.seen_hash = hash_of(*exported);
     piece.state = PieceState::out;
     piece.changed_at = now;
     return piece;
+}
+
+}  // namespace
+
+Result<Piece> take_piece(const ReadContext& context, const Project& project, const Address& address, ExportAs as, std::int64_t now) {
+    return take_to(context, project, address, as, now, {});
 }
 
 Result<Piece> take_follower(const ReadContext& context, const Project& project, const Piece& leader, const Address& address,
@@ -191,7 +209,7 @@ std::vector<PieceId> keep_taken(Project& project, std::vector<Piece> taken) {
 Result<Piece> take_again(const ReadContext& context, const Project& project, const Piece& piece, std::int64_t now) {
     auto others = project;
     others.put_away(piece.id);
-    SKIVET_TRY(auto taken, take_piece(context, others, piece.address, piece.as, now));
+    SKIVET_TRY(auto taken, take_to(context, others, piece.address, piece.as, now, piece.file));
     taken.id = piece.id;
     taken.touches = piece.touches;  // they are made on whatever the game has now
     taken.state = state_by_edit(taken);

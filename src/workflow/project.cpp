@@ -157,6 +157,10 @@ Result<Project> open_project(const fs::path& folder) {
             out.pieces.push_back(piece_from(piece));
             out.next_piece = std::max(out.next_piece, out.pieces.back().id + 1);
         }
+        for (const auto& v : j.value("versions", nlohmann::json::array()))
+            out.versions.push_back({safe_relative_path(v.at("file").get<std::string>()),
+                                    safe_relative_path(v.at("hash").get<std::string>()), v.at("at").get<std::int64_t>(),
+                                    v.at("size").get<std::uint64_t>()});
         // Pieces had no ids once, and what somebody edited by hand may give one twice.
         std::set<PieceId> given = {0};
         for (auto& piece : out.pieces)
@@ -202,6 +206,9 @@ Status save_project(const Project& project) {
     for (const auto& choice : project.choices) j["choices"].push_back({{"pattern", choice.pattern}, {"kind", choice.kind}});
     for (const auto& source : project.sources) j["sources"].push_back(source.string());
     for (const auto& piece : project.pieces) j["pieces"].push_back(to_json(piece));
+    j["versions"] = nlohmann::json::array();
+    for (const auto& v : project.versions)
+        j["versions"].push_back({{"file", v.file.generic_string()}, {"hash", v.hash}, {"at", v.at}, {"size", v.size}});
     return write_file(project.folder / "project.json", as_bytes(j.dump(1, ' ', false, nlohmann::json::error_handler_t::replace)),
                       {.sync = true});
 }

@@ -4,6 +4,7 @@
 //   project.last.json  the same as it was when the project was last opened
 //   project.lock   held by the program that works on it, with its process in it
 //   work/          exported files, watched
+//   versions/      what was brought back, by SHA-256
 //   originals/     the texture files of the pieces as the game had them, by SHA-256
 //   vault/         what deliveries overwrote
 //   index.sqlite   the catalog's index; may be thrown away
@@ -48,6 +49,14 @@ struct Piece {
     [[nodiscard]] std::string name() const;
 };
 
+/// A state of a working file as it was brought back; its bytes are in versions/, by their hash.
+struct Version {
+    std::filesystem::path file;  ///< relative to the work folder, as it was saved
+    std::string hash;            ///< SHA-256
+    std::int64_t at = 0;         ///< seconds since 1970, UTC
+    std::uint64_t size = 0;      ///< bytes
+};
+
 /// Where pieces go when they are delivered.
 enum class Destination {
     into_archives,    ///< the entries themselves
@@ -87,6 +96,7 @@ struct Project {
     std::vector<KeptSearch> searches;
     std::vector<Piece> pieces;        ///< in the order they were taken
     PieceId next_piece = 1;           ///< the id of the next one that is taken
+    std::vector<Version> versions;    ///< of the pieces' files, in the order they were seen
     std::vector<std::string> play;    ///< how the game is started: program and arguments; may be empty
     std::vector<KindChoice> choices;  ///< what the user said files are, against recognition
     Destination destination = Destination::into_archives;
@@ -108,6 +118,7 @@ struct Project {
     bool put_away(PieceId id);
 
     [[nodiscard]] std::filesystem::path work() const { return folder / "work"; }
+    [[nodiscard]] std::filesystem::path version_file(const std::string& hash) const { return folder / "versions" / hash; }
     [[nodiscard]] std::filesystem::path sheets() const { return folder / "sheets"; }
     [[nodiscard]] std::filesystem::path vault() const { return folder / "vault"; }
     [[nodiscard]] std::filesystem::path index() const { return folder / "index.sqlite"; }

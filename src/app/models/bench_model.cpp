@@ -5,6 +5,7 @@
 #include <QUrl>
 
 #include "base/file_write.h"
+#include "base/text.h"
 
 namespace skivet::app {
 
@@ -79,13 +80,17 @@ void BenchModel::take_again(PieceId id) {
     if (!piece) return;
     jobs_.run(
         this, tr("Writing out"),
-        [context = store_.context(), project = store_.project(), old = *piece] {
-            return skivet::take_again(*context, project, old, now());
+        [context = store_.context(), project = store_.project(), old = *piece]() -> Result<WentBack> {
+            WentBack out;
+            SKIVET_TRY(out.kept, keep_version(project, old, now()));
+            SKIVET_TRY(out.piece, skivet::take_again(*context, project, old, now()));
+            return out;
         },
-        [this, id](Result<Piece> taken) {
+        [this, id](Result<WentBack> taken) {
             if (!taken) return messages_.complain(taken.error());
             store_.change([&](Project& p) {
-                if (auto* there = p.piece(id)) *there = std::move(*taken);
+                if (auto* there = p.piece(id)) *there = std::move(taken->piece);
+                if (taken->kept) p.versions.push_back(*taken->kept);
             });
             forget(id);
             watch();
@@ -113,34 +118,146 @@ void BenchModel::open_to_edit(PieceId id) {
 
 void BenchModel::watch() {
     // Folders too: a program that writes a new file and renames it over the old one ends the watch on the file.
-    QStringList paths;
-    for (const auto& piece : pieces()) paths << text(file_of(piece)) << text(file_of(piece).parent_path());
-    paths.removeDuplicates();
-    if (const auto old = watcher_.files() + watcher_.directories(); !old.isEmpty()) watcher_.removePaths(old);
-    if (!paths.isEmpty()) watcher_.addPaths(paths);
+    QSet<QString> wanted;
+    for (const auto& piece : pieces()) wanted << text(file_of(piece)) << text(file_of(piece).parent_path());
+    const auto there = watcher_.files() + watcher_.directories();
+    const QSet<QString> watched(there.begin(), there.end());
+    if (const auto old = watched - wanted; !old.isEmpty()) watcher_.removePaths(old.values());
+    if (const auto more = wanted - watched; !more.isEmpty()) watcher_.addPaths(more.values());
 }
 
 void BenchModel::look() {
     if (pieces().empty()) return;
+    look_again_ = looking_;
+    if (looking_) return;
+    looking_ = true;
+    jobs_.run(
+        this, tr("Looking at saved files"), [project = store_.project(), seen = seen_] { return look_at_files(project, *seen, now()); },
+        [this](BenchLook look) {
+            looking_ = false;
+            note(std::move(look));
+        });
+}
+
+void BenchModel::note(BenchLook look) {
+    for (const auto& error : look.errors) messages_.complain(error);
+    std::erase_if(look.others,
+                  [this](const OtherSave& o) { return std::find(passed_over_.begin(), passed_over_.end(), o) != passed_over_.end(); });
+    const bool other = std::exchange(others_, look.others) != others_;
+    watch();
+    // A file that is being written may be whole soon, without telling.
+    constexpr int patience_ms = 300;
+    if (look.unfinished) QTimer::singleShot(patience_ms, this, &BenchModel::look);
+    if (std::exchange(look_again_, false)) QTimer::singleShot(0, this, &BenchModel::look);
+    if (!look.saved.empty() || !look.versions.empty()) {
+        auto project = store_.project();
+        const auto saved = note_look(project, look);
+        store_.change([&](Project& p) { p = std::move(project); });
+        for (const auto id : saved) {
+            forget(id);
+            messages_.say(tr("Saved: %1").arg(text(piece(id)->file)));
+        }
+        if (!saved.empty()) return store_.tell_pieces_changed();
+    }
+    if (other) emit pieces_changed();
+}
+
+bool BenchModel::is_edited(PieceId id) const {
+    const auto* there = piece(id);
+    return there && there->seen_hash != there->exported_hash;
+}
+
+void BenchModel::use_file(PieceId id, const fs::path& file) {
     jobs_.run(
         this, tr("Looking at saved files"),
-        [project = store_.project()] {
-            std::vector<Piece> seen;
-            for (const auto& piece : project.pieces) seen.push_back(refresh_piece(project, piece, now()));
-            return seen;
+        [project = store_.project(), id, file]() mutable -> Result<Project> {
+            SKIVET_CHECK(skivet::use_file(project, id, file, now()));
+            return std::move(project);
         },
-        [this](const std::vector<Piece>& seen) {
-            std::vector<PieceId> saved;
-            auto project = store_.project();
-            for (const auto& piece : seen)
-                if (note_refreshed(project, piece)) saved.push_back(piece.id);
+        [this, id, file](Result<Project> with) {
+            if (!with) return messages_.complain(with.error());
+            // Only what belongs to the piece's file; the rest may have gone on meanwhile.
+            store_.change([&](Project& p) {
+                for (const auto& seen : with->pieces)
+                    if (auto* mine = p.piece(seen.id); mine && seen.file == file) *mine = seen;
+                add_versions(p, with->versions);
+            });
+            for (const auto& one : pieces())
+                if (one.file == file) forget(one.id);
+            std::erase_if(others_, [&](const OtherSave& o) { return o.piece == id; });
+            messages_.say(tr("The edit is in %1 now.").arg(text(file)));
             watch();
-            if (saved.empty()) return;
-            store_.change([&](Project& p) { p = std::move(project); });
-            for (const auto id : saved) {
-                forget(id);
-                messages_.say(tr("Saved: %1").arg(text(piece(id)->file)));
-            }
+            store_.tell_pieces_changed();
+        });
+}
+
+void BenchModel::pass_over(const OtherSave& other) {
+    passed_over_.push_back(other);
+    std::erase(others_, other);
+    emit pieces_changed();
+}
+
+std::vector<Version> BenchModel::versions(PieceId id) const {
+    const auto* there = piece(id);
+    return there ? versions_of(store_.project(), *there) : std::vector<Version>();
+}
+
+void BenchModel::version_picture(QObject* asker, PieceId id, const Version* version, std::function<void(Result<QImage>)> then) {
+    const auto* there = piece(id);
+    if (!there) return;
+    const auto file = version ? store_.project().version_file(version->hash) : file_of(*there);
+    const auto name = version ? version->file : there->file;
+    jobs_.run(
+        Jobs::By::pictures, asker, tr("Reading pictures"),
+        [file, name, context = store_.context()]() -> Result<QImage> {
+            SKIVET_TRY(auto bytes, read_file(file));
+            SKIVET_TRY(const auto edited, read_edited(std::move(bytes), context->limits, name.string()));
+            return to_qimage(edited.image);
+        },
+        [then = std::move(then)](Result<QImage> made) { then(std::move(made)); });
+}
+
+void BenchModel::go_back(PieceId id, const Version& version) {
+    const auto* there = piece(id);
+    if (!there) return;
+    jobs_.run(
+        this, tr("Going back"),
+        [project = store_.project(), piece = *there, version] { return skivet::go_back(project, piece, version, now()); },
+        [this, id](Result<WentBack> went) {
+            if (!went) return messages_.complain(went.error());
+            store_.change([&](Project& p) {
+                const auto* now_there = p.piece(id);
+                if (!now_there) return;
+                const auto old = now_there->file;
+                for (auto& one : p.pieces) {
+                    if (one.file != old) continue;
+                    one.file = went->piece.file;
+                    one.seen_hash = went->piece.seen_hash;
+                    one.changed_at = went->piece.changed_at;
+                    one.options = {};
+                    if (one.state != PieceState::gone_stale) one.state = state_by_edit(one);
+                }
+                if (went->kept) p.versions.push_back(*went->kept);
+            });
+            for (const auto& one : pieces())
+                if (one.file == went->piece.file) forget(one.id);
+            watch();
+            store_.tell_pieces_changed();
+        });
+}
+
+void BenchModel::clear_versions() {
+    jobs_.run(
+        Jobs::By::writer, this, tr("Clearing older versions"), [project = store_.project()] { return cleared_versions(project); },
+        [this](const std::vector<Version>& cleared) {
+            quint64 freed = 0;
+            store_.change([&](Project& p) {
+                for (const auto& version : cleared) {
+                    freed += version.size;
+                    std::erase_if(p.versions, [&](const Version& v) { return v.hash == version.hash; });
+                }
+            });
+            messages_.say(tr("Older versions were cleared: %1 bytes").arg(QString::fromStdString(grouped(freed))));
             store_.tell_pieces_changed();
         });
 }
@@ -148,13 +265,17 @@ void BenchModel::look() {
 void BenchModel::forget(PieceId id) {
     fits_.forget(id);
     pictures_.erase(id);
+    drawn_.remove(id);
     pictures_pending_.remove(id);
 }
 
 QImage BenchModel::picture(PieceId id, bool edited) {
     const auto* piece = this->piece(id);
     if (!piece) return {};
-    if (const auto found = pictures_.find(id); found != pictures_.end()) return edited ? found->second.edited : found->second.original;
+    if (const auto found = pictures_.find(id); found != pictures_.end()) {
+        if (drawn_.front() != id) drawn_.remove(id), drawn_.push_front(id);
+        return edited ? found->second.edited : found->second.original;
+    }
     if (pictures_pending_.contains(id)) return {};
     pictures_pending_.insert(id);
     jobs_.run(
@@ -173,6 +294,10 @@ QImage BenchModel::picture(PieceId id, bool edited) {
             if (!now_there || now_there->edit() != edit) return;
             pictures_pending_.remove(id);
             pictures_[id] = std::move(pictures);
+            drawn_.remove(id);
+            drawn_.push_front(id);
+            constexpr std::size_t most_drawn = 128;  // several screens full
+            while (drawn_.size() > most_drawn) pictures_.erase(drawn_.back()), drawn_.pop_back();
             emit picture_ready(id);
         });
     return {};

@@ -7,6 +7,7 @@
 #include <QTimer>
 
 #include "app/models/fit_model.h"
+#include "workflow/saves.h"
 
 namespace skivet::app {
 
@@ -25,8 +26,10 @@ public:
     /// The others follow the first one's edit.
     void take_with_copies(const Address& address, const std::vector<Address>& copies);
     void put_away(PieceId id);
-    /// Takes the piece anew from the game, for a piece gone stale.
+    /// Takes the piece anew from the game, for a piece gone stale. What its file holds is kept as a version.
     void take_again(PieceId id);
+    /// Whether that replaces an edit: whoever wants it is asked.
+    [[nodiscard]] bool is_edited(PieceId id) const;
     /// With the program the settings name, or the desktop's.
     void open_to_edit(PieceId id);
 
@@ -39,6 +42,20 @@ public:
     void preview(QObject* asker, PieceId id, std::vector<std::string> touches, CancelToken cancel,
                  std::function<void(Result<QImage>)> then);
 
+    /// Files that were saved beside the pieces' own under the same name.
+    [[nodiscard]] const std::vector<OtherSave>& others() const { return others_; }
+    void use_file(PieceId id, const std::filesystem::path& file);
+    /// Not offered again until it is saved anew.
+    void pass_over(const OtherSave& other);
+
+    /// What was brought back, the newest first.
+    [[nodiscard]] std::vector<Version> versions(PieceId id) const;
+    [[nodiscard]] quint64 bytes_of_versions() const { return skivet::bytes_of_versions(store_.project()); }
+    /// A version's picture, or that of what the file holds now (null); dropped when `asker` is gone.
+    void version_picture(QObject* asker, PieceId id, const Version* version, std::function<void(Result<QImage>)> then);
+    void go_back(PieceId id, const Version& version);
+    void clear_versions();
+
 signals:
     void pieces_changed();
     void picture_ready(PieceId id);
@@ -50,6 +67,7 @@ private:
     void keep(Taken taken);
     void watch();
     void look();
+    void note(BenchLook look);
     /// What was made of the piece's file as it was.
     void forget(PieceId id);
 
@@ -58,6 +76,10 @@ private:
     Messages& messages_;
     FitModel fits_;
     std::map<PieceId, Pictures> pictures_;
+    std::list<PieceId> drawn_;  ///< of pictures_, the newest first
+    std::shared_ptr<SeenFiles> seen_ = std::make_shared<SeenFiles>();
+    std::vector<OtherSave> others_, passed_over_;
+    bool looking_ = false, look_again_ = false;
     QSet<PieceId> pictures_pending_;
     QFileSystemWatcher watcher_;
     QTimer settle_;  ///< a program that saves touches a file several times

@@ -7,7 +7,7 @@ namespace {
 
 constexpr std::size_t kept_bytes = 256u << 20;
 constexpr std::size_t strip_levels = 8;
-constexpr int strip_side = 128;
+constexpr int strip_side = 64;
 
 std::size_t bytes_of(const std::shared_ptr<const FittedPiece>& fitted) {
     if (!fitted || !fitted->made.fit) return 0;

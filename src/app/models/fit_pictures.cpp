@@ -22,7 +22,7 @@ QImage small(const Image& image, int side) {
                       QImage::Format_RGBA8888);
     if (std::max(seen.width(), seen.height()) <= side) return seen.copy();
     // A quick look first: a smooth one of millions of texels takes long, and nobody sees the difference in a strip.
-    return seen.scaled(side * 2, side * 2, Qt::KeepAspectRatio, Qt::FastTransformation)
+    return seen.scaled(side * 4, side * 4, Qt::KeepAspectRatio, Qt::FastTransformation)
         .scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
 }
 

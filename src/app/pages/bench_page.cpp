@@ -3,6 +3,7 @@
 #include <QDateTime>
 #include <QDesktopServices>
 #include <QHBoxLayout>
+#include <QMessageBox>
 #include <QPainter>
 #include <QStyledItemDelegate>
 #include <QUrl>
@@ -10,6 +11,7 @@
 #include "app/theme/theme.h"
 #include "app/widgets/row_frame.h"
 #include "app/workshop/touch_window.h"
+#include "app/workshop/versions_window.h"
 
 namespace skivet::app {
 namespace {
@@ -46,14 +48,14 @@ QString next_step(PieceState state) {
     return {};
 }
 
-constexpr int IdRole = Qt::UserRole;
+constexpr int many = 9;  ///< from so many pieces on, one wants to narrow them down
 
 class PieceDelegate : public QStyledItemDelegate {
 public:
     PieceDelegate(BenchModel* model, QObject* parent) : QStyledItemDelegate(parent), model_(model) {}
     [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {300, 98}; }
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
-        const auto* there = model_->piece(index.data(IdRole).toULongLong());
+        const auto* there = model_->piece(index.data(PieceRows::IdRole).toULongLong());
         if (!there) return;
         const auto& piece = *there;
         const auto& c = colors();
@@ -110,41 +112,133 @@ BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page(parent), model_(
         add_action(tr("Put away"), Qt::Key_Delete, tr("Take the chosen pieces off the bench; their files stay in the work folder"), [this] {
             for (const auto id : chosen_pieces()) model_->put_away(id);
         });
-    again_ = add_action(tr("Take the new one"), Qt::Key_N, tr("The game's texture changed: take it out again"),
-                        [this] { model_->take_again(current_piece()); });
+    again_ = add_action(tr("Take the new one"), Qt::Key_N, tr("The game's texture changed: take it out again"), [this] { take_again(); });
     touch_ = add_action(tr("Touch up"), Qt::Key_T,
                         tr("Change the chosen pieces without a paint program: colors, alpha, normals, sharpness"), [this] {
                             if (auto pieces = chosen_pieces(); !pieces.empty()) (new TouchWindow(this, model_, std::move(pieces)))->open();
                         });
-    auto* folder = add_action(tr("Open folder"), Qt::Key_F, tr("Open the work folder"),
-                              [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(to_text(model_->work_folder()))); });
+    versions_ = add_action(tr("Versions"), Qt::Key_V, tr("What was brought back before; go back to one of them"), [this] {
+        if (current_piece() != 0) (new VersionsWindow(this, model_, current_piece()))->open();
+    });
+    folder_ = add_action(tr("Open folder"), Qt::Key_F, tr("Open the work folder"),
+                         [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(to_text(model_->work_folder()))); });
+    add_action(tr("Find a piece"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
+        filters_->show();
+        words_->setFocus();
+        words_->selectAll();
+    });
     auto* catalog = add_action(tr("To the catalog"), QKeySequence(Qt::CTRL | Qt::Key_N), tr("Choose textures"),
                                [this] { emit go_to(PageId::catalog); });
 
+    auto* full = new QWidget;
+    auto* columns = new QHBoxLayout(full);
+    columns->setContentsMargins(0, 0, 0, 0);
+    columns->setSpacing(16);
+    columns->addWidget(make_left(), 5);
+    columns->addWidget(make_right(), 3);
+    stack_ = make_page_stack(
+        this,
+        make_empty_state(tr("The bench is empty"), tr("Choose a texture in the catalog and press Enter; its file appears here."),
+                         new Button(catalog, Button::Look::primary)),
+        full);
+
+    connect(model, &BenchModel::pieces_changed, this, &BenchPage::refresh);
+    connect(model, &BenchModel::picture_ready, this, [this](PieceId piece) {
+        list_->viewport()->update();
+        if (piece == current_piece()) show_piece();
+    });
+    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &BenchPage::show_piece);
+    refresh();
+}
+
+QWidget* BenchPage::make_left() {
     auto* left = make_panel();
-    auto* left_box = new QVBoxLayout(left);
-    left_box->setContentsMargins(12, 12, 12, 10);
+    auto* box = new QVBoxLayout(left);
+    box->setContentsMargins(12, 12, 12, 10);
     auto* head = new QHBoxLayout;
     head->addWidget(make_label(tr("ON THE BENCH"), "heading"));
-    head->addStretch();
-    head->addWidget(make_label(tr("files in work/ are watched"), "soft"));
-    left_box->addLayout(head);
-    rows_ = new QStandardItemModel(this);
+    totals_ = make_label({}, "soft");
+    totals_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    totals_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    head->addWidget(totals_, 1);
+    box->addLayout(head);
+
+    rows_ = new PieceRows(model_, PieceRows::Order::taken, this);
+    filters_ = new QWidget;
+    auto* filters = new QHBoxLayout(filters_);
+    filters->setContentsMargins(0, 0, 0, 0);
+    words_ = new QLineEdit;
+    words_->setObjectName(QStringLiteral("words"));
+    words_->setAccessibleName(tr("Find a piece"));
+    words_->setPlaceholderText(tr("Name or folder"));
+    connect(words_, &QLineEdit::textChanged, this, [this](const QString& words) {
+        rows_->set_words(words);
+        refresh();
+    });
+    states_ = new QComboBox;
+    states_->setObjectName(QStringLiteral("states"));
+    states_->setAccessibleName(tr("State"));
+    states_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    connect(states_, &QComboBox::activated, this, [this] {
+        const int state = states_->currentData().toInt();
+        rows_->set_states(state < 0 ? std::vector<PieceState>() : std::vector{PieceState(state)});
+        refresh();
+    });
+    order_ = new QComboBox;
+    order_->setObjectName(QStringLiteral("order"));
+    order_->setAccessibleName(tr("Order"));
+    for (const auto& name : {tr("as taken"), tr("by name"), tr("last saved first"), tr("what needs something first")})
+        order_->addItem(name);
+    connect(order_, &QComboBox::activated, this, [this](int order) {
+        rows_->set_order(PieceRows::Order(order));
+        refresh();
+    });
+    filters->addWidget(words_, 1);
+    filters->addWidget(states_);
+    filters->addWidget(order_);
+    box->addWidget(filters_);
+    filters_->hide();
+
     list_ = new QListView;
     list_->setObjectName(QStringLiteral("pieces"));
     list_->setAccessibleName(tr("Pieces on the bench"));
     list_->setModel(rows_);
-    list_->setItemDelegate(new PieceDelegate(model, list_));
+    list_->setItemDelegate(new PieceDelegate(model_, list_));
+    list_->setUniformItemSizes(true);
     list_->setSelectionMode(QAbstractItemView::ExtendedSelection);
     list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
-    left_box->addWidget(list_, 1);
-    auto* bottom_left = new QHBoxLayout;
-    bottom_left->addWidget(new Button(folder, Button::Look::plain));
-    bottom_left->addWidget(new Button(away_, Button::Look::plain));
-    bottom_left->addStretch();
-    left_box->addLayout(bottom_left);
+    box->addWidget(list_, 1);
 
+    other_ = make_card();
+    other_->setObjectName(QStringLiteral("other"));
+    auto* other = new QHBoxLayout(other_);
+    other->setContentsMargins(12, 8, 12, 8);
+    other_text_ = make_label({}, "soft", true);
+    other->addWidget(other_text_, 1);
+    auto* use = new Button(tr("Use it"), Button::Look::plain);
+    use->setObjectName(QStringLiteral("use_other"));
+    connect(use, &QPushButton::clicked, this, [this] {
+        if (!model_->others().empty()) model_->use_file(model_->others().front().piece, model_->others().front().file);
+    });
+    auto* leave = new Button(tr("Leave it"), Button::Look::plain);
+    connect(leave, &QPushButton::clicked, this, [this] {
+        if (!model_->others().empty()) model_->pass_over(model_->others().front());
+    });
+    other->addWidget(use);
+    other->addWidget(leave);
+    box->addWidget(other_);
+    other_->hide();
+
+    auto* bottom = new QHBoxLayout;
+    bottom->addWidget(new Button(folder_, Button::Look::plain));
+    bottom->addWidget(new Button(away_, Button::Look::plain));
+    bottom->addStretch();
+    box->addLayout(bottom);
+    return left;
+}
+
+QWidget* BenchPage::make_right() {
     auto* right = make_panel();
     right->setMinimumWidth(360);
     auto* box = new QVBoxLayout(right);
@@ -157,12 +251,11 @@ BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page(parent), model_(
     auto* shared = new SharedView(this);
     before_ = new ImageView(shared);
     after_ = new ImageView(shared);
-    before_->setAccessibleName(tr("The game's"));
-    after_->setAccessibleName(tr("Yours"));
     auto* pictures = new QHBoxLayout;
     for (auto [view, name] : {std::pair{before_, tr("The game's")}, std::pair{after_, tr("Yours")}}) {
         auto* column = new QVBoxLayout;
         column->addWidget(make_label(name, "strong"));
+        view->setAccessibleName(name);
         view->setMinimumSize(140, 140);
         view->setMaximumHeight(260);
         column->addWidget(view, 1);
@@ -179,6 +272,10 @@ BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page(parent), model_(
     box->addSpacing(6);
     box->addWidget(make_label(tr("FILE"), "heading"));
     box->addWidget(file_);
+    auto* versions = new QHBoxLayout;
+    versions->addWidget(new Button(versions_, Button::Look::plain));
+    versions->addStretch();
+    box->addLayout(versions);
     box->addStretch(1);
     auto* bottom = new QHBoxLayout;
     bottom->addWidget(new Button(edit_, Button::Look::plain));
@@ -187,72 +284,94 @@ BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page(parent), model_(
     bottom->addStretch();
     bottom->addWidget(new Button(fitting_, Button::Look::primary));
     box->addLayout(bottom);
-
-    auto* full = new QWidget;
-    auto* columns = new QHBoxLayout(full);
-    columns->setContentsMargins(0, 0, 0, 0);
-    columns->setSpacing(16);
-    columns->addWidget(left, 5);
-    columns->addWidget(right, 3);
-    stack_ = make_page_stack(
-        this,
-        make_empty_state(tr("The bench is empty"), tr("Choose a texture in the catalog and press Enter; its file appears here."),
-                         new Button(catalog, Button::Look::primary)),
-        full);
-
-    connect(model, &BenchModel::pieces_changed, this, &BenchPage::refresh);
-    connect(model, &BenchModel::picture_ready, this, [this](PieceId piece) {
-        list_->viewport()->update();
-        if (piece == current_piece()) show_piece();
-    });
-    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &BenchPage::show_piece);
-    refresh();
+    return right;
 }
 
 void BenchPage::entered() { list_->setFocus(); }
 
-PieceId BenchPage::current_piece() const { return list_->currentIndex().isValid() ? list_->currentIndex().data(IdRole).toULongLong() : 0; }
+PieceId BenchPage::current_piece() const { return rows_->id(list_->currentIndex().row()); }
 
 std::vector<PieceId> BenchPage::chosen_pieces() const {
     std::vector<PieceId> out;
     if (current_piece() != 0) out.push_back(current_piece());
     for (const auto& index : list_->selectionModel()->selectedRows())
-        if (const auto id = index.data(IdRole).toULongLong(); id != current_piece()) out.push_back(id);
+        if (const auto id = rows_->id(index.row()); id != current_piece()) out.push_back(id);
     return out;
 }
 
 void BenchPage::choose_piece(PieceId piece) {
-    for (int row = 0; row < rows_->rowCount(); ++row)
-        if (rows_->index(row, 0).data(IdRole).toULongLong() == piece) list_->setCurrentIndex(rows_->index(row, 0));
+    if (const int row = rows_->row(piece); row >= 0) list_->setCurrentIndex(rows_->index(row));
+}
+
+void BenchPage::take_again() {
+    const auto id = current_piece();
+    if (!model_->is_edited(id)) return model_->take_again(id);
+    auto* ask =
+        new QMessageBox(QMessageBox::NoIcon, tr("Take the new one"),
+                        tr("The game's new texture takes the place of your edit in the work folder. Your edit stays among the versions."),
+                        QMessageBox::NoButton, this);
+    ask->setAttribute(Qt::WA_DeleteOnClose);
+    auto* yes = ask->addButton(tr("Take the new one"), QMessageBox::AcceptRole);
+    ask->addButton(tr("Leave it"), QMessageBox::RejectRole);
+    connect(yes, &QPushButton::clicked, this, [this, id] { model_->take_again(id); });
+    ask->open();
 }
 
 void BenchPage::refresh() {
-    const auto& pieces = model_->pieces();
-    const auto before = current_piece();
-    const int row = list_->currentIndex().row();
-    if (rows_->rowCount() != int(pieces.size())) {
-        rows_->clear();
-        for (std::size_t i = 0; i < pieces.size(); ++i) rows_->appendRow(new QStandardItem);
-    }
-    for (std::size_t i = 0; i < pieces.size(); ++i) {
-        auto* item = rows_->item(int(i));
-        item->setText(to_text(pieces[i].name()));
-        item->setData(tr("%1, %2").arg(to_text(pieces[i].name()), to_text(name_of(pieces[i].state))), Qt::AccessibleTextRole);
-        item->setData(qulonglong(pieces[i].id), IdRole);
-    }
-    stack_->setCurrentIndex(pieces.empty() ? 0 : 1);
+    const bool any = !model_->pieces().empty();
+    stack_->setCurrentIndex(any ? 1 : 0);
+    if (int(model_->pieces().size()) >= many) filters_->show();
     // The same piece, or the one that has its place now.
-    if (model_->piece(before)) choose_piece(before);
-    else if (!pieces.empty()) list_->setCurrentIndex(rows_->index(std::clamp(row, 0, int(pieces.size()) - 1), 0));
+    if (rows_->row(shown_) >= 0) {
+        if (current_piece() != shown_) choose_piece(shown_);
+    } else if (rows_->rowCount() > 0) {
+        list_->setCurrentIndex(rows_->index(std::clamp(shown_row_, 0, rows_->rowCount() - 1)));
+    }
+    show_totals();
+    show_other();
     show_piece();
     list_->viewport()->update();
 }
 
+void BenchPage::show_totals() {
+    std::map<PieceState, int> counts;
+    for (const auto& piece : model_->pieces()) ++counts[piece.state];
+    QStringList parts;
+    const auto chosen = states_->currentData();
+    const QSignalBlocker quiet(states_);
+    states_->clear();
+    states_->addItem(tr("all · %1").arg(model_->pieces().size()), -1);
+    for (const auto& [state, count] : counts) {
+        parts << tr("%1 %2").arg(count).arg(to_text(name_of(state)));
+        states_->addItem(tr("%1 · %2").arg(to_text(name_of(state))).arg(count), int(state));
+    }
+    // A state no piece has any more shows all again.
+    const int at = chosen.isValid() ? states_->findData(chosen) : 0;
+    states_->setCurrentIndex(std::max(0, at));
+    if (at < 0) rows_->set_states({});
+    totals_->setText(
+        rows_->rowCount() < int(model_->pieces().size())
+            ? tr("%1 of %2 shown · %3").arg(rows_->rowCount()).arg(model_->pieces().size()).arg(parts.join(QStringLiteral(" · ")))
+            : parts.join(QStringLiteral(" · ")));
+}
+
+void BenchPage::show_other() {
+    const auto& others = model_->others();
+    other_->setVisible(!others.empty());
+    if (others.empty()) return;
+    const auto* piece = model_->piece(others.front().piece);
+    const auto more = others.size() > 1 ? tr(" (and %1 more)").arg(others.size() - 1) : QString();
+    other_text_->setText(tr("%1 was saved beside %2%3. Is it the edit now?")
+                             .arg(to_text(others.front().file.filename()), piece ? to_text(piece->file.filename()) : QString(), more));
+}
+
 void BenchPage::show_piece() {
     const auto* there = model_->piece(current_piece());
-    for (auto* action : {edit_, fitting_, away_, touch_}) action->setEnabled(there);
-    again_->setEnabled(there && there->state == PieceState::gone_stale);
-    again_->setVisible(again_->isEnabled());
+    if (there) shown_ = there->id, shown_row_ = list_->currentIndex().row();
+    for (auto* action : {edit_, fitting_, away_, touch_, versions_}) action->setEnabled(there);
+    // In this order: what cannot be seen cannot be enabled.
+    again_->setVisible(there && there->state == PieceState::gone_stale);
+    again_->setEnabled(again_->isVisible());
     if (!there) return;
     const auto& piece = *there;
     title_->setText(to_text(piece.name()));

@@ -1,9 +1,10 @@
 #pragma once
+#include <QComboBox>
+#include <QLineEdit>
 #include <QListView>
 #include <QStackedWidget>
-#include <QStandardItemModel>
 
-#include "app/models/bench_model.h"
+#include "app/models/piece_rows.h"
 #include "app/pages/page.h"
 #include "app/widgets/image_view.h"
 
@@ -22,17 +23,31 @@ public:
     [[nodiscard]] std::vector<PieceId> chosen_pieces() const;
     [[nodiscard]] QListView* list() const { return list_; }
 
+    /// What the rows are narrowed down by; shown once there are many.
+    [[nodiscard]] QWidget* filters() const { return filters_; }
+
 private:
+    [[nodiscard]] QWidget* make_left();
+    [[nodiscard]] QWidget* make_right();
     void refresh();
     void show_piece();
+    void show_totals();
+    void show_other();
+    void take_again();
 
     BenchModel* model_;
     QStackedWidget* stack_;
     QListView* list_;
-    QStandardItemModel* rows_;
-    QLabel *title_, *facts_, *file_, *state_text_, *touches_;
+    PieceRows* rows_;
+    QWidget* filters_;
+    QLineEdit* words_;
+    QComboBox *states_, *order_;
+    PieceId shown_ = 0;  ///< kept when the rows come anew
+    int shown_row_ = 0;
+    QLabel *totals_, *title_, *facts_, *file_, *state_text_, *touches_, *other_text_;
+    QFrame* other_;
     ImageView *before_, *after_;
-    QAction *edit_, *fitting_, *away_, *again_, *touch_;
+    QAction *edit_, *fitting_, *away_, *again_, *touch_, *versions_, *folder_;
 };
 
 }  // namespace skivet::app

@@ -36,14 +36,14 @@ BlockPanel::BlockPanel(QWidget* parent) : QWidget(parent) {
     }
     row->addWidget(wells_, 0, Qt::AlignVCenter);
     auto* words = new QVBoxLayout;
-    words->setSpacing(2);
+    words->setSpacing(0);
     head_ = make_label({}, "strong");
-    text_ = make_label({}, "soft", true);
+    text_ = make_label({}, "soft");
     for (auto* label : {head_, text_}) label->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     words->addWidget(head_);
     words->addWidget(text_);
     row->addLayout(words, 1);
-    setFixedHeight(66);
+    setFixedHeight(76);
     wells_->hide();
 }
 
@@ -123,7 +123,8 @@ void BlockPanel::refresh() {
                    : fit.blocks.loss[*cell_] == 0 ? tr("%1 · new · as you painted it").arg(where)
                                                   : tr("%1 · new · %2 of 255 off").arg(where).arg(fit.blocks.loss[*cell_]));
     const auto before = made_of(*fitted_->original, fitted_->original->file), after = made_of(*fitted_->original, fit.file);
-    text_->setText(before.isEmpty() ? QString() : is_new ? tr("%1  →  %2").arg(before, after) : before);
+    text_->setText(before.isEmpty() ? QString() : is_new ? tr("the game's: %1\nnew: %2").arg(before, after) : before);
+    text_->setToolTip(text_->text());
 }
 
 }  // namespace skivet::app

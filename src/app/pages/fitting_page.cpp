@@ -264,7 +264,7 @@ void FittingPage::update_pictures() {
     if (!fitted_->made.fit) return compare_->set_pictures({}, tr("The file cannot be read yet."));
     const auto sides = fits_->sides(piece_, look_);
     if (!sides) return;  // `ready` comes back here
-    compare_->set_titles({tr("The game's"), tr("Yours"), tr("What the game will get"),
+    compare_->set_titles({tr("The game's"), tr("Yours"), tr("The game gets"),
                           look_.loss ? tr("Lost ×%1").arg(look_.amplify) : tr("Difference ×%1").arg(look_.amplify)});
     compare_->set_pictures(sides->pictures, tr("The game could not read this yet. See the fit list."));
     compare_->set_blocks(blocks_->isChecked() ? fitted_->new_blocks : QImage(), loss_->isChecked() ? fitted_->lost_blocks : QImage());

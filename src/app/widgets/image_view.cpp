@@ -161,7 +161,8 @@ void ImageView::draw_blocks(QPainter& p, const QRectF& to) {
 
 void ImageView::draw_scale(QPainter& p) {
     if (scale_ <= 0) return;
-    const QRectF box(8, height() - 34, 150, 26), bar(box.x() + 22, box.y() + 8, 84, 10);
+    const double wide = std::min(150.0, width() - 16.0);
+    const QRectF box(8, height() - 34, wide, 26), bar(box.x() + 22, box.y() + 8, wide - 66, 10);
     p.setPen(Qt::NoPen);
     p.setBrush(QColor(28, 28, 28, 225));
     p.drawRect(box);

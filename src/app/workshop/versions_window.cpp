@@ -1,0 +1,111 @@
+#include "app/workshop/versions_window.h"
+
+#include <QAction>
+#include <QDateTime>
+#include <QHBoxLayout>
+#include <QMessageBox>
+
+#include "app/pages/page.h"
+#include "app/theme/theme.h"
+#include "base/text.h"
+
+namespace skivet::app {
+
+VersionsWindow::VersionsWindow(QWidget* parent, BenchModel* model, PieceId piece) : QDialog(parent), model_(model), piece_(piece) {
+    setAttribute(Qt::WA_DeleteOnClose);
+    const auto* there = model->piece(piece);
+    setWindowTitle(there ? tr("Versions of %1").arg(to_text(there->name())) : tr("Versions"));
+    resize(940, 560);
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(16, 14, 16, 12);
+    auto* columns = new QHBoxLayout;
+    columns->setSpacing(14);
+    list_ = new QListWidget;
+    list_->setObjectName(QStringLiteral("versions"));
+    list_->setAccessibleName(tr("Versions, the newest first"));
+    list_->setFixedWidth(230);
+    columns->addWidget(list_);
+    auto* shared = new SharedView(this);
+    then_ = new ImageView(shared);
+    now_ = new ImageView(shared);
+    for (auto [view, name] : {std::pair{then_, tr("That version")}, std::pair{now_, tr("In the work folder now")}}) {
+        auto* column = new QVBoxLayout;
+        column->addWidget(make_label(name, "strong"));
+        view->setAccessibleName(name);
+        column->addWidget(view, 1);
+        columns->addLayout(column, 1);
+    }
+    box->addLayout(columns, 1);
+    room_ = make_label({}, "soft");
+    back_ = new QAction(tr("Go back to this"), this);
+    back_->setShortcut(Qt::Key_Return);
+    back_->setToolTip(tr("Write this version into the work folder; what is there now stays in the list"));
+    clear_ = new QAction(tr("Clear…"), this);
+    clear_->setToolTip(tr("Delete the kept versions of all pieces but what lies in the work folder"));
+    for (auto* action : {back_, clear_}) addAction(action);
+    auto* bottom = new QHBoxLayout;
+    bottom->addWidget(room_);
+    bottom->addStretch();
+    bottom->addWidget(new Button(clear_, Button::Look::plain));
+    bottom->addWidget(new Button(back_, Button::Look::primary));
+    box->addLayout(bottom);
+    connect(back_, &QAction::triggered, this, [this] {
+        if (const int row = list_->currentRow(); row >= 0 && row < int(versions_.size()))
+            model_->go_back(piece_, versions_[std::size_t(row)]);
+    });
+    connect(clear_, &QAction::triggered, this, [this] {
+        auto* ask = new QMessageBox(QMessageBox::NoIcon, tr("Clear versions"),
+                                    tr("Delete what is kept of earlier saves of all pieces? What lies in the work folder stays."),
+                                    QMessageBox::NoButton, this);
+        ask->setAttribute(Qt::WA_DeleteOnClose);
+        auto* yes = ask->addButton(tr("Delete them"), QMessageBox::AcceptRole);
+        ask->addButton(tr("Keep them"), QMessageBox::RejectRole);
+        connect(yes, &QPushButton::clicked, this, [this] { model_->clear_versions(); });
+        ask->open();
+    });
+    connect(list_, &QListWidget::currentRowChanged, this, &VersionsWindow::show_version);
+    connect(model, &BenchModel::pieces_changed, this, &VersionsWindow::refresh);
+    refresh();
+    list_->setFocus();
+}
+
+void VersionsWindow::refresh() {
+    const auto* there = model_->piece(piece_);
+    if (!there) return reject();
+    const int row = std::max(0, list_->currentRow());
+    versions_ = model_->versions(piece_);
+    const QSignalBlocker quiet(list_);
+    list_->clear();
+    for (const auto& version : versions_) {
+        const auto when = QDateTime::fromSecsSinceEpoch(version.at).toString(QStringLiteral("d MMM HH:mm:ss"));
+        const bool now = version.hash == there->seen_hash;
+        list_->addItem(tr("%1\n%2%3")
+                           .arg(when, to_text(version.file.extension().string().substr(1)),
+                                now ? tr(" · in the work folder") : tr(" · %1 bytes").arg(to_text(grouped(version.size)))));
+    }
+    list_->setCurrentRow(std::min(row, list_->count() - 1));
+    room_->setText(tr("All versions of the project: %1 bytes").arg(to_text(grouped(model_->bytes_of_versions()))));
+    clear_->setEnabled(!versions_.empty());
+    if (versions_.empty()) then_->set_message(tr("Nothing was brought back yet. Edit the file and save it."));
+    model_->version_picture(this, piece_, nullptr, [this](const Result<QImage>& made) {
+        if (made) now_->set_image(*made);
+        else now_->set_message(to_text(made.error().message()));
+    });
+    show_version(list_->currentRow());
+}
+
+void VersionsWindow::show_version(int row) {
+    const auto* there = model_->piece(piece_);
+    const bool any = row >= 0 && row < int(versions_.size());
+    back_->setEnabled(any && there && versions_[std::size_t(row)].hash != there->seen_hash);
+    if (!any) return;
+    model_->version_picture(this, piece_, &versions_[std::size_t(row)],
+                            [this, row, hash = versions_[std::size_t(row)].hash](const Result<QImage>& made) {
+                                if (row != list_->currentRow() || row >= int(versions_.size()) || versions_[std::size_t(row)].hash != hash)
+                                    return;
+                                if (made) then_->set_image(*made);
+                                else then_->set_message(to_text(made.error().message()));
+                            });
+}
+
+}  // namespace skivet::app
