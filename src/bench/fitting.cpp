@@ -227,7 +227,7 @@ Result<FitState> sized(FitState s) {
 /// What an edit that is a texture file has otherwise than the original.
 Result<FitState> shaped(FitState s) {
     if (!s.edited.texture || !s.sized()) return s;
-    const auto& d = s.desc();
+    const auto& d = s.target();
     const auto& e = s.edited.texture->layout.desc;
     if (e.format != d.format)
         s.note(Grade::note, fmt::format("Saved as {}, goes back as {}", info(e.format).name, info(d.format).name),
@@ -235,8 +235,8 @@ Result<FitState> shaped(FitState s) {
     if (e.mips != d.mips)
         s.note(Grade::note, fmt::format("Saved with {} mips, goes back with {}", e.mips, d.mips),
                "The levels are made again from the largest one.");
-    s.own_levels = e.format == d.format && e.width == d.width && e.height == d.height && e.depth == d.depth && e.mips == d.mips &&
-                   e.layers == d.layers && e.faces == d.faces;
+    s.own_levels = !s.resized && e.format == d.format && e.width == d.width && e.height == d.height && e.depth == d.depth &&
+                   e.mips == d.mips && e.layers == d.layers && e.faces == d.faces;
     return s;
 }
 
@@ -304,6 +304,14 @@ Result<FitState> levels(FitState s) {
     auto encode = s.options.encode;
     encode.alpha_is_transparency = transparent(s);
     encode.normals = s.out.mips.normals;
+    if (s.resized) {
+        const auto& mips = s.out.mips;
+        SKIVET_TRY(s.payload, encode_levels(paint_form(f.format, s.wanted), *s.resized, mips.known ? mips.recipe : MipRecipe{}, encode,
+                                            mips.normals.value_or(NormalChannels())));
+        for (std::uint32_t mip = 0; mip < s.resized->mips; ++mip)
+            s.out.levels.push_back({level_bytes(f.format, mip_side(s.width, mip), mip_side(s.height, mip)) / f.block_bytes, 0});
+        return s;
+    }
     if (s.deep) s.deep = stored_form(f.format, *s.deep);
     RebuiltLevels rebuilt;
     if (f.wide) {
@@ -366,22 +374,24 @@ void losses(FitState& s) {
 
 /// The texture file, and what the game will see of it.
 Result<FitState> compared(FitState s) {
-    auto file = s.original->kind->replace(s.original->file, s.original->layout, s.edits);
+    auto file = s.resized ? s.original->kind->resized(s.original->file, s.original->layout, *s.resized, s.payload)
+                          : s.original->kind->replace(s.original->file, s.original->layout, s.edits);
     if (!file) {
         s.block("The texture cannot be written back", file.error().message());
         return s;
     }
     s.out.file = std::move(*file);
-    const auto again = s.original->kind->layout(s.out.file, s.out.file.size(), ReadLimits{});
-    if (!again) return fail(again.error().within("what the game would get"));
-    const auto& d = s.desc();
+    auto again = s.original->kind->layout(s.out.file, s.out.file.size(), ReadLimits{});
+    if (!again) return fail(std::move(again).error().within("what the game would get"));
+    const auto& d = s.target();
     SKIVET_TRY(auto result, as_shown(std::move(s.before), *s.original, s.out.file, *again, s.cross));
+    s.out.layout = std::move(*again);
     s.out.result = paint_form(d.format, std::move(result));
     s.out.quality = difference(s.out.edited, s.out.result);
     s.out.blocks = map_blocks(*s.original, s.out.file, s.out.original, s.out.edited, s.out.result, transparent(s));
     losses(s);
     if (!s.out.needs_mend())
-        s.note(Grade::fits, "Size, mips and format match",
+        s.note(Grade::fits, s.resized ? "Format and filter match" : "Size, mips and format match",
                fmt::format("{}×{} · {} {} · {}{}", d.width, d.height, d.mips, d.mips == 1 ? "level" : "mips", s.format().name,
                            d.color == ColorSpace::srgb ? " sRGB" : ""));
     return s;

@@ -49,10 +49,11 @@ struct LevelFit {
 
 struct Fit {
     std::vector<Finding> findings;
-    Image original;  ///< level 0 of the original, decoded, in paint form
-    Image edited;    ///< level 0 of the edit after mends, in paint form
-    Image result;    ///< level 0 of what the game will get: encoded and decoded again, in paint form
-    Bytes file;      ///< the texture file for the game; empty when a finding blocks
+    Image original;        ///< level 0 of the original, decoded, in paint form
+    Image edited;          ///< level 0 of the edit after mends, in paint form
+    Image result;          ///< level 0 of what the game will get: encoded and decoded again, in paint form
+    Bytes file;            ///< the texture file for the game; empty when a finding blocks
+    TextureLayout layout;  ///< of `file`
     std::vector<LevelFit> levels;
     BlockMap blocks;  ///< of level 0; empty when a finding blocks
     MipGuess mips;
@@ -76,7 +77,7 @@ struct KnownOriginal {
 [[nodiscard]] Result<Fit> fit(const TextureFile& original, EditedFile edited, const FitOptions& options,
                               const KnownOriginal* known = nullptr);
 
-/// A new texture from a picture, all levels by `recipe`. Used by `encode --format`.
+/// All levels of a picture (in paint form) by `recipe`, in lay_out order. Used by `encode --format` and where a texture gets another size.
 [[nodiscard]] Result<Bytes> encode_levels(const Image& image, const TextureDesc& desc, MipRecipe recipe, const EncodeOptions& options = {},
                                           const NormalChannels& normals = {});
 

@@ -7,6 +7,7 @@
 #include "bench/cube.h"
 #include "bench/export.h"
 #include "bench/fit_state.h"
+#include "codec/paint_form.h"
 #include "pixel/mips.h"
 
 namespace skivet {
@@ -14,8 +15,56 @@ namespace {
 
 Finding found(Grade grade, std::string headline, std::string detail) { return {grade, std::move(headline), std::move(detail), {}}; }
 
+/// What the texture would be with the edit's size: a whole chain stays whole, a single level single, others end at the same size.
+TextureDesc with_size_of_edit(const FitState& s) {
+    auto d = s.desc();
+    const auto old_full = full_mip_count(d.width, d.height), mips = d.mips;
+    d.width = s.painted.width;
+    d.height = s.painted.height;
+    const auto full = full_mip_count(d.width, d.height);
+    d.mips = mips == 1 ? 1 : mips + full > old_full ? std::clamp(mips + full - old_full, 1u, full) : 1;
+    return d;
+}
+std::uint64_t payload_bytes(const TextureDesc& d) {
+    std::uint64_t sum = 0;
+    for (std::uint32_t mip = 0; mip < d.mips; ++mip) sum += level_bytes(d.format, mip_side(d.width, mip), mip_side(d.height, mip));
+    return sum;
+}
+
+bool can_keep_size(const FitState& s) {
+    const auto& d = s.desc();
+    constexpr std::uint32_t most = 16384;  // what current graphics hardware takes; common practice
+    return !s.sized() && !s.cross && d.depth == 1 && d.layers == 1 && d.faces == 1 && s.original->kind->can_resize(s.original->layout) &&
+           can_encode(d.format) && !s.format().wide && s.painted.width <= most && s.painted.height <= most;
+}
+
+std::optional<Finding> offer_keep_size(const FitState& s) {
+    if (!can_keep_size(s)) return std::nullopt;
+    const auto now = payload_bytes(s.desc()), then = payload_bytes(with_size_of_edit(s));
+    return found(
+        Grade::note, fmt::format("It could stay {}×{}", s.painted.width, s.painted.height),
+        fmt::format("The file says its own size. {} bytes become {}, in the file and in the game's memory. Where the game's own tables "
+                    "say the size too, it would not fit.",
+                    grouped(now), grouped(then)));
+}
+
+void keep_size(FitState& s) {
+    s.resized = with_size_of_edit(s);
+    s.note(Grade::note, fmt::format("{}×{} becomes {}×{}", s.width, s.height, s.painted.width, s.painted.height),
+           fmt::format("You chose another size: {} bytes become {}, with {} {}.", grouped(payload_bytes(s.desc())),
+                       grouped(payload_bytes(*s.resized)), s.resized->mips, s.resized->mips == 1 ? "level" : "mips"));
+    s.out.findings.back().mend = Mend::resize;
+    s.width = s.painted.width;
+    s.height = s.painted.height;
+    // The original at that size: what alpha is put back from, and what is shown beside the edit.
+    s.before = to_bytes(resize(to_float(s.before, s.srgb), s.width, s.height, MipFilter::kaiser), s.srgb);
+    s.out.original = paint_form(s.desc().format, s.before);
+    s.deep.reset();
+}
+
 std::optional<Finding> offer_resize(const FitState& s) {
     if (s.sized()) return std::nullopt;
+    if (s.options.mends.has(Mend::keep_size) && can_keep_size(s)) return std::nullopt;
     const auto any = [&](auto wrong) { return wrong(s.painted.width) ? s.painted.width : wrong(s.painted.height) ? s.painted.height : 0; };
     const auto no_power = [](std::uint32_t side) { return !std::has_single_bit(side); };
     std::string detail = "The game reads the size from its own tables and would show rubbish.";
@@ -154,6 +203,8 @@ void multiply(FitState& s) {
 
 constexpr MendRow rows[] = {
     {Mend::resize, MendStep::size, "resize", "size", "Resize it", "bring the edit to the game's size", offer_resize, resize_it},
+    {Mend::keep_size, MendStep::size, "keep_size", "larger", "Keep its size", "give the texture the edit's size, where its file can say so",
+     offer_keep_size, keep_size},
     {Mend::undo_save, MendStep::painted, "undo_save", "save", "Undo it", "undo what a program did to the whole picture while it saved",
      offer_undo_save, undo_save},
     {Mend::normalize, MendStep::painted, "normalize", "normals", "Make them one long", "bring painted normals to length one",
@@ -188,8 +239,9 @@ Result<MendSet> parse_mends(std::string_view list) {
         const auto comma = list.find(',');
         const auto word = list.substr(0, comma);
         bool known = word == "all";
+        // Another size is a choice of its own, not part of a repair.
         for (const auto& row : rows)
-            if (word == "all" || row.id == word || row.group == word) out.add(row.mend), known = true;
+            if ((word == "all" && row.mend != Mend::keep_size) || row.id == word || row.group == word) out.add(row.mend), known = true;
         if (!known) {
             std::string there;
             for (const auto& row : rows) there += fmt::format("{} ({}), ", row.id, row.does);

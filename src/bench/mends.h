@@ -16,8 +16,8 @@ namespace skivet {
 struct Finding;
 struct FitState;
 
-enum class Mend : std::uint8_t { resize, undo_save, normalize, restore_alpha, drop_alpha, premultiply };
-inline constexpr std::size_t mend_count = 6;
+enum class Mend : std::uint8_t { resize, keep_size, undo_save, normalize, restore_alpha, drop_alpha, premultiply };
+inline constexpr std::size_t mend_count = 7;
 
 /// The mends that are wanted.
 class MendSet {
@@ -29,7 +29,12 @@ public:
     void add(Mend mend) { bits_.set(static_cast<std::size_t>(mend)); }
     [[nodiscard]] bool has(Mend mend) const { return bits_.test(static_cast<std::size_t>(mend)); }
     [[nodiscard]] bool empty() const { return bits_.none(); }
-    void operator|=(const MendSet& other) { bits_ |= other.bits_; }
+    /// With those that were pressed: of two that exclude each other the last one counts.
+    void press(const MendSet& pressed) {
+        if (pressed.has(Mend::resize)) bits_.reset(static_cast<std::size_t>(Mend::keep_size));
+        if (pressed.has(Mend::keep_size)) bits_.reset(static_cast<std::size_t>(Mend::resize));
+        bits_ |= pressed.bits_;
+    }
     bool operator==(const MendSet&) const = default;
 
 private:

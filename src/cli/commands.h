@@ -55,7 +55,8 @@ struct ExportOptions {
 struct EncodeCommand {
     std::filesystem::path image, out;
     std::string format, like, mips = "full", color, effort = "normal";
-    std::string mends;  ///< with `like`: those that are made where they are due
+    std::string mends;            ///< with `like`: those that are made where they are due
+    bool resize_texture = false;  ///< with `like`: the texture gets the picture's size
     int jobs = 0;
 };
 struct ReplaceOptions {
@@ -64,6 +65,7 @@ struct ReplaceOptions {
     std::filesystem::path beside;  ///< an override folder; empty: into the archive
     std::filesystem::path patch;   ///< a new archive with only this entry
     std::string mends;             ///< made where they are due
+    bool resize_texture = false;
     bool dry_run = false;
     bool as_is = false;
 };

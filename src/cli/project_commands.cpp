@@ -351,7 +351,7 @@ int project_mend(Context& c, const ProjectOptions& options) {
     const auto ids = pieces_named(project->project(), options.pieces);
     if (!ids) return c.failed(ids.error());
     for (const auto id : *ids)
-        if (auto* piece = project->project().piece(id); waits(piece->state)) piece->options.mends |= *mends;
+        if (auto* piece = project->project().piece(id); waits(piece->state)) piece->options.mends.press(*mends);
     return fit_pieces(c, *project, *ids);
 }
 

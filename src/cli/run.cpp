@@ -186,6 +186,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     auto* like =
         sub->add_option("--like", encode_options.like, "Take everything from this texture, unchanged blocks included")->excludes(format);
     format->excludes(like);
+    sub->add_flag("--resize-texture", encode_options.resize_texture, "Give the texture the picture's size, where its file can say so")
+        ->needs(like);
     sub->add_option("--mend", encode_options.mends, "Repairs that are made where they are due, with commas between: " + mend_words())
         ->type_name("LIST")
         ->needs(like);
@@ -211,6 +213,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--with", replace_options.with)->required()->type_name("FILE");
     sub->add_flag("--dry-run", replace_options.dry_run, "Only show what would be written");
     auto* as_is = sub->add_flag("--as-is", replace_options.as_is, "Put the file in without fitting it");
+    sub->add_flag("--resize-texture", replace_options.resize_texture, "Give the texture the picture's size, where its file can say so")
+        ->excludes(as_is);
     sub->add_option("--mend", replace_options.mends, "Repairs that are made where they are due, with commas between: " + mend_words())
         ->type_name("LIST")
         ->excludes(as_is);

@@ -129,6 +129,7 @@ int encode_on_some_cores(Context& c, const EncodeCommand& options) {
         const auto mends = parse_mends(options.mends);
         if (!mends) return c.failed(mends.error());
         how.mends = *mends;
+        if (options.resize_texture) how.mends.press({Mend::keep_size});
         how.encode.effort = effort_named(options.effort).value_or(Effort::normal);
         const auto fitted = fit(*original, std::move(*edited), how);
         if (!fitted) return c.failed(fitted.error());
@@ -191,8 +192,9 @@ int replace(Context& c, const ReplaceOptions& options) {
     const auto current = read_texture_bytes(c.context, *address);
     if (!current && current.error().code != ErrorCode::damaged) return c.failed(current.error());
     const auto path = address->inner.empty() ? address->source.string() : address->inner.back();
-    const auto mends = parse_mends(options.mends);
+    auto mends = parse_mends(options.mends);
     if (!mends) return c.failed(mends.error());
+    if (options.resize_texture) mends->press({Mend::keep_size});
     auto content = content_for(c, current, path, std::move(*with), options.with.string(), options.as_is, *mends);
     if (!content) return c.failed(content.error().within(options.with.filename().string()));
     const auto name = address->inner.empty() ? address->source.filename().string() : address->inner.back();

@@ -70,10 +70,12 @@ Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::s
     }
     SKIVET_TRY(auto edited, read_edited(std::move(with), c.context.limits, given_name));
     SKIVET_TRY(auto fitted, fit(*original, std::move(edited), {.mends = mends, .encode = {}}));
+    const bool can_stay =
+        std::any_of(fitted.findings.begin(), fitted.findings.end(), [](const Finding& f) { return f.mend == Mend::keep_size; });
     for (const auto& finding : fitted.findings) {
         if (finding.grade == Grade::blocks)
             return fail(ErrorCode::unfit, finding.headline,
-                        finding.detail +
+                        finding.detail + (can_stay ? " Use --resize-texture to give the texture that size," : "") +
                             (finding.mend ? fmt::format(" Use --mend {} to have that done, or", info(*finding.mend).id) : " Use") +
                             " --as-is to put the file in untouched");
         if (finding.grade != Grade::fits) c.err << "skivet-cli: " << finding.headline << ": " << finding.detail << '\n';

@@ -167,6 +167,32 @@ Result<TextureLayout> DdsKind::layout(ByteSpan data, std::uint64_t file_size, co
     return out;
 }
 
+Result<Bytes> DdsKind::resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& d, ByteSpan payload) const {
+    const auto start = layout.surfaces.front().offset;
+    SKIVET_TRY(const auto head, slice(file, 0, start));
+    Bytes out(head.begin(), head.end());
+    const auto word = [&](std::size_t at) { return load_le<std::uint32_t>(out.data() + at); };
+    const auto put = [&](std::size_t at, std::uint32_t value) { store_le(out.data() + at, value); };
+    put(12, d.height);
+    put(16, d.width);
+    // Many writers leave the pitch or the size of level 0 at 0; then it stays so.
+    constexpr std::uint32_t linear_size = 0x80000, mip_count = 0x20000, mipmap_caps = 0x400000;
+    if (word(20) != 0)
+        put(20, word(8) & linear_size ? static_cast<std::uint32_t>(level_bytes(d.format, d.width, d.height))
+                                      : static_cast<std::uint32_t>(level_bytes(d.format, d.width, 1)));
+    if (d.mips != layout.desc.mips) {
+        put(28, d.mips);
+        put(8, d.mips > 1 ? word(8) | mip_count : word(8));
+        put(108, d.mips > 1 ? word(108) | mipmap_caps | 8u : word(108));
+    }
+    out.insert(out.end(), payload.begin(), payload.end());
+    // What stands behind the levels is nobody's that we know; it stays behind them.
+    std::uint64_t end = 0;
+    for (const auto& surface : layout.surfaces) end = std::max(end, surface.offset + surface.size);
+    if (end < file.size()) out.insert(out.end(), file.begin() + static_cast<std::ptrdiff_t>(end), file.end());
+    return out;
+}
+
 Result<Bytes> write_dds(const TextureDesc& d, ByteSpan payload) {
     const auto& f = info(d.format);
     if (d.format == Format::unknown) return fail(ErrorCode::unsupported, "the pixel format is unknown");

@@ -10,6 +10,9 @@ public:
     [[nodiscard]] KindTraits traits() const override;
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
+    [[nodiscard]] bool can_resize(const TextureLayout& layout) const override { return layout.direct && !layout.surfaces.empty(); }
+    [[nodiscard]] Result<Bytes> resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& desc,
+                                        ByteSpan payload) const override;
 };
 
 /// A DDS file around `payload`, which must be in lay_out order, largest level first. A legacy header where it can say everything,

@@ -318,6 +318,28 @@ Result<Bytes> write_png(const Image& image, bool srgb) {
     return png::write(rows, {image.width, image.height, 8, static_cast<std::uint8_t>(type), 0, false}, srgb);
 }
 
+bool PngKind::can_resize(const TextureLayout& layout) const { return !layout.surfaces.empty(); }
+
+Result<Bytes> PngKind::resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& d, ByteSpan payload) const {
+    SKIVET_TRY(const auto h, header_of(file));
+    if (!h.plain())
+        return fail(ErrorCode::unsupported, "a PNG with a palette or less than 8 bits a sample keeps its size",
+                    "Save the original with whole bytes a sample");
+    // The same file as if it had that size; then it is an edit like any other.
+    Bytes head(file.begin() + 16, file.begin() + 29);  // the content of IHDR
+    for (std::size_t i = 0; i < 4; ++i) {
+        head[i] = static_cast<std::byte>(d.width >> (24 - 8 * i));
+        head[4 + i] = static_cast<std::byte>(d.height >> (24 - 8 * i));
+    }
+    const auto chunk = png::make_chunk("IHDR", head);
+    Bytes as_if(file.begin(), file.end());
+    std::copy(chunk.begin(), chunk.end(), as_if.begin() + 8);
+    auto other = layout;
+    other.desc = d;
+    other.surfaces = {Surface{0, 0, 0, 0, d.width, d.height, 0, payload.size()}};
+    return replace(as_if, other, std::array{SurfaceEdit{0, Bytes(payload.begin(), payload.end())}});
+}
+
 Result<Bytes> PngKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
     if (edits.empty()) return Bytes(file.begin(), file.end());
     SKIVET_TRY(auto h, header_of(file));

@@ -19,6 +19,10 @@ public:
                                                       std::uint32_t side) const override;
     /// Same color type and bit depth, and every chunk but the picture data as it was; a palette keeps its entries where the edit allows
     /// (see fit_palette). Interlaced files come back without interlacing. Error `unsupported` where one color stands for transparency.
+    /// Where samples are whole bytes; a palette would have to be made anew.
+    [[nodiscard]] bool can_resize(const TextureLayout& layout) const override;
+    [[nodiscard]] Result<Bytes> resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& desc,
+                                        ByteSpan payload) const override;
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
 };
 

@@ -118,6 +118,10 @@ Result<Bytes> TextureKind::replace(ByteSpan file, const TextureLayout& layout, s
     return out;
 }
 
+Result<Bytes> TextureKind::resized(ByteSpan, const TextureLayout&, const TextureDesc&, ByteSpan) const {
+    return fail(ErrorCode::unsupported, name() + " textures keep their size");
+}
+
 TextureKinds TextureKinds::standard() {
     TextureKinds kinds;
     kinds.add(std::make_shared<DdsPaletteKind>());

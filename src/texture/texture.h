@@ -135,6 +135,12 @@ public:
     [[nodiscard]] virtual Result<ImageF> decode_wide(ByteSpan file, const TextureLayout& layout, const Surface& surface) const;
     /// The whole file with the edits in; every byte that is not theirs stays, but for size and checksum fields that must follow.
     [[nodiscard]] virtual Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const;
+    /// Whether a file of this layout may become one of another size and number of levels: it says its own size.
+    [[nodiscard]] virtual bool can_resize(const TextureLayout&) const { return false; }
+    /// The file with all levels of another size: `desc` differs from the layout's in width, height and mips alone; `payload` in lay_out
+    /// order, largest level first. Of the header only the fields about the size change. Error `unsupported` where can_resize is false.
+    [[nodiscard]] virtual Result<Bytes> resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& desc,
+                                                ByteSpan payload) const;
 };
 
 /// All kinds a program knows; built-in ones and those from sheets.

@@ -4,6 +4,7 @@
 #include "bench/fitting.h"
 #include "codec/paint_form.h"
 #include "support/pictures.h"
+#include "support/run_program.h"
 #include "texture/dds.h"
 #include "texture/png.h"
 #include "texture/tga.h"
@@ -162,6 +163,77 @@ TEST(FitList, SaysWhatAWrongSizeBreaksBesides) {
     EXPECT_EQ(large.findings[0].detail.find("power"), std::string::npos) << "nothing else is wrong with it";
     const auto free = texture_of(Format::BC1, smooth_picture(60, 60, 2));
     EXPECT_EQ(fit_file(free, made("36x36!")).findings[0].detail.find("power"), std::string::npos) << "the game's are none either";
+}
+
+TEST(AnotherSize, IsAChoiceWhereTheFileSaysItsOwn) {
+    // A DDS with fields nobody explains, which must stay.
+    const TextureDesc d{Format::BC1, 64, 32, 1, 7, 1, 1, ColorSpace::unknown};
+    auto file = *write_dds(d, *encode_levels(smooth_picture(64, 32, 4), d, {}));
+    for (std::size_t i = 32; i < 76; ++i) file[i] = static_cast<std::byte>(i);
+    const auto original = open(file);
+    const auto large = smooth_picture(128, 64, 4);
+    const auto offered = fit_file(original, *write_png(large));
+    EXPECT_TRUE(offered.blocked()) << "nothing is chosen yet";
+    const auto* choice = with_words(offered, "It could stay 128×64");
+    ASSERT_TRUE(choice) << headlines(offered);
+    EXPECT_EQ(choice->mend, Mend::keep_size);
+    // 8 bytes a block of 4×4: 64×32 … 1×1 are 128+32+8+2+1+1+1 blocks, 128×64 … are 512+128+32+8+2+1+1+1.
+    EXPECT_NE(choice->detail.find("1,384 bytes become 5,480"), std::string::npos) << choice->detail;
+    const auto kept = fit_file(original, *write_png(large), {.mends = {Mend::keep_size}});
+    EXPECT_FALSE(kept.needs_mend()) << headlines(kept);
+    ASSERT_TRUE(with_words(kept, "64×32 becomes 128×64"));
+    const auto result = open(kept.file);
+    EXPECT_EQ(result.layout.desc.width, 128u);
+    EXPECT_EQ(result.layout.desc.height, 64u);
+    EXPECT_EQ(result.layout.desc.mips, 8u) << "a whole chain stays whole";
+    EXPECT_EQ(load_le<std::uint32_t>(kept.file.data() + 20), 128u * 64 / 2) << "the size of level 0, DDS_HEADER dwPitchOrLinearSize";
+    EXPECT_TRUE(std::equal(kept.file.begin() + 32, kept.file.begin() + 76, file.begin() + 32)) << "what nobody explains";
+    EXPECT_GT(kept.quality.psnr_rgb, 28);
+    EXPECT_EQ(kept.new_blocks(), 685u);
+    // Another program reads it (ImageMagick, package imagemagick).
+    const TempFolder folder;
+    put_file(folder / "a.dds", kept.file);
+    EXPECT_EQ(run_program({"identify", "-format", "%wx%h ", (folder / "a.dds[0]").string()}).output, "128x64 ");
+    // The match counts again as soon as it is pressed.
+    MendSet mends{Mend::keep_size};
+    mends.press({Mend::resize});
+    EXPECT_EQ(open(fit_file(original, *write_png(large), {.mends = mends}).file).layout.desc.width, 64u);
+    mends.press({Mend::keep_size});
+    EXPECT_EQ(open(fit_file(original, *write_png(large), {.mends = mends}).file).layout.desc.width, 128u);
+}
+
+TEST(AnotherSize, ChainsEndWhereTheyEnded) {
+    for (const auto& [mips, expected] : {std::pair{1u, 1u}, std::pair{3u, 4u}}) {
+        const auto original = texture_of(Format::BC3, smooth_picture(64, 64, 4), mips);
+        const auto kept = fit_file(original, *write_png(smooth_picture(128, 128, 4)), {.mends = {Mend::keep_size}});
+        EXPECT_EQ(open(kept.file).layout.desc.mips, expected) << "down to 16×16 as before, or one level";
+    }
+}
+
+TEST(AnotherSize, APngSaysItsOwnACubemapHasNoChoice) {
+    const auto original = open(*write_png(smooth_picture(32, 32, 4)));
+    const auto large = smooth_picture(48, 80, 4);
+    const auto kept = fit_file(original, *write_png(large), {.mends = {Mend::keep_size}});
+    ASSERT_FALSE(kept.needs_mend()) << headlines(kept);
+    EXPECT_EQ(*read_png(kept.file, ReadLimits{}), large);
+    const TextureDesc cube{Format::BC1, 16, 16, 1, 1, 1, 6, ColorSpace::unknown};
+    const auto faces = open(*write_dds(cube, random_bytes(6 * 128, 1)));
+    EXPECT_FALSE(with_words(fit_file(faces, *write_png(smooth_picture(32, 32, 1))), "could stay"));
+    const auto palette = open(file_by_imagemagick(smooth_picture(16, 16, 1), {"-colors", "8"}, "PNG8:.png"));
+    const auto held = fit_file(palette, *write_png(smooth_picture(32, 32, 1)), {.mends = {Mend::keep_size}});
+    EXPECT_TRUE(held.blocked()) << "and says why";
+    EXPECT_TRUE(with_words(held, "cannot be written back")) << headlines(held);
+}
+
+TEST(AnotherSize, AlphaComesBackAtTheNewSize) {
+    const auto original = texture_of(Format::BC3, smooth_picture(64, 64, 4, true));
+    const auto opaque = file_by_imagemagick(smooth_picture(128, 128, 4), {});
+    const auto kept = fit_file(original, opaque, {.mends = {Mend::keep_size, Mend::restore_alpha}});
+    EXPECT_FALSE(kept.needs_mend()) << headlines(kept);
+    const auto wanted = by_imagemagick(*original.decode(0), {"-filter", "Triangle", "-resize", "200%"});
+    double sum = 0;
+    for (std::size_t i = 0; i < wanted.texels.size(); ++i) sum += std::abs(int{wanted.texels[i][3]} - int{kept.result.texels[i][3]});
+    EXPECT_LT(sum / static_cast<double>(wanted.texels.size()), 4) << "as ImageMagick enlarges it, within what BC3 keeps";
 }
 
 TEST(FitList, OtherChannelCounts) {

@@ -285,7 +285,7 @@ TEST(Mends, EveryRowHasAnIdThatIsReadBackAndAGroup) {
         ASSERT_TRUE(one);
         EXPECT_EQ(ids_of(*one), std::vector{std::string(row.id)});
         EXPECT_TRUE(parse_mends(row.group)->has(row.mend));
-        all.add(row.mend);
+        if (row.mend != Mend::keep_size) all.add(row.mend);  // a choice, not a repair
         EXPECT_NE(mend_words().find(row.id), std::string::npos);
     }
     EXPECT_EQ(*parse_mends("all"), all);

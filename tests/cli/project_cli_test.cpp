@@ -175,6 +175,16 @@ TEST_F(ProjectCli, EncodeAndReplaceMend) {
     ASSERT_TRUE(texture);
     EXPECT_EQ(texture->layout.desc.width, 32u);
     EXPECT_EQ(run_cli({"encode", small, "--format", "BC1", "--out", out, "--mend", "size"}).code, 2) << "there is nothing to be like";
+    // Twice the size, delivered into the archive and read back.
+    const auto large = (folder / "large.png").string(), two = zip + "::a/two.dds";
+    put_file(large, *write_png(smooth_picture(64, 64, 3, true)));
+    const auto other = run_cli({"replace", two, "--with", large, "--vault", vault});
+    EXPECT_EQ(other.code, 3);
+    EXPECT_NE(other.err.find("--resize-texture"), std::string::npos) << other.err;
+    ASSERT_EQ(run_cli({"encode", large, "--like", two, "--out", out, "--resize-texture"}).code, 0);
+    EXPECT_EQ(TextureFile::open(TextureKinds::standard(), get_file(out), "out.dds", ReadLimits{})->layout.desc.width, 64u);
+    ASSERT_EQ(run_cli({"replace", two, "--with", large, "--vault", vault, "--resize-texture"}).code, 0);
+    EXPECT_NE(run_cli({"show", two}).out.find("64×64"), std::string::npos);
 }
 
 TEST_F(ProjectCli, ASheetThatIsNotSoundIsSaidOnceAndHoldsNothingUp) {

@@ -233,7 +233,7 @@ TEST_F(Workflow, WhatDoesNotFitStaysAndAMendLetsItGo) {
     ASSERT_TRUE(nothing.error);
     EXPECT_EQ(nothing.error->code, ErrorCode::usage);
 
-    o.project.piece(ids[0])->options.mends |= *parse_mends("size,alpha");
+    o.project.piece(ids[0])->options.mends.press(*parse_mends("size,alpha"));
     const auto fitted = fit_now(*o.context, o.project, *o.project.piece(ids[0]));
     EXPECT_TRUE(fitted.deliverable());
     EXPECT_TRUE(fitted.obstacle().empty());

@@ -198,7 +198,7 @@ std::shared_ptr<const FitMips> FitModel::mips(PieceId id) {
 void FitModel::mend(const std::vector<PieceId>& ids, const MendSet& mends) {
     store_.change([&](Project& p) {
         for (const auto id : ids)
-            if (auto* piece = p.piece(id)) piece->options.mends |= mends;
+            if (auto* piece = p.piece(id)) piece->options.mends.press(mends);
     });
     for (const auto id : ids) forget(id);
     store_.tell_pieces_changed();
@@ -215,7 +215,7 @@ void FitModel::mend_all(const std::vector<PieceId>& ids) {
             for (const auto& finding : *found)
                 if (finding.mend && finding.grade >= Grade::mend) due.add(*finding.mend);
             if (due.empty()) continue;
-            piece->options.mends |= due;
+            piece->options.mends.press(due);
             changed.push_back(id);
         }
     });

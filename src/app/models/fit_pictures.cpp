@@ -80,7 +80,7 @@ FitMips mips_of(const FittedPiece& fitted, std::size_t most, int side) {
     const auto& d = original.layout.desc;
     const auto levels = [&](const TextureFile& texture, const Image& first) {
         std::vector<QImage> images{small(first, side)};
-        for (std::uint32_t mip = 1; mip < d.mips && images.size() < most; ++mip) {
+        for (std::uint32_t mip = 1; mip < texture.layout.desc.mips && images.size() < most; ++mip) {
             const auto image = texture.decode(mip);
             if (!image) break;
             images.push_back(small(paint_form(d.format, *image), side));
@@ -88,7 +88,7 @@ FitMips mips_of(const FittedPiece& fitted, std::size_t most, int side) {
         return images;
     };
     out.game = levels(original, fit.original);
-    if (!fit.file.empty()) out.result = levels({original.kind, original.layout, fit.file}, fit.result);
+    if (!fit.file.empty()) out.result = levels({original.kind, fit.layout, fit.file}, fit.result);
     return out;
 }
 

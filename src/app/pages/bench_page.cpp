@@ -211,7 +211,6 @@ QWidget* BenchPage::make_left() {
     box->addWidget(list_, 1);
 
     other_ = make_card();
-    other_->setObjectName(QStringLiteral("other"));
     auto* other = new QHBoxLayout(other_);
     other->setContentsMargins(12, 8, 12, 8);
     other_text_ = make_label({}, "soft", true);
@@ -273,13 +272,13 @@ QWidget* BenchPage::make_right() {
     box->addWidget(make_label(tr("FILE"), "heading"));
     box->addWidget(file_);
     auto* versions = new QHBoxLayout;
+    versions->addWidget(new Button(touch_, Button::Look::plain));
     versions->addWidget(new Button(versions_, Button::Look::plain));
     versions->addStretch();
     box->addLayout(versions);
     box->addStretch(1);
     auto* bottom = new QHBoxLayout;
     bottom->addWidget(new Button(edit_, Button::Look::plain));
-    bottom->addWidget(new Button(touch_, Button::Look::plain));
     bottom->addWidget(new Button(again_, Button::Look::plain));
     bottom->addStretch();
     bottom->addWidget(new Button(fitting_, Button::Look::primary));

@@ -79,10 +79,12 @@ QImage BlockPanel::texels_of(const Image& image) const {
     return whole.copy(QRect(int(place.x), int(place.y), int(place.width), int(place.height)) & whole.rect());
 }
 
-QString BlockPanel::made_of(const TextureFile& texture, const Bytes& file) const {
-    const auto& f = info(texture.layout.desc.format);
-    const auto* surface = texture.layout.find(0);
-    if (!f.block_compressed() || !texture.layout.direct || !surface) return {};
+QString BlockPanel::made_of(const TextureLayout& layout, const Bytes& file) const {
+    const auto& f = info(layout.desc.format);
+    const auto* surface = layout.find(0);
+    // Of a texture that got another size, no block has the place of one of the game's.
+    const bool same_size = layout.desc.width == fitted_->made.fit->result.width && layout.desc.height == fitted_->made.fit->result.height;
+    if (!f.block_compressed() || !layout.direct || !surface || !same_size) return {};
     const auto block = slice(file, surface->offset + *cell_ * f.block_bytes, f.block_bytes);
     return block ? to_text(describe_block(f.format, *block)) : QString();
 }
@@ -122,8 +124,11 @@ void BlockPanel::refresh() {
     head_->setText(!is_new                        ? tr("%1 · kept as it was").arg(where)
                    : fit.blocks.loss[*cell_] == 0 ? tr("%1 · new · as you painted it").arg(where)
                                                   : tr("%1 · new · %2 of 255 off").arg(where).arg(fit.blocks.loss[*cell_]));
-    const auto before = made_of(*fitted_->original, fitted_->original->file), after = made_of(*fitted_->original, fit.file);
-    text_->setText(before.isEmpty() ? QString() : is_new ? tr("the game's: %1\nnew: %2").arg(before, after) : before);
+    const auto before = made_of(fitted_->original->layout, fitted_->original->file), after = made_of(fit.layout, fit.file);
+    QStringList lines;
+    if (!before.isEmpty()) lines << (is_new ? tr("the game's: %1").arg(before) : before);
+    if (is_new && !after.isEmpty()) lines << tr("new: %1").arg(after);
+    text_->setText(lines.join('\n'));
     text_->setToolTip(text_->text());
 }
 

@@ -22,7 +22,7 @@ private:
     void refresh();
     [[nodiscard]] QImage texels_of(const Image& image) const;
     /// "mode 6 · one subset"; empty where there is no block.
-    [[nodiscard]] QString made_of(const TextureFile& texture, const Bytes& file) const;
+    [[nodiscard]] QString made_of(const TextureLayout& layout, const Bytes& file) const;
     std::shared_ptr<const FittedPiece> fitted_;
     std::optional<std::size_t> cell_;
     QLabel *pictures_[3], *head_, *text_;

@@ -26,7 +26,9 @@ void MipRows::show_fit(std::shared_ptr<const FittedPiece> fitted, std::shared_pt
 }
 
 std::size_t MipRows::count() const {
-    return fitted_ && fitted_->original ? std::clamp<std::size_t>(fitted_->original->layout.desc.mips, 1, most) : 1;
+    if (!fitted_ || !fitted_->original) return 1;
+    const auto levels = fitted_->made.fit ? fitted_->made.fit->levels.size() : 0;
+    return std::clamp<std::size_t>(std::max<std::size_t>(fitted_->original->layout.desc.mips, levels), 1, most);
 }
 
 double MipRows::cell_width() const { return std::min(120.0, (width() - left + gap) / double(count()) - gap); }
