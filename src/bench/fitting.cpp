@@ -437,6 +437,9 @@ Result<Fit> fit(const TextureFile& original, EditedFile edited, const FitOptions
         SKIVET_TRY(state, stage(std::move(state)));
         if (state.ended) break;
     }
+    // What stops a delivery first, what is only good to know last.
+    std::stable_sort(state.out.findings.begin(), state.out.findings.end(),
+                     [](const Finding& a, const Finding& b) { return a.grade > b.grade; });
     return std::move(state.out);
 }
 

@@ -43,9 +43,7 @@ std::optional<Finding> offer_keep_size(const FitState& s) {
     const auto now = payload_bytes(s.desc()), then = payload_bytes(with_size_of_edit(s));
     return found(
         Grade::note, fmt::format("It could stay {}×{}", s.painted.width, s.painted.height),
-        fmt::format("The file says its own size. {} bytes become {}, in the file and in the game's memory. Where the game's own tables "
-                    "say the size too, it would not fit.",
-                    grouped(now), grouped(then)));
+        fmt::format("The file says its own size: {} bytes become {}, in the file and in the game's memory.", grouped(now), grouped(then)));
 }
 
 void keep_size(FitState& s) {
@@ -67,7 +65,8 @@ std::optional<Finding> offer_resize(const FitState& s) {
     if (s.options.mends.has(Mend::keep_size) && can_keep_size(s)) return std::nullopt;
     const auto any = [&](auto wrong) { return wrong(s.painted.width) ? s.painted.width : wrong(s.painted.height) ? s.painted.height : 0; };
     const auto no_power = [](std::uint32_t side) { return !std::has_single_bit(side); };
-    std::string detail = "The game reads the size from its own tables and would show rubbish.";
+    std::string detail = can_keep_size(s) ? "A game that has the size in its own tables would show rubbish."
+                                          : "The game reads the size from its own tables and would show rubbish.";
     if (const auto side = any(no_power); side != 0 && !no_power(s.width) && !no_power(s.height))
         detail += fmt::format(" {} is no power of two, as both of the game's sides are.", side);
     const auto& f = s.format();
