@@ -3,6 +3,7 @@
 
 #include "bench/fitting.h"
 #include "codec/paint_form.h"
+#include "support/imagemagick.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
 #include "texture/dds.h"

@@ -1,17 +1,13 @@
 #include "support/pictures.h"
 
-#include <gtest/gtest.h>
-
 #include <cmath>
 
 #include "base/deflate.h"
 #include "base/hash.h"
 #include "bench/fitting.h"
-#include "support/run_program.h"
 #include "texture/dds.h"
 #include "texture/ktx.h"
 #include "texture/ktx2.h"
-#include "texture/png.h"
 
 namespace skivet::test {
 
@@ -167,23 +163,6 @@ Bytes make_file(const TextureDesc& desc, ByteSpan payload) {
     if (const auto dds = write_dds(desc, payload)) return *dds;
     if (const auto ktx2 = write_ktx2(desc, payload)) return *ktx2;
     return *write_ktx(desc, payload);
-}
-
-Bytes file_by_imagemagick(const Image& picture, const std::vector<std::string>& does, const std::string& as) {
-    const TempFolder folder;
-    put_file(folder / "a.png", *write_png(picture));
-    std::vector<std::string> words = {"convert", (folder / "a.png").string()};
-    words.insert(words.end(), does.begin(), does.end());
-    const auto colon = as.find(':');
-    const auto made = folder / ("b" + as.substr(colon + 1));
-    words.push_back(as.substr(0, colon + 1) + made.string());
-    const auto ran = run_program(words);
-    EXPECT_EQ(ran.code, 0) << ran.output;
-    return get_file(made);
-}
-
-Image by_imagemagick(const Image& picture, const std::vector<std::string>& does) {
-    return *read_png(file_by_imagemagick(picture, does), ReadLimits{});
 }
 
 Bytes encode_one(Format format, const BlockTexels& block, Effort effort) {

@@ -20,11 +20,6 @@ namespace skivet::test {
 /// A file of the first kind that can hold the format: DDS, KTX2 or KTX. `payload` in lay_out order, largest level first.
 [[nodiscard]] Bytes make_file(const TextureDesc& desc, ByteSpan payload);
 
-/// A file that ImageMagick (package imagemagick; 16 bits a sample inside) makes of the picture: "PNG64:.png" gives the coder and the
-/// ending.
-[[nodiscard]] Bytes file_by_imagemagick(const Image& picture, const std::vector<std::string>& does, const std::string& as = "PNG32:.png");
-[[nodiscard]] Image by_imagemagick(const Image& picture, const std::vector<std::string>& does);
-
 /// One block of a 4×4 format.
 [[nodiscard]] Bytes encode_one(Format format, const BlockTexels& block, Effort effort = Effort::normal);
 [[nodiscard]] BlockTexels decode_one(Format format, const std::byte* block);

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "support/imagemagick.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
 #include "support/temp_folder.h"

@@ -7,6 +7,7 @@
 #include "app/pages/bench_page.h"
 #include "app/pages/fitting_page.h"
 #include "app/workshop/versions_window.h"
+#include "support/imagemagick.h"
 #include "ui/page_test.h"
 
 using namespace skivet;

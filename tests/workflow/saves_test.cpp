@@ -9,6 +9,7 @@
 
 #include "base/file_write.h"
 #include "bench/open_raster.h"
+#include "support/imagemagick.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
 #include "texture/exr.h"
