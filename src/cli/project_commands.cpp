@@ -6,6 +6,7 @@
 
 #include "base/text.h"
 #include "cli/writing.h"
+#include "workflow/bring_in.h"
 #include "workflow/delivery_plan.h"
 #include "workflow/opening.h"
 #include "workflow/places.h"
@@ -334,6 +335,57 @@ int project_take(Context& c, const ProjectOptions& options) {
         print_piece(c, *project->project().piece(id), project->project());
     if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
     return code != 0 && any ? 1 : code;
+}
+
+int project_bring(Context& c, const ProjectOptions& options) {
+    auto project = open(c, options.folder);
+    if (!project) return c.failed(project.error());
+    const AnalysisContext analysis{project->project(), project->opened.baseline, project->opened.history};
+    Progress progress;
+    progress.cancel = c.cancel;
+    auto catalog = read_sources(project->context, analysis, *project->opened.index, progress);
+    if (!catalog) return c.failed(catalog.error());
+    std::optional<Error> problem;
+    // What a picture shows is compared with what the textures show.
+    const auto seen = measure_unseen(project->context, analysis, **catalog, *project->opened.index, nullptr, progress, {}, problem);
+    if (problem) c.err << "skivet-cli: " << problem->message() << '\n';
+    const auto found = match_folder(*seen, options.pictures, project->context.limits, progress);
+    if (!found) return c.failed(found.error());
+    int code = 0;
+    for (const auto& error : found->errors) code = c.failed(error);
+    const auto& snapshot = *seen->snapshot;
+    const auto address = [&](std::size_t item) {
+        return address_of(snapshot.sources[snapshot.catalog.items[item].source], snapshot.catalog.items[item]);
+    };
+    for (const auto& match : found->matches) {
+        const bool take = options.bring == "all" || (options.bring == "sure" && match.doubt.empty());
+        if (c.json) {
+            json others = json::array();
+            for (const auto other : match.others) others.push_back(address(other).text());
+            print(c, {{"file", match.file.generic_string()},
+                      {"address", address(match.item).text()},
+                      {"by", std::string(name_of(match.by))},
+                      {"doubt", match.doubt},
+                      {"others", others},
+                      {"taken", take}});
+        } else {
+            c.out << fmt::format("{} {} → {} (by {}{}{})\n",
+                                 take                  ? "+"
+                                 : match.doubt.empty() ? " "
+                                                       : "?",
+                                 match.file.generic_string(), address(match.item).text(), name_of(match.by),
+                                 match.doubt.empty() ? "" : ": ", match.doubt);
+        }
+        if (!take) continue;
+        if (auto done = bring_in(project->context, project->project(), address(match.item), options.pictures / match.file, now()); !done)
+            code = c.failed(done.error());
+    }
+    for (const auto& file : found->unmatched) {
+        if (c.json) print(c, {{"file", file.generic_string()}, {"address", nullptr}});
+        else c.out << fmt::format("- {}: fits nothing\n", file.generic_string());
+    }
+    if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
+    return code;
 }
 
 int project_fit(Context& c, const ProjectOptions& options) {

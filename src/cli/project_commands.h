@@ -22,7 +22,9 @@ struct ProjectOptions {
     std::string id;  ///< of a delivery
     bool all = false;
     std::vector<std::string> touches;
-    bool clear = false;  ///< forget the touch-ups there are
+    bool clear = false;              ///< forget the touch-ups there are
+    std::filesystem::path pictures;  ///< a folder that is brought in
+    std::string bring;               ///< of its matches: sure, all; empty: none, they are only listed
 };
 
 int project_new(Context& context, const ProjectOptions& options);
@@ -30,6 +32,7 @@ int project_status(Context& context, const ProjectOptions& options);
 int project_set(Context& context, const ProjectOptions& options);
 int project_add(Context& context, const ProjectOptions& options);
 int project_take(Context& context, const ProjectOptions& options);
+int project_bring(Context& context, const ProjectOptions& options);
 int project_fit(Context& context, const ProjectOptions& options);
 int project_touch(Context& context, const ProjectOptions& options);
 int project_mend(Context& context, const ProjectOptions& options);

@@ -44,6 +44,11 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
     sub->add_option("ADDRESS", options.sources)->required();
     sub->add_option("--as", options.as, "picture (png, or exr for floats), png, png16, exr, tga, tiff, dds, ktx2 or raw")
         ->capture_default_str();
+    sub = add("bring", "Match the pictures of a folder to textures; with --take they become their edits", project_bring);
+    sub->add_option("FOLDER", options.pictures)->required()->check(CLI::ExistingDirectory);
+    sub->add_option("--take", options.bring,
+                    "Those that are sure, or all, with the first texture that fits; otherwise they are only listed")
+        ->check(CLI::IsMember({"sure", "all"}));
     with_pieces(add("fit", "See what the game will get of the edits", project_fit));
     sub = add("mend", "Make the repairs that are offered, and fit again", project_mend);
     sub->add_option("--do", options.mends, "Which, with commas between: " + mend_words())->required()->type_name("LIST");

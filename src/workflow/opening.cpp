@@ -3,7 +3,7 @@
 #include "catalog/catalog.h"
 #include "container/sheet_folders.h"
 #include "workflow/installation.h"
-#include "workflow/pieces.h"
+#include "workflow/saves.h"
 
 namespace skivet {
 
@@ -68,9 +68,12 @@ Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& 
     if (!wish.play.empty()) project.play = wish.play;
     for (const auto& source : wish.more_sources)
         if (std::find(project.sources.begin(), project.sources.end(), source) == project.sources.end()) project.sources.push_back(source);
+    SeenFiles seen;
+    auto look = look_at_files(project, seen, now);
+    (void)note_look(project, look);
+    for (auto& error : look.errors) out.problems.push_back(std::move(error));
     for (auto& piece : project.pieces) {
         SKIVET_CHECK(wish.cancel.check());
-        piece = refresh_piece(project, piece, now);
         if (auto checked = check_source(*out.context, piece)) piece = std::move(*checked);
     }
     if (auto history = vault.history()) out.history = std::move(*history);
