@@ -11,9 +11,11 @@
 
 #include "app/dialogs.h"
 #include "app/models/models.h"
+#include "app/pages/bench_page.h"
 #include "app/pages/fitting_page.h"
 #include "app/pages/page_list.h"
 #include "app/theme/theme.h"
+#include "app/workshop/bring_window.h"
 #include "app/workshop/found_window.h"
 
 namespace skivet::app {
@@ -86,6 +88,9 @@ MainWindow::MainWindow(Models& models) : models_(models) {
         connect(page, &Page::fit_wanted, this, &MainWindow::fit_piece);
     }
     all->addWidget(pages_, 1);
+    connect(page<BenchPage>(), &BenchPage::bring_wanted, this, [this] {
+        choose_folder(this, tr("A folder with pictures"), [this](const std::filesystem::path& folder) { bring_in(folder); });
+    });
 
     auto* footer = new QFrame;
     footer->setObjectName(QStringLiteral("footer"));
@@ -189,6 +194,10 @@ void MainWindow::ask_about_project(const QString& why, bool good_copy) {
     auto* quit = box->addButton(tr("Quit"), QMessageBox::RejectRole);
     connect(quit, &QPushButton::clicked, this, &QWidget::close);
     box->open();
+}
+
+void MainWindow::bring_in(const std::filesystem::path& folder) {
+    (new BringWindow(this, &models_.catalog, &models_.bench, folder))->open();
 }
 
 void MainWindow::fit_piece(PieceId piece) {

@@ -18,6 +18,7 @@ public:
     explicit MainWindow(Models& models);
     void go_to(PageId page);
     /// Shows a piece on the fitting page.
+    void bring_in(const std::filesystem::path& folder);
     void fit_piece(PieceId piece);
     /// No larger than what the screen has free, and on it.
     void fit_to_screen();

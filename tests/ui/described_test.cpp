@@ -220,7 +220,7 @@ TEST_F(Described, APaletteTextureIsEditedAndDelivered) {
     image.at(3, 2) = green;
     image.at(4, 2) = nearly_red;
     put_file(file, *write_png(image));
-    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
+    ASSERT_TRUE(wait([&] { return waits(piece().state); }));
     window->go_to(PageId::fitting);
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::fits || piece().state == PieceState::needs_mend; }));
     window->go_to(PageId::delivery);

@@ -100,7 +100,7 @@ TEST_F(ModelsTest, ADeliveredPieceThatIsEditedAgainIsFittedToTheOriginal) {
     const auto seen = piece.seen_hash;
     put_file(models->store.project().work() / piece.file, *export_png(original));
     ASSERT_TRUE(wait([&] { return models->bench.pieces()[0].seen_hash != seen; }));
-    EXPECT_EQ(models->bench.pieces()[0].state, PieceState::changed);
+    EXPECT_TRUE(waits(models->bench.pieces()[0].state));
     plan_and_deliver(1);
     const auto source = *open_source(ReadContext{}, zip);
     EXPECT_EQ(*source->read(0, ReadLimits{}), make_dds(Format::BC1, 32, 32, 0, 1));
@@ -111,7 +111,7 @@ TEST_F(ModelsTest, AHalfWrittenFileIsSaidAndThenRead) {
     const auto file = models->store.project().work() / models->bench.pieces()[0].file;
     const auto whole = *write_png(random_picture(32, 32, 7));
     put_file(file, ByteSpan(whole).first(whole.size() / 2));
-    ASSERT_TRUE(wait([&] { return models->bench.pieces()[0].state == PieceState::changed; }));
+    ASSERT_TRUE(wait([&] { return waits(models->bench.pieces()[0].state); }));
     ASSERT_TRUE(wait([&] { return models->bench.fits().fit(models->bench.pieces()[0].id) != nullptr; }));
     EXPECT_FALSE(models->bench.fits().fit(models->bench.pieces()[0].id)->made.fit);
     put_file(file, whole);

@@ -12,7 +12,10 @@
 #include "app/pages/delivery_page.h"
 #include "app/pages/fitting_page.h"
 #include "app/pages/sources_page.h"
+#include "app/workshop/bring_window.h"
 #include "app/workshop/touch_window.h"
+#include "base/file_write.h"
+#include "support/pictures.h"
 #include "support/run_program.h"
 #include "support/temp_folder.h"
 #include "texture/png.h"
@@ -68,7 +71,7 @@ struct Trip : testing::Test {
         auto image = *read_png(get_file(file), ReadLimits{});
         for (std::uint32_t x = 0; x < 256; ++x) image.at(x, 128) = {20, 200, 40, 255};
         put_file(file, *write_png(image));
-        ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
+        ASSERT_TRUE(wait([&] { return waits(piece().state); }));
     }
 };
 
@@ -121,8 +124,8 @@ TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
     // Saved by a program that writes a new file and renames it.
     put_file(file.string() + "~", *write_png(image));
     std::filesystem::rename(file.string() + "~", file);
-    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; })) << "by itself";
-    EXPECT_EQ(window->page<BenchPage>()->list()->model()->index(0, 0).data(Qt::AccessibleTextRole).toString(), "target, changed");
+    ASSERT_TRUE(wait([&] { return waits(piece().state); })) << "by itself";
+    EXPECT_NE(window->page<BenchPage>()->list()->model()->index(0, 0).data(Qt::AccessibleTextRole).toString(), "target, out");
     // And once more, in place.
     image.at(0, 0) = {255, 255, 255, 255};
     const auto seen = piece().seen_hash;
@@ -169,7 +172,7 @@ TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
     ASSERT_TRUE(wait([&] { return models.store.history().empty(); }));
     EXPECT_EQ(hash_of_file(game / "midway.zip"), before_hash);
     EXPECT_EQ(game_picture(), before_picture);
-    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed || piece().state == PieceState::fits; }));
+    ASSERT_TRUE(wait([&] { return waits(piece().state); }));
 }
 
 TEST_F(Trip, AFindingBlocksDeliveryUntilItIsMended) {
@@ -179,7 +182,7 @@ TEST_F(Trip, AFindingBlocksDeliveryUntilItIsMended) {
     press(Qt::Key_Return);
     ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 1; }));
     put_file(models.store.project().work() / piece().file, *write_png(Image(100, 100, {200, 30, 30, 255})));
-    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
+    ASSERT_TRUE(wait([&] { return waits(piece().state); }));
     window->go_to(PageId::delivery);
     ASSERT_TRUE(wait([&] { return models.delivery.plan() && models.delivery.plan()->left_out.size() == 1; }));
     EXPECT_EQ(models.delivery.plan()->piece_count(), 0u);
@@ -219,7 +222,7 @@ TEST_F(Trip, ThereAreWaysThatLeaveTheArchivesAlone) {
     EXPECT_GT(picture.at(195, 565)[1], 150) << "the green line is in the game";
     ASSERT_TRUE(wait([&] { return !models.jobs.busy(); }));
     models.delivery.undo(models.store.history()[0].id);
-    ASSERT_TRUE(wait([&] { return piece().state == PieceState::changed; }));
+    ASSERT_TRUE(wait([&] { return waits(piece().state); }));
     EXPECT_FALSE(std::filesystem::exists(game / "override/booths/shooting/target.dds"));
     EXPECT_TRUE(std::filesystem::exists(game / "override/signs/sign_exit.png"));
 
@@ -402,4 +405,46 @@ TEST_F(Trip, TenPiecesAreTintedThroughAMaskAtOnce) {
     press(Qt::Key_A, Qt::ControlModifier);
     press(Qt::Key_Delete);
     ASSERT_TRUE(wait([&] { return models.bench.pieces().empty(); })) << "all that are chosen";
+}
+
+TEST_F(Trip, AFriendsFolderIsBroughtInAfterAYes) {
+    // Two pictures of a friend: one lies where the texture lies in the game, one has a name that several have.
+    const auto friends = folder / "from a friend";
+    const auto& items = models.catalog.snapshot()->catalog.items;
+    const auto is_called = [&](const CatalogItem& item, std::string_view name) {
+        return item.is_texture() && item.effective && item.name() == name;
+    };
+    const auto horse = std::find_if(items.begin(), items.end(), [&](const CatalogItem& i) { return is_called(i, "horse_a_tint"); });
+    ASSERT_NE(horse, items.end());
+    const auto& d = horse->desc;
+    const auto picture = smooth_picture(d.width, d.height, 3);
+    ASSERT_TRUE(write_file(friends / std::filesystem::path(horse->path()).replace_extension(".png"), *write_png(picture)));
+    ASSERT_TRUE(write_file(friends / "bunting.png", *write_png(smooth_picture(30, 60, 4))));
+    ASSERT_TRUE(write_file(friends / "holiday.png", *write_png(random_picture(40, 40, 5))));
+    window->bring_in(friends);
+    auto* bring = window->findChild<BringWindow*>();
+    ASSERT_TRUE(bring);
+    ASSERT_TRUE(wait([&] { return bring->ready(); }));
+    auto* rows = bring->list()->model();
+    ASSERT_EQ(rows->rowCount(), 3);
+    EXPECT_EQ(rows->index(0, 0).data().toString(), "bunting.png") << "what is doubtful first";
+    EXPECT_EQ(rows->index(0, 0).data(Qt::CheckStateRole).toInt(), Qt::Unchecked);
+    EXPECT_EQ(rows->index(1, 0).data(Qt::CheckStateRole).toInt(), Qt::Checked);
+    EXPECT_EQ(rows->index(2, 0).data().toString(), "holiday.png");
+    const auto in_front = [&] {
+        bring->activateWindow();
+        bring->list()->setFocus();
+        return bring->isActiveWindow() && bring->list()->hasFocus();
+    };
+    ASSERT_TRUE(wait(in_front));
+    QTest::keyClick(bring->list(), Qt::Key_Space);
+    EXPECT_EQ(rows->index(0, 0).data(Qt::CheckStateRole).toInt(), Qt::Checked) << "looked at, and taken";
+    QTest::keyClick(bring->list(), Qt::Key_Space);
+    ASSERT_TRUE(wait(in_front));
+    QTest::keyClick(bring->list(), Qt::Key_Return);
+    ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 1 && !models.jobs.busy(); }));
+    const auto& piece = models.bench.pieces()[0];
+    EXPECT_EQ(piece.address.inner.back(), horse->path());
+    EXPECT_EQ(*read_png(get_file(models.bench.file_of(piece)), ReadLimits{}), picture);
+    EXPECT_NE(piece.state, PieceState::out);
 }

@@ -6,6 +6,8 @@
 
 #include "base/file_write.h"
 #include "base/text.h"
+#include "codec/paint_form.h"
+#include "container/texture_files.h"
 
 namespace skivet::app {
 
@@ -202,11 +204,80 @@ std::vector<Version> BenchModel::versions(PieceId id) const {
     return there ? versions_of(store_.project(), *there) : std::vector<Version>();
 }
 
+void BenchModel::match(QObject* asker, std::shared_ptr<const AnalyzedCatalog> catalog, fs::path folder, std::shared_ptr<Progress> progress,
+                       std::function<void(Result<BroughtFolder>)> then) {
+    jobs_.run(
+        Jobs::By::looker, asker, tr("Matching pictures"),
+        [catalog = std::move(catalog), folder = std::move(folder), progress = std::move(progress), context = store_.context()] {
+            return match_folder(*catalog, folder, context->limits, *progress);
+        },
+        [then = std::move(then)](Result<BroughtFolder> found) { then(std::move(found)); });
+}
+
+void BenchModel::bring_in(std::vector<std::pair<Address, fs::path>> files) {
+    struct Brought {
+        std::vector<Piece> pieces;
+        std::vector<Version> versions;
+        std::vector<Error> errors;
+    };
+    jobs_.run(
+        this, tr("Bringing in"),
+        [context = store_.context(), project = store_.project(), files = std::move(files)]() mutable {
+            Brought out;
+            for (const auto& [address, file] : files) {
+                const auto id = skivet::bring_in(*context, project, address, file, now());
+                if (id) out.pieces.push_back(*project.piece(*id));
+                else out.errors.push_back(id.error());
+            }
+            out.versions = std::move(project.versions);
+            return out;
+        },
+        [this](Brought brought) {
+            for (const auto& error : brought.errors) messages_.complain(error);
+            std::vector<PieceId> ids;
+            store_.change([&](Project& p) {
+                for (auto& piece : brought.pieces) {
+                    const auto* there = p.piece_of(piece.address);
+                    if (!there) {
+                        ids.push_back(p.add(std::move(piece))->id);
+                        continue;
+                    }
+                    piece.id = there->id;
+                    ids.push_back(there->id);
+                    *p.piece(piece.id) = std::move(piece);
+                }
+                add_versions(p, brought.versions);
+            });
+            for (const auto id : ids) forget(id);
+            if (!ids.empty()) messages_.tell(tr("%1 pictures were brought in.").arg(ids.size()));
+            watch();
+            store_.tell_pieces_changed();
+        });
+}
+
 void BenchModel::version_picture(QObject* asker, PieceId id, const Version* version, std::function<void(Result<QImage>)> then) {
     const auto* there = piece(id);
     if (!there) return;
-    const auto file = version ? store_.project().version_file(version->hash) : file_of(*there);
-    const auto name = version ? version->file : there->file;
+    picture_of(asker, version ? store_.project().version_file(version->hash) : file_of(*there), version ? version->file : there->file,
+               std::move(then));
+}
+
+void BenchModel::file_picture(QObject* asker, const fs::path& file, std::function<void(Result<QImage>)> then) {
+    picture_of(asker, file, file, std::move(then));
+}
+
+void BenchModel::game_picture(QObject* asker, const Address& address, std::function<void(Result<QImage>)> then) {
+    jobs_.run(
+        Jobs::By::pictures, asker, tr("Reading pictures"),
+        [address, context = store_.context()]() -> Result<QImage> {
+            SKIVET_TRY(const auto texture, open_texture_at(*context, address));
+            SKIVET_TRY(auto level, texture.decode(0));
+            return to_qimage(paint_form(texture.layout.desc.format, std::move(level)));
+        },
+        [then = std::move(then)](Result<QImage> made) { then(std::move(made)); });
+}
+
+void BenchModel::picture_of(QObject* asker, const fs::path& file, const fs::path& name, std::function<void(Result<QImage>)> then) {
     jobs_.run(
         Jobs::By::pictures, asker, tr("Reading pictures"),
         [file, name, context = store_.context()]() -> Result<QImage> {

@@ -7,6 +7,7 @@
 #include <QTimer>
 
 #include "app/models/fit_model.h"
+#include "workflow/bring_in.h"
 #include "workflow/saves.h"
 
 namespace skivet::app {
@@ -48,6 +49,15 @@ public:
     /// Not offered again until it is saved anew.
     void pass_over(const OtherSave& other);
 
+    /// Matches the pictures of a folder to the catalog's textures; dropped when `asker` is gone.
+    void match(QObject* asker, std::shared_ptr<const AnalyzedCatalog> catalog, std::filesystem::path folder,
+               std::shared_ptr<Progress> progress, std::function<void(Result<BroughtFolder>)> then);
+    /// Each file becomes the edit of its texture.
+    void bring_in(std::vector<std::pair<Address, std::filesystem::path>> files);
+    void file_picture(QObject* asker, const std::filesystem::path& file, std::function<void(Result<QImage>)> then);
+    /// The texture as it is in the game now.
+    void game_picture(QObject* asker, const Address& address, std::function<void(Result<QImage>)> then);
+
     /// What was brought back, the newest first.
     [[nodiscard]] std::vector<Version> versions(PieceId id) const;
     [[nodiscard]] quint64 bytes_of_versions() const { return skivet::bytes_of_versions(store_.project()); }
@@ -65,6 +75,9 @@ private:
         QImage original, edited;
     };
     void keep(Taken taken);
+    /// `name` tells what is not known by its content.
+    void picture_of(QObject* asker, const std::filesystem::path& file, const std::filesystem::path& name,
+                    std::function<void(Result<QImage>)> then);
     void watch();
     void look();
     void note(BenchLook look);

@@ -122,6 +122,8 @@ BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page(parent), model_(
     });
     folder_ = add_action(tr("Open folder"), Qt::Key_F, tr("Open the work folder"),
                          [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(to_text(model_->work_folder()))); });
+    bring_ = add_action(tr("Bring in…"), Qt::Key_I, tr("Match the pictures of a folder to textures: edits made elsewhere, or by a friend"),
+                        [this] { emit bring_wanted(); });
     add_action(tr("Find a piece"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
         filters_->show();
         words_->setFocus();
@@ -232,6 +234,7 @@ QWidget* BenchPage::make_left() {
     auto* bottom = new QHBoxLayout;
     bottom->addWidget(new Button(folder_, Button::Look::plain));
     bottom->addWidget(new Button(away_, Button::Look::plain));
+    bottom->addWidget(new Button(bring_, Button::Look::plain));
     bottom->addStretch();
     box->addLayout(bottom);
     return left;

@@ -26,6 +26,10 @@ public:
     /// What the rows are narrowed down by; shown once there are many.
     [[nodiscard]] QWidget* filters() const { return filters_; }
 
+signals:
+    /// Wants a folder of pictures to be matched.
+    void bring_wanted();
+
 private:
     [[nodiscard]] QWidget* make_left();
     [[nodiscard]] QWidget* make_right();
@@ -47,7 +51,7 @@ private:
     QLabel *totals_, *title_, *facts_, *file_, *state_text_, *touches_, *other_text_;
     QFrame* other_;
     ImageView *before_, *after_;
-    QAction *edit_, *fitting_, *away_, *again_, *touch_, *versions_, *folder_;
+    QAction *edit_, *fitting_, *away_, *again_, *touch_, *versions_, *folder_, *bring_;
 };
 
 }  // namespace skivet::app

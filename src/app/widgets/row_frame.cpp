@@ -14,4 +14,14 @@ QRectF draw_row_frame(QPainter& p, const QStyleOptionViewItem& option, int gap) 
     return box;
 }
 
+void draw_tick(QPainter& p, const QRectF& box, bool on) {
+    const auto& c = colors();
+    p.setPen(QPen(on ? c.accent : c.border, 1.5));
+    p.setBrush(on ? QBrush(c.accent) : QBrush(c.card));
+    p.drawRoundedRect(box, 3, 3);
+    if (!on) return;
+    p.setPen(QPen(c.card, 2.2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    p.drawPolyline(QPolygonF({box.topLeft() + QPointF(4, 9.5), box.topLeft() + QPointF(7.5, 13), box.topLeft() + QPointF(14, 5.5)}));
+}
+
 }  // namespace skivet::app

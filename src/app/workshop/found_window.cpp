@@ -91,15 +91,6 @@ public:
     }
 
 private:
-    static void draw_tick(QPainter& p, const QRectF& box, bool on) {
-        const auto& c = colors();
-        p.setPen(QPen(on ? c.accent : c.border, 1.5));
-        p.setBrush(on ? QBrush(c.accent) : QBrush(c.card));
-        p.drawRoundedRect(box, 3, 3);
-        if (!on) return;
-        p.setPen(QPen(c.card, 2.2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-        p.drawPolyline(QPolygonF({box.topLeft() + QPointF(4, 9.5), box.topLeft() + QPointF(7.5, 13), box.topLeft() + QPointF(14, 5.5)}));
-    }
     FoundModel* model_;
 };
 

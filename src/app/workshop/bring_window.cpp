@@ -1,0 +1,231 @@
+#include "app/workshop/bring_window.h"
+
+#include <QAction>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QStyledItemDelegate>
+
+#include "app/pages/page.h"
+#include "app/theme/theme.h"
+#include "app/widgets/row_frame.h"
+
+namespace skivet::app {
+namespace {
+
+enum BringRole { MatchIndex = Qt::UserRole, Where, Doubt };
+constexpr int row_height = 62;
+
+/// File, texture, why; a tick where there is a texture.
+class MatchDelegate : public QStyledItemDelegate {
+public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {300, row_height}; }
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const auto& c = colors();
+        p->save();
+        const auto box = draw_row_frame(*p, option, 5);
+        if (index.data(MatchIndex).isValid()) draw_tick(*p, tick_box(box), index.data(Qt::CheckStateRole).toInt() == Qt::Checked);
+        const auto text = box.adjusted(46, 8, -14, -8);
+        const auto doubt = index.data(Doubt).toString();
+        p->setPen(c.ink);
+        p->setFont(text_font(13, true));
+        p->drawText(text.adjusted(0, 0, -22, 0), int(Qt::AlignTop | Qt::AlignLeft),
+                    p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width()) - 22));
+        if (!doubt.isEmpty()) draw_warning(*p, {text.right() - 7, text.top() + 8});
+        p->setPen(c.soft);
+        p->setFont(text_font(12));
+        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft),
+                    p->fontMetrics().elidedText(index.data(Where).toString(), Qt::ElideMiddle, int(text.width())));
+        p->restore();
+    }
+    bool editorEvent(QEvent* event, QAbstractItemModel* model, const QStyleOptionViewItem& option, const QModelIndex& index) override {
+        const bool clicked =
+            event->type() == QEvent::MouseButtonRelease &&
+            QRectF(option.rect).adjusted(0, 0, 46 - option.rect.width(), 0).contains(static_cast<QMouseEvent*>(event)->position());
+        const bool pressed = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Space;
+        if ((!clicked && !pressed) || !index.data(MatchIndex).isValid()) return false;
+        const bool on = index.data(Qt::CheckStateRole).toInt() == Qt::Checked;
+        return model->setData(index, on ? Qt::Unchecked : Qt::Checked, Qt::CheckStateRole);
+    }
+
+private:
+    static QRectF tick_box(const QRectF& box) { return {box.x() + 14, box.center().y() - 9, 18, 18}; }
+};
+
+}  // namespace
+
+BringWindow::BringWindow(QWidget* parent, CatalogModel* catalog, BenchModel* bench, std::filesystem::path folder)
+    : QDialog(parent), bench_(bench), folder_(std::move(folder)), analyzed_(catalog->catalog()) {
+    setAttribute(Qt::WA_DeleteOnClose);
+    setWindowTitle(tr("Bring in %1").arg(to_text(folder_.filename())));
+    resize(1060, 640);
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(16, 14, 16, 12);
+    auto* columns = new QHBoxLayout;
+    columns->setSpacing(16);
+    rows_ = new QStandardItemModel(this);
+    list_ = new QListView;
+    list_->setObjectName(QStringLiteral("matches"));
+    list_->setAccessibleName(tr("Pictures and the textures they fit, doubtful ones first"));
+    list_->setModel(rows_);
+    list_->setItemDelegate(new MatchDelegate(list_));
+    list_->setUniformItemSizes(true);
+    list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    list_->setMinimumWidth(420);
+    columns->addWidget(list_, 4);
+    auto* right = new QVBoxLayout;
+    auto* pictures = new QHBoxLayout;
+    auto* shared = new SharedView(this);
+    mine_ = new ImageView(shared);
+    theirs_ = new ImageView(shared);
+    for (auto [view, name] : {std::pair{mine_, tr("Brought in")}, std::pair{theirs_, tr("The game's")}}) {
+        auto* column = new QVBoxLayout;
+        column->addWidget(make_label(name, "strong"));
+        view->setAccessibleName(name);
+        column->addWidget(view, 1);
+        pictures->addLayout(column, 1);
+    }
+    right->addLayout(pictures, 1);
+    doubt_ = make_label({}, "soft", true);
+    right->addWidget(doubt_);
+    candidates_ = new QComboBox;
+    candidates_->setObjectName(QStringLiteral("candidates"));
+    candidates_->setAccessibleName(tr("The texture it is for"));
+    candidates_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    right->addWidget(candidates_);
+    columns->addLayout(right, 5);
+    box->addLayout(columns, 1);
+    counts_ = make_label(tr("Going through the folder…"), "soft");
+    take_ = new QAction(tr("Bring in"), this);
+    take_->setShortcut(Qt::Key_Return);
+    take_->setToolTip(tr("The ticked pictures become the edits of their textures; the folder stays as it is"));
+    take_->setEnabled(false);
+    addAction(take_);
+    auto* bottom = new QHBoxLayout;
+    bottom->addWidget(counts_);
+    bottom->addStretch();
+    bottom->addWidget(new Button(take_, Button::Look::primary));
+    box->addLayout(bottom);
+
+    connect(take_, &QAction::triggered, this, &BringWindow::take);
+    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &BringWindow::show_row);
+    connect(rows_, &QStandardItemModel::itemChanged, this, &BringWindow::refresh_counts);
+    connect(candidates_, &QComboBox::activated, this, [this](int index) {
+        auto* match = match_at(list_->currentIndex());
+        if (!match || index <= 0 || index > int(match->others.size())) return;
+        // The chosen one takes the first place; that is an answer to the doubt.
+        std::swap(match->item, match->others[std::size_t(index) - 1]);
+        rows_->itemFromIndex(list_->currentIndex())->setCheckState(Qt::Checked);
+        show_row(list_->currentIndex());
+    });
+    progress_ = catalog->jobs().shown_progress(tr("Matching pictures"));
+    bench_->match(this, analyzed_, folder_, progress_, [this](Result<BroughtFolder> found) { fill(std::move(found)); });
+    list_->setFocus();
+}
+
+BringWindow::~BringWindow() {
+    if (progress_) progress_->cancel.cancel();
+}
+
+BroughtMatch* BringWindow::match_at(const QModelIndex& index) {
+    const auto at = index.data(MatchIndex);
+    return at.isValid() ? &found_.matches[std::size_t(at.toULongLong())] : nullptr;
+}
+
+void BringWindow::fill(Result<BroughtFolder> found) {
+    progress_.reset();
+    ready_ = true;
+    if (!found) {
+        counts_->setText(to_text(found.error().message()));
+        return;
+    }
+    found_ = std::move(*found);
+    const auto& items = analyzed_->snapshot->catalog.items;
+    for (std::size_t i = 0; i < found_.matches.size(); ++i) {
+        const auto& match = found_.matches[i];
+        auto* row = new QStandardItem(to_text(match.file));
+        row->setData(qulonglong(i), MatchIndex);
+        row->setData(tr("%1 · by %2").arg(to_text(items[match.item].path()), to_text(name_of(match.by))), Where);
+        row->setData(to_text(match.doubt), Doubt);
+        row->setData(tr("%1, for %2%3")
+                         .arg(to_text(match.file), to_text(items[match.item].path()),
+                              match.doubt.empty() ? QString() : tr(", doubtful: %1").arg(to_text(match.doubt))),
+                     Qt::AccessibleTextRole);
+        row->setCheckable(true);
+        row->setCheckState(match.doubt.empty() ? Qt::Checked : Qt::Unchecked);
+        rows_->appendRow(row);
+    }
+    const auto without = [&](const QString& file, const QString& why) {
+        auto* row = new QStandardItem(file);
+        row->setData(why, Where);
+        rows_->appendRow(row);
+    };
+    for (const auto& file : found_.unmatched) without(to_text(file), tr("fits nothing"));
+    for (const auto& error : found_.errors)
+        without(error.where.empty() ? tr("A file") : to_text(error.where.front()), to_text(error.message()));
+    if (rows_->rowCount() > 0) list_->setCurrentIndex(rows_->index(0, 0));
+    refresh_counts();
+}
+
+void BringWindow::refresh_counts() {
+    int ticked = 0;
+    for (int row = 0; row < rows_->rowCount(); ++row) ticked += rows_->item(row)->checkState() == Qt::Checked;
+    const auto doubtful =
+        std::count_if(found_.matches.begin(), found_.matches.end(), [](const BroughtMatch& m) { return !m.doubt.empty(); });
+    QStringList parts;
+    if (!found_.matches.empty()) parts << tr("%1 matched, %2 of them doubtful").arg(found_.matches.size()).arg(doubtful);
+    if (!found_.unmatched.empty()) parts << tr("%1 fit nothing").arg(found_.unmatched.size());
+    if (!found_.errors.empty()) parts << tr("%1 cannot be read").arg(found_.errors.size());
+    counts_->setText(parts.isEmpty() ? tr("There is no picture in this folder.") : parts.join(QStringLiteral(" · ")));
+    take_->setText(tr("Bring in %1").arg(ticked));
+    take_->setEnabled(ticked > 0);
+}
+
+void BringWindow::show_row(const QModelIndex& index) {
+    const auto* match = match_at(index);
+    candidates_->clear();
+    candidates_->setEnabled(match && !match->others.empty());
+    doubt_->setText(!match                 ? index.data(Where).toString()
+                    : match->doubt.empty() ? tr("Matched by %1.").arg(to_text(name_of(match->by)))
+                                           : tr("Look first: %1.").arg(to_text(match->doubt)));
+    if (match) {
+        const auto& items = analyzed_->snapshot->catalog.items;
+        candidates_->addItem(to_text(items[match->item].path()));
+        for (const auto other : match->others) candidates_->addItem(to_text(items[other].path()));
+        rows_->itemFromIndex(index)->setData(tr("%1 · by %2").arg(to_text(items[match->item].path()), to_text(name_of(match->by))), Where);
+    }
+    for (auto* view : {mine_, theirs_}) view->set_message({});
+    const auto shown = [this, index = QPersistentModelIndex(index)](ImageView* view) {
+        return [this, index, view](const Result<QImage>& made) {
+            if (list_->currentIndex() != index) return;
+            if (made) view->set_image(*made);
+            else view->set_message(to_text(made.error().message()));
+        };
+    };
+    const auto file = match ? folder_ / match->file : folder_ / index.data().toString().toStdString();
+    bench_->file_picture(this, file, shown(mine_));
+    if (match) bench_->game_picture(this, address_of(*match), shown(theirs_));
+    else theirs_->set_message(tr("No texture"));
+}
+
+Address BringWindow::address_of(const BroughtMatch& match) const {
+    const auto& snapshot = *analyzed_->snapshot;
+    const auto& item = snapshot.catalog.items[match.item];
+    return skivet::address_of(snapshot.sources[item.source], item);
+}
+
+void BringWindow::take() {
+    std::vector<std::pair<Address, std::filesystem::path>> wanted;
+    for (int row = 0; row < rows_->rowCount(); ++row) {
+        const auto* match = match_at(rows_->index(row, 0));
+        if (!match || rows_->item(row)->checkState() != Qt::Checked) continue;
+        wanted.emplace_back(address_of(*match), folder_ / match->file);
+    }
+    bench_->bring_in(std::move(wanted));
+    accept();
+}
+
+}  // namespace skivet::app
