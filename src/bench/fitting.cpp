@@ -348,6 +348,9 @@ Result<Image> as_shown(Image before, const TextureFile& original, const Bytes& f
     return decode_shown<Image>(TextureFile{original.kind, layout, file}, 0, cross);
 }
 
+// RMS in steps of 255: 22 dB. Common practice is to find errors from about there without looking for them.
+constexpr std::uint8_t heavy_loss = 20;
+
 /// What of the edit the format could not keep, with where.
 void losses(FitState& s) {
     // Where texels have 8 bits a channel, only a file with a palette or one that packs with loss changes them.
@@ -361,10 +364,9 @@ void losses(FitState& s) {
                    "The file has a palette without room for all of your colors, or packs with loss.");
         return;
     }
-    // RMS in steps of 255: 22 dB. Common practice is to find errors from about there without looking for them.
-    constexpr std::uint8_t heavy = 20;
     const auto& map = s.out.blocks;
-    const auto count = static_cast<std::uint64_t>(std::count_if(map.loss.begin(), map.loss.end(), [](auto loss) { return loss >= heavy; }));
+    const auto count =
+        static_cast<std::uint64_t>(std::count_if(map.loss.begin(), map.loss.end(), [](auto loss) { return loss >= heavy_loss; }));
     if (count == 0) return;
     const auto where = map.texels(*map.worst());
     s.note(Grade::note, fmt::format("{} {} lost much", grouped(count), count == 1 ? "block" : "blocks"),

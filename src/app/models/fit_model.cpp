@@ -1,5 +1,7 @@
 #include "app/models/fit_model.h"
 
+#include <chrono>
+
 #include "app/theme/theme.h"
 
 namespace skivet::app {
@@ -107,19 +109,23 @@ std::shared_ptr<const FittedPiece> FitModel::fit(PieceId id) {
             }
             kept_[id] = {made.fitted, nullptr, nullptr, std::nullopt, false};
             touch(id);
-            note(made.fitted->made);
+            note(std::span(&made.fitted->made, 1));
             emit ready(id);
         });
     return nullptr;
 }
 
-void FitModel::note(const PieceFit& fit) {
-    std::vector<Finding> findings;
-    if (fit.fit) findings = fit.fit->findings;
-    else findings.push_back({Grade::blocks, tr("The file cannot be read").toStdString(), fit.fit.error().message()});
-    noted_[fit.piece] = {fit.edit, fit.mends, std::move(findings)};
+void FitModel::note(std::span<const PieceFit> fits) {
     auto project = store_.project();
-    if (!note_fit(project, fit)) return;
+    bool changed = false;
+    for (const auto& fit : fits) {
+        std::vector<Finding> findings;
+        if (fit.fit) findings = fit.fit->findings;
+        else findings.push_back({Grade::blocks, tr("The file cannot be read").toStdString(), fit.fit.error().message()});
+        noted_[fit.piece] = {fit.edit, fit.mends, std::move(findings)};
+        changed = note_fit(project, fit) || changed;
+    }
+    if (!changed) return;
     store_.change([&](Project& p) { p = std::move(project); });
     store_.tell_pieces_changed();
 }
@@ -136,25 +142,37 @@ const std::vector<Finding>* FitModel::findings(PieceId id) const {
 
 void FitModel::fit_waiting() {
     if (waiting_runs_) return;
-    const auto& pieces = store_.project().pieces;
-    const auto next = std::find_if(pieces.begin(), pieces.end(), [this](const Piece& p) {
-        return (p.state == PieceState::changed || p.state == PieceState::needs_mend) && !is_noted(p) && !fitting_.contains(p.id);
-    });
-    if (next == pieces.end()) return;
+    // As many at once as make a quarter of a second: telling of each by itself would take longer than fitting small ones.
+    constexpr std::size_t most = 64;
+    static constexpr auto enough = std::chrono::milliseconds(250);
+    std::vector<Piece> next;
+    for (const auto& p : store_.project().pieces) {
+        if (next.size() == most) break;
+        if ((p.state == PieceState::changed || p.state == PieceState::needs_mend) && !is_noted(p) && !fitting_.contains(p.id))
+            next.push_back(p);
+    }
+    if (next.empty()) return;
     waiting_runs_ = true;
     jobs_.run(
         Jobs::By::looker, this, tr("Looking at what was saved"),
-        [context = store_.context(), project = store_.project(), p = *next] {
-            auto made = fit_now(*context, project, p);
-            // Only what was found is wanted; the pictures go at once.
-            if (made.fit) made.fit->original = made.fit->edited = made.fit->result = {};
-            return made;
+        [context = store_.context(), project = store_.project(), next = std::move(next), ending = jobs_.ending()] {
+            std::vector<PieceFit> out;
+            const auto begin = std::chrono::steady_clock::now();
+            for (const auto& piece : next) {
+                out.push_back(fit_now(*context, project, piece));
+                // Only what was found is wanted; the pictures go at once.
+                if (auto& fit = out.back().fit) fit->original = fit->edited = fit->result = {}, fit->file = {};
+                if (ending.canceled() || std::chrono::steady_clock::now() - begin > enough) break;
+            }
+            return out;
         },
-        [this](PieceFit made) {
+        [this](std::vector<PieceFit> made) {
             waiting_runs_ = false;
-            const auto* piece = store_.project().piece(made.piece);
-            const bool still = piece && piece->edit() == made.edit && piece->options.mends == made.mends;
-            if (still) note(made);  // says that pieces changed, and comes back here, if one did
+            std::erase_if(made, [this](const PieceFit& fit) {
+                const auto* piece = store_.project().piece(fit.piece);
+                return !piece || piece->edit() != fit.edit || piece->options.mends != fit.mends;
+            });
+            note(made);  // says that pieces changed, and comes back here, if one did
             if (!waiting_runs_) fit_waiting();
         });
 }

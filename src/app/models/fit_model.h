@@ -53,7 +53,7 @@ private:
     };
     using Original = std::pair<std::string, std::shared_ptr<const PieceOriginal>>;  ///< by its hash
 
-    void note(const PieceFit& fit);
+    void note(std::span<const PieceFit> fits);
     [[nodiscard]] bool is_noted(const Piece& piece) const;
     void touch(PieceId id);
     [[nodiscard]] std::shared_ptr<const PieceOriginal> original_of(const Piece& piece) const;
