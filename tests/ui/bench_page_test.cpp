@@ -46,6 +46,9 @@ struct ManyPieces : SinglePage {
             for (std::uint32_t x = 4; x < 12; ++x) out.at(x, y) = {seed, std::uint8_t(255 - seed), 128, 255};
         return out;
     }
+    static std::ptrdiff_t pieces_of(const BenchModel& model, PieceState state) {
+        return std::count_if(model.pieces().begin(), model.pieces().end(), [&](const Piece& p) { return p.state == state; });
+    }
     /// In front, so that keys arrive.
     void show(Page& page) {
         page.resize(1200, 700);
@@ -204,9 +207,7 @@ TEST_F(ManyPieces, TheSameFaultIsMendedInAllOfThem) {
     // Three were saved upside down, by a program; one is sound.
     for (std::size_t i = 0; i < 3; ++i) save(model, ids[i], file_by_imagemagick(picture(model, ids[i]), {"-flip"}));
     save(model, ids[3], *write_png(marked(model, ids[3], 90)));
-    const auto count = [&](PieceState state) {
-        return std::count_if(ids.begin(), ids.end(), [&](PieceId id) { return model.piece(id)->state == state; });
-    };
+    const auto count = [&](PieceState state) { return pieces_of(model, state); };
     ASSERT_TRUE(wait([&] { return count(PieceState::needs_mend) == 3 && count(PieceState::fits) == 1; })) << "without going there";
     show(page);
     EXPECT_EQ(page.list()->model()->index(3, 0).data(PieceRows::IdRole).toULongLong(), ids[3]) << "what needs something comes first";
@@ -227,9 +228,7 @@ TEST_F(ManyPieces, ChosenPiecesAreMendedByOneKey) {
     std::vector<PieceId> ids;
     for (const auto& piece : model.pieces()) ids.push_back(piece.id);
     for (const auto id : ids) save(model, id, *write_png(smooth_picture(20, 20, 1)));
-    const auto count = [&](PieceState state) {
-        return std::count_if(ids.begin(), ids.end(), [&](PieceId id) { return model.piece(id)->state == state; });
-    };
+    const auto count = [&](PieceState state) { return pieces_of(model, state); };
     ASSERT_TRUE(wait([&] { return count(PieceState::needs_mend) == 3; }));
     show(page);
     page.list()->setCurrentIndex(page.list()->model()->index(0, 0));

@@ -19,7 +19,8 @@ namespace {
 /// A picture nobody takes for another one: rings and bars by the seed.
 Image sign(unsigned seed, std::uint32_t width = 64, std::uint32_t height = 64) {
     std::mt19937 random(seed);
-    const double cx = random() % 100 / 100.0, cy = random() % 100 / 100.0, ring = 3 + random() % 4, bars = 2 + random() % 4;
+    const auto pick = [&](unsigned count) { return static_cast<double>(random() % count); };
+    const double cx = pick(100) / 100, cy = pick(100) / 100, ring = 3 + pick(4), bars = 2 + pick(4);
     const std::array<std::uint8_t, 3> a{std::uint8_t(160 + random() % 96), std::uint8_t(160 + random() % 96), std::uint8_t(random() % 96)};
     Image out(width, height);
     for (std::uint32_t y = 0; y < height; ++y)

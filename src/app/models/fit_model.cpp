@@ -99,7 +99,7 @@ std::shared_ptr<const FittedPiece> FitModel::fit(PieceId id) {
             fitting_.erase(newest);
             const auto* now_there = store_.project().piece(id);
             if (!now_there) return;
-            if (made.fitted->made.edit != now_there->edit()) return emit store_.pieces_changed();  // saved again meanwhile
+            if (made.fitted->made.edit != now_there->edit()) return store_.tell_pieces_changed();  // saved again meanwhile
             // One more than is looked at, so that going to and fro is quick.
             constexpr std::size_t most_originals = 2;
             if (made.original.second) {
