@@ -9,7 +9,7 @@ namespace {
 constexpr int tolerance = 2;    ///< steps of 255: what programs' rounding differs by
 constexpr int informative = 8;  ///< a texel the fault changes by less says nothing
 
-/// Color of a texel with the fault, and without: values 0…1. `alpha` is the original's.
+/// Color of a texel with the fault, and without: values 0…1. Forward goes by the original's alpha, back by the edit's.
 struct Way {
     SaveFaultRow row;
     TexelF (*forward)(const TexelF& texel);

@@ -349,7 +349,7 @@ int project_bring(Context& c, const ProjectOptions& options) {
     // What a picture shows is compared with what the textures show.
     const auto seen = measure_unseen(project->context, analysis, **catalog, *project->opened.index, nullptr, progress, {}, problem);
     if (problem) c.err << "skivet-cli: " << problem->message() << '\n';
-    const auto found = match_folder(*seen, options.pictures, project->context.limits, progress);
+    const auto found = match_folder(*seen, project->project(), options.pictures, project->context.limits, progress);
     if (!found) return c.failed(found.error());
     int code = 0;
     for (const auto& error : found->errors) code = c.failed(error);

@@ -16,11 +16,6 @@ namespace {
 
 constexpr std::size_t most_files = 20'000;
 
-const TextureKinds& kinds() {
-    static const auto standard = TextureKinds::standard();
-    return standard;
-}
-
 /// "a/b/Horse.DDS" as {"a", "b"} and "horse.dds".
 struct Parts {
     std::vector<std::string> folders;
@@ -97,7 +92,7 @@ public:
         // Its size stands in its header; only what has to be looked at is decoded.
         std::uint32_t width = 0, height = 0;
         std::optional<Result<TextureFile>> texture;
-        if (!out.others.empty()) texture = TextureFile::open(kinds(), *bytes, file.string(), limits_);
+        if (!out.others.empty()) texture = TextureFile::open(kinds_, *bytes, file.string(), limits_);
         if (texture && *texture) {
             width = (*texture)->layout.desc.width, height = (*texture)->layout.desc.height;
         } else {
@@ -109,7 +104,8 @@ public:
         }
         out.item = out.others.front();
         out.others.erase(out.others.begin());
-        if (!out.others.empty() && out.doubt.empty()) out.doubt = fmt::format("{} others fit as well", out.others.size());
+        if (!out.others.empty() && out.doubt.empty())
+            out.doubt = out.others.size() == 1 ? "another one fits as well" : fmt::format("{} others fit as well", out.others.size());
         const auto& d = catalog_.snapshot->catalog.items[out.item].desc;
         if (std::uint64_t{d.width} * height != std::uint64_t{d.height} * width && out.doubt.empty())
             out.doubt = fmt::format("its sides are {}×{}, the texture's {}×{}", width, height, d.width, d.height);
@@ -122,6 +118,7 @@ private:
     std::vector<Parts> parts_;
     std::map<std::string, std::vector<std::size_t>> by_name_, by_base_;
     std::optional<PictureSearch> pictures_;
+    const TextureKinds kinds_ = TextureKinds::standard();
 
     /// Those that share the most folders with the file.
     void take_nearest(BroughtMatch& out, const Parts& mine, const std::vector<std::size_t>& items) {
@@ -155,11 +152,6 @@ private:
     }
 };
 
-bool is_picture(const fs::path& file) {
-    const auto ending = lower(file.extension().string());
-    return ending == ".ora" || kinds().by_extension("x" + ending) != nullptr;
-}
-
 }  // namespace
 
 std::string_view name_of(MatchedBy by) {
@@ -167,13 +159,14 @@ std::string_view name_of(MatchedBy by) {
     return names[static_cast<std::size_t>(by)];
 }
 
-Result<BroughtFolder> match_folder(const AnalyzedCatalog& catalog, const fs::path& folder, const ReadLimits& limits, Progress& progress) {
+Result<BroughtFolder> match_folder(const AnalyzedCatalog& catalog, const Project& project, const fs::path& folder, const ReadLimits& limits,
+                                   Progress& progress) {
     std::vector<fs::path> files;
     std::error_code code;
     for (auto it = fs::recursive_directory_iterator(folder, fs::directory_options::skip_permission_denied, code);
          !code && it != fs::recursive_directory_iterator(); it.increment(code)) {
         SKIVET_CHECK(progress.cancel.check());
-        if (it->is_symlink(code) || !it->is_regular_file(code) || !is_picture(it->path())) continue;
+        if (it->is_symlink(code) || !it->is_regular_file(code) || !is_named_like_an_edit(it->path())) continue;
         files.push_back(it->path().lexically_relative(folder));
         if (files.size() > most_files)
             return fail(ErrorCode::limit, fmt::format("{} holds more than {} pictures", folder.string(), grouped(most_files)),
@@ -201,6 +194,12 @@ Result<BroughtFolder> match_folder(const AnalyzedCatalog& catalog, const fs::pat
         for (const auto i : matches)
             if (matches.size() > 1 && out.matches[i].doubt.empty())
                 out.matches[i].doubt = fmt::format("{} files are for this texture", matches.size());
+    for (auto& match : out.matches) {
+        const auto& item = catalog.snapshot->catalog.items[match.item];
+        const auto* piece = project.piece_of(address_of(catalog.snapshot->sources[item.source], item));
+        if (match.doubt.empty() && piece && piece->seen_hash != piece->exported_hash)
+            match.doubt = "an edit of it is on the bench, and would become a version";
+    }
     std::stable_partition(out.matches.begin(), out.matches.end(), [](const BroughtMatch& m) { return !m.doubt.empty(); });
     return out;
 }

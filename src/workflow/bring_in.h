@@ -30,10 +30,11 @@ struct BroughtFolder {
 
 /// Only textures the game loads are matched. Names are compared without case; of a name one of our own exports gives (x.dds.png) the ending
 /// is taken off. A match is doubtful when several textures fit as well, when it goes by the bare name or by the picture, when the sides
-/// have another proportion, and when two files ask for one texture. Pictures are searched for only among what was looked at (the analysis
-/// has facts of it). Errors: `canceled`; `limit` for a folder with more than 20,000 pictures; the folder's own.
-[[nodiscard]] Result<BroughtFolder> match_folder(const AnalyzedCatalog& catalog, const std::filesystem::path& folder,
-                                                 const ReadLimits& limits, Progress& progress);
+/// have another proportion, when two files ask for one texture, and when an edit of it is on the bench. Pictures are searched for only
+/// among what was looked at (the analysis has facts of it). Errors: `canceled`; `limit` for a folder with more than 20,000 pictures; the
+/// folder's own.
+[[nodiscard]] Result<BroughtFolder> match_folder(const AnalyzedCatalog& catalog, const Project& project,
+                                                 const std::filesystem::path& folder, const ReadLimits& limits, Progress& progress);
 
 /// Makes the file the edit of the texture: takes the texture to the bench if it is not there, and copies the file into the work folder. An
 /// edit that is there already is kept as a version. The folder itself is never changed.

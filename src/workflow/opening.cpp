@@ -69,7 +69,7 @@ Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& 
     for (const auto& source : wish.more_sources)
         if (std::find(project.sources.begin(), project.sources.end(), source) == project.sources.end()) project.sources.push_back(source);
     SeenFiles seen;
-    auto look = look_at_files(project, seen, now);
+    auto look = look_at_files(project, seen, now, wish.cancel);
     (void)note_look(project, look);
     for (auto& error : look.errors) out.problems.push_back(std::move(error));
     for (auto& piece : project.pieces) {

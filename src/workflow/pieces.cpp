@@ -242,10 +242,10 @@ bool note_fit(Project& project, const PieceFit& fit) {
 
 bool note_refreshed(Project& project, const Piece& seen) {
     auto* piece = project.piece(seen.id);
-    if (!piece || piece->seen_hash == seen.seen_hash) return false;
-    const auto touches = std::move(piece->touches);  // may have been changed while the file was looked at
-    *piece = seen;
-    piece->touches = touches;
+    // Everything else of the piece, its file too, may have become another while this one was looked at.
+    if (!piece || piece->file != seen.file || piece->seen_hash == seen.seen_hash) return false;
+    piece->seen_hash = seen.seen_hash;
+    piece->changed_at = seen.changed_at;
     if (piece->state != PieceState::gone_stale) piece->state = state_by_edit(*piece);
     piece->options = {};
     return true;

@@ -15,7 +15,7 @@ namespace skivet {
                                           std::int64_t now);
 
 /// Looks at the piece's file and returns the piece with its state brought up to date: changed when the file was saved with other
-/// content, out when it is as exported. A file that is gone or half written leaves the state as it is.
+/// content, out when it is as exported. A file that is gone leaves the state as it is.
 [[nodiscard]] Piece refresh_piece(const Project& project, Piece piece, std::int64_t now);
 /// The state that follows from the piece's file and touch-ups and from what was delivered: out, changed or delivered.
 [[nodiscard]] PieceState state_by_edit(const Piece& piece);

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "base/file_write.h"
+#include "base/text.h"
 #include "bench/open_raster.h"
 #include "container/zip.h"
 
@@ -58,12 +59,14 @@ Piece with_content(Piece piece, std::string hash, std::int64_t now) {
     return piece;
 }
 
-bool is_kept(const Project& project, const std::string& hash) {
-    return std::any_of(project.versions.begin(), project.versions.end(), [&](const Version& v) { return v.hash == hash; });
+/// Pieces may have the same content; each has versions of its own.
+bool is_kept(const Project& project, const fs::path& file, const std::string& hash) {
+    return std::any_of(project.versions.begin(), project.versions.end(),
+                       [&](const Version& v) { return v.hash == hash && base_of(v.file) == base_of(file); });
 }
 
 Result<std::optional<Version>> keep(const Project& project, const Piece& piece, ByteSpan bytes, const std::string& hash, std::int64_t now) {
-    if (hash == piece.exported_hash || is_kept(project, hash)) return std::optional<Version>();
+    if (hash == piece.exported_hash || is_kept(project, piece.file, hash)) return std::optional<Version>();
     SKIVET_CHECK(write_file(project.version_file(hash), bytes));
     return std::optional(Version{piece.file, hash, now, bytes.size()});
 }
@@ -94,22 +97,26 @@ bool is_whole(ByteSpan file, std::string_view name) {
     return true;
 }
 
+bool is_named_like_an_edit(const fs::path& file) {
+    const auto ending = lower(file.extension().string());
+    return ending == ".ora" || kinds().by_extension("x" + ending) != nullptr;
+}
+
 bool SeenFiles::may_be_new(const fs::path& file, const FileStamp& stamp) const {
-    const std::scoped_lock lock(mutex_);
     const auto found = seen_.find(file);
     return found == seen_.end() || found->second.first != stamp || !found->second.second;
 }
 
 void SeenFiles::remember(const fs::path& file, const FileStamp& stamp) {
-    const std::scoped_lock lock(mutex_);
     seen_[file] = {stamp, clock_ns() - stamp.modified_ns > 2 * second_ns};
 }
 
-BenchLook look_at_files(const Project& project, SeenFiles& seen, std::int64_t now) {
+BenchLook look_at_files(const Project& project, SeenFiles& seen, std::int64_t now, const CancelToken& cancel) {
     constexpr std::int64_t patience_ns = 10 * second_ns;
     BenchLook out;
     std::map<fs::path, std::string> read;  // pieces that follow another share its file; empty: nothing new there
     for (const auto& piece : project.pieces) {
+        if (cancel.canceled()) return out;
         auto found = read.find(piece.file);
         if (found == read.end()) {
             found = read.emplace(piece.file, std::string()).first;
@@ -162,9 +169,7 @@ std::vector<OtherSave> other_saves(const Project& project) {
             const auto file = folder / item.path().filename();
             const auto found = by_base.find(base_of(file));
             if (found == by_base.end() || taken.contains(file) || !item.is_regular_file(code)) continue;
-            auto ending = file.extension().string();
-            std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return std::tolower(c); });
-            if (ending != ".ora" && !kinds().by_extension("x" + ending)) continue;
+            if (!is_named_like_an_edit(file)) continue;
             const auto theirs = stamp_of(item.path()), ours = stamp_of(project.work() / found->second->file);
             if (theirs && ours && theirs->modified_ns > ours->modified_ns) out.push_back({found->second->id, file});
         }
@@ -214,10 +219,18 @@ std::vector<Version> versions_of(const Project& project, const Piece& piece) {
 }
 
 Result<WentBack> go_back(const Project& project, const Piece& piece, const Version& version, std::int64_t now) {
+    if (std::any_of(project.pieces.begin(), project.pieces.end(),
+                    [&](const Piece& p) { return p.file == version.file && p.file != piece.file; }))
+        return fail(ErrorCode::usage, fmt::format("{} is another piece's file", version.file.string()));
     auto bytes = read_file(project.version_file(version.hash));
     if (!bytes) return fail(std::move(bytes).error().within("versions"));
     WentBack out{piece, {}};
-    SKIVET_TRY(out.kept, keep_version(project, piece, now));
+    // It may go into another file than the one the edit is in now; what either holds stays to be had.
+    for (const auto& file : std::set{piece.file, version.file}) {
+        out.piece.file = file;
+        SKIVET_TRY(auto kept, keep_version(project, out.piece, now));
+        if (kept) out.kept.push_back(std::move(*kept));
+    }
     out.piece.file = version.file;
     SKIVET_CHECK(write_file(project.work() / version.file, *bytes));
     out.piece = with_content(std::move(out.piece), version.hash, now);
@@ -226,7 +239,7 @@ Result<WentBack> go_back(const Project& project, const Piece& piece, const Versi
 
 void add_versions(Project& project, std::span<const Version> versions) {
     for (const auto& version : versions)
-        if (!is_kept(project, version.hash)) project.versions.push_back(version);
+        if (!is_kept(project, version.file, version.hash)) project.versions.push_back(version);
 }
 
 std::vector<Version> cleared_versions(const Project& project) {

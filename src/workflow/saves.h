@@ -2,7 +2,6 @@
 // What paint programs do to the files in the work folder: saves are noticed however they are made, and every version that came back is
 // kept by its content.
 #include <map>
-#include <mutex>
 
 #include "base/file_view.h"
 #include "workflow/pieces.h"
@@ -13,7 +12,11 @@ namespace skivet {
 /// headers ask for, OpenRaster by its directory. What we do not know is whole.
 [[nodiscard]] bool is_whole(ByteSpan file, std::string_view name);
 
-/// The state of the files when they were last read, so that thousands of them cost a question to the file system each.
+/// Whether read_edited reads files named so.
+[[nodiscard]] bool is_named_like_an_edit(const std::filesystem::path& file);
+
+/// The state of the files when they were last read, so that thousands of them cost a question to the file system each. For one look at a
+/// time.
 class SeenFiles {
 public:
     /// False when the file is as it was when `remember` was called. A file that was written less than two seconds before that may have been
@@ -22,7 +25,6 @@ public:
     void remember(const std::filesystem::path& file, const FileStamp& stamp);
 
 private:
-    mutable std::mutex mutex_;
     std::map<std::filesystem::path, std::pair<FileStamp, bool>> seen_;  ///< and whether it was old enough then
 };
 
@@ -41,8 +43,8 @@ struct BenchLook {
     std::vector<Error> errors;  ///< versions that could not be kept
 };
 /// Looks at the pieces' files and what lies beside them. A file that is gone or not whole is waited for; one that stays so for ten seconds
-/// is taken as it is.
-[[nodiscard]] BenchLook look_at_files(const Project& project, SeenFiles& seen, std::int64_t now);
+/// is taken as it is. Canceled, it ends with what it has seen.
+[[nodiscard]] BenchLook look_at_files(const Project& project, SeenFiles& seen, std::int64_t now, const CancelToken& cancel = {});
 /// Takes over what was seen; the ids of the pieces that were saved.
 std::vector<PieceId> note_look(Project& project, const BenchLook& look);
 
@@ -57,9 +59,10 @@ std::vector<PieceId> note_look(Project& project, const BenchLook& look);
 /// The piece's, the newest first.
 [[nodiscard]] std::vector<Version> versions_of(const Project& project, const Piece& piece);
 /// Writes a version into the work folder in the place of what is there, which is kept before if it was not. Returns the piece with it.
+/// Error `usage` when another piece has its file by now.
 struct WentBack {
     Piece piece;
-    std::optional<Version> kept;
+    std::vector<Version> kept;
 };
 [[nodiscard]] Result<WentBack> go_back(const Project& project, const Piece& piece, const Version& version, std::int64_t now);
 /// Puts in those that are not there yet.

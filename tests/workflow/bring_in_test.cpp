@@ -64,7 +64,7 @@ struct BringIn : testing::Test {
     void bring(const std::string& file, const Image& picture) { bring(file, *write_png(picture)); }
     BroughtFolder matched() {
         Progress progress;
-        auto out = match_folder(*catalog, brought, ReadLimits{}, progress);
+        auto out = match_folder(*catalog, project, brought, ReadLimits{}, progress);
         EXPECT_TRUE(out) << out.error().message();
         return out ? *out : BroughtFolder{};
     }
@@ -105,7 +105,7 @@ TEST_F(BringIn, ByNameAndASharedNameIsDoubtful) {
     const auto found = matched();
     ASSERT_EQ(found.matches.size(), 3u);
     EXPECT_EQ(found.matches.front().file, "ride.png") << "the doubtful one first";
-    EXPECT_EQ(found.matches.front().doubt, "1 others fit as well");
+    EXPECT_EQ(found.matches.front().doubt, "another one fits as well");
     EXPECT_EQ(found.matches.front().others.size(), 1u);
     EXPECT_EQ(of(found, "ticket.png")->by, MatchedBy::name);
     EXPECT_EQ(of(found, "ticket.png")->doubt, "") << "twice the size is no doubt";
@@ -167,7 +167,9 @@ TEST_F(BringIn, AYesMakesItTheEditAndLosesNothing) {
     EXPECT_EQ(fitted.fit->edited, sign(32, 128, 64));
     // Another one for the same texture: the edit before stays among the versions.
     bring("data/organ/pipes.png", sign(33));
-    const auto& match = *of(found, "data/organ/pipes.png");
+    const auto again = matched();
+    const auto& match = *of(again, "data/organ/pipes.png");
+    EXPECT_EQ(match.doubt, "an edit of it is on the bench, and would become a version");
     ASSERT_TRUE(bring_in(context, project, address(match), brought / match.file, 8));
     ASSERT_EQ(project.pieces.size(), 2u);
     const auto& pipes = *project.piece_of(address(match));

@@ -241,12 +241,13 @@ TEST_F(Saves, EveryVersionIsKeptAndOneCanGoBack) {
     put_file(file(), third);
     const auto went = go_back(project, piece(), versions[0], 50);
     ASSERT_TRUE(went) << went.error().message();
-    ASSERT_TRUE(went->kept);
-    EXPECT_EQ(get_file(project.version_file(went->kept->hash)), third);
+    ASSERT_EQ(went->kept.size(), 1u);
+    const auto third_kept = went->kept.front();
+    EXPECT_EQ(get_file(project.version_file(third_kept.hash)), third);
     EXPECT_EQ(get_file(file()), second);
     EXPECT_EQ(went->piece.seen_hash, versions[0].hash);
     *project.piece(id) = went->piece;
-    project.versions.push_back(*went->kept);
+    add_versions(project, went->kept);
 
     ASSERT_TRUE(save_project(project));
     const auto back = open_project(project.folder);
@@ -257,7 +258,7 @@ TEST_F(Saves, EveryVersionIsKeptAndOneCanGoBack) {
 
     const auto cleared = cleared_versions(project);
     EXPECT_EQ(cleared.size(), 2u) << "what lies in the work folder stays";
-    EXPECT_FALSE(std::filesystem::exists(project.version_file(went->kept->hash)));
+    EXPECT_FALSE(std::filesystem::exists(project.version_file(third_kept.hash)));
     EXPECT_TRUE(std::filesystem::exists(project.version_file(versions[0].hash)));
 }
 
@@ -288,4 +289,45 @@ TEST_F(Saves, PiecesThatShareAFileSeeOneSave) {
     EXPECT_EQ(look().saved.size(), 2u);
     EXPECT_EQ(project.piece(other)->state, PieceState::changed);
     EXPECT_EQ(project.versions.size(), 1u);
+}
+
+TEST_F(Saves, EachPieceHasItsVersionsAlsoWhereTwoAreAlike) {
+    const auto other = take("a/cow.dds");
+    const auto same = painted(2);
+    put_file(file(), same);
+    put_file(project.work() / project.piece(other)->file, same);
+    (void)look();
+    EXPECT_EQ(versions_of(project, piece()).size(), 1u);
+    EXPECT_EQ(versions_of(project, *project.piece(other)).size(), 1u);
+    EXPECT_EQ(cleared_versions(project).size(), 0u) << "both lie in the work folder";
+}
+
+TEST_F(Saves, GoingBackIntoAnotherFileKeepsWhatThatHolds) {
+    const auto first = painted(2);
+    put_file(file(), first);
+    (void)look();
+    const auto version = versions_of(project, piece()).front();
+    // The edit goes on in a TIFF; meanwhile somebody saves the PNG once more, unseen.
+    put_file(file().parent_path() / "horse.dds.tif", file_by_imagemagick(smooth_picture(32, 32, 7), {}, "TIFF:.tif"));
+    ASSERT_TRUE(use_file(project, id, piece().file.parent_path() / "horse.dds.tif", 20));
+    const auto unseen = painted(8);
+    put_file(project.work() / version.file, unseen);
+    const auto went = go_back(project, piece(), version, 30);
+    ASSERT_TRUE(went) << went.error().message();
+    EXPECT_EQ(went->piece.file, version.file);
+    EXPECT_EQ(get_file(project.work() / version.file), first);
+    ASSERT_EQ(went->kept.size(), 1u) << "the TIFF is a version already";
+    EXPECT_EQ(get_file(project.version_file(went->kept[0].hash)), unseen);
+}
+
+TEST_F(Saves, ALookThatComesLateChangesNoOtherFilesPiece) {
+    put_file(file(), painted(2));
+    const auto late = look_at_files(project, seen, 30);
+    ASSERT_EQ(late.saved.size(), 1u);
+    put_file(file().parent_path() / "horse.dds.tif", file_by_imagemagick(smooth_picture(32, 32, 7), {}, "TIFF:.tif"));
+    ASSERT_TRUE(use_file(project, id, piece().file.parent_path() / "horse.dds.tif", 31));
+    const auto hash = piece().seen_hash;
+    EXPECT_TRUE(note_look(project, late).empty());
+    EXPECT_EQ(piece().file.extension(), ".tif");
+    EXPECT_EQ(piece().seen_hash, hash);
 }

@@ -3,6 +3,7 @@
 #include <QDesktopServices>
 #include <QProcess>
 #include <QUrl>
+#include <set>
 
 #include "base/file_write.h"
 #include "base/text.h"
@@ -27,7 +28,16 @@ BenchModel::BenchModel(ProjectStore& store, QObject* parent)
     connect(&watcher_, &QFileSystemWatcher::directoryChanged, &settle_, qOverload<>(&QTimer::start));
     connect(&watcher_, &QFileSystemWatcher::fileChanged, &settle_, qOverload<>(&QTimer::start));
     connect(&store_, &ProjectStore::pieces_changed, this, &BenchModel::pieces_changed);
-    connect(&store_, &ProjectStore::opened, this, &BenchModel::watch);
+    connect(&store_, &ProjectStore::opened, this, [this] {
+        // Ids count anew in another project.
+        pictures_.clear();
+        drawn_.clear();
+        pictures_pending_.clear();
+        passed_over_.clear();
+        seen_ = std::make_shared<SeenFiles>();
+        watch();
+        look();  // what was saved beside a piece's file while nobody looked
+    });
 }
 
 void BenchModel::keep(Taken taken) {
@@ -84,7 +94,8 @@ void BenchModel::take_again(PieceId id) {
         this, tr("Writing out"),
         [context = store_.context(), project = store_.project(), old = *piece]() -> Result<WentBack> {
             WentBack out;
-            SKIVET_TRY(out.kept, keep_version(project, old, now()));
+            SKIVET_TRY(auto kept, keep_version(project, old, now()));
+            if (kept) out.kept.push_back(std::move(*kept));
             SKIVET_TRY(out.piece, skivet::take_again(*context, project, old, now()));
             return out;
         },
@@ -92,7 +103,7 @@ void BenchModel::take_again(PieceId id) {
             if (!taken) return messages_.complain(taken.error());
             store_.change([&](Project& p) {
                 if (auto* there = p.piece(id)) *there = std::move(taken->piece);
-                if (taken->kept) p.versions.push_back(*taken->kept);
+                add_versions(p, taken->kept);
             });
             forget(id);
             watch();
@@ -207,10 +218,9 @@ std::vector<Version> BenchModel::versions(PieceId id) const {
 void BenchModel::match(QObject* asker, std::shared_ptr<const AnalyzedCatalog> catalog, fs::path folder, std::shared_ptr<Progress> progress,
                        std::function<void(Result<BroughtFolder>)> then) {
     jobs_.run(
-        Jobs::By::looker, asker, tr("Matching pictures"),
-        [catalog = std::move(catalog), folder = std::move(folder), progress = std::move(progress), context = store_.context()] {
-            return match_folder(*catalog, folder, context->limits, *progress);
-        },
+        asker, tr("Matching pictures"),
+        [catalog = std::move(catalog), folder = std::move(folder), progress = std::move(progress), context = store_.context(),
+         project = store_.project()] { return match_folder(*catalog, project, folder, context->limits, *progress); },
         [then = std::move(then)](Result<BroughtFolder> found) { then(std::move(found)); });
 }
 
@@ -219,16 +229,22 @@ void BenchModel::bring_in(std::vector<std::pair<Address, fs::path>> files) {
         std::vector<Piece> pieces;
         std::vector<Version> versions;
         std::vector<Error> errors;
+        std::size_t count = 0;  ///< files
     };
     jobs_.run(
         this, tr("Bringing in"),
         [context = store_.context(), project = store_.project(), files = std::move(files)]() mutable {
             Brought out;
+            std::set<fs::path> brought;
             for (const auto& [address, file] : files) {
                 const auto id = skivet::bring_in(*context, project, address, file, now());
-                if (id) out.pieces.push_back(*project.piece(*id));
+                if (id) brought.insert(project.piece(*id)->file);
                 else out.errors.push_back(id.error());
             }
+            // Those that share the file, too.
+            for (auto& piece : project.pieces)
+                if (brought.contains(piece.file)) out.pieces.push_back(std::move(piece));
+            out.count = brought.size();
             out.versions = std::move(project.versions);
             return out;
         },
@@ -249,7 +265,9 @@ void BenchModel::bring_in(std::vector<std::pair<Address, fs::path>> files) {
                 add_versions(p, brought.versions);
             });
             for (const auto id : ids) forget(id);
-            if (!ids.empty()) messages_.tell(tr("%1 pictures were brought in.").arg(ids.size()));
+            if (brought.count > 0)
+                messages_.tell(brought.count == 1 ? tr("One picture was brought in.")
+                                                  : tr("%1 pictures were brought in.").arg(brought.count));
             watch();
             store_.tell_pieces_changed();
         });
@@ -308,7 +326,7 @@ void BenchModel::go_back(PieceId id, const Version& version) {
                     one.options = {};
                     if (one.state != PieceState::gone_stale) one.state = state_by_edit(one);
                 }
-                if (went->kept) p.versions.push_back(*went->kept);
+                add_versions(p, went->kept);
             });
             for (const auto& one : pieces())
                 if (one.file == went->piece.file) forget(one.id);

@@ -222,18 +222,21 @@ void FitModel::mend(const std::vector<PieceId>& ids, const MendSet& mends) {
     store_.tell_pieces_changed();
 }
 
+MendSet FitModel::due_mends(PieceId id) const {
+    MendSet out;
+    if (const auto* found = findings(id))
+        for (const auto& finding : *found)
+            if (finding.mend && finding.grade >= Grade::mend) out.add(*finding.mend);
+    return out;
+}
+
 void FitModel::mend_all(const std::vector<PieceId>& ids) {
     std::vector<PieceId> changed;
     store_.change([&](Project& p) {
         for (const auto id : ids) {
-            auto* piece = p.piece(id);
-            const auto* found = findings(id);
-            if (!piece || !found) continue;
-            MendSet due;
-            for (const auto& finding : *found)
-                if (finding.mend && finding.grade >= Grade::mend) due.add(*finding.mend);
+            const auto due = due_mends(id);
             if (due.empty()) continue;
-            piece->options.mends.press(due);
+            p.piece(id)->options.mends.press(due);
             changed.push_back(id);
         }
     });
@@ -241,11 +244,14 @@ void FitModel::mend_all(const std::vector<PieceId>& ids) {
     if (!changed.empty()) store_.tell_pieces_changed();
 }
 
-std::vector<PieceId> FitModel::with_mend(const std::vector<PieceId>& ids, Mend mend) const {
+std::vector<PieceId> FitModel::with_mend(Mend mend) const {
     std::vector<PieceId> out;
-    for (const auto id : ids)
-        if (const auto* found = findings(id))
-            if (std::any_of(found->begin(), found->end(), [&](const Finding& f) { return f.mend == mend; })) out.push_back(id);
+    for (const auto& piece : store_.project().pieces) {
+        const auto found = noted_.find(piece.id);
+        if (found == noted_.end() || !is_noted(piece)) continue;
+        const auto& findings = found->second.findings;
+        if (std::any_of(findings.begin(), findings.end(), [&](const Finding& f) { return f.mend == mend; })) out.push_back(piece.id);
+    }
     return out;
 }
 

@@ -26,8 +26,10 @@ public:
     void mend(const std::vector<PieceId>& ids, const MendSet& mends);
     /// Every mend that was found to be due, in all of these pieces.
     void mend_all(const std::vector<PieceId>& ids);
-    /// The pieces among these whose list offers the mend.
-    [[nodiscard]] std::vector<PieceId> with_mend(const std::vector<PieceId>& ids, Mend mend) const;
+    /// Whether mend_all would do something to the piece.
+    [[nodiscard]] bool has_due_mends(PieceId id) const { return !due_mends(id).empty(); }
+    /// All pieces whose list offers the mend.
+    [[nodiscard]] std::vector<PieceId> with_mend(Mend mend) const;
     /// What was made of the piece as it was.
     void forget(PieceId id);
     /// Fits what is changed and was not looked at, one after the other, behind everything else.
@@ -54,6 +56,7 @@ private:
     using Original = std::pair<std::string, std::shared_ptr<const PieceOriginal>>;  ///< by its hash
 
     void note(std::span<const PieceFit> fits);
+    [[nodiscard]] MendSet due_mends(PieceId id) const;
     [[nodiscard]] bool is_noted(const Piece& piece) const;
     void touch(PieceId id);
     [[nodiscard]] std::shared_ptr<const PieceOriginal> original_of(const Piece& piece) const;

@@ -109,6 +109,7 @@ FittingPage::FittingPage(BenchModel* model, QWidget* parent) : Page(parent), mod
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) {
         if (const auto id = rows_->id(now.row()); id != 0 && id != piece_) show_piece(id);
     });
+    connect(list_->selectionModel(), &QItemSelectionModel::selectionChanged, this, &FittingPage::update_mend_all);
     connect(model, &BenchModel::pieces_changed, this, &FittingPage::refresh);
     connect(model, &BenchModel::picture_ready, this, [this] { list_->viewport()->update(); });
     connect(fits_, &FitModel::ready, this, [this](PieceId piece) {
@@ -241,14 +242,27 @@ void FittingPage::choose_cell(std::optional<std::size_t> cell, bool go_there) {
 
 void FittingPage::update_view() {
     if (piece_ == 0) return;
-    auto fitted = fits_->fit(piece_);
-    if (!fitted) return;  // `ready` comes back here
+    const auto fitted = fits_->fit(piece_);  // null: `ready` comes back here
     const auto* found = fits_->findings(piece_);
-    const auto findings = found ? *found : std::vector<Finding>();
-    std::vector<std::size_t> offers;  // in how many pieces each mend is offered
-    for (const auto& finding : findings) offers.push_back(finding.mend ? fits_->with_mend(rows_->ids(), *finding.mend).size() : 0);
-    if (fitted != fitted_ || offers != offers_) show_findings(findings);
-    offers_ = std::move(offers);
+    const bool other = cards_of_ != piece_;
+    // Of the same piece what is shown may stay while a new fit is made; of another one neither its pictures nor its mends.
+    if (found || other) {
+        const auto findings = found ? *found : std::vector<Finding>();
+        std::vector<std::size_t> offers;  // in how many pieces each mend is offered
+        for (const auto& finding : findings) offers.push_back(finding.mend ? fits_->with_mend(*finding.mend).size() : 0);
+        if (other || (fitted && fitted != fitted_) || offers != offers_) show_findings(findings);
+        offers_ = std::move(offers);
+        cards_of_ = piece_;
+    }
+    update_mend_all();
+    if (!fitted) {
+        if (!other && fitted_) return;
+        fitted_.reset();
+        block_->show_fit(nullptr);
+        mips_->show_fit(nullptr, nullptr);
+        mip_text_->clear();
+        return compare_->set_pictures({}, tr("Fitting…"));
+    }
     if (fitted != fitted_) {
         fitted_ = fitted;
         block_->show_fit(fitted);
@@ -275,7 +289,11 @@ void FittingPage::show_findings(const std::vector<Finding>& findings) {
     clear_column(cards_);
     for (const auto& finding : findings) cards_->addWidget(make_finding_card(finding));
     cards_->addStretch();
-    mend_all_->setEnabled(std::any_of(findings.begin(), findings.end(), [](const Finding& f) { return f.mend.has_value(); }));
+}
+
+void FittingPage::update_mend_all() {
+    const auto chosen = chosen_pieces();
+    mend_all_->setEnabled(std::any_of(chosen.begin(), chosen.end(), [this](PieceId id) { return fits_->has_due_mends(id); }));
 }
 
 QWidget* FittingPage::make_finding_card(const Finding& finding) {
@@ -301,9 +319,9 @@ QWidget* FittingPage::make_finding_card(const Finding& finding) {
     if (finding.mend) {
         auto* button = new Button(to_text(info(*finding.mend).words), Button::Look::plain);
         button->setObjectName(QStringLiteral("mend"));
-        connect(button, &QPushButton::clicked, this, [this, mend = *finding.mend] { fits_->mend({piece_}, {mend}); });
+        connect(button, &QPushButton::clicked, this, [this, piece = piece_, mend = *finding.mend] { fits_->mend({piece}, {mend}); });
         buttons->addWidget(button);
-        if (const auto others = fits_->with_mend(rows_->ids(), *finding.mend); others.size() > 1) {
+        if (const auto others = fits_->with_mend(*finding.mend); others.size() > 1) {
             auto* all = new Button(tr("In all %1").arg(others.size()), Button::Look::plain);
             all->setObjectName(QStringLiteral("mend_all"));
             all->setToolTip(tr("The same mend in every piece whose list offers it"));
@@ -314,8 +332,9 @@ QWidget* FittingPage::make_finding_card(const Finding& finding) {
     if (finding.where) {
         auto* button = new Button(tr("Show"), Button::Look::plain);
         button->setObjectName(QStringLiteral("show"));
-        connect(button, &QPushButton::clicked, this,
-                [this, where = *finding.where] { choose_cell(fitted_->made.fit->blocks.at(where.x, where.y), true); });
+        connect(button, &QPushButton::clicked, this, [this, where = *finding.where] {
+            if (fitted_ && fitted_->made.fit) choose_cell(fitted_->made.fit->blocks.at(where.x, where.y), true);
+        });
         buttons->addWidget(button);
     }
     buttons->addStretch();

@@ -34,6 +34,7 @@ private:
     void refresh();
     void update_view();
     void update_pictures();
+    void update_mend_all();
     void show_findings(const std::vector<Finding>& findings);
     [[nodiscard]] QWidget* make_finding_card(const Finding& finding);
     void set_layout(CompareView::Layout layout);
@@ -44,6 +45,7 @@ private:
     PieceId piece_ = 0;
     std::shared_ptr<const FittedPiece> fitted_;
     FitLook look_;
+    PieceId cards_of_ = 0;  ///< whose findings the cards are
     std::vector<std::size_t> offers_;
     QStackedWidget* stack_;
     PieceRows* rows_;

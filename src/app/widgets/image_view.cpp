@@ -35,9 +35,13 @@ void ImageView::set_image(const QImage& image) {
 }
 
 void ImageView::set_blocks(const QImage& blocks) {
-    blocks_ = blocks;
+    if (blocks.cacheKey() == blocks_.cacheKey()) return;
+    blocks_ = blocks.isNull() ? blocks : blocks.convertToFormat(QImage::Format_ARGB32);
     edges_.clear();
-    const auto there = [&](int x, int y) { return blocks_.valid(x, y) && qAlpha(blocks_.pixel(x, y)) > 0; };
+    const int across = blocks_.width(), down = blocks_.height();
+    std::vector<const QRgb*> scan(static_cast<std::size_t>(down));
+    for (int y = 0; y < down; ++y) scan[std::size_t(y)] = reinterpret_cast<const QRgb*>(blocks_.constScanLine(y));
+    const auto there = [&](int x, int y) { return x >= 0 && y >= 0 && x < across && y < down && qAlpha(scan[std::size_t(y)][x]) > 0; };
     // Runs of edges, along rows and along columns.
     const auto runs = [&](int lines, int along, const auto& edge, const auto& line) {
         for (int i = 0; i <= lines && edges_.size() <= most_edges; ++i)
