@@ -271,8 +271,7 @@ void show_export(QWidget* parent, CatalogModel* model, std::vector<std::size_t> 
         wish.as = static_cast<ExportAs>(as->currentData().toInt());
         wish.shape = static_cast<FolderShape>(shape->currentIndex());
         wish.mip = mips->currentIndex() == 1 ? "all" : "0";
-        constexpr const char* alphas[] = {"keep", "split", "drop"};
-        wish.alpha = alphas[alpha->currentIndex()];
+        wish.alpha = static_cast<AlphaWay>(alpha->currentIndex());
         wish.resume = resume->isChecked();
         wish.part_bytes = fat32->isChecked() ? fat32_part : 0;
         const bool chosen = !some.empty() && what->currentIndex() == 0;

@@ -10,7 +10,6 @@
 #include "base/text.h"
 #include "bench/cube.h"
 #include "bench/export_manifest.h"
-#include "texture/png.h"
 
 namespace skivet {
 
@@ -82,8 +81,8 @@ void Gate::pass(const CancelToken& cancel) {
     while (paused_ && !cancel.canceled()) changed_.wait_for(lock, std::chrono::milliseconds(50));
 }
 
-Status export_files(const TextureFile& texture, const ExportWish& wish, const fs::path& target, const ReadLimits& limits,
-                    const CancelToken& cancel, const PutFile& put) {
+Status export_files(const TextureFile& texture, const ExportWish& wish, const fs::path& target, const CancelToken& cancel,
+                    const PutFile& put) {
     const auto& d = texture.layout.desc;
     const auto as = decided(wish.as, d.format);
     auto place = target;
@@ -118,27 +117,18 @@ Status export_files(const TextureFile& texture, const ExportWish& wish, const fs
         const bool whole = more.empty() && what.mip == 0;
         auto path = place;
         if (!more.empty()) path.replace_filename(place.stem().string() + more + place.extension().string());
-        if (wish.alpha == "keep" || as == ExportAs::exr) {
+        if (wish.alpha == AlphaWay::kept || !can_split_alpha(as, d)) {
             SKIVET_TRY(const auto bytes, export_picture(texture, as, what));
             SKIVET_CHECK(put(path, bytes, whole));
             continue;
         }
-        SKIVET_TRY(const auto png, export_png(texture, what));
-        SKIVET_TRY(auto image, read_png(png, limits));
-        Image alpha(image.width, image.height);
-        for (std::size_t i = 0; i < image.texels.size(); ++i) {
-            const auto a = image.texels[i][3];
-            alpha.texels[i] = {a, a, a, 255};
-            image.texels[i][3] = 255;
-        }
-        if (wish.alpha == "split") {  // before the picture itself, by which a later run knows that all is there
-            SKIVET_TRY(const auto gray, picture_file(alpha, as, false));
+        SKIVET_TRY(const auto two, export_alpha_apart(texture, as, what));
+        if (wish.alpha == AlphaWay::apart) {  // before the picture itself, by which a later run knows that all is there
             auto beside = path;
             beside.replace_filename(path.stem().string() + ".alpha" + path.extension().string());
-            SKIVET_CHECK(put(beside, gray, false));
+            SKIVET_CHECK(put(beside, two.alpha, false));
         }
-        SKIVET_TRY(const auto bytes, picture_file(image, as, d.color == ColorSpace::srgb));
-        SKIVET_CHECK(put(path, bytes, whole));
+        SKIVET_CHECK(put(path, two.picture, whole));
     }
     return {};
 }
@@ -198,8 +188,8 @@ private:
 
 }  // namespace
 
-Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportWish& wish, const fs::path& to, const ReadLimits& limits,
-                                ExportProgress& progress, int jobs, bool force) {
+Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportWish& wish, const fs::path& to, ExportProgress& progress,
+                                int jobs, bool force) {
     const auto plan = plan_export(items, wish);
     std::error_code code;
     fs::create_directories(to, code);
@@ -268,7 +258,7 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
                             return written;
                         }
                         if (!texture) return fail(texture.error());
-                        SKIVET_CHECK(export_files(*texture, wish, target, limits, progress.cancel, put));
+                        SKIVET_CHECK(export_files(*texture, wish, target, progress.cancel, put));
                         return written;
                     };
                     auto done = work();

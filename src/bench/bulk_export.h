@@ -5,7 +5,7 @@
 #include <mutex>
 
 #include "base/progress.h"
-#include "bench/export.h"
+#include "bench/alpha_way.h"
 #include "container/address.h"
 
 namespace skivet {
@@ -19,10 +19,10 @@ enum class FolderShape : std::uint8_t {
 struct ExportWish {
     ExportAs as = ExportAs::picture;
     FolderShape shape = FolderShape::kept;
-    std::string mip = "0";         ///< a level, or "all"; pictures only
-    std::string faces = "cross";   ///< of a cubemap: cross, six or first
-    std::string layers = "all";    ///< of an array or a volume: all or first
-    std::string alpha = "keep";    ///< keep, split into a gray picture beside, or drop
+    std::string mip = "0";        ///< a level, or "all"; pictures only
+    std::string faces = "cross";  ///< of a cubemap: cross, six or first
+    std::string layers = "all";   ///< of an array or a volume: all or first
+    AlphaWay alpha = AlphaWay::kept;
     std::uint64_t part_bytes = 0;  ///< files of more are cut into name.000, name.001 …; 0: never. fat32_part is what FAT32 holds
     bool resume = false;           ///< leave out what is there already
     bool overwrite = false;        ///< also files that no export made, or that changed since; otherwise those are failures
@@ -85,12 +85,12 @@ struct ExportProgress : Progress {
 /// is one. Errors: `usage` for a target that is a source, `busy` when another export writes there, `no_space` before anything is written
 /// (with `force` only afterwards), `canceled`; what was written stays and `resume` goes on from there.
 [[nodiscard]] Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportWish& wish, const std::filesystem::path& to,
-                                              const ReadLimits& limits, ExportProgress& progress, int jobs = 0, bool force = false);
+                                              ExportProgress& progress, int jobs = 0, bool force = false);
 
 /// Puts one file of an export where it belongs: its path, its content, and whether an edit comes back by it.
 using PutFile = std::function<Status(const std::filesystem::path&, ByteSpan, bool whole)>;
 /// One texture as one or several files; `target` has its final ending.
 [[nodiscard]] Status export_files(const TextureFile& texture, const ExportWish& wish, const std::filesystem::path& target,
-                                  const ReadLimits& limits, const CancelToken& cancel, const PutFile& put);
+                                  const CancelToken& cancel, const PutFile& put);
 
 }  // namespace skivet

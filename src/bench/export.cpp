@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "bench/cube.h"
+#include "codec/codec.h"
 #include "codec/paint_form.h"
 #include "texture/dds.h"
 #include "texture/exr.h"
@@ -42,6 +43,19 @@ std::optional<ExportAs> export_named(std::string_view name) {
 
 ExportAs decided(ExportAs as, Format format) {
     return as != ExportAs::picture ? as : info(format).is_float() ? ExportAs::exr : ExportAs::png;
+}
+
+ProposedExport propose_export(const TextureDesc& d) {
+    const auto& f = info(d.format);
+    // KTX2 where DDS has no number for the format.
+    const auto as_it_is = write_dds(d, {}) ? ExportAs::dds : ExportAs::ktx2;
+    if (d.depth > 1) return {as_it_is, fmt::format("a picture has one slice, this texture {}", d.depth)};
+    if (d.layers > 1) return {as_it_is, fmt::format("a picture has one layer, this texture {}", d.layers)};
+    if (!can_encode(d.format)) return {ExportAs::ktx2, fmt::format("{} goes back only as it is", f.name)};
+    if (f.is_float()) return {ExportAs::exr, "true values, brighter than white too"};
+    if (f.is_integer()) return {as_it_is, "whole numbers, which no picture file keeps"};
+    if (f.wide) return {ExportAs::png16, "more than 8 bits a channel"};
+    return {ExportAs::png, "8 bits a channel hold all of it"};
 }
 
 ImageF to_16_bit_form(Format format, ImageF values) { return scaled(format, std::move(values), 127.0f / 255, 128.0f / 255); }

@@ -20,6 +20,12 @@ enum class ExportAs {
 [[nodiscard]] std::string_view extension_of(ExportAs as);
 /// `picture` decided for the format; others as they are.
 [[nodiscard]] ExportAs decided(ExportAs as, Format format);
+/// The smallest file that loses nothing of a texture and that an edit comes back by, and why, in a few words for a person.
+struct ProposedExport {
+    ExportAs as = ExportAs::png;
+    std::string why;
+};
+[[nodiscard]] ProposedExport propose_export(const TextureDesc& desc);
 
 /// What of a texture goes into one picture.
 struct Shown {

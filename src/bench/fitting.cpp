@@ -388,6 +388,7 @@ Result<FitState> compared(FitState s) {
     const auto& d = s.target();
     SKIVET_TRY(auto result, as_shown(std::move(s.before), *s.original, s.out.file, *again, s.cross));
     s.out.layout = std::move(*again);
+    s.out.resized = s.resized.has_value();
     s.out.result = paint_form(d.format, std::move(result));
     s.out.quality = difference(s.out.edited, s.out.result);
     s.out.blocks = map_blocks(*s.original, s.out.file, s.out.original, s.out.edited, s.out.result, transparent(s));

@@ -54,6 +54,7 @@ struct Fit {
     Image result;          ///< level 0 of what the game will get: encoded and decoded again, in paint form
     Bytes file;            ///< the texture file for the game; empty when a finding blocks
     TextureLayout layout;  ///< of `file`
+    bool resized = false;  ///< the texture gets another size than the original's
     std::vector<LevelFit> levels;
     BlockMap blocks;  ///< of level 0; empty when a finding blocks
     MipGuess mips;

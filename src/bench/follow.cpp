@@ -6,23 +6,21 @@
 
 namespace skivet {
 
-Result<EditedFile> follow_edit(const TextureFile& leader, const EditedFile& edited, const TextureFile& follower) {
-    SKIVET_TRY(const auto stored, leader.decode(0));
+Result<EditedFile> follow_edit(const Image& before, const Image& painted, const TextureFile& follower) {
     SKIVET_TRY(const auto own, follower.decode(0));
-    const auto before = paint_form(leader.layout.desc.format, stored);
     const auto mine = paint_form(follower.layout.desc.format, own);
-    if (edited.image.width != before.width || edited.image.height != before.height)
+    if (painted.width != before.width || painted.height != before.height)
         return fail(ErrorCode::unfit, "the edit has another size than the texture it was made of, so its copies cannot follow",
                     "Bring the edit back to the original's size");
     // Change and mask are filtered together: what a texel of the follower covers counts by area.
     ImageF change(before.width, before.height), after(before.width, before.height);
     ImageF mask(before.width, before.height);
     for (std::size_t i = 0; i < before.texels.size(); ++i) {
-        const bool touched = edited.image.texels[i] != before.texels[i];
+        const bool touched = painted.texels[i] != before.texels[i];
         mask.texels[i] = {touched ? 1.0f : 0.0f, 0, 0, 0};
         for (std::size_t c = 0; c < 4; ++c) {
-            change.texels[i][c] = touched ? static_cast<float>(edited.image.texels[i][c] - before.texels[i][c]) : 0;
-            after.texels[i][c] = edited.image.texels[i][c];
+            change.texels[i][c] = touched ? static_cast<float>(painted.texels[i][c] - before.texels[i][c]) : 0;
+            after.texels[i][c] = painted.texels[i][c];
         }
     }
     const auto w = mine.width, h = mine.height;

@@ -4,10 +4,10 @@
 
 namespace skivet {
 
-/// What the edit of `leader` makes of `follower`, a copy of the same picture at any size: where nothing was painted the follower's own
+/// What an edit of another picture makes of `follower`, a copy of `before` at any size: where `after` is as before the follower's own
 /// texels, where all texels under a follower's texel were painted the edit brought to its size (box filter), in between the follower plus
-/// its share of the change. So what was not edited keeps its blocks, whatever compression made of either. Both in paint form, 8 bits.
-/// Errors are those of decoding.
-[[nodiscard]] Result<EditedFile> follow_edit(const TextureFile& leader, const EditedFile& edited, const TextureFile& follower);
+/// its share of the change. So what was not edited keeps its blocks, whatever compression made of either. All in paint form, 8 bits.
+/// Errors: `unfit` when `after` has another size than `before`, and those of decoding.
+[[nodiscard]] Result<EditedFile> follow_edit(const Image& before, const Image& after, const TextureFile& follower);
 
 }  // namespace skivet

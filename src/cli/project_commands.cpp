@@ -5,8 +5,8 @@
 #include <ostream>
 
 #include "base/text.h"
+#include "cli/project_work.h"
 #include "cli/writing.h"
-#include "workflow/bring_in.h"
 #include "workflow/delivery_plan.h"
 #include "workflow/opening.h"
 #include "workflow/places.h"
@@ -16,30 +16,15 @@ namespace skivet::cli {
 
 namespace fs = std::filesystem;
 using nlohmann::json;
+using namespace project_work;
 
 namespace {
-
-void print(Context& c, const json& line) { c.out << line.dump(-1, ' ', false, json::error_handler_t::replace) << '\n'; }
-
-Error no_project(const fs::path& folder) {
-    return {ErrorCode::usage, folder.string() + " is no project", {}, {}, "Make one with: skivet-cli project new DIR"};
-}
 
 /// A project for reading: whoever has it open keeps it. Its pieces are as they are now, but nothing of that is kept.
 struct Looked {
     Project project;
     ReadContext context;
 };
-
-/// The project's context with what this call says besides: --key, --kind and --paths.
-ReadContext with_own(const Context& c, ReadContext context) {
-    auto ring = std::make_shared<KeyRing>(*context.keys);
-    for (const auto& key : c.context.keys->all()) ring->add(key);
-    context.keys = std::move(ring);
-    context.choices.insert(context.choices.begin(), c.context.choices.begin(), c.context.choices.end());
-    context.known_paths.insert(context.known_paths.end(), c.context.known_paths.begin(), c.context.known_paths.end());
-    return context;
-}
 
 Result<Looked> look(Context& c, const fs::path& folder) {
     std::error_code code;
@@ -51,36 +36,12 @@ Result<Looked> look(Context& c, const fs::path& folder) {
     std::vector<Error> errors;
     out.context = with_own(c, *context_of(c.context, out.project, std::make_shared<KeyRing>(keys.value_or(KeyRing{})), errors));
     for (const auto& error : errors) c.failed(error);
+    AddressReader reader(out.context);
     for (auto& piece : out.project.pieces) {
         SKIVET_CHECK(c.cancel.check());
         piece = refresh_piece(out.project, piece, now());
-        if (auto checked = check_source(out.context, piece)) piece = std::move(*checked);
+        if (auto checked = check_source(out.context, reader, piece)) piece = std::move(*checked);
     }
-    return out;
-}
-
-/// A project that is ours while this lives.
-struct Open {
-    OpenedProject opened;
-    ReadContext context;
-    [[nodiscard]] Project& project() { return opened.project; }
-};
-
-Result<Open> open(Context& c, const fs::path& folder, OpenWish wish = {}) {
-    std::error_code code;
-    if (!fs::exists(folder / "project.json", code)) return fail(no_project(folder));
-    wish.folder = fs::absolute(folder).lexically_normal();
-    wish.cancel = c.cancel;
-    PosixFiles files;
-    const Writing writing(c);  // what a crash left is put right
-    if (!writing.may()) return fail(c.cancel.check().error());
-    Open out;
-    SKIVET_TRY(out.opened, open_for_work(c.context, wish, files, now()));
-    for (const auto& journal : out.opened.recovered.rolled_back)
-        c.err << fmt::format("skivet-cli: \"{}\" was cut short; the old bytes are back\n", journal.title);
-    for (const auto* list : {&out.opened.recovered.set_aside, &out.opened.recovered.waiting, &out.opened.problems})
-        for (const auto& error : *list) c.err << "skivet-cli: " << error.message() << '\n';
-    out.context = with_own(c, *out.opened.context);  // what of its sheets is not sound was said above
     return out;
 }
 
@@ -114,24 +75,6 @@ std::string_view name_of_destination(Destination destination) {
 void set_destination(Project& project, const std::string& name) {
     for (const auto& [known, destination] : destinations)
         if (known == name) project.destination = destination;
-}
-
-json to_json(const Piece& piece, const Project& project) {
-    return {{"piece", piece.id},
-            {"name", piece.name()},
-            {"address", piece.address.text()},
-            {"state", std::string(name_of(piece.state))},
-            {"as", std::string(name_of(piece.as))},
-            {"file", (project.work() / piece.file).string()},
-            {"follows", piece.follows()},
-            {"mends", ids_of(piece.options.mends)},
-            {"touches", piece.touches}};
-}
-
-void print_piece(Context& c, const Piece& piece, const Project& project) {
-    if (c.json) return print(c, to_json(piece, project));
-    c.out << fmt::format("{:>4}  {:<14} {}\n      {}\n", piece.id, name_of(piece.state), piece.address.text(),
-                         (project.work() / piece.file).string());
 }
 
 void print_journal(Context& c, const Journal& journal) {
@@ -312,82 +255,6 @@ int project_set(Context& c, const ProjectOptions& options) {
     return project_status(c, options);
 }
 
-int project_take(Context& c, const ProjectOptions& options) {
-    const auto as = export_named(options.as);
-    if (!as) return c.failed(Error{ErrorCode::usage, "pieces cannot be written as " + options.as, {}, {}, "Choose picture, png, dds …"});
-    auto project = open(c, options.folder);
-    if (!project) return c.failed(project.error());
-    std::vector<Address> addresses;
-    for (const auto& text : options.sources) {
-        auto address = parse_address(text);
-        if (!address) return c.failed(address.error());
-        if (address->inner.empty())
-            return c.failed(Error{ErrorCode::usage, text + " names a whole file", {}, {}, "Name an entry: archive.zip::path/inside.dds"});
-        address->source = fs::absolute(address->source).lexically_normal();
-        if (project->project().piece_of(*address)) c.err << fmt::format("skivet-cli: {} is on the bench already\n", text);
-        else addresses.push_back(std::move(*address));
-    }
-    auto taken = take_pieces(project->context, project->project(), addresses, *as, now());
-    int code = 0;
-    for (const auto& error : taken.errors) code = c.failed(error);
-    const bool any = !taken.pieces.empty();
-    for (const auto id : keep_taken(project->project(), std::move(taken.pieces)))
-        print_piece(c, *project->project().piece(id), project->project());
-    if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
-    return code != 0 && any ? 1 : code;
-}
-
-int project_bring(Context& c, const ProjectOptions& options) {
-    auto project = open(c, options.folder);
-    if (!project) return c.failed(project.error());
-    const AnalysisContext analysis{project->project(), project->opened.baseline, project->opened.history};
-    Progress progress;
-    progress.cancel = c.cancel;
-    auto catalog = read_sources(project->context, analysis, *project->opened.index, progress);
-    if (!catalog) return c.failed(catalog.error());
-    std::optional<Error> problem;
-    // What a picture shows is compared with what the textures show.
-    const auto seen = measure_unseen(project->context, analysis, **catalog, *project->opened.index, nullptr, progress, {}, problem);
-    if (problem) c.err << "skivet-cli: " << problem->message() << '\n';
-    const auto found = match_folder(*seen, project->project(), options.pictures, project->context.limits, progress);
-    if (!found) return c.failed(found.error());
-    int code = 0;
-    for (const auto& error : found->errors) code = c.failed(error);
-    const auto& snapshot = *seen->snapshot;
-    const auto address = [&](std::size_t item) {
-        return address_of(snapshot.sources[snapshot.catalog.items[item].source], snapshot.catalog.items[item]);
-    };
-    for (const auto& match : found->matches) {
-        const bool take = options.bring == "all" || (options.bring == "sure" && match.doubt.empty());
-        if (c.json) {
-            json others = json::array();
-            for (const auto other : match.others) others.push_back(address(other).text());
-            print(c, {{"file", match.file.generic_string()},
-                      {"address", address(match.item).text()},
-                      {"by", std::string(name_of(match.by))},
-                      {"doubt", match.doubt},
-                      {"others", others},
-                      {"taken", take}});
-        } else {
-            c.out << fmt::format("{} {} → {} (by {}{}{})\n",
-                                 take                  ? "+"
-                                 : match.doubt.empty() ? " "
-                                                       : "?",
-                                 match.file.generic_string(), address(match.item).text(), name_of(match.by),
-                                 match.doubt.empty() ? "" : ": ", match.doubt);
-        }
-        if (!take) continue;
-        if (auto done = bring_in(project->context, project->project(), address(match.item), options.pictures / match.file, now()); !done)
-            code = c.failed(done.error());
-    }
-    for (const auto& file : found->unmatched) {
-        if (c.json) print(c, {{"file", file.generic_string()}, {"address", nullptr}});
-        else c.out << fmt::format("- {}: fits nothing\n", file.generic_string());
-    }
-    if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
-    return code;
-}
-
 int project_fit(Context& c, const ProjectOptions& options) {
     auto project = open(c, options.folder);
     if (!project) return c.failed(project.error());
@@ -412,11 +279,13 @@ int project_touch(Context& c, const ProjectOptions& options) {
     if (!project) return c.failed(project.error());
     const auto ids = pieces_named(project->project(), options.pieces);
     if (!ids) return c.failed(ids.error());
+    std::map<PieceId, std::vector<std::string>> lists;
     for (const auto id : *ids) {
-        auto touches = options.clear ? std::vector<std::string>{} : project->project().piece(id)->touches;
-        touches.insert(touches.end(), options.touches.begin(), options.touches.end());
-        if (auto set = set_touches(project->project(), id, std::move(touches), now()); !set) return c.failed(set.error());
+        auto& list = lists[id];
+        if (!options.clear) list = project->project().piece(id)->touches;
+        list.insert(list.end(), options.touches.begin(), options.touches.end());
     }
+    if (auto set = set_touches(project->project(), std::move(lists), now()); !set) return c.failed(set.error());
     if (options.clear || !options.touches.empty()) return fit_pieces(c, *project, *ids);
     for (const auto id : *ids) {
         const auto& piece = *project->project().piece(id);

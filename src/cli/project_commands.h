@@ -14,7 +14,8 @@ struct ProjectOptions {
     std::filesystem::path folder, game;
     std::vector<std::string> sources;  ///< or addresses, for take
     std::vector<std::string> pieces;   ///< ids, names or addresses; empty: all that it is about
-    std::string as = "picture";
+    std::string as = "picture", alpha = "keep";
+    bool sets = false, copies = false;  ///< what is taken along
     std::string mends;
     std::string to;  ///< where deliveries go: archives, beside or patch; empty: as the project says
     std::optional<std::string> override_folder, patch_name;

@@ -42,8 +42,13 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
     add("add", "Add archives and folders; later ones win", project_add)->add_option("SOURCE", options.sources)->required();
     sub = add("take", "Write textures out to work on", project_take);
     sub->add_option("ADDRESS", options.sources)->required();
-    sub->add_option("--as", options.as, "picture (png, or exr for floats), png, png16, exr, tga, tiff, dds, ktx2 or raw")
+    sub->add_option("--as", options.as, "picture (what loses nothing: png, or exr, dds …), png, png16, exr, tga, tiff, dds, ktx2 or raw")
         ->capture_default_str();
+    sub->add_option("--alpha", options.alpha, "keep, split into a gray image beside, or drop: then the original's comes back")
+        ->check(CLI::IsMember({"keep", "split", "drop"}))
+        ->capture_default_str();
+    sub->add_flag("--sets", options.sets, "With the other textures of their sets");
+    sub->add_flag("--copies", options.copies, "What shows the same picture follows, at any size");
     sub = add("bring", "Match the pictures of a folder to textures; with --take they become their edits", project_bring);
     sub->add_option("FOLDER", options.pictures)->required()->check(CLI::ExistingDirectory);
     sub->add_option("--take", options.bring,

@@ -49,7 +49,7 @@ int export_entries(Context& c, const ExportOptions& options) {
     wish.mip = options.mip;
     wish.faces = options.faces;
     wish.layers = options.layers;
-    wish.alpha = options.alpha;
+    wish.alpha = alpha_way_named(options.alpha).value_or(AlphaWay::kept);
     wish.resume = options.resume;
     wish.overwrite = options.force;
     wish.part_bytes = options.fat32 ? fat32_part : options.part_bytes;
@@ -102,7 +102,7 @@ int export_entries(Context& c, const ExportOptions& options) {
     }
     ExportProgress progress;
     progress.cancel = c.cancel;
-    const auto report = run_export(items, wish, options.to, c.context.limits, progress, options.jobs);
+    const auto report = run_export(items, wish, options.to, progress, options.jobs);
     if (!report) return c.failed(report.error());
     for (const auto& failure : report->failed) c.failed(failure.error);
     for (const auto& damaged : report->damaged) c.err << "skivet-cli: written as far as it is there: " << damaged.error.message() << '\n';

@@ -34,14 +34,22 @@ Result<std::size_t> entry_of(const Container& container, const std::string& path
     return fail(ErrorCode::missing, fmt::format("there is no entry \"{}\"", path), "skivet-cli list shows what is inside");
 }
 
-Result<Bytes> read_inner(const ReadContext& context, const Container& container, std::span<const std::string> inner, unsigned depth) {
-    SKIVET_TRY(const auto entry, entry_of(container, inner.front()));
-    if (inner.size() == 1) return container.read(entry, context.limits);
+/// The archive that an entry is; `depth` archives are around it.
+Result<std::shared_ptr<const Container>> open_inside(const ReadContext& context, const Container& container, const std::string& step,
+                                                     std::size_t depth) {
     if (depth >= context.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", context.limits.depth));
+    SKIVET_TRY(const auto entry, entry_of(container, step));
     SKIVET_TRY(auto view, container.view(entry, context.limits));
-    auto nested = open_container(context, std::move(view));
-    if (!nested) return fail(std::move(nested).error());
-    auto found = read_inner(context, **nested, inner.subspan(1), depth + 1);
+    return open_container(context, std::move(view));
+}
+
+Result<Bytes> read_inner(const ReadContext& context, const Container& container, std::span<const std::string> inner, std::size_t depth) {
+    if (inner.size() == 1) {
+        SKIVET_TRY(const auto entry, entry_of(container, inner.front()));
+        return container.read(entry, context.limits);
+    }
+    SKIVET_TRY(const auto nested, open_inside(context, container, inner.front(), depth));
+    auto found = read_inner(context, *nested, inner.subspan(1), depth + 1);
     if (!found) return fail(std::move(found).error().within(inner.front()));
     return found;
 }
@@ -117,11 +125,42 @@ Result<Address> parse_address(std::string_view text) {
     return out;
 }
 
-Result<Bytes> read_address(const ReadContext& context, const Address& address) {
-    if (address.inner.empty()) return read_file(address.source, context.limits.inflated_bytes);
-    SKIVET_TRY(const auto source, open_source(context, address.source));
-    auto bytes = read_inner(context, *source, address.inner, 1);
+Result<Bytes> read_address(const ReadContext& context, const Address& address) { return AddressReader(context).read(address); }
+
+Result<Bytes> AddressReader::read(const Address& address) {
+    if (address.inner.empty()) return read_file(address.source, context_.limits.inflated_bytes);
+    if (open_.empty() || source_ != address.source) {
+        open_.clear();
+        steps_.clear();
+        SKIVET_TRY(auto opened, open_source(context_, address.source));
+        open_.push_back(std::move(opened));
+        source_ = address.source;
+    }
+    auto bytes = read_inside(address.inner);
     if (!bytes) return fail(std::move(bytes).error().within(address.source.filename().string()));
+    return bytes;
+}
+
+Result<Bytes> AddressReader::read_inside(std::span<const std::string> inner) {
+    const auto archives = inner.first(inner.size() - 1);
+    const auto known = std::size_t(std::mismatch(steps_.begin(), steps_.end(), archives.begin(), archives.end()).first - steps_.begin());
+    steps_.resize(known);
+    open_.resize(known + 1);
+    const auto within = [this](Error error) {
+        for (auto step = steps_.rbegin(); step != steps_.rend(); ++step) error = std::move(error).within(*step);
+        return fail(std::move(error));
+    };
+    for (const auto& step : archives.subspan(known)) {
+        auto nested = open_inside(context_, *open_.back(), step, open_.size());
+        if (!nested) return within(std::move(nested).error());
+        open_.push_back(std::move(*nested));
+        steps_.push_back(step);
+    }
+    const auto& container = *open_.back();
+    const auto entry = entry_of(container, inner.back());
+    if (!entry) return within(entry.error());
+    auto bytes = container.read(*entry, context_.limits);
+    if (!bytes) return within(std::move(bytes).error());
     return bytes;
 }
 

@@ -18,6 +18,23 @@ struct Address {
 /// The bytes an address names; a bare file is read from disk.
 [[nodiscard]] Result<Bytes> read_address(const ReadContext& context, const Address& address);
 
+/// Reads many addresses: the containers on the way to the last one stay open, so that whoever reads in the order of a listing opens each
+/// once. What is written in the meantime is not seen in those.
+class AddressReader {
+public:
+    /// The context must outlive it.
+    explicit AddressReader(const ReadContext& context) : context_(context) {}
+    [[nodiscard]] Result<Bytes> read(const Address& address);
+
+private:
+    Result<Bytes> read_inside(std::span<const std::string> inner);
+
+    const ReadContext& context_;
+    std::filesystem::path source_;
+    std::vector<std::string> steps_;                      ///< from the source to the innermost open archive
+    std::vector<std::shared_ptr<const Container>> open_;  ///< the source, and one a step
+};
+
 /// The bytes of an entry at any depth below an open container. `inner` has at least one step.
 [[nodiscard]] Result<Bytes> read_entry(const ReadContext& context, const Container& container, const std::vector<std::string>& inner);
 

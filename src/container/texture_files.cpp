@@ -11,6 +11,22 @@ std::string beside(const std::string& path, const std::string& name) {
     return slash == std::string::npos ? name : path.substr(0, slash + 1) + name;
 }
 
+ReadSibling siblings_by(const ReadContext& context, std::shared_ptr<AddressReader> reader, Address address) {
+    return [&context, reader = std::move(reader), address = std::move(address)](const std::string& name) -> Result<Bytes> {
+        auto there = address;
+        if (!there.inner.empty()) {
+            there.inner.back() = beside(there.inner.back(), name);
+            return reader->read(there);
+        }
+        there.source.replace_filename(name);
+        std::error_code code;
+        if (!std::filesystem::exists(there.source, code)) return fail(ErrorCode::missing, "there is no " + there.source.string());
+        return read_file(there.source, context.limits.inflated_bytes);
+    };
+}
+/// Of a reader that outlives what is made of it.
+std::shared_ptr<AddressReader> borrowed(AddressReader& reader) { return {std::shared_ptr<void>(), &reader}; }
+
 }  // namespace
 
 ReadSibling siblings_of(const ReadContext& context, const Container& source, std::vector<std::string> inner) {
@@ -22,29 +38,25 @@ ReadSibling siblings_of(const ReadContext& context, const Container& source, std
 }
 
 ReadSibling siblings_of(const ReadContext& context, Address address) {
-    return [&context, address = std::move(address)](const std::string& name) -> Result<Bytes> {
-        auto there = address;
-        if (!there.inner.empty()) {
-            there.inner.back() = beside(there.inner.back(), name);
-            return read_address(context, there);
-        }
-        there.source.replace_filename(name);
-        std::error_code code;
-        if (!std::filesystem::exists(there.source, code)) return fail(ErrorCode::missing, "there is no " + there.source.string());
-        return read_file(there.source, context.limits.inflated_bytes);
-    };
+    return siblings_by(context, std::make_shared<AddressReader>(context), std::move(address));
 }
 
 Result<TextureFile> open_texture_at(const ReadContext& context, const Address& address) {
-    SKIVET_TRY(auto own, read_address(context, address));
+    AddressReader reader(context);
+    SKIVET_TRY(auto own, reader.read(address));
     const auto path = address.inner.empty() ? address.source.string() : address.inner.back();
-    return open_spread(context.textures, std::move(own), path, siblings_of(context, address), context.limits);
+    return open_spread(context.textures, std::move(own), path, siblings_by(context, borrowed(reader), address), context.limits);
 }
 
 Result<Bytes> read_texture_bytes(const ReadContext& context, const Address& address) {
-    SKIVET_TRY(auto own, read_address(context, address));
+    AddressReader reader(context);
+    return read_texture_bytes(context, reader, address);
+}
+
+Result<Bytes> read_texture_bytes(const ReadContext& context, AddressReader& reader, const Address& address) {
+    SKIVET_TRY(auto own, reader.read(address));
     const auto path = address.inner.empty() ? address.source.string() : address.inner.back();
-    return join_spread(context.textures, std::move(own), path, siblings_of(context, address), context.limits);
+    return join_spread(context.textures, std::move(own), path, siblings_by(context, borrowed(reader), address), context.limits);
 }
 
 Result<std::vector<AddressedBytes>> spread_replacements(const ReadContext& context, const Container& source,

@@ -14,6 +14,8 @@ namespace skivet {
 [[nodiscard]] Result<TextureFile> open_texture_at(const ReadContext& context, const Address& address);
 /// What TextureFile::open takes: the entry with its siblings joined; just the entry for whatever is in one piece.
 [[nodiscard]] Result<Bytes> read_texture_bytes(const ReadContext& context, const Address& address);
+/// The same for many, one after the other.
+[[nodiscard]] Result<Bytes> read_texture_bytes(const ReadContext& context, AddressReader& reader, const Address& address);
 
 /// Replacements of joined textures become one for each of their files; others stay as they are.
 [[nodiscard]] Result<std::vector<AddressedBytes>> spread_replacements(const ReadContext& context, const Container& source,

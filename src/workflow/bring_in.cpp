@@ -197,8 +197,7 @@ Result<BroughtFolder> match_folder(const AnalyzedCatalog& catalog, const Project
     for (auto& match : out.matches) {
         const auto& item = catalog.snapshot->catalog.items[match.item];
         const auto* piece = project.piece_of(address_of(catalog.snapshot->sources[item.source], item));
-        if (match.doubt.empty() && piece && piece->seen_hash != piece->exported_hash)
-            match.doubt = "an edit of it is on the bench, and would become a version";
+        if (match.doubt.empty() && piece && piece->is_saved()) match.doubt = "an edit of it is on the bench, and would become a version";
     }
     std::stable_partition(out.matches.begin(), out.matches.end(), [](const BroughtMatch& m) { return !m.doubt.empty(); });
     return out;
@@ -209,12 +208,12 @@ Result<PieceId> bring_in(const ReadContext& context, Project& project, const Add
     if (!bytes) return fail(std::move(bytes).error().within(file.filename().string()));
     const auto* piece = project.piece_of(address);
     if (!piece) {
-        SKIVET_TRY(auto taken, take_piece(context, project, address, ExportAs::picture, now));
+        SKIVET_TRY(auto taken, take_piece(context, project, address, {}, now));
         piece = project.add(std::move(taken));
     }
     const auto id = piece->id;
-    SKIVET_TRY(const auto kept, keep_version(project, *piece, now));
-    if (kept) add_versions(project, std::span(&*kept, 1));
+    SKIVET_TRY(const auto kept, keep_versions(project, *piece, now));
+    add_versions(project, kept);
     // Under the piece's name with the file's own ending, so that programs know what it is.
     const auto ending = lower(file.extension().string());
     auto to = piece->file;

@@ -153,10 +153,11 @@ Delivered deliver(const ReadContext& context, const DeliveryPlan& plan, Vault va
         return out;
     }
     auto done = vault.deliver(std::move(shares), title_of(plan, groups), now, [&]() -> Status {
+        AddressReader reader(context);
         for (const auto g : groups)
             for (const auto& content : plan.groups[g].contents) {
                 if (plan.groups[g].beside) break;  // read back and compared by the vault
-                SKIVET_TRY(const auto back, read_texture_bytes(context, {plan.groups[g].source, content.inner}));
+                SKIVET_TRY(const auto back, read_texture_bytes(context, reader, {plan.groups[g].source, content.inner}));
                 if (back != content.bytes) return fail(ErrorCode::io, content.inner.back() + " does not read back as it was written");
             }
         return {};
@@ -220,8 +221,10 @@ Result<CompactPlan> plan_compacting(const ReadContext& context, const fs::path& 
 
 std::vector<PieceId> gone_stale(const ReadContext& context, std::span<const Piece> pieces) {
     std::vector<PieceId> out;
+    AddressReader reader(context);
     for (const auto& piece : pieces)
-        if (const auto checked = check_source(context, piece); checked && checked->state == PieceState::gone_stale) out.push_back(piece.id);
+        if (const auto checked = check_source(context, reader, piece); checked && checked->state == PieceState::gone_stale)
+            out.push_back(piece.id);
     return out;
 }
 

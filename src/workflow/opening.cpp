@@ -72,9 +72,10 @@ Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& 
     auto look = look_at_files(project, seen, now, wish.cancel);
     (void)note_look(project, look);
     for (auto& error : look.errors) out.problems.push_back(std::move(error));
+    AddressReader reader(*out.context);
     for (auto& piece : project.pieces) {
         SKIVET_CHECK(wish.cancel.check());
-        if (auto checked = check_source(*out.context, piece)) piece = std::move(*checked);
+        if (auto checked = check_source(*out.context, reader, piece)) piece = std::move(*checked);
     }
     if (auto history = vault.history()) out.history = std::move(*history);
     if (auto index = IndexStore::open(project.index(), true)) out.index = std::move(*index);

@@ -1,11 +1,17 @@
 #include "workflow/pieces.h"
 
 #include <fmt/format.h>
+#include <functional>
+#include <map>
+#include <set>
 
 #include "base/file_write.h"
 #include "base/text.h"
+#include "bench/cube.h"
+#include "bench/derived_map.h"
 #include "bench/follow.h"
 #include "bench/touching.h"
+#include "codec/paint_form.h"
 #include "container/texture_files.h"
 
 namespace skivet {
@@ -20,10 +26,47 @@ std::string hash_of(ByteSpan data) { return to_hex(sha256(data)); }
 
 namespace {
 
-/// `over`: a file that may be written over; empty: another name is found where there is one of other content.
-Result<Piece> take_to(const ReadContext& context, const Project& project, const Address& address, ExportAs as, std::int64_t now,
-                      const fs::path& over) {
-    SKIVET_TRY(auto bytes, read_texture_bytes(context, address));
+/// What taking one piece after the other wants to know, so that thousands cost no more than each by itself.
+struct Taking {
+    Taking(const ReadContext& c, const Project& p) : context(c), project(p), reader(c) {
+        for (const auto& piece : p.pieces) note(piece);
+    }
+    void note(const Piece& piece) {
+        files.insert(piece.file);
+        for (const auto& one : piece.more) files.insert(one.file);
+        addresses.insert(piece.address.text());
+    }
+    [[nodiscard]] bool has(const Address& address) const { return addresses.contains(address.text()); }
+
+    const ReadContext& context;
+    const Project& project;
+    AddressReader reader;
+    std::set<fs::path> files;         ///< of pieces, relative to the work folder
+    std::set<std::string> addresses;  ///< of pieces
+};
+
+constexpr std::string_view alpha_part = "alpha";
+
+/// The piece's files; no alpha where it has no file of its own.
+Result<AlphaApart> export_piece(const TextureFile& texture, const TakeAs& as) {
+    if (as.alpha == AlphaWay::kept) {
+        SKIVET_TRY(auto bytes, export_as(texture, as.as));
+        return AlphaApart{std::move(bytes), {}};
+    }
+    SKIVET_TRY(auto two, export_alpha_apart(texture, as.as, {.cross = has_cross(texture.layout.desc)}));
+    if (as.alpha == AlphaWay::left_out) two.alpha.clear();
+    return two;
+}
+
+bool has_file(const Piece& piece, const fs::path& file) {
+    return piece.file == file || std::any_of(piece.more.begin(), piece.more.end(), [&](const PieceFile& one) { return one.file == file; });
+}
+
+/// `again`: a piece whose files may be written over, or null; otherwise another name is found where there is a file of other content.
+Result<Piece> take_to(Taking& taking, const Address& address, const TakeAs& wish, std::int64_t now, const Piece* again) {
+    const auto& context = taking.context;
+    const auto& project = taking.project;
+    SKIVET_TRY(auto bytes, read_texture_bytes(context, taking.reader, address));
     Piece piece;
     piece.address = address;
     piece.original_hash = hash_of(bytes);
@@ -31,63 +74,89 @@ Result<Piece> take_to(const ReadContext& context, const Project& project, const 
     auto texture = TextureFile::open(context.textures, std::move(bytes), address.inner.back(), context.limits);
     if (!texture) return fail(std::move(texture).error().within(address.inner.back()));
     if (texture->layout.damage) return fail(texture->layout.damage->within(address.inner.back()));
-    as = decided(as, texture->layout.desc.format);
-    piece.as = as;
-    auto exported = export_as(*texture, as);
+    const auto& desc = texture->layout.desc;
+    piece.as = wish;
+    if (wish.as == ExportAs::picture) piece.as.as = propose_export(desc).as;
+    if (!can_split_alpha(piece.as.as, desc)) piece.as.alpha = AlphaWay::kept;
+    auto exported = export_piece(*texture, piece.as);
     if (!exported) return fail(std::move(exported).error().within(address.inner.back()));
     fs::path relative = safe_relative_path(address.source.stem().string());
     for (const auto& step : address.inner) relative /= safe_relative_path(step);
     // The whole old name stays in the new one, so that x.dds and x.pnl side by side do not meet in one file.
-    relative += extension_of(as);
-    piece.file = relative;
-    // A file in the work folder is somebody's work, also when its piece was put away long ago.
-    const auto is_taken = [&](const fs::path& file) {
-        if (std::any_of(project.pieces.begin(), project.pieces.end(), [&](const Piece& p) { return p.file == file; })) return true;
-        std::error_code code;
-        if (file == over || !fs::exists(project.work() / file, code)) return false;
-        const auto there = read_file(project.work() / file);
-        return !there || *there != *exported;
+    const auto ending = piece.as.as == ExportAs::raw ? relative.extension().string() : std::string(extension_of(piece.as.as));
+    if (piece.as.as == ExportAs::raw) relative.replace_extension();
+    const auto named = [&](int n, const std::string& part) {
+        return relative.parent_path() / (relative.filename().string() + (n > 1 ? fmt::format("_{}", n) : "") + part + ending);
     };
-    for (int n = 2; is_taken(piece.file); ++n)
-        piece.file = relative.parent_path() / fmt::format("{}_{}{}", relative.stem().string(), n, extension_of(as));
-    SKIVET_CHECK(write_file(project.work() / piece.file, *exported));
-    piece.exported_hash = piece.seen_hash = hash_of(*exported);
+    // A file in the work folder is somebody's work, also when its piece was put away long ago.
+    const auto is_taken = [&](const fs::path& file, const Bytes& content) {
+        if (taking.files.contains(file)) return true;
+        std::error_code code;
+        if ((again && has_file(*again, file)) || !fs::exists(project.work() / file, code)) return false;
+        const auto there = read_file(project.work() / file);
+        return !there || *there != content;
+    };
+    int n = 1;
+    while (is_taken(named(n, ""), exported->picture) || (!exported->alpha.empty() && is_taken(named(n, ".alpha"), exported->alpha))) ++n;
+    piece.file = named(n, "");
+    SKIVET_CHECK(write_file(project.work() / piece.file, exported->picture));
+    piece.exported_hash = piece.seen_hash = hash_of(exported->picture);
+    if (!exported->alpha.empty()) {
+        const auto hash = hash_of(exported->alpha);
+        piece.more.push_back({std::string(alpha_part), named(n, ".alpha"), hash, hash});
+        SKIVET_CHECK(write_file(project.work() / piece.more.back().file, exported->alpha));
+    }
     piece.state = PieceState::out;
     piece.changed_at = now;
     return piece;
 }
 
-}  // namespace
-
-Result<Piece> take_piece(const ReadContext& context, const Project& project, const Address& address, ExportAs as, std::int64_t now) {
-    return take_to(context, project, address, as, now, {});
-}
-
-Result<Piece> take_follower(const ReadContext& context, const Project& project, const Piece& leader, const Address& address,
-                            std::int64_t now) {
-    SKIVET_TRY(auto bytes, read_texture_bytes(context, address));
+Result<Piece> take_follower(Taking& taking, const Piece& leader, const Follower& follower, std::int64_t now) {
+    const auto& [address, way] = follower;
+    const auto& context = taking.context;
+    SKIVET_TRY(auto bytes, read_texture_bytes(context, taking.reader, address));
     auto piece = leader;
     piece.address = address;
     piece.leader_hash = leader.follows() ? leader.leader_hash : leader.original_hash;
+    piece.way = leader.way;
+    piece.way.insert(piece.way.end(), way.begin(), way.end());
     piece.original_hash = hash_of(bytes);
     piece.delivered_hash.clear();
     piece.delivered_texture.clear();
     piece.options = {};
     piece.changed_at = now;
     if (piece.state == PieceState::delivered || piece.state == PieceState::gone_stale) piece.state = state_by_edit(piece);
-    SKIVET_CHECK(write_file(project.original_of(piece), bytes));
+    SKIVET_CHECK(write_file(taking.project.original_of(piece), bytes));
     const auto texture = TextureFile::open(context.textures, std::move(bytes), address.inner.back(), context.limits);
     if (!texture) return fail(texture.error().within(address.inner.back()));
     if (texture->layout.damage) return fail(texture->layout.damage->within(address.inner.back()));
     return piece;
 }
 
+}  // namespace
+
+Result<Piece> take_piece(const ReadContext& context, const Project& project, const Address& address, const TakeAs& as, std::int64_t now) {
+    Taking taking(context, project);
+    return take_to(taking, address, as, now, nullptr);
+}
+
+Result<Piece> take_follower(const ReadContext& context, const Project& project, const Piece& leader, const Follower& follower,
+                            std::int64_t now) {
+    Taking taking(context, project);
+    return take_follower(taking, leader, follower, now);
+}
+
 Piece refresh_piece(const Project& project, Piece piece, std::int64_t now) {
-    const auto bytes = read_file(project.work() / piece.file);
-    if (!bytes) return piece;
-    const auto hash = hash_of(*bytes);
-    if (hash == piece.seen_hash) return piece;
-    piece.seen_hash = hash;
+    bool saved = false;
+    const auto look = [&](const fs::path& file, std::string& seen) {
+        const auto bytes = read_file(project.work() / file);
+        if (!bytes) return;
+        auto hash = hash_of(*bytes);
+        saved = std::exchange(seen, hash) != hash || saved;
+    };
+    look(piece.file, piece.seen_hash);
+    for (auto& one : piece.more) look(one.file, one.seen_hash);
+    if (!saved) return piece;
     piece.changed_at = now;
     piece.state = state_by_edit(piece);
     return piece;
@@ -95,20 +164,28 @@ Piece refresh_piece(const Project& project, Piece piece, std::int64_t now) {
 
 PieceState state_by_edit(const Piece& piece) {
     if (!piece.delivered_hash.empty()) return piece.edit() == piece.delivered_hash ? PieceState::delivered : PieceState::changed;
-    return piece.seen_hash == piece.exported_hash && piece.touches.empty() ? PieceState::out : PieceState::changed;
+    return !piece.is_saved() && piece.touches.empty() ? PieceState::out : PieceState::changed;
 }
 
-Status set_touches(Project& project, PieceId id, std::vector<std::string> touches, std::int64_t now) {
-    const auto* asked = project.piece(id);
-    if (!asked) return fail(ErrorCode::usage, fmt::format("the project has no piece {}", id));
-    for (auto& text : touches) {
-        SKIVET_TRY(const auto touch, parse_touch_up(text));
-        text = text_of(touch);
+Status set_touches(Project& project, std::map<PieceId, std::vector<std::string>> touches, std::int64_t now) {
+    // By file, in one pass: there may be thousands.
+    std::map<fs::path, std::vector<std::string>> by_file;
+    std::size_t found = 0;
+    for (const auto& piece : project.pieces) {
+        const auto asked = touches.find(piece.id);
+        if (asked == touches.end()) continue;
+        ++found;
+        for (auto& text : asked->second) {
+            SKIVET_TRY(const auto touch, parse_touch_up(text));
+            text = text_of(touch);
+        }
+        by_file[piece.file] = std::move(asked->second);
     }
-    const auto file = asked->file;
+    if (found < touches.size()) return fail(ErrorCode::usage, "the project has no such piece");
     for (auto& piece : project.pieces) {
-        if (piece.file != file || piece.touches == touches) continue;
-        piece.touches = touches;
+        const auto wanted = by_file.find(piece.file);
+        if (wanted == by_file.end() || piece.touches == wanted->second) continue;
+        piece.touches = wanted->second;
         piece.changed_at = now;
         if (piece.state != PieceState::gone_stale) piece.state = state_by_edit(piece);
     }
@@ -116,7 +193,12 @@ Status set_touches(Project& project, PieceId id, std::vector<std::string> touche
 }
 
 Result<Piece> check_source(const ReadContext& context, Piece piece) {
-    SKIVET_TRY(const auto bytes, read_texture_bytes(context, piece.address));
+    AddressReader reader(context);
+    return check_source(context, reader, std::move(piece));
+}
+
+Result<Piece> check_source(const ReadContext& context, AddressReader& reader, Piece piece) {
+    SKIVET_TRY(const auto bytes, read_texture_bytes(context, reader, piece.address));
     const auto hash = hash_of(bytes);
     if (hash != piece.original_hash && (piece.delivered_texture.empty() || hash != piece.delivered_texture))
         piece.state = PieceState::gone_stale;
@@ -129,11 +211,33 @@ Result<TextureFile> original_texture(const ReadContext& context, const Project& 
     return TextureFile::open(context.textures, std::move(*bytes), piece.address.inner.back(), context.limits);
 }
 
+namespace {
+
+/// Alpha that did not come with the picture: of its own file, or the original's.
+Status put_alpha_of(const ReadContext& context, const Project& project, const Piece& piece, EditedFile& edited) {
+    auto bytes = read_file(project.folder / "originals" / (piece.follows() ? piece.leader_hash : piece.original_hash));
+    if (!bytes) return fail(std::move(bytes).error().within("originals"));
+    SKIVET_TRY(const auto texture, TextureFile::open(context.textures, std::move(*bytes), piece.address.inner.back(), context.limits));
+    for (const auto& one : piece.more) {
+        if (one.part != alpha_part) continue;
+        auto file = read_file(project.work() / one.file);
+        if (!file) return fail(std::move(file).error().within(piece.name()));
+        auto gray = read_edited(std::move(*file), context.limits, one.file.string());
+        if (!gray) return fail(std::move(gray).error().within(one.file.filename().string()));
+        if (auto put = put_alpha(edited, texture, &*gray); !put) return fail(std::move(put).error().within(one.file.filename().string()));
+        return {};
+    }
+    return put_alpha(edited, texture, nullptr);
+}
+
+}  // namespace
+
 Result<EditedFile> edited_piece(const ReadContext& context, const Project& project, const Piece& piece, const CancelToken& cancel) {
     auto bytes = read_file(project.work() / piece.file);
     if (!bytes) return fail(std::move(bytes).error().within(piece.name()));
     auto edited = read_edited(std::move(*bytes), context.limits, piece.file.string());
     if (!edited) return fail(std::move(edited).error().within(piece.file.filename().string()));
+    if (piece.as.alpha != AlphaWay::kept) SKIVET_CHECK(put_alpha_of(context, project, piece, *edited));
     std::vector<TouchUp> touches;
     for (const auto& text : piece.touches) {
         SKIVET_TRY(auto one, parse_touch_up(text));
@@ -164,52 +268,80 @@ Result<Fit> fit_piece(const ReadContext& context, const Project& project, const 
     if (!leader_bytes) return fail(std::move(leader_bytes).error().within("originals"));
     SKIVET_TRY(const auto leader,
                TextureFile::open(context.textures, std::move(*leader_bytes), piece.file.stem().string(), context.limits));
-    SKIVET_TRY(auto own, follow_edit(leader, *edited, original));
+    SKIVET_TRY(const auto stored, leader.decode(0));
+    auto before = paint_form(leader.layout.desc.format, stored);
+    SKIVET_TRY(const auto way, parse_way(piece.way));
+    SKIVET_CHECK(touch(before, way, {}));
+    SKIVET_CHECK(touch(edited->image, way, {}));
+    SKIVET_TRY(auto own, follow_edit(before, edited->image, original));
     return fit(original, std::move(own), piece.options, &of.known);
 }
 
-Taken take_pieces(const ReadContext& context, Project project, std::span<const Address> addresses, ExportAs as, std::int64_t now) {
+namespace {
+
+/// One more, or why not; what is on the bench is left out.
+void take_one(Taking& taking, Taken& out, const Address& address, const std::function<Result<Piece>()>& take) {
+    if (taking.has(address)) return;
+    auto piece = take();
+    if (!piece) return out.errors.push_back(std::move(piece).error());
+    taking.note(*piece);  // so that the next file gets another name
+    out.pieces.push_back(std::move(*piece));
+}
+
+}  // namespace
+
+Taken take_pieces(const ReadContext& context, const Project& project, std::span<const Address> addresses, const TakeAs& as,
+                  std::int64_t now) {
+    std::vector<TakeWith> wanted;
+    for (const auto& address : addresses) wanted.push_back({address});
+    return take_pieces(context, project, wanted, as, now);
+}
+
+Taken take_pieces(const ReadContext& context, const Project& project, std::span<const TakeWith> wanted, const TakeAs& as,
+                  std::int64_t now) {
     Taken out;
-    for (const auto& address : addresses) {
-        if (project.piece_of(address)) continue;
-        auto piece = take_piece(context, project, address, as, now);
-        if (!piece) {
-            out.errors.push_back(std::move(piece).error());
-            continue;
-        }
-        project.pieces.push_back(*piece);  // so that the next file gets another name
-        out.pieces.push_back(std::move(*piece));
+    Taking taking(context, project);
+    for (const auto& [address, followers] : wanted) {
+        take_one(taking, out, address, [&] { return take_to(taking, address, as, now, nullptr); });
+        if (followers.empty()) continue;
+        const auto taken = std::find_if(out.pieces.begin(), out.pieces.end(), [&](const Piece& p) { return p.address == address; });
+        const auto* there = taken != out.pieces.end() ? &*taken : project.piece_of(address);
+        if (!there) continue;  // it could not be taken
+        const auto leader = *there;
+        for (const auto& follower : followers)
+            take_one(taking, out, follower, [&] { return take_follower(taking, leader, {follower}, now); });
     }
     return out;
 }
 
-Taken take_with_followers(const ReadContext& context, Project project, const Address& address, std::span<const Address> others,
-                          std::int64_t now) {
-    auto out = take_pieces(context, project, std::span(&address, 1), ExportAs::picture, now);
-    if (!out.errors.empty()) return out;
-    if (!out.pieces.empty()) project.pieces.push_back(out.pieces.front());
-    const auto leader = *project.piece_of(address);
-    for (const auto& other : others) {
-        if (project.piece_of(other)) continue;
-        auto piece = take_follower(context, project, leader, other, now);
-        if (piece) out.pieces.push_back(std::move(*piece));
-        else out.errors.push_back(std::move(piece).error());
-    }
+Taken take_followers(const ReadContext& context, const Project& project, const Piece& leader, std::span<const Follower> followers,
+                     std::int64_t now) {
+    Taken out;
+    Taking taking(context, project);
+    for (const auto& follower : followers)
+        take_one(taking, out, follower.address, [&] { return take_follower(taking, leader, follower, now); });
     return out;
 }
 
 std::vector<PieceId> keep_taken(Project& project, std::vector<Piece> taken) {
+    std::set<std::string> there;
+    for (const auto& piece : project.pieces) there.insert(piece.address.text());
     std::vector<PieceId> out;
-    for (auto& piece : taken)
+    for (auto& piece : taken) {
         // Asked for twice before the first was written: one piece is enough.
-        if (const auto* kept = project.add(std::move(piece))) out.push_back(kept->id);
+        if (!there.insert(piece.address.text()).second) continue;
+        piece.id = project.next_piece++;
+        out.push_back(piece.id);
+        project.pieces.push_back(std::move(piece));
+    }
     return out;
 }
 
 Result<Piece> take_again(const ReadContext& context, const Project& project, const Piece& piece, std::int64_t now) {
     auto others = project;
     others.put_away(piece.id);
-    SKIVET_TRY(auto taken, take_to(context, others, piece.address, piece.as, now, piece.file));
+    Taking taking(context, others);
+    SKIVET_TRY(auto taken, take_to(taking, piece.address, piece.as, now, &piece));
     taken.id = piece.id;
     taken.touches = piece.touches;  // they are made on whatever the game has now
     taken.state = state_by_edit(taken);
@@ -242,9 +374,13 @@ bool note_fit(Project& project, const PieceFit& fit) {
 
 bool note_refreshed(Project& project, const Piece& seen) {
     auto* piece = project.piece(seen.id);
-    // Everything else of the piece, its file too, may have become another while this one was looked at.
-    if (!piece || piece->file != seen.file || piece->seen_hash == seen.seen_hash) return false;
+    // Everything else of the piece, its files too, may have become another while this one was looked at.
+    if (!piece || piece->file != seen.file || piece->more.size() != seen.more.size()) return false;
+    for (std::size_t i = 0; i < seen.more.size(); ++i)
+        if (piece->more[i].file != seen.more[i].file) return false;
+    if (piece->seen_hash == seen.seen_hash && piece->more == seen.more) return false;
     piece->seen_hash = seen.seen_hash;
+    piece->more = seen.more;
     piece->changed_at = seen.changed_at;
     if (piece->state != PieceState::gone_stale) piece->state = state_by_edit(*piece);
     piece->options = {};

@@ -6,12 +6,17 @@
 namespace skivet {
 
 /// Takes an entry to the bench: keeps its original bytes and writes it out. The file name follows the entry's path and never leaves
-/// the work folder.
-[[nodiscard]] Result<Piece> take_piece(const ReadContext& context, const Project& project, const Address& address, ExportAs as,
+/// the work folder. Where alpha comes apart it lies beside, as x.dds.alpha.png.
+[[nodiscard]] Result<Piece> take_piece(const ReadContext& context, const Project& project, const Address& address, const TakeAs& as,
                                        std::int64_t now);
 
-/// Takes another entry with the same picture along: it has no file of its own but follows the leader's edit (follow.h).
-[[nodiscard]] Result<Piece> take_follower(const ReadContext& context, const Project& project, const Piece& leader, const Address& address,
+/// Another entry that goes by a piece's edit: a copy of its picture, or a map that is made of it.
+struct Follower {
+    Address address;
+    std::vector<std::string> way = {};  ///< see Piece::way
+};
+/// Takes another entry along: it has no file of its own but follows the leader's edit (follow.h).
+[[nodiscard]] Result<Piece> take_follower(const ReadContext& context, const Project& project, const Piece& leader, const Follower& follower,
                                           std::int64_t now);
 
 /// Looks at the piece's file and returns the piece with its state brought up to date: changed when the file was saved with other
@@ -19,13 +24,16 @@ namespace skivet {
 [[nodiscard]] Piece refresh_piece(const Project& project, Piece piece, std::int64_t now);
 /// The state that follows from the piece's file and touch-ups and from what was delivered: out, changed or delivered.
 [[nodiscard]] PieceState state_by_edit(const Piece& piece);
-/// Gives the piece other touch-ups, and those that share its file. Error `usage` for a text that is none; then nothing is changed.
-[[nodiscard]] Status set_touches(Project& project, PieceId id, std::vector<std::string> touches, std::int64_t now);
+/// Gives pieces other touch-ups, and those that share their files. Error `usage` for a text that is none, and for a piece that is not
+/// there; then nothing is changed.
+[[nodiscard]] Status set_touches(Project& project, std::map<PieceId, std::vector<std::string>> touches, std::int64_t now);
 /// What the piece's file holds, with the piece's touch-ups made. Pictures they name lie in the work folder.
 [[nodiscard]] Result<EditedFile> edited_piece(const ReadContext& context, const Project& project, const Piece& piece,
                                               const CancelToken& cancel = {});
 /// Whether the game's entry is still what was taken or what we delivered; sets gone_stale otherwise.
 [[nodiscard]] Result<Piece> check_source(const ReadContext& context, Piece piece);
+/// The same for one after the other.
+[[nodiscard]] Result<Piece> check_source(const ReadContext& context, AddressReader& reader, Piece piece);
 
 [[nodiscard]] Result<TextureFile> original_texture(const ReadContext& context, const Project& project, const Piece& piece);
 /// The piece's original, and what fits of it want to know, for several fits of one piece.
@@ -43,11 +51,19 @@ struct Taken {
     std::vector<Error> errors;
 };
 /// Those that are on the bench already are left out.
-[[nodiscard]] Taken take_pieces(const ReadContext& context, Project project, std::span<const Address> addresses, ExportAs as,
+[[nodiscard]] Taken take_pieces(const ReadContext& context, const Project& project, std::span<const Address> addresses, const TakeAs& as,
                                 std::int64_t now);
-/// A texture and others that show the same picture: they follow its edit. A leader that is on the bench already is used.
-[[nodiscard]] Taken take_with_followers(const ReadContext& context, Project project, const Address& leader, std::span<const Address> others,
-                                        std::int64_t now);
+/// A texture and what follows its edit.
+struct TakeWith {
+    Address address;
+    std::vector<Address> followers = {};
+};
+/// The same with followers. A leader that is on the bench already is used.
+[[nodiscard]] Taken take_pieces(const ReadContext& context, const Project& project, std::span<const TakeWith> wanted, const TakeAs& as,
+                                std::int64_t now);
+/// What follows a piece that is on the bench; what is there already is left out.
+[[nodiscard]] Taken take_followers(const ReadContext& context, const Project& project, const Piece& leader,
+                                   std::span<const Follower> followers, std::int64_t now);
 /// Keeps what was taken in the project, with ids; returns those that were not there yet.
 std::vector<PieceId> keep_taken(Project& project, std::vector<Piece> taken);
 /// Takes the texture of a piece anew, as it is in the game now; the piece keeps its id and place, and a file of the same name is written

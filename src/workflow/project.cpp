@@ -27,11 +27,20 @@ PieceState state_named(std::string_view name) {
     return PieceState::on_the_bench;
 }
 
+nlohmann::json files_to_json(const std::vector<PieceFile>& files) {
+    auto out = nlohmann::json::array();
+    for (const auto& one : files)
+        out.push_back({{"part", one.part}, {"file", one.file.generic_string()}, {"exported", one.exported_hash}, {"seen", one.seen_hash}});
+    return out;
+}
+
 nlohmann::json to_json(const Piece& p) {
     return {{"id", p.id},
             {"source", p.address.source.string()},
             {"inner", p.address.inner},
-            {"as", std::string(name_of(p.as))},
+            {"as", std::string(name_of(p.as.as))},
+            {"alpha", std::string(name_of(p.as.alpha))},
+            {"more", files_to_json(p.more)},
             {"file", p.file.generic_string()},
             {"original", p.original_hash},
             {"exported", p.exported_hash},
@@ -39,6 +48,7 @@ nlohmann::json to_json(const Piece& p) {
             {"delivered", p.delivered_hash},
             {"delivered_texture", p.delivered_texture},
             {"leader", p.leader_hash},
+            {"way", p.way},
             {"state", std::string(name_of(p.state))},
             {"mends", ids_of(p.options.mends)},
             {"touches", p.touches},
@@ -50,7 +60,11 @@ Piece piece_from(const nlohmann::json& j) {
     p.id = j.value("id", PieceId{0});
     p.address.source = j.at("source").get<std::string>();
     p.address.inner = j.at("inner").get<std::vector<std::string>>();
-    p.as = export_named(j.at("as").get<std::string>()).value_or(ExportAs::png);
+    p.as.as = export_named(j.at("as").get<std::string>()).value_or(ExportAs::png);
+    p.as.alpha = alpha_way_named(j.value("alpha", std::string())).value_or(AlphaWay::kept);
+    for (const auto& one : j.value("more", nlohmann::json::array()))
+        p.more.push_back({one.at("part").get<std::string>(), safe_relative_path(one.at("file").get<std::string>()),
+                          one.at("exported").get<std::string>(), one.at("seen").get<std::string>()});
     p.file = safe_relative_path(j.at("file").get<std::string>());
     p.original_hash = safe_relative_path(j.at("original").get<std::string>());
     p.exported_hash = j.at("exported").get<std::string>();
@@ -58,6 +72,7 @@ Piece piece_from(const nlohmann::json& j) {
     p.delivered_hash = j.at("delivered").get<std::string>();
     p.delivered_texture = j.at("delivered_texture").get<std::string>();
     p.leader_hash = safe_relative_path(j.value("leader", std::string()));
+    p.way = j.value("way", std::vector<std::string>());
     p.state = state_named(j.at("state").get<std::string>());
     // Mends were keys of their own once.
     for (const auto& row : all_mends())
@@ -80,8 +95,14 @@ std::string_view name_of(PieceState state) {
 
 std::string Piece::edit() const {
     auto out = seen_hash;
+    for (const auto& one : more) out += '\n' + one.seen_hash;
     for (const auto& text : touches) out += '\n' + text;
-    return touches.empty() ? out : to_hex(sha256(std::as_bytes(std::span(out))));
+    return touches.empty() && more.empty() ? out : to_hex(sha256(std::as_bytes(std::span(out))));
+}
+
+bool Piece::is_saved() const {
+    return seen_hash != exported_hash ||
+           std::any_of(more.begin(), more.end(), [](const PieceFile& one) { return one.seen_hash != one.exported_hash; });
 }
 
 std::string Piece::name() const { return fs::path(address.inner.back()).stem().string(); }

@@ -15,7 +15,7 @@
 
 #include "base/file_lock.h"
 #include "base/hash.h"
-#include "bench/export.h"
+#include "bench/alpha_way.h"
 #include "bench/fitting.h"
 #include "container/address.h"
 
@@ -27,24 +27,45 @@ enum class PieceState { on_the_bench, out, changed, fits, needs_mend, delivered,
 /// Stays with a piece as long as the project has it; never given twice. 0: not in a project.
 using PieceId = std::uint64_t;
 
+/// A file of a piece beside its own.
+struct PieceFile {
+    std::string part;            ///< what it holds: "alpha"
+    std::filesystem::path file;  ///< relative to the work folder
+    std::string exported_hash;   ///< as those of the piece's own file
+    std::string seen_hash;
+    bool operator==(const PieceFile&) const = default;
+};
+/// How a texture is taken out.
+struct TakeAs {
+    ExportAs as = ExportAs::picture;  ///< `picture`: as propose_export says
+    AlphaWay alpha = AlphaWay::kept;  ///< where can_split_alpha; kept elsewhere
+
+    TakeAs(ExportAs way = ExportAs::picture, AlphaWay alpha_way = AlphaWay::kept) : as(way), alpha(alpha_way) {}
+    bool operator==(const TakeAs&) const = default;
+};
+
 struct Piece {
     PieceId id = 0;
     Address address;
-    ExportAs as = ExportAs::png;
+    TakeAs as = ExportAs::png;
     std::filesystem::path file;     ///< relative to the project's work folder
+    std::vector<PieceFile> more;    ///< files that are read with it
     std::string original_hash;      ///< SHA-256 of the texture file as the game had it; its copy is in originals/
     std::string exported_hash;      ///< of the exported file, to notice a save
     std::string seen_hash;          ///< of the file when it was last looked at
     std::string delivered_hash;     ///< edit() that was delivered; empty: not delivered
     std::string delivered_texture;  ///< of the texture file that went into the game
     std::string leader_hash;        ///< original_hash of the piece whose file this one follows; empty: it has a file of its own
+    std::vector<std::string> way;   ///< of a map that follows: the touch-ups that make it of that piece's picture (derived_map.h)
     PieceState state = PieceState::on_the_bench;
     FitOptions options;
     std::vector<std::string> touches;  ///< touch-ups as texts, made in this order on what the file holds (touch_up.h)
     std::int64_t changed_at = 0;       ///< seconds since 1970, UTC
 
-    /// Tells one edit from another: the file as it was last seen, and the touch-ups.
+    /// Tells one edit from another: the files as they were last seen, and the touch-ups.
     [[nodiscard]] std::string edit() const;
+    /// Whether any of its files is other than it was exported.
+    [[nodiscard]] bool is_saved() const;
     [[nodiscard]] bool follows() const { return !leader_hash.empty(); }
     [[nodiscard]] std::string name() const;
 };

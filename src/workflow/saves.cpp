@@ -52,8 +52,11 @@ const TextureKinds& kinds() {
     return standard;
 }
 
-Piece with_content(Piece piece, std::string hash, std::int64_t now) {
-    piece.seen_hash = std::move(hash);
+/// The piece with new content in one of its files.
+Piece with_content(Piece piece, const fs::path& file, std::string hash, std::int64_t now) {
+    if (piece.file == file) piece.seen_hash = hash;
+    for (auto& one : piece.more)
+        if (one.file == file) one.seen_hash = hash;
     piece.changed_at = now;
     piece.state = state_by_edit(piece);
     return piece;
@@ -65,10 +68,21 @@ bool is_kept(const Project& project, const fs::path& file, const std::string& ha
                        [&](const Version& v) { return v.hash == hash && base_of(v.file) == base_of(file); });
 }
 
-Result<std::optional<Version>> keep(const Project& project, const Piece& piece, ByteSpan bytes, const std::string& hash, std::int64_t now) {
-    if (hash == piece.exported_hash || is_kept(project, piece.file, hash)) return std::optional<Version>();
+/// A file of a piece as it was exported and as it was seen last.
+struct Watched {
+    const fs::path& file;
+    const std::string &exported, &seen;
+};
+std::vector<Watched> files_of(const Piece& piece) {
+    std::vector<Watched> out{{piece.file, piece.exported_hash, piece.seen_hash}};
+    for (const auto& one : piece.more) out.push_back({one.file, one.exported_hash, one.seen_hash});
+    return out;
+}
+
+Result<std::optional<Version>> keep(const Project& project, const Watched& of, ByteSpan bytes, const std::string& hash, std::int64_t now) {
+    if (hash == of.exported || is_kept(project, of.file, hash)) return std::optional<Version>();
     SKIVET_CHECK(write_file(project.version_file(hash), bytes));
-    return std::optional(Version{piece.file, hash, now, bytes.size()});
+    return std::optional(Version{of.file, hash, now, bytes.size()});
 }
 
 }  // namespace
@@ -114,31 +128,35 @@ void SeenFiles::remember(const fs::path& file, const FileStamp& stamp) {
 BenchLook look_at_files(const Project& project, SeenFiles& seen, std::int64_t now, const CancelToken& cancel) {
     constexpr std::int64_t patience_ns = 10 * second_ns;
     BenchLook out;
-    std::map<fs::path, std::string> read;  // pieces that follow another share its file; empty: nothing new there
+    std::map<fs::path, std::string> read;  // pieces that follow another share its files; empty: nothing new there
+    const auto look = [&](const Watched& of) -> const std::string& {
+        const auto [found, first] = read.emplace(of.file, std::string());
+        if (!first) return found->second;
+        const auto path = project.work() / of.file;
+        const auto stamp = stamp_of(path);
+        if (!stamp || !seen.may_be_new(path, *stamp)) return found->second;
+        const auto bytes = read_file(path);
+        if (!bytes) return found->second;
+        auto hash = hash_of(*bytes);
+        if (hash != of.seen) {
+            if (!is_whole(*bytes, of.file.string()) && clock_ns() - stamp->modified_ns < patience_ns) {
+                out.unfinished = true;
+                return found->second;
+            }
+            auto kept = keep(project, of, *bytes, hash, now);
+            if (!kept) out.errors.push_back(std::move(kept).error().within("versions"));
+            else if (*kept) out.versions.push_back(std::move(**kept));
+        }
+        seen.remember(path, *stamp);
+        return found->second = std::move(hash);
+    };
     for (const auto& piece : project.pieces) {
         if (cancel.canceled()) return out;
-        auto found = read.find(piece.file);
-        if (found == read.end()) {
-            found = read.emplace(piece.file, std::string()).first;
-            const auto path = project.work() / piece.file;
-            const auto stamp = stamp_of(path);
-            if (!stamp || !seen.may_be_new(path, *stamp)) continue;
-            const auto bytes = read_file(path);
-            if (!bytes) continue;
-            auto hash = hash_of(*bytes);
-            if (hash != piece.seen_hash && !is_whole(*bytes, piece.file.string()) && clock_ns() - stamp->modified_ns < patience_ns) {
-                out.unfinished = true;
-                continue;
-            }
-            if (hash != piece.seen_hash) {
-                auto kept = keep(project, piece, *bytes, hash, now);
-                if (!kept) out.errors.push_back(std::move(kept).error().within("versions"));
-                else if (*kept) out.versions.push_back(std::move(**kept));
-            }
-            seen.remember(path, *stamp);
-            found->second = std::move(hash);
-        }
-        if (!found->second.empty() && found->second != piece.seen_hash) out.saved.push_back(with_content(piece, found->second, now));
+        auto now_there = piece;
+        for (const auto& of : files_of(piece))
+            if (const auto& hash = look(of); !hash.empty() && hash != of.seen)
+                now_there = with_content(std::move(now_there), of.file, hash, now);
+        if (now_there.edit() != piece.edit()) out.saved.push_back(std::move(now_there));
     }
     out.others = other_saves(project);
     return out;
@@ -156,7 +174,7 @@ std::vector<OtherSave> other_saves(const Project& project) {
     std::set<fs::path> taken, folders;
     std::map<fs::path, const Piece*> by_base;
     for (const auto& piece : project.pieces) {
-        taken.insert(piece.file);
+        for (const auto& of : files_of(piece)) taken.insert(of.file);
         folders.insert(piece.file.parent_path());
         by_base.emplace(base_of(piece.file), &piece);
         // x.dds.png becomes x.ora where a program takes all endings off.
@@ -191,49 +209,60 @@ Status use_file(Project& project, PieceId id, const fs::path& file, std::int64_t
     for (auto& piece : project.pieces) {
         if (piece.file != old) continue;
         piece.file = file;
-        auto version = keep(project, piece, bytes, hash, now);
+        auto version = keep(project, files_of(piece).front(), bytes, hash, now);
         if (!version) return fail(std::move(version).error());
         if (*version) kept = std::move(*version);
-        piece = with_content(std::move(piece), hash, now);
+        piece = with_content(std::move(piece), file, hash, now);
         piece.options = {};
     }
     if (kept) project.versions.push_back(std::move(*kept));
     return {};
 }
 
-Result<std::optional<Version>> keep_version(const Project& project, const Piece& piece, std::int64_t now) {
-    const auto path = project.work() / piece.file;
-    std::error_code code;
-    if (!fs::exists(path, code)) return std::optional<Version>();
-    SKIVET_TRY(const auto bytes, read_file(path));
-    return keep(project, piece, bytes, hash_of(bytes), now);
+Result<std::vector<Version>> keep_versions(const Project& project, const Piece& piece, std::int64_t now) {
+    std::vector<Version> out;
+    for (const auto& of : files_of(piece)) {
+        const auto path = project.work() / of.file;
+        std::error_code code;
+        if (!fs::exists(path, code)) continue;
+        SKIVET_TRY(const auto bytes, read_file(path));
+        SKIVET_TRY(auto kept, keep(project, of, bytes, hash_of(bytes), now));
+        if (kept) out.push_back(std::move(*kept));
+    }
+    return out;
 }
 
 std::vector<Version> versions_of(const Project& project, const Piece& piece) {
     std::vector<Version> out;
+    const auto files = files_of(piece);
     // Those of one second stay in the order they were seen in.
     for (auto version = project.versions.rbegin(); version != project.versions.rend(); ++version)
-        if (base_of(version->file) == base_of(piece.file)) out.push_back(*version);
+        if (std::any_of(files.begin(), files.end(), [&](const Watched& of) { return base_of(of.file) == base_of(version->file); }))
+            out.push_back(*version);
     std::stable_sort(out.begin(), out.end(), [](const Version& a, const Version& b) { return a.at > b.at; });
     return out;
 }
 
 Result<WentBack> go_back(const Project& project, const Piece& piece, const Version& version, std::int64_t now) {
+    const auto has = [](const Piece& p, const fs::path& file) {
+        const auto files = files_of(p);
+        return std::any_of(files.begin(), files.end(), [&](const Watched& of) { return of.file == file; });
+    };
     if (std::any_of(project.pieces.begin(), project.pieces.end(),
-                    [&](const Piece& p) { return p.file == version.file && p.file != piece.file; }))
+                    [&](const Piece& p) { return has(p, version.file) && p.file != piece.file; }))
         return fail(ErrorCode::usage, fmt::format("{} is another piece's file", version.file.string()));
     auto bytes = read_file(project.version_file(version.hash));
     if (!bytes) return fail(std::move(bytes).error().within("versions"));
     WentBack out{piece, {}};
     // It may go into another file than the one the edit is in now; what either holds stays to be had.
-    for (const auto& file : std::set{piece.file, version.file}) {
-        out.piece.file = file;
-        SKIVET_TRY(auto kept, keep_version(project, out.piece, now));
-        if (kept) out.kept.push_back(std::move(*kept));
+    if (!has(piece, version.file)) {
+        SKIVET_TRY(out.kept, keep_versions(project, piece, now));
+        out.piece.file = version.file;
     }
-    out.piece.file = version.file;
+    SKIVET_TRY(auto kept, keep_versions(project, out.piece, now));
+    std::move(kept.begin(), kept.end(), std::back_inserter(out.kept));
     SKIVET_CHECK(write_file(project.work() / version.file, *bytes));
-    out.piece = with_content(std::move(out.piece), version.hash, now);
+    out.piece = with_content(std::move(out.piece), version.file, version.hash, now);
     return out;
 }
 
@@ -244,11 +273,12 @@ void add_versions(Project& project, std::span<const Version> versions) {
 
 std::vector<Version> cleared_versions(const Project& project) {
     std::vector<Version> out;
+    std::set<std::string> in_use;
+    for (const auto& piece : project.pieces)
+        for (const auto& of : files_of(piece)) in_use.insert(of.seen);
     for (const auto& version : project.versions) {
         std::error_code code;
-        if (std::none_of(project.pieces.begin(), project.pieces.end(), [&](const Piece& p) { return p.seen_hash == version.hash; }) &&
-            (fs::remove(project.version_file(version.hash), code) || !code))
-            out.push_back(version);
+        if (!in_use.contains(version.hash) && (fs::remove(project.version_file(version.hash), code) || !code)) out.push_back(version);
     }
     return out;
 }

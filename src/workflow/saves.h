@@ -54,8 +54,8 @@ std::vector<PieceId> note_look(Project& project, const BenchLook& look);
 /// another piece has it.
 [[nodiscard]] Status use_file(Project& project, PieceId id, const std::filesystem::path& file, std::int64_t now);
 
-/// Keeps the content of a piece's file; nothing when it is what was exported, or kept already.
-[[nodiscard]] Result<std::optional<Version>> keep_version(const Project& project, const Piece& piece, std::int64_t now);
+/// Keeps the content of a piece's files, but of those that are as they were exported, or kept already.
+[[nodiscard]] Result<std::vector<Version>> keep_versions(const Project& project, const Piece& piece, std::int64_t now);
 /// The piece's, the newest first.
 [[nodiscard]] std::vector<Version> versions_of(const Project& project, const Piece& piece);
 /// Writes a version into the work folder in the place of what is there, which is kept before if it was not. Returns the piece with it.

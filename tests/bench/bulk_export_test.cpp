@@ -81,7 +81,7 @@ TEST_F(Bulk, EveryWayWritesWhatItSays) {
         ExportWish wish;
         wish.as = as;
         const auto to = folder / std::string(name_of(as));
-        const auto report = run_export(items, wish, to, context.limits, progress);
+        const auto report = run_export(items, wish, to, progress);
         ASSERT_TRUE(report) << report.error().message();
         EXPECT_EQ(report->written, 1u);
         const auto file = get_file(to / ("x/one" + std::string(ending)));
@@ -97,7 +97,7 @@ TEST_F(Bulk, AFailureIsLoggedAndTheRestIsWritten) {
     auto broken = item("b.dds");
     broken.load = []() -> Result<TextureFile> { return fail(ErrorCode::damaged, "needs 5,592 bytes, has 4,096"); };
     const std::vector<ExportItem> items = {item("a.dds"), broken, item("c.dds")};
-    const auto report = *run_export(items, {}, folder.path(), context.limits, progress);
+    const auto report = *run_export(items, {}, folder.path(), progress);
     EXPECT_EQ(report.written, 2u);
     ASSERT_EQ(report.failed.size(), 1u);
     EXPECT_EQ(report.failed[0].inner, "b.dds");
@@ -115,14 +115,14 @@ TEST_F(Bulk, CanceledItGoesOnWhereItStopped) {
             return inner();
         };
     }
-    EXPECT_EQ(run_export(items, {}, folder.path(), context.limits, progress, 1).error().code, ErrorCode::canceled);
+    EXPECT_EQ(run_export(items, {}, folder.path(), progress, 1).error().code, ErrorCode::canceled);
     const auto there = files().size();
     EXPECT_GE(there, 4u);
     EXPECT_LT(there, 12u);
     ExportWish wish;
     wish.resume = true;
     ExportProgress again;
-    const auto report = *run_export(items, wish, folder.path(), context.limits, again, 1);
+    const auto report = *run_export(items, wish, folder.path(), again, 1);
     EXPECT_EQ(report.skipped, there);
     EXPECT_EQ(report.written, 12 - there);
     EXPECT_EQ(files().size(), 12u);
@@ -132,7 +132,7 @@ TEST_F(Bulk, PausedItWaitsAndGoesOn) {
     const std::vector<ExportItem> items = {item("a.dds"), item("b.dds")};
     progress.gate.pause();
     EXPECT_TRUE(progress.gate.paused());
-    std::thread work([&] { EXPECT_TRUE(run_export(items, {}, folder.path(), context.limits, progress)); });
+    std::thread work([&] { EXPECT_TRUE(run_export(items, {}, folder.path(), progress)); });
     while (progress.total == 0) std::this_thread::yield();
     EXPECT_EQ(progress.done, 0u);
     progress.gate.go_on();
@@ -142,7 +142,7 @@ TEST_F(Bulk, PausedItWaitsAndGoesOn) {
     ExportProgress other;
     other.gate.pause();
     other.cancel.cancel();
-    EXPECT_EQ(run_export(items, {}, folder.path(), context.limits, other).error().code, ErrorCode::canceled);
+    EXPECT_EQ(run_export(items, {}, folder.path(), other).error().code, ErrorCode::canceled);
 }
 
 TEST_F(Bulk, FilesTooLargeForACardAreCutAndReadAsOne) {
@@ -150,7 +150,7 @@ TEST_F(Bulk, FilesTooLargeForACardAreCutAndReadAsOne) {
     ExportWish wish;
     wish.as = ExportAs::raw;
     wish.part_bytes = 200;
-    ASSERT_TRUE(run_export(items, wish, folder.path(), context.limits, progress));
+    ASSERT_TRUE(run_export(items, wish, folder.path(), progress));
     const auto whole = *items[0].raw();
     EXPECT_EQ(files().size(), (whole.size() + 199) / 200);
     Bytes joined;
@@ -171,10 +171,10 @@ TEST_F(Bulk, AFileThatLacksAPartIsWrittenAgain) {
     wish.part_bytes = 200;
     wish.resume = true;
     std::filesystem::create_directories(folder / "big.dds.001");  // that part cannot be written
-    EXPECT_EQ(run_export(items, wish, folder.path(), context.limits, progress)->failed.size(), 1u);
+    EXPECT_EQ(run_export(items, wish, folder.path(), progress)->failed.size(), 1u);
     std::filesystem::remove(folder / "big.dds.001");
     ExportProgress again;
-    const auto report = *run_export(items, wish, folder.path(), context.limits, again);
+    const auto report = *run_export(items, wish, folder.path(), again);
     EXPECT_EQ(report.skipped, 0u) << "a torso is not taken for the whole";
     EXPECT_EQ(report.written, 1u);
 }
@@ -183,7 +183,7 @@ TEST_F(Bulk, TheDiskIsLookedAtFirst) {
     auto huge = item("huge.dds");
     huge.desc.width = huge.desc.height = 1u << 24;
     huge.desc.layers = 4096;
-    const auto refused = run_export(std::vector{huge}, {}, folder.path(), context.limits, progress);
+    const auto refused = run_export(std::vector{huge}, {}, folder.path(), progress);
     ASSERT_FALSE(refused);
     EXPECT_EQ(refused.error().code, ErrorCode::no_space);
     EXPECT_NE(refused.error().message().find("are free"), std::string::npos);
@@ -229,26 +229,27 @@ TEST(Follow, WhatWasNotPaintedStaysTheFollowersOwn) {
         for (std::uint32_t x = 0; x < 32; ++x) halved.at(x, y) = picture.at(2 * x, 2 * y);
     const auto smaller = texture_of(halved, Format::BC1);
     EditedFile edited;
-    edited.image = *leader.decode(0);
+    const auto before = *leader.decode(0);
+    edited.image = before;
     for (std::uint32_t y = 16; y < 32; ++y)
         for (std::uint32_t x = 16; x < 32; ++x) edited.image.at(x, y) = {250, 10, 20, 255};
-    const auto same = *follow_edit(leader, edited, other_format);
+    const auto same = *follow_edit(before, edited.image, other_format);
     const auto own = *other_format.decode(0);
     for (std::uint32_t y = 0; y < 64; ++y)
         for (std::uint32_t x = 0; x < 64; ++x) {
             const bool painted = x >= 16 && x < 32 && y >= 16 && y < 32;
             EXPECT_EQ(same.image.at(x, y), painted ? (Texel{250, 10, 20, 255}) : own.at(x, y)) << x << ' ' << y;
         }
-    const auto less = *follow_edit(leader, edited, smaller);
-    const auto before = *smaller.decode(0);
+    const auto less = *follow_edit(before, edited.image, smaller);
+    const auto small_before = *smaller.decode(0);
     for (std::uint32_t y = 0; y < 32; ++y)
         for (std::uint32_t x = 0; x < 32; ++x) {
             const bool painted = x >= 8 && x < 16 && y >= 8 && y < 16;
-            EXPECT_EQ(less.image.at(x, y), painted ? (Texel{250, 10, 20, 255}) : before.at(x, y)) << x << ' ' << y;
+            EXPECT_EQ(less.image.at(x, y), painted ? (Texel{250, 10, 20, 255}) : small_before.at(x, y)) << x << ' ' << y;
         }
     // Only the painted blocks of the smaller copy are new.
     const auto fitted = *fit(smaller, less, {});
     EXPECT_EQ(fitted.levels[0].blocks - fitted.levels[0].kept, 4u);
     edited.image = Image(8, 8);
-    EXPECT_EQ(follow_edit(leader, edited, smaller).error().code, ErrorCode::unfit);
+    EXPECT_EQ(follow_edit(before, edited.image, smaller).error().code, ErrorCode::unfit);
 }

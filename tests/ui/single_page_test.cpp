@@ -50,9 +50,9 @@ TEST_F(SinglePage, TheCatalogShowsASnapshotItIsGiven) {
     page.contact_sheet()->setFocus();
     QTest::keyClick(page.contact_sheet(), Qt::Key_Return);
     ASSERT_EQ(wanted.size(), 1);
-    const auto addresses = wanted[0][0].value<std::vector<Address>>();
+    const auto addresses = wanted[0][0].value<std::vector<TakeWith>>();
     ASSERT_EQ(addresses.size(), 1u);
-    EXPECT_EQ(addresses[0], (Address{zip, {"a/two.dds"}}));
+    EXPECT_EQ(addresses[0].address, (Address{zip, {"a/two.dds"}}));
 }
 
 TEST_F(SinglePage, TheBenchKeepsTheChosenPieceByItsId) {

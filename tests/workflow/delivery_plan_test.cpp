@@ -283,24 +283,25 @@ TEST_F(Workflow, PiecesKeepTheirIds) {
 TEST_F(Workflow, TouchUpsStayWithTheirPieceAndThoseThatShareItsFile) {
     auto o = open();
     const auto ids = take(o, {{zip, {"a/one.dds"}}, {zip, {"a/two.dds"}}});
-    auto follower = take_follower(*o.context, o.project, *o.project.piece(ids[0]), {crate, {"b/three.dds"}}, 3);
+    auto follower = take_follower(*o.context, o.project, *o.project.piece(ids[0]), {{crate, {"b/three.dds"}}}, 3);
     ASSERT_TRUE(follower);
     const auto third = keep_taken(o.project, {*follower});
     ASSERT_EQ(third.size(), 1u);
-    ASSERT_TRUE(set_touches(o.project, ids[0], {"gray", "contrast=1.5"}, 7));
+    ASSERT_TRUE(set_touches(o.project, {{ids[0], {"gray", "contrast=1.5"}}}, 7));
     const std::vector<std::string> both = {"gray", "contrast=factor:1.5"};
     EXPECT_EQ(o.project.piece(ids[0])->touches, both);
     EXPECT_EQ(o.project.piece(ids[0])->state, PieceState::changed);
     EXPECT_EQ(o.project.piece(third[0])->touches, both) << "it follows the same file";
     EXPECT_TRUE(o.project.piece(ids[1])->touches.empty());
     EXPECT_NE(o.project.piece(ids[0])->edit(), o.project.piece(ids[0])->seen_hash);
-    EXPECT_FALSE(set_touches(o.project, ids[0], {"gray", "paint"}, 8));
+    EXPECT_FALSE(set_touches(o.project, {{ids[0], {"gray", "paint"}}}, 8));
+    EXPECT_FALSE(set_touches(o.project, {{ids[0], {"gray"}}, {9999, {"gray"}}}, 8)) << "no such piece";
     EXPECT_EQ(o.project.piece(ids[0])->touches, both) << "all of a list or nothing";
     ASSERT_TRUE(save_project(o.project));
     EXPECT_EQ(open_project(o.project.folder)->piece(ids[0])->touches, both);
     // A fit of the list before is not taken for one of this list.
     const auto stale = fit_now(*o.context, o.project, *o.project.piece(ids[0]));
-    ASSERT_TRUE(set_touches(o.project, ids[0], {"gray"}, 9));
+    ASSERT_TRUE(set_touches(o.project, {{ids[0], {"gray"}}}, 9));
     EXPECT_FALSE(note_fit(o.project, stale));
     // A save of the file in between leaves the newer list.
     auto seen = *o.project.piece(ids[0]);
@@ -314,8 +315,8 @@ TEST_F(Workflow, TouchUpsStayWithTheirPieceAndThoseThatShareItsFile) {
     EXPECT_EQ(anew->touches, std::vector<std::string>{"gray"});
     EXPECT_EQ(anew->state, PieceState::changed);
     // Without them the piece is as it was written out.
-    ASSERT_TRUE(set_touches(o.project, ids[1], {"gray"}, 11));
-    ASSERT_TRUE(set_touches(o.project, ids[1], {}, 12));
+    ASSERT_TRUE(set_touches(o.project, {{ids[1], {"gray"}}}, 11));
+    ASSERT_TRUE(set_touches(o.project, {{ids[1], {}}}, 12));
     EXPECT_EQ(o.project.piece(ids[1])->state, PieceState::out);
 }
 

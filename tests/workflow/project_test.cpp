@@ -175,7 +175,7 @@ TEST(Follow, APieceCanFollowAnother) {
     auto project = *open_project(folder / "p");
     auto lead = *take_piece(context, project, {folder / "g.zip", {"a/big.dds"}}, ExportAs::png, 1);
     project.pieces.push_back(lead);
-    auto follower = *take_follower(context, project, lead, {folder / "g.zip", {"a/small.dds"}}, 1);
+    auto follower = *take_follower(context, project, lead, {{folder / "g.zip", {"a/small.dds"}}}, 1);
     EXPECT_TRUE(follower.follows());
     EXPECT_EQ(follower.file, lead.file);
     EXPECT_EQ(follower.state, PieceState::out);

@@ -276,14 +276,15 @@ TEST_F(Saves, WorkIsNeverWrittenOver) {
     EXPECT_EQ(file(), exported) << "a file that is just what was exported serves again";
     // Taking a texture anew keeps what the file holds.
     put_file(file(), painted(5));
-    const auto kept = keep_version(project, piece(), 60);
-    ASSERT_TRUE(kept && *kept);
-    EXPECT_EQ(get_file(project.version_file((*kept)->hash)), painted(5));
-    EXPECT_FALSE(*keep_version(project, *project.piece(take("a/cow.dds")), 60)) << "what was exported can be exported again";
+    const auto kept = keep_versions(project, piece(), 60);
+    ASSERT_TRUE(kept);
+    ASSERT_EQ(kept->size(), 1u);
+    EXPECT_EQ(get_file(project.version_file(kept->front().hash)), painted(5));
+    EXPECT_TRUE(keep_versions(project, *project.piece(take("a/cow.dds")), 60)->empty()) << "what was exported can be exported again";
 }
 
 TEST_F(Saves, PiecesThatShareAFileSeeOneSave) {
-    auto follower = *take_follower(context, project, piece(), {folder / "game.zip", {"a/cow.dds"}}, 1);
+    auto follower = *take_follower(context, project, piece(), {{folder / "game.zip", {"a/cow.dds"}}}, 1);
     const auto other = keep_taken(project, {follower}).front();
     put_file(file(), painted(2));
     EXPECT_EQ(look().saved.size(), 2u);

@@ -44,37 +44,92 @@ void BenchModel::keep(Taken taken) {
     for (const auto& error : taken.errors) messages_.complain(error);
     std::vector<PieceId> ids;
     store_.change([&](Project& p) { ids = keep_taken(p, std::move(taken.pieces)); });
-    for (const auto id : ids) {
-        const auto& piece = *this->piece(id);
-        messages_.say(piece.follows()
-                          ? tr("On the bench: %1, following %2").arg(QString::fromStdString(piece.address.text()), text(piece.file))
-                          : tr("On the bench: %1").arg(text(piece.file)));
-    }
+    // They are the last of the list. Of thousands nobody reads a line each.
+    constexpr std::size_t lines = 100;
+    const auto begin = pieces().size() - ids.size();
+    for (std::size_t i = begin; i < std::min(pieces().size(), begin + lines); ++i)
+        messages_.say(
+            pieces()[i].follows()
+                ? tr("On the bench: %1, following %2").arg(QString::fromStdString(pieces()[i].address.text()), text(pieces()[i].file))
+                : tr("On the bench: %1").arg(text(pieces()[i].file)));
+    if (ids.size() > lines) messages_.say(tr("… and %1 more on the bench").arg(ids.size() - lines));
     watch();
     store_.tell_pieces_changed();
 }
 
-void BenchModel::take(const std::vector<Address>& addresses, ExportAs as) {
-    std::vector<Address> free;
-    for (const auto& address : addresses) {
-        if (const auto* there = store_.project().piece_of(address))
-            messages_.tell(tr("%1 is on the bench already.").arg(QString::fromStdString(there->name())));
-        else free.push_back(address);
-    }
-    if (free.empty()) return;
-    jobs_.run(
-        this, tr("Writing out"),
-        [context = store_.context(), project = store_.project(), free, as] { return take_pieces(*context, project, free, as, now()); },
-        [this](Taken taken) { keep(std::move(taken)); });
+void BenchModel::take(const std::vector<Address>& addresses, const TakeAs& as) {
+    std::vector<TakeWith> wanted;
+    for (const auto& address : addresses) wanted.push_back({address});
+    take_with(std::move(wanted), as);
 }
 
-void BenchModel::take_with_copies(const Address& address, const std::vector<Address>& copies) {
+void BenchModel::take_with(std::vector<TakeWith> wanted, const TakeAs& as) {
+    std::map<std::string, const Piece*> taken;
+    for (const auto& piece : pieces()) taken[piece.address.text()] = &piece;
+    const auto on_bench = [&](const Address& address) { return taken.contains(address.text()); };
+    std::vector<const Piece*> there;
+    std::erase_if(wanted, [&](const TakeWith& one) {
+        if (!on_bench(one.address) || !std::all_of(one.followers.begin(), one.followers.end(), on_bench)) return false;
+        there.push_back(taken[one.address.text()]);
+        return true;
+    });
+    if (there.size() == 1) messages_.tell(tr("%1 is on the bench already.").arg(QString::fromStdString(there.front()->name())));
+    if (there.size() > 1) messages_.tell(tr("%1 of them are on the bench already.").arg(there.size()));
+    if (wanted.empty()) return;
     jobs_.run(
         this, tr("Writing out"),
-        [context = store_.context(), project = store_.project(), address, copies] {
-            return take_with_followers(*context, project, address, copies, now());
+        [context = store_.context(), project = store_.project(), wanted = std::move(wanted), as] {
+            return take_pieces(*context, project, wanted, as, now());
         },
-        [this](Taken taken) { keep(std::move(taken)); });
+        [this](Taken made) { keep(std::move(made)); });
+}
+
+void BenchModel::take_kin(PieceId id, std::vector<Kin> kin) {
+    const auto* leader = piece(id);
+    if (!leader) return;
+    jobs_.run(
+        this, tr("Writing out"),
+        [context = store_.context(), project = store_.project(), leader = *leader, kin = std::move(kin)] {
+            return skivet::take_kin(*context, project, leader, kin, now());
+        },
+        [this](Taken made) { keep(std::move(made)); });
+}
+
+void BenchModel::scale_set(const std::vector<Address>& others, double factor) {
+    struct Scaled {
+        Project project;
+        std::vector<Error> errors;
+    };
+    jobs_.run(
+        this, tr("Scaling"),
+        [context = store_.context(), project = store_.project(), others, factor]() mutable {
+            Scaled out;
+            out.project = skivet::scale_set(*context, std::move(project), others, factor, now(), out.errors);
+            return out;
+        },
+        [this, others](Scaled scaled) {
+            // Only what belongs to these pieces; the rest may have gone on meanwhile.
+            Taken made;
+            made.errors = std::move(scaled.errors);
+            store_.change([&](Project& p) {
+                for (const auto& address : others) {
+                    const auto* theirs = scaled.project.piece_of(address);
+                    if (!theirs) continue;
+                    auto* mine = const_cast<Piece*>(p.piece_of(address));
+                    if (!mine) {
+                        made.pieces.push_back(*theirs);
+                        continue;
+                    }
+                    mine->touches = theirs->touches;
+                    mine->options = theirs->options;
+                    mine->changed_at = theirs->changed_at;
+                    if (mine->state != PieceState::gone_stale) mine->state = state_by_edit(*mine);
+                }
+            });
+            for (const auto& address : others)
+                if (const auto* mine = store_.project().piece_of(address)) forget(mine->id);
+            keep(std::move(made));
+        });
 }
 
 void BenchModel::put_away(PieceId id) {
@@ -94,8 +149,7 @@ void BenchModel::take_again(PieceId id) {
         this, tr("Writing out"),
         [context = store_.context(), project = store_.project(), old = *piece]() -> Result<WentBack> {
             WentBack out;
-            SKIVET_TRY(auto kept, keep_version(project, old, now()));
-            if (kept) out.kept.push_back(std::move(*kept));
+            SKIVET_TRY(out.kept, keep_versions(project, old, now()));
             SKIVET_TRY(out.piece, skivet::take_again(*context, project, old, now()));
             return out;
         },
@@ -132,7 +186,10 @@ void BenchModel::open_to_edit(PieceId id) {
 void BenchModel::watch() {
     // Folders too: a program that writes a new file and renames it over the old one ends the watch on the file.
     QSet<QString> wanted;
-    for (const auto& piece : pieces()) wanted << text(file_of(piece)) << text(file_of(piece).parent_path());
+    for (const auto& piece : pieces()) {
+        wanted << text(file_of(piece)) << text(file_of(piece).parent_path());
+        for (const auto& one : piece.more) wanted << text(work_folder() / one.file);
+    }
     const auto there = watcher_.files() + watcher_.directories();
     const QSet<QString> watched(there.begin(), there.end());
     if (const auto old = watched - wanted; !old.isEmpty()) watcher_.removePaths(old.values());
@@ -177,7 +234,7 @@ void BenchModel::note(BenchLook look) {
 
 bool BenchModel::is_edited(PieceId id) const {
     const auto* there = piece(id);
-    return there && there->seen_hash != there->exported_hash;
+    return there && there->is_saved();
 }
 
 void BenchModel::use_file(PieceId id, const fs::path& file) {
@@ -322,6 +379,7 @@ void BenchModel::go_back(PieceId id, const Version& version) {
                     if (one.file != old) continue;
                     one.file = went->piece.file;
                     one.seen_hash = went->piece.seen_hash;
+                    one.more = went->piece.more;
                     one.changed_at = went->piece.changed_at;
                     one.options = {};
                     if (one.state != PieceState::gone_stale) one.state = state_by_edit(one);
@@ -394,13 +452,15 @@ QImage BenchModel::picture(PieceId id, bool edited) {
 
 void BenchModel::touch(const std::vector<PieceId>& ids, const std::vector<std::string>& touches, bool behind) {
     auto project = store_.project();
-    for (const auto id : ids) {
-        const auto* there = project.piece(id);
-        if (!there) continue;
-        auto list = behind ? there->touches : std::vector<std::string>();
+    const std::set<PieceId> wanted(ids.begin(), ids.end());
+    std::map<PieceId, std::vector<std::string>> lists;
+    for (const auto& piece : project.pieces) {
+        if (!wanted.contains(piece.id)) continue;
+        auto& list = lists[piece.id];
+        if (behind) list = piece.touches;
         list.insert(list.end(), touches.begin(), touches.end());
-        if (const auto done = set_touches(project, id, std::move(list), now()); !done) return messages_.complain(done.error());
     }
+    if (const auto done = set_touches(project, std::move(lists), now()); !done) return messages_.complain(done.error());
     store_.change([&](Project& p) { p = std::move(project); });
     for (const auto& piece : pieces()) forget(piece.id);
     store_.tell_pieces_changed();

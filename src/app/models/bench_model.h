@@ -8,6 +8,7 @@
 
 #include "app/models/fit_model.h"
 #include "workflow/bring_in.h"
+#include "workflow/kin.h"
 #include "workflow/saves.h"
 
 namespace skivet::app {
@@ -23,9 +24,13 @@ public:
     [[nodiscard]] std::filesystem::path work_folder() const { return store_.project().work(); }
     [[nodiscard]] std::filesystem::path file_of(const Piece& piece) const { return work_folder() / piece.file; }
 
-    void take(const std::vector<Address>& addresses, ExportAs as);
-    /// The others follow the first one's edit.
-    void take_with_copies(const Address& address, const std::vector<Address>& copies);
+    void take(const std::vector<Address>& addresses, const TakeAs& as);
+    /// With what follows each of them.
+    void take_with(std::vector<TakeWith> wanted, const TakeAs& as);
+    /// They follow the piece.
+    void take_kin(PieceId id, std::vector<Kin> kin);
+    /// Takes these to the bench and makes them larger or smaller by a factor.
+    void scale_set(const std::vector<Address>& others, double factor);
     void put_away(PieceId id);
     /// Takes the piece anew from the game, for a piece gone stale. What its file holds is kept as a version.
     void take_again(PieceId id);

@@ -3,6 +3,10 @@
 #include "app/models/pictures.h"
 #include "base/file_write.h"
 #include "bench/fitting.h"
+#include "pixel/alpha_use.h"
+#include "workflow/kin.h"
+
+#include <set>
 
 namespace skivet::app {
 
@@ -185,22 +189,71 @@ void CatalogModel::open_texture(std::size_t item, std::function<void(std::shared
         [done = std::move(done)](std::shared_ptr<OpenTexture> opened) { done(std::move(opened)); });
 }
 
-void CatalogModel::take(const std::vector<std::size_t>& items, ExportAs as) {
-    std::vector<Address> addresses;
+void CatalogModel::take(const std::vector<std::size_t>& items, const TakeAs& as, bool copies) {
+    std::vector<std::size_t> textures;
     for (const auto item : items)
-        if (item < snapshot()->catalog.items.size() && snapshot()->catalog.items[item].is_texture()) addresses.push_back(address_at(item));
-    if (!addresses.empty()) emit wanted(addresses, as);
+        if (item < snapshot()->catalog.items.size() && snapshot()->catalog.items[item].is_texture()) textures.push_back(item);
+    if (textures.empty()) return;
+    if (!copies) {
+        std::vector<TakeWith> wanted;
+        for (const auto item : textures) wanted.push_back({address_at(item)});
+        return emit this->wanted(wanted, as);
+    }
+    jobs_.run(
+        this, tr("Looking for copies"), [catalog = catalog_, textures = std::move(textures)] { return with_copies(*catalog, textures); },
+        [this, as](const std::vector<TakeWith>& wanted) { emit this->wanted(wanted, as); });
 }
 
 void CatalogModel::take_with_copies(std::size_t item, const Relations& relations) {
     if (item >= snapshot()->catalog.items.size()) return;
-    std::vector<Address> copies;
+    TakeWith wanted{address_at(item)};
     for (const auto& alike : relations.alike)
         if (alike.likeness != Likeness::variant && snapshot()->catalog.items[alike.index].effective)
-            copies.push_back(address_at(alike.index));
-    if (!copies.empty()) return emit wanted_with_copies(address_at(item), copies);
-    messages_.tell(tr("No other texture shows the same picture; it goes to the bench alone."));
-    take({item}, ExportAs::picture);
+            wanted.followers.push_back(address_at(alike.index));
+    if (wanted.followers.empty()) messages_.tell(tr("No other texture shows the same picture; it goes to the bench alone."));
+    emit this->wanted({wanted}, {});
+}
+
+std::vector<std::size_t> CatalogModel::with_sets(const std::vector<std::size_t>& items) const {
+    std::vector<std::size_t> out;
+    std::set<std::size_t> there;
+    const auto add = [&](std::size_t item) {
+        if (there.insert(item).second) out.push_back(item);
+    };
+    const auto& analysis = catalog_->analysis;
+    for (const auto item : items) {
+        if (item >= analysis.set_of.size()) continue;
+        add(item);
+        if (const auto set = analysis.set_of[item]; set != CatalogAnalysis::no_set)
+            for (const auto member : analysis.sets[set]) add(member);
+    }
+    return out;
+}
+
+void CatalogModel::look_at_alpha(QObject* asker, std::size_t item, std::uint32_t side, std::function<void(Result<AlphaLook>)> done) {
+    if (item >= snapshot()->catalog.items.size()) return;
+    jobs_.run(
+        Jobs::By::pictures, asker, tr("Reading pictures"),
+        [snapshot = snapshot(), item, side, context = store_.context()]() -> Result<AlphaLook> {
+            const auto& entry = snapshot->catalog.items[item];
+            SKIVET_TRY(const auto texture, skivet::open_texture(*context, snapshot->sources[entry.source], entry));
+            SKIVET_TRY(auto image, thumbnail(texture, side));
+            AlphaLook out{texture.layout.desc, {}, {}, {}};
+            if (info(out.desc.format).has_alpha) {
+                // What a small level shows of a cut-out is blurred.
+                SKIVET_TRY(const auto level, texture.decode(0));
+                out.words = QString::fromStdString(describe(alpha_facts(level)));
+                Image gray(image.width, image.height);
+                for (std::size_t i = 0; i < image.texels.size(); ++i) {
+                    const auto a = std::exchange(image.texels[i][3], std::uint8_t{255});
+                    gray.texels[i] = {a, a, a, 255};
+                }
+                out.alpha = to_qimage(gray);
+            }
+            out.color = to_qimage(image);
+            return out;
+        },
+        [done = std::move(done)](Result<AlphaLook> made) { done(std::move(made)); });
 }
 
 void CatalogModel::export_items(const std::vector<std::size_t>& items, const ExportWish& wish, const fs::path& to, bool force,
@@ -220,7 +273,7 @@ void CatalogModel::export_items(const std::vector<std::size_t>& items, const Exp
                 list.push_back(export_item(*context, sources, snapshot.catalog.items[i],
                                            in_sets ? set_folder(snapshot.catalog, catalog->analysis, i) : std::string()));
             }
-            return run_export(list, wish, to, context->limits, *progress, 0, force);
+            return run_export(list, wish, to, *progress, 0, force);
         },
         [this, to, done = std::move(done)](const Result<ExportReport>& report) {
             exporting_ = nullptr;

@@ -4,6 +4,7 @@
 
 #include "app/models/small_pictures.h"
 #include "catalog/export_items.h"
+#include "workflow/pieces.h"
 
 namespace skivet::app {
 
@@ -47,10 +48,19 @@ public:
     /// Opens an item's texture on a worker; `done` is called on the window's thread.
     void open_texture(std::size_t item, std::function<void(std::shared_ptr<const OpenTexture>)> done);
 
-    /// Asks for textures on the bench; what is no texture is left out.
-    void take(const std::vector<std::size_t>& items, ExportAs as);
+    /// Asks for textures on the bench; what is no texture is left out. `copies`: what shows the same picture follows.
+    void take(const std::vector<std::size_t>& items, const TakeAs& as, bool copies = false);
     /// A texture with all that show the same picture: they follow its edit.
     void take_with_copies(std::size_t item, const Relations& relations);
+    /// With all members of their sets, each once, in the order of the catalog's sets.
+    [[nodiscard]] std::vector<std::size_t> with_sets(const std::vector<std::size_t>& items) const;
+    /// A texture's colors and its alpha apart, at most `side` texels a side, and what its alpha is; dropped when `asker` is gone.
+    struct AlphaLook {
+        TextureDesc desc;
+        QImage color, alpha;  ///< no alpha where there is none
+        QString words;        ///< what the alpha is
+    };
+    void look_at_alpha(QObject* asker, std::size_t item, std::uint32_t side, std::function<void(Result<AlphaLook>)> done);
 
     /// Writes textures out beside the window; one export at a time. `done` gets the report on the window's thread.
     void export_items(const std::vector<std::size_t>& items, const ExportWish& wish, const std::filesystem::path& to, bool force,
@@ -68,8 +78,7 @@ signals:
     void analysis_changed();
     /// The bench has other textures, or in another state.
     void states_changed();
-    void wanted(const std::vector<Address>& addresses, ExportAs as);
-    void wanted_with_copies(const Address& address, const std::vector<Address>& copies);
+    void wanted(const std::vector<TakeWith>& textures, const TakeAs& as);
 
 private:
     void measure_pictures();

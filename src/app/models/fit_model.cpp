@@ -123,6 +123,7 @@ void FitModel::note(std::span<const PieceFit> fits) {
         if (fit.fit) findings = fit.fit->findings;
         else findings.push_back({Grade::blocks, tr("The file cannot be read").toStdString(), fit.fit.error().message()});
         noted_[fit.piece] = {fit.edit, fit.mends, std::move(findings)};
+        if (fit.fit && fit.fit->resized) noted_[fit.piece].sides = {fit.fit->layout.desc.width, fit.fit->layout.desc.height};
         changed = note_fit(project, fit) || changed;
     }
     if (!changed) return;
@@ -138,6 +139,14 @@ bool FitModel::is_noted(const Piece& piece) const {
 const std::vector<Finding>* FitModel::findings(PieceId id) const {
     const auto* piece = store_.project().piece(id);
     return piece && is_noted(*piece) ? &noted_.at(id).findings : nullptr;
+}
+
+PieceSides FitModel::sides() const {
+    PieceSides out;
+    for (const auto& piece : store_.project().pieces)
+        if (const auto found = noted_.find(piece.id); found != noted_.end() && found->second.sides.first > 0 && is_noted(piece))
+            out[piece.id] = found->second.sides;
+    return out;
 }
 
 void FitModel::fit_waiting() {

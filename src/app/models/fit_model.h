@@ -6,6 +6,7 @@
 
 #include "app/models/fit_pictures.h"
 #include "app/models/project_store.h"
+#include "workflow/kin.h"
 
 namespace skivet::app {
 
@@ -21,6 +22,9 @@ public:
     [[nodiscard]] std::shared_ptr<const FitMips> mips(PieceId id);
     /// What was found about the piece as it is now; null while nobody has looked.
     [[nodiscard]] const std::vector<Finding>* findings(PieceId id) const;
+
+    /// What the textures of the pieces measure that get another size, as far as they were fitted.
+    [[nodiscard]] PieceSides sides() const;
 
     /// Mends of these pieces; those that are not due stay without effect.
     void mend(const std::vector<PieceId>& ids, const MendSet& mends);
@@ -52,6 +56,7 @@ private:
         std::string edit;
         MendSet mends;
         std::vector<Finding> findings;
+        std::pair<std::uint32_t, std::uint32_t> sides = {};  ///< of what the game gets, where they are not the original's
     };
     using Original = std::pair<std::string, std::shared_ptr<const PieceOriginal>>;  ///< by its hash
 

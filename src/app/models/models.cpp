@@ -5,8 +5,7 @@ namespace skivet::app {
 Models::Models() {
     QObject::connect(&sources, &SourcesModel::reloading, &catalog, [this] { catalog.pictures().start_over(); });
     QObject::connect(&sources, &SourcesModel::looked_through, &catalog, &CatalogModel::show);
-    QObject::connect(&catalog, &CatalogModel::wanted, &bench, &BenchModel::take);
-    QObject::connect(&catalog, &CatalogModel::wanted_with_copies, &bench, &BenchModel::take_with_copies);
+    QObject::connect(&catalog, &CatalogModel::wanted, &bench, &BenchModel::take_with);
 }
 
 Models::~Models() { jobs.finish(); }

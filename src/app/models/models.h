@@ -4,6 +4,7 @@
 #include "app/models/catalog_model.h"
 #include "app/models/delivery_model.h"
 #include "app/models/game_process.h"
+#include "app/models/kin_model.h"
 #include "app/models/sources_model.h"
 
 namespace skivet::app {
@@ -20,6 +21,7 @@ struct Models {
     SourcesModel sources{store};
     CatalogModel catalog{store};
     BenchModel bench{store};
+    KinModel kin{store, catalog, bench};
     DeliveryModel delivery{store};
     GameProcess game{messages};
 };

@@ -13,6 +13,7 @@
 #include "app/catalog_dialogs.h"
 #include "app/pages/catalog_delegates.h"
 #include "app/theme/theme.h"
+#include "app/workshop/take_window.h"
 
 namespace skivet::app {
 namespace {
@@ -29,15 +30,18 @@ QString address_text(const CatalogSnapshot& snapshot, std::size_t item) {
 CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), model_(model) {
     setAcceptDrops(true);
     auto* bench = add_action(tr("Take to the bench"), Qt::Key_Return,
-                             tr("Write the texture out as PNG, or as OpenEXR where it has floats, and watch it"),
-                             [this] { take(ExportAs::picture); });
+                             tr("Write the texture out as PNG, or as OpenEXR where it has floats, and watch it"), [this] { take({}); });
     add_action(tr("Take the whole set to the bench"), QKeySequence(Qt::SHIFT | Qt::Key_Return), tr("All textures of the set"),
-               [this] { take(ExportAs::picture, true); });
+               [this] { take({}, true); });
     add_action(tr("Take to the bench as DDS"), QKeySequence(Qt::CTRL | Qt::Key_Return),
                tr("Write it out as DDS, compressed bytes untouched"), [this] { take(ExportAs::dds); });
     add_action(tr("Take with its copies"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Return),
                tr("The same picture elsewhere and in other sizes follows one edit"),
                [this] { model_->take_with_copies(viewer_->item(), viewer_->relations()); });
+    add_action(tr("Take…"), QKeySequence(Qt::ALT | Qt::Key_Return), tr("As which file, with or without alpha, with what goes along"),
+               [this] {
+                   if (auto items = chosen(false); !items.empty()) (new TakeWindow(this, model_, std::move(items)))->open();
+               });
     auto* out = add_action(tr("Export…"), QKeySequence(Qt::CTRL | Qt::Key_E), tr("Write what is chosen, or all that is found, as files"),
                            [this] { export_chosen(); });
     add_action(tr("Search"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
@@ -317,7 +321,7 @@ std::vector<std::size_t> CatalogPage::chosen(bool whole_sets) const {
     return items;
 }
 
-void CatalogPage::take(ExportAs as, bool whole_sets) { model_->take(chosen(whole_sets), as); }
+void CatalogPage::take(const TakeAs& as, bool whole_sets) { model_->take(chosen(whole_sets), as); }
 
 void CatalogPage::export_chosen() {
     std::vector<std::size_t> some;

@@ -41,7 +41,7 @@ private:
     void show_counts();
     void keep_current(const std::function<void()>& change);
     [[nodiscard]] std::vector<std::size_t> chosen(bool whole_sets) const;
-    void take(ExportAs as, bool whole_sets = false);
+    void take(const TakeAs& as, bool whole_sets = false);
     void step(int by);
     void show_menu(const QPoint& at);
     void show_searches();

@@ -56,7 +56,8 @@ QRect to_qrect(const Rect& rect) { return {int(rect.x), int(rect.y), int(rect.wi
 
 }  // namespace
 
-FittingPage::FittingPage(BenchModel* model, QWidget* parent) : Page(parent), model_(model), fits_(&model->fits()) {
+FittingPage::FittingPage(BenchModel* model, KinModel* kin, QWidget* parent)
+    : Page(parent), model_(model), fits_(&model->fits()), kin_(kin) {
     using Layout = CompareView::Layout;
     all_ = toggled(add_action(tr("four"), Qt::Key_0, tr("The game's, yours, what the game will get, and what differs"),
                               [this] { set_layout(Layout::all); }),
@@ -115,6 +116,10 @@ FittingPage::FittingPage(BenchModel* model, QWidget* parent) : Page(parent), mod
     connect(fits_, &FitModel::ready, this, [this](PieceId piece) {
         if (piece == piece_ && isVisible()) update_view();
     });
+    if (kin_)
+        connect(kin_, &KinModel::ready, this, [this](PieceId piece) {
+            if (piece == piece_ && isVisible()) update_view();
+        });
     refresh();
 }
 
@@ -250,8 +255,12 @@ void FittingPage::update_view() {
         const auto findings = found ? *found : std::vector<Finding>();
         std::vector<std::size_t> offers;  // in how many pieces each mend is offered
         for (const auto& finding : findings) offers.push_back(finding.mend ? fits_->with_mend(*finding.mend).size() : 0);
-        if (other || (fitted && fitted != fitted_) || offers != offers_) show_findings(findings);
+        const auto kin = kin_findings();
+        std::vector<std::string> shown;
+        for (const auto& one : kin) shown.push_back(one.finding.headline + one.finding.detail);
+        if (other || (fitted && fitted != fitted_) || offers != offers_ || shown != kin_shown_) show_findings(findings, kin);
         offers_ = std::move(offers);
+        kin_shown_ = std::move(shown);
         cards_of_ = piece_;
     }
     update_mend_all();
@@ -285,9 +294,20 @@ void FittingPage::update_pictures() {
     compare_->set_scale(255 / look_.amplify);
 }
 
-void FittingPage::show_findings(const std::vector<Finding>& findings) {
+std::vector<KinFinding> FittingPage::kin_findings() const {
+    const auto* piece = model_->piece(piece_);
+    // As long as nothing is painted nothing else need follow.
+    if (!kin_ || !piece || piece->state == PieceState::out || piece->state == PieceState::on_the_bench) return {};
+    const auto* found = kin_->findings(piece_);  // null: `ready` comes back here
+    return found ? *found : std::vector<KinFinding>();
+}
+
+void FittingPage::show_findings(const std::vector<Finding>& findings, const std::vector<KinFinding>& kin) {
     clear_column(cards_);
-    for (const auto& finding : findings) cards_->addWidget(make_finding_card(finding));
+    const auto first_note = std::find_if(findings.begin(), findings.end(), [](const Finding& f) { return f.grade < Grade::mend; });
+    for (auto f = findings.begin(); f != first_note; ++f) cards_->addWidget(make_card_of(*f, offers_of(*f)));
+    for (const auto& one : kin) cards_->addWidget(make_card_of(one.finding, offers_of(one)));
+    for (auto f = first_note; f != findings.end(); ++f) cards_->addWidget(make_card_of(*f, offers_of(*f)));
     cards_->addStretch();
 }
 
@@ -296,7 +316,43 @@ void FittingPage::update_mend_all() {
     mend_all_->setEnabled(std::any_of(chosen.begin(), chosen.end(), [this](PieceId id) { return fits_->has_due_mends(id); }));
 }
 
-QWidget* FittingPage::make_finding_card(const Finding& finding) {
+std::vector<QPushButton*> FittingPage::offers_of(const Finding& finding) {
+    std::vector<QPushButton*> out;
+    if (finding.mend) {
+        auto* button = new Button(to_text(info(*finding.mend).words), Button::Look::plain);
+        button->setObjectName(QStringLiteral("mend"));
+        connect(button, &QPushButton::clicked, this, [this, piece = piece_, mend = *finding.mend] { fits_->mend({piece}, {mend}); });
+        out.push_back(button);
+        if (const auto others = fits_->with_mend(*finding.mend); others.size() > 1) {
+            auto* all = new Button(tr("In all %1").arg(others.size()), Button::Look::plain);
+            all->setObjectName(QStringLiteral("mend_all"));
+            all->setToolTip(tr("The same mend in every piece whose list offers it"));
+            connect(all, &QPushButton::clicked, this, [this, others, mend = *finding.mend] { fits_->mend(others, {mend}); });
+            out.push_back(all);
+        }
+    }
+    if (finding.where) {
+        auto* button = new Button(tr("Show"), Button::Look::plain);
+        button->setObjectName(QStringLiteral("show"));
+        connect(button, &QPushButton::clicked, this, [this, where = *finding.where] {
+            if (fitted_ && fitted_->made.fit) choose_cell(fitted_->made.fit->blocks.at(where.x, where.y), true);
+        });
+        out.push_back(button);
+    }
+    return out;
+}
+
+std::vector<QPushButton*> FittingPage::offers_of(const KinFinding& finding) {
+    auto* button = new Button(to_text(words_of(finding.offer)), Button::Look::plain);
+    button->setObjectName(QStringLiteral("kin"));
+    connect(button, &QPushButton::clicked, this, [this, piece = piece_, finding, button] {
+        button->setEnabled(false);  // once is enough; the card goes when it is done
+        kin_->accept(piece, finding);
+    });
+    return {button};
+}
+
+QWidget* FittingPage::make_card_of(const Finding& finding, const std::vector<QPushButton*>& offers) {
     auto* card = make_card();
     auto* row = new QHBoxLayout(card);
     row->setContentsMargins(12, 12, 12, 12);
@@ -315,31 +371,12 @@ QWidget* FittingPage::make_finding_card(const Finding& finding) {
     auto* text = new QVBoxLayout;
     text->addWidget(make_label(to_text(finding.headline), "strong", true));
     text->addWidget(make_label(to_text(finding.detail), "soft", true));
-    auto* buttons = new QHBoxLayout;
-    if (finding.mend) {
-        auto* button = new Button(to_text(info(*finding.mend).words), Button::Look::plain);
-        button->setObjectName(QStringLiteral("mend"));
-        connect(button, &QPushButton::clicked, this, [this, piece = piece_, mend = *finding.mend] { fits_->mend({piece}, {mend}); });
-        buttons->addWidget(button);
-        if (const auto others = fits_->with_mend(*finding.mend); others.size() > 1) {
-            auto* all = new Button(tr("In all %1").arg(others.size()), Button::Look::plain);
-            all->setObjectName(QStringLiteral("mend_all"));
-            all->setToolTip(tr("The same mend in every piece whose list offers it"));
-            connect(all, &QPushButton::clicked, this, [this, others, mend = *finding.mend] { fits_->mend(others, {mend}); });
-            buttons->addWidget(all);
-        }
+    if (!offers.empty()) {
+        auto* buttons = new QHBoxLayout;
+        for (auto* button : offers) buttons->addWidget(button);
+        buttons->addStretch();
+        text->addLayout(buttons);
     }
-    if (finding.where) {
-        auto* button = new Button(tr("Show"), Button::Look::plain);
-        button->setObjectName(QStringLiteral("show"));
-        connect(button, &QPushButton::clicked, this, [this, where = *finding.where] {
-            if (fitted_ && fitted_->made.fit) choose_cell(fitted_->made.fit->blocks.at(where.x, where.y), true);
-        });
-        buttons->addWidget(button);
-    }
-    buttons->addStretch();
-    if (buttons->count() > 1) text->addLayout(buttons);
-    else delete buttons;
     row->addLayout(text, 1);
     return card;
 }

@@ -3,6 +3,7 @@
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
+#include "app/models/kin_model.h"
 #include "app/models/piece_rows.h"
 #include "app/pages/page.h"
 #include "app/widgets/compare_view.h"
@@ -17,7 +18,7 @@ class MipRows;
 class FittingPage : public Page {
     Q_OBJECT
 public:
-    explicit FittingPage(BenchModel* model, QWidget* parent = nullptr);
+    explicit FittingPage(BenchModel* model, KinModel* kin = nullptr, QWidget* parent = nullptr);
     void entered() override;
     void show_piece(PieceId piece);
     /// 0: none.
@@ -35,18 +36,23 @@ private:
     void update_view();
     void update_pictures();
     void update_mend_all();
-    void show_findings(const std::vector<Finding>& findings);
-    [[nodiscard]] QWidget* make_finding_card(const Finding& finding);
+    void show_findings(const std::vector<Finding>& findings, const std::vector<KinFinding>& kin);
+    [[nodiscard]] QWidget* make_card_of(const Finding& finding, const std::vector<QPushButton*>& offers);
+    [[nodiscard]] std::vector<QPushButton*> offers_of(const Finding& finding);
+    [[nodiscard]] std::vector<QPushButton*> offers_of(const KinFinding& finding);
+    [[nodiscard]] std::vector<KinFinding> kin_findings() const;
     void set_layout(CompareView::Layout layout);
     void choose_cell(std::optional<std::size_t> cell, bool go_there);
 
     BenchModel* model_;
     FitModel* fits_;
+    KinModel* kin_;  ///< null: nobody looks for what goes with a piece
     PieceId piece_ = 0;
     std::shared_ptr<const FittedPiece> fitted_;
     FitLook look_;
     PieceId cards_of_ = 0;  ///< whose findings the cards are
     std::vector<std::size_t> offers_;
+    std::vector<std::string> kin_shown_;  ///< headlines and details of the cards about what goes with it
     QStackedWidget* stack_;
     PieceRows* rows_;
     QListView* list_;

@@ -32,7 +32,7 @@ constexpr PageRow rows[] = {
     {PageId::catalog, QT_TRANSLATE_NOOP("Page", "Catalog"), [](Models& m) -> Page* { return new CatalogPage(&m.catalog); }, count_textures},
     {PageId::bench, QT_TRANSLATE_NOOP("Page", "Bench"), [](Models& m) -> Page* { return new BenchPage(&m.bench); },
      [](const Models& m) { return PageCount{m.bench.pieces().size()}; }},
-    {PageId::fitting, QT_TRANSLATE_NOOP("Page", "Fitting"), [](Models& m) -> Page* { return new FittingPage(&m.bench); },
+    {PageId::fitting, QT_TRANSLATE_NOOP("Page", "Fitting"), [](Models& m) -> Page* { return new FittingPage(&m.bench, &m.kin); },
      [](const Models& m) {
          const auto mends = pieces_with(m, {PieceState::needs_mend});
          return PageCount{mends + pieces_with(m, {PieceState::changed}), mends > 0};

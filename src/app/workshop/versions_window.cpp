@@ -11,6 +11,27 @@
 
 namespace skivet::app {
 
+namespace {
+
+/// The file of the piece that the version is of.
+std::pair<std::filesystem::path, std::string> file_and_hash(const Piece& piece, const Version& version) {
+    for (const auto& one : piece.more)
+        if (one.file == version.file) return {one.file, one.seen_hash};
+    return {piece.file, piece.seen_hash};
+}
+
+/// "png", "alpha png".
+QString kind_of(const Piece& piece, const Version& version) {
+    const auto ending = to_text(version.file.extension().string()).mid(1);
+    for (const auto& one : piece.more)
+        if (one.file == version.file) return to_text(one.part) + ' ' + ending;
+    return ending;
+}
+
+bool is_now(const Piece& piece, const Version& version) { return version.hash == file_and_hash(piece, version).second; }
+
+}  // namespace
+
 VersionsWindow::VersionsWindow(QWidget* parent, BenchModel* model, PieceId piece) : QDialog(parent), model_(model), piece_(piece) {
     setAttribute(Qt::WA_DeleteOnClose);
     const auto* there = model->piece(piece);
@@ -78,26 +99,30 @@ void VersionsWindow::refresh() {
     list_->clear();
     for (const auto& version : versions_) {
         const auto when = QDateTime::fromSecsSinceEpoch(version.at).toString(QStringLiteral("d MMM HH:mm:ss"));
-        const bool now = version.hash == there->seen_hash;
+        const bool now = is_now(*there, version);
         list_->addItem(tr("%1\n%2%3")
-                           .arg(when, to_text(version.file.extension().string().substr(1)),
+                           .arg(when, kind_of(*there, version),
                                 now ? tr(" · in the work folder") : tr(" · %1 bytes").arg(to_text(grouped(version.size)))));
     }
     list_->setCurrentRow(std::min(row, list_->count() - 1));
     room_->setText(tr("All versions of the project: %1 bytes").arg(to_text(grouped(model_->bytes_of_versions()))));
     clear_->setEnabled(!versions_.empty());
     if (versions_.empty()) then_->set_message(tr("Nothing was brought back yet. Edit the file and save it."));
-    model_->version_picture(this, piece_, nullptr, [this](const Result<QImage>& made) {
-        if (made) now_->set_image(*made);
-        else now_->set_message(to_text(made.error().message()));
-    });
     show_version(list_->currentRow());
 }
 
 void VersionsWindow::show_version(int row) {
     const auto* there = model_->piece(piece_);
     const bool any = row >= 0 && row < int(versions_.size());
-    back_->setEnabled(any && there && versions_[std::size_t(row)].hash != there->seen_hash);
+    back_->setEnabled(any && there && !is_now(*there, versions_[std::size_t(row)]));
+    const auto file = there && any ? file_and_hash(*there, versions_[std::size_t(row)]).first
+                      : there      ? there->file
+                                   : std::filesystem::path();
+    if (!file.empty())
+        model_->file_picture(this, model_->work_folder() / file, [this](const Result<QImage>& made) {
+            if (made) now_->set_image(*made);
+            else now_->set_message(to_text(made.error().message()));
+        });
     if (!any) return;
     model_->version_picture(this, piece_, &versions_[std::size_t(row)],
                             [this, row, hash = versions_[std::size_t(row)].hash](const Result<QImage>& made) {

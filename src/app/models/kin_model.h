@@ -1,0 +1,43 @@
+#pragma once
+// What of the game goes with a piece, looked for in the background; the newest answer is kept.
+#include <QObject>
+
+#include "app/models/bench_model.h"
+#include "app/models/catalog_model.h"
+
+namespace skivet::app {
+
+class KinModel : public QObject {
+    Q_OBJECT
+public:
+    KinModel(ProjectStore& store, CatalogModel& catalog, BenchModel& bench, QObject* parent = nullptr);
+
+    /// What was found, of the piece as it was last looked at; null while nobody has looked, then `ready` follows.
+    [[nodiscard]] const std::vector<KinFinding>* findings(PieceId id);
+    /// Does what a finding offers.
+    void accept(PieceId id, const KinFinding& finding);
+
+signals:
+    void ready(PieceId id);
+
+private:
+    /// What an answer depends on beside the piece.
+    struct Asked {
+        PieceId piece = 0;
+        std::shared_ptr<const AnalyzedCatalog> catalog;
+        std::vector<PieceId> bench;
+        PieceSides sides;
+        bool operator==(const Asked&) const = default;
+    };
+
+    ProjectStore& store_;
+    CatalogModel& catalog_;
+    BenchModel& bench_;
+    Asked asked_;
+    std::optional<Asked> answered_;
+    Kindred kindred_;
+    std::vector<KinFinding> findings_;
+    CancelToken asking_;
+};
+
+}  // namespace skivet::app

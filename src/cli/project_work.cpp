@@ -1,0 +1,73 @@
+#include "cli/project_work.h"
+
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+#include <ostream>
+
+#include "cli/writing.h"
+
+namespace skivet::cli::project_work {
+
+namespace fs = std::filesystem;
+using nlohmann::json;
+
+namespace {
+
+json to_json(const Piece& piece, const Project& project) {
+    json files = json::array();
+    for (const auto& one : piece.more) files.push_back({{"part", one.part}, {"file", (project.work() / one.file).string()}});
+    return {{"piece", piece.id},
+            {"name", piece.name()},
+            {"address", piece.address.text()},
+            {"state", std::string(name_of(piece.state))},
+            {"as", std::string(name_of(piece.as.as))},
+            {"alpha", std::string(name_of(piece.as.alpha))},
+            {"more", files},
+            {"file", (project.work() / piece.file).string()},
+            {"follows", piece.follows()},
+            {"mends", ids_of(piece.options.mends)},
+            {"touches", piece.touches}};
+}
+
+}  // namespace
+
+void print(Context& c, const json& line) { c.out << line.dump(-1, ' ', false, json::error_handler_t::replace) << '\n'; }
+
+void print_piece(Context& c, const Piece& piece, const Project& project) {
+    if (c.json) return print(c, to_json(piece, project));
+    c.out << fmt::format("{:>4}  {:<14} {}\n      {}\n", piece.id, name_of(piece.state), piece.address.text(),
+                         (project.work() / piece.file).string());
+}
+
+Error no_project(const fs::path& folder) {
+    return {ErrorCode::usage, folder.string() + " is no project", {}, {}, "Make one with: skivet-cli project new DIR"};
+}
+
+ReadContext with_own(const Context& c, ReadContext context) {
+    auto ring = std::make_shared<KeyRing>(*context.keys);
+    for (const auto& key : c.context.keys->all()) ring->add(key);
+    context.keys = std::move(ring);
+    context.choices.insert(context.choices.begin(), c.context.choices.begin(), c.context.choices.end());
+    context.known_paths.insert(context.known_paths.end(), c.context.known_paths.begin(), c.context.known_paths.end());
+    return context;
+}
+
+Result<Open> open(Context& c, const fs::path& folder, OpenWish wish) {
+    std::error_code code;
+    if (!fs::exists(folder / "project.json", code)) return fail(no_project(folder));
+    wish.folder = fs::absolute(folder).lexically_normal();
+    wish.cancel = c.cancel;
+    PosixFiles files;
+    const Writing writing(c);  // what a crash left is put right
+    if (!writing.may()) return fail(c.cancel.check().error());
+    Open out;
+    SKIVET_TRY(out.opened, open_for_work(c.context, wish, files, now()));
+    for (const auto& journal : out.opened.recovered.rolled_back)
+        c.err << fmt::format("skivet-cli: \"{}\" was cut short; the old bytes are back\n", journal.title);
+    for (const auto* list : {&out.opened.recovered.set_aside, &out.opened.recovered.waiting, &out.opened.problems})
+        for (const auto& error : *list) c.err << "skivet-cli: " << error.message() << '\n';
+    out.context = with_own(c, *out.opened.context);  // what of its sheets is not sound was said above
+    return out;
+}
+
+}  // namespace skivet::cli::project_work

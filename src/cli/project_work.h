@@ -1,0 +1,26 @@
+#pragma once
+// What the commands about projects share.
+#include <nlohmann/json_fwd.hpp>
+
+#include "cli/project_commands.h"
+#include "workflow/opening.h"
+
+namespace skivet::cli::project_work {
+
+void print(Context& c, const nlohmann::json& line);
+void print_piece(Context& c, const Piece& piece, const Project& project);
+
+[[nodiscard]] Error no_project(const std::filesystem::path& folder);
+/// The project's context with what this call says besides: --key, --kind and --paths.
+[[nodiscard]] ReadContext with_own(const Context& c, ReadContext context);
+
+/// A project that is ours while this lives.
+struct Open {
+    OpenedProject opened;
+    ReadContext context;
+    [[nodiscard]] Project& project() { return opened.project; }
+};
+
+[[nodiscard]] Result<Open> open(Context& c, const std::filesystem::path& folder, OpenWish wish = {});
+
+}  // namespace skivet::cli::project_work

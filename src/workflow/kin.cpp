@@ -1,0 +1,183 @@
+#include "workflow/kin.h"
+
+#include <fmt/format.h>
+#include <cmath>
+#include <set>
+
+#include "base/text.h"
+#include "container/texture_files.h"
+
+namespace skivet {
+namespace {
+
+constexpr std::size_t most_members = 16;
+
+using Item = std::optional<std::size_t>;
+
+Item item_of(const CatalogSnapshot& snapshot, const Address& address) {
+    const auto& items = snapshot.catalog.items;
+    for (std::size_t i = 0; i < items.size(); ++i)
+        if (items[i].inner == address.inner && snapshot.sources[items[i].source].path == address.source) return i;
+    return std::nullopt;
+}
+
+std::string places(std::span<const Kin> kin) {
+    std::string out;
+    constexpr std::size_t most = 3;
+    for (std::size_t i = 0; i < std::min(most, kin.size()); ++i) out += (i ? ", " : "") + kin[i].address.inner.back();
+    if (kin.size() > most) out += fmt::format(" and {} more", kin.size() - most);
+    return out;
+}
+
+}  // namespace
+
+Result<Kindred> kin_of(const ReadContext& context, const AnalyzedCatalog& catalog, const Project& project, const Piece& piece,
+                       const PieceSides& sides, const CancelToken& cancel) {
+    Kindred out;
+    const auto& snapshot = *catalog.snapshot;
+    const auto& items = snapshot.catalog.items;
+    const auto item = item_of(snapshot, piece.address);
+    if (!item) return out;
+    SKIVET_TRY(const auto original, original_texture(context, project, piece));
+    std::map<std::string, const Piece*> on_bench;
+    for (const auto& one : project.pieces) on_bench[one.address.text()] = &one;
+    const auto address = [&](std::size_t i) { return address_of(snapshot.sources[items[i].source], items[i]); };
+    const auto is_free = [&](std::size_t i) { return items[i].effective && !on_bench.contains(address(i).text()); };
+
+    // A delivered piece shows its edit in the catalog; its kin is that of what the game had.
+    auto all = comparables(snapshot.catalog, catalog.analysis.facts, true);
+    const auto& d = original.layout.desc;
+    if (const auto measured = measure_picture(original))
+        all[*item] = {std::make_shared<const PictureFacts>(measured->facts), d.width, d.height};
+    SKIVET_CHECK(cancel.check());
+    std::set<std::size_t> copies;
+    for (const auto& alike : alike_to(all, *item)) {
+        if (alike.likeness == Likeness::variant) continue;
+        copies.insert(alike.index);
+        if (is_free(alike.index)) out.copies.push_back({address(alike.index), alike.likeness, {}});
+    }
+
+    const auto set = catalog.analysis.set_of[*item];
+    if (set == CatalogAnalysis::no_set) return out;
+    AddressReader reader(context);
+    std::size_t looked_at = 0;
+    const auto mine = sides.find(piece.id);
+    if (mine != sides.end()) out.factor = double(mine->second.first) / d.width;
+    for (const auto other : catalog.analysis.sets[set]) {
+        if (other == *item || copies.contains(other)) continue;
+        const auto there = address(other);
+        // A level or two of difference is how the game has it; what counts is whether all change alike.
+        double factor = 1;
+        if (const auto found = on_bench.find(there.text()); found != on_bench.end())
+            if (const auto size = sides.find(found->second->id); size != sides.end() && items[other].desc.width > 0)
+                factor = double(size->second.first) / items[other].desc.width;
+        if (std::abs(out.factor - factor) > 0.01 && out.factor != 1) out.other_size.push_back(there);
+        if (!is_free(other) || ++looked_at > most_members) continue;
+        SKIVET_CHECK(cancel.check());
+        auto bytes = read_texture_bytes(context, reader, there);
+        if (!bytes) continue;
+        const auto map = TextureFile::open(context.textures, std::move(*bytes), there.inner.back(), context.limits);
+        if (!map || map->layout.damage) continue;
+        auto rule = find_derivation(original, *map, cancel);
+        if (!rule && rule.error().code == ErrorCode::canceled) return fail(std::move(rule).error());
+        if (rule && *rule) out.derived.push_back({there, Likeness::none, std::move((*rule)->way)});
+    }
+    return out;
+}
+
+std::vector<TakeWith> with_copies(const AnalyzedCatalog& catalog, std::span<const std::size_t> items) {
+    const auto& snapshot = *catalog.snapshot;
+    const auto address = [&](std::size_t i) {
+        return address_of(snapshot.sources[snapshot.catalog.items[i].source], snapshot.catalog.items[i]);
+    };
+    const auto all = comparables(snapshot.catalog, catalog.analysis.facts, true);
+    const std::set<std::size_t> asked(items.begin(), items.end());
+    std::vector<TakeWith> out;
+    for (const auto item : items) {
+        out.push_back({address(item)});
+        if (catalog.analysis.twins[item] == 0) continue;
+        for (const auto& alike : alike_to(all, item))
+            if (alike.likeness != Likeness::variant && !asked.contains(alike.index)) out.back().followers.push_back(address(alike.index));
+    }
+    return out;
+}
+
+std::vector<KinFinding> findings_of(const Kindred& kindred) {
+    std::vector<KinFinding> out;
+    if (const auto n = kindred.copies.size(); n > 0) {
+        const auto smaller = static_cast<std::size_t>(
+            std::count_if(kindred.copies.begin(), kindred.copies.end(), [](const Kin& k) { return k.likeness == Likeness::smaller; }));
+        const auto what = smaller == n ? "The reduced copy" : n > 1 ? "The copies" : "A twin";
+        out.push_back(
+            {{Grade::note, fmt::format("{} {} unchanged", smaller == n && n > 1 ? "Reduced copies" : what, n > 1 ? "stay" : "stays"),
+              fmt::format("The same picture is also in {}; the game goes on showing the old one there.", places(kindred.copies))},
+             KinFinding::Offer::take_copies,
+             kindred.copies});
+    }
+    for (const auto& one : kindred.derived)
+        out.push_back(
+            {{Grade::note, "A map made of it stays unchanged",
+              fmt::format("{} shows {}; it can be made of your picture the same way.", places(std::span(&one, 1)), describe_way(one.way))},
+             KinFinding::Offer::take_derived,
+             {one}});
+    if (!kindred.other_size.empty()) {
+        std::vector<Kin> others;
+        for (const auto& address : kindred.other_size) others.push_back({address, Likeness::none, {}});
+        out.push_back({{Grade::note, fmt::format("The maps of its set stay {}", kindred.factor > 1 ? "smaller" : "larger"),
+                        fmt::format("This one is {:.3g} times as wide as before; {} {} not.", kindred.factor, places(others),
+                                    others.size() == 1 ? "is" : "are")},
+                       KinFinding::Offer::scale_set,
+                       std::move(others)});
+    }
+    return out;
+}
+
+std::string_view words_of(KinFinding::Offer offer) {
+    switch (offer) {
+        case KinFinding::Offer::take_copies: return "Let them follow";
+        case KinFinding::Offer::take_derived: return "Let it follow";
+        case KinFinding::Offer::scale_set: return "Scale them too";
+    }
+    return {};
+}
+
+Taken take_kin(const ReadContext& context, const Project& project, const Piece& piece, std::span<const Kin> kin, std::int64_t now) {
+    std::vector<Follower> followers;
+    for (const auto& one : kin) followers.push_back({one.address, one.way});
+    return take_followers(context, project, piece, followers, now);
+}
+
+Project scale_set(const ReadContext& context, Project project, std::span<const Address> others, double factor, std::int64_t now,
+                  std::vector<Error>& errors) {
+    auto taken = take_pieces(context, project, others, {}, now);
+    std::move(taken.errors.begin(), taken.errors.end(), std::back_inserter(errors));
+    keep_taken(project, std::move(taken.pieces));
+    std::map<PieceId, std::vector<std::string>> touches;
+    for (const auto& address : others) {
+        const auto* piece = project.piece_of(address);
+        if (!piece) continue;
+        const auto original = original_texture(context, project, *piece);
+        if (!original) {
+            errors.push_back(original.error());
+            continue;
+        }
+        if (!original->kind->can_resize(original->layout)) {
+            errors.push_back(
+                Error{ErrorCode::unfit, piece->name() + " cannot have another size: its file does not say its own", {}, {}, {}});
+            continue;
+        }
+        const auto& d = original->layout.desc;
+        const auto scaled = [&](std::uint32_t side) { return std::max(1l, std::lround(side * factor)); };
+        auto list = piece->touches;
+        list.push_back(fmt::format("resize={},{}{}", scaled(d.width), scaled(d.height), is_encoded_color(d) ? "" : ",values:data"));
+        touches[piece->id] = std::move(list);
+    }
+    std::vector<PieceId> scaled;
+    for (const auto& [id, list] : touches) scaled.push_back(id);
+    if (auto set = set_touches(project, std::move(touches), now); !set) errors.push_back(set.error());
+    else
+        for (const auto id : scaled) project.piece(id)->options.mends.press({Mend::keep_size});
+    return project;
+}
+
+}  // namespace skivet
