@@ -19,63 +19,11 @@
 #include "support/run_program.h"
 #include "support/temp_folder.h"
 #include "texture/png.h"
+#include "ui/trip.h"
 
 using namespace skivet;
 using namespace skivet::app;
 using namespace skivet::test;
-
-namespace {
-
-struct Trip : testing::Test {
-    TempFolder folder;
-    std::filesystem::path game;
-    Models models;
-    std::unique_ptr<MainWindow> window;
-
-    void SetUp() override {
-        qputenv("XDG_DATA_HOME", (folder / "data").c_str());  // nothing of the person's own is read or written
-        game = folder / "Brindle Fair";
-        std::filesystem::copy(SKIVET_FAIRGROUND, game, std::filesystem::copy_options::recursive);
-        window = std::make_unique<MainWindow>(models);
-        models.store.open({folder / "project", game, {}, {SKIVET_BIN "/fair-stall", game.string()}});
-        window->show();
-        ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
-        window->activateWindow();  // under Xvfb there is no window manager that would give it the focus
-        ASSERT_TRUE(QTest::qWaitForWindowActive(window.get()));
-        ASSERT_TRUE(wait([&] { return models.sources.ready(); }));
-    }
-    template <class Condition>
-    bool wait(Condition condition) {
-        return QTest::qWaitFor(condition, 60'000);
-    }
-    void type(const QString& text) { QTest::keyClicks(QApplication::focusWidget(), text); }
-    void press(Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
-        auto* target = QApplication::focusWidget() ? QApplication::focusWidget() : window.get();
-        QTest::keyClick(target, key, modifiers);
-    }
-    Image game_picture() {
-        const auto ran = run_program({SKIVET_BIN "/fair-stall", game.string(), "--shot", (folder / "shot.png").string()});
-        EXPECT_EQ(ran.code, 0) << ran.output;
-        return *read_png(get_file(folder / "shot.png"), ReadLimits{});
-    }
-    const Piece& piece() { return models.bench.pieces().at(0); }
-    /// Takes a texture to the bench and paints a green line across it.
-    void paint_the_target() {
-        const auto snapshot = models.catalog.snapshot();
-        std::vector<std::size_t> chosen;
-        for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
-            if (snapshot->catalog.items[i].name() == "target") chosen.push_back(i);
-        models.catalog.take(chosen, ExportAs::png);
-        ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 1; }));
-        const auto file = models.store.project().work() / piece().file;
-        auto image = *read_png(get_file(file), ReadLimits{});
-        for (std::uint32_t x = 0; x < 256; ++x) image.at(x, 128) = {20, 200, 40, 255};
-        put_file(file, *write_png(image));
-        ASSERT_TRUE(wait([&] { return waits(piece().state); }));
-    }
-};
-
-}  // namespace
 
 TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
     const auto before_hash = hash_of_file(game / "midway.zip");

@@ -386,7 +386,9 @@ void BenchPage::show_piece() {
         if (const auto touch = parse_touch_up(text)) touches << to_text(describe(*touch));
     touches_->setText(touches.join('\n'));
     touches_->setVisible(!touches.isEmpty());
-    file_->setText(to_text(model_->file_of(piece)));
+    QStringList files{to_text(model_->file_of(piece))};
+    for (const auto& one : piece.more) files << to_text(model_->work_folder() / one.file);
+    file_->setText(files.join('\n'));
     before_->set_image(model_->picture(piece.id, false));
     const auto after = model_->picture(piece.id, true);
     if (piece.state == PieceState::out) after_->set_message(tr("not saved yet"));

@@ -73,6 +73,8 @@ void apply_theme(QApplication& app) {
         QPlainTextEdit { background: #fbfbfb; border: 1px solid #a9a9a9; border-radius: 4px; } QPlainTextEdit:focus { border: 2px solid #a63a50; }
         QComboBox::drop-down { border: none; width: 22px; } QComboBox::down-arrow { image: url(:/glyphs/down.svg); width: 12px; height: 12px; }
         QCheckBox { font-size: 12px; spacing: 7px; padding: 1px; } QCheckBox:focus { color: #a63a50; }
+        QCheckBox:disabled { color: #9a9a9a; }
+        QCheckBox::indicator:disabled { border-color: #b5b5b5; background: #ececec; }
         QCheckBox::indicator { width: 11px; height: 11px; border: 1px solid #777777; border-radius: 2px; background: #fbfbfb; }
         QCheckBox::indicator:checked { background: #232323; border-color: #232323; }
         QToolTip { background: #fbfbfb; color: #232323; border: 1px solid #a9a9a9; padding: 4px; }

@@ -96,14 +96,12 @@ QWidget* TakeWindow::make_choices() {
     connect(as_, &QComboBox::currentIndexChanged, this, &TakeWindow::show_choices);
     form->addRow(tr("As"), as_);
     why_ = make_label({}, "soft", true);
-    why_->setObjectName(QStringLiteral("why"));
     form->addRow(QString(), why_);
     alpha_ = new QComboBox;
     alpha_->setObjectName(QStringLiteral("alpha"));
     alpha_->addItems({tr("In the picture"), tr("As a gray picture beside"), tr("Left out; the game's own comes back")});
     form->addRow(tr("Alpha"), alpha_);
     alpha_words_ = make_label({}, "soft", true);
-    alpha_words_->setObjectName(QStringLiteral("alpha_is"));
     form->addRow(QString(), alpha_words_);
     box->addLayout(form);
     box->addSpacing(8);
@@ -113,7 +111,9 @@ QWidget* TakeWindow::make_choices() {
     go->setShortcut(Qt::Key_Return);
     connect(go, &QAction::triggered, this, &TakeWindow::take);
     addAction(go);
-    bottom->addWidget(new Button(go, Button::Look::primary));
+    auto* button = new Button(go, Button::Look::primary);
+    button->setObjectName(QStringLiteral("go"));
+    bottom->addWidget(button);
     box->addLayout(bottom);
     return right;
 }
