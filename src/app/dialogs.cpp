@@ -14,6 +14,7 @@
 
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
+#include "workflow/open_with.h"
 #include "workflow/places.h"
 
 namespace skivet::app {
@@ -99,14 +100,26 @@ void show_settings(QWidget* parent, ProjectStore* store) {
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setWindowTitle(QObject::tr("Settings"));
-    dialog->resize(560, 260);
+    dialog->setObjectName(QStringLiteral("settings"));
+    dialog->resize(620, 460);
     auto* box = new QVBoxLayout(dialog);
     auto* form = new QFormLayout;
-    auto* editor = new QLineEdit(joined(store->project().editor));
+    const auto& project = store->project();
+    std::map<std::string, QLineEdit*> editors;
+    for (const auto& ending : endings_of_pieces()) {
+        const auto own = project.editors.find(ending);
+        auto* field = editors[ending] = new QLineEdit(own == project.editors.end() ? QString() : joined(own->second));
+        field->setObjectName(QStringLiteral("editor_") + to_text(ending));
+        field->setPlaceholderText(QObject::tr("as all others"));
+        form->addRow(QObject::tr("Open %1 with").arg(to_text(ending).toUpper()), field);
+    }
+    auto* editor = new QLineEdit(joined(project.editor));
     editor->setPlaceholderText(QObject::tr("the desktop's program for the file type"));
     auto* play = new QLineEdit(joined(store->project().play));
     play->setPlaceholderText(QObject::tr("program and arguments"));
-    form->addRow(QObject::tr("Open pieces with"), editor);
+    form->addRow(QObject::tr("Open others with"), editor);
+    form->addRow(QString(), make_label(QObject::tr("{file}, {folder}, {alpha} and {name} are filled in; without {file} it comes last."),
+                                       "soft", true));
     form->addRow(QObject::tr("Start the game with"), play);
     auto* loose = new QLineEdit(to_text(store->project().override_folder));
     loose->setObjectName(QStringLiteral("override_folder"));
@@ -135,7 +148,18 @@ void show_settings(QWidget* parent, ProjectStore* store) {
             wrong->show();
             return;
         }
-        store->set_commands(split(editor->text()), split(play->text()));
+        std::map<std::string, std::vector<std::string>> commands;
+        for (const auto& [ending, field] : editors)
+            if (auto words = split(field->text()); !words.empty()) commands[ending] = std::move(words);
+        auto all = commands;
+        all[{}] = split(editor->text());
+        for (const auto& [ending, words] : all)
+            if (const auto fine = check_command(words); !fine) {
+                wrong->setText(to_text(fine.error().message()));
+                wrong->show();
+                return;
+            }
+        store->set_commands(split(editor->text()), split(play->text()), commands);
         store->set_places(loose->text().toStdString(), patch->text().toStdString());
         dialog->accept();
     });

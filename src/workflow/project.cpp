@@ -145,6 +145,7 @@ Result<Project> open_project(const fs::path& folder) {
         for (const auto& source : j.at("sources")) out.sources.emplace_back(source.get<std::string>());
         out.play = j.value("play", std::vector<std::string>());
         out.editor = j.value("editor", std::vector<std::string>());
+        out.editors = j.value("editors", decltype(out.editors)());
         out.destination = static_cast<Destination>(std::clamp(j.value("route", 0), 0, 2));
         for (const auto& p : j.value("packers", nlohmann::json::array())) {
             PackerProgram program;
@@ -208,6 +209,7 @@ Status save_project(const Project& project) {
     j["next_piece"] = project.next_piece;
     j["play"] = project.play;
     j["editor"] = project.editor;
+    if (!project.editors.empty()) j["editors"] = project.editors;
     j["route"] = static_cast<int>(project.destination);
     j["packers"] = nlohmann::json::array();
     for (const auto& p : project.packers.all()) j["packers"].push_back({{"name", p.name}, {"unpack", p.unpack}, {"pack", p.pack}});

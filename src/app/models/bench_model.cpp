@@ -9,6 +9,7 @@
 #include "base/text.h"
 #include "codec/paint_form.h"
 #include "container/texture_files.h"
+#include "workflow/open_with.h"
 
 namespace skivet::app {
 
@@ -169,16 +170,15 @@ void BenchModel::open_to_edit(PieceId id) {
     const auto* piece = this->piece(id);
     if (!piece) return;
     const auto file = text(file_of(*piece));
-    const auto& editor = store_.project().editor;
-    if (editor.empty()) {
+    const auto command = command_for(store_.project(), *piece);
+    if (command.empty()) {
         if (!QDesktopServices::openUrl(QUrl::fromLocalFile(file)))
             messages_.tell(tr("The desktop has no program for this file. Name one in the settings, or open %1 yourself.").arg(file));
         return;
     }
     QStringList arguments;
-    for (std::size_t i = 1; i < editor.size(); ++i) arguments << QString::fromStdString(editor[i]);
-    arguments << file;
-    const auto program = QString::fromStdString(editor[0]);
+    for (std::size_t i = 1; i < command.size(); ++i) arguments << QString::fromStdString(command[i]);
+    const auto program = QString::fromStdString(command[0]);
     if (!QProcess::startDetached(program, arguments)) messages_.tell(tr("%1 could not be started. Look at the settings.").arg(program));
     else messages_.say(tr("Opened %1 with %2").arg(file, program));
 }

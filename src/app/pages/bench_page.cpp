@@ -120,8 +120,11 @@ BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page(parent), model_(
     versions_ = add_action(tr("Versions"), Qt::Key_V, tr("What was brought back before; go back to one of them"), [this] {
         if (current_piece() != 0) (new VersionsWindow(this, model_, current_piece()))->open();
     });
-    folder_ = add_action(tr("Open folder"), Qt::Key_F, tr("Open the work folder"),
-                         [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(to_text(model_->work_folder()))); });
+    folder_ = add_action(tr("Open folder"), Qt::Key_F, tr("Open the folder of the chosen piece's file"), [this] {
+        const auto* piece = model_->piece(current_piece());
+        const auto folder = piece ? model_->file_of(*piece).parent_path() : model_->work_folder();
+        QDesktopServices::openUrl(QUrl::fromLocalFile(to_text(folder)));
+    });
     bring_ = add_action(tr("Bring in…"), Qt::Key_I, tr("Match the pictures of a folder to textures: edits made elsewhere, or by a friend"),
                         [this] { emit bring_wanted(); });
     add_action(tr("Find a piece"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
