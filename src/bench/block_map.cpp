@@ -11,10 +11,12 @@ std::optional<std::size_t> BlockMap::worst() const {
     return static_cast<std::size_t>(most - loss.begin());
 }
 
-BlockMap map_blocks(const TextureFile& original, const Bytes& file, const Image& before, const Image& edited, const Image& result,
-                    bool alpha_is_transparency) {
-    const auto& d = original.layout.desc;
+BlockMap map_blocks(const TextureFile& original, const Bytes& file, const TextureLayout& layout, const Image& before, const Image& edited,
+                    const Image& result, bool alpha_is_transparency) {
+    const auto& d = layout.desc;
     const auto& f = info(d.format);
+    const auto& old = original.layout.desc;
+    const bool all_new = d.format != old.format || d.width != old.width || d.height != old.height;
     BlockMap out;
     if (f.block_compressed()) out.width = f.block_width, out.height = f.block_height;
     out.across = (result.width + out.width - 1) / out.width;
@@ -22,18 +24,18 @@ BlockMap map_blocks(const TextureFile& original, const Bytes& file, const Image&
     out.is_new.resize(std::size_t{out.across} * out.down);
     out.loss.resize(out.is_new.size());
     const auto* surface = original.layout.find(0);
-    const bool by_bytes = f.block_compressed() && original.layout.direct && surface && result.width == d.width &&
+    const bool by_bytes = !all_new && f.block_compressed() && original.layout.direct && surface && result.width == d.width &&
                           result.height == d.height && surface->size == out.is_new.size() * f.block_bytes &&
                           surface->offset + surface->size <= file.size() && surface->offset + surface->size <= original.file.size();
     tbb::parallel_for(std::uint32_t{0}, out.down, [&](std::uint32_t row) {
         for (std::uint32_t column = 0; column < out.across; ++column) {
             const auto cell = std::size_t{row} * out.across + column;
             const auto to_x = std::min((column + 1) * out.width, result.width), to_y = std::min((row + 1) * out.height, result.height);
-            bool is_new = false;
+            bool is_new = all_new;
             if (by_bytes) {
                 const auto at = static_cast<std::ptrdiff_t>(surface->offset + cell * f.block_bytes);
                 is_new = !std::equal(original.file.begin() + at, original.file.begin() + at + f.block_bytes, file.begin() + at);
-            } else {
+            } else if (!all_new) {
                 for (auto y = row * out.height; y < to_y && !is_new; ++y)
                     for (auto x = column * out.width; x < to_x && !is_new; ++x) is_new = before.at(x, y) != result.at(x, y);
             }

@@ -26,9 +26,9 @@ struct BlockMap {
 };
 
 /// The three pictures are level 0 in paint form (of a cubemap that came back as its cross, the cross). Cells are told by the bytes where a
-/// level's lie in the file as they are, by texels elsewhere.
+/// level's lie in the file as they are, by texels elsewhere; of another size or format (`layout` is that of `file`) all are new.
 /// Where alpha is transparency, color counts by it.
-[[nodiscard]] BlockMap map_blocks(const TextureFile& original, const Bytes& file, const Image& before, const Image& edited,
-                                  const Image& result, bool alpha_is_transparency);
+[[nodiscard]] BlockMap map_blocks(const TextureFile& original, const Bytes& file, const TextureLayout& layout, const Image& before,
+                                  const Image& edited, const Image& result, bool alpha_is_transparency);
 
 }  // namespace skivet

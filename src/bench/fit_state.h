@@ -24,8 +24,8 @@ struct FitState {
     Image wanted;      ///< what level 0 becomes, in stored form
     AlphaFacts alpha;  ///< of `before`
     std::optional<SaveFault> save_fault;
-    /// The texture gets the edit's size instead: all levels are new. What `desc` says then; nothing otherwise.
-    std::optional<TextureDesc> resized;
+    /// The texture gets another size or format: all levels are new. What `desc` says then; nothing otherwise.
+    std::optional<TextureDesc> becomes;
     bool own_levels = false;  ///< the edit is a texture file of the same shape: its levels go in as they are
     std::vector<SurfaceEdit> edits;
     Bytes payload;  ///< all levels of a texture of another size
@@ -33,14 +33,15 @@ struct FitState {
     bool ended = false;  ///< a finding blocks what would come next
 
     [[nodiscard]] const TextureDesc& desc() const { return original->layout.desc; }
-    [[nodiscard]] const FormatInfo& format() const { return info(desc().format); }
+    /// What the levels are encoded in.
+    [[nodiscard]] const FormatInfo& format() const { return info(target().format); }
     [[nodiscard]] bool normalized() const { return format().numeric == Numeric::unorm || format().numeric == Numeric::snorm; }
     /// What the texture will be.
-    [[nodiscard]] const TextureDesc& target() const { return resized ? *resized : desc(); }
+    [[nodiscard]] const TextureDesc& target() const { return becomes ? *becomes : desc(); }
     /// The edit has the size the game expects.
     [[nodiscard]] bool sized() const { return painted.width == width && painted.height == height; }
     /// The original's alpha says something.
-    [[nodiscard]] bool had_alpha() const { return format().has_alpha && !all_opaque(before); }
+    [[nodiscard]] bool had_alpha() const { return info(desc().format).has_alpha && !all_opaque(before); }
     void note(Grade grade, std::string headline, std::string detail) {
         out.findings.push_back({grade, std::move(headline), std::move(detail), std::nullopt});
     }

@@ -215,8 +215,28 @@ void mend(FitState& s, MendStep step) {
     }
 }
 
+/// The format that somebody chose.
+void reformat(FitState& s) {
+    const auto wanted = s.options.format;
+    if (wanted == Format::unknown || wanted == s.desc().format || !s.sized()) return;
+    const auto possible = other_formats(*s.original);
+    const auto name = info(wanted).name;
+    if (std::find(possible.begin(), possible.end(), wanted) == possible.end())
+        return s.note(Grade::note, fmt::format("It cannot become {}", name), "The file does not say its format, or cannot say this one.");
+    const auto before = level_bytes_of(s.target());
+    auto d = s.target();
+    d.format = wanted;
+    s.note(Grade::note, fmt::format("{} becomes {}", s.format().name, name),
+           fmt::format("You chose another format: {} bytes become {}, in the file and in the game's memory. All blocks are new.",
+                       grouped(before), grouped(level_bytes_of(d))));
+    s.out.findings.back().format = s.desc().format;
+    s.becomes = d;
+    s.deep.reset();
+}
+
 Result<FitState> sized(FitState s) {
     mend(s, MendStep::size);
+    reformat(s);
     if (s.cross && s.sized()) {
         clear_corners(s.painted);
         if (s.deep) clear_corners(*s.deep);
@@ -229,14 +249,17 @@ Result<FitState> shaped(FitState s) {
     if (!s.edited.texture || !s.sized()) return s;
     const auto& d = s.target();
     const auto& e = s.edited.texture->layout.desc;
-    if (e.format != d.format)
+    if (e.format != d.format) {
         s.note(Grade::note, fmt::format("Saved as {}, goes back as {}", info(e.format).name, info(d.format).name),
                "The game expects the original's format. Save as PNG to lose nothing on the way.");
+        const auto possible = other_formats(*s.original);
+        if (std::find(possible.begin(), possible.end(), e.format) != possible.end()) s.out.findings.back().format = e.format;
+    }
     if (e.mips != d.mips)
         s.note(Grade::note, fmt::format("Saved with {} mips, goes back with {}", e.mips, d.mips),
                "The levels are made again from the largest one.");
-    s.own_levels = !s.resized && e.format == d.format && e.width == d.width && e.height == d.height && e.depth == d.depth &&
-                   e.mips == d.mips && e.layers == d.layers && e.faces == d.faces;
+    s.own_levels = e.format == d.format && e.width == d.width && e.height == d.height && e.depth == d.depth && e.mips == d.mips &&
+                   e.layers == d.layers && e.faces == d.faces;
     return s;
 }
 
@@ -276,10 +299,10 @@ Result<FitState> alpha_checked(FitState s) {
 
 /// What of it the format can hold, and what the person did not mean to change.
 Result<FitState> stored(FitState s) {
-    s.wanted = stored_form(s.desc().format, std::move(s.painted));  // its size stays
-    if (s.format().has_alpha) put_hidden_color_back(s);
+    s.wanted = stored_form(s.format().format, std::move(s.painted));  // its size stays
+    if (s.format().has_alpha && info(s.desc().format).has_alpha) put_hidden_color_back(s);
     mend(s, MendStep::stored);
-    s.out.edited = paint_form(s.desc().format, s.wanted);
+    s.out.edited = paint_form(s.format().format, s.wanted);
     s.out.change = difference(s.out.original, s.out.edited);
     return s;
 }
@@ -288,14 +311,26 @@ Result<FitState> possible(FitState s) {
     if (s.own_levels) return s;
     if (s.desc().depth > 1)
         s.block("A volume can only come back as DDS", fmt::format("A picture has one slice; this texture has {}.", s.desc().depth));
-    else if (!can_encode(s.desc().format) && s.out.change.changed_texels > 0)
+    else if (!can_encode(s.format().format) && s.out.change.changed_texels > 0)
         s.block(fmt::format("{} is only read", s.format().name),
                 "Edits can come back as a texture file of the same format (KTX2), not as a picture.");
     return s;
 }
 
+std::vector<LevelFit> all_new(const TextureDesc& d) {
+    std::vector<LevelFit> out;
+    for (std::uint32_t mip = 0; mip < d.mips; ++mip)
+        out.push_back({level_bytes(d.format, mip_side(d.width, mip), mip_side(d.height, mip)) / info(d.format).block_bytes, 0});
+    return out;
+}
+
 /// Changed blocks of every level.
 Result<FitState> levels(FitState s) {
+    if (s.own_levels && s.becomes) {
+        SKIVET_TRY(s.payload, payload_of(*s.edited.texture));
+        s.out.levels = all_new(*s.becomes);
+        return s;
+    }
     if (s.own_levels) {
         SKIVET_TRY(s.edits, take_levels(*s.original, *s.edited.texture, s.out));
         return s;
@@ -304,12 +339,11 @@ Result<FitState> levels(FitState s) {
     auto encode = s.options.encode;
     encode.alpha_is_transparency = transparent(s);
     encode.normals = s.out.mips.normals;
-    if (s.resized) {
+    if (s.becomes) {
         const auto& mips = s.out.mips;
-        SKIVET_TRY(s.payload, encode_levels(paint_form(f.format, s.wanted), *s.resized, mips.known ? mips.recipe : MipRecipe{}, encode,
+        SKIVET_TRY(s.payload, encode_levels(paint_form(f.format, s.wanted), *s.becomes, mips.known ? mips.recipe : MipRecipe{}, encode,
                                             mips.normals.value_or(NormalChannels())));
-        for (std::uint32_t mip = 0; mip < s.resized->mips; ++mip)
-            s.out.levels.push_back({level_bytes(f.format, mip_side(s.width, mip), mip_side(s.height, mip)) / f.block_bytes, 0});
+        s.out.levels = all_new(*s.becomes);
         return s;
     }
     if (s.deep) s.deep = stored_form(f.format, *s.deep);
@@ -337,8 +371,8 @@ Result<FitState> levels(FitState s) {
 /// The decode of what the game will get; `before` is that of the original. Blocks with the same bytes are not decoded again.
 Result<Image> as_shown(Image before, const TextureFile& original, const Bytes& file, const TextureLayout& layout, bool cross) {
     const auto *old = original.layout.find(0), *now = layout.find(0);
-    if (!cross && layout.direct && old && now && old->size == level_bytes(layout.desc.format, before.width, before.height) &&
-        now->size == old->size) {
+    if (!cross && layout.direct && layout.desc.format == original.layout.desc.format && old && now &&
+        old->size == level_bytes(layout.desc.format, before.width, before.height) && now->size == old->size) {
         const auto old_bytes = slice(original.file, old->offset, old->size), bytes = slice(file, now->offset, now->size);
         if (old_bytes && bytes) {
             SKIVET_CHECK(decode_changed(layout.desc.format, *old_bytes, *bytes, before));
@@ -376,7 +410,7 @@ void losses(FitState& s) {
 
 /// The texture file, and what the game will see of it.
 Result<FitState> compared(FitState s) {
-    auto file = s.resized ? s.original->kind->resized(s.original->file, s.original->layout, *s.resized, s.payload)
+    auto file = s.becomes ? s.original->kind->resized(s.original->file, s.original->layout, *s.becomes, s.payload)
                           : s.original->kind->replace(s.original->file, s.original->layout, s.edits);
     if (!file) {
         s.block("The texture cannot be written back", file.error().message());
@@ -388,13 +422,13 @@ Result<FitState> compared(FitState s) {
     const auto& d = s.target();
     SKIVET_TRY(auto result, as_shown(std::move(s.before), *s.original, s.out.file, *again, s.cross));
     s.out.layout = std::move(*again);
-    s.out.resized = s.resized.has_value();
+    s.out.resized = s.becomes.has_value();
     s.out.result = paint_form(d.format, std::move(result));
     s.out.quality = difference(s.out.edited, s.out.result);
-    s.out.blocks = map_blocks(*s.original, s.out.file, s.out.original, s.out.edited, s.out.result, transparent(s));
+    s.out.blocks = map_blocks(*s.original, s.out.file, s.out.layout, s.out.original, s.out.edited, s.out.result, transparent(s));
     losses(s);
     if (!s.out.needs_mend())
-        s.note(Grade::fits, s.resized ? "Format and filter match" : "Size, mips and format match",
+        s.note(Grade::fits, s.becomes ? "Format and filter match" : "Size, mips and format match",
                fmt::format("{}×{} · {} {} · {}{}", d.width, d.height, d.mips, d.mips == 1 ? "level" : "mips", s.format().name,
                            d.color == ColorSpace::srgb ? " sRGB" : ""));
     return s;
@@ -444,6 +478,29 @@ Result<Fit> fit(const TextureFile& original, EditedFile edited, const FitOptions
     std::stable_sort(state.out.findings.begin(), state.out.findings.end(),
                      [](const Finding& a, const Finding& b) { return a.grade > b.grade; });
     return std::move(state.out);
+}
+
+std::vector<Format> other_formats(const TextureFile& original) {
+    const auto& d = original.layout.desc;
+    std::vector<Format> out;
+    const auto fits = [](const FormatInfo& f) {
+        return (f.numeric == Numeric::unorm || f.numeric == Numeric::snorm) && !f.wide && !gains_from_16_bits(f.format);
+    };
+    const auto own = info(d.format);
+    if (own.wide || own.is_float() || own.is_integer() || d.layers * d.faces * d.depth > 1) return out;
+    for (const auto format : formats_by_use()) {
+        const auto& f = info(format);
+        const bool block = f.block_compressed() && (f.numeric == Numeric::unorm);
+        if (format != d.format && can_encode(format) && (block || fits(f)) && original.kind->can_reformat(original.layout, format))
+            out.push_back(format);
+    }
+    return out;
+}
+
+std::uint64_t level_bytes_of(const TextureDesc& d) {
+    std::uint64_t sum = 0;
+    for (std::uint32_t mip = 0; mip < d.mips; ++mip) sum += level_bytes(d.format, mip_side(d.width, mip), mip_side(d.height, mip));
+    return sum;
 }
 
 Result<Bytes> encode_levels(const Image& image, const TextureDesc& d, MipRecipe recipe, const EncodeOptions& options,

@@ -30,15 +30,24 @@ enum class Grade {
 /// One card of the fit list.
 struct Finding {
     Grade grade = Grade::fits;
-    std::string headline;            ///< plain words
-    std::string detail;              ///< what it means in the game
-    std::optional<Mend> mend = {};   ///< the one-press repair, where there is one
-    std::optional<Rect> where = {};  ///< texels of level 0 to look at
+    std::string headline;             ///< plain words
+    std::string detail;               ///< what it means in the game
+    std::optional<Mend> mend = {};    ///< the one-press repair, where there is one
+    std::optional<Rect> where = {};   ///< texels of level 0 to look at
+    Format format = Format::unknown;  ///< another one that could be chosen because of it
 };
 
+/// What a person decided.
+struct FitWish {
+    MendSet mends;
+    Format format = Format::unknown;
+    bool operator==(const FitWish&) const = default;
+};
 struct FitOptions {
-    MendSet mends;         ///< those that are made where they are due
-    EncodeOptions encode;  ///< how the changed blocks are made
+    MendSet mends;                    ///< those that are made where they are due
+    EncodeOptions encode = {};        ///< how the changed blocks are made
+    Format format = Format::unknown;  ///< that the texture gets instead of its own, where its file can say it; unknown: its own
+    [[nodiscard]] FitWish wish() const { return {mends, format}; }
 };
 
 /// Blocks (or texels, for uncompressed formats) of one level.
@@ -54,7 +63,7 @@ struct Fit {
     Image result;          ///< level 0 of what the game will get: encoded and decoded again, in paint form
     Bytes file;            ///< the texture file for the game; empty when a finding blocks
     TextureLayout layout;  ///< of `file`
-    bool resized = false;  ///< the texture gets another size than the original's
+    bool resized = false;  ///< the texture gets another size, or another format, than the original's
     std::vector<LevelFit> levels;
     BlockMap blocks;  ///< of level 0; empty when a finding blocks
     MipGuess mips;
@@ -77,6 +86,12 @@ struct KnownOriginal {
 /// Errors are those of the original or the machine; everything about the edit is a finding. `known` is of the same original, or null.
 [[nodiscard]] Result<Fit> fit(const TextureFile& original, EditedFile edited, const FitOptions& options,
                               const KnownOriginal* known = nullptr);
+
+/// Formats that a texture's file can say and an edit of 8 bits can be encoded in, without the original's own, the common ones first. Empty
+/// where the file does not say its format, and for arrays, cubemaps, volumes and formats of more than 8 bits.
+[[nodiscard]] std::vector<Format> other_formats(const TextureFile& original);
+/// Bytes of all levels, which is what the texture takes in the game's memory too.
+[[nodiscard]] std::uint64_t level_bytes_of(const TextureDesc& desc);
 
 /// All levels of a picture (in paint form) by `recipe`, in lay_out order. Used by `encode --format` and where a texture gets another size.
 [[nodiscard]] Result<Bytes> encode_levels(const Image& image, const TextureDesc& desc, MipRecipe recipe, const EncodeOptions& options = {},

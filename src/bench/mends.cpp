@@ -25,12 +25,6 @@ TextureDesc with_size_of_edit(const FitState& s) {
     d.mips = mips == 1 ? 1 : mips + full > old_full ? std::clamp(mips + full - old_full, 1u, full) : 1;
     return d;
 }
-std::uint64_t payload_bytes(const TextureDesc& d) {
-    std::uint64_t sum = 0;
-    for (std::uint32_t mip = 0; mip < d.mips; ++mip) sum += level_bytes(d.format, mip_side(d.width, mip), mip_side(d.height, mip));
-    return sum;
-}
-
 bool can_keep_size(const FitState& s) {
     const auto& d = s.desc();
     constexpr std::uint32_t most = 16384;  // what current graphics hardware takes; common practice
@@ -40,17 +34,17 @@ bool can_keep_size(const FitState& s) {
 
 std::optional<Finding> offer_keep_size(const FitState& s) {
     if (!can_keep_size(s)) return std::nullopt;
-    const auto now = payload_bytes(s.desc()), then = payload_bytes(with_size_of_edit(s));
+    const auto now = level_bytes_of(s.desc()), then = level_bytes_of(with_size_of_edit(s));
     return found(
         Grade::note, fmt::format("It could stay {}×{}", s.painted.width, s.painted.height),
         fmt::format("The file says its own size: {} bytes become {}, in the file and in the game's memory.", grouped(now), grouped(then)));
 }
 
 void keep_size(FitState& s) {
-    s.resized = with_size_of_edit(s);
+    s.becomes = with_size_of_edit(s);
     s.note(Grade::note, fmt::format("{}×{} becomes {}×{}", s.width, s.height, s.painted.width, s.painted.height),
-           fmt::format("You chose another size: {} bytes become {}, with {} {}.", grouped(payload_bytes(s.desc())),
-                       grouped(payload_bytes(*s.resized)), s.resized->mips, s.resized->mips == 1 ? "level" : "mips"));
+           fmt::format("You chose another size: {} bytes become {}, with {} {}.", grouped(level_bytes_of(s.desc())),
+                       grouped(level_bytes_of(*s.becomes)), s.becomes->mips, s.becomes->mips == 1 ? "level" : "mips"));
     s.out.findings.back().mend = Mend::resize;
     s.width = s.painted.width;
     s.height = s.painted.height;

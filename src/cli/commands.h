@@ -65,6 +65,7 @@ struct ReplaceOptions {
     std::filesystem::path beside;  ///< an override folder; empty: into the archive
     std::filesystem::path patch;   ///< a new archive with only this entry
     std::string mends;             ///< made where they are due
+    std::string format;            ///< that the texture gets; empty: its own
     bool resize_texture = false;
     bool dry_run = false;
     bool as_is = false;

@@ -8,6 +8,7 @@
 #include "cli/project_work.h"
 #include "cli/writing.h"
 #include "workflow/delivery_plan.h"
+#include "workflow/kin.h"
 #include "workflow/opening.h"
 #include "workflow/places.h"
 #include "workflow/sources.h"
@@ -128,9 +129,24 @@ void print_fit(Context& c, const Piece& piece, const PieceFit& fitted) {
     c.out << fmt::format("      {} blocks kept, {} new\n", grouped(fitted.fit->kept_blocks()), grouped(fitted.fit->new_blocks()));
 }
 
+/// What of the game goes with an edited piece, as far as the index knows the game.
+void print_kin(Context& c, const Open& open, const AnalyzedCatalog& catalog, const Piece& piece, const PieceFit& fitted) {
+    PieceSides sides;
+    if (fitted.fit && fitted.fit->resized) sides[piece.id] = {fitted.fit->layout.desc.width, fitted.fit->layout.desc.height};
+    const auto kindred = kin_of(open.context, catalog, open.opened.project, piece, sides, c.cancel);
+    if (!kindred) return;
+    for (const auto& found : findings_of(*kindred)) {
+        json kin = json::array();
+        for (const auto& one : found.kin) kin.push_back({{"address", one.address.text()}, {"way", one.way}});
+        if (c.json) print(c, {{"piece", piece.id}, {"headline", found.finding.headline}, {"detail", found.finding.detail}, {"kin", kin}});
+        else c.out << fmt::format("      {}: {}\n", found.finding.headline, found.finding.detail);
+    }
+}
+
 /// Fits the pieces, keeps their states, prints what was found. 1 when one cannot be delivered as it is.
 int fit_pieces(Context& c, Open& open, const std::vector<PieceId>& ids) {
     int code = 0;
+    const auto catalog = remembered_catalog(open.context, open.project(), *open.opened.index);
     for (const auto id : ids) {
         const auto& piece = *open.project().piece(id);
         if (!waits(piece.state)) continue;
@@ -138,6 +154,7 @@ int fit_pieces(Context& c, Open& open, const std::vector<PieceId>& ids) {
         const auto fitted = fit_now(open.context, open.project(), piece);
         note_fit(open.project(), fitted);
         print_fit(c, piece, fitted);
+        if (catalog) print_kin(c, open, *catalog, piece, fitted);
         if (!fitted.fit || fitted.fit->needs_mend()) code = 1;
     }
     if (auto saved = save_project(open.project()); !saved) return c.failed(saved.error());
@@ -263,14 +280,22 @@ int project_fit(Context& c, const ProjectOptions& options) {
 }
 
 int project_mend(Context& c, const ProjectOptions& options) {
+    if (options.mends.empty() && options.format.empty())
+        return c.failed(Error{ErrorCode::usage, "nothing is to be mended", {}, {}, "Say which with --do LIST, or a format with --format"});
     const auto mends = parse_mends(options.mends);
     if (!mends) return c.failed(mends.error());
+    const auto format = options.format == "own" ? std::optional(Format::unknown) : format_named(options.format);
+    if (!options.format.empty() && !format)
+        return c.failed(Error{ErrorCode::usage, "there is no format " + options.format, {}, {}, "BC1, BC3, BC7, RGBA8 …"});
     auto project = open(c, options.folder);
     if (!project) return c.failed(project.error());
     const auto ids = pieces_named(project->project(), options.pieces);
     if (!ids) return c.failed(ids.error());
     for (const auto id : *ids)
-        if (auto* piece = project->project().piece(id); waits(piece->state)) piece->options.mends.press(*mends);
+        if (auto* piece = project->project().piece(id)) {
+            if (!options.format.empty()) set_format(*piece, *format, now());
+            if (waits(piece->state)) piece->options.mends.press(*mends);
+        }
     return fit_pieces(c, *project, *ids);
 }
 

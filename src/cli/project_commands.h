@@ -16,7 +16,7 @@ struct ProjectOptions {
     std::vector<std::string> pieces;   ///< ids, names or addresses; empty: all that it is about
     std::string as = "picture", alpha = "keep";
     bool sets = false, copies = false;  ///< what is taken along
-    std::string mends;
+    std::string mends, format;
     std::string to;  ///< where deliveries go: archives, beside or patch; empty: as the project says
     std::optional<std::string> override_folder, patch_name;
     std::vector<std::string> unpackers, packers, forget_packers;

@@ -56,7 +56,9 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
         ->check(CLI::IsMember({"sure", "all"}));
     with_pieces(add("fit", "See what the game will get of the edits", project_fit));
     sub = add("mend", "Make the repairs that are offered, and fit again", project_mend);
-    sub->add_option("--do", options.mends, "Which, with commas between: " + mend_words())->required()->type_name("LIST");
+    sub->add_option("--do", options.mends, "Which, with commas between: " + mend_words())->type_name("LIST");
+    sub->add_option("--format", options.format, "The format they get instead of their own, where their files can say it; own: their own")
+        ->type_name("FORMAT");
     with_pieces(sub);
     sub = add("touch", "Give pieces touch-ups, and fit again; without --do and --clear: say which they have", project_touch);
     sub->add_option("--do", options.touches,

@@ -26,6 +26,7 @@ json to_json(const Piece& piece, const Project& project) {
             {"file", (project.work() / piece.file).string()},
             {"follows", piece.follows()},
             {"mends", ids_of(piece.options.mends)},
+            {"format", piece.options.format == Format::unknown ? json() : json(std::string(info(piece.options.format).name))},
             {"touches", piece.touches}};
 }
 

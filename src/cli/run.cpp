@@ -215,6 +215,9 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     auto* as_is = sub->add_flag("--as-is", replace_options.as_is, "Put the file in without fitting it");
     sub->add_flag("--resize-texture", replace_options.resize_texture, "Give the texture the picture's size, where its file can say so")
         ->excludes(as_is);
+    sub->add_option("--format", replace_options.format, "Give the texture another format, where its file can say so")
+        ->type_name("FORMAT")
+        ->excludes(as_is);
     sub->add_option("--mend", replace_options.mends, "Repairs that are made where they are due, with commas between: " + mend_words())
         ->type_name("LIST")
         ->excludes(as_is);

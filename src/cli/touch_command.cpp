@@ -101,7 +101,7 @@ int touch_files(Context& c, const TouchOptions& options) {
             ++done;
             continue;
         }
-        auto content = content_for(c, current, own_name, std::move(*png), "touched.png", false, *mends);
+        auto content = content_for(c, current, own_name, std::move(*png), "touched.png", false, {*mends});
         if (!content) {
             failed(name, content.error());
             continue;

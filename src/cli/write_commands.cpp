@@ -195,7 +195,9 @@ int replace(Context& c, const ReplaceOptions& options) {
     auto mends = parse_mends(options.mends);
     if (!mends) return c.failed(mends.error());
     if (options.resize_texture) mends->press({Mend::keep_size});
-    auto content = content_for(c, current, path, std::move(*with), options.with.string(), options.as_is, *mends);
+    const auto format = options.format.empty() ? std::optional(Format::unknown) : format_named(options.format);
+    if (!format) return c.failed(Error{ErrorCode::usage, "there is no format " + options.format, {}, {}, "BC1, BC3, BC7, RGBA8 …"});
+    auto content = content_for(c, current, path, std::move(*with), options.with.string(), options.as_is, {*mends, *format});
     if (!content) return c.failed(content.error().within(options.with.filename().string()));
     const auto name = address->inner.empty() ? address->source.filename().string() : address->inner.back();
     std::vector<AddressedBytes> pieces;

@@ -44,7 +44,7 @@ void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
 }
 
 Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::string& name, Bytes with, const std::string& given_name,
-                          bool as_is, const MendSet& mends) {
+                          bool as_is, const FitWish& wish) {
     if (as_is || (current && *current == with)) return with;
     const auto use_as_is = [&](Error error) {
         error.advice += std::string(error.advice.empty() ? "" : ". ") + "Use --as-is to put the file in untouched";
@@ -69,7 +69,7 @@ Result<Bytes> content_for(Context& c, const Result<Bytes>& current, const std::s
         if (a == b) return with;
     }
     SKIVET_TRY(auto edited, read_edited(std::move(with), c.context.limits, given_name));
-    SKIVET_TRY(auto fitted, fit(*original, std::move(edited), {.mends = mends, .encode = {}}));
+    SKIVET_TRY(auto fitted, fit(*original, std::move(edited), {wish.mends, {}, wish.format}));
     const bool can_stay =
         std::any_of(fitted.findings.begin(), fitted.findings.end(), [](const Finding& f) { return f.mend == Mend::keep_size; });
     for (const auto& finding : fitted.findings) {

@@ -29,7 +29,7 @@ void print_plan(Context& context, const WritePlan& plan, bool dry_run);
 /// What goes into the entry: a file of the same kind as it is, a picture through fitting. Whatever shows damage, the original or the edit,
 /// is refused: only --as-is puts bytes in that nobody understands. `current` is the texture joined of its files, or why it cannot be read.
 [[nodiscard]] Result<Bytes> content_for(Context& context, const Result<Bytes>& current, const std::string& name, Bytes with,
-                                        const std::string& given_name, bool as_is, const MendSet& mends = {});
+                                        const std::string& given_name, bool as_is, const FitWish& wish = {});
 /// Prints the plan and delivers it; returns the exit code.
 int deliver(Context& context, const WritePlan& plan, const DeliveryNote& note, const std::function<Status()>& check);
 /// A texture of an open source, joined of its files.

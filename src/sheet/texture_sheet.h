@@ -24,6 +24,11 @@ public:
     [[nodiscard]] Result<std::optional<IndexedPicture>> indexed(ByteSpan file, const TextureLayout& layout,
                                                                 const Surface& surface) const override;
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
+    /// Where fields of the header say width and height, and everything else follows from them: no palette, no other files, no stated
+    /// pitch, no checksum but over the payload.
+    [[nodiscard]] bool can_resize(const TextureLayout& layout) const override;
+    [[nodiscard]] Result<Bytes> resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& desc,
+                                        ByteSpan payload) const override;
 
 private:
     /// What a header makes of the sheet.
@@ -58,6 +63,9 @@ private:
     [[nodiscard]] Result<std::uint64_t> packed_size(const Plan& plan, ByteSpan file) const;
     [[nodiscard]] Result<std::vector<Texel>> palette_of(const Plan& plan, ByteSpan file) const;
     [[nodiscard]] Result<Bytes> put_back(const Plan& plan, ByteSpan file, Bytes payload) const;
+    /// Writes a number into a field of the header.
+    [[nodiscard]] Status put_number(Bytes& file, const HeaderRead& header, const FieldValue& field, std::uint64_t number) const;
+    [[nodiscard]] Status sum_payload(const Plan& plan, Bytes& file) const;
     [[nodiscard]] Bytes reordered(Bytes texels, Format format, bool to_format) const;
     Sheet sheet_;
 };

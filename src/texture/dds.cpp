@@ -167,7 +167,25 @@ Result<TextureLayout> DdsKind::layout(ByteSpan data, std::uint64_t file_size, co
     return out;
 }
 
+bool DdsKind::can_reformat(const TextureLayout& layout, Format format) const {
+    auto d = layout.desc;
+    d.format = format;
+    return can_resize(layout) && write_dds(d, {}).has_value();
+}
+
 Result<Bytes> DdsKind::resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& d, ByteSpan payload) const {
+    // What stands behind the levels is nobody's that we know; it stays behind them.
+    std::uint64_t end = 0;
+    for (const auto& surface : layout.surfaces) end = std::max(end, surface.offset + surface.size);
+    const auto behind = file.subspan(static_cast<std::size_t>(std::min<std::uint64_t>(end, file.size())));
+    if (d.format != layout.desc.format) {
+        SKIVET_TRY(auto out, write_dds(d, payload));
+        // The reserved words: tools leave marks of theirs in them.
+        constexpr std::size_t reserved = 32, reserved_bytes = 44;
+        std::copy_n(file.begin() + reserved, reserved_bytes, out.begin() + reserved);
+        out.insert(out.end(), behind.begin(), behind.end());
+        return out;
+    }
     const auto start = layout.surfaces.front().offset;
     SKIVET_TRY(const auto head, slice(file, 0, start));
     Bytes out(head.begin(), head.end());
@@ -186,10 +204,7 @@ Result<Bytes> DdsKind::resized(ByteSpan file, const TextureLayout& layout, const
         put(108, d.mips > 1 ? word(108) | mipmap_caps | 8u : word(108));
     }
     out.insert(out.end(), payload.begin(), payload.end());
-    // What stands behind the levels is nobody's that we know; it stays behind them.
-    std::uint64_t end = 0;
-    for (const auto& surface : layout.surfaces) end = std::max(end, surface.offset + surface.size);
-    if (end < file.size()) out.insert(out.end(), file.begin() + static_cast<std::ptrdiff_t>(end), file.end());
+    out.insert(out.end(), behind.begin(), behind.end());
     return out;
 }
 

@@ -11,6 +11,8 @@ public:
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] bool can_resize(const TextureLayout& layout) const override { return layout.direct && !layout.surfaces.empty(); }
+    [[nodiscard]] bool can_reformat(const TextureLayout& layout, Format format) const override;
+    /// In another format the header is written anew, but for the words nobody has given a meaning.
     [[nodiscard]] Result<Bytes> resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& desc,
                                         ByteSpan payload) const override;
 };

@@ -180,12 +180,57 @@ Result<Bytes> KtxKind::replace(ByteSpan file, const TextureLayout& layout, std::
     return out;
 }
 
-Result<Bytes> write_ktx(const TextureDesc& d, ByteSpan payload) {
-    const auto gl = gl_of(d.format);
-    if (!gl) return fail(ErrorCode::unsupported, fmt::format("a KTX file cannot hold {}", info(d.format).name), "DDS or KTX2 can");
+namespace {
+
+/// Each level with its size before it, rows padded to 4 bytes.
+Status append_levels(Bytes& out, const TextureDesc& d, ByteSpan payload, ByteOrder order) {
     std::uint64_t end = 0;
     const auto surfaces = lay_out(d, 0, MipOrder::largest_first, 1, end);
     if (payload.size() < end) return fail(ErrorCode::usage, fmt::format("needs {} bytes, has {}", grouped(end), grouped(payload.size())));
+    for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
+        const auto size_at = out.size();
+        out.resize(size_at + 4);
+        for (const auto& s : surfaces) {
+            if (s.mip != mip) continue;
+            const auto& f = info(d.format);
+            const auto rows = f.block_compressed() ? 1u : s.height;
+            const auto row = static_cast<std::size_t>(s.size / rows);
+            for (std::uint32_t y = 0; y < rows; ++y) {
+                const auto texels = payload.subspan(static_cast<std::size_t>(s.offset) + y * row, row);
+                out.insert(out.end(), texels.begin(), texels.end());
+                out.resize(static_cast<std::size_t>(padded(out.size())));
+            }
+        }
+        // For a cubemap without layers the field counts one face (section 2.16).
+        const auto whole = out.size() - size_at - 4;
+        store_uint(out.data() + size_at, d.faces == 6 && d.layers == 1 ? whole / 6 : whole, 4, order);
+    }
+    return {};
+}
+
+}  // namespace
+
+Result<Bytes> KtxKind::resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& d, ByteSpan payload) const {
+    if (d.format != layout.desc.format)
+        return fail(ErrorCode::unsupported, fmt::format("a KTX file's format stays; {} was asked for", info(d.format).name));
+    const auto order = load_le<std::uint32_t>(file.data() + 12) == same_order ? ByteOrder::little : ByteOrder::big;
+    const auto keys = static_cast<std::uint32_t>(load_uint(file.data() + 60, 4, order));
+    SKIVET_TRY(const auto head, slice(file, 0, header_bytes + std::uint64_t{keys}));
+    Bytes out(head.begin(), head.end());
+    const auto put = [&](std::size_t at, std::uint32_t value) { store_uint(out.data() + at, value, 4, order); };
+    put(36, d.width);
+    if (load_uint(file.data() + 40, 4, order) != 0 || d.height > 1) put(40, d.height);
+    // 0 asks the game to make the smaller levels.
+    if (load_uint(file.data() + 56, 4, order) != 0 || d.mips > 1) put(56, d.mips);
+    SKIVET_CHECK(append_levels(out, d, payload, order));
+    const auto behind = file.subspan(static_cast<std::size_t>(std::min<std::uint64_t>(layout.end, file.size())));
+    out.insert(out.end(), behind.begin(), behind.end());
+    return out;
+}
+
+Result<Bytes> write_ktx(const TextureDesc& d, ByteSpan payload) {
+    const auto gl = gl_of(d.format);
+    if (!gl) return fail(ErrorCode::unsupported, fmt::format("a KTX file cannot hold {}", info(d.format).name), "DDS or KTX2 can");
     const auto internal = d.color == ColorSpace::srgb && gl->srgb ? gl->srgb : gl->internal;
     const std::uint32_t base = gl->layout                     ? gl->layout
                                : info(d.format).channels == 1 ? red
@@ -197,23 +242,7 @@ Result<Bytes> write_ktx(const TextureDesc& d, ByteSpan payload) {
     for (const std::uint32_t v : {same_order, gl->type, gl->type_size, gl->layout, internal, base, d.width, d.height,
                                   d.depth > 1 ? d.depth : 0u, d.layers > 1 ? d.layers : 0u, d.faces, d.mips, 0u})
         out.le(v);
-    for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
-        const auto size_at = out.bytes.size();
-        out.le(std::uint32_t{0});
-        for (const auto& s : surfaces) {
-            if (s.mip != mip) continue;
-            const auto& f = info(d.format);
-            const auto rows = f.block_compressed() ? 1u : s.height;
-            const auto row = static_cast<std::size_t>(s.size / rows);
-            for (std::uint32_t y = 0; y < rows; ++y) {
-                out.put(payload.subspan(static_cast<std::size_t>(s.offset) + y * row, row));
-                out.bytes.resize(static_cast<std::size_t>(padded(out.bytes.size())));
-            }
-        }
-        // For a cubemap without layers the field counts one face (section 2.16).
-        const auto whole = out.bytes.size() - size_at - 4;
-        store_le(out.bytes.data() + size_at, static_cast<std::uint32_t>(d.faces == 6 && d.layers == 1 ? whole / 6 : whole));
-    }
+    SKIVET_CHECK(append_levels(out.bytes, d, payload, ByteOrder::little));
     return std::move(out.bytes);
 }
 

@@ -13,6 +13,9 @@ public:
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     [[nodiscard]] Result<Image> decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
+    [[nodiscard]] bool can_resize(const TextureLayout& layout) const override { return !layout.surfaces.empty(); }
+    [[nodiscard]] Result<Bytes> resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& desc,
+                                        ByteSpan payload) const override;
 };
 
 /// A little-endian KTX file around `payload`, which must be in lay_out order, largest level first. Error `unsupported` for formats OpenGL

@@ -199,13 +199,71 @@ Result<Bytes> Ktx2Kind::replace(ByteSpan file, const TextureLayout& layout, std:
     return out;
 }
 
+namespace {
+
+/// Puts the levels behind what is there, smallest first as the specification has them, and says in the index where they are.
+Status append_levels(Bytes& out, const TextureDesc& d, ByteSpan payload, Supercompression scheme) {
+    std::uint64_t end = 0;
+    const auto surfaces = lay_out(d, 0, MipOrder::largest_first, 1, end);
+    if (payload.size() < end) return fail(ErrorCode::usage, fmt::format("needs {} bytes, has {}", grouped(end), grouped(payload.size())));
+    for (std::uint32_t i = 0; i < d.mips; ++i) {
+        const auto mip = d.mips - 1 - i;
+        Bytes level;
+        for (const auto& s : surfaces)
+            if (s.mip == mip)
+                level.insert(level.end(), payload.begin() + static_cast<std::ptrdiff_t>(s.offset),
+                             payload.begin() + static_cast<std::ptrdiff_t>(s.offset + s.size));
+        SKIVET_TRY(const auto packed, pack(level, scheme));
+        const auto align = alignment(d.format, scheme);
+        out.resize(static_cast<std::size_t>((out.size() + align - 1) / align * align));
+        auto* entry = out.data() + header_bytes + mip * index_entry;
+        store_le(entry, static_cast<std::uint64_t>(out.size()));
+        store_le(entry + 8, static_cast<std::uint64_t>(packed.size()));
+        store_le(entry + 16, static_cast<std::uint64_t>(level.size()));
+        out.insert(out.end(), packed.begin(), packed.end());
+    }
+    return {};
+}
+
+}  // namespace
+
+bool Ktx2Kind::can_reformat(const TextureLayout& layout, Format format) const {
+    return can_resize(layout) && ktx2::vk_number(format) != nullptr;
+}
+
+Result<Bytes> Ktx2Kind::resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& d, ByteSpan payload) const {
+    const auto* vk = ktx2::vk_number(d.format);
+    if (!vk) return fail(ErrorCode::unsupported, fmt::format("a KTX2 file cannot hold {}", info(d.format).name), "DDS or PNG can");
+    const auto word = [&](std::size_t at) { return load_le<std::uint32_t>(file.data() + at); };
+    const bool same = d.format == layout.desc.format, srgb = d.color == ColorSpace::srgb && vk->srgb;
+    // Header and index, then the descriptor and the keys; whatever else lies before the levels has no place of its own.
+    SKIVET_TRY(const auto old_descriptor, slice(file, word(48), word(52)));
+    SKIVET_TRY(const auto keys, slice(file, word(56), word(60)));
+    const auto descriptor = same ? Bytes(old_descriptor.begin(), old_descriptor.end())
+                                 : ktx2::descriptor(d.format, srgb ? ColorSpace::srgb : ColorSpace::linear);
+    Bytes out(file.begin(), file.begin() + header_bytes);
+    const auto put = [&](std::size_t at, std::size_t value) { store_le(out.data() + at, static_cast<std::uint32_t>(value)); };
+    if (!same) put(12, srgb ? vk->srgb : vk->plain), put(16, ktx2::type_size(d.format));
+    put(20, d.width);
+    put(24, d.height);
+    if (word(40) != 0 || d.mips > 1) put(40, d.mips);  // 0 asks the game to make the smaller levels
+    out.resize(header_bytes + d.mips * index_entry);
+    put(48, out.size());
+    put(52, descriptor.size());
+    out.insert(out.end(), descriptor.begin(), descriptor.end());
+    put(56, keys.empty() ? 0 : out.size());
+    out.insert(out.end(), keys.begin(), keys.end());
+    // The data of a supercompression scheme as a whole belongs to schemes that are refused.
+    store_le(out.data() + 64, std::uint64_t{0});
+    store_le(out.data() + 72, std::uint64_t{0});
+    SKIVET_CHECK(append_levels(out, d, payload, scheme_of(file)));
+    return out;
+}
+
 Result<Bytes> write_ktx2(const TextureDesc& d, ByteSpan payload, Supercompression scheme) {
     const auto* vk = ktx2::vk_number(d.format);
     if (!vk) return fail(ErrorCode::unsupported, fmt::format("a KTX2 file cannot hold {}", info(d.format).name), "DDS or PNG can");
     const bool srgb = d.color == ColorSpace::srgb && vk->srgb;
-    std::uint64_t end = 0;
-    const auto surfaces = lay_out(d, 0, MipOrder::largest_first, 1, end);
-    if (payload.size() < end) return fail(ErrorCode::usage, fmt::format("needs {} bytes, has {}", grouped(end), grouped(payload.size())));
     const auto dfd = ktx2::descriptor(d.format, srgb ? ColorSpace::srgb : ColorSpace::linear);
     ByteWriter out;
     for (const auto b : identifier) out.le(b);
@@ -227,22 +285,7 @@ Result<Bytes> write_ktx2(const TextureDesc& d, ByteSpan payload, Supercompressio
     out.le(static_cast<std::uint32_t>(writer.size()));
     out.put(writer);
     for (int i = 0; i < 3; ++i) out.le(std::uint8_t{0});
-    for (std::uint32_t i = 0; i < d.mips; ++i) {
-        const auto mip = d.mips - 1 - i;
-        Bytes level;
-        for (const auto& s : surfaces)
-            if (s.mip == mip)
-                level.insert(level.end(), payload.begin() + static_cast<std::ptrdiff_t>(s.offset),
-                             payload.begin() + static_cast<std::ptrdiff_t>(s.offset + s.size));
-        SKIVET_TRY(const auto packed, pack(level, scheme));
-        const auto align = alignment(d.format, scheme);
-        out.bytes.resize(static_cast<std::size_t>((out.bytes.size() + align - 1) / align * align));
-        auto* entry = out.bytes.data() + header_bytes + mip * index_entry;
-        store_le(entry, static_cast<std::uint64_t>(out.bytes.size()));
-        store_le(entry + 8, static_cast<std::uint64_t>(packed.size()));
-        store_le(entry + 16, static_cast<std::uint64_t>(level.size()));
-        out.put(packed);
-    }
+    SKIVET_CHECK(append_levels(out.bytes, d, payload, scheme));
     return std::move(out.bytes);
 }
 

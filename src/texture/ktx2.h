@@ -16,6 +16,11 @@ public:
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
     /// Levels that do not change keep their packed bytes; the others are packed with the file's own scheme and the level index follows.
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
+    [[nodiscard]] bool can_resize(const TextureLayout& layout) const override { return !layout.surfaces.empty(); }
+    [[nodiscard]] bool can_reformat(const TextureLayout& layout, Format format) const override;
+    /// Keys and values stay. Of another format the descriptor is that format's.
+    [[nodiscard]] Result<Bytes> resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& desc,
+                                        ByteSpan payload) const override;
 };
 
 /// A KTX2 file around `payload`, which must be in lay_out order, largest level first. Error `unsupported` for formats Vulkan does not have.

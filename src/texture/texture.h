@@ -137,8 +137,11 @@ public:
     [[nodiscard]] virtual Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const;
     /// Whether a file of this layout may become one of another size and number of levels: it says its own size.
     [[nodiscard]] virtual bool can_resize(const TextureLayout&) const { return false; }
-    /// The file with all levels of another size: `desc` differs from the layout's in width, height and mips alone; `payload` in lay_out
-    /// order, largest level first. Of the header only the fields about the size change. Error `unsupported` where can_resize is false.
+    /// Whether it may become one of another format: it says its own format, and can say that one.
+    [[nodiscard]] virtual bool can_reformat(const TextureLayout&, Format) const { return false; }
+    /// The file with all levels of another size or format: `desc` differs from the layout's in width, height, mips and format alone;
+    /// `payload` in lay_out order, largest level first. Of the header only the fields about them change. Error `unsupported` where
+    /// can_resize, or can_reformat, is false.
     [[nodiscard]] virtual Result<Bytes> resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& desc,
                                                 ByteSpan payload) const;
 };

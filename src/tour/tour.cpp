@@ -22,6 +22,7 @@
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
 #include "app/workshop/sift_window.h"
+#include "app/workshop/take_window.h"
 #include "app/workshop/touch_window.h"
 
 namespace skivet::app {
@@ -267,7 +268,6 @@ void Tour::step() {
                 [this] { return models_->sources.snapshot()->sources[source_named("cashbox.strongbox")].container != nullptr; });
         }
         case 23:
-            shot(QStringLiteral("13-keys"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             show_names(window_, &models_->sources);
             return wait_for([] {
@@ -339,6 +339,16 @@ void Tour::step() {
         case 31:
             QApplication::activeModalWidget()->findChild<QLineEdit*>("place")->setText(QStringLiteral("/home/you/textures"));
             shot(QStringLiteral("18-export"));
+            static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
+            (new TakeWindow(window_, &models_->catalog, textures_called("haze")))->open();
+            return wait_for([] {
+                const auto* taking = QApplication::activeModalWidget();
+                if (!taking) return false;
+                const auto views = taking->findChildren<ImageView*>();
+                return !views.isEmpty() && std::all_of(views.begin(), views.end(), [](const ImageView* v) { return !v->image().isNull(); });
+            });
+        case 32:
+            shot(QStringLiteral("13-take"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             return wait_for(always);
         default: return done_(0);

@@ -164,7 +164,7 @@ Piece refresh_piece(const Project& project, Piece piece, std::int64_t now) {
 
 PieceState state_by_edit(const Piece& piece) {
     if (!piece.delivered_hash.empty()) return piece.edit() == piece.delivered_hash ? PieceState::delivered : PieceState::changed;
-    return !piece.is_saved() && piece.touches.empty() ? PieceState::out : PieceState::changed;
+    return !piece.is_saved() && piece.touches.empty() && piece.options.format == Format::unknown ? PieceState::out : PieceState::changed;
 }
 
 Status set_touches(Project& project, std::map<PieceId, std::vector<std::string>> touches, std::int64_t now) {
@@ -232,6 +232,12 @@ Status put_alpha_of(const ReadContext& context, const Project& project, const Pi
 
 }  // namespace
 
+void set_format(Piece& piece, Format format, std::int64_t now) {
+    if (std::exchange(piece.options.format, format) == format) return;
+    piece.changed_at = now;
+    if (piece.state != PieceState::gone_stale) piece.state = state_by_edit(piece);
+}
+
 Result<EditedFile> edited_piece(const ReadContext& context, const Project& project, const Piece& piece, const CancelToken& cancel) {
     auto bytes = read_file(project.work() / piece.file);
     if (!bytes) return fail(std::move(bytes).error().within(piece.name()));
@@ -259,10 +265,12 @@ Result<Fit> fit_piece(const ReadContext& context, const Project& project, const 
     return fit_piece(context, project, piece, original);
 }
 
-Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece, const PieceOriginal& of) {
+Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece, const PieceOriginal& of,
+                      const EditRead& edit_read) {
     const auto& original = of.texture;
     auto edited = edited_piece(context, project, piece);
     if (!edited) return tl::unexpected(edited.error());
+    if (edit_read) edit_read(*edited);
     if (!piece.follows()) return fit(original, std::move(*edited), piece.options, &of.known);
     auto leader_bytes = read_file(project.folder / "originals" / piece.leader_hash);
     if (!leader_bytes) return fail(std::move(leader_bytes).error().within("originals"));
@@ -356,18 +364,19 @@ std::string PieceFit::obstacle() const {
 }
 
 PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece) {
-    return {piece.id, piece.edit(), piece.options.mends, fit_piece(context, project, piece)};
+    return {piece.id, piece.edit(), piece.options.wish(), fit_piece(context, project, piece)};
 }
 
-PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece, const PieceOriginal& original) {
-    return {piece.id, piece.edit(), piece.options.mends, fit_piece(context, project, piece, original)};
+PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece, const PieceOriginal& original,
+                 const EditRead& edit_read) {
+    return {piece.id, piece.edit(), piece.options.wish(), fit_piece(context, project, piece, original, edit_read)};
 }
 
 bool waits(PieceState state) { return state == PieceState::changed || state == PieceState::fits || state == PieceState::needs_mend; }
 
 bool note_fit(Project& project, const PieceFit& fit) {
     auto* piece = project.piece(fit.piece);
-    if (!piece || piece->edit() != fit.edit || piece->options.mends != fit.mends || !waits(piece->state)) return false;
+    if (!piece || piece->edit() != fit.edit || piece->options.wish() != fit.wish || !waits(piece->state)) return false;
     const auto state = !fit.fit || fit.fit->needs_mend() ? PieceState::needs_mend : PieceState::fits;
     return std::exchange(piece->state, state) != state;
 }
@@ -383,7 +392,7 @@ bool note_refreshed(Project& project, const Piece& seen) {
     piece->more = seen.more;
     piece->changed_at = seen.changed_at;
     if (piece->state != PieceState::gone_stale) piece->state = state_by_edit(*piece);
-    piece->options = {};
+    piece->options.mends = {};
     return true;
 }
 

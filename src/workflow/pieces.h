@@ -1,6 +1,8 @@
 #pragma once
 // What is done with the pieces of a project. Everything here reads or writes files and may take long; the project itself is not changed
 // but returned, so that a window can do it beside itself.
+#include <functional>
+
 #include "workflow/project.h"
 
 namespace skivet {
@@ -27,6 +29,8 @@ struct Follower {
 /// Gives pieces other touch-ups, and those that share their files. Error `usage` for a text that is none, and for a piece that is not
 /// there; then nothing is changed.
 [[nodiscard]] Status set_touches(Project& project, std::map<PieceId, std::vector<std::string>> touches, std::int64_t now);
+/// The format that the piece's texture gets; unknown: its own. A delivered piece is a changed one then.
+void set_format(Piece& piece, Format format, std::int64_t now);
 /// What the piece's file holds, with the piece's touch-ups made. Pictures they name lie in the work folder.
 [[nodiscard]] Result<EditedFile> edited_piece(const ReadContext& context, const Project& project, const Piece& piece,
                                               const CancelToken& cancel = {});
@@ -43,7 +47,10 @@ struct PieceOriginal {
 };
 [[nodiscard]] Result<PieceOriginal> piece_original(const ReadContext& context, const Project& project, const Piece& piece);
 [[nodiscard]] Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece);
-[[nodiscard]] Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece, const PieceOriginal& original);
+/// Told as soon as the edit is read: a fit may take much longer.
+using EditRead = std::function<void(const EditedFile&)>;
+[[nodiscard]] Result<Fit> fit_piece(const ReadContext& context, const Project& project, const Piece& piece, const PieceOriginal& original,
+                                    const EditRead& edit_read = {});
 
 /// Several at once: what could be taken, and why the others could not.
 struct Taken {
@@ -74,7 +81,7 @@ std::vector<PieceId> keep_taken(Project& project, std::vector<Piece> taken);
 struct PieceFit {
     PieceId piece = 0;
     std::string edit;  ///< that it was made from
-    MendSet mends;     ///< that were wanted
+    FitWish wish;      ///< that it was made by
     Result<Fit> fit = Fit{};
 
     [[nodiscard]] bool deliverable() const { return fit && !fit->blocked(); }
@@ -82,7 +89,8 @@ struct PieceFit {
     [[nodiscard]] std::string obstacle() const;
 };
 [[nodiscard]] PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece);
-[[nodiscard]] PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece, const PieceOriginal& original);
+[[nodiscard]] PieceFit fit_now(const ReadContext& context, const Project& project, const Piece& piece, const PieceOriginal& original,
+                               const EditRead& edit_read = {});
 /// Whether the piece is edited and waits to be fitted or delivered.
 [[nodiscard]] bool waits(PieceState state);
 /// Brings the piece's state up to date with a fit of it; false when nothing changed, or the fit is of an older file.

@@ -51,6 +51,7 @@ nlohmann::json to_json(const Piece& p) {
             {"way", p.way},
             {"state", std::string(name_of(p.state))},
             {"mends", ids_of(p.options.mends)},
+            {"format", p.options.format == Format::unknown ? std::string() : std::string(info(p.options.format).name)},
             {"touches", p.touches},
             {"changed_at", p.changed_at}};
 }
@@ -79,6 +80,7 @@ Piece piece_from(const nlohmann::json& j) {
         if (j.value(std::string(row.id), false)) p.options.mends.add(row.mend);
     for (const auto& id : j.value("mends", std::vector<std::string>()))
         if (const auto mend = mend_named(id)) p.options.mends.add(*mend);
+    p.options.format = format_named(j.value("format", std::string())).value_or(Format::unknown);
     p.touches = j.value("touches", std::vector<std::string>());
     p.changed_at = j.at("changed_at").get<std::int64_t>();
     if (p.address.inner.empty()) throw std::runtime_error("a piece without a path");
@@ -97,7 +99,9 @@ std::string Piece::edit() const {
     auto out = seen_hash;
     for (const auto& one : more) out += '\n' + one.seen_hash;
     for (const auto& text : touches) out += '\n' + text;
-    return touches.empty() && more.empty() ? out : to_hex(sha256(std::as_bytes(std::span(out))));
+    const bool plain = touches.empty() && more.empty() && options.format == Format::unknown;
+    if (options.format != Format::unknown) out += '\n' + std::string(info(options.format).name);
+    return plain ? out : to_hex(sha256(std::as_bytes(std::span(out))));
 }
 
 bool Piece::is_saved() const {

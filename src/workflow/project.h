@@ -62,7 +62,7 @@ struct Piece {
     std::vector<std::string> touches;  ///< touch-ups as texts, made in this order on what the file holds (touch_up.h)
     std::int64_t changed_at = 0;       ///< seconds since 1970, UTC
 
-    /// Tells one edit from another: the files as they were last seen, and the touch-ups.
+    /// Tells one edit from another: the files as they were last seen, the touch-ups, and the format it is to have.
     [[nodiscard]] std::string edit() const;
     /// Whether any of its files is other than it was exported.
     [[nodiscard]] bool is_saved() const;

@@ -213,7 +213,7 @@ Status use_file(Project& project, PieceId id, const fs::path& file, std::int64_t
         if (!version) return fail(std::move(version).error());
         if (*version) kept = std::move(*version);
         piece = with_content(std::move(piece), file, hash, now);
-        piece.options = {};
+        piece.options.mends = {};
     }
     if (kept) project.versions.push_back(std::move(*kept));
     return {};

@@ -196,3 +196,61 @@ TEST_F(ProjectCli, ASheetThatIsNotSoundIsSaidOnceAndHoldsNothingUp) {
     ASSERT_NE(first, std::string::npos) << ran.err;
     EXPECT_EQ(std::count(ran.err.begin(), ran.err.end(), '\n'), 1) << ran.err;
 }
+
+TEST_F(ProjectCli, WhatBelongsToATextureIsTakenAlongAndTold) {
+    const auto more = game + "/more.zip";
+    put_file(more, make_zip({{"cloth/awning_diff.dds", make_dds(Format::BC3, 64, 64, 0, 31)},
+                             {"cloth/awning_norm.dds", make_dds(Format::BC5, 64, 64, 0, 32)},
+                             {"far/stripes.dds", make_dds(Format::BC7, 64, 64, 0, 31)}}));
+    ASSERT_EQ(run({"add", project, more}).code, 0);
+    EXPECT_EQ(run({"take", project, more + "::cloth/awning_diff.dds", "--alpha", "beside"}).code, 2);
+    const auto taken = run({"take", project, more + "::cloth/awning_diff.dds", "--sets", "--copies", "--alpha", "split", "--json"});
+    ASSERT_EQ(taken.code, 0) << taken.err;
+    const auto pieces = lines(taken.out);
+    ASSERT_EQ(pieces.size(), 3u) << taken.out;
+    EXPECT_EQ(pieces[0]["alpha"], "split");
+    ASSERT_EQ(pieces[0]["more"].size(), 1u);
+    EXPECT_TRUE(std::filesystem::exists(pieces[0]["more"][0]["file"].get<std::string>()));
+    std::size_t following = 0;
+    for (const auto& piece : pieces) following += piece["follows"].get<bool>();
+    EXPECT_EQ(following, 1u);
+
+    // By itself: what goes with it is said with its fit, once the game was looked at.
+    take("a/one.dds");
+    const auto last = lines(run({"status", project, "--json"}).out).back()["piece"].get<PieceId>();
+    paint(last);
+    const auto fit = run({"fit", project, std::to_string(last)});
+    EXPECT_EQ(fit.out.find("stays unchanged"), std::string::npos) << fit.out;
+    auto alone = *open_project(project);
+    std::erase_if(alone.pieces, [](const Piece& p) { return p.follows(); });
+    ASSERT_TRUE(save_project(alone));
+    paint(pieces[0]["piece"]);
+    const auto told = run({"fit", project, std::to_string(pieces[0]["piece"].get<PieceId>()), "--json"});
+    EXPECT_NE(told.out.find("A twin stays unchanged"), std::string::npos) << told.out;
+    EXPECT_NE(told.out.find("far/stripes.dds"), std::string::npos);
+}
+
+TEST_F(ProjectCli, AnotherFormatIsAChoiceThatStaysWithThePiece) {
+    take("a/one.dds");
+    paint(1);
+    EXPECT_EQ(run({"mend", project, "1"}).code, 2) << "nothing is said";
+    EXPECT_EQ(run({"mend", project, "1", "--format", "BC99"}).code, 2);
+    const auto chosen = run({"mend", project, "1", "--format", "BC7"});
+    ASSERT_EQ(chosen.code, 0) << chosen.err;
+    EXPECT_NE(chosen.out.find("BC1 becomes BC7"), std::string::npos) << chosen.out;
+    paint(1);
+    auto image = *read_png(get_file(file_of(1)), ReadLimits{});
+    image.at(20, 20) = {1, 2, 3, 255};
+    put_file(file_of(1), *write_png(image));
+    EXPECT_NE(run({"fit", project}).out.find("BC1 becomes BC7"), std::string::npos) << "also after the next save";
+    ASSERT_EQ(run({"deliver", project}).code, 0);
+    const auto shown = run_cli({"show", zip + "::a/one.dds", "--json"});
+    EXPECT_NE(shown.out.find("\"BC7\""), std::string::npos) << shown.out;
+    ASSERT_EQ(run({"mend", project, "1", "--format", "own"}).code, 0);
+    EXPECT_EQ(open_project(project)->piece(1)->options.format, Format::unknown);
+    ASSERT_EQ(run({"undo", project}).code, 0);
+    // And without a project.
+    put_file(folder / "a.png", *write_png(image));
+    ASSERT_EQ(run_cli({"replace", zip + "::a/one.dds", "--with", (folder / "a.png").string(), "--format", "BC3"}).code, 0);
+    EXPECT_NE(run_cli({"show", zip + "::a/one.dds", "--json"}).out.find("\"BC3\""), std::string::npos);
+}

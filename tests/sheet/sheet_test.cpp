@@ -1,6 +1,7 @@
 #include <gtest/gtest.h>
 
 #include "base/hash.h"
+#include "base/pack.h"
 #include "sheet/sheet.h"
 #include "sheet/texture_sheet.h"
 #include "support/pictures.h"
@@ -177,4 +178,85 @@ TEST(TextureSheet, NumbersWithoutANameAreSaid) {
     ASSERT_TRUE(cut) << "what is there can be shown";
     ASSERT_TRUE(cut->damage);
     EXPECT_NE(cut->damage->message().find("mip chain: needs"), std::string::npos);
+}
+
+TEST(TextureSheet, OfAnotherSizeItIsWhatTheGameWouldHaveWritten) {
+    const auto kind = panel_kind();
+    const auto file = panel(16, 16, 5), wanted = panel(32, 64, 7);
+    const auto layout = *kind.layout(file, file.size(), ReadLimits{});
+    ASSERT_TRUE(kind.can_resize(layout));
+    const auto shared = std::make_shared<SheetTextureKind>(panel_kind());
+    const TextureFile large{shared, *kind.layout(wanted, wanted.size(), ReadLimits{}), wanted};
+    const auto made = kind.resized(file, layout, large.layout.desc, *payload_of(large));
+    ASSERT_TRUE(made) << made.error().message();
+    EXPECT_EQ(*made, wanted) << "sizes, payload size, checksum, order and alignment of the levels";
+    // What stands behind the levels goes on standing there.
+    auto longer = file;
+    const auto behind = random_bytes(9, 8);
+    longer.insert(longer.end(), behind.begin(), behind.end());
+    const auto with_tail = *kind.resized(longer, *kind.layout(longer, longer.size(), ReadLimits{}), large.layout.desc, *payload_of(large));
+    EXPECT_EQ(with_tail.size(), wanted.size() + 9);
+    EXPECT_TRUE(std::equal(behind.begin(), behind.end(), with_tail.end() - 9));
+    // 16 bits hold no more.
+    auto huge = layout.desc;
+    huge.width = 70'000, huge.height = 4, huge.mips = 1;
+    const auto refused = kind.resized(file, layout, huge, Bytes(level_bytes(huge.format, huge.width, huge.height)));
+    ASSERT_FALSE(refused);
+    EXPECT_NE(refused.error().message().find("field width"), std::string::npos) << refused.error().message();
+    auto other = layout.desc;
+    other.format = Format::BC7;
+    EXPECT_EQ(kind.resized(file, layout, other, Bytes(4096)).error().code, ErrorCode::unsupported);
+}
+
+TEST(TextureSheet, APackedOneOfAnotherSize) {
+    const SheetTextureKind kind(*parse_sheet(texture_head + R"(
+  { name = "w", type = "u16", means = "width" }, { name = "h", type = "u16", means = "height" },
+  { name = "size", type = "u32", means = "payload size" }, ]
+[texture]
+format = "RGBA8"
+[payload]
+method = "zlib"
+)",
+                                             "s.toml"));
+    const auto file_of = [](std::uint16_t side, const Bytes& texels) {
+        const auto packed = *pack(Packing::zlib, texels);
+        ByteWriter out;
+        out.put("TT");
+        out.le(side);
+        out.le(side);
+        out.le(static_cast<std::uint32_t>(packed.size()));
+        out.put(packed);
+        return out.bytes;
+    };
+    const auto small = file_of(8, random_bytes(8 * 8 * 4, 1));
+    const auto layout = *kind.layout(small, small.size(), ReadLimits{});
+    ASSERT_TRUE(kind.can_resize(layout));
+    auto d = layout.desc;
+    d.width = d.height = 24;
+    const auto texels = random_bytes(24 * 24 * 4, 2);
+    const auto made = kind.resized(small, layout, d, texels);
+    ASSERT_TRUE(made) << made.error().message();
+    const auto shared = std::make_shared<SheetTextureKind>(kind);
+    const auto again = shared->layout(*made, made->size(), ReadLimits{});
+    ASSERT_TRUE(again) << again.error().message();
+    EXPECT_EQ(*payload_of({shared, *again, *made}), texels);
+    EXPECT_EQ(load_le<std::uint32_t>(made->data() + 6), made->size() - 10) << "the packed size";
+}
+
+TEST(TextureSheet, WhereMoreThanTheSizeWouldHaveToFollowItStays) {
+    const auto can = [](const std::string& fields, const std::string& payload) {
+        const auto sheet = parse_sheet(texture_head + fields + "]\n[texture]\nformat = \"R8\"\n" + payload, "s.toml");
+        EXPECT_TRUE(sheet) << (sheet ? "" : sheet.error().message());
+        const SheetTextureKind kind(*sheet);
+        Bytes file = bytes_of(std::string_view("TT\x04\0\x04\0\x04\0\0\0", 10));
+        file.resize(600);
+        const auto layout = kind.layout(file, file.size(), ReadLimits{});
+        EXPECT_TRUE(layout) << (layout ? "" : layout.error().message());
+        return layout && kind.can_resize(*layout);
+    };
+    const std::string sides =
+        "  { name = \"w\", type = \"u16\", means = \"width\" }, { name = \"h\", type = \"u16\", means = \"height\" },\n";
+    EXPECT_TRUE(can(sides, ""));
+    EXPECT_FALSE(can(sides + "  { name = \"pitch\", type = \"u16\", means = \"row pitch\" },\n", "")) << "a stated pitch";
+    EXPECT_FALSE(can("  { name = \"w\", type = \"u16\", means = \"width\" },\n", "height = 4\n")) << "a height that is nowhere in the file";
 }

@@ -225,3 +225,54 @@ TEST(Ktx2, FilesThatEndEarlyShowTheLevelsTheyHave) {
     EXPECT_FALSE(packed_cut->decode(0));
     EXPECT_EQ(*packed_cut->decode(1), *whole->decode(1));
 }
+
+namespace {
+
+TextureFile open_as(Bytes file, const char* name) {
+    return *TextureFile::open(TextureKinds::standard(), std::move(file), name, ReadLimits{});
+}
+
+}  // namespace
+
+TEST(KtxSizes, OfAnotherSizeItIsWhatANewFileWouldBe) {
+    for (const auto format : {Format::BC3, Format::RGB8, Format::R8}) {
+        const TextureDesc small{format, 24, 16, 1, 5, 1, 1, ColorSpace::linear}, large{format, 52, 36, 1, 6, 1, 1, ColorSpace::linear};
+        const auto payload = payload_for(large, 2);
+        const auto old = open_as(*write_ktx2(small, payload_for(small, 1)), "x.ktx2");
+        ASSERT_TRUE(old.kind->can_resize(old.layout));
+        EXPECT_EQ(*old.kind->resized(old.file, old.layout, large, payload), *write_ktx2(large, payload)) << info(format).name;
+        const auto older = open_as(*write_ktx(small, payload_for(small, 1)), "x.ktx");
+        ASSERT_TRUE(older.kind->can_resize(older.layout));
+        EXPECT_EQ(*older.kind->resized(older.file, older.layout, large, payload), *write_ktx(large, payload)) << info(format).name;
+        EXPECT_EQ(older.kind->resized(older.file, older.layout, small, Bytes(3)).error().code, ErrorCode::usage) << "too few levels";
+        EXPECT_EQ(old.kind->resized(old.file, old.layout, small, Bytes(3)).error().code, ErrorCode::usage);
+    }
+}
+
+TEST(KtxSizes, KeysAndWhatStandsBehindStay) {
+    const TextureDesc small{Format::BC1, 16, 16, 1, 1, 1, 1, ColorSpace::unknown},
+        large{Format::BC1, 32, 32, 1, 1, 1, 1, ColorSpace::unknown};
+    const auto payload = payload_for(large, 2);
+    // One key of KTX 1: its size, "k\0v", a byte of padding.
+    auto file = *write_ktx(small, payload_for(small, 1));
+    const Bytes key = {std::byte{3}, {}, {}, {}, std::byte{'k'}, {}, std::byte{'v'}, {}};
+    store_le(file.data() + 60, std::uint32_t{8});
+    file.insert(file.begin() + 64, key.begin(), key.end());
+    const auto behind = random_bytes(5, 4);
+    file.insert(file.end(), behind.begin(), behind.end());
+    const auto old = open_as(file, "x.ktx");
+    const auto made = *old.kind->resized(old.file, old.layout, large, payload);
+    EXPECT_TRUE(std::equal(key.begin(), key.end(), made.begin() + 64));
+    EXPECT_TRUE(std::equal(behind.begin(), behind.end(), made.end() - 5));
+    EXPECT_EQ(*payload_of(open_as(made, "x.ktx")), payload);
+
+    // The keys of KTX 2 hold our name here; another program's are as good.
+    auto second = *write_ktx2(small, payload_for(small, 1), Supercompression::zlib);
+    const auto keys = load_le<std::uint32_t>(second.data() + 56);
+    second[keys + 4 + 10] = std::byte{'X'};
+    const auto other = open_as(second, "x.ktx2");
+    const auto grown = *other.kind->resized(other.file, other.layout, large, payload);
+    EXPECT_EQ(grown[load_le<std::uint32_t>(grown.data() + 56) + 14], std::byte{'X'});
+    EXPECT_EQ(load_le<std::uint32_t>(grown.data() + 44), 3u) << "packed as before";
+    EXPECT_EQ(*payload_of(open_as(grown, "x.ktx2")), payload);
+}

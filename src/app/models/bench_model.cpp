@@ -381,7 +381,7 @@ void BenchModel::go_back(PieceId id, const Version& version) {
                     one.seen_hash = went->piece.seen_hash;
                     one.more = went->piece.more;
                     one.changed_at = went->piece.changed_at;
-                    one.options = {};
+                    one.options.mends = {};
                     if (one.state != PieceState::gone_stale) one.state = state_by_edit(one);
                 }
                 add_versions(p, went->kept);

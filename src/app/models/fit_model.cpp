@@ -77,18 +77,26 @@ std::shared_ptr<const FittedPiece> FitModel::fit(PieceId id) {
     };
     jobs_.run(
         this, tr("Fitting"),
-        [context = store_.context(), project = store_.project(), p = *piece, known = original_of(*piece), accent = colors().accent] {
+        [this, id, request, context = store_.context(), project = store_.project(), p = *piece, known = original_of(*piece),
+         accent = colors().accent] {
             Made out{std::make_shared<FittedPiece>(), {p.original_hash, known}};
             if (!known) {
                 auto original = piece_original(*context, project, p);
                 if (!original) {
-                    out.fitted->made = {p.id, p.edit(), p.options.mends, tl::unexpected(original.error())};
+                    out.fitted->made = {p.id, p.edit(), p.options.wish(), tl::unexpected(original.error())};
                     return out;
                 }
                 out.original.second = std::make_shared<const PieceOriginal>(std::move(*original));
             }
             const auto& original = out.original.second;
-            out.fitted->made = fit_now(*context, project, p, *original);
+            out.fitted->made = fit_now(*context, project, p, *original, [&](const EditedFile& edited) {
+                // Small ones are fitted before anybody has seen this.
+                constexpr std::size_t many_texels = 1u << 21;
+                if (edited.image.texels.size() < many_texels) return;
+                jobs_.tell(this, [this, id, request, yours = to_qimage(edited.image)] {
+                    if (const auto newest = fitting_.find(id); newest != fitting_.end() && newest->second == request) emit read(id, yours);
+                });
+            });
             out.fitted->original = std::shared_ptr<const TextureFile>(original, &original->texture);
             draw_blocks(*out.fitted, accent);
             return out;
@@ -122,7 +130,7 @@ void FitModel::note(std::span<const PieceFit> fits) {
         std::vector<Finding> findings;
         if (fit.fit) findings = fit.fit->findings;
         else findings.push_back({Grade::blocks, tr("The file cannot be read").toStdString(), fit.fit.error().message()});
-        noted_[fit.piece] = {fit.edit, fit.mends, std::move(findings)};
+        noted_[fit.piece] = {fit.edit, fit.wish, std::move(findings)};
         if (fit.fit && fit.fit->resized) noted_[fit.piece].sides = {fit.fit->layout.desc.width, fit.fit->layout.desc.height};
         changed = note_fit(project, fit) || changed;
     }
@@ -133,7 +141,7 @@ void FitModel::note(std::span<const PieceFit> fits) {
 
 bool FitModel::is_noted(const Piece& piece) const {
     const auto found = noted_.find(piece.id);
-    return found != noted_.end() && found->second.edit == piece.edit() && found->second.mends == piece.options.mends;
+    return found != noted_.end() && found->second.edit == piece.edit() && found->second.wish == piece.options.wish();
 }
 
 const std::vector<Finding>* FitModel::findings(PieceId id) const {
@@ -179,7 +187,7 @@ void FitModel::fit_waiting() {
             waiting_runs_ = false;
             std::erase_if(made, [this](const PieceFit& fit) {
                 const auto* piece = store_.project().piece(fit.piece);
-                return !piece || piece->edit() != fit.edit || piece->options.mends != fit.mends;
+                return !piece || piece->edit() != fit.edit || piece->options.wish() != fit.wish;
             });
             note(made);  // says that pieces changed, and comes back here, if one did
             if (!waiting_runs_) fit_waiting();
@@ -226,6 +234,15 @@ void FitModel::mend(const std::vector<PieceId>& ids, const MendSet& mends) {
     store_.change([&](Project& p) {
         for (const auto id : ids)
             if (auto* piece = p.piece(id)) piece->options.mends.press(mends);
+    });
+    for (const auto id : ids) forget(id);
+    store_.tell_pieces_changed();
+}
+
+void FitModel::set_format(const std::vector<PieceId>& ids, Format format) {
+    store_.change([&](Project& p) {
+        for (const auto id : ids)
+            if (auto* piece = p.piece(id)) skivet::set_format(*piece, format, now());
     });
     for (const auto id : ids) forget(id);
     store_.tell_pieces_changed();

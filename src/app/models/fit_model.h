@@ -28,6 +28,8 @@ public:
 
     /// Mends of these pieces; those that are not due stay without effect.
     void mend(const std::vector<PieceId>& ids, const MendSet& mends);
+    /// The format that these pieces get; unknown: their own.
+    void set_format(const std::vector<PieceId>& ids, Format format);
     /// Every mend that was found to be due, in all of these pieces.
     void mend_all(const std::vector<PieceId>& ids);
     /// Whether mend_all would do something to the piece.
@@ -42,6 +44,8 @@ public:
 signals:
     /// A fit or some of its pictures.
     void ready(PieceId id);
+    /// What was painted, as soon as it is read, where what the game will get takes longer to make.
+    void read(PieceId id, QImage yours);
 
 private:
     struct Kept {
@@ -54,7 +58,7 @@ private:
     /// What a fit was made from, for telling whether it is still the newest.
     struct Noted {
         std::string edit;
-        MendSet mends;
+        FitWish wish;
         std::vector<Finding> findings;
         std::pair<std::uint32_t, std::uint32_t> sides = {};  ///< of what the game gets, where they are not the original's
     };

@@ -1,6 +1,7 @@
 #include "app/pages/fitting_page.h"
 
 #include <QHBoxLayout>
+#include <QMenu>
 #include <QPainter>
 #include <QStyledItemDelegate>
 
@@ -10,6 +11,7 @@
 #include "app/widgets/channel_row.h"
 #include "app/widgets/row_frame.h"
 #include "app/workshop/touch_window.h"
+#include "base/text.h"
 
 namespace skivet::app {
 namespace {
@@ -115,6 +117,11 @@ FittingPage::FittingPage(BenchModel* model, KinModel* kin, QWidget* parent)
     connect(model, &BenchModel::picture_ready, this, [this] { list_->viewport()->update(); });
     connect(fits_, &FitModel::ready, this, [this](PieceId piece) {
         if (piece == piece_ && isVisible()) update_view();
+    });
+    connect(fits_, &FitModel::read, this, [this](PieceId piece, const QImage& yours) {
+        if (piece != piece_ || !isVisible()) return;
+        compare_->set_titles({tr("The game's"), tr("Yours"), tr("The game gets"), tr("Difference")});
+        compare_->set_pictures({compare_->view(0)->image(), yours, {}, {}}, tr("Encoding…"));
     });
     if (kin_)
         connect(kin_, &KinModel::ready, this, [this](PieceId piece) {
@@ -331,6 +338,20 @@ std::vector<QPushButton*> FittingPage::offers_of(const Finding& finding) {
             out.push_back(all);
         }
     }
+    if (finding.format != Format::unknown && fitted_) {
+        const bool own = fitted_->original->layout.desc.format == finding.format;
+        const auto name = to_text(info(finding.format).name);
+        auto* button = new Button(own ? tr("Keep %1").arg(name) : tr("Let it become %1").arg(name), Button::Look::plain);
+        button->setObjectName(QStringLiteral("format"));
+        connect(button, &QPushButton::clicked, this,
+                [this, piece = piece_, format = own ? Format::unknown : finding.format] { fits_->set_format({piece}, format); });
+        out.push_back(button);
+    } else if (finding.grade == Grade::fits && fitted_ && !other_formats(*fitted_->original).empty()) {
+        auto* button = new Button(tr("Another format…"), Button::Look::plain);
+        button->setObjectName(QStringLiteral("formats"));
+        connect(button, &QPushButton::clicked, this, [this, button] { show_formats(button->mapToGlobal(QPoint(0, button->height()))); });
+        out.push_back(button);
+    }
     if (finding.where) {
         auto* button = new Button(tr("Show"), Button::Look::plain);
         button->setObjectName(QStringLiteral("show"));
@@ -340,6 +361,32 @@ std::vector<QPushButton*> FittingPage::offers_of(const Finding& finding) {
         out.push_back(button);
     }
     return out;
+}
+
+void FittingPage::show_formats(const QPoint& at) {
+    const auto* piece = model_->piece(piece_);
+    if (!piece || !fitted_ || !fitted_->made.fit) return;
+    auto* menu = new QMenu(this);
+    menu->setObjectName(QStringLiteral("format_menu"));
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    const auto own = fitted_->original->layout.desc.format;
+    auto desc = fitted_->made.fit->layout.desc;
+    const auto now = desc.format;
+    auto all = other_formats(*fitted_->original);
+    all.insert(all.begin(), own);
+    constexpr std::size_t most = 12;  // the common ones come first
+    if (all.size() > most) all.resize(most);
+    for (const auto format : all) {
+        desc.format = format;
+        auto* action = menu->addAction(tr("%1   %2 bytes%3")
+                                           .arg(to_text(info(format).name), to_text(grouped(level_bytes_of(desc))),
+                                                format == own ? tr("   (the game's)") : QString()));
+        action->setCheckable(true);
+        action->setChecked(format == now);
+        connect(action, &QAction::triggered, this,
+                [this, ids = chosen_pieces(), format, own] { fits_->set_format(ids, format == own ? Format::unknown : format); });
+    }
+    menu->popup(at);
 }
 
 std::vector<QPushButton*> FittingPage::offers_of(const KinFinding& finding) {

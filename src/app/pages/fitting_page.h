@@ -41,6 +41,8 @@ private:
     [[nodiscard]] std::vector<QPushButton*> offers_of(const Finding& finding);
     [[nodiscard]] std::vector<QPushButton*> offers_of(const KinFinding& finding);
     [[nodiscard]] std::vector<KinFinding> kin_findings() const;
+    /// Menu of the formats the texture could have, each with its price.
+    void show_formats(const QPoint& at);
     void set_layout(CompareView::Layout layout);
     void choose_cell(std::optional<std::size_t> cell, bool go_there);
 
