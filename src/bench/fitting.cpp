@@ -184,7 +184,7 @@ Result<FitState> forms(FitState s) {
     }
     s.out.original = paint_form(d.format, s.before);
     s.srgb = s.out.mips.recipe.linear_light || d.color == ColorSpace::srgb;
-    if (s.format().has_alpha) s.alpha = alpha_facts(s.before);
+    if (s.format().has_alpha) s.alpha = s.known && !s.cross ? s.known->alpha : alpha_facts(s.before);
     // Data has no color space, whatever a paint program wrote into the file.
     if (d.color != ColorSpace::linear && !s.out.mips.normals && s.format().may_be_srgb)
         if (auto done = match_color(s.edited); !done.empty()) s.note(Grade::note, "Colors were converted", std::move(done));
@@ -460,6 +460,7 @@ Result<KnownOriginal> know_original(const TextureFile& original) {
     KnownOriginal out;
     SKIVET_TRY(out.level, original.decode(0));
     SKIVET_TRY(out.mips, guess_mips(original));
+    if (info(original.layout.desc.format).has_alpha) out.alpha = alpha_facts(out.level);
     return out;
 }
 

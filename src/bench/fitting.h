@@ -4,6 +4,7 @@
 #include "bench/mends.h"
 #include "bench/mip_guess.h"
 #include "codec/codec.h"
+#include "pixel/alpha_use.h"
 #include "pixel/metrics.h"
 #include "pixel/mips.h"
 #include "texture/texture.h"
@@ -80,6 +81,7 @@ struct Fit {
 struct KnownOriginal {
     Image level;  ///< 0, decoded, as stored
     MipGuess mips;
+    AlphaFacts alpha;  ///< of it, where the format has alpha
 };
 [[nodiscard]] Result<KnownOriginal> know_original(const TextureFile& original);
 

@@ -19,6 +19,8 @@ namespace {
 
 QString text(const fs::path& path) { return QString::fromStdString(path.string()); }
 
+constexpr int small_side = 320;
+
 }  // namespace
 
 BenchModel::BenchModel(ProjectStore& store, QObject* parent)
@@ -29,6 +31,9 @@ BenchModel::BenchModel(ProjectStore& store, QObject* parent)
     connect(&watcher_, &QFileSystemWatcher::directoryChanged, &settle_, qOverload<>(&QTimer::start));
     connect(&watcher_, &QFileSystemWatcher::fileChanged, &settle_, qOverload<>(&QTimer::start));
     connect(&store_, &ProjectStore::pieces_changed, this, &BenchModel::pieces_changed);
+    connect(&fits_, &FitModel::read, this, [this](PieceId id, const QString& edit, const QImage&, const QImage& little) {
+        note_pictures(id, {{}, {}, little, edit.toStdString()});
+    });
     connect(&store_, &ProjectStore::opened, this, [this] {
         // Ids count anew in another project.
         pictures_.clear();
@@ -409,45 +414,53 @@ void BenchModel::clear_versions() {
         });
 }
 
-void BenchModel::forget(PieceId id) {
-    fits_.forget(id);
-    pictures_.erase(id);
+void BenchModel::forget(PieceId id) { fits_.forget(id); }
+
+void BenchModel::note_pictures(PieceId id, Pictures pictures) {
+    auto& kept = pictures_[id];
+    if (!pictures.original.isNull()) kept.original = std::move(pictures.original), kept.original_of = std::move(pictures.original_of);
+    if (!pictures.edit_of.empty()) kept.edited = std::move(pictures.edited), kept.edit_of = std::move(pictures.edit_of);
     drawn_.remove(id);
-    pictures_pending_.remove(id);
+    drawn_.push_front(id);
+    constexpr std::size_t most_drawn = 128;  // several screens full
+    while (drawn_.size() > most_drawn) pictures_.erase(drawn_.back()), drawn_.pop_back();
+    emit picture_ready(id);
 }
 
 QImage BenchModel::picture(PieceId id, bool edited) {
     const auto* piece = this->piece(id);
     if (!piece) return {};
+    const auto edit = piece->edit();
+    QImage out;
+    bool there = false;
     if (const auto found = pictures_.find(id); found != pictures_.end()) {
         if (drawn_.front() != id) drawn_.remove(id), drawn_.push_front(id);
-        return edited ? found->second.edited : found->second.original;
+        out = edited ? found->second.edited : found->second.original;
+        there = edited ? found->second.edit_of == edit : found->second.original_of == piece->original_hash;
     }
-    if (pictures_pending_.contains(id)) return {};
-    pictures_pending_.insert(id);
+    // What was painted comes from the fit that reads it anyway; until then the last picture is as good as none.
+    if (there || (edited && fits_.is_fitting(id))) return out;
+    if (const auto pending = pictures_pending_.find(id); pending != pictures_pending_.end() && pending->second == edit) return out;
+    pictures_pending_[id] = edit;
+    const bool with_original = !pictures_.contains(id) || pictures_[id].original_of != piece->original_hash;
     jobs_.run(
         this, tr("Reading pictures"),
-        [context = store_.context(), project = store_.project(), p = *piece] {
-            constexpr int side = 320;
-            Pictures out;
-            if (const auto original = original_texture(*context, project, p))
-                if (const auto image = skivet::thumbnail(*original, side)) out.original = to_qimage(*image);
-            if (const auto there = edited_piece(*context, project, p))
-                out.edited = to_qimage(there->image).scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
-            return out;
+        [context = store_.context(), project = store_.project(), p = *piece, edit, with_original] {
+            Pictures made{{}, {}, {}, edit};
+            if (with_original)
+                if (const auto original = original_texture(*context, project, p))
+                    if (const auto image = skivet::thumbnail(*original, small_side))
+                        made.original = to_qimage(*image), made.original_of = p.original_hash;
+            if (const auto now_there = edited_piece(*context, project, p)) made.edited = small(now_there->image, small_side);
+            return made;
         },
-        [this, id, edit = piece->edit()](Pictures pictures) {
+        [this, id, edit](Pictures made) {
+            if (const auto pending = pictures_pending_.find(id); pending != pictures_pending_.end() && pending->second == edit)
+                pictures_pending_.erase(pending);
             const auto* now_there = this->piece(id);
-            if (!now_there || now_there->edit() != edit) return;
-            pictures_pending_.remove(id);
-            pictures_[id] = std::move(pictures);
-            drawn_.remove(id);
-            drawn_.push_front(id);
-            constexpr std::size_t most_drawn = 128;  // several screens full
-            while (drawn_.size() > most_drawn) pictures_.erase(drawn_.back()), drawn_.pop_back();
-            emit picture_ready(id);
+            if (now_there && now_there->edit() == edit) note_pictures(id, std::move(made));
         });
-    return {};
+    return out;
 }
 
 void BenchModel::touch(const std::vector<PieceId>& ids, const std::vector<std::string>& touches, bool behind) {
@@ -461,8 +474,11 @@ void BenchModel::touch(const std::vector<PieceId>& ids, const std::vector<std::s
         list.insert(list.end(), touches.begin(), touches.end());
     }
     if (const auto done = set_touches(project, std::move(lists), now()); !done) return messages_.complain(done.error());
+    std::vector<PieceId> changed;
+    for (std::size_t i = 0; i < project.pieces.size(); ++i)
+        if (project.pieces[i].touches != pieces()[i].touches) changed.push_back(project.pieces[i].id);
     store_.change([&](Project& p) { p = std::move(project); });
-    for (const auto& piece : pieces()) forget(piece.id);
+    for (const auto id : changed) forget(id);
     store_.tell_pieces_changed();
 }
 

@@ -39,7 +39,8 @@ public:
     /// With the program the settings name, or the desktop's.
     void open_to_edit(PieceId id);
 
-    /// A small picture of a piece, as the game has it or as it is on disk now; null and later picture_ready when it is not there yet.
+    /// A small picture of a piece, as the game has it or as it is on disk now; while it is read the last one, or none, and later
+    /// picture_ready.
     [[nodiscard]] QImage picture(PieceId id, bool edited);
     [[nodiscard]] FitModel& fits() { return fits_; }
     /// Gives pieces these touch-ups (touch_up.h), in place of their own or behind them.
@@ -76,9 +77,14 @@ signals:
     void picture_ready(PieceId id);
 
 private:
+    /// Small ones, and what they are of.
     struct Pictures {
-        QImage original, edited;
+        QImage original;
+        std::string original_of;  ///< Piece::original_hash
+        QImage edited;
+        std::string edit_of;  ///< Piece::edit
     };
+    void note_pictures(PieceId id, Pictures pictures);
     void keep(Taken taken);
     /// `name` tells what is not known by its content.
     void picture_of(QObject* asker, const std::filesystem::path& file, const std::filesystem::path& name,
@@ -98,7 +104,7 @@ private:
     std::shared_ptr<SeenFiles> seen_ = std::make_shared<SeenFiles>();
     std::vector<OtherSave> others_, passed_over_;
     bool looking_ = false, look_again_ = false;
-    QSet<PieceId> pictures_pending_;
+    std::map<PieceId, std::string> pictures_pending_;  ///< and the edits they are read of
     QFileSystemWatcher watcher_;
     QTimer settle_;  ///< a program that saves touches a file several times
 };

@@ -20,13 +20,15 @@ std::size_t bytes_of(const std::shared_ptr<const FittedPiece>& fitted) {
 }  // namespace
 
 FitModel::FitModel(ProjectStore& store, QObject* parent) : QObject(parent), store_(store), jobs_(store.jobs()) {
-    connect(&store_, &ProjectStore::pieces_changed, this, &FitModel::fit_waiting);
+    // Later, so that whoever shows a piece has asked for its fit by then, and it is made once.
+    connect(&store_, &ProjectStore::pieces_changed, this, &FitModel::fit_waiting, Qt::QueuedConnection);
     connect(&store_, &ProjectStore::opened, this, [this] {
         kept_.clear();
         order_.clear();
         fitting_.clear();
         noted_.clear();
         originals_.clear();
+        game_mips_ = {};
         fit_waiting();
     });
 }
@@ -92,9 +94,12 @@ std::shared_ptr<const FittedPiece> FitModel::fit(PieceId id) {
             out.fitted->made = fit_now(*context, project, p, *original, [&](const EditedFile& edited) {
                 // Small ones are fitted before anybody has seen this.
                 constexpr std::size_t many_texels = 1u << 21;
-                if (edited.image.texels.size() < many_texels) return;
-                jobs_.tell(this, [this, id, request, yours = to_qimage(edited.image)] {
-                    if (const auto newest = fitting_.find(id); newest != fitting_.end() && newest->second == request) emit read(id, yours);
+                constexpr int little_side = 320;
+                const bool many = edited.image.texels.size() >= many_texels;
+                jobs_.tell(this, [this, id, request, edit = QString::fromStdString(p.edit()),
+                                  yours = many ? to_qimage(edited.image) : QImage(), little = small(edited.image, little_side)] {
+                    const auto newest = fitting_.find(id);
+                    if (newest != fitting_.end() && newest->second == request) emit read(id, edit, yours, little);
                 });
             });
             out.fitted->original = std::shared_ptr<const TextureFile>(original, &original->texture);
@@ -219,9 +224,13 @@ std::shared_ptr<const FitMips> FitModel::mips(PieceId id) {
     auto& kept = found->second;
     if (kept.mips || kept.making_mips) return kept.mips;
     kept.making_mips = true;
+    // What an edit does not change is decoded once.
+    const auto game = kept.fitted->original == game_mips_.first ? game_mips_.second : std::vector<QImage>();
     jobs_.run(
-        this, {}, [fitted = kept.fitted] { return std::make_shared<const FitMips>(mips_of(*fitted, strip_levels, strip_side)); },
+        this, {},
+        [fitted = kept.fitted, game] { return std::make_shared<const FitMips>(mips_of(*fitted, strip_levels, strip_side, game)); },
         [this, id, of = kept.fitted](std::shared_ptr<const FitMips> made) {
+            game_mips_ = {of->original, made->game};
             const auto there = kept_.find(id);
             if (there == kept_.end() || there->second.fitted != of) return;
             there->second.mips = std::move(made);

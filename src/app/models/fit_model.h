@@ -22,6 +22,8 @@ public:
     [[nodiscard]] std::shared_ptr<const FitMips> mips(PieceId id);
     /// What was found about the piece as it is now; null while nobody has looked.
     [[nodiscard]] const std::vector<Finding>* findings(PieceId id) const;
+    /// A fit that somebody waits for is being made.
+    [[nodiscard]] bool is_fitting(PieceId id) const { return fitting_.contains(id); }
 
     /// What the textures of the pieces measure that get another size, as far as they were fitted.
     [[nodiscard]] PieceSides sides() const;
@@ -44,8 +46,8 @@ public:
 signals:
     /// A fit or some of its pictures.
     void ready(PieceId id);
-    /// What was painted, as soon as it is read, where what the game will get takes longer to make.
-    void read(PieceId id, QImage yours);
+    /// What was painted, as soon as it is read: whole where what the game will get takes longer to make (null elsewhere), and small.
+    void read(PieceId id, const QString& edit, QImage yours, QImage little);
 
 private:
     struct Kept {
@@ -77,7 +79,8 @@ private:
     std::map<PieceId, std::uint64_t> fitting_;  ///< the newest request; answers to older ones are dropped
     std::uint64_t requests_ = 0;
     std::map<PieceId, Noted> noted_;
-    std::list<Original> originals_;  ///< of the last pieces looked at, the newest first
+    std::list<Original> originals_;                                                 ///< of the last pieces looked at, the newest first
+    std::pair<std::shared_ptr<const TextureFile>, std::vector<QImage>> game_mips_;  ///< of the last one
     bool waiting_runs_ = false;
 };
 

@@ -16,7 +16,8 @@ QImage shared_image(std::shared_ptr<const FittedPiece> owner, const Image& image
         QImage::Format_RGBA8888, [](void* kept) { delete static_cast<Owner*>(kept); }, new Owner(std::move(owner)));
 }
 
-/// No larger than `side`.
+}  // namespace
+
 QImage small(const Image& image, int side) {
     const QImage seen(reinterpret_cast<const uchar*>(image.texels.data()), int(image.width), int(image.height), int(image.width) * 4,
                       QImage::Format_RGBA8888);
@@ -25,8 +26,6 @@ QImage small(const Image& image, int side) {
     return seen.scaled(side * 4, side * 4, Qt::KeepAspectRatio, Qt::FastTransformation)
         .scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation);
 }
-
-}  // namespace
 
 Image with_z(const Image& normals, std::size_t x_channel) {
     Image out(normals.width, normals.height);
@@ -39,15 +38,28 @@ Image with_z(const Image& normals, std::size_t x_channel) {
 }
 
 QImage difference_picture(const Image& a, const Image& b, Channels channels, int amplify) {
-    Image out(a.width, a.height);
+    if (a.texels.size() != b.texels.size()) return {};
+    QImage out(int(a.width), int(a.height), QImage::Format_RGBA8888);
     const bool one = channels >= Channels::red && channels <= Channels::alpha;
     const auto lone = one ? std::size_t(channels) - 1 : 0;
-    for (std::size_t i = 0; i < a.texels.size() && i < b.texels.size(); ++i)
-        for (std::size_t c = 0; c < 3; ++c) {
-            const auto at = one ? lone : c;
-            out.texels[i][c] = std::uint8_t(std::min(255, std::abs(a.texels[i][at] - b.texels[i][at]) * amplify));
+    const auto factor = unsigned(amplify);
+    const auto differs = [factor](std::uint8_t x, std::uint8_t y) {
+        return std::uint8_t(std::min(255u, unsigned(x > y ? x - y : y - x) * factor));
+    };
+    for (std::uint32_t y = 0; y < a.height; ++y) {
+        const auto *p = a.texels[std::size_t{y} * a.width].data(), *q = b.texels[std::size_t{y} * a.width].data();
+        auto* line = out.scanLine(int(y));
+        if (one) {
+            for (std::size_t x = 0; x < a.width; ++x) {
+                const auto d = differs(p[x * 4 + lone], q[x * 4 + lone]);
+                line[x * 4] = line[x * 4 + 1] = line[x * 4 + 2] = d;
+                line[x * 4 + 3] = 255;
+            }
+        } else {
+            for (std::size_t i = 0; i < std::size_t{a.width} * 4; ++i) line[i] = (i & 3) == 3 ? std::uint8_t(255) : differs(p[i], q[i]);
         }
-    return to_qimage(out);
+    }
+    return out;
 }
 
 FitSides sides_of(std::shared_ptr<const FittedPiece> fitted, const FitLook& look) {
@@ -72,7 +84,7 @@ FitSides sides_of(std::shared_ptr<const FittedPiece> fitted, const FitLook& look
     return out;
 }
 
-FitMips mips_of(const FittedPiece& fitted, std::size_t most, int side) {
+FitMips mips_of(const FittedPiece& fitted, std::size_t most, int side, const std::vector<QImage>& game) {
     FitMips out;
     if (!fitted.made.fit || !fitted.original) return out;
     const auto& fit = *fitted.made.fit;
@@ -87,7 +99,7 @@ FitMips mips_of(const FittedPiece& fitted, std::size_t most, int side) {
         }
         return images;
     };
-    out.game = levels(original, fit.original);
+    out.game = game.empty() ? levels(original, fit.original) : game;
     if (!fit.file.empty()) out.result = levels({original.kind, fit.layout, fit.file}, fit.result);
     return out;
 }

@@ -33,11 +33,14 @@ struct FitSides {
 };
 [[nodiscard]] FitSides sides_of(std::shared_ptr<const FittedPiece> fitted, const FitLook& look);
 
+/// No larger than `side` on its longer side.
+[[nodiscard]] QImage small(const Image& image, int side);
 /// The levels, each at most `side` texels large.
 struct FitMips {
     std::vector<QImage> game, result;
 };
-[[nodiscard]] FitMips mips_of(const FittedPiece& fitted, std::size_t most, int side);
+/// `game`: those of the same original, where they were made before.
+[[nodiscard]] FitMips mips_of(const FittedPiece& fitted, std::size_t most, int side, const std::vector<QImage>& game = {});
 
 /// Amplified absolute difference: of each color, or of one channel as gray; 0 where equal. One size.
 [[nodiscard]] QImage difference_picture(const Image& a, const Image& b, Channels channels, int amplify);

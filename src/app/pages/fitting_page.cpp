@@ -118,8 +118,8 @@ FittingPage::FittingPage(BenchModel* model, KinModel* kin, QWidget* parent)
     connect(fits_, &FitModel::ready, this, [this](PieceId piece) {
         if (piece == piece_ && isVisible()) update_view();
     });
-    connect(fits_, &FitModel::read, this, [this](PieceId piece, const QImage& yours) {
-        if (piece != piece_ || !isVisible()) return;
+    connect(fits_, &FitModel::read, this, [this](PieceId piece, const QString&, const QImage& yours) {
+        if (piece != piece_ || !isVisible() || yours.isNull()) return;
         compare_->set_titles({tr("The game's"), tr("Yours"), tr("The game gets"), tr("Difference")});
         compare_->set_pictures({compare_->view(0)->image(), yours, {}, {}}, tr("Encoding…"));
     });
@@ -255,8 +255,11 @@ void FittingPage::choose_cell(std::optional<std::size_t> cell, bool go_there) {
 void FittingPage::update_view() {
     if (piece_ == 0) return;
     const auto fitted = fits_->fit(piece_);  // null: `ready` comes back here
+    const bool fresh = fitted && fitted != fitted_;
+    if (fresh) fitted_ = fitted;
     const auto* found = fits_->findings(piece_);
     const bool other = cards_of_ != piece_;
+    if (other && !fitted) fitted_.reset();  // it is another piece's
     // Of the same piece what is shown may stay while a new fit is made; of another one neither its pictures nor its mends.
     if (found || other) {
         const auto findings = found ? *found : std::vector<Finding>();
@@ -265,7 +268,7 @@ void FittingPage::update_view() {
         const auto kin = kin_findings();
         std::vector<std::string> shown;
         for (const auto& one : kin) shown.push_back(one.finding.headline + one.finding.detail);
-        if (other || (fitted && fitted != fitted_) || offers != offers_ || shown != kin_shown_) show_findings(findings, kin);
+        if (other || fresh || offers != offers_ || shown != kin_shown_) show_findings(findings, kin);
         offers_ = std::move(offers);
         kin_shown_ = std::move(shown);
         cards_of_ = piece_;
@@ -279,8 +282,7 @@ void FittingPage::update_view() {
         mip_text_->clear();
         return compare_->set_pictures({}, tr("Fitting…"));
     }
-    if (fitted != fitted_) {
-        fitted_ = fitted;
+    if (fresh) {
         block_->show_fit(fitted);
         if (!block_->cell()) compare_->set_marked({});
     }

@@ -17,6 +17,7 @@ CompareView::CompareView(QWidget* parent) : QWidget(parent) {
     for (std::size_t i = 0; i < most; ++i) {
         labels_[i] = make_label({}, "strong", false, this);
         views_[i] = new ImageView(shared, this);
+        views_[i]->setMinimumSize(1, 1);  // four of a long strip stand in very little room
         connect(views_[i], &ImageView::clicked, this, &CompareView::clicked);
         connect(views_[i], &ImageView::pointed, this, &CompareView::pointed);
     }
