@@ -36,12 +36,6 @@ bool is_deep(ExportAs as, Format format) {
     return gains_from_16_bits(format) && (as == ExportAs::png16 || info(format).wide);
 }
 
-/// A cubemap's edit may be its cross; everything else is level 0.
-bool is_cross_of(const TextureDesc& d, const EditedFile& edited) {
-    return has_cross(d) && !edited.texture && edited.image.width / 4 == edited.image.height / 3 && edited.image.width % 4 == 0 &&
-           edited.image.height % 3 == 0;
-}
-
 }  // namespace
 
 std::string_view name_of(AlphaWay way) { return names[static_cast<std::size_t>(way)]; }
@@ -65,7 +59,7 @@ Result<AlphaApart> export_alpha_apart(const TextureFile& texture, ExportAs as, S
     const bool srgb = d.color == ColorSpace::srgb;
     AlphaApart out;
     if (is_deep(as, d.format)) {
-        SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.cross, what.layer, what.face, what.slice));
+        SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.whole, what.layer, what.face, what.slice));
         wide = to_16_bit_form(d.format, paint_form(d.format, wide));
         const auto gray = take_alpha(wide, 1.0f);
         const auto file = [&](const ImageF& picture, bool color) {
@@ -75,7 +69,7 @@ Result<AlphaApart> export_alpha_apart(const TextureFile& texture, ExportAs as, S
         SKIVET_TRY(out.alpha, file(gray, false));
         return out;
     }
-    SKIVET_TRY(const auto stored, decode_shown<Image>(texture, what.mip, what.cross, what.layer, what.face, what.slice));
+    SKIVET_TRY(const auto stored, decode_shown<Image>(texture, what.mip, what.whole, what.layer, what.face, what.slice));
     auto image = paint_form(d.format, stored);
     const auto gray = take_alpha(image, std::uint8_t{255});
     SKIVET_TRY(out.picture, picture_file(image, as, srgb));
@@ -91,8 +85,8 @@ Status put_alpha(EditedFile& edited, const TextureFile& original, const EditedFi
         return fail(ErrorCode::unfit,
                     fmt::format("alpha is {}×{}, the picture {}×{}", gray->image.width, gray->image.height, width, height),
                     "Save both in the same size");
-    const bool cross = is_cross_of(d, edited);
-    SKIVET_TRY(const auto stored, decode_shown<Image>(original, 0, cross));
+    const bool whole = !edited.texture && is_whole(d, width, height);
+    SKIVET_TRY(const auto stored, decode_shown<Image>(original, 0, whole));
     auto own = paint_form(d.format, stored);
     const bool fits = own.width == width && own.height == height;
     // A box would leave steps when it is made larger.
@@ -104,7 +98,7 @@ Status put_alpha(EditedFile& edited, const TextureFile& original, const EditedFi
     if (!edited.wide) return {};
     std::optional<ImageF> deep;
     if (fits && gains_from_16_bits(d.format)) {
-        SKIVET_TRY(const auto wide, decode_shown<ImageF>(original, 0, cross));
+        SKIVET_TRY(const auto wide, decode_shown<ImageF>(original, 0, whole));
         deep = to_16_bit_form(d.format, paint_form(d.format, wide));
     }
     for (std::size_t i = 0; i < own.texels.size(); ++i) {

@@ -30,7 +30,7 @@ struct ProposedExport {
 /// What of a texture goes into one picture.
 struct Shown {
     std::uint32_t mip = 0, layer = 0, face = 0, slice = 0;
-    bool cross = false;  ///< all faces of a cubemap, see cube.h
+    bool whole = false;  ///< all faces of a cubemap, or layers of an array, in one picture; see cube.h
 };
 /// As PNG: 16 bits where a normalized format has more than 8 or when asked, otherwise 8. Floats and integers lose what that does not hold;
 /// unchanged texels get it back on the way in.

@@ -12,7 +12,7 @@ struct FitState {
     const KnownOriginal* known = nullptr;  ///< may be null
     FitOptions options;
     EditedFile edited;        ///< as given, its colors brought to sRGB
-    bool cross = false;       ///< a cubemap that came back as its cross
+    bool whole = false;       ///< a cubemap or an array that came back as one picture of all its parts (cube.h)
     bool srgb = false;        ///< scaled in light
     std::uint32_t width = 0;  ///< of the picture the game's texture makes: level 0, or the cross
     std::uint32_t height = 0;

@@ -82,14 +82,15 @@ private:
     }
 };
 
-/// One face, or all six of a cross.
+/// One surface, or all parts.
 template <class Picture>
 Result<RebuiltLevels> rebuild_shown(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, const Picture& before,
-                                    const Picture& after, bool cross) {
-    if (!cross) return rebuild_levels(original, mips, options, before, after);
+                                    const Picture& after, bool whole) {
+    if (!whole) return rebuild_levels(original, mips, options, before, after);
     RebuiltLevels all;
-    for (std::uint32_t face = 0; face < 6; ++face) {
-        SKIVET_TRY(auto one, rebuild_levels(original, mips, options, face_of(before, face), face_of(after, face), 0, face));
+    const auto& d = original.layout.desc;
+    for (const auto& at : parts_of(d)) {
+        SKIVET_TRY(auto one, rebuild_levels(original, mips, options, cut_part(before, d, at), cut_part(after, d, at), at.layer, at.face));
         for (auto& edit : one.edits) all.edits.push_back(std::move(edit));
         all.levels.resize(one.levels.size());
         for (std::size_t i = 0; i < one.levels.size(); ++i)
@@ -166,16 +167,16 @@ bool one_bit_alpha(const FormatInfo& f) {
 /// The original decoded, and the edit in the forms that compare with it.
 Result<FitState> forms(FitState s) {
     const auto& d = s.desc();
-    // A cubemap comes back as its cross, or as one face.
+    // A cubemap comes back as its cross, or as one face; an array as all of its layers, or the first.
     const auto& picture = s.edited.image;
-    s.cross =
-        has_cross(d) && picture.width / 4 == picture.height / 3 && picture.width % 4 == 0 && picture.height % 3 == 0 && !s.edited.texture;
-    s.width = s.cross ? d.width * 4 : d.width;
-    s.height = s.cross ? d.height * 3 : d.height;
-    if (s.known && !s.cross) {
+    s.whole = !s.edited.texture && is_whole(d, picture.width, picture.height);
+    const auto [columns, rows] = part_grid(d);
+    s.width = s.whole ? d.width * columns : d.width;
+    s.height = s.whole ? d.height * rows : d.height;
+    if (s.known && !s.whole) {
         s.before = s.known->level;
     } else {
-        SKIVET_TRY(s.before, decode_shown<Image>(*s.original, 0, s.cross));
+        SKIVET_TRY(s.before, decode_shown<Image>(*s.original, 0, s.whole));
     }
     if (s.known) {
         s.out.mips = s.known->mips;
@@ -184,7 +185,7 @@ Result<FitState> forms(FitState s) {
     }
     s.out.original = paint_form(d.format, s.before);
     s.srgb = s.out.mips.recipe.linear_light || d.color == ColorSpace::srgb;
-    if (s.format().has_alpha) s.alpha = s.known && !s.cross ? s.known->alpha : alpha_facts(s.before);
+    if (s.format().has_alpha) s.alpha = s.known && !s.whole ? s.known->alpha : alpha_facts(s.before);
     // Data has no color space, whatever a paint program wrote into the file.
     if (d.color != ColorSpace::linear && !s.out.mips.normals && s.format().may_be_srgb)
         if (auto done = match_color(s.edited); !done.empty()) s.note(Grade::note, "Colors were converted", std::move(done));
@@ -194,7 +195,7 @@ Result<FitState> forms(FitState s) {
     else if (s.edited.wide && (s.format().wide ? s.normalized() : gains_from_16_bits(d.format)))
         s.deep = from_16_bit_form(d.format, *s.edited.wide);
     if (s.deep) {
-        SKIVET_TRY(s.own, decode_shown<ImageF>(*s.original, 0, s.cross));
+        SKIVET_TRY(s.own, decode_shown<ImageF>(*s.original, 0, s.whole));
     }
     return s;
 }
@@ -237,7 +238,7 @@ void reformat(FitState& s) {
 Result<FitState> sized(FitState s) {
     mend(s, MendStep::size);
     reformat(s);
-    if (s.cross && s.sized()) {
+    if (s.whole && has_cross(s.desc()) && s.sized()) {
         clear_corners(s.painted);
         if (s.deep) clear_corners(*s.deep);
     }
@@ -350,28 +351,28 @@ Result<FitState> levels(FitState s) {
     RebuiltLevels rebuilt;
     if (f.wide) {
         if (!s.own) {
-            SKIVET_TRY(s.own, decode_shown<ImageF>(*s.original, 0, s.cross));
+            SKIVET_TRY(s.own, decode_shown<ImageF>(*s.original, 0, s.whole));
         }
         const WideEdit wide(f.format, *s.own, s.before, s.wanted);
         const auto after = !s.deep ? wide.in_8_bits() : s.normalized() ? wide.in_16_bits(*s.deep) : wide.in_floats(*s.deep);
-        SKIVET_TRY(rebuilt, rebuild_shown(*s.original, s.out.mips, encode, *s.own, after, s.cross));
+        SKIVET_TRY(rebuilt, rebuild_shown(*s.original, s.out.mips, encode, *s.own, after, s.whole));
     } else {
         // Exported with all the precision interpolation has: what is the same in 16 bits was not painted.
         for (std::size_t i = 0; s.deep && i < s.wanted.texels.size(); ++i)
             if (same_in_16_bits(s.deep->texels[i], s.own->texels[i], f.numeric == Numeric::snorm)) s.wanted.texels[i] = s.before.texels[i];
-        SKIVET_TRY(rebuilt, rebuild_shown(*s.original, s.out.mips, encode, s.before, s.wanted, s.cross));
+        SKIVET_TRY(rebuilt, rebuild_shown(*s.original, s.out.mips, encode, s.before, s.wanted, s.whole));
     }
     s.edits = std::move(rebuilt.edits);
     s.out.levels = std::move(rebuilt.levels);
-    if (s.desc().layers * s.desc().faces > 1 && !s.cross)
+    if (s.desc().layers * s.desc().faces > 1 && !s.whole)
         s.note(Grade::note, "Only the first face or layer was edited", "The others stay as they are.");
     return s;
 }
 
 /// The decode of what the game will get; `before` is that of the original. Blocks with the same bytes are not decoded again.
-Result<Image> as_shown(Image before, const TextureFile& original, const Bytes& file, const TextureLayout& layout, bool cross) {
+Result<Image> as_shown(Image before, const TextureFile& original, const Bytes& file, const TextureLayout& layout, bool whole) {
     const auto *old = original.layout.find(0), *now = layout.find(0);
-    if (!cross && layout.direct && layout.desc.format == original.layout.desc.format && old && now &&
+    if (!whole && layout.direct && layout.desc.format == original.layout.desc.format && old && now &&
         old->size == level_bytes(layout.desc.format, before.width, before.height) && now->size == old->size) {
         const auto old_bytes = slice(original.file, old->offset, old->size), bytes = slice(file, now->offset, now->size);
         if (old_bytes && bytes) {
@@ -379,7 +380,7 @@ Result<Image> as_shown(Image before, const TextureFile& original, const Bytes& f
             return before;
         }
     }
-    return decode_shown<Image>(TextureFile{original.kind, layout, file}, 0, cross);
+    return decode_shown<Image>(TextureFile{original.kind, layout, file}, 0, whole);
 }
 
 // RMS in steps of 255: 22 dB. Common practice is to find errors from about there without looking for them.
@@ -420,7 +421,7 @@ Result<FitState> compared(FitState s) {
     auto again = s.original->kind->layout(s.out.file, s.out.file.size(), ReadLimits{});
     if (!again) return fail(std::move(again).error().within("what the game would get"));
     const auto& d = s.target();
-    SKIVET_TRY(auto result, as_shown(std::move(s.before), *s.original, s.out.file, *again, s.cross));
+    SKIVET_TRY(auto result, as_shown(std::move(s.before), *s.original, s.out.file, *again, s.whole));
     s.out.layout = std::move(*again);
     s.out.resized = s.becomes.has_value();
     s.out.result = paint_form(d.format, std::move(result));

@@ -28,7 +28,7 @@ TextureDesc with_size_of_edit(const FitState& s) {
 bool can_keep_size(const FitState& s) {
     const auto& d = s.desc();
     constexpr std::uint32_t most = 16384;  // what current graphics hardware takes; common practice
-    return !s.sized() && !s.cross && d.depth == 1 && d.layers == 1 && d.faces == 1 && s.original->kind->can_resize(s.original->layout) &&
+    return !s.sized() && !s.whole && d.depth == 1 && d.layers == 1 && d.faces == 1 && s.original->kind->can_resize(s.original->layout) &&
            can_encode(d.format) && !s.format().wide && s.painted.width <= most && s.painted.height <= most;
 }
 

@@ -88,7 +88,7 @@ int project_take(Context& c, const ProjectOptions& options) {
         if (!catalog) return c.failed(catalog.error());
         wanted = with_what_belongs(**catalog, addresses, options);
     }
-    auto taken = take_pieces(project->context, project->project(), wanted, {*as, *alpha}, now());
+    auto taken = take_pieces(project->context, project->project(), wanted, {*as, *alpha, options.parts}, now());
     int code = 0;
     for (const auto& error : taken.errors) code = c.failed(error);
     const bool any = !taken.pieces.empty();

@@ -47,15 +47,38 @@ struct Taking {
 
 constexpr std::string_view alpha_part = "alpha";
 
-/// The piece's files; no alpha where it has no file of its own.
-Result<AlphaApart> export_piece(const TextureFile& texture, const TakeAs& as) {
-    if (as.alpha == AlphaWay::kept) {
+/// A file of a piece: what its name has more than the piece's, and its content. The first one is the piece's own.
+struct Written {
+    std::string part, more;
+    Bytes content;
+};
+Result<std::vector<Written>> export_piece(const TextureFile& texture, const TakeAs& as) {
+    std::vector<Written> out;
+    const auto& d = texture.layout.desc;
+    if (as.parts) {
+        for (const auto& at : parts_of(d)) {
+            SKIVET_TRY(auto bytes, export_picture(texture, as.as, {.layer = at.layer, .face = at.face}));
+            out.push_back({at.name, "." + at.name, std::move(bytes)});
+        }
+    } else if (as.alpha == AlphaWay::kept) {
         SKIVET_TRY(auto bytes, export_as(texture, as.as));
-        return AlphaApart{std::move(bytes), {}};
+        out.push_back({{}, {}, std::move(bytes)});
+    } else {
+        SKIVET_TRY(auto two, export_alpha_apart(texture, as.as, {.whole = has_cross(d)}));
+        out.push_back({{}, {}, std::move(two.picture)});
+        if (as.alpha == AlphaWay::apart) out.push_back({std::string(alpha_part), "." + std::string(alpha_part), std::move(two.alpha)});
     }
-    SKIVET_TRY(auto two, export_alpha_apart(texture, as.as, {.cross = has_cross(texture.layout.desc)}));
-    if (as.alpha == AlphaWay::left_out) two.alpha.clear();
-    return two;
+    return out;
+}
+
+/// `picture` decided, and what is not possible for the texture left out.
+TakeAs possible(TakeAs wish, TextureDesc desc) {
+    wish.parts = wish.parts && has_parts(desc);
+    if (wish.parts) desc.layers = 1;  // each file has one
+    if (wish.as == ExportAs::picture) wish.as = propose_export(desc).as;
+    wish.parts = wish.parts && wish.as != ExportAs::dds && wish.as != ExportAs::ktx2 && wish.as != ExportAs::raw;
+    if (wish.parts || !can_split_alpha(wish.as, desc)) wish.alpha = AlphaWay::kept;
+    return wish;
 }
 
 bool has_file(const Piece& piece, const fs::path& file) {
@@ -75,9 +98,7 @@ Result<Piece> take_to(Taking& taking, const Address& address, const TakeAs& wish
     if (!texture) return fail(std::move(texture).error().within(address.inner.back()));
     if (texture->layout.damage) return fail(texture->layout.damage->within(address.inner.back()));
     const auto& desc = texture->layout.desc;
-    piece.as = wish;
-    if (wish.as == ExportAs::picture) piece.as.as = propose_export(desc).as;
-    if (!can_split_alpha(piece.as.as, desc)) piece.as.alpha = AlphaWay::kept;
+    piece.as = possible(wish, desc);
     auto exported = export_piece(*texture, piece.as);
     if (!exported) return fail(std::move(exported).error().within(address.inner.back()));
     fs::path relative = safe_relative_path(address.source.stem().string());
@@ -97,14 +118,17 @@ Result<Piece> take_to(Taking& taking, const Address& address, const TakeAs& wish
         return !there || *there != content;
     };
     int n = 1;
-    while (is_taken(named(n, ""), exported->picture) || (!exported->alpha.empty() && is_taken(named(n, ".alpha"), exported->alpha))) ++n;
-    piece.file = named(n, "");
-    SKIVET_CHECK(write_file(project.work() / piece.file, exported->picture));
-    piece.exported_hash = piece.seen_hash = hash_of(exported->picture);
-    if (!exported->alpha.empty()) {
-        const auto hash = hash_of(exported->alpha);
-        piece.more.push_back({std::string(alpha_part), named(n, ".alpha"), hash, hash});
-        SKIVET_CHECK(write_file(project.work() / piece.more.back().file, exported->alpha));
+    const auto any_taken = [&] {
+        return std::any_of(exported->begin(), exported->end(),
+                           [&](const Written& one) { return is_taken(named(n, one.more), one.content); });
+    };
+    while (any_taken()) ++n;
+    for (const auto& one : *exported) {
+        const auto file = named(n, one.more);
+        const auto hash = hash_of(one.content);
+        SKIVET_CHECK(write_file(project.work() / file, one.content));
+        if (&one == &exported->front()) piece.file = file, piece.exported_hash = piece.seen_hash = hash;
+        else piece.more.push_back({one.part, file, hash, hash});
     }
     piece.state = PieceState::out;
     piece.changed_at = now;
@@ -213,11 +237,53 @@ Result<TextureFile> original_texture(const ReadContext& context, const Project& 
 
 namespace {
 
-/// Alpha that did not come with the picture: of its own file, or the original's.
-Status put_alpha_of(const ReadContext& context, const Project& project, const Piece& piece, EditedFile& edited) {
+Result<TextureFile> leading_original(const ReadContext& context, const Project& project, const Piece& piece) {
     auto bytes = read_file(project.folder / "originals" / (piece.follows() ? piece.leader_hash : piece.original_hash));
     if (!bytes) return fail(std::move(bytes).error().within("originals"));
-    SKIVET_TRY(const auto texture, TextureFile::open(context.textures, std::move(*bytes), piece.address.inner.back(), context.limits));
+    return TextureFile::open(context.textures, std::move(*bytes), piece.address.inner.back(), context.limits);
+}
+
+/// The faces or layers of the piece's files as one picture; the first is read already.
+Status put_parts_together(const ReadContext& context, const Project& project, const Piece& piece, EditedFile& edited) {
+    SKIVET_TRY(const auto texture, leading_original(context, project, piece));
+    const auto& d = texture.layout.desc;
+    const auto parts = parts_of(d);
+    const auto width = edited.image.width, height = edited.image.height;
+    EditedFile whole;
+    whole.color = edited.color;
+    whole.image = room_for_parts<Image>(d, width, height);
+    if (edited.wide) whole.wide = room_for_parts<ImageF>(d, width, height);
+    if (edited.values) whole.values = room_for_parts<ImageF>(d, width, height);
+    const auto put = [&](const TexturePart& at, const EditedFile& part) {
+        put_part(whole.image, at, part.image);
+        // Of several kinds of file the least of what they have counts.
+        if (whole.wide && part.wide) put_part(*whole.wide, at, *part.wide);
+        else whole.wide.reset();
+        if (whole.values && part.values) put_part(*whole.values, at, *part.values);
+        else whole.values.reset();
+    };
+    put(parts.front(), edited);
+    for (const auto& at : parts) {
+        const auto one = std::find_if(piece.more.begin(), piece.more.end(), [&](const PieceFile& file) { return file.part == at.name; });
+        if (one == piece.more.end()) continue;
+        auto bytes = read_file(project.work() / one->file);
+        if (!bytes) return fail(std::move(bytes).error().within(piece.name()));
+        auto part = read_edited(std::move(*bytes), context.limits, one->file.string());
+        if (!part) return fail(std::move(part).error().within(one->file.filename().string()));
+        if (part->image.width != width || part->image.height != height)
+            return fail(ErrorCode::unfit,
+                        fmt::format("{} is {}×{}, {} {}×{}", one->file.filename().string(), part->image.width, part->image.height,
+                                    piece.file.filename().string(), width, height),
+                        "Save all of them in the same size");
+        put(at, *part);
+    }
+    edited = std::move(whole);
+    return {};
+}
+
+/// Alpha that did not come with the picture: of its own file, or the original's.
+Status put_alpha_of(const ReadContext& context, const Project& project, const Piece& piece, EditedFile& edited) {
+    SKIVET_TRY(const auto texture, leading_original(context, project, piece));
     for (const auto& one : piece.more) {
         if (one.part != alpha_part) continue;
         auto file = read_file(project.work() / one.file);
@@ -243,6 +309,7 @@ Result<EditedFile> edited_piece(const ReadContext& context, const Project& proje
     if (!bytes) return fail(std::move(bytes).error().within(piece.name()));
     auto edited = read_edited(std::move(*bytes), context.limits, piece.file.string());
     if (!edited) return fail(std::move(edited).error().within(piece.file.filename().string()));
+    if (piece.as.parts) SKIVET_CHECK(put_parts_together(context, project, piece, *edited));
     if (piece.as.alpha != AlphaWay::kept) SKIVET_CHECK(put_alpha_of(context, project, piece, *edited));
     std::vector<TouchUp> touches;
     for (const auto& text : piece.touches) {

@@ -40,6 +40,7 @@ nlohmann::json to_json(const Piece& p) {
             {"inner", p.address.inner},
             {"as", std::string(name_of(p.as.as))},
             {"alpha", std::string(name_of(p.as.alpha))},
+            {"parts", p.as.parts},
             {"more", files_to_json(p.more)},
             {"file", p.file.generic_string()},
             {"original", p.original_hash},
@@ -63,6 +64,7 @@ Piece piece_from(const nlohmann::json& j) {
     p.address.inner = j.at("inner").get<std::vector<std::string>>();
     p.as.as = export_named(j.at("as").get<std::string>()).value_or(ExportAs::png);
     p.as.alpha = alpha_way_named(j.value("alpha", std::string())).value_or(AlphaWay::kept);
+    p.as.parts = j.value("parts", false);
     for (const auto& one : j.value("more", nlohmann::json::array()))
         p.more.push_back({one.at("part").get<std::string>(), safe_relative_path(one.at("file").get<std::string>()),
                           one.at("exported").get<std::string>(), one.at("seen").get<std::string>()});

@@ -29,7 +29,7 @@ using PieceId = std::uint64_t;
 
 /// A file of a piece beside its own.
 struct PieceFile {
-    std::string part;            ///< what it holds: "alpha"
+    std::string part;            ///< what it holds: "alpha", or a face or layer as parts_of names it
     std::filesystem::path file;  ///< relative to the work folder
     std::string exported_hash;   ///< as those of the piece's own file
     std::string seen_hash;
@@ -39,8 +39,10 @@ struct PieceFile {
 struct TakeAs {
     ExportAs as = ExportAs::picture;  ///< `picture`: as propose_export says
     AlphaWay alpha = AlphaWay::kept;  ///< where can_split_alpha; kept elsewhere
+    bool parts = false;               ///< each face or layer in a file of its own, where has_parts (cube.h); alpha stays in them
 
-    TakeAs(ExportAs way = ExportAs::picture, AlphaWay alpha_way = AlphaWay::kept) : as(way), alpha(alpha_way) {}
+    TakeAs(ExportAs way = ExportAs::picture, AlphaWay alpha_way = AlphaWay::kept, bool in_parts = false)
+        : as(way), alpha(alpha_way), parts(in_parts) {}
     bool operator==(const TakeAs&) const = default;
 };
 

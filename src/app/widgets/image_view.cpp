@@ -164,7 +164,8 @@ void ImageView::draw_blocks(QPainter& p, const QRectF& to) {
 }
 
 void ImageView::draw_scale(QPainter& p) {
-    if (scale_ <= 0) return;
+    constexpr int least_height = 72;  // in a lower one it would hide the picture
+    if (scale_ <= 0 || height() < least_height) return;
     const double wide = std::min(150.0, width() - 16.0);
     const QRectF box(8, height() - 34, wide, 26), bar(box.x() + 22, box.y() + 8, wide - 66, 10);
     p.setPen(Qt::NoPen);

@@ -7,6 +7,7 @@
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "bench/alpha_way.h"
+#include "bench/cube.h"
 
 namespace skivet::app {
 namespace {
@@ -103,6 +104,11 @@ QWidget* TakeWindow::make_choices() {
     form->addRow(tr("Alpha"), alpha_);
     alpha_words_ = make_label({}, "soft", true);
     form->addRow(QString(), alpha_words_);
+    parts_ = new QComboBox;
+    parts_->setObjectName(QStringLiteral("parts"));
+    parts_->addItems({tr("In one file"), tr("Each a file of its own")});
+    connect(parts_, &QComboBox::currentIndexChanged, this, &TakeWindow::show_choices);
+    form->addRow(tr("Faces, layers"), parts_);
     box->addLayout(form);
     box->addSpacing(8);
     auto* bottom = new QHBoxLayout;
@@ -171,7 +177,12 @@ void TakeWindow::show_row(int row) {
 void TakeWindow::show_choices() {
     const auto* entry = current();
     if (!entry) return;
-    const auto proposed = propose_export(entry->desc);
+    const bool any_parts =
+        std::any_of(items_.begin(), items_.end(), [&](std::size_t item) { return has_parts(snapshot_->catalog.items[item].desc); });
+    parts_->setEnabled(any_parts);
+    auto one_file = entry->desc;
+    if (in_parts() && has_parts(entry->desc)) one_file.layers = 1;
+    const auto proposed = propose_export(one_file);
     as_->setItemText(0, items_.size() == 1 ? tr("As proposed: %1").arg(words_of_way(proposed.as))
                                            : tr("As proposed for each; here: %1").arg(words_of_way(proposed.as)));
     const auto way = as() == ExportAs::picture ? proposed.as : as();
@@ -181,7 +192,7 @@ void TakeWindow::show_choices() {
         const auto& desc = snapshot_->catalog.items[item].desc;
         return can_split_alpha(as() == ExportAs::picture ? propose_export(desc).as : as(), desc);
     });
-    alpha_->setEnabled(any);
+    alpha_->setEnabled(any && !in_parts());
     alpha_words_->setText(!info(entry->desc.format).has_alpha  ? tr("This texture has none.")
                           : !can_split_alpha(way, entry->desc) ? tr("It stays in the file.")
                           : alpha_is_.isEmpty()                ? QString()
@@ -189,7 +200,7 @@ void TakeWindow::show_choices() {
 }
 
 void TakeWindow::take() {
-    model_->take(items_, {as(), alpha_->isEnabled() ? static_cast<AlphaWay>(alpha_->currentIndex()) : AlphaWay::kept},
+    model_->take(items_, {as(), alpha_->isEnabled() ? static_cast<AlphaWay>(alpha_->currentIndex()) : AlphaWay::kept, in_parts()},
                  copies_->isEnabled() && copies_->isChecked());
     accept();
 }

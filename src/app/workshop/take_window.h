@@ -24,6 +24,7 @@ private:
     void show_choices();
     [[nodiscard]] const CatalogItem* current() const;
     [[nodiscard]] ExportAs as() const;
+    [[nodiscard]] bool in_parts() const { return parts_->isEnabled() && parts_->currentIndex() == 1; }
     void take();
 
     CatalogModel* model_;
@@ -32,7 +33,7 @@ private:
     QListWidget* list_;
     QLabel *title_, *why_, *alpha_words_;
     QCheckBox *sets_, *copies_;
-    QComboBox *as_, *alpha_;
+    QComboBox *as_, *alpha_, *parts_;
     ImageView *picture_, *gray_;
     QString alpha_is_;
 };
