@@ -101,8 +101,11 @@ TEST_F(Taking, TheWindowProposesAFileAndShowsWhatAlphaIs) {
 TEST_F(Taking, CopiesOfThePictureFollow) {
     ASSERT_TRUE(wait([&] { return models.catalog.catalog()->unseen == 0 && !models.jobs.busy(); }));
     window->go_to(PageId::catalog);
-    auto* taking = new TakeWindow(window.get(), &models.catalog, {item("bunting")});
-    taking->open();
+    auto* page = window->page<CatalogPage>();
+    page->contact_sheet()->setCurrentIndex(page->model()->index(page->model()->row_of(item("bunting"))));
+    QTest::mouseClick(page->findChild<QPushButton*>("how"), Qt::LeftButton);
+    auto* taking = window->findChild<TakeWindow*>();
+    ASSERT_TRUE(taking);
     auto* copies = taking->findChild<QCheckBox*>("copies");
     ASSERT_TRUE(copies->isEnabled());
     copies->click();

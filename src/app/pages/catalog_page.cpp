@@ -38,10 +38,10 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), m
     add_action(tr("Take with its copies"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Return),
                tr("The same picture elsewhere and in other sizes follows one edit"),
                [this] { model_->take_with_copies(viewer_->item(), viewer_->relations()); });
-    add_action(tr("Take…"), QKeySequence(Qt::ALT | Qt::Key_Return), tr("As which file, with or without alpha, with what goes along"),
-               [this] {
-                   if (auto items = chosen(false); !items.empty()) (new TakeWindow(this, model_, std::move(items)))->open();
-               });
+    auto* how = add_action(tr("Take…"), QKeySequence(Qt::ALT | Qt::Key_Return),
+                           tr("As which file, with or without alpha, with what goes along"), [this] {
+                               if (auto items = chosen(false); !items.empty()) (new TakeWindow(this, model_, std::move(items)))->open();
+                           });
     auto* out = add_action(tr("Export…"), QKeySequence(Qt::CTRL | Qt::Key_E), tr("Write what is chosen, or all that is found, as files"),
                            [this] { export_chosen(); });
     add_action(tr("Search"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
@@ -176,8 +176,18 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), m
 
     viewer_ = new TextureViewer(model);
     viewer_->setFixedWidth(388);
-    viewer_->buttons()->addWidget(new Button(out, Button::Look::plain));
+    // Without its key, so that all of them have room; the tool tip says it.
+    const auto add_short = [this](QAction* action, const QString& text, const char* name) {
+        auto* button = new Button(text, Button::Look::plain);
+        button->setObjectName(QLatin1String(name));
+        button->setAccessibleName(action->text());
+        button->setToolTip(tr("%1  (%2)").arg(action->toolTip(), action->shortcut().toString(QKeySequence::NativeText)));
+        connect(button, &QPushButton::clicked, action, &QAction::trigger);
+        viewer_->buttons()->addWidget(button);
+    };
+    add_short(out, out->text(), "out");
     viewer_->buttons()->addStretch();
+    add_short(how, tr("…"), "how");
     viewer_->buttons()->addWidget(new Button(bench, Button::Look::primary));
 
     auto* columns = new QHBoxLayout(this);
