@@ -12,6 +12,7 @@
 #include "bench/cube.h"
 #include "bench/export.h"
 #include "bench/fit_state.h"
+#include "bench/follow.h"
 #include "bench/level.h"
 #include "bench/rebuild.h"
 #include "codec/paint_form.h"
@@ -480,6 +481,22 @@ Result<Fit> fit(const TextureFile& original, EditedFile edited, const FitOptions
     std::stable_sort(state.out.findings.begin(), state.out.findings.end(),
                      [](const Finding& a, const Finding& b) { return a.grade > b.grade; });
     return std::move(state.out);
+}
+
+Result<MendedEdit> mended_edit(const TextureFile& original, EditedFile edited, const FitOptions& options) {
+    FitState state;
+    state.original = &original;
+    state.options = options;
+    state.edited = std::move(edited);
+    for (const auto stage : line) {
+        SKIVET_TRY(state, stage(std::move(state)));
+        if (state.ended || stage == stored) break;
+    }
+    if (state.whole) return fail(ErrorCode::unfit, "nothing can follow the edit of a cubemap or an array", "Edit the copies by themselves");
+    if (state.ended)
+        return fail(ErrorCode::unfit, "the edit has another size than the texture it was made of, so its copies cannot follow",
+                    "Mend its size first");
+    return MendedEdit{std::move(state.out.original), std::move(state.out.edited)};
 }
 
 std::vector<Format> other_formats(const TextureFile& original) {

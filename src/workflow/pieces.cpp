@@ -343,12 +343,17 @@ Result<Fit> fit_piece(const ReadContext& context, const Project& project, const 
     if (!leader_bytes) return fail(std::move(leader_bytes).error().within("originals"));
     SKIVET_TRY(const auto leader,
                TextureFile::open(context.textures, std::move(*leader_bytes), piece.file.stem().string(), context.limits));
-    SKIVET_TRY(const auto stored, leader.decode(0));
-    auto before = paint_form(leader.layout.desc.format, stored);
+    // What was mended in the leader is mended for what follows it.
+    const auto lead = std::find_if(project.pieces.begin(), project.pieces.end(), [&](const Piece& p) {
+        return !p.follows() && p.original_hash == piece.leader_hash && p.file == piece.file;
+    });
+    FitOptions leading;
+    if (lead != project.pieces.end()) leading.mends = lead->options.mends;
+    SKIVET_TRY(auto mended, mended_edit(leader, std::move(*edited), leading));
     SKIVET_TRY(const auto way, parse_way(piece.way));
-    SKIVET_CHECK(touch(before, way, {}));
-    SKIVET_CHECK(touch(edited->image, way, {}));
-    SKIVET_TRY(auto own, follow_edit(before, edited->image, original));
+    SKIVET_CHECK(touch(mended.before, way, {}));
+    SKIVET_CHECK(touch(mended.after, way, {}));
+    SKIVET_TRY(auto own, follow_edit(mended.before, mended.after, original));
     return fit(original, std::move(own), piece.options, &of.known);
 }
 

@@ -161,6 +161,33 @@ TEST_F(KinTest, TakenAlongTheyFollowAndAreNotAskedForAgain) {
     EXPECT_EQ(paths(kin(id).copies).size() + paths(kin(id).derived).size(), 0u) << "what was delivered with it is another picture now";
 }
 
+TEST_F(KinTest, WhatIsMendedInTheLeaderIsMendedForThoseThatFollow) {
+    const auto id = take("front/awning_diff.dds");
+    auto taken = take_kin(context, project, *project.piece(id), kin(id).copies, 2);
+    const auto followers = keep_taken(project, std::move(taken.pieces));
+    ASSERT_EQ(followers.size(), 2u);
+    // Saved half as large and without alpha: nothing can follow that until it is mended.
+    auto picture = *read_png(get_file(project.work() / project.piece(id)->file), ReadLimits{});
+    for (std::uint32_t y = 16; y < 48; ++y)
+        for (std::uint32_t x = 16; x < 48; ++x) picture.at(x, y) = {10, 250, 20, 200};
+    for (auto& t : picture.texels) t[3] = 255;
+    save(id, half(picture));
+    for (const auto follower : followers) {
+        const auto refused = fit_piece(context, project, *project.piece(follower));
+        ASSERT_FALSE(refused);
+        EXPECT_EQ(refused.error().code, ErrorCode::unfit);
+    }
+    project.piece(id)->options.mends = {Mend::resize, Mend::restore_alpha};
+    for (const auto follower : followers) {
+        const auto fitted = fit_piece(context, project, *project.piece(follower));
+        ASSERT_TRUE(fitted) << fitted.error().message();
+        EXPECT_FALSE(fitted->blocked());
+        const auto n = fitted->result.width / 32;  // the middle of what was painted
+        EXPECT_NEAR(fitted->result.at(8 * n, 8 * n)[1], 250, 12);
+        EXPECT_EQ(fitted->result.at(8 * n, 8 * n)[3], fitted->original.at(8 * n, 8 * n)[3]) << "alpha came back";
+    }
+}
+
 TEST_F(KinTest, ATwinThatWasLeftIsStillToldAfterTheDelivery) {
     const auto id = take("front/awning_diff.dds");
     auto picture = *read_png(get_file(project.work() / project.piece(id)->file), ReadLimits{});

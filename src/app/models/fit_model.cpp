@@ -1,6 +1,7 @@
 #include "app/models/fit_model.h"
 
 #include <chrono>
+#include <set>
 
 #include "app/theme/theme.h"
 
@@ -244,7 +245,25 @@ void FitModel::mend(const std::vector<PieceId>& ids, const MendSet& mends) {
         for (const auto id : ids)
             if (auto* piece = p.piece(id)) piece->options.mends.press(mends);
     });
-    for (const auto id : ids) forget(id);
+    fit_again(ids);
+}
+
+void FitModel::fit_again(const std::vector<PieceId>& ids) {
+    std::set<std::filesystem::path> files;
+    for (const auto id : ids) {
+        forget(id);
+        if (const auto* piece = store_.project().piece(id)) files.insert(piece->file);
+    }
+    // What follows them gets what they get.
+    std::vector<PieceId> followers;
+    store_.change([&](Project& p) {
+        for (auto& piece : p.pieces)
+            if (piece.follows() && files.contains(piece.file)) {
+                if (piece.state == PieceState::fits) piece.state = PieceState::changed;
+                followers.push_back(piece.id);
+            }
+    });
+    for (const auto id : followers) forget(id);
     store_.tell_pieces_changed();
 }
 
@@ -275,8 +294,7 @@ void FitModel::mend_all(const std::vector<PieceId>& ids) {
             changed.push_back(id);
         }
     });
-    for (const auto id : changed) forget(id);
-    if (!changed.empty()) store_.tell_pieces_changed();
+    if (!changed.empty()) fit_again(changed);
 }
 
 std::vector<PieceId> FitModel::with_mend(Mend mend) const {

@@ -67,6 +67,8 @@ private:
     using Original = std::pair<std::string, std::shared_ptr<const PieceOriginal>>;  ///< by its hash
 
     void note(std::span<const PieceFit> fits);
+    /// With other mends than before, and those that follow them.
+    void fit_again(const std::vector<PieceId>& ids);
     [[nodiscard]] MendSet due_mends(PieceId id) const;
     [[nodiscard]] bool is_noted(const Piece& piece) const;
     void touch(PieceId id);
