@@ -146,7 +146,8 @@ void print_kin(Context& c, const Open& open, const AnalyzedCatalog& catalog, con
 /// Fits the pieces, keeps their states, prints what was found. 1 when one cannot be delivered as it is.
 int fit_pieces(Context& c, Open& open, const std::vector<PieceId>& ids) {
     int code = 0;
-    const auto catalog = remembered_catalog(open.context, open.project(), *open.opened.index);
+    constexpr std::size_t most_told = 100;  // each is compared with all of the game
+    const auto catalog = ids.size() <= most_told ? remembered_catalog(open.context, open.project(), *open.opened.index) : nullptr;
     for (const auto id : ids) {
         const auto& piece = *open.project().piece(id);
         if (!waits(piece.state)) continue;

@@ -150,6 +150,7 @@ Result<Piece> take_follower(Taking& taking, const Piece& leader, const Follower&
     piece.options = {};
     piece.changed_at = now;
     if (piece.state == PieceState::delivered || piece.state == PieceState::gone_stale) piece.state = state_by_edit(piece);
+    if (waits(piece.state)) piece.state = PieceState::changed;  // whether it fits is another question for another texture
     SKIVET_CHECK(write_file(taking.project.original_of(piece), bytes));
     const auto texture = TextureFile::open(context.textures, std::move(bytes), address.inner.back(), context.limits);
     if (!texture) return fail(texture.error().within(address.inner.back()));
