@@ -382,14 +382,14 @@ Taken take_pieces(const ReadContext& context, const Project& project, std::span<
                   std::int64_t now) {
     Taken out;
     Taking taking(context, project);
-    for (const auto& [address, followers] : wanted) {
-        take_one(taking, out, address, [&] { return take_to(taking, address, as, now, nullptr); });
-        if (followers.empty()) continue;
-        const auto taken = std::find_if(out.pieces.begin(), out.pieces.end(), [&](const Piece& p) { return p.address == address; });
-        const auto* there = taken != out.pieces.end() ? &*taken : project.piece_of(address);
+    for (const auto& one : wanted) {
+        take_one(taking, out, one.address, [&] { return take_to(taking, one.address, as, now, nullptr); });
+        if (one.followers.empty()) continue;
+        const auto taken = std::find_if(out.pieces.begin(), out.pieces.end(), [&](const Piece& p) { return p.address == one.address; });
+        const auto* there = taken != out.pieces.end() ? &*taken : project.piece_of(one.address);
         if (!there) continue;  // it could not be taken
         const auto leader = *there;
-        for (const auto& follower : followers)
+        for (const auto& follower : one.followers)
             take_one(taking, out, follower, [&] { return take_follower(taking, leader, {follower}, now); });
     }
     return out;
