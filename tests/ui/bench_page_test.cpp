@@ -289,3 +289,20 @@ TEST_F(ManyPieces, TheFittingPageIsWorkedByKeysAndBlocksByTheMouse) {
     QTest::keyClick(&page, Qt::Key_X);
     ASSERT_TRUE(wait([&] { return says(page, "Lost ×16"); }));
 }
+
+TEST_F(ManyPieces, WhatCannotBeReadIsNotReadAgainAndAgain) {
+    BenchModel model(store);
+    take(model, 1);
+    const auto id = model.pieces()[0].id;
+    std::filesystem::remove(store.project().original_of(model.pieces()[0]));
+    std::filesystem::remove(model.file_of(model.pieces()[0]));
+    QSignalSpy ready(&model, &BenchModel::picture_ready);
+    EXPECT_TRUE(model.picture(id, false).isNull());
+    ASSERT_TRUE(wait([&] { return ready.size() == 1 && !jobs.busy(); }));
+    // As each painting asks.
+    EXPECT_TRUE(model.picture(id, false).isNull());
+    EXPECT_TRUE(model.picture(id, true).isNull());
+    QTest::qWait(200);
+    EXPECT_EQ(ready.size(), 1);
+    EXPECT_FALSE(jobs.busy());
+}

@@ -103,38 +103,36 @@ void BenchModel::take_kin(PieceId id, std::vector<Kin> kin) {
 
 void BenchModel::scale_set(const std::vector<Address>& others, double factor) {
     struct Scaled {
-        Project project;
-        std::vector<Error> errors;
+        std::vector<Piece> there;  ///< pieces that are other than before
+        Taken taken;
     };
     jobs_.run(
         this, tr("Scaling"),
-        [context = store_.context(), project = store_.project(), others, factor]() mutable {
+        [context = store_.context(), before = store_.project(), others, factor] {
             Scaled out;
-            out.project = skivet::scale_set(*context, std::move(project), others, factor, now(), out.errors);
+            auto after = skivet::scale_set(*context, before, others, factor, now(), out.taken.errors);
+            for (auto& piece : after.pieces) {
+                const auto* old = before.piece(piece.id);
+                if (!old) out.taken.pieces.push_back(std::move(piece));
+                else if (piece.touches != old->touches || piece.options.wish() != old->options.wish())
+                    out.there.push_back(std::move(piece));
+            }
             return out;
         },
-        [this, others](Scaled scaled) {
+        [this](Scaled scaled) {
             // Only what belongs to these pieces; the rest may have gone on meanwhile.
-            Taken made;
-            made.errors = std::move(scaled.errors);
             store_.change([&](Project& p) {
-                for (const auto& address : others) {
-                    const auto* theirs = scaled.project.piece_of(address);
-                    if (!theirs) continue;
-                    auto* mine = const_cast<Piece*>(p.piece_of(address));
-                    if (!mine) {
-                        made.pieces.push_back(*theirs);
-                        continue;
-                    }
-                    mine->touches = theirs->touches;
-                    mine->options = theirs->options;
-                    mine->changed_at = theirs->changed_at;
+                for (const auto& theirs : scaled.there) {
+                    auto* mine = p.piece(theirs.id);
+                    if (!mine) continue;
+                    mine->touches = theirs.touches;
+                    mine->options = theirs.options;
+                    mine->changed_at = theirs.changed_at;
                     if (mine->state != PieceState::gone_stale) mine->state = state_by_edit(*mine);
                 }
             });
-            for (const auto& address : others)
-                if (const auto* mine = store_.project().piece_of(address)) forget(mine->id);
-            keep(std::move(made));
+            for (const auto& piece : scaled.there) forget(piece.id);
+            keep(std::move(scaled.taken));
         });
 }
 
@@ -418,7 +416,7 @@ void BenchModel::forget(PieceId id) { fits_.forget(id); }
 
 void BenchModel::note_pictures(PieceId id, Pictures pictures) {
     auto& kept = pictures_[id];
-    if (!pictures.original.isNull()) kept.original = std::move(pictures.original), kept.original_of = std::move(pictures.original_of);
+    if (!pictures.original_of.empty()) kept.original = std::move(pictures.original), kept.original_of = std::move(pictures.original_of);
     if (!pictures.edit_of.empty()) kept.edited = std::move(pictures.edited), kept.edit_of = std::move(pictures.edit_of);
     drawn_.remove(id);
     drawn_.push_front(id);
@@ -447,10 +445,11 @@ QImage BenchModel::picture(PieceId id, bool edited) {
         this, tr("Reading pictures"),
         [context = store_.context(), project = store_.project(), p = *piece, edit, with_original] {
             Pictures made{{}, {}, {}, edit};
-            if (with_original)
+            if (with_original) {
+                made.original_of = p.original_hash;  // also when there is none to be had: it is not asked for again
                 if (const auto original = original_texture(*context, project, p))
-                    if (const auto image = skivet::thumbnail(*original, small_side))
-                        made.original = to_qimage(*image), made.original_of = p.original_hash;
+                    if (const auto image = skivet::thumbnail(*original, small_side)) made.original = to_qimage(*image);
+            }
             if (const auto now_there = edited_piece(*context, project, p)) made.edited = small(now_there->image, small_side);
             return made;
         },
