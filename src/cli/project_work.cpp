@@ -38,6 +38,7 @@ void print_piece(Context& c, const Piece& piece, const Project& project) {
     if (c.json) return print(c, to_json(piece, project));
     c.out << fmt::format("{:>4}  {:<14} {}\n      {}\n", piece.id, name_of(piece.state), piece.address.text(),
                          (project.work() / piece.file).string());
+    for (const auto& one : piece.more) c.out << "      " << (project.work() / one.file).string() << '\n';
 }
 
 Error no_project(const fs::path& folder) {

@@ -10,6 +10,7 @@
 
 #include "app/theme/theme.h"
 #include "app/widgets/row_frame.h"
+#include "app/widgets/titled_view.h"
 #include "app/workshop/touch_window.h"
 #include "app/workshop/versions_window.h"
 
@@ -257,14 +258,11 @@ QWidget* BenchPage::make_right() {
     before_ = new ImageView(shared);
     after_ = new ImageView(shared);
     auto* pictures = new QHBoxLayout;
-    for (auto [view, name] : {std::pair{before_, tr("The game's")}, std::pair{after_, tr("Yours")}}) {
-        auto* column = new QVBoxLayout;
-        column->addWidget(make_label(name, "strong"));
-        view->setAccessibleName(name);
+    add_titled(pictures, before_, tr("The game's"));
+    add_titled(pictures, after_, tr("Yours"));
+    for (auto* view : {before_, after_}) {
         view->setMinimumSize(140, 140);
         view->setMaximumHeight(260);
-        column->addWidget(view, 1);
-        pictures->addLayout(column);
     }
     box->addWidget(title_);
     box->addWidget(facts_);

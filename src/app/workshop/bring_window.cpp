@@ -10,6 +10,7 @@
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "app/widgets/row_frame.h"
+#include "app/widgets/titled_view.h"
 
 namespace skivet::app {
 namespace {
@@ -81,13 +82,8 @@ BringWindow::BringWindow(QWidget* parent, CatalogModel* catalog, BenchModel* ben
     auto* shared = new SharedView(this);
     mine_ = new ImageView(shared);
     theirs_ = new ImageView(shared);
-    for (auto [view, name] : {std::pair{mine_, tr("Brought in")}, std::pair{theirs_, tr("The game's")}}) {
-        auto* column = new QVBoxLayout;
-        column->addWidget(make_label(name, "strong"));
-        view->setAccessibleName(name);
-        column->addWidget(view, 1);
-        pictures->addLayout(column, 1);
-    }
+    add_titled(pictures, mine_, tr("Brought in"));
+    add_titled(pictures, theirs_, tr("The game's"));
     right->addLayout(pictures, 1);
     doubt_ = make_label({}, "soft", true);
     right->addWidget(doubt_);

@@ -6,6 +6,7 @@
 
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
+#include "app/widgets/titled_view.h"
 #include "bench/alpha_way.h"
 #include "bench/cube.h"
 
@@ -79,13 +80,8 @@ QWidget* TakeWindow::make_choices() {
     picture_ = new ImageView(shared);
     gray_ = new ImageView(shared);
     auto* pictures = new QHBoxLayout;
-    for (auto [view, name] : {std::pair{picture_, tr("Color")}, std::pair{gray_, tr("Alpha")}}) {
-        auto* column = new QVBoxLayout;
-        column->addWidget(make_label(name, "strong"));
-        view->setAccessibleName(name);
-        column->addWidget(view, 1);
-        pictures->addLayout(column, 1);
-    }
+    add_titled(pictures, picture_, tr("Color"));
+    add_titled(pictures, gray_, tr("Alpha"));
     box->addLayout(pictures, 1);
     box->addSpacing(10);
     auto* form = new QFormLayout;

@@ -7,6 +7,7 @@
 
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
+#include "app/widgets/titled_view.h"
 #include "base/text.h"
 
 namespace skivet::app {
@@ -49,13 +50,8 @@ VersionsWindow::VersionsWindow(QWidget* parent, BenchModel* model, PieceId piece
     auto* shared = new SharedView(this);
     then_ = new ImageView(shared);
     now_ = new ImageView(shared);
-    for (auto [view, name] : {std::pair{then_, tr("That version")}, std::pair{now_, tr("In the work folder now")}}) {
-        auto* column = new QVBoxLayout;
-        column->addWidget(make_label(name, "strong"));
-        view->setAccessibleName(name);
-        column->addWidget(view, 1);
-        columns->addLayout(column, 1);
-    }
+    add_titled(columns, then_, tr("That version"));
+    add_titled(columns, now_, tr("In the work folder now"));
     box->addLayout(columns, 1);
     room_ = make_label({}, "soft");
     back_ = new QAction(tr("Go back to this"), this);
