@@ -10,6 +10,9 @@
 #include <QTimer>
 
 #include "app/main_window.h"
+#include "app/models/models.h"
+#include "app/pages/catalog_page.h"
+#include "app/widgets/contact_sheet.h"
 #include "app/theme/theme.h"
 #include "base/file_write.h"
 #include "support/pictures.h"
@@ -41,16 +44,17 @@ int main(int argc, char** argv) {
             items.push_back(
                 {"t/" + std::to_string(i / 1000) + "/tex_" + std::to_string(i) + ".dds", test::make_dds(Format::BC1, 64, 64, 0, i)});
         std::filesystem::create_directories(folder);
-        if (!write_file(archive, test::make_zip(items, {.zip64 = true}))) return 1;
+        if (!write_file(archive, test::make_zip(items, {.zip64 = true, .prefix = {}, .comment = {}}))) return 1;
     }
     ::setenv("XDG_CACHE_HOME", (folder / "cache").c_str(), 1);
-    Session session;
-    MainWindow window(&session);
+    Models models;
+    MainWindow window(models);
     window.resize(1280, 800);
     window.show();
     QElapsedTimer clock;
     clock.start();
-    session.open(folder / "project", {}, {archive}, {});
+    models.store.open({folder / "project", {}, {archive}, {}});
+    auto* page = window.page<CatalogPage>();
     double shown_at = 0;
     // A stall is what a timer of 5 ms comes late by.
     QElapsedTimer beat;
@@ -70,17 +74,17 @@ int main(int argc, char** argv) {
         while (!until()) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
     };
     spin([&] {
-        if (shown_at == 0 && window.catalog()->model()->rowCount() > 0) shown_at = double(clock.elapsed()) / 1000;
-        return session.ready();
+        if (shown_at == 0 && page->model()->rowCount() > 0) shown_at = double(clock.elapsed()) / 1000;
+        return models.sources.ready();
     });
     const double listed = double(clock.elapsed()) / 1000;
-    window.go_to(1);
+    window.go_to(PageId::catalog);
     phase = "looking at pictures";
-    spin([&] { return !session.busy() && session.knowledge()->unseen == 0; });
+    spin([&] { return !models.jobs.busy() && models.catalog.catalog()->unseen == 0; });
     const double looked = double(clock.elapsed()) / 1000;
-    std::printf("%d textures: first cards after %.2f s, all listed %.2f s, all looked at %.1f s\n", window.catalog()->model()->rowCount(),
+    std::printf("%d textures: first cards after %.2f s, all listed %.2f s, all looked at %.1f s\n", page->model()->rowCount(),
                 shown_at, listed, looked);
-    auto* bar = window.catalog()->contact_sheet()->verticalScrollBar();
+    auto* bar = page->contact_sheet()->verticalScrollBar();
     for (const bool warm : {false, true}) {
         phase = warm ? "scrolling again" : "scrolling";
         double slowest = 0, sum = 0;
@@ -90,7 +94,7 @@ int main(int argc, char** argv) {
             QElapsedTimer frame;
             frame.start();
             bar->setValue(value);
-            window.catalog()->contact_sheet()->viewport()->repaint();
+            page->contact_sheet()->viewport()->repaint();
             const double ms = double(frame.nsecsElapsed()) / 1e6;
             slowest = std::max(slowest, ms);
             sum += ms;
@@ -102,7 +106,7 @@ int main(int argc, char** argv) {
     }
     phase = "typing";
     for (const char letter : {'t', 'e', 'x', '_', '9'}) {
-        window.catalog()->search()->insert(QString(QLatin1Char(letter)));
+        page->search()->insert(QString(QLatin1Char(letter)));
         QElapsedTimer wait;
         wait.start();
         while (wait.elapsed() < 150) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 20);
@@ -110,5 +114,6 @@ int main(int argc, char** argv) {
     for (const auto& [name, ms] : stalls) std::printf("longest stall while %s: %.1f ms\n", name.c_str(), ms);
     std::printf("memory: %.0f MB resident, %.0f MB at most, of which anonymous %.0f MB\n", resident_mb("VmRSS:"), resident_mb("VmHWM:"),
                 resident_mb("RssAnon:"));
+    models.jobs.finish();
     return 0;
 }

@@ -8,6 +8,15 @@
 
 using namespace skivet;
 
+namespace {
+std::uint64_t level_sum(const TextureDesc& d) {
+    std::uint64_t sum = 0;
+    for (std::uint32_t mip = 0; mip < d.mips; ++mip)
+        sum += level_bytes(d.format, mip_side(d.width, mip), mip_side(d.height, mip)) * mip_side(d.depth, mip);
+    return sum * d.layers * d.faces;
+}
+}  // namespace
+
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     static const auto kinds = [] {
         std::vector<TextureKinds> out;
@@ -59,6 +68,17 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         if (palette) {
             const auto same = again->kind->replace(again->file, again->layout, std::vector<SurfaceEdit>{{i, *now}});
             if (!same || *same != *file) std::abort();
+        }
+    }
+    // The sides by the two bytes, too.
+    auto d = texture->layout.desc;
+    d.width = 1 + data[0] / 4u, d.height = 1 + data[1] / 4u, d.mips = std::min(d.mips, full_mip_count(d.width, d.height));
+    if (texture->kind->can_resize(texture->layout)) {
+        const Bytes payload(static_cast<std::size_t>(level_sum(d)), std::byte{0x5A});
+        const auto file = texture->kind->resized(texture->file, texture->layout, d, payload);
+        if (file) {
+            const auto again = TextureFile::open(textures, *file, "a/x.tex", limits);
+            if (!again || again->layout.desc.width != d.width || again->layout.desc.height != d.height) std::abort();
         }
     }
     const auto parts = split_spread(

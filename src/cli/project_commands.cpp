@@ -190,6 +190,23 @@ int print_delivery_plan(Context& c, const DeliveryPlan& plan) {
     return code;
 }
 
+/// Copies of what a plan would deliver, as far as the index knows the game.
+void print_copies(Context& c, const ReadContext& context, const Project& project, const IndexStore& index, const DeliveryPlan& plan) {
+    std::vector<PieceId> ids;
+    for (const auto& group : plan.groups)
+        for (const auto& piece : group.pieces) ids.push_back(piece.id);
+    const auto catalog = ids.empty() ? nullptr : remembered_catalog(context, project, index);
+    if (!catalog) return;
+    const auto left = copies_left(context, *catalog, project, ids, c.cancel);
+    if (!left) return;
+    for (const auto& one : *left)
+        for (const auto& copy : one.copies) {
+            const auto piece = project.piece(one.piece)->name(), where = copy.address.text();
+            if (c.json) print(c, {{"copy", where}, {"piece", one.piece}, {"name", piece}});
+            else c.out << fmt::format("{} shows the picture of {} and stays as it is\n", where, piece);
+        }
+}
+
 }  // namespace
 
 int project_new(Context& c, const ProjectOptions& options) {
@@ -328,7 +345,12 @@ int project_plan(Context& c, const ProjectOptions& options) {
     set_destination(looked->project, options.to);
     const auto ids = pieces_named(looked->project, options.pieces);
     if (!ids) return c.failed(ids.error());
-    return print_delivery_plan(c, plan_delivery(looked->context, looked->project, *ids));
+    const auto plan = plan_delivery(looked->context, looked->project, *ids);
+    const int code = print_delivery_plan(c, plan);
+    std::error_code none;
+    if (fs::exists(looked->project.index(), none))  // looking makes no files
+        if (const auto index = IndexStore::open(looked->project.index())) print_copies(c, looked->context, looked->project, **index, plan);
+    return code;
 }
 
 int project_deliver(Context& c, const ProjectOptions& options) {
@@ -340,6 +362,7 @@ int project_deliver(Context& c, const ProjectOptions& options) {
     const auto plan = plan_delivery(project->context, project->project(), *ids);
     note_planned(project->project(), plan);
     const int code = print_delivery_plan(c, plan);
+    print_copies(c, project->context, project->project(), *project->opened.index, plan);
     Delivered done;
     if (plan.piece_count() > 0) {
         const Writing writing(c);

@@ -12,14 +12,47 @@ namespace {
 
 constexpr std::size_t most_members = 16;
 
-using Item = std::optional<std::size_t>;
+/// A catalog beside a bench.
+class Surroundings {
+public:
+    Surroundings(const AnalyzedCatalog& catalog, const Project& project)
+        : snapshot_(*catalog.snapshot), all_(comparables(snapshot_.catalog, catalog.analysis.facts, true)) {
+        for (const auto& one : project.pieces) on_bench_[one.address.text()] = &one;
+        const auto& items = snapshot_.catalog.items;
+        for (std::size_t i = 0; i < items.size(); ++i)
+            if (const auto found = on_bench_.find(address(i).text()); found != on_bench_.end()) items_[found->second->id] = i;
+    }
+    [[nodiscard]] const CatalogItem& item(std::size_t i) const { return snapshot_.catalog.items[i]; }
+    [[nodiscard]] Address address(std::size_t i) const { return address_of(snapshot_.sources[item(i).source], item(i)); }
+    /// The game loads it, and it is not on the bench.
+    [[nodiscard]] bool is_free(std::size_t i) const { return item(i).effective && !on_bench_.contains(address(i).text()); }
+    [[nodiscard]] std::optional<std::size_t> item_of(const Piece& piece) const {
+        const auto found = items_.find(piece.id);
+        return found == items_.end() ? std::nullopt : std::optional(found->second);
+    }
+    [[nodiscard]] const Piece* piece_of(const Address& address) const {
+        const auto found = on_bench_.find(address.text());
+        return found == on_bench_.end() ? nullptr : found->second;
+    }
+    /// A delivered piece shows its edit in the catalog; its kin is that of what the game had.
+    void show_original(std::size_t i, const TextureFile& original) {
+        const auto& d = original.layout.desc;
+        if (const auto measured = measure_picture(original))
+            all_[i] = {std::make_shared<const PictureFacts>(measured->facts), d.width, d.height};
+    }
+    /// Textures that show the same picture as one.
+    [[nodiscard]] std::vector<AlikeTexture> copies_of(std::size_t i) const {
+        auto out = alike_to(all_, i);
+        std::erase_if(out, [](const AlikeTexture& one) { return one.likeness == Likeness::variant; });
+        return out;
+    }
 
-Item item_of(const CatalogSnapshot& snapshot, const Address& address) {
-    const auto& items = snapshot.catalog.items;
-    for (std::size_t i = 0; i < items.size(); ++i)
-        if (items[i].inner == address.inner && snapshot.sources[items[i].source].path == address.source) return i;
-    return std::nullopt;
-}
+private:
+    const CatalogSnapshot& snapshot_;
+    std::vector<Comparable> all_;
+    std::map<std::string, const Piece*> on_bench_;
+    std::map<PieceId, std::size_t> items_;
+};
 
 std::string places(std::span<const Kin> kin) {
     std::string out;
@@ -34,27 +67,16 @@ std::string places(std::span<const Kin> kin) {
 Result<Kindred> kin_of(const ReadContext& context, const AnalyzedCatalog& catalog, const Project& project, const Piece& piece,
                        const PieceSides& sides, const CancelToken& cancel) {
     Kindred out;
-    const auto& snapshot = *catalog.snapshot;
-    const auto& items = snapshot.catalog.items;
-    const auto item = item_of(snapshot, piece.address);
+    Surroundings around(catalog, project);
+    const auto item = around.item_of(piece);
     if (!item) return out;
     SKIVET_TRY(const auto original, original_texture(context, project, piece));
-    std::map<std::string, const Piece*> on_bench;
-    for (const auto& one : project.pieces) on_bench[one.address.text()] = &one;
-    const auto address = [&](std::size_t i) { return address_of(snapshot.sources[items[i].source], items[i]); };
-    const auto is_free = [&](std::size_t i) { return items[i].effective && !on_bench.contains(address(i).text()); };
-
-    // A delivered piece shows its edit in the catalog; its kin is that of what the game had.
-    auto all = comparables(snapshot.catalog, catalog.analysis.facts, true);
-    const auto& d = original.layout.desc;
-    if (const auto measured = measure_picture(original))
-        all[*item] = {std::make_shared<const PictureFacts>(measured->facts), d.width, d.height};
+    around.show_original(*item, original);
     SKIVET_CHECK(cancel.check());
     std::set<std::size_t> copies;
-    for (const auto& alike : alike_to(all, *item)) {
-        if (alike.likeness == Likeness::variant) continue;
+    for (const auto& alike : around.copies_of(*item)) {
         copies.insert(alike.index);
-        if (is_free(alike.index)) out.copies.push_back({address(alike.index), alike.likeness, {}});
+        if (around.is_free(alike.index)) out.copies.push_back({around.address(alike.index), alike.likeness, {}});
     }
 
     const auto set = catalog.analysis.set_of[*item];
@@ -62,17 +84,17 @@ Result<Kindred> kin_of(const ReadContext& context, const AnalyzedCatalog& catalo
     AddressReader reader(context);
     std::size_t looked_at = 0;
     const auto mine = sides.find(piece.id);
-    if (mine != sides.end()) out.factor = double(mine->second.first) / d.width;
+    if (mine != sides.end()) out.factor = double(mine->second.first) / original.layout.desc.width;
     for (const auto other : catalog.analysis.sets[set]) {
         if (other == *item || copies.contains(other)) continue;
-        const auto there = address(other);
+        const auto there = around.address(other);
         // A level or two of difference is how the game has it; what counts is whether all change alike.
         double factor = 1;
-        if (const auto found = on_bench.find(there.text()); found != on_bench.end())
-            if (const auto size = sides.find(found->second->id); size != sides.end() && items[other].desc.width > 0)
-                factor = double(size->second.first) / items[other].desc.width;
+        if (const auto* its = around.piece_of(there))
+            if (const auto size = sides.find(its->id); size != sides.end() && around.item(other).desc.width > 0)
+                factor = double(size->second.first) / around.item(other).desc.width;
         if (std::abs(out.factor - factor) > 0.01 && out.factor != 1) out.other_size.push_back(there);
-        if (!is_free(other) || ++looked_at > most_members) continue;
+        if (!around.is_free(other) || ++looked_at > most_members) continue;
         SKIVET_CHECK(cancel.check());
         auto bytes = read_texture_bytes(context, reader, there);
         if (!bytes) continue;
@@ -81,6 +103,30 @@ Result<Kindred> kin_of(const ReadContext& context, const AnalyzedCatalog& catalo
         auto rule = find_derivation(original, *map, cancel);
         if (!rule && rule.error().code == ErrorCode::canceled) return fail(std::move(rule).error());
         if (rule && *rule) out.derived.push_back({there, Likeness::none, std::move((*rule)->way)});
+    }
+    return out;
+}
+
+Result<std::vector<LeftCopies>> copies_left(const ReadContext& context, const AnalyzedCatalog& catalog, const Project& project,
+                                            std::span<const PieceId> pieces, const CancelToken& cancel) {
+    std::vector<LeftCopies> out;
+    Surroundings around(catalog, project);
+    for (const auto id : pieces) {
+        SKIVET_CHECK(cancel.check());
+        const auto* piece = project.piece(id);
+        const auto item = piece ? around.item_of(*piece) : std::nullopt;
+        if (!item) continue;
+        if (!piece->delivered_hash.empty()) {
+            const auto original = original_texture(context, project, *piece);
+            if (!original) continue;
+            around.show_original(*item, *original);
+        } else if (catalog.analysis.twins[*item] == 0) {
+            continue;  // looking through all of the game for each of thousands would take long
+        }
+        LeftCopies left{id, {}};
+        for (const auto& alike : around.copies_of(*item))
+            if (around.is_free(alike.index)) left.copies.push_back({around.address(alike.index), alike.likeness, {}});
+        if (!left.copies.empty()) out.push_back(std::move(left));
     }
     return out;
 }

@@ -30,6 +30,15 @@ using PieceSides = std::map<PieceId, std::pair<std::uint32_t, std::uint32_t>>;
 [[nodiscard]] Result<Kindred> kin_of(const ReadContext& context, const AnalyzedCatalog& catalog, const Project& project, const Piece& piece,
                                      const PieceSides& sides, const CancelToken& cancel = {});
 
+/// Of each of these pieces the copies that stay as they are when it is delivered; pieces without any are left out. Errors: `canceled`.
+struct LeftCopies {
+    PieceId piece = 0;
+    std::vector<Kin> copies;
+};
+[[nodiscard]] Result<std::vector<LeftCopies>> copies_left(const ReadContext& context, const AnalyzedCatalog& catalog,
+                                                          const Project& project, std::span<const PieceId> pieces,
+                                                          const CancelToken& cancel = {});
+
 /// Each texture with what shows the same picture and the game loads; what is in the list itself goes for itself.
 [[nodiscard]] std::vector<TakeWith> with_copies(const AnalyzedCatalog& catalog, std::span<const std::size_t> items);
 

@@ -454,6 +454,15 @@ bool note_fit(Project& project, const PieceFit& fit) {
     return std::exchange(piece->state, state) != state;
 }
 
+namespace {
+bool has_other_size(const Piece& piece) {
+    return std::any_of(piece.touches.begin(), piece.touches.end(), [](const std::string& text) {
+        const auto touch = parse_touch_up(text);
+        return touch && touch->row->resizes;
+    });
+}
+}  // namespace
+
 bool note_refreshed(Project& project, const Piece& seen) {
     auto* piece = project.piece(seen.id);
     // Everything else of the piece, its files too, may have become another while this one was looked at.
@@ -465,7 +474,10 @@ bool note_refreshed(Project& project, const Piece& seen) {
     piece->more = seen.more;
     piece->changed_at = seen.changed_at;
     if (piece->state != PieceState::gone_stale) piece->state = state_by_edit(*piece);
+    // A touch-up goes on making another size of whatever is saved.
+    const bool sized = piece->options.mends.has(Mend::keep_size) && has_other_size(*piece);
     piece->options.mends = {};
+    if (sized) piece->options.mends.add(Mend::keep_size);
     return true;
 }
 

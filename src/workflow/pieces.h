@@ -97,7 +97,7 @@ struct PieceFit {
 bool note_fit(Project& project, const PieceFit& fit);
 
 /// Takes over what `refresh_piece` saw: true when the file was saved anew. A mend belongs to the file it was pressed for, so they are
-/// forgotten then.
+/// forgotten then; but for another size that touch-ups make.
 bool note_refreshed(Project& project, const Piece& seen);
 
 }  // namespace skivet

@@ -228,6 +228,11 @@ TEST_F(ProjectCli, WhatBelongsToATextureIsTakenAlongAndTold) {
     const auto told = run({"fit", project, std::to_string(pieces[0]["piece"].get<PieceId>()), "--json"});
     EXPECT_NE(told.out.find("A twin stays unchanged"), std::string::npos) << told.out;
     EXPECT_NE(told.out.find("far/stripes.dds"), std::string::npos);
+    for (const char* command : {"plan", "deliver"}) {
+        const auto left = run({command, project});
+        EXPECT_NE(left.out.find("far/stripes.dds shows the picture of awning_diff and stays as it is"), std::string::npos) << left.out;
+        EXPECT_EQ(left.out.find("of one and"), std::string::npos);
+    }
 }
 
 TEST_F(ProjectCli, AnotherFormatIsAChoiceThatStaysWithThePiece) {

@@ -160,7 +160,13 @@ TEST_F(Taking, ASetEditedOutsideIsMendedItsTwinsFollowAndTheGameShowsIt) {
     ASSERT_TRUE(wait([&] { return piece_named("bunting_far") != nullptr && state("bunting_far", PieceState::fits); }));
     ASSERT_TRUE(wait([&] { return page->findChild<QPushButton*>("kin") == nullptr; })) << "offered once";
 
+    // Put away it is told once more, before anything is written.
+    models.bench.put_away(piece_named("bunting_far")->id);
     window->go_to(PageId::delivery);
+    auto* copies = window->page<DeliveryPage>()->findChild<QPushButton*>("copies");
+    ASSERT_TRUE(wait([&] { return copies->isVisible(); }));
+    QTest::mouseClick(copies, Qt::LeftButton);
+    ASSERT_TRUE(wait([&] { return piece_named("bunting_far") != nullptr && !copies->isVisible(); }));
     ASSERT_TRUE(wait([&] { return models.delivery.plan() && models.delivery.plan()->piece_count() == 5 && !models.jobs.busy(); }));
     auto* deliver = window->page<DeliveryPage>()->findChild<QPushButton*>("deliver");
     ASSERT_TRUE(wait([&] { return deliver->isEnabled(); }));

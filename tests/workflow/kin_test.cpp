@@ -202,6 +202,29 @@ TEST_F(KinTest, ATwinThatWasLeftIsStillToldAfterTheDelivery) {
     EXPECT_EQ(paths(kin(id).copies), (std::vector<std::string>{"far/awning_small.dds", "old/stripes.dds"}));
 }
 
+TEST_F(KinTest, ADeliveryLeavesCopiesUntilTheyFollow) {
+    const auto id = take("front/awning_diff.dds"), other = take("front/horse.dds");
+    const auto left = [&] { return *copies_left(context, *catalog, project, std::vector{id, other}); };
+    const auto is_all = [&](const std::vector<LeftCopies>& found) {
+        return found.size() == 1 && found[0].piece == id &&
+               paths(found[0].copies) == std::vector<std::string>{"far/awning_small.dds", "old/stripes.dds"};
+    };
+    EXPECT_TRUE(is_all(left()));
+    auto picture = awning(128);
+    for (auto& t : picture.texels) t[0] = std::uint8_t(255 - t[0]), t[1] = 9;
+    save(id, picture);
+    const auto plan = plan_delivery(context, project);
+    PosixFiles files;
+    note_delivered(project, plan, deliver(context, plan, vault_of(project, files), 9));
+    look();
+    EXPECT_TRUE(is_all(left())) << "its entry shows another picture now, the copies the old one";
+    keep_taken(project, take_kin(context, project, *project.piece(id), left()[0].copies, 10).pieces);
+    EXPECT_TRUE(left().empty());
+    CancelToken stop;
+    stop.cancel();
+    EXPECT_EQ(copies_left(context, *catalog, project, std::vector{id}, stop).error().code, ErrorCode::canceled);
+}
+
 TEST_F(KinTest, ASetWhoseMapsNoLongerHaveOneSizeIsToldAndScaled) {
     const auto id = take("front/awning_diff.dds");
     const auto found = kin(id, {{id, {256, 256}}});
@@ -226,6 +249,16 @@ TEST_F(KinTest, ASetWhoseMapsNoLongerHaveOneSizeIsToldAndScaled) {
         sides[piece->id] = {256, 256};
     }
     EXPECT_TRUE(kin(id, sides).other_size.empty());
+
+    // Saved again it is scaled as before, and nobody is asked once more.
+    const auto scaled = project.piece_of(at("front/awning_mask.dds"))->id;
+    put_file(project.work() / project.piece(scaled)->file, *write_png(awning(128)));
+    ASSERT_TRUE(note_refreshed(project, refresh_piece(project, *project.piece(scaled), 7)));
+    EXPECT_TRUE(project.piece(scaled)->options.mends.has(Mend::keep_size));
+    const auto again = fit_piece(context, project, *project.piece(scaled));
+    ASSERT_TRUE(again);
+    EXPECT_FALSE(again->needs_mend());
+    EXPECT_EQ(again->layout.desc.width, 256u);
 }
 
 TEST_F(KinTest, SetsAndCopiesAreTakenTogether) {

@@ -8,6 +8,8 @@ KinModel::KinModel(ProjectStore& store, CatalogModel& catalog, BenchModel& bench
         asking_.cancel();
         asked_ = {};
         answered_.reset();
+        looking_.cancel();
+        left_.clear();
     });
     connect(&catalog_, &CatalogModel::analysis_changed, this, [this] {
         if (asked_.piece != 0) emit ready(asked_.piece);  // whoever shows it asks again
@@ -44,6 +46,37 @@ void KinModel::accept(PieceId id, const KinFinding& finding) {
     std::vector<Address> others;
     for (const auto& one : finding.kin) others.push_back(one.address);
     bench_.scale_set(others, kindred_.factor);
+}
+
+void KinModel::look_for_copies(std::vector<PieceId> pieces) {
+    looking_.cancel();
+    looking_ = {};
+    const auto catalog = catalog_.catalog();
+    if (!catalog || pieces.empty()) {
+        left_.clear();
+        return emit left_found();
+    }
+    store_.jobs().run(
+        this, {},
+        [context = store_.context(), project = store_.project(), catalog, pieces = std::move(pieces), cancel = looking_] {
+            return copies_left(*context, *catalog, project, pieces, cancel);
+        },
+        [this, asked = looking_](Result<std::vector<LeftCopies>> found) {
+            if (asked.canceled() || !found) return;  // asked anew
+            left_ = std::move(*found);
+            emit left_found();
+        });
+}
+
+void KinModel::take_left() {
+    std::vector<TakeWith> wanted;
+    for (const auto& one : std::exchange(left_, {})) {
+        const auto* piece = store_.project().piece(one.piece);
+        if (!piece) continue;
+        wanted.push_back({piece->address});
+        for (const auto& copy : one.copies) wanted.back().followers.push_back(copy.address);
+    }
+    bench_.take_with(std::move(wanted), {});
 }
 
 }  // namespace skivet::app

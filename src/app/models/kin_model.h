@@ -17,8 +17,15 @@ public:
     /// Does what a finding offers.
     void accept(PieceId id, const KinFinding& finding);
 
+    /// Looks for copies that stay as they are when these are delivered; `left_found` follows.
+    void look_for_copies(std::vector<PieceId> pieces);
+    [[nodiscard]] const std::vector<LeftCopies>& left() const { return left_; }
+    /// Takes all of them to the bench, to follow.
+    void take_left();
+
 signals:
     void ready(PieceId id);
+    void left_found();
 
 private:
     /// What an answer depends on beside the piece.
@@ -38,6 +45,8 @@ private:
     Kindred kindred_;
     std::vector<KinFinding> findings_;
     CancelToken asking_;
+    std::vector<LeftCopies> left_;
+    CancelToken looking_;
 };
 
 }  // namespace skivet::app

@@ -24,7 +24,7 @@ QString way_text(Way way) {
 
 }  // namespace
 
-DeliveryPage::DeliveryPage(DeliveryModel* model, QWidget* parent) : Page(parent), model_(model) {
+DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, QWidget* parent) : Page(parent), model_(model), kin_(kin) {
     deliver_ =
         add_action(tr("Deliver"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write into the game, read it back and compare"), [this] {
             deliver_->setEnabled(false);
@@ -77,6 +77,24 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, QWidget* parent) : Page(parent)
     changed_box->addWidget(new Button(look, Button::Look::plain));
     changed_->hide();
     left_box->addWidget(changed_);
+    copies_ = make_card();
+    auto* copies_row = new QHBoxLayout(copies_);
+    copies_row->setContentsMargins(16, 10, 16, 10);
+    auto* copies_box = new QVBoxLayout;
+    copies_title_ = make_label({}, "strong");
+    copies_text_ = make_label({}, "soft", true);
+    copies_box->addWidget(copies_title_);
+    copies_box->addWidget(copies_text_);
+    copies_row->addLayout(copies_box, 1);
+    auto* follow = add_action(tr("Let them follow"), Qt::Key_T, tr("Copies of what is delivered get the same edit"), [this] {
+        copies_->hide();
+        if (kin_) kin_->take_left();
+    });
+    auto* follow_button = new Button(follow, Button::Look::plain);
+    follow_button->setObjectName(QStringLiteral("copies"));
+    copies_row->addWidget(follow_button);
+    copies_->hide();
+    left_box->addWidget(copies_);
     cards_ = add_scrolling_column(left_box);
 
     auto* right = make_panel();
@@ -115,6 +133,14 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, QWidget* parent) : Page(parent)
     columns->addWidget(right, 1);
 
     connect(model, &DeliveryModel::plan_ready, this, &DeliveryPage::show_plan);
+    if (kin_) connect(kin_, &KinModel::left_found, this, &DeliveryPage::show_copies);
+    connect(model, &DeliveryModel::plan_ready, this, [this] {
+        if (!kin_) return;
+        std::vector<PieceId> ids;
+        for (const auto& group : model_->plan()->groups)
+            for (const auto& piece : group.pieces) ids.push_back(piece.id);
+        kin_->look_for_copies(std::move(ids));
+    });
     connect(model, &DeliveryModel::changed_by_others, this, [this](const QString& archive) {
         changed_text_->setText(
             tr("%1 was changed by another program since it was planned. Nothing was written, and your pieces are still here.")
@@ -221,6 +247,23 @@ void DeliveryPage::show_plan() {
     model_->free_space([this](qint64 bytes) {
         free_->setText(bytes > 0 ? tr("%1 on this disk").arg(to_text(human_bytes(quint64(bytes)))) : QStringLiteral("–"));
     });
+}
+
+void DeliveryPage::show_copies() {
+    std::size_t copies = 0;
+    QStringList names;
+    constexpr int most_names = 3;
+    for (const auto& one : kin_->left()) {
+        copies += one.copies.size();
+        for (const auto& copy : one.copies)
+            if (names.size() < most_names) names << to_text(copy.address.inner.back());
+    }
+    copies_->setVisible(copies > 0);
+    if (copies == 0) return;
+    copies_title_->setText(copies == 1 ? tr("A copy stays as it is") : tr("%1 copies stay as they are").arg(copies));
+    auto where = names.join(QStringLiteral(", "));
+    if (copies > most_names) where += tr(" and %1 more").arg(copies - most_names);
+    copies_text_->setText(tr("The game goes on showing the old picture in %1.").arg(where));
 }
 
 void DeliveryPage::ask_to_undo_all() {

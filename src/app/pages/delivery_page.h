@@ -2,6 +2,7 @@
 #include <QVBoxLayout>
 
 #include "app/models/delivery_model.h"
+#include "app/models/kin_model.h"
 #include "app/pages/page.h"
 
 namespace skivet::app {
@@ -10,18 +11,20 @@ namespace skivet::app {
 class DeliveryPage : public Page {
     Q_OBJECT
 public:
-    explicit DeliveryPage(DeliveryModel* model, QWidget* parent = nullptr);
+    explicit DeliveryPage(DeliveryModel* model, KinModel* kin = nullptr, QWidget* parent = nullptr);
     void entered() override;
 
 private:
     DeliveryModel* model_;
+    KinModel* kin_;
     void show_plan();
+    void show_copies();
     void show_history();
     void ask_to_undo_all();
 
     QVBoxLayout *cards_, *history_;
-    QLabel *state_, *vault_, *free_, *lock_, *changed_text_;
-    QFrame* changed_;
+    QLabel *state_, *vault_, *free_, *lock_, *changed_text_, *copies_title_, *copies_text_;
+    QFrame *changed_, *copies_;
     QAction* destinations_[3];
     QAction *deliver_, *undo_all_;
 };

@@ -37,7 +37,7 @@ constexpr PageRow rows[] = {
          const auto mends = pieces_with(m, {PieceState::needs_mend});
          return PageCount{mends + pieces_with(m, {PieceState::changed}), mends > 0};
      }},
-    {PageId::delivery, QT_TRANSLATE_NOOP("Page", "Delivery"), [](Models& m) -> Page* { return new DeliveryPage(&m.delivery); },
+    {PageId::delivery, QT_TRANSLATE_NOOP("Page", "Delivery"), [](Models& m) -> Page* { return new DeliveryPage(&m.delivery, &m.kin); },
      [](const Models& m) { return PageCount{pieces_with(m, {PieceState::fits})}; }},
 };
 
