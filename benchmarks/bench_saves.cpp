@@ -1,8 +1,10 @@
 // From a paint program's save to the new picture on the screen, in the real window, and a bench of 5,000 pieces: how long each step takes
 // and how long the window does not answer. Run with QT_QPA_PLATFORM=offscreen.
 #include <fmt/format.h>
+#include <fstream>
 #include <QApplication>
 #include <QElapsedTimer>
+#include <QKeyEvent>
 #include <QTimer>
 #include <thread>
 
@@ -32,6 +34,14 @@ bool wait(const std::function<bool()>& until) {
         std::this_thread::sleep_for(std::chrono::milliseconds(1));
     }
     return true;
+}
+
+/// Most memory that was resident, MB.
+long peak_mb() {
+    std::ifstream status("/proc/self/status");
+    for (std::string line; std::getline(status, line);)
+        if (line.rfind("VmHWM:", 0) == 0) return std::atol(line.c_str() + 6) / 1024;
+    return 0;
 }
 
 /// A window on an archive of these entries, all of them taken.
@@ -123,6 +133,18 @@ void one_texture(Format format, std::uint32_t side) {
                        ready);
         wait([&] { return !bench.models.jobs.busy(); });
     }
+    // Dragging four pictures at once.
+    bench.gap = 0;
+    QElapsedTimer pan;
+    pan.start();
+    constexpr int steps = 40;
+    for (int i = 0; i < steps; ++i) {
+        QKeyEvent key(QEvent::KeyPress, i % 2 ? Qt::Key_Left : Qt::Key_Right, Qt::NoModifier);
+        QCoreApplication::sendEvent(view, &key);
+        for (auto* other : bench.window.page<FittingPage>()->findChildren<ImageView*>()) other->repaint();
+    }
+    fmt::print("{} {}: four pictures panned, {:.1f} ms a step\n", info(format).name, side, double(pan.elapsed()) / steps);
+    fmt::print("memory: {} MB at most\n", peak_mb());
 }
 
 void many_pieces() {

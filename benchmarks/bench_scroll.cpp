@@ -12,8 +12,8 @@
 #include "app/main_window.h"
 #include "app/models/models.h"
 #include "app/pages/catalog_page.h"
-#include "app/widgets/contact_sheet.h"
 #include "app/theme/theme.h"
+#include "app/widgets/contact_sheet.h"
 #include "base/file_write.h"
 #include "support/pictures.h"
 
@@ -82,8 +82,8 @@ int main(int argc, char** argv) {
     phase = "looking at pictures";
     spin([&] { return !models.jobs.busy() && models.catalog.catalog()->unseen == 0; });
     const double looked = double(clock.elapsed()) / 1000;
-    std::printf("%d textures: first cards after %.2f s, all listed %.2f s, all looked at %.1f s\n", page->model()->rowCount(),
-                shown_at, listed, looked);
+    std::printf("%d textures: first cards after %.2f s, all listed %.2f s, all looked at %.1f s\n", page->model()->rowCount(), shown_at,
+                listed, looked);
     auto* bar = page->contact_sheet()->verticalScrollBar();
     for (const bool warm : {false, true}) {
         phase = warm ? "scrolling again" : "scrolling";

@@ -32,8 +32,8 @@ std::vector<TextureFile> textures() {
         out.push_back(std::move(*texture));
     };
     const auto picture = rings(16);
-    for (const auto format : {Format::BC1, Format::BC3, Format::BC7, Format::BC5, Format::RGBA8, Format::B5G6R5, Format::R8, Format::BC6H,
-                              Format::RGBA16F}) {
+    for (const auto format :
+         {Format::BC1, Format::BC3, Format::BC7, Format::BC5, Format::RGBA8, Format::B5G6R5, Format::R8, Format::BC6H, Format::RGBA16F}) {
         const TextureDesc d{format, 16, 16, 1, 5, 1, 1, ColorSpace::unknown};
         keep(write_dds(d, *encode_levels(picture, d, {})), "a.dds");
     }
@@ -70,6 +70,6 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     if (!again || again->layout.damage) std::abort();
     const auto& now = again->layout.desc;
     if (made->resized != (now.width != d.width || now.height != d.height || now.format != d.format)) std::abort();
-    if (made->result.width != now.width || made->result.height != now.height) std::abort();
+    if (made->result->width != now.width || made->result->height != now.height) std::abort();
     return 0;
 }

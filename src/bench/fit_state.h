@@ -16,13 +16,14 @@ struct FitState {
     bool srgb = false;        ///< scaled in light
     std::uint32_t width = 0;  ///< of the picture the game's texture makes: level 0, or the cross
     std::uint32_t height = 0;
-    Image before;               ///< that picture, decoded, as stored
+    SharedImage before;         ///< that picture, decoded, as stored
     std::optional<ImageF> own;  ///< the same in true values, where `deep` is, or the format is wide
     Image painted;              ///< the edit in paint form; once it is stored only its size is left
     /// The edit in true values, where its file has more than 8 bits and the format gains from them.
     std::optional<ImageF> deep;
-    Image wanted;      ///< what level 0 becomes, in stored form
-    AlphaFacts alpha;  ///< of `before`
+    Image wanted;         ///< what level 0 becomes, in stored form, while mends are made
+    SharedImage settled;  ///< the same when they are
+    AlphaFacts alpha;     ///< of `before`
     std::optional<SaveFault> save_fault;
     /// The texture gets another size or format: all levels are new. What `desc` says then; nothing otherwise.
     std::optional<TextureDesc> becomes;

@@ -82,11 +82,12 @@ private:
     }
 };
 
-/// One surface, or all parts.
+/// One surface, or all parts. `known` may be null.
 template <class Picture>
 Result<RebuiltLevels> rebuild_shown(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, const Picture& before,
-                                    const Picture& after, bool whole) {
-    if (!whole) return rebuild_levels(original, mips, options, before, after);
+                                    const Picture& after, bool whole, const KnownOriginal* known) {
+    if (!whole)
+        return rebuild_levels(original, mips, options, before, after, 0, 0, known ? std::span(known->smaller) : std::span<const Image>());
     RebuiltLevels all;
     const auto& d = original.layout.desc;
     for (const auto& at : parts_of(d)) {
@@ -141,14 +142,21 @@ Result<std::vector<SurfaceEdit>> take_levels(const TextureFile& original, const 
 /// Paint programs often drop the color of fully transparent texels and leave one flat color there. That is not an edit: where all
 /// that changed under zero alpha became the same color, the original's color goes back.
 void put_hidden_color_back(FitState& s) {
-    if (all_clear(s.before)) return;  // alpha is no transparency here
+    const auto& before = *s.before;
+    if (all_clear(before)) return;  // alpha is no transparency here
     std::vector<std::size_t> hidden;
-    for (std::size_t i = 0; i < s.wanted.texels.size(); ++i)
-        if (s.before.texels[i][3] == 0 && s.wanted.texels[i][3] == 0 && s.before.texels[i] != s.wanted.texels[i]) hidden.push_back(i);
+    const auto rows = rows_that_differ(before, s.wanted);
+    for (std::size_t i = 0; i < s.wanted.texels.size(); ++i) {
+        if (i % before.width == 0 && !rows[i / before.width]) {
+            i += before.width - 1;
+            continue;
+        }
+        if (before.texels[i][3] == 0 && s.wanted.texels[i][3] == 0 && before.texels[i] != s.wanted.texels[i]) hidden.push_back(i);
+    }
     if (hidden.empty()) return;
     const auto flat = s.wanted.texels[hidden.front()];
     if (!std::all_of(hidden.begin(), hidden.end(), [&](std::size_t i) { return s.wanted.texels[i] == flat; })) return;
-    for (const auto i : hidden) s.wanted.texels[i] = s.before.texels[i];
+    for (const auto i : hidden) s.wanted.texels[i] = before.texels[i];
     s.note(Grade::note, "Color under zero alpha was put back",
            fmt::format("{} hidden texels had lost their color when the file was saved.", grouped(hidden.size())));
 }
@@ -176,7 +184,8 @@ Result<FitState> forms(FitState s) {
     if (s.known && !s.whole) {
         s.before = s.known->level;
     } else {
-        SKIVET_TRY(s.before, decode_shown<Image>(*s.original, 0, s.whole));
+        SKIVET_TRY(auto decoded, decode_shown<Image>(*s.original, 0, s.whole));
+        s.before = SharedImage(std::move(decoded));
     }
     if (s.known) {
         s.out.mips = s.known->mips;
@@ -294,7 +303,7 @@ Result<FitState> alpha_checked(FitState s) {
         s.note(Grade::note, "Alpha is left out", fmt::format("{} has no alpha; what the edit has there is not used.", s.format().name));
     // What else is wrong was said at once; the mends are made once the size is right.
     s.ended = !s.sized();
-    if (s.ended) s.out.edited = s.painted;
+    if (s.ended) s.out.edited = SharedImage(std::move(s.painted));
     return s;
 }
 
@@ -303,7 +312,8 @@ Result<FitState> stored(FitState s) {
     s.wanted = stored_form(s.format().format, std::move(s.painted));  // its size stays
     if (s.format().has_alpha && info(s.desc().format).has_alpha) put_hidden_color_back(s);
     mend(s, MendStep::stored);
-    s.out.edited = paint_form(s.format().format, s.wanted);
+    s.settled = SharedImage(std::exchange(s.wanted, {}));
+    s.out.edited = paint_form(s.format().format, s.settled);
     s.out.change = difference(s.out.original, s.out.edited);
     return s;
 }
@@ -342,7 +352,7 @@ Result<FitState> levels(FitState s) {
     encode.normals = s.out.mips.normals;
     if (s.becomes) {
         const auto& mips = s.out.mips;
-        SKIVET_TRY(s.payload, encode_levels(paint_form(f.format, s.wanted), *s.becomes, mips.known ? mips.recipe : MipRecipe{}, encode,
+        SKIVET_TRY(s.payload, encode_levels(s.out.edited, *s.becomes, mips.known ? mips.recipe : MipRecipe{}, encode,
                                             mips.normals.value_or(NormalChannels())));
         s.out.levels = all_new(*s.becomes);
         return s;
@@ -353,14 +363,19 @@ Result<FitState> levels(FitState s) {
         if (!s.own) {
             SKIVET_TRY(s.own, decode_shown<ImageF>(*s.original, 0, s.whole));
         }
-        const WideEdit wide(f.format, *s.own, s.before, s.wanted);
+        const WideEdit wide(f.format, *s.own, s.before, s.settled);
         const auto after = !s.deep ? wide.in_8_bits() : s.normalized() ? wide.in_16_bits(*s.deep) : wide.in_floats(*s.deep);
-        SKIVET_TRY(rebuilt, rebuild_shown(*s.original, s.out.mips, encode, *s.own, after, s.whole));
+        SKIVET_TRY(rebuilt, rebuild_shown(*s.original, s.out.mips, encode, *s.own, after, s.whole, nullptr));
     } else {
         // Exported with all the precision interpolation has: what is the same in 16 bits was not painted.
-        for (std::size_t i = 0; s.deep && i < s.wanted.texels.size(); ++i)
-            if (same_in_16_bits(s.deep->texels[i], s.own->texels[i], f.numeric == Numeric::snorm)) s.wanted.texels[i] = s.before.texels[i];
-        SKIVET_TRY(rebuilt, rebuild_shown(*s.original, s.out.mips, encode, s.before, s.wanted, s.whole));
+        if (s.deep) {
+            auto wanted = *s.settled;
+            for (std::size_t i = 0; i < wanted.texels.size(); ++i)
+                if (same_in_16_bits(s.deep->texels[i], s.own->texels[i], f.numeric == Numeric::snorm))
+                    wanted.texels[i] = s.before->texels[i];
+            s.settled = SharedImage(std::move(wanted));
+        }
+        SKIVET_TRY(rebuilt, rebuild_shown(*s.original, s.out.mips, encode, *s.before, *s.settled, s.whole, s.known));
     }
     s.edits = std::move(rebuilt.edits);
     s.out.levels = std::move(rebuilt.levels);
@@ -370,17 +385,21 @@ Result<FitState> levels(FitState s) {
 }
 
 /// The decode of what the game will get; `before` is that of the original. Blocks with the same bytes are not decoded again.
-Result<Image> as_shown(Image before, const TextureFile& original, const Bytes& file, const TextureLayout& layout, bool whole) {
+Result<SharedImage> as_shown(const SharedImage& before, const TextureFile& original, const Bytes& file, const TextureLayout& layout,
+                             bool whole) {
     const auto *old = original.layout.find(0), *now = layout.find(0);
     if (!whole && layout.direct && layout.desc.format == original.layout.desc.format && old && now &&
-        old->size == level_bytes(layout.desc.format, before.width, before.height) && now->size == old->size) {
+        old->size == level_bytes(layout.desc.format, before->width, before->height) && now->size == old->size) {
         const auto old_bytes = slice(original.file, old->offset, old->size), bytes = slice(file, now->offset, now->size);
         if (old_bytes && bytes) {
-            SKIVET_CHECK(decode_changed(layout.desc.format, *old_bytes, *bytes, before));
-            return before;
+            if (std::equal(old_bytes->begin(), old_bytes->end(), bytes->begin())) return before;
+            auto now_shown = *before;
+            SKIVET_CHECK(decode_changed(layout.desc.format, *old_bytes, *bytes, now_shown));
+            return SharedImage(std::move(now_shown));
         }
     }
-    return decode_shown<Image>(TextureFile{original.kind, layout, file}, 0, whole);
+    SKIVET_TRY(auto decoded, decode_shown<Image>(TextureFile{original.kind, layout, file}, 0, whole));
+    return SharedImage(std::move(decoded));
 }
 
 // RMS in steps of 255: 22 dB. Common practice is to find errors from about there without looking for them.
@@ -393,7 +412,7 @@ void losses(FitState& s) {
     const auto whole = [](const ChannelBits& c) { return c.bits == 0 || c.bits == 8; };
     if (!f.block_compressed() && whole(f.red) && whole(f.green) && whole(f.blue) && whole(f.alpha)) {
         std::uint64_t other = 0;
-        for (std::size_t i = 0; i < s.out.edited.texels.size(); ++i) other += s.out.edited.texels[i] != s.out.result.texels[i];
+        for (std::size_t i = 0; i < s.out.edited->texels.size(); ++i) other += s.out.edited->texels[i] != s.out.result->texels[i];
         if (other > 0)
             s.note(Grade::note, fmt::format("{} texels got the nearest color", grouped(other)),
                    "The file has a palette without room for all of your colors, or packs with loss.");
@@ -421,10 +440,10 @@ Result<FitState> compared(FitState s) {
     auto again = s.original->kind->layout(s.out.file, s.out.file.size(), ReadLimits{});
     if (!again) return fail(std::move(again).error().within("what the game would get"));
     const auto& d = s.target();
-    SKIVET_TRY(auto result, as_shown(std::move(s.before), *s.original, s.out.file, *again, s.whole));
+    SKIVET_TRY(auto result, as_shown(s.before, *s.original, s.out.file, *again, s.whole));
     s.out.layout = std::move(*again);
     s.out.resized = s.becomes.has_value();
-    s.out.result = paint_form(d.format, std::move(result));
+    s.out.result = paint_form(d.format, result);
     s.out.quality = difference(s.out.edited, s.out.result);
     s.out.blocks = map_blocks(*s.original, s.out.file, s.out.layout, s.out.original, s.out.edited, s.out.result, transparent(s));
     losses(s);
@@ -459,9 +478,15 @@ std::uint64_t Fit::new_blocks() const {
 Result<KnownOriginal> know_original(const TextureFile& original) {
     if (original.layout.damage) return fail(*original.layout.damage);
     KnownOriginal out;
-    SKIVET_TRY(out.level, original.decode(0));
+    SKIVET_TRY(auto level, original.decode(0));
+    out.level = SharedImage(std::move(level));
+    const auto& d = original.layout.desc;
+    for (std::uint32_t mip = 1; mip < d.mips && !info(d.format).wide; ++mip) {
+        SKIVET_TRY(auto smaller, original.decode(mip));
+        out.smaller.push_back(std::move(smaller));
+    }
     SKIVET_TRY(out.mips, guess_mips(original));
-    if (info(original.layout.desc.format).has_alpha) out.alpha = alpha_facts(out.level);
+    if (info(d.format).has_alpha) out.alpha = alpha_facts(out.level);
     return out;
 }
 

@@ -7,6 +7,7 @@
 #include "pixel/alpha_use.h"
 #include "pixel/metrics.h"
 #include "pixel/mips.h"
+#include "pixel/shared_image.h"
 #include "texture/texture.h"
 
 namespace skivet {
@@ -59,9 +60,9 @@ struct LevelFit {
 
 struct Fit {
     std::vector<Finding> findings;
-    Image original;        ///< level 0 of the original, decoded, in paint form
-    Image edited;          ///< level 0 of the edit after mends, in paint form
-    Image result;          ///< level 0 of what the game will get: encoded and decoded again, in paint form
+    SharedImage original;  ///< level 0 of the original, decoded, in paint form
+    SharedImage edited;    ///< level 0 of the edit after mends, in paint form
+    SharedImage result;    ///< level 0 of what the game will get: encoded and decoded again, in paint form
     Bytes file;            ///< the texture file for the game; empty when a finding blocks
     TextureLayout layout;  ///< of `file`
     bool resized = false;  ///< the texture gets another size, or another format, than the original's
@@ -79,7 +80,8 @@ struct Fit {
 
 /// What every fit of one original wants of it, so that the next edit of the same texture need not decode it again.
 struct KnownOriginal {
-    Image level;  ///< 0, decoded, as stored
+    SharedImage level;           ///< 0, decoded, as stored
+    std::vector<Image> smaller;  ///< the levels below it, likewise; none where they have true values
     MipGuess mips;
     AlphaFacts alpha;  ///< of it, where the format has alpha
 };

@@ -6,7 +6,7 @@ namespace skivet {
 
 /// An edit as the game's texture would get it, mends made but not encoded, and what was there before; both in paint form and of one size.
 struct MendedEdit {
-    Image before, after;
+    SharedImage before, after;
 };
 /// Error `unfit` when the edit's size is not the game's and no mend was pressed for that, and for what is taken out in one picture of
 /// several faces or layers; others are those of the original.

@@ -49,7 +49,7 @@ void keep_size(FitState& s) {
     s.width = s.painted.width;
     s.height = s.painted.height;
     // The original at that size: what alpha is put back from, and what is shown beside the edit.
-    s.before = to_bytes(resize(to_float(s.before, s.srgb), s.width, s.height, MipFilter::kaiser), s.srgb);
+    s.before = SharedImage(to_bytes(resize(to_float(s.before, s.srgb), s.width, s.height, MipFilter::kaiser), s.srgb));
     s.out.original = paint_form(s.desc().format, s.before);
     s.deep.reset();
 }
@@ -113,7 +113,7 @@ std::optional<Finding> offer_normalize(const FitState& s) {
     std::uint64_t painted = 0, off = 0;
     for (std::size_t i = 0; i < s.painted.texels.size(); ++i) {
         const auto& t = s.painted.texels[i];
-        if (t == s.out.original.texels[i]) continue;
+        if (t == s.out.original->texels[i]) continue;
         ++painted;
         // As far off as a texel of a normal map may be to be taken for one (guess_normals).
         off += std::abs(length_of(normal_of(*normals, t)) - 1) > 0.15f;
@@ -129,7 +129,7 @@ void normalize(FitState& s) {
     const std::array<std::size_t, 3> at{normals->x, normals->y, static_cast<std::size_t>(normals->z)};
     for (std::size_t i = 0; i < s.painted.texels.size(); ++i) {
         auto& t = s.painted.texels[i];
-        if (t == s.out.original.texels[i]) continue;
+        if (t == s.out.original->texels[i]) continue;
         auto v = normal_of(*normals, t);
         const auto length = length_of(v);
         if (length < 0.05f) v = {0, 0, 1};  // points nowhere: as a flat one
@@ -150,7 +150,7 @@ std::optional<Finding> offer_alpha_back(const FitState& s) {
 }
 
 void put_alpha_back(FitState& s) {
-    for (std::size_t i = 0; i < s.painted.texels.size(); ++i) s.painted.texels[i][3] = s.before.texels[i][3];
+    for (std::size_t i = 0; i < s.painted.texels.size(); ++i) s.painted.texels[i][3] = s.before->texels[i][3];
     if (s.deep)
         for (std::size_t i = 0; i < s.deep->texels.size(); ++i) s.deep->texels[i][3] = s.own->texels[i][3];
 }
@@ -171,7 +171,7 @@ std::optional<Finding> offer_multiply(const FitState& s) {
     if (!s.alpha.premultiplied || s.out.mips.normals || s.format().wide) return std::nullopt;
     std::uint64_t brighter = 0;
     for (std::size_t i = 0; i < s.wanted.texels.size(); ++i)
-        brighter += s.wanted.texels[i] != s.before.texels[i] && brighter_than_alpha(s.wanted.texels[i]);
+        brighter += s.wanted.texels[i] != s.before->texels[i] && brighter_than_alpha(s.wanted.texels[i]);
     if (brighter == 0) return std::nullopt;
     return found(
         Grade::mend, "Color is brighter than its alpha",
@@ -182,7 +182,7 @@ std::optional<Finding> offer_multiply(const FitState& s) {
 void multiply(FitState& s) {
     for (std::size_t i = 0; i < s.wanted.texels.size(); ++i) {
         auto& t = s.wanted.texels[i];
-        const auto& was = s.before.texels[i];
+        const auto& was = s.before->texels[i];
         if (t == was) continue;
         bool as_it_was = t[3] == was[3];
         for (std::size_t c = 0; c < 3; ++c) {

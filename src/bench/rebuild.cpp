@@ -43,31 +43,47 @@ bool finite(const TexelF& t) {
 template <class Picture>
 class Rebuild {
 public:
-    Rebuild(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, std::uint32_t layer, std::uint32_t face)
+    Rebuild(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, std::uint32_t layer, std::uint32_t face,
+            std::span<const Picture> smaller)
         : original_(original),
           recipe_(mips.known ? mips.recipe : MipRecipe{}),
           normals_(mips.normals.value_or(NormalChannels())),
           options_(options),
           layer_(layer),
-          face_(face) {}
+          face_(face),
+          smaller_(smaller) {}
 
     Result<RebuiltLevels> run(const Picture& before, const Picture& after) {
         const auto& d = original_.layout.desc;
+        const auto rows = rows_that_differ(before, after);
         dirty_.resize(before.texels.size());
-        for (std::size_t i = 0; i < dirty_.size(); ++i) dirty_[i] = !same_texel(before.texels[i], after.texels[i]);
-        const bool any = std::find(dirty_.begin(), dirty_.end(), 1) != dirty_.end();
+        bool any = false;
+        for (std::size_t i = 0; i < dirty_.size(); ++i) {
+            if (i % before.width == 0 && !rows[i / before.width]) {
+                i += before.width - 1;
+                continue;
+            }
+            dirty_[i] = !same_texel(before.texels[i], after.texels[i]);
+            any = any || dirty_[i];
+        }
         if (!any) {
             for (std::uint32_t mip = 0; mip < d.mips; ++mip) out_.levels.push_back({blocks_of(mip), blocks_of(mip)});
             return std::move(out_);
         }
         start(before, after);
         SKIVET_CHECK(encode_level(0, before, after));
-        Picture above = before;
+        const auto* above = &before;
+        Picture decoded, last;  // `above` may be the last one
         for (std::uint32_t mip = 1; mip < d.mips; ++mip) {
-            SKIVET_TRY(auto own, decode_level<Picture>(original_, mip, layer_, face_));
-            const auto wanted = next(above, own);
-            SKIVET_CHECK(encode_level(mip, own, wanted));
-            above = std::move(own);
+            const auto* own = mip <= smaller_.size() ? &smaller_[mip - 1] : nullptr;
+            if (!own) {
+                SKIVET_TRY(decoded, decode_level<Picture>(original_, mip, layer_, face_));
+                own = &decoded;
+            }
+            const auto wanted = next(*above, *own);
+            SKIVET_CHECK(encode_level(mip, *own, wanted));
+            if (own == &decoded) std::swap(decoded, last), own = &last;
+            above = own;
         }
         return std::move(out_);
     }
@@ -78,6 +94,7 @@ private:
     NormalChannels normals_;
     EncodeOptions options_;
     std::uint32_t layer_, face_;
+    std::span<const Picture> smaller_;  ///< levels 1 and below, where they are decoded already
     RebuiltLevels out_;
     std::vector<std::uint8_t> dirty_;
     Patch patch_;  ///< the new level's values, in the smallest part that holds all touched texels
@@ -168,12 +185,12 @@ private:
 }  // namespace
 
 Result<RebuiltLevels> rebuild_levels(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, const Image& before,
-                                     const Image& after, std::uint32_t layer, std::uint32_t face) {
-    return Rebuild<Image>(original, mips, options, layer, face).run(before, after);
+                                     const Image& after, std::uint32_t layer, std::uint32_t face, std::span<const Image> smaller) {
+    return Rebuild<Image>(original, mips, options, layer, face, smaller).run(before, after);
 }
 Result<RebuiltLevels> rebuild_levels(const TextureFile& original, const MipGuess& mips, const EncodeOptions& options, const ImageF& before,
-                                     const ImageF& after, std::uint32_t layer, std::uint32_t face) {
-    return Rebuild<ImageF>(original, mips, options, layer, face).run(before, after);
+                                     const ImageF& after, std::uint32_t layer, std::uint32_t face, std::span<const Image>) {
+    return Rebuild<ImageF>(original, mips, options, layer, face, {}).run(before, after);
 }
 
 }  // namespace skivet

@@ -46,6 +46,9 @@ Picture to_stored(Format format, Picture out, Channel whole) {
 
 Image paint_form(Format format, Image decoded) { return to_paint(format, std::move(decoded)); }
 ImageF paint_form(Format format, ImageF decoded) { return to_paint(format, std::move(decoded)); }
+SharedImage paint_form(Format format, const SharedImage& decoded) {
+    return is_gray(info(format)) ? SharedImage(to_paint(format, *decoded)) : decoded;
+}
 Image stored_form(Format format, Image painted) { return to_stored(format, std::move(painted), std::uint8_t{255}); }
 ImageF stored_form(Format format, ImageF painted) { return to_stored(format, std::move(painted), 1.0f); }
 

@@ -5,6 +5,7 @@
 #include <memory>
 
 #include "codec/blocks.h"
+#include "pixel/metrics.h"
 
 namespace skivet {
 namespace {
@@ -141,14 +142,27 @@ Result<Bytes> encode_changed_level(const FormatInfo& f, Run run, Packed packed, 
     const auto size = static_cast<std::size_t>(level_bytes(f.format, image.width, image.height));
     Bytes out(original.begin(), original.begin() + static_cast<std::ptrdiff_t>(size));
     std::uint64_t same = 0;
+    const auto rows = rows_that_differ(image, before);
     if (f.block_compressed()) {
-        const auto encoded = encode_blocks<Picture, T>(
-            f, run, image, out.data(), options, [&](std::uint32_t bx, std::uint32_t by) { return !same_block(f, image, before, bx, by); });
+        const auto any = [&](std::uint32_t by) {
+            const auto first = rows.begin() + std::ptrdiff_t{by} * f.block_height;
+            const auto end = first + std::min<std::ptrdiff_t>(f.block_height, rows.end() - first);
+            return std::find(first, end, 1) != end;
+        };
+        const auto encoded = encode_blocks<Picture, T>(f, run, image, out.data(), options, [&](std::uint32_t bx, std::uint32_t by) {
+            return any(by) && !same_block(f, image, before, bx, by);
+        });
         same = size / f.block_bytes - encoded;
     } else {
-        for (std::size_t i = 0; i < image.texels.size(); ++i) {
-            if (same_texel(image.texels[i], before.texels[i])) ++same;
-            else packed(f, &image.texels[i], 1, out.data() + i * f.block_bytes);
+        for (std::uint32_t y = 0; y < image.height; ++y) {
+            if (!rows[y]) {
+                same += image.width;
+                continue;
+            }
+            for (auto i = std::size_t{y} * image.width; i < std::size_t{y + 1} * image.width; ++i) {
+                if (same_texel(image.texels[i], before.texels[i])) ++same;
+                else packed(f, &image.texels[i], 1, out.data() + i * f.block_bytes);
+            }
         }
     }
     if (kept) *kept = same;

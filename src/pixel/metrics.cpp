@@ -6,6 +6,8 @@
 #include <cstring>
 #include <limits>
 
+#include "pixel/bands.h"
+
 namespace skivet {
 namespace {
 
@@ -74,6 +76,21 @@ Sums difference_of_band(const Image& a, const Image& b, std::uint32_t y0, std::u
 }
 
 }  // namespace
+
+namespace {
+template <class Picture>
+std::vector<std::uint8_t> compare_rows(const Picture& a, const Picture& b) {
+    std::vector<std::uint8_t> out(a.height);
+    const auto bytes = std::size_t{a.width} * sizeof(a.texels[0]);
+    each_band(a.height, [&](std::uint32_t from, std::uint32_t to) {
+        for (auto y = from; y < to; ++y) out[y] = std::memcmp(&a.at(0, y), &b.at(0, y), bytes) != 0;
+    });
+    return out;
+}
+}  // namespace
+
+std::vector<std::uint8_t> rows_that_differ(const Image& a, const Image& b) { return compare_rows(a, b); }
+std::vector<std::uint8_t> rows_that_differ(const ImageF& a, const ImageF& b) { return compare_rows(a, b); }
 
 Difference difference(const Image& a, const Image& b) {
     Difference out;

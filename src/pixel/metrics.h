@@ -1,5 +1,6 @@
 #pragma once
 #include <cstdint>
+#include <vector>
 
 #include "pixel/image.h"
 
@@ -16,5 +17,9 @@ struct Difference {
 
 /// Both pictures must have the same size.
 [[nodiscard]] Difference difference(const Image& a, const Image& b);
+
+/// For each row whether a bit of it differs: 1 or 0. Same size required. Most edits leave most rows, and this costs one look at the memory.
+[[nodiscard]] std::vector<std::uint8_t> rows_that_differ(const Image& a, const Image& b);
+[[nodiscard]] std::vector<std::uint8_t> rows_that_differ(const ImageF& a, const ImageF& b);
 
 }  // namespace skivet

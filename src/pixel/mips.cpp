@@ -4,6 +4,7 @@
 #include <tbb/parallel_for.h>
 #include <algorithm>
 #include <cmath>
+#include <cstring>
 #include <numbers>
 #include <numeric>
 
@@ -335,7 +336,11 @@ Rect bounds(const std::vector<std::uint8_t>& dirty, std::uint32_t width) {
     std::uint32_t left = width, right = 0, top = height, bottom = 0;
     for (std::uint32_t y = 0; y < height; ++y) {
         const auto* row = dirty.data() + std::size_t{y} * width;
-        const auto* first = std::find_if(row, row + width, [](std::uint8_t v) { return v != 0; });
+        // Eight at a time over what is not marked, which is nearly all.
+        const auto* first = row;
+        for (std::uint64_t eight = 0; row + width - first >= 8; first += 8)
+            if (std::memcpy(&eight, first, 8); eight != 0) break;
+        first = std::find_if(first, row + width, [](std::uint8_t v) { return v != 0; });
         if (first == row + width) continue;
         const auto* last = row + width - 1;
         while (!*last) --last;

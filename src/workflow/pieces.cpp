@@ -350,11 +350,12 @@ Result<Fit> fit_piece(const ReadContext& context, const Project& project, const 
     });
     FitOptions leading;
     if (lead != project.pieces.end()) leading.mends = lead->options.mends;
-    SKIVET_TRY(auto mended, mended_edit(leader, std::move(*edited), leading));
+    SKIVET_TRY(const auto mended, mended_edit(leader, std::move(*edited), leading));
     SKIVET_TRY(const auto way, parse_way(piece.way));
-    SKIVET_CHECK(touch(mended.before, way, {}));
-    SKIVET_CHECK(touch(mended.after, way, {}));
-    SKIVET_TRY(auto own, follow_edit(mended.before, mended.after, original));
+    auto before = *mended.before, after = *mended.after;
+    SKIVET_CHECK(touch(before, way, {}));
+    SKIVET_CHECK(touch(after, way, {}));
+    SKIVET_TRY(auto own, follow_edit(before, after, original));
     return fit(original, std::move(own), piece.options, &of.known);
 }
 

@@ -125,9 +125,10 @@ void SeenFiles::remember(const fs::path& file, const FileStamp& stamp) {
     seen_[file] = {stamp, clock_ns() - stamp.modified_ns > 2 * second_ns};
 }
 
-BenchLook look_at_files(const Project& project, SeenFiles& seen, std::int64_t now, const CancelToken& cancel) {
+BenchLook look_at_files(const Project& project, SeenFiles& seen, std::int64_t now, const CancelToken& cancel, const SaveSeen& first_saved) {
     constexpr std::int64_t patience_ns = 10 * second_ns;
     BenchLook out;
+    bool told = false;
     std::map<fs::path, std::string> read;  // pieces that follow another share its files; empty: nothing new there
     const auto look = [&](const Watched& of) -> const std::string& {
         const auto [found, first] = read.emplace(of.file, std::string());
@@ -143,6 +144,7 @@ BenchLook look_at_files(const Project& project, SeenFiles& seen, std::int64_t no
                 out.unfinished = true;
                 return found->second;
             }
+            if (first_saved && !std::exchange(told, true)) first_saved(of.file, hash);
             auto kept = keep(project, of, *bytes, hash, now);
             if (!kept) out.errors.push_back(std::move(kept).error().within("versions"));
             else if (*kept) out.versions.push_back(std::move(**kept));
@@ -159,6 +161,18 @@ BenchLook look_at_files(const Project& project, SeenFiles& seen, std::int64_t no
         if (now_there.edit() != piece.edit()) out.saved.push_back(std::move(now_there));
     }
     out.others = other_saves(project);
+    return out;
+}
+
+std::vector<PieceId> note_save(Project& project, const fs::path& file, const std::string& hash, std::int64_t now) {
+    std::vector<PieceId> out;
+    const auto pieces = project.pieces;
+    for (const auto& piece : pieces) {
+        const auto files = files_of(piece);
+        if (std::any_of(files.begin(), files.end(), [&](const Watched& w) { return w.file == file; }) &&
+            note_refreshed(project, with_content(piece, file, hash, now)))
+            out.push_back(piece.id);
+    }
     return out;
 }
 

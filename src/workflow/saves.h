@@ -42,9 +42,15 @@ struct BenchLook {
     bool unfinished = false;    ///< a file is being written; it is worth looking again soon
     std::vector<Error> errors;  ///< versions that could not be kept
 };
+/// A file and the hash of its new content.
+using SaveSeen = std::function<void(const std::filesystem::path& file, const std::string& hash)>;
 /// Looks at the pieces' files and what lies beside them. A file that is gone or not whole is waited for; one that stays so for ten seconds
-/// is taken as it is. Canceled, it ends with what it has seen.
-[[nodiscard]] BenchLook look_at_files(const Project& project, SeenFiles& seen, std::int64_t now, const CancelToken& cancel = {});
+/// is taken as it is. Canceled, it ends with what it has seen. `first` is told of the first file that was saved, before its version is
+/// kept: of one large file that takes as long as all the rest.
+[[nodiscard]] BenchLook look_at_files(const Project& project, SeenFiles& seen, std::int64_t now, const CancelToken& cancel = {},
+                                      const SaveSeen& first = {});
+/// Takes over that a file has new content; the ids of the pieces it belongs to.
+std::vector<PieceId> note_save(Project& project, const std::filesystem::path& file, const std::string& hash, std::int64_t now);
 /// Takes over what was seen; the ids of the pieces that were saved.
 std::vector<PieceId> note_look(Project& project, const BenchLook& look);
 

@@ -67,9 +67,9 @@ TEST(AlphaApart, AnEditOfTheGrayPictureChangesAlphaAlone) {
     files.alpha = file_by_imagemagick(gray, {"-negate"}, "PNG24:.png");
     const auto fitted = fit_of(original, files, "x.png");
     for (std::size_t i = 0; i < gray.texels.size(); ++i) {
-        auto wanted = fitted.original.texels[i];
+        auto wanted = fitted.original->texels[i];
         wanted[3] = std::uint8_t(255 - wanted[3]);
-        ASSERT_EQ(fitted.result.texels[i], wanted) << i;
+        ASSERT_EQ(fitted.result->texels[i], wanted) << i;
     }
 }
 

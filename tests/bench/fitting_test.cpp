@@ -155,7 +155,7 @@ TEST(FitList, AnotherSizeBlocksUntilMended) {
     EXPECT_EQ(finding_with(blocked, Mend::resize)->headline, "60×64 where the game has 64×64");
     const auto mended = fit_or_fail(original, edited, {.mends = {Mend::resize}});
     EXPECT_FALSE(mended.blocked());
-    EXPECT_EQ(mended.result.width, 64u);
+    EXPECT_EQ(mended.result->width, 64u);
     EXPECT_EQ(mended.file.size(), original.file.size());
 }
 
@@ -198,7 +198,7 @@ TEST(FitList, SaysEverythingAtOnceAndMendsItTogether) {
     const auto mended = fit_or_fail(original, edited, {.mends = {Mend::resize, Mend::restore_alpha}});
     EXPECT_FALSE(mended.needs_mend());
     EXPECT_NE(mended.file, original.file);
-    for (std::size_t i = 0; i < 1024; ++i) ASSERT_NEAR(mended.result.texels[i][3], original.decode(0)->texels[i][3], 6);
+    for (std::size_t i = 0; i < 1024; ++i) ASSERT_NEAR(mended.result->texels[i][3], original.decode(0)->texels[i][3], 6);
 }
 
 TEST(FitList, AlphaThatAppearedIsFoundAndDropped) {
@@ -230,7 +230,7 @@ TEST(FitList, WhereAlphaIsZeroEverywhereColorIsColor) {
     TextureDesc d{Format::RGBA8, 8, 8, 1, 1, 1, 1, ColorSpace::unknown};
     const auto original = open(*write_dds(d, *encode_levels(Image(8, 8, {5, 6, 7, 0}), d, {})));
     const auto fitted = fit_or_fail(original, as_png(Image(8, 8, {50, 60, 70, 0})));
-    EXPECT_EQ(fitted.result.texels[0], (Texel{50, 60, 70, 0}));
+    EXPECT_EQ(fitted.result->texels[0], (Texel{50, 60, 70, 0}));
 }
 
 TEST(FitList, WhatTheGameWillGetIsTheRealDecode) {

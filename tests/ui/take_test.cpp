@@ -163,7 +163,7 @@ TEST_F(Taking, ASetEditedOutsideIsMendedItsTwinsFollowAndTheGameShowsIt) {
     // Put away it is told once more, before anything is written.
     models.bench.put_away(piece_named("bunting_far")->id);
     window->go_to(PageId::delivery);
-    auto* copies = window->page<DeliveryPage>()->findChild<QPushButton*>("copies");
+    auto* copies = window->page<DeliveryPage>()->findChild<QPushButton*>("copies_left");
     ASSERT_TRUE(wait([&] { return copies->isVisible(); }));
     QTest::mouseClick(copies, Qt::LeftButton);
     ASSERT_TRUE(wait([&] { return piece_named("bunting_far") != nullptr && !copies->isVisible(); }));

@@ -280,6 +280,42 @@ TEST(FitPictures, ShowWhatBecameOfEachBlock) {
     EXPECT_EQ(blue.pictures[3].pixelColor(9, 5).red(), std::abs(fit.edited.at(9, 5)[2] - fit.result.at(9, 5)[2])) << "what was lost";
 }
 
+TEST(FitPictures, ReducedOnesAreMeansOfWhatIsSeen) {
+    // A square of 4×4: half of it clear, half opaque red. What is clear adds no color.
+    QImage picture(8, 4, QImage::Format_RGBA8888);
+    picture.fill(QColor(200, 0, 0));
+    for (int y = 0; y < 4; ++y)
+        for (int x = 0; x < 2; ++x) picture.setPixelColor(x, y, QColor(0, 255, 0, 0));
+    const auto small = reduced(picture, 4);
+    ASSERT_EQ(small.size(), QSize(2, 1));
+    EXPECT_EQ(small.pixelColor(1, 0), QColor(200, 0, 0));
+    EXPECT_NEAR(small.pixelColor(0, 0).alpha(), 128, 1);
+    EXPECT_NEAR(small.pixelColor(0, 0).red(), 200, 2);
+    EXPECT_EQ(small.pixelColor(0, 0).green(), 0);
+    FitSides sides;
+    sides.pictures[1] = picture;
+    const auto made = with_reduced(sides);
+    EXPECT_TRUE(made.reduced[0].isNull());
+    EXPECT_EQ(made.reduced[1], small);
+}
+
+TEST(CompareViewWidget, DrawsTheReducedPictureWhereItIsEnough) {
+    CompareView view;
+    view.resize(300, 300);
+    view.set_layout(CompareView::Layout::one);
+    QImage white(512, 512, QImage::Format_RGB32), gray(200, 200, QImage::Format_RGB32);
+    white.fill(Qt::white);
+    gray.fill(QColor(90, 90, 90));  // as if it were the same
+    view.set_pictures({white, white, white, white}, {});
+    view.set_reduced({gray, gray, gray, gray});
+    const auto middle = [&] { return view.view(0)->grab().toImage().pixelColor(view.view(0)->rect().center()).red(); };
+    EXPECT_EQ(middle(), 255) << "shown with more pixels than it has";
+    view.resize(220, 220);
+    EXPECT_EQ(middle(), 90);
+    view.set_pictures({white, white, white, white}, {});
+    EXPECT_EQ(middle(), 255) << "it belonged to the last picture";
+}
+
 TEST(FitPictures, RebuildZOfTwoChannels) {
     Image normals(1, 1);
     normals.texels[0] = {128 + 76, 128, 0, 255};  // x = 0.6, so z = 0.8

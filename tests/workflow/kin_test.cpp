@@ -182,7 +182,7 @@ TEST_F(KinTest, WhatIsMendedInTheLeaderIsMendedForThoseThatFollow) {
         const auto fitted = fit_piece(context, project, *project.piece(follower));
         ASSERT_TRUE(fitted) << fitted.error().message();
         EXPECT_FALSE(fitted->blocked());
-        const auto n = fitted->result.width / 32;  // the middle of what was painted
+        const auto n = fitted->result->width / 32;  // the middle of what was painted
         EXPECT_NEAR(fitted->result.at(8 * n, 8 * n)[1], 250, 12);
         EXPECT_EQ(fitted->result.at(8 * n, 8 * n)[3], fitted->original.at(8 * n, 8 * n)[3]) << "alpha came back";
     }

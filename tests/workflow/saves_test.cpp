@@ -222,6 +222,25 @@ TEST(IsWhole, ForWhatProgramsWrite) {
     EXPECT_TRUE(is_whole(bytes_of("something else"), "x.xyz")) << "what we do not know is not waited for";
 }
 
+TEST_F(Saves, TheFirstIsToldBeforeItsVersionIsWritten) {
+    const auto other = take("a/cow.dds");
+    put_file(file(), painted(2));
+    put_file(project.work() / project.piece(other)->file, *write_png(smooth_picture(16, 16, 9)));
+    int told = 0;
+    const auto before = project;
+    const auto seen_now = look_at_files(before, seen, 20, {}, [&](const std::filesystem::path& saved, const std::string& hash) {
+        ++told;
+        EXPECT_FALSE(std::filesystem::exists(project.version_file(hash)));
+        EXPECT_EQ(note_save(project, saved, hash, 20), std::vector{id});
+        EXPECT_EQ(piece().state, PieceState::changed);
+        EXPECT_TRUE(note_save(project, saved, hash, 21).empty()) << "it is known by now";
+    });
+    EXPECT_EQ(told, 1);
+    EXPECT_EQ(seen_now.versions.size(), 2u);
+    EXPECT_EQ(note_look(project, seen_now), std::vector{other});
+    EXPECT_EQ(versions_of(project, piece()).size(), 1u);
+}
+
 TEST_F(Saves, EveryVersionIsKeptAndOneCanGoBack) {
     const auto first = painted(2), second = painted(3);
     put_file(file(), first);

@@ -26,7 +26,7 @@ constexpr int small_side = 320;
 BenchModel::BenchModel(ProjectStore& store, QObject* parent)
     : QObject(parent), store_(store), jobs_(store.jobs()), messages_(store.messages()), fits_(store) {
     settle_.setSingleShot(true);
-    settle_.setInterval(60);
+    settle_.setInterval(30);
     connect(&settle_, &QTimer::timeout, this, &BenchModel::look);
     connect(&watcher_, &QFileSystemWatcher::directoryChanged, &settle_, qOverload<>(&QTimer::start));
     connect(&watcher_, &QFileSystemWatcher::fileChanged, &settle_, qOverload<>(&QTimer::start));
@@ -205,7 +205,16 @@ void BenchModel::look() {
     if (looking_) return;
     looking_ = true;
     jobs_.run(
-        this, tr("Looking at saved files"), [project = store_.project(), seen = seen_] { return look_at_files(project, *seen, now()); },
+        this, tr("Looking at saved files"),
+        [this, self = QPointer<QObject>(this), &jobs = jobs_, project = store_.project(), seen = seen_] {
+            return look_at_files(project, *seen, now(), {}, [&](const fs::path& file, const std::string& hash) {
+                jobs.tell(self, [this, file, hash] {
+                    std::vector<PieceId> saved;
+                    store_.change([&](Project& p) { saved = note_save(p, file, hash, now()); });
+                    tell_saved(saved);
+                });
+            });
+        },
         [this](BenchLook look) {
             looking_ = false;
             note(std::move(look));
@@ -226,13 +235,17 @@ void BenchModel::note(BenchLook look) {
         auto project = store_.project();
         const auto saved = note_look(project, look);
         store_.change([&](Project& p) { p = std::move(project); });
-        for (const auto id : saved) {
-            forget(id);
-            messages_.say(tr("Saved: %1").arg(text(piece(id)->file)));
-        }
-        if (!saved.empty()) return store_.tell_pieces_changed();
+        if (!saved.empty()) return tell_saved(saved);
     }
     if (other) emit pieces_changed();
+}
+
+void BenchModel::tell_saved(const std::vector<PieceId>& ids) {
+    for (const auto id : ids) {
+        forget(id);
+        messages_.say(tr("Saved: %1").arg(text(piece(id)->file)));
+    }
+    if (!ids.empty()) store_.tell_pieces_changed();
 }
 
 bool BenchModel::is_edited(PieceId id) const {

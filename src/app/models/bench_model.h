@@ -92,6 +92,8 @@ private:
     void watch();
     void look();
     void note(BenchLook look);
+    /// These were saved: everybody is told.
+    void tell_saved(const std::vector<PieceId>& ids);
     /// What was made of the piece's file as it was.
     void forget(PieceId id);
 

@@ -15,7 +15,7 @@ constexpr int strip_side = 64;
 std::size_t bytes_of(const std::shared_ptr<const FittedPiece>& fitted) {
     if (!fitted || !fitted->made.fit) return 0;
     const auto& fit = *fitted->made.fit;
-    return (fit.original.texels.size() + fit.edited.texels.size() + fit.result.texels.size()) * sizeof(Texel) + fit.file.size();
+    return (fit.original->texels.size() + fit.edited->texels.size() + fit.result->texels.size()) * sizeof(Texel) + fit.file.size();
 }
 
 }  // namespace
@@ -215,8 +215,22 @@ std::shared_ptr<const FitSides> FitModel::sides(PieceId id, const FitLook& look)
             there->second.making.reset();
             there->second.sides = std::move(made);
             emit ready(id);
+            reduce(id);
         });
     return nullptr;
+}
+
+void FitModel::reduce(PieceId id) {
+    const auto sides = kept_.at(id).sides;
+    if (!sides || !sides->are_large) return;
+    jobs_.run(
+        this, {}, [sides] { return std::make_shared<const FitSides>(with_reduced(*sides)); },
+        [this, id, sides](std::shared_ptr<const FitSides> made) {
+            const auto there = kept_.find(id);
+            if (there == kept_.end() || there->second.sides != sides) return;
+            there->second.sides = std::move(made);
+            emit ready(id);
+        });
 }
 
 std::shared_ptr<const FitMips> FitModel::mips(PieceId id) {

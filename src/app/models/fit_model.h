@@ -72,6 +72,8 @@ private:
     [[nodiscard]] MendSet due_mends(PieceId id) const;
     [[nodiscard]] bool is_noted(const Piece& piece) const;
     void touch(PieceId id);
+    /// Makes the reduced pictures of the sides that are shown.
+    void reduce(PieceId id);
     [[nodiscard]] std::shared_ptr<const PieceOriginal> original_of(const Piece& piece) const;
 
     ProjectStore& store_;

@@ -1,9 +1,12 @@
 #include "app/models/fit_pictures.h"
 
 #include <cmath>
+#include <cstring>
 #include <QColor>
 
 #include "codec/paint_form.h"
+#include "pixel/bands.h"
+#include "pixel/reduce.h"
 
 namespace skivet::app {
 namespace {
@@ -39,17 +42,19 @@ Image with_z(const Image& normals, std::size_t x_channel) {
 
 QImage difference_picture(const Image& a, const Image& b, Channels channels, int amplify) {
     if (a.texels.size() != b.texels.size()) return {};
-    QImage out(int(a.width), int(a.height), QImage::Format_RGBA8888);
+    QImage out(int(a.width), int(a.height), QImage::Format_RGBX8888);
     const bool one = channels >= Channels::red && channels <= Channels::alpha;
     const auto lone = one ? std::size_t(channels) - 1 : 0;
     const auto factor = unsigned(amplify);
     const auto differs = [factor](std::uint8_t x, std::uint8_t y) {
         return std::uint8_t(std::min(255u, unsigned(x > y ? x - y : y - x) * factor));
     };
-    for (std::uint32_t y = 0; y < a.height; ++y) {
+    const auto row = [&, lines = out.bits(), pitch = out.bytesPerLine()](std::uint32_t y) {
         const auto *p = a.texels[std::size_t{y} * a.width].data(), *q = b.texels[std::size_t{y} * a.width].data();
-        auto* line = out.scanLine(int(y));
-        if (one) {
+        auto* line = lines + y * pitch;
+        if (std::memcmp(p, q, std::size_t{a.width} * 4) == 0) {
+            std::fill_n(reinterpret_cast<Texel*>(line), a.width, Texel{0, 0, 0, 255});
+        } else if (one) {
             for (std::size_t x = 0; x < a.width; ++x) {
                 const auto d = differs(p[x * 4 + lone], q[x * 4 + lone]);
                 line[x * 4] = line[x * 4 + 1] = line[x * 4 + 2] = d;
@@ -58,12 +63,16 @@ QImage difference_picture(const Image& a, const Image& b, Channels channels, int
         } else {
             for (std::size_t i = 0; i < std::size_t{a.width} * 4; ++i) line[i] = (i & 3) == 3 ? std::uint8_t(255) : differs(p[i], q[i]);
         }
-    }
+    };
+    each_band(a.height, [&](std::uint32_t from, std::uint32_t to) {
+        for (auto y = from; y < to; ++y) row(y);
+    });
     return out;
 }
 
 FitSides sides_of(std::shared_ptr<const FittedPiece> fitted, const FitLook& look) {
-    FitSides out{look, {}};
+    FitSides out;
+    out.look = look;
     if (!fitted->made.fit) return out;
     const auto& fit = *fitted->made.fit;
     const auto& normals = fit.mips.normals;
@@ -81,7 +90,35 @@ FitSides sides_of(std::shared_ptr<const FittedPiece> fitted, const FitLook& look
     out.pictures[std::size_t(FitSide::result)] = picture(fit.result);
     out.pictures[std::size_t(FitSide::difference)] =
         difference_picture(look.loss ? fit.edited : fit.original, fit.result, look.channels, look.amplify);
+    constexpr int large = 2048;
+    const auto& result = out.pictures[std::size_t(FitSide::result)];
+    out.are_large = std::max(result.width(), result.height()) >= large;
     return out;
+}
+
+QImage reduced(const QImage& picture, std::uint32_t step) {
+    RowReducer reducer(std::uint32_t(picture.width()), std::uint32_t(picture.height()), step);
+    std::vector<Texel> row(std::size_t(picture.width()));
+    const bool opaque = !picture.hasAlphaChannel();
+    for (int y = 0; y < picture.height(); ++y) {
+        const auto* texels = reinterpret_cast<const Texel*>(picture.constScanLine(y));
+        for (std::size_t x = 0; x < row.size(); ++x) {
+            const auto& t = texels[x];
+            const auto part = [&](std::uint8_t v) { return std::uint8_t((v * t[3] + 127) / 255); };
+            row[x] = opaque || t[3] == 255 ? Texel{t[0], t[1], t[2], 255} : Texel{part(t[0]), part(t[1]), part(t[2]), t[3]};
+        }
+        reducer.add(row.data());
+    }
+    auto out = to_qimage(reducer.take().means);
+    out.reinterpretAsFormat(opaque ? QImage::Format_RGBX8888 : QImage::Format_RGBA8888_Premultiplied);
+    return out.convertToFormat(opaque ? QImage::Format_RGB32 : QImage::Format_ARGB32_Premultiplied);  // what is drawn fastest
+}
+
+FitSides with_reduced(FitSides sides) {
+    constexpr std::uint32_t step = 4;
+    for (std::size_t i = 0; i < fit_side_count; ++i)
+        if (!sides.pictures[i].isNull()) sides.reduced[i] = reduced(sides.pictures[i], step);
+    return sides;
 }
 
 FitMips mips_of(const FittedPiece& fitted, std::size_t most, int side, const std::vector<QImage>& game) {

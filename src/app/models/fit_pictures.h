@@ -30,8 +30,15 @@ struct FitLook {
 struct FitSides {
     FitLook look;
     std::array<QImage, fit_side_count> pictures;  ///< null where there is none; one that needs no work shares the fit's memory
+    std::array<QImage, fit_side_count> reduced;   ///< of large ones, so that panning goes through less memory; made after them
+    bool are_large = false;                       ///< worth reducing
 };
 [[nodiscard]] FitSides sides_of(std::shared_ptr<const FittedPiece> fitted, const FitLook& look);
+
+/// The same with what is reduced.
+[[nodiscard]] FitSides with_reduced(FitSides sides);
+/// A picture in one of sides_of's formats with each square of `step` pixels as one: their mean, premultiplied.
+[[nodiscard]] QImage reduced(const QImage& picture, std::uint32_t step);
 
 /// No larger than `side` on its longer side.
 [[nodiscard]] QImage small(const Image& image, int side);

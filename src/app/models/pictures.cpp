@@ -2,6 +2,8 @@
 
 #include <cmath>
 
+#include "pixel/bands.h"
+
 namespace skivet::app {
 
 Image from_qimage(const QImage& picture) {
@@ -30,15 +32,19 @@ QImage to_qimage(const Image& image, Channels channels, bool premultiplied) {
         }
         return picture;
     }
-    auto out = image;
-    for (auto& t : out.texels) {
-        if (channels != Channels::color) {
-            const auto value = t[std::size_t(channels) - 1];
-            t = {value, value, value, 255};
+    QImage out(int(image.width), int(image.height), QImage::Format_RGBX8888);
+    each_band(image.height, [&, lines = out.bits(), pitch = out.bytesPerLine()](std::uint32_t from, std::uint32_t end) {
+        for (auto y = from; y < end; ++y) {
+            const auto* in = &image.at(0, y);
+            auto* to = reinterpret_cast<Texel*>(lines + y * pitch);
+            if (channels == Channels::color)
+                for (std::uint32_t x = 0; x < image.width; ++x) to[x] = {in[x][0], in[x][1], in[x][2], 255};
+            else
+                for (std::uint32_t x = 0, c = std::uint32_t(channels) - 1; x < image.width; ++x)
+                    to[x] = {in[x][c], in[x][c], in[x][c], 255};
         }
-        t[3] = 255;
-    }
-    return to_qimage(out);
+    });
+    return out;
 }
 
 QImage lit_picture(const Image& normals, QPointF at, std::size_t x_channel) {

@@ -83,7 +83,7 @@ QString BlockPanel::made_of(const TextureLayout& layout, const Bytes& file) cons
     const auto& f = info(layout.desc.format);
     const auto* surface = layout.find(0);
     // Of a texture that got another size, no block has the place of one of the game's.
-    const bool same_size = layout.desc.width == fitted_->made.fit->result.width && layout.desc.height == fitted_->made.fit->result.height;
+    const bool same_size = layout.desc.width == fitted_->made.fit->result->width && layout.desc.height == fitted_->made.fit->result->height;
     if (!f.block_compressed() || !layout.direct || !surface || !same_size) return {};
     const auto block = slice(file, surface->offset + *cell_ * f.block_bytes, f.block_bytes);
     return block ? to_text(describe_block(f.format, *block)) : QString();
@@ -108,7 +108,7 @@ void BlockPanel::refresh() {
                                 std::isinf(fit.quality.psnr_rgb) ? tr("no different") : tr("%1 dB").arg(fit.quality.psnr_rgb, 0, 'f', 1)));
         return;
     }
-    const Image* images[] = {&fit.original, &fit.edited, &fit.result};
+    const Image* images[] = {&*fit.original, &*fit.edited, &*fit.result};
     for (int i = 0; i < 3; ++i) {
         QPixmap well(well_side * 2, well_side * 2);
         well.setDevicePixelRatio(2);

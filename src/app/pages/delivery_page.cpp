@@ -91,7 +91,7 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, QWidget* parent)
         if (kin_) kin_->take_left();
     });
     auto* follow_button = new Button(follow, Button::Look::plain);
-    follow_button->setObjectName(QStringLiteral("copies"));
+    follow_button->setObjectName(QStringLiteral("copies_left"));
     copies_row->addWidget(follow_button);
     copies_->hide();
     left_box->addWidget(copies_);

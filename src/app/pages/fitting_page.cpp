@@ -299,6 +299,7 @@ void FittingPage::update_pictures() {
     compare_->set_titles({tr("The game's"), tr("Yours"), tr("The game gets"),
                           look_.loss ? tr("Lost ×%1").arg(look_.amplify) : tr("Difference ×%1").arg(look_.amplify)});
     compare_->set_pictures(sides->pictures, tr("The game could not read this yet. See the fit list."));
+    compare_->set_reduced(sides->reduced);
     compare_->set_blocks(blocks_->isChecked() ? fitted_->new_blocks : QImage(), loss_->isChecked() ? fitted_->lost_blocks : QImage());
     compare_->set_scale(255 / look_.amplify);
 }

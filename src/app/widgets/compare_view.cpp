@@ -31,12 +31,19 @@ void CompareView::set_titles(const std::array<QString, most>& titles) {
 
 void CompareView::set_pictures(const std::array<QImage, most>& pictures, const QString& message) {
     pictures_ = pictures;
+    reduced_ = {};
     for (std::size_t i = 0; i < most; ++i) {
         if (pictures[i].isNull()) views_[i]->set_message(message);
         else views_[i]->set_image(pictures[i]);
     }
     show_second();
     arrange();
+}
+
+void CompareView::set_reduced(const std::array<QImage, most>& reduced) {
+    reduced_ = reduced;
+    for (std::size_t i = 0; i < most; ++i) views_[i]->set_reduced(reduced_[i]);
+    show_second();
 }
 
 void CompareView::set_layout(Layout layout) {
@@ -63,7 +70,8 @@ void CompareView::flip() {
 void CompareView::show_second() {
     const bool split = layout_ == Layout::split;
     for (std::size_t i = 0; i < most; ++i) {
-        views_[i]->set_second(split && i == current_ ? pictures_[i + 1] : QImage());
+        if (split && i == current_) views_[i]->set_second(pictures_[i + 1], reduced_[i + 1]);
+        else views_[i]->set_second({});
         const bool over = i == (split ? current_ : marked_view) && !pictures_[marked_view].isNull();
         views_[i]->set_blocks(over ? outlined_ : QImage());
         views_[i]->set_tint(over ? tint_ : QImage());

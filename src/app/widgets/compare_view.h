@@ -19,6 +19,8 @@ public:
     void set_titles(const std::array<QString, most>& titles);
     /// Null ones are shown as `message`.
     void set_pictures(const std::array<QImage, most>& pictures, const QString& message);
+    /// The same in fewer pixels, for where that is enough; null: none.
+    void set_reduced(const std::array<QImage, most>& reduced);
     void set_layout(Layout layout);
     [[nodiscard]] Layout layout_mode() const { return layout_; }
     /// The one that is shown alone; in two, the one right of the line is the next.
@@ -49,7 +51,7 @@ private:
     std::array<ImageView*, most> views_;
     std::array<QLabel*, most> labels_;
     std::array<QString, most> titles_;
-    std::array<QImage, most> pictures_;
+    std::array<QImage, most> pictures_, reduced_;
     QImage outlined_, tint_;
     Layout layout_ = Layout::all;
     std::size_t current_ = 0;

@@ -30,7 +30,13 @@ ImageView::ImageView(SharedView* view, QWidget* parent) : QWidget(parent), view_
 
 void ImageView::set_image(const QImage& image) {
     image_ = image;
+    reduced_ = {};
     message_.clear();
+    update();
+}
+
+void ImageView::set_reduced(const QImage& reduced) {
+    reduced_ = reduced;
     update();
 }
 
@@ -67,8 +73,9 @@ void ImageView::set_tint(const QImage& tint) {
     update();
 }
 
-void ImageView::set_second(const QImage& second) {
+void ImageView::set_second(const QImage& second, const QImage& reduced) {
     second_ = second;
+    second_reduced_ = reduced;
     update();
 }
 
@@ -131,11 +138,11 @@ void frame(QPainter& p, QRectF box, const QColor& color) {
 
 }  // namespace
 
-void ImageView::draw_picture(QPainter& p, const QImage& image, const QRectF& to) {
+void ImageView::draw_picture(QPainter& p, const QImage& image, const QImage& reduced, const QRectF& to) {
     if (image.hasAlphaChannel()) p.fillRect(to, checker_brush());
     p.setRenderHint(QPainter::Antialiasing, false);
     p.setRenderHint(QPainter::SmoothPixmapTransform, to.width() < image.width());
-    p.drawImage(to, image);
+    p.drawImage(to, to.width() <= reduced.width() ? reduced : image);
 }
 
 void ImageView::draw_blocks(QPainter& p, const QRectF& to) {
@@ -196,14 +203,14 @@ void ImageView::paintEvent(QPaintEvent*) {
         p.drawText(rect().adjusted(16, 16, -16, -16), int(Qt::AlignCenter) | int(Qt::TextWordWrap), message_);
     } else {
         const auto to = target();
-        draw_picture(p, image_, to);
+        draw_picture(p, image_, reduced_, to);
         if (!second_.isNull()) {
             const double line = std::round(split_ * width());
             p.save();
             p.setClipRect(QRectF(line, 0, width() - line, height()));
             p.setPen(Qt::NoPen);
             p.fillRect(QRectF(line, 0, width() - line, height()), colors().well);
-            draw_picture(p, second_, to);
+            draw_picture(p, second_, second_reduced_, to);
             p.restore();
         }
         draw_blocks(p, to);

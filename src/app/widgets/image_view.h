@@ -27,12 +27,14 @@ class ImageView : public QWidget {
 public:
     explicit ImageView(SharedView* view, QWidget* parent = nullptr);
     void set_image(const QImage& image);
+    /// The same picture in fewer pixels, drawn where those are enough; null: none. Forgotten with the next picture.
+    void set_reduced(const QImage& reduced);
     /// A picture with one pixel a block; opaque ones are outlined, or tinted where there are very many.
     void set_blocks(const QImage& blocks);
     /// A picture with one pixel a block that is laid over the texels.
     void set_tint(const QImage& tint);
     /// A second picture right of a line that can be dragged; null: none.
-    void set_second(const QImage& second);
+    void set_second(const QImage& second, const QImage& reduced = {});
     [[nodiscard]] const QImage& second() const { return second_; }
     /// Where the line stands, 0…1 of the well's width.
     void set_split(double split);
@@ -77,9 +79,10 @@ private:
     [[nodiscard]] QRectF target() const;
     SharedView* view_;
     QImage image_, second_, blocks_, tint_;
+    QImage reduced_, second_reduced_;
     QString message_;
     void point_at(const QPointF& position);
-    void draw_picture(QPainter& p, const QImage& image, const QRectF& to);
+    void draw_picture(QPainter& p, const QImage& image, const QImage& reduced, const QRectF& to);
     void draw_blocks(QPainter& p, const QRectF& to);
     void draw_readout(QPainter& p);
     void draw_histogram(QPainter& p);
