@@ -70,6 +70,22 @@ struct ReplaceOptions {
     bool dry_run = false;
     bool as_is = false;
 };
+struct AddOptions {
+    std::string address;
+    std::string like;            ///< path of an entry in the same archive; empty: none
+    std::filesystem::path with;  ///< empty: what `like` holds
+    std::string mends;
+    bool dry_run = false;
+    bool as_is = false;
+};
+struct RenameOptions {
+    std::string address, path;
+    bool dry_run = false;
+};
+struct RemoveOptions {
+    std::vector<std::string> addresses;
+    bool dry_run = false;
+};
 struct TouchOptions {
     std::vector<std::string> files;    ///< picture or texture files, or addresses
     std::vector<std::string> touches;  ///< in order
@@ -92,6 +108,9 @@ int show(Context& context, const std::string& address);
 int export_entries(Context& context, const ExportOptions& options);
 int encode_image(Context& context, const EncodeCommand& options);
 int replace(Context& context, const ReplaceOptions& options);
+int add_entry(Context& context, const AddOptions& options);
+int rename_entry(Context& context, const RenameOptions& options);
+int remove_entries(Context& context, const RemoveOptions& options);
 int apply_folder(Context& context, const ApplyOptions& options);
 int touch_files(Context& context, const TouchOptions& options);
 struct RestoreOptions {

@@ -230,6 +230,42 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     with_vault(sub);
     sub->callback([&] { writes = !replace_options.dry_run, command = [&] { return replace(c, replace_options); }; });
 
+    AddOptions add_options;
+    sub = app.add_subcommand("add", "Put a new entry into an archive or folder");
+    sub->add_option("ADDRESS", add_options.address, "Where it will be: archive.zip::textures/horse_blue.dds")->required();
+    sub->add_option("--like", add_options.like,
+                    "An entry of the same archive that it is a variant of: same format, mips and header; a picture is fitted to it")
+        ->type_name("PATH");
+    sub->add_option("--with", add_options.with, "What it holds; without it, what the other one holds")->type_name("FILE");
+    auto* added_as_is = sub->add_flag("--as-is", add_options.as_is, "Put the file in without fitting it");
+    sub->add_option("--mend", add_options.mends, "Repairs that are made where they are due, as for replace")
+        ->type_name("LIST")
+        ->excludes(added_as_is);
+    sub->add_flag("--dry-run", add_options.dry_run, "Only show what would be written");
+    common(sub);
+    with_vault(sub);
+    sub->callback([&] {
+        if (add_options.like.empty() && add_options.with.empty()) throw CLI::ValidationError("add", "--like or --with is needed");
+        writes = !add_options.dry_run, command = [&] { return add_entry(c, add_options); };
+    });
+
+    RenameOptions rename_options;
+    sub = app.add_subcommand("rename", "Give an entry another name");
+    sub->add_option("ADDRESS", rename_options.address)->required();
+    sub->add_option("PATH", rename_options.path, "Its path inside the archive from then on")->required();
+    sub->add_flag("--dry-run", rename_options.dry_run, "Only show what would be written");
+    common(sub);
+    with_vault(sub);
+    sub->callback([&] { writes = !rename_options.dry_run, command = [&] { return rename_entry(c, rename_options); }; });
+
+    RemoveOptions remove_options;
+    sub = app.add_subcommand("remove", "Take entries out of an archive or folder; restore puts them back");
+    sub->add_option("ADDRESS", remove_options.addresses, "All of one archive")->required();
+    sub->add_flag("--dry-run", remove_options.dry_run, "Only show what would be written");
+    common(sub);
+    with_vault(sub);
+    sub->callback([&] { writes = !remove_options.dry_run, command = [&] { return remove_entries(c, remove_options); }; });
+
     ApplyOptions apply_options;
     sub = app.add_subcommand("apply", "Put every file of a folder into the entry with its path");
     sub->add_option("FOLDER", apply_options.folder)->required();

@@ -1,6 +1,7 @@
 #include "container/address.h"
 
 #include <fmt/format.h>
+#include <set>
 
 #include "base/file_write.h"
 #include "container/texture_files.h"
@@ -54,42 +55,64 @@ Result<Bytes> read_inner(const ReadContext& context, const Container& container,
     return found;
 }
 
-Result<WritePlan> plan_inner(const ReadContext& context, const Container& container, std::vector<AddressedBytes> items, unsigned depth) {
+/// Takes one change to an entry of this very container in.
+Status note_change(const Container& container, AddressedChange& change, Changes& here) {
+    const auto& path = change.inner.front();
+    if (change.what == AddressedChange::What::add) {
+        NewEntry fresh{path, std::move(change.bytes), std::nullopt};
+        if (!change.other.empty()) {
+            SKIVET_TRY(fresh.like, entry_of(container, change.other));
+        }
+        here.added.push_back(std::move(fresh));
+        return {};
+    }
+    SKIVET_TRY(const auto entry, entry_of(container, path));
+    switch (change.what) {
+        case AddressedChange::What::replace: here.replaced.push_back({entry, std::move(change.bytes)}); break;
+        case AddressedChange::What::rename: here.renamed.push_back({entry, std::move(change.other)}); break;
+        default: here.removed.push_back(entry);
+    }
+    return {};
+}
+
+Result<WritePlan> plan_inner(const ReadContext& context, const Container& container, std::vector<AddressedChange> items, unsigned depth) {
     if (depth > context.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", context.limits.depth));
-    std::vector<Replacement> here;
+    Changes here;
     WritePlan elsewhere;  // archives that lie in a folder are changed where they are
     // Everything that goes into one inner archive is planned together.
     std::stable_sort(items.begin(), items.end(), [](const auto& a, const auto& b) { return a.inner.front() < b.inner.front(); });
     for (std::size_t i = 0; i < items.size();) {
+        const auto front = items[i].inner.front();
         std::size_t end = i + 1;
-        while (end < items.size() && items[end].inner.front() == items[i].inner.front()) ++end;
-        SKIVET_TRY(const auto entry, entry_of(container, items[i].inner.front()));
-        if (items[i].inner.size() == 1) {
-            if (end - i > 1) return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced twice", items[i].inner.front()));
-            here.push_back({entry, std::move(items[i].bytes)});
-        } else {
-            SKIVET_TRY(const auto view, container.view(entry, context.limits));
-            SKIVET_TRY(const auto nested, open_container(context, view));
-            std::vector<AddressedBytes> below;
-            for (std::size_t k = i; k < end; ++k) {
-                if (items[k].inner.size() == 1)
-                    return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced as a whole and inside", items[k].inner.front()));
-                items[k].inner.erase(items[k].inner.begin());
-                below.push_back(std::move(items[k]));
+        while (end < items.size() && items[end].inner.front() == front) ++end;
+        const bool whole = std::any_of(items.begin() + static_cast<std::ptrdiff_t>(i), items.begin() + static_cast<std::ptrdiff_t>(end),
+                                       [](const auto& item) { return item.inner.size() == 1; });
+        if (whole) {
+            for (; i < end; ++i) {
+                if (items[i].inner.size() > 1) return fail(ErrorCode::usage, fmt::format("\"{}\" is changed as a whole and inside", front));
+                SKIVET_CHECK(note_change(container, items[i], here));
             }
-            auto plan = plan_inner(context, *nested, std::move(below), depth + 1);
-            if (!plan) return fail(std::move(plan).error().within(container.entries()[entry].path));
-            if (!plan->empty() && !view.parts().empty()) {
-                elsewhere.add(std::move(*plan));
-            } else if (!plan->empty()) {
-                SKIVET_TRY(const auto current, view.bytes());
-                SKIVET_TRY(auto after, planned_bytes(plan->files.front(), current));
-                here.push_back({entry, std::move(after)});
-            }
+            continue;
         }
-        i = end;
+        SKIVET_TRY(const auto entry, entry_of(container, front));
+        SKIVET_TRY(const auto view, container.view(entry, context.limits));
+        SKIVET_TRY(const auto nested, open_container(context, view));
+        std::vector<AddressedChange> below;
+        for (; i < end; ++i) {
+            items[i].inner.erase(items[i].inner.begin());
+            below.push_back(std::move(items[i]));
+        }
+        auto plan = plan_inner(context, *nested, std::move(below), depth + 1);
+        if (!plan) return fail(std::move(plan).error().within(container.entries()[entry].path));
+        if (!plan->empty() && !view.parts().empty()) {
+            elsewhere.add(std::move(*plan));
+        } else if (!plan->empty()) {
+            SKIVET_TRY(const auto current, view.bytes());
+            SKIVET_TRY(auto after, planned_bytes(plan->files.front(), current));
+            here.replaced.push_back({entry, std::move(after)});
+        }
     }
-    SKIVET_TRY(auto out, container.plan(here, context.limits));
+    SKIVET_TRY(auto out, container.plan_changes(here, context.limits));
     out.add(std::move(elsewhere));
     return out;
 }
@@ -169,8 +192,55 @@ Result<Bytes> read_entry(const ReadContext& context, const Container& container,
 }
 
 Result<WritePlan> plan_replacements(const ReadContext& context, const Container& source, std::vector<AddressedBytes> replacements) {
-    SKIVET_TRY(auto files, spread_replacements(context, source, std::move(replacements)));
-    return plan_inner(context, source, std::move(files), 1);
+    std::vector<AddressedChange> changes;
+    for (auto& one : replacements) changes.push_back({AddressedChange::What::replace, std::move(one.inner), std::move(one.bytes)});
+    return plan_changes(context, source, std::move(changes));
+}
+
+Result<WritePlan> plan_changes(const ReadContext& context, const Container& source, std::vector<AddressedChange> changes) {
+    std::vector<AddressedBytes> replaced;
+    std::vector<AddressedChange> all;
+    for (auto& change : changes)
+        if (change.what == AddressedChange::What::replace) replaced.push_back({std::move(change.inner), std::move(change.bytes)});
+        else all.push_back(std::move(change));
+    SKIVET_TRY(auto files, spread_replacements(context, source, std::move(replaced)));
+    std::set<std::vector<std::string>> seen;
+    for (auto& one : files) {
+        if (!seen.insert(one.inner).second) return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced twice", one.inner.back()));
+        all.push_back({AddressedChange::What::replace, std::move(one.inner), std::move(one.bytes)});
+    }
+    return plan_inner(context, source, std::move(all), 1);
+}
+
+Status check_changes(const ReadContext& context, const Container& after, std::span<const AddressedChange> changes) {
+    using What = AddressedChange::What;
+    // What has a new name, or another entry has its name, may be there under the old one.
+    std::set<std::vector<std::string>> coming;
+    const auto renamed = [](const AddressedChange& change) {
+        auto out = change.inner;
+        out.back() = change.other;
+        return out;
+    };
+    for (const auto& change : changes)
+        if (change.what == What::add) coming.insert(change.inner);
+        else if (change.what == What::rename) coming.insert(renamed(change));
+    const auto there = [&](const std::vector<std::string>& inner) { return read_entry(context, after, inner); };
+    const auto wrong = [](const std::string& name, const char* what) { return fail(ErrorCode::io, name + what); };
+    for (const auto& change : changes) {
+        const auto& name = change.inner.back();
+        if (change.what == What::replace || change.what == What::add) {
+            SKIVET_TRY(const auto back, there(change.inner));
+            if (back != change.bytes) return wrong(name, " does not read back as it was written");
+            continue;
+        }
+        if (change.what == What::rename) {
+            if (const auto back = there(renamed(change)); !back && back.error().code != ErrorCode::key) return fail(back.error());
+        }
+        if (!coming.contains(change.inner))
+            if (const auto back = there(change.inner); back || back.error().code != ErrorCode::missing)
+                return wrong(name, " is still there");
+    }
+    return {};
 }
 
 Result<WritePlan> plan_replacement(const ReadContext& context, const Address& address, Bytes bytes) {

@@ -43,6 +43,18 @@ struct AddressedBytes {
     Bytes bytes;
 };
 
+/// A change to what a source holds, at any depth.
+struct AddressedChange {
+    enum class What : std::uint8_t { replace, add, rename, remove } what = What::replace;
+    std::vector<std::string> inner;  ///< path inside the source, one step for every archive; with `add` that of the entry that comes
+    Bytes bytes = {};                ///< replace, add
+    std::string other = {};          ///< add: path of the entry in the same archive that it is like, or empty; rename: the new path in it
+};
+/// The plan for changes of every sort. Errors: those of Container::plan_changes, `missing` for an entry that is not there.
+[[nodiscard]] Result<WritePlan> plan_changes(const ReadContext& context, const Container& source, std::vector<AddressedChange> changes);
+/// The same without writing anything: whether the source holds what these changes say. Error `io` says what is not so.
+[[nodiscard]] Status check_changes(const ReadContext& context, const Container& after, std::span<const AddressedChange> changes);
+
 /// The plan for replacing entries of one source at any depth: the inner plan's result is the outer container's replacement. A texture that
 /// is spread over several files is given joined (texture_files.h).
 [[nodiscard]] Result<WritePlan> plan_replacements(const ReadContext& context, const Container& source,

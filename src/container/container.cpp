@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <unordered_set>
 
+#include "base/text.h"
+
 namespace skivet {
 
 void Container::index() const {
@@ -53,6 +55,57 @@ Result<Bytes> Container::read_stored(std::size_t entry, const ReadLimits& limits
 Result<FileView> Container::view(std::size_t entry, const ReadLimits& limits) const {
     SKIVET_TRY(auto bytes, read(entry, limits));
     return FileView::of(std::move(bytes), entries_[entry].path);
+}
+
+std::string Container::fixed_entries() const {
+    return read_only().empty() ? fmt::format("what a {} holds can be replaced, but nothing added, renamed or taken out", kind())
+                               : read_only();
+}
+
+Result<WritePlan> Container::plan_entries(const Changes& changes, const ReadLimits& limits) const { return plan(changes.replaced, limits); }
+
+Result<WritePlan> Container::plan_changes(const Changes& changes, const ReadLimits& limits) const {
+    if (changes.only_replaces()) return plan(changes.replaced, limits);
+    if (const auto why = fixed_entries(); !why.empty())
+        return fail(ErrorCode::unsupported, why, "Deliver into an override folder instead, if the game has one");
+    std::unordered_set<std::size_t> leaving, removed, mentioned;
+    const auto no_such = [&](std::size_t entry) { return entry >= entries_.size(); };
+    const auto missing = [] { return fail(ErrorCode::usage, "there is no such entry"); };
+    const auto twice = [&](std::size_t entry) {
+        return fail(ErrorCode::usage, fmt::format("\"{}\" is changed in two ways at once", entries_[entry].path));
+    };
+    for (const auto entry : changes.removed) {
+        if (no_such(entry)) return missing();
+        if (!mentioned.insert(entry).second) return twice(entry);
+        leaving.insert(entry);
+        removed.insert(entry);
+    }
+    for (const auto& name : changes.renamed) {
+        if (no_such(name.entry)) return missing();
+        if (!mentioned.insert(name.entry).second) return twice(name.entry);
+        leaving.insert(name.entry);
+    }
+    std::unordered_set<std::size_t> replaced;
+    for (const auto& r : changes.replaced) {
+        if (no_such(r.entry)) return missing();
+        if (removed.contains(r.entry) || !replaced.insert(r.entry).second) return twice(r.entry);
+    }
+    std::unordered_set<std::string_view> coming;
+    const auto check_path = [&](const std::string& path) -> Status {
+        if (path.empty() || safe_relative_path(path) != path)
+            return fail(ErrorCode::usage, fmt::format("\"{}\" is no path inside an archive", path),
+                        "Folders and a name, with / between them, such as textures/horse_blue.dds");
+        const auto there = find(path);
+        if ((there && !leaving.contains(*there)) || !coming.insert(path).second)
+            return fail(ErrorCode::usage, fmt::format("there is an entry \"{}\" already", path), "Choose another name");
+        return {};
+    };
+    for (const auto& name : changes.renamed) SKIVET_CHECK(check_path(name.path));
+    for (const auto& entry : changes.added) {
+        SKIVET_CHECK(check_path(entry.path));
+        if (entry.like && no_such(*entry.like)) return missing();
+    }
+    return plan_entries(changes, limits);
 }
 
 Result<WritePlan> Container::plan_compact(const ReadLimits&) const { return WritePlan{}; }

@@ -24,6 +24,25 @@ struct Replacement {
     Bytes bytes;            ///< unpacked
 };
 
+/// An entry that was not there.
+struct NewEntry {
+    std::string path;                      ///< as Entry::path
+    Bytes bytes;                           ///< unpacked
+    std::optional<std::size_t> like = {};  ///< index of the entry whose method, attributes and times it gets; none: nothing special
+};
+struct NewName {
+    std::size_t entry = 0;  ///< index into entries()
+    std::string path;
+};
+/// What changes at once; indices are those of before.
+struct Changes {
+    std::vector<Replacement> replaced;
+    std::vector<NewEntry> added;
+    std::vector<NewName> renamed;
+    std::vector<std::size_t> removed;
+    [[nodiscard]] bool only_replaces() const { return added.empty() && renamed.empty() && removed.empty(); }
+};
+
 /// A stretch of an archive, for the byte map.
 struct Segment {
     enum class What { table, entry, gap } what = What::gap;
@@ -61,6 +80,11 @@ public:
     /// The plan for replacing entries. Replacing an entry by the bytes it has plans nothing. Error `unsupported` with read_only()'s
     /// reason when it cannot be written.
     [[nodiscard]] virtual Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const = 0;
+    /// Why entries cannot be added, renamed or taken out; empty when they can.
+    [[nodiscard]] virtual std::string fixed_entries() const;
+    /// The plan for changes of every sort. Errors: `usage` for a path that leaves the archive or that two entries would have, and for an
+    /// entry that is named twice; `unsupported` with fixed_entries()'s reason; those of `plan`.
+    [[nodiscard]] Result<WritePlan> plan_changes(const Changes& changes, const ReadLimits& limits) const;
     /// The plan for giving back space that nothing uses any more. An empty plan when there is none.
     [[nodiscard]] virtual Result<WritePlan> plan_compact(const ReadLimits& limits) const;
     /// Bytes that nothing uses any more.
@@ -71,6 +95,9 @@ public:
     [[nodiscard]] virtual std::vector<Segment> segments() const { return {}; }
 
 protected:
+    /// For what plan_changes has checked, where fixed_entries() is empty.
+    [[nodiscard]] virtual Result<WritePlan> plan_entries(const Changes& changes, const ReadLimits& limits) const;
+
     /// Gives every entry a path of its own: of several with one, in the order in which they stand, the second gets "#2" before its ending
     /// ("horse#2.dds"), and so on. Called when everything is listed; what is written into the archive is the name it has there.
     void number_doubles();

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <map>
 
+#include "base/file_write.h"
 #include "container/parts.h"
 
 namespace skivet {
@@ -74,6 +75,7 @@ Result<std::unique_ptr<Container>> FolderContainer::open_file(const fs::path& fi
     auto out = std::make_unique<FolderContainer>();
     out->folder_ = file.parent_path();
     out->kind_ = "single file";
+    out->is_one_file_ = true;
     out->recognized_by_ = "being one texture";
     Entry entry;
     entry.path = file.filename().string();
@@ -126,6 +128,49 @@ Result<WritePlan> FolderContainer::plan(std::span<const Replacement> replacement
         if (!one) return fail(in_entry(*this, replacement.entry, std::move(one).error()));
         out.add(std::move(*one));
     }
+    return out;
+}
+
+Result<WritePlan> FolderContainer::plan_entries(const Changes& changes, const ReadLimits& limits) const {
+    WritePlan out;
+    std::map<std::size_t, std::string> names;
+    for (const auto& name : changes.renamed) names[name.entry] = name.path;
+    const auto create = [&](const std::string& path, Bytes content) -> Status {
+        SKIVET_TRY(const auto file, path_inside(folder_, path));
+        std::error_code code;
+        // What is no entry: a folder, a link, another source, a part of a cut file.
+        if (fs::exists(fs::symlink_status(file, code)))
+            return fail(ErrorCode::usage, fmt::format("there is something at \"{}\" already", path), "Choose another name");
+        out.add(plan_new_file(file, std::move(content)));
+        return {};
+    };
+    const auto take_away = [&](std::size_t entry) -> Status {
+        SKIVET_TRY(const auto opened, view(entry, limits));
+        auto plan = plan_no_file(opened);
+        if (!plan) return fail(in_entry(*this, entry, std::move(plan).error()));
+        out.add(std::move(*plan));
+        return {};
+    };
+    std::vector<Replacement> in_place;
+    for (const auto& r : changes.replaced) {
+        const auto name = names.find(r.entry);
+        if (name == names.end()) {
+            in_place.push_back(r);
+            continue;
+        }
+        SKIVET_CHECK(create(name->second, r.bytes));
+        SKIVET_CHECK(take_away(r.entry));
+        names.erase(name);
+    }
+    SKIVET_TRY(auto replaced, plan(in_place, limits));
+    out.add(std::move(replaced));
+    for (const auto& [entry, path] : names) {
+        SKIVET_TRY(auto content, read(entry, limits));
+        SKIVET_CHECK(create(path, std::move(content)));
+        SKIVET_CHECK(take_away(entry));
+    }
+    for (const auto entry : changes.removed) SKIVET_CHECK(take_away(entry));
+    for (const auto& entry : changes.added) SKIVET_CHECK(create(entry.path, entry.bytes));
     return out;
 }
 

@@ -18,13 +18,19 @@ public:
     [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
     [[nodiscard]] Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override;
+    [[nodiscard]] std::string fixed_entries() const override { return is_one_file_ ? "it is one file; nothing can be put beside it" : ""; }
     [[nodiscard]] Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
+
+protected:
+    /// A file with another name is a new one with the same content, and the old one taken away.
+    [[nodiscard]] Result<WritePlan> plan_entries(const Changes& changes, const ReadLimits& limits) const override;
 
 private:
     [[nodiscard]] Result<FileView> open_entry(std::size_t entry) const;
 
     std::filesystem::path folder_;
     std::string kind_ = "folder";
+    bool is_one_file_ = false;
     std::unordered_map<std::string, std::vector<std::string>> parts_;  ///< paths of a cut file's parts, by the whole one's path
 };
 

@@ -5,14 +5,17 @@
 
 #include <fmt/format.h>
 #include <charconv>
+#include <map>
+#include <set>
 
 #include "base/text.h"
 
 namespace skivet {
 namespace {
 
-constexpr std::uint64_t block = 512;
+constexpr std::uint64_t block = 512, tape_record = 20 * block;
 constexpr std::size_t size_at = 124, size_bytes = 12, sum_at = 148, type_at = 156, magic_at = 257, prefix_at = 345;
+constexpr std::size_t name_bytes = 100, link_at = 157, prefix_bytes = 155;
 
 std::uint64_t blocks_for(std::uint64_t bytes) { return (bytes + block - 1) / block * block; }
 
@@ -53,6 +56,9 @@ std::uint32_t checksum(ByteSpan header) {
 
 bool header_holds(ByteSpan header) { return header.size() >= block && number_field(header, sum_at, 8) == checksum(header.first(block)); }
 
+/// As POSIX writes it; GNU's own manner has spaces there, and no prefix.
+bool is_posix(ByteSpan header) { return as_text(header.subspan(magic_at, 6)) == std::string_view("ustar\0", 6); }
+
 void put_number(std::byte* field, std::size_t size, std::uint64_t value) {
     if (value >> (3 * (size - 1)) == 0) {
         const auto text = fmt::format("{:0{}o}", value, size - 1);
@@ -75,6 +81,96 @@ struct PaxValue {
     std::string value;
     std::size_t at = 0;  ///< in the record's data
 };
+
+/// Calls `use(record, key)` for every record of a pax header; stops at one that does not hold.
+template <class Use>
+void each_pax_record(std::string_view text, Use use) {
+    for (std::size_t at = 0; at < text.size();) {
+        std::size_t length = 0;
+        const auto parsed = std::from_chars(text.data() + at, text.data() + text.size(), length);
+        if (parsed.ec != std::errc{} || length == 0 || length > text.size() - at) break;
+        const auto record = text.substr(at, length);
+        const auto space = record.find(' '), equals = record.find('=');
+        use(record, space < equals && equals != std::string_view::npos ? record.substr(space + 1, equals - space - 1) : std::string_view());
+        at += length;
+    }
+}
+std::string pax_record(std::string_view key, std::string_view value) {
+    auto size = key.size() + value.size() + 3;  // a space, "=" and the end of the line; then its own digits
+    for (auto digits = std::to_string(size).size();; ++digits)
+        if (std::to_string(size + digits).size() == digits) return fmt::format("{} {}={}\n", size + digits, key, value);
+}
+
+void put_text(Bytes& header, std::size_t at, std::size_t size, std::string_view text) {
+    const auto bytes = as_bytes(text.substr(0, size));
+    std::fill_n(header.begin() + static_cast<std::ptrdiff_t>(at), size, std::byte{0});
+    std::copy(bytes.begin(), bytes.end(), header.begin() + static_cast<std::ptrdiff_t>(at));
+}
+
+/// A header of its own before the entry's, like it, with data.
+void put_extra(Bytes& out, Bytes header, char type, std::string_view name, std::string_view data) {
+    header[type_at] = static_cast<std::byte>(type);
+    put_text(header, 0, name_bytes, name);
+    if (is_posix(header)) put_text(header, prefix_at, prefix_bytes, {});
+    put_number(header.data() + size_at, size_bytes, data.size());
+    put_checksum(header);
+    out.insert(out.end(), header.begin(), header.end());
+    const auto bytes = as_bytes(data);
+    out.insert(out.end(), bytes.begin(), bytes.end());
+    out.resize(static_cast<std::size_t>(blocks_for(out.size())));
+}
+
+/// An entry's headers, `group`, its own one last, with another name and, where it is given, size. A name that the header has no room for
+/// goes where the archive's writer would put it: into a pax record, or GNU's header 'L'.
+Bytes with_name(ByteSpan group, std::string_view name, std::optional<std::uint64_t> size) {
+    const auto own_at = group.size() - block;
+    Bytes own(group.begin() + static_cast<std::ptrdiff_t>(own_at), group.end());
+    Bytes out;
+    std::string records;
+    for (std::size_t at = 0; at < own_at;) {
+        const auto header = group.subspan(at, block);
+        const auto bytes = static_cast<std::size_t>(number_field(header, size_at, size_bytes).value_or(0));
+        const auto end = at + block + static_cast<std::size_t>(blocks_for(bytes));
+        const auto type = static_cast<char>(header[type_at]);
+        if (type == 'x') {
+            each_pax_record(as_text(group.subspan(at + block, bytes)), [&](std::string_view record, std::string_view key) {
+                if (key != "path" && !(key == "size" && size)) records += record;
+            });
+        } else if (type != 'L') {
+            out.insert(out.end(), group.begin() + static_cast<std::ptrdiff_t>(at), group.begin() + static_cast<std::ptrdiff_t>(end));
+        }
+        at = end;
+    }
+    // POSIX.1-2001, ustar: the prefix, "/" and the name.
+    std::string_view prefix, rest = name;
+    if (is_posix(own) && name.size() > name_bytes)
+        if (const auto slash = name.find('/', name.size() - name_bytes - 1); slash != std::string_view::npos && slash <= prefix_bytes)
+            prefix = name.substr(0, slash), rest = name.substr(slash + 1);
+    if (rest.size() > name_bytes) {
+        prefix = {};
+        if (is_posix(own)) records += pax_record("path", name);
+        else put_extra(out, own, 'L', "././@LongLink", std::string(name) + '\0');
+    }
+    if (!records.empty()) put_extra(out, own, 'x', "PaxHeader", records);
+    put_text(own, 0, name_bytes, rest);
+    if (is_posix(own)) put_text(own, prefix_at, prefix_bytes, prefix);
+    if (size) put_number(own.data() + size_at, size_bytes, *size);
+    put_checksum(own);
+    out.insert(out.end(), own.begin(), own.end());
+    return out;
+}
+
+/// A file's header with nothing special: everybody reads it, its owner writes it, no time.
+Bytes plain_header() {
+    Bytes out(block);
+    put_number(out.data() + 100, 8, 0644);
+    for (const int at : {108, 116}) put_number(out.data() + at, 8, 0);
+    put_number(out.data() + 136, size_bytes, 0);
+    out[type_at] = std::byte{'0'};
+    put_text(out, magic_at, 6, "ustar");
+    put_text(out, magic_at + 6, 2, "00");
+    return out;
+}
 
 std::optional<PaxValue> pax_value(ByteSpan data, std::string_view key) {
     const auto text = as_text(data);
@@ -123,7 +219,10 @@ public:
     Result<FileView> view(std::size_t entry, const ReadLimits&) const override {
         return file_.part(members_[entry].data_at, entries_[entry].size, entries_[entry].path);
     }
-    Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
+    std::string fixed_entries() const override { return {}; }
+    Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override {
+        return plan_entries({{replacements.begin(), replacements.end()}, {}, {}, {}}, limits);
+    }
     std::vector<Segment> segments() const override {
         std::vector<Segment> used;
         for (std::size_t i = 0; i < entries_.size(); ++i)
@@ -131,6 +230,9 @@ public:
         used.push_back({Segment::What::table, end_, file_.size() - end_, 0});
         return with_gaps(std::move(used), file_.size());
     }
+
+protected:
+    Result<WritePlan> plan_entries(const Changes& changes, const ReadLimits& limits) const override;
 
 private:
     struct Member {
@@ -142,22 +244,29 @@ private:
     };
     FileView file_;
     std::vector<Member> members_;
-    std::uint64_t end_ = 0;  ///< behind the last entry
+    std::uint64_t end_ = 0;         ///< behind the last entry
+    std::set<std::string> linked_;  ///< what hard links name
 
     Result<ByteSpan> bytes_of(std::size_t entry) const { return file_.bytes(members_[entry].data_at, entries_[entry].size); }
+    ByteSpan headers_of(ByteSpan file, std::size_t entry) const {
+        const auto& m = members_[entry];
+        return file.subspan(static_cast<std::size_t>(m.at), static_cast<std::size_t>(m.data_at - m.at));
+    }
     Status list(const ReadLimits& limits);
+    Bytes new_members(ByteSpan file, std::span<const NewEntry> added) const;
     Status change_size(std::size_t entry, ByteSpan file, std::uint64_t size, std::vector<WriteRange>& ranges) const;
 };
 
 Status TarContainer::list(const ReadLimits& limits) {
     SKIVET_TRY(const auto file, file_.bytes());
     std::uint64_t at = 0, first = 0;
-    std::optional<std::string> long_name;
+    std::optional<std::string> long_name, long_link;
     Member pending;
     std::optional<std::uint64_t> pax_bytes;
     bool sparse = false;
     const auto forget = [&] {
         long_name.reset();
+        long_link.reset();
         pax_bytes.reset();
         pending = {};
         sparse = false;
@@ -199,8 +308,13 @@ Status TarContainer::list(const ReadLimits& limits) {
                 while (!name.empty() && name.back() == '\0') name.pop_back();
                 long_name = std::move(name);
             }
+            if (type == 'K') {
+                long_link = as_text(data);
+                while (!long_link->empty() && long_link->back() == '\0') long_link->pop_back();
+            }
             if (type == 'x') {
                 if (auto path = pax_value(data, "path")) long_name = std::move(path->value);
+                if (auto link = pax_value(data, "linkpath")) long_link = std::move(link->value);
                 if (const auto stated = pax_value(data, "size")) {
                     std::uint64_t value = 0;
                     const auto& digits = stated->value;
@@ -231,6 +345,7 @@ Status TarContainer::list(const ReadLimits& limits) {
                     entries_.push_back(std::move(e));
                 }
             }
+            if (type == '1') linked_.insert(long_link ? *long_link : text_field(header, link_at, name_bytes));
             forget();
         }
         at = data_at + blocks_for(*size);
@@ -260,7 +375,20 @@ Status TarContainer::change_size(std::size_t entry, ByteSpan file, std::uint64_t
     return {};
 }
 
-Result<WritePlan> TarContainer::plan(std::span<const Replacement> replacements, const ReadLimits&) const {
+/// Entries that come, one behind the other.
+Bytes TarContainer::new_members(ByteSpan file, std::span<const NewEntry> added) const {
+    Bytes out;
+    for (const auto& entry : added) {
+        const auto plain = plain_header();
+        const auto headers = with_name(entry.like ? headers_of(file, *entry.like) : ByteSpan(plain), entry.path, entry.bytes.size());
+        out.insert(out.end(), headers.begin(), headers.end());
+        out.insert(out.end(), entry.bytes.begin(), entry.bytes.end());
+        out.resize(static_cast<std::size_t>(blocks_for(out.size())));
+    }
+    return out;
+}
+
+Result<WritePlan> TarContainer::plan_entries(const Changes& changes, const ReadLimits&) const {
     SKIVET_TRY(const auto file, file_.bytes());
     FilePlan plan;
     plan.new_size = file.size();
@@ -269,30 +397,68 @@ Result<WritePlan> TarContainer::plan(std::span<const Replacement> replacements, 
         std::uint64_t from, old_size;
         Bytes bytes;
     };
-    std::vector<Change> moved;  // data areas that need another number of blocks
-    for (const auto& r : replacements) {
+    std::vector<Change> moved;  // what needs another number of blocks
+    const auto put = [&](std::uint64_t at, std::uint64_t old_size, Bytes bytes) {
+        if (bytes.size() == old_size) plan.ranges.push_back({at, std::move(bytes), 0});
+        else moved.push_back({at, old_size, std::move(bytes)});
+    };
+    std::map<std::size_t, std::string> names;
+    for (const auto& name : changes.renamed) names[name.entry] = name.path;
+    for (const auto entry : changes.removed) names[entry] = {};  // none: it is taken out
+    for (const auto& [entry, name] : names)
+        if (linked_.contains(entries_[entry].path))
+            return fail(in_entry(
+                *this, entry,
+                Error{
+                    ErrorCode::unsupported, "another entry is a hard link to it", {}, entries_[entry].at, "Replace its content instead"}));
+    for (const auto& r : changes.replaced) {
         if (r.entry >= entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
         const auto& m = members_[r.entry];
         const auto old_size = entries_[r.entry].size;
         SKIVET_TRY(const auto old, bytes_of(r.entry));
         if (std::equal(old.begin(), old.end(), r.bytes.begin(), r.bytes.end())) continue;
-        if (r.bytes.size() != old_size)
+        if (const auto name = names.find(r.entry); name != names.end()) {
+            put(m.at, m.data_at - m.at, with_name(headers_of(file, r.entry), name->second, r.bytes.size()));
+            names.erase(name);
+        } else if (r.bytes.size() != old_size) {
             if (auto done = change_size(r.entry, file, r.bytes.size(), plan.ranges); !done)
                 return fail(in_entry(*this, r.entry, std::move(done).error()));
+        }
         Bytes padded = r.bytes;
         padded.resize(static_cast<std::size_t>(blocks_for(padded.size())));
-        if (blocks_for(old_size) == padded.size() && m.data_at + padded.size() <= file.size())
-            plan.ranges.push_back({m.data_at, std::move(padded), 0});
-        else moved.push_back({m.data_at, std::min(blocks_for(old_size), file.size() - m.data_at), std::move(padded)});
+        put(m.data_at, std::min(blocks_for(old_size), file.size() - m.data_at), std::move(padded));
     }
-    if (moved.empty()) return finish_plan(file_, std::move(plan));
+    for (const auto& [entry, name] : names) {
+        const auto& m = members_[entry];
+        if (!name.empty()) put(m.at, m.data_at - m.at, with_name(headers_of(file, entry), name, std::nullopt));
+        else moved.push_back({m.at, std::min(m.data_at + blocks_for(entries_[entry].size), file.size()) - m.at, {}});
+    }
+    auto fresh = new_members(file, changes.added);
+    if (moved.empty()) {
+        if (!fresh.empty()) {
+            // Over the zeros that end the archive, which then end it again, up to whole records where it has those.
+            const auto tail = file.subspan(static_cast<std::size_t>(end_));
+            if (std::all_of(tail.begin(), tail.end(), [](std::byte b) { return b == std::byte{0}; })) {
+                const auto unit = file.size() % tape_record == 0 ? tape_record : block;
+                const auto end = end_ + fresh.size() + 2 * block;
+                fresh.resize(static_cast<std::size_t>(std::max<std::uint64_t>(file.size(), (end + unit - 1) / unit * unit) - end_));
+            } else {
+                fresh.insert(fresh.end(), tail.begin(), tail.end());
+            }
+            plan.new_size = end_ + fresh.size();
+            if (plan.new_size > file.size()) plan.way = Way::append;
+            plan.ranges.push_back({end_, std::move(fresh), 0});
+        }
+        return finish_plan(file_, std::move(plan));
+    }
     // Anew: what is between the changes is copied, and the ranges become pieces of their own.
     for (auto& range : plan.ranges) {
         const auto size = static_cast<std::uint64_t>(range.bytes.size());
         moved.push_back({range.at, size, std::move(range.bytes)});
     }
     plan.ranges.clear();
-    std::sort(moved.begin(), moved.end(), [](const auto& a, const auto& b) { return a.from < b.from; });
+    if (!fresh.empty()) moved.push_back({end_, 0, std::move(fresh)});
+    std::stable_sort(moved.begin(), moved.end(), [](const auto& a, const auto& b) { return a.from < b.from; });
     std::uint64_t at = 0;
     for (auto& change : moved) {
         plan.pieces.push_back({at, change.from - at, {}});

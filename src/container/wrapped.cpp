@@ -46,19 +46,27 @@ public:
         return archive_ ? archive_->view(entry, limits) : Result<FileView>(inside_);
     }
 
+    std::string fixed_entries() const override {
+        return archive_ ? archive_->fixed_entries() : fmt::format("a {} holds one file; nothing can be put beside it", kind());
+    }
     Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override {
+        return plan_entries({{replacements.begin(), replacements.end()}, {}, {}, {}}, limits);
+    }
+
+protected:
+    Result<WritePlan> plan_entries(const Changes& changes, const ReadLimits& limits) const override {
         Bytes content;
         SKIVET_TRY(const auto before, inside_.bytes());
         if (archive_) {
-            SKIVET_TRY(const auto inner, archive_->plan(replacements, limits));
+            SKIVET_TRY(const auto inner, archive_->plan_changes(changes, limits));
             if (inner.empty()) return WritePlan{};
             SKIVET_TRY(content, planned_bytes(inner.files.front(), before));
         } else {
-            for (const auto& r : replacements) {
+            for (const auto& r : changes.replaced) {
                 if (r.entry != 0) return fail(ErrorCode::usage, "there is no such entry");
                 content = r.bytes;
             }
-            if (replacements.empty() || std::equal(content.begin(), content.end(), before.begin(), before.end())) return WritePlan{};
+            if (changes.replaced.empty() || std::equal(content.begin(), content.end(), before.begin(), before.end())) return WritePlan{};
         }
         SKIVET_TRY(const auto file, file_.bytes());
         FilePlan plan;

@@ -10,6 +10,7 @@ std::string_view name_of(Way way) {
         case Way::append: return "append";
         case Way::rebuild: return "rebuild";
         case Way::create: return "create";
+        case Way::remove: return "remove";
         default: return "nothing";
     }
 }
@@ -196,6 +197,33 @@ Result<WritePlan> plan_whole_file(const FileView& view, Bytes content) {
     plan.way = content.size() > view.size() ? Way::append : Way::in_place;
     plan.ranges.push_back({0, std::move(content), 0});
     return finish_plan(view, std::move(plan));
+}
+
+WritePlan plan_new_file(const std::filesystem::path& file, Bytes content) {
+    FilePlan plan;
+    plan.file = file;
+    plan.way = Way::create;
+    plan.new_size = content.size();
+    plan.ranges.push_back({0, std::move(content), 0});
+    WritePlan out;
+    out.files.push_back(std::move(plan));
+    return out;
+}
+
+Result<WritePlan> plan_no_file(const FileView& view) {
+    WritePlan out;
+    SKIVET_TRY(const auto all, view.bytes());
+    std::size_t at = 0;
+    for (const auto& part : view.parts()) {
+        FilePlan plan;
+        plan.file = part.path;
+        plan.expected = part.stamp;
+        plan.way = Way::remove;
+        plan.sample = sample_of(all.subspan(at, static_cast<std::size_t>(part.stamp.size)));
+        at += static_cast<std::size_t>(part.stamp.size);
+        out.files.push_back(std::move(plan));
+    }
+    return out;
 }
 
 Result<Bytes> planned_bytes(const FilePlan& plan, ByteSpan current) {

@@ -10,6 +10,7 @@ enum class Way {
     append,    ///< the file grows; what was moved leaves dead space behind
     rebuild,   ///< a new file beside the old one, which it then replaces
     create,    ///< a file that was not there
+    remove,    ///< a file that is taken away
 };
 [[nodiscard]] std::string_view name_of(Way way);
 
@@ -33,7 +34,7 @@ struct FilePlan {
     std::filesystem::path file;
     FileStamp expected;  ///< the file as it was when the plan was made; all zero for `create`
     std::uint64_t new_size = 0;
-    std::vector<WriteRange> ranges;  ///< sorted, not overlapping; in place, append, create
+    std::vector<WriteRange> ranges;  ///< sorted, not overlapping; in place, append, create. None for `remove`
     std::vector<PlanPiece> pieces;   ///< rebuild: the new file from its beginning to its end
     Way way = Way::nothing;
     std::uint64_t sample = 0;  ///< sampled hash of the file as the plan is made (`sample_of`)
@@ -42,14 +43,16 @@ struct FilePlan {
     [[nodiscard]] std::uint64_t bytes_new() const;
     /// Bytes that are written: for a rebuild the whole new file.
     [[nodiscard]] std::uint64_t bytes_written() const;
-    [[nodiscard]] bool empty() const { return way != Way::create && ranges.empty() && pieces.empty() && new_size == expected.size; }
+    [[nodiscard]] bool empty() const {
+        return way != Way::create && way != Way::remove && ranges.empty() && pieces.empty() && new_size == expected.size;
+    }
 };
 
 struct WritePlan {
     std::vector<FilePlan> files;
     [[nodiscard]] std::uint64_t bytes_written() const;
     [[nodiscard]] bool empty() const { return files.empty(); }
-    /// The way that touches most: create, rebuild, append, in place.
+    /// The way that touches most: remove, create, rebuild, append, in place.
     [[nodiscard]] Way way() const;
     void add(WritePlan other);
 };
@@ -78,6 +81,11 @@ void join_pieces(FilePlan& plan);
 
 /// The plan for giving a loose file other content: over its own bytes, growing or shrinking.
 [[nodiscard]] Result<WritePlan> plan_whole_file(const FileView& view, Bytes content);
+
+/// The plan for a loose file that is not there yet.
+[[nodiscard]] WritePlan plan_new_file(const std::filesystem::path& file, Bytes content);
+/// The plan for taking a loose file away: all of its parts, where it was cut.
+[[nodiscard]] Result<WritePlan> plan_no_file(const FileView& view);
 
 /// The file's bytes after the plan, for archives inside archives.
 [[nodiscard]] Result<Bytes> planned_bytes(const FilePlan& plan, ByteSpan current);

@@ -24,10 +24,14 @@ public:
     [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
     [[nodiscard]] Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
+    [[nodiscard]] std::string fixed_entries() const override { return read_only_; }
     [[nodiscard]] Result<WritePlan> plan_compact(const ReadLimits& limits) const override;
     [[nodiscard]] std::uint64_t dead_bytes() const override;
     [[nodiscard]] Result<Bytes> patch_archive(std::span<const Replacement> entries, const ReadLimits& limits) const override;
     [[nodiscard]] std::vector<Segment> segments() const override;
+
+protected:
+    [[nodiscard]] Result<WritePlan> plan_entries(const Changes& changes, const ReadLimits& limits) const override;
 
 private:
     struct Record {

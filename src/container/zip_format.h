@@ -18,6 +18,7 @@ constexpr std::uint16_t flag_encrypted = 1, flag_lzma_end_mark = 2, flag_descrip
                         flag_masked = 0x2000;
 constexpr std::uint16_t zip64_extra = 0x0001, unicode_path_extra = 0x7075, aes_extra = 0x9901;
 constexpr std::uint32_t in_zip64 = 0xFFFFFFFF;
+constexpr std::uint16_t in_zip64_count = 0xFFFF;
 constexpr std::uint16_t method_aes = 99;  // 4.4.5: the real method is in the extra field 0x9901
 
 // local header

@@ -11,21 +11,6 @@ namespace skivet {
 
 namespace fs = std::filesystem;
 
-namespace {
-
-WritePlan create(const fs::path& file, Bytes content) {
-    FilePlan plan;
-    plan.file = file;
-    plan.way = Way::create;
-    plan.new_size = content.size();
-    plan.ranges.push_back({0, std::move(content), 0});
-    WritePlan out;
-    out.files.push_back(std::move(plan));
-    return out;
-}
-
-}  // namespace
-
 Result<WritePlan> plan_override(const fs::path& folder, std::span<const AddressedBytes> pieces) {
     WritePlan out;
     std::set<std::string> taken;
@@ -40,7 +25,7 @@ Result<WritePlan> plan_override(const fs::path& folder, std::span<const Addresse
                         "Deliver one of them into its archive");
         SKIVET_TRY(const auto file, path_inside(folder, inside));
         if (!fs::exists(file, code)) {
-            out.add(create(file, piece.bytes));
+            out.add(plan_new_file(file, piece.bytes));
             continue;
         }
         SKIVET_TRY(const auto view, FileView::open(file));
@@ -65,7 +50,7 @@ Result<WritePlan> plan_patch_archive(const ReadContext& context, const Container
         entries.push_back({*entry, piece.bytes});
     }
     SKIVET_TRY(auto bytes, source.patch_archive(entries, context.limits));
-    return create(file, std::move(bytes));
+    return plan_new_file(file, std::move(bytes));
 }
 
 Result<WritePlan> plan_restore_entry(const Vault& vault, const ReadContext& context, const fs::path& source,

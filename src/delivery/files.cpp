@@ -107,6 +107,11 @@ Status PosixFiles::remove(const std::filesystem::path& file) {
     return {};
 }
 
+Status PosixFiles::set_mode(const std::filesystem::path& file, std::uint32_t mode) {
+    if (::chmod(file.c_str(), static_cast<mode_t>(mode)) != 0) return fail_errno(errno, "cannot set the permissions of " + file.string());
+    return {};
+}
+
 Status PosixFiles::copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to, std::uint64_t to_at,
                         std::uint64_t size) {
     const Descriptor source(::open(from.c_str(), O_RDONLY | O_CLOEXEC)), target(::open(to.c_str(), O_WRONLY | O_CLOEXEC));

@@ -26,6 +26,8 @@ public:
     [[nodiscard]] virtual Status sync_folder(const std::filesystem::path& folder) = 0;
     [[nodiscard]] virtual Status rename(const std::filesystem::path& from, const std::filesystem::path& to) = 0;
     [[nodiscard]] virtual Status remove(const std::filesystem::path& file) = 0;
+    /// A file's permissions, as chmod has them.
+    [[nodiscard]] virtual Status set_mode(const std::filesystem::path& file, std::uint32_t mode) = 0;
     /// Copies `size` bytes into an existing file, at `to_at`, without passing them through us where the system can (a shared extent on
     /// file systems that have them).
     [[nodiscard]] virtual Status copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to,
@@ -48,6 +50,7 @@ public:
     Status sync_folder(const std::filesystem::path& folder) override;
     Status rename(const std::filesystem::path& from, const std::filesystem::path& to) override;
     Status remove(const std::filesystem::path& file) override;
+    Status set_mode(const std::filesystem::path& file, std::uint32_t mode) override;
     Status copy(const std::filesystem::path& from, std::uint64_t from_at, const std::filesystem::path& to, std::uint64_t to_at,
                 std::uint64_t size) override;
     Status make_folder(const std::filesystem::path& folder) override;

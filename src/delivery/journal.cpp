@@ -55,7 +55,8 @@ json to_json(const JournalFile& file) {
     if (!file.back.empty()) out["back"] = back;
     for (const auto& folder : file.folders) out["folders"].push_back(hex_text(folder.string()));
     if (!file.fresh.empty()) out["fresh"] = hex_text(file.fresh.string());
-    if (file.way == Way::rebuild || file.way == Way::create)
+    if (file.way == Way::remove) out["mode"] = file.mode;
+    if (file.way == Way::rebuild || file.way == Way::create || file.way == Way::remove)
         out["old_hash"] = to_hex(file.old_hash), out["new_hash"] = to_hex(file.new_hash);
     return out;
 }
@@ -174,7 +175,7 @@ Result<Journal> read_description(ByteSpan data) {
             JournalFile f;
             f.file = from_hex_text(file.at("file"));
             const auto way = file.at("way").get<int>();
-            if (way < 0 || way > static_cast<int>(Way::create)) return broken();
+            if (way < 0 || way > static_cast<int>(Way::remove)) return broken();
             f.way = static_cast<Way>(way);
             f.old_size = file.at("old_size").get<std::uint64_t>();
             f.new_size = file.at("new_size").get<std::uint64_t>();
@@ -199,6 +200,7 @@ Result<Journal> read_description(ByteSpan data) {
                         {piece.at("from_new").get<bool>(), piece.at("at").get<std::uint64_t>(), piece.at("size").get<std::uint64_t>()});
             if (file.contains("folders"))
                 for (const auto& folder : file.at("folders")) f.folders.emplace_back(from_hex_text(folder));
+            if (file.contains("mode")) f.mode = file.at("mode").get<std::uint32_t>() & 07777;
             if (file.contains("old_hash")) f.old_hash = hash_of(file.at("old_hash")), f.new_hash = hash_of(file.at("new_hash"));
             part.files.push_back(std::move(f));
         }

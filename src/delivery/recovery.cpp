@@ -115,6 +115,12 @@ Result<Vault::Stand> Vault::stand_of(const JournalPart& part, const JournalFile&
         SKIVET_TRY(const auto hash, hash_file(file.file));
         return hash == file.new_hash ? Stand::written : Stand::foreign;
     }
+    if (file.way == Way::remove) {
+        if (!fs::exists(there)) return Stand::written;
+        if (!fs::is_regular_file(there)) return Stand::foreign;
+        SKIVET_TRY(const auto hash, hash_file(file.file));
+        return hash == file.old_hash ? Stand::old : Stand::foreign;
+    }
     if (!fs::is_regular_file(there)) return Stand::foreign;
     if (file.way != Way::rebuild) return stand_of_ranges(part, file);
     SKIVET_TRY(const auto now, hash_file(file.file));
@@ -152,6 +158,24 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file, c
         for (auto folder = file.folders.rbegin(); folder != file.folders.rend(); ++folder)
             if (fs::is_directory(*folder, code) && fs::is_empty(*folder, code)) SKIVET_CHECK(files_->remove_folder(*folder));
         return {};
+    }
+    if (file.way == Way::remove) {
+        if (stand == Stand::old) return {};
+        // Its place may be gone with it by now.
+        std::vector<fs::path> folders;
+        for (auto folder = file.file.parent_path(); !fs::exists(folder, code) && folder != folder.parent_path();
+             folder = folder.parent_path())
+            folders.insert(folders.begin(), folder);
+        for (const auto& folder : folders) SKIVET_CHECK(files_->make_folder(folder));
+        SKIVET_CHECK(files_->create(file.fresh, {}));
+        for (const auto& range : file.ranges) SKIVET_CHECK(back_from_vault(file.fresh, range.at, range.kept_at, range.old_size));
+        SKIVET_CHECK(files_->set_mode(file.fresh, file.mode));
+        SKIVET_CHECK(files_->sync(file.fresh));
+        SKIVET_TRY(const auto hash, hash_file(file.fresh));
+        if (hash != file.old_hash) return fail(ErrorCode::io, file.fresh.string() + " does not read back as it was written");
+        SKIVET_CHECK(files_->rename(file.fresh, file.file));
+        for (const auto& folder : folders) SKIVET_CHECK(files_->sync_folder(folder.parent_path()));
+        return files_->sync_folder(file.file.parent_path());
     }
     if (file.way == Way::rebuild) {
         if (stand == Stand::old) return {};

@@ -1,6 +1,7 @@
 #include "delivery/vault.h"
 
 #include <fmt/format.h>
+#include <sys/stat.h>
 #include <sys/statvfs.h>
 #include <map>
 
@@ -177,6 +178,13 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
         SKIVET_TRY(const auto current, view.bytes());
         if (plan.sample != 0 && sample_of(current) != plan.sample) return changed();
         f.old_size = stamp.size;
+        if (plan.way == Way::remove) {
+            struct stat info {};
+            if (::stat(f.file.c_str(), &info) != 0) return changed();
+            f.mode = info.st_mode & 07777;
+            f.fresh = beside(f.file);
+            SKIVET_TRY(f.old_hash, hash_file(f.file, cancel_));
+        }
         if (!plan.pieces.empty()) {
             Sha256Stream old_hash, new_hash;
             f.fresh = beside(f.file);
@@ -286,6 +294,11 @@ Status Vault::write_game(const Share& share, const JournalPart& part) {
             SKIVET_CHECK(files_->rename(fresh, file));
             SKIVET_CHECK(files_->sync_folder(file.parent_path()));
             for (const auto& folder : part.files[i].folders) SKIVET_CHECK(files_->sync_folder(folder.parent_path()));
+            continue;
+        }
+        if (plan.way == Way::remove) {
+            SKIVET_CHECK(files_->remove(file));
+            SKIVET_CHECK(files_->sync_folder(file.parent_path()));
             continue;
         }
         for (const auto& range : plan.ranges) SKIVET_CHECK(write(file, range.at, range.bytes));
@@ -454,6 +467,11 @@ Status Vault::check_untouched(const JournalPart& part) const {
             return fail(ErrorCode::stale, file.file.filename().string() + " was changed by something else since this delivery",
                         std::move(advice));
         };
+        if (file.way == Way::remove) {
+            std::error_code code;
+            if (fs::exists(fs::symlink_status(file.file, code))) return changed();
+            continue;
+        }
         const auto size = files_->size(file.file);
         if (!size && size.error().code == ErrorCode::missing) return changed();
         if (!size) return fail(size.error());
@@ -553,7 +571,10 @@ Result<unsigned> Vault::restore_all() {
 Result<FileView> Vault::original(const fs::path& path, std::uint64_t most) const {
     SKIVET_TRY(const auto all, history());
     const auto wanted = real_path(path);
-    SKIVET_TRY(auto view, FileView::open(wanted));
+    auto now_there = FileView::open(wanted);
+    if (!now_there && now_there.error().code != ErrorCode::missing) return now_there;
+    std::optional<FileView> found;
+    if (now_there) found = std::move(*now_there);
     for (auto journal = all.rbegin(); journal != all.rend(); ++journal)
         for (const auto& part : journal->parts)
             for (const auto& file : part.files) {
@@ -562,6 +583,20 @@ Result<FileView> Vault::original(const fs::path& path, std::uint64_t most) const
                     return fail(ErrorCode::missing, wanted.filename().string() + " was not there before the delivery");
                 SKIVET_TRY(const auto journal_view, FileView::open(part.place));
                 std::vector<Overlay> over;
+                if (file.way == Way::remove) {
+                    if (file.old_size > most)
+                        return fail(ErrorCode::limit, human_bytes(file.old_size) + " are too much to put together in memory",
+                                    "Undo the delivery instead");
+                    Bytes old;
+                    for (const auto& range : file.ranges) {
+                        SKIVET_TRY(const auto kept, journal_view.bytes(range.kept_at, range.old_size));
+                        old.insert(old.end(), kept.begin(), kept.end());
+                    }
+                    found = FileView::of(std::move(old), wanted);
+                    continue;
+                }
+                if (!found) break;  // nobody who knows it took it away
+                auto& view = *found;
                 if (file.way == Way::rebuild) {
                     if (file.old_size > most)
                         return fail(ErrorCode::limit, human_bytes(file.old_size) + " are too much to put together in memory",
@@ -582,7 +617,8 @@ Result<FileView> Vault::original(const fs::path& path, std::uint64_t most) const
                 }
                 SKIVET_TRY(view, view.with(over, file.old_size));
             }
-    return view;
+    if (!found) return FileView::open(wanted);
+    return *found;
 }
 
 }  // namespace skivet

@@ -52,6 +52,30 @@ private:
     std::uint64_t at_ = 0;
 };
 
+/// Whether every attribute of the header lies in the file: the library takes the memory that one claims before it reads. Layout of the
+/// header: "OpenEXR File Layout" of the OpenEXR project: names end with zero, then the type, four bytes of size, the value; an empty name
+/// ends it.
+Status attributes_hold(ByteSpan data) {
+    std::size_t at = 8;
+    const auto text = [&]() -> std::optional<std::size_t> {  // its length
+        for (auto end = at; end < data.size(); ++end)
+            if (data[end] == std::byte{0}) return end - std::exchange(at, end + 1);
+        return std::nullopt;
+    };
+    for (;;) {
+        const auto begin = at;
+        const auto name = text();
+        if (name && *name == 0) return {};
+        if (!name || !text() || data.size() - at < 4) return fail_at(ErrorCode::damaged, begin, "the header is cut off");
+        const auto size = load_le<std::uint32_t>(data.data() + at);
+        at += 4;
+        if (size > data.size() - at)
+            return fail_at(ErrorCode::damaged, begin,
+                           fmt::format("an attribute needs {} bytes, {} are there", grouped(size), grouped(data.size() - at)));
+        at += size;
+    }
+}
+
 template <class Work>
 auto guarded(const Work& work) -> decltype(work()) {
     try {
@@ -181,6 +205,7 @@ Result<TextureLayout> ExrKind::layout(ByteSpan data, std::uint64_t, const ReadLi
     return guarded([&]() -> Result<TextureLayout> {
         if (load_le<std::uint32_t>(data.data() + 4) & 0x1800)
             return fail(ErrorCode::unsupported, "several parts or deep data", "Single pictures are read");
+        SKIVET_CHECK(attributes_hold(data));
         MemoryIn in(data);
         Imf::InputFile input(in, 0);
         SKIVET_TRY(const auto channels, channels_of(input.header()));

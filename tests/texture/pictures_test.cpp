@@ -416,6 +416,22 @@ TEST(Exr, HoldsTheTrueValuesAndFfmpegReadsThem) {
     }
 }
 
+TEST(Exr, AnAttributeThatClaimsMoreThanThereIsIsRefusedBeforeMemoryIsTaken) {
+    Bytes file;
+    const auto put = [&](std::string_view text) {
+        const auto bytes = as_bytes(text);
+        file.insert(file.end(), bytes.begin(), bytes.end());
+    };
+    put({"\x76\x2f\x31\x01\x02\0\0\0", 8});
+    put({"owner\0string\0", 13});
+    put({"\0\0\0\x70", 4});  // 1.9 GB
+    put("nobody");
+    const auto texture = TextureFile::open(TextureKinds::standard(), file, "a.exr", ReadLimits{});
+    ASSERT_FALSE(texture);
+    EXPECT_NE(texture.error().message().find("an attribute needs 1,879,048,192 bytes, 6 are there"), std::string::npos)
+        << texture.error().message();
+}
+
 TEST(Exr, DamagedFilesAreRefused) {
     auto file = *write_exr(ImageF(16, 16), true, false, true);
     for (std::size_t size = 0; size < file.size(); size += 7) {

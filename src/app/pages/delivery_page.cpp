@@ -18,6 +18,7 @@ QString way_text(Way way) {
         case Way::append: return QObject::tr("append");
         case Way::rebuild: return QObject::tr("new file");
         case Way::create: return QObject::tr("new file");
+        case Way::remove: return QObject::tr("taken away");
         default: return QObject::tr("nothing");
     }
 }
