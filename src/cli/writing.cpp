@@ -33,6 +33,10 @@ void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
     }
     for (const auto& file : plan.files) {
         const auto ranges = written_ranges(file);
+        if (file.way == Way::remove) {
+            c.out << fmt::format("{}: {}, {} bytes are kept\n", file.file.string(), name_of(file.way), grouped(file.expected.size));
+            continue;
+        }
         c.out << fmt::format("{}: {}, {} bytes in {} ranges", file.file.string(), name_of(file.way), grouped(file.bytes_written()),
                              ranges.size());
         if (file.new_size != file.expected.size)

@@ -1,6 +1,7 @@
 #include "container/address.h"
 
 #include <fmt/format.h>
+#include <map>
 #include <set>
 
 #include "base/file_write.h"
@@ -216,6 +217,7 @@ Status check_changes(const ReadContext& context, const Container& after, std::sp
     using What = AddressedChange::What;
     // What has a new name, or another entry has its name, may be there under the old one.
     std::set<std::vector<std::string>> coming;
+    std::map<std::vector<std::string>, std::vector<std::string>> now_called;
     const auto renamed = [](const AddressedChange& change) {
         auto out = change.inner;
         out.back() = change.other;
@@ -223,13 +225,15 @@ Status check_changes(const ReadContext& context, const Container& after, std::sp
     };
     for (const auto& change : changes)
         if (change.what == What::add) coming.insert(change.inner);
-        else if (change.what == What::rename) coming.insert(renamed(change));
+        else if (change.what == What::rename) coming.insert(now_called[change.inner] = renamed(change));
     const auto there = [&](const std::vector<std::string>& inner) { return read_entry(context, after, inner); };
     const auto wrong = [](const std::string& name, const char* what) { return fail(ErrorCode::io, name + what); };
     for (const auto& change : changes) {
         const auto& name = change.inner.back();
         if (change.what == What::replace || change.what == What::add) {
-            SKIVET_TRY(const auto back, there(change.inner));
+            const auto name_now = now_called.find(change.inner);
+            const bool moved = change.what == What::replace && name_now != now_called.end();
+            SKIVET_TRY(const auto back, there(moved ? name_now->second : change.inner));
             if (back != change.bytes) return wrong(name, " does not read back as it was written");
             continue;
         }

@@ -39,10 +39,9 @@ struct JournalFile {
     std::vector<JournalRange> ranges;            ///< in place, append
     std::vector<BackPiece> back;                 ///< rebuild: the old file from its beginning to its end
     Sha256 old_hash{}, new_hash{};               ///< rebuild, create and remove: of the whole file
-    std::uint32_t mode = 0;                      ///< remove: the file's permissions
     std::vector<std::filesystem::path> folders;  ///< create: folders that were made for it, outermost first
-    std::filesystem::path
-        fresh;  ///< rebuild, create and the way back from remove: where the new file is put together, a name nobody else has
+    std::filesystem::path fresh;  ///< where a new file is put together (rebuild, create, and the way back from remove), nobody else's name
+    std::uint32_t mode = 0;       ///< remove: the file's permissions
 };
 
 /// One source's share of a delivery.

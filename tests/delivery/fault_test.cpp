@@ -144,6 +144,7 @@ struct Case {
     std::vector<std::tuple<std::string, std::vector<std::string>, Bytes>> pieces;  ///< source, steps inside, content
     bool compact = false;                                                          ///< instead: the source's dead space is given back
     std::string created;                                                           ///< also: a new file
+    std::map<std::string, std::vector<AddressedChange>> changes;                   ///< also, by source: entries that come and go
 };
 
 Bytes tar_of(const std::string& name, const Bytes& content) {
@@ -312,6 +313,25 @@ std::vector<Case> make_cases() {
          {{"f/g.crate.00", Bytes(crate.begin(), crate.begin() + 500)}, {"f/g.crate.01", Bytes(crate.begin() + 500, crate.end())}},
          {{"f", {"g.crate", "a"}, same}}},
     };
+    using What = AddressedChange::What;
+    out.push_back({"zip entries come and go",
+                   {{"g.zip", zip}},
+                   {},
+                   false,
+                   {},
+                   {{"g.zip", {{What::add, {"d"}, fresh, "a"}, {What::remove, {"b"}}, {What::rename, {"c"}, {}, "e/f"}}}}});
+    out.push_back({"tar entry taken out", {{"g.tar", tar_of("a", a)}}, {}, false, {}, {{"g.tar", {{What::remove, {"a"}}}}}});
+    out.push_back({"loose files come and go",
+                   {{"f/a", a}, {"f/b", b}, {"f/sub/c", c}, {"f/empty", {}}},
+                   {},
+                   false,
+                   {},
+                   {{"f",
+                     {{What::add, {"new/d"}, fresh},
+                      {What::remove, {"b"}},
+                      {What::remove, {"empty"}},
+                      {What::rename, {"sub/c"}, {}, "other/c"},
+                      {What::replace, {"a"}, same}}}}});
     const Stepped stepped;
     auto painted = stepped.joined;
     painted[stepped.own.size() + 3] ^= std::byte{7};   // the packed top level
@@ -361,6 +381,11 @@ struct Faults : testing::TestWithParam<std::tuple<std::size_t, Loss>> {
             auto plan = c.compact ? (*opened)->plan_compact(ReadLimits{}) : plan_replacements(context, **opened, std::move(items));
             EXPECT_TRUE(plan) << plan.error().message();
             EXPECT_FALSE(plan->empty());
+            out.push_back({game() / source, {}, std::move(*plan)});
+        }
+        for (const auto& [source, changes] : c.changes) {
+            auto plan = plan_changes(context, **open_source(context, game() / source), changes);
+            EXPECT_TRUE(plan) << plan.error().message();
             out.push_back({game() / source, {}, std::move(*plan)});
         }
         if (!c.created.empty()) {
