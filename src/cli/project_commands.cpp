@@ -162,6 +162,14 @@ int fit_pieces(Context& c, Open& open, const std::vector<PieceId>& ids) {
     return code;
 }
 
+/// `waits`: for a delivery into the archives.
+void print_change(Context& c, const EntryChange& change, bool waits) {
+    const auto where = change.address.text();
+    if (c.json) return print(c, {{"entry", where}, {"becomes", change.path.empty() ? json() : json(change.path)}, {"waits", waits}});
+    c.out << where << (change.path.empty() ? " is taken out" : " becomes " + change.path)
+          << (waits ? ", once deliveries go into the archives\n" : "\n");
+}
+
 int print_delivery_plan(Context& c, const DeliveryPlan& plan) {
     int code = 0;
     for (const auto& group : plan.groups) {
@@ -179,6 +187,7 @@ int print_delivery_plan(Context& c, const DeliveryPlan& plan) {
                                  grouped(group.plan.bytes_written()));
         }
         if (group.error) code = c.failed(*group.error);
+        for (const auto& change : group.changes) print_change(c, change, false);
         for (const auto& note : group.notes) c.err << "skivet-cli: " << note << '\n';
     }
     for (const auto& piece : plan.left_out) {
@@ -186,7 +195,9 @@ int print_delivery_plan(Context& c, const DeliveryPlan& plan) {
         else c.out << fmt::format("{} stays on the bench: {}\n", piece.name, piece.why);
         if (code == 0) code = 1;
     }
-    if (plan.groups.empty() && plan.left_out.empty() && !c.json) c.out << "nothing to deliver: no piece was edited\n";
+    for (const auto& change : plan.waiting) print_change(c, change, true);
+    if (plan.groups.empty() && plan.left_out.empty() && plan.waiting.empty() && !c.json)
+        c.out << "nothing to deliver: no piece was edited\n";
     return code;
 }
 
@@ -364,7 +375,7 @@ int project_deliver(Context& c, const ProjectOptions& options) {
     const int code = print_delivery_plan(c, plan);
     print_copies(c, project->context, project->project(), *project->opened.index, plan);
     Delivered done;
-    if (plan.piece_count() > 0) {
+    if (plan.piece_count() + plan.change_count() > 0) {
         const Writing writing(c);
         if (!writing.may()) return c.failed(c.cancel.check().error());
         PosixFiles files;

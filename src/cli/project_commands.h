@@ -16,6 +16,7 @@ struct ProjectOptions {
     std::vector<std::string> pieces;   ///< ids, names or addresses; empty: all that it is about
     std::string as = "picture", alpha = "keep";
     bool sets = false, copies = false;  ///< what is taken along
+    std::string variant;                ///< path of its own for a variant that is taken; empty: none
     bool parts = false;                 ///< faces and layers as files of their own
     std::string mends, format;
     std::string to;  ///< where deliveries go: archives, beside or patch; empty: as the project says

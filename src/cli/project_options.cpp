@@ -48,6 +48,10 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
         ->check(CLI::IsMember({"keep", "split", "drop"}))
         ->capture_default_str();
     sub->add_flag("--parts", options.parts, "Each face of a cubemap and each layer of an array as a file of its own");
+    sub->add_option(
+           "--variant", options.variant,
+           "Take a variant of the one texture: the same under this path of its own, which comes into the archive with the delivery")
+        ->type_name("PATH");
     sub->add_flag("--sets", options.sets, "With the other textures of their sets");
     sub->add_flag("--copies", options.copies, "What shows the same picture follows, at any size");
     sub = add("bring", "Match the pictures of a folder to textures; with --take they become their edits", project_bring);

@@ -62,6 +62,20 @@ std::vector<TakeWith> with_what_belongs(const AnalyzedCatalog& catalog, const st
     return out;
 }
 
+int take_one_variant(Context& c, Open& project, const ProjectOptions& options, const TakeAs& as) {
+    if (options.sources.size() != 1) return c.failed(Error{ErrorCode::usage, "--variant is of one texture", {}, {}, "Name one address"});
+    auto like = parse_address(options.sources.front());
+    if (!like) return c.failed(like.error());
+    like->source = fs::absolute(like->source).lexically_normal();
+    auto piece = take_variant(project.context, project.project(), *like, options.variant, as, now());
+    if (!piece) return c.failed(piece.error());
+    std::vector<Piece> taken;
+    taken.push_back(std::move(*piece));
+    for (const auto id : keep_taken(project.project(), std::move(taken))) print_piece(c, *project.project().piece(id), project.project());
+    if (auto saved = save_project(project.project()); !saved) return c.failed(saved.error());
+    return 0;
+}
+
 }  // namespace
 
 int project_take(Context& c, const ProjectOptions& options) {
@@ -78,9 +92,11 @@ int project_take(Context& c, const ProjectOptions& options) {
         if (address->inner.empty())
             return c.failed(Error{ErrorCode::usage, text + " names a whole file", {}, {}, "Name an entry: archive.zip::path/inside.dds"});
         address->source = fs::absolute(address->source).lexically_normal();
-        if (project->project().piece_of(*address)) c.err << fmt::format("skivet-cli: {} is on the bench already\n", text);
+        if (options.variant.empty() && project->project().piece_of(*address))
+            c.err << fmt::format("skivet-cli: {} is on the bench already\n", text);
         else addresses.push_back(std::move(*address));
     }
+    if (!options.variant.empty()) return take_one_variant(c, *project, options, {*as, *alpha, options.parts});
     std::vector<TakeWith> wanted;
     for (const auto& address : addresses) wanted.push_back({address});
     if (options.sets || options.copies) {

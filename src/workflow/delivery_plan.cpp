@@ -20,12 +20,32 @@ DeliveryGroup& group_of(std::vector<DeliveryGroup>& groups, const fs::path& sour
     return groups.back();
 }
 
+/// A group's pieces and changes as one list.
+Result<std::vector<AddressedChange>> changes_of(const ReadContext& context, const Container& source, const DeliveryGroup& group) {
+    using What = AddressedChange::What;
+    std::vector<AddressedChange> out;
+    for (std::size_t k = 0; k < group.contents.size(); ++k) {
+        const auto& [inner, bytes] = group.contents[k];
+        bool is_new = false;
+        // A variant that is in the game already is a texture like others.
+        if (!group.pieces[k].like.empty()) {
+            const auto there = read_entry(context, source, inner);
+            if (!there && there.error().code != ErrorCode::missing) return fail(there.error());
+            is_new = !there;
+        }
+        out.push_back({is_new ? What::add : What::replace, inner, bytes, is_new ? group.pieces[k].like : std::string()});
+    }
+    for (const auto& [address, path] : group.changes) out.push_back({path.empty() ? What::remove : What::rename, address.inner, {}, path});
+    return out;
+}
+
 void plan_into_archives(const ReadContext& context, std::vector<DeliveryGroup>& groups) {
     for (auto& group : groups) {
         if (const auto stamp = stamp_of(group.source)) group.archive_size = stamp->size;
         const auto work = [&]() -> Result<WritePlan> {
             SKIVET_TRY(const auto source, open_source(context, group.source));
-            return plan_replacements(context, *source, group.contents);
+            SKIVET_TRY(auto changes, changes_of(context, *source, group));
+            return plan_changes(context, *source, std::move(changes));
         };
         auto planned = work();
         if (planned) group.plan = std::move(*planned), group.notes = broken_links(group.plan);
@@ -84,9 +104,16 @@ void plan_loose(const ReadContext& context, const fs::path& folder, std::vector<
 }
 
 std::string title_of(const DeliveryPlan& plan, const std::vector<std::size_t>& groups) {
-    std::size_t pieces = 0;
-    for (const auto g : groups) pieces += plan.groups[g].pieces.size();
+    std::size_t pieces = 0, changes = 0;
+    for (const auto g : groups) pieces += plan.groups[g].pieces.size(), changes += plan.groups[g].changes.size();
     const auto& first = plan.groups[groups.front()];
+    if (pieces == 0 && changes == 1) {
+        const auto& [address, path] = first.changes.front();
+        const auto name = fs::path(address.inner.back()).filename().string(), archive = first.source.filename().string();
+        return path.empty() ? name + " taken out of " + archive
+                            : name + " becomes " + fs::path(path).filename().string() + " in " + archive;
+    }
+    if (pieces == 0) return fmt::format("{} entries renamed or taken out", changes);
     const auto what = pieces == 1 ? first.pieces.front().name : std::to_string(pieces) + " pieces";
     const auto where = groups.size() == 1 ? first.source.filename().string() : std::to_string(groups.size()) + " archives";
     return what + " into " + where;
@@ -97,6 +124,12 @@ std::string title_of(const DeliveryPlan& plan, const std::vector<std::size_t>& g
 std::size_t DeliveryPlan::piece_count() const {
     std::size_t sum = 0;
     for (const auto& group : groups) sum += group.writes() ? group.pieces.size() : 0;
+    return sum;
+}
+
+std::size_t DeliveryPlan::change_count() const {
+    std::size_t sum = 0;
+    for (const auto& group : groups) sum += group.writes() ? group.changes.size() : 0;
     return sum;
 }
 
@@ -112,9 +145,15 @@ DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, s
             continue;
         }
         auto& group = group_of(out.groups, piece.address.source);
-        group.pieces.push_back({piece.id, piece.name(), piece.address.inner, fitted.edit, fitted.fit->new_blocks(),
+        group.pieces.push_back({piece.id, piece.name(), piece.address.inner, piece.like, fitted.edit, fitted.fit->new_blocks(),
                                 fitted.fit->kept_blocks(), fitted.fit->needs_mend() ? PieceState::needs_mend : PieceState::fits});
         group.contents.push_back({piece.address.inner, std::move(fitted.fit->file)});
+    }
+    // Asked for some pieces, nothing else is written.
+    if (some.empty()) {
+        if (project.destination != Destination::into_archives) out.waiting = project.changes;
+        else
+            for (const auto& change : project.changes) group_of(out.groups, change.address.source).changes.push_back(change);
     }
     switch (project.destination) {
         case Destination::into_archives: plan_into_archives(context, out.groups); break;
@@ -147,6 +186,7 @@ Delivered deliver(const ReadContext& context, const DeliveryPlan& plan, Vault va
         groups.push_back(g);
         shares.push_back({group.source, {}, group.plan});
         for (const auto& piece : group.pieces) shares.back().entries.push_back(piece.inner.back());
+        for (const auto& change : group.changes) shares.back().entries.push_back(change.address.inner.back());
     }
     if (groups.empty()) {
         out.error = Error{ErrorCode::usage, "there is nothing to deliver", {}, {}, {}};
@@ -160,6 +200,12 @@ Delivered deliver(const ReadContext& context, const DeliveryPlan& plan, Vault va
                 SKIVET_TRY(const auto back, read_texture_bytes(context, reader, {plan.groups[g].source, content.inner}));
                 if (back != content.bytes) return fail(ErrorCode::io, content.inner.back() + " does not read back as it was written");
             }
+        for (const auto g : groups) {
+            if (plan.groups[g].changes.empty()) continue;
+            SKIVET_TRY(const auto after, open_source(context, plan.groups[g].source));
+            SKIVET_TRY(const auto changes, changes_of(context, *after, {plan.groups[g].source, {}, {}, {}, plan.groups[g].changes}));
+            SKIVET_CHECK(check_changes(context, *after, changes));
+        }
         return {};
     });
     if (done) out.groups = std::move(groups), out.id = done->id;
@@ -169,6 +215,8 @@ Delivered deliver(const ReadContext& context, const DeliveryPlan& plan, Vault va
 }
 
 void note_delivered(Project& project, const DeliveryPlan& plan, const Delivered& delivered) {
+    for (const auto g : delivered.groups)
+        for (const auto& change : plan.groups[g].changes) project.drop(change);
     for (const auto g : delivered.groups)
         for (std::size_t k = 0; k < plan.groups[g].pieces.size(); ++k) {
             const auto& planned = plan.groups[g].pieces[k];
@@ -194,7 +242,8 @@ Undone undo_delivery(const ReadContext& context, const Project& project, Vault v
     };
     for (const auto& piece : project.pieces)
         if (piece.state == PieceState::delivered && !still_there(piece))
-            if (const auto bytes = read_texture_bytes(context, piece.address); bytes && to_hex(sha256(*bytes)) == piece.original_hash)
+            if (const auto bytes = read_texture_bytes(context, piece.address);
+                bytes ? to_hex(sha256(*bytes)) == piece.original_hash : !piece.like.empty() && bytes.error().code == ErrorCode::missing)
                 out.changed_again.push_back(piece.id);
     return out;
 }

@@ -12,6 +12,7 @@ struct PlannedPiece {
     PieceId id = 0;
     std::string name;
     std::vector<std::string> inner;  ///< steps from the source to the entry
+    std::string like;                ///< Piece::like
     std::string edit;                ///< Piece::edit
     std::uint64_t new_blocks = 0;    ///< of all levels
     std::uint64_t kept_blocks = 0;
@@ -24,6 +25,7 @@ struct DeliveryGroup {
     WritePlan plan = {};
     std::vector<PlannedPiece> pieces = {};
     std::vector<AddressedBytes> contents = {};  ///< one per piece: the texture it becomes
+    std::vector<EntryChange> changes = {};      ///< entries that get other names or go
     std::uint64_t archive_size = 0;             ///< bytes
     std::optional<Error> error = {};            ///< why it cannot be planned
     std::vector<std::string> notes = {};        ///< what else the plan does, for the person
@@ -42,7 +44,9 @@ struct LeftOutPiece {
 struct DeliveryPlan {
     std::vector<DeliveryGroup> groups;
     std::vector<LeftOutPiece> left_out;
-    [[nodiscard]] std::size_t piece_count() const;  ///< that would be written
+    std::vector<EntryChange> waiting;                ///< changes that only a delivery into the archives can make
+    [[nodiscard]] std::size_t piece_count() const;   ///< that would be written
+    [[nodiscard]] std::size_t change_count() const;  ///< entries that would get other names or go
 };
 
 /// Fits every piece that waits and plans by the project's destination: into the archives; as loose files in the folder `override` of the

@@ -86,12 +86,15 @@ bool has_file(const Piece& piece, const fs::path& file) {
 }
 
 /// `again`: a piece whose files may be written over, or null; otherwise another name is found where there is a file of other content.
-Result<Piece> take_to(Taking& taking, const Address& address, const TakeAs& wish, std::int64_t now, const Piece* again) {
+/// `like`: the entry the bytes are of, for a variant; the same address otherwise.
+Result<Piece> take_to(Taking& taking, const Address& address, const Address& like, const TakeAs& wish, std::int64_t now,
+                      const Piece* again) {
     const auto& context = taking.context;
     const auto& project = taking.project;
-    SKIVET_TRY(auto bytes, read_texture_bytes(context, taking.reader, address));
+    SKIVET_TRY(auto bytes, read_texture_bytes(context, taking.reader, like));
     Piece piece;
     piece.address = address;
+    if (like != address) piece.like = like.inner.back();
     piece.original_hash = hash_of(bytes);
     SKIVET_CHECK(write_file(project.original_of(piece), bytes));
     auto texture = TextureFile::open(context.textures, std::move(bytes), address.inner.back(), context.limits);
@@ -130,9 +133,16 @@ Result<Piece> take_to(Taking& taking, const Address& address, const TakeAs& wish
         if (&one == &exported->front()) piece.file = file, piece.exported_hash = piece.seen_hash = hash;
         else piece.more.push_back({one.part, file, hash, hash});
     }
-    piece.state = PieceState::out;
+    piece.state = state_by_edit(piece);
     piece.changed_at = now;
     return piece;
+}
+
+/// Where the texture of a piece comes from when it is taken.
+Address taken_from(const Piece& piece) {
+    auto out = piece.address;
+    if (!piece.like.empty()) out.inner.back() = piece.like;
+    return out;
 }
 
 Result<Piece> take_follower(Taking& taking, const Piece& leader, const Follower& follower, std::int64_t now) {
@@ -141,6 +151,7 @@ Result<Piece> take_follower(Taking& taking, const Piece& leader, const Follower&
     SKIVET_TRY(auto bytes, read_texture_bytes(context, taking.reader, address));
     auto piece = leader;
     piece.address = address;
+    piece.like.clear();
     piece.leader_hash = leader.follows() ? leader.leader_hash : leader.original_hash;
     piece.way = leader.way;
     piece.way.insert(piece.way.end(), way.begin(), way.end());
@@ -162,7 +173,26 @@ Result<Piece> take_follower(Taking& taking, const Piece& leader, const Follower&
 
 Result<Piece> take_piece(const ReadContext& context, const Project& project, const Address& address, const TakeAs& as, std::int64_t now) {
     Taking taking(context, project);
-    return take_to(taking, address, as, now, nullptr);
+    return take_to(taking, address, address, as, now, nullptr);
+}
+
+Result<Piece> take_variant(const ReadContext& context, const Project& project, const Address& like, const std::string& path,
+                           const TakeAs& as, std::int64_t now) {
+    auto own = like;
+    own.inner.back() = path;
+    if (project.piece_of(own)) return fail(ErrorCode::usage, fmt::format("\"{}\" is on the bench already", path), "Choose another name");
+    // Whatever stands in its way is said now, not when it is painted.
+    SKIVET_TRY(const auto bytes, read_address(context, like));
+    SKIVET_TRY(const auto joined, read_texture_bytes(context, like));
+    if (joined != bytes)
+        return fail(ErrorCode::unsupported, "the texture is spread over several files, and a variant of it would be, too",
+                    "Edit the texture itself");
+    SKIVET_TRY(const auto source, open_source(context, like.source));
+    std::vector<AddressedChange> changes;
+    changes.push_back({AddressedChange::What::add, own.inner, bytes, like.inner.back()});
+    if (const auto plan = plan_changes(context, *source, std::move(changes)); !plan) return fail(plan.error());
+    Taking taking(context, project);
+    return take_to(taking, own, like, as, now, nullptr);
 }
 
 Result<Piece> take_follower(const ReadContext& context, const Project& project, const Piece& leader, const Follower& follower,
@@ -189,6 +219,7 @@ Piece refresh_piece(const Project& project, Piece piece, std::int64_t now) {
 
 PieceState state_by_edit(const Piece& piece) {
     if (!piece.delivered_hash.empty()) return piece.edit() == piece.delivered_hash ? PieceState::delivered : PieceState::changed;
+    if (!piece.like.empty()) return PieceState::changed;  // also as it is it is new to the game
     return !piece.is_saved() && piece.touches.empty() && piece.options.format == Format::unknown ? PieceState::out : PieceState::changed;
 }
 
@@ -223,8 +254,16 @@ Result<Piece> check_source(const ReadContext& context, Piece piece) {
 }
 
 Result<Piece> check_source(const ReadContext& context, AddressReader& reader, Piece piece) {
-    SKIVET_TRY(const auto bytes, read_texture_bytes(context, reader, piece.address));
-    const auto hash = hash_of(bytes);
+    const auto bytes = read_texture_bytes(context, reader, piece.address);
+    if (!bytes && !piece.like.empty() && bytes.error().code == ErrorCode::missing) {
+        // Not there yet, or taken out again by whoever.
+        piece.delivered_hash.clear();
+        piece.delivered_texture.clear();
+        if (piece.state == PieceState::delivered) piece.state = state_by_edit(piece);
+        return piece;
+    }
+    if (!bytes) return fail(bytes.error());
+    const auto hash = hash_of(*bytes);
     if (hash != piece.original_hash && (piece.delivered_texture.empty() || hash != piece.delivered_texture))
         piece.state = PieceState::gone_stale;
     return piece;
@@ -384,7 +423,7 @@ Taken take_pieces(const ReadContext& context, const Project& project, std::span<
     Taken out;
     Taking taking(context, project);
     for (const auto& one : wanted) {
-        take_one(taking, out, one.address, [&] { return take_to(taking, one.address, as, now, nullptr); });
+        take_one(taking, out, one.address, [&] { return take_to(taking, one.address, one.address, as, now, nullptr); });
         if (one.followers.empty()) continue;
         const auto taken = std::find_if(out.pieces.begin(), out.pieces.end(), [&](const Piece& p) { return p.address == one.address; });
         const auto* there = taken != out.pieces.end() ? &*taken : project.piece_of(one.address);
@@ -423,7 +462,7 @@ Result<Piece> take_again(const ReadContext& context, const Project& project, con
     auto others = project;
     others.put_away(piece.id);
     Taking taking(context, others);
-    SKIVET_TRY(auto taken, take_to(taking, piece.address, piece.as, now, &piece));
+    SKIVET_TRY(auto taken, take_to(taking, piece.address, taken_from(piece), piece.as, now, &piece));
     taken.id = piece.id;
     taken.touches = piece.touches;  // they are made on whatever the game has now
     taken.state = state_by_edit(taken);

@@ -12,6 +12,11 @@ namespace skivet {
 [[nodiscard]] Result<Piece> take_piece(const ReadContext& context, const Project& project, const Address& address, const TakeAs& as,
                                        std::int64_t now);
 
+/// Takes a variant of an entry to the bench: the same texture under a path of its own, which comes into the archive with the delivery.
+/// Errors: `usage` for a path that cannot be one or is taken, `unsupported` where nothing can be added, and why.
+[[nodiscard]] Result<Piece> take_variant(const ReadContext& context, const Project& project, const Address& like, const std::string& path,
+                                         const TakeAs& as, std::int64_t now);
+
 /// Another entry that goes by a piece's edit: a copy of its picture, or a map that is made of it.
 struct Follower {
     Address address;

@@ -49,6 +49,7 @@ nlohmann::json to_json(const Piece& p) {
             {"delivered", p.delivered_hash},
             {"delivered_texture", p.delivered_texture},
             {"leader", p.leader_hash},
+            {"like", p.like},
             {"way", p.way},
             {"state", std::string(name_of(p.state))},
             {"mends", ids_of(p.options.mends)},
@@ -75,6 +76,7 @@ Piece piece_from(const nlohmann::json& j) {
     p.delivered_hash = j.at("delivered").get<std::string>();
     p.delivered_texture = j.at("delivered_texture").get<std::string>();
     p.leader_hash = safe_relative_path(j.value("leader", std::string()));
+    p.like = j.value("like", std::string());
     p.way = j.value("way", std::vector<std::string>());
     p.state = state_named(j.at("state").get<std::string>());
     // Mends were keys of their own once.
@@ -132,6 +134,18 @@ Piece* Project::add(Piece piece) {
     return &pieces.back();
 }
 
+Status Project::add(EntryChange change) {
+    if (const auto* there = piece_of(change.address))
+        return fail(ErrorCode::usage, there->name() + " is on the bench", "Put it away first, or deliver it under its own name");
+    std::erase_if(changes, [&](const EntryChange& c) { return c.address == change.address; });
+    changes.push_back(std::move(change));
+    return {};
+}
+
+bool Project::drop(const EntryChange& change) {
+    return std::erase_if(changes, [&](const EntryChange& c) { return c == change; }) > 0;
+}
+
 bool Project::put_away(PieceId id) {
     return std::erase_if(pieces, [&](const Piece& p) { return p.id == id; }) > 0;
 }
@@ -185,6 +199,11 @@ Result<Project> open_project(const fs::path& folder) {
             out.pieces.push_back(piece_from(piece));
             out.next_piece = std::max(out.next_piece, out.pieces.back().id + 1);
         }
+        for (const auto& c : j.value("changes", nlohmann::json::array())) {
+            EntryChange change{{c.at("source").get<std::string>(), c.at("inner").get<std::vector<std::string>>()},
+                               c.value("path", std::string())};
+            if (!change.address.inner.empty()) out.changes.push_back(std::move(change));
+        }
         for (const auto& v : j.value("versions", nlohmann::json::array()))
             out.versions.push_back({safe_relative_path(v.at("file").get<std::string>()),
                                     safe_relative_path(v.at("hash").get<std::string>()), v.at("at").get<std::int64_t>(),
@@ -235,6 +254,9 @@ Status save_project(const Project& project) {
     for (const auto& choice : project.choices) j["choices"].push_back({{"pattern", choice.pattern}, {"kind", choice.kind}});
     for (const auto& source : project.sources) j["sources"].push_back(source.string());
     for (const auto& piece : project.pieces) j["pieces"].push_back(to_json(piece));
+    j["changes"] = nlohmann::json::array();
+    for (const auto& c : project.changes)
+        j["changes"].push_back({{"source", c.address.source.string()}, {"inner", c.address.inner}, {"path", c.path}});
     j["versions"] = nlohmann::json::array();
     for (const auto& v : project.versions)
         j["versions"].push_back({{"file", v.file.generic_string()}, {"hash", v.hash}, {"at", v.at}, {"size", v.size}});

@@ -49,6 +49,7 @@ struct TakeAs {
 struct Piece {
     PieceId id = 0;
     Address address;
+    std::string like = {};  ///< it comes with its delivery, as a variant of this entry of the same archive; empty: it was there
     TakeAs as = ExportAs::png;
     std::filesystem::path file;     ///< relative to the project's work folder
     std::vector<PieceFile> more;    ///< files that are read with it
@@ -78,6 +79,13 @@ struct Version {
     std::string hash;            ///< SHA-256
     std::int64_t at = 0;         ///< seconds since 1970, UTC
     std::uint64_t size = 0;      ///< bytes
+};
+
+/// An entry that gets another name or is taken out with the next delivery.
+struct EntryChange {
+    Address address;
+    std::string path;  ///< its new path in the same archive; empty: it is taken out
+    bool operator==(const EntryChange&) const = default;
 };
 
 /// Where pieces go when they are delivered.
@@ -117,11 +125,12 @@ struct Project {
     std::vector<RoleChoice> roles;
     std::vector<HabitChoice> habits;
     std::vector<KeptSearch> searches;
-    std::vector<Piece> pieces;        ///< in the order they were taken
-    PieceId next_piece = 1;           ///< the id of the next one that is taken
-    std::vector<Version> versions;    ///< of the pieces' files, in the order they were seen
-    std::vector<std::string> play;    ///< how the game is started: program and arguments; may be empty
-    std::vector<KindChoice> choices;  ///< what the user said files are, against recognition
+    std::vector<Piece> pieces;         ///< in the order they were taken
+    std::vector<EntryChange> changes;  ///< that wait for a delivery into the archives; no two of one entry
+    PieceId next_piece = 1;            ///< the id of the next one that is taken
+    std::vector<Version> versions;     ///< of the pieces' files, in the order they were seen
+    std::vector<std::string> play;     ///< how the game is started: program and arguments; may be empty
+    std::vector<KindChoice> choices;   ///< what the user said files are, against recognition
     Destination destination = Destination::into_archives;
     PackerPrograms packers;                                   ///< programs that sheets call by name
     std::string override_folder;                              ///< for loose files, relative to the game; empty: as proposed (places.h)
@@ -138,6 +147,10 @@ struct Project {
     [[nodiscard]] const Piece* piece_of(const Address& address) const;
     /// Takes a piece in and gives it an id; null, and nothing is changed, when one of the same address is there.
     Piece* add(Piece piece);
+    /// Lets an entry's change wait, in place of another one of the same entry. Error `usage` for an entry that is on the bench.
+    [[nodiscard]] Status add(EntryChange change);
+    /// False when it does not wait any more.
+    bool drop(const EntryChange& change);
     /// Takes a piece off the list; its files stay. False when it is not there.
     bool put_away(PieceId id);
 

@@ -90,6 +90,20 @@ void BenchModel::take_with(std::vector<TakeWith> wanted, const TakeAs& as) {
         [this](Taken made) { keep(std::move(made)); });
 }
 
+void BenchModel::take_variant(const Address& like, const std::string& path) {
+    jobs_.run(
+        this, tr("Writing out"),
+        [context = store_.context(), project = store_.project(), like, path] {
+            return skivet::take_variant(*context, project, like, path, {}, now());
+        },
+        [this](Result<Piece> piece) {
+            if (!piece) return messages_.complain(piece.error());
+            Taken taken;
+            taken.pieces.push_back(std::move(*piece));
+            keep(std::move(taken));
+        });
+}
+
 void BenchModel::take_kin(PieceId id, std::vector<Kin> kin) {
     const auto* leader = piece(id);
     if (!leader) return;

@@ -27,6 +27,8 @@ public:
     void take(const std::vector<Address>& addresses, const TakeAs& as);
     /// With what follows each of them.
     void take_with(std::vector<TakeWith> wanted, const TakeAs& as);
+    /// The same texture under a path of its own, which comes into the archive with the delivery.
+    void take_variant(const Address& like, const std::string& path);
     /// They follow the piece.
     void take_kin(PieceId id, std::vector<Kin> kin);
     /// Takes these to the bench and makes them larger or smaller by a factor.

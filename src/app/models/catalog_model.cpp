@@ -204,6 +204,25 @@ void CatalogModel::take(const std::vector<std::size_t>& items, const TakeAs& as,
         [this, as](const std::vector<TakeWith>& wanted) { emit this->wanted(wanted, as); });
 }
 
+std::string CatalogModel::path_of(std::size_t item) const {
+    return item < snapshot()->catalog.items.size() ? address_at(item).inner.back() : std::string();
+}
+
+void CatalogModel::take_variant(std::size_t item, const std::string& path) {
+    if (item < snapshot()->catalog.items.size()) emit variant_wanted(address_at(item), path);
+}
+
+void CatalogModel::rename(std::size_t item, const std::string& path) {
+    if (item < snapshot()->catalog.items.size()) emit changes_wanted({{address_at(item), path}});
+}
+
+void CatalogModel::take_out(const std::vector<std::size_t>& items) {
+    std::vector<EntryChange> changes;
+    for (const auto item : items)
+        if (item < snapshot()->catalog.items.size()) changes.push_back({address_at(item), {}});
+    if (!changes.empty()) emit changes_wanted(changes);
+}
+
 void CatalogModel::take_with_copies(std::size_t item, const Relations& relations) {
     if (item >= snapshot()->catalog.items.size()) return;
     TakeWith wanted{address_at(item)};

@@ -51,6 +51,12 @@ public:
     /// Asks for textures on the bench; what is no texture is left out. `copies`: what shows the same picture follows.
     void take(const std::vector<std::size_t>& items, const TakeAs& as, bool copies = false);
     /// A texture with all that show the same picture: they follow its edit.
+    void take_variant(std::size_t item, const std::string& path);
+    /// With the next delivery. An empty path: it goes.
+    void rename(std::size_t item, const std::string& path);
+    void take_out(const std::vector<std::size_t>& items);
+    /// The path of an item inside its archive.
+    [[nodiscard]] std::string path_of(std::size_t item) const;
     void take_with_copies(std::size_t item, const Relations& relations);
     /// With all members of their sets, each once, in the order of the catalog's sets.
     [[nodiscard]] std::vector<std::size_t> with_sets(const std::vector<std::size_t>& items) const;
@@ -79,6 +85,10 @@ signals:
     /// The bench has other textures, or in another state.
     void states_changed();
     void wanted(const std::vector<TakeWith>& textures, const TakeAs& as);
+    /// The same texture under a path of its own.
+    void variant_wanted(const Address& like, const std::string& path);
+    /// Entries are to get other names, or to go.
+    void changes_wanted(const std::vector<EntryChange>& changes);
 
 private:
     void measure_pictures();

@@ -34,7 +34,7 @@ void DeliveryModel::plan_and_reload() {
 }
 
 void DeliveryModel::deliver() {
-    if (!plan_ || plan_->piece_count() == 0) return;
+    if (!plan_ || plan_->piece_count() + plan_->change_count() == 0) return;
     jobs_.run(
         Jobs::By::writer, this, tr("Delivering"),
         [context = store_.context(), plan = plan_, vault = store_.vault()] { return skivet::deliver(*context, *plan, vault, now()); },
@@ -57,6 +57,27 @@ void DeliveryModel::deliver() {
             emit delivered();
             plan_and_reload();
         });
+}
+
+void DeliveryModel::let_wait(const std::vector<EntryChange>& changes) {
+    std::size_t waiting = 0;
+    store_.change([&](Project& p) {
+        for (const auto& change : changes)
+            if (const auto added = p.add(change); added) ++waiting;
+            else messages_.complain(added.error());
+    });
+    if (waiting == 0) return;
+    const auto& first = changes.front();
+    const auto name = QString::fromStdString(first.address.inner.back());
+    messages_.tell(waiting > 1          ? tr("%1 entries go with the next delivery.").arg(waiting)
+                   : first.path.empty() ? tr("%1 goes with the next delivery.").arg(name)
+                                        : tr("%1 becomes %2 with the next delivery.").arg(name, QString::fromStdString(first.path)));
+    emit pieces_changed();
+}
+
+void DeliveryModel::leave(const EntryChange& change) {
+    store_.change([&](Project& p) { p.drop(change); });
+    make_plan();
 }
 
 void DeliveryModel::set_destination(Destination destination) {

@@ -16,6 +16,10 @@ public:
     /// The newest; null before the first and while a delivery is written.
     [[nodiscard]] std::shared_ptr<const DeliveryPlan> plan() const { return plan_; }
     void deliver();
+    /// Entries get other names or go with the next delivery.
+    void let_wait(const std::vector<EntryChange>& changes);
+    /// Not any more.
+    void leave(const EntryChange& change);
     [[nodiscard]] Destination destination() const { return store_.project().destination; }
     /// Where deliveries go; kept in the project.
     void set_destination(Destination destination);

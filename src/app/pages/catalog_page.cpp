@@ -42,6 +42,12 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), m
                            tr("As which file, with or without alpha, with what goes along"), [this] {
                                if (auto items = chosen(false); !items.empty()) (new TakeWindow(this, model_, std::move(items)))->open();
                            });
+    add_action(tr("A variant of it…"), QKeySequence(Qt::CTRL | Qt::Key_D),
+               tr("Take the same texture under a name of its own; it comes into the archive with the delivery"),
+               [this] { ask_for_variant(); });
+    add_action(tr("Rename…"), Qt::Key_F2, tr("Another name in the archive, with the next delivery"), [this] { ask_for_name(); });
+    add_action(tr("Take out of the game"), Qt::Key_Delete, tr("Out of the archive, with the next delivery; undo puts it back"),
+               [this] { model_->take_out(chosen(false)); });
     auto* out = add_action(tr("Export…"), QKeySequence(Qt::CTRL | Qt::Key_E), tr("Write what is chosen, or all that is found, as files"),
                            [this] { export_chosen(); });
     add_action(tr("Search"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
@@ -332,6 +338,39 @@ std::vector<std::size_t> CatalogPage::chosen(bool whole_sets) const {
 }
 
 void CatalogPage::take(const TakeAs& as, bool whole_sets) { model_->take(chosen(whole_sets), as); }
+
+void CatalogPage::ask_for_path(const QString& title, const QString& words, const QString& proposed, const char* name,
+                               const std::function<void(const std::string&)>& then) {
+    auto* dialog = new QInputDialog(this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setObjectName(QLatin1String(name));
+    dialog->setWindowTitle(title);
+    dialog->setLabelText(words);
+    dialog->setTextValue(proposed);
+    dialog->resize(520, dialog->sizeHint().height());
+    connect(dialog, &QInputDialog::textValueSelected, this, [then](const QString& text) { then(text.trimmed().toStdString()); });
+    dialog->open();
+}
+
+void CatalogPage::ask_for_variant() {
+    const auto items = chosen(false);
+    if (items.empty()) return;
+    const auto item = items.front();
+    const std::filesystem::path path(model_->path_of(item));
+    const auto proposed = (path.parent_path() / (path.stem().string() + "_2" + path.extension().string())).generic_string();
+    ask_for_path(tr("A variant of %1").arg(to_text(path.filename())), tr("Its path in the archive:"), to_text(proposed), "variant",
+                 [this, item](const std::string& chosen_path) { model_->take_variant(item, chosen_path); });
+}
+
+void CatalogPage::ask_for_name() {
+    const auto items = chosen(false);
+    if (items.empty()) return;
+    const auto path = model_->path_of(items.front());
+    ask_for_path(tr("Rename"), tr("Its path in the archive from then on:"), to_text(path), "rename",
+                 [this, item = items.front(), path](const std::string& chosen_path) {
+                     if (!chosen_path.empty() && chosen_path != path) model_->rename(item, chosen_path);
+                 });
+}
 
 void CatalogPage::export_chosen() {
     std::vector<std::size_t> some;

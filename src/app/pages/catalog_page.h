@@ -48,6 +48,11 @@ private:
     void choose_picture();
     void paste_picture();
     void export_chosen();
+    /// Asks for a path inside the archive, beginning with `proposed`; the name of the dialog is for tests.
+    void ask_for_path(const QString& title, const QString& words, const QString& proposed, const char* name,
+                      const std::function<void(const std::string&)>& then);
+    void ask_for_variant();
+    void ask_for_name();
 
     CatalogModel* model_;
     ContactModel* cards_;

@@ -208,9 +208,12 @@ void DeliveryPage::show_plan() {
                 for (const auto& step : piece.inner) steps << to_text(step);
                 line->addWidget(make_label(steps.join(QStringLiteral(" ▸ ")), "value"));
                 line->addStretch();
-                line->addWidget(make_label(tr("%1 blocks new").arg(to_text(grouped(piece.new_blocks))), "soft"));
+                line->addWidget(make_label(piece.like.empty() ? tr("%1 blocks new").arg(to_text(grouped(piece.new_blocks)))
+                                                              : tr("a variant of %1").arg(to_text(piece.like)),
+                                           "soft"));
                 box->addLayout(line);
             }
+            for (const auto& change : group.changes) box->addLayout(make_change_line(change));
             cards_->addWidget(card);
         }
     if (plan)
@@ -227,8 +230,17 @@ void DeliveryPage::show_plan() {
             row->addWidget(mend);
             cards_->addWidget(card);
         }
-    const auto count = plan ? plan->piece_count() : 0;
-    if (!plan || (plan->groups.empty() && plan->left_out.empty())) {
+    if (plan && !plan->waiting.empty()) {
+        auto* card = make_card();
+        auto* box = new QVBoxLayout(card);
+        box->setContentsMargins(16, 10, 16, 10);
+        box->addWidget(make_label(tr("These wait for a delivery into the archives"), "strong"));
+        for (const auto& change : plan->waiting) box->addLayout(make_change_line(change));
+        cards_->addWidget(card);
+    }
+    const auto pieces = plan ? plan->piece_count() : 0, changes = plan ? plan->change_count() : 0;
+    const auto count = pieces + changes;
+    if (!plan || (plan->groups.empty() && plan->left_out.empty() && plan->waiting.empty())) {
         cards_->addStretch();
         const bool in_the_game = model_->anything_in_the_game();
         cards_->addWidget(make_label(in_the_game ? tr("It is in the game") : tr("Nothing to deliver"), "title"), 0, Qt::AlignCenter);
@@ -242,12 +254,30 @@ void DeliveryPage::show_plan() {
     }
     cards_->addStretch();
     state_->setText(count ? tr("nothing has been written yet") : QString());
-    deliver_->setText(count == 1 ? tr("Deliver 1 piece") : count ? tr("Deliver %1 pieces").arg(count) : tr("Deliver"));
+    deliver_->setText(pieces == 1 && changes == 0 ? tr("Deliver 1 piece")
+                      : pieces && changes == 0    ? tr("Deliver %1 pieces").arg(pieces)
+                      : count == 1                ? tr("Deliver 1 change")
+                      : count                     ? tr("Deliver %1 changes").arg(count)
+                                                  : tr("Deliver"));
     deliver_->setEnabled(count > 0);
     vault_->setText(count ? tr("%1 bytes of the original").arg(to_text(grouped(kept))) : tr("nothing new"));
     model_->free_space([this](qint64 bytes) {
         free_->setText(bytes > 0 ? tr("%1 on this disk").arg(to_text(human_bytes(quint64(bytes)))) : QStringLiteral("–"));
     });
+}
+
+QLayout* DeliveryPage::make_change_line(const EntryChange& change) {
+    auto* line = new QHBoxLayout;
+    QStringList steps;
+    for (const auto& step : change.address.inner) steps << to_text(step);
+    line->addWidget(make_label(steps.join(QStringLiteral(" ▸ ")), "value"));
+    line->addStretch();
+    line->addWidget(make_label(change.path.empty() ? tr("is taken out") : tr("becomes %1").arg(to_text(change.path)), "soft"));
+    auto* leave = new Button(tr("Leave it"), Button::Look::link);
+    leave->setObjectName(QStringLiteral("leave"));
+    connect(leave, &QPushButton::clicked, this, [this, change] { model_->leave(change); });
+    line->addWidget(leave);
+    return line;
 }
 
 void DeliveryPage::show_copies() {

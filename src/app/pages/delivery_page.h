@@ -19,6 +19,8 @@ private:
     KinModel* kin_;
     void show_plan();
     void show_copies();
+    /// An entry that gets another name or goes, and the way to leave it.
+    [[nodiscard]] QLayout* make_change_line(const EntryChange& change);
     void show_history();
     void ask_to_undo_all();
 
