@@ -1,6 +1,7 @@
 // Taking textures out with what belongs to them, and what goes with a piece, by keyboard and mouse.
 #include <QCheckBox>
 #include <QComboBox>
+#include <QInputDialog>
 #include <QListWidget>
 #include <QPushButton>
 
@@ -185,4 +186,85 @@ TEST_F(Taking, ASetEditedOutsideIsMendedItsTwinsFollowAndTheGameShowsIt) {
     ASSERT_TRUE(wait([&] { return waits(piece().state); }));
     EXPECT_EQ(hash_of_file(game / "rides.crate"), before);
     EXPECT_EQ(hash_of_file(game / "midway.zip"), midway_before);
+}
+
+TEST_F(Taking, AVariantComesOneIsRenamedOneGoesAndUndoPutsItBack) {
+    const auto before = hash_of_file(game / "midway.zip");
+    window->go_to(PageId::catalog);
+    auto* page = window->page<CatalogPage>();
+    const auto choose = [&](const std::string& name) {
+        page->contact_sheet()->setCurrentIndex(page->model()->index(page->model()->row_of(item(name))));
+        EXPECT_TRUE(wait([&] { return page->viewer()->item() == item(name); }));
+    };
+    // A dialog had the keys.
+    const auto press_there = [&](Qt::Key key, Qt::KeyboardModifiers modifiers = {}) {
+        window->activateWindow();
+        EXPECT_TRUE(wait([&] { return window->isActiveWindow(); }));
+        page->contact_sheet()->setFocus();
+        press(key, modifiers);
+    };
+    const auto path = [&](const std::string& name) { return models.catalog.path_of(item(name)); };
+    const auto old_path = path("bunting"), ticket_path = path("ticket_child"), far_path = path("bunting_far");
+
+    choose("bunting");
+    press_there(Qt::Key_D, Qt::ControlModifier);
+    auto* dialog = page->findChild<QInputDialog*>("variant");
+    ASSERT_TRUE(dialog);
+    EXPECT_TRUE(dialog->textValue().endsWith("bunting_2.dds"));
+    dialog->setTextValue(QString::fromStdString(far_path));
+    dialog->accept();
+    QString said;
+    QObject::connect(&models.messages, &Messages::notice, [&](const QString& text) { said = text; });
+    ASSERT_TRUE(wait([&] { return !models.jobs.busy(); }));
+    EXPECT_TRUE(models.bench.pieces().empty()) << "that name is taken";
+    press_there(Qt::Key_D, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return page->findChild<QInputDialog*>("variant") != nullptr; }));
+    page->findChild<QInputDialog*>("variant")->accept();
+    ASSERT_TRUE(wait([&] { return piece_named("bunting_2") != nullptr; }));
+    magick(file(*piece_named("bunting_2")), {"-fill", "#1030e0", "-draw", "rectangle 0,0 500,200"});
+
+    choose("ticket_child");
+    press_there(Qt::Key_F2);
+    ASSERT_TRUE(wait([&] { return page->findChild<QInputDialog*>("rename") != nullptr; }));
+    page->findChild<QInputDialog*>("rename")->setTextValue("booths/ticket/ticket_kid.dds");
+    page->findChild<QInputDialog*>("rename")->accept();
+    ASSERT_TRUE(wait([&] { return models.store.project().changes.size() == 1; }));
+    EXPECT_TRUE(said.contains("ticket_kid")) << said.toStdString();
+    choose("bunting_far");
+    press_there(Qt::Key_Delete);
+    ASSERT_TRUE(wait([&] { return models.store.project().changes.size() == 2; }));
+    EXPECT_EQ(hash_of_file(game / "midway.zip"), before) << "nothing has been written yet";
+
+    ASSERT_TRUE(wait([&] { return piece_named("bunting_2")->state == PieceState::fits; }));
+    window->go_to(PageId::delivery);
+    auto* delivery = window->page<DeliveryPage>();
+    const auto planned = [&](std::size_t pieces, std::size_t changes) {
+        const auto plan = models.delivery.plan();
+        return plan && plan->piece_count() == pieces && plan->change_count() == changes && !models.jobs.busy();
+    };
+    ASSERT_TRUE(wait([&] { return planned(1, 2); }));
+    // One is left as it is after all, and comes back to the list.
+    QTest::mouseClick(delivery->findChildren<QPushButton*>("leave").last(), Qt::LeftButton);
+    ASSERT_TRUE(wait([&] { return models.store.project().changes.size() == 1; }));
+    models.catalog.take_out({item("bunting_far")});
+    ASSERT_TRUE(wait([&] { return planned(1, 2); }));
+    auto* deliver = delivery->findChild<QPushButton*>("deliver");
+    ASSERT_TRUE(wait([&] { return deliver->isEnabled() && deliver->text().contains("3 changes"); })) << deliver->text().toStdString();
+    QTest::mouseClick(deliver, Qt::LeftButton);
+    ASSERT_TRUE(wait([&] { return models.store.history().size() == 1 && !models.jobs.busy(); }));
+    const auto& context = *models.store.context();
+    const auto there = [&](const std::string& inner) { return read_address(context, {game / "midway.zip", {inner}}).has_value(); };
+    EXPECT_TRUE(there("booths/ticket/ticket_kid.dds"));
+    EXPECT_FALSE(there(ticket_path));
+    EXPECT_FALSE(there(far_path));
+    EXPECT_TRUE(there(piece_named("bunting_2")->address.inner.back()));
+    EXPECT_TRUE(there(old_path));
+    ASSERT_TRUE(wait([&] {
+        const auto& items = models.catalog.snapshot()->catalog.items;
+        return std::any_of(items.begin(), items.end(), [](const CatalogItem& i) { return i.name() == "ticket_kid"; });
+    })) << "the catalog shows it";
+    ASSERT_TRUE(wait([&] { return delivery->findChild<QPushButton*>("undo") != nullptr; }));
+    QTest::mouseClick(delivery->findChild<QPushButton*>("undo"), Qt::LeftButton);
+    ASSERT_TRUE(wait([&] { return models.store.history().empty() && !models.jobs.busy(); }));
+    EXPECT_EQ(hash_of_file(game / "midway.zip"), before);
 }

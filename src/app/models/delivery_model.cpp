@@ -72,12 +72,12 @@ void DeliveryModel::let_wait(const std::vector<EntryChange>& changes) {
     messages_.tell(waiting > 1          ? tr("%1 entries go with the next delivery.").arg(waiting)
                    : first.path.empty() ? tr("%1 goes with the next delivery.").arg(name)
                                         : tr("%1 becomes %2 with the next delivery.").arg(name, QString::fromStdString(first.path)));
-    emit pieces_changed();
+    store_.tell_pieces_changed();
 }
 
 void DeliveryModel::leave(const EntryChange& change) {
     store_.change([&](Project& p) { p.drop(change); });
-    make_plan();
+    store_.tell_pieces_changed();
 }
 
 void DeliveryModel::set_destination(Destination destination) {

@@ -85,8 +85,9 @@ public:
         p->setFont(text_font(11));
         const auto folder = to_text(std::filesystem::path(piece.address.inner.back()).parent_path());
         p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft),
-                    p->fontMetrics().elidedText(tr("%1 in %2").arg(folder, to_text(piece.address.source.filename())), Qt::ElideMiddle,
-                                                int(text.width())));
+                    p->fontMetrics().elidedText(
+                        (piece.like.empty() ? tr("%1 in %2") : tr("new: %1 in %2")).arg(folder, to_text(piece.address.source.filename())),
+                        Qt::ElideMiddle, int(text.width())));
         draw_state(*p, QPointF(box.right() - 132, box.y() + 26), piece.state);
         p->setFont(text_font(13));
         p->setPen(piece.state == PieceState::needs_mend ? c.accent : c.ink);
@@ -380,7 +381,9 @@ void BenchPage::show_piece() {
     title_->setText(to_text(piece.name()));
     QStringList steps;
     for (const auto& step : piece.address.inner) steps << to_text(step);
-    facts_->setText(tr("%1 in %2").arg(steps.join(QStringLiteral(" ▸ ")), to_text(piece.address.source.filename())));
+    auto where = tr("%1 in %2").arg(steps.join(QStringLiteral(" ▸ ")), to_text(piece.address.source.filename()));
+    if (!piece.like.empty()) where += tr("\nNew: a variant of %1, comes with its delivery").arg(to_text(piece.like));
+    facts_->setText(where);
     state_text_->setText(tr("%1 — %2").arg(to_text(name_of(piece.state)), next_step(piece.state)));
     QStringList touches;
     for (const auto& text : piece.touches)

@@ -339,7 +339,7 @@ std::vector<std::size_t> CatalogPage::chosen(bool whole_sets) const {
 
 void CatalogPage::take(const TakeAs& as, bool whole_sets) { model_->take(chosen(whole_sets), as); }
 
-void CatalogPage::ask_for_path(const QString& title, const QString& words, const QString& proposed, const char* name,
+void CatalogPage::ask_for_path(const QString& title, const QString& words, const QString& proposed, const QString& yes, const char* name,
                                const std::function<void(const std::string&)>& then) {
     auto* dialog = new QInputDialog(this);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
@@ -347,27 +347,27 @@ void CatalogPage::ask_for_path(const QString& title, const QString& words, const
     dialog->setWindowTitle(title);
     dialog->setLabelText(words);
     dialog->setTextValue(proposed);
+    dialog->setOkButtonText(yes);
     dialog->resize(520, dialog->sizeHint().height());
     connect(dialog, &QInputDialog::textValueSelected, this, [then](const QString& text) { then(text.trimmed().toStdString()); });
     dialog->open();
 }
 
 void CatalogPage::ask_for_variant() {
-    const auto items = chosen(false);
-    if (items.empty()) return;
-    const auto item = items.front();
+    const auto item = viewer_->item();  // what one sees large
     const std::filesystem::path path(model_->path_of(item));
+    if (path.empty()) return;
     const auto proposed = (path.parent_path() / (path.stem().string() + "_2" + path.extension().string())).generic_string();
-    ask_for_path(tr("A variant of %1").arg(to_text(path.filename())), tr("Its path in the archive:"), to_text(proposed), "variant",
-                 [this, item](const std::string& chosen_path) { model_->take_variant(item, chosen_path); });
+    ask_for_path(tr("A variant of %1").arg(to_text(path.filename())), tr("Its path in the archive:"), to_text(proposed), tr("Take it"),
+                 "variant", [this, item](const std::string& chosen_path) { model_->take_variant(item, chosen_path); });
 }
 
 void CatalogPage::ask_for_name() {
-    const auto items = chosen(false);
-    if (items.empty()) return;
-    const auto path = model_->path_of(items.front());
-    ask_for_path(tr("Rename"), tr("Its path in the archive from then on:"), to_text(path), "rename",
-                 [this, item = items.front(), path](const std::string& chosen_path) {
+    const auto item = viewer_->item();
+    const auto path = model_->path_of(item);
+    if (path.empty()) return;
+    ask_for_path(tr("Rename"), tr("Its path in the archive from then on:"), to_text(path), tr("Rename"), "rename",
+                 [this, item, path](const std::string& chosen_path) {
                      if (!chosen_path.empty() && chosen_path != path) model_->rename(item, chosen_path);
                  });
 }

@@ -49,7 +49,7 @@ private:
     void paste_picture();
     void export_chosen();
     /// Asks for a path inside the archive, beginning with `proposed`; the name of the dialog is for tests.
-    void ask_for_path(const QString& title, const QString& words, const QString& proposed, const char* name,
+    void ask_for_path(const QString& title, const QString& words, const QString& proposed, const QString& yes, const char* name,
                       const std::function<void(const std::string&)>& then);
     void ask_for_variant();
     void ask_for_name();

@@ -38,7 +38,7 @@ constexpr PageRow rows[] = {
          return PageCount{mends + pieces_with(m, {PieceState::changed}), mends > 0};
      }},
     {PageId::delivery, QT_TRANSLATE_NOOP("Page", "Delivery"), [](Models& m) -> Page* { return new DeliveryPage(&m.delivery, &m.kin); },
-     [](const Models& m) { return PageCount{pieces_with(m, {PieceState::fits})}; }},
+     [](const Models& m) { return PageCount{pieces_with(m, {PieceState::fits}) + m.store.project().changes.size()}; }},
 };
 
 }  // namespace

@@ -59,6 +59,7 @@ void apply_theme(QApplication& app) {
         QLabel#warning { font-size: 12px; color: #a63a50; }
         QListView, QTableView, QScrollArea { background: transparent; border: none; outline: none; }
         QDialog { background: #f1f1f1; border: 1px solid #8a8a8a; }
+        QDialogButtonBox { dialogbuttonbox-buttons-have-icons: 0; }
         QDialog QListWidget { background: #fbfbfb; border: 1px solid #c9c9c9; border-radius: 4px; padding: 3px; }
         QDialog QListWidget::item { padding: 7px 8px; border-radius: 3px; }
         QDialog QListWidget::item:selected { background: #a63a50; color: #ffffff; }
