@@ -85,7 +85,8 @@ public:
     /// The plan for changes of every sort. Errors: `usage` for a path that leaves the archive or that two entries would have, and for an
     /// entry that is named twice; `unsupported` with fixed_entries()'s reason; those of `plan`.
     [[nodiscard]] Result<WritePlan> plan_changes(const Changes& changes, const ReadLimits& limits) const;
-    /// The plan for giving back space that nothing uses any more. An empty plan when there is none.
+    /// The plan for giving back space that nothing uses any more. An empty plan when there is none. A packed directory that has to move
+    /// because of it leaves its old place for the next time.
     [[nodiscard]] virtual Result<WritePlan> plan_compact(const ReadLimits& limits) const;
     /// Bytes that nothing uses any more.
     [[nodiscard]] virtual std::uint64_t dead_bytes() const { return 0; }

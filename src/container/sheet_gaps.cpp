@@ -57,6 +57,8 @@ Result<std::vector<SheetContainer::Gap>> SheetContainer::gaps(std::uint32_t numb
         for (const auto& table : tables_) used.push_back({Segment::What::table, table.at, table.end - table.at, 0});
     const auto entries = entry_segments(number);
     used.insert(used.end(), entries.begin(), entries.end());
+    // What is empty takes no place, so it cuts nothing in two: bytes beside the game's own would look like ones that can be given back.
+    std::erase_if(used, [](const Segment& s) { return s.size == 0; });
     std::vector<Gap> out;
     bool front = true;
     for (const auto& segment : with_gaps(std::move(used), file.size())) {
