@@ -317,10 +317,10 @@ void Vault::drop_part_folder(const fs::path& folder) {
 
 Result<Recovered> Vault::recover() {
     Recovered out;
-    if (folders_in("pending").empty() && folders_in("part").empty()) return out;  // looking needs no right to write
+    if (folders_in(pending_state).empty() && folders_in(part_state).empty()) return out;  // looking needs no right to write
     SKIVET_TRY(const auto vault_lock, lock());
-    for (const auto& folder : folders_in("part")) drop_part_folder(folder);
-    auto half_done = folders_in("pending");
+    for (const auto& folder : folders_in(part_state)) drop_part_folder(folder);
+    auto half_done = folders_in(pending_state);
     std::reverse(half_done.begin(), half_done.end());  // newest first
     for (const auto& path : half_done) {
         auto journal = read_journal_folder(path);
@@ -344,7 +344,7 @@ std::vector<Unfinished> Vault::unfinished() const { return unfinished(false); }
 
 std::vector<Unfinished> Vault::unfinished(bool locked_by_us) const {
     std::vector<Unfinished> out;
-    const auto pending = folders_in("pending");
+    const auto pending = folders_in(pending_state);
     if (pending.empty()) return out;
     bool running = false;
     if (!locked_by_us) {

@@ -14,18 +14,6 @@ namespace fs = std::filesystem;
 
 namespace {
 
-// The states of a journal are its folder's ending, because a rename is atomic.
-constexpr std::string_view part_state = "part";        // being written; nothing else has happened
-constexpr std::string_view pending_state = "pending";  // complete; game files may be half written
-constexpr std::string_view kept_state = "kept";        // the delivery stands and can be undone
-// A fourth, "aside" (recovery.cpp): nothing follows it any more, it is there for a person.
-
-fs::path real_path(const fs::path& path) {
-    std::error_code code;
-    auto out = fs::weakly_canonical(path, code);
-    return code ? fs::absolute(path) : out;
-}
-
 /// A lock on a file; one that a delivery is about to make has none yet. A program that is in the way is named.
 Status lock_file(const fs::path& file, Way way, std::vector<FileLock>& locks) {
     std::error_code code;
@@ -111,6 +99,12 @@ fs::path beside(const fs::path& file) {
 constexpr std::uint64_t chunk = 4u << 20;
 
 }  // namespace
+
+fs::path Vault::real_path(const fs::path& path) {
+    std::error_code code;
+    auto out = fs::weakly_canonical(path, code);
+    return code ? fs::absolute(path) : out;
+}
 
 Result<std::vector<FileLock>> Vault::lock_parts(const std::vector<JournalPart>& parts) {
     std::vector<FileLock> locks;
@@ -386,44 +380,6 @@ Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& tit
     return journal;
 }
 
-Result<Journal> Vault::read_journal_folder(const fs::path& folder) const {
-    Journal out;
-    std::vector<fs::path> places;
-    std::error_code code;
-    for (const auto& item : fs::directory_iterator(folder, code)) places.push_back(item.path());
-    std::sort(places.begin(), places.end(), [](const auto& a, const auto& b) {
-        return std::strtoull(a.filename().c_str(), nullptr, 10) < std::strtoull(b.filename().c_str(), nullptr, 10);
-    });
-    for (const auto& place : places) {
-        SKIVET_TRY(const auto view, FileView::open(place));
-        SKIVET_TRY(const auto data, view.bytes());
-        auto one = read_description(data);
-        if (!one) return fail(std::move(one).error().within(place.string()));
-        if (out.parts.empty()) out.id = one->id, out.time = one->time, out.title = one->title;
-        one->parts[0].place = place;
-        out.parts.push_back(std::move(one->parts[0]));
-    }
-    return out;
-}
-
-Result<std::vector<Journal>> Vault::history() const {
-    std::vector<Journal> out;
-    for (const auto& path : folders_in(kept_state))
-        if (auto journal = read_journal_folder(path); journal && !journal->parts.empty()) out.push_back(std::move(*journal));
-    return out;
-}
-
-std::vector<Error> Vault::unreadable() const {
-    std::vector<Error> out;
-    for (const auto& path : folders_in(kept_state))
-        if (auto journal = read_journal_folder(path); !journal) {
-            auto error = std::move(journal).error();
-            error.advice = "This delivery cannot be undone any more; the others can";
-            out.push_back(std::move(error));
-        }
-    return out;
-}
-
 Status Vault::check_unfinished(const std::vector<Share>& shares) const {
     const auto check = [&](const Vault& vault, bool ours) -> Status {
         for (const auto& one : vault.unfinished(ours))
@@ -446,179 +402,6 @@ Status Vault::check_unfinished(const std::vector<Share>& shares) const {
     for (const auto& other : register_ ? register_->all() : std::vector<fs::path>{})
         if (other != mine) SKIVET_CHECK(check(Vault(other, *files_), false));
     return {};
-}
-
-Status Vault::check_untouched(const JournalPart& part) const {
-    for (const auto& file : part.files) {
-        const auto changed = [&] {
-            std::string advice =
-                "Putting the old bytes back would damage it. Take the new version as it is, or restore the game's own files";
-            const auto mine = real_path(folder_);
-            for (const auto& other : register_ ? register_->all() : std::vector<fs::path>{}) {
-                if (other == mine) continue;
-                const auto theirs = Vault(other, *files_).history();
-                for (const auto& journal : theirs ? *theirs : std::vector<Journal>{})
-                    for (const auto& p : journal.parts)
-                        for (const auto& f : p.files)
-                            if (f.file == file.file)
-                                advice = fmt::format("\"{}\" was delivered into it from another vault, {}. Undo that one first",
-                                                     journal.title, other.string());
-            }
-            return fail(ErrorCode::stale, file.file.filename().string() + " was changed by something else since this delivery",
-                        std::move(advice));
-        };
-        if (file.way == Way::remove) {
-            std::error_code code;
-            if (fs::exists(fs::symlink_status(file.file, code))) return changed();
-            continue;
-        }
-        const auto size = files_->size(file.file);
-        if (!size && size.error().code == ErrorCode::missing) return changed();
-        if (!size) return fail(size.error());
-        if (*size != file.new_size) return changed();
-        if (file.way == Way::rebuild || file.way == Way::create) {
-            SKIVET_TRY(const auto hash, hash_file(file.file, cancel_));
-            if (hash != file.new_hash) return changed();
-        }
-        for (const auto& range : file.ranges) {
-            SKIVET_CHECK(cancel_.check());
-            SKIVET_TRY(const auto now, files_->read(file.file, range.at, range.new_size));
-            if (sha256(now) != range.new_hash) return changed();
-        }
-    }
-    return {};
-}
-
-Status Vault::undo_locked(const Journal& journal, const std::optional<fs::path>& source) {
-    const auto kept = path_of(journal.id, kept_state);
-    std::vector<JournalPart> parts;
-    for (const auto& part : journal.parts)
-        if (!source || part.source == *source) parts.push_back(part);
-    SKIVET_TRY(const auto locks, lock_parts(parts));
-    for (const auto& part : parts) SKIVET_CHECK(check_untouched(part));
-    // Here a damaged journal is an error and nothing more; once it is pending it would have to be set aside.
-    for (const auto& part : parts) SKIVET_CHECK(check_kept(part, cancel_));
-    // From the rename on a crash finishes the undo at the next start.
-    auto pending = path_of(journal.id, pending_state);
-    if (parts.size() == journal.parts.size()) {
-        SKIVET_CHECK(files_->rename(kept, pending));
-    } else {
-        pending = path_of(fmt::format("{}-{}", journal.id, parts[0].place.filename().string()), pending_state);
-        SKIVET_CHECK(files_->make_folder(pending));
-        SKIVET_CHECK(files_->sync_folder(folder_));
-        for (const auto& part : parts) SKIVET_CHECK(files_->rename(part.place, pending / part.place.filename()));
-        SKIVET_CHECK(files_->sync_folder(pending));
-        SKIVET_CHECK(files_->sync_folder(kept));
-    }
-    SKIVET_CHECK(files_->sync_folder(folder_));
-    for (auto& part : parts) part.place = pending / part.place.filename();
-    auto done = roll_back(pending, parts, cancel_);
-    if (done || done.error().code != ErrorCode::canceled) return done;
-    // What was not put back yet stands again.
-    if (parts.size() == journal.parts.size()) {
-        SKIVET_CHECK(files_->rename(pending, kept));
-    } else {
-        std::error_code code;
-        for (const auto& part : parts)
-            if (fs::exists(part.place, code)) SKIVET_CHECK(files_->rename(part.place, kept / part.place.filename()));
-        SKIVET_CHECK(files_->remove_folder(pending));
-        SKIVET_CHECK(files_->sync_folder(kept));
-    }
-    SKIVET_CHECK(files_->sync_folder(folder_));
-    return done;
-}
-
-Status Vault::undo(const std::string& id, const std::optional<fs::path>& source) {
-    SKIVET_TRY(const auto vault_lock, lock());
-    SKIVET_TRY(const auto all, history());
-    const auto found = std::find_if(all.begin(), all.end(), [&](const auto& j) { return j.id == id; });
-    if (found == all.end()) return fail(ErrorCode::missing, fmt::format("there is no delivery {} in the vault", id));
-    std::optional<fs::path> wanted;
-    if (source) wanted = real_path(*source);
-    if (wanted && !found->touches(*wanted))
-        return fail(ErrorCode::missing, fmt::format("\"{}\" did not touch {}", found->title, source->string()));
-    for (auto later = found + 1; later != all.end(); ++later)
-        for (const auto& mine : found->parts)
-            for (const auto& theirs : later->parts)
-                for (const auto& a : mine.files)
-                    for (const auto& b : theirs.files)
-                        if (a.file == b.file && (!wanted || mine.source == *wanted))
-                            return fail(ErrorCode::usage, fmt::format("\"{}\" was delivered later into the same file", later->title),
-                                        "Undo that one first");
-    return undo_locked(*found, wanted);
-}
-
-Result<unsigned> Vault::restore(const fs::path& source) {
-    SKIVET_TRY(const auto vault_lock, lock());
-    SKIVET_TRY(const auto all, history());
-    const auto wanted = real_path(source);
-    unsigned count = 0;
-    for (auto journal = all.rbegin(); journal != all.rend(); ++journal) {
-        if (!journal->touches(wanted)) continue;
-        SKIVET_CHECK(undo_locked(*journal, wanted));
-        ++count;
-    }
-    return count;
-}
-
-Result<unsigned> Vault::restore_all() {
-    SKIVET_TRY(const auto vault_lock, lock());
-    SKIVET_TRY(const auto all, history());
-    for (auto journal = all.rbegin(); journal != all.rend(); ++journal) SKIVET_CHECK(undo_locked(*journal, std::nullopt));
-    return static_cast<unsigned>(all.size());
-}
-
-Result<FileView> Vault::original(const fs::path& path, std::uint64_t most) const {
-    SKIVET_TRY(const auto all, history());
-    const auto wanted = real_path(path);
-    auto now_there = FileView::open(wanted);
-    if (!now_there && now_there.error().code != ErrorCode::missing) return now_there;
-    std::optional<FileView> found;
-    if (now_there) found = std::move(*now_there);
-    for (auto journal = all.rbegin(); journal != all.rend(); ++journal)
-        for (const auto& part : journal->parts)
-            for (const auto& file : part.files) {
-                if (file.file != wanted) continue;
-                if (file.way == Way::create)
-                    return fail(ErrorCode::missing, wanted.filename().string() + " was not there before the delivery");
-                SKIVET_TRY(const auto journal_view, FileView::open(part.place));
-                std::vector<Overlay> over;
-                if (file.way == Way::remove) {
-                    if (file.old_size > most)
-                        return fail(ErrorCode::limit, human_bytes(file.old_size) + " are too much to put together in memory",
-                                    "Undo the delivery instead");
-                    Bytes old;
-                    for (const auto& range : file.ranges) {
-                        SKIVET_TRY(const auto kept, journal_view.bytes(range.kept_at, range.old_size));
-                        old.insert(old.end(), kept.begin(), kept.end());
-                    }
-                    found = FileView::of(std::move(old), wanted);
-                    continue;
-                }
-                if (!found) break;  // nobody who knows it took it away
-                auto& view = *found;
-                if (file.way == Way::rebuild) {
-                    if (file.old_size > most)
-                        return fail(ErrorCode::limit, human_bytes(file.old_size) + " are too much to put together in memory",
-                                    "Restore the whole archive or the delivery instead");
-                    Bytes old;
-                    SKIVET_TRY(const auto now, view.bytes());
-                    SKIVET_TRY(const auto kept, journal_view.bytes());
-                    for (const auto& piece : file.back) {
-                        SKIVET_TRY(const auto bytes, slice(piece.from_new ? now : kept, piece.at, piece.size));
-                        old.insert(old.end(), bytes.begin(), bytes.end());
-                    }
-                    view = FileView::of(std::move(old), wanted);
-                    continue;
-                }
-                for (const auto& range : file.ranges) {
-                    SKIVET_TRY(const auto kept, journal_view.bytes(range.kept_at, range.old_size));
-                    over.push_back({range.at, kept});
-                }
-                SKIVET_TRY(view, view.with(over, file.old_size));
-            }
-    if (!found) return FileView::open(wanted);
-    return *found;
 }
 
 }  // namespace skivet

@@ -86,6 +86,14 @@ public:
     [[nodiscard]] const std::filesystem::path& folder() const { return folder_; }
 
 private:
+    // The states of a journal are its folder's ending, because a rename is atomic. A fourth, "aside" (recovery.cpp): nothing follows it any
+    // more, it is there for a person.
+    static constexpr std::string_view part_state = "part";        ///< being written; nothing else has happened
+    static constexpr std::string_view pending_state = "pending";  ///< complete; game files may be half written
+    static constexpr std::string_view kept_state = "kept";        ///< the delivery stands and can be undone
+
+    /// Without links, where it can be told.
+    [[nodiscard]] static std::filesystem::path real_path(const std::filesystem::path& path);
     [[nodiscard]] std::vector<Unfinished> unfinished(bool locked_by_us) const;
     /// How a file stands to what the journal says of it.
     enum class Stand { old, between, written, foreign };

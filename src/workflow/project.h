@@ -27,9 +27,12 @@ enum class PieceState { on_the_bench, out, changed, fits, needs_mend, delivered,
 /// Stays with a piece as long as the project has it; never given twice. 0: not in a project.
 using PieceId = std::uint64_t;
 
+/// PieceFile::part of alpha that lies apart.
+inline constexpr std::string_view alpha_part = "alpha";
+
 /// A file of a piece beside its own.
 struct PieceFile {
-    std::string part;            ///< what it holds: "alpha", or a face or layer as parts_of names it
+    std::string part;            ///< what it holds: alpha_part, or a face or layer as parts_of names it
     std::filesystem::path file;  ///< relative to the work folder
     std::string exported_hash;   ///< as those of the piece's own file
     std::string seen_hash;
