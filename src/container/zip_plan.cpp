@@ -240,21 +240,23 @@ std::uint16_t ZipContainer::Planner::new_flags(std::uint16_t flags, const Append
     return item.entry != nothing && zip_.records_[item.entry].method == 14 ? static_cast<std::uint16_t>(flags | flag_lzma_end_mark) : flags;
 }
 
-ByteSpan ZipContainer::Planner::old_directory_record(std::size_t entry) const {
-    const auto& record = zip_.records_[entry];
-    return file_.subspan(static_cast<std::size_t>(record.directory_at), record.directory_size);
+Bytes ZipContainer::Planner::model_of(const Appended& item, RecordOf kind) const {
+    Bytes out;
+    if (item.entry == nothing) {
+        out = plain_record(kind);
+    } else {
+        const auto& record = zip_.records_[item.entry];
+        const bool local = kind == RecordOf::local;
+        const auto old = file_.subspan(static_cast<std::size_t>(local ? record.local_at : record.directory_at),
+                                       local ? item.local.header_size : record.directory_size);
+        out.assign(old.begin(), old.end());
+    }
+    return item.name ? with_name(out, kind, *item.name) : out;
 }
 
 Bytes ZipContainer::Planner::local_record(const Appended& item) const {
-    Bytes renamed;
-    ByteSpan old;
-    if (item.entry != nothing) {
-        old = file_.subspan(static_cast<std::size_t>(zip_.records_[item.entry].local_at), item.local.header_size);
-        if (item.name) renamed = with_name(old, RecordOf::local, *item.name), old = renamed;
-    } else {
-        renamed = with_name(plain_record(RecordOf::local), RecordOf::local, *item.name);
-        old = renamed;
-    }
+    const auto model = model_of(item, RecordOf::local);
+    const ByteSpan old = model;
     const std::size_t name = u16(old, local_name);
     const auto extra = without_zip64(old.subspan(local_size + name));
     Bytes out(old.begin(), old.begin() + static_cast<std::ptrdiff_t>(local_size + name));
@@ -302,15 +304,8 @@ Bytes ZipContainer::Planner::directory() const {
 }
 
 Bytes ZipContainer::Planner::directory_record(const Appended& item, std::uint64_t offset) const {
-    Bytes renamed;
-    ByteSpan old;
-    if (item.entry != nothing) {
-        old = old_directory_record(item.entry);
-        if (item.name) renamed = with_name(old, RecordOf::directory, *item.name), old = renamed;
-    } else {
-        renamed = with_name(plain_record(RecordOf::directory), RecordOf::directory, *item.name);
-        old = renamed;
-    }
+    const auto model = model_of(item, RecordOf::directory);
+    const ByteSpan old = model;
     if (item.whole) return moved_record(old, offset, item.size, zip_.entries_[item.entry].stored);
     const std::size_t name = u16(old, dir_name), extra_size = u16(old, dir_extra);
     auto extra = without_zip64(old.subspan(directory_size + name, extra_size));

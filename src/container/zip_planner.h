@@ -4,6 +4,7 @@
 #include <unordered_set>
 
 #include "container/zip.h"
+#include "container/zip_records.h"
 
 namespace skivet {
 
@@ -70,7 +71,8 @@ private:
     void in_place(std::size_t entry, const Local& local, const Bytes& packed, std::uint32_t crc);
     /// Flags of an entry that is written anew: sizes stand before it, and an LZMA stream has its end mark.
     [[nodiscard]] std::uint16_t new_flags(std::uint16_t flags, const Appended& item) const;
-    [[nodiscard]] ByteSpan old_directory_record(std::size_t entry) const;
+    /// The record that an entry's new one is made from, under its new name.
+    [[nodiscard]] Bytes model_of(const Appended& item, zip::RecordOf kind) const;
     [[nodiscard]] Bytes local_record(const Appended& item) const;
     [[nodiscard]] Bytes directory_record(const Appended& item, std::uint64_t offset) const;
     [[nodiscard]] Bytes directory() const;
