@@ -539,7 +539,15 @@ TEST_F(Safety, ASignalEndsEveryCommandWithTheOldBytes) {
                 ::execv(argv[0], argv.data());
                 ::_exit(99);
             }
-            const timespec moment{0, 150'000'000};  // the moment is what is tested
+            // Once it waits for signals (all threads but one leave them blocked), which takes a loaded machine a while, and a moment later.
+            const auto waits_for_it = [&] {
+                std::ifstream status("/proc/" + std::to_string(child) + "/status");
+                for (std::string line; std::getline(status, line);)
+                    if (line.rfind("SigBlk:", 0) == 0) return (std::strtoull(line.c_str() + 7, nullptr, 16) >> (signal - 1) & 1) != 0;
+                return false;
+            };
+            const timespec moment{0, 150'000'000}, little{0, 5'000'000};  // the moment is what is tested
+            for (int i = 0; i < 2000 && !waits_for_it(); ++i) ::nanosleep(&little, nullptr);
             ::nanosleep(&moment, nullptr);
             ::kill(child, signal);
             int status = 0;

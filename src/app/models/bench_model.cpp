@@ -106,7 +106,10 @@ void BenchModel::watch() {
     const auto there = watcher_.files() + watcher_.directories();
     const QSet<QString> watched(there.begin(), there.end());
     if (const auto old = watched - wanted; !old.isEmpty()) watcher_.removePaths(old.values());
-    if (const auto more = wanted - watched; !more.isEmpty()) watcher_.addPaths(more.values());
+    const auto more = (wanted - watched).values();
+    if (more.isEmpty()) return;
+    // What was saved before the watch began, right behind a rename, has told nobody.
+    if (watcher_.addPaths(more).size() < more.size()) settle_.start();
 }
 
 void BenchModel::look() {
@@ -121,6 +124,7 @@ void BenchModel::look() {
                 jobs.tell(self, [this, file, hash] {
                     std::vector<PieceId> saved;
                     store_.change([&](Project& p) { saved = note_save(p, file, hash, now()); });
+                    watch();  // a rename ended it
                     tell_saved(saved);
                 });
             });
