@@ -197,7 +197,9 @@ void Tour::step() {
         case 10:
             shot(QStringLiteral("6-needs-a-mend"));
             window_->go_to(PageId::delivery);
-            return wait_for([this] { return models_->delivery.plan() != nullptr; });
+            models_->delivery.let_wait(
+                {{{models_->store.project().game / "midway.zip", {"booths/ticket/ticket_child.dds"}}, "booths/ticket/ticket_kid.dds"}});
+            return wait_for([this] { return models_->delivery.plan() && models_->delivery.plan()->change_count() == 1; });
         case 11:
             shot(QStringLiteral("5-delivery"));
             models_->delivery.deliver();
