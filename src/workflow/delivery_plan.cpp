@@ -64,6 +64,12 @@ void plan_patches(const ReadContext& context, const Project& project, std::vecto
         group.beside = true;
         const auto work = [&]() -> Result<WritePlan> {
             SKIVET_TRY(const auto source, open_source(context, group.source));
+            SKIVET_TRY(const auto changes, changes_of(context, *source, group));
+            for (const auto& change : changes)
+                if (change.what == AddressedChange::What::add)
+                    return fail(ErrorCode::unsupported,
+                                change.inner.back() + " is new to the game, and a patch archive holds only what replaces entries",
+                                "Deliver it into the archive, or beside the game");
             SKIVET_TRY(const auto files, spread_replacements(context, *source, group.contents));
             const auto file = patch_archive(project, group.source);
             SKIVET_TRY(auto plan, plan_patch_archive(context, *source, file, files));

@@ -141,6 +141,16 @@ TEST_F(Entries, AVariantGoesBesideTheGameUnderItsOwnPath) {
     EXPECT_EQ(hash_of_file(zip), before);
 }
 
+TEST_F(Entries, AVariantCannotGoIntoAPatchArchive) {
+    ASSERT_TRUE(vary("a/horse.dds", "a/horse_blue.dds"));
+    project.destination = Destination::patch_archives;
+    const auto plan = plan_delivery(context, project);
+    ASSERT_EQ(plan.groups.size(), 1u);
+    ASSERT_TRUE(plan.groups[0].error);
+    EXPECT_NE(plan.groups[0].error->message().find("a/horse_blue.dds is new to the game"), std::string::npos)
+        << plan.groups[0].error->message();
+}
+
 TEST_F(Entries, WhatCannotBeAVariantIsSaidAtOnce) {
     const auto refused = [&](const Address& like, const std::string& path, const std::string& why) {
         const auto piece = take_variant(context, project, like, path, {}, 1);
