@@ -29,6 +29,7 @@ void Container::number_doubles() {
     std::unordered_map<std::string, std::size_t> next;
     for (const auto i : doubles) {
         auto& path = entries_[i].path;
+        doubles_.insert(path);
         const auto slash = path.rfind('/') + 1, dot = path.rfind('.');
         const auto stem = dot != std::string::npos && dot > slash ? dot : path.size();
         auto& number = next.try_emplace(path, 2).first->second;
@@ -36,6 +37,7 @@ void Container::number_doubles() {
         do fresh = path.substr(0, stem) + '#' + std::to_string(number++) + path.substr(stem);
         while (!taken.insert(fresh).second);
         path = std::move(fresh);
+        doubles_.insert(path);
     }
 }
 
@@ -85,6 +87,11 @@ Result<WritePlan> Container::plan_changes(const Changes& changes, const ReadLimi
         if (!mentioned.insert(name.entry).second) return twice(name.entry);
         leaving.insert(name.entry);
     }
+    // One of them gone, the others would be counted anew, and what went could not be told from what stayed.
+    for (const auto entry : leaving)
+        if (doubles_.contains(entries_[entry].path))
+            return fail(ErrorCode::unsupported, fmt::format("several entries have the name of \"{}\"", entries_[entry].path),
+                        "Replace its content instead");
     std::unordered_set<std::size_t> replaced;
     for (const auto& r : changes.replaced) {
         if (no_such(r.entry)) return missing();

@@ -2,6 +2,7 @@
 // A container lists entries, reads them and plans how to replace them. It never writes a file.
 #include <mutex>
 #include <unordered_map>
+#include <unordered_set>
 
 #include "base/limits.h"
 #include "base/progress.h"
@@ -83,7 +84,8 @@ public:
     /// Why entries cannot be added, renamed or taken out; empty when they can.
     [[nodiscard]] virtual std::string fixed_entries() const;
     /// The plan for changes of every sort. Errors: `usage` for a path that leaves the archive or that two entries would have, and for an
-    /// entry that is named twice; `unsupported` with fixed_entries()'s reason; those of `plan`.
+    /// entry that is named twice; `unsupported` where several entries have the name of one that is to go, and with fixed_entries()'s
+    /// reason; those of `plan`.
     [[nodiscard]] Result<WritePlan> plan_changes(const Changes& changes, const ReadLimits& limits) const;
     /// The plan for giving back space that nothing uses any more. An empty plan when there is none. A packed directory that has to move
     /// because of it leaves its old place for the next time.
@@ -104,6 +106,7 @@ protected:
     void number_doubles();
 
     std::vector<Entry> entries_;
+    std::unordered_set<std::string> doubles_;  ///< paths of entries that share the name they have in the archive, numbered or not
     std::vector<Error> problems_;
     std::string recognized_by_;
 

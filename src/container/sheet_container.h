@@ -21,6 +21,9 @@ public:
     [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
     [[nodiscard]] Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
+    [[nodiscard]] std::string fixed_entries() const override {
+        return "the tables of a " + kind() + " cannot be made longer or shorter yet";
+    }
     [[nodiscard]] Result<WritePlan> plan_compact(const ReadLimits& limits) const override;
     [[nodiscard]] std::uint64_t dead_bytes() const override;
     [[nodiscard]] std::vector<Segment> segments() const override;

@@ -245,6 +245,7 @@ private:
     FileView file_;
     std::vector<Member> members_;
     std::uint64_t end_ = 0;         ///< behind the last entry
+    bool has_others_ = false;       ///< folders, links, devices
     std::set<std::string> linked_;  ///< what hard links name
 
     Result<ByteSpan> bytes_of(std::size_t entry) const { return file_.bytes(members_[entry].data_at, entries_[entry].size); }
@@ -345,6 +346,7 @@ Status TarContainer::list(const ReadLimits& limits) {
                     entries_.push_back(std::move(e));
                 }
             }
+            has_others_ = has_others_ || (type != '0' && type != '\0' && type != '7');
             if (type == '1') linked_.insert(long_link ? *long_link : text_field(header, link_at, name_bytes));
             forget();
         }
@@ -402,6 +404,8 @@ Result<WritePlan> TarContainer::plan_entries(const Changes& changes, const ReadL
         if (bytes.size() == old_size) plan.ranges.push_back({at, std::move(bytes), 0});
         else moved.push_back({at, old_size, std::move(bytes)});
     };
+    if (changes.added.empty() && changes.removed.size() == entries_.size() && !has_others_)
+        return fail(ErrorCode::unsupported, "a tar with nothing in it is none any more", "Leave one entry, or remove the file");
     std::map<std::size_t, std::string> names;
     for (const auto& name : changes.renamed) names[name.entry] = name.path;
     for (const auto entry : changes.removed) names[entry] = {};  // none: it is taken out

@@ -77,9 +77,11 @@ Result<WritePlan> plan_restore_entry(const Vault& vault, const ReadContext& cont
         SKIVET_TRY(content, read_entry(context, *before, folder ? std::vector<std::string>(inner.begin() + 1, inner.end()) : inner));
     }
     SKIVET_TRY(const auto now, open_source(context, source));
-    std::vector<AddressedBytes> items;
-    items.push_back({inner, std::move(content)});
-    return plan_replacements(context, *now, std::move(items));
+    const auto there = read_entry(context, *now, inner);
+    const bool is_gone = !there && there.error().code == ErrorCode::missing;
+    std::vector<AddressedChange> changes;
+    changes.push_back({is_gone ? AddressedChange::What::add : AddressedChange::What::replace, inner, std::move(content)});
+    return plan_changes(context, *now, std::move(changes));
 }
 
 std::vector<std::string> broken_links(const WritePlan& plan) {

@@ -221,8 +221,7 @@ Delivered deliver(const ReadContext& context, const DeliveryPlan& plan, Vault va
 }
 
 void note_delivered(Project& project, const DeliveryPlan& plan, const Delivered& delivered) {
-    for (const auto g : delivered.groups)
-        for (const auto& change : plan.groups[g].changes) project.drop(change);
+    for (const auto g : delivered.groups) project.drop(plan.groups[g].changes);
     for (const auto g : delivered.groups)
         for (std::size_t k = 0; k < plan.groups[g].pieces.size(); ++k) {
             const auto& planned = plan.groups[g].pieces[k];

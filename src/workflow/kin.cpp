@@ -67,6 +67,7 @@ std::string places(std::span<const Kin> kin) {
 Result<Kindred> kin_of(const ReadContext& context, const AnalyzedCatalog& catalog, const Project& project, const Piece& piece,
                        const PieceSides& sides, const CancelToken& cancel) {
     Kindred out;
+    if (!piece.like.empty()) return out;  // a variant is there to differ from what it is like
     Surroundings around(catalog, project);
     const auto item = around.item_of(piece);
     if (!item) return out;
@@ -115,7 +116,7 @@ Result<std::vector<LeftCopies>> copies_left(const ReadContext& context, const An
         SKIVET_CHECK(cancel.check());
         const auto* piece = project.piece(id);
         const auto item = piece ? around.item_of(*piece) : std::nullopt;
-        if (!item) continue;
+        if (!item || !piece->like.empty()) continue;
         if (!piece->delivered_hash.empty()) {
             const auto original = original_texture(context, project, *piece);
             if (!original) continue;

@@ -25,8 +25,8 @@ struct Kindred {
 /// What the textures of pieces measure that get another size; others keep the original's sides.
 using PieceSides = std::map<PieceId, std::pair<std::uint32_t, std::uint32_t>>;
 
-/// By what the piece's original showed, so that a delivered piece still has its kin. Reads the textures of its set, 16 at most. Errors:
-/// `canceled`, and those of the piece's original; what else cannot be read is left out.
+/// A variant has none: it is there to differ. By what the piece's original showed, so that a delivered piece still has its kin. Reads the
+/// textures of its set, 16 at most. Errors: `canceled`, and those of the piece's original; what else cannot be read is left out.
 [[nodiscard]] Result<Kindred> kin_of(const ReadContext& context, const AnalyzedCatalog& catalog, const Project& project, const Piece& piece,
                                      const PieceSides& sides, const CancelToken& cancel = {});
 

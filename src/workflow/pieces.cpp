@@ -78,13 +78,8 @@ Result<Piece> check_source(const ReadContext& context, Piece piece) {
 
 Result<Piece> check_source(const ReadContext& context, AddressReader& reader, Piece piece) {
     const auto bytes = read_texture_bytes(context, reader, piece.address);
-    if (!bytes && !piece.like.empty() && bytes.error().code == ErrorCode::missing) {
-        // Not there yet, or taken out again by whoever.
-        piece.delivered_hash.clear();
-        piece.delivered_texture.clear();
-        if (piece.state == PieceState::delivered) piece.state = state_by_edit(piece);
-        return piece;
-    }
+    // A variant is not there yet, or beside the game.
+    if (!bytes && !piece.like.empty() && bytes.error().code == ErrorCode::missing) return piece;
     if (!bytes) return fail(bytes.error());
     const auto hash = hash_of(*bytes);
     if (hash != piece.original_hash && (piece.delivered_texture.empty() || hash != piece.delivered_texture))

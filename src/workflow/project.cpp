@@ -134,16 +134,33 @@ Piece* Project::add(Piece piece) {
     return &pieces.back();
 }
 
-Status Project::add(EntryChange change) {
-    if (const auto* there = piece_of(change.address))
-        return fail(ErrorCode::usage, there->name() + " is on the bench", "Put it away first, or deliver it under its own name");
-    std::erase_if(changes, [&](const EntryChange& c) { return c.address == change.address; });
-    changes.push_back(std::move(change));
-    return {};
+std::vector<Error> Project::add(std::span<const EntryChange> more) {
+    // By address, in one pass: there may be thousands of either.
+    std::set<std::string> on_bench;
+    for (const auto& piece : pieces) on_bench.insert(piece.address.text());
+    std::vector<Error> out;
+    std::map<std::string, const EntryChange*> wanted;
+    for (const auto& change : more) {
+        auto address = change.address.text();
+        if (!on_bench.contains(address)) wanted[std::move(address)] = &change;
+        else
+            out.push_back(Error{ErrorCode::usage,
+                                change.address.inner.back() + " is on the bench",
+                                {},
+                                {},
+                                "Put it away first, or deliver it under its own name"});
+    }
+    std::erase_if(changes, [&](const EntryChange& c) { return wanted.contains(c.address.text()); });
+    for (const auto& change : more)
+        if (const auto found = wanted.find(change.address.text()); found != wanted.end() && found->second == &change)
+            changes.push_back(change);
+    return out;
 }
 
-bool Project::drop(const EntryChange& change) {
-    return std::erase_if(changes, [&](const EntryChange& c) { return c == change; }) > 0;
+std::size_t Project::drop(std::span<const EntryChange> some) {
+    std::set<std::pair<std::string, std::string>> gone;
+    for (const auto& change : some) gone.emplace(change.address.text(), change.path);
+    return std::erase_if(changes, [&](const EntryChange& c) { return gone.contains({c.address.text(), c.path}); });
 }
 
 bool Project::put_away(PieceId id) {

@@ -150,10 +150,10 @@ struct Project {
     [[nodiscard]] const Piece* piece_of(const Address& address) const;
     /// Takes a piece in and gives it an id; null, and nothing is changed, when one of the same address is there.
     Piece* add(Piece piece);
-    /// Lets an entry's change wait, in place of another one of the same entry. Error `usage` for an entry that is on the bench.
-    [[nodiscard]] Status add(EntryChange change);
-    /// False when it does not wait any more.
-    bool drop(const EntryChange& change);
+    /// Lets changes wait, in place of others of the same entries. Errors `usage` for entries that are on the bench; the rest waits.
+    [[nodiscard]] std::vector<Error> add(std::span<const EntryChange> more);
+    /// They do not wait any more; how many of them did.
+    std::size_t drop(std::span<const EntryChange> some);
     /// Takes a piece off the list; its files stay. False when it is not there.
     bool put_away(PieceId id);
 

@@ -166,12 +166,11 @@ BenchLook look_at_files(const Project& project, SeenFiles& seen, std::int64_t no
 
 std::vector<PieceId> note_save(Project& project, const fs::path& file, const std::string& hash, std::int64_t now) {
     std::vector<PieceId> out;
-    const auto pieces = project.pieces;
-    for (const auto& piece : pieces) {
+    for (const auto& piece : project.pieces) {
         const auto files = files_of(piece);
-        if (std::any_of(files.begin(), files.end(), [&](const Watched& w) { return w.file == file; }) &&
-            note_refreshed(project, with_content(piece, file, hash, now)))
-            out.push_back(piece.id);
+        if (std::none_of(files.begin(), files.end(), [&](const Watched& w) { return w.file == file; })) continue;
+        // The list stays as it is: only what is in the piece changes.
+        if (note_refreshed(project, with_content(piece, file, hash, now))) out.push_back(piece.id);
     }
     return out;
 }

@@ -409,6 +409,33 @@ TEST(Changes, InAnArchiveInsideAnArchiveInAFolder) {
     EXPECT_NE(both.error().message().find("as a whole and inside"), std::string::npos);
 }
 
+TEST(Changes, OneOfSeveralEntriesOfANameStays) {
+    const TempFolder folder;
+    const auto file = folder / "a.zip";
+    put_file(file, make_zip({{"a.txt", random_bytes(20, 1)}, {"a.txt", random_bytes(20, 2)}, {"b.txt", random_bytes(20, 3)}}));
+    const ReadContext context;
+    const auto zip = *open_source(context, file);
+    for (const auto* path : {"a.txt", "a#2.txt"})
+        for (const auto& change : {AddressedChange{What::remove, {path}}, AddressedChange{What::rename, {path}, {}, "c.txt"}}) {
+            const auto plan = plan_changes(context, *zip, {change});
+            ASSERT_FALSE(plan) << path;
+            EXPECT_NE(plan.error().message().find("several entries have the name"), std::string::npos) << plan.error().message();
+        }
+    EXPECT_TRUE(plan_changes(context, *zip, {{What::remove, {"b.txt"}}}));
+}
+
+TEST(Changes, ATarIsNotEmptied) {
+    const TempFolder folder;
+    put_file(folder / "in/one", random_bytes(500, 1));
+    ASSERT_EQ(run_program({"tar", "-cf", "../a.tar", "one"}, (folder / "in").string()).code, 0);
+    const ReadContext context;
+    const auto tar = *open_source(context, folder / "a.tar");
+    const auto plan = plan_changes(context, *tar, {{What::remove, {"one"}}});
+    ASSERT_FALSE(plan);
+    EXPECT_NE(plan.error().message().find("nothing in it"), std::string::npos) << plan.error().message();
+    EXPECT_TRUE(plan_changes(context, *tar, {{What::remove, {"one"}}, {What::add, {"two"}, {}}}));
+}
+
 TEST(Changes, OthersSayWhyNot) {
     const TempFolder folder;
     put_file(folder / "in/a.txt", random_bytes(90, 1));

@@ -225,6 +225,19 @@ TEST_F(KinTest, ADeliveryLeavesCopiesUntilTheyFollow) {
     EXPECT_EQ(copies_left(context, *catalog, project, std::vector{id}, stop).error().code, ErrorCode::canceled);
 }
 
+TEST_F(KinTest, AVariantIsThereToDiffer) {
+    auto variant = take_variant(context, project, at("front/awning_diff.dds"), "front/awning_blue_diff.dds", {}, 1);
+    ASSERT_TRUE(variant);
+    const auto id = keep_taken(project, std::vector{*variant}).front();
+    PosixFiles files;
+    const auto plan = plan_delivery(context, project);
+    note_delivered(project, plan, deliver(context, plan, vault_of(project, files), 9));
+    look();
+    const auto found = kin(id);
+    EXPECT_TRUE(found.copies.empty() && found.derived.empty()) << "what it is like would follow it";
+    EXPECT_TRUE(copies_left(context, *catalog, project, std::vector{id})->empty());
+}
+
 TEST_F(KinTest, ASetWhoseMapsNoLongerHaveOneSizeIsToldAndScaled) {
     const auto id = take("front/awning_diff.dds");
     const auto found = kin(id, {{id, {256, 256}}});

@@ -60,13 +60,13 @@ void DeliveryModel::deliver() {
 }
 
 void DeliveryModel::let_wait(const std::vector<EntryChange>& changes) {
-    std::size_t waiting = 0;
-    store_.change([&](Project& p) {
-        for (const auto& change : changes)
-            if (const auto added = p.add(change); added) ++waiting;
-            else messages_.complain(added.error());
-    });
+    std::vector<Error> errors;
+    store_.change([&](Project& p) { errors = p.add(changes); });
+    if (errors.size() == 1) messages_.complain(errors.front());
+    else if (!errors.empty()) messages_.tell(tr("%1 of them are on the bench. Put them away first.").arg(errors.size()));
+    const auto waiting = changes.size() - errors.size();
     if (waiting == 0) return;
+    if (!errors.empty()) return store_.tell_pieces_changed();
     const auto& first = changes.front();
     const auto name = QString::fromStdString(first.address.inner.back());
     messages_.tell(waiting > 1          ? tr("%1 entries go with the next delivery.").arg(waiting)
@@ -75,8 +75,8 @@ void DeliveryModel::let_wait(const std::vector<EntryChange>& changes) {
     store_.tell_pieces_changed();
 }
 
-void DeliveryModel::leave(const EntryChange& change) {
-    store_.change([&](Project& p) { p.drop(change); });
+void DeliveryModel::leave(const std::vector<EntryChange>& changes) {
+    store_.change([&](Project& p) { p.drop(changes); });
     store_.tell_pieces_changed();
 }
 

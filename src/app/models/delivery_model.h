@@ -19,7 +19,7 @@ public:
     /// Entries get other names or go with the next delivery.
     void let_wait(const std::vector<EntryChange>& changes);
     /// Not any more.
-    void leave(const EntryChange& change);
+    void leave(const std::vector<EntryChange>& changes);
     [[nodiscard]] Destination destination() const { return store_.project().destination; }
     /// Where deliveries go; kept in the project.
     void set_destination(Destination destination);

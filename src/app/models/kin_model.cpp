@@ -10,6 +10,7 @@ KinModel::KinModel(ProjectStore& store, CatalogModel& catalog, BenchModel& bench
         answered_.reset();
         looking_.cancel();
         left_.clear();
+        emit left_found();
     });
     connect(&catalog_, &CatalogModel::analysis_changed, this, [this] {
         if (asked_.piece != 0) emit ready(asked_.piece);  // whoever shows it asks again

@@ -12,6 +12,9 @@
 namespace skivet::app {
 namespace {
 
+/// Of one archive; nobody reads more, and thousands of lines would hold the window up.
+constexpr std::size_t most_lines = 100;
+
 QString way_text(Way way) {
     switch (way) {
         case Way::in_place: return QObject::tr("in place");
@@ -202,7 +205,7 @@ void DeliveryPage::show_plan() {
                 box->addWidget(new WriteStrip(std::max(size, end), ranges));
                 for (const auto& note : group.notes) box->addWidget(make_label(to_text(note), "soft", true));
             }
-            for (const auto& piece : group.pieces) {
+            for (const auto& piece : std::span(group.pieces).first(std::min(group.pieces.size(), most_lines))) {
                 auto* line = new QHBoxLayout;
                 QStringList steps;
                 for (const auto& step : piece.inner) steps << to_text(step);
@@ -213,7 +216,9 @@ void DeliveryPage::show_plan() {
                                            "soft"));
                 box->addLayout(line);
             }
-            for (const auto& change : group.changes) box->addLayout(make_change_line(change));
+            if (group.pieces.size() > most_lines)
+                box->addWidget(make_label(tr("and %1 more pieces").arg(group.pieces.size() - most_lines), "soft"));
+            add_changes(box, group.changes);
             cards_->addWidget(card);
         }
     if (plan)
@@ -235,7 +240,7 @@ void DeliveryPage::show_plan() {
         auto* box = new QVBoxLayout(card);
         box->setContentsMargins(16, 10, 16, 10);
         box->addWidget(make_label(tr("These wait for a delivery into the archives"), "strong"));
-        for (const auto& change : plan->waiting) box->addLayout(make_change_line(change));
+        add_changes(box, plan->waiting);
         cards_->addWidget(card);
     }
     const auto pieces = plan ? plan->piece_count() : 0, changes = plan ? plan->change_count() : 0;
@@ -266,6 +271,18 @@ void DeliveryPage::show_plan() {
     });
 }
 
+void DeliveryPage::add_changes(QVBoxLayout* box, const std::vector<EntryChange>& changes) {
+    for (std::size_t i = 0; i < std::min(changes.size(), most_lines); ++i) box->addLayout(make_change_line(changes[i]));
+    if (changes.size() <= most_lines) return;
+    auto* line = new QHBoxLayout;
+    line->addWidget(make_label(tr("and %1 more entries").arg(changes.size() - most_lines), "soft"));
+    line->addStretch();
+    auto* leave = new Button(tr("Leave all of them"), Button::Look::link);
+    connect(leave, &QPushButton::clicked, this, [this, changes] { model_->leave(changes); });
+    line->addWidget(leave);
+    box->addLayout(line);
+}
+
 QLayout* DeliveryPage::make_change_line(const EntryChange& change) {
     auto* line = new QHBoxLayout;
     QStringList steps;
@@ -275,7 +292,7 @@ QLayout* DeliveryPage::make_change_line(const EntryChange& change) {
     line->addWidget(make_label(change.path.empty() ? tr("is taken out") : tr("becomes %1").arg(to_text(change.path)), "soft"));
     auto* leave = new Button(tr("Leave it"), Button::Look::link);
     leave->setObjectName(QStringLiteral("leave"));
-    connect(leave, &QPushButton::clicked, this, [this, change] { model_->leave(change); });
+    connect(leave, &QPushButton::clicked, this, [this, change] { model_->leave({change}); });
     line->addWidget(leave);
     return line;
 }

@@ -21,6 +21,7 @@ private:
     void show_copies();
     /// An entry that gets another name or goes, and the way to leave it.
     [[nodiscard]] QLayout* make_change_line(const EntryChange& change);
+    void add_changes(QVBoxLayout* box, const std::vector<EntryChange>& changes);
     void show_history();
     void ask_to_undo_all();
 

@@ -142,7 +142,7 @@ void ImageView::draw_picture(QPainter& p, const QImage& image, const QImage& red
     if (image.hasAlphaChannel()) p.fillRect(to, checker_brush());
     p.setRenderHint(QPainter::Antialiasing, false);
     p.setRenderHint(QPainter::SmoothPixmapTransform, to.width() < image.width());
-    p.drawImage(to, to.width() <= reduced.width() ? reduced : image);
+    p.drawImage(to, to.width() * devicePixelRatioF() <= reduced.width() ? reduced : image);
 }
 
 void ImageView::draw_blocks(QPainter& p, const QRectF& to) {
