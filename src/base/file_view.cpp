@@ -144,6 +144,20 @@ FileView FileView::of(Bytes bytes, std::filesystem::path name) {
     return view;
 }
 
+FileView FileView::of(Bytes bytes, std::vector<FilePart> parts) {
+    auto map = std::make_shared<Map>();
+    map->path = parts.front().path;
+    map->owned = std::move(bytes);
+    map->data = map->owned.data();
+    map->size = map->owned.size();
+    map->stamp = parts.front().stamp;
+    map->stamp.size = map->size;
+    map->parts = std::move(parts);
+    FileView view;
+    view.map_ = std::move(map);
+    return view;
+}
+
 FileView FileView::over(ByteSpan bytes, std::filesystem::path name) {
     auto map = std::make_shared<Map>();
     map->path = std::move(name);
@@ -185,6 +199,8 @@ Result<FileView> FileView::with(std::span<const Overlay> over, std::uint64_t new
     map->stamp.size = new_size;
     map->size = static_cast<std::size_t>(new_size);
     map->inside = map_;
+    map->parts = map_->parts;
+    if (map->parts.size() == 1) map->parts[0].stamp.size = new_size;
     if (new_size > 0) {
         // Zero pages for the whole, the file's own pages copy-on-write over them, then the other bytes.
         map->mapped = ::mmap(nullptr, map->size, PROT_READ | PROT_WRITE, MAP_PRIVATE | MAP_ANONYMOUS | MAP_NORESERVE, -1, 0);
@@ -210,7 +226,7 @@ Result<FileView> FileView::with(std::span<const Overlay> over, std::uint64_t new
 
 Result<ByteSpan> FileView::bytes() const {
     for (const auto* map = map_.get(); map; map = map->inside.get())
-        for (std::size_t p = 0; p < map->parts.size() && map->mapped; ++p) {
+        for (std::size_t p = 0; p < map->descriptors.size() && map->mapped; ++p) {
             struct stat info {};
             if (::fstat(map->descriptors[p], &info) != 0) return fail_errno(errno, "cannot look at " + map->parts[p].path.string());
             if (static_cast<std::uint64_t>(info.st_size) < map->parts[p].stamp.size)

@@ -38,6 +38,8 @@ public:
     [[nodiscard]] static Result<FileView> join(const std::vector<std::filesystem::path>& parts, std::uint64_t limit);
     /// Bytes that are already in memory, e.g. an archive inside an archive.
     [[nodiscard]] static FileView of(Bytes bytes, std::filesystem::path name = {});
+    /// Bytes that stand for files as they were: like `join` of them, but from memory. At least one part; their sizes make up the whole.
+    [[nodiscard]] static FileView of(Bytes bytes, std::vector<FilePart> parts);
     /// Bytes that somebody else keeps while the view lives.
     [[nodiscard]] static FileView over(ByteSpan bytes, std::filesystem::path name = {});
 
@@ -45,7 +47,7 @@ public:
     [[nodiscard]] std::uint64_t size() const;
     [[nodiscard]] const FileStamp& stamp() const;
     [[nodiscard]] bool in_memory() const;
-    /// The files behind it: one, several when joined, none when in memory.
+    /// The files behind it, or that it stands for: one, several when joined, none of bytes that are no file.
     [[nodiscard]] const std::vector<FilePart>& parts() const;
     /// The file with other bytes over its own and another size, as if they had been written; only the pages they touch take memory.
     /// Only for one file, not for joined parts.

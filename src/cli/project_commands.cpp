@@ -46,24 +46,6 @@ Result<Looked> look(Context& c, const fs::path& folder) {
     return out;
 }
 
-/// The pieces that are named, by id, name or address; all of them when none is.
-Result<std::vector<PieceId>> pieces_named(const Project& project, const std::vector<std::string>& names) {
-    std::vector<PieceId> out;
-    if (names.empty())
-        for (const auto& piece : project.pieces) out.push_back(piece.id);
-    for (const auto& name : names) {
-        std::vector<PieceId> found;
-        for (const auto& piece : project.pieces)
-            if (std::to_string(piece.id) == name || piece.name() == name || piece.address.text() == name) found.push_back(piece.id);
-        if (found.empty())
-            return fail(ErrorCode::usage, "the project has no piece " + name, "skivet-cli project status lists them with their numbers");
-        if (found.size() > 1)
-            return fail(ErrorCode::usage, fmt::format("{} pieces are called {}", found.size(), name), "Name them by number or address");
-        out.push_back(found.front());
-    }
-    return out;
-}
-
 constexpr std::pair<std::string_view, Destination> destinations[] = {
     {"archives", Destination::into_archives}, {"beside", Destination::beside_the_game}, {"patch", Destination::patch_archives}};
 
@@ -76,20 +58,6 @@ std::string_view name_of_destination(Destination destination) {
 void set_destination(Project& project, const std::string& name) {
     for (const auto& [known, destination] : destinations)
         if (known == name) project.destination = destination;
-}
-
-void print_journal(Context& c, const Journal& journal) {
-    if (!c.json)
-        return void(c.out << fmt::format("{}  {} ({} bytes written, {} kept)\n", journal.id, journal.title,
-                                         grouped(journal.bytes_written()), grouped(journal.bytes_kept())));
-    json sources = json::array();
-    for (const auto& part : journal.parts) sources.push_back({{"source", part.source.string()}, {"entries", part.entries}});
-    print(c, {{"delivery", journal.id},
-              {"title", journal.title},
-              {"time", journal.time},
-              {"bytes_written", journal.bytes_written()},
-              {"bytes_kept", journal.bytes_kept()},
-              {"sources", sources}});
 }
 
 std::string_view name_of_grade(Grade grade) {

@@ -54,6 +54,37 @@ ReadContext with_own(const Context& c, ReadContext context) {
     return context;
 }
 
+Result<std::vector<PieceId>> pieces_named(const Project& project, const std::vector<std::string>& names) {
+    std::vector<PieceId> out;
+    if (names.empty())
+        for (const auto& piece : project.pieces) out.push_back(piece.id);
+    for (const auto& name : names) {
+        std::vector<PieceId> found;
+        for (const auto& piece : project.pieces)
+            if (std::to_string(piece.id) == name || piece.name() == name || piece.address.text() == name) found.push_back(piece.id);
+        if (found.empty())
+            return fail(ErrorCode::usage, "the project has no piece " + name, "skivet-cli project status lists them with their numbers");
+        if (found.size() > 1)
+            return fail(ErrorCode::usage, fmt::format("{} pieces are called {}", found.size(), name), "Name them by number or address");
+        out.push_back(found.front());
+    }
+    return out;
+}
+
+void print_journal(Context& c, const Journal& journal) {
+    if (!c.json)
+        return void(c.out << fmt::format("{}  {} ({} bytes written, {} kept)\n", journal.id, journal.title,
+                                         grouped(journal.bytes_written()), grouped(journal.bytes_kept())));
+    json sources = json::array();
+    for (const auto& part : journal.parts) sources.push_back({{"source", part.source.string()}, {"entries", part.entries}});
+    print(c, {{"delivery", journal.id},
+              {"title", journal.title},
+              {"time", journal.time},
+              {"bytes_written", journal.bytes_written()},
+              {"bytes_kept", journal.bytes_kept()},
+              {"sources", sources}});
+}
+
 Result<Open> open(Context& c, const fs::path& folder, OpenWish wish) {
     std::error_code code;
     if (!fs::exists(folder / "project.json", code)) return fail(no_project(folder));

@@ -10,6 +10,10 @@ namespace skivet::cli::project_work {
 void print(Context& c, const nlohmann::json& line);
 void print_piece(Context& c, const Piece& piece, const Project& project);
 
+void print_journal(Context& c, const Journal& journal);
+/// The pieces that are named, by id, name or address; all of them when none is.
+[[nodiscard]] Result<std::vector<PieceId>> pieces_named(const Project& project, const std::vector<std::string>& names);
+
 [[nodiscard]] Error no_project(const std::filesystem::path& folder);
 /// The project's context with what this call says besides: --key, --kind and --paths.
 [[nodiscard]] ReadContext with_own(const Context& c, ReadContext context);

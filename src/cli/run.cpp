@@ -11,6 +11,7 @@
 #include "base/file_write.h"
 #include "bench/mends.h"
 #include "cli/commands.h"
+#include "cli/parcel_commands.h"
 #include "cli/project_commands.h"
 #include "container/sheet_folders.h"
 #include "delivery/vault.h"
@@ -384,6 +385,12 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         command = [&c, &project_options, run_it] { return run_it(c, project_options); };
     };
     add_project_commands(app, project_options, common, run_in_project);
+    ParcelOptions parcel_options;
+    const std::function<void(int (*)(Context&, const ParcelOptions&), bool)> run_with_parcel = [&](auto* run_it, bool writes_game) {
+        writes = writes_game;
+        command = [&c, &parcel_options, run_it] { return run_it(c, parcel_options); };
+    };
+    add_parcel_commands(app, parcel_options, common, run_with_parcel);
 
     try {
         std::vector<std::string> reversed(arguments.rbegin(), arguments.rend());

@@ -10,15 +10,30 @@ namespace skivet {
 
 namespace fs = std::filesystem;
 
-Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder, const ReadLimits& limits,
-                                                         std::span<const fs::path> apart) {
+Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder, const ReadLimits& limits, std::span<const fs::path> apart,
+                                                         std::shared_ptr<const PastFiles> past) {
     auto out = std::make_unique<FolderContainer>();
     out->folder_ = folder;
+    out->past_ = std::move(past);
     std::error_code code;
     fs::recursive_directory_iterator walk(folder, fs::directory_options::skip_permission_denied, code);
     if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
     std::map<std::string, std::vector<std::string>> names;  // that could be parts, by folder
     std::unordered_map<std::string, std::uint64_t> sizes;
+    const auto real = out->past_ ? fs::weakly_canonical(folder, code) : folder;
+    const auto take = [&](Entry entry) {
+        const auto name = fs::path(entry.path).filename().string();
+        if (part_name(name) || name.ends_with(".zip"))
+            names[fs::path(entry.path).parent_path().generic_string()].push_back(name), sizes[entry.path] = entry.size;
+        out->entries_.push_back(std::move(entry));
+    };
+    // False for what was not there; the size is the one it had.
+    const auto at_that_time = [&](Entry& entry, const fs::path& below) {
+        if (!out->past_) return true;
+        const auto file = below / entry.path;
+        if (const auto was = out->past_->were.find(file); was != out->past_->were.end()) entry.size = entry.stored = was->second.size();
+        return !out->past_->not_there.contains(file);
+    };
     for (const fs::recursive_directory_iterator end; walk != end; walk.increment(code)) {
         if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
         std::error_code ignored;
@@ -36,11 +51,19 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
         // A file has no checksum; when it was written is the nearest thing.
         const auto written = static_cast<std::uint64_t>(walk->last_write_time(ignored).time_since_epoch().count());
         entry.check = static_cast<std::uint32_t>(written ^ written >> 32) | 1u;
-        const auto name = walk->path().filename().string();
-        if (part_name(name) || name.ends_with(".zip"))
-            names[fs::path(entry.path).parent_path().generic_string()].push_back(name), sizes[entry.path] = entry.size;
-        out->entries_.push_back(std::move(entry));
+        if (at_that_time(entry, real)) take(std::move(entry));
     }
+    // What is gone from the disk since.
+    if (out->past_)
+        for (const auto& [file, view] : out->past_->were) {
+            const auto inside = file.lexically_relative(real);
+            if (inside.empty() || *inside.begin() == ".." || fs::exists(fs::symlink_status(file, code))) continue;
+            Entry entry;
+            entry.path = inside.generic_string();
+            entry.size = entry.stored = view.size();
+            entry.method = "stored";
+            take(std::move(entry));
+        }
     for (const auto& [below, here] : names) {
         const auto inside = [&, at = below](const std::string& name) { return at.empty() ? name : at + '/' + name; };
         for (const auto& [whole, group] : group_parts(here)) {
@@ -70,16 +93,17 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
     return out;
 }
 
-Result<std::unique_ptr<Container>> FolderContainer::open_file(const fs::path& file) {
-    SKIVET_TRY(const auto stamp, stamp_of(file));
+Result<std::unique_ptr<Container>> FolderContainer::open_file(const fs::path& file, std::shared_ptr<const PastFiles> past) {
+    SKIVET_TRY(const auto view, skivet::open_file(past.get(), file));
     auto out = std::make_unique<FolderContainer>();
+    out->past_ = std::move(past);
     out->folder_ = file.parent_path();
     out->kind_ = "single file";
     out->is_one_file_ = true;
     out->recognized_by_ = "being one texture";
     Entry entry;
     entry.path = file.filename().string();
-    entry.size = entry.stored = stamp.size;
+    entry.size = entry.stored = view.size();
     entry.method = "stored";
     out->entries_.push_back(std::move(entry));
     return out;
@@ -88,10 +112,10 @@ Result<std::unique_ptr<Container>> FolderContainer::open_file(const fs::path& fi
 Result<FileView> FolderContainer::open_entry(std::size_t entry) const {
     const auto& path = entries_[entry].path;
     const auto found = parts_.find(path);
-    if (found == parts_.end()) return FileView::open(folder_ / path);
+    if (found == parts_.end()) return skivet::open_file(past_.get(), folder_ / path);
     std::vector<fs::path> files;
     for (const auto& part : found->second) files.push_back(folder_ / part);
-    return FileView::join(files, ReadLimits{}.inflated_bytes);
+    return join_files(past_.get(), files, ReadLimits{}.inflated_bytes);
 }
 
 Result<FileView> FolderContainer::view(std::size_t entry, const ReadLimits&) const {
@@ -112,7 +136,7 @@ Result<Bytes> FolderContainer::read_head(std::size_t entry, std::size_t count) c
     // Only the first part of a cut file is opened for its head.
     const auto& path = entries_[entry].path;
     const auto found = parts_.find(path);
-    auto opened = FileView::open(folder_ / (found == parts_.end() ? path : found->second.front()));
+    auto opened = skivet::open_file(past_.get(), folder_ / (found == parts_.end() ? path : found->second.front()));
     if (!opened) return fail(in_entry(*this, entry, std::move(opened).error()));
     SKIVET_TRY(const auto data, opened->bytes());
     const auto head = data.first(std::min(count, data.size()));
@@ -139,7 +163,8 @@ Result<WritePlan> FolderContainer::plan_entries(const Changes& changes, const Re
         SKIVET_TRY(const auto file, path_inside(folder_, path));
         std::error_code code;
         // What is no entry: a folder, a link, another source, a part of a cut file.
-        if (fs::exists(fs::symlink_status(file, code)))
+        const bool came_since = past_ && past_->not_there.contains(fs::weakly_canonical(file, code));
+        if (!came_since && fs::exists(fs::symlink_status(file, code)))
             return fail(ErrorCode::usage, fmt::format("there is something at \"{}\" already", path), "Choose another name");
         out.add(plan_new_file(file, std::move(content)));
         return {};

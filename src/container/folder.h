@@ -1,5 +1,6 @@
 #pragma once
 #include "container/container.h"
+#include "container/past_files.h"
 
 namespace skivet {
 
@@ -9,10 +10,12 @@ class FolderContainer final : public Container {
 public:
     /// What lies at or below a path of `apart` is left out: a source of its own is not listed twice.
     [[nodiscard]] static Result<std::unique_ptr<Container>> open(const std::filesystem::path& folder, const ReadLimits& limits,
-                                                                 std::span<const std::filesystem::path> apart = {});
+                                                                 std::span<const std::filesystem::path> apart = {},
+                                                                 std::shared_ptr<const PastFiles> past = {});
 
     /// One file on disk that is no archive, as the only entry.
-    [[nodiscard]] static Result<std::unique_ptr<Container>> open_file(const std::filesystem::path& file);
+    [[nodiscard]] static Result<std::unique_ptr<Container>> open_file(const std::filesystem::path& file,
+                                                                      std::shared_ptr<const PastFiles> past = {});
 
     [[nodiscard]] std::string kind() const override { return kind_; }
     [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
@@ -29,6 +32,7 @@ private:
     [[nodiscard]] Result<FileView> open_entry(std::size_t entry) const;
 
     std::filesystem::path folder_;
+    std::shared_ptr<const PastFiles> past_;  ///< null: everything as it lies on the disk
     std::string kind_ = "folder";
     bool is_one_file_ = false;
     std::unordered_map<std::string, std::vector<std::string>> parts_;  ///< paths of a cut file's parts, by the whole one's path

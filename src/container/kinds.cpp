@@ -95,21 +95,21 @@ Result<std::shared_ptr<const Container>> open_source(const ReadContext& context,
                                                      std::span<const std::filesystem::path> apart) {
     std::error_code code;
     if (std::filesystem::is_directory(path, code)) {
-        SKIVET_TRY(auto folder, FolderContainer::open(path, context.limits, apart));
+        SKIVET_TRY(auto folder, FolderContainer::open(path, context.limits, apart, context.past));
         return std::shared_ptr<const Container>(std::move(folder));
     }
     SKIVET_TRY(const auto parts, parts_of(path));
     if (parts.size() == 1) {
-        SKIVET_TRY(auto view, FileView::open(parts.front()));
+        SKIVET_TRY(auto view, open_file(context.past.get(), parts.front()));
         SKIVET_TRY(const auto data, view.bytes());
         if (candidates(context, data, data.size(), path.string()).empty() &&
             context.textures.recognize(data.first(std::min<std::size_t>(data.size(), 1024)), path.string(), data.size())) {
-            SKIVET_TRY(auto single, FolderContainer::open_file(parts.front()));
+            SKIVET_TRY(auto single, FolderContainer::open_file(parts.front(), context.past));
             return std::shared_ptr<const Container>(std::move(single));
         }
         return open_container(context, std::move(view));
     }
-    SKIVET_TRY(auto view, FileView::join(parts, context.limits.inflated_bytes));
+    SKIVET_TRY(auto view, join_files(context.past.get(), parts, context.limits.inflated_bytes));
     return open_container(context, std::move(view));
 }
 

@@ -2,6 +2,7 @@
 #include "base/keys.h"
 #include "base/packer_program.h"
 #include "container/container.h"
+#include "container/past_files.h"
 #include "texture/texture.h"
 
 namespace skivet {
@@ -50,8 +51,9 @@ struct ReadContext {
     std::vector<KindChoice> choices;  ///< the first that fits wins
     std::shared_ptr<const KeyRing> keys = std::make_shared<KeyRing>();
     std::shared_ptr<const PackerPrograms> packers = std::make_shared<PackerPrograms>();
-    std::uint64_t sheets_hash = 0;         ///< of all sheets added: listings of an index hold only under the same ones
-    std::vector<std::string> known_paths;  ///< paths that hashed names may stand for, besides the sheets' own dictionaries
+    std::uint64_t sheets_hash = 0;          ///< of all sheets added: listings of an index hold only under the same ones
+    std::vector<std::string> known_paths;   ///< paths that hashed names may stand for, besides the sheets' own dictionaries
+    std::shared_ptr<const PastFiles> past;  ///< files that are read as they were; null: all as they lie on the disk
     ReadLimits limits;
 };
 

@@ -32,6 +32,7 @@ std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer:
     out->sheet_ = std::move(sheet);
     out->keys_ = context.keys;
     out->packers_ = context.packers;
+    out->past_ = context.past;
     std::optional<Error> wrong;
     const auto list = [&]() -> Status {
         SKIVET_TRY(const auto file, out->file_.bytes());
@@ -151,7 +152,7 @@ Result<FileView> SheetContainer::data_file(std::uint32_t number) const {
     const auto name = data_file_name(number);
     if (file_.in_memory())
         return fail(ErrorCode::missing, fmt::format("the data file {} is not beside an archive inside an archive", name));
-    auto opened = FileView::open(file_.path().parent_path() / name);
+    auto opened = open_file(past_.get(), file_.path().parent_path() / name);
     if (!opened) {
         auto error = std::move(opened).error();
         if (error.code == ErrorCode::missing)

@@ -122,6 +122,7 @@ private:
     std::shared_ptr<const Sheet> sheet_;
     std::shared_ptr<const KeyRing> keys_;
     std::shared_ptr<const PackerPrograms> packers_;
+    std::shared_ptr<const PastFiles> past_;  ///< null: files as they lie on the disk
     HeaderRead header_;
     std::vector<Item> items_;
     std::vector<Table> tables_;

@@ -9,6 +9,7 @@
 #include "base/progress.h"
 #include "delivery/files.h"
 #include "delivery/journal.h"
+#include "delivery/past.h"
 #include "delivery/vault_register.h"
 
 namespace skivet {
@@ -82,6 +83,11 @@ public:
     /// A file as it was before all deliveries that stand, for reading; nothing is written. Error `limit` when it has to be put together
     /// in memory and is larger than `most` bytes.
     [[nodiscard]] Result<FileView> original(const std::filesystem::path& file, std::uint64_t most) const;
+
+    /// The files of these sources as they were before all deliveries that stand, and the way from there to other contents. Nothing is
+    /// written. Errors: `stale` where something else changed what the newest delivery left; `limit` for a file that has to be put together
+    /// in memory and is larger than `most` bytes.
+    [[nodiscard]] Result<Past> past(std::span<const std::filesystem::path> sources, std::uint64_t most) const;
 
     [[nodiscard]] const std::filesystem::path& folder() const { return folder_; }
 

@@ -5,6 +5,7 @@
 #include "base/text.h"
 #include "container/texture_files.h"
 #include "delivery/beside.h"
+#include "workflow/parcel_stack.h"
 #include "workflow/places.h"
 
 namespace skivet {
@@ -39,17 +40,52 @@ Result<std::vector<AddressedChange>> changes_of(const ReadContext& context, cons
     return out;
 }
 
-void plan_into_archives(const ReadContext& context, std::vector<DeliveryGroup>& groups) {
+/// Parcels change the archive, too: what it becomes is made of the original and all layers.
+Result<WritePlan> plan_stacked(const ReadContext& context, const Project& project, DeliveryGroup& group) {
+    PosixFiles files;
+    const Vault vault(project.vault(), files);
+    std::vector<Address> coming;
+    for (const auto& piece : group.pieces) coming.push_back({group.source, piece.inner});
+    SKIVET_TRY(auto own, own_layer(context, project, group.source, coming));
+    for (auto& content : group.contents) group.fitted.push_back(std::move(content.bytes));
+    group.contents.clear();
+    for (std::size_t k = 0; k < group.pieces.size(); ++k) {
+        const auto& piece = group.pieces[k];
+        add_texture(own, {{group.source, piece.inner}, piece.like, piece.original_hash, piece.texture_hash, group.fitted[k]});
+    }
+    add_changes(own, group.changes);
+    const auto& stack = project.stack_state.stack;
+    SKIVET_TRY(auto planned, plan_source(context, project, vault, stack, group.source, own));
+    group.stacked = true;
+    group.contents = std::move(planned.contents);
+    const auto wanted = stack.with_own();
+    for (const auto& texture : planned.textures)
+        for (const auto layer : texture.left_out) {
+            const auto name = fs::path(texture.address.inner.back()).filename().string();
+            const auto& one = wanted.layers[layer];
+            group.notes.push_back(one.is_own() ? fmt::format("{} stays as a parcel has it: what you painted meets it there", name)
+                                               : fmt::format("{}: \"{}\" changes the same place and gives way", name, one.title));
+        }
+    return std::move(planned.plan);
+}
+
+void plan_into_archives(const ReadContext& context, const Project& project, std::vector<DeliveryGroup>& groups) {
+    const auto stacked = project.stack_state.stack.sources();
     for (auto& group : groups) {
         if (const auto stamp = stamp_of(group.source)) group.archive_size = stamp->size;
         const auto work = [&]() -> Result<WritePlan> {
+            if (std::find(stacked.begin(), stacked.end(), group.source) != stacked.end()) return plan_stacked(context, project, group);
             SKIVET_TRY(const auto source, open_source(context, group.source));
             SKIVET_TRY(auto changes, changes_of(context, *source, group));
             return plan_changes(context, *source, std::move(changes));
         };
         auto planned = work();
-        if (planned) group.plan = std::move(*planned), group.notes = broken_links(group.plan);
-        else group.error = std::move(planned).error();
+        if (planned) {
+            group.plan = std::move(*planned);
+            for (auto& note : broken_links(group.plan)) group.notes.push_back(std::move(note));
+        } else {
+            group.error = std::move(planned).error();
+        }
     }
 }
 
@@ -143,6 +179,7 @@ DeliveryPlan plan_delivery(const ReadContext& context, const Project& project) {
 
 DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, std::span<const PieceId> some) {
     DeliveryPlan out;
+    out.project = project.folder;
     for (const auto& piece : project.pieces) {
         if (!waits(piece.state) || (!some.empty() && std::find(some.begin(), some.end(), piece.id) == some.end())) continue;
         auto fitted = fit_now(context, project, piece);
@@ -152,7 +189,8 @@ DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, s
         }
         auto& group = group_of(out.groups, piece.address.source);
         group.pieces.push_back({piece.id, piece.name(), piece.address.inner, piece.like, fitted.edit, fitted.fit->new_blocks(),
-                                fitted.fit->kept_blocks(), fitted.fit->needs_mend() ? PieceState::needs_mend : PieceState::fits});
+                                fitted.fit->kept_blocks(), piece.original_hash, to_hex(sha256(fitted.fit->file)),
+                                fitted.fit->needs_mend() ? PieceState::needs_mend : PieceState::fits});
         group.contents.push_back({piece.address.inner, std::move(fitted.fit->file)});
     }
     // Asked for some pieces, nothing else is written.
@@ -162,7 +200,7 @@ DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, s
             for (const auto& change : project.changes) group_of(out.groups, change.address.source).changes.push_back(change);
     }
     switch (project.destination) {
-        case Destination::into_archives: plan_into_archives(context, out.groups); break;
+        case Destination::into_archives: plan_into_archives(context, project, out.groups); break;
         case Destination::beside_the_game: plan_loose(context, override_folder(project), out.groups); break;
         case Destination::patch_archives: plan_patches(context, project, out.groups); break;
     }
@@ -192,13 +230,28 @@ Delivered deliver(const ReadContext& context, const DeliveryPlan& plan, Vault va
         groups.push_back(g);
         shares.push_back({group.source, {}, group.plan});
         for (const auto& piece : group.pieces) shares.back().entries.push_back(piece.inner.back());
+        if (group.pieces.empty())
+            for (const auto& content : group.contents) shares.back().entries.push_back(content.inner.back());
+        if (group.pieces.empty() && group.changes.empty() && group.contents.empty()) shares.back().entries.push_back("everything");
         for (const auto& change : group.changes) shares.back().entries.push_back(change.address.inner.back());
     }
     if (groups.empty()) {
         out.error = Error{ErrorCode::usage, "there is nothing to deliver", {}, {}, {}};
         return out;
     }
-    auto done = vault.deliver(std::move(shares), title_of(plan, groups), now, [&]() -> Status {
+    for (const auto g : groups) {
+        const auto& group = plan.groups[g];
+        for (std::size_t k = 0; !group.beside && k < group.pieces.size(); ++k) {
+            const auto& piece = group.pieces[k];
+            if (auto kept = keep_delivered(context, plan.project, piece.original_hash, {group.source, piece.inner},
+                                           group.stacked ? group.fitted[k] : group.contents[k].bytes);
+                !kept) {
+                out.error = std::move(kept).error().within(piece.name);
+                return out;
+            }
+        }
+    }
+    auto done = vault.deliver(std::move(shares), plan.title.empty() ? title_of(plan, groups) : plan.title, now, [&]() -> Status {
         AddressReader reader(context);
         for (const auto g : groups)
             for (const auto& content : plan.groups[g].contents) {
@@ -209,7 +262,9 @@ Delivered deliver(const ReadContext& context, const DeliveryPlan& plan, Vault va
         for (const auto g : groups) {
             if (plan.groups[g].changes.empty()) continue;
             SKIVET_TRY(const auto after, open_source(context, plan.groups[g].source));
-            SKIVET_TRY(const auto changes, changes_of(context, *after, {plan.groups[g].source, {}, {}, {}, plan.groups[g].changes}));
+            DeliveryGroup only_changes{plan.groups[g].source};
+            only_changes.changes = plan.groups[g].changes;
+            SKIVET_TRY(const auto changes, changes_of(context, *after, only_changes));
             SKIVET_CHECK(check_changes(context, *after, changes));
         }
         return {};
@@ -220,40 +275,116 @@ Delivered deliver(const ReadContext& context, const DeliveryPlan& plan, Vault va
     return out;
 }
 
+namespace {
+
+void note_own(Project& project, const DeliveryGroup& group, const std::string& id) {
+    using Entry = DeliveredEntry;
+    auto& delivered = project.stack_state.delivered;
+    for (const auto& piece : group.pieces)
+        delivered.push_back(
+            {Entry::What::texture, id, {group.source, piece.inner}, piece.like, piece.original_hash, piece.texture_hash, {}});
+    for (const auto& [address, path] : group.changes)
+        delivered.push_back({path.empty() ? Entry::What::removed : Entry::What::renamed, id, address, {}, {}, {}, path});
+}
+
+}  // namespace
+
+void note_in_game(Project& project, std::span<const DeliveryGroup> groups) {
+    for (auto& piece : project.pieces)
+        for (const auto& group : groups)
+            if (group.source == piece.address.source) {
+                piece.in_game.clear();
+                for (const auto& content : group.contents)
+                    if (content.inner == piece.address.inner) piece.in_game = to_hex(sha256(content.bytes));
+            }
+}
+
 void note_delivered(Project& project, const DeliveryPlan& plan, const Delivered& delivered) {
-    for (const auto g : delivered.groups) project.drop(plan.groups[g].changes);
+    for (const auto g : delivered.groups) {
+        const auto& group = plan.groups[g];
+        if (!group.beside) note_own(project, group, delivered.id);
+        if (group.stacked) note_in_game(project, {&group, 1});
+        project.drop(group.changes);
+    }
     for (const auto g : delivered.groups)
         for (std::size_t k = 0; k < plan.groups[g].pieces.size(); ++k) {
             const auto& planned = plan.groups[g].pieces[k];
             auto* piece = project.piece(planned.id);
             if (!piece) continue;
             piece->delivered_hash = planned.edit;
-            piece->delivered_texture = to_hex(sha256(plan.groups[g].contents[k].bytes));
+            piece->delivered_texture = planned.texture_hash;
             piece->state = piece->edit() == planned.edit ? PieceState::delivered : PieceState::changed;
         }
 }
 
+std::vector<std::pair<PieceId, std::string>> in_game_now(const ReadContext& context, const Project& project) {
+    std::vector<std::pair<PieceId, std::string>> out;
+    auto stacked = project.stack_state.stack.sources();
+    for (const auto& step : project.stack_state.steps)
+        for (auto& source : step.before.sources()) stacked.push_back(std::move(source));
+    AddressReader reader(context);
+    for (const auto& piece : project.pieces) {
+        if (std::find(stacked.begin(), stacked.end(), piece.address.source) == stacked.end()) continue;
+        const auto bytes = read_texture_bytes(context, reader, piece.address);
+        const auto hash = bytes ? to_hex(sha256(*bytes)) : std::string();
+        out.emplace_back(piece.id, hash == piece.original_hash || hash == piece.delivered_texture ? std::string() : hash);
+    }
+    return out;
+}
+
 Undone undo_delivery(const ReadContext& context, const Project& project, Vault vault, const std::string& id) {
     Undone out;
+    const auto& steps = project.stack_state.steps;
+    const auto step = std::find_if(steps.begin(), steps.end(), [&](const StackStep& s) { return s.delivery == id; });
+    if (step != steps.end() && std::next(step) != steps.end()) {
+        if (auto history = vault.history()) out.history = std::move(*history);
+        out.status = fail(ErrorCode::usage, "the parcels were changed again since",
+                          "Undo the newer change first, or take the parcel out of the stack");
+        return out;
+    }
     out.status = vault.undo(id);
     if (auto history = vault.history()) out.history = std::move(*history);
+    if (!out.status) return out;
+    const auto is_step = [&](const Journal& j) {
+        return std::any_of(steps.begin(), steps.end(), [&](const StackStep& s) { return s.delivery == j.id; });
+    };
     // By a delivery that was not undone, into an archive or beside the game.
     const auto still_there = [&](const Piece& piece) {
         const auto holds = [&](const JournalPart& part) {
             return std::find(part.entries.begin(), part.entries.end(), piece.address.inner.back()) != part.entries.end();
         };
         return std::any_of(out.history.begin(), out.history.end(),
-                           [&](const Journal& j) { return std::any_of(j.parts.begin(), j.parts.end(), holds); });
+                           [&](const Journal& j) { return !is_step(j) && std::any_of(j.parts.begin(), j.parts.end(), holds); });
     };
+    out.in_game = in_game_now(context, project);
     for (const auto& piece : project.pieces)
         if (piece.state == PieceState::delivered && !still_there(piece))
             if (const auto bytes = read_texture_bytes(context, piece.address);
-                bytes ? to_hex(sha256(*bytes)) == piece.original_hash : !piece.like.empty() && bytes.error().code == ErrorCode::missing)
+                bytes ? to_hex(sha256(*bytes)) == piece.original_hash || !out.in_game.empty()
+                      : !piece.like.empty() && bytes.error().code == ErrorCode::missing)
                 out.changed_again.push_back(piece.id);
     return out;
 }
 
+bool settle_history(Project& project, std::span<const Journal> history) {
+    auto& state = project.stack_state;
+    const auto stands = [&](const std::string& id) {
+        return std::any_of(history.begin(), history.end(), [&](const Journal& j) { return j.id == id; });
+    };
+    bool any = std::erase_if(state.delivered, [&](const DeliveredEntry& d) { return !stands(d.delivery); }) > 0;
+    const auto gone = std::find_if(state.steps.begin(), state.steps.end(), [&](const StackStep& s) { return !stands(s.delivery); });
+    if (gone != state.steps.end()) {
+        state.stack = gone->before;
+        state.steps.erase(gone, state.steps.end());
+        any = true;
+    }
+    return any;
+}
+
 void note_undone(Project& project, const Undone& undone) {
+    if (undone.status) settle_history(project, undone.history);
+    for (const auto& [id, hash] : undone.in_game)
+        if (auto* piece = project.piece(id)) piece->in_game = hash;
     for (const auto id : undone.changed_again)
         if (auto* piece = project.piece(id); piece && piece->state == PieceState::delivered) {
             piece->state = PieceState::changed;

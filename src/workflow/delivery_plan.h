@@ -16,6 +16,8 @@ struct PlannedPiece {
     std::string edit;                ///< Piece::edit
     std::uint64_t new_blocks = 0;    ///< of all levels
     std::uint64_t kept_blocks = 0;
+    std::string original_hash = {};       ///< Piece::original_hash
+    std::string texture_hash = {};        ///< SHA-256 of what its fit made
     PieceState state = PieceState::fits;  ///< as the fit has it: fits, or needs_mend where something is probably not meant
 };
 
@@ -24,11 +26,13 @@ struct DeliveryGroup {
     std::filesystem::path source;
     WritePlan plan = {};
     std::vector<PlannedPiece> pieces = {};
-    std::vector<AddressedBytes> contents = {};  ///< one per piece: the texture it becomes
+    std::vector<AddressedBytes> contents = {};  ///< textures as they become: one per piece; with parcels' changes those of all layers
+    std::vector<Bytes> fitted = {};             ///< with parcels' changes: what the pieces' fits made, one per piece
     std::vector<EntryChange> changes = {};      ///< entries that get other names or go
     std::uint64_t archive_size = 0;             ///< bytes
     std::optional<Error> error = {};            ///< why it cannot be planned
     std::vector<std::string> notes = {};        ///< what else the plan does, for the person
+    bool stacked = false;                       ///< parcels change the source, too; the plan is made from the originals
     bool beside = false;                        ///< `source` is a folder or archive beside the game's own
 
     [[nodiscard]] bool writes() const { return !error && !plan.empty(); }
@@ -44,6 +48,8 @@ struct LeftOutPiece {
 struct DeliveryPlan {
     std::vector<DeliveryGroup> groups;
     std::vector<LeftOutPiece> left_out;
+    std::string title = {};                          ///< of the delivery; empty: by what is in it
+    std::filesystem::path project = {};              ///< the project's folder, which keeps what is delivered
     std::vector<EntryChange> waiting;                ///< changes that only a delivery into the archives can make
     [[nodiscard]] std::size_t piece_count() const;   ///< that would be written
     [[nodiscard]] std::size_t change_count() const;  ///< entries that would get other names or go
@@ -71,13 +77,22 @@ struct Delivered {
 /// The states after it. A piece that was saved again meanwhile is a changed piece.
 void note_delivered(Project& project, const DeliveryPlan& plan, const Delivered& delivered);
 
+/// What the game has of pieces in sources that parcels change, too, by the contents of these groups.
+void note_in_game(Project& project, std::span<const DeliveryGroup> groups);
+
+/// Piece::in_game of all pieces in such sources, by what lies there now, whoever put it there.
+[[nodiscard]] std::vector<std::pair<PieceId, std::string>> in_game_now(const ReadContext& context, const Project& project);
+
 struct Undone {
     Status status;
     std::vector<Journal> history;
-    std::vector<PieceId> changed_again;  ///< delivered before, and now no longer in the game
+    std::vector<PieceId> changed_again;                    ///< delivered before, and now no longer in the game
+    std::vector<std::pair<PieceId, std::string>> in_game;  ///< Piece::in_game as it is now
 };
 [[nodiscard]] Undone undo_delivery(const ReadContext& context, const Project& project, Vault vault, const std::string& id);
 void note_undone(Project& project, const Undone& undone);
+/// Forgets what was remembered of deliveries that do not stand any more, parcels among them. True when anything changed.
+bool settle_history(Project& project, std::span<const Journal> history);
 
 /// Giving back what nothing in an archive uses any more, as a plan; an empty one when there is nothing. `check` reads every entry again and
 /// compares: a delivery stands only when it holds.

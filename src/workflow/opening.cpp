@@ -3,6 +3,7 @@
 #include "catalog/catalog.h"
 #include "container/sheet_folders.h"
 #include "workflow/installation.h"
+#include "workflow/parcel_stack.h"
 #include "workflow/saves.h"
 
 namespace skivet {
@@ -52,7 +53,14 @@ Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& 
     auto vault = vault_of(project, files);
     if (auto recovered = vault.recover()) out.recovered = std::move(*recovered);
     else out.problems.push_back(std::move(recovered).error());
-    for (auto& error : vault.unreadable()) out.problems.push_back(std::move(error));
+    auto unreadable = vault.unreadable();
+    if (auto history = vault.history()) {
+        out.history = std::move(*history);
+        // What cannot be read may stand all the same.
+        if (unreadable.empty() && settle_pending(project, out.history))
+            for (auto& [id, hash] : in_game_now(*out.context, project)) project.piece(id)->in_game = hash;
+    }
+    for (auto& error : unreadable) out.problems.push_back(std::move(error));
     if (!wish.game.empty()) {
         project.game = wish.game;
         if (project.sources.empty()) {
@@ -77,7 +85,6 @@ Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& 
         SKIVET_CHECK(wish.cancel.check());
         if (auto checked = check_source(*out.context, reader, piece)) piece = std::move(*checked);
     }
-    if (auto history = vault.history()) out.history = std::move(*history);
     if (auto index = IndexStore::open(project.index(), true)) out.index = std::move(*index);
     else out.problems.push_back(std::move(index).error());
     // Without a place on the disk it works all the same, only nothing is kept.

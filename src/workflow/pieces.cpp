@@ -82,7 +82,7 @@ Result<Piece> check_source(const ReadContext& context, AddressReader& reader, Pi
     if (!bytes && !piece.like.empty() && bytes.error().code == ErrorCode::missing) return piece;
     if (!bytes) return fail(bytes.error());
     const auto hash = hash_of(*bytes);
-    if (hash != piece.original_hash && (piece.delivered_texture.empty() || hash != piece.delivered_texture))
+    if (hash != piece.original_hash && hash != piece.in_game && (piece.delivered_texture.empty() || hash != piece.delivered_texture))
         piece.state = PieceState::gone_stale;
     return piece;
 }

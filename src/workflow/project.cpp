@@ -48,6 +48,7 @@ nlohmann::json to_json(const Piece& p) {
             {"seen", p.seen_hash},
             {"delivered", p.delivered_hash},
             {"delivered_texture", p.delivered_texture},
+            {"in_game", p.in_game},
             {"leader", p.leader_hash},
             {"like", p.like},
             {"way", p.way},
@@ -75,6 +76,7 @@ Piece piece_from(const nlohmann::json& j) {
     p.seen_hash = j.at("seen").get<std::string>();
     p.delivered_hash = j.at("delivered").get<std::string>();
     p.delivered_texture = j.at("delivered_texture").get<std::string>();
+    p.in_game = j.value("in_game", std::string());
     p.leader_hash = safe_relative_path(j.value("leader", std::string()));
     p.like = j.value("like", std::string());
     p.way = j.value("way", std::vector<std::string>());
@@ -221,6 +223,7 @@ Result<Project> open_project(const fs::path& folder) {
                                c.value("path", std::string())};
             if (!change.address.inner.empty()) out.changes.push_back(std::move(change));
         }
+        if (j.contains("stack")) out.stack_state = stack_state_from(j.at("stack"));
         for (const auto& v : j.value("versions", nlohmann::json::array()))
             out.versions.push_back({safe_relative_path(v.at("file").get<std::string>()),
                                     safe_relative_path(v.at("hash").get<std::string>()), v.at("at").get<std::int64_t>(),
@@ -274,6 +277,7 @@ Status save_project(const Project& project) {
     j["changes"] = nlohmann::json::array();
     for (const auto& c : project.changes)
         j["changes"].push_back({{"source", c.address.source.string()}, {"inner", c.address.inner}, {"path", c.path}});
+    j["stack"] = to_json(project.stack_state);
     j["versions"] = nlohmann::json::array();
     for (const auto& v : project.versions)
         j["versions"].push_back({{"file", v.file.generic_string()}, {"hash", v.hash}, {"at", v.at}, {"size", v.size}});

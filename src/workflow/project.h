@@ -6,6 +6,8 @@
 //   work/          exported files, watched
 //   versions/      what was brought back, by SHA-256
 //   originals/     the texture files of the pieces as the game had them, by SHA-256
+//   delivered/     what one's own deliveries made of them, as changes
+//   parcels/       the parcels that are installed, by SHA-256
 //   vault/         what deliveries overwrote
 //   index.sqlite   the catalog's index; may be thrown away
 //   baseline.sqlite  what a clean installation was
@@ -18,6 +20,7 @@
 #include "bench/alpha_way.h"
 #include "bench/fitting.h"
 #include "container/address.h"
+#include "workflow/stack_state.h"
 
 namespace skivet {
 
@@ -61,6 +64,7 @@ struct Piece {
     std::string seen_hash;          ///< of the file when it was last looked at
     std::string delivered_hash;     ///< edit() that was delivered; empty: not delivered
     std::string delivered_texture;  ///< of the texture file that went into the game
+    std::string in_game;            ///< of the texture file the game has where parcels change it, too; empty: as taken or delivered
     std::string leader_hash;        ///< original_hash of the piece whose file this one follows; empty: it has a file of its own
     std::vector<std::string> way;   ///< of a map that follows: the touch-ups that make it of that piece's picture (derived_map.h)
     PieceState state = PieceState::on_the_bench;
@@ -129,6 +133,7 @@ struct Project {
     std::vector<HabitChoice> habits;
     std::vector<KeptSearch> searches;
     std::vector<Piece> pieces;         ///< in the order they were taken
+    StackState stack_state;            ///< parcels that are installed, and one's own deliveries
     std::vector<EntryChange> changes;  ///< that wait for a delivery into the archives; no two of one entry
     PieceId next_piece = 1;            ///< the id of the next one that is taken
     std::vector<Version> versions;     ///< of the pieces' files, in the order they were seen
@@ -159,6 +164,7 @@ struct Project {
 
     [[nodiscard]] std::filesystem::path work() const { return folder / "work"; }
     [[nodiscard]] std::filesystem::path version_file(const std::string& hash) const { return folder / "versions" / hash; }
+    [[nodiscard]] std::filesystem::path parcels() const { return folder / "parcels"; }
     [[nodiscard]] std::filesystem::path sheets() const { return folder / "sheets"; }
     [[nodiscard]] std::filesystem::path vault() const { return folder / "vault"; }
     [[nodiscard]] std::filesystem::path index() const { return folder / "index.sqlite"; }

@@ -1,0 +1,239 @@
+#include "parcel/change.h"
+
+#include <fmt/format.h>
+#include <algorithm>
+
+namespace skivet {
+
+namespace {
+
+constexpr std::size_t run_bytes = 20;
+
+std::array<std::byte, 8> mark_of(ByteSpan bytes) {
+    const auto hash = sha256(bytes);
+    std::array<std::byte, 8> out;
+    std::copy_n(hash.begin(), out.size(), out.begin());
+    return out;
+}
+
+std::uint32_t unit_bytes(Format format) { return info(format).block_bytes; }
+
+/// Units of each surface, in surface_order, as a description alone says.
+std::vector<std::uint64_t> units_of(const TextureDesc& desc) {
+    std::vector<std::uint64_t> out;
+    const auto unit = std::max<std::uint32_t>(1, unit_bytes(desc.format));
+    for (std::uint32_t i = 0; i < desc.layers * desc.faces; ++i)
+        for (std::uint32_t mip = 0; mip < desc.mips; ++mip)
+            for (std::uint32_t slice = 0; slice < mip_side(desc.depth, mip); ++slice)
+                out.push_back(level_bytes(desc.format, mip_side(desc.width, mip), mip_side(desc.height, mip)) / unit);
+    return out;
+}
+
+/// Stretches of the file that no surface takes, where surfaces lie in it as they are.
+std::vector<std::pair<std::uint64_t, std::uint64_t>> outside_of(const TextureLayout& layout, std::uint64_t file_size) {
+    std::vector<std::pair<std::uint64_t, std::uint64_t>> taken, out;
+    for (const auto& s : layout.surfaces) taken.emplace_back(s.offset, s.offset + s.size);
+    std::sort(taken.begin(), taken.end());
+    std::uint64_t at = 0;
+    for (const auto& [from, to] : taken) {
+        if (from > at) out.emplace_back(at, from);
+        at = std::max(at, to);
+    }
+    if (at < file_size) out.emplace_back(at, file_size);
+    return out;
+}
+
+/// Adds the runs of `step` bytes in which the two differ within [from, to).
+void compare(ByteSpan original, ByteSpan edited, std::uint32_t surface, std::size_t from, std::size_t to, std::size_t step,
+             TextureChange& out) {
+    const auto differs = [&](std::size_t at) { return std::memcmp(original.data() + at, edited.data() + at, step) != 0; };
+    for (std::size_t at = from; at < to;) {
+        if (!differs(at)) {
+            at += step;
+            continue;
+        }
+        auto end = at + step;
+        while (end < to && differs(end)) end += step;
+        out.runs.push_back({surface, static_cast<std::uint32_t>(at / step), static_cast<std::uint32_t>((end - at) / step),
+                            mark_of(original.subspan(at, end - at))});
+        out.units.insert(out.units.end(), edited.begin() + static_cast<std::ptrdiff_t>(at),
+                         edited.begin() + static_cast<std::ptrdiff_t>(end));
+        at = end;
+    }
+}
+
+std::string what_of(const TextureFile& t) {
+    return fmt::format("{} {} with {} mips in {}", size_text(t.layout.desc), info(t.layout.desc.format).name, t.layout.desc.mips,
+                       t.kind->name());
+}
+
+}  // namespace
+
+std::vector<std::size_t> surface_order(const TextureLayout& layout) {
+    std::vector<std::size_t> out(layout.surfaces.size());
+    for (std::size_t i = 0; i < out.size(); ++i) out[i] = i;
+    const auto key = [&](std::size_t i) {
+        const auto& s = layout.surfaces[i];
+        return std::tuple(s.layer, s.face, s.mip, s.slice);
+    };
+    std::sort(out.begin(), out.end(), [&](auto a, auto b) { return key(a) < key(b); });
+    return out;
+}
+
+Result<Sha256> pixel_hash(const TextureFile& texture) {
+    Sha256Stream hash;
+    for (const auto i : surface_order(texture.layout)) {
+        SKIVET_TRY(const auto bytes, texture.surface_bytes(texture.layout.surfaces[i]));
+        hash.add(bytes);
+    }
+    return hash.finish();
+}
+
+Result<Bytes> put_units(const TextureFile& original, const TextureChange& change) {
+    const auto unit = unit_bytes(original.layout.desc.format);
+    const auto order = surface_order(original.layout);
+    std::vector<SurfaceEdit> edits;
+    std::size_t at = 0;
+    std::vector<std::pair<const ChangedRun*, std::size_t>> bytes_outside;
+    for (const auto& run : change.runs) {
+        if (run.surface == outside) {
+            bytes_outside.emplace_back(&run, at);
+            at += run.count;
+            continue;
+        }
+        const auto surface = order[run.surface];
+        if (edits.empty() || edits.back().surface != surface) {
+            SKIVET_TRY(auto bytes, original.surface_bytes(original.layout.surfaces[surface]));
+            edits.push_back({surface, std::move(bytes)});
+        }
+        std::memcpy(edits.back().bytes.data() + std::size_t{run.first} * unit, change.units.data() + at, std::size_t{run.count} * unit);
+        at += std::size_t{run.count} * unit;
+    }
+    Bytes out = original.file;
+    if (!edits.empty()) {
+        SKIVET_TRY(out, original.kind->replace(original.file, original.layout, edits));
+    }
+    for (const auto& [run, from] : bytes_outside) {
+        if (run->first > out.size() || run->count > out.size() - run->first) return fail(ErrorCode::stale, "the file became shorter");
+        std::memcpy(out.data() + run->first, change.units.data() + from, run->count);
+    }
+    return out;
+}
+
+Result<TextureChange> difference(const TextureFile& original, const TextureFile& edited) {
+    TextureChange out;
+    if (original.file == edited.file) return out;
+    for (const auto* t : {&original, &edited})
+        if (t->layout.damage) return fail(*t->layout.damage);
+    if (original.kind->name() != edited.kind->name() || !(original.layout.desc == edited.layout.desc) ||
+        original.layout.surfaces.size() != edited.layout.surfaces.size())
+        return fail(ErrorCode::unsupported,
+                    fmt::format("{} became {}, which is no change of some blocks", what_of(original), what_of(edited)));
+    const auto unit = unit_bytes(original.layout.desc.format);
+    const auto a = surface_order(original.layout), b = surface_order(edited.layout);
+    for (std::size_t i = 0; i < a.size(); ++i) {
+        SKIVET_TRY(const auto before, original.surface_bytes(original.layout.surfaces[a[i]]));
+        SKIVET_TRY(const auto after, edited.surface_bytes(edited.layout.surfaces[b[i]]));
+        if (before.size() != after.size() || before.size() % unit != 0)
+            return fail(ErrorCode::unsupported, "its levels are not of whole units");
+        compare(before, after, static_cast<std::uint32_t>(i), 0, before.size(), unit, out);
+    }
+    if (original.layout.direct && original.file.size() == edited.file.size() && original.file.size() < outside)
+        for (const auto& [from, to] : outside_of(original.layout, original.file.size()))
+            compare(original.file, edited.file, outside, static_cast<std::size_t>(from), static_cast<std::size_t>(to), 1, out);
+    // A file that is packed, or whose kind compresses what it is given, may come out other than the editor wrote it.
+    SKIVET_TRY(const auto again, put_units(original, out));
+    if (again != edited.file)
+        return fail(ErrorCode::unsupported,
+                    fmt::format("a {} file does not come out the same when some of it is changed", original.kind->name()));
+    return out;
+}
+
+Result<std::vector<std::size_t>> misfits(const TextureFile& texture, const TextureChange& change) {
+    std::vector<std::size_t> out;
+    const auto unit = unit_bytes(texture.layout.desc.format);
+    const auto order = surface_order(texture.layout);
+    Bytes bytes;
+    std::uint32_t now = outside;
+    for (std::size_t i = 0; i < change.runs.size(); ++i) {
+        const auto& run = change.runs[i];
+        const auto step = run.surface == outside ? 1 : unit;
+        if (run.surface != outside && run.surface >= order.size()) {
+            out.push_back(i);
+            continue;
+        }
+        if (run.surface != outside && (run.surface != now || bytes.empty())) {
+            SKIVET_TRY(bytes, texture.surface_bytes(texture.layout.surfaces[order[run.surface]]));
+            now = run.surface;
+        }
+        const ByteSpan all = run.surface == outside ? ByteSpan(texture.file) : ByteSpan(bytes);
+        const auto there = slice(all, std::uint64_t{run.first} * step, std::uint64_t{run.count} * step);
+        if (!there || mark_of(*there) != run.original) out.push_back(i);
+    }
+    return out;
+}
+
+Result<Bytes> apply(const TextureFile& original, const TextureChange& change) {
+    SKIVET_TRY(const auto wrong, misfits(original, change));
+    if (!wrong.empty())
+        return fail(ErrorCode::stale,
+                    fmt::format("{} of its {} changed stretches hold something else here", wrong.size(), change.runs.size()),
+                    "It was made for another version of this texture");
+    return put_units(original, change);
+}
+
+Bytes write_change(const TextureChange& change) {
+    ByteWriter out;
+    out.le(static_cast<std::uint32_t>(change.runs.size()));
+    for (const auto& run : change.runs) {
+        out.le(run.surface);
+        out.le(run.first);
+        out.le(run.count);
+        out.put(run.original);
+    }
+    out.put(change.units);
+    return std::move(out.bytes);
+}
+
+Result<TextureChange> read_change(ByteSpan bytes, const TextureDesc& desc) {
+    ByteReader reader(bytes);
+    SKIVET_TRY(const auto count, reader.le<std::uint32_t>());
+    if (count > reader.remaining() / run_bytes)
+        return fail_at(ErrorCode::damaged, 0, fmt::format("{} stretches do not fit into {}", grouped(count), human_bytes(bytes.size())));
+    const auto units = units_of(desc);
+    const std::uint64_t unit = unit_bytes(desc.format);
+    TextureChange out;
+    out.runs.reserve(count);
+    std::uint64_t sum = 0;
+    for (std::uint32_t i = 0; i < count; ++i) {
+        ChangedRun run;
+        const auto at = reader.position();
+        SKIVET_TRY(run.surface, reader.le<std::uint32_t>());
+        SKIVET_TRY(run.first, reader.le<std::uint32_t>());
+        SKIVET_TRY(run.count, reader.le<std::uint32_t>());
+        SKIVET_TRY(const auto mark, reader.take(run.original.size()));
+        std::copy(mark.begin(), mark.end(), run.original.begin());
+        const auto wrong = [&](std::string what) { return fail_at(ErrorCode::damaged, at, fmt::format("stretch {}: {}", i + 1, what)); };
+        if (run.count == 0) return wrong("is empty");
+        if (run.surface != outside) {
+            if (run.surface >= units.size()) return wrong(fmt::format("surface {} of {}", run.surface, units.size()));
+            if (std::uint64_t{run.first} + run.count > units[run.surface])
+                return wrong(fmt::format("ends at unit {} of {}", std::uint64_t{run.first} + run.count, units[run.surface]));
+        }
+        if (!out.runs.empty()) {
+            const auto& last = out.runs.back();
+            if (run.surface < last.surface || (run.surface == last.surface && run.first < std::uint64_t{last.first} + last.count))
+                return wrong("lies before the one before it");
+        }
+        sum += run.count * (run.surface == outside ? 1 : unit);
+        out.runs.push_back(run);
+    }
+    if (sum != reader.remaining())
+        return fail_at(ErrorCode::damaged, reader.position(),
+                       fmt::format("needs {} bytes of units, has {}", grouped(sum), grouped(reader.remaining())));
+    SKIVET_TRY(const auto rest, reader.take(sum));
+    out.units.assign(rest.begin(), rest.end());
+    return out;
+}
+
+}  // namespace skivet
