@@ -19,6 +19,7 @@
 #include "app/pages/fitting_page.h"
 #include "app/theme/theme.h"
 #include "app/workshop/found_window.h"
+#include "app/workshop/parcels_window.h"
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
 #include "app/workshop/sift_window.h"
@@ -29,14 +30,14 @@ namespace skivet::app {
 namespace {
 
 /// A star painted onto the exported file and saved by way of a new file and a rename, as many paint programs do.
-bool paint_star(const QString& file) {
+bool paint_star(const QString& file, double x = 0.36, const QColor& color = QColor(0xE0, 0xB0, 0x40)) {
     QImage image(file);
     if (image.isNull()) return false;
     image = image.convertToFormat(QImage::Format_RGBA8888);
     QPainter p(&image);
     p.setRenderHint(QPainter::Antialiasing);
     QPainterPath star;
-    const QPointF center(image.width() * 0.36, image.height() * 0.6);
+    const QPointF center(image.width() * x, image.height() * 0.6);
     for (int i = 0; i < 10; ++i) {
         const double a = i * 3.14159265358979 / 5 - 3.14159265358979 / 2, r = image.width() * (i % 2 ? 0.05 : 0.12);
         const QPointF at(center.x() + r * std::cos(a), center.y() + r * std::sin(a));
@@ -44,7 +45,7 @@ bool paint_star(const QString& file) {
         else star.lineTo(at);
     }
     star.closeSubpath();
-    p.fillPath(star, QColor(0xE0, 0xB0, 0x40));
+    p.fillPath(star, color);
     p.end();
     const auto temporary = file + QStringLiteral(".new");
     return image.save(temporary, "PNG") && QFile::remove(file) && QFile::rename(temporary, file);
@@ -118,6 +119,24 @@ std::vector<std::size_t> Tour::textures_called(std::string_view name) const {
     return out;
 }
 
+QString Tour::parcel_file(const char* title) const {
+    return folder_ + QStringLiteral("/../") + to_text(parcel_id(title)) + QStringLiteral(".parcel");
+}
+
+void Tour::make_parcel(const char* title, const QString& author) {
+    MakeWish wish;
+    wish.about.title = title;
+    wish.about.id = parcel_id(title);
+    wish.about.author = author.toStdString();
+    wish.about.version = "1.0";
+    wish.about.license = "CC-BY-4.0";
+    wish.about.notes = "A star on the horse's side.";
+    wish.pieces = {models_->bench.pieces()[1].id};
+    models_->parcels.make(this, wish, [this, file = parcel_file(title)](Result<MadeParcel> made) {
+        if (made) models_->parcels.write(std::make_shared<MadeParcel>(std::move(*made)), file.toStdString());
+    });
+}
+
 void Tour::step() {
     const auto always = [] { return true; };
     const auto piece = [this]() -> const Piece* { return models_->bench.pieces().empty() ? nullptr : &models_->bench.pieces().front(); };
@@ -176,6 +195,8 @@ void Tour::step() {
         }
         case 6:
             window_->go_to(PageId::bench);
+            QFile::copy(to_text(models_->store.project().work() / models_->bench.pieces()[1].file),
+                        folder_ + QStringLiteral("/../horse.png"));
             if (!piece() || !paint_star(to_text(models_->store.project().work() / models_->bench.pieces()[1].file)) ||
                 !paint_star(to_text(models_->store.project().work() / piece()->file)) ||
                 !spoil(to_text(models_->store.project().work() / models_->bench.pieces()[3].file)))
@@ -277,7 +298,6 @@ void Tour::step() {
                        QApplication::activeModalWidget()->findChild<QListWidget*>()->count() > 0;
             });
         case 24: {
-            shot(QStringLiteral("14-names"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             // The horse's harness in another color, and a little sharper.
             window_->go_to(PageId::bench);
@@ -351,6 +371,39 @@ void Tour::step() {
             });
         case 32:
             shot(QStringLiteral("13-take"));
+            static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
+            // Two parcels of the same horse, as two people would make them.
+            make_parcel("Golden star", QStringLiteral("E. Wick"));
+            return wait_for([this] { return QFile::exists(parcel_file("Golden star")); });
+        case 33: {
+            const auto id = models_->bench.pieces()[1].id;
+            // By somebody who does not have the golden one.
+            const auto file = to_text(models_->store.project().work() / models_->bench.pieces()[1].file);
+            if (!QFile::remove(file) || !QFile::copy(folder_ + QStringLiteral("/../horse.png"), file) ||
+                !paint_star(file, 0.46, QColor(0x30, 0x70, 0xB0)))
+                return done_(1);
+            return wait_for([this, id, edit = models_->bench.piece(id)->edit()] { return models_->bench.piece(id)->edit() != edit; });
+        }
+        case 34:
+            make_parcel("Blue star", QStringLiteral("M. Tallow"));
+            return wait_for([this] { return QFile::exists(parcel_file("Blue star")); });
+        case 35:
+            models_->parcels.bring(parcel_file("Golden star").toStdString());
+            return wait_for([this] { return models_->parcels.waits(); });
+        case 36: models_->parcels.carry_out(); return wait_for([this] { return !models_->parcels.stack().empty(); });
+        case 37: {
+            auto* parcels = new ParcelsWindow(window_, &models_->parcels);
+            parcels->setModal(true);
+            parcels->show();
+            parcels->bring(parcel_file("Blue star").toStdString());
+            return wait_for([this, parcels] {
+                const auto views = parcels->findChildren<ImageView*>();
+                return models_->parcels.waits() &&
+                       std::all_of(views.begin(), views.end(), [](const ImageView* v) { return !v->image().isNull(); });
+            });
+        }
+        case 38:
+            shot(QStringLiteral("14-parcels"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             return wait_for(always);
         default: return done_(0);

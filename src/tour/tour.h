@@ -19,6 +19,9 @@ private:
     void step();
     void shot(const QString& name);
     [[nodiscard]] bool found_with_pictures() const;
+    /// Where a parcel of this title is written, and writing one of the horse.
+    [[nodiscard]] QString parcel_file(const char* title) const;
+    void make_parcel(const char* title, const QString& author);
     [[nodiscard]] std::size_t source_named(std::string_view name) const;
     /// The demo's textures called so, in catalog order.
     [[nodiscard]] std::vector<std::size_t> textures_called(std::string_view name) const;

@@ -60,6 +60,7 @@ Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& 
         if (unreadable.empty() && settle_pending(project, out.history))
             for (auto& [id, hash] : in_game_now(*out.context, project)) project.piece(id)->in_game = hash;
     }
+    drop_unused_parcels(project);
     for (auto& error : unreadable) out.problems.push_back(std::move(error));
     if (!wish.game.empty()) {
         project.game = wish.game;

@@ -238,6 +238,25 @@ Result<SourcePlan> plan_source(const ReadContext& context, const Project& projec
     return plan_source(context, project, vault, wanted.with_own(), parcels, source, own, cancel);
 }
 
+void drop_unused_parcels(const Project& project) {
+    std::set<std::string> used;
+    const auto note = [&](const ParcelStack& stack) {
+        for (const auto& layer : stack.layers) used.insert(layer.parcel);
+    };
+    const auto& state = project.stack_state;
+    note(state.stack);
+    for (const auto& step : state.steps) note(step.before);
+    if (state.pending) note(state.pending->before);
+    std::error_code code;
+    std::vector<fs::path> unused;
+    for (const auto& item : fs::directory_iterator(project.parcels(), code))
+        // Ours are called by their hashes; what else somebody put there stays.
+        if (const auto name = item.path().filename().string();
+            name.size() == 64 && name.find_first_not_of("0123456789abcdef") == std::string::npos && !used.contains(name))
+            unused.push_back(item.path());
+    for (const auto& file : unused) fs::remove(file, code);
+}
+
 bool StackPlan::writes() const {
     return !error() && std::any_of(groups.begin(), groups.end(), [](const DeliveryGroup& g) { return g.writes(); });
 }
@@ -292,9 +311,10 @@ Result<std::vector<StackSide>> stack_sides(const ReadContext& context, const Pro
     std::vector<StackSide> out;
     const auto found = all.find(address.inner);
     if (found == all.end()) return out;
+    if (auto base = base_of(then, reader, address, found->second)) out.push_back({std::nullopt, std::move(base->texture.file)});
     for (const auto& giver : found->second) {
         SKIVET_TRY(auto alone, compose_texture(then, project, reader, wanted, address, {giver}));
-        if (alone.note.unfit.empty()) out.push_back({giver.layer, std::move(alone.file)});
+        if (alone.note.unfit.empty() && !alone.file.empty()) out.push_back({giver.layer, std::move(alone.file)});
     }
     return out;
 }

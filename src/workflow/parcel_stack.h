@@ -31,10 +31,10 @@ struct StackPlan {
 /// delivered; `unsupported` where a delivery stands that is not remembered; those of reading. Errors of a group stand in it.
 [[nodiscard]] Result<StackPlan> plan_stack(const ReadContext& context, const Project& project, const Vault& vault, ParcelStack wanted,
                                            std::string title, const CancelToken& cancel = {});
-/// Where layers meet in one texture: the pictures of each alone.
+/// One texture as the game's maker had it, and as each layer that changes it would have it alone.
 struct StackSide {
-    std::size_t layer = 0;  ///< index into wanted.layers
-    Bytes texture;          ///< what it alone makes of the original
+    std::optional<std::size_t> layer;  ///< index into wanted.layers; none: the original
+    Bytes texture;
 };
 [[nodiscard]] Result<std::vector<StackSide>> stack_sides(const ReadContext& context, const Project& project, const Vault& vault,
                                                          const ParcelStack& wanted, const Address& address);
@@ -58,6 +58,8 @@ struct SourcePlan {
                                              const ParcelStack& wanted, const std::filesystem::path& source, const OwnLayer& own,
                                              const CancelToken& cancel = {});
 
+/// Removes files in parcels/ that no stack of the project, past or present, refers to.
+void drop_unused_parcels(const Project& project);
 /// A parcel of the stack, as it was installed. Error `missing` for one whose file is gone from parcels/.
 [[nodiscard]] Result<Parcel> installed_parcel(const Project& project, const StackLayer& layer, const ReadLimits& limits);
 

@@ -239,7 +239,9 @@ TEST_F(Parcels, WhereTwoMeetOneIsChosen) {
     EXPECT_TRUE(is(seen("b/sign.dds").at(18, 18), blue));
     const auto sides = stack_sides(context, project, vault_of(project, files), project.stack_state.stack, met.address);
     ASSERT_TRUE(sides) << sides.error().message();
-    EXPECT_EQ(sides->size(), 2u);
+    ASSERT_EQ(sides->size(), 3u);
+    EXPECT_EQ((*sides)[0].texture, horse) << "the original";
+    EXPECT_TRUE(is(TextureFile::open(context.textures, (*sides)[1].texture, "x.dds", {})->decode(0)->at(2, 2), red));
 
     carry_out(project, stack_preferring(project, {zip, {"a/horse.dds"}}, "warm"));
     EXPECT_TRUE(is(seen("a/horse.dds").at(2, 2), red));

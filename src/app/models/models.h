@@ -5,6 +5,7 @@
 #include "app/models/delivery_model.h"
 #include "app/models/game_process.h"
 #include "app/models/kin_model.h"
+#include "app/models/parcel_model.h"
 #include "app/models/sources_model.h"
 
 namespace skivet::app {
@@ -23,6 +24,7 @@ struct Models {
     BenchModel bench{store};
     KinModel kin{store, catalog, bench};
     DeliveryModel delivery{store};
+    ParcelModel parcels{store};
     GameProcess game{messages};
 };
 

@@ -8,6 +8,7 @@
 
 #include "app/theme/theme.h"
 #include "app/widgets/byte_map.h"
+#include "app/workshop/parcels_window.h"
 
 namespace skivet::app {
 namespace {
@@ -28,7 +29,8 @@ QString way_text(Way way) {
 
 }  // namespace
 
-DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, QWidget* parent) : Page(parent), model_(model), kin_(kin) {
+DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* parcels, QWidget* parent)
+    : Page(parent), model_(model), kin_(kin), parcels_(parcels) {
     deliver_ =
         add_action(tr("Deliver"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write into the game, read it back and compare"), [this] {
             deliver_->setEnabled(false);
@@ -41,6 +43,10 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, QWidget* parent)
             if (!model_->history().empty()) model_->undo(model_->history().back().id);
         });
     (void)undo_last;
+    auto* make = add_action(tr("As a parcel…"), Qt::Key_M,
+                            tr("One file with what is edited, for other people; nothing of the game goes in"), [this] {
+                                if (parcels_) (new MakeParcelWindow(this, parcels_))->show();
+                            });
 
     auto* left = make_panel();
     auto* left_box = new QVBoxLayout(left);
@@ -68,6 +74,7 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, QWidget* parent)
         ways->addWidget(new Button(destinations_[i], Button::Look::toggle));
     }
     ways->addStretch();
+    ways->addWidget(new Button(make, Button::Look::toggle));
     left_box->addLayout(ways);
     changed_ = make_card();
     auto* changed_box = new QHBoxLayout(changed_);

@@ -3,6 +3,7 @@
 
 #include "app/models/delivery_model.h"
 #include "app/models/kin_model.h"
+#include "app/models/parcel_model.h"
 #include "app/pages/page.h"
 
 namespace skivet::app {
@@ -11,12 +12,13 @@ namespace skivet::app {
 class DeliveryPage : public Page {
     Q_OBJECT
 public:
-    explicit DeliveryPage(DeliveryModel* model, KinModel* kin = nullptr, QWidget* parent = nullptr);
+    explicit DeliveryPage(DeliveryModel* model, KinModel* kin = nullptr, ParcelModel* parcels = nullptr, QWidget* parent = nullptr);
     void entered() override;
 
 private:
     DeliveryModel* model_;
     KinModel* kin_;
+    ParcelModel* parcels_;  ///< may be null
     void show_plan();
     void show_copies();
     /// An entry that gets another name or goes, and the way to leave it.

@@ -28,7 +28,8 @@ PageCount count_textures(const Models& models) {
 }
 
 constexpr PageRow rows[] = {
-    {PageId::sources, QT_TRANSLATE_NOOP("Page", "Sources"), [](Models& m) -> Page* { return new SourcesPage(&m.sources); }, count_sources},
+    {PageId::sources, QT_TRANSLATE_NOOP("Page", "Sources"), [](Models& m) -> Page* { return new SourcesPage(&m.sources, &m.parcels); },
+     count_sources},
     {PageId::catalog, QT_TRANSLATE_NOOP("Page", "Catalog"), [](Models& m) -> Page* { return new CatalogPage(&m.catalog); }, count_textures},
     {PageId::bench, QT_TRANSLATE_NOOP("Page", "Bench"), [](Models& m) -> Page* { return new BenchPage(&m.bench); },
      [](const Models& m) { return PageCount{m.bench.pieces().size()}; }},
@@ -37,7 +38,8 @@ constexpr PageRow rows[] = {
          const auto mends = pieces_with(m, {PieceState::needs_mend});
          return PageCount{mends + pieces_with(m, {PieceState::changed}), mends > 0};
      }},
-    {PageId::delivery, QT_TRANSLATE_NOOP("Page", "Delivery"), [](Models& m) -> Page* { return new DeliveryPage(&m.delivery, &m.kin); },
+    {PageId::delivery, QT_TRANSLATE_NOOP("Page", "Delivery"),
+     [](Models& m) -> Page* { return new DeliveryPage(&m.delivery, &m.kin, &m.parcels); },
      [](const Models& m) { return PageCount{pieces_with(m, {PieceState::fits}) + m.store.project().changes.size()}; }},
 };
 

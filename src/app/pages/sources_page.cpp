@@ -9,12 +9,13 @@
 #include "app/pages/source_list.h"
 #include "app/theme/theme.h"
 #include "app/workshop/found_window.h"
+#include "app/workshop/parcels_window.h"
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
 #include "app/workshop/sift_window.h"
 
 namespace skivet::app {
-SourcesPage::SourcesPage(SourcesModel* model, QWidget* parent) : Page(parent), model_(model) {
+SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, QWidget* parent) : Page(parent), model_(model), parcels_(parcels) {
     find_ = add_action(tr("Find in the game's folder…"), Qt::Key_L, tr("Go through an installation for archives and loose textures"),
                        [this] { find_in_folder(); });
     auto* add = add_action(tr("Add archives…"), Qt::Key_A, tr("Add archives of the game"), [this] { add_archives(); });
@@ -66,6 +67,10 @@ SourcesPage::SourcesPage(SourcesModel* model, QWidget* parent) : Page(parent), m
                         tr("Find names for entries that are known only by a hash inside the game's other files"),
                         [this] { show_names(this, model_); });
 
+    auto* mods = add_action(tr("Parcels…"), Qt::Key_M, tr("Mods that are in the game, their order, and putting another one in"), [this] {
+        if (parcels_ && !model_->store().needs_project()) show_parcels(this, parcels_);
+    });
+
     auto* left = make_panel();
     auto* left_box = new QVBoxLayout(left);
     left_box->setContentsMargins(12, 12, 12, 10);
@@ -104,6 +109,15 @@ SourcesPage::SourcesPage(SourcesModel* model, QWidget* parent) : Page(parent), m
     news->addStretch();
     left_box->addLayout(news);
     auto* clean = new QHBoxLayout;
+    clean->addWidget(new Button(mods, Button::Look::link));
+    const auto count_parcels = [this, mods] {
+        const auto& layers = model_->store().project().stack_state.stack.layers;
+        const auto count = std::count_if(layers.begin(), layers.end(), [](const StackLayer& l) { return !l.is_own(); });
+        mods->setText(count == 0 ? tr("Parcels…") : count == 1 ? tr("1 parcel is in…") : tr("%1 parcels are in…").arg(count));
+    };
+    connect(&model_->store(), &ProjectStore::history_changed, mods, count_parcels);
+    connect(&model_->store(), &ProjectStore::opened, mods, count_parcels);
+    count_parcels();
     clean->addWidget(new Button(baseline_, Button::Look::link));
     clean->addStretch();
     left_box->addLayout(clean);

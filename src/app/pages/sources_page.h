@@ -5,6 +5,7 @@
 #include <QTableView>
 
 #include "app/models/entry_table.h"
+#include "app/models/parcel_model.h"
 #include "app/models/sources_model.h"
 #include "app/pages/page.h"
 #include "app/widgets/byte_map.h"
@@ -15,11 +16,12 @@ namespace skivet::app {
 class SourcesPage : public Page {
     Q_OBJECT
 public:
-    explicit SourcesPage(SourcesModel* model, QWidget* parent = nullptr);
+    explicit SourcesPage(SourcesModel* model, ParcelModel* parcels = nullptr, QWidget* parent = nullptr);
     void entered() override;
 
 private:
     SourcesModel* model_;
+    ParcelModel* parcels_;  ///< may be null
     void refresh();
     void show_source(int row);
     void add_archives();
