@@ -2,6 +2,14 @@
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
+#include <fcntl.h>
+#include <spawn.h>
+#include <sys/wait.h>
+#include <unistd.h>
+#include <csignal>
+#include <random>
+#include <thread>
+
 #include "cli/run.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
@@ -133,4 +141,40 @@ TEST_F(ParcelCli, WhatDoesNotFitIsToldAndNothingIsWritten) {
     put_file(folder / "broken.parcel", bytes_of("PK\3\4 not really"));
     EXPECT_EQ(run_cli({"parcel", "check", (folder / "broken.parcel").string()}).code, 3);
     EXPECT_EQ(run_cli({"parcel", "remove", project, "nobody"}).code, 3);
+}
+
+TEST_F(ParcelCli, KilledAtAnyMomentTheGameAndTheListAgree) {
+    make(parcel, "warm", "rides/horse.dds", 8, {240, 180, 20, 255});
+    const auto without = hash_of_file(mine);
+    ASSERT_EQ(run_cli({"parcel", "install", project, parcel}).code, 0);
+    const auto with = hash_of_file(mine);
+    std::mt19937 random(3);
+    int killed = 0;
+    bool is_in = true;
+    for (int i = 0; i < 60; ++i) {
+        const std::string program = SKIVET_BIN "/skivet-cli";
+        std::vector<std::string> words = is_in ? std::vector<std::string>{program, "parcel", "remove", project, "warm"}
+                                               : std::vector<std::string>{program, "parcel", "install", project, parcel};
+        std::vector<char*> argv;
+        for (auto& word : words) argv.push_back(word.data());
+        argv.push_back(nullptr);
+        posix_spawn_file_actions_t quiet;
+        posix_spawn_file_actions_init(&quiet);
+        for (const int out : {1, 2}) posix_spawn_file_actions_addopen(&quiet, out, "/dev/null", O_WRONLY, 0);
+        pid_t child = 0;
+        ASSERT_EQ(::posix_spawn(&child, program.c_str(), &quiet, nullptr, argv.data(), environ), 0);
+        posix_spawn_file_actions_destroy(&quiet);
+        std::this_thread::sleep_for(std::chrono::microseconds(random() % 60'000));
+        ::kill(child, SIGKILL);
+        int status = 0;
+        ::waitpid(child, &status, 0);
+        killed += WIFSIGNALED(status);
+        // The next start puts right what is half done; what the list says is what the game has.
+        const auto listed = run_cli({"parcel", "list", project});
+        ASSERT_EQ(listed.code, 0) << listed.err;
+        is_in = listed.out.find("warm") != std::string::npos;
+        ASSERT_EQ(hash_of_file(mine), is_in ? with : without) << "after " << i;
+    }
+    EXPECT_GT(killed, 5);
+    std::printf("killed %d times\n", killed);
 }

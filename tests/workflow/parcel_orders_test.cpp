@@ -11,6 +11,7 @@
 #include "codec/codec.h"
 #include "container/texture_files.h"
 #include "support/archives.h"
+#include "support/faulty_files.h"
 #include "support/run_program.h"
 #include "workflow/opening.h"
 #include "workflow/parcels.h"
@@ -287,6 +288,58 @@ TEST_P(ParcelOrders, UndoingEachStepGoesBackTheSameWay) {
         EXPECT_EQ(w.project.stack_state.steps.size(), step);
     }
     EXPECT_TRUE(w.project.stack_state.stack.empty());
+}
+
+TEST_P(ParcelOrders, ACrashAnywhereLeavesTheOldStackOrTheNew) {
+    // Red goes and blue comes, in one step.
+    const auto start = [&](const std::string& name) {
+        auto w = world(name);
+        install(w, 0);
+        install(w, 1);
+        return w;
+    };
+    const auto planned = [&](World& w) {
+        w.project.stack_state.stack = *stack_without(context, w.project, "red");
+        Progress progress;
+        const ReadMod mod{parcels[2], *write_parcel(parcels[2]), {}};
+        const auto wanted =
+            stack_with(w.project, mod, *match_parcel(context, w.project, vault_of(w.project, files), parcels[2], progress), 5);
+        w.project = *open_project(w.project.folder);
+        return *plan_stack(context, w.project, vault_of(w.project, files), *wanted, "another");
+    };
+    auto good = start("good");
+    const auto before = tree_of(good.game);
+    ASSERT_TRUE(save_project(good.project));
+    const auto plan = planned(good);
+    ASSERT_FALSE(deliver_stack(context, plan, vault_of(good.project, files), 7).error);
+    const auto after = tree_of(good.game);
+    ASSERT_NE(before, after);
+    int olds = 0, news = 0;
+    for (int n = 0; n < 300; n += 1 + n / 12) {
+        auto w = start(fmt::format("f{}", n));
+        ASSERT_TRUE(save_project(w.project));
+        const auto this_plan = planned(w);
+        note_pending(w.project, this_plan, *vault_of(w.project, files).history());
+        ASSERT_TRUE(save_project(w.project));
+        FaultyFiles faulty(n);
+        const auto done = deliver_stack(context, this_plan, Vault(w.project.vault(), faulty), 7);
+        if (!done.error && faulty.operations <= n) break;
+        faulty.lose_power(n % 2 ? Loss::keep_all : Loss::drop_unsynced);
+        // The next start.
+        w.project = *open_project(w.project.folder);
+        auto vault = Vault(w.project.vault(), files);
+        const auto recovered = vault.recover();
+        ASSERT_TRUE(recovered && recovered->set_aside.empty() && recovered->waiting.empty()) << n;
+        (void)settle_pending(w.project, *vault.history());
+        const auto found = tree_of(w.game);
+        ASSERT_TRUE(found == before || found == after) << "operation " << n << ": a third state";
+        (found == before ? olds : news) += 1;
+        const auto& stack = w.project.stack_state.stack;
+        EXPECT_EQ(stack.find("blue").has_value(), found == after) << "operation " << n;
+        EXPECT_EQ(stack.find("red").has_value(), found == before) << "operation " << n;
+        std::filesystem::remove_all(w.game.parent_path());
+    }
+    EXPECT_GT(olds, 3);
 }
 
 namespace {
