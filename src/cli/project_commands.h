@@ -27,6 +27,7 @@ struct ProjectOptions {
     std::vector<std::string> touches;
     bool clear = false;              ///< forget the touch-ups there are
     std::filesystem::path pictures;  ///< a folder that is brought in
+    std::string put;                 ///< after an update: sure, all; empty: none, they are only listed
     std::string bring;               ///< of its matches: sure, all; empty: none, they are only listed
 };
 
@@ -42,6 +43,7 @@ int project_mend(Context& context, const ProjectOptions& options);
 int project_plan(Context& context, const ProjectOptions& options);
 int project_deliver(Context& context, const ProjectOptions& options);
 int project_undo(Context& context, const ProjectOptions& options);
+int project_update(Context& context, const ProjectOptions& options);
 int project_history(Context& context, const ProjectOptions& options);
 
 /// Adds them to the command line. `common` adds the options every command has; `chosen` is told what to run, and whether it writes game

@@ -82,6 +82,13 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
     sub = add("undo", "Put back what the newest delivery overwrote", project_undo, true);
     sub->add_option("DELIVERY", options.id, "Another one, as history names it");
     sub->add_flag("--all", options.all, "All of them, the newest first");
+    sub = add("update", "After an update of the game: what became of the edited pieces and of parcels; with --put they go in again",
+              project_update, true);
+    sub->add_option(
+           "--put", options.put,
+           "sure: where the game has the original again, wherever it lies now; all: also where the game's texture changed elsewhere, "
+           "or was compressed anew; otherwise they are only listed")
+        ->check(CLI::IsMember({"sure", "all"}));
     add("history", "Deliveries that can be undone, the oldest first", project_history);
 }
 

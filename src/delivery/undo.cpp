@@ -219,4 +219,37 @@ Result<FileView> Vault::original(const fs::path& path, std::uint64_t most) const
     return *found;
 }
 
+Result<bool> Vault::changed_by_others(const fs::path& source) const {
+    const auto seen = past({&source, 1}, ~0ull);
+    if (!seen && seen.error().code == ErrorCode::stale) return true;
+    if (!seen) return fail(seen.error());
+    return false;
+}
+
+Result<std::vector<std::string>> Vault::let_go(const fs::path& source) {
+    SKIVET_TRY(const auto vault_lock, lock());
+    SKIVET_TRY(const bool changed, changed_by_others(source));
+    std::vector<std::string> out;
+    if (!changed) return out;
+    SKIVET_TRY(const auto all, history());
+    const auto wanted = real_path(source);
+    for (auto journal = all.rbegin(); journal != all.rend(); ++journal) {
+        std::vector<JournalPart> parts;
+        for (const auto& part : journal->parts)
+            if (part.source == wanted) parts.push_back(part);
+        if (parts.empty()) continue;
+        const bool whole = parts.size() == journal->parts.size();
+        SKIVET_TRY(const auto said,
+                   set_aside(path_of(journal->id, kept_state), parts, whole,
+                             Error{ErrorCode::stale,
+                                   fmt::format("{} was changed by something else after \"{}\"", wanted.filename().string(), journal->title),
+                                   {},
+                                   {},
+                                   {}}));
+        (void)said;
+        out.push_back(journal->id);
+    }
+    return out;
+}
+
 }  // namespace skivet

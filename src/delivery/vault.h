@@ -89,6 +89,12 @@ public:
     /// in memory and is larger than `most` bytes.
     [[nodiscard]] Result<Past> past(std::span<const std::filesystem::path> sources, std::uint64_t most) const;
 
+    /// Whether something else changed what deliveries left in this source. Errors: those of reading.
+    [[nodiscard]] Result<bool> changed_by_others(const std::filesystem::path& source) const;
+    /// Sets aside what is kept of a source that something else changed: it is the way back to a state nobody wants any more, an older
+    /// version of the game. Returns the deliveries it was about; none for a source that is as we left it.
+    [[nodiscard]] Result<std::vector<std::string>> let_go(const std::filesystem::path& source);
+
     [[nodiscard]] const std::filesystem::path& folder() const { return folder_; }
 
 private:

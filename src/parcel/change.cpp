@@ -138,28 +138,43 @@ Result<TextureChange> difference(const TextureFile& original, const TextureFile&
             return fail(ErrorCode::unsupported, "its levels are not of whole units");
         compare(before, after, static_cast<std::uint32_t>(i), 0, before.size(), unit, out);
     }
-    if (original.layout.direct && original.file.size() == edited.file.size() && original.file.size() < outside)
-        for (const auto& [from, to] : outside_of(original.layout, original.file.size()))
-            compare(original.file, edited.file, outside, static_cast<std::size_t>(from), static_cast<std::size_t>(to), 1, out);
-    // A file that is packed, or whose kind compresses what it is given, may come out other than the editor wrote it.
-    SKIVET_TRY(const auto again, put_units(original, out));
+    // A file that is packed, or whose kind compresses what it is given, may come out other than the editor wrote it. What its kind makes
+    // follow by itself, a checksum say, is no change.
+    SKIVET_TRY(auto again, put_units(original, out));
+    if (again != edited.file && original.layout.direct && again.size() == edited.file.size() && again.size() == original.file.size() &&
+        again.size() < outside) {
+        for (const auto& [from, to] : outside_of(original.layout, original.file.size())) {
+            const auto here = [&, a = static_cast<std::size_t>(from), b = static_cast<std::size_t>(to)](const Bytes& bytes) {
+                return ByteSpan(bytes).subspan(a, b - a);
+            };
+            if (!std::ranges::equal(here(again), here(edited.file)))
+                compare(original.file, edited.file, outside, static_cast<std::size_t>(from), static_cast<std::size_t>(to), 1, out);
+        }
+        SKIVET_TRY(again, put_units(original, out));
+    }
     if (again != edited.file)
         return fail(ErrorCode::unsupported,
                     fmt::format("a {} file does not come out the same when some of it is changed", original.kind->name()));
     return out;
 }
 
-Result<std::vector<std::size_t>> misfits(const TextureFile& texture, const TextureChange& change) {
-    std::vector<std::size_t> out;
+namespace {
+
+/// Calls `look(run number, what the texture has there or nothing, new content)` for every run.
+template <class Look>
+Status for_each_run(const TextureFile& texture, const TextureChange& change, Look look) {
     const auto unit = unit_bytes(texture.layout.desc.format);
     const auto order = surface_order(texture.layout);
     Bytes bytes;
     std::uint32_t now = outside;
+    std::size_t at = 0;
     for (std::size_t i = 0; i < change.runs.size(); ++i) {
         const auto& run = change.runs[i];
-        const auto step = run.surface == outside ? 1 : unit;
+        const std::uint64_t step = run.surface == outside ? 1 : unit, size = step * run.count;
+        const auto content = ByteSpan(change.units).subspan(at, static_cast<std::size_t>(size));
+        at += static_cast<std::size_t>(size);
         if (run.surface != outside && run.surface >= order.size()) {
-            out.push_back(i);
+            look(i, std::nullopt, content);
             continue;
         }
         if (run.surface != outside && (run.surface != now || bytes.empty())) {
@@ -167,10 +182,28 @@ Result<std::vector<std::size_t>> misfits(const TextureFile& texture, const Textu
             now = run.surface;
         }
         const ByteSpan all = run.surface == outside ? ByteSpan(texture.file) : ByteSpan(bytes);
-        const auto there = slice(all, std::uint64_t{run.first} * step, std::uint64_t{run.count} * step);
-        if (!there || mark_of(*there) != run.original) out.push_back(i);
+        const auto there = slice(all, run.first * step, size);
+        look(i, there ? std::optional(*there) : std::nullopt, content);
     }
+    return {};
+}
+
+}  // namespace
+
+Result<std::vector<std::size_t>> misfits(const TextureFile& texture, const TextureChange& change) {
+    std::vector<std::size_t> out;
+    SKIVET_CHECK(for_each_run(texture, change, [&](std::size_t run, std::optional<ByteSpan> there, ByteSpan) {
+        if (!there || mark_of(*there) != change.runs[run].original) out.push_back(run);
+    }));
     return out;
+}
+
+Result<bool> is_made(const TextureFile& texture, const TextureChange& change) {
+    bool all = true;
+    SKIVET_CHECK(for_each_run(texture, change, [&](std::size_t, std::optional<ByteSpan> there, ByteSpan content) {
+        all = all && there && std::ranges::equal(*there, content);
+    }));
+    return all;
 }
 
 Result<Bytes> apply(const TextureFile& original, const TextureChange& change) {

@@ -35,6 +35,8 @@ struct TextureChange {
 [[nodiscard]] Result<TextureChange> difference(const TextureFile& original, const TextureFile& edited);
 /// The runs of `change` whose place holds something else in this texture, or is not there.
 [[nodiscard]] Result<std::vector<std::size_t>> misfits(const TextureFile& texture, const TextureChange& change);
+/// Whether this texture has the new content everywhere already.
+[[nodiscard]] Result<bool> is_made(const TextureFile& texture, const TextureChange& change);
 /// The file with the change made. Error `stale` where a run does not fit, with how many.
 [[nodiscard]] Result<Bytes> apply(const TextureFile& original, const TextureChange& change);
 

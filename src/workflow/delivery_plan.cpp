@@ -280,9 +280,13 @@ namespace {
 void note_own(Project& project, const DeliveryGroup& group, const std::string& id) {
     using Entry = DeliveredEntry;
     auto& delivered = project.stack_state.delivered;
-    for (const auto& piece : group.pieces)
+    for (const auto& piece : group.pieces) {
+        std::erase_if(delivered, [&](const Entry& d) {
+            return d.delivery.empty() && d.address.source == group.source && d.address.inner == piece.inner;
+        });
         delivered.push_back(
             {Entry::What::texture, id, {group.source, piece.inner}, piece.like, piece.original_hash, piece.texture_hash, {}});
+    }
     for (const auto& [address, path] : group.changes)
         delivered.push_back({path.empty() ? Entry::What::removed : Entry::What::renamed, id, address, {}, {}, {}, path});
 }
@@ -371,7 +375,7 @@ bool settle_history(Project& project, std::span<const Journal> history) {
     const auto stands = [&](const std::string& id) {
         return std::any_of(history.begin(), history.end(), [&](const Journal& j) { return j.id == id; });
     };
-    bool any = std::erase_if(state.delivered, [&](const DeliveredEntry& d) { return !stands(d.delivery); }) > 0;
+    bool any = std::erase_if(state.delivered, [&](const DeliveredEntry& d) { return !d.delivery.empty() && !stands(d.delivery); }) > 0;
     const auto gone = std::find_if(state.steps.begin(), state.steps.end(), [&](const StackStep& s) { return !stands(s.delivery); });
     if (gone != state.steps.end()) {
         state.stack = gone->before;

@@ -110,7 +110,7 @@ void add_texture(OwnLayer& layer, OwnTexture texture) {
 Result<OwnLayer> own_layer(const ReadContext& context, const Project& project, const fs::path& source, std::span<const Address> leave_out) {
     OwnLayer out;
     for (const auto& entry : project.stack_state.delivered) {
-        if (entry.address.source != source) continue;
+        if (entry.address.source != source || entry.delivery.empty()) continue;
         if (entry.what != DeliveredEntry::What::texture) {
             const EntryChange change{entry.address, entry.path};
             add_changes(out, {&change, 1});

@@ -10,7 +10,7 @@ namespace skivet {
 /// What one of the project's own deliveries did to an entry of an archive.
 struct DeliveredEntry {
     enum class What : std::uint8_t { texture, renamed, removed } what = What::texture;
-    std::string delivery;  ///< id in the history
+    std::string delivery;  ///< id in the history; empty: an update took it away, and it waits to be put in again
     Address address;
     std::string like;           ///< texture: of which entry of the archive it is a variant; empty: it was there
     std::string original_hash;  ///< texture: SHA-256 of what it was made from; in originals/

@@ -9,6 +9,7 @@
 
 #include "fair/press/archives.h"
 #include "fair/press/meshes.h"
+#include "fair/press/season_two.h"
 
 using namespace fair;
 
@@ -34,6 +35,8 @@ int main(int argc, char** argv) {
     parser.addOption({"entries", "Entries of depot.zip", "n", "36000"});
     parser.addOption({"bytes", "Bytes of depot.zip", "n", "3000000000"});
     parser.addOption({"seed", "Another fairground", "n", "1"});
+    parser.addOption(
+        {"update", "Which season of the game: 1, or 2 with things repainted, moved, renamed, recompressed and in another order", "n", "1"});
     parser.process(app);
     QTextStream err(stderr);
     if (parser.positionalArguments().size() != 1) {
@@ -46,7 +49,9 @@ int main(int argc, char** argv) {
         return 4;
     }
     QFontDatabase::addApplicationFont(":/fonts/SkivetText-Bold.otf");
-    const auto all = draw_everything(parser.value("seed").toInt());
+    auto all = draw_everything(parser.value("seed").toInt());
+    const bool second = parser.value("update").toInt() == 2;
+    if (second) second_season(all);
     std::map<QString, std::vector<PackedFile>> archives;
     QString manifest;
     for (const auto& art : all) {
@@ -60,6 +65,8 @@ int main(int argc, char** argv) {
         {"puppets/stage.scene",
          "scene puppet_stage\n  front  \"puppets\\stage_front.pnl\"\n  actors \"puppets\\king_tint.pnl\" \"puppets\\fool_tint.dds\"\n",
          true});
+    if (second)
+        for (auto& [name, content] : archives) std::reverse(content.begin(), content.end());
     std::map<QString, QByteArray> files;
     for (const auto& [name, content] : archives) {
         if (name.contains("::")) continue;
