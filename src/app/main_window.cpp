@@ -236,6 +236,12 @@ void MainWindow::show_activity(const QString& what, quint64 done, quint64 total)
     activity_->setStyleSheet(notice_.isEmpty() ? QString() : QStringLiteral("color:#a63a50"));
 }
 
+void MainWindow::changeEvent(QEvent* event) {
+    QMainWindow::changeEvent(event);
+    // Back from somewhere else, where the game may have been updated.
+    if (event->type() == QEvent::ActivationChange && isActiveWindow()) models_.update.look_if_changed();
+}
+
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
     if (event->mimeData()->hasUrls()) event->acceptProposedAction();
 }

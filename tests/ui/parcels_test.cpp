@@ -6,6 +6,7 @@
 #include "app/pages/delivery_page.h"
 #include "app/pages/sources_page.h"
 #include "app/workshop/parcels_window.h"
+#include "app/workshop/update_window.h"
 #include "base/hash.h"
 #include "ui/trip.h"
 
@@ -151,4 +152,66 @@ TEST_F(ParcelPages, OneIsMadeOfTheBench) {
     const auto shown = run_cli({"parcel", "show", (folder / "made.parcel").string()});
     EXPECT_EQ(shown.code, 0) << shown.err;
     EXPECT_NE(shown.out.find("Evening at the fair (evening-at-the-fair)\nfor Brindle Fair\n"), std::string::npos) << shown.out;
+}
+
+TEST_F(ParcelPages, AnUpdateOfTheGameIsNoticedAndOneButtonPutsEverythingInAgain) {
+    // Three pieces: the game's new version leaves one alone, stamps another elsewhere and paints the third anew.
+    const auto snapshot = models.catalog.snapshot();
+    std::vector<std::size_t> chosen;
+    for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
+        for (const char* name : {"target", "awning_red_tint", "meadow"})
+            if (snapshot->catalog.items[i].name() == name) chosen.push_back(i);
+    models.catalog.take(chosen, ExportAs::png);
+    ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 3; }));
+    for (const auto& piece : models.bench.pieces()) {
+        const auto file = models.store.project().work() / piece.file;
+        auto image = *read_png(get_file(file), ReadLimits{});
+        for (std::uint32_t y = 60; y < 100; ++y)
+            for (std::uint32_t x = 20; x < 60; ++x) image.at(x, y) = {20, 150, 160, 255};
+        put_file(file, *write_png(image));
+    }
+    ASSERT_TRUE(wait([&] {
+        return std::all_of(models.bench.pieces().begin(), models.bench.pieces().end(), [](const Piece& p) { return waits(p.state); }) &&
+               !models.jobs.busy();
+    }));
+    window->go_to(PageId::delivery);
+    ASSERT_TRUE(wait([&] { return models.delivery.plan() && models.delivery.plan()->piece_count() == 3; }));
+    press(Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(wait([&] { return models.store.history().size() == 1 && !models.jobs.busy(); }));
+    EXPECT_FALSE(models.update.update());
+
+    // Another program updates the game while the window is in the background.
+    const auto two = folder / "two";
+    ASSERT_EQ(run_program({SKIVET_BIN "/fair-press", two.string(), "--update", "2"}).code, 0);
+    for (const auto& item : std::filesystem::directory_iterator(two))
+        if (item.is_regular_file()) {
+            std::filesystem::remove(game / item.path().filename());
+            std::filesystem::copy_file(item.path(), game / item.path().filename());
+        }
+    QEvent back(QEvent::ActivationChange);
+    QCoreApplication::sendEvent(window.get(), &back);
+    ASSERT_TRUE(wait([&] { return models.update.update() && !models.jobs.busy(); }));
+    auto* page = window->page<DeliveryPage>();
+    EXPECT_TRUE(says(page, "2 pieces can go in again"));
+    EXPECT_TRUE(says(page, "1 waits for you to decide"));
+    press(Qt::Key_U);
+    auto* updating = window->findChild<UpdateWindow*>();
+    ASSERT_TRUE(updating);
+    ASSERT_EQ(updating->list()->model()->rowCount(), 3);
+    EXPECT_EQ(updating->list()->model()->index(0, 0).data().toString(), "meadow") << "what needs a person first";
+    EXPECT_TRUE(says(updating, "differs where you painted"));
+    const auto views = updating->findChildren<ImageView*>();
+    ASSERT_TRUE(
+        wait([&] { return std::count_if(views.begin(), views.end(), [](const ImageView* v) { return !v->image().isNull(); }) == 3; }));
+    auto* button = updating->findChild<QPushButton*>("put_in_again");
+    EXPECT_EQ(button->text(), "Put 2 in again");
+    QTest::mouseClick(button, Qt::LeftButton);
+    ASSERT_TRUE(wait([&] { return models.update.update() && models.update.update()->pieces.size() == 1 && !models.jobs.busy(); }));
+    EXPECT_NE(hash_of_file(game / "midway.zip"), hash_of_file(two / "midway.zip"));
+    EXPECT_EQ(updating->list()->model()->rowCount(), 1);
+    // And back: then it is the makers' new version.
+    ASSERT_EQ(models.store.history().size(), 1u);
+    models.delivery.undo(models.store.history().front().id);
+    ASSERT_TRUE(wait([&] { return models.store.history().empty() && !models.jobs.busy(); }));
+    EXPECT_EQ(hash_of_file(game / "midway.zip"), hash_of_file(two / "midway.zip"));
 }

@@ -7,6 +7,7 @@
 #include "app/models/kin_model.h"
 #include "app/models/parcel_model.h"
 #include "app/models/sources_model.h"
+#include "app/models/update_model.h"
 
 namespace skivet::app {
 
@@ -25,6 +26,7 @@ struct Models {
     KinModel kin{store, catalog, bench};
     DeliveryModel delivery{store};
     ParcelModel parcels{store};
+    UpdateModel update{store};
     GameProcess game{messages};
 };
 

@@ -9,6 +9,7 @@
 #include "app/theme/theme.h"
 #include "app/widgets/byte_map.h"
 #include "app/workshop/parcels_window.h"
+#include "app/workshop/update_window.h"
 
 namespace skivet::app {
 namespace {
@@ -29,8 +30,8 @@ QString way_text(Way way) {
 
 }  // namespace
 
-DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* parcels, QWidget* parent)
-    : Page(parent), model_(model), kin_(kin), parcels_(parcels) {
+DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* parcels, UpdateModel* update, QWidget* parent)
+    : Page(parent), model_(model), kin_(kin), parcels_(parcels), update_(update) {
     deliver_ =
         add_action(tr("Deliver"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write into the game, read it back and compare"), [this] {
             deliver_->setEnabled(false);
@@ -88,6 +89,7 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
     changed_box->addWidget(new Button(look, Button::Look::plain));
     changed_->hide();
     left_box->addWidget(changed_);
+    left_box->addWidget(updated_ = make_update_card());
     copies_ = make_card();
     auto* copies_row = new QHBoxLayout(copies_);
     copies_row->setContentsMargins(16, 10, 16, 10);
@@ -165,6 +167,40 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
     });
     show_plan();
     show_history();
+}
+
+QFrame* DeliveryPage::make_update_card() {
+    auto* card = make_card();
+    auto* row = new QHBoxLayout(card);
+    row->setContentsMargins(16, 10, 16, 10);
+    auto* box = new QVBoxLayout;
+    box->addWidget(make_label(tr("The game changed"), "strong"));
+    update_text_ = make_label({}, "soft", true);
+    box->addWidget(update_text_);
+    row->addLayout(box, 1);
+    auto* look = add_action(tr("See what became of it"), Qt::Key_U,
+                            tr("Your pieces and parcels after an update of the game, and putting them in again"), [this] {
+                                if (update_ && update_->update()) (new UpdateWindow(this, update_))->show();
+                            });
+    auto* button = new Button(look, Button::Look::plain);
+    button->setObjectName(QStringLiteral("see_update"));
+    row->addWidget(button);
+    card->hide();
+    if (update_) connect(update_, &UpdateModel::changed, this, &DeliveryPage::show_update);
+    return card;
+}
+
+void DeliveryPage::show_update() {
+    const auto update = update_->update();
+    updated_->setVisible(update != nullptr);
+    if (!update) return;
+    const auto can = std::count_if(update->pieces.begin(), update->pieces.end(), [](const UpdatedPiece& p) { return goes_in(p.how); });
+    const auto open = std::ptrdiff_t(update->pieces.size()) - can;
+    QStringList parts;
+    if (can > 0) parts << (can == 1 ? tr("1 piece can go in again") : tr("%1 pieces can go in again").arg(can));
+    if (open > 0) parts << (open == 1 ? tr("1 waits for you to decide") : tr("%1 wait for you to decide").arg(open));
+    if (!update->parcels.empty()) parts << tr("%1 parcels are out").arg(update->parcels.size());
+    update_text_->setText(parts.join(QStringLiteral(" · ")));
 }
 
 void DeliveryPage::entered() {

@@ -4,6 +4,7 @@
 #include "app/models/delivery_model.h"
 #include "app/models/kin_model.h"
 #include "app/models/parcel_model.h"
+#include "app/models/update_model.h"
 #include "app/pages/page.h"
 
 namespace skivet::app {
@@ -12,15 +13,19 @@ namespace skivet::app {
 class DeliveryPage : public Page {
     Q_OBJECT
 public:
-    explicit DeliveryPage(DeliveryModel* model, KinModel* kin = nullptr, ParcelModel* parcels = nullptr, QWidget* parent = nullptr);
+    explicit DeliveryPage(DeliveryModel* model, KinModel* kin = nullptr, ParcelModel* parcels = nullptr, UpdateModel* update = nullptr,
+                          QWidget* parent = nullptr);
     void entered() override;
 
 private:
     DeliveryModel* model_;
     KinModel* kin_;
     ParcelModel* parcels_;  ///< may be null
+    UpdateModel* update_;   ///< may be null
     void show_plan();
     void show_copies();
+    void show_update();
+    QFrame* make_update_card();
     /// An entry that gets another name or goes, and the way to leave it.
     [[nodiscard]] QLayout* make_change_line(const EntryChange& change);
     void add_changes(QVBoxLayout* box, const std::vector<EntryChange>& changes);
@@ -28,8 +33,8 @@ private:
     void ask_to_undo_all();
 
     QVBoxLayout *cards_, *history_;
-    QLabel *state_, *vault_, *free_, *lock_, *changed_text_, *copies_title_, *copies_text_;
-    QFrame *changed_, *copies_;
+    QLabel *state_, *vault_, *free_, *lock_, *changed_text_, *copies_title_, *copies_text_, *update_text_;
+    QFrame *changed_, *copies_, *updated_;
     QAction* destinations_[3];
     QAction *deliver_, *undo_all_;
 };

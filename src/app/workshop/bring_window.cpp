@@ -2,60 +2,13 @@
 
 #include <QAction>
 #include <QHBoxLayout>
-#include <QKeyEvent>
-#include <QMouseEvent>
-#include <QPainter>
-#include <QStyledItemDelegate>
 
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
-#include "app/widgets/row_frame.h"
+#include "app/widgets/card_rows.h"
 #include "app/widgets/titled_view.h"
 
 namespace skivet::app {
-namespace {
-
-enum BringRole { MatchIndex = Qt::UserRole, Where, Doubt };
-constexpr int row_height = 62;
-
-/// File, texture, why; a tick where there is a texture.
-class MatchDelegate : public QStyledItemDelegate {
-public:
-    using QStyledItemDelegate::QStyledItemDelegate;
-    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {300, row_height}; }
-    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
-        const auto& c = colors();
-        p->save();
-        const auto box = draw_row_frame(*p, option, 5);
-        if (index.data(MatchIndex).isValid()) draw_tick(*p, tick_box(box), index.data(Qt::CheckStateRole).toInt() == Qt::Checked);
-        const auto text = box.adjusted(46, 8, -14, -8);
-        const auto doubt = index.data(Doubt).toString();
-        p->setPen(c.ink);
-        p->setFont(text_font(13, true));
-        p->drawText(text.adjusted(0, 0, -22, 0), int(Qt::AlignTop | Qt::AlignLeft),
-                    p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width()) - 22));
-        if (!doubt.isEmpty()) draw_warning(*p, {text.right() - 7, text.top() + 8});
-        p->setPen(c.soft);
-        p->setFont(text_font(12));
-        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft),
-                    p->fontMetrics().elidedText(index.data(Where).toString(), Qt::ElideMiddle, int(text.width())));
-        p->restore();
-    }
-    bool editorEvent(QEvent* event, QAbstractItemModel* model, const QStyleOptionViewItem& option, const QModelIndex& index) override {
-        const bool clicked =
-            event->type() == QEvent::MouseButtonRelease &&
-            QRectF(option.rect).adjusted(0, 0, 46 - option.rect.width(), 0).contains(static_cast<QMouseEvent*>(event)->position());
-        const bool pressed = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Space;
-        if ((!clicked && !pressed) || !index.data(MatchIndex).isValid()) return false;
-        const bool on = index.data(Qt::CheckStateRole).toInt() == Qt::Checked;
-        return model->setData(index, on ? Qt::Unchecked : Qt::Checked, Qt::CheckStateRole);
-    }
-
-private:
-    static QRectF tick_box(const QRectF& box) { return {box.x() + 14, box.center().y() - 9, 18, 18}; }
-};
-
-}  // namespace
 
 BringWindow::BringWindow(QWidget* parent, CatalogModel* catalog, BenchModel* bench, std::filesystem::path folder)
     : QDialog(parent), bench_(bench), folder_(std::move(folder)), analyzed_(catalog->catalog()) {
@@ -71,7 +24,7 @@ BringWindow::BringWindow(QWidget* parent, CatalogModel* catalog, BenchModel* ben
     list_->setObjectName(QStringLiteral("matches"));
     list_->setAccessibleName(tr("Pictures and the textures they fit, doubtful ones first"));
     list_->setModel(rows_);
-    list_->setItemDelegate(new MatchDelegate(list_));
+    list_->setItemDelegate(new CardRows(true, list_));
     list_->setUniformItemSizes(true);
     list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
@@ -127,7 +80,7 @@ BringWindow::~BringWindow() {
 }
 
 BroughtMatch* BringWindow::match_at(const QModelIndex& index) {
-    const auto at = index.data(MatchIndex);
+    const auto at = index.data(CardNumber);
     return at.isValid() ? &found_.matches[std::size_t(at.toULongLong())] : nullptr;
 }
 
@@ -143,9 +96,9 @@ void BringWindow::fill(Result<BroughtFolder> found) {
     for (std::size_t i = 0; i < found_.matches.size(); ++i) {
         const auto& match = found_.matches[i];
         auto* row = new QStandardItem(to_text(match.file));
-        row->setData(qulonglong(i), MatchIndex);
-        row->setData(tr("%1 · by %2").arg(to_text(items[match.item].path()), to_text(name_of(match.by))), Where);
-        row->setData(to_text(match.doubt), Doubt);
+        row->setData(qulonglong(i), CardNumber);
+        row->setData(tr("%1 · by %2").arg(to_text(items[match.item].path()), to_text(name_of(match.by))), CardUnder);
+        row->setData(to_text(match.doubt), CardWrong);
         row->setData(tr("%1, for %2%3")
                          .arg(to_text(match.file), to_text(items[match.item].path()),
                               match.doubt.empty() ? QString() : tr(", doubtful: %1").arg(to_text(match.doubt))),
@@ -156,7 +109,7 @@ void BringWindow::fill(Result<BroughtFolder> found) {
     }
     const auto without = [&](const QString& file, const QString& why) {
         auto* row = new QStandardItem(file);
-        row->setData(why, Where);
+        row->setData(why, CardUnder);
         rows_->appendRow(row);
     };
     for (const auto& file : found_.unmatched) without(to_text(file), tr("fits nothing"));
@@ -184,14 +137,15 @@ void BringWindow::show_row(const QModelIndex& index) {
     const auto* match = match_at(index);
     candidates_->clear();
     candidates_->setEnabled(match && !match->others.empty());
-    doubt_->setText(!match                 ? index.data(Where).toString()
+    doubt_->setText(!match                 ? index.data(CardUnder).toString()
                     : match->doubt.empty() ? tr("Matched by %1.").arg(to_text(name_of(match->by)))
                                            : tr("Look first: %1.").arg(to_text(match->doubt)));
     if (match) {
         const auto& items = analyzed_->snapshot->catalog.items;
         candidates_->addItem(to_text(items[match->item].path()));
         for (const auto other : match->others) candidates_->addItem(to_text(items[other].path()));
-        rows_->itemFromIndex(index)->setData(tr("%1 · by %2").arg(to_text(items[match->item].path()), to_text(name_of(match->by))), Where);
+        rows_->itemFromIndex(index)->setData(tr("%1 · by %2").arg(to_text(items[match->item].path()), to_text(name_of(match->by))),
+                                             CardUnder);
     }
     for (auto* view : {mine_, theirs_}) view->set_message({});
     const auto shown = [this, index = QPersistentModelIndex(index)](ImageView* view) {

@@ -4,51 +4,22 @@
 #include <QDragEnterEvent>
 #include <QFileDialog>
 #include <QMimeData>
-#include <QPainter>
-#include <QStackedLayout>
-#include <QStyledItemDelegate>
 
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
-#include "app/widgets/row_frame.h"
+#include "app/widgets/card_rows.h"
 
 namespace skivet::app {
 namespace {
 
-enum ParcelRole { Number = Qt::UserRole, Under, Wrong };
-constexpr int row_height = 58;
 /// Nobody reads more.
 constexpr std::size_t most_rows = 500;
-
-/// A name, and what is said of it below.
-class NamedDelegate : public QStyledItemDelegate {
-public:
-    using QStyledItemDelegate::QStyledItemDelegate;
-    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {200, row_height}; }
-    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
-        const auto& c = colors();
-        p->save();
-        const auto box = draw_row_frame(*p, option, 5);
-        const auto text = box.adjusted(14, 8, -12, -7);
-        const bool wrong = index.data(Wrong).toBool();
-        p->setPen(c.ink);
-        p->setFont(text_font(13, true));
-        p->drawText(text.adjusted(0, 0, wrong ? -22 : 0, 0), int(Qt::AlignTop | Qt::AlignLeft),
-                    p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width()) - (wrong ? 22 : 0)));
-        if (wrong) draw_warning(*p, {text.right() - 7, text.top() + 8});
-        p->setPen(c.soft);
-        p->setFont(text_font(12));
-        p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft),
-                    p->fontMetrics().elidedText(index.data(Under).toString(), Qt::ElideRight, int(text.width())));
-        p->restore();
-    }
-};
 
 QListWidget* make_list(const char* name, const QString& accessible) {
     auto* out = new QListWidget;
     out->setObjectName(QString::fromLatin1(name));
     out->setAccessibleName(accessible);
-    out->setItemDelegate(new NamedDelegate(out));
+    out->setItemDelegate(new CardRows(false, out));
     out->setUniformItemSizes(true);
     out->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     out->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -57,9 +28,9 @@ QListWidget* make_list(const char* name, const QString& accessible) {
 
 QListWidgetItem* add_row(QListWidget* list, const QString& name, const QString& under, int number, bool wrong = false) {
     auto* item = new QListWidgetItem(name, list);
-    item->setData(Number, number);
-    item->setData(Under, under);
-    item->setData(Wrong, wrong);
+    item->setData(CardNumber, number);
+    item->setData(CardUnder, under);
+    item->setData(CardWrong, wrong);
     item->setToolTip(under.isEmpty() ? name : name + '\n' + under);
     item->setData(Qt::AccessibleTextRole, name + ", " + under);
     return item;
@@ -225,7 +196,7 @@ void ParcelsWindow::bring(const std::filesystem::path& path) {
 std::optional<std::size_t> ParcelsWindow::current_layer() const {
     const auto* item = layers_->currentItem();
     if (!item || !model_->plan()) return std::nullopt;
-    const auto layer = std::size_t(item->data(Number).toInt());
+    const auto layer = std::size_t(item->data(CardNumber).toInt());
     return layer < model_->plan()->wanted.layers.size() ? std::optional(layer) : std::nullopt;
 }
 
