@@ -27,6 +27,7 @@ struct ProjectOptions {
     std::vector<std::string> touches;
     bool clear = false;              ///< forget the touch-ups there are
     std::filesystem::path pictures;  ///< a folder that is brought in
+    std::vector<std::string> over;   ///< after an update: pieces that go over what the game changed in the same place
     std::string put;                 ///< after an update: sure, all; empty: none, they are only listed
     std::string bring;               ///< of its matches: sure, all; empty: none, they are only listed
 };

@@ -89,6 +89,7 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
            "sure: where the game has the original again, wherever it lies now; all: also where the game's texture changed elsewhere, "
            "or was compressed anew; otherwise they are only listed")
         ->check(CLI::IsMember({"sure", "all"}));
+    sub->add_option("--over", options.over, "A piece that goes in although the game changed the same place, over it")->type_name("PIECE");
     add("history", "Deliveries that can be undone, the oldest first", project_history);
 }
 

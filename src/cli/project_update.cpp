@@ -48,15 +48,26 @@ int project_update(Context& c, const ProjectOptions& options) {
     auto update = look_for_update(open_project->context, project, vault, progress);
     if (!update) return c.failed(update.error());
     print_update(c, *update);
-    if (options.put.empty() || update->empty()) {
+    std::vector<PieceId> chosen;
+    if (!options.over.empty()) {
+        const auto over = pieces_named(project, options.over);
+        if (!over) return c.failed(over.error());
+        for (auto& piece : update->pieces) {
+            if (std::find(over->begin(), over->end(), piece.id) == over->end() || piece.how != UpdateHow::same_place) continue;
+            auto file = over_the_new(open_project->context, piece);
+            if (!file) return c.failed(file.error().within(piece.name));
+            piece.becomes = std::move(*file);
+            chosen.push_back(piece.id);
+        }
+    }
+    if ((options.put.empty() && chosen.empty()) || update->empty()) {
         if (update->empty() && !c.json) c.out << "everything is in the game as it was delivered\n";
         return 0;
     }
-    std::vector<PieceId> chosen;
     bool left = false;
     for (const auto& piece : update->pieces)
-        if (options.put == "all" ? goes_in(piece.how) : is_sure(piece.how)) chosen.push_back(piece.id);
-        else left = true;
+        if (options.put == "all" ? goes_in(piece.how) : options.put == "sure" && is_sure(piece.how)) chosen.push_back(piece.id);
+        else left = left || std::find(chosen.begin(), chosen.end(), piece.id) == chosen.end();
     const auto plan = plan_update(open_project->context, project, std::move(*update), std::move(chosen));
     if (!plan) return c.failed(plan.error());
     const Writing writing(c);

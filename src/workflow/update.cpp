@@ -264,6 +264,26 @@ Result<GameUpdate> look_for_update(const ReadContext& context, const Project& pr
     return out;
 }
 
+Result<Bytes> over_the_new(const ReadContext& context, const UpdatedPiece& piece) {
+    const auto open = [&](const Bytes& file) {
+        return TextureFile::open(context.textures, file, piece.address.inner.back(), context.limits);
+    };
+    SKIVET_TRY(const auto ours, open(piece.ours));
+    SKIVET_TRY(const auto game, open(piece.game));
+    if (ours.layout.desc == game.layout.desc && ours.kind->name() == game.kind->name()) return piece.ours;
+    auto picture = picture_of(ours);
+    if (!picture)
+        return fail(ErrorCode::unfit, fmt::format("{} is not one picture of 8 bits, and the game has it in another form now", piece.name),
+                    "Take the new one to the bench and paint on it");
+    EditedFile edited;
+    edited.image = std::move(*picture);
+    SKIVET_TRY(auto fitted, fit(game, std::move(edited), {}));
+    for (const auto& finding : fitted.findings)
+        if (finding.grade == Grade::blocks)
+            return fail(ErrorCode::unfit, finding.headline + ": " + finding.detail, "Take the new one to the bench and paint on it");
+    return std::move(fitted.file);
+}
+
 Result<UpdatePlan> plan_update(const ReadContext& context, const Project& project, GameUpdate update, std::vector<PieceId> chosen) {
     UpdatePlan out;
     out.update = std::move(update);
@@ -426,7 +446,8 @@ void note_updated(Project& project, const UpdatePlan& plan, const Updated& updat
     if (!updated.delivered.id.empty() && !state.stack.empty()) state.steps.push_back({updated.delivered.id, {}});
     for (const auto& one : plan.update.pieces) {
         auto* piece = project.piece(one.id);
-        if (piece && !goes_in(one.how)) piece->state = PieceState::gone_stale;
+        const bool was_put = std::any_of(updated.pieces.begin(), updated.pieces.end(), [&](const Piece& p) { return p.id == one.id; });
+        if (piece && !goes_in(one.how) && !was_put) piece->state = PieceState::gone_stale;
     }
 }
 

@@ -44,6 +44,10 @@ struct GameUpdate {
 [[nodiscard]] Result<GameUpdate> look_for_update(const ReadContext& context, const Project& project, const Vault& vault,
                                                  Progress& progress);
 
+/// One's own picture over the game's new one, whatever that changed: what a person decides for `same_place`. Errors: `unfit` with the
+/// finding that stands against it, and for what is several pictures.
+[[nodiscard]] Result<Bytes> over_the_new(const ReadContext& context, const UpdatedPiece& piece);
+
 struct UpdatePlan {
     GameUpdate update;
     std::vector<PieceId> chosen;  ///< of update.pieces

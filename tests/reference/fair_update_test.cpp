@@ -173,6 +173,23 @@ TEST_F(FairUpdate, AModOfThirtyTexturesGoesInAgain) {
     for (const auto& piece : left.pieces)
         if (piece.how == UpdateHow::same_place) EXPECT_TRUE(!piece.was.empty() && !piece.ours.empty() && !piece.game.empty());
 
+    // What a person decides: one's own over the game's new picture.
+    auto decided = left;
+    for (auto& piece : decided.pieces)
+        if (piece.name == "swan") {
+            const auto over = over_the_new(context, piece);
+            ASSERT_TRUE(over) << over.error().message();
+            piece.becomes = *over;
+            const auto plan = plan_update(context, project, decided, {piece.id});
+            ASSERT_TRUE(plan) << plan.error().message();
+            const auto done = put_in_again(context, project, *plan, vault(), 9);
+            ASSERT_FALSE(done.delivered.error) << done.delivered.error->message();
+            note_updated(project, *plan, done);
+            break;
+        }
+    EXPECT_TRUE(has_the_square(shown({rides, {"carousel/swan.pnl"}})));
+    EXPECT_EQ(look().pieces.size(), 3u);
+
     // The files follow: what is painted next is painted on the game's new texture.
     for (auto& piece : project.pieces) {
         if (piece.name() != "star_panel") continue;

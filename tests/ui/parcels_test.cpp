@@ -209,6 +209,17 @@ TEST_F(ParcelPages, AnUpdateOfTheGameIsNoticedAndOneButtonPutsEverythingInAgain)
     ASSERT_TRUE(wait([&] { return models.update.update() && models.update.update()->pieces.size() == 1 && !models.jobs.busy(); }));
     EXPECT_NE(hash_of_file(game / "midway.zip"), hash_of_file(two / "midway.zip"));
     EXPECT_EQ(updating->list()->model()->rowCount(), 1);
+    // The last one is decided: one's own goes over the game's new picture.
+    auto* over = updating->findChild<QPushButton*>("let_over");
+    ASSERT_TRUE(wait([&] { return over->isVisible(); }));
+    QTest::mouseClick(over, Qt::LeftButton);
+    ASSERT_TRUE(wait([&] { return button->text() == "Put 1 in again" && button->isEnabled(); }));
+    QTest::mouseClick(button, Qt::LeftButton);
+    ASSERT_TRUE(wait([&] { return !models.update.update() && !models.jobs.busy(); }));
+    EXPECT_TRUE(says(updating, "Everything is in the game as you delivered it."));
+    ASSERT_EQ(models.store.history().size(), 2u);
+    models.delivery.undo(models.store.history().back().id);
+    ASSERT_TRUE(wait([&] { return models.store.history().size() == 1 && !models.jobs.busy(); }));
     // And back: then it is the makers' new version.
     ASSERT_EQ(models.store.history().size(), 1u);
     models.delivery.undo(models.store.history().front().id);

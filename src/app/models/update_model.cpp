@@ -89,6 +89,28 @@ void UpdateModel::look() {
         });
 }
 
+void UpdateModel::let_over(PieceId piece) {
+    if (!update_ || writing_) return;
+    jobs_.run(
+        this, tr("Fitting"),
+        [context = store_.context(), update = update_, piece] {
+            auto out = std::make_shared<GameUpdate>(*update);
+            Result<Bytes> made = Bytes{};
+            for (auto& one : out->pieces)
+                if (one.id == piece) {
+                    made = over_the_new(*context, one);
+                    if (made) one.becomes = *made;
+                }
+            return std::pair(out, made ? std::optional<Error>() : made.error());
+        },
+        [this, before = update_](const std::pair<std::shared_ptr<GameUpdate>, std::optional<Error>>& made) {
+            if (made.second) return messages_.complain(*made.second);
+            if (update_ != before) return;
+            update_ = made.first;
+            emit changed();
+        });
+}
+
 void UpdateModel::put_in_again(std::vector<PieceId> chosen) {
     if (!update_ || writing_) return;
     writing_ = true;

@@ -20,6 +20,8 @@ public:
     void look();
     /// What was found; null before the first look, and where all is as it should be.
     [[nodiscard]] std::shared_ptr<const GameUpdate> update() const { return update_; }
+    /// Lets a piece go over what the game changed in the same place.
+    void let_over(PieceId piece);
     /// Puts these pieces and all parcels in again.
     void put_in_again(std::vector<PieceId> chosen);
 

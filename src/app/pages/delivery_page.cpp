@@ -193,6 +193,7 @@ QFrame* DeliveryPage::make_update_card() {
 void DeliveryPage::show_update() {
     const auto update = update_->update();
     updated_->setVisible(update != nullptr);
+    show_plan();
     if (!update) return;
     const auto can = std::count_if(update->pieces.begin(), update->pieces.end(), [](const UpdatedPiece& p) { return goes_in(p.how); });
     const auto open = std::ptrdiff_t(update->pieces.size()) - can;
@@ -290,9 +291,11 @@ void DeliveryPage::show_plan() {
     const auto count = pieces + changes;
     if (!plan || (plan->groups.empty() && plan->left_out.empty() && plan->waiting.empty())) {
         cards_->addStretch();
-        const bool in_the_game = model_->anything_in_the_game();
+        const bool changed = update_ && update_->update();
+        const bool in_the_game = model_->anything_in_the_game() && !changed;
         cards_->addWidget(make_label(in_the_game ? tr("It is in the game") : tr("Nothing to deliver"), "title"), 0, Qt::AlignCenter);
         cards_->addWidget(make_label(in_the_game ? tr("F5 starts the game; Undo on the right takes it out again.")
+                                     : changed   ? tr("What the game's new version took out can go in again.")
                                                  : tr("Edit a piece and look at it in Fitting; then it can go into the game."),
                                      "soft"),
                           0, Qt::AlignCenter);

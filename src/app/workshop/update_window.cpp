@@ -16,8 +16,8 @@ QString words_of(UpdateHow how) {
         case UpdateHow::other_format: return QObject::tr("The game has the same picture compressed anew; your change is brought to it.");
         case UpdateHow::same_place:
             return QObject::tr(
-                "The game's new texture differs where you painted. Your file stays as it is; take the new one on the bench, or "
-                "deliver yours over it.");
+                "The game's new texture differs where you painted. Your file stays as it is; take the new one on the bench, or let "
+                "yours go over it.");
         default: return QObject::tr("The game has it no more. Your file stays as it is.");
     }
 }
@@ -58,7 +58,23 @@ UpdateWindow::UpdateWindow(QWidget* parent, UpdateModel* model) : QDialog(parent
     right->addLayout(upper, 1);
     right->addLayout(lower, 1);
     words_ = make_label({}, "soft", true);
-    right->addWidget(words_);
+    words_->setMinimumHeight(36);
+    words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    auto* below = new QHBoxLayout;
+    below->addWidget(words_, 1);
+    over_ = new QAction(tr("Let yours go over it"), this);
+    over_->setShortcut(Qt::Key_O);
+    addAction(over_);
+    connect(over_, &QAction::triggered, this, [this] {
+        if (current()) model_->let_over(current()->id);
+    });
+    over_button_ = new Button(over_, Button::Look::plain);
+    over_button_->setObjectName(QStringLiteral("let_over"));
+    auto policy = over_button_->sizePolicy();
+    policy.setRetainSizeWhenHidden(true);
+    over_button_->setSizePolicy(policy);
+    below->addWidget(over_button_, 0, Qt::AlignTop);
+    right->addLayout(below);
     columns->addLayout(right, 1);
     box->addLayout(columns, 1);
     auto* bottom = new QHBoxLayout;
@@ -95,7 +111,9 @@ const UpdatedPiece* UpdateWindow::current() const {
 }
 
 void UpdateWindow::refresh() {
+    const auto before = list_->currentIndex().data(CardNumber);
     rows_->clear();
+    int chosen = 0;
     if (const auto update = model_->update()) {
         auto pieces = update->pieces;
         // What wants a look first: what cannot go in, then what two changed.
@@ -108,13 +126,16 @@ void UpdateWindow::refresh() {
             row->setData(!goes_in(piece.how), CardWrong);
             row->setToolTip(to_text(piece.address.text()));
             row->setData(row->text() + ", " + row->data(CardUnder).toString(), Qt::AccessibleTextRole);
-            if (goes_in(piece.how)) {
+            const bool goes_over = !goes_in(piece.how) && !piece.becomes.empty();
+            if (goes_over) row->setData(tr("yours goes over it"), CardUnder);
+            if (before.isValid() && before.toULongLong() == piece.id) chosen = rows_->rowCount();
+            if (goes_in(piece.how) || goes_over) {
                 row->setCheckable(true);
                 row->setCheckState(Qt::Checked);
             }
             rows_->appendRow(row);
         }
-        if (rows_->rowCount() > 0) list_->setCurrentIndex(rows_->index(0, 0));
+        if (rows_->rowCount() > 0) list_->setCurrentIndex(rows_->index(chosen, 0));
     }
     count();
     show_piece();
@@ -130,8 +151,8 @@ void UpdateWindow::count() {
     QStringList parts;
     if (update) {
         const auto open =
-            std::count_if(update->pieces.begin(), update->pieces.end(), [](const UpdatedPiece& p) { return !goes_in(p.how); });
-        if (open > 0) parts << tr("%1 wait for you to decide").arg(open);
+            std::count_if(update->pieces.begin(), update->pieces.end(), [](const UpdatedPiece& p) { return p.becomes.empty(); });
+        if (open > 0) parts << (open == 1 ? tr("1 waits for you to decide") : tr("%1 wait for you to decide").arg(open));
         for (const auto& parcel : update->parcels)
             parts << tr("%1: %2 textures, %3 do not fit any more")
                          .arg(to_text(parcel.title))
@@ -148,6 +169,9 @@ void UpdateWindow::show_piece() {
     }
     const auto* piece = current();
     words_->setText(piece ? words_of(piece->how) : QString());
+    const bool open = piece && piece->how == UpdateHow::same_place && piece->becomes.empty();
+    over_->setEnabled(open);
+    over_button_->setVisible(open);
     if (!piece) return;
     model_->pictures(this, piece->id, [this, id = piece->id](const UpdateModel::Pictures& made) {
         if (!current() || current()->id != id) return;

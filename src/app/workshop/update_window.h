@@ -28,7 +28,8 @@ private:
     QListView* list_;
     ImageView *was_, *ours_, *game_, *becomes_;
     QLabel *words_, *counts_;
-    QAction* put_;
+    QAction *put_, *over_;
+    QWidget* over_button_;
 };
 
 }  // namespace skivet::app
