@@ -120,9 +120,11 @@ Result<Bytes> put_units(const TextureFile& original, const TextureChange& change
     return out;
 }
 
-Result<TextureChange> difference(const TextureFile& original, const TextureFile& edited) {
+namespace {
+
+/// The change, and the file it makes of the original: the edited one, where its kind gives back what it is given.
+Result<NearChange> change_and_file(const TextureFile& original, const TextureFile& edited) {
     TextureChange out;
-    if (original.file == edited.file) return out;
     for (const auto* t : {&original, &edited})
         if (t->layout.damage) return fail(*t->layout.damage);
     if (original.kind->name() != edited.kind->name() || !(original.layout.desc == edited.layout.desc) ||
@@ -144,18 +146,54 @@ Result<TextureChange> difference(const TextureFile& original, const TextureFile&
     if (again != edited.file && original.layout.direct && again.size() == edited.file.size() && again.size() == original.file.size() &&
         again.size() < outside) {
         for (const auto& [from, to] : outside_of(original.layout, original.file.size())) {
-            const auto here = [&, a = static_cast<std::size_t>(from), b = static_cast<std::size_t>(to)](const Bytes& bytes) {
-                return ByteSpan(bytes).subspan(a, b - a);
+            const auto here = [&, x = static_cast<std::size_t>(from), y = static_cast<std::size_t>(to)](const Bytes& bytes) {
+                return ByteSpan(bytes).subspan(x, y - x);
             };
             if (!std::ranges::equal(here(again), here(edited.file)))
                 compare(original.file, edited.file, outside, static_cast<std::size_t>(from), static_cast<std::size_t>(to), 1, out);
         }
         SKIVET_TRY(again, put_units(original, out));
     }
-    if (again != edited.file)
-        return fail(ErrorCode::unsupported,
-                    fmt::format("a {} file does not come out the same when some of it is changed", original.kind->name()));
-    return out;
+    return NearChange{std::move(out), std::move(again)};
+}
+
+tl::unexpected<Error> not_the_same(const TextureFile& original) {
+    return fail(ErrorCode::unsupported,
+                fmt::format("a {} file does not come out the same when some of it is changed", original.kind->name()));
+}
+
+}  // namespace
+
+Result<TextureChange> difference(const TextureFile& original, const TextureFile& edited) {
+    if (original.file == edited.file) return TextureChange{};
+    SKIVET_TRY(auto made, change_and_file(original, edited));
+    if (made.file != edited.file) return not_the_same(original);
+    return std::move(made.change);
+}
+
+Result<NearChange> near_difference(const TextureFile& original, const TextureFile& edited) {
+    if (original.file == edited.file) return NearChange{{}, edited.file};
+    SKIVET_TRY(auto made, change_and_file(original, edited));
+    if (made.file == edited.file) return made;
+    // What is not a picture by its own file format comes out exactly or is something else.
+    if (!original.kind->traits().picture || info(original.layout.desc.format).wide) return not_the_same(original);
+    auto again = edited;
+    again.file = made.file;
+    for (const auto& s : edited.layout.surfaces) {
+        SKIVET_TRY(const auto wanted, edited.decode(s.mip, s.layer, s.face, s.slice));
+        SKIVET_TRY(const auto got, again.decode(s.mip, s.layer, s.face, s.slice));
+        if (wanted.texels.size() != got.texels.size()) return not_the_same(original);
+        double sum = 0;
+        int most = 0;
+        for (std::size_t i = 0; i < got.texels.size(); ++i)
+            for (std::size_t c = 0; c < 4; ++c) {
+                const int d = std::abs(int{wanted.texels[i][c]} - int{got.texels[i][c]});
+                sum += d * d;
+                most = std::max(most, d);
+            }
+        if (most > 48 || sum > 9.0 * 4 * static_cast<double>(got.texels.size())) return not_the_same(original);
+    }
+    return made;
 }
 
 namespace {
@@ -213,6 +251,17 @@ Result<Bytes> apply(const TextureFile& original, const TextureChange& change) {
                     fmt::format("{} of its {} changed stretches hold something else here", wrong.size(), change.runs.size()),
                     "It was made for another version of this texture");
     return put_units(original, change);
+}
+
+double share_of(const TextureChange& change, const TextureLayout& layout) {
+    const auto order = surface_order(layout);
+    const std::uint64_t unit = unit_bytes(layout.desc.format);
+    std::uint64_t all = 0, changed = 0;
+    for (const auto& s : layout.surfaces)
+        if (s.mip == 0) all += level_bytes(layout.desc.format, s.width, s.height) / unit;
+    for (const auto& run : change.runs)
+        if (run.surface != outside && run.surface < order.size() && layout.surfaces[order[run.surface]].mip == 0) changed += run.count;
+    return all == 0 ? 0 : static_cast<double>(changed) / static_cast<double>(all);
 }
 
 Bytes write_change(const TextureChange& change) {

@@ -33,6 +33,13 @@ struct TextureChange {
 /// What `edited` has that `original` has not. Errors: `unsupported` where the two differ in more than their units (size, format, levels,
 /// kind of file), and where the file's kind does not give the edited file back exactly.
 [[nodiscard]] Result<TextureChange> difference(const TextureFile& original, const TextureFile& edited);
+/// The same for kinds that compress what they are given and lose a little of it (JPEG): the change, and the file it makes, whose texels are
+/// the edited ones but for what compressing them again costs (3 of 255 RMS at most, 48 in one texel). Error `unsupported` beyond that.
+struct NearChange {
+    TextureChange change;
+    Bytes file;
+};
+[[nodiscard]] Result<NearChange> near_difference(const TextureFile& original, const TextureFile& edited);
 /// The runs of `change` whose place holds something else in this texture, or is not there.
 [[nodiscard]] Result<std::vector<std::size_t>> misfits(const TextureFile& texture, const TextureChange& change);
 /// Whether this texture has the new content everywhere already.
@@ -42,6 +49,9 @@ struct TextureChange {
 
 /// The same whatever the runs say of the original; all must lie inside the texture.
 [[nodiscard]] Result<Bytes> put_units(const TextureFile& original, const TextureChange& change);
+
+/// Which share of the units of the largest levels it changes, 0…1.
+[[nodiscard]] double share_of(const TextureChange& change, const TextureLayout& layout);
 
 /// As a parcel has it (docs/parcels.md).
 [[nodiscard]] Bytes write_change(const TextureChange& change);

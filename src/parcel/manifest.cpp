@@ -135,6 +135,8 @@ Result<ParcelTexture> texture_from(const Json& j, const ReadLimits& limits, Parc
     out.becomes_file = in.hash(becomes, "file");
     out.becomes_pixels = in.hash(becomes, "pixels");
     if (out.becomes_file.empty()) in.wrong("what it becomes is missing");
+    const auto own = j.find("own");
+    out.own = own != j.end() && own->is_boolean() && own->get<bool>();
     files.change = in.name_inside(j, "change");
     files.whole = in.name_inside(j, "whole");
     if (files.change.empty() == files.whole.empty()) in.wrong("it has not one of \"change\" and \"whole\"");
@@ -174,6 +176,7 @@ std::string write_manifest(const Parcel& parcel, std::span<const ParcelFiles> fi
         if (!t.becomes_pixels.empty()) one["becomes"]["pixels"] = t.becomes_pixels;
         if (!files[i].change.empty()) one["change"] = files[i].change;
         if (!files[i].whole.empty()) one["whole"] = files[i].whole;
+        if (t.own) one["own"] = true;
         if (t.before) one["pictures"]["before"] = t.before->file;
         if (t.after) one["pictures"]["after"] = t.after->file;
         out["textures"].push_back(std::move(one));

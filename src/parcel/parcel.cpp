@@ -47,9 +47,25 @@ Result<ParcelTexture> parcel_texture(const TextureFile& original, const TextureF
     SKIVET_TRY(const auto becomes, pixel_hash(edited));
     out.was_pixels = to_hex(was);
     out.becomes_pixels = to_hex(becomes);
-    auto change = difference(original, edited);
+    auto change = near_difference(original, edited);
+    constexpr double nearly_all = 0.98;
+    const auto units = level_bytes(out.desc.format, out.desc.width, out.desc.height) / info(out.desc.format).block_bytes;
+    if (change && units >= 64 && share_of(change->change, original.layout) >= nearly_all) {
+        if (!own)
+            return fail(ErrorCode::unsupported,
+                        "nearly all of it is other than the game's: painted anew, or the game's own, compressed again",
+                        "Say that it is wholly your own, if it is");
+        out.own = true;
+    }
     if (change) {
-        out.change = std::move(*change);
+        out.change = std::move(change->change);
+        if (change->file != edited.file) {
+            auto made = edited;
+            made.file = std::move(change->file);
+            SKIVET_TRY(const auto pixels, pixel_hash(made));
+            out.becomes_file = to_hex(sha256(made.file));
+            out.becomes_pixels = to_hex(pixels);
+        }
         return out;
     }
     if (!own) {
@@ -58,6 +74,7 @@ Result<ParcelTexture> parcel_texture(const TextureFile& original, const TextureF
             error.advice = "A parcel could only hold the whole texture. Say that it is wholly your own, if it is";
         return fail(std::move(error));
     }
+    out.own = true;
     out.whole = edited.file;
     return out;
 }

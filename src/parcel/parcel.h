@@ -34,6 +34,7 @@ struct ParcelTexture {
     TextureDesc desc;                  ///< of the original; of a whole texture without one, what it is
     std::string was_file, was_pixels;  ///< SHA-256 in hex; empty where nothing is known of an original
     std::string becomes_file, becomes_pixels;  ///< SHA-256 in hex
+    bool own = false;                          ///< the modder says that all of it is theirs: nearly all of it is changed, or it is whole
     TextureChange change;
     Bytes whole;  ///< the whole file, where the modder says that it is theirs; then there is no change
     std::optional<ParcelPicture> before, after;
@@ -58,7 +59,8 @@ struct Parcel {
 /// `limit`.
 [[nodiscard]] Result<Parcel> read_parcel(const FileView& file, const ReadLimits& limits);
 
-/// A texture of a parcel from what it was and what it became. `own`: the whole file goes in where it is no change of some blocks.
+/// A texture of a parcel from what it was and what it became. `own`: the whole file goes in where it is no change of some blocks, and a
+/// change of nearly all of them (98 %, of 64 or more) is one of the modder's picture and not the game's, compressed anew.
 /// Error `unsupported`, with what to do, for one that would need it and may not.
 [[nodiscard]] Result<ParcelTexture> parcel_texture(const TextureFile& original, const TextureFile& edited, bool own);
 /// Gives textures pictures of before and after: those with the most changes, `most` of them, up to `side` texels. What cannot be shown

@@ -2,6 +2,7 @@
 #include <random>
 
 #include "parcel/change.h"
+#include "support/imagemagick.h"
 #include "support/pictures.h"
 
 using namespace skivet;
@@ -139,6 +140,26 @@ TEST(TextureChange, SurfacesAreCountedTheSameInEveryFile) {
     ASSERT_NE(ktx2.kind->name(), "DDS");
     EXPECT_EQ(*pixel_hash(dds), *pixel_hash(ktx2));
     EXPECT_EQ(*pixel_hash(dds), sha256(payload)) << "and they are counted layer by layer, level by level";
+}
+
+TEST(TextureChange, OfAJpegTheTexelsGoInAgainAndTheRestKeepsItsCoefficients) {
+    const auto jpeg = file_by_imagemagick(smooth_picture(96, 64, 4), {"-quality", "85"}, "JPG:.jpg");
+    const auto original = open_texture(jpeg, "x.jpg");
+    auto picture = *original.decode(0);
+    for (std::uint32_t y = 20; y < 36; ++y)
+        for (std::uint32_t x = 30; x < 50; ++x) picture.at(x, y) = {200, 60, 40, 255};
+    auto edited = original;
+    edited.file = *original.kind->replace(original.file, original.layout,
+                                          std::vector<SurfaceEdit>{{0, *encode(original.layout.desc.format, picture)}});
+    ASSERT_NE(edited.file, original.file);
+    const auto near = near_difference(original, edited);
+    ASSERT_TRUE(near) << near.error().message();
+    EXPECT_LT(near->change.units.size(), original.file.size() * 8);
+    EXPECT_EQ(*put_units(original, near->change), near->file);
+    const auto back = open_texture(near->file, "x.jpg");
+    EXPECT_LT(back.decode(0)->at(40, 28)[1], 100);
+    EXPECT_EQ(back.decode(0)->at(4, 60), original.decode(0)->at(4, 60)) << "far from it nothing changed";
+    EXPECT_LT(share_of(near->change, original.layout), 0.3);
 }
 
 TEST(TextureChange, HostileBytesAreRefusedWithWords) {

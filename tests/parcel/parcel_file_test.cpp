@@ -145,6 +145,15 @@ TEST_F(ParcelFile, WhatIsNoChangeNeedsTheModdersWord) {
     EXPECT_EQ(refused.error().code, ErrorCode::unsupported);
     EXPECT_NE(refused.error().what.find("BC1"), std::string::npos);
     EXPECT_NE(refused.error().advice.find("your own"), std::string::npos);
+    // The game's own picture, compressed again, is nobody's: nearly every block is another one.
+    auto again = originals[0];
+    for (std::size_t i = 128; i < again.file.size(); i += 8) again.file[i] ^= std::byte{1};
+    const auto anew = parcel_texture(originals[0], again, false);
+    ASSERT_FALSE(anew);
+    EXPECT_NE(anew.error().what.find("nearly all"), std::string::npos);
+    const auto own = parcel_texture(originals[0], again, true);
+    ASSERT_TRUE(own) << own.error().message();
+    EXPECT_TRUE(own->own && own->whole.empty());
 }
 
 TEST_F(ParcelFile, AnUnsoundManifestIsRefusedWithWords) {
