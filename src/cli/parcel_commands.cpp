@@ -151,6 +151,24 @@ int change_stack(Context& c, Open& open, const Result<ParcelStack>& wanted, cons
     return 0;
 }
 
+/// What is to go in, and how it stands to this game.
+struct Brought {
+    ReadMod mod;
+    std::vector<TextureMatch> matches;
+    [[nodiscard]] bool all_go_in() const {
+        return std::all_of(matches.begin(), matches.end(), [](const TextureMatch& m) { return goes_in(m.how); });
+    }
+};
+Result<Brought> bring(Context& c, Open& open, const std::string& file) {
+    Brought out;
+    SKIVET_TRY(out.mod, read_mod(open.context, open.project(), file, c.cancel));
+    PosixFiles files;
+    Progress progress;
+    progress.cancel = c.cancel;
+    SKIVET_TRY(out.matches, match_parcel(open.context, open.project(), vault_of(open.project(), files), out.mod.parcel, progress));
+    return out;
+}
+
 }  // namespace
 
 int parcel_make(Context& c, const ParcelOptions& options) {
@@ -208,16 +226,11 @@ int parcel_show(Context& c, const ParcelOptions& options) {
     if (!options.project.empty()) {
         auto project = open(c, options.project);
         if (!project) return c.failed(project.error());
-        const auto mod = read_mod(project->context, project->project(), options.file, c.cancel);
-        if (!mod) return c.failed(mod.error());
-        PosixFiles files;
-        Progress progress;
-        progress.cancel = c.cancel;
-        const auto matches = match_parcel(project->context, project->project(), vault_of(project->project(), files), mod->parcel, progress);
-        if (!matches) return c.failed(matches.error());
-        print_about(c, mod->parcel);
-        print_matches(c, *mod, *matches);
-        return std::all_of(matches->begin(), matches->end(), [](const TextureMatch& m) { return goes_in(m.how); }) ? 0 : 1;
+        const auto brought = bring(c, *project, options.file);
+        if (!brought) return c.failed(brought.error());
+        print_about(c, brought->mod.parcel);
+        print_matches(c, brought->mod, brought->matches);
+        return brought->all_go_in() ? 0 : 1;
     }
     const auto view = FileView::open(options.file);
     if (!view) return c.failed(view.error());
@@ -254,18 +267,12 @@ int parcel_check(Context& c, const ParcelOptions& options) {
 int parcel_install(Context& c, const ParcelOptions& options) {
     auto project = open(c, options.project);
     if (!project) return c.failed(project.error());
-    const auto mod = read_mod(project->context, project->project(), options.file, c.cancel);
-    if (!mod) return c.failed(mod.error());
-    PosixFiles files;
-    Progress progress;
-    progress.cancel = c.cancel;
-    const auto matches = match_parcel(project->context, project->project(), vault_of(project->project(), files), mod->parcel, progress);
-    if (!matches) return c.failed(matches.error());
-    print_matches(c, *mod, *matches);
-    const int code = change_stack(c, *project, stack_with(project->project(), *mod, *matches, now()),
-                                  mod->parcel.about.title + " installed", options.dry_run);
-    if (code != 0) return code;
-    return std::all_of(matches->begin(), matches->end(), [](const TextureMatch& m) { return goes_in(m.how); }) ? 0 : 1;
+    const auto brought = bring(c, *project, options.file);
+    if (!brought) return c.failed(brought.error());
+    print_matches(c, brought->mod, brought->matches);
+    const int code = change_stack(c, *project, stack_with(project->project(), brought->mod, brought->matches, now()),
+                                  brought->mod.parcel.about.title + " installed", options.dry_run);
+    return code != 0 || brought->all_go_in() ? code : 1;
 }
 
 int parcel_remove(Context& c, const ParcelOptions& options) {

@@ -18,15 +18,20 @@ std::array<std::byte, 8> mark_of(ByteSpan bytes) {
 
 std::uint32_t unit_bytes(Format format) { return info(format).block_bytes; }
 
-/// Units of each surface, in surface_order, as a description alone says.
-std::vector<std::uint64_t> units_of(const TextureDesc& desc) {
-    std::vector<std::uint64_t> out;
-    const auto unit = std::max<std::uint32_t>(1, unit_bytes(desc.format));
-    for (std::uint32_t i = 0; i < desc.layers * desc.faces; ++i)
-        for (std::uint32_t mip = 0; mip < desc.mips; ++mip)
-            for (std::uint32_t slice = 0; slice < mip_side(desc.depth, mip); ++slice)
-                out.push_back(level_bytes(desc.format, mip_side(desc.width, mip), mip_side(desc.height, mip)) / unit);
-    return out;
+/// Units of a surface by its number in surface_order, as a description alone says; 0: there is no such surface.
+std::uint64_t units_in(const TextureDesc& desc, std::uint32_t surface) {
+    std::uint64_t in_a_picture = 0;
+    for (std::uint32_t mip = 0; mip < desc.mips; ++mip) in_a_picture += mip_side(desc.depth, mip);
+    if (in_a_picture == 0 || surface >= in_a_picture * desc.layers * desc.faces) return 0;
+    auto left = surface % in_a_picture;
+    for (std::uint32_t mip = 0; mip < desc.mips; ++mip) {
+        const auto slices = mip_side(desc.depth, mip);
+        if (left < slices)
+            return level_bytes(desc.format, mip_side(desc.width, mip), mip_side(desc.height, mip)) /
+                   std::max<std::uint32_t>(1, unit_bytes(desc.format));
+        left -= slices;
+    }
+    return 0;
 }
 
 /// Stretches of the file that no surface takes, where surfaces lie in it as they are.
@@ -282,7 +287,6 @@ Result<TextureChange> read_change(ByteSpan bytes, const TextureDesc& desc) {
     SKIVET_TRY(const auto count, reader.le<std::uint32_t>());
     if (count > reader.remaining() / run_bytes)
         return fail_at(ErrorCode::damaged, 0, fmt::format("{} stretches do not fit into {}", grouped(count), human_bytes(bytes.size())));
-    const auto units = units_of(desc);
     const std::uint64_t unit = unit_bytes(desc.format);
     TextureChange out;
     out.runs.reserve(count);
@@ -298,9 +302,10 @@ Result<TextureChange> read_change(ByteSpan bytes, const TextureDesc& desc) {
         const auto wrong = [&](std::string what) { return fail_at(ErrorCode::damaged, at, fmt::format("stretch {}: {}", i + 1, what)); };
         if (run.count == 0) return wrong("is empty");
         if (run.surface != outside) {
-            if (run.surface >= units.size()) return wrong(fmt::format("surface {} of {}", run.surface, units.size()));
-            if (std::uint64_t{run.first} + run.count > units[run.surface])
-                return wrong(fmt::format("ends at unit {} of {}", std::uint64_t{run.first} + run.count, units[run.surface]));
+            const auto units = units_in(desc, run.surface);
+            if (units == 0) return wrong(fmt::format("there is no surface {}", run.surface));
+            if (std::uint64_t{run.first} + run.count > units)
+                return wrong(fmt::format("ends at unit {} of {}", std::uint64_t{run.first} + run.count, units));
         }
         if (!out.runs.empty()) {
             const auto& last = out.runs.back();

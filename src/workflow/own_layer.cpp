@@ -42,7 +42,8 @@ Status keep_delivered(const ReadContext& context, const fs::path& project, const
     if (fs::exists(file, code)) return {};
     Bytes out{is_whole};
     out.insert(out.end(), texture.begin(), texture.end());
-    if (const auto original = open_original(context, project, original_hash, address))
+    // Files that pack their surfaces would have to be packed anew to know.
+    if (const auto original = open_original(context, project, original_hash, address); original && original->layout.direct)
         if (const auto edited =
                 TextureFile::open(context.textures, Bytes(texture.begin(), texture.end()), address.inner.back(), context.limits))
             if (const auto change = difference(*original, *edited)) {

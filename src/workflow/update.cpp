@@ -105,6 +105,9 @@ public:
     Result<std::optional<UpdatedPiece>> look(const Piece& piece) {
         const bool delivered = std::any_of(project_.stack_state.delivered.begin(), project_.stack_state.delivered.end(),
                                            [&](const DeliveredEntry& d) { return d.address == piece.address; });
+        // A disk that is not there is no update.
+        std::error_code code;
+        if (!fs::exists(piece.address.source, code)) return std::nullopt;
         auto base_address = piece.address;
         const auto now = read_texture_bytes(context_, reader_, piece.address);
         if (!now && now.error().code == ErrorCode::canceled) return fail(now.error());

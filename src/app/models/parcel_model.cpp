@@ -14,7 +14,12 @@ struct ParcelModel::Prepared {
 };
 
 ParcelModel::ParcelModel(ProjectStore& store, QObject* parent)
-    : QObject(parent), store_(store), jobs_(store.jobs()), messages_(store.messages()) {}
+    : QObject(parent), store_(store), jobs_(store.jobs()), messages_(store.messages()) {
+    // An undo may have taken a parcel out.
+    connect(&store_, &ProjectStore::history_changed, this, [this] {
+        if (plan_ && !waits_) look();
+    });
+}
 
 void ParcelModel::show(Prepared prepared) {
     // What was brought stays to be seen, also when it cannot go in.
@@ -161,6 +166,24 @@ void ParcelModel::sides(QObject* asker, const Address& address, std::function<vo
             return out;
         },
         [then = std::move(then)](Result<std::vector<Side>> made) { then(std::move(made)); });
+}
+
+void ParcelModel::previews(QObject* asker, std::size_t texture, std::function<void(QImage before, QImage after)> then) {
+    jobs_.run(
+        Jobs::By::pictures, asker, tr("Reading pictures"),
+        [mod = mod_, texture] {
+            std::pair<QImage, QImage> out;
+            if (!mod || texture >= mod->parcel.textures.size()) return out;
+            const auto& one = mod->parcel.textures[texture];
+            const auto shown = [](const std::optional<ParcelPicture>& picture) {
+                if (!picture) return QImage();
+                const auto image = read_picture(*picture);
+                return image ? to_qimage(*image) : QImage();
+            };
+            out = {shown(one.before), shown(one.after)};
+            return out;
+        },
+        [then = std::move(then)](std::pair<QImage, QImage> made) { then(std::move(made.first), std::move(made.second)); });
 }
 
 void ParcelModel::make(QObject* asker, const MakeWish& wish, std::function<void(Result<MadeParcel>)> then) {

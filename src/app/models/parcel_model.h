@@ -45,6 +45,9 @@ public:
     };
     void sides(QObject* asker, const Address& address, std::function<void(Result<std::vector<Side>>)> then);
 
+    /// A parcel's own pictures of a texture, for one that the game does not have; null where it brings none.
+    void previews(QObject* asker, std::size_t texture, std::function<void(QImage before, QImage after)> then);
+
     void make(QObject* asker, const MakeWish& wish, std::function<void(Result<MadeParcel>)> then);
     void write(std::shared_ptr<const MadeParcel> made, const std::filesystem::path& file);
 

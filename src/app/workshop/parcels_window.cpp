@@ -285,12 +285,17 @@ void ParcelsWindow::refuse(const QString& why) {
     const auto& mod = *model_->mod();
     for (std::size_t i = 0; i < model_->matches().size() && i < most_rows; ++i) {
         const auto& match = model_->matches()[i];
-        rows_.push_back({match.address, to_text(mod.parcel.textures[i].inner.back()),
-                         to_text(match.note.empty() ? std::string(skivet::name_of(match.how)) : match.note), !goes_in(match.how), nullptr});
+        // Without a plan there is nothing to compare in the game: its own pictures are shown.
+        rows_.push_back({{},
+                         to_text(mod.parcel.textures[i].inner.back()),
+                         to_text(match.note.empty() ? std::string(skivet::name_of(match.how)) : match.note),
+                         i,
+                         !goes_in(match.how),
+                         nullptr});
         add_row(textures_, rows_.back().name, rows_.back().note, int(i), rows_.back().wrong);
     }
-    for (auto* view : views_) view->set_image({});
-    for (auto* button : stays_) button->hide();
+    textures_->setCurrentRow(rows_.empty() ? -1 : 0);
+    show_texture();
 }
 
 QString ParcelsWindow::words_of(const StackTexture& met) const {
@@ -315,7 +320,7 @@ std::vector<ParcelsWindow::Row> ParcelsWindow::rows_of(std::size_t layer) const 
         const auto* met = address.inner.empty() ? nullptr : met_at(address);
         if (met && (met->layers.size() > 1 || !met->unfit.empty()))
             note = words_of(*met), wrong = wrong || !met->left_out.empty() || !met->unfit.empty();
-        out.push_back({address, name, note, wrong, met});
+        out.push_back({address, name, note, 0, wrong, met});
     };
     const bool is_brought = model_->mod() && model_->waits() && !one.is_own() && model_->mod()->parcel.about.id == one.id;
     if (is_brought) {
@@ -325,6 +330,7 @@ std::vector<ParcelsWindow::Row> ParcelsWindow::rows_of(std::size_t layer) const 
             const auto how = to_text(skivet::name_of(match.how));
             add(goes_in(match.how) ? match.address : Address{}, to_text(textures[i].inner.back()),
                 match.note.empty() ? how : how + ": " + to_text(match.note), !goes_in(match.how));
+            out.back().texture = i;
         }
     } else if (one.is_own()) {
         for (const auto& met : plan->textures)
@@ -401,8 +407,15 @@ void ParcelsWindow::show_texture() {
     const auto& row = rows_[std::size_t(at)];
     about_texture_->setText(row.note);
     if (row.address.inner.empty()) {
-        views_[0]->set_message(tr("It does not go in"));
-        views_[1]->set_message({});
+        names_[0]->setText(tr("Before, as the parcel shows it"));
+        names_[1]->setText(tr("After"));
+        model_->previews(this, row.texture, [this, at](const QImage& before, const QImage& after) {
+            if (textures_->currentRow() != at) return;
+            const QImage* images[2] = {&before, &after};
+            for (int i = 0; i < 2; ++i)
+                if (images[i]->isNull()) views_[i]->set_message(tr("No picture"));
+                else views_[i]->set_image(*images[i]);
+        });
         return;
     }
     for (auto* view : views_) view->set_message(tr("Reading…"));

@@ -31,6 +31,7 @@ private:
     struct Row {
         Address address;
         QString name, note;
+        std::size_t texture = 0;            ///< of what is brought; counts where the address is empty
         bool wrong = false;                 ///< it does not go in
         const StackTexture* met = nullptr;  ///< in model_->plan(); null: one layer alone changes it
     };
