@@ -132,6 +132,11 @@ void show_settings(QWidget* parent, ProjectStore* store) {
     patch->setToolTip(QObject::tr("{name} is the archive's name, {n} a number"));
     form->addRow(QObject::tr("Loose files go to"), loose);
     form->addRow(QObject::tr("Patch archives are named"), patch);
+    auto* clean = new QCheckBox(QObject::tr("Only what is as shipped"));
+    clean->setObjectName(QStringLiteral("only_as_shipped"));
+    clean->setToolTip(QObject::tr("What something else changed since the installation was recorded does not come to the bench"));
+    clean->setChecked(store->project().only_as_shipped);
+    form->addRow(QObject::tr("Take to the bench"), clean);
     box->addLayout(form);
     auto* wrong = make_label({}, "warning", true);
     wrong->hide();
@@ -161,6 +166,7 @@ void show_settings(QWidget* parent, ProjectStore* store) {
             }
         store->set_commands(split(editor->text()), split(play->text()), commands);
         store->set_places(loose->text().toStdString(), patch->text().toStdString());
+        store->change([on = clean->isChecked()](Project& p) { p.only_as_shipped = on; });
         dialog->accept();
     });
     dialog->open();

@@ -10,6 +10,7 @@
 #include "workflow/delivery_plan.h"
 #include "workflow/kin.h"
 #include "workflow/opening.h"
+#include "workflow/parcel_stack.h"
 #include "workflow/places.h"
 #include "workflow/sources.h"
 
@@ -37,6 +38,10 @@ Result<Looked> look(Context& c, const fs::path& folder) {
     std::vector<Error> errors;
     out.context = with_own(c, *context_of(c.context, out.project, std::make_shared<KeyRing>(keys.value_or(KeyRing{})), errors));
     for (const auto& error : errors) c.failed(error);
+    PosixFiles files;
+    const auto vault = vault_of(out.project, files);
+    if (const auto history = vault.history(); history && vault.unreadable().empty() && settle_pending(out.project, *history))
+        for (auto& [id, hash] : in_game_now(out.context, out.project)) out.project.piece(id)->in_game = hash;
     AddressReader reader(out.context);
     for (auto& piece : out.project.pieces) {
         SKIVET_CHECK(c.cancel.check());

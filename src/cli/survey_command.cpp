@@ -58,6 +58,13 @@ int survey(Context& c, const std::string& folder) {
         print(survey.found[found->order.sources[i].found], &found->order.sources[i], i);
     for (std::size_t i = 0; i < survey.found.size(); ++i)
         if (!place.contains(i)) print(survey.found[i], nullptr, 0);
+    for (const auto& left : found->leftovers) {
+        if (c.json)
+            c.out << nlohmann::json({{"leftover", left.path.string()}, {"why", left.why}})
+                         .dump(-1, ' ', false, nlohmann::json::error_handler_t::replace)
+                  << '\n';
+        else c.out << fmt::format("   - left over               {}  ({})\n", left.path.lexically_relative(root).string(), left.why);
+    }
     if (!c.json) {
         c.out << fmt::format("{} files in {} folders", grouped(survey.files), grouped(survey.folders));
         if (survey.hidden + survey.linked + survey.unreadable > 0)

@@ -60,6 +60,10 @@ RoleWishes wishes_of(const Project& project) {
     return out;
 }
 
+namespace {
+constexpr const char* changed_by_others = "changed by someone else";
+}  // namespace
+
 std::vector<std::string> states_of_items(const AnalysisContext& analysis, const CatalogSnapshot& snapshot) {
     std::map<std::pair<fs::path, std::string>, std::string> states;
     for (const auto& piece : analysis.project.pieces) states[{piece.address.source, path_key(piece.address.inner)}] = name_of(piece.state);
@@ -73,7 +77,7 @@ std::vector<std::string> states_of_items(const AnalysisContext& analysis, const 
         if (const auto found = states.find({snapshot.sources[item.source].path, path_key(item.inner)}); found != states.end())
             out[i] = found->second;
         else if (i < shipped.size() && shipped[i] == Shipped::changed)
-            out[i] = ours.contains(lower(item.path())) ? "changed by us" : "changed by someone else";
+            out[i] = ours.contains(lower(item.path())) ? "changed by us" : changed_by_others;
         else if (i < shipped.size()) out[i] = name_of(shipped[i]);
     }
     return out;
@@ -85,7 +89,10 @@ std::shared_ptr<const AnalyzedCatalog> analyze(std::shared_ptr<const CatalogSnap
     auto out = std::make_shared<AnalyzedCatalog>();
     out->wishes = wishes_of(analysis.project);
     out->analysis = analyze_catalog(snapshot->catalog, std::move(facts), out->wishes, users);
-    out->table = QueryTable::build(snapshot->catalog, snapshot->sources, out->analysis, states_of_items(analysis, *snapshot));
+    const auto states = states_of_items(analysis, *snapshot);
+    if (analysis.baseline)
+        for (const auto& state : states) out->foreign.push_back(state == changed_by_others || state == name_of(Shipped::added));
+    out->table = QueryTable::build(snapshot->catalog, snapshot->sources, out->analysis, states);
     out->snapshot = std::move(snapshot);
     out->unseen = unseen;
     return out;

@@ -30,7 +30,8 @@ struct AnalyzedCatalog {
     CatalogAnalysis analysis;
     QueryTable table;
     RoleWishes wishes;
-    std::size_t unseen = 0;  ///< textures that are still to be looked at
+    std::size_t unseen = 0;     ///< textures that are still to be looked at
+    std::vector<bool> foreign;  ///< by item: not as it was shipped, and not by us; empty where nothing is known
 };
 
 /// Without sources.

@@ -35,6 +35,7 @@ Result<Installation> find_in_game(const ReadContext& context, const fs::path& ga
     });
     SKIVET_CHECK(progress.cancel.check());
     out.order = propose_order(out.survey);
+    SKIVET_TRY(out.leftovers, find_leftovers(out.survey, out.order, progress.cancel));
     return out;
 }
 

@@ -1,13 +1,14 @@
 #pragma once
 // From a game's folder to the sources of a project: what was found, in which order it is proposed, what of it is new.
-#include "catalog/load_order.h"
+#include "catalog/leftovers.h"
 #include "workflow/project.h"
 
 namespace skivet {
 
 struct Installation {
     GameSurvey survey;
-    LoadOrder order;  ///< what is proposed
+    LoadOrder order;                  ///< what is proposed
+    std::vector<Leftover> leftovers;  ///< of other tools, known at the end
 };
 
 /// Goes through a game's folder: walks it, then opens the archives it found on all cores. `so_far` gets what is known after the walk and,

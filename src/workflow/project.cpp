@@ -186,6 +186,7 @@ Result<Project> open_project(const fs::path& folder) {
         out.editor = j.value("editor", std::vector<std::string>());
         out.editors = j.value("editors", decltype(out.editors)());
         out.destination = static_cast<Destination>(std::clamp(j.value("route", 0), 0, 2));
+        out.only_as_shipped = j.value("only_as_shipped", false);
         for (const auto& p : j.value("packers", nlohmann::json::array())) {
             PackerProgram program;
             program.name = p.value("name", std::string());
@@ -256,6 +257,7 @@ Status save_project(const Project& project) {
     j["editor"] = project.editor;
     if (!project.editors.empty()) j["editors"] = project.editors;
     j["route"] = static_cast<int>(project.destination);
+    if (project.only_as_shipped) j["only_as_shipped"] = true;
     j["packers"] = nlohmann::json::array();
     for (const auto& p : project.packers.all()) j["packers"].push_back({{"name", p.name}, {"unpack", p.unpack}, {"pack", p.pack}});
     j["override_folder"] = project.override_folder;

@@ -140,9 +140,10 @@ struct Project {
     std::vector<std::string> play;     ///< how the game is started: program and arguments; may be empty
     std::vector<KindChoice> choices;   ///< what the user said files are, against recognition
     Destination destination = Destination::into_archives;
-    PackerPrograms packers;                                   ///< programs that sheets call by name
-    std::string override_folder;                              ///< for loose files, relative to the game; empty: as proposed (places.h)
-    std::string patch_name;                                   ///< of patch archives; empty: as proposed
+    bool only_as_shipped = false;  ///< nothing is taken to the bench that something else changed since the installation was recorded
+    PackerPrograms packers;        ///< programs that sheets call by name
+    std::string override_folder;   ///< for loose files, relative to the game; empty: as proposed (places.h)
+    std::string patch_name;        ///< of patch archives; empty: as proposed
     std::vector<std::string> known_paths;                     ///< paths that hashed names stand for, accepted by the user
     std::vector<std::string> seen_places;                     ///< what was found in the installation when it was last gone through
     std::vector<std::string> editor;                          ///< what opens a piece (open_with.h); empty: the desktop decides

@@ -2,9 +2,10 @@
 
 #include <gtest/gtest.h>
 
+#include <map>
 #include <random>
 
-#include "catalog/load_order.h"
+#include "catalog/leftovers.h"
 #include "support/pictures.h"
 #include "support/temp_folder.h"
 #include "texture/png.h"
@@ -296,5 +297,34 @@ TEST_F(Survey, RandomInstallationsAreFoundWhole) {
     }
 }
 
+TEST_F(Survey, WhatOtherToolsLeftIsToldAndNothingElse) {
+    for (const char* name : {"base.pak", "rides.pak", "update.pak", "zz_old_mod.pak"}) put(std::string("data/") + name, zip({"a.dds"}));
+    put("data/load.txt", bytes_of("base.pak\nrides.pak\nupdate.pak\n"));
+    put("data/base.pak.bak", zip({"a.dds"}));
+    put("data/lonely.bak", bytes_of("nothing beside it is called lonely"));
+    put("bin/Game.exe", bytes_of("MZ"));
+    put("bin/D3D9.dll", bytes_of("MZ"));
+    put("bin/sound.dll", bytes_of("MZ"));
+    put("tools/d3d9.dll", bytes_of("no program lies here"));
+    const auto survey = look();
+    const auto order = propose_order(survey);
+    ASSERT_EQ(order.list.filename(), "load.txt");
+    const auto left = find_leftovers(survey, order);
+    ASSERT_TRUE(left);
+    std::map<std::string, Leftover::What> told;
+    for (const auto& one : *left) told[one.path.lexically_relative(folder.path()).generic_string()] = one.what;
+    const std::map<std::string, Leftover::What> wanted{{"bin/D3D9.dll", Leftover::What::wrapper},
+                                                       {"data/base.pak.bak", Leftover::What::copy},
+                                                       {"data/zz_old_mod.pak", Leftover::What::unlisted}};
+    for (const auto& [path, what] : wanted) {
+        ASSERT_TRUE(told.contains(path)) << path;
+        EXPECT_EQ(told[path], what) << path;
+    }
+    told.erase("data/base.pak.bak");
+    for (const auto& [path, what] : told) EXPECT_TRUE(wanted.contains(path)) << path;
+    CancelToken canceled;
+    canceled.cancel();
+    EXPECT_FALSE(find_leftovers(survey, order, canceled));
+}
 }  // namespace
 }  // namespace skivet::test

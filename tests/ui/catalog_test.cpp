@@ -373,6 +373,20 @@ TEST_F(CatalogUi, SourcesAreDraggedSwitchedOffAndComparedWithTheBaseline) {
     window->go_to(PageId::catalog);
     click_facet("changed by someone else");
     EXPECT_EQ(cards(), QStringList{"meadow"});
+    // Taken it is said; where the project wants only what is clean, it stays.
+    QStringList told;
+    QObject::connect(&models.messages, &Messages::notice, window.get(), [&](const QString& text) { told << text; });
+    models.store.change([](Project& p) { p.only_as_shipped = true; });
+    models.catalog.take({item_named("meadow")}, ExportAs::png);
+    ASSERT_FALSE(told.isEmpty());
+    EXPECT_TRUE(told.last().contains("ground/meadow.dds is not as shipped")) << told.last().toStdString();
+    EXPECT_TRUE(told.last().contains("only what is as shipped"));
+    models.catalog.take({item_named("meadow"), item_named("target")}, ExportAs::png);
+    ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 1 && !models.jobs.busy(); }));
+    EXPECT_EQ(models.bench.pieces().front().name(), "target");
+    models.store.change([](Project& p) { p.only_as_shipped = false; });
+    models.catalog.take({item_named("meadow")}, ExportAs::png);
+    ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 2 && !models.jobs.busy(); }));
     // Dragged: the model moves it, rows follow.
     window->go_to(PageId::sources);
     const auto before = models.store.project().sources;

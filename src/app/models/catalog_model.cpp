@@ -189,11 +189,30 @@ void CatalogModel::open_texture(std::size_t item, std::function<void(std::shared
         [done = std::move(done)](std::shared_ptr<OpenTexture> opened) { done(std::move(opened)); });
 }
 
+bool CatalogModel::may_take(std::vector<std::size_t>& textures) {
+    const auto is_foreign = [&](std::size_t item) { return item < catalog_->foreign.size() && catalog_->foreign[item]; };
+    const auto foreign = std::count_if(textures.begin(), textures.end(), is_foreign);
+    if (foreign == 0) return !textures.empty();
+    const auto first = to_text_of(*std::find_if(textures.begin(), textures.end(), is_foreign));
+    const auto which = foreign == 1
+                           ? tr("%1 is not as shipped: something else changed it.").arg(first)
+                           : tr("%1 of them are not as shipped, %2 among them: something else changed them.").arg(foreign).arg(first);
+    if (!store_.project().only_as_shipped) {
+        messages_.tell(which);
+        return true;
+    }
+    std::erase_if(textures, is_foreign);
+    messages_.tell(which + ' ' + tr("They stay: the project takes only what is as shipped."));
+    return !textures.empty();
+}
+
+QString CatalogModel::to_text_of(std::size_t item) const { return QString::fromStdString(path_of(item)); }
+
 void CatalogModel::take(const std::vector<std::size_t>& items, const TakeAs& as, bool copies) {
     std::vector<std::size_t> textures;
     for (const auto item : items)
         if (item < snapshot()->catalog.items.size() && snapshot()->catalog.items[item].is_texture()) textures.push_back(item);
-    if (textures.empty()) return;
+    if (!may_take(textures)) return;
     if (!copies) {
         std::vector<TakeWith> wanted;
         for (const auto item : textures) wanted.push_back({address_at(item)});

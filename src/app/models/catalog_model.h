@@ -91,6 +91,10 @@ signals:
     void changes_wanted(const std::vector<EntryChange>& changes);
 
 private:
+    /// Says which of these something else changed since the installation was recorded; where the project takes none of those they are taken
+    /// out of the list. False when none is left.
+    bool may_take(std::vector<std::size_t>& textures);
+    [[nodiscard]] QString to_text_of(std::size_t item) const;
     void measure_pictures();
     void replace(std::shared_ptr<const AnalyzedCatalog> catalog);
     void analyze_again();

@@ -37,12 +37,16 @@ UpdateModel::UpdateModel(ProjectStore& store, QObject* parent)
     connect(&store_, &ProjectStore::history_changed, this, [this] {
         jobs_.run(
             Jobs::By::looker, this, {}, [sources = store_.project().sources] { return stamps_of(sources); },
-            [this](Stamps now) { stamps_ = std::move(now); });
+            [this](Stamps now) {
+                stamps_ = std::move(now);
+                if (update_) look();
+            });
     });
 }
 
 void UpdateModel::look_if_changed() {
-    if (!store_.is_open() || writing_) return;
+    // What we write ourselves is half there while it is written.
+    if (!store_.is_open() || writing_ || jobs_.busy()) return;
     jobs_.run(
         Jobs::By::looker, this, {}, [sources = store_.project().sources] { return stamps_of(sources); },
         [this](Stamps now) {

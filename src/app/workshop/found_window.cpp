@@ -220,6 +220,11 @@ void FoundWindow::refresh() {
     if (!installation->order.list.empty()) about << tr("in the order of %1").arg(to_text(installation->order.list.filename()));
     if (const auto left = survey.hidden + survey.linked + survey.unreadable; left > 0)
         about << tr("%1 hidden, linked or unreadable left out").arg(left);
+    QStringList left_over;
+    for (const auto& one : installation->leftovers)
+        if (left_over.size() < 20) left_over << to_text(one.path.lexically_relative(survey.root)) + QStringLiteral(": ") + to_text(one.why);
+    if (!left_over.isEmpty()) about << tr("%1 left by other tools (point here)").arg(installation->leftovers.size());
+    about_->setToolTip(left_over.join('\n'));
     if (!survey.whole) about << tr("there is more than can be looked through");
     about_->setText(about.join(QStringLiteral(" · ")));
 
