@@ -54,7 +54,7 @@ int project_update(Context& c, const ProjectOptions& options) {
         if (!over) return c.failed(over.error());
         for (auto& piece : update->pieces) {
             if (std::find(over->begin(), over->end(), piece.id) == over->end() || piece.how != UpdateHow::same_place) continue;
-            auto file = over_the_new(open_project->context, piece);
+            auto file = over_the_new(open_project->context, project, piece);
             if (!file) return c.failed(file.error().within(piece.name));
             piece.becomes = std::move(*file);
             chosen.push_back(piece.id);

@@ -18,23 +18,60 @@ void add(Pieces& out, PastPiece piece) {
     else out.push_back(piece);
 }
 
-/// [at, at + size) of what `over` makes up.
-Status cut(const Pieces& over, std::uint64_t at, std::uint64_t size, Pieces& out) {
-    std::uint64_t start = 0;
-    for (const auto& piece : over) {
+/// Pieces with where each begins: an archive may have changed in a hundred thousand places.
+class Placed {
+public:
+    explicit Placed(const Pieces& pieces) : pieces_(pieces) {
+        for (const auto& piece : pieces) {
+            starts_.push_back(size_);
+            size_ += piece.size;
+        }
+    }
+    [[nodiscard]] std::uint64_t size() const { return size_; }
+    /// [at, at + size) of what they make up.
+    Status cut(std::uint64_t at, std::uint64_t size, Pieces& out) const {
+        if (at > size_ || size > size_ - at) return fail_at(ErrorCode::damaged, at, "a journal reads past the end of its file");
         if (size == 0) return {};
-        if (at < start + piece.size) {
-            const auto skip = at - start, take = std::min(size, piece.size - skip);
+        for (auto i = static_cast<std::size_t>(std::upper_bound(starts_.begin(), starts_.end(), at) - starts_.begin()) - 1; size > 0; ++i) {
+            const auto& piece = pieces_[i];
+            const auto skip = at - starts_[i], take = std::min(size, piece.size - skip);
             if (piece.from_now) add(out, {true, piece.at + skip, take, {}});
             else add(out, {false, 0, take, piece.kept.subspan(static_cast<std::size_t>(skip), static_cast<std::size_t>(take))});
             at += take;
             size -= take;
         }
-        start += piece.size;
+        return {};
     }
-    if (size > 0) return fail_at(ErrorCode::damaged, at, "a journal reads past the end of its file");
-    return {};
-}
+
+private:
+    const Pieces& pieces_;
+    std::vector<std::uint64_t> starts_;
+    std::uint64_t size_ = 0;
+};
+
+/// Where later deliveries wrote.
+class Written {
+public:
+    [[nodiscard]] bool empty() const { return ranges_.empty(); }
+    [[nodiscard]] bool meets(std::uint64_t from, std::uint64_t to) const {
+        const auto next = ranges_.lower_bound(to);
+        return next != ranges_.begin() && std::prev(next)->second > from;
+    }
+    void add(std::uint64_t from, std::uint64_t to) {
+        // One that reaches over others takes them in, so that no two overlap.
+        auto next = ranges_.upper_bound(to);
+        while (next != ranges_.begin() && std::prev(next)->second >= from) {
+            const auto there = std::prev(next);
+            from = std::min(from, there->first);
+            to = std::max(to, there->second);
+            next = ranges_.erase(there);
+        }
+        ranges_[from] = to;
+    }
+
+private:
+    std::map<std::uint64_t, std::uint64_t> ranges_;  // from, to
+};
 
 std::uint64_t length(const Pieces& pieces) {
     std::uint64_t sum = 0;
@@ -43,12 +80,13 @@ std::uint64_t length(const Pieces& pieces) {
 }
 
 /// The file before a delivery, of the one after it.
-Result<Pieces> before(const JournalFile& file, const FileView& journal, const Pieces& after) {
+Result<Pieces> before(const JournalFile& file, const FileView& journal, const Pieces& now) {
     Pieces out;
+    const Placed after(now);
     if (file.way == Way::rebuild) {
         for (const auto& piece : file.back) {
             if (piece.from_new) {
-                SKIVET_CHECK(cut(after, piece.at, piece.size, out));
+                SKIVET_CHECK(after.cut(piece.at, piece.size, out));
             } else {
                 SKIVET_TRY(const auto kept, journal.bytes(piece.at, piece.size));
                 add(out, {false, 0, piece.size, kept});
@@ -59,14 +97,14 @@ Result<Pieces> before(const JournalFile& file, const FileView& journal, const Pi
     std::uint64_t at = 0;
     for (const auto& range : file.ranges) {
         if (range.at < at) return fail(ErrorCode::damaged, "the ranges of a journal overlap");
-        if (range.at > at) SKIVET_CHECK(cut(after, at, range.at - at, out));
+        if (range.at > at) SKIVET_CHECK(after.cut(at, range.at - at, out));
         SKIVET_TRY(const auto kept, journal.bytes(range.kept_at, range.old_size));
         add(out, {false, 0, range.old_size, kept});
         at = range.at + range.old_size;
         // Bytes behind the old end are gone with it.
         if (range.old_size < range.new_size) at = range.at + range.new_size;
     }
-    if (at < file.old_size) SKIVET_CHECK(cut(after, at, file.old_size - at, out));
+    if (at < file.old_size) SKIVET_CHECK(after.cut(at, file.old_size - at, out));
     return out;
 }
 
@@ -86,19 +124,20 @@ struct Becomes {
 };
 
 /// What a plan made on the old file makes of it, as pieces of the file as it is now and of bytes.
-Result<Becomes> becomes(const FilePlan& plan, const Pieces& old) {
+Result<Becomes> becomes(const FilePlan& plan, const Pieces& pieces) {
     Becomes out;
+    const Placed old(pieces);
     if (!plan.pieces.empty()) {
         for (const auto& piece : plan.pieces)
-            if (piece.is_copy()) SKIVET_CHECK(cut(old, piece.from, piece.size, out.pieces));
+            if (piece.is_copy()) SKIVET_CHECK(old.cut(piece.from, piece.size, out.pieces));
             else add(out.pieces, {false, 0, piece.bytes.size(), piece.bytes});
         return out;
     }
-    const auto old_size = length(old);
+    const auto old_size = old.size();
     if (plan.new_size > old_size) out.zeros.resize(static_cast<std::size_t>(plan.new_size - old_size));
     const auto untouched = [&](std::uint64_t from, std::uint64_t to) -> Status {
         const auto end = std::min(to, old_size);
-        if (from < end) SKIVET_CHECK(cut(old, from, end - from, out.pieces));
+        if (from < end) SKIVET_CHECK(old.cut(from, end - from, out.pieces));
         const auto start = std::max(from, old_size);
         if (start < to) add(out.pieces, {false, 0, to - start, ByteSpan(out.zeros).first(static_cast<std::size_t>(to - start))});
         return {};
@@ -196,7 +235,7 @@ Result<Past> Vault::past(std::span<const fs::path> sources, std::uint64_t most) 
     for (const auto& source : sources) wanted.insert(real_path(source));
     Past out;
     // Where later deliveries wrote: what an earlier one left there says nothing any more.
-    std::map<fs::path, std::vector<std::pair<std::uint64_t, std::uint64_t>>> written;
+    std::map<fs::path, Written> written;
     constexpr auto everything = ~0ull;
     for (auto journal = all.rbegin(); journal != all.rend(); ++journal)
         for (const auto& part : journal->parts) {
@@ -209,11 +248,10 @@ Result<Past> Vault::past(std::span<const fs::path> sources, std::uint64_t most) 
                     JournalPart one = part;
                     one.files = {file};
                     SKIVET_CHECK(check_untouched(one));
-                } else if (later.back().second != everything) {
+                } else {
                     for (const auto& range : file.ranges) {
                         const auto end = range.at + range.new_size;
-                        const auto apart = [&](const auto& l) { return l.second <= range.at || end <= l.first; };
-                        if (!std::all_of(later.begin(), later.end(), apart)) continue;
+                        if (later.meets(range.at, std::max(end, range.at + 1))) continue;
                         const auto now = files_->read(file.file, range.at, range.new_size);
                         if (!now || sha256(*now) != range.new_hash)
                             return fail(ErrorCode::stale,
@@ -245,10 +283,10 @@ Result<Past> Vault::past(std::span<const fs::path> sources, std::uint64_t most) 
                     SKIVET_TRY(past.pieces, before(file, view, past.pieces));
                 }
                 const bool whole = file.way == Way::rebuild || file.way == Way::create || file.way == Way::remove;
-                if (whole) later.emplace_back(0, everything);
-                else if (file.ranges.empty()) later.emplace_back(0, 0);
+                if (whole) later.add(0, everything);
+                else if (file.ranges.empty()) later.add(0, 0);
                 else
-                    for (const auto& range : file.ranges) later.emplace_back(range.at, range.at + std::max(range.old_size, range.new_size));
+                    for (const auto& range : file.ranges) later.add(range.at, range.at + std::max(range.old_size, range.new_size));
             }
         }
     for (auto& [path, file] : out.files) {

@@ -19,13 +19,6 @@ Bytes empty_zip() {
     return std::move(out.bytes);
 }
 
-Result<std::shared_ptr<const Container>> open_zip(FileView file) {
-    const ReadContext context;
-    for (const auto& kind : context.containers)
-        if (kind->name() == "ZIP") return kind->open(context, std::move(file));
-    return fail(ErrorCode::unsupported, "there is no reader for ZIP");
-}
-
 }  // namespace
 
 bool is_parcel(ByteSpan head) {
@@ -57,14 +50,14 @@ Result<Bytes> write_parcel(const Parcel& parcel) {
     changes.added.push_back({std::string(manifest_name), Bytes(text.begin(), text.end())});
     std::move(entries.begin(), entries.end(), std::back_inserter(changes.added));
     const auto nothing = empty_zip();
-    SKIVET_TRY(const auto zip, open_zip(FileView::of(nothing, "parcel")));
+    SKIVET_TRY(const auto zip, ZipContainer::open(FileView::of(nothing, "parcel"), ReadLimits{}));
     SKIVET_TRY(const auto plan, zip->plan_changes(changes, ReadLimits{}));
     if (plan.files.size() != 1) return fail(ErrorCode::io, "the parcel could not be put together");
     return planned_bytes(plan.files.front(), nothing);
 }
 
 Result<Parcel> read_parcel(const FileView& file, const ReadLimits& limits) {
-    SKIVET_TRY(const auto zip, open_zip(file));
+    SKIVET_TRY(const auto zip, ZipContainer::open(file, limits));
     const auto read = [&](const std::string& name, std::uint64_t most) -> Result<Bytes> {
         const auto entry = zip->find(name);
         if (!entry) return fail(ErrorCode::damaged, fmt::format("\"{}\" is not in the parcel", name));

@@ -127,9 +127,7 @@ public:
         out.name = piece.name();
         out.address = piece.address;
         out.delivered = delivered;
-        out.was = was.file;
-        out.ours = fitted.fit->file;
-        SKIVET_TRY(const auto ours, open(out.ours, piece.address));
+        SKIVET_TRY(const auto ours, open(std::move(fitted.fit->file), piece.address));
         auto game = piece.like.empty() ? now : read_texture_bytes(context_, reader_, base_address);
         const auto change = difference(was, ours);
         if (game) {
@@ -140,7 +138,7 @@ public:
         }
         if (out.how == UpdateHow::gone && piece.like.empty()) SKIVET_CHECK(look_elsewhere(out, was, ours, change));
         if (out.how == UpdateHow::gone && game) out.how = UpdateHow::same_place;
-        if (out.game.empty() && game) out.game = std::move(*game);
+        if (out.game_hash.empty() && game) out.game_hash = to_hex(sha256(*game));
         return out;
     }
 
@@ -153,7 +151,7 @@ private:
                 const Result<TextureChange>& change) const {
         const auto take = [&](UpdateHow how, Bytes becomes) {
             out.how = how;
-            out.game = game.file;
+            out.game_hash = to_hex(sha256(game.file));
             out.becomes = std::move(becomes);
         };
         if (game.file == was.file) return take(UpdateHow::same, ours.file);
@@ -267,13 +265,40 @@ Result<GameUpdate> look_for_update(const ReadContext& context, const Project& pr
     return out;
 }
 
-Result<Bytes> over_the_new(const ReadContext& context, const UpdatedPiece& piece) {
+namespace {
+
+/// What the game has of a piece now; of a variant, of what it is like.
+Result<Bytes> game_texture(const ReadContext& context, const Project& project, const UpdatedPiece& piece) {
+    auto address = piece.address;
+    if (const auto* there = project.piece(piece.id); there && !there->like.empty()) address.inner.back() = there->like;
+    SKIVET_TRY(auto bytes, read_texture_bytes(context, address));
+    if (to_hex(sha256(bytes)) != piece.game_hash)
+        return fail(ErrorCode::stale, address.inner.back() + " changed again since it was looked at", "Look again");
+    return bytes;
+}
+
+}  // namespace
+
+UpdatedTextures textures_of(const ReadContext& context, const Project& project, const UpdatedPiece& piece) {
+    UpdatedTextures out;
+    const auto* there = project.piece(piece.id);
+    if (!there) return out;
+    if (auto was = read_file(project.original_of(*there))) out.was = std::move(*was);
+    auto fitted = fit_now(context, project, *there);
+    if (fitted.deliverable()) out.ours = std::move(fitted.fit->file);
+    if (!piece.game_hash.empty())
+        if (auto game = game_texture(context, project, piece)) out.game = std::move(*game);
+    return out;
+}
+
+Result<Bytes> over_the_new(const ReadContext& context, const Project& project, const UpdatedPiece& piece) {
+    const auto textures = textures_of(context, project, piece);
     const auto open = [&](const Bytes& file) {
         return TextureFile::open(context.textures, file, piece.address.inner.back(), context.limits);
     };
-    SKIVET_TRY(const auto ours, open(piece.ours));
-    SKIVET_TRY(const auto game, open(piece.game));
-    if (ours.layout.desc == game.layout.desc && ours.kind->name() == game.kind->name()) return piece.ours;
+    SKIVET_TRY(const auto ours, open(textures.ours));
+    SKIVET_TRY(const auto game, open(textures.game));
+    if (ours.layout.desc == game.layout.desc && ours.kind->name() == game.kind->name()) return textures.ours;
     auto picture = picture_of(ours);
     if (!picture)
         return fail(ErrorCode::unfit, fmt::format("{} is not one picture of 8 bits, and the game has it in another form now", piece.name),
@@ -299,6 +324,12 @@ Result<UpdatePlan> plan_update(const ReadContext& context, const Project& projec
     out.delivery.title = "put in again after an update";
     PosixFiles files;
     const auto is_chosen = [&](PieceId id) { return std::find(out.chosen.begin(), out.chosen.end(), id) != out.chosen.end(); };
+    // What the game has now is the original of what is chosen.
+    for (const auto& piece : out.update.pieces) {
+        if (piece.becomes.empty() || !is_chosen(piece.id)) continue;
+        SKIVET_TRY(const auto game, game_texture(context, project, piece));
+        SKIVET_CHECK(write_file(project.folder / "originals" / piece.game_hash, game));
+    }
     for (const auto& source : out.update.sources) {
         DeliveryGroup group{source};
         if (const auto stamp = stamp_of(source)) group.archive_size = stamp->size;
@@ -307,7 +338,8 @@ Result<UpdatePlan> plan_update(const ReadContext& context, const Project& projec
         for (const auto& piece : out.update.pieces) {
             if (piece.address.source != source || piece.becomes.empty() || !piece.delivered || !is_chosen(piece.id)) continue;
             const auto* there = project.piece(piece.id);
-            const auto original = to_hex(sha256(piece.game)), texture = to_hex(sha256(piece.becomes));
+            const auto& original = piece.game_hash;
+            const auto texture = to_hex(sha256(piece.becomes));
             PlannedPiece planned;
             planned.id = piece.id;
             planned.name = piece.name;
@@ -319,8 +351,6 @@ Result<UpdatePlan> plan_update(const ReadContext& context, const Project& projec
             own.textures.push_back({piece.address, planned.like, original, texture, piece.becomes});
             group.fitted.push_back(piece.becomes);
             group.pieces.push_back(std::move(planned));
-            // The new original is what the change is of.
-            SKIVET_CHECK(write_file(project.folder / "originals" / original, piece.game));
         }
         auto planned = plan_source(context, project, no_vault(files), out.wanted, source, own);
         if (planned) {
@@ -340,7 +370,8 @@ namespace {
 /// The piece's own file as the texture it becomes shows it.
 Status rewrite_file(const ReadContext& context, const Project& project, Piece& piece, const UpdatedPiece& updated) {
     SKIVET_TRY(const auto becomes, TextureFile::open(context.textures, updated.becomes, updated.address.inner.back(), context.limits));
-    SKIVET_TRY(const auto game, TextureFile::open(context.textures, updated.game, updated.address.inner.back(), context.limits));
+    SKIVET_TRY(auto original, read_file(project.folder / "originals" / updated.game_hash));
+    SKIVET_TRY(const auto game, TextureFile::open(context.textures, std::move(original), updated.address.inner.back(), context.limits));
     SKIVET_TRY(const auto bytes, export_as(becomes, piece.as.as));
     SKIVET_TRY(const auto plain, export_as(game, piece.as.as));
     SKIVET_CHECK(write_file(project.work() / piece.file, bytes));
@@ -377,11 +408,6 @@ Updated put_in_again(const ReadContext& context, const Project& project, const U
             continue;
         auto piece = *there;
         piece.address = updated.address;
-        if (!updated.delivered)
-            if (auto kept = write_file(project.folder / "originals" / to_hex(sha256(updated.game)), updated.game); !kept) {
-                out.errors.push_back(std::move(kept).error().within(piece.name()));
-                continue;
-            }
         // A picture that the game's new texture is another of would take its changes back.
         const bool other_picture = updated.how == UpdateHow::elsewhere || updated.how == UpdateHow::other_format;
         if (other_picture && !piece.follows() && piece.like.empty()) {
@@ -391,7 +417,7 @@ Updated put_in_again(const ReadContext& context, const Project& project, const U
                 continue;
             }
         }
-        piece.original_hash = to_hex(sha256(updated.game));
+        piece.original_hash = updated.game_hash;
         piece.in_game.clear();
         piece.delivered_texture = updated.delivered ? to_hex(sha256(updated.becomes)) : std::string();
         piece.delivered_hash = updated.delivered ? piece.edit() : std::string();

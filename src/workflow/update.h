@@ -25,8 +25,8 @@ struct UpdatedPiece {
     UpdateHow how = UpdateHow::gone;
     Address address;         ///< where the game has it now; where it was, when it is gone
     bool delivered = false;  ///< it was in the game; otherwise only its original is another one
-    Bytes was, ours, game;   ///< texture files: the original it was made from, what was made of it, what the game has now
-    Bytes becomes;           ///< what would go in; empty where nothing can
+    std::string game_hash;   ///< SHA-256 of the texture file that the game has now; empty when it is gone
+    Bytes becomes;           ///< the texture file that would go in; empty where nothing can
 };
 struct UpdatedParcel {
     std::string id, title;
@@ -44,9 +44,14 @@ struct GameUpdate {
 [[nodiscard]] Result<GameUpdate> look_for_update(const ReadContext& context, const Project& project, const Vault& vault,
                                                  Progress& progress);
 
+/// Texture files of a piece: the original it was made from, what was made of it, what the game has now. Those that are not there are empty.
+struct UpdatedTextures {
+    Bytes was, ours, game;
+};
+[[nodiscard]] UpdatedTextures textures_of(const ReadContext& context, const Project& project, const UpdatedPiece& piece);
 /// One's own picture over the game's new one, whatever that changed: what a person decides for `same_place`. Errors: `unfit` with the
 /// finding that stands against it, and for what is several pictures.
-[[nodiscard]] Result<Bytes> over_the_new(const ReadContext& context, const UpdatedPiece& piece);
+[[nodiscard]] Result<Bytes> over_the_new(const ReadContext& context, const Project& project, const UpdatedPiece& piece);
 
 struct UpdatePlan {
     GameUpdate update;

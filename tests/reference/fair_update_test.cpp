@@ -171,13 +171,16 @@ TEST_F(FairUpdate, AModOfThirtyTexturesGoesInAgain) {
     EXPECT_EQ(left.pieces.size(), 4u) << "those that are for a person to decide";
     for (const auto& piece : left.pieces) EXPECT_FALSE(goes_in(piece.how)) << piece.name;
     for (const auto& piece : left.pieces)
-        if (piece.how == UpdateHow::same_place) EXPECT_TRUE(!piece.was.empty() && !piece.ours.empty() && !piece.game.empty());
+        if (piece.how == UpdateHow::same_place) {
+            const auto three = textures_of(context, project, piece);
+            EXPECT_TRUE(!three.was.empty() && !three.ours.empty() && !three.game.empty()) << piece.name;
+        }
 
     // What a person decides: one's own over the game's new picture.
     auto decided = left;
     for (auto& piece : decided.pieces)
         if (piece.name == "swan") {
-            const auto over = over_the_new(context, piece);
+            const auto over = over_the_new(context, project, piece);
             ASSERT_TRUE(over) << over.error().message();
             piece.becomes = *over;
             const auto plan = plan_update(context, project, decided, {piece.id});

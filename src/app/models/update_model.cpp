@@ -97,12 +97,12 @@ void UpdateModel::let_over(PieceId piece) {
     if (!update_ || writing_) return;
     jobs_.run(
         this, tr("Fitting"),
-        [context = store_.context(), update = update_, piece] {
+        [context = store_.context(), project = store_.project(), update = update_, piece] {
             auto out = std::make_shared<GameUpdate>(*update);
             Result<Bytes> made = Bytes{};
             for (auto& one : out->pieces)
                 if (one.id == piece) {
-                    made = over_the_new(*context, one);
+                    made = over_the_new(*context, project, one);
                     if (made) one.becomes = *made;
                 }
             return std::pair(out, made ? std::optional<Error>() : made.error());
@@ -153,7 +153,7 @@ void UpdateModel::put_in_again(std::vector<PieceId> chosen) {
 void UpdateModel::pictures(QObject* asker, PieceId piece, std::function<void(Pictures)> then) {
     jobs_.run(
         Jobs::By::pictures, asker, tr("Reading pictures"),
-        [context = store_.context(), update = update_, piece] {
+        [context = store_.context(), project = store_.project(), update = update_, piece] {
             Pictures out;
             if (!update) return out;
             for (const auto& one : update->pieces) {
@@ -164,7 +164,8 @@ void UpdateModel::pictures(QObject* asker, PieceId piece, std::function<void(Pic
                     auto level = texture ? texture->decode(0) : fail(texture.error());
                     return level ? to_qimage(paint_form(texture->layout.desc.format, std::move(*level))) : QImage();
                 };
-                out = {shown(one.was), shown(one.ours), shown(one.game), shown(one.becomes)};
+                const auto textures = textures_of(*context, project, one);
+                out = {shown(textures.was), shown(textures.ours), shown(textures.game), shown(one.becomes)};
             }
             return out;
         },
