@@ -2,7 +2,6 @@
 
 #include "app/models/sources_model.h"
 
-#include <QCheckBox>
 #include <QComboBox>
 #include <QFileDialog>
 #include <QFormLayout>
@@ -14,8 +13,6 @@
 
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
-#include "workflow/open_with.h"
-#include "workflow/places.h"
 
 namespace skivet::app {
 namespace {
@@ -80,97 +77,9 @@ private:
     QListWidget* list_;
 };
 
-QString joined(const std::vector<std::string>& words) {
-    QStringList out;
-    for (const auto& word : words) out << (word.find(' ') == std::string::npos ? to_text(word) : '"' + to_text(word) + '"');
-    return out.join(' ');
-}
-
-std::vector<std::string> split(const QString& command) {
-    std::vector<std::string> out;
-    for (const auto& word : QProcess::splitCommand(command)) out.push_back(word.toStdString());
-    return out;
-}
-
 }  // namespace
 
 void show_command_finder(QWidget* parent, const QList<QAction*>& actions) { (new Finder(parent, actions))->open(); }
-
-void show_settings(QWidget* parent, ProjectStore* store) {
-    auto* dialog = new QDialog(parent);
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setWindowTitle(QObject::tr("Settings"));
-    dialog->setObjectName(QStringLiteral("settings"));
-    dialog->resize(620, 460);
-    auto* box = new QVBoxLayout(dialog);
-    auto* form = new QFormLayout;
-    const auto& project = store->project();
-    std::map<std::string, QLineEdit*> editors;
-    for (const auto& ending : endings_of_pieces()) {
-        const auto own = project.editors.find(ending);
-        auto* field = editors[ending] = new QLineEdit(own == project.editors.end() ? QString() : joined(own->second));
-        field->setObjectName(QStringLiteral("editor_") + to_text(ending));
-        field->setPlaceholderText(QObject::tr("as all others"));
-        form->addRow(QObject::tr("Open %1 with").arg(to_text(ending).toUpper()), field);
-    }
-    auto* editor = new QLineEdit(joined(project.editor));
-    editor->setPlaceholderText(QObject::tr("the desktop's program for the file type"));
-    auto* play = new QLineEdit(joined(store->project().play));
-    play->setPlaceholderText(QObject::tr("program and arguments"));
-    form->addRow(QObject::tr("Open others with"), editor);
-    form->addRow(QString(), make_label(QObject::tr("{file}, {folder}, {alpha} and {name} are filled in; without {file} it comes last."),
-                                       "soft", true));
-    form->addRow(QObject::tr("Start the game with"), play);
-    auto* loose = new QLineEdit(to_text(store->project().override_folder));
-    loose->setObjectName(QStringLiteral("override_folder"));
-    loose->setPlaceholderText(to_text(proposed_override(store->project())));
-    auto* patch = new QLineEdit(to_text(store->project().patch_name));
-    patch->setObjectName(QStringLiteral("patch_name"));
-    const auto& sources = store->project().sources;
-    patch->setPlaceholderText(
-        to_text(proposed_patch_name(store->project(), sources.empty() ? std::filesystem::path("x") : sources.front())));
-    patch->setToolTip(QObject::tr("{name} is the archive's name, {n} a number"));
-    form->addRow(QObject::tr("Loose files go to"), loose);
-    form->addRow(QObject::tr("Patch archives are named"), patch);
-    auto* clean = new QCheckBox(QObject::tr("Only what is as shipped"));
-    clean->setObjectName(QStringLiteral("only_as_shipped"));
-    clean->setToolTip(QObject::tr("What something else changed since the installation was recorded does not come to the bench"));
-    clean->setChecked(store->project().only_as_shipped);
-    form->addRow(QObject::tr("Take to the bench"), clean);
-    box->addLayout(form);
-    auto* wrong = make_label({}, "warning", true);
-    wrong->hide();
-    box->addWidget(wrong);
-    box->addStretch();
-    auto* row = new QHBoxLayout;
-    row->addStretch();
-    auto* keep = new Button(QObject::tr("Keep"), Button::Look::primary);
-    row->addWidget(keep);
-    box->addLayout(row);
-    QObject::connect(keep, &QPushButton::clicked, dialog, [=] {
-        if (const auto fine = check_places(loose->text().toStdString(), patch->text().toStdString()); !fine) {
-            wrong->setText(to_text(fine.error().message()));
-            wrong->show();
-            return;
-        }
-        std::map<std::string, std::vector<std::string>> commands;
-        for (const auto& [ending, field] : editors)
-            if (auto words = split(field->text()); !words.empty()) commands[ending] = std::move(words);
-        auto all = commands;
-        all[{}] = split(editor->text());
-        for (const auto& [ending, words] : all)
-            if (const auto fine = check_command(words); !fine) {
-                wrong->setText(to_text(fine.error().message()));
-                wrong->show();
-                return;
-            }
-        store->set_commands(split(editor->text()), split(play->text()), commands);
-        store->set_places(loose->text().toStdString(), patch->text().toStdString());
-        store->change([on = clean->isChecked()](Project& p) { p.only_as_shipped = on; });
-        dialog->accept();
-    });
-    dialog->open();
-}
 
 void show_keys(QWidget* parent, ProjectStore* store) {
     auto* dialog = new QDialog(parent);

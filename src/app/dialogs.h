@@ -12,8 +12,9 @@ class SourcesModel;
 
 /// A field and a list: type a part of a command's name, Enter runs it.
 void show_command_finder(QWidget* parent, const QList<QAction*>& actions);
-/// What opens pieces, and how the game is started.
-void show_settings(QWidget* parent, ProjectStore* store);
+enum class SettingsPart { editors, delivery, game };
+/// What opens pieces, where deliveries go, and how the game is started.
+void show_settings(QWidget* parent, ProjectStore* store, SettingsPart part = SettingsPart::editors);
 /// The names of the keys, never their values; a key is added as words, digits or a file.
 void show_keys(QWidget* parent, ProjectStore* store);
 /// The user's own programs for packers that sheets only name, and whether there is any to be named.

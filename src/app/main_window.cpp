@@ -12,6 +12,7 @@
 #include "app/dialogs.h"
 #include "app/models/models.h"
 #include "app/pages/bench_page.h"
+#include "app/pages/delivery_page.h"
 #include "app/pages/fitting_page.h"
 #include "app/pages/page_list.h"
 #include "app/theme/theme.h"
@@ -69,7 +70,10 @@ MainWindow::MainWindow(Models& models) : models_(models) {
     auto* play = new QAction(tr("Try in game"), this);
     play->setShortcut(Qt::Key_F5);
     play->setToolTip(tr("Start the game as it is now"));
-    connect(play, &QAction::triggered, this, [this] { models_.game.start(models_.store.project().play); });
+    connect(play, &QAction::triggered, this, [this] {
+        if (models_.store.project().play.command.empty()) show_settings(this, &models_.store, SettingsPart::game);
+        else models_.game.start(models_.store.project());
+    });
     addAction(play);
     head->addWidget(new Button(play, Button::Look::plain));
     auto* find = new QAction(tr("Find…"), this);
@@ -88,6 +92,8 @@ MainWindow::MainWindow(Models& models) : models_(models) {
         connect(page, &Page::fit_wanted, this, &MainWindow::fit_piece);
     }
     all->addWidget(pages_, 1);
+    connect(page<DeliveryPage>(), &DeliveryPage::places_wanted, this,
+            [this] { show_settings(this, &models_.store, SettingsPart::delivery); });
     connect(page<BenchPage>(), &BenchPage::bring_wanted, this, [this] {
         choose_folder(this, tr("A folder with pictures"), [this](const std::filesystem::path& folder) { bring_in(folder); });
     });

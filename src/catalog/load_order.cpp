@@ -6,6 +6,7 @@
 
 #include "base/file_write.h"
 #include "base/text.h"
+#include "catalog/list_file.h"
 
 namespace skivet {
 
@@ -19,20 +20,6 @@ constexpr std::int64_t a_day = 24 * 60 * 60;  // files of one release are writte
 
 bool digit(char c) { return c >= '0' && c <= '9'; }
 
-/// The words of a line: between spaces, quotes, commas, equal signs and the brackets of markup.
-std::vector<std::string_view> words_of(std::string_view line) {
-    std::vector<std::string_view> out;
-    constexpr std::string_view between = " \t\"',;=<>()[]{}|\r";
-    for (std::size_t at = 0; at < line.size();) {
-        const auto begin = line.find_first_not_of(between, at);
-        if (begin == std::string_view::npos) break;
-        const auto end = std::min(line.find_first_of(between, begin), line.size());
-        out.push_back(line.substr(begin, end - begin));
-        at = end;
-    }
-    return out;
-}
-
 struct List {
     fs::path file;
     std::vector<std::size_t> named;  ///< in the order of the first mention
@@ -43,32 +30,14 @@ struct List {
 std::optional<List> read_list(const fs::path& file, const std::multimap<std::string, std::size_t>& by_name) {
     const auto bytes = read_file(file, longest_list);
     if (!bytes) return std::nullopt;
-    const auto text = as_text(*bytes);
+    const auto text = read_list_text(as_text(*bytes), by_name);
     List out{file, {}, 0};
-    std::size_t lines = 0, naming = 0;
-    for (std::size_t at = 0; at < text.size();) {
-        const auto end = std::min(text.find('\n', at), text.size());
-        const auto line = std::string_view(text).substr(at, end - at);
-        at = end + 1;
-        auto words = words_of(line);
-        // A comment's first word is a mark, or begins with one.
-        if (words.empty() || words.front().front() == '#' || words.front().starts_with("//")) continue;
-        ++lines;
-        // A name with spaces in it is the whole line.
-        words.push_back(line.substr(0, line.find_last_not_of(" \t\r") + 1));
-        bool names = false;
-        for (const auto word : words) {
-            const auto slash = word.find_last_of("/\\");
-            const auto [first, last] = by_name.equal_range(lower(slash == std::string_view::npos ? word : word.substr(slash + 1)));
-            for (auto f = first; f != last; ++f) {
-                names = true;
-                if (std::find(out.named.begin(), out.named.end(), f->second) == out.named.end()) out.named.push_back(f->second);
-            }
-        }
-        naming += names;
-    }
-    if (out.named.size() < 2 || static_cast<double>(naming) < list_lines * static_cast<double>(lines)) return std::nullopt;
-    out.share = static_cast<double>(naming) / static_cast<double>(lines);
+    for (const auto& line : text.lines)
+        for (const auto& name : line.names)
+            if (std::find(out.named.begin(), out.named.end(), name.what) == out.named.end()) out.named.push_back(name.what);
+    const auto naming = static_cast<double>(text.lines.size()), lines = static_cast<double>(text.said);
+    if (out.named.size() < 2 || naming < list_lines * lines) return std::nullopt;
+    out.share = naming / lines;
     return out;
 }
 

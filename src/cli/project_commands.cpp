@@ -1,6 +1,10 @@
 #include "cli/project_commands.h"
 
 #include <fmt/format.h>
+#include <signal.h>
+#include <spawn.h>
+#include <sys/wait.h>
+#include <unistd.h>
 #include <nlohmann/json.hpp>
 #include <ostream>
 
@@ -51,8 +55,10 @@ Result<Looked> look(Context& c, const fs::path& folder) {
     return out;
 }
 
-constexpr std::pair<std::string_view, Destination> destinations[] = {
-    {"archives", Destination::into_archives}, {"beside", Destination::beside_the_game}, {"patch", Destination::patch_archives}};
+constexpr std::pair<std::string_view, Destination> destinations[] = {{"archives", Destination::into_archives},
+                                                                     {"beside", Destination::beside_the_game},
+                                                                     {"patch", Destination::patch_archives},
+                                                                     {"device", Destination::device}};
 
 std::string_view name_of_destination(Destination destination) {
     for (const auto& [name, known] : destinations)
@@ -220,7 +226,10 @@ int project_status(Context& c, const ProjectOptions& options) {
                   {"game", project.game.string()},
                   {"to", std::string(name_of_destination(project.destination))},
                   {"override", override_folder(project).string()},
-                  {"patch_name", project.patch_name}});
+                  {"override_layout", project.places.override_layout},
+                  {"patch_name", project.places.patch_name},
+                  {"list", patch_list(project).string()},
+                  {"device", project.places.device.folder.string()}});
     else c.out << fmt::format("{} ({})\n", project.name, project.game.empty() ? "no game's folder" : project.game.string());
     for (const auto& path : project.sources) {
         const auto setting = project.setting(path);
@@ -258,20 +267,106 @@ int project_add(Context& c, const ProjectOptions& options) {
     return code != 0 && options.sources.size() > 1 ? 1 : code;
 }
 
+namespace {
+
+template <class To, class From>
+void take_if(To& to, const std::optional<From>& from) {
+    if (from) to = *from;
+}
+
+Status set_places(Project& project, const ProjectOptions& options) {
+    auto places = project.places;
+    take_if(places.override_folder, options.override_folder);
+    take_if(places.override_layout, options.override_layout);
+    take_if(places.patch_name, options.patch_name);
+    take_if(places.list_file, options.list_file);
+    if (options.device) places.device.folder = options.device->empty() ? fs::path() : fs::absolute(*options.device).lexically_normal();
+    take_if(places.device.layout, options.device_layout);
+    take_if(places.device.part, options.device_part);
+    take_if(places.device.largest, options.device_largest);
+    if (options.device_files) places.device.loose = *options.device_files == "loose";
+    SKIVET_CHECK(check_places(places));
+    project.places = std::move(places);
+    return {};
+}
+
+Status set_play(Project& project, const ProjectOptions& options) {
+    auto play = project.play;
+    if (options.play) {
+        play.command.clear();
+        if (!options.play->empty()) {
+            SKIVET_TRY(play.command, command_words(*options.play));
+        }
+    }
+    if (options.play_folder) play.folder = options.play_folder->empty() ? fs::path() : fs::absolute(*options.play_folder);
+    if (options.play_environment) {
+        play.environment = *options.play_environment;
+        std::erase(play.environment, "");
+    }
+    take_if(play.log, options.play_log);
+    SKIVET_CHECK(check_play(play));
+    project.play = std::move(play);
+    return {};
+}
+
+}  // namespace
+
 int project_set(Context& c, const ProjectOptions& options) {
-    const auto fine = check_places(options.override_folder.value_or(""), options.patch_name.value_or(""));
-    if (!fine) return c.failed(fine.error());
     auto project = open(c, options.folder);
     if (!project) return c.failed(project.error());
     set_destination(project->project(), options.to);
-    if (options.override_folder) project->project().override_folder = *options.override_folder;
-    if (options.patch_name) project->project().patch_name = *options.patch_name;
+    if (auto set = set_places(project->project(), options); !set) return c.failed(set.error());
+    if (auto set = set_play(project->project(), options); !set) return c.failed(set.error());
     for (const auto& name : options.forget_packers) project->project().packers.remove(name);
     auto programs = packer_programs(options.unpackers, options.packers, project->project().packers);
     if (!programs) return c.failed(programs.error());
     project->project().packers = std::move(*programs);
     if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
     return project_status(c, options);
+}
+
+int project_play(Context& c, const ProjectOptions& options) {
+    const auto project = open_project(options.folder);
+    if (!project) return c.failed(project.error());
+    if (project->play.command.empty())
+        return c.failed(
+            Error{ErrorCode::usage, "nothing says how the game is started", {}, {}, "Say it with: project set DIR --play COMMAND"});
+    auto command = project->play.command;
+    std::vector<std::string> environment;
+    const auto is_set = [&](std::string_view name) {
+        return std::any_of(project->play.environment.begin(), project->play.environment.end(),
+                           [&](const auto& word) { return word.substr(0, word.find('=')) == name; });
+    };
+    for (auto** word = environ; *word; ++word)
+        if (const std::string_view text(*word); !is_set(text.substr(0, text.find('=')))) environment.emplace_back(text);
+    environment.insert(environment.end(), project->play.environment.begin(), project->play.environment.end());
+    const auto pointers = [](std::vector<std::string>& words) {
+        std::vector<char*> out;
+        for (auto& word : words) out.push_back(word.data());
+        out.push_back(nullptr);
+        return out;
+    };
+    posix_spawn_file_actions_t actions;
+    posix_spawnattr_t attributes;
+    posix_spawn_file_actions_init(&actions);
+    posix_spawnattr_init(&attributes);
+    if (const auto folder = play_folder(*project); !folder.empty()) posix_spawn_file_actions_addchdir_np(&actions, folder.c_str());
+    // Signals that this program waits for are the game's own again.
+    sigset_t none;
+    sigemptyset(&none);
+    posix_spawnattr_setsigmask(&attributes, &none);
+    posix_spawnattr_setflags(&attributes, POSIX_SPAWN_SETSIGMASK);
+    c.out.flush();
+    pid_t game = 0;
+    const int wrong =
+        ::posix_spawnp(&game, command[0].c_str(), &actions, &attributes, pointers(command).data(), pointers(environment).data());
+    posix_spawn_file_actions_destroy(&actions);
+    posix_spawnattr_destroy(&attributes);
+    if (wrong != 0) return c.failed(fail_errno(wrong, "cannot start " + command[0]).value());
+    int status = 0;
+    while (::waitpid(game, &status, 0) < 0 && errno == EINTR) {
+    }
+    return WIFEXITED(status) ? WEXITSTATUS(status) : 1;
 }
 
 int project_fit(Context& c, const ProjectOptions& options) {

@@ -19,8 +19,12 @@ struct ProjectOptions {
     std::string variant;                ///< path of its own for a variant that is taken; empty: none
     bool parts = false;                 ///< faces and layers as files of their own
     std::string mends, format;
-    std::string to;  ///< where deliveries go: archives, beside or patch; empty: as the project says
-    std::optional<std::string> override_folder, patch_name;
+    std::string to;  ///< where deliveries go: archives, beside, patch or device; empty: as the project says
+    std::optional<std::string> override_folder, override_layout, patch_name, list_file;
+    std::optional<std::string> device, device_layout, device_files, device_part;
+    std::optional<std::uint64_t> device_largest;
+    std::optional<std::vector<std::string>> play_environment;
+    std::optional<std::string> play, play_folder, play_log;
     std::vector<std::string> unpackers, packers, forget_packers;
     std::string id;  ///< of a delivery
     bool all = false;
@@ -45,6 +49,8 @@ int project_plan(Context& context, const ProjectOptions& options);
 int project_deliver(Context& context, const ProjectOptions& options);
 int project_undo(Context& context, const ProjectOptions& options);
 int project_update(Context& context, const ProjectOptions& options);
+/// Starts the game and waits for its end; its exit code is this command's.
+int project_play(Context& context, const ProjectOptions& options);
 int project_history(Context& context, const ProjectOptions& options);
 
 /// Adds them to the command line. `common` adds the options every command has; `chosen` is told what to run, and whether it writes game

@@ -21,24 +21,47 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
         sub->add_option("PIECE", options.pieces, "Numbers, names or addresses of pieces; all when none is named");
     };
     const auto with_destination = [&](CLI::App* sub) {
-        sub->add_option("--to", options.to,
-                        "Into the archives, beside them as loose files, or as patch archives; otherwise as the project says")
-            ->check(CLI::IsMember({"archives", "beside", "patch"}));
+        sub->add_option(
+               "--to", options.to,
+               "Into the archives, beside them as loose files, as patch archives, or onto a card or device; otherwise as the project says")
+            ->check(CLI::IsMember({"archives", "beside", "patch", "device"}));
     };
     auto* sub = add("new", "Make a project", project_new);
     sub->add_option("--game", options.game, "The game's folder: its archives become the sources")->type_name("DIR");
     sub->add_option("SOURCE", options.sources, "Archives and folders");
     add("status", "Sources, and pieces with their states", project_status);
-    sub = add("set", "Say where deliveries go", project_set);
+    sub = add("set", "Say where deliveries go, and how the game is started", project_set);
     with_destination(sub);
     sub->add_option("--override", options.override_folder, "The folder for loose files, inside the game's; \"\" for the one proposed")
         ->type_name("DIR");
     sub->add_option("--patch-name", options.patch_name, "How patch archives are named, with {name} and {n}; \"\" for what is proposed")
         ->type_name("NAME");
+    sub->add_option("--override-layout", options.override_layout,
+                    "How loose files lie in it, with {path}, {file}, {archive} and {group}; \"\" for what is proposed")
+        ->type_name("LAYOUT");
+    sub->add_option("--list", options.list_file,
+                    "The game's list that patch archives are added to, inside the game's folder; \"\" for the one the load order was read "
+                    "from, - for none")
+        ->type_name("FILE");
+    sub->add_option("--device", options.device, "The folder of a card or device; \"\" for none")->type_name("DIR");
+    sub->add_option("--device-layout", options.device_layout, "How files lie in it, as for loose files; \"\" for {path}")
+        ->type_name("LAYOUT");
+    sub->add_option("--device-files", options.device_files,
+                    "What goes there: the game's files whole as they become, or textures as loose files")
+        ->check(CLI::IsMember({"whole", "loose"}));
+    sub->add_option("--device-largest", options.device_largest, "Bytes of the largest file it holds; larger ones are cut")
+        ->type_name("BYTES");
+    sub->add_option("--device-part", options.device_part, "What the names of the parts end in; \"\" for .{nn}")->type_name("ENDING");
+    sub->add_option("--play", options.play, "How the game is started: program and arguments")->type_name("COMMAND");
+    sub->add_option("--play-folder", options.play_folder, "The folder it is started in; \"\" for the game's")->type_name("DIR");
+    sub->add_option("--play-environment", options.play_environment, "NAME=value, as often as needed; \"\" for none")
+        ->type_name("NAME=VALUE");
+    sub->add_option("--play-log", options.play_log, "A log the game writes, inside its folder; \"\" for none")->type_name("FILE");
     sub->add_option("--set-unpacker", options.unpackers, "A program of yours for a packer that sheets name: NAME=COMMAND")
         ->type_name("NAME=COMMAND");
     sub->add_option("--set-packer", options.packers, "… and the one that packs")->type_name("NAME=COMMAND");
     sub->add_option("--forget-packer", options.forget_packers, "Remove one")->type_name("NAME");
+    add("play", "Start the game as the project says", project_play);
     add("add", "Add archives and folders; later ones win", project_add)->add_option("SOURCE", options.sources)->required();
     sub = add("take", "Write textures out to work on", project_take);
     sub->add_option("ADDRESS", options.sources)->required();

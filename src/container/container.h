@@ -66,6 +66,8 @@ public:
     [[nodiscard]] virtual std::optional<std::size_t> unnamed_by(std::string_view) const { return std::nullopt; }
     /// Why nothing can be put into it; empty when it can be written.
     [[nodiscard]] virtual std::string read_only() const { return {}; }
+    /// Files beside the one it was opened from that its entries lie in.
+    [[nodiscard]] virtual std::vector<std::filesystem::path> other_files() const { return {}; }
     /// What is wrong with it although it could be opened.
     [[nodiscard]] const std::vector<Error>& problems() const { return problems_; }
 

@@ -145,6 +145,13 @@ std::string SheetContainer::data_file_name(std::uint32_t number) const {
     return out;
 }
 
+std::vector<std::filesystem::path> SheetContainer::other_files() const {
+    std::vector<std::filesystem::path> out;
+    for (const auto number : files_used())
+        if (number != own_file) out.push_back(file_.path().parent_path() / data_file_name(number));
+    return out;
+}
+
 Result<FileView> SheetContainer::data_file(std::uint32_t number) const {
     if (number == own_file) return file_;
     const std::lock_guard lock(mutex_);

@@ -27,6 +27,7 @@ public:
     [[nodiscard]] Result<WritePlan> plan_compact(const ReadLimits& limits) const override;
     [[nodiscard]] std::uint64_t dead_bytes() const override;
     [[nodiscard]] std::vector<Segment> segments() const override;
+    [[nodiscard]] std::vector<std::filesystem::path> other_files() const override;
 
     /// Whether an entry is a texture that its record describes, shown as a file of a common format.
     [[nodiscard]] bool shows_texture(std::size_t entry) const { return items_[entry].texture; }

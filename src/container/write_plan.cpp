@@ -22,7 +22,7 @@ std::uint64_t FilePlan::bytes_new() const {
     return sum;
 }
 
-std::uint64_t FilePlan::bytes_written() const { return pieces.empty() ? bytes_new() : new_size; }
+std::uint64_t FilePlan::bytes_written() const { return pieces.empty() && origin.path.empty() ? bytes_new() : new_size; }
 
 std::uint64_t WritePlan::bytes_written() const {
     std::uint64_t sum = 0;

@@ -20,7 +20,7 @@ struct WriteRange {
     std::uint64_t was = 0;  ///< hash of what lies there as the plan is made; set by `finish_plan`
 };
 
-/// A stretch of a rebuilt file: `size` bytes of the old file from `from` on, or `bytes` when it has any.
+/// A stretch of a rebuilt file: `size` bytes of the old file (of `origin`, for a new one) from `from` on, or `bytes` when it has any.
 struct PlanPiece {
     std::uint64_t from = 0;
     std::uint64_t size = 0;
@@ -35,9 +35,10 @@ struct FilePlan {
     FileStamp expected;  ///< the file as it was when the plan was made; all zero for `create`
     std::uint64_t new_size = 0;
     std::vector<WriteRange> ranges;  ///< sorted, not overlapping; in place, append, create. None for `remove`
-    std::vector<PlanPiece> pieces;   ///< rebuild: the new file from its beginning to its end
+    std::vector<PlanPiece> pieces;   ///< rebuild, and create with an origin: the new file from its beginning to its end
     Way way = Way::nothing;
-    std::uint64_t sample = 0;  ///< sampled hash of the file as the plan is made (`sample_of`)
+    std::uint64_t sample = 0;  ///< sampled hash of the file (of `origin`, where there is one) as the plan is made (`sample_of`)
+    FilePart origin = {};      ///< create: the file that pieces are copied from, which stays as it is; no path: there is none
 
     /// Bytes that are new; what a rebuild copies from the old file is not counted.
     [[nodiscard]] std::uint64_t bytes_new() const;

@@ -141,6 +141,7 @@ Bytes write_description(const Journal& journal, JournalPart& part) {
     json description = {
         {"id", journal.id},         {"time", journal.time},  {"title", hex_text(journal.title)}, {"source", hex_text(part.source.string())},
         {"entries", json::array()}, {"files", json::array()}};
+    if (part.device) description["device"] = part.apart ? "apart" : "here";
     for (const auto& entry : part.entries) description["entries"].push_back(hex_text(entry));
     for (const auto& file : part.files) description["files"].push_back(to_json(file));
     const auto text = description.dump();
@@ -170,6 +171,8 @@ Result<Journal> read_description(ByteSpan data) {
         out.time = description.at("time").get<std::int64_t>();
         out.title = from_hex_text(description.at("title"));
         part.source = from_hex_text(description.at("source"));
+        part.device = description.contains("device");
+        part.apart = part.device && description.at("device") == "apart";
         for (const auto& entry : description.at("entries")) part.entries.push_back(from_hex_text(entry));
         for (const auto& file : description.at("files")) {
             JournalFile f;

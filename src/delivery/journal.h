@@ -50,6 +50,9 @@ struct JournalPart {
     std::vector<std::string> entries;  ///< what was replaced, as paths inside the source
     std::vector<JournalFile> files;
     std::filesystem::path place;  ///< the file this was read from; not stored
+    /// A card or device that may be taken away: what is not there is away with it, and says nothing. Then `apart` tells whether it is on
+    /// another file system than the vault, to notice an empty place where it was mounted.
+    bool device = false, apart = false;
     [[nodiscard]] std::uint64_t bytes_written() const;
     [[nodiscard]] std::uint64_t bytes_kept() const;
 };

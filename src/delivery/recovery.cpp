@@ -231,6 +231,7 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file, c
 
 /// Rolls back every part that lies in the pending folder, then removes it.
 Status Vault::roll_back(const fs::path& pending, const std::vector<JournalPart>& parts, const CancelToken& cancel) {
+    for (const auto& part : parts) SKIVET_CHECK(check_there(part));
     for (const auto& part : parts) {
         SKIVET_CHECK(check_kept(part, cancel));  // before the first of the kept bytes is written anywhere
         // Given up only before anything of this archive is put back: half of its files old and half new is a state nobody could undo.
@@ -267,6 +268,7 @@ Status Vault::roll_back_what_is_known(const fs::path& folder, const Journal& jou
     Journal rolled = journal;
     rolled.parts.clear();
     std::vector<JournalPart> left;
+    for (const auto& part : journal.parts) SKIVET_CHECK(check_there(part));
     for (const auto& part : journal.parts) {
         std::string name;
         std::optional<Error> why;

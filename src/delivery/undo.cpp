@@ -93,6 +93,7 @@ Status Vault::undo_locked(const Journal& journal, const std::optional<fs::path>&
     for (const auto& part : journal.parts)
         if (!source || part.source == *source) parts.push_back(part);
     SKIVET_TRY(const auto locks, lock_parts(parts));
+    for (const auto& part : parts) SKIVET_CHECK(check_there(part));
     for (const auto& part : parts) SKIVET_CHECK(check_untouched(part));
     // Here a damaged journal is an error and nothing more; once it is pending it would have to be set aside.
     for (const auto& part : parts) SKIVET_CHECK(check_kept(part, cancel_));

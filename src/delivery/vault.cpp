@@ -98,7 +98,43 @@ fs::path beside(const fs::path& file) {
 
 constexpr std::uint64_t chunk = 4u << 20;
 
+/// Of a file that is made: of its ranges, or of its pieces. Error `stale` when what they are copied from is not as the plan expects it.
+Result<Sha256> hash_of_new(const FilePlan& plan, const CancelToken& cancel) {
+    Sha256Stream hash;
+    for (const auto& range : plan.ranges) hash.add(range.bytes);
+    if (plan.origin.path.empty()) return hash.finish();
+    const auto changed = [&] {
+        return fail(ErrorCode::stale, plan.origin.path.filename().string() + " changed since the plan was made",
+                    "Look at the plan again and deliver then");
+    };
+    SKIVET_TRY(const auto view, FileView::open(plan.origin.path));
+    SKIVET_TRY(const auto all, view.bytes());
+    if (!(view.stamp() == plan.origin.stamp) || sample_of(all) != plan.sample) return changed();
+    for (const auto& piece : plan.pieces) {
+        if (!piece.is_copy()) hash.add(piece.bytes);
+        for (std::uint64_t done = 0; piece.is_copy() && done < piece.size; done += chunk) {
+            SKIVET_CHECK(cancel.check());
+            SKIVET_TRY(const auto some, view.bytes(piece.from + done, std::min(chunk, piece.size - done)));
+            hash.add(some);
+            view.note_read(some.size());
+        }
+    }
+    return hash.finish();
+}
+
+bool on_other_disks(const fs::path& a, const fs::path& b) {
+    struct stat one {
+    }, other{};
+    return ::stat(a.c_str(), &one) == 0 && ::stat(b.c_str(), &other) == 0 && one.st_dev != other.st_dev;
+}
+
 }  // namespace
+
+Status Vault::check_there(const JournalPart& part) const {
+    std::error_code code;
+    if (!part.device || (fs::is_directory(part.source, code) && (!part.apart || on_other_disks(part.source, folder_)))) return {};
+    return fail(ErrorCode::missing, part.source.string() + " is not there", "Put in the card, or connect the device, and try again");
+}
 
 fs::path Vault::real_path(const fs::path& path) {
     std::error_code code;
@@ -143,6 +179,8 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
     JournalPart part;
     part.source = real_path(share.source);
     part.entries = share.entries;
+    part.device = share.device;
+    part.apart = share.device && on_other_disks(share.source, folder_);
     for (const auto& plan : share.plan.files) {
         const auto name = plan.file.filename().string();
         const auto changed = [&] {
@@ -159,9 +197,7 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
             for (auto folder = f.file.parent_path(); !fs::exists(folder, code) && folder != folder.parent_path();
                  folder = folder.parent_path())
                 f.folders.insert(f.folders.begin(), folder);
-            Sha256Stream hash;
-            for (const auto& range : plan.ranges) hash.add(range.bytes);
-            f.new_hash = hash.finish();
+            SKIVET_TRY(f.new_hash, hash_of_new(plan, cancel_));
             part.files.push_back(std::move(f));
             continue;
         }
@@ -277,7 +313,8 @@ Status Vault::write_game(const Share& share, const JournalPart& part) {
                 if (!piece.is_copy()) SKIVET_CHECK(write(fresh, at, piece.bytes));
                 for (std::uint64_t done = 0; piece.is_copy() && done < piece.size; done += 16 * chunk) {
                     SKIVET_CHECK(cancel_.check());
-                    SKIVET_CHECK(files_->copy(file, piece.from + done, fresh, at + done, std::min(16 * chunk, piece.size - done)));
+                    SKIVET_CHECK(files_->copy(plan.way == Way::create ? plan.origin.path : file, piece.from + done, fresh, at + done,
+                                              std::min(16 * chunk, piece.size - done)));
                 }
                 at += piece.length();
             }

@@ -19,6 +19,7 @@ struct Share {
     std::filesystem::path source;
     std::vector<std::string> entries;  ///< paths inside the source, for the history
     WritePlan plan;
+    bool device = false;  ///< `source` is the folder of a card or device, which may be taken away
 };
 
 struct DeliveryNote {
@@ -128,6 +129,8 @@ private:
 
     // recovery.cpp
     [[nodiscard]] Status check_kept(const JournalPart& part, const CancelToken& cancel = {}) const;
+    /// Error `missing` for a device that is not there now.
+    [[nodiscard]] Status check_there(const JournalPart& part) const;
     [[nodiscard]] Result<Stand> stand_of(const JournalPart& part, const JournalFile& file) const;
     [[nodiscard]] Result<Stand> stand_of_ranges(const JournalPart& part, const JournalFile& file) const;
     [[nodiscard]] Result<bool> any_foreign(const JournalPart& part, std::string& name) const;

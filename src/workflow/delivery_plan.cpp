@@ -2,11 +2,10 @@
 
 #include <fmt/format.h>
 
-#include "base/text.h"
 #include "container/texture_files.h"
-#include "delivery/beside.h"
 #include "workflow/parcel_stack.h"
 #include "workflow/places.h"
+#include "workflow/ways.h"
 
 namespace skivet {
 
@@ -21,130 +20,6 @@ DeliveryGroup& group_of(std::vector<DeliveryGroup>& groups, const fs::path& sour
     return groups.back();
 }
 
-/// A group's pieces and changes as one list.
-Result<std::vector<AddressedChange>> changes_of(const ReadContext& context, const Container& source, const DeliveryGroup& group) {
-    using What = AddressedChange::What;
-    std::vector<AddressedChange> out;
-    for (std::size_t k = 0; k < group.contents.size(); ++k) {
-        const auto& [inner, bytes] = group.contents[k];
-        bool is_new = false;
-        // A variant that is in the game already is a texture like others.
-        if (!group.pieces[k].like.empty()) {
-            const auto there = read_entry(context, source, inner);
-            if (!there && there.error().code != ErrorCode::missing) return fail(there.error());
-            is_new = !there;
-        }
-        out.push_back({is_new ? What::add : What::replace, inner, bytes, is_new ? group.pieces[k].like : std::string()});
-    }
-    for (const auto& [address, path] : group.changes) out.push_back({path.empty() ? What::remove : What::rename, address.inner, {}, path});
-    return out;
-}
-
-/// Parcels change the archive, too: what it becomes is made of the original and all layers.
-Result<WritePlan> plan_stacked(const ReadContext& context, const Project& project, DeliveryGroup& group) {
-    PosixFiles files;
-    const Vault vault(project.vault(), files);
-    std::vector<Address> coming;
-    for (const auto& piece : group.pieces) coming.push_back({group.source, piece.inner});
-    SKIVET_TRY(auto own, own_layer(context, project, group.source, coming));
-    for (auto& content : group.contents) group.fitted.push_back(std::move(content.bytes));
-    group.contents.clear();
-    for (std::size_t k = 0; k < group.pieces.size(); ++k) {
-        const auto& piece = group.pieces[k];
-        add_texture(own, {{group.source, piece.inner}, piece.like, piece.original_hash, piece.texture_hash, group.fitted[k]});
-    }
-    add_changes(own, group.changes);
-    const auto& stack = project.stack_state.stack;
-    SKIVET_TRY(auto planned, plan_source(context, project, vault, stack, group.source, own));
-    group.stacked = true;
-    group.contents = std::move(planned.contents);
-    const auto wanted = stack.with_own();
-    for (const auto& texture : planned.textures)
-        for (const auto layer : texture.left_out) {
-            const auto name = fs::path(texture.address.inner.back()).filename().string();
-            const auto& one = wanted.layers[layer];
-            group.notes.push_back(one.is_own() ? fmt::format("{} stays as a parcel has it: what you painted meets it there", name)
-                                               : fmt::format("{}: \"{}\" changes the same place and gives way", name, one.title));
-        }
-    return std::move(planned.plan);
-}
-
-void plan_into_archives(const ReadContext& context, const Project& project, std::vector<DeliveryGroup>& groups) {
-    const auto stacked = project.stack_state.stack.sources();
-    for (auto& group : groups) {
-        if (const auto stamp = stamp_of(group.source)) group.archive_size = stamp->size;
-        const auto work = [&]() -> Result<WritePlan> {
-            if (std::find(stacked.begin(), stacked.end(), group.source) != stacked.end()) return plan_stacked(context, project, group);
-            SKIVET_TRY(const auto source, open_source(context, group.source));
-            SKIVET_TRY(auto changes, changes_of(context, *source, group));
-            return plan_changes(context, *source, std::move(changes));
-        };
-        auto planned = work();
-        if (planned) {
-            group.plan = std::move(*planned);
-            for (auto& note : broken_links(group.plan)) group.notes.push_back(std::move(note));
-        } else {
-            group.error = std::move(planned).error();
-        }
-    }
-}
-
-/// The textures of a group as the files they are spread over.
-Result<std::vector<AddressedBytes>> files_of(const ReadContext& context, const DeliveryGroup& group) {
-    SKIVET_TRY(const auto source, open_source(context, group.source));
-    return spread_replacements(context, *source, group.contents);
-}
-
-void plan_patches(const ReadContext& context, const Project& project, std::vector<DeliveryGroup>& groups) {
-    for (auto& group : groups) {
-        group.beside = true;
-        const auto work = [&]() -> Result<WritePlan> {
-            SKIVET_TRY(const auto source, open_source(context, group.source));
-            SKIVET_TRY(const auto changes, changes_of(context, *source, group));
-            for (const auto& change : changes)
-                if (change.what == AddressedChange::What::add)
-                    return fail(ErrorCode::unsupported,
-                                change.inner.back() + " is new to the game, and a patch archive holds only what replaces entries",
-                                "Deliver it into the archive, or beside the game");
-            SKIVET_TRY(const auto files, spread_replacements(context, *source, group.contents));
-            const auto file = patch_archive(project, group.source);
-            SKIVET_TRY(auto plan, plan_patch_archive(context, *source, file, files));
-            group.source = file;
-            return plan;
-        };
-        auto planned = work();
-        if (planned) group.plan = std::move(*planned);
-        else group.error = std::move(planned).error();
-    }
-}
-
-/// One group for the folder, and those that cannot go there.
-void plan_loose(const ReadContext& context, const fs::path& folder, std::vector<DeliveryGroup>& groups) {
-    DeliveryGroup all{folder};
-    all.beside = true;
-    std::vector<AddressedBytes> loose;
-    std::vector<DeliveryGroup> out;
-    for (auto& group : groups) {
-        auto files = files_of(context, group);
-        if (!files) {
-            group.beside = true;
-            group.error = std::move(files).error();
-            out.push_back(std::move(group));
-            continue;
-        }
-        std::move(files->begin(), files->end(), std::back_inserter(loose));
-        std::move(group.pieces.begin(), group.pieces.end(), std::back_inserter(all.pieces));
-        std::move(group.contents.begin(), group.contents.end(), std::back_inserter(all.contents));
-    }
-    if (!loose.empty()) {
-        auto planned = plan_override(folder, loose);
-        if (planned) all.plan = std::move(*planned);
-        else all.error = std::move(planned).error();
-        out.push_back(std::move(all));
-    }
-    groups = std::move(out);
-}
-
 std::string title_of(const DeliveryPlan& plan, const std::vector<std::size_t>& groups) {
     std::size_t pieces = 0, changes = 0;
     for (const auto g : groups) pieces += plan.groups[g].pieces.size(), changes += plan.groups[g].changes.size();
@@ -157,7 +32,9 @@ std::string title_of(const DeliveryPlan& plan, const std::vector<std::size_t>& g
     }
     if (pieces == 0) return fmt::format("{} entries renamed or taken out", changes);
     const auto what = pieces == 1 ? first.pieces.front().name : std::to_string(pieces) + " pieces";
-    const auto where = groups.size() == 1 ? first.source.filename().string() : std::to_string(groups.size()) + " archives";
+    const auto archives =
+        static_cast<std::size_t>(std::count_if(groups.begin(), groups.end(), [&](auto g) { return plan.groups[g].lists.empty(); }));
+    const auto where = archives == 1 ? first.source.filename().string() : std::to_string(archives) + " archives";
     return what + " into " + where;
 }
 
@@ -180,8 +57,11 @@ DeliveryPlan plan_delivery(const ReadContext& context, const Project& project) {
 DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, std::span<const PieceId> some) {
     DeliveryPlan out;
     out.project = project.folder;
+    out.where = place_in_words(project);
     for (const auto& piece : project.pieces) {
-        if (!waits(piece.state) || (!some.empty() && std::find(some.begin(), some.end(), piece.id) == some.end())) continue;
+        const bool not_there =
+            project.destination == Destination::device && piece.state == PieceState::delivered && piece.on_device != piece.edit();
+        if (!(waits(piece.state) || not_there) || (!some.empty() && std::find(some.begin(), some.end(), piece.id) == some.end())) continue;
         auto fitted = fit_now(context, project, piece);
         if (!fitted.deliverable()) {
             out.left_out.push_back({piece.id, piece.name(), fitted.obstacle(), fitted.edit});
@@ -201,8 +81,9 @@ DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, s
     }
     switch (project.destination) {
         case Destination::into_archives: plan_into_archives(context, project, out.groups); break;
-        case Destination::beside_the_game: plan_loose(context, override_folder(project), out.groups); break;
+        case Destination::beside_the_game: plan_loose(context, project, out.groups); break;
         case Destination::patch_archives: plan_patches(context, project, out.groups); break;
+        case Destination::device: plan_device(context, project, out.groups); break;
     }
     return out;
 }
@@ -228,11 +109,12 @@ Delivered deliver(const ReadContext& context, const DeliveryPlan& plan, Vault va
         const auto& group = plan.groups[g];
         if (!group.writes()) continue;
         groups.push_back(g);
-        shares.push_back({group.source, {}, group.plan});
+        shares.push_back({group.source, group.lists, group.plan, group.device});
         for (const auto& piece : group.pieces) shares.back().entries.push_back(piece.inner.back());
         if (group.pieces.empty())
             for (const auto& content : group.contents) shares.back().entries.push_back(content.inner.back());
-        if (group.pieces.empty() && group.changes.empty() && group.contents.empty()) shares.back().entries.push_back("everything");
+        if (group.pieces.empty() && group.changes.empty() && group.contents.empty() && group.lists.empty())
+            shares.back().entries.push_back("everything");
         for (const auto& change : group.changes) shares.back().entries.push_back(change.address.inner.back());
     }
     if (groups.empty()) {
@@ -311,10 +193,10 @@ void note_delivered(Project& project, const DeliveryPlan& plan, const Delivered&
         project.drop(group.changes);
     }
     for (const auto g : delivered.groups)
-        for (std::size_t k = 0; k < plan.groups[g].pieces.size(); ++k) {
-            const auto& planned = plan.groups[g].pieces[k];
+        for (const auto& group = plan.groups[g]; const auto& planned : group.pieces) {
             auto* piece = project.piece(planned.id);
             if (!piece) continue;
+            if (group.device) piece->on_device = planned.edit, piece->device_delivery = delivered.id;
             piece->delivered_hash = planned.edit;
             piece->delivered_texture = planned.texture_hash;
             piece->state = piece->edit() == planned.edit ? PieceState::delivered : PieceState::changed;
@@ -376,6 +258,12 @@ bool settle_history(Project& project, std::span<const Journal> history) {
         return std::any_of(history.begin(), history.end(), [&](const Journal& j) { return j.id == id; });
     };
     bool any = std::erase_if(state.delivered, [&](const DeliveredEntry& d) { return !d.delivery.empty() && !stands(d.delivery); }) > 0;
+    for (auto& piece : project.pieces)
+        if (!piece.device_delivery.empty() && !stands(piece.device_delivery)) {
+            piece.on_device.clear();
+            piece.device_delivery.clear();
+            any = true;
+        }
     const auto gone = std::find_if(state.steps.begin(), state.steps.end(), [&](const StackStep& s) { return !stands(s.delivery); });
     if (gone != state.steps.end()) {
         state.stack = gone->before;

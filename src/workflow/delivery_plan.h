@@ -34,6 +34,8 @@ struct DeliveryGroup {
     std::vector<std::string> notes = {};        ///< what else the plan does, for the person
     bool stacked = false;                       ///< parcels change the source, too; the plan is made from the originals
     bool beside = false;                        ///< `source` is a folder or archive beside the game's own
+    bool device = false;                        ///< `source` is the folder of a card or device
+    std::vector<std::string> lists = {};        ///< archives that are added to `source`, a list of the game's
 
     [[nodiscard]] bool writes() const { return !error && !plan.empty(); }
 };
@@ -48,6 +50,7 @@ struct LeftOutPiece {
 struct DeliveryPlan {
     std::vector<DeliveryGroup> groups;
     std::vector<LeftOutPiece> left_out;
+    std::string where = {};                          ///< the place beside the archives, in words; empty: into the archives
     std::string title = {};                          ///< of the delivery; empty: by what is in it
     std::filesystem::path project = {};              ///< the project's folder, which keeps what is delivered
     std::vector<EntryChange> waiting;                ///< changes that only a delivery into the archives can make
@@ -57,7 +60,8 @@ struct DeliveryPlan {
 
 /// Fits every piece that waits and plans by the project's destination: into the archives; as loose files in the folder `override` of the
 /// game (of the project, where no game is known); or as one new archive a source, zz_NAME_patch beside the game, with a number where one of
-/// that name is there already, for it may be another mod's. Errors of a group stand in it.
+/// that name is there already, for it may be another mod's, and in the game's list; or onto a device, with what was delivered elsewhere and
+/// is not there yet. Errors of a group stand in it.
 [[nodiscard]] DeliveryPlan plan_delivery(const ReadContext& context, const Project& project);
 /// The same for some of the pieces; all when none is named.
 [[nodiscard]] DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, std::span<const PieceId> some);

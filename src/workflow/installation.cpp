@@ -102,6 +102,7 @@ void take_sources(Project& project, const Installation& installation, std::span<
     for (const auto& source : project.sources)
         if (!here.contains(source)) sources.push_back(source);
     project.sources = std::move(sources);
+    project.load_list = installation.order.list;
     project.seen_places.clear();
     for (const auto& path : here) project.seen_places.push_back(path.string());
 }

@@ -74,7 +74,7 @@ Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& 
             else out.problems.push_back(found.error());
         }
     }
-    if (!wish.play.empty()) project.play = wish.play;
+    if (!wish.play.empty()) project.play.command = wish.play;
     for (const auto& source : wish.more_sources)
         if (std::find(project.sources.begin(), project.sources.end(), source) == project.sources.end()) project.sources.push_back(source);
     SeenFiles seen;

@@ -19,11 +19,17 @@ bool inside(const fs::path& path, const fs::path& folder) { return path.string()
 
 bool digit(char c) { return c >= '0' && c <= '9'; }
 
-std::string filled(std::string pattern, const std::string& name, std::uint64_t number) {
-    for (const auto& [word, value] : {std::pair<std::string, std::string>("{name}", name), {"{n}", std::to_string(number)}})
+using Filling = std::pair<std::string_view, std::string>;
+
+std::string filled(std::string pattern, std::initializer_list<Filling> words) {
+    for (const auto& [word, value] : words)
         for (auto at = pattern.find(word); at != std::string::npos; at = pattern.find(word, at + value.size()))
             pattern.replace(at, word.size(), value);
     return pattern;
+}
+
+std::string filled(std::string pattern, const std::string& name, std::uint64_t number) {
+    return filled(std::move(pattern), {{"{name}", name}, {"{n}", std::to_string(number)}});
 }
 
 /// The number that a name has where the pattern has {n}; nothing when it does not fit.
@@ -53,7 +59,30 @@ std::string proposed_override(const Project& project) {
 }
 
 fs::path override_folder(const Project& project) {
-    return home(project) / (project.override_folder.empty() ? proposed_override(project) : project.override_folder);
+    return home(project) / (project.places.override_folder.empty() ? proposed_override(project) : project.places.override_folder);
+}
+
+std::string laid_out(const std::string& layout, const LayoutWords& words) {
+    const auto slash = words.path.rfind('/');
+    return filled(layout.empty() ? "{path}" : layout, {{"{file}", slash == std::string::npos ? words.path : words.path.substr(slash + 1)},
+                                                       {"{archive}", words.archive},
+                                                       {"{group}", words.group},
+                                                       {"{path}", words.path}});  // last: a path may have braces of its own
+}
+
+LayoutWords layout_words(const Project& project, const fs::path& source, std::string path) {
+    auto group = project.setting(source).group;
+    if (group.empty()) group = "base";
+    return {std::move(path), source.stem().string(), group.substr(0, group.find(' '))};
+}
+
+std::string proposed_layout(const Project& project) {
+    const auto folder = override_folder(project);
+    std::error_code code;
+    for (const auto& source : project.sources)
+        if (!fs::is_directory(source, code) && !source.stem().empty() && fs::is_directory(folder / source.stem(), code))
+            return "{archive}/{path}";
+    return "{path}";
 }
 
 std::string proposed_patch_name(const Project& project, const fs::path& archive) {
@@ -72,7 +101,7 @@ std::string proposed_patch_name(const Project& project, const fs::path& archive)
 }
 
 fs::path patch_archive(const Project& project, const fs::path& archive) {
-    const auto pattern = project.patch_name.empty() ? proposed_patch_name(project, archive) : project.patch_name;
+    const auto pattern = project.places.patch_name.empty() ? proposed_patch_name(project, archive) : project.places.patch_name;
     const auto folder = inside(archive, home(project)) ? archive.parent_path() : home(project);
     const auto name = archive.stem().string(), ending = archive.extension().string();
     const auto numbered = filled(pattern, name, 0) == filled(pattern, name, 1) ? std::string() : pattern;
@@ -89,8 +118,47 @@ fs::path patch_archive(const Project& project, const fs::path& archive) {
     }
 }
 
-Status check_places(const std::string& folder, const std::string& patch) {
-    if (!folder.empty() && safe_relative_path(folder) != fs::path(folder).lexically_normal().generic_string())
+fs::path patch_list(const Project& project) {
+    if (project.places.list_file == "-") return {};
+    if (!project.places.list_file.empty()) return home(project) / project.places.list_file;
+    return inside(project.load_list, home(project)) ? project.load_list : fs::path();
+}
+
+DeviceCut device_cut(const DeviceSettings& device) {
+    DeviceCut out;
+    out.largest = device.largest;
+    if (!device.part.empty()) out.part = device.part;
+    return out;
+}
+
+namespace {
+
+bool stays_inside(const std::string& path) {
+    return path.empty() || safe_relative_path(path) == fs::path(path).lexically_normal().generic_string();
+}
+
+Status check_layout(const std::string& layout, const char* what) {
+    if (layout.empty()) return {};
+    const auto plain = filled(layout, {{"{path}", "x"}, {"{file}", "x"}, {"{archive}", "x"}, {"{group}", "x"}});
+    if (plain.find_first_of("{}") != std::string::npos)
+        return fail(ErrorCode::usage, fmt::format("the layout of {} has an unknown word in braces: {}", what, layout),
+                    "There are {path}, {file}, {archive} and {group}");
+    if (safe_relative_path(plain) != plain)
+        return fail(ErrorCode::usage, fmt::format("the layout of {} is no path: {}", what, layout), "Write it as mods/{path}");
+    const auto name = layout.substr(layout.rfind('/') + 1);
+    if (name != "{path}" && name != "{file}")
+        return fail(ErrorCode::usage,
+                    fmt::format("the layout of {} must end in {{path}} or {{file}}, so that names stay: {}", what, layout),
+                    "Write it as mods/{path}");
+    return {};
+}
+
+}  // namespace
+
+Status check_places(const PlaceSettings& places) {
+    const auto& folder = places.override_folder;
+    const auto& patch = places.patch_name;
+    if (!stays_inside(folder))
         return fail(ErrorCode::usage, "the folder for loose files must lie inside the game's: " + folder,
                     "Write it relative to the game's folder, as data/override");
     if (patch.find('/') != std::string::npos || (!patch.empty() && safe_relative_path(patch) != patch))
@@ -99,6 +167,48 @@ Status check_places(const std::string& folder, const std::string& patch) {
     const auto plain = filled(patch, "", 1);
     if (plain.find_first_of("{}") != std::string::npos)
         return fail(ErrorCode::usage, "a patch archive's name has an unknown word in braces: " + patch, "There are {name} and {n}");
+    if (places.list_file != "-" && !stays_inside(places.list_file))
+        return fail(ErrorCode::usage, "the list of archives must lie inside the game's folder: " + places.list_file,
+                    "Write it relative to the game's folder, or - for none");
+    SKIVET_CHECK(check_layout(places.override_layout, "loose files"));
+    SKIVET_CHECK(check_layout(places.device.layout, "the device's files"));
+    if (!places.device.folder.empty() && !places.device.folder.is_absolute())
+        return fail(ErrorCode::usage, "the device's folder must be a whole path: " + places.device.folder.string());
+    return check_cut(device_cut(places.device));
+}
+
+std::string place_in_words(const Project& project) {
+    const auto as = [](const std::string& layout) { return layout.empty() ? std::string("{path}") : layout; };
+    const auto& places = project.places;
+    switch (project.destination) {
+        case Destination::beside_the_game:
+            return fmt::format("In {}, as {}", override_folder(project).string(),
+                               places.override_layout.empty() ? proposed_layout(project) : places.override_layout);
+        case Destination::patch_archives: {
+            const auto list = patch_list(project);
+            const auto name = !places.patch_name.empty() ? places.patch_name
+                              : project.sources.empty()  ? std::string(usual_patch)
+                                                         : proposed_patch_name(project, project.sources.front());
+            return fmt::format("Named {}, {}", name, list.empty() ? "in no list" : "and listed in " + list.filename().string());
+        }
+        case Destination::device:
+            if (places.device.folder.empty()) return "No card or device is chosen yet";
+            return fmt::format("{}: {} as {}", places.device.folder.string(),
+                               places.device.loose ? "textures as files of their own," : "the game's files, whole,",
+                               as(places.device.layout));
+        default: return {};
+    }
+}
+
+fs::path play_folder(const Project& project) { return project.play.folder.empty() ? project.game : project.play.folder; }
+
+Status check_play(const PlaySettings& play) {
+    for (const auto& word : play.environment)
+        if (const auto equals = word.find('='); equals == std::string::npos || equals == 0)
+            return fail(ErrorCode::usage, "\"" + word + "\" sets nothing", "Write NAME=value");
+    if (!stays_inside(play.log.string()))
+        return fail(ErrorCode::usage, "the game's log must lie inside its folder: " + play.log.string(),
+                    "Write it relative to the game's folder");
     return {};
 }
 

@@ -49,6 +49,8 @@ nlohmann::json to_json(const Piece& p) {
             {"delivered", p.delivered_hash},
             {"delivered_texture", p.delivered_texture},
             {"in_game", p.in_game},
+            {"on_device", p.on_device},
+            {"device_delivery", p.device_delivery},
             {"leader", p.leader_hash},
             {"like", p.like},
             {"way", p.way},
@@ -77,6 +79,8 @@ Piece piece_from(const nlohmann::json& j) {
     p.delivered_hash = j.at("delivered").get<std::string>();
     p.delivered_texture = j.at("delivered_texture").get<std::string>();
     p.in_game = j.value("in_game", std::string());
+    p.on_device = j.value("on_device", std::string());
+    p.device_delivery = j.value("device_delivery", std::string());
     p.leader_hash = safe_relative_path(j.value("leader", std::string()));
     p.like = j.value("like", std::string());
     p.way = j.value("way", std::vector<std::string>());
@@ -169,6 +173,47 @@ bool Project::put_away(PieceId id) {
     return std::erase_if(pieces, [&](const Piece& p) { return p.id == id; }) > 0;
 }
 
+namespace {
+
+void put(nlohmann::json& j, const PlaySettings& play) {
+    j["play"] = play.command;
+    if (!play.folder.empty()) j["play_folder"] = play.folder.string();
+    if (!play.environment.empty()) j["play_environment"] = play.environment;
+    if (!play.log.empty()) j["play_log"] = play.log.string();
+}
+
+PlaySettings play_from(const nlohmann::json& j) {
+    return {j.value("play", std::vector<std::string>()), j.value("play_folder", std::string()),
+            j.value("play_environment", std::vector<std::string>()), j.value("play_log", std::string())};
+}
+
+void put(nlohmann::json& j, const PlaceSettings& places) {
+    j["override_folder"] = places.override_folder;
+    j["patch_name"] = places.patch_name;
+    if (!places.override_layout.empty()) j["override_layout"] = places.override_layout;
+    if (!places.list_file.empty()) j["list_file"] = places.list_file;
+    if (const auto& device = places.device; !(device == DeviceSettings{}))
+        j["device"] = {{"folder", device.folder.string()},
+                       {"layout", device.layout},
+                       {"loose", device.loose},
+                       {"largest", device.largest},
+                       {"part", device.part}};
+}
+
+PlaceSettings places_from(const nlohmann::json& j) {
+    PlaceSettings out{j.value("override_folder", std::string()),
+                      j.value("override_layout", std::string()),
+                      j.value("patch_name", std::string()),
+                      j.value("list_file", std::string()),
+                      {}};
+    if (const auto d = j.find("device"); d != j.end())
+        out.device = {d->value("folder", std::string()), d->value("layout", std::string()), d->value("loose", false),
+                      d->value("largest", fat32_largest), d->value("part", std::string())};
+    return out;
+}
+
+}  // namespace
+
 Result<Project> open_project(const fs::path& folder) {
     Project out;
     out.folder = folder;
@@ -182,10 +227,10 @@ Result<Project> open_project(const fs::path& folder) {
         out.name = j.at("name").get<std::string>();
         out.game = j.at("game").get<std::string>();
         for (const auto& source : j.at("sources")) out.sources.emplace_back(source.get<std::string>());
-        out.play = j.value("play", std::vector<std::string>());
+        out.play = play_from(j);
         out.editor = j.value("editor", std::vector<std::string>());
         out.editors = j.value("editors", decltype(out.editors)());
-        out.destination = static_cast<Destination>(std::clamp(j.value("route", 0), 0, 2));
+        out.destination = static_cast<Destination>(std::clamp(j.value("route", 0), 0, static_cast<int>(Destination::device)));
         out.only_as_shipped = j.value("only_as_shipped", false);
         for (const auto& p : j.value("packers", nlohmann::json::array())) {
             PackerProgram program;
@@ -194,8 +239,8 @@ Result<Project> open_project(const fs::path& folder) {
             program.pack = p.value("pack", std::vector<std::string>());
             if (!program.name.empty() && !program.unpack.empty()) out.packers.add(std::move(program));
         }
-        out.override_folder = j.value("override_folder", std::string());
-        out.patch_name = j.value("patch_name", std::string());
+        out.places = places_from(j);
+        out.load_list = j.value("load_list", std::string());
         out.known_paths = j.value("known_paths", std::vector<std::string>());
         out.seen_places = j.value("seen_places", std::vector<std::string>());
         if (j.contains("source_settings"))
@@ -253,15 +298,15 @@ Status save_project(const Project& project) {
     nlohmann::json j = {
         {"name", project.name}, {"game", project.game.string()}, {"sources", nlohmann::json::array()}, {"pieces", nlohmann::json::array()}};
     j["next_piece"] = project.next_piece;
-    j["play"] = project.play;
+    put(j, project.play);
     j["editor"] = project.editor;
     if (!project.editors.empty()) j["editors"] = project.editors;
     j["route"] = static_cast<int>(project.destination);
     if (project.only_as_shipped) j["only_as_shipped"] = true;
     j["packers"] = nlohmann::json::array();
     for (const auto& p : project.packers.all()) j["packers"].push_back({{"name", p.name}, {"unpack", p.unpack}, {"pack", p.pack}});
-    j["override_folder"] = project.override_folder;
-    j["patch_name"] = project.patch_name;
+    put(j, project.places);
+    if (!project.load_list.empty()) j["load_list"] = project.load_list.string();
     j["known_paths"] = project.known_paths;
     j["seen_places"] = project.seen_places;
     for (const char* list : {"source_settings", "roles", "habits", "searches"}) j[list] = nlohmann::json::array();

@@ -20,6 +20,7 @@
 #include "bench/alpha_way.h"
 #include "bench/fitting.h"
 #include "container/address.h"
+#include "workflow/place_settings.h"
 #include "workflow/stack_state.h"
 
 namespace skivet {
@@ -64,6 +65,8 @@ struct Piece {
     std::string seen_hash;          ///< of the file when it was last looked at
     std::string delivered_hash;     ///< edit() that was delivered; empty: not delivered
     std::string delivered_texture;  ///< of the texture file that went into the game
+    std::string on_device;          ///< edit() that was put onto the card or device; empty: none
+    std::string device_delivery;    ///< the delivery that did
     std::string in_game;            ///< of the texture file the game has where parcels change it, too; empty: as taken or delivered
     std::string leader_hash;        ///< original_hash of the piece whose file this one follows; empty: it has a file of its own
     std::vector<std::string> way;   ///< of a map that follows: the touch-ups that make it of that piece's picture (derived_map.h)
@@ -100,6 +103,7 @@ enum class Destination {
     into_archives,    ///< the entries themselves
     beside_the_game,  ///< loose files in a folder the game prefers (places.h)
     patch_archives,   ///< a new archive for each source, with the changed entries alone, that the game loads later
+    device,           ///< files for a card or device
 };
 
 /// Where a source belongs, for the reader's sake; the order alone decides what wins.
@@ -137,13 +141,13 @@ struct Project {
     std::vector<EntryChange> changes;  ///< that wait for a delivery into the archives; no two of one entry
     PieceId next_piece = 1;            ///< the id of the next one that is taken
     std::vector<Version> versions;     ///< of the pieces' files, in the order they were seen
-    std::vector<std::string> play;     ///< how the game is started: program and arguments; may be empty
+    PlaySettings play;                 ///< how the game is started
     std::vector<KindChoice> choices;   ///< what the user said files are, against recognition
     Destination destination = Destination::into_archives;
     bool only_as_shipped = false;  ///< nothing is taken to the bench that something else changed since the installation was recorded
     PackerPrograms packers;        ///< programs that sheets call by name
-    std::string override_folder;   ///< for loose files, relative to the game; empty: as proposed (places.h)
-    std::string patch_name;        ///< of patch archives; empty: as proposed
+    PlaceSettings places;
+    std::filesystem::path load_list;  ///< the game's own list that said the load order when the installation was gone through; or empty
     std::vector<std::string> known_paths;                     ///< paths that hashed names stand for, accepted by the user
     std::vector<std::string> seen_places;                     ///< what was found in the installation when it was last gone through
     std::vector<std::string> editor;                          ///< what opens a piece (open_with.h); empty: the desktop decides

@@ -143,6 +143,60 @@ TEST_F(ProjectCli, BesideTheGameAndAsAPatch) {
     EXPECT_EQ(hash_of_file(zip), before);
 }
 
+TEST_F(ProjectCli, OntoACardAndIntoTheGamesList) {
+    put_file(game + "/order.txt", bytes_of("base.zip\n"));
+    take("a/one.dds");
+    paint(1);
+    const auto card = (folder / "card").string();
+    std::filesystem::create_directories(card);
+    const auto set =
+        run({"set", project, "--to", "device", "--device", card, "--device-layout", "mods/{path}", "--device-files", "whole", "--json"});
+    ASSERT_EQ(set.code, 0) << set.err;
+    EXPECT_EQ(lines(set.out)[0]["device"], card);
+    EXPECT_EQ(lines(set.out)[0]["to"], "device");
+    const auto before = get_file(zip);
+    ASSERT_EQ(run({"deliver", project}).code, 0);
+    EXPECT_TRUE(std::filesystem::exists(card + "/mods/base.zip"));
+    EXPECT_EQ(get_file(zip), before);
+    ASSERT_EQ(run({"undo", project, "--all"}).code, 0);
+    EXPECT_TRUE(std::filesystem::is_empty(card));
+
+    ASSERT_EQ(run({"set", project, "--to", "patch", "--list", "order.txt"}).code, 0);
+    const auto plan = run({"plan", project});
+    EXPECT_NE(plan.out.find("zz_base_patch.zip"), std::string::npos);
+    EXPECT_NE(plan.out.find("order.txt"), std::string::npos) << plan.out;
+    ASSERT_EQ(run({"deliver", project}).code, 0);
+    EXPECT_EQ(as_text(get_file(game + "/order.txt")), "base.zip\nzz_base_patch.zip\n");
+
+    for (const std::vector<std::string>& wrong : {std::vector<std::string>{"--device-layout", "../{path}"},
+                                                  {"--device-largest", "7"},
+                                                  {"--list", "/etc/passwd"},
+                                                  {"--device-part", ".x"},
+                                                  {"--play-environment", "nothing"},
+                                                  {"--play-log", "../out.log"}}) {
+        auto words = std::vector<std::string>{"set", project};
+        words.insert(words.end(), wrong.begin(), wrong.end());
+        EXPECT_EQ(run(words).code, 2) << wrong[0];
+    }
+    EXPECT_EQ(open_project(project)->places.device.layout, "mods/{path}") << "what is refused changes nothing";
+}
+
+TEST_F(ProjectCli, TheGameIsStartedInItsFolderWithItsEnvironment) {
+    EXPECT_EQ(run({"play", project}).code, 2) << "nothing says how";
+    ASSERT_EQ(
+        run({"set", project, "--play", "sh -c 'echo $FLAG > where.txt; pwd >> where.txt; exit 7'", "--play-environment", "FLAG=tent"}).code,
+        0);
+    EXPECT_EQ(run_program({SKIVET_BIN "/skivet-cli", "project", "play", project}).code, 7) << "the game's code is this command's";
+    EXPECT_EQ(as_text(get_file(game + "/where.txt")), "tent\n" + std::filesystem::canonical(game).string() + "\n");
+    ASSERT_EQ(run({"set", project, "--play", "sh -c 'pwd > here.txt'", "--play-folder", project}).code, 0);
+    EXPECT_EQ(run({"play", project}).code, 0);
+    EXPECT_TRUE(std::filesystem::exists(project + "/here.txt"));
+    ASSERT_EQ(run({"set", project, "--play", "/nowhere/at/all"}).code, 0);
+    const auto gone = run({"play", project});
+    EXPECT_NE(gone.code, 0);
+    EXPECT_NE(gone.err.find("cannot start /nowhere/at/all"), std::string::npos) << gone.err;
+}
+
 TEST_F(ProjectCli, MistakesAreSaidAndChangeNothing) {
     const auto kept = get_file(project + "/project.json");
     EXPECT_EQ(run({"new", project}).code, 2) << "there is one already";

@@ -9,6 +9,7 @@
 #include "base/keys.h"
 #include "base/pack.h"
 #include "container/address.h"
+#include "delivery/device.h"
 #include "delivery/vault.h"
 #include "support/archives.h"
 #include "support/faulty_files.h"
@@ -30,6 +31,7 @@ struct Case {
     bool compact = false;                                                          ///< instead: the source's dead space is given back
     std::string created;                                                           ///< also: a new file
     std::map<std::string, std::vector<AddressedChange>> changes;                   ///< also, by source: entries that come and go
+    std::uint64_t card = 0;  ///< instead: what the source becomes is copied to a card, in files of so many bytes
 };
 
 /// A texture of 8 × 8 texels in three files, and its joined bytes.
@@ -114,6 +116,8 @@ std::vector<Case> make_cases() {
                       {What::remove, {"empty"}},
                       {What::rename, {"sub/c"}, {}, "other/c"},
                       {What::replace, {"a"}, same}}}}});
+    out.push_back({"zip onto a card whole", {{"g.zip", zip}}, {{"g.zip", {"b"}, fresh}}, false, {}, {}, 1u << 20});
+    out.push_back({"zip onto a card in parts", {{"g.zip", zip}}, {{"g.zip", {"b"}, fresh}}, false, {}, {}, 600});
     const Stepped stepped;
     auto painted = stepped.joined;
     painted[stepped.own.size() + 3] ^= std::byte{7};   // the packed top level
@@ -163,6 +167,13 @@ struct Faults : testing::TestWithParam<std::tuple<std::size_t, Loss>> {
             auto plan = c.compact ? (*opened)->plan_compact(ReadLimits{}) : plan_replacements(context, **opened, std::move(items));
             EXPECT_TRUE(plan) << plan.error().message();
             EXPECT_FALSE(plan->empty());
+            if (c.card > 0) {
+                auto copy = plan_copy(game() / source, plan->files[0], game() / "card/mods" / source, {c.card, ".{nn}"});
+                EXPECT_TRUE(copy) << copy.error().message();
+                std::filesystem::create_directories(game() / "card");
+                out.push_back({game() / "card", {}, std::move(*copy), true});
+                continue;
+            }
             out.push_back({game() / source, {}, std::move(*plan)});
         }
         for (const auto& [source, changes] : c.changes) {

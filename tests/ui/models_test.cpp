@@ -166,10 +166,10 @@ TEST_F(ModelsTest, AnUnfinishedDeliveryIsRolledBackAtTheStart) {
 
 TEST_F(ModelsTest, TheGameNeedsACommand) {
     QSignalSpy notice(&models->messages, &Messages::notice);
-    EXPECT_FALSE(models->game.start(models->store.project().play));
+    EXPECT_FALSE(models->game.start(models->store.project()));
     EXPECT_EQ(notice.size(), 1);
     models->store.set_commands({}, {"/nowhere/at/all"});
-    EXPECT_TRUE(models->game.start(models->store.project().play));
+    EXPECT_TRUE(models->game.start(models->store.project()));
     ASSERT_TRUE(wait([&] { return notice.size() == 2; }));
     EXPECT_TRUE(notice[1][0].toString().contains("could not be started"));
 }

@@ -47,6 +47,11 @@ struct Trip : testing::Test {
         EXPECT_EQ(ran.code, 0) << ran.output;
         return *read_png(get_file(folder / "shot.png"), ReadLimits{});
     }
+    /// Whether the stand-in game's picture has the green line that paint_the_target paints; the target is light without it.
+    static bool shows_the_line(const Image& picture) {
+        const auto texel = picture.at(195, 565);
+        return texel[1] > 150 && texel[0] < 120;
+    }
     const Piece& piece() { return models.bench.pieces().at(0); }
     /// Takes a texture to the bench and paints a green line across it.
     void paint_the_target() {
@@ -58,7 +63,8 @@ struct Trip : testing::Test {
         ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 1; }));
         const auto file = models.store.project().work() / piece().file;
         auto image = *read_png(get_file(file), ReadLimits{});
-        for (std::uint32_t x = 0; x < 256; ++x) image.at(x, 128) = {20, 200, 40, 255};
+        for (std::uint32_t y = 128; y < 132; ++y)  // as high as a block, so that the game, which shows it smaller, shows it
+            for (std::uint32_t x = 0; x < 256; ++x) image.at(x, y) = {20, 200, 40, 255};
         put_file(file, *write_png(image));
         ASSERT_TRUE(wait([&] { return waits(piece().state); }));
     }

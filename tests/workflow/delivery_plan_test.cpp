@@ -3,57 +3,13 @@
 
 #include <algorithm>
 
-#include "support/pictures.h"
-#include "texture/png.h"
 #include "workflow/catalog_snapshot.h"
-#include "workflow/delivery_plan.h"
-#include "workflow/opening.h"
 #include "workflow/places.h"
 #include "workflow/sources.h"
+#include "workflow/workflow_fixture.h"
 
 using namespace skivet;
 using namespace skivet::test;
-
-namespace {
-
-struct Workflow : testing::Test {
-    TempFolder folder;
-    PosixFiles files;
-    std::filesystem::path game = folder / "game", zip = game / "base.zip", crate = game / "extra.zip";
-    ReadContext shipped;
-
-    void SetUp() override {
-        std::filesystem::create_directories(game);
-        put_file(zip, make_zip({{"a/one.dds", make_dds(Format::BC1, 32, 32, 0, 1)}, {"a/two.dds", make_dds(Format::BC3, 32, 32, 0, 2)}}));
-        put_file(crate, make_zip({{"b/three.dds", make_dds(Format::BC1, 32, 32, 0, 3)}}));
-    }
-    OpenedProject open() {
-        auto opened = open_for_work(shipped, {folder / "project", game, {}, {}}, files, 1);
-        EXPECT_TRUE(opened) << (opened ? "" : opened.error().message());
-        return opened ? std::move(*opened) : OpenedProject{};
-    }
-    static std::vector<PieceId> take(OpenedProject& o, const std::vector<Address>& addresses) {
-        auto taken = take_pieces(*o.context, o.project, addresses, ExportAs::png, 2);
-        EXPECT_TRUE(taken.errors.empty());
-        return keep_taken(o.project, std::move(taken.pieces));
-    }
-    static void paint(Project& project, PieceId id, Texel color, std::uint32_t side = 32) {
-        auto& piece = *project.piece(id);
-        auto image = side == 32 ? *read_png(get_file(project.work() / piece.file), ReadLimits{}) : Image(side, side, {9, 9, 9, 255});
-        for (std::uint32_t y = 0; y < 4; ++y)
-            for (std::uint32_t x = 0; x < 4; ++x) image.at(x, y) = color;
-        put_file(project.work() / piece.file, *write_png(image));
-        EXPECT_TRUE(note_refreshed(project, refresh_piece(project, piece, 3)));
-    }
-    /// Two pieces in two archives, both edited.
-    std::vector<PieceId> two_edits(OpenedProject& o) {
-        const auto ids = take(o, {{zip, {"a/one.dds"}}, {crate, {"b/three.dds"}}});
-        for (const auto id : ids) paint(o.project, id, {200, 30, 30, 255});
-        return ids;
-    }
-};
-
-}  // namespace
 
 TEST_F(Workflow, AProjectOfAGameHasItsArchivesAndIsLocked) {
     const auto opened = open();
@@ -185,7 +141,7 @@ TEST_F(Workflow, PlacesFollowTheInstallationAndTheProject) {
     o.project.sources.push_back(game / "data/user/Loose");
     o.project.source_settings[game / "data/user/Loose"].group = "override";
     EXPECT_EQ(proposed_override(o.project), "data/user/Loose");
-    o.project.override_folder = "data/mine";
+    o.project.places.override_folder = "data/mine";
     EXPECT_EQ(override_folder(o.project), game / "data/mine");
 
     // As the game's own updates are named, above those that are there, whether they are sources or not.
@@ -195,18 +151,27 @@ TEST_F(Workflow, PlacesFollowTheInstallationAndTheProject) {
     o.project.source_settings[game / "data/patch_07.pak"].group = "update";
     EXPECT_EQ(patch_archive(o.project, game / "data/base.pak"), game / "data/patch_10.pak");
     EXPECT_EQ(patch_archive(o.project, game / "data/base.zip"), game / "data/zz_base_patch.zip") << "another kind has its own habits";
-    o.project.patch_name = "{name}-mod{n}";
+    o.project.places.patch_name = "{name}-mod{n}";
     EXPECT_EQ(patch_archive(o.project, game / "data/base.pak"), game / "data/base-mod1.pak");
     EXPECT_EQ(patch_archive(o.project, folder / "elsewhere/base.pak"), game / "base-mod1.pak");
 
-    EXPECT_TRUE(check_places("", ""));
-    EXPECT_TRUE(check_places("data/override", "patch_{n}"));
-    for (const auto* bad : {"/etc", "../other", "a/../../b"}) EXPECT_EQ(check_places(bad, "").error().code, ErrorCode::usage) << bad;
-    for (const auto* bad : {"a/b", "..", "{number}", "x}"}) EXPECT_EQ(check_places("", bad).error().code, ErrorCode::usage) << bad;
+    const auto said = [](const std::string& loose, const std::string& layout, const std::string& patch, const std::string& list) {
+        return check_places({loose, layout, patch, list, {}});
+    };
+    EXPECT_TRUE(said("", "", "", ""));
+    EXPECT_TRUE(said("data/override", "{archive}/{path}", "patch_{n}", "data/order.txt"));
+    EXPECT_TRUE(said("", "", "", "-"));
+    for (const auto* bad : {"/etc", "../other", "a/../../b"}) {
+        EXPECT_EQ(said(bad, "", "", "").error().code, ErrorCode::usage) << bad;
+        EXPECT_EQ(said("", "", "", bad).error().code, ErrorCode::usage) << bad;
+    }
+    for (const auto* bad : {"a/b", "..", "{number}", "x}"}) EXPECT_EQ(said("", "", bad, "").error().code, ErrorCode::usage) << bad;
+    for (const auto* bad : {"/{path}", "../{path}", "mods", "{path}.x", "{name}/{path}"})
+        EXPECT_EQ(said("", bad, "", "").error().code, ErrorCode::usage) << bad;
     ASSERT_TRUE(save_project(o.project));
     const auto again = open_project(o.project.folder);
-    EXPECT_EQ(again->override_folder, "data/mine");
-    EXPECT_EQ(again->patch_name, "{name}-mod{n}");
+    EXPECT_EQ(again->places.override_folder, "data/mine");
+    EXPECT_EQ(again->places.patch_name, "{name}-mod{n}");
 }
 
 TEST_F(Workflow, WithoutAGamesFolderTheProjectsIsUsed) {

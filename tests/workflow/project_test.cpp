@@ -95,7 +95,7 @@ TEST_F(Bench, FittingComparesWithTheOriginalEvenAfterDelivery) {
 
 TEST_F(Bench, TheProjectIsSavedAndReadBack) {
     project.sources = {folder / "game.zip", "/somewhere/ä.zip"};
-    project.play = {"program", "with space"};
+    project.play = {{"program", "with space"}, "/games/here", {"NAME=value"}, "logs/game.log"};
     project.pieces.push_back(*take_piece(context, project, address, ExportAs::dds, 1));
     project.pieces[0].options.mends.add(Mend::resize);
     project.pieces[0].state = PieceState::needs_mend;

@@ -179,9 +179,9 @@ void ProjectStore::save_sheet(const std::string& name, const std::string& toml, 
         });
 }
 
-void ProjectStore::set_places(const std::string& override_folder, const std::string& patch_name) {
-    if (project_.override_folder == override_folder && project_.patch_name == patch_name) return;
-    change([&](Project& p) { p.override_folder = override_folder, p.patch_name = patch_name; });
+void ProjectStore::set_places(const PlaceSettings& places) {
+    if (project_.places == places) return;
+    change([&](Project& p) { p.places = places; });
     emit pieces_changed();  // what a delivery would write is other than before
 }
 
@@ -206,7 +206,7 @@ Status ProjectStore::set_packer(const std::string& name, const std::string& unpa
 
 void ProjectStore::set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play,
                                 const std::map<std::string, std::vector<std::string>>& editors) {
-    change([&](Project& p) { p.editor = editor, p.play = play, p.editors = editors; });
+    change([&](Project& p) { p.editor = editor, p.play.command = play, p.editors = editors; });
 }
 
 }  // namespace skivet::app

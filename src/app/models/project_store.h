@@ -58,7 +58,7 @@ public:
     /// Keeps a sheet with the project. `done` gets the file, or why it could not be kept.
     void save_sheet(const std::string& name, const std::string& toml, std::function<void(const Result<std::filesystem::path>&)> done);
     /// Where loose files go and how patch archives are named; see places.h.
-    void set_places(const std::string& override_folder, const std::string& patch_name);
+    void set_places(const PlaceSettings& places);
     /// The user's program for a packer that sheets name; without a command for unpacking it is forgotten. Error `usage` for no command.
     [[nodiscard]] Status set_packer(const std::string& name, const std::string& unpack, const std::string& pack);
     void set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play,

@@ -8,6 +8,7 @@
 
 #include "app/theme/theme.h"
 #include "app/widgets/byte_map.h"
+#include "app/widgets/game_log.h"
 #include "app/workshop/parcels_window.h"
 #include "app/workshop/update_window.h"
 
@@ -30,7 +31,8 @@ QString way_text(Way way) {
 
 }  // namespace
 
-DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* parcels, UpdateModel* update, QWidget* parent)
+DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* parcels, UpdateModel* update, GameProcess* game,
+                           QWidget* parent)
     : Page(parent), model_(model), kin_(kin), parcels_(parcels), update_(update) {
     deliver_ =
         add_action(tr("Deliver"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write into the game, read it back and compare"), [this] {
@@ -65,8 +67,9 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
     } destinations[] = {
         {tr("Into the archives"), tr("The entries themselves are replaced"), Qt::Key_I},
         {tr("Beside the game"), tr("Loose files in the game's override folder; its archives stay as they are"), Qt::Key_O},
-        {tr("As patch archives"), tr("A new archive with the changed entries alone, for games in which later archives win"), Qt::Key_P}};
-    for (int i = 0; i < 3; ++i) {
+        {tr("As patch archives"), tr("A new archive with the changed entries alone, for games in which later archives win"), Qt::Key_P},
+        {tr("Onto a card"), tr("Files for a card or device, in the layout of the settings"), Qt::Key_D}};
+    for (int i = 0; i < 4; ++i) {
         destinations_[i] = add_action(destinations[i].text, destinations[i].key, destinations[i].tip, [this, i] {
             model_->set_destination(static_cast<Destination>(i));
             show_plan();
@@ -77,6 +80,18 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
     ways->addStretch();
     ways->addWidget(new Button(make, Button::Look::toggle));
     left_box->addLayout(ways);
+    where_ = new QFrame;
+    auto* where_row = new QHBoxLayout(where_);
+    where_row->setContentsMargins(2, 2, 2, 2);
+    where_text_ = make_label({}, "soft");
+    where_row->addWidget(where_text_);
+    auto* change = add_action(tr("Change where…"), Qt::Key_W, tr("Folders, names and layouts of what is delivered beside the archives"),
+                              [this] { emit places_wanted(); });
+    auto* change_button = new Button(change, Button::Look::link);
+    change_button->setObjectName(QStringLiteral("change_places"));
+    where_row->addWidget(change_button);
+    where_row->addStretch();
+    left_box->addWidget(where_);
     changed_ = make_card();
     auto* changed_box = new QHBoxLayout(changed_);
     changed_box->setContentsMargins(16, 10, 16, 10);
@@ -139,11 +154,15 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
     primary->addWidget(deliver_button);
     box->addLayout(primary);
 
-    auto* columns = new QHBoxLayout(this);
-    columns->setContentsMargins(16, 16, 16, 16);
+    auto* all = new QVBoxLayout(this);
+    all->setContentsMargins(16, 16, 16, 16);
+    all->setSpacing(16);
+    auto* columns = new QHBoxLayout;
     columns->setSpacing(16);
     columns->addWidget(left, 2);
     columns->addWidget(right, 1);
+    all->addLayout(columns, 1);
+    if (game) all->addWidget(new GameLog(game));
 
     connect(model, &DeliveryModel::plan_ready, this, &DeliveryPage::show_plan);
     if (kin_) connect(kin_, &KinModel::left_found, this, &DeliveryPage::show_copies);
@@ -210,9 +229,11 @@ void DeliveryPage::entered() {
 }
 
 void DeliveryPage::show_plan() {
-    for (int i = 0; i < 3; ++i) destinations_[i]->setChecked(int(model_->destination()) == i);
+    for (int i = 0; i < 4; ++i) destinations_[i]->setChecked(int(model_->destination()) == i);
     clear_column(cards_);
     const auto plan = model_->plan();
+    where_->setVisible(model_->destination() != Destination::into_archives);
+    if (plan) where_text_->setText(to_text(plan->where));
     std::uint64_t kept = 0;
     if (plan)
         for (const auto& group : plan->groups) {
@@ -240,6 +261,8 @@ void DeliveryPage::show_plan() {
                 box->addWidget(make_label(to_text(group.error->message()), "warning", true));
             } else if (group.plan.empty()) {
                 box->addWidget(make_label(tr("The game has these bytes already; nothing is written."), "soft", true));
+            } else if (std::all_of(group.plan.files.begin(), group.plan.files.end(), [](const auto& f) { return f.way == Way::create; })) {
+                add_new_files(box, group);
             } else {
                 box->addWidget(make_label(tr("%1 bytes in %2 places of %3")
                                               .arg(to_text(grouped(group.plan.bytes_written())))
@@ -263,6 +286,7 @@ void DeliveryPage::show_plan() {
             if (group.pieces.size() > most_lines)
                 box->addWidget(make_label(tr("and %1 more pieces").arg(group.pieces.size() - most_lines), "soft"));
             add_changes(box, group.changes);
+            for (const auto& archive : group.lists) box->addWidget(make_label(tr("%1 is listed").arg(to_text(archive)), "value"));
             cards_->addWidget(card);
         }
     if (plan)
@@ -311,10 +335,30 @@ void DeliveryPage::show_plan() {
                       : count                     ? tr("Deliver %1 changes").arg(count)
                                                   : tr("Deliver"));
     deliver_->setEnabled(count > 0);
-    vault_->setText(count ? tr("%1 bytes of the original").arg(to_text(grouped(kept))) : tr("nothing new"));
+    vault_->setText(count == 0  ? tr("nothing new")
+                    : kept == 0 ? tr("nothing: only new files are written")
+                                : tr("%1 bytes of the original").arg(to_text(grouped(kept))));
     model_->free_space([this](qint64 bytes) {
         free_->setText(bytes > 0 ? tr("%1 on this disk").arg(to_text(human_bytes(quint64(bytes)))) : QStringLiteral("–"));
     });
+}
+
+void DeliveryPage::add_new_files(QVBoxLayout* box, const DeliveryGroup& group) {
+    constexpr std::size_t most = 6;
+    const auto& files = group.plan.files;
+    const auto bytes = to_text(human_bytes(group.plan.bytes_written()));
+    box->addWidget(
+        make_label(files.size() == 1 ? tr("A new file of %1").arg(bytes) : tr("%1 new files, %2").arg(files.size()).arg(bytes), "soft"));
+    for (const auto& file : std::span(files).first(std::min(files.size(), most))) {
+        auto* line = new QHBoxLayout;
+        const auto below = file.file.lexically_relative(group.source);
+        line->addWidget(make_label(to_text(below.empty() || *below.begin() == ".." ? file.file.filename() : below), "value"));
+        line->addStretch();
+        line->addWidget(make_label(to_text(human_bytes(file.new_size)), "soft"));
+        box->addLayout(line);
+    }
+    if (files.size() > most) box->addWidget(make_label(tr("and %1 more files").arg(files.size() - most), "soft"));
+    for (const auto& note : group.notes) box->addWidget(make_label(to_text(note), "soft", true));
 }
 
 void DeliveryPage::add_changes(QVBoxLayout* box, const std::vector<EntryChange>& changes) {

@@ -2,6 +2,7 @@
 #include <QVBoxLayout>
 
 #include "app/models/delivery_model.h"
+#include "app/models/game_process.h"
 #include "app/models/kin_model.h"
 #include "app/models/parcel_model.h"
 #include "app/models/update_model.h"
@@ -14,8 +15,12 @@ class DeliveryPage : public Page {
     Q_OBJECT
 public:
     explicit DeliveryPage(DeliveryModel* model, KinModel* kin = nullptr, ParcelModel* parcels = nullptr, UpdateModel* update = nullptr,
-                          QWidget* parent = nullptr);
+                          GameProcess* game = nullptr, QWidget* parent = nullptr);
     void entered() override;
+
+signals:
+    /// Where deliveries go is to be said.
+    void places_wanted();
 
 private:
     DeliveryModel* model_;
@@ -29,13 +34,16 @@ private:
     /// An entry that gets another name or goes, and the way to leave it.
     [[nodiscard]] QLayout* make_change_line(const EntryChange& change);
     void add_changes(QVBoxLayout* box, const std::vector<EntryChange>& changes);
+    void add_new_files(QVBoxLayout* box, const DeliveryGroup& group);
     void show_history();
     void ask_to_undo_all();
 
     QVBoxLayout *cards_, *history_;
+    QFrame* where_;
+    QLabel* where_text_;
     QLabel *state_, *vault_, *free_, *lock_, *changed_text_, *copies_title_, *copies_text_, *update_text_;
     QFrame *changed_, *copies_, *updated_;
-    QAction* destinations_[3];
+    QAction* destinations_[4];
     QAction *deliver_, *undo_all_;
 };
 

@@ -39,7 +39,7 @@ constexpr PageRow rows[] = {
          return PageCount{mends + pieces_with(m, {PieceState::changed}), mends > 0};
      }},
     {PageId::delivery, QT_TRANSLATE_NOOP("Page", "Delivery"),
-     [](Models& m) -> Page* { return new DeliveryPage(&m.delivery, &m.kin, &m.parcels, &m.update); },
+     [](Models& m) -> Page* { return new DeliveryPage(&m.delivery, &m.kin, &m.parcels, &m.update, &m.game); },
      [](const Models& m) { return PageCount{pieces_with(m, {PieceState::fits}) + m.store.project().changes.size()}; }},
 };
 

@@ -80,12 +80,12 @@ bool Installation::read_index(const QString& name, const QByteArray& f, Archive&
     for (qsizetype at = 8; at < f.size(); at += 56) {
         const int number = get<quint16>(f, at + 44);
         if (!stocks.contains(number)) {
-            QFile stock(folder_ + '/' + name.chopped(6) + QStringLiteral("-%1.stock").arg(number, 2, 10, QLatin1Char('0')));
-            if (!stock.open(QIODevice::ReadOnly)) {
+            const auto stock = file(name.chopped(6) + QStringLiteral("-%1.stock").arg(number, 2, 10, QLatin1Char('0')));
+            if (!stock) {
                 log << QStringLiteral("%1: the data file %2 is missing").arg(name).arg(number);
                 return false;
             }
-            stocks[number] = stock.readAll();
+            stocks[number] = *stock;
         }
         const auto start = get<quint32>(f, at + 48), size = get<quint32>(f, at + 52);
         if (start % 32 || !inside(stocks[number], start, size)) return false;

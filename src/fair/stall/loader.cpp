@@ -222,8 +222,39 @@ bool Installation::read_crate(const QString& name, const QByteArray& f, Archive&
     return true;
 }
 
-bool Installation::open(const QString& folder) {
+std::optional<QByteArray> Installation::file(const QString& name) const {
+    const auto content = [](const QString& path) -> std::optional<QByteArray> {
+        QFile file(path);
+        return file.open(QIODevice::ReadOnly) ? std::optional(file.readAll()) : std::nullopt;
+    };
+    if (!card_.isEmpty()) {
+        if (auto whole = content(card_ + "/mods/" + name)) return whole;
+        std::optional<QByteArray> out;
+        for (int part = 0;; ++part) {
+            const auto next = content(QStringLiteral("%1/mods/%2.%3").arg(card_, name).arg(part, 2, 10, QLatin1Char('0')));
+            if (!next) break;
+            out = out.value_or(QByteArray()) + *next;
+        }
+        if (out) return out;
+    }
+    return content(folder_ + '/' + name);
+}
+
+void Installation::add_loose(const QString& folder, const QString& name) {
+    Archive archive;
+    archive.name = name;
+    archive.loose = true;
+    QDirIterator walk(folder, QDir::Files, QDirIterator::Subdirectories);
+    while (walk.hasNext()) {
+        QFile file(walk.next());
+        if (file.open(QIODevice::ReadOnly)) archive.files[QDir(folder).relativeFilePath(file.fileName())] = file.readAll();
+    }
+    archives_.push_back(std::move(archive));
+}
+
+bool Installation::open(const QString& folder, const QString& card) {
     folder_ = folder;
+    card_ = card;
     archives_.clear();
     manifest_.clear();
     log.clear();
@@ -240,29 +271,22 @@ bool Installation::open(const QString& folder) {
     for (const auto& raw : QString::fromUtf8(order.readAll()).split('\n', Qt::SkipEmptyParts)) {
         const auto name = raw.trimmed();
         if (name.startsWith('#')) continue;
+        if (QFileInfo(folder + '/' + name).isDir()) {
+            add_loose(folder + '/' + name, name);
+            continue;
+        }
         Archive archive;
         archive.name = name;
-        if (QFileInfo(folder + '/' + name).isDir()) {
-            archive.loose = true;
-            QDirIterator walk(folder + '/' + name, QDir::Files, QDirIterator::Subdirectories);
-            while (walk.hasNext()) {
-                QFile file(walk.next());
-                if (file.open(QIODevice::ReadOnly))
-                    archive.files[QDir(folder + '/' + name).relativeFilePath(file.fileName())] = file.readAll();
-            }
-        } else {
-            QFile file(folder + '/' + name);
-            if (!file.open(QIODevice::ReadOnly)) {
-                log << QStringLiteral("%1 is missing: the game does not start").arg(name);
-                return false;
-            }
-            const auto bytes = file.readAll();
-            if (!(name.endsWith(".zip")     ? read_zip(name, bytes, archive)
-                  : name.endsWith(".crate") ? read_crate(name, bytes, archive)
-                                            : read_other(name, bytes, archive))) {
-                log << QStringLiteral("%1 cannot be read: the game does not start").arg(name);
-                return false;
-            }
+        const auto bytes = file(name);
+        if (!bytes) {
+            log << QStringLiteral("%1 is missing: the game does not start").arg(name);
+            return false;
+        }
+        if (!(name.endsWith(".zip")     ? read_zip(name, *bytes, archive)
+              : name.endsWith(".crate") ? read_crate(name, *bytes, archive)
+                                        : read_other(name, *bytes, archive))) {
+            log << QStringLiteral("%1 cannot be read: the game does not start").arg(name);
+            return false;
         }
         // A crate inside an archive belongs to it.
         for (const auto& path : archive.files.keys())
@@ -273,6 +297,7 @@ bool Installation::open(const QString& folder) {
             }
         archives_.push_back(std::move(archive));
     }
+    if (!card.isEmpty() && QFileInfo(card + "/mods/loose").isDir()) add_loose(card + "/mods/loose", "the card");
     return true;
 }
 

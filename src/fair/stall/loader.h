@@ -17,7 +17,9 @@ struct Expected {
 class Installation {
 public:
     /// False when the game would refuse to start; `log` says why.
-    bool open(const QString& folder);
+    /// A card's files stand in for the installation's: mods/NAME, whole or cut into NAME.00, NAME.01 and so on; those in mods/loose win
+    /// over all archives. `card` may be empty.
+    bool open(const QString& folder, const QString& card = {});
     /// Level `level` of a texture as the game sees it, in load order; nothing when it is wrong in any way, with a line in the log.
     std::optional<QImage> texture(const QString& path, int level = 0);
     QStringList log;
@@ -30,6 +32,9 @@ private:
         bool loose = false;  ///< a folder
         QMap<QString, QByteArray> files;
     };
+    /// From the card, or from the installation.
+    [[nodiscard]] std::optional<QByteArray> file(const QString& name) const;
+    void add_loose(const QString& folder, const QString& name);
     bool read_zip(const QString& name, const QByteArray& bytes, Archive& out);
     bool read_crate(const QString& name, const QByteArray& bytes, Archive& out);
     // archives.cpp
@@ -41,7 +46,7 @@ private:
     [[nodiscard]] std::optional<QByteArray> stepped_level(const Archive& archive, const QString& path, const Expected& expected, int level,
                                                           QString& why) const;
 
-    QString folder_;
+    QString folder_, card_;
     std::vector<Archive> archives_;  ///< in load order
     QMap<QString, Expected> manifest_;
 };

@@ -19,6 +19,7 @@ int main(int argc, char** argv) {
     parser.addPositionalArgument("folder", "The installation");
     parser.addOption({"shot", "Draw one picture into a PNG file and end", "file"});
     parser.addOption({"quality", "0 is best; higher numbers start further down the mip chain", "n", "0"});
+    parser.addOption({"card", "A card whose files stand in for the installation's: mods/NAME, and mods/loose over all of them", "folder"});
     parser.addOption({"record", "Write what one frame draws: JSON Lines, one draw a line", "file"});
     parser.process(app);
     QTextStream err(stderr);
@@ -27,14 +28,16 @@ int main(int argc, char** argv) {
         return 2;
     }
     const auto folder = parser.positionalArguments().first();
+    const auto card = parser.value("card");
     const int quality = parser.value("quality").toInt();
     fair::Installation game;
     const auto draw = [&]() -> QImage {
-        if (!game.open(folder)) return {};
+        if (!game.open(folder, card)) return {};
         return fair::draw_scene(game, quality);
     };
     auto picture = draw();
     for (const auto& line : game.log) err << "fair-stall: " << line << '\n';
+    err.flush();
     if (picture.isNull()) return 3;
     if (parser.isSet("record")) {
         QFile record(parser.value("record"));
@@ -55,6 +58,8 @@ int main(int argc, char** argv) {
         for (const auto& file : QDir(folder).entryInfoList(QDir::Files)) watcher.addPath(file.filePath());
         watcher.addPath(folder);
         watcher.addPath(folder + "/override");
+        if (!card.isEmpty())
+            for (const auto& file : QDir(card + "/mods").entryInfoList(QDir::Files)) watcher.addPath(file.filePath());
     };
     watch();
     QObject::connect(&watcher, &QFileSystemWatcher::fileChanged, &settle, qOverload<>(&QTimer::start));
@@ -62,6 +67,7 @@ int main(int argc, char** argv) {
     QObject::connect(&settle, &QTimer::timeout, &window, [&] {
         watch();
         const auto again = draw();
+        err << "fair-stall: the files changed; read again\n";
         for (const auto& line : game.log) err << "fair-stall: " << line << '\n';
         err.flush();
         if (!again.isNull()) window.setPixmap(QPixmap::fromImage(again));
