@@ -2,10 +2,12 @@
 
 #include <fmt/format.h>
 #include <xxhash.h>
+#include <array>
 #include <map>
 #include <unordered_map>
 
 #include "base/file_view.h"
+#include "base/hash.h"
 #include "catalog/analysis.h"
 #include "catalog/index_store.h"
 #include "catalog/sqlite.h"
@@ -90,6 +92,19 @@ std::string sample_of_source(const fs::path& source) {
 Result<std::shared_ptr<Baseline>> Baseline::open(const fs::path& file) {
     std::shared_ptr<Baseline> out(new Baseline);
     SKIVET_TRY(out->db_, open_database(file, schema, 2, Replaceable::no));
+    return out;
+}
+
+std::vector<BaselineEntry> Baseline::entries() const {
+    const std::lock_guard lock(mutex_);
+    std::vector<BaselineEntry> out;
+    Statement all(db_, "SELECT s.path, e.path, e.content FROM entry e JOIN source s ON s.id = e.source");
+    while (all.row())
+        if (const auto content = bytes_of_hex(all.text(2)); content && content->size() == 16) {
+            std::array<std::uint64_t, 2> halves{};
+            for (std::size_t i = 0; i < 16; ++i) halves[i / 8] = halves[i / 8] << 8 | std::to_integer<std::uint64_t>((*content)[i]);
+            out.push_back({all.text(0), all.text(1), {halves[0], halves[1]}});
+        }
     return out;
 }
 

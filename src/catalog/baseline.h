@@ -20,6 +20,13 @@ enum class Shipped : std::uint8_t {
 };
 [[nodiscard]] std::string_view name_of(Shipped shipped);
 
+/// A texture as it was recorded.
+struct BaselineEntry {
+    std::filesystem::path source;
+    std::string path;  ///< path_key of the steps inside
+    ContentKey content;
+};
+
 class Baseline {
 public:
     /// Opens it, or makes an empty one. Error `damaged` for a file that is none.
@@ -44,6 +51,9 @@ public:
     [[nodiscard]] Shipped compare(const std::filesystem::path& source) const;
     /// For every item; unknown for what is no texture or was not looked at.
     [[nodiscard]] std::vector<Shipped> compare(const Catalog& catalog, std::span<const Source> opened) const;
+
+    /// Every texture whose content was recorded.
+    [[nodiscard]] std::vector<BaselineEntry> entries() const;
 
 private:
     Baseline() = default;

@@ -33,7 +33,9 @@ struct ProjectOptions {
     std::filesystem::path pictures;  ///< a folder that is brought in
     std::vector<std::string> over;   ///< after an update: pieces that go over what the game changed in the same place
     std::string put;                 ///< after an update: sure, all; empty: none, they are only listed
-    std::string bring;               ///< of its matches: sure, all; empty: none, they are only listed
+    std::optional<std::string> record_as, compare_with, forget_version;  ///< names of versions that were recorded as shipped
+    bool list_changes = false;
+    std::string bring;  ///< of its matches: sure, all; empty: none, they are only listed
 };
 
 int project_new(Context& context, const ProjectOptions& options);
@@ -51,6 +53,7 @@ int project_undo(Context& context, const ProjectOptions& options);
 int project_update(Context& context, const ProjectOptions& options);
 /// Starts the game and waits for its end; its exit code is this command's.
 int project_play(Context& context, const ProjectOptions& options);
+int project_shipped(Context& context, const ProjectOptions& options);
 int project_history(Context& context, const ProjectOptions& options);
 
 /// Adds them to the command line. `common` adds the options every command has; `chosen` is told what to run, and whether it writes game

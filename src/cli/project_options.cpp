@@ -105,6 +105,11 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
     sub = add("undo", "Put back what the newest delivery overwrote", project_undo, true);
     sub->add_option("DELIVERY", options.id, "Another one, as history names it");
     sub->add_flag("--all", options.all, "All of them, the newest first");
+    sub = add("shipped", "The versions of the game that were recorded as shipped, and what was changed since", project_shipped);
+    sub->add_option("--record", options.record_as, "Record the installation, which is clean now, under this name")->type_name("NAME");
+    sub->add_option("--compare", options.compare_with, "Compare with this version from now on")->type_name("NAME");
+    sub->add_option("--forget", options.forget_version, "Forget this version")->type_name("NAME");
+    sub->add_flag("--changes", options.list_changes, "List the textures that are other than in the version, and not by deliveries");
     sub = add("update", "After an update of the game: what became of the edited pieces and of parcels; with --put they go in again",
               project_update, true);
     sub->add_option(

@@ -17,19 +17,6 @@ using namespace project_work;
 
 namespace {
 
-/// The game's textures with what their pictures show, which takes long the first time.
-Result<std::shared_ptr<const AnalyzedCatalog>> seen_catalog(Context& c, Open& open) {
-    const AnalysisContext analysis{open.project(), open.opened.baseline, open.opened.history};
-    Progress progress;
-    progress.cancel = c.cancel;
-    SKIVET_TRY(const auto catalog, read_sources(open.context, analysis, *open.opened.index, progress));
-    std::optional<Error> problem;
-    auto seen = measure_unseen(open.context, analysis, *catalog, *open.opened.index, nullptr, progress, {}, problem);
-    if (problem) c.err << "skivet-cli: " << problem->message() << '\n';
-    SKIVET_CHECK(c.cancel.check());
-    return seen;
-}
-
 /// The textures, with the other members of their sets and the copies of their pictures as wanted.
 std::vector<TakeWith> with_what_belongs(const AnalyzedCatalog& catalog, const std::vector<Address>& addresses,
                                         const ProjectOptions& options) {

@@ -103,4 +103,16 @@ Result<Open> open(Context& c, const fs::path& folder, OpenWish wish) {
     return out;
 }
 
+Result<std::shared_ptr<const AnalyzedCatalog>> seen_catalog(Context& c, Open& open) {
+    const AnalysisContext analysis{open.project(), open.opened.baseline, open.opened.history};
+    Progress progress;
+    progress.cancel = c.cancel;
+    SKIVET_TRY(const auto catalog, read_sources(open.context, analysis, *open.opened.index, progress));
+    std::optional<Error> problem;
+    auto seen = measure_unseen(open.context, analysis, *catalog, *open.opened.index, nullptr, progress, {}, problem);
+    if (problem) c.err << "skivet-cli: " << problem->message() << '\n';
+    SKIVET_CHECK(c.cancel.check());
+    return seen;
+}
+
 }  // namespace skivet::cli::project_work

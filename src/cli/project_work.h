@@ -3,6 +3,7 @@
 #include <nlohmann/json_fwd.hpp>
 
 #include "cli/project_commands.h"
+#include "workflow/catalog_snapshot.h"
 #include "workflow/opening.h"
 
 namespace skivet::cli::project_work {
@@ -24,6 +25,9 @@ struct Open {
     ReadContext context;
     [[nodiscard]] Project& project() { return opened.project; }
 };
+
+/// The game's textures with what their pictures show, which takes long the first time.
+[[nodiscard]] Result<std::shared_ptr<const AnalyzedCatalog>> seen_catalog(Context& c, Open& open);
 
 [[nodiscard]] Result<Open> open(Context& c, const std::filesystem::path& folder, OpenWish wish = {});
 

@@ -33,15 +33,6 @@ void add_plain_facts(CatalogSnapshot& snapshot) {
     snapshot.facts.assign(snapshot.sources.size(), {});
 }
 
-/// Path keys and last steps of what the project's deliveries have changed.
-std::set<std::string> changed_by_us(const std::vector<Journal>& history) {
-    std::set<std::string> out;
-    for (const auto& journal : history)
-        for (const auto& part : journal.parts)
-            for (const auto& entry : part.entries) out.insert(lower(entry));
-    return out;
-}
-
 }  // namespace
 
 std::shared_ptr<const AnalyzedCatalog> empty_catalog() {
@@ -63,6 +54,14 @@ RoleWishes wishes_of(const Project& project) {
 namespace {
 constexpr const char* changed_by_others = "changed by someone else";
 }  // namespace
+
+std::set<std::string> changed_by_us(const std::vector<Journal>& history) {
+    std::set<std::string> out;
+    for (const auto& journal : history)
+        for (const auto& part : journal.parts)
+            for (const auto& entry : part.entries) out.insert(lower(entry));
+    return out;
+}
 
 std::vector<std::string> states_of_items(const AnalysisContext& analysis, const CatalogSnapshot& snapshot) {
     std::map<std::pair<fs::path, std::string>, std::string> states;

@@ -46,6 +46,9 @@ struct AnalysisContext {
     std::shared_ptr<Baseline> baseline;  ///< null: nothing is known of what was shipped
     std::vector<Journal> history;        ///< tells our changes from others'
 };
+/// Paths of entries, in lower case, that deliveries which stand have changed.
+[[nodiscard]] std::set<std::string> changed_by_us(const std::vector<Journal>& history);
+
 /// A word for each item: its state on the bench, or what became of it since the baseline; empty where neither is known.
 [[nodiscard]] std::vector<std::string> states_of_items(const AnalysisContext& analysis, const CatalogSnapshot& snapshot);
 

@@ -231,6 +231,11 @@ Result<Project> open_project(const fs::path& folder) {
         out.editor = j.value("editor", std::vector<std::string>());
         out.editors = j.value("editors", decltype(out.editors)());
         out.destination = static_cast<Destination>(std::clamp(j.value("route", 0), 0, static_cast<int>(Destination::device)));
+        for (const auto& s : j.value("shipped", nlohmann::json::array()))
+            out.shipped.push_back(
+                {s.value("name", std::string()), s.value("at", std::int64_t{0}), safe_relative_path(s.value("baseline", std::string()))});
+        std::erase_if(out.shipped, [](const auto& s) { return s.baseline.empty(); });
+        out.shipped_now = safe_relative_path(j.value("shipped_now", std::string()));
         out.only_as_shipped = j.value("only_as_shipped", false);
         for (const auto& p : j.value("packers", nlohmann::json::array())) {
             PackerProgram program;
@@ -302,6 +307,8 @@ Status save_project(const Project& project) {
     j["editor"] = project.editor;
     if (!project.editors.empty()) j["editors"] = project.editors;
     j["route"] = static_cast<int>(project.destination);
+    for (const auto& s : project.shipped) j["shipped"].push_back({{"name", s.name}, {"at", s.at}, {"baseline", s.baseline}});
+    if (!project.shipped_now.empty()) j["shipped_now"] = project.shipped_now;
     if (project.only_as_shipped) j["only_as_shipped"] = true;
     j["packers"] = nlohmann::json::array();
     for (const auto& p : project.packers.all()) j["packers"].push_back({{"name", p.name}, {"unpack", p.unpack}, {"pack", p.pack}});

@@ -10,7 +10,7 @@
 //   parcels/       the parcels that are installed, by SHA-256
 //   vault/         what deliveries overwrote
 //   index.sqlite   the catalog's index; may be thrown away
-//   baseline.sqlite  what a clean installation was
+//   baseline*.sqlite  what a clean installation was, one for each version of the game that was recorded
 //   sheets/        sheets drafted or written for this game
 //   keys           the key ring, readable by its owner only
 #include <map>
@@ -127,6 +127,14 @@ struct KeptSearch {
     std::vector<std::string> traits;
 };
 
+/// A version of the game that was recorded as it was shipped.
+struct ShippedVersion {
+    std::string name;      ///< as the person calls it; may be empty
+    std::int64_t at = 0;   ///< seconds since 1970, UTC
+    std::string baseline;  ///< file in the project's folder
+    bool operator==(const ShippedVersion&) const = default;
+};
+
 struct Project {
     std::filesystem::path folder;
     std::string name;
@@ -144,8 +152,10 @@ struct Project {
     PlaySettings play;                 ///< how the game is started
     std::vector<KindChoice> choices;   ///< what the user said files are, against recognition
     Destination destination = Destination::into_archives;
-    bool only_as_shipped = false;  ///< nothing is taken to the bench that something else changed since the installation was recorded
-    PackerPrograms packers;        ///< programs that sheets call by name
+    std::vector<ShippedVersion> shipped;  ///< the oldest first
+    std::string shipped_now;              ///< the baseline the installation is compared with; empty: baseline.sqlite
+    bool only_as_shipped = false;         ///< nothing is taken to the bench that something else changed since the installation was recorded
+    PackerPrograms packers;               ///< programs that sheets call by name
     PlaceSettings places;
     std::filesystem::path load_list;  ///< the game's own list that said the load order when the installation was gone through; or empty
     std::vector<std::string> known_paths;                     ///< paths that hashed names stand for, accepted by the user
@@ -173,7 +183,7 @@ struct Project {
     [[nodiscard]] std::filesystem::path sheets() const { return folder / "sheets"; }
     [[nodiscard]] std::filesystem::path vault() const { return folder / "vault"; }
     [[nodiscard]] std::filesystem::path index() const { return folder / "index.sqlite"; }
-    [[nodiscard]] std::filesystem::path baseline() const { return folder / "baseline.sqlite"; }
+    [[nodiscard]] std::filesystem::path baseline() const { return folder / (shipped_now.empty() ? "baseline.sqlite" : shipped_now); }
     [[nodiscard]] SourceSetting setting(const std::filesystem::path& source) const {
         const auto found = source_settings.find(source);
         return found == source_settings.end() ? SourceSetting{} : found->second;

@@ -197,6 +197,31 @@ TEST_F(ProjectCli, TheGameIsStartedInItsFolderWithItsEnvironment) {
     EXPECT_NE(gone.err.find("cannot start /nowhere/at/all"), std::string::npos) << gone.err;
 }
 
+TEST_F(ProjectCli, VersionsAreRecordedAndComparedWith) {
+    EXPECT_NE(run({"shipped", project}).out.find("nothing is recorded"), std::string::npos);
+    EXPECT_EQ(run({"shipped", project, "--changes"}).code, 2);
+    ASSERT_EQ(run({"shipped", project, "--record", "1.0"}).code, 0);
+    EXPECT_EQ(run({"shipped", project, "--changes"}).out, "");
+    put_file(zip,
+             make_zip({{"a/one.dds", make_dds(Format::BC1, 32, 32, 0, 11)}, {"b/two.dds", make_dds(Format::BC3, 32, 32, 0, 2), true}}));
+    const auto changes = lines(run({"shipped", project, "--changes", "--json"}).out);
+    ASSERT_EQ(changes.size(), 2u);
+    EXPECT_EQ(changes[0]["how"], "changed");
+    EXPECT_EQ(changes[1]["how"], "moved");
+    EXPECT_EQ(changes[1]["from"], "base.zip::a/two.dds");
+    ASSERT_EQ(run({"shipped", project, "--record", "1.1"}).code, 0);
+    const auto versions = lines(run({"shipped", project, "--compare", "1.0", "--json"}).out);
+    ASSERT_EQ(versions.size(), 2u);
+    EXPECT_EQ(versions[0]["sources_as_in_it"], 0);
+    EXPECT_EQ(versions[1]["sources_as_in_it"], 1);
+    EXPECT_EQ(versions[0]["compared_with"], true);
+    EXPECT_EQ(lines(run({"shipped", project, "--changes", "--json"}).out)[0]["as_in"], "1.1");
+    EXPECT_EQ(run({"shipped", project, "--forget", "1.0"}).code, 2) << "it is compared with";
+    EXPECT_EQ(run({"shipped", project, "--forget", "2.0"}).code, 2);
+    EXPECT_EQ(run({"shipped", project, "--forget", "1.1"}).code, 0);
+    EXPECT_EQ(lines(run({"shipped", project, "--json"}).out).size(), 1u);
+}
+
 TEST_F(ProjectCli, MistakesAreSaidAndChangeNothing) {
     const auto kept = get_file(project + "/project.json");
     EXPECT_EQ(run({"new", project}).code, 2) << "there is one already";

@@ -9,6 +9,7 @@
 #include "support/temp_folder.h"
 #include "texture/png.h"
 #include "workflow/opening.h"
+#include "workflow/shipped.h"
 #include "workflow/sources.h"
 #include "workflow/update.h"
 
@@ -307,4 +308,67 @@ TEST_F(FairUpdate, ByCommandLine) {
     EXPECT_NE(hash_of_file(zip), hash_of_file(second_season() / "midway.zip"));
     ASSERT_EQ(run_cli({"project", "undo", folder_of}).code, 0);
     EXPECT_EQ(hash_of_file(zip), hash_of_file(second_season() / "midway.zip"));
+}
+
+TEST_F(FairUpdate, VersionsAreRecordedUnderNamesAndSayWhatTheUpdateChanged) {
+    const auto index = *IndexStore::open(":memory:");
+    const auto look_through = [&] {
+        Progress progress;
+        const auto catalog = *read_sources(context, {project, nullptr, {}}, *index, progress);
+        std::optional<Error> problem;
+        return measure_unseen(context, {project, nullptr, {}}, *catalog, *index, nullptr, progress, {}, problem)->snapshot;
+    };
+    std::filesystem::create_directories(project.folder);
+    const auto one = look_through();
+    EXPECT_TRUE(shipped_versions(project).empty());
+    const auto first_file = baseline_for(project, "season one");
+    const auto first = *record_shipped(project, first_file, *one);
+    note_recorded(project, first_file, "season one", 7);
+    EXPECT_EQ(project.baseline().filename(), "baseline.sqlite");
+    EXPECT_TRUE(changes_since(*first, *one, {}).empty());
+    // One's own delivery is no change of others.
+    paint(take({game / "midway.zip", {"booths/shooting/target.dds"}}));
+    deliver_all();
+    auto history = *vault().history();
+    EXPECT_TRUE(changes_since(*first, *look_through(), history).empty());
+
+    update_the_game();
+    const auto two = look_through();
+    const auto changes = changes_since(*first, *two, {});
+    using What = ShippedChange::What;
+    const auto how = [&](const std::string& end, What what) {
+        return std::any_of(changes.begin(), changes.end(), [&](const auto& c) { return c.what == what && c.inner.back().ends_with(end); });
+    };
+    std::map<What, int> counts;
+    for (const auto& change : changes) ++counts[change.what];
+    EXPECT_GT(counts[What::changed], 2);
+    EXPECT_GT(counts[What::moved], 0) << "what was renamed is the same picture under another path";
+    EXPECT_GT(counts[What::gone], 0);
+    EXPECT_LT(changes.size(), one->catalog.items.size() / 2) << "another order of entries is no change";
+    for (const auto& change : changes) EXPECT_EQ(change.what == What::moved, !change.from.empty());
+    EXPECT_FALSE(how("booths/shooting/target.dds", What::gone));
+
+    // The second season under its name; against the first one its textures are known to be the second's.
+    const auto second_file = baseline_for(project, "season two");
+    EXPECT_NE(second_file, first_file);
+    const auto second = *record_shipped(project, second_file, *two);
+    note_recorded(project, second_file, "season two", 9);
+    EXPECT_TRUE(changes_since(*second, *two, {}).empty());
+    const auto matches = match_versions(project);
+    ASSERT_EQ(matches.size(), 2u);
+    EXPECT_LT(matches[0].same, matches[0].sources);
+    EXPECT_EQ(matches[1].same, matches[1].sources);
+    const std::pair<std::string, std::vector<BaselineEntry>> other{"season two", second->entries()};
+    for (const auto& change : changes_since(*first, *two, {}, std::span(&other, 1)))
+        if (change.what != What::gone) EXPECT_EQ(change.as_in, "season two") << change.inner.back();
+
+    ASSERT_TRUE(save_project(project));
+    EXPECT_EQ(open_project(project.folder)->shipped, project.shipped);
+    EXPECT_FALSE(forget_version(project, second_file)) << "the one that is compared with stays";
+    EXPECT_TRUE(compare_with(project, first_file));
+    EXPECT_FALSE(compare_with(project, "nowhere.sqlite"));
+    EXPECT_TRUE(forget_version(project, second_file));
+    EXPECT_FALSE(std::filesystem::exists(project.folder / second_file));
+    EXPECT_EQ(shipped_versions(project).size(), 1u);
+    EXPECT_EQ(baseline_for(project, "season one"), first_file) << "recorded anew under its name";
 }

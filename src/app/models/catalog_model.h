@@ -22,6 +22,8 @@ public:
     /// Never null; its snapshot neither.
     [[nodiscard]] std::shared_ptr<const AnalyzedCatalog> catalog() const { return catalog_; }
     [[nodiscard]] std::shared_ptr<const CatalogSnapshot> snapshot() const { return catalog_->snapshot; }
+    /// Textures whose pictures nobody has looked at yet.
+    [[nodiscard]] std::size_t unseen() const { return catalog_->unseen; }
     [[nodiscard]] const std::vector<KeptSearch>& kept_searches() const { return store_.project().searches; }
     [[nodiscard]] const std::vector<HabitChoice>& habits() const { return store_.project().habits; }
     /// The state of an item that is on the bench.

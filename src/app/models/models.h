@@ -6,6 +6,7 @@
 #include "app/models/game_process.h"
 #include "app/models/kin_model.h"
 #include "app/models/parcel_model.h"
+#include "app/models/shipped_model.h"
 #include "app/models/sources_model.h"
 #include "app/models/update_model.h"
 
@@ -27,6 +28,7 @@ struct Models {
     DeliveryModel delivery{store};
     ParcelModel parcels{store};
     UpdateModel update{store};
+    ShippedModel shipped{sources, catalog};
     GameProcess game{messages};
 };
 

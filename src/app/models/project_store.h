@@ -40,7 +40,8 @@ public:
     [[nodiscard]] const std::shared_ptr<Baseline>& baseline() const { return baseline_; }
     /// What an analysis of the catalog depends on; the baseline only once it is recorded.
     [[nodiscard]] AnalysisContext analysis_context() const;
-    void baseline_recorded() { has_baseline_ = true; }
+    /// Another version is compared with; never null.
+    void set_baseline(std::shared_ptr<Baseline> baseline) { baseline_ = std::move(baseline), has_baseline_ = baseline_->recorded(); }
     [[nodiscard]] bool has_baseline() const { return has_baseline_; }
 
     [[nodiscard]] Vault vault() const { return vault_of(project_, files_); }

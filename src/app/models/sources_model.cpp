@@ -137,21 +137,6 @@ void SourcesModel::reload() {
         });
 }
 
-void SourcesModel::record_baseline() {
-    if (!store_.baseline()) return messages_.tell(tr("The project's baseline cannot be opened; the log says why."));
-    jobs_.run(
-        this, tr("Recording what was shipped"),
-        [baseline = store_.baseline(), snapshot = snapshot_, sources = store_.project().sources] {
-            return baseline->record(sources, snapshot->catalog, snapshot->sources);
-        },
-        [this](const Status& status) {
-            if (!status) return messages_.complain(status.error());
-            store_.baseline_recorded();
-            messages_.say(tr("The installation as it is now counts as shipped."));
-            reload();  // and beside it the full hashes
-        });
-}
-
 void SourcesModel::complete_baseline() {
     // Beside everything else, behind looking at pictures.
     jobs_.quietly(Jobs::By::looker, [this, self = QPointer<QObject>(this), baseline = store_.baseline(), ending = jobs_.ending(),

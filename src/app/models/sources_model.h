@@ -38,8 +38,6 @@ public:
     [[nodiscard]] FoundModel* found() { return &found_; }
     /// Gives back a source's dead space, through the vault.
     void compact(std::size_t index);
-    /// Takes the installation as it is for what the game's maker shipped.
-    void record_baseline();
     /// Opens everything anew and looks through it.
     void reload();
 

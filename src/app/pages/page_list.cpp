@@ -28,8 +28,8 @@ PageCount count_textures(const Models& models) {
 }
 
 constexpr PageRow rows[] = {
-    {PageId::sources, QT_TRANSLATE_NOOP("Page", "Sources"), [](Models& m) -> Page* { return new SourcesPage(&m.sources, &m.parcels); },
-     count_sources},
+    {PageId::sources, QT_TRANSLATE_NOOP("Page", "Sources"),
+     [](Models& m) -> Page* { return new SourcesPage(&m.sources, &m.parcels, &m.shipped); }, count_sources},
     {PageId::catalog, QT_TRANSLATE_NOOP("Page", "Catalog"), [](Models& m) -> Page* { return new CatalogPage(&m.catalog); }, count_textures},
     {PageId::bench, QT_TRANSLATE_NOOP("Page", "Bench"), [](Models& m) -> Page* { return new BenchPage(&m.bench); },
      [](const Models& m) { return PageCount{m.bench.pieces().size()}; }},

@@ -12,10 +12,12 @@
 #include "app/workshop/parcels_window.h"
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
+#include "app/workshop/shipped_window.h"
 #include "app/workshop/sift_window.h"
 
 namespace skivet::app {
-SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, QWidget* parent) : Page(parent), model_(model), parcels_(parcels) {
+SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, ShippedModel* shipped, QWidget* parent)
+    : Page(parent), model_(model), parcels_(parcels) {
     find_ = add_action(tr("Find in the game's folder…"), Qt::Key_L, tr("Go through an installation for archives and loose textures"),
                        [this] { find_in_folder(); });
     auto* add = add_action(tr("Add archives…"), Qt::Key_A, tr("Add archives of the game"), [this] { add_archives(); });
@@ -38,9 +40,10 @@ SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, QWidget* par
                       });
     group_ = add_action(tr("Belongs to…"), Qt::Key_B, tr("Say what the source is: base, update, extra content, another mod"),
                         [this] { choose_group(); });
-    baseline_ = add_action(tr("Record as shipped"), QKeySequence(Qt::CTRL | Qt::Key_B),
-                           tr("The installation is clean now: remember it, so that later changes can be told"),
-                           [this] { model_->record_baseline(); });
+    baseline_ = add_action(tr("As shipped…"), QKeySequence(Qt::CTRL | Qt::Key_B),
+                           tr("Remember the installation while it is clean, and see what was changed since"), [this, shipped] {
+                               if (shipped) (new ShippedWindow(this, shipped))->show();
+                           });
     auto* next = add_action(tr("To the catalog"), Qt::Key_Return, tr("See all textures"), [this] { emit go_to(PageId::catalog); });
 
     keys_ =
@@ -119,6 +122,14 @@ SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, QWidget* par
     connect(&model_->store(), &ProjectStore::opened, mods, count_parcels);
     count_parcels();
     clean->addWidget(new Button(baseline_, Button::Look::link));
+    if (shipped)
+        connect(shipped, &ShippedModel::changed, this, [this, shipped] {
+            const auto seen = shipped->seen();
+            if (!seen->now || seen->changes.empty()) return baseline_->setText(tr("As shipped…"));
+            const auto& name = seen->versions[*seen->now].name;
+            baseline_->setText(name.empty() ? tr("%1 other than shipped…").arg(seen->changes.size())
+                                            : tr("%1 other than in %2…").arg(seen->changes.size()).arg(to_text(name)));
+        });
     clean->addStretch();
     left_box->addLayout(clean);
 
@@ -316,7 +327,6 @@ void SourcesPage::show_source(int row) {
     const auto& facts = snapshot->facts[index];
     const bool off = model_->setting(std::size_t(index)).off;
     off_->setText(off ? tr("Switch on") : tr("Switch off"));
-    baseline_->setText(model_->has_baseline() ? tr("Record as shipped anew") : tr("Record as shipped"));
     QStringList notes;
     if (off) notes << tr("Switched off: the catalog is as if the game did not have it.");
     if (model_->shipped(source.path) == Shipped::added)

@@ -6,6 +6,7 @@
 
 #include "app/models/entry_table.h"
 #include "app/models/parcel_model.h"
+#include "app/models/shipped_model.h"
 #include "app/models/sources_model.h"
 #include "app/pages/page.h"
 #include "app/widgets/byte_map.h"
@@ -16,7 +17,7 @@ namespace skivet::app {
 class SourcesPage : public Page {
     Q_OBJECT
 public:
-    explicit SourcesPage(SourcesModel* model, ParcelModel* parcels = nullptr, QWidget* parent = nullptr);
+    explicit SourcesPage(SourcesModel* model, ParcelModel* parcels = nullptr, ShippedModel* shipped = nullptr, QWidget* parent = nullptr);
     void entered() override;
 
 private:

@@ -1,0 +1,109 @@
+#include "app/models/shipped_model.h"
+
+#include "app/models/pictures.h"
+#include "container/texture_files.h"
+
+namespace skivet::app {
+
+namespace {
+
+constexpr unsigned picture_side = 512;
+
+}  // namespace
+
+ShippedModel::ShippedModel(SourcesModel& sources, const CatalogModel& catalog, QObject* parent)
+    : QObject(parent), sources_(sources), catalog_(catalog), store_(sources.store()), jobs_(store_.jobs()), messages_(store_.messages()) {}
+
+void ShippedModel::look_when_known() {
+    if (store_.has_baseline() && sources_.ready() && catalog_.unseen() == 0) look();
+}
+
+void ShippedModel::look() {
+    jobs_.run(
+        this, tr("Comparing with what was shipped"),
+        [project = store_.project(), baseline = store_.has_baseline() ? store_.baseline() : nullptr, snapshot = catalog_.snapshot(),
+         history = store_.history(), unseen = catalog_.unseen()] {
+            auto out = std::make_shared<Seen>();
+            out->versions = shipped_versions(project);
+            out->matches = match_versions(project);
+            if (const auto* version = version_now(project, out->versions)) out->now = std::size_t(version - out->versions.data());
+            std::vector<std::pair<std::string, std::vector<BaselineEntry>>> others;
+            for (std::size_t v = 0; v < out->versions.size(); ++v)
+                if (v != out->now)
+                    if (const auto other = Baseline::open(project.folder / out->versions[v].baseline))
+                        others.emplace_back(out->versions[v].name, (*other)->entries());
+            if (baseline && out->now) out->changes = changes_since(*baseline, *snapshot, history, others);
+            out->unseen = unseen;
+            return out;
+        },
+        [this, request = ++requests_](std::shared_ptr<Seen> seen) {
+            if (request != requests_) return;
+            if (seen_ && seen_->now && seen->now && seen_->versions[*seen_->now] == seen->versions[*seen->now] &&
+                seen->changes.size() > seen_->changes.size())
+                messages_.tell(tr("%1 of the game's textures were changed by something else. Sources says which.")
+                                   .arg(seen->changes.size() - seen_->changes.size()));
+            seen_ = std::move(seen);
+            emit changed();
+        });
+}
+
+void ShippedModel::take_over(Result<std::shared_ptr<Baseline>> baseline) {
+    if (!baseline) return messages_.complain(baseline.error());
+    store_.set_baseline(std::move(*baseline));
+    sources_.reload();  // and beside it the full hashes
+    look();
+}
+
+void ShippedModel::record(const QString& name) {
+    if (store_.needs_project()) return;
+    jobs_.run(
+        this, tr("Recording what was shipped"),
+        [project = store_.project(), snapshot = catalog_.snapshot(), name = name.toStdString()]() {
+            auto file = baseline_for(project, name);
+            auto baseline = record_shipped(project, file, *snapshot);
+            return std::pair(std::move(file), std::move(baseline));
+        },
+        [this, name](std::pair<std::string, Result<std::shared_ptr<Baseline>>> done) {
+            if (done.second) {
+                store_.change([&](Project& p) { note_recorded(p, done.first, name.toStdString(), now()); });
+                messages_.say(tr("The installation as it is now counts as shipped."));
+            }
+            take_over(std::move(done.second));
+        });
+}
+
+void ShippedModel::compare_with(std::size_t version) {
+    if (!seen_ || version >= seen_->versions.size() || store_.needs_project()) return;
+    bool there = false;
+    store_.change([&](Project& p) { there = skivet::compare_with(p, seen_->versions[version].baseline); });
+    if (!there) return;
+    jobs_.run(
+        this, {}, [file = store_.project().baseline()] { return Baseline::open(file); },
+        [this](Result<std::shared_ptr<Baseline>> baseline) { take_over(std::move(baseline)); });
+}
+
+void ShippedModel::forget(std::size_t version) {
+    if (!seen_ || version >= seen_->versions.size() || store_.needs_project()) return;
+    bool gone = false;
+    store_.change([&](Project& p) { gone = forget_version(p, seen_->versions[version].baseline); });
+    if (!gone) return messages_.tell(tr("It is the version that is compared with. Compare with another one first."));
+    look();
+}
+
+void ShippedModel::pictures(QObject* asker, std::size_t change, std::function<void(QImage, QImage)> then) {
+    if (!seen_ || change >= seen_->changes.size()) return;
+    jobs_.run(
+        asker, {},
+        [context = store_.context(), cache = store_.cache(), one = seen_->changes[change]] {
+            std::pair<QImage, QImage> out;
+            if (cache && !one.before.empty())
+                if (const auto kept = cache->find(one.before)) out.first = to_qimage(*kept);
+            if (!one.now.empty())
+                if (const auto texture = open_texture_at(*context, {one.source, one.inner}))
+                    if (const auto image = skivet::thumbnail(*texture, picture_side)) out.second = to_qimage(*image);
+            return out;
+        },
+        [then = std::move(then)](std::pair<QImage, QImage> made) { then(std::move(made.first), std::move(made.second)); });
+}
+
+}  // namespace skivet::app
