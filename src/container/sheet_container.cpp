@@ -33,6 +33,7 @@ std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer:
     out->keys_ = context.keys;
     out->packers_ = context.packers;
     out->past_ = context.past;
+    if (out->sheet_->hash) out->known_paths_ = context.known_paths;
     std::optional<Error> wrong;
     const auto list = [&]() -> Status {
         SKIVET_TRY(const auto file, out->file_.bytes());

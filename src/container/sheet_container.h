@@ -21,9 +21,7 @@ public:
     [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
     [[nodiscard]] Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
-    [[nodiscard]] std::string fixed_entries() const override {
-        return "the tables of a " + kind() + " cannot be made longer or shorter yet";
-    }
+    [[nodiscard]] std::string fixed_entries() const override;
     [[nodiscard]] Result<WritePlan> plan_compact(const ReadLimits& limits) const override;
     [[nodiscard]] std::uint64_t dead_bytes() const override;
     [[nodiscard]] std::vector<Segment> segments() const override;
@@ -49,6 +47,9 @@ public:
     /// order.
     [[nodiscard]] Result<std::vector<Bytes>> unexplained() const;
 
+protected:
+    [[nodiscard]] Result<WritePlan> plan_entries(const Changes& changes, const ReadLimits& limits) const override;
+
 private:
     static constexpr std::uint32_t own_file = ~0u;
 
@@ -71,6 +72,7 @@ private:
     };
     class Lister;
     class Planner;
+    class Entries;
 
     /// Bytes of a file between what the sheet explains. Those that are neither padding nor the place of a deleted entry belong to the game:
     /// nothing writes on them, and they move only as a whole.
@@ -124,6 +126,7 @@ private:
     std::shared_ptr<const KeyRing> keys_;
     std::shared_ptr<const PackerPrograms> packers_;
     std::shared_ptr<const PastFiles> past_;  ///< null: files as they lie on the disk
+    std::vector<std::string> known_paths_;   ///< that hashed names may stand for, beside the sheet's
     HeaderRead header_;
     std::vector<Item> items_;
     std::vector<Table> tables_;

@@ -128,7 +128,7 @@ std::uint64_t SheetContainer::Planner::room(ByteSpan file, const std::vector<std
     auto next = file_end;
     for (std::size_t k = place + 1; k < items.size(); ++k) {
         const auto& other = c_.items_[items[k]];
-        if (other.stored == 0 && other.data_at == item.data_at) continue;
+        if (other.stored == 0) continue;  // what is empty takes no place, wherever it points
         if (other.data_at < item.data_at + std::max<std::uint64_t>(1, item.stored)) return 0;
         next = std::min(next, other.data_at);
         break;

@@ -240,6 +240,30 @@ Result<Bytes> field_bytes(const Field& field, ByteOrder sheet_order, std::uint64
     return out;
 }
 
+Result<Bytes> text_bytes(TextCode code, ByteOrder order, std::string_view text) {
+    const auto cannot = [&] { return fail(ErrorCode::unfit, fmt::format("\"{}\" has a character that names here cannot have", text)); };
+    if (!is_utf8(text)) return cannot();
+    if (code == TextCode::utf8) return Bytes(as_bytes(text).begin(), as_bytes(text).end());
+    ByteWriter out;
+    for (auto at = text.begin(); at != text.end();) {
+        const auto c = utf8::unchecked::next(at);
+        if (code == TextCode::utf16) {
+            const auto put = [&](std::uint32_t unit) {
+                std::byte two[2];
+                store_uint(two, unit, 2, order);
+                out.put(ByteSpan(two, 2));
+            };
+            if (c >= 0x10000) put(0xD800 + ((c - 0x10000) >> 10)), put(0xDC00 + ((c - 0x10000) & 0x3FF));
+            else put(c);
+        } else if (c < (code == TextCode::latin1 ? 0x100u : 0x80u)) {
+            out.le(static_cast<std::uint8_t>(c));
+        } else {
+            return cannot();
+        }
+    }
+    return std::move(out.bytes);
+}
+
 Result<Bytes> sum_field_bytes(const Field& field, ByteOrder order, ByteSpan data) {
     if (field.type == FieldType::bytes) return sum_digest(field.sum, data);
     auto number = sum_number(field.sum, data);

@@ -322,6 +322,9 @@ struct RecordValues {
 [[nodiscard]] Result<Bytes> field_bytes(const Sheet& sheet, const Field& field, std::uint64_t number);
 [[nodiscard]] Result<Bytes> field_bytes(const Field& field, ByteOrder order, std::uint64_t number, ByteSpan old);
 
+/// Text as a field has it: without length, end or padding. Error `unfit` for characters its code cannot say.
+[[nodiscard]] Result<Bytes> text_bytes(TextCode code, ByteOrder order, std::string_view text);
+
 /// The bytes of a checksum's field over `data`.
 [[nodiscard]] Result<Bytes> sum_field_bytes(const Field& field, ByteOrder order, ByteSpan data);
 /// What a checksum's field says about `data`; empty when it holds: "CRC-32 is 742bd5e6, the field says 032ce570".

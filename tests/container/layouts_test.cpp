@@ -2,7 +2,12 @@
 // each (tests/layouts/NAME.toml); together they use everything a container or wrapper sheet can say.
 #include <gtest/gtest.h>
 
+#include <fstream>
+#include <random>
+
+#include "base/hash.h"
 #include "container/address.h"
+#include "container/sheet_container.h"
 #include "delivery/vault.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
@@ -159,6 +164,99 @@ TEST_P(Layouts, ChangesAreReadByTheirOwnReader) {
     const auto undone = Vault(folder / "vault", files).restore_all();
     ASSERT_TRUE(undone) << undone.error().message();
     EXPECT_EQ(tree(game), before) << "byte for byte";
+}
+
+TEST_P(Layouts, EntriesComeAndGoAsTheirOwnReaderSeesThem) {
+    using What = AddressedChange::What;
+    const auto reason = open()->fixed_entries();
+    if (!reason.empty()) {
+        const auto refused = plan_changes(context, *open(), {{What::remove, {plain.begin()->first}}});
+        ASSERT_FALSE(refused);
+        EXPECT_EQ(refused.error().code, ErrorCode::unsupported);
+        EXPECT_NE(refused.error().message().find(reason), std::string::npos);
+        std::printf("%s: %s\n", name.c_str(), reason.c_str());
+        return;
+    }
+    const auto unexplained = [&] {
+        const auto opened = open();
+        const auto* sheet = dynamic_cast<const SheetContainer*>(opened.get());
+        return sheet ? *sheet->unexplained() : std::vector<Bytes>();
+    };
+    const auto kept = unexplained();
+    std::mt19937 random(11);
+    unsigned refused = 0, done = 0;
+    for (unsigned round = 0; round < 30; ++round) {
+        const auto any = [&] { return std::next(plain.begin(), static_cast<std::ptrdiff_t>(random() % plain.size()))->first; };
+        const auto like = any(), other = any(), third = any();
+        // Now and then longer than a field of a fixed size takes.
+        const auto path = std::string(1 + random() % 6, static_cast<char>('a' + random() % 26)) + (random() % 3 ? "/" : "/deeper/") +
+                          "new" + std::to_string(round) + std::string(random() % 8 ? 0 : 30, 'x') + ".dds";
+        const auto bytes = random_bytes(random() % 5000, round);
+        // A name that only its hash tells has to be known.
+        if (round % 3 > 0) {
+            context.known_paths.insert(context.known_paths.end(), {path, path + "2"});
+            std::ofstream(game / "cipher.paths", std::ios::app) << '\n' << path << '\n' << path << '2';
+        }
+        auto after = plain;
+        std::vector<AddressedChange> changes;
+        switch (random() % 5) {
+            case 0:
+            case 1:
+                changes.push_back({What::add, {path}, bytes, random() % 2 ? like : std::string()});
+                after[path] = bytes;
+                break;
+            case 2:
+                changes.push_back({What::rename, {like}, {}, path});
+                after[path] = after[like];
+                after.erase(like);
+                break;
+            case 3:
+                changes.push_back({What::remove, {like}});
+                after.erase(like);
+                break;
+            default:
+                if (like == other || other == third || third == like) continue;
+                changes = {{What::remove, {like}},
+                           {What::rename, {other}, {}, path},
+                           {What::replace, {third}, bytes},
+                           {What::add, {path + "2"}, bytes, other}};
+                after[path] = after[other];
+                after.erase(like);
+                after.erase(other);
+                after[third] = after[path + "2"] = bytes;
+        }
+        if (after.size() < 2) continue;
+        auto plan = plan_changes(context, *open(), changes);
+        if (!plan) {
+            // A name that does not fit, or that is nowhere but in its hash, is refused and nothing is changed.
+            ++refused;
+            EXPECT_TRUE(plan.error().code == ErrorCode::unfit || plan.error().code == ErrorCode::unsupported) << plan.error().message();
+            if (refused < 4) std::printf("%s: %s\n", name.c_str(), plan.error().message().c_str());
+            continue;
+        }
+        ++done;
+        PosixFiles posix;
+        const auto delivered = Vault(folder / "vault", posix).deliver(*plan, {"t", archive, {}}, 1);
+        ASSERT_TRUE(delivered) << delivered.error().message();
+        plain = std::move(after);
+        ASSERT_TRUE(read_all(*open()) == plain) << "round " << round;
+        ASSERT_TRUE(by_script() == plain) << "round " << round;
+        ASSERT_TRUE(open()->problems().empty());
+        for (const auto& stretch : unexplained())
+            ASSERT_NE(std::find(kept.begin(), kept.end(), stretch), kept.end()) << "round " << round << ": bytes nobody explained came";
+        if (round % 7 == 6) {
+            const auto less = open()->plan_compact(context.limits);
+            ASSERT_TRUE(less) << less.error().message();
+            if (less->empty()) continue;
+            ASSERT_TRUE(Vault(folder / "vault", posix).deliver(*less, {"c", archive, {}}, 1));
+            ASSERT_EQ(by_script(), plain) << "given back after round " << round;
+        }
+    }
+    std::printf("%s: %u changes, %u refused\n", name.c_str(), done, refused);
+    EXPECT_GT(done, 0u);
+    // And the vault has the way back.
+    PosixFiles posix;
+    ASSERT_TRUE(Vault(folder / "vault", posix).restore_all());
 }
 
 TEST_P(Layouts, OneByteOfAStoredEntryWritesLittle) {

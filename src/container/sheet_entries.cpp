@@ -1,0 +1,714 @@
+#include "container/sheet_entries.h"
+
+#include <fmt/format.h>
+#include <algorithm>
+
+#include "base/text.h"
+#include "container/sheet_gaps.h"
+
+namespace skivet {
+
+using namespace sheet_gaps;
+
+void Patched::put(std::uint64_t at, ByteSpan bytes) {
+    if (bytes.empty()) return;
+    const auto end = at + bytes.size();
+    auto next = ranges_.lower_bound(at);
+    if (next != ranges_.begin()) {
+        auto before = std::prev(next);
+        const auto before_end = before->first + before->second.size();
+        if (before_end > end) {  // inside of one
+            std::copy(bytes.begin(), bytes.end(), before->second.begin() + static_cast<std::ptrdiff_t>(at - before->first));
+            return;
+        }
+        if (before_end > at) before->second.resize(static_cast<std::size_t>(at - before->first));
+    }
+    while (next != ranges_.end() && next->first < end) {
+        const auto next_end = next->first + next->second.size();
+        if (next_end > end) {
+            Bytes rest(next->second.begin() + static_cast<std::ptrdiff_t>(end - next->first), next->second.end());
+            ranges_.erase(next);
+            ranges_.emplace(end, std::move(rest));
+            break;
+        }
+        next = ranges_.erase(next);
+    }
+    ranges_[at] = Bytes(bytes.begin(), bytes.end());
+    size_ = std::max(size_, end);
+}
+
+Bytes Patched::read(std::uint64_t at, std::uint64_t size) const {
+    Bytes out(static_cast<std::size_t>(size));
+    if (at < file_.size())
+        overlay(out, at, at,
+                file_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(std::min<std::uint64_t>(size, file_.size() - at))));
+    auto range = ranges_.upper_bound(at);
+    if (range != ranges_.begin()) --range;
+    for (; range != ranges_.end() && range->first < at + size; ++range) overlay(out, at, range->first, range->second);
+    return out;
+}
+
+std::vector<Overlay> Patched::overlays() const {
+    std::vector<Overlay> out;
+    for (const auto& [at, bytes] : ranges_) out.push_back({at, bytes});
+    return out;
+}
+
+FilePlan Patched::over_the_file(FilePlan plan) const {
+    FilePlan out;
+    if (plan.pieces.empty()) {
+        auto all = *this;
+        for (const auto& range : plan.ranges) all.put(range.at, range.bytes);
+        out.new_size = plan.empty() ? size_ : plan.new_size;
+        for (auto& [at, bytes] : all.ranges_)
+            if (at < out.new_size) {
+                bytes.resize(static_cast<std::size_t>(std::min<std::uint64_t>(bytes.size(), out.new_size - at)));
+                out.ranges.push_back({at, std::move(bytes), 0});
+            }
+        out.way = out.new_size > file_.size() ? Way::append : Way::in_place;
+        return out;
+    }
+    for (auto& piece : plan.pieces) {
+        if (!piece.is_copy()) {
+            out.pieces.push_back(std::move(piece));
+            continue;
+        }
+        // What lies over the file is bytes, the rest is copied from it.
+        auto at = piece.from;
+        const auto end = piece.from + piece.size;
+        while (at < end) {
+            auto next = ranges_.upper_bound(at);
+            auto until = next == ranges_.end() ? end : std::min(end, next->first);
+            if (next != ranges_.begin())
+                if (const auto over = std::prev(next); over->first + over->second.size() > at) {
+                    until = std::min(end, over->first + over->second.size());
+                    out.pieces.push_back({0, 0, read(at, until - at)});
+                    at = until;
+                    continue;
+                }
+            if (at < file_.size()) {
+                until = std::min<std::uint64_t>(until, file_.size());
+                out.pieces.push_back({at, until - at, {}});
+            } else {
+                out.pieces.push_back({0, 0, Bytes(static_cast<std::size_t>(until - at))});
+            }
+            at = until;
+        }
+    }
+    return out;
+}
+
+std::string SheetContainer::Entries::why_fixed(const SheetContainer& c) {
+    const auto& s = *c.sheet_;
+    const auto* offset = s.record.with(Meaning::data_offset);
+    const auto not_plain = [&]() -> std::string {
+        if (c.file_.parts().size() > 1) return "it is cut into parts";
+        if (!s.table_method.empty()) return "they are packed";
+        if (s.table_crypt && s.names) return "they are encrypted, and names are apart from the records";
+        if (s.tree) return "their names make a tree";
+        if (!s.folders.fields.empty()) return "their records lie in folders";
+        if (has_stream(s) || s.part_size > 0) return "the data of all entries is one stream";
+        if (follows_order(s) || !offset) return "where data lies follows from the order of the entries";
+        if (s.record.arrays) return "their records are columns";
+        if (s.record_count.by == CountOf::By::number) return "the number of entries is fixed";
+        if (s.record_count.by == CountOf::By::folders) return "folders count the entries";
+        if (!s.markers.start.empty()) return "entries between others make folders";
+        if (offset->base_section) return "data is counted from the end of a table";
+        if (s.record.with(Meaning::name_index)) return "names are counted";
+        if (c.header_.values.with(Meaning::data_size)) return "the header says how long all data is";
+        if (std::any_of(s.record.fields.begin(), s.record.fields.end(), [](const auto& f) { return f.type == FieldType::pad; }))
+            return "padding in a record depends on its place";
+        return {};
+    }();
+    return not_plain.empty() ? std::string() : fmt::format("the tables of a {} cannot be made longer or shorter: {}", s.name, not_plain);
+}
+
+SheetContainer::Entries::Entries(const SheetContainer& c, ByteSpan file, ByteSpan image, const Changes& changes, const ReadLimits& limits)
+    : c_(c), sheet_(*c.sheet_), changes_(changes), limits_(limits), file_(file), image_(image), new_(file) {}
+
+Result<RecordValues> SheetContainer::Entries::values_of(const Record& record) const {
+    RecordValues out;
+    SKIVET_CHECK(read_record(sheet_.record, c_.header_.order, record.bytes, 0, limits_, out));
+    return out;
+}
+
+Status SheetContainer::Entries::read_records() {
+    std::unordered_map<std::uint64_t, std::size_t> entry_at;
+    for (std::size_t i = 0; i < c_.items_.size(); ++i) entry_at.emplace(c_.items_[i].record_at, i);
+    auto at = c_.table_at_ + sheet_.counted;
+    auto count = ~0ull;
+    if (sheet_.record_count.by == CountOf::By::field) count = c_.header_.values.named(sheet_.record_count.field)->number;
+    if (sheet_.record_count.by == CountOf::By::counted) count = load_uint(image_.data() + c_.table_at_, sheet_.counted, c_.header_.order);
+    RecordValues values;
+    for (std::uint64_t i = 0; i < count && at < c_.table_end_; ++i) {
+        SKIVET_CHECK(read_record(sheet_.record, c_.header_.order, image_, at, limits_, values));
+        Record record;
+        const auto bytes = image_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(values.end - at));
+        record.bytes.assign(bytes.begin(), bytes.end());
+        record.old_at = at;
+        record.name = old_.size();
+        if (sheet_.record_count.by == CountOf::By::terminator) {
+            const auto* value = values.named(sheet_.record_count.field);
+            if (value->field->type == FieldType::text ? value->text.empty() : value->number == sheet_.record_count.number) {
+                closing_ = record.bytes;
+                at = values.end;
+                break;
+            }
+        }
+        if (const auto entry = entry_at.find(at); entry != entry_at.end()) {
+            record.entry = entry->second;
+            record.shows = c_.entries_[entry->second].path;
+        }
+        at = values.end;
+        old_.push_back(std::move(record));
+    }
+    table_ = {c_.table_at_, at, c_.table_at_, 0, &sheet_.record_at};
+    return {};
+}
+
+Status SheetContainer::Entries::put_number(Record& record, const FieldValue& value, std::uint64_t number) const {
+    const auto old = ByteSpan(record.bytes).subspan(static_cast<std::size_t>(value.at), static_cast<std::size_t>(value.size));
+    SKIVET_TRY(const auto bytes, field_bytes(*value.field, c_.header_.order, number, old));
+    std::copy(bytes.begin(), bytes.end(), record.bytes.begin() + static_cast<std::ptrdiff_t>(value.at));
+    return {};
+}
+
+Status SheetContainer::Entries::put_text(Record& record, Meaning meaning, const std::string& text) {
+    SKIVET_TRY(const auto values, values_of(record));
+    const auto* value = values.with(meaning);
+    const auto& field = *value->field;
+    const auto order = field.order.value_or(c_.header_.order);
+    SKIVET_TRY(auto bytes, text_bytes(field.code, order, text));
+    const std::size_t unit = field.code == TextCode::utf16 ? 2 : 1;
+    const bool fixed = !field.prefixed && !field.terminated && field.length_field.empty();
+    if (fixed && bytes.size() > field.size)
+        return fail(ErrorCode::unfit,
+                    fmt::format("\"{}\" is longer than the {} bytes that names have in a {}", text, field.size, sheet_.name),
+                    "Choose a shorter name");
+    if (fixed) bytes.resize(static_cast<std::size_t>(field.size));
+    if (field.terminated) bytes.resize(bytes.size() + unit);
+    if (field.prefixed) {
+        const auto length = bytes.size() / unit;
+        if (field.width < 8 && length >> (8 * field.width) != 0)
+            return fail(ErrorCode::unfit, fmt::format("\"{}\" is longer than a length of {} bytes can say", text, field.width));
+        Bytes prefix(field.width);
+        store_uint(prefix.data(), length, field.width, order);
+        bytes.insert(bytes.begin(), prefix.begin(), prefix.end());
+    }
+    if (!field.length_field.empty()) SKIVET_CHECK(put_number(record, *values.named(field.length_field), bytes.size() / unit));
+    const auto from = record.bytes.begin() + static_cast<std::ptrdiff_t>(value->at);
+    const auto at = record.bytes.erase(from, from + static_cast<std::ptrdiff_t>(value->size));
+    record.bytes.insert(at, bytes.begin(), bytes.end());
+    if (const auto* size = values.with(Meaning::record_size)) {
+        // Stands before or behind the text; where it is now is read again, its value not being looked at.
+        const auto place = size->at > value->at ? size->at + bytes.size() - value->size : size->at;
+        SKIVET_TRY(const auto number, field_bytes(*size->field, c_.header_.order, record.bytes.size(), {}));
+        std::copy(number.begin(), number.end(), record.bytes.begin() + static_cast<std::ptrdiff_t>(place));
+    }
+    return {};
+}
+
+Status SheetContainer::Entries::give_path(Record& record, const std::string& path) {
+    SKIVET_TRY(const auto values, values_of(record));
+    record.path = record.shows = path;
+    // As the other names here have their folders: with \ where they do.
+    const auto as_here = [&](std::string text, const std::string& like) {
+        if (like.find('\\') != std::string::npos && like.find('/') == std::string::npos) std::replace(text.begin(), text.end(), '/', '\\');
+        return text;
+    };
+    if (const auto* hash = values.with(Meaning::path_hash)) {
+        if (!sheet_.hash) return fail(ErrorCode::unsupported, "the sheet does not say how names are hashed", "Say it in the sheet");
+        SKIVET_CHECK(put_number(record, *hash, path_hash(*sheet_.hash, hash->field->width, path)));
+    }
+    const auto* whole = values.with(Meaning::path);
+    if (whole && sheet_.path_of.empty()) return put_text(record, Meaning::path, as_here(path, whole->text));
+    // In parts, as far as the record has fields for them.
+    auto rest = path;
+    if (const auto* folder = values.with(Meaning::folder)) {
+        const auto slash = rest.rfind('/');
+        const auto text = slash == std::string::npos ? std::string() : rest.substr(0, slash);
+        SKIVET_CHECK(put_text(record, Meaning::folder, as_here(text, folder->text)));
+        if (slash != std::string::npos) rest = rest.substr(slash + 1);
+    }
+    if (values.with(Meaning::extension)) {
+        const auto point = rest.rfind('.');
+        SKIVET_CHECK(put_text(record, Meaning::extension, point == std::string::npos ? std::string() : rest.substr(point + 1)));
+        rest = rest.substr(0, point);
+    }
+    if (sheet_.names) record.path = rest;
+    else if (const auto* name = values.with(Meaning::name)) SKIVET_CHECK(put_text(record, Meaning::name, as_here(rest, name->text)));
+    else if (whole) SKIVET_CHECK(put_text(record, Meaning::path, as_here(rest, whole->text)));
+    return {};
+}
+
+std::size_t SheetContainer::Entries::place_for(const Record& record) const {
+    // The key that all records rise by: the game may look for it by halving.
+    using Rises = std::pair<std::uint64_t, std::string>;
+    const auto key = [&](const Record& r, int way) -> std::optional<Rises> {
+        if (way == 0) {
+            const auto values = values_of(r);
+            const auto* hash = values ? values->with(Meaning::path_hash) : nullptr;
+            return hash ? std::optional(Rises{hash->number, {}}) : std::nullopt;
+        }
+        return Rises{0, way == 1 ? r.shows : lower(r.shows)};
+    };
+    if (records_.size() < 3) return records_.size();
+    for (const int way : {0, 1, 2}) {
+        std::vector<Rises> keys;
+        for (const auto& r : records_)
+            if (auto k = key(r, way); k && !r.shows.empty()) keys.push_back(std::move(*k));
+        if (keys.size() != records_.size() || !std::is_sorted(keys.begin(), keys.end())) continue;
+        const auto mine = key(record, way);
+        return static_cast<std::size_t>(std::upper_bound(keys.begin(), keys.end(), *mine) - keys.begin());
+    }
+    return records_.size();
+}
+
+Status SheetContainer::Entries::choose_records() {
+    const std::unordered_set<std::size_t> removed(changes_.removed.begin(), changes_.removed.end());
+    std::unordered_map<std::size_t, const std::string*> renamed;
+    for (const auto& name : changes_.renamed) renamed.emplace(name.entry, &name.path);
+    std::vector<Record> later;
+    for (const auto& old : old_) {
+        if (old.entry && removed.contains(*old.entry)) continue;
+        const auto name = old.entry ? renamed.find(*old.entry) : renamed.end();
+        if (name == renamed.end()) {
+            records_.push_back(old);
+            continue;
+        }
+        auto record = old;
+        SKIVET_CHECK(give_path(record, *name->second));
+        later.push_back(std::move(record));
+    }
+    for (const auto& added : changes_.added) {
+        const auto like = added.like ? added.like : c_.entries_.empty() ? std::nullopt : std::optional<std::size_t>(0);
+        const auto found = std::find_if(old_.begin(), old_.end(), [&](const auto& r) { return like && r.entry == *like; });
+        if (found == old_.end())
+            return fail(ErrorCode::unsupported, "the archive has no entry yet, so nothing says how the record of a new one looks");
+        auto record = *found;
+        record.fresh = true;
+        record.data_at.reset();
+        SKIVET_CHECK(give_path(record, added.path));
+        later.push_back(std::move(record));
+    }
+    const auto keep_place = [&](const Record& record) { return !record.fresh && place_for(record) == records_.size(); };
+    for (auto& record : later) {
+        // One that got another name stays where it was, unless the records have an order.
+        auto at = place_for(record);
+        if (keep_place(record)) {
+            at = 0;
+            while (at < records_.size() && records_[at].old_at < record.old_at) ++at;
+        }
+        records_.insert(records_.begin() + static_cast<std::ptrdiff_t>(at), std::move(record));
+    }
+    // A number of the entry hidden in its data's encryption would change with its place.
+    if (sheet_.crypt && sheet_.crypt->iv_is_number)
+        for (std::size_t i = 0; i < std::min(old_.size(), records_.size()); ++i)
+            if (records_[i].old_at != old_[i].old_at)
+                return fail(ErrorCode::unsupported, "data is encrypted with the number of its entry, which would become another");
+    return {};
+}
+
+Result<Bytes> SheetContainer::Entries::name_bytes(const std::string& name) const {
+    const auto& names = *sheet_.names;
+    SKIVET_TRY(auto bytes, text_bytes(names.code, c_.header_.order, name));
+    const std::size_t unit = names.code == TextCode::utf16 ? 2 : 1;
+    if (names.prefix == 0) {
+        bytes.resize(bytes.size() + unit);
+        return bytes;
+    }
+    if (names.prefix < 8 && bytes.size() >> (8 * names.prefix) != 0)
+        return fail(ErrorCode::unfit, fmt::format("\"{}\" is longer than a length of {} bytes can say", name, names.prefix));
+    Bytes out(names.prefix);
+    store_uint(out.data(), bytes.size(), names.prefix, c_.header_.order);
+    out.insert(out.end(), bytes.begin(), bytes.end());
+    return out;
+}
+
+Status SheetContainer::Entries::write_names() {
+    if (!sheet_.names) return {};
+    if (c_.names_end_ <= c_.names_at_ || c_.names_end_ > image_.size())
+        return fail(ErrorCode::unsupported, "nothing says where the names end", "Name the field that does in the sheet");
+    names_ = {c_.names_at_, c_.names_end_, c_.names_at_, 0, &sheet_.names->at};
+    const auto old = image_.subspan(static_cast<std::size_t>(names_.at), static_cast<std::size_t>(names_.end - names_.at));
+    if (sheet_.names->in_order) {
+        std::vector<Bytes> each;
+        for (std::uint64_t at = 0; at < old.size() && each.size() < old_.size();) {
+            auto end = at;
+            if (sheet_.names->prefix > 0) {
+                if (old.size() - at < sheet_.names->prefix) break;
+                end = at + sheet_.names->prefix + load_uint(old.data() + at, sheet_.names->prefix, c_.header_.order);
+            } else {
+                while (end < old.size() && old[static_cast<std::size_t>(end)] != std::byte{0}) ++end;
+                ++end;
+            }
+            if (end > old.size()) break;
+            each.emplace_back(old.begin() + static_cast<std::ptrdiff_t>(at), old.begin() + static_cast<std::ptrdiff_t>(end));
+            at = end;
+        }
+        if (each.size() != old_.size()) return fail(ErrorCode::unsupported, "not every entry has a name in the table of names");
+        for (const auto& record : records_) {
+            if (record.path) {
+                SKIVET_TRY(const auto bytes, name_bytes(*record.path));
+                names_bytes_.insert(names_bytes_.end(), bytes.begin(), bytes.end());
+            } else {
+                names_bytes_.insert(names_bytes_.end(), each[record.name].begin(), each[record.name].end());
+            }
+        }
+    } else {
+        // What is there stays, for records may share names or parts of them; new ones come behind.
+        names_bytes_.assign(old.begin(), old.end());
+        for (auto& record : records_) {
+            if (!record.path) continue;
+            SKIVET_TRY(const auto values, values_of(record));
+            const auto* offset = values.with(Meaning::name_offset);
+            if (!offset) return fail(ErrorCode::unsupported, "the sheet does not say which name an entry has");
+            SKIVET_TRY(const auto bytes, name_bytes(*record.path));
+            SKIVET_CHECK(put_number(record, *offset, names_bytes_.size()));
+            names_bytes_.insert(names_bytes_.end(), bytes.begin(), bytes.end());
+        }
+    }
+    names_.size = names_bytes_.size();
+    return {};
+}
+
+Result<std::uint64_t> SheetContainer::Entries::room_behind(std::uint64_t at) const {
+    if (at >= file_.size()) return ~0ull - at;
+    SKIVET_TRY(const auto gaps, c_.gaps(own_file));
+    for (const auto& gap : gaps)
+        if (gap.at == at && gap.blank) return gap.last ? ~0ull - at : gap.end - at;
+    return std::uint64_t{0};
+}
+
+Status SheetContainer::Entries::find_place(Section& section) {
+    const auto old_size = section.end - section.at;
+    if (section.size == old_size) return {};
+    const auto exact = sheet_.record_count.by == CountOf::By::to_end && !c_.header_.values.with(Meaning::table_size);
+    const auto header_behind = sheet_.header_at < 0;
+    // Where nothing but tables lies behind it, they make room, or move up: the game may count from the end.
+    auto data_end = std::uint64_t{0};
+    for (const auto& item : c_.items_)
+        if (item.file == own_file && item.stored > 0) data_end = std::max(data_end, item.data_at + item.stored);
+    SKIVET_TRY(const auto gaps, c_.gaps(own_file));
+    const bool unknown = std::any_of(gaps.begin(), gaps.end(), [&](const auto& g) { return g.end > section.end && !g.blank; });
+    if (data_end <= section.at && !unknown && section.end <= file_.size()) {
+        const Bytes behind(file_.begin() + static_cast<std::ptrdiff_t>(section.end), file_.end());
+        shift_from_ = section.end;
+        shift_ = section.size - old_size;  // modulo 2^64
+        new_.resize(section.at);
+        new_.put(section.at + section.size, behind);
+        new_.resize(section.at + section.size + behind.size());
+        return {};
+    }
+    if (section.size < old_size && !exact) return {};
+    if (exact) return fail(ErrorCode::unsupported, "the entries go on to where the data begins, which would have to move");
+    SKIVET_TRY(const auto room, room_behind(section.end));
+    if (section.size - old_size <= room) return {};
+    if (section.place->from == Place::From::field && !header_behind) {
+        const auto* value = c_.header_.values.named(section.place->field);
+        section.to = aligned(new_.size(), sheet_.align);
+        given_[value->field->name] = section.to - c_.base_of(*value->field, value->at);
+        new_.put(section.at, Bytes(static_cast<std::size_t>(old_size), sheet_.fill));
+        new_.put(new_.size(), Bytes(static_cast<std::size_t>(section.to - new_.size()), sheet_.fill));
+        new_.resize(section.to + section.size);
+        return {};
+    }
+    return clear_the_way(section);
+}
+
+Status SheetContainer::Entries::clear_the_way(const Section& section) {
+    const auto until = section.at + section.size;
+    const auto cannot = [&](const std::string& why) {
+        return fail(ErrorCode::unsupported, "its tables have no room for more: " + why,
+                    "Deliver into an override folder instead, if the game has one");
+    };
+    if (!sheet_.may_move || sheet_.keep_order) return cannot("behind them lies data that may not move");
+    if (sheet_.header_at < 0) return cannot("the header is at the file's end");
+    for (const auto& table : c_.tables_)
+        if (table.end > table.at && table.at >= section.end && table.at < until)
+            return cannot(fmt::format("behind them lie the {}", table.name));
+    // All that begins in the way, and what shares its bytes.
+    std::map<std::uint64_t, std::uint64_t> in_the_way;  // place to size
+    auto end = until;
+    for (bool more = true; more;) {
+        more = false;
+        for (const auto& item : c_.items_) {
+            if (item.file != own_file || item.stored == 0 || item.data_at >= end || item.data_at + item.stored <= section.end) continue;
+            auto& size = in_the_way[item.data_at];
+            if (size >= item.stored) continue;
+            size = item.stored;
+            more = item.data_at + item.stored > end;
+            end = std::max(end, item.data_at + item.stored);
+        }
+    }
+    SKIVET_TRY(const auto gaps, c_.gaps(own_file));
+    for (const auto& gap : gaps)
+        if (!gap.blank && gap.end > section.end && gap.at < until) return cannot("behind them lie bytes the sheet does not explain");
+    if (sheet_.crypt && sheet_.crypt->from_file) return cannot("data behind them is encrypted by its place");
+    const auto align = c_.alignment(own_file);
+    std::uint64_t all = 0;
+    for (const auto& [at, size] : in_the_way) {
+        if (at < section.end || at > file_.size() || size > file_.size() - at) return cannot("data behind them overlaps them");
+        all += size;
+        if (all > limits_.inflated_bytes) return cannot("what lies behind them is too large to be moved");
+        const auto to = aligned(new_.size(), align);
+        new_.put(new_.size(), Bytes(static_cast<std::size_t>(to - new_.size()), sheet_.fill));
+        new_.put(to, file_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(size)));
+        data_moved_[at] = to;
+    }
+    for (const auto& [at, size] : in_the_way) new_.put(at, Bytes(static_cast<std::size_t>(size), sheet_.fill));
+    for (auto& record : records_)
+        if (record.entry)
+            if (const auto to = data_moved_.find(c_.items_[*record.entry].data_at);
+                to != data_moved_.end() && c_.items_[*record.entry].file == own_file && c_.items_[*record.entry].stored > 0)
+                record.data_at = to->second;
+    return {};
+}
+
+Status SheetContainer::Entries::write_records() {
+    Bytes all(sheet_.counted);
+    if (sheet_.counted > 0) store_uint(all.data(), records_.size(), sheet_.counted, c_.header_.order);
+    for (auto& record : records_) {
+        const auto to = table_.to + all.size();
+        if (record.entry) {
+            SKIVET_TRY(const auto values, values_of(record));
+            const auto& offset = *values.with(Meaning::data_offset);
+            const auto& field = *offset.field;
+            if (record.data_at || (field.from_field && to != record.old_at)) {
+                const auto data = record.data_at.value_or(c_.items_[*record.entry].data_at);
+                SKIVET_CHECK(put_number(record, offset, data - c_.base_of(field, to + offset.at)));
+            }
+        }
+        all.insert(all.end(), record.bytes.begin(), record.bytes.end());
+    }
+    all.insert(all.end(), closing_.begin(), closing_.end());
+    if (sheet_.table_crypt) {
+        plain_table_ = all;
+        SKIVET_TRY(const auto key, sheet_data::key_for(*sheet_.table_crypt, *c_.keys_, c_.header_.values, file_));
+        SKIVET_TRY(all, sheet_data::encrypt(*sheet_.table_crypt, {key, sheet_.table_crypt->iv, table_.to}, all));
+    }
+    // What is left of its old place is blank.
+    const auto old_size = table_.end - table_.at;
+    if (table_.to == table_.at && all.size() < old_size && shift_from_ == ~0ull)
+        all.resize(static_cast<std::size_t>(old_size), sheet_.fill);
+    new_.put(table_.to, all);
+    if (sheet_.names) {
+        auto bytes = names_bytes_;
+        const auto to = moved(names_.to);
+        if (names_.to == names_.at && bytes.size() < names_.end - names_.at)
+            bytes.resize(static_cast<std::size_t>(names_.end - names_.at), sheet_.fill);
+        new_.put(to, bytes);
+    }
+    return {};
+}
+
+Status SheetContainer::Entries::write_header() {
+    const auto& header = c_.header_.values;
+    const auto number_of_records = static_cast<std::int64_t>(records_.size()) - static_cast<std::int64_t>(old_.size());
+    if (sheet_.record_count.by == CountOf::By::field)
+        given_[sheet_.record_count.field] = header.named(sheet_.record_count.field)->number + static_cast<std::uint64_t>(number_of_records);
+    if (const auto* size = header.with(Meaning::table_size)) {
+        const auto records = table_.size - (table_.end - table_.at);
+        const bool with_names = sheet_.names && c_.table_at_ + size->number >= c_.names_end_ && c_.names_at_ >= c_.table_at_;
+        given_[size->field->name] = size->number + records + (with_names ? names_.size - (names_.end - names_.at) : 0);
+    }
+    if (sheet_.names && !sheet_.names->size_field.empty()) given_[sheet_.names->size_field] = names_.size;
+    if (const auto* size = header.with(Meaning::file_size)) given_[size->field->name] = new_.size();
+    // What else the header says the place of moved along.
+    for (const auto& value : header.values) {
+        const auto& name = value.field->name;
+        const auto says = [&](const Place& place) { return place.from == Place::From::field && place.field == name; };
+        if (!given_.contains(name) &&
+            (value.field->means == Meaning::table_offset || says(sheet_.record_at) || (sheet_.names && says(sheet_.names->at)))) {
+            const auto at = value.number + c_.base_of(*value.field, value.at);
+            const auto field_moved = value.field->from_field ? moved(value.at) - value.at : 0;
+            if (moved(at) != at || field_moved != 0) given_[name] = value.number + (moved(at) - at) - field_moved;
+        }
+        const auto given = given_.find(name);
+        if (given == given_.end()) continue;
+        const auto at = moved(value.at);
+        SKIVET_TRY(const auto bytes, field_bytes(*value.field, c_.header_.order, given->second, new_.read(at, value.size)));
+        new_.put(at, bytes);
+    }
+    const auto* offset = sheet_.record.with(Meaning::data_offset);
+    if (given_.contains(offset->base_field))
+        return fail(ErrorCode::unsupported, fmt::format("its data is counted from \"{}\", which would have to change", offset->base_field));
+    return {};
+}
+
+Status SheetContainer::Entries::write_sums() {
+    const auto& header = c_.header_.values;
+    const auto* stated = header.with(Meaning::table_size);
+    const auto table_size = stated ? given_.at(stated->field->name) : table_.size;
+    const auto with_header = [](const Field& field) {
+        return std::find(field.over.begin(), field.over.end(), Over::header) != field.over.end();
+    };
+    // The tables' own, then the header's, which are over those, then the file's.
+    for (const int turn : {0, 1, 2})
+        for (const auto& value : header.values) {
+            const auto& field = *value.field;
+            if (field.means != Meaning::checksum) continue;
+            if (turn != (field.is_over(Over::file) ? 2 : with_header(field) ? 1 : 0)) continue;
+            Bytes over;
+            const auto mine = moved(value.at);
+            const auto add = [&](std::uint64_t at, std::uint64_t size) {
+                const auto start = over.size();
+                const auto bytes = new_.read(at, size);
+                over.insert(over.end(), bytes.begin(), bytes.end());
+                if (mine >= at && mine < at + size)
+                    std::fill_n(over.begin() + static_cast<std::ptrdiff_t>(start + mine - at), value.size, std::byte{0});
+            };
+            for (const auto what : field.over) {
+                if (what == Over::table && !sheet_.table_crypt) add(table_.to, table_size);
+                if (what == Over::table && sheet_.table_crypt) {
+                    over = plain_table_;
+                    over.resize(static_cast<std::size_t>(table_size));
+                }
+                if (what == Over::names) add(moved(names_.to), sheet_.names ? names_.size : 0);
+                if (what == Over::header) add(moved(c_.header_.at), header.end - c_.header_.at);
+                if (what == Over::file) add(0, new_.size());
+            }
+            SKIVET_TRY(const auto bytes, sum_field_bytes(field, c_.header_.order, over));
+            new_.put(mine, bytes);
+        }
+    return {};
+}
+
+Status SheetContainer::Entries::blank_what_went() {
+    for (const auto entry : changes_.removed) {
+        const auto& item = c_.items_[entry];
+        if (item.stored == 0 || (item.file == own_file && data_moved_.contains(item.data_at))) continue;
+        const bool shared = std::any_of(records_.begin(), records_.end(), [&](const auto& r) {
+            if (!r.entry) return false;
+            const auto& other = c_.items_[*r.entry];
+            return other.stored > 0 && other.file == item.file && other.data_at < item.data_at + item.stored &&
+                   item.data_at < other.data_at + other.stored;
+        });
+        if (shared) continue;
+        const Bytes blank(static_cast<std::size_t>(item.stored), sheet_.fill);
+        if (item.file == own_file) {
+            new_.put(item.data_at, blank);
+            continue;
+        }
+        SKIVET_TRY(const auto view, c_.data_file(item.file));
+        SKIVET_TRY(const auto bytes, view.bytes());
+        others_.try_emplace(view.path(), std::pair(view, Patched(bytes))).first->second.second.put(item.data_at, blank);
+    }
+    return {};
+}
+
+Status SheetContainer::Entries::check(const SheetContainer& after) const {
+    const auto not_enough = [&](const std::string& what) {
+        return fail(ErrorCode::unsupported,
+                    fmt::format("what the sheet {} says is not enough to change its entries: {}", sheet_.name, what),
+                    "Deliver into an override folder instead, if the game has one");
+    };
+    std::vector<std::string_view> wanted, there;
+    for (const auto& record : records_)
+        if (!record.shows.empty()) wanted.push_back(record.shows);
+    for (const auto& entry : after.entries()) there.push_back(entry.path);
+    std::sort(wanted.begin(), wanted.end());
+    std::sort(there.begin(), there.end());
+    if (wanted != there) {
+        std::vector<std::string_view> missing;
+        std::set_difference(wanted.begin(), wanted.end(), there.begin(), there.end(), std::back_inserter(missing));
+        if (!missing.empty() && sheet_.record.with(Meaning::path_hash))
+            return not_enough(fmt::format("\"{}\" would be known by its hash alone; let the program know the path first", missing.front()));
+        return not_enough(missing.empty() ? "there would be entries nobody wanted"
+                                          : fmt::format("\"{}\" would not be there", missing.front()));
+    }
+    for (const auto& record : records_) {
+        if (!record.entry || record.shows.empty()) continue;
+        const auto now = after.find(record.shows);
+        const auto &was = c_.items_[*record.entry], &is = after.items_[*now];
+        const auto at = record.data_at.value_or(was.data_at);
+        if (is.data_at != at || is.stored != was.stored || is.file != was.file || is.size != was.size)
+            return not_enough(fmt::format("\"{}\" would have other data", record.shows));
+    }
+    if (!after.problems().empty() && c_.problems().empty()) return not_enough(after.problems().front().message());
+    return {};
+}
+
+Result<WritePlan> SheetContainer::Entries::plan() {
+    SKIVET_CHECK(read_records());
+    SKIVET_CHECK(choose_records());
+    SKIVET_CHECK(write_names());
+    table_.size = sheet_.counted + closing_.size();
+    for (const auto& record : records_) table_.size += record.bytes.size();
+    const bool names_follow = sheet_.names && sheet_.names->at.from == Place::From::after_record;
+    if (names_follow) {
+        // They move with the records, as one table.
+        if (names_.at != table_.end) return fail(ErrorCode::unsupported, "something lies between the records and their names");
+        Section both{table_.at, names_.end, table_.at, table_.size + names_.size, table_.place};
+        SKIVET_CHECK(find_place(both));
+        table_.to = both.to;
+        names_.to = both.to + table_.size;
+        const auto left = both.end - both.at;
+        if (both.to == both.at && both.size < left && shift_from_ == ~0ull)
+            new_.put(both.at, Bytes(static_cast<std::size_t>(left), sheet_.fill));
+        if (shift_from_ != ~0ull) shift_from_ = std::max(shift_from_, names_.to + 1);
+    } else {
+        SKIVET_CHECK(find_place(table_));
+        if (sheet_.names) {
+            if (shift_from_ != ~0ull && names_.size > names_.end - names_.at)
+                return fail(ErrorCode::unsupported, "its tables and its names would both have to move",
+                            "Deliver into an override folder instead, if the game has one");
+            if (shift_from_ == ~0ull) SKIVET_CHECK(find_place(names_));
+        }
+    }
+    SKIVET_CHECK(write_records());
+    SKIVET_CHECK(blank_what_went());
+    SKIVET_CHECK(write_header());
+    SKIVET_CHECK(write_sums());
+
+    const auto overlays = new_.overlays();
+    SKIVET_TRY(const auto view, c_.file_.with(overlays, new_.size()));
+    ReadContext context;
+    context.keys = c_.keys_;
+    context.packers = c_.packers_;
+    context.past = c_.past_;
+    context.known_paths = c_.known_paths_;
+    context.limits = limits_;
+    auto [after, wrong] = open_as_far(view, c_.sheet_, context);
+    if (wrong) return fail(std::move(*wrong).within("with its new tables"));
+    SKIVET_CHECK(check(*after));
+
+    std::vector<Replacement> contents;
+    for (const auto& added : changes_.added) contents.push_back({*after->find(added.path), added.bytes});
+    for (const auto& replaced : changes_.replaced) {
+        auto path = c_.entries_[replaced.entry].path;
+        for (const auto& name : changes_.renamed)
+            if (name.entry == replaced.entry) path = name.path;
+        contents.push_back({*after->find(path), replaced.bytes});
+    }
+    SKIVET_TRY(auto filled, after->plan(contents, limits_));
+    WritePlan out;
+    FilePlan own;
+    for (auto& file : filled.files) {
+        if (file.file == view.path()) own = std::move(file);
+        else if (const auto other = others_.find(file.file); other != others_.end()) {
+            SKIVET_TRY(auto both, finish_plan(other->second.first, other->second.second.over_the_file(std::move(file))));
+            out.add(std::move(both));
+            others_.erase(other);
+        } else {
+            out.files.push_back(std::move(file));
+        }
+    }
+    for (const auto& [path, other] : others_) {
+        SKIVET_TRY(auto only, finish_plan(other.first, other.second.over_the_file({})));
+        out.add(std::move(only));
+    }
+    SKIVET_TRY(auto finished, finish_plan(c_.file_, new_.over_the_file(std::move(own))));
+    out.add(std::move(finished));
+    return out;
+}
+
+std::string SheetContainer::fixed_entries() const { return Entries::why_fixed(*this); }
+
+Result<WritePlan> SheetContainer::plan_entries(const Changes& changes, const ReadLimits& limits) const {
+    SKIVET_TRY(const auto file, file_.bytes());
+    SKIVET_TRY(const auto image, image_.bytes());
+    return Entries(*this, file, image, changes, limits).plan();
+}
+
+}  // namespace skivet

@@ -1,0 +1,99 @@
+#pragma once
+// Entries that come, go and get other names by a sheet; used by sheet_entries*.cpp only.
+#include <map>
+
+#include "container/sheet_container.h"
+
+namespace skivet {
+
+/// A file with other bytes over its own, and another size; nothing is copied but those.
+class Patched {
+public:
+    explicit Patched(ByteSpan file) : file_(file), size_(file.size()) {}
+    void put(std::uint64_t at, ByteSpan bytes);
+    [[nodiscard]] Bytes read(std::uint64_t at, std::uint64_t size) const;
+    void resize(std::uint64_t size) { size_ = size; }
+    [[nodiscard]] std::uint64_t size() const { return size_; }
+    [[nodiscard]] const std::map<std::uint64_t, Bytes>& ranges() const { return ranges_; }
+    [[nodiscard]] std::vector<Overlay> overlays() const;
+    /// A plan made on the file as it is here, as one on the file itself.
+    [[nodiscard]] FilePlan over_the_file(FilePlan plan) const;
+
+private:
+    ByteSpan file_;
+    std::map<std::uint64_t, Bytes> ranges_;  ///< none overlaps another
+    std::uint64_t size_;
+};
+
+/// The tables are written anew for the entries there will be, where they are, behind themselves, or at the end of the file; an archive like
+/// that is opened by the sheet and must have exactly the paths that were wanted. Contents then go into it like any replacement, and both
+/// changes become one plan.
+class SheetContainer::Entries {
+public:
+    Entries(const SheetContainer& c, ByteSpan file, ByteSpan image, const Changes& changes, const ReadLimits& limits);
+    Result<WritePlan> plan();
+    /// Why a sheet's tables cannot change; empty when they can.
+    [[nodiscard]] static std::string why_fixed(const SheetContainer& c);
+
+private:
+    struct Record {
+        Bytes bytes;
+        std::optional<std::size_t> entry;  ///< of the archive as it is; of a new one, that it is like
+        std::optional<std::string> path;   ///< it gets
+        std::string shows;                 ///< the path it has afterwards; empty for markers and deleted ones
+        bool fresh = false;
+        std::optional<std::uint64_t> data_at;  ///< where its data moved
+        std::uint64_t old_at = 0;              ///< in the image
+        std::size_t name = 0;                  ///< its name in the old table, where names are in order
+    };
+    /// A table that is written anew.
+    struct Section {
+        std::uint64_t at = 0, end = 0;  ///< as it is
+        std::uint64_t to = 0;           ///< where it goes
+        std::uint64_t size = 0;         ///< bytes it has then
+        const Place* place = nullptr;
+    };
+
+    Status read_records();
+    /// Those that stay, in their order, then or between them the new ones.
+    Status choose_records();
+    /// Where a new one belongs among those there are: behind all, or where their order wants it.
+    std::size_t place_for(const Record& record) const;
+    Status give_path(Record& record, const std::string& path);
+    Status put_text(Record& record, Meaning meaning, const std::string& text);
+    Status put_number(Record& record, const FieldValue& value, std::uint64_t number) const;
+    Result<RecordValues> values_of(const Record& record) const;
+    Status write_names();
+    Result<Bytes> name_bytes(const std::string& name) const;
+
+    /// Finds a place for `size` bytes of a table.
+    Status find_place(Section& section);
+    /// What entries have behind the table goes to the end of the file.
+    Status clear_the_way(const Section& section);
+    /// Bytes behind `at` that nothing uses.
+    Result<std::uint64_t> room_behind(std::uint64_t at) const;
+    [[nodiscard]] std::uint64_t moved(std::uint64_t at) const { return at >= shift_from_ ? at + shift_ : at; }
+    Status write_records();
+    Status write_header();
+    Status write_sums();
+    Status check(const SheetContainer& after) const;
+    Status blank_what_went();
+
+    const SheetContainer& c_;
+    const Sheet& sheet_;
+    const Changes& changes_;
+    const ReadLimits& limits_;
+    ByteSpan file_, image_;
+    Patched new_;
+    Bytes plain_table_;  ///< where tables are encrypted: as they are read
+    std::vector<Record> old_, records_;
+    Bytes closing_;  ///< a record that ends the others
+    Section table_, names_;
+    Bytes names_bytes_;
+    std::map<std::filesystem::path, std::pair<FileView, Patched>> others_;  ///< data files in which something went
+    std::map<std::string, std::uint64_t> given_;                            ///< header fields and what they say now
+    std::map<std::uint64_t, std::uint64_t> data_moved_;                     ///< old place of data to its new one
+    std::uint64_t shift_from_ = ~0ull, shift_ = 0;                          ///< what lies from there on lies so much later
+};
+
+}  // namespace skivet
