@@ -325,47 +325,77 @@ Result<Bytes> SheetContainer::Entries::name_bytes(const std::string& name) const
     return out;
 }
 
+std::uint64_t SheetContainer::Entries::name_end(ByteSpan names, std::uint64_t at) const {
+    const auto prefix = sheet_.names->prefix;
+    if (prefix > 0) {
+        if (at > names.size() || names.size() - at < prefix) return names.size() + 1;
+        return at + prefix + load_uint(names.data() + at, prefix, c_.header_.order);
+    }
+    const std::uint64_t unit = sheet_.names->code == TextCode::utf16 ? 2 : 1;
+    const auto ends = [&](std::uint64_t i) {
+        return names[static_cast<std::size_t>(i)] == std::byte{0} && (unit == 1 || names[static_cast<std::size_t>(i + 1)] == std::byte{0});
+    };
+    while (at + unit <= names.size() && !ends(at)) at += unit;
+    return at + unit;
+}
+
 Status SheetContainer::Entries::write_names() {
     if (!sheet_.names) return {};
-    if (c_.names_end_ <= c_.names_at_ || c_.names_end_ > image_.size())
-        return fail(ErrorCode::unsupported, "nothing says where the names end", "Name the field that does in the sheet");
+    const bool stated = !sheet_.names->size_field.empty();
     names_ = {c_.names_at_, c_.names_end_, c_.names_at_, 0, &sheet_.names->at};
+    // Where no field says how long they are, they have to lie side by side; scattered ones are no table.
+    if (!stated) {
+        const auto table =
+            std::find_if(c_.tables_.begin(), c_.tables_.end(), [](const auto& t) { return t.name == "names" && t.end > t.at; });
+        if (table == c_.tables_.end())
+            return fail(ErrorCode::unsupported, "nothing says where the names end", "Name the field that does in the sheet");
+        names_.end = table->end;
+    }
+    if (names_.end <= names_.at || names_.end > image_.size()) return fail(ErrorCode::unsupported, "the archive has no names yet");
     const auto old = image_.subspan(static_cast<std::size_t>(names_.at), static_cast<std::size_t>(names_.end - names_.at));
+    const auto put = [&](ByteSpan bytes) { names_bytes_.insert(names_bytes_.end(), bytes.begin(), bytes.end()); };
+    const auto broken = [&] { return fail(ErrorCode::unsupported, "the names lie otherwise than the sheet says"); };
     if (sheet_.names->in_order) {
-        std::vector<Bytes> each;
-        for (std::uint64_t at = 0; at < old.size() && each.size() < old_.size();) {
-            auto end = at;
-            if (sheet_.names->prefix > 0) {
-                if (old.size() - at < sheet_.names->prefix) break;
-                end = at + sheet_.names->prefix + load_uint(old.data() + at, sheet_.names->prefix, c_.header_.order);
-            } else {
-                while (end < old.size() && old[static_cast<std::size_t>(end)] != std::byte{0}) ++end;
-                ++end;
-            }
-            if (end > old.size()) break;
-            each.emplace_back(old.begin() + static_cast<std::ptrdiff_t>(at), old.begin() + static_cast<std::ptrdiff_t>(end));
+        std::vector<ByteSpan> each;
+        std::uint64_t at = 0;
+        while (at < old.size() && each.size() < old_.size()) {
+            const auto end = name_end(old, at);
+            if (end > old.size()) return broken();
+            each.push_back(old.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(end - at)));
             at = end;
         }
-        if (each.size() != old_.size()) return fail(ErrorCode::unsupported, "not every entry has a name in the table of names");
+        if (each.size() != old_.size()) return broken();
         for (const auto& record : records_) {
-            if (record.path) {
-                SKIVET_TRY(const auto bytes, name_bytes(*record.path));
-                names_bytes_.insert(names_bytes_.end(), bytes.begin(), bytes.end());
-            } else {
-                names_bytes_.insert(names_bytes_.end(), each[record.name].begin(), each[record.name].end());
+            if (!record.path) {
+                put(each[record.name]);
+                continue;
             }
+            SKIVET_TRY(const auto bytes, name_bytes(*record.path));
+            put(bytes);
         }
+        put(old.subspan(static_cast<std::size_t>(at)));
     } else {
-        // What is there stays, for records may share names or parts of them; new ones come behind.
-        names_bytes_.assign(old.begin(), old.end());
+        // A table whose size is stated may hold more than names: what is there stays, new ones come behind. Otherwise it becomes the names
+        // there are, side by side.
+        std::map<std::uint64_t, std::uint64_t> again;  // old place in the table to the new one
+        if (stated) put(old);
         for (auto& record : records_) {
-            if (!record.path) continue;
             SKIVET_TRY(const auto values, values_of(record));
             const auto* offset = values.with(Meaning::name_offset);
             if (!offset) return fail(ErrorCode::unsupported, "the sheet does not say which name an entry has");
-            SKIVET_TRY(const auto bytes, name_bytes(*record.path));
-            SKIVET_CHECK(put_number(record, *offset, names_bytes_.size()));
-            names_bytes_.insert(names_bytes_.end(), bytes.begin(), bytes.end());
+            if (record.path) {
+                SKIVET_TRY(const auto bytes, name_bytes(*record.path));
+                SKIVET_CHECK(put_number(record, *offset, names_bytes_.size()));
+                put(bytes);
+            } else if (!stated) {
+                const auto [known, fresh] = again.emplace(offset->number, names_bytes_.size());
+                if (fresh) {
+                    const auto end = name_end(old, offset->number);
+                    if (end > old.size()) return broken();
+                    put(old.subspan(static_cast<std::size_t>(offset->number), static_cast<std::size_t>(end - offset->number)));
+                }
+                SKIVET_CHECK(put_number(record, *offset, known->second));
+            }
         }
     }
     names_.size = names_bytes_.size();
@@ -380,39 +410,67 @@ Result<std::uint64_t> SheetContainer::Entries::room_behind(std::uint64_t at) con
     return std::uint64_t{0};
 }
 
+std::uint64_t SheetContainer::Entries::moved(std::uint64_t at) const {
+    const auto next = std::upper_bound(moves_.begin(), moves_.end(), at, [](std::uint64_t a, const auto& move) { return a < move.first; });
+    return next == moves_.begin() ? at : at + std::prev(next)->second;
+}
+
+Result<bool> SheetContainer::Entries::lay_out_tail(const std::vector<Section*>& sections) {
+    const auto start = sections.front()->at;
+    for (std::size_t i = 0; i < sections.size(); ++i)
+        if (sections[i]->end > (i + 1 < sections.size() ? sections[i + 1]->at : file_.size())) return false;
+    for (const auto& item : c_.items_)
+        if (item.file == own_file && item.stored > 0 && item.data_at + item.stored > start) return false;
+    SKIVET_TRY(const auto gaps, c_.gaps(own_file));
+    if (std::any_of(gaps.begin(), gaps.end(), [&](const auto& g) { return g.end > start && !g.blank; })) return false;
+    auto from = start, to = start;
+    new_.resize(start);
+    const auto copy_to = [&](std::uint64_t end) {
+        new_.put(to, file_.subspan(static_cast<std::size_t>(from), static_cast<std::size_t>(end - from)));
+        to += end - from;
+        from = end;
+    };
+    for (auto* section : sections) {
+        copy_to(section->at);
+        section->to = to;
+        from = section->end;
+        to += section->size;
+        moves_.emplace_back(from, to - from);
+    }
+    copy_to(file_.size());
+    new_.resize(to);
+    return true;
+}
+
+bool SheetContainer::Entries::may_go_to_end(const Section& section) const {
+    return section.place->from == Place::From::field && sheet_.header_at >= 0;
+}
+
+void SheetContainer::Entries::move_to_end(Section& section) {
+    const auto* value = c_.header_.values.named(section.place->field);
+    section.to = aligned(new_.size(), sheet_.align);
+    given_[value->field->name] = section.to - c_.base_of(*value->field, value->at);
+    new_.put(section.at, Bytes(static_cast<std::size_t>(section.end - section.at), sheet_.fill));
+    new_.put(new_.size(), Bytes(static_cast<std::size_t>(section.to - new_.size()), sheet_.fill));
+    new_.resize(section.to + section.size);
+}
+
 Status SheetContainer::Entries::find_place(Section& section) {
     const auto old_size = section.end - section.at;
     if (section.size == old_size) return {};
-    const auto exact = sheet_.record_count.by == CountOf::By::to_end && !c_.header_.values.with(Meaning::table_size);
-    const auto header_behind = sheet_.header_at < 0;
-    // Where nothing but tables lies behind it, they make room, or move up: the game may count from the end.
-    auto data_end = std::uint64_t{0};
-    for (const auto& item : c_.items_)
-        if (item.file == own_file && item.stored > 0) data_end = std::max(data_end, item.data_at + item.stored);
-    SKIVET_TRY(const auto gaps, c_.gaps(own_file));
-    const bool unknown = std::any_of(gaps.begin(), gaps.end(), [&](const auto& g) { return g.end > section.end && !g.blank; });
-    if (data_end <= section.at && !unknown && section.end <= file_.size()) {
-        const Bytes behind(file_.begin() + static_cast<std::ptrdiff_t>(section.end), file_.end());
-        shift_from_ = section.end;
-        shift_ = section.size - old_size;  // modulo 2^64
-        new_.resize(section.at);
-        new_.put(section.at + section.size, behind);
-        new_.resize(section.at + section.size + behind.size());
-        return {};
-    }
-    if (section.size < old_size && !exact) return {};
-    if (exact) return fail(ErrorCode::unsupported, "the entries go on to where the data begins, which would have to move");
+    if (sheet_.record_count.by == CountOf::By::to_end && !c_.header_.values.with(Meaning::table_size) && &section != &names_)
+        return fail(ErrorCode::unsupported, "the entries go on to where the data begins, which would have to move");
+    if (section.size < old_size) return {};
     SKIVET_TRY(const auto room, room_behind(section.end));
     if (section.size - old_size <= room) return {};
-    if (section.place->from == Place::From::field && !header_behind) {
-        const auto* value = c_.header_.values.named(section.place->field);
-        section.to = aligned(new_.size(), sheet_.align);
-        given_[value->field->name] = section.to - c_.base_of(*value->field, value->at);
-        new_.put(section.at, Bytes(static_cast<std::size_t>(old_size), sheet_.fill));
-        new_.put(new_.size(), Bytes(static_cast<std::size_t>(section.to - new_.size()), sheet_.fill));
-        new_.resize(section.to + section.size);
+    if (may_go_to_end(section)) {
+        move_to_end(section);
         return {};
     }
+    // Names that lie in the way may lie elsewhere.
+    if (&section != &names_ && sheet_.names && names_.to == names_.at && may_go_to_end(names_) && names_.at >= section.end &&
+        names_.at < section.at + section.size)
+        move_to_end(names_);
     return clear_the_way(section);
 }
 
@@ -425,7 +483,7 @@ Status SheetContainer::Entries::clear_the_way(const Section& section) {
     if (!sheet_.may_move || sheet_.keep_order) return cannot("behind them lies data that may not move");
     if (sheet_.header_at < 0) return cannot("the header is at the file's end");
     for (const auto& table : c_.tables_)
-        if (table.end > table.at && table.at >= section.end && table.at < until)
+        if (table.end > table.at && table.at >= section.end && table.at < until && !(names_.to != names_.at && table.at == names_.at))
             return cannot(fmt::format("behind them lie the {}", table.name));
     // All that begins in the way, and what shares its bytes.
     std::map<std::uint64_t, std::uint64_t> in_the_way;  // place to size
@@ -489,13 +547,12 @@ Status SheetContainer::Entries::write_records() {
     }
     // What is left of its old place is blank.
     const auto old_size = table_.end - table_.at;
-    if (table_.to == table_.at && all.size() < old_size && shift_from_ == ~0ull)
-        all.resize(static_cast<std::size_t>(old_size), sheet_.fill);
+    if (table_.to == table_.at && all.size() < old_size && moves_.empty()) all.resize(static_cast<std::size_t>(old_size), sheet_.fill);
     new_.put(table_.to, all);
     if (sheet_.names) {
         auto bytes = names_bytes_;
-        const auto to = moved(names_.to);
-        if (names_.to == names_.at && bytes.size() < names_.end - names_.at)
+        const auto to = names_.to;
+        if (names_.to == names_.at && bytes.size() < names_.end - names_.at && moves_.empty())
             bytes.resize(static_cast<std::size_t>(names_.end - names_.at), sheet_.fill);
         new_.put(to, bytes);
     }
@@ -564,7 +621,7 @@ Status SheetContainer::Entries::write_sums() {
                     over = plain_table_;
                     over.resize(static_cast<std::size_t>(table_size));
                 }
-                if (what == Over::names) add(moved(names_.to), sheet_.names ? names_.size : 0);
+                if (what == Over::names) add(names_.to, sheet_.names ? names_.size : 0);
                 if (what == Over::header) add(moved(c_.header_.at), header.end - c_.header_.at);
                 if (what == Over::file) add(0, new_.size());
             }
@@ -640,21 +697,25 @@ Result<WritePlan> SheetContainer::Entries::plan() {
         // They move with the records, as one table.
         if (names_.at != table_.end) return fail(ErrorCode::unsupported, "something lies between the records and their names");
         Section both{table_.at, names_.end, table_.at, table_.size + names_.size, table_.place};
-        SKIVET_CHECK(find_place(both));
+        SKIVET_TRY(const bool done, lay_out_tail({&both}));
+        if (!done) SKIVET_CHECK(find_place(both));
         table_.to = both.to;
         names_.to = both.to + table_.size;
-        const auto left = both.end - both.at;
-        if (both.to == both.at && both.size < left && shift_from_ == ~0ull)
-            new_.put(both.at, Bytes(static_cast<std::size_t>(left), sheet_.fill));
-        if (shift_from_ != ~0ull) shift_from_ = std::max(shift_from_, names_.to + 1);
+        // What is left of their old place is blank.
+        if (both.to == both.at && moves_.empty() && both.size < both.end - both.at)
+            new_.put(both.at, Bytes(static_cast<std::size_t>(both.end - both.at), sheet_.fill));
     } else {
-        SKIVET_CHECK(find_place(table_));
-        if (sheet_.names) {
-            if (shift_from_ != ~0ull && names_.size > names_.end - names_.at)
-                return fail(ErrorCode::unsupported, "its tables and its names would both have to move",
-                            "Deliver into an override folder instead, if the game has one");
-            if (shift_from_ == ~0ull) SKIVET_CHECK(find_place(names_));
+        std::vector<Section*> sections = {&table_};
+        if (sheet_.names) sections.push_back(&names_);
+        std::sort(sections.begin(), sections.end(), [](const auto* one, const auto* other) { return one->at < other->at; });
+        // All of them at the file's end, or the last one; the others by themselves.
+        for (; !sections.empty(); sections.erase(sections.begin())) {
+            SKIVET_TRY(const bool done, lay_out_tail(sections));
+            if (done) break;
         }
+        for (auto* section : {&table_, &names_})
+            if (section->end > section->at && std::find(sections.begin(), sections.end(), section) == sections.end())
+                SKIVET_CHECK(find_place(*section));
     }
     SKIVET_CHECK(write_records());
     SKIVET_CHECK(blank_what_went());
@@ -670,7 +731,10 @@ Result<WritePlan> SheetContainer::Entries::plan() {
     context.known_paths = c_.known_paths_;
     context.limits = limits_;
     auto [after, wrong] = open_as_far(view, c_.sheet_, context);
-    if (wrong) return fail(std::move(*wrong).within("with its new tables"));
+    if (wrong)
+        return fail(ErrorCode::unsupported,
+                    fmt::format("what the sheet {} says is not enough to change its entries: {}", sheet_.name, wrong->message()),
+                    "Deliver into an override folder instead, if the game has one");
     SKIVET_CHECK(check(*after));
 
     std::vector<Replacement> contents;

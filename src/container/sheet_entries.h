@@ -65,14 +65,22 @@ private:
     Result<RecordValues> values_of(const Record& record) const;
     Status write_names();
     Result<Bytes> name_bytes(const std::string& name) const;
+    /// Behind the end of the name at `at` of the table; more than its size where it does not end.
+    std::uint64_t name_end(ByteSpan names, std::uint64_t at) const;
 
-    /// Finds a place for `size` bytes of a table.
+    /// Where nothing but tables lies from the first of these on, they are laid out anew up to the file's end. Says false where that is not
+    /// so.
+    Result<bool> lay_out_tail(const std::vector<Section*>& sections);
+    /// Finds a place for a table elsewhere.
     Status find_place(Section& section);
+    /// Only for one whose place a header field says.
+    void move_to_end(Section& section);
+    [[nodiscard]] bool may_go_to_end(const Section& section) const;
     /// What entries have behind the table goes to the end of the file.
     Status clear_the_way(const Section& section);
     /// Bytes behind `at` that nothing uses.
     Result<std::uint64_t> room_behind(std::uint64_t at) const;
-    [[nodiscard]] std::uint64_t moved(std::uint64_t at) const { return at >= shift_from_ ? at + shift_ : at; }
+    [[nodiscard]] std::uint64_t moved(std::uint64_t at) const;
     Status write_records();
     Status write_header();
     Status write_sums();
@@ -93,7 +101,8 @@ private:
     std::map<std::filesystem::path, std::pair<FileView, Patched>> others_;  ///< data files in which something went
     std::map<std::string, std::uint64_t> given_;                            ///< header fields and what they say now
     std::map<std::uint64_t, std::uint64_t> data_moved_;                     ///< old place of data to its new one
-    std::uint64_t shift_from_ = ~0ull, shift_ = 0;                          ///< what lies from there on lies so much later
+    /// From this old position on everything lies so much later (modulo 2^64); where the tail was laid out anew.
+    std::vector<std::pair<std::uint64_t, std::uint64_t>> moves_;
 };
 
 }  // namespace skivet

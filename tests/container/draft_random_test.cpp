@@ -6,11 +6,14 @@
 #include <cstdlib>
 #include <fstream>
 #include <iostream>
+#include <random>
 
 #include "base/hash.h"
 #include "base/text.h"
+#include "container/address.h"
 #include "container/draft_sheet.h"
 #include "container/sheet_try.h"
+#include "delivery/vault.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
 
@@ -38,8 +41,64 @@ std::vector<Truth> truth_of(const std::filesystem::path& file) {
 struct Outcome {
     bool sound = false, whole = false;
     std::string why, drawn;
+    std::string entries;  ///< what became of changing them
     double seconds = 0;
 };
+
+/// Entries come, go and get other names in an archive whose sheet was drafted; "changed", or why not.
+std::string changed_entries(ReadContext context, const std::filesystem::path& archive, const std::filesystem::path& folder, unsigned seed) {
+    using What = AddressedChange::What;
+    const auto read = [&] {
+        std::map<std::string, Bytes> out;
+        const auto container = open_source(context, archive);
+        EXPECT_TRUE(container) << seed << ": " << (container ? "" : container.error().message());
+        for (std::size_t i = 0; container && i < (*container)->entries().size(); ++i) {
+            auto bytes = (*container)->read(i, context.limits);
+            EXPECT_TRUE(bytes) << seed << ": " << (bytes ? "" : bytes.error().message());
+            out[(*container)->entries()[i].path] = bytes ? std::move(*bytes) : Bytes();
+        }
+        return out;
+    };
+    auto contents = read();
+    std::mt19937 random(seed);
+    context.known_paths = {"n/a.dds", "n/b.dds", "n/c.dds"};
+    const auto any = [&] { return std::next(contents.begin(), static_cast<std::ptrdiff_t>(random() % contents.size()))->first; };
+    std::string why;
+    unsigned done = 0;
+    for (unsigned step = 0; step < 4; ++step) {
+        const auto container = *open_source(context, archive);
+        if (const auto fixed = container->fixed_entries(); !fixed.empty()) return fixed.substr(fixed.find(": ") + 2);
+        const auto one = any(), other = any();
+        const auto fresh = random_bytes(random() % 900, step);
+        const std::vector<std::vector<AddressedChange>> steps = {
+            {{What::add, {"n/a.dds"}, fresh, one}},
+            {{What::rename, {one}, {}, "n/b.dds"}},
+            {{What::remove, {one}}},
+            {{What::add, {"n/c.dds"}, fresh, one}, {What::remove, {other == one ? "n/a.dds" : other}}}};
+        if (step == 3 && (other == one && one == "n/a.dds")) continue;
+        auto after = contents;
+        for (const auto& change : steps[step]) {
+            if (change.what == What::add) after[change.inner[0]] = change.bytes;
+            if (change.what == What::rename) after[change.other] = after[change.inner[0]];
+            if (change.what == What::rename || change.what == What::remove) after.erase(change.inner[0]);
+        }
+        const auto plan = plan_changes(context, *container, steps[step]);
+        if (!plan) {
+            EXPECT_TRUE(plan.error().code == ErrorCode::unsupported || plan.error().code == ErrorCode::unfit ||
+                        plan.error().code == ErrorCode::missing)
+                << seed << ": " << plan.error().message();
+            why = plan.error().message();
+            continue;
+        }
+        PosixFiles files;
+        const auto delivered = Vault(folder / "vault", files).deliver(*plan, {"t", archive, {}}, 1);
+        EXPECT_TRUE(delivered) << seed << ": " << (delivered ? "" : delivered.error().message());
+        contents = std::move(after);
+        EXPECT_TRUE(read() == contents) << seed << " step " << step;
+        ++done;
+    }
+    return done == 4 ? "changed" : fmt::format("changed {} of 4; {}", done, why);
+}
 
 Outcome outcome_of(unsigned seed, unsigned bytes, const std::filesystem::path& folder) {
     Outcome out;
@@ -86,6 +145,7 @@ Outcome outcome_of(unsigned seed, unsigned bytes, const std::filesystem::path& f
     std::sort(expected.begin(), expected.end());
     std::sort(found.begin(), found.end());
     out.whole = expected == found;
+    if (out.whole && out.sound && named && found.size() < 3000) out.entries = changed_entries(context, archive, folder, seed);
     if (!out.whole) {
         out.why += fmt::format("; {} entries, {} meant", found.size(), expected.size());
         for (std::size_t i = 0; i < std::min(found.size(), expected.size()); ++i)
@@ -104,7 +164,7 @@ TEST(RandomLayouts, AreDraftedWholeOrNotCalledSound) {
     unsigned first = 1, last = 25, bytes = 6'000'000;
     if (const char* seeds = std::getenv("SKIVET_DRAFT_SEEDS")) std::sscanf(seeds, "%u %u %u", &first, &last, &bytes);
     TempFolder folder;
-    unsigned whole = 0, wrong = 0;
+    unsigned whole = 0, wrong = 0, changed = 0, tried = 0;
     double slowest = 0;
     for (unsigned seed = first; seed <= last; ++seed) {
         const auto place = folder / std::to_string(seed);
@@ -113,12 +173,15 @@ TEST(RandomLayouts, AreDraftedWholeOrNotCalledSound) {
         wrong += outcome.sound && !outcome.whole;
         slowest = std::max(slowest, outcome.seconds);
         std::cout << fmt::format("{:4} {} {} {:5.2f} s  {}\n", seed, outcome.sound ? "sound" : "     ", outcome.whole ? "whole" : "     ",
-                                 outcome.seconds, outcome.why);
+                                 outcome.seconds, outcome.why + (outcome.entries.empty() ? "" : "; entries: " + outcome.entries));
+        changed += outcome.entries == "changed";
+        tried += !outcome.entries.empty();
         if (!outcome.sound || !outcome.whole) std::cout << "       drawn: " << outcome.drawn << '\n';
         EXPECT_FALSE(outcome.sound && !outcome.whole) << seed << " is called sound: " << outcome.why;
         std::filesystem::remove_all(place);
     }
     const auto all = last - first + 1;
-    std::cout << fmt::format("{} of {} drafted whole, {} wrong ones called sound; the slowest took {:.2f} s\n", whole, all, wrong, slowest);
+    std::cout << fmt::format("{} of {} drafted whole, {} wrong ones called sound; the slowest took {:.2f} s\n", whole, all, wrong, slowest)
+              << fmt::format("entries came and went in {} of {}\n", changed, tried);
     EXPECT_GE(whole * 25, all * 18);
 }
