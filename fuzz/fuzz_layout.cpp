@@ -54,5 +54,25 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         const auto plan = archive.plan(std::vector<Replacement>{{i, fresh}}, setup.context.limits);
         if (plan && plan->files.size() == 1 && !planned_bytes(plan->files[0], bytes)) std::abort();
     }
+    // Entries come, go and get other names; what the plan makes is an archive again, with what was wanted.
+    const auto count = archive.entries().size();
+    const Bytes fresh(90, std::byte{9});
+    for (unsigned what = 0; what < 4 && count > 0; ++what) {
+        Changes changes;
+        if (what != 1) changes.added.push_back({"n/new.dds", fresh, count - 1});
+        if (what == 1 || what == 3) changes.removed.push_back(0);
+        if (what >= 2 && count > 2) changes.renamed.push_back({1, "n/other"});
+        const auto plan = archive.plan_changes(changes, setup.context.limits);
+        if (!plan || plan->files.size() != 1) continue;
+        auto after = planned_bytes(plan->files[0], bytes);
+        if (!after) std::abort();
+        const auto again = kind->open(setup.context, FileView::of(std::move(*after), "x"));
+        if (!again || (*again)->entries().size() != count + changes.added.size() - changes.removed.size()) std::abort();
+        if (changes.added.empty()) continue;
+        const auto entry = (*again)->find("n/new.dds");
+        if (!entry) std::abort();
+        const auto content = (*again)->read(*entry, setup.context.limits);
+        if (!content || *content != fresh) std::abort();
+    }
     return 0;
 }

@@ -33,6 +33,10 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     for (std::size_t i = 0; i < std::min<std::size_t>(3, (*opened)->entries().size()); ++i) {
         (void)(*opened)->read(i, context.limits);
         (void)(*opened)->plan(std::vector<Replacement>{{i, Bytes(50)}}, context.limits);
+        Changes changes;
+        changes.added.push_back({"n/new", Bytes(50), i});
+        changes.renamed.push_back({i, "n/other"});
+        (void)(*opened)->plan_changes(changes, context.limits);
     }
     return 0;
 }

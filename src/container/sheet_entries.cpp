@@ -241,35 +241,42 @@ Status SheetContainer::Entries::give_path(Record& record, const std::string& pat
     return {};
 }
 
-std::size_t SheetContainer::Entries::place_for(const Record& record) const {
-    // The key that all records rise by: the game may look for it by halving.
-    using Rises = std::pair<std::uint64_t, std::string>;
-    const auto key = [&](const Record& r, int way) -> std::optional<Rises> {
-        if (way == 0) {
-            const auto values = values_of(r);
-            const auto* hash = values ? values->with(Meaning::path_hash) : nullptr;
-            return hash ? std::optional(Rises{hash->number, {}}) : std::nullopt;
-        }
-        return Rises{0, way == 1 ? r.shows : lower(r.shows)};
-    };
-    if (records_.size() < 3) return records_.size();
-    for (const int way : {0, 1, 2}) {
-        std::vector<Rises> keys;
-        for (const auto& r : records_)
-            if (auto k = key(r, way); k && !r.shows.empty()) keys.push_back(std::move(*k));
-        if (keys.size() != records_.size() || !std::is_sorted(keys.begin(), keys.end())) continue;
-        const auto mine = key(record, way);
-        return static_cast<std::size_t>(std::upper_bound(keys.begin(), keys.end(), *mine) - keys.begin());
+SheetContainer::Entries::Key SheetContainer::Entries::key_of(const Record& record, Order order) const {
+    if (order == Order::by_hash) {
+        const auto values = values_of(record);
+        const auto* hash = values ? values->with(Meaning::path_hash) : nullptr;
+        return {hash ? hash->number : 0, {}};
     }
-    return records_.size();
+    return {0, order == Order::by_path ? record.shows : lower(record.shows)};
+}
+
+SheetContainer::Entries::Order SheetContainer::Entries::order_of() const {
+    constexpr std::size_t enough = 3;  // two rise or fall by chance
+    if (records_.size() < enough || std::any_of(records_.begin(), records_.end(), [](const auto& r) { return r.shows.empty(); }))
+        return Order::none;
+    for (const auto order : {Order::by_hash, Order::by_path, Order::by_lower_path}) {
+        if (order == Order::by_hash && !sheet_.record.with(Meaning::path_hash)) continue;
+        auto before = key_of(records_.front(), order);
+        const bool rises = std::all_of(records_.begin() + 1, records_.end(), [&](const auto& record) {
+            auto key = key_of(record, order);
+            const bool up = before <= key;
+            before = std::move(key);
+            return up;
+        });
+        if (rises) return order;
+    }
+    return Order::none;
 }
 
 Status SheetContainer::Entries::choose_records() {
     const std::unordered_set<std::size_t> removed(changes_.removed.begin(), changes_.removed.end());
     std::unordered_map<std::size_t, const std::string*> renamed;
     for (const auto& name : changes_.renamed) renamed.emplace(name.entry, &name.path);
+    std::unordered_map<std::size_t, std::size_t> record_of_entry;
     std::vector<Record> later;
-    for (const auto& old : old_) {
+    for (std::size_t i = 0; i < old_.size(); ++i) {
+        const auto& old = old_[i];
+        if (old.entry) record_of_entry.emplace(*old.entry, i);
         if (old.entry && removed.contains(*old.entry)) continue;
         const auto name = old.entry ? renamed.find(*old.entry) : renamed.end();
         if (name == renamed.end()) {
@@ -281,25 +288,44 @@ Status SheetContainer::Entries::choose_records() {
         later.push_back(std::move(record));
     }
     for (const auto& added : changes_.added) {
-        const auto like = added.like ? added.like : c_.entries_.empty() ? std::nullopt : std::optional<std::size_t>(0);
-        const auto found = std::find_if(old_.begin(), old_.end(), [&](const auto& r) { return like && r.entry == *like; });
-        if (found == old_.end())
+        const auto found = record_of_entry.find(added.like.value_or(0));
+        if (found == record_of_entry.end())
             return fail(ErrorCode::unsupported, "the archive has no entry yet, so nothing says how the record of a new one looks");
-        auto record = *found;
+        auto record = old_[found->second];
         record.fresh = true;
-        record.data_at.reset();
         SKIVET_CHECK(give_path(record, added.path));
         later.push_back(std::move(record));
     }
-    const auto keep_place = [&](const Record& record) { return !record.fresh && place_for(record) == records_.size(); };
-    for (auto& record : later) {
-        // One that got another name stays where it was, unless the records have an order.
-        auto at = place_for(record);
-        if (keep_place(record)) {
-            at = 0;
-            while (at < records_.size() && records_[at].old_at < record.old_at) ++at;
+    // The game may look for entries by halving: where all rise by something, the new ones come between them.
+    const auto order = order_of();
+    if (order != Order::none) {
+        std::vector<std::pair<Key, Record>> sorted;
+        for (auto& record : later) {
+            auto key = key_of(record, order);
+            sorted.emplace_back(std::move(key), std::move(record));
         }
-        records_.insert(records_.begin() + static_cast<std::ptrdiff_t>(at), std::move(record));
+        std::stable_sort(sorted.begin(), sorted.end(), [](const auto& one, const auto& other) { return one.first < other.first; });
+        std::vector<Record> all;
+        auto next = sorted.begin();
+        for (auto& record : records_) {
+            const auto key = key_of(record, order);
+            for (; next != sorted.end() && next->first < key; ++next) all.push_back(std::move(next->second));
+            all.push_back(std::move(record));
+        }
+        for (; next != sorted.end(); ++next) all.push_back(std::move(next->second));
+        records_ = std::move(all);
+    } else {
+        // What got another name stays where it was.
+        std::vector<Record> all;
+        auto kept = records_.begin();
+        for (auto& record : later) {
+            for (; !record.fresh && kept != records_.end() && kept->old_at < record.old_at; ++kept) all.push_back(std::move(*kept));
+            if (record.fresh)
+                for (; kept != records_.end(); ++kept) all.push_back(std::move(*kept));
+            all.push_back(std::move(record));
+        }
+        for (; kept != records_.end(); ++kept) all.push_back(std::move(*kept));
+        records_ = std::move(all);
     }
     // A number of the entry hidden in its data's encryption would change with its place.
     if (sheet_.crypt && sheet_.crypt->iv_is_number)
@@ -632,24 +658,32 @@ Status SheetContainer::Entries::write_sums() {
 }
 
 Status SheetContainer::Entries::blank_what_went() {
+    constexpr std::uint64_t most = 256u << 20;  // bytes; what is larger stays where it is, and nobody reads it any more
+    // What stays, by file and place, each with the furthest end up to it: data may lie in other data.
+    std::map<std::uint32_t, std::vector<std::pair<std::uint64_t, std::uint64_t>>> stays;
+    for (const auto& record : records_)
+        if (record.entry)
+            if (const auto& item = c_.items_[*record.entry]; item.stored > 0)
+                stays[item.file].emplace_back(item.data_at, item.data_at + item.stored);
+    for (auto& [file, places] : stays) {
+        std::sort(places.begin(), places.end());
+        for (std::size_t i = 1; i < places.size(); ++i) places[i].second = std::max(places[i].second, places[i - 1].second);
+    }
+    std::uint64_t all = 0;
     for (const auto entry : changes_.removed) {
         const auto& item = c_.items_[entry];
         if (item.stored == 0 || (item.file == own_file && data_moved_.contains(item.data_at))) continue;
-        const bool shared = std::any_of(records_.begin(), records_.end(), [&](const auto& r) {
-            if (!r.entry) return false;
-            const auto& other = c_.items_[*r.entry];
-            return other.stored > 0 && other.file == item.file && other.data_at < item.data_at + item.stored &&
-                   item.data_at < other.data_at + other.stored;
-        });
-        if (shared) continue;
+        const auto& places = stays[item.file];
+        const auto behind = std::lower_bound(places.begin(), places.end(), std::pair(item.data_at + item.stored, std::uint64_t{0}));
+        if (behind != places.begin() && std::prev(behind)->second > item.data_at) continue;
+        // A data file that is not there has nothing to be blanked; nor has what is said to lie outside.
+        const auto view = c_.data_file(item.file);
+        const auto bytes = view ? view->bytes() : Result<ByteSpan>(ByteSpan{});
+        if (!bytes || item.data_at > bytes->size() || item.stored > bytes->size() - item.data_at || item.stored > most - all) continue;
+        all += item.stored;
         const Bytes blank(static_cast<std::size_t>(item.stored), sheet_.fill);
-        if (item.file == own_file) {
-            new_.put(item.data_at, blank);
-            continue;
-        }
-        SKIVET_TRY(const auto view, c_.data_file(item.file));
-        SKIVET_TRY(const auto bytes, view.bytes());
-        others_.try_emplace(view.path(), std::pair(view, Patched(bytes))).first->second.second.put(item.data_at, blank);
+        if (item.file == own_file) new_.put(item.data_at, blank);
+        else others_.try_emplace(view->path(), std::pair(*view, Patched(*bytes))).first->second.second.put(item.data_at, blank);
     }
     return {};
 }

@@ -57,8 +57,11 @@ private:
     Status read_records();
     /// Those that stay, in their order, then or between them the new ones.
     Status choose_records();
-    /// Where a new one belongs among those there are: behind all, or where their order wants it.
-    std::size_t place_for(const Record& record) const;
+    /// What all records rise by.
+    enum class Order { none, by_hash, by_path, by_lower_path };
+    using Key = std::pair<std::uint64_t, std::string>;
+    [[nodiscard]] Order order_of() const;
+    [[nodiscard]] Key key_of(const Record& record, Order order) const;
     Status give_path(Record& record, const std::string& path);
     Status put_text(Record& record, Meaning meaning, const std::string& text);
     Status put_number(Record& record, const FieldValue& value, std::uint64_t number) const;

@@ -31,8 +31,14 @@ SheetContainer::Planner::Planner(const SheetContainer& c, ByteSpan file, ByteSpa
     std::uint64_t data_end = c.header_.at < file.size() / 2 ? c.header_.values.end : 0;
     for (const auto& item : c.items_)
         if (item.file == own_file) data_end = std::max(data_end, item.data_at + item.stored);
-    if (sheet_.header_at < 0)
-        for (const auto& table : c.tables_)
+    // So can a directory that ends the file and whose place the header says: a game may want it at the end.
+    const bool said = sheet_.record_at.from == Place::From::field && sheet_.folders.fields.empty() && !has_stream(sheet_) &&
+                      sheet_.table_method.empty() &&
+                      (!sheet_.names || sheet_.names->at.from == Place::From::field || sheet_.names->at.from == Place::From::after_record);
+    const bool ends = std::any_of(c.tables_.begin(), c.tables_.end(),
+                                  [&](const auto& t) { return t.end == file.size() && t.at >= data_end && t.end > t.at; });
+    if (sheet_.header_at < 0 || (said && ends))
+        for (const auto& table : c_.tables_)
             if (table.at >= data_end) tail_ = std::min(tail_, table.at);
 }
 

@@ -90,6 +90,52 @@ TEST_F(FairArchives, EveryKindIsChangedAsTheGameWantsItAndPutBack) {
     for (const auto& [name, hash] : before) EXPECT_EQ(hash_of_file(game / name), hash) << name;
 }
 
+TEST_F(FairArchives, EntriesComeAndGoAsTheGameWantsIt) {
+    using What = AddressedChange::What;
+    add_key();
+    EXPECT_EQ(complaints(), "");
+    const struct {
+        const char* archive;
+        std::vector<std::string> like;
+    } places[] = {{"rides.crate", {"carousel/horse_a_tint.pnl"}},
+                  {"lanterns.index", {"lanterns/paper_blue.pnl"}},
+                  {"cashbox.strongbox", {"cashbox/ticket_gold.pnl"}},
+                  {"sideshow.bale", {"games.roll", ""}},
+                  {"organ.zip", {"organ.crate", ""}}};
+    for (const auto& [name, like] : places) {
+        const auto archive = game / name;
+        const auto before = hash_of_file(archive);
+        auto inner = like;
+        if (inner.back().empty()) {  // any entry of an archive inside
+            const auto outer = *open_source(context, archive);
+            inner.back() = (*open_container(context, *outer->view(*outer->find(inner.front()), context.limits)))->entries()[0].path;
+        }
+        auto variant = inner, gone = inner;
+        variant.back() = "fresh/new.pnl";
+        const auto content = *read_entry(context, **open_source(context, archive), inner);
+        // A variant beside its original, another one that goes again, and a name that changes twice.
+        const std::vector<std::vector<AddressedChange>> steps = {{{What::add, variant, content, inner.back()}},
+                                                                 {{What::rename, variant, {}, "fresh/other.pnl"}}};
+        for (const auto& step : steps) {
+            auto plan = plan_changes(context, **open_source(context, archive), step);
+            ASSERT_TRUE(plan) << name << ": " << plan.error().message();
+            const auto done = Vault(folder / "vault", files).deliver({{archive, {}, std::move(*plan)}}, name, 1, [&]() -> Status {
+                return check_changes(context, **open_source(context, archive), step);
+            });
+            ASSERT_TRUE(done) << name << ": " << done.error().message();
+            EXPECT_EQ(complaints(), "") << name << ": the game reads it with one entry more";
+        }
+        gone.back() = "fresh/other.pnl";
+        EXPECT_EQ(*read_entry(context, **open_source(context, archive), gone), content);
+        auto plan = plan_changes(context, **open_source(context, archive), {{What::remove, gone}});
+        ASSERT_TRUE(plan) << name << ": " << plan.error().message();
+        ASSERT_TRUE(Vault(folder / "vault", files).deliver({{archive, {}, std::move(*plan)}}, name, 1));
+        EXPECT_EQ(complaints(), "") << name << ": and without it";
+        ASSERT_TRUE(Vault(folder / "vault", files).restore_all());
+        EXPECT_EQ(hash_of_file(archive), before) << name;
+    }
+}
+
 TEST_F(FairArchives, AMissingKeyIsSaidAsSuch) {
     const auto locked = open_source(context, game / "cashbox.strongbox");
     ASSERT_FALSE(locked);
