@@ -2,28 +2,10 @@
 // Entries that come, go and get other names by a sheet; used by sheet_entries*.cpp only.
 #include <map>
 
+#include "container/patched.h"
 #include "container/sheet_container.h"
 
 namespace skivet {
-
-/// A file with other bytes over its own, and another size; nothing is copied but those.
-class Patched {
-public:
-    explicit Patched(ByteSpan file) : file_(file), size_(file.size()) {}
-    void put(std::uint64_t at, ByteSpan bytes);
-    [[nodiscard]] Bytes read(std::uint64_t at, std::uint64_t size) const;
-    void resize(std::uint64_t size) { size_ = size; }
-    [[nodiscard]] std::uint64_t size() const { return size_; }
-    [[nodiscard]] const std::map<std::uint64_t, Bytes>& ranges() const { return ranges_; }
-    [[nodiscard]] std::vector<Overlay> overlays() const;
-    /// A plan made on the file as it is here, as one on the file itself.
-    [[nodiscard]] FilePlan over_the_file(FilePlan plan) const;
-
-private:
-    ByteSpan file_;
-    std::map<std::uint64_t, Bytes> ranges_;  ///< none overlaps another
-    std::uint64_t size_;
-};
 
 /// The tables are written anew for the entries there will be, where they are, behind themselves, or at the end of the file; an archive like
 /// that is opened by the sheet and must have exactly the paths that were wanted. Contents then go into it like any replacement, and both
@@ -87,7 +69,11 @@ private:
     Status write_records();
     Status write_header();
     Status write_sums();
-    Status check(const SheetContainer& after) const;
+    [[nodiscard]] tl::unexpected<Error> not_enough(const std::string& what) const;
+    /// The archive as it would be; an error where it would not have exactly the paths that were wanted.
+    Result<std::unique_ptr<SheetContainer>> opened(const FileView& view) const;
+    /// The data of every entry is where it was, or where it was moved to.
+    Status check_data(const SheetContainer& after) const;
     Status blank_what_went();
 
     const SheetContainer& c_;
