@@ -141,7 +141,9 @@ ListText read_list_text(std::string_view text, const std::multimap<std::string, 
     return out;
 }
 
-Result<std::string> with_listed(std::string_view text, std::span<const std::string> known, std::span<const std::string> more) {
+Result<std::string> with_listed(std::string_view text, std::span<const std::string> known, std::span<const std::string> more,
+                                std::span<const std::string> beside) {
+    const std::set<std::string> in_its_folder(beside.begin(), beside.end());
     std::multimap<std::string, std::size_t> by_name, new_names;
     for (std::size_t i = 0; i < known.size(); ++i) by_name.emplace(lower(known[i]), i);
     for (std::size_t i = 0; i < more.size(); ++i) new_names.emplace(lower(more[i]), i);
@@ -175,13 +177,17 @@ Result<std::string> with_listed(std::string_view text, std::span<const std::stri
         // Like the last line that names a file of this kind; a folder in the list may be written otherwise.
         const ListedLine* like = &last;
         std::size_t what = last.names.back().what;
-        for (auto line = list.lines.rbegin(); line != list.lines.rend(); ++line)
-            if (const auto same = std::find_if(line->names.begin(), line->names.end(),
-                                               [&](const auto& n) { return ending_of(known[n.what]) == ending_of(more[i]); });
-                same != line->names.end()) {
-                like = &*line, what = same->what;
-                break;
-            }
+        const auto same_kind = [&](const auto& n) { return ending_of(known[n.what]) == ending_of(more[i]); };
+        const auto same_place = [&](const auto& n) { return same_kind(n) && (beside.empty() || in_its_folder.contains(known[n.what])); };
+        const auto find_like = [&](const auto& fits) {
+            for (auto line = list.lines.rbegin(); line != list.lines.rend(); ++line)
+                if (const auto same = std::find_if(line->names.begin(), line->names.end(), fits); same != line->names.end()) {
+                    like = &*line, what = same->what;
+                    return true;
+                }
+            return false;
+        };
+        if (!find_like(same_place)) (void)find_like(same_kind);
         std::optional<std::pair<Number, std::uint64_t>> number;
         if (counting) number = {numbers_of(text, *like)[counting->which], counting->last + counting->step * ++count};
         auto line = line_like(text, *like, what, more[i], number);

@@ -26,8 +26,10 @@ struct ListText {
 [[nodiscard]] ListText read_list_text(std::string_view text, const std::multimap<std::string, std::size_t>& by_name);
 
 /// The text with each of `more` listed behind what it lists, in the form it lists the last of `known` with the same ending: a line like
-/// that one, with a number that counts on where the lines are numbered, or a name more in its one line. What is listed already is not
-/// listed twice. All are file names. Errors: `unfit` when it names none of `known`.
-[[nodiscard]] Result<std::string> with_listed(std::string_view text, std::span<const std::string> known, std::span<const std::string> more);
+/// that one, with a number that counts on where the lines are numbered, or a name more in its one line. `beside`: those of `known` that lie
+/// in the same folder as the new ones, so that folders before names are right; empty: all. What is listed already is not listed twice. All
+/// are file names. Errors: `unfit` when it names none of `known`.
+[[nodiscard]] Result<std::string> with_listed(std::string_view text, std::span<const std::string> known, std::span<const std::string> more,
+                                              std::span<const std::string> beside = {});
 
 }  // namespace skivet

@@ -100,23 +100,31 @@ constexpr std::uint64_t longest_list = 4u << 20;  // bytes
 Result<DeliveryGroup> plan_listed(const Project& project, const fs::path& list, const std::vector<fs::path>& archives) {
     DeliveryGroup out{list};
     out.beside = true;
-    std::vector<std::string> known;
-    for (const auto& source : project.sources) known.push_back(source.filename().string());
+    std::set<fs::path> there(project.sources.begin(), project.sources.end());
     // Archives of its kind that lie there are in the list as well, though they are no sources: earlier patches above all.
-    std::set<std::string> there(known.begin(), known.end());
     std::error_code code;
     for (const auto& archive : archives) {
         out.lists.push_back(archive.filename().string());
         for (const auto& item : fs::directory_iterator(archive.parent_path(), fs::directory_options::skip_permission_denied, code))
-            if (item.path().extension() == archive.extension() && there.insert(item.path().filename().string()).second)
-                known.push_back(item.path().filename().string());
+            if (item.path().extension() == archive.extension()) there.insert(item.path());
     }
+    std::vector<std::string> known;
+    for (const auto& file : there) known.push_back(file.filename().string());
     SKIVET_TRY(const auto before, read_file(list, longest_list));
-    auto text = with_listed(as_text(before), known, out.lists);
-    if (!text) return fail(std::move(text).error().within(list.filename().string()));
+    auto text = as_text(before);
+    for (const auto& archive : archives) {
+        std::vector<std::string> beside;
+        for (const auto& file : there)
+            if (file.parent_path() == archive.parent_path()) beside.push_back(file.filename().string());
+        const auto name = archive.filename().string();
+        auto listed = with_listed(text, known, std::span(&name, 1), beside);
+        if (!listed) return fail(std::move(listed).error().within(list.filename().string()));
+        text = std::move(*listed);
+        known.push_back(name);
+    }
     SKIVET_TRY(const auto view, FileView::open(list));
     out.archive_size = view.size();
-    SKIVET_TRY(out.plan, plan_whole_file(view, Bytes(as_bytes(*text).begin(), as_bytes(*text).end())));
+    SKIVET_TRY(out.plan, plan_whole_file(view, Bytes(as_bytes(text).begin(), as_bytes(text).end())));
     return out;
 }
 

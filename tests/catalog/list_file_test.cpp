@@ -32,6 +32,12 @@ TEST(ListFile, AFolderAtTheEndStaysAndTheLineIsLikeAnArchives) {
               "base.pak\nupdate.pak\ndir override\nzz.pak\n");
 }
 
+TEST(ListFile, FoldersAreThoseOfItsNeighbors) {
+    const std::vector<std::string> known = {"base.pak", "extra.pak"}, more = {"zz.pak"}, beside = {"base.pak"};
+    EXPECT_EQ(*with_listed("data/base.pak\ndlc/extra.pak\n", known, more, beside), "data/base.pak\ndlc/extra.pak\ndata/zz.pak\n");
+    EXPECT_EQ(*with_listed("data/base.pak\ndlc/extra.pak\n", known, more), "data/base.pak\ndlc/extra.pak\ndlc/zz.pak\n");
+}
+
 TEST(ListFile, NumbersCountOn) {
     EXPECT_EQ(listed("[paks]\n1=base.pak\n2=update.pak\n", two, {"a.pak", "b.pak"}),
               "[paks]\n1=base.pak\n2=update.pak\n3=a.pak\n4=b.pak\n");

@@ -65,7 +65,7 @@ struct ParcelCli : testing::Test {
 TEST_F(ParcelCli, IsMadeShownInstalledAndTakenOut) {
     make(parcel, "Warm lights", "rides/horse.dds", 8, {240, 180, 20, 255},
          {"--author", "E. Wick", "--set-version", "1.1", "--license", "CC0-1.0", "--notes", "For the evening."});
-    EXPECT_EQ(run_cli({"parcel", "check", parcel}).out, "Warm lights is sound: 1 textures\n");
+    EXPECT_EQ(run_cli({"parcel", "check", parcel}).out, "Warm lights is sound: 1 texture\n");
     const auto shown = run_cli({"parcel", "show", parcel});
     EXPECT_EQ(shown.code, 0) << shown.err;
     EXPECT_NE(shown.out.find("Warm lights 1.1 (warm-lights)\nby E. Wick\nlicense CC0-1.0\n"), std::string::npos) << shown.out;
@@ -81,7 +81,7 @@ TEST_F(ParcelCli, IsMadeShownInstalledAndTakenOut) {
     EXPECT_EQ(installed.code, 0) << installed.err;
     EXPECT_NE(hash_of_file(mine), before);
     EXPECT_NE(run_cli({"project", "history", project}).out.find("Warm lights installed"), std::string::npos);
-    EXPECT_EQ(run_cli({"parcel", "list", project}).out, "  2  your own work\n  1  warm-lights              Warm lights 1.1 (1 textures)\n");
+    EXPECT_EQ(run_cli({"parcel", "list", project}).out, "  2  your own work\n  1  warm-lights              Warm lights 1.1 (1 texture)\n");
     EXPECT_EQ(run_cli({"verify", mine}).code, 0);
     const auto removed = run_cli({"parcel", "remove", project, "warm-lights"});
     EXPECT_EQ(removed.code, 0) << removed.err;
