@@ -157,9 +157,13 @@ int print_delivery_plan(Context& c, const DeliveryPlan& plan) {
             pieces.push_back({{"piece", piece.id}, {"name", piece.name}, {"inner", piece.inner}, {"blocks_new", piece.new_blocks}});
         if (c.json) {
             json line = {{"source", group.source.string()}, {"beside", group.beside}, {"pieces", pieces}};
+            if (group.device) line["device"] = true;
+            if (!group.lists.empty()) line["lists"] = group.lists;
             if (group.error) line["error"] = group.error->message();
             else line["way"] = std::string(name_of(group.plan.way())), line["bytes_written"] = group.plan.bytes_written();
             print(c, line);
+        } else if (!group.error && !group.lists.empty()) {
+            c.out << fmt::format("{}: lists {}\n", group.source.string(), fmt::join(group.lists, ", "));
         } else if (!group.error) {
             c.out << fmt::format("{}: {} {}, {}, {} bytes\n", group.source.string(), group.pieces.size(),
                                  group.pieces.size() == 1 ? "piece" : "pieces", name_of(group.plan.way()),

@@ -164,7 +164,7 @@ TEST_F(ProjectCli, OntoACardAndIntoTheGamesList) {
     ASSERT_EQ(run({"set", project, "--to", "patch", "--list", "order.txt"}).code, 0);
     const auto plan = run({"plan", project});
     EXPECT_NE(plan.out.find("zz_base_patch.zip"), std::string::npos);
-    EXPECT_NE(plan.out.find("order.txt"), std::string::npos) << plan.out;
+    EXPECT_NE(plan.out.find("order.txt: lists zz_base_patch.zip\n"), std::string::npos) << plan.out;
     ASSERT_EQ(run({"deliver", project}).code, 0);
     EXPECT_EQ(as_text(get_file(game + "/order.txt")), "base.zip\nzz_base_patch.zip\n");
 
