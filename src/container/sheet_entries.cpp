@@ -10,6 +10,13 @@ namespace skivet {
 
 using namespace sheet_gaps;
 
+namespace {
+
+/// Bytes that a plan for other tables moves or blanks; it holds them in memory.
+constexpr std::uint64_t most_moved = 256u << 20;
+
+}  // namespace
+
 std::string SheetContainer::Entries::why_fixed(const SheetContainer& c) {
     const auto& s = *c.sheet_;
     const auto* offset = s.record.with(Meaning::data_offset);
@@ -53,6 +60,7 @@ std::uint64_t SheetContainer::Entries::moved(std::uint64_t at) const {
 
 Result<bool> SheetContainer::Entries::lay_out_tail(const std::vector<Section*>& sections) {
     const auto start = sections.front()->at;
+    if (start > file_.size() || file_.size() - start > most_moved) return false;
     for (std::size_t i = 0; i < sections.size(); ++i)
         if (sections[i]->end > (i + 1 < sections.size() ? sections[i + 1]->at : file_.size())) return false;
     for (const auto& item : c_.items_)
@@ -144,7 +152,7 @@ Status SheetContainer::Entries::clear_the_way(const Section& section) {
     for (const auto& [at, size] : in_the_way) {
         if (at < section.end || at > file_.size() || size > file_.size() - at) return cannot("data behind them overlaps them");
         all += size;
-        if (all > limits_.inflated_bytes) return cannot("what lies behind them is too large to be moved");
+        if (all > most_moved) return cannot("what lies behind them is too large to be moved");
         const auto to = aligned(new_.size(), align);
         new_.put(new_.size(), Bytes(static_cast<std::size_t>(to - new_.size()), sheet_.fill));
         new_.put(to, file_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(size)));
@@ -268,7 +276,7 @@ Status SheetContainer::Entries::write_sums() {
 }
 
 Status SheetContainer::Entries::blank_what_went() {
-    constexpr std::uint64_t most = 256u << 20;  // bytes; what is larger stays where it is, and nobody reads it any more
+    // What is larger stays where it is, and nobody reads it any more.
     // What stays, by file and place, each with the furthest end up to it: data may lie in other data.
     std::map<std::uint32_t, std::vector<std::pair<std::uint64_t, std::uint64_t>>> stays;
     for (const auto& record : records_)
@@ -289,7 +297,8 @@ Status SheetContainer::Entries::blank_what_went() {
         // A data file that is not there has nothing to be blanked; nor has what is said to lie outside.
         const auto view = c_.data_file(item.file);
         const auto bytes = view ? view->bytes() : Result<ByteSpan>(ByteSpan{});
-        if (!bytes || item.data_at > bytes->size() || item.stored > bytes->size() - item.data_at || item.stored > most - all) continue;
+        if (!bytes || item.data_at > bytes->size() || item.stored > bytes->size() - item.data_at || item.stored > most_moved - all)
+            continue;
         all += item.stored;
         const Bytes blank(static_cast<std::size_t>(item.stored), sheet_.fill);
         if (item.file == own_file) new_.put(item.data_at, blank);

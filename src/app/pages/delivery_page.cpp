@@ -78,20 +78,19 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
         ways->addWidget(new Button(destinations_[i], Button::Look::toggle));
     }
     ways->addStretch();
-    ways->addWidget(new Button(make, Button::Look::toggle));
     left_box->addLayout(ways);
-    where_ = new QFrame;
-    auto* where_row = new QHBoxLayout(where_);
-    where_row->setContentsMargins(2, 2, 2, 2);
+    auto* where_row = new QHBoxLayout;
     where_text_ = make_label({}, "soft");
-    where_row->addWidget(where_text_);
+    where_text_->setMinimumWidth(0);
+    where_text_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);  // a long path does not widen the window
+    where_row->addWidget(where_text_, 1);
     auto* change = add_action(tr("Change where…"), Qt::Key_W, tr("Folders, names and layouts of what is delivered beside the archives"),
                               [this] { emit places_wanted(); });
-    auto* change_button = new Button(change, Button::Look::link);
-    change_button->setObjectName(QStringLiteral("change_places"));
-    where_row->addWidget(change_button);
-    where_row->addStretch();
-    left_box->addWidget(where_);
+    change_ = new Button(change, Button::Look::link);
+    change_->setObjectName(QStringLiteral("change_places"));
+    where_row->addWidget(change_);
+    where_row->addWidget(new Button(make, Button::Look::link));
+    left_box->addLayout(where_row);
     changed_ = make_card();
     auto* changed_box = new QHBoxLayout(changed_);
     changed_box->setContentsMargins(16, 10, 16, 10);
@@ -232,8 +231,9 @@ void DeliveryPage::show_plan() {
     for (int i = 0; i < 4; ++i) destinations_[i]->setChecked(int(model_->destination()) == i);
     clear_column(cards_);
     const auto plan = model_->plan();
-    where_->setVisible(model_->destination() != Destination::into_archives);
-    if (plan) where_text_->setText(to_text(plan->where));
+    change_->setVisible(model_->destination() != Destination::into_archives);
+    where_text_->setText(!plan || plan->where.empty() ? tr("The entries themselves are replaced") : to_text(plan->where));
+    where_text_->setToolTip(where_text_->text());
     std::uint64_t kept = 0;
     if (plan)
         for (const auto& group : plan->groups) {

@@ -39,8 +39,8 @@ private:
     void ask_to_undo_all();
 
     QVBoxLayout *cards_, *history_;
-    QFrame* where_;
     QLabel* where_text_;
+    QWidget* change_;
     QLabel *state_, *vault_, *free_, *lock_, *changed_text_, *copies_title_, *copies_text_, *update_text_;
     QFrame *changed_, *copies_, *updated_;
     QAction* destinations_[4];
