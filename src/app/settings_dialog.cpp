@@ -55,8 +55,12 @@ public:
 private:
     struct Form {
         QWidget* page = new QWidget;
-        QFormLayout* rows = new QFormLayout(page);
+        QFormLayout* rows = new QFormLayout;
         Form() {
+            auto* box = new QVBoxLayout(page);
+            box->setContentsMargins(0, 0, 0, 0);
+            box->addLayout(rows);
+            box->addStretch();
             rows->setContentsMargins(8, 14, 8, 8);
             rows->setVerticalSpacing(8);
             rows->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
@@ -66,6 +70,7 @@ private:
             out->setObjectName(QLatin1String(name));
             out->setPlaceholderText(empty);
             out->setToolTip(tip);
+            out->setCursorPosition(0);  // a long one is read from its beginning
             rows->addRow(label, out);
             return out;
         }

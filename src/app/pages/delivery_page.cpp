@@ -80,9 +80,7 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
     ways->addStretch();
     left_box->addLayout(ways);
     auto* where_row = new QHBoxLayout;
-    where_text_ = make_label({}, "soft");
-    where_text_->setMinimumWidth(0);
-    where_text_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);  // a long path does not widen the window
+    where_text_ = make_elided_label("soft");
     where_row->addWidget(where_text_, 1);
     auto* change = add_action(tr("Change where…"), Qt::Key_W, tr("Folders, names and layouts of what is delivered beside the archives"),
                               [this] { emit places_wanted(); });
@@ -233,7 +231,6 @@ void DeliveryPage::show_plan() {
     const auto plan = model_->plan();
     change_->setVisible(model_->destination() != Destination::into_archives);
     where_text_->setText(!plan || plan->where.empty() ? tr("The entries themselves are replaced") : to_text(plan->where));
-    where_text_->setToolTip(where_text_->text());
     std::uint64_t kept = 0;
     if (plan)
         for (const auto& group : plan->groups) {

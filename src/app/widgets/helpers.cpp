@@ -2,8 +2,10 @@
 
 #include "app/widgets/button.h"
 
+#include <QPainter>
 #include <QScrollArea>
 #include <QStackedWidget>
+#include <QStyle>
 
 namespace skivet::app {
 
@@ -23,6 +25,31 @@ QLabel* make_label(const QString& text, const char* role, bool wrap, QWidget* pa
     auto* label = new QLabel(text, parent);
     label->setObjectName(QLatin1String(role));
     label->setWordWrap(wrap);
+    label->setTextFormat(Qt::PlainText);
+    return label;
+}
+
+namespace {
+
+class ElidedLabel : public QLabel {
+public:
+    ElidedLabel() { setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred); }
+
+protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter painter(this);
+        const auto shown = fontMetrics().elidedText(text(), Qt::ElideMiddle, contentsRect().width());
+        style()->drawItemText(&painter, contentsRect(), Qt::AlignVCenter | Qt::AlignLeft, palette(), isEnabled(), shown,
+                              QPalette::WindowText);
+        if (toolTip() != text()) setToolTip(text());
+    }
+};
+
+}  // namespace
+
+QLabel* make_elided_label(const char* role) {
+    auto* label = new ElidedLabel;
+    label->setObjectName(QLatin1String(role));
     label->setTextFormat(Qt::PlainText);
     return label;
 }
