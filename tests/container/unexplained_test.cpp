@@ -320,7 +320,8 @@ TEST_P(Unexplained, StaysWhateverIsDone) {
                         ? ", compact"
                         : fmt::format(", {} {} {} bytes", path, std::array{"becomes", "has a variant of", "renamed", "goes"}[what], size);
             if (!plan) {
-                ASSERT_TRUE(plan.error().code == ErrorCode::unsupported || plan.error().code == ErrorCode::unfit) << done << ": " << plan.error().message();
+                ASSERT_TRUE(plan.error().code == ErrorCode::unsupported || plan.error().code == ErrorCode::unfit)
+                    << done << ": " << plan.error().message();
                 ++refusals;
                 continue;
             }

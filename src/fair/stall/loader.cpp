@@ -89,7 +89,7 @@ QImage decode_level(int code, const QByteArray& data, int w, int h) {
                 case r8: c = QColor(byte(0), byte(0), byte(0)); break;
                 case rgba16f: {  // as bright as a screen can
                     const auto part = [&](int i) {
-                        const auto raw = get<quint16>(data, at + 2 * i);
+                        const auto raw = get<quint16>(data, at + qsizetype(2) * i);
                         qfloat16 v;
                         std::memcpy(static_cast<void*>(&v), &raw, 2);
                         return std::clamp(float(v), 0.0f, 1.0f);
