@@ -71,6 +71,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         if (changes.added.empty()) continue;
         const auto entry = (*again)->find("n/new.dds");
         if (!entry) std::abort();
+        if (sheet->textures) continue;  // what goes in as bytes may be shown as a texture
         const auto content = (*again)->read(*entry, setup.context.limits);
         if (!content || *content != fresh) std::abort();
     }
