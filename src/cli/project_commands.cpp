@@ -467,7 +467,7 @@ int project_deliver(Context& c, const ProjectOptions& options) {
 int project_undo(Context& c, const ProjectOptions& options) {
     auto project = open(c, options.folder);
     if (!project) return c.failed(project.error());
-    auto history = project->opened.history;
+    const auto history = project->opened.history;
     if (history.empty()) return c.failed(Error{ErrorCode::missing, "nothing was delivered", {}, {}, {}});
     const Writing writing(c);
     if (!writing.may()) return c.failed(c.cancel.check().error());
@@ -475,17 +475,20 @@ int project_undo(Context& c, const ProjectOptions& options) {
     auto vault = vault_of(project->project(), files);
     vault.heed(c.cancel);
     int code = 0;
-    do {
-        const auto id = options.id.empty() ? history.back().id : options.id;
-        const auto before = history.size();
+    std::vector<std::string> ids;  // the newest first
+    for (auto journal = history.rbegin(); journal != history.rend(); ++journal) ids.push_back(journal->id);
+    if (!options.all) ids.resize(1);
+    if (!options.id.empty()) ids.assign({options.id});
+    for (const auto& id : ids) {
         auto undone = undo_delivery(project->context, project->project(), vault, id);
         note_undone(project->project(), undone);
         for (const auto& journal : history)
             if (journal.id == id && undone.status) print_journal(c, journal);
-        if (!undone.status) code = c.failed(undone.status.error());
-        history = std::move(undone.history);
-        if (history.size() >= before) break;
-    } while (options.all && code == 0 && !history.empty());
+        if (undone.status) continue;
+        code = c.failed(undone.status.error());
+        // A card that is not there holds nothing else up.
+        if (undone.status.error().code != ErrorCode::missing) break;
+    }
     if (auto saved = save_project(project->project()); !saved) return c.failed(saved.error());
     return code;
 }

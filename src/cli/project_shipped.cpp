@@ -42,19 +42,15 @@ void print_versions(Context& c, const Project& project) {
 
 int print_changes(Context& c, Open& open) {
     const auto& project = open.project();
-    const auto versions = shipped_versions(project);
-    const auto* now = version_now(project, versions);
-    if (!now || !open.opened.baseline)
+    if (!version_now(project, shipped_versions(project)) || !open.opened.baseline)
         return c.failed(
             Error{ErrorCode::usage, "nothing is recorded to compare with", {}, {}, "Record a clean installation with --record NAME"});
     const auto catalog = seen_catalog(c, open);
     if (!catalog) return c.failed(catalog.error());
-    std::vector<std::pair<std::string, std::vector<BaselineEntry>>> others;
-    for (const auto& version : versions)
-        if (&version != now)
-            if (const auto other = Baseline::open(project.folder / version.baseline))
-                others.emplace_back(version.name, (*other)->entries());
-    for (const auto& change : changes_since(*open.opened.baseline, *(*catalog)->snapshot, open.opened.history, others)) {
+    PosixFiles files;
+    const auto seen =
+        look_at_versions(project, open.opened.baseline.get(), vault_of(project, files), *(*catalog)->snapshot, open.opened.history);
+    for (const auto& change : seen.changes) {
         const Address address{change.source, change.inner};
         if (c.json)
             print(
@@ -73,6 +69,7 @@ int project_shipped(Context& c, const ProjectOptions& options) {
     auto opened = open(c, options.folder);
     if (!opened) return c.failed(opened.error());
     auto& project = opened->project();
+    std::string forgotten;  // its file goes once the project is saved
     if (options.record_as) {
         const auto catalog = seen_catalog(c, *opened);
         if (!catalog) return c.failed(catalog.error());
@@ -82,13 +79,13 @@ int project_shipped(Context& c, const ProjectOptions& options) {
         Progress progress;
         progress.cancel = c.cancel;
         if (auto done = (*baseline)->complete(progress); !done) return c.failed(done.error());
-        note_recorded(project, file, *options.record_as, now());
+        note_recorded(project, shipped_versions(project), file, *options.record_as, now());
         opened->opened.baseline = std::move(*baseline);
     }
     if (options.compare_with) {
         const auto version = version_named(project, *options.compare_with);
         if (!version) return c.failed(version.error());
-        (void)compare_with(project, version->baseline);
+        (void)compare_with(project, shipped_versions(project), version->baseline);
         auto baseline = Baseline::open(project.baseline());
         if (!baseline) return c.failed(baseline.error());
         opened->opened.baseline = std::move(*baseline);
@@ -96,10 +93,12 @@ int project_shipped(Context& c, const ProjectOptions& options) {
     if (options.forget_version) {
         const auto version = version_named(project, *options.forget_version);
         if (!version) return c.failed(version.error());
-        if (!forget_version(project, version->baseline))
+        if (!forget_version(project, shipped_versions(project), version->baseline))
             return c.failed(Error{ErrorCode::usage, "it is the version that is compared with", {}, {}, "Compare with another one first"});
+        forgotten = version->baseline;
     }
     if (auto saved = save_project(project); !saved) return c.failed(saved.error());
+    if (!forgotten.empty()) remove_baseline(project, forgotten);
     if (options.list_changes) return print_changes(c, *opened);
     print_versions(c, project);
     return 0;

@@ -153,7 +153,7 @@ Status check_sizes(const WritePlan& plan, const DeviceCut& cut) {
             return fail(ErrorCode::limit,
                         fmt::format("{} would have {} bytes, and the card holds {} in a file", file.file.filename().string(), file.new_size,
                                     cut.largest),
-                        "Undo the deliveries to the card, newest first, and deliver everything at once");
+                        "Undo the deliveries to the card and deliver everything at once, or let its files be larger");
     return {};
 }
 

@@ -163,7 +163,15 @@ Result<unsigned> Vault::restore(const fs::path& source) {
 Result<unsigned> Vault::restore_all() {
     SKIVET_TRY(const auto vault_lock, lock());
     SKIVET_TRY(const auto all, history());
-    for (auto journal = all.rbegin(); journal != all.rend(); ++journal) SKIVET_CHECK(undo_locked(*journal, std::nullopt));
+    std::optional<Error> away;  // a card that is not there holds nothing else up
+    for (auto journal = all.rbegin(); journal != all.rend(); ++journal) {
+        auto done = undo_locked(*journal, std::nullopt);
+        if (!done && done.error().code == ErrorCode::missing &&
+            std::all_of(journal->parts.begin(), journal->parts.end(), [](const auto& p) { return p.device; }))
+            away = std::move(done).error();
+        else if (!done) return fail(std::move(done).error());
+    }
+    if (away) return fail(std::move(*away));
     return static_cast<unsigned>(all.size());
 }
 

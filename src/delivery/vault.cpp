@@ -4,6 +4,7 @@
 #include <sys/stat.h>
 #include <sys/statvfs.h>
 #include <map>
+#include <set>
 
 #include "base/file_write.h"
 #include "delivery/in_use.h"
@@ -367,6 +368,13 @@ Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& tit
     journal.id = fmt::format("{:06}", next);
     journal.time = now;
     journal.title = title;
+    // Each of two plans for one file rests on what the other changes; rolled back, one would be taken for somebody else's.
+    std::set<fs::path> once;
+    for (const auto& share : shares)
+        for (const auto& file : share.plan.files)
+            if (!once.insert(real_path(file.file)).second)
+                return fail(ErrorCode::usage, fmt::format("{} would be written twice by one delivery", file.file.string()),
+                            "Deliver the pieces one after the other");
     // Locked first, so that what is checked then stays as it is.
     std::vector<FileLock> locks;
     for (const auto& share : shares)

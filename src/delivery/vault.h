@@ -78,7 +78,7 @@ public:
     [[nodiscard]] Status undo(const std::string& id, const std::optional<std::filesystem::path>& source = std::nullopt);
     /// Undoes every delivery into `source`, newest first. Returns how many there were.
     [[nodiscard]] Result<unsigned> restore(const std::filesystem::path& source);
-    /// Undoes everything. Returns how many deliveries there were.
+    /// Undoes everything. Returns how many deliveries there were. Error `missing` when a device is not there; all others are undone then.
     [[nodiscard]] Result<unsigned> restore_all();
 
     /// A file as it was before all deliveries that stand, for reading; nothing is written. Error `limit` when it has to be put together

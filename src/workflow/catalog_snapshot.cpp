@@ -59,7 +59,8 @@ std::set<std::string> changed_by_us(const std::vector<Journal>& history) {
     std::set<std::string> out;
     for (const auto& journal : history)
         for (const auto& part : journal.parts)
-            for (const auto& entry : part.entries) out.insert(lower(entry));
+            if (!part.device)
+                for (const auto& entry : part.entries) out.insert(lower(entry));
     return out;
 }
 

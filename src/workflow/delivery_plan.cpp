@@ -59,9 +59,10 @@ DeliveryPlan plan_delivery(const ReadContext& context, const Project& project, s
     out.project = project.folder;
     out.where = place_in_words(project);
     for (const auto& piece : project.pieces) {
-        const bool not_there =
-            project.destination == Destination::device && piece.state == PieceState::delivered && piece.on_device != piece.edit();
-        if (!(waits(piece.state) || not_there) || (!some.empty() && std::find(some.begin(), some.end(), piece.id) == some.end())) continue;
+        // What is in the game may not be on the device yet, and the other way round.
+        const auto& there = project.destination == Destination::device ? piece.on_device : piece.delivered_hash;
+        const bool elsewhere = piece.state == PieceState::delivered && there != piece.edit();
+        if (!(waits(piece.state) || elsewhere) || (!some.empty() && std::find(some.begin(), some.end(), piece.id) == some.end())) continue;
         auto fitted = fit_now(context, project, piece);
         if (!fitted.deliverable()) {
             out.left_out.push_back({piece.id, piece.name(), fitted.obstacle(), fitted.edit});
@@ -197,8 +198,7 @@ void note_delivered(Project& project, const DeliveryPlan& plan, const Delivered&
             auto* piece = project.piece(planned.id);
             if (!piece) continue;
             if (group.device) piece->on_device = planned.edit, piece->device_delivery = delivered.id;
-            piece->delivered_hash = planned.edit;
-            piece->delivered_texture = planned.texture_hash;
+            else piece->delivered_hash = planned.edit, piece->delivered_texture = planned.texture_hash;
             piece->state = piece->edit() == planned.edit ? PieceState::delivered : PieceState::changed;
         }
 }
@@ -237,14 +237,14 @@ Undone undo_delivery(const ReadContext& context, const Project& project, Vault v
     // By a delivery that was not undone, into an archive or beside the game.
     const auto still_there = [&](const Piece& piece) {
         const auto holds = [&](const JournalPart& part) {
-            return std::find(part.entries.begin(), part.entries.end(), piece.address.inner.back()) != part.entries.end();
+            return !part.device && std::find(part.entries.begin(), part.entries.end(), piece.address.inner.back()) != part.entries.end();
         };
         return std::any_of(out.history.begin(), out.history.end(),
                            [&](const Journal& j) { return !is_step(j) && std::any_of(j.parts.begin(), j.parts.end(), holds); });
     };
     out.in_game = in_game_now(context, project);
     for (const auto& piece : project.pieces)
-        if (piece.state == PieceState::delivered && !still_there(piece))
+        if (piece.state == PieceState::delivered && !piece.delivered_hash.empty() && !still_there(piece))
             if (const auto bytes = read_texture_bytes(context, piece.address);
                 bytes ? to_hex(sha256(*bytes)) == piece.original_hash || !out.in_game.empty()
                       : !piece.like.empty() && bytes.error().code == ErrorCode::missing)
@@ -262,6 +262,7 @@ bool settle_history(Project& project, std::span<const Journal> history) {
         if (!piece.device_delivery.empty() && !stands(piece.device_delivery)) {
             piece.on_device.clear();
             piece.device_delivery.clear();
+            if (piece.state == PieceState::delivered) piece.state = state_by_edit(piece);
             any = true;
         }
     const auto gone = std::find_if(state.steps.begin(), state.steps.end(), [&](const StackStep& s) { return !stands(s.delivery); });
@@ -279,9 +280,9 @@ void note_undone(Project& project, const Undone& undone) {
         if (auto* piece = project.piece(id)) piece->in_game = hash;
     for (const auto id : undone.changed_again)
         if (auto* piece = project.piece(id); piece && piece->state == PieceState::delivered) {
-            piece->state = PieceState::changed;
             piece->delivered_hash.clear();
             piece->delivered_texture.clear();
+            piece->state = piece->on_device == piece->edit() ? PieceState::delivered : PieceState::changed;
         }
 }
 

@@ -42,6 +42,7 @@ Piece refresh_piece(const Project& project, Piece piece, std::int64_t now) {
 
 PieceState state_by_edit(const Piece& piece) {
     if (!piece.delivered_hash.empty()) return piece.edit() == piece.delivered_hash ? PieceState::delivered : PieceState::changed;
+    if (!piece.on_device.empty() && piece.on_device == piece.edit()) return PieceState::delivered;
     if (!piece.like.empty()) return PieceState::changed;  // also as it is it is new to the game
     return !piece.is_saved() && piece.touches.empty() && piece.options.format == Format::unknown ? PieceState::out : PieceState::changed;
 }

@@ -100,7 +100,7 @@ std::string proposed_patch_name(const Project& project, const fs::path& archive)
     return std::string(usual_patch);
 }
 
-fs::path patch_archive(const Project& project, const fs::path& archive) {
+fs::path patch_archive(const Project& project, const fs::path& archive, std::span<const fs::path> taken) {
     const auto pattern = project.places.patch_name.empty() ? proposed_patch_name(project, archive) : project.places.patch_name;
     const auto folder = inside(archive, home(project)) ? archive.parent_path() : home(project);
     const auto name = archive.stem().string(), ending = archive.extension().string();
@@ -114,7 +114,7 @@ fs::path patch_archive(const Project& project, const fs::path& archive) {
                 number = std::max(number, *there + 1);
     for (;; ++number) {
         auto file = folder / (filled(pattern, name, number) + (numbered.empty() && number > 1 ? fmt::format("_{}", number) : "") + ending);
-        if (!fs::exists(file, code)) return file;
+        if (!fs::exists(file, code) && std::find(taken.begin(), taken.end(), file) == taken.end()) return file;
     }
 }
 

@@ -25,8 +25,9 @@ struct LayoutWords {
 /// How patch archives are named, without the ending: as the installation's own updates beside this archive are ("patch_{n}"), else
 /// "zz_{name}_patch". `{name}` is the archive's name without its ending, `{n}` a number above those that are there.
 [[nodiscard]] std::string proposed_patch_name(const Project& project, const std::filesystem::path& archive);
-/// The file of a new patch archive, beside the archive when it lies in the game's folder; nobody has it yet.
-[[nodiscard]] std::filesystem::path patch_archive(const Project& project, const std::filesystem::path& archive);
+/// The file of a new patch archive, beside the archive when it lies in the game's folder; nobody has it yet, and it is none of `taken`.
+[[nodiscard]] std::filesystem::path patch_archive(const Project& project, const std::filesystem::path& archive,
+                                                  std::span<const std::filesystem::path> taken = {});
 /// The list that names patch archives: as set, or the one the load order was read from; empty: none.
 [[nodiscard]] std::filesystem::path patch_list(const Project& project);
 

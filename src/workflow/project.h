@@ -63,7 +63,7 @@ struct Piece {
     std::string original_hash;      ///< SHA-256 of the texture file as the game had it; its copy is in originals/
     std::string exported_hash;      ///< of the exported file, to notice a save
     std::string seen_hash;          ///< of the file when it was last looked at
-    std::string delivered_hash;     ///< edit() that was delivered; empty: not delivered
+    std::string delivered_hash;     ///< edit() that was delivered to the game; empty: it is not there, though a device may have it
     std::string delivered_texture;  ///< of the texture file that went into the game
     std::string on_device;          ///< edit() that was put onto the card or device; empty: none
     std::string device_delivery;    ///< the delivery that did

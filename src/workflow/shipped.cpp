@@ -60,28 +60,31 @@ Result<std::shared_ptr<Baseline>> record_shipped(const Project& project, const s
     return baseline;
 }
 
-void note_recorded(Project& project, const std::string& file, const std::string& name, std::int64_t now) {
-    // One from before versions had names stays in the list.
-    project.shipped = shipped_versions(project);
-    std::erase_if(project.shipped, [&](const auto& v) { return v.baseline == file; });
-    project.shipped.push_back({name, now, file});
+void note_recorded(Project& project, std::vector<ShippedVersion> versions, const std::string& file, const std::string& name,
+                   std::int64_t now) {
+    std::erase_if(versions, [&](const auto& v) { return v.baseline == file; });
+    versions.push_back({name, now, file});
+    project.shipped = std::move(versions);
     project.shipped_now = file;
 }
 
-bool compare_with(Project& project, const std::string& file) {
-    const auto versions = shipped_versions(project);
+bool compare_with(Project& project, std::vector<ShippedVersion> versions, const std::string& file) {
     if (std::none_of(versions.begin(), versions.end(), [&](const auto& v) { return v.baseline == file; })) return false;
+    project.shipped = std::move(versions);
     project.shipped_now = file;
     return true;
 }
 
-bool forget_version(Project& project, const std::string& file) {
-    if (project.baseline().filename() == file) return false;
-    project.shipped = shipped_versions(project);
-    if (std::erase_if(project.shipped, [&](const auto& v) { return v.baseline == file; }) == 0) return false;
+bool forget_version(Project& project, std::vector<ShippedVersion> versions, const std::string& file) {
+    if (project.baseline().filename() == file || std::erase_if(versions, [&](const auto& v) { return v.baseline == file; }) == 0)
+        return false;
+    project.shipped = std::move(versions);
+    return true;
+}
+
+void remove_baseline(const Project& project, const std::string& file) {
     std::error_code code;
     for (const auto* ending : {"", "-wal", "-shm"}) fs::remove(project.folder / (file + ending), code);
-    return true;
 }
 
 std::vector<VersionMatch> match_versions(const Project& project) {
@@ -158,6 +161,30 @@ std::vector<ShippedChange> changes_since(const Baseline& baseline, const Catalog
     }
     std::sort(out.begin(), out.end(),
               [](const auto& a, const auto& b) { return std::tie(a.what, a.source, a.inner) < std::tie(b.what, b.source, b.inner); });
+    return out;
+}
+
+SeenVersions look_at_versions(const Project& project, const Baseline* baseline, const Vault& vault, const CatalogSnapshot& snapshot,
+                              std::vector<Journal> history) {
+    SeenVersions out;
+    out.versions = shipped_versions(project);
+    out.matches = match_versions(project);
+    if (const auto* version = version_now(project, out.versions)) out.now = static_cast<std::size_t>(version - out.versions.data());
+    if (!baseline || !out.now) return out;
+    std::vector<std::pair<std::string, std::vector<BaselineEntry>>> others;
+    for (std::size_t v = 0; v < out.versions.size(); ++v)
+        if (v != *out.now)
+            if (const auto other = Baseline::open(project.folder / out.versions[v].baseline))
+                others.emplace_back(out.versions[v].name, (*other)->entries());
+    std::map<fs::path, bool> written_over;
+    for (auto& journal : history)
+        std::erase_if(journal.parts, [&](const JournalPart& part) {
+            if (part.device) return true;
+            const auto [known, fresh] = written_over.emplace(part.source, false);
+            if (fresh) known->second = vault.changed_by_others(part.source).value_or(false);
+            return known->second;
+        });
+    out.changes = changes_since(*baseline, snapshot, history, others);
     return out;
 }
 

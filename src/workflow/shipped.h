@@ -1,5 +1,6 @@
 #pragma once
 // The game as it was shipped, in as many versions as were recorded: which one the installation is, and which textures are other than in it.
+#include "delivery/vault.h"
 #include "workflow/catalog_snapshot.h"
 
 namespace skivet {
@@ -14,12 +15,16 @@ namespace skivet {
 /// Records the installation as it is in that file of the project's folder. The project is as before until note_recorded.
 [[nodiscard]] Result<std::shared_ptr<Baseline>> record_shipped(const Project& project, const std::string& file,
                                                                const CatalogSnapshot& snapshot);
-/// The version is in the list and compared with.
-void note_recorded(Project& project, const std::string& file, const std::string& name, std::int64_t now);
+/// The version is in the list, with these others, and compared with. These three read and write no file; `versions`: as shipped_versions
+/// has them.
+void note_recorded(Project& project, std::vector<ShippedVersion> versions, const std::string& file, const std::string& name,
+                   std::int64_t now);
 /// Another version is compared with. False when there is none with this file.
-bool compare_with(Project& project, const std::string& file);
-/// Forgets a version, not the one that is compared with; its file goes. False when it stays.
-bool forget_version(Project& project, const std::string& file);
+bool compare_with(Project& project, std::vector<ShippedVersion> versions, const std::string& file);
+/// Forgets a version, not the one that is compared with. False when it stays.
+bool forget_version(Project& project, std::vector<ShippedVersion> versions, const std::string& file);
+/// Its file goes, once the project that forgot it is kept.
+void remove_baseline(const Project& project, const std::string& file);
 
 /// How many of the project's sources are as in a version, by samples.
 struct VersionMatch {
@@ -48,5 +53,16 @@ struct ShippedChange {
                                                        const std::vector<Journal>& history,
                                                        std::span<const std::pair<std::string, std::vector<BaselineEntry>>> others = {});
 [[nodiscard]] std::string_view name_of(ShippedChange::What what);
+
+/// All of it at once.
+struct SeenVersions {
+    std::vector<ShippedVersion> versions;
+    std::vector<VersionMatch> matches;   ///< one per version
+    std::optional<std::size_t> now;      ///< the version that is compared with
+    std::vector<ShippedChange> changes;  ///< against it; what a delivery left there is none, what something else put over it is
+};
+/// `baseline`: the one that is compared with, or null.
+[[nodiscard]] SeenVersions look_at_versions(const Project& project, const Baseline* baseline, const Vault& vault,
+                                            const CatalogSnapshot& snapshot, std::vector<Journal> history);
 
 }  // namespace skivet

@@ -147,6 +147,9 @@ Result<Piece> take_follower(Taking& taking, const Piece& leader, const Follower&
     piece.original_hash = hash_of(bytes);
     piece.delivered_hash.clear();
     piece.delivered_texture.clear();
+    piece.in_game.clear();
+    piece.on_device.clear();
+    piece.device_delivery.clear();
     piece.options = {};
     piece.changed_at = now;
     if (piece.state == PieceState::delivered || piece.state == PieceState::gone_stale) piece.state = state_by_edit(piece);

@@ -163,7 +163,7 @@ void plan_patches(const ReadContext& context, const Project& project, std::vecto
                                 change.inner.back() + " is new to the game, and a patch archive holds only what replaces entries",
                                 "Deliver it into the archive, or beside the game");
             SKIVET_TRY(const auto files, spread_replacements(context, *source, group.contents));
-            const auto file = patch_archive(project, group.source);
+            const auto file = patch_archive(project, group.source, made);
             SKIVET_TRY(auto plan, plan_patch_archive(context, *source, file, files));
             group.source = file;
             made.push_back(file);
@@ -206,6 +206,13 @@ public:
         : context_(context), project_(project), device_(project.places.device), cut_(device_cut(device_)) {}
 
     Result<WritePlan> plan(const DeliveryGroup& group) {
+        SKIVET_TRY(auto out, plan_files(group));
+        SKIVET_CHECK(check_sizes(out, cut_));
+        return out;
+    }
+
+private:
+    Result<WritePlan> plan_files(const DeliveryGroup& group) {
         WritePlan out;
         std::error_code code;
         if (!fs::is_directory(group.source, code)) return archive(group.source, group.source, group);
@@ -235,7 +242,6 @@ public:
         return out;
     }
 
-private:
     /// Where a file of the game goes.
     Result<fs::path> place_of(const fs::path& source, const fs::path& file) {
         const auto below = file.lexically_relative(project_.game);
@@ -266,9 +272,7 @@ private:
         if (const auto there = there_on_device(to, cut_)) {
             SKIVET_TRY(const auto copy, open_source(context_, *there));
             SKIVET_TRY(auto changes, changes_of(context_, *copy, group));
-            SKIVET_TRY(auto plan, plan_changes(context_, *copy, std::move(changes)));
-            SKIVET_CHECK(check_sizes(plan, cut_));
-            return plan;
+            return plan_changes(context_, *copy, std::move(changes));
         }
         SKIVET_TRY(const auto opened, open_source(context_, file));
         SKIVET_TRY(auto changes, changes_of(context_, *opened, group));

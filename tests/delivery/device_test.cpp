@@ -160,3 +160,26 @@ TEST_F(Device, ACardThatIsPulledOutInTheMiddleIsTidiedWhenItIsBack) {
     EXPECT_EQ(found->rolled_back.size(), 1u);
     EXPECT_TRUE(fs::is_empty(card));
 }
+
+TEST_F(Device, PuttingEverythingBackDoesNotWaitForTheCard) {
+    const auto before = get_file(game);
+    ASSERT_TRUE(vault().deliver(changed(random_bytes(300, 9)), {"into", game, {"a"}}, 1));
+    auto copy = plan_copy(game, {}, card / "big.zip", {});
+    ASSERT_TRUE(copy);
+    ASSERT_TRUE(deliver(std::move(*copy)));
+    fs::rename(card, folder / "in the pocket");
+    const auto restored = vault().restore_all();
+    ASSERT_FALSE(restored);
+    EXPECT_EQ(restored.error().code, ErrorCode::missing) << "the card's own is told";
+    EXPECT_EQ(get_file(game), before) << "and the game is as it was";
+    EXPECT_EQ(vault().history()->size(), 1u);
+}
+
+TEST_F(Device, NoFileIsWrittenTwiceByOneDelivery) {
+    const auto fresh = plan_new_file(card / "new.zip", random_bytes(50, 1));
+    const auto done = vault().deliver({{card, {}, fresh, true}, {card, {}, fresh, true}}, "t", 1);
+    ASSERT_FALSE(done);
+    EXPECT_EQ(done.error().code, ErrorCode::usage);
+    EXPECT_TRUE(fs::is_empty(card));
+    EXPECT_TRUE(vault().history()->empty());
+}

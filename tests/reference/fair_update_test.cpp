@@ -323,7 +323,7 @@ TEST_F(FairUpdate, VersionsAreRecordedUnderNamesAndSayWhatTheUpdateChanged) {
     EXPECT_TRUE(shipped_versions(project).empty());
     const auto first_file = baseline_for(project, "season one");
     const auto first = *record_shipped(project, first_file, *one);
-    note_recorded(project, first_file, "season one", 7);
+    note_recorded(project, shipped_versions(project), first_file, "season one", 7);
     EXPECT_EQ(project.baseline().filename(), "baseline.sqlite");
     EXPECT_TRUE(changes_since(*first, *one, {}).empty());
     // One's own delivery is no change of others.
@@ -334,7 +334,10 @@ TEST_F(FairUpdate, VersionsAreRecordedUnderNamesAndSayWhatTheUpdateChanged) {
 
     update_the_game();
     const auto two = look_through();
+    // What the update wrote over is not ours any more, though its delivery stands in the history.
+    const auto seen = look_at_versions(project, first.get(), vault(), *two, history);
     const auto changes = changes_since(*first, *two, {});
+    ASSERT_EQ(seen.changes.size(), changes.size());
     using What = ShippedChange::What;
     const auto how = [&](const std::string& end, What what) {
         return std::any_of(changes.begin(), changes.end(), [&](const auto& c) { return c.what == what && c.inner.back().ends_with(end); });
@@ -352,7 +355,7 @@ TEST_F(FairUpdate, VersionsAreRecordedUnderNamesAndSayWhatTheUpdateChanged) {
     const auto second_file = baseline_for(project, "season two");
     EXPECT_NE(second_file, first_file);
     const auto second = *record_shipped(project, second_file, *two);
-    note_recorded(project, second_file, "season two", 9);
+    note_recorded(project, shipped_versions(project), second_file, "season two", 9);
     EXPECT_TRUE(changes_since(*second, *two, {}).empty());
     const auto matches = match_versions(project);
     ASSERT_EQ(matches.size(), 2u);
@@ -364,10 +367,11 @@ TEST_F(FairUpdate, VersionsAreRecordedUnderNamesAndSayWhatTheUpdateChanged) {
 
     ASSERT_TRUE(save_project(project));
     EXPECT_EQ(open_project(project.folder)->shipped, project.shipped);
-    EXPECT_FALSE(forget_version(project, second_file)) << "the one that is compared with stays";
-    EXPECT_TRUE(compare_with(project, first_file));
-    EXPECT_FALSE(compare_with(project, "nowhere.sqlite"));
-    EXPECT_TRUE(forget_version(project, second_file));
+    EXPECT_FALSE(forget_version(project, shipped_versions(project), second_file)) << "the one that is compared with stays";
+    EXPECT_TRUE(compare_with(project, shipped_versions(project), first_file));
+    EXPECT_FALSE(compare_with(project, shipped_versions(project), "nowhere.sqlite"));
+    EXPECT_TRUE(forget_version(project, shipped_versions(project), second_file));
+    remove_baseline(project, second_file);
     EXPECT_FALSE(std::filesystem::exists(project.folder / second_file));
     EXPECT_EQ(shipped_versions(project).size(), 1u);
     EXPECT_EQ(baseline_for(project, "season one"), first_file) << "recorded anew under its name";

@@ -93,6 +93,22 @@ TEST_F(Ways, PatchArchivesComeIntoTheListTheOrderWasReadFrom) {
     EXPECT_EQ(plan_delivery(*o.context, o.project).groups.size(), 2u) << "none, if one says so";
 }
 
+TEST_F(Ways, TwoPatchesOfOneDeliveryHaveTwoNames) {
+    put_file(game / "order.txt", bytes_of("base.zip\nextra.zip\n"));
+    auto o = open();
+    two_edits(o);
+    for (const auto* pattern : {"patch_{n}", "mine"}) {
+        o.project.places.patch_name = pattern;
+        const auto done = deliver_as(o, Destination::patch_archives);
+        const std::string first = pattern == std::string("mine") ? "mine" : "patch_1",
+                          second = pattern == std::string("mine") ? "mine_2" : "patch_2";
+        EXPECT_TRUE(fs::exists(game / (first + ".zip")));
+        EXPECT_TRUE(fs::exists(game / (second + ".zip")));
+        EXPECT_EQ(as_text(get_file(game / "order.txt")), "base.zip\nextra.zip\n" + first + ".zip\n" + second + ".zip\n");
+        undo(o, done.id);
+    }
+}
+
 TEST_F(Ways, AListThatCannotTakeThemStopsThePatch) {
     auto o = open();
     two_edits(o);
@@ -158,6 +174,30 @@ TEST_F(Ways, WhatIsInTheGameGoesOntoTheCardToo) {
     EXPECT_EQ(o.project.piece(ids[0])->state, PieceState::delivered) << "it is in the game still";
     EXPECT_EQ(plan_delivery(*o.context, o.project).piece_count(), 2u) << "and not on the card";
     undo(o, into.id);
+    EXPECT_EQ(o.project.piece(ids[0])->state, PieceState::changed);
+}
+
+TEST_F(Ways, WhatIsOnTheCardAloneStillGoesIntoTheGame) {
+    auto o = open();
+    const auto ids = two_edits(o);
+    const auto card = folder / "card";
+    fs::create_directories(card);
+    o.project.places.device.folder = card;
+    const auto base = get_file(zip);
+    const auto onto = deliver_as(o, Destination::device);
+    EXPECT_EQ(o.project.piece(ids[0])->state, PieceState::delivered);
+    EXPECT_TRUE(o.project.piece(ids[0])->delivered_hash.empty()) << "the game does not have it";
+    EXPECT_EQ(state_by_edit(*o.project.piece(ids[0])), PieceState::delivered) << "nor is it changed by being looked at again";
+    const auto into = deliver_as(o, Destination::into_archives);
+    EXPECT_NE(get_file(zip), base);
+    undo(o, into.id);
+    EXPECT_EQ(get_file(zip), base);
+    EXPECT_EQ(o.project.piece(ids[0])->state, PieceState::delivered) << "it is on the card";
+    o.project.destination = Destination::device;
+    EXPECT_TRUE(plan_delivery(*o.context, o.project).groups.empty());
+    o.project.destination = Destination::into_archives;
+    EXPECT_EQ(plan_delivery(*o.context, o.project).piece_count(), 2u) << "and not in the game";
+    undo(o, onto.id);
     EXPECT_EQ(o.project.piece(ids[0])->state, PieceState::changed);
 }
 

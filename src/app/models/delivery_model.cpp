@@ -106,15 +106,18 @@ void DeliveryModel::undo(const std::string& id) {
         [context = store_.context(), project = store_.project(), vault = store_.vault(), id] {
             return undo_delivery(*context, project, vault, id);
         },
-        [this](Undone undone) {
+        [this, id](Undone undone) {
             if (!undone.status) messages_.complain(undone.status.error());
             else messages_.say(tr("The old bytes are back."));
             store_.change([&](Project& p) { note_undone(p, undone); });
-            const bool fewer = undone.history.size() < history().size();
-            undoing_all_ = undoing_all_ && fewer && !undone.history.empty();
+            // A card that is not there holds nothing else up.
+            const bool goes_on = undone.status || undone.status.error().code == ErrorCode::missing;
             store_.set_history(std::move(undone.history));
             store_.tell_pieces_changed();
-            if (undoing_all_) return undo(history().back().id);
+            if (undoing_all_ && goes_on)
+                for (auto older = history().rbegin(); older != history().rend(); ++older)
+                    if (older->id < id) return undo(std::string(older->id));
+            undoing_all_ = false;
             plan_and_reload();
         });
 }

@@ -15,24 +15,21 @@ ShippedModel::ShippedModel(SourcesModel& sources, const CatalogModel& catalog, Q
     : QObject(parent), sources_(sources), catalog_(catalog), store_(sources.store()), jobs_(store_.jobs()), messages_(store_.messages()) {}
 
 void ShippedModel::look_when_known() {
-    if (store_.has_baseline() && sources_.ready() && catalog_.unseen() == 0) look();
+    if (!store_.has_baseline() || !sources_.ready() || catalog_.unseen() > 0) return;
+    // Roles and states that changed are nothing new here.
+    if (looked_at_.lock() == catalog_.snapshot() && deliveries_ == store_.history().size()) return;
+    looked_at_ = catalog_.snapshot();
+    deliveries_ = store_.history().size();
+    look();
 }
 
 void ShippedModel::look() {
     jobs_.run(
         this, tr("Comparing with what was shipped"),
-        [project = store_.project(), baseline = store_.has_baseline() ? store_.baseline() : nullptr, snapshot = catalog_.snapshot(),
-         history = store_.history(), unseen = catalog_.unseen()] {
+        [project = store_.project(), baseline = store_.has_baseline() ? store_.baseline() : nullptr, vault = store_.vault(),
+         snapshot = catalog_.snapshot(), history = store_.history(), unseen = catalog_.unseen()] {
             auto out = std::make_shared<Seen>();
-            out->versions = shipped_versions(project);
-            out->matches = match_versions(project);
-            if (const auto* version = version_now(project, out->versions)) out->now = std::size_t(version - out->versions.data());
-            std::vector<std::pair<std::string, std::vector<BaselineEntry>>> others;
-            for (std::size_t v = 0; v < out->versions.size(); ++v)
-                if (v != out->now)
-                    if (const auto other = Baseline::open(project.folder / out->versions[v].baseline))
-                        others.emplace_back(out->versions[v].name, (*other)->entries());
-            if (baseline && out->now) out->changes = changes_since(*baseline, *snapshot, history, others);
+            static_cast<SeenVersions&>(*out) = look_at_versions(project, baseline.get(), vault, *snapshot, history);
             out->unseen = unseen;
             return out;
         },
@@ -56,26 +53,33 @@ void ShippedModel::take_over(Result<std::shared_ptr<Baseline>> baseline) {
 
 void ShippedModel::record(const QString& name) {
     if (store_.needs_project()) return;
+    struct Recorded {
+        std::vector<ShippedVersion> before;
+        std::string file;
+        Result<std::shared_ptr<Baseline>> baseline = nullptr;
+    };
     jobs_.run(
         this, tr("Recording what was shipped"),
-        [project = store_.project(), snapshot = catalog_.snapshot(), name = name.toStdString()]() {
-            auto file = baseline_for(project, name);
-            auto baseline = record_shipped(project, file, *snapshot);
-            return std::pair(std::move(file), std::move(baseline));
+        [project = store_.project(), snapshot = catalog_.snapshot(), name = name.toStdString()] {
+            auto out = std::make_shared<Recorded>();
+            out->before = shipped_versions(project);
+            out->file = baseline_for(project, name);
+            out->baseline = record_shipped(project, out->file, *snapshot);
+            return out;
         },
-        [this, name](std::pair<std::string, Result<std::shared_ptr<Baseline>>> done) {
-            if (done.second) {
-                store_.change([&](Project& p) { note_recorded(p, done.first, name.toStdString(), now()); });
+        [this, name](const std::shared_ptr<Recorded>& done) {
+            if (done->baseline) {
+                store_.change([&](Project& p) { note_recorded(p, done->before, done->file, name.toStdString(), now()); });
                 messages_.say(tr("The installation as it is now counts as shipped."));
             }
-            take_over(std::move(done.second));
+            take_over(std::move(done->baseline));
         });
 }
 
 void ShippedModel::compare_with(std::size_t version) {
     if (!seen_ || version >= seen_->versions.size() || store_.needs_project()) return;
     bool there = false;
-    store_.change([&](Project& p) { there = skivet::compare_with(p, seen_->versions[version].baseline); });
+    store_.change([&](Project& p) { there = skivet::compare_with(p, seen_->versions, seen_->versions[version].baseline); });
     if (!there) return;
     jobs_.run(
         this, {}, [file = store_.project().baseline()] { return Baseline::open(file); },
@@ -84,9 +88,11 @@ void ShippedModel::compare_with(std::size_t version) {
 
 void ShippedModel::forget(std::size_t version) {
     if (!seen_ || version >= seen_->versions.size() || store_.needs_project()) return;
+    const auto file = seen_->versions[version].baseline;
     bool gone = false;
-    store_.change([&](Project& p) { gone = forget_version(p, seen_->versions[version].baseline); });
+    store_.change([&](Project& p) { gone = forget_version(p, seen_->versions, file); });
     if (!gone) return messages_.tell(tr("It is the version that is compared with. Compare with another one first."));
+    jobs_.quietly(Jobs::By::writer, [project = store_.project(), file] { remove_baseline(project, file); });  // behind the saved project
     look();
 }
 

@@ -14,12 +14,8 @@ class ShippedModel : public QObject {
 public:
     ShippedModel(SourcesModel& sources, const CatalogModel& catalog, QObject* parent = nullptr);
 
-    struct Seen {
-        std::vector<ShippedVersion> versions;
-        std::vector<VersionMatch> matches;   ///< one per version
-        std::optional<std::size_t> now;      ///< the version that is compared with
-        std::vector<ShippedChange> changes;  ///< against it
-        std::size_t unseen = 0;              ///< textures nobody has looked at yet
+    struct Seen : SeenVersions {
+        std::size_t unseen = 0;  ///< textures nobody has looked at yet
     };
     /// Null before the first look.
     [[nodiscard]] std::shared_ptr<const Seen> seen() const { return seen_; }
@@ -47,6 +43,8 @@ private:
     Messages& messages_;
     std::shared_ptr<const Seen> seen_;
     std::uint64_t requests_ = 0;
+    std::weak_ptr<const CatalogSnapshot> looked_at_;  ///< by look_when_known, with so many deliveries
+    std::size_t deliveries_ = 0;
 };
 
 }  // namespace skivet::app

@@ -29,7 +29,8 @@ QString what_happened(const Piece& piece) {
     switch (piece.state) {
         case PieceState::out: return QObject::tr("written out %1 · %2").arg(when(piece.changed_at), file);
         case PieceState::gone_stale: return QObject::tr("the game's texture changed since it was taken");
-        case PieceState::delivered: return QObject::tr("in the game · %1").arg(file);
+        case PieceState::delivered:
+            return (piece.delivered_hash.empty() ? QObject::tr("on the card · %1") : QObject::tr("in the game · %1")).arg(file);
         default:
             if (!piece.touches.empty()) return QObject::tr("touched up %1 · %2").arg(when(piece.changed_at), file);
             return QObject::tr("saved %1 · %2").arg(when(piece.changed_at), file);

@@ -314,7 +314,12 @@ void DeliveryPage::show_plan() {
         cards_->addStretch();
         const bool changed = update_ && update_->update();
         const bool in_the_game = model_->anything_in_the_game() && !changed;
-        cards_->addWidget(make_label(in_the_game ? tr("It is in the game") : tr("Nothing to deliver"), "title"), 0, Qt::AlignCenter);
+        const bool card = model_->destination() == Destination::device;
+        cards_->addWidget(make_label(!in_the_game ? tr("Nothing to deliver")
+                                     : card       ? tr("It is on the card")
+                                                  : tr("It is in the game"),
+                                     "title"),
+                          0, Qt::AlignCenter);
         cards_->addWidget(make_label(in_the_game ? tr("F5 starts the game; Undo on the right takes it out again.")
                                      : changed   ? tr("What the game's new version took out can go in again.")
                                                  : tr("Edit a piece and look at it in Fitting; then it can go into the game."),

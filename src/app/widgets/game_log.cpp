@@ -13,7 +13,6 @@
 namespace skivet::app {
 
 GameLog::GameLog(GameProcess* game, QWidget* parent) : QFrame(parent), game_(game) {
-    setProperty("role", "panel");
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     auto* panel = make_panel();
