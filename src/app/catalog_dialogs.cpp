@@ -224,7 +224,6 @@ void show_export(QWidget* parent, CatalogModel* model, std::vector<std::size_t> 
         auto* choose = new QFileDialog(dialog, QObject::tr("Export into"), place->text());
         choose->setAttribute(Qt::WA_DeleteOnClose);
         choose->setFileMode(QFileDialog::Directory);
-        choose->setOption(QFileDialog::DontUseNativeDialog);
         QObject::connect(choose, &QFileDialog::fileSelected, place, &QLineEdit::setText);
         choose->open();
     });

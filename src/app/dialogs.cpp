@@ -5,10 +5,13 @@
 #include <QComboBox>
 #include <QFileDialog>
 #include <QFormLayout>
+#include <QInputDialog>
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMimeData>
 #include <QPlainTextEdit>
+#include <QUrl>
 #include <QVBoxLayout>
 
 #include "app/pages/page.h"
@@ -224,11 +227,31 @@ void show_log(QWidget* parent, Messages* messages) {
     dialog->open();
 }
 
+void ask_for_text(QWidget* parent, const QString& title, const QString& words, const QString& proposed, const QString& yes,
+                  const char* name, const std::function<void(const QString&)>& then) {
+    auto* dialog = new QInputDialog(parent);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setObjectName(QLatin1String(name));
+    dialog->setWindowTitle(title);
+    dialog->setLabelText(words);
+    dialog->setTextValue(proposed);
+    dialog->setOkButtonText(yes);
+    dialog->resize(520, dialog->sizeHint().height());
+    QObject::connect(dialog, &QInputDialog::textValueSelected, parent, [then](const QString& text) { then(text.trimmed()); });
+    dialog->open();
+}
+
+std::vector<std::filesystem::path> local_files(const QMimeData& data) {
+    std::vector<std::filesystem::path> out;
+    for (const auto& url : data.urls())
+        if (url.isLocalFile()) out.emplace_back(url.toLocalFile().toStdString());
+    return out;
+}
+
 void choose_folder(QWidget* parent, const QString& title, const std::function<void(const std::filesystem::path&)>& chosen) {
     auto* dialog = new QFileDialog(parent, title);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::Directory);
-    dialog->setOption(QFileDialog::DontUseNativeDialog);
     QObject::connect(dialog, &QFileDialog::fileSelected, dialog, [chosen](const QString& folder) { chosen(folder.toStdString()); });
     dialog->open();
 }

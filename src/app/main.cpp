@@ -1,11 +1,11 @@
 #include <QCommandLineParser>
-#include <QStandardPaths>
+#include <QProcess>
 #include <QTextStream>
 
-#include "app/main_window.h"
 #include "app/models/models.h"
-#include "app/one_window.h"
+#include "app/models/preferences.h"
 #include "app/theme/theme.h"
+#include "app/windows.h"
 
 namespace {
 
@@ -47,45 +47,38 @@ int main(int argc, char** argv) {
             if (parser.isSet(QStringLiteral("version"))) parser.showVersion();
         }
     }
+    const auto aside = Preferences::the().load(skivet::settings_file());
+    // Everything grows alike: pictures stay sharp, and nothing that is drawn runs out of its place.
+    if (const int percent = Preferences::the().settings().text_percent; percent != 0 && !qEnvironmentVariableIsSet("QT_SCALE_FACTOR"))
+        qputenv("QT_SCALE_FACTOR", QByteArray::number(percent / 100.0));
     QApplication app(argc, argv);
     QApplication::setApplicationDisplayName(QStringLiteral("Skivet"));
+    QApplication::setDesktopFileName(QStringLiteral("skivet"));
     QCommandLineParser parser;
     add_options(parser);
     parser.process(app);
-    apply_theme(app);
     const auto absolute = [](const QString& path) { return fs::absolute(path.toStdString()).lexically_normal(); };
-    const auto projects =
-        fs::path((QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/projects")).toStdString());
-    const auto game = parser.isSet(QStringLiteral("game")) ? absolute(parser.value(QStringLiteral("game"))) : fs::path();
-    const auto folder = parser.isSet(QStringLiteral("project")) ? absolute(parser.value(QStringLiteral("project")))
-                        : game.empty()                          ? projects / "default"
-                                                                : skivet::project_for_game(projects, game);
-    std::vector<fs::path> sources;
-    for (const auto& argument : parser.positionalArguments()) sources.push_back(absolute(argument));
-    std::vector<std::string> play;
-    for (const auto& word : QProcess::splitCommand(parser.value(QStringLiteral("play")))) play.push_back(word.toStdString());
-    if (OneWindow::hand_over(folder, sources)) {
-        QTextStream(stdout) << "skivet: this project is open already; its window comes to the front\n";
+    StartRequest request;
+    if (parser.isSet(QStringLiteral("project"))) request.project = absolute(parser.value(QStringLiteral("project")));
+    if (parser.isSet(QStringLiteral("game"))) request.game = absolute(parser.value(QStringLiteral("game")));
+    for (const auto& argument : parser.positionalArguments()) request.files.push_back(absolute(argument));
+    for (const auto& word : QProcess::splitCommand(parser.value(QStringLiteral("play")))) request.play.push_back(word.toStdString());
+    const auto place = Instance::usual_folder();
+    Instance instance(place);
+    if (!instance.listens() && Instance::hand_over(place, request)) {
+        QTextStream(stdout) << "skivet: it runs already; its window comes to the front\n";
         return 0;
     }
-    Models models;
-    MainWindow window(models);
-    // Listens once the project is ours: another window's socket must not be taken from it.
-    std::unique_ptr<OneWindow> one;
-    QObject::connect(&models.store, &ProjectStore::opened, &window, [&] {
-        if (one) return;
-        one = std::make_unique<OneWindow>(folder);
-        QObject::connect(one.get(), &OneWindow::asked, &window, [&](const std::vector<fs::path>& files) {
-            for (const auto& file : files) models.sources.add(file);
-            window.setWindowState(window.windowState() & ~Qt::WindowMinimized);
-            window.raise();
-            window.activateWindow();
-        });
-    });
-    models.store.open({folder, game, sources, play});
+    apply_theme(app);
+    GamesModel games(skivet::GameList::usual());
+    Windows windows(games);
     if (const auto sides = parser.value(QStringLiteral("size")).split('x'); sides.size() == 2)
-        window.resize(sides[0].toInt(), sides[1].toInt());
-    else window.fit_to_screen();
-    window.show();
+        windows.size = {sides[0].toInt(), sides[1].toInt()};
+    QObject::connect(&instance, &Instance::asked, &windows, [&](const StartRequest& later) { windows.answer(later); });
+    auto* window = windows.answer(request, true);
+    if (aside) {
+        if (window->models()) window->models()->messages.complain(*aside);
+        else games.messages().complain(*aside);
+    }
     return QApplication::exec();
 }

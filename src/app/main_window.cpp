@@ -1,275 +1,301 @@
 #include "app/main_window.h"
 
-#include <QDragEnterEvent>
-#include <QHBoxLayout>
+#include <QApplication>
+#include <QCloseEvent>
+#include <QKeyEvent>
 #include <QMenuBar>
 #include <QMessageBox>
-#include <QMimeData>
-#include <QPainter>
-#include <QPushButton>
 #include <QScreen>
+#include <QSettings>
+#include <QTimer>
 
-#include "app/dialogs.h"
 #include "app/models/models.h"
-#include "app/pages/bench_page.h"
-#include "app/pages/delivery_page.h"
-#include "app/pages/fitting_page.h"
+#include "app/models/preferences.h"
 #include "app/pages/page_list.h"
+#include "app/start_page.h"
 #include "app/theme/theme.h"
-#include "app/workshop/bring_window.h"
-#include "app/workshop/found_window.h"
+#include "app/widgets/actions.h"
+#include "app/workspace.h"
+#include "base/file_write.h"
+#include "container/sheet_folders.h"
 
 namespace skivet::app {
+
+namespace fs = std::filesystem;
+
 namespace {
 
-class MarkLabel : public QWidget {
-public:
-    using QWidget::QWidget;
-    [[nodiscard]] QSize sizeHint() const override { return {36, 36}; }
-
-protected:
-    void paintEvent(QPaintEvent*) override {
-        QPainter p(this);
-        draw_mark(p, QPointF(16, height() / 2.0), 13, colors().ink);
-    }
-};
+/// How windows were left; of no use on another computer.
+QSettings left() { return QSettings(to_text(user_state_folder() / "window.ini"), QSettings::IniFormat); }
 
 }  // namespace
 
-MainWindow::MainWindow(Models& models) : models_(models) {
+MainWindow::MainWindow(GamesModel& games) : games_(games) {
     setWindowTitle(tr("Skivet"));
     resize(1280, 800);
     setMinimumSize(1024, 700);
-    setAcceptDrops(true);
-    auto* center = new QWidget;
-    auto* all = new QVBoxLayout(center);
-    all->setContentsMargins(0, 0, 0, 0);
-    all->setSpacing(0);
-
-    auto* header = new QFrame;
-    header->setObjectName(QStringLiteral("header"));
-    header->setFixedHeight(68);
-    auto* head = new QHBoxLayout(header);
-    head->setContentsMargins(14, 0, 16, 0);
-    auto* mark = new MarkLabel;
-    mark->setFixedSize(36, 40);
-    head->addWidget(mark);
-    auto* names = new QVBoxLayout;
-    names->setSpacing(0);
-    names->addStretch();
-    auto* product = make_label(tr("Skivet"), "subtitle");
-    names->addWidget(product);
-    project_ = make_label({}, "soft");
-    names->addWidget(project_);
-    names->addStretch();
-    head->addLayout(names);
-    QStringList titles;
-    for (const auto& row : page_list()) titles << row.title_text();
-    route_ = new Route(titles);
-    head->addWidget(route_, 1);
-    auto* play = new QAction(tr("Try in game"), this);
-    play->setShortcut(Qt::Key_F5);
-    play->setToolTip(tr("Start the game as it is now"));
-    connect(play, &QAction::triggered, this, [this] {
-        if (models_.store.project().play.command.empty()) show_settings(this, &models_.store, SettingsPart::game);
-        else models_.game.start(models_.store.project());
+    make_actions();
+    stack_ = new QStackedWidget;
+    start_ = new StartPage(&games_, {new_, open_, demo_});
+    stack_->addWidget(start_);
+    setCentralWidget(stack_);
+    make_menus();
+    connect(start_, &StartPage::project_wanted, this, [this](const fs::path& folder) { open({folder, {}, {}, {}}); });
+    connect(start_, &StartPage::files_dropped, this, [this](const std::vector<fs::path>& files) {
+        std::error_code code;
+        if (files.size() != 1 || !fs::is_directory(files[0], code)) {
+            if (!files.empty()) open_in_passing(files);
+        } else if (fs::exists(files[0] / "project.json", code)) open({files[0], {}, {}, {}});
+        else open({project_for_game(games_.list().projects(), files[0]), files[0], {}, {}});
     });
-    addAction(play);
-    head->addWidget(new Button(play, Button::Look::plain));
-    auto* find = new QAction(tr("Find…"), this);
-    find->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_K));
-    find->setToolTip(tr("Find a command by its name"));
-    connect(find, &QAction::triggered, this, &MainWindow::open_finder);
-    addAction(find);
-    head->addWidget(new Button(find, Button::Look::plain));
-    all->addWidget(header);
+    connect(&Preferences::the(), &Preferences::changed, this, &MainWindow::follow_settings);
+    follow_settings();
+    qApp->installEventFilter(this);
+}
 
-    pages_ = new QStackedWidget;
-    for (const auto& row : page_list()) {
-        auto* page = row.make(models_);
-        pages_->addWidget(page);
-        connect(page, &Page::go_to, this, &MainWindow::go_to);
-        connect(page, &Page::fit_wanted, this, &MainWindow::fit_piece);
+MainWindow::~MainWindow() {
+    auto* workspace = workspace_;
+    if (models_) leave();
+    delete workspace;
+    for (auto& [models, project] : leaving_) {
+        models.reset();  // waits for what is being written
+        (void)let_passing_go(project);
     }
-    all->addWidget(pages_, 1);
-    connect(page<DeliveryPage>(), &DeliveryPage::places_wanted, this,
-            [this] { show_settings(this, &models_.store, SettingsPart::delivery); });
-    connect(page<BenchPage>(), &BenchPage::bring_wanted, this, [this] {
-        choose_folder(this, tr("A folder with pictures"), [this](const std::filesystem::path& folder) { bring_in(folder); });
-    });
+}
 
-    auto* footer = new QFrame;
-    footer->setObjectName(QStringLiteral("footer"));
-    footer->setFixedHeight(28);
-    auto* foot = new QHBoxLayout(footer);
-    foot->setContentsMargins(16, 0, 8, 0);
-    activity_ = make_label(tr("Nothing running"), "soft");
-    activity_->setMinimumWidth(0);
-    activity_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-    bar_ = new QProgressBar;
-    bar_->setTextVisible(false);
-    bar_->setFixedSize(220, 6);
-    bar_->setStyleSheet(QStringLiteral(
-        "QProgressBar{background:#d5d5d5;border:none;border-radius:3px;} QProgressBar::chunk{background:#232323;border-radius:3px;}"));
-    numbers_ = make_label({}, "soft");
-    numbers_->setFont(number_font(12));
-    cancel_ = new QAction(tr("Cancel"), this);
-    cancel_->setShortcut(Qt::Key_Escape);
-    cancel_->setToolTip(tr("Stop looking through the archives"));
-    cancel_->setEnabled(false);
-    connect(cancel_, &QAction::triggered, &models_.jobs, &Jobs::cancel);
-    addAction(cancel_);
-    auto* log = new QAction(tr("Log"), this);
-    log->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_L));
-    connect(log, &QAction::triggered, this, &MainWindow::open_log);
-    addAction(log);
-    auto* cancel_button = new Button(cancel_, Button::Look::link);
-    foot->addWidget(activity_, 1);
-    foot->addWidget(bar_);
-    foot->addWidget(numbers_);
-    foot->addWidget(cancel_button);
-    foot->addStretch();
-    foot->addWidget(new Button(log, Button::Look::link));
-    all->addWidget(footer);
-    setCentralWidget(center);
-    bar_->hide();
-    cancel_button->hide();
-    connect(&models_.jobs, &Jobs::activity, cancel_button, [this, cancel_button](const QString&, quint64, quint64 total) {
-        cancel_->setEnabled(total > 0);  // otherwise the key is the page's
-        cancel_button->setVisible(total > 0);
+void MainWindow::make_actions() {
+    const auto action = [this](const char* id, const QString& text, const QKeySequence& key, const QString& tip,
+                               std::function<void()> run) {
+        return add_named_action(this, QStringLiteral("window/") + QLatin1String(id), text, key, tip, std::move(run));
+    };
+    new_ = action("new-game", tr("New game…"), QKeySequence::New, tr("Show where a game is installed; its project is made"),
+                  [this] { new_game(); });
+    open_ = action("open-a-project", tr("A project's folder…"), QKeySequence::Open, tr("A project from another place or another computer"),
+                   [this] { choose_folder(this, tr("A project's folder"), [this](const fs::path& folder) { open_folder(folder); }); });
+    if (!program_beside("fair-press").empty())
+        demo_ = action("demo", tr("Try the demo game"), {}, tr("A small made-up game to try everything on"), [this] { open_demo(); });
+    settings_ = action("settings", tr("Settings…"), QKeySequence(Qt::CTRL | Qt::Key_Comma), tr("Look, keys, editors, where things go"),
+                       [this] { settings(); });
+    menu_bar_ = action("menu-bar", tr("Menu bar"), QKeySequence(Qt::CTRL | Qt::Key_M), tr("Without it Alt or F10 shows the menus"),
+                       [] { Preferences::the().change([](Settings& s) { s.menu_bar = !s.menu_bar; }); });
+    menu_bar_->setCheckable(true);
+    about_ = action("about", tr("About Skivet"), {}, tr("Version and licenses"), [this] {
+        auto* box = new QMessageBox(QMessageBox::NoIcon, tr("About Skivet"),
+                                    QStringLiteral("<b>Skivet %1</b>").arg(QApplication::applicationVersion()), QMessageBox::Close, this);
+        box->setAttribute(Qt::WA_DeleteOnClose);
+        box->setObjectName(QStringLiteral("about"));
+        box->setIconPixmap(mark_pixmap(48, devicePixelRatioF()));
+        box->setInformativeText(
+            tr("Finds textures inside game archives, takes them out, and puts edits back with nothing else changed.\n\n"
+               "Free software under the MIT license. The letters are B612, under the SIL Open Font License."));
+        box->open();
     });
+    quit_ = action("quit", tr("Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), {}, [this] { close(); });
+}
 
-    auto* settings = new QAction(tr("Settings…"), this);
-    settings->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_Comma));
-    connect(settings, &QAction::triggered, this, &MainWindow::open_settings);
-    addAction(settings);
-    auto* quit = new QAction(tr("Quit"), this);
-    quit->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_Q));
-    connect(quit, &QAction::triggered, this, &QWidget::close);
-    addAction(quit);
-    for (const auto& row : page_list()) {
-        auto* go = new QAction(tr("Go to %1").arg(row.title_text()), this);
-        go->setShortcut(QKeySequence(Qt::CTRL | Qt::Key(Qt::Key_1 + int(row.id))));
-        connect(go, &QAction::triggered, this, [this, id = row.id] { go_to(id); });
-        addAction(go);
+void MainWindow::make_menus() {
+    // No letters are underlined: Alt with a letter shows a texture's channels.
+    game_menu_ = menuBar()->addMenu(tr("Game"));
+    go_menu_ = menuBar()->addMenu(tr("Go"));
+    page_menu_ = menuBar()->addMenu(tr("Page"));
+    auto* help = menuBar()->addMenu(tr("Help"));
+    help->addAction(about_);
+    connect(game_menu_, &QMenu::aboutToShow, this, [this] {
+        game_menu_->clear();
+        const auto of_workspace = [this](const char* id) {
+            if (workspace_)
+                if (auto* action = workspace_->findChild<QAction*>(QLatin1String(id), Qt::FindDirectChildrenOnly))
+                    game_menu_->addAction(action);
+        };
+        of_workspace("window/games");
+        game_menu_->addAction(new_);
+        game_menu_->addAction(open_);
+        if (demo_) game_menu_->addAction(demo_);
+        game_menu_->addSeparator();
+        for (const char* id : {"window/save", "window/play"}) of_workspace(id);
+        game_menu_->addSeparator();
+        game_menu_->addAction(settings_);
+        game_menu_->addAction(menu_bar_);
+        game_menu_->addSeparator();
+        game_menu_->addAction(quit_);
+    });
+    connect(go_menu_, &QMenu::aboutToShow, this, [this] {
+        go_menu_->clear();
+        if (!workspace_) return;
+        for (auto* action : workspace_->actions())
+            if (action->objectName().startsWith(QStringLiteral("window/page-"))) go_menu_->addAction(action);
+        go_menu_->addSeparator();
+        for (const char* id : {"window/find-a-command", "window/log"})
+            go_menu_->addAction(workspace_->findChild<QAction*>(QLatin1String(id), Qt::FindDirectChildrenOnly));
+    });
+    connect(page_menu_, &QMenu::aboutToShow, this, [this] {
+        page_menu_->clear();
+        fill_menu(page_menu_, workspace_ ? workspace_->current_page()->actions() : start_->actions());
+    });
+}
+
+void MainWindow::follow_settings() {
+    const bool on = Preferences::the().settings().menu_bar;
+    menu_bar_->setChecked(on);
+    menuBar()->setVisible(on);
+}
+
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+    // Whoever has the focus may keep keys for itself, so they are looked at before.
+    const auto type = event->type();
+    if (type == QEvent::MouseButtonPress) alt_alone_ = false;
+    const bool key = type == QEvent::KeyPress || type == QEvent::KeyRelease || type == QEvent::ShortcutOverride;
+    if (!key || !isActiveWindow() || QApplication::activeModalWidget()) return QMainWindow::eventFilter(watched, event);
+    const auto* pressed = static_cast<QKeyEvent*>(event);
+    const bool hidden = !Preferences::the().settings().menu_bar;
+    if (pressed->key() != Qt::Key_Alt) {
+        alt_alone_ = false;
+        if (type == QEvent::KeyPress && pressed->key() == Qt::Key_F10 && pressed->modifiers() == Qt::NoModifier) {
+            menuBar()->setVisible(true);
+            menuBar()->setFocus();
+            menuBar()->setActiveAction(game_menu_->menuAction());
+            return true;
+        }
+    } else if (type != QEvent::KeyRelease) {
+        alt_alone_ = true;
+    } else if (std::exchange(alt_alone_, false) && hidden) {
+        // Pressed and let go with nothing between: the menus come, and go again.
+        menuBar()->setVisible(!menuBar()->isVisible());
     }
+    return QMainWindow::eventFilter(watched, event);
+}
 
-    connect(route_, &Route::chosen, this, [this](int station) { go_to(static_cast<PageId>(station)); });
-    connect(&models_.sources, &SourcesModel::changed, this, &MainWindow::update_counts);
-    connect(&models_.catalog, &CatalogModel::catalog_changed, this, &MainWindow::update_counts);
-    connect(&models_.store, &ProjectStore::pieces_changed, this, &MainWindow::update_counts);
-    connect(&models_.jobs, &Jobs::activity, this, &MainWindow::show_activity);
-    notice_timer_.setSingleShot(true);
-    connect(&notice_timer_, &QTimer::timeout, this, [this] {
-        notice_.clear();
-        show_activity({}, 0, 0);
+void MainWindow::settings() {
+    if (workspace_) workspace_->open_settings(SettingsPart::look);
+    else show_settings(this, &games_.jobs(), nullptr, SettingsPart::look);
+}
+
+void MainWindow::new_game() {
+    choose_folder(this, tr("The folder the game is installed in"), [this](const fs::path& folder) {
+        open({project_for_game(games_.list().projects(), folder), folder, {}, {}});
     });
-    connect(&models_.messages, &Messages::notice, this, [this](const QString& text) {
-        notice_ = text;
-        notice_timer_.start(8000);
-        show_activity({}, 0, 0);
+}
+
+void MainWindow::open_folder(const fs::path& folder) {
+    std::error_code code;
+    if (fs::exists(folder / "project.json", code)) return open({folder, {}, {}, {}});
+    const auto why = tr("There is no project in %1. With \"New game…\" one is made for a game's folder.").arg(to_text(folder));
+    if (models_) models_->messages.tell(why);
+    else start_->say(why);
+}
+
+void MainWindow::open_demo() {
+    if (press_.state() != QProcess::NotRunning) return;
+    const auto place = user_data_folder() / "demo" / "Brindle Fair";
+    const auto go = [this, place] {
+        const auto stall = program_beside("fair-stall");
+        std::vector<std::string> play;
+        if (!stall.empty()) play = {stall.string(), place.string()};
+        open({project_for_game(games_.list().projects(), place), place, {}, play});
+    };
+    std::error_code code;
+    if (fs::exists(place / "load_order.txt", code)) return go();
+    start_->say(tr("The demo game is being made…"));
+    connect(&press_, &QProcess::finished, this, [this, go](int exit, QProcess::ExitStatus how) {
+        press_.disconnect(this);
+        start_->say({});
+        if (how == QProcess::NormalExit && exit == 0) go();
+        else start_->say(tr("The demo game cannot be made: %1").arg(QString::fromLocal8Bit(press_.readAllStandardError()).trimmed()));
     });
-    connect(&models_.store, &ProjectStore::refused, this, &MainWindow::ask_about_project);
-    update_counts();
-    go_to(PageId::sources);
+    fs::create_directories(place.parent_path(), code);
+    press_.start(to_text(program_beside("fair-press")), {to_text(place)});
+}
+
+void MainWindow::open(OpenWish wish) {
+    if (models_) leave();
+    project_ = wish.folder;
+    start_->say({});
+    models_ = std::make_shared<Models>();
+    auto* models = models_.get();
+    workspace_ = new Workspace(*models);
+    stack_->addWidget(workspace_);
+    stack_->setCurrentWidget(workspace_);
+    connect(workspace_, &Workspace::start_wanted, this, &MainWindow::show_start);
+    connect(workspace_, &Workspace::page_changed, this,
+            [this] { page_menu_->setTitle(page_list()[std::size_t(workspace_->current())].title_text()); });
+    page_menu_->setTitle(page_list()[0].title_text());
+    connect(workspace_, &Workspace::named, this, [this, models] {
+        const auto& project = models->store.project();
+        setWindowTitle(to_text(project.name));
+        if (!is_passing(project.folder)) games_.note_opened(project.folder);
+    });
+    models_->store.open(std::move(wish));
+}
+
+void MainWindow::open_in_passing(const std::vector<fs::path>& files) {
+    auto folder = make_passing(games_.list().projects(), files.front());
+    if (!folder) return start_->say(to_text(folder.error().message()));
+    open({*folder, {}, files, {}});
+}
+
+void MainWindow::leave() {
+    auto models = std::exchange(models_, nullptr);
+    const auto project = std::exchange(project_, {});
+    models->card.keep_before_leaving();
+    stack_->removeWidget(workspace_);
+    // It may be what asked for this; its models live at least as long.
+    auto* workspace = std::exchange(workspace_, nullptr);
+    connect(workspace, &QObject::destroyed, [models] {});
+    workspace->deleteLater();
+    models->store.close();
+    models->jobs.leave();
+    let_go(std::move(models), project);
+}
+
+void MainWindow::let_go(std::shared_ptr<Models> models, const fs::path& project) {
+    leaving_.emplace_back(models, project);
+    auto* poll = new QTimer(this);
+    poll->setInterval(50);
+    connect(poll, &QTimer::timeout, this, [this, poll, raw = models.get()] {
+        if (!raw->jobs.is_over()) return;
+        poll->deleteLater();
+        const auto found = std::find_if(leaving_.begin(), leaving_.end(), [&](const auto& one) { return one.first.get() == raw; });
+        if (found == leaving_.end()) return;
+        const auto place = found->second;
+        leaving_.erase(found);
+        games_.jobs().run(
+            Jobs::By::writer, this, {}, [place] { return let_passing_go(place); },
+            [this](bool) {
+                if (!workspace_) games_.refresh();
+            });
+    });
+    poll->start();
+}
+
+void MainWindow::show_start() {
+    if (models_) leave();
+    setWindowTitle(tr("Skivet"));
+    page_menu_->setTitle(tr("Page"));
+    stack_->setCurrentWidget(start_);
+    games_.refresh();
 }
 
 void MainWindow::fit_to_screen() {
     const auto free = screen()->availableGeometry();
     const auto frame = frameGeometry().size() - geometry().size();  // nothing yet before the first show
-    const QSize most(free.width() - std::max(frame.width(), 2), free.height() - std::max(frame.height(), 38));
+    const QSize most(free.width() - std::max(frame.width(), 8), free.height() - std::max(frame.height(), 38));
     setMinimumSize(minimumSize().boundedTo(most));
     resize(size().boundedTo(most));
     move(free.topLeft() + QPoint(std::max(0, (free.width() - width()) / 2), std::max(0, (free.height() - height()) / 2 - 14)));
 }
 
-void MainWindow::ask_about_project(const QString& why, bool good_copy) {
-    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("The project cannot be opened"),
-                                QStringLiteral("<b>%1</b>").arg(tr("The project cannot be opened")), QMessageBox::NoButton, this);
-    box->setAttribute(Qt::WA_DeleteOnClose);
-    box->setObjectName(QStringLiteral("project_refused"));
-    box->setTextFormat(Qt::RichText);
-    box->setInformativeText(
-        why.toHtmlEscaped() + QStringLiteral("<br><br>") +
-        (good_copy ? tr("There is a copy of it as it was when it was last opened. The file that cannot be read is kept beside it.")
-                   : tr("Nothing was changed, and nothing is kept until a project is open.")));
-    if (good_copy) {
-        auto* use = box->addButton(tr("Use the last good copy"), QMessageBox::AcceptRole);
-        connect(use, &QPushButton::clicked, &models_.store, &ProjectStore::open_last_good);
-    }
-    auto* quit = box->addButton(tr("Quit"), QMessageBox::RejectRole);
-    connect(quit, &QPushButton::clicked, this, &QWidget::close);
-    box->open();
+void MainWindow::restore_size() {
+    const auto settings = left();
+    if (const auto size = settings.value(QStringLiteral("size")).toSize(); size.isValid()) resize(size.expandedTo(minimumSize()));
+    fit_to_screen();
+    if (settings.value(QStringLiteral("maximized")).toBool()) setWindowState(windowState() | Qt::WindowMaximized);
 }
 
-void MainWindow::bring_in(const std::filesystem::path& folder) {
-    (new BringWindow(this, &models_.catalog, &models_.bench, folder))->open();
+void MainWindow::closeEvent(QCloseEvent* event) {
+    auto settings = left();
+    settings.setValue(QStringLiteral("maximized"), isMaximized());
+    if (!isMaximized()) settings.setValue(QStringLiteral("size"), size());
+    QMainWindow::closeEvent(event);
 }
-
-void MainWindow::fit_piece(PieceId piece) {
-    page<FittingPage>()->show_piece(piece);
-    go_to(PageId::fitting);
-}
-
-void MainWindow::go_to(PageId page) {
-    pages_->setCurrentIndex(int(page));
-    route_->set_current(int(page));
-    static_cast<Page*>(pages_->currentWidget())->entered();
-}
-
-void MainWindow::update_counts() {
-    project_->setText(to_text(models_.store.project().name));
-    for (const auto& row : page_list()) {
-        const auto [count, warning] = row.count(models_);
-        route_->set_count(int(row.id), count ? QString::number(count) : QString());
-        route_->set_warning(int(row.id), warning);
-    }
-}
-
-void MainWindow::show_activity(const QString& what, quint64 done, quint64 total) {
-    const bool counted = total > 0 && models_.jobs.busy();
-    bar_->setVisible(counted);
-    numbers_->setVisible(counted);
-    if (counted) {
-        bar_->setRange(0, 1000);
-        bar_->setValue(int(done * 1000 / total));
-        numbers_->setText(tr("%1 of %2").arg(done).arg(total));
-    }
-    activity_->setText(!notice_.isEmpty() ? notice_
-                       : what.isEmpty()   ? (models_.jobs.busy() ? activity_->text() : tr("Nothing running"))
-                                          : what);
-    activity_->setToolTip(activity_->text());
-    activity_->setStyleSheet(notice_.isEmpty() ? QString() : QStringLiteral("color:#a63a50"));
-}
-
-void MainWindow::changeEvent(QEvent* event) {
-    QMainWindow::changeEvent(event);
-    // Back from somewhere else, where the game may have been updated.
-    if (event->type() == QEvent::ActivationChange && isActiveWindow()) models_.update.look_if_changed();
-}
-
-void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
-    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
-}
-
-void MainWindow::dropEvent(QDropEvent* event) {
-    event->acceptProposedAction();
-    go_to(PageId::sources);
-    const auto urls = event->mimeData()->urls();
-    // A folder, before there is any source, is where the game is installed.
-    if (models_.store.project().sources.empty() && urls.size() == 1 && QFileInfo(urls.front().toLocalFile()).isDir())
-        return show_found(this, models_.sources.found(), urls.front().toLocalFile().toStdString());
-    for (const auto& url : urls)
-        if (url.isLocalFile()) models_.sources.add(url.toLocalFile().toStdString());
-}
-
-void MainWindow::open_finder() {
-    QList<QAction*> all = actions();
-    all += pages_->currentWidget()->actions();
-    show_command_finder(this, all);
-}
-
-void MainWindow::open_settings() { show_settings(this, &models_.store); }
-void MainWindow::open_log() { show_log(this, &models_.messages); }
 
 }  // namespace skivet::app

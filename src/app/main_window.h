@@ -1,55 +1,71 @@
 #pragma once
-#include <QLabel>
+// A window: the start page, or the project that is open in it.
 #include <QMainWindow>
-#include <QProgressBar>
+#include <QMenu>
+#include <QProcess>
 #include <QStackedWidget>
-#include <QTimer>
 
-#include "app/pages/page.h"
-#include "app/widgets/route.h"
+#include "app/dialogs.h"
+#include "app/models/games_model.h"
+#include "workflow/opening.h"
 
 namespace skivet::app {
 
+class StartPage;
+class Workspace;
 struct Models;
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
 public:
-    explicit MainWindow(Models& models);
-    void go_to(PageId page);
-    /// Shows a piece on the fitting page.
-    void bring_in(const std::filesystem::path& folder);
-    void fit_piece(PieceId piece);
+    explicit MainWindow(GamesModel& games);
+    ~MainWindow() override;
+
+    /// Opens a project in place of the one that is open here.
+    void open(OpenWish wish);
+    /// A project for files that belong to none.
+    void open_in_passing(const std::vector<std::filesystem::path>& files);
+    /// Leaves the project and shows the person's games. What was being computed ends; what was being written is written to its end.
+    void show_start();
+    /// A folder the demo game is made in, if it is not there, and opened.
+    void open_demo();
+
+    /// Null while the start page is shown.
+    [[nodiscard]] Workspace* workspace() const { return workspace_; }
+    [[nodiscard]] Models* models() const { return models_.get(); }
+    [[nodiscard]] StartPage* start_page() const { return start_; }
+    /// The folder of the project that is open, or being opened; empty: none.
+    [[nodiscard]] const std::filesystem::path& project() const { return project_; }
     /// No larger than what the screen has free, and on it.
     void fit_to_screen();
-    [[nodiscard]] PageId current() const { return static_cast<PageId>(pages_->currentIndex()); }
-    /// The page of a class.
-    template <class P>
-    [[nodiscard]] P* page() const {
-        return pages_->findChild<P*>(QString(), Qt::FindDirectChildrenOnly);
-    }
+    /// As large as it was when it was closed.
+    void restore_size();
 
 protected:
-    void changeEvent(QEvent* event) override;
-    void dragEnterEvent(QDragEnterEvent* event) override;
-    void dropEvent(QDropEvent* event) override;
+    void closeEvent(QCloseEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
-    void update_counts();
-    void show_activity(const QString& what, quint64 done, quint64 total);
-    void ask_about_project(const QString& why, bool good_copy);
-    void open_finder();
-    void open_settings();
-    void open_log();
+    void make_actions();
+    void make_menus();
+    void follow_settings();
+    void new_game();
+    void open_folder(const std::filesystem::path& folder);
+    void leave();
+    void let_go(std::shared_ptr<Models> models, const std::filesystem::path& project);
+    void settings();
 
-    Models& models_;
-    Route* route_;
-    QStackedWidget* pages_;
-    QLabel *project_, *activity_, *numbers_;
-    QProgressBar* bar_;
-    QAction* cancel_;
-    QTimer notice_timer_;
-    QString notice_;
+    GamesModel& games_;
+    QStackedWidget* stack_;
+    StartPage* start_;
+    Workspace* workspace_ = nullptr;
+    std::shared_ptr<Models> models_;
+    std::vector<std::pair<std::shared_ptr<Models>, std::filesystem::path>> leaving_;  ///< until what they write is written
+    std::filesystem::path project_;
+    QAction *new_, *open_, *demo_ = nullptr, *settings_, *about_, *quit_, *menu_bar_;
+    QMenu *game_menu_, *page_menu_, *go_menu_;
+    QProcess press_;
+    bool alt_alone_ = false;
 };
 
 }  // namespace skivet::app

@@ -2,14 +2,17 @@
 #include <QComboBox>
 #include <QFormLayout>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QPlainTextEdit>
 #include <QProcess>
-#include <QTabWidget>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 #include "app/dialogs.h"
+#include "app/models/preferences.h"
 #include "app/models/project_store.h"
 #include "app/pages/page.h"
+#include "app/settings_pages.h"
 #include "app/widgets/button.h"
 #include "app/widgets/helpers.h"
 #include "workflow/open_with.h"
@@ -33,23 +36,39 @@ std::vector<std::string> split(const QString& command) {
 /// A form's lines, and what they become.
 class SettingsDialog : public QDialog {
 public:
-    SettingsDialog(QWidget* parent, ProjectStore* store, SettingsPart part) : QDialog(parent), store_(store) {
+    SettingsDialog(QWidget* parent, Jobs* jobs, ProjectStore* store, SettingsPart part) : QDialog(parent), store_(store) {
         setAttribute(Qt::WA_DeleteOnClose);
         setWindowTitle(tr("Settings"));
         setObjectName(QStringLiteral("settings"));
-        resize(680, 520);
+        resize(860, 560);
         auto* box = new QVBoxLayout(this);
-        auto* parts = new QTabWidget;
-        parts->setDocumentMode(true);
-        parts->addTab(make_editors(), tr("Editors"));
-        parts->addTab(make_delivery(), tr("Delivery"));
-        parts->addTab(make_game(), tr("The game"));
-        parts->setCurrentIndex(static_cast<int>(part));
-        box->addWidget(parts, 1);
+        box->setContentsMargins(12, 12, 12, 12);
+        auto* both = new QHBoxLayout;
+        both->setSpacing(16);
+        parts_ = new QListWidget;
+        parts_->setObjectName(QStringLiteral("settings_parts"));
+        parts_->setAccessibleName(tr("Parts of the settings"));
+        parts_->setFixedWidth(170);
+        pages_ = new QStackedWidget;
+        both->addWidget(parts_);
+        both->addWidget(pages_, 1);
+        box->addLayout(both, 1);
+        const auto& settings = Preferences::the().settings();
+        add_part(tr("Look"), look_ = new LookSettings(settings));
+        add_part(tr("Keys"), keys_ = new KeySettings(settings, actions_of(parent)));
+        add_part(tr("Small pictures"), caches_ = new CacheSettings(settings, jobs));
+        if (store) {
+            add_part(tr("Editors"), make_editors());
+            add_part(tr("Delivery"), make_delivery());
+            add_part(tr("The game"), make_game());
+        }
+        connect(parts_, &QListWidget::currentRowChanged, pages_, &QStackedWidget::setCurrentIndex);
+        parts_->setCurrentRow(std::min(static_cast<int>(part), parts_->count() - 1));
         const auto end = end_form(box, tr("Keep"));
         wrong_ = end.wrong;
         end.button->setObjectName(QStringLiteral("keep_settings"));
         connect(end.button, &QPushButton::clicked, this, &SettingsDialog::keep);
+        parts_->setFocus();
     }
 
 private:
@@ -165,7 +184,36 @@ private:
         return form.page;
     }
 
+    void add_part(const QString& title, QWidget* page) {
+        parts_->addItem(title);
+        pages_->addWidget(page);
+    }
+
+    /// Everything a key can be given to: the window's, its workspace's and all pages'.
+    static QList<QAction*> actions_of(const QWidget* window) {
+        QList<QAction*> out;
+        for (auto* action : window->findChildren<QAction*>())
+            if (!standard_key(action).isEmpty() || action->objectName().contains(QLatin1Char('/'))) out << action;
+        return out;
+    }
+
     void keep() {
+        if (const auto wrong = keys_->wrong(); !wrong.isEmpty()) return refuse(wrong);
+        if (store_ && !keep_project()) return;
+        Preferences::the().change([this](Settings& s) {
+            look_->keep(s);
+            keys_->keep(s);
+            caches_->keep(s);
+        });
+        accept();
+    }
+
+    void refuse(const QString& why) {
+        wrong_->setText(why);
+        wrong_->show();
+    }
+
+    bool keep_project() {
         const auto text = [](const QLineEdit* field) { return field->text().trimmed().toStdString(); };
         PlaceSettings places{text(loose_), text(layout_), text(patch_), text(list_), store_->project().places.device};
         places.device.folder = text(device_);
@@ -189,17 +237,21 @@ private:
             return {};
         }();
         if (!fine) {
-            wrong_->setText(to_text(fine.error().message()));
-            wrong_->show();
-            return;
+            refuse(to_text(fine.error().message()));
+            return false;
         }
         store_->set_commands(split(editor_->text()), play.command, commands);
         store_->change([&](Project& p) { p.play = play, p.only_as_shipped = clean_->isChecked(); });
         store_->set_places(places);
-        accept();
+        return true;
     }
 
     ProjectStore* store_;
+    QListWidget* parts_;
+    QStackedWidget* pages_;
+    LookSettings* look_;
+    KeySettings* keys_;
+    CacheSettings* caches_;
     std::map<std::string, QLineEdit*> editors_;
     QLineEdit *editor_, *loose_, *layout_, *patch_, *list_, *device_, *device_layout_, *device_largest_, *play_, *play_folder_, *play_log_;
     QCheckBox* clean_;
@@ -210,6 +262,8 @@ private:
 
 }  // namespace
 
-void show_settings(QWidget* parent, ProjectStore* store, SettingsPart part) { (new SettingsDialog(parent, store, part))->open(); }
+void show_settings(QWidget* parent, Jobs* jobs, ProjectStore* store, SettingsPart part) {
+    (new SettingsDialog(parent, jobs, store, part))->open();
+}
 
 }  // namespace skivet::app

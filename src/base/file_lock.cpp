@@ -4,6 +4,7 @@
 #include <sys/file.h>
 #include <unistd.h>
 #include <cerrno>
+#include <thread>
 
 namespace skivet {
 
@@ -17,6 +18,15 @@ Result<FileLock> FileLock::take(const std::filesystem::path& file, bool create) 
         return fail_errno(errno, "cannot lock " + file.string());
     }
     return lock;
+}
+
+Result<FileLock> FileLock::take_within(const std::filesystem::path& file, std::chrono::milliseconds patience) {
+    const auto end = std::chrono::steady_clock::now() + patience;
+    for (;;) {
+        auto lock = take(file, true);
+        if (lock || lock.error().code != ErrorCode::busy || std::chrono::steady_clock::now() >= end) return lock;
+        std::this_thread::sleep_for(std::chrono::milliseconds(10));
+    }
 }
 
 FileLock::~FileLock() {

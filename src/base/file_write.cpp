@@ -134,12 +134,22 @@ Result<fs::path> path_inside(const fs::path& folder, const fs::path& relative) {
                 "Remove the link or choose another folder");
 }
 
-fs::path user_data_folder() {
-    if (const char* data = std::getenv("XDG_DATA_HOME"); data && *data) return fs::path(data) / "skivet";
-    if (const char* home = std::getenv("HOME"); home && *home) return fs::path(home) / ".local" / "share" / "skivet";
+namespace {
+
+fs::path user_folder(const char* variable, const char* below_home) {
+    // The specification: a path that is not absolute is to be ignored.
+    if (const char* set = std::getenv(variable); set && *set == '/') return fs::path(set) / "skivet";
+    if (const char* home = std::getenv("HOME"); home && *home) return fs::path(home) / below_home / "skivet";
     std::error_code code;
     return fs::temp_directory_path(code) / "skivet";
 }
+
+}  // namespace
+
+fs::path user_data_folder() { return user_folder("XDG_DATA_HOME", ".local/share"); }
+fs::path user_config_folder() { return user_folder("XDG_CONFIG_HOME", ".config"); }
+fs::path user_cache_folder() { return user_folder("XDG_CACHE_HOME", ".cache"); }
+fs::path user_state_folder() { return user_folder("XDG_STATE_HOME", ".local/state"); }
 
 TemporaryFolder::TemporaryFolder() {
     std::error_code code;

@@ -25,6 +25,11 @@ struct WriteHow {
 /// Where a user's own data lies: $XDG_DATA_HOME/skivet, or ~/.local/share/skivet (XDG Base Directory Specification); without a home below
 /// the temporary folder.
 [[nodiscard]] std::filesystem::path user_data_folder();
+/// The same for settings ($XDG_CONFIG_HOME/skivet, ~/.config/skivet), for what can be made again ($XDG_CACHE_HOME/skivet, ~/.cache/skivet)
+/// and for logs and how windows were left ($XDG_STATE_HOME/skivet, ~/.local/state/skivet).
+[[nodiscard]] std::filesystem::path user_config_folder();
+[[nodiscard]] std::filesystem::path user_cache_folder();
+[[nodiscard]] std::filesystem::path user_state_folder();
 /// 16 letters and digits nobody can guess, for names that must not be another file's.
 [[nodiscard]] std::string unguessable();
 

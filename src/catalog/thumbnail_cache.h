@@ -21,9 +21,10 @@ struct KeptPicture {
 
 class ThumbnailCache {
 public:
-    /// `most_bytes`: what it may hold; beyond that the longest unused go when it is opened. A damaged one is replaced.
+    /// `most_bytes`: what its pictures may take; beyond that the longest unused go, to the hour, until a quarter of the room is free. A
+    /// damaged one is replaced.
     [[nodiscard]] static Result<std::shared_ptr<ThumbnailCache>> open(const std::filesystem::path& file,
-                                                                      std::uint64_t most_bytes = 1ull << 30);
+                                                                      std::uint64_t most_bytes = 256ull << 20);
     /// $XDG_CACHE_HOME/skivet/thumbnails.sqlite, or ~/.cache/skivet/thumbnails.sqlite.
     [[nodiscard]] static std::filesystem::path usual_place();
     ~ThumbnailCache();
@@ -34,10 +35,16 @@ public:
     /// Errors are of the disk; a cache that cannot be written is no reason to stop.
     [[nodiscard]] Status put(std::span<const KeptPicture> pictures);
     [[nodiscard]] std::uint64_t bytes() const;
+    /// Another bound from now on.
+    [[nodiscard]] Status set_most(std::uint64_t most_bytes);
+    /// Takes everything out and gives its space back to the disk.
+    [[nodiscard]] Status clear();
 
 private:
     ThumbnailCache() = default;
+    [[nodiscard]] Status trim();
     sqlite3* db_ = nullptr;
+    std::uint64_t most_ = 0, held_ = 0;  ///< bytes of pictures; held_ as this process knows it
     mutable std::mutex mutex_;
 };
 

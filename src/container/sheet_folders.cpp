@@ -1,6 +1,6 @@
 #include "container/sheet_folders.h"
 
-#include <cstdlib>
+#include "base/file_write.h"
 
 namespace skivet {
 
@@ -25,10 +25,8 @@ std::vector<fs::path> sheet_folders() {
             out.push_back(folder);
             break;
         }
-    const char* config = std::getenv("XDG_CONFIG_HOME");
-    const char* home = std::getenv("HOME");
-    const auto own = config && *config ? fs::path(config) : fs::path(home ? home : "/") / ".config";
-    if (fs::is_directory(own / "skivet" / "sheets", code)) out.push_back(own / "skivet" / "sheets");
+    const auto own = user_config_folder() / "sheets";
+    if (fs::is_directory(own, code)) out.push_back(own);
     return out;
 }
 

@@ -1,8 +1,6 @@
 #include "delivery/vault_register.h"
 
 #include <algorithm>
-#include <chrono>
-#include <thread>
 
 #include "base/file_write.h"
 #include "base/hash.h"
@@ -43,12 +41,7 @@ Status VaultRegister::add(const fs::path& vault) const {
     if (std::find(known.begin(), known.end(), path) != known.end()) return {};
     fs::create_directories(file_.parent_path(), code);
     // Two programs may add at once; the one that comes second sees what the first has added.
-    auto lock = FileLock::take(file_.string() + ".lock", true);
-    for (int attempt = 0; !lock && lock.error().code == ErrorCode::busy && attempt < 100; ++attempt) {
-        std::this_thread::sleep_for(std::chrono::milliseconds(10));
-        lock = FileLock::take(file_.string() + ".lock", true);
-    }
-    if (!lock) return fail(std::move(lock).error());
+    SKIVET_TRY(const auto lock, FileLock::take_within(file_.string() + ".lock", std::chrono::seconds(1)));
     known = read(file_);
     if (std::find(known.begin(), known.end(), path) == known.end()) known.push_back(path);
     std::string text;

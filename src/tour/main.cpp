@@ -22,7 +22,7 @@ int main(int argc, char** argv) {
     if (places.size() != 3) parser.showHelp(2);
     apply_theme(app);
     Models models;
-    MainWindow window(models);
+    Workspace window(models);
     const auto absolute = [](const QString& path) { return std::filesystem::absolute(path.toStdString()).lexically_normal(); };
     models.store.open({absolute(places[0]), absolute(places[1]), {}, {}});
     window.show();

@@ -59,7 +59,7 @@ bool spoil(const QString& file) {
 
 }  // namespace
 
-Tour::Tour(MainWindow* window, Models* models, QString folder, std::function<void(int)> done)
+Tour::Tour(Workspace* window, Models* models, QString folder, std::function<void(int)> done)
     : QObject(window), window_(window), models_(models), folder_(std::move(folder)), done_(std::move(done)) {
     poll_.setInterval(30);
     connect(&poll_, &QTimer::timeout, this, [this] {

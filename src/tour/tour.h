@@ -3,8 +3,8 @@
 #include <QElapsedTimer>
 #include <QImage>
 
-#include "app/main_window.h"
 #include "app/models/models.h"
+#include "app/workspace.h"
 
 namespace skivet::app {
 
@@ -13,7 +13,7 @@ namespace skivet::app {
 class Tour : public QObject {
     Q_OBJECT
 public:
-    Tour(MainWindow* window, Models* models, QString folder, std::function<void(int)> done);
+    Tour(Workspace* window, Models* models, QString folder, std::function<void(int)> done);
 
 private:
     void step();
@@ -28,7 +28,7 @@ private:
     /// Goes on once `ready` holds; gives up after 60 s.
     void wait_for(std::function<bool()> ready);
 
-    MainWindow* window_;
+    Workspace* window_;
     Models* models_;
     QString folder_;
     std::function<void(int)> done_;

@@ -4,7 +4,6 @@
 #include <unistd.h>
 #include <nlohmann/json.hpp>
 #include <set>
-#include <thread>
 
 #include "base/file_write.h"
 #include "base/text.h"
@@ -344,12 +343,8 @@ Result<FileLock> lock_project(const fs::path& folder) {
     fs::create_directories(folder, code);
     if (code) return fail_errno(code.value(), "cannot make the project's folder " + folder.string());
     const auto file = folder / "project.lock";
-    auto lock = FileLock::take(file, true);
     // A window that is just closing still saves.
-    for (int attempt = 0; !lock && lock.error().code == ErrorCode::busy && attempt < 50; ++attempt) {
-        std::this_thread::sleep_for(std::chrono::milliseconds(20));
-        lock = FileLock::take(file, true);
-    }
+    auto lock = FileLock::take_within(file, std::chrono::seconds(1));
     if (lock) {
         lock->note(fmt::format("process {}\n", ::getpid()));
         return lock;

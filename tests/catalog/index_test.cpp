@@ -322,8 +322,25 @@ TEST_F(Index, TheOldestPicturesGoWhenThereAreTooMany) {
             ASSERT_TRUE(cache->put(std::vector{KeptPicture{{i, i}, smooth_picture(128, 128, unsigned(i)), {}, Format::unknown}}));
         EXPECT_EQ(cache->bytes(), 19u * 8192);
     }
-    const auto cache = *ThumbnailCache::open(place, 50'000);
-    EXPECT_LE(cache->bytes(), 50'000u);
+    const auto cache = *ThumbnailCache::open(place, 80'000);
+    EXPECT_LE(cache->bytes(), 60'000u) << "a quarter is free again";
+    EXPECT_GT(cache->bytes(), 40'000u) << "no more went than had to";
+    // The bound holds while it is written, too.
+    for (std::uint64_t i = 100; i < 130; ++i) {
+        ASSERT_TRUE(cache->put(std::vector{KeptPicture{{i, i}, smooth_picture(128, 128, unsigned(i)), {}, Format::unknown}}));
+        EXPECT_LE(cache->bytes(), 80'000u);
+    }
+    ASSERT_TRUE(cache->set_most(20'000));
+    EXPECT_LE(cache->bytes(), 15'000u);
+    ASSERT_TRUE(cache->set_most(1 << 20));
+    for (std::uint64_t i = 1; i < 60; ++i)
+        ASSERT_TRUE(cache->put(std::vector{KeptPicture{{i, i}, smooth_picture(128, 128, unsigned(i)), {}, Format::unknown}}));
+    const auto full = std::filesystem::file_size(place);
+    ASSERT_TRUE(cache->clear());
+    EXPECT_EQ(cache->bytes(), 0u);
+    EXPECT_LT(std::filesystem::file_size(place), full / 4) << "the disk has its space back";
+    ASSERT_TRUE(cache->put(std::vector{KeptPicture{{1, 2}, smooth_picture(16, 16, 1), {}, Format::unknown}}));
+    EXPECT_TRUE(cache->find({1, 2}));
 }
 
 TEST_F(Index, TheBaselineTellsShippedChangedAndAdded) {

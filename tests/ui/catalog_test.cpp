@@ -33,7 +33,7 @@ struct CatalogUi : WindowTest {
 
     void open_fair() {
         std::filesystem::copy(SKIVET_FAIRGROUND, folder / "fair", std::filesystem::copy_options::recursive);
-        window = std::make_unique<MainWindow>(models);
+        window = std::make_unique<Workspace>(models);
         models.store.open({folder / "project", folder / "fair", {}, {}});
         window->resize(1280, 800);
         window->show();
@@ -192,7 +192,7 @@ TEST_F(CatalogUi, RolesAreCorrectedByOneKeyAndRemembered) {
     ask->accept();
     ASSERT_TRUE(wait([&] { return role_of("sun_panel") == Role::specular && role_of("star_panel") == Role::specular; }));
     // The window that lists habits forgets it again.
-    key(Qt::Key_H, Qt::ControlModifier);
+    key(Qt::Key_H, Qt::ControlModifier | Qt::ShiftModifier);
     auto* habits = dialog("habits");
     ASSERT_TRUE(habits);
     auto* list = habits->findChild<QListWidget*>("habit_list");
@@ -279,7 +279,7 @@ TEST_F(CatalogUi, SearchesAreKept) {
     type("carousel");
     click_facet("normal");
     const auto found = cards();
-    key(Qt::Key_S, Qt::ControlModifier);
+    key(Qt::Key_F, Qt::ControlModifier | Qt::ShiftModifier);
     auto* menu = window->findChild<QMenu*>("searches");
     ASSERT_TRUE(menu);
     const auto entry = [&](const QString& text) -> QAction* {
@@ -299,7 +299,7 @@ TEST_F(CatalogUi, SearchesAreKept) {
     click_facet("normal");
     page->search()->clear();
     EXPECT_NE(cards(), found);
-    key(Qt::Key_S, Qt::ControlModifier);
+    key(Qt::Key_F, Qt::ControlModifier | Qt::ShiftModifier);
     ASSERT_TRUE(entry("bumps"));
     entry("bumps")->trigger();
     EXPECT_EQ(cards(), found);
@@ -403,7 +403,7 @@ TEST_F(CatalogUi, AProjectIsShownFromItsIndexAtOnce) {
     models.store.close();
     window.reset();
     Models again;
-    MainWindow second(again);
+    Workspace second(again);
     std::size_t first_seen = 0;
     bool opened = true;
     QObject::connect(&again.catalog, &CatalogModel::catalog_changed, [&] {

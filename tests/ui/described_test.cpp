@@ -78,7 +78,7 @@ TEST_F(Described, AnExampleOfTheCookbookIsTypedProvedAndKept) {
     ASSERT_TRUE(wait([&] { return workshop->settled(); }));
     EXPECT_TRUE(says("2 entries, 2 of 2 looked at can be read; 0 bytes are not explained"));
     text->setFocus();
-    QTest::keyClick(text, Qt::Key_P, Qt::ControlModifier);
+    QTest::keyClick(text, Qt::Key_T, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return says("Proved: 2 of 2 entries were changed and put back in a copy"); }));
     EXPECT_TRUE(says("every byte is explained"));
     const auto before = models.catalog.snapshot();
@@ -109,7 +109,7 @@ TEST_F(Described, WhatADraftFoundIsKeptWithTheSheetAndNotBefore) {
         EXPECT_EQ(says("all of the file is hidden by a short key"), whole);
         const auto keys = models.store.context()->keys->all().size();
         EXPECT_EQ(keys, whole ? 1u : 0u) << "a draft alone keeps nothing";
-        QTest::keyClick(text, Qt::Key_P, Qt::ControlModifier);
+        QTest::keyClick(text, Qt::Key_T, Qt::ControlModifier);
         ASSERT_TRUE(wait([&] { return says("Proved: 24 of 24 entries were changed and put back in a copy"); }));
         const auto before = models.catalog.snapshot();
         QTest::keyClick(text, Qt::Key_Return, Qt::ControlModifier);

@@ -7,7 +7,6 @@
 #include <fmt/format.h>
 #include <thread>
 
-#include "app/one_window.h"
 #include "app/pages/delivery_page.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
@@ -30,7 +29,7 @@ struct SafetyUi : WindowTest {
     /// A window that answers for itself; the models of the fixture stay what they are.
     struct Second {
         Models models;
-        MainWindow window{models};
+        Workspace window{models};
         QString refused;
         bool good_copy = false;
         Second(const std::filesystem::path& project, const std::filesystem::path& game = {}) {
@@ -82,20 +81,6 @@ TEST_F(SafetyUi, ASecondWindowOnTheProjectChangesNothing) {
     QTest::qWait(50);  // nothing may come
     EXPECT_EQ(get_file(folder / "project/project.json"), kept);
     EXPECT_TRUE(second.models.store.project().sources.empty());
-}
-
-TEST_F(SafetyUi, ALaterStartHandsItsFilesOver) {
-    open({archive()});
-    OneWindow one(folder / "project");
-    std::vector<std::filesystem::path> got;
-    QObject::connect(&one, &OneWindow::asked, [&](const std::vector<std::filesystem::path>& files) { got = files; });
-    EXPECT_FALSE(OneWindow::hand_over(folder / "other project", {})) << "nobody listens there";
-    bool handed = false;
-    std::thread later([&] { handed = OneWindow::hand_over(folder / "project", {"/a b.zip", "/ü\n.zip"}); });
-    ASSERT_TRUE(wait([&] { return got.size() == 2; }));
-    later.join();
-    EXPECT_TRUE(handed);
-    EXPECT_EQ(got, (std::vector<std::filesystem::path>{"/a b.zip", "/ü\n.zip"}));
 }
 
 TEST_F(SafetyUi, AnotherGameDoesNotGetThisOnesProject) {
@@ -181,7 +166,7 @@ TEST_F(SafetyUi, EscapeStopsWhatTheFooterOffersToCancel) {
         items.push_back({fmt::format("t{}.dds", i), texture, true}), items.back().data[200] = static_cast<std::byte>(i),
                                                                      items.back().data[201] = static_cast<std::byte>(i >> 8);
     put_file(folder / "many.zip", make_zip(items));
-    window = std::make_unique<MainWindow>(models);
+    window = std::make_unique<Workspace>(models);
     window->show();
     window->activateWindow();
     models.store.open({folder / "project", {}, {folder / "many.zip"}, {}});
@@ -212,13 +197,6 @@ TEST_F(SafetyUi, TheKeyShownOnTheEmptyPageWorks) {
         if (widget->isVisible() && widget->windowTitle() == "Add archives") widget->close();
 }
 
-TEST_F(SafetyUi, TheWindowFitsTheScreen) {
-    open({archive()});
-    window->fit_to_screen();
-    const auto free = window->screen()->availableGeometry();
-    EXPECT_TRUE(free.contains(window->geometry())) << "footer and progress are on the screen";
-}
-
 TEST_F(SafetyUi, TheTourEndsWherePeopleHaveTheirOwnProject) {
     open({archive()});
     int code = -1;
@@ -227,7 +205,7 @@ TEST_F(SafetyUi, TheTourEndsWherePeopleHaveTheirOwnProject) {
     EXPECT_EQ(code, 2);
 }
 
-TEST(Start, HelpAndVersionNeedNoDisplay) {
+TEST(StartUp, HelpAndVersionNeedNoDisplay) {
     for (const char* option : {"--help", "--version"}) {
         const auto ran = run_program(
             {"env", "-u", "DISPLAY", "-u", "WAYLAND_DISPLAY", "-u", "QT_QPA_PLATFORM", std::string(SKIVET_BIN) + "/skivet", option});

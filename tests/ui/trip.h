@@ -5,8 +5,8 @@
 #include <QApplication>
 #include <QtTest>
 
-#include "app/main_window.h"
 #include "app/models/models.h"
+#include "app/workspace.h"
 #include "support/run_program.h"
 #include "support/temp_folder.h"
 #include "texture/png.h"
@@ -19,13 +19,13 @@ struct Trip : testing::Test {
     TempFolder folder;
     std::filesystem::path game;
     Models models;
-    std::unique_ptr<MainWindow> window;
+    std::unique_ptr<Workspace> window;
 
     void SetUp() override {
         qputenv("XDG_DATA_HOME", (folder / "data").c_str());  // nothing of the person's own is read or written
         game = folder / "Brindle Fair";
         std::filesystem::copy(SKIVET_FAIRGROUND, game, std::filesystem::copy_options::recursive);
-        window = std::make_unique<MainWindow>(models);
+        window = std::make_unique<Workspace>(models);
         models.store.open({folder / "project", game, {}, {SKIVET_BIN "/fair-stall", game.string()}});
         window->show();
         ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));

@@ -5,7 +5,6 @@
 #include <QSignalSpy>
 #include <QtTest>
 
-#include "app/main_window.h"
 #include "app/models/models.h"
 #include "app/pages/bench_page.h"
 #include "app/pages/catalog_page.h"
@@ -14,6 +13,7 @@
 #include "app/pages/sources_page.h"
 #include "app/workshop/bring_window.h"
 #include "app/workshop/touch_window.h"
+#include "app/workspace.h"
 #include "base/file_write.h"
 #include "support/pictures.h"
 #include "support/run_program.h"

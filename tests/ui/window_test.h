@@ -7,8 +7,8 @@
 #include <QListView>
 #include <QtTest>
 
-#include "app/main_window.h"
 #include "app/models/models.h"
+#include "app/workspace.h"
 #include "support/temp_folder.h"
 
 namespace skivet::test {
@@ -16,10 +16,10 @@ namespace skivet::test {
 struct WindowTest : testing::Test {
     TempFolder folder;
     app::Models models;
-    std::unique_ptr<app::MainWindow> window;
+    std::unique_ptr<app::Workspace> window;
 
     void open(const std::vector<std::filesystem::path>& sources) {
-        window = std::make_unique<app::MainWindow>(models);
+        window = std::make_unique<app::Workspace>(models);
         models.store.open({folder / "project", {}, sources, {}});
         window->show();
         ASSERT_TRUE(QTest::qWaitFor([&] { return models.sources.ready() && !models.jobs.busy(); }, 30'000));

@@ -143,7 +143,7 @@ TEST_F(Workshops, ASheetIsDraftedMendedProvenAndKept) {
     EXPECT_TRUE(says("6 entries, 6 of 6 looked at can be read; 0 bytes are not explained"));
     auto* fields = workshop->findChild<QTableView*>("sheet_fields");
     EXPECT_EQ(fields->model()->rowCount(), 4 + 6 * 3);
-    QTest::keyClick(text, Qt::Key_P, Qt::ControlModifier);
+    QTest::keyClick(text, Qt::Key_T, Qt::ControlModifier);
     ASSERT_TRUE(wait([&] { return says("Proved: 6 of 6 entries"); }));
     const auto before = models.catalog.snapshot();
     QTest::keyClick(text, Qt::Key_Return, Qt::ControlModifier);

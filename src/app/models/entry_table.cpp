@@ -66,7 +66,7 @@ QVariant EntryTable::data(const QModelIndex& index, int role) const {
         }
     }
     if (role == Qt::FontRole && index.column() >= 2) return number_font(12);
-    if (role == Qt::ForegroundRole && index.column() == 1 && item.error) return colors().accent;
+    if (role == Qt::ForegroundRole && index.column() == 1 && item.error) return colors().mark;
     return {};
 }
 

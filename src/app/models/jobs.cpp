@@ -13,11 +13,20 @@ Jobs::Jobs(QObject* parent) : QObject(parent) {
 
 Jobs::~Jobs() { finish(); }
 
-void Jobs::finish() {
+void Jobs::leave() {
+    left_ = true;
     ending_.cancel();
     cancel();
     for (const auto& token : ends_) token.cancel();
     for (const auto by : {By::workers, By::pictures, By::looker}) pool(by).clear();
+}
+
+bool Jobs::is_over() {
+    return std::all_of(std::begin(pools_), std::end(pools_), [](QThreadPool& pool) { return pool.waitForDone(0); });
+}
+
+void Jobs::finish() {
+    leave();
     for (auto& pool : pools_) pool.waitForDone();
 }
 
@@ -37,8 +46,8 @@ void Jobs::post(std::function<void()> what) { QMetaObject::invokeMethod(this, st
 void Jobs::quietly(By by, std::function<void()> work) { pool(by).start(std::move(work)); }
 
 void Jobs::tell(QPointer<QObject> asker, std::function<void()> what) {
-    post([asker = std::move(asker), what = std::move(what)] {
-        if (asker) what();
+    post([this, asker = std::move(asker), what = std::move(what)] {
+        if (asker && !left_) what();
     });
 }
 

@@ -27,6 +27,10 @@ public:
     ~Jobs() override;
     /// Ends what computes and waits for what writes. Called before anything that jobs refer to goes.
     void finish();
+    /// Ends what computes, and does not wait; what writes goes on to its end, and nobody is told any more: whoever asked may be going, too.
+    void leave();
+    /// Whether nothing runs any more, after `leave`.
+    [[nodiscard]] bool is_over();
     /// Canceled by `finish`.
     void end_with(const CancelToken& token);
 
@@ -39,7 +43,7 @@ public:
             auto result = std::make_shared<decltype(work())>(work());
             post([this, asker, result, done = std::move(done)]() mutable {
                 end();
-                if (asker) done(std::move(*result));
+                if (asker && !left_) done(std::move(*result));
             });
         });
     }
@@ -83,6 +87,7 @@ private:
     std::vector<CancelToken> ends_;
     QTimer timer_;
     int running_ = 0;
+    bool left_ = false;
 };
 
 }  // namespace skivet::app

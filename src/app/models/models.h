@@ -1,6 +1,7 @@
 #pragma once
 // All models of one window, and how they hear of each other. Whoever shows a page includes the header of that page's model instead.
 #include "app/models/bench_model.h"
+#include "app/models/card_keeper.h"
 #include "app/models/catalog_model.h"
 #include "app/models/delivery_model.h"
 #include "app/models/game_process.h"
@@ -29,6 +30,7 @@ struct Models {
     ParcelModel parcels{store};
     UpdateModel update{store};
     ShippedModel shipped{sources, catalog};
+    CardKeeper card{store, sources, catalog};
     GameProcess game{messages};
 };
 

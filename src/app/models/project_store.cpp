@@ -2,6 +2,7 @@
 
 #include <QDateTime>
 
+#include "app/models/preferences.h"
 #include "workflow/sources.h"
 
 namespace skivet::app {
@@ -39,6 +40,7 @@ void ProjectStore::set_history(std::vector<Journal> history) {
 
 void ProjectStore::open(OpenWish wish) {
     wish_ = wish;
+    left_ = false;
     wish.cancel = jobs_.ending();
     wish.locked = lock_ && project_.folder == wish.folder;
     struct Answer {
@@ -49,17 +51,18 @@ void ProjectStore::open(OpenWish wish) {
     };
     jobs_.run(
         this, tr("Opening the project"),
-        [this, shipped = shipped_, wish] {
+        [this, shipped = shipped_, wish, bound = Preferences::the().settings().thumbnail_bytes] {
             Answer out{open_for_work(*shipped, wish, files_, now()), false, nullptr, nullptr};
             if (!out.opened) {
                 out.good_copy = out.opened.error().code == ErrorCode::damaged && has_good_copy(wish.folder);
                 return out;
             }
-            if (auto cache = ThumbnailCache::open(ThumbnailCache::usual_place())) out.cache = std::move(*cache);
+            if (auto cache = ThumbnailCache::open(ThumbnailCache::usual_place(), bound)) out.cache = std::move(*cache);
             out.remembered = remembered_catalog(*out.opened->context, out.opened->project, *out.opened->index);
             return out;
         },
         [this](Answer answer) {
+            if (left_) return;  // somebody went elsewhere meanwhile; the lock goes with the answer
             if (!answer.opened) {
                 messages_.complain(answer.opened.error());
                 return emit refused(QString::fromStdString(answer.opened.error().message()), answer.good_copy);
@@ -93,6 +96,7 @@ void ProjectStore::take_over(OpenedProject opened) {
 
 void ProjectStore::close() {
     open_ = false;
+    left_ = true;
     // Behind whatever is still to be saved.
     jobs_.quietly(Jobs::By::writer,
                   [lock = std::make_shared<std::optional<FileLock>>(std::exchange(lock_, std::nullopt))] { lock->reset(); });

@@ -94,7 +94,7 @@ private:
     OpenWish wish_;  ///< the last one
     Project project_;
     std::optional<FileLock> lock_;
-    bool open_ = false, has_baseline_ = false;
+    bool open_ = false, left_ = false, has_baseline_ = false;
     std::shared_ptr<IndexStore> index_;
     std::shared_ptr<ThumbnailCache> cache_;
     std::shared_ptr<Baseline> baseline_;

@@ -91,7 +91,7 @@ public:
                         Qt::ElideMiddle, int(text.width())));
         draw_state(*p, QPointF(box.right() - 132, box.y() + 26), piece.state);
         p->setFont(text_font(13));
-        p->setPen(piece.state == PieceState::needs_mend ? c.accent : c.ink);
+        p->setPen(piece.state == PieceState::needs_mend ? c.mark : c.ink);
         p->drawText(QRectF(box.right() - 118, box.y() + 14, 116, 24), int(Qt::AlignLeft | Qt::AlignVCenter), to_text(name_of(piece.state)));
         p->setPen(c.ink);
         p->setFont(text_font(12));
@@ -105,38 +105,40 @@ private:
 
 }  // namespace
 
-BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page(parent), model_(model) {
-    edit_ = add_action(tr("Open to edit"), Qt::Key_O, tr("Open the file with the desktop's program for it"),
+BenchPage::BenchPage(BenchModel* model, QWidget* parent) : Page("bench", parent), model_(model) {
+    edit_ = add_action("open-to-edit", tr("Open to edit"), Qt::Key_O, tr("Open the file with the desktop's program for it"),
                        [this] { model_->open_to_edit(current_piece()); });
-    fitting_ = add_action(tr("To fitting"), Qt::Key_Return, tr("See what the game will get"), [this] {
+    fitting_ = add_action("to-fitting", tr("To fitting"), Qt::Key_Return, tr("See what the game will get"), [this] {
         if (current_piece() != 0) emit fit_wanted(current_piece());
     });
-    away_ =
-        add_action(tr("Put away"), Qt::Key_Delete, tr("Take the chosen pieces off the bench; their files stay in the work folder"), [this] {
-            for (const auto id : chosen_pieces()) model_->put_away(id);
-        });
-    again_ = add_action(tr("Take the new one"), Qt::Key_N, tr("The game's texture changed: take it out again"), [this] { take_again(); });
-    touch_ = add_action(tr("Touch up"), Qt::Key_T,
+    away_ = add_action("put-away", tr("Put away"), Qt::Key_Delete,
+                       tr("Take the chosen pieces off the bench; their files stay in the work folder"), [this] {
+                           for (const auto id : chosen_pieces()) model_->put_away(id);
+                       });
+    again_ = add_action("take-the-new-one", tr("Take the new one"), Qt::Key_N, tr("The game's texture changed: take it out again"),
+                        [this] { take_again(); });
+    touch_ = add_action("touch-up", tr("Touch up"), Qt::Key_T,
                         tr("Change the chosen pieces without a paint program: colors, alpha, normals, sharpness"), [this] {
                             if (auto pieces = chosen_pieces(); !pieces.empty()) (new TouchWindow(this, model_, std::move(pieces)))->open();
                         });
-    versions_ = add_action(tr("Versions"), Qt::Key_V, tr("What was brought back before; go back to one of them"), [this] {
+    versions_ = add_action("versions", tr("Versions"), Qt::Key_V, tr("What was brought back before; go back to one of them"), [this] {
         if (current_piece() != 0) (new VersionsWindow(this, model_, current_piece()))->open();
     });
-    folder_ = add_action(tr("Open folder"), Qt::Key_F, tr("Open the folder of the chosen piece's file"), [this] {
+    folder_ = add_action("open-folder", tr("Open folder"), Qt::Key_F, tr("Open the folder of the chosen piece's file"), [this] {
         const auto* piece = model_->piece(current_piece());
         const auto folder = piece ? model_->file_of(*piece).parent_path() : model_->work_folder();
         QDesktopServices::openUrl(QUrl::fromLocalFile(to_text(folder)));
     });
-    bring_ = add_action(tr("Bring in…"), Qt::Key_I, tr("Match the pictures of a folder to textures: edits made elsewhere, or by a friend"),
-                        [this] { emit bring_wanted(); });
-    add_action(tr("Find a piece"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
+    bring_ =
+        add_action("bring-in", tr("Bring in…"), Qt::Key_I,
+                   tr("Match the pictures of a folder to textures: edits made elsewhere, or by a friend"), [this] { emit bring_wanted(); });
+    add_action("find-a-piece", tr("Find a piece"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
         filters_->show();
         words_->setFocus();
         words_->selectAll();
     });
-    auto* catalog = add_action(tr("To the catalog"), QKeySequence(Qt::CTRL | Qt::Key_N), tr("Choose textures"),
-                               [this] { emit go_to(PageId::catalog); });
+    auto* catalog =
+        add_action("to-the-catalog", tr("To the catalog"), Qt::Key_C, tr("Choose textures"), [this] { emit go_to(PageId::catalog); });
 
     auto* full = new QWidget;
     auto* columns = new QHBoxLayout(full);

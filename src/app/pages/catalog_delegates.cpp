@@ -33,14 +33,14 @@ void CardDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const 
     QRectF card = QRectF(option.rect).adjusted(3, 5, -5, -5);
     if (open) {  // members of an open set lie on one band
         p->setPen(Qt::NoPen);
-        p->setBrush(QColor(0xd2, 0xd2, 0xd2));
+        p->setBrush(c.band);
         p->drawRect(QRectF(option.rect).adjusted(0, 1, 0, -1));
     }
     p->setPen(QPen(c.border, 1));
     p->setBrush(c.panel);
     if (closed_set)  // the edges of the cards behind
         for (const int behind : {4, 2}) p->drawRoundedRect(card.adjusted(behind + 2, -behind, behind - 1, -behind - 8), 3, 3);
-    p->setPen(QPen(on ? c.accent : c.line, on ? 2 : 1));
+    p->setPen(QPen(on ? c.mark : c.line, on ? 2 : 1));
     p->setBrush(c.card);
     p->drawRoundedRect(card, 3, 3);
     auto image = model_->pictures().of(item);
@@ -57,7 +57,7 @@ void CardDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const 
     p->drawText(text, int(Qt::AlignLeft | Qt::AlignVCenter),
                 p->fontMetrics().elidedText(index.data().toString(), Qt::ElideMiddle, int(text.width())));
     p->setFont(text_font(11));
-    p->setPen(entry.error ? c.accent : c.soft);
+    p->setPen(entry.error ? c.mark : c.soft);
     QString fact = entry.error && entry.desc.format != Format::unknown
                        ? (entry.error->code == ErrorCode::missing ? tr("part missing") : tr("damaged"))
                    : entry.error ? tr("cannot be read")
@@ -81,7 +81,7 @@ void CardDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const 
     if (both && !right.isEmpty()) p->drawText(QRectF(text.x(), text.y() + 18, room, 18), int(Qt::AlignRight | Qt::AlignVCenter), right);
     if (state) draw_state(*p, QPointF(card.right() - 14, text.bottom() + 9), *state);
     if (option.state & QStyle::State_HasFocus && !on) {
-        p->setPen(QPen(c.accent, 1, Qt::DotLine));
+        p->setPen(QPen(c.mark, 1, Qt::DotLine));
         p->setBrush(Qt::NoBrush);
         p->drawRoundedRect(card, 3, 3);
     }
@@ -107,13 +107,13 @@ void FacetDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const
     const bool focus = option.state & QStyle::State_HasFocus;
     p->setFont(text_font(12));
     if (kind(index) == FacetModel::RowKind::more) {
-        p->setPen(focus ? c.accent : c.soft);
+        p->setPen(focus ? c.mark : c.soft);
         p->drawText(box.adjusted(20, 0, 0, 0), int(Qt::AlignLeft | Qt::AlignVCenter), text);
         return p->restore();
     }
     const QRectF mark(box.x() + 1, box.center().y() - 5, 11, 11);
     const bool on = index.data(Qt::CheckStateRole).toInt() == Qt::Checked;
-    p->setPen(QPen(focus ? c.accent : on ? c.ink : c.border, focus ? 2 : 1));
+    p->setPen(QPen(focus ? c.mark : on ? c.ink : c.border, focus ? 2 : 1));
     p->setBrush(on ? c.ink : c.card);
     p->drawRoundedRect(mark, 2, 2);
     const auto count = QString::number(index.data(FacetModel::Count).toUInt());

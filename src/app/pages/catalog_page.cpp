@@ -5,12 +5,12 @@
 #include <QDragEnterEvent>
 #include <QFileDialog>
 #include <QHBoxLayout>
-#include <QInputDialog>
 #include <QKeyEvent>
 #include <QMenu>
 #include <QMimeData>
 
 #include "app/catalog_dialogs.h"
+#include "app/dialogs.h"
 #include "app/pages/catalog_delegates.h"
 #include "app/theme/theme.h"
 #include "app/workshop/take_window.h"
@@ -27,62 +27,66 @@ QString address_text(const CatalogSnapshot& snapshot, std::size_t item) {
 
 }  // namespace
 
-CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), model_(model) {
+CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page("catalog", parent), model_(model) {
     setAcceptDrops(true);
-    auto* bench = add_action(tr("Take to the bench"), Qt::Key_Return,
+    auto* bench = add_action("take-to-the-bench", tr("Take to the bench"), Qt::Key_Return,
                              tr("Write the texture out as PNG, or as OpenEXR where it has floats, and watch it"), [this] { take({}); });
-    add_action(tr("Take the whole set to the bench"), QKeySequence(Qt::SHIFT | Qt::Key_Return), tr("All textures of the set"),
-               [this] { take({}, true); });
-    add_action(tr("Take to the bench as DDS"), QKeySequence(Qt::CTRL | Qt::Key_Return),
+    add_action("take-the-whole-set-to-the-bench", tr("Take the whole set to the bench"), QKeySequence(Qt::SHIFT | Qt::Key_Return),
+               tr("All textures of the set"), [this] { take({}, true); });
+    add_action("take-to-the-bench-as-dds", tr("Take to the bench as DDS"), QKeySequence(Qt::CTRL | Qt::Key_Return),
                tr("Write it out as DDS, compressed bytes untouched"), [this] { take(ExportAs::dds); });
-    add_action(tr("Take with its copies"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Return),
+    add_action("take-with-its-copies", tr("Take with its copies"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Return),
                tr("The same picture elsewhere and in other sizes follows one edit"),
                [this] { model_->take_with_copies(viewer_->item(), viewer_->relations()); });
-    auto* how = add_action(tr("Take…"), QKeySequence(Qt::ALT | Qt::Key_Return),
+    auto* how = add_action("take", tr("Take…"), QKeySequence(Qt::ALT | Qt::Key_Return),
                            tr("As which file, with or without alpha, with what goes along"), [this] {
                                if (auto items = chosen(false); !items.empty()) (new TakeWindow(this, model_, std::move(items)))->open();
                            });
-    add_action(tr("A variant of it…"), QKeySequence(Qt::CTRL | Qt::Key_D),
+    add_action("a-variant-of-it", tr("A variant of it…"), QKeySequence(Qt::CTRL | Qt::Key_D),
                tr("Take the same texture under a name of its own; it comes into the archive with the delivery"),
                [this] { ask_for_variant(); });
-    add_action(tr("Rename…"), Qt::Key_F2, tr("Another name in the archive, with the next delivery"), [this] { ask_for_name(); });
-    add_action(tr("Take out of the game"), Qt::Key_Delete, tr("Out of the archive, with the next delivery; undo puts it back"),
-               [this] { model_->take_out(chosen(false)); });
-    auto* out = add_action(tr("Export…"), QKeySequence(Qt::CTRL | Qt::Key_E), tr("Write what is chosen, or all that is found, as files"),
-                           [this] { export_chosen(); });
-    add_action(tr("Search"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
+    add_action("rename", tr("Rename…"), Qt::Key_F2, tr("Another name in the archive, with the next delivery"), [this] { ask_for_name(); });
+    add_action("take-out-of-the-game", tr("Take out of the game"), Qt::Key_Delete,
+               tr("Out of the archive, with the next delivery; undo puts it back"), [this] { model_->take_out(chosen(false)); });
+    auto* out = add_action("export", tr("Export…"), QKeySequence(Qt::CTRL | Qt::Key_E),
+                           tr("Write what is chosen, or all that is found, as files"), [this] { export_chosen(); });
+    add_action("search", tr("Search"), QKeySequence(Qt::CTRL | Qt::Key_F), tr("Go to the search field"), [this] {
         search_->setFocus();
         search_->selectAll();
     });
-    auto* searches = add_action(tr("Searches"), QKeySequence(Qt::CTRL | Qt::Key_S), tr("Keep this search, or take one that was kept"),
-                                [this] { show_searches(); });
-    auto* by_picture = add_action(tr("By picture…"), QKeySequence(Qt::CTRL | Qt::Key_P),
+    auto* searches = add_action("searches", tr("Searches"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_F),
+                                tr("Keep this search, or take one that was kept"), [this] { show_searches(); });
+    auto* by_picture = add_action("by-picture", tr("By picture…"), QKeySequence(Qt::CTRL | Qt::Key_I),
                                   tr("Find what looks like an image: choose a file, drop one here, or paste it with Ctrl+V"),
                                   [this] { choose_picture(); });
-    add_action(tr("Find the pasted picture"), QKeySequence::Paste, tr("Find what looks like the image in the clipboard"),
-               [this] { paste_picture(); });
-    add_action(tr("Next match"), Qt::Key_F3, tr("The next texture that was found"), [this] { step(1); });
-    add_action(tr("Previous match"), QKeySequence(Qt::SHIFT | Qt::Key_F3), tr("The texture before"), [this] { step(-1); });
-    add_action(tr("Open all sets"), QKeySequence(Qt::CTRL | Qt::Key_O), tr("Show every texture by itself"),
+    add_action("find-the-pasted-picture", tr("Find the pasted picture"), QKeySequence::Paste,
+               tr("Find what looks like the image in the clipboard"), [this] { paste_picture(); });
+    add_action("next-match", tr("Next match"), Qt::Key_F3, tr("The next texture that was found"), [this] { step(1); });
+    add_action("previous-match", tr("Previous match"), QKeySequence(Qt::SHIFT | Qt::Key_F3), tr("The texture before"),
+               [this] { step(-1); });
+    add_action("open-all-sets", tr("Open all sets"), QKeySequence(Qt::CTRL | Qt::Key_U), tr("Show every texture by itself"),
                [this] { keep_current([this] { cards_->open_all(true); }); });
-    add_action(tr("Close all sets"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_O), tr("One card for each set"),
+    add_action("close-all-sets", tr("Close all sets"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_U), tr("One card for each set"),
                [this] { keep_current([this] { cards_->open_all(false); }); });
-    add_action(tr("Larger pictures"), QKeySequence(Qt::CTRL | Qt::Key_Plus), tr("Larger pictures"),
+    add_action("larger-pictures", tr("Larger pictures"), QKeySequence(Qt::CTRL | Qt::Key_Plus), tr("Larger pictures"),
                [this] { contact_sheet_->set_card_width(contact_sheet_->card_width() + 24); });
-    add_action(tr("Smaller pictures"), QKeySequence(Qt::CTRL | Qt::Key_Minus), tr("Smaller pictures"),
+    add_action("smaller-pictures", tr("Smaller pictures"), QKeySequence(Qt::CTRL | Qt::Key_Minus), tr("Smaller pictures"),
                [this] { contact_sheet_->set_card_width(contact_sheet_->card_width() - 24); });
     for (const auto& row : all_roles()) {
         const auto role = row.role;
         const auto key = Qt::Key(row.key);  // of digits and capital letters Qt's keys are the characters
         const auto name = role == Role::unsure ? tr("as guessed") : to_text(name_of(role));
-        add_action(tr("Role: %1").arg(name), QKeySequence(Qt::ALT | key), tr("Say what the chosen textures are for"),
-                   [this, role] { model_->set_role(chosen(false), role); });
-        add_action(tr("Role of all named so: %1").arg(name), QKeySequence(Qt::ALT | Qt::SHIFT | key),
-                   tr("Say what all textures with this ending are for"),
-                   [this, role] { correct_habit(this, model_, viewer_->item(), role); });
+        const auto id = std::string(name_of(role));
+        put_in_submenu(add_action(("role-" + id).c_str(), tr("Role: %1").arg(name), QKeySequence(Qt::ALT | key),
+                                  tr("Say what the chosen textures are for"), [this, role] { model_->set_role(chosen(false), role); }),
+                       tr("Role"));
+        put_in_submenu(add_action(("role-of-all-" + id).c_str(), tr("Role of all named so: %1").arg(name),
+                                  QKeySequence(Qt::ALT | Qt::SHIFT | key), tr("Say what all textures with this ending are for"),
+                                  [this, role] { correct_habit(this, model_, viewer_->item(), role); }),
+                       tr("Role of all named so"));
     }
-    auto* habits = add_action(tr("Naming habits…"), QKeySequence(Qt::CTRL | Qt::Key_H), tr("What in the names says what a texture is for"),
-                              [this] { show_habits(this, model_); });
+    auto* habits = add_action("naming-habits", tr("Naming habits…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_H),
+                              tr("What in the names says what a texture is for"), [this] { show_habits(this, model_); });
     (void)habits;
 
     auto* left = make_panel();
@@ -118,18 +122,21 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), m
     search_->installEventFilter(this);
     count_ = make_label({}, "soft");
     top->addWidget(search_, 1);
-    top->addWidget(count_);
-    top->addSpacing(4);
-    top->addWidget(new Button(by_picture, Button::Look::link));
-    top->addWidget(new Button(searches, Button::Look::link));
     box->addLayout(top);
+    auto* under = new QHBoxLayout;
+    under->setContentsMargins(0, 0, 6, 0);
+    under->addWidget(new Button(by_picture, Button::Look::link));
+    under->addWidget(new Button(searches, Button::Look::link));
+    under->addStretch();
+    under->addWidget(count_);
+    box->addLayout(under);
     hits_row_ = new QWidget;
     auto* hits = new QHBoxLayout(hits_row_);
     hits->setContentsMargins(0, 4, 6, 4);
     hits_picture_ = new QLabel;
     hits_picture_->setFixedSize(56, 56);
     hits_picture_->setAlignment(Qt::AlignCenter);
-    hits_picture_->setStyleSheet(QStringLiteral("background:#767676;"));
+    hits_picture_->setObjectName(QStringLiteral("well"));
     hits_text_ = make_label({}, "soft", true);
     auto* back = new Button(tr("Back to the search"), Button::Look::plain);
     connect(back, &QPushButton::clicked, this, &CatalogPage::leave_hits);
@@ -148,16 +155,14 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page(parent), m
     contact_sheet_->setStyleSheet(QStringLiteral("QAbstractItemView{background:transparent;border:none;}"));
     contact_sheet_->viewport()->setAutoFillBackground(false);
     contact_sheet_->installEventFilter(this);
-    contact_sheet_->setContextMenuPolicy(Qt::CustomContextMenu);
-    add_action(tr("Alpha in the contact sheet"), QKeySequence(Qt::CTRL | Qt::Key_T), tr("As meant, over a checker, or color alone"),
-               [this, cards] {
+    add_action("alpha-in-the-contact-sheet", tr("Alpha in the contact sheet"), QKeySequence(Qt::CTRL | Qt::Key_T),
+               tr("As meant, over a checker, or color alone"), [this, cards] {
                    cards->alpha = static_cast<CardDelegate::Alpha>((int(cards->alpha) + 1) % 3);
                    const QString names[] = {tr("Alpha is shown as each texture seems to mean it."),
                                             tr("All textures are shown over a checker."), tr("Colors are shown alone, whatever alpha is.")};
                    model_->tell(names[int(cards->alpha)]);
                    contact_sheet_->viewport()->update();
                });
-    connect(contact_sheet_, &QWidget::customContextMenuRequested, this, &CatalogPage::show_menu);
     connect(contact_sheet_, &ContactSheet::opened, this,
             [this](const QModelIndex& index) { keep_current([&] { cards_->toggle(index.row()); }); });
     auto* empty = new QWidget;
@@ -339,36 +344,23 @@ std::vector<std::size_t> CatalogPage::chosen(bool whole_sets) const {
 
 void CatalogPage::take(const TakeAs& as, bool whole_sets) { model_->take(chosen(whole_sets), as); }
 
-void CatalogPage::ask_for_path(const QString& title, const QString& words, const QString& proposed, const QString& yes, const char* name,
-                               const std::function<void(const std::string&)>& then) {
-    auto* dialog = new QInputDialog(this);
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setObjectName(QLatin1String(name));
-    dialog->setWindowTitle(title);
-    dialog->setLabelText(words);
-    dialog->setTextValue(proposed);
-    dialog->setOkButtonText(yes);
-    dialog->resize(520, dialog->sizeHint().height());
-    connect(dialog, &QInputDialog::textValueSelected, this, [then](const QString& text) { then(text.trimmed().toStdString()); });
-    dialog->open();
-}
-
 void CatalogPage::ask_for_variant() {
     const auto item = viewer_->item();  // what one sees large
     const std::filesystem::path path(model_->path_of(item));
     if (path.empty()) return;
     const auto proposed = (path.parent_path() / (path.stem().string() + "_2" + path.extension().string())).generic_string();
-    ask_for_path(tr("A variant of %1").arg(to_text(path.filename())), tr("Its path in the archive:"), to_text(proposed), tr("Take it"),
-                 "variant", [this, item](const std::string& chosen_path) { model_->take_variant(item, chosen_path); });
+    ask_for_text(this, tr("A variant of %1").arg(to_text(path.filename())), tr("Its path in the archive:"), to_text(proposed),
+                 tr("Take it"), "variant",
+                 [this, item](const QString& chosen_path) { model_->take_variant(item, chosen_path.toStdString()); });
 }
 
 void CatalogPage::ask_for_name() {
     const auto item = viewer_->item();
     const auto path = model_->path_of(item);
     if (path.empty()) return;
-    ask_for_path(tr("Rename"), tr("Its path in the archive from then on:"), to_text(path), tr("Rename"), "rename",
-                 [this, item, path](const std::string& chosen_path) {
-                     if (!chosen_path.empty() && chosen_path != path) model_->rename(item, chosen_path);
+    ask_for_text(this, tr("Rename"), tr("Its path in the archive from then on:"), to_text(path), tr("Rename"), "rename",
+                 [this, item, path](const QString& chosen_path) {
+                     if (!chosen_path.isEmpty() && chosen_path.toStdString() != path) model_->rename(item, chosen_path.toStdString());
                  });
 }
 
@@ -382,18 +374,6 @@ void CatalogPage::export_chosen() {
         all.insert(all.end(), here.begin(), here.end());
     }
     show_export(this, model_, std::move(some), std::move(all));
-}
-
-void CatalogPage::show_menu(const QPoint& at) {
-    QMenu menu(this);
-    auto* roles = menu.addMenu(tr("Role"));
-    auto* habit = menu.addMenu(tr("Role of all named so"));
-    for (auto* action : actions()) {
-        if (action->text().startsWith(tr("Role: "))) roles->addAction(action);
-        else if (action->text().startsWith(tr("Role of all named so: "))) habit->addAction(action);
-        else menu.addAction(action);
-    }
-    menu.exec(contact_sheet_->viewport()->mapToGlobal(at));
 }
 
 }  // namespace skivet::app

@@ -43,14 +43,11 @@ private:
     [[nodiscard]] std::vector<std::size_t> chosen(bool whole_sets) const;
     void take(const TakeAs& as, bool whole_sets = false);
     void step(int by);
-    void show_menu(const QPoint& at);
     void show_searches();
     void choose_picture();
     void paste_picture();
     void export_chosen();
     /// Asks for a path inside the archive, beginning with `proposed`; the name of the dialog is for tests.
-    void ask_for_path(const QString& title, const QString& words, const QString& proposed, const QString& yes, const char* name,
-                      const std::function<void(const std::string&)>& then);
     void ask_for_variant();
     void ask_for_name();
 

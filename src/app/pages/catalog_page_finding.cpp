@@ -60,7 +60,6 @@ void CatalogPage::choose_picture() {
     auto* dialog = new QFileDialog(this, tr("Find what looks like an image"));
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::ExistingFile);
-    dialog->setOption(QFileDialog::DontUseNativeDialog);
     connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& file) { find_by(std::filesystem::path(file.toStdString())); });
     dialog->open();
 }

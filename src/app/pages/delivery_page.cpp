@@ -33,20 +33,20 @@ QString way_text(Way way) {
 
 DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* parcels, UpdateModel* update, GameProcess* game,
                            QWidget* parent)
-    : Page(parent), model_(model), kin_(kin), parcels_(parcels), update_(update) {
-    deliver_ =
-        add_action(tr("Deliver"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("Write into the game, read it back and compare"), [this] {
-            deliver_->setEnabled(false);
-            model_->deliver();
-        });
-    undo_all_ = add_action(tr("Put everything back"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Backspace),
+    : Page("delivery", parent), model_(model), kin_(kin), parcels_(parcels), update_(update) {
+    deliver_ = add_action("deliver", tr("Deliver"), QKeySequence(Qt::CTRL | Qt::Key_Return),
+                          tr("Write into the game, read it back and compare"), [this] {
+                              deliver_->setEnabled(false);
+                              model_->deliver();
+                          });
+    undo_all_ = add_action("put-everything-back", tr("Put everything back"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Backspace),
                            tr("Undo every delivery, newest first; asks before"), [this] { ask_to_undo_all(); });
-    auto* undo_last =
-        add_action(tr("Undo the newest"), QKeySequence(Qt::CTRL | Qt::Key_Z), tr("Put back what the newest delivery overwrote"), [this] {
-            if (!model_->history().empty()) model_->undo(model_->history().back().id);
-        });
+    auto* undo_last = add_action("undo-the-newest", tr("Undo the newest"), QKeySequence(Qt::CTRL | Qt::Key_Backspace),
+                                 tr("Put back what the newest delivery overwrote"), [this] {
+                                     if (!model_->history().empty()) model_->undo(model_->history().back().id);
+                                 });
     (void)undo_last;
-    auto* make = add_action(tr("As a parcel…"), Qt::Key_M,
+    auto* make = add_action("as-a-parcel", tr("As a parcel…"), Qt::Key_M,
                             tr("One file with what is edited, for other people; nothing of the game goes in"), [this] {
                                 if (parcels_) (new MakeParcelWindow(this, parcels_))->show();
                             });
@@ -62,15 +62,17 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
     left_box->addLayout(head);
     auto* ways = new QHBoxLayout;
     const struct {
+        const char* id;
         QString text, tip;
         Qt::Key key;
-    } destinations[] = {
-        {tr("Into the archives"), tr("The entries themselves are replaced"), Qt::Key_I},
-        {tr("Beside the game"), tr("Loose files in the game's override folder; its archives stay as they are"), Qt::Key_O},
-        {tr("As patch archives"), tr("A new archive with the changed entries alone, for games in which later archives win"), Qt::Key_P},
-        {tr("Onto a card"), tr("Files for a card or device, in the layout of the settings"), Qt::Key_D}};
+    } destinations[] = {{"into-archives", tr("Into the archives"), tr("The entries themselves are replaced"), Qt::Key_I},
+                        {"beside-the-game", tr("Beside the game"),
+                         tr("Loose files in the game's override folder; its archives stay as they are"), Qt::Key_O},
+                        {"patch-archives", tr("As patch archives"),
+                         tr("A new archive with the changed entries alone, for games in which later archives win"), Qt::Key_P},
+                        {"onto-a-card", tr("Onto a card"), tr("Files for a card or device, in the layout of the settings"), Qt::Key_D}};
     for (int i = 0; i < 4; ++i) {
-        destinations_[i] = add_action(destinations[i].text, destinations[i].key, destinations[i].tip, [this, i] {
+        destinations_[i] = add_action(destinations[i].id, destinations[i].text, destinations[i].key, destinations[i].tip, [this, i] {
             model_->set_destination(static_cast<Destination>(i));
             show_plan();
         });
@@ -82,8 +84,8 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
     auto* where_row = new QHBoxLayout;
     where_text_ = make_elided_label("soft");
     where_row->addWidget(where_text_, 1);
-    auto* change = add_action(tr("Change where…"), Qt::Key_W, tr("Folders, names and layouts of what is delivered beside the archives"),
-                              [this] { emit places_wanted(); });
+    auto* change = add_action("change-where", tr("Change where…"), Qt::Key_W,
+                              tr("Folders, names and layouts of what is delivered beside the archives"), [this] { emit places_wanted(); });
     change_ = new Button(change, Button::Look::link);
     change_->setObjectName(QStringLiteral("change_places"));
     where_row->addWidget(change_);
@@ -94,10 +96,11 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
     changed_box->setContentsMargins(16, 10, 16, 10);
     changed_text_ = make_label({}, "warning", true);
     changed_box->addWidget(changed_text_, 1);
-    auto* look = add_action(tr("Look again"), Qt::Key_L, tr("Open the game's archives anew and plan for what they are now"), [this] {
-        changed_->hide();
-        model_->refresh();
-    });
+    auto* look =
+        add_action("look-again", tr("Look again"), Qt::Key_L, tr("Open the game's archives anew and plan for what they are now"), [this] {
+            changed_->hide();
+            model_->refresh();
+        });
     changed_box->addWidget(new Button(look, Button::Look::plain));
     changed_->hide();
     left_box->addWidget(changed_);
@@ -111,10 +114,11 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
     copies_box->addWidget(copies_title_);
     copies_box->addWidget(copies_text_);
     copies_row->addLayout(copies_box, 1);
-    auto* follow = add_action(tr("Let them follow"), Qt::Key_T, tr("Copies of what is delivered get the same edit"), [this] {
-        copies_->hide();
-        if (kin_) kin_->take_left();
-    });
+    auto* follow =
+        add_action("let-them-follow", tr("Let them follow"), Qt::Key_T, tr("Copies of what is delivered get the same edit"), [this] {
+            copies_->hide();
+            if (kin_) kin_->take_left();
+        });
     auto* follow_button = new Button(follow, Button::Look::plain);
     follow_button->setObjectName(QStringLiteral("copies_left"));
     copies_row->addWidget(follow_button);
@@ -194,7 +198,7 @@ QFrame* DeliveryPage::make_update_card() {
     update_text_ = make_label({}, "soft", true);
     box->addWidget(update_text_);
     row->addLayout(box, 1);
-    auto* look = add_action(tr("See what became of it"), Qt::Key_U,
+    auto* look = add_action("see-what-became-of-it", tr("See what became of it"), Qt::Key_U,
                             tr("Your pieces and parcels after an update of the game, and putting them in again"), [this] {
                                 if (update_ && update_->update()) (new UpdateWindow(this, update_))->show();
                             });

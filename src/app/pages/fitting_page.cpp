@@ -33,7 +33,7 @@ public:
         const auto state = to_text(name_of(piece->state));
         p->setFont(text_font(12));
         const int wide = p->fontMetrics().horizontalAdvance(state) + 8;
-        p->setPen(piece->state == PieceState::needs_mend ? c.accent : c.soft);
+        p->setPen(piece->state == PieceState::needs_mend ? c.mark : c.soft);
         p->drawText(QRectF(box.right() - wide, box.y(), wide - 6, box.height()), int(Qt::AlignVCenter | Qt::AlignRight), state);
         draw_state(*p, QPointF(box.right() - wide - 12, box.center().y()), piece->state);
         p->setFont(text_font(13, option.state & QStyle::State_Selected));
@@ -59,43 +59,47 @@ QRect to_qrect(const Rect& rect) { return {int(rect.x), int(rect.y), int(rect.wi
 }  // namespace
 
 FittingPage::FittingPage(BenchModel* model, KinModel* kin, QWidget* parent)
-    : Page(parent), model_(model), fits_(&model->fits()), kin_(kin) {
+    : Page("fitting", parent), model_(model), fits_(&model->fits()), kin_(kin) {
     using Layout = CompareView::Layout;
-    all_ = toggled(add_action(tr("four"), Qt::Key_0, tr("The game's, yours, what the game will get, and what differs"),
+    all_ = toggled(add_action("four", tr("four"), Qt::Key_0, tr("The game's, yours, what the game will get, and what differs"),
                               [this] { set_layout(Layout::all); }),
                    true);
-    one_ = toggled(add_action(tr("one"), Qt::Key_1, tr("One picture, as large as there is room"), [this] { set_layout(Layout::one); }));
-    split_ = toggled(add_action(tr("split"), Qt::Key_S, tr("Two pictures with a line between; drag it, or press [ and ]"),
+    one_ =
+        toggled(add_action("one", tr("one"), Qt::Key_1, tr("One picture, as large as there is room"), [this] { set_layout(Layout::one); }));
+    split_ = toggled(add_action("split", tr("split"), Qt::Key_S, tr("Two pictures with a line between; drag it, or press [ and ]"),
                                 [this] { set_layout(Layout::split); }));
-    flip_ = add_action(tr("flip"), Qt::Key_F, tr("The next picture at the same spot"), [this] {
+    flip_ = add_action("flip", tr("flip"), Qt::Key_F, tr("The next picture at the same spot"), [this] {
         if (compare_->layout_mode() == Layout::all) set_layout(Layout::one);
         else compare_->flip();
     });
-    blocks_ = toggled(
-        add_action(tr("new blocks"), Qt::Key_K, tr("Outline the blocks that are encoded anew"), [this] { update_pictures(); }), true);
-    loss_ = toggled(
-        add_action(tr("loss"), Qt::Key_L, tr("Tint the new blocks by how much of your picture they lost"), [this] { update_pictures(); }));
-    zoom_ = add_action(tr("1:1"), Qt::Key_Z, tr("One texel a pixel, or the whole picture"), [this] { compare_->toggle_one_to_one(); });
-    of_ = toggled(add_action(tr("to yours"), Qt::Key_D,
+    blocks_ = toggled(add_action("new-blocks", tr("new blocks"), Qt::Key_K, tr("Outline the blocks that are encoded anew"),
+                                 [this] { update_pictures(); }),
+                      true);
+    loss_ = toggled(add_action("loss", tr("loss"), Qt::Key_L, tr("Tint the new blocks by how much of your picture they lost"),
+                               [this] { update_pictures(); }));
+    zoom_ = add_action("one-to-one", tr("1:1"), Qt::Key_Z, tr("One texel a pixel, or the whole picture"),
+                       [this] { compare_->toggle_one_to_one(); });
+    of_ = toggled(add_action("to-yours", tr("to yours"), Qt::Key_D,
                              tr("The difference between your picture and what the game will get, instead of to the game's"), [this] {
                                  look_.loss = of_->isChecked();
                                  update_pictures();
                              }));
-    amplify_ = add_action(tr("×4"), Qt::Key_X, tr("How much the difference is amplified"), [this] {
+    amplify_ = add_action("amplify", tr("×4"), Qt::Key_X, tr("How much the difference is amplified"), [this] {
         look_.amplify = look_.amplify == 1 ? 4 : look_.amplify == 4 ? 16 : 1;
         amplify_->setText(tr("×%1").arg(look_.amplify));
         update_pictures();
     });
-    worst_ = add_action(tr("Next lost block"), Qt::Key_W, tr("Go to the block that lost most, then to the next"),
+    worst_ = add_action("next-lost-block", tr("Next lost block"), Qt::Key_W, tr("Go to the block that lost most, then to the next"),
                         [this] { choose_cell(block_->next_lost(), true); });
-    mend_all_ = add_action(tr("Mend all"), Qt::Key_M, tr("Press every mend of the chosen pieces' lists"),
+    mend_all_ = add_action("mend-all", tr("Mend all"), Qt::Key_M, tr("Press every mend of the chosen pieces' lists"),
                            [this] { fits_->mend_all(chosen_pieces()); });
-    touch_ = add_action(tr("Touch up"), Qt::Key_T, tr("Change the chosen pieces without a paint program"), [this] {
+    touch_ = add_action("touch-up", tr("Touch up"), Qt::Key_T, tr("Change the chosen pieces without a paint program"), [this] {
         if (piece_ != 0) (new TouchWindow(this, model_, chosen_pieces()))->open();
     });
-    next_ = add_action(tr("To delivery"), Qt::Key_Return, tr("See what will be written"), [this] { emit go_to(PageId::delivery); });
-    auto* bench =
-        add_action(tr("To the bench"), QKeySequence(Qt::CTRL | Qt::Key_B), tr("See the pieces"), [this] { emit go_to(PageId::bench); });
+    next_ = add_action("to-delivery", tr("To delivery"), Qt::Key_Return, tr("See what will be written"),
+                       [this] { emit go_to(PageId::delivery); });
+    auto* bench = add_action("to-the-bench", tr("To the bench"), QKeySequence(Qt::CTRL | Qt::Key_B), tr("See the pieces"),
+                             [this] { emit go_to(PageId::bench); });
 
     auto* full = new QWidget;
     auto* columns = new QHBoxLayout(full);

@@ -42,7 +42,7 @@ void MipStrip::paintEvent(QPaintEvent*) {
         p.setRenderHint(QPainter::SmoothPixmapTransform, scale < 1);
         p.drawImage(to, image);
         if (int(i) == current_) {
-            p.setPen(QPen(hasFocus() ? colors().accent : colors().ink, 2));
+            p.setPen(QPen(hasFocus() ? colors().mark : colors().ink, 2));
             p.setBrush(Qt::NoBrush);
             p.drawRect(well.adjusted(1, 1, -1, -1));
         }

@@ -1,9 +1,9 @@
 #pragma once
 #include <filesystem>
 #include <functional>
-#include <QAction>
 #include <QWidget>
 
+#include "app/widgets/actions.h"
 #include "app/widgets/button.h"
 #include "app/widgets/helpers.h"
 #include "workflow/project.h"
@@ -17,7 +17,8 @@ enum class PageId : std::uint8_t { sources, catalog, bench, fitting, delivery };
 class Page : public QWidget {
     Q_OBJECT
 public:
-    explicit Page(QWidget* parent) : QWidget(parent) {}
+    /// `id` begins the names of its actions.
+    Page(const char* id, QWidget* parent) : QWidget(parent), id_(QLatin1String(id)) {}
     /// Called each time the page comes to the front.
     virtual void entered() {}
 
@@ -28,16 +29,16 @@ signals:
     void fit_wanted(PieceId piece);
 
 protected:
-    /// An action with a key that works anywhere on this page.
-    QAction* add_action(const QString& text, const QKeySequence& key, const QString& tip, std::function<void()> run) {
-        auto* action = new QAction(text, this);
-        action->setShortcut(key);
-        action->setShortcutContext(Qt::WidgetWithChildrenShortcut);
-        action->setToolTip(tip);
-        connect(action, &QAction::triggered, this, [run = std::move(run)] { run(); });
-        addAction(action);
-        return action;
+    /// An action with a key that works anywhere on this page. `id`: its name among the page's.
+    QAction* add_action(const char* id, const QString& text, const QKeySequence& key, const QString& tip, std::function<void()> run) {
+        return add_named_action(this, id_ + QLatin1Char('/') + QLatin1String(id), text, key, tip, std::move(run),
+                                Qt::WidgetWithChildrenShortcut);
     }
+    /// What is under the pointer, or has the focus, is what the page's actions are about.
+    void contextMenuEvent(QContextMenuEvent* event) override;
+
+private:
+    QString id_;
 };
 
 [[nodiscard]] inline QString to_text(const std::filesystem::path& path) { return QString::fromStdString(path.string()); }

@@ -22,7 +22,7 @@ void SourceDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, cons
     const int right = std::max(p->fontMetrics().horizontalAdvance(count), p->fontMetrics().horizontalAdvance(status) + 24);
     p->setPen(c.ink);
     p->drawText(text, int(Qt::AlignTop | Qt::AlignRight), count);
-    p->setPen(bad ? c.accent : c.soft);
+    p->setPen(bad ? c.mark : c.soft);
     p->drawText(text.adjusted(0, 0, -24, 0), int(Qt::AlignBottom | Qt::AlignRight), status);
     p->setPen(c.soft);
     p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft),

@@ -17,62 +17,65 @@
 
 namespace skivet::app {
 SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, ShippedModel* shipped, QWidget* parent)
-    : Page(parent), model_(model), parcels_(parcels) {
-    find_ = add_action(tr("Find in the game's folder…"), Qt::Key_L, tr("Go through an installation for archives and loose textures"),
-                       [this] { find_in_folder(); });
-    auto* add = add_action(tr("Add archives…"), Qt::Key_A, tr("Add archives of the game"), [this] { add_archives(); });
-    auto* add_dir = add_action(tr("Add a folder…"), Qt::Key_F, tr("Add a folder with textures or loose files"), [this] { add_folder(); });
-    auto* remove = add_action(tr("Remove"), Qt::Key_Delete, tr("Take the source off the list; its file stays"), [this] {
+    : Page("sources", parent), model_(model), parcels_(parcels) {
+    find_ = add_action("find-in-the-game-s-folder", tr("Find in the game's folder…"), Qt::Key_L,
+                       tr("Go through an installation for archives and loose textures"), [this] { find_in_folder(); });
+    auto* add = add_action("add-archives", tr("Add archives…"), Qt::Key_A, tr("Add archives of the game"), [this] { add_archives(); });
+    auto* add_dir = add_action("add-a-folder", tr("Add a folder…"), Qt::Key_F, tr("Add a folder with textures or loose files"),
+                               [this] { add_folder(); });
+    auto* remove = add_action("remove", tr("Remove"), Qt::Key_Delete, tr("Take the source off the list; its file stays"), [this] {
         if (current_source() >= 0) model_->remove(std::size_t(current_source()));
     });
-    auto* up = add_action(tr("Later"), QKeySequence(Qt::ALT | Qt::Key_Up), tr("Load later, so that it wins over more"), [this] {
+    auto* up = add_action("later", tr("Later"), QKeySequence(Qt::ALT | Qt::Key_Up), tr("Load later, so that it wins over more"), [this] {
         if (current_source() >= 0) model_->move(std::size_t(current_source()), true);
     });
-    auto* down = add_action(tr("Earlier"), QKeySequence(Qt::ALT | Qt::Key_Down), tr("Load earlier"), [this] {
+    auto* down = add_action("earlier", tr("Earlier"), QKeySequence(Qt::ALT | Qt::Key_Down), tr("Load earlier"), [this] {
         if (current_source() >= 0) model_->move(std::size_t(current_source()), false);
     });
-    off_ = add_action(tr("Switch off"), Qt::Key_X,
+    off_ = add_action("switch-off", tr("Switch off"), Qt::Key_X,
                       tr("Leave the source in the list but out of the catalog, as if the game did not have it"), [this] {
                           if (current_source() < 0) return;
                           auto setting = model_->setting(std::size_t(current_source()));
                           setting.off = !setting.off;
                           model_->set(std::size_t(current_source()), setting);
                       });
-    group_ = add_action(tr("Belongs to…"), Qt::Key_B, tr("Say what the source is: base, update, extra content, another mod"),
+    group_ = add_action("belongs-to", tr("Belongs to…"), Qt::Key_B, tr("Say what the source is: base, update, extra content, another mod"),
                         [this] { choose_group(); });
-    baseline_ = add_action(tr("As shipped…"), QKeySequence(Qt::CTRL | Qt::Key_B),
+    baseline_ = add_action("as-shipped", tr("As shipped…"), QKeySequence(Qt::CTRL | Qt::Key_B),
                            tr("Remember the installation while it is clean, and see what was changed since"), [this, shipped] {
                                if (shipped) (new ShippedWindow(this, shipped))->show();
                            });
-    auto* next = add_action(tr("To the catalog"), Qt::Key_Return, tr("See all textures"), [this] { emit go_to(PageId::catalog); });
+    auto* next =
+        add_action("to-the-catalog", tr("To the catalog"), Qt::Key_Return, tr("See all textures"), [this] { emit go_to(PageId::catalog); });
 
-    keys_ =
-        add_action(tr("Keys…"), Qt::Key_K, tr("Passwords and keys for encrypted archives"), [this] { show_keys(this, &model_->store()); });
-    packers_ = add_action(tr("Packers…"), Qt::Key_P, tr("Your own programs for packers that sheets name"),
+    keys_ = add_action("keys", tr("Keys…"), Qt::Key_K, tr("Passwords and keys for encrypted archives"),
+                       [this] { show_keys(this, &model_->store()); });
+    packers_ = add_action("packers", tr("Packers…"), Qt::Key_P, tr("Your own programs for packers that sheets name"),
                           [this] { show_packers(this, &model_->store()); });
-    kinds_ = add_action(tr("Taken for…"), Qt::Key_T, tr("What the source is taken for, and why; choose another kind"), [this] {
+    kinds_ = add_action("taken-for", tr("Taken for…"), Qt::Key_T, tr("What the source is taken for, and why; choose another kind"), [this] {
         if (current_source() >= 0) show_kinds(this, model_, std::size_t(current_source()));
     });
-    compact_ = add_action(tr("Give space back"), Qt::Key_G,
+    compact_ = add_action("give-space-back", tr("Give space back"), Qt::Key_G,
                           tr("Build the archive anew without what nothing uses any more; the vault keeps the way back"), [this] {
                               if (current_source() >= 0) model_->compact(std::size_t(current_source()));
                           });
 
-    sift_ = add_action(tr("Sift…"), Qt::Key_S, tr("Look through the bytes for textures and compressed streams"), [this] {
+    sift_ = add_action("sift", tr("Sift…"), Qt::Key_S, tr("Look through the bytes for textures and compressed streams"), [this] {
         if (current_source() >= 0) show_sifting(this, model_, std::size_t(current_source()));
     });
-    lens_ = add_action(tr("Raw lens…"), Qt::Key_R, tr("See the bytes of the chosen entry, or of the whole file, as pixels"),
+    lens_ = add_action("raw-lens", tr("Raw lens…"), Qt::Key_R, tr("See the bytes of the chosen entry, or of the whole file, as pixels"),
                        [this] { open_lens(); });
-    sheet_ = add_action(tr("Sheet…"), Qt::Key_W, tr("Describe the archive's layout, with its bytes beside the text"), [this] {
+    sheet_ = add_action("sheet", tr("Sheet…"), Qt::Key_W, tr("Describe the archive's layout, with its bytes beside the text"), [this] {
         if (current_source() >= 0) show_sheet_workshop(this, model_, std::size_t(current_source()));
     });
-    names_ = add_action(tr("Look for names…"), Qt::Key_N,
+    names_ = add_action("look-for-names", tr("Look for names…"), Qt::Key_N,
                         tr("Find names for entries that are known only by a hash inside the game's other files"),
                         [this] { show_names(this, model_); });
 
-    auto* mods = add_action(tr("Parcels…"), Qt::Key_M, tr("Mods that are in the game, their order, and putting another one in"), [this] {
-        if (parcels_ && !model_->store().needs_project()) show_parcels(this, parcels_);
-    });
+    auto* mods =
+        add_action("parcels", tr("Parcels…"), Qt::Key_M, tr("Mods that are in the game, their order, and putting another one in"), [this] {
+            if (parcels_ && !model_->store().needs_project()) show_parcels(this, parcels_);
+        });
 
     auto* left = make_panel();
     auto* left_box = new QVBoxLayout(left);
@@ -351,7 +354,7 @@ void SourcesPage::show_source(int row) {
     names_button_->setVisible(facts.unnamed > 0);
     kinds_->setEnabled(!facts.candidates.empty() || source.error);
     kinds_button_->setVisible(kinds_->isEnabled());
-    about_->setStyleSheet(source.error ? QStringLiteral("color:#a63a50") : QString());
+    set_wrong(about_, source.error.has_value());
     const bool map = !snapshot->segments[index].empty();
     map_->setVisible(map);
     map_title_->setVisible(map);
@@ -403,7 +406,6 @@ void SourcesPage::add_archives() {
     auto* dialog = new QFileDialog(this, tr("Add archives"));
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::ExistingFiles);
-    dialog->setOption(QFileDialog::DontUseNativeDialog);
     connect(dialog, &QFileDialog::filesSelected, this, [this](const QStringList& files) {
         for (const auto& file : files) model_->add(file.toStdString());
     });

@@ -248,7 +248,8 @@ void TextureViewer::show_facts(const QString& alpha, const QString& mips) {
     if (item_ >= snapshot->catalog.items.size()) return;
     const auto& entry = snapshot->catalog.items[item_];
     const auto row = [](const QString& a, const QString& b) {
-        return QStringLiteral("<tr><td style='color:#636363;padding-right:16px'>%1</td><td>%2</td></tr>").arg(a, b.toHtmlEscaped());
+        return QStringLiteral("<tr><td style='color:%3;padding-right:16px'>%1</td><td>%2</td></tr>")
+            .arg(a, b.toHtmlEscaped(), colors().soft.name());
     };
     const auto& d = entry.desc;
     const QString color = d.color == ColorSpace::srgb ? tr(", sRGB") : d.color == ColorSpace::linear ? tr(", linear") : QString();

@@ -3,17 +3,47 @@
 #include <cmath>
 #include <QFontDatabase>
 #include <QPainterPath>
+#include <QProxyStyle>
 #include <QStyleFactory>
+
+#include "app/models/preferences.h"
+#include "app/theme/system_look.h"
 
 // Resources of a static library are only linked when they are asked for; the macro must stand outside any namespace.
 static void link_resources() { Q_INIT_RESOURCE(resources); }
 
 namespace skivet::app {
 
-const Colors& colors() {
-    static const Colors light;
-    return light;
+namespace {
+
+bool night = false;
+
+QColor gray(int value) { return {value, value, value}; }
+
+/// The style sheet with the colors in the places of their names.
+QString style_sheet(const Colors& c);
+
+}  // namespace
+
+const Colors& light_colors() {
+    static const Colors out{gray(0x23), gray(0x60), gray(0xe4),         gray(0xf1), gray(0xfb),         gray(0xc9),
+                            gray(0x7d), gray(0x76), {0xa6, 0x3a, 0x50}, gray(0xff), {0xa6, 0x3a, 0x50}, {0xa6, 0x3a, 0x50, 44},
+                            gray(0xe2), gray(0xff), gray(0xd8),         gray(0x9a), gray(0xd2),         gray(0xb9),
+                            gray(0x4d), gray(0xff)};
+    return out;
 }
+
+const Colors& night_colors() {
+    // The accent's fill is the same; as text and as lines it is lighter, or nobody could read it.
+    static const Colors out{gray(0xea), gray(0xb0), gray(0x1d),         gray(0x27), gray(0x31),         gray(0x45),
+                            gray(0x8a), gray(0x76), {0xa6, 0x3a, 0x50}, gray(0xff), {0xe0, 0x7f, 0x92}, {0xe0, 0x7f, 0x92, 52},
+                            gray(0x3b), gray(0x42), gray(0x1d),         gray(0x7c), gray(0x40),         gray(0x66),
+                            gray(0xb4), gray(0x14)};
+    return out;
+}
+
+const Colors& colors() { return night ? night_colors() : light_colors(); }
+bool is_night() { return night; }
 
 QFont text_font(double pixels, bool bold) {
     QFont font(QStringLiteral("Skivet Text"));
@@ -28,62 +58,128 @@ QFont number_font(double pixels) {
     return font;
 }
 
-void apply_theme(QApplication& app) {
-    link_resources();
-    for (const char* file : {"SkivetText-Regular", "SkivetText-Bold", "SkivetText-Italic", "SkivetNumbers-Regular"})
-        QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/%1.otf").arg(QLatin1String(file)));
-    app.setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
-    app.setFont(text_font(13));
+namespace {
+
+QString style_sheet(const Colors& c) {
+    auto sheet = QStringLiteral(R"(
+        QFrame#panel { background: @panel; border: 1px solid @line; border-radius: 3px; }
+        QFrame#card { background: @card; border: 1px solid @line; border-radius: 3px; }
+        QFrame#header, QFrame#footer { background: @card; border: none; }
+        QFrame#header { border-bottom: 1px solid @line; } QFrame#footer { border-top: 1px solid @line; }
+        QLabel#heading { font-size: 12px; font-weight: bold; color: @soft; }
+        QLabel#title { font-size: 18px; font-weight: bold; }
+        QLabel#subtitle { font-size: 15px; font-weight: bold; }
+        QLabel#strong { font-weight: bold; }
+        QLabel#soft { font-size: 12px; color: @soft; }
+        QLabel#warning { font-size: 12px; color: @mark; }
+        QLabel[wrong="true"] { color: @mark; }
+        QLabel#well { background: @well; }
+        QListView, QTableView, QScrollArea { background: transparent; border: none; outline: none; }
+        QDialog { background: @panel; border: 1px solid @border; }
+        QDialogButtonBox { dialogbuttonbox-buttons-have-icons: 0; }
+        QDialog QListWidget { background: @card; border: 1px solid @line; border-radius: 4px; padding: 3px; }
+        QDialog QListWidget::item { padding: 7px 8px; border-radius: 3px; }
+        QDialog QListWidget::item:selected { background: @accent; color: @on_accent; }
+        QScrollArea > QWidget > QWidget#clear { background: transparent; } QHeaderView { background: transparent; }
+        QTableView { gridline-color: transparent; selection-background-color: @band; selection-color: @ink; font-size: 12px; }
+        QHeaderView::section { background: transparent; border: none; color: @soft; font-size: 11px; padding: 4px 6px; text-align: left; }
+        QLineEdit { background: @card; border: 1px solid @border; border-radius: 4px; padding: 5px 10px; font-size: 14px; }
+        QLineEdit:focus { border: 2px solid @mark; padding: 4px 9px; }
+        QComboBox, QSpinBox, QLineEdit[small="true"] { background: @card; border: 1px solid @border; border-radius: 4px; padding: 4px 10px; font-size: 12px; }
+        QComboBox:focus, QSpinBox:focus { border: 2px solid @mark; } QLineEdit[small="true"]:focus { border: 2px solid @mark; padding: 3px 9px; }
+        QComboBox:disabled, QSpinBox:disabled, QLineEdit:disabled { color: @off; background: transparent; border-color: @line; }
+        QPlainTextEdit { background: @card; border: 1px solid @border; border-radius: 4px; } QPlainTextEdit:focus { border: 2px solid @mark; }
+        QComboBox::drop-down { border: none; width: 22px; } QComboBox::down-arrow { image: url(:/glyphs/@arrow.svg); width: 12px; height: 12px; }
+        QCheckBox { font-size: 12px; spacing: 7px; padding: 1px; } QCheckBox:focus { color: @mark; }
+        QCheckBox:disabled { color: @off; }
+        QCheckBox::indicator:disabled { border-color: @line; background: @panel; }
+        QCheckBox::indicator { width: 11px; height: 11px; border: 1px solid @border; border-radius: 2px; background: @card; }
+        QCheckBox::indicator:checked { background: @ink; border-color: @ink; }
+        QToolTip { background: @card; color: @ink; border: 1px solid @border; padding: 4px; }
+        QScrollBar:vertical { width: 10px; background: transparent; } QScrollBar:horizontal { height: 10px; background: transparent; }
+        QScrollBar::handle { background: @handle; border-radius: 4px; min-height: 28px; min-width: 28px; }
+        QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
+        QMenuBar { background: @card; color: @ink; border-bottom: 1px solid @line; padding: 1px 10px; } QMenuBar::item { padding: 4px 9px; background: transparent; }
+        QMenu { background: @card; color: @ink; border: 1px solid @border; padding: 4px; } QMenu::item { padding: 5px 22px; border-radius: 3px; }
+        QMenu::separator { height: 1px; background: @line; margin: 4px 8px; } QMenu::item:disabled { color: @off; }
+        QMenuBar::item:selected, QMenu::item:selected { background: @band; color: @ink; }
+        QTabWidget::pane { border: none; } QTabBar { background: transparent; }
+        QTabBar::tab { padding: 7px 14px; background: transparent; color: @soft; border: none; border-bottom: 2px solid transparent; }
+        QTabBar::tab:selected { color: @ink; border-bottom: 2px solid @mark; } QTabBar::tab:focus { color: @mark; }
+        QProgressBar { background: @handle; border: none; border-radius: 3px; } QProgressBar::chunk { background: @ink; border-radius: 3px; }
+    )");
+    // Longer names first: one may begin another.
+    const std::pair<const char*, QString> names[] = {{"@on_accent", c.on_accent.name()},
+                                                     {"@accent", c.accent.name()},
+                                                     {"@arrow", night ? QStringLiteral("down-night") : QStringLiteral("down")},
+                                                     {"@border", c.border.name()},
+                                                     {"@handle", c.handle.name()},
+                                                     {"@panel", c.panel.name()},
+                                                     {"@band", c.band.name()},
+                                                     {"@card", c.card.name()},
+                                                     {"@line", c.line.name()},
+                                                     {"@mark", c.mark.name()},
+                                                     {"@page", c.page.name()},
+                                                     {"@soft", c.soft.name()},
+                                                     {"@well", c.well.name()},
+                                                     {"@ink", c.ink.name()},
+                                                     {"@off", c.off.name()}};
+    for (const auto& [name, color] : names) sheet.replace(QLatin1String(name), color);
+    return sheet;
+}
+
+void set_colors(QApplication& app) {
     const auto& c = colors();
     QPalette palette;
     palette.setColor(QPalette::Window, c.page);
     palette.setColor(QPalette::Base, c.card);
     palette.setColor(QPalette::AlternateBase, c.panel);
     palette.setColor(QPalette::Button, c.card);
-    for (auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText, QPalette::ToolTipText}) palette.setColor(role, c.ink);
+    for (auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText, QPalette::ToolTipText, QPalette::BrightText})
+        palette.setColor(role, c.ink);
+    for (auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText}) palette.setColor(QPalette::Disabled, role, c.off);
     palette.setColor(QPalette::PlaceholderText, c.soft);
     palette.setColor(QPalette::Highlight, c.accent);
-    palette.setColor(QPalette::HighlightedText, Qt::white);
+    palette.setColor(QPalette::HighlightedText, c.on_accent);
     palette.setColor(QPalette::ToolTipBase, c.card);
+    palette.setColor(QPalette::Link, c.mark);
+    palette.setColor(QPalette::Light, c.card);
+    palette.setColor(QPalette::Midlight, c.panel);
+    palette.setColor(QPalette::Mid, c.line);
+    palette.setColor(QPalette::Dark, c.border);
+    palette.setColor(QPalette::Shadow, c.border);
     app.setPalette(palette);
-    app.setStyleSheet(QStringLiteral(R"(
-        QFrame#panel { background: #f1f1f1; border: 1px solid #c9c9c9; border-radius: 3px; }
-        QFrame#card { background: #fbfbfb; border: 1px solid #c9c9c9; border-radius: 3px; }
-        QFrame#header, QFrame#footer { background: #fbfbfb; border: none; }
-        QFrame#header { border-bottom: 1px solid #c9c9c9; } QFrame#footer { border-top: 1px solid #c9c9c9; }
-        QLabel#heading { font-size: 12px; font-weight: bold; color: #636363; }
-        QLabel#title { font-size: 18px; font-weight: bold; }
-        QLabel#subtitle { font-size: 15px; font-weight: bold; }
-        QLabel#strong { font-weight: bold; }
-        QLabel#soft { font-size: 12px; color: #636363; }
-        QLabel#warning { font-size: 12px; color: #a63a50; }
-        QListView, QTableView, QScrollArea { background: transparent; border: none; outline: none; }
-        QDialog { background: #f1f1f1; border: 1px solid #8a8a8a; }
-        QDialogButtonBox { dialogbuttonbox-buttons-have-icons: 0; }
-        QDialog QListWidget { background: #fbfbfb; border: 1px solid #c9c9c9; border-radius: 4px; padding: 3px; }
-        QDialog QListWidget::item { padding: 7px 8px; border-radius: 3px; }
-        QDialog QListWidget::item:selected { background: #a63a50; color: #ffffff; }
-        QScrollArea > QWidget > QWidget#clear { background: transparent; } QHeaderView { background: transparent; }
-        QTableView { gridline-color: transparent; selection-background-color: #e0e0e0; selection-color: #232323; font-size: 12px; }
-        QHeaderView::section { background: transparent; border: none; color: #636363; font-size: 11px; padding: 4px 6px; text-align: left; }
-        QLineEdit { background: #fbfbfb; border: 1px solid #8a8a8a; border-radius: 4px; padding: 5px 10px; font-size: 14px; }
-        QLineEdit:focus { border: 2px solid #a63a50; padding: 4px 9px; }
-        QComboBox, QSpinBox, QLineEdit[small="true"] { background: #fbfbfb; border: 1px solid #a9a9a9; border-radius: 4px; padding: 4px 10px; font-size: 12px; }
-        QComboBox:focus, QSpinBox:focus { border: 2px solid #a63a50; } QLineEdit[small="true"]:focus { border: 2px solid #a63a50; padding: 3px 9px; }
-        QComboBox:disabled, QSpinBox:disabled, QLineEdit:disabled { color: #a9a9a9; background: transparent; border-color: #d5d5d5; }
-        QPlainTextEdit { background: #fbfbfb; border: 1px solid #a9a9a9; border-radius: 4px; } QPlainTextEdit:focus { border: 2px solid #a63a50; }
-        QComboBox::drop-down { border: none; width: 22px; } QComboBox::down-arrow { image: url(:/glyphs/down.svg); width: 12px; height: 12px; }
-        QCheckBox { font-size: 12px; spacing: 7px; padding: 1px; } QCheckBox:focus { color: #a63a50; }
-        QCheckBox:disabled { color: #9a9a9a; }
-        QCheckBox::indicator:disabled { border-color: #b5b5b5; background: #ececec; }
-        QCheckBox::indicator { width: 11px; height: 11px; border: 1px solid #777777; border-radius: 2px; background: #fbfbfb; }
-        QCheckBox::indicator:checked { background: #232323; border-color: #232323; }
-        QToolTip { background: #fbfbfb; color: #232323; border: 1px solid #a9a9a9; padding: 4px; }
-        QScrollBar:vertical { width: 10px; background: transparent; } QScrollBar:horizontal { height: 10px; background: transparent; }
-        QScrollBar::handle { background: #bdbdbd; border-radius: 4px; min-height: 28px; min-width: 28px; }
-        QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
-        QMenuBar { background: #fbfbfb; } QMenuBar::item:selected, QMenu::item:selected { background: #e0e0e0; color: #232323; }
-    )"));
+    app.setStyleSheet(style_sheet(c));
+}
+
+/// Fusion without movement: nothing in the window moves by itself.
+class Still : public QProxyStyle {
+public:
+    Still() : QProxyStyle(QStyleFactory::create(QStringLiteral("Fusion"))) {}
+    int styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget, QStyleHintReturn* data) const override {
+        return hint == SH_Widget_Animation_Duration ? 0 : QProxyStyle::styleHint(hint, option, widget, data);
+    }
+};
+
+}  // namespace
+
+void apply_theme(QApplication& app) {
+    link_resources();
+    for (const char* file : {"SkivetText-Regular", "SkivetText-Bold", "SkivetText-Italic", "SkivetNumbers-Regular"})
+        QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/%1.otf").arg(QLatin1String(file)));
+    auto* system = new SystemLook(QGuiApplication::palette(), &app);
+    app.setStyle(new Still);
+    app.setFont(text_font(13));
+    const auto follow = [&app, system] {
+        const auto look = Preferences::the().settings().look;
+        const bool wanted = look == Settings::Look::night || (look == Settings::Look::system && system->is_dark());
+        if (wanted == night && !app.styleSheet().isEmpty()) return;
+        night = wanted;
+        set_colors(app);
+    };
+    QObject::connect(&Preferences::the(), &Preferences::changed, &app, follow);
+    QObject::connect(system, &SystemLook::changed, &app, follow);
+    follow();
 }
 
 void draw_mark(QPainter& p, QPointF center, double r, const QColor& color) {
@@ -108,11 +204,20 @@ void draw_mark(QPainter& p, QPointF center, double r, const QColor& color) {
     p.restore();
 }
 
+QPixmap mark_pixmap(double side, double ratio) {
+    QPixmap out(QSize(int(side * ratio), int(side * ratio)));
+    out.setDevicePixelRatio(ratio);
+    out.fill(Qt::transparent);
+    QPainter p(&out);
+    draw_mark(p, {side * 0.45, side / 2}, side * 0.42, colors().ink);
+    return out;
+}
+
 void draw_warning(QPainter& p, QPointF c) {
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
     p.setPen(Qt::NoPen);
-    p.setBrush(colors().accent);
+    p.setBrush(colors().mark);
     p.drawPolygon(QPolygonF({c + QPointF(0, -7), c + QPointF(7, 6), c + QPointF(-7, 6)}));
     p.restore();
 }

@@ -9,18 +9,30 @@
 namespace skivet::app {
 
 struct Colors {
-    QColor ink{0x23, 0x23, 0x23}, soft{0x63, 0x63, 0x63}, line{0xc9, 0xc9, 0xc9}, panel{0xf1, 0xf1, 0xf1}, page{0xe4, 0xe4, 0xe4},
-        well{0x76, 0x76, 0x76}, accent{0xa6, 0x3a, 0x50}, card{0xfb, 0xfb, 0xfb}, border{0xa9, 0xa9, 0xa9};
+    QColor ink, soft;                 ///< what is read; what is said beside it
+    QColor page, panel, card;         ///< grounds, from the lowest to the uppermost
+    QColor line, border;              ///< between areas; around what can be used
+    QColor well;                      ///< behind pictures, the same by day and night: colors are judged on it
+    QColor accent, on_accent;         ///< fills, and what is read on them
+    QColor mark, tint;                ///< the accent where it is text or a line, and as a thin layer
+    QColor chip, over, down, off;     ///< small actions, what is under the pointer, what is pressed, what cannot be used
+    QColor band, handle, dense, gap;  ///< an open set; handles and other data; textures in a byte map; its gaps
 };
 
 [[nodiscard]] const Colors& colors();
-/// Loads the shipped fonts and sets palette, font and style sheet.
+[[nodiscard]] const Colors& light_colors();
+[[nodiscard]] const Colors& night_colors();
+/// Loads the shipped fonts and sets palette, font and style sheet, as the settings and the system want them, and follows both.
 void apply_theme(QApplication& app);
+/// Whether the night theme is on.
+[[nodiscard]] bool is_night();
 [[nodiscard]] QFont text_font(double pixels, bool bold = false);
 [[nodiscard]] QFont number_font(double pixels);
 
 /// Our mark: a disc with one slice cut off along a slant and moved away.
 void draw_mark(QPainter& painter, QPointF center, double radius, const QColor& color);
+/// The mark as a picture of `side` pixels, for a screen of that ratio.
+[[nodiscard]] QPixmap mark_pixmap(double side, double ratio);
 /// The glyph of a piece's state, about 14 px across.
 void draw_state(QPainter& painter, QPointF center, PieceState state);
 void draw_warning(QPainter& painter, QPointF center);

@@ -35,8 +35,8 @@ void Button::follow() {
 
 QSize Button::sizeHint() const {
     const QFontMetrics letters(text_font(13, look_ == Look::primary)), keys(number_font(11));
-    int width = letters.horizontalAdvance(text()) + (look_ == Look::toggle ? 22 : look_ == Look::link ? 8 : 32);
-    if (!key_.isEmpty()) width += keys.horizontalAdvance(key_) + 14;
+    int width = letters.horizontalAdvance(text()) + (look_ == Look::toggle ? 22 : look_ == Look::link ? 16 : 32);
+    if (!key_.isEmpty()) width += keys.horizontalAdvance(key_) + (look_ == Look::link ? 9 : 14);
     return {width, look_ == Look::toggle ? 24 : look_ == Look::link ? 22 : 30};
 }
 
@@ -48,36 +48,37 @@ void Button::paintEvent(QPaintEvent*) {
     QColor fill = primary ? c.accent
                   : on    ? c.ink
                           : c.card,
-           letters = primary || on ? Qt::white : c.ink, edge = primary ? c.accent : c.border;
-    if (isDown()) fill = primary || on ? fill.darker(115) : QColor(0xe0, 0xe0, 0xe0);
-    else if (underMouse() && isEnabled()) fill = primary || on ? fill.lighter(108) : QColor(0xff, 0xff, 0xff);
+           letters = primary ? c.on_accent
+                     : on    ? c.page
+                             : c.ink,
+           edge = primary ? c.accent : c.border;
+    if (look_ == Look::link) fill = c.chip, edge = c.chip;
+    if (isDown()) fill = primary || on ? fill.darker(115) : c.down;
+    else if (underMouse() && isEnabled()) fill = primary || on ? fill.lighter(108) : c.over;
     if (!isEnabled()) {
         fill = c.panel;
-        letters = QColor(0x9a, 0x9a, 0x9a);
+        letters = c.off;
         edge = c.line;
     }
     const QRectF box = QRectF(rect()).adjusted(1, 1, -1, -1);
     const double radius = primary ? box.height() / 2 : 4;
-    if (look_ != Look::link) {
-        p.setPen(QPen(edge, 1));
-        p.setBrush(fill);
-        p.drawRoundedRect(box, radius, radius);
-    }
+    p.setPen(look_ == Look::link ? QPen(Qt::NoPen) : QPen(edge, 1));
+    p.setBrush(fill);
+    p.drawRoundedRect(box, radius, radius);
     if (hasFocus()) {
-        p.setPen(QPen(primary ? c.ink : c.accent, 2));
+        p.setPen(QPen(primary ? c.ink : c.mark, 2));
         p.setBrush(Qt::NoBrush);
         p.drawRoundedRect(box, radius, radius);
     }
     p.setPen(letters);
     QFont font = text_font(look_ == Look::toggle || look_ == Look::link ? 12 : 13, primary);
-    font.setUnderline(look_ == Look::link && underMouse());
     p.setFont(font);
     const bool keyed = !key_.isEmpty();
-    const QRectF inside = box.adjusted(look_ == Look::link ? 3 : 14, 0, look_ == Look::link ? -3 : -13, 0);
+    const QRectF inside = box.adjusted(look_ == Look::link ? 7 : 14, 0, look_ == Look::link ? -7 : -13, 0);
     p.drawText(look_ == Look::toggle && !keyed ? box : inside, int(Qt::AlignVCenter | (keyed ? Qt::AlignLeft : Qt::AlignHCenter)), text());
     if (keyed) {
         p.setFont(number_font(11));
-        p.setPen(!isEnabled() ? letters : primary || on ? QColor(255, 255, 255, 210) : c.soft);
+        p.setPen(!isEnabled() ? letters : primary ? c.on_accent : on ? c.page : c.soft);
         p.drawText(inside, int(Qt::AlignVCenter | Qt::AlignRight), key_);
     }
 }

@@ -10,7 +10,11 @@
 namespace skivet::app {
 namespace {
 
-const QColor kind_colors[] = {QColor(0x23, 0x23, 0x23), QColor(0x4d, 0x4d, 0x4d), QColor(0xb4, 0xb4, 0xb4), QColor(0xff, 0xff, 0xff)};
+/// Tables, textures, other, gaps: from the most to the least that stands out.
+QColor kind_colors(int kind) {
+    const auto& c = colors();
+    return kind == 0 ? c.ink : kind == 1 ? c.dense : kind == 2 ? c.handle : c.gap;
+}
 
 }  // namespace
 
@@ -68,18 +72,18 @@ const Segment* ByteMap::at(double x) const {
 void ByteMap::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const QRectF strip(0, 6, width(), 50);
-    p.fillRect(strip, Qt::white);
+    p.fillRect(strip, kind_colors(3));
     const double scale = size_ ? strip.width() / double(size_) : 0;
     for (const auto& s : segments()) {
         const QRectF part(double(s.at) * scale, strip.y(), std::max(1.0, double(s.size) * scale), strip.height());
-        p.fillRect(part, kind_colors[kind_of(s)]);
-        if (part.width() > 3) p.fillRect(QRectF(part.x(), part.y(), 1, part.height()), QColor(0xe4, 0xe4, 0xe4));
+        p.fillRect(part, kind_colors(kind_of(s)));
+        if (part.width() > 3) p.fillRect(QRectF(part.x(), part.y(), 1, part.height()), colors().page);
     }
     p.setPen(colors().line);
     p.drawRect(strip.adjusted(0, 0, -1, -1));
     for (const auto& s : segments())
         if (s.what == Segment::What::entry && int(s.entry) == entry_) {
-            p.setPen(QPen(colors().accent, 2));
+            p.setPen(QPen(colors().mark, 2));
             p.drawRect(QRectF(double(s.at) * scale - 1, 1, std::max(6.0, double(s.size) * scale) + 2, 60));
         }
     const QString names[] = {tr("tables"), tr("textures"), tr("other"),
@@ -87,8 +91,8 @@ void ByteMap::paintEvent(QPaintEvent*) {
     double x = 0;
     p.setFont(text_font(12));
     for (int i = 0; i < 4; ++i) {
-        p.setPen(QColor(0x99, 0x99, 0x99));
-        p.setBrush(kind_colors[i]);
+        p.setPen(colors().border);
+        p.setBrush(kind_colors(i));
         p.drawRect(QRectF(x, 72, 11, 11));
         p.setPen(colors().ink);
         p.drawText(QPointF(x + 18, 82), names[i]);
@@ -126,11 +130,11 @@ WriteStrip::WriteStrip(quint64 size, std::vector<std::pair<quint64, quint64>> ra
 
 void WriteStrip::paintEvent(QPaintEvent*) {
     QPainter p(this);
-    p.fillRect(QRectF(0, 5, width(), 26), QColor(0xbd, 0xbd, 0xbd));
+    p.fillRect(QRectF(0, 5, width(), 26), colors().handle);
     if (size_ == 0) return;
     for (const auto& [at, length] : ranges_) {
         const double x = double(at) / double(size_) * width(), w = std::max(3.0, double(length) / double(size_) * width());
-        p.fillRect(QRectF(std::min(x, width() - w), 1, w, 34), colors().accent);
+        p.fillRect(QRectF(std::min(x, width() - w), 1, w, 34), colors().mark);
     }
 }
 

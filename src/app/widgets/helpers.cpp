@@ -29,6 +29,13 @@ QLabel* make_label(const QString& text, const char* role, bool wrap, QWidget* pa
     return label;
 }
 
+void set_wrong(QLabel* label, bool wrong) {
+    if (label->property("wrong").toBool() == wrong) return;
+    label->setProperty("wrong", wrong);
+    label->style()->unpolish(label);  // style sheets look at properties once
+    label->style()->polish(label);
+}
+
 namespace {
 
 class ElidedLabel : public QLabel {

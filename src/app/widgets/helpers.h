@@ -11,6 +11,8 @@ namespace skivet::app {
 /// A label whose look the style sheet gives by `role`: heading, title, subtitle, strong, soft, warning. Long texts are wrapped.
 [[nodiscard]] QLabel* make_label(const QString& text, const char* role, bool wrap = false, QWidget* parent = nullptr);
 
+/// Whether what a label says is wrong: then it is in the accent.
+void set_wrong(QLabel* label, bool wrong);
 /// A label of one line that takes the room it gets; what does not fit is left out of the middle, and its tool tip has the whole.
 [[nodiscard]] QLabel* make_elided_label(const char* role);
 

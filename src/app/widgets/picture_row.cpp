@@ -50,7 +50,7 @@ void PictureRow::paintEvent(QPaintEvent*) {
         const QRectF box(i * cell_width, 1, well, well);
         draw_in_well(p, box, picture_(cell.item), 3);
         if (cell.item == current_) {
-            p.setPen(QPen(hasFocus() ? c.accent : c.ink, 2));
+            p.setPen(QPen(hasFocus() ? c.mark : c.ink, 2));
             p.setBrush(Qt::NoBrush);
             p.drawRect(box.adjusted(1, 1, -1, -1));
         }

@@ -43,7 +43,7 @@ void Route::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     const double y = 27;
     const int last = int(stations_.size()) - 1;
-    p.setPen(QPen(QColor(0x9a, 0x9a, 0x9a), 2));
+    p.setPen(QPen(c.border, 2));
     p.drawLine(QPointF(x_of(0), y), QPointF(x_of(last), y));
     p.setPen(QPen(c.ink, 2));
     p.drawLine(QPointF(x_of(0), y), QPointF(x_of(current_), y));
@@ -52,13 +52,13 @@ void Route::paintEvent(QPaintEvent*) {
         const QPointF at(x_of(i), y);
         if (i == current_) {
             p.fillRect(QRectF(at.x() - 16, y - 12, 32, 24), c.card);
-            draw_mark(p, at, 10, c.accent);
+            draw_mark(p, at, 10, c.mark);
         } else {
             p.setPen(QPen(c.ink, 1.5));
             p.setBrush(i < current_ ? c.ink : c.card);
             p.drawEllipse(at, 7, 7);
         }
-        p.setPen(i == current_ ? c.accent : c.ink);
+        p.setPen(i == current_ ? c.mark : c.ink);
         p.setFont(text_font(13, i == current_));
         p.drawText(QRectF(at.x() - 60, y + 14, 120, 20), Qt::AlignCenter, s.name);
         p.setPen(c.soft);
@@ -66,7 +66,7 @@ void Route::paintEvent(QPaintEvent*) {
         p.drawText(QRectF(at.x() + 14, y - 22, 60, 16), Qt::AlignLeft | Qt::AlignVCenter, s.count);
         if (s.warning) draw_warning(p, at + QPointF(-24, -9));
         if (hasFocus() && i == current_) {
-            p.setPen(QPen(c.accent, 2));
+            p.setPen(QPen(c.mark, 2));
             p.setBrush(Qt::NoBrush);
             p.drawRoundedRect(QRectF(at.x() - 48, 8, 96, 54), 6, 6);
         }

@@ -8,7 +8,7 @@ QRectF draw_row_frame(QPainter& p, const QStyleOptionViewItem& option, int gap) 
     p.setRenderHint(QPainter::Antialiasing);
     const QRectF box = QRectF(option.rect).adjusted(1, 1, -1, -gap);
     const bool on = option.state & QStyle::State_Selected;
-    p.setPen(QPen(on ? colors().accent : colors().line, on ? 2 : 1));
+    p.setPen(QPen(on ? colors().mark : colors().line, on ? 2 : 1));
     p.setBrush(colors().card);
     p.drawRoundedRect(box, 3, 3);
     return box;
@@ -16,7 +16,7 @@ QRectF draw_row_frame(QPainter& p, const QStyleOptionViewItem& option, int gap) 
 
 void draw_tick(QPainter& p, const QRectF& box, bool on) {
     const auto& c = colors();
-    p.setPen(QPen(on ? c.accent : c.border, 1.5));
+    p.setPen(QPen(on ? c.mark : c.border, 1.5));
     p.setBrush(on ? QBrush(c.accent) : QBrush(c.card));
     p.drawRoundedRect(box, 3, 3);
     if (!on) return;

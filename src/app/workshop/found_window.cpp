@@ -62,13 +62,13 @@ public:
         if (index.data(Fresh).toBool()) {
             const int after = p->fontMetrics().horizontalAdvance(name);
             p->setFont(text_font(12, true));
-            p->setPen(c.accent);
+            p->setPen(c.mark);
             p->drawText(text.adjusted(after + 10, 2, 0, 0), int(Qt::AlignTop | Qt::AlignLeft), QObject::tr("new"));
         }
         p->setFont(text_font(12));
         const bool unsure = index.data(Unsure).toBool();
         const auto half = text.width() / 2 - 8;
-        p->setPen(unsure ? c.accent : c.soft);
+        p->setPen(unsure ? c.mark : c.soft);
         const auto reason = p->fontMetrics().elidedText(why, Qt::ElideRight, int(half));
         p->drawText(text.adjusted(0, 0, unsure ? -24 : 0, 0), int(Qt::AlignBottom | Qt::AlignRight), reason);
         if (unsure) draw_warning(*p, {text.right() - 7, text.bottom() - 8});

@@ -6,6 +6,7 @@
 #include <QPointer>
 
 #include "app/pages/page.h"
+#include "app/theme/theme.h"
 #include "app/workshop/parcels_window.h"
 
 namespace skivet::app {
@@ -140,8 +141,8 @@ void MakeParcelWindow::show_made(Result<MadeParcel> made) {
     }
     if (made_->left_out.size() > 3) lines << tr("and %1 more").arg(made_->left_out.size() - 3);
     if (own)
-        lines << QStringLiteral("<a href=\"own\" style=\"color:#a63a50\">%1</a>")
-                     .arg(tr("They are wholly my own work: put the whole textures in"));
+        lines << QStringLiteral("<a href=\"own\" style=\"color:%2\">%1</a>")
+                     .arg(tr("They are wholly my own work: put the whole textures in"), colors().mark.name());
     for (int i = 0; i < lines.size() - (own ? 1 : 0); ++i) lines[i] = lines[i].toHtmlEscaped();
     wrong_->setTextFormat(Qt::RichText);
     wrong_->setText(lines.join(QStringLiteral("<br>")));

@@ -19,7 +19,7 @@ void PlaceStrip::paintEvent(QPaintEvent*) {
     const QRectF strip(0, 4, width(), height() - 8);
     p.fillRect(strip, colors().line);
     const double x = double(at_) / double(size_) * strip.width();
-    p.fillRect(QRectF(x, 2, std::max(3.0, double(bytes_) / double(size_) * strip.width()), height() - 4), colors().accent);
+    p.fillRect(QRectF(x, 2, std::max(3.0, double(bytes_) / double(size_) * strip.width()), height() - 4), colors().mark);
 }
 
 void PlaceStrip::mousePressEvent(QMouseEvent* event) {

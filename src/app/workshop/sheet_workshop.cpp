@@ -105,11 +105,11 @@ void BytesView::paintEvent(QPaintEvent*) {
             p.drawText(QRect(10, y, left, line), Qt::AlignVCenter, text_of(hex(here)));
         }
         const QRect box(left + column * cell + (column >= 8 ? 8 : 0), y, cell, line);
-        if (marked) p.fillRect(box, QColor(c.accent.red(), c.accent.green(), c.accent.blue(), 44));
-        p.setPen(marked ? c.accent : c.ink);
+        if (marked) p.fillRect(box, c.tint);
+        p.setPen(marked ? c.mark : c.ink);
         const auto byte = uchar(bytes_[i]);
         p.drawText(box, Qt::AlignCenter, QStringLiteral("%1").arg(byte, 2, 16, QLatin1Char('0')));
-        p.setPen(marked ? c.accent : c.soft);
+        p.setPen(marked ? c.mark : c.soft);
         p.drawText(QRect(left + 16 * cell + 22 + column * (m.horizontalAdvance('0') + 1), y, cell, line), Qt::AlignVCenter,
                    byte >= 32 && byte < 127 ? QString(QLatin1Char(char(byte))) : QStringLiteral("·"));
     }
@@ -124,13 +124,13 @@ void ExplainedStrip::set(std::shared_ptr<const Trial> trial, quint64 size) {
 void ExplainedStrip::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const QRectF strip = QRectF(rect()).adjusted(0, 2, -1, -3);
-    p.fillRect(strip, colors().accent);
+    p.fillRect(strip, colors().mark);
     if (trial_)
         for (const auto& s : trial_->segments) {
             const double x = double(s.at) / double(size_) * strip.width(), w = double(s.size) / double(size_) * strip.width();
             const auto& color = s.what == Segment::What::table   ? colors().ink
-                                : s.what == Segment::What::entry ? QColor(0x8c, 0x8c, 0x8c)
-                                                                 : colors().accent;
+                                : s.what == Segment::What::entry ? colors().border
+                                                                 : colors().mark;
             p.fillRect(QRectF(x, strip.y(), std::max(1.0, w), strip.height()), color);
             if (s.what == Segment::What::entry && w > 4) p.fillRect(QRectF(x, strip.y(), 1, strip.height()), colors().card);
         }
@@ -207,7 +207,7 @@ SheetWorkshop::SheetWorkshop(QWidget* parent, SourcesModel* sources, FileView ar
     };
     auto* drafted = action(tr("Draft from this archive"), QKeySequence(Qt::CTRL | Qt::Key_D),
                            tr("Look for the entry table and write a sheet that reads it; replaces the text"), &SheetWorkshop::draft);
-    prove_ = action(tr("Prove writing"), QKeySequence(Qt::CTRL | Qt::Key_P),
+    prove_ = action(tr("Prove writing"), QKeySequence(Qt::CTRL | Qt::Key_T),
                     tr("On a copy: change entries, make them longer, put them back, and read everything after each step"),
                     &SheetWorkshop::prove);
     keep_ = action(tr("Keep the sheet"), QKeySequence(Qt::CTRL | Qt::Key_Return),
@@ -239,7 +239,7 @@ SheetWorkshop::SheetWorkshop(QWidget* parent, SourcesModel* sources, FileView ar
 
 void SheetWorkshop::say(const QString& text, bool bad) {
     verdict_->setText(text);
-    verdict_->setStyleSheet(bad ? QStringLiteral("color:#a63a50") : QString());
+    set_wrong(verdict_, bad);
 }
 
 void SheetWorkshop::try_now() {
@@ -283,7 +283,7 @@ void SheetWorkshop::try_now() {
                 if (const int line = line_in(*tried.mistake); line >= 0) {
                     QTextEdit::ExtraSelection mark;
                     mark.cursor = QTextCursor(text_->document()->findBlockByNumber(line));
-                    mark.format.setBackground(QColor(0xa6, 0x3a, 0x50, 40));
+                    mark.format.setBackground(colors().tint);
                     mark.format.setProperty(QTextFormat::FullWidthSelection, true);
                     marks << mark;
                 }

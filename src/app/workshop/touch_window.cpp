@@ -65,7 +65,7 @@ QWidget* color_control(QWidget* parent, const QString& name, const std::array<fl
         if (text.size() == 7 && QColor::isValidColorName(text)) take(QColor(text));
     });
     QObject::connect(swatch, &QPushButton::clicked, both, [=] {
-        const auto chosen = QColorDialog::getColor(QColor(field->text()), parent, name, QColorDialog::DontUseNativeDialog);
+        const auto chosen = QColorDialog::getColor(QColor(field->text()), parent, name);
         if (!chosen.isValid()) return;
         field->setText(chosen.name());
         take(chosen);

@@ -1,0 +1,30 @@
+#pragma once
+#include <QObject>
+#include <QPalette>
+#include <QVariant>
+
+class QDBusVariant;
+
+namespace skivet::app {
+
+/// Whether the desktop wants dark windows: as its settings say by the desktop portal (org.freedesktop.appearance, color-scheme), where one
+/// answers; otherwise as the palette it gave us was. Nothing waits for the answer.
+class SystemLook : public QObject {
+    Q_OBJECT
+public:
+    SystemLook(const QPalette& given, QObject* parent);
+    [[nodiscard]] bool is_dark() const { return dark_; }
+    /// What the portal says of color-scheme: 1 is dark, 2 is light, 0 no wish.
+    void take(const QVariant& scheme);
+
+signals:
+    void changed();
+
+private slots:
+    void setting_changed(const QString& space, const QString& key, const QDBusVariant& value);
+
+private:
+    bool dark_;
+};
+
+}  // namespace skivet::app

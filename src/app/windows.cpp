@@ -1,0 +1,95 @@
+#include "app/windows.h"
+
+#include "app/models/models.h"
+#include "app/workspace.h"
+#include "base/file_write.h"
+
+namespace skivet::app {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+bool same(const fs::path& a, const fs::path& b) {
+    std::error_code code;
+    return fs::weakly_canonical(a, code) == fs::weakly_canonical(b, code);
+}
+
+void bring_to_front(MainWindow* window) {
+    window->setWindowState(window->windowState() & ~Qt::WindowMinimized);
+    window->show();
+    window->raise();
+    window->activateWindow();
+}
+
+}  // namespace
+
+Windows::Windows(GamesModel& games) : games_(games) {}
+
+Windows::~Windows() {
+    for (auto* window : all()) delete window;
+}
+
+std::vector<MainWindow*> Windows::all() const {
+    std::vector<MainWindow*> out;
+    for (const auto& window : windows_)
+        if (window) out.push_back(window);
+    return out;
+}
+
+MainWindow* Windows::add() {
+    auto* window = new MainWindow(games_);
+    window->setAttribute(Qt::WA_DeleteOnClose);
+    if (size.isValid()) window->resize(size);
+    else window->restore_size();
+    windows_.emplace_back(window);
+    return window;
+}
+
+MainWindow* Windows::free_one() {
+    for (auto* window : all())
+        if (!window->workspace()) return window;
+    return add();
+}
+
+MainWindow* Windows::answer(const StartRequest& request, bool first) {
+    auto folder = request.project;
+    if (folder.empty() && !request.game.empty()) folder = project_for_game(games_.list().projects(), request.game);
+    // A project's own file or folder, from the file manager.
+    auto files = request.files;
+    std::error_code code;
+    if (folder.empty() && files.size() == 1) {
+        const auto place = files[0].filename() == "project.json" ? files[0].parent_path() : files[0];
+        if (fs::exists(place / "project.json", code)) folder = place, files.clear();
+    }
+    MainWindow* window = nullptr;
+    if (!folder.empty()) {
+        for (auto* one : all())
+            if (!one->project().empty() && same(one->project(), folder)) window = one;
+        if (window) window->workspace()->take_files(files);
+        else (window = free_one())->open({folder, request.game, files, request.play});
+    } else if (!files.empty()) {
+        for (auto* one : all())
+            if (one->models() && !one->models()->store.project().game.empty() && lies_in(files[0], one->models()->store.project().game))
+                window = one;
+        // A parcel is for the game one is working on.
+        if (!window && files[0].extension() == ".parcel")
+            for (auto* one : all())
+                if (one->workspace()) window = one;
+        if (window) window->workspace()->take_files(files);
+        else (window = free_one())->open_in_passing(files);
+    } else {
+        for (auto* one : all())
+            if (!window || one->isActiveWindow()) window = one;
+        if (!window) {
+            window = add();
+            const auto known = first ? games_.list().all() : std::vector<KnownGame>();
+            if (!known.empty() && fs::exists(known.front().folder / "project.json", code)) window->open({known.front().folder, {}, {}, {}});
+            else window->show_start();
+        }
+    }
+    bring_to_front(window);
+    return window;
+}
+
+}  // namespace skivet::app

@@ -1,0 +1,30 @@
+#pragma once
+// The windows of the process, and which of them answers what a start asks for.
+#include <QPointer>
+
+#include "app/instance.h"
+#include "app/main_window.h"
+
+namespace skivet::app {
+
+class Windows : public QObject {
+    Q_OBJECT
+public:
+    explicit Windows(GamesModel& games);
+    ~Windows() override;
+    /// The project it names; the window whose game the files belong to; a project in passing for other files; otherwise what is open comes
+    /// to the front. `first`: the process has just started, and the last project opens by itself.
+    MainWindow* answer(const StartRequest& request, bool first = false);
+    [[nodiscard]] std::vector<MainWindow*> all() const;
+    /// For every new window, instead of what was left: empty, as it was.
+    QSize size;
+
+private:
+    MainWindow* add();
+    /// One that shows the start page, or a new one.
+    MainWindow* free_one();
+    GamesModel& games_;
+    std::vector<QPointer<MainWindow>> windows_;
+};
+
+}  // namespace skivet::app
