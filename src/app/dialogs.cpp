@@ -10,15 +10,59 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMimeData>
+#include <QPainter>
 #include <QPlainTextEdit>
+#include <QPointer>
+#include <QStyledItemDelegate>
 #include <QUrl>
 #include <QVBoxLayout>
 
+#include "app/models/preferences.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
+#include "app/widgets/fuzzy.h"
 
 namespace skivet::app {
 namespace {
+
+constexpr std::size_t most_recent = 8;
+
+/// A command, where it belongs, and its key at the right.
+class CommandRows : public QStyledItemDelegate {
+public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    enum Role { Place = Qt::UserRole + 1, Key };
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {200, 30}; }
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const auto& c = colors();
+        const bool on = option.state & QStyle::State_Selected;
+        p->save();
+        p->setRenderHint(QPainter::Antialiasing);
+        const auto box = QRectF(option.rect).adjusted(1, 1, -1, -1);
+        if (on) {
+            p->setPen(Qt::NoPen);
+            p->setBrush(c.accent);
+            p->drawRoundedRect(box, 3, 3);
+        }
+        const auto text = box.adjusted(9, 0, -9, 0);
+        p->setFont(number_font(11));
+        p->setPen(on ? c.on_accent : c.soft);
+        const auto key = index.data(Key).toString();
+        p->drawText(text, int(Qt::AlignVCenter | Qt::AlignRight), key);
+        const int taken = key.isEmpty() ? 0 : p->fontMetrics().horizontalAdvance(key) + 14;
+        p->setFont(text_font(13));
+        p->setPen(on ? c.on_accent : c.ink);
+        const auto name = p->fontMetrics().elidedText(index.data().toString(), Qt::ElideRight, int(text.width()) - taken);
+        p->drawText(text, int(Qt::AlignVCenter | Qt::AlignLeft), name);
+        const int used = p->fontMetrics().horizontalAdvance(name) + 12;
+        p->setFont(text_font(12));
+        p->setPen(on ? c.on_accent : c.soft);
+        p->drawText(
+            text.adjusted(used, 0, -taken, 0), int(Qt::AlignVCenter | Qt::AlignLeft),
+            p->fontMetrics().elidedText(index.data(Place).toString(), Qt::ElideRight, std::max(0, int(text.width()) - taken - used)));
+        p->restore();
+    }
+};
 
 class Finder : public QDialog {
 public:
@@ -26,13 +70,14 @@ public:
         setAttribute(Qt::WA_DeleteOnClose);
         setObjectName(QStringLiteral("finder"));
         setWindowTitle(tr("Find a command"));
-        resize(460, 380);
+        resize(560, 420);
         auto* box = new QVBoxLayout(this);
         field_ = new QLineEdit;
         field_->setPlaceholderText(tr("What do you want to do?"));
         field_->setAccessibleName(tr("Command"));
         list_ = new QListWidget;
         list_->setAccessibleName(tr("Commands"));
+        list_->setItemDelegate(new CommandRows(list_));
         box->addWidget(field_);
         box->addWidget(list_);
         connect(field_, &QLineEdit::textChanged, this, &Finder::fill);
@@ -59,21 +104,46 @@ protected:
 
 private:
     void fill() {
-        list_->clear();
+        struct Hit {
+            QAction* action;
+            int score;
+        };
+        std::vector<Hit> hits;
+        const auto& recent = Preferences::the().settings().recent_commands;
         for (auto* action : actions_) {
-            if (action->text().isEmpty() || !action->isEnabled() || !action->text().contains(field_->text(), Qt::CaseInsensitive)) continue;
-            auto* item = new QListWidgetItem(QStringLiteral("%1   %2").arg(action->text(), action->shortcut().toString()));
-            item->setData(Qt::UserRole, QVariant::fromValue<QObject*>(action));
-            list_->addItem(item);
+            if (action->text().isEmpty() || !action->isEnabled() || !action->isVisible()) continue;
+            // What it does counts, too, but less than its name.
+            auto score = fuzzy_score(action->text(), field_->text());
+            if (const auto tip = fuzzy_score(action->toolTip(), field_->text()); tip && *tip / 3 > score.value_or(0)) score = *tip / 3;
+            if (!score) continue;
+            const auto used = std::find(recent.begin(), recent.end(), action->objectName().toStdString());
+            if (used != recent.end()) *score += 2 * int(recent.end() - used);
+            hits.push_back({action, *score});
+        }
+        std::stable_sort(hits.begin(), hits.end(), [](const Hit& a, const Hit& b) { return a.score > b.score; });
+        list_->clear();
+        for (const auto& hit : hits) {
+            auto* item = new QListWidgetItem(hit.action->text(), list_);
+            item->setData(Qt::UserRole, QVariant::fromValue<QObject*>(hit.action));
+            item->setData(CommandRows::Place, hit.action->toolTip() == hit.action->text() ? QString() : hit.action->toolTip());
+            item->setData(CommandRows::Key, key_text(hit.action->shortcut()));
+            item->setData(Qt::AccessibleTextRole, hit.action->text() + QStringLiteral(", ") + key_text(hit.action->shortcut()));
         }
         list_->setCurrentRow(0);
     }
     void run() {
         const auto* item = list_->currentItem();
         if (!item) return;
-        auto* action = qobject_cast<QAction*>(item->data(Qt::UserRole).value<QObject*>());
+        const QPointer<QAction> action = qobject_cast<QAction*>(item->data(Qt::UserRole).value<QObject*>());
         close();
-        if (action) action->trigger();
+        if (!action) return;
+        if (const auto id = action->objectName().toStdString(); !id.empty())
+            Preferences::the().change([&](Settings& s) {
+                std::erase(s.recent_commands, id);
+                s.recent_commands.insert(s.recent_commands.begin(), id);
+                if (s.recent_commands.size() > most_recent) s.recent_commands.resize(most_recent);
+            });
+        action->trigger();
     }
     QList<QAction*> actions_;
     QLineEdit* field_;

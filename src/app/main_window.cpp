@@ -96,8 +96,9 @@ void MainWindow::make_actions() {
 void MainWindow::make_menus() {
     // No letters are underlined: Alt with a letter shows a texture's channels.
     game_menu_ = menuBar()->addMenu(tr("Game"));
+    edit_menu_ = menuBar()->addMenu(tr("Edit"));
     go_menu_ = menuBar()->addMenu(tr("Go"));
-    page_menu_ = menuBar()->addMenu(tr("Page"));
+    page_menu_ = menuBar()->addMenu(tr("Start"));
     auto* help = menuBar()->addMenu(tr("Help"));
     help->addAction(about_);
     connect(game_menu_, &QMenu::aboutToShow, this, [this] {
@@ -119,14 +120,19 @@ void MainWindow::make_menus() {
         game_menu_->addSeparator();
         game_menu_->addAction(quit_);
     });
+    connect(edit_menu_, &QMenu::aboutToShow, this, [this] {
+        edit_menu_->clear();
+        if (!workspace_) return;
+        for (const char* id : {"window/undo", "window/redo", "window/find-a-command"})
+            edit_menu_->addAction(workspace_->findChild<QAction*>(QLatin1String(id), Qt::FindDirectChildrenOnly));
+    });
     connect(go_menu_, &QMenu::aboutToShow, this, [this] {
         go_menu_->clear();
         if (!workspace_) return;
         for (auto* action : workspace_->actions())
             if (action->objectName().startsWith(QStringLiteral("window/page-"))) go_menu_->addAction(action);
         go_menu_->addSeparator();
-        for (const char* id : {"window/find-a-command", "window/log"})
-            go_menu_->addAction(workspace_->findChild<QAction*>(QLatin1String(id), Qt::FindDirectChildrenOnly));
+        go_menu_->addAction(workspace_->findChild<QAction*>(QLatin1String("window/log"), Qt::FindDirectChildrenOnly));
     });
     connect(page_menu_, &QMenu::aboutToShow, this, [this] {
         page_menu_->clear();
@@ -270,7 +276,7 @@ void MainWindow::let_go(std::shared_ptr<Models> models, const fs::path& project)
 void MainWindow::show_start() {
     if (models_) leave();
     setWindowTitle(tr("Skivet"));
-    page_menu_->setTitle(tr("Page"));
+    page_menu_->setTitle(tr("Start"));
     stack_->setCurrentWidget(start_);
     games_.refresh();
 }

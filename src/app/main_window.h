@@ -63,7 +63,7 @@ private:
     std::vector<std::pair<std::shared_ptr<Models>, std::filesystem::path>> leaving_;  ///< until what they write is written
     std::filesystem::path project_;
     QAction *new_, *open_, *demo_ = nullptr, *settings_, *about_, *quit_, *menu_bar_;
-    QMenu *game_menu_, *page_menu_, *go_menu_;
+    QMenu *game_menu_, *edit_menu_, *page_menu_, *go_menu_;
     QProcess press_;
     bool alt_alone_ = false;
 };

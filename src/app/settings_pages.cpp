@@ -150,7 +150,7 @@ void KeySettings::show_rows() {
     const auto words = search_->text();
     for (std::size_t i = 0; i < rows_.size(); ++i) {
         const auto& row = rows_[i];
-        const auto key = row.key.toString(QKeySequence::NativeText);
+        const auto key = key_text(row.key);
         if (!words.isEmpty() && !row.text.contains(words, Qt::CaseInsensitive) && !row.page.contains(words, Qt::CaseInsensitive) &&
             !key.contains(words, Qt::CaseInsensitive))
             continue;
@@ -195,7 +195,7 @@ QString KeySettings::wrong() const {
             const auto &a = rows_[i], &b = rows_[j];
             const bool meet = a.page == b.page || a.page == everywhere || b.page == everywhere;
             if (meet && !a.key.isEmpty() && a.key == b.key)
-                return tr("%1 is the key of both \"%2\" and \"%3\".").arg(a.key.toString(QKeySequence::NativeText), a.text, b.text);
+                return tr("%1 is the key of both \"%2\" and \"%3\".").arg(key_text(a.key), a.text, b.text);
         }
     return {};
 }

@@ -23,7 +23,9 @@ QString last_worked_on(std::int64_t at) {
     if (at == 0) return {};
     const auto then = QDateTime::fromSecsSinceEpoch(at);
     const auto days = then.date().daysTo(QDate::currentDate());
-    const auto clock = QLocale().toString(then.time(), QLocale::ShortFormat);
+    // The C locale has seconds.
+    const auto clock =
+        QLocale().language() == QLocale::C ? then.toString(QStringLiteral("HH:mm")) : QLocale().toString(then.time(), QLocale::ShortFormat);
     if (days == 0) return StartPage::tr("today, %1").arg(clock);
     if (days == 1) return StartPage::tr("yesterday, %1").arg(clock);
     return QLocale().toString(then.date(), QLocale::LongFormat);
@@ -75,7 +77,7 @@ class Cards : public QStyledItemDelegate {
 public:
     Cards(GamesModel* games, QListView* list) : QStyledItemDelegate(list), games_(games), list_(list) {}
     [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override {
-        const int room = list_->viewport()->width() - 2;
+        const int room = list_->width() - 14;  // whether or not a scroll bar stands there
         const int across = std::max(1, room / narrowest);
         const int width = room / across;
         return {width, (width - gap) / 4 + text_height + gap};
@@ -171,7 +173,6 @@ StartPage::StartPage(GamesModel* games, const Ways& to, QWidget* parent) : QWidg
     list_->setResizeMode(QListView::Adjust);
     list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    list_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOn);  // the cards are as wide as there is room, which must not change with them
     connect(list_, &QListView::activated, open_, &QAction::trigger);
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this] {
         for (auto* a : {open_, rename_, forget_}) a->setEnabled(current() != nullptr);

@@ -18,6 +18,7 @@ public:
     };
     StartPage(GamesModel* games, const Ways& to, QWidget* parent = nullptr);
     [[nodiscard]] QListView* list() const { return list_; }
+    [[nodiscard]] const std::vector<GamesModel::Game>& games() const { return games_->games(); }
     void say(const QString& what);
 
 signals:

@@ -101,6 +101,20 @@ Workspace::Workspace(Models& models, QWidget* parent) : QWidget(parent), models_
         cancel_button->setVisible(total > 0);
     });
 
+    auto* undo = add_named_action(this, QStringLiteral("window/undo"), tr("Undo"), QKeySequence(Qt::CTRL | Qt::Key_Z),
+                                  tr("Take the last change of the project back; deliveries are undone in Delivery"),
+                                  [this] { models_.store.undo(); });
+    auto* redo = add_named_action(this, QStringLiteral("window/redo"), tr("Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z),
+                                  tr("Make the change again that was taken back"), [this] { models_.store.redo(); });
+    const auto show_steps = [this, undo, redo] {
+        const auto back = models_.store.undo_title(), again = models_.store.redo_title();
+        undo->setText(back.isEmpty() ? tr("Undo") : tr("Undo: %1").arg(back));
+        undo->setEnabled(!back.isEmpty());
+        redo->setText(again.isEmpty() ? tr("Redo") : tr("Redo: %1").arg(again));
+        redo->setEnabled(!again.isEmpty());
+    };
+    connect(&models_.store, &ProjectStore::steps_changed, this, show_steps);
+    show_steps();
     for (const auto& row : page_list())
         add_named_action(this, QStringLiteral("window/page-%1").arg(int(row.id) + 1), tr("Go to %1").arg(row.title_text()),
                          QKeySequence(Qt::CTRL | Qt::Key(Qt::Key_1 + int(row.id))), {}, [this, id = row.id] { go_to(id); });

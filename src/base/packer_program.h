@@ -20,6 +20,7 @@ struct PackerProgram {
     std::string name;
     std::vector<std::string> unpack;
     std::vector<std::string> pack;  ///< empty: its entries can only be read
+    bool operator==(const PackerProgram&) const = default;
 };
 
 class PackerPrograms {

@@ -42,6 +42,7 @@ public:
 struct KindChoice {
     std::string pattern;  ///< a whole path, or a file name with * and ?
     std::string kind;
+    bool operator==(const KindChoice&) const = default;
 };
 
 /// Everything the program can recognize. Handed to whoever opens something; nothing global.

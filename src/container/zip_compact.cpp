@@ -58,8 +58,9 @@ Result<FilePlan> ZipContainer::Planner::compact() {
     std::sort(parts.begin(), parts.end(), [](const auto& a, const auto& b) { return a.record->directory_at < b.record->directory_at; });
     ByteWriter out;
     for (const auto& part : parts)
-        out.put(moved_record(file_.subspan(static_cast<std::size_t>(part.record->directory_at), part.record->directory_size),
+        out.put(moved_record(record_at(part.record->directory_at, part.record->directory_size, RecordOf::directory),
                              part.to - zip_.tail_.base, part.size, part.stored));
+    SKIVET_CHECK(check_whole());
     const auto directory_bytes = out.bytes.size();
     out.put(end_records(at, directory_bytes, parts.size()));
     plan.pieces.push_back({0, 0, std::move(out.bytes)});

@@ -124,7 +124,7 @@ Status ZipContainer::Planner::move_renamed() {
             const auto end = data_end(local.data_at, zip_.entries_[e].stored) + zip_.descriptor_size(file_, e, local);
             SKIVET_TRY(const auto behind, slice(file_, local.data_at, end - local.data_at));
             Appended item{e, local, {}, record.crc, zip_.entries_[e].size, false, true, n};
-            item.packed = with_name(file_.subspan(static_cast<std::size_t>(record.local_at), local.header_size), RecordOf::local, n);
+            item.packed = with_name(record_at(record.local_at, local.header_size, RecordOf::local), RecordOf::local, n);
             item.local.header_size = static_cast<std::uint32_t>(item.packed.size());
             item.packed.insert(item.packed.end(), behind.begin(), behind.end());
             give_back(e);
@@ -167,6 +167,7 @@ Result<FilePlan> ZipContainer::Planner::finish() {
     out.put(directory());
     const auto directory_bytes = append_at_ + out.bytes.size() - directory_at;
     out.put(end_records(directory_at, directory_bytes, count));
+    SKIVET_CHECK(check_whole());
     plan.new_size = append_at_ + out.bytes.size();
     if (plan.new_size > zip_.file_.size()) plan.way = Way::append;
     // Readers look for the directory right before its end first. Where other bytes stand there, these must not look like one.
@@ -182,7 +183,7 @@ Result<FilePlan> ZipContainer::Planner::finish() {
     return plan;
 }
 
-Bytes ZipContainer::Planner::patch_archive() {
+Result<Bytes> ZipContainer::Planner::patch_archive() {
     ByteWriter out;
     Bytes records;
     for (const auto& item : appended_) {
@@ -191,6 +192,7 @@ Bytes ZipContainer::Planner::patch_archive() {
         out.put(local_record(item));
         out.put(item.packed);
     }
+    SKIVET_CHECK(check_whole());
     ByteWriter end;
     end.le(end_signature);
     for (const int zero : {0, 0}) end.le(static_cast<std::uint16_t>(zero));
@@ -240,6 +242,20 @@ std::uint16_t ZipContainer::Planner::new_flags(std::uint16_t flags, const Append
     return item.entry != nothing && zip_.records_[item.entry].method == 14 ? static_cast<std::uint16_t>(flags | flag_lzma_end_mark) : flags;
 }
 
+Bytes ZipContainer::Planner::record_at(std::uint64_t at, std::uint64_t size, RecordOf kind) const {
+    // Copied first: what is looked at must be what is used, whoever writes the file now.
+    const auto old = file_.subspan(static_cast<std::size_t>(at), static_cast<std::size_t>(size));
+    Bytes out(old.begin(), old.end());
+    if (record_holds(out, kind)) return out;
+    torn_ = true;
+    return plain_record(kind);
+}
+
+Status ZipContainer::Planner::check_whole() const {
+    if (!torn_) return {};
+    return fail(ErrorCode::stale, "the archive was written by another program while it was looked at", "Look again");
+}
+
 Bytes ZipContainer::Planner::model_of(const Appended& item, RecordOf kind) const {
     Bytes out;
     if (item.entry == nothing) {
@@ -247,9 +263,7 @@ Bytes ZipContainer::Planner::model_of(const Appended& item, RecordOf kind) const
     } else {
         const auto& record = zip_.records_[item.entry];
         const bool local = kind == RecordOf::local;
-        const auto old = file_.subspan(static_cast<std::size_t>(local ? record.local_at : record.directory_at),
-                                       local ? item.local.header_size : record.directory_size);
-        out.assign(old.begin(), old.end());
+        out = record_at(local ? record.local_at : record.directory_at, local ? item.local.header_size : record.directory_size, kind);
     }
     return item.name ? with_name(out, kind, *item.name) : out;
 }

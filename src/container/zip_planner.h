@@ -21,11 +21,12 @@ public:
 
     Result<FilePlan> finish();
     /// A whole archive of only the entries that were replaced.
-    Bytes patch_archive();
+    Result<Bytes> patch_archive();
     /// Every entry moved together, in the order they lie in.
     Result<FilePlan> compact();
 
 private:
+    mutable bool torn_ = false;  ///< a record was not whole when it was planned from
     static constexpr std::size_t nothing = ~std::size_t{0};
     /// An entry that is written behind the others.
     struct Appended {
@@ -71,6 +72,10 @@ private:
     void in_place(std::size_t entry, const Local& local, const Bytes& packed, std::uint32_t crc);
     /// Flags of an entry that is written anew: sizes stand before it, and an LZMA stream has its end mark.
     [[nodiscard]] std::uint16_t new_flags(std::uint16_t flags, const Appended& item) const;
+    /// A copy of a record of the file; where it is none any more `torn_` is set and a plain one stands in.
+    [[nodiscard]] Bytes record_at(std::uint64_t at, std::uint64_t size, zip::RecordOf kind) const;
+    /// Error `stale` when a record was not whole while it was planned from.
+    [[nodiscard]] Status check_whole() const;
     /// The record that an entry's new one is made from, under its new name.
     [[nodiscard]] Bytes model_of(const Appended& item, zip::RecordOf kind) const;
     [[nodiscard]] Bytes local_record(const Appended& item) const;

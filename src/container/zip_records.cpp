@@ -46,6 +46,15 @@ Bytes moved_record(ByteSpan old, std::uint64_t offset, std::uint64_t size, std::
     return out;
 }
 
+bool record_holds(ByteSpan record, RecordOf kind) {
+    const bool local = kind == RecordOf::local;
+    const auto fixed = static_cast<std::size_t>(local ? local_size : directory_size);
+    if (record.size() < fixed || u32(record, 0) != (local ? local_signature : directory_signature)) return false;
+    const auto name = static_cast<std::size_t>(local ? local_name : dir_name),
+               extra = static_cast<std::size_t>(local ? local_extra : dir_extra);
+    return fixed + u16(record, name) + u16(record, extra) <= record.size();
+}
+
 Bytes with_name(ByteSpan record, RecordOf kind, std::string_view name) {
     const bool local = kind == RecordOf::local;
     const auto fixed = static_cast<std::size_t>(local ? local_size : directory_size);

@@ -14,6 +14,9 @@ namespace skivet::zip {
 
 /// Local headers and the directory's records have their names at other places.
 enum class RecordOf { local, directory };
+/// Whether a record has its mark and everything it says it has. What is planned from one must be looked at again: the file may have been
+/// written meanwhile.
+[[nodiscard]] bool record_holds(ByteSpan record, RecordOf kind);
 /// The record with another name, UTF-8 (flag bit 11 where it is not ASCII, 4.4.4), and without a Unicode path field, which would go on
 /// saying the old one (4.6.9).
 [[nodiscard]] Bytes with_name(ByteSpan record, RecordOf kind, std::string_view name);

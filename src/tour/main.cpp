@@ -3,6 +3,7 @@
 #include <QCommandLineParser>
 #include <QTextStream>
 
+#include "app/models/preferences.h"
 #include "app/theme/theme.h"
 #include "tour/tour.h"
 
@@ -21,11 +22,14 @@ int main(int argc, char** argv) {
     const auto places = parser.positionalArguments();
     if (places.size() != 3) parser.showHelp(2);
     apply_theme(app);
-    Models models;
-    Workspace window(models);
     const auto absolute = [](const QString& path) { return std::filesystem::absolute(path.toStdString()).lexically_normal(); };
-    models.store.open({absolute(places[0]), absolute(places[1]), {}, {}});
+    // Not the list of whoever walks the tour.
+    const auto beside = absolute(places[2]).parent_path();
+    GamesModel games(skivet::GameList(beside / "games", beside / "projects"));
+    Preferences::the().change([](skivet::Settings& settings) { settings.look = skivet::Settings::Look::light; });
+    MainWindow window(games);
+    window.open({absolute(places[0]), absolute(places[1]), {}, {}});
     window.show();
-    new Tour(&window, &models, places[2], [](int code) { QApplication::exit(code); });
+    new Tour(&window, places[2], [](int code) { QApplication::exit(code); });
     return QApplication::exec();
 }

@@ -1,7 +1,5 @@
 #include "tour/tour.h"
 
-#include "app/catalog_dialogs.h"
-
 #include <cmath>
 #include <QComboBox>
 #include <QDialog>
@@ -13,17 +11,19 @@
 #include <QPushButton>
 #include <QTextStream>
 
+#include "app/catalog_dialogs.h"
 #include "app/dialogs.h"
+#include "app/models/preferences.h"
 #include "app/pages/bench_page.h"
 #include "app/pages/catalog_page.h"
 #include "app/pages/fitting_page.h"
+#include "app/start_page.h"
 #include "app/theme/theme.h"
 #include "app/workshop/found_window.h"
 #include "app/workshop/parcels_window.h"
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
 #include "app/workshop/sift_window.h"
-#include "app/workshop/take_window.h"
 #include "app/workshop/touch_window.h"
 
 namespace skivet::app {
@@ -59,8 +59,13 @@ bool spoil(const QString& file) {
 
 }  // namespace
 
-Tour::Tour(Workspace* window, Models* models, QString folder, std::function<void(int)> done)
-    : QObject(window), window_(window), models_(models), folder_(std::move(folder)), done_(std::move(done)) {
+Tour::Tour(MainWindow* window, QString folder, std::function<void(int)> done)
+    : QObject(window),
+      main_(window),
+      window_(window->workspace()),
+      models_(window->models()),
+      folder_(std::move(folder)),
+      done_(std::move(done)) {
     poll_.setInterval(30);
     connect(&poll_, &QTimer::timeout, this, [this] {
         if (waited_.elapsed() > 60'000) {
@@ -69,7 +74,7 @@ Tour::Tour(Workspace* window, Models* models, QString folder, std::function<void
             return done_(1);
         }
         // Quiet for a few rounds: pictures that were asked for while painting have arrived.
-        settled_ = ready_() && !models_->jobs.busy() ? settled_ + 1 : 0;
+        settled_ = ready_() && !(main_->models() && main_->models()->jobs.busy()) ? settled_ + 1 : 0;
         if (settled_ < 8) return;
         poll_.stop();
         step();
@@ -88,7 +93,7 @@ void Tour::wait_for(std::function<bool()> ready) {
 void Tour::shot(const QString& name) {
     const auto file = folder_ + '/' + name + QStringLiteral(".png");
     QWidget* shown = QApplication::activeModalWidget();
-    (shown ? shown : window_)->grab().toImage().convertToFormat(QImage::Format_RGB888).save(file);
+    (shown ? shown : main_)->grab().toImage().convertToFormat(QImage::Format_RGB888).save(file);
     QTextStream(stdout) << file << '\n';
 }
 
@@ -271,10 +276,10 @@ void Tour::step() {
         case 20:
             shot(QStringLiteral("11-sifting"));
             window_->findChild<SiftWindow*>()->reject();
-            show_kinds(window_, &models_->sources, source_named("sideshow.bale"));
+            window_->open_settings(SettingsPart::keys);
             return wait_for([] { return QApplication::activeModalWidget() != nullptr; });
         case 21:
-            shot(QStringLiteral("12-taken-for"));
+            shot(QStringLiteral("13-settings"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             show_keys(window_, &models_->store);
             return wait_for([] {
@@ -346,36 +351,19 @@ void Tour::step() {
         case 29: {
             shot(QStringLiteral("17-by-picture"));
             window_->page<CatalogPage>()->leave_hits();
-            std::vector<std::size_t> all;
-            for (int row = 0; row < window_->page<CatalogPage>()->model()->rowCount(); ++row)
-                for (const auto item : window_->page<CatalogPage>()->model()->items_at(row)) all.push_back(item);
-            show_export(window_, &models_->catalog, {}, all);
-            return wait_for([] { return QApplication::activeModalWidget() != nullptr; });
+            // The same by night.
+            window_->page<FittingPage>()->show_piece(models_->bench.pieces()[1].id);
+            window_->go_to(PageId::fitting);
+            Preferences::the().change([](Settings& settings) { settings.look = Settings::Look::night; });
+            return wait_for([this] { return models_->bench.pieces()[1].state == PieceState::fits; });
         }
-        case 30: {
-            auto* dialog = QApplication::activeModalWidget();
-            dialog->findChild<QLineEdit*>("place")->setText(folder_ + QStringLiteral("/../exported"));
-            dialog->findChild<QPushButton*>("start")->click();
-            return wait_for([this] { return models_->catalog.exporting() == nullptr; });
-        }
-        case 31:
-            QApplication::activeModalWidget()->findChild<QLineEdit*>("place")->setText(QStringLiteral("/home/you/textures"));
-            shot(QStringLiteral("18-export"));
-            static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
-            (new TakeWindow(window_, &models_->catalog, textures_called("haze")))->open();
-            return wait_for([] {
-                const auto* taking = QApplication::activeModalWidget();
-                if (!taking) return false;
-                const auto views = taking->findChildren<ImageView*>();
-                return !views.isEmpty() && std::all_of(views.begin(), views.end(), [](const ImageView* v) { return !v->image().isNull(); });
-            });
-        case 32:
-            shot(QStringLiteral("13-take"));
-            static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
+        case 30:
+            shot(QStringLiteral("18-night"));
+            Preferences::the().change([](Settings& settings) { settings.look = Settings::Look::light; });
             // Two parcels of the same horse, as two people would make them.
             make_parcel("Golden star", QStringLiteral("E. Wick"));
             return wait_for([this] { return QFile::exists(parcel_file("Golden star")); });
-        case 33: {
+        case 31: {
             const auto id = models_->bench.pieces()[1].id;
             // By somebody who does not have the golden one.
             const auto file = to_text(models_->store.project().work() / models_->bench.pieces()[1].file);
@@ -384,14 +372,14 @@ void Tour::step() {
                 return done_(1);
             return wait_for([this, id, edit = models_->bench.piece(id)->edit()] { return models_->bench.piece(id)->edit() != edit; });
         }
-        case 34:
+        case 32:
             make_parcel("Blue star", QStringLiteral("M. Tallow"));
             return wait_for([this] { return QFile::exists(parcel_file("Blue star")); });
-        case 35:
+        case 33:
             models_->parcels.bring(parcel_file("Golden star").toStdString());
             return wait_for([this] { return models_->parcels.waits(); });
-        case 36: models_->parcels.carry_out(); return wait_for([this] { return !models_->parcels.stack().empty(); });
-        case 37: {
+        case 34: models_->parcels.carry_out(); return wait_for([this] { return !models_->parcels.stack().empty(); });
+        case 35: {
             auto* parcels = new ParcelsWindow(window_, &models_->parcels);
             parcels->setModal(true);
             parcels->show();
@@ -402,10 +390,25 @@ void Tour::step() {
                        std::all_of(views.begin(), views.end(), [](const ImageView* v) { return !v->image().isNull(); });
             });
         }
-        case 38:
+        case 36:
             shot(QStringLiteral("14-parcels"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
+            models_->card.keep();
             return wait_for(always);
+        case 37: {
+            // A second game, so that there is something to choose from.
+            const auto crate = models_->store.project().game / "rides.crate";
+            main_->open({(folder_ + QStringLiteral("/../Painted horses")).toStdString(), {}, {crate}, {}});
+            return wait_for([this] { return main_->models()->sources.ready() && main_->models()->catalog.unseen() == 0; });
+        }
+        case 38: main_->models()->card.keep(); return wait_for(always);
+        case 39:
+            main_->show_start();
+            return wait_for([this] {
+                const auto& games = main_->start_page()->games();
+                return games.size() == 2 && !games[0].picture.isNull() && !games[1].picture.isNull();
+            });
+        case 40: shot(QStringLiteral("12-start")); return wait_for(always);
         default: return done_(0);
     }
 }

@@ -3,6 +3,7 @@
 #include <QElapsedTimer>
 #include <QImage>
 
+#include "app/main_window.h"
 #include "app/models/models.h"
 #include "app/workspace.h"
 
@@ -13,7 +14,8 @@ namespace skivet::app {
 class Tour : public QObject {
     Q_OBJECT
 public:
-    Tour(Workspace* window, Models* models, QString folder, std::function<void(int)> done);
+    /// The window has the demo's project open.
+    Tour(MainWindow* window, QString folder, std::function<void(int)> done);
 
 private:
     void step();
@@ -28,6 +30,7 @@ private:
     /// Goes on once `ready` holds; gives up after 60 s.
     void wait_for(std::function<bool()> ready);
 
+    MainWindow* main_;
     Workspace* window_;
     Models* models_;
     QString folder_;

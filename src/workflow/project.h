@@ -115,16 +115,19 @@ struct SourceSetting {
 /// The user's word on what a texture is for: `role` as the catalog names it ("base_color").
 struct RoleChoice {
     std::string path, role;
+    bool operator==(const RoleChoice&) const = default;
 };
 /// A habit of this game's names: `place` is suffix, prefix, word or folder.
 struct HabitChoice {
     std::string place, word, role;
+    bool operator==(const HabitChoice&) const = default;
 };
 /// A search under a name, with the facets it narrows down by.
 struct KeptSearch {
     std::string name, text;
     std::vector<std::pair<std::string, std::string>> chosen;  ///< facet and value
     std::vector<std::string> traits;
+    bool operator==(const KeptSearch&) const = default;
 };
 
 /// A version of the game that was recorded as it was shipped.

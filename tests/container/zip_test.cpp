@@ -1,5 +1,8 @@
 #include <gtest/gtest.h>
 
+#include <fstream>
+#include <random>
+
 #include "base/hash.h"
 #include "container/zip.h"
 #include "support/pictures.h"
@@ -297,4 +300,32 @@ TEST(Plan, MinimizingKeepsTheResult) {
     EXPECT_EQ(plan.ranges.size(), 3u);
     EXPECT_EQ(plan.bytes_written(), 16u + 1 + 1);
     EXPECT_EQ(*planned_bytes(plan, before), after_bytes);
+}
+
+TEST_P(EveryShape, AFileThatIsWrittenWhileItIsPlannedFromIsRefusedOrPlanned) {
+    // As when one's own delivery, or an update, runs beside a plan: the map shows what is written at once.
+    TempFolder folder;
+    const auto file = folder / "t.zip";
+    const auto whole = make_zip(three, GetParam().traits);
+    std::mt19937 random(18);
+    int stale = 0;
+    for (int round = 0; round < 200; ++round) {
+        put_file(file, whole);
+        const auto view = FileView::open(file);
+        ASSERT_TRUE(view);
+        const auto zip = ZipContainer::open(*view, ReadLimits{});
+        ASSERT_TRUE(zip);
+        {
+            std::fstream other(file, std::ios::in | std::ios::out | std::ios::binary);
+            const auto noise = random_bytes(std::size_t(1 + random() % 90), unsigned(round));
+            other.seekp(std::streamoff(random() % (whole.size() - noise.size())));
+            other.write(reinterpret_cast<const char*>(noise.data()), std::streamsize(noise.size()));
+        }
+        const std::size_t entry = random() % 3;
+        const std::vector<Replacement> replacements = {{entry, random_bytes(900, 7)}};
+        for (const auto& plan : {(*zip)->plan(replacements, ReadLimits{}), (*zip)->plan_compact(ReadLimits{})})
+            if (!plan) stale += plan.error().code == ErrorCode::stale;
+        (void)(*zip)->patch_archive(replacements, ReadLimits{});
+    }
+    EXPECT_GT(stale, 0) << "no round met a record; the test says nothing";
 }

@@ -198,9 +198,12 @@ TEST_F(SafetyUi, TheKeyShownOnTheEmptyPageWorks) {
 }
 
 TEST_F(SafetyUi, TheTourEndsWherePeopleHaveTheirOwnProject) {
-    open({archive()});
+    GamesModel games(GameList(folder / "games", folder / "projects"));
+    MainWindow main(games);
+    main.open({folder / "project", {}, {archive()}, {}});
+    main.show();
     int code = -1;
-    Tour tour(window.get(), &models, QString::fromStdString((folder / "shots").string()), [&](int done) { code = done; });
+    Tour tour(&main, QString::fromStdString((folder / "shots").string()), [&](int done) { code = done; });
     ASSERT_TRUE(wait([&] { return code >= 0; }));
     EXPECT_EQ(code, 2);
 }

@@ -289,8 +289,11 @@ TEST_F(Start, EveryActionHasANameAndNoTwoOfAPageShareAKey) {
             EXPECT_TRUE(ids.insert(action->objectName()).second) << action->objectName().toStdString();
     }
     // Common practice: these mean the same in every program, or nothing.
-    const std::map<QString, QString> standard = {
-        {"Ctrl+S", "window/save"}, {"Ctrl+N", "window/new-game"}, {"Ctrl+O", "window/open-a-project"}};
+    const std::map<QString, QString> standard = {{"Ctrl+S", "window/save"},
+                                                 {"Ctrl+N", "window/new-game"},
+                                                 {"Ctrl+O", "window/open-a-project"},
+                                                 {"Ctrl+Z", "window/undo"},
+                                                 {"Ctrl+Shift+Z", "window/redo"}};
     for (auto* page : window->workspace()->all_pages()) {
         QList<QAction*> all = page->actions();
         all += window->workspace()->actions();

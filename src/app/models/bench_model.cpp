@@ -34,6 +34,22 @@ BenchModel::BenchModel(ProjectStore& store, QObject* parent)
     connect(&fits_, &FitModel::read, this, [this](PieceId id, const QString& edit, const QImage&, const QImage& little) {
         note_pictures(id, {{}, {}, little, edit.toStdString()});
     });
+    connect(&store_, &ProjectStore::stepped, this, [this](const StepEffect& effect) {
+        if (effect.pieces.empty()) return;
+        // What follows them follows what they are now.
+        std::set<fs::path> files;
+        for (const auto id : effect.pieces) {
+            forget(id);
+            if (const auto* there = piece(id)) files.insert(there->file);
+        }
+        std::vector<PieceId> followers;
+        for (const auto& one : pieces())
+            if (one.follows() && files.contains(one.file)) followers.push_back(one.id);
+        for (const auto id : followers) forget(id);
+        watch();
+        look();  // the file of one that came back may be another by now
+        store_.tell_pieces_changed();
+    });
     connect(&store_, &ProjectStore::opened, this, [this] {
         // Ids count anew in another project.
         pictures_.clear();
@@ -50,7 +66,7 @@ void BenchModel::put_away(PieceId id) {
     const auto* piece = this->piece(id);
     if (!piece) return;
     messages_.say(tr("Put away: %1. Its file stays in the project's work folder.").arg(text(piece->file)));
-    store_.change([&](Project& p) { p.put_away(id); });
+    store_.change(tr("Put away"), [&](Project& p) { p.put_away(id); });
     forget(id);
     watch();
     store_.tell_pieces_changed();
@@ -403,7 +419,7 @@ void BenchModel::touch(const std::vector<PieceId>& ids, const std::vector<std::s
     std::vector<PieceId> changed;
     for (std::size_t i = 0; i < project.pieces.size(); ++i)
         if (project.pieces[i].touches != pieces()[i].touches) changed.push_back(project.pieces[i].id);
-    store_.change([&](Project& p) { p = std::move(project); });
+    store_.change(tr("Touch up"), [&](Project& p) { p = std::move(project); });
     for (const auto id : changed) forget(id);
     store_.tell_pieces_changed();
 }

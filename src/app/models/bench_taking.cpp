@@ -6,7 +6,7 @@ namespace skivet::app {
 void BenchModel::keep(Taken taken) {
     for (const auto& error : taken.errors) messages_.complain(error);
     std::vector<PieceId> ids;
-    store_.change([&](Project& p) { ids = keep_taken(p, std::move(taken.pieces)); });
+    store_.change(tr("Take to the bench"), [&](Project& p) { ids = keep_taken(p, std::move(taken.pieces)); });
     // They are the last of the list. Of thousands nobody reads a line each.
     constexpr std::size_t lines = 100;
     const auto begin = pieces().size() - ids.size();
@@ -92,7 +92,7 @@ void BenchModel::scale_set(const std::vector<Address>& others, double factor) {
         },
         [this](Scaled scaled) {
             // Only what belongs to these pieces; the rest may have gone on meanwhile.
-            store_.change([&](Project& p) {
+            store_.change(tr("Another size"), [&](Project& p) {
                 for (const auto& theirs : scaled.there) {
                     auto* mine = p.piece(theirs.id);
                     if (!mine) continue;

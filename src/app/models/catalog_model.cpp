@@ -15,6 +15,9 @@ namespace fs = std::filesystem;
 CatalogModel::CatalogModel(ProjectStore& store, QObject* parent)
     : QObject(parent), store_(store), jobs_(store.jobs()), messages_(store.messages()), pictures_(store) {
     connect(&store_, &ProjectStore::pieces_changed, this, &CatalogModel::states_changed);
+    connect(&store_, &ProjectStore::stepped, this, [this](const StepEffect& effect) {
+        if (effect.words) analyze_again();
+    });
 }
 
 std::optional<PieceState> CatalogModel::state_of(std::size_t item) const {
@@ -87,7 +90,7 @@ void CatalogModel::analyze_again() {
 }
 
 void CatalogModel::set_role(const std::vector<std::size_t>& items, Role role) {
-    store_.change([&](Project& p) {
+    store_.change(tr("A role"), [&](Project& p) {
         for (const auto item : items) {
             if (item >= snapshot()->catalog.items.size()) continue;
             const auto key = path_key(snapshot()->catalog.items[item].inner);
@@ -100,7 +103,7 @@ void CatalogModel::set_role(const std::vector<std::size_t>& items, Role role) {
 
 void CatalogModel::set_habit(const RoleHabit& habit) {
     const auto place = std::string(name_of(habit.place));
-    store_.change([&](Project& p) {
+    store_.change(tr("A naming habit"), [&](Project& p) {
         std::erase_if(p.habits, [&](const HabitChoice& h) { return h.place == place && h.word == habit.word; });
         p.habits.push_back({place, habit.word, std::string(token_of(habit.role))});
     });
@@ -109,8 +112,9 @@ void CatalogModel::set_habit(const RoleHabit& habit) {
 
 void CatalogModel::forget_habit(const RoleHabit& habit) {
     const auto place = std::string(name_of(habit.place));
-    store_.change(
-        [&](Project& p) { std::erase_if(p.habits, [&](const HabitChoice& h) { return h.place == place && h.word == habit.word; }); });
+    store_.change(tr("Forget a naming habit"), [&](Project& p) {
+        std::erase_if(p.habits, [&](const HabitChoice& h) { return h.place == place && h.word == habit.word; });
+    });
     analyze_again();
 }
 
@@ -120,14 +124,15 @@ void CatalogModel::keep_search(const std::string& name, const CatalogQuery& quer
         for (const auto& value : query.chosen[f]) kept.chosen.emplace_back(name_of(static_cast<Facet>(f)), value);
     for (std::size_t t = 0; t < trait_count; ++t)
         if (query.traits[t]) kept.traits.emplace_back(name_of(static_cast<Trait>(t)));
-    store_.change([&](Project& p) {
+    store_.change(tr("Keep a search"), [&](Project& p) {
         std::erase_if(p.searches, [&](const KeptSearch& s) { return s.name == name; });
         p.searches.push_back(std::move(kept));
     });
 }
 
 void CatalogModel::forget_search(const std::string& name) {
-    store_.change([&](Project& p) { std::erase_if(p.searches, [&](const KeptSearch& s) { return s.name == name; }); });
+    store_.change(tr("Forget a search"),
+                  [&](Project& p) { std::erase_if(p.searches, [&](const KeptSearch& s) { return s.name == name; }); });
 }
 
 void CatalogModel::relate(std::size_t item, std::function<void(const Relations&)> done) {

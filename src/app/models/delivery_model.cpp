@@ -8,6 +8,9 @@ DeliveryModel::DeliveryModel(ProjectStore& store, QObject* parent)
     : QObject(parent), store_(store), jobs_(store.jobs()), messages_(store.messages()) {
     connect(&store_, &ProjectStore::history_changed, this, &DeliveryModel::history_changed);
     connect(&store_, &ProjectStore::pieces_changed, this, &DeliveryModel::pieces_changed);
+    connect(&store_, &ProjectStore::stepped, this, [this](const StepEffect& effect) {
+        if (effect.changes || effect.places) store_.tell_pieces_changed(), make_plan();
+    });
 }
 
 void DeliveryModel::make_plan() {
@@ -61,7 +64,7 @@ void DeliveryModel::deliver() {
 
 void DeliveryModel::let_wait(const std::vector<EntryChange>& changes) {
     std::vector<Error> errors;
-    store_.change([&](Project& p) { errors = p.add(changes); });
+    store_.change(tr("Rename or take out entries"), [&](Project& p) { errors = p.add(changes); });
     if (errors.size() == 1) messages_.complain(errors.front());
     else if (!errors.empty()) messages_.tell(tr("%1 of them are on the bench. Put them away first.").arg(errors.size()));
     const auto waiting = changes.size() - errors.size();
@@ -76,13 +79,13 @@ void DeliveryModel::let_wait(const std::vector<EntryChange>& changes) {
 }
 
 void DeliveryModel::leave(const std::vector<EntryChange>& changes) {
-    store_.change([&](Project& p) { p.drop(changes); });
+    store_.change(tr("Leave changes of entries"), [&](Project& p) { p.drop(changes); });
     store_.tell_pieces_changed();
 }
 
 void DeliveryModel::set_destination(Destination destination) {
     if (this->destination() == destination) return;
-    store_.change([&](Project& p) { p.destination = destination; });
+    store_.change(tr("Where it is delivered"), [&](Project& p) { p.destination = destination; });
     make_plan();
 }
 

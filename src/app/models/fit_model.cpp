@@ -255,7 +255,7 @@ std::shared_ptr<const FitMips> FitModel::mips(PieceId id) {
 }
 
 void FitModel::mend(const std::vector<PieceId>& ids, const MendSet& mends) {
-    store_.change([&](Project& p) {
+    store_.change(tr("Mend"), [&](Project& p) {
         for (const auto id : ids)
             if (auto* piece = p.piece(id)) piece->options.mends.press(mends);
     });
@@ -282,7 +282,7 @@ void FitModel::fit_again(const std::vector<PieceId>& ids) {
 }
 
 void FitModel::set_format(const std::vector<PieceId>& ids, Format format) {
-    store_.change([&](Project& p) {
+    store_.change(tr("Another format"), [&](Project& p) {
         for (const auto id : ids)
             if (auto* piece = p.piece(id)) skivet::set_format(*piece, format, now());
     });
@@ -300,7 +300,7 @@ MendSet FitModel::due_mends(PieceId id) const {
 
 void FitModel::mend_all(const std::vector<PieceId>& ids) {
     std::vector<PieceId> changed;
-    store_.change([&](Project& p) {
+    store_.change(tr("Mend all"), [&](Project& p) {
         for (const auto id : ids) {
             const auto due = due_mends(id);
             if (due.empty()) continue;

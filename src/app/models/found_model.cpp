@@ -88,7 +88,7 @@ std::vector<std::size_t> FoundModel::proposal() const {
 void FoundModel::take() {
     if (!installation_ || store_.needs_project()) return;
     const auto chosen = order();
-    store_.change([&](Project& p) {
+    store_.change(tr("Sources of the game's folder"), [&](Project& p) {
         if (p.game.empty()) p.game = installation_->survey.root;
         take_sources(p, *installation_, chosen);
     });

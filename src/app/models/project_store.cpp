@@ -25,6 +25,32 @@ void ProjectStore::save() {
     });
 }
 
+void ProjectStore::note_step(const QString& title, std::shared_ptr<const Project> before) {
+    if (!difference_of(*before, project_).any()) return;
+    // Each is two whole projects; of large ones fewer are kept.
+    constexpr std::size_t most = 60, most_pieces = 100'000;
+    undo_.push_back({title, std::move(before), std::make_shared<const Project>(project_)});
+    const auto allowed = std::clamp<std::size_t>(most_pieces / (project_.pieces.size() + 1), 5, most);
+    if (undo_.size() > allowed) undo_.erase(undo_.begin(), undo_.end() - std::ptrdiff_t(allowed));
+    redo_.clear();
+    emit steps_changed();
+}
+
+void ProjectStore::step(std::vector<Step>& from, std::vector<Step>& to, bool back) {
+    if (!open_ || from.empty()) return;
+    const auto one = std::move(from.back());
+    from.pop_back();
+    const auto effect = make_step(project_, back ? *one.after : *one.before, back ? *one.before : *one.after);
+    to.push_back(one);
+    save();
+    const auto line = back ? tr("Undone: %1").arg(one.title) : tr("Done again: %1").arg(one.title);
+    messages_.say(line);
+    messages_.tell(line);
+    emit steps_changed();
+    if (effect.reading) renew_context();
+    emit stepped(effect);
+}
+
 bool ProjectStore::needs_project() {
     if (open_) return false;
     messages_.tell(tr("No project is open, so there is nowhere to keep this."));
@@ -86,6 +112,9 @@ void ProjectStore::take_over(OpenedProject opened) {
     for (const auto* list : {&opened.recovered.set_aside, &opened.recovered.waiting, &opened.problems})
         for (const auto& error : *list) messages_.complain(error);
     project_ = std::move(opened.project);
+    undo_.clear();
+    redo_.clear();
+    emit steps_changed();
     history_ = std::move(opened.history);
     context_ = std::move(opened.context);
     index_ = std::move(opened.index);
@@ -185,7 +214,7 @@ void ProjectStore::save_sheet(const std::string& name, const std::string& toml, 
 
 void ProjectStore::set_places(const PlaceSettings& places) {
     if (project_.places == places) return;
-    change([&](Project& p) { p.places = places; });
+    change(tr("Where deliveries go"), [&](Project& p) { p.places = places; });
     emit pieces_changed();  // what a delivery would write is other than before
 }
 

@@ -6,6 +6,7 @@
 #include "app/models/messages.h"
 #include "workflow/catalog_snapshot.h"
 #include "workflow/opening.h"
+#include "workflow/steps.h"
 
 namespace skivet::app {
 
@@ -32,6 +33,19 @@ public:
         change(project_);
         save();
     }
+    /// The same for what a person decides: it can be undone. `title`: what was done, as the menu says it ("Remove a source").
+    template <class Change>
+    void change(const QString& title, Change change) {
+        auto before = std::make_shared<const Project>(project_);
+        change(project_);
+        note_step(title, std::move(before));
+        save();
+    }
+    /// The title of what would be undone or done again; empty: nothing.
+    [[nodiscard]] QString undo_title() const { return undo_.empty() ? QString() : undo_.back().title; }
+    [[nodiscard]] QString redo_title() const { return redo_.empty() ? QString() : redo_.back().title; }
+    void undo() { step(undo_, redo_, true); }
+    void redo() { step(redo_, undo_, false); }
     /// For workers, which keep it while they run.
     [[nodiscard]] std::shared_ptr<const ReadContext> context() const { return context_; }
     [[nodiscard]] const std::shared_ptr<IndexStore>& index() const { return index_; }
@@ -79,10 +93,20 @@ signals:
     /// Pieces came, went, or have another state.
     void pieces_changed();
     void history_changed();
+    /// There is another thing to undo or do again.
+    void steps_changed();
+    /// Something was undone or done again.
+    void stepped(const skivet::StepEffect& effect);
     /// What is in the sources, or how they are to be read, may be other than before.
     void game_changed();
 
 private:
+    struct Step {
+        QString title;
+        std::shared_ptr<const Project> before, after;
+    };
+    void note_step(const QString& title, std::shared_ptr<const Project> before);
+    void step(std::vector<Step>& from, std::vector<Step>& to, bool back);
     void save();
     void keep_keys(KeyRing ring);
     void take_over(OpenedProject opened);
@@ -99,6 +123,7 @@ private:
     std::shared_ptr<ThumbnailCache> cache_;
     std::shared_ptr<Baseline> baseline_;
     std::vector<Journal> history_;
+    std::vector<Step> undo_, redo_;  ///< the last at the end
     mutable PosixFiles files_;
 };
 

@@ -14,6 +14,10 @@ SourcesModel::SourcesModel(ProjectStore& store, QObject* parent)
         reload();
     });
     connect(&store_, &ProjectStore::game_changed, this, &SourcesModel::reload);
+    connect(&store_, &ProjectStore::stepped, this, [this](const StepEffect& effect) {
+        if (effect.sources && !effect.reading) reload();
+        else if (effect.words) emit changed();
+    });
 }
 
 SourceSetting SourcesModel::setting(std::size_t index) const {
@@ -29,14 +33,14 @@ Shipped SourcesModel::shipped(const fs::path& source) const {
 void SourcesModel::add(const fs::path& path) {
     if (store_.needs_project()) return;
     bool added = false;
-    store_.change([&](Project& p) { added = add_source(p, path); });
+    store_.change(tr("Add a source"), [&](Project& p) { added = add_source(p, path); });
     if (!added) return messages_.tell(tr("%1 is in the list already.").arg(QString::fromStdString(path.filename().string())));
     reload();
 }
 
 void SourcesModel::remove(std::size_t index) {
     bool gone = false;
-    store_.change([&](Project& p) { gone = remove_source(p, index); });
+    store_.change(tr("Remove a source"), [&](Project& p) { gone = remove_source(p, index); });
     if (gone) reload();
 }
 
@@ -46,7 +50,7 @@ void SourcesModel::move(std::size_t index, bool up) {
 
 void SourcesModel::place(std::size_t index, std::size_t place) {
     bool moved = false;
-    store_.change([&](Project& p) { moved = place_source(p, index, place); });
+    store_.change(tr("Another load order"), [&](Project& p) { moved = place_source(p, index, place); });
     if (moved) reload();
 }
 
@@ -54,18 +58,21 @@ void SourcesModel::set(std::size_t index, const SourceSetting& setting) {
     const auto& sources = store_.project().sources;
     if (index >= sources.size()) return;
     const auto before = this->setting(index);
-    store_.change([&](Project& p) { p.source_settings[p.sources[index]] = setting; });
+    store_.change(before.off == setting.off ? tr("What a source belongs to")
+                  : setting.off             ? tr("Switch a source off")
+                                            : tr("Switch a source on"),
+                  [&](Project& p) { p.source_settings[p.sources[index]] = setting; });
     if (before.off != setting.off) return reload();
     emit changed();  // only a word beside it
 }
 
 void SourcesModel::choose_kind(const std::string& pattern, const std::string& kind) {
-    store_.change([&](Project& p) { skivet::choose_kind(p, pattern, kind); });
+    store_.change(tr("What a source is taken for"), [&](Project& p) { skivet::choose_kind(p, pattern, kind); });
     store_.renew_context();
 }
 
 void SourcesModel::accept_paths(const std::vector<std::string>& paths) {
-    store_.change([&](Project& p) { skivet::accept_paths(p, paths); });
+    store_.change(tr("Names for entries"), [&](Project& p) { skivet::accept_paths(p, paths); });
     store_.renew_context();
 }
 

@@ -26,7 +26,7 @@ BlockPanel::BlockPanel(QWidget* parent) : QWidget(parent) {
     auto* wells = new QHBoxLayout(wells_);
     wells->setContentsMargins(0, 0, 0, 0);
     wells->setSpacing(6);
-    const QString names[] = {tr("The game's block"), tr("Your block"), tr("The block the game will get")};
+    const QString names[] = {tr("The game's block"), tr("Your block"), tr("What the game gets")};
     for (int i = 0; i < 3; ++i) {
         pictures_[i] = new QLabel;
         pictures_[i]->setFixedSize(well_side, well_side);

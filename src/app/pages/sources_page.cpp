@@ -16,6 +16,20 @@
 #include "app/workshop/sift_window.h"
 
 namespace skivet::app {
+namespace {
+
+/// In a narrow window paths are more than where an entry lies and how it is packed.
+class EntryView : public QTableView {
+protected:
+    void resizeEvent(QResizeEvent* event) override {
+        setColumnHidden(3, width() < 660);
+        setColumnHidden(4, width() < 740);
+        QTableView::resizeEvent(event);
+    }
+};
+
+}  // namespace
+
 SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, ShippedModel* shipped, QWidget* parent)
     : Page("sources", parent), model_(model), parcels_(parcels) {
     find_ = add_action("find-in-the-game-s-folder", tr("Find in the game's folder…"), Qt::Key_L,
@@ -145,7 +159,7 @@ SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, ShippedModel
     map_ = new ByteMap;
     inside_ = make_label(tr("INSIDE"), "heading");
     entries_ = new EntryTable(this);
-    table_ = new QTableView;
+    table_ = new EntryView;
     table_->setObjectName(QStringLiteral("entries"));
     table_->setModel(entries_);
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);

@@ -29,6 +29,10 @@ QAction* add_named_action(QWidget* owner, const QString& id, const QString& text
 
 QKeySequence standard_key(const QAction* action) { return action->property(key_property).value<QKeySequence>(); }
 
+QString key_text(const QKeySequence& key) {
+    return key.toString(QKeySequence::NativeText).replace(QStringLiteral("Return"), QStringLiteral("Enter"));
+}
+
 void put_in_submenu(QAction* action, const QString& submenu) { action->setProperty(submenu_property, submenu); }
 
 void fill_menu(QMenu* menu, const QList<QAction*>& actions) {

@@ -12,6 +12,8 @@ QAction* add_named_action(QWidget* owner, const QString& id, const QString& text
                           std::function<void()> run, Qt::ShortcutContext context = Qt::WindowShortcut);
 /// The key an action has where the person gave it none.
 [[nodiscard]] QKeySequence standard_key(const QAction* action);
+/// A key as it is written on keyboards.
+[[nodiscard]] QString key_text(const QKeySequence& key);
 /// In menus these stand together in one of their own.
 void put_in_submenu(QAction* action, const QString& submenu);
 

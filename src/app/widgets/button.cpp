@@ -3,6 +3,7 @@
 #include <QPainter>
 
 #include "app/theme/theme.h"
+#include "app/widgets/actions.h"
 
 namespace skivet::app {
 
@@ -20,9 +21,7 @@ Button::Button(const QString& text, Look look, QWidget* parent) : QPushButton(te
 }
 
 void Button::follow() {
-    key_ = action_->shortcut().toString(QKeySequence::NativeText);
-    if (key_ == QStringLiteral("Return")) key_ = QStringLiteral("Enter");
-    key_.replace(QStringLiteral("Return"), QStringLiteral("Enter"));
+    key_ = key_text(action_->shortcut());
     setText(action_->text());
     setAccessibleName(action_->text());
     setToolTip(action_->toolTip() + (key_.isEmpty() ? QString() : QStringLiteral("  (%1)").arg(key_)));

@@ -8,7 +8,7 @@
 namespace skivet::app {
 namespace {
 
-constexpr int mark_room = 40, chevron = 14, widest = 230;
+constexpr int mark_room = 46, chevron = 14, widest = 230;
 
 }  // namespace
 
