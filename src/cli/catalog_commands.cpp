@@ -9,6 +9,7 @@
 #include "base/text.h"
 #include "bench/fitting.h"
 #include "catalog/query.h"
+#include "cli/terminal.h"
 #include "container/texture_files.h"
 
 namespace skivet::cli {
@@ -29,6 +30,7 @@ Result<ReadCatalog> look_once(Context& c, std::vector<Source> sources, const std
     } else {
         SKIVET_TRY(out.catalog, build_catalog(c.context, out.sources, progress, options));
     }
+    const Shown shown(c, progress, "Looking at pictures");
     auto known = known_facts(out.catalog, *store);
     SKIVET_CHECK(measure_pictures(c.context, out.sources, out.catalog, known.todo, *store, nullptr, progress,
                                   [&, mutex = std::make_shared<std::mutex>()](std::vector<LookedAt> seen) {

@@ -14,6 +14,8 @@ struct Context {
     std::ostream& err;
     CancelToken cancel;
     bool json = false;
+    bool quiet = false;  ///< no progress, and no word where all went well
+    Terminal terminal = {};
     std::filesystem::path vault;
     bool vault_chosen = false;  ///< by --vault; otherwise deliveries are looked for in every vault of the register
     VaultRegister vaults{VaultRegister::usual_place()};
@@ -21,6 +23,8 @@ struct Context {
 
     /// Prints the error and returns its exit code.
     int failed(const Error& error) const;
+    /// A word beside the results, on stderr; nothing with --quiet.
+    void say(const std::string& line) const;
 };
 
 /// Programs out of "NAME=COMMAND" texts, added to others. Error `usage` for a text that is none.
@@ -30,8 +34,8 @@ struct Context {
 struct ListOptions {
     std::vector<std::string> sources;
     std::vector<std::string> match;
-    std::filesystem::path index;    ///< kept between calls; empty: none
-    std::string roles = "picture";  ///< what roles are told from: name or picture
+    std::filesystem::path index;  ///< kept between calls; empty: none
+    std::string roles;            ///< what roles are told from: name or picture; empty: pictures where there is an index
     bool textures = false;
     bool recursive = false;
 };

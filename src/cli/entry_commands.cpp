@@ -3,6 +3,7 @@
 
 #include "base/file_write.h"
 #include "base/text.h"
+#include "cli/terminal.h"
 #include "cli/writing.h"
 #include "container/texture_files.h"
 
@@ -90,7 +91,7 @@ int add_entry(Context& c, const AddOptions& options) {
     if (options.with.empty()) {
         change.bytes = *like;
     } else {
-        auto with = read_file(options.with, c.context.limits.inflated_bytes);
+        auto with = read_input(c, options.with);
         if (!with) return c.failed(with.error());
         const auto mends = parse_mends(options.mends);
         if (!mends) return c.failed(mends.error());

@@ -1,3 +1,4 @@
+#include <poll.h>
 #include <unistd.h>
 #include <csignal>
 #include <iostream>
@@ -33,7 +34,12 @@ int main(int argc, char** argv) {
     std::thread([signals] { wait_for_signals(interruption, signals); }).detach();
     int code = 4;
     try {
-        code = skivet::cli::run({argv + 1, argv + argc}, std::cout, std::cerr, &interruption);
+        const skivet::cli::Terminal terminal{::isatty(STDERR_FILENO) == 1, &std::cin, [] {
+                                                 // A pipe whose reader went away is in error, whatever was last written to it.
+                                                 pollfd out{STDOUT_FILENO, POLLOUT, 0};
+                                                 return ::poll(&out, 1, 0) > 0 && (out.revents & POLLERR) != 0;
+                                             }};
+        code = skivet::cli::run({argv + 1, argv + argc}, std::cout, std::cerr, &interruption, terminal);
     } catch (const std::bad_alloc&) {
         std::cerr << "skivet-cli: out of memory\n";
     }

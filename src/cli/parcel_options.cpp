@@ -26,12 +26,12 @@ void add_parcel_commands(CLI::App& app, ParcelOptions& options, const std::funct
     with_project(sub);
     sub->add_option("PIECE", options.pieces, "Numbers, names or addresses of pieces; all that are edited when none is named");
     sub->add_option("--out", options.out, "The file")->required()->type_name("FILE");
-    sub->add_option("--title", options.title)->required();
+    sub->add_option("--title", options.title, "What people call it")->required();
     sub->add_option("--id", options.id, "What stays the same over its versions; otherwise made of the title");
-    sub->add_option("--author", options.author);
-    sub->add_option("--set-version", options.version)->type_name("TEXT");
+    sub->add_option("--author", options.author, "Who made it");
+    sub->add_option("--set-version", options.version, "Its version, such as 1.0")->type_name("TEXT");
     sub->add_option("--license", options.license, "As SPDX names it: CC-BY-4.0");
-    sub->add_option("--notes", options.notes);
+    sub->add_option("--notes", options.notes, "What it does, for whoever puts it in");
     sub->add_option("--game", options.game, "For which game it is, in words");
     sub->add_option("--needs", options.needs, "A parcel that must be installed")->type_name("ID[@VERSION]");
     sub->add_option("--not-with", options.not_with, "A parcel that must not be")->type_name("ID[@VERSION]");
@@ -62,7 +62,7 @@ void add_parcel_commands(CLI::App& app, ParcelOptions& options, const std::funct
     dry(sub);
     sub = add("prefer", "Say which stays where two change the same place of a texture", parcel_prefer, true);
     with_project(sub);
-    sub->add_option("ADDRESS", options.address)->required();
+    sub->add_option("ADDRESS", options.address, "The texture: archive.zip::path/inside.dds")->required();
     with_id(sub, "As list names it; own: one's own work");
     dry(sub);
 }

@@ -62,9 +62,11 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
     sub->add_option("--set-packer", options.packers, "… and the one that packs")->type_name("NAME=COMMAND");
     sub->add_option("--forget-packer", options.forget_packers, "Remove one")->type_name("NAME");
     add("play", "Start the game as the project says", project_play);
-    add("add", "Add archives and folders; later ones win", project_add)->add_option("SOURCE", options.sources)->required();
+    add("add", "Add archives and folders; later ones win", project_add)
+        ->add_option("SOURCE", options.sources, "Archives and folders")
+        ->required();
     sub = add("take", "Write textures out to work on", project_take);
-    sub->add_option("ADDRESS", options.sources)->required();
+    sub->add_option("ADDRESS", options.sources, "Textures: archive.zip::path/inside.dds")->required();
     sub->add_option("--as", options.as, "picture (what loses nothing: png, or exr, dds …), png, png16, exr, tga, tiff, dds, ktx2 or raw")
         ->capture_default_str();
     sub->add_option("--alpha", options.alpha, "keep, split into a gray image beside, or drop: then the original's comes back")
@@ -78,7 +80,7 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
     sub->add_flag("--sets", options.sets, "With the other textures of their sets");
     sub->add_flag("--copies", options.copies, "What shows the same picture follows, at any size");
     sub = add("bring", "Match the pictures of a folder to textures; with --take they become their edits", project_bring);
-    sub->add_option("FOLDER", options.pictures)->required()->check(CLI::ExistingDirectory);
+    sub->add_option("FOLDER", options.pictures, "A folder with pictures")->required()->check(CLI::ExistingDirectory);
     sub->add_option("--take", options.bring,
                     "Those that are sure, or all, with the first texture that fits; otherwise they are only listed")
         ->check(CLI::IsMember({"sure", "all"}));

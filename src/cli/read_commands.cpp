@@ -11,6 +11,7 @@
 #include "bench/fitting.h"
 #include "catalog/names.h"
 #include "cli/catalog_look.h"
+#include "cli/terminal.h"
 #include "codec/codec.h"
 #include "codec/paint_form.h"
 #include "container/sift.h"
@@ -64,6 +65,10 @@ std::string decibel_text(double value) { return std::isinf(value) ? "equal" : fm
 int Context::failed(const Error& error) const {
     err << "skivet-cli: " << error.message() << '\n';
     return exit_code(error.code);
+}
+
+void Context::say(const std::string& line) const {
+    if (!quiet) err << line << '\n';
 }
 
 int list(Context& c, const ListOptions& options) {
@@ -125,14 +130,16 @@ int list(Context& c, const ListOptions& options) {
     }
     Progress progress;
     progress.cancel = c.cancel;
-    // Roles are told from pictures only where somebody sees them.
-    const bool with_pictures = c.json && options.textures && options.roles == "picture";
+    // Names and headers answer at once; pictures are looked at where that is asked for, or where an index keeps what was seen.
+    const bool by_picture = options.roles.empty() ? !options.index.empty() : options.roles == "picture";
+    const bool with_pictures = c.json && options.textures && by_picture;
     ReadCatalog looked;
     if (with_pictures) {
         auto all = read_catalog(c, std::move(sources), options.index, options_of(options, c.json));
         if (!all) return c.failed(all.error());
         looked = std::move(*all);
     } else {
+        const Shown shown(c, progress, "Reading archives");
         auto catalog = build_catalog(c.context, sources, progress, options_of(options, c.json));
         if (!catalog) return c.failed(catalog.error());
         looked.catalog = std::move(*catalog);
@@ -327,6 +334,7 @@ int names(Context& c, const std::vector<std::string>& texts) {
         if (source.error) return c.failed(*source.error);
     Progress progress;
     progress.cancel = c.cancel;
+    const Shown shown(c, progress, "Looking for names", true);
     const auto found = find_names(c.context, sources, progress);
     if (!found) return c.failed(found.error());
     for (const auto& name : *found) {
@@ -387,7 +395,9 @@ int sift_file(Context& c, const std::string& file) {
     std::vector<std::string> left_out;
     SiftOptions options;
     options.left_out = &left_out;
+    auto shown = std::make_unique<Shown>(c, progress, "Sifting", true);
     const auto hits = sift(c.context, *data, progress, options);
+    shown.reset();
     if (!hits) return c.failed(hits.error());
     print_hits(c, *hits, {}, 0);
     for (const auto& note : left_out) c.err << fmt::format("skivet-cli: {}\n", note);

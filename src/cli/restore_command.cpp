@@ -1,5 +1,6 @@
 // restore, and what a start finds of deliveries that were cut short.
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 #include <ostream>
 
 #include "base/file_write.h"
@@ -143,6 +144,10 @@ int restore(Context& c, const RestoreOptions& options) {
                 if (restored || restored.error().code != ErrorCode::missing) break;
             }
             if (!restored) ++failures, why = c.failed(restored.error());
+            if (c.json)
+                c.out << nlohmann::json{{"entry", text}, {"restored", restored.has_value()}}.dump(-1, ' ', false,
+                                                                                                  nlohmann::json::error_handler_t::replace)
+                      << '\n';
         }
         return failures == 0 ? 0 : failures < options.addresses.size() ? 1 : why;
     }
@@ -180,7 +185,8 @@ int restore(Context& c, const RestoreOptions& options) {
                   {},
                   elsewhere.empty() ? "" : "There are some in " + elsewhere + "; choose it with --vault"});
     }
-    c.out << fmt::format("{} deliveries undone\n", count);
+    if (c.json) c.out << nlohmann::json{{"undone", count}}.dump() << '\n';
+    else if (!c.quiet) c.out << fmt::format("{} deliveries undone\n", count);
     return 0;
 }
 

@@ -2,7 +2,9 @@
 
 #include <fmt/format.h>
 
+#include <tbb/global_control.h>
 #include <cerrno>
+#include <charconv>
 #include <CLI/CLI.hpp>
 #include <cstring>
 #include <ostream>
@@ -13,6 +15,7 @@
 #include "cli/commands.h"
 #include "cli/parcel_commands.h"
 #include "cli/project_commands.h"
+#include "cli/terminal.h"
 #include "container/sheet_folders.h"
 #include "delivery/vault.h"
 #include "touch/touch_up.h"
@@ -52,21 +55,73 @@ Result<PackerPrograms> packer_programs(const std::vector<std::string>& unpackers
     return out;
 }
 
-int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err, Interruption* interruption) {
+namespace {
+
+std::vector<std::string> names_of(const CLI::App& app) {
+    std::vector<std::string> out;
+    for (const auto* sub : app.get_subcommands({})) out.push_back(sub->get_name());
+    return out;
+}
+
+/// A first word that is no command, with the one that was likely meant; empty: all is well, or the parser says it better.
+std::string unknown_command(const CLI::App& app, const std::vector<std::string>& arguments) {
+    const CLI::App* group = &app;
+    std::string before;
+    for (const auto& word : arguments) {
+        if (word.empty() || word.front() == '-') return {};
+        const auto names = names_of(*group);
+        if (names.empty()) return {};
+        if (std::find(names.begin(), names.end(), word) == names.end()) {
+            const auto meant = nearest(word, names);
+            return fmt::format("there is no command \"{}{}\"{}", before, word,
+                               meant.empty() ? "" : fmt::format("; \"{}{}\" is one", before, meant));
+        }
+        group = group->get_subcommand(word);
+        before += word + " ";
+    }
+    return {};
+}
+
+/// "all", "full" and the like, or a number of a range.
+CLI::Validator word_or_number(std::vector<std::string> words, unsigned least, unsigned most) {
+    std::string about;
+    for (const auto& word : words) about += word + ", ";
+    return {[=](const std::string& text) -> std::string {
+                if (std::find(words.begin(), words.end(), text) != words.end()) return {};
+                unsigned number = 0;
+                const auto [rest, code] = std::from_chars(text.data(), text.data() + text.size(), number);
+                if (code == std::errc() && rest == text.data() + text.size() && number >= least && number <= most) return {};
+                return fmt::format("\"{}\" is none of: {}a number from {} to {}", text, about, least, most);
+            },
+            about + fmt::format("{}-{}", least, most), ""};
+}
+
+}  // namespace
+
+int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err, Interruption* interruption,
+        const Terminal& terminal) {
     CLI::App app("Finds the textures inside game archives, takes them out, and puts edits back with nothing else changed.", "skivet-cli");
     app.require_subcommand(1);
     app.set_version_flag("--version", std::string("skivet-cli ") + SKIVET_VERSION);
     app.footer(
         "Addresses: archive.zip::path/inside.dds, and :: again for an archive inside. A name with :: in it is written :\\:.\n"
         "Exit codes: 0 done, 1 done in part, 2 wrong use, 3 input refused, 4 the system failed, 130 canceled.");
-    Context c{{}, out, err, interruption ? interruption->cancel : CancelToken(), false, Vault::default_folder()};
+    Context c{{}, out, err, interruption ? interruption->cancel : CancelToken(), false, false, terminal, Vault::default_folder()};
     c.interruption = interruption;
+    app.set_config("--config", (user_config_folder() / "cli.toml").string(),
+                   "File of defaults: a table for each command, with its options without dashes");
     std::vector<std::string> sheets, keys, choices, paths, packers, unpackers;
-    int code = 0;
+    int code = 0, jobs = 0;
     bool writes = false;  // game files; those commands first put right what was cut short
     std::function<int()> command;
     const auto common = [&](CLI::App* sub) {
         sub->add_flag("--json", c.json, "Print JSON Lines");
+        if (!sub->get_option_no_throw("--jobs"))
+            sub->add_option("--jobs", jobs, "How many threads compute at once; 0: all cores")
+                ->type_name("N")
+                ->check(CLI::Range(0, 256))
+                ->capture_default_str();
+        sub->add_flag("--quiet", c.quiet, "No progress, and no word where all went well");
         // One value each time an option is given, so that what follows is a source and not swallowed.
         sub->add_option("--sheet", sheets, "Also use this sheet")->type_name("FILE")->allow_extra_args(false);
         sub->add_option("--key", keys, "A key or password: NAME=HEX, NAME=text:WORDS or NAME=@FILE")
@@ -92,7 +147,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
 
     ListOptions list_options;
     auto* sub = app.add_subcommand("list", "List the entries of archives and folders");
-    sub->add_option("SOURCE", list_options.sources)->required();
+    sub->add_option("SOURCE", list_options.sources, "Archives and folders; later ones win")->required();
     sub->add_flag("--textures", list_options.textures, "Only textures and images");
     sub->add_flag("--recursive", list_options.recursive, "Also inside archives inside");
     sub->add_option("--match", list_options.match, "Only paths that fit a pattern with * and ?")
@@ -116,8 +171,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
 
     FindPictureOptions picture_options;
     sub = app.add_subcommand("find-picture", "Find the textures that look like an image, or like the texture it is a part of");
-    sub->add_option("IMAGE", picture_options.image)->required();
-    sub->add_option("SOURCE", picture_options.sources)->required();
+    sub->add_option("IMAGE", picture_options.image, "The image")->required();
+    sub->add_option("SOURCE", picture_options.sources, "Archives and folders")->required();
     sub->add_option("--top", picture_options.top, "How many")->type_name("N")->check(CLI::Range(1, 10000))->capture_default_str();
     with_index(sub, picture_options.index);
     common(sub);
@@ -125,7 +180,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
 
     RolesOptions roles_options;
     sub = app.add_subcommand("roles", "Say what each texture is for, and why");
-    sub->add_option("SOURCE", roles_options.sources)->required();
+    sub->add_option("SOURCE", roles_options.sources, "Archives and folders")->required();
     sub->add_flag("--by-picture", roles_options.by_picture, "By the pixels alone, whatever the name says");
     with_index(sub, roles_options.index);
     common(sub);
@@ -133,13 +188,13 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
 
     std::string address;
     sub = app.add_subcommand("show", "Show all facts of one entry");
-    sub->add_option("ADDRESS", address)->required();
+    sub->add_option("ADDRESS", address, "A texture, or any entry: archive.zip::path/inside.dds")->required();
     common(sub);
     sub->callback([&] { command = [&] { return show(c, address); }; });
 
     ExtractOptions extract_options;
     sub = app.add_subcommand("extract", "Take the bytes of one entry out");
-    sub->add_option("ADDRESS", extract_options.address)->required();
+    sub->add_option("ADDRESS", extract_options.address, "The entry: archive.zip::path/inside.bin")->required();
     sub->add_option("--out", extract_options.out, "The file to write, or - for the output; otherwise the entry's own name")
         ->type_name("FILE");
     sub->add_flag("--stored", extract_options.stored, "As it lies in the archive: packed, encrypted");
@@ -148,7 +203,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
 
     ExportOptions export_options;
     sub = app.add_subcommand("export", "Write textures as files");
-    sub->add_option("SOURCE_OR_ADDRESS", export_options.sources)->required();
+    sub->add_option("SOURCE_OR_ADDRESS", export_options.sources, "Archives, folders, textures, or entries of archives")->required();
     sub->add_option("--to", export_options.to, "Target folder")->required()->type_name("DIR");
     sub->add_option("--as", export_options.as, "picture (png, or exr for floats), png, png16, dds, ktx2, tga, tiff, exr or raw")
         ->capture_default_str();
@@ -159,7 +214,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         ->check(CLI::IsMember({"all", "first"}))
         ->capture_default_str();
     sub->add_option("--match", export_options.match, "Only paths that fit a pattern")->type_name("GLOB")->allow_extra_args(false);
-    sub->add_option("--mip", export_options.mip, "A level, or all")->capture_default_str();
+    sub->add_option("--mip", export_options.mip, "A level, or all")->check(word_or_number({"all"}, 0, 31))->capture_default_str();
     sub->add_option("--alpha", export_options.alpha, "keep, split into a gray image, or drop")
         ->check(CLI::IsMember({"keep", "split", "drop"}))
         ->capture_default_str();
@@ -181,8 +236,11 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
 
     EncodeCommand encode_options;
     sub = app.add_subcommand("encode", "Make a texture from an image");
-    sub->add_option("IMAGE", encode_options.image)->required();
-    sub->add_option("--out", encode_options.out)->required()->type_name("FILE");
+    sub->add_option("IMAGE", encode_options.image, "The image, or - for the standard input")->required();
+    sub->add_option("--out", encode_options.out,
+                    "The texture's file (.dds, .ktx or .ktx2; with --like of the same kind), or - for the output")
+        ->required()
+        ->type_name("FILE");
     auto* format = sub->add_option("--format", encode_options.format, "A format name, for example BC1");
     auto* like =
         sub->add_option("--like", encode_options.like, "Take everything from this texture, unchanged blocks included")->excludes(format);
@@ -192,7 +250,9 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--mend", encode_options.mends, "Repairs that are made where they are due, with commas between: " + mend_words())
         ->type_name("LIST")
         ->needs(like);
-    sub->add_option("--mips", encode_options.mips, "full, none or a number")->capture_default_str();
+    sub->add_option("--mips", encode_options.mips, "full, none or a number")
+        ->check(word_or_number({"full", "none"}, 1, 32))
+        ->capture_default_str();
     sub->add_option("--effort", encode_options.effort, "fast, normal or best")
         ->check(CLI::IsMember({"fast", "normal", "best"}))
         ->capture_default_str();
@@ -210,8 +270,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
 
     ReplaceOptions replace_options;
     sub = app.add_subcommand("replace", "Put a file into an entry");
-    sub->add_option("ADDRESS", replace_options.address)->required();
-    sub->add_option("--with", replace_options.with)->required()->type_name("FILE");
+    sub->add_option("ADDRESS", replace_options.address, "The entry: archive.zip::path/inside.dds, or a texture's file")->required();
+    sub->add_option("--with", replace_options.with, "A picture or texture, or - for the standard input")->required()->type_name("FILE");
     sub->add_flag("--dry-run", replace_options.dry_run, "Only show what would be written");
     auto* as_is = sub->add_flag("--as-is", replace_options.as_is, "Put the file in without fitting it");
     sub->add_flag("--resize-texture", replace_options.resize_texture, "Give the texture the picture's size, where its file can say so")
@@ -237,7 +297,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--like", add_options.like,
                     "An entry of the same archive that it is a variant of: same format, mips and header; a picture is fitted to it")
         ->type_name("PATH");
-    sub->add_option("--with", add_options.with, "What it holds; without it, what the other one holds")->type_name("FILE");
+    sub->add_option("--with", add_options.with, "What it holds, or - for the standard input; without it, what the other one holds")
+        ->type_name("FILE");
     auto* added_as_is = sub->add_flag("--as-is", add_options.as_is, "Put the file in without fitting it");
     sub->add_option("--mend", add_options.mends, "Repairs that are made where they are due, as for replace")
         ->type_name("LIST")
@@ -252,7 +313,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
 
     RenameOptions rename_options;
     sub = app.add_subcommand("rename", "Give an entry another name");
-    sub->add_option("ADDRESS", rename_options.address)->required();
+    sub->add_option("ADDRESS", rename_options.address, "The entry: archive.zip::path/inside.dds")->required();
     sub->add_option("PATH", rename_options.path, "Its path inside the archive from then on")->required();
     sub->add_flag("--dry-run", rename_options.dry_run, "Only show what would be written");
     common(sub);
@@ -269,8 +330,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
 
     ApplyOptions apply_options;
     sub = app.add_subcommand("apply", "Put every file of a folder into the entry with its path");
-    sub->add_option("FOLDER", apply_options.folder)->required();
-    sub->add_option("--into", apply_options.into)->required()->type_name("SOURCE");
+    sub->add_option("FOLDER", apply_options.folder, "A folder whose files mirror the entries' paths")->required();
+    sub->add_option("--into", apply_options.into, "The archive or folder")->required()->type_name("SOURCE");
     beside = sub->add_option("--beside", apply_options.beside, "Write loose files into an override folder instead")->type_name("DIR");
     sub->add_option("--patch", apply_options.patch, "Make a new archive of the same kind with only these entries instead")
         ->type_name("FILE")
@@ -311,8 +372,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub = app.add_subcommand("restore", "Put the original bytes back");
     bool restore_all = false;
     RestoreOptions restore_options;
-    sub->add_option("SOURCE", restore_options.source);
-    sub->add_option("ADDRESS", restore_options.addresses);
+    sub->add_option("SOURCE", restore_options.source, "The archive or folder; otherwise --all");
+    sub->add_option("ADDRESS", restore_options.addresses, "Only these entries of it");
     sub->add_flag("--all", restore_all, "Everything in the vault, every archive");
     sub->add_flag("--unfinished", restore_options.unfinished, "Only what was cut short by a crash");
     common(sub);
@@ -325,20 +386,20 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     });
 
     sub = app.add_subcommand("verify", "Read everything and check every checksum");
-    sub->add_option("SOURCE", source)->required();
+    sub->add_option("SOURCE", source, "An archive or folder")->required();
     common(sub);
     sub->callback([&] { command = [&] { return verify(c, source); }; });
 
     std::string first, second;
     sub = app.add_subcommand("compare", "Compare two textures or images");
-    sub->add_option("A", first)->required();
-    sub->add_option("B", second)->required();
+    sub->add_option("A", first, "A texture or image")->required();
+    sub->add_option("B", second, "The one it is compared with")->required();
     common(sub);
     sub->callback([&] { command = [&] { return compare(c, first, second); }; });
 
     std::string sifted;
     sub = app.add_subcommand("sift", "Look through unknown bytes for textures and compressed streams");
-    sub->add_option("FILE", sifted)->required();
+    sub->add_option("FILE", sifted, "Any file")->required();
     common(sub);
     sub->footer("What is found can be listed, exported and replaced with --kind 'FILE=sifting'.");
     sub->callback([&] { command = [&] { return sift_file(c, sifted); }; });
@@ -346,7 +407,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     std::string compacted;
     bool compact_dry_run = false;
     sub = app.add_subcommand("compact", "Give back space in an archive that nothing uses any more");
-    sub->add_option("SOURCE", compacted)->required();
+    sub->add_option("SOURCE", compacted, "An archive")->required();
     sub->add_flag("--dry-run", compact_dry_run, "Only show what would be written");
     common(sub);
     with_vault(sub);
@@ -356,11 +417,11 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     auto* sheet = app.add_subcommand("sheet", "Work with sheets");
     sheet->require_subcommand(1);
     sub = sheet->add_subcommand("check", "Say whether a sheet is sound");
-    sub->add_option("FILE", sheet_file)->required();
+    sub->add_option("FILE", sheet_file, "A sheet")->required();
     sub->callback([&] { command = [&] { return sheet_check(c, sheet_file); }; });
     SheetTryOptions try_options;
     sub = sheet->add_subcommand("try", "Account for an archive under a sheet, byte by byte");
-    sub->add_option("FILE", try_options.file)->required();
+    sub->add_option("FILE", try_options.file, "A sheet")->required();
     sub->add_option("ARCHIVE", try_options.archive, "A file, an entry of an archive (ARCHIVE::ENTRY), or a folder of examples")->required();
     sub->add_option("--records", try_options.records, "How many entries are shown field by field")->capture_default_str();
     sub->add_flag("--prove", try_options.prove, "Also prove on a copy that the sheet writes what it reads");
@@ -369,13 +430,13 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
 
     std::vector<std::string> names_sources;
     sub = app.add_subcommand("names", "Look inside the game's files for the names of entries that are known only by a hash");
-    sub->add_option("SOURCE", names_sources)->required();
+    sub->add_option("SOURCE", names_sources, "Archives and folders of the game")->required();
     common(sub);
     sub->callback([&] { command = [&] { return names(c, names_sources); }; });
 
     std::string draft_archive, draft_out;
     sub = sheet->add_subcommand("draft", "Look for the entry table of an archive nobody described and write a sheet that reads it");
-    sub->add_option("ARCHIVE", draft_archive)->required();
+    sub->add_option("ARCHIVE", draft_archive, "An example")->required();
     sub->add_option("--out", draft_out, "Write the sheet to this file instead of the standard output")->type_name("FILE");
     sub->callback([&] { command = [&] { return sheet_draft(c, draft_archive, draft_out); }; });
 
@@ -392,6 +453,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     };
     add_parcel_commands(app, parcel_options, common, run_with_parcel);
 
+    if (const auto unknown = unknown_command(app, arguments); !unknown.empty())
+        return c.failed(Error{ErrorCode::usage, unknown, {}, {}, "skivet-cli --help lists all"});
     try {
         std::vector<std::string> reversed(arguments.rbegin(), arguments.rend());
         app.parse(reversed);
@@ -399,6 +462,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         const int result = app.exit(error, out, err);
         return result == 0 ? 0 : 2;
     }
+    std::optional<tbb::global_control> threads;
+    if (jobs > 0) threads.emplace(tbb::global_control::max_allowed_parallelism, std::size_t(jobs));
     for (const auto& folder : sheet_folders())
         for (const auto& error : add_sheets_in(c.context, folder)) c.failed(error);
     for (const auto& file : sheets)
@@ -439,6 +504,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     if (code == 0) code = command();
     if (unfinished > 0 && (code == 0 || code == 1)) code = app.got_subcommand("verify") ? 3 : 1;
     out.flush();
+    if (!out && terminal.reader_gone && terminal.reader_gone()) return code == 0 || code == 1 ? 4 : code;  // it has what it wanted
     if (!out) {
         err << "skivet-cli: the results could not be written: " << std::strerror(errno) << '\n';
         if (code == 0 || code == 1) code = 4;

@@ -1,4 +1,5 @@
 #pragma once
+#include <functional>
 #include <iosfwd>
 #include <mutex>
 #include <string>
@@ -30,7 +31,15 @@ private:
     int writing_ = 0;
 };
 
+/// What surrounds a call.
+struct Terminal {
+    bool err = false;                        ///< stderr is a terminal: progress is shown there
+    std::istream* in = nullptr;              ///< standard input; null: none
+    std::function<bool()> reader_gone = {};  ///< whether nobody reads the standard output any more; empty: not known
+};
+
 /// skivet-cli without its process. `interruption` may be null. Returns the exit code; errors of `out` are errors of the call.
-int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err, Interruption* interruption = nullptr);
+int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err, Interruption* interruption = nullptr,
+        const Terminal& terminal = {});
 
 }  // namespace skivet::cli

@@ -1,12 +1,14 @@
 // Commands that write: export, encode, replace, compact. See apply_command.cpp and restore_command.cpp for the others.
 #include <fmt/format.h>
 #include <tbb/task_arena.h>
+#include <nlohmann/json.hpp>
 #include <ostream>
 
 #include "base/file_write.h"
 #include "base/text.h"
 #include "bench/bulk_export.h"
 #include "catalog/export_items.h"
+#include "cli/terminal.h"
 #include "cli/writing.h"
 #include "container/texture_files.h"
 #include "texture/dds.h"
@@ -31,6 +33,35 @@ Status check_out(const fs::path& out, std::span<const fs::path> inputs, const st
     if (old.empty() || is_ours(old)) return {};
     return fail(ErrorCode::usage, fmt::format("{} is there already and is no {}", out.string(), what),
                 "Choose another name, or remove it first");
+}
+
+void put_json(Context& c, const nlohmann::json& j) { c.out << j.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace) << '\n'; }
+
+/// A name with the ending of another kind of texture would deceive whoever opens it.
+Status check_ending(const Context& c, const fs::path& out, const fs::path& like, const TextureKind& kind) {
+    if (out == "-" || lower(out.extension().string()) == lower(like.extension().string())) return {};
+    const auto other = c.context.textures.by_extension(out.string());
+    if (!other || other->name() == kind.name()) return {};
+    return fail(Error{ErrorCode::usage,
+                      fmt::format("it becomes {} as --like is, and *{} is {}", kind.name(), out.extension().string(), other->name()),
+                      {out.string()},
+                      {},
+                      "Give it the ending of the texture it is like"});
+}
+
+/// What was made; where the texture itself goes to the output, nothing.
+void tell_encoded(Context& c, const fs::path& out, const TextureDesc& d, std::size_t bytes,
+                  std::optional<std::pair<std::uint64_t, std::uint64_t>> blocks) {
+    if (out == "-") return;
+    if (c.json) {
+        nlohmann::json j = {{"file", out.string()}, {"format", std::string(info(d.format).name)},
+                            {"width", d.width},     {"height", d.height},
+                            {"mips", d.mips},       {"bytes", bytes}};
+        if (blocks) j.update({{"kept_blocks", blocks->first}, {"new_blocks", blocks->second}});
+        put_json(c, j);
+    } else if (blocks && !c.quiet) {
+        c.out << fmt::format("{}: {} blocks kept, {} new\n", out.string(), grouped(blocks->first), grouped(blocks->second));
+    }
 }
 
 }  // namespace
@@ -87,6 +118,7 @@ int export_entries(Context& c, const ExportOptions& options) {
         if (sources->front().error) return c.failed(*sources->front().error);
         Progress progress;
         progress.cancel = c.cancel;
+        const auto shown = std::make_unique<Shown>(c, progress, "Reading archives");
         const auto catalog = build_catalog(c.context, *sources, progress);
         if (!catalog) return c.failed(catalog.error());
         for (const auto& problem : sources->front().container->problems())
@@ -100,23 +132,45 @@ int export_entries(Context& c, const ExportOptions& options) {
             items.push_back(export_item(c.context, sources, item, options.sets ? set_folder(*catalog, analysis, i) : std::string()));
         }
     }
+    if (items.empty() && failures == 0) {
+        c.failed(Error{ErrorCode::missing,
+                       options.match.empty() ? "there is no texture to export" : "no texture fits --match, so nothing was written",
+                       {},
+                       {},
+                       "skivet-cli list --textures shows what there is"});
+        return 1;
+    }
     ExportProgress progress;
     progress.cancel = c.cancel;
+    auto shown = std::make_unique<Shown>(c, progress, "Writing");
     const auto report = run_export(items, wish, options.to, progress, options.jobs);
+    shown.reset();
     if (!report) return c.failed(report.error());
+    if (c.json) {
+        for (const auto* list : {&report->failed, &report->damaged})
+            for (const auto& one : *list)
+                put_json(c,
+                         {{"path", one.inner}, {"what", list == &report->failed ? "failed" : "damaged"}, {"error", one.error.message()}});
+        put_json(c, {{"what", "done"},
+                     {"written", report->written},
+                     {"skipped", report->skipped},
+                     {"failed", failures + report->failed.size()},
+                     {"damaged", report->damaged.size()},
+                     {"bytes", report->bytes}});
+    }
     for (const auto& failure : report->failed) c.failed(failure.error);
     for (const auto& damaged : report->damaged) c.err << "skivet-cli: written as far as it is there: " << damaged.error.message() << '\n';
     failures += report->failed.size();
     problems += report->damaged.size();
-    c.err << fmt::format("{} written, {} failed", report->written, failures)
-          << (report->skipped ? fmt::format(", {} there already", report->skipped) : "") << '\n';
+    c.say(fmt::format("{} written, {} failed", report->written, failures) +
+          (report->skipped ? fmt::format(", {} there already", report->skipped) : ""));
     return failures + problems > 0 ? 1 : 0;
 }
 
 namespace {
 
 int encode_on_some_cores(Context& c, const EncodeCommand& options) {
-    auto bytes = read_file(options.image, c.context.limits.inflated_bytes);
+    auto bytes = read_input(c, options.image);
     if (!bytes) return c.failed(bytes.error());
     auto edited = read_edited(std::move(*bytes), c.context.limits, options.image.string());
     if (!edited) return c.failed(edited.error().within(options.image.string()));
@@ -138,9 +192,12 @@ int encode_on_some_cores(Context& c, const EncodeCommand& options) {
                 return c.failed(Error{ErrorCode::unfit, finding.headline, {options.image.string()}, {}, finding.detail});
             if (finding.grade != Grade::fits) c.err << "skivet-cli: " << finding.headline << ": " << finding.detail << '\n';
         }
-        if (auto written = write_file(options.out, fitted->file, {.make_folders = false}); !written) return c.failed(written.error());
-        c.out << fmt::format("{}: {} blocks kept, {} new\n", options.out.string(), grouped(fitted->kept_blocks()),
-                             grouped(fitted->new_blocks()));
+        if (auto fine =
+                check_ending(c, options.out, address->inner.empty() ? address->source : fs::path(address->inner.back()), *original->kind);
+            !fine)
+            return c.failed(fine.error());
+        if (auto written = write_output(c, options.out, fitted->file); !written) return c.failed(written.error());
+        tell_encoded(c, options.out, fitted->layout.desc, fitted->file.size(), std::pair(fitted->kept_blocks(), fitted->new_blocks()));
         return 0;
     }
     const auto format = format_named(options.format);
@@ -161,9 +218,16 @@ int encode_on_some_cores(Context& c, const EncodeCommand& options) {
                                        {effort_named(options.effort).value_or(Effort::normal)});
     if (!payload) return c.failed(payload.error());
     const auto ending = options.out.extension();
+    if (options.out != "-" && !ending.empty() && ending != ".dds" && ending != ".ktx" && ending != ".ktx2")
+        return c.failed(Error{ErrorCode::usage,
+                              fmt::format("a texture is not written as *{}", ending.string()),
+                              {options.out.string()},
+                              {},
+                              "Name it .dds, .ktx or .ktx2"});
     const auto file = ending == ".ktx2" ? write_ktx2(d, *payload) : ending == ".ktx" ? write_ktx(d, *payload) : write_dds(d, *payload);
     if (!file) return c.failed(file.error());
-    if (auto written = write_file(options.out, *file, {.make_folders = false}); !written) return c.failed(written.error());
+    if (auto written = write_output(c, options.out, *file); !written) return c.failed(written.error());
+    tell_encoded(c, options.out, d, file->size(), std::nullopt);
     return 0;
 }
 
@@ -176,7 +240,8 @@ int encode_image(Context& c, const EncodeCommand& options) {
     const auto is_texture = [&](const Bytes& old) {
         return c.context.textures.recognize(old, options.out.string(), old.size()) != nullptr;
     };
-    if (auto may = check_out(options.out, inputs, is_texture, "texture"); !may) return c.failed(may.error());
+    if (options.out != "-")
+        if (auto may = check_out(options.out, inputs, is_texture, "texture"); !may) return c.failed(may.error());
     int code = 0;
     tbb::task_arena arena(options.jobs > 0 ? options.jobs : tbb::task_arena::automatic);
     arena.execute([&] { code = encode_on_some_cores(c, options); });
@@ -186,7 +251,7 @@ int encode_image(Context& c, const EncodeCommand& options) {
 int replace(Context& c, const ReplaceOptions& options) {
     const auto address = parse_address(options.address);
     if (!address) return c.failed(address.error());
-    auto with = read_file(options.with, c.context.limits.inflated_bytes);
+    auto with = read_input(c, options.with);
     if (!with) return c.failed(with.error());
     // A damaged entry cannot be read, but with --as-is it can be replaced.
     const auto current = read_texture_bytes(c.context, *address);

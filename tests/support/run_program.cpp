@@ -45,10 +45,11 @@ Ran run_program(const std::vector<std::string>& words, const std::string& folder
     return out;
 }
 
-CliRan run_cli(const std::vector<std::string>& arguments) {
+CliRan run_cli(const std::vector<std::string>& arguments, const std::string& in, bool terminal) {
     std::ostringstream out, err;
+    std::istringstream input(in);
     CliRan ran;
-    ran.code = cli::run(arguments, out, err);
+    ran.code = cli::run(arguments, out, err, nullptr, {terminal, &input, {}});
     ran.out = out.str();
     ran.err = err.str();
     return ran;

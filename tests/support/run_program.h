@@ -15,6 +15,7 @@ struct CliRan {
     int code = -1;
     std::string out, err;
 };
-[[nodiscard]] CliRan run_cli(const std::vector<std::string>& arguments);
+/// `in`: what comes in from the standard input. `terminal`: stderr is one.
+[[nodiscard]] CliRan run_cli(const std::vector<std::string>& arguments, const std::string& in = {}, bool terminal = false);
 
 }  // namespace skivet::test
