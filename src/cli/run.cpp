@@ -13,6 +13,7 @@
 #include "base/file_write.h"
 #include "bench/mends.h"
 #include "cli/commands.h"
+#include "cli/describe.h"
 #include "cli/parcel_commands.h"
 #include "cli/project_commands.h"
 #include "cli/terminal.h"
@@ -153,9 +154,9 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--match", list_options.match, "Only paths that fit a pattern with * and ?")
         ->type_name("GLOB")
         ->allow_extra_args(false);
-    sub->add_option("--roles", list_options.roles, "What roles in JSON are told from: name, or name and picture")
-        ->check(CLI::IsMember({"name", "picture"}))
-        ->capture_default_str();
+    sub->add_option("--roles", list_options.roles,
+                    "What roles in JSON are told from: name, which is done at once, or picture, as with --index")
+        ->check(CLI::IsMember({"name", "picture"}));
     const auto with_index = [&](CLI::App* to, std::filesystem::path& file) {
         to->add_option("--index", file, "Keep what was seen in this file, and use it")->type_name("FILE");
     };
@@ -452,6 +453,17 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         command = [&c, &parcel_options, run_it] { return run_it(c, parcel_options); };
     };
     add_parcel_commands(app, parcel_options, common, run_with_parcel);
+
+    // For whoever packs it: the same texts as a manual page, or as a shell's completion.
+    std::string described;
+    sub = app.add_subcommand("describe", "This command line for man, bash, zsh or fish")->group("");
+    sub->add_option("FOR", described, "man, bash, zsh or fish")->required()->check(CLI::IsMember({"man", "bash", "zsh", "fish"}));
+    sub->callback([&] {
+        command = [&] {
+            out << (described == "man" ? man_page(app, SKIVET_VERSION) : completion(app, described));
+            return 0;
+        };
+    });
 
     if (const auto unknown = unknown_command(app, arguments); !unknown.empty())
         return c.failed(Error{ErrorCode::usage, unknown, {}, {}, "skivet-cli --help lists all"});

@@ -221,3 +221,39 @@ TEST_F(TerminalCli, AReaderThatGoesAwayIsNoError) {
     EXPECT_EQ(ran.output.find("skivet-cli:"), std::string::npos) << ran.output;
     EXPECT_EQ(std::count(ran.output.begin(), ran.output.end(), '\n'), 1);
 }
+
+TEST_F(TerminalCli, TheManualPageAndTheCompletionsHaveEveryCommand) {
+    const auto man = run_cli({"describe", "man"}).out;
+    for (const char* part : {".TH SKIVET\\-CLI 1", ".SH NAME\n", ".SH SYNOPSIS\n", ".SS \"export \\fISOURCE_OR_ADDRESS\\fR...\"",
+                             ".SS \"project take", "\\fB\\-\\-match\\fR \\fIGLOB\\fR", ".SH SEE ALSO\n"})
+        EXPECT_NE(man.find(part), std::string::npos) << part;
+    EXPECT_EQ(man.find(".SS \"describe"), std::string::npos) << "it is for packers";
+    // Each line is a macro we use, or text that begins with neither . nor '.
+    std::istringstream lines(man);
+    for (std::string line; std::getline(lines, line);)
+        if (!line.empty() && (line[0] == '.' || line[0] == '\''))
+            EXPECT_TRUE(line.starts_with(".TH ") || line.starts_with(".SH ") || line.starts_with(".SS ") || line == ".TP" ||
+                        line == ".PP" || line == ".br" || line.starts_with(".BR "))
+                << line;
+    for (const char* shell : {"bash", "zsh", "fish"}) {
+        const auto text = run_cli({"describe", shell}).out;
+        for (const char* command : {"export", "project", "prefer", "draft"}) EXPECT_NE(text.find(command), std::string::npos) << shell;
+        put_file(at(shell), bytes_of(text));
+        const auto there = run_program({"sh", "-c", std::string("command -v ") + shell});
+        if (there.code == 0) {
+            const auto checked = run_program({shell, "-n", at(shell)});
+            EXPECT_EQ(checked.code, 0) << shell << ": " << checked.output;
+        }
+    }
+    const auto complete = [&](const std::string& words) {
+        return run_program({"bash", "-c",
+                            "source '" + at("bash") + "'; COMP_WORDS=(skivet-cli " + words +
+                                "); COMP_CWORD=$((${#COMP_WORDS[@]} - 1)); _skivet_cli; echo ${COMPREPLY[*]}"})
+            .output;
+    };
+    EXPECT_EQ(complete("exp"), "export\n");
+    EXPECT_EQ(complete("export --mat"), "--match\n");
+    EXPECT_EQ(complete("export --alpha s"), "split\n");
+    EXPECT_EQ(complete("project tak"), "take\n");
+    EXPECT_NE(complete("project take --al").find("--alpha"), std::string::npos);
+}
