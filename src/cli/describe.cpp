@@ -65,7 +65,8 @@ void put_options(std::string& out, const CLI::App& app) {
     for (const auto* option : options_of(app)) {
         auto text = option->get_description();
         // Paths of whoever describes it are nobody else's.
-        if (!option->get_default_str().empty() && option->get_default_str().front() != '/') text += fmt::format(" (otherwise {})", option->get_default_str());
+        if (!option->get_default_str().empty() && option->get_default_str().front() != '/')
+            text += fmt::format(" (otherwise {})", option->get_default_str());
         out += fmt::format(".TP\n{}\n{}\n", names_of(*option), roff(text));
     }
 }

@@ -4,7 +4,6 @@
 
 #include <tbb/global_control.h>
 #include <cerrno>
-#include <charconv>
 #include <CLI/CLI.hpp>
 #include <cstring>
 #include <ostream>
@@ -12,11 +11,11 @@
 
 #include "base/file_write.h"
 #include "bench/mends.h"
+#include "cli/checks.h"
 #include "cli/commands.h"
 #include "cli/describe.h"
 #include "cli/parcel_commands.h"
 #include "cli/project_commands.h"
-#include "cli/terminal.h"
 #include "container/sheet_folders.h"
 #include "delivery/vault.h"
 #include "touch/touch_up.h"
@@ -56,49 +55,6 @@ Result<PackerPrograms> packer_programs(const std::vector<std::string>& unpackers
     return out;
 }
 
-namespace {
-
-std::vector<std::string> names_of(const CLI::App& app) {
-    std::vector<std::string> out;
-    for (const auto* sub : app.get_subcommands({})) out.push_back(sub->get_name());
-    return out;
-}
-
-/// A first word that is no command, with the one that was likely meant; empty: all is well, or the parser says it better.
-std::string unknown_command(const CLI::App& app, const std::vector<std::string>& arguments) {
-    const CLI::App* group = &app;
-    std::string before;
-    for (const auto& word : arguments) {
-        if (word.empty() || word.front() == '-') return {};
-        const auto names = names_of(*group);
-        if (names.empty()) return {};
-        if (std::find(names.begin(), names.end(), word) == names.end()) {
-            const auto meant = nearest(word, names);
-            return fmt::format("there is no command \"{}{}\"{}", before, word,
-                               meant.empty() ? "" : fmt::format("; \"{}{}\" is one", before, meant));
-        }
-        group = group->get_subcommand(word);
-        before += word + " ";
-    }
-    return {};
-}
-
-/// "all", "full" and the like, or a number of a range.
-CLI::Validator word_or_number(std::vector<std::string> words, unsigned least, unsigned most) {
-    std::string about;
-    for (const auto& word : words) about += word + ", ";
-    return {[=](const std::string& text) -> std::string {
-                if (std::find(words.begin(), words.end(), text) != words.end()) return {};
-                unsigned number = 0;
-                const auto [rest, code] = std::from_chars(text.data(), text.data() + text.size(), number);
-                if (code == std::errc() && rest == text.data() + text.size() && number >= least && number <= most) return {};
-                return fmt::format("\"{}\" is none of: {}a number from {} to {}", text, about, least, most);
-            },
-            about + fmt::format("{}-{}", least, most), ""};
-}
-
-}  // namespace
-
 int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err, Interruption* interruption,
         const Terminal& terminal) {
     CLI::App app("Finds the textures inside game archives, takes them out, and puts edits back with nothing else changed.", "skivet-cli");
@@ -110,7 +66,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     Context c{{}, out, err, interruption ? interruption->cancel : CancelToken(), false, false, terminal, Vault::default_folder()};
     c.interruption = interruption;
     app.set_config("--config", (user_config_folder() / "cli.toml").string(),
-                   "File of defaults: a table for each command, with its options without dashes");
+                   "File of defaults: a table for each command, with its options without dashes")
+        ->type_name("FILE");
     std::vector<std::string> sheets, keys, choices, paths, packers, unpackers;
     int code = 0, jobs = 0;
     bool writes = false;  // game files; those commands first put right what was cut short

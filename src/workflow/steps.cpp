@@ -22,10 +22,27 @@ bool same_off(const Project& a, const Project& b) {
     return off(a) == off(b);
 }
 
-/// Takes over a value that the step changes.
-template <class Value>
-void take(Value& mine, const Value& from, const Value& to) {
-    if (!(from == to)) mine = to;
+/// Everything a person decides that is one value of the project, and what it counts as; null: it goes along with others.
+template <class Visit>
+void each_decision(Visit visit) {
+    constexpr bool StepEffect::*along = nullptr;
+    visit(&Project::name, &StepEffect::places);
+    visit(&Project::game, &StepEffect::sources);
+    visit(&Project::sources, &StepEffect::sources);
+    visit(&Project::source_settings, &StepEffect::words);
+    visit(&Project::seen_places, along);
+    visit(&Project::load_list, along);
+    visit(&Project::choices, &StepEffect::reading);
+    visit(&Project::known_paths, &StepEffect::reading);
+    visit(&Project::roles, &StepEffect::words);
+    visit(&Project::habits, &StepEffect::words);
+    visit(&Project::searches, &StepEffect::words);
+    visit(&Project::places, &StepEffect::places);
+    visit(&Project::destination, &StepEffect::places);
+    visit(&Project::play, &StepEffect::places);
+    visit(&Project::editor, &StepEffect::places);
+    visit(&Project::editors, &StepEffect::places);
+    visit(&Project::only_as_shipped, &StepEffect::places);
 }
 
 template <class Value>
@@ -37,12 +54,11 @@ bool in(const std::vector<Value>& list, const Value& one) {
 
 StepEffect difference_of(const Project& from, const Project& to) {
     StepEffect out;
-    out.sources = from.sources != to.sources || from.game != to.game || !same_off(from, to);
-    out.reading = from.choices != to.choices || from.known_paths != to.known_paths || !same_packers(from.packers, to.packers);
-    out.words =
-        from.roles != to.roles || from.habits != to.habits || from.searches != to.searches || from.source_settings != to.source_settings;
-    out.places = !(from.places == to.places) || from.destination != to.destination || !(from.play == to.play) || from.editor != to.editor ||
-                 from.editors != to.editors || from.only_as_shipped != to.only_as_shipped || from.name != to.name;
+    each_decision([&](auto member, bool StepEffect::*effect) {
+        if (effect && !(from.*member == to.*member)) out.*effect = true;
+    });
+    out.sources = out.sources || !same_off(from, to);
+    out.reading = out.reading || !same_packers(from.packers, to.packers);
     out.changes = from.changes != to.changes;
     for (const auto& piece : from.pieces) {
         const auto* there = to.piece(piece.id);
@@ -55,24 +71,10 @@ StepEffect difference_of(const Project& from, const Project& to) {
 
 StepEffect make_step(Project& project, const Project& from, const Project& to) {
     auto out = difference_of(from, to);
-    take(project.name, from.name, to.name);
-    take(project.game, from.game, to.game);
-    take(project.sources, from.sources, to.sources);
-    take(project.source_settings, from.source_settings, to.source_settings);
-    take(project.seen_places, from.seen_places, to.seen_places);
-    take(project.load_list, from.load_list, to.load_list);
-    take(project.choices, from.choices, to.choices);
-    take(project.known_paths, from.known_paths, to.known_paths);
+    each_decision([&](auto member, bool StepEffect::*) {
+        if (!(from.*member == to.*member)) project.*member = to.*member;
+    });
     if (!same_packers(from.packers, to.packers)) project.packers = to.packers;
-    take(project.roles, from.roles, to.roles);
-    take(project.habits, from.habits, to.habits);
-    take(project.searches, from.searches, to.searches);
-    take(project.places, from.places, to.places);
-    take(project.destination, from.destination, to.destination);
-    take(project.play, from.play, to.play);
-    take(project.editor, from.editor, to.editor);
-    take(project.editors, from.editors, to.editors);
-    take(project.only_as_shipped, from.only_as_shipped, to.only_as_shipped);
     // Some may have gone with a delivery meanwhile.
     std::erase_if(project.changes, [&](const EntryChange& c) { return in(from.changes, c) && !in(to.changes, c); });
     for (const auto& change : to.changes)
