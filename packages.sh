@@ -29,5 +29,7 @@ install_packages() {
 # ccache may use precompiled headers, which it does not by itself.
 export CCACHE_SLOPPINESS=pch_defines,time_macros
 skivet_fuzz_packages="clang libclang-rt-14-dev"
+# For packaging/make-deb.
+skivet_packaging_packages="dpkg-dev fakeroot lintian desktop-file-utils appstream"
 # For run-checks.
 skivet_check_packages="clang-format clang-tidy"

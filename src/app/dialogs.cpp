@@ -2,6 +2,8 @@
 
 #include "app/models/sources_model.h"
 
+#include <QApplication>
+#include <QClipboard>
 #include <QComboBox>
 #include <QFileDialog>
 #include <QFormLayout>
@@ -21,6 +23,7 @@
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "app/widgets/fuzzy.h"
+#include "base/file_write.h"
 
 namespace skivet::app {
 namespace {
@@ -285,15 +288,38 @@ void show_kinds(QWidget* parent, SourcesModel* model, std::size_t source) {
 void show_log(QWidget* parent, Messages* messages) {
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setObjectName(QStringLiteral("log"));
     dialog->setWindowTitle(QObject::tr("Log"));
-    dialog->resize(760, 420);
+    dialog->resize(820, 480);
     auto* box = new QVBoxLayout(dialog);
     auto* text = new QPlainTextEdit;
     text->setReadOnly(true);
+    text->setAccessibleName(QObject::tr("Log"));
     text->setFont(number_font(12));
     for (const auto& line : messages->log()) text->appendPlainText(line);
     QObject::connect(messages, &Messages::logged, text, &QPlainTextEdit::appendPlainText);
     box->addWidget(text);
+    auto* row = new QHBoxLayout;
+    auto* copy = new Button(QObject::tr("Copy all"), Button::Look::plain);
+    copy->setObjectName(QStringLiteral("copy_log"));
+    auto* save = new Button(QObject::tr("Save as…"), Button::Look::plain);
+    save->setObjectName(QStringLiteral("save_log"));
+    for (auto* button : {copy, save}) button->setAutoDefault(false);
+    row->addWidget(copy);
+    row->addWidget(save);
+    row->addStretch();
+    box->addLayout(row);
+    QObject::connect(copy, &QPushButton::clicked, dialog, [text] { QApplication::clipboard()->setText(text->toPlainText()); });
+    QObject::connect(save, &QPushButton::clicked, dialog, [dialog, text, messages] {
+        auto* ask = new QFileDialog(dialog, QObject::tr("Save the log"), QStringLiteral("skivet-log.txt"));
+        ask->setAttribute(Qt::WA_DeleteOnClose);
+        ask->setAcceptMode(QFileDialog::AcceptSave);
+        QObject::connect(ask, &QFileDialog::fileSelected, dialog, [text, messages](const QString& file) {
+            if (auto saved = write_file(file.toStdString(), as_bytes(text->toPlainText().toStdString())); !saved)
+                messages->complain(saved.error());
+        });
+        ask->open();
+    });
     dialog->open();
 }
 

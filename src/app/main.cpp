@@ -6,6 +6,7 @@
 #include "app/models/preferences.h"
 #include "app/theme/theme.h"
 #include "app/windows.h"
+#include "base/file_write.h"
 
 namespace {
 
@@ -69,6 +70,7 @@ int main(int argc, char** argv) {
         QTextStream(stdout) << "skivet: it runs already; its window comes to the front\n";
         return 0;
     }
+    Messages::keep_in(skivet::user_state_folder() / "log.txt");
     apply_theme(app);
     GamesModel games(skivet::GameList::usual());
     Windows windows(games);

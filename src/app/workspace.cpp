@@ -1,5 +1,7 @@
 #include "app/workspace.h"
 
+#include <QApplication>
+#include <QClipboard>
 #include <QDragEnterEvent>
 #include <QHBoxLayout>
 #include <QMessageBox>
@@ -87,7 +89,13 @@ Workspace::Workspace(Models& models, QWidget* parent) : QWidget(parent), models_
     auto* log = add_named_action(this, QStringLiteral("window/log"), tr("Log"), QKeySequence(Qt::CTRL | Qt::Key_L),
                                  tr("What was done, and what went wrong"), [this] { open_log(); });
     auto* cancel_button = new Button(cancel_, Button::Look::link);
+    copy_ = add_named_action(this, QStringLiteral("window/copy-the-error"), tr("Copy"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C),
+                             tr("Copy what went wrong, for a question or a report"),
+                             [this] { QApplication::clipboard()->setText(models_.messages.complaint()); });
+    copy_button_ = new Button(copy_, Button::Look::link);
+    copy_button_->hide();
     foot->addWidget(activity_, 1);
+    foot->addWidget(copy_button_);
     foot->addWidget(bar_);
     foot->addWidget(numbers_);
     foot->addWidget(cancel_button);
@@ -223,6 +231,7 @@ void Workspace::show_activity(const QString& what, quint64 done, quint64 total) 
                        : what.isEmpty()   ? (models_.jobs.busy() ? activity_->text() : tr("Nothing running"))
                                           : what);
     activity_->setToolTip(activity_->text());
+    copy_button_->setVisible(!notice_.isEmpty() && notice_ == models_.messages.complaint());
     set_wrong(activity_, !notice_.isEmpty());
 }
 

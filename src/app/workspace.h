@@ -61,7 +61,8 @@ private:
     QLabel *activity_, *numbers_;
     QProgressBar* bar_;
     QAction* cancel_;
-    QAction* keep_;
+    QAction *keep_, *copy_;
+    QWidget* copy_button_;
     QWidget* keep_button_;
     QTimer notice_timer_;
     QString notice_;

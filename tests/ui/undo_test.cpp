@@ -1,9 +1,12 @@
 // Ctrl+Z and Ctrl+Shift+Z on what changes the project, and the command finder.
+#include <QApplication>
+#include <QClipboard>
 #include <QDialog>
 #include <QLineEdit>
 #include <QListWidget>
 
 #include "app/models/preferences.h"
+#include "app/widgets/button.h"
 #include "app/widgets/fuzzy.h"
 #include "support/pictures.h"
 #include "ui/window_test.h"
@@ -152,4 +155,35 @@ TEST_F(Undo, TheFinderTakesLooseLettersAndRemembers) {
     EXPECT_EQ(finder->findChild<QListWidget*>()->item(0)->text(), "Go to Bench") << "what was used last comes first";
     finder->reject();
     Preferences::the().change([](Settings& s) { s = {}; });
+}
+
+TEST_F(Undo, TheLogIsKeptAndWhatWentWrongIsCopiedByOnePress) {
+    const auto file = folder / "state/log.txt";
+    Messages::keep_in(file);
+    open({archive("one.zip", 1)});
+    models.messages.complain({ErrorCode::damaged, "needs 5,592 bytes, has 4,096", {"crate", "entry 14"}, std::nullopt, "Look again"});
+    Button* copy = nullptr;
+    for (auto* button : window->findChildren<Button*>())
+        if (button->text() == "Copy") copy = button;
+    ASSERT_TRUE(copy);
+    EXPECT_TRUE(copy->isVisible());
+    copy->click();
+    EXPECT_EQ(QApplication::clipboard()->text(), "crate ▸ entry 14: needs 5,592 bytes, has 4,096. Look again.");
+    models.messages.tell("All is well.");
+    EXPECT_FALSE(copy->isVisible());
+    Messages::flush();
+    EXPECT_NE(std::string(as_text(get_file(file))).find("entry 14"), std::string::npos);
+    QTest::keyClick(window.get(), Qt::Key_L, Qt::ControlModifier);
+    auto* log = window->findChild<QDialog*>("log");
+    ASSERT_TRUE(log);
+    log->findChild<QPushButton*>("copy_log")->click();
+    EXPECT_TRUE(QApplication::clipboard()->text().contains("entry 14"));
+    log->reject();
+    // It does not grow without bound.
+    put_file(file, Bytes(std::size_t{2} << 20));
+    models.messages.say("after a megabyte");
+    Messages::flush();
+    EXPECT_LT(std::filesystem::file_size(file), 1000u);
+    EXPECT_TRUE(std::filesystem::exists(file.string() + ".1"));
+    Messages::keep_in({});
 }

@@ -1,11 +1,50 @@
 #include "app/models/messages.h"
 
+#include <fstream>
 #include <QDateTime>
+#include <QThreadPool>
 
 namespace skivet::app {
 
+namespace {
+
+constexpr std::uintmax_t longest = 1 << 20;  // bytes
+
+/// One file for the process, one thread that writes it.
+struct LogFile {
+    std::filesystem::path path;
+    QThreadPool writer;
+    LogFile() { writer.setMaxThreadCount(1); }
+};
+LogFile& log_file() {
+    static LogFile one;
+    return one;
+}
+
+void append(const std::filesystem::path& path, const std::string& line) {
+    std::error_code code;
+    if (std::filesystem::file_size(path, code) > longest && !code) std::filesystem::rename(path, path.string() + ".1", code);
+    std::ofstream(path, std::ios::app | std::ios::binary) << line << '\n';
+}
+
+}  // namespace
+
+void Messages::keep_in(const std::filesystem::path& file) {
+    auto& log = log_file();
+    flush();
+    log.path = file;
+    std::error_code code;
+    if (!file.empty()) std::filesystem::create_directories(file.parent_path(), code);
+}
+
+void Messages::flush() { log_file().writer.waitForDone(); }
+
 void Messages::say(const QString& line) {
-    log_.push_back(QDateTime::currentDateTime().toString(QStringLiteral("HH:mm:ss  ")) + line);
+    const auto now = QDateTime::currentDateTime();
+    log_.push_back(now.toString(QStringLiteral("HH:mm:ss  ")) + line);
+    if (auto& log = log_file(); !log.path.empty())
+        log.writer.start(
+            [path = log.path, text = (now.toString(Qt::ISODate) + QStringLiteral("  ") + line).toStdString()] { append(path, text); });
     if (log_.size() > 2000) log_.erase(log_.begin(), log_.begin() + 500);
     emit logged(log_.back());
 }
@@ -13,6 +52,7 @@ void Messages::say(const QString& line) {
 void Messages::complain(const Error& error) {
     const auto line = QString::fromStdString(error.message());
     say(line);
+    complaint_ = line;
     emit notice(line);
 }
 

@@ -1,5 +1,6 @@
 #pragma once
 // What the program says: the log, and what the person should see now.
+#include <filesystem>
 #include <QObject>
 #include <vector>
 
@@ -14,9 +15,16 @@ public:
     /// Into the log alone.
     void say(const QString& line);
     /// Into the footer for some seconds.
-    void tell(const QString& text) { emit notice(text); }
+    void tell(const QString& text) { complaint_.clear(), emit notice(text); }
     /// Both.
     void complain(const Error& error);
+    /// Every line goes to the end of this file, too, from now on; beyond a megabyte it begins anew, and the older one stays beside it as
+    /// NAME.1. Written beside the window; empty: nowhere.
+    static void keep_in(const std::filesystem::path& file);
+    /// Waits until what was said is in the file.
+    static void flush();
+    /// The last error that was complained of; empty once another word was said.
+    [[nodiscard]] const QString& complaint() const { return complaint_; }
     /// The last 2,000 lines or so, the time in front.
     [[nodiscard]] const std::vector<QString>& log() const { return log_; }
 
@@ -26,6 +34,7 @@ signals:
 
 private:
     std::vector<QString> log_;
+    QString complaint_;
 };
 
 }  // namespace skivet::app

@@ -170,6 +170,7 @@ void apply_theme(QApplication& app) {
     auto* system = new SystemLook(QGuiApplication::palette(), &app);
     app.setStyle(new Still);
     app.setFont(text_font(13));
+    QApplication::setWindowIcon(app_icon());
     const auto follow = [&app, system] {
         const auto look = Preferences::the().settings().look;
         const bool wanted = look == Settings::Look::night || (look == Settings::Look::system && system->is_dark());
@@ -210,6 +211,19 @@ QPixmap mark_pixmap(double side, double ratio) {
     out.fill(Qt::transparent);
     QPainter p(&out);
     draw_mark(p, {side * 0.45, side / 2}, side * 0.42, colors().ink);
+    return out;
+}
+
+QIcon app_icon() {
+    QIcon out;
+    for (const int side : {16, 24, 32, 48, 64, 128, 256}) {
+        QPixmap picture(side, side);
+        picture.fill(Qt::transparent);
+        QPainter p(&picture);
+        draw_mark(p, {side * 0.46, side * 0.5}, side * 0.42, colors().accent);
+        p.end();
+        out.addPixmap(picture);
+    }
     return out;
 }
 

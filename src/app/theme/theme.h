@@ -2,6 +2,7 @@
 // Colors, fonts and glyphs. Neutral grays everywhere; one accent, for where one is, what has the focus and what to do next.
 #include <QApplication>
 #include <QColor>
+#include <QIcon>
 #include <QPainter>
 
 #include "workflow/project.h"
@@ -33,6 +34,8 @@ void apply_theme(QApplication& app);
 void draw_mark(QPainter& painter, QPointF center, double radius, const QColor& color);
 /// The mark as a picture of `side` pixels, for a screen of that ratio.
 [[nodiscard]] QPixmap mark_pixmap(double side, double ratio);
+/// The window's icon: the mark in the accent.
+[[nodiscard]] QIcon app_icon();
 /// The glyph of a piece's state, about 14 px across.
 void draw_state(QPainter& painter, QPointF center, PieceState state);
 void draw_warning(QPainter& painter, QPointF center);
