@@ -269,4 +269,14 @@ bool let_passing_go(const fs::path& folder) {
     return !code;
 }
 
+void clear_passing(const fs::path& projects) {
+    std::error_code code;
+    std::vector<fs::path> left;
+    for (const auto& item : fs::directory_iterator(projects, code))
+        if (is_passing(item.path()) &&
+            fs::last_write_time(mark_of(item.path()), code) < fs::file_time_type::clock::now() - std::chrono::minutes(1))
+            left.push_back(item.path());
+    for (const auto& folder : left) (void)let_passing_go(folder);
+}
+
 }  // namespace skivet

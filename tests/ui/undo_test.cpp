@@ -161,14 +161,15 @@ TEST_F(Undo, TheLogIsKeptAndWhatWentWrongIsCopiedByOnePress) {
     const auto file = folder / "state/log.txt";
     Messages::keep_in(file);
     open({archive("one.zip", 1)});
-    models.messages.complain({ErrorCode::damaged, "needs 5,592 bytes, has 4,096", {"crate", "entry 14"}, std::nullopt, "Look again"});
+    const Error wrong{ErrorCode::damaged, "needs 5,592 bytes, has 4,096", {"crate", "entry 14"}, std::nullopt, "Look again"};
+    models.messages.complain(wrong);
     Button* copy = nullptr;
     for (auto* button : window->findChildren<Button*>())
         if (button->text() == "Copy") copy = button;
     ASSERT_TRUE(copy);
     EXPECT_TRUE(copy->isVisible());
     copy->click();
-    EXPECT_EQ(QApplication::clipboard()->text(), "crate ▸ entry 14: needs 5,592 bytes, has 4,096. Look again.");
+    EXPECT_EQ(QApplication::clipboard()->text().toStdString(), wrong.message());
     models.messages.tell("All is well.");
     EXPECT_FALSE(copy->isVisible());
     Messages::flush();

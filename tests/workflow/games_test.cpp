@@ -144,6 +144,18 @@ TEST_F(Games, APassingProjectGoesWhenNothingWasDoneInIt) {
         if (place == two) take(*opened, {{zip, {"a/one.dds"}}});
         ASSERT_TRUE(save_project(opened->project));
     }
+    const auto crashed = *make_passing(list.projects(), "/z/swan.dds");
+    {
+        const auto open = lock_project(one);
+        clear_passing(list.projects());
+        EXPECT_TRUE(fs::exists(crashed)) << "it may be just being opened";
+        for (const auto& place : {one, crashed})
+            fs::last_write_time(place / "passing", fs::file_time_type::clock::now() - std::chrono::hours(1));
+        clear_passing(list.projects());
+        EXPECT_FALSE(fs::exists(crashed));
+        EXPECT_TRUE(fs::exists(one)) << "somebody has it open";
+    }
+    put_file(two / "passing", {});
     EXPECT_TRUE(let_passing_go(one));
     EXPECT_FALSE(fs::exists(one));
     EXPECT_FALSE(let_passing_go(two));

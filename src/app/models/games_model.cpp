@@ -4,7 +4,9 @@
 
 namespace skivet::app {
 
-GamesModel::GamesModel(GameList list, QObject* parent) : QObject(parent), list_(std::move(list)) {}
+GamesModel::GamesModel(GameList list, QObject* parent) : QObject(parent), list_(std::move(list)) {
+    jobs_.quietly(Jobs::By::looker, [projects = list_.projects()] { clear_passing(projects); });
+}
 
 GamesModel::~GamesModel() { jobs_.finish(); }
 
