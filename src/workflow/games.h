@@ -66,7 +66,8 @@ struct GameCard {
 /// Removes a passing project's folder when no window has it and nothing was done in it: no piece, no delivery, no key, no sheet, no word on
 /// its textures. One in which something was done is kept. Returns whether it is gone.
 [[nodiscard]] bool let_passing_go(const std::filesystem::path& folder);
-/// The same for all that a crash left below `projects`; those that are open stay, and those of the last minute, which are just being opened.
+/// The same for all that a crash left below `projects`; those that are open stay, and those of the last minute, which are just being
+/// opened.
 void clear_passing(const std::filesystem::path& projects);
 
 }  // namespace skivet

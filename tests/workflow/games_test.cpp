@@ -6,7 +6,7 @@
 #include "base/file_write.h"
 #include "workflow/pieces.h"
 #include "workflow/settings.h"
-#include "workflow_fixture.h"
+#include "workflow/workflow_fixture.h"
 
 using namespace skivet;
 using namespace skivet::test;

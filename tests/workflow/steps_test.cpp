@@ -5,7 +5,7 @@
 
 #include "workflow/pieces.h"
 #include "workflow/sources.h"
-#include "workflow_fixture.h"
+#include "workflow/workflow_fixture.h"
 
 using namespace skivet;
 using namespace skivet::test;
