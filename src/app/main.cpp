@@ -4,8 +4,8 @@
 
 #include "app/models/models.h"
 #include "app/models/preferences.h"
+#include "app/open_windows.h"
 #include "app/theme/theme.h"
-#include "app/windows.h"
 #include "base/file_write.h"
 
 namespace {
@@ -73,7 +73,7 @@ int main(int argc, char** argv) {
     Messages::keep_in(skivet::user_state_folder() / "log.txt");
     apply_theme(app);
     GamesModel games(skivet::GameList::usual());
-    Windows windows(games);
+    OpenWindows windows(games);
     if (const auto sides = parser.value(QStringLiteral("size")).split('x'); sides.size() == 2)
         windows.size = {sides[0].toInt(), sides[1].toInt()};
     QObject::connect(&instance, &Instance::asked, &windows, [&](const StartRequest& later) { windows.answer(later); });

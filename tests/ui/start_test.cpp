@@ -9,9 +9,9 @@
 
 #include "app/models/models.h"
 #include "app/models/preferences.h"
+#include "app/open_windows.h"
 #include "app/pages/page_list.h"
 #include "app/start_page.h"
-#include "app/windows.h"
 #include "app/workspace.h"
 #include "base/file_write.h"
 #include "support/pictures.h"
@@ -31,7 +31,7 @@ namespace {
 struct Start : testing::Test {
     TempFolder folder;
     std::optional<GamesModel> games;
-    std::optional<Windows> windows;
+    std::optional<OpenWindows> windows;
 
     void SetUp() override {
         for (const char* name : {"XDG_DATA_HOME", "XDG_STATE_HOME", "XDG_CACHE_HOME"}) qputenv(name, (folder / "home").c_str());

@@ -1,4 +1,4 @@
-#include "app/windows.h"
+#include "app/open_windows.h"
 
 #include "app/models/models.h"
 #include "app/workspace.h"
@@ -24,20 +24,20 @@ void bring_to_front(MainWindow* window) {
 
 }  // namespace
 
-Windows::Windows(GamesModel& games) : games_(games) {}
+OpenWindows::OpenWindows(GamesModel& games) : games_(games) {}
 
-Windows::~Windows() {
+OpenWindows::~OpenWindows() {
     for (auto* window : all()) delete window;
 }
 
-std::vector<MainWindow*> Windows::all() const {
+std::vector<MainWindow*> OpenWindows::all() const {
     std::vector<MainWindow*> out;
     for (const auto& window : windows_)
         if (window) out.push_back(window);
     return out;
 }
 
-MainWindow* Windows::add() {
+MainWindow* OpenWindows::add() {
     auto* window = new MainWindow(games_);
     window->setAttribute(Qt::WA_DeleteOnClose);
     if (size.isValid()) window->resize(size);
@@ -46,13 +46,13 @@ MainWindow* Windows::add() {
     return window;
 }
 
-MainWindow* Windows::free_one() {
+MainWindow* OpenWindows::free_one() {
     for (auto* window : all())
         if (!window->workspace()) return window;
     return add();
 }
 
-MainWindow* Windows::answer(const StartRequest& request, bool first) {
+MainWindow* OpenWindows::answer(const StartRequest& request, bool first) {
     auto folder = request.project;
     if (folder.empty() && !request.game.empty()) folder = project_for_game(games_.list().projects(), request.game);
     // A project's own file or folder, from the file manager.

@@ -7,11 +7,11 @@
 
 namespace skivet::app {
 
-class Windows : public QObject {
+class OpenWindows : public QObject {
     Q_OBJECT
 public:
-    explicit Windows(GamesModel& games);
-    ~Windows() override;
+    explicit OpenWindows(GamesModel& games);
+    ~OpenWindows() override;
     /// The project it names; the window whose game the files belong to; a project in passing for other files; otherwise what is open comes
     /// to the front. `first`: the process has just started, and the last project opens by itself.
     MainWindow* answer(const StartRequest& request, bool first = false);
