@@ -126,7 +126,10 @@ KeySettings::KeySettings(const Settings& settings, const QList<QAction*>& action
     row->addWidget(none);
     row->addWidget(standard);
     box->addLayout(row);
-    connect(search_, &QLineEdit::textChanged, this, &KeySettings::show_rows);
+    connect(search_, &QLineEdit::textChanged, this, [this] {
+        table_->setCurrentCell(-1, -1);  // another search begins anew
+        show_rows();
+    });
     connect(table_, &QTableWidget::currentCellChanged, this, &KeySettings::choose);
     connect(edit_, &QKeySequenceEdit::editingFinished, this, [this] {
         // One key, not a row of them.
@@ -151,8 +154,9 @@ void KeySettings::show_rows() {
     for (std::size_t i = 0; i < rows_.size(); ++i) {
         const auto& row = rows_[i];
         const auto key = key_text(row.key);
-        if (!words.isEmpty() && !row.text.contains(words, Qt::CaseInsensitive) && !row.page.contains(words, Qt::CaseInsensitive) &&
-            !key.contains(words, Qt::CaseInsensitive))
+        // The one that is being changed stays, whatever key it has by now.
+        if (int(i) != before && !words.isEmpty() && !row.text.contains(words, Qt::CaseInsensitive) &&
+            !row.page.contains(words, Qt::CaseInsensitive) && !key.contains(words, Qt::CaseInsensitive))
             continue;
         const int at = table_->rowCount();
         table_->insertRow(at);

@@ -1,15 +1,24 @@
-// Colors that can be read, by day and by night.
+// Colors that can be read, by day and by night, and the settings of the program.
 #include <gtest/gtest.h>
 
 #include <cmath>
 #include <QApplication>
+#include <QComboBox>
+#include <QKeySequenceEdit>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QRadioButton>
+#include <QTableWidget>
 
 #include "app/models/preferences.h"
 #include "app/theme/system_look.h"
 #include "app/theme/theme.h"
+#include "catalog/thumbnail_cache.h"
+#include "ui/window_test.h"
 
 using namespace skivet;
 using namespace skivet::app;
+using namespace skivet::test;
 
 namespace {
 
@@ -90,4 +99,76 @@ TEST(Theme, TheSettingAndTheSystemChooseIt) {
     system.take(QVariant(2u));
     EXPECT_FALSE(system.is_dark());
     EXPECT_EQ(changes, 2);
+}
+
+namespace {
+
+struct SettingsUi : WindowTest {
+    void SetUp() override { qputenv("XDG_CACHE_HOME", (folder / "cache").c_str()); }
+    void TearDown() override {
+        qunsetenv("XDG_CACHE_HOME");
+        Preferences::the().change([](Settings& s) { s = {}; });
+    }
+    QDialog* settings(SettingsPart part) {
+        window->open_settings(part);
+        return window->findChild<QDialog*>("settings");
+    }
+    static void keep(QDialog* dialog) { QTest::mouseClick(dialog->findChild<QPushButton*>("keep_settings"), Qt::LeftButton); }
+};
+
+}  // namespace
+
+TEST_F(SettingsUi, TheLookIsChosenAndKept) {
+    open({});
+    auto* dialog = settings(SettingsPart::look);
+    ASSERT_TRUE(dialog);
+    dialog->findChild<QRadioButton*>("look_night")->click();
+    EXPECT_FALSE(is_night()) << "nothing changes before it is kept";
+    keep(dialog);
+    EXPECT_TRUE(is_night());
+    dialog = settings(SettingsPart::look);
+    EXPECT_TRUE(dialog->findChild<QRadioButton*>("look_night")->isChecked());
+    dialog->reject();
+}
+
+TEST_F(SettingsUi, AKeyIsPressedAndAClashIsRefused) {
+    open({});
+    auto* dialog = settings(SettingsPart::keys);
+    ASSERT_TRUE(dialog);
+    auto* table = dialog->findChild<QTableWidget*>("key_table");
+    EXPECT_GT(table->rowCount(), 80) << "every action of the window and its pages";
+    auto* search = dialog->findChild<QLineEdit*>("key_search");
+    auto* edit = dialog->findChild<QKeySequenceEdit*>("key_edit");
+    const auto press = [&](const QKeySequence& key) {
+        edit->setKeySequence(key);
+        emit edit->editingFinished();
+    };
+    search->setText("Ctrl+L");
+    ASSERT_EQ(table->item(0, 0)->text(), "Log");
+    press(QKeySequence("Ctrl+K"));  // the finder's
+    keep(dialog);
+    ASSERT_TRUE(window->findChild<QDialog*>("settings")) << "two actions with one key are not kept";
+    press(QKeySequence("Ctrl+Shift+L"));
+    keep(dialog);
+    EXPECT_EQ(window->findChild<QAction*>("window/log")->shortcut(), QKeySequence("Ctrl+Shift+L"));
+    EXPECT_EQ(Preferences::the().settings().keys.size(), 1u);
+}
+
+TEST_F(SettingsUi, SmallPicturesAreMeasuredAndCleared) {
+    open({});
+    const auto place = ThumbnailCache::usual_place();
+    {
+        const auto cache = *ThumbnailCache::open(place);
+        std::vector<KeptPicture> pictures;
+        for (std::uint64_t i = 1; i < 40; ++i) pictures.push_back({{i, i}, Image(128, 128, {9, 9, 9, 255}), {}, Format::unknown});
+        ASSERT_TRUE(cache->put(pictures));
+    }
+    auto* dialog = settings(SettingsPart::pictures);
+    ASSERT_TRUE(dialog);
+    dialog->findChild<QPushButton*>("clear_pictures")->click();
+    EXPECT_TRUE(wait([&] { return (*ThumbnailCache::open(place))->bytes() == 0; }));
+    auto* most = dialog->findChild<QComboBox*>("most_pictures");
+    most->setCurrentIndex(0);
+    keep(dialog);
+    EXPECT_EQ(Preferences::the().settings().thumbnail_bytes, 64u << 20);
 }
