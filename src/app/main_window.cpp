@@ -45,7 +45,7 @@ MainWindow::MainWindow(GamesModel& games) : games_(games) {
         std::error_code code;
         if (files.size() != 1 || !fs::is_directory(files[0], code)) {
             if (!files.empty()) open_in_passing(files);
-        } else if (fs::exists(files[0] / "project.json", code)) open({files[0], {}, {}, {}});
+        } else if (const auto meant = project_at(files[0])) open({*meant, {}, {}, {}});
         else open({project_for_game(games_.list().projects(), files[0]), files[0], {}, {}});
     });
     connect(&Preferences::the(), &Preferences::changed, this, &MainWindow::follow_settings);
@@ -183,8 +183,7 @@ void MainWindow::new_game() {
 }
 
 void MainWindow::open_folder(const fs::path& folder) {
-    std::error_code code;
-    if (fs::exists(folder / "project.json", code)) return open({folder, {}, {}, {}});
+    if (const auto meant = project_at(folder)) return open({*meant, {}, {}, {}});
     const auto why = tr("There is no project in %1. With \"New game…\" one is made for a game's folder.").arg(to_text(folder));
     if (models_) models_->messages.tell(why);
     else start_->say(why);

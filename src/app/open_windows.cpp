@@ -57,11 +57,8 @@ MainWindow* OpenWindows::answer(const StartRequest& request, bool first) {
     if (folder.empty() && !request.game.empty()) folder = project_for_game(games_.list().projects(), request.game);
     // A project's own file or folder, from the file manager.
     auto files = request.files;
-    std::error_code code;
-    if (folder.empty() && files.size() == 1) {
-        const auto place = files[0].filename() == "project.json" ? files[0].parent_path() : files[0];
-        if (fs::exists(place / "project.json", code)) folder = place, files.clear();
-    }
+    if (folder.empty() && files.size() == 1)
+        if (const auto meant = project_at(files[0])) folder = *meant, files.clear();
     MainWindow* window = nullptr;
     if (!folder.empty()) {
         for (auto* one : all())
@@ -73,7 +70,7 @@ MainWindow* OpenWindows::answer(const StartRequest& request, bool first) {
             if (one->models() && !one->models()->store.project().game.empty() && lies_in(files[0], one->models()->store.project().game))
                 window = one;
         // A parcel is for the game one is working on.
-        if (!window && files[0].extension() == ".parcel")
+        if (!window && is_parcel_file(files[0]))
             for (auto* one : all())
                 if (one->workspace()) window = one;
         if (window) window->workspace()->take_files(files);
@@ -84,7 +81,7 @@ MainWindow* OpenWindows::answer(const StartRequest& request, bool first) {
         if (!window) {
             window = add();
             const auto known = first ? games_.list().all() : std::vector<KnownGame>();
-            if (!known.empty() && fs::exists(known.front().folder / "project.json", code)) window->open({known.front().folder, {}, {}, {}});
+            if (!known.empty() && project_at(known.front().folder)) window->open({known.front().folder, {}, {}, {}});
             else window->show_start();
         }
     }

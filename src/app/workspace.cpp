@@ -258,7 +258,7 @@ void Workspace::take_files(const std::vector<std::filesystem::path>& files) {
     if (models_.store.project().sources.empty() && files.size() == 1 && std::filesystem::is_directory(files[0], code))
         return show_found(this, models_.sources.found(), files[0]);
     for (const auto& file : files) {
-        if (file.extension() == ".parcel") {
+        if (is_parcel_file(file)) {
             auto* parcels = new ParcelsWindow(this, &models_.parcels);
             parcels->show();
             parcels->bring(file);

@@ -53,6 +53,8 @@ struct Parcel {
 
 /// Whether a file is a parcel by its manifest's name.
 [[nodiscard]] bool is_parcel(ByteSpan head);
+/// The same of a file, by its first bytes; false when it cannot be read.
+[[nodiscard]] bool is_parcel_file(const std::filesystem::path& file);
 /// The whole file. The same parcel always gives the same bytes.
 [[nodiscard]] Result<Bytes> write_parcel(const Parcel& parcel);
 /// Reads and checks everything but pictures' content: a parcel comes from anywhere. Errors: `damaged` with the texture it is about;

@@ -1,5 +1,6 @@
 // The ZIP that a parcel is.
 #include <fmt/format.h>
+#include <fstream>
 
 #include "container/zip.h"
 #include "parcel/manifest.h"
@@ -26,6 +27,13 @@ bool is_parcel(ByteSpan head) {
     const auto name = manifest_name;
     return head.size() >= 30 + name.size() && load_le<std::uint32_t>(head.data()) == 0x04034b50 &&
            load_le<std::uint16_t>(head.data() + 26) == name.size() && as_text(head.subspan(30, name.size())) == name;
+}
+
+bool is_parcel_file(const std::filesystem::path& file) {
+    std::array<char, 64> head{};
+    std::ifstream in(file, std::ios::binary);
+    in.read(head.data(), std::streamsize(head.size()));
+    return is_parcel(as_bytes(std::string_view(head.data(), std::size_t(std::max<std::streamsize>(0, in.gcount())))));
 }
 
 Result<Bytes> write_parcel(const Parcel& parcel) {

@@ -73,6 +73,13 @@ void sort_by_time(std::vector<KnownGame>& games) {
 
 }  // namespace
 
+std::optional<fs::path> project_at(const fs::path& path) {
+    std::error_code code;
+    for (const auto& folder : {path, path.parent_path()})
+        if (fs::is_regular_file(folder / "project.json", code) && fs::exists(path, code)) return folder;
+    return std::nullopt;
+}
+
 GameList GameList::usual() { return {user_data_folder() / "games", user_data_folder() / "projects"}; }
 
 std::vector<KnownGame> GameList::all(std::optional<Error>* aside) const {
@@ -147,7 +154,7 @@ Result<GameCard> look_at_game(const KnownGame& known, const CancelToken& cancel)
     out.known = known;
     out.name = known.folder.filename().string();
     std::error_code code;
-    if (!fs::exists(known.folder / "project.json", code)) {
+    if (project_at(known.folder) != known.folder) {
         out.error = Error{ErrorCode::missing, "the project's folder is not there", {known.folder.string()}, {}, {}};
         return out;
     }

@@ -6,6 +6,9 @@
 
 namespace skivet {
 
+/// The project that a file manager means by a path: the folder of one, or any file that lies right in it; nothing for all else.
+[[nodiscard]] std::optional<std::filesystem::path> project_at(const std::filesystem::path& path);
+
 struct KnownGame {
     std::filesystem::path folder;  ///< the project's
     std::int64_t opened_at = 0;    ///< seconds since 1970, UTC

@@ -105,6 +105,18 @@ TEST_F(Games, ACardOfWhatCannotBeReadSaysSo) {
     EXPECT_EQ(look_at_game({folder / "bad", 5}, {})->error->code, ErrorCode::damaged);
 }
 
+TEST_F(Games, AProjectIsMeantByItsFolderOrAFileInIt) {
+    put_file(folder / "p/project.json", as_bytes("{}"));
+    put_file(folder / "p/work/deep/a.png", {});
+    put_file(folder / "q/a.zip", {});
+    EXPECT_EQ(project_at(folder / "p"), folder / "p");
+    EXPECT_EQ(project_at(folder / "p/project.json"), folder / "p");
+    EXPECT_FALSE(project_at(folder / "p/work/deep/a.png"));
+    EXPECT_FALSE(project_at(folder / "p/missing"));
+    EXPECT_FALSE(project_at(folder / "q/a.zip"));
+    EXPECT_FALSE(project_at(folder / "q"));
+}
+
 TEST_F(Games, AnOpenProjectIsNotRenamed) {
     {
         auto o = open();

@@ -48,8 +48,10 @@ void GamesModel::refresh() {
                     },
                     [this, reading](Game game) {
                         if (reading != reading_) return;
-                        for (auto& one : games_)
-                            if (one.card.known.folder == game.card.known.folder) one = std::move(game);
+                        const auto place = std::find_if(games_.begin(), games_.end(),
+                                                        [&](const Game& one) { return one.card.known.folder == game.card.known.folder; });
+                        if (place == games_.end()) return;  // canceled
+                        *place = std::move(game);
                         emit changed();
                     });
         });
