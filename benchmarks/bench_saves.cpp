@@ -8,9 +8,9 @@
 #include <QTimer>
 #include <thread>
 
-#include "app/main_window.h"
 #include "app/models/models.h"
 #include "app/pages/fitting_page.h"
+#include "app/workspace.h"
 #include "bench/fitting.h"
 #include "support/pictures.h"
 #include "texture/dds.h"
@@ -48,7 +48,7 @@ long peak_mb() {
 struct Bench {
     TempFolder folder;
     Models models;
-    MainWindow window{models};
+    Workspace window{models};
     /// The longest the window did not answer, since it was asked last.
     qint64 gap = 0;
     QElapsedTimer beat;

@@ -9,11 +9,11 @@
 #include <QScrollBar>
 #include <QTimer>
 
-#include "app/main_window.h"
 #include "app/models/models.h"
 #include "app/pages/catalog_page.h"
 #include "app/theme/theme.h"
 #include "app/widgets/contact_sheet.h"
+#include "app/workspace.h"
 #include "base/file_write.h"
 #include "support/pictures.h"
 
@@ -48,7 +48,7 @@ int main(int argc, char** argv) {
     }
     ::setenv("XDG_CACHE_HOME", (folder / "cache").c_str(), 1);
     Models models;
-    MainWindow window(models);
+    Workspace window(models);
     window.resize(1280, 800);
     window.show();
     QElapsedTimer clock;

@@ -14,6 +14,7 @@
 #include <QProgressBar>
 #include <QTimer>
 
+#include "app/language.h"
 #include "app/pages/page.h"
 
 namespace skivet::app {
@@ -31,7 +32,7 @@ void correct_habit(QWidget* parent, CatalogModel* model, std::size_t item, Role 
         return model->tell(
             role == Role::unsure
                 ? QObject::tr("\"%1\" means what it means everywhere again.").arg(to_text(habit.word))
-                : QObject::tr("All textures with \"%1\" in their name are %2 now.").arg(to_text(habit.word), to_text(name_of(role))));
+                : QObject::tr("All textures with \"%1\" in their name are %2 now.").arg(to_text(habit.word), spoken(name_of(role))));
     }
     if (role == Role::unsure) return;
     // No known part: the last word of the name is offered.
@@ -41,7 +42,7 @@ void correct_habit(QWidget* parent, CatalogModel* model, std::size_t item, Role 
     dialog->setObjectName(QStringLiteral("habit_word"));
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setWindowTitle(QObject::tr("Naming habit"));
-    dialog->setLabelText(QObject::tr("Which ending of \"%1\" says that it is %2?").arg(name, to_text(name_of(role))));
+    dialog->setLabelText(QObject::tr("Which ending of \"%1\" says that it is %2?").arg(name, spoken(name_of(role))));
     dialog->setTextValue(mark > 0 ? name.mid(mark + 1) : QString());
     QObject::connect(dialog, &QInputDialog::textValueSelected, model, [model, role](const QString& word) {
         const auto clean = word.trimmed().toLower().toStdString();
@@ -90,16 +91,16 @@ void show_habits(QWidget* parent, CatalogModel* model) {
             const auto r = role_named(h.role);
             if (!place || !r) continue;
             lines->push_back({{*place, h.word, *r}, true});
-            list->addItem(QObject::tr("%1 \"%2\" means %3").arg(to_text(h.place), to_text(h.word), to_text(name_of(*r))));
+            list->addItem(QObject::tr("%1 \"%2\" means %3").arg(spoken(h.place), to_text(h.word), spoken(name_of(*r))));
         }
         for (const auto& p : model->catalog()->analysis.proposals) {
             lines->push_back({p.habit, false});
             QString text = QObject::tr("%1 \"%2\"? %3 names, %4 with a counterpart")
-                               .arg(to_text(name_of(p.habit.place)), to_text(p.habit.word))
+                               .arg(spoken(name_of(p.habit.place)), to_text(p.habit.word))
                                .arg(p.names)
                                .arg(p.shared);
             if (p.habit.role != Role::unsure)
-                text += QObject::tr("; %1 % look like %2").arg(int(100 * p.agreement)).arg(to_text(name_of(p.habit.role)));
+                text += QObject::tr("; %1 % look like %2").arg(int(100 * p.agreement)).arg(spoken(name_of(p.habit.role)));
             auto* item = new QListWidgetItem(text, list);
             QStringList examples;
             for (const auto& e : p.examples) examples << to_text(e);
@@ -154,8 +155,8 @@ void show_export(QWidget* parent, CatalogModel* model, std::vector<std::size_t> 
     auto* what = new QComboBox;
     what->setObjectName(QStringLiteral("what"));
     if (!some.empty())
-        what->addItem(some.size() == 1 ? QObject::tr("The chosen texture") : QObject::tr("The %1 chosen textures").arg(some.size()));
-    what->addItem(QObject::tr("All %1 that are found").arg(all.size()));
+        what->addItem(some.size() == 1 ? QObject::tr("The chosen texture") : QObject::tr("The %L1 chosen textures").arg(some.size()));
+    what->addItem(QObject::tr("All %L1 that are found").arg(all.size()));
     form->addRow(QObject::tr("What"), what);
     auto* place = new QLineEdit(QDir::homePath() + QStringLiteral("/textures"));
     place->setObjectName(QStringLiteral("place"));
@@ -251,15 +252,16 @@ void show_export(QWidget* parent, CatalogModel* model, std::vector<std::size_t> 
         bar->setRange(0, int(std::max<std::uint64_t>(1, total)));
         bar->setValue(int(done));
         pause->setText(progress->gate.paused() ? QObject::tr("Go on") : QObject::tr("Pause"));
-        if (progress->gate.paused()) return text->setText(QObject::tr("%1 of %2 · paused").arg(done).arg(total));
+        if (progress->gate.paused()) return text->setText(QObject::tr("%L1 of %L2 · paused").arg(done).arg(total));
         QString line =
-            QObject::tr("%1 of %2 · %3 a second").arg(done).arg(total).arg(to_text(human_bytes(std::uint64_t(double(bytes) / seconds))));
+            QObject::tr("%L1 of %L2 · %3 a second").arg(done).arg(total).arg(to_text(human_bytes(std::uint64_t(double(bytes) / seconds))));
         if (done > 4 && total > done)
             line += QObject::tr(" · %1 s left").arg(int(std::ceil(seconds / double(done) * double(total - done))));
         text->setText(line);
     });
     QObject::connect(pause, &QPushButton::clicked, dialog, [=] {
-        if (const auto progress = model->exporting()) progress->gate.paused() ? progress->gate.go_on() : progress->gate.pause();
+        const auto progress = model->exporting();
+        if (const auto id = model->jobs().id_of(progress)) model->jobs().pause(*id, !progress->gate.paused());
     });
     QObject::connect(cancel, &QPushButton::clicked, dialog, [=] {
         if (const auto progress = model->exporting()) progress->cancel.cancel();
@@ -280,10 +282,11 @@ void show_export(QWidget* parent, CatalogModel* model, std::vector<std::size_t> 
             chosen ? some : all, wish, place->text().toStdString(), false,
             [dialog = QPointer<QDialog>(dialog), model, text, running, resume, to = place->text()](const Result<ExportReport>& report) {
                 if (!dialog) {
-                    model->tell(
-                        report
-                            ? QObject::tr("Exported to %1: %2 written, %3 failed.").arg(to).arg(report->written).arg(report->failed.size())
-                            : to_text(report.error().message()));
+                    model->tell(report ? QObject::tr("Exported to %1: %L2 written, %L3 failed.")
+                                             .arg(to)
+                                             .arg(report->written)
+                                             .arg(report->failed.size())
+                                       : to_text(report.error().message()));
                     return;
                 }
                 running(false);
@@ -292,8 +295,8 @@ void show_export(QWidget* parent, CatalogModel* model, std::vector<std::size_t> 
                     return text->setText(QObject::tr("Canceled. What was written stays; Export goes on from there."));
                 }
                 if (!report) return text->setText(to_text(report.error().message()));
-                QString line = QObject::tr("%1 written").arg(report->written);
-                if (report->skipped) line += QObject::tr(", %1 were there already").arg(report->skipped);
+                QString line = QObject::tr("%L1 written").arg(report->written);
+                if (report->skipped) line += QObject::tr(", %L1 were there already").arg(report->skipped);
                 if (!report->failed.empty())
                     line += QObject::tr(", %1 failed: %2 says why").arg(report->failed.size()).arg(to_text(report->log.filename()));
                 text->setText(line + QObject::tr(" · %1").arg(to_text(human_bytes(report->bytes))));

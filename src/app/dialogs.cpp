@@ -19,6 +19,7 @@
 #include <QUrl>
 #include <QVBoxLayout>
 
+#include "app/models/left_state.h"
 #include "app/models/preferences.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
@@ -314,6 +315,7 @@ void show_log(QWidget* parent, Messages* messages) {
         auto* ask = new QFileDialog(dialog, QObject::tr("Save the log"), QStringLiteral("skivet-log.txt"));
         ask->setAttribute(Qt::WA_DeleteOnClose);
         ask->setAcceptMode(QFileDialog::AcceptSave);
+        keep_folder(ask, "log");
         QObject::connect(ask, &QFileDialog::fileSelected, dialog, [text, messages](const QString& file) {
             if (auto saved = write_file(file.toStdString(), as_bytes(text->toPlainText().toStdString())); !saved)
                 messages->complain(saved.error());
@@ -344,10 +346,12 @@ std::vector<std::filesystem::path> local_files(const QMimeData& data) {
     return out;
 }
 
-void choose_folder(QWidget* parent, const QString& title, const std::function<void(const std::filesystem::path&)>& chosen) {
+void choose_folder(QWidget* parent, const char* what, const QString& title,
+                   const std::function<void(const std::filesystem::path&)>& chosen) {
     auto* dialog = new QFileDialog(parent, title);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::Directory);
+    keep_folder(dialog, what);
     QObject::connect(dialog, &QFileDialog::fileSelected, dialog, [chosen](const QString& folder) { chosen(folder.toStdString()); });
     dialog->open();
 }

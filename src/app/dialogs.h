@@ -24,8 +24,9 @@ void show_packers(QWidget* parent, ProjectStore* store);
 [[nodiscard]] bool wants_packers(const ProjectStore& store);
 /// What a source is taken for, with the reasons; another kind can be chosen for it or for all files named alike.
 void show_kinds(QWidget* parent, SourcesModel* model, std::size_t source);
-/// Asks for a folder; `chosen` gets it.
-void choose_folder(QWidget* parent, const QString& title, const std::function<void(const std::filesystem::path&)>& chosen);
+/// Asks for a folder; `chosen` gets it. It begins where the last folder for `what` was.
+void choose_folder(QWidget* parent, const char* what, const QString& title,
+                   const std::function<void(const std::filesystem::path&)>& chosen);
 /// The files and folders of this computer among what was dropped or pasted.
 [[nodiscard]] std::vector<std::filesystem::path> local_files(const class QMimeData& data);
 /// Asks for a line of text; `then` gets it without blanks around it. `name`: the dialog's object name.

@@ -2,11 +2,15 @@
 #include <QProcess>
 #include <QTextStream>
 
+#include "app/crash_report.h"
+#include "app/language.h"
+#include "app/models/left_state.h"
 #include "app/models/models.h"
 #include "app/models/preferences.h"
 #include "app/open_windows.h"
 #include "app/theme/theme.h"
 #include "base/file_write.h"
+#include "base/phrase.h"
 
 namespace {
 
@@ -70,7 +74,10 @@ int main(int argc, char** argv) {
         QTextStream(stdout) << "skivet: it runs already; its window comes to the front\n";
         return 0;
     }
+    LeftState::the().load(skivet::user_state_folder() / "left.json");
+    report_crashes(skivet::user_state_folder(), SKIVET_VERSION);
     Messages::keep_in(skivet::user_state_folder() / "log.txt");
+    speak_language(language_meant(Preferences::the().settings().language, QLocale::system().uiLanguages()));
     apply_theme(app);
     GamesModel games(skivet::GameList::usual());
     OpenWindows windows(games);
@@ -82,5 +89,18 @@ int main(int argc, char** argv) {
         if (window->models()) window->models()->messages.complain(*aside);
         else games.messages().complain(*aside);
     }
-    return QApplication::exec();
+    // Said once the project that is opened can show it.
+    if (const auto report = take_crash_report(skivet::user_state_folder())) {
+        const skivet::Error what{
+            skivet::ErrorCode::io,
+            skivet::said("Skivet ended by a fault the last time"),
+            {},
+            std::nullopt,
+            skivet::phrase("What was written into games is whole, or is put back now. The report is {}", report->string())};
+        if (window->models()) window->models()->messages.complain(what);
+        else games.messages().complain(what);
+    }
+    const int result = QApplication::exec();
+    windows.end();
+    return result;
 }

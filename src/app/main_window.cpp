@@ -2,13 +2,15 @@
 
 #include <QApplication>
 #include <QCloseEvent>
+#include <QJsonArray>
 #include <QKeyEvent>
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QScreen>
-#include <QSettings>
 #include <QTimer>
 
+#include "app/guide_window.h"
+#include "app/models/left_state.h"
 #include "app/models/models.h"
 #include "app/models/preferences.h"
 #include "app/pages/page_list.h"
@@ -25,8 +27,15 @@ namespace fs = std::filesystem;
 
 namespace {
 
-/// How windows were left; of no use on another computer.
-QSettings left() { return QSettings(to_text(user_state_folder() / "window.ini"), QSettings::IniFormat); }
+/// How the last window was left.
+const QString main_group = QStringLiteral("main");
+const QString size_name = QStringLiteral("size"), maximized_name = QStringLiteral("maximized");
+
+/// Whether a window was opened from another, at whatever remove.
+bool belongs_to(const QWidget* window, const QWidget* other) {
+    while (window && window != other) window = window->parentWidget();
+    return window != nullptr;
+}
 
 }  // namespace
 
@@ -70,8 +79,9 @@ void MainWindow::make_actions() {
     };
     new_ = action("new-game", tr("New game…"), QKeySequence::New, tr("Show where a game is installed; its project is made"),
                   [this] { new_game(); });
-    open_ = action("open-a-project", tr("A project's folder…"), QKeySequence::Open, tr("A project from another place or another computer"),
-                   [this] { choose_folder(this, tr("A project's folder"), [this](const fs::path& folder) { open_folder(folder); }); });
+    open_ = action(
+        "open-a-project", tr("A project's folder…"), QKeySequence::Open, tr("A project from another place or another computer"),
+        [this] { choose_folder(this, "project", tr("A project's folder"), [this](const fs::path& folder) { open_folder(folder); }); });
     if (!program_beside("fair-press").empty())
         demo_ = action("demo", tr("Try the demo game"), {}, tr("A small made-up game to try everything on"), [this] { open_demo(); });
     settings_ = action("settings", tr("Settings…"), QKeySequence(Qt::CTRL | Qt::Key_Comma), tr("Look, keys, editors, where things go"),
@@ -79,6 +89,8 @@ void MainWindow::make_actions() {
     menu_bar_ = action("menu-bar", tr("Menu bar"), QKeySequence(Qt::CTRL | Qt::Key_M), tr("Without it Alt or F10 shows the menus"),
                        [] { Preferences::the().change([](Settings& s) { s.menu_bar = !s.menu_bar; }); });
     menu_bar_->setCheckable(true);
+    guide_ =
+        action("guide", tr("Guide"), QKeySequence::HelpContents, tr("How this is done, with pictures"), [this] { guide(focusWidget()); });
     about_ = action("about", tr("About Skivet"), {}, tr("Version and licenses"), [this] {
         auto* box = new QMessageBox(QMessageBox::NoIcon, tr("About Skivet"),
                                     QStringLiteral("<b>Skivet %1</b>").arg(QApplication::applicationVersion()), QMessageBox::Close, this);
@@ -100,6 +112,7 @@ void MainWindow::make_menus() {
     go_menu_ = menuBar()->addMenu(tr("Go"));
     page_menu_ = menuBar()->addMenu(tr("Start"));
     auto* help = menuBar()->addMenu(tr("Help"));
+    help->addAction(guide_);
     help->addAction(about_);
     connect(game_menu_, &QMenu::aboutToShow, this, [this] {
         game_menu_->clear();
@@ -151,6 +164,14 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
     const auto type = event->type();
     if (type == QEvent::MouseButtonPress) alt_alone_ = false;
     const bool key = type == QEvent::KeyPress || type == QEvent::KeyRelease || type == QEvent::ShortcutOverride;
+    // In the windows of this one the key is the same.
+    if (type == QEvent::KeyPress && watched->isWidgetType() && static_cast<QKeyEvent*>(event)->key() == Qt::Key_F1) {
+        auto* active = QApplication::activeWindow();
+        if (active && active != this && belongs_to(active, this)) {
+            show_guide(active->focusWidget() ? active->focusWidget() : active);
+            return true;
+        }
+    }
     if (!key || !isActiveWindow() || QApplication::activeModalWidget()) return QMainWindow::eventFilter(watched, event);
     const auto* pressed = static_cast<QKeyEvent*>(event);
     const bool hidden = !Preferences::the().settings().menu_bar;
@@ -171,13 +192,19 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
     return QMainWindow::eventFilter(watched, event);
 }
 
+void MainWindow::guide(QWidget* from) {
+    // What is under the menus may be another page than where the focus was.
+    if (workspace_ && (!from || !workspace_->current_page()->isAncestorOf(from))) from = workspace_->current_page();
+    show_guide(from ? from : this);
+}
+
 void MainWindow::settings() {
     if (workspace_) workspace_->open_settings(SettingsPart::look);
     else show_settings(this, &games_.jobs(), nullptr, SettingsPart::look);
 }
 
 void MainWindow::new_game() {
-    choose_folder(this, tr("The folder the game is installed in"), [this](const fs::path& folder) {
+    choose_folder(this, "game", tr("The folder the game is installed in"), [this](const fs::path& folder) {
         open({project_for_game(games_.list().projects(), folder), folder, {}, {}});
     });
 }
@@ -221,6 +248,7 @@ void MainWindow::open(OpenWish wish) {
     stack_->addWidget(workspace_);
     stack_->setCurrentWidget(workspace_);
     connect(workspace_, &Workspace::start_wanted, this, &MainWindow::show_start);
+    connect(workspace_, &Workspace::guide_wanted, this, [this] { guide(nullptr); });
     connect(workspace_, &Workspace::page_changed, this,
             [this] { page_menu_->setTitle(page_list()[std::size_t(workspace_->current())].title_text()); });
     page_menu_->setTitle(page_list()[0].title_text());
@@ -230,6 +258,7 @@ void MainWindow::open(OpenWish wish) {
         if (!is_passing(project.folder)) games_.note_opened(project.folder);
     });
     models_->store.open(std::move(wish));
+    emit project_changed();
 }
 
 void MainWindow::open_in_passing(const std::vector<fs::path>& files) {
@@ -241,6 +270,7 @@ void MainWindow::open_in_passing(const std::vector<fs::path>& files) {
 void MainWindow::leave() {
     auto models = std::exchange(models_, nullptr);
     const auto project = std::exchange(project_, {});
+    workspace_->keep_view();
     models->card.keep_before_leaving();
     stack_->removeWidget(workspace_);
     // It may be what asked for this; its models live at least as long.
@@ -278,6 +308,7 @@ void MainWindow::show_start() {
     page_menu_->setTitle(tr("Start"));
     stack_->setCurrentWidget(start_);
     games_.refresh();
+    emit project_changed();
 }
 
 void MainWindow::fit_to_screen() {
@@ -290,16 +321,18 @@ void MainWindow::fit_to_screen() {
 }
 
 void MainWindow::restore_size() {
-    const auto settings = left();
-    if (const auto size = settings.value(QStringLiteral("size")).toSize(); size.isValid()) resize(size.expandedTo(minimumSize()));
+    const auto& left = LeftState::the();
+    if (const auto size = left.value(main_group, size_name).toArray(); size.size() == 2)
+        resize(QSize(size[0].toInt(), size[1].toInt()).expandedTo(minimumSize()));
     fit_to_screen();
-    if (settings.value(QStringLiteral("maximized")).toBool()) setWindowState(windowState() | Qt::WindowMaximized);
+    if (left.value(main_group, maximized_name).toBool()) setWindowState(windowState() | Qt::WindowMaximized);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    auto settings = left();
-    settings.setValue(QStringLiteral("maximized"), isMaximized());
-    if (!isMaximized()) settings.setValue(QStringLiteral("size"), size());
+    auto& left = LeftState::the();
+    left.set(main_group, maximized_name, isMaximized());
+    if (!isMaximized()) left.set(main_group, size_name, QJsonArray{width(), height()});
+    if (workspace_) workspace_->keep_view();
     QMainWindow::closeEvent(event);
 }
 

@@ -41,6 +41,10 @@ public:
     /// As large as it was when it was closed.
     void restore_size();
 
+signals:
+    /// Another project is open here, or none.
+    void project_changed();
+
 protected:
     void closeEvent(QCloseEvent* event) override;
     bool eventFilter(QObject* watched, QEvent* event) override;
@@ -54,6 +58,7 @@ private:
     void leave();
     void let_go(std::shared_ptr<Models> models, const std::filesystem::path& project);
     void settings();
+    void guide(QWidget* from);
 
     GamesModel& games_;
     QStackedWidget* stack_;
@@ -62,7 +67,7 @@ private:
     std::shared_ptr<Models> models_;
     std::vector<std::pair<std::shared_ptr<Models>, std::filesystem::path>> leaving_;  ///< until what they write is written
     std::filesystem::path project_;
-    QAction *new_, *open_, *demo_ = nullptr, *settings_, *about_, *quit_, *menu_bar_;
+    QAction *new_, *open_, *demo_ = nullptr, *settings_, *guide_, *about_, *quit_, *menu_bar_;
     QMenu *game_menu_, *edit_menu_, *page_menu_, *go_menu_;
     QProcess press_;
     bool alt_alone_ = false;

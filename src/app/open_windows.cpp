@@ -1,5 +1,8 @@
 #include "app/open_windows.h"
 
+#include <QJsonArray>
+
+#include "app/models/left_state.h"
 #include "app/models/models.h"
 #include "app/workspace.h"
 #include "base/file_write.h"
@@ -9,6 +12,8 @@ namespace skivet::app {
 namespace fs = std::filesystem;
 
 namespace {
+
+const QString session = QStringLiteral("session");
 
 bool same(const fs::path& a, const fs::path& b) {
     std::error_code code;
@@ -25,6 +30,15 @@ void bring_to_front(MainWindow* window) {
 }  // namespace
 
 OpenWindows::OpenWindows(GamesModel& games) : games_(games) {}
+
+void OpenWindows::keep_session() {
+    QJsonArray open;
+    for (const auto* window : all())
+        if (!window->project().empty() && !is_passing(window->project())) open << QString::fromStdString(window->project().string());
+    LeftState::the().set(session, QStringLiteral("open"), open);
+}
+
+void OpenWindows::end() { LeftState::the().set(session, QStringLiteral("runs"), false); }
 
 OpenWindows::~OpenWindows() {
     for (auto* window : all()) delete window;
@@ -43,6 +57,7 @@ MainWindow* OpenWindows::add() {
     if (size.isValid()) window->resize(size);
     else window->restore_size();
     windows_.emplace_back(window);
+    connect(window, &MainWindow::project_changed, this, &OpenWindows::keep_session);
     return window;
 }
 
@@ -53,6 +68,12 @@ MainWindow* OpenWindows::free_one() {
 }
 
 MainWindow* OpenWindows::answer(const StartRequest& request, bool first) {
+    auto& left = LeftState::the();
+    QJsonArray lost;  // what was open when an earlier process ended in the middle
+    if (first) {
+        if (left.value(session, QStringLiteral("runs")).toBool()) lost = left.value(session, QStringLiteral("open")).toArray();
+        left.set(session, QStringLiteral("runs"), true);
+    }
     auto folder = request.project;
     if (folder.empty() && !request.game.empty()) folder = project_for_game(games_.list().projects(), request.game);
     // A project's own file or folder, from the file manager.
@@ -80,6 +101,12 @@ MainWindow* OpenWindows::answer(const StartRequest& request, bool first) {
             if (!window || one->isActiveWindow()) window = one;
         if (!window) {
             window = add();
+            for (const auto& one : lost)
+                if (const auto place = project_at(one.toString().toStdString())) {
+                    if (window->workspace()) window->show(), window = add();
+                    window->open({*place, {}, {}, {}});
+                }
+            if (window->workspace()) return bring_to_front(window), window;
             const auto known = first ? games_.list().all() : std::vector<KnownGame>();
             if (!known.empty() && project_at(known.front().folder)) window->open({known.front().folder, {}, {}, {}});
             else window->show_start();

@@ -19,7 +19,11 @@ public:
     /// For every new window, instead of what was left: empty, as it was.
     QSize size;
 
+    /// The process ends as it should: its windows do not come back by themselves.
+    void end();
+
 private:
+    void keep_session();
     MainWindow* add();
     /// One that shows the start page, or a new one.
     MainWindow* free_one();

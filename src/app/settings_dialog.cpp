@@ -9,6 +9,7 @@
 #include <QVBoxLayout>
 
 #include "app/dialogs.h"
+#include "app/guide_window.h"
 #include "app/models/preferences.h"
 #include "app/models/project_store.h"
 #include "app/pages/page.h"
@@ -41,6 +42,7 @@ public:
         setWindowTitle(tr("Settings"));
         setObjectName(QStringLiteral("settings"));
         resize(860, 560);
+        set_help(this, "settings");
         auto* box = new QVBoxLayout(this);
         box->setContentsMargins(12, 12, 12, 12);
         auto* both = new QHBoxLayout;
@@ -55,7 +57,7 @@ public:
         box->addLayout(both, 1);
         const auto& settings = Preferences::the().settings();
         add_part(tr("Look"), look_ = new LookSettings(settings));
-        add_part(tr("Keys"), keys_ = new KeySettings(settings, actions_of(parent)));
+        add_part(tr("Keys", "of the keyboard"), keys_ = new KeySettings(settings, actions_of(parent)));
         add_part(tr("Small pictures"), caches_ = new CacheSettings(settings, jobs));
         if (store) {
             add_part(tr("Editors"), make_editors());
@@ -123,7 +125,7 @@ private:
         row->addWidget(field, 1);
         auto* choose = new Button(tr("Choose…"), Button::Look::link);
         connect(choose, &QPushButton::clicked, this, [this, field, label] {
-            choose_folder(this, label, [field](const std::filesystem::path& folder) { field->setText(to_text(folder)); });
+            choose_folder(this, "place", label, [field](const std::filesystem::path& folder) { field->setText(to_text(folder)); });
         });
         row->addWidget(choose);
         form.rows->addRow(label, row);

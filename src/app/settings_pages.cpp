@@ -6,6 +6,7 @@
 #include <QRadioButton>
 #include <QVBoxLayout>
 
+#include "app/language.h"
 #include "app/models/pictures.h"
 #include "app/pages/page.h"
 #include "app/pages/page_list.h"
@@ -64,6 +65,14 @@ LookSettings::LookSettings(const Settings& settings) {
     text_->setCurrentIndex(text_->findData(settings.text_percent));
     rows->addRow(tr("Size of everything"), text_);
     rows->addRow(QString(), make_label(tr("The size changes with the next start."), "soft"));
+    language_ = new QComboBox;
+    language_->setObjectName(QStringLiteral("language"));
+    language_->setAccessibleName(tr("Language"));
+    language_->addItem(tr("as the system has it"), QString());
+    for (const auto& known : known_languages()) language_->addItem(known.name, to_text(known.token));
+    language_->setCurrentIndex(std::max(0, language_->findData(to_text(settings.language))));
+    rows->addRow(tr("Language"), language_);
+    rows->addRow(QString(), make_label(tr("The language changes with the next start."), "soft"));
     menu_bar_ = new QCheckBox(tr("Show the menu bar"));
     menu_bar_->setObjectName(QStringLiteral("menu_bar"));
     menu_bar_->setToolTip(tr("Without it Alt or F10 shows the menus"));
@@ -75,6 +84,7 @@ void LookSettings::keep(Settings& settings) const {
     settings.look = static_cast<Settings::Look>(look_->checkedId());
     settings.text_percent = text_->currentData().toInt();
     settings.menu_bar = menu_bar_->isChecked();
+    settings.language = language_->currentData().toString().toStdString();
 }
 
 KeySettings::KeySettings(const Settings& settings, const QList<QAction*>& actions) {

@@ -22,7 +22,7 @@ public:
 
 private:
     QButtonGroup* look_;
-    QComboBox* text_;
+    QComboBox *text_, *language_;
     QCheckBox* menu_bar_;
 };
 

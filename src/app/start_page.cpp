@@ -8,9 +8,11 @@
 #include <QStyledItemDelegate>
 
 #include "app/dialogs.h"
+#include "app/language.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "app/widgets/actions.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/row_frame.h"
 
 namespace skivet::app {
@@ -23,12 +25,10 @@ QString last_worked_on(std::int64_t at) {
     if (at == 0) return {};
     const auto then = QDateTime::fromSecsSinceEpoch(at);
     const auto days = then.date().daysTo(QDate::currentDate());
-    // The C locale has seconds.
-    const auto clock =
-        QLocale().language() == QLocale::C ? then.toString(QStringLiteral("HH:mm")) : QLocale().toString(then.time(), QLocale::ShortFormat);
+    const auto clock = clock_text(at);
     if (days == 0) return StartPage::tr("today, %1").arg(clock);
     if (days == 1) return StartPage::tr("yesterday, %1").arg(clock);
-    return QLocale().toString(then.date(), QLocale::LongFormat);
+    return day_text(at, true);
 }
 
 QString work_in(const GameCard& card) {
@@ -184,7 +184,7 @@ StartPage::StartPage(GamesModel* games, const Ways& to, QWidget* parent) : QWidg
     box->addWidget(make_label(tr("YOUR GAMES"), "heading"));
     box->addSpacing(4);
     box->addWidget(list_, 1);
-    auto* row = new QHBoxLayout;
+    auto* row = new FlowRow;
     row->setContentsMargins(0, 4, 12, 0);
     row->addWidget(new Button(to.new_game, Button::Look::plain));
     row->addWidget(new Button(to.open_project, Button::Look::plain));
@@ -196,7 +196,7 @@ StartPage::StartPage(GamesModel* games, const Ways& to, QWidget* parent) : QWidg
     box->addLayout(row);
 
     auto* ways = new QWidget;
-    auto* ways_box = new QHBoxLayout(ways);
+    auto* ways_box = new FlowRow(ways);
     ways_box->setContentsMargins(0, 0, 0, 0);
     if (to.demo) ways_box->addWidget(new Button(to.demo, Button::Look::plain));
     ways_box->addWidget(new Button(to.open_project, Button::Look::plain));

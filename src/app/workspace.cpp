@@ -8,13 +8,18 @@
 #include <QMimeData>
 #include <QPushButton>
 
+#include "app/desktop_notice.h"
+#include "app/guide_window.h"
+#include "app/models/left_state.h"
 #include "app/models/models.h"
+#include "app/models/preferences.h"
 #include "app/pages/bench_page.h"
 #include "app/pages/delivery_page.h"
 #include "app/pages/fitting_page.h"
 #include "app/pages/page_list.h"
 #include "app/theme/theme.h"
 #include "app/widgets/home_button.h"
+#include "app/work_panel.h"
 #include "app/workshop/bring_window.h"
 #include "app/workshop/found_window.h"
 #include "app/workshop/parcels_window.h"
@@ -57,9 +62,29 @@ Workspace::Workspace(Models& models, QWidget* parent) : QWidget(parent), models_
     head->addWidget(new Button(find, Button::Look::plain));
     all->addWidget(header);
 
+    hint_ = new QFrame;
+    hint_->setObjectName(QStringLiteral("hint"));
+    auto* hint = new QHBoxLayout(hint_);
+    hint->setContentsMargins(20, 4, 16, 4);
+    hint_text_ = make_label({}, "strong", true);
+    hint->addWidget(hint_text_, 1);
+    auto* more = new Button(tr("Guide"), Button::Look::link);
+    connect(more, &QPushButton::clicked, this, &Workspace::guide_wanted);
+    hint->addWidget(more);
+    auto* seen = new Button(tr("Got it"), Button::Look::link);
+    seen->setObjectName(QStringLiteral("hint_seen"));
+    connect(seen, &QPushButton::clicked, this, [this] {
+        Preferences::the().change([&](Settings& s) { s.hints_seen.push_back(current_page()->id().toStdString()); });
+        current_page()->entered();
+    });
+    hint->addWidget(seen);
+    all->addWidget(hint_);
+    connect(&Preferences::the(), &Preferences::changed, this, &Workspace::show_hint);
+
     pages_ = new QStackedWidget;
     for (const auto& row : page_list()) {
         auto* page = row.make(models_);
+        set_help(page, qPrintable(page->id()));
         pages_->addWidget(page);
         connect(page, &Page::go_to, this, &Workspace::go_to);
         connect(page, &Page::fit_wanted, this, &Workspace::fit_piece);
@@ -67,7 +92,7 @@ Workspace::Workspace(Models& models, QWidget* parent) : QWidget(parent), models_
     all->addWidget(pages_, 1);
     connect(page<DeliveryPage>(), &DeliveryPage::places_wanted, this, [this] { open_settings(SettingsPart::delivery); });
     connect(page<BenchPage>(), &BenchPage::bring_wanted, this, [this] {
-        choose_folder(this, tr("A folder with pictures"), [this](const std::filesystem::path& folder) { bring_in(folder); });
+        choose_folder(this, "pictures", tr("A folder with pictures"), [this](const std::filesystem::path& folder) { bring_in(folder); });
     });
 
     auto* footer = new QFrame;
@@ -100,6 +125,11 @@ Workspace::Workspace(Models& models, QWidget* parent) : QWidget(parent), models_
     foot->addWidget(numbers_);
     foot->addWidget(cancel_button);
     foot->addStretch();
+    work_ = new WorkPanel(&models_.jobs, this);
+    auto* running =
+        add_named_action(this, QStringLiteral("window/running"), tr("Running"), QKeySequence(Qt::CTRL | Qt::Key_R),
+                         tr("All that is being done: how far, how fast, how long; halt it or end it"), [this] { work_->toggle(); });
+    foot->addWidget(new Button(running, Button::Look::link));
     foot->addWidget(new Button(log, Button::Look::link));
     all->addWidget(footer);
     bar_->hide();
@@ -132,6 +162,9 @@ Workspace::Workspace(Models& models, QWidget* parent) : QWidget(parent), models_
     connect(&models_.catalog, &CatalogModel::catalog_changed, this, &Workspace::update_counts);
     connect(&models_.store, &ProjectStore::pieces_changed, this, &Workspace::update_counts);
     connect(&models_.jobs, &Jobs::activity, this, &Workspace::show_activity);
+    connect(&models_.jobs, &Jobs::work_ended, this, &Workspace::tell_of_end);
+    tell_desktop = show_on_desktop;
+    connect(&view_timer_, &QTimer::timeout, this, &Workspace::keep_view);
     notice_timer_.setSingleShot(true);
     connect(&notice_timer_, &QTimer::timeout, this, [this] {
         notice_.clear();
@@ -145,6 +178,8 @@ Workspace::Workspace(Models& models, QWidget* parent) : QWidget(parent), models_
     connect(&models_.store, &ProjectStore::opened, this, [this] {
         passing_ = is_passing(models_.store.project().folder);
         update_counts();
+        restore_view();
+        view_timer_.start(3000);
         emit named();
     });
     connect(&models_.store, &ProjectStore::refused, this, &Workspace::ask_about_project);
@@ -160,6 +195,28 @@ std::vector<Page*> Workspace::all_pages() const {
     std::vector<Page*> out;
     for (int i = 0; i < pages_->count(); ++i) out.push_back(static_cast<Page*>(pages_->widget(i)));
     return out;
+}
+
+void Workspace::show_hint() {
+    const auto& seen = Preferences::the().settings().hints_seen;
+    hint_text_->setText(page_list()[std::size_t(current())].hint_text());
+    hint_->setVisible(std::find(seen.begin(), seen.end(), current_page()->id().toStdString()) == seen.end());
+}
+
+void Workspace::keep_view() {
+    if (!models_.store.is_open() || passing_) return;
+    QJsonObject view{{QStringLiteral("page"), int(current())}};
+    for (const auto* page : all_pages()) view.insert(page->id(), page->view());
+    LeftState::the().set(QStringLiteral("views"), to_text(models_.store.project().folder), view);
+}
+
+void Workspace::restore_view() {
+    const auto view = LeftState::the().value(QStringLiteral("views"), to_text(models_.store.project().folder)).toObject();
+    if (view.isEmpty()) return;
+    for (auto* page : all_pages())
+        if (const auto one = view.value(page->id()).toObject(); !one.isEmpty()) page->restore(one);
+    if (const int page = view.value(QStringLiteral("page")).toInt(-1); page >= 0 && page < pages_->count())
+        go_to(static_cast<PageId>(page));
 }
 
 void Workspace::keep() {
@@ -201,6 +258,7 @@ void Workspace::fit_piece(PieceId piece) {
 void Workspace::go_to(PageId page) {
     pages_->setCurrentIndex(int(page));
     route_->set_current(int(page));
+    show_hint();
     current_page()->entered();
     emit page_changed();
 }
@@ -213,9 +271,15 @@ void Workspace::update_counts() {
     keep_button_->setVisible(passing_);
     for (const auto& row : page_list()) {
         const auto [count, warning] = row.count(models_);
-        route_->set_count(int(row.id), count ? QString::number(count) : QString());
+        route_->set_count(int(row.id), count ? QLocale().toString(qulonglong(count)) : QString());
         route_->set_warning(int(row.id), warning);
     }
+}
+
+QString Workspace::idle_text() const {
+    for (const auto& work : models_.jobs.work())
+        if (work.paused) return tr("Halted: %1").arg(work.what);
+    return tr("Nothing running");
 }
 
 void Workspace::show_activity(const QString& what, quint64 done, quint64 total) {
@@ -225,14 +289,21 @@ void Workspace::show_activity(const QString& what, quint64 done, quint64 total) 
     if (counted) {
         bar_->setRange(0, 1000);
         bar_->setValue(int(done * 1000 / total));
-        numbers_->setText(tr("%1 of %2").arg(done).arg(total));
+        numbers_->setText(tr("%L1 of %L2").arg(done).arg(total));
     }
-    activity_->setText(!notice_.isEmpty() ? notice_
-                       : what.isEmpty()   ? (models_.jobs.busy() ? activity_->text() : tr("Nothing running"))
-                                          : what);
+    activity_->setText(!notice_.isEmpty() ? notice_ : !what.isEmpty() ? what : models_.jobs.busy() ? activity_->text() : idle_text());
     activity_->setToolTip(activity_->text());
     copy_button_->setVisible(!notice_.isEmpty() && notice_ == models_.messages.complaint());
     set_wrong(activity_, !notice_.isEmpty());
+}
+
+void Workspace::tell_of_end(const QString& what, double seconds) {
+    constexpr double worth_it = 8;  // shorter work is waited for
+    if (seconds < worth_it || isActiveWindow() || QApplication::activeWindow()) return;
+    const auto& wrong = models_.messages.complaint();
+    tell_desktop(wrong.isEmpty() ? tr("%1: done").arg(what) : tr("%1: not done").arg(what),
+                 wrong.isEmpty() ? tr("%1, in %2").arg(to_text(models_.store.project().name), duration_text(seconds)) : wrong);
+    QApplication::alert(window());
 }
 
 void Workspace::changeEvent(QEvent* event) {
@@ -242,7 +313,7 @@ void Workspace::changeEvent(QEvent* event) {
 }
 
 void Workspace::dragEnterEvent(QDragEnterEvent* event) {
-    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+    if (event->mimeData()->hasUrls() && !event->source()) event->acceptProposedAction();
 }
 
 void Workspace::dropEvent(QDropEvent* event) {

@@ -1,5 +1,7 @@
 #include "base/bytes.h"
 
+#include "base/phrase.h"
+
 namespace skivet {
 
 std::uint64_t load_uint(const std::byte* data, unsigned width, ByteOrder order) {
@@ -20,14 +22,14 @@ void store_uint(std::byte* data, std::uint64_t value, unsigned width, ByteOrder 
 
 Status ByteReader::seek(std::uint64_t position) {
     if (position > data_.size())
-        return fail_at(ErrorCode::damaged, origin_ + data_.size(), "points to byte " + grouped(position) + ", past the end");
+        return fail_at(ErrorCode::damaged, origin_ + data_.size(), phrase("points to byte {}, past the end", grouped(position)));
     position_ = static_cast<std::size_t>(position);
     return {};
 }
 
 Status ByteReader::skip(std::uint64_t count) {
     if (count > remaining())
-        return fail_at(ErrorCode::damaged, origin_ + position_, "needs " + grouped(count) + " bytes, has " + grouped(remaining()));
+        return fail_at(ErrorCode::damaged, origin_ + position_, phrase("needs {} bytes, has {}", grouped(count), grouped(remaining())));
     position_ += static_cast<std::size_t>(count);
     return {};
 }

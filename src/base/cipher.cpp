@@ -1,9 +1,10 @@
 #include "base/cipher.h"
 
-#include <fmt/format.h>
 #include <openssl/evp.h>
 #include <openssl/hmac.h>
 #include <openssl/rand.h>
+
+#include "base/phrase.h"
 
 namespace skivet {
 namespace {
@@ -21,11 +22,11 @@ const EVP_CIPHER* cipher_for(CipherMode mode, std::size_t key_bytes) {
 
 Result<Bytes> aes(CipherMode mode, ByteSpan key, ByteSpan iv, ByteSpan data, bool encrypt) {
     if (key.size() != 16 && key.size() != 24 && key.size() != 32)
-        return fail(ErrorCode::key, fmt::format("an AES key has 16, 24 or 32 bytes, this one has {}", key.size()));
+        return fail(ErrorCode::key, phrase("an AES key has 16, 24 or 32 bytes, this one has {}", key.size()));
     if (mode != CipherMode::ecb && iv.size() != 16)
-        return fail(ErrorCode::usage, fmt::format("an AES IV has 16 bytes, this one has {}", iv.size()));
+        return fail(ErrorCode::usage, phrase("an AES IV has 16 bytes, this one has {}", iv.size()));
     if (mode != CipherMode::ctr && data.size() % 16 != 0)
-        return fail(ErrorCode::damaged, fmt::format("{} bytes are no whole number of AES blocks", grouped(data.size())));
+        return fail(ErrorCode::damaged, phrase("{} bytes are no whole number of AES blocks", grouped(data.size())));
     const std::unique_ptr<EVP_CIPHER_CTX, decltype(&EVP_CIPHER_CTX_free)> engine(EVP_CIPHER_CTX_new(), &EVP_CIPHER_CTX_free);
     if (!engine || EVP_CipherInit_ex(engine.get(), cipher_for(mode, key.size()), nullptr, raw(key), iv.empty() ? nullptr : raw(iv),
                                      encrypt ? 1 : 0) != 1)

@@ -1,8 +1,9 @@
 #include "base/deflate.h"
 
-#include <fmt/format.h>
 #include <libdeflate.h>
 #include <zlib.h>
+
+#include "base/phrase.h"
 
 namespace skivet {
 
@@ -20,9 +21,9 @@ Status inflate_into(Decompress decompress, ByteSpan packed, std::span<std::byte>
     const auto result = decompress(engine.get(), packed.data(), packed.size(), out.empty() ? &none : out.data(), out.size(), &used, &got);
     if (result == LIBDEFLATE_BAD_DATA) return fail(ErrorCode::damaged, "the deflate stream is damaged");
     if (result == LIBDEFLATE_INSUFFICIENT_SPACE)
-        return fail(ErrorCode::damaged, fmt::format("unpacks to more than the stated {} bytes", grouped(out.size())));
+        return fail(ErrorCode::damaged, phrase("unpacks to more than the stated {} bytes", grouped(out.size())));
     if (got != out.size())
-        return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, the directory says {}", grouped(got), grouped(out.size())));
+        return fail(ErrorCode::damaged, phrase("unpacks to {} bytes, the directory says {}", grouped(got), grouped(out.size())));
     return {};
 }
 
@@ -30,11 +31,11 @@ Status inflate_into(Decompress decompress, ByteSpan packed, std::span<std::byte>
 
 Status may_inflate(ByteSpan packed, std::uint64_t expected, const ReadLimits& limits) {
     if (expected > limits.inflated_bytes)
-        return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit of {}", human_bytes(expected),
-                                                  human_bytes(limits.inflated_bytes)));
+        return fail(ErrorCode::limit,
+                    phrase("would unpack to {}, more than the limit of {}", human_bytes(expected), human_bytes(limits.inflated_bytes)));
     if (expected / limits.ratio > packed.size())
         return fail(ErrorCode::limit,
-                    fmt::format("claims {} bytes from {} packed, more than deflate can give", grouped(expected), grouped(packed.size())),
+                    phrase("claims {} bytes from {} packed, more than deflate can give", grouped(expected), grouped(packed.size())),
                     "The size field is damaged");
     return {};
 }

@@ -6,16 +6,19 @@
 #include <cerrno>
 #include <thread>
 
+#include "base/phrase.h"
+
 namespace skivet {
 
 Result<FileLock> FileLock::take(const std::filesystem::path& file, bool create) {
     const int descriptor = create ? ::open(file.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644) : ::open(file.c_str(), O_RDONLY | O_CLOEXEC);
-    if (descriptor < 0) return fail_errno(errno, "cannot open " + file.string());
+    if (descriptor < 0) return fail_errno(errno, phrase("cannot open {}", file.string()));
     FileLock lock(descriptor);
     if (::flock(descriptor, LOCK_EX | LOCK_NB) != 0) {
         if (errno == EWOULDBLOCK)
-            return fail(ErrorCode::busy, file.filename().string() + " is in use by another program", "Close that program and try again");
-        return fail_errno(errno, "cannot lock " + file.string());
+            return fail(ErrorCode::busy, phrase("{} is in use by another program", file.filename().string()),
+                        "Close that program and try again");
+        return fail_errno(errno, phrase("cannot lock {}", file.string()));
     }
     return lock;
 }

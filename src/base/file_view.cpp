@@ -7,6 +7,8 @@
 #include <atomic>
 #include <cerrno>
 
+#include "base/phrase.h"
+
 namespace skivet {
 namespace {
 
@@ -41,11 +43,11 @@ struct FileView::Map {
     /// Opens a file and notes it as the next part.
     Status add_part(const std::filesystem::path& file) {
         const int descriptor = ::open(file.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK);
-        if (descriptor < 0) return fail_errno(errno, "cannot open " + file.string());
+        if (descriptor < 0) return fail_errno(errno, phrase("cannot open {}", file.string()));
         descriptors.push_back(descriptor);
         struct stat info {};
-        if (::fstat(descriptor, &info) != 0) return fail_errno(errno, "cannot look at " + file.string());
-        if (!S_ISREG(info.st_mode)) return fail(ErrorCode::unsupported, file.string() + " is not a regular file");
+        if (::fstat(descriptor, &info) != 0) return fail_errno(errno, phrase("cannot look at {}", file.string()));
+        if (!S_ISREG(info.st_mode)) return fail(ErrorCode::unsupported, phrase("{} is not a regular file", file.string()));
         parts.push_back({file, to_stamp(info)});
         return {};
     }
@@ -55,7 +57,7 @@ struct FileView::Map {
         mapped = ::mmap(nullptr, size, PROT_NONE, MAP_PRIVATE | MAP_ANONYMOUS | MAP_NORESERVE, -1, 0);
         if (mapped == MAP_FAILED) {
             mapped = nullptr;
-            return fail_errno(errno, "cannot map " + path.string());
+            return fail_errno(errno, phrase("cannot map {}", path.string()));
         }
         mapped_size = size;
         std::size_t at = 0;
@@ -63,7 +65,7 @@ struct FileView::Map {
             const auto length = static_cast<std::size_t>(parts[p].stamp.size);
             if (length > 0 &&
                 ::mmap(static_cast<std::byte*>(mapped) + at, length, PROT_READ, MAP_SHARED | MAP_FIXED, descriptors[p], 0) == MAP_FAILED)
-                return fail_errno(errno, "cannot map " + parts[p].path.string());
+                return fail_errno(errno, phrase("cannot map {}", parts[p].path.string()));
             at += length;
         }
         data = static_cast<const std::byte*>(mapped);
@@ -78,7 +80,7 @@ struct FileView::Map {
                 const auto got = ::pread(descriptors[p], owned.data() + at, static_cast<std::size_t>(parts[p].stamp.size) - done,
                                          static_cast<off_t>(done));
                 if (got < 0 && errno == EINTR) continue;
-                if (got <= 0) return fail_errno(got < 0 ? errno : EIO, "cannot read " + parts[p].path.string());
+                if (got <= 0) return fail_errno(got < 0 ? errno : EIO, phrase("cannot read {}", parts[p].path.string()));
                 done += static_cast<std::size_t>(got);
                 at += static_cast<std::size_t>(got);
             }
@@ -89,7 +91,7 @@ struct FileView::Map {
 
 Result<FileStamp> stamp_of(const std::filesystem::path& path) {
     struct stat info {};
-    if (::stat(path.c_str(), &info) != 0) return fail_errno(errno, "cannot look at " + path.string());
+    if (::stat(path.c_str(), &info) != 0) return fail_errno(errno, phrase("cannot look at {}", path.string()));
     return to_stamp(info);
 }
 
@@ -123,8 +125,8 @@ Result<FileView> FileView::join(const std::vector<std::filesystem::path>& files,
     map->size = static_cast<std::size_t>(map->stamp.size);
     if (!whole_pages && map->size > limit)
         return fail(ErrorCode::limit,
-                    files.front().filename().string() + ": its parts of " + human_bytes(map->size) +
-                        " do not end at whole pages and are too large for memory",
+                    phrase("{}: its parts of {} do not end at whole pages and are too large for memory", files.front().filename().string(),
+                           human_bytes(map->size)),
                     "Join them into one file first");
     SKIVET_CHECK(whole_pages ? map->map_parts() : map->read_parts());
     FileView view;
@@ -206,7 +208,7 @@ Result<FileView> FileView::with(std::span<const Overlay> over, std::uint64_t new
         map->mapped = ::mmap(nullptr, map->size, PROT_READ | PROT_WRITE, MAP_PRIVATE | MAP_ANONYMOUS | MAP_NORESERVE, -1, 0);
         if (map->mapped == MAP_FAILED) {
             map->mapped = nullptr;
-            return fail_errno(errno, "cannot map " + map_->path.string());
+            return fail_errno(errno, phrase("cannot map {}", map_->path.string()));
         }
         map->mapped_size = map->size;
         auto* data = static_cast<std::byte*>(map->mapped);
@@ -228,9 +230,10 @@ Result<ByteSpan> FileView::bytes() const {
     for (const auto* map = map_.get(); map; map = map->inside.get())
         for (std::size_t p = 0; p < map->descriptors.size() && map->mapped; ++p) {
             struct stat info {};
-            if (::fstat(map->descriptors[p], &info) != 0) return fail_errno(errno, "cannot look at " + map->parts[p].path.string());
+            if (::fstat(map->descriptors[p], &info) != 0)
+                return fail_errno(errno, phrase("cannot look at {}", map->parts[p].path.string()));
             if (static_cast<std::uint64_t>(info.st_size) < map->parts[p].stamp.size)
-                return fail(ErrorCode::stale, map->parts[p].path.filename().string() + " became shorter while it was open",
+                return fail(ErrorCode::stale, phrase("{} became shorter while it was open", map->parts[p].path.filename().string()),
                             "Open it again");
         }
     return ByteSpan(map_->data, map_->size);

@@ -11,6 +11,7 @@
 #include <cstdlib>
 
 #include "base/file_view.h"
+#include "base/phrase.h"
 
 namespace skivet {
 
@@ -75,22 +76,22 @@ std::string unguessable() {
 }
 
 Status write_file(const fs::path& path, ByteSpan data, WriteHow how) {
-    const auto failed = [&] { return fail_errno(errno, "cannot write " + path.string()); };
+    const auto failed = [&] { return fail_errno(errno, phrase("cannot write {}", path.string())); };
     auto target = path;
     struct stat info {};
     const bool link = ::lstat(path.c_str(), &info) == 0 && S_ISLNK(info.st_mode);
     const bool exists = ::stat(path.c_str(), &info) == 0;
     std::error_code code;
     if (link && !exists)
-        return fail(ErrorCode::usage, path.string() + " is a link that leads nowhere", "Remove the link or choose another name");
+        return fail(ErrorCode::usage, phrase("{} is a link that leads nowhere", path.string()), "Remove the link or choose another name");
     if (exists && !S_ISREG(info.st_mode))
-        return fail(ErrorCode::usage, path.string() + " is there already and is no regular file", "Choose another name");
-    if (exists && !how.replace) return fail(ErrorCode::usage, path.string() + " is there already", "Choose another name");
+        return fail(ErrorCode::usage, phrase("{} is there already and is no regular file", path.string()), "Choose another name");
+    if (exists && !how.replace) return fail(ErrorCode::usage, phrase("{} is there already", path.string()), "Choose another name");
     if (link) target = fs::canonical(path, code);
-    if (code) return fail_errno(code.value(), "cannot write " + path.string());
+    if (code) return fail_errno(code.value(), phrase("cannot write {}", path.string()));
     const auto folder = target.has_parent_path() ? target.parent_path() : fs::path(".");
     if (how.make_folders) fs::create_directories(folder, code);
-    if (code) return fail_errno(code.value(), "cannot make the folder " + folder.string());
+    if (code) return fail_errno(code.value(), phrase("cannot make the folder {}", folder.string()));
     // Also a folder that is not writable may hold a file we may write; but then nothing could be exchanged in one step, so that is an
     // error.
     Fresh fresh(folder);
@@ -106,14 +107,15 @@ Status write_file(const fs::path& path, ByteSpan data, WriteHow how) {
     if (exists && !how.secret && ::fchmod(fresh.descriptor(), info.st_mode & 07777) != 0) return failed();
     if (how.sync && ::fsync(fresh.descriptor()) != 0) return failed();
     if (fresh.finish(target, how.replace)) return {};
-    if (errno == EEXIST && !how.replace) return fail(ErrorCode::usage, path.string() + " is there already", "Choose another name");
+    if (errno == EEXIST && !how.replace) return fail(ErrorCode::usage, phrase("{} is there already", path.string()), "Choose another name");
     return failed();
 }
 
 Result<Bytes> read_file(const fs::path& path, std::uint64_t limit) {
     SKIVET_TRY(const auto view, FileView::open(path));
     if (view.size() > limit)
-        return fail(ErrorCode::limit, path.string() + " is " + human_bytes(view.size()) + ", more than the limit of " + human_bytes(limit));
+        return fail(ErrorCode::limit,
+                    phrase("{} is {}, more than the limit of {}", path.string(), human_bytes(view.size()), human_bytes(limit)));
     SKIVET_TRY(const auto data, view.bytes());
     return Bytes(data.begin(), data.end());
 }
@@ -130,7 +132,7 @@ bool lies_in(const fs::path& path, const fs::path& folder) {
 Result<fs::path> path_inside(const fs::path& folder, const fs::path& relative) {
     auto out = folder / relative;
     if (lies_in(out, folder)) return out;
-    return fail(ErrorCode::usage, fmt::format("{} leads out of {} through a link", relative.string(), folder.string()),
+    return fail(ErrorCode::usage, phrase("{} leads out of {} through a link", relative.string(), folder.string()),
                 "Remove the link or choose another folder");
 }
 

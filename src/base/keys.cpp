@@ -1,9 +1,8 @@
 #include "base/keys.h"
 
-#include <fmt/format.h>
-
 #include "base/file_write.h"
 #include "base/hash.h"
+#include "base/phrase.h"
 
 namespace skivet {
 namespace {
@@ -53,7 +52,7 @@ Result<Key> parse_key(std::string_view text) {
     for (const char c : key.name)
         if (static_cast<unsigned char>(c) < 0x20) return fail(ErrorCode::usage, "a key's name cannot hold control characters");
     const auto value = text.substr(equals + 1);
-    const auto nothing = [&] { return fail(ErrorCode::usage, fmt::format("the key \"{}\" is empty", key.name)); };
+    const auto nothing = [&] { return fail(ErrorCode::usage, phrase("the key \"{}\" is empty", key.name)); };
     if (value.starts_with("text:")) {
         const auto words = as_bytes(value.substr(5));
         key.bytes.assign(words.begin(), words.end());
@@ -63,7 +62,7 @@ Result<Key> parse_key(std::string_view text) {
     } else if (auto digits = bytes_of_hex(value)) {
         key.bytes = std::move(*digits);
     } else {
-        return fail(ErrorCode::usage, fmt::format("the key \"{}\" is not written in pairs of hexadecimal digits", key.name),
+        return fail(ErrorCode::usage, phrase("the key \"{}\" is not written in pairs of hexadecimal digits", key.name),
                     "Write NAME=text:WORDS for a password, NAME=@FILE for a file");
     }
     if (key.bytes.empty()) return nothing();
@@ -88,7 +87,7 @@ Result<KeyRing> load_keys(const std::filesystem::path& file) {
         if (!bytes)
             return fail(Error{ErrorCode::damaged,
                               "no key is written here",
-                              {file.filename().string(), fmt::format("line {}", line)},
+                              {file.filename().string(), phrase("line {}", line)},
                               {},
                               "Each line is NAME=HEX"});
         out.add({std::string(one.substr(0, equals)), std::move(*bytes)});

@@ -1,8 +1,9 @@
 #include "base/lzss.h"
 
-#include <fmt/format.h>
 #include <algorithm>
 #include <bit>
+
+#include "base/phrase.h"
 
 namespace skivet {
 namespace {
@@ -43,14 +44,14 @@ std::string wrong_in(const LzssSpec& spec) {
     for (const auto* parts : {&spec.place, &spec.length})
         for (const auto& part : *parts) {
             if (part.count == 0 || part.count > 24 || part.at + part.count > 8 * spec.pair_bytes)
-                return fmt::format("bits {} to {} of a pair of {} bytes", part.at, part.at + part.count - 1, spec.pair_bytes);
+                return phrase("bits {} to {} of a pair of {} bytes", part.at, part.at + part.count - 1, spec.pair_bytes);
             const auto mask = ((1u << part.count) - 1) << part.at;
             if (used & mask) return "bits of a pair are used twice";
             used |= mask;
         }
     if (bits_of(spec.length) == 0 || bits_of(spec.length) > 16) return "length has 1 to 16 bits";
     if (1u << std::min(31u, bits_of(spec.place)) != spec.window)
-        return fmt::format("place has {} bits, a window of {} needs {}", bits_of(spec.place), spec.window, std::countr_zero(spec.window));
+        return phrase("place has {} bits, a window of {} needs {}", bits_of(spec.place), spec.window, std::countr_zero(spec.window));
     if (spec.shortest == 0 || spec.shortest > 255) return "shortest is 1 to 255";
     if (spec.start >= spec.window) return "start lies in the window";
     return {};
@@ -60,8 +61,8 @@ Result<Bytes> unpack_lzss(const LzssSpec& spec, ByteSpan packed, std::optional<s
     // A pair gives at most `longest` bytes.
     const auto widest = packed.size() / spec.pair_bytes * spec.longest() + packed.size() + 1;
     if (expected && (*expected > most || *expected > widest))
-        return fail(ErrorCode::limit, fmt::format("claims {} bytes from {} packed, more than they can give or the limit",
-                                                  grouped(*expected), grouped(packed.size())));
+        return fail(ErrorCode::limit, phrase("claims {} bytes from {} packed, more than they can give or the limit", grouped(*expected),
+                                             grouped(packed.size())));
     Bytes out;
     if (expected) out.reserve(static_cast<std::size_t>(*expected));
     std::vector<std::byte> window(spec.window, spec.fill);
@@ -100,10 +101,10 @@ Result<Bytes> unpack_lzss(const LzssSpec& spec, ByteSpan packed, std::optional<s
             const auto count = gather(spec.length, pair) + spec.shortest;
             for (std::uint32_t i = 0; i < count && !done(); ++i) put(window[from++ & mask]);
         }
-        if (out.size() > most) return fail(ErrorCode::limit, fmt::format("unpacks to more than the limit of {}", human_bytes(most)));
+        if (out.size() > most) return fail(ErrorCode::limit, phrase("unpacks to more than the limit of {}", human_bytes(most)));
     }
     if (expected && out.size() != *expected)
-        return fail_at(ErrorCode::damaged, in, fmt::format("unpacks to {} bytes, should be {}", grouped(out.size()), grouped(*expected)));
+        return fail_at(ErrorCode::damaged, in, phrase("unpacks to {} bytes, should be {}", grouped(out.size()), grouped(*expected)));
     return out;
 }
 

@@ -13,6 +13,7 @@
 
 #include "base/deflate.h"
 #include "base/pack_decoders.h"
+#include "base/phrase.h"
 
 namespace skivet {
 
@@ -36,7 +37,7 @@ constexpr std::uint64_t ratio_from = 64ull << 20;
 constexpr std::uint64_t most_ratio = 250;
 
 tl::unexpected<Error> too_much(std::uint64_t most) {
-    return fail(ErrorCode::limit, fmt::format("unpacks to more than the limit of {}", human_bytes(most)),
+    return fail(ErrorCode::limit, phrase("unpacks to more than the limit of {}", human_bytes(most)),
                 "The stream is damaged or made to fill memory");
 }
 
@@ -54,13 +55,13 @@ Result<Bytes> read_all(Decoder& decoder, std::uint64_t packed, std::uint64_t mos
         SKIVET_TRY(const auto got, decoder.read(out.data() + done, static_cast<std::size_t>(room)));
         done += got;
         if (expected && done > *expected)
-            return fail(ErrorCode::damaged, fmt::format("unpacks to more than the stated {} bytes", grouped(*expected)));
+            return fail(ErrorCode::damaged, phrase("unpacks to more than the stated {} bytes", grouped(*expected)));
         if (done > most || (done > ratio_from && done / ratio > packed)) return too_much(most);
         if (got < room || (stop && expected && done == *expected)) break;
     }
     out.resize(done);
     if (expected && done != *expected)
-        return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, should be {}", grouped(done), grouped(*expected)));
+        return fail(ErrorCode::damaged, phrase("unpacks to {} bytes, should be {}", grouped(done), grouped(*expected)));
     return out;
 }
 
@@ -68,7 +69,7 @@ Result<Bytes> unpack_lz4_block(ByteSpan packed, std::uint64_t expected) {
     // A block cannot expand beyond 255:1 (one literal-length or match-length byte stands for at most 255 bytes).
     if (expected / 256 > packed.size())
         return fail(ErrorCode::limit,
-                    fmt::format("claims {} bytes from {} packed, more than LZ4 can give", grouped(expected), grouped(packed.size())));
+                    phrase("claims {} bytes from {} packed, more than LZ4 can give", grouped(expected), grouped(packed.size())));
     if (expected > LZ4_MAX_INPUT_SIZE || packed.size() > LZ4_MAX_INPUT_SIZE)
         return fail(ErrorCode::limit, "an LZ4 block of more than 2 GB");
     Bytes out(static_cast<std::size_t>(expected));
@@ -77,30 +78,29 @@ Result<Bytes> unpack_lz4_block(ByteSpan packed, std::uint64_t expected) {
                                         static_cast<int>(packed.size()), static_cast<int>(out.size()));
     if (got < 0) return fail(ErrorCode::damaged, "the lz4 block is damaged");
     if (static_cast<std::size_t>(got) != out.size())
-        return fail(ErrorCode::damaged, fmt::format("the lz4 block unpacks to {} bytes, should be {}", got, grouped(expected)));
+        return fail(ErrorCode::damaged, phrase("the lz4 block unpacks to {} bytes, should be {}", got, grouped(expected)));
     return out;
 }
 
 Status known_size(Packing packing, std::optional<std::uint64_t> expected) {
     if (expected) return {};
-    return fail(ErrorCode::usage, fmt::format("{} needs its unpacked size", name_of(packing)));
+    return fail(ErrorCode::usage, phrase("{} needs its unpacked size", name_of(packing)));
 }
 
 Result<Bytes> unpack_lzo(ByteSpan packed, std::uint64_t expected) {
     // A length byte of 0 stands for 255 more bytes: no LZO1X stream expands beyond that.
     if (expected / 256 > packed.size())
         return fail(ErrorCode::limit,
-                    fmt::format("claims {} bytes from {} packed, more than LZO can give", grouped(expected), grouped(packed.size())));
+                    phrase("claims {} bytes from {} packed, more than LZO can give", grouped(expected), grouped(packed.size())));
     Bytes out(static_cast<std::size_t>(expected));
     lzo_uint got = out.size();
     std::byte none{};
     const auto code = lzo1x_decompress_safe(reinterpret_cast<const unsigned char*>(packed.data()), packed.size(),
                                             reinterpret_cast<unsigned char*>(out.empty() ? &none : out.data()), &got, nullptr);
     if (code == LZO_E_OUTPUT_OVERRUN)
-        return fail(ErrorCode::damaged, fmt::format("unpacks to more than the stated {} bytes", grouped(expected)));
+        return fail(ErrorCode::damaged, phrase("unpacks to more than the stated {} bytes", grouped(expected)));
     if (code != LZO_E_OK) return fail(ErrorCode::damaged, "the lzo1x block is damaged");
-    if (got != out.size())
-        return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, should be {}", grouped(got), grouped(expected)));
+    if (got != out.size()) return fail(ErrorCode::damaged, phrase("unpacks to {} bytes, should be {}", grouped(got), grouped(expected)));
     return out;
 }
 
@@ -109,10 +109,10 @@ Result<Bytes> unpack_snappy(ByteSpan packed, std::optional<std::uint64_t> expect
     const auto* in = reinterpret_cast<const char*>(packed.data());
     if (snappy_uncompressed_length(in, packed.size(), &size) != SNAPPY_OK) return broken(Packing::snappy, 0);
     if (expected && size != *expected)
-        return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, should be {}", grouped(size), grouped(*expected)));
+        return fail(ErrorCode::damaged, phrase("unpacks to {} bytes, should be {}", grouped(size), grouped(*expected)));
     // Three bytes copy at most 64: nothing expands beyond 22 to 1.
     if (size > most || size / 32 > packed.size())
-        return fail(ErrorCode::limit, fmt::format("claims {}, more than it can hold or the limit", human_bytes(size)));
+        return fail(ErrorCode::limit, phrase("claims {}, more than it can hold or the limit", human_bytes(size)));
     Bytes out(size);
     std::byte none{};
     if (snappy_uncompress(in, packed.size(), reinterpret_cast<char*>(out.empty() ? &none : out.data()), &size) != SNAPPY_OK)
@@ -247,7 +247,7 @@ Result<Bytes> pack_zstd(ByteSpan data, int level, ByteSpan like) {
     }
     Bytes out(ZSTD_compressBound(data.size()));
     const auto size = ZSTD_compress2(engine.get(), out.data(), out.size(), data.data(), data.size());
-    if (ZSTD_isError(size)) return fail(ErrorCode::unfit, fmt::format("zstd: {}", ZSTD_getErrorName(size)));
+    if (ZSTD_isError(size)) return fail(ErrorCode::unfit, phrase("zstd: {}", ZSTD_getErrorName(size)));
     out.resize(size);
     return out;
 }
@@ -266,7 +266,7 @@ Result<Bytes> pack_lz4_frame(ByteSpan data, int level, ByteSpan like) {
     }
     Bytes out(LZ4F_compressFrameBound(data.size(), &how));
     const auto size = LZ4F_compressFrame(out.data(), out.size(), data.data(), data.size(), &how);
-    if (LZ4F_isError(size)) return fail(ErrorCode::unfit, fmt::format("lz4: {}", LZ4F_getErrorName(size)));
+    if (LZ4F_isError(size)) return fail(ErrorCode::unfit, phrase("lz4: {}", LZ4F_getErrorName(size)));
     out.resize(size);
     return out;
 }
@@ -307,12 +307,13 @@ const std::string& packing_names() {
 
 Result<Bytes> unpack(Packing packing, ByteSpan packed, std::optional<std::uint64_t> expected, const ReadLimits& limits) {
     if (expected && *expected > limits.inflated_bytes)
-        return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit of {}", human_bytes(*expected),
-                                                  human_bytes(limits.inflated_bytes)));
+        return fail(ErrorCode::limit,
+                    phrase("would unpack to {}, more than the limit of {}", human_bytes(*expected), human_bytes(limits.inflated_bytes)));
     if (packing == Packing::none) {
         if (expected && *expected != packed.size())
-            return fail(ErrorCode::damaged, fmt::format("stored, but {} bytes became {}", grouped(*expected), grouped(packed.size())));
-        if (packed.size() > limits.inflated_bytes) return fail(ErrorCode::limit, human_bytes(packed.size()) + " are more than the limit");
+            return fail(ErrorCode::damaged, phrase("stored, but {} bytes became {}", grouped(*expected), grouped(packed.size())));
+        if (packed.size() > limits.inflated_bytes)
+            return fail(ErrorCode::limit, phrase("{} are more than the limit", human_bytes(packed.size())));
         return Bytes(packed.begin(), packed.end());
     }
     if (packing == Packing::deflate && expected) return inflate(packed, *expected, limits);  // libdeflate: whole streams of known size
@@ -369,7 +370,7 @@ Result<Bytes> unpack_prefix(Packing packing, ByteSpan packed, std::size_t count)
 
 Result<UnpackedStream> unpack_stream(Packing packing, ByteSpan from, std::uint64_t most) {
     const auto decoder = decoder_for(packing, from, false);
-    if (!decoder) return fail(ErrorCode::usage, fmt::format("{} does not say where it ends", name_of(packing)));
+    if (!decoder) return fail(ErrorCode::usage, phrase("{} does not say where it ends", name_of(packing)));
     UnpackedStream out;
     SKIVET_TRY(out.bytes, read_all(*decoder, from.size(), most, ~std::uint64_t{0}, std::nullopt));
     out.packed_size = decoder->taken();

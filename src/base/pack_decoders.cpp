@@ -2,16 +2,17 @@
 
 #include <brotli/decode.h>
 #include <bzlib.h>
-#include <fmt/format.h>
 #include <lz4frame.h>
 #include <lzma.h>
 #include <zlib.h>
 #include <zstd.h>
 
+#include "base/phrase.h"
+
 namespace skivet::pack_streams {
 
 tl::unexpected<Error> broken(Packing packing, std::uint64_t at) {
-    return fail_at(ErrorCode::damaged, at, fmt::format("the {} stream is damaged", name_of(packing)));
+    return fail_at(ErrorCode::damaged, at, phrase("the {} stream is damaged", name_of(packing)));
 }
 
 namespace {
@@ -19,7 +20,7 @@ namespace {
 constexpr std::uint64_t lzma_memory = 192ull << 20;
 
 tl::unexpected<Error> ends_early(Packing packing, std::uint64_t at) {
-    return fail_at(ErrorCode::damaged, at, fmt::format("the {} stream ends early", name_of(packing)));
+    return fail_at(ErrorCode::damaged, at, phrase("the {} stream ends early", name_of(packing)));
 }
 
 class ZlibDecoder final : public Decoder {
@@ -159,7 +160,7 @@ public:
     ~LzmaDecoder() override { lzma_end(&z_); }
     Result<std::size_t> read(std::byte* out, std::size_t room) override {
         if (state_ == LZMA_MEMLIMIT_ERROR)
-            return fail(ErrorCode::limit, fmt::format("the {} stream wants more memory than the limit", name_of(packing_)));
+            return fail(ErrorCode::limit, phrase("the {} stream wants more memory than the limit", name_of(packing_)));
         if (state_ != LZMA_OK && !ended_) return broken(packing_, at_);
         std::size_t done = 0;
         while (done < room && !ended_) {
@@ -173,7 +174,7 @@ public:
             done += out_before - z_.avail_out;
             if (state_ == LZMA_STREAM_END) ended_ = true;
             else if (state_ == LZMA_MEMLIMIT_ERROR)
-                return fail(ErrorCode::limit, fmt::format("the {} stream wants more memory than the limit", name_of(packing_)));
+                return fail(ErrorCode::limit, phrase("the {} stream wants more memory than the limit", name_of(packing_)));
             else if (state_ == LZMA_BUF_ERROR || (state_ == LZMA_OK && in_before == 0 && out_before == z_.avail_out)) {
                 // A bare stream without an end marker ends where its input does.
                 if (packing_ == Packing::lzma_raw && at_ == in_.size()) ended_ = true;

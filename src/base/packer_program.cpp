@@ -12,6 +12,8 @@
 #include <system_error>
 #include <thread>
 
+#include "base/phrase.h"
+
 extern char** environ;
 
 namespace skivet {
@@ -116,7 +118,7 @@ int reap(pid_t pid) {
 
 constexpr const char* hangs = "The program hangs, or the data is not what it takes";
 std::string too_long(const ProgramLimits& limits) {
-    return fmt::format("did not end within {} s", static_cast<double>(limits.time.count()) / 1000);
+    return phrase("did not end within {} s", static_cast<double>(limits.time.count()) / 1000);
 }
 
 /// A line of what a program said, as far as it can be shown.
@@ -128,7 +130,7 @@ std::string first_line(const std::string& said) {
 
 Result<Bytes> run(const PackerProgram& packer, const std::vector<std::string>& command, ByteSpan input, std::uint64_t most,
                   const ProgramLimits& limits, std::optional<std::uint64_t> size) {
-    const auto named = [&](Error error) { return fail(std::move(error).within(fmt::format("packer {}", packer.name))); };
+    const auto named = [&](Error error) { return fail(std::move(error).within(phrase("packer {}", packer.name))); };
     if (!found("bwrap") || !found("prlimit"))
         return named({ErrorCode::missing,
                       "bubblewrap is not installed, and packer programs run only inside it",
@@ -137,11 +139,8 @@ Result<Bytes> run(const PackerProgram& packer, const std::vector<std::string>& c
                       "Install the package bubblewrap"});
     const auto program = found(command.front());
     if (!program)
-        return named({ErrorCode::missing,
-                      fmt::format("there is no program {}", command.front()),
-                      {},
-                      {},
-                      "Give its path in the project's settings"});
+        return named(
+            {ErrorCode::missing, phrase("there is no program {}", command.front()), {}, {}, "Give its path in the project's settings"});
     std::vector<std::string> arguments;
     for (auto word : std::span(command).subspan(1)) {
         for (const auto& [sign, number] :
@@ -225,7 +224,7 @@ Result<Bytes> run(const PackerProgram& packer, const std::vector<std::string>& c
             if (n == 0 || (n < 0 && errno != EAGAIN && errno != EINTR)) out.read.close();
             if (n > 0) result.insert(result.end(), buffer.begin(), buffer.begin() + n);
             if (result.size() > most)
-                wrong = stop(ErrorCode::limit, fmt::format("gives more than {} bytes", grouped(most)),
+                wrong = stop(ErrorCode::limit, phrase("gives more than {} bytes", grouped(most)),
                              "The data is not what it takes, or its size is another");
         }
         if (fds[2].revents) {
@@ -245,8 +244,8 @@ Result<Bytes> run(const PackerProgram& packer, const std::vector<std::string>& c
     if (!WIFEXITED(status) || WEXITSTATUS(status) != 0) {
         const auto line = first_line(said);
         return named({ErrorCode::damaged,
-                      fmt::format("the program {}{}{}", WIFEXITED(status) ? fmt::format("ended with {}", WEXITSTATUS(status)) : "was ended",
-                                  line.empty() ? "" : ": ", line),
+                      phrase("the program {}{}{}", WIFEXITED(status) ? phrase("ended with {}", WEXITSTATUS(status)) : "was ended",
+                             line.empty() ? "" : ": ", line),
                       {},
                       {},
                       "The data is not what it takes, or its command in the project's settings is wrong"});
@@ -291,7 +290,7 @@ Result<std::vector<std::string>> command_words(std::string_view text) {
             out.back() += c;
         }
     }
-    if (quote) return fail(ErrorCode::usage, fmt::format("the command has a {} without its end", quote));
+    if (quote) return fail(ErrorCode::usage, phrase("the command has a {} without its end", quote));
     if (out.empty() || out.front().empty()) return fail(ErrorCode::usage, "the command names no program");
     return out;
 }
@@ -318,18 +317,17 @@ std::string command_text(const std::vector<std::string>& words) {
 }
 
 Result<Bytes> run_unpacker(const PackerProgram& program, ByteSpan packed, std::optional<std::uint64_t> size, const ProgramLimits& limits) {
-    if (size && *size > limits.output)
-        return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit", human_bytes(*size)));
+    if (size && *size > limits.output) return fail(ErrorCode::limit, phrase("would unpack to {}, more than the limit", human_bytes(*size)));
     SKIVET_TRY(auto out, run(program, program.unpack, packed, size.value_or(limits.output), limits, size));
     if (size && out.size() != *size)
         return fail(ErrorCode::damaged,
-                    fmt::format("packer {}: unpacks to {} bytes, should be {}", program.name, grouped(out.size()), grouped(*size)));
+                    phrase("packer {}: unpacks to {} bytes, should be {}", program.name, grouped(out.size()), grouped(*size)));
     return out;
 }
 
 Result<Bytes> run_packer(const PackerProgram& program, ByteSpan content, const ProgramLimits& limits) {
     if (program.pack.empty())
-        return fail(ErrorCode::missing, fmt::format("packer {}: has no command for packing, so its entries can only be read", program.name),
+        return fail(ErrorCode::missing, phrase("packer {}: has no command for packing, so its entries can only be read", program.name),
                     "Name one in the project's settings");
     // What is packed may be a little larger than what went in.
     return run(program, program.pack, content, std::min(limits.output, 2 * std::uint64_t{content.size()} + 65536), limits, content.size());

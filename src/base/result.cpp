@@ -1,6 +1,7 @@
 #include "base/result.h"
 
-#include <fmt/format.h>
+#include "base/phrase.h"
+
 #include <cerrno>
 #include <cstring>
 
@@ -10,12 +11,12 @@ std::string Error::message() const {
     std::string text;
     for (const auto& step : where) {
         if (!text.empty()) text += " ▸ ";
-        text += step;
+        text += said(step);
     }
     if (!text.empty()) text += ": ";
-    text += what;
-    if (at) text += fmt::format(" (at byte {})", hex(*at));
-    if (!advice.empty()) text += ". " + advice;
+    text += said(what);  // where values are in it, `phrase` has translated it
+    if (at) text += phrase(" (at byte {})", hex(*at));
+    if (!advice.empty()) text += ". " + said(advice);
     return text;
 }
 
@@ -70,7 +71,9 @@ int exit_code(ErrorCode code) {
 
 std::string grouped(std::uint64_t number) {
     std::string digits = std::to_string(number);
-    for (auto i = static_cast<std::ptrdiff_t>(digits.size()) - 3; i > 0; i -= 3) digits.insert(static_cast<std::size_t>(i), ",");
+    const auto* spoken = language();
+    const std::string mark = spoken ? spoken->group : ",";
+    for (auto i = static_cast<std::ptrdiff_t>(digits.size()) - 3; i > 0; i -= 3) digits.insert(static_cast<std::size_t>(i), mark);
     return digits;
 }
 
@@ -80,7 +83,10 @@ std::string human_bytes(std::uint64_t bytes) {
     double value = static_cast<double>(bytes) / 1024;
     std::size_t unit = 0;
     while (value >= 1000 && unit < 3) value /= 1024, ++unit;
-    return value < 10 ? fmt::format("{:.1f} {}", value, units[unit]) : fmt::format("{:.0f} {}", value, units[unit]);
+    if (value >= 10) return fmt::format("{:.0f} {}", value, units[unit]);
+    auto text = fmt::format("{:.1f} {}", value, units[unit]);
+    if (const auto* spoken = language()) text[text.find('.')] = spoken->point;
+    return text;
 }
 
 std::string hex(std::uint64_t number) { return fmt::format("0x{:x}", number); }

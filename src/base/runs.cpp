@@ -1,8 +1,9 @@
 #include "base/runs.h"
 
-#include <fmt/format.h>
 #include <algorithm>
 #include <array>
+
+#include "base/phrase.h"
 
 namespace skivet {
 namespace {
@@ -48,14 +49,13 @@ std::string wrong_in(const RunsSpec& spec) {
     for (const auto& r : spec.ranges) {
         if (r.from > r.to || r.to > 255) return "a range goes from 0 to 255";
         for (auto c = r.from; c <= r.to; ++c) {
-            if (used[c]) return fmt::format("two ranges hold {}", c);
+            if (used[c]) return phrase("two ranges hold {}", c);
             used[c] = true;
             if (r.does == Does::itself) itself[c] = true;
         }
         if (r.does == Does::itself && spec.unit != 1) return "\"itself\" goes with elements of one byte";
         if (r.does != Does::copy && r.does != Does::repeat) continue;
-        if (r.count > 65536 || (r.step < 0 && r.count < r.to - r.from))
-            return fmt::format("counts of the range from {} go below 0", r.from);
+        if (r.count > 65536 || (r.step < 0 && r.count < r.to - r.from)) return phrase("counts of the range from {} go below 0", r.from);
         if (r.does == Does::copy && control_for(r, 1)) single = true;
         if (r.does == Does::repeat && control_for(r, 1)) repeat_one = true;
     }
@@ -66,7 +66,7 @@ std::string wrong_in(const RunsSpec& spec) {
 
 Result<Bytes> unpack_runs(const RunsSpec& spec, ByteSpan packed, std::optional<std::uint64_t> expected, std::uint64_t most) {
     if (expected && *expected > most)
-        return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit", human_bytes(*expected)));
+        return fail(ErrorCode::limit, phrase("would unpack to {}, more than the limit", human_bytes(*expected)));
     std::array<const RunsSpec::Range*, 256> by_control{};
     for (const auto& r : spec.ranges)
         for (auto c = r.from; c <= r.to; ++c) by_control[c] = &r;
@@ -75,7 +75,7 @@ Result<Bytes> unpack_runs(const RunsSpec& spec, ByteSpan packed, std::optional<s
     while (in < packed.size() && !(expected && out.size() >= *expected)) {
         const auto control = static_cast<unsigned>(packed[in]);
         const auto* range = by_control[control];
-        if (!range) return fail_at(ErrorCode::damaged, in, fmt::format("no range holds the control byte {}", control));
+        if (!range) return fail_at(ErrorCode::damaged, in, phrase("no range holds the control byte {}", control));
         ++in;
         if (range->does == Does::nothing) continue;
         if (range->does == Does::itself) {
@@ -85,23 +85,22 @@ Result<Bytes> unpack_runs(const RunsSpec& spec, ByteSpan packed, std::optional<s
         const auto count = std::uint64_t{count_of(*range, control)};
         const auto follow = (range->does == Does::copy ? count : 1) * spec.unit;
         if (packed.size() - in < follow)
-            return fail_at(ErrorCode::damaged, in,
-                           fmt::format("the run needs {} bytes, has {}", grouped(follow), grouped(packed.size() - in)));
+            return fail_at(ErrorCode::damaged, in, phrase("the run needs {} bytes, has {}", grouped(follow), grouped(packed.size() - in)));
         if (out.size() + count * spec.unit > most)
-            return fail(ErrorCode::limit, fmt::format("unpacks to more than the limit of {}", human_bytes(most)));
+            return fail(ErrorCode::limit, phrase("unpacks to more than the limit of {}", human_bytes(most)));
         const auto element = packed.subspan(in, static_cast<std::size_t>(follow));
         for (std::uint64_t i = 0; i < (range->does == Does::copy ? 1 : count); ++i) out.insert(out.end(), element.begin(), element.end());
         in += static_cast<std::size_t>(follow);
     }
     if (expected && out.size() != *expected)
-        return fail_at(ErrorCode::damaged, in, fmt::format("unpacks to {} bytes, should be {}", grouped(out.size()), grouped(*expected)));
+        return fail_at(ErrorCode::damaged, in, phrase("unpacks to {} bytes, should be {}", grouped(out.size()), grouped(*expected)));
     return out;
 }
 
 Result<Bytes> pack_runs(const RunsSpec& spec, ByteSpan data) {
     const auto unit = spec.unit;
     if (data.size() % unit != 0)
-        return fail(ErrorCode::unfit, fmt::format("{} bytes are no whole number of elements of {}", grouped(data.size()), unit));
+        return fail(ErrorCode::unfit, phrase("{} bytes are no whole number of elements of {}", grouped(data.size()), unit));
     const auto copies = controls(spec, Does::copy), repeats = controls(spec, Does::repeat);
     std::array<bool, 256> itself{};
     for (const auto& r : spec.ranges)
@@ -152,7 +151,7 @@ Result<Bytes> pack_runs(const RunsSpec& spec, ByteSpan data) {
             element(i, 1);
             i += run;
         } else {
-            return fail(ErrorCode::unfit, fmt::format("no range can say the byte {}", static_cast<unsigned>(data[i])));
+            return fail(ErrorCode::unfit, phrase("no range can say the byte {}", static_cast<unsigned>(data[i])));
         }
     }
     return out;

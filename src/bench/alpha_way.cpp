@@ -1,8 +1,8 @@
 #include "bench/alpha_way.h"
 
-#include <fmt/format.h>
 #include <cmath>
 
+#include "base/phrase.h"
 #include "bench/cube.h"
 #include "codec/paint_form.h"
 #include "texture/png.h"
@@ -55,7 +55,7 @@ Result<AlphaApart> export_alpha_apart(const TextureFile& texture, ExportAs as, S
     const auto& d = texture.layout.desc;
     as = decided(as, d.format);
     if (!can_split_alpha(as, d))
-        return fail(ErrorCode::usage, fmt::format("alpha stays where it is in {} as {}", info(d.format).name, name_of(as)));
+        return fail(ErrorCode::usage, phrase("alpha stays where it is in {} as {}", info(d.format).name, name_of(as)));
     const bool srgb = d.color == ColorSpace::srgb;
     AlphaApart out;
     if (is_deep(as, d.format)) {
@@ -82,8 +82,7 @@ Status put_alpha(EditedFile& edited, const TextureFile& original, const EditedFi
     if (!info(d.format).has_alpha || edited.values) return {};
     const auto width = edited.image.width, height = edited.image.height;
     if (gray && (gray->image.width != width || gray->image.height != height))
-        return fail(ErrorCode::unfit,
-                    fmt::format("alpha is {}×{}, the picture {}×{}", gray->image.width, gray->image.height, width, height),
+        return fail(ErrorCode::unfit, phrase("alpha is {}×{}, the picture {}×{}", gray->image.width, gray->image.height, width, height),
                     "Save both in the same size");
     const bool whole = !edited.texture && is_whole(d, width, height);
     SKIVET_TRY(const auto stored, decode_shown<Image>(original, 0, whole));

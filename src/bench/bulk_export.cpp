@@ -7,6 +7,7 @@
 
 #include "base/file_write.h"
 #include "base/hash.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "bench/cube.h"
 #include "bench/export_manifest.h"
@@ -176,9 +177,11 @@ private:
         if (fs::exists(fs::symlink_status(place, code))) {
             for (const auto& source : sources_)
                 if (fs::equivalent(source, place, code))
-                    return fail(ErrorCode::usage, place.string() + " is a source; an export never writes one", "Choose another folder");
+                    return fail(ErrorCode::usage, phrase("{} is a source; an export never writes one", place.string()),
+                                "Choose another folder");
             if (!wish_.overwrite && !manifest_.is_ours(relative))
-                return fail(ErrorCode::usage, relative.string() + " is there already, and no export made it, or it was changed since",
+                return fail(ErrorCode::usage,
+                            phrase("{} is there already, and no export made it, or it was changed since", relative.string()),
                             "Move it away, export elsewhere, or say that it may go (--force)");
         }
         SKIVET_CHECK(write_file(place, bytes));
@@ -194,7 +197,7 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
     std::error_code code;
     fs::create_directories(to, code);
     if (code) {
-        auto error = fail_errno(code.value(), "cannot make the folder " + to.string()).value();
+        auto error = fail_errno(code.value(), phrase("cannot make the folder {}", to.string())).value();
         if (exit_code(error.code) != 4)
             error.code = ErrorCode::io;  // whatever it is that is missing there, nothing is wrong with the textures
         return fail(std::move(error));
@@ -203,14 +206,17 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
         if (!item.address.source.empty() && fs::is_directory(item.address.source, code) && lies_in(to, item.address.source))
             return fail(
                 ErrorCode::usage,
-                fmt::format("{} lies in {}, which is a source; an export never writes into one", to.string(), item.address.source.string()),
+                phrase("{} lies in {}, which is a source; an export never writes into one", to.string(), item.address.source.string()),
                 "Choose a folder outside the game's");
-    SKIVET_TRY(const auto manifest, ExportManifest::open(to));
+    SKIVET_TRY(const auto manifest, ExportManifest::open(to, wish.shard));
     const Writer writer(to, wish, *manifest, items);
     ExportReport report;
     std::vector<std::size_t> todo;
-    std::uint64_t needed = plan.bytes;
-    for (std::size_t i = 0; i < items.size(); ++i) {
+    std::uint64_t needed = 0;
+    std::vector<std::uint64_t> sizes;
+    for (const auto& item : items) sizes.push_back(item.size);
+    for (const auto i : part_of(sizes, wish.shard)) {
+        needed += expected_bytes(items[i], wish);
         const auto target = to / plan.names[i];
         if (wish.resume && (fs::exists(target, code) || fs::exists(target.string() + ".000", code))) {
             ++report.skipped;
@@ -220,7 +226,7 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
     const auto space = fs::space(to, code);
     if (!code && !force && needed > space.available)
         return fail(Error{ErrorCode::no_space,
-                          fmt::format("about {} are needed, {} are free", human_bytes(needed), human_bytes(space.available)),
+                          phrase("about {} are needed, {} are free", human_bytes(needed), human_bytes(space.available)),
                           {to.string()},
                           {},
                           "Choose another folder, or export less"});

@@ -5,6 +5,7 @@
 #include <mutex>
 
 #include "base/progress.h"
+#include "base/shard.h"
 #include "bench/alpha_way.h"
 #include "container/address.h"
 
@@ -24,6 +25,7 @@ struct ExportWish {
     std::string layers = "all";   ///< of an array or a volume: all or first
     AlphaWay alpha = AlphaWay::kept;
     std::uint64_t part_bytes = 0;  ///< files of more are cut into name.000, name.001 …; 0: never. fat32_part is what FAT32 holds
+    Shard shard;                   ///< only this part of the items; names are given as for all
     bool resume = false;           ///< leave out what is there already
     bool overwrite = false;        ///< also files that no export made, or that changed since; otherwise those are failures
 };

@@ -1,9 +1,10 @@
 #include "bench/color_match.h"
 
-#include <fmt/format.h>
 #include <lcms2.h>
 #include <spng.h>
 #include <cmath>
+
+#include "base/phrase.h"
 
 namespace skivet {
 namespace {
@@ -74,7 +75,7 @@ std::string match_profile(EditedFile& edited) {
         for (std::size_t c = 0; c < 3; ++c) most = std::max(most, std::abs(sample[i][c] - before[i][c]));
     if (most < 1.5f / 255) return {};
     map_colors(edited, convert);
-    return fmt::format("The file's colors follow the profile \"{}\"; they were converted to sRGB.", name_of(theirs));
+    return phrase("The file's colors follow the profile \"{}\"; they were converted to sRGB.", name_of(theirs));
 }
 
 }  // namespace
@@ -88,7 +89,7 @@ std::string match_color(EditedFile& edited) {
         for (auto& t : row)
             for (std::size_t c = 0; c < 3; ++c) t[c] = linear_to_srgb(static_cast<float>(std::pow(static_cast<double>(t[c]), exponent)));
     });
-    return fmt::format("The file states a gamma of {:.3g}; its colors were converted to sRGB.", edited.color.gamma);
+    return phrase("The file states a gamma of {:.3g}; its colors were converted to sRGB.", edited.color.gamma);
 }
 
 }  // namespace skivet

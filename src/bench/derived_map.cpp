@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "base/phrase.h"
 #include "codec/paint_form.h"
 #include "pixel/mips.h"
 
@@ -94,8 +95,8 @@ Result<std::vector<TouchUp>> parse_way(std::span<const std::string> way) {
 
 std::string describe_way(std::span<const std::string> way) {
     for (const auto& known : ways)
-        if (std::ranges::equal(steps_of(known.touches), way)) return std::string(known.words);
-    return "touch-ups of it";
+        if (std::ranges::equal(steps_of(known.touches), way)) return said(known.words);
+    return said("touch-ups of it");
 }
 
 Result<std::optional<Derivation>> find_derivation(const TextureFile& base, const TextureFile& map, const CancelToken& cancel) {

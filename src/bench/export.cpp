@@ -1,7 +1,6 @@
 #include "bench/export.h"
 
-#include <fmt/format.h>
-
+#include "base/phrase.h"
 #include "bench/cube.h"
 #include "codec/codec.h"
 #include "codec/paint_form.h"
@@ -49,9 +48,9 @@ ProposedExport propose_export(const TextureDesc& d) {
     const auto& f = info(d.format);
     // KTX2 where DDS has no number for the format.
     const auto as_it_is = write_dds(d, {}) ? ExportAs::dds : ExportAs::ktx2;
-    if (d.depth > 1) return {as_it_is, fmt::format("a picture has one slice, this texture {}", d.depth)};
-    if (d.layers > 1) return {as_it_is, fmt::format("a picture has one layer, this texture {}", d.layers)};
-    if (!can_encode(d.format)) return {ExportAs::ktx2, fmt::format("{} goes back only as it is", f.name)};
+    if (d.depth > 1) return {as_it_is, phrase("a picture has one slice, this texture {}", d.depth)};
+    if (d.layers > 1) return {as_it_is, phrase("a picture has one layer, this texture {}", d.layers)};
+    if (!can_encode(d.format)) return {ExportAs::ktx2, phrase("{} goes back only as it is", f.name)};
     if (f.is_float()) return {ExportAs::exr, "true values, brighter than white too"};
     if (f.is_integer()) return {as_it_is, "whole numbers, which no picture file keeps"};
     if (f.wide) return {ExportAs::png16, "more than 8 bits a channel"};

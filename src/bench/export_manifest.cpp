@@ -1,15 +1,16 @@
 #include "bench/export_manifest.h"
 
 #include <fcntl.h>
-#include <fmt/format.h>
 #include <sys/file.h>
 #include <unistd.h>
+#include <algorithm>
 #include <cerrno>
 #include <nlohmann/json.hpp>
 
 #include "base/file_write.h"
 #include "base/hash.h"
 #include "base/keys.h"
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -53,7 +54,7 @@ Result<std::map<fs::path, ExportedFile>> parse(const Bytes& bytes, const fs::pat
             out[one.file] = std::move(one);
         } catch (const std::exception& error) {
             return fail(Error{ErrorCode::damaged,
-                              fmt::format("line {} makes no sense: {}", line, error.what()),
+                              phrase("line {} makes no sense: {}", line, error.what()),
                               {file.string()},
                               {},
                               "Remove the line, or the file; without it files are matched by their paths"});
@@ -65,24 +66,45 @@ Result<std::map<fs::path, ExportedFile>> parse(const Bytes& bytes, const fs::pat
 
 }  // namespace
 
-Result<std::map<fs::path, ExportedFile>> ExportManifest::read(const fs::path& folder) {
-    const auto file = folder / file_name;
-    std::error_code code;
-    if (!fs::exists(file, code)) return std::map<fs::path, ExportedFile>{};
-    SKIVET_TRY(const auto bytes, read_file(file, 1u << 30));
-    return parse(bytes, file);
+std::string ExportManifest::name_for(const Shard& shard) {
+    return shard.is_all() ? std::string(file_name) : fmt::format("exported.{}-of-{}.jsonl", shard.number, shard.of);
 }
 
-Result<std::unique_ptr<ExportManifest>> ExportManifest::open(const fs::path& folder) {
-    const auto file = folder / file_name;
+bool ExportManifest::is_manifest(const fs::path& relative) {
+    const auto name = relative.generic_string();
+    if (name == file_name) return true;
+    constexpr std::string_view lead = "exported.", between = "-of-", end = ".jsonl";
+    const auto cut = name.find(between);
+    if (!name.starts_with(lead) || !name.ends_with(end) || cut == std::string::npos) return false;
+    const auto numbers = name.substr(lead.size(), name.size() - lead.size() - end.size());
+    return parse_shard(numbers.substr(0, cut - lead.size()) + "/" + numbers.substr(cut - lead.size() + between.size())).has_value();
+}
+
+Result<std::map<fs::path, ExportedFile>> ExportManifest::read(const fs::path& folder) {
+    std::vector<fs::path> names;
+    std::error_code code;
+    for (const auto& one : fs::directory_iterator(folder, code))
+        if (is_manifest(one.path().filename())) names.push_back(one.path());
+    std::sort(names.begin(), names.end());
+    std::map<fs::path, ExportedFile> out;
+    for (const auto& file : names) {
+        SKIVET_TRY(const auto bytes, read_file(file, 1u << 30));
+        SKIVET_TRY(auto files, parse(bytes, file));
+        for (auto& [name, one] : files) out.insert_or_assign(name, std::move(one));
+    }
+    return out;
+}
+
+Result<std::unique_ptr<ExportManifest>> ExportManifest::open(const fs::path& folder, const Shard& shard) {
+    const auto file = folder / name_for(shard);
     const int descriptor = ::open(file.c_str(), O_RDWR | O_CREAT | O_APPEND | O_NOFOLLOW | O_CLOEXEC | O_NONBLOCK, 0644);
-    if (descriptor < 0) return fail_errno(errno, "cannot write " + file.string());
-    std::unique_ptr<ExportManifest> out(new ExportManifest(folder, descriptor));
+    if (descriptor < 0) return fail_errno(errno, phrase("cannot write {}", file.string()));
+    std::unique_ptr<ExportManifest> out(new ExportManifest(folder, file, descriptor));
     std::error_code code;
     if (!fs::is_regular_file(fs::symlink_status(file, code)))
-        return fail(ErrorCode::usage, file.string() + " is no regular file", "Choose another folder");
+        return fail(ErrorCode::usage, phrase("{} is no regular file", file.string()), "Choose another folder");
     if (::flock(descriptor, LOCK_EX | LOCK_NB) != 0)
-        return fail(ErrorCode::busy, "another export is writing into " + folder.string(),
+        return fail(ErrorCode::busy, phrase("another export is writing into {}", folder.string()),
                     "Wait until it is done, or choose another folder");
     SKIVET_TRY(out->files_, read(folder));
     // A line that was cut short must not run into the next one.
@@ -92,7 +114,7 @@ Result<std::unique_ptr<ExportManifest>> ExportManifest::open(const fs::path& fol
         SKIVET_TRY(const auto bytes, read_file(file, 1u << 30));
         const auto end = as_text(bytes).rfind('\n');
         if (::ftruncate(descriptor, end == std::string::npos ? 0 : static_cast<off_t>(end + 1)) != 0)
-            return fail_errno(errno, "cannot write " + file.string());
+            return fail_errno(errno, phrase("cannot write {}", file.string()));
     }
     return out;
 }
@@ -124,7 +146,7 @@ Status ExportManifest::add(ExportedFile file) {
     for (std::string_view left = line; !left.empty();) {
         const auto wrote = ::write(descriptor_, left.data(), left.size());
         if (wrote < 0 && errno == EINTR) continue;
-        if (wrote < 0) return fail_errno(errno, "cannot write " + (folder_ / file_name).string());
+        if (wrote < 0) return fail_errno(errno, phrase("cannot write {}", file_.string()));
         left.remove_prefix(static_cast<std::size_t>(wrote));
     }
     const auto key = file.file.lexically_normal();

@@ -8,6 +8,7 @@
 #include <memory>
 #include <mutex>
 
+#include "base/shard.h"
 #include "container/address.h"
 
 namespace skivet {
@@ -22,10 +23,15 @@ struct ExportedFile {
 class ExportManifest {
 public:
     static constexpr std::string_view file_name = "exported.jsonl";
+    /// Of a part: "exported.2-of-8.jsonl", so that machines can write into one folder.
+    [[nodiscard]] static std::string name_for(const Shard& shard);
+    /// Whether a file in the folder is a manifest.
+    [[nodiscard]] static bool is_manifest(const std::filesystem::path& relative);
 
-    /// Opens or begins the manifest of a folder (which exists) for writing. Error `busy` when another export writes there.
-    [[nodiscard]] static Result<std::unique_ptr<ExportManifest>> open(const std::filesystem::path& folder);
-    /// What the manifest of a folder says; nothing without one. Error `damaged` for a line that makes no sense; one that was cut short at
+    /// Opens or begins the manifest of a folder (which exists) for writing. Error `busy` when another export writes there, or the same
+    /// part.
+    [[nodiscard]] static Result<std::unique_ptr<ExportManifest>> open(const std::filesystem::path& folder, const Shard& shard = {});
+    /// What the manifests of a folder say; nothing without one. Error `damaged` for a line that makes no sense; one that was cut short at
     /// the end is left out.
     [[nodiscard]] static Result<std::map<std::filesystem::path, ExportedFile>> read(const std::filesystem::path& folder);
     ~ExportManifest();
@@ -37,8 +43,9 @@ public:
     [[nodiscard]] Status add(ExportedFile file);
 
 private:
-    ExportManifest(std::filesystem::path folder, int descriptor) : folder_(std::move(folder)), descriptor_(descriptor) {}
-    std::filesystem::path folder_;
+    ExportManifest(std::filesystem::path folder, std::filesystem::path file, int descriptor)
+        : folder_(std::move(folder)), file_(std::move(file)), descriptor_(descriptor) {}
+    std::filesystem::path folder_, file_;
     int descriptor_;
     mutable std::mutex mutex_;
     std::map<std::filesystem::path, ExportedFile> files_;

@@ -1,5 +1,6 @@
 #pragma once
 // What passes along the line of a fit. Only the stages (fitting.cpp) and the mends (mends.cpp) look inside.
+#include "base/phrase.h"
 #include "bench/fitting.h"
 #include "bench/save_fault.h"
 #include "pixel/alpha_use.h"
@@ -43,12 +44,12 @@ struct FitState {
     [[nodiscard]] bool sized() const { return painted.width == width && painted.height == height; }
     /// The original's alpha says something.
     [[nodiscard]] bool had_alpha() const { return info(desc().format).has_alpha && !all_opaque(before); }
-    void note(Grade grade, std::string headline, std::string detail) {
-        out.findings.push_back({grade, std::move(headline), std::move(detail), std::nullopt});
+    void note(Grade grade, const std::string& headline, const std::string& detail) {
+        out.findings.push_back({grade, said(headline), said(detail), std::nullopt});
     }
     /// Nothing further along can be done.
-    void block(std::string headline, std::string detail) {
-        note(Grade::blocks, std::move(headline), std::move(detail));
+    void block(const std::string& headline, const std::string& detail) {
+        note(Grade::blocks, headline, detail);
         ended = true;
     }
 };

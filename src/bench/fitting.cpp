@@ -8,6 +8,7 @@
 #include <fmt/format.h>
 #include <cmath>
 
+#include "base/phrase.h"
 #include "bench/color_match.h"
 #include "bench/cube.h"
 #include "bench/export.h"
@@ -64,7 +65,7 @@ Result<std::vector<SurfaceEdit>> take_levels(const TextureFile& original, const 
     for (std::size_t i = 0; i < original.layout.surfaces.size(); ++i) {
         const auto& surface = original.layout.surfaces[i];
         const auto* theirs = edited.layout.find(surface.mip, surface.layer, surface.face, surface.slice);
-        if (!theirs) return fail(ErrorCode::damaged, fmt::format("mip {} is missing in the edit", surface.mip));
+        if (!theirs) return fail(ErrorCode::damaged, phrase("mip {} is missing in the edit", surface.mip));
         SKIVET_TRY(const auto before, original.surface_bytes(surface));
         SKIVET_TRY(auto after, edited.surface_bytes(*theirs));
         LevelFit level;
@@ -106,7 +107,7 @@ void put_hidden_color_back(FitState& s) {
     if (!std::all_of(hidden.begin(), hidden.end(), [&](std::size_t i) { return s.wanted.texels[i] == flat; })) return;
     for (const auto i : hidden) s.wanted.texels[i] = before.texels[i];
     s.note(Grade::note, "Color under zero alpha was put back",
-           fmt::format("{} hidden texels had lost their color when the file was saved.", grouped(hidden.size())));
+           phrase("{} hidden texels had lost their color when the file was saved.", grouped(hidden.size())));
 }
 
 /// Premultiplied color is added as it is, so there all of it counts.
@@ -180,13 +181,13 @@ void reformat(FitState& s) {
     const auto possible = other_formats(*s.original);
     const auto name = info(wanted).name;
     if (std::find(possible.begin(), possible.end(), wanted) == possible.end())
-        return s.note(Grade::note, fmt::format("It cannot become {}", name), "The file does not say its format, or cannot say this one.");
+        return s.note(Grade::note, phrase("It cannot become {}", name), "The file does not say its format, or cannot say this one.");
     const auto before = level_bytes_of(s.target());
     auto d = s.target();
     d.format = wanted;
-    s.note(Grade::note, fmt::format("{} becomes {}", s.format().name, name),
-           fmt::format("You chose another format: {} bytes become {}, in the file and in the game's memory. All blocks are new.",
-                       grouped(before), grouped(level_bytes_of(d))));
+    s.note(Grade::note, phrase("{} becomes {}", s.format().name, name),
+           phrase("You chose another format: {} bytes become {}, in the file and in the game's memory. All blocks are new.",
+                  grouped(before), grouped(level_bytes_of(d))));
     s.out.findings.back().format = s.desc().format;
     s.becomes = d;
     s.deep.reset();
@@ -208,13 +209,13 @@ Result<FitState> shaped(FitState s) {
     const auto& d = s.target();
     const auto& e = s.edited.texture->layout.desc;
     if (e.format != d.format) {
-        s.note(Grade::note, fmt::format("Saved as {}, goes back as {}", info(e.format).name, info(d.format).name),
+        s.note(Grade::note, phrase("Saved as {}, goes back as {}", info(e.format).name, info(d.format).name),
                "The game expects the original's format. Save as PNG to lose nothing on the way.");
         const auto possible = other_formats(*s.original);
         if (std::find(possible.begin(), possible.end(), e.format) != possible.end()) s.out.findings.back().format = e.format;
     }
     if (e.mips != d.mips)
-        s.note(Grade::note, fmt::format("Saved with {} mips, goes back with {}", e.mips, d.mips),
+        s.note(Grade::note, phrase("Saved with {} mips, goes back with {}", e.mips, d.mips),
                "The levels are made again from the largest one.");
     s.own_levels = e.format == d.format && e.width == d.width && e.height == d.height && e.depth == d.depth && e.mips == d.mips &&
                    e.layers == d.layers && e.faces == d.faces;
@@ -229,7 +230,7 @@ Result<FitState> noticed(FitState s) {
     const auto colored = [](const Texel& t) { return std::abs(t[0] - t[1]) > 8 || std::abs(t[1] - t[2]) > 8; };
     const auto any = [](const Image& image, const auto& test) { return std::any_of(image.texels.begin(), image.texels.end(), test); };
     if (f.channels == 1 && any(s.painted, colored))
-        s.note(Grade::note, "Only its brightness is kept", fmt::format("{} has one channel; the colors of the edit become gray.", f.name));
+        s.note(Grade::note, "Only its brightness is kept", phrase("{} has one channel; the colors of the edit become gray.", f.name));
     if (f.channels >= 3 && s.alpha.use != AlphaUse::empty && any(s.out.original, colored) && !any(s.painted, colored)) {
         if (s.out.mips.normals)
             s.note(Grade::mend, "The directions are gone",
@@ -237,18 +238,18 @@ Result<FitState> noticed(FitState s) {
         else s.note(Grade::note, "The colors are gone", "The original has colors, the edit is gray. Was it saved with one channel?");
     }
     if (one_bit_alpha(f) && any(s.painted, [](const Texel& t) { return t[3] > 8 && t[3] < 247; }))
-        s.note(Grade::note, "Alpha is only on or off", fmt::format("{} has one bit of alpha: from 128 on a texel is opaque.", f.name));
+        s.note(Grade::note, "Alpha is only on or off", phrase("{} has one bit of alpha: from 128 on a texel is opaque.", f.name));
     if (s.edited.wide && !s.deep && std::any_of(s.edited.wide->texels.begin(), s.edited.wide->texels.end(), [](const TexelF& t) {
             return std::any_of(t.begin(), t.end(), [](float v) { return std::abs(v * 255 - std::round(v * 255)) > 1e-3f; });
         }))
-        s.note(Grade::note, "16 bits are kept as 8", fmt::format("{} has no more; finer steps of the edit are rounded.", f.name));
+        s.note(Grade::note, "16 bits are kept as 8", phrase("{} has no more; finer steps of the edit are rounded.", f.name));
     return s;
 }
 
 Result<FitState> alpha_checked(FitState s) {
     mend(s, MendStep::painted);
     if (!s.format().has_alpha && !all_opaque(s.painted) && !s.options.mends.has(Mend::drop_alpha))
-        s.note(Grade::note, "Alpha is left out", fmt::format("{} has no alpha; what the edit has there is not used.", s.format().name));
+        s.note(Grade::note, "Alpha is left out", phrase("{} has no alpha; what the edit has there is not used.", s.format().name));
     // What else is wrong was said at once; the mends are made once the size is right.
     s.ended = !s.sized();
     if (s.ended) s.out.edited = SharedImage(std::move(s.painted));
@@ -269,9 +270,9 @@ Result<FitState> stored(FitState s) {
 Result<FitState> possible(FitState s) {
     if (s.own_levels) return s;
     if (s.desc().depth > 1)
-        s.block("A volume can only come back as DDS", fmt::format("A picture has one slice; this texture has {}.", s.desc().depth));
+        s.block("A volume can only come back as DDS", phrase("A picture has one slice; this texture has {}.", s.desc().depth));
     else if (!can_encode(s.format().format) && s.out.change.changed_texels > 0)
-        s.block(fmt::format("{} is only read", s.format().name),
+        s.block(phrase("{} is only read", s.format().name),
                 "Edits can come back as a texture file of the same format (KTX2), not as a picture.");
     return s;
 }
@@ -362,7 +363,7 @@ void losses(FitState& s) {
         std::uint64_t other = 0;
         for (std::size_t i = 0; i < s.out.edited->texels.size(); ++i) other += s.out.edited->texels[i] != s.out.result->texels[i];
         if (other > 0)
-            s.note(Grade::note, fmt::format("{} texels got the nearest color", grouped(other)),
+            s.note(Grade::note, phrase("{} texels got the nearest color", grouped(other)),
                    "The file has a palette without room for all of your colors, or packs with loss.");
         return;
     }
@@ -371,8 +372,8 @@ void losses(FitState& s) {
         static_cast<std::uint64_t>(std::count_if(map.loss.begin(), map.loss.end(), [](auto loss) { return loss >= heavy_loss; }));
     if (count == 0) return;
     const auto where = map.texels(*map.worst());
-    s.note(Grade::note, fmt::format("{} {} lost much", grouped(count), count == 1 ? "block" : "blocks"),
-           fmt::format("{} cannot hold so many different colors side by side; most was lost at {}, {}.", f.name, where.x, where.y));
+    s.note(Grade::note, count == 1 ? std::string("1 block lost much") : phrase("{} blocks lost much", grouped(count)),
+           phrase("{} cannot hold so many different colors side by side; most was lost at {}, {}.", f.name, where.x, where.y));
     s.out.findings.back().where = where;
 }
 
@@ -397,7 +398,7 @@ Result<FitState> compared(FitState s) {
     losses(s);
     if (!s.out.needs_mend())
         s.note(Grade::fits, s.becomes ? "Format and filter match" : "Size, mips and format match",
-               fmt::format("{}×{} · {} {} · {}{}", d.width, d.height, d.mips, d.mips == 1 ? "level" : "mips", s.format().name,
+               fmt::format("{}×{} · {} · {}{}", d.width, d.height, mips_text(d.mips), s.format().name,
                            d.color == ColorSpace::srgb ? " sRGB" : ""));
     return s;
 }

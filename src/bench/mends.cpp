@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <cmath>
 
+#include "base/phrase.h"
 #include "base/text.h"
 #include "bench/cube.h"
 #include "bench/export.h"
@@ -13,7 +14,7 @@
 namespace skivet {
 namespace {
 
-Finding found(Grade grade, std::string headline, std::string detail) { return {grade, std::move(headline), std::move(detail), {}}; }
+Finding found(Grade grade, const std::string& headline, const std::string& detail) { return {grade, said(headline), said(detail), {}}; }
 
 /// What the texture would be with the edit's size: a whole chain stays whole, a single level single, others end at the same size.
 TextureDesc with_size_of_edit(const FitState& s) {
@@ -36,15 +37,15 @@ std::optional<Finding> offer_keep_size(const FitState& s) {
     if (!can_keep_size(s)) return std::nullopt;
     const auto now = level_bytes_of(s.desc()), then = level_bytes_of(with_size_of_edit(s));
     return found(
-        Grade::note, fmt::format("It could stay {}×{}", s.painted.width, s.painted.height),
-        fmt::format("The file says its own size: {} bytes become {}, in the file and in the game's memory.", grouped(now), grouped(then)));
+        Grade::note, phrase("It could stay {}×{}", s.painted.width, s.painted.height),
+        phrase("The file says its own size: {} bytes become {}, in the file and in the game's memory.", grouped(now), grouped(then)));
 }
 
 void keep_size(FitState& s) {
     s.becomes = with_size_of_edit(s);
-    s.note(Grade::note, fmt::format("{}×{} becomes {}×{}", s.width, s.height, s.painted.width, s.painted.height),
-           fmt::format("You chose another size: {} bytes become {}, with {} {}.", grouped(level_bytes_of(s.desc())),
-                       grouped(level_bytes_of(*s.becomes)), s.becomes->mips, s.becomes->mips == 1 ? "level" : "mips"));
+    s.note(Grade::note, phrase("{}×{} becomes {}×{}", s.width, s.height, s.painted.width, s.painted.height),
+           phrase("You chose another size: {} bytes become {}, with {}.", grouped(level_bytes_of(s.desc())),
+                  grouped(level_bytes_of(*s.becomes)), mips_text(s.becomes->mips)));
     s.out.findings.back().mend = Mend::resize;
     s.width = s.painted.width;
     s.height = s.painted.height;
@@ -59,14 +60,14 @@ std::optional<Finding> offer_resize(const FitState& s) {
     if (s.options.mends.has(Mend::keep_size) && can_keep_size(s)) return std::nullopt;
     const auto any = [&](auto wrong) { return wrong(s.painted.width) ? s.painted.width : wrong(s.painted.height) ? s.painted.height : 0; };
     const auto no_power = [](std::uint32_t side) { return !std::has_single_bit(side); };
-    std::string detail = can_keep_size(s) ? "A game that has the size in its own tables would show rubbish."
-                                          : "The game reads the size from its own tables and would show rubbish.";
+    std::string detail = said(can_keep_size(s) ? "A game that has the size in its own tables would show rubbish."
+                                               : "The game reads the size from its own tables and would show rubbish.");
     if (const auto side = any(no_power); side != 0 && !no_power(s.width) && !no_power(s.height))
-        detail += fmt::format(" {} is no power of two, as both of the game's sides are.", side);
+        detail += phrase(" {} is no power of two, as both of the game's sides are.", side);
     const auto& f = s.format();
     if (const auto side = any([&](std::uint32_t n) { return n % f.block_width != 0; }); side != 0)
-        detail += fmt::format(" {} is no multiple of {}, the side of {}'s blocks.", side, f.block_width, f.name);
-    return found(Grade::blocks, fmt::format("{}×{} where the game has {}×{}", s.painted.width, s.painted.height, s.width, s.height),
+        detail += phrase(" {} is no multiple of {}, the side of {}'s blocks.", side, f.block_width, f.name);
+    return found(Grade::blocks, phrase("{}×{} where the game has {}×{}", s.painted.width, s.painted.height, s.width, s.height),
                  std::move(detail));
 }
 
@@ -119,7 +120,7 @@ std::optional<Finding> offer_normalize(const FitState& s) {
         off += std::abs(length_of(normal_of(*normals, t)) - 1) > 0.15f;
     }
     if (off < 16 || off * 50 < painted) return std::nullopt;
-    return found(Grade::mend, fmt::format("{} normals have a wrong length", grouped(off)),
+    return found(Grade::mend, phrase("{} normals have a wrong length", grouped(off)),
                  "What was painted there is a color, not a direction; in the game the light would be too bright or too dark.");
 }
 
@@ -173,10 +174,9 @@ std::optional<Finding> offer_multiply(const FitState& s) {
     for (std::size_t i = 0; i < s.wanted.texels.size(); ++i)
         brighter += s.wanted.texels[i] != s.before->texels[i] && brighter_than_alpha(s.wanted.texels[i]);
     if (brighter == 0) return std::nullopt;
-    return found(
-        Grade::mend, "Color is brighter than its alpha",
-        fmt::format("The original's colors are multiplied by alpha; in {} texels the edit's are not, and the game would let them glow.",
-                    grouped(brighter)));
+    return found(Grade::mend, "Color is brighter than its alpha",
+                 phrase("The original's colors are multiplied by alpha; in {} texels the edit's are not, and the game would let them glow.",
+                        grouped(brighter)));
 }
 
 void multiply(FitState& s) {
@@ -238,8 +238,8 @@ Result<MendSet> parse_mends(std::string_view list) {
         if (!known) {
             std::string there;
             for (const auto& row : rows) there += fmt::format("{} ({}), ", row.id, row.does);
-            return fail(ErrorCode::usage, fmt::format("there is no mend \"{}\"", word),
-                        "There are: " + there + "and alpha or all for several");
+            return fail(ErrorCode::usage, phrase("there is no mend \"{}\"", word),
+                        phrase("There are: {}and alpha or all for several", there));
         }
         list = comma == std::string_view::npos ? std::string_view() : list.substr(comma + 1);
     }
@@ -252,7 +252,7 @@ std::string mend_words() {
         ids += fmt::format("{}{}", ids.empty() ? "" : ", ", row.id);
         if (groups.find(row.group) == std::string::npos) groups += fmt::format("{}{}", groups.empty() ? "" : ", ", row.group);
     }
-    return fmt::format("{}; or all that are about {}; or all", ids, groups);
+    return phrase("{}; or all that are about {}; or all", ids, groups);
 }
 
 std::vector<std::string> ids_of(const MendSet& mends) {

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <cmath>
 
+#include "base/phrase.h"
 #include "bench/level.h"
 #include "pixel/alpha_use.h"
 
@@ -335,37 +336,33 @@ Result<MipGuess> guess_mips(const TextureFile& original) {
 }
 
 std::string use_of(const TextureFile& original, const MipGuess& guess) {
-    if (guess.normals) return std::string(describe(*guess.normals));
+    if (guess.normals) return said(describe(*guess.normals));
     const auto& f = info(original.layout.desc.format);
     if (f.channels < 2 || f.wide) return {};
     const auto image = original.decode(0);
     if (!image) return {};
     constexpr std::array<std::string_view, 4> names = {"red", "green", "blue", "alpha"};
-    if (const auto channel = lone_channel(*image)) return fmt::format("one value, in {}", names[*channel]);
+    if (const auto channel = lone_channel(*image)) return phrase("one value, in {}", said(names[*channel]));
     return {};
 }
 
 std::string describe(const MipGuess& guess) {
-    if (guess.levels < 2) return "one level only";
+    if (guess.levels < 2) return said("one level only");
     std::string text;
-    if (!guess.known) text = "by hand, or with a filter we do not know; box is used where you painted";
+    if (!guess.known) text = said("by hand, or with a filter we do not know; box is used where you painted");
     else {
-        text = describe(guess.recipe);
-        if (!guess.light_matters) {
-            const std::string light = " in encoded light";
-            if (const auto at = text.find(light); at != std::string::npos) text.erase(at, light.size());
-        }
+        text = describe(guess.recipe, guess.light_matters || guess.recipe.linear_light);
         // The other filters explain a flat picture just as well; then it does not matter which is used.
-        text += guess.confidence < 0.2 ? " (others fit as well)"
-                                       : fmt::format(" ({:.0f} % sure)", std::min(99.0, std::floor(guess.confidence * 100)));
+        text += guess.confidence < 0.2 ? said(" (others fit as well)")
+                                       : phrase(" ({:.0f} % sure)", std::min(99.0, std::floor(guess.confidence * 100)));
         if (!guess.painted.empty()) {
-            text += guess.painted.size() == 1 ? " · level" : " · levels";
-            for (const auto mip : guess.painted) text += fmt::format(" {}", mip);
-            text += " by hand";
+            std::string levels;
+            for (const auto mip : guess.painted) levels += fmt::format("{}{}", levels.empty() ? "" : " ", mip);
+            text += guess.painted.size() == 1 ? phrase(" · level {} by hand", levels) : phrase(" · levels {} by hand", levels);
         }
     }
     if (guess.levels < guess.full)
-        text += fmt::format(" · {} of {} levels, down to {}×{}", guess.levels, guess.full, guess.smallest_width, guess.smallest_height);
+        text += phrase(" · {} of {} levels, down to {}×{}", guess.levels, guess.full, guess.smallest_width, guess.smallest_height);
     return text;
 }
 

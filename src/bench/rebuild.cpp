@@ -1,8 +1,8 @@
 #include "bench/rebuild.h"
 
-#include <fmt/format.h>
 #include <cmath>
 
+#include "base/phrase.h"
 #include "bench/level.h"
 
 namespace skivet {
@@ -171,7 +171,7 @@ private:
     Status encode_level(std::uint32_t mip, const Picture& own, const Picture& wanted) {
         const auto& d = original_.layout.desc;
         const auto* surface = original_.layout.find(mip, layer_, face_);
-        if (!surface) return fail(ErrorCode::damaged, fmt::format("mip {} is missing", mip));
+        if (!surface) return fail(ErrorCode::damaged, phrase("mip {} is missing", mip));
         SKIVET_TRY(const auto bytes, original_.surface_bytes(*surface));
         LevelFit level{blocks_of(mip), 0};
         SKIVET_TRY(auto encoded, encode_changed(d.format, wanted, own, bytes, &level.kept, options_));

@@ -1,8 +1,7 @@
 #include "bench/touching.h"
 
-#include <fmt/format.h>
-
 #include "base/file_write.h"
+#include "base/phrase.h"
 
 namespace skivet {
 
@@ -56,7 +55,7 @@ Result<std::vector<TouchUp>> TouchLists::read(const std::string& name) const {
     if (!fs::exists(path, code)) {
         std::string there;
         for (const auto& one : names()) there += (there.empty() ? "" : ", ") + one;
-        return fail(ErrorCode::usage, "there is no list of touch-ups \"" + name + "\"",
+        return fail(ErrorCode::usage, phrase("there is no list of touch-ups \"{}\"", name),
                     there.empty() ? "None is kept yet" : "There are: " + there);
     }
     SKIVET_TRY(const auto bytes, read_file(path, 1u << 20));
@@ -71,7 +70,7 @@ Result<std::vector<TouchUp>> TouchLists::read(const std::string& name) const {
         if (!line.empty() && line.back() == '\r') line.remove_suffix(1);
         if (line.empty() || line.front() == '#') continue;
         auto touch = parse_touch_up(line);
-        if (!touch) return fail(std::move(touch).error().within(fmt::format("line {}", number)).within(path.filename().string()));
+        if (!touch) return fail(std::move(touch).error().within(phrase("line {}", number)).within(path.filename().string()));
         out.push_back(std::move(*touch));
     }
     return out;
@@ -79,7 +78,7 @@ Result<std::vector<TouchUp>> TouchLists::read(const std::string& name) const {
 
 Status TouchLists::keep(const std::string& name, std::span<const TouchUp> touches) const {
     if (name.empty() || name.find('/') != std::string::npos || name.front() == '.')
-        return fail(ErrorCode::usage, "\"" + name + "\" cannot be the name of a list", "Letters, digits and spaces");
+        return fail(ErrorCode::usage, phrase("\"{}\" cannot be the name of a list", name), "Letters, digits and spaces");
     std::string text;
     for (const auto& touch : touches) text += text_of(touch) + '\n';
     return write_file(folder_ / (name + std::string(ending)), std::as_bytes(std::span(text)));

@@ -1,12 +1,12 @@
 #include "catalog/catalog.h"
 
-#include <fmt/format.h>
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
 #include <mutex>
 #include <unordered_map>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/texture_files.h"
 #include "texture/spread.h"
@@ -74,7 +74,7 @@ private:
         if (missing.empty()) return;
         item.error = in_entry(container, entry,
                               Error{ErrorCode::missing,
-                                    missing + " is missing: its levels cannot be shown",
+                                    phrase("{} is missing: its levels cannot be shown", missing),
                                     {},
                                     {},
                                     "Put it beside the texture's other files"});
@@ -262,7 +262,7 @@ Result<TextureFile> open_texture(const ReadContext& context, const Source& sourc
     Bytes bytes;
     if (item.inner.size() == 1 && source.container) {
         const auto entry = source.container->find(item.path());
-        if (!entry) return fail(ErrorCode::missing, fmt::format("there is no entry \"{}\" any more", item.path()));
+        if (!entry) return fail(ErrorCode::missing, phrase("there is no entry \"{}\" any more", item.path()));
         SKIVET_TRY(bytes, source.container->read(*entry, context.limits));
     } else {
         SKIVET_TRY(bytes, read_address(context, address_of(source, item)));

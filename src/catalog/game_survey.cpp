@@ -1,7 +1,6 @@
 #include "catalog/game_survey.h"
 
 #include <fcntl.h>
-#include <fmt/format.h>
 #include <sys/stat.h>
 #include <tbb/parallel_for.h>
 #include <unistd.h>
@@ -9,6 +8,7 @@
 #include <map>
 #include <set>
 
+#include "base/phrase.h"
 #include "base/text.h"
 #include "catalog/catalog.h"
 #include "catalog/place_words.h"
@@ -98,13 +98,13 @@ private:
     Status walk() {
         std::error_code code;
         if (!fs::is_directory(out_.root, code))
-            return fail(ErrorCode::missing, out_.root.string() + " is no folder", "Choose the folder the game is installed in");
+            return fail(ErrorCode::missing, phrase("{} is no folder", out_.root.string()), "Choose the folder the game is installed in");
         folders_.push_back({out_.root, 0, {}, 0, {}});
         for (std::size_t f = 0; f < folders_.size(); ++f) {
             SKIVET_CHECK(progress_.cancel.check());
             const auto folder = folders_[f].path;  // a copy: the list grows
             fs::directory_iterator items(folder, code);
-            if (code && f == 0) return fail_errno(code.value(), "cannot read the folder " + folder.string());
+            if (code && f == 0) return fail_errno(code.value(), phrase("cannot read the folder {}", folder.string()));
             if (code) {
                 ++out_.unreadable;
                 continue;
@@ -174,8 +174,7 @@ private:
         const auto head = ByteSpan(buffer).first(static_cast<std::size_t>(got));
         const auto path = seen.path.string();
         if (!seen.with.empty()) {  // what it is shows only when the parts are joined
-            seen.what = Seen::What::archive, seen.kind = "parts",
-            seen.reason = fmt::format("being cut into {} parts", 1 + seen.with.size());
+            seen.what = Seen::What::archive, seen.kind = "parts", seen.reason = phrase("being cut into {} parts", 1 + seen.with.size());
             std::error_code ignored;
             for (const auto& part : seen.with) seen.size += fs::file_size(part, ignored);
             return;
@@ -226,7 +225,7 @@ private:
     void place(Found& found, std::size_t folder, PlaceWord own) const {
         const auto speaking = speaking_folder(folder);
         auto word = speaking ? word_of_folder(folders_[speaking].name) : PlaceWord::none;
-        found.group_reason = word == PlaceWord::none ? "" : fmt::format("the folder \"{}\"", folders_[speaking].name);
+        found.group_reason = word == PlaceWord::none ? "" : phrase("the folder \"{}\"", folders_[speaking].name);
         // A copy in the folder of mods is a copy.
         if (own != PlaceWord::none && (word == PlaceWord::none || own == PlaceWord::backup || own == PlaceWord::installer))
             word = own, found.group_reason = "its name";
@@ -257,7 +256,7 @@ private:
                 case Found::What::installer: found.why = "what set the game up"; break;
                 case Found::What::documents: found.why = for_people; break;
                 case Found::What::undescribed: found.why = "nothing describes it yet"; break;
-                default: found.wanted = true, found.why = "recognized by " + found.reason;
+                default: found.wanted = true, found.why = phrase("recognized by {}", found.reason);
             }
             out_.found.push_back(std::move(found));
         }
@@ -283,8 +282,8 @@ private:
                 first.bytes += out_.found[group[i]].bytes;
                 gone[group[i]] = true;
             }
-            first.why = fmt::format("{} files {}, which nothing describes yet", grouped(group.size()),
-                                    ending.empty() ? "without an ending" : "named *" + ending);
+            first.why = ending.empty() ? phrase("{} files without an ending, which nothing describes yet", grouped(group.size()))
+                                       : phrase("{} files named *{}, which nothing describes yet", grouped(group.size()), ending);
         }
         std::size_t at = 0;
         std::erase_if(out_.found, [&](const Found&) { return gone[at++]; });
@@ -366,7 +365,7 @@ private:
             }
             place(found, unit ? unit : common, PlaceWord::none);
             found.opened = true;
-            found.reason = fmt::format("{} textures and pictures in it", grouped(found.textures));
+            found.reason = phrase("{} textures and pictures in it", grouped(found.textures));
             found.wanted =
                 found.what == Found::What::loose && (made_for_textures || files.size() >= few || found.group == SourceGroup::over);
             found.why = files.empty()                          ? "empty, and the game looks there first"
@@ -374,7 +373,7 @@ private:
                         : found.what == Found::What::installer ? "what set the game up"
                         : found.what == Found::What::documents ? std::string(for_people)
                         : found.wanted                         ? found.reason
-                                       : fmt::format("only {} here", files.size() == 1 ? "one picture" : "two pictures");
+                                       : std::string(files.size() == 1 ? "only one picture here" : "only two pictures here");
             out_.found.push_back(std::move(found));
         }
     }
@@ -459,12 +458,12 @@ void look_inside(const ReadContext& context, Found& found) {
         found.samples.push_back({found.path, {entries[textures[i * textures.size() / std::min<std::size_t>(4, textures.size())]].path}});
     if (found.what != Found::What::archive) return;
     found.wanted = !textures.empty() || nested || unnamed;
-    found.why = !textures.empty()     ? fmt::format("{} textures in it", grouped(textures.size()))
+    found.why = !textures.empty()     ? phrase("{} textures in it", grouped(textures.size()))
                 : nested              ? "archives in it"
                 : unnamed             ? "names known only by hashes"
                 : entries.empty()     ? "it is empty"
                 : entries.size() == 1 ? std::string("its only entry is no texture")
-                                      : fmt::format("no texture among its {} entries", grouped(entries.size()));
+                                      : phrase("no texture among its {} entries", grouped(entries.size()));
 }
 
 }  // namespace skivet

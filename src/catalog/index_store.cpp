@@ -6,6 +6,7 @@
 #include <unordered_map>
 
 #include "base/file_view.h"
+#include "base/phrase.h"
 #include "catalog/analysis.h"
 #include "catalog/item_records.h"
 #include "catalog/sqlite.h"
@@ -111,7 +112,7 @@ Status check_ours(const fs::path& file) {
     std::error_code code;
     if (file == ":memory:" || !fs::exists(file, code)) return {};
     const auto refuse = [&] {
-        return fail(ErrorCode::usage, file.string() + " is no index of Skivet's, so it is left alone",
+        return fail(ErrorCode::usage, phrase("{} is no index of Skivet's, so it is left alone", file.string()),
                     "Choose another file, or move this one away");
     };
     if (!fs::is_regular_file(file, code)) return refuse();

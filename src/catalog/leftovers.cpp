@@ -1,12 +1,12 @@
 #include "catalog/leftovers.h"
 
-#include <fmt/format.h>
 #include <algorithm>
 #include <array>
 #include <map>
 #include <set>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -46,7 +46,7 @@ Result<std::vector<Leftover>> find_leftovers(const GameSurvey& survey, const Loa
             for (const auto& step : inside) named = named || listed.find(lower(step.string())) != std::string::npos;
             if (!named)
                 out.push_back({Leftover::What::unlisted, found.path,
-                               fmt::format("{} does not name it, so the game may not load it", order.list.filename().string())});
+                               phrase("{} does not name it, so the game may not load it", order.list.filename().string())});
         }
     }
     std::map<fs::path, std::vector<std::string>> files;
@@ -74,8 +74,7 @@ Result<std::vector<Leftover>> find_leftovers(const GameSurvey& survey, const Loa
                 if (!low.ends_with(ending)) continue;
                 const auto of = name.substr(0, name.size() - ending.size());
                 if (std::binary_search(names.begin(), names.end(), of))
-                    out.push_back(
-                        {Leftover::What::copy, folder / name, fmt::format("a copy of {} that somebody made before changing it", of)});
+                    out.push_back({Leftover::What::copy, folder / name, phrase("a copy of {} that somebody made before changing it", of)});
                 break;
             }
         }

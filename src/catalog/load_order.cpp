@@ -1,10 +1,10 @@
 #include "catalog/load_order.h"
 
-#include <fmt/format.h>
 #include <cctype>
 #include <map>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "catalog/list_file.h"
 
@@ -131,9 +131,9 @@ LoadOrder propose_order(const GameSurvey& survey) {
         const auto& found = survey.found[i];
         OrderedSource source{i, {}, true};
         if (list && listed(i) < list->named.size())
-            source.reason = fmt::format("number {} in {}", listed(i) + 1, list->file.filename().string());
-        else if (list) source.reason = fmt::format("{} does not name it", list->file.filename().string()), source.sure = false;
-        else if (!found.group_reason.empty()) source.reason = fmt::format("{}, by {}", name_of(found.group), found.group_reason);
+            source.reason = phrase("number {} in {}", listed(i) + 1, list->file.filename().string());
+        else if (list) source.reason = phrase("{} does not name it", list->file.filename().string()), source.sure = false;
+        else if (!found.group_reason.empty()) source.reason = phrase("{}, by {}", name_of(found.group), found.group_reason);
         else if (found.what == Found::What::loose && wanted.size() > 1)
             source.reason = "loose files, which usually win over archives", source.sure = false;
         else source.reason = "by its name";
@@ -147,15 +147,15 @@ LoadOrder propose_order(const GameSurvey& survey) {
             const bool both_listed = list && listed(first.found) < list->named.size() && listed(second.found) < list->named.size();
             if (both_listed || rank(first.found) != rank(second.found) || !share_paths(one, other)) continue;
             if (without_numbers(one.path) == without_numbers(other.path)) {
-                second.reason = fmt::format("its number, after {}", one.path.filename().string());
+                second.reason = phrase("its number, after {}", one.path.filename().string());
                 continue;
             }
             first.sure = second.sure = false;
             const auto days = (other.written - one.written) / a_day;
-            second.reason =
-                days > 0 ? fmt::format("shares paths with {} and is {} days newer", one.path.filename().string(),
-                                       grouped(static_cast<std::uint64_t>(days)))
-                         : fmt::format("shares paths with {}, and only its name says that it comes later", one.path.filename().string());
+            second.reason = days > 0
+                                ? phrase("shares paths with {} and is {} days newer", one.path.filename().string(),
+                                         grouped(static_cast<std::uint64_t>(days)))
+                                : phrase("shares paths with {}, and only its name says that it comes later", one.path.filename().string());
         }
     return out;
 }

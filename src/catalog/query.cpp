@@ -8,6 +8,7 @@
 #include <cstring>
 #include <unordered_map>
 
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -132,7 +133,7 @@ std::string_view name_of(Trait trait) {
 std::string size_class(std::uint32_t width, std::uint32_t height) {
     std::uint32_t side = 64;
     while (side < std::max(width, height)) side *= 2;
-    return fmt::format("to {}", side);
+    return fmt::format("to {}", side);  // kept with searches, so it is the same in every language
 }
 
 QueryTable QueryTable::build(const Catalog& catalog, std::span<const Source> sources, const CatalogAnalysis& analysis,

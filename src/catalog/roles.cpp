@@ -7,6 +7,7 @@
 #include <set>
 #include <unordered_map>
 
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -260,31 +261,32 @@ RoleGuess guess_by_picture(const PictureFacts& f, const TextureDesc& desc) {
     const auto& format = info(desc.format);
     if (f.normals != NormalsIn::none) {
         // Two channels that are the same are a gray map kept in two, not normals; the detector wants them spread, so nothing more to ask.
-        auto why = std::string(f.normals == NormalsIn::rgb         ? "its vectors have length one and point to the front"
-                               : f.normals == NormalsIn::red_green ? "its two channels are a normal's x and y"
-                                                                   : "alpha and green are a normal's x and y");
-        if (f.green_axis() != GreenAxis::unsure) why += fmt::format(", {}", name_of(f.green_axis()));
+        auto why = said(f.normals == NormalsIn::rgb         ? "its vectors have length one and point to the front"
+                        : f.normals == NormalsIn::red_green ? "its two channels are a normal's x and y"
+                                                            : "alpha and green are a normal's x and y");
+        if (f.green_axis() != GreenAxis::unsure) why += ", " + said(name_of(f.green_axis()));
         return {Role::normal, f.normals == NormalsIn::rgb ? 0.97f : 0.9f, why};
     }
-    if (format.is_float() && desc.faces == 6) return {Role::base_color, 0.5f, "a cubemap"};
+    if (format.is_float() && desc.faces == 6) return {Role::base_color, 0.5f, said("a cubemap")};
     const bool gray = f.gray >= 0.97f || format.channels == 1;
     const bool opaque = f.alpha == AlphaUse::none;
     if (f.dark >= 0.7f && f.spots > 0.0005f && f.spots < 0.25f) {
-        if (gray && f.two_tone > 0.93f && f.spots > 0.1f) return {Role::mask, 0.7f, fmt::format("two tones on {}", percent(f.two_tone))};
-        return {Role::emission, gray ? 0.6f : 0.75f, fmt::format("{} black with a few bright places", percent(f.dark))};
+        if (gray && f.two_tone > 0.93f && f.spots > 0.1f) return {Role::mask, 0.7f, phrase("two tones on {}", percent(f.two_tone))};
+        return {Role::emission, gray ? 0.6f : 0.75f, phrase("{} black with a few bright places", percent(f.dark))};
     }
     if (gray) {
         const float mean = f.mean[0];
         if (mean >= 195 && f.bright >= 0.55f && f.contrast > 4 && f.two_tone < 0.96f)
-            return {Role::occlusion, 0.8f, fmt::format("{} white with dark creases", percent(f.bright))};
-        if (f.two_tone >= 0.88f) return {Role::mask, 0.85f, fmt::format("two tones on {}", percent(f.two_tone))};
-        if (format.channels == 1 || f.contrast < 45) return {Role::roughness_gloss, format.channels == 1 ? 0.8f : 0.65f, "gray and even"};
-        return {Role::unsure, 0.3f, "gray, with much contrast"};
+            return {Role::occlusion, 0.8f, phrase("{} white with dark creases", percent(f.bright))};
+        if (f.two_tone >= 0.88f) return {Role::mask, 0.85f, phrase("two tones on {}", percent(f.two_tone))};
+        if (format.channels == 1 || f.contrast < 45)
+            return {Role::roughness_gloss, format.channels == 1 ? 0.8f : 0.65f, said("gray and even")};
+        return {Role::unsure, 0.3f, said("gray, with much contrast")};
     }
     if (f.pure >= 0.93f && f.saturation > 0.3f && desc.color != ColorSpace::srgb)
-        return {Role::mask, 0.7f, "its channels are nearly all on or off"};
-    if (opaque && f.saturation < 0.05f && f.contrast > 2) return {Role::specular, 0.5f, "nearly gray with a tint"};
-    return {Role::base_color, 0.75f, "colors and shapes"};
+        return {Role::mask, 0.7f, said("its channels are nearly all on or off")};
+    if (opaque && f.saturation < 0.05f && f.contrast > 2) return {Role::specular, 0.5f, said("nearly gray with a tint")};
+    return {Role::base_color, 0.75f, said("colors and shapes")};
 }
 
 namespace {
@@ -293,17 +295,18 @@ namespace {
 RoleGuess guess_bare(Bare bare, const PictureFacts& facts, const TextureDesc& desc) {
     auto seen = guess_by_picture(facts, desc);
     if (bare == Bare::in_set && seen.role != Role::normal && (seen.role != Role::mask || seen.confidence < 0.8f))
-        return {Role::base_color, 0.85f, "the one of its set without a role in its name"};
+        return {Role::base_color, 0.85f, said("the one of its set without a role in its name")};
     if (bare == Bare::in_set) return seen;
     const auto& format = info(desc.format);
     // Normals in alpha and green are a habit of compressed formats; a picture file has them by chance.
     if (seen.role == Role::normal && (facts.normals == NormalsIn::rgb || format.channels == 2 || format.block_width > 1)) return seen;
-    if (format.channels >= 3 && bare == Bare::common) return {Role::base_color, 0.75f, "most names here say their role, this one does not"};
+    if (format.channels >= 3 && bare == Bare::common)
+        return {Role::base_color, 0.75f, said("most names here say their role, this one does not")};
     if (seen.role == Role::base_color) return seen;
     // Gray walls, night skies and fences look like maps; what is certain is only that nothing says which.
-    if (format.channels < 3) return {Role::unsure, 0.3f, seen.why + ", and no name says more"};
-    if (seen.role == Role::mask || seen.role == Role::emission) return {Role::unsure, 0.4f, seen.why + ", and no name says more"};
-    return {Role::base_color, 0.5f, "a picture by itself: " + seen.why};
+    if (format.channels < 3) return {Role::unsure, 0.3f, seen.why + said(", and no name says more")};
+    if (seen.role == Role::mask || seen.role == Role::emission) return {Role::unsure, 0.4f, seen.why + said(", and no name says more")};
+    return {Role::base_color, 0.5f, phrase("a picture by itself: {}", seen.why)};
 }
 
 }  // namespace
@@ -311,16 +314,16 @@ RoleGuess guess_bare(Bare bare, const PictureFacts& facts, const TextureDesc& de
 RoleGuess guess_role(const NameParts& name, Bare bare, const PictureFacts* facts, const TextureDesc& desc) {
     const auto unnamed = [&] {
         if (facts) return guess_bare(bare, *facts, desc);
-        return bare == Bare::in_set ? RoleGuess{Role::base_color, 0.6f, "the one of its set without a role in its name"}
-                                    : RoleGuess{Role::unsure, 0, "not looked at yet"};
+        return bare == Bare::in_set ? RoleGuess{Role::base_color, 0.6f, said("the one of its set without a role in its name")}
+                                    : RoleGuess{Role::unsure, 0, said("not looked at yet")};
     };
     if (!name.habit) return unnamed();
     const auto& h = *name.habit;
     const bool clear = h.place == Place::suffix && h.word.size() > 2;
-    const auto named = h.place == Place::suffix   ? "named …" + h.word
-                       : h.place == Place::prefix ? "named " + h.word + "…"
-                       : h.place == Place::word   ? "named …" + h.word + "…"
-                                                  : "in a folder " + h.word;
+    const auto named = h.place == Place::suffix   ? phrase("named …{}", h.word)
+                       : h.place == Place::prefix ? phrase("named {}…", h.word)
+                       : h.place == Place::word   ? phrase("named …{}…", h.word)
+                                                  : phrase("in a folder {}", h.word);
     // A letter alone, or a word that names things, says something only beside a counterpart.
     const bool speaks = h.told || bare == Bare::in_set || (h.word.size() > 1 && !h.doubtful);
     if (!facts) return speaks ? RoleGuess{h.role, clear ? 0.8f : 0.5f, named} : unnamed();
@@ -335,10 +338,10 @@ RoleGuess guess_role(const NameParts& name, Bare bare, const PictureFacts* facts
         return {h.role, seen.role == h.role ? 0.98f : clear ? 0.85f : 0.7f, seen.role == h.role ? named + "; " + seen.why : named};
     // A gray picture named like a normal map is a height field; a letter is too little to say so.
     if (h.role == Role::normal && h.word.size() > 1 && facts->gray > 0.9f)
-        return {Role::height, 0.7f, named + ", but gray: heights, not normals"};
+        return {Role::height, 0.7f, named + said(", but gray: heights, not normals")};
     auto out = unnamed();
     out.confidence *= 0.9f;
-    out.why = fmt::format("{}, but {}", named, seen.role == out.role ? seen.why : out.why);
+    out.why = phrase("{}, but {}", named, seen.role == out.role ? seen.why : out.why);
     return out;
 }
 

@@ -50,7 +50,7 @@ public:
                             "Export the whole texture as DDS or KTX2");
             return one.address.inner;
         }
-        if (relative == ExportManifest::file_name) return Own{};
+        if (ExportManifest::is_manifest(relative)) return Own{};
         if (const auto exact = source_.find(relative.generic_string())) return std::vector{source_.entries()[*exact].path};
         const auto same = by_stem_.find(stem_of(relative.generic_string()));
         std::vector<std::string> textures;

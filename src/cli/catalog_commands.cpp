@@ -19,7 +19,7 @@ using nlohmann::json;
 namespace {
 
 Result<ReadCatalog> look_once(Context& c, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options,
-                              bool roles_too) {
+                              bool roles_too, const Shard& shard) {
     ReadCatalog out;
     out.sources = std::move(sources);
     SKIVET_TRY(const auto store, IndexStore::open(index.empty() ? ":memory:" : index));
@@ -32,6 +32,15 @@ Result<ReadCatalog> look_once(Context& c, std::vector<Source> sources, const std
     }
     const Shown shown(c, progress, "Looking at pictures");
     auto known = known_facts(out.catalog, *store);
+    out.mine.assign(out.catalog.items.size(), shard.is_all());
+    if (!shard.is_all()) {
+        std::vector<std::uint64_t> sizes;
+        std::vector<std::size_t> textures;
+        for (std::size_t i = 0; i < out.catalog.items.size(); ++i)
+            if (out.catalog.items[i].is_texture()) textures.push_back(i), sizes.push_back(out.catalog.items[i].size);
+        for (const auto i : part_of(sizes, shard)) out.mine[textures[i]] = true;
+        std::erase_if(known.todo, [&](std::size_t i) { return !out.mine[i]; });
+    }
     SKIVET_CHECK(measure_pictures(c.context, out.sources, out.catalog, known.todo, *store, nullptr, progress,
                                   [&, mutex = std::make_shared<std::mutex>()](std::vector<LookedAt> seen) {
                                       const std::lock_guard lock(*mutex);
@@ -46,14 +55,14 @@ Result<ReadCatalog> look_once(Context& c, std::vector<Source> sources, const std
 }  // namespace
 
 Result<ReadCatalog> read_catalog(Context& c, std::vector<Source> sources, const std::filesystem::path& index, const CatalogOptions& options,
-                                 bool roles_too) {
-    auto out = look_once(c, sources, index, options, roles_too);
+                                 bool roles_too, const Shard& shard) {
+    auto out = look_once(c, sources, index, options, roles_too, shard);
     if (out || out.error().code != ErrorCode::damaged || index.empty()) return out;
     // It was opened as an index of ours, so it may go: everything in it is found again.
     c.err << fmt::format("skivet-cli: the index {} is damaged ({}) and is made anew\n", index.string(), out.error().what);
     std::error_code code;
     for (const char* tail : {"", "-wal", "-shm"}) std::filesystem::remove(std::filesystem::path(index.string() + tail), code);
-    return look_once(c, std::move(sources), index, options, roles_too);
+    return look_once(c, std::move(sources), index, options, roles_too, shard);
 }
 
 int find_picture(Context& c, const FindPictureOptions& options) {
@@ -102,12 +111,12 @@ int roles(Context& c, const RolesOptions& options) {
     int code = 0;
     for (const auto& source : sources)
         if (source.error) code = c.failed(*source.error);
-    const auto looked = read_catalog(c, std::move(sources), options.index, {});
+    const auto looked = read_catalog(c, std::move(sources), options.index, {}, options.shard.is_all(), options.shard);
     if (!looked) return c.failed(looked.error());
     const auto& catalog = looked->catalog;
     for (std::size_t i = 0; i < catalog.items.size(); ++i) {
         const auto& item = catalog.items[i];
-        if (!item.is_texture()) continue;
+        if (!item.is_texture() || !looked->mine[i]) continue;
         const auto guess = options.by_picture
                                ? (looked->analysis.facts[i] ? guess_by_picture(*looked->analysis.facts[i], item.desc) : RoleGuess{})
                                : looked->analysis.why(catalog, i, {});

@@ -52,4 +52,17 @@ CLI::Validator word_or_number(std::vector<std::string> words, unsigned least, un
             about + fmt::format("{}-{}", least, most), ""};
 }
 
+void add_shard(CLI::App* command, Shard& shard) {
+    command
+        ->add_option_function<std::string>(
+            "--shard",
+            [&shard](const std::string& text) {
+                const auto parsed = parse_shard(text);
+                if (!parsed) throw CLI::ValidationError("--shard", parsed.error().message());
+                shard = *parsed;
+            },
+            "Only the K-th of N parts of all that is named: the same parts on every machine, balanced by bytes")
+        ->type_name("K/N");
+}
+
 }  // namespace skivet::cli

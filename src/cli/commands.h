@@ -2,6 +2,7 @@
 // The commands of skivet-cli. Each takes its options as a value and returns the exit code; results go to `out`, failures to `err`.
 #include <iosfwd>
 
+#include "base/shard.h"
 #include "catalog/catalog.h"
 #include "cli/run.h"
 #include "delivery/vault_register.h"
@@ -55,9 +56,13 @@ struct ExportOptions {
     bool fat32 = false;
     bool resume = false;
     bool force = false;  ///< also over files that no export made
+    Shard shard;
 };
 struct EncodeCommand {
-    std::filesystem::path image, out;
+    std::filesystem::path image, out;  ///< or two folders
+    Shard shard;                       ///< of the pictures of a folder
+    std::string as = "dds";            ///< what textures of a folder become
+    bool resume = false;               ///< of a folder: leave out what is there already
     std::string format, like, mips = "full", color, effort = "normal";
     std::string mends;            ///< with `like`: those that are made where they are due
     bool resize_texture = false;  ///< with `like`: the texture gets the picture's size
@@ -98,7 +103,9 @@ struct TouchOptions {
     std::filesystem::path to;          ///< a folder for pictures; empty: back to where they are from
     std::string mends;
     bool dry_run = false;
-    bool force = false;  ///< also over pictures that are there
+    bool force = false;   ///< also over pictures that are there
+    bool resume = false;  ///< leave those out
+    Shard shard;
 };
 struct ApplyOptions {
     std::filesystem::path folder, into, beside, patch;
@@ -139,6 +146,7 @@ struct RolesOptions {
     std::vector<std::string> sources;
     std::filesystem::path index;
     bool by_picture = false;
+    Shard shard;
 };
 int roles(Context& context, const RolesOptions& options);
 struct ExtractOptions {

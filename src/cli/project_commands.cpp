@@ -377,7 +377,17 @@ int project_fit(Context& c, const ProjectOptions& options) {
     auto project = open(c, options.folder);
     if (!project) return c.failed(project.error());
     const auto ids = pieces_named(project->project(), options.pieces);
-    return ids ? fit_pieces(c, *project, *ids) : c.failed(ids.error());
+    if (!ids) return c.failed(ids.error());
+    std::vector<std::uint64_t> sizes;
+    for (const auto id : *ids) {
+        const auto* piece = project->project().piece(id);
+        std::error_code code;
+        const auto size = piece ? std::filesystem::file_size(project->project().work() / piece->file, code) : 0;
+        sizes.push_back(code ? 0 : size);
+    }
+    std::vector<PieceId> mine;
+    for (const auto i : part_of(sizes, options.shard)) mine.push_back((*ids)[i]);
+    return fit_pieces(c, *project, mine);
 }
 
 int project_mend(Context& c, const ProjectOptions& options) {

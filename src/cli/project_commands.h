@@ -35,6 +35,7 @@ struct ProjectOptions {
     std::string put;                 ///< after an update: sure, all; empty: none, they are only listed
     std::optional<std::string> record_as, compare_with, forget_version;  ///< names of versions that were recorded as shipped
     bool list_changes = false;
+    Shard shard;        ///< of the pieces
     std::string bring;  ///< of its matches: sure, all; empty: none, they are only listed
 };
 

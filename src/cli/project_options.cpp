@@ -2,6 +2,7 @@
 #include <CLI/CLI.hpp>
 
 #include "bench/mends.h"
+#include "cli/checks.h"
 #include "cli/project_commands.h"
 
 namespace skivet::cli {
@@ -84,7 +85,9 @@ void add_project_commands(CLI::App& app, ProjectOptions& options, const std::fun
     sub->add_option("--take", options.bring,
                     "Those that are sure, or all, with the first texture that fits; otherwise they are only listed")
         ->check(CLI::IsMember({"sure", "all"}));
-    with_pieces(add("fit", "See what the game will get of the edits", project_fit));
+    sub = add("fit", "See what the game will get of the edits", project_fit);
+    add_shard(sub, options.shard);
+    with_pieces(sub);
     sub = add("mend", "Make the repairs that are offered, and fit again", project_mend);
     sub->add_option("--do", options.mends, "Which, with commas between: " + mend_words())->type_name("LIST");
     sub->add_option("--format", options.format, "The format they get instead of their own, where their files can say it; own: their own")

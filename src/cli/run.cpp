@@ -141,8 +141,14 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("SOURCE", roles_options.sources, "Archives and folders")->required();
     sub->add_flag("--by-picture", roles_options.by_picture, "By the pixels alone, whatever the name says");
     with_index(sub, roles_options.index);
+    add_shard(sub, roles_options.shard);
     common(sub);
-    sub->callback([&] { command = [&] { return roles(c, roles_options); }; });
+    sub->callback([&] {
+        if (!roles_options.shard.is_all() && !roles_options.by_picture)
+            throw CLI::ValidationError(
+                "roles", "--shard needs --by-picture: with the help of names and sets a role is told from all pictures together");
+        command = [&] { return roles(c, roles_options); };
+    });
 
     std::string address;
     sub = app.add_subcommand("show", "Show all facts of one entry");
@@ -189,14 +195,17 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     auto* resume = sub->add_flag("--resume", export_options.resume, "Leave out what is already there");
     sub->add_flag("--force", export_options.force, "Write also over files that no export made or that were changed since")
         ->excludes(resume);
+    add_shard(sub, export_options.shard);
     common(sub);
     sub->callback([&] { command = [&] { return export_entries(c, export_options); }; });
 
     EncodeCommand encode_options;
-    sub = app.add_subcommand("encode", "Make a texture from an image");
-    sub->add_option("IMAGE", encode_options.image, "The image, or - for the standard input")->required();
-    sub->add_option("--out", encode_options.out,
-                    "The texture's file (.dds, .ktx or .ktx2; with --like of the same kind), or - for the output")
+    sub = app.add_subcommand("encode", "Make a texture from an image, or textures from a folder of images");
+    sub->add_option("IMAGE", encode_options.image, "The image, - for the standard input, or a folder")->required();
+    sub->add_option(
+           "--out", encode_options.out,
+           "The texture's file (.dds, .ktx or .ktx2; with --like of the same kind), - for the output, or of a folder the folder for "
+           "its textures")
         ->required()
         ->type_name("FILE");
     auto* format = sub->add_option("--format", encode_options.format, "A format name, for example BC1");
@@ -214,6 +223,11 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--effort", encode_options.effort, "fast, normal or best")
         ->check(CLI::IsMember({"fast", "normal", "best"}))
         ->capture_default_str();
+    sub->add_option("--as", encode_options.as, "What a folder's textures become: dds, ktx or ktx2")
+        ->check(CLI::IsMember({"dds", "ktx", "ktx2"}))
+        ->capture_default_str();
+    sub->add_flag("--resume", encode_options.resume, "Of a folder: leave out what is already there");
+    add_shard(sub, encode_options.shard);
     sub->add_option("--color", encode_options.color, "srgb or linear")->check(CLI::IsMember({"srgb", "linear"}));
     sub->add_option("--jobs", encode_options.jobs, "How many at once; 0: all cores")
         ->type_name("N")
@@ -316,12 +330,16 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub->add_option("--to", touch_options.to, "Write PNG files there instead of changing anything")->type_name("DIR");
     sub->add_option("--mend", touch_options.mends, "Repairs that are made where they are due, with commas between: " + mend_words())
         ->type_name("LIST");
-    sub->add_flag("--force", touch_options.force, "Also over pictures that are there");
+    auto* force = sub->add_flag("--force", touch_options.force, "Also over pictures that are there");
+    sub->add_flag("--resume", touch_options.resume, "Leave out pictures that are already there")->excludes(force);
+    add_shard(sub, touch_options.shard);
     sub->add_flag("--dry-run", touch_options.dry_run, "Only show what would be written");
     common(sub);
     with_vault(sub);
     sub->callback([&] {
         if (touch_options.touches.empty() && touch_options.list.empty()) throw CLI::ValidationError("touch", "--do or --list is needed");
+        if (!touch_options.shard.is_all() && touch_options.to.empty())
+            throw CLI::ValidationError("touch", "--shard needs --to: several machines do not change the same files in place");
         writes = !touch_options.dry_run && touch_options.to.empty();
         command = [&] { return touch_files(c, touch_options); };
     });

@@ -61,7 +61,15 @@ int touch_files(Context& c, const TouchOptions& options) {
     std::map<fs::path, std::vector<AddressedBytes>> by_source;  // one delivery each
     std::map<fs::path, std::string> written;
     std::set<std::string> seen;
+    std::vector<std::uint64_t> sizes;
     for (const auto& name : options.files) {
+        const auto address = parse_address(name);
+        std::error_code unknown;
+        const auto size = address && address->inner.empty() ? fs::file_size(address->source, unknown) : 0;
+        sizes.push_back(unknown ? 0 : size);
+    }
+    for (const auto i : part_of(sizes, options.shard)) {
+        const auto& name = options.files[i];
         if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
         const auto address = parse_address(name);
         if (!address) {
@@ -91,6 +99,7 @@ int touch_files(Context& c, const TouchOptions& options) {
                        {ErrorCode::usage, "is the file itself", {}, {}, "Name another folder; without --to it is changed with a way back"});
                 continue;
             }
+            if (options.resume && fs::exists(path, code_of)) continue;
             if (!options.force && fs::exists(path, code_of)) {
                 failed(name, {ErrorCode::usage, path.string() + " is there already", {}, {}, "--force writes over it"});
                 continue;

@@ -1,6 +1,7 @@
 // Commands that write: export, encode, replace, compact. See apply_command.cpp and restore_command.cpp for the others.
 #include <fmt/format.h>
 #include <tbb/task_arena.h>
+#include <map>
 #include <nlohmann/json.hpp>
 #include <ostream>
 
@@ -83,6 +84,7 @@ int export_entries(Context& c, const ExportOptions& options) {
     wish.alpha = alpha_way_named(options.alpha).value_or(AlphaWay::kept);
     wish.resume = options.resume;
     wish.overwrite = options.force;
+    wish.shard = options.shard;
     wish.part_bytes = options.fat32 ? fat32_part : options.part_bytes;
     std::vector<ExportItem> items;
     std::size_t failures = 0, problems = 0;
@@ -233,7 +235,72 @@ int encode_on_some_cores(Context& c, const EncodeCommand& options) {
 
 }  // namespace
 
+namespace {
+
+/// Every picture of a folder, at its place in another one. What cannot be encoded is said, and the others follow.
+int encode_folder(Context& c, const EncodeCommand& options) {
+    if (!options.like.empty())
+        return c.failed(Error{ErrorCode::usage, "--like is for one image, not for a folder", {}, {}, "Say the format with --format"});
+    std::vector<fs::path> pictures;
+    std::error_code code;
+    for (auto walk = fs::recursive_directory_iterator(options.image, code); !code && walk != fs::recursive_directory_iterator();
+         walk.increment(code)) {
+        const auto kind = walk->is_regular_file(code) ? c.context.textures.by_extension(walk->path().string()) : nullptr;
+        if (kind && kind->traits().picture && !lies_in(walk->path(), options.out)) pictures.push_back(walk->path());
+    }
+    if (code) return c.failed(fail_errno(code.value(), "cannot read " + options.image.string()).value());
+    std::sort(pictures.begin(), pictures.end());
+    if (pictures.empty()) {
+        c.failed(Error{ErrorCode::missing, "there is no picture in " + options.image.string(), {}, {}, ""});
+        return 1;
+    }
+    // Two pictures that differ only in their ending would become one texture.
+    std::map<fs::path, fs::path> names;
+    std::vector<std::uint64_t> sizes;
+    std::vector<fs::path> outs;
+    for (const auto& picture : pictures) {
+        auto name = picture.lexically_relative(options.image);
+        name.replace_extension(options.as);
+        if (const auto [other, fresh] = names.try_emplace(name, picture); !fresh)
+            return c.failed(
+                Error{ErrorCode::usage,
+                      fmt::format("{} and {} would be one texture, {}", other->second.string(), picture.string(), name.string()),
+                      {},
+                      {},
+                      "Give one of them another name"});
+        outs.push_back(options.out / name);
+        sizes.push_back(fs::file_size(picture, code));
+    }
+    Progress progress;
+    progress.cancel = c.cancel;
+    const auto mine = part_of(sizes, options.shard);
+    progress.total = mine.size();
+    const Shown shown(c, progress, "Encoding");
+    std::size_t made = 0, there = 0, failed = 0;
+    for (const auto i : mine) {
+        if (c.cancel.canceled()) return c.failed(c.cancel.check().error());
+        if (options.resume && fs::exists(outs[i], code)) {
+            ++there, ++progress.done;
+            continue;
+        }
+        auto one = options;
+        one.image = pictures[i];
+        one.out = outs[i];
+        one.shard = {};
+        fs::create_directories(one.out.parent_path(), code);
+        if (encode_image(c, one) == 0) ++made;
+        else ++failed;
+        ++progress.done;
+    }
+    c.say(fmt::format("{} made, {} failed", made, failed) + (there ? fmt::format(", {} there already", there) : ""));
+    return failed > 0 ? 1 : 0;
+}
+
+}  // namespace
+
 int encode_image(Context& c, const EncodeCommand& options) {
+    if (std::error_code code; fs::is_directory(options.image, code)) return encode_folder(c, options);
+    if (!options.shard.is_all()) return c.failed(Error{ErrorCode::usage, "--shard is for a folder of images", {}, {}, ""});
     std::vector<fs::path> inputs = {options.image};
     if (const auto like = options.like.empty() ? Result<Address>(Address{}) : parse_address(options.like); like && !like->source.empty())
         inputs.push_back(like->source);

@@ -1,9 +1,9 @@
-#include <fmt/format.h>
 #include <tbb/parallel_for.h>
 #include <atomic>
 #include <cstring>
 #include <memory>
 
+#include "base/phrase.h"
 #include "codec/blocks.h"
 #include "pixel/metrics.h"
 
@@ -27,7 +27,7 @@ Status check_level(Format format, ByteSpan data, std::uint32_t width, std::uint3
     const auto need = level_bytes(format, width, height);
     if (data.size() < need)
         return fail(ErrorCode::damaged,
-                    fmt::format("{} {}×{}: needs {} bytes, has {}", info(format).name, width, height, grouped(need), grouped(data.size())));
+                    phrase("{} {}×{}: needs {} bytes, has {}", info(format).name, width, height, grouped(need), grouped(data.size())));
     return {};
 }
 
@@ -172,7 +172,7 @@ Result<Bytes> encode_changed_level(const FormatInfo& f, Run run, Packed packed, 
 Status check_encode(Format format) {
     if (format == Format::unknown) return fail(ErrorCode::unsupported, "the pixel format is unknown");
     if (!can_encode(format))
-        return fail(ErrorCode::unsupported, fmt::format("{} is only read", info(format).name),
+        return fail(ErrorCode::unsupported, phrase("{} is only read", info(format).name),
                     "Textures of this format can be shown and exported, not written");
     return {};
 }

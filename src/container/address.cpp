@@ -1,10 +1,10 @@
 #include "container/address.h"
 
-#include <fmt/format.h>
 #include <map>
 #include <set>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "container/texture_files.h"
 
 namespace skivet {
@@ -33,13 +33,13 @@ std::string unescaped(std::string_view part) {
 
 Result<std::size_t> entry_of(const Container& container, const std::string& path) {
     if (const auto found = container.find(path)) return *found;
-    return fail(ErrorCode::missing, fmt::format("there is no entry \"{}\"", path), "skivet-cli list shows what is inside");
+    return fail(ErrorCode::missing, phrase("there is no entry \"{}\"", path), "skivet-cli list shows what is inside");
 }
 
 /// The archive that an entry is; `depth` archives are around it.
 Result<std::shared_ptr<const Container>> open_inside(const ReadContext& context, const Container& container, const std::string& step,
                                                      std::size_t depth) {
-    if (depth >= context.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", context.limits.depth));
+    if (depth >= context.limits.depth) return fail(ErrorCode::limit, phrase("archives more than {} deep", context.limits.depth));
     SKIVET_TRY(const auto entry, entry_of(container, step));
     SKIVET_TRY(auto view, container.view(entry, context.limits));
     return open_container(context, std::move(view));
@@ -77,7 +77,7 @@ Status note_change(const Container& container, AddressedChange& change, Changes&
 }
 
 Result<WritePlan> plan_inner(const ReadContext& context, const Container& container, std::vector<AddressedChange> items, unsigned depth) {
-    if (depth > context.limits.depth) return fail(ErrorCode::limit, fmt::format("archives more than {} deep", context.limits.depth));
+    if (depth > context.limits.depth) return fail(ErrorCode::limit, phrase("archives more than {} deep", context.limits.depth));
     Changes here;
     WritePlan elsewhere;  // archives that lie in a folder are changed where they are
     // Everything that goes into one inner archive is planned together.
@@ -90,7 +90,7 @@ Result<WritePlan> plan_inner(const ReadContext& context, const Container& contai
                                        [](const auto& item) { return item.inner.size() == 1; });
         if (whole) {
             for (; i < end; ++i) {
-                if (items[i].inner.size() > 1) return fail(ErrorCode::usage, fmt::format("\"{}\" is changed as a whole and inside", front));
+                if (items[i].inner.size() > 1) return fail(ErrorCode::usage, phrase("\"{}\" is changed as a whole and inside", front));
                 SKIVET_CHECK(note_change(container, items[i], here));
             }
             continue;
@@ -138,8 +138,7 @@ Result<Address> parse_address(std::string_view text) {
     for (std::size_t at = 0;;) {
         const auto next = text.find("::", at);
         parts.emplace_back(text.substr(at, next == std::string_view::npos ? next : next - at));
-        if (parts.back().empty())
-            return fail(ErrorCode::usage, fmt::format("\"{}\" is no address", text), "Write archive.zip::path/inside.dds");
+        if (parts.back().empty()) return fail(ErrorCode::usage, phrase("\"{}\" is no address", text), "Write archive.zip::path/inside.dds");
         if (next == std::string_view::npos) break;
         at = next + 2;
     }
@@ -207,7 +206,7 @@ Result<WritePlan> plan_changes(const ReadContext& context, const Container& sour
     SKIVET_TRY(auto files, spread_replacements(context, source, std::move(replaced)));
     std::set<std::vector<std::string>> seen;
     for (auto& one : files) {
-        if (!seen.insert(one.inner).second) return fail(ErrorCode::usage, fmt::format("\"{}\" is replaced twice", one.inner.back()));
+        if (!seen.insert(one.inner).second) return fail(ErrorCode::usage, phrase("\"{}\" is replaced twice", one.inner.back()));
         all.push_back({AddressedChange::What::replace, std::move(one.inner), std::move(one.bytes)});
     }
     return plan_inner(context, source, std::move(all), 1);

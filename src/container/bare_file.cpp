@@ -1,9 +1,8 @@
 #include "container/bare_file.h"
 
-#include <fmt/format.h>
-
 #include <cstring>
 
+#include "base/phrase.h"
 #include "texture/dds.h"
 #include "texture/ktx2.h"
 
@@ -92,11 +91,11 @@ Result<Bytes> bare_levels(const BareTexture& texture, ByteSpan data, ByteSpan fi
     const auto &was = texture.desc, &is = edited.layout.desc;
     if (is.format != was.format || is.width != was.width || is.height != was.height || is.mips != was.mips || is.depth != 1 ||
         is.layers != 1 || is.faces != 1)
-        return other(fmt::format("it is {} {} with {} mips, the original {} {} with {}", info(is.format).name, size_text(is), is.mips,
-                                 info(was.format).name, size_text(was), was.mips));
+        return other(phrase("it is {} {} with {} mips, the original {} {} with {}", info(is.format).name, size_text(is), is.mips,
+                            info(was.format).name, size_text(was), was.mips));
     SKIVET_TRY(const auto levels, payload_of(edited));
     if (levels.size() != texture.size)
-        return other(fmt::format("its levels take {} bytes, the original's {}", grouped(levels.size()), grouped(texture.size)));
+        return other(phrase("its levels take {} bytes, the original's {}", grouped(levels.size()), grouped(texture.size)));
     return turned(texture, levels, true);
 }
 

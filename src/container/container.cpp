@@ -1,10 +1,9 @@
 #include "container/container.h"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <unordered_set>
 
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -50,7 +49,7 @@ std::optional<std::size_t> Container::find(std::string_view path) const {
 
 Result<Bytes> Container::read_stored(std::size_t entry, const ReadLimits& limits) const {
     if (entries_[entry].method == "stored" && !entries_[entry].encrypted) return read(entry, limits);
-    return fail(ErrorCode::unsupported, fmt::format("{}: a {} archive does not keep its entries apart", entries_[entry].path, kind()),
+    return fail(ErrorCode::unsupported, phrase("{}: a {} archive does not keep its entries apart", entries_[entry].path, kind()),
                 "It can be taken out unpacked");
 }
 
@@ -60,8 +59,7 @@ Result<FileView> Container::view(std::size_t entry, const ReadLimits& limits) co
 }
 
 std::string Container::fixed_entries() const {
-    return read_only().empty() ? fmt::format("what a {} holds can be replaced, but nothing added, renamed or taken out", kind())
-                               : read_only();
+    return read_only().empty() ? phrase("what a {} holds can be replaced, but nothing added, renamed or taken out", kind()) : read_only();
 }
 
 Result<WritePlan> Container::plan_entries(const Changes& changes, const ReadLimits& limits) const { return plan(changes.replaced, limits); }
@@ -74,7 +72,7 @@ Result<WritePlan> Container::plan_changes(const Changes& changes, const ReadLimi
     const auto no_such = [&](std::size_t entry) { return entry >= entries_.size(); };
     const auto missing = [] { return fail(ErrorCode::usage, "there is no such entry"); };
     const auto twice = [&](std::size_t entry) {
-        return fail(ErrorCode::usage, fmt::format("\"{}\" is changed in two ways at once", entries_[entry].path));
+        return fail(ErrorCode::usage, phrase("\"{}\" is changed in two ways at once", entries_[entry].path));
     };
     for (const auto entry : changes.removed) {
         if (no_such(entry)) return missing();
@@ -90,7 +88,7 @@ Result<WritePlan> Container::plan_changes(const Changes& changes, const ReadLimi
     // One of them gone, the others would be counted anew, and what went could not be told from what stayed.
     for (const auto entry : leaving)
         if (doubles_.contains(entries_[entry].path))
-            return fail(ErrorCode::unsupported, fmt::format("several entries have the name of \"{}\"", entries_[entry].path),
+            return fail(ErrorCode::unsupported, phrase("several entries have the name of \"{}\"", entries_[entry].path),
                         "Replace its content instead");
     std::unordered_set<std::size_t> replaced;
     for (const auto& r : changes.replaced) {
@@ -100,11 +98,11 @@ Result<WritePlan> Container::plan_changes(const Changes& changes, const ReadLimi
     std::unordered_set<std::string_view> coming;
     const auto check_path = [&](const std::string& path) -> Status {
         if (path.empty() || safe_relative_path(path) != path)
-            return fail(ErrorCode::usage, fmt::format("\"{}\" is no path inside an archive", path),
+            return fail(ErrorCode::usage, phrase("\"{}\" is no path inside an archive", path),
                         "Folders and a name, with / between them, such as textures/horse_blue.dds");
         const auto there = find(path);
         if ((there && !leaving.contains(*there)) || !coming.insert(path).second)
-            return fail(ErrorCode::usage, fmt::format("there is an entry \"{}\" already", path), "Choose another name");
+            return fail(ErrorCode::usage, phrase("there is an entry \"{}\" already", path), "Choose another name");
         return {};
     };
     for (const auto& name : changes.renamed) SKIVET_CHECK(check_path(name.path));
@@ -118,7 +116,7 @@ Result<WritePlan> Container::plan_changes(const Changes& changes, const ReadLimi
 Result<WritePlan> Container::plan_compact(const ReadLimits&) const { return WritePlan{}; }
 
 Result<Bytes> Container::patch_archive(std::span<const Replacement>, const ReadLimits&) const {
-    return fail(ErrorCode::unsupported, "a patch archive of the kind " + kind() + " cannot be made",
+    return fail(ErrorCode::unsupported, phrase("a patch archive of the kind {} cannot be made", kind()),
                 "Deliver into the archive itself or into an override folder");
 }
 

@@ -5,6 +5,7 @@
 #include <set>
 
 #include "base/cipher.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/draft_found.h"
 
@@ -205,7 +206,7 @@ private:
             f_.meant.push_back({column, "bytes", "means = \"size\""});
             f_.has_size = true;
             f_.proved_by_content = true;
-            f_.notes.push_back(fmt::format("entries are packed with {}", name_of(*ways.rbegin())));
+            f_.notes.push_back(phrase("entries are packed with {}", name_of(*ways.rbegin())));
             return;
         }
         if (stored_twice && f_.placed.ends == Placed::Ends::by_size && f_.placed.size && !find_whole_streams()) {
@@ -234,7 +235,7 @@ private:
         f_.stream = find_whole_streams();
         if (!f_.stream) return;
         f_.packing_words = fmt::format("method = \"{}\"\n", name_of(*f_.stream));
-        f_.notes.push_back(fmt::format("entries are packed with {}", name_of(*f_.stream)));
+        f_.notes.push_back(phrase("entries are packed with {}", name_of(*f_.stream)));
         f_.proved_by_content = true;
     }
 
@@ -396,7 +397,7 @@ void find_data_key(Found& f) {
     if (plain < 0.8 * bytes)
         if (const auto key = key_of(stretches); key && unhides(*key)) {
             f.key = *key;
-            f.notes.push_back(fmt::format("entries are hidden by a key of {} bytes", key->size()));
+            f.notes.push_back(phrase("entries are hidden by a key of {} bytes", key->size()));
             return;
         }
     // Packed streams have no commonest byte, but zlib's first two are nearly always one of four pairs (RFC 1950).
@@ -416,7 +417,7 @@ void find_data_key(Found& f) {
             }
             if (good < data.size()) continue;
             f.key = key;
-            f.notes.push_back(fmt::format("entries are hidden by a key of {} bytes", key.size()));
+            f.notes.push_back(phrase("entries are hidden by a key of {} bytes", key.size()));
             return;
         }
 }

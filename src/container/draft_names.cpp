@@ -1,8 +1,8 @@
 // What entries are called: names that lie apart from the records, or a number that may be a hash of them.
-#include <fmt/format.h>
 #include <algorithm>
 #include <set>
 
+#include "base/phrase.h"
 #include "container/draft_found.h"
 
 namespace skivet::draft {
@@ -96,7 +96,7 @@ void find_hash(Found& f) {
             }
             if (all.size() < n || large * 4 < n * 3 || readable * 4 > n || rising) continue;
             f.meant.insert(f.meant.begin(), {column, "name_hash", "means = \"path hash\""});
-            f.notes.push_back(fmt::format("names are known only by a hash of {} bytes; which one is a guess", width));
+            f.notes.push_back(phrase("names are known only by a hash of {} bytes; which one is a guess", width));
             return;
         }
     f.notes.push_back("there are no names; entries are numbered");

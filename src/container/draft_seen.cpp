@@ -1,8 +1,8 @@
 // What can be seen in a file in which no table was found.
-#include <fmt/format.h>
 #include <algorithm>
 #include <cmath>
 
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/draft_sheet.h"
 #include "container/draft_table.h"
@@ -72,15 +72,15 @@ std::vector<std::string> seen_in(ByteSpan file) {
     if (by_length.size() > most_lines) by_length.resize(most_lines);
     std::sort(by_length.begin(), by_length.end(), [](const Line& a, const Line& b) { return a.from < b.from; });
     for (const auto& line : by_length)
-        out.push_back(fmt::format("{} to {}: {}, {:.1f} bits a byte", hex(line.from), hex(line.to), line.region.kind, line.region.entropy));
-    if (lines.size() > by_length.size()) out.push_back(fmt::format("{} shorter stretches between them", lines.size() - by_length.size()));
+        out.push_back(phrase("{} to {}: {}, {:.1f} bits a byte", hex(line.from), hex(line.to), line.region.kind, line.region.entropy));
+    if (lines.size() > by_length.size()) out.push_back(phrase("{} shorter stretches between them", lines.size() - by_length.size()));
 
     const auto runs = draft::runs_of_names(file);
     if (!runs.empty()) {
         const auto& run = runs.front();
         const auto first = run.starts.front(), second = run.starts[1];
-        out.push_back(fmt::format("{} names one after the other at {}, the first is \"{}\"", grouped(run.starts.size()), hex(run.at),
-                                  as_text(file.subspan(static_cast<std::size_t>(first), static_cast<std::size_t>(second - first - 1)))));
+        out.push_back(phrase("{} names one after the other at {}, the first is \"{}\"", grouped(run.starts.size()), hex(run.at),
+                             as_text(file.subspan(static_cast<std::size_t>(first), static_cast<std::size_t>(second - first - 1)))));
     }
     // How often a byte is the same as the one so far behind it, zeros apart.
     const auto look = file.first(std::min(file.size(), looked_at));
@@ -101,8 +101,8 @@ std::vector<std::string> seen_in(ByteSpan file) {
     std::string said;
     for (std::size_t k = 0; k < std::min<std::size_t>(3, distances.size()); ++k)
         if (distances[k].first > 0.05 && distances[k].first > 2 * shares[shares.size() / 2])
-            said += fmt::format("{}{} bytes ({:.0f} %)", said.empty() ? "" : ", ", distances[k].second, 100 * distances[k].first);
-    if (!said.empty()) out.push_back("bytes are the same most often at distances of " + said);
+            said += phrase("{}{} bytes ({:.0f} %)", said.empty() ? "" : ", ", distances[k].second, 100 * distances[k].first);
+    if (!said.empty()) out.push_back(phrase("bytes are the same most often at distances of {}", said));
     return out;
 }
 

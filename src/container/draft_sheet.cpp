@@ -6,6 +6,7 @@
 #include <set>
 
 #include "base/cipher.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/draft_found.h"
 #include "container/sheet_try.h"
@@ -336,7 +337,7 @@ private:
         out.readable = trial->readable;
         out.unexplained = trial->unexplained + trial->padding;
         const auto& table = found.table;
-        out.found = fmt::format(
+        out.found = phrase(
             "{} records of {} and {} bytes of numbers at {}; {} that cover {} of {}", grouped(table.count()),
             found.named() ? "a name" : "no name", table.numbers - (table.form == NameForm::fixed ? table.name_bytes : 0), hex(table.at),
             !found.placed.offset                         ? "sizes"
@@ -356,36 +357,34 @@ private:
         const auto filled = static_cast<std::size_t>(std::count_if(sizes.begin(), sizes.end(), [](auto size) { return size > 0; }));
         const std::set<std::string> names(trial.names.begin(), trial.names.end());
         if (trial.readable < trial.looked_at)
-            return fmt::format("of the likeliest table's {} entries that were looked at only {} can be read", grouped(trial.looked_at),
-                               grouped(trial.readable));
-        if (trial.entries < n)
-            return fmt::format("of the likeliest table's {} records only {} can be read", grouped(n), grouped(trial.entries));
+            return phrase("of the likeliest table's {} entries that were looked at only {} can be read", grouped(trial.looked_at),
+                          grouped(trial.readable));
+        if (trial.entries < n) return phrase("of the likeliest table's {} records only {} can be read", grouped(n), grouped(trial.entries));
         if (filled < 2 || filled * 4 < n)
-            return fmt::format("{} of the likeliest table's {} entries are empty, so nothing shows that it is one", grouped(n - filled),
-                               grouped(n));
+            return phrase("{} of the likeliest table's {} entries are empty, so nothing shows that it is one", grouped(n - filled),
+                          grouped(n));
         if (names.size() * 2 < trial.names.size())
-            return fmt::format("the likeliest table's {} entries have only {} different names", grouped(trial.names.size()),
-                               grouped(names.size()));
+            return phrase("the likeliest table's {} entries have only {} different names", grouped(trial.names.size()),
+                          grouped(names.size()));
         if (!found.doubt.empty()) return found.doubt;
         if (!found.named() && text_in_records(found.table))
-            return fmt::format("the likeliest table's {} records hold text that does not fit into them as names", grouped(n));
+            return phrase("the likeliest table's {} records hold text that does not fit into them as names", grouped(n));
         if (found.names_cut) return "the likeliest table ends within the first of the names behind it";
         if (const auto left = record_left_over(found))
-            return fmt::format("the {} bytes between the likeliest table and its names look like the rest of a record: it begins later",
-                               left);
+            return phrase("the {} bytes between the likeliest table and its names look like the rest of a record: it begins later", left);
         if (names_gain_signs(found.table))
-            return fmt::format("all of the likeliest table's {} names begin with the same byte, which is hardly one of theirs", grouped(n));
+            return phrase("all of the likeliest table's {} names begin with the same byte, which is hardly one of theirs", grouped(n));
         if (names_lose_signs(found.table))
-            return fmt::format("what stands before the likeliest table's {} names looks like their first signs", grouped(n));
+            return phrase("what stands before the likeliest table's {} names looks like their first signs", grouped(n));
         if (!found.placed.offset && has_places(found))
-            return fmt::format("sizes fit one after the other, but another column of the {} records looks like places", grouped(n));
+            return phrase("sizes fit one after the other, but another column of the {} records looks like places", grouped(n));
         if (!found.table_key.empty() && found.placed.ends != Placed::Ends::by_size && !found.proved_by_content)
-            return fmt::format("the likeliest table's {} records are hidden, and only places that rise speak for it", grouped(n));
+            return phrase("the likeliest table's {} records are hidden, and only places that rise speak for it", grouped(n));
         if (!found.table_key.empty() && found.key.empty() && !found.proved_by_content)
-            return fmt::format("the likeliest table's {} records are hidden, and nothing shows whether the entries are", grouped(n));
+            return phrase("the likeliest table's {} records are hidden, and nothing shows whether the entries are", grouped(n));
         if (found.names && !found.table_key.empty()) return std::string("names that lie apart are hidden like the records");
         if (found.files.pattern.empty() && trial.unexplained > most)
-            return fmt::format("the likeliest table leaves {} of {} bytes unexplained", grouped(trial.unexplained), grouped(file_.size()));
+            return phrase("the likeliest table leaves {} of {} bytes unexplained", grouped(trial.unexplained), grouped(file_.size()));
         // What touches the entries belongs to one that was missed.
         std::uint64_t begin = ~0ull, end = 0;
         for (std::size_t i = 0; i < n; ++i)
@@ -393,29 +392,27 @@ private:
         if (found.files.pattern.empty())
             for (const auto& gap : trial.unknown)
                 if ((gap.at <= end && gap.at + gap.size > end) || (gap.at < begin && gap.at + gap.size >= begin))
-                    return fmt::format("{} bytes at {} that nothing explains lie right beside the entries", grouped(gap.size), hex(gap.at));
+                    return phrase("{} bytes at {} that nothing explains lie right beside the entries", grouped(gap.size), hex(gap.at));
         if (found.files.pattern.empty() && !(found.placed.ends == Placed::Ends::by_size && found.placed.offset))
             for (const auto& run : names_)
                 if (run.starts.size() >= n && run.at < end && run.end > begin)
-                    return fmt::format("{} names at {} lie in what would be an entry", grouped(run.starts.size()), hex(run.at));
+                    return phrase("{} names at {} lie in what would be an entry", grouped(run.starts.size()), hex(run.at));
         const bool pointed = found.pointed || (found.header_at == 0 && found.table.at == found.header_bytes && found.table.at <= 256);
         if (found.unnamed_in_header > 96)
-            return fmt::format("{} bytes in front of the likeliest table's {} entries are not explained", grouped(found.unnamed_in_header),
-                               grouped(n));
-        if (hidden_ && !found.counted)
-            return fmt::format("with the likeliest key the header does not know the table's {} entries", grouped(n));
+            return phrase("{} bytes in front of the likeliest table's {} entries are not explained", grouped(found.unnamed_in_header),
+                          grouped(n));
+        if (hidden_ && !found.counted) return phrase("with the likeliest key the header does not know the table's {} entries", grouped(n));
         if (found.placed.ends != Placed::Ends::by_size && !(found.counted && pointed))
-            return fmt::format("only places that rise speak for the likeliest table, and the header does not know its {} entries",
-                               grouped(n));
+            return phrase("only places that rise speak for the likeliest table, and the header does not know its {} entries", grouped(n));
         if (!found.files.pattern.empty() && !found.files.numbered &&
             (begin > 64 || end > found.files.sizes.begin()->second || found.files.sizes.begin()->second - end > 2048))
-            return fmt::format("the likeliest table's {} entries do not fill {}", grouped(n), found.files.pattern);
+            return phrase("the likeliest table's {} entries do not fill {}", grouped(n), found.files.pattern);
         const bool tiles = found.placed.ends == Placed::Ends::by_size && found.placed.offset;
         if (!tiles && !found.named() && !found.proved_by_content &&
             !(found.counted && (found.placed.offset ? found.placed.ends == Placed::Ends::next_record || (found.pointed && n >= 20)
                                                     : found.hashed() && found.pointed)))
-            return fmt::format("only {} speak for the likeliest table: nothing tells its {} entries' names, and nothing in them is checked",
-                               found.placed.offset ? "places that rise" : "sizes with the right sum", grouped(n));
+            return phrase("only {} speak for the likeliest table: nothing tells its {} entries' names, and nothing in them is checked",
+                          found.placed.offset ? "places that rise" : "sizes with the right sum", grouped(n));
         return {};
     }
 };
@@ -438,7 +435,8 @@ Result<std::optional<SheetDraft>> draft_wrapped(const ReadContext& context, cons
 
 Result<SheetDraft> draft_sheet(const ReadContext& context, const FileView& file, const Progress& progress) {
     SKIVET_TRY(const auto bytes, file.bytes());
-    if (bytes.size() < 32) return fail(ErrorCode::unsupported, "a file of " + grouped(bytes.size()) + " bytes is too small for a table");
+    if (bytes.size() < 32)
+        return fail(ErrorCode::unsupported, phrase("a file of {} bytes is too small for a table", grouped(bytes.size())));
     SKIVET_TRY(auto best, Drafter(context, file, bytes, progress).draft());
     if (best && best->unsound.empty()) return std::move(*best);
     // A guess at a key is tried on a copy of the whole file.
@@ -453,7 +451,7 @@ Result<SheetDraft> draft_sheet(const ReadContext& context, const FileView& file,
     for (const auto& line : seen_in(bytes)) seen += "\n  " + line;
     return fail(ErrorCode::unsupported,
                 "no table of entries could be found: no run of equal records has offsets and sizes that fit this file",
-                "Sifting may find textures in it all the same. What can be seen:" + seen);
+                phrase("Sifting may find textures in it all the same. What can be seen:{}", seen));
 }
 
 }  // namespace skivet

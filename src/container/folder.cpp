@@ -1,9 +1,9 @@
 #include "container/folder.h"
 
-#include <fmt/format.h>
 #include <map>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "container/parts.h"
 
 namespace skivet {
@@ -17,7 +17,7 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
     out->past_ = std::move(past);
     std::error_code code;
     fs::recursive_directory_iterator walk(folder, fs::directory_options::skip_permission_denied, code);
-    if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
+    if (code) return fail_errno(code.value(), phrase("cannot read the folder {}", folder.string()));
     std::map<std::string, std::vector<std::string>> names;  // that could be parts, by folder
     std::unordered_map<std::string, std::uint64_t> sizes;
     const auto real = out->past_ ? fs::weakly_canonical(folder, code) : folder;
@@ -35,7 +35,7 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
         return !out->past_->not_there.contains(file);
     };
     for (const fs::recursive_directory_iterator end; walk != end; walk.increment(code)) {
-        if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
+        if (code) return fail_errno(code.value(), phrase("cannot read the folder {}", folder.string()));
         std::error_code ignored;
         if (std::find(apart.begin(), apart.end(), walk->path()) != apart.end()) {
             if (walk->is_directory(ignored)) walk.disable_recursion_pending();
@@ -43,7 +43,7 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
         }
         if (walk->is_symlink(ignored) || !walk->is_regular_file(ignored)) continue;
         if (out->entries_.size() >= limits.entries)
-            return fail(ErrorCode::limit, fmt::format("{} holds more than {} files", folder.string(), grouped(limits.entries)));
+            return fail(ErrorCode::limit, phrase("{} holds more than {} files", folder.string(), grouped(limits.entries)));
         Entry entry;
         entry.path = walk->path().lexically_relative(folder).generic_string();
         entry.size = entry.stored = walk->file_size(ignored);
@@ -69,7 +69,7 @@ Result<std::unique_ptr<Container>> FolderContainer::open(const fs::path& folder,
         for (const auto& [whole, group] : group_parts(here)) {
             if (!group.missing.empty()) {
                 out->problems_.push_back(Error{ErrorCode::missing,
-                                               fmt::format("the part {} is not there", group.missing),
+                                               phrase("the part {} is not there", group.missing),
                                                {inside(whole)},
                                                {},
                                                "All parts must lie in one folder"});
@@ -127,7 +127,8 @@ Result<FileView> FolderContainer::view(std::size_t entry, const ReadLimits&) con
 Result<Bytes> FolderContainer::read(std::size_t entry, const ReadLimits& limits) const {
     SKIVET_TRY(const auto opened, view(entry, limits));
     if (opened.size() > limits.inflated_bytes)
-        return fail(in_entry(*this, entry, Error{ErrorCode::limit, human_bytes(opened.size()) + " are more than the limit", {}, {}, {}}));
+        return fail(
+            in_entry(*this, entry, Error{ErrorCode::limit, phrase("{} are more than the limit", human_bytes(opened.size())), {}, {}, {}}));
     SKIVET_TRY(const auto data, opened.bytes());
     return Bytes(data.begin(), data.end());
 }
@@ -165,7 +166,7 @@ Result<WritePlan> FolderContainer::plan_entries(const Changes& changes, const Re
         // What is no entry: a folder, a link, another source, a part of a cut file.
         const bool came_since = past_ && past_->not_there.contains(fs::weakly_canonical(file, code));
         if (!came_since && fs::exists(fs::symlink_status(file, code)))
-            return fail(ErrorCode::usage, fmt::format("there is something at \"{}\" already", path), "Choose another name");
+            return fail(ErrorCode::usage, phrase("there is something at \"{}\" already", path), "Choose another name");
         out.add(plan_new_file(file, std::move(content)));
         return {};
     };

@@ -1,9 +1,9 @@
 #include "container/kinds.h"
 
-#include <fmt/format.h>
 #include <xxhash.h>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/folder.h"
 #include "container/libarchive_container.h"
@@ -62,7 +62,7 @@ std::vector<Candidate> candidates(const ReadContext& context, ByteSpan head, std
     for (const auto& choice : context.choices) {
         if (choice.pattern != path && !glob_match(choice.pattern, name)) continue;
         for (const auto& kind : context.containers)
-            if (kind->name() == choice.kind) return {{kind, {ranks::sheet * 10, fmt::format("your choice for \"{}\"", choice.pattern)}}};
+            if (kind->name() == choice.kind) return {{kind, {ranks::sheet * 10, phrase("your choice for \"{}\"", choice.pattern)}}};
     }
     for (const auto& kind : context.containers)
         if (auto recognized = kind->recognize(head, file_size, path)) out.push_back({kind, std::move(*recognized)});

@@ -5,8 +5,8 @@
 
 #include <archive.h>
 #include <archive_entry.h>
-#include <fmt/format.h>
 
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -63,8 +63,8 @@ Status check_cpio(ByteSpan file) {
         const auto up = [&](std::uint64_t v) { return (v + align - 1) / align * align; };
         if (!name || !size || *name == 0 || *name > left - header || up(header + *name) > left || *size > left - up(header + *name))
             return fail_at(ErrorCode::damaged, at,
-                           fmt::format("an entry with a name of {} and content of {} bytes, {} are left", name ? grouped(*name) : "?",
-                                       size ? grouped(*size) : "?", grouped(left)),
+                           phrase("an entry with a name of {} and content of {} bytes, {} are left", name ? grouped(*name) : "?",
+                                  size ? grouped(*size) : "?", grouped(left)),
                            "The archive is cut off or damaged");
         if (as_text(file.subspan(static_cast<std::size_t>(at + header), static_cast<std::size_t>(std::min<std::uint64_t>(*name, 10)))) ==
             "TRAILER!!!")
@@ -101,16 +101,15 @@ public:
                     return fail(ErrorCode::unsupported, "an encrypted 7z archive", "Only 7z archives without encryption can be read");
                 if (entries_.empty()) return fail(ErrorCode::damaged, text);
                 problems_.push_back(
-                    Error{ErrorCode::damaged, text, {fmt::format("entry {}", index + 1)}, std::nullopt, "What follows is not listed"});
+                    Error{ErrorCode::damaged, text, {phrase("entry {}", index + 1)}, std::nullopt, "What follows is not listed"});
                 break;
             }
             if (archive_entry_filetype(e) != AE_IFREG) continue;
-            if (entries_.size() >= limits.entries)
-                return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits.entries)));
+            if (entries_.size() >= limits.entries) return fail(ErrorCode::limit, phrase("more than {} entries", grouped(limits.entries)));
             Entry entry;
             const char* path = archive_entry_pathname_utf8(e);
             if (!path) path = archive_entry_pathname(e);
-            entry.path = path ? path : fmt::format("entry {}", index + 1);
+            entry.path = path ? path : phrase("entry {}", index + 1);
             if (entry.path.starts_with("./")) entry.path.erase(0, 2);
             const auto size = archive_entry_size(e);
             entry.size = size > 0 ? static_cast<std::uint64_t>(size) : 0;
@@ -126,8 +125,9 @@ public:
 
     Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override {
         if (entries_[entry].size > limits.inflated_bytes)
-            return fail(in_entry(*this, entry,
-                                 Error{ErrorCode::limit, human_bytes(entries_[entry].size) + " are more than the limit", {}, {}, {}}));
+            return fail(
+                in_entry(*this, entry,
+                         Error{ErrorCode::limit, phrase("{} are more than the limit", human_bytes(entries_[entry].size)), {}, {}, {}}));
         const std::lock_guard lock(mutex_);
         auto out = read_locked(entry);
         if (!out) return fail(in_entry(*this, entry, std::move(out).error()));
@@ -167,7 +167,7 @@ public:
         for (std::size_t i = 0; i < entries_.size(); ++i) total += fresh[i] ? fresh[i]->size() : entries_[i].size;
         if (total > most_rebuilt)
             return fail(ErrorCode::unsupported,
-                        fmt::format("a {} archive of {} unpacked cannot be built anew in memory", format_, human_bytes(total)),
+                        phrase("a {} archive of {} unpacked cannot be built anew in memory", format_, human_bytes(total)),
                         "Deliver into an override folder instead, if the game has one");
         SKIVET_TRY(auto bytes, rebuild(fresh));
         FilePlan plan;
@@ -264,7 +264,7 @@ private:
         if (!out) reader_.reset();
         else if (out->size() != entries_[entry].size)
             return fail(ErrorCode::damaged,
-                        fmt::format("unpacks to {} bytes, should be {}", grouped(out->size()), grouped(entries_[entry].size)));
+                        phrase("unpacks to {} bytes, should be {}", grouped(out->size()), grouped(entries_[entry].size)));
         return out;
     }
 

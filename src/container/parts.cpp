@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <algorithm>
 
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/kinds.h"
 
@@ -89,8 +90,8 @@ Result<std::vector<fs::path>> parts_of(const fs::path& path) {
     for (const auto& [whole, group] : group_parts(names)) {
         if (whole != wanted && std::find(group.parts.begin(), group.parts.end(), wanted) == group.parts.end()) continue;
         if (!group.missing.empty())
-            return fail(ErrorCode::missing, fmt::format("the part {} is not there", group.missing),
-                        fmt::format("{} is cut into parts; all of them must lie in one folder", whole));
+            return fail(ErrorCode::missing, phrase("the part {} is not there", group.missing),
+                        phrase("{} is cut into parts; all of them must lie in one folder", whole));
         std::vector<fs::path> out;
         for (const auto& name : group.parts) out.push_back(path.parent_path() / name);
         return out;

@@ -1,5 +1,7 @@
 #include "container/past_files.h"
 
+#include "base/phrase.h"
+
 namespace skivet {
 
 namespace fs = std::filesystem;
@@ -18,7 +20,7 @@ Result<FileView> PastFiles::open(const fs::path& file) const {
     if (were.empty() && not_there.empty()) return FileView::open(file);
     const auto real = real_path(file);
     if (const auto found = were.find(real); found != were.end()) return found->second;
-    if (not_there.contains(real)) return fail(ErrorCode::missing, file.string() + " was not there");
+    if (not_there.contains(real)) return fail(ErrorCode::missing, phrase("{} was not there", file.string()));
     return FileView::open(file);
 }
 
@@ -34,7 +36,7 @@ Result<FileView> join_files(const PastFiles* past, const std::vector<fs::path>& 
         SKIVET_TRY(const auto view, open_file(past, part));
         SKIVET_TRY(const auto bytes, view.bytes());
         if (bytes.size() > limit - std::min<std::uint64_t>(limit, all.size()))
-            return fail(ErrorCode::limit, part.string() + ": its parts are too large for memory", "Join them into one file first");
+            return fail(ErrorCode::limit, phrase("{}: its parts are too large for memory", part.string()), "Join them into one file first");
         all.insert(all.end(), bytes.begin(), bytes.end());
         files.push_back({part, view.stamp()});
     }

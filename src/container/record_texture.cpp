@@ -1,7 +1,6 @@
 #include "container/record_texture.h"
 
-#include <fmt/format.h>
-
+#include "base/phrase.h"
 #include "texture/dds.h"
 #include "texture/ktx2.h"
 
@@ -47,7 +46,7 @@ Result<RecordTexture::Shown> RecordTexture::shown(std::uint64_t data_size, const
         if (desc == layout.desc) return shown;
     std::uint64_t levels = 0;
     for (const auto& s : layout.surfaces) levels += s.size;
-    if (levels > limits.inflated_bytes) return fail(ErrorCode::limit, human_bytes(levels) + " of levels are more than the limit");
+    if (levels > limits.inflated_bytes) return fail(ErrorCode::limit, phrase("{} of levels are more than the limit", human_bytes(levels)));
     Shown out{".dds", 0};
     if (const auto header = write_dds(layout.desc, {})) {
         out.size = header->size() + levels;
@@ -79,7 +78,7 @@ Status RecordTexture::set(Bytes& header, Put& put, Meaning meaning, std::uint64_
         put.fields.emplace_back(&value, number);
         return {};
     }
-    return fail(ErrorCode::unfit, fmt::format("its {} is another, and no field of the record says it", name_of(meaning)),
+    return fail(ErrorCode::unfit, phrase("its {} is another, and no field of the record says it", name_of(meaning)),
                 "Keep what the original has, or say in the sheet which field it is");
 }
 
@@ -87,7 +86,7 @@ Result<RecordTexture::Put> RecordTexture::put(ByteSpan old_data, ByteSpan file, 
     SKIVET_TRY(const auto before, open(header_, old_data, limits));
     auto edited = TextureFile::open(TextureKinds::standard(), Bytes(file.begin(), file.end()), {}, limits);
     if (!edited)
-        return fail(ErrorCode::unfit, "is no texture: " + edited.error().message(),
+        return fail(ErrorCode::unfit, phrase("is no texture: {}", edited.error().message()),
                     "This entry takes a DDS or KTX2 file; its own can be exported as one");
     const auto& old = before.layout.desc;
     const auto& now = edited->layout.desc;
@@ -107,8 +106,8 @@ Result<RecordTexture::Put> RecordTexture::put(ByteSpan old_data, ByteSpan file, 
                     named && named->first == now.format && (!found || named->second == now.color))
                     found = &entry;
         if (!found)
-            return fail(ErrorCode::unfit, fmt::format("is {}, and the sheet has no number for it here; the original is {}",
-                                                      info(now.format).name, info(old.format).name));
+            return fail(ErrorCode::unfit, phrase("is {}, and the sheet has no number for it here; the original is {}",
+                                                 info(now.format).name, info(old.format).name));
         SKIVET_CHECK(set(header, out, Meaning::format, found->first * field->field->unit + static_cast<std::uint64_t>(field->field->add)));
     }
     auto target = before;
@@ -124,7 +123,7 @@ Result<RecordTexture::Put> RecordTexture::put(ByteSpan old_data, ByteSpan file, 
     for (std::size_t i = 0; i < target.layout.surfaces.size(); ++i) {
         const auto& s = target.layout.surfaces[i];
         const auto* from = edited->layout.find(s.mip, s.layer, s.face, s.slice);
-        if (!from) return fail(ErrorCode::unfit, fmt::format("mip {}: is not in the file", s.mip));
+        if (!from) return fail(ErrorCode::unfit, phrase("mip {}: is not in the file", s.mip));
         SKIVET_TRY(auto bytes, edited->surface_bytes(*from));
         edits.push_back({i, std::move(bytes)});
     }

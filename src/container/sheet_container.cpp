@@ -5,6 +5,7 @@
 #include <numeric>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "container/record_texture.h"
 #include "container/sheet_lister.h"
 #include "sheet/method.h"
@@ -16,7 +17,7 @@ namespace {
 /// An error behind encryption: most likely the key is another one.
 Error not_the_key(const CryptSpec& crypt, Error error) {
     error.code = ErrorCode::key;
-    error.what = fmt::format("the key \"{}\" does not open it: {}", crypt.key, error.what);
+    error.what = phrase("the key \"{}\" does not open it: {}", crypt.key, error.what);
     error.advice = "Look for the right key; if it is the right one, the file is damaged";
     return error;
 }
@@ -158,13 +159,12 @@ Result<FileView> SheetContainer::data_file(std::uint32_t number) const {
     const std::lock_guard lock(mutex_);
     if (const auto found = data_files_.find(number); found != data_files_.end()) return found->second;
     const auto name = data_file_name(number);
-    if (file_.in_memory())
-        return fail(ErrorCode::missing, fmt::format("the data file {} is not beside an archive inside an archive", name));
+    if (file_.in_memory()) return fail(ErrorCode::missing, phrase("the data file {} is not beside an archive inside an archive", name));
     auto opened = open_file(past_.get(), file_.path().parent_path() / name);
     if (!opened) {
         auto error = std::move(opened).error();
         if (error.code == ErrorCode::missing)
-            error = Error{ErrorCode::missing, fmt::format("the data file {} is not there", name), {}, {}, "Put it beside the index file"};
+            error = Error{ErrorCode::missing, phrase("the data file {} is not there", name), {}, {}, "Put it beside the index file"};
         return fail(std::move(error));
     }
     data_files_.emplace(number, *opened);
@@ -177,7 +177,7 @@ Result<std::shared_ptr<const Bytes>> SheetContainer::chunk_bytes(std::size_t ind
         if (const auto known = unpacked_.find(index); known != unpacked_.end()) return known->second;
     }
     const auto& chunk = chunks_[index];
-    const auto in_chunk = [&](Error error) { return fail(std::move(error).within(fmt::format("chunk {}", index + 1))); };
+    const auto in_chunk = [&](Error error) { return fail(std::move(error).within(phrase("chunk {}", index + 1))); };
     const auto stored = file_.bytes(chunk.at, chunk.stored);
     if (!stored) return in_chunk(stored.error());
     auto bytes = unpack_by(chunk.raw ? Method{} : *method_named(*sheet_, sheet_->method), *stored, chunk.size, ReadLimits{}, *packers_);
@@ -193,7 +193,7 @@ Result<Bytes> SheetContainer::stream_bytes(std::uint64_t at, std::uint64_t size)
     const auto end = chunks_.back().start + chunks_.back().size;
     if (at > end || size > end - at)
         return fail_at(ErrorCode::damaged, at,
-                       fmt::format("needs {} bytes of the stream, has {}", grouped(size), grouped(end - std::min(at, end))));
+                       phrase("needs {} bytes of the stream, has {}", grouped(size), grouped(end - std::min(at, end))));
     Bytes out;
     if (size == 0) return out;
     auto chunk = static_cast<std::size_t>(
@@ -329,8 +329,8 @@ Result<Bytes> SheetContainer::read_stored(std::size_t entry, const ReadLimits& l
     auto stored = stored_bytes(entry);
     if (!stored) return fail(in_entry(*this, entry, std::move(stored).error()));
     if (stored->bytes.size() > limits.inflated_bytes)
-        return fail(
-            in_entry(*this, entry, Error{ErrorCode::limit, human_bytes(stored->bytes.size()) + " are more than the limit", {}, {}, {}}));
+        return fail(in_entry(*this, entry,
+                             Error{ErrorCode::limit, phrase("{} are more than the limit", human_bytes(stored->bytes.size())), {}, {}, {}}));
     return Bytes(stored->bytes.begin(), stored->bytes.end());
 }
 
@@ -440,7 +440,7 @@ public:
     using SheetKindBase::SheetKindBase;
     Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const override {
         auto opened = SheetContainer::open(std::move(file), sheet_, context);
-        if (!opened) return fail(std::move(opened).error().within(fmt::format("sheet \"{}\"", sheet_->name)));
+        if (!opened) return fail(std::move(opened).error().within(phrase("sheet \"{}\"", sheet_->name)));
         return std::shared_ptr<const Container>(std::move(*opened));
     }
 };

@@ -1,8 +1,8 @@
 // How a sheet's data is packed, cut into chunks and encrypted, in the order in which a reader undoes it: decrypt, join chunks, unpack.
-#include <fmt/format.h>
 #include <algorithm>
 
 #include "base/hash.h"
+#include "base/phrase.h"
 #include "container/sheet_container.h"
 #include "sheet/method.h"
 
@@ -68,16 +68,16 @@ Result<Bytes> key_for(const CryptSpec& spec, const KeyRing& keys, const RecordVa
             value->field->type == FieldType::bytes ? Result<ByteSpan>(as_bytes(value->text)) : slice(file, value->at, value->size);
         if (!bytes) return fail(bytes.error());
         if (bytes->empty() || (spec.cipher == CryptSpec::Cipher::aes && bytes->size() != spec.key_bytes))
-            return fail_at(ErrorCode::damaged, value->at, fmt::format("the key in field {} has {} bytes", spec.key_field, bytes->size()));
+            return fail_at(ErrorCode::damaged, value->at, phrase("the key in field {} has {} bytes", spec.key_field, bytes->size()));
         return Bytes(bytes->begin(), bytes->end());
     }
     const auto* key = keys.find(spec.key);
     if (!key)
-        return fail(ErrorCode::key, fmt::format("is encrypted; the key \"{}\" is not in the key ring", spec.key),
+        return fail(ErrorCode::key, phrase("is encrypted; the key \"{}\" is not in the key ring", spec.key),
                     "Add it to the key ring under this name");
     if (spec.cipher == CryptSpec::Cipher::aes && key->bytes.size() != spec.key_bytes)
         return fail(ErrorCode::key,
-                    fmt::format("the key \"{}\" has {} bytes, the cipher wants {}", spec.key, key->bytes.size(), spec.key_bytes));
+                    phrase("the key \"{}\" has {} bytes, the cipher wants {}", spec.key, key->bytes.size(), spec.key_bytes));
     return key->bytes;
 }
 
@@ -88,7 +88,7 @@ namespace {
 
 Result<Bytes> restarted(ByteSpan stream, ByteSpan is, ByteSpan becomes, ErrorCode code) {
     if (stream.size() < is.size() || !std::equal(is.begin(), is.end(), stream.begin()))
-        return fail(code, fmt::format("the stream does not begin with {}", to_hex(is)));
+        return fail(code, phrase("the stream does not begin with {}", to_hex(is)));
     Bytes out(stream.begin(), stream.end());
     std::copy(becomes.begin(), becomes.end(), out.begin());
     return out;
@@ -110,8 +110,7 @@ Result<std::uint64_t> chunk_size(const Sheet& sheet, const RecordValues& header)
     if (sheet.chunks->size_field.empty()) return sheet.chunks->size;
     const auto* value = header.named(sheet.chunks->size_field);
     if (value->number == 0 || value->number > (64u << 20))
-        return fail_at(ErrorCode::damaged, value->at,
-                       fmt::format("field {}: chunks of {} bytes", value->field->name, grouped(value->number)));
+        return fail_at(ErrorCode::damaged, value->at, phrase("field {}: chunks of {} bytes", value->field->name, grouped(value->number)));
     return value->number;
 }
 
@@ -119,12 +118,11 @@ Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, const Method& method, 
                      std::uint64_t chunk, const ReadLimits& limits, const PackerPrograms& programs) {
     if (chunk == 0 || !method.packs()) return unpack_by(method, data, size, limits, programs);
     if (!size) return fail(ErrorCode::unsupported, "data in chunks needs its unpacked size");
-    if (*size > limits.inflated_bytes)
-        return fail(ErrorCode::limit, fmt::format("would unpack to {}, more than the limit", human_bytes(*size)));
+    if (*size > limits.inflated_bytes) return fail(ErrorCode::limit, phrase("would unpack to {}, more than the limit", human_bytes(*size)));
     const auto width = sheet.chunks->width;
     const auto count = (*size + chunk - 1) / chunk;
     if (count > data.size() / width)
-        return fail(ErrorCode::damaged, fmt::format("{} chunk sizes do not lie in {} bytes", grouped(count), grouped(data.size())));
+        return fail(ErrorCode::damaged, phrase("{} chunk sizes do not lie in {} bytes", grouped(count), grouped(data.size())));
     Bytes out;
     std::uint64_t at = count * width;
     for (std::uint64_t i = 0; i < count; ++i) {
@@ -133,9 +131,9 @@ Result<Bytes> unpack(const Sheet& sheet, ByteOrder order, const Method& method, 
         bool raw = stored == plain;
         if (sheet.chunks->high_bit) raw = stored & high_bit_of(width), stored &= ~high_bit_of(width);
         const auto part = slice(data, at, stored);
-        if (!part) return fail(Error(part.error()).within(fmt::format("chunk {}", i + 1)));
+        if (!part) return fail(Error(part.error()).within(phrase("chunk {}", i + 1)));
         auto bytes = unpack_by(raw ? Method{} : method, *part, plain, limits, programs);
-        if (!bytes) return fail(std::move(bytes).error().within(fmt::format("chunk {}", i + 1)));
+        if (!bytes) return fail(std::move(bytes).error().within(phrase("chunk {}", i + 1)));
         out.insert(out.end(), bytes->begin(), bytes->end());
         at += stored;
     }
@@ -156,7 +154,7 @@ Result<Bytes> pack(const Sheet& sheet, ByteOrder order, const Method& method, By
         if (raw) packed.assign(part.begin(), part.end());
         const auto size = static_cast<std::uint64_t>(packed.size()) | (raw && sheet.chunks->high_bit ? high_bit_of(width) : 0);
         if (width < 8 && size >> (8 * width) != 0)
-            return fail(ErrorCode::unfit, fmt::format("a chunk of {} bytes does not fit its size field", packed.size()));
+            return fail(ErrorCode::unfit, phrase("a chunk of {} bytes does not fit its size field", packed.size()));
         store_uint(out.data() + i * width, size, width, order);
         out.insert(out.end(), packed.begin(), packed.end());
     }

@@ -1,8 +1,8 @@
 #include "container/sheet_entries.h"
 
-#include <fmt/format.h>
 #include <algorithm>
 
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/sheet_gaps.h"
 
@@ -39,7 +39,7 @@ std::string SheetContainer::Entries::why_fixed(const SheetContainer& c) {
             return "padding in a record depends on its place";
         return {};
     }();
-    return not_plain.empty() ? std::string() : fmt::format("the tables of a {} cannot be made longer or shorter: {}", s.name, not_plain);
+    return not_plain.empty() ? std::string() : phrase("the tables of a {} cannot be made longer or shorter: {}", s.name, not_plain);
 }
 
 SheetContainer::Entries::Entries(const SheetContainer& c, ByteSpan file, ByteSpan image, const Changes& changes, const ReadLimits& limits)
@@ -121,14 +121,14 @@ Status SheetContainer::Entries::find_place(Section& section) {
 Status SheetContainer::Entries::clear_the_way(const Section& section) {
     const auto until = section.at + section.size;
     const auto cannot = [&](const std::string& why) {
-        return fail(ErrorCode::unsupported, "its tables have no room for more: " + why,
+        return fail(ErrorCode::unsupported, phrase("its tables have no room for more: {}", why),
                     "Deliver into an override folder instead, if the game has one");
     };
     if (!sheet_.may_move || sheet_.keep_order) return cannot("behind them lies data that may not move");
     if (sheet_.header_at < 0) return cannot("the header is at the file's end");
     for (const auto& table : c_.tables_)
         if (table.end > table.at && table.at >= section.end && table.at < until && !(names_.to != names_.at && table.at == names_.at))
-            return cannot(fmt::format("behind them lie the {}", table.name));
+            return cannot(phrase("behind them lie the {}", table.name));
     // All that begins in the way, and what shares its bytes.
     std::map<std::uint64_t, std::uint64_t> in_the_way;  // place to size
     auto end = until;
@@ -233,7 +233,7 @@ Status SheetContainer::Entries::write_header() {
     }
     const auto* offset = sheet_.record.with(Meaning::data_offset);
     if (given_.contains(offset->base_field))
-        return fail(ErrorCode::unsupported, fmt::format("its data is counted from \"{}\", which would have to change", offset->base_field));
+        return fail(ErrorCode::unsupported, phrase("its data is counted from \"{}\", which would have to change", offset->base_field));
     return {};
 }
 
@@ -308,7 +308,7 @@ Status SheetContainer::Entries::blank_what_went() {
 }
 
 tl::unexpected<Error> SheetContainer::Entries::not_enough(const std::string& what) const {
-    return fail(ErrorCode::unsupported, fmt::format("what the sheet {} says is not enough to change its entries: {}", sheet_.name, what),
+    return fail(ErrorCode::unsupported, phrase("what the sheet {} says is not enough to change its entries: {}", sheet_.name, what),
                 "Deliver into an override folder instead, if the game has one");
 }
 
@@ -331,8 +331,8 @@ Result<std::unique_ptr<SheetContainer>> SheetContainer::Entries::opened(const Fi
     std::vector<std::string_view> missing;
     std::set_difference(wanted.begin(), wanted.end(), there.begin(), there.end(), std::back_inserter(missing));
     if (!missing.empty() && sheet_.record.with(Meaning::path_hash))
-        return not_enough(fmt::format("\"{}\" would be known by its hash alone; let the program know the path first", missing.front()));
-    return not_enough(missing.empty() ? "there would be entries nobody wanted" : fmt::format("\"{}\" would not be there", missing.front()));
+        return not_enough(phrase("\"{}\" would be known by its hash alone; let the program know the path first", missing.front()));
+    return not_enough(missing.empty() ? "there would be entries nobody wanted" : phrase("\"{}\" would not be there", missing.front()));
 }
 
 Status SheetContainer::Entries::check_data(const SheetContainer& after) const {
@@ -342,7 +342,7 @@ Status SheetContainer::Entries::check_data(const SheetContainer& after) const {
         const auto &was = c_.items_[*record.entry], &is = after.items_[*now];
         const auto at = record.data_at.value_or(was.data_at);
         if (is.data_at != at || is.stored != was.stored || is.file != was.file || is.size != was.size)
-            return not_enough(fmt::format("\"{}\" would have other data", record.shows));
+            return not_enough(phrase("\"{}\" would have other data", record.shows));
     }
     if (!after.problems().empty() && c_.problems().empty()) return not_enough(after.problems().front().message());
     return {};

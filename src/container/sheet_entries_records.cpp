@@ -1,7 +1,7 @@
 // The records and names there will be: those that stay, those with other names, and new ones like others.
-#include <fmt/format.h>
 #include <algorithm>
 
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/sheet_entries.h"
 
@@ -63,15 +63,14 @@ Status SheetContainer::Entries::put_text(Record& record, Meaning meaning, const 
     const std::size_t unit = field.code == TextCode::utf16 ? 2 : 1;
     const bool fixed = !field.prefixed && !field.terminated && field.length_field.empty();
     if (fixed && bytes.size() > field.size)
-        return fail(ErrorCode::unfit,
-                    fmt::format("\"{}\" is longer than the {} bytes that names have in a {}", text, field.size, sheet_.name),
+        return fail(ErrorCode::unfit, phrase("\"{}\" is longer than the {} bytes that names have in a {}", text, field.size, sheet_.name),
                     "Choose a shorter name");
     if (fixed) bytes.resize(static_cast<std::size_t>(field.size));
     if (field.terminated) bytes.resize(bytes.size() + unit);
     if (field.prefixed) {
         const auto length = bytes.size() / unit;
         if (field.width < 8 && length >> (8 * field.width) != 0)
-            return fail(ErrorCode::unfit, fmt::format("\"{}\" is longer than a length of {} bytes can say", text, field.width));
+            return fail(ErrorCode::unfit, phrase("\"{}\" is longer than a length of {} bytes can say", text, field.width));
         Bytes prefix(field.width);
         store_uint(prefix.data(), length, field.width, order);
         bytes.insert(bytes.begin(), prefix.begin(), prefix.end());
@@ -225,7 +224,7 @@ Result<Bytes> SheetContainer::Entries::name_bytes(const std::string& name) const
         return bytes;
     }
     if (names.prefix < 8 && bytes.size() >> (8 * names.prefix) != 0)
-        return fail(ErrorCode::unfit, fmt::format("\"{}\" is longer than a length of {} bytes can say", name, names.prefix));
+        return fail(ErrorCode::unfit, phrase("\"{}\" is longer than a length of {} bytes can say", name, names.prefix));
     Bytes out(names.prefix);
     store_uint(out.data(), bytes.size(), names.prefix, c_.header_.order);
     out.insert(out.end(), bytes.begin(), bytes.end());

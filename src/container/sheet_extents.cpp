@@ -1,8 +1,8 @@
 // Where entries begin and end, and what they are: what follows from other entries, from the chunks they lie in, from the records that
 // describe them.
-#include <fmt/format.h>
 #include <algorithm>
 
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/record_texture.h"
 #include "container/sheet_gaps.h"
@@ -72,7 +72,7 @@ Status SheetContainer::Lister::find_ends() {
     const bool rising = std::is_sorted(starts_.begin(), starts_.end());
     if (sheet_.ends == Sheet::Ends::next_record && !rising) {
         const auto wrong = static_cast<std::size_t>(std::is_sorted_until(starts_.begin(), starts_.end()) - starts_.begin());
-        return fail_at(ErrorCode::damaged, starts_[wrong], fmt::format("entry {} ends before it begins", wrong));
+        return fail_at(ErrorCode::damaged, starts_[wrong], phrase("entry {} ends before it begins", wrong));
     }
     auto sorted = starts_;
     std::sort(sorted.begin(), sorted.end());
@@ -108,8 +108,8 @@ Status SheetContainer::Lister::find_extents() {
             item.data_at = aligned(at, sheet_.align);
             if (item.stored > file_size || item.data_at > file_size - item.stored)
                 return fail_at(ErrorCode::damaged, item.data_at,
-                               fmt::format("entry {} needs {} bytes, only {} are there", &item - out_.items_.data() + 1,
-                                           grouped(item.stored), grouped(file_size - std::min<std::uint64_t>(item.data_at, file_size))));
+                               phrase("entry {} needs {} bytes, only {} are there", &item - out_.items_.data() + 1, grouped(item.stored),
+                                      grouped(file_size - std::min<std::uint64_t>(item.data_at, file_size))));
             at = item.data_at + item.stored;
         }
     }
@@ -151,7 +151,7 @@ Status SheetContainer::Lister::read_chunks() {
     SKIVET_TRY(const auto count, number_of(spec.table_count, "chunk"));
     SKIVET_TRY(const auto chunk_size, sheet_data::chunk_size(sheet_, out_.header_.values));
     const auto wrong = [&](std::uint64_t where, std::string what) {
-        return fail(Error{ErrorCode::damaged, std::move(what), {fmt::format("chunk {}", out_.chunks_.size())}, where, {}});
+        return fail(Error{ErrorCode::damaged, std::move(what), {phrase("chunk {}", out_.chunks_.size())}, where, {}});
     };
     out_.chunk_table_at_ = at;
     std::uint64_t next = 0, start = 0;
@@ -175,7 +175,7 @@ Status SheetContainer::Lister::read_chunks() {
         Chunk chunk;
         chunk.row_at = at;
         if (auto read = read_record(spec.table, out_.header_.order, image_, at, limits_, record_); !read)
-            return fail(std::move(read).error().within(fmt::format("chunk {}", i + 1)));
+            return fail(std::move(read).error().within(phrase("chunk {}", i + 1)));
         at = record_.end;
         const auto* offset = record_.with(Meaning::data_offset);
         chunk.at = offset ? offset->number + out_.base_of(*offset->field, offset->at) : next;
@@ -189,8 +189,7 @@ Status SheetContainer::Lister::read_chunks() {
         }
         const auto* size = record_.with(Meaning::size);
         chunk.size = size ? size->number : chunk_size;
-        if (chunk.size == 0 || chunk.size > (64u << 20))
-            return wrong(chunk.row_at, fmt::format("a chunk of {} bytes", grouped(chunk.size)));
+        if (chunk.size == 0 || chunk.size > (64u << 20)) return wrong(chunk.row_at, phrase("a chunk of {} bytes", grouped(chunk.size)));
         chunk.start = start;
         start += chunk.size;
         next = chunk.at + chunk.stored;
@@ -227,8 +226,8 @@ Status SheetContainer::Lister::read_chunks() {
     for (auto& chunk : chunks) {
         if (!spec.high_bit) chunk.raw = chunk.stored == chunk.size;
         if (chunk.stored > out_.file_.size() || chunk.at > out_.file_.size() - chunk.stored)
-            return wrong(chunk.at, fmt::format("needs {} bytes, has {}", grouped(chunk.stored),
-                                               grouped(out_.file_.size() - std::min<std::uint64_t>(chunk.at, out_.file_.size()))));
+            return wrong(chunk.at, phrase("needs {} bytes, has {}", grouped(chunk.stored),
+                                          grouped(out_.file_.size() - std::min<std::uint64_t>(chunk.at, out_.file_.size()))));
     }
     return {};
 }

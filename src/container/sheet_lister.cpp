@@ -1,9 +1,9 @@
 #include "container/sheet_lister.h"
 
-#include <fmt/format.h>
 #include <algorithm>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/sheet_gaps.h"
 #include "sheet/method.h"
@@ -41,7 +41,7 @@ Status SheetContainer::Lister::list() {
         if (start > image_.size()) return fail_at(ErrorCode::damaged, start, "the directory is said to begin behind the end");
         if (*size > 0 && count > (image_.size() - start) / *size)
             return fail_at(ErrorCode::damaged, start,
-                           fmt::format("{} records of {} bytes do not lie in {} bytes", grouped(count), *size, grouped(image_.size())));
+                           phrase("{} records of {} bytes do not lie in {} bytes", grouped(count), *size, grouped(image_.size())));
         records_end_ = start + (count + (sheet_.ends == Sheet::Ends::next_record ? 1 : 0)) * *size;
         SKIVET_CHECK(read_names());
     }
@@ -57,7 +57,7 @@ Result<std::uint64_t> SheetContainer::Lister::place(const Place& place, std::str
         case Place::From::end:
             if (place.offset > image_.size())
                 return fail(ErrorCode::damaged,
-                            fmt::format("{}: {} bytes before the end of {} bytes", what, place.offset, grouped(image_.size())));
+                            phrase("{}: {} bytes before the end of {} bytes", what, place.offset, grouped(image_.size())));
             at = image_.size() - place.offset;
             break;
         case Place::From::field: {
@@ -73,7 +73,7 @@ Result<std::uint64_t> SheetContainer::Lister::place(const Place& place, std::str
         case Place::From::behind_record: break;
     }
     if (at > image_.size())
-        return fail_at(ErrorCode::damaged, at, fmt::format("{} is said to be behind the end of {} bytes", what, grouped(image_.size())));
+        return fail_at(ErrorCode::damaged, at, phrase("{} is said to be behind the end of {} bytes", what, grouped(image_.size())));
     // What begins where the packed directory begins is in it.
     if (out_.packed_end_ > 0 && at == out_.packed_at_) return out_.file_.size();
     return at;
@@ -88,7 +88,7 @@ Result<std::uint64_t> SheetContainer::Lister::number_of(const CountOf& count, st
         if (!bytes) return fail(Error(bytes.error()).within("count"));
         n = load_uint(bytes->data(), sheet_.counted, out_.header_.order);
         if (n > limits_.entries || n > image_.size())
-            return fail_at(ErrorCode::damaged, at, fmt::format("{} entries in {} bytes", grouped(n), grouped(image_.size())));
+            return fail_at(ErrorCode::damaged, at, phrase("{} entries in {} bytes", grouped(n), grouped(image_.size())));
     }
     if (count.by == CountOf::By::field) {
         const auto* value = out_.header_.values.named(count.field);
@@ -96,11 +96,11 @@ Result<std::uint64_t> SheetContainer::Lister::number_of(const CountOf& count, st
         // A record takes at least one byte, so a count beyond the file's size is damage; checked before memory is taken.
         if (n > limits_.entries || n > image_.size())
             return fail_at(ErrorCode::damaged, value->at,
-                           fmt::format("{} {} in {} bytes", grouped(n),
-                                       what == "entry"   ? "entries"
-                                       : what == "chunk" ? "chunks"
-                                                         : "folders",
-                                       grouped(image_.size())));
+                           phrase("{} {} in {} bytes", grouped(n),
+                                  what == "entry"   ? "entries"
+                                  : what == "chunk" ? "chunks"
+                                                    : "folders",
+                                  grouped(image_.size())));
     }
     return n;
 }
@@ -113,9 +113,8 @@ Status SheetContainer::Lister::open_table() {
     auto end = out_.header_.at > at ? out_.header_.at : static_cast<std::uint64_t>(image_.size());
     if (const auto* size = out_.header_.values.with(packed ? Meaning::table_stored_size : Meaning::table_size)) {
         if (size->number > end - at)
-            return fail_at(
-                ErrorCode::damaged, size->at,
-                fmt::format("the directory is said to have {} bytes, only {} are there", grouped(size->number), grouped(end - at)));
+            return fail_at(ErrorCode::damaged, size->at,
+                           phrase("the directory is said to have {} bytes, only {} are there", grouped(size->number), grouped(end - at)));
         end = at + size->number;
     } else if (const auto fixed = sheet_.record.fixed_size(); fixed && !packed) {
         SKIVET_TRY(const auto count, number_of(sheet_.record_count, "entry"));
@@ -178,7 +177,7 @@ Status SheetContainer::Lister::read_folders() {
     for (std::uint64_t i = 0; i < count && at < image_.size(); ++i) {
         RecordValues folder;
         if (auto read = read_record(sheet_.folders, out_.header_.order, image_, at, limits_, folder); !read)
-            return fail(std::move(read).error().within(fmt::format("folder {}", i + 1)));
+            return fail(std::move(read).error().within(phrase("folder {}", i + 1)));
         at = folder.end;
         if (sheet_.folders_count.by == CountOf::By::terminator &&
             folder.named(sheet_.folders_count.field)->number == sheet_.folders_count.number &&
@@ -188,8 +187,7 @@ Status SheetContainer::Lister::read_folders() {
         folders_.push_back(std::move(folder));
     }
     if (sheet_.folders_count.by != CountOf::By::terminator && sheet_.folders_count.by != CountOf::By::to_end && folders_.size() < count)
-        return fail_at(ErrorCode::damaged, at,
-                       fmt::format("{} folders are said to be there, {} are", grouped(count), grouped(folders_.size())));
+        return fail_at(ErrorCode::damaged, at, phrase("{} folders are said to be there, {} are", grouped(count), grouped(folders_.size())));
     folders_end_ = at;
     out_.folders_at_ = start;
     out_.folders_end_ = at;
@@ -205,8 +203,7 @@ bool SheetContainer::Lister::terminates() const {
 
 Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::string& folder,
                                          const std::map<std::string, std::string>* words) {
-    if (out_.entries_.size() >= limits_.entries)
-        return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits_.entries)));
+    if (out_.entries_.size() >= limits_.entries) return fail(ErrorCode::limit, phrase("more than {} entries", grouped(limits_.entries)));
     ++records_;
     const bool deleted = record_.number(Meaning::deleted) != 0;
     Entry e;
@@ -250,8 +247,8 @@ Status SheetContainer::Lister::add_entry(std::uint64_t record_at, const std::str
         hash && sheet_.hash && !e.path.starts_with('#') && out_.problems_.size() < 1000)
         if (const auto right = path_hash(*sheet_.hash, hash->field->width, e.path); right != hash->number)
             out_.problems_.push_back({ErrorCode::damaged,
-                                      fmt::format("the hash of its name is {:0{}x}, the field says {:0{}x}", right, 2 * hash->field->width,
-                                                  hash->number, 2 * hash->field->width),
+                                      phrase("the hash of its name is {:0{}x}, the field says {:0{}x}", right, 2 * hash->field->width,
+                                             hash->number, 2 * hash->field->width),
                                       {e.path},
                                       hash->at,
                                       "The game looks entries up by the hash and will not find this one"});
@@ -274,7 +271,7 @@ Status SheetContainer::Lister::read_arrays(std::uint64_t& at, std::uint64_t coun
             break;
         }
         if (read) read = add_entry(i, {}, nullptr);
-        if (!read) return fail(std::move(read).error().within(fmt::format("entry {}", out_.entries_.size() + 1)).within("directory"));
+        if (!read) return fail(std::move(read).error().within(phrase("entry {}", out_.entries_.size() + 1)).within("directory"));
     }
     at += values * size;
     return {};
@@ -297,11 +294,11 @@ Status SheetContainer::Lister::read_run(std::uint64_t& at, std::uint64_t count, 
         if (read && inlined) {
             // The next record stands behind the data.
             if (last_stored_ > image_.size() - at)
-                read = fail_at(ErrorCode::damaged, at,
-                               fmt::format("needs {} bytes, has {}", grouped(last_stored_), grouped(image_.size() - at)));
+                read =
+                    fail_at(ErrorCode::damaged, at, phrase("needs {} bytes, has {}", grouped(last_stored_), grouped(image_.size() - at)));
             else at = std::min<std::uint64_t>(aligned(at + last_stored_, sheet_.align), image_.size());
         }
-        if (!read) return fail(std::move(read).error().within(fmt::format("entry {}", out_.entries_.size() + 1)).within("directory"));
+        if (!read) return fail(std::move(read).error().within(phrase("entry {}", out_.entries_.size() + 1)).within("directory"));
     }
     if (sheet_.ends == Sheet::Ends::next_record) {
         if (auto read = read_record(sheet_.record, out_.header_.order, image_, at, limits_, record_); !read)
@@ -315,7 +312,7 @@ Status SheetContainer::Lister::read_run(std::uint64_t& at, std::uint64_t count, 
 Status SheetContainer::Lister::read_tree(std::uint64_t& at, std::size_t level, std::map<std::string, std::string>& words) {
     for (;;) {
         auto word = name_at(at);
-        if (!word) return fail(std::move(word).error().within(fmt::format("entry {}", out_.entries_.size() + 1)).within("tree"));
+        if (!word) return fail(std::move(word).error().within(phrase("entry {}", out_.entries_.size() + 1)).within("tree"));
         at += word->size() + 1;
         if (word->empty()) return {};
         if (*word == sheet_.tree->empty) word->clear();
@@ -328,7 +325,7 @@ Status SheetContainer::Lister::read_tree(std::uint64_t& at, std::size_t level, s
         auto read = read_record(sheet_.record, out_.header_.order, image_, at, limits_, record_);
         if (read) at = record_.end;
         if (read) read = add_entry(start, {}, &words);
-        if (!read) return fail(std::move(read).error().within(fmt::format("entry {}", out_.entries_.size() + 1)).within("tree"));
+        if (!read) return fail(std::move(read).error().within(phrase("entry {}", out_.entries_.size() + 1)).within("tree"));
     }
 }
 
@@ -352,12 +349,12 @@ Status SheetContainer::Lister::read_records() {
         for (std::uint64_t i = 0; i < count && at < image_.size(); ++i) {
             RecordValues folder;
             if (auto read = read_record(sheet_.folders, out_.header_.order, image_, at, limits_, folder); !read)
-                return fail(std::move(read).error().within(fmt::format("folder {}", i + 1)));
+                return fail(std::move(read).error().within(phrase("folder {}", i + 1)));
             at = folder.end;
             const auto entries = folder.number(Meaning::entry_count);
             if (entries > image_.size())
                 return fail_at(ErrorCode::damaged, folder.with(Meaning::entry_count)->at,
-                               fmt::format("{} entries in {} bytes", grouped(entries), grouped(image_.size())));
+                               phrase("{} entries in {} bytes", grouped(entries), grouped(image_.size())));
             SKIVET_TRY(const auto name, folder_name(folder));
             SKIVET_CHECK(read_run(at, entries, name));
         }
@@ -367,7 +364,7 @@ Status SheetContainer::Lister::read_records() {
             const auto entries = folder.number(Meaning::entry_count);
             if (entries > image_.size())
                 return fail_at(ErrorCode::damaged, folder.with(Meaning::entry_count)->at,
-                               fmt::format("{} entries in {} bytes", grouped(entries), grouped(image_.size())));
+                               phrase("{} entries in {} bytes", grouped(entries), grouped(image_.size())));
             const auto* offset = folder.with(Meaning::entries_offset);
             if (offset) {
                 at = offset->number + out_.base_of(*offset->field, offset->at);
@@ -376,7 +373,7 @@ Status SheetContainer::Lister::read_records() {
                 const auto size = sheet_.record.fixed_size();
                 if (!size) return fail(ErrorCode::unsupported, "a first entry by number needs records of a fixed size");
                 if (index->number > image_.size())
-                    return fail_at(ErrorCode::damaged, index->at, fmt::format("a first entry {}", grouped(index->number)));
+                    return fail_at(ErrorCode::damaged, index->at, phrase("a first entry {}", grouped(index->number)));
                 at = first + index->number * *size;
             }
             SKIVET_TRY(const auto name, folder_name(folder));
@@ -394,9 +391,8 @@ Status SheetContainer::Lister::read_records() {
     const bool nothing_else = !sheet_.names && sheet_.folders.fields.empty();
     if (stated && (nothing_else ? stated->number != at - first : first + stated->number < at) &&
         sheet_.record_count.by != CountOf::By::terminator)
-        return fail_at(
-            ErrorCode::damaged, stated->at,
-            fmt::format("the directory is said to have {} bytes, its records take {}", grouped(stated->number), grouped(at - first)));
+        return fail_at(ErrorCode::damaged, stated->at,
+                       phrase("the directory is said to have {} bytes, its records take {}", grouped(stated->number), grouped(at - first)));
     if (sheet_.data_at && sheet_.data_at->from == Place::From::behind_record) {
         // Each record is a table of its own, with a count before the first one.
         if (sheet_.counted > 0) out_.tables_.push_back({"count", first, first + sheet_.counted});

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/sheet_lister.h"
 
@@ -65,8 +66,8 @@ Status SheetContainer::Lister::read_names() {
         const auto* size = out_.header_.values.named(sheet_.names->size_field);
         if (size->number > image_.size() - names_.at)
             return fail_at(ErrorCode::damaged, size->at,
-                           fmt::format("the names are said to have {} bytes, only {} are there", grouped(size->number),
-                                       grouped(image_.size() - names_.at)));
+                           phrase("the names are said to have {} bytes, only {} are there", grouped(size->number),
+                                  grouped(image_.size() - names_.at)));
         names_.end = names_.at + size->number;
     }
     out_.names_at_ = names_.at;
@@ -98,7 +99,7 @@ Result<std::string> SheetContainer::Lister::name_of_number(std::uint64_t number,
                 ++at;
             }
         }
-    if (number >= names_.starts.size()) return fail_at(ErrorCode::damaged, said_at, fmt::format("there is no name {}", number));
+    if (number >= names_.starts.size()) return fail_at(ErrorCode::damaged, said_at, phrase("there is no name {}", number));
     return name_at(names_.starts[static_cast<std::size_t>(number)]);
 }
 

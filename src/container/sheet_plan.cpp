@@ -3,9 +3,9 @@
 // file is laid out anew from the first change on. Bytes the sheet does not explain are never written on, and move only whole. An entry that
 // moves away leaves fill bytes, so that what compacting may give back can be told from what nobody explained. Fields with a meaning follow:
 // offsets, sizes, checksums of entries, then of the table, then the header's own.
-#include <fmt/format.h>
 #include <numeric>
 
+#include "base/phrase.h"
 #include "container/record_texture.h"
 #include "container/sheet_planner.h"
 
@@ -333,13 +333,13 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_anew(std::uint3
         }
         if (old_size == 0 && changed.empty()) continue;
         if (at > view.size() || old_size > view.size() - at)
-            return fail(in_entry(c_, first,
-                                 Error{ErrorCode::damaged,
-                                       fmt::format("needs {} bytes, has {}", grouped(old_size),
-                                                   grouped(view.size() - std::min<std::uint64_t>(at, view.size()))),
-                                       {},
-                                       at,
-                                       "An archive with a damaged entry cannot be laid out anew"}));
+            return fail(in_entry(
+                c_, first,
+                Error{ErrorCode::damaged,
+                      phrase("needs {} bytes, has {}", grouped(old_size), grouped(view.size() - std::min<std::uint64_t>(at, view.size()))),
+                      {},
+                      at,
+                      "An archive with a damaged entry cannot be laid out anew"}));
         if (at < from && old_size > 0)
             return fail(in_entry(
                 c_, first, Error{ErrorCode::unsupported, "overlaps another entry, so the archive cannot be laid out anew", {}, at, {}}));

@@ -1,6 +1,6 @@
 // What a plan makes of the tables: fields with a meaning follow, then checksums and encryption.
-#include <fmt/format.h>
 
+#include "base/phrase.h"
 #include "container/sheet_planner.h"
 #include "sheet/method.h"
 
@@ -28,7 +28,7 @@ Status SheetContainer::Planner::patch_record(std::size_t entry, std::uint64_t at
         const auto field_moved = offset->field->from_field ? moved(offset->at) - offset->at : 0;
         if (const auto* base = c_.header_.values.named(offset->field->base_field);
             base && is_place(*base->field) && moved(base->number) != base->number)
-            return fail(ErrorCode::unsupported, fmt::format("its data is counted from \"{}\", which would have to move", base->field->name),
+            return fail(ErrorCode::unsupported, phrase("its data is counted from \"{}\", which would have to move", base->field->name),
                         "Deliver into an override folder instead, if the game has one");
         auto section_moved = std::uint64_t{0};
         if (offset->field->base_section)
@@ -64,7 +64,7 @@ Result<WritePlan> SheetContainer::Planner::plan_parts() {
         if (stored.size() > space)
             return fail(in_entry(c_, items[place],
                                  Error{ErrorCode::unsupported,
-                                       fmt::format("has room for {} bytes, needs {}", grouped(space), grouped(stored.size())),
+                                       phrase("has room for {} bytes, needs {}", grouped(space), grouped(stored.size())),
                                        {},
                                        item.data_at,
                                        "Data cut into parts of a fixed size takes only content that fits where the old one is"}));

@@ -6,6 +6,7 @@
 
 #include "base/file_write.h"
 #include "base/hash.h"
+#include "base/phrase.h"
 #include "container/address.h"
 #include "container/sheet_lister.h"
 
@@ -17,7 +18,7 @@ namespace {
 
 std::string value_text(const FieldValue& value) {
     const auto& f = *value.field;
-    if (f.type == FieldType::pad) return fmt::format("{} bytes", value.size);
+    if (f.type == FieldType::pad) return phrase("{} bytes", value.size);
     if (f.type == FieldType::bytes)
         return to_hex(as_bytes(value.text).first(std::min<std::size_t>(value.text.size(), 16))) + (value.text.size() > 16 ? "…" : "");
     if (f.type == FieldType::text) return '"' + value.text + '"';
@@ -132,7 +133,7 @@ Result<Trial> try_sheet(const ReadContext& context, std::shared_ptr<const Sheet>
     for (std::size_t i = 0; i < out.entries; ++i) {
         if (i < records)
             if (const auto record = container->record_of(i))
-                add_fields(out, *record, fmt::format("entry {} ({})", i + 1, container->entries()[i].path), image, bytes.size());
+                add_fields(out, *record, phrase("entry {} ({})", i + 1, container->entries()[i].path), image, bytes.size());
         if (content_bytes == 0) continue;
         const auto content = container->read(i, context.limits);
         ++out.looked_at;
@@ -147,11 +148,11 @@ Result<Trial> try_sheet(const ReadContext& context, std::shared_ptr<const Sheet>
 }
 
 std::string text_of(const Proof& p) {
-    auto out = fmt::format("{} of {} entries were changed and put back in a copy, {} made longer, too", p.changed, p.entries,
-                           p.longer == p.changed ? "all" : fmt::format("{}", p.longer));
+    auto out = phrase("{} of {} entries were changed and put back in a copy, {} made longer, too", p.changed, p.entries,
+                      p.longer == p.changed ? "all" : fmt::format("{}", p.longer));
     if (!p.refused.empty()) out += fmt::format(" ({})", p.refused);
     out += p.unexplained == 0 ? "; every byte is explained"
-                              : fmt::format("; {} bytes are not explained, and stayed where they belong", grouped(p.unexplained));
+                              : phrase("; {} bytes are not explained, and stayed where they belong", grouped(p.unexplained));
     return out;
 }
 
@@ -169,7 +170,7 @@ Result<Proof> prove_writing(const ReadContext& context, const fs::path& archive,
         if (item.is_regular_file(code) && item.path().filename().string().starts_with(stem))
             files.push_back(item.path()), total += item.file_size(code);
     if (total > (1ull << 30))
-        return fail(ErrorCode::limit, human_bytes(total) + " are too much to copy for a proof",
+        return fail(ErrorCode::limit, phrase("{} are too much to copy for a proof", human_bytes(total)),
                     "Try it on a smaller archive of the same layout");
     for (const auto& file : files) fs::copy_file(file, copy.path / file.filename(), code);
     if (code) return fail_errno(code.value(), "cannot copy the archive");
@@ -209,7 +210,7 @@ Result<Proof> prove_writing(const ReadContext& context, const fs::path& archive,
             for (std::size_t k = 0; k < now->size() || k < expected->size(); ++k)
                 if (k >= now->size() || k >= expected->size() || (*now)[k] != (*expected)[k])
                     return named(Error{ErrorCode::unfit,
-                                       k == i ? "does not read back as it was written" : fmt::format("entry {} changed with it", k + 1),
+                                       k == i ? "does not read back as it was written" : phrase("entry {} changed with it", k + 1),
                                        {},
                                        {},
                                        "A field has a meaning the sheet does not say"});

@@ -1,6 +1,6 @@
 // A file that is compressed or encrypted as a whole behind a header of its own (sheet = "wrapper").
-#include <fmt/format.h>
 
+#include "base/phrase.h"
 #include "container/sheet_container.h"
 #include "container/wrapped.h"
 
@@ -109,8 +109,7 @@ private:
         if (at > end) return fail_at(ErrorCode::damaged, at, "the data is said to begin behind the end of the file");
         const auto* stored = header.values.with(Meaning::stored_size);
         if (stored && stored->number > end - at)
-            return fail_at(ErrorCode::damaged, stored->at,
-                           fmt::format("needs {} bytes, has {}", grouped(stored->number), grouped(end - at)));
+            return fail_at(ErrorCode::damaged, stored->at, phrase("needs {} bytes, has {}", grouped(stored->number), grouped(end - at)));
         if (stored) return std::pair(at, stored->number);
         // Where no field says how long it is, a stream says itself where it ends; what follows is not explained and stays.
         SKIVET_TRY(const auto method, method_of(header));
@@ -170,7 +169,7 @@ public:
         auto recognized = recognize(data, data.size(), file.path().string());
         auto opened = open_wrapped(context, std::move(file),
                                    std::make_shared<SheetWrapper>(sheet_, context, recognized ? recognized->reason : "your choice"));
-        if (!opened) return fail(std::move(opened).error().within(fmt::format("sheet \"{}\"", sheet_->name)));
+        if (!opened) return fail(std::move(opened).error().within(phrase("sheet \"{}\"", sheet_->name)));
         return opened;
     }
 };

@@ -3,14 +3,13 @@
 // what they accept is stepped over as a whole.
 #include "container/sift.h"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <array>
 #include <iterator>
 #include <mutex>
 
 #include "base/cipher.h"
+#include "base/phrase.h"
 #include "container/bare_file.h"
 #include "container/sift_streams.h"
 #include "sift/cells.h"
@@ -130,10 +129,10 @@ private:
             out.push_back(std::move(*hit));
         }
         if (at <= stop && options_.left_out && options_.left_out->size() < most_notes)
-            options_.left_out->push_back(fmt::format(
-                "{}{:#x} to {:#x}: too much begins like a stream or a hidden header and is none; the rest there was looked at only "
-                "for textures",
-                depth > 0 ? "inside a stream, " : "", at, to));
+            options_.left_out->push_back(
+                phrase("{}{:#x} to {:#x}: too much begins like a stream or a hidden header and is none; the rest there was looked at only "
+                       "for textures",
+                       depth > 0 ? "inside a stream, " : "", at, to));
         return out;
     }
 

@@ -4,6 +4,7 @@
 #include <unordered_map>
 
 #include "base/cipher.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/bare_file.h"
 #include "container/sift.h"
@@ -52,7 +53,7 @@ public:
                 return fail(
                     in_entry(*this, r.entry,
                              Error{ErrorCode::unsupported,
-                                   fmt::format("has {} bytes, the new content {}", grouped(size), grouped(r.bytes.size())),
+                                   phrase("has {} bytes, the new content {}", grouped(size), grouped(r.bytes.size())),
                                    {},
                                    items_[r.entry].hit->at,
                                    "What sifting finds can only be replaced by something of the same size: keep format, size and mips"}));
@@ -168,11 +169,11 @@ private:
         }
         if (needs_size(*hit.packing))
             return fail_at(ErrorCode::unsupported, hit.at,
-                           fmt::format("the {} block takes {} bytes now and has to take just {}: its size stands before it", hit.kind,
-                                       grouped(least), grouped(hit.size)),
+                           phrase("the {} block takes {} bytes now and has to take just {}: its size stands before it", hit.kind,
+                                  grouped(least), grouped(hit.size)),
                            "A sheet that describes the archive can write the size as well");
         return fail_at(ErrorCode::unsupported, hit.at,
-                       fmt::format("the {} stream takes {} bytes now, its place has {}", hit.kind, grouped(least), grouped(hit.size)),
+                       phrase("the {} stream takes {} bytes now, its place has {}", hit.kind, grouped(least), grouped(hit.size)),
                        "Content that packs as well as the old one fits; fewer new details, for example");
     }
 };

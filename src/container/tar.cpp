@@ -8,6 +8,7 @@
 #include <map>
 #include <set>
 
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -202,9 +203,12 @@ public:
 
     Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override {
         if (entries_[entry].size > limits.inflated_bytes)
-            return fail(in_entry(
-                *this, entry,
-                Error{ErrorCode::limit, human_bytes(entries_[entry].size) + " are more than the limit", {}, entries_[entry].at, {}}));
+            return fail(in_entry(*this, entry,
+                                 Error{ErrorCode::limit,
+                                       phrase("{} are more than the limit", human_bytes(entries_[entry].size)),
+                                       {},
+                                       entries_[entry].at,
+                                       {}}));
         const auto data = bytes_of(entry);
         if (!data) return fail(in_entry(*this, entry, data.error()));
         file_.note_read(data->size());
@@ -276,8 +280,8 @@ Status TarContainer::list(const ReadLimits& limits) {
         const auto header = file.subspan(static_cast<std::size_t>(at), block);
         if (std::all_of(header.begin(), header.end(), [](auto b) { return b == std::byte{0}; })) break;  // the end is two such blocks
         const auto wrong = [&](std::string what) {
-            return fail(Error{
-                ErrorCode::damaged, std::move(what), {fmt::format("header {}", entries_.size() + 1)}, at, "The archive is damaged here"});
+            return fail(
+                Error{ErrorCode::damaged, std::move(what), {phrase("header {}", entries_.size() + 1)}, at, "The archive is damaged here"});
         };
         if (!header_holds(header)) {
             if (entries_.empty()) return wrong("its checksum does not hold");
@@ -295,8 +299,8 @@ Status TarContainer::list(const ReadLimits& limits) {
         const bool cut = *size > file.size() - data_at;
         if (cut) {
             problems_.push_back(Error{ErrorCode::damaged,
-                                      fmt::format("needs {} bytes, has {}", grouped(*size), grouped(file.size() - data_at)),
-                                      {fmt::format("header {}", entries_.size() + 1)},
+                                      phrase("needs {} bytes, has {}", grouped(*size), grouped(file.size() - data_at)),
+                                      {phrase("header {}", entries_.size() + 1)},
                                       at,
                                       "The archive is cut off"});
             break;
@@ -328,7 +332,7 @@ Status TarContainer::list(const ReadLimits& limits) {
         } else {
             if ((type == '0' || type == '\0' || type == '7') && !sparse) {
                 if (entries_.size() >= limits.entries)
-                    return fail(ErrorCode::limit, fmt::format("more than {} entries", grouped(limits.entries)));
+                    return fail(ErrorCode::limit, phrase("more than {} entries", grouped(limits.entries)));
                 Entry e;
                 const auto prefix = as_text(header.subspan(magic_at, 5)) == "ustar" && header[magic_at + 5] == std::byte{0}
                                         ? text_field(header, prefix_at, 155)

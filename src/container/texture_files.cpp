@@ -1,6 +1,7 @@
 #include "container/texture_files.h"
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 
 namespace skivet {
 namespace {
@@ -20,7 +21,7 @@ ReadSibling siblings_by(const ReadContext& context, std::shared_ptr<AddressReade
         }
         there.source.replace_filename(name);
         std::error_code code;
-        if (!std::filesystem::exists(there.source, code)) return fail(ErrorCode::missing, "there is no " + there.source.string());
+        if (!std::filesystem::exists(there.source, code)) return fail(ErrorCode::missing, phrase("there is no {}", there.source.string()));
         return read_file(there.source, context.limits.inflated_bytes);
     };
 }

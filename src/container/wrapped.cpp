@@ -1,8 +1,7 @@
 #include "container/wrapped.h"
 
-#include <fmt/format.h>
-
 #include "base/pack.h"
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -28,7 +27,7 @@ public:
         recognized_by_ = wrapper_->reason();
         if (archive_) recognized_by_ += ", and inside it " + archive_->recognized_by();
     }
-    std::string kind() const override { return archive_ ? fmt::format("{} in {}", archive_->kind(), wrapper_->name()) : wrapper_->name(); }
+    std::string kind() const override { return archive_ ? phrase("{} in {}", archive_->kind(), wrapper_->name()) : wrapper_->name(); }
     std::string read_only() const override { return archive_ ? archive_->read_only() : std::string(); }
 
     Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override {
@@ -47,7 +46,7 @@ public:
     }
 
     std::string fixed_entries() const override {
-        return archive_ ? archive_->fixed_entries() : fmt::format("a {} holds one file; nothing can be put beside it", kind());
+        return archive_ ? archive_->fixed_entries() : phrase("a {} holds one file; nothing can be put beside it", kind());
     }
     Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override {
         return plan_entries({{replacements.begin(), replacements.end()}, {}, {}, {}}, limits);
@@ -86,7 +85,7 @@ class StreamWrapper final : public Wrapper {
 public:
     StreamWrapper(Packing packing, ReadLimits limits) : packing_(packing), limits_(limits) {}
     std::string name() const override { return std::string(name_of(packing_)); }
-    std::string reason() const override { return fmt::format("the mark of {} at its beginning", name_of(packing_)); }
+    std::string reason() const override { return phrase("the mark of {} at its beginning", name_of(packing_)); }
     Result<Bytes> unwrap(ByteSpan file) const override {
         SKIVET_TRY(auto all, streams(file));
         return std::move(all.bytes);
@@ -132,9 +131,9 @@ public:
             const char* endings[] = {".z", ".zlib", ".zz", ".lzma"};
             if (std::none_of(std::begin(endings), std::end(endings), [&](auto ending) { return name.ends_with(ending); }))
                 return std::nullopt;
-            return Recognized{ranks::weak, fmt::format("a header that could be {}, and its name", name_of(*packing))};
+            return Recognized{ranks::weak, phrase("a header that could be {}, and its name", name_of(*packing))};
         }
-        return Recognized{ranks::magic, fmt::format("the mark of {} at its beginning", name_of(*packing))};
+        return Recognized{ranks::magic, phrase("the mark of {} at its beginning", name_of(*packing))};
     }
     Result<std::shared_ptr<const Container>> open(const ReadContext& context, FileView file) const override {
         SKIVET_TRY(const auto data, file.bytes());

@@ -2,6 +2,8 @@
 
 #include <xxhash.h>
 
+#include "base/phrase.h"
+
 namespace skivet {
 
 std::string_view name_of(Way way) {
@@ -228,7 +230,7 @@ Result<WritePlan> plan_no_file(const FileView& view) {
 
 Result<Bytes> planned_bytes(const FilePlan& plan, ByteSpan current) {
     const auto past = [](std::uint64_t at, const char* what) {
-        return fail_at(ErrorCode::damaged, at, std::string("the plan ") + what + " past the end of the file");
+        return fail_at(ErrorCode::damaged, at, phrase("the plan {} past the end of the file", what));
     };
     Bytes out;
     if (!plan.pieces.empty()) {

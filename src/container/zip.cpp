@@ -1,8 +1,7 @@
 #include "container/zip.h"
 
-#include <fmt/format.h>
-
 #include "base/hash.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/zip_format.h"
 
@@ -40,7 +39,7 @@ std::string_view method_name(std::uint16_t method) {
 Result<Bytes> pack_method(std::uint16_t method, ByteSpan data, ByteSpan like) {
     const auto packing = packing_of(method);
     if (!packing)
-        return fail(ErrorCode::unsupported, fmt::format("packed with method {} ({})", method, method_name(method)),
+        return fail(ErrorCode::unsupported, phrase("packed with method {} ({})", method, method_name(method)),
                     "Entries of this method cannot be replaced");
     if (*packing != Packing::lzma_raw) return pack(*packing, data, 0, like);
     SKIVET_TRY(const auto stream, pack(*packing, data, 0, like.size() > lzma_lead ? like.subspan(lzma_lead) : ByteSpan{}));
@@ -102,13 +101,13 @@ Result<ZipContainer::Tail> ZipContainer::find_tail(ByteSpan file, const std::vec
             }
             if (tail.directory_size > directory_end)
                 return fail_at(ErrorCode::damaged, at,
-                               fmt::format("the directory is said to have {} bytes, only {} lie before it", grouped(tail.directory_size),
-                                           grouped(directory_end)));
+                               phrase("the directory is said to have {} bytes, only {} lie before it", grouped(tail.directory_size),
+                                      grouped(directory_end)));
             if (disk > 0 && disk != 0xFFFF) {
                 if (parts.size() != disk + 1u)
                     return fail(
                         ErrorCode::missing,
-                        fmt::format("this is the last of {} parts, {} of them are here", disk + 1, std::max<std::size_t>(1, parts.size())),
+                        phrase("this is the last of {} parts, {} of them are here", disk + 1, std::max<std::size_t>(1, parts.size())),
                         "Put name.z01, name.z02 … beside name.zip");
                 std::uint64_t start = 0;
                 for (std::uint32_t p = 0; p < directory_disk && p < parts.size(); ++p) start += parts[p].stamp.size;
@@ -116,13 +115,12 @@ Result<ZipContainer::Tail> ZipContainer::find_tail(ByteSpan file, const std::vec
                 tail.directory_at = start + offset;
                 if (tail.directory_at > directory_end - tail.directory_size)
                     return fail_at(ErrorCode::damaged, at,
-                                   fmt::format("the directory is said to be at {} of part {}", hex(offset), directory_disk + 1));
+                                   phrase("the directory is said to be at {} of part {}", hex(offset), directory_disk + 1));
                 return tail;
             }
             tail.directory_at = directory_end - tail.directory_size;
             if (offset > tail.directory_at)
-                return fail_at(ErrorCode::damaged, at,
-                               fmt::format("the directory is said to be at {}, behind its end record", hex(offset)));
+                return fail_at(ErrorCode::damaged, at, phrase("the directory is said to be at {}, behind its end record", hex(offset)));
             tail.base = tail.directory_at - offset;
             // Some writers leave room between directory and end record; then the stated offset is right and nothing lies before.
             if (tail.base > 0 && tail.directory_size >= 4 && u32(file, tail.directory_at) != directory_signature &&
@@ -154,8 +152,8 @@ Result<std::unique_ptr<Container>> ZipContainer::open(FileView view, const ReadL
         if (auto rescued = zip->rescue(file, limits, why); !rescued)
             return fail(rescued.error().code == ErrorCode::limit ? rescued.error() : why);
     } else {
-        zip->recognized_by_ = fmt::format("its end record at {}", hex(zip->tail_.end_at));
-        if (zip->tail_.split) zip->recognized_by_ += fmt::format(", {} parts", zip->file_.parts().size());
+        zip->recognized_by_ = phrase("its end record at {}", hex(zip->tail_.end_at));
+        if (zip->tail_.split) zip->recognized_by_ += phrase(", {} parts", zip->file_.parts().size());
     }
     for (std::size_t i = 0; i < zip->entries_.size(); ++i) zip->entries_[i].encrypted = zip->records_[i].flags & flag_encrypted;
     return zip;
@@ -163,11 +161,10 @@ Result<std::unique_ptr<Container>> ZipContainer::open(FileView view, const ReadL
 
 Status ZipContainer::read_directory(ByteSpan file, const ReadLimits& limits) {
     if (tail_.directory_size > limits.directory_bytes)
-        return fail_at(ErrorCode::limit, tail_.directory_at, fmt::format("a directory of {}", human_bytes(tail_.directory_size)));
+        return fail_at(ErrorCode::limit, tail_.directory_at, phrase("a directory of {}", human_bytes(tail_.directory_size)));
     if (tail_.count > limits.entries || tail_.count > tail_.directory_size / directory_size)
-        return fail_at(
-            ErrorCode::damaged, tail_.end_at,
-            fmt::format("{} entries cannot lie in a directory of {} bytes", grouped(tail_.count), grouped(tail_.directory_size)));
+        return fail_at(ErrorCode::damaged, tail_.end_at,
+                       phrase("{} entries cannot lie in a directory of {} bytes", grouped(tail_.count), grouped(tail_.directory_size)));
     std::vector<std::uint64_t> part_starts = {0};
     for (const auto& part : file_.parts()) part_starts.push_back(part_starts.back() + part.stamp.size);
     const auto directory = file.subspan(static_cast<std::size_t>(tail_.directory_at), static_cast<std::size_t>(tail_.directory_size));
@@ -176,16 +173,15 @@ Status ZipContainer::read_directory(ByteSpan file, const ReadLimits& limits) {
     std::uint64_t at = 0;
     for (std::uint64_t i = 0; i < tail_.count; ++i) {
         const auto wrong = [&](std::string what) {
-            return fail(Error{
-                ErrorCode::damaged, std::move(what), {"central directory", fmt::format("entry {}", i + 1)}, tail_.directory_at + at, {}});
+            return fail(
+                Error{ErrorCode::damaged, std::move(what), {"central directory", phrase("entry {}", i + 1)}, tail_.directory_at + at, {}});
         };
-        if (directory.size() - at < directory_size)
-            return wrong(fmt::format("needs {} bytes, has {}", directory_size, directory.size() - at));
+        if (directory.size() - at < directory_size) return wrong(phrase("needs {} bytes, has {}", directory_size, directory.size() - at));
         const auto record = directory.subspan(static_cast<std::size_t>(at));
         if (u32(record, 0) != directory_signature) return wrong("no directory record where one must be");
         const std::uint64_t name = u16(record, dir_name), extra = u16(record, dir_extra), comment = u16(record, dir_comment);
         const auto total = directory_size + name + extra + comment;
-        if (total > record.size()) return wrong(fmt::format("needs {} bytes, has {}", total, record.size()));
+        if (total > record.size()) return wrong(phrase("needs {} bytes, has {}", total, record.size()));
         Record r;
         r.directory_at = tail_.directory_at + at;
         r.directory_size = static_cast<std::uint32_t>(total);
@@ -221,11 +217,11 @@ Status ZipContainer::read_directory(ByteSpan file, const ReadLimits& limits) {
         });
         if (short64) return wrong("its ZIP64 field is too short");
         if (tail_.split) {
-            if (disk + 1 >= part_starts.size()) return wrong(fmt::format("lies in part {} of {}", disk + 1, part_starts.size() - 1));
+            if (disk + 1 >= part_starts.size()) return wrong(phrase("lies in part {} of {}", disk + 1, part_starts.size() - 1));
             local += part_starts[static_cast<std::size_t>(disk)];
         }
         if (local > tail_.directory_at || tail_.base + local > tail_.directory_at)
-            return wrong(fmt::format("its data is said to be at {}, behind the directory", hex(local)));
+            return wrong(phrase("its data is said to be at {}, behind the directory", hex(local)));
         r.local_at = tail_.base + local;
         e.check = r.crc;
         e.at = r.local_at;
@@ -258,8 +254,7 @@ Result<ZipContainer::Local> ZipContainer::local_header(ByteSpan file, const Reco
     local.header_size = static_cast<std::uint32_t>(local_size + u16(*header, local_name) + u16(*header, local_extra));
     local.data_at = at + local.header_size;
     if (local.data_at > tail_.directory_at)
-        return fail_at(ErrorCode::damaged, at,
-                       fmt::format("local header: needs {} bytes, has {}", local.header_size, tail_.directory_at - at));
+        return fail_at(ErrorCode::damaged, at, phrase("local header: needs {} bytes, has {}", local.header_size, tail_.directory_at - at));
     return local;
 }
 
@@ -267,8 +262,8 @@ Result<ByteSpan> ZipContainer::stored_bytes(ByteSpan file, std::size_t entry) co
     SKIVET_TRY(const auto local, local_header(file, entry));
     if (local.data_at > tail_.directory_at || entries_[entry].stored > tail_.directory_at - local.data_at)
         return fail_at(ErrorCode::damaged, local.data_at,
-                       fmt::format("needs {} bytes, has {}", grouped(entries_[entry].stored),
-                                   grouped(tail_.directory_at - std::min(local.data_at, tail_.directory_at))));
+                       phrase("needs {} bytes, has {}", grouped(entries_[entry].stored),
+                              grouped(tail_.directory_at - std::min(local.data_at, tail_.directory_at))));
     return slice(file, local.data_at, entries_[entry].stored);
 }
 
@@ -290,7 +285,7 @@ Result<Bytes> ZipContainer::unpack_entry(ByteSpan packed, std::size_t entry, con
     const auto packing = packing_of(record.method);
     if (!packing)
         return fail_at(ErrorCode::unsupported, entries_[entry].at,
-                       fmt::format("packed with method {} ({})", record.method, entries_[entry].method),
+                       phrase("packed with method {} ({})", record.method, entries_[entry].method),
                        "Stored, deflate, bzip2, LZMA, Zstandard and XZ entries can be read");
     if (*packing == Packing::lzma_raw) {
         if (packed.size() < lzma_lead + 5) return fail_at(ErrorCode::damaged, entries_[entry].at, "the lzma stream ends early");
@@ -304,7 +299,7 @@ Result<Bytes> ZipContainer::unpack_entry(ByteSpan packed, std::size_t entry, con
     }
     if (record.aes_version == 2) return out;  // its authentication code was checked instead
     if (const auto sum = crc32(*out); sum != record.crc)
-        return fail_at(ErrorCode::damaged, entries_[entry].at, fmt::format("CRC-32 is {:08x}, the directory says {:08x}", sum, record.crc),
+        return fail_at(ErrorCode::damaged, entries_[entry].at, phrase("CRC-32 is {:08x}, the directory says {:08x}", sum, record.crc),
                        "The entry is damaged; other entries can still be used");
     return out;
 }
@@ -335,7 +330,7 @@ Result<Bytes> ZipContainer::read_head(std::size_t entry, std::size_t count) cons
     const auto head = [&](ByteSpan packed) -> Result<Bytes> {
         const auto packing = packing_of(records_[entry].method);
         if (!packing)
-            return fail(ErrorCode::unsupported, fmt::format("packed with method {} ({})", records_[entry].method, entries_[entry].method));
+            return fail(ErrorCode::unsupported, phrase("packed with method {} ({})", records_[entry].method, entries_[entry].method));
         if (*packing == Packing::lzma_raw) packed = packed.subspan(std::min(lzma_lead, packed.size()));
         return unpack_prefix(*packing, packed, static_cast<std::size_t>(std::min<std::uint64_t>(entries_[entry].size, count)));
     };

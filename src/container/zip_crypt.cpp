@@ -1,9 +1,9 @@
 // Encrypted ZIP entries: the traditional cipher (APPNOTE 6.3.10, section 6.1) and AES with the extra field 0x9901 (APPNOTE 4.6 lists its
 // number; the layout is common practice of many programs): salt, two bytes that check the password, AES-CTR counting little-endian from 1,
 // and the first ten bytes of an HMAC-SHA-1 of the encrypted bytes. Keys are derived with PBKDF2-HMAC-SHA-1, 1000 rounds.
-#include <fmt/format.h>
 
 #include "base/cipher.h"
+#include "base/phrase.h"
 #include "container/zip.h"
 #include "container/zip_format.h"
 
@@ -102,9 +102,10 @@ Result<Bytes> ZipContainer::decrypted(ByteSpan data, std::size_t entry, const st
     }
     // With a checksum over what was decrypted (AES) the password was right and the data is not.
     if (failed && record.aes) return fail(std::move(*failed));
-    const auto none = keys.size() == 1 ? fmt::format("the key \"{}\" does not open the entry", keys[0].name)
-                                       : fmt::format("none of the {} keys opens the entry", keys.size());
-    if (failed) return fail_at(failed->code, at, none + ", or it is damaged: " + failed->what, "Add the right password to the key ring");
+    const auto none = keys.size() == 1 ? phrase("the key \"{}\" does not open the entry", keys[0].name)
+                                       : phrase("none of the {} keys opens the entry", keys.size());
+    if (failed)
+        return fail_at(failed->code, at, phrase("{}, or it is damaged: {}", none, failed->what), "Add the right password to the key ring");
     return fail_at(ErrorCode::key, at, none, "Add the right password to the key ring");
 }
 

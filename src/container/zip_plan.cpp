@@ -6,9 +6,9 @@
 // Where stored entries are aligned, what is written anew is aligned as they are, by zeros in front of its local header.
 // A new entry has the records of the one it is like, under its own name. An entry that only gets another name is written again as it lies,
 // packed and encrypted. One that is taken out leaves its bytes; compacting gives them back.
-#include <fmt/format.h>
 
 #include "base/hash.h"
+#include "base/phrase.h"
 #include "container/zip_format.h"
 #include "container/zip_planner.h"
 #include "container/zip_records.h"
@@ -64,7 +64,7 @@ Status ZipContainer::Planner::replace_entry(const Replacement& replacement, cons
     const auto& e = zip_.entries_[entry];
     const auto& record = zip_.records_[entry];
     if (!packing_of(record.method))
-        return fail_at(ErrorCode::unsupported, e.at, fmt::format("packed with method {} ({})", record.method, e.method),
+        return fail_at(ErrorCode::unsupported, e.at, phrase("packed with method {} ({})", record.method, e.method),
                        "Entries of this method cannot be replaced");
     if (replacement.bytes.size() > limits.inflated_bytes) return fail(ErrorCode::limit, "the new content is larger than the limit");
     const bool states_crc = record.aes_version != 2;
@@ -103,7 +103,7 @@ Status ZipContainer::Planner::add(const NewEntry& entry, const ReadLimits& limit
         if (!packing_of(record.method))
             return fail(in_entry(
                 zip_, *entry.like,
-                Error{ErrorCode::unsupported, fmt::format("packed with method {}", record.method), {}, {}, "Name another one it is like"}));
+                Error{ErrorCode::unsupported, phrase("packed with method {}", record.method), {}, {}, "Name another one it is like"}));
         if (record.aes_version == 2) item.crc = 0;
         item.entry = *entry.like;
         SKIVET_TRY(item.local, zip_.local_header(file_, item.entry));

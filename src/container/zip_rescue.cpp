@@ -1,9 +1,9 @@
 // A ZIP whose central directory is damaged or missing is listed from its local headers, which repeat most of what the directory says.
 // Such an archive is only read: writing it would mean guessing at what the directory held.
-#include <fmt/format.h>
 #include <cstring>
 
 #include "base/hash.h"
+#include "base/phrase.h"
 #include "container/zip.h"
 #include "container/zip_format.h"
 
@@ -88,11 +88,10 @@ Status ZipContainer::rescue(ByteSpan file, const ReadLimits& limits, const Error
         const bool cut = e.stored > file.size() - data_at;
         at = next_mark(file, cut ? data_at : data_at + static_cast<std::size_t>(e.stored));
         if (folder) continue;
-        if (entries_.size() >= limits.entries)
-            return fail(ErrorCode::limit, fmt::format("more than {} local headers", grouped(limits.entries)));
+        if (entries_.size() >= limits.entries) return fail(ErrorCode::limit, phrase("more than {} local headers", grouped(limits.entries)));
         if (cut && problems_.size() < 100)
             problems_.push_back(Error{ErrorCode::damaged,
-                                      fmt::format("needs {} bytes, has {}", grouped(e.stored), grouped(file.size() - data_at)),
+                                      phrase("needs {} bytes, has {}", grouped(e.stored), grouped(file.size() - data_at)),
                                       {e.path},
                                       e.at,
                                       {}});
@@ -102,12 +101,12 @@ Status ZipContainer::rescue(ByteSpan file, const ReadLimits& limits, const Error
     if (entries_.empty()) return fail(why);
     number_doubles();
     auto problem = why;
-    problem.what = fmt::format("the central directory cannot be used ({}); {} entries were found by their own headers", why.what,
-                               grouped(entries_.size()));
+    problem.what =
+        phrase("the central directory cannot be used ({}); {} entries were found by their own headers", why.what, grouped(entries_.size()));
     problem.advice = "They can be taken out; nothing can be put in";
     problems_.insert(problems_.begin(), problem);
     read_only_ = "the archive's directory is damaged, so it can only be read";
-    recognized_by_ = fmt::format("{} local headers; its directory is damaged", grouped(entries_.size()));
+    recognized_by_ = phrase("{} local headers; its directory is damaged", grouped(entries_.size()));
     return {};
 }
 

@@ -1,10 +1,10 @@
 #include "delivery/beside.h"
 
-#include <fmt/format.h>
 #include <sys/stat.h>
 #include <set>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -19,9 +19,9 @@ Result<WritePlan> plan_override(const fs::path& folder, std::span<const Addresse
         const auto& path = piece.inner.back();
         const auto inside = safe_relative_path(path);
         if (inside.empty() || inside != path)
-            return fail(ErrorCode::usage, fmt::format("\"{}\" is no path for a loose file", path), "Deliver this piece into its archive");
+            return fail(ErrorCode::usage, phrase("\"{}\" is no path for a loose file", path), "Deliver this piece into its archive");
         if (!taken.insert(lower(inside)).second)
-            return fail(ErrorCode::usage, fmt::format("two pieces would be the loose file \"{}\"", inside),
+            return fail(ErrorCode::usage, phrase("two pieces would be the loose file \"{}\"", inside),
                         "Deliver one of them into its archive");
         SKIVET_TRY(const auto file, path_inside(folder, inside));
         if (!fs::exists(file, code)) {
@@ -39,14 +39,14 @@ Result<WritePlan> plan_patch_archive(const ReadContext& context, const Container
                                      std::span<const AddressedBytes> pieces) {
     std::error_code code;
     if (fs::exists(file, code))
-        return fail(ErrorCode::usage, fmt::format("{} is there already", file.string()), "Choose another name, or deliver into it");
+        return fail(ErrorCode::usage, phrase("{} is there already", file.string()), "Choose another name, or deliver into it");
     std::vector<Replacement> entries;
     for (const auto& piece : pieces) {
         if (piece.inner.size() != 1)
-            return fail(ErrorCode::unsupported, fmt::format("\"{}\" lies in an archive inside the archive", piece.inner.back()),
+            return fail(ErrorCode::unsupported, phrase("\"{}\" lies in an archive inside the archive", piece.inner.back()),
                         "Deliver this piece into its archive");
         const auto entry = source.find(piece.inner.front());
-        if (!entry) return fail(ErrorCode::missing, fmt::format("there is no entry \"{}\"", piece.inner.front()));
+        if (!entry) return fail(ErrorCode::missing, phrase("there is no entry \"{}\"", piece.inner.front()));
         entries.push_back({*entry, piece.bytes});
     }
     SKIVET_TRY(auto bytes, source.patch_archive(entries, context.limits));
@@ -64,8 +64,8 @@ Result<WritePlan> plan_restore_entry(const Vault& vault, const ReadContext& cont
             for (const auto& f : part.files)
                 if (!folder && part.source == fs::weakly_canonical(source, code) && f.file != file)
                     return fail(ErrorCode::unsupported,
-                                fmt::format("{} keeps its data in {} as well, so one entry alone cannot be put back",
-                                            file.filename().string(), f.file.filename().string()),
+                                phrase("{} keeps its data in {} as well, so one entry alone cannot be put back", file.filename().string(),
+                                       f.file.filename().string()),
                                 "Restore the archive or undo the delivery");
     SKIVET_TRY(const auto view, vault.original(file, context.limits.inflated_bytes));
     Bytes content;
@@ -89,8 +89,7 @@ std::vector<std::string> broken_links(const WritePlan& plan) {
     for (const auto& file : plan.files) {
         struct stat info {};
         if (file.way == Way::rebuild && ::stat(file.file.c_str(), &info) == 0 && info.st_nlink > 1)
-            out.push_back(
-                fmt::format("{} has {} names (hard links); only this one gets the new content", file.file.string(), info.st_nlink));
+            out.push_back(phrase("{} has {} names (hard links); only this one gets the new content", file.file.string(), info.st_nlink));
     }
     return out;
 }

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "base/phrase.h"
 #include "container/parts.h"
 
 namespace skivet {
@@ -78,15 +79,15 @@ Status check_fat_path(std::string_view path) {
         const auto name = path.substr(at, end - at);
         at = end + 1;
         const auto wrong = [&](const std::string& why) {
-            return fail(ErrorCode::usage, fmt::format("a card cannot hold the name \"{}\": {}", name, why),
+            return fail(ErrorCode::usage, phrase("a card cannot hold the name \"{}\": {}", name, why),
                         "Deliver it into the archives, or change the layout of the device's files");
         };
         if (name.empty()) return wrong("it is empty");
         for (const auto c : name)
             if (static_cast<unsigned char>(c) < 0x20 || std::string_view("\"*:<>?\\|").find(c) != std::string_view::npos)
-                return wrong(static_cast<unsigned char>(c) < 0x20 ? "it has a control character" : fmt::format("it has a {}", c));
+                return wrong(static_cast<unsigned char>(c) < 0x20 ? "it has a control character" : phrase("it has a {}", c));
         if (name.back() == '.' || name.back() == ' ') return wrong("it ends in a point or a space");
-        if (utf16_units(name) > longest_name) return wrong(fmt::format("it is longer than {}", longest_name));
+        if (utf16_units(name) > longest_name) return wrong(phrase("it is longer than {}", longest_name));
     }
     return {};
 }
@@ -101,12 +102,11 @@ std::string DeviceCut::ending(unsigned number) const {
 
 Status check_cut(const DeviceCut& cut) {
     if (cut.largest < (1u << 20))
-        return fail(ErrorCode::usage, fmt::format("files of at most {} bytes are too small for a card", cut.largest),
+        return fail(ErrorCode::usage, phrase("files of at most {} bytes are too small for a card", cut.largest),
                     "4294967295 is what FAT32 holds");
     const auto first = part_name("x" + cut.ending(0)), later = part_name("x" + cut.ending(12));
     if (!first || !later || first->whole != "x" || later->whole != "x" || first->style != later->style || later->number != 12)
-        return fail(ErrorCode::usage, fmt::format("parts with names like x{} would not be known again", cut.ending(0)),
-                    "Write .{nn} or .{nnn}");
+        return fail(ErrorCode::usage, phrase("parts with names like x{} would not be known again", cut.ending(0)), "Write .{nn} or .{nnn}");
     return {};
 }
 
@@ -122,7 +122,7 @@ Result<WritePlan> plan_copy(const fs::path& origin, const FilePlan& becomes, con
     SKIVET_TRY(const auto view, FileView::open(origin));
     SKIVET_TRY(const auto all, view.bytes());
     if (!becomes.file.empty() && !(becomes.expected == view.stamp()))
-        return fail(ErrorCode::stale, origin.filename().string() + " changed since the plan was made", "Look at the plan again");
+        return fail(ErrorCode::stale, phrase("{} changed since the plan was made", origin.filename().string()), "Look at the plan again");
     FilePlan whole;
     whole.pieces = pieces_of(becomes, view.size());
     join_pieces(whole);
@@ -132,7 +132,7 @@ Result<WritePlan> plan_copy(const fs::path& origin, const FilePlan& becomes, con
     std::size_t next = 0;
     for (unsigned number = 0; number == 0 || next < whole.pieces.size(); ++number) {
         if (number == most_parts)
-            return fail(ErrorCode::limit, fmt::format("{} would be cut into more than {} parts", to.filename().string(), most_parts),
+            return fail(ErrorCode::limit, phrase("{} would be cut into more than {} parts", to.filename().string(), most_parts),
                         "Let the device's files be larger");
         FilePlan plan;
         plan.file = to;
@@ -151,8 +151,8 @@ Status check_sizes(const WritePlan& plan, const DeviceCut& cut) {
     for (const auto& file : plan.files)
         if (file.new_size > cut.largest)
             return fail(ErrorCode::limit,
-                        fmt::format("{} would have {} bytes, and the card holds {} in a file", file.file.filename().string(), file.new_size,
-                                    cut.largest),
+                        phrase("{} would have {} bytes, and the card holds {} in a file", file.file.filename().string(), file.new_size,
+                               cut.largest),
                         "Undo the deliveries to the card and deliver everything at once, or let its files be larger");
     return {};
 }

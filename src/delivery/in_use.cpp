@@ -7,6 +7,8 @@
 #include <cstdlib>
 #include <fstream>
 
+#include "base/phrase.h"
+
 namespace skivet {
 
 namespace fs = std::filesystem;
@@ -43,7 +45,7 @@ std::vector<Program> programs_with(const fs::path& file) {
 std::string names_of(const std::vector<Program>& programs) {
     if (programs.empty()) return {};
     auto text = fmt::format("{} ({})", programs[0].name, programs[0].process);
-    if (programs.size() > 1) text += fmt::format(" and {} more", programs.size() - 1);
+    if (programs.size() > 1) text += phrase(" and {} more", programs.size() - 1);
     return text;
 }
 

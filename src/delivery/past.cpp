@@ -1,7 +1,6 @@
 #include "delivery/past.h"
 
-#include <fmt/format.h>
-
+#include "base/phrase.h"
 #include "delivery/vault.h"
 
 namespace skivet {
@@ -254,9 +253,10 @@ Result<Past> Vault::past(std::span<const fs::path> sources, std::uint64_t most) 
                         if (later.meets(range.at, std::max(end, range.at + 1))) continue;
                         const auto now = files_->read(file.file, range.at, range.new_size);
                         if (!now || sha256(*now) != range.new_hash)
-                            return fail(ErrorCode::stale,
-                                        file.file.filename().string() + " was changed by something else since \"" + journal->title + "\"",
-                                        "Undo the deliveries, or take the file as it is for new");
+                            return fail(
+                                ErrorCode::stale,
+                                phrase("{} was changed by something else since \"{}\"", file.file.filename().string(), journal->title),
+                                "Undo the deliveries, or take the file as it is for new");
                     }
                 }
                 auto& past = out.files[file.file];
@@ -304,7 +304,7 @@ Result<Past> Vault::past(std::span<const fs::path> sources, std::uint64_t most) 
         const auto size = length(file.pieces);
         if (size > most)
             return fail(ErrorCode::limit,
-                        fmt::format("{} of {} are too much to put together in memory", human_bytes(size), path.filename().string()),
+                        phrase("{} of {} are too much to put together in memory", human_bytes(size), path.filename().string()),
                         "Undo the deliveries into it instead");
         ByteSpan now;
         if (file.now) {

@@ -5,6 +5,7 @@
 #include <xxhash.h>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "delivery/vault.h"
 
 namespace skivet {
@@ -40,7 +41,7 @@ std::vector<fs::path> Vault::folders_in(std::string_view state) const {
 Status Vault::check_kept(const JournalPart& part, const CancelToken& cancel) const {
     SKIVET_TRY(const auto size, files_->size(part.place));
     const auto kept = part.bytes_kept();
-    if (size < kept + 32) return fail(ErrorCode::damaged, part.place.string() + " is not complete");
+    if (size < kept + 32) return fail(ErrorCode::damaged, phrase("{} is not complete", part.place.string()));
     Sha256Stream hash;
     for (std::uint64_t done = 0; done < kept; done += chunk) {
         SKIVET_CHECK(cancel.check());
@@ -50,7 +51,7 @@ Status Vault::check_kept(const JournalPart& part, const CancelToken& cancel) con
     SKIVET_TRY(const auto digest, files_->read(part.place, size - 32, 32));
     const auto now = hash.finish();
     if (!std::equal(now.begin(), now.end(), digest.begin()))
-        return fail(ErrorCode::damaged, part.place.string() + ": the old bytes do not match their checksum",
+        return fail(ErrorCode::damaged, phrase("{}: the old bytes do not match their checksum", part.place.string()),
                     "The disk that holds the vault may be failing");
     return {};
 }
@@ -151,7 +152,7 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file, c
     SKIVET_TRY(const auto stand, stand_of(part, file));
     if (stand == Stand::foreign)
         return fail(ErrorCode::stale,
-                    file.file.filename().string() + " is neither as it was before the delivery nor as the delivery left it",
+                    phrase("{} is neither as it was before the delivery nor as the delivery left it", file.file.filename().string()),
                     "Something else changed it");
     if (file.way == Way::create) {
         if (stand == Stand::written) SKIVET_CHECK(files_->remove(file.file));
@@ -172,7 +173,7 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file, c
         SKIVET_CHECK(files_->set_mode(file.fresh, file.mode));
         SKIVET_CHECK(files_->sync(file.fresh));
         SKIVET_TRY(const auto hash, hash_file(file.fresh));
-        if (hash != file.old_hash) return fail(ErrorCode::io, file.fresh.string() + " does not read back as it was written");
+        if (hash != file.old_hash) return fail(ErrorCode::io, phrase("{} does not read back as it was written", file.fresh.string()));
         SKIVET_CHECK(files_->rename(file.fresh, file.file));
         for (const auto& folder : folders) SKIVET_CHECK(files_->sync_folder(folder.parent_path()));
         return files_->sync_folder(file.file.parent_path());
@@ -195,7 +196,7 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file, c
             }
             SKIVET_CHECK(files_->sync(old));
             SKIVET_TRY(const auto hash, hash_file(old, cancel));
-            if (hash != file.old_hash) return fail(ErrorCode::io, old.string() + " does not read back as it was written");
+            if (hash != file.old_hash) return fail(ErrorCode::io, phrase("{} does not read back as it was written", old.string()));
             return files_->rename(old, file.file);
         };
         if (auto done = put_together(); !done) {
@@ -223,8 +224,7 @@ Status Vault::roll_back_file(const JournalPart& part, const JournalFile& file, c
             const auto count = std::min(chunk, range.old_size - done);
             SKIVET_TRY(const auto now, files_->read(file.file, range.at + done, count));
             SKIVET_TRY(const auto kept, files_->read(part.place, range.kept_at + done, count));
-            if (now != kept)
-                return fail_at(ErrorCode::io, range.at, fmt::format("{} does not read back as it was written", file.file.string()));
+            if (now != kept) return fail_at(ErrorCode::io, range.at, phrase("{} does not read back as it was written", file.file.string()));
         }
     return {};
 }
@@ -258,7 +258,7 @@ Result<Error> Vault::set_aside(const fs::path& folder, const std::vector<Journal
         SKIVET_CHECK(files_->sync_folder(folder));
     }
     SKIVET_CHECK(files_->sync_folder(folder_));
-    why.advice = fmt::format("The old bytes are kept in {}; remove that folder when the archive is as you want it", place.string());
+    why.advice = phrase("The old bytes are kept in {}; remove that folder when the archive is as you want it", place.string());
     const auto text = why.message() + '\n';
     (void)files_->create(place / "why.txt", as_bytes(text));
     return why;
@@ -279,12 +279,12 @@ Status Vault::roll_back_what_is_known(const fs::path& folder, const Journal& jou
             auto foreign = any_foreign(part, name);
             if (!foreign) return fail(foreign.error());
             if (*foreign)
-                why = Error{ErrorCode::stale,
-                            fmt::format("\"{}\" was cut short, and something else has changed {} since, so it is left as it is",
-                                        journal.title, name),
-                            {},
-                            {},
-                            {}};
+                why = Error{
+                    ErrorCode::stale,
+                    phrase("\"{}\" was cut short, and something else has changed {} since, so it is left as it is", journal.title, name),
+                    {},
+                    {},
+                    {}};
         }
         if (!why) {
             rolled.parts.push_back(part);

@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "delivery/vault.h"
 
 namespace skivet {
@@ -59,10 +60,10 @@ Status Vault::check_untouched(const JournalPart& part) const {
                     for (const auto& p : journal.parts)
                         for (const auto& f : p.files)
                             if (f.file == file.file)
-                                advice = fmt::format("\"{}\" was delivered into it from another vault, {}. Undo that one first",
-                                                     journal.title, other.string());
+                                advice = phrase("\"{}\" was delivered into it from another vault, {}. Undo that one first", journal.title,
+                                                other.string());
             }
-            return fail(ErrorCode::stale, file.file.filename().string() + " was changed by something else since this delivery",
+            return fail(ErrorCode::stale, phrase("{} was changed by something else since this delivery", file.file.filename().string()),
                         std::move(advice));
         };
         if (file.way == Way::remove) {
@@ -131,18 +132,18 @@ Status Vault::undo(const std::string& id, const std::optional<fs::path>& source)
     SKIVET_TRY(const auto vault_lock, lock());
     SKIVET_TRY(const auto all, history());
     const auto found = std::find_if(all.begin(), all.end(), [&](const auto& j) { return j.id == id; });
-    if (found == all.end()) return fail(ErrorCode::missing, fmt::format("there is no delivery {} in the vault", id));
+    if (found == all.end()) return fail(ErrorCode::missing, phrase("there is no delivery {} in the vault", id));
     std::optional<fs::path> wanted;
     if (source) wanted = real_path(*source);
     if (wanted && !found->touches(*wanted))
-        return fail(ErrorCode::missing, fmt::format("\"{}\" did not touch {}", found->title, source->string()));
+        return fail(ErrorCode::missing, phrase("\"{}\" did not touch {}", found->title, source->string()));
     for (auto later = found + 1; later != all.end(); ++later)
         for (const auto& mine : found->parts)
             for (const auto& theirs : later->parts)
                 for (const auto& a : mine.files)
                     for (const auto& b : theirs.files)
                         if (a.file == b.file && (!wanted || mine.source == *wanted))
-                            return fail(ErrorCode::usage, fmt::format("\"{}\" was delivered later into the same file", later->title),
+                            return fail(ErrorCode::usage, phrase("\"{}\" was delivered later into the same file", later->title),
                                         "Undo that one first");
     return undo_locked(*found, wanted);
 }
@@ -187,12 +188,12 @@ Result<FileView> Vault::original(const fs::path& path, std::uint64_t most) const
             for (const auto& file : part.files) {
                 if (file.file != wanted) continue;
                 if (file.way == Way::create)
-                    return fail(ErrorCode::missing, wanted.filename().string() + " was not there before the delivery");
+                    return fail(ErrorCode::missing, phrase("{} was not there before the delivery", wanted.filename().string()));
                 SKIVET_TRY(const auto journal_view, FileView::open(part.place));
                 std::vector<Overlay> over;
                 if (file.way == Way::remove) {
                     if (file.old_size > most)
-                        return fail(ErrorCode::limit, human_bytes(file.old_size) + " are too much to put together in memory",
+                        return fail(ErrorCode::limit, phrase("{} are too much to put together in memory", human_bytes(file.old_size)),
                                     "Undo the delivery instead");
                     Bytes old;
                     for (const auto& range : file.ranges) {
@@ -206,7 +207,7 @@ Result<FileView> Vault::original(const fs::path& path, std::uint64_t most) const
                 auto& view = *found;
                 if (file.way == Way::rebuild) {
                     if (file.old_size > most)
-                        return fail(ErrorCode::limit, human_bytes(file.old_size) + " are too much to put together in memory",
+                        return fail(ErrorCode::limit, phrase("{} are too much to put together in memory", human_bytes(file.old_size)),
                                     "Restore the whole archive or the delivery instead");
                     Bytes old;
                     SKIVET_TRY(const auto now, view.bytes());
@@ -251,7 +252,7 @@ Result<std::vector<std::string>> Vault::let_go(const fs::path& source) {
         SKIVET_TRY(const auto said,
                    set_aside(path_of(journal->id, kept_state), parts, whole,
                              Error{ErrorCode::stale,
-                                   fmt::format("{} was changed by something else after \"{}\"", wanted.filename().string(), journal->title),
+                                   phrase("{} was changed by something else after \"{}\"", wanted.filename().string(), journal->title),
                                    {},
                                    {},
                                    {}}));

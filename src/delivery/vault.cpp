@@ -7,6 +7,7 @@
 #include <set>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "delivery/in_use.h"
 
 namespace skivet {
@@ -24,7 +25,7 @@ Status lock_file(const fs::path& file, Way way, std::vector<FileLock>& locks) {
         auto error = std::move(lock).error();
         if (error.code == ErrorCode::busy)
             if (const auto names = names_of(programs_with(file)); !names.empty())
-                error.what = file.filename().string() + " is in use by " + names;
+                error.what = phrase("{} is in use by {}", file.filename().string(), names);
         return fail(std::move(error));
     }
     locks.push_back(std::move(*lock));
@@ -59,7 +60,7 @@ Status check_room(const fs::path& vault, const std::vector<JournalPart>& parts) 
     for (const auto& [id, disk] : disks)
         if (disk.free < disk.needed)
             return fail(ErrorCode::no_space,
-                        fmt::format("{} are needed at {}, {} are free", human_bytes(disk.needed), disk.at.string(), human_bytes(disk.free)),
+                        phrase("{} are needed at {}, {} are free", human_bytes(disk.needed), disk.at.string(), human_bytes(disk.free)),
                         "Free some space and try again; nothing was changed");
     return {};
 }
@@ -105,7 +106,7 @@ Result<Sha256> hash_of_new(const FilePlan& plan, const CancelToken& cancel) {
     for (const auto& range : plan.ranges) hash.add(range.bytes);
     if (plan.origin.path.empty()) return hash.finish();
     const auto changed = [&] {
-        return fail(ErrorCode::stale, plan.origin.path.filename().string() + " changed since the plan was made",
+        return fail(ErrorCode::stale, phrase("{} changed since the plan was made", plan.origin.path.filename().string()),
                     "Look at the plan again and deliver then");
     };
     SKIVET_TRY(const auto view, FileView::open(plan.origin.path));
@@ -134,7 +135,8 @@ bool on_other_disks(const fs::path& a, const fs::path& b) {
 Status Vault::check_there(const JournalPart& part) const {
     std::error_code code;
     if (!part.device || (fs::is_directory(part.source, code) && (!part.apart || on_other_disks(part.source, folder_)))) return {};
-    return fail(ErrorCode::missing, part.source.string() + " is not there", "Put in the card, or connect the device, and try again");
+    return fail(ErrorCode::missing, phrase("{} is not there", part.source.string()),
+                "Put in the card, or connect the device, and try again");
 }
 
 fs::path Vault::real_path(const fs::path& path) {
@@ -157,7 +159,7 @@ fs::path Vault::path_of(const std::string& id, std::string_view state) const { r
 Result<FileLock> Vault::lock() const {
     std::error_code code;
     fs::create_directories(folder_, code);
-    if (code) return fail_errno(code.value(), "cannot make the vault " + folder_.string());
+    if (code) return fail_errno(code.value(), phrase("cannot make the vault {}", folder_.string()));
     auto lock = FileLock::take(folder_ / "lock", true);
     if (!lock && lock.error().code == ErrorCode::busy)
         return fail(ErrorCode::busy, "another Skivet is writing", "Wait until it is done and try again");
@@ -185,7 +187,7 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
     for (const auto& plan : share.plan.files) {
         const auto name = plan.file.filename().string();
         const auto changed = [&] {
-            return fail(ErrorCode::stale, name + " changed since the plan was made", "Look at the plan again and deliver then");
+            return fail(ErrorCode::stale, phrase("{} changed since the plan was made", name), "Look at the plan again and deliver then");
         };
         JournalFile f;
         f.file = real_path(plan.file);
@@ -322,7 +324,7 @@ Status Vault::write_game(const Share& share, const JournalPart& part) {
             SKIVET_CHECK(files_->sync(fresh));
             SKIVET_TRY(const auto hash, hash_file(fresh, cancel_));
             if (hash != part.files[i].new_hash)
-                return fail(ErrorCode::io, fresh.string() + " does not read back as it was written", "The disk may be failing");
+                return fail(ErrorCode::io, phrase("{} does not read back as it was written", fresh.string()), "The disk may be failing");
             SKIVET_CHECK(files_->rename(fresh, file));
             SKIVET_CHECK(files_->sync_folder(file.parent_path()));
             for (const auto& folder : part.files[i].folders) SKIVET_CHECK(files_->sync_folder(folder.parent_path()));
@@ -346,7 +348,8 @@ Status Vault::check_written(const Share& share, const JournalPart& part) {
             const auto& file = part.files[i].file;
             SKIVET_TRY(const auto back, files_->read(file, range.at, range.bytes.size()));
             if (back != range.bytes)
-                return fail_at(ErrorCode::io, range.at, file.string() + " does not read back as it was written", "The disk may be failing");
+                return fail_at(ErrorCode::io, range.at, phrase("{} does not read back as it was written", file.string()),
+                               "The disk may be failing");
         }
     return {};
 }
@@ -373,7 +376,7 @@ Result<Journal> Vault::deliver(std::vector<Share> shares, const std::string& tit
     for (const auto& share : shares)
         for (const auto& file : share.plan.files)
             if (!once.insert(real_path(file.file)).second)
-                return fail(ErrorCode::usage, fmt::format("{} would be written twice by one delivery", file.file.string()),
+                return fail(ErrorCode::usage, phrase("{} would be written twice by one delivery", file.file.string()),
                             "Deliver the pieces one after the other");
     // Locked first, so that what is checked then stays as it is.
     std::vector<FileLock> locks;
@@ -432,14 +435,14 @@ Status Vault::check_unfinished(const std::vector<Share>& shares) const {
                 for (const auto& share : shares)
                     for (const auto& plan : share.plan.files)
                         if (real_path(plan.file) == file && one.running)
-                            return fail(ErrorCode::busy, fmt::format("another Skivet is writing into {}", file.filename().string()),
+                            return fail(ErrorCode::busy, phrase("another Skivet is writing into {}", file.filename().string()),
                                         "Wait until it is done and try again");
                         else if (real_path(plan.file) == file)
-                            return fail(ErrorCode::stale,
-                                        fmt::format("a delivery into {} was cut short and is not rolled back yet (\"{}\", in the vault {})",
-                                                    file.filename().string(), one.title, vault.folder_.string()),
-                                        fmt::format("Put the old bytes back first: skivet-cli restore --unfinished --vault {}",
-                                                    vault.folder_.string()));
+                            return fail(
+                                ErrorCode::stale,
+                                phrase("a delivery into {} was cut short and is not rolled back yet (\"{}\", in the vault {})",
+                                       file.filename().string(), one.title, vault.folder_.string()),
+                                phrase("Put the old bytes back first: skivet-cli restore --unfinished --vault {}", vault.folder_.string()));
         return {};
     };
     SKIVET_CHECK(check(*this, true));

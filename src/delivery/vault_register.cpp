@@ -5,6 +5,7 @@
 #include "base/file_write.h"
 #include "base/hash.h"
 #include "base/keys.h"
+#include "base/phrase.h"
 #include "delivery/files.h"
 
 namespace skivet {
@@ -36,7 +37,7 @@ fs::path VaultRegister::usual_place() { return user_data_folder() / "vaults"; }
 Status VaultRegister::add(const fs::path& vault) const {
     std::error_code code;
     const auto path = fs::weakly_canonical(fs::absolute(vault, code), code);
-    if (code) return fail_errno(code.value(), "cannot find the vault " + vault.string());
+    if (code) return fail_errno(code.value(), phrase("cannot find the vault {}", vault.string()));
     auto known = read(file_);
     if (std::find(known.begin(), known.end(), path) != known.end()) return {};
     fs::create_directories(file_.parent_path(), code);

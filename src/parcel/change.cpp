@@ -1,7 +1,8 @@
 #include "parcel/change.h"
 
-#include <fmt/format.h>
 #include <algorithm>
+
+#include "base/phrase.h"
 
 namespace skivet {
 
@@ -68,8 +69,8 @@ void compare(ByteSpan original, ByteSpan edited, std::uint32_t surface, std::siz
 }
 
 std::string what_of(const TextureFile& t) {
-    return fmt::format("{} {} with {} mips in {}", size_text(t.layout.desc), info(t.layout.desc.format).name, t.layout.desc.mips,
-                       t.kind->name());
+    return phrase("{} {} with {} mips in {}", size_text(t.layout.desc), info(t.layout.desc.format).name, t.layout.desc.mips,
+                  t.kind->name());
 }
 
 }  // namespace
@@ -134,8 +135,7 @@ Result<NearChange> change_and_file(const TextureFile& original, const TextureFil
         if (t->layout.damage) return fail(*t->layout.damage);
     if (original.kind->name() != edited.kind->name() || !(original.layout.desc == edited.layout.desc) ||
         original.layout.surfaces.size() != edited.layout.surfaces.size())
-        return fail(ErrorCode::unsupported,
-                    fmt::format("{} became {}, which is no change of some blocks", what_of(original), what_of(edited)));
+        return fail(ErrorCode::unsupported, phrase("{} became {}, which is no change of some blocks", what_of(original), what_of(edited)));
     const auto unit = unit_bytes(original.layout.desc.format);
     const auto a = surface_order(original.layout), b = surface_order(edited.layout);
     for (std::size_t i = 0; i < a.size(); ++i) {
@@ -163,8 +163,7 @@ Result<NearChange> change_and_file(const TextureFile& original, const TextureFil
 }
 
 tl::unexpected<Error> not_the_same(const TextureFile& original) {
-    return fail(ErrorCode::unsupported,
-                fmt::format("a {} file does not come out the same when some of it is changed", original.kind->name()));
+    return fail(ErrorCode::unsupported, phrase("a {} file does not come out the same when some of it is changed", original.kind->name()));
 }
 
 }  // namespace
@@ -252,8 +251,7 @@ Result<bool> is_made(const TextureFile& texture, const TextureChange& change) {
 Result<Bytes> apply(const TextureFile& original, const TextureChange& change) {
     SKIVET_TRY(const auto wrong, misfits(original, change));
     if (!wrong.empty())
-        return fail(ErrorCode::stale,
-                    fmt::format("{} of its {} changed stretches hold something else here", wrong.size(), change.runs.size()),
+        return fail(ErrorCode::stale, phrase("{} of its {} changed stretches hold something else here", wrong.size(), change.runs.size()),
                     "It was made for another version of this texture");
     return put_units(original, change);
 }
@@ -286,7 +284,7 @@ Result<TextureChange> read_change(ByteSpan bytes, const TextureDesc& desc) {
     ByteReader reader(bytes);
     SKIVET_TRY(const auto count, reader.le<std::uint32_t>());
     if (count > reader.remaining() / run_bytes)
-        return fail_at(ErrorCode::damaged, 0, fmt::format("{} stretches do not fit into {}", grouped(count), human_bytes(bytes.size())));
+        return fail_at(ErrorCode::damaged, 0, phrase("{} stretches do not fit into {}", grouped(count), human_bytes(bytes.size())));
     const std::uint64_t unit = unit_bytes(desc.format);
     TextureChange out;
     out.runs.reserve(count);
@@ -299,13 +297,13 @@ Result<TextureChange> read_change(ByteSpan bytes, const TextureDesc& desc) {
         SKIVET_TRY(run.count, reader.le<std::uint32_t>());
         SKIVET_TRY(const auto mark, reader.take(run.original.size()));
         std::copy(mark.begin(), mark.end(), run.original.begin());
-        const auto wrong = [&](std::string what) { return fail_at(ErrorCode::damaged, at, fmt::format("stretch {}: {}", i + 1, what)); };
+        const auto wrong = [&](std::string what) { return fail_at(ErrorCode::damaged, at, phrase("stretch {}: {}", i + 1, what)); };
         if (run.count == 0) return wrong("is empty");
         if (run.surface != outside) {
             const auto units = units_in(desc, run.surface);
-            if (units == 0) return wrong(fmt::format("there is no surface {}", run.surface));
+            if (units == 0) return wrong(phrase("there is no surface {}", run.surface));
             if (std::uint64_t{run.first} + run.count > units)
-                return wrong(fmt::format("ends at unit {} of {}", std::uint64_t{run.first} + run.count, units));
+                return wrong(phrase("ends at unit {} of {}", std::uint64_t{run.first} + run.count, units));
         }
         if (!out.runs.empty()) {
             const auto& last = out.runs.back();
@@ -317,7 +315,7 @@ Result<TextureChange> read_change(ByteSpan bytes, const TextureDesc& desc) {
     }
     if (sum != reader.remaining())
         return fail_at(ErrorCode::damaged, reader.position(),
-                       fmt::format("needs {} bytes of units, has {}", grouped(sum), grouped(reader.remaining())));
+                       phrase("needs {} bytes of units, has {}", grouped(sum), grouped(reader.remaining())));
     SKIVET_TRY(const auto rest, reader.take(sum));
     out.units.assign(rest.begin(), rest.end());
     return out;

@@ -1,8 +1,8 @@
 #include "parcel/manifest.h"
 
-#include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -34,43 +34,42 @@ struct Reader {
     std::string text(const Json& j, const char* key, std::size_t most = 256) {
         const auto found = j.find(key);
         if (found == j.end()) return {};
-        if (!found->is_string()) return wrong(fmt::format("\"{}\" is no text", key)), std::string();
+        if (!found->is_string()) return wrong(phrase("\"{}\" is no text", key)), std::string();
         auto out = found->get<std::string>();
-        if (out.size() > most)
-            return wrong(fmt::format("\"{}\" has {} bytes, at most {} are allowed", key, out.size(), most)), std::string();
+        if (out.size() > most) return wrong(phrase("\"{}\" has {} bytes, at most {} are allowed", key, out.size(), most)), std::string();
         return out;
     }
     std::string hash(const Json& j, const char* key) {
         auto out = text(j, key);
         if (!out.empty() && (out.size() != 64 || out.find_first_not_of("0123456789abcdef") != std::string::npos))
-            wrong(fmt::format("\"{}\" is no SHA-256 in lower-case hexadecimal", key));
+            wrong(phrase("\"{}\" is no SHA-256 in lower-case hexadecimal", key));
         return out;
     }
     std::uint32_t number(const Json& j, const char* key, std::uint32_t otherwise) {
         const auto found = j.find(key);
         if (found == j.end()) return otherwise;
         if (!found->is_number_unsigned() || found->get<std::uint64_t>() > 0xFFFFFFFF)
-            return wrong(fmt::format("\"{}\" is no whole number", key)), otherwise;
+            return wrong(phrase("\"{}\" is no whole number", key)), otherwise;
         return static_cast<std::uint32_t>(found->get<std::uint64_t>());
     }
     const Json& object(const Json& j, const char* key) {
         static const Json none = Json::object();
         const auto found = j.find(key);
         if (found == j.end()) return none;
-        if (!found->is_object()) return wrong(fmt::format("\"{}\" is no object", key)), none;
+        if (!found->is_object()) return wrong(phrase("\"{}\" is no object", key)), none;
         return *found;
     }
     const Json& list(const Json& j, const char* key) {
         static const Json none = Json::array();
         const auto found = j.find(key);
         if (found == j.end()) return none;
-        if (!found->is_array()) return wrong(fmt::format("\"{}\" is no list", key)), none;
+        if (!found->is_array()) return wrong(phrase("\"{}\" is no list", key)), none;
         return *found;
     }
     std::vector<ParcelName> names(const Json& j, const char* key) {
         std::vector<ParcelName> out;
         for (const auto& one : list(j, key)) {
-            if (!one.is_object() || out.size() == 1000) return wrong(fmt::format("\"{}\" is no list of parcels", key)), out;
+            if (!one.is_object() || out.size() == 1000) return wrong(phrase("\"{}\" is no list of parcels", key)), out;
             out.push_back({text(one, "id"), text(one, "version")});
         }
         return out;
@@ -78,7 +77,7 @@ struct Reader {
     std::string name_inside(const Json& j, const char* key) {
         auto out = text(j, key, 200);
         if (!out.empty() && (out == manifest_name || safe_relative_path(out) != out))
-            wrong(fmt::format("\"{}\" is no name of a file in the parcel", key));
+            wrong(phrase("\"{}\" is no name of a file in the parcel", key));
         return out;
     }
 };
@@ -87,7 +86,7 @@ TextureDesc desc_from(Reader& in, const Json& j) {
     TextureDesc out;
     const auto format = in.text(j, "format");
     const auto known = format_named(format);
-    if (!known || *known == Format::unknown) in.wrong(fmt::format("the format \"{}\" is not known", format));
+    if (!known || *known == Format::unknown) in.wrong(phrase("the format \"{}\" is not known", format));
     else out.format = *known;
     out.width = in.number(j, "width", 0);
     out.height = in.number(j, "height", 0);
@@ -191,13 +190,12 @@ Result<ReadManifest> read_manifest(std::string_view text, const ReadLimits& limi
         j = Json::parse(text, [&](int depth, Json::parse_event_t, Json&) { return depth <= most_depth || !(too_deep = true); });
         if (too_deep) return fail(ErrorCode::limit, "the manifest has lists in lists in lists");
     } catch (const Json::exception& e) {
-        return fail(ErrorCode::damaged, std::string("the manifest is no JSON: ") + e.what());
+        return fail(ErrorCode::damaged, phrase("the manifest is no JSON: {}", e.what()));
     }
     if (!j.is_object()) return fail(ErrorCode::damaged, "the manifest is no object");
     Reader in;
     if (const auto v = in.number(j, "parcel", 0); !in.error && v != version)
-        return fail(ErrorCode::unsupported,
-                    v == 0 ? "the manifest does not say that it is a parcel's" : fmt::format("parcels of version {}", v),
+        return fail(ErrorCode::unsupported, v == 0 ? "the manifest does not say that it is a parcel's" : phrase("parcels of version {}", v),
                     v > version ? "A newer Skivet reads it" : "");
     ReadManifest out;
     auto& about = out.parcel.about;
@@ -216,11 +214,11 @@ Result<ReadManifest> read_manifest(std::string_view text, const ReadLimits& limi
     if (in.error) return fail(std::move(*in.error));
     if (auto sound = check_about(about); !sound) return fail(ErrorCode::damaged, sound.error().what);
     if (textures.size() > most_textures)
-        return fail(ErrorCode::limit, fmt::format("{} textures are more than a parcel holds", grouped(textures.size())));
+        return fail(ErrorCode::limit, phrase("{} textures are more than a parcel holds", grouped(textures.size())));
     for (std::size_t i = 0; i < textures.size(); ++i) {
         ParcelFiles files;
         auto one = texture_from(textures[i], limits, files);
-        if (!one) return fail(std::move(one).error().within(fmt::format("texture {}", i + 1)));
+        if (!one) return fail(std::move(one).error().within(phrase("texture {}", i + 1)));
         out.parcel.textures.push_back(std::move(*one));
         out.files.push_back(std::move(files));
     }

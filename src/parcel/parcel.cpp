@@ -1,6 +1,6 @@
 #include "parcel/parcel.h"
 
-#include <fmt/format.h>
+#include "base/phrase.h"
 
 namespace skivet {
 
@@ -24,16 +24,15 @@ Status check_about(const ParcelAbout& about) {
                id.front() != '.' && id.front() != '-';
     };
     if (!good_id(about.id))
-        return wrong(fmt::format("\"{}\" is no parcel's id: lower-case letters, digits, '-' and '.', at most 64, a letter or digit first",
-                                 about.id.substr(0, 80)));
+        return wrong(phrase("\"{}\" is no parcel's id: lower-case letters, digits, '-' and '.', at most 64, a letter or digit first",
+                            about.id.substr(0, 80)));
     if (about.title.empty()) return wrong("a parcel has a title");
     for (const auto* text : {&about.title, &about.author, &about.version, &about.license, &about.game})
         if (text->size() > 256) return wrong("a text of more than 256 bytes where a few words belong");
     if (about.notes.size() > 65536) return wrong("notes of more than 64 KB");
     for (const auto* names : {&about.needs, &about.not_with})
         for (const auto& name : *names)
-            if (!good_id(name.id) || name.version.size() > 256)
-                return wrong(fmt::format("\"{}\" is no parcel's id", name.id.substr(0, 80)));
+            if (!good_id(name.id) || name.version.size() > 256) return wrong(phrase("\"{}\" is no parcel's id", name.id.substr(0, 80)));
     return {};
 }
 

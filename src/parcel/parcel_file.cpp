@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 #include <fstream>
 
+#include "base/phrase.h"
 #include "container/zip.h"
 #include "parcel/manifest.h"
 
@@ -68,11 +69,10 @@ Result<Parcel> read_parcel(const FileView& file, const ReadLimits& limits) {
     SKIVET_TRY(const auto zip, ZipContainer::open(file, limits));
     const auto read = [&](const std::string& name, std::uint64_t most) -> Result<Bytes> {
         const auto entry = zip->find(name);
-        if (!entry) return fail(ErrorCode::damaged, fmt::format("\"{}\" is not in the parcel", name));
+        if (!entry) return fail(ErrorCode::damaged, phrase("\"{}\" is not in the parcel", name));
         const auto size = zip->entries()[*entry].size;
         if (size > most)
-            return fail(ErrorCode::limit,
-                        fmt::format("\"{}\" has {}, at most {} are expected", name, human_bytes(size), human_bytes(most)));
+            return fail(ErrorCode::limit, phrase("\"{}\" has {}, at most {} are expected", name, human_bytes(size), human_bytes(most)));
         auto bytes = zip->read(*entry, limits);
         if (!bytes) return fail(std::move(bytes).error().within(name));
         return bytes;

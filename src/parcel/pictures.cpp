@@ -3,6 +3,7 @@
 #include <webp/decode.h>
 #include <webp/encode.h>
 
+#include "base/phrase.h"
 #include "parcel/parcel.h"
 
 namespace skivet {
@@ -57,13 +58,14 @@ void add_pictures(Parcel& parcel, std::span<const PictureOf> textures, std::size
 Result<Image> read_picture(const ParcelPicture& picture) {
     int width = 0, height = 0;
     const auto* data = reinterpret_cast<const std::uint8_t*>(picture.bytes.data());
-    if (!WebPGetInfo(data, picture.bytes.size(), &width, &height)) return fail(ErrorCode::damaged, picture.file + " is no WebP picture");
+    if (!WebPGetInfo(data, picture.bytes.size(), &width, &height))
+        return fail(ErrorCode::damaged, phrase("{} is no WebP picture", picture.file));
     if (width > most_side || height > most_side)
-        return fail(ErrorCode::limit, fmt::format("{} has {}×{} texels; previews have at most {}", picture.file, width, height, most_side));
+        return fail(ErrorCode::limit, phrase("{} has {}×{} texels; previews have at most {}", picture.file, width, height, most_side));
     Image out(static_cast<std::uint32_t>(width), static_cast<std::uint32_t>(height));
     if (!WebPDecodeRGBAInto(data, picture.bytes.size(), reinterpret_cast<std::uint8_t*>(out.texels.data()), out.texels.size() * 4,
                             width * 4))
-        return fail(ErrorCode::damaged, picture.file + " cannot be decoded");
+        return fail(ErrorCode::damaged, phrase("{} cannot be decoded", picture.file));
     return out;
 }
 

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "base/phrase.h"
+
 namespace skivet {
 namespace {
 
@@ -99,9 +101,9 @@ std::optional<std::size_t> lone_channel(const Image& image) {
 }
 
 std::string describe(const AlphaFacts& facts) {
-    std::string out(name_of(facts.use));
-    if (facts.premultiplied) out += ", color premultiplied";
-    if (facts.hidden_colors) out += ", colors under zero alpha";
+    std::string out = said(name_of(facts.use));
+    if (facts.premultiplied) out += said(", color premultiplied");
+    if (facts.hidden_colors) out += said(", colors under zero alpha");
     return out;
 }
 

@@ -1,6 +1,5 @@
 #include "pixel/mips.h"
 
-#include <fmt/format.h>
 #include <tbb/parallel_for.h>
 #include <algorithm>
 #include <cmath>
@@ -8,6 +7,7 @@
 #include <numbers>
 #include <numeric>
 
+#include "base/phrase.h"
 #include "pixel/format.h"
 #include "pixel/resample_rows.h"
 
@@ -168,12 +168,14 @@ std::string_view name_of(MipFilter filter) {
     return names[static_cast<std::size_t>(filter)];
 }
 
-std::string describe(const MipRecipe& r) {
-    auto text = fmt::format("{} filter in {} light", name_of(r.filter), r.linear_light ? "linear" : "encoded");
-    if (r.wrap) text += ", edges wrap";
-    if (r.by_alpha) text += ", color weighted by alpha";
-    if (r.renormalize) text += ", normals renormalized";
-    if (r.coverage) text += fmt::format(", alpha coverage kept at {}", r.coverage);
+std::string describe(const MipRecipe& r, bool say_light) {
+    auto text = !say_light       ? phrase("{} filter", said(name_of(r.filter)))
+                : r.linear_light ? phrase("{} filter in linear light", said(name_of(r.filter)))
+                                 : phrase("{} filter in encoded light", said(name_of(r.filter)));
+    if (r.wrap) text += said(", edges wrap");
+    if (r.by_alpha) text += said(", color weighted by alpha");
+    if (r.renormalize) text += said(", normals renormalized");
+    if (r.coverage) text += phrase(", alpha coverage kept at {}", r.coverage);
     return text;
 }
 

@@ -24,7 +24,7 @@ struct MipRecipe {
     bool operator==(const MipRecipe&) const = default;
 };
 /// "Kaiser filter in linear light, edges wrap, alpha coverage kept at 128".
-[[nodiscard]] std::string describe(const MipRecipe& recipe);
+[[nodiscard]] std::string describe(const MipRecipe& recipe, bool say_light = true);
 
 /// Source texels [first, first + weights.size()) and their weights (sum 1) for one output texel on one axis. `first` may lie
 /// before the picture and the last texel behind it; the edge rule says what stands there.

@@ -1,6 +1,6 @@
 #include "sheet/level_storage.h"
 
-#include <fmt/format.h>
+#include "base/phrase.h"
 
 namespace skivet {
 namespace {
@@ -60,8 +60,8 @@ void LevelStorage::each(std::uint32_t width, std::uint32_t height, const Visit& 
 
 Result<Bytes> LevelStorage::rows(std::uint32_t width, std::uint32_t height, ByteSpan in) const {
     if (in.size() < bytes(width, height))
-        return fail(ErrorCode::damaged, fmt::format("level of {}×{}: needs {} bytes, has {}", width, height, grouped(bytes(width, height)),
-                                                    grouped(in.size())));
+        return fail(ErrorCode::damaged,
+                    phrase("level of {}×{}: needs {} bytes, has {}", width, height, grouped(bytes(width, height)), grouped(in.size())));
     if (tiling.tiling != Tiling::linear) {
         if (bits == 8) return untile(tiling, format, width, height, in);
         Bytes numbers(static_cast<std::size_t>(tiled_bytes(tiling, format, width, height)));
@@ -95,8 +95,8 @@ Result<Bytes> LevelStorage::rows(std::uint32_t width, std::uint32_t height, Byte
 Result<Bytes> LevelStorage::stored(std::uint32_t width, std::uint32_t height, ByteSpan in, ByteSpan before) const {
     const auto need = bytes(width, height);
     if (in.size() != level_bytes(format, width, height) || before.size() != need)
-        return fail(ErrorCode::unfit, fmt::format("level of {}×{}: needs {} bytes, has {}", width, height,
-                                                  grouped(level_bytes(format, width, height)), grouped(in.size())));
+        return fail(ErrorCode::unfit, phrase("level of {}×{}: needs {} bytes, has {}", width, height,
+                                             grouped(level_bytes(format, width, height)), grouped(in.size())));
     if (tiling.tiling != Tiling::linear) {
         if (bits == 8) return tile(tiling, format, width, height, in, before);
         Bytes numbers(static_cast<std::size_t>(tiled_bytes(tiling, format, width, height)));

@@ -1,6 +1,6 @@
 #include "sheet/method.h"
 
-#include <fmt/format.h>
+#include "base/phrase.h"
 
 namespace skivet {
 
@@ -15,7 +15,7 @@ namespace {
 
 Result<const PackerProgram*> program_of(const PackerSpec& packer, const PackerPrograms& programs) {
     if (const auto* program = programs.find(packer.name)) return program;
-    return fail(ErrorCode::missing, fmt::format("wants the packer \"{}\"", packer.name),
+    return fail(ErrorCode::missing, phrase("wants the packer \"{}\"", packer.name),
                 "Name your program for it in the project's settings, or with --unpacker and --packer");
 }
 
@@ -34,7 +34,7 @@ Result<Bytes> unpack_by(const Method& method, ByteSpan data, std::optional<std::
     const auto most = limits.inflated_bytes;
     auto out =
         packer.kind == PackerSpec::Kind::lzss ? unpack_lzss(packer.lzss, data, size, most) : unpack_runs(packer.runs, data, size, most);
-    if (!out) return fail(std::move(out).error().within(fmt::format("packer {}", packer.name)));
+    if (!out) return fail(std::move(out).error().within(phrase("packer {}", packer.name)));
     return out;
 }
 
@@ -47,7 +47,7 @@ Result<Bytes> pack_by(const Method& method, ByteSpan content, int level, ByteSpa
         return run_packer(*program, content);
     }
     auto out = pack_runs(packer.runs, content);
-    if (!out) return fail(std::move(out).error().within(fmt::format("packer {}", packer.name)));
+    if (!out) return fail(std::move(out).error().within(phrase("packer {}", packer.name)));
     return out;
 }
 

@@ -1,3 +1,4 @@
+#include "base/phrase.h"
 #include "sheet/parser.h"
 
 namespace skivet {
@@ -10,9 +11,7 @@ Result<Sheet> Parser::parse(const toml::table& root) {
     if (kind == "container") sheet.kind = SheetKind::container;
     else if (kind == "texture") sheet.kind = SheetKind::texture;
     else if (kind == "wrapper") sheet.kind = SheetKind::wrapper;
-    else
-        return wrong(line_of(root, "sheet"),
-                     fmt::format("sheet = \"{}\" is not known; write \"container\", \"texture\" or \"wrapper\"", kind));
+    else return wrong(line_of(root, "sheet"), phrase("sheet = \"{}\" is not known; write \"container\", \"texture\" or \"wrapper\"", kind));
     switch (sheet.kind) {
         case SheetKind::container:
             SKIVET_CHECK(known_keys(root, {"sheet", "name",    "byte_order", "recognize",  "header",           "record", "folders",
@@ -62,7 +61,7 @@ Result<std::pair<std::uint64_t, std::uint64_t>> Parser::range(const toml::table&
         return std::pair{static_cast<std::uint64_t>(*one), static_cast<std::uint64_t>(*one)};
     const auto both = two(node.node());
     if (!both || both->first < 0 || both->second < both->first)
-        return wrong(line_of(table, key), fmt::format("\"{}\" is a number, or two that follow one another: [from, to]", key));
+        return wrong(line_of(table, key), phrase("\"{}\" is a number, or two that follow one another: [from, to]", key));
     return std::pair{static_cast<std::uint64_t>(both->first), static_cast<std::uint64_t>(both->second)};
 }
 
@@ -127,7 +126,7 @@ Status Parser::parse_recognize(const toml::table& root, Sheet& sheet) const {
 
 Status Parser::check_condition(const Sheet& sheet, const Recognition& rule) const {
     if (!rule.field.empty() && !sheet.header.named(rule.field))
-        return wrong(1, fmt::format("recognize names the header field \"{}\", which is not there", rule.field));
+        return wrong(1, phrase("recognize names the header field \"{}\", which is not there", rule.field));
     for (const auto& one : rule.any) SKIVET_CHECK(check_condition(sheet, one));
     return {};
 }
@@ -143,8 +142,8 @@ Status check_depth(std::string_view text, std::string_view file_name) {
     int line = 1, depth = 0, parts = 1;
     const auto too_deep = [&](const char* what) {
         return fail(Error{ErrorCode::limit,
-                          fmt::format("{} more than {} deep", what, most),
-                          {std::string(file_name), fmt::format("line {}", line)},
+                          phrase("{} more than {} deep", what, most),
+                          {std::string(file_name), phrase("line {}", line)},
                           {},
                           "No sheet needs that"});
     };
@@ -185,14 +184,14 @@ Status check_depth(std::string_view text, std::string_view file_name) {
 }  // namespace
 
 Result<Sheet> parse_sheet(std::string_view source, std::string_view file_name) {
-    if (source.size() > 1u << 20) return fail(ErrorCode::limit, fmt::format("{}: a sheet of more than 1 MB", file_name));
+    if (source.size() > 1u << 20) return fail(ErrorCode::limit, phrase("{}: a sheet of more than 1 MB", file_name));
     SKIVET_CHECK(check_depth(source, file_name));
     try {
         return sheet_parse::Parser(file_name).parse(toml::parse(source));
     } catch (const toml::parse_error& error) {  // the library's only way to report; it ends here
         return fail(Error{ErrorCode::unsupported,
                           std::string(error.description()),
-                          {std::string(file_name), fmt::format("line {}", error.source().begin.line)},
+                          {std::string(file_name), phrase("line {}", error.source().begin.line)},
                           std::nullopt,
                           "The file is no valid TOML"});
     }

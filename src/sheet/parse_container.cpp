@@ -1,3 +1,4 @@
+#include "base/phrase.h"
 #include "sheet/parser.h"
 
 namespace skivet::sheet_parse {
@@ -24,7 +25,7 @@ Result<Place> Parser::place(const toml::table& table, const Sheet& sheet, Place 
         }
     out.from = Place::From::field;
     if (!sheet.header.named(out.field))
-        return wrong(line_of(node.node()), fmt::format("at names the header field \"{}\", which is not there", out.field));
+        return wrong(line_of(node.node()), phrase("at names the header field \"{}\", which is not there", out.field));
     return out;
 }
 
@@ -36,7 +37,7 @@ Result<CountOf> Parser::count(const toml::table& table, const Sheet& sheet, cons
         SKIVET_TRY(out.field, text(*until, "field", true));
         SKIVET_TRY(out.number, number(*until, "is", 0));
         if (!record.named(out.field))
-            return wrong(line_of(*until), fmt::format("until names the field \"{}\", which is not in the record", out.field));
+            return wrong(line_of(*until), phrase("until names the field \"{}\", which is not in the record", out.field));
         return out;
     }
     const auto node = table["count"];
@@ -56,7 +57,7 @@ Result<CountOf> Parser::count(const toml::table& table, const Sheet& sheet, cons
     SKIVET_TRY(out.field, text(table, "count"));
     if (out.field == "until end") out.by = CountOf::By::to_end;
     else if (!sheet.header.named(out.field))
-        return wrong(line_of(node.node()), fmt::format("count names the header field \"{}\", which is not there", out.field));
+        return wrong(line_of(node.node()), phrase("count names the header field \"{}\", which is not there", out.field));
     return out;
 }
 
@@ -183,7 +184,7 @@ Status Parser::check_container(const toml::table& record, const Sheet& sheet) co
     for (const auto* type : {&sheet.record, &sheet.folders, &sheet.header})
         for (const auto& f : type->fields)
             if (!f.base_field.empty() && !sheet.header.named(f.base_field))
-                return wrong(f.line, fmt::format("base names the header field \"{}\", which is not there", f.base_field));
+                return wrong(f.line, phrase("base names the header field \"{}\", which is not there", f.base_field));
     return {};
 }
 
@@ -210,7 +211,7 @@ Status Parser::parse_names(const toml::table& names, Sheet& sheet) const {
     SKIVET_TRY(table.at, place(names, sheet, {Place::From::after_record, 0, {}}));
     SKIVET_TRY(table.size_field, text(names, "size"));
     if (!table.size_field.empty() && !sheet.header.named(table.size_field))
-        return wrong(line_of(names, "size"), fmt::format("size names the header field \"{}\", which is not there", table.size_field));
+        return wrong(line_of(names, "size"), phrase("size names the header field \"{}\", which is not there", table.size_field));
     SKIVET_TRY(table.code, text_code(names));
     SKIVET_TRY(const auto length, text(names, "length"));
     if (!length.empty() && length != "until zero") {

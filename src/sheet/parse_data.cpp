@@ -1,3 +1,4 @@
+#include "base/phrase.h"
 #include "sheet/parser.h"
 
 namespace skivet::sheet_parse {
@@ -28,16 +29,16 @@ Result<CryptSpec> Parser::cipher(const toml::table& table, const Sheet& sheet) c
         const auto* field = sheet.header.named(spec.key_field);
         if (!spec.key_field.empty() && (!field || (field->type != FieldType::bytes && field->type != FieldType::uint)))
             return wrong(line_of(table, "key_field"),
-                         fmt::format("key_field names the header field \"{}\", which is no bytes or number", spec.key_field));
+                         phrase("key_field names the header field \"{}\", which is no bytes or number", spec.key_field));
     } else {
         for (const auto* key : {"key", "key_field", "iv"})
-            if (table.contains(key)) return wrong(line_of(table, key), fmt::format("\"{}\" has no effect on the cipher \"{}\"", key, name));
+            if (table.contains(key)) return wrong(line_of(table, key), phrase("\"{}\" has no effect on the cipher \"{}\"", key, name));
     }
     SKIVET_TRY(const auto counted, word(table, "counted", {"from entry", "from file"}));
     spec.from_file = counted == 1;
     if (spec.from_file && spec.cipher != Cipher::xor_key) return wrong(line_of(table, "counted"), "counted goes with the cipher xor");
     if (table.contains("iv") && (spec.cipher != Cipher::aes || spec.mode == CipherMode::ecb))
-        return wrong(line_of(table, "iv"), fmt::format("\"iv\" has no effect on the cipher \"{}\"", name));
+        return wrong(line_of(table, "iv"), phrase("\"iv\" has no effect on the cipher \"{}\"", name));
     SKIVET_TRY(const auto iv, text(table, "iv"));
     if (iv == "entry number") spec.iv_is_number = true;
     else if (const auto* field = sheet.record.named(iv); !iv.empty() && field) {
@@ -79,9 +80,9 @@ Status Parser::parse_packing(const toml::table& root, Sheet& sheet) const {
         const bool ends_itself =
             !one.described && one.packing != Packing::none && one.packing != Packing::snappy && !needs_size(one.packing);
         if (!ends_itself && (!sheet.header.with(Meaning::table_stored_size) || !sheet.header.with(Meaning::table_size)))
-            return wrong(line_of(*table),
-                         fmt::format("a directory packed with {} needs header fields that mean \"table size\" and \"table stored size\"",
-                                     one.name()));
+            return wrong(
+                line_of(*table),
+                phrase("a directory packed with {} needs header fields that mean \"table size\" and \"table stored size\"", one.name()));
     } else if (const auto* field = sheet.header.with(Meaning::table_stored_size)) {
         return wrong(field->line, "\"table stored size\" goes with [table] method; the size of a plain directory is \"table size\"");
     }
@@ -92,7 +93,7 @@ Result<std::string> Parser::method(const toml::table& table, const Sheet& sheet)
     SKIVET_TRY(const auto name, text(table, "method"));
     if (!name.empty() && !method_named(sheet, name))
         return wrong(line_of(table, "method"),
-                     fmt::format("the method \"{}\" is not known; {}, or the name of a [[packer]]", name, packing_names()));
+                     phrase("the method \"{}\" is not known; {}, or the name of a [[packer]]", name, packing_names()));
     return name;
 }
 
@@ -102,8 +103,7 @@ Status Parser::check_methods(const Sheet& sheet, const RecordType& type) const {
     if (field->values.empty()) return wrong(field->line, "a field that means \"method\" needs values");
     for (const auto& [number, name] : field->values)
         if (!method_named(sheet, name))
-            return wrong(field->line,
-                         fmt::format("the method \"{}\" is not known; {}, or the name of a [[packer]]", name, packing_names()));
+            return wrong(field->line, phrase("the method \"{}\" is not known; {}, or the name of a [[packer]]", name, packing_names()));
     return {};
 }
 
@@ -115,7 +115,7 @@ Status Parser::parse_packers(const toml::table& root, Sheet& sheet) const {
         if (!table) return wrong(line_of(node), "[[packer]] must be a table");
         PackerSpec spec;
         SKIVET_TRY(spec.name, text(*table, "name", true));
-        if (method_named(sheet, spec.name)) return wrong(line_of(*table, "name"), fmt::format("two methods are called \"{}\"", spec.name));
+        if (method_named(sheet, spec.name)) return wrong(line_of(*table, "name"), phrase("two methods are called \"{}\"", spec.name));
         SKIVET_TRY(const auto kind, word(*table, "kind", {"lzss", "runs", "program"}));
         spec.kind = static_cast<PackerSpec::Kind>(kind);
         if (spec.kind == PackerSpec::Kind::program) {
@@ -136,7 +136,7 @@ Status Parser::parse_lzss(const toml::table& table, LzssSpec& spec) const {
         known_keys(table, {"name", "kind", "window", "shortest", "start", "fill", "places", "single", "flags", "pair", "place", "length"}));
     const auto small = [&](std::string_view key, std::uint64_t otherwise, std::uint64_t most) -> Result<std::uint32_t> {
         SKIVET_TRY(const auto value, number(table, key, otherwise));
-        if (value > most) return wrong(line_of(table, key), fmt::format("\"{}\" is at most {}", key, most));
+        if (value > most) return wrong(line_of(table, key), phrase("\"{}\" is at most {}", key, most));
         return static_cast<std::uint32_t>(value);
     };
     SKIVET_TRY(spec.window, small("window", 4096, 1u << 20));
@@ -156,7 +156,7 @@ Status Parser::parse_lzss(const toml::table& table, LzssSpec& spec) const {
     spec.big = pair > 3;
     for (const auto& [key, parts] : {std::pair{"place", &spec.place}, std::pair{"length", &spec.length}}) {
         if (!table.contains(key)) continue;
-        const auto says = fmt::format("{} is a list of [lowest bit, how many], such as [[0, 8], [12, 4]]", key);
+        const auto says = phrase("{} is a list of [lowest bit, how many], such as [[0, 8], [12, 4]]", key);
         const auto* list = table[key].as_array();
         if (!list || list->empty() || list->size() > 8) return wrong(line_of(table, key), says);
         parts->clear();
@@ -207,7 +207,7 @@ Status Parser::parse_chunks(const toml::table& table, Sheet& sheet) const {
     if (table.contains("size") && table["size"].is_string()) {
         SKIVET_TRY(spec.size_field, text(table, "size"));
         if (!sheet.header.named(spec.size_field))
-            return wrong(line_of(table, "size"), fmt::format("size names the header field \"{}\", which is not there", spec.size_field));
+            return wrong(line_of(table, "size"), phrase("size names the header field \"{}\", which is not there", spec.size_field));
     } else {
         SKIVET_TRY(spec.size, number(table, "size", 0));
         if (spec.size == 0 || spec.size > 64u << 20) return wrong(line_of(table), "a chunk has 1 byte to 64 MB");
@@ -237,8 +237,7 @@ Status Parser::parse_chunks(const toml::table& table, Sheet& sheet) const {
         if (!spec.table.fixed_size()) return wrong(line_of(table), "the table of chunks has fields of a fixed size");
     } else {
         for (const auto* key : {"at", "count", "data"})
-            if (table.contains(key))
-                return wrong(line_of(table, key), fmt::format("\"{}\" goes with the fields of a table of chunks", key));
+            if (table.contains(key)) return wrong(line_of(table, key), phrase("\"{}\" goes with the fields of a table of chunks", key));
     }
     sheet.chunks = std::move(spec);
     return {};

@@ -1,5 +1,6 @@
 #include <fmt/ranges.h>
 
+#include "base/phrase.h"
 #include "sheet/parse_toml.h"
 
 namespace skivet {
@@ -101,15 +102,15 @@ Status parse_length(const Reader& r, const std::string& length, const RecordType
         return {};
     }
     if (const auto* other = record.named(length)) {
-        if (other->type != FieldType::uint) return r.wrong(field.line, fmt::format("the field \"{}\" is no length", length));
+        if (other->type != FieldType::uint) return r.wrong(field.line, phrase("the field \"{}\" is no length", length));
         field.length_field = length;
         return {};
     }
     field.width = width_named(length);
     field.prefixed = true;
     if (field.width == 0 || length[0] != 'u')
-        return r.wrong(field.line, fmt::format("length \"{}\" is not known; u8, u16, u32{}, or a field before it", length,
-                                               field.type == FieldType::text ? ", \"until zero\"" : ""));
+        return r.wrong(field.line, phrase("length \"{}\" is not known; u8, u16, u32{}, or a field before it", length,
+                                          field.type == FieldType::text ? ", \"until zero\"" : ""));
     return {};
 }
 
@@ -124,7 +125,7 @@ Status check_words(const Reader& r, const toml::table& entry, const Field& field
     if (field.type == FieldType::pad) allow({"align"});
     for (const auto& [key, node] : entry)
         if (std::find(allowed.begin(), allowed.end(), key.str()) == allowed.end())
-            return r.wrong(Reader::line_of(node), fmt::format("\"{}\" has no effect on a field of the type {}", key.str(), type));
+            return r.wrong(Reader::line_of(node), phrase("\"{}\" has no effect on a field of the type {}", key.str(), type));
     if (entry.contains("size") && entry.contains("length")) return r.wrong(field.line, "size and length both say how long it is");
     if (field.width <= 1 && field.code != TextCode::utf16 && entry.contains("order"))
         return r.wrong(r.line_of(entry, "order"), "\"order\" has no effect on single bytes");
@@ -149,8 +150,7 @@ Status parse_type(const Reader& r, const toml::table& entry, const RecordType& r
     } else if (type == "text" || type == "bytes") {
         field.type = type == "text" ? FieldType::text : FieldType::bytes;
         if (!length.empty()) SKIVET_CHECK(parse_length(r, length, record, field));
-        else if (field.size == 0)
-            return r.wrong(field.line, fmt::format("{} a size or a length", type == "text" ? "text needs" : "bytes need"));
+        else if (field.size == 0) return r.wrong(field.line, phrase("{} a size or a length", type == "text" ? "text needs" : "bytes need"));
     } else if (type == "pad") {
         field.type = FieldType::pad;
         SKIVET_TRY(field.size, r.number(entry, "align", 0));
@@ -158,8 +158,7 @@ Status parse_type(const Reader& r, const toml::table& entry, const RecordType& r
     } else {
         return r.wrong(
             field.line,
-            fmt::format("the type \"{}\" is not known; u8, u16, u24, u32, u40, u48, u64 (or i for signed), f32, f64, text, bytes or pad",
-                        type));
+            phrase("the type \"{}\" is not known; u8, u16, u24, u32, u40, u48, u64 (or i for signed), f32, f64, text, bytes or pad", type));
     }
     return check_words(r, entry, field, type);
 }
@@ -178,8 +177,8 @@ Status parse_values(const Reader& r, const toml::table& entry, Field& field) {
         const int line = Reader::line_of(node);
         if (digits.empty() || *end != '\0' || !name) return r.wrong(line, "values are written { 0 = \"name\", 1 = \"name\" }");
         if (field.means == Meaning::format && !format_and_color(*name))
-            return r.wrong(line, fmt::format("the format \"{}\" is not known; one of {}, with srgb or linear behind it where that is sure",
-                                             *name, format_names()));
+            return r.wrong(line, phrase("the format \"{}\" is not known; one of {}, with srgb or linear behind it where that is sure",
+                                        *name, format_names()));
         if (field.means == Meaning::color && *name != "linear" && *name != "srgb") return r.wrong(line, "color is \"linear\" or \"srgb\"");
         if (field.means == Meaning::byte_order && *name != "little" && *name != "big")
             return r.wrong(line, "a byte order is \"little\" or \"big\"");
@@ -195,13 +194,13 @@ Status parse_ranges(const Reader& r, const toml::table& entry, FieldsOf place, F
         const auto of = node.value_exact<std::string>();
         const auto* over = std::find_if(std::begin(overs), std::end(overs), [&](const auto& o) { return of && o.first == *of; });
         if (over == std::end(overs) || std::find(allowed.begin(), allowed.end(), over->first) == allowed.end())
-            return r.wrong(Reader::line_of(node), fmt::format("a checksum here is of {}", fmt::join(allowed, ", ")));
+            return r.wrong(Reader::line_of(node), phrase("a checksum here is of {}", fmt::join(allowed, ", ")));
         field.over.push_back(over->second);
         return {};
     };
     field.over.clear();
     const auto node = entry["of"];
-    if (!node) return r.wrong(field.line, fmt::format("\"of\" is missing: a checksum here is of {}", fmt::join(allowed, ", ")));
+    if (!node) return r.wrong(field.line, phrase("\"of\" is missing: a checksum here is of {}", fmt::join(allowed, ", ")));
     if (const auto* list = node.as_array()) {
         for (const auto& item : *list) SKIVET_CHECK(one(item));
         if (list->empty() || list->size() > 8) return r.wrong(field.line, "of is a range, or a list of some");
@@ -221,14 +220,14 @@ Status parse_sum(const Reader& r, const toml::table& entry, std::string_view mea
     if (means != "checksum") {
         const auto over = means == "table crc32" ? Over::table : means == "payload crc32" ? Over::payload : Over::unpacked;
         field.over = {over};
-        if (entry.contains("kind")) return r.wrong(field.line, fmt::format("\"{}\" says its kind", means));
+        if (entry.contains("kind")) return r.wrong(field.line, phrase("\"{}\" says its kind", means));
         if (entry.contains("of")) {
-            if (means != "data crc32") return r.wrong(field.line, fmt::format("\"{}\" says what it is of", means));
+            if (means != "data crc32") return r.wrong(field.line, phrase("\"{}\" says what it is of", means));
             SKIVET_CHECK(parse_ranges(r, entry, place, field));
         } else if (const auto name = means.substr(0, means.find(' ')); name != "data") {
             const auto allowed = ranges_in(place);
             if (std::find(allowed.begin(), allowed.end(), name) == allowed.end())
-                return r.wrong(field.line, fmt::format("\"{}\" has no effect here", means));
+                return r.wrong(field.line, phrase("\"{}\" has no effect here", means));
         }
     } else {
         SKIVET_TRY(const auto kind, r.text(entry, "kind"));
@@ -241,7 +240,7 @@ Status parse_sum(const Reader& r, const toml::table& entry, std::string_view mea
     if (digest != (field.type == FieldType::bytes))
         return r.wrong(field.line, digest ? "sha1 and sha256 are fields of the type bytes" : "a checksum is a number");
     if (digest && (field.prefixed || field.size != sum_bytes(field.sum)))
-        return r.wrong(field.line, fmt::format("this digest has {} bytes", sum_bytes(field.sum)));
+        return r.wrong(field.line, phrase("this digest has {} bytes", sum_bytes(field.sum)));
     return {};
 }
 
@@ -250,7 +249,7 @@ Status parse_means(const Reader& r, const toml::table& entry, FieldsOf place, Fi
     const bool sum = means == "checksum" || means == "table crc32" || means == "payload crc32" || means == "data crc32";
     for (const auto* word : {"kind", "of"})
         if (!sum && entry.contains(word))
-            return r.wrong(r.line_of(entry, word), fmt::format("\"{}\" has no effect on a field that means no checksum", word));
+            return r.wrong(r.line_of(entry, word), phrase("\"{}\" has no effect on a field that means no checksum", word));
     if (means.empty()) return {};
     if (sum) return parse_sum(r, entry, means, place, field);
     const auto allowed = meanings_in(place);
@@ -259,15 +258,15 @@ Status parse_means(const Reader& r, const toml::table& entry, FieldsOf place, Fi
         std::string list;
         for (const auto meaning : allowed) list += fmt::format("{}{}", list.empty() ? "" : ", ", name_of(meaning));
         if (!ranges_in(place).empty()) list += ", checksum";
-        return r.wrong(field.line, fmt::format("the meaning \"{}\" {}; one of {}", means,
-                                               found == std::end(meanings) ? "is not known" : "has no effect here", list));
+        return r.wrong(field.line, phrase("the meaning \"{}\" {}; one of {}", means,
+                                          found == std::end(meanings) ? "is not known" : "has no effect here", list));
     }
     field.means = found->meaning;
-    if (record.with(field.means)) return r.wrong(field.line, fmt::format("two fields mean \"{}\"", means));
+    if (record.with(field.means)) return r.wrong(field.line, phrase("two fields mean \"{}\"", means));
     const bool wants_text =
         field.means == Meaning::path || field.means == Meaning::folder || field.means == Meaning::name || field.means == Meaning::extension;
     if (wants_text != (field.type == FieldType::text) || (!wants_text && field.type != FieldType::uint))
-        return r.wrong(field.line, fmt::format("\"{}\" cannot be a field of this type", means));
+        return r.wrong(field.line, phrase("\"{}\" cannot be a field of this type", means));
     return {};
 }
 
@@ -285,7 +284,7 @@ Status parse_bits(const Reader& r, const toml::table& entry, FieldsOf place, con
         SKIVET_TRY(const auto at, r.number(*table, "at", 0));
         SKIVET_TRY(const auto count, r.number(*table, "count", 1));
         if (count == 0 || at > 63 || count > 64 || at + count > 8ull * whole.width)
-            return r.wrong(part.line, fmt::format("bits {} to {} of {} bytes", at, at + count - 1, whole.width));
+            return r.wrong(part.line, phrase("bits {} to {} of {} bytes", at, at + count - 1, whole.width));
         part.bit_at = static_cast<unsigned>(at);
         part.bit_count = static_cast<unsigned>(count);
         part.width = whole.width;
@@ -326,7 +325,7 @@ Status parse_fields(const Reader& r, const toml::table& table, FieldsOf place, R
         Field field;
         field.line = Reader::line_of(node);
         SKIVET_TRY(field.name, r.text(*entry, "name", true));
-        if (record.named(field.name)) return r.wrong(field.line, fmt::format("two fields are called \"{}\"", field.name));
+        if (record.named(field.name)) return r.wrong(field.line, phrase("two fields are called \"{}\"", field.name));
         SKIVET_CHECK(parse_type(r, *entry, record, field));
         SKIVET_TRY(field.unit, r.number(*entry, "unit", 1));
         if (field.unit == 0) return r.wrong(field.line, "a unit of 0 bytes");
@@ -352,7 +351,7 @@ Status parse_fields(const Reader& r, const toml::table& table, FieldsOf place, R
             place == FieldsOf::container_header || field.means == Meaning::data_offset || field.means == Meaning::entries_offset;
         for (const auto* word : {"base", "from"})
             if (!counts && entry->contains(word))
-                return r.wrong(r.line_of(*entry, word), fmt::format("\"{}\" has no effect on a field that means no offset", word));
+                return r.wrong(r.line_of(*entry, word), phrase("\"{}\" has no effect on a field that means no offset", word));
         if (field.base_section && place != FieldsOf::record && place != FieldsOf::texture_record)
             return r.wrong(r.line_of(*entry, "base"), "where a section ends is a base for the data offset of a record");
         record.fields.push_back(field);

@@ -1,5 +1,7 @@
+#include <fmt/format.h>
 #include <bit>
 
+#include "base/phrase.h"
 #include "sheet/parser.h"
 
 namespace skivet::sheet_parse {
@@ -19,14 +21,14 @@ Status Parser::parse_constants(const toml::table& table, Sheet& sheet) const {
             continue;
         }
         SKIVET_TRY(const auto value, number(table, key, 1));
-        if (value == 0) return wrong(line_of(table, key), fmt::format("{} is at least 1", key));
+        if (value == 0) return wrong(line_of(table, key), phrase("{} is at least 1", key));
         sheet.constants[meaning] = value;
     }
     SKIVET_TRY(sheet.constant_format, text(table, "format"));
     if (!sheet.constant_format.empty()) {
         if (sheet.header.with(Meaning::format)) return wrong(line_of(table, "format"), "format is said by a field and by [texture]");
         if (!format_and_color(sheet.constant_format))
-            return wrong(line_of(table, "format"), fmt::format("the format \"{}\" is not known", sheet.constant_format));
+            return wrong(line_of(table, "format"), phrase("the format \"{}\" is not known", sheet.constant_format));
     }
     SKIVET_TRY(sheet.constant_color, text(table, "color"));
     if (!sheet.constant_color.empty()) {
@@ -53,7 +55,7 @@ Status Parser::parse_tiling(const toml::table& payload, Sheet& sheet) const {
     sheet.tiling.gob_rows = static_cast<std::uint32_t>(gob_rows);
     const auto goes_with = [&](std::string_view key, Tiling with, std::string_view what) -> Status {
         if (!payload.contains(key) || sheet.tiling.tiling == with) return {};
-        return wrong(line_of(payload, key), fmt::format("{} goes with tiling = \"{}\"", key, what));
+        return wrong(line_of(payload, key), phrase("{} goes with tiling = \"{}\"", key, what));
     };
     for (const auto* key : {"block_height", "gob_rows"}) SKIVET_CHECK(goes_with(key, Tiling::block_linear, "block-linear"));
     for (const auto* key : {"tile", "bits"}) SKIVET_CHECK(goes_with(key, Tiling::tiles, "tiles"));
@@ -88,7 +90,7 @@ Status Parser::parse_palette(const toml::table& table, Sheet& sheet) const {
         const auto named = format_and_color(format);
         if (!named || info(named->first).block_width != 1 || info(named->first).block_height != 1 || info(named->first).block_bytes > 4)
             return wrong(line_of(table, "format"),
-                         fmt::format("a palette's entries are of a format such as RGBA8, RGB8 or B5G6R5, not \"{}\"", format));
+                         phrase("a palette's entries are of a format such as RGBA8, RGB8 or B5G6R5, not \"{}\"", format));
         spec.format = named->first;
     }
     spec.entries = std::uint64_t{1} << bits;
@@ -96,12 +98,12 @@ Status Parser::parse_palette(const toml::table& table, Sheet& sheet) const {
         SKIVET_TRY(spec.entries_field, text(table, "entries"));
         if (!sheet.header.named(spec.entries_field))
             return wrong(line_of(table, "entries"),
-                         fmt::format("entries names the header field \"{}\", which is not there", spec.entries_field));
+                         phrase("entries names the header field \"{}\", which is not there", spec.entries_field));
     } else {
         SKIVET_TRY(spec.entries, number(table, "entries", spec.entries));
     }
     if (spec.entries == 0 || spec.entries > std::uint64_t{1} << bits)
-        return wrong(line_of(table, "entries"), fmt::format("numbers of {} bits have 1 to {} entries", bits, 1u << bits));
+        return wrong(line_of(table, "entries"), phrase("numbers of {} bits have 1 to {} entries", bits, 1u << bits));
     SKIVET_TRY(spec.file, text(table, "file"));
     if (spec.file.find('/') != std::string::npos) return wrong(line_of(table, "file"), "the palette's file lies in the same folder");
     SKIVET_TRY(spec.at, place(table, sheet, {spec.file.empty() ? Place::From::after_header : Place::From::start, 0, {}}));
@@ -175,13 +177,13 @@ Status Parser::parse_siblings(const toml::table& root, Sheet& sheet) const {
             SKIVET_TRY(spec.levels_field, text(*table, "levels"));
             if (!sheet.header.named(spec.levels_field))
                 return wrong(line_of(*table, "levels"),
-                             fmt::format("levels names the header field \"{}\", which is not there", spec.levels_field));
+                             phrase("levels names the header field \"{}\", which is not there", spec.levels_field));
         } else {
             SKIVET_TRY(spec.levels, number(*table, "levels", 1));
         }
         SKIVET_TRY(spec.method, text(*table, "method"));
         if (!spec.method.empty() && !packing_named(spec.method))
-            return wrong(line_of(*table, "method"), fmt::format("the method \"{}\" is not known", spec.method));
+            return wrong(line_of(*table, "method"), phrase("the method \"{}\" is not known", spec.method));
         SKIVET_TRY(const auto level, whole(*table, "level", 0));
         spec.level = static_cast<int>(std::clamp<std::int64_t>(level, 0, 22));
         sheet.siblings.push_back(std::move(spec));

@@ -4,6 +4,7 @@
 #include <toml++/toml.h>
 
 #include "base/keys.h"
+#include "base/phrase.h"
 #include "sheet/sheet.h"
 
 namespace skivet::sheet_parse {
@@ -13,7 +14,7 @@ public:
     explicit Reader(std::string_view file) : file_(file) {}
 
     [[nodiscard]] tl::unexpected<Error> wrong(int line, std::string what) const {
-        return fail(Error{ErrorCode::unsupported, std::move(what), {file_, fmt::format("line {}", line)}, std::nullopt, {}});
+        return fail(Error{ErrorCode::unsupported, std::move(what), {file_, phrase("line {}", line)}, std::nullopt, {}});
     }
     [[nodiscard]] static int line_of(const toml::node* node) { return node ? static_cast<int>(node->source().begin.line) : 1; }
     [[nodiscard]] static int line_of(const toml::node& node) { return static_cast<int>(node.source().begin.line); }
@@ -24,29 +25,29 @@ public:
     [[nodiscard]] Status known_keys(const toml::table& table, std::initializer_list<std::string_view> keys) const {
         for (const auto& [key, node] : table)
             if (std::find(keys.begin(), keys.end(), key.str()) == keys.end())
-                return wrong(line_of(node), fmt::format("the word \"{}\" is not known here", key.str()));
+                return wrong(line_of(node), phrase("the word \"{}\" is not known here", key.str()));
         return {};
     }
     [[nodiscard]] Result<std::string> text(const toml::table& table, std::string_view key, bool needed = false) const {
         const auto node = table[key];
         if (!node) {
-            if (needed) return wrong(line_of(table), fmt::format("\"{}\" is missing", key));
+            if (needed) return wrong(line_of(table), phrase("\"{}\" is missing", key));
             return std::string();
         }
         if (const auto value = node.value_exact<std::string>()) return *value;
-        return wrong(line_of(node.node()), fmt::format("\"{}\" must be text", key));
+        return wrong(line_of(node.node()), phrase("\"{}\" must be text", key));
     }
     [[nodiscard]] Result<std::int64_t> whole(const toml::table& table, std::string_view key, std::int64_t otherwise) const {
         const auto node = table[key];
         if (!node) return otherwise;
         if (const auto value = node.value_exact<std::int64_t>()) return *value;
-        return wrong(line_of(node.node()), fmt::format("\"{}\" must be a whole number", key));
+        return wrong(line_of(node.node()), phrase("\"{}\" must be a whole number", key));
     }
     [[nodiscard]] Result<std::uint64_t> number(const toml::table& table, std::string_view key, std::uint64_t otherwise) const {
         const auto node = table[key];
         if (!node) return otherwise;
         const auto value = node.value_exact<std::int64_t>();
-        if (!value || *value < 0) return wrong(line_of(node.node()), fmt::format("\"{}\" must be a whole number, 0 or more", key));
+        if (!value || *value < 0) return wrong(line_of(node.node()), phrase("\"{}\" must be a whole number, 0 or more", key));
         return static_cast<std::uint64_t>(*value);
     }
     /// Two whole numbers, written [a, b]; nothing for anything else.
@@ -60,13 +61,13 @@ public:
         const auto node = table[key];
         if (!node) return otherwise;
         if (const auto value = node.value_exact<bool>()) return *value;
-        return wrong(line_of(node.node()), fmt::format("\"{}\" must be true or false", key));
+        return wrong(line_of(node.node()), phrase("\"{}\" must be true or false", key));
     }
     [[nodiscard]] Result<Bytes> hex(const toml::table& table, std::string_view key) const {
         SKIVET_TRY(const auto digits, text(table, key));
         if (digits.empty()) return Bytes{};
         if (auto bytes = bytes_of_hex(digits)) return std::move(*bytes);
-        return wrong(line_of(table[key].node()), fmt::format("{} are pairs of hexadecimal digits, such as \"46 43\"", key));
+        return wrong(line_of(table[key].node()), phrase("{} are pairs of hexadecimal digits, such as \"46 43\"", key));
     }
     /// One of a few words; the first is the one that holds when the key is not there.
     [[nodiscard]] Result<std::size_t> word(const toml::table& table, std::string_view key,
@@ -80,7 +81,7 @@ public:
             list += fmt::format("{}\"{}\"", list.empty() ? "" : i + 1 == words.size() ? " or " : ", ", w);
             ++i;
         }
-        return wrong(line_of(table[key].node()), fmt::format("{} is {}", key, list));
+        return wrong(line_of(table[key].node()), phrase("{} is {}", key, list));
     }
     [[nodiscard]] Result<TextCode> text_code(const toml::table& table) const {
         SKIVET_TRY(const auto index, word(table, "encoding", {"utf-8", "latin-1", "cp437", "utf-16"}));

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <numeric>
 
+#include "base/phrase.h"
 #include "codec/codec.h"
 #include "codec/paint_form.h"
 #include "sift/cells.h"
@@ -48,7 +49,8 @@ Result<Bytes> rows_of(const Lens& lens, ByteSpan data, std::uint32_t height) {
 Result<Image> by_palette(const Lens& lens, ByteSpan data, ByteSpan rows, std::uint32_t height) {
     const auto& f = info(lens.format);
     if (f.block_compressed())
-        return fail(ErrorCode::unsupported, "the entries of a palette cannot be " + std::string(f.name), "Choose an uncompressed format");
+        return fail(ErrorCode::unsupported, phrase("the entries of a palette cannot be {}", std::string(f.name)),
+                    "Choose an uncompressed format");
     const auto entries = 1u << lens.palette_bits;
     Bytes palette(std::size_t{entries} * f.block_bytes);
     if (lens.palette_at < data.size()) {
@@ -177,21 +179,21 @@ std::uint64_t lens_bytes(const Lens& lens, std::uint64_t data_size) {
 
 Result<Image> picture_through(const Lens& lens, ByteSpan data) {
     if (lens.width == 0 || lens.width > widest || lens.height > widest)
-        return fail(ErrorCode::limit, fmt::format("{}×{} texels", lens.width, lens.height), "A side has 1 to 16,384 texels");
+        return fail(ErrorCode::limit, phrase("{}×{} texels", lens.width, lens.height), "A side has 1 to 16,384 texels");
     if (std::uint64_t{lens.width} * lens.height > 4 * most_lens_texels)
-        return fail(ErrorCode::limit, fmt::format("{}×{} texels", lens.width, lens.height),
+        return fail(ErrorCode::limit, phrase("{}×{} texels", lens.width, lens.height),
                     "Leave the height open, or make the picture smaller");
     if (lens.palette_bits != 0 && lens.palette_bits != 4 && lens.palette_bits != 8)
         return fail(ErrorCode::usage, "a palette has numbers of 4 or 8 bits");
     if (lens.format == Format::unknown) return fail(ErrorCode::usage, "no format is chosen");
     if (lens.pitch > 0 && lens.pitch < tight_row(lens))
-        return fail(ErrorCode::unfit, fmt::format("a row takes {} bytes, the pitch is {}", tight_row(lens), lens.pitch),
+        return fail(ErrorCode::unfit, phrase("a row takes {} bytes, the pitch is {}", tight_row(lens), lens.pitch),
                     "Make the pitch larger or the width smaller");
     const auto height = lens_height(lens, data.size());
     if (height == 0 || lens.offset >= data.size())
         return fail_at(ErrorCode::unfit, lens.offset,
-                       fmt::format("{} bytes are left, a row takes {}",
-                                   grouped(data.size() - std::min<std::uint64_t>(lens.offset, data.size())), grouped(tight_row(lens))),
+                       phrase("{} bytes are left, a row takes {}", grouped(data.size() - std::min<std::uint64_t>(lens.offset, data.size())),
+                              grouped(tight_row(lens))),
                        "Go back in the file, or make the width smaller");
     SKIVET_TRY(const auto rows, rows_of(lens, data, height));
     if (lens.palette_bits) return by_palette(lens, data, rows, height);

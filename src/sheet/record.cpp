@@ -1,8 +1,8 @@
-#include <fmt/format.h>
 #include <utf8.h>
 #include <iterator>
 
 #include "base/hash.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "sheet/sheet.h"
 
@@ -56,7 +56,7 @@ Status read_text(const Field& field, ByteOrder order, ByteSpan data, ByteReader&
     if (!field.length_field.empty()) {
         length = record.named(field.length_field)->number;
         if (length > data.size())
-            return fail(Error{ErrorCode::damaged, fmt::format("its length is said to be {}", grouped(length)), {}, value.at, {}});
+            return fail(Error{ErrorCode::damaged, phrase("its length is said to be {}", grouped(length)), {}, value.at, {}});
         length *= unit;
     }
     if (field.prefixed) {
@@ -69,7 +69,7 @@ Status read_text(const Field& field, ByteOrder order, ByteSpan data, ByteReader&
         while (length + unit <= reader.remaining() && length <= limits.name_bytes && !zero_at(reader.position() + length)) length += unit;
     }
     if (field.type == FieldType::text && length > limits.name_bytes)
-        return fail(Error{ErrorCode::limit, fmt::format("text of {} bytes is longer than the limit", grouped(length)), {}, value.at, {}});
+        return fail(Error{ErrorCode::limit, phrase("text of {} bytes is longer than the limit", grouped(length)), {}, value.at, {}});
     SKIVET_TRY(auto raw, reader.take(length));
     if (field.type == FieldType::bytes) {
         value.text = as_text(raw);
@@ -142,7 +142,7 @@ Status read_fields(const RecordType& type, ByteOrder sheet_order, ByteSpan data,
         value.at = reader.position();
         value.number = 0;
         value.text.clear();
-        const auto named = [&](Error error) { return fail(std::move(error).within("field " + field.name)); };
+        const auto named = [&](Error error) { return fail(std::move(error).within(phrase("field {}", field.name))); };
         if (count > 0 && !field.bit_at) {
             const auto width = field.type == FieldType::uint || field.type == FieldType::real ? field.width : field.size;
             if (auto there = reader.seek(array_at + index * width); !there) return named(std::move(there).error());
@@ -179,7 +179,7 @@ Status read_fields(const RecordType& type, ByteOrder sheet_order, ByteSpan data,
     out.end = reader.position();
     if (stated_end) {
         if (*stated_end < out.end || *stated_end > data.size())
-            return fail(Error{ErrorCode::damaged, fmt::format("the record is said to end at {}", hex(*stated_end)), {}, at, {}});
+            return fail(Error{ErrorCode::damaged, phrase("the record is said to end at {}", hex(*stated_end)), {}, at, {}});
         out.end = *stated_end;
     }
     return {};
@@ -196,7 +196,7 @@ Status read_array_record(const RecordType& type, ByteOrder order, ByteSpan data,
     const auto size = type.fixed_size().value_or(0);
     if (index >= count || at > data.size() || (size > 0 && count > (data.size() - at) / size))
         return fail_at(ErrorCode::damaged, at,
-                       fmt::format("{} values of {} bytes do not lie in {} bytes", grouped(count), size, grouped(data.size())));
+                       phrase("{} values of {} bytes do not lie in {} bytes", grouped(count), size, grouped(data.size())));
     return read_fields(type, order, data, at, index, count, limits, out);
 }
 
@@ -217,16 +217,15 @@ std::uint64_t raw_number(const Field& field, std::uint64_t number) {
 Result<Bytes> field_bytes(const Field& field, ByteOrder sheet_order, std::uint64_t number, ByteSpan old) {
     const auto moved = number - static_cast<std::uint64_t>(field.add);
     if (moved % field.unit != 0)
-        return fail(ErrorCode::unfit, fmt::format("field {}: {} is no multiple of {}", field.name, grouped(number), field.unit));
+        return fail(ErrorCode::unfit, phrase("field {}: {} is no multiple of {}", field.name, grouped(number), field.unit));
     auto value = raw_number(field, number);
     if (field.power && (1ull << value) * field.unit != moved)
-        return fail(ErrorCode::unfit, fmt::format("field {}: {} is no power of two", field.name, grouped(number)));
+        return fail(ErrorCode::unfit, phrase("field {}: {} is no power of two", field.name, grouped(number)));
     const auto order = field.order.value_or(sheet_order);
     if (field.bit_at) {
         const auto mask = field.bit_count >= 64 ? ~0ull : (1ull << field.bit_count) - 1;
         if (value > mask)
-            return fail(ErrorCode::unfit,
-                        fmt::format("field {}: {} does not fit into {} bits", field.name, grouped(value), field.bit_count));
+            return fail(ErrorCode::unfit, phrase("field {}: {} does not fit into {} bits", field.name, grouped(value), field.bit_count));
         Bytes out(old.begin(), old.end());
         const auto width = static_cast<unsigned>(out.size());
         store_uint(out.data(), (load_uint(out.data(), width, order) & ~(mask << *field.bit_at)) | value << *field.bit_at, width, order);
@@ -234,14 +233,14 @@ Result<Bytes> field_bytes(const Field& field, ByteOrder sheet_order, std::uint64
     }
     const auto bits = 8 * field.width - (field.is_signed ? 1 : 0);
     if (bits < 64 && value >> bits != 0)
-        return fail(ErrorCode::unfit, fmt::format("field {}: {} does not fit into {} bytes", field.name, grouped(value), field.width));
+        return fail(ErrorCode::unfit, phrase("field {}: {} does not fit into {} bytes", field.name, grouped(value), field.width));
     Bytes out(field.width);
     store_uint(out.data(), value, field.width, order);
     return out;
 }
 
 Result<Bytes> text_bytes(TextCode code, ByteOrder order, std::string_view text) {
-    const auto cannot = [&] { return fail(ErrorCode::unfit, fmt::format("\"{}\" has a character that names here cannot have", text)); };
+    const auto cannot = [&] { return fail(ErrorCode::unfit, phrase("\"{}\" has a character that names here cannot have", text)); };
     if (!is_utf8(text)) return cannot();
     if (code == TextCode::utf8) return Bytes(as_bytes(text).begin(), as_bytes(text).end());
     ByteWriter out;
@@ -276,16 +275,15 @@ std::string sum_mismatch(const FieldValue& value, ByteSpan data) {
     if (field.type == FieldType::bytes) {
         const auto digest = sum_digest(field.sum, data);
         if (as_text(digest) == value.text) return {};
-        return fmt::format("its digest is {}…, the field {} says {}…", to_hex(ByteSpan(digest).first(4)), field.name,
-                           to_hex(as_bytes(value.text).first(4)));
+        return phrase("its digest is {}…, the field {} says {}…", to_hex(ByteSpan(digest).first(4)), field.name,
+                      to_hex(as_bytes(value.text).first(4)));
     }
     auto number = sum_number(field.sum, data);
     if (field.width < 8) number &= (1ull << (8 * field.width)) - 1;
     if (number == value.number) return {};
     constexpr std::string_view names[] = {"CRC-32", "Adler-32", "FNV-1a", "FNV-1a", "xxHash", "xxHash", "SHA-1", "SHA-256", "sum"};
-    return fmt::format("{} is {:0{}x}, the {} says {:0{}x}", names[static_cast<std::size_t>(field.sum)], number, 2 * field.width,
-                       field.is_over(Over::unpacked) || field.is_over(Over::stored) ? "directory" : "header", value.number,
-                       2 * field.width);
+    return phrase("{} is {:0{}x}, the {} says {:0{}x}", names[static_cast<std::size_t>(field.sum)], number, 2 * field.width,
+                  field.is_over(Over::unpacked) || field.is_over(Over::stored) ? "directory" : "header", value.number, 2 * field.width);
 }
 
 Result<Bytes> field_bytes(const Sheet& sheet, const Field& field, std::uint64_t number) {
@@ -298,7 +296,7 @@ Result<HeaderRead> read_header(const Sheet& sheet, ByteSpan file, const ReadLimi
     if (sheet.header_at < 0) {
         const auto back = static_cast<std::uint64_t>(-sheet.header_at);
         if (back > file.size())
-            return fail(ErrorCode::damaged, fmt::format("the header is {} bytes before the end of {} bytes", back, grouped(file.size())));
+            return fail(ErrorCode::damaged, phrase("the header is {} bytes before the end of {} bytes", back, grouped(file.size())));
         out.at = file.size() - back;
     } else {
         out.at = static_cast<std::uint64_t>(sheet.header_at);
@@ -316,7 +314,7 @@ Result<HeaderRead> read_header(const Sheet& sheet, ByteSpan file, const ReadLimi
             found = true;
             break;
         }
-        if (!found) return fail(ErrorCode::damaged, fmt::format("field {}: says no byte order the sheet knows", field->name));
+        if (!found) return fail(ErrorCode::damaged, phrase("field {}: says no byte order the sheet knows", field->name));
     }
     SKIVET_CHECK(read_record(sheet.header, out.order, file, out.at, limits, out.values));
     return out;
@@ -350,8 +348,8 @@ std::optional<std::string> holds(const Sheet& sheet, const Recognition& rule, By
         }
         if (at > head.size() || rule.bytes.size() > head.size() - at) return std::nullopt;
         if (!std::equal(rule.bytes.begin(), rule.bytes.end(), head.begin() + static_cast<std::ptrdiff_t>(at))) return std::nullopt;
-        add(*rule.at < 0 ? fmt::format("{} bytes at {} from the end", rule.bytes.size(), -*rule.at)
-                         : fmt::format("{} bytes at {}", rule.bytes.size(), *rule.at));
+        add(*rule.at < 0 ? phrase("{} bytes at {} from the end", rule.bytes.size(), -*rule.at)
+                         : phrase("{} bytes at {}", rule.bytes.size(), *rule.at));
     }
     if (!rule.name_pattern.empty()) {
         const auto slash = path.find_last_of('/');
@@ -366,7 +364,7 @@ std::optional<std::string> holds(const Sheet& sheet, const Recognition& rule, By
         if (!value) return std::nullopt;
         const auto [from, to] = rule.range.value_or(std::pair{file_size, file_size});
         if (value->number < from || value->number > to) return std::nullopt;
-        add(rule.range ? fmt::format("its field {}", rule.field) : "its size field");
+        add(rule.range ? phrase("its field {}", rule.field) : "its size field");
     }
     return reason;
 }
@@ -389,7 +387,7 @@ std::optional<std::string> recognize(const Sheet& sheet, ByteSpan head, std::uin
 Result<std::string> named_value(const FieldValue& value) {
     const auto found = value.field->values.find(raw_number(*value.field, value.number));
     if (found != value.field->values.end()) return found->second;
-    return fail_at(ErrorCode::unsupported, value.at, fmt::format("field {}: the sheet has no name for {}", value.field->name, value.number),
+    return fail_at(ErrorCode::unsupported, value.at, phrase("field {}: the sheet has no name for {}", value.field->name, value.number),
                    "Add it to the field's values in the sheet");
 }
 

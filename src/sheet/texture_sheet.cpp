@@ -5,6 +5,7 @@
 #include <numeric>
 
 #include "base/hash.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "codec/codec.h"
 #include "codec/palette.h"
@@ -46,7 +47,7 @@ Result<Bytes> numbers_for(PaletteSpec::Edits edits, ByteSpan before, const std::
     const std::span old(reinterpret_cast<const std::uint8_t*>(before.data()), before.size());
     const auto fit = hold_palette(old, palette, wanted.texels, wanted.width, edits == PaletteSpec::Edits::dithered);
     if (edits == PaletteSpec::Edits::exact && fit.inexact > 0)
-        return fail(ErrorCode::unfit, fmt::format("{} texels have colors the palette does not have", grouped(fit.inexact)),
+        return fail(ErrorCode::unfit, phrase("{} texels have colors the palette does not have", grouped(fit.inexact)),
                     "Paint with the palette's colors only, or let the sheet say edits = \"nearest\"");
     Bytes out(fit.indices.size());
     std::memcpy(out.data(), fit.indices.data(), out.size());
@@ -76,7 +77,7 @@ Result<TextureDesc> SheetTextureKind::describe(const RecordValues& header, const
     for (const auto& [meaning, into] : numbers) {
         const auto constant = sheet_.constants.find(meaning);
         const auto value = header.number(meaning, constant != sheet_.constants.end() ? constant->second : 1);
-        if (value > 0xFFFFFFFFull) return fail(ErrorCode::limit, fmt::format("{} of {}", name_of(meaning), grouped(value)));
+        if (value > 0xFFFFFFFFull) return fail(ErrorCode::limit, phrase("{} of {}", name_of(meaning), grouped(value)));
         *into = static_cast<std::uint32_t>(value);
     }
     auto format = sheet_.constant_format;
@@ -153,26 +154,25 @@ Result<SheetTextureKind::Plan> SheetTextureKind::plan(ByteSpan data, std::string
     if (const auto* height = header.with(Meaning::block_height)) {
         if (height->number == 0 || height->number > 32 || !std::has_single_bit(height->number))
             return fail_at(ErrorCode::damaged, height->at,
-                           fmt::format("field {}: a block height of {}", height->field->name, grouped(height->number)));
+                           phrase("field {}: a block height of {}", height->field->name, grouped(height->number)));
         out.storage.tiling.block_height = static_cast<std::uint32_t>(height->number);
     }
     if (const auto* rows = header.with(Meaning::gob_rows)) {
         if (rows->number != 4 && rows->number != 8)
-            return fail_at(ErrorCode::damaged, rows->at,
-                           fmt::format("field {}: groups of {} rows", rows->field->name, grouped(rows->number)));
+            return fail_at(ErrorCode::damaged, rows->at, phrase("field {}: groups of {} rows", rows->field->name, grouped(rows->number)));
         out.storage.tiling.gob_rows = static_cast<std::uint32_t>(rows->number);
     }
     out.row_pitch = header.number(Meaning::row_pitch, sheet_.row_pitch);
     const auto level_0 = out.storage.bytes(out.desc.width, 1);
     if (out.row_pitch != 0 && (out.row_pitch < level_0 || out.row_pitch > widest_pitch))
-        return fail(ErrorCode::damaged, fmt::format("a row pitch of {} bytes, a row takes {}", grouped(out.row_pitch), grouped(level_0)));
+        return fail(ErrorCode::damaged, phrase("a row pitch of {} bytes, a row takes {}", grouped(out.row_pitch), grouped(level_0)));
     const auto& f = info(out.desc.format);
     if (!sheet_.channels.empty() && (f.block_compressed() || f.block_bytes % f.channels != 0 || sheet_.channels.size() != f.channels ||
                                      (f.red.bits != 0 && f.red.bits % 8 != 0)))
-        return fail(ErrorCode::unsupported, fmt::format("channels = \"{}\" does not go with {}", sheet_.channels, f.name),
+        return fail(ErrorCode::unsupported, phrase("channels = \"{}\" does not go with {}", sheet_.channels, f.name),
                     "The order of channels is for formats whose channels are whole bytes");
     if (sheet_.level_order.planes && (f.block_compressed() || f.block_bytes % f.channels != 0 || (f.red.bits != 0 && f.red.bits % 8 != 0)))
-        return fail(ErrorCode::unsupported, fmt::format("planes do not go with {}", f.name),
+        return fail(ErrorCode::unsupported, phrase("planes do not go with {}", f.name),
                     "Planes are for formats whose channels are whole bytes");
     if (out.storage.tiling.tiling != Tiling::linear && !sheet_.level_order.plain()) return fail(ErrorCode::unsupported, "tiles of columns");
     out.plain = sheet_.tiling.tiling == Tiling::linear && sheet_.level_order.plain() && sheet_.row_align == 1 && out.row_pitch <= level_0 &&
@@ -208,8 +208,7 @@ Result<SheetTextureKind::Plan> SheetTextureKind::plan(ByteSpan data, std::string
         out.palette_entries = p.entries;
         if (!p.entries_field.empty()) out.palette_entries = header.named(p.entries_field)->number;
         if (out.palette_entries == 0 || out.palette_entries > (1u << p.bits))
-            return fail(ErrorCode::damaged,
-                        fmt::format("a palette of {} entries for numbers of {} bits", grouped(out.palette_entries), p.bits));
+            return fail(ErrorCode::damaged, phrase("a palette of {} entries for numbers of {} bits", grouped(out.palette_entries), p.bits));
         palette_bytes = out.palette_entries * info(p.format).block_bytes;
         if (p.at.from == Place::From::field) out.palette_at = header.named(p.at.field)->number;
         else if (p.at.from == Place::From::after_header) out.palette_at = header.end;
@@ -242,7 +241,7 @@ Result<SheetTextureKind::Plan> SheetTextureKind::plan(ByteSpan data, std::string
 Result<std::uint64_t> SheetTextureKind::needed(ByteSpan header, const ReadLimits& limits) const {
     SKIVET_TRY(const auto made, plan(header, {}, limits));
     auto end = made.end - made.header.values.end;
-    if (end > limits.inflated_bytes) return fail(ErrorCode::limit, human_bytes(end) + " of levels are more than the limit");
+    if (end > limits.inflated_bytes) return fail(ErrorCode::limit, phrase("{} of levels are more than the limit", human_bytes(end)));
     if (sheet_.palette && sheet_.palette->at.from == Place::From::end) end += sheet_.palette->at.offset;
     return end;
 }
@@ -270,13 +269,13 @@ Result<TextureLayout> SheetTextureKind::layout(ByteSpan data, std::uint64_t file
     if (made.siblings.empty()) SKIVET_CHECK(accept_cut_off(out, made.start, made.end, file_size));
     else if (file_size < made.end)
         return fail_at(ErrorCode::damaged, made.start,
-                       fmt::format("mip chain: needs {} bytes, has {}", grouped(made.end - made.start),
-                                   grouped(file_size - std::min(made.start, file_size))),
+                       phrase("mip chain: needs {} bytes, has {}", grouped(made.end - made.start),
+                              grouped(file_size - std::min(made.start, file_size))),
                        "The file is cut off or its header is damaged");
     if (const auto* size = made.header.values.with(Meaning::payload_size); size && size->number != made.end - made.start)
         return fail_at(ErrorCode::damaged, size->at,
-                       fmt::format("field {}: says {} bytes, the levels take {}", size->field->name, grouped(size->number),
-                                   grouped(made.end - made.start)));
+                       phrase("field {}: says {} bytes, the levels take {}", size->field->name, grouped(size->number),
+                              grouped(made.end - made.start)));
     return out;
 }
 
@@ -316,9 +315,9 @@ Result<std::uint64_t> SheetTextureKind::packed_size(const Plan& made, ByteSpan f
     if (sheet_.palette && !sheet_.palette->file.empty()) end = std::min(end, made.palette_at - sheet_.palette->at.offset);
     if (const auto* size = made.header.values.with(Meaning::payload_size); size && made.start <= end) {
         if (size->number > end - made.start)
-            return fail_at(ErrorCode::damaged, size->at,
-                           fmt::format("field {}: says {} bytes, only {} are there", size->field->name, grouped(size->number),
-                                       grouped(end - made.start)));
+            return fail_at(
+                ErrorCode::damaged, size->at,
+                phrase("field {}: says {} bytes, only {} are there", size->field->name, grouped(size->number), grouped(end - made.start)));
         return size->number;
     }
     if (made.start > end) return fail_at(ErrorCode::damaged, made.start, "the levels begin behind the end of the file");
@@ -353,7 +352,7 @@ Result<std::vector<Texel>> SheetTextureKind::palette_of(const Plan& made, ByteSp
     auto at = made.palette_at;
     if (p.file.empty() && p.at.from == Place::From::end) {
         if (p.at.offset > file.size())
-            return fail(ErrorCode::damaged, fmt::format("palette: {} bytes before the end of {}", p.at.offset, grouped(file.size())));
+            return fail(ErrorCode::damaged, phrase("palette: {} bytes before the end of {}", p.at.offset, grouped(file.size())));
         at = file.size() - p.at.offset;
     }
     const auto stored = slice(file, at, bytes);
@@ -367,7 +366,7 @@ Result<Bytes> SheetTextureKind::bytes(ByteSpan file, const TextureLayout& layout
     SKIVET_TRY(const auto made, plan(file, {}, ReadLimits{}));
     SKIVET_TRY(const auto payload, payload_of(made, file));
     const auto stored = slice(payload.bytes, s.offset - payload.at, stored_bytes(made, s));
-    if (!stored) return fail(stored.error().within(fmt::format("mip {}", s.mip)));
+    if (!stored) return fail(stored.error().within(phrase("mip {}", s.mip)));
     SKIVET_TRY(auto rows, storage_of(made, s).rows(s.width, s.height, *stored));
     if (!sheet_.palette) return reordered(std::move(rows), layout.desc.format, true);
     SKIVET_TRY(const auto palette, palette_of(made, file));
@@ -384,7 +383,7 @@ Result<std::optional<IndexedPicture>> SheetTextureKind::indexed(ByteSpan file, c
     SKIVET_TRY(const auto made, plan(file, {}, ReadLimits{}));
     SKIVET_TRY(const auto payload, payload_of(made, file));
     const auto stored = slice(payload.bytes, s.offset - payload.at, stored_bytes(made, s));
-    if (!stored) return fail(stored.error().within(fmt::format("mip {}", s.mip)));
+    if (!stored) return fail(stored.error().within(phrase("mip {}", s.mip)));
     SKIVET_TRY(const auto rows, storage_of(made, s).rows(s.width, s.height, *stored));
     IndexedPicture out{s.width, s.height, {}, {}};
     SKIVET_TRY(out.palette, palette_of(made, file));
@@ -428,10 +427,10 @@ Result<Bytes> SheetTextureKind::replace(ByteSpan file, const TextureLayout& layo
         for (const auto& edit : edits) {
             if (edit.surface >= layout.surfaces.size()) return fail(ErrorCode::usage, "there is no such surface");
             const auto& s = layout.surfaces[edit.surface];
-            const auto in_mip = [&](Error error) { return fail(std::move(error).within(fmt::format("mip {}", s.mip))); };
+            const auto in_mip = [&](Error error) { return fail(std::move(error).within(phrase("mip {}", s.mip))); };
             if (edit.bytes.size() != s.size)
-                return in_mip(Error{
-                    ErrorCode::unfit, fmt::format("needs {} bytes, has {}", grouped(s.size), grouped(edit.bytes.size())), {}, {}, {}});
+                return in_mip(
+                    Error{ErrorCode::unfit, phrase("needs {} bytes, has {}", grouped(s.size), grouped(edit.bytes.size())), {}, {}, {}});
             const auto storage = storage_of(made, s);
             const auto old = slice(before, s.offset - payload.at, stored_bytes(made, s));
             if (!old) return in_mip(old.error());
@@ -458,7 +457,7 @@ Result<Bytes> SheetTextureKind::replace(ByteSpan file, const TextureLayout& layo
 Status SheetTextureKind::put_number(Bytes& file, const HeaderRead& header, const FieldValue& field, std::uint64_t number) const {
     SKIVET_TRY(const auto old, slice(file, field.at, field.size));
     auto bytes = field_bytes(*field.field, header.order, number, old);
-    if (!bytes) return fail(std::move(bytes).error().within("field " + field.field->name));
+    if (!bytes) return fail(std::move(bytes).error().within(phrase("field {}", field.field->name)));
     std::copy(bytes->begin(), bytes->end(), file.begin() + static_cast<std::ptrdiff_t>(field.at));
     return {};
 }

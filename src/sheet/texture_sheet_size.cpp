@@ -1,6 +1,7 @@
 // A texture that a sheet describes, of another size.
 #include <fmt/format.h>
 
+#include "base/phrase.h"
 #include "base/text.h"
 #include "sheet/method.h"
 #include "sheet/texture_sheet.h"
@@ -40,17 +41,17 @@ Result<Bytes> SheetTextureKind::resized(ByteSpan file, const TextureLayout& layo
         if (const auto* field = old.header.values.with(meaning)) SKIVET_CHECK(put_number(out, old.header, *field, number));
     SKIVET_TRY(const auto made, plan(out, {}, ReadLimits{}));
     if (made.desc.width != d.width || made.desc.height != d.height || made.desc.mips != d.mips || made.start != old.start)
-        return unsupported(fmt::format("its header cannot say {}×{} with {} levels", d.width, d.height, d.mips));
+        return unsupported(phrase("its header cannot say {}×{} with {} levels", d.width, d.height, d.mips));
 
     std::uint64_t end = 0;
     const auto given = lay_out(d, 0, MipOrder::largest_first, 1, end);
-    if (payload.size() < end) return fail(ErrorCode::usage, fmt::format("needs {} bytes, has {}", grouped(end), grouped(payload.size())));
+    if (payload.size() < end) return fail(ErrorCode::usage, phrase("needs {} bytes, has {}", grouped(end), grouped(payload.size())));
     Bytes levels(static_cast<std::size_t>(unpacked_end(made) - made.start));
     for (const auto& s : made.surfaces) {
         const auto from = std::find_if(given.begin(), given.end(), [&](const Surface& g) {
             return g.mip == s.mip && g.layer == s.layer && g.face == s.face && g.slice == s.slice;
         });
-        if (from == given.end()) return fail(ErrorCode::usage, fmt::format("mip {} is missing", s.mip));
+        if (from == given.end()) return fail(ErrorCode::usage, phrase("mip {} is missing", s.mip));
         SKIVET_TRY(const auto texels, slice(payload, from->offset, from->size));
         const auto storage = storage_of(made, s);
         const Bytes nothing(static_cast<std::size_t>(stored_bytes(made, s)));

@@ -1,8 +1,8 @@
 #include "texture/bmp.h"
 
-#include <fmt/format.h>
 #include <bit>
 
+#include "base/phrase.h"
 #include "codec/codec.h"
 #include "codec/palette.h"
 
@@ -27,7 +27,7 @@ struct Header {
 };
 
 Result<Header> header_of(ByteSpan data) {
-    if (data.size() < 26) return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs 26 bytes, has {}", data.size()));
+    if (data.size() < 26) return fail_at(ErrorCode::damaged, data.size(), phrase("header: needs 26 bytes, has {}", data.size()));
     const auto word = [&](std::size_t at) { return load_le<std::uint16_t>(data.data() + at); };
     const auto quad = [&](std::size_t at) { return load_le<std::uint32_t>(data.data() + at); };
     Header h;
@@ -37,7 +37,7 @@ Result<Header> header_of(ByteSpan data) {
         h.width = word(18), h.height = word(20), h.bits = word(24);
     } else {
         if (h.header_bytes < 40 || h.header_bytes > 1024 || data.size() < 54)
-            return fail_at(ErrorCode::damaged, 14, fmt::format("a header of {} bytes", grouped(h.header_bytes)));
+            return fail_at(ErrorCode::damaged, 14, phrase("a header of {} bytes", grouped(h.header_bytes)));
         const auto height = static_cast<std::int32_t>(quad(22));
         h.width = quad(18);
         h.from_top = height < 0;
@@ -48,14 +48,14 @@ Result<Header> header_of(ByteSpan data) {
     }
     if (h.data_at < 14ull + h.header_bytes)
         return fail_at(ErrorCode::damaged, 10,
-                       fmt::format("the picture is said to begin at {}, in the header of {} bytes", h.data_at, 14ull + h.header_bytes));
+                       phrase("the picture is said to begin at {}, in the header of {} bytes", h.data_at, 14ull + h.header_bytes));
     const bool sound = h.compression == rgb    ? h.bits == 1 || h.bits == 4 || h.bits == 8 || h.bits == 16 || h.bits == 24 || h.bits == 32
                        : h.compression == rle8 ? h.bits == 8 && !h.from_top
                        : h.compression == rle4
                            ? h.bits == 4 && !h.from_top
                            : (h.compression == bit_fields || h.compression == alpha_bit_fields) && (h.bits == 16 || h.bits == 32);
     if (!sound)
-        return fail_at(ErrorCode::unsupported, 28, fmt::format("{} bits with compression {}", h.bits, h.compression),
+        return fail_at(ErrorCode::unsupported, 28, phrase("{} bits with compression {}", h.bits, h.compression),
                        "Save it as an uncompressed BMP");
     if (h.indexed()) {
         if (h.palette_entries == 0 || h.palette_entries > (1u << h.bits)) h.palette_entries = 1u << h.bits;
@@ -241,9 +241,8 @@ Result<TextureLayout> BmpKind::layout(ByteSpan data, std::uint64_t file_size, co
     const auto need = std::uint64_t{h.row_bytes()} * h.height, have = file_size - std::min<std::uint64_t>(file_size, h.data_at);
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(out.desc.format, h.width, h.height)});
     if (!h.packed() && have < need) {
-        auto missing =
-            fail_at(ErrorCode::damaged, h.data_at, fmt::format("picture data: needs {} bytes, has {}", grouped(need), grouped(have)),
-                    "The file is cut off or its header is damaged");
+        auto missing = fail_at(ErrorCode::damaged, h.data_at, phrase("picture data: needs {} bytes, has {}", grouped(need), grouped(have)),
+                               "The file is cut off or its header is damaged");
         if (have < need / 8) return missing;
         out.damage = std::move(missing).value();
     }

@@ -1,6 +1,6 @@
 #include "texture/dds.h"
 
-#include <fmt/format.h>
+#include "base/phrase.h"
 
 namespace skivet {
 namespace {
@@ -91,10 +91,9 @@ Result<Format> format_of_masks(std::uint32_t flags, std::uint32_t bits, const st
     // Unused bits in the place of alpha: the same texels, alpha not stated.
     if (bits == 16 && masks[0] == 0x7C00 && masks[1] == 0x3E0 && masks[2] == 0x1F) return Format::B5G5R5A1;
     if (bits == 16 && masks[0] == 0xF00 && masks[1] == 0xF0 && masks[2] == 0xF) return Format::BGRA4;
-    return fail_at(
-        ErrorCode::unsupported, 76,
-        fmt::format("pixel format: {} bits with masks {:08x} {:08x} {:08x} {:08x}", bits, masks[0], masks[1], masks[2], masks[3]),
-        "This layout is not supported yet");
+    return fail_at(ErrorCode::unsupported, 76,
+                   phrase("pixel format: {} bits with masks {:08x} {:08x} {:08x} {:08x}", bits, masks[0], masks[1], masks[2], masks[3]),
+                   "This layout is not supported yet");
 }
 
 std::string readable(std::uint32_t code) {
@@ -116,7 +115,7 @@ bool DdsKind::recognize(ByteSpan head, std::string_view) const {
 
 Result<TextureLayout> DdsKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     if (data.size() < legacy_header)
-        return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", legacy_header, data.size()));
+        return fail_at(ErrorCode::damaged, data.size(), phrase("header: needs {} bytes, has {}", legacy_header, data.size()));
     const auto word = [&](std::size_t at) { return load_le<std::uint32_t>(data.data() + at); };
     if (word(4) != 124 || word(76) != 32)
         return fail_at(ErrorCode::damaged, word(4) != 124 ? 4 : 76, "header: its size fields must be 124 and 32",
@@ -130,8 +129,7 @@ Result<TextureLayout> DdsKind::layout(ByteSpan data, std::uint64_t file_size, co
     std::uint64_t payload = legacy_header;
     if (pf_flags & pf_four_cc && code == four("DX10")) {
         if (data.size() < dx10_header)
-            return fail_at(ErrorCode::damaged, legacy_header,
-                           fmt::format("DX10 header: needs 20 bytes, has {}", data.size() - legacy_header));
+            return fail_at(ErrorCode::damaged, legacy_header, phrase("DX10 header: needs 20 bytes, has {}", data.size() - legacy_header));
         payload = dx10_header;
         const auto dxgi = word(128), dimension = word(132), misc = word(136);
         for (const auto& known : dxgi_formats) {
@@ -140,7 +138,7 @@ Result<TextureLayout> DdsKind::layout(ByteSpan data, std::uint64_t file_size, co
             if (dxgi != 0 && known.typeless == dxgi) d.format = known.format;
         }
         if (d.format == Format::unknown)
-            return fail_at(ErrorCode::unsupported, 128, fmt::format("DXGI format {}", dxgi), "This pixel format is not supported yet");
+            return fail_at(ErrorCode::unsupported, 128, phrase("DXGI format {}", dxgi), "This pixel format is not supported yet");
         d.layers = word(140);
         if (misc & 4) d.faces = 6;
         if (dimension == 4) d.depth = word(24);
@@ -148,7 +146,7 @@ Result<TextureLayout> DdsKind::layout(ByteSpan data, std::uint64_t file_size, co
         for (const auto& known : four_ccs)
             if (known.code == code) d.format = known.format;
         if (d.format == Format::unknown)
-            return fail_at(ErrorCode::unsupported, 84, fmt::format("pixel format \"{}\" ({})", readable(code), code),
+            return fail_at(ErrorCode::unsupported, 84, phrase("pixel format \"{}\" ({})", readable(code), code),
                            "This pixel format is not supported yet");
     } else {
         SKIVET_TRY(d.format, format_of_masks(pf_flags, word(88), {word(92), word(96), word(100), word(104)}));
@@ -216,7 +214,8 @@ Result<Bytes> write_dds(const TextureDesc& d, ByteSpan payload) {
     const bool says_color = dxgi && dxgi->srgb && d.color != ColorSpace::unknown;
     const bool legacy = d.layers == 1 && !says_color && (code != 0 || has_masks(f));
     if (!legacy && !dxgi)
-        return fail(ErrorCode::unsupported, fmt::format("a DDS file cannot hold {}{}", d.layers > 1 ? "an array of " : "", f.name),
+        return fail(ErrorCode::unsupported,
+                    d.layers > 1 ? phrase("a DDS file cannot hold an array of {}", f.name) : phrase("a DDS file cannot hold {}", f.name),
                     "KTX2 can");
     const bool dx10 = !legacy;
     Bytes out(dx10 ? dx10_header : legacy_header);

@@ -1,7 +1,6 @@
 #include "texture/dds_palette.h"
 
-#include <fmt/format.h>
-
+#include "base/phrase.h"
 #include "codec/codec.h"
 #include "codec/palette.h"
 #include "texture/dds.h"
@@ -38,7 +37,7 @@ std::vector<Texel> colors_of(ByteSpan file, const Palette& p) {
 
 Result<std::vector<std::uint8_t>> numbers_of(ByteSpan file, const Palette& p, const Surface& s) {
     auto data = slice(file, s.offset, p.level_bytes(s));
-    if (!data) return fail(data.error().within(fmt::format("mip {}", s.mip)));
+    if (!data) return fail(data.error().within(phrase("mip {}", s.mip)));
     std::vector<std::uint8_t> out;
     out.reserve(std::size_t{s.width} * s.height);
     const std::size_t row = p.four ? (s.width + 1) / 2 : s.width;
@@ -62,7 +61,7 @@ bool DdsPaletteKind::recognize(ByteSpan head, std::string_view path) const {
 
 Result<TextureLayout> DdsPaletteKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     if (data.size() < header_bytes)
-        return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
+        return fail_at(ErrorCode::damaged, data.size(), phrase("header: needs {} bytes, has {}", header_bytes, data.size()));
     const auto p = palette_of(data);
     // The header says everything else as for a picture of one byte a texel.
     Bytes header(data.begin(), data.begin() + header_bytes);
@@ -81,8 +80,8 @@ Result<TextureLayout> DdsPaletteKind::layout(ByteSpan data, std::uint64_t file_s
     }
     if (end > file_size)
         return fail_at(ErrorCode::damaged, header_bytes,
-                       fmt::format("palette and mip chain: need {} bytes, have {}", grouped(end - header_bytes),
-                                   grouped(file_size - std::min<std::uint64_t>(file_size, header_bytes))),
+                       phrase("palette and mip chain: need {} bytes, have {}", grouped(end - header_bytes),
+                              grouped(file_size - std::min<std::uint64_t>(file_size, header_bytes))),
                        "The file is cut off or its header is damaged");
     out.end = end;
     return out;

@@ -1,6 +1,5 @@
 #include "texture/exr.h"
 
-#include <fmt/format.h>
 #include <ImathBox.h>
 #include <ImfChannelList.h>
 #include <ImfFrameBuffer.h>
@@ -11,6 +10,7 @@
 #include <ImfOutputFile.h>
 #include <exception>
 
+#include "base/phrase.h"
 #include "codec/codec.h"
 #include "pixel/half.h"
 
@@ -71,7 +71,7 @@ Status attributes_hold(ByteSpan data) {
         at += 4;
         if (size > data.size() - at)
             return fail_at(ErrorCode::damaged, begin,
-                           fmt::format("an attribute needs {} bytes, {} are there", grouped(size), grouped(data.size() - at)));
+                           phrase("an attribute needs {} bytes, {} are there", grouped(size), grouped(data.size() - at)));
         at += size;
     }
 }
@@ -112,7 +112,7 @@ Result<Channels> channels_of(const Imf::Header& header) {
         return fail(ErrorCode::unsupported, "neither R, G and B nor Y alone are among its channels", "Save the picture as RGB");
     for (const auto& name : out.names) {
         const auto* c = list.findChannel(name);
-        if (c->xSampling != 1 || c->ySampling != 1) return fail(ErrorCode::unsupported, fmt::format("channel {} is subsampled", name));
+        if (c->xSampling != 1 || c->ySampling != 1) return fail(ErrorCode::unsupported, phrase("channel {} is subsampled", name));
         if (c->type != Imf::HALF) out.half = false;
     }
     return out;
@@ -171,7 +171,7 @@ Result<Bytes> written(ByteSpan file, Bytes texels) {
         if (std::find(channels.names.begin(), channels.names.end(), c.name()) != channels.names.end()) continue;
         const auto& channel = c.channel();
         if (channel.xSampling != 1 || channel.ySampling != 1)
-            return fail(ErrorCode::unsupported, fmt::format("channel {} is subsampled", c.name()));
+            return fail(ErrorCode::unsupported, phrase("channel {} is subsampled", c.name()));
         const std::size_t part = channel.type == Imf::HALF ? 2 : 4;
         kept.emplace_back(std::size_t{box.width} * box.height * part);
         const Imf::Slice slice(channel.type, base_of(reinterpret_cast<char*>(kept.back().data()), box, part, part * box.width), part,

@@ -1,12 +1,12 @@
 #include "texture/jpeg.h"
 
-#include <fmt/format.h>
 #include <jpeglib.h>
 #include <cstdio>
 #include <cstdlib>
 #include <limits>
 #include <stdexcept>
 
+#include "base/phrase.h"
 #include "codec/codec.h"
 
 namespace skivet {
@@ -243,7 +243,7 @@ Result<TextureLayout> JpegKind::layout(ByteSpan data, std::uint64_t file_size, c
         Reader reader(data);
         const auto& info = reader.info;
         if (info.num_components != 1 && info.num_components != 3)
-            return fail(ErrorCode::unsupported, fmt::format("{} color components", info.num_components),
+            return fail(ErrorCode::unsupported, phrase("{} color components", info.num_components),
                         "Gray and RGB are read; save it without CMYK");
         TextureLayout out;
         out.direct = false;

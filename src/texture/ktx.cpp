@@ -2,8 +2,7 @@
 // faces, slices, rows padded to 4 bytes; faces and levels padded to 4 bytes too.
 #include "texture/ktx.h"
 
-#include <fmt/format.h>
-
+#include "base/phrase.h"
 #include "codec/codec.h"
 
 namespace skivet {
@@ -86,7 +85,7 @@ bool KtxKind::recognize(ByteSpan head, std::string_view) const {
 
 Result<TextureLayout> KtxKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     if (data.size() < header_bytes)
-        return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
+        return fail_at(ErrorCode::damaged, data.size(), phrase("header: needs {} bytes, has {}", header_bytes, data.size()));
     const auto order = load_le<std::uint32_t>(data.data() + 12) == same_order ? ByteOrder::little : ByteOrder::big;
     const auto word = [&](std::size_t at) { return static_cast<std::uint32_t>(load_uint(data.data() + at, 4, order)); };
     if (word(12) != same_order) return fail_at(ErrorCode::damaged, 12, "the byte order mark is neither 04030201 nor its reverse");
@@ -94,10 +93,10 @@ Result<TextureLayout> KtxKind::layout(ByteSpan data, std::uint64_t file_size, co
     auto& d = out.desc;
     std::tie(d.format, d.color) = from_gl(word(28), word(16), word(24));
     if (d.format == Format::unknown)
-        return fail_at(ErrorCode::unsupported, 28, fmt::format("OpenGL format {:#x} with type {:#x}", word(28), word(16)),
+        return fail_at(ErrorCode::unsupported, 28, phrase("OpenGL format {:#x} with type {:#x}", word(28), word(16)),
                        "This pixel format is not supported yet");
     if (order == ByteOrder::big && word(20) > 1)
-        return fail_at(ErrorCode::unsupported, 12, fmt::format("big-endian texels of {} bytes", word(20)),
+        return fail_at(ErrorCode::unsupported, 12, phrase("big-endian texels of {} bytes", word(20)),
                        "Only single bytes and compressed blocks are read from big-endian files");
     d.width = word(36);
     d.height = std::max(1u, word(40));
@@ -105,8 +104,7 @@ Result<TextureLayout> KtxKind::layout(ByteSpan data, std::uint64_t file_size, co
     d.layers = std::max(1u, word(48));
     d.faces = word(52);
     d.mips = std::max(1u, word(56));
-    if (d.faces != 1 && d.faces != 6)
-        return fail_at(ErrorCode::damaged, 52, fmt::format("{} faces; a texture has 1, a cubemap 6", d.faces));
+    if (d.faces != 1 && d.faces != 6) return fail_at(ErrorCode::damaged, 52, phrase("{} faces; a texture has 1, a cubemap 6", d.faces));
     SKIVET_CHECK(check_desc(d, limits));
     out.direct = false;
     std::uint64_t at = header_bytes + std::uint64_t{word(60)};
@@ -168,8 +166,7 @@ Result<Bytes> KtxKind::replace(ByteSpan file, const TextureLayout& layout, std::
         if (edit.surface >= layout.surfaces.size()) return fail(ErrorCode::usage, "there is no such surface");
         const auto& s = layout.surfaces[edit.surface];
         if (edit.bytes.size() != s.size || s.offset + stored_size(format, s.width, s.height) > out.size())
-            return fail(ErrorCode::unfit,
-                        fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
+            return fail(ErrorCode::unfit, phrase("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
         const auto& f = info(format);
         const auto row = f.block_compressed() ? edit.bytes.size() : static_cast<std::size_t>(row_bytes(format, s.width));
         const auto pitch = f.block_compressed() ? row : static_cast<std::size_t>(padded(row));
@@ -186,7 +183,7 @@ namespace {
 Status append_levels(Bytes& out, const TextureDesc& d, ByteSpan payload, ByteOrder order) {
     std::uint64_t end = 0;
     const auto surfaces = lay_out(d, 0, MipOrder::largest_first, 1, end);
-    if (payload.size() < end) return fail(ErrorCode::usage, fmt::format("needs {} bytes, has {}", grouped(end), grouped(payload.size())));
+    if (payload.size() < end) return fail(ErrorCode::usage, phrase("needs {} bytes, has {}", grouped(end), grouped(payload.size())));
     for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
         const auto size_at = out.size();
         out.resize(size_at + 4);
@@ -212,7 +209,7 @@ Status append_levels(Bytes& out, const TextureDesc& d, ByteSpan payload, ByteOrd
 
 Result<Bytes> KtxKind::resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& d, ByteSpan payload) const {
     if (d.format != layout.desc.format)
-        return fail(ErrorCode::unsupported, fmt::format("a KTX file's format stays; {} was asked for", info(d.format).name));
+        return fail(ErrorCode::unsupported, phrase("a KTX file's format stays; {} was asked for", info(d.format).name));
     const auto order = load_le<std::uint32_t>(file.data() + 12) == same_order ? ByteOrder::little : ByteOrder::big;
     const auto keys = static_cast<std::uint32_t>(load_uint(file.data() + 60, 4, order));
     SKIVET_TRY(const auto head, slice(file, 0, header_bytes + std::uint64_t{keys}));
@@ -230,7 +227,7 @@ Result<Bytes> KtxKind::resized(ByteSpan file, const TextureLayout& layout, const
 
 Result<Bytes> write_ktx(const TextureDesc& d, ByteSpan payload) {
     const auto gl = gl_of(d.format);
-    if (!gl) return fail(ErrorCode::unsupported, fmt::format("a KTX file cannot hold {}", info(d.format).name), "DDS or KTX2 can");
+    if (!gl) return fail(ErrorCode::unsupported, phrase("a KTX file cannot hold {}", info(d.format).name), "DDS or KTX2 can");
     const auto internal = d.color == ColorSpace::srgb && gl->srgb ? gl->srgb : gl->internal;
     const std::uint32_t base = gl->layout                     ? gl->layout
                                : info(d.format).channels == 1 ? red

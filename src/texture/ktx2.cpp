@@ -2,11 +2,11 @@
 // layers, faces, slices, rows without padding.
 #include "texture/ktx2.h"
 
-#include <fmt/format.h>
 #include <zlib.h>
 #include <zstd.h>
 #include <numeric>
 
+#include "base/phrase.h"
 #include "texture/ktx2_format.h"
 
 namespace skivet {
@@ -35,15 +35,15 @@ Result<Bytes> unpack(ByteSpan packed, std::uint64_t size, Supercompression schem
     Bytes out(static_cast<std::size_t>(size));
     if (scheme == Supercompression::zstd) {
         const auto got = ZSTD_decompress(out.data(), out.size(), packed.data(), packed.size());
-        if (ZSTD_isError(got)) return fail(ErrorCode::damaged, fmt::format("Zstandard: {}", ZSTD_getErrorName(got)));
-        if (got != size) return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, needs {}", grouped(got), grouped(size)));
+        if (ZSTD_isError(got)) return fail(ErrorCode::damaged, phrase("Zstandard: {}", ZSTD_getErrorName(got)));
+        if (got != size) return fail(ErrorCode::damaged, phrase("unpacks to {} bytes, needs {}", grouped(got), grouped(size)));
         return out;
     }
     auto got = static_cast<uLongf>(out.size());
     if (::uncompress(reinterpret_cast<Bytef*>(out.data()), &got, reinterpret_cast<const Bytef*>(packed.data()),
                      static_cast<uLong>(packed.size())) != Z_OK)
         return fail(ErrorCode::damaged, "the zlib stream is damaged");
-    if (got != size) return fail(ErrorCode::damaged, fmt::format("unpacks to {} bytes, needs {}", grouped(got), grouped(size)));
+    if (got != size) return fail(ErrorCode::damaged, phrase("unpacks to {} bytes, needs {}", grouped(got), grouped(size)));
     return out;
 }
 
@@ -52,7 +52,7 @@ Result<Bytes> pack(ByteSpan data, Supercompression scheme) {
     if (scheme == Supercompression::zstd) {
         Bytes out(ZSTD_compressBound(data.size()));
         const auto got = ZSTD_compress(out.data(), out.size(), data.data(), data.size(), 12);
-        if (ZSTD_isError(got)) return fail(ErrorCode::io, fmt::format("Zstandard: {}", ZSTD_getErrorName(got)));
+        if (ZSTD_isError(got)) return fail(ErrorCode::io, phrase("Zstandard: {}", ZSTD_getErrorName(got)));
         out.resize(got);
         return out;
     }
@@ -80,7 +80,7 @@ bool Ktx2Kind::recognize(ByteSpan head, std::string_view) const {
 
 Result<TextureLayout> Ktx2Kind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     if (data.size() < header_bytes)
-        return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
+        return fail_at(ErrorCode::damaged, data.size(), phrase("header: needs {} bytes, has {}", header_bytes, data.size()));
     const auto word = [&](std::size_t at) { return load_le<std::uint32_t>(data.data() + at); };
     TextureLayout out;
     auto& d = out.desc;
@@ -92,27 +92,26 @@ Result<TextureLayout> Ktx2Kind::layout(ByteSpan data, std::uint64_t file_size, c
     if (dfd_at + dfd_size <= data.size()) {
         const auto basis = ktx2::basis_name(data.subspan(static_cast<std::size_t>(dfd_at), static_cast<std::size_t>(dfd_size)));
         if (!basis.empty())
-            return fail_at(ErrorCode::unsupported, dfd_at, fmt::format("Basis Universal ({})", basis),
+            return fail_at(ErrorCode::unsupported, dfd_at, phrase("Basis Universal ({})", basis),
                            "This format is not read; store the texture as plain KTX2 or DDS");
     }
     if (scheme != 0 && scheme != 2 && scheme != 3)
-        return fail_at(ErrorCode::unsupported, 44, fmt::format("supercompression scheme {}", scheme),
+        return fail_at(ErrorCode::unsupported, 44, phrase("supercompression scheme {}", scheme),
                        "None, Zstandard (2) and zlib (3) are read");
     std::tie(d.format, d.color) = ktx2::from_vk(vk);
     if (d.format == Format::unknown)
-        return fail_at(ErrorCode::unsupported, 12, fmt::format("VkFormat {}", vk), "This pixel format is not supported yet");
+        return fail_at(ErrorCode::unsupported, 12, phrase("VkFormat {}", vk), "This pixel format is not supported yet");
     d.width = word(20);
     d.height = std::max(1u, word(24));
     d.depth = std::max(1u, word(28));
     d.layers = std::max(1u, word(32));
     d.faces = word(36);
     d.mips = std::max(1u, word(40));
-    if (d.faces != 1 && d.faces != 6)
-        return fail_at(ErrorCode::damaged, 36, fmt::format("{} faces; a texture has 1, a cubemap 6", d.faces));
+    if (d.faces != 1 && d.faces != 6) return fail_at(ErrorCode::damaged, 36, phrase("{} faces; a texture has 1, a cubemap 6", d.faces));
     SKIVET_CHECK(check_desc(d, limits));
     if (data.size() < header_bytes + d.mips * index_entry)
         return fail_at(ErrorCode::damaged, data.size(),
-                       fmt::format("level index: needs {} bytes, has {}", d.mips * index_entry, data.size() - header_bytes));
+                       phrase("level index: needs {} bytes, has {}", d.mips * index_entry, data.size() - header_bytes));
     out.direct = scheme == 0;
     std::uint32_t cut_off = 0;
     // Descriptor, keys and values, supercompression global data (KTX 2.0 section 3.1, "Index").
@@ -124,8 +123,8 @@ Result<TextureLayout> Ktx2Kind::layout(ByteSpan data, std::uint64_t file_size, c
         const auto need = whole_level(d, mip), at = header_bytes + mip * index_entry;
         if (level.offset > file_size || level.packed > file_size - level.offset) {
             auto missing = fail_at(ErrorCode::damaged, at,
-                                   fmt::format("mip {}: needs {} bytes at {}, the file has {}", mip, grouped(level.packed),
-                                               grouped(level.offset), grouped(file_size)),
+                                   phrase("mip {}: needs {} bytes at {}, the file has {}", mip, grouped(level.packed),
+                                          grouped(level.offset), grouped(file_size)),
                                    "The file is cut off or its index is damaged");
             // The levels stand smallest first: what a cut takes away are the large ones.
             if (++cut_off == d.mips && level.offset + need / 8 >= file_size) return missing;
@@ -135,8 +134,8 @@ Result<TextureLayout> Ktx2Kind::layout(ByteSpan data, std::uint64_t file_size, c
         if (out.direct ? level.packed < need : level.unpacked != need)
             return fail_at(
                 ErrorCode::damaged, at,
-                fmt::format("mip {}: needs {} bytes, has {}", mip, grouped(need), grouped(out.direct ? level.packed : level.unpacked)));
-        if (need > limits.inflated_bytes) return fail(ErrorCode::limit, fmt::format("mip {} would unpack to {}", mip, human_bytes(need)));
+                phrase("mip {}: needs {} bytes, has {}", mip, grouped(need), grouped(out.direct ? level.packed : level.unpacked)));
+        if (need > limits.inflated_bytes) return fail(ErrorCode::limit, phrase("mip {} would unpack to {}", mip, human_bytes(need)));
     }
     for (std::uint32_t layer = 0; layer < d.layers; ++layer)
         for (std::uint32_t face = 0; face < d.faces; ++face)
@@ -156,7 +155,7 @@ Result<Bytes> Ktx2Kind::bytes(ByteSpan file, const TextureLayout& layout, const 
     const auto level = level_at(file, surface.mip);
     SKIVET_TRY(const auto packed, slice(file, level.offset, level.packed));
     auto whole = unpack(packed, whole_level(layout.desc, surface.mip), scheme_of(file));
-    if (!whole) return fail(std::move(whole).error().within(fmt::format("mip {}", surface.mip)));
+    if (!whole) return fail(std::move(whole).error().within(phrase("mip {}", surface.mip)));
     SKIVET_TRY(const auto part, slice(*whole, surface.offset, surface.size));
     return Bytes(part.begin(), part.end());
 }
@@ -170,8 +169,7 @@ Result<Bytes> Ktx2Kind::replace(ByteSpan file, const TextureLayout& layout, std:
         if (edit.surface >= layout.surfaces.size()) return fail(ErrorCode::usage, "there is no such surface");
         const auto& s = layout.surfaces[edit.surface];
         if (edit.bytes.size() != s.size)
-            return fail(ErrorCode::unfit,
-                        fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
+            return fail(ErrorCode::unfit, phrase("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
         if (!changed[s.mip]) {
             const auto level = level_at(file, s.mip);
             SKIVET_TRY(const auto packed, slice(file, level.offset, level.packed));
@@ -205,7 +203,7 @@ namespace {
 Status append_levels(Bytes& out, const TextureDesc& d, ByteSpan payload, Supercompression scheme) {
     std::uint64_t end = 0;
     const auto surfaces = lay_out(d, 0, MipOrder::largest_first, 1, end);
-    if (payload.size() < end) return fail(ErrorCode::usage, fmt::format("needs {} bytes, has {}", grouped(end), grouped(payload.size())));
+    if (payload.size() < end) return fail(ErrorCode::usage, phrase("needs {} bytes, has {}", grouped(end), grouped(payload.size())));
     for (std::uint32_t i = 0; i < d.mips; ++i) {
         const auto mip = d.mips - 1 - i;
         Bytes level;
@@ -233,7 +231,7 @@ bool Ktx2Kind::can_reformat(const TextureLayout& layout, Format format) const {
 
 Result<Bytes> Ktx2Kind::resized(ByteSpan file, const TextureLayout& layout, const TextureDesc& d, ByteSpan payload) const {
     const auto* vk = ktx2::vk_number(d.format);
-    if (!vk) return fail(ErrorCode::unsupported, fmt::format("a KTX2 file cannot hold {}", info(d.format).name), "DDS or PNG can");
+    if (!vk) return fail(ErrorCode::unsupported, phrase("a KTX2 file cannot hold {}", info(d.format).name), "DDS or PNG can");
     const auto word = [&](std::size_t at) { return load_le<std::uint32_t>(file.data() + at); };
     const bool same = d.format == layout.desc.format, srgb = d.color == ColorSpace::srgb && vk->srgb;
     // Header and index, then the descriptor and the keys; whatever else lies before the levels has no place of its own.
@@ -262,7 +260,7 @@ Result<Bytes> Ktx2Kind::resized(ByteSpan file, const TextureLayout& layout, cons
 
 Result<Bytes> write_ktx2(const TextureDesc& d, ByteSpan payload, Supercompression scheme) {
     const auto* vk = ktx2::vk_number(d.format);
-    if (!vk) return fail(ErrorCode::unsupported, fmt::format("a KTX2 file cannot hold {}", info(d.format).name), "DDS or PNG can");
+    if (!vk) return fail(ErrorCode::unsupported, phrase("a KTX2 file cannot hold {}", info(d.format).name), "DDS or PNG can");
     const bool srgb = d.color == ColorSpace::srgb && vk->srgb;
     const auto dfd = ktx2::descriptor(d.format, srgb ? ColorSpace::srgb : ColorSpace::linear);
     ByteWriter out;

@@ -5,6 +5,7 @@
 #include <cstdlib>
 
 #include "base/hash.h"
+#include "base/phrase.h"
 #include "codec/codec.h"
 #include "codec/palette.h"
 #include "texture/png_format.h"
@@ -18,7 +19,7 @@ constexpr unsigned char signature[8] = {0x89, 'P', 'N', 'G', '\r', '\n', 0x1A, '
 using png::Header;
 
 Result<Header> header_of(ByteSpan data) {
-    if (data.size() < 33) return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs 33 bytes, has {}", data.size()));
+    if (data.size() < 33) return fail_at(ErrorCode::damaged, data.size(), phrase("header: needs 33 bytes, has {}", data.size()));
     if (std::memcmp(data.data() + 12, "IHDR", 4) != 0) return fail_at(ErrorCode::damaged, 12, "the first chunk must be IHDR");
     Header h;
     h.width = static_cast<std::uint32_t>(load_uint(data.data() + 16, 4, ByteOrder::big));
@@ -50,7 +51,7 @@ Result<Context> open_png(ByteSpan file, const ReadLimits& limits, spng_ihdr& hea
     if (int code = spng_set_png_buffer(context.get(), file.data(), file.size())) return png_error(code, "PNG");
     if (int code = spng_get_ihdr(context.get(), &header)) return png_error(code, "PNG header");
     if (std::uint64_t{header.width} * header.height > limits.image_texels)
-        return fail(ErrorCode::limit, fmt::format("PNG header: {}×{} texels are more than the limit", header.width, header.height));
+        return fail(ErrorCode::limit, phrase("PNG header: {}×{} texels are more than the limit", header.width, header.height));
     return context;
 }
 
@@ -158,12 +159,12 @@ Result<TextureLayout> PngKind::layout(ByteSpan data, std::uint64_t file_size, co
         for (; !ends && at + 12 <= file_size; at += load_uint(data.data() + at, 4, ByteOrder::big) + 12)
             ends = as_text(data.subspan(static_cast<std::size_t>(at) + 4, 4)) == "IEND";
         if (!ends || at > file_size)
-            out.damage = Error{ErrorCode::damaged,
-                               at > file_size ? fmt::format("the last chunk: needs {} bytes more", grouped(at - file_size))
-                                              : "the end chunk (IEND) is missing",
-                               {},
-                               file_size,
-                               "The file is cut off; what is there is shown"};
+            out.damage = Error{
+                ErrorCode::damaged,
+                at > file_size ? phrase("the last chunk: needs {} bytes more", grouped(at - file_size)) : "the end chunk (IEND) is missing",
+                {},
+                file_size,
+                "The file is cut off; what is there is shown"};
     }
     return out;
 }
@@ -285,7 +286,7 @@ std::optional<Reduced> PngKind::decode_small(ByteSpan file, const TextureLayout&
 
 Result<Bytes> write_png(const IndexedPicture& picture, bool srgb) {
     if (picture.palette.empty() || picture.palette.size() > 256)
-        return fail(ErrorCode::unfit, fmt::format("a palette of {} entries", picture.palette.size()));
+        return fail(ErrorCode::unfit, phrase("a palette of {} entries", picture.palette.size()));
     SKIVET_TRY(auto out, png::write(picture.numbers, {picture.width, picture.height, 8, png::indexed, 0, false}, srgb));
     // Sections 11.2.3 and 11.3.1.1: the palette stands before the data, the alpha of its entries behind it, up to the last one below 255.
     Bytes colors, alphas;

@@ -1,9 +1,9 @@
 #include "texture/radiance.h"
 
-#include <fmt/format.h>
 #include <charconv>
 #include <cmath>
 
+#include "base/phrase.h"
 #include "codec/codec.h"
 
 namespace skivet {
@@ -30,7 +30,7 @@ Result<Header> header_of(ByteSpan data) {
         if (line.starts_with("FORMAT=")) format = line.substr(7);
     }
     if (format != "32-bit_rle_rgbe")
-        return fail(ErrorCode::unsupported, fmt::format("colors as \"{}\"", format.substr(0, 40)), "RGBE is read; XYZE is not");
+        return fail(ErrorCode::unsupported, phrase("colors as \"{}\"", format.substr(0, 40)), "RGBE is read; XYZE is not");
     const auto end = text.find('\n', at);
     if (end == std::string::npos) return fail_at(ErrorCode::damaged, at, "the size is missing");
     const auto line = text.substr(at, end - at);
@@ -39,7 +39,7 @@ Result<Header> header_of(ByteSpan data) {
     const bool sound = line.size() > 4 && (line.starts_with("-Y ") || line.starts_with("+Y "));
     const auto middle = line.find(" +X ");
     if (!sound || middle == std::string::npos || middle < 3)
-        return fail_at(ErrorCode::unsupported, at, fmt::format("the orientation \"{}\"", line.substr(0, 40)),
+        return fail_at(ErrorCode::unsupported, at, phrase("the orientation \"{}\"", line.substr(0, 40)),
                        "Rows from the top or the bottom are read");
     h.from_bottom = line[0] == '+';
     const auto number = [&](std::size_t from, std::size_t to, std::uint32_t& out) {
@@ -47,7 +47,7 @@ Result<Header> header_of(ByteSpan data) {
         return code == std::errc() && last == line.data() + to;
     };
     if (!number(3, middle, h.height) || !number(middle + 4, line.size(), h.width))
-        return fail_at(ErrorCode::damaged, at, fmt::format("the size \"{}\"", line.substr(0, 40)));
+        return fail_at(ErrorCode::damaged, at, phrase("the size \"{}\"", line.substr(0, 40)));
     h.data_at = end + 1;
     return h;
 }
@@ -173,8 +173,7 @@ Result<TextureLayout> RadianceKind::layout(ByteSpan data, std::uint64_t file_siz
     // Each row takes some bytes even when packed: sizes that cannot be true take no memory.
     const auto have = file_size - std::min<std::uint64_t>(file_size, h.data_at), need = std::uint64_t{h.height} * (4 + h.width / 32);
     if (have < std::min(need, std::uint64_t{h.height} * h.width / 8))
-        return fail_at(ErrorCode::damaged, h.data_at,
-                       fmt::format("picture data: needs {} bytes at least, has {}", grouped(need), grouped(have)),
+        return fail_at(ErrorCode::damaged, h.data_at, phrase("picture data: needs {} bytes at least, has {}", grouped(need), grouped(have)),
                        "The file is cut off or its header is damaged");
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(out.desc.format, h.width, h.height)});
     if (data.size() < file_size) return out;
@@ -182,7 +181,7 @@ Result<TextureLayout> RadianceKind::layout(ByteSpan data, std::uint64_t file_siz
     SKIVET_CHECK(reader.seek(h.data_at));
     for (std::uint32_t y = 0; y < h.height; ++y)
         if (auto row = read_row(reader, h.width); !row) {
-            auto broken = std::move(row).error().within(fmt::format("row {}", y));
+            auto broken = std::move(row).error().within(phrase("row {}", y));
             if (y == 0) return fail(std::move(broken));
             out.damage = std::move(broken);
             break;
@@ -213,7 +212,7 @@ Result<ImageF> RadianceKind::picture_of(ByteSpan file, bool what_is_there) const
     for (std::uint32_t y = 0; y < h.height; ++y) {
         auto row = read_row(reader, h.width);
         if (!row && what_is_there) break;
-        if (!row) return fail(std::move(row).error().within(fmt::format("row {}", y)));
+        if (!row) return fail(std::move(row).error().within(phrase("row {}", y)));
         for (std::uint32_t x = 0; x < h.width; ++x) {
             const auto rgb = from_rgbe((*row)[x]);
             image.at(x, h.from_bottom ? h.height - 1 - y : y) = {rgb[0], rgb[1], rgb[2], 1};

@@ -1,6 +1,6 @@
 #include "texture/spread.h"
 
-#include <fmt/format.h>
+#include "base/phrase.h"
 
 namespace skivet {
 namespace {
@@ -24,8 +24,8 @@ Result<Bytes> read_whole(const SiblingFile& sibling, const ReadSibling& read, co
     if (sibling.only_read && bytes->size() > sibling.size) bytes->resize(static_cast<std::size_t>(sibling.size));
     if (bytes->size() != sibling.size)
         return fail(ErrorCode::damaged,
-                    fmt::format("{}: its {} {} bytes, it has {}", sibling.name, sibling.only_read ? "palette needs" : "levels need",
-                                grouped(sibling.size), grouped(bytes->size())),
+                    phrase("{}: its {} {} bytes, it has {}", sibling.name, sibling.only_read ? "palette needs" : "levels need",
+                           grouped(sibling.size), grouped(bytes->size())),
                     "It belongs to another texture or is cut off");
     return bytes;
 }
@@ -43,7 +43,7 @@ Result<Found> find(const TextureKinds& kinds, ByteSpan data, std::string_view pa
     for (const auto& sibling : out.spread.siblings) {
         total += sibling.size;
         if (sibling.size > limits.inflated_bytes || total > limits.inflated_bytes)
-            return fail(ErrorCode::limit, fmt::format("{}: levels of {} bytes", sibling.name, grouped(sibling.size)));
+            return fail(ErrorCode::limit, phrase("{}: levels of {} bytes", sibling.name, grouped(sibling.size)));
     }
     return out;
 }

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "base/phrase.h"
 #include "base/text.h"
 #include "codec/codec.h"
 #include "codec/paint_form.h"
@@ -32,7 +33,7 @@ namespace {
 std::optional<Error> absence(const TextureLayout& layout, const Surface& surface) {
     if (surface.offset < absent) return std::nullopt;
     auto error = layout.damage.value_or(Error{ErrorCode::missing, "lies in a file that is not there", {}, {}, {}});
-    return std::move(error).within(fmt::format("mip {}", surface.mip));
+    return std::move(error).within(phrase("mip {}", surface.mip));
 }
 
 }  // namespace
@@ -67,7 +68,7 @@ Result<Bytes> TextureKind::bytes(ByteSpan file, const TextureLayout& layout, con
     if (auto missing = absence(layout, surface)) return fail(std::move(*missing));
     if (layout.direct) {
         auto data = slice(file, surface.offset, surface.size);
-        if (!data) return fail(data.error().within(fmt::format("mip {}", surface.mip)));
+        if (!data) return fail(data.error().within(phrase("mip {}", surface.mip)));
         return Bytes(data->begin(), data->end());
     }
     SKIVET_TRY(const auto image, decode(file, layout, surface));
@@ -86,7 +87,7 @@ Result<Image> TextureKind::decode(ByteSpan file, const TextureLayout& layout, co
         filled.resize(static_cast<std::size_t>(surface.size));
         return skivet::decode(layout.desc.format, filled, surface.width, surface.height);
     }
-    if (!data) return fail(data.error().within(fmt::format("mip {}", surface.mip)));
+    if (!data) return fail(data.error().within(phrase("mip {}", surface.mip)));
     return skivet::decode(layout.desc.format, *data, surface.width, surface.height);
 }
 
@@ -109,17 +110,16 @@ Result<Bytes> TextureKind::replace(ByteSpan file, const TextureLayout& layout, s
         if (edit.surface >= layout.surfaces.size()) return fail(ErrorCode::usage, "there is no such surface");
         const auto& s = layout.surfaces[edit.surface];
         if (edit.bytes.size() != s.size || s.offset + s.size > out.size())
-            return fail(ErrorCode::unfit,
-                        fmt::format("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
+            return fail(ErrorCode::unfit, phrase("mip {}: needs {} bytes, has {}", s.mip, grouped(s.size), grouped(edit.bytes.size())));
         if (s.offset >= absent || s.offset + s.size > out.size())
-            return fail(ErrorCode::damaged, fmt::format("mip {} is not there to be replaced", s.mip));
+            return fail(ErrorCode::damaged, phrase("mip {} is not there to be replaced", s.mip));
         std::copy(edit.bytes.begin(), edit.bytes.end(), out.begin() + static_cast<std::ptrdiff_t>(s.offset));
     }
     return out;
 }
 
 Result<Bytes> TextureKind::resized(ByteSpan, const TextureLayout&, const TextureDesc&, ByteSpan) const {
-    return fail(ErrorCode::unsupported, name() + " textures keep their size");
+    return fail(ErrorCode::unsupported, phrase("{} textures keep their size", name()));
 }
 
 TextureKinds TextureKinds::standard() {
@@ -174,7 +174,7 @@ std::string what_is_read(const TextureKinds& kinds) {
         std::transform(name.begin(), name.end(), name.begin(), [](unsigned char c) { return static_cast<char>(std::toupper(c)); });
         list += fmt::format("{}{}", list.empty() ? "" : ", ", name);
     }
-    return fmt::format("Texture files ({}), pictures ({}) and what a texture sheet describes are read", files, pictures);
+    return phrase("Texture files ({}), pictures ({}) and what a texture sheet describes are read", files, pictures);
 }
 
 }  // namespace
@@ -192,13 +192,13 @@ Result<TextureFile> TextureFile::open(const TextureKinds& kinds, Bytes file, std
 
 Result<Image> TextureFile::decode(std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint32_t slice) const {
     const auto* surface = layout.find(mip, layer, face, slice);
-    if (!surface) return fail(ErrorCode::missing, fmt::format("there is no mip {}, layer {}, face {}, slice {}", mip, layer, face, slice));
+    if (!surface) return fail(ErrorCode::missing, phrase("there is no mip {}, layer {}, face {}, slice {}", mip, layer, face, slice));
     return kind->decode(file, layout, *surface);
 }
 
 Result<ImageF> TextureFile::decode_wide(std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint32_t slice) const {
     const auto* surface = layout.find(mip, layer, face, slice);
-    if (!surface) return fail(ErrorCode::missing, fmt::format("there is no mip {}, layer {}, face {}, slice {}", mip, layer, face, slice));
+    if (!surface) return fail(ErrorCode::missing, phrase("there is no mip {}, layer {}, face {}, slice {}", mip, layer, face, slice));
     return kind->decode_wide(file, layout, *surface);
 }
 
@@ -212,7 +212,7 @@ Result<Bytes> payload_of(const TextureFile& texture) {
             for (std::uint32_t mip = 0; mip < d.mips; ++mip)
                 for (std::uint32_t s = 0; s < mip_side(d.depth, mip); ++s) {
                     const auto* surface = texture.layout.find(mip, layer, face, s);
-                    if (!surface) return fail(ErrorCode::damaged, fmt::format("mip {} is missing", mip));
+                    if (!surface) return fail(ErrorCode::damaged, phrase("mip {} is missing", mip));
                     SKIVET_TRY(const auto bytes, texture.surface_bytes(*surface));
                     payload.insert(payload.end(), bytes.begin(), bytes.end());
                 }
@@ -222,7 +222,7 @@ Result<Bytes> payload_of(const TextureFile& texture) {
 Status accept_cut_off(TextureLayout& layout, std::uint64_t start, std::uint64_t end, std::uint64_t file_size) {
     if (end <= file_size) return {};
     const auto have = file_size - std::min(start, file_size);
-    auto missing = fail_at(ErrorCode::damaged, start, fmt::format("mip chain: needs {} bytes, has {}", grouped(end - start), grouped(have)),
+    auto missing = fail_at(ErrorCode::damaged, start, phrase("mip chain: needs {} bytes, has {}", grouped(end - start), grouped(have)),
                            "The file is cut off or its header is damaged");
     if (layout.surfaces.empty() || have < layout.surfaces.front().size / 8 + 1) return missing;
     layout.damage = std::move(missing).value();
@@ -231,16 +231,16 @@ Status accept_cut_off(TextureLayout& layout, std::uint64_t start, std::uint64_t 
 
 Status check_desc(const TextureDesc& d, const ReadLimits& limits) {
     if (d.width == 0 || d.height == 0 || d.depth == 0)
-        return fail(ErrorCode::damaged, fmt::format("a size of {}×{}×{} texels", d.width, d.height, d.depth));
+        return fail(ErrorCode::damaged, phrase("a size of {}×{}×{} texels", d.width, d.height, d.depth));
     if (d.width > limits.image_side || d.height > limits.image_side || d.depth > limits.image_side ||
         std::uint64_t{d.width} * d.height * d.depth > limits.image_texels)
         return fail(ErrorCode::limit,
-                    fmt::format("{}×{}×{} texels are more than the limit", grouped(d.width), grouped(d.height), grouped(d.depth)));
+                    phrase("{}×{}×{} texels are more than the limit", grouped(d.width), grouped(d.height), grouped(d.depth)));
     if (d.layers == 0 || d.faces == 0 || d.faces > 6 || d.layers > limits.layers)
-        return fail(ErrorCode::limit, fmt::format("{} layers with {} faces", grouped(d.layers), d.faces));
+        return fail(ErrorCode::limit, phrase("{} layers with {} faces", grouped(d.layers), d.faces));
     if (d.mips == 0 || d.mips > full_mip_count(d.width, d.height, d.depth))
-        return fail(ErrorCode::damaged, fmt::format("mip chain: {} levels stated, {}×{} can have at most {}", grouped(d.mips), d.width,
-                                                    d.height, full_mip_count(d.width, d.height, d.depth)));
+        return fail(ErrorCode::damaged, phrase("mip chain: {} levels stated, {}×{} can have at most {}", grouped(d.mips), d.width, d.height,
+                                               full_mip_count(d.width, d.height, d.depth)));
     // Slices of every level are surfaces of their own, so their number is bounded like the layers.
     if (d.depth > 1 && (d.layers > 1 || d.faces > 1)) return fail(ErrorCode::unsupported, "an array or cubemap of volumes");
     return {};
@@ -265,11 +265,13 @@ std::vector<Surface> lay_out(const TextureDesc& d, std::uint64_t offset, MipOrde
     return out;
 }
 
+std::string mips_text(std::uint32_t mips) { return mips == 1 ? said("1 level") : phrase("{} mips", mips); }
+
 std::string size_text(const TextureDesc& d) {
     auto text = fmt::format("{}×{}", d.width, d.height);
-    if (d.depth > 1) text += fmt::format("×{} slices", d.depth);
-    if (d.faces > 1) text += fmt::format(" · {} faces", d.faces);
-    if (d.layers > 1) text += fmt::format(" · {} layers", d.layers);
+    if (d.depth > 1) text += phrase("×{} slices", d.depth);
+    if (d.faces > 1) text += phrase(" · {} faces", d.faces);
+    if (d.layers > 1) text += phrase(" · {} layers", d.layers);
     return text;
 }
 

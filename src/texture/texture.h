@@ -197,5 +197,7 @@ enum class MipOrder { largest_first, smallest_first };
 
 /// "1024×1024", with "×6 faces" and the like where there are.
 [[nodiscard]] std::string size_text(const TextureDesc& desc);
+/// "1 level", "9 mips".
+[[nodiscard]] std::string mips_text(std::uint32_t mips);
 
 }  // namespace skivet

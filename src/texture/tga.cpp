@@ -1,7 +1,6 @@
 #include "texture/tga.h"
 
-#include <fmt/format.h>
-
+#include "base/phrase.h"
 #include "codec/codec.h"
 #include "codec/palette.h"
 
@@ -152,11 +151,10 @@ bool TgaKind::recognize(ByteSpan head, std::string_view path) const {
 
 Result<TextureLayout> TgaKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     if (data.size() < header_bytes)
-        return fail_at(ErrorCode::damaged, data.size(), fmt::format("header: needs {} bytes, has {}", header_bytes, data.size()));
+        return fail_at(ErrorCode::damaged, data.size(), phrase("header: needs {} bytes, has {}", header_bytes, data.size()));
     const auto h = header_of(data);
     if (h.stored() == Format::unknown || (h.type > 3 && (h.type < 9 || h.type > 11)))
-        return fail_at(ErrorCode::unsupported, 2, fmt::format("image type {} with {} bits", h.type, h.depth),
-                       "This layout is not supported");
+        return fail_at(ErrorCode::unsupported, 2, phrase("image type {} with {} bits", h.type, h.depth), "This layout is not supported");
     TextureLayout out;
     out.direct = false;
     out.desc.format = h.format();
@@ -166,15 +164,14 @@ Result<TextureLayout> TgaKind::layout(ByteSpan data, std::uint64_t file_size, co
     const auto need = std::uint64_t{h.width} * h.height * h.texel_bytes();
     const auto have = file_size - std::min(file_size, h.data_at());
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(out.desc.format, h.width, h.height)});
-    auto missing =
-        fail_at(ErrorCode::damaged, h.data_at(), fmt::format("picture data: needs {} bytes, has {}", grouped(need), grouped(have)),
-                "The file is cut off or its header is damaged");
+    auto missing = fail_at(ErrorCode::damaged, h.data_at(), phrase("picture data: needs {} bytes, has {}", grouped(need), grouped(have)),
+                           "The file is cut off or its header is damaged");
     if (h.packed() ? have * 128 < need : have < need / 8) return missing;
     if (!h.packed() && have < need) out.damage = std::move(missing).value();
     if (h.packed() && data.size() == file_size)
         if (const auto texels = whole_texels(data, h), all = std::uint64_t{h.width} * h.height; texels < all)
             out.damage = Error{ErrorCode::damaged,
-                               fmt::format("picture data: needs {} texels, has {}", grouped(all), grouped(texels)),
+                               phrase("picture data: needs {} texels, has {}", grouped(all), grouped(texels)),
                                {},
                                h.data_at(),
                                "The file is cut off; what is there is shown"};

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <cstdarg>
 
+#include "base/phrase.h"
 #include "codec/codec.h"
 
 namespace skivet {
@@ -107,8 +108,8 @@ Result<Header> header_of(TIFF* file) {
         return fail(ErrorCode::unsupported, "the colors are inks (CMYK)", "Gray and RGB are read; save it without CMYK");
     if (h.format == Format::unknown || (h.planes != PLANARCONFIG_CONTIG && h.samples > 1))
         return fail(ErrorCode::unsupported,
-                    fmt::format("{} samples of {} bits, photometric interpretation {}{}", h.samples, h.bits, h.photometric,
-                                h.planes != PLANARCONFIG_CONTIG ? ", in planes" : ""),
+                    phrase("{} samples of {} bits, photometric interpretation {}{}", h.samples, h.bits, h.photometric,
+                           h.planes != PLANARCONFIG_CONTIG ? ", in planes" : ""),
                     "Gray, RGB and RGBA of 8 and 16 bits and floats are read");
     return h;
 }
@@ -134,7 +135,7 @@ Result<Pieces> pieces_of(TIFF* file, const Header& h) {
     }
     if (p.width == 0 || p.height == 0 || p.width > (1u << 20) || p.height > (1u << 20) ||
         p.bytes != static_cast<tmsize_t>(std::uint64_t{p.width} * p.height * h.texel()))
-        return fail(ErrorCode::damaged, fmt::format("strips or tiles of {}×{} texels in {} bytes", p.width, p.height, p.bytes));
+        return fail(ErrorCode::damaged, phrase("strips or tiles of {}×{} texels in {} bytes", p.width, p.height, p.bytes));
     if (p.bytes > (1 << 30)) return fail(ErrorCode::limit, "a strip or tile of more than a gigabyte");
     return p;
 }
@@ -180,12 +181,12 @@ std::optional<Error> cut_off(ByteSpan d) {
     if (number(2, 2) != 42) return std::nullopt;
     const auto directory = number(4, 4);
     const auto missing = [&](std::uint64_t at, std::uint64_t end) {
-        return Error{ErrorCode::damaged,
-                     fmt::format("a value of the directory: needs {} bytes at {}, the file has {}", grouped(end - at), grouped(at),
-                                 grouped(d.size())),
-                     {},
-                     at,
-                     "The file is cut off"};
+        return Error{
+            ErrorCode::damaged,
+            phrase("a value of the directory: needs {} bytes at {}, the file has {}", grouped(end - at), grouped(at), grouped(d.size())),
+            {},
+            at,
+            "The file is cut off"};
     };
     if (directory + 2 > d.size()) return missing(directory, directory + 2);
     const auto count = number(directory, 2);
@@ -227,7 +228,7 @@ Result<TextureLayout> TiffKind::layout(ByteSpan data, std::uint64_t file_size, c
     SKIVET_CHECK(check_desc(out.desc, limits));
     // Compression reaches far, but not this far: sizes that cannot be true take no memory.
     if (level_bytes(h.format, h.width, h.height) / 100'000 > file_size)
-        return fail(ErrorCode::damaged, fmt::format("{}×{} texels in {} bytes", h.width, h.height, grouped(file_size)));
+        return fail(ErrorCode::damaged, phrase("{}×{} texels in {} bytes", h.width, h.height, grouped(file_size)));
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(h.format, h.width, h.height)});
     if (data.size() == file_size) out.damage = cut_off(data);
     return out;
@@ -277,7 +278,7 @@ Result<Bytes> TiffKind::replace(ByteSpan data, const TextureLayout& layout, std:
             const auto size = p.tiled ? p.bytes : static_cast<tmsize_t>(std::size_t{height} * p.width * h.texel());
             const auto put = p.tiled ? TIFFWriteEncodedTile(file.get(), index, piece.data(), size)
                                      : TIFFWriteEncodedStrip(file.get(), index, piece.data(), size);
-            if (put < 0) return tiff_error(fmt::format("writing {} {}", p.tiled ? "tile" : "strip", index));
+            if (put < 0) return tiff_error(phrase("writing {} {}", p.tiled ? "tile" : "strip", index));
             return {};
         }));
     if (!TIFFRewriteDirectory(file.get()) && !TIFFFlush(file.get())) return tiff_error("writing the directory");

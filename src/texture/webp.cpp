@@ -1,9 +1,9 @@
 #include "texture/webp.h"
 
-#include <fmt/format.h>
 #include <webp/decode.h>
 #include <webp/encode.h>
 
+#include "base/phrase.h"
 #include "codec/codec.h"
 
 namespace skivet {
@@ -17,7 +17,7 @@ Result<WebPBitstreamFeatures> features_of(ByteSpan data) {
     WebPBitstreamFeatures f{};
     const auto status = WebPGetFeatures(raw(data), data.size(), &f);
     if (status == VP8_STATUS_NOT_ENOUGH_DATA)
-        return fail(ErrorCode::damaged, fmt::format("the header ends after {} bytes", grouped(data.size())), "The file is cut off");
+        return fail(ErrorCode::damaged, phrase("the header ends after {} bytes", grouped(data.size())), "The file is cut off");
     if (status != VP8_STATUS_OK) return fail(ErrorCode::damaged, "the header is no sound WebP header");
     if (f.has_animation) return fail(ErrorCode::unsupported, "an animated picture", "Still pictures are read");
     return f;
@@ -51,7 +51,7 @@ Result<Bytes> compressed(const Bytes& texels, const TextureDesc& d, bool alpha, 
         WebPEncode(&config, &picture);
     const auto code = picture.error_code;
     WebPPictureFree(&picture);
-    if (!done) return fail(ErrorCode::io, fmt::format("libwebp could not encode the picture (error {})", static_cast<int>(code)));
+    if (!done) return fail(ErrorCode::io, phrase("libwebp could not encode the picture (error {})", static_cast<int>(code)));
     const auto* begin = reinterpret_cast<const std::byte*>(memory.writer.mem);
     return Bytes(begin, begin + memory.writer.size);
 }

@@ -1,8 +1,9 @@
 #include "tiling/tiling.h"
 
-#include <fmt/format.h>
 #include <algorithm>
 #include <bit>
+
+#include "base/phrase.h"
 
 namespace skivet {
 namespace {
@@ -142,7 +143,7 @@ Result<Bytes> untile(const TilingSpec& spec, Format format, std::uint32_t width,
     const auto need = tiled_bytes(spec, format, width, height);
     if (tiled.size() < need)
         return fail(ErrorCode::damaged,
-                    fmt::format("tiled level of {}×{}: needs {} bytes, has {}", width, height, grouped(need), grouped(tiled.size())));
+                    phrase("tiled level of {}×{}: needs {} bytes, has {}", width, height, grouped(need), grouped(tiled.size())));
     Bytes out(static_cast<std::size_t>(level_bytes(format, width, height)));
     each_run(spec, format, width, height, [&](std::uint64_t from, std::uint64_t to, std::uint64_t count) {
         std::memcpy(out.data() + to, tiled.data() + from, static_cast<std::size_t>(count));
@@ -153,8 +154,8 @@ Result<Bytes> untile(const TilingSpec& spec, Format format, std::uint32_t width,
 Result<Bytes> tile(const TilingSpec& spec, Format format, std::uint32_t width, std::uint32_t height, ByteSpan rows, ByteSpan before) {
     const auto need = tiled_bytes(spec, format, width, height);
     if (rows.size() != level_bytes(format, width, height) || (!before.empty() && before.size() != need))
-        return fail(ErrorCode::unfit, fmt::format("level of {}×{}: needs {} bytes, has {}", width, height,
-                                                  grouped(level_bytes(format, width, height)), grouped(rows.size())));
+        return fail(ErrorCode::unfit, phrase("level of {}×{}: needs {} bytes, has {}", width, height,
+                                             grouped(level_bytes(format, width, height)), grouped(rows.size())));
     Bytes out(before.begin(), before.end());
     out.resize(static_cast<std::size_t>(need));
     each_run(spec, format, width, height, [&](std::uint64_t to, std::uint64_t from, std::uint64_t count) {

@@ -5,6 +5,7 @@
 #include <charconv>
 #include <cmath>
 
+#include "base/phrase.h"
 #include "base/text.h"
 #include "touch/oklab.h"
 #include "touch/rows.h"
@@ -66,20 +67,20 @@ std::string text_of(const TexelF& color) {
 /// What a parameter takes, for messages and help.
 std::string wanted(const TouchParam& p) {
     switch (p.kind) {
-        case TouchParamKind::number: return fmt::format("a number from {} to {}", p.least, p.most);
+        case TouchParamKind::number: return phrase("a number from {} to {}", p.least, p.most);
         case TouchParamKind::color: return "a color like #a03020";
         case TouchParamKind::file: return "the name of a picture file";
         case TouchParamKind::choice: break;
     }
     std::string out;
     for (const auto word : words_of(p.choices)) out += fmt::format("{}{}", out.empty() ? "" : ", ", word);
-    return "one of " + out;
+    return phrase("one of {}", out);
 }
 
 Result<TouchValue> value_of(const TouchRow& row, const TouchParam& p, std::string_view text) {
     TouchValue out;
     const auto wrong = [&] {
-        return fail(ErrorCode::usage, fmt::format("{}: {} is \"{}\"", row.id, p.id, text), fmt::format("It takes {}", wanted(p)));
+        return fail(ErrorCode::usage, phrase("{}: {} is \"{}\"", row.id, p.id, text), phrase("It takes {}", wanted(p)));
     };
     switch (p.kind) {
         case TouchParamKind::number: {
@@ -154,7 +155,7 @@ struct Step {
 
 Error other_size(const TouchUp& touch, const std::string& file, const ImageF& picture, std::uint32_t width, std::uint32_t height) {
     return {ErrorCode::unfit,
-            fmt::format("{}: {} is {}×{}, the picture {}×{}", touch.row->id, file, picture.width, picture.height, width, height),
+            phrase("{}: {} is {}×{}, the picture {}×{}", touch.row->id, file, picture.width, picture.height, width, height),
             {},
             {},
             "Give it the picture's size"};
@@ -229,7 +230,7 @@ private:
             const auto& p = touch.row->params[i];
             if (!touch.values[i].file.empty()) SKIVET_CHECK(load(touch.values[i].file, out.other));
             else if (p.kind == TouchParamKind::file && p.usual.empty())
-                return fail(ErrorCode::usage, fmt::format("{}: {} has to be said", touch.row->id, p.id), "It takes " + wanted(p));
+                return fail(ErrorCode::usage, phrase("{}: {} has to be said", touch.row->id, p.id), phrase("It takes {}", wanted(p)));
         }
         if (touch.mask.by == TouchMask::By::file) SKIVET_CHECK(load(touch.mask.file, out.mask));
         if (touch.mask.by == TouchMask::By::color) out.near_color = oklab_of(touch.mask.color);
@@ -237,8 +238,8 @@ private:
             const auto larger = touch.row->params.size() == 1 ? std::uint64_t{width + 4096} * (height + 4096)
                                                               : static_cast<std::uint64_t>(touch.values[0].number * touch.values[1].number);
             if (larger > most_texels)
-                return fail(ErrorCode::limit, fmt::format("{}: the picture would have up to {} texels", touch.row->id, grouped(larger)),
-                            fmt::format("{} are possible", grouped(most_texels)));
+                return fail(ErrorCode::limit, phrase("{}: the picture would have up to {} texels", touch.row->id, grouped(larger)),
+                            phrase("{} are possible", grouped(most_texels)));
         }
         return out;
     }
@@ -298,7 +299,7 @@ Result<TouchMask> parse_touch_mask(const std::string& whole) {
         return out;
     }
     return fail(
-        ErrorCode::usage, fmt::format("\"{}\" is no mask", whole),
+        ErrorCode::usage, phrase("\"{}\" is no mask", whole),
         "A mask is red, green, blue, alpha or gray, a color with how near (#a03020~0.1, up to 2), or a picture (@areas.png); \"not \" "
         "before it turns it around");
 }
@@ -318,7 +319,7 @@ Result<TouchUp> parse_touch_up(std::string_view text) {
     const auto name = text.substr(0, equals);
     TouchUp out;
     out.row = touch_row(name);
-    if (!out.row) return fail(ErrorCode::usage, fmt::format("there is no touch-up \"{}\"", name), "There are:\n" + touch_words());
+    if (!out.row) return fail(ErrorCode::usage, phrase("there is no touch-up \"{}\"", name), phrase("There are:\n{}", touch_words()));
     const auto& params = out.row->params;
     std::vector<std::optional<TouchValue>> said(params.size());
     std::size_t next = 0;
@@ -329,7 +330,7 @@ Result<TouchUp> parse_touch_up(std::string_view text) {
             auto which = std::find_if(params.begin(), params.end(), [&](const TouchParam& p) { return p.id == id; });
             auto value = std::string_view(part).substr(colon == std::string::npos ? 0 : colon + 1);
             if (colon != std::string::npos && id == "mask") {
-                if (out.row->resizes) return fail(ErrorCode::usage, fmt::format("{}: a size cannot have a mask", out.row->id));
+                if (out.row->resizes) return fail(ErrorCode::usage, phrase("{}: a size cannot have a mask", out.row->id));
                 SKIVET_TRY(out.mask, parse_touch_mask(std::string(value)));
                 continue;
             }
@@ -337,18 +338,18 @@ Result<TouchUp> parse_touch_up(std::string_view text) {
                 value = part;
                 while (next < params.size() && said[next]) ++next;
                 if (next == params.size())
-                    return fail(ErrorCode::usage, fmt::format("{}: nothing takes \"{}\"", out.row->id, part),
-                                "There are:\n" + touch_words());
+                    return fail(ErrorCode::usage, phrase("{}: nothing takes \"{}\"", out.row->id, part),
+                                phrase("There are:\n{}", touch_words()));
                 which = params.begin() + static_cast<std::ptrdiff_t>(next);
             }
             auto& place = said[static_cast<std::size_t>(which - params.begin())];
-            if (place) return fail(ErrorCode::usage, fmt::format("{}: {} is said twice", out.row->id, which->id));
+            if (place) return fail(ErrorCode::usage, phrase("{}: {} is said twice", out.row->id, which->id));
             SKIVET_TRY(place, value_of(*out.row, *which, value));
         }
     for (std::size_t i = 0; i < params.size(); ++i) {
         if (!said[i] && params[i].usual.empty())
-            return fail(ErrorCode::usage, fmt::format("{}: {} has to be said", out.row->id, params[i].id),
-                        fmt::format("It takes {}", wanted(params[i])));
+            return fail(ErrorCode::usage, phrase("{}: {} has to be said", out.row->id, params[i].id),
+                        phrase("It takes {}", wanted(params[i])));
         if (!said[i]) {
             SKIVET_TRY(said[i], value_of(*out.row, params[i], params[i].usual));
         }
@@ -375,7 +376,7 @@ std::string text_of(const TouchUp& touch) {
 }
 
 std::string describe(const TouchUp& touch) {
-    std::string out(touch.row->words);
+    std::string out = said(touch.row->words);
     std::string_view before = ": ";
     for (std::size_t i = 0; i < touch.row->params.size(); ++i) {
         const auto& p = touch.row->params[i];
@@ -383,13 +384,18 @@ std::string describe(const TouchUp& touch) {
         if (text == p.usual && i > 0) continue;
         out += before;
         // One number alone needs no name.
-        out += touch.row->params.size() == 1 ? text : fmt::format("{} {}", p.id, text);
+        const auto shown = p.kind == TouchParamKind::choice ? said(text) : text;
+        out += touch.row->params.size() == 1 ? shown : fmt::format("{} {}", said(p.id), shown);
         before = ", ";
     }
     const auto& m = touch.mask;
-    if (m.by == TouchMask::By::channel) out += fmt::format("; where {} is {}", channel_names[m.channel], m.inverted ? "low" : "high");
-    if (m.by == TouchMask::By::color) out += fmt::format("; {} {}", m.inverted ? "away from" : "near", text_of(m.color));
-    if (m.by == TouchMask::By::file) out += fmt::format("; where {} is {}", m.file, m.inverted ? "dark" : "bright");
+    if (m.by == TouchMask::By::channel) {
+        const auto channel = said(channel_names[m.channel]);
+        out += m.inverted ? phrase("; where {} is low", channel) : phrase("; where {} is high", channel);
+    }
+    if (m.by == TouchMask::By::color)
+        out += m.inverted ? phrase("; away from {}", text_of(m.color)) : phrase("; near {}", text_of(m.color));
+    if (m.by == TouchMask::By::file) out += m.inverted ? phrase("; where {} is dark", m.file) : phrase("; where {} is bright", m.file);
     return out;
 }
 
@@ -401,7 +407,7 @@ std::string touch_words() {
             out += fmt::format("    {}: {}{}\n", p.id, wanted(p),
                                p.usual.empty()  ? ""
                                : p.usual == "-" ? ", or nothing"
-                                                : fmt::format("; {} if not said", p.usual));
+                                                : phrase("; {} if not said", p.usual));
     }
     return out;
 }

@@ -351,15 +351,9 @@ void Tour::step() {
         case 29: {
             shot(QStringLiteral("17-by-picture"));
             window_->page<CatalogPage>()->leave_hits();
-            // The same by night.
-            window_->page<FittingPage>()->show_piece(models_->bench.pieces()[1].id);
-            window_->go_to(PageId::fitting);
-            Preferences::the().change([](Settings& settings) { settings.look = Settings::Look::night; });
             return wait_for([this] { return models_->bench.pieces()[1].state == PieceState::fits; });
         }
         case 30:
-            shot(QStringLiteral("18-night"));
-            Preferences::the().change([](Settings& settings) { settings.look = Settings::Look::light; });
             // Two parcels of the same horse, as two people would make them.
             make_parcel("Golden star", QStringLiteral("E. Wick"));
             return wait_for([this] { return QFile::exists(parcel_file("Golden star")); });

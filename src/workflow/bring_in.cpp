@@ -5,6 +5,7 @@
 #include <map>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "workflow/saves.h"
 
@@ -105,10 +106,10 @@ public:
         out.item = out.others.front();
         out.others.erase(out.others.begin());
         if (!out.others.empty() && out.doubt.empty())
-            out.doubt = out.others.size() == 1 ? "another one fits as well" : fmt::format("{} others fit as well", out.others.size());
+            out.doubt = out.others.size() == 1 ? said("another one fits as well") : phrase("{} others fit as well", out.others.size());
         const auto& d = catalog_.snapshot->catalog.items[out.item].desc;
         if (std::uint64_t{d.width} * height != std::uint64_t{d.height} * width && out.doubt.empty())
-            out.doubt = fmt::format("its sides are {}×{}, the texture's {}×{}", width, height, d.width, d.height);
+            out.doubt = phrase("its sides are {}×{}, the texture's {}×{}", width, height, d.width, d.height);
         return std::optional(std::move(out));
     }
 
@@ -169,10 +170,10 @@ Result<BroughtFolder> match_folder(const AnalyzedCatalog& catalog, const Project
         if (it->is_symlink(code) || !it->is_regular_file(code) || !is_named_like_an_edit(it->path())) continue;
         files.push_back(it->path().lexically_relative(folder));
         if (files.size() > most_files)
-            return fail(ErrorCode::limit, fmt::format("{} holds more than {} pictures", folder.string(), grouped(most_files)),
+            return fail(ErrorCode::limit, phrase("{} holds more than {} pictures", folder.string(), grouped(most_files)),
                         "Bring in its folders one by one");
     }
-    if (code) return fail_errno(code.value(), "cannot read the folder " + folder.string());
+    if (code) return fail_errno(code.value(), phrase("cannot read the folder {}", folder.string()));
     std::sort(files.begin(), files.end());
     progress.total = files.size();
     BroughtFolder out;
@@ -193,7 +194,7 @@ Result<BroughtFolder> match_folder(const AnalyzedCatalog& catalog, const Project
     for (const auto& [item, matches] : asked)
         for (const auto i : matches)
             if (matches.size() > 1 && out.matches[i].doubt.empty())
-                out.matches[i].doubt = fmt::format("{} files are for this texture", matches.size());
+                out.matches[i].doubt = phrase("{} files are for this texture", matches.size());
     for (auto& match : out.matches) {
         const auto& item = catalog.snapshot->catalog.items[match.item];
         const auto* piece = project.piece_of(address_of(catalog.snapshot->sources[item.source], item));

@@ -1,7 +1,6 @@
 #include "workflow/delivery_plan.h"
 
-#include <fmt/format.h>
-
+#include "base/phrase.h"
 #include "container/texture_files.h"
 #include "workflow/parcel_stack.h"
 #include "workflow/places.h"
@@ -27,15 +26,15 @@ std::string title_of(const DeliveryPlan& plan, const std::vector<std::size_t>& g
     if (pieces == 0 && changes == 1) {
         const auto& [address, path] = first.changes.front();
         const auto name = fs::path(address.inner.back()).filename().string(), archive = first.source.filename().string();
-        return path.empty() ? name + " taken out of " + archive
-                            : name + " becomes " + fs::path(path).filename().string() + " in " + archive;
+        return path.empty() ? phrase("{} taken out of {}", name, archive)
+                            : phrase("{} becomes {} in {}", name, fs::path(path).filename().string(), archive);
     }
-    if (pieces == 0) return fmt::format("{} entries renamed or taken out", changes);
-    const auto what = pieces == 1 ? first.pieces.front().name : std::to_string(pieces) + " pieces";
+    if (pieces == 0) return phrase("{} entries renamed or taken out", changes);
+    const auto what = pieces == 1 ? first.pieces.front().name : phrase("{} pieces", pieces);
     const auto archives =
         static_cast<std::size_t>(std::count_if(groups.begin(), groups.end(), [&](auto g) { return plan.groups[g].lists.empty(); }));
-    const auto where = archives == 1 ? first.source.filename().string() : std::to_string(archives) + " archives";
-    return what + " into " + where;
+    const auto where = archives == 1 ? first.source.filename().string() : phrase("{} archives", archives);
+    return phrase("{} into {}", what, where);
 }
 
 }  // namespace
@@ -140,7 +139,8 @@ Delivered deliver(const ReadContext& context, const DeliveryPlan& plan, Vault va
             for (const auto& content : plan.groups[g].contents) {
                 if (plan.groups[g].beside) break;  // read back and compared by the vault
                 SKIVET_TRY(const auto back, read_texture_bytes(context, reader, {plan.groups[g].source, content.inner}));
-                if (back != content.bytes) return fail(ErrorCode::io, content.inner.back() + " does not read back as it was written");
+                if (back != content.bytes)
+                    return fail(ErrorCode::io, phrase("{} does not read back as it was written", content.inner.back()));
             }
         for (const auto g : groups) {
             if (plan.groups[g].changes.empty()) continue;
@@ -289,7 +289,7 @@ void note_undone(Project& project, const Undone& undone) {
 Result<CompactPlan> plan_compacting(const ReadContext& context, const fs::path& source, std::shared_ptr<const Container> container,
                                     const CancelToken& cancel) {
     SKIVET_TRY(auto plan, container->plan_compact(context.limits));
-    auto title = fmt::format("{} given back in {}", human_bytes(container->dead_bytes()), source.filename().string());
+    auto title = phrase("{} given back in {}", human_bytes(container->dead_bytes()), source.filename().string());
     auto check = [&context, source, container, cancel]() -> Status {
         SKIVET_TRY(const auto again, open_source(context, source));
         return same_contents(*container, *again, context.limits, cancel);

@@ -8,6 +8,7 @@
 
 #include "base/file_write.h"
 #include "base/keys.h"
+#include "base/phrase.h"
 #include "workflow/pieces.h"
 
 namespace skivet {
@@ -98,7 +99,7 @@ std::vector<KnownGame> GameList::all(std::optional<Error>* aside) const {
                                "the list of games cannot be read",
                                {file_.string()},
                                std::nullopt,
-                               "It was set aside as " + damaged + "; projects that lie elsewhere can be opened by their folder"};
+                               phrase("It was set aside as {}; projects that lie elsewhere can be opened by their folder", damaged)};
             out = found_below(projects_);
         }
     }
@@ -232,13 +233,13 @@ Result<fs::path> make_passing(const fs::path& projects, const fs::path& file) {
         const auto folder = projects / (n == 1 ? name : fmt::format("{} {}", name, n));
         // Made here and now: two programs that start at once get two.
         if (!fs::create_directory(folder, code)) {
-            if (code) return fail_errno(code.value(), "cannot make the project's folder " + folder.string());
+            if (code) return fail_errno(code.value(), phrase("cannot make the project's folder {}", folder.string()));
             continue;
         }
         SKIVET_CHECK(write_file(mark_of(folder), as_bytes("kept once something is done in it\n")));
         return folder;
     }
-    return fail(ErrorCode::limit, "there are too many projects named " + name + " in " + projects.string());
+    return fail(ErrorCode::limit, phrase("there are too many projects named {} in {}", name, projects.string()));
 }
 
 bool is_passing(const fs::path& folder) {
@@ -249,7 +250,7 @@ bool is_passing(const fs::path& folder) {
 Status keep_passing(const fs::path& folder) {
     std::error_code code;
     fs::remove(mark_of(folder), code);
-    if (code) return fail_errno(code.value(), "cannot remove " + mark_of(folder).string());
+    if (code) return fail_errno(code.value(), phrase("cannot remove {}", mark_of(folder).string()));
     return {};
 }
 

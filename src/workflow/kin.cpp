@@ -4,6 +4,7 @@
 #include <cmath>
 #include <set>
 
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/texture_files.h"
 
@@ -58,7 +59,7 @@ std::string places(std::span<const Kin> kin) {
     std::string out;
     constexpr std::size_t most = 3;
     for (std::size_t i = 0; i < std::min(most, kin.size()); ++i) out += (i ? ", " : "") + kin[i].address.inner.back();
-    if (kin.size() > most) out += fmt::format(" and {} more", kin.size() - most);
+    if (kin.size() > most) out += phrase(" and {} more", kin.size() - most);
     return out;
 }
 
@@ -154,27 +155,28 @@ std::vector<KinFinding> findings_of(const Kindred& kindred) {
     if (const auto n = kindred.copies.size(); n > 0) {
         const auto smaller = static_cast<std::size_t>(
             std::count_if(kindred.copies.begin(), kindred.copies.end(), [](const Kin& k) { return k.likeness == Likeness::smaller; }));
-        const auto what = smaller == n ? "The reduced copy" : n > 1 ? "The copies" : "A twin";
-        out.push_back(
-            {{Grade::note, fmt::format("{} {} unchanged", smaller == n && n > 1 ? "Reduced copies" : what, n > 1 ? "stay" : "stays"),
-              fmt::format("The same picture is also in {}; the game goes on showing the old one there.", places(kindred.copies))},
-             KinFinding::Offer::take_copies,
-             kindred.copies});
+        const auto* what = smaller == n ? (n > 1 ? "Reduced copies stay unchanged" : "The reduced copy stays unchanged")
+                                        : (n > 1 ? "The copies stay unchanged" : "A twin stays unchanged");
+        out.push_back({{Grade::note, said(what),
+                        phrase("The same picture is also in {}; the game goes on showing the old one there.", places(kindred.copies))},
+                       KinFinding::Offer::take_copies,
+                       kindred.copies});
     }
     for (const auto& one : kindred.derived)
         out.push_back(
-            {{Grade::note, "A map made of it stays unchanged",
-              fmt::format("{} shows {}; it can be made of your picture the same way.", places(std::span(&one, 1)), describe_way(one.way))},
+            {{Grade::note, said("A map made of it stays unchanged"),
+              phrase("{} shows {}; it can be made of your picture the same way.", places(std::span(&one, 1)), describe_way(one.way))},
              KinFinding::Offer::take_derived,
              {one}});
     if (!kindred.other_size.empty()) {
         std::vector<Kin> others;
         for (const auto& address : kindred.other_size) others.push_back({address, Likeness::none, {}});
-        out.push_back({{Grade::note, fmt::format("The maps of its set stay {}", kindred.factor > 1 ? "smaller" : "larger"),
-                        fmt::format("This one is {:.3g} times as wide as before; {} {} not.", kindred.factor, places(others),
-                                    others.size() == 1 ? "is" : "are")},
-                       KinFinding::Offer::scale_set,
-                       std::move(others)});
+        out.push_back(
+            {{Grade::note, said(kindred.factor > 1 ? "The maps of its set stay smaller" : "The maps of its set stay larger"),
+              others.size() == 1 ? phrase("This one is {:.3g} times as wide as before; {} is not.", kindred.factor, places(others))
+                                 : phrase("This one is {:.3g} times as wide as before; {} are not.", kindred.factor, places(others))},
+             KinFinding::Offer::scale_set,
+             std::move(others)});
     }
     return out;
 }
@@ -210,7 +212,7 @@ Project scale_set(const ReadContext& context, Project project, std::span<const A
         }
         if (!original->kind->can_resize(original->layout)) {
             errors.push_back(
-                Error{ErrorCode::unfit, piece->name() + " cannot have another size: its file does not say its own", {}, {}, {}});
+                Error{ErrorCode::unfit, phrase("{} cannot have another size: its file does not say its own", piece->name()), {}, {}, {}});
             continue;
         }
         const auto& d = original->layout.desc;

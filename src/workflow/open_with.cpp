@@ -1,7 +1,6 @@
 #include "workflow/open_with.h"
 
-#include <fmt/format.h>
-
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -26,7 +25,7 @@ Result<std::optional<std::string>> filled(std::string_view word, const Values& v
         const auto name = word.substr(0, end);
         const auto known = std::find_if(values.begin(), values.end(), [&](const auto& v) { return v.first == name; });
         if (end == std::string_view::npos || known == values.end())
-            return fail(ErrorCode::usage, fmt::format("{{{} is no placeholder", name),
+            return fail(ErrorCode::usage, phrase("{{{} is no placeholder", name),
                         "There are {file}, {folder}, {alpha} and {name}; {{ is a brace");
         if (!known->second) return std::optional<std::string>();
         used_file = used_file || name == "file";

@@ -1,5 +1,6 @@
 #include "workflow/opening.h"
 
+#include "base/phrase.h"
 #include "catalog/catalog.h"
 #include "container/sheet_folders.h"
 #include "workflow/installation.h"
@@ -42,7 +43,7 @@ Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& 
         // Its sources and its loose files belong to the other one.
         return fail(
             Error{ErrorCode::usage,
-                  "the project " + wish.folder.string() + " is about the game in " + project.game.string() + ", not " + wish.game.string(),
+                  phrase("the project {} is about the game in {}, not {}", wish.folder.string(), project.game.string(), wish.game.string()),
                   {},
                   {},
                   "Choose another --project for this game, or leave --project out"});

@@ -1,8 +1,7 @@
 #include "workflow/parcel_stack.h"
 
-#include <fmt/format.h>
-
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "container/texture_files.h"
 #include "delivery/beside.h"
 #include "workflow/rebase.h"
@@ -171,8 +170,7 @@ Status check_known(const Project& project, const std::vector<Journal>& history, 
                 std::any_of(state.delivered.begin(), state.delivered.end(), [&](const auto& d) { return d.delivery == journal.id; }) ||
                 std::any_of(state.steps.begin(), state.steps.end(), [&](const auto& s) { return s.delivery == journal.id; });
             if (!known)
-                return fail(ErrorCode::unsupported,
-                            fmt::format("\"{}\" was delivered before this project kept what it delivers", journal.title),
+                return fail(ErrorCode::unsupported, phrase("\"{}\" was delivered before this project kept what it delivers", journal.title),
                             "Undo it, install the parcel and deliver it again");
         }
     return {};

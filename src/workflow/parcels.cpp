@@ -1,8 +1,7 @@
 #include "workflow/parcels.h"
 
-#include <fmt/format.h>
-
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "container/texture_files.h"
 #include "workflow/rebase.h"
@@ -203,7 +202,7 @@ Result<ReadMod> read_foreign(const ReadContext& context, const Project& project,
         parcel.textures.push_back(std::move(one));
     }
     if (parcel.textures.empty())
-        return fail(ErrorCode::missing, fmt::format("{} holds no texture that this game has under the same path", path.filename().string()),
+        return fail(ErrorCode::missing, phrase("{} holds no texture that this game has under the same path", path.filename().string()),
                     "Its folders must mirror the game's; or bring its pictures in by what they show");
     return out;
 }
@@ -218,8 +217,11 @@ Result<ReadMod> read_mod(const ReadContext& context, const Project& project, con
         SKIVET_TRY(const auto bytes, view.bytes());
         if (is_parcel(bytes.first(std::min<std::size_t>(bytes.size(), 64)))) {
             if (bytes.size() > context.limits.inflated_bytes)
-                return fail(
-                    Error{ErrorCode::limit, human_bytes(bytes.size()) + " are more than a parcel has", {path.filename().string()}, {}, {}});
+                return fail(Error{ErrorCode::limit,
+                                  phrase("{} are more than a parcel has", human_bytes(bytes.size())),
+                                  {path.filename().string()},
+                                  {},
+                                  {}});
             auto parcel = read_parcel(view, context.limits);
             if (!parcel) return fail(std::move(parcel).error().within(path.filename().string()));
             out.parcel = std::move(*parcel);
@@ -318,14 +320,14 @@ private:
         if (!texture.whole.empty()) {
             out.how = MatchHow::whole;
             if (!(opened->layout.desc == texture.desc))
-                out.note = fmt::format("{} {} in the game", size_text(opened->layout.desc), info(opened->layout.desc.format).name);
+                out.note = phrase("{} {} in the game", size_text(opened->layout.desc), info(opened->layout.desc.format).name);
             return out;
         }
         if (!(opened->layout.desc == texture.desc)) {
             out.how = MatchHow::does_not_fit;
-            out.note = fmt::format("{} {} with {} mips here, {} {} with {} there", size_text(opened->layout.desc),
-                                   info(opened->layout.desc.format).name, opened->layout.desc.mips, size_text(texture.desc),
-                                   info(texture.desc.format).name, texture.desc.mips);
+            out.note = phrase("{} {} with {} mips here, {} {} with {} there", size_text(opened->layout.desc),
+                              info(opened->layout.desc.format).name, opened->layout.desc.mips, size_text(texture.desc),
+                              info(texture.desc.format).name, texture.desc.mips);
             return out;
         }
         SKIVET_TRY(const auto wrong, misfits(*opened, texture.change));
@@ -339,7 +341,7 @@ private:
             out.note = "the game's texture changed elsewhere";
         } else {
             out.how = MatchHow::does_not_fit;
-            out.note = fmt::format("{} of {} changed places hold something else here", wrong.size(), texture.change.runs.size());
+            out.note = phrase("{} of {} changed places hold something else here", wrong.size(), texture.change.runs.size());
         }
         return out;
     }
@@ -364,7 +366,7 @@ private:
             SKIVET_TRY(auto here, at(texture, address));
             if (!goes_in(here.how)) continue;
             if (here.how == MatchHow::fits) here.how = MatchHow::same_pixels;
-            if (here.note.empty()) here.note = "here it is " + item.path();
+            if (here.note.empty()) here.note = phrase("here it is {}", item.path());
             return here;
         }
         return std::nullopt;
@@ -406,8 +408,7 @@ Result<ParcelStack> stack_with(const Project& project, const ReadMod& mod, std::
     for (std::size_t i = 0; i < matches.size(); ++i)
         if (goes_in(matches[i].how)) layer.matches.push_back({static_cast<std::uint32_t>(i), matches[i].address});
     if (layer.matches.empty())
-        return fail(ErrorCode::unfit, fmt::format("nothing of \"{}\" fits this game", about.title),
-                    "See what each texture is said to lack");
+        return fail(ErrorCode::unfit, phrase("nothing of \"{}\" fits this game", about.title), "See what each texture is said to lack");
     auto out = project.stack_state.stack.with_own();
     const auto named = [&](const ParcelName& name) {
         const auto found = out.find(name.id);
@@ -415,13 +416,13 @@ Result<ParcelStack> stack_with(const Project& project, const ReadMod& mod, std::
     };
     for (const auto& name : about.needs)
         if (!named(name))
-            return fail(ErrorCode::usage,
-                        fmt::format("\"{}\" needs {}{}, which is not installed", about.title, name.id,
-                                    name.version.empty() ? "" : " " + name.version),
-                        "Install that one first");
+            return fail(
+                ErrorCode::usage,
+                phrase("\"{}\" needs {}{}, which is not installed", about.title, name.id, name.version.empty() ? "" : " " + name.version),
+                "Install that one first");
     for (const auto& name : about.not_with)
         if (named(name))
-            return fail(ErrorCode::usage, fmt::format("\"{}\" does not go with {}, which is installed", about.title, name.id),
+            return fail(ErrorCode::usage, phrase("\"{}\" does not go with {}, which is installed", about.title, name.id),
                         "Take that one out first");
     for (const auto& there : out.layers) {
         if (there.is_own() || there.id == about.id) continue;
@@ -429,7 +430,7 @@ Result<ParcelStack> stack_with(const Project& project, const ReadMod& mod, std::
         if (!parcel) continue;
         for (const auto& name : parcel->about.not_with)
             if (name.id == about.id && (name.version.empty() || name.version == about.version))
-                return fail(ErrorCode::usage, fmt::format("\"{}\", which is installed, does not go with \"{}\"", there.title, about.title),
+                return fail(ErrorCode::usage, phrase("\"{}\", which is installed, does not go with \"{}\"", there.title, about.title),
                             "Take that one out first");
     }
     SKIVET_CHECK(write_file(project.parcels() / layer.parcel, mod.file, {.sync = true}));
@@ -441,13 +442,13 @@ Result<ParcelStack> stack_with(const Project& project, const ReadMod& mod, std::
 Result<ParcelStack> stack_without(const ReadContext& context, const Project& project, const std::string& id) {
     auto out = project.stack_state.stack;
     const auto found = id.empty() ? std::nullopt : out.find(id);
-    if (!found) return fail(ErrorCode::missing, fmt::format("no parcel \"{}\" is installed", id));
+    if (!found) return fail(ErrorCode::missing, phrase("no parcel \"{}\" is installed", id));
     for (const auto& layer : out.layers) {
         if (layer.is_own() || layer.id == id) continue;
         const auto parcel = installed_parcel(project, layer, context.limits);
         if (!parcel) continue;
         for (const auto& name : parcel->about.needs)
-            if (name.id == id) return fail(ErrorCode::usage, fmt::format("\"{}\" needs it", layer.title), "Take that one out first");
+            if (name.id == id) return fail(ErrorCode::usage, phrase("\"{}\" needs it", layer.title), "Take that one out first");
     }
     out.layers.erase(out.layers.begin() + static_cast<std::ptrdiff_t>(*found));
     std::erase_if(out.choices, [&](const StackChoice& c) { return c.id == id; });
@@ -457,7 +458,7 @@ Result<ParcelStack> stack_without(const ReadContext& context, const Project& pro
 Result<ParcelStack> stack_moved(const Project& project, const std::string& id, std::size_t place) {
     auto out = project.stack_state.stack.with_own();
     const auto found = out.find(id);
-    if (!found) return fail(ErrorCode::missing, fmt::format("no parcel \"{}\" is installed", id));
+    if (!found) return fail(ErrorCode::missing, phrase("no parcel \"{}\" is installed", id));
     auto layer = std::move(out.layers[*found]);
     out.layers.erase(out.layers.begin() + static_cast<std::ptrdiff_t>(*found));
     out.layers.insert(out.layers.begin() + static_cast<std::ptrdiff_t>(std::min(place, out.layers.size())), std::move(layer));

@@ -1,11 +1,11 @@
 #include "workflow/pieces.h"
 
-#include <fmt/format.h>
 #include <functional>
 #include <map>
 #include <set>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "bench/cube.h"
 #include "bench/derived_map.h"
@@ -131,8 +131,8 @@ Status put_parts_together(const ReadContext& context, const Project& project, co
         if (!part) return fail(std::move(part).error().within(one->file.filename().string()));
         if (part->image.width != width || part->image.height != height)
             return fail(ErrorCode::unfit,
-                        fmt::format("{} is {}×{}, {} {}×{}", one->file.filename().string(), part->image.width, part->image.height,
-                                    piece.file.filename().string(), width, height),
+                        phrase("{} is {}×{}, {} {}×{}", one->file.filename().string(), part->image.width, part->image.height,
+                               piece.file.filename().string(), width, height),
                         "Save all of them in the same size");
         put(at, *part);
     }

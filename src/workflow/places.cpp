@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <algorithm>
 
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -141,14 +142,13 @@ Status check_layout(const std::string& layout, const char* what) {
     if (layout.empty()) return {};
     const auto plain = filled(layout, {{"{path}", "x"}, {"{file}", "x"}, {"{archive}", "x"}, {"{group}", "x"}});
     if (plain.find_first_of("{}") != std::string::npos)
-        return fail(ErrorCode::usage, fmt::format("the layout of {} has an unknown word in braces: {}", what, layout),
+        return fail(ErrorCode::usage, phrase("the layout of {} has an unknown word in braces: {}", what, layout),
                     "There are {path}, {file}, {archive} and {group}");
     if (safe_relative_path(plain) != plain)
-        return fail(ErrorCode::usage, fmt::format("the layout of {} is no path: {}", what, layout), "Write it as mods/{path}");
+        return fail(ErrorCode::usage, phrase("the layout of {} is no path: {}", what, layout), "Write it as mods/{path}");
     const auto name = layout.substr(layout.rfind('/') + 1);
     if (name != "{path}" && name != "{file}")
-        return fail(ErrorCode::usage,
-                    fmt::format("the layout of {} must end in {{path}} or {{file}}, so that names stay: {}", what, layout),
+        return fail(ErrorCode::usage, phrase("the layout of {} must end in {{path}} or {{file}}, so that names stay: {}", what, layout),
                     "Write it as mods/{path}");
     return {};
 }
@@ -159,21 +159,22 @@ Status check_places(const PlaceSettings& places) {
     const auto& folder = places.override_folder;
     const auto& patch = places.patch_name;
     if (!stays_inside(folder))
-        return fail(ErrorCode::usage, "the folder for loose files must lie inside the game's: " + folder,
+        return fail(ErrorCode::usage, phrase("the folder for loose files must lie inside the game's: {}", folder),
                     "Write it relative to the game's folder, as data/override");
     if (patch.find('/') != std::string::npos || (!patch.empty() && safe_relative_path(patch) != patch))
-        return fail(ErrorCode::usage, "patch archives lie beside the archive they change: " + patch + " is no name",
+        return fail(ErrorCode::usage, phrase("patch archives lie beside the archive they change: {} is no name", patch),
                     "Write a name, as patch_{n}");
     const auto plain = filled(patch, "", 1);
     if (plain.find_first_of("{}") != std::string::npos)
-        return fail(ErrorCode::usage, "a patch archive's name has an unknown word in braces: " + patch, "There are {name} and {n}");
+        return fail(ErrorCode::usage, phrase("a patch archive's name has an unknown word in braces: {}", patch),
+                    "There are {name} and {n}");
     if (places.list_file != "-" && !stays_inside(places.list_file))
-        return fail(ErrorCode::usage, "the list of archives must lie inside the game's folder: " + places.list_file,
+        return fail(ErrorCode::usage, phrase("the list of archives must lie inside the game's folder: {}", places.list_file),
                     "Write it relative to the game's folder, or - for none");
     SKIVET_CHECK(check_layout(places.override_layout, "loose files"));
     SKIVET_CHECK(check_layout(places.device.layout, "the device's files"));
     if (!places.device.folder.empty() && !places.device.folder.is_absolute())
-        return fail(ErrorCode::usage, "the device's folder must be a whole path: " + places.device.folder.string());
+        return fail(ErrorCode::usage, phrase("the device's folder must be a whole path: {}", places.device.folder.string()));
     return check_cut(device_cut(places.device));
 }
 
@@ -182,20 +183,21 @@ std::string place_in_words(const Project& project) {
     const auto& places = project.places;
     switch (project.destination) {
         case Destination::beside_the_game:
-            return fmt::format("In {}, as {}", override_folder(project).string(),
-                               places.override_layout.empty() ? proposed_layout(project) : places.override_layout);
+            return phrase("In {}, as {}", override_folder(project).string(),
+                          places.override_layout.empty() ? proposed_layout(project) : places.override_layout);
         case Destination::patch_archives: {
             const auto list = patch_list(project);
             const auto name = !places.patch_name.empty() ? places.patch_name
                               : project.sources.empty()  ? std::string(usual_patch)
                                                          : proposed_patch_name(project, project.sources.front());
-            return fmt::format("Named {}, {}", name, list.empty() ? "in no list" : "and listed in " + list.filename().string());
+            return list.empty() ? phrase("Named {}, in no list", name)
+                                : phrase("Named {}, and listed in {}", name, list.filename().string());
         }
         case Destination::device:
-            if (places.device.folder.empty()) return "No card or device is chosen yet";
-            return fmt::format("{}: {} as {}", places.device.folder.string(),
-                               places.device.loose ? "textures as files of their own," : "the game's files, whole,",
-                               as(places.device.layout));
+            if (places.device.folder.empty()) return said("No card or device is chosen yet");
+            return places.device.loose
+                       ? phrase("{}: textures as files of their own, as {}", places.device.folder.string(), as(places.device.layout))
+                       : phrase("{}: the game's files, whole, as {}", places.device.folder.string(), as(places.device.layout));
         default: return {};
     }
 }
@@ -205,9 +207,9 @@ fs::path play_folder(const Project& project) { return project.play.folder.empty(
 Status check_play(const PlaySettings& play) {
     for (const auto& word : play.environment)
         if (const auto equals = word.find('='); equals == std::string::npos || equals == 0)
-            return fail(ErrorCode::usage, "\"" + word + "\" sets nothing", "Write NAME=value");
+            return fail(ErrorCode::usage, phrase("\"{}\" sets nothing", word), "Write NAME=value");
     if (!stays_inside(play.log.string()))
-        return fail(ErrorCode::usage, "the game's log must lie inside its folder: " + play.log.string(),
+        return fail(ErrorCode::usage, phrase("the game's log must lie inside its folder: {}", play.log.string()),
                     "Write it relative to the game's folder");
     return {};
 }

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -150,7 +151,7 @@ std::vector<Error> Project::add(std::span<const EntryChange> more) {
         if (!on_bench.contains(address)) wanted[std::move(address)] = &change;
         else
             out.push_back(Error{ErrorCode::usage,
-                                change.address.inner.back() + " is on the bench",
+                                phrase("{} is on the bench", change.address.inner.back()),
                                 {},
                                 {},
                                 "Put it away first, or deliver it under its own name"});
@@ -341,7 +342,7 @@ Status save_project(const Project& project) {
 Result<FileLock> lock_project(const fs::path& folder) {
     std::error_code code;
     fs::create_directories(folder, code);
-    if (code) return fail_errno(code.value(), "cannot make the project's folder " + folder.string());
+    if (code) return fail_errno(code.value(), phrase("cannot make the project's folder {}", folder.string()));
     const auto file = folder / "project.lock";
     // A window that is just closing still saves.
     auto lock = FileLock::take_within(file, std::chrono::seconds(1));
@@ -355,7 +356,7 @@ Result<FileLock> lock_project(const fs::path& folder) {
         auto who = text ? as_text(*text) : std::string();
         while (!who.empty() && who.back() == '\n') who.pop_back();
         error = {ErrorCode::busy,
-                 fmt::format("the project {} is open in another window{}", folder.string(), who.empty() ? "" : " (" + who + ")"),
+                 phrase("the project {} is open in another window{}", folder.string(), who.empty() ? "" : " (" + who + ")"),
                  {},
                  {},
                  "Work there, or close it first"};

@@ -1,11 +1,11 @@
 #include "workflow/saves.h"
 
-#include <fmt/format.h>
 #include <algorithm>
 #include <ctime>
 #include <set>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "bench/open_raster.h"
 #include "container/zip.h"
@@ -212,10 +212,10 @@ std::vector<OtherSave> other_saves(const Project& project) {
 
 Status use_file(Project& project, PieceId id, const fs::path& file, std::int64_t now) {
     const auto* asked = project.piece(id);
-    if (!asked) return fail(ErrorCode::usage, fmt::format("the project has no piece {}", id));
+    if (!asked) return fail(ErrorCode::usage, phrase("the project has no piece {}", id));
     const auto old = asked->file;
     if (std::any_of(project.pieces.begin(), project.pieces.end(), [&](const Piece& p) { return p.file == file && p.file != old; }))
-        return fail(ErrorCode::usage, fmt::format("{} is another piece's file", file.string()));
+        return fail(ErrorCode::usage, phrase("{} is another piece's file", file.string()));
     SKIVET_TRY(const auto bytes, read_file(project.work() / file));
     const auto hash = hash_of(bytes);
     std::optional<Version> kept;
@@ -263,7 +263,7 @@ Result<WentBack> go_back(const Project& project, const Piece& piece, const Versi
     };
     if (std::any_of(project.pieces.begin(), project.pieces.end(),
                     [&](const Piece& p) { return has(p, version.file) && p.file != piece.file; }))
-        return fail(ErrorCode::usage, fmt::format("{} is another piece's file", version.file.string()));
+        return fail(ErrorCode::usage, phrase("{} is another piece's file", version.file.string()));
     auto bytes = read_file(project.version_file(version.hash));
     if (!bytes) return fail(std::move(bytes).error().within("versions"));
     WentBack out{piece, {}};

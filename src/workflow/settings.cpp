@@ -59,6 +59,7 @@ Settings load_settings(const fs::path& file, std::optional<Error>* aside) {
     out.thumbnail_bytes = std::max<std::uint64_t>(out.thumbnail_bytes, 16u << 20);
     read(j, "keys", out.keys);
     read(j, "recent_commands", out.recent_commands);
+    read(j, "hints_seen", out.hints_seen);
     return out;
 }
 
@@ -73,6 +74,7 @@ Status save_settings(const Settings& settings, const fs::path& file) {
     j["thumbnail_bytes"] = settings.thumbnail_bytes;
     j["keys"] = settings.keys;
     j["recent_commands"] = settings.recent_commands;
+    j["hints_seen"] = settings.hints_seen;
     return write_file(file, as_bytes(j.dump(1, ' ', false, nlohmann::json::error_handler_t::replace)));
 }
 

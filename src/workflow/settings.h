@@ -17,6 +17,7 @@ struct Settings {
     std::uint64_t thumbnail_bytes = 256ull << 20;  ///< what small pictures may take on the disk
     std::map<std::string, std::string> keys;       ///< by action: its key as portable text ("Ctrl+Shift+E"); empty: none
     std::vector<std::string> recent_commands;      ///< actions run from the command finder, the last first
+    std::vector<std::string> hints_seen;           ///< pages whose first hint was put away
     bool operator==(const Settings&) const = default;
 };
 

@@ -4,6 +4,7 @@
 #include <set>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "bench/cube.h"
 #include "container/texture_files.h"
@@ -172,7 +173,7 @@ Result<Piece> take_variant(const ReadContext& context, const Project& project, c
                            const TakeAs& as, std::int64_t now) {
     auto own = like;
     own.inner.back() = path;
-    if (project.piece_of(own)) return fail(ErrorCode::usage, fmt::format("\"{}\" is on the bench already", path), "Choose another name");
+    if (project.piece_of(own)) return fail(ErrorCode::usage, phrase("\"{}\" is on the bench already", path), "Choose another name");
     // Whatever stands in its way is said now, not when it is painted.
     SKIVET_TRY(const auto bytes, read_address(context, like));
     SKIVET_TRY(const auto joined, read_texture_bytes(context, like));

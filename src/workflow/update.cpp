@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "bench/follow.h"
 #include "codec/paint_form.h"
@@ -273,7 +274,7 @@ Result<Bytes> game_texture(const ReadContext& context, const Project& project, c
     if (const auto* there = project.piece(piece.id); there && !there->like.empty()) address.inner.back() = there->like;
     SKIVET_TRY(auto bytes, read_texture_bytes(context, address));
     if (to_hex(sha256(bytes)) != piece.game_hash)
-        return fail(ErrorCode::stale, address.inner.back() + " changed again since it was looked at", "Look again");
+        return fail(ErrorCode::stale, phrase("{} changed again since it was looked at", address.inner.back()), "Look again");
     return bytes;
 }
 
@@ -301,7 +302,7 @@ Result<Bytes> over_the_new(const ReadContext& context, const Project& project, c
     if (ours.layout.desc == game.layout.desc && ours.kind->name() == game.kind->name()) return textures.ours;
     auto picture = picture_of(ours);
     if (!picture)
-        return fail(ErrorCode::unfit, fmt::format("{} is not one picture of 8 bits, and the game has it in another form now", piece.name),
+        return fail(ErrorCode::unfit, phrase("{} is not one picture of 8 bits, and the game has it in another form now", piece.name),
                     "Take the new one to the bench and paint on it");
     EditedFile edited;
     edited.image = std::move(*picture);

@@ -1,9 +1,9 @@
 #include "workflow/ways.h"
 
-#include <fmt/format.h>
 #include <set>
 
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "base/text.h"
 #include "catalog/list_file.h"
 #include "container/texture_files.h"
@@ -58,8 +58,8 @@ Result<WritePlan> plan_stacked(const ReadContext& context, const Project& projec
         for (const auto layer : texture.left_out) {
             const auto name = fs::path(texture.address.inner.back()).filename().string();
             const auto& one = wanted.layers[layer];
-            group.notes.push_back(one.is_own() ? fmt::format("{} stays as a parcel has it: what you painted meets it there", name)
-                                               : fmt::format("{}: \"{}\" changes the same place and gives way", name, one.title));
+            group.notes.push_back(one.is_own() ? phrase("{} stays as a parcel has it: what you painted meets it there", name)
+                                               : phrase("{}: \"{}\" changes the same place and gives way", name, one.title));
         }
     return std::move(planned.plan);
 }
@@ -160,7 +160,7 @@ void plan_patches(const ReadContext& context, const Project& project, std::vecto
             for (const auto& change : changes)
                 if (change.what == AddressedChange::What::add)
                     return fail(ErrorCode::unsupported,
-                                change.inner.back() + " is new to the game, and a patch archive holds only what replaces entries",
+                                phrase("{} is new to the game, and a patch archive holds only what replaces entries", change.inner.back()),
                                 "Deliver it into the archive, or beside the game");
             SKIVET_TRY(const auto files, spread_replacements(context, *source, group.contents));
             const auto file = patch_archive(project, group.source, made);
@@ -251,7 +251,7 @@ private:
         SKIVET_CHECK(check_fat_path(path));
         if (const auto [other, fresh] = taken_.emplace(lower(path), file); !fresh && other->second != file)
             return fail(ErrorCode::usage,
-                        fmt::format("{} and {} would be one file on the device, {}", file.string(), other->second.string(), path),
+                        phrase("{} and {} would be one file on the device, {}", file.string(), other->second.string(), path),
                         "Let the layout of the device's files have {path} or {archive} in it");
         return path_inside(device_.folder, path);
     }
@@ -310,7 +310,7 @@ void plan_device(const ReadContext& context, const Project& project, std::vector
     const auto work = [&]() -> Status {
         if (device.folder.empty()) return fail(ErrorCode::usage, "no card or device is known", "Say in the settings where it is");
         if (!fs::is_directory(device.folder, code))
-            return fail(ErrorCode::missing, device.folder.string() + " is not there",
+            return fail(ErrorCode::missing, phrase("{} is not there", device.folder.string()),
                         "Put in the card, or connect the device, and look again");
         if (device.loose) {
             const auto loose = laid_out_files(context, project, device.layout, groups, all, out);

@@ -7,6 +7,7 @@
 #include <QStackedWidget>
 #include <thread>
 
+#include "app/models/left_state.h"
 #include "app/models/models.h"
 #include "app/models/preferences.h"
 #include "app/open_windows.h"
@@ -389,6 +390,7 @@ TEST_F(Start, WhatIsNoRequestIsNotAnswered) {
 }
 
 TEST_F(Start, TheWindowComesBackAsLargeAsItWas) {
+    LeftState::the().load(folder / "left.json");
     windows->size = {};
     auto* window = windows->answer({}, true);
     const auto free = window->screen()->availableGeometry();
@@ -400,4 +402,5 @@ TEST_F(Start, TheWindowComesBackAsLargeAsItWas) {
     window->close();
     ASSERT_TRUE(wait([&] { return windows->all().empty(); }));
     EXPECT_EQ(windows->answer({})->size(), wanted);
+    LeftState::the().load({});
 }

@@ -270,7 +270,7 @@ void BenchModel::bring_in(std::vector<std::pair<Address, fs::path>> files) {
             for (const auto id : ids) forget(id);
             if (brought.count > 0)
                 messages_.tell(brought.count == 1 ? tr("One picture was brought in.")
-                                                  : tr("%1 pictures were brought in.").arg(brought.count));
+                                                  : tr("%L1 pictures were brought in.").arg(brought.count));
             watch();
             store_.tell_pieces_changed();
         });

@@ -15,7 +15,7 @@ void BenchModel::keep(Taken taken) {
                           ? tr("On the bench: %1, following %2")
                                 .arg(QString::fromStdString(pieces()[i].address.text()), QString::fromStdString(pieces()[i].file.string()))
                           : tr("On the bench: %1").arg(QString::fromStdString(pieces()[i].file.string())));
-    if (ids.size() > lines) messages_.say(tr("… and %1 more on the bench").arg(ids.size() - lines));
+    if (ids.size() > lines) messages_.say(tr("… and %L1 more on the bench").arg(ids.size() - lines));
     watch();
     store_.tell_pieces_changed();
 }
@@ -37,7 +37,7 @@ void BenchModel::take_with(std::vector<TakeWith> wanted, const TakeAs& as) {
         return true;
     });
     if (there.size() == 1) messages_.tell(tr("%1 is on the bench already.").arg(QString::fromStdString(there.front()->name())));
-    if (there.size() > 1) messages_.tell(tr("%1 of them are on the bench already.").arg(there.size()));
+    if (there.size() > 1) messages_.tell(tr("%L1 of them are on the bench already.").arg(there.size()));
     if (wanted.empty()) return;
     jobs_.run(
         this, tr("Writing out"),

@@ -2,6 +2,7 @@
 
 #include "app/models/pictures.h"
 #include "base/file_write.h"
+#include "base/phrase.h"
 #include "bench/fitting.h"
 #include "pixel/alpha_use.h"
 #include "workflow/kin.h"
@@ -48,7 +49,12 @@ bool CatalogModel::out_of_date(const AnalyzedCatalog& catalog) const {
 }
 
 void CatalogModel::measure_pictures() {
-    looking_ = jobs_.shown_progress(tr("Looking at pictures"));
+    if (const auto halted = jobs_.id_of(looking_)) jobs_.cancel(*halted);
+    // Halted, it ends: what was seen is in the index, and the next one goes on from there. A thread that waited would keep others waiting.
+    looking_ = jobs_.shown_progress(tr("Looking at pictures"), [this](bool halt) {
+        if (halt) looking_->cancel.cancel();
+        else if (catalog_->snapshot->whole && catalog_->unseen > 0) measure_pictures();
+    });
     struct Seen {
         std::shared_ptr<const AnalyzedCatalog> catalog;
         std::optional<Error> problem;
@@ -73,7 +79,7 @@ void CatalogModel::measure_pictures() {
             return out;
         },
         [this, take_over, before = catalog_->snapshot, progress = std::weak_ptr(looking_)](Seen seen) {
-            if (progress.lock() == looking_) looking_ = nullptr;
+            if (const auto mine = progress.lock(); mine == looking_ && !mine->cancel.canceled()) looking_ = nullptr;
             if (seen.problem) messages_.complain(*seen.problem);
             if (snapshot() == before) take_over(seen.catalog);
         });
@@ -201,7 +207,7 @@ bool CatalogModel::may_take(std::vector<std::size_t>& textures) {
     const auto first = to_text_of(*std::find_if(textures.begin(), textures.end(), is_foreign));
     const auto which = foreign == 1
                            ? tr("%1 is not as shipped: something else changed it.").arg(first)
-                           : tr("%1 of them are not as shipped, %2 among them: something else changed them.").arg(foreign).arg(first);
+                           : tr("%L1 of them are not as shipped, %2 among them: something else changed them.").arg(foreign).arg(first);
     if (!store_.project().only_as_shipped) {
         messages_.tell(which);
         return true;
@@ -304,6 +310,9 @@ void CatalogModel::export_items(const std::vector<std::size_t>& items, const Exp
     if (exporting_) return messages_.tell(tr("An export is running already."));
     exporting_ = std::make_shared<ExportProgress>();
     jobs_.end_with(exporting_->cancel);
+    jobs_.show_work(tr("Exporting"), exporting_, [progress = std::weak_ptr(exporting_)](bool halt) {
+        if (const auto now = progress.lock()) halt ? now->gate.pause() : now->gate.go_on();
+    });
     jobs_.run(
         this, tr("Exporting"),
         [context = store_.context(), catalog = catalog_, items, wish, to, force, progress = exporting_] {
@@ -321,7 +330,7 @@ void CatalogModel::export_items(const std::vector<std::size_t>& items, const Exp
         [this, to, done = std::move(done)](const Result<ExportReport>& report) {
             exporting_ = nullptr;
             if (report) {
-                messages_.say(tr("Exported to %1: %2 written, %3 there already, %4 failed")
+                messages_.say(tr("Exported to %1: %L2 written, %L3 there already, %L4 failed")
                                   .arg(QString::fromStdString(to.string()))
                                   .arg(report->written)
                                   .arg(report->skipped)
@@ -332,6 +341,40 @@ void CatalogModel::export_items(const std::vector<std::size_t>& items, const Exp
             }
             done(report);
         });
+}
+
+void CatalogModel::write_aside(const std::vector<std::size_t>& items, ExportAs as,
+                               std::function<void(Result<std::vector<fs::path>>)> done) {
+    auto progress = std::make_shared<ExportProgress>();
+    jobs_.show_work(tr("Writing files to drag"), progress);
+    jobs_.end_with(progress->cancel);
+    jobs_.run(
+        this, tr("Writing files to drag"),
+        [context = store_.context(), catalog = catalog_, items, as, progress]() -> Result<std::vector<fs::path>> {
+            const auto& snapshot = *catalog->snapshot;
+            const auto sources = std::shared_ptr<const std::vector<Source>>(catalog, &snapshot.sources);
+            std::vector<ExportItem> list;
+            for (const auto i : items)
+                if (list.size() < most_aside && i < snapshot.catalog.items.size() && snapshot.catalog.items[i].is_texture())
+                    list.push_back(export_item(*context, sources, snapshot.catalog.items[i], {}));
+            const auto aside = user_cache_folder() / "dragged";
+            std::error_code code;
+            const auto old = fs::file_time_type::clock::now() - std::chrono::hours(24);
+            for (const auto& one : fs::directory_iterator(aside, code))
+                if (one.last_write_time(code) < old) fs::remove_all(one.path(), code);
+            const auto folder = aside / unguessable();
+            ExportWish wish;
+            wish.as = as;
+            wish.shape = FolderShape::flat;
+            SKIVET_TRY(const auto report, run_export(list, wish, folder, *progress));
+            if (report.written == 0 && !report.failed.empty()) return fail(report.failed.front().error);
+            std::vector<fs::path> out;
+            for (const auto& name : plan_export(list, wish).names)
+                if (fs::exists(folder / name, code)) out.push_back(folder / name);
+            if (out.empty()) return fail(ErrorCode::missing, said("nothing that is chosen is a texture"));
+            return out;
+        },
+        [done = std::move(done)](Result<std::vector<fs::path>> files) { done(std::move(files)); });
 }
 
 }  // namespace skivet::app

@@ -73,6 +73,11 @@ public:
     /// Writes textures out beside the window; one export at a time. `done` gets the report on the window's thread.
     void export_items(const std::vector<std::size_t>& items, const ExportWish& wish, const std::filesystem::path& to, bool force,
                       std::function<void(const Result<ExportReport>&)> done);
+    /// Writes textures as files for another program, which may take its time with them: into the cache, where they go after a day. At most
+    /// `most_aside`.
+    void write_aside(const std::vector<std::size_t>& items, ExportAs as,
+                     std::function<void(Result<std::vector<std::filesystem::path>>)> done);
+    static constexpr std::size_t most_aside = 200;
     /// Of the running export; null when there is none.
     [[nodiscard]] std::shared_ptr<ExportProgress> exporting() const { return exporting_; }
 

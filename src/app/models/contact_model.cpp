@@ -1,5 +1,7 @@
 #include "app/models/contact_model.h"
 
+#include "app/language.h"
+
 #include "app/pages/page.h"
 
 namespace skivet::app {
@@ -98,7 +100,7 @@ QVariant ContactModel::data(const QModelIndex& index, int role) const {
             return to_text(item.name());
         }
         case Qt::AccessibleTextRole:
-            return row.head && !row.open ? tr("%1, a set of %2").arg(to_text(item.name())).arg(card.size()) : to_text(item.name());
+            return row.head && !row.open ? tr("%1, a set of %L2").arg(to_text(item.name())).arg(card.size()) : to_text(item.name());
         case Qt::ToolTipRole: return to_text(address_of(snapshot->sources[item.source], item).text());
         default: return {};
     }
@@ -176,15 +178,23 @@ int FacetModel::row_of(const QString& text) const {
     return -1;
 }
 
+namespace {
+/// Values are kept with searches, so they are English; folders and names of sources are what they are.
+QString shown_value(std::size_t facet, const std::string& value) {
+    if (static_cast<Facet>(facet) == Facet::size && value.starts_with("to ")) return FacetModel::tr("to %1").arg(to_text(value.substr(3)));
+    return static_cast<Facet>(facet) == Facet::folder && value == "(no folder)" ? FacetModel::tr("(no folder)") : spoken(value);
+}
+}  // namespace
+
 QVariant FacetModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= int(rows_.size())) return {};
     const auto& row = rows_[std::size_t(index.row())];
     switch (role) {
         case Kind: return int(row.kind);
         case Count: return row.count;
-        case Qt::DisplayRole: return row.kind == RowKind::more ? tr("%1 more…").arg(row.count) : to_text(row.value);
+        case Qt::DisplayRole: return row.kind == RowKind::more ? tr("%L1 more…").arg(row.count) : shown_value(row.facet, row.value);
         case Qt::AccessibleTextRole:
-            return row.kind == RowKind::heading ? to_text(row.value)
+            return row.kind == RowKind::heading ? spoken(row.value)
                                                 : tr("%1, %2").arg(data(index, Qt::DisplayRole).toString()).arg(row.count);
         case Qt::CheckStateRole: {
             if (row.kind == RowKind::trait) return query_.traits[row.facet] ? Qt::Checked : Qt::Unchecked;

@@ -26,6 +26,9 @@ public:
     [[nodiscard]] std::size_t texture_count() const { return textures_; }
     [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : int(rows_.size()); }
     [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;
+    [[nodiscard]] Qt::ItemFlags flags(const QModelIndex& index) const override {
+        return QAbstractListModel::flags(index) | Qt::ItemIsDragEnabled;
+    }
 
 private:
     struct Row {

@@ -5,6 +5,7 @@
 #include <QRegularExpression>
 #include <QTime>
 
+#include "app/language.h"
 #include "workflow/places.h"
 
 namespace skivet::app {
@@ -40,7 +41,7 @@ GameProcess::GameProcess(Messages& messages, QObject* parent) : QObject(parent),
         if (bytes.size() > at_once) {
             const auto left_out = bytes.size() - at_once;
             bytes = bytes.right(at_once);
-            printed_rest_ = tr("… %1 bytes more …").arg(left_out).toUtf8() + '\n';
+            printed_rest_ = tr("… %L1 bytes more …").arg(left_out).toUtf8() + '\n';
         }
         take(printed_rest_, bytes);
     });
@@ -83,7 +84,7 @@ bool GameProcess::start(const Project& project) {
         log_at_ = QFileInfo(log_file_).size();  // what an earlier game wrote is not this one's
         log_timer_.start();
     }
-    state_ = tr("running since %1").arg(QTime::currentTime().toString(QStringLiteral("HH:mm")));
+    state_ = tr("running since %1").arg(clock_text(QDateTime::currentSecsSinceEpoch()));
     process_.start(QString::fromStdString(play.command[0]), arguments);
     messages_.say(tr("Started %1").arg(QString::fromStdString(play.command[0])));
     emit changed();
@@ -118,7 +119,7 @@ void GameProcess::read_log() {
     if (log_file_.isEmpty() || !file.open(QIODevice::ReadOnly)) return;
     if (file.size() < log_at_) log_at_ = 0;  // begun anew
     if (file.size() - log_at_ > at_once) {
-        log_rest_ = tr("… %1 bytes more …").arg(file.size() - at_once - log_at_).toUtf8() + '\n';
+        log_rest_ = tr("… %L1 bytes more …").arg(file.size() - at_once - log_at_).toUtf8() + '\n';
         log_at_ = file.size() - at_once;
     }
     if (file.size() == log_at_ || !file.seek(log_at_)) return;

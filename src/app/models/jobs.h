@@ -1,7 +1,10 @@
 #pragma once
 // Work beside the window. A job is a function that computes on one of Jobs' threads and one that takes its result on the window's thread;
 // the result is dropped when the object that asked for it is gone by then. Nothing else in the application starts a thread.
+#include <chrono>
+#include <deque>
 #include <memory>
+#include <optional>
 #include <QObject>
 #include <QPointer>
 #include <QThreadPool>
@@ -38,14 +41,15 @@ public:
     /// not worth saying.
     template <class Work, class Done>
     void run(By by, QObject* asker, const QString& what, Work work, Done done) {
-        begin(what);
-        pool(by).start([this, asker = QPointer<QObject>(asker), work = std::move(work), done = std::move(done)]() mutable {
-            auto result = std::make_shared<decltype(work())>(work());
-            post([this, asker, result, done = std::move(done)]() mutable {
-                end();
-                if (asker && !left_) done(std::move(*result));
+        pool(by).start(
+            [this, id = begin(what), asker = QPointer<QObject>(asker), work = std::move(work), done = std::move(done)]() mutable {
+                auto result = std::make_shared<decltype(work())>(work());
+                post([this, id, asker, result, done = std::move(done)]() mutable {
+                    const auto ended = end(id);
+                    if (asker && !left_) done(std::move(*result));
+                    say_ended(ended);
+                });
             });
-        });
     }
     template <class Work, class Done>
     void run(QObject* asker, const QString& what, Work work, Done done) {
@@ -58,10 +62,31 @@ public:
     /// Frees values beside the window: a hundred thousand entries take longer than its thread has.
     void let_go(std::vector<std::shared_ptr<const void>> old);
 
-    /// A progress that is shown in the footer, and that `cancel` cancels, for as long as somebody holds it.
-    [[nodiscard]] std::shared_ptr<Progress> shown_progress(const QString& what);
+    /// A progress that is shown, and that `cancel` cancels, for as long as somebody holds it. `pause`, where the work can be halted, is
+    /// told whether it is to be.
+    [[nodiscard]] std::shared_ptr<Progress> shown_progress(const QString& what, std::function<void(bool)> pause = {});
+    /// The same for a progress that is there.
+    void show_work(const QString& what, const std::shared_ptr<Progress>& progress, std::function<void(bool)> pause = {});
     /// Ends what is shown.
     void cancel();
+
+    /// Something that is being done, as a person sees it.
+    struct Work {
+        quint64 id = 0;
+        QString what;
+        quint64 done = 0, total = 0;  ///< total 0: how much there is to do is not known
+        double rate = 0;              ///< of the last seconds, per second; 0: not known
+        double seconds = 0;           ///< since it began
+        bool can_cancel = false, can_pause = false, paused = false;
+        /// Seconds that are left at this rate; nullopt: not known.
+        [[nodiscard]] std::optional<double> left() const;
+    };
+    /// All of it, the oldest first.
+    [[nodiscard]] std::vector<Work> work() const;
+    void cancel(quint64 id);
+    void pause(quint64 id, bool halt);
+    /// The work that counts with this progress; nothing where it is not shown.
+    [[nodiscard]] std::optional<quint64> id_of(const std::shared_ptr<Progress>& progress) const;
     /// Set when the application ends.
     [[nodiscard]] CancelToken ending() const { return ending_; }
     [[nodiscard]] bool busy() const { return running_ > 0; }
@@ -69,21 +94,39 @@ public:
 signals:
     /// What runs; empty: nothing. `total` 0: how much there is to do is not known.
     void activity(const QString& what, quint64 done, quint64 total);
+    /// What `work` says is other than before; ten times a second while anything is counted.
+    void work_changed();
+    /// Named work came to its end, whichever; what it had to say was said.
+    void work_ended(const QString& what, double seconds);
 
 private:
-    struct Shown {
+    using Clock = std::chrono::steady_clock;
+    struct Named {
+        quint64 id;
         QString what;
-        std::weak_ptr<Progress> progress;
+        Clock::time_point since;
     };
-    void begin(const QString& what);
-    void end();
+    struct Shown {
+        quint64 id;
+        QString what;
+        Clock::time_point since;
+        std::weak_ptr<Progress> progress;
+        std::function<void(bool)> pause;
+        std::shared_ptr<Progress> held;                          ///< while it is halted
+        std::deque<std::pair<Clock::time_point, quint64>> seen;  ///< how much was done, in the last seconds
+    };
+    quint64 begin(const QString& what);
+    Named end(quint64 id);
+    void say_ended(const Named& ended);
     void post(std::function<void()> what);
     void show_progress();
     [[nodiscard]] QThreadPool& pool(By by) { return pools_[static_cast<std::size_t>(by)]; }
 
     QThreadPool pools_[4];
     CancelToken ending_;
+    std::vector<Named> named_;  ///< what runs, the oldest first
     std::vector<Shown> shown_;
+    quint64 last_ = 0;
     std::vector<CancelToken> ends_;
     QTimer timer_;
     int running_ = 0;

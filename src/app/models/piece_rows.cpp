@@ -1,5 +1,7 @@
 #include "app/models/piece_rows.h"
 
+#include "app/language.h"
+
 #include <algorithm>
 
 namespace skivet::app {
@@ -101,8 +103,7 @@ QVariant PieceRows::data(const QModelIndex& index, int role) const {
     if (!piece) return {};
     const auto name = QString::fromStdString(piece->name());
     if (role == Qt::DisplayRole) return name;
-    const auto state = name_of(piece->state);
-    return tr("%1, %2").arg(name, QString::fromUtf8(state.data(), qsizetype(state.size())));
+    return tr("%1, %2").arg(name, spoken(name_of(piece->state)));
 }
 
 }  // namespace skivet::app

@@ -8,7 +8,9 @@
 #include <QStyledItemDelegate>
 #include <QUrl>
 
+#include "app/language.h"
 #include "app/theme/theme.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/row_frame.h"
 #include "app/widgets/titled_view.h"
 #include "app/workshop/touch_window.h"
@@ -21,7 +23,7 @@ QString when(std::int64_t seconds) {
     const auto ago = QDateTime::currentSecsSinceEpoch() - seconds;
     if (ago < 60) return QObject::tr("just now");
     if (ago < 3600) return QObject::tr("%1 min ago").arg(ago / 60);
-    return QDateTime::fromSecsSinceEpoch(seconds).toString(QStringLiteral("d MMM HH:mm"));
+    return moment_text(seconds);
 }
 
 QString what_happened(const Piece& piece) {
@@ -92,7 +94,7 @@ public:
         draw_state(*p, QPointF(box.right() - 132, box.y() + 26), piece.state);
         p->setFont(text_font(13));
         p->setPen(piece.state == PieceState::needs_mend ? c.mark : c.ink);
-        p->drawText(QRectF(box.right() - 118, box.y() + 14, 116, 24), int(Qt::AlignLeft | Qt::AlignVCenter), to_text(name_of(piece.state)));
+        p->drawText(QRectF(box.right() - 118, box.y() + 14, 116, 24), int(Qt::AlignLeft | Qt::AlignVCenter), spoken(name_of(piece.state)));
         p->setPen(c.ink);
         p->setFont(text_font(12));
         p->drawText(QRectF(box.right() - 200, box.bottom() - 32, 186, 22), int(Qt::AlignRight | Qt::AlignVCenter), next_step(piece.state));
@@ -239,7 +241,7 @@ QWidget* BenchPage::make_left() {
     box->addWidget(other_);
     other_->hide();
 
-    auto* bottom = new QHBoxLayout;
+    auto* bottom = new FlowRow;
     bottom->addWidget(new Button(folder_, Button::Look::plain));
     bottom->addWidget(new Button(away_, Button::Look::plain));
     bottom->addWidget(new Button(bring_, Button::Look::plain));
@@ -279,13 +281,13 @@ QWidget* BenchPage::make_right() {
     box->addSpacing(6);
     box->addWidget(make_label(tr("FILE"), "heading"));
     box->addWidget(file_);
-    auto* versions = new QHBoxLayout;
+    auto* versions = new FlowRow;
     versions->addWidget(new Button(touch_, Button::Look::plain));
     versions->addWidget(new Button(versions_, Button::Look::plain));
     versions->addStretch();
     box->addLayout(versions);
     box->addStretch(1);
-    auto* bottom = new QHBoxLayout;
+    auto* bottom = new FlowRow;
     bottom->addWidget(new Button(edit_, Button::Look::plain));
     bottom->addWidget(new Button(again_, Button::Look::plain));
     bottom->addStretch();
@@ -347,10 +349,10 @@ void BenchPage::show_totals() {
     const auto chosen = states_->currentData();
     const QSignalBlocker quiet(states_);
     states_->clear();
-    states_->addItem(tr("all · %1").arg(model_->pieces().size()), -1);
+    states_->addItem(tr("all · %L1").arg(model_->pieces().size()), -1);
     for (const auto& [state, count] : counts) {
-        parts << tr("%1 %2").arg(count).arg(to_text(name_of(state)));
-        states_->addItem(tr("%1 · %2").arg(to_text(name_of(state))).arg(count), int(state));
+        parts << tr("%1 %2").arg(count).arg(spoken(name_of(state)));
+        states_->addItem(tr("%1 · %2").arg(spoken(name_of(state))).arg(count), int(state));
     }
     // A state no piece has any more shows all again.
     const int at = chosen.isValid() ? states_->findData(chosen) : 0;
@@ -358,7 +360,7 @@ void BenchPage::show_totals() {
     if (at < 0) rows_->set_states({});
     totals_->setText(
         rows_->rowCount() < int(model_->pieces().size())
-            ? tr("%1 of %2 shown · %3").arg(rows_->rowCount()).arg(model_->pieces().size()).arg(parts.join(QStringLiteral(" · ")))
+            ? tr("%L1 of %L2 shown · %3").arg(rows_->rowCount()).arg(model_->pieces().size()).arg(parts.join(QStringLiteral(" · ")))
             : parts.join(QStringLiteral(" · ")));
 }
 
@@ -367,7 +369,7 @@ void BenchPage::show_other() {
     other_->setVisible(!others.empty());
     if (others.empty()) return;
     const auto* piece = model_->piece(others.front().piece);
-    const auto more = others.size() > 1 ? tr(" (and %1 more)").arg(others.size() - 1) : QString();
+    const auto more = others.size() > 1 ? tr(" (and %L1 more)").arg(others.size() - 1) : QString();
     other_text_->setText(tr("%1 was saved beside %2%3. Is it the edit now?")
                              .arg(to_text(others.front().file.filename()), piece ? to_text(piece->file.filename()) : QString(), more));
 }
@@ -387,7 +389,7 @@ void BenchPage::show_piece() {
     auto where = tr("%1 in %2").arg(steps.join(QStringLiteral(" ▸ ")), to_text(piece.address.source.filename()));
     if (!piece.like.empty()) where += tr("\nNew: a variant of %1, comes with its delivery").arg(to_text(piece.like));
     facts_->setText(where);
-    state_text_->setText(tr("%1 — %2").arg(to_text(name_of(piece.state)), next_step(piece.state)));
+    state_text_->setText(tr("%1 — %2").arg(spoken(name_of(piece.state)), next_step(piece.state)));
     QStringList touches;
     for (const auto& text : piece.touches)
         if (const auto touch = parse_touch_up(text)) touches << to_text(describe(*touch));

@@ -16,6 +16,8 @@ class BenchPage : public Page {
 public:
     explicit BenchPage(BenchModel* model, QWidget* parent = nullptr);
     void entered() override;
+    [[nodiscard]] QJsonObject view() const override { return {{QStringLiteral("piece"), int(current_piece())}}; }
+    void restore(const QJsonObject& view) override { choose_piece(PieceId(view.value(QStringLiteral("piece")).toInt())); }
     /// The chosen piece; 0: none.
     [[nodiscard]] PieceId current_piece() const;
     void choose_piece(PieceId piece);

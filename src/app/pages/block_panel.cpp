@@ -38,7 +38,7 @@ BlockPanel::BlockPanel(QWidget* parent) : QWidget(parent) {
     auto* words = new QVBoxLayout;
     words->setSpacing(0);
     head_ = make_label({}, "strong");
-    text_ = make_label({}, "soft");
+    text_ = make_label({}, "soft", true);
     for (auto* label : {head_, text_}) label->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     words->addWidget(head_);
     words->addWidget(text_);
@@ -105,7 +105,8 @@ void BlockPanel::refresh() {
                            .arg(to_text(grouped(fit.kept_blocks())), to_text(grouped(fit.new_blocks()))));
         text_->setText(tr("File: %1 bytes. You changed %2 texels; what the game gets is %3 from your picture.")
                            .arg(to_text(grouped(fit.file.size())), to_text(grouped(fit.change.changed_texels)),
-                                std::isinf(fit.quality.psnr_rgb) ? tr("no different") : tr("%1 dB").arg(fit.quality.psnr_rgb, 0, 'f', 1)));
+                                std::isinf(fit.quality.psnr_rgb) ? tr("no different")
+                                                                 : tr("%1 dB").arg(QLocale().toString(fit.quality.psnr_rgb, 'f', 1))));
         return;
     }
     const Image* images[] = {&*fit.original, &*fit.edited, &*fit.result};

@@ -4,6 +4,7 @@
 #include <QKeyEvent>
 #include <QPainter>
 
+#include "app/language.h"
 #include "app/models/contact_model.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
@@ -61,9 +62,9 @@ void CardDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const 
     QString fact = entry.error && entry.desc.format != Format::unknown
                        ? (entry.error->code == ErrorCode::missing ? tr("part missing") : tr("damaged"))
                    : entry.error ? tr("cannot be read")
-                   : closed_set  ? tr("set of %1").arg(in_set)
+                   : closed_set  ? tr("set of %L1").arg(in_set)
                    : open && known
-                       ? to_text(name_of(catalog->analysis.roles[item]))
+                       ? spoken(name_of(catalog->analysis.roles[item]))
                        : QStringLiteral("%1 %2×%3").arg(to_text(info(entry.desc.format).name)).arg(entry.desc.width).arg(entry.desc.height);
     if (!entry.effective && !entry.error) fact = tr("%1 · shadowed").arg(to_text(info(entry.desc.format).name));
     if (const auto score = index.data(ContactModel::Score); score.isValid())
@@ -72,7 +73,7 @@ void CardDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const 
     const double room = text.width() - (state ? 20 : 0);
     QString right;
     if (known && catalog->analysis.twins[item] > 0 && entry.effective && card.width() > 120)
-        right = catalog->analysis.twins[item] == 1 ? tr("1 twin") : tr("%1 twins").arg(catalog->analysis.twins[item]);
+        right = catalog->analysis.twins[item] == 1 ? tr("1 twin") : tr("%L1 twins").arg(catalog->analysis.twins[item]);
     const double taken = right.isEmpty() ? 0 : p->fontMetrics().horizontalAdvance(right) + 6;
     const bool both = p->fontMetrics().horizontalAdvance(fact) + taken <= room;
     p->drawText(QRectF(text.x(), text.y() + 18, room, 18), int(Qt::AlignLeft | Qt::AlignVCenter),
@@ -116,7 +117,7 @@ void FacetDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const
     p->setPen(QPen(focus ? c.mark : on ? c.ink : c.border, focus ? 2 : 1));
     p->setBrush(on ? c.ink : c.card);
     p->drawRoundedRect(mark, 2, 2);
-    const auto count = QString::number(index.data(FacetModel::Count).toUInt());
+    const auto count = QLocale().toString(index.data(FacetModel::Count).toUInt());
     p->setPen(c.soft);
     p->setFont(number_font(11));
     const int taken = p->fontMetrics().horizontalAdvance(count) + 8;

@@ -2,17 +2,23 @@
 
 #include <QApplication>
 #include <QClipboard>
+#include <QDrag>
 #include <QDragEnterEvent>
 #include <QFileDialog>
 #include <QHBoxLayout>
+#include <QJsonArray>
 #include <QKeyEvent>
 #include <QMenu>
 #include <QMimeData>
+#include <QSplitter>
 
 #include "app/catalog_dialogs.h"
 #include "app/dialogs.h"
+#include "app/language.h"
+#include "app/models/left_state.h"
 #include "app/pages/catalog_delegates.h"
 #include "app/theme/theme.h"
+#include "app/widgets/flow_row.h"
 #include "app/workshop/take_window.h"
 
 namespace skivet::app {
@@ -59,6 +65,8 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page("catalog",
     auto* by_picture = add_action("by-picture", tr("By picture…"), QKeySequence(Qt::CTRL | Qt::Key_I),
                                   tr("Find what looks like an image: choose a file, drop one here, or paste it with Ctrl+V"),
                                   [this] { choose_picture(); });
+    add_action("copy-the-picture", tr("Copy the picture"), QKeySequence::Copy, tr("What is shown large, for another program"),
+               [this] { copy_picture(); });
     add_action("find-the-pasted-picture", tr("Find the pasted picture"), QKeySequence::Paste,
                tr("Find what looks like the image in the clipboard"), [this] { paste_picture(); });
     add_action("next-match", tr("Next match"), Qt::Key_F3, tr("The next texture that was found"), [this] { step(1); });
@@ -75,7 +83,7 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page("catalog",
     for (const auto& row : all_roles()) {
         const auto role = row.role;
         const auto key = Qt::Key(row.key);  // of digits and capital letters Qt's keys are the characters
-        const auto name = role == Role::unsure ? tr("as guessed") : to_text(name_of(role));
+        const auto name = role == Role::unsure ? tr("as guessed") : spoken(name_of(role));
         const auto id = std::string(name_of(role));
         put_in_submenu(add_action(("role-" + id).c_str(), tr("Role: %1").arg(name), QKeySequence(Qt::ALT | key),
                                   tr("Say what the chosen textures are for"), [this, role] { model_->set_role(chosen(false), role); }),
@@ -123,7 +131,7 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page("catalog",
     count_ = make_label({}, "soft");
     top->addWidget(search_, 1);
     box->addLayout(top);
-    auto* under = new QHBoxLayout;
+    auto* under = new FlowRow;
     under->setContentsMargins(0, 0, 6, 0);
     under->addWidget(new Button(by_picture, Button::Look::link));
     under->addWidget(new Button(searches, Button::Look::link));
@@ -165,6 +173,18 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page("catalog",
                });
     connect(contact_sheet_, &ContactSheet::opened, this,
             [this](const QModelIndex& index) { keep_current([&] { cards_->toggle(index.row()); }); });
+    connect(contact_sheet_, &ContactSheet::dragged, this, &CatalogPage::drag_chosen);
+    begin_drag = [this](QMimeData* files, const QPixmap& picture) {
+        // It took a moment to write them: whoever let go meanwhile does not want to carry anything.
+        if (!(QApplication::mouseButtons() & Qt::LeftButton)) {
+            delete files;
+            return model_->tell(tr("Hold the button a moment longer: the files are ready now."));
+        }
+        auto* drag = new QDrag(this);
+        drag->setMimeData(files);
+        drag->setPixmap(picture);
+        drag->exec(Qt::CopyAction);
+    };
     auto* empty = new QWidget;
     auto* empty_box = new QVBoxLayout(empty);
     empty_text_ = make_label({}, "subtitle", true);
@@ -186,7 +206,6 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page("catalog",
     box->addWidget(middle_, 1);
 
     viewer_ = new TextureViewer(model);
-    viewer_->setFixedWidth(388);
     // Without its key, so that all of them have room; the tool tip says it.
     const auto add_short = [this](QAction* action, const QString& text, const char* name) {
         auto* button = new Button(text, Button::Look::plain);
@@ -201,12 +220,22 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page("catalog",
     add_short(how, tr("…"), "how");
     viewer_->buttons()->addWidget(new Button(bench, Button::Look::primary));
 
+    viewer_->setMinimumWidth(388);
+    center->setMinimumWidth(380);
+    auto* halves = new QSplitter;
+    halves->setChildrenCollapsible(false);
+    halves->setHandleWidth(14);
+    halves->addWidget(center);
+    halves->addWidget(viewer_);
+    halves->setStretchFactor(0, 1);
+    halves->setStretchFactor(1, 0);
+    halves->setSizes({1000, 388});
+    keep_columns(halves, "catalog");
     auto* columns = new QHBoxLayout(this);
     columns->setContentsMargins(16, 16, 16, 16);
     columns->setSpacing(14);
     columns->addWidget(left);
-    columns->addWidget(center, 1);
-    columns->addWidget(viewer_);
+    columns->addWidget(halves, 1);
 
     connect(search_, &QLineEdit::textChanged, this, [this] {
         if (hits_) leave_hits();
@@ -241,6 +270,35 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page("catalog",
 
 void CatalogPage::entered() { search_->setFocus(); }
 
+QJsonObject CatalogPage::view() const {
+    const auto chosen = facets_->chosen();
+    QJsonArray values, traits;
+    for (std::size_t f = 0; f < facet_count; ++f)
+        for (const auto& value : chosen.chosen[f]) values << QJsonArray{int(f), to_text(value)};
+    for (std::size_t t = 0; t < trait_count; ++t)
+        if (chosen.traits[t]) traits << int(t);
+    return {{QStringLiteral("search"), search_->text()},
+            {QStringLiteral("facets"), values},
+            {QStringLiteral("traits"), traits},
+            {QStringLiteral("texture"), wished_.isEmpty() ? current_ : wished_},
+            {QStringLiteral("card"), contact_sheet_->card_width()}};
+}
+
+void CatalogPage::restore(const QJsonObject& view) {
+    CatalogQuery query;
+    for (const auto& value : view.value(QStringLiteral("facets")).toArray())
+        if (const auto f = value[0].toInt(-1); f >= 0 && std::size_t(f) < facet_count)
+            query.chosen[std::size_t(f)].push_back(value[1].toString().toStdString());
+    for (const auto& trait : view.value(QStringLiteral("traits")).toArray())
+        if (const auto t = trait.toInt(-1); t >= 0 && std::size_t(t) < trait_count) query.traits[std::size_t(t)] = true;
+    facets_->set_chosen(query);
+    const QSignalBlocker quiet(search_);
+    search_->setText(view.value(QStringLiteral("search")).toString());
+    wished_ = view.value(QStringLiteral("texture")).toString();
+    if (const int width = view.value(QStringLiteral("card")).toInt(); width > 0) contact_sheet_->set_card_width(width);
+    ask();
+}
+
 void CatalogPage::ask() {
     if (hits_) return;
     asking_.cancel();
@@ -273,11 +331,14 @@ void CatalogPage::keep_current(const std::function<void()>& change) {
     const auto snapshot = model_->snapshot();
     std::size_t item = viewer_->item();
     // In another snapshot the same texture may have another number.
-    if (item >= snapshot->catalog.items.size() || address_text(*snapshot, item) != current_) {
-        item = std::size_t(-1);
-        for (std::size_t i = 0; i < snapshot->catalog.items.size() && !current_.isEmpty(); ++i)
-            if (snapshot->catalog.items[i].is_texture() && address_text(*snapshot, i) == current_) item = i;
-    }
+    const auto at = [&](const QString& address) {
+        for (std::size_t i = 0; i < snapshot->catalog.items.size() && !address.isEmpty(); ++i)
+            if (snapshot->catalog.items[i].is_texture() && address_text(*snapshot, i) == address) return i;
+        return std::size_t(-1);
+    };
+    if (item >= snapshot->catalog.items.size() || address_text(*snapshot, item) != current_) item = at(current_);
+    if (const auto wished = at(wished_); wished < snapshot->catalog.items.size()) item = wished, wished_.clear();
+    else if (snapshot->whole) wished_.clear();
     change();
     int row = item < snapshot->catalog.items.size() ? cards_->row_of(item) : -1;
     if (row < 0 && item < snapshot->catalog.items.size()) {  // inside a set that is closed now
@@ -315,7 +376,7 @@ void CatalogPage::show_answer(const CatalogAnswer& answer, std::vector<Card> car
 
 void CatalogPage::show_counts() {
     const bool none = model_->snapshot()->catalog.items.empty();
-    count_->setText(hits_ ? QString() : tr("%1 of %2").arg(answer_.items.size()).arg(answer_.all));
+    count_->setText(hits_ ? QString() : tr("%L1 of %L2").arg(answer_.items.size()).arg(answer_.all));
     middle_->setCurrentIndex(cards_->rowCount() > 0 ? 0 : 1);
     empty_text_->setText(none || answer_.all == 0 ? tr("No textures yet. Add the game's archives under Sources.")
                          : hits_                  ? tr("Nothing looks like this picture.")
@@ -374,6 +435,38 @@ void CatalogPage::export_chosen() {
         all.insert(all.end(), here.begin(), here.end());
     }
     show_export(this, model_, std::move(some), std::move(all));
+}
+
+void CatalogPage::copy_picture() {
+    const auto image = viewer_->view()->image();
+    if (image.isNull()) return model_->tell(tr("No picture is shown."));
+    QApplication::clipboard()->setImage(image);
+    model_->tell(tr("The picture is copied."));
+}
+
+void CatalogPage::drag_chosen() {
+    auto items = chosen(false);
+    if (const auto indexes = contact_sheet_->selectionModel()->selectedIndexes(); indexes.size() > 1) {
+        items.clear();
+        for (const auto& index : indexes)
+            for (const auto item : cards_->items_at(index.row())) items.push_back(item);
+    }
+    if (items.empty()) return;
+    if (items.size() > CatalogModel::most_aside)
+        return model_->tell(tr("%L1 textures are too many to drag; Export writes them.").arg(items.size()));
+    const auto as = QApplication::keyboardModifiers() & Qt::ShiftModifier ? ExportAs::dds : ExportAs::picture;
+    const auto picture = items.size() == 1 ? viewer_->view()->image() : QImage();
+    model_->write_aside(items, as, [this, picture](Result<std::vector<std::filesystem::path>> files) {
+        if (!files) return model_->tell(to_text(files.error().message()));
+        auto* mime = new QMimeData;
+        QList<QUrl> urls;
+        for (const auto& file : *files) urls << QUrl::fromLocalFile(to_text(file));
+        mime->setUrls(urls);
+        if (!picture.isNull()) mime->setImageData(picture);
+        const auto small =
+            picture.isNull() ? QPixmap() : QPixmap::fromImage(picture.scaled(96, 96, Qt::KeepAspectRatio, Qt::SmoothTransformation));
+        begin_drag(mime, small);
+    });
 }
 
 }  // namespace skivet::app

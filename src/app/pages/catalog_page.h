@@ -1,6 +1,7 @@
 #pragma once
 #include <QLineEdit>
 #include <QListView>
+#include <QMimeData>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
@@ -17,6 +18,8 @@ class CatalogPage : public Page {
 public:
     explicit CatalogPage(CatalogModel* model, QWidget* parent = nullptr);
     void entered() override;
+    [[nodiscard]] QJsonObject view() const override;
+    void restore(const QJsonObject& view) override;
     [[nodiscard]] QLineEdit* search() const { return search_; }
     [[nodiscard]] ContactSheet* contact_sheet() const { return contact_sheet_; }
     [[nodiscard]] ContactModel* model() const { return cards_; }
@@ -28,6 +31,8 @@ public:
     void find_by(const std::filesystem::path& file);
     /// Back to the search.
     void leave_hits();
+    /// How files leave the window by the mouse; a drag of the desktop's own unless a test listens.
+    std::function<void(QMimeData* files, const QPixmap& picture)> begin_drag;
 
 protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
@@ -47,6 +52,8 @@ private:
     void choose_picture();
     void paste_picture();
     void export_chosen();
+    void drag_chosen();
+    void copy_picture();
     /// Asks for a path inside the archive, beginning with `proposed`; the name of the dialog is for tests.
     void ask_for_variant();
     void ask_for_name();
@@ -63,6 +70,7 @@ private:
     QWidget* hits_row_;
     QLabel *hits_picture_, *hits_text_;
     TextureViewer* viewer_;
+    QString wished_;        ///< address of the one to go to as soon as it is there
     QString current_;       ///< address of the texture that is shown, to find it again in another snapshot
     CatalogAnswer answer_;  ///< the newest
     bool quiet_ = false;    ///< the contact sheet's current card moves, but what is large stays

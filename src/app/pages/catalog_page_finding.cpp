@@ -7,6 +7,7 @@
 #include <QMenu>
 #include <QMimeData>
 
+#include "app/models/left_state.h"
 #include "app/pages/catalog_page.h"
 
 namespace skivet::app {
@@ -60,6 +61,7 @@ void CatalogPage::choose_picture() {
     auto* dialog = new QFileDialog(this, tr("Find what looks like an image"));
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::ExistingFile);
+    keep_folder(dialog, "picture");
     connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& file) { find_by(std::filesystem::path(file.toStdString())); });
     dialog->open();
 }
@@ -97,7 +99,7 @@ void CatalogPage::show_hits(Result<std::vector<PictureHit>> hits, const QImage& 
     const bool sure = !hits->empty() && hits->front().score >= 0.85f;
     QString text = tr("What looks like %1, the most alike first.").arg(name);
     if (!sure) text += ' ' + tr("Nothing is very much like it.");
-    if (model_->catalog()->unseen > 0) text += ' ' + tr("%1 textures have not been looked at yet.").arg(model_->catalog()->unseen);
+    if (model_->catalog()->unseen > 0) text += ' ' + tr("%L1 textures have not been looked at yet.").arg(model_->catalog()->unseen);
     hits_text_->setText(text);
     hits_row_->show();
     cards_->show_hits(*hits);
@@ -114,6 +116,7 @@ void CatalogPage::leave_hits() {
 }
 
 void CatalogPage::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->source()) return;  // our own, on its way out
     const auto* mime = event->mimeData();
     if (mime->hasImage() || (mime->hasUrls() && mime->urls().size() == 1)) event->acceptProposedAction();
 }

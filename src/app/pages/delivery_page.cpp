@@ -6,8 +6,10 @@
 #include <QMessageBox>
 #include <QPainter>
 
+#include "app/language.h"
 #include "app/theme/theme.h"
 #include "app/widgets/byte_map.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/game_log.h"
 #include "app/workshop/parcels_window.h"
 #include "app/workshop/update_window.h"
@@ -60,7 +62,7 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
     state_ = make_label({}, "soft");
     head->addWidget(state_);
     left_box->addLayout(head);
-    auto* ways = new QHBoxLayout;
+    auto* ways = new FlowRow;
     const struct {
         const char* id;
         QString text, tip;
@@ -145,10 +147,10 @@ DeliveryPage::DeliveryPage(DeliveryModel* model, KinModel* kin, ParcelModel* par
     box->addSpacing(14);
     box->addWidget(make_label(tr("HISTORY"), "heading"));
     history_ = add_scrolling_column(box);
-    auto* bottom = new QHBoxLayout;
+    auto* bottom = new FlowRow;
     bottom->addWidget(new Button(undo_all_, Button::Look::plain));
     box->addLayout(bottom);
-    auto* primary = new QHBoxLayout;
+    auto* primary = new FlowRow;
     primary->addStretch();
     auto* deliver_button = new Button(deliver_, Button::Look::primary);
     deliver_button->setObjectName(QStringLiteral("deliver"));
@@ -285,7 +287,7 @@ void DeliveryPage::show_plan() {
                 box->addLayout(line);
             }
             if (group.pieces.size() > most_lines)
-                box->addWidget(make_label(tr("and %1 more pieces").arg(group.pieces.size() - most_lines), "soft"));
+                box->addWidget(make_label(tr("and %L1 more pieces").arg(group.pieces.size() - most_lines), "soft"));
             add_changes(box, group.changes);
             for (const auto& archive : group.lists) box->addWidget(make_label(tr("%1 is listed").arg(to_text(archive)), "value"));
             cards_->addWidget(card);
@@ -297,7 +299,7 @@ void DeliveryPage::show_plan() {
             row->setContentsMargins(16, 10, 16, 10);
             auto* text = new QVBoxLayout;
             text->addWidget(make_label(tr("%1 stays on the bench").arg(to_text(piece.name)), "strong"));
-            text->addWidget(make_label(piece.why.empty() ? tr("It needs a mend first.") : to_text(piece.why), "warning", true));
+            text->addWidget(make_label(piece.why.empty() ? tr("It needs a mend first.") : spoken(piece.why), "warning", true));
             row->addLayout(text, 1);
             auto* mend = new Button(tr("Mend it"), Button::Look::plain);
             connect(mend, &QPushButton::clicked, this, [this, id = piece.id] { emit fit_wanted(id); });
@@ -336,9 +338,9 @@ void DeliveryPage::show_plan() {
     cards_->addStretch();
     state_->setText(count ? tr("nothing has been written yet") : QString());
     deliver_->setText(pieces == 1 && changes == 0 ? tr("Deliver 1 piece")
-                      : pieces && changes == 0    ? tr("Deliver %1 pieces").arg(pieces)
+                      : pieces && changes == 0    ? tr("Deliver %L1 pieces").arg(pieces)
                       : count == 1                ? tr("Deliver 1 change")
-                      : count                     ? tr("Deliver %1 changes").arg(count)
+                      : count                     ? tr("Deliver %L1 changes").arg(count)
                                                   : tr("Deliver"));
     deliver_->setEnabled(count > 0);
     vault_->setText(count == 0  ? tr("nothing new")
@@ -354,7 +356,7 @@ void DeliveryPage::add_new_files(QVBoxLayout* box, const DeliveryGroup& group) {
     const auto& files = group.plan.files;
     const auto bytes = to_text(human_bytes(group.plan.bytes_written()));
     box->addWidget(
-        make_label(files.size() == 1 ? tr("A new file of %1").arg(bytes) : tr("%1 new files, %2").arg(files.size()).arg(bytes), "soft"));
+        make_label(files.size() == 1 ? tr("A new file of %1").arg(bytes) : tr("%L1 new files, %2").arg(files.size()).arg(bytes), "soft"));
     for (const auto& file : std::span(files).first(std::min(files.size(), most))) {
         auto* line = new QHBoxLayout;
         const auto below = file.file.lexically_relative(group.source);
@@ -363,7 +365,7 @@ void DeliveryPage::add_new_files(QVBoxLayout* box, const DeliveryGroup& group) {
         line->addWidget(make_label(to_text(human_bytes(file.new_size)), "soft"));
         box->addLayout(line);
     }
-    if (files.size() > most) box->addWidget(make_label(tr("and %1 more files").arg(files.size() - most), "soft"));
+    if (files.size() > most) box->addWidget(make_label(tr("and %L1 more files").arg(files.size() - most), "soft"));
     for (const auto& note : group.notes) box->addWidget(make_label(to_text(note), "soft", true));
 }
 
@@ -371,7 +373,7 @@ void DeliveryPage::add_changes(QVBoxLayout* box, const std::vector<EntryChange>&
     for (std::size_t i = 0; i < std::min(changes.size(), most_lines); ++i) box->addLayout(make_change_line(changes[i]));
     if (changes.size() <= most_lines) return;
     auto* line = new QHBoxLayout;
-    line->addWidget(make_label(tr("and %1 more entries").arg(changes.size() - most_lines), "soft"));
+    line->addWidget(make_label(tr("and %L1 more entries").arg(changes.size() - most_lines), "soft"));
     line->addStretch();
     auto* leave = new Button(tr("Leave all of them"), Button::Look::link);
     connect(leave, &QPushButton::clicked, this, [this, changes] { model_->leave(changes); });
@@ -404,9 +406,9 @@ void DeliveryPage::show_copies() {
     }
     copies_->setVisible(copies > 0);
     if (copies == 0) return;
-    copies_title_->setText(copies == 1 ? tr("A copy stays as it is") : tr("%1 copies stay as they are").arg(copies));
+    copies_title_->setText(copies == 1 ? tr("A copy stays as it is") : tr("%L1 copies stay as they are").arg(copies));
     auto where = names.join(QStringLiteral(", "));
-    if (copies > most_names) where += tr(" and %1 more").arg(copies - most_names);
+    if (copies > most_names) where += tr(" and %L1 more").arg(copies - most_names);
     copies_text_->setText(tr("The game goes on showing the old picture in %1.").arg(where));
 }
 
@@ -416,10 +418,10 @@ void DeliveryPage::ask_to_undo_all() {
     QStringList lines;
     for (auto journal = history.rbegin(); journal != history.rend(); ++journal) {
         if (lines.size() == 12) {
-            lines << tr("and %1 more").arg(history.rend() - journal);
+            lines << tr("and %L1 more").arg(history.rend() - journal);
             break;
         }
-        lines << QDateTime::fromSecsSinceEpoch(journal->time).toString(QStringLiteral("d MMM HH:mm  ")) + to_text(journal->title);
+        lines << moment_text(journal->time) + QStringLiteral("  ") + to_text(journal->title);
     }
     auto* box = new QMessageBox(
         QMessageBox::NoIcon, tr("Put everything back"),
@@ -443,8 +445,7 @@ void DeliveryPage::show_history() {
         auto* row = new QHBoxLayout(card);
         row->setContentsMargins(12, 6, 8, 6);
         const auto time = QDateTime::fromSecsSinceEpoch(journal->time);
-        auto* when = make_label(
-            time.date() == QDate::currentDate() ? time.toString(QStringLiteral("HH:mm")) : time.toString(QStringLiteral("d MMM")), "soft");
+        auto* when = make_label(time.date() == QDate::currentDate() ? clock_text(journal->time) : day_text(journal->time, false), "soft");
         when->setFont(number_font(12));
         row->addWidget(when);
         row->addSpacing(8);

@@ -5,10 +5,12 @@
 #include <QPainter>
 #include <QStyledItemDelegate>
 
+#include "app/language.h"
 #include "app/pages/block_panel.h"
 #include "app/pages/mip_rows.h"
 #include "app/theme/theme.h"
 #include "app/widgets/channel_row.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/row_frame.h"
 #include "app/workshop/touch_window.h"
 #include "base/text.h"
@@ -30,7 +32,7 @@ public:
         p->save();
         const auto box = draw_row_frame(*p, option, 4);
         draw_in_well(*p, QRectF(box.x() + 4, box.y() + 4, 31, 31), model_->picture(piece->id, true), 2);
-        const auto state = to_text(name_of(piece->state));
+        const auto state = spoken(name_of(piece->state));
         p->setFont(text_font(12));
         const int wide = p->fontMetrics().horizontalAdvance(state) + 8;
         p->setPen(piece->state == PieceState::needs_mend ? c.mark : c.soft);
@@ -140,7 +142,7 @@ QWidget* FittingPage::make_left() {
     box->setContentsMargins(12, 10, 12, 10);
     box->setSpacing(6);
     const auto row_of = [&](std::initializer_list<QAction*> first, std::initializer_list<QAction*> last, QWidget* before) {
-        auto* row = new QHBoxLayout;
+        auto* row = new FlowRow;
         row->setSpacing(5);
         if (before) row->addWidget(before);
         for (auto* action : first) row->addWidget(new Button(action, Button::Look::toggle));
@@ -205,7 +207,7 @@ QWidget* FittingPage::make_right() {
     list_title_ = make_label(tr("FIT LIST"), "heading");
     box->addWidget(list_title_);
     cards_ = add_scrolling_column(box);
-    auto* bottom = new QHBoxLayout;
+    auto* bottom = new FlowRow;
     bottom->addWidget(new Button(mend_all_, Button::Look::plain));
     bottom->addStretch();
     bottom->addWidget(new Button(next_, Button::Look::primary));
@@ -333,12 +335,12 @@ void FittingPage::update_mend_all() {
 std::vector<QPushButton*> FittingPage::offers_of(const Finding& finding) {
     std::vector<QPushButton*> out;
     if (finding.mend) {
-        auto* button = new Button(to_text(info(*finding.mend).words), Button::Look::plain);
+        auto* button = new Button(spoken(info(*finding.mend).words), Button::Look::plain);
         button->setObjectName(QStringLiteral("mend"));
         connect(button, &QPushButton::clicked, this, [this, piece = piece_, mend = *finding.mend] { fits_->mend({piece}, {mend}); });
         out.push_back(button);
         if (const auto others = fits_->with_mend(*finding.mend); others.size() > 1) {
-            auto* all = new Button(tr("In all %1").arg(others.size()), Button::Look::plain);
+            auto* all = new Button(tr("In all %L1").arg(others.size()), Button::Look::plain);
             all->setObjectName(QStringLiteral("mend_all"));
             all->setToolTip(tr("The same mend in every piece whose list offers it"));
             connect(all, &QPushButton::clicked, this, [this, others, mend = *finding.mend] { fits_->mend(others, {mend}); });
@@ -397,7 +399,7 @@ void FittingPage::show_formats(const QPoint& at) {
 }
 
 std::vector<QPushButton*> FittingPage::offers_of(const KinFinding& finding) {
-    auto* button = new Button(to_text(words_of(finding.offer)), Button::Look::plain);
+    auto* button = new Button(spoken(words_of(finding.offer)), Button::Look::plain);
     button->setObjectName(QStringLiteral("kin"));
     connect(button, &QPushButton::clicked, this, [this, piece = piece_, finding, button] {
         button->setEnabled(false);  // once is enough; the card goes when it is done
@@ -423,10 +425,10 @@ QWidget* FittingPage::make_card_of(const Finding& finding, const std::vector<QPu
     icon->setPixmap(glyph);
     row->addWidget(icon, 0, Qt::AlignTop);
     auto* text = new QVBoxLayout;
-    text->addWidget(make_label(to_text(finding.headline), "strong", true));
-    text->addWidget(make_label(to_text(finding.detail), "soft", true));
+    text->addWidget(make_label(spoken(finding.headline), "strong", true));
+    text->addWidget(make_label(spoken(finding.detail), "soft", true));
     if (!offers.empty()) {
-        auto* buttons = new QHBoxLayout;
+        auto* buttons = new FlowRow;
         for (auto* button : offers) buttons->addWidget(button);
         buttons->addStretch();
         text->addLayout(buttons);

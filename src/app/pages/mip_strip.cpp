@@ -22,8 +22,18 @@ void MipStrip::set_pictures(std::vector<QImage> pictures) {
     update();
 }
 
+QString MipStrip::part_name(int part) const {
+    const auto& image = pictures_[std::size_t(part)];
+    return tr("Mip %1, %2×%3").arg(part).arg(image.width()).arg(image.height());
+}
+
+QRect MipStrip::part_place(int part) const { return QRectF(part * (cell() + 4), (height() - cell()) / 2, cell(), cell()).toAlignedRect(); }
+
 void MipStrip::set_current(int mip) {
-    current_ = mip;
+    if (current_ != mip) {
+        current_ = mip;
+        tell_part_chosen(this);
+    }
     update();
 }
 

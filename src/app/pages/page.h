@@ -1,6 +1,7 @@
 #pragma once
 #include <filesystem>
 #include <functional>
+#include <QJsonObject>
 #include <QWidget>
 
 #include "app/widgets/actions.h"
@@ -21,6 +22,9 @@ public:
     Page(const char* id, QWidget* parent) : QWidget(parent), id_(QLatin1String(id)) {}
     /// Called each time the page comes to the front.
     virtual void entered() {}
+    /// Where one is on the page, for the next time the project is opened; and back there. What is not there any more is passed over.
+    [[nodiscard]] virtual QJsonObject view() const { return {}; }
+    virtual void restore(const QJsonObject&) {}
 
 signals:
     /// Wants another page to be shown.
@@ -36,6 +40,9 @@ protected:
     }
     /// What is under the pointer, or has the focus, is what the page's actions are about.
     void contextMenuEvent(QContextMenuEvent* event) override;
+
+public:
+    [[nodiscard]] const QString& id() const { return id_; }
 
 private:
     QString id_;

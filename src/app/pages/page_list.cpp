@@ -29,16 +29,24 @@ PageCount count_textures(const Models& models) {
 
 constexpr PageRow rows[] = {
     {PageId::sources, QT_TRANSLATE_NOOP("Page", "Sources"),
+     QT_TRANSLATE_NOOP("Page", "First the archives: show where the game is installed. Of two that hold the same file the upper one wins."),
      [](Models& m) -> Page* { return new SourcesPage(&m.sources, &m.parcels, &m.shipped); }, count_sources},
-    {PageId::catalog, QT_TRANSLATE_NOOP("Page", "Catalog"), [](Models& m) -> Page* { return new CatalogPage(&m.catalog); }, count_textures},
-    {PageId::bench, QT_TRANSLATE_NOOP("Page", "Bench"), [](Models& m) -> Page* { return new BenchPage(&m.bench); },
-     [](const Models& m) { return PageCount{m.bench.pieces().size()}; }},
-    {PageId::fitting, QT_TRANSLATE_NOOP("Page", "Fitting"), [](Models& m) -> Page* { return new FittingPage(&m.bench, &m.kin); },
+    {PageId::catalog, QT_TRANSLATE_NOOP("Page", "Catalog"),
+     QT_TRANSLATE_NOOP("Page",
+                       "Find a texture by typing, by narrowing down or by a picture, and take it to the bench: as a file to paint in."),
+     [](Models& m) -> Page* { return new CatalogPage(&m.catalog); }, count_textures},
+    {PageId::bench, QT_TRANSLATE_NOOP("Page", "Bench"),
+     QT_TRANSLATE_NOOP("Page", "What you took out. Open a piece, paint, save it where it is: Skivet notices by itself."),
+     [](Models& m) -> Page* { return new BenchPage(&m.bench); }, [](const Models& m) { return PageCount{m.bench.pieces().size()}; }},
+    {PageId::fitting, QT_TRANSLATE_NOOP("Page", "Fitting"),
+     QT_TRANSLATE_NOOP("Page", "What the game will really get, beside what you painted. What does not fit says so, and how to mend it."),
+     [](Models& m) -> Page* { return new FittingPage(&m.bench, &m.kin); },
      [](const Models& m) {
          const auto mends = pieces_with(m, {PieceState::needs_mend});
          return PageCount{mends + pieces_with(m, {PieceState::changed}), mends > 0};
      }},
     {PageId::delivery, QT_TRANSLATE_NOOP("Page", "Delivery"),
+     QT_TRANSLATE_NOOP("Page", "Nothing is in the game yet. Here it is written, only what changed, and every delivery can be undone."),
      [](Models& m) -> Page* { return new DeliveryPage(&m.delivery, &m.kin, &m.parcels, &m.update, &m.game); },
      [](const Models& m) { return PageCount{pieces_with(m, {PieceState::fits}) + m.store.project().changes.size()}; }},
 };
@@ -46,6 +54,7 @@ constexpr PageRow rows[] = {
 }  // namespace
 
 QString PageRow::title_text() const { return QCoreApplication::translate("Page", title); }
+QString PageRow::hint_text() const { return QCoreApplication::translate("Page", hint); }
 
 std::span<const PageRow> page_list() { return rows; }
 

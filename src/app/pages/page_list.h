@@ -18,10 +18,12 @@ struct PageCount {
 struct PageRow {
     PageId id;
     const char* title;  ///< source text, for tr in the context "Page"
+    const char* hint;   ///< said where one is for the first time; the same context
     Page* (*make)(Models&);
     PageCount (*count)(const Models&);
 
     [[nodiscard]] QString title_text() const;
+    [[nodiscard]] QString hint_text() const;
 };
 
 /// In the order of PageId.

@@ -6,8 +6,10 @@
 #include <QMenu>
 
 #include "app/dialogs.h"
+#include "app/models/left_state.h"
 #include "app/pages/source_list.h"
 #include "app/theme/theme.h"
+#include "app/widgets/flow_row.h"
 #include "app/workshop/found_window.h"
 #include "app/workshop/parcels_window.h"
 #include "app/workshop/raw_lens.h"
@@ -113,22 +115,22 @@ SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, ShippedModel
     list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     left_box->addWidget(list_, 1);
-    auto* order = new QHBoxLayout;
+    auto* order = new FlowRow;
     order->addWidget(new Button(up, Button::Look::link));
     order->addWidget(new Button(down, Button::Look::link));
     order->addWidget(new Button(remove, Button::Look::link));
     order->addStretch();
     left_box->addLayout(order);
-    auto* adds = new QHBoxLayout;
+    auto* adds = new FlowRow;
     adds->addWidget(new Button(add, Button::Look::plain));
     adds->addWidget(new Button(add_dir, Button::Look::plain));
     adds->addStretch();
     left_box->addLayout(adds);
-    auto* news = new QHBoxLayout;
+    auto* news = new FlowRow;
     news->addWidget(news_ = new Button(find_, Button::Look::link));
     news->addStretch();
     left_box->addLayout(news);
-    auto* clean = new QHBoxLayout;
+    auto* clean = new FlowRow;
     clean->addWidget(new Button(mods, Button::Look::link));
     const auto count_parcels = [this, mods] {
         const auto& layers = model_->store().project().stack_state.stack.layers;
@@ -144,8 +146,8 @@ SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, ShippedModel
             const auto seen = shipped->seen();
             if (!seen->now || seen->changes.empty()) return baseline_->setText(tr("As shipped…"));
             const auto& name = seen->versions[*seen->now].name;
-            baseline_->setText(name.empty() ? tr("%1 other than shipped…").arg(seen->changes.size())
-                                            : tr("%1 other than in %2…").arg(seen->changes.size()).arg(to_text(name)));
+            baseline_->setText(name.empty() ? tr("%L1 other than shipped…").arg(seen->changes.size())
+                                            : tr("%L1 other than in %2…").arg(seen->changes.size()).arg(to_text(name)));
         });
     clean->addStretch();
     left_box->addLayout(clean);
@@ -161,6 +163,7 @@ SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, ShippedModel
     entries_ = new EntryTable(this);
     table_ = new EntryView;
     table_->setObjectName(QStringLiteral("entries"));
+    table_->setAccessibleName(tr("Entries of the source"));
     table_->setModel(entries_);
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
@@ -180,7 +183,7 @@ SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, ShippedModel
     box->addWidget(about_);
     notes_ = make_label({}, "warning", true);
     box->addWidget(notes_);
-    auto* links = new QHBoxLayout;
+    auto* links = new FlowRow;
     links->addWidget(new Button(off_, Button::Look::link));
     links->addWidget(new Button(group_, Button::Look::link));
     links->addWidget(kinds_button_ = new Button(kinds_, Button::Look::link));
@@ -194,7 +197,7 @@ SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, ShippedModel
     show();
     links->addStretch();
     box->addLayout(links);
-    links = new QHBoxLayout;
+    links = new FlowRow;
     look_inside_ = new QWidget;
     auto* looks = new QHBoxLayout(look_inside_);
     looks->setContentsMargins(0, 0, 0, 0);
@@ -218,11 +221,18 @@ SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, ShippedModel
     auto* full = new QWidget;
     auto* columns = new QHBoxLayout(full);
     columns->setContentsMargins(0, 0, 0, 0);
-    columns->setSpacing(16);
     left->setMinimumWidth(360);
-    left->setMaximumWidth(420);
-    columns->addWidget(left, 2);
-    columns->addWidget(right, 4);
+    right->setMinimumWidth(520);
+    auto* halves = new QSplitter;
+    halves->setChildrenCollapsible(false);
+    halves->setHandleWidth(16);
+    halves->addWidget(left);
+    halves->addWidget(right);
+    halves->setStretchFactor(0, 0);
+    halves->setStretchFactor(1, 1);
+    halves->setSizes({410, 1000});
+    keep_columns(halves, "sources");
+    columns->addWidget(halves);
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Sources"));
     stack_ = make_page_stack(
@@ -253,6 +263,17 @@ SourcesPage::SourcesPage(SourcesModel* model, ParcelModel* parcels, ShippedModel
 int SourcesPage::current_source() const {
     const auto index = list_->currentIndex();
     return index.isValid() ? index.data(SourceIndex).toInt() : -1;
+}
+
+QJsonObject SourcesPage::view() const {
+    const auto snapshot = model_->snapshot();
+    const auto at = std::size_t(current_source());
+    return {{QStringLiteral("source"), at < snapshot->sources.size() ? to_text(snapshot->sources[at].path) : wished_}};
+}
+
+void SourcesPage::restore(const QJsonObject& view) {
+    wished_ = view.value(QStringLiteral("source")).toString();
+    refresh();
 }
 
 void SourcesPage::refresh() {
@@ -311,6 +332,11 @@ void SourcesPage::refresh() {
                                 : snapshot->texture_counts[index] > snapshot->texture_counts[rows_->item(row)->data(SourceIndex).toUInt()];
         if (wanted) row = r;
     }
+    for (int r = 0; r < rows_->rowCount() && !wished_.isEmpty(); ++r)
+        if (to_text(snapshot->sources[rows_->item(r)->data(SourceIndex).toUInt()].path) == wished_) {
+            row = r;
+            wished_.clear();
+        }
     list_->setCurrentIndex(rows_->index(row, 0));
     show_source(row);
 }
@@ -364,7 +390,7 @@ void SourcesPage::show_source(int row) {
     for (auto* a : {sift_, lens_, sheet_}) a->setEnabled(file);
     look_inside_->setVisible(file);
     names_->setEnabled(facts.unnamed > 0);
-    names_->setText(tr("Names for %1…").arg(facts.unnamed));
+    names_->setText(tr("Names for %L1…").arg(facts.unnamed));
     names_button_->setVisible(facts.unnamed > 0);
     kinds_->setEnabled(!facts.candidates.empty() || source.error);
     kinds_button_->setVisible(kinds_->isEnabled());
@@ -420,6 +446,7 @@ void SourcesPage::add_archives() {
     auto* dialog = new QFileDialog(this, tr("Add archives"));
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::ExistingFiles);
+    keep_folder(dialog, "archives");
     connect(dialog, &QFileDialog::filesSelected, this, [this](const QStringList& files) {
         for (const auto& file : files) model_->add(file.toStdString());
     });
@@ -427,7 +454,7 @@ void SourcesPage::add_archives() {
 }
 
 void SourcesPage::add_folder() {
-    choose_folder(this, tr("Add a folder"), [this](const std::filesystem::path& folder) { model_->add(folder); });
+    choose_folder(this, "archives", tr("Add a folder"), [this](const std::filesystem::path& folder) { model_->add(folder); });
 }
 
 }  // namespace skivet::app

@@ -19,6 +19,8 @@ class SourcesPage : public Page {
 public:
     explicit SourcesPage(SourcesModel* model, ParcelModel* parcels = nullptr, ShippedModel* shipped = nullptr, QWidget* parent = nullptr);
     void entered() override;
+    [[nodiscard]] QJsonObject view() const override;
+    void restore(const QJsonObject& view) override;
 
 private:
     SourcesModel* model_;
@@ -35,6 +37,7 @@ private:
     QStackedWidget* stack_;
     QListView* list_;
     QStandardItemModel* rows_;
+    QString wished_;  ///< path of the source to go to as soon as it is there
     QLabel *title_, *about_, *notes_, *map_title_, *inside_;
     void open_lens();
     QAction *find_, *off_, *group_, *baseline_, *keys_, *packers_, *kinds_, *compact_, *sift_, *lens_, *sheet_, *names_;

@@ -5,10 +5,12 @@
 #include <QMouseEvent>
 #include <QPainter>
 
+#include "app/language.h"
 #include "app/pages/mip_strip.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "app/widgets/channel_row.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/picture_row.h"
 #include "codec/block_facts.h"
 #include "codec/paint_form.h"
@@ -132,7 +134,7 @@ TextureViewer::TextureViewer(CatalogModel* model, QWidget* parent) : QFrame(pare
     });
     connect(model, &CatalogModel::analysis_changed, this, &TextureViewer::update_relations);
     box->addSpacing(2);
-    buttons_ = new QHBoxLayout;
+    buttons_ = new FlowRow;
     box->addLayout(buttons_);
 }
 
@@ -164,14 +166,14 @@ void TextureViewer::update_relations() {
         const auto tip = [&](std::size_t i) { return to_text(address_of(snapshot->sources[items[i].source], items[i]).text()); };
         std::vector<PictureRow::Cell> set, alike;
         const auto catalog = model_->catalog();
-        for (const auto i : found.set) set.push_back({i, to_text(name_of(catalog->analysis.roles[i])), tip(i)});
+        for (const auto i : found.set) set.push_back({i, spoken(name_of(catalog->analysis.roles[i])), tip(i)});
         for (const auto i : found.copies) alike.push_back({i, items[i].effective ? tr("wins") : tr("shadowed"), tip(i)});
         for (const auto& a : found.alike)
             alike.push_back({a.index,
                              a.likeness == Likeness::same      ? tr("same")
                              : a.likeness == Likeness::variant ? tr("recolored")
                                                                : tr("%1×%2").arg(items[a.index].desc.width).arg(items[a.index].desc.height),
-                             tr("%1: %2").arg(to_text(name_of(a.likeness)), tip(a.index))});
+                             tr("%1: %2").arg(spoken(name_of(a.likeness)), tip(a.index))});
         set_row_->parentWidget()->setVisible(!set.empty());
         alike_row_->parentWidget()->setVisible(!alike.empty());
         copies_button_->setVisible(std::any_of(found.alike.begin(), found.alike.end(), [&](const AlikeTexture& a) {
@@ -260,8 +262,8 @@ void TextureViewer::show_facts(const QString& alpha, const QString& mips) {
                                         (entry.stored != entry.size ? tr(", %1 packed").arg(to_text(grouped(entry.stored))) : QString()));
     const auto catalog = model_->catalog();
     if (catalog->snapshot == snapshot && item_ < catalog->analysis.roles.size()) {
-        auto role = to_text(name_of(catalog->analysis.roles[item_]));
-        if (!relations_.role.why.empty()) role += QStringLiteral(" · ") + to_text(relations_.role.why);
+        auto role = spoken(name_of(catalog->analysis.roles[item_]));
+        if (!relations_.role.why.empty()) role += QStringLiteral(" · ") + spoken(relations_.role.why);
         rows += row(tr("Role"), role);
         if (catalog->analysis.shared[item_])
             rows += row(tr("Shared"), relations_.users.size() > 1

@@ -5,6 +5,7 @@
 
 #include "app/models/catalog_model.h"
 #include "app/models/pictures.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/image_view.h"
 
 namespace skivet::app {
@@ -24,7 +25,7 @@ public:
     void set_mip(int mip);
     void step_face(int by);
     [[nodiscard]] ImageView* view() const { return view_; }
-    [[nodiscard]] QHBoxLayout* buttons() const { return buttons_; }
+    [[nodiscard]] FlowRow* buttons() const { return buttons_; }
     [[nodiscard]] PictureRow* set_row() const { return set_row_; }
     [[nodiscard]] PictureRow* alike_row() const { return alike_row_; }
     [[nodiscard]] std::size_t item() const { return item_; }
@@ -76,7 +77,7 @@ private:
     QWidget* copies_button_;
     Relations relations_;
     quint64 relation_request_ = 0;
-    QHBoxLayout* buttons_;
+    FlowRow* buttons_;
     std::shared_ptr<const OpenTexture> texture_;
     std::size_t item_ = 0;
     quint64 request_ = 0;

@@ -5,7 +5,8 @@
 #include <QDBusPendingCallWatcher>
 #include <QDBusPendingReply>
 #include <QDBusVariant>
-#include <QFile>
+
+#include "app/desktop_notice.h"
 
 namespace skivet::app {
 namespace {
@@ -16,13 +17,6 @@ constexpr const char* interface = "org.freedesktop.portal.Settings";
 constexpr const char* appearance = "org.freedesktop.appearance";
 constexpr const char* scheme_key = "color-scheme";
 
-/// Asking where there is no bus would start one.
-bool has_bus() {
-    return qEnvironmentVariableIsSet("DBUS_SESSION_BUS_ADDRESS") ||
-           (qEnvironmentVariableIsSet("XDG_RUNTIME_DIR") &&
-            QFile::exists(qEnvironmentVariable("XDG_RUNTIME_DIR") + QStringLiteral("/bus")));
-}
-
 /// Variants in variants, as older portals answer.
 QVariant plain(QVariant value) {
     while (value.canConvert<QDBusVariant>()) value = value.value<QDBusVariant>().variant();
@@ -32,7 +26,7 @@ QVariant plain(QVariant value) {
 }  // namespace
 
 SystemLook::SystemLook(const QPalette& given, QObject* parent) : QObject(parent), dark_(given.color(QPalette::Window).lightness() < 128) {
-    if (!has_bus()) return;
+    if (!has_session_bus()) return;
     auto bus = QDBusConnection::sessionBus();
     if (!bus.isConnected()) return;
     bus.connect(QLatin1String(service), QLatin1String(path), QLatin1String(interface), QStringLiteral("SettingChanged"), this,

@@ -8,9 +8,13 @@
 
 #include "app/models/preferences.h"
 #include "app/theme/system_look.h"
+#include "app/widgets/accessible.h"
 
 // Resources of a static library are only linked when they are asked for; the macro must stand outside any namespace.
-static void link_resources() { Q_INIT_RESOURCE(resources); }
+static void link_resources() {
+    Q_INIT_RESOURCE(resources);
+    Q_INIT_RESOURCE(guide);
+}
 
 namespace skivet::app {
 
@@ -66,6 +70,8 @@ QString style_sheet(const Colors& c) {
         QFrame#card { background: @card; border: 1px solid @line; border-radius: 3px; }
         QFrame#header, QFrame#footer { background: @card; border: none; }
         QFrame#header { border-bottom: 1px solid @line; } QFrame#footer { border-top: 1px solid @line; }
+        QFrame#overlay { background: @card; border: 2px solid @border; border-radius: 4px; }
+        QFrame#hint { background: @band; border: none; border-bottom: 1px solid @line; }
         QLabel#heading { font-size: 12px; font-weight: bold; color: @soft; }
         QLabel#title { font-size: 18px; font-weight: bold; }
         QLabel#subtitle { font-size: 15px; font-weight: bold; }
@@ -165,6 +171,7 @@ public:
 
 void apply_theme(QApplication& app) {
     link_resources();
+    make_accessible();
     for (const char* file : {"SkivetText-Regular", "SkivetText-Bold", "SkivetText-Italic", "SkivetNumbers-Regular"})
         QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/%1.otf").arg(QLatin1String(file)));
     auto* system = new SystemLook(QGuiApplication::palette(), &app);

@@ -1,5 +1,7 @@
 #include "app/widgets/byte_map.h"
 
+#include <array>
+
 #include <QHelpEvent>
 #include <QMouseEvent>
 #include <QPainter>
@@ -59,6 +61,24 @@ quint64 ByteMap::gap_bytes() const {
     for (const auto& s : segments())
         if (s.what == Segment::What::gap) sum += s.size;
     return sum;
+}
+
+QString ByteMap::described() const {
+    std::array<quint64, 4> bytes{};
+    for (const auto& s : segments()) bytes[std::size_t(kind_of(s))] += s.size;
+    const QString names[] = {tr("tables"), tr("textures"), tr("other"), tr("gaps")};
+    QStringList out;
+    for (std::size_t i = 0; i < bytes.size(); ++i)
+        if (bytes[i] > 0) out << QStringLiteral("%1 %2").arg(names[i], QString::fromStdString(human_bytes(bytes[i])));
+    return out.join(QStringLiteral(", "));
+}
+
+QString WriteStrip::described() const {
+    quint64 bytes = 0;
+    for (const auto& [at, size] : ranges_) bytes += size;
+    return tr("%L1 stretches, %2 of %3")
+        .arg(ranges_.size())
+        .arg(QString::fromStdString(human_bytes(bytes)), QString::fromStdString(human_bytes(size_)));
 }
 
 const Segment* ByteMap::at(double x) const {

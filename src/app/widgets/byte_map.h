@@ -1,12 +1,13 @@
 #pragma once
 #include <QWidget>
 
+#include "app/widgets/accessible.h"
 #include "workflow/catalog_snapshot.h"
 
 namespace skivet::app {
 
 /// An archive as one strip: tables, textures, other data, gaps.
-class ByteMap : public QWidget {
+class ByteMap : public QWidget, public WithDescription {
     Q_OBJECT
 public:
     explicit ByteMap(QWidget* parent = nullptr);
@@ -15,6 +16,7 @@ public:
     void select_entry(int entry);
     [[nodiscard]] QSize sizeHint() const override { return {400, 92}; }
     [[nodiscard]] quint64 gap_bytes() const;
+    [[nodiscard]] QString described() const override;
 
 signals:
     void entry_chosen(int entry);
@@ -37,11 +39,12 @@ private:
 };
 
 /// An archive as one gray strip with the stretches that will be written.
-class WriteStrip : public QWidget {
+class WriteStrip : public QWidget, public WithDescription {
     Q_OBJECT
 public:
     WriteStrip(quint64 size, std::vector<std::pair<quint64, quint64>> ranges, QWidget* parent = nullptr);
     [[nodiscard]] QSize sizeHint() const override { return {400, 36}; }
+    [[nodiscard]] QString described() const override;
 
 protected:
     void paintEvent(QPaintEvent*) override;

@@ -4,11 +4,12 @@
 #include <QHBoxLayout>
 
 #include "app/widgets/button.h"
+#include "app/widgets/flow_row.h"
 
 namespace skivet::app {
 
 ChannelRow::ChannelRow(QWidget* parent) : QWidget(parent) {
-    auto* row = new QHBoxLayout(this);
+    auto* row = new FlowRow(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(5);
     auto* group = new QActionGroup(this);

@@ -12,6 +12,8 @@ ContactSheet::ContactSheet(QWidget* parent) : QAbstractItemView(parent) {
     setVerticalScrollMode(ScrollPerPixel);
     setEditTriggers(NoEditTriggers);
     setFrameShape(NoFrame);
+    setDragEnabled(true);
+    setDragDropMode(DragOnly);
 }
 
 int ContactSheet::count() const { return model() ? model()->rowCount(rootIndex()) : 0; }

@@ -1,10 +1,12 @@
 #pragma once
 #include <QAbstractItemView>
 
+#include "app/widgets/accessible.h"
+
 namespace skivet::app {
 
 /// Pictures in rows, of a hundred thousand or more: every place is computed, nothing is kept an item. The delegate draws the cards.
-class ContactSheet : public QAbstractItemView {
+class ContactSheet : public QAbstractItemView, public WithParts {
     Q_OBJECT
 public:
     explicit ContactSheet(QWidget* parent = nullptr);
@@ -19,9 +21,18 @@ public:
     [[nodiscard]] QModelIndex indexAt(const QPoint& point) const override;
     void reset() override;
 
+    [[nodiscard]] int part_count() const override { return count(); }
+    [[nodiscard]] QString part_name(int part) const override { return model()->index(part, 0).data(Qt::AccessibleTextRole).toString(); }
+    [[nodiscard]] QRect part_place(int part) const override { return visualRect(model()->index(part, 0)) & viewport()->rect(); }
+    [[nodiscard]] int part_at(QPoint place) const override { return indexAt(place).row(); }
+    [[nodiscard]] int current_part() const override { return currentIndex().row(); }
+    void choose_part(int part) override { setCurrentIndex(model()->index(part, 0)); }
+
 signals:
     /// A card was double-clicked, or Space was pressed on it.
     void opened(const QModelIndex& index);
+    /// What is chosen is being dragged away.
+    void dragged();
 
 protected:
     QModelIndex moveCursor(CursorAction action, Qt::KeyboardModifiers modifiers) override;
@@ -35,6 +46,7 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void startDrag(Qt::DropActions) override { emit dragged(); }
     void wheelEvent(QWheelEvent* event) override;
     void rowsInserted(const QModelIndex& parent, int start, int end) override;
 

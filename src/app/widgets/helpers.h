@@ -3,6 +3,8 @@
 #include <QLabel>
 #include <QVBoxLayout>
 
+class QStackedWidget;
+
 namespace skivet::app {
 
 /// A bordered area of the page.
@@ -25,7 +27,7 @@ struct FormEnd {
 /// What an empty page shows: what is missing, what to do next, and one button for it.
 [[nodiscard]] QFrame* make_empty_state(const QString& title, const QString& text, QWidget* button);
 /// A page that shows `empty` or `full`; index 0 and 1. Fills `page`.
-[[nodiscard]] class QStackedWidget* make_page_stack(QWidget* page, QWidget* empty, QWidget* full);
+[[nodiscard]] QStackedWidget* make_page_stack(QWidget* page, QWidget* empty, QWidget* full);
 /// A column that scrolls, added to `into`.
 [[nodiscard]] QVBoxLayout* add_scrolling_column(QVBoxLayout* into);
 /// Removes and deletes everything in a column.

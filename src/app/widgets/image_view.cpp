@@ -28,6 +28,13 @@ ImageView::ImageView(SharedView* view, QWidget* parent) : QWidget(parent), view_
     connect(view, &SharedView::changed, this, qOverload<>(&QWidget::update));
 }
 
+QString ImageView::described() const {
+    if (image_.isNull()) return message_;
+    auto out = tr("%1×%2, at %3 %").arg(image_.width()).arg(image_.height()).arg(qRound(fit_scale() * view_->zoom * 100));
+    if (!readout_.isEmpty()) out += QStringLiteral(". ") + readout_.join(QStringLiteral(", "));
+    return out;
+}
+
 void ImageView::set_image(const QImage& image) {
     image_ = image;
     reduced_ = {};

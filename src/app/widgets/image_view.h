@@ -5,6 +5,8 @@
 #include <QWidget>
 #include <vector>
 
+#include "app/widgets/accessible.h"
+
 namespace skivet::app {
 
 /// Pan and zoom that several views share. Positions are fractions of the picture, so that pictures of different size line up.
@@ -22,7 +24,7 @@ signals:
 };
 
 /// A well with a picture in it. Wheel zooms at the pointer, dragging pans, Z switches between fitting and one to one.
-class ImageView : public QWidget {
+class ImageView : public QWidget, public WithDescription {
     Q_OBJECT
 public:
     explicit ImageView(SharedView* view, QWidget* parent = nullptr);
@@ -57,6 +59,7 @@ public:
     /// Counts of 256 values for R, G, B, A, drawn in a corner; empty: none.
     void set_histogram(std::vector<std::array<quint32, 256>> channels);
     [[nodiscard]] QSize sizeHint() const override { return {280, 280}; }
+    [[nodiscard]] QString described() const override;
 
 signals:
     /// The texel under the pointer, also when keys moved the picture under it; (-1, -1) outside.

@@ -27,7 +27,20 @@ void PictureRow::set_cells(std::vector<Cell> cells, std::size_t current) {
     QStringList words;
     for (const auto& cell : cells_) words << cell.word;
     setAccessibleDescription(words.join(QStringLiteral(", ")));
+    tell_part_chosen(this);
     update();
+}
+
+QString PictureRow::part_name(int part) const {
+    const auto& cell = cells_[std::size_t(part)];
+    return cell.tip.isEmpty() ? cell.word : cell.word + QStringLiteral(", ") + cell.tip;
+}
+
+QRect PictureRow::part_place(int part) const { return part < fit() ? QRect(part * cell_width, 1, well, well) : QRect(); }
+
+int PictureRow::current_part() const {
+    const auto now = std::find_if(cells_.begin(), cells_.end(), [&](const Cell& cell) { return cell.item == current_; });
+    return now == cells_.end() ? -1 : int(now - cells_.begin());
 }
 
 int PictureRow::fit() const {
@@ -70,8 +83,7 @@ void PictureRow::mousePressEvent(QMouseEvent* event) {
 }
 
 void PictureRow::keyPressEvent(QKeyEvent* event) {
-    const auto now = std::find_if(cells_.begin(), cells_.end(), [&](const Cell& cell) { return cell.item == current_; });
-    int i = now == cells_.end() ? -1 : int(now - cells_.begin());
+    int i = current_part();
     if (event->key() == Qt::Key_Right) ++i;
     else if (event->key() == Qt::Key_Left) --i;
     else return QWidget::keyPressEvent(event);

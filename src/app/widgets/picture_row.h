@@ -4,10 +4,12 @@
 #include <QWidget>
 #include <vector>
 
+#include "app/widgets/accessible.h"
+
 namespace skivet::app {
 
 /// A few small pictures side by side, each with a word below; one can be chosen by mouse or keys. What does not fit is counted at the end.
-class PictureRow : public QWidget {
+class PictureRow : public QWidget, public WithParts {
     Q_OBJECT
 public:
     struct Cell {
@@ -20,6 +22,12 @@ public:
     [[nodiscard]] const std::vector<Cell>& cells() const { return cells_; }
     [[nodiscard]] QSize sizeHint() const override { return {160, 64}; }
     [[nodiscard]] QSize minimumSizeHint() const override { return {56, 64}; }
+
+    [[nodiscard]] int part_count() const override { return int(cells_.size()); }
+    [[nodiscard]] QString part_name(int part) const override;
+    [[nodiscard]] QRect part_place(int part) const override;
+    [[nodiscard]] int current_part() const override;
+    void choose_part(int part) override { emit chosen(cells_[std::size_t(part)].item); }
 
 signals:
     void chosen(std::size_t item);

@@ -24,6 +24,7 @@ double Route::x_of(int station) const {
 void Route::set_current(int station) {
     current_ = station;
     setAccessibleDescription(tr("%1, station %2 of %3").arg(stations_[std::size_t(station)].name).arg(station + 1).arg(stations_.size()));
+    tell_part_chosen(this);
     update();
 }
 
@@ -36,6 +37,15 @@ void Route::set_warning(int station, bool warning) {
     stations_[std::size_t(station)].warning = warning;
     update();
 }
+
+QString Route::part_name(int part) const {
+    const auto& station = stations_[std::size_t(part)];
+    auto out = station.name;
+    if (!station.count.isEmpty()) out += QStringLiteral(", ") + station.count;
+    return station.warning ? tr("%1, needs you").arg(out) : out;
+}
+
+QRect Route::part_place(int part) const { return {int(x_of(part)) - 48, 0, 96, height()}; }
 
 void Route::paintEvent(QPaintEvent*) {
     const auto& c = colors();

@@ -3,9 +3,13 @@
 #include <QAction>
 #include <QHBoxLayout>
 
+#include "app/guide_window.h"
+#include "app/language.h"
+#include "app/models/left_state.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "app/widgets/card_rows.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/titled_view.h"
 
 namespace skivet::app {
@@ -13,8 +17,10 @@ namespace skivet::app {
 BringWindow::BringWindow(QWidget* parent, CatalogModel* catalog, BenchModel* bench, std::filesystem::path folder)
     : QDialog(parent), bench_(bench), folder_(std::move(folder)), analyzed_(catalog->catalog()) {
     setAttribute(Qt::WA_DeleteOnClose);
-    setWindowTitle(tr("Bring in %1").arg(to_text(folder_.filename())));
+    setWindowTitle(tr("Bring in %L1").arg(to_text(folder_.filename())));
     resize(1060, 640);
+    keep_size(this, "bring");
+    set_help(this, "bench");
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(16, 14, 16, 12);
     auto* columns = new QHBoxLayout;
@@ -53,7 +59,7 @@ BringWindow::BringWindow(QWidget* parent, CatalogModel* catalog, BenchModel* ben
     take_->setToolTip(tr("The ticked pictures become the edits of their textures; the folder stays as it is"));
     take_->setEnabled(false);
     addAction(take_);
-    auto* bottom = new QHBoxLayout;
+    auto* bottom = new FlowRow;
     bottom->addWidget(counts_);
     bottom->addStretch();
     bottom->addWidget(new Button(take_, Button::Look::primary));
@@ -97,11 +103,11 @@ void BringWindow::fill(Result<BroughtFolder> found) {
         const auto& match = found_.matches[i];
         auto* row = new QStandardItem(to_text(match.file));
         row->setData(qulonglong(i), CardNumber);
-        row->setData(tr("%1 · by %2").arg(to_text(items[match.item].path()), to_text(name_of(match.by))), CardUnder);
-        row->setData(to_text(match.doubt), CardWrong);
+        row->setData(tr("%1 · by %2").arg(to_text(items[match.item].path()), spoken(name_of(match.by))), CardUnder);
+        row->setData(spoken(match.doubt), CardWrong);
         row->setData(tr("%1, for %2%3")
                          .arg(to_text(match.file), to_text(items[match.item].path()),
-                              match.doubt.empty() ? QString() : tr(", doubtful: %1").arg(to_text(match.doubt))),
+                              match.doubt.empty() ? QString() : tr(", doubtful: %1").arg(spoken(match.doubt))),
                      Qt::AccessibleTextRole);
         row->setCheckable(true);
         row->setCheckState(match.doubt.empty() ? Qt::Checked : Qt::Unchecked);
@@ -125,11 +131,11 @@ void BringWindow::refresh_counts() {
     const auto doubtful =
         std::count_if(found_.matches.begin(), found_.matches.end(), [](const BroughtMatch& m) { return !m.doubt.empty(); });
     QStringList parts;
-    if (!found_.matches.empty()) parts << tr("%1 matched, %2 of them doubtful").arg(found_.matches.size()).arg(doubtful);
-    if (!found_.unmatched.empty()) parts << tr("%1 fit nothing").arg(found_.unmatched.size());
+    if (!found_.matches.empty()) parts << tr("%L1 matched, %L2 of them doubtful").arg(found_.matches.size()).arg(doubtful);
+    if (!found_.unmatched.empty()) parts << tr("%L1 fit nothing").arg(found_.unmatched.size());
     if (!found_.errors.empty()) parts << tr("%1 cannot be read").arg(found_.errors.size());
     counts_->setText(parts.isEmpty() ? tr("There is no picture in this folder.") : parts.join(QStringLiteral(" · ")));
-    take_->setText(tr("Bring in %1").arg(ticked));
+    take_->setText(tr("Bring in %L1").arg(ticked));
     take_->setEnabled(ticked > 0);
 }
 
@@ -138,13 +144,13 @@ void BringWindow::show_row(const QModelIndex& index) {
     candidates_->clear();
     candidates_->setEnabled(match && !match->others.empty());
     doubt_->setText(!match                 ? index.data(CardUnder).toString()
-                    : match->doubt.empty() ? tr("Matched by %1.").arg(to_text(name_of(match->by)))
-                                           : tr("Look first: %1.").arg(to_text(match->doubt)));
+                    : match->doubt.empty() ? tr("Matched by %1.").arg(spoken(name_of(match->by)))
+                                           : tr("Look first: %1.").arg(spoken(match->doubt)));
     if (match) {
         const auto& items = analyzed_->snapshot->catalog.items;
         candidates_->addItem(to_text(items[match->item].path()));
         for (const auto other : match->others) candidates_->addItem(to_text(items[other].path()));
-        rows_->itemFromIndex(index)->setData(tr("%1 · by %2").arg(to_text(items[match->item].path()), to_text(name_of(match->by))),
+        rows_->itemFromIndex(index)->setData(tr("%1 · by %2").arg(to_text(items[match->item].path()), spoken(name_of(match->by))),
                                              CardUnder);
     }
     for (auto* view : {mine_, theirs_}) view->set_message({});

@@ -7,9 +7,13 @@
 #include <QVBoxLayout>
 
 #include "app/dialogs.h"
+#include "app/guide_window.h"
+#include "app/language.h"
+#include "app/models/left_state.h"
 #include "app/models/pictures.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/helpers.h"
 #include "app/widgets/image_view.h"
 #include "app/widgets/row_frame.h"
@@ -111,6 +115,8 @@ FoundWindow::FoundWindow(FoundModel* model, QWidget* parent) : QDialog(parent), 
     setAttribute(Qt::WA_DeleteOnClose);
     setWindowTitle(tr("Found in the game's folder"));
     resize(1100, 700);
+    keep_size(this, "found");
+    set_help(this, "sources");
     setObjectName(QStringLiteral("found"));
     setAccessibleName(tr("Found in the game's folder"));
     const auto action = [this](const QString& text, const QKeySequence& key, const QString& tip) {
@@ -153,7 +159,7 @@ FoundWindow::FoundWindow(FoundModel* model, QWidget* parent) : QDialog(parent), 
     list_->setModel(rows_);
     list_->setItemDelegate(new FoundDelegate(model, list_));
     box->addWidget(list_, 1);
-    auto* bottom = new QHBoxLayout;
+    auto* bottom = new FlowRow;
     bottom->addWidget(new Button(other, Button::Look::link));
     bottom->addStretch();
     bottom->addWidget(new Button(leave, Button::Look::plain));
@@ -173,25 +179,25 @@ void FoundWindow::add_row(QStandardItem* section, std::size_t found, const Order
     const auto& one = installation.survey.found[found];
     auto* row = new QStandardItem(to_text(one.path.filename()));
     const auto where = one.path.parent_path().lexically_relative(installation.survey.root);
-    const auto group = one.group == SourceGroup::base ? QString() : to_text(skivet::name_of(one.group)) + QStringLiteral(" · ");
+    const auto group = one.group == SourceGroup::base ? QString() : spoken(skivet::name_of(one.group)) + QStringLiteral(" · ");
     row->setData(qulonglong(found), FoundIndex);
     row->setData(group + what_it_is(one) +
                      (where.empty() || where == "." || where.string().starts_with("..") ? QString() : tr(" · in %1").arg(to_text(where))),
                  Where);
-    const auto files = one.files() > 1 ? tr("%1 files · ").arg(one.files()) : QString();
+    const auto files = one.files() > 1 ? tr("%L1 files · ").arg(one.files()) : QString();
     row->setData(one.textures > 0
                      ? (one.textures == 1 ? tr("1 texture · %1").arg(to_text(human_bytes(one.bytes)))
-                                          : tr("%1 textures · %2").arg(to_text(grouped(one.textures)), to_text(human_bytes(one.bytes))))
+                                          : tr("%L1 textures · %2").arg(to_text(grouped(one.textures)), to_text(human_bytes(one.bytes))))
                      : files + (one.bytes > 0 ? to_text(human_bytes(one.bytes)) : QString()),
                  Amount);
     row->setData(one.error && one.error->code == ErrorCode::key ? tr("wants a key; add it with K")
                  : one.error                                    ? to_text(one.error->what)
-                                                                : to_text(order ? order->reason : one.why),
+                                                                : spoken(order ? order->reason : one.why),
                  Why);
     row->setData((order && !order->sure) || (one.error.has_value() && one.wanted), Unsure);
     row->setData(fresh, Fresh);
     row->setData(ticked ? Qt::Checked : Qt::Unchecked, Qt::CheckStateRole);
-    row->setToolTip(to_text(one.path) + '\n' + to_text(one.why));
+    row->setToolTip(to_text(one.path) + '\n' + spoken(one.why));
     row->setData(tr("%1, %2, %3").arg(row->text(), row->data(Amount).toString(), ticked ? tr("ticked") : tr("not ticked")),
                  Qt::AccessibleTextRole);
     section->appendRow(row);
@@ -219,10 +225,10 @@ void FoundWindow::refresh() {
     if (model_->looking()) about << tr("archives are being opened");
     if (!installation->order.list.empty()) about << tr("in the order of %1").arg(to_text(installation->order.list.filename()));
     if (const auto left = survey.hidden + survey.linked + survey.unreadable; left > 0)
-        about << tr("%1 hidden, linked or unreadable left out").arg(left);
+        about << tr("%L1 hidden, linked or unreadable left out").arg(left);
     QStringList left_over;
     for (const auto& one : installation->leftovers)
-        if (left_over.size() < 20) left_over << to_text(one.path.lexically_relative(survey.root)) + QStringLiteral(": ") + to_text(one.why);
+        if (left_over.size() < 20) left_over << to_text(one.path.lexically_relative(survey.root)) + QStringLiteral(": ") + spoken(one.why);
     if (!left_over.isEmpty()) about << tr("%1 left by other tools (point here)").arg(installation->leftovers.size());
     about_->setToolTip(left_over.join('\n'));
     if (!survey.whole) about << tr("there is more than can be looked through");
@@ -270,7 +276,7 @@ void show_found(QWidget* parent, FoundModel* model, const std::filesystem::path&
 }
 
 void ask_for_game(QWidget* parent, const std::function<void(const std::filesystem::path&)>& chosen) {
-    choose_folder(parent, QObject::tr("The folder the game is installed in"), chosen);
+    choose_folder(parent, "game", QObject::tr("The folder the game is installed in"), chosen);
 }
 
 }  // namespace skivet::app

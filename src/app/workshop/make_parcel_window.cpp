@@ -5,6 +5,9 @@
 #include <QPlainTextEdit>
 #include <QPointer>
 
+#include "app/guide_window.h"
+#include "app/language.h"
+#include "app/models/left_state.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "app/workshop/parcels_window.h"
@@ -19,6 +22,8 @@ MakeParcelWindow::MakeParcelWindow(QWidget* parent, ParcelModel* model) : QDialo
     setObjectName(QStringLiteral("make_parcel"));
     setWindowTitle(tr("Make a parcel"));
     resize(900, 560);
+    keep_size(this, "make-parcel");
+    set_help(this, "parcels");
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(16, 14, 16, 12);
     auto* columns = new QHBoxLayout;
@@ -136,10 +141,10 @@ void MakeParcelWindow::show_made(Result<MadeParcel> made) {
     QStringList lines;
     bool own = false;
     for (const auto& left : made_->left_out) {
-        if (lines.size() < 3) lines << tr("%1: %2").arg(to_text(left.name), to_text(left.why.what));
+        if (lines.size() < 3) lines << tr("%1: %2").arg(to_text(left.name), spoken(left.why.what));
         own = own || left.could_be_own;
     }
-    if (made_->left_out.size() > 3) lines << tr("and %1 more").arg(made_->left_out.size() - 3);
+    if (made_->left_out.size() > 3) lines << tr("and %L1 more").arg(made_->left_out.size() - 3);
     if (own)
         lines << QStringLiteral("<a href=\"own\" style=\"color:%2\">%1</a>")
                      .arg(tr("They are wholly my own work: put the whole textures in"), colors().mark.name());

@@ -5,9 +5,13 @@
 #include <QFileDialog>
 #include <QMimeData>
 
+#include "app/guide_window.h"
+#include "app/language.h"
+#include "app/models/left_state.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "app/widgets/card_rows.h"
+#include "app/widgets/flow_row.h"
 
 namespace skivet::app {
 namespace {
@@ -44,6 +48,8 @@ ParcelsWindow::ParcelsWindow(QWidget* parent, ParcelModel* model) : QDialog(pare
     setWindowTitle(tr("Parcels"));
     setAcceptDrops(true);
     resize(1180, 680);
+    keep_size(this, "parcels");
+    set_help(this, "parcels");
     auto* columns = new QHBoxLayout(this);
     columns->setContentsMargins(16, 14, 16, 12);
     columns->setSpacing(18);
@@ -94,11 +100,11 @@ QWidget* ParcelsWindow::make_left() {
     moves_ = new QWidget;
     auto* moves = new QVBoxLayout(moves_);
     moves->setContentsMargins(0, 0, 0, 0);
-    auto* order = new QHBoxLayout;
+    auto* order = new FlowRow;
     for (auto* action : {higher_, lower_}) order->addWidget(new Button(action, Button::Look::link));
     order->addStretch();
     moves->addLayout(order);
-    order = new QHBoxLayout;
+    order = new FlowRow;
     order->addWidget(new Button(out_, Button::Look::link));
     order->addStretch();
     moves->addLayout(order);
@@ -111,7 +117,7 @@ QWidget* ParcelsWindow::make_left() {
         const auto path = QFileDialog::getExistingDirectory(this, tr("Put a folder in"));
         if (!path.isEmpty()) bring(path.toStdString());
     });
-    auto* adds = new QHBoxLayout;
+    auto* adds = new FlowRow;
     adds->addWidget(new Button(add_, Button::Look::plain));
     adds->addWidget(new Button(folder, Button::Look::plain));
     adds->addStretch();
@@ -230,7 +236,7 @@ void ParcelsWindow::refresh() {
                 if (is_new) parts << tr("not in yet");
                 if (!layer.version.empty()) parts << to_text(layer.version);
                 if (!layer.author.empty()) parts << to_text(layer.author);
-                parts << (layer.matches.size() == 1 ? tr("1 texture") : tr("%1 textures").arg(layer.matches.size()));
+                parts << (layer.matches.size() == 1 ? tr("1 texture") : tr("%L1 textures").arg(layer.matches.size()));
                 under = parts.join(QStringLiteral(" · "));
             }
             auto* item = add_row(layers_, name_of(i), under, int(i));
@@ -258,7 +264,7 @@ void ParcelsWindow::refresh() {
                     ? tr("The game has these bytes already; nothing will be written.")
                     : tr("%1 bytes into %2. Nothing has been written yet.").arg(to_text(grouped(bytes)), where.join(QStringLiteral(", ")));
         if (model_->mod() && !model_->mod()->strangers.empty())
-            state += ' ' + tr("%1 textures of it are not in this game.").arg(model_->mod()->strangers.size());
+            state += ' ' + tr("%L1 textures of it are not in this game.").arg(model_->mod()->strangers.size());
     } else if (any) {
         state = tr("The game is as it stands here.");
     }
@@ -327,9 +333,9 @@ std::vector<ParcelsWindow::Row> ParcelsWindow::rows_of(std::size_t layer) const 
         const auto& textures = model_->mod()->parcel.textures;
         for (std::size_t i = 0; i < model_->matches().size(); ++i) {
             const auto& match = model_->matches()[i];
-            const auto how = to_text(skivet::name_of(match.how));
+            const auto how = spoken(skivet::name_of(match.how));
             add(goes_in(match.how) ? match.address : Address{}, to_text(textures[i].inner.back()),
-                match.note.empty() ? how : how + ": " + to_text(match.note), !goes_in(match.how));
+                match.note.empty() ? how : how + ": " + spoken(match.note), !goes_in(match.how));
             out.back().texture = i;
         }
     } else if (one.is_own()) {

@@ -1,14 +1,17 @@
 #pragma once
 #include <QWidget>
 
+#include "app/widgets/accessible.h"
+
 namespace skivet::app {
 
 /// A file as one thin strip, with the stretch that is looked at.
-class PlaceStrip : public QWidget {
+class PlaceStrip : public QWidget, public WithDescription {
     Q_OBJECT
 public:
     using QWidget::QWidget;
     void set(quint64 size, quint64 at, quint64 bytes);
+    [[nodiscard]] QString described() const override { return tr("%L1 bytes at %L2 of %L3").arg(bytes_).arg(at_).arg(size_); }
     [[nodiscard]] QSize sizeHint() const override { return {300, 18}; }
 
 signals:

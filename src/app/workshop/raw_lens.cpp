@@ -5,6 +5,8 @@
 #include <QMouseEvent>
 #include <QPainter>
 
+#include "app/guide_window.h"
+#include "app/models/left_state.h"
 #include "app/models/pictures.h"
 #include "app/theme/theme.h"
 #include "app/widgets/button.h"
@@ -29,6 +31,8 @@ RawLens::RawLens(QWidget* parent, SourcesModel* sources, FileView bytes, const Q
     setObjectName(QStringLiteral("raw_lens"));
     setWindowTitle(tr("Raw lens: %1").arg(name));
     resize(1180, 740);
+    keep_size(this, "raw-lens");
+    set_help(this, "workshop");
     lens_.format = Format::BC1;
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(16, 16, 16, 16);
@@ -62,7 +66,7 @@ RawLens::RawLens(QWidget* parent, SourcesModel* sources, FileView bytes, const Q
 
 QWidget* RawLens::make_settings() {
     auto* panel = make_panel();
-    panel->setFixedWidth(316);
+    panel->setFixedWidth(356);
     auto* box = new QVBoxLayout(panel);
     box->setContentsMargins(16, 12, 16, 12);
     box->addWidget(make_label(tr("TAKEN FOR"), "heading"));

@@ -8,8 +8,11 @@
 #include <QSplitter>
 #include <QTextBlock>
 
+#include "app/guide_window.h"
+#include "app/models/left_state.h"
 #include "app/theme/theme.h"
 #include "app/widgets/button.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/helpers.h"
 #include "base/file_write.h"
 #include "base/hash.h"
@@ -85,6 +88,13 @@ void BytesView::set(QByteArray bytes, quint64 at, quint64 from, quint64 to) {
     update();
 }
 
+QString BytesView::described() const {
+    if (to_ <= from_ || from_ < at_) return {};
+    return tr("at %1: %2")
+        .arg(text_of(hex(from_)),
+             QString::fromLatin1(bytes_.mid(qsizetype(from_ - at_), qsizetype(std::min<quint64>(to_ - from_, 64))).toHex(' ')));
+}
+
 void BytesView::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const auto& c = colors();
@@ -121,6 +131,16 @@ void ExplainedStrip::set(std::shared_ptr<const Trial> trial, quint64 size) {
     update();
 }
 
+QString ExplainedStrip::described() const {
+    if (!trial_) return {};
+    quint64 tables = 0, entries = 0;
+    for (const auto& s : trial_->segments)
+        if (s.what == Segment::What::table) tables += s.size;
+        else if (s.what == Segment::What::entry) entries += s.size;
+    return tr("tables %1, entries %2, not explained %3")
+        .arg(text_of(human_bytes(tables)), text_of(human_bytes(entries)), text_of(human_bytes(trial_->unexplained)));
+}
+
 void ExplainedStrip::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const QRectF strip = QRectF(rect()).adjusted(0, 2, -1, -3);
@@ -144,6 +164,8 @@ SheetWorkshop::SheetWorkshop(QWidget* parent, SourcesModel* sources, FileView ar
     setObjectName(QStringLiteral("sheet_workshop"));
     setWindowTitle(tr("Sheet workshop: %1").arg(text_of(archive_.path().filename().string())));
     resize(1220, 740);
+    keep_size(this, "sheet-workshop");
+    set_help(this, "workshop");
     auto* all = new QVBoxLayout(this);
     all->setContentsMargins(16, 14, 16, 14);
     auto* halves = new QSplitter;
@@ -195,6 +217,7 @@ SheetWorkshop::SheetWorkshop(QWidget* parent, SourcesModel* sources, FileView ar
     halves->addWidget(left);
     halves->addWidget(right);
     halves->setSizes({480, 700});
+    keep_columns(halves, "sheet-workshop");
     all->addWidget(halves, 1);
 
     const auto action = [this](const QString& text, const QKeySequence& key, const QString& tip, void (SheetWorkshop::*run)()) {
@@ -212,7 +235,7 @@ SheetWorkshop::SheetWorkshop(QWidget* parent, SourcesModel* sources, FileView ar
                     &SheetWorkshop::prove);
     keep_ = action(tr("Keep the sheet"), QKeySequence(Qt::CTRL | Qt::Key_Return),
                    tr("In this project; its archives are opened with it at once"), &SheetWorkshop::keep);
-    auto* row = new QHBoxLayout;
+    auto* row = new FlowRow;
     for (auto* a : {drafted, prove_}) {
         auto* button = new Button(a, Button::Look::plain);
         button->setAutoDefault(false);

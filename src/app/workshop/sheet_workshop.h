@@ -7,6 +7,7 @@
 #include <QTableView>
 
 #include "app/models/sources_model.h"
+#include "app/widgets/accessible.h"
 #include "container/draft_sheet.h"
 #include "container/sheet_try.h"
 
@@ -29,13 +30,14 @@ private:
 };
 
 /// Rows of sixteen bytes around a stretch, which is marked.
-class BytesView : public QWidget {
+class BytesView : public QWidget, public WithDescription {
     Q_OBJECT
 public:
     explicit BytesView(QWidget* parent = nullptr);
     /// `bytes` begin at `at` in the file; [from, to) is marked.
     void set(QByteArray bytes, quint64 at, quint64 from, quint64 to);
     [[nodiscard]] QSize sizeHint() const override { return {560, 132}; }
+    [[nodiscard]] QString described() const override;
 
 protected:
     void paintEvent(QPaintEvent*) override;
@@ -46,12 +48,13 @@ private:
 };
 
 /// The archive as a strip: what the sheet takes for tables and entries, and, marked, what it does not explain.
-class ExplainedStrip : public QWidget {
+class ExplainedStrip : public QWidget, public WithDescription {
     Q_OBJECT
 public:
     using QWidget::QWidget;
     void set(std::shared_ptr<const Trial> trial, quint64 size);
     [[nodiscard]] QSize sizeHint() const override { return {400, 26}; }
+    [[nodiscard]] QString described() const override;
 
 protected:
     void paintEvent(QPaintEvent*) override;

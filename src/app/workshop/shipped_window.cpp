@@ -3,8 +3,12 @@
 #include <QAction>
 #include <QDateTime>
 
+#include "app/guide_window.h"
+#include "app/language.h"
+#include "app/models/left_state.h"
 #include "app/pages/page.h"
 #include "app/widgets/card_rows.h"
+#include "app/widgets/flow_row.h"
 
 namespace skivet::app {
 namespace {
@@ -35,6 +39,8 @@ ShippedWindow::ShippedWindow(QWidget* parent, ShippedModel* model) : QDialog(par
     setObjectName(QStringLiteral("shipped"));
     setWindowTitle(tr("As shipped"));
     resize(1100, 660);
+    keep_size(this, "shipped");
+    set_help(this, "updates");
     version_rows_ = new QStandardItemModel(this);
     change_rows_ = new QStandardItemModel(this);
     auto* columns = new QHBoxLayout(this);
@@ -77,7 +83,7 @@ QWidget* ShippedWindow::make_versions() {
     add(forget_, tr("Forget it"), QKeySequence(Qt::CTRL | Qt::Key_Delete), tr("The game's files stay as they are"),
         [this] { model_->forget(std::size_t(versions_->currentIndex().row())); });
     for (auto* action : {compare_, forget_}) action->setEnabled(false);
-    auto* row = new QHBoxLayout;
+    auto* row = new FlowRow;
     row->addWidget(new Button(compare_, Button::Look::link));
     row->addWidget(new Button(forget_, Button::Look::link));
     row->addStretch();
@@ -91,13 +97,13 @@ QWidget* ShippedWindow::make_versions() {
     box->addWidget(name_);
     add(record_, tr("Record as shipped"), {}, tr("Remember the installation as it is, so that later changes can be told"), [this] {
         const auto name = name_->text().trimmed();
-        model_->record(name.isEmpty() ? QDate::currentDate().toString(QStringLiteral("d MMM yyyy")) : name);
+        model_->record(name.isEmpty() ? day_text(QDateTime::currentSecsSinceEpoch(), true) : name);
         name_->clear();
     });
     connect(name_, &QLineEdit::returnPressed, record_, &QAction::trigger);
     auto* button = new Button(record_, Button::Look::primary);
     button->setObjectName(QStringLiteral("record_version"));
-    auto* bottom = new QHBoxLayout;
+    auto* bottom = new FlowRow;
     bottom->addStretch();
     bottom->addWidget(button);
     box->addLayout(bottom);
@@ -154,7 +160,7 @@ void ShippedWindow::refresh() {
         const bool now = seen->now == v;
         auto* row = new QStandardItem(now ? tr("%1 (compared with)").arg(name_of_version(version)) : name_of_version(version));
         QStringList under;
-        if (version.at > 0) under << QDateTime::fromSecsSinceEpoch(version.at).toString(QStringLiteral("d MMM yyyy"));
+        if (version.at > 0) under << day_text(version.at, true);
         const auto& match = seen->matches[v];
         under << (match.same == match.sources ? tr("as installed now") : tr("%1 of %2 sources").arg(match.same).arg(match.sources));
         row->setData(under.join(QStringLiteral(" · ")), CardUnder);
@@ -168,7 +174,7 @@ void ShippedWindow::refresh() {
         const auto& change = seen->changes[i];
         const auto path = to_text(change.inner.back());
         auto* row = new QStandardItem(path.mid(path.lastIndexOf('/') + 1));
-        QStringList under{to_text(skivet::name_of(change.what)), to_text(change.source.filename())};
+        QStringList under{spoken(skivet::name_of(change.what)), to_text(change.source.filename())};
         if (!change.as_in.empty()) under << tr("as in %1").arg(to_text(change.as_in));
         row->setData(under.join(QStringLiteral(" · ")), CardUnder);
         row->setToolTip(path);
@@ -176,8 +182,8 @@ void ShippedWindow::refresh() {
         change_rows_->appendRow(row);
     }
     QStringList parts;
-    for (const auto& [what, count] : counts) parts << tr("%1 %2").arg(count).arg(to_text(skivet::name_of(what)));
-    if (seen->unseen > 0) parts << tr("%1 not looked at yet").arg(seen->unseen);
+    for (const auto& [what, count] : counts) parts << tr("%1 %2").arg(count).arg(spoken(skivet::name_of(what)));
+    if (seen->unseen > 0) parts << tr("%L1 not looked at yet").arg(seen->unseen);
     if (!seen->now) title_->setText(tr("NOTHING IS RECORDED YET"));
     else
         title_->setText(

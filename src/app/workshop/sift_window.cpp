@@ -7,6 +7,8 @@
 #include <QStyledItemDelegate>
 #include <QThread>
 
+#include "app/guide_window.h"
+#include "app/models/left_state.h"
 #include "app/models/pictures.h"
 #include "app/theme/theme.h"
 #include "app/widgets/button.h"
@@ -136,6 +138,8 @@ SiftWindow::SiftWindow(QWidget* parent, SourcesModel* sources, const std::filesy
     setObjectName(QStringLiteral("sifting"));
     setWindowTitle(tr("Sifting %1").arg(text_of(file.filename().string())));
     resize(1100, 700);
+    keep_size(this, "sifting");
+    set_help(this, "workshop");
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(16, 16, 16, 16);
     all->setSpacing(16);
@@ -258,10 +262,10 @@ void SiftWindow::fill() {
     rows_->set(container_, hits_);
     const auto streams = hits_->size() - textures_;
     counted_->setText(hits_->empty() ? tr("NOTHING THAT CAN BE RECOGNIZED IS IN THIS FILE")
-                                     : (textures_ == 1 ? tr("ONE TEXTURE") : tr("%1 TEXTURES").arg(textures_)) +
+                                     : (textures_ == 1 ? tr("ONE TEXTURE") : tr("%L1 TEXTURES").arg(textures_)) +
                                            (streams == 0   ? QString()
                                             : streams == 1 ? tr(", ONE OTHER STREAM")
-                                                           : tr(", %1 OTHER STREAMS").arg(streams)));
+                                                           : tr(", %L1 OTHER STREAMS").arg(streams)));
     if (hits_->empty()) facts_->setText(tr("The raw lens shows bare bytes as pixels, and a sheet can be drafted from the file."));
     take_->setEnabled(textures_ > 0);
     if (rows_->rowCount() > 0) list_->setCurrentIndex(rows_->index(0, 0));

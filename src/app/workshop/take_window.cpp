@@ -4,6 +4,9 @@
 #include <QFormLayout>
 #include <QHBoxLayout>
 
+#include "app/guide_window.h"
+#include "app/language.h"
+#include "app/models/left_state.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "app/widgets/titled_view.h"
@@ -37,6 +40,8 @@ TakeWindow::TakeWindow(QWidget* parent, CatalogModel* model, std::vector<std::si
     setObjectName(QStringLiteral("take"));
     setWindowTitle(tr("Take to the bench"));
     resize(900, 560);
+    keep_size(this, "take");
+    set_help(this, "catalog");
     auto* columns = new QHBoxLayout(this);
     columns->setContentsMargins(16, 14, 16, 12);
     columns->setSpacing(18);
@@ -138,7 +143,7 @@ void TakeWindow::refresh() {
         list_->item(list_->count() - 1)->setToolTip(to_text(entry.path()));
     }
     list_->setCurrentRow(row);
-    title_->setText(items_.size() == 1 ? tr("ONE TEXTURE") : tr("%1 TEXTURES").arg(items_.size()));
+    title_->setText(items_.size() == 1 ? tr("ONE TEXTURE") : tr("%L1 TEXTURES").arg(items_.size()));
     sets_->setEnabled(sets_->isChecked() || model_->with_sets(asked_).size() > asked_.size());
     const auto& twins = model_->catalog()->analysis.twins;
     copies_->setEnabled(
@@ -182,8 +187,8 @@ void TakeWindow::show_choices() {
     as_->setItemText(0, items_.size() == 1 ? tr("As proposed: %1").arg(words_of_way(proposed.as))
                                            : tr("As proposed for each; here: %1").arg(words_of_way(proposed.as)));
     const auto way = as() == ExportAs::picture ? proposed.as : as();
-    why_->setText(way == proposed.as ? to_text(proposed.why)
-                                     : tr("Proposed is %1: %2").arg(words_of_way(proposed.as), to_text(proposed.why)));
+    why_->setText(way == proposed.as ? spoken(proposed.why)
+                                     : tr("Proposed is %1: %2").arg(words_of_way(proposed.as), spoken(proposed.why)));
     const bool any = std::any_of(items_.begin(), items_.end(), [&](std::size_t item) {
         const auto& desc = snapshot_->catalog.items[item].desc;
         return can_split_alpha(as() == ExportAs::picture ? propose_export(desc).as : as(), desc);

@@ -13,9 +13,13 @@
 #include <QSlider>
 #include <utility>
 
+#include "app/guide_window.h"
+#include "app/language.h"
+#include "app/models/left_state.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "app/widgets/button.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/helpers.h"
 
 namespace skivet::app {
@@ -40,7 +44,11 @@ TouchValue first_value(const TouchParam& p) {
 
 QColor to_color(const std::array<float, 4>& c) { return QColor::fromRgbF(c[0], c[1], c[2]); }
 
-QStringList choices_of(const TouchParam& p) { return to_text(p.choices).replace('_', ' ').split('|'); }
+QStringList choices_of(const TouchParam& p) {
+    QStringList out;
+    for (const auto& word : to_text(p.choices).replace('_', ' ').split('|')) out << spoken(word.toStdString());
+    return out;
+}
 
 /// A color as a field, and a button that shows it and opens the system's chooser.
 QWidget* color_control(QWidget* parent, const QString& name, const std::array<float, 4>& color,
@@ -139,6 +147,8 @@ TouchWindow::TouchWindow(QWidget* parent, BenchModel* model, std::vector<PieceId
     const bool one = pieces_.size() == 1;
     setWindowTitle(tr("Touch up %1").arg(to_text(shown.name())));
     resize(QSize(1180, 720).boundedTo(screen()->availableSize()));
+    keep_size(this, "touch-ups");
+    set_help(this, "touch-ups");
     if (one)
         for (const auto& text : shown.touches)
             if (auto touch = parse_touch_up(text)) touches_.push_back(std::move(*touch));
@@ -181,8 +191,8 @@ TouchWindow::TouchWindow(QWidget* parent, BenchModel* model, std::vector<PieceId
     for (const auto& row : all_touch_ups()) {
         if (row.resizes) continue;  // the game's size is what a piece has
         if (std::exchange(group, row.group) != row.group) menu->addSection(to_text(row.group));
-        auto* entry = menu->addAction(to_text(row.words), this, [this, &row] { add(row); });
-        entry->setToolTip(to_text(row.does));
+        auto* entry = menu->addAction(spoken(row.words), this, [this, &row] { add(row); });
+        entry->setToolTip(spoken(row.does));
     }
     list_ = new QListWidget;
     list_->setObjectName(QStringLiteral("touches"));
@@ -202,7 +212,7 @@ TouchWindow::TouchWindow(QWidget* parent, BenchModel* model, std::vector<PieceId
     up_ = action(tr("Earlier"), QKeySequence(Qt::CTRL | Qt::Key_Up), tr("Make it before the one above"), [this] { move(-1); });
     down_ = action(tr("Later"), QKeySequence(Qt::CTRL | Qt::Key_Down), tr("Make it after the one below"), [this] { move(1); });
     remove_ = action(tr("Remove"), Qt::Key_Delete, tr("Leave it out"), [this] { remove(); });
-    keep_ = action(one ? tr("Keep") : tr("Keep for %1 pieces").arg(pieces_.size()), QKeySequence(Qt::CTRL | Qt::Key_Return),
+    keep_ = action(one ? tr("Keep") : tr("Keep for %L1 pieces").arg(pieces_.size()), QKeySequence(Qt::CTRL | Qt::Key_Return),
                    tr("The pieces get these touch-ups; they can be changed at any time"), [this, one] {
                        take_typed();
                        model_->touch(pieces_, texts(), !one);
@@ -213,7 +223,7 @@ TouchWindow::TouchWindow(QWidget* parent, BenchModel* model, std::vector<PieceId
     adder->setAutoDefault(false);
     connect(adding, &QAction::triggered, menu, [menu, adder] { menu->popup(adder->mapToGlobal(QPoint(0, adder->height() + 2))); });
     right->insertWidget(1, adder);
-    auto* moves = new QHBoxLayout;
+    auto* moves = new FlowRow;
     const auto button = [](QAction* what, Button::Look look) {
         auto* out = new Button(what, look);
         out->setAutoDefault(false);
@@ -228,7 +238,7 @@ TouchWindow::TouchWindow(QWidget* parent, BenchModel* model, std::vector<PieceId
     controls_ = new QVBoxLayout(card);
     controls_->setContentsMargins(12, 10, 12, 10);
     right->addWidget(card);
-    auto* bottom = new QHBoxLayout;
+    auto* bottom = new FlowRow;
     auto* lists = new QMenu(this);
     lists->setObjectName(QStringLiteral("touch_lists"));
     connect(lists, &QMenu::aboutToShow, this, [this, lists] { fill_lists(lists); });
@@ -358,8 +368,8 @@ void TouchWindow::show_controls() {
         return;
     }
     auto& touch = touches_[std::size_t(at)];
-    controls_->addWidget(make_label(to_text(touch.row->words), "strong"));
-    controls_->addWidget(make_label(to_text(touch.row->does), "soft", true));
+    controls_->addWidget(make_label(spoken(touch.row->words), "strong"));
+    controls_->addWidget(make_label(spoken(touch.row->does), "soft", true));
     auto* holder = new QWidget;
     auto* form = new QFormLayout(holder);
     form->setContentsMargins(0, 4, 0, 0);
@@ -372,7 +382,7 @@ void TouchWindow::add_param(QFormLayout* form, std::size_t i) {
     const auto at = std::size_t(list_->currentRow());
     const auto& p = touches_[at].row->params[i];
     const auto& value = touches_[at].values[i];
-    const auto name = to_text(p.words);
+    const auto name = spoken(p.words);
     QWidget* control = nullptr;
     switch (p.kind) {
         case TouchParamKind::number:

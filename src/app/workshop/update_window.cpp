@@ -2,6 +2,9 @@
 
 #include <QAction>
 
+#include "app/guide_window.h"
+#include "app/language.h"
+#include "app/models/left_state.h"
 #include "app/pages/page.h"
 #include "app/widgets/card_rows.h"
 
@@ -29,6 +32,8 @@ UpdateWindow::UpdateWindow(QWidget* parent, UpdateModel* model) : QDialog(parent
     setObjectName(QStringLiteral("update"));
     setWindowTitle(tr("The game changed"));
     resize(1100, 680);
+    keep_size(this, "update");
+    set_help(this, "updates");
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(16, 14, 16, 12);
     auto* columns = new QHBoxLayout;
@@ -122,7 +127,7 @@ void UpdateWindow::refresh() {
         for (const auto& piece : pieces) {
             auto* row = new QStandardItem(to_text(piece.name));
             row->setData(qulonglong(piece.id), CardNumber);
-            row->setData(to_text(skivet::name_of(piece.how)), CardUnder);
+            row->setData(spoken(skivet::name_of(piece.how)), CardUnder);
             row->setData(!goes_in(piece.how), CardWrong);
             row->setToolTip(to_text(piece.address.text()));
             row->setData(row->text() + ", " + row->data(CardUnder).toString(), Qt::AccessibleTextRole);

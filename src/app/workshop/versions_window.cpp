@@ -5,8 +5,12 @@
 #include <QHBoxLayout>
 #include <QMessageBox>
 
+#include "app/guide_window.h"
+#include "app/language.h"
+#include "app/models/left_state.h"
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/titled_view.h"
 #include "base/text.h"
 
@@ -38,6 +42,8 @@ VersionsWindow::VersionsWindow(QWidget* parent, BenchModel* model, PieceId piece
     const auto* there = model->piece(piece);
     setWindowTitle(there ? tr("Versions of %1").arg(to_text(there->name())) : tr("Versions"));
     resize(940, 560);
+    keep_size(this, "versions");
+    set_help(this, "bench");
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(16, 14, 16, 12);
     auto* columns = new QHBoxLayout;
@@ -60,7 +66,7 @@ VersionsWindow::VersionsWindow(QWidget* parent, BenchModel* model, PieceId piece
     clear_ = new QAction(tr("Clear…"), this);
     clear_->setToolTip(tr("Delete the kept versions of all pieces but what lies in the work folder"));
     for (auto* action : {back_, clear_}) addAction(action);
-    auto* bottom = new QHBoxLayout;
+    auto* bottom = new FlowRow;
     bottom->addWidget(room_);
     bottom->addStretch();
     bottom->addWidget(new Button(clear_, Button::Look::plain));
@@ -94,7 +100,7 @@ void VersionsWindow::refresh() {
     const QSignalBlocker quiet(list_);
     list_->clear();
     for (const auto& version : versions_) {
-        const auto when = QDateTime::fromSecsSinceEpoch(version.at).toString(QStringLiteral("d MMM HH:mm:ss"));
+        const auto when = moment_text(version.at);
         const bool now = is_now(*there, version);
         list_->addItem(tr("%1\n%2%3")
                            .arg(when, kind_of(*there, version),
