@@ -242,8 +242,10 @@ private:
             refuse(to_text(fine.error().message()));
             return false;
         }
-        store_->set_commands(split(editor_->text()), play.command, commands);
-        store_->change([&](Project& p) { p.play = play, p.only_as_shipped = clean_->isChecked(); });
+        store_->change(tr("Settings of the project"), [&](Project& p) {
+            p.editor = split(editor_->text()), p.editors = commands;
+            p.play = play, p.only_as_shipped = clean_->isChecked();
+        });
         store_->set_places(places);
         return true;
     }

@@ -394,6 +394,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sheet->require_subcommand(1);
     sub = sheet->add_subcommand("check", "Say whether a sheet is sound");
     sub->add_option("FILE", sheet_file, "A sheet")->required();
+    common(sub);
     sub->callback([&] { command = [&] { return sheet_check(c, sheet_file); }; });
     SheetTryOptions try_options;
     sub = sheet->add_subcommand("try", "Account for an archive under a sheet, byte by byte");

@@ -99,6 +99,14 @@ int sheet_check(Context& c, const std::string& file) {
     const auto sheet = parse_sheet(as_text(*bytes), std::filesystem::path(file).filename().string());
     if (!sheet) return c.failed(sheet.error());
     constexpr std::string_view kinds[] = {"container", "texture", "wrapper"};
+    if (c.json) {
+        c.out << dump({{"name", sheet->name},
+                       {"kind", std::string(kinds[static_cast<std::size_t>(sheet->kind)])},
+                       {"header_fields", sheet->header.fields.size()},
+                       {"record_fields", sheet->record.fields.size()}})
+              << '\n';
+        return 0;
+    }
     c.out << fmt::format("{}: a {} sheet with {} header fields and {} record fields\n", sheet->name,
                          kinds[static_cast<std::size_t>(sheet->kind)], sheet->header.fields.size(), sheet->record.fields.size());
     return 0;
@@ -126,6 +134,15 @@ int sheet_draft(Context& c, const std::string& archive, const std::string& out) 
                          draft->found, grouped(draft->entries), grouped(draft->readable), grouped(draft->looked_at),
                          grouped(draft->unexplained));
     for (const auto& key : draft->keys) c.err << fmt::format("skivet-cli: a key was found: --key \"{}={}\"\n", key.name, to_hex(key.bytes));
+    if (c.json) {
+        auto j = json{{"found", draft->found},         {"entries", draft->entries},         {"readable", draft->readable},
+                      {"looked_at", draft->looked_at}, {"unexplained", draft->unexplained}, {"keys", json::array()}};
+        for (const auto& key : draft->keys) j["keys"].push_back({{"name", key.name}, {"hex", to_hex(key.bytes)}});
+        if (out.empty()) j.update({{"sheet", draft->toml}, {"wrapper", draft->wrapper}});
+        else j["file"] = out;
+        c.out << dump(j) << '\n';
+        if (out.empty()) return 0;
+    }
     if (out.empty()) {
         c.out << draft->toml;
         if (!draft->wrapper.empty()) c.err << "skivet-cli: all of the file is hidden; with --out the sheet for that is written, too\n";

@@ -1,6 +1,7 @@
 // touch: touch-ups on textures where they lie, or on pictures of them in a folder.
 #include <fmt/format.h>
 #include <map>
+#include <nlohmann/json.hpp>
 #include <ostream>
 #include <set>
 
@@ -106,7 +107,11 @@ int touch_files(Context& c, const TouchOptions& options) {
             }
             if (!options.dry_run)
                 if (auto put = write_file(path, *png); !put) return c.failed(put.error());
-            c.out << path.string() << '\n';
+            if (c.json)
+                c.out << nlohmann::json{{"file", path.string()}, {"of", name}}.dump(-1, ' ', false,
+                                                                                    nlohmann::json::error_handler_t::replace)
+                      << '\n';
+            else c.out << path.string() << '\n';
             ++done;
             continue;
         }

@@ -257,3 +257,22 @@ TEST_F(TerminalCli, TheManualPageAndTheCompletionsHaveEveryCommand) {
     EXPECT_EQ(complete("project tak"), "take\n");
     EXPECT_NE(complete("project take --al").find("--alpha"), std::string::npos);
 }
+
+TEST_F(TerminalCli, SheetCommandsPrintJson) {
+    put_file(
+        at("a.toml"),
+        as_bytes("sheet = \"texture\"\nname = \"Fair plain\"\n\n[[recognize]]\nname = \"*.plain\"\n\n[texture]\nwidth = 4\nheight = 4\n"
+                 "format = \"RGBA8\"\nmips = 1\n\n[payload]\nat = 0\n"));
+    const auto checked = run_cli({"sheet", "check", at("a.toml"), "--json"});
+    ASSERT_EQ(checked.code, 0) << checked.err;
+    const auto one = json::parse(checked.out);
+    EXPECT_EQ(one["name"], "Fair plain");
+    EXPECT_EQ(one["kind"], "texture");
+    const auto touched = run_cli({"touch", at("pic.png"), "--do", "gray", "--to", at("out"), "--json"});
+    ASSERT_EQ(touched.code, 0) << touched.err;
+    EXPECT_EQ(json::parse(touched.out)["of"], at("pic.png"));
+    // What was found, also where no sheet comes of it.
+    const auto drafted = run_cli({"sheet", "draft", at("a.toml"), "--json"});
+    EXPECT_NE(drafted.code, 0);
+    EXPECT_TRUE(drafted.out.empty());
+}

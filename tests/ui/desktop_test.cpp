@@ -236,6 +236,21 @@ TEST_F(Desktop, HowThingsWereLeftIsBoundedAndSurvivesRubbish) {
     EXPECT_EQ(other.size(), QSize(520, 410));
 }
 
+TEST_F(Desktop, SmallPicturesAreFinerWhereTheyAreShownLarger) {
+    const auto file = folder / "large.zip";
+    put_file(file, make_zip({{"a/large.dds", make_dds(Format::BC1, 1024, 512, 0, 1)}}));
+    open({file});
+    auto& pictures = models.catalog.pictures();
+    QImage image;
+    ASSERT_TRUE(wait([&] { return !(image = pictures.of(0)).isNull(); }));
+    EXPECT_EQ(image.size(), QSize(128, 64));
+    EXPECT_EQ(pictures.of(0, 140).width(), 128) << "hardly enlarged";
+    EXPECT_EQ(pictures.of(0, 264).width(), 128) << "what is there, until the finer one is";
+    ASSERT_TRUE(wait([&] { return pictures.of(0, 264).width() == 256; }));
+    ASSERT_TRUE(wait([&] { return pictures.of(0, 600).width() == 512; }));
+    EXPECT_EQ(pictures.of(0).width(), 128);
+}
+
 TEST_F(Desktop, TexturesAreDraggedOutAsFiles) {
     open({archive()});
     show_texture("horse");

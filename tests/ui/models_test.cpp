@@ -127,6 +127,7 @@ TEST_F(ModelsTest, ThumbnailsArriveAndAreKept) {
     EXPECT_TRUE(models->catalog.pictures().of(0).isNull()) << "asked for twice, made once";
     ASSERT_TRUE(wait([&] { return ready.size() == 1; }));
     EXPECT_EQ(models->catalog.pictures().of(0).size(), QSize(32, 32));
+    EXPECT_EQ(models->catalog.pictures().of(0, 400).size(), QSize(32, 32)) << "there is no more of it";
     EXPECT_TRUE(models->catalog.pictures().of(99).isNull());
 }
 
@@ -168,7 +169,7 @@ TEST_F(ModelsTest, TheGameNeedsACommand) {
     QSignalSpy notice(&models->messages, &Messages::notice);
     EXPECT_FALSE(models->game.start(models->store.project()));
     EXPECT_EQ(notice.size(), 1);
-    models->store.set_commands({}, {"/nowhere/at/all"});
+    models->store.change([](Project& p) { p.play.command = {"/nowhere/at/all"}; });
     EXPECT_TRUE(models->game.start(models->store.project()));
     ASSERT_TRUE(wait([&] { return notice.size() == 2; }));
     EXPECT_TRUE(notice[1][0].toString().contains("could not be started"));
@@ -176,7 +177,7 @@ TEST_F(ModelsTest, TheGameNeedsACommand) {
 
 TEST_F(ModelsTest, TheEditorOfTheSettingsIsStartedWithTheFile) {
     take_all();
-    models->store.set_commands({"sh", "-c", "cp \"$0\" \"$0.opened\""}, {});
+    models->store.change([](Project& p) { p.editor = {"sh", "-c", "cp \"$0\" \"$0.opened\""}, p.play.command.clear(); });
     models->bench.open_to_edit(models->bench.pieces()[0].id);
     const auto opened = models->store.project().work() / models->bench.pieces()[0].file;
     ASSERT_TRUE(wait([&] { return std::filesystem::exists(opened.string() + ".opened"); }));

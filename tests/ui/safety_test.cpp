@@ -68,7 +68,7 @@ struct SafetyUi : WindowTest {
 
 TEST_F(SafetyUi, ASecondWindowOnTheProjectChangesNothing) {
     open({archive()});
-    models.store.set_commands({"paint"}, {});
+    models.store.change([](Project& p) { p.editor = {"paint"}; });
     ASSERT_TRUE(
         wait([&] { return get_file(folder / "project/project.json").size() > 0 && open_project(folder / "project")->editor.size() == 1; }));
     const auto kept = get_file(folder / "project/project.json");
@@ -77,7 +77,7 @@ TEST_F(SafetyUi, ASecondWindowOnTheProjectChangesNothing) {
     EXPECT_TRUE(second.refused.contains("is open in another window")) << second.refused.toStdString();
     EXPECT_FALSE(second.models.store.is_open());
     second.models.sources.add(folder / "game.zip");
-    second.models.store.set_commands({"other"}, {});
+    second.models.store.change([](Project& p) { p.editor = {"other"}; });
     QTest::qWait(50);  // nothing may come
     EXPECT_EQ(get_file(folder / "project/project.json"), kept);
     EXPECT_TRUE(second.models.store.project().sources.empty());

@@ -107,6 +107,22 @@ TEST_F(Undo, WhatGoesByItselfIsNoStep) {
     EXPECT_EQ(models.store.undo_title(), "Take to the bench") << "nothing changed";
 }
 
+TEST_F(Undo, SettingsOfTheProjectAreTakenBack) {
+    open({archive("one.zip", 1)});
+    window->open_settings(SettingsPart::editors);
+    auto* settings = window->findChild<QDialog*>("settings");
+    ASSERT_TRUE(settings);
+    settings->findChild<QLineEdit*>("editor")->setText("paint {file}");
+    QTest::mouseClick(settings->findChild<QPushButton*>("keep_settings"), Qt::LeftButton);
+    ASSERT_TRUE(wait([] { return QApplication::activeModalWidget() == nullptr; }));
+    EXPECT_EQ(project().editor, (std::vector<std::string>{"paint", "{file}"}));
+    EXPECT_EQ(models.store.undo_title(), "Settings of the project");
+    undo();
+    EXPECT_TRUE(project().editor.empty());
+    redo();
+    EXPECT_EQ(project().editor.size(), 2u);
+}
+
 TEST(Fuzzy, LettersInTheirOrderFindTheBestName) {
     const QStringList names = {
         "Take to the bench", "Take to the bench as DDS", "Take the whole set to the bench", "Take out of the game", "Touch up",

@@ -237,9 +237,4 @@ Status ProjectStore::set_packer(const std::string& name, const std::string& unpa
     return {};
 }
 
-void ProjectStore::set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play,
-                                const std::map<std::string, std::vector<std::string>>& editors) {
-    change([&](Project& p) { p.editor = editor, p.play.command = play, p.editors = editors; });
-}
-
 }  // namespace skivet::app

@@ -76,8 +76,6 @@ public:
     void set_places(const PlaceSettings& places);
     /// The user's program for a packer that sheets name; without a command for unpacking it is forgotten. Error `usage` for no command.
     [[nodiscard]] Status set_packer(const std::string& name, const std::string& unpack, const std::string& pack);
-    void set_commands(const std::vector<std::string>& editor, const std::vector<std::string>& play,
-                      const std::map<std::string, std::vector<std::string>>& editors = {});
 
     void tell_pieces_changed() { emit pieces_changed(); }
     void tell_game_changed() { emit game_changed(); }

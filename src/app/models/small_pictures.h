@@ -18,25 +18,28 @@ public:
     void start_over();
     /// The same textures, better known.
     void set_snapshot(std::shared_ptr<const CatalogSnapshot> snapshot) { snapshot_ = std::move(snapshot); }
-    /// A picture of at most 128 × 128, or a null image and later `ready`. The newest request is answered first.
-    [[nodiscard]] QImage of(std::size_t item);
+    /// A picture of at most 128 × 128, or a null image and later `ready`. The newest request is answered first. For a place of more
+    /// `pixels` (of the screen) a finer one follows once the small one is there: on fine screens and large cards that would be soft.
+    [[nodiscard]] QImage of(std::size_t item, int pixels = 0);
 
 signals:
     void ready(std::size_t item);
 
 private:
+    struct Wanted {
+        std::size_t item = 0;
+        QString key;
+        std::uint32_t side = 0;
+    };
     [[nodiscard]] QString key(std::size_t item) const;
+    [[nodiscard]] QImage asked(std::size_t item, const QString& name, std::uint32_t side);
     void load();
-    void keep(std::size_t item, const QString& key, QImage image, bool later);
+    void keep(const Wanted& wanted, QImage image, bool later);
 
     ProjectStore& store_;
     std::shared_ptr<const CatalogSnapshot> snapshot_ = std::make_shared<CatalogSnapshot>();
     QCache<QString, QImage> made_;  ///< by source and path
     QSet<QString> pending_;
-    struct Wanted {
-        std::size_t item = 0;
-        QString key;
-    };
     QVector<Wanted> wanted_;  ///< the newest last
     int running_ = 0;
     std::uint64_t generation_ = 0;  ///< counts starts: late answers to older ones are dropped

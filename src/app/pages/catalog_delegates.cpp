@@ -44,7 +44,7 @@ void CardDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const 
     p->setPen(QPen(on ? c.mark : c.line, on ? 2 : 1));
     p->setBrush(c.card);
     p->drawRoundedRect(card, 3, 3);
-    auto image = model_->pictures().of(item);
+    auto image = model_->pictures().of(item, int((card.width() - 12) * p->device()->devicePixelRatioF()));
     if (!image.isNull() && image.hasAlphaChannel() && alpha != Alpha::over) {
         const auto* facts = known ? catalog->analysis.facts[item].get() : nullptr;
         if (alpha == Alpha::ignored || !facts || facts->alpha == AlphaUse::empty || facts->alpha == AlphaUse::mask)

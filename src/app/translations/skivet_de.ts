@@ -3574,6 +3574,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/settings_dialog.cpp" />
+            <source>Settings of the project</source>
+            <translation>Einstellungen des Projekts</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/settings_dialog.cpp" />
             <source>Small pictures</source>
             <translation>Kleine Bilder</translation>
         </message>
