@@ -415,6 +415,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     sub = sheet->add_subcommand("draft", "Look for the entry table of an archive nobody described and write a sheet that reads it");
     sub->add_option("ARCHIVE", draft_archive, "An example")->required();
     sub->add_option("--out", draft_out, "Write the sheet to this file instead of the standard output")->type_name("FILE");
+    common(sub);
     sub->callback([&] { command = [&] { return sheet_draft(c, draft_archive, draft_out); }; });
 
     ProjectOptions project_options;

@@ -11,7 +11,9 @@
 #include "app/theme/theme.h"
 #include "app/widgets/button.h"
 #include "app/widgets/byte_map.h"
+#include "app/widgets/channel_row.h"
 #include "app/widgets/compare_view.h"
+#include "app/widgets/flow_row.h"
 #include "app/widgets/image_view.h"
 #include "app/widgets/route.h"
 #include "support/pictures.h"
@@ -390,4 +392,46 @@ TEST(ImageViewWidget, AClickNamesItsTexelADragDoesNot) {
     view.show_texels({5, 9, 2, 2});
     EXPECT_EQ(shared.center, QPointF(0.3, 0.5));
     EXPECT_GT(shared.zoom, 1);
+}
+
+TEST(FlowRowLayout, WidgetsGoOnInTheNextLineAndStandAtTheRightInOne) {
+    QWidget outer;
+    auto* row = new FlowRow(&outer);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(10);
+    std::vector<QWidget*> boxes;
+    for (int i = 0; i < 4; ++i) {
+        auto* box = new QWidget;
+        box->setFixedSize(50, 20);
+        if (i == 3) row->addStretch();
+        row->addWidget(box);
+        boxes.push_back(box);
+    }
+    EXPECT_EQ(row->sizeHint(), QSize(230, 20));
+    EXPECT_EQ(row->minimumSize(), QSize(50, 20));
+    const auto place = [&](int width) {
+        row->setGeometry({0, 0, width, row->heightForWidth(width)});
+        return row->heightForWidth(width);
+    };
+    EXPECT_EQ(place(230), 20) << "just enough";
+    EXPECT_EQ(boxes[3]->pos(), QPoint(180, 0));
+    EXPECT_EQ(place(400), 20);
+    EXPECT_EQ(boxes[2]->pos(), QPoint(120, 0));
+    EXPECT_EQ(boxes[3]->pos(), QPoint(350, 0)) << "at the right";
+    EXPECT_EQ(place(229), 50);
+    EXPECT_EQ(boxes[2]->pos(), QPoint(120, 0));
+    EXPECT_EQ(boxes[3]->pos(), QPoint(0, 30)) << "in the next line";
+    EXPECT_EQ(place(60), 110);
+    // What is hidden takes no room.
+    boxes[1]->hide();
+    EXPECT_EQ(row->sizeHint().width(), 170);
+    EXPECT_EQ(place(170), 20);
+    EXPECT_EQ(boxes[2]->pos(), QPoint(60, 0));
+}
+
+TEST(ChannelRowWidget, AllChannelsStandInOneLineWhereThereIsRoom) {
+    ChannelRow row;
+    row.resize(row.sizeHint());
+    row.show();
+    for (const auto* button : row.findChildren<QPushButton*>()) EXPECT_EQ(button->y(), row.findChild<QPushButton*>()->y());
 }

@@ -34,7 +34,7 @@ std::vector<std::pair<int, int>> FlowRow::shown() const {
 }
 
 QSize FlowRow::sizeHint() const {
-    QSize out;
+    QSize out(0, 0);
     for (const auto& [i, gap] : shown()) {
         const auto size = items_[std::size_t(i)]->sizeHint();
         out = {out.width() + gap + size.width(), std::max(out.height(), size.height())};
@@ -44,7 +44,7 @@ QSize FlowRow::sizeHint() const {
 }
 
 QSize FlowRow::minimumSize() const {
-    QSize out;
+    QSize out(0, 0);
     for (const auto& [i, gap] : shown()) out = out.expandedTo(items_[std::size_t(i)]->minimumSize());
     const auto margins = contentsMargins();
     return out + QSize(margins.left() + margins.right(), margins.top() + margins.bottom());
