@@ -316,10 +316,8 @@ void show_log(QWidget* parent, Messages* messages) {
         ask->setAttribute(Qt::WA_DeleteOnClose);
         ask->setAcceptMode(QFileDialog::AcceptSave);
         keep_folder(ask, "log");
-        QObject::connect(ask, &QFileDialog::fileSelected, dialog, [text, messages](const QString& file) {
-            if (auto saved = write_file(file.toStdString(), as_bytes(text->toPlainText().toStdString())); !saved)
-                messages->complain(saved.error());
-        });
+        QObject::connect(ask, &QFileDialog::fileSelected, dialog,
+                         [text, messages](const QString& file) { messages->save(file.toStdString(), text->toPlainText().toStdString()); });
         ask->open();
     });
     dialog->open();

@@ -8,6 +8,7 @@
 #include "app/models/models.h"
 #include "app/models/preferences.h"
 #include "app/open_windows.h"
+#include "app/theme/system_look.h"
 #include "app/theme/theme.h"
 #include "base/file_write.h"
 #include "base/phrase.h"
@@ -53,9 +54,15 @@ int main(int argc, char** argv) {
         }
     }
     const auto aside = Preferences::the().load(skivet::settings_file());
-    // Everything grows alike: pictures stay sharp, and nothing that is drawn runs out of its place.
-    if (const int percent = Preferences::the().settings().text_percent; percent != 0 && !qEnvironmentVariableIsSet("QT_SCALE_FACTOR"))
-        qputenv("QT_SCALE_FACTOR", QByteArray::number(percent / 100.0));
+    // Everything grows alike: pictures stay sharp, and nothing that is drawn runs out of its place. Under X11 the desktop's size of texts
+    // comes with the screen's resolution, which Qt follows by itself.
+    double scale = Preferences::the().settings().text_percent / 100.0;
+    if (scale == 0 && qEnvironmentVariableIsSet("WAYLAND_DISPLAY")) {
+        int count = argc;
+        const QCoreApplication console(count, argv);
+        scale = system_text_scale();
+    }
+    if (scale != 0 && scale != 1 && !qEnvironmentVariableIsSet("QT_SCALE_FACTOR")) qputenv("QT_SCALE_FACTOR", QByteArray::number(scale));
     QApplication app(argc, argv);
     QApplication::setApplicationDisplayName(QStringLiteral("Skivet"));
     QApplication::setDesktopFileName(QStringLiteral("skivet"));

@@ -55,7 +55,7 @@ MainWindow::MainWindow(GamesModel& games) : games_(games) {
         if (files.size() != 1 || !fs::is_directory(files[0], code)) {
             if (!files.empty()) open_in_passing(files);
         } else if (const auto meant = project_at(files[0])) open({*meant, {}, {}, {}});
-        else open({project_for_game(games_.list().projects(), files[0]), files[0], {}, {}});
+        else open_game(files[0]);
     });
     connect(&Preferences::the(), &Preferences::changed, this, &MainWindow::follow_settings);
     follow_settings();
@@ -204,9 +204,15 @@ void MainWindow::settings() {
 }
 
 void MainWindow::new_game() {
-    choose_folder(this, "game", tr("The folder the game is installed in"), [this](const fs::path& folder) {
-        open({project_for_game(games_.list().projects(), folder), folder, {}, {}});
-    });
+    choose_folder(this, "game", tr("The folder the game is installed in"), [this](const fs::path& folder) { open_game(folder); });
+}
+
+void MainWindow::open_game(const fs::path& folder, std::vector<std::string> play) {
+    games_.jobs().run(
+        this, {}, [projects = games_.list().projects(), folder] { return project_for_game(projects, folder); },
+        [this, folder, play = std::move(play)](const fs::path& project) {
+            open({project, folder, {}, play});
+        });
 }
 
 void MainWindow::open_folder(const fs::path& folder) {
@@ -223,7 +229,7 @@ void MainWindow::open_demo() {
         const auto stall = program_beside("fair-stall");
         std::vector<std::string> play;
         if (!stall.empty()) play = {stall.string(), place.string()};
-        open({project_for_game(games_.list().projects(), place), place, {}, play});
+        open_game(place, play);
     };
     std::error_code code;
     if (fs::exists(place / "load_order.txt", code)) return go();

@@ -54,6 +54,8 @@ private:
     void make_menus();
     void follow_settings();
     void new_game();
+    /// The project of a game's folder, which is looked for beside the window, or a new one.
+    void open_game(const std::filesystem::path& folder, std::vector<std::string> play = {});
     void open_folder(const std::filesystem::path& folder);
     void leave();
     void let_go(std::shared_ptr<Models> models, const std::filesystem::path& project);

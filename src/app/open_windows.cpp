@@ -1,6 +1,8 @@
 #include "app/open_windows.h"
 
 #include <QJsonArray>
+#include <QMessageBox>
+#include <QPushButton>
 
 #include "app/models/left_state.h"
 #include "app/models/models.h"
@@ -67,6 +69,26 @@ MainWindow* OpenWindows::free_one() {
     return add();
 }
 
+void OpenWindows::ask_which(const std::vector<MainWindow*>& open, const std::vector<std::filesystem::path>& files) {
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Which game is it for?"),
+                                QStringLiteral("<b>%1</b>").arg(tr("Which game is it for?")), QMessageBox::Cancel, open.back());
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    box->setObjectName(QStringLiteral("which_game"));
+    box->setTextFormat(Qt::RichText);
+    box->setInformativeText(tr("%1 can be put into each of the games that are open.")
+                                .arg(QString::fromStdString(files[0].filename().string()).toHtmlEscaped()));
+    for (auto* one : open) {
+        auto* button =
+            box->addButton(QString::fromStdString(one->models()->store.project().name).replace('&', "&&"), QMessageBox::ActionRole);
+        connect(button, &QPushButton::clicked, this, [window = QPointer<MainWindow>(one), files] {
+            if (!window || !window->workspace()) return;
+            bring_to_front(window);
+            window->workspace()->take_files(files);
+        });
+    }
+    box->open();
+}
+
 MainWindow* OpenWindows::answer(const StartRequest& request, bool first) {
     auto& left = LeftState::the();
     QJsonArray lost;  // what was open when an earlier process ended in the middle
@@ -91,9 +113,17 @@ MainWindow* OpenWindows::answer(const StartRequest& request, bool first) {
             if (one->models() && !one->models()->store.project().game.empty() && lies_in(files[0], one->models()->store.project().game))
                 window = one;
         // A parcel is for the game one is working on.
-        if (!window && is_parcel_file(files[0]))
+        if (!window && is_parcel_file(files[0])) {
+            std::vector<MainWindow*> open;
             for (auto* one : all())
-                if (one->workspace()) window = one;
+                if (one->workspace()) open.push_back(one);
+            if (open.size() > 1) {
+                ask_which(open, files);
+                bring_to_front(open.back());
+                return open.back();
+            }
+            if (!open.empty()) window = open.front();
+        }
         if (window) window->workspace()->take_files(files);
         else (window = free_one())->open_in_passing(files);
     } else {

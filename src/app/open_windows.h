@@ -24,6 +24,8 @@ public:
 
 private:
     void keep_session();
+    /// Of several games that are open a person says which one files are for.
+    void ask_which(const std::vector<MainWindow*>& open, const std::vector<std::filesystem::path>& files);
     MainWindow* add();
     /// One that shows the start page, or a new one.
     MainWindow* free_one();

@@ -11,6 +11,7 @@
 #include "app/pages/page.h"
 #include "app/pages/page_list.h"
 #include "app/theme/theme.h"
+#include "app/workshop/workshop_actions.h"
 #include "catalog/thumbnail_cache.h"
 
 namespace skivet::app {
@@ -29,6 +30,7 @@ QFormLayout* form_of(QWidget* page) {
 
 /// "catalog/export": what a person calls where it is.
 QString page_of(const QString& id) {
+    if (auto window = workshop_window_of(id); !window.isEmpty()) return window;
     const auto page = id.section(QLatin1Char('/'), 0, 0);
     for (const auto& row : page_list())
         if (page == QString::fromLatin1(row.title).toLower()) return row.title_text();
@@ -93,6 +95,15 @@ KeySettings::KeySettings(const Settings& settings, const QList<QAction*>& action
         if (const auto own = settings.keys.find(row.id.toStdString()); own != settings.keys.end())
             row.key = QKeySequence::fromString(QString::fromStdString(own->second), QKeySequence::PortableText);
         if (std::none_of(rows_.begin(), rows_.end(), [&](const Row& r) { return r.id == row.id; })) rows_.push_back(std::move(row));
+    }
+    // Windows that are not open just now.
+    for (const auto& action : workshop_actions()) {
+        Row row{QLatin1String(action.id), workshop_window_of(QLatin1String(action.id)), action.text_in_words(), action.standard(),
+                action.standard()};
+        if (const auto own = settings.keys.find(action.id); own != settings.keys.end())
+            row.key = QKeySequence::fromString(QString::fromStdString(own->second), QKeySequence::PortableText);
+        std::erase_if(rows_, [&](const Row& r) { return r.id == row.id; });
+        rows_.push_back(std::move(row));
     }
     std::stable_sort(rows_.begin(), rows_.end(), [](const Row& a, const Row& b) { return a.page < b.page; });
     auto* box = new QVBoxLayout(this);
@@ -207,7 +218,10 @@ QString KeySettings::wrong() const {
     for (std::size_t i = 0; i < rows_.size(); ++i)
         for (std::size_t j = i + 1; j < rows_.size(); ++j) {
             const auto &a = rows_[i], &b = rows_[j];
-            const bool meet = a.page == b.page || a.page == everywhere || b.page == everywhere;
+            // The workshop's windows are windows of their own: what works everywhere in this one does not work in them.
+            const auto& other = a.page == everywhere ? b : a;
+            const bool meet =
+                a.page == b.page || ((a.page == everywhere || b.page == everywhere) && workshop_window_of(other.id).isEmpty());
             if (meet && !a.key.isEmpty() && a.key == b.key)
                 return tr("%1 is the key of both \"%2\" and \"%3\".").arg(key_text(a.key), a.text, b.text);
         }

@@ -222,11 +222,15 @@ void Workspace::restore_view() {
 void Workspace::keep() {
     const auto folder = models_.store.project().folder;
     if (!passing_) return models_.messages.tell(tr("Everything is kept as you work; there is nothing to save."));
-    if (const auto kept = keep_passing(folder); !kept) return models_.messages.complain(kept.error());
-    passing_ = false;
-    models_.messages.tell(tr("The project stays, and is among your games from now on."));
-    update_counts();
-    emit named();
+    models_.jobs.run(
+        Jobs::By::writer, this, {}, [folder] { return keep_passing(folder); },
+        [this](const Status& kept) {
+            if (!kept) return models_.messages.complain(kept.error());
+            passing_ = false;
+            models_.messages.tell(tr("The project stays, and is among your games from now on."));
+            update_counts();
+            emit named();
+        });
 }
 
 void Workspace::ask_about_project(const QString& why, bool good_copy) {

@@ -205,7 +205,7 @@ TEST_F(Start, AFileWithoutAProjectIsLookedAtInPassing) {
     ASSERT_EQ(windows->answer({{}, {}, {file}, {}}), window);
     ASSERT_TRUE(is_open(window));
     QTest::keyClick(window->workspace(), Qt::Key_S, Qt::ControlModifier);
-    EXPECT_FALSE(is_passing(window->project()));
+    EXPECT_TRUE(wait([&] { return !is_passing(window->project()) && !window->models()->jobs.busy(); }));
     ASSERT_TRUE(to_start(window));
     EXPECT_TRUE(shows(window, {"stray"}));
 }
@@ -387,6 +387,25 @@ TEST_F(Start, WhatIsNoRequestIsNotAnswered) {
     socket.write(QByteArray(5 << 20, '\xff'));
     EXPECT_TRUE(wait([&] { return socket.state() == QLocalSocket::UnconnectedState; })) << "it does not collect without bound";
     EXPECT_EQ(asked, 0);
+}
+
+TEST_F(Start, OfSeveralGamesOneIsAskedForAParcel) {
+    auto* one = open("one");
+    auto* two = windows->answer({{}, game("two"), {}, {}});
+    ASSERT_TRUE(is_open(two));
+    if (one == two) GTEST_SKIP() << "one window was used again";
+    // What makes it one is its first entry; whether it is sound is said once it is read.
+    put_file(folder / "stars.parcel", make_zip({{"parcel.json", Bytes()}}));
+    windows->answer({{}, {}, {folder / "stars.parcel"}, {}});
+    QMessageBox* box = nullptr;
+    for (auto* window : windows->all())
+        if (auto* found = window->findChild<QMessageBox*>("which_game")) box = found;
+    ASSERT_TRUE(box);
+    ASSERT_EQ(box->buttons().size(), 3) << "two games, and not at all";
+    for (auto* button : box->buttons())
+        if (button->text() == QString::fromStdString(one->models()->store.project().name)) QTest::mouseClick(button, Qt::LeftButton);
+    ASSERT_TRUE(wait([&] { return one->findChild<QWidget*>("parcels") != nullptr; }));
+    EXPECT_EQ(two->findChild<QWidget*>("parcels"), nullptr);
 }
 
 TEST_F(Start, TheWindowComesBackAsLargeAsItWas) {

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <QApplication>
 #include <QComboBox>
+#include <QDBusVariant>
 #include <QKeySequenceEdit>
 #include <QLineEdit>
 #include <QPushButton>
@@ -11,8 +12,10 @@
 #include <QTableWidget>
 
 #include "app/models/preferences.h"
+#include "app/settings_pages.h"
 #include "app/theme/system_look.h"
 #include "app/theme/theme.h"
+#include "app/workshop/workshop_actions.h"
 #include "catalog/thumbnail_cache.h"
 #include "ui/window_test.h"
 
@@ -152,6 +155,41 @@ TEST_F(SettingsUi, AKeyIsPressedAndAClashIsRefused) {
     keep(dialog);
     EXPECT_EQ(window->findChild<QAction*>("window/log")->shortcut(), QKeySequence("Ctrl+Shift+L"));
     EXPECT_EQ(Preferences::the().settings().keys.size(), 1u);
+}
+
+TEST(SystemText, ItsSizeIsTakenWhereItMakesSense) {
+    EXPECT_EQ(text_scale_of(1.25), 1.25);
+    EXPECT_EQ(text_scale_of(QVariant::fromValue(QDBusVariant(QVariant::fromValue(QDBusVariant(1.5))))), 1.5) << "as older portals answer";
+    for (const auto& rubbish : {QVariant(), QVariant(0.0), QVariant(-1), QVariant(40.0), QVariant(QStringLiteral("large"))})
+        EXPECT_EQ(text_scale_of(rubbish), 1);
+    EXPECT_EQ(system_text_scale(), 1) << "without a bus";
+}
+
+TEST_F(SettingsUi, KeysOfTheWorkshopsWindowsAreListedAndChanged) {
+    // Each has a name and a window; in one window no two have the same key.
+    std::map<std::pair<QString, QKeySequence>, const char*> taken;
+    for (const auto& action : workshop_actions()) {
+        EXPECT_FALSE(workshop_window_of(QLatin1String(action.id)).isEmpty()) << action.id;
+        if (action.standard().isEmpty()) continue;
+        const auto [other, fresh] = taken.try_emplace({workshop_window_of(QLatin1String(action.id)), action.standard()}, action.id);
+        EXPECT_TRUE(fresh) << action.id << " and " << other->second;
+    }
+    KeySettings standard(Preferences::the().settings(), {});
+    EXPECT_TRUE(standard.wrong().isEmpty()) << standard.wrong().toStdString();
+    Settings kept;
+    standard.keep(kept);
+    EXPECT_TRUE(kept.keys.empty());
+    // A person's key is the key of the window that is opened next, and of one that is open.
+    QWidget window;
+    auto* action = add_workshop_action(&window, "raw-lens/next-format");
+    EXPECT_EQ(action->shortcut(), QKeySequence(Qt::Key_F));
+    Preferences::the().change([](Settings& s) { s.keys["raw-lens/next-format"] = "Ctrl+J"; });
+    EXPECT_EQ(action->shortcut(), QKeySequence(Qt::CTRL | Qt::Key_J));
+    EXPECT_EQ(add_workshop_action(&window, "raw-lens/next-format")->shortcut(), QKeySequence(Qt::CTRL | Qt::Key_J));
+    // One that another of the window has is told.
+    Preferences::the().change([](Settings& s) { s.keys["raw-lens/next-format"] = "T"; });
+    KeySettings clash(Preferences::the().settings(), {});
+    EXPECT_TRUE(clash.wrong().contains("Next format")) << clash.wrong().toStdString();
 }
 
 TEST_F(SettingsUi, SmallPicturesAreMeasuredAndCleared) {

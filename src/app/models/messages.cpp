@@ -1,8 +1,12 @@
 #include "app/models/messages.h"
 
 #include <fstream>
+#include <QCoreApplication>
 #include <QDateTime>
+#include <QPointer>
 #include <QThreadPool>
+
+#include "base/file_write.h"
 
 namespace skivet::app {
 
@@ -38,6 +42,19 @@ void Messages::keep_in(const std::filesystem::path& file) {
 }
 
 void Messages::flush() { log_file().writer.waitForDone(); }
+
+void Messages::save(const std::filesystem::path& file, const std::string& text) {
+    log_file().writer.start([self = QPointer<Messages>(this), file, text] {
+        const auto saved = write_file(file, as_bytes(text));
+        if (saved) return;
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, error = saved.error()] {
+                if (self) self->complain(error);
+            },
+            Qt::QueuedConnection);
+    });
+}
 
 void Messages::say(const QString& line) {
     const auto now = QDateTime::currentDateTime();

@@ -21,6 +21,8 @@ public:
     /// Every line goes to the end of this file, too, from now on; beyond a megabyte it begins anew, and the older one stays beside it as
     /// NAME.1. Written beside the window; empty: nowhere.
     static void keep_in(const std::filesystem::path& file);
+    /// Writes a text into a file beside the window; what goes wrong is complained of.
+    void save(const std::filesystem::path& file, const std::string& text);
     /// Waits until what was said is in the file.
     static void flush();
     /// The last error that was complained of; empty once another word was said.

@@ -25,6 +25,29 @@ QVariant plain(QVariant value) {
 
 }  // namespace
 
+double text_scale_of(const QVariant& answer) {
+    bool number = false;
+    const auto scale = plain(answer).toDouble(&number);
+    return number && scale >= 0.5 && scale <= 3 ? scale : 1;
+}
+
+double system_text_scale() {
+    if (!has_session_bus()) return 1;
+    // A connection of its own: the application that will have the usual one is not there yet.
+    const auto name = QStringLiteral("skivet-text-scale");
+    double out = 1;
+    {
+        auto bus = QDBusConnection::connectToBus(QDBusConnection::SessionBus, name);
+        auto ask =
+            QDBusMessage::createMethodCall(QLatin1String(service), QLatin1String(path), QLatin1String(interface), QStringLiteral("Read"));
+        ask << QStringLiteral("org.gnome.desktop.interface") << QStringLiteral("text-scaling-factor");
+        const auto answer = bus.isConnected() ? bus.call(ask, QDBus::Block, 200) : QDBusMessage();
+        if (answer.type() == QDBusMessage::ReplyMessage && !answer.arguments().isEmpty()) out = text_scale_of(answer.arguments().front());
+    }
+    QDBusConnection::disconnectFromBus(name);
+    return out;
+}
+
 SystemLook::SystemLook(const QPalette& given, QObject* parent) : QObject(parent), dark_(given.color(QPalette::Window).lightness() < 128) {
     if (!has_session_bus()) return;
     auto bus = QDBusConnection::sessionBus();

@@ -1272,6 +1272,16 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <translation>Etwas anderes hat die Dateien des Spiels geändert. Lieferung zeigt, was aus deiner Arbeit wurde.</translation>
         </message>
         <message>
+            <location filename="../../../src/app/open_windows.cpp" />
+            <source>%1 can be put into each of the games that are open.</source>
+            <translation>%1 kann in jedes der offenen Spiele gebracht werden.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/open_windows.cpp" />
+            <source>Which game is it for?</source>
+            <translation>Für welches Spiel ist es?</translation>
+        </message>
+        <message>
             <location filename="../../../src/app/packers_dialog.cpp" />
             <source>%1  —  has no program yet</source>
             <translation>%1  —  hat noch kein Programm</translation>
@@ -4265,11 +4275,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/bring_window.cpp" />
-            <source>Bring in</source>
-            <translation>Hereinholen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/bring_window.cpp" />
             <source>Bring in %L1</source>
             <translation>%L1 hereinholen</translation>
         </message>
@@ -4307,11 +4312,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/bring_window.cpp" />
             <source>The texture it is for</source>
             <translation>Die Textur, für die es ist</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/bring_window.cpp" />
-            <source>The ticked pictures become the edits of their textures; the folder stays as it is</source>
-            <translation>Die angekreuzten Bilder werden zu Bearbeitungen ihrer Texturen; der Ordner bleibt, wie er ist</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/bring_window.cpp" />
@@ -4365,16 +4365,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/found_window.cpp" />
-            <source>Another folder…</source>
-            <translation>Anderer Ordner…</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/found_window.cpp" />
-            <source>Back</source>
-            <translation>Zurück</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/found_window.cpp" />
             <source>Choose the folder in which the game is installed.</source>
             <translation>Wähle den Ordner, in dem das Spiel installiert ist.</translation>
         </message>
@@ -4382,21 +4372,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/found_window.cpp" />
             <source>Found in the game's folder</source>
             <translation>Im Ordner des Spiels gefunden</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/found_window.cpp" />
-            <source>Go through the folder of another installation</source>
-            <translation>Den Ordner einer anderen Installation durchsehen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/found_window.cpp" />
-            <source>Leave the sources as they are</source>
-            <translation>Die Quellen lassen, wie sie sind</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/found_window.cpp" />
-            <source>Make what is ticked the project's sources, in this order</source>
-            <translation>Das Angekreuzte zu den Quellen des Projekts machen, in dieser Reihenfolge</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/found_window.cpp" />
@@ -4565,11 +4540,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/make_parcel_window.cpp" />
-            <source>Make the parcel…</source>
-            <translation>Paket machen…</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/make_parcel_window.cpp" />
             <source>Notes</source>
             <translation>Anmerkungen</translation>
         </message>
@@ -4655,23 +4625,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/parcels_window.cpp" />
-            <source>A folder…</source>
-            <translation>Ein Ordner…</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/parcels_window.cpp" />
-            <source>A parcel, or an archive whose paths mirror the game's</source>
-            <translation>Ein Paket, oder ein Archiv mit denselben Pfaden wie im Spiel</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/parcels_window.cpp" />
             <source>After</source>
             <translation>Nachher</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/parcels_window.cpp" />
-            <source>Another mod, as a folder whose paths mirror the game's</source>
-            <translation>Eine andere Mod, als Ordner mit denselben Pfaden wie im Spiel</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/parcels_window.cpp" />
@@ -4685,28 +4640,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/parcels_window.cpp" />
-            <source>Higher</source>
-            <translation>Höher</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/parcels_window.cpp" />
             <source>IN THE GAME</source>
             <translation>IM SPIEL</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/parcels_window.cpp" />
-            <source>It wins over more</source>
-            <translation>Es gewinnt über mehr</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/parcels_window.cpp" />
-            <source>Lower</source>
-            <translation>Tiefer</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/parcels_window.cpp" />
-            <source>More wins over it</source>
-            <translation>Mehr gewinnt über es</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/parcels_window.cpp" />
@@ -4722,11 +4657,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/parcels_window.cpp" />
             <source>No picture</source>
             <translation>Kein Bild</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/parcels_window.cpp" />
-            <source>Nothing is written</source>
-            <translation>Nichts wird geschrieben</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/parcels_window.cpp" />
@@ -4760,11 +4690,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/parcels_window.cpp" />
-            <source>Put one in…</source>
-            <translation>Eines hineinbringen…</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/parcels_window.cpp" />
             <source>Reading %1…</source>
             <translation>%1 wird gelesen…</translation>
         </message>
@@ -4781,11 +4706,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         <message>
             <location filename="../../../src/app/workshop/parcels_window.cpp" />
             <source>Take it out</source>
-            <translation>Herausnehmen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/parcels_window.cpp" />
-            <source>Take out</source>
             <translation>Herausnehmen</translation>
         </message>
         <message>
@@ -4807,11 +4727,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/parcels_window.cpp" />
             <source>The game is as it stands here.</source>
             <translation>Das Spiel ist, wie es hier steht.</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/parcels_window.cpp" />
-            <source>The game is then what the others alone make of it</source>
-            <translation>Das Spiel ist dann, was die anderen allein daraus machen</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/parcels_window.cpp" />
@@ -4915,41 +4830,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>A byte back</source>
-            <translation>Ein Byte zurück</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>A byte on</source>
-            <translation>Ein Byte weiter</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>A picture back</source>
-            <translation>Ein Bild zurück</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>A picture on</source>
-            <translation>Ein Bild weiter</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>A row back</source>
-            <translation>Eine Zeile zurück</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>A row on</source>
-            <translation>Eine Zeile weiter</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>A texture sheet that opens this file as it is seen now</source>
-            <translation>Ein Texturblatt, das diese Datei so öffnet, wie sie jetzt zu sehen ist</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
             <source>Begins at</source>
             <translation>Beginnt bei</translation>
         </message>
@@ -4975,28 +4855,13 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Half as wide</source>
-            <translation>Halb so breit</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
             <source>Height</source>
             <translation>Höhe</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Keep as a sheet</source>
-            <translation>Als Blatt aufheben</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
             <source>LIKELY</source>
             <translation>WAHRSCHEINLICH</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Larger pitch</source>
-            <translation>Größerer Zeilenabstand</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/raw_lens.cpp" />
@@ -5007,31 +4872,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/raw_lens.cpp" />
             <source>Morton (Z-order)</source>
             <translation>Morton (Z-Ordnung)</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Narrower</source>
-            <translation>Schmaler</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Next block height</source>
-            <translation>Nächste Blockhöhe</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Next format</source>
-            <translation>Nächstes Format</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Next order</source>
-            <translation>Nächste Anordnung</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Next palette</source>
-            <translation>Nächste Palette</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/raw_lens.cpp" />
@@ -5060,11 +4900,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Previous format</source>
-            <translation>Voriges Format</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
             <source>Raw lens: %1</source>
             <translation>Rohlupe: %1</translation>
         </message>
@@ -5080,11 +4915,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Smaller pitch</source>
-            <translation>Kleinerer Zeilenabstand</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
             <source>T</source>
             <translation>T</translation>
         </message>
@@ -5095,33 +4925,13 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Take the likeliest format</source>
-            <translation>Das wahrscheinlichste Format nehmen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Take the likeliest width</source>
-            <translation>Die wahrscheinlichste Breite nehmen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
             <source>The bytes as a picture</source>
             <translation>Die Bytes als Bild</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Twice as wide</source>
-            <translation>Doppelt so breit</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
             <source>Where in the file the picture begins</source>
             <translation>Wo in der Datei das Bild beginnt</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/raw_lens.cpp" />
-            <source>Wider</source>
-            <translation>Breiter</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/raw_lens.cpp" />
@@ -5175,11 +4985,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/sheet_workshop.cpp" />
-            <source>Draft from this archive</source>
-            <translation>Aus diesem Archiv entwerfen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/sheet_workshop.cpp" />
             <source>Drafting a sheet</source>
             <translation>Ein Blatt wird entworfen</translation>
         </message>
@@ -5190,21 +4995,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/sheet_workshop.cpp" />
-            <source>In this project; its archives are opened with it at once</source>
-            <translation>In diesem Projekt; seine Archive werden sogleich damit geöffnet</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/sheet_workshop.cpp" />
-            <source>Keep the sheet</source>
-            <translation>Blatt aufheben</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/sheet_workshop.cpp" />
-            <source>Look for the entry table and write a sheet that reads it; replaces the text</source>
-            <translation>Die Eintragstabelle suchen und ein Blatt schreiben, das sie liest; ersetzt den Text</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/sheet_workshop.cpp" />
             <source>Looking for the entry table…</source>
             <translation>Die Eintragstabelle wird gesucht…</translation>
         </message>
@@ -5212,16 +5002,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/sheet_workshop.cpp" />
             <source>Means</source>
             <translation>Bedeutet</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/sheet_workshop.cpp" />
-            <source>On a copy: change entries, make them longer, put them back, and read everything after each step</source>
-            <translation>An einer Kopie: Einträge ändern, verlängern, zurücklegen, und nach jedem Schritt alles lesen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/sheet_workshop.cpp" />
-            <source>Prove writing</source>
-            <translation>Schreiben beweisen</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/sheet_workshop.cpp" />
@@ -5355,18 +5135,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/shipped_window.cpp" />
-            <source>Compare with it</source>
-            <translation>Damit vergleichen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/shipped_window.cpp" />
             <source>EVERYTHING IS AS IN %1</source>
             <translation>ALLES IST WIE IN %1</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/shipped_window.cpp" />
-            <source>Forget it</source>
-            <translation>Vergessen</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/shipped_window.cpp" />
@@ -5400,11 +5170,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/shipped_window.cpp" />
-            <source>Record as shipped</source>
-            <translation>Als ausgeliefert aufnehmen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/shipped_window.cpp" />
             <source>Recorded once, a clean installation tells later what an update, another program or you yourself changed.</source>
             <translation>Einmal aufgenommen, sagt eine saubere Installation später, was ein Update, ein anderes Programm oder du selbst geändert hast.</translation>
         </message>
@@ -5412,11 +5177,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/shipped_window.cpp" />
             <source>Recorded versions of the game</source>
             <translation>Aufgenommene Versionen des Spiels</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/shipped_window.cpp" />
-            <source>Remember the installation as it is, so that later changes can be told</source>
-            <translation>Die Installation merken, wie sie ist, damit spätere Änderungen zu erkennen sind</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/shipped_window.cpp" />
@@ -5430,18 +5190,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/shipped_window.cpp" />
-            <source>The game's files stay as they are</source>
-            <translation>Die Dateien des Spiels bleiben, wie sie sind</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/shipped_window.cpp" />
             <source>The installation is clean now? Give the version a name.</source>
             <translation>Ist die Installation jetzt sauber? Gib der Version einen Namen.</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/shipped_window.cpp" />
-            <source>What is other than in this version is told</source>
-            <translation>Was anders ist als in dieser Version, wird gesagt</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/shipped_window.cpp" />
@@ -5580,11 +5330,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/sift_window.cpp" />
-            <source>Take the file for what sifting finds in it: its textures come into the catalog</source>
-            <translation>Die Datei für das nehmen, was das Sieben darin findet: ihre Texturen kommen in den Katalog</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/sift_window.cpp" />
             <source>Take these names</source>
             <translation>Diese Namen nehmen</translation>
         </message>
@@ -5602,11 +5347,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/sift_window.cpp" />
             <source>These texts have the hashes that are wanted. A short hash can agree by chance: take off the tick of a name that makes no sense.</source>
             <translation>Diese Texte haben die gesuchten Hashes. Ein kurzer Hash kann zufällig stimmen: nimm das Kreuz bei einem Namen weg, der keinen Sinn ergibt.</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/sift_window.cpp" />
-            <source>Use what was found</source>
-            <translation>Das Gefundene nehmen</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/sift_window.cpp" />
@@ -5782,11 +5522,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/touch_window.cpp" />
-            <source>Add a touch-up</source>
-            <translation>Retusche hinzufügen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/touch_window.cpp" />
             <source>Add a touch-up above: it is made on the picture at once, and can be changed or removed later.</source>
             <translation>Füge oben eine Retusche hinzu: sie zeigt sich sogleich am Bild und lässt sich später ändern oder entfernen.</translation>
         </message>
@@ -5794,11 +5529,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/touch_window.cpp" />
             <source>Before</source>
             <translation>Vorher</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/touch_window.cpp" />
-            <source>Choose what is made next</source>
-            <translation>Wähle, was als Nächstes geschieht</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/touch_window.cpp" />
@@ -5827,31 +5557,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/touch_window.cpp" />
-            <source>Keep these touch-ups under a name, or use some that were kept</source>
-            <translation>Diese Retuschen unter einem Namen behalten, oder behaltene benutzen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/touch_window.cpp" />
-            <source>Leave it out</source>
-            <translation>Weglassen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/touch_window.cpp" />
-            <source>Lists</source>
-            <translation>Listen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/touch_window.cpp" />
-            <source>Make it after the one below</source>
-            <translation>Nach der unteren ausführen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/touch_window.cpp" />
-            <source>Make it before the one above</source>
-            <translation>Vor der oberen ausführen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/touch_window.cpp" />
             <source>Nothing is changed yet</source>
             <translation>Noch ist nichts geändert</translation>
         </message>
@@ -5874,11 +5579,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/touch_window.cpp" />
             <source>The file in the work folder stays as it is; touch-ups are made on what it holds.</source>
             <translation>Die Datei im Arbeitsordner bleibt, wie sie ist; retuschiert wird, was sie enthält.</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/touch_window.cpp" />
-            <source>The pieces get these touch-ups; they can be changed at any time</source>
-            <translation>Die Stücke bekommen diese Retuschen; sie lassen sich jederzeit ändern</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/touch_window.cpp" />
@@ -5962,11 +5662,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/update_window.cpp" />
-            <source>Let yours go over it</source>
-            <translation>Deine darüberlegen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/update_window.cpp" />
             <source>Nothing, before you decide</source>
             <translation>Nichts, bevor du entscheidest</translation>
         </message>
@@ -6022,11 +5717,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/update_window.cpp" />
-            <source>Write the ticked ones into the game, in one delivery</source>
-            <translation>Die angekreuzten ins Spiel schreiben, in einer Lieferung</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/update_window.cpp" />
             <source>Your pieces, and what became of them</source>
             <translation>Deine Stücke, und was aus ihnen wurde</translation>
         </message>
@@ -6064,16 +5754,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/versions_window.cpp" />
-            <source>Clear…</source>
-            <translation>Löschen…</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/versions_window.cpp" />
-            <source>Delete the kept versions of all pieces but what lies in the work folder</source>
-            <translation>Die aufgehobenen Fassungen aller Stücke löschen, außer was im Arbeitsordner liegt</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/versions_window.cpp" />
             <source>Delete them</source>
             <translation>Löschen</translation>
         </message>
@@ -6081,11 +5761,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/versions_window.cpp" />
             <source>Delete what is kept of earlier saves of all pieces? What lies in the work folder stays.</source>
             <translation>Soll gelöscht werden, was von früherem Speichern aller Stücke aufgehoben ist? Was im Arbeitsordner liegt, bleibt.</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/workshop/versions_window.cpp" />
-            <source>Go back to this</source>
-            <translation>Zu dieser zurückgehen</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/versions_window.cpp" />
@@ -6118,7 +5793,367 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>Fassungen, die neueste zuerst</translation>
         </message>
         <message>
-            <location filename="../../../src/app/workshop/versions_window.cpp" />
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>A byte back</source>
+            <translation>Ein Byte zurück</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>A byte on</source>
+            <translation>Ein Byte weiter</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>A folder…</source>
+            <translation>Ein Ordner…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>A parcel, or an archive whose paths mirror the game's</source>
+            <translation>Ein Paket, oder ein Archiv mit denselben Pfaden wie im Spiel</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>A picture back</source>
+            <translation>Ein Bild zurück</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>A picture on</source>
+            <translation>Ein Bild weiter</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>A row back</source>
+            <translation>Eine Zeile zurück</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>A row on</source>
+            <translation>Eine Zeile weiter</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>A texture sheet that opens this file as it is seen now</source>
+            <translation>Ein Texturblatt, das diese Datei so öffnet, wie sie jetzt zu sehen ist</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Add a touch-up</source>
+            <translation>Retusche hinzufügen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>After an update</source>
+            <translation>Nach einem Update</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Another folder…</source>
+            <translation>Anderer Ordner…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Another mod, as a folder whose paths mirror the game's</source>
+            <translation>Eine andere Mod, als Ordner mit denselben Pfaden wie im Spiel</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Back</source>
+            <translation>Zurück</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Bring in</source>
+            <translation>Hereinholen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Choose what is made next</source>
+            <translation>Wähle, was als Nächstes geschieht</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Clear…</source>
+            <translation>Löschen…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Compare with it</source>
+            <translation>Damit vergleichen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Delete the kept versions of all pieces but what lies in the work folder</source>
+            <translation>Die aufgehobenen Fassungen aller Stücke löschen, außer was im Arbeitsordner liegt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Draft from this archive</source>
+            <translation>Aus diesem Archiv entwerfen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Forget it</source>
+            <translation>Vergessen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Go back to this</source>
+            <translation>Zu dieser zurückgehen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Go through the folder of another installation</source>
+            <translation>Den Ordner einer anderen Installation durchsehen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Half as wide</source>
+            <translation>Halb so breit</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Higher</source>
+            <translation>Höher</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>In this project; its archives are opened with it at once</source>
+            <translation>In diesem Projekt; seine Archive werden sogleich damit geöffnet</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>It wins over more</source>
+            <translation>Es gewinnt über mehr</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Keep as a sheet</source>
+            <translation>Als Blatt aufheben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Keep the sheet</source>
+            <translation>Blatt aufheben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Keep these touch-ups under a name, or use some that were kept</source>
+            <translation>Diese Retuschen unter einem Namen behalten, oder behaltene benutzen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Larger pitch</source>
+            <translation>Größerer Zeilenabstand</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Leave it out</source>
+            <translation>Weglassen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Leave the sources as they are</source>
+            <translation>Die Quellen lassen, wie sie sind</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Let yours go over it</source>
+            <translation>Deine darüberlegen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Lists</source>
+            <translation>Listen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Look for the entry table and write a sheet that reads it; replaces the text</source>
+            <translation>Die Eintragstabelle suchen und ein Blatt schreiben, das sie liest; ersetzt den Text</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Lower</source>
+            <translation>Tiefer</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Make it after the one below</source>
+            <translation>Nach der unteren ausführen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Make it before the one above</source>
+            <translation>Vor der oberen ausführen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Make the parcel…</source>
+            <translation>Paket machen…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Make what is ticked the project's sources, in this order</source>
+            <translation>Das Angekreuzte zu den Quellen des Projekts machen, in dieser Reihenfolge</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>More wins over it</source>
+            <translation>Mehr gewinnt über es</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Narrower</source>
+            <translation>Schmaler</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Next block height</source>
+            <translation>Nächste Blockhöhe</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Next format</source>
+            <translation>Nächstes Format</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Next order</source>
+            <translation>Nächste Anordnung</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Next palette</source>
+            <translation>Nächste Palette</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Nothing is written</source>
+            <translation>Nichts wird geschrieben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>On a copy: change entries, make them longer, put them back, and read everything after each step</source>
+            <translation>An einer Kopie: Einträge ändern, verlängern, zurücklegen, und nach jedem Schritt alles lesen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Previous format</source>
+            <translation>Voriges Format</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Prove writing</source>
+            <translation>Schreiben beweisen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Put in again</source>
+            <translation>Wieder hineinbringen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Put one in…</source>
+            <translation>Eines hineinbringen…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Raw lens</source>
+            <translation>Rohlupe</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Record as shipped</source>
+            <translation>Als ausgeliefert aufnehmen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Remember the installation as it is, so that later changes can be told</source>
+            <translation>Die Installation merken, wie sie ist, damit spätere Änderungen zu erkennen sind</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Sheet workshop</source>
+            <translation>Blattwerkstatt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Smaller pitch</source>
+            <translation>Kleinerer Zeilenabstand</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Take out</source>
+            <translation>Herausnehmen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Take the file for what sifting finds in it: its textures come into the catalog</source>
+            <translation>Die Datei für das nehmen, was das Sieben darin findet: ihre Texturen kommen in den Katalog</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Take the likeliest format</source>
+            <translation>Das wahrscheinlichste Format nehmen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Take the likeliest width</source>
+            <translation>Die wahrscheinlichste Breite nehmen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>The game is then what the others alone make of it</source>
+            <translation>Das Spiel ist dann, was die anderen allein daraus machen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>The game's files stay as they are</source>
+            <translation>Die Dateien des Spiels bleiben, wie sie sind</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>The pieces get these touch-ups; they can be changed at any time</source>
+            <translation>Die Stücke bekommen diese Retuschen; sie lassen sich jederzeit ändern</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>The ticked pictures become the edits of their textures; the folder stays as it is</source>
+            <translation>Die angekreuzten Bilder werden zu Bearbeitungen ihrer Texturen; der Ordner bleibt, wie er ist</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Touch-ups</source>
+            <translation>Retuschen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Twice as wide</source>
+            <translation>Doppelt so breit</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Use what was found</source>
+            <translation>Das Gefundene nehmen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>What is other than in this version is told</source>
+            <translation>Was anders ist als in dieser Version, wird gesagt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Wider</source>
+            <translation>Breiter</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Write the ticked ones into the game, in one delivery</source>
+            <translation>Die angekreuzten ins Spiel schreiben, in einer Lieferung</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
             <source>Write this version into the work folder; what is there now stays in the list</source>
             <translation>Diese Fassung in den Arbeitsordner schreiben; was jetzt dort liegt, bleibt in der Liste</translation>
         </message>

@@ -11,6 +11,7 @@
 #include "app/widgets/card_rows.h"
 #include "app/widgets/flow_row.h"
 #include "app/widgets/titled_view.h"
+#include "app/workshop/workshop_actions.h"
 
 namespace skivet::app {
 
@@ -54,11 +55,8 @@ BringWindow::BringWindow(QWidget* parent, CatalogModel* catalog, BenchModel* ben
     columns->addLayout(right, 5);
     box->addLayout(columns, 1);
     counts_ = make_label(tr("Going through the folder…"), "soft");
-    take_ = new QAction(tr("Bring in"), this);
-    take_->setShortcut(Qt::Key_Return);
-    take_->setToolTip(tr("The ticked pictures become the edits of their textures; the folder stays as it is"));
+    take_ = add_workshop_action(this, "bring/bring-in");
     take_->setEnabled(false);
-    addAction(take_);
     auto* bottom = new FlowRow;
     bottom->addWidget(counts_);
     bottom->addStretch();

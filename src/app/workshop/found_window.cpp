@@ -17,6 +17,7 @@
 #include "app/widgets/helpers.h"
 #include "app/widgets/image_view.h"
 #include "app/widgets/row_frame.h"
+#include "app/workshop/workshop_actions.h"
 
 namespace skivet::app {
 namespace {
@@ -119,16 +120,9 @@ FoundWindow::FoundWindow(FoundModel* model, QWidget* parent) : QDialog(parent), 
     set_help(this, "sources");
     setObjectName(QStringLiteral("found"));
     setAccessibleName(tr("Found in the game's folder"));
-    const auto action = [this](const QString& text, const QKeySequence& key, const QString& tip) {
-        auto* out = new QAction(text, this);
-        out->setShortcut(key);
-        out->setToolTip(tip);
-        addAction(out);
-        return out;
-    };
-    take_ = action(tr("Use these sources"), Qt::Key_Return, tr("Make what is ticked the project's sources, in this order"));
-    auto* leave = action(tr("Back"), Qt::Key_Escape, tr("Leave the sources as they are"));
-    auto* other = action(tr("Another folder…"), Qt::Key_L, tr("Go through the folder of another installation"));
+    take_ = add_workshop_action(this, "found/use");
+    auto* leave = add_workshop_action(this, "found/back");
+    auto* other = add_workshop_action(this, "found/another-folder");
     connect(take_, &QAction::triggered, this, [this] {
         model_->take();
         accept();

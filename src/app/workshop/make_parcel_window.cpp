@@ -11,6 +11,7 @@
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "app/workshop/parcels_window.h"
+#include "app/workshop/workshop_actions.h"
 
 namespace skivet::app {
 namespace {
@@ -77,9 +78,7 @@ MakeParcelWindow::MakeParcelWindow(QWidget* parent, ParcelModel* model) : QDialo
     auto* bottom = new QHBoxLayout;
     counts_ = make_label({}, "soft", true);
     bottom->addWidget(counts_, 1);
-    write_ = new QAction(tr("Make the parcel…"), this);
-    write_->setShortcut(Qt::CTRL | Qt::Key_Return);
-    addAction(write_);
+    write_ = add_workshop_action(this, "make-parcel/make");
     connect(write_, &QAction::triggered, this, [this] {
         const auto id = parcel_id(title_edit_->text().toStdString());
         auto file =

@@ -12,6 +12,7 @@
 #include "app/theme/theme.h"
 #include "app/widgets/card_rows.h"
 #include "app/widgets/flow_row.h"
+#include "app/workshop/workshop_actions.h"
 
 namespace skivet::app {
 namespace {
@@ -66,15 +67,6 @@ ParcelsWindow::ParcelsWindow(QWidget* parent, ParcelModel* model) : QDialog(pare
     layers_->setFocus();
 }
 
-QAction* ParcelsWindow::add_action(const QString& text, const QKeySequence& key, const QString& tip, std::function<void()> run) {
-    auto* action = new QAction(text, this);
-    action->setShortcut(key);
-    action->setToolTip(tip);
-    connect(action, &QAction::triggered, this, [run = std::move(run)] { run(); });
-    addAction(action);
-    return action;
-}
-
 QWidget* ParcelsWindow::make_left() {
     auto* left = new QWidget;
     auto* box = new QVBoxLayout(left);
@@ -92,9 +84,9 @@ QWidget* ParcelsWindow::make_left() {
         const auto place = int(*current_layer()) + by;
         if (place >= 0 && place < int(model_->plan()->wanted.layers.size())) model_->move(id(), std::size_t(place));
     };
-    higher_ = add_action(tr("Higher"), QKeySequence(Qt::ALT | Qt::Key_Up), tr("It wins over more"), [move] { move(1); });
-    lower_ = add_action(tr("Lower"), QKeySequence(Qt::ALT | Qt::Key_Down), tr("More wins over it"), [move] { move(-1); });
-    out_ = add_action(tr("Take out"), Qt::Key_Delete, tr("The game is then what the others alone make of it"), [this, id] {
+    higher_ = add_workshop_action(this, "parcels/higher", [move] { move(1); });
+    lower_ = add_workshop_action(this, "parcels/lower", [move] { move(-1); });
+    out_ = add_workshop_action(this, "parcels/take-out", [this, id] {
         if (current_layer()) model_->take_out(id());
     });
     moves_ = new QWidget;
@@ -109,11 +101,11 @@ QWidget* ParcelsWindow::make_left() {
     order->addStretch();
     moves->addLayout(order);
     box->addWidget(moves_);
-    add_ = add_action(tr("Put one in…"), Qt::Key_A, tr("A parcel, or an archive whose paths mirror the game's"), [this] {
+    add_ = add_workshop_action(this, "parcels/put-one-in", [this] {
         const auto file = QFileDialog::getOpenFileName(this, tr("Put a parcel in"), {}, tr("Parcels and archives (*)"));
         if (!file.isEmpty()) bring(file.toStdString());
     });
-    auto* folder = add_action(tr("A folder…"), Qt::Key_F, tr("Another mod, as a folder whose paths mirror the game's"), [this] {
+    auto* folder = add_workshop_action(this, "parcels/folder", [this] {
         const auto path = QFileDialog::getExistingDirectory(this, tr("Put a folder in"));
         if (!path.isEmpty()) bring(path.toStdString());
     });
@@ -178,8 +170,8 @@ QWidget* ParcelsWindow::make_right() {
     auto* bottom = new QHBoxLayout;
     state_ = make_label({}, "soft", true);
     bottom->addWidget(state_, 1);
-    leave_ = add_action(tr("Leave it"), Qt::CTRL | Qt::Key_Backspace, tr("Nothing is written"), [this] { model_->leave(); });
-    write_ = add_action(tr("Put it in"), Qt::CTRL | Qt::Key_Return, tr("Write into the game, read it back and compare"), [this] {
+    leave_ = add_workshop_action(this, "parcels/leave", [this] { model_->leave(); });
+    write_ = add_workshop_action(this, "parcels/write", [this] {
         write_->setEnabled(false);
         leave_->setEnabled(false);
         model_->carry_out();

@@ -37,7 +37,6 @@ private:
     };
     QWidget* make_left();
     QWidget* make_right();
-    QAction* add_action(const QString& text, const QKeySequence& key, const QString& tip, std::function<void()> run);
     void refresh();
     void show_layer();
     void show_about(const ParcelAbout& about, bool foreign);

@@ -11,6 +11,7 @@
 #include "app/theme/theme.h"
 #include "app/widgets/button.h"
 #include "app/widgets/helpers.h"
+#include "app/workshop/workshop_actions.h"
 
 namespace skivet::app {
 namespace {
@@ -144,11 +145,7 @@ QWidget* RawLens::make_settings() {
     message_ = make_label({}, "warning", true);
     message_->hide();
     box->addWidget(message_);
-    auto* keep_action = new QAction(tr("Keep as a sheet"), this);
-    keep_action->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_Return));
-    keep_action->setToolTip(tr("A texture sheet that opens this file as it is seen now"));
-    connect(keep_action, &QAction::triggered, this, &RawLens::keep);
-    addAction(keep_action);
+    auto* keep_action = add_workshop_action(this, "raw-lens/keep", [this] { keep(); });
     auto* bottom = new QHBoxLayout;
     bottom->addStretch();
     auto* button = new Button(keep_action, Button::Look::primary);
@@ -160,34 +157,29 @@ QWidget* RawLens::make_settings() {
 }
 
 void RawLens::add_keys() {
-    const auto on = [this](const QKeySequence& key, const QString& text, std::function<void()> run) {
-        auto* action = new QAction(text, this);
-        action->setShortcut(key);
-        connect(action, &QAction::triggered, this, [run = std::move(run)] { run(); });
-        addAction(action);
-    };
-    on(Qt::Key_Left, tr("Narrower"), [this] { step_width(-1); });
-    on(Qt::Key_Right, tr("Wider"), [this] { step_width(1); });
-    on(QKeySequence(Qt::SHIFT | Qt::Key_Left), tr("Half as wide"), [this] { width_->setValue(std::max(1, width_->value() / 2)); });
-    on(QKeySequence(Qt::SHIFT | Qt::Key_Right), tr("Twice as wide"), [this] { width_->setValue(width_->value() * 2); });
-    on(Qt::Key_Up, tr("A row back"), [this] { step_offset(-qint64(row_bytes(lens_))); });
-    on(Qt::Key_Down, tr("A row on"), [this] { step_offset(qint64(row_bytes(lens_))); });
-    on(QKeySequence(Qt::SHIFT | Qt::Key_Up), tr("A byte back"), [this] { step_offset(-1); });
-    on(QKeySequence(Qt::SHIFT | Qt::Key_Down), tr("A byte on"), [this] { step_offset(1); });
-    on(Qt::Key_PageUp, tr("A picture back"), [this] { step_offset(-qint64(std::max<quint64>(1, lens_bytes(lens_, data_.size())))); });
-    on(Qt::Key_PageDown, tr("A picture on"), [this] { step_offset(qint64(std::max<quint64>(1, lens_bytes(lens_, data_.size())))); });
-    on(Qt::Key_F, tr("Next format"), [this] { step_format(1); });
-    on(QKeySequence(Qt::SHIFT | Qt::Key_F), tr("Previous format"), [this] { step_format(-1); });
-    on(Qt::Key_BracketLeft, tr("Smaller pitch"), [this] { pitch_->setValue(std::max<int>(0, pitch_->value() - 16)); });
-    on(Qt::Key_BracketRight, tr("Larger pitch"),
+    const auto on = [this](const char* id, std::function<void()> run) { add_workshop_action(this, id, std::move(run)); };
+    on("raw-lens/narrower", [this] { step_width(-1); });
+    on("raw-lens/wider", [this] { step_width(1); });
+    on("raw-lens/half", [this] { width_->setValue(std::max(1, width_->value() / 2)); });
+    on("raw-lens/double", [this] { width_->setValue(width_->value() * 2); });
+    on("raw-lens/row-back", [this] { step_offset(-qint64(row_bytes(lens_))); });
+    on("raw-lens/row-on", [this] { step_offset(qint64(row_bytes(lens_))); });
+    on("raw-lens/byte-back", [this] { step_offset(-1); });
+    on("raw-lens/byte-on", [this] { step_offset(1); });
+    on("raw-lens/picture-back", [this] { step_offset(-qint64(std::max<quint64>(1, lens_bytes(lens_, data_.size())))); });
+    on("raw-lens/picture-on", [this] { step_offset(qint64(std::max<quint64>(1, lens_bytes(lens_, data_.size())))); });
+    on("raw-lens/next-format", [this] { step_format(1); });
+    on("raw-lens/previous-format", [this] { step_format(-1); });
+    on("raw-lens/smaller-pitch", [this] { pitch_->setValue(std::max<int>(0, pitch_->value() - 16)); });
+    on("raw-lens/larger-pitch",
        [this] { pitch_->setValue(pitch_->value() == 0 ? int(row_bytes(lens_) + 16) / 16 * 16 : pitch_->value() + 16); });
-    on(Qt::Key_T, tr("Next order"), [this] { order_->setCurrentIndex((order_->currentIndex() + 1) % 3); });
-    on(Qt::Key_B, tr("Next block height"), [this] { block_height_->setCurrentIndex((block_height_->currentIndex() + 1) % 6); });
-    on(Qt::Key_P, tr("Next palette"), [this] { palette_->setCurrentIndex((palette_->currentIndex() + 1) % 3); });
-    on(Qt::Key_W, tr("Take the likeliest width"), [this] {
+    on("raw-lens/next-order", [this] { order_->setCurrentIndex((order_->currentIndex() + 1) % 3); });
+    on("raw-lens/next-block-height", [this] { block_height_->setCurrentIndex((block_height_->currentIndex() + 1) % 6); });
+    on("raw-lens/next-palette", [this] { palette_->setCurrentIndex((palette_->currentIndex() + 1) % 3); });
+    on("raw-lens/likeliest-width", [this] {
         if (!widths_.empty()) width_->setValue(int(widths_.front().width));
     });
-    on(Qt::Key_G, tr("Take the likeliest format"), [this] {
+    on("raw-lens/likeliest-format", [this] {
         if (formats_.empty()) return;
         lens_.format = formats_.front().format;
         show_settings();

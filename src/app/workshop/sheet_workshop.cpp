@@ -14,6 +14,7 @@
 #include "app/widgets/button.h"
 #include "app/widgets/flow_row.h"
 #include "app/widgets/helpers.h"
+#include "app/workshop/workshop_actions.h"
 #include "base/file_write.h"
 #include "base/hash.h"
 #include "container/draft_sheet.h"
@@ -220,21 +221,9 @@ SheetWorkshop::SheetWorkshop(QWidget* parent, SourcesModel* sources, FileView ar
     keep_columns(halves, "sheet-workshop");
     all->addWidget(halves, 1);
 
-    const auto action = [this](const QString& text, const QKeySequence& key, const QString& tip, void (SheetWorkshop::*run)()) {
-        auto* a = new QAction(text, this);
-        a->setShortcut(key);
-        a->setToolTip(tip);
-        connect(a, &QAction::triggered, this, run);
-        addAction(a);
-        return a;
-    };
-    auto* drafted = action(tr("Draft from this archive"), QKeySequence(Qt::CTRL | Qt::Key_D),
-                           tr("Look for the entry table and write a sheet that reads it; replaces the text"), &SheetWorkshop::draft);
-    prove_ = action(tr("Prove writing"), QKeySequence(Qt::CTRL | Qt::Key_T),
-                    tr("On a copy: change entries, make them longer, put them back, and read everything after each step"),
-                    &SheetWorkshop::prove);
-    keep_ = action(tr("Keep the sheet"), QKeySequence(Qt::CTRL | Qt::Key_Return),
-                   tr("In this project; its archives are opened with it at once"), &SheetWorkshop::keep);
+    auto* drafted = add_workshop_action(this, "sheet-workshop/draft", [this] { draft(); });
+    prove_ = add_workshop_action(this, "sheet-workshop/prove", [this] { prove(); });
+    keep_ = add_workshop_action(this, "sheet-workshop/keep", [this] { keep(); });
     auto* row = new FlowRow;
     for (auto* a : {drafted, prove_}) {
         auto* button = new Button(a, Button::Look::plain);

@@ -9,6 +9,7 @@
 #include "app/pages/page.h"
 #include "app/widgets/card_rows.h"
 #include "app/widgets/flow_row.h"
+#include "app/workshop/workshop_actions.h"
 
 namespace skivet::app {
 namespace {
@@ -71,17 +72,8 @@ QWidget* ShippedWindow::make_versions() {
     box->addWidget(make_label(tr("RECORDED VERSIONS"), "heading"));
     versions_ = make_list(version_rows_, "versions", tr("Recorded versions of the game"));
     box->addWidget(versions_, 1);
-    const auto add = [&](QAction*& action, const QString& text, const QKeySequence& key, const QString& tip, auto run) {
-        action = new QAction(text, this);
-        action->setShortcut(key);
-        action->setToolTip(tip);
-        addAction(action);
-        connect(action, &QAction::triggered, this, run);
-    };
-    add(compare_, tr("Compare with it"), QKeySequence(Qt::CTRL | Qt::Key_Return), tr("What is other than in this version is told"),
-        [this] { model_->compare_with(std::size_t(versions_->currentIndex().row())); });
-    add(forget_, tr("Forget it"), QKeySequence(Qt::CTRL | Qt::Key_Delete), tr("The game's files stay as they are"),
-        [this] { model_->forget(std::size_t(versions_->currentIndex().row())); });
+    compare_ = add_workshop_action(this, "shipped/compare", [this] { model_->compare_with(std::size_t(versions_->currentIndex().row())); });
+    forget_ = add_workshop_action(this, "shipped/forget", [this] { model_->forget(std::size_t(versions_->currentIndex().row())); });
     for (auto* action : {compare_, forget_}) action->setEnabled(false);
     auto* row = new FlowRow;
     row->addWidget(new Button(compare_, Button::Look::link));
@@ -95,7 +87,7 @@ QWidget* ShippedWindow::make_versions() {
     name_->setAccessibleName(tr("Name of the version"));
     name_->setPlaceholderText(tr("as 1.2, or the day of its update"));
     box->addWidget(name_);
-    add(record_, tr("Record as shipped"), {}, tr("Remember the installation as it is, so that later changes can be told"), [this] {
+    record_ = add_workshop_action(this, "shipped/record", [this] {
         const auto name = name_->text().trimmed();
         model_->record(name.isEmpty() ? day_text(QDateTime::currentSecsSinceEpoch(), true) : name);
         name_->clear();

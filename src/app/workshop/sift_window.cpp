@@ -14,6 +14,7 @@
 #include "app/widgets/button.h"
 #include "app/widgets/helpers.h"
 #include "app/widgets/row_frame.h"
+#include "app/workshop/workshop_actions.h"
 #include "base/hash.h"
 
 namespace skivet::app {
@@ -181,15 +182,12 @@ SiftWindow::SiftWindow(QWidget* parent, SourcesModel* sources, const std::filesy
     right->addWidget(make_label(tr("A texture found here can be replaced by one of the same format, size and mips; inside a stream when "
                                    "the stream packed again fits."),
                                 "soft", true));
-    take_ = new QAction(tr("Use what was found"), this);
-    take_->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_Return));
-    take_->setToolTip(tr("Take the file for what sifting finds in it: its textures come into the catalog"));
+    take_ = add_workshop_action(this, "sifting/use");
     take_->setEnabled(false);
     connect(take_, &QAction::triggered, this, [this] {
         sources_->choose_kind(file_.string(), "sifting");
         accept();
     });
-    addAction(take_);
     auto* bottom = new QHBoxLayout;
     bottom->addStretch();
     auto* button = new Button(take_, Button::Look::primary);

@@ -10,6 +10,7 @@
 #include "app/pages/page.h"
 #include "app/theme/theme.h"
 #include "app/widgets/titled_view.h"
+#include "app/workshop/workshop_actions.h"
 #include "bench/alpha_way.h"
 #include "bench/cube.h"
 
@@ -114,10 +115,7 @@ QWidget* TakeWindow::make_choices() {
     box->addSpacing(8);
     auto* bottom = new QHBoxLayout;
     bottom->addStretch();
-    auto* go = new QAction(tr("Take to the bench"), this);
-    go->setShortcut(Qt::Key_Return);
-    connect(go, &QAction::triggered, this, &TakeWindow::take);
-    addAction(go);
+    auto* go = add_workshop_action(this, "take/take", [this] { take(); });
     auto* button = new Button(go, Button::Look::primary);
     button->setObjectName(QStringLiteral("go"));
     bottom->addWidget(button);

@@ -21,6 +21,7 @@
 #include "app/widgets/button.h"
 #include "app/widgets/flow_row.h"
 #include "app/widgets/helpers.h"
+#include "app/workshop/workshop_actions.h"
 
 namespace skivet::app {
 namespace {
@@ -200,24 +201,16 @@ TouchWindow::TouchWindow(QWidget* parent, BenchModel* model, std::vector<PieceId
     list_->setWordWrap(true);
     connect(list_, &QListWidget::currentRowChanged, this, &TouchWindow::show_controls);
     right->addWidget(list_, 1);
-    const auto action = [this](const QString& text, const QKeySequence& key, const QString& tip, auto run) {
-        auto* out = new QAction(text, this);
-        out->setShortcut(key);
-        out->setToolTip(tip);
-        connect(out, &QAction::triggered, this, run);
-        addAction(out);
-        return out;
-    };
-    auto* adding = action(tr("Add a touch-up"), Qt::Key_Insert, tr("Choose what is made next"), [] {});
-    up_ = action(tr("Earlier"), QKeySequence(Qt::CTRL | Qt::Key_Up), tr("Make it before the one above"), [this] { move(-1); });
-    down_ = action(tr("Later"), QKeySequence(Qt::CTRL | Qt::Key_Down), tr("Make it after the one below"), [this] { move(1); });
-    remove_ = action(tr("Remove"), Qt::Key_Delete, tr("Leave it out"), [this] { remove(); });
-    keep_ = action(one ? tr("Keep") : tr("Keep for %L1 pieces").arg(pieces_.size()), QKeySequence(Qt::CTRL | Qt::Key_Return),
-                   tr("The pieces get these touch-ups; they can be changed at any time"), [this, one] {
-                       take_typed();
-                       model_->touch(pieces_, texts(), !one);
-                       accept();
-                   });
+    auto* adding = add_workshop_action(this, "touch-ups/add");
+    up_ = add_workshop_action(this, "touch-ups/earlier", [this] { move(-1); });
+    down_ = add_workshop_action(this, "touch-ups/later", [this] { move(1); });
+    remove_ = add_workshop_action(this, "touch-ups/remove", [this] { remove(); });
+    keep_ = add_workshop_action(this, "touch-ups/keep", [this, one] {
+        take_typed();
+        model_->touch(pieces_, texts(), !one);
+        accept();
+    });
+    if (!one) keep_->setText(tr("Keep for %L1 pieces").arg(pieces_.size()));
     auto* adder = new Button(adding, Button::Look::plain);
     adder->setObjectName(QStringLiteral("touch_add"));
     adder->setAutoDefault(false);
@@ -242,8 +235,7 @@ TouchWindow::TouchWindow(QWidget* parent, BenchModel* model, std::vector<PieceId
     auto* lists = new QMenu(this);
     lists->setObjectName(QStringLiteral("touch_lists"));
     connect(lists, &QMenu::aboutToShow, this, [this, lists] { fill_lists(lists); });
-    auto* listing =
-        action(tr("Lists"), QKeySequence(Qt::CTRL | Qt::Key_L), tr("Keep these touch-ups under a name, or use some that were kept"), [] {});
+    auto* listing = add_workshop_action(this, "touch-ups/lists");
     auto* lists_button = button(listing, Button::Look::plain);
     connect(listing, &QAction::triggered, lists,
             [lists, lists_button] { lists->popup(lists_button->mapToGlobal(QPoint(0, lists_button->height() + 2))); });

@@ -7,6 +7,7 @@
 #include "app/models/left_state.h"
 #include "app/pages/page.h"
 #include "app/widgets/card_rows.h"
+#include "app/workshop/workshop_actions.h"
 
 namespace skivet::app {
 namespace {
@@ -67,9 +68,7 @@ UpdateWindow::UpdateWindow(QWidget* parent, UpdateModel* model) : QDialog(parent
     words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     auto* below = new QHBoxLayout;
     below->addWidget(words_, 1);
-    over_ = new QAction(tr("Let yours go over it"), this);
-    over_->setShortcut(Qt::Key_O);
-    addAction(over_);
+    over_ = add_workshop_action(this, "update/go-over");
     connect(over_, &QAction::triggered, this, [this] {
         if (current()) model_->let_over(current()->id);
     });
@@ -85,10 +84,7 @@ UpdateWindow::UpdateWindow(QWidget* parent, UpdateModel* model) : QDialog(parent
     auto* bottom = new QHBoxLayout;
     counts_ = make_label({}, "soft", true);
     bottom->addWidget(counts_, 1);
-    put_ = new QAction(this);
-    put_->setShortcut(Qt::CTRL | Qt::Key_Return);
-    put_->setToolTip(tr("Write the ticked ones into the game, in one delivery"));
-    addAction(put_);
+    put_ = add_workshop_action(this, "update/put-in");
     connect(put_, &QAction::triggered, this, [this] {
         std::vector<PieceId> chosen;
         for (int row = 0; row < rows_->rowCount(); ++row)

@@ -12,6 +12,7 @@
 #include "app/theme/theme.h"
 #include "app/widgets/flow_row.h"
 #include "app/widgets/titled_view.h"
+#include "app/workshop/workshop_actions.h"
 #include "base/text.h"
 
 namespace skivet::app {
@@ -60,12 +61,8 @@ VersionsWindow::VersionsWindow(QWidget* parent, BenchModel* model, PieceId piece
     add_titled(columns, now_, tr("In the work folder now"));
     box->addLayout(columns, 1);
     room_ = make_label({}, "soft");
-    back_ = new QAction(tr("Go back to this"), this);
-    back_->setShortcut(Qt::Key_Return);
-    back_->setToolTip(tr("Write this version into the work folder; what is there now stays in the list"));
-    clear_ = new QAction(tr("Clear…"), this);
-    clear_->setToolTip(tr("Delete the kept versions of all pieces but what lies in the work folder"));
-    for (auto* action : {back_, clear_}) addAction(action);
+    back_ = add_workshop_action(this, "versions/go-back");
+    clear_ = add_workshop_action(this, "versions/clear");
     auto* bottom = new FlowRow;
     bottom->addWidget(room_);
     bottom->addStretch();
