@@ -36,7 +36,7 @@ TEST(Shard, EachThingIsInExactlyOnePart) {
     for (int round = 0; round < 200; ++round) {
         std::vector<std::uint64_t> sizes(random() % 60);
         for (auto& size : sizes) size = round % 3 == 0 ? 5 : random() % 1000 * (random() % 9 == 0 ? 1000 : 1);
-        const std::uint32_t of = 1 + random() % 9;
+        const auto of = std::uint32_t(1 + random() % 9);
         std::vector<int> seen(sizes.size());
         for (std::uint32_t n = 1; n <= of; ++n) {
             const auto part = part_of(sizes, {n, of});
@@ -61,7 +61,7 @@ TEST(Shard, IsAsUnevenAsGrahamSaysAtWorst) {
     for (int round = 0; round < 100; ++round) {
         std::vector<std::uint64_t> many(20 + random() % 200);
         for (auto& size : many) size = 1 + random() % 100'000;
-        const std::uint32_t of = 2 + random() % 7;
+        const auto of = std::uint32_t(2 + random() % 7);
         std::uint64_t most = 0;
         for (std::uint32_t n = 1; n <= of; ++n) most = std::max(most, bytes_of(many, part_of(many, {n, of})));
         const double mean = double(std::accumulate(many.begin(), many.end(), std::uint64_t{0})) / of;
