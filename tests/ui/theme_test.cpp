@@ -180,12 +180,12 @@ TEST_F(SettingsUi, KeysOfTheWorkshopsWindowsAreListedAndChanged) {
     standard.keep(kept);
     EXPECT_TRUE(kept.keys.empty());
     // A person's key is the key of the window that is opened next, and of one that is open.
-    QWidget window;
-    auto* action = add_workshop_action(&window, "raw-lens/next-format");
+    QWidget lens;
+    auto* action = add_workshop_action(&lens, "raw-lens/next-format");
     EXPECT_EQ(action->shortcut(), QKeySequence(Qt::Key_F));
     Preferences::the().change([](Settings& s) { s.keys["raw-lens/next-format"] = "Ctrl+J"; });
     EXPECT_EQ(action->shortcut(), QKeySequence(Qt::CTRL | Qt::Key_J));
-    EXPECT_EQ(add_workshop_action(&window, "raw-lens/next-format")->shortcut(), QKeySequence(Qt::CTRL | Qt::Key_J));
+    EXPECT_EQ(add_workshop_action(&lens, "raw-lens/next-format")->shortcut(), QKeySequence(Qt::CTRL | Qt::Key_J));
     // One that another of the window has is told.
     Preferences::the().change([](Settings& s) { s.keys["raw-lens/next-format"] = "T"; });
     KeySettings clash(Preferences::the().settings(), {});
