@@ -3,7 +3,7 @@ skivet_packages="
   g++ cmake ninja-build ccache pkg-config git
   qt6-base-dev qt6-svg-dev qt6-qpa-plugins qt6-l10n-tools libgl-dev libegl-dev
   libtbb-dev libexpected-dev libutfcpp-dev libimath-dev libfmt-dev nlohmann-json3-dev libtomlplusplus-dev libcli11-dev
-  libssl-dev libdeflate-dev zlib1g-dev libspng-dev libjpeg62-turbo-dev libtiff-dev libwebp-dev libopenexr-dev liblcms2-dev libhwy-dev libastcenc-dev libzstd-dev liblz4-dev liblzma-dev libbz2-dev liblzo2-dev libsnappy-dev libbrotli-dev libarchive-dev libxxhash-dev libsqlite3-dev libzip-dev libsquish-dev
+  libssl-dev libdeflate-dev zlib1g-dev libspng-dev libjpeg62-turbo-dev libtiff-dev libwebp-dev libopenexr-dev liblcms2-dev libhwy-dev libastcenc-dev libzstd-dev liblz4-dev liblzma-dev libbz2-dev liblzo2-dev libsnappy-dev libbrotli-dev libarchive-dev libxxhash-dev libsqlite3-dev libassimp-dev libembree-dev libzip-dev libsquish-dev
   xvfb xauth bubblewrap util-linux"
 # What a desktop needs besides: windows under Wayland, and the desktop's program for a file.
 skivet_desktop_packages="qt6-wayland xdg-utils qt6-translations-l10n"

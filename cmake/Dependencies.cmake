@@ -28,6 +28,8 @@ pkg_check_modules(OPENEXR REQUIRED IMPORTED_TARGET OpenEXR)
 pkg_check_modules(LCMS REQUIRED IMPORTED_TARGET lcms2)
 pkg_check_modules(SPNG REQUIRED IMPORTED_TARGET spng)
 find_package(SQLite3 REQUIRED)
+pkg_check_modules(ASSIMP REQUIRED IMPORTED_TARGET assimp)
+find_package(embree 3 REQUIRED)
 pkg_check_modules(TOMLPP REQUIRED IMPORTED_TARGET tomlplusplus)
 # fair-press, fair-stall, tests and benchmarks only: outside witnesses, never linked by the core.
 pkg_check_modules(LIBZIP REQUIRED IMPORTED_TARGET libzip)

@@ -1,54 +1,18 @@
 #include "base/packer_program.h"
 
-#include <fcntl.h>
 #include <fmt/format.h>
-#include <poll.h>
-#include <spawn.h>
-#include <sys/wait.h>
 #include <unistd.h>
 #include <algorithm>
-#include <cerrno>
-#include <csignal>
 #include <system_error>
-#include <thread>
 
+#include "base/child_program.h"
 #include "base/phrase.h"
-
-extern char** environ;
 
 namespace skivet {
 
 namespace fs = std::filesystem;
 
 namespace {
-
-class Descriptor {
-public:
-    explicit Descriptor(int fd = -1) : fd_(fd) {}
-    Descriptor(Descriptor&& other) noexcept : fd_(std::exchange(other.fd_, -1)) {}
-    Descriptor& operator=(Descriptor&& other) noexcept {
-        std::swap(fd_, other.fd_);
-        return *this;
-    }
-    ~Descriptor() { close(); }
-    void close() {
-        if (fd_ >= 0) ::close(fd_);
-        fd_ = -1;
-    }
-    [[nodiscard]] int get() const { return fd_; }
-
-private:
-    int fd_;
-};
-
-struct Pipe {
-    Descriptor read, write;
-};
-Result<Pipe> make_pipe() {
-    int ends[2];
-    if (::pipe2(ends, O_CLOEXEC) != 0) return fail_errno(errno, "cannot make a pipe");
-    return Pipe{Descriptor(ends[0]), Descriptor(ends[1])};
-}
 
 /// A program by its path, or by its name in the usual folders.
 std::optional<fs::path> found(const std::string& name) {
@@ -108,26 +72,6 @@ std::vector<std::string> sandboxed(const fs::path& program, std::span<const std:
     return out;
 }
 
-/// Waits for a process that was killed or is about to end.
-int reap(pid_t pid) {
-    int status = 0;
-    while (::waitpid(pid, &status, 0) < 0 && errno == EINTR) {
-    }
-    return status;
-}
-
-constexpr const char* hangs = "The program hangs, or the data is not what it takes";
-std::string too_long(const ProgramLimits& limits) {
-    return phrase("did not end within {} s", static_cast<double>(limits.time.count()) / 1000);
-}
-
-/// A line of what a program said, as far as it can be shown.
-std::string first_line(const std::string& said) {
-    std::string out;
-    for (const char c : said.substr(0, said.find('\n'))) out += c >= ' ' && c < 0x7F ? c : '?';
-    return out.substr(0, 200);
-}
-
 Result<Bytes> run(const PackerProgram& packer, const std::vector<std::string>& command, ByteSpan input, std::uint64_t most,
                   const ProgramLimits& limits, std::optional<std::uint64_t> size) {
     const auto named = [&](Error error) { return fail(std::move(error).within(phrase("packer {}", packer.name))); };
@@ -150,107 +94,22 @@ Result<Bytes> run(const PackerProgram& packer, const std::vector<std::string>& c
         arguments.push_back(std::move(word));
     }
     const auto words = sandboxed(*program, arguments, limits);
-    std::vector<char*> argv;
-    for (const auto& word : words) argv.push_back(const_cast<char*>(word.c_str()));
-    argv.push_back(nullptr);
-    SKIVET_TRY(auto in, make_pipe());
-    SKIVET_TRY(auto out, make_pipe());
-    SKIVET_TRY(auto err, make_pipe());
-    posix_spawn_file_actions_t actions;
-    posix_spawn_file_actions_init(&actions);
-    posix_spawn_file_actions_adddup2(&actions, in.read.get(), 0);
-    posix_spawn_file_actions_adddup2(&actions, out.write.get(), 1);
-    posix_spawn_file_actions_adddup2(&actions, err.write.get(), 2);
-    posix_spawnattr_t attributes;
-    posix_spawnattr_init(&attributes);
-    // A group of its own, so that all of it can be ended; and signals as a program expects them.
-    sigset_t none, all;
-    sigemptyset(&none);
-    sigfillset(&all);
-    posix_spawnattr_setpgroup(&attributes, 0);
-    posix_spawnattr_setsigmask(&attributes, &none);
-    posix_spawnattr_setsigdefault(&attributes, &all);
-    posix_spawnattr_setflags(&attributes, POSIX_SPAWN_SETPGROUP | POSIX_SPAWN_SETSIGMASK | POSIX_SPAWN_SETSIGDEF);
-    pid_t pid = -1;
-    const int failed = ::posix_spawnp(&pid, argv[0], &actions, &attributes, argv.data(), environ);
-    posix_spawn_file_actions_destroy(&actions);
-    posix_spawnattr_destroy(&attributes);
-    if (failed != 0) return fail_errno(failed, "cannot start a packer program");
-    in.read.close();
-    out.write.close();
-    err.write.close();
-    for (const int fd : {in.write.get(), out.read.get(), err.read.get()}) ::fcntl(fd, F_SETFL, O_NONBLOCK);
-    const auto end = std::chrono::steady_clock::now() + limits.time;
-    const auto stop = [&](ErrorCode code, std::string what, std::string advice) {
-        ::kill(-pid, SIGKILL);
-        reap(pid);
-        return named({code, std::move(what), {}, {}, std::move(advice)});
-    };
-    Bytes result;
-    std::string said;
-    std::size_t written = 0;
-    Bytes buffer(1 << 16);
-    if (input.empty()) in.write.close();
-    // A program that stops reading before the end ends the pipe; that is no signal for us.
-    sigset_t pipe_signal, before;
-    sigemptyset(&pipe_signal);
-    sigaddset(&pipe_signal, SIGPIPE);
-    pthread_sigmask(SIG_BLOCK, &pipe_signal, &before);
-    const auto restore = [&] {
-        const timespec now{0, 0};
-        while (sigtimedwait(&pipe_signal, nullptr, &now) > 0) {
-        }
-        pthread_sigmask(SIG_SETMASK, &before, nullptr);
-    };
-    std::optional<tl::unexpected<Error>> wrong;
-    while (!wrong && (out.read.get() >= 0 || err.read.get() >= 0)) {
-        pollfd fds[] = {{in.write.get(), POLLOUT, 0}, {out.read.get(), POLLIN, 0}, {err.read.get(), POLLIN, 0}};
-        const auto left = std::chrono::duration_cast<std::chrono::milliseconds>(end - std::chrono::steady_clock::now()).count();
-        if (left <= 0) {
-            wrong = stop(ErrorCode::limit, too_long(limits), hangs);
-            break;
-        }
-        if (::poll(fds, 3, static_cast<int>(std::min<long long>(left, 1000))) < 0 && errno != EINTR) {
-            wrong = stop(ErrorCode::io, "cannot wait for it", {});
-            break;
-        }
-        if (fds[0].revents) {
-            const auto n = ::write(in.write.get(), input.data() + written, std::min<std::size_t>(input.size() - written, 1 << 16));
-            if (n > 0) written += static_cast<std::size_t>(n);
-            if ((n < 0 && errno != EAGAIN && errno != EINTR) || written == input.size()) in.write.close();
-        }
-        if (fds[1].revents) {
-            const auto n = ::read(out.read.get(), buffer.data(), buffer.size());
-            if (n == 0 || (n < 0 && errno != EAGAIN && errno != EINTR)) out.read.close();
-            if (n > 0) result.insert(result.end(), buffer.begin(), buffer.begin() + n);
-            if (result.size() > most)
-                wrong = stop(ErrorCode::limit, phrase("gives more than {} bytes", grouped(most)),
-                             "The data is not what it takes, or its size is another");
-        }
-        if (fds[2].revents) {
-            const auto n = ::read(err.read.get(), buffer.data(), buffer.size());
-            if (n == 0 || (n < 0 && errno != EAGAIN && errno != EINTR)) err.read.close();
-            if (n > 0 && said.size() < 4096) said.append(reinterpret_cast<const char*>(buffer.data()), static_cast<std::size_t>(n));
-        }
-    }
-    restore();
-    if (wrong) return *wrong;
-    // It may have closed what it writes to and go on.
-    int status = 0;
-    while (::waitpid(pid, &status, WNOHANG) == 0) {
-        if (std::chrono::steady_clock::now() >= end) return stop(ErrorCode::limit, too_long(limits), hangs);
-        std::this_thread::sleep_for(std::chrono::milliseconds(2));
-    }
-    if (!WIFEXITED(status) || WEXITSTATUS(status) != 0) {
-        const auto line = first_line(said);
+    auto ended = run_child(words, std::span(&input, 1), {limits.time, most});
+    if (!ended) return named(std::move(ended).error());
+    if (ended->stopped == ChildEnd::Stopped::time)
+        return named({ErrorCode::limit, phrase("did not end within {} s", static_cast<double>(limits.time.count()) / 1000), {}, {},
+                      "The program hangs, or the data is not what it takes"});
+    if (ended->stopped == ChildEnd::Stopped::output)
+        return named({ErrorCode::limit, phrase("gives more than {} bytes", grouped(most)), {}, {},
+                      "The data is not what it takes, or its size is another"});
+    if (!ended->by_itself || ended->code != 0)
         return named({ErrorCode::damaged,
-                      phrase("the program {}{}{}", WIFEXITED(status) ? phrase("ended with {}", WEXITSTATUS(status)) : "was ended",
-                             line.empty() ? "" : ": ", line),
+                      phrase("the program {}{}{}", ended->by_itself ? phrase("ended with {}", ended->code) : "was ended",
+                             ended->said.empty() ? "" : ": ", ended->said),
                       {},
                       {},
                       "The data is not what it takes, or its command in the project's settings is wrong"});
-    }
-    return result;
+    return std::move(ended->output);
 }
 
 }  // namespace
