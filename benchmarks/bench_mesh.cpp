@@ -1,5 +1,5 @@
-// Reading a mesh and drawing it. Pictures are 1280 × 800 of a ball that fills most of the height, with a base color, a normal map and a roughness of
-// 2048 × 2048 texels each.
+// Reading a mesh and drawing it. Pictures are 1280 × 800 of a ball that fills most of the height, with a base color, a normal map and a
+// roughness of 2048 × 2048 texels each.
 #include <benchmark/benchmark.h>
 #include <fmt/format.h>
 #include <sys/resource.h>
@@ -23,7 +23,8 @@ std::string ball_obj(int n) {
         for (int i = 0; i <= n; ++i) {
             const double a = 2 * std::numbers::pi * i / n, b = std::numbers::pi * j / n, x = std::sin(b) * std::cos(a), y = std::cos(b),
                          z = std::sin(b) * std::sin(a);
-            out += fmt::format("v {0:.6f} {1:.6f} {2:.6f}\nvt {3:.6f} {4:.6f}\nvn {0:.6f} {1:.6f} {2:.6f}\n", x, y, z, double(i) / n, 1 - double(j) / n);
+            out += fmt::format("v {0:.6f} {1:.6f} {2:.6f}\nvt {3:.6f} {4:.6f}\nvn {0:.6f} {1:.6f} {2:.6f}\n", x, y, z, double(i) / n,
+                               1 - double(j) / n);
         }
     for (int j = 0; j < n; ++j)
         for (int i = 0; i < n; ++i) {
@@ -81,17 +82,18 @@ void BM_picture(benchmark::State& state) {
     const auto mesh = ball(static_cast<int>(state.range(0)));
     if (!mesh) return state.SkipWithError("no mesh");
     const auto rays = MeshRays::make(mesh);
-    Surface surface;
+    MeshSurface surface;
     surface.base_color = speckled(2048, true, {150, 90, 60, 255});
     surface.normal = speckled(2048, false, {120, 128, 250, 255});
     surface.roughness = speckled(2048, false, {100, 100, 100, 255});
-    const std::vector<Surface> surfaces = {surface};
+    const std::vector<MeshSurface> surfaces = {surface};
     const bool moving = state.range(1) == 0;
     const std::uint32_t w = moving ? 640 : 1280, h = moving ? 400 : 800;
     auto orbit = whole(mesh->box(), 1.6f);
     for (auto _ : state) {
         orbit.turn += 0.1f;
-        auto picture = moving ? rays->picture(camera_of(orbit), w, h, surfaces, {}) : rays->fine_picture(camera_of(orbit), w, h, surfaces, {});
+        auto picture =
+            moving ? rays->picture(camera_of(orbit), w, h, surfaces, {}) : rays->fine_picture(camera_of(orbit), w, h, surfaces, {});
         benchmark::DoNotOptimize(picture);
     }
 }

@@ -9,6 +9,7 @@
 #include "base/phrase.h"
 #include "base/text.h"
 #include "container/texture_files.h"
+#include "mesh/read_mesh.h"
 #include "texture/spread.h"
 
 namespace skivet {
@@ -161,7 +162,7 @@ private:
 EntryKind kind_by_name(const TextureKinds& kinds, std::string_view path) {
     const auto name = lower(path);
     const auto ends = [&](std::string_view ending) { return name.ends_with(ending); };
-    if (ends(".glb") || ends(".gltf") || ends(".obj")) return EntryKind::mesh;
+    if (is_mesh_path(path)) return EntryKind::mesh;
     if (ends(".zip")) return EntryKind::container;
     if (const auto kind = kinds.by_extension(path)) return kind->traits().picture ? EntryKind::image : EntryKind::texture;
     return EntryKind::other;

@@ -1,6 +1,6 @@
-// A pixel is one ray. The triangle it meets says how far the texture moves from one pixel to the next: the neighbors' rays are met with the plane of
-// that triangle, so the level of a texture is exact for flat things and needs no neighbor to have been drawn. Everything is computed in the order
-// of one pixel's own numbers, so tiles may be drawn by any thread.
+// A pixel is one ray. The triangle it meets says how far the texture moves from one pixel to the next: the neighbors' rays are met with the
+// plane of that triangle, so the level of a texture is exact for flat things and needs no neighbor to have been drawn. Everything is
+// computed in the order of one pixel's own numbers, so tiles may be drawn by any thread.
 #include "mesh/mesh_picture.h"
 
 #include <embree3/rtcore.h>
@@ -103,11 +103,11 @@ struct Drawing {
     const Mesh& mesh;
     RTCScene scene;
     float small;
-    std::span<const Surface> surfaces;
+    std::span<const MeshSurface> surfaces;
     const PictureLook& look;
     Vec3 behind = {0, 0, 0}, mark = {0, 0, 0};  ///< of the look, in linear light
 
-    Drawing(const MeshRays::Inside& in, std::span<const Surface> laid, const PictureLook& shown)
+    Drawing(const MeshRays::Inside& in, std::span<const MeshSurface> laid, const PictureLook& shown)
         : mesh(*in.mesh), scene(in.scene), small(in.small), surfaces(laid), look(shown) {
         for (std::size_t c = 0; c < 3; ++c) {
             behind[c] = srgb_to_linear(static_cast<float>(look.behind[c]) / 255);
@@ -124,7 +124,7 @@ struct Drawing {
     [[nodiscard]] Point point(const Rays& rays, float x, float y, const Vec3& towards, const Met& met) const {
         const auto& part = mesh.parts[met.part];
         const Face face(part, met.triangle);
-        static const Surface plain;
+        static const MeshSurface plain;
         const auto& surface = met.part < surfaces.size() ? surfaces[met.part] : plain;
         const auto eye = normalized(towards) * -1;
         auto flat = normalized(face.out);
@@ -207,18 +207,19 @@ struct Drawing {
         if (look.wires) {
             // How many pixels away the nearest edge is, by how a corner's share changes from pixel to pixel.
             const Vec2 third = {-right[0] - right[1], -down[0] - down[1]};
-            const float away = std::min({met.b1 / std::max(1e-9f, std::hypot(right[0], down[0])), met.b2 / std::max(1e-9f, std::hypot(right[1], down[1])),
-                                         (1 - met.b1 - met.b2) / std::max(1e-9f, std::hypot(third[0], third[1]))});
+            const float away =
+                std::min({met.b1 / std::max(1e-9f, std::hypot(right[0], down[0])), met.b2 / std::max(1e-9f, std::hypot(right[1], down[1])),
+                          (1 - met.b1 - met.b2) / std::max(1e-9f, std::hypot(third[0], third[1]))});
             const float line = std::clamp(1.1f - away, 0.0f, 1.0f) * 0.8f;
             for (auto& c : out.color) c *= 1 - line;
         }
         return out;
     }
 
-    /// The normal a normal map says. The directions of u and v are those of this triangle, made upright to the smooth normal; where a triangle lies
-    /// mirrored on its texture they are a left hand, as they have to be.
-    [[nodiscard]] Vec3 bent(const Surface& surface, const Face& face, const TexelF& texel, const Vec3& normal, bool turned, const Vec2& u1,
-                            const Vec2& u2) const {
+    /// The normal a normal map says. The directions of u and v are those of this triangle, made upright to the smooth normal; where a
+    /// triangle lies mirrored on its texture they are a left hand, as they have to be.
+    [[nodiscard]] Vec3 bent(const MeshSurface& surface, const Face& face, const TexelF& texel, const Vec3& normal, bool turned,
+                            const Vec2& u1, const Vec2& u2) const {
         const float area = u1[0] * u2[1] - u1[1] * u2[0];
         if (area == 0) return normal;
         const float side = turned ? -1.0f : 1.0f;
@@ -326,7 +327,8 @@ Result<MeshRays> MeshRays::make(std::shared_ptr<const Mesh> mesh, std::span<cons
     return MeshRays(std::move(in));
 }
 
-std::optional<MeshHit> MeshRays::hit(const Camera& camera, std::uint32_t width, std::uint32_t height, const Vec2& at, std::uint32_t uv_set) const {
+std::optional<MeshHit> MeshRays::hit(const Camera& camera, std::uint32_t width, std::uint32_t height, const Vec2& at,
+                                     std::uint32_t uv_set) const {
     const Rays rays(camera, width, height);
     const auto towards = rays.towards(at[0], at[1]);
     const auto met = meet(in_->scene, rays.eye, towards, 0);
@@ -345,7 +347,7 @@ std::optional<MeshHit> MeshRays::hit(const Camera& camera, std::uint32_t width, 
     return out;
 }
 
-Result<Image> MeshRays::picture(const Camera& camera, std::uint32_t width, std::uint32_t height, std::span<const Surface> surfaces,
+Result<Image> MeshRays::picture(const Camera& camera, std::uint32_t width, std::uint32_t height, std::span<const MeshSurface> surfaces,
                                 const PictureLook& look, const CancelToken& cancel) const {
     Image out(width, height);
     const Rays rays(camera, width, height);
@@ -359,7 +361,7 @@ Result<Image> MeshRays::picture(const Camera& camera, std::uint32_t width, std::
     return out;
 }
 
-Result<Image> MeshRays::fine_picture(const Camera& camera, std::uint32_t width, std::uint32_t height, std::span<const Surface> surfaces,
+Result<Image> MeshRays::fine_picture(const Camera& camera, std::uint32_t width, std::uint32_t height, std::span<const MeshSurface> surfaces,
                                      const PictureLook& look, const CancelToken& cancel) const {
     Image out(width, height);
     const Rays rays(camera, width, height);

@@ -13,7 +13,7 @@ struct MeshHit {
     std::uint32_t triangle = 0;  ///< of that part
     Vec2 uv = {0, 0};            ///< of the set that is looked at; not brought into 0…1
     Vec3 place = {0, 0, 0};
-    float distance = 0;          ///< from the eye
+    float distance = 0;  ///< from the eye
 };
 
 struct PictureLook {
@@ -39,15 +39,19 @@ public:
 
     [[nodiscard]] const Mesh& mesh() const;
     /// At a place of a picture of `width` × `height` pixels, from its upper left corner; nothing where there is nothing.
-    [[nodiscard]] std::optional<MeshHit> hit(const Camera& camera, std::uint32_t width, std::uint32_t height, const Vec2& at, std::uint32_t uv_set = 0) const;
+    [[nodiscard]] std::optional<MeshHit> hit(const Camera& camera, std::uint32_t width, std::uint32_t height, const Vec2& at,
+                                             std::uint32_t uv_set = 0) const;
 
-    /// One ray a pixel, through its middle. `surfaces`: one for each part; parts beyond them are gray. Where textures are seen through holes or through
-    /// what blends, up to eight surfaces lie over each other. The same picture on every machine and number of threads. Error `canceled`.
-    [[nodiscard]] Result<Image> picture(const Camera& camera, std::uint32_t width, std::uint32_t height, std::span<const Surface> surfaces,
-                                        const PictureLook& look, const CancelToken& cancel = {}) const;
+    /// One ray a pixel, through its middle. `surfaces`: one for each part; parts beyond them are gray. Where textures are seen through
+    /// holes or through what blends, up to eight surfaces lie over each other. The same picture on every machine and number of threads.
+    /// Error `canceled`.
+    [[nodiscard]] Result<Image> picture(const Camera& camera, std::uint32_t width, std::uint32_t height,
+                                        std::span<const MeshSurface> surfaces, const PictureLook& look,
+                                        const CancelToken& cancel = {}) const;
     /// The same with edges made smooth: of pixels that differ from a neighbor in what they show, `picture`'s ray and four more.
-    [[nodiscard]] Result<Image> fine_picture(const Camera& camera, std::uint32_t width, std::uint32_t height, std::span<const Surface> surfaces,
-                                             const PictureLook& look, const CancelToken& cancel = {}) const;
+    [[nodiscard]] Result<Image> fine_picture(const Camera& camera, std::uint32_t width, std::uint32_t height,
+                                             std::span<const MeshSurface> surfaces, const PictureLook& look,
+                                             const CancelToken& cancel = {}) const;
 
     struct Inside;
 

@@ -6348,6 +6348,21 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>zeigt auf Byte {}, hinter das Ende</translation>
         </message>
         <message>
+            <location filename="../../../src/base/child_program.cpp" />
+            <source>cannot make a pipe</source>
+            <translation>eine Röhre lässt sich nicht anlegen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/child_program.cpp" />
+            <source>cannot start {}</source>
+            <translation>{} lässt sich nicht starten</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/child_program.cpp" />
+            <source>cannot wait for a program</source>
+            <translation>auf ein Programm kann nicht gewartet werden</translation>
+        </message>
+        <message>
             <location filename="../../../src/base/cipher.cpp" />
             <source>AES failed</source>
             <translation>AES ist gescheitert</translation>
@@ -6736,16 +6751,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/base/packer_program.cpp" />
             <source>Name one in the project's settings</source>
             <translation>Nenne eines in den Einstellungen des Projekts</translation>
-        </message>
-        <message>
-            <location filename="../../../src/base/packer_program.cpp" />
-            <source>cannot make a pipe</source>
-            <translation>eine Röhre lässt sich nicht anlegen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/base/packer_program.cpp" />
-            <source>cannot start a packer program</source>
-            <translation>ein Packprogramm lässt sich nicht starten</translation>
         </message>
         <message>
             <location filename="../../../src/base/packer_program.cpp" />
@@ -13600,6 +13605,36 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/workflow/taking.cpp" />
             <source>the texture is spread over several files, and a variant of it would be, too</source>
             <translation>die Textur ist über mehrere Dateien verteilt, und eine Variante davon wäre es auch</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/try_on.cpp" />
+            <source>has its name</source>
+            <translation>heißt wie sie</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/try_on.cpp" />
+            <source>in the same folder</source>
+            <translation>im selben Ordner</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/try_on.cpp" />
+            <source>its material names {}</source>
+            <translation>sein Material nennt {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/try_on.cpp" />
+            <source>named {}, too</source>
+            <translation>heißt auch {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/try_on.cpp" />
+            <source>no level of it is there</source>
+            <translation>keine ihrer Stufen ist da</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/try_on.cpp" />
+            <source>{} stands in it</source>
+            <translation>{} steht darin</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/update.cpp" />
