@@ -1,13 +1,14 @@
-// skivet-mesh: reads a file of meshes from its standard input (mesh_wire.h) and writes what is in it to its standard output. Not for people.
-#include <sys/resource.h>
-#include <unistd.h>
+// skivet-mesh: reads a file of meshes from its standard input (mesh_wire.h) and writes what is in it to its standard output. Not for
+// people.
+#include <assimp/GltfMaterial.h>
 #include <assimp/postprocess.h>
 #include <assimp/scene.h>
-#include <assimp/GltfMaterial.h>
+#include <sys/resource.h>
+#include <unistd.h>
+#include <algorithm>
+#include <assimp/Importer.hpp>
 #include <assimp/IOStream.hpp>
 #include <assimp/IOSystem.hpp>
-#include <assimp/Importer.hpp>
-#include <algorithm>
 #include <cerrno>
 #include <cstdio>
 #include <cstring>
@@ -105,13 +106,20 @@ private:
 };
 
 constexpr std::pair<aiTextureType, MapUse> uses[] = {
-    {aiTextureType_BASE_COLOR, MapUse::base_color},        {aiTextureType_DIFFUSE, MapUse::base_color},
-    {aiTextureType_NORMALS, MapUse::normal},               {aiTextureType_NORMAL_CAMERA, MapUse::normal},
-    {aiTextureType_DIFFUSE_ROUGHNESS, MapUse::roughness},  {aiTextureType_SHININESS, MapUse::gloss},
-    {aiTextureType_METALNESS, MapUse::metalness},          {aiTextureType_AMBIENT_OCCLUSION, MapUse::occlusion},
-    {aiTextureType_LIGHTMAP, MapUse::occlusion},           {aiTextureType_EMISSIVE, MapUse::emission},
-    {aiTextureType_EMISSION_COLOR, MapUse::emission},      {aiTextureType_SPECULAR, MapUse::specular},
-    {aiTextureType_OPACITY, MapUse::opacity},              {aiTextureType_UNKNOWN, MapUse::rough_metal},
+    {aiTextureType_BASE_COLOR, MapUse::base_color},
+    {aiTextureType_DIFFUSE, MapUse::base_color},
+    {aiTextureType_NORMALS, MapUse::normal},
+    {aiTextureType_NORMAL_CAMERA, MapUse::normal},
+    {aiTextureType_DIFFUSE_ROUGHNESS, MapUse::roughness},
+    {aiTextureType_SHININESS, MapUse::gloss},
+    {aiTextureType_METALNESS, MapUse::metalness},
+    {aiTextureType_AMBIENT_OCCLUSION, MapUse::occlusion},
+    {aiTextureType_LIGHTMAP, MapUse::occlusion},
+    {aiTextureType_EMISSIVE, MapUse::emission},
+    {aiTextureType_EMISSION_COLOR, MapUse::emission},
+    {aiTextureType_SPECULAR, MapUse::specular},
+    {aiTextureType_OPACITY, MapUse::opacity},
+    {aiTextureType_UNKNOWN, MapUse::rough_metal},
     {aiTextureType_HEIGHT, MapUse::normal},  // OBJ's map_bump, which nearly always is a normal map
 };
 
@@ -141,7 +149,9 @@ void add_part(Mesh& to, const aiScene& scene, const aiNode& node, const aiMesh& 
     if (mesh.mMaterialIndex < scene.mNumMaterials) {
         const auto& material = *scene.mMaterials[mesh.mMaterialIndex];
         aiString name;
-        if (material.Get(AI_MATKEY_NAME, name) == aiReturn_SUCCESS) part.material = text(name, limits.name_bytes);
+        // Where the file says none Assimp makes one up.
+        if (material.Get(AI_MATKEY_NAME, name) == aiReturn_SUCCESS && std::string_view(name.C_Str()) != AI_DEFAULT_MATERIAL_NAME)
+            part.material = text(name, limits.name_bytes);
         part.maps = maps_of(material, limits);
     }
     part.places.reserve(mesh.mNumVertices);
@@ -155,6 +165,14 @@ void add_part(Mesh& to, const aiScene& scene, const aiNode& node, const aiMesh& 
         for (unsigned i = 0; i < mesh.mNumVertices; ++i) {
             const auto n = turn * mesh.mNormals[i];
             part.normals.push_back({n.x, n.y, n.z});
+        }
+    }
+    if (mesh.HasVertexColors(0)) {
+        part.colors.reserve(mesh.mNumVertices);
+        for (unsigned i = 0; i < mesh.mNumVertices; ++i) {
+            const auto& c = mesh.mColors[0][i];
+            part.colors.push_back(
+                {std::clamp(c.r, 0.0f, 1.0f), std::clamp(c.g, 0.0f, 1.0f), std::clamp(c.b, 0.0f, 1.0f), std::clamp(c.a, 0.0f, 1.0f)});
         }
     }
     for (unsigned set = 0; set < std::min(limits.uv_sets, static_cast<std::uint32_t>(AI_MAX_NUMBER_OF_TEXTURECOORDS)); ++set) {

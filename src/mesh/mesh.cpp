@@ -3,14 +3,13 @@
 #include <algorithm>
 #include <cctype>
 #include <cmath>
+#include <iterator>
 #include <limits>
 #include <map>
 
 namespace skivet {
 
-float Box3::radius() const {
-    return std::hypot(high[0] - low[0], high[1] - low[1], high[2] - low[2]) / 2;
-}
+float Box3::radius() const { return std::hypot(high[0] - low[0], high[1] - low[1], high[2] - low[2]) / 2; }
 
 std::size_t Mesh::triangles() const {
     std::size_t out = 0;
@@ -18,11 +17,11 @@ std::size_t Mesh::triangles() const {
     return out;
 }
 
-Box3 Mesh::box() const {
+Box3 Mesh::box(std::span<const std::size_t> parts_named) const {
     constexpr float far = std::numeric_limits<float>::max();
     Box3 out{{far, far, far}, {-far, -far, -far}};
     bool any = false;
-    for (const auto& part : parts)
+    const auto add = [&](const MeshPart& part) {
         for (const auto corner : part.corners) {
             any = true;
             for (std::size_t c = 0; c < 3; ++c) {
@@ -30,6 +29,10 @@ Box3 Mesh::box() const {
                 out.high[c] = std::max(out.high[c], part.places[corner][c]);
             }
         }
+    };
+    if (parts_named.empty()) std::for_each(parts.begin(), parts.end(), add);
+    else
+        for (const auto p : parts_named) add(parts[p]);
     return any ? out : Box3{};
 }
 
@@ -49,6 +52,20 @@ int detail_number(std::string_view name) {
     int number = 0;
     for (const char c : name.substr(digits)) number = number * 10 + (c - '0');
     return number;
+}
+
+std::string part_title(const MeshPart& part) {
+    if (part.name.empty() || part.name == part.material) return part.material;
+    return part.material.empty() ? part.name : part.name + " · " + part.material;
+}
+
+Mesh joined(std::vector<Mesh> meshes) {
+    Mesh out;
+    for (auto& mesh : meshes) {
+        std::move(mesh.parts.begin(), mesh.parts.end(), std::back_inserter(out.parts));
+        std::move(mesh.notes.begin(), mesh.notes.end(), std::back_inserter(out.notes));
+    }
+    return out;
 }
 
 std::vector<DetailLevel> levels_of_detail(const Mesh& mesh) {

@@ -11,6 +11,7 @@ namespace skivet {
 
 using Vec2 = std::array<float, 2>;
 using Vec3 = std::array<float, 3>;
+using Color4 = std::array<float, 4>;
 
 /// What a material wants a map for.
 enum class MapUse : std::uint8_t { base_color, normal, roughness, gloss, metalness, occlusion, emission, specular, opacity, rough_metal };
@@ -24,13 +25,15 @@ struct MapName {
 
 /// Triangles with one material. Every vertex has a place; normals and each set of UVs are empty or have one for every vertex.
 struct MeshPart {
-    std::string name;             ///< of the object it belongs to
-    std::string material;         ///< may be empty
-    std::vector<MapName> maps;    ///< pictures the material names
-    std::vector<Vec3> places;     ///< in the file's unit, right-handed
-    std::vector<Vec3> normals;    ///< empty: faces are flat
+    std::string name;                    ///< of the object it belongs to
+    std::string material;                ///< may be empty
+    std::vector<MapName> maps;           ///< pictures the material names
+    std::vector<Vec3> places;            ///< in the file's unit, right-handed
+    std::vector<Vec3> normals;           ///< empty: faces are flat
     std::vector<std::vector<Vec2>> uvs;  ///< sets of texture coordinates; u runs right, v down, the whole texture from 0 to 1
     std::vector<std::uint32_t> corners;  ///< indices of vertices, three a triangle, counterclockwise seen from outside
+    std::vector<Color4>
+        colors;  ///< R, G, B, A from 0 to 1 in linear light, by which the base color is multiplied (glTF 2.0, 3.9.2); may be empty
     [[nodiscard]] std::size_t triangles() const { return corners.size() / 3; }
     bool operator==(const MeshPart&) const = default;
 };
@@ -46,10 +49,15 @@ struct Mesh {
     std::vector<MeshPart> parts;
     std::vector<std::string> notes;  ///< what was left out of the file, in words
     [[nodiscard]] std::size_t triangles() const;
-    /// Of all corners; a point at the origin where there is none.
-    [[nodiscard]] Box3 box() const;
+    /// Of all corners of the named parts (all where there are none named); a point at the origin where there is none.
+    [[nodiscard]] Box3 box(std::span<const std::size_t> parts_named = {}) const;
     bool operator==(const Mesh&) const = default;
 };
+
+/// What a part is called in lists: its name, its material, or both.
+[[nodiscard]] std::string part_title(const MeshPart& part);
+/// Parts of several meshes as one.
+[[nodiscard]] Mesh joined(std::vector<Mesh> meshes);
 
 struct MeshLimits {
     std::uint64_t file_bytes = 1ull << 30;

@@ -175,6 +175,13 @@ struct Drawing {
             if (surface.alpha == AlphaMode::cut_out) out.alpha = texel[3] < surface.cut_at ? 0.0f : 1.0f;
             if (surface.alpha == AlphaMode::blend) out.alpha = texel[3];
         }
+        if (look.vertex_colors && !part.colors.empty()) {
+            const auto& a = part.colors[face.v[0]];
+            const auto &b = part.colors[face.v[1]], &c = part.colors[face.v[2]];
+            const auto at = [&](std::size_t i) { return a[i] + (b[i] - a[i]) * met.b1 + (c[i] - a[i]) * met.b2; };
+            for (std::size_t i = 0; i < 3; ++i) material.base[i] *= at(i);
+            if (surface.alpha == AlphaMode::blend) out.alpha *= at(3);
+        }
         out.normal = normal;
         if (out.alpha == 0) return out;
         if (look.shown == PictureLook::Shown::base_color) {
@@ -203,7 +210,7 @@ struct Drawing {
             }
         }
         if (met.part < look.marked.size() && met.triangle < look.marked[met.part].size() && look.marked[met.part][met.triangle])
-            out.color = out.color * 0.45f + mark * 0.55f;
+            out.color = out.color * 0.6f + mark * 0.4f;
         if (look.wires) {
             // How many pixels away the nearest edge is, by how a corner's share changes from pixel to pixel.
             const Vec2 third = {-right[0] - right[1], -down[0] - down[1]};

@@ -19,6 +19,7 @@ struct MeshHit {
 struct PictureLook {
     enum class Shown : std::uint8_t { lit, base_color, normals } shown = Shown::lit;  ///< base_color: nothing but the texture
     bool wires = false;
+    bool vertex_colors = true;  ///< where a part has them; games use them for other things, too
     LevelRule levels;
     Lighting light;
     std::uint32_t uv_set = 0;

@@ -8,7 +8,7 @@
 namespace skivet {
 namespace {
 
-constexpr std::uint32_t files_mark = 0x31464D53, answer_mark = 0x31414D53;  // "SMF1", "SMA1"
+constexpr std::uint32_t files_mark = 0x31464D53, answer_mark = 0x32414D53;  // "SMF1", "SMA2"
 
 void put_text(ByteWriter& to, std::string_view text) {
     to.le(static_cast<std::uint32_t>(text.size()));
@@ -21,7 +21,6 @@ Result<std::string> take_text(ByteReader& from, std::uint64_t most) {
     SKIVET_TRY(const auto bytes, from.take(size));
     return as_text(bytes);
 }
-
 
 /// Both ends are programs of one machine, so numbers lie as in its memory.
 template <class T>
@@ -99,12 +98,14 @@ void write_mesh_answer(const MeshAnswer& answer, const std::function<void(ByteSp
         }
         to.le(static_cast<std::uint64_t>(part.places.size()));
         to.le(static_cast<std::uint8_t>(!part.normals.empty()));
+        to.le(static_cast<std::uint8_t>(!part.colors.empty()));
         to.le(static_cast<std::uint32_t>(part.uvs.size()));
         to.le(static_cast<std::uint64_t>(part.corners.size()));
         sink(to.bytes);
         to.bytes.clear();
         all(part.places);
         all(part.normals);
+        all(part.colors);
         for (const auto& uv : part.uvs) all(uv);
         all(part.corners);
     }
@@ -140,17 +141,21 @@ Result<MeshAnswer> read_mesh_answer(ByteSpan bytes, const MeshLimits& limits) {
         }
         SKIVET_TRY(const auto count, from.le<std::uint64_t>());
         SKIVET_TRY(const auto has_normals, from.le<std::uint8_t>());
+        SKIVET_TRY(const auto has_colors, from.le<std::uint8_t>());
         SKIVET_TRY(const auto sets, from.le<std::uint32_t>());
         SKIVET_TRY(const auto corners, from.le<std::uint64_t>());
         // Before anything is multiplied or taken: each alone is below its limit.
-        if (count > limits.vertices || corners / 3 > limits.triangles || sets > limits.uv_sets ||
-            (vertices += count) > limits.vertices || (triangles += corners / 3) > limits.triangles)
+        if (count > limits.vertices || corners / 3 > limits.triangles || sets > limits.uv_sets || (vertices += count) > limits.vertices ||
+            (triangles += corners / 3) > limits.triangles)
             return fail(ErrorCode::limit,
                         phrase("more than {} triangles or {} vertices", grouped(limits.triangles), grouped(limits.vertices)));
         if (corners % 3 != 0) return fail_at(ErrorCode::damaged, from.position(), "corners that are no triangles");
         SKIVET_TRY(part.places, take_all<Vec3>(from, count));
         if (has_normals) {
             SKIVET_TRY(part.normals, take_all<Vec3>(from, count));
+        }
+        if (has_colors) {
+            SKIVET_TRY(part.colors, take_all<Color4>(from, count));
         }
         for (std::uint32_t s = 0; s < sets; ++s) {
             SKIVET_TRY(auto uv, take_all<Vec2>(from, count));
@@ -159,9 +164,8 @@ Result<MeshAnswer> read_mesh_answer(ByteSpan bytes, const MeshLimits& limits) {
         SKIVET_TRY(part.corners, take_all<std::uint32_t>(from, corners));
         for (const auto corner : part.corners)
             if (corner >= count)
-                return fail_at(ErrorCode::damaged, from.position(),
-                               phrase("a corner is vertex {} of {}", grouped(corner), grouped(count)));
-        wrong += without_wrong_numbers(part.places) + without_wrong_numbers(part.normals);
+                return fail_at(ErrorCode::damaged, from.position(), phrase("a corner is vertex {} of {}", grouped(corner), grouped(count)));
+        wrong += without_wrong_numbers(part.places) + without_wrong_numbers(part.normals) + without_wrong_numbers(part.colors);
         for (auto& uv : part.uvs) wrong += without_wrong_numbers(uv);
         out.mesh.parts.push_back(std::move(part));
     }

@@ -51,8 +51,9 @@ float level_for(std::uint32_t width, std::uint32_t height, const Vec2& right, co
 
 float used_level(const SurfaceMap& map, const LevelRule& rule, float wanted) {
     const auto last = static_cast<float>(map.levels.size() - 1);
-    const auto first = std::min(last, static_cast<float>(std::max(rule.start, 0)));
-    return std::clamp(rule.forced >= 0 ? rule.forced : wanted, first, last);
+    const auto above = static_cast<float>(map.above);
+    const auto first = std::clamp(static_cast<float>(rule.start) - above, 0.0f, last);
+    return std::clamp(rule.forced >= 0 ? rule.forced - above : wanted, first, last);
 }
 
 TexelF sampled(const SurfaceMap& map, const Vec2& uv, float level) {

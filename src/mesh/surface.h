@@ -11,6 +11,7 @@ namespace skivet {
 /// A texture's levels, the largest first.
 struct SurfaceMap {
     std::vector<Image> levels;
+    int above = 0;              ///< the texture\'s larger levels that are not here
     bool srgb = false;          ///< its color channels are encoded
     bool two_channels = false;  ///< a normal map whose blue is made from red and green
     [[nodiscard]] bool is_there() const { return !levels.empty() && levels.front().width > 0; }
@@ -43,7 +44,8 @@ struct LevelRule {
 /// The level for a texture of this size whose coordinates change so much from one pixel to the next, right and down; below 0 where it is
 /// enlarged. log2 of the longer of the two in texels (Vulkan 1.3, section 16.5.7 "Scale Factor Operation", without anisotropy).
 [[nodiscard]] float level_for(std::uint32_t width, std::uint32_t height, const Vec2& right, const Vec2& down);
-/// The level that is really used, within what the texture has.
+/// The level that is really used, as an index into `levels`: within what is there. A rule counts the texture's levels, `wanted` those of
+/// the map.
 [[nodiscard]] float used_level(const SurfaceMap& map, const LevelRule& rule, float wanted);
 
 /// R, G, B, A from 0 to 1, color in linear light: between the four nearest texels (repeating at the edges) and between two levels.

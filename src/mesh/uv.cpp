@@ -98,8 +98,8 @@ bool fill(const std::array<Vec2, 3>& at, std::uint32_t width, std::uint32_t heig
     return true;
 }
 
-/// For every cell the nearest one that an island covers, by two sweeps that hand the nearest on (sequential Euclidean distance mapping, Danielsson
-/// 1980); off by less than a cell. Then neighbors with different nearest islands tell how near those are.
+/// For every cell the nearest one that an island covers, by two sweeps that hand the nearest on (sequential Euclidean distance mapping,
+/// Danielsson 1980); off by less than a cell. Then neighbors with different nearest islands tell how near those are.
 void find_gaps(const Cells& cells, UvLayout& layout) {
     const auto w = static_cast<std::int32_t>(cells.width), h = static_cast<std::int32_t>(cells.height);
     constexpr std::int32_t none = -1;
@@ -155,22 +155,40 @@ double UvIsland::density(std::uint32_t width, std::uint32_t height) const {
 }
 
 std::vector<std::uint32_t> UvLayout::at(Vec2 uv) const {
+    constexpr float most_repeats = 16;  // further ones are not looked for
+    const auto holds = [&](const UvIsland& island, const Vec2& there) {
+        if (there[0] < island.low[0] || there[0] > island.high[0] || there[1] < island.low[1] || there[1] > island.high[1]) return false;
+        return std::any_of(island.triangles.begin(), island.triangles.end(), [&](std::uint32_t t) {
+            const auto& at = triangles[t].at;
+            const double whole = twice_area(at);
+            if (whole == 0) return false;
+            const double a = twice_area({there, at[1], at[2]}) / whole, b = twice_area({at[0], there, at[2]}) / whole;
+            return a >= 0 && b >= 0 && a + b <= 1;
+        });
+    };
     std::vector<std::uint32_t> out;
     for (std::uint32_t i = 0; i < islands.size(); ++i) {
         const auto& island = islands[i];
-        if (uv[0] < island.low[0] || uv[0] > island.high[0] || uv[1] < island.low[1] || uv[1] > island.high[1]) continue;
-        for (const auto t : island.triangles) {
-            const auto& at = triangles[t].at;
-            const double whole = twice_area(at);
-            if (whole == 0) continue;
-            const double a = twice_area({uv, at[1], at[2]}) / whole, b = twice_area({at[0], uv, at[2]}) / whole;
-            if (a >= 0 && b >= 0 && a + b <= 1) {
-                out.push_back(i);
-                break;
-            }
+        std::array<float, 2> from = {}, to = {};
+        for (std::size_t c = 0; c < 2; ++c) {
+            from[c] = std::clamp(std::floor(island.low[c]), -most_repeats, most_repeats);
+            to[c] = std::clamp(std::floor(island.high[c]), -most_repeats, most_repeats);
         }
+        bool found = false;
+        for (float v = from[1]; v <= to[1] && !found; ++v)
+            for (float u = from[0]; u <= to[0] && !found; ++u) found = holds(island, {uv[0] + u, uv[1] + v});
+        if (found) out.push_back(i);
     }
     return out;
+}
+
+std::optional<std::uint32_t> UvLayout::island_of(std::uint32_t part, std::uint32_t triangle) const {
+    const std::pair wanted{part, triangle};
+    const auto at = std::lower_bound(triangles.begin(), triangles.end(), wanted, [](const UvTriangle& t, const auto& w) {
+        return std::pair{t.part, t.triangle} < w;
+    });
+    if (at == triangles.end() || std::pair{at->part, at->triangle} != wanted) return std::nullopt;
+    return at->island;
 }
 
 UvLayout uv_layout(const Mesh& mesh, std::span<const std::size_t> parts, std::uint32_t set, std::uint32_t width, std::uint32_t height) {
@@ -179,11 +197,14 @@ UvLayout uv_layout(const Mesh& mesh, std::span<const std::size_t> parts, std::ui
     out.height = height;
     std::vector<std::size_t> all(mesh.parts.size());
     std::iota(all.begin(), all.end(), std::size_t{0});
-    if (parts.empty()) parts = all;
+    if (!parts.empty()) {
+        all.assign(parts.begin(), parts.end());
+        std::sort(all.begin(), all.end());
+    }
     std::vector<double> signs;  // twice the area, positive where the texture is the right way round
     std::unordered_map<Corner, std::uint32_t, CornerHash> numbers;
     std::vector<std::array<std::uint32_t, 3>> welded;
-    for (const auto p : parts) {
+    for (const auto p : all) {
         const auto& part = mesh.parts[p];
         if (part.uvs.size() <= set) {
             out.without_uv += part.triangles();
@@ -330,7 +351,14 @@ std::vector<UvLine> uv_lines(const UvLayout& layout) {
         }
     std::vector<UvLine> out;
     out.reserve(edges.size());
-    for (const auto& edge : edges) out.push_back({edge.a, edge.b, edge.island, edge.count == 1});
+    const auto moved = [&](Vec2 at, const UvIsland& island) {
+        for (std::size_t c = 0; c < 2; ++c) at[c] -= std::floor((island.low[c] + island.high[c]) / 2);
+        return at;
+    };
+    for (const auto& edge : edges) {
+        const auto& island = layout.islands[edge.island];
+        out.push_back({moved(edge.a, island), moved(edge.b, island), edge.island, edge.count == 1});
+    }
     return out;
 }
 

@@ -48,7 +48,8 @@ void draw_line(Image& on, std::array<double, 2> a, std::array<double, 2> b, cons
     const double length = std::hypot(b[0] - a[0], b[1] - a[1]);
     if (length == 0) return;
     const double ux = (b[0] - a[0]) / length, uy = (b[1] - a[1]) / length;
-    const auto most = static_cast<std::int64_t>(steep ? on.height : on.width), most_across = static_cast<std::int64_t>(steep ? on.width : on.height);
+    const auto most = static_cast<std::int64_t>(steep ? on.height : on.width),
+               most_across = static_cast<std::int64_t>(steep ? on.width : on.height);
     const double slope = (b[across] - a[across]) / std::max(1e-12, b[along] - a[along]);
     for (auto i = std::max<std::int64_t>(0, static_cast<std::int64_t>(std::floor(a[along] - 1)));
          i <= std::min(most - 1, static_cast<std::int64_t>(std::floor(b[along] + 1))); ++i) {
@@ -76,24 +77,31 @@ void draw_uv(Image& on, const UvLayout& layout, const UvInk& ink) {
         }
 }
 
-std::string uv_svg(const UvLayout& layout, const UvInk& ink) {
+std::string uv_svg(const UvLayout& layout, const UvInk& ink, std::string_view picture) {
     std::string out = fmt::format(
-        "<svg xmlns=\"http://www.w3.org/2000/svg\" version=\"1.1\" width=\"{0}\" height=\"{1}\" viewBox=\"0 0 {0} {1}\">\n", layout.width,
-        layout.height);
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" xmlns:xlink=\"http://www.w3.org/1999/xlink\" version=\"1.1\" width=\"{0}\" "
+        "height=\"{1}\" "
+        "viewBox=\"0 0 {0} {1}\">\n",
+        layout.width, layout.height);
+    if (!picture.empty())
+        out +=
+            fmt::format(" <image x=\"0\" y=\"0\" width=\"{}\" height=\"{}\" xlink:href=\"{}\"/>\n", layout.width, layout.height, picture);
     const auto lines = uv_lines(layout);
     std::vector<std::array<std::string, 2>> paths(layout.islands.size());
     for (const auto& line : lines)
-        fmt::format_to(std::back_inserter(paths[line.island][line.border]), "M{:.3f} {:.3f}L{:.3f} {:.3f}", line.from[0] * static_cast<float>(layout.width),
-                       line.from[1] * static_cast<float>(layout.height), line.to[0] * static_cast<float>(layout.width),
-                       line.to[1] * static_cast<float>(layout.height));
+        fmt::format_to(std::back_inserter(paths[line.island][line.border]), "M{:.3f} {:.3f}L{:.3f} {:.3f}",
+                       line.from[0] * static_cast<float>(layout.width), line.from[1] * static_cast<float>(layout.height),
+                       line.to[0] * static_cast<float>(layout.width), line.to[1] * static_cast<float>(layout.height));
     const auto path = [&](const std::string& d, const Texel& color) {
         if (d.empty()) return;
-        out += fmt::format("  <path fill=\"none\" stroke=\"#{:02x}{:02x}{:02x}\" stroke-opacity=\"{:.3f}\" stroke-width=\"1.5\" d=\"{}\"/>\n", color[0],
-                           color[1], color[2], color[3] / 255.0, d);
+        out +=
+            fmt::format("  <path fill=\"none\" stroke=\"#{:02x}{:02x}{:02x}\" stroke-opacity=\"{:.3f}\" stroke-width=\"1.5\" d=\"{}\"/>\n",
+                        color[0], color[1], color[2], color[3] / 255.0, d);
     };
     for (std::uint32_t i = 0; i < paths.size(); ++i) {
         const auto& island = layout.islands[i];
-        out += fmt::format(" <g id=\"island-{}\"{}{}>\n", i + 1, island.mirrored ? " class=\"mirrored\"" : "", island.shared && !island.mirrored ? " class=\"shared\"" : "");
+        out += fmt::format(" <g id=\"island-{}\"{}{}>\n", i + 1, island.mirrored ? " class=\"mirrored\"" : "",
+                           island.shared && !island.mirrored ? " class=\"shared\"" : "");
         if (ink.inside_lines) path(paths[i][0], ink.inner);
         path(paths[i][1], color_of(layout, {{0, 0}, {0, 0}, i, true}, ink));
         out += " </g>\n";

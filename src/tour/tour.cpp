@@ -17,6 +17,7 @@
 #include "app/pages/bench_page.h"
 #include "app/pages/catalog_page.h"
 #include "app/pages/fitting_page.h"
+#include "app/pages/try_on_panel.h"
 #include "app/start_page.h"
 #include "app/theme/theme.h"
 #include "app/workshop/found_window.h"
@@ -71,6 +72,7 @@ Tour::Tour(MainWindow* window, QString folder, std::function<void(int)> done)
         if (waited_.elapsed() > 60'000) {
             QTextStream(stderr) << "skivet: the tour got stuck before step " << step_ << '\n';
             poll_.stop();
+            shot(QStringLiteral("stuck"));
             return done_(1);
         }
         // Quiet for a few rounds: pictures that were asked for while painting have arrived.
@@ -218,29 +220,44 @@ void Tour::step() {
             return wait_for([this] { return models_->bench.pieces()[1].state == PieceState::fits; });
         case 9:
             shot(QStringLiteral("4-fitting"));
+            window_->page<FittingPage>()->show_object(true);
+            return wait_for([this] {
+                const auto& scene = models_->try_on.pictures().scene();
+                return scene.rays && scene.layout && !models_->try_on.flat().isNull() && models_->try_on.pictures().is_idle();
+            });
+        case 10: {
+            auto* view = window_->page<FittingPage>()->try_on()->mesh_view();
+            const QPointF at(view->width() * 0.45, view->height() * 0.45);
+            QMouseEvent move(QEvent::MouseMove, at, view->mapToGlobal(at), Qt::NoButton, Qt::NoButton, Qt::NoModifier);
+            QCoreApplication::sendEvent(view, &move);
+            return wait_for([this] { return models_->try_on.pictures().is_idle(); });
+        }
+        case 11:
+            shot(QStringLiteral("16-on-the-object"));
+            window_->page<FittingPage>()->show_object(false);
             window_->page<FittingPage>()->show_piece(models_->bench.pieces()[3].id);
             return wait_for([this] { return models_->bench.pieces()[3].state == PieceState::needs_mend; });
-        case 10:
+        case 12:
             shot(QStringLiteral("6-needs-a-mend"));
             window_->go_to(PageId::delivery);
             models_->delivery.let_wait(
                 {{{models_->store.project().game / "midway.zip", {"booths/ticket/ticket_child.dds"}}, "booths/ticket/ticket_kid.dds"}});
             return wait_for([this] { return models_->delivery.plan() && models_->delivery.plan()->change_count() == 1; });
-        case 11:
+        case 13:
             shot(QStringLiteral("5-delivery"));
             models_->delivery.deliver();
             return wait_for([piece] { return piece()->state == PieceState::delivered; });
-        case 12: models_->delivery.undo_all(); return wait_for([this] { return models_->delivery.history().empty(); });
-        case 13:
+        case 14: models_->delivery.undo_all(); return wait_for([this] { return models_->delivery.history().empty(); });
+        case 15:
             window_->go_to(PageId::sources);
             show_found(window_, models_->sources.found(), models_->store.project().game);
             return wait_for([this] { return found_with_pictures(); });
-        case 14:
+        case 16:
             shot(QStringLiteral("19-found"));
             window_->findChild<FoundWindow*>()->reject();
             show_raw_lens(window_, &models_->sources, source_named("rides.crate"), 0);
             return wait_for([this] { return window_->findChild<RawLens*>() != nullptr; });
-        case 15: {
+        case 17: {
             // The largest level of a panel is its last.
             const auto snapshot = models_->catalog.snapshot();
             const auto size = snapshot->sources[source_named("rides.crate")].container->entries()[0].size;
@@ -251,41 +268,41 @@ void Tour::step() {
             window_->findChild<RawLens*>()->set_lens(lens);
             return wait_for([this] { return window_->findChild<RawLens*>()->settled(); });
         }
-        case 16: {
+        case 18: {
             shot(QStringLiteral("9-raw-lens"));
             window_->findChild<RawLens*>()->reject();
             show_sheet_workshop(window_, &models_->sources, source_named("rides.crate"));
             return wait_for([this] { return window_->findChild<SheetWorkshop*>() != nullptr; });
         }
-        case 17: {
+        case 19: {
             auto* workshop = window_->findChild<SheetWorkshop*>();
             for (auto* action : workshop->actions())
                 if (action->shortcut() == QKeySequence(Qt::CTRL | Qt::Key_D)) action->trigger();
             return wait_for([workshop] { return workshop->settled() && !workshop->findChild<QPlainTextEdit*>()->toPlainText().isEmpty(); });
         }
-        case 18: {
+        case 20: {
             auto* workshop = window_->findChild<SheetWorkshop*>();
             workshop->findChild<QTableView*>()->selectRow(9);
             return wait_for([workshop] { return workshop->settled(); });
         }
-        case 19:
+        case 21:
             shot(QStringLiteral("10-sheet-workshop"));
             window_->findChild<SheetWorkshop*>()->reject();
             show_sifting(window_, &models_->sources, source_named("organ.zip"));
             return wait_for([this] { return window_->findChild<SiftWindow*>() && window_->findChild<SiftWindow*>()->settled(); });
-        case 20:
+        case 22:
             shot(QStringLiteral("11-sifting"));
             window_->findChild<SiftWindow*>()->reject();
             window_->open_settings(SettingsPart::keys);
             return wait_for([] { return QApplication::activeModalWidget() != nullptr; });
-        case 21:
+        case 23:
             shot(QStringLiteral("13-settings"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             show_keys(window_, &models_->store);
             return wait_for([] {
                 return QApplication::activeModalWidget() && QApplication::activeModalWidget()->objectName() == QLatin1String("keys");
             });
-        case 22: {
+        case 24: {
             // The strongbox's key, as a person would put it in.
             auto* keys = QApplication::activeModalWidget();
             keys->findChild<QLineEdit*>("key_name")->setText(QStringLiteral("cashbox"));
@@ -295,14 +312,14 @@ void Tour::step() {
             return wait_for(
                 [this] { return models_->sources.snapshot()->sources[source_named("cashbox.strongbox")].container != nullptr; });
         }
-        case 23:
+        case 25:
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             show_names(window_, &models_->sources);
             return wait_for([] {
                 return QApplication::activeModalWidget() && QApplication::activeModalWidget()->objectName() == QLatin1String("names") &&
                        QApplication::activeModalWidget()->findChild<QListWidget*>()->count() > 0;
             });
-        case 24: {
+        case 26: {
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             // The horse's harness in another color, and a little sharper.
             window_->go_to(PageId::bench);
@@ -312,7 +329,7 @@ void Tour::step() {
             touch->open();
             return wait_for([touch] { return !touch->after()->image().isNull(); });
         }
-        case 25:
+        case 27:
             shot(QStringLiteral("15-touch-up"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             models_->bench.touch({models_->bench.pieces()[1].id}, {}, false);
@@ -322,7 +339,7 @@ void Tour::step() {
                     window_->page<CatalogPage>()->contact_sheet()->setCurrentIndex(window_->page<CatalogPage>()->model()->index(row));
             window_->page<CatalogPage>()->search()->setText(QStringLiteral("carousel"));
             return wait_for(always);
-        case 26: {
+        case 28: {
             // The horse's set, opened.
             auto* catalog = window_->page<CatalogPage>();
             for (int row = 0; row < catalog->model()->rowCount(); ++row)
@@ -333,14 +350,13 @@ void Tour::step() {
                 }
             return wait_for(always);
         }
-        case 27: {
-            shot(QStringLiteral("16-a-set"));
+        case 29: {
             window_->page<CatalogPage>()->search()->clear();
             // As captured from the screen: a part of the horse, smaller, in another light.
             for (const auto item : textures_called("horse_a_tint")) picture_ = models_->catalog.pictures().of(item);
             return wait_for(always);
         }
-        case 28: {
+        case 30: {
             auto part = picture_.copy(picture_.width() / 5, picture_.height() / 8, picture_.width() * 3 / 5, picture_.height() * 3 / 5)
                             .convertToFormat(QImage::Format_RGB888)
                             .mirrored(true, false)
@@ -348,16 +364,16 @@ void Tour::step() {
             window_->page<CatalogPage>()->find_by(part, QStringLiteral("the pasted picture"));
             return wait_for([this] { return window_->page<CatalogPage>()->model()->rowCount() > 0; });
         }
-        case 29: {
+        case 31: {
             shot(QStringLiteral("17-by-picture"));
             window_->page<CatalogPage>()->leave_hits();
             return wait_for([this] { return models_->bench.pieces()[1].state == PieceState::fits; });
         }
-        case 30:
+        case 32:
             // Two parcels of the same horse, as two people would make them.
             make_parcel("Golden star", QStringLiteral("E. Wick"));
             return wait_for([this] { return QFile::exists(parcel_file("Golden star")); });
-        case 31: {
+        case 33: {
             const auto id = models_->bench.pieces()[1].id;
             // By somebody who does not have the golden one.
             const auto file = to_text(models_->store.project().work() / models_->bench.pieces()[1].file);
@@ -366,14 +382,14 @@ void Tour::step() {
                 return done_(1);
             return wait_for([this, id, edit = models_->bench.piece(id)->edit()] { return models_->bench.piece(id)->edit() != edit; });
         }
-        case 32:
+        case 34:
             make_parcel("Blue star", QStringLiteral("M. Tallow"));
             return wait_for([this] { return QFile::exists(parcel_file("Blue star")); });
-        case 33:
+        case 35:
             models_->parcels.bring(parcel_file("Golden star").toStdString());
             return wait_for([this] { return models_->parcels.waits(); });
-        case 34: models_->parcels.carry_out(); return wait_for([this] { return !models_->parcels.stack().empty(); });
-        case 35: {
+        case 36: models_->parcels.carry_out(); return wait_for([this] { return !models_->parcels.stack().empty(); });
+        case 37: {
             auto* parcels = new ParcelsWindow(window_, &models_->parcels);
             parcels->setModal(true);
             parcels->show();
@@ -384,25 +400,25 @@ void Tour::step() {
                        std::all_of(views.begin(), views.end(), [](const ImageView* v) { return !v->image().isNull(); });
             });
         }
-        case 36:
+        case 38:
             shot(QStringLiteral("14-parcels"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             models_->card.keep();
             return wait_for(always);
-        case 37: {
+        case 39: {
             // A second game, so that there is something to choose from.
             const auto crate = models_->store.project().game / "rides.crate";
             main_->open({(folder_ + QStringLiteral("/../Painted horses")).toStdString(), {}, {crate}, {}});
             return wait_for([this] { return main_->models()->sources.ready() && main_->models()->catalog.unseen() == 0; });
         }
-        case 38: main_->models()->card.keep(); return wait_for(always);
-        case 39:
+        case 40: main_->models()->card.keep(); return wait_for(always);
+        case 41:
             main_->show_start();
             return wait_for([this] {
                 const auto& games = main_->start_page()->games();
                 return games.size() == 2 && !games[0].picture.isNull() && !games[1].picture.isNull();
             });
-        case 40: shot(QStringLiteral("12-start")); return wait_for(always);
+        case 42: shot(QStringLiteral("12-start")); return wait_for(always);
         default: return done_(0);
     }
 }

@@ -248,6 +248,10 @@ Result<Project> open_project(const fs::path& folder) {
         out.load_list = j.value("load_list", std::string());
         out.known_paths = j.value("known_paths", std::vector<std::string>());
         out.seen_places = j.value("seen_places", std::vector<std::string>());
+        for (const auto& t : j.value("try_on", nlohmann::json::array()))
+            out.try_on[t.at("set").get<std::string>()] = {t.value("meshes", std::vector<std::string>()),
+                                                          t.value("hidden", std::vector<std::string>()), t.value("upright_z", false),
+                                                          t.value("green_down", false)};
         if (j.contains("source_settings"))
             for (const auto& s : j.at("source_settings"))
                 out.source_settings[s.at("source").get<std::string>()] = {s.value("off", false), s.value("group", std::string())};
@@ -316,6 +320,9 @@ Status save_project(const Project& project) {
     if (!project.load_list.empty()) j["load_list"] = project.load_list.string();
     j["known_paths"] = project.known_paths;
     j["seen_places"] = project.seen_places;
+    for (const auto& [set, t] : project.try_on)
+        j["try_on"].push_back(
+            {{"set", set}, {"meshes", t.meshes}, {"hidden", t.hidden}, {"upright_z", t.upright_z}, {"green_down", t.green_down}});
     for (const char* list : {"source_settings", "roles", "habits", "searches"}) j[list] = nlohmann::json::array();
     for (const auto& [source, setting] : project.source_settings)
         if (setting != SourceSetting{})

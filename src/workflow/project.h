@@ -130,6 +130,15 @@ struct KeptSearch {
     bool operator==(const KeptSearch&) const = default;
 };
 
+/// How a texture's set is tried on (try_on.h).
+struct TryOnChoice {
+    std::vector<std::string> meshes;  ///< as text_of(MeshPlace) says them; empty: what is found first
+    std::vector<std::string> hidden;  ///< parts that are off, by part_title
+    bool upright_z = false;           ///< the mesh's z is up, not its y
+    bool green_down = false;          ///< of the normal map, as MeshSurface has it
+    bool operator==(const TryOnChoice&) const = default;
+};
+
 /// A version of the game that was recorded as it was shipped.
 struct ShippedVersion {
     std::string name;      ///< as the person calls it; may be empty
@@ -163,6 +172,7 @@ struct Project {
     std::filesystem::path load_list;  ///< the game's own list that said the load order when the installation was gone through; or empty
     std::vector<std::string> known_paths;                     ///< paths that hashed names stand for, accepted by the user
     std::vector<std::string> seen_places;                     ///< what was found in the installation when it was last gone through
+    std::map<std::string, TryOnChoice> try_on;                ///< by try_on_key; how one looks at things, no decision that is undone
     std::vector<std::string> editor;                          ///< what opens a piece (open_with.h); empty: the desktop decides
     std::map<std::string, std::vector<std::string>> editors;  ///< the same for endings, without their dot
 

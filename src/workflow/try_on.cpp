@@ -12,6 +12,7 @@
 #include "pixel/alpha_use.h"
 #include "pixel/mips.h"
 #include "pixel/normals.h"
+#include "workflow/pieces.h"
 
 namespace skivet {
 namespace {
@@ -120,6 +121,13 @@ std::optional<MeshPlace> mesh_place(std::string_view text) {
     return address && !text.empty() ? std::optional<MeshPlace>(std::move(*address)) : std::nullopt;
 }
 
+std::string title_of(const MeshPlace& place) {
+    if (const auto* plain = std::get_if<PlainMesh>(&place))
+        return *plain == PlainMesh::plate ? said("plate") : *plain == PlainMesh::cylinder ? said("cylinder") : said("ball");
+    const auto& address = std::get<Address>(place);
+    return address.inner.empty() ? address.source.filename().string() : std::string(file_of(address.inner.back()));
+}
+
 Result<std::vector<FoundMesh>> find_meshes(const ReadContext& context, const AnalyzedCatalog& catalog, std::size_t item,
                                            const CancelToken& cancel) {
     const auto& snapshot = *catalog.snapshot;
@@ -210,8 +218,13 @@ Result<Mesh> load_mesh(const ReadContext& context, const MeshPlace& place, float
 
 Outfit outfit_of(const AnalyzedCatalog& catalog, std::size_t item, const Mesh& mesh) {
     Outfit out;
-    out.sets.push_back(set_members(catalog, item));
     out.of_part.assign(mesh.parts.size(), Outfit::none);
+    if (item >= catalog.snapshot->catalog.items.size()) {
+        out.sets.push_back({item});
+        std::fill(out.of_part.begin(), out.of_part.end(), 0u);
+        return out;
+    }
+    out.sets.push_back(set_members(catalog, item));
     const auto own = names_of(catalog, item);
     // What a part names, the surest first: the pictures of its material, then the material.
     const auto named = [](const MeshPart& part) {
@@ -310,7 +323,11 @@ Result<SharedMap> map_of(const TextureFile& texture, const MapWish& wish) {
     std::optional<Error> wrong;
     for (std::uint32_t mip = 0; mip < desc.mips; ++mip) {
         const auto* surface = texture.layout.find(mip);
-        if (!surface || (std::max(surface->width, surface->height) > wish.most && mip + 1 < desc.mips)) continue;
+        if (!surface) continue;
+        if (std::max(surface->width, surface->height) > wish.most && mip + 1 < desc.mips) {
+            ++out->above;
+            continue;
+        }
         auto level = texture.decode(mip);
         if (level) out->levels.push_back(std::move(*level));
         else if (!wrong) wrong = std::move(level).error();  // a level that lies in a file that is not there
@@ -333,9 +350,22 @@ SharedMap map_of(const Image& picture, const MapWish& wish) {
         out->levels.push_back(std::move(next));
     }
     auto& levels = out->levels;
-    while (levels.size() > 1 && std::max(levels[0].width, levels[0].height) > wish.most) levels.erase(levels.begin());
-    if (wish.role == Role::normal) arrange_normals(Format::unknown, *out);
+    while (levels.size() > 1 && std::max(levels[0].width, levels[0].height) > wish.most) {
+        levels.erase(levels.begin());
+        ++out->above;
+    }
+    if (wish.role == Role::normal) arrange_normals(wish.stored, *out);
     return out;
+}
+
+Result<SharedMap> worn_map(const ReadContext& context, const Project& project, const Piece& piece, bool edited, const MapWish& wish,
+                           const CancelToken& cancel) {
+    if (edited) {
+        SKIVET_TRY(auto edit, edited_piece(context, project, piece, cancel));
+        return edit.texture ? map_of(*edit.texture, wish) : Result<SharedMap>(map_of(edit.image, wish));
+    }
+    SKIVET_TRY(auto texture, original_texture(context, project, piece));
+    return map_of(texture, wish);
 }
 
 MeshSurface surface_of(std::span<const WornMap> maps) {

@@ -29,6 +29,8 @@ struct FoundMesh {
                                                          const CancelToken& cancel);
 /// Files it names are looked for beside it, in its archive or on disk. `shape`: width by height of the texture, for plain bodies.
 [[nodiscard]] Result<Mesh> load_mesh(const ReadContext& context, const MeshPlace& place, float shape, const CancelToken& cancel);
+/// What a place is called in lists.
+[[nodiscard]] std::string title_of(const MeshPlace& place);
 
 /// Which textures lie on which parts of a mesh.
 struct Outfit {
@@ -36,19 +38,25 @@ struct Outfit {
     std::vector<std::vector<std::size_t>> sets;  ///< catalog items of each; the first is the one that is tried on
     std::vector<std::uint32_t> of_part;          ///< an index into sets, or none
 };
-/// Parts whose material names a texture of the item's set get that set, and so do all parts that name no texture of the game when no part
-/// names one of the set; the others get the sets of the textures they name.
+/// `item` may be none of the catalog's: then all of the mesh wears what is tried on alone. Parts whose material names a texture of the
+/// item's set get that set, and so do all parts that name no texture of the game when no part names one of the set; the others get the sets
+/// of the textures they name.
 [[nodiscard]] Outfit outfit_of(const AnalyzedCatalog& catalog, std::size_t item, const Mesh& mesh);
 
 /// What a picture is laid on a mesh as.
 struct MapWish {
     Role role = Role::unsure;
-    std::uint32_t most = 2048;  ///< levels with a longer side are left out, where there are smaller ones
+    std::uint32_t most = 2048;        ///< levels with a longer side are left out, where there are smaller ones
+    Format stored = Format::unknown;  ///< of the texture a picture is of: says where a normal map's channels lie
 };
 /// The levels of a texture (of its first layer and face), ready to be laid on. Two-channel normals are brought into red and green.
 [[nodiscard]] Result<SharedMap> map_of(const TextureFile& texture, const MapWish& wish);
 /// Of a picture without levels: they are made, by a box filter.
 [[nodiscard]] SharedMap map_of(const Image& picture, const MapWish& wish);
+
+/// A piece as it is tried on: as it was taken, or as its file has it now.
+[[nodiscard]] Result<SharedMap> worn_map(const ReadContext& context, const Project& project, const Piece& piece, bool edited,
+                                         const MapWish& wish, const CancelToken& cancel);
 
 struct WornMap {
     Role role = Role::unsure;

@@ -9,6 +9,7 @@
 #include "app/models/parcel_model.h"
 #include "app/models/shipped_model.h"
 #include "app/models/sources_model.h"
+#include "app/models/try_on_model.h"
 #include "app/models/update_model.h"
 
 namespace skivet::app {
@@ -26,6 +27,7 @@ struct Models {
     CatalogModel catalog{store};
     BenchModel bench{store};
     KinModel kin{store, catalog, bench};
+    TryOnModel try_on{store, catalog, bench};
     DeliveryModel delivery{store};
     ParcelModel parcels{store};
     UpdateModel update{store};

@@ -20,6 +20,7 @@
 #include "app/theme/theme.h"
 #include "app/widgets/flow_row.h"
 #include "app/workshop/take_window.h"
+#include "app/workshop/try_on_window.h"
 
 namespace skivet::app {
 namespace {
@@ -33,7 +34,8 @@ QString address_text(const CatalogSnapshot& snapshot, std::size_t item) {
 
 }  // namespace
 
-CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page("catalog", parent), model_(model) {
+CatalogPage::CatalogPage(CatalogModel* model, TryOnModel* try_on, QWidget* parent)
+    : Page("catalog", parent), model_(model), try_on_(try_on) {
     setAcceptDrops(true);
     auto* bench = add_action("take-to-the-bench", tr("Take to the bench"), Qt::Key_Return,
                              tr("Write the texture out as PNG, or as OpenEXR where it has floats, and watch it"), [this] { take({}); });
@@ -65,6 +67,9 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page("catalog",
     auto* by_picture = add_action("by-picture", tr("By picture…"), QKeySequence(Qt::CTRL | Qt::Key_I),
                                   tr("Find what looks like an image: choose a file, drop one here, or paste it with Ctrl+V"),
                                   [this] { choose_picture(); });
+    auto* object = add_action("on-the-object", tr("On the object"), Qt::Key_O, tr("See where the texture lies on its mesh"),
+                              [this] { show_on_object(); });
+    object->setVisible(try_on_ != nullptr);
     add_action("copy-the-picture", tr("Copy the picture"), QKeySequence::Copy, tr("What is shown large, for another program"),
                [this] { copy_picture(); });
     add_action("find-the-pasted-picture", tr("Find the pasted picture"), QKeySequence::Paste,
@@ -216,6 +221,7 @@ CatalogPage::CatalogPage(CatalogModel* model, QWidget* parent) : Page("catalog",
         viewer_->buttons()->addWidget(button);
     };
     add_short(out, out->text(), "out");
+    if (try_on_) add_short(object, object->text(), "on_object");
     viewer_->buttons()->addStretch();
     add_short(how, tr("…"), "how");
     viewer_->buttons()->addWidget(new Button(bench, Button::Look::primary));
@@ -435,6 +441,18 @@ void CatalogPage::export_chosen() {
         all.insert(all.end(), here.begin(), here.end());
     }
     show_export(this, model_, std::move(some), std::move(all));
+}
+
+void CatalogPage::show_on_object() {
+    if (!try_on_) return;
+    if (!on_object_) {
+        on_object_ = new TryOnWindow(this, try_on_->another());
+        connect(viewer_, &TextureViewer::showing, on_object_, &TryOnWindow::show_item);
+    }
+    on_object_->show_item(viewer_->item());
+    on_object_->show();
+    on_object_->raise();
+    on_object_->activateWindow();
 }
 
 void CatalogPage::copy_picture() {

@@ -2,6 +2,7 @@
 #include <QLineEdit>
 #include <QListView>
 #include <QMimeData>
+#include <QPointer>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
@@ -12,11 +13,15 @@
 
 namespace skivet::app {
 
+class TryOnModel;
+class TryOnWindow;
+
 /// Every texture of the game as a picture; search, facets, and one texture large.
 class CatalogPage : public Page {
     Q_OBJECT
 public:
-    explicit CatalogPage(CatalogModel* model, QWidget* parent = nullptr);
+    /// `try_on`: makes those that show a texture on its object; null: none.
+    explicit CatalogPage(CatalogModel* model, TryOnModel* try_on = nullptr, QWidget* parent = nullptr);
     void entered() override;
     [[nodiscard]] QJsonObject view() const override;
     void restore(const QJsonObject& view) override;
@@ -54,11 +59,14 @@ private:
     void export_chosen();
     void drag_chosen();
     void copy_picture();
+    void show_on_object();
     /// Asks for a path inside the archive, beginning with `proposed`; the name of the dialog is for tests.
     void ask_for_variant();
     void ask_for_name();
 
     CatalogModel* model_;
+    TryOnModel* try_on_;
+    QPointer<TryOnWindow> on_object_;
     ContactModel* cards_;
     FacetModel* facets_;
     QListView* facet_list_;

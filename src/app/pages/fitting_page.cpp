@@ -8,6 +8,7 @@
 #include "app/language.h"
 #include "app/pages/block_panel.h"
 #include "app/pages/mip_rows.h"
+#include "app/pages/try_on_panel.h"
 #include "app/theme/theme.h"
 #include "app/widgets/channel_row.h"
 #include "app/widgets/flow_row.h"
@@ -60,8 +61,8 @@ QRect to_qrect(const Rect& rect) { return {int(rect.x), int(rect.y), int(rect.wi
 
 }  // namespace
 
-FittingPage::FittingPage(BenchModel* model, KinModel* kin, QWidget* parent)
-    : Page("fitting", parent), model_(model), fits_(&model->fits()), kin_(kin) {
+FittingPage::FittingPage(BenchModel* model, KinModel* kin, TryOnModel* try_on, QWidget* parent)
+    : Page("fitting", parent), model_(model), fits_(&model->fits()), kin_(kin), try_on_(try_on) {
     using Layout = CompareView::Layout;
     all_ = toggled(add_action("four", tr("four"), Qt::Key_0, tr("The game's, yours, what the game will get, and what differs"),
                               [this] { set_layout(Layout::all); }),
@@ -71,9 +72,14 @@ FittingPage::FittingPage(BenchModel* model, KinModel* kin, QWidget* parent)
     split_ = toggled(add_action("split", tr("split"), Qt::Key_S, tr("Two pictures with a line between; drag it, or press [ and ]"),
                                 [this] { set_layout(Layout::split); }));
     flip_ = add_action("flip", tr("flip"), Qt::Key_F, tr("The next picture at the same spot"), [this] {
-        if (compare_->layout_mode() == Layout::all) set_layout(Layout::one);
+        if (is_on_object()) try_on_panel_->flip();
+        else if (compare_->layout_mode() == Layout::all) set_layout(Layout::one);
         else compare_->flip();
     });
+    object_ =
+        toggled(add_action("on-the-object", tr("on the object"), Qt::Key_O,
+                           tr("Where the texture lies on its mesh, and how it looks there"), [this] { show_object(!is_on_object()); }));
+    object_->setVisible(try_on_ != nullptr);
     blocks_ = toggled(add_action("new-blocks", tr("new blocks"), Qt::Key_K, tr("Outline the blocks that are encoded anew"),
                                  [this] { update_pictures(); }),
                       true);
@@ -141,6 +147,7 @@ QWidget* FittingPage::make_left() {
     auto* box = new QVBoxLayout(left);
     box->setContentsMargins(12, 10, 12, 10);
     box->setSpacing(6);
+    auto* into = box;
     const auto row_of = [&](std::initializer_list<QAction*> first, std::initializer_list<QAction*> last, QWidget* before) {
         auto* row = new FlowRow;
         row->setSpacing(5);
@@ -148,9 +155,20 @@ QWidget* FittingPage::make_left() {
         for (auto* action : first) row->addWidget(new Button(action, Button::Look::toggle));
         row->addStretch();
         for (auto* action : last) row->addWidget(new Button(action, Button::Look::toggle));
-        box->addLayout(row);
+        into->addLayout(row);
     };
-    row_of({all_, one_, split_, flip_}, {blocks_, loss_, zoom_}, nullptr);
+    row_of({all_, one_, split_, flip_, object_}, {blocks_, loss_, zoom_}, nullptr);
+    sides_ = new QStackedWidget;
+    box->addWidget(sides_, 1);
+    auto* flat = new QWidget;
+    sides_->addWidget(flat);
+    if (try_on_) {
+        try_on_panel_ = new TryOnPanel(try_on_);
+        sides_->addWidget(try_on_panel_);
+    }
+    box = into = new QVBoxLayout(flat);
+    box->setContentsMargins(0, 0, 0, 0);
+    box->setSpacing(6);
     compare_ = new CompareView;
     for (std::size_t i = 0; i < CompareView::most; ++i) compare_->view(i)->setObjectName(QStringLiteral("fit%1").arg(i));
     connect(compare_, &CompareView::clicked, this, [this](QPoint texel) {
@@ -242,8 +260,27 @@ void FittingPage::refresh() {
     if (isVisible()) update_view();
 }
 
+void FittingPage::show_object(bool on) {
+    if (!try_on_panel_) return;
+    sides_->setCurrentIndex(on ? 1 : 0);
+    object_->setChecked(on);
+    const auto layout = compare_->layout_mode();
+    all_->setChecked(!on && layout == CompareView::Layout::all);
+    one_->setChecked(!on && layout == CompareView::Layout::one);
+    split_->setChecked(!on && layout == CompareView::Layout::split);
+    for (auto* action : {blocks_, loss_, zoom_, worst_}) action->setVisible(!on);  // they are of the flat pictures
+    if (on) {
+        try_on_->show_piece(piece_);
+        try_on_panel_->mesh_view()->setFocus();
+    } else {
+        try_on_->clear();
+        update_view();
+    }
+}
+
 void FittingPage::set_layout(CompareView::Layout layout) {
     using Layout = CompareView::Layout;
+    if (is_on_object()) show_object(false);
     for (auto [action, which] : {std::pair{all_, Layout::all}, std::pair{one_, Layout::one}, std::pair{split_, Layout::split}})
         action->setChecked(which == layout);
     // Alone, what the game will get is the first to look at; with a line, against yours.
@@ -259,6 +296,7 @@ void FittingPage::choose_cell(std::optional<std::size_t> cell, bool go_there) {
 }
 
 void FittingPage::update_view() {
+    if (is_on_object()) try_on_->show_piece(piece_);
     if (piece_ == 0) return;
     const auto fitted = fits_->fit(piece_);  // null: `ready` comes back here
     const bool fresh = fitted && fitted != fitted_;

@@ -13,12 +13,14 @@ namespace skivet::app {
 class BlockPanel;
 class ChannelRow;
 class MipRows;
+class TryOnModel;
+class TryOnPanel;
 
 /// Original, edited, what the game will get and their difference, with one view; the pieces and the fit list of the one that is shown.
 class FittingPage : public Page {
     Q_OBJECT
 public:
-    explicit FittingPage(BenchModel* model, KinModel* kin = nullptr, QWidget* parent = nullptr);
+    explicit FittingPage(BenchModel* model, KinModel* kin = nullptr, TryOnModel* try_on = nullptr, QWidget* parent = nullptr);
     void entered() override;
     void show_piece(PieceId piece);
     /// 0: none.
@@ -26,6 +28,11 @@ public:
     [[nodiscard]] ImageView* result_view() const { return compare_->view(2); }
     [[nodiscard]] CompareView* compare() const { return compare_; }
     [[nodiscard]] QListView* list() const { return list_; }
+    /// The piece on its object, instead of flat pictures.
+    void show_object(bool on);
+    [[nodiscard]] bool is_on_object() const { return sides_->currentIndex() == 1; }
+    /// Null where there is nothing to try textures on with.
+    [[nodiscard]] TryOnPanel* try_on() const { return try_on_panel_; }
     /// All that are chosen, the one that is shown first.
     [[nodiscard]] std::vector<PieceId> chosen_pieces() const;
 
@@ -55,7 +62,9 @@ private:
     PieceId cards_of_ = 0;  ///< whose findings the cards are
     std::vector<std::size_t> offers_;
     std::vector<std::string> kin_shown_;  ///< headlines and details of the cards about what goes with it
-    QStackedWidget* stack_;
+    QStackedWidget *stack_, *sides_;
+    TryOnModel* try_on_;
+    TryOnPanel* try_on_panel_ = nullptr;
     PieceRows* rows_;
     QListView* list_;
     CompareView* compare_;
@@ -64,7 +73,7 @@ private:
     MipRows* mips_;
     QLabel *mip_text_, *list_title_;
     QVBoxLayout* cards_;
-    QAction *all_, *one_, *split_, *flip_, *blocks_, *loss_, *zoom_, *of_, *amplify_, *worst_, *mend_all_, *next_, *touch_;
+    QAction *all_, *one_, *split_, *flip_, *object_, *blocks_, *loss_, *zoom_, *of_, *amplify_, *worst_, *mend_all_, *next_, *touch_;
 };
 
 }  // namespace skivet::app

@@ -34,13 +34,13 @@ constexpr PageRow rows[] = {
     {PageId::catalog, QT_TRANSLATE_NOOP("Page", "Catalog"),
      QT_TRANSLATE_NOOP("Page",
                        "Find a texture by typing, by narrowing down or by a picture, and take it to the bench: as a file to paint in."),
-     [](Models& m) -> Page* { return new CatalogPage(&m.catalog); }, count_textures},
+     [](Models& m) -> Page* { return new CatalogPage(&m.catalog, &m.try_on); }, count_textures},
     {PageId::bench, QT_TRANSLATE_NOOP("Page", "Bench"),
      QT_TRANSLATE_NOOP("Page", "What you took out. Open a piece, paint, save it where it is: Skivet notices by itself."),
      [](Models& m) -> Page* { return new BenchPage(&m.bench); }, [](const Models& m) { return PageCount{m.bench.pieces().size()}; }},
     {PageId::fitting, QT_TRANSLATE_NOOP("Page", "Fitting"),
      QT_TRANSLATE_NOOP("Page", "What the game will really get, beside what you painted. What does not fit says so, and how to mend it."),
-     [](Models& m) -> Page* { return new FittingPage(&m.bench, &m.kin); },
+     [](Models& m) -> Page* { return new FittingPage(&m.bench, &m.kin, &m.try_on); },
      [](const Models& m) {
          const auto mends = pieces_with(m, {PieceState::needs_mend});
          return PageCount{mends + pieces_with(m, {PieceState::changed}), mends > 0};

@@ -1257,6 +1257,61 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <translation>Wofür eine Quelle gehalten wird</translation>
         </message>
         <message>
+            <location filename="../../../src/app/models/try_on_model.cpp" />
+            <source>Choose a texture to see it on its object.</source>
+            <translation>Wähle eine Textur, um sie auf ihrem Ding zu sehen.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_model.cpp" />
+            <source>Its source is not open.</source>
+            <translation>Ihre Quelle ist nicht offen.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_model.cpp" />
+            <source>Looking for meshes</source>
+            <translation>Netze werden gesucht</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_model.cpp" />
+            <source>Looking for what it lies on…</source>
+            <translation>Gesucht wird, worauf sie liegt…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_model.cpp" />
+            <source>Nothing of it is on: switch a part on.</source>
+            <translation>Nichts davon ist an: Schalte einen Teil ein.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_model.cpp" />
+            <source>Reading a mesh</source>
+            <translation>Ein Netz wird gelesen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_model.cpp" />
+            <source>Reading textures</source>
+            <translation>Texturen werden gelesen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_model.cpp" />
+            <source>Reading the mesh…</source>
+            <translation>Das Netz wird gelesen…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_model.cpp" />
+            <source>Saving the islands</source>
+            <translation>Die Inseln werden gespeichert</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_model.cpp" />
+            <source>chosen by you</source>
+            <translation>von dir gewählt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_model.cpp" />
+            <source>part %L1</source>
+            <translation>Teil %L1</translation>
+        </message>
+        <message>
             <location filename="../../../src/app/models/update_model.cpp" />
             <source>%1 pieces are in the game again.</source>
             <translation>%1 Stücke sind wieder im Spiel.</translation>
@@ -1920,6 +1975,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/catalog_page.cpp" />
+            <source>On the object</source>
+            <translation>Auf dem Ding</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/catalog_page.cpp" />
             <source>One card for each set</source>
             <translation>Eine Karte für jeden Satz</translation>
         </message>
@@ -1987,6 +2047,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/catalog_page.cpp" />
             <source>Searches</source>
             <translation>Suchen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/catalog_page.cpp" />
+            <source>See where the texture lies on its mesh</source>
+            <translation>Sehen, wo die Textur auf ihrem Netz liegt</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/catalog_page.cpp" />
@@ -2746,7 +2811,7 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         <message>
             <location filename="../../../src/app/pages/fitting_page.cpp" />
             <source>The game could not read this yet. See the fit list.</source>
-            <translation>Das Spiel könnte das noch nicht lesen. Siehe die Befunde.</translation>
+            <translation>Das Spiel könnte dies noch nicht lesen. Siehe die Befunde.</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/fitting_page.cpp" />
@@ -2785,6 +2850,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/fitting_page.cpp" />
+            <source>Where the texture lies on its mesh, and how it looks there</source>
+            <translation>Wo die Textur auf ihrem Netz liegt und wie sie dort aussieht</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/fitting_page.cpp" />
             <source>flip</source>
             <translation>blättern</translation>
         </message>
@@ -2807,6 +2877,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/fitting_page.cpp" />
             <source>new blocks</source>
             <translation>neue Blöcke</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/fitting_page.cpp" />
+            <source>on the object</source>
+            <translation>auf dem Ding</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/fitting_page.cpp" />
@@ -3492,6 +3567,351 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>Schicht %1 von %2</translation>
         </message>
         <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>%1   %L2 triangles</source>
+            <translation>%1   %L2 Dreiecke</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>%1 % used</source>
+            <translation>%1 % belegt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>%1 texels a unit</source>
+            <translation>%1 Texel je Einheit</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>%1 texels to the next</source>
+            <translation>%1 Texel zur nächsten</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>%1 × %1</source>
+            <translation>%1 × %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>%L1 beyond the edges</source>
+            <translation>%L1 über den Rand hinaus</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>%L1 islands</source>
+            <translation>%L1 Inseln</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>%L1 mirrored</source>
+            <translation>%L1 gespiegelt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>%L1 shared</source>
+            <translation>%L1 geteilt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>%L1 triangles without coordinates</source>
+            <translation>%L1 Dreiecke ohne Koordinaten</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>1 island</source>
+            <translation>1 Insel</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>A click or Enter puts a mesh on alone; its box puts it on with others</source>
+            <translation>Ein Klick oder Enter legt sie auf dieses Netz allein; das Kästchen nimmt es zu anderen dazu</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>A mesh</source>
+            <translation>Ein Netz</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>A mesh of your own</source>
+            <translation>Ein eigenes Netz</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Alone…</source>
+            <translation>Allein…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Another file…</source>
+            <translation>Andere Datei…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>As a picture to paint over, at the texture's size</source>
+            <translation>Als Bild zum Übermalen, in der Größe der Textur</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Distance</source>
+            <translation>Abstand</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Drag turns, with Shift moves, with Ctrl the light; the wheel goes nearer; Home shows the whole.</source>
+            <translation>Ziehen dreht, mit Umschalt verschiebt es, mit Strg bewegt es das Licht; das Rad geht näher; Pos1 zeigt das Ganze.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Draw the edges of the triangles</source>
+            <translation>Die Kanten der Dreiecke zeichnen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Encoded, as it will be delivered</source>
+            <translation>Kodiert, wie sie geliefert wird</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>How far away one stands: the game takes smaller mips there</source>
+            <translation>Wie weit man entfernt steht: Dort nimmt das Spiel kleinere Mips</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>LIES ON</source>
+            <translation>LIEGT AUF</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Level of detail</source>
+            <translation>Detailstufe</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Meshes (%1)</source>
+            <translation>Netze (%1)</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Meshes and their parts</source>
+            <translation>Netze und ihre Teile</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Over the picture…</source>
+            <translation>Über dem Bild…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Pictures (*.png *.svg)</source>
+            <translation>Bilder (*.png *.svg)</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Save the islands</source>
+            <translation>Die Inseln speichern</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Save the islands…</source>
+            <translation>Inseln speichern…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Saved as %1</source>
+            <translation>Gespeichert als %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>So many times each way, to see its seams</source>
+            <translation>So oft nebeneinander und übereinander, um ihre Nähte zu sehen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Texel %1, %2</source>
+            <translation>Texel %1, %2</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Texel %1, %2: nothing of the mesh</source>
+            <translation>Texel %1, %2: nichts vom Netz</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Texture quality</source>
+            <translation>Texturqualität</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>The light and all maps of the set; without it the colors alone</source>
+            <translation>Das Licht und alle Karten des Satzes; ohne es die Farben allein</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>The mesh as the game has it for nearer and farther away</source>
+            <translation>Das Netz, wie das Spiel es für nah und fern hat</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>The mesh lies on its side: its z runs upwards</source>
+            <translation>Das Netz liegt auf der Seite: Seine z-Achse zeigt nach oben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>The mip that is used: by distance as a game does it, or one for all</source>
+            <translation>Der Mip, der benutzt wird: nach dem Abstand wie im Spiel, oder einer für alles</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>The normal map's green runs down the picture (DirectX), not up (OpenGL)</source>
+            <translation>Das Grün der Normalenkarte zeigt im Bild nach unten (DirectX), nicht nach oben (OpenGL)</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>The object</source>
+            <translation>Das Ding</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>The texture as it was painted</source>
+            <translation>Die Textur, wie sie gemalt wurde</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>The texture as it was taken</source>
+            <translation>Die Textur, wie sie entnommen wurde</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>The texture laid flat</source>
+            <translation>Die Textur flach ausgelegt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>This part has other textures.</source>
+            <translation>Dieser Teil hat andere Texturen.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Tiles each way</source>
+            <translation>Kacheln in jede Richtung</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>What a game's settings do: lower ones leave out the largest mips</source>
+            <translation>Was Einstellungen eines Spiels tun: Niedrigere lassen die größten Mips weg</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Where the mesh lies on the texture; mirrored ones are orange, shared ones green</source>
+            <translation>Wo das Netz auf der Textur liegt; gespiegelte Inseln sind orange, geteilte grün</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>a quarter</source>
+            <translation>ein Viertel</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>an eighth</source>
+            <translation>ein Achtel</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>by distance</source>
+            <translation>nach Abstand</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>colors mix from mip %1</source>
+            <translation>Farben mischen sich ab Mip %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>detail %1</source>
+            <translation>Stufe %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>far</source>
+            <translation>fern</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>full</source>
+            <translation>voll</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>green down</source>
+            <translation>Grün nach unten</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>half</source>
+            <translation>halb</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>island %L1 of %L2</source>
+            <translation>Insel %L1 von %L2</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>islands</source>
+            <translation>Inseln</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>mip %1</source>
+            <translation>Mip %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>mip %1 of %2</source>
+            <translation>Mip %1 von %2</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>mips</source>
+            <translation>Mips</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>mirrored: lettering comes out reversed</source>
+            <translation>gespiegelt: Schrift erscheint verkehrt herum</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>near</source>
+            <translation>nah</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>others lie on the same texels</source>
+            <translation>andere liegen auf denselben Texeln</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>quality</source>
+            <translation>Qualität</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>tiles</source>
+            <translation>Kacheln</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>triangles</source>
+            <translation>Dreiecke</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>z is up</source>
+            <translation>z ist oben</translation>
+        </message>
+        <message>
             <location filename="../../../src/app/settings_dialog.cpp" />
             <source>4294967295 bytes, as FAT32 holds</source>
             <translation>4294967295 Byte, so viel FAT32 fasst</translation>
@@ -4096,7 +4516,7 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         <message>
             <location filename="../../../src/app/widgets/channel_row.cpp" />
             <source>lit</source>
-            <translation>Licht</translation>
+            <translation>beleuchtet</translation>
         </message>
         <message>
             <location filename="../../../src/app/widgets/compare_view.cpp" />
@@ -4152,6 +4572,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/widgets/image_view.cpp" />
             <source>%1×%2, at %3 %</source>
             <translation>%1×%2, bei %3 %</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/widgets/mesh_view.cpp" />
+            <source>%1, turned by %2°, from %3° above, at %4 times the distance at which it is whole</source>
+            <translation>%1, um %2° gedreht, von %3° oben, im %4-fachen des Abstands, aus dem es ganz zu sehen ist</translation>
         </message>
         <message>
             <location filename="../../../src/app/widgets/picture_row.cpp" />
@@ -5651,6 +6076,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>wo Rot hoch ist</translation>
         </message>
         <message>
+            <location filename="../../../src/app/workshop/try_on_window.cpp" />
+            <source>%1 on its object</source>
+            <translation>%1 auf ihrem Ding</translation>
+        </message>
+        <message>
             <location filename="../../../src/app/workshop/update_window.cpp" />
             <source>%1: %2 textures, %3 do not fit any more</source>
             <translation>%1: %2 Texturen, %3 passen nicht mehr</translation>
@@ -5894,6 +6324,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Flip</source>
+            <translation>Blättern</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
             <source>Forget it</source>
             <translation>Vergessen</translation>
         </message>
@@ -6111,6 +6546,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />
             <source>The game's files stay as they are</source>
             <translation>Die Dateien des Spiels bleiben, wie sie sind</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>The game's, yours, what the game will get</source>
+            <translation>Die des Spiels, deine, was das Spiel bekommt</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />
@@ -7781,11 +8221,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/catalog/load_order.cpp" />
             <source>{}, by {}</source>
             <translation>{}, nach {}</translation>
-        </message>
-        <message>
-            <location filename="../../../src/catalog/picture_facts.cpp" />
-            <source>green down</source>
-            <translation>Grün nach unten</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/picture_facts.cpp" />
@@ -9966,6 +10401,181 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/delivery/vault_register.cpp" />
             <source>cannot find the vault {}</source>
             <translation>der Tresor {} ist nicht zu finden</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/assimp_main.cpp" />
+            <source>has more triangles or parts than are read</source>
+            <translation>hat mehr Dreiecke oder Teile, als gelesen werden</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/mesh_picture.cpp" />
+            <source>there is not enough memory for {}</source>
+            <translation>für {} reicht der Speicher nicht</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/mesh_picture.cpp" />
+            <source>this mesh</source>
+            <translation>dieses Netz</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/mesh_wire.cpp" />
+            <source>a corner is vertex {} of {}</source>
+            <translation>eine Ecke ist Punkt {} von {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/mesh_wire.cpp" />
+            <source>a name of {} bytes</source>
+            <translation>ein Name von {} Bytes</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/mesh_wire.cpp" />
+            <source>corners that are no triangles</source>
+            <translation>Ecken, die keine Dreiecke sind</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/mesh_wire.cpp" />
+            <source>more than {} triangles or {} vertices</source>
+            <translation>mehr als {} Dreiecke oder {} Punkte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/mesh_wire.cpp" />
+            <source>there is no map of use {}</source>
+            <translation>es gibt keine Karte für {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/mesh_wire.cpp" />
+            <source>these are not the files of a mesh</source>
+            <translation>das sind nicht die Dateien eines Netzes</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/mesh_wire.cpp" />
+            <source>this is not what reading a mesh gives</source>
+            <translation>das ist nicht, was das Lesen eines Netzes ergibt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/mesh_wire.cpp" />
+            <source>{} numbers that are none stand as 0</source>
+            <translation>{} Zahlen, die keine sind, stehen als 0</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/mesh_wire.cpp" />
+            <source>{} parts, more than the {} that are read</source>
+            <translation>{} Teile, mehr als die {}, die gelesen werden</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/read_mesh.cpp" />
+            <source>Install Skivet again</source>
+            <translation>Installiere Skivet noch einmal</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/read_mesh.cpp" />
+            <source>Save it as glTF or OBJ in a modeling program</source>
+            <translation>Speichere es in einem Modellierprogramm als glTF oder OBJ</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/read_mesh.cpp" />
+            <source>is larger than what is read</source>
+            <translation>ist größer, als gelesen wird</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/read_mesh.cpp" />
+            <source>names more than {} other files</source>
+            <translation>nennt mehr als {} andere Dateien</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/read_mesh.cpp" />
+            <source>reading it ended with signal {}</source>
+            <translation>das Lesen endete mit Signal {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/read_mesh.cpp" />
+            <source>reading it failed: {}</source>
+            <translation>das Lesen misslang: {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/read_mesh.cpp" />
+            <source>reading it takes too long for its size</source>
+            <translation>das Lesen dauert zu lange für die Größe</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/read_mesh.cpp" />
+            <source>the program skivet-mesh, which reads meshes, is not beside this one</source>
+            <translation>das Programm skivet-mesh, das Netze liest, liegt nicht neben diesem</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/read_mesh.cpp" />
+            <source>there are no triangles in it</source>
+            <translation>es sind keine Dreiecke darin</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/read_mesh.cpp" />
+            <source>{} of mesh, more than {}</source>
+            <translation>{} Netz, mehr als {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>Say which columns hold the position</source>
+            <translation>Sag, welche Spalten den Ort enthalten</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>The first row names them, as x,y,z,u,v</source>
+            <translation>Die erste Zeile nennt sie, etwa x,y,z,u,v</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>colors run to {} and are divided by 255</source>
+            <translation>Farben gehen bis {} und werden durch 255 geteilt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>column {} is left out: row {} has "{}" there, which is no number</source>
+            <translation>Spalte {} bleibt weg: In Zeile {} steht dort „{}“, was keine Zahl ist</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>columns {} and {} are both {}</source>
+            <translation>die Spalten {} und {} sind beide {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>more than {} columns</source>
+            <translation>mehr als {} Spalten</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>more than {} rows</source>
+            <translation>mehr als {} Zeilen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>no columns are x, y and z</source>
+            <translation>keine Spalten sind x, y und z</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>normals are numbers of 0 to 255</source>
+            <translation>Normalen sind Zahlen von 0 bis 255</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>row {} has {} values, the header {} names</source>
+            <translation>Zeile {} hat {} Werte, die Kopfzeile {} Namen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>the last {} rows make no triangle</source>
+            <translation>die letzten {} Zeilen ergeben kein Dreieck</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>there are no vertices in this table</source>
+            <translation>in dieser Tabelle sind keine Punkte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/mesh/vertex_table.cpp" />
+            <source>this is no table of vertices: its first row has no names of columns</source>
+            <translation>das ist keine Tabelle von Punkten: Ihre erste Zeile nennt keine Spalten</translation>
         </message>
         <message>
             <location filename="../../../src/parcel/change.cpp" />
@@ -13608,6 +14218,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/try_on.cpp" />
+            <source>ball</source>
+            <translation>Kugel</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/try_on.cpp" />
+            <source>cylinder</source>
+            <translation>Zylinder</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/try_on.cpp" />
             <source>has its name</source>
             <translation>heißt wie sie</translation>
         </message>
@@ -13630,6 +14250,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/workflow/try_on.cpp" />
             <source>no level of it is there</source>
             <translation>keine ihrer Stufen ist da</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/try_on.cpp" />
+            <source>plate</source>
+            <translation>Platte</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/try_on.cpp" />

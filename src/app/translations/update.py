@@ -18,13 +18,13 @@ from pathlib import Path
 
 here = Path(__file__).resolve().parent
 root = here.parents[2]
-core = "base bench catalog codec container delivery parcel pixel sheet sift texture tiling touch workflow".split()
+core = "base bench catalog codec container delivery mesh parcel pixel sheet sift texture tiling touch workflow".split()
 speaks = "phrase|said|fail|fail_at|fail_errno|note|block|found|within|wrong|Error|in_entry|refused|note_and_doubt"
 # Functions that name things, in the files where people read the names.
 namers = re.compile(r"\b(?:name_of|describe|describe_way|words_of|text_of|use_of)\([^;{}]*\)\s*(?:const\s*)?\{")
 with_names = [
     "bench/derived_map", "catalog/alike", "catalog/baseline", "catalog/game_survey", "catalog/picture_facts", "catalog/query", "catalog/roles",
-    "container/sheet_try", "pixel/alpha_use", "pixel/mips", "pixel/normals", "touch/touch_up", "workflow/bring_in", "workflow/kin",
+    "container/sheet_try", "mesh/plain", "pixel/alpha_use", "pixel/mips", "pixel/normals", "touch/touch_up", "workflow/bring_in", "workflow/kin",
     "workflow/parcels", "workflow/shipped", "workflow/update",
 ]
 # Tables of words: what in a row is read by people.

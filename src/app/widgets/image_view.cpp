@@ -96,6 +96,24 @@ void ImageView::set_marked(QRect texels) {
     update();
 }
 
+void ImageView::set_overlay(std::shared_ptr<const std::vector<OverlayLine>> lines) {
+    overlay_ = std::move(lines);
+    update();
+}
+
+void ImageView::set_overlay_group(int group) {
+    if (group == overlay_group_) return;
+    overlay_group_ = group;
+    update();
+}
+
+void ImageView::set_spot(std::optional<QPointF> at) {
+    if (at) at = QPointF(at->x() - std::floor(at->x()), at->y() - std::floor(at->y()));
+    if (at == spot_) return;
+    spot_ = at;
+    update();
+}
+
 void ImageView::set_scale(int most) {
     scale_ = most;
     update();
@@ -177,6 +195,40 @@ void ImageView::draw_blocks(QPainter& p, const QRectF& to) {
             if (qAlpha(blocks_.pixel(x, y))) p.drawRect(QRectF(to.x() + x * w, to.y() + y * h, w, h));
 }
 
+void ImageView::draw_overlay(QPainter& p, const QRectF& to) {
+    if (!overlay_) return;
+    const QRectF seen(rect());
+    const auto placed = [&](const QLineF& line) {
+        return QLineF(to.x() + line.x1() * to.width(), to.y() + line.y1() * to.height(), to.x() + line.x2() * to.width(),
+                      to.y() + line.y2() * to.height());
+    };
+    using Look = OverlayLine::Look;
+    std::array<QList<QLineF>, 5> lines;  // by look; what stands out is the last
+    for (const auto& one : *overlay_) {
+        const auto line = placed(one.line);
+        if (!QRectF(line.p1(), line.p2()).normalized().adjusted(-1, -1, 1, 1).intersects(seen)) continue;
+        if (one.look != Look::faint || lines[0].size() <= qsizetype(most_edges)) lines[std::size_t(one.look)].push_back(line);
+        if (one.group == overlay_group_ && one.look != Look::faint) lines[4].push_back(line);
+    }
+    if (lines[0].size() > qsizetype(most_edges)) lines[0].clear();
+    qsizetype all = 0;
+    for (const auto& some : lines) all += some.size();
+    p.setRenderHint(QPainter::Antialiasing, all < qsizetype(most_edges) / 4);  // smooth ones take several times as long
+    p.setBrush(Qt::NoBrush);
+    // Light inside dark, so that they are seen on every picture; the accent is for what stands out alone.
+    const QPen inside[] = {QPen(QColor(255, 255, 255, 90), 1), QPen(QColor(255, 255, 255, 235), 1.2), QPen(QColor(0xff, 0xb7, 0x4a), 1.4),
+                           QPen(QColor(0x66, 0xd9, 0xd0), 1.4), QPen(colors().accent, 3)};
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        if (i > 0 && i < 4) {
+            p.setPen(QPen(QColor(20, 20, 20, 150), 2.6));
+            p.drawLines(lines[i]);
+        }
+        p.setPen(inside[i]);
+        p.drawLines(lines[i]);
+    }
+    p.setRenderHint(QPainter::Antialiasing, false);
+}
+
 void ImageView::draw_scale(QPainter& p) {
     constexpr int least_height = 72;  // in a lower one it would hide the picture
     if (scale_ <= 0 || height() < least_height) return;
@@ -221,6 +273,7 @@ void ImageView::paintEvent(QPaintEvent*) {
             p.restore();
         }
         draw_blocks(p, to);
+        draw_overlay(p, to);
         if (!second_.isNull()) {
             const double line = std::round(split_ * width());
             p.fillRect(QRectF(line - 1.5, 0, 3, height()), QColor(28, 28, 28));
@@ -244,6 +297,16 @@ void ImageView::paintEvent(QPaintEvent*) {
             const double sx = to.width() / image_.width(), sy = to.height() / image_.height();
             frame(p, QRectF(to.x() + marked_.x() * sx, to.y() + marked_.y() * sy, marked_.width() * sx, marked_.height() * sy),
                   colors().accent);
+        }
+        if (spot_) {
+            const QPointF at(to.x() + spot_->x() * to.width(), to.y() + spot_->y() * to.height());
+            p.setRenderHint(QPainter::Antialiasing);
+            p.setBrush(Qt::NoBrush);
+            p.setPen(QPen(QColor(0, 0, 0, 160), 3));
+            p.drawEllipse(at, 6, 6);
+            p.setPen(QPen(Qt::white, 1.4));
+            p.drawEllipse(at, 6, 6);
+            p.setRenderHint(QPainter::Antialiasing, false);
         }
         draw_scale(p);
         draw_histogram(p);

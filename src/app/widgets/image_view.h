@@ -1,10 +1,13 @@
 #pragma once
 #include <array>
+#include <memory>
+#include <optional>
 #include <QImage>
 #include <QObject>
 #include <QWidget>
 #include <vector>
 
+#include "app/models/overlay.h"
 #include "app/widgets/accessible.h"
 
 namespace skivet::app {
@@ -43,6 +46,14 @@ public:
     [[nodiscard]] double split() const { return split_; }
     /// Texels with a frame around them; null: none.
     void set_marked(QRect texels);
+    /// Lines over the picture; null: none. Where very many faint ones are in sight they are left out.
+    void set_overlay(std::shared_ptr<const std::vector<OverlayLine>> lines);
+    [[nodiscard]] bool has_overlay() const { return overlay_ != nullptr; }
+    /// The group whose lines stand out; -1: none.
+    void set_overlay_group(int group);
+    /// A small ring at a place from 0 to 1; it is drawn where the picture repeats, too.
+    void set_spot(std::optional<QPointF> at);
+    [[nodiscard]] std::optional<QPointF> spot() const { return spot_; }
     /// A legend for a picture of differences: white stands for so many steps of 255; 0: none.
     void set_scale(int most);
     /// Brings texels into the middle, large enough to be seen.
@@ -87,6 +98,7 @@ private:
     void point_at(const QPointF& position);
     void draw_picture(QPainter& p, const QImage& image, const QImage& reduced, const QRectF& to);
     void draw_blocks(QPainter& p, const QRectF& to);
+    void draw_overlay(QPainter& p, const QRectF& to);
     void draw_readout(QPainter& p);
     void draw_histogram(QPainter& p);
     void draw_scale(QPainter& p);
@@ -94,6 +106,9 @@ private:
     QPointF grabbed_, pressed_;
     std::vector<QLine> edges_;  ///< around the opaque blocks, in blocks; empty: too many to draw
     QRect marked_;
+    std::shared_ptr<const std::vector<OverlayLine>> overlay_;
+    int overlay_group_ = -1;
+    std::optional<QPointF> spot_;
     double split_ = 0.5;
     int scale_ = 0;
     bool splitting_ = false;

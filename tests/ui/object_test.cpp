@@ -1,0 +1,282 @@
+// Textures on their objects: the horse of the fairground, by mouse and keys.
+#include <QComboBox>
+#include <QPushButton>
+
+#include "app/pages/catalog_page.h"
+#include "app/pages/delivery_page.h"
+#include "app/pages/fitting_page.h"
+#include "app/pages/try_on_panel.h"
+#include "app/workshop/try_on_window.h"
+#include "base/file_write.h"
+#include "ui/trip.h"
+
+using namespace skivet;
+using namespace skivet::app;
+using namespace skivet::test;
+
+namespace {
+
+struct OnTheObject : Trip {
+    TryOnPanel* panel = nullptr;
+    TryOnModel* model = nullptr;
+
+    std::vector<std::size_t> items(const std::string& beginning) {
+        const auto snapshot = models.catalog.snapshot();
+        std::vector<std::size_t> out;
+        for (std::size_t i = 0; i < snapshot->catalog.items.size(); ++i)
+            if (snapshot->catalog.items[i].name().starts_with(beginning) && snapshot->catalog.items[i].is_texture()) out.push_back(i);
+        return out;
+    }
+    const Piece& named(const std::string& name) {
+        for (const auto& piece : models.bench.pieces())
+            if (piece.name() == name) return piece;
+        ADD_FAILURE() << name;
+        return models.bench.pieces().front();
+    }
+    void fill(const Piece& piece, Texel color) {
+        const auto file = models.store.project().work() / piece.file;
+        auto image = *read_png(get_file(file), ReadLimits{});
+        for (auto& texel : image.texels) texel = color;
+        put_file(file.string() + ".new", *write_png(image));
+        std::filesystem::rename(file.string() + ".new", file);
+    }
+    bool is_there() { return model->pictures().scene().rays && model->layout() && !model->flat().isNull() && settled(); }
+    bool there() {
+        if (wait([&] { return is_there(); })) return true;
+        ADD_FAILURE() << "rays " << bool(model->pictures().scene().rays) << ", layout " << bool(model->layout()) << ", flat "
+                      << !model->flat().isNull() << ", idle " << model->pictures().is_idle() << ", jobs " << models.jobs.busy() << ", says "
+                      << model->message().toStdString();
+        return false;
+    }
+    bool settled() { return model->pictures().is_idle() && !models.jobs.busy(); }
+    /// The horse on the bench, and on its object in Fitting.
+    void show_horse() {
+        ASSERT_TRUE(wait([&] { return models.catalog.unseen() == 0; }));
+        models.catalog.take(items("horse_a_tint"), ExportAs::png);
+        ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 1; }));
+        window->go_to(PageId::fitting);
+        press(Qt::Key_O);
+        panel = window->page<FittingPage>()->try_on();
+        model = &models.try_on;
+        ASSERT_TRUE(there());
+    }
+    /// Where a point of the mesh is in the view, in its own pixels.
+    QPoint place_of(const Vec3& point) {
+        auto* view = panel->mesh_view();
+        const auto at = projected(view->camera(), point, std::uint32_t(view->width()), std::uint32_t(view->height()));
+        return at ? QPoint(int((*at)[0]), int((*at)[1])) : QPoint(-1, -1);
+    }
+    QColor color_at(const Vec3& point) {
+        auto* view = panel->mesh_view();
+        const auto& picture = view->picture();
+        const auto at = place_of(point);
+        return picture.pixelColor(at.x() * picture.width() / view->width(), at.y() * picture.height() / view->height());
+    }
+    static QString texel_of(const QString& said) { return said.section(QStringLiteral(" · "), 0, 0); }
+};
+
+constexpr Vec3 cheek = {0.5f, 1.5f, 0.12f}, cheek_behind = {0.5f, 1.5f, -0.12f};
+
+}  // namespace
+
+TEST_F(OnTheObject, AHorseIsTurnedItsMirroredLetteringFoundAndATexelPickedIsTheOneLaidFlat) {
+    show_horse();
+    ASSERT_FALSE(model->meshes().empty());
+    EXPECT_EQ(model->meshes()[0].name, QStringLiteral("horse.obj"));
+    EXPECT_TRUE(model->meshes()[0].on);
+    EXPECT_TRUE(panel->said_of_layout().contains(QStringLiteral("1 mirrored"))) << panel->said_of_layout().toStdString();
+    EXPECT_TRUE(panel->flat_view()->has_overlay());
+
+    // Pointing at the object marks the texel: the front shows the texture from u = (x + 1) / 2 and v = 1 - y / 2.
+    QTest::mouseMove(panel->mesh_view(), place_of(cheek));
+    ASSERT_TRUE(panel->flat_view()->spot());
+    EXPECT_NEAR(panel->flat_view()->spot()->x(), 0.75, 0.01);
+    EXPECT_NEAR(panel->flat_view()->spot()->y(), 0.25, 0.01);
+    EXPECT_FALSE(panel->said_of_place().contains(QStringLiteral("mirrored")));
+    const auto on_object = texel_of(panel->said_of_place());
+    const int front_island = panel->island();
+    EXPECT_GE(front_island, 0);
+    // The color there is that of the flat picture, without light.
+    press(Qt::Key_C);
+    ASSERT_TRUE(wait([&] { return settled(); }));
+    const auto spot = *panel->flat_view()->spot();
+    const auto& flat = panel->flat_view()->image();
+    const auto wanted = flat.pixelColor(int(spot.x() * flat.width()), int(spot.y() * flat.height()));
+    panel->mesh_view()->setFocus();
+    QTest::mouseMove(panel->mesh_view(), QPoint(1, 1));
+    ASSERT_TRUE(wait([&] { return settled() && panel->island() == -1; }));
+    const auto seen = color_at(cheek);
+    for (const auto& [a, b] : {std::pair{wanted.red(), seen.red()}, {wanted.green(), seen.green()}, {wanted.blue(), seen.blue()}})
+        EXPECT_NEAR(a, b, 30);
+
+    // Pointing at the flat picture lights the island on the object.
+    auto* view = panel->flat_view();
+    const double side = std::min(view->width() - 24.0, view->height() - 24.0);
+    QTest::mouseMove(view, QPoint(int(view->width() / 2.0 + side * 0.25), int(view->height() / 2.0 - side * 0.25)));
+    EXPECT_GE(panel->island(), 0);
+    EXPECT_TRUE(panel->said_of_place().startsWith(QStringLiteral("Texel 38"))) << panel->said_of_place().toStdString();
+    EXPECT_TRUE(on_object.startsWith(QStringLiteral("Texel 38"))) << on_object.toStdString();
+
+    // Half way round by keys: there lettering comes out reversed.
+    const auto before = panel->mesh_view()->orbit().turn;
+    panel->mesh_view()->setFocus();
+    for (int i = 0; i < 26; ++i) press(Qt::Key_Right);
+    EXPECT_NEAR(std::abs(panel->mesh_view()->orbit().turn - before), 26 * 0.12, 0.01);
+    ASSERT_TRUE(wait([&] { return settled(); }));
+    QTest::mouseMove(panel->mesh_view(), place_of(cheek_behind));
+    EXPECT_TRUE(panel->said_of_place().contains(QStringLiteral("mirrored"))) << panel->said_of_place().toStdString();
+    EXPECT_NE(panel->island(), front_island);
+    ASSERT_TRUE(panel->flat_view()->spot());
+    EXPECT_NEAR(panel->flat_view()->spot()->x(), 0.75, 0.01);
+
+    // By mouse: dragging turns, the wheel goes nearer, Home shows the whole again.
+    const auto turned = panel->mesh_view()->orbit();
+    QTest::mousePress(panel->mesh_view(), Qt::LeftButton, {}, QPoint(100, 100));
+    QTest::mouseMove(panel->mesh_view(), QPoint(160, 120));
+    QTest::mouseRelease(panel->mesh_view(), Qt::LeftButton, {}, QPoint(160, 120));
+    EXPECT_NE(panel->mesh_view()->orbit().turn, turned.turn);
+    EXPECT_NE(panel->mesh_view()->orbit().rise, turned.rise);
+    press(Qt::Key_Minus);
+    EXPECT_GT(panel->mesh_view()->distance(), 1.1);
+    press(Qt::Key_Home);
+    EXPECT_NEAR(panel->mesh_view()->distance(), 1, 0.001);
+}
+
+TEST_F(OnTheObject, FartherAwayTheMipsGetSmaller) {
+    show_horse();
+    auto* text = panel->findChild<QLabel*>(QStringLiteral("mip_text"));
+    ASSERT_NE(text, nullptr);
+    const auto near = text->text();
+    panel->distance()->setValue(panel->distance()->value() + 300);
+    EXPECT_NE(text->text(), near);
+    auto* mips = panel->findChild<QComboBox*>(QStringLiteral("mips_used"));
+    EXPECT_EQ(mips->count(), 11);  // by distance, and ten levels
+    mips->setCurrentIndex(4);
+    EXPECT_EQ(text->text(), QStringLiteral("mip 3 of 9"));
+    ASSERT_TRUE(wait([&] { return settled(); }));
+}
+
+TEST_F(OnTheObject, WhatItLiesOnIsChosenRememberedAndSaved) {
+    show_horse();
+    // The islands as a picture of the texture's size, and as SVG.
+    int saved = 0;
+    for (const auto* name : {"alone.png", "over.png", "lines.svg"})
+        model->save_islands(folder / name, std::string_view(name) == "over.png", [&](const std::optional<Error>& error) {
+            EXPECT_FALSE(error) << error->message();
+            ++saved;
+        });
+    ASSERT_TRUE(wait([&] { return saved == 3; }));
+    const auto alone = *read_png(get_file(folder / "alone.png"), ReadLimits{}),
+               over = *read_png(get_file(folder / "over.png"), ReadLimits{});
+    EXPECT_EQ(alone.width, 512u);
+    EXPECT_EQ(over.width, 512u);
+    EXPECT_TRUE(std::any_of(alone.texels.begin(), alone.texels.end(), [](const Texel& t) { return t[3] == 0; }));
+    EXPECT_TRUE(std::any_of(alone.texels.begin(), alone.texels.end(), [](const Texel& t) { return t[3] == 255; }));
+    EXPECT_TRUE(std::all_of(over.texels.begin(), over.texels.end(), [](const Texel& t) { return t[3] == 255; }));
+    const auto svg = get_file(folder / "lines.svg");
+    EXPECT_NE(std::string(reinterpret_cast<const char*>(svg.data()), svg.size()).find("<svg"), std::string::npos);
+
+    auto* tree = panel->tree();
+    QTreeWidgetItem* ball = nullptr;
+    for (int i = 0; i < tree->topLevelItemCount(); ++i)
+        if (tree->topLevelItem(i)->text(0) == QStringLiteral("ball")) ball = tree->topLevelItem(i);
+    ASSERT_NE(ball, nullptr);
+    tree->setCurrentItem(ball);
+    tree->setFocus();
+    press(Qt::Key_Return);
+    ASSERT_TRUE(wait([&] { return model->is_plain() && is_there(); }));
+    EXPECT_TRUE(panel->findChild<QComboBox*>(QStringLiteral("tiles"))->isVisible());
+    // With the horse beside it, and the horse's part off again.
+    model->put_mesh_on(0, true);
+    ASSERT_TRUE(wait([&] { return model->parts().size() == 2 && is_there(); }));
+    model->put_part_on(0, false);
+    ASSERT_TRUE(there());
+    // In German or English, in this program or the next: the set has it so.
+    panel->setFocus();
+    window->page<FittingPage>()->show_object(false);
+    EXPECT_TRUE(model->is_empty());
+    window->page<FittingPage>()->show_object(true);
+    ASSERT_TRUE(there());
+    EXPECT_EQ(model->parts().size(), 2u);
+    EXPECT_FALSE(model->parts()[0].on);
+    EXPECT_EQ(models.store.project().try_on.size(), 1u);
+    // Its fellows have it, too.
+    models.try_on.show_item(items("horse_a_gloss").at(0));
+    ASSERT_TRUE(there());
+    EXPECT_EQ(model->parts().size(), 2u);
+    EXPECT_FALSE(model->parts()[0].on);
+}
+
+TEST_F(OnTheObject, ASetIsEditedSeenOnTheMeshAndDelivered) {
+    ASSERT_TRUE(wait([&] { return models.catalog.unseen() == 0; }));
+    auto set = items("horse_a_tint");
+    const auto whole = models.catalog.with_sets(set);
+    ASSERT_GE(whole.size(), 2u);
+    models.catalog.take(whole, ExportAs::png);
+    ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == whole.size(); }));
+    window->go_to(PageId::fitting);
+    window->page<FittingPage>()->show_piece(named("horse_a_tint").id);
+    panel = window->page<FittingPage>()->try_on();
+    model = &models.try_on;
+    press(Qt::Key_O);
+    ASSERT_TRUE(there());
+    press(Qt::Key_C);  // colors alone
+    ASSERT_TRUE(wait([&] { return settled(); }));
+    EXPECT_EQ(model->side(), TryOnModel::Side::game);
+    const auto was = color_at(cheek);
+    EXPECT_GT(was.green(), 100);
+
+    fill(named("horse_a_tint"), {20, 30, 200, 255});
+    ASSERT_TRUE(wait([&] { return waits(named("horse_a_tint").state); }));
+    press(Qt::Key_F);
+    EXPECT_EQ(model->side(), TryOnModel::Side::yours);
+    ASSERT_TRUE(wait([&] { return settled() && color_at(cheek).blue() > 150; }));
+    EXPECT_LT(color_at(cheek).green(), 60);
+    // Saved once more while it is shown, and another of the set with it.
+    fill(named("horse_a_tint"), {30, 190, 40, 255});
+    fill(named("horse_a_gloss"), {255, 255, 255, 255});
+    ASSERT_TRUE(wait([&] { return settled() && color_at(cheek).green() > 150; }));
+    EXPECT_LT(color_at(cheek).blue(), 80);
+    press(Qt::Key_F);
+    EXPECT_EQ(model->side(), TryOnModel::Side::result);
+    ASSERT_TRUE(wait([&] { return settled() && model->message().isEmpty() && color_at(cheek).green() > 150; }));
+    press(Qt::Key_F);
+    ASSERT_TRUE(wait([&] { return settled() && color_at(cheek) == was; }));
+
+    ASSERT_TRUE(wait([&] { return !waits(named("horse_a_tint").state) || named("horse_a_tint").state == PieceState::fits; }));
+    window->go_to(PageId::delivery);
+    ASSERT_TRUE(wait([&] { return models.delivery.plan() && models.delivery.plan()->piece_count() == 2; }));
+    models.delivery.deliver();
+    ASSERT_TRUE(wait(
+        [&] { return named("horse_a_tint").state == PieceState::delivered && named("horse_a_gloss").state == PieceState::delivered; }));
+    window->go_to(PageId::fitting);
+    ASSERT_TRUE(there());
+    model->set_side(TryOnModel::Side::result);
+    ASSERT_TRUE(wait([&] { return settled() && color_at(cheek).green() > 150; }));
+}
+
+TEST_F(OnTheObject, TheCatalogsWindowFollowsWhatIsChosen) {
+    ASSERT_TRUE(wait([&] { return models.catalog.unseen() == 0; }));
+    window->go_to(PageId::catalog);
+    auto* page = window->page<CatalogPage>();
+    page->search()->setFocus();
+    type(QStringLiteral("bricks"));
+    ASSERT_TRUE(wait([&] { return page->model()->rowCount() == 1; }));
+    page->contact_sheet()->setFocus();
+    page->contact_sheet()->setCurrentIndex(page->model()->index(0));
+    press(Qt::Key_O);
+    auto* shown = page->findChild<TryOnWindow*>();
+    ASSERT_NE(shown, nullptr);
+    panel = shown->panel();
+    model = shown->model();
+    ASSERT_TRUE(there());
+    EXPECT_EQ(model->meshes()[0].name, QStringLiteral("booth.gltf"));
+    EXPECT_TRUE(model->meshes()[0].on);
+    EXPECT_FALSE(model->has_sides());
+    page->search()->clear();
+    page->search()->insert(QStringLiteral("tent"));
+    ASSERT_TRUE(wait([&] { return model->name().startsWith(QStringLiteral("tent")) && is_there(); }));
+    EXPECT_EQ(model->meshes()[0].name, QStringLiteral("tent.glb"));
+    EXPECT_TRUE(model->meshes()[0].reason.contains(QStringLiteral("material")));
+    shown->close();
+}
