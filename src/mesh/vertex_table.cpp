@@ -193,6 +193,11 @@ Result<VertexTable> read_vertex_table(ByteSpan bytes, const MeshLimits& limits, 
     return out;
 }
 
+bool is_table_path(std::string_view path) {
+    const auto name = lower(path);
+    return name.ends_with(".csv") || name.ends_with(".tsv");
+}
+
 TableReading proposed_reading(const VertexTable& table) {
     TableReading out;
     out.columns.resize(table.columns.size());

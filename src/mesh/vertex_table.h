@@ -31,6 +31,9 @@ struct VertexTable {
 /// double quotes (RFC 4180). Errors: `unsupported` where the header or the rows are none, `damaged` with the row, `limit`, `canceled`.
 [[nodiscard]] Result<VertexTable> read_vertex_table(ByteSpan text, const MeshLimits& limits = {}, const CancelToken& cancel = {});
 
+/// Whether a path's ending is that of a table.
+[[nodiscard]] bool is_table_path(std::string_view path);
+
 struct ColumnMeaning {
     VertexField field = VertexField::none;
     std::uint32_t set = 0;  ///< of u and v

@@ -8,6 +8,7 @@
 #include <QListWidget>
 #include <QPainter>
 #include <QPainterPath>
+#include <QProcess>
 #include <QPushButton>
 #include <QTextStream>
 
@@ -21,6 +22,7 @@
 #include "app/start_page.h"
 #include "app/theme/theme.h"
 #include "app/workshop/found_window.h"
+#include "app/workshop/frame_window.h"
 #include "app/workshop/parcels_window.h"
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
@@ -291,7 +293,6 @@ void Tour::step() {
             show_sifting(window_, &models_->sources, source_named("organ.zip"));
             return wait_for([this] { return window_->findChild<SiftWindow*>() && window_->findChild<SiftWindow*>()->settled(); });
         case 22:
-            shot(QStringLiteral("11-sifting"));
             window_->findChild<SiftWindow*>()->reject();
             window_->open_settings(SettingsPart::keys);
             return wait_for([] { return QApplication::activeModalWidget() != nullptr; });
@@ -340,23 +341,38 @@ void Tour::step() {
             window_->page<CatalogPage>()->search()->setText(QStringLiteral("carousel"));
             return wait_for(always);
         case 28: {
-            // The horse's set, opened.
-            auto* catalog = window_->page<CatalogPage>();
-            for (int row = 0; row < catalog->model()->rowCount(); ++row)
-                if (catalog->model()->index(row).data().toString() == QLatin1String("horse_a")) {
-                    catalog->contact_sheet()->setCurrentIndex(catalog->model()->index(row));
-                    emit catalog->contact_sheet()->opened(catalog->model()->index(row));
-                    break;
-                }
-            return wait_for(always);
+            // The stand-in game records what it draws.
+            const auto frame = to_text(models_->store.project().game / "frames" / "evening");
+            if (QProcess::execute(QCoreApplication::applicationDirPath() + QStringLiteral("/fair-stall"),
+                                  {to_text(models_->store.project().game), QStringLiteral("--frame"), frame}) != 0)
+                return done_(1);
+            auto* shown = new FrameWindow(window_, &models_->frame, &models_->try_on);
+            shown->setModal(true);
+            shown->show();
+            models_->frame.open(frame.toStdString());
+            return wait_for([this] { return models_->frame.record() != nullptr; });
         }
         case 29: {
+            auto* view = window_->findChild<FrameWindow*>()->view();
+            const QPointF at = view->place_of({420, 480});
+            QMouseEvent press(QEvent::MouseButtonPress, at, view->mapToGlobal(at), Qt::LeftButton, Qt::LeftButton, Qt::NoModifier);
+            QCoreApplication::sendEvent(view, &press);
+            return wait_for([this] {
+                const auto& textures = models_->frame.record()->things[models_->frame.thing()].textures;
+                return std::all_of(textures.begin(), textures.end(), [this](std::size_t t) { return models_->frame.found(t).looked; });
+            });
+        }
+        case 30:
+            shot(QStringLiteral("11-by-frame"));
+            window_->findChild<FrameWindow*>()->reject();
+            return wait_for(always);
+        case 31: {
             window_->page<CatalogPage>()->search()->clear();
             // As captured from the screen: a part of the horse, smaller, in another light.
             for (const auto item : textures_called("horse_a_tint")) picture_ = models_->catalog.pictures().of(item);
             return wait_for(always);
         }
-        case 30: {
+        case 32: {
             auto part = picture_.copy(picture_.width() / 5, picture_.height() / 8, picture_.width() * 3 / 5, picture_.height() * 3 / 5)
                             .convertToFormat(QImage::Format_RGB888)
                             .mirrored(true, false)
@@ -364,16 +380,16 @@ void Tour::step() {
             window_->page<CatalogPage>()->find_by(part, QStringLiteral("the pasted picture"));
             return wait_for([this] { return window_->page<CatalogPage>()->model()->rowCount() > 0; });
         }
-        case 31: {
+        case 33: {
             shot(QStringLiteral("17-by-picture"));
             window_->page<CatalogPage>()->leave_hits();
             return wait_for([this] { return models_->bench.pieces()[1].state == PieceState::fits; });
         }
-        case 32:
+        case 34:
             // Two parcels of the same horse, as two people would make them.
             make_parcel("Golden star", QStringLiteral("E. Wick"));
             return wait_for([this] { return QFile::exists(parcel_file("Golden star")); });
-        case 33: {
+        case 35: {
             const auto id = models_->bench.pieces()[1].id;
             // By somebody who does not have the golden one.
             const auto file = to_text(models_->store.project().work() / models_->bench.pieces()[1].file);
@@ -382,14 +398,14 @@ void Tour::step() {
                 return done_(1);
             return wait_for([this, id, edit = models_->bench.piece(id)->edit()] { return models_->bench.piece(id)->edit() != edit; });
         }
-        case 34:
+        case 36:
             make_parcel("Blue star", QStringLiteral("M. Tallow"));
             return wait_for([this] { return QFile::exists(parcel_file("Blue star")); });
-        case 35:
+        case 37:
             models_->parcels.bring(parcel_file("Golden star").toStdString());
             return wait_for([this] { return models_->parcels.waits(); });
-        case 36: models_->parcels.carry_out(); return wait_for([this] { return !models_->parcels.stack().empty(); });
-        case 37: {
+        case 38: models_->parcels.carry_out(); return wait_for([this] { return !models_->parcels.stack().empty(); });
+        case 39: {
             auto* parcels = new ParcelsWindow(window_, &models_->parcels);
             parcels->setModal(true);
             parcels->show();
@@ -400,25 +416,25 @@ void Tour::step() {
                        std::all_of(views.begin(), views.end(), [](const ImageView* v) { return !v->image().isNull(); });
             });
         }
-        case 38:
+        case 40:
             shot(QStringLiteral("14-parcels"));
             static_cast<QDialog*>(QApplication::activeModalWidget())->reject();
             models_->card.keep();
             return wait_for(always);
-        case 39: {
+        case 41: {
             // A second game, so that there is something to choose from.
             const auto crate = models_->store.project().game / "rides.crate";
             main_->open({(folder_ + QStringLiteral("/../Painted horses")).toStdString(), {}, {crate}, {}});
             return wait_for([this] { return main_->models()->sources.ready() && main_->models()->catalog.unseen() == 0; });
         }
-        case 40: main_->models()->card.keep(); return wait_for(always);
-        case 41:
+        case 42: main_->models()->card.keep(); return wait_for(always);
+        case 43:
             main_->show_start();
             return wait_for([this] {
                 const auto& games = main_->start_page()->games();
                 return games.size() == 2 && !games[0].picture.isNull() && !games[1].picture.isNull();
             });
-        case 42: shot(QStringLiteral("12-start")); return wait_for(always);
+        case 44: shot(QStringLiteral("12-start")); return wait_for(always);
         default: return done_(0);
     }
 }

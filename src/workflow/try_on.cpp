@@ -5,10 +5,12 @@
 #include <cmath>
 #include <set>
 
+#include "base/file_write.h"
 #include "base/phrase.h"
 #include "base/text.h"
 #include "catalog/usage.h"
 #include "container/sheet_folders.h"
+#include "mesh/vertex_table.h"
 #include "pixel/alpha_use.h"
 #include "pixel/mips.h"
 #include "pixel/normals.h"
@@ -200,6 +202,14 @@ Result<Mesh> load_mesh(const ReadContext& context, const MeshPlace& place, float
     if (const auto* plain = std::get_if<PlainMesh>(&place)) return plain_mesh(*plain, shape);
     const auto& address = std::get<Address>(place);
     const auto program = program_beside("skivet-mesh");
+    if (address.inner.empty() && is_table_path(address.source.string())) {
+        SKIVET_TRY(const auto bytes, read_file(address.source, MeshLimits{}.file_bytes));
+        auto mesh = [&]() -> Result<Mesh> {
+            SKIVET_TRY(const auto table, read_vertex_table(bytes, {}, cancel));
+            return mesh_of(table, proposed_reading(table), address.source.stem().string());
+        }();
+        return std::move(mesh).map_error([&](Error error) { return std::move(error).within(address.source.filename().string()); });
+    }
     if (address.inner.empty()) return read_mesh_file(program, address.source, {}, cancel);
     AddressReader reader(context);
     SKIVET_TRY(auto bytes, reader.read(address));

@@ -6,6 +6,7 @@
 #include "app/pages/delivery_page.h"
 #include "app/pages/fitting_page.h"
 #include "app/pages/try_on_panel.h"
+#include "app/workshop/frame_window.h"
 #include "app/workshop/try_on_window.h"
 #include "base/file_write.h"
 #include "ui/trip.h"
@@ -72,6 +73,11 @@ struct OnTheObject : Trip {
         const auto at = place_of(point);
         return picture.pixelColor(at.x() * picture.width() / view->width(), at.y() * picture.height() / view->height());
     }
+    /// The pointer goes there, whatever window lies above.
+    static void point(QWidget* at, QPoint place) {
+        QMouseEvent move(QEvent::MouseMove, QPointF(place), at->mapToGlobal(QPointF(place)), Qt::NoButton, Qt::NoButton, Qt::NoModifier);
+        QApplication::sendEvent(at, &move);
+    }
     static QString texel_of(const QString& said) { return said.section(QStringLiteral(" · "), 0, 0); }
 };
 
@@ -88,7 +94,7 @@ TEST_F(OnTheObject, AHorseIsTurnedItsMirroredLetteringFoundAndATexelPickedIsTheO
     EXPECT_TRUE(panel->flat_view()->has_overlay());
 
     // Pointing at the object marks the texel: the front shows the texture from u = (x + 1) / 2 and v = 1 - y / 2.
-    QTest::mouseMove(panel->mesh_view(), place_of(cheek));
+    point(panel->mesh_view(), place_of(cheek));
     ASSERT_TRUE(panel->flat_view()->spot());
     EXPECT_NEAR(panel->flat_view()->spot()->x(), 0.75, 0.01);
     EXPECT_NEAR(panel->flat_view()->spot()->y(), 0.25, 0.01);
@@ -103,7 +109,7 @@ TEST_F(OnTheObject, AHorseIsTurnedItsMirroredLetteringFoundAndATexelPickedIsTheO
     const auto& flat = panel->flat_view()->image();
     const auto wanted = flat.pixelColor(int(spot.x() * flat.width()), int(spot.y() * flat.height()));
     panel->mesh_view()->setFocus();
-    QTest::mouseMove(panel->mesh_view(), QPoint(1, 1));
+    point(panel->mesh_view(), QPoint(1, 1));
     ASSERT_TRUE(wait([&] { return settled() && panel->island() == -1; }));
     const auto seen = color_at(cheek);
     for (const auto& [a, b] : {std::pair{wanted.red(), seen.red()}, {wanted.green(), seen.green()}, {wanted.blue(), seen.blue()}})
@@ -112,7 +118,7 @@ TEST_F(OnTheObject, AHorseIsTurnedItsMirroredLetteringFoundAndATexelPickedIsTheO
     // Pointing at the flat picture lights the island on the object.
     auto* view = panel->flat_view();
     const double side = std::min(view->width() - 24.0, view->height() - 24.0);
-    QTest::mouseMove(view, QPoint(int(view->width() / 2.0 + side * 0.25), int(view->height() / 2.0 - side * 0.25)));
+    point(view, QPoint(int(view->width() / 2.0 + side * 0.25), int(view->height() / 2.0 - side * 0.25)));
     EXPECT_GE(panel->island(), 0);
     EXPECT_TRUE(panel->said_of_place().startsWith(QStringLiteral("Texel 38"))) << panel->said_of_place().toStdString();
     EXPECT_TRUE(on_object.startsWith(QStringLiteral("Texel 38"))) << on_object.toStdString();
@@ -123,7 +129,7 @@ TEST_F(OnTheObject, AHorseIsTurnedItsMirroredLetteringFoundAndATexelPickedIsTheO
     for (int i = 0; i < 26; ++i) press(Qt::Key_Right);
     EXPECT_NEAR(std::abs(panel->mesh_view()->orbit().turn - before), 26 * 0.12, 0.01);
     ASSERT_TRUE(wait([&] { return settled(); }));
-    QTest::mouseMove(panel->mesh_view(), place_of(cheek_behind));
+    point(panel->mesh_view(), place_of(cheek_behind));
     EXPECT_TRUE(panel->said_of_place().contains(QStringLiteral("mirrored"))) << panel->said_of_place().toStdString();
     EXPECT_NE(panel->island(), front_island);
     ASSERT_TRUE(panel->flat_view()->spot());
@@ -279,4 +285,124 @@ TEST_F(OnTheObject, TheCatalogsWindowFollowsWhatIsChosen) {
     EXPECT_EQ(model->meshes()[0].name, QStringLiteral("tent.glb"));
     EXPECT_TRUE(model->meshes()[0].reason.contains(QStringLiteral("material")));
     shown->close();
+}
+
+namespace {
+
+struct ByFrame : OnTheObject {
+    FrameWindow* open() {
+        EXPECT_TRUE(wait([&] { return models.catalog.unseen() == 0; }));
+        window->go_to(PageId::catalog);
+        window->page<CatalogPage>()->contact_sheet()->setFocus();
+        press(Qt::Key_I, Qt::ControlModifier | Qt::ShiftModifier);
+        auto* frame = window->page<CatalogPage>()->findChild<FrameWindow*>();
+        EXPECT_NE(frame, nullptr);
+        EXPECT_TRUE(wait([&] { return models.frame.record() != nullptr; }));
+        return frame;
+    }
+    void record(const std::string& name) {
+        ASSERT_EQ(run_program({SKIVET_BIN "/fair-stall", game.string(), "--frame", (game / "frames" / name).string()}).code, 0);
+    }
+    /// Whether all textures of the thing were looked for.
+    bool all_found() {
+        const auto& thing = models.frame.record()->things[models.frame.thing()];
+        return std::all_of(thing.textures.begin(), thing.textures.end(), [&](std::size_t t) { return models.frame.found(t).looked; });
+    }
+    QString name_of_first() {
+        const auto item = models.frame.item_of(models.frame.record()->things[models.frame.thing()].textures.front());
+        return item ? QString::fromStdString(std::string(models.catalog.snapshot()->catalog.items[*item].name())) : QString();
+    }
+};
+
+}  // namespace
+
+TEST_F(ByFrame, AFrameIsSteppedThroughByKeysAndByPointing) {
+    QSignalSpy recorded(&models.frame, &FrameModel::recorded);
+    record("first");
+    ASSERT_TRUE(wait([&] { return !recorded.isEmpty(); })) << "the newest is offered by itself";
+    auto* frame = open();
+    const auto all = models.frame.record()->things.size();
+    ASSERT_GT(all, 30u);
+    EXPECT_LT(all, models.frame.record()->draws.size() / 3) << "what repeats is folded";
+    auto* view = frame->view();
+    const auto said = [&] { return frame->findChild<QLabel*>(QStringLiteral("thing"))->text(); };
+    EXPECT_TRUE(said().startsWith(QStringLiteral("Thing 1 of"))) << said().toStdString();
+    view->setFocus();
+    press(Qt::Key_Right);
+    EXPECT_EQ(models.frame.thing(), 1u);
+    EXPECT_TRUE(said().contains(QStringLiteral("drawn"))) << said().toStdString();
+    press(Qt::Key_Left);
+    press(Qt::Key_Left);
+    EXPECT_EQ(models.frame.thing(), all - 1);
+
+    // The balloon, where it is on the screen; what it lights is where its pixels are.
+    const auto balloon = view->place_of({1150, 90});
+    point(view, balloon);
+    EXPECT_EQ(qAlpha(view->lit().pixel(1150, 90)), 0);
+    EXPECT_GT(qAlpha(view->lit().pixel(600, 780)), 100);
+    EXPECT_EQ(models.frame.thing(), all - 1) << "pointing lights, a click chooses";
+    QTest::mouseClick(view, Qt::LeftButton, {}, balloon);
+    ASSERT_TRUE(wait([&] { return all_found(); }));
+    EXPECT_EQ(name_of_first(), QStringLiteral("balloon"));
+    const auto& thing = models.frame.record()->things[models.frame.thing()];
+    ASSERT_EQ(thing.textures.size(), 2u);
+    EXPECT_GT(models.frame.record()->textures[thing.textures.back()].things, 3u) << "the sky, which others have, too, is the last";
+    EXPECT_GE(models.frame.found(thing.textures.front()).hits.front().score, FrameModel::Found::sure);
+
+    // The horse, with all its maps, found, shown on what was drawn, and in the catalog.
+    QTest::mouseClick(view, Qt::LeftButton, {}, view->place_of({420, 480}));
+    ASSERT_TRUE(wait([&] { return all_found(); }));
+    EXPECT_EQ(name_of_first(), QStringLiteral("horse_a_tint"));
+    ASSERT_TRUE(wait([&] { return frame->findChild<QPushButton*>(QStringLiteral("show_in_catalog")) != nullptr; }));
+    press(Qt::Key_O);
+    ASSERT_NE(frame->on_mesh(), nullptr);
+    model = frame->on_mesh()->model();
+    panel = frame->on_mesh()->panel();
+    const auto is_worn = [&] {
+        return std::any_of(model->meshes().begin(), model->meshes().end(),
+                           [](const auto& row) { return row.on && row.name.endsWith(QStringLiteral(".csv")); });
+    };
+    ASSERT_TRUE(wait([&] { return is_there() && is_worn(); }));
+    EXPECT_EQ(model->pictures().scene().rays->mesh().triangles(), 2u);
+    frame->on_mesh()->close();
+    QTest::mouseClick(frame->findChild<QPushButton*>(QStringLiteral("show_in_catalog")), Qt::LeftButton);
+    EXPECT_EQ(models.catalog.path_of(window->page<CatalogPage>()->viewer()->item()), "carousel/horse_a_tint.pnl");
+
+    // What was captured is saved as it is.
+    const auto texture = models.frame.record()->things[models.frame.thing()].textures.front();
+    bool saved = false;
+    models.frame.save_texture(texture, folder / "captured.png", [&](const std::optional<Error>& error) {
+        EXPECT_FALSE(error);
+        saved = true;
+    });
+    ASSERT_TRUE(wait([&] { return saved; }));
+    EXPECT_EQ(get_file(folder / "captured.png"), get_file(models.frame.record()->textures[texture].file));
+    frame->close();
+}
+
+TEST_F(ByFrame, ATextureInNoArchiveIsSaidAndABrokenRecordIsAnError) {
+    record("one");
+    // Somebody's noise instead of the balloon's picture.
+    Image noise(64, 64);
+    std::uint32_t seed = 1;
+    for (auto& texel : noise.texels)
+        texel = {std::uint8_t((seed = seed * 1664525u + 1013904223u) >> 24), std::uint8_t(seed >> 16), std::uint8_t(seed >> 8), 255};
+    put_file(game / "frames/one/texture-1.png", *write_png(noise));
+    auto* frame = open();
+    ASSERT_TRUE(wait([&] { return all_found(); }));
+    EXPECT_FALSE(models.frame.found(0).is_found());
+    const auto says = [&](const QString& text) {
+        for (const auto* label : frame->findChildren<QLabel*>())
+            if (label->text().contains(text)) return true;
+        return false;
+    };
+    EXPECT_TRUE(wait([&] { return says(QStringLiteral("In no archive")); }));
+    EXPECT_NE(frame->findChild<QPushButton*>(QStringLiteral("save_captured")), nullptr);
+    put_file(folder / "broken/frame.jsonl", Bytes{std::byte{0x78}});
+    QSignalSpy refused(&models.frame, &FrameModel::refused);
+    models.frame.open(folder / "broken");
+    ASSERT_TRUE(wait([&] { return refused.size() == 1; }));
+    EXPECT_TRUE(refused.front().front().toString().contains(QStringLiteral("no frame record")))
+        << refused.front().front().toString().toStdString();
+    frame->close();
 }

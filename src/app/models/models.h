@@ -4,6 +4,7 @@
 #include "app/models/card_keeper.h"
 #include "app/models/catalog_model.h"
 #include "app/models/delivery_model.h"
+#include "app/models/frame_model.h"
 #include "app/models/game_process.h"
 #include "app/models/kin_model.h"
 #include "app/models/parcel_model.h"
@@ -28,6 +29,7 @@ struct Models {
     BenchModel bench{store};
     KinModel kin{store, catalog, bench};
     TryOnModel try_on{store, catalog, bench};
+    FrameModel frame{store, catalog};
     DeliveryModel delivery{store};
     ParcelModel parcels{store};
     UpdateModel update{store};

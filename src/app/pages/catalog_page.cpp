@@ -19,6 +19,7 @@
 #include "app/pages/catalog_delegates.h"
 #include "app/theme/theme.h"
 #include "app/widgets/flow_row.h"
+#include "app/workshop/frame_window.h"
 #include "app/workshop/take_window.h"
 #include "app/workshop/try_on_window.h"
 
@@ -34,8 +35,8 @@ QString address_text(const CatalogSnapshot& snapshot, std::size_t item) {
 
 }  // namespace
 
-CatalogPage::CatalogPage(CatalogModel* model, TryOnModel* try_on, QWidget* parent)
-    : Page("catalog", parent), model_(model), try_on_(try_on) {
+CatalogPage::CatalogPage(CatalogModel* model, TryOnModel* try_on, FrameModel* frame, QWidget* parent)
+    : Page("catalog", parent), model_(model), try_on_(try_on), frame_(frame) {
     setAcceptDrops(true);
     auto* bench = add_action("take-to-the-bench", tr("Take to the bench"), Qt::Key_Return,
                              tr("Write the texture out as PNG, or as OpenEXR where it has floats, and watch it"), [this] { take({}); });
@@ -67,6 +68,15 @@ CatalogPage::CatalogPage(CatalogModel* model, TryOnModel* try_on, QWidget* paren
     auto* by_picture = add_action("by-picture", tr("By picture…"), QKeySequence(Qt::CTRL | Qt::Key_I),
                                   tr("Find what looks like an image: choose a file, drop one here, or paste it with Ctrl+V"),
                                   [this] { choose_picture(); });
+    auto* by_frame =
+        add_action("by-frame", tr("By frame…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_I),
+                   tr("What a frame of the game is made of, thing by thing, and where its textures are"), [this] { show_frame(); });
+    by_frame->setVisible(frame_ != nullptr);
+    if (frame_)
+        connect(frame_, &FrameModel::recorded, this, [this, by_frame] {
+            if (frame_window_) frame_window_->open_newest();
+            else model_->tell(tr("The game recorded a frame. %1 in the catalog opens it.").arg(key_text(by_frame->shortcut())));
+        });
     auto* object = add_action("on-the-object", tr("On the object"), Qt::Key_O, tr("See where the texture lies on its mesh"),
                               [this] { show_on_object(); });
     object->setVisible(try_on_ != nullptr);
@@ -139,6 +149,7 @@ CatalogPage::CatalogPage(CatalogModel* model, TryOnModel* try_on, QWidget* paren
     auto* under = new FlowRow;
     under->setContentsMargins(0, 0, 6, 0);
     under->addWidget(new Button(by_picture, Button::Look::link));
+    if (frame_) under->addWidget(new Button(by_frame, Button::Look::link));
     under->addWidget(new Button(searches, Button::Look::link));
     under->addStretch();
     under->addWidget(count_);
@@ -453,6 +464,28 @@ void CatalogPage::show_on_object() {
     on_object_->show();
     on_object_->raise();
     on_object_->activateWindow();
+}
+
+void CatalogPage::show_frame() {
+    if (!frame_) return;
+    if (!frame_window_) {
+        frame_window_ = new FrameWindow(this, frame_, try_on_);
+        connect(frame_window_, &FrameWindow::wanted, this, &CatalogPage::show_texture);
+        frame_window_->open_newest();
+    }
+    frame_window_->show();
+    frame_window_->raise();
+    frame_window_->activateWindow();
+}
+
+void CatalogPage::show_texture(std::size_t item) {
+    if (item >= model_->snapshot()->catalog.items.size()) return;
+    search_->clear();
+    facets_->set_chosen({});
+    if (hits_) leave_hits();
+    wished_ = address_text(*model_->snapshot(), item);
+    ask();
+    viewer_->show_item(item);
 }
 
 void CatalogPage::copy_picture() {

@@ -13,6 +13,8 @@
 
 namespace skivet::app {
 
+class FrameModel;
+class FrameWindow;
 class TryOnModel;
 class TryOnWindow;
 
@@ -21,7 +23,8 @@ class CatalogPage : public Page {
     Q_OBJECT
 public:
     /// `try_on`: makes those that show a texture on its object; null: none.
-    explicit CatalogPage(CatalogModel* model, TryOnModel* try_on = nullptr, QWidget* parent = nullptr);
+    /// `frame`: records of frames; null: none.
+    explicit CatalogPage(CatalogModel* model, TryOnModel* try_on = nullptr, FrameModel* frame = nullptr, QWidget* parent = nullptr);
     void entered() override;
     [[nodiscard]] QJsonObject view() const override;
     void restore(const QJsonObject& view) override;
@@ -60,6 +63,9 @@ private:
     void drag_chosen();
     void copy_picture();
     void show_on_object();
+    void show_frame();
+    /// Goes to a texture, whatever was searched for.
+    void show_texture(std::size_t item);
     /// Asks for a path inside the archive, beginning with `proposed`; the name of the dialog is for tests.
     void ask_for_variant();
     void ask_for_name();
@@ -67,6 +73,8 @@ private:
     CatalogModel* model_;
     TryOnModel* try_on_;
     QPointer<TryOnWindow> on_object_;
+    FrameModel* frame_;
+    QPointer<FrameWindow> frame_window_;
     ContactModel* cards_;
     FacetModel* facets_;
     QListView* facet_list_;

@@ -34,7 +34,7 @@ constexpr PageRow rows[] = {
     {PageId::catalog, QT_TRANSLATE_NOOP("Page", "Catalog"),
      QT_TRANSLATE_NOOP("Page",
                        "Find a texture by typing, by narrowing down or by a picture, and take it to the bench: as a file to paint in."),
-     [](Models& m) -> Page* { return new CatalogPage(&m.catalog, &m.try_on); }, count_textures},
+     [](Models& m) -> Page* { return new CatalogPage(&m.catalog, &m.try_on, &m.frame); }, count_textures},
     {PageId::bench, QT_TRANSLATE_NOOP("Page", "Bench"),
      QT_TRANSLATE_NOOP("Page", "What you took out. Open a piece, paint, save it where it is: Skivet notices by itself."),
      [](Models& m) -> Page* { return new BenchPage(&m.bench); }, [](const Models& m) { return PageCount{m.bench.pieces().size()}; }},

@@ -487,7 +487,8 @@ void TryOnPanel::flip() {
 }
 
 void TryOnPanel::choose_file() {
-    auto* dialog = new QFileDialog(this, tr("A mesh"), {}, tr("Meshes (%1)").arg(QString::fromStdString(mesh_patterns())));
+    auto* dialog = new QFileDialog(this, tr("A mesh"), {},
+                                   tr("Meshes (%1)").arg(QString::fromStdString(mesh_patterns()) + QStringLiteral(" *.csv *.tsv")));
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::ExistingFile);
     keep_folder(dialog, "meshes");

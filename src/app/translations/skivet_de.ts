@@ -1027,6 +1027,26 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <translation>Quellen aus dem Ordner des Spiels</translation>
         </message>
         <message>
+            <location filename="../../../src/app/models/frame_model.cpp" />
+            <source>Reading a frame record</source>
+            <translation>Eine Bildaufnahme wird gelesen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/frame_model.cpp" />
+            <source>Reading textures</source>
+            <translation>Texturen werden gelesen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/frame_model.cpp" />
+            <source>Saving a texture</source>
+            <translation>Eine Textur wird gespeichert</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/frame_model.cpp" />
+            <source>The record has no picture of it.</source>
+            <translation>Die Aufnahme hat kein Bild davon.</translation>
+        </message>
+        <message>
             <location filename="../../../src/app/models/game_process.cpp" />
             <source>Say in the settings how the game is started.</source>
             <translation>Sage in den Einstellungen, wie das Spiel gestartet wird.</translation>
@@ -1285,11 +1305,6 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <location filename="../../../src/app/models/try_on_model.cpp" />
             <source>Reading a mesh</source>
             <translation>Ein Netz wird gelesen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/models/try_on_model.cpp" />
-            <source>Reading textures</source>
-            <translation>Texturen werden gelesen</translation>
         </message>
         <message>
             <location filename="../../../src/app/models/try_on_model.cpp" />
@@ -1860,6 +1875,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/catalog_page.cpp" />
+            <source>By frame…</source>
+            <translation>Nach Spielbild…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/catalog_page.cpp" />
             <source>By picture…</source>
             <translation>Nach Bild…</translation>
         </message>
@@ -2105,6 +2125,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/catalog_page.cpp" />
+            <source>The game recorded a frame. %1 in the catalog opens it.</source>
+            <translation>Das Spiel hat ein Bild aufgenommen. %1 im Katalog öffnet es.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/catalog_page.cpp" />
             <source>The next texture that was found</source>
             <translation>Die nächste gefundene Textur</translation>
         </message>
@@ -2122,6 +2147,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/catalog_page.cpp" />
             <source>The texture before</source>
             <translation>Die Textur davor</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/catalog_page.cpp" />
+            <source>What a frame of the game is made of, thing by thing, and where its textures are</source>
+            <translation>Woraus ein Bild des Spiels besteht, Ding für Ding, und wo seine Texturen sind</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/catalog_page.cpp" />
@@ -3388,11 +3418,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/texture_viewer.cpp" />
-            <source>%1×%2</source>
-            <translation>%1×%2</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/texture_viewer.cpp" />
             <source>+</source>
             <translation>+</translation>
         </message>
@@ -3715,11 +3740,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>Save the islands…</source>
             <translation>Inseln speichern…</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>Saved as %1</source>
-            <translation>Gespeichert als %1</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
@@ -4907,6 +4927,161 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/found_window.cpp" />
             <source>wants a key; add it with K</source>
             <translation>braucht einen Schlüssel; füge ihn mit K hinzu</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>%1×%2</source>
+            <translation>%1×%2</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>%L1 things have it</source>
+            <translation>%L1 Dinge haben sie</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>%L1 triangles</source>
+            <translation>%L1 Dreiecke</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>A frame record</source>
+            <translation>Eine Bildaufnahme</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>As it was on the graphics card</source>
+            <translation>Wie sie auf der Grafikkarte war</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>By frame</source>
+            <translation>Nach Spielbild</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>By frame: %1</source>
+            <translation>Nach Spielbild: %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>Cannot be read</source>
+            <translation>Nicht lesbar</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>Frame records (frame.jsonl)</source>
+            <translation>Bildaufnahmen (frame.jsonl)</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>ITS TEXTURES</source>
+            <translation>SEINE TEXTUREN</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>In no archive</source>
+            <translation>In keinem Archiv</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>In the archives</source>
+            <translation>In den Archiven</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>It has no textures.</source>
+            <translation>Es hat keine Texturen.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>Looking…</source>
+            <translation>Wird gesucht…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>None of its textures is in an archive, so there is nothing to try on.</source>
+            <translation>Keine seiner Texturen ist in einem Archiv, also gibt es nichts anzuprobieren.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>Nothing there looks like it.</source>
+            <translation>Nichts dort sieht ihr ähnlich.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>Nothing was drawn in this frame.</source>
+            <translation>In diesem Bild wurde nichts gezeichnet.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>Point at a thing to light it, click to choose it, or step through all with the arrow keys.</source>
+            <translation>Zeige auf ein Ding, dann leuchtet es; ein Klick wählt es; die Pfeiltasten gehen durch alle.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>Record a frame in the game, or choose a record.</source>
+            <translation>Nimm im Spiel ein Bild auf oder wähle eine Aufnahme.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>Save the captured texture</source>
+            <translation>Die aufgenommene Textur speichern</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>Saved as %1</source>
+            <translation>Gespeichert als %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>Save…</source>
+            <translation>Speichern…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>Show in the catalog</source>
+            <translation>Im Katalog zeigen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>The captured texture, as a file of its own</source>
+            <translation>Die aufgenommene Textur als eigene Datei</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>The frame</source>
+            <translation>Das Spielbild</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>The record has no picture of the frame.</source>
+            <translation>Die Aufnahme hat kein Bild vom Ganzen.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>Thing %L1 of %L2</source>
+            <translation>Ding %L1 von %L2</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>drawn %L1 times</source>
+            <translation>%L1-mal gezeichnet</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>drawn once</source>
+            <translation>einmal gezeichnet</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>perhaps: %1 % alike</source>
+            <translation>vielleicht: zu %1 % ähnlich</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/frame_window.cpp" />
+            <source>surely: %1 % alike</source>
+            <translation>sicher: zu %1 % ähnlich</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/make_parcel_window.cpp" />
@@ -6289,6 +6464,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Another record…</source>
+            <translation>Andere Aufnahme…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
             <source>Back</source>
             <translation>Zurück</translation>
         </message>
@@ -6444,6 +6624,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Next</source>
+            <translation>Nächstes</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
             <source>Next block height</source>
             <translation>Nächste Blockhöhe</translation>
         </message>
@@ -6471,6 +6656,21 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />
             <source>On a copy: change entries, make them longer, put them back, and read everything after each step</source>
             <translation>An einer Kopie: Einträge ändern, verlängern, zurücklegen, und nach jedem Schritt alles lesen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>On its mesh</source>
+            <translation>Auf seinem Netz</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Open the record of another frame</source>
+            <translation>Die Aufnahme eines anderen Bildes öffnen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Previous</source>
+            <translation>Voriges</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />
@@ -6506,6 +6706,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />
             <source>Remember the installation as it is, so that later changes can be told</source>
             <translation>Die Installation merken, wie sie ist, damit spätere Änderungen zu erkennen sind</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>See the texture on what was drawn</source>
+            <translation>Die Textur auf dem sehen, was gezeichnet wurde</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />
@@ -6556,6 +6761,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />
             <source>The pieces get these touch-ups; they can be changed at any time</source>
             <translation>Die Stücke bekommen diese Retuschen; sie lassen sich jederzeit ändern</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>The thing that was drawn before</source>
+            <translation>Das Ding, das davor gezeichnet wurde</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>The thing that was drawn next</source>
+            <translation>Das Ding, das danach gezeichnet wurde</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />
@@ -8021,6 +8236,61 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/catalog/catalog.cpp" />
             <source>{} is missing: its levels cannot be shown</source>
             <translation>{} fehlt: seine Stufen können nicht gezeigt werden</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/frame_record.cpp" />
+            <source>A newer Skivet reads it</source>
+            <translation>Ein neueres Skivet liest es</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/frame_record.cpp" />
+            <source>docs/frame-record.md describes what is read</source>
+            <translation>docs/frame-record.md beschreibt, was gelesen wird</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/frame_record.cpp" />
+            <source>line {}: {}</source>
+            <translation>Zeile {}: {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/frame_record.cpp" />
+            <source>more than {} draws</source>
+            <translation>mehr als {} Zeichenbefehle</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/frame_record.cpp" />
+            <source>more than {} textures</source>
+            <translation>mehr als {} Texturen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/frame_record.cpp" />
+            <source>the record is of version {}, version {} is read</source>
+            <translation>die Aufnahme hat Version {}, gelesen wird Version {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/frame_record.cpp" />
+            <source>there are two textures {}</source>
+            <translation>es gibt zwei Texturen {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/frame_record.cpp" />
+            <source>there is no draw {}</source>
+            <translation>es gibt keinen Zeichenbefehl {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/frame_record.cpp" />
+            <source>this is no frame record: no line says that it begins</source>
+            <translation>das ist keine Bildaufnahme: Keine Zeile sagt, dass sie beginnt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/frame_record.cpp" />
+            <source>this is no line of a frame record</source>
+            <translation>das ist keine Zeile einer Bildaufnahme</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/frame_record.cpp" />
+            <source>{} is outside of the record's folder</source>
+            <translation>{} liegt außerhalb des Ordners der Aufnahme</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/game_survey.cpp" />
@@ -10696,11 +10966,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/parcel/manifest.cpp" />
             <source>"{}" is no whole number</source>
             <translation>„{}“ ist keine ganze Zahl</translation>
-        </message>
-        <message>
-            <location filename="../../../src/parcel/manifest.cpp" />
-            <source>A newer Skivet reads it</source>
-            <translation>Ein neueres Skivet liest es</translation>
         </message>
         <message>
             <location filename="../../../src/parcel/manifest.cpp" />

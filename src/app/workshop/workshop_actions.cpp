@@ -16,6 +16,13 @@ constexpr WorkshopAction rows[] = {
     {"found/back", QT_TRANSLATE_NOOP("Workshop", "Back"), Qt::Key_Escape, QT_TRANSLATE_NOOP("Workshop", "Leave the sources as they are")},
     {"found/another-folder", QT_TRANSLATE_NOOP("Workshop", "Another folder…"), Qt::Key_L,
      QT_TRANSLATE_NOOP("Workshop", "Go through the folder of another installation")},
+    {"frame/before", QT_TRANSLATE_NOOP("Workshop", "Previous"), Qt::Key_B,
+     QT_TRANSLATE_NOOP("Workshop", "The thing that was drawn before")},
+    {"frame/next", QT_TRANSLATE_NOOP("Workshop", "Next"), Qt::Key_N, QT_TRANSLATE_NOOP("Workshop", "The thing that was drawn next")},
+    {"frame/another", QT_TRANSLATE_NOOP("Workshop", "Another record…"), Qt::Key_R,
+     QT_TRANSLATE_NOOP("Workshop", "Open the record of another frame")},
+    {"frame/mesh", QT_TRANSLATE_NOOP("Workshop", "On its mesh"), Qt::Key_O,
+     QT_TRANSLATE_NOOP("Workshop", "See the texture on what was drawn")},
     {"raw-lens/narrower", QT_TRANSLATE_NOOP("Workshop", "Narrower"), Qt::Key_Left},
     {"raw-lens/wider", QT_TRANSLATE_NOOP("Workshop", "Wider"), Qt::Key_Right},
     {"raw-lens/half", QT_TRANSLATE_NOOP("Workshop", "Half as wide"), with(shift, Qt::Key_Left)},
@@ -91,6 +98,7 @@ constexpr WorkshopAction rows[] = {
 
 constexpr std::pair<const char*, const char*> windows[] = {
     {"found", QT_TRANSLATE_NOOP("Workshop", "Found in the game's folder")},
+    {"frame", QT_TRANSLATE_NOOP("Workshop", "By frame")},
     {"raw-lens", QT_TRANSLATE_NOOP("Workshop", "Raw lens")},
     {"sheet-workshop", QT_TRANSLATE_NOOP("Workshop", "Sheet workshop")},
     {"sifting", QT_TRANSLATE_NOOP("Workshop", "Sifting")},

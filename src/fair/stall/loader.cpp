@@ -50,10 +50,33 @@ qsizetype level_size(int code, int w, int h) {
     return in_blocks(code) ? qsizetype((w + 3) / 4) * ((h + 3) / 4) * block_bytes(code) : qsizetype(w) * h * texel_bytes(code);
 }
 
+/// A block of one channel (BC4, or half of BC5): two ends, and 16 numbers of 3 bits of the values between them.
+std::array<int, 16> channel_block(const QByteArray& data, qsizetype at) {
+    const int a = uchar(data[at]), b = uchar(data[at + 1]);
+    int values[8] = {a, b};
+    for (int i = 1; i < 7; ++i) values[i + 1] = a > b ? ((7 - i) * a + i * b) / 7 : i < 5 ? ((5 - i) * a + i * b) / 5 : i == 5 ? 0 : 255;
+    quint64 bits = 0;
+    for (int i = 0; i < 6; ++i) bits |= quint64(uchar(data[at + 2 + i])) << (8 * i);
+    std::array<int, 16> out{};
+    for (size_t i = 0; i < 16; ++i) out[i] = values[bits >> (3 * i) & 7];
+    return out;
+}
+
 QImage decode_level(int code, const QByteArray& data, int w, int h) {
     QImage out(w, h, QImage::Format_RGBA8888);
-    if (code <= bc5) {
-        const int flags[] = {squish::kDxt1, squish::kDxt3, squish::kDxt5, squish::kBc4, squish::kBc5};
+    if (code == bc4 || code == bc5) {
+        for (int y = 0; y < h; y += 4)
+            for (int x = 0; x < w; x += 4) {
+                const auto at = (qsizetype(y / 4) * ((w + 3) / 4) + x / 4) * block_bytes(code);
+                const auto red = channel_block(data, at), green = code == bc5 ? channel_block(data, at + 8) : red;
+                for (int i = 0; i < 16; ++i)
+                    if (x + i % 4 < w && y + i / 4 < h)
+                        out.setPixelColor(x + i % 4, y + i / 4, QColor(red[size_t(i)], green[size_t(i)], code == bc5 ? 0 : red[size_t(i)]));
+            }
+        return out;
+    }
+    if (code <= bc3) {
+        const int flags[] = {squish::kDxt1, squish::kDxt3, squish::kDxt5};
         QByteArray rgba(qsizetype(w) * h * 4, '\0');
         squish::DecompressImage(reinterpret_cast<squish::u8*>(rgba.data()), w, h, data.constData(), flags[code]);
         for (int y = 0; y < h; ++y) std::copy_n(rgba.constData() + qsizetype(y) * w * 4, w * 4, reinterpret_cast<char*>(out.scanLine(y)));

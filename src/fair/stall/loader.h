@@ -26,6 +26,10 @@ public:
     /// The archive the game takes a texture from; empty when there is none.
     [[nodiscard]] QString source_of(const QString& path) const;
 
+    /// Of all textures the game has in its tables.
+    [[nodiscard]] QStringList paths() const { return manifest_.keys(); }
+    [[nodiscard]] bool is_flat(const QString& path) const { return manifest_.value(path).layers == 1; }
+
 private:
     struct Archive {
         QString name;

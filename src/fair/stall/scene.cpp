@@ -14,17 +14,17 @@ namespace {
 
 class Stage {
 public:
-    Stage(Installation& game, int quality, QPainter& painter, QIODevice* record)
-        : game_(game), quality_(quality), p_(painter), record_(record) {}
+    Stage(Installation& game, int quality, QPainter& painter, QIODevice* record, FrameRecord* frame)
+        : game_(game), quality_(quality), p_(painter), record_(record), frame_(frame) {}
 
-    const QImage& picture(const char* path) {
+    const QImage& picture(const QByteArray& path) {
         const QString key = QString::fromUtf8(path);
         if (!cache_.contains(key)) cache_[key] = game_.texture(key, quality_).value_or(missing_texture());
         return cache_[key];
     }
 
     /// A texture on a quadrilateral: top left, top right, bottom right, bottom left.
-    void quad(const char* path, const QPolygonF& to, double light = 1, QRectF part = QRectF(0, 0, 1, 1)) {
+    void quad(const QByteArray& path, const QPolygonF& to, double light = 1, QRectF part = QRectF(0, 0, 1, 1)) {
         const auto& image = picture(path);
         if (record_) {
             QJsonArray corners;
@@ -42,6 +42,7 @@ public:
         QTransform transform;
         if (!QTransform::quadToQuad(QPolygonF({from.topLeft(), from.topRight(), from.bottomRight(), from.bottomLeft()}), to, transform))
             return;
+        if (frame_) frame_->quad(QString::fromUtf8(path), image, transform, from, bound(path, light < 1));
         p_.save();
         p_.setTransform(transform, true);
         p_.drawImage(from, image, from);
@@ -49,7 +50,7 @@ public:
         p_.restore();
     }
 
-    void box(const char* path, double x, double y, double w, double h, double light = 1) {
+    void box(const QByteArray& path, double x, double y, double w, double h, double light = 1) {
         quad(path, QPolygonF({{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}), light);
     }
 
@@ -66,10 +67,25 @@ public:
     }
 
 private:
+    /// What else the draw could read: the other maps of the set, and the sky, which lights what stands in it.
+    std::vector<std::pair<QString, QImage>> bound(const QString& path, bool lit) {
+        std::vector<std::pair<QString, QImage>> out;
+        const auto paths = game_.paths();
+        for (const auto* other : {"_bump", "_gloss"}) {
+            auto beside = path;
+            if (!beside.contains(QLatin1String("_tint"))) continue;
+            beside.replace(QLatin1String("_tint"), QLatin1String(other));
+            if (paths.contains(beside)) out.emplace_back(beside, picture(beside.toUtf8()));
+        }
+        if (lit) out.emplace_back(QStringLiteral("sky/evening.dds"), picture("sky/evening.dds"));
+        return out;
+    }
+
     Installation& game_;
     int quality_;
     QPainter& p_;
     QIODevice* record_;
+    FrameRecord* frame_;
     int draws_ = 0;
     QMap<QString, QImage> cache_;
 };
@@ -115,11 +131,27 @@ void organ(Stage& s) {
 
 }  // namespace
 
-QImage draw_scene(Installation& game, int quality, QIODevice* record) {
+QImage draw_storeroom(Installation& game, int quality, QIODevice* record, FrameRecord* frame) {
+    QImage image(1280, 800, QImage::Format_ARGB32_Premultiplied);
+    image.fill(QColor(40, 36, 34));
+    QPainter p(&image);
+    p.setRenderHints(QPainter::SmoothPixmapTransform | QPainter::Antialiasing);
+    Stage s(game, quality, p, record, frame);
+    int place = 0;
+    for (const auto& path : game.paths()) {
+        if (!game.is_flat(path) || place == 12 * 8) continue;
+        s.box(path.toUtf8(), 8 + place % 12 * 106, 4 + place / 12 * 99, 96, 90);
+        ++place;
+    }
+    p.end();
+    return image;
+}
+
+QImage draw_scene(Installation& game, int quality, QIODevice* record, FrameRecord* frame) {
     QImage image(1280, 800, QImage::Format_ARGB32_Premultiplied);
     QPainter p(&image);
     p.setRenderHints(QPainter::SmoothPixmapTransform | QPainter::Antialiasing);
-    Stage s(game, quality, p, record);
+    Stage s(game, quality, p, record, frame);
     s.box("sky/evening.dds", 0, 0, 1280, 500);
     s.ground("ground/meadow.dds", 470, 800);
     s.box("wheel/wheel.pnl", 640, 130, 300, 300, 0.75);
@@ -131,8 +163,7 @@ QImage draw_scene(Installation& game, int quality, QIODevice* record) {
     organ(s);
     s.box("carnival/arch.stp", 700, 560, 80, 100, 0.95);
     const char* lanterns[] = {"red", "blue", "green", "plum", "gold"};
-    for (int i = 0; i < 5; ++i)
-        s.box(("lanterns/paper_" + std::string(lanterns[i]) + ".pnl").c_str(), 700 + i * 66, 170 + (i % 2) * 14, 30, 44);
+    for (int i = 0; i < 5; ++i) s.box("lanterns/paper_" + QByteArray(lanterns[i]) + ".pnl", 700 + i * 66, 170 + (i % 2) * 14, 30, 44);
     s.box("puppets/stage_front.pnl", 232, 560, 130, 120);
     s.box("puppets/king_tint.pnl", 250, 590, 44, 60);
     s.box("puppets/queen_tint.pnl", 300, 590, 44, 60);
