@@ -62,6 +62,7 @@ NameParts parts_of(std::string_view name) {
     std::erase_if(text, [](char c) { return c == ' ' || c == '"' || c == ']' || c == ')'; });
     constexpr std::string_view letters = "xyzwuvstrgba", breaks = "._[(:-";
     const auto is_break = [&](char c) { return breaks.find(c) != std::string_view::npos; };
+    if (text.empty()) return out;
     if (text.size() == 1) {
         out.component = text[0];
         return out;
@@ -190,6 +191,12 @@ Result<VertexTable> read_vertex_table(ByteSpan bytes, const MeshLimits& limits, 
         ++out.rows;
     }
     if (out.rows == 0) return fail(ErrorCode::unsupported, "there are no vertices in this table");
+    return out;
+}
+
+std::string columns_key(const VertexTable& table) {
+    std::string out;
+    for (const auto& column : table.columns) out += column.name + '\n';
     return out;
 }
 

@@ -6,6 +6,9 @@
 #include "base/result.h"
 #include "mesh/mesh.h"
 
+#include <map>
+#include <optional>
+
 namespace skivet {
 
 /// What a column holds. The components of one thing stand behind each other.
@@ -46,6 +49,9 @@ struct TableReading {
     bool strip = false;  ///< each row from the third on makes a triangle with the two before it (a triangle strip)
     bool operator==(const TableReading&) const = default;
 };
+using TableReadings = std::map<std::string, TableReading>;  ///< by columns_key
+/// Tables with the same columns are read the same way: what a reading is kept by.
+[[nodiscard]] std::string columns_key(const VertexTable& table);
 /// By the columns' names (common practice, no source): words for position, normal, texture coordinates, color and index with x, y, z, u, v,
 /// r, g, b, a or a number behind them, or these letters alone. Where a color's components are numbered or lettered x, y, z, a name with
 /// "bgr" in it, or the letters' own order, says that blue comes first. Columns that are no numbers get no meaning.

@@ -248,6 +248,15 @@ Result<Project> open_project(const fs::path& folder) {
         out.load_list = j.value("load_list", std::string());
         out.known_paths = j.value("known_paths", std::vector<std::string>());
         out.seen_places = j.value("seen_places", std::vector<std::string>());
+        for (const auto& t : j.value("table_readings", nlohmann::json::array())) {
+            TableReading reading;
+            for (const auto& c : t.at("columns"))
+                reading.columns.push_back(
+                    {vertex_field_named(c.value("is", std::string())).value_or(VertexField::none), c.value("set", 0u)});
+            reading.v_up = t.value("v_up", false);
+            reading.strip = t.value("strip", false);
+            out.table_readings[t.at("names").get<std::string>()] = std::move(reading);
+        }
         for (const auto& t : j.value("try_on", nlohmann::json::array()))
             out.try_on[t.at("set").get<std::string>()] = {t.value("meshes", std::vector<std::string>()),
                                                           t.value("hidden", std::vector<std::string>()), t.value("upright_z", false),
@@ -320,6 +329,12 @@ Status save_project(const Project& project) {
     if (!project.load_list.empty()) j["load_list"] = project.load_list.string();
     j["known_paths"] = project.known_paths;
     j["seen_places"] = project.seen_places;
+    for (const auto& [names, reading] : project.table_readings) {
+        auto columns = nlohmann::json::array();
+        for (const auto& c : reading.columns) columns.push_back({{"is", std::string(name_of(c.field))}, {"set", c.set}});
+        j["table_readings"].push_back(
+            {{"names", names}, {"columns", std::move(columns)}, {"v_up", reading.v_up}, {"strip", reading.strip}});
+    }
     for (const auto& [set, t] : project.try_on)
         j["try_on"].push_back(
             {{"set", set}, {"meshes", t.meshes}, {"hidden", t.hidden}, {"upright_z", t.upright_z}, {"green_down", t.green_down}});

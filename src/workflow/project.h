@@ -20,6 +20,7 @@
 #include "bench/alpha_way.h"
 #include "bench/fitting.h"
 #include "container/address.h"
+#include "mesh/vertex_table.h"
 #include "workflow/place_settings.h"
 #include "workflow/stack_state.h"
 
@@ -172,6 +173,7 @@ struct Project {
     std::filesystem::path load_list;  ///< the game's own list that said the load order when the installation was gone through; or empty
     std::vector<std::string> known_paths;                     ///< paths that hashed names stand for, accepted by the user
     std::vector<std::string> seen_places;                     ///< what was found in the installation when it was last gone through
+    TableReadings table_readings;                             ///< of tables of vertices whose columns a person corrected
     std::map<std::string, TryOnChoice> try_on;                ///< by try_on_key; how one looks at things, no decision that is undone
     std::vector<std::string> editor;                          ///< what opens a piece (open_with.h); empty: the desktop decides
     std::map<std::string, std::vector<std::string>> editors;  ///< the same for endings, without their dot

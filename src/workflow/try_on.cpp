@@ -198,7 +198,8 @@ Result<std::vector<FoundMesh>> find_meshes(const ReadContext& context, const Ana
     return out;
 }
 
-Result<Mesh> load_mesh(const ReadContext& context, const MeshPlace& place, float shape, const CancelToken& cancel) {
+Result<Mesh> load_mesh(const ReadContext& context, const MeshPlace& place, float shape, const CancelToken& cancel,
+                       const TableReadings& readings) {
     if (const auto* plain = std::get_if<PlainMesh>(&place)) return plain_mesh(*plain, shape);
     const auto& address = std::get<Address>(place);
     const auto program = program_beside("skivet-mesh");
@@ -206,7 +207,8 @@ Result<Mesh> load_mesh(const ReadContext& context, const MeshPlace& place, float
         SKIVET_TRY(const auto bytes, read_file(address.source, MeshLimits{}.file_bytes));
         auto mesh = [&]() -> Result<Mesh> {
             SKIVET_TRY(const auto table, read_vertex_table(bytes, {}, cancel));
-            return mesh_of(table, proposed_reading(table), address.source.stem().string());
+            const auto kept = readings.find(columns_key(table));
+            return mesh_of(table, kept == readings.end() ? proposed_reading(table) : kept->second, address.source.stem().string());
         }();
         return std::move(mesh).map_error([&](Error error) { return std::move(error).within(address.source.filename().string()); });
     }

@@ -28,7 +28,9 @@ struct FoundMesh {
 [[nodiscard]] Result<std::vector<FoundMesh>> find_meshes(const ReadContext& context, const AnalyzedCatalog& catalog, std::size_t item,
                                                          const CancelToken& cancel);
 /// Files it names are looked for beside it, in its archive or on disk. `shape`: width by height of the texture, for plain bodies.
-[[nodiscard]] Result<Mesh> load_mesh(const ReadContext& context, const MeshPlace& place, float shape, const CancelToken& cancel);
+/// `readings`: of tables of vertices whose columns somebody corrected; others are read as their columns' names say.
+[[nodiscard]] Result<Mesh> load_mesh(const ReadContext& context, const MeshPlace& place, float shape, const CancelToken& cancel,
+                                     const TableReadings& readings = {});
 /// What a place is called in lists.
 [[nodiscard]] std::string title_of(const MeshPlace& place);
 

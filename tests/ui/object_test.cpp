@@ -6,6 +6,7 @@
 #include "app/pages/delivery_page.h"
 #include "app/pages/fitting_page.h"
 #include "app/pages/try_on_panel.h"
+#include "app/workshop/columns_window.h"
 #include "app/workshop/frame_window.h"
 #include "app/workshop/try_on_window.h"
 #include "base/file_write.h"
@@ -211,6 +212,43 @@ TEST_F(OnTheObject, WhatItLiesOnIsChosenRememberedAndSaved) {
     ASSERT_TRUE(there());
     EXPECT_EQ(model->parts().size(), 2u);
     EXPECT_FALSE(model->parts()[0].on);
+}
+
+TEST_F(OnTheObject, ATableOfVerticesIsCorrectedAndTriedOn) {
+    show_horse();
+    // Columns that say little: what looks like positions is none.
+    const std::string text = "a.x,a.y,a.z,b.x,b.y,weight\n0,0,0,0,1,1\n2,0,0,1,1,1\n2,2,0,1,0,nan\n0,0,0,0,1,1\n2,2,0,1,0,1\n0,2,0,0,0,1\n";
+    put_file(folder / "thing.csv", std::as_bytes(std::span(text)));
+    model->open_table(folder / "thing.csv", [&](auto table) {
+        ASSERT_TRUE(table);
+        auto* columns = new ColumnsWindow(panel, *table);
+        columns->setObjectName(QStringLiteral("columns_window"));
+        QObject::connect(columns, &ColumnsWindow::kept, panel, [this, table = *table](const TableReading& reading) {
+            model->keep_reading(table->table, reading);
+            model->add_file(folder / "thing.csv");
+        });
+        columns->open();
+    });
+    ColumnsWindow* columns = nullptr;
+    ASSERT_TRUE(wait([&] { return (columns = panel->findChild<ColumnsWindow*>()) != nullptr; }));
+    auto* use = columns->findChild<QPushButton*>(QStringLiteral("use_columns"));
+    EXPECT_FALSE(use->isEnabled());
+    EXPECT_FALSE(columns->meaning(5)->isEnabled());  // it holds no numbers
+    const QStringList wanted = {"position x", "position y", "position z", "texture u", "texture v"};
+    for (std::size_t c = 0; c < 5; ++c) columns->meaning(c)->setCurrentText(wanted[qsizetype(c)]);
+    ASSERT_TRUE(use->isEnabled());
+    QTest::mouseClick(use, Qt::LeftButton);
+    const auto is_worn = [&] {
+        return std::any_of(model->meshes().begin(), model->meshes().end(),
+                           [](const auto& row) { return row.on && row.name == QStringLiteral("thing.csv") && !row.wrong; });
+    };
+    ASSERT_TRUE(wait([&] { return is_worn() && is_there(); }));
+    EXPECT_EQ(model->pictures().scene().rays->mesh().triangles(), 2u);
+    EXPECT_EQ(model->layout()->islands.size(), 1u);
+    EXPECT_TRUE(panel->findChild<QPushButton*>(QStringLiteral("columns"))->isVisible());
+    // Kept with the project, for the next table of these columns.
+    EXPECT_TRUE(wait([&] { return open_project(models.store.project().folder)->table_readings.size() == 1; }));
+    EXPECT_EQ(open_project(models.store.project().folder)->table_readings, models.store.project().table_readings);
 }
 
 TEST_F(OnTheObject, ASetIsEditedSeenOnTheMeshAndDelivered) {

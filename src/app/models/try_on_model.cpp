@@ -188,6 +188,7 @@ void TryOnModel::load() {
         std::shared_ptr<Mesh> mesh;
         std::vector<std::size_t> mesh_of_part;
         std::map<std::size_t, Error> errors;
+        std::map<std::size_t, std::string> notes;  ///< what was left out of it
         Outfit outfit;
         std::vector<DetailLevel> details;
     };
@@ -198,15 +199,17 @@ void TryOnModel::load() {
     emit rows_changed();
     jobs_.run(
         this, tr("Reading a mesh"),
-        [context = store_.context(), catalog = seen_, item = item_, wanted, shape = shape(), cancel = loading_] {
+        [context = store_.context(), catalog = seen_, item = item_, wanted, shape = shape(), readings = store_.project().table_readings,
+         cancel = loading_] {
             Loaded out;
             std::vector<Mesh> meshes;
             for (const auto& [row, place] : wanted) {
-                auto mesh = load_mesh(*context, place, shape, cancel);
+                auto mesh = load_mesh(*context, place, shape, cancel, readings);
                 if (!mesh) {
                     out.errors.emplace(row, std::move(mesh).error());
                     continue;
                 }
+                if (!mesh->notes.empty()) out.notes.emplace(row, mesh->notes.front());
                 out.mesh_of_part.insert(out.mesh_of_part.end(), mesh->parts.size(), row);
                 meshes.push_back(std::move(*mesh));
             }
@@ -219,6 +222,7 @@ void TryOnModel::load() {
             if (asked.canceled()) return;
             wrong_.clear();
             for (std::size_t i = 0; i < meshes_.size(); ++i) meshes_[i].wrong = false;
+            for (const auto& [row, note] : loaded.notes) meshes_[row].reason = spoken(note);
             for (const auto& [row, error] : loaded.errors) {
                 meshes_[row].wrong = true;
                 meshes_[row].reason = spoken(error.message());
@@ -492,6 +496,29 @@ void TryOnModel::add_file(const std::filesystem::path& file) {
     if (found == meshes_.end())
         found = meshes_.insert(meshes_.begin(), {place, to_qstring(title_of(place)), tr("chosen by you"), false, false});
     use_only(std::size_t(found - meshes_.begin()));
+}
+
+void TryOnModel::open_table(const std::filesystem::path& file, std::function<void(Result<std::shared_ptr<const OpenTable>>)> done) {
+    jobs_.run(
+        this, tr("Reading a mesh"),
+        [file, readings = store_.project().table_readings]() -> Result<std::shared_ptr<const OpenTable>> {
+            SKIVET_TRY(const auto bytes, read_file(file, MeshLimits{}.file_bytes));
+            auto out = std::make_shared<OpenTable>();
+            SKIVET_TRY(out->table, read_vertex_table(bytes));
+            const auto kept = readings.find(columns_key(out->table));
+            out->reading = kept == readings.end() ? proposed_reading(out->table) : kept->second;
+            return std::shared_ptr<const OpenTable>(std::move(out));
+        },
+        std::move(done));
+}
+
+void TryOnModel::keep_reading(const VertexTable& table, const TableReading& reading) {
+    if (store_.is_open()) store_.change([&](Project& project) { project.table_readings[columns_key(table)] = reading; });
+    const bool worn = std::any_of(meshes_.begin(), meshes_.end(), [](const MeshRow& row) {
+        const auto* address = std::get_if<Address>(&row.place);
+        return row.on && address && is_table_path(address->source.string());
+    });
+    if (worn) load();
 }
 
 void TryOnModel::put_part_on(std::size_t part, bool on) {

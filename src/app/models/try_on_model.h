@@ -43,6 +43,15 @@ public:
     /// A file of the person's own; it is put on alone.
     void add_file(const std::filesystem::path& file);
 
+    /// A table of vertices, and how its columns are read; `done` is called on the window's thread.
+    struct OpenTable {
+        VertexTable table;
+        TableReading reading;
+    };
+    void open_table(const std::filesystem::path& file, std::function<void(Result<std::shared_ptr<const OpenTable>>)> done);
+    /// Tables with these columns are read so from now on.
+    void keep_reading(const VertexTable& table, const TableReading& reading);
+
     struct PartRow {
         std::size_t mesh = 0;  ///< its row
         QString title;

@@ -14,6 +14,7 @@
 #include "app/widgets/button.h"
 #include "app/widgets/flow_row.h"
 #include "app/widgets/helpers.h"
+#include "app/workshop/columns_window.h"
 
 namespace skivet::app {
 namespace {
@@ -203,6 +204,15 @@ QWidget* TryOnPanel::make_flat() {
     file->setObjectName(QStringLiteral("mesh_file"));
     file->setToolTip(tr("A mesh of your own"));
     connect(file, &QPushButton::clicked, this, &TryOnPanel::choose_file);
+    columns_ = new Button(tr("Columns…"), Button::Look::link);
+    columns_->setObjectName(QStringLiteral("columns"));
+    columns_->setToolTip(tr("What the columns of this table of vertices hold"));
+    connect(columns_, &QPushButton::clicked, this, [this] {
+        for (const auto& row : model_->meshes())
+            if (const auto* address = std::get_if<Address>(&row.place); row.on && address && is_table_path(address->source.string()))
+                return show_columns(address->source);
+    });
+    meshes->addWidget(columns_);
     meshes->addWidget(file);
     box->addLayout(meshes);
     tree_ = new QTreeWidget;
@@ -332,6 +342,10 @@ void TryOnPanel::show_rows() {
     reason_->setText(reason);
     upright_->setChecked(model_->upright_z());
     green_->setChecked(model_->green_down());
+    columns_->setVisible(std::any_of(meshes.begin(), meshes.end(), [](const TryOnModel::MeshRow& row) {
+        const auto* address = std::get_if<Address>(&row.place);
+        return row.on && address && address->inner.empty() && is_table_path(address->source.string());
+    }));
     green_->setVisible(model_->has_normals());
     tiles_box_->setVisible(model_->is_plain());
     view_->set_described(model_->name());
@@ -486,13 +500,28 @@ void TryOnPanel::flip() {
     model_->set_side(static_cast<TryOnModel::Side>((int(model_->side()) + 1) % 3));
 }
 
+void TryOnPanel::show_columns(const std::filesystem::path& file) {
+    model_->open_table(file, [this, file](Result<std::shared_ptr<const TryOnModel::OpenTable>> table) {
+        if (!table) return reason_->setText(spoken(table.error().message()));
+        auto* window = new ColumnsWindow(this, *table);
+        connect(window, &ColumnsWindow::kept, this, [this, file, table = *table](const TableReading& reading) {
+            model_->keep_reading(table->table, reading);
+            model_->add_file(file);
+        });
+        window->open();
+    });
+}
+
 void TryOnPanel::choose_file() {
     auto* dialog = new QFileDialog(this, tr("A mesh"), {},
                                    tr("Meshes (%1)").arg(QString::fromStdString(mesh_patterns()) + QStringLiteral(" *.csv *.tsv")));
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::ExistingFile);
     keep_folder(dialog, "meshes");
-    connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& file) { model_->add_file(file.toStdString()); });
+    connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& file) {
+        if (is_table_path(file.toStdString())) show_columns(file.toStdString());
+        else model_->add_file(file.toStdString());
+    });
     dialog->open();
 }
 

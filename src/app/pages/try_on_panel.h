@@ -1,5 +1,6 @@
 #pragma once
 #include <QComboBox>
+#include <QPushButton>
 #include <QSlider>
 #include <QTreeWidget>
 
@@ -46,6 +47,8 @@ private:
     [[nodiscard]] float repeat() const;
     void save_islands(bool over_picture);
     void choose_file();
+    /// How the columns of a table of vertices are read, to be corrected; then it is put on.
+    void show_columns(const std::filesystem::path& file);
     [[nodiscard]] std::optional<MeshHit> hit_at(QPointF at) const;
 
     TryOnModel* model_;
@@ -55,7 +58,8 @@ private:
     QTreeWidget* tree_;
     QSlider* distance_;
     QComboBox *mips_, *quality_, *tiles_, *details_;
-    QWidget *tiles_box_, *sides_;
+    QWidget* tiles_box_;
+    QPushButton* columns_;
     QLabel *mip_text_, *place_, *facts_, *reason_;
     QAction *game_, *yours_, *result_, *lit_, *wires_, *islands_, *upright_, *green_;
     std::optional<std::uint32_t> island_;

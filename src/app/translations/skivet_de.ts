@@ -1596,7 +1596,7 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         <message>
             <location filename="../../../src/app/pages/bench_page.cpp" />
             <source>Use it</source>
-            <translation>Nimm sie</translation>
+            <translation>Benutzen</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/bench_page.cpp" />
@@ -2660,11 +2660,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/delivery_page.cpp" />
-            <source>nothing</source>
-            <translation>nichts</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/delivery_page.cpp" />
             <source>nothing has been written yet</source>
             <translation>noch ist nichts geschrieben</translation>
         </message>
@@ -3678,6 +3673,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Columns…</source>
+            <translation>Spalten…</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>Distance</source>
             <translation>Abstand</translation>
         </message>
@@ -3820,6 +3820,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>What a game's settings do: lower ones leave out the largest mips</source>
             <translation>Was Einstellungen eines Spiels tun: Niedrigere lassen die größten Mips weg</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>What the columns of this table of vertices hold</source>
+            <translation>Was die Spalten dieser Punkttabelle enthalten</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
@@ -4767,6 +4772,106 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/bring_window.cpp" />
             <source>fits nothing</source>
             <translation>passt zu nichts</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>%1 holds</source>
+            <translation>%1 enthält</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>Column</source>
+            <translation>Spalte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>Columns</source>
+            <translation>Spalten</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>Columns of a table of vertices</source>
+            <translation>Spalten einer Punkttabelle</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>Each row makes a triangle with the two before it (a strip)</source>
+            <translation>Jede Zeile ergibt mit den zwei davor ein Dreieck (ein Streifen)</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>First values</source>
+            <translation>Erste Werte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>Holds</source>
+            <translation>Enthält</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>What each column holds, as its name says. Correct what is not so; tables with the same columns are read the same way from then on.</source>
+            <translation>Was jede Spalte enthält, wie ihr Name sagt. Berichtige, was nicht stimmt; Tabellen mit denselben Spalten werden von da an ebenso gelesen.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>color alpha</source>
+            <translation>Farbe Alpha</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>color blue</source>
+            <translation>Farbe Blau</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>color green</source>
+            <translation>Farbe Grün</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>color red</source>
+            <translation>Farbe Rot</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>normal %1</source>
+            <translation>Normale %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>nothing</source>
+            <translation>nichts</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>number of the vertex</source>
+            <translation>Nummer des Punktes</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>position %1</source>
+            <translation>Ort %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>row %L1 has "%2": left out</source>
+            <translation>Zeile %L1 hat „%2“: bleibt weg</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>texture %1</source>
+            <translation>Textur %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>texture %1, set %2</source>
+            <translation>Textur %1, Satz %2</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/columns_window.cpp" />
+            <source>v runs up the texture</source>
+            <translation>v läuft auf der Textur nach oben</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/found_window.cpp" />
