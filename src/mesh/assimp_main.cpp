@@ -1,5 +1,6 @@
 // skivet-mesh: reads a file of meshes from its standard input (mesh_wire.h) and writes what is in it to its standard output. Not for
 // people.
+#include <assimp/config.h>
 #include <assimp/GltfMaterial.h>
 #include <assimp/postprocess.h>
 #include <assimp/scene.h>
@@ -97,6 +98,7 @@ private:
         if (name.empty()) return none;
         for (const auto& file : files_.files)
             if (file.name == name) return file;
+        if (files_.files.back().name.empty()) return none;
         MeshAnswer answer;
         answer.wanted = name;
         write_mesh_answer(answer, write_all);
@@ -238,6 +240,9 @@ int main() {
         if (!input || input->files.empty()) return 2;
         Assimp::Importer importer;
         importer.SetIOHandler(new Files(*input));
+        // One file is one mesh: the other parts of a figure are files of their own, and put on beside it.
+        importer.SetPropertyInteger(AI_CONFIG_IMPORT_MD3_HANDLE_MULTIPART, 0);
+        importer.SetPropertyInteger(AI_CONFIG_IMPORT_MD3_LOAD_SHADERS, 0);
         const auto* scene = importer.ReadFile(input->files[0].name, aiProcess_Triangulate | aiProcess_FlipUVs);
         Bytes().swap(bytes);  // the library has made its own of it
         if (!scene) {

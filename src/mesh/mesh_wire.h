@@ -14,7 +14,7 @@ struct MeshFiles {
         bool is_there = false;
         ByteSpan bytes;  ///< somebody else's
     };
-    std::vector<One> files;  ///< the mesh first
+    std::vector<One> files;  ///< the mesh first; a last one without a name: whatever else is asked for is not there
 };
 /// Everything but the bytes of the files, which follow one after the other. It begins with the number of all bytes behind that number.
 [[nodiscard]] Bytes head_of(const MeshFiles& files);

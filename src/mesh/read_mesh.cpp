@@ -15,9 +15,11 @@ namespace fs = std::filesystem;
 
 namespace {
 
-/// Of what Assimp reads, formats that are of use for one still thing. ".mesh" and the like are left out: many programs call other things so.
-constexpr std::array<std::string_view, 14> endings = {".obj", ".gltf", ".glb", ".fbx", ".ply", ".dae", ".stl",
-                                                      ".3ds", ".x3d",  ".off", ".lwo", ".b3d", ".x",   ".ase"};
+/// Of what Assimp reads, formats that are of use for one still thing. ".mesh" and the like are left out: many programs call other things
+/// so.
+constexpr std::array<std::string_view, 21> endings = {".obj", ".gltf", ".glb",     ".fbx", ".ply", ".dae",  ".stl",
+                                                      ".3ds", ".x3d",  ".off",     ".lwo", ".b3d", ".x",    ".ase",
+                                                      ".md2", ".md3",  ".md5mesh", ".ac",  ".acc", ".ms3d", ".smd"};
 /// Files a mesh may want before it is read; a mesh names one or two.
 constexpr std::size_t most_files = 16;
 
@@ -35,7 +37,8 @@ Result<MeshAnswer> ask(const fs::path& program, const MeshFiles& files, const Me
     if (ended.stopped == ChildEnd::Stopped::output) return fail(ErrorCode::limit, "is larger than what is read", advice);
     if (!ended.by_itself) return fail(ErrorCode::damaged, phrase("reading it ended with signal {}", ended.code), advice);
     if (ended.code != 0)
-        return fail(ErrorCode::damaged, phrase("reading it failed: {}", ended.said.empty() ? std::string("out of memory") : ended.said), advice);
+        return fail(ErrorCode::damaged, phrase("reading it failed: {}", ended.said.empty() ? std::string("out of memory") : ended.said),
+                    advice);
     return read_mesh_answer(ended.output, limits);
 }
 
@@ -55,9 +58,15 @@ Result<Mesh> read_mesh(const fs::path& program, const MeshSource& source, const 
         if (!answer.wrong.empty()) return fail(ErrorCode::damaged, answer.wrong, "Save it as glTF or OBJ in a modeling program");
         if (answer.wanted.empty()) {
             if (answer.mesh.triangles() == 0) return fail(ErrorCode::unsupported, "there are no triangles in it");
+            if (files.files.back().name.empty())
+                answer.mesh.notes.push_back(phrase("names more than {} other files; the rest was not looked for", most_files));
             return std::move(answer.mesh);
         }
-        if (files.files.size() == most_files) return fail(ErrorCode::limit, phrase("names more than {} other files", most_files));
+        if (files.files.size() > most_files) return fail(ErrorCode::damaged, "these are not the files of a mesh");
+        if (files.files.size() == most_files) {
+            files.files.push_back({{}, false, {}});
+            continue;
+        }
         auto found = source.beside ? source.beside(answer.wanted) : std::nullopt;
         beside.push_back(found ? std::move(*found) : Bytes());
         files.files.push_back({answer.wanted, found.has_value(), beside.back()});
@@ -86,7 +95,7 @@ Result<Mesh> read_mesh_file(const fs::path& program, const fs::path& path, const
 }
 
 bool is_mesh_path(std::string_view path) {
-    std::string lower(path.substr(path.size() - std::min<std::size_t>(path.size(), 6)));
+    std::string lower(path.substr(path.size() - std::min<std::size_t>(path.size(), 8)));
     std::transform(lower.begin(), lower.end(), lower.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
     return std::any_of(endings.begin(), endings.end(), [&](std::string_view ending) { return lower.ends_with(ending); });
 }

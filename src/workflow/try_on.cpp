@@ -21,6 +21,8 @@ namespace {
 
 constexpr std::uint64_t most_read = 256u << 20, most_of_one = 64u << 20;
 constexpr std::size_t most_found = 20, most_sets = 12;
+constexpr std::uint64_t most_text = 64u << 10, most_texts = 16u << 20;
+constexpr std::size_t most_text_files = 2000, few_meshes = 4;
 constexpr std::string_view plain_mark = "plain:";
 
 std::string_view file_of(std::string_view path) {
@@ -107,6 +109,29 @@ bool holds(ByteSpan bytes, std::string_view word) {
     return std::search(bytes.begin(), bytes.end(), word.begin(), word.end(), same) != bytes.end();
 }
 
+/// Small texts that lie in folders with meshes and name a texture of the set, as files of materials do; by folder.
+std::map<std::string, std::vector<std::string>> named_beside(const ReadContext& context, const CatalogSnapshot& snapshot,
+                                                             const std::map<std::string, std::size_t>& with_meshes, const SetNames& names,
+                                                             const CancelToken& cancel) {
+    std::map<std::string, std::vector<std::string>> out;
+    std::uint64_t read = 0;
+    std::size_t files = 0;
+    for (const auto& item : snapshot.catalog.items) {
+        if (item.kind != EntryKind::other || !item.effective || item.size == 0 || item.size > most_text) continue;
+        const auto folder = lower(folder_of(item.path()));
+        if (!with_meshes.contains(folder) || !snapshot.sources[item.source].container) continue;
+        if ((read += item.size) > most_texts || ++files > most_text_files || cancel.canceled()) break;
+        const auto bytes = read_entry(context, *snapshot.sources[item.source].container, item.inner);
+        if (!bytes || std::find(bytes->begin(), bytes->end(), std::byte{0}) != bytes->end()) continue;  // no text
+        for (const auto& stem : names.stems)
+            if (holds(*bytes, stem)) {
+                out[folder].push_back(item.path());
+                break;
+            }
+    }
+    return out;
+}
+
 }  // namespace
 
 std::string text_of(const MeshPlace& place) {
@@ -143,6 +168,10 @@ Result<std::vector<FoundMesh>> find_meshes(const ReadContext& context, const Ana
         std::string reason;
     };
     std::vector<MeshCandidate> candidates;
+    std::map<std::string, std::size_t> in_folder;  // how many meshes lie in each
+    for (const auto& mesh : items)
+        if (mesh.kind == EntryKind::mesh && mesh.effective) ++in_folder[lower(folder_of(mesh.path()))];
+    const auto beside = named_beside(context, snapshot, in_folder, names, cancel);
     for (std::size_t i = 0; i < items.size(); ++i) {
         const auto& mesh = items[i];
         if (mesh.kind != EntryKind::mesh || !mesh.effective || !is_mesh_path(mesh.path())) continue;
@@ -159,8 +188,22 @@ Result<std::vector<FoundMesh>> find_meshes(const ReadContext& context, const Ana
                 }
         }
         if (names.folders.contains(lower(folder_of(mesh.path())))) {
-            if (one.by_name == 0) one.reason = phrase("in the same folder");
+            if (one.by_name == 0) {
+                one.reason = phrase("in the same folder");
+                // A folder of a few meshes is that of one thing.
+                if (in_folder[lower(folder_of(mesh.path()))] <= few_meshes) one.by_name = 0.3f;
+            }
             one.by_name += 0.2f;
+        }
+        if (const auto named = beside.find(lower(folder_of(mesh.path()))); named != beside.end()) {
+            // "upper_default.txt" is about "upper.md3"; one that begins like no mesh is about all of them.
+            for (const auto& file : named->second) {
+                const auto about = whole_stem(file_of(file));
+                const float like = about.starts_with(stem) || stem.starts_with(about) ? 0.85f : 0.55f;
+                if (like <= one.by_name) continue;
+                one.by_name = like;
+                one.reason = phrase("{} beside it names it", std::string(file_of(file)));
+            }
         }
         candidates.push_back(std::move(one));
     }

@@ -23,8 +23,8 @@ struct FoundMesh {
     float sure = 0;      ///< 0…1
 };
 /// Meshes among the game's that a texture may lie on, the surest first and of equals the finer level of detail, at most 20: those whose
-/// materials name a texture of its set; those in whose bytes such a name stands; those named alike; those in its folder. At most 256 MB of
-/// meshes are read. Error `canceled` only.
+/// materials name a texture of its set; those in whose bytes, or in a small text beside which, such a name stands; those named alike; those
+/// in its folder. At most 256 MB of meshes are read. Error `canceled` only.
 [[nodiscard]] Result<std::vector<FoundMesh>> find_meshes(const ReadContext& context, const AnalyzedCatalog& catalog, std::size_t item,
                                                          const CancelToken& cancel);
 /// Files it names are looked for beside it, in its archive or on disk. `shape`: width by height of the texture, for plain bodies.

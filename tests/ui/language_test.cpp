@@ -13,11 +13,14 @@
 #include "app/models/preferences.h"
 #include "app/open_windows.h"
 #include "app/pages/catalog_page.h"
+#include "app/pages/fitting_page.h"
 #include "app/pages/page_list.h"
 #include "app/start_page.h"
 #include "app/widgets/button.h"
 #include "app/workshop/bring_window.h"
+#include "app/workshop/columns_window.h"
 #include "app/workshop/found_window.h"
+#include "app/workshop/frame_window.h"
 #include "app/workshop/parcels_window.h"
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
@@ -25,6 +28,7 @@
 #include "app/workshop/sift_window.h"
 #include "app/workshop/take_window.h"
 #include "app/workshop/touch_window.h"
+#include "app/workshop/try_on_window.h"
 #include "app/workshop/update_window.h"
 #include "app/workshop/versions_window.h"
 #include "base/phrase.h"
@@ -158,6 +162,12 @@ TEST_F(Language_, EveryTextOfThePagesIsTranslatedAndFits) {
         expect_translated(window.get(), row.title);
         expect_whole(window.get(), row.title);
     }
+    window->go_to(PageId::fitting);
+    window->page<FittingPage>()->show_object(true);
+    ASSERT_TRUE(wait([&] { return models.try_on.layout() && !models.jobs.busy(); }));
+    QTest::qWait(1);
+    expect_translated(window.get(), "on the object");
+    expect_whole(window.get(), "on the object");
 }
 
 TEST_F(Language_, EveryTextOfTheWindowsIsTranslated) {
@@ -217,6 +227,25 @@ TEST_F(Language_, EveryTextOfTheWindowsIsTranslated) {
     put_file(folder / "pictures/horse.png", *write_png(smooth_picture(64, 64, 1)));
     (new BringWindow(window.get(), &models.catalog, &models.bench, folder / "pictures"))->show();
     check("bring in");
+    auto* object = new TryOnWindow(window.get(), models.try_on.another());
+    object->show_item(0);
+    object->show();
+    ASSERT_TRUE(wait([&] { return object->model()->pictures().is_idle() && object->model()->layout(); }));
+    check("on the object");
+    const std::string record =
+        "{\"frame\":1,\"width\":8,\"height\":8}\n{\"texture\":1,\"file\":\"none.png\",\"width\":4,\"height\":4}\n"
+        "{\"draw\":1,\"textures\":[1],\"triangles\":2}\n{\"draw\":2,\"textures\":[1],\"triangles\":3}\n";
+    put_file(folder / "frames/one/frame.jsonl", std::as_bytes(std::span(record)));
+    (new FrameWindow(window.get(), &models.frame, &models.try_on))->show();
+    models.frame.open(folder / "frames/one");
+    ASSERT_TRUE(wait([&] { return models.frame.found(0).looked; }));
+    check("by frame");
+    const std::string rows = "x,y,z,q\n0,0,0,nan\n1,0,0,1\n0,1,0,1\n";
+    auto table = std::make_shared<TryOnModel::OpenTable>();
+    table->table = *read_vertex_table(std::as_bytes(std::span(rows)));
+    table->reading = proposed_reading(table->table);
+    (new ColumnsWindow(window.get(), table))->show();
+    check("columns");
     (new GuideWindow(window.get()))->show();
     QTest::qWait(1);
     for (auto* guide : window->findChildren<GuideWindow*>()) {

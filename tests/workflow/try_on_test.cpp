@@ -66,7 +66,15 @@ TEST_F(TryOn, AMeshWhoseMaterialIsReadElsewhereIsFoundByItsBytesOrItsName) {
     ASSERT_EQ(crate.size(), 2u);
     EXPECT_EQ(crate[1].name, "other.obj");
     EXPECT_EQ(crate[1].reason, "in the same folder");
-    EXPECT_LT(crate[1].sure, 0.5f);
+    EXPECT_LT(crate[1].sure, crate[0].sure);
+}
+
+TEST_F(TryOn, AFileOfMaterialsBesideAMeshTellsWhatLiesOnIt) {
+    const auto lamp = found("maps/lamp_d.dds");
+    ASSERT_GE(lamp.size(), 2u);
+    EXPECT_EQ(lamp[0].name, "post.obj");  // the finer one first
+    EXPECT_EQ(lamp[1].name, "post_lod1.obj");
+    EXPECT_EQ(lamp[0].reason, "post.mtl beside it names it");
 }
 
 TEST_F(TryOn, APlaceIsKeptAsTextAndReadBack) {

@@ -10854,8 +10854,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/mesh/read_mesh.cpp" />
-            <source>names more than {} other files</source>
-            <translation>nennt mehr als {} andere Dateien</translation>
+            <source>names more than {} other files; the rest was not looked for</source>
+            <translation>nennt mehr als {} andere Dateien; der Rest wurde nicht gesucht</translation>
         </message>
         <message>
             <location filename="../../../src/mesh/read_mesh.cpp" />
@@ -14625,6 +14625,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/workflow/try_on.cpp" />
             <source>plate</source>
             <translation>Platte</translation>
+        </message>
+        <message>
+            <location filename="../../../src/workflow/try_on.cpp" />
+            <source>{} beside it names it</source>
+            <translation>{} daneben nennt sie</translation>
         </message>
         <message>
             <location filename="../../../src/workflow/try_on.cpp" />
