@@ -334,6 +334,19 @@ TEST(MeshPicture, MarksAndWires) {
     EXPECT_LT(wired.at(16, 15)[0], wired.at(24, 16)[0]);  // the diagonal
 }
 
+TEST(MeshPicture, ColorsOfVerticesMultiplyTheBaseColor) {
+    // glTF 2.0, 3.9.2: in linear light. Half of white is 188 of 255 (IEC 61966-2-1: 1.055 · 0.5^(1/2.4) - 0.055 = 0.7354).
+    auto mesh = square();
+    mesh.parts[0].colors.assign(mesh.parts[0].places.size(), {0.5f, 1, 0, 1});
+    MeshSurface surface;
+    surface.base_color = map_of({Image(4, 4, {255, 255, 255, 255})}, true);
+    const auto rays = rays_of(mesh);
+    EXPECT_EQ(drawn(rays, before(), 8, {surface}, bare()).at(4, 4), (Texel{188, 255, 0, 255}));
+    auto look = bare();
+    look.vertex_colors = false;
+    EXPECT_EQ(drawn(rays, before(), 8, {surface}, look).at(4, 4), (Texel{255, 255, 255, 255}));
+}
+
 TEST(MeshPicture, TheSameOnAnyNumberOfThreads) {
     const auto mesh = ball(30);
     MeshSurface surface;

@@ -72,6 +72,8 @@ public:
     [[nodiscard]] bool green_down() const { return choice_.green_down; }
     void set_green_down(bool on);
     [[nodiscard]] bool has_normals() const;
+    /// Of vertices.
+    [[nodiscard]] bool has_colors() const;
     /// Whether a plain body is all that is worn: then it may be tiled.
     [[nodiscard]] bool is_plain() const;
 
@@ -88,6 +90,9 @@ public:
     [[nodiscard]] QSize texels() const { return texels_; }
     /// What is being waited for, or what went wrong; empty: all is there.
     [[nodiscard]] QString message() const;
+
+    /// Whether a piece may look otherwise than the game's texture.
+    [[nodiscard]] static bool is_painted(const Piece& piece);
 
     /// Writes the islands at the texture's size as PNG or SVG, by the file's ending, alone or over the picture. `done` gets what went
     /// wrong.

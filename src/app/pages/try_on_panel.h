@@ -61,7 +61,7 @@ private:
     QWidget* tiles_box_;
     QPushButton* columns_;
     QLabel *mip_text_, *place_, *facts_, *reason_;
-    QAction *game_, *yours_, *result_, *lit_, *wires_, *islands_, *upright_, *green_;
+    QAction *game_, *yours_, *result_, *lit_, *wires_, *islands_, *upright_, *green_, *colors_;
     std::optional<std::uint32_t> island_;
     bool filling_ = false;
     bool ticked_ = false;  ///< the click that is being handled was on a box

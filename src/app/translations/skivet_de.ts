@@ -1277,14 +1277,24 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <translation>Wofür eine Quelle gehalten wird</translation>
         </message>
         <message>
-            <location filename="../../../src/app/models/try_on_model.cpp" />
-            <source>Choose a texture to see it on its object.</source>
-            <translation>Wähle eine Textur, um sie auf ihrem Ding zu sehen.</translation>
+            <location filename="../../../src/app/models/try_on_dressing.cpp" />
+            <source>Its source is not open.</source>
+            <translation>Ihre Quelle ist nicht offen.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_dressing.cpp" />
+            <source>Reading a mesh</source>
+            <translation>Ein Netz wird gelesen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_dressing.cpp" />
+            <source>Saving the islands</source>
+            <translation>Die Inseln werden gespeichert</translation>
         </message>
         <message>
             <location filename="../../../src/app/models/try_on_model.cpp" />
-            <source>Its source is not open.</source>
-            <translation>Ihre Quelle ist nicht offen.</translation>
+            <source>Choose a texture to see it on its object.</source>
+            <translation>Wähle eine Textur, um sie auf ihrem Ding zu sehen.</translation>
         </message>
         <message>
             <location filename="../../../src/app/models/try_on_model.cpp" />
@@ -1303,18 +1313,8 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
         </message>
         <message>
             <location filename="../../../src/app/models/try_on_model.cpp" />
-            <source>Reading a mesh</source>
-            <translation>Ein Netz wird gelesen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/models/try_on_model.cpp" />
             <source>Reading the mesh…</source>
             <translation>Das Netz wird gelesen…</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/models/try_on_model.cpp" />
-            <source>Saving the islands</source>
-            <translation>Die Inseln werden gespeichert</translation>
         </message>
         <message>
             <location filename="../../../src/app/models/try_on_model.cpp" />
@@ -3593,53 +3593,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>%1 % used</source>
-            <translation>%1 % belegt</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>%1 texels a unit</source>
-            <translation>%1 Texel je Einheit</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>%1 texels to the next</source>
-            <translation>%1 Texel zur nächsten</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>%1 × %1</source>
             <translation>%1 × %1</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>%L1 beyond the edges</source>
-            <translation>%L1 über den Rand hinaus</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>%L1 islands</source>
-            <translation>%L1 Inseln</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>%L1 mirrored</source>
-            <translation>%L1 gespiegelt</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>%L1 shared</source>
-            <translation>%L1 geteilt</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>%L1 triangles without coordinates</source>
-            <translation>%L1 Dreiecke ohne Koordinaten</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>1 island</source>
-            <translation>1 Insel</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
@@ -3723,6 +3678,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>Multiply by the colors of the mesh's vertices; games use them for other things, too</source>
+            <translation>Mit den Farben der Punkte des Netzes malnehmen; Spiele benutzen sie auch für anderes</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>Over the picture…</source>
             <translation>Über dem Bild…</translation>
         </message>
@@ -3745,16 +3705,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>So many times each way, to see its seams</source>
             <translation>So oft nebeneinander und übereinander, um ihre Nähte zu sehen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>Texel %1, %2</source>
-            <translation>Texel %1, %2</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>Texel %1, %2: nothing of the mesh</source>
-            <translation>Texel %1, %2: nichts vom Netz</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
@@ -3808,11 +3758,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>This part has other textures.</source>
-            <translation>Dieser Teil hat andere Texturen.</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>Tiles each way</source>
             <translation>Kacheln in jede Richtung</translation>
         </message>
@@ -3848,11 +3793,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>colors mix from mip %1</source>
-            <translation>Farben mischen sich ab Mip %1</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>detail %1</source>
             <translation>Stufe %1</translation>
         </message>
@@ -3878,18 +3818,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>island %L1 of %L2</source>
-            <translation>Insel %L1 von %L2</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>islands</source>
             <translation>Inseln</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>mip %1</source>
-            <translation>Mip %1</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
@@ -3903,18 +3833,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>mirrored: lettering comes out reversed</source>
-            <translation>gespiegelt: Schrift erscheint verkehrt herum</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>near</source>
             <translation>nah</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>others lie on the same texels</source>
-            <translation>andere liegen auf denselben Texeln</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
@@ -3933,8 +3853,98 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
+            <source>vertex colors</source>
+            <translation>Punktfarben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>z is up</source>
             <translation>z ist oben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>%1 % used</source>
+            <translation>%1 % belegt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>%1 texels a unit</source>
+            <translation>%1 Texel je Einheit</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>%1 texels to the next</source>
+            <translation>%1 Texel zur nächsten</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>%L1 beyond the edges</source>
+            <translation>%L1 über den Rand hinaus</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>%L1 islands</source>
+            <translation>%L1 Inseln</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>%L1 mirrored</source>
+            <translation>%L1 gespiegelt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>%L1 shared</source>
+            <translation>%L1 geteilt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>%L1 triangles without coordinates</source>
+            <translation>%L1 Dreiecke ohne Koordinaten</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>1 island</source>
+            <translation>1 Insel</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>Texel %1, %2</source>
+            <translation>Texel %1, %2</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>Texel %1, %2: nothing of the mesh</source>
+            <translation>Texel %1, %2: nichts vom Netz</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>This part has other textures.</source>
+            <translation>Dieser Teil hat andere Texturen.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>colors mix from mip %1</source>
+            <translation>Farben mischen sich ab Mip %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>island %L1 of %L2</source>
+            <translation>Insel %L1 von %L2</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>mip %1</source>
+            <translation>Mip %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>mirrored: lettering comes out reversed</source>
+            <translation>gespiegelt: Schrift erscheint verkehrt herum</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/try_on_panel_looking.cpp" />
+            <source>others lie on the same texels</source>
+            <translation>andere liegen auf denselben Texeln</translation>
         </message>
         <message>
             <location filename="../../../src/app/settings_dialog.cpp" />

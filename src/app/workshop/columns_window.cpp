@@ -63,6 +63,7 @@ ColumnsWindow::ColumnsWindow(QWidget* parent, std::shared_ptr<const TryOnModel::
     rows->verticalHeader()->hide();
     rows->setEditTriggers(QAbstractItemView::NoEditTriggers);
     rows->setSelectionMode(QAbstractItemView::NoSelection);
+    rows->setFocusPolicy(Qt::NoFocus);  // what can be changed has it
     rows->verticalHeader()->setDefaultSectionSize(34);
     rows->horizontalHeader()->setSectionResizeMode(1, QHeaderView::Stretch);
     const auto meanings = all_meanings();
