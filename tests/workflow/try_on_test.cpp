@@ -58,15 +58,15 @@ struct TryOn : Workflow {
 
 TEST_F(TryOn, AMeshWhoseMaterialIsReadElsewhereIsFoundByItsBytesOrItsName) {
     // An OBJ names its materials in a file beside it; the texture's name stands in neither the mesh nor its name.
-    const auto crate = found("props/crate_d.dds");
-    ASSERT_FALSE(crate.empty());
-    EXPECT_EQ(crate[0].name, "crate.obj");
-    EXPECT_GE(crate[0].sure, 0.7f);
-    EXPECT_EQ(crate[0].reason, "has its name");
-    ASSERT_EQ(crate.size(), 2u);
-    EXPECT_EQ(crate[1].name, "other.obj");
-    EXPECT_EQ(crate[1].reason, "in the same folder");
-    EXPECT_LT(crate[1].sure, crate[0].sure);
+    const auto box = found("props/crate_d.dds");
+    ASSERT_FALSE(box.empty());
+    EXPECT_EQ(box[0].name, "crate.obj");
+    EXPECT_GE(box[0].sure, 0.7f);
+    EXPECT_EQ(box[0].reason, "has its name");
+    ASSERT_EQ(box.size(), 2u);
+    EXPECT_EQ(box[1].name, "other.obj");
+    EXPECT_EQ(box[1].reason, "in the same folder");
+    EXPECT_LT(box[1].sure, box[0].sure);
 }
 
 TEST_F(TryOn, AFileOfMaterialsBesideAMeshTellsWhatLiesOnIt) {
@@ -99,9 +99,8 @@ TEST_F(TryOn, PartsWearTheTextureTheyNameAndOthersTheirOwn) {
     ASSERT_NE(outfit.of_part[1 - glass], Outfit::none);
     EXPECT_EQ(outfit.sets[outfit.of_part[1 - glass]], std::vector<std::size_t>{item("props/rope.dds")});
     // A texture that no part names is on the whole of it: somebody wants to see it there.
-    const auto crate =
-        outfit_of(*catalog, item("props/crate_d.dds"), *load_mesh(*opened.context, Address{zip, {"props/other.obj"}}, 1, {}));
-    EXPECT_EQ(crate.of_part, std::vector<std::uint32_t>{0});
+    const auto worn = outfit_of(*catalog, item("props/crate_d.dds"), *load_mesh(*opened.context, Address{zip, {"props/other.obj"}}, 1, {}));
+    EXPECT_EQ(worn.of_part, std::vector<std::uint32_t>{0});
     // And so is one that is in no catalog.
     EXPECT_EQ(outfit_of(*catalog, 10'000, *mesh).of_part, (std::vector<std::uint32_t>{0, 0}));
 }
