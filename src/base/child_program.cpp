@@ -148,7 +148,8 @@ Result<ChildEnd> run_child(const std::vector<std::string>& words, std::span<cons
             return fail_errno(error, "cannot wait for a program");
         }
         if (fds[0].revents) {
-            const auto n = ::write(in.write.get(), input[span].data() + written, std::min<std::size_t>(input[span].size() - written, 1 << 16));
+            const auto n =
+                ::write(in.write.get(), input[span].data() + written, std::min<std::size_t>(input[span].size() - written, 1 << 16));
             if (n > 0) written += static_cast<std::size_t>(n);
             else if (is_over(n)) span = input.size();
         }

@@ -97,10 +97,16 @@ Result<Bytes> run(const PackerProgram& packer, const std::vector<std::string>& c
     auto ended = run_child(words, std::span(&input, 1), {limits.time, most});
     if (!ended) return named(std::move(ended).error());
     if (ended->stopped == ChildEnd::Stopped::time)
-        return named({ErrorCode::limit, phrase("did not end within {} s", static_cast<double>(limits.time.count()) / 1000), {}, {},
+        return named({ErrorCode::limit,
+                      phrase("did not end within {} s", static_cast<double>(limits.time.count()) / 1000),
+                      {},
+                      {},
                       "The program hangs, or the data is not what it takes"});
     if (ended->stopped == ChildEnd::Stopped::output)
-        return named({ErrorCode::limit, phrase("gives more than {} bytes", grouped(most)), {}, {},
+        return named({ErrorCode::limit,
+                      phrase("gives more than {} bytes", grouped(most)),
+                      {},
+                      {},
                       "The data is not what it takes, or its size is another"});
     if (!ended->by_itself || ended->code != 0)
         return named({ErrorCode::damaged,

@@ -1,6 +1,6 @@
 #pragma once
-// Files of meshes, read by the Assimp library. It reads dozens of formats that nobody checked against hostile files as ours are, so it runs in a
-// program of its own (skivet-mesh): a file that ends it, or that wants too much, is an error and nothing else.
+// Files of meshes, read by the Assimp library. It reads dozens of formats that nobody checked against hostile files as ours are, so it runs
+// in a program of its own (skivet-mesh): a file that ends it, or that wants too much, is an error and nothing else.
 #include <filesystem>
 #include <functional>
 #include <optional>

@@ -16,9 +16,9 @@ struct Camera {
 /// A camera on a ball around a point.
 struct Orbit {
     Vec3 target = {0, 0, 0};
-    float turn = 0;      ///< radians around the upright axis; 0 looks along -z, at what faces +z
-    float rise = 0;      ///< radians above the horizon
-    float distance = 1;  ///< in the mesh's unit
+    float turn = 0;          ///< radians around the upright axis; 0 looks along -z, at what faces +z
+    float rise = 0;          ///< radians above the horizon
+    float distance = 1;      ///< in the mesh's unit
     bool upright_z = false;  ///< z is up, not y
     bool operator==(const Orbit&) const = default;
 };

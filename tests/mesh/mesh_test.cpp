@@ -136,8 +136,7 @@ TEST(ReadMesh, AFileItNamesIsAskedFor) {
 }
 
 TEST(ReadMesh, WithoutWhatItNamesItIsStillThere) {
-    const auto mesh =
-        read_mesh(program(), {"horse.obj", bytes_of("mtllib lost.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n"), {}});
+    const auto mesh = read_mesh(program(), {"horse.obj", bytes_of("mtllib lost.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n"), {}});
     ASSERT_TRUE(mesh) << mesh.error().message();
     EXPECT_EQ(mesh->triangles(), 1u);
 }
@@ -163,7 +162,8 @@ TEST(ReadMesh, SaysWhatIsWrong) {
 TEST(ReadMesh, HostileFilesEndNothing) {
     const std::string obj = "o horse\nv 0 0 0\nv 1 0 0\nv 0 1 0\nvt 0 0\nvt 1 0\nvt 0 1\nf 1/1 2/2 3/3\nf -1/-1 -2/-2 -3/-3\n";
     const std::string ply =
-        "ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int "
+        "ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list "
+        "uchar int "
         "vertex_indices\nend_header\n0 0 0\n1 0 0\n0 1 0\n3 0 1 2\n";
     std::uint32_t state = 3;
     const auto random = [&](std::size_t n) { return (state = state * 1664525 + 1013904223) / 65536 % n; };

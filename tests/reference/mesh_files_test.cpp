@@ -10,10 +10,11 @@ std::filesystem::path program() { return std::filesystem::path(SKIVET_BIN) / "sk
 
 Result<Mesh> read(std::string name, std::string_view text, std::map<std::string, Bytes> beside = {}) {
     const auto bytes = as_bytes(text);
-    return read_mesh(program(), {std::move(name), Bytes(bytes.begin(), bytes.end()), [beside](const std::string& path) -> std::optional<Bytes> {
-                                     const auto found = beside.find(path);
-                                     return found == beside.end() ? std::nullopt : std::optional(found->second);
-                                 }});
+    return read_mesh(program(),
+                     {std::move(name), Bytes(bytes.begin(), bytes.end()), [beside](const std::string& path) -> std::optional<Bytes> {
+                          const auto found = beside.find(path);
+                          return found == beside.end() ? std::nullopt : std::optional(found->second);
+                      }});
 }
 
 void put_floats(Bytes& to, std::initializer_list<float> values) {
@@ -22,15 +23,17 @@ void put_floats(Bytes& to, std::initializer_list<float> values) {
     to.insert(to.end(), writer.bytes.begin(), writer.bytes.end());
 }
 
-/// Khronos glTF 2.0 specification: 3.6 (buffers, little endian; accessors), 3.7.2.1 (TEXCOORD_0; attributes), 3.5.2 (matrices column by column),
-/// 3.9.2 (textures), 3.7.2.2 (front faces are counterclockwise). The upper left of a texture is (0, 0) (3.8.2). A right triangle, written by hand.
+/// Khronos glTF 2.0 specification: 3.6 (buffers, little endian; accessors), 3.7.2.1 (TEXCOORD_0; attributes), 3.5.2 (matrices column by
+/// column), 3.9.2 (textures), 3.7.2.2 (front faces are counterclockwise). The upper left of a texture is (0, 0) (3.8.2). A right triangle,
+/// written by hand.
 struct HandMade {
     Bytes buffer;
     HandMade() {
-        put_floats(buffer, {0, 0, 0, 2, 0, 0, 0, 1, 0});           // POSITION
-        put_floats(buffer, {0, 0, 1, 0, 0, 1, 0, 0, 1});           // NORMAL
+        put_floats(buffer, {0, 0, 0, 2, 0, 0, 0, 1, 0});            // POSITION
+        put_floats(buffer, {0, 0, 1, 0, 0, 1, 0, 0, 1});            // NORMAL
         put_floats(buffer, {0.25f, 0.75f, 1.5f, 0.75f, 0.25f, 0});  // TEXCOORD_0
-        for (const unsigned v : {0u, 0u, 1u, 0u, 2u, 0u, 0u, 0u}) buffer.push_back(static_cast<Byte>(v));  // indices, two bytes each, padded
+        for (const unsigned v : {0u, 0u, 1u, 0u, 2u, 0u, 0u, 0u})
+            buffer.push_back(static_cast<Byte>(v));  // indices, two bytes each, padded
     }
     [[nodiscard]] std::string json(std::string_view node, std::string_view uri) const {
         return fmt::format(R"({{"asset":{{"version":"2.0"}},"scene":0,"scenes":[{{"nodes":[0]}}],"nodes":[{{"name":"flag","mesh":0{}}}],
@@ -116,12 +119,14 @@ TEST(GltfFiles, NodesPlaceTheirMeshes) {  // 3.5.3: T · R · S; a matrix's elem
     EXPECT_EQ(corner(2), (Vec3{5, 0, 0}));
 }
 
-/// The OBJ format as described in "Object Files (.obj)", the appendix to the modeling program's manual that is its specification: statements v, vt, vn, f
-/// with indices from 1 and from the end (negative), faces of more than three corners; (0, 0) of vt is the lower left.
+/// The OBJ format as described in "Object Files (.obj)", the appendix to the modeling program's manual that is its specification:
+/// statements v, vt, vn, f with indices from 1 and from the end (negative), faces of more than three corners; (0, 0) of vt is the lower
+/// left.
 TEST(ObjFiles, AsTheyAreDescribed) {
-    const auto mesh = read("sign.obj",
-                           "# a sign\no board\nv 0 0 0\nv 4 0 0\nv 4 2 0\nv 0 2 0\nvt 0 0\nvt 1 0\nvt 1 1\nvt 0 1\nvn 0 0 1\nusemtl enamel\n"
-                           "f 1/1/1 2/2/1 3/3/1 4/4/1\no back\nf -4/-4/-1 -1/-1/-1 -2/-2/-1\n");
+    const auto mesh =
+        read("sign.obj",
+             "# a sign\no board\nv 0 0 0\nv 4 0 0\nv 4 2 0\nv 0 2 0\nvt 0 0\nvt 1 0\nvt 1 1\nvt 0 1\nvn 0 0 1\nusemtl enamel\n"
+             "f 1/1/1 2/2/1 3/3/1 4/4/1\no back\nf -4/-4/-1 -1/-1/-1 -2/-2/-1\n");
     ASSERT_TRUE(mesh) << mesh.error().message();
     ASSERT_EQ(mesh->parts.size(), 2u);
     EXPECT_EQ(mesh->parts[0].name, "board");
