@@ -334,6 +334,19 @@ TEST(MeshPicture, MarksAndWires) {
     EXPECT_LT(wired.at(16, 15)[0], wired.at(24, 16)[0]);  // the diagonal
 }
 
+TEST(MeshPicture, WhatGlowsIsSeenWithoutLight) {
+    // glTF 2.0, 3.9.3: emission is added as it is, whatever light there is.
+    MeshSurface surface;
+    surface.base_color = map_of({Image(4, 4, {200, 200, 200, 255})}, true);
+    surface.emission = map_of({Image(4, 4, {10, 128, 250, 255})}, true);
+    PictureLook look;
+    look.light.direct = look.light.around = 0;
+    const auto rays = rays_of(square());
+    EXPECT_EQ(drawn(rays, before(), 8, {surface}, look).at(4, 4), (Texel{10, 128, 250, 255}));
+    surface.emission.reset();
+    EXPECT_EQ(drawn(rays, before(), 8, {surface}, look).at(4, 4), (Texel{0, 0, 0, 255}));
+}
+
 TEST(MeshPicture, ColorsOfVerticesMultiplyTheBaseColor) {
     // glTF 2.0, 3.9.2: in linear light. Half of white is 188 of 255 (IEC 61966-2-1: 1.055 · 0.5^(1/2.4) - 0.055 = 0.7354).
     auto mesh = square();

@@ -93,10 +93,9 @@ void LeftState::save() {
 
 void keep_size(QWidget* window, const char* name) {
     const auto size = LeftState::the().value(QStringLiteral("sizes"), QLatin1String(name)).toArray();
-    if (size.size() == 2) {
-        const auto free = window->screen()->availableGeometry().size();
-        window->resize(QSize(size[0].toInt(), size[1].toInt()).boundedTo(free).expandedTo(window->minimumSizeHint()));
-    }
+    const auto wanted = size.size() == 2 ? QSize(size[0].toInt(), size[1].toInt()) : window->size();
+    // No larger than what the screen has free, the first time as well.
+    window->resize(wanted.boundedTo(window->screen()->availableGeometry().size()).expandedTo(window->minimumSizeHint()));
     new SizeKeeper(window, name);
 }
 
