@@ -149,6 +149,34 @@ TEST_F(OnTheObject, AHorseIsTurnedItsMirroredLetteringFoundAndATexelPickedIsTheO
     EXPECT_NEAR(panel->mesh_view()->distance(), 1, 0.001);
 }
 
+TEST_F(OnTheObject, IslandsLieOverTheFlatPicturesToo) {
+    show_horse();
+    press(Qt::Key_I);  // beside the object
+    EXPECT_FALSE(panel->flat_view()->has_overlay());
+    press(Qt::Key_I);
+    EXPECT_TRUE(panel->flat_view()->has_overlay());
+    auto* page = window->page<FittingPage>();
+    press(Qt::Key_O);
+    ASSERT_FALSE(page->is_on_object());
+    EXPECT_FALSE(page->compare()->view(0)->has_overlay());
+    page->list()->setFocus();
+    press(Qt::Key_I);
+    ASSERT_TRUE(wait([&] { return page->compare()->view(0)->has_overlay() && page->compare()->view(2)->has_overlay(); }));
+    EXPECT_FALSE(page->compare()->view(3)->has_overlay());  // the difference
+    press(Qt::Key_I);
+    EXPECT_FALSE(page->compare()->view(0)->has_overlay());
+    // And over the catalog's large picture, for whatever is chosen.
+    window->go_to(PageId::catalog);
+    auto* catalog = window->page<CatalogPage>();
+    catalog->contact_sheet()->setFocus();
+    press(Qt::Key_I);
+    ASSERT_TRUE(wait([&] { return catalog->viewer()->view()->has_overlay(); }));
+    catalog->viewer()->show_item(items("tent").at(0));
+    ASSERT_TRUE(wait([&] { return catalog->viewer()->view()->has_overlay() && !models.jobs.busy(); }));
+    press(Qt::Key_I);
+    EXPECT_FALSE(catalog->viewer()->view()->has_overlay());
+}
+
 TEST_F(OnTheObject, FartherAwayTheMipsGetSmaller) {
     show_horse();
     auto* text = panel->findChild<QLabel*>(QStringLiteral("mip_text"));

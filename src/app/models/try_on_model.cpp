@@ -88,6 +88,7 @@ void TryOnModel::clear() {
     maps_.clear();
     unread_.clear();
     mesh_.reset();
+    overlay_.reset();
     flat_ = {};
     flat_map_.reset();
     pictures_.set_scene({});
@@ -124,6 +125,7 @@ void TryOnModel::begin(bool anew) {
         meshes_.clear();
         parts_.clear();
         details_.clear();
+        overlay_.reset();
         mesh_.reset();
         flat_ = {};
         flat_map_.reset();

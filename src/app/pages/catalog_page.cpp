@@ -80,6 +80,10 @@ CatalogPage::CatalogPage(CatalogModel* model, TryOnModel* try_on, FrameModel* fr
     auto* object = add_action("on-the-object", tr("On the object"), Qt::Key_O, tr("See where the texture lies on its mesh"),
                               [this] { show_on_object(); });
     object->setVisible(try_on_ != nullptr);
+    auto* islands = add_action("islands", tr("Islands"), Qt::Key_I, tr("Where the mesh lies on the texture that is shown large"), [] {});
+    islands->setCheckable(true);
+    islands->setVisible(try_on_ != nullptr);
+    connect(islands, &QAction::toggled, this, &CatalogPage::show_islands);
     add_action("copy-the-picture", tr("Copy the picture"), QKeySequence::Copy, tr("What is shown large, for another program"),
                [this] { copy_picture(); });
     add_action("find-the-pasted-picture", tr("Find the pasted picture"), QKeySequence::Paste,
@@ -464,6 +468,19 @@ void CatalogPage::show_on_object() {
     on_object_->show();
     on_object_->raise();
     on_object_->activateWindow();
+}
+
+void CatalogPage::show_islands(bool show) {
+    if (!try_on_) return;
+    if (!islands_of_) {
+        islands_of_ = try_on_->another().release();
+        islands_of_->setParent(this);
+        connect(islands_of_, &TryOnModel::scene_changed, this, [this] { viewer_->view()->set_overlay(islands_of_->overlay()); });
+    }
+    disconnect(viewer_, &TextureViewer::showing, islands_of_, nullptr);
+    if (!show) return islands_of_->clear();
+    connect(viewer_, &TextureViewer::showing, islands_of_, &TryOnModel::show_item);
+    islands_of_->show_item(viewer_->item());
 }
 
 void CatalogPage::show_frame() {

@@ -63,6 +63,7 @@ private:
     void drag_chosen();
     void copy_picture();
     void show_on_object();
+    void show_islands(bool show);
     void show_frame();
     /// Goes to a texture, whatever was searched for.
     void show_texture(std::size_t item);
@@ -73,6 +74,7 @@ private:
     CatalogModel* model_;
     TryOnModel* try_on_;
     QPointer<TryOnWindow> on_object_;
+    TryOnModel* islands_of_ = nullptr;  ///< of the texture that is shown large, once somebody wants to see them
     FrameModel* frame_;
     QPointer<FrameWindow> frame_window_;
     ContactModel* cards_;

@@ -80,6 +80,13 @@ FittingPage::FittingPage(BenchModel* model, KinModel* kin, TryOnModel* try_on, Q
         toggled(add_action("on-the-object", tr("on the object"), Qt::Key_O,
                            tr("Where the texture lies on its mesh, and how it looks there"), [this] { show_object(!is_on_object()); }));
     object_->setVisible(try_on_ != nullptr);
+    islands_ = toggled(add_action("islands", tr("islands"), Qt::Key_I,
+                                  tr("Where the mesh lies on the texture; mirrored ones are orange, shared ones green"), [this] {
+                                      if (!is_on_object()) return show_islands();
+                                      islands_->setChecked(!islands_->isChecked());  // the panel has its own
+                                      try_on_panel_->toggle_islands();
+                                  }));
+    islands_->setVisible(try_on_ != nullptr);
     blocks_ = toggled(add_action("new-blocks", tr("new blocks"), Qt::Key_K, tr("Outline the blocks that are encoded anew"),
                                  [this] { update_pictures(); }),
                       true);
@@ -135,6 +142,7 @@ FittingPage::FittingPage(BenchModel* model, KinModel* kin, TryOnModel* try_on, Q
         compare_->set_titles({tr("The game's"), tr("Yours"), tr("The game gets"), tr("Difference")});
         compare_->set_pictures({compare_->view(0)->image(), yours, {}, {}}, tr("Encoding…"));
     });
+    if (try_on_) connect(try_on_, &TryOnModel::scene_changed, this, [this] { compare_->set_overlay(islands_->isChecked() ? try_on_->overlay() : nullptr); });
     if (kin_)
         connect(kin_, &KinModel::ready, this, [this](PieceId piece) {
             if (piece == piece_ && isVisible()) update_view();
@@ -157,7 +165,7 @@ QWidget* FittingPage::make_left() {
         for (auto* action : last) row->addWidget(new Button(action, Button::Look::toggle));
         into->addLayout(row);
     };
-    row_of({all_, one_, split_, flip_, object_}, {blocks_, loss_, zoom_}, nullptr);
+    row_of({all_, one_, split_, flip_, object_}, {islands_, blocks_, loss_, zoom_}, nullptr);
     sides_ = new QStackedWidget;
     box->addWidget(sides_, 1);
     auto* flat = new QWidget;
@@ -273,9 +281,16 @@ void FittingPage::show_object(bool on) {
         try_on_->show_piece(piece_);
         try_on_panel_->mesh_view()->setFocus();
     } else {
-        try_on_->clear();
+        show_islands();
         update_view();
     }
+}
+
+void FittingPage::show_islands() {
+    if (!try_on_) return;
+    if (islands_->isChecked()) try_on_->show_piece(piece_);
+    else if (!is_on_object()) try_on_->clear();
+    compare_->set_overlay(islands_->isChecked() ? try_on_->overlay() : nullptr);
 }
 
 void FittingPage::set_layout(CompareView::Layout layout) {
@@ -296,7 +311,7 @@ void FittingPage::choose_cell(std::optional<std::size_t> cell, bool go_there) {
 }
 
 void FittingPage::update_view() {
-    if (is_on_object()) try_on_->show_piece(piece_);
+    if (try_on_ && (is_on_object() || islands_->isChecked())) try_on_->show_piece(piece_);
     if (piece_ == 0) return;
     const auto fitted = fits_->fit(piece_);  // null: `ready` comes back here
     const bool fresh = fitted && fitted != fitted_;

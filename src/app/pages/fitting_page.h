@@ -51,6 +51,7 @@ private:
     /// Menu of the formats the texture could have, each with its price.
     void show_formats(const QPoint& at);
     void set_layout(CompareView::Layout layout);
+    void show_islands();
     void choose_cell(std::optional<std::size_t> cell, bool go_there);
 
     BenchModel* model_;
@@ -73,7 +74,7 @@ private:
     MipRows* mips_;
     QLabel *mip_text_, *list_title_;
     QVBoxLayout* cards_;
-    QAction *all_, *one_, *split_, *flip_, *object_, *blocks_, *loss_, *zoom_, *of_, *amplify_, *worst_, *mend_all_, *next_, *touch_;
+    QAction *all_, *one_, *split_, *flip_, *object_, *islands_, *blocks_, *loss_, *zoom_, *of_, *amplify_, *worst_, *mend_all_, *next_, *touch_;
 };
 
 }  // namespace skivet::app

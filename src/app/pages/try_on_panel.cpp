@@ -163,7 +163,7 @@ QWidget* TryOnPanel::make_flat() {
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(6);
     islands_ =
-        toggle("islands", tr("islands"), Qt::Key_I, tr("Where the mesh lies on the texture; mirrored ones are orange, shared ones green"),
+        toggle("islands", tr("islands"), {}, tr("Where the mesh lies on the texture; mirrored ones are orange, shared ones green"),
                true, [this] { show_scene(false); });
     auto* save = new Button(tr("Save the islands…"), Button::Look::link);
     save->setObjectName(QStringLiteral("save_islands"));

@@ -18,6 +18,8 @@ public:
     explicit TryOnPanel(TryOnModel* model, QWidget* parent = nullptr);
     /// The next of the game's, yours and what the game gets.
     void flip();
+    /// Shows the islands over the flat picture, or not.
+    void toggle_islands() { islands_->trigger(); }
     [[nodiscard]] MeshView* mesh_view() const { return view_; }
     [[nodiscard]] ImageView* flat_view() const { return flat_; }
     [[nodiscard]] QTreeWidget* tree() const { return tree_; }

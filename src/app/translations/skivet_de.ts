@@ -1930,6 +1930,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/catalog_page.cpp" />
+            <source>Islands</source>
+            <translation>Inseln</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/catalog_page.cpp" />
             <source>Its path in the archive from then on:</source>
             <translation>Von da an sein Pfad im Archiv:</translation>
         </message>
@@ -2162,6 +2167,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/catalog_page.cpp" />
             <source>What is shown large, for another program</source>
             <translation>Was groß gezeigt wird, für ein anderes Programm</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/catalog_page.cpp" />
+            <source>Where the mesh lies on the texture that is shown large</source>
+            <translation>Wo das Netz auf der Textur liegt, die groß gezeigt wird</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/catalog_page.cpp" />
@@ -2875,6 +2885,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/fitting_page.cpp" />
+            <source>Where the mesh lies on the texture; mirrored ones are orange, shared ones green</source>
+            <translation>Wo das Netz auf der Textur liegt; gespiegelte Inseln sind orange, geteilte grün</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/fitting_page.cpp" />
             <source>Where the texture lies on its mesh, and how it looks there</source>
             <translation>Wo die Textur auf ihrem Netz liegt und wie sie dort aussieht</translation>
         </message>
@@ -2887,6 +2902,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/fitting_page.cpp" />
             <source>four</source>
             <translation>vier</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/fitting_page.cpp" />
+            <source>islands</source>
+            <translation>Inseln</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/fitting_page.cpp" />
@@ -3773,11 +3793,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>Where the mesh lies on the texture; mirrored ones are orange, shared ones green</source>
-            <translation>Wo das Netz auf der Textur liegt; gespiegelte Inseln sind orange, geteilte grün</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>a quarter</source>
             <translation>ein Viertel</translation>
         </message>
@@ -3815,11 +3830,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
             <source>half</source>
             <translation>halb</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/pages/try_on_panel.cpp" />
-            <source>islands</source>
-            <translation>Inseln</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/try_on_panel.cpp" />
@@ -6911,6 +6921,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />
             <source>What is other than in this version is told</source>
             <translation>Was anders ist als in dieser Version, wird gesagt</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/workshop_actions.cpp" />
+            <source>Where the mesh lies on the texture</source>
+            <translation>Wo das Netz auf der Textur liegt</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/workshop_actions.cpp" />

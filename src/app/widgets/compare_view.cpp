@@ -85,6 +85,10 @@ void CompareView::set_blocks(const QImage& outlined, const QImage& tint) {
     show_second();
 }
 
+void CompareView::set_overlay(const std::shared_ptr<const std::vector<OverlayLine>>& lines) {
+    for (std::size_t i = 0; i + 1 < most; ++i) views_[i]->set_overlay(lines);
+}
+
 void CompareView::set_marked(QRect texels) {
     for (auto* view : views_) view->set_marked(texels);
 }

@@ -30,6 +30,8 @@ public:
     void flip();
     void toggle_one_to_one() { views_[current_]->toggle_one_to_one(); }
     void set_blocks(const QImage& outlined, const QImage& tint);
+    /// Lines over all but the difference; null: none.
+    void set_overlay(const std::shared_ptr<const std::vector<OverlayLine>>& lines);
     void set_marked(QRect texels);
     void show_texels(QRect texels);
     /// Of the last picture; see ImageView.

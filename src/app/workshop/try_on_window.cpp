@@ -19,6 +19,7 @@ TryOnWindow::TryOnWindow(QWidget* parent, std::unique_ptr<TryOnModel> model) : Q
     panel_ = new TryOnPanel(model_.get());
     box->addWidget(panel_);
     add_workshop_action(this, "try-on-window/flip", [this] { panel_->flip(); });
+    add_workshop_action(this, "try-on-window/islands", [this] { panel_->toggle_islands(); });
     const auto say_name = [this] { setWindowTitle(model_->is_empty() ? tr("On the object") : tr("%1 on its object").arg(model_->name())); };
     connect(model_.get(), &TryOnModel::rows_changed, this, say_name);
     say_name();

@@ -66,6 +66,8 @@ constexpr WorkshopAction rows[] = {
      QT_TRANSLATE_NOOP("Workshop", "The pieces get these touch-ups; they can be changed at any time")},
     {"try-on-window/flip", QT_TRANSLATE_NOOP("Workshop", "Flip"), Qt::Key_F,
      QT_TRANSLATE_NOOP("Workshop", "The game's, yours, what the game will get")},
+    {"try-on-window/islands", QT_TRANSLATE_NOOP("Workshop", "Islands"), Qt::Key_I,
+     QT_TRANSLATE_NOOP("Workshop", "Where the mesh lies on the texture")},
     {"versions/go-back", QT_TRANSLATE_NOOP("Workshop", "Go back to this"), Qt::Key_Return,
      QT_TRANSLATE_NOOP("Workshop", "Write this version into the work folder; what is there now stays in the list")},
     {"versions/clear", QT_TRANSLATE_NOOP("Workshop", "Clear…"), 0,
