@@ -142,7 +142,9 @@ FittingPage::FittingPage(BenchModel* model, KinModel* kin, TryOnModel* try_on, Q
         compare_->set_titles({tr("The game's"), tr("Yours"), tr("The game gets"), tr("Difference")});
         compare_->set_pictures({compare_->view(0)->image(), yours, {}, {}}, tr("Encoding…"));
     });
-    if (try_on_) connect(try_on_, &TryOnModel::scene_changed, this, [this] { compare_->set_overlay(islands_->isChecked() ? try_on_->overlay() : nullptr); });
+    if (try_on_)
+        connect(try_on_, &TryOnModel::scene_changed, this,
+                [this] { compare_->set_overlay(islands_->isChecked() ? try_on_->overlay() : nullptr); });
     if (kin_)
         connect(kin_, &KinModel::ready, this, [this](PieceId piece) {
             if (piece == piece_ && isVisible()) update_view();

@@ -74,7 +74,8 @@ private:
     MipRows* mips_;
     QLabel *mip_text_, *list_title_;
     QVBoxLayout* cards_;
-    QAction *all_, *one_, *split_, *flip_, *object_, *islands_, *blocks_, *loss_, *zoom_, *of_, *amplify_, *worst_, *mend_all_, *next_, *touch_;
+    QAction *all_, *one_, *split_, *flip_, *object_, *islands_, *blocks_, *loss_, *zoom_, *of_, *amplify_, *worst_, *mend_all_, *next_,
+        *touch_;
 };
 
 }  // namespace skivet::app

@@ -162,9 +162,8 @@ QWidget* TryOnPanel::make_flat() {
     auto* box = new QVBoxLayout(whole);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(6);
-    islands_ =
-        toggle("islands", tr("islands"), {}, tr("Where the mesh lies on the texture; mirrored ones are orange, shared ones green"),
-               true, [this] { show_scene(false); });
+    islands_ = toggle("islands", tr("islands"), {}, tr("Where the mesh lies on the texture; mirrored ones are orange, shared ones green"),
+                      true, [this] { show_scene(false); });
     auto* save = new Button(tr("Save the islands…"), Button::Look::link);
     save->setObjectName(QStringLiteral("save_islands"));
     save->setToolTip(tr("As a picture to paint over, at the texture's size"));
