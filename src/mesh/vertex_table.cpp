@@ -298,7 +298,8 @@ Result<Mesh> mesh_of(const VertexTable& table, const TableReading& reading, std:
     part.name = std::move(name);
     std::vector<std::size_t> row_of;  // by vertex
     std::vector<std::uint32_t> vertex_of(table.rows);
-    if (const auto* number = at(VertexField::number)) {
+    constexpr float most_exact = 1 << 24;  // beyond it different whole numbers are one float
+    if (const auto* number = at(VertexField::number); number && number->high < most_exact) {
         std::unordered_map<float, std::uint32_t> known;
         for (std::size_t r = 0; r < table.rows; ++r) {
             const auto [found, is_new] = known.emplace(number->values[r], static_cast<std::uint32_t>(row_of.size()));

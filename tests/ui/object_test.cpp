@@ -168,11 +168,16 @@ TEST_F(OnTheObject, IslandsLieOverTheFlatPicturesToo) {
     // And over the catalog's large picture, for whatever is chosen.
     window->go_to(PageId::catalog);
     auto* catalog = window->page<CatalogPage>();
+    catalog->viewer()->show_item(items("tent").at(0));
     catalog->contact_sheet()->setFocus();
     press(Qt::Key_I);
     ASSERT_TRUE(wait([&] { return catalog->viewer()->view()->has_overlay(); }));
-    catalog->viewer()->show_item(items("tent").at(0));
-    ASSERT_TRUE(wait([&] { return catalog->viewer()->view()->has_overlay() && !models.jobs.busy(); }));
+    catalog->viewer()->show_item(items("balloon").at(0));  // lies on no mesh
+    EXPECT_FALSE(catalog->viewer()->view()->has_overlay());
+    ASSERT_TRUE(wait([&] { return !models.jobs.busy(); }));
+    EXPECT_FALSE(catalog->viewer()->view()->has_overlay());
+    catalog->viewer()->show_item(items("bricks").at(0));
+    ASSERT_TRUE(wait([&] { return catalog->viewer()->view()->has_overlay(); }));
     press(Qt::Key_I);
     EXPECT_FALSE(catalog->viewer()->view()->has_overlay());
 }
@@ -194,6 +199,9 @@ TEST_F(OnTheObject, FartherAwayTheMipsGetSmaller) {
 TEST_F(OnTheObject, WhatItLiesOnIsChosenRememberedAndSaved) {
     show_horse();
     // The islands as a picture of the texture's size, and as SVG.
+    std::optional<Error> refused;
+    model->save_islands(folder / "lines.jpg", false, [&](const std::optional<Error>& error) { refused = error; });
+    EXPECT_TRUE(refused) << "no PNG under another name";
     int saved = 0;
     for (const auto* name : {"alone.png", "over.png", "lines.svg"})
         model->save_islands(folder / name, std::string_view(name) == "over.png", [&](const std::optional<Error>& error) {
@@ -240,6 +248,17 @@ TEST_F(OnTheObject, WhatItLiesOnIsChosenRememberedAndSaved) {
     ASSERT_TRUE(there());
     EXPECT_EQ(model->parts().size(), 2u);
     EXPECT_FALSE(model->parts()[0].on);
+}
+
+TEST_F(OnTheObject, AMeshThatCannotBeReadSaysWhyAndTheNextOneIsShown) {
+    show_horse();
+    put_file(folder / "broken.glb", Bytes(40, std::byte{7}));
+    model->add_file(folder / "broken.glb");
+    ASSERT_TRUE(wait([&] { return settled() && model->message().contains(QStringLiteral("broken.glb")); }))
+        << model->message().toStdString();
+    EXPECT_TRUE(model->meshes().front().wrong);
+    model->use_only(1);
+    ASSERT_TRUE(wait([&] { return is_there() && model->message().isEmpty(); })) << model->message().toStdString();
 }
 
 TEST_F(OnTheObject, ATableOfVerticesIsCorrectedAndTriedOn) {
@@ -315,6 +334,25 @@ TEST_F(OnTheObject, ASetIsEditedSeenOnTheMeshAndDelivered) {
     press(Qt::Key_F);
     ASSERT_TRUE(wait([&] { return settled() && color_at(cheek) == was; }));
 
+    // A save that cannot be read is said, and only where it would be seen.
+    const auto good = get_file(models.store.project().work() / named("horse_a_tint").file);
+    const auto write = [&](ByteSpan bytes) {
+        const auto file = models.store.project().work() / named("horse_a_tint").file;
+        put_file(file.string() + ".new", bytes);
+        std::filesystem::rename(file.string() + ".new", file);
+    };
+    auto broken = good;
+    for (std::size_t i = 60; i < broken.size() - 20; ++i) broken[i] ^= std::byte{0x5A};
+    const auto edit = named("horse_a_tint").edit();
+    write(broken);
+    ASSERT_TRUE(wait([&] { return named("horse_a_tint").edit() != edit; }));
+    model->set_side(TryOnModel::Side::yours);
+    ASSERT_TRUE(wait([&] { return settled() && !model->message().isEmpty(); }));
+    model->set_side(TryOnModel::Side::game);
+    ASSERT_TRUE(wait([&] { return settled() && model->message().isEmpty(); })) << model->message().toStdString();
+    write(good);
+    ASSERT_TRUE(wait([&] { return named("horse_a_tint").edit() == edit; }));
+
     ASSERT_TRUE(wait([&] { return !waits(named("horse_a_tint").state) || named("horse_a_tint").state == PieceState::fits; }));
     window->go_to(PageId::delivery);
     ASSERT_TRUE(wait([&] { return models.delivery.plan() && models.delivery.plan()->piece_count() == 2; }));
@@ -386,6 +424,14 @@ TEST_F(ByFrame, AFrameIsSteppedThroughByKeysAndByPointing) {
     QSignalSpy recorded(&models.frame, &FrameModel::recorded);
     record("first");
     ASSERT_TRUE(wait([&] { return !recorded.isEmpty(); })) << "the newest is offered by itself";
+    // A large one takes its time: first its folder is there, much later what makes it whole.
+    recorded.clear();
+    std::filesystem::create_directories(game / "frames/second");
+    QTest::qWait(1200);
+    EXPECT_TRUE(recorded.isEmpty());
+    for (const auto& file : std::filesystem::directory_iterator(game / "frames/first"))
+        std::filesystem::copy(file.path(), game / "frames/second" / file.path().filename());
+    ASSERT_TRUE(wait([&] { return !recorded.isEmpty(); }));
     auto* frame = open();
     const auto all = models.frame.record()->things.size();
     ASSERT_GT(all, 30u);

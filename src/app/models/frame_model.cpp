@@ -13,6 +13,7 @@ namespace {
 
 constexpr std::uint64_t most_picture = 512u << 20;
 constexpr std::size_t most_hits = 8;
+constexpr qsizetype most_watched = 32;
 
 Result<Image> read_picture(const ReadContext& context, const fs::path& file) {
     SKIVET_TRY(auto bytes, read_file(file, most_picture));
@@ -38,12 +39,20 @@ FrameModel::FrameModel(ProjectStore& store, CatalogModel& catalog, QObject* pare
         newest_known_ = false;
         watch();
     });
-    // What was looked for in another catalog is looked for again.
-    connect(&catalog_, &CatalogModel::analysis_changed, this, [this] {
-        if (!record_ || catalog_.unseen() > 0) return;
-        for (auto& [texture, one] : found_) one.looked = false, one.hits.clear();
-        look();
-    });
+    connect(&catalog_, &CatalogModel::catalog_changed, this, &FrameModel::renew);
+    connect(&catalog_, &CatalogModel::analysis_changed, this, &FrameModel::renew);
+}
+
+void FrameModel::renew() {
+    if (!record_) return;
+    // Other items, or pictures that nobody had looked at: what was found is looked for again.
+    const bool whole = catalog_.unseen() == 0;
+    if (catalog_.snapshot() == found_in_ && (seen_whole_ || !whole)) return;
+    found_in_ = catalog_.snapshot();
+    seen_whole_ = whole;
+    for (auto& [texture, one] : found_) one.looked = false, one.hits.clear();
+    emit found_more();
+    look();
 }
 
 std::vector<fs::path> FrameModel::folders() const {
@@ -76,6 +85,13 @@ void FrameModel::look_for_newest(std::function<void(std::optional<fs::path>)> do
                 // Where there is none yet the folder above is watched for it.
                 const auto there = fs::is_directory(folder, code) ? folder : folder.parent_path();
                 if (fs::is_directory(there, code)) out.there << QString::fromStdString(there.string());
+                // A record is a folder first and whole only when its frame.jsonl comes: those that are being written are watched.
+                for (fs::directory_iterator at(folder, code), end; !code && at != end && out.there.size() < most_watched;
+                     at.increment(code)) {
+                    std::error_code none;
+                    if (at->is_directory(none) && !fs::exists(at->path() / "frame.jsonl", none))
+                        out.there << QString::fromStdString(at->path().string());
+                }
             }
             return out;
         },
@@ -117,6 +133,8 @@ void FrameModel::open(const fs::path& place) {
             map_ = std::move(opened.map);
             found_.clear();
             looking_ = false;
+            found_in_ = catalog_.snapshot();
+            seen_whole_ = catalog_.unseen() == 0;
             thing_ = 0;
             emit this->opened();
             emit thing_changed();
@@ -177,8 +195,11 @@ void FrameModel::look() {
                 }
                 one.captured = *picture;
                 emit found_more();
-                catalog_.find_picture(*picture, [this, texture, record](Result<std::vector<PictureHit>> hits) {
+                const auto asked = catalog_.snapshot();
+                catalog_.find_picture(*picture, [this, texture, record, asked, whole = seen_whole_](Result<std::vector<PictureHit>> hits) {
                     if (record != record_) return;
+                    looking_ = false;
+                    if (asked != catalog_.snapshot() || whole != seen_whole_) return look();  // of a catalog that is gone
                     auto& found = found_[texture];
                     found.looked = true;
                     if (hits) {
@@ -191,7 +212,6 @@ void FrameModel::look() {
                                                         std::uint32_t(found.captured.height()), size_of);
                         if (found.hits.size() > most_hits) found.hits.resize(most_hits);
                     } else found.wrong = spoken(hits.error().message());
-                    looking_ = false;
                     emit found_more();
                     look();
                 });
@@ -202,6 +222,9 @@ void FrameModel::look() {
 
 void FrameModel::save_texture(std::size_t texture, const fs::path& file, std::function<void(std::optional<Error>)> done) {
     if (!record_ || texture >= record_->textures.size()) return;
+    if (const auto ending = record_->textures[texture].file.extension(); file.extension() != ending)
+        return done(Error{ErrorCode::usage,
+                          tr("What was captured is a file that ends with %1.").arg(QString::fromStdString(ending.string())).toStdString()});
     jobs_.run(
         this, tr("Saving a texture"),
         [from = record_->textures[texture].file, file]() -> std::optional<Error> {

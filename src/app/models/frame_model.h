@@ -41,7 +41,7 @@ public:
     [[nodiscard]] const Found& found(std::size_t texture) const;
     /// The items of a texture's hits that are right now in the catalog.
     [[nodiscard]] std::optional<std::size_t> item_of(std::size_t texture) const;
-    /// The captured texture as a file of its own. `done` gets what went wrong.
+    /// The captured texture as a file of its own, which ends as the captured one does. `done` gets what went wrong.
     void save_texture(std::size_t texture, const std::filesystem::path& file, std::function<void(std::optional<Error>)> done);
 
     /// The newest record of the game's or the project's; asked for beside the window.
@@ -58,6 +58,7 @@ signals:
 
 private:
     void look();
+    void renew();
     void watch();
     [[nodiscard]] std::vector<std::filesystem::path> folders() const;
 
@@ -71,6 +72,8 @@ private:
     std::map<std::size_t, Found> found_;
     quint64 request_ = 0;
     bool looking_ = false;
+    std::shared_ptr<const CatalogSnapshot> found_in_;  ///< what the finds are items of
+    bool seen_whole_ = false;                          ///< and whether all of its pictures had been looked at
     QFileSystemWatcher watcher_;
     QTimer settle_;  ///< a record is written file by file
     std::optional<std::filesystem::path> newest_;

@@ -12,7 +12,6 @@ namespace {
 
 constexpr std::uint32_t most_of_shown = 8192, most_of_others = 2048;
 constexpr std::size_t most_worn = 12;  ///< textures of a set
-constexpr std::string_view as_game = "game";
 
 std::string wish_text(const Piece& piece) {
     std::string out(info(piece.options.format).name);
@@ -47,7 +46,7 @@ std::vector<TryOnModel::Worn> TryOnModel::worn_of(std::size_t set) const {
 void TryOnModel::dress() {
     dressing_.cancel();
     dressing_ = {};
-    if (!mesh_ || outfit_.sets.empty()) return;
+    if (!dressing_on_ || !mesh_ || outfit_.sets.empty()) return;
     const auto& snapshot = *seen_->snapshot;
     const auto& items = snapshot.catalog.items;
     struct Task {
@@ -63,12 +62,14 @@ void TryOnModel::dress() {
     for (std::size_t s = 0; s < sets.size(); ++s)
         for (const auto& worn : worn_of(s)) {
             const auto* piece = store_.project().piece(worn.piece);
-            Task task{{worn, std::string(as_game)}, {}, piece ? std::optional(*piece) : std::nullopt, false, nullptr};
+            // What was taken may be taken anew.
+            Task task{
+                {worn, piece ? "game " + piece->original_hash : "game"}, {}, piece ? std::optional(*piece) : std::nullopt, false, nullptr};
             const bool is_item = worn.item < items.size();
             const auto role = is_item ? seen_->analysis.roles[worn.item] : Role::unsure;
             task.wish = {role, worn.item == item_ ? most_of_shown : most_of_others,
                          is_item ? items[worn.item].desc.format : Format::unknown};
-            if (piece && TryOnModel::is_painted(*piece) && side_ != Side::game) {
+            if (piece && is_painted(*piece) && side_ != Side::game) {
                 task.edited = side_ == Side::yours;
                 task.key.second = task.edited ? "edit " + piece->edit() : "fit " + piece->edit() + ' ' + wish_text(*piece);
                 if (!task.edited && !maps_.contains(task.key) && !unread_.contains(task.key)) {
@@ -143,7 +144,6 @@ void TryOnModel::dress() {
                 for (const auto& [key, one] : set) used.insert(key);
             std::erase_if(maps_, [&](const auto& one) { return one.first.second.starts_with("edit ") && !used.contains(one.first); });
             std::erase_if(unread_, [&](const auto& one) { return !used.contains(one.first); });
-            if (!unread_.empty()) wrong_ = unread_.begin()->second;
             flat_map_ = dressed.flat_map;
             if (!dressed.flat.isNull()) flat_ = dressed.flat;
             if (!flat_map_) flat_ = {};
@@ -185,12 +185,16 @@ void TryOnModel::keep_reading(const VertexTable& table, const TableReading& read
 
 void TryOnModel::save_islands(const std::filesystem::path& file, bool over_picture, std::function<void(std::optional<Error>)> done) {
     if (!layout()) return;
+    const auto ending = lower(file.extension().string());
+    if (ending != ".svg" && ending != ".png")
+        return done(
+            Error{ErrorCode::usage, tr("Islands are saved as .png or .svg, not as %1.").arg(QString::fromStdString(ending)).toStdString()});
     jobs_.run(
         this, tr("Saving the islands"),
-        [file, over_picture, layout = layout(), map = flat_map_]() -> std::optional<Error> {
+        [file, is_svg = ending == ".svg", over_picture, layout = layout(), map = flat_map_]() -> std::optional<Error> {
             const bool has_picture = map && map->is_there();
             const auto bytes = [&]() -> Result<Bytes> {
-                if (lower(file.extension().string()) == ".svg") {
+                if (is_svg) {
                     std::string picture;
                     if (over_picture && has_picture) {
                         SKIVET_TRY(const auto png, write_png(map->levels.front()));

@@ -11,8 +11,12 @@ constexpr float sure_enough = 0.5f;  ///< below that a plain body tells more tha
 
 std::vector<OverlayLine> overlay_of(const UvLayout& layout) {
     using Look = OverlayLine::Look;
+    // All are gone through at every paint; what lies inside islands is not told apart where there is so much of it.
+    constexpr std::size_t most_lines = 300'000;
     std::vector<OverlayLine> out;
-    for (const auto& line : uv_lines(layout)) {
+    const auto lines = uv_lines(layout);
+    for (const auto& line : lines) {
+        if (!line.border && lines.size() > most_lines) continue;
         const auto& island = layout.islands[line.island];
         out.push_back({QLineF(double(line.from[0]), double(line.from[1]), double(line.to[0]), double(line.to[1])), int(line.island),
                        !line.border      ? Look::faint
@@ -254,7 +258,8 @@ void TryOnModel::build() {
     if (there.empty()) {
         box_ = {};
         pictures_.set_scene({nullptr, pictures_.scene().surfaces, nullptr});
-        set_message(tr("Nothing of it is on: switch a part on."));
+        overlay_.reset();
+        set_message(parts_.empty() ? QString() : tr("Nothing of it is on: switch a part on."));  // without parts something is wrong
         return;
     }
     struct Built {
@@ -307,6 +312,12 @@ void TryOnModel::lay_out(const std::vector<std::size_t>& worn) {
             pictures_.set_scene(std::move(scene));
             emit scene_changed(false);
         });
+}
+
+void TryOnModel::set_dressing(bool on) {
+    if (on == dressing_on_) return;
+    dressing_on_ = on;
+    dress();
 }
 
 void TryOnModel::set_side(Side side) {
@@ -394,7 +405,8 @@ bool TryOnModel::is_plain() const {
 
 QString TryOnModel::message() const {
     if (!shown_) return tr("Choose a texture to see it on its object.");
-    return pictures_.scene().rays && wrong_.isEmpty() ? QString() : message_.isEmpty() ? wrong_ : message_;
+    if (!message_.isEmpty()) return message_;
+    return !wrong_.isEmpty() ? wrong_ : unread_.empty() ? QString() : unread_.begin()->second;
 }
 
 void TryOnModel::set_message(const QString& text) {

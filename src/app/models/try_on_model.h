@@ -21,6 +21,8 @@ public:
 
     void show_item(std::size_t item);
     void show_piece(PieceId piece);
+    /// Whether textures are read and laid on. Who shows nothing but islands needs none.
+    void set_dressing(bool on);
     /// Nothing is shown; what is being done for it ends.
     void clear();
     [[nodiscard]] bool is_empty() const { return !shown_; }
@@ -158,7 +160,9 @@ private:
     std::map<MapKey, QString> unread_;  ///< why a texture could not be read
     QImage flat_;
     SharedMap flat_map_;
-    QString message_, wrong_;
+    QString message_;  ///< what is waited for, or what to do
+    QString wrong_;    ///< why a mesh could not be read
+    bool dressing_on_ = true;
     bool another_ = true;
 };
 

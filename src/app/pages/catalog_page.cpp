@@ -236,7 +236,10 @@ CatalogPage::CatalogPage(CatalogModel* model, TryOnModel* try_on, FrameModel* fr
         viewer_->buttons()->addWidget(button);
     };
     add_short(out, out->text(), "out");
-    if (try_on_) add_short(object, object->text(), "on_object");
+    if (try_on_) {
+        viewer_->looks()->addWidget(new Button(islands, Button::Look::toggle));
+        viewer_->looks()->addWidget(new Button(object, Button::Look::toggle));
+    }
     viewer_->buttons()->addStretch();
     add_short(how, tr("…"), "how");
     viewer_->buttons()->addWidget(new Button(bench, Button::Look::primary));
@@ -475,7 +478,10 @@ void CatalogPage::show_islands(bool show) {
     if (!islands_of_) {
         islands_of_ = try_on_->another().release();
         islands_of_->setParent(this);
-        connect(islands_of_, &TryOnModel::scene_changed, this, [this] { viewer_->view()->set_overlay(islands_of_->overlay()); });
+        islands_of_->set_dressing(false);
+        connect(islands_of_, &TryOnModel::scene_changed, this, [this] {  // A plain body says nothing of where the game lays it.
+            viewer_->view()->set_overlay(islands_of_->is_plain() ? nullptr : islands_of_->overlay());
+        });
     }
     disconnect(viewer_, &TextureViewer::showing, islands_of_, nullptr);
     if (!show) return islands_of_->clear();

@@ -144,7 +144,7 @@ FittingPage::FittingPage(BenchModel* model, KinModel* kin, TryOnModel* try_on, Q
     });
     if (try_on_)
         connect(try_on_, &TryOnModel::scene_changed, this,
-                [this] { compare_->set_overlay(islands_->isChecked() ? try_on_->overlay() : nullptr); });
+                [this] { compare_->set_overlay(islands_->isChecked() && !try_on_->is_plain() ? try_on_->overlay() : nullptr); });
     if (kin_)
         connect(kin_, &KinModel::ready, this, [this](PieceId piece) {
             if (piece == piece_ && isVisible()) update_view();
@@ -279,6 +279,7 @@ void FittingPage::show_object(bool on) {
     one_->setChecked(!on && layout == CompareView::Layout::one);
     split_->setChecked(!on && layout == CompareView::Layout::split);
     for (auto* action : {blocks_, loss_, zoom_, worst_}) action->setVisible(!on);  // they are of the flat pictures
+    try_on_->set_dressing(on);
     if (on) {
         try_on_->show_piece(piece_);
         try_on_panel_->mesh_view()->setFocus();
@@ -290,9 +291,10 @@ void FittingPage::show_object(bool on) {
 
 void FittingPage::show_islands() {
     if (!try_on_) return;
+    try_on_->set_dressing(is_on_object());
     if (islands_->isChecked()) try_on_->show_piece(piece_);
     else if (!is_on_object()) try_on_->clear();
-    compare_->set_overlay(islands_->isChecked() ? try_on_->overlay() : nullptr);
+    compare_->set_overlay(islands_->isChecked() && !try_on_->is_plain() ? try_on_->overlay() : nullptr);
 }
 
 void FittingPage::set_layout(CompareView::Layout layout) {

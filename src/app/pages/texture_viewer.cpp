@@ -67,7 +67,11 @@ TextureViewer::TextureViewer(CatalogModel* model, QWidget* parent) : QFrame(pare
     connect(mips_, &MipStrip::chosen, this, &TextureViewer::set_mip);
     box->addWidget(mips_);
     mip_text_ = make_label({}, "soft");
-    box->addWidget(mip_text_);
+    mip_text_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    looks_ = new QHBoxLayout;
+    looks_->setSpacing(5);
+    looks_->addWidget(mip_text_, 1);
+    box->addLayout(looks_);
 
     face_row_ = new QWidget;
     auto* faces = new QHBoxLayout(face_row_);

@@ -26,6 +26,8 @@ public:
     void step_face(int by);
     [[nodiscard]] ImageView* view() const { return view_; }
     [[nodiscard]] FlowRow* buttons() const { return buttons_; }
+    /// Beside what is said of the mip that is shown: for other ways of looking at it.
+    [[nodiscard]] QHBoxLayout* looks() const { return looks_; }
     [[nodiscard]] PictureRow* set_row() const { return set_row_; }
     [[nodiscard]] PictureRow* alike_row() const { return alike_row_; }
     [[nodiscard]] std::size_t item() const { return item_; }
@@ -78,6 +80,7 @@ private:
     Relations relations_;
     quint64 relation_request_ = 0;
     FlowRow* buttons_;
+    QHBoxLayout* looks_;
     std::shared_ptr<const OpenTexture> texture_;
     std::size_t item_ = 0;
     quint64 request_ = 0;

@@ -274,6 +274,8 @@ QWidget* TryOnPanel::make_flat() {
     return whole;
 }
 
+void TryOnPanel::showEvent(QShowEvent*) { show_scene(std::exchange(missed_, false)); }
+
 bool TryOnPanel::eventFilter(QObject* watched, QEvent* event) {
     // In the list Enter is its own, whatever it means on the page.
     if (watched == tree_ && event->type() == QEvent::ShortcutOverride) {

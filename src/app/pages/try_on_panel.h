@@ -32,6 +32,7 @@ public:
 
 protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
+    void showEvent(QShowEvent* event) override;
 
 private:
     [[nodiscard]] QWidget* make_object();
@@ -66,6 +67,7 @@ private:
     QAction *game_, *yours_, *result_, *lit_, *wires_, *islands_, *upright_, *green_, *colors_;
     std::optional<std::uint32_t> island_;
     bool filling_ = false;
+    bool missed_ = false;  ///< another object came while nobody saw it
     bool ticked_ = false;  ///< the click that is being handled was on a box
 };
 

@@ -13,6 +13,10 @@ Texel texel_of(const QColor& color) { return {std::uint8_t(color.red()), std::ui
 }  // namespace
 
 void TryOnPanel::show_scene(bool another) {
+    if (!isVisible()) {  // pictures that nobody sees are not made
+        missed_ = missed_ || another;
+        return;
+    }
     const auto& scene = model_->pictures().scene();
     view_->set_message(model_->message());
     if (!scene.rays) view_->set_picture({});
@@ -55,6 +59,7 @@ void TryOnPanel::show_scene(bool another) {
 }
 
 void TryOnPanel::ask_picture() {
+    if (!isVisible()) return;
     MeshWish wish;
     wish.camera = view_->camera();
     wish.pixels = view_->pixels();

@@ -1047,6 +1047,11 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <translation>Die Aufnahme hat kein Bild davon.</translation>
         </message>
         <message>
+            <location filename="../../../src/app/models/frame_model.cpp" />
+            <source>What was captured is a file that ends with %1.</source>
+            <translation>Was aufgenommen wurde, ist eine Datei mit der Endung %1.</translation>
+        </message>
+        <message>
             <location filename="../../../src/app/models/game_process.cpp" />
             <source>Say in the settings how the game is started.</source>
             <translation>Sage in den Einstellungen, wie das Spiel gestartet wird.</translation>
@@ -1275,6 +1280,11 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <location filename="../../../src/app/models/sources_model.cpp" />
             <source>What a source is taken for</source>
             <translation>Wofür eine Quelle gehalten wird</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/try_on_dressing.cpp" />
+            <source>Islands are saved as .png or .svg, not as %1.</source>
+            <translation>Inseln werden als .png oder .svg gespeichert, nicht als %1.</translation>
         </message>
         <message>
             <location filename="../../../src/app/models/try_on_dressing.cpp" />

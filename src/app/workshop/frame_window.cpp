@@ -99,7 +99,12 @@ FrameWindow::FrameWindow(QWidget* parent, FrameModel* model, TryOnModel* try_on)
     connect(model_, &FrameModel::refused, this, [this](const QString& why) { view_->set_message(why); });
     connect(model_, &FrameModel::thing_changed, this, &FrameWindow::show_thing);
     connect(model_, &FrameModel::found_more, this, &FrameWindow::show_textures);
-    connect(&model_->catalog().pictures(), &SmallPictures::ready, this, &FrameWindow::show_textures);
+    connect(&model_->catalog().pictures(), &SmallPictures::ready, this, [this](std::size_t item) {
+        const auto record = model_->record();
+        if (!record || model_->thing() >= record->things.size()) return;
+        const auto& bound = record->things[model_->thing()].textures;
+        if (std::any_of(bound.begin(), bound.end(), [&](std::size_t texture) { return model_->item_of(texture) == item; })) show_textures();
+    });
     view_->set_message(tr("Record a frame in the game, or choose a record."));
     mesh_->setEnabled(false);
     view_->setFocus();
