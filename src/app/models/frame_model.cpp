@@ -223,8 +223,9 @@ void FrameModel::look() {
 void FrameModel::save_texture(std::size_t texture, const fs::path& file, std::function<void(std::optional<Error>)> done) {
     if (!record_ || texture >= record_->textures.size()) return;
     if (const auto ending = record_->textures[texture].file.extension(); file.extension() != ending)
-        return done(Error{ErrorCode::usage,
-                          tr("What was captured is a file that ends with %1.").arg(QString::fromStdString(ending.string())).toStdString()});
+        return done(fail(ErrorCode::usage,
+                         tr("What was captured is a file that ends with %1.").arg(QString::fromStdString(ending.string())).toStdString())
+                        .value());
     jobs_.run(
         this, tr("Saving a texture"),
         [from = record_->textures[texture].file, file]() -> std::optional<Error> {

@@ -188,7 +188,8 @@ void TryOnModel::save_islands(const std::filesystem::path& file, bool over_pictu
     const auto ending = lower(file.extension().string());
     if (ending != ".svg" && ending != ".png")
         return done(
-            Error{ErrorCode::usage, tr("Islands are saved as .png or .svg, not as %1.").arg(QString::fromStdString(ending)).toStdString()});
+            fail(ErrorCode::usage, tr("Islands are saved as .png or .svg, not as %1.").arg(QString::fromStdString(ending)).toStdString())
+                .value());
     jobs_.run(
         this, tr("Saving the islands"),
         [file, is_svg = ending == ".svg", over_picture, layout = layout(), map = flat_map_]() -> std::optional<Error> {
