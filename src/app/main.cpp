@@ -2,6 +2,9 @@
 #include <QProcess>
 #include <QTextStream>
 
+#include <tbb/global_control.h>
+#include <tbb/info.h>
+
 #include "app/crash_report.h"
 #include "app/language.h"
 #include "app/models/left_state.h"
@@ -12,6 +15,7 @@
 #include "app/theme/theme.h"
 #include "base/file_write.h"
 #include "base/phrase.h"
+#include "base/threads.h"
 
 namespace {
 
@@ -75,6 +79,18 @@ int main(int argc, char** argv) {
     if (parser.isSet(QStringLiteral("game"))) request.game = absolute(parser.value(QStringLiteral("game")));
     for (const auto& argument : parser.positionalArguments()) request.files.push_back(absolute(argument));
     for (const auto& word : QProcess::splitCommand(parser.value(QStringLiteral("play")))) request.play.push_back(word.toStdString());
+    // The window's work has twelve threads of its own, and what counts on all cores takes more where they are to be had.
+    constexpr unsigned own_threads = 12;
+    const auto cores = static_cast<unsigned>(tbb::info::default_concurrency());
+    const auto threads = skivet::threads_to_be_had(own_threads + cores);
+    if (threads < own_threads) {
+        QTextStream(stderr) << "skivet: the system lets it start " << threads << " threads, it needs " << own_threads
+                            << ". End other programs of yours, or raise the limit (ulimit -u)\n";
+        return 4;
+    }
+    // Kept to the end of the process: letting go of it starts the workers that it kept from starting.
+    [[maybe_unused]] static const auto* parallel =
+        new tbb::global_control(tbb::global_control::max_allowed_parallelism, std::max(1u, threads - own_threads));
     const auto place = Instance::usual_folder();
     Instance instance(place);
     if (!instance.listens() && Instance::hand_over(place, request)) {

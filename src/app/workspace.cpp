@@ -163,6 +163,13 @@ Workspace::Workspace(Models& models, QWidget* parent) : QWidget(parent), models_
     connect(&models_.store, &ProjectStore::pieces_changed, this, &Workspace::update_counts);
     connect(&models_.jobs, &Jobs::activity, this, &Workspace::show_activity);
     connect(&models_.jobs, &Jobs::work_ended, this, &Workspace::tell_of_end);
+    connect(&models_.jobs, &Jobs::memory_failed, this, [this](const QString& what) {
+        models_.messages.complain({ErrorCode::limit,
+                                   said("there is not enough memory for this"),
+                                   {what.toStdString()},
+                                   std::nullopt,
+                                   said("Close other programs, or do it in smaller parts")});
+    });
     tell_desktop = show_on_desktop;
     connect(&view_timer_, &QTimer::timeout, this, &Workspace::keep_view);
     notice_timer_.setSingleShot(true);

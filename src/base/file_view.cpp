@@ -6,6 +6,8 @@
 #include <unistd.h>
 #include <atomic>
 #include <cerrno>
+#include <csignal>
+#include <mutex>
 
 #include "base/phrase.h"
 
@@ -15,6 +17,83 @@ namespace {
 FileStamp to_stamp(const struct stat& info) {
     return {static_cast<std::uint64_t>(info.st_size), static_cast<std::int64_t>(info.st_mtim.tv_sec) * 1'000'000'000 + info.st_mtim.tv_nsec,
             info.st_ino};
+}
+
+/// Where a map lies, for the handler of faults; read without a lock, because a fault can come anywhere.
+struct Guarded {
+    std::atomic<std::uintptr_t> begin{0}, end{0};  ///< begin 0: nothing
+    std::atomic<std::atomic<bool>*> broken{nullptr};
+};
+struct GuardedBlock {
+    std::array<Guarded, 256> places;
+    std::atomic<GuardedBlock*> next{nullptr};  ///< blocks are never given back
+};
+GuardedBlock first_block;
+std::mutex places_mutex;
+std::atomic<std::uint64_t> break_count{0};
+struct sigaction earlier {};
+
+/// The fault of a page that is not in its file any more. Only calls that are allowed in a handler; mmap is a plain system call.
+void on_bus_error(int signal, siginfo_t* info, void* where) {
+    const int error = errno;
+    const auto at = reinterpret_cast<std::uintptr_t>(info->si_addr);
+    for (auto* block = &first_block; block; block = block->next.load(std::memory_order_acquire))
+        for (auto& place : block->places) {
+            const auto begin = place.begin.load(std::memory_order_acquire), end = place.end.load(std::memory_order_relaxed);
+            auto* broken = place.broken.load(std::memory_order_relaxed);
+            if (begin == 0 || at < begin || at >= end || !broken) continue;
+            constexpr std::uintptr_t page = 4096;  // at least; a larger one begins at a multiple of its own size
+            const auto real_page = std::max(page, static_cast<std::uintptr_t>(::sysconf(_SC_PAGESIZE)));
+            const auto from = at / real_page * real_page;
+            if (::mmap(reinterpret_cast<void*>(from), end - from, PROT_READ | PROT_WRITE,
+                       MAP_PRIVATE | MAP_ANONYMOUS | MAP_FIXED | MAP_NORESERVE, -1, 0) == MAP_FAILED)
+                break;
+            broken->store(true, std::memory_order_release);
+            break_count.fetch_add(1, std::memory_order_acq_rel);
+            errno = error;
+            return;
+        }
+    // Not ours: as it was before.
+    errno = error;
+    if ((earlier.sa_flags & SA_SIGINFO) && earlier.sa_sigaction) return earlier.sa_sigaction(signal, info, where);
+    if (!(earlier.sa_flags & SA_SIGINFO) && earlier.sa_handler != SIG_DFL && earlier.sa_handler != SIG_IGN)
+        return earlier.sa_handler(signal);
+    ::signal(signal, SIG_DFL);  // the instruction faults again and ends the process
+}
+
+void guard(const void* data, std::size_t size, std::atomic<bool>& broken) {
+    const std::lock_guard lock(places_mutex);
+    // Who reports crashes may have come since, and is asked about every other fault.
+    struct sigaction current {};
+    ::sigaction(SIGBUS, nullptr, &current);
+    if (!(current.sa_flags & SA_SIGINFO) || current.sa_sigaction != on_bus_error) {
+        earlier = current;
+        struct sigaction action {};
+        action.sa_sigaction = on_bus_error;
+        action.sa_flags = SA_SIGINFO | SA_ONSTACK | SA_NODEFER;
+        ::sigaction(SIGBUS, &action, nullptr);
+    }
+    auto* block = &first_block;
+    while (true) {
+        for (auto& place : block->places)
+            if (place.begin.load(std::memory_order_relaxed) == 0) {
+                place.broken.store(&broken, std::memory_order_relaxed);
+                place.end.store(reinterpret_cast<std::uintptr_t>(data) + size, std::memory_order_relaxed);
+                place.begin.store(reinterpret_cast<std::uintptr_t>(data), std::memory_order_release);
+                return;
+            }
+        if (!block->next.load(std::memory_order_relaxed)) block->next.store(new GuardedBlock, std::memory_order_release);
+        block = block->next.load(std::memory_order_relaxed);
+    }
+}
+void unguard(const void* data) {
+    const std::lock_guard lock(places_mutex);
+    for (auto* block = &first_block; block; block = block->next.load(std::memory_order_relaxed))
+        for (auto& place : block->places)
+            if (place.begin.load(std::memory_order_relaxed) == reinterpret_cast<std::uintptr_t>(data)) {
+                place.begin.store(0, std::memory_order_release);
+                return;
+            }
 }
 
 }  // namespace
@@ -30,13 +109,17 @@ struct FileView::Map {
     void* mapped = nullptr;
     std::size_t mapped_size = 0;
     mutable std::atomic<std::uint64_t> read{0};
+    std::atomic<bool> broken{false};    ///< a page was not there any more
     std::shared_ptr<const Map> inside;  ///< of a part of another view: that view's map
 
     Map() = default;
     Map(const Map&) = delete;
     Map& operator=(const Map&) = delete;
     ~Map() {
-        if (mapped) ::munmap(mapped, mapped_size);
+        if (mapped) {
+            unguard(mapped);
+            ::munmap(mapped, mapped_size);
+        }
         for (const int d : descriptors) ::close(d);
     }
 
@@ -60,6 +143,7 @@ struct FileView::Map {
             return fail_errno(errno, phrase("cannot map {}", path.string()));
         }
         mapped_size = size;
+        guard(mapped, mapped_size, broken);
         std::size_t at = 0;
         for (std::size_t p = 0; p < parts.size(); ++p) {
             const auto length = static_cast<std::size_t>(parts[p].stamp.size);
@@ -211,6 +295,7 @@ Result<FileView> FileView::with(std::span<const Overlay> over, std::uint64_t new
             return fail_errno(errno, phrase("cannot map {}", map_->path.string()));
         }
         map->mapped_size = map->size;
+        guard(map->mapped, map->mapped_size, map->broken);
         auto* data = static_cast<std::byte*>(map->mapped);
         const auto common = static_cast<std::size_t>(std::min<std::uint64_t>(new_size, current.size()));
         const bool one_file = map_->descriptors.size() == 1 && map_->mapped;
@@ -226,8 +311,10 @@ Result<FileView> FileView::with(std::span<const Overlay> over, std::uint64_t new
     return view;
 }
 
+std::uint64_t FileView::breaks() { return break_count.load(std::memory_order_acquire); }
+
 Result<ByteSpan> FileView::bytes() const {
-    for (const auto* map = map_.get(); map; map = map->inside.get())
+    for (const auto* map = map_.get(); map; map = map->inside.get()) {
         for (std::size_t p = 0; p < map->descriptors.size() && map->mapped; ++p) {
             struct stat info {};
             if (::fstat(map->descriptors[p], &info) != 0)
@@ -236,7 +323,18 @@ Result<ByteSpan> FileView::bytes() const {
                 return fail(ErrorCode::stale, phrase("{} became shorter while it was open", map->parts[p].path.filename().string()),
                             "Open it again");
         }
+        // As large as before: it was cut off and grew again, or the disk could not give the page.
+        if (map->broken.load(std::memory_order_acquire))
+            return fail(ErrorCode::stale,
+                        phrase("{} could not be read: it changed while it was open, or the disk failed", map->path.filename().string()),
+                        "Open it again");
+    }
     return ByteSpan(map_->data, map_->size);
+}
+
+Status FileView::intact() const {
+    SKIVET_CHECK(bytes());
+    return {};
 }
 
 void FileView::note_read(std::uint64_t bytes) const {

@@ -28,8 +28,12 @@ struct Overlay {
     ByteSpan bytes;
 };
 
-/// A read-only memory map; copies share it. The map is checked against the file before each `bytes`, because touching a page
-/// that another program cut off would end the process.
+/// A read-only memory map; copies share it.
+///
+/// Another program may cut the file off at any time, and touching a page that went with it is a fault (SIGBUS) that ends a process. Reading
+/// through `pread` instead would copy every byte of every archive once more and take the views of archives inside archives away, so the
+/// map is guarded: the file's size is looked at before each `bytes`, and where a fault comes all the same, its pages become zeros, the view
+/// is broken from then on, and `breaks` counts. Whoever reads from a view asks for one of the two afterwards (`unless_broken` does it).
 class FileView {
 public:
     [[nodiscard]] static Result<FileView> open(const std::filesystem::path& path);
@@ -54,8 +58,12 @@ public:
     [[nodiscard]] Result<FileView> with(std::span<const Overlay> over, std::uint64_t new_size) const;
     /// Part of this view as a view of its own that shares its memory, for an archive stored inside an archive.
     [[nodiscard]] Result<FileView> part(std::uint64_t offset, std::uint64_t size, std::filesystem::path name) const;
-    /// The whole file. Error `stale` when a file behind it is no longer as large as when it was opened.
+    /// How many maps broke so far in this process; another number than before means that what was read since may be zeros.
+    [[nodiscard]] static std::uint64_t breaks();
+    /// The whole file. Error `stale` when a file behind it is no longer as large as when it was opened, `io` when it could not be read.
     [[nodiscard]] Result<ByteSpan> bytes() const;
+    /// Whether what was read from it so far was there: the error that `bytes` would give now.
+    [[nodiscard]] Status intact() const;
     /// Says that about so many bytes were read and are done with. Each 128 MB the pages they lie in are given back to the system, so that
     /// reading through an archive does not hold all of it; bytes somebody still looks at come in again by themselves.
     void note_read(std::uint64_t bytes) const;
@@ -66,5 +74,16 @@ private:
     struct Map;
     std::shared_ptr<const Map> map_;
 };
+
+/// Does something that reads from views, and again when a map broke meanwhile: what belongs to the broken one then has its error, and
+/// everything else is right.
+template <typename Read>
+[[nodiscard]] auto unless_broken(const Read& read) {
+    for (int again = 0;; ++again) {
+        const auto before = FileView::breaks();
+        auto result = read();
+        if (FileView::breaks() == before || again == 8) return result;
+    }
+}
 
 }  // namespace skivet

@@ -117,7 +117,9 @@ Result<Bytes> read_file(const fs::path& path, std::uint64_t limit) {
         return fail(ErrorCode::limit,
                     phrase("{} is {}, more than the limit of {}", path.string(), human_bytes(view.size()), human_bytes(limit)));
     SKIVET_TRY(const auto data, view.bytes());
-    return Bytes(data.begin(), data.end());
+    Bytes out(data.begin(), data.end());
+    SKIVET_CHECK(view.intact());
+    return out;
 }
 
 bool lies_in(const fs::path& path, const fs::path& folder) {

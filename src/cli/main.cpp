@@ -1,9 +1,14 @@
 #include <poll.h>
+#include <tbb/global_control.h>
+#include <tbb/info.h>
 #include <unistd.h>
+#include <algorithm>
 #include <csignal>
 #include <iostream>
+#include <system_error>
 #include <thread>
 
+#include "base/threads.h"
 #include "cli/run.h"
 
 namespace {
@@ -31,9 +36,19 @@ int main(int argc, char** argv) {
     pthread_sigmask(SIG_BLOCK, &signals, nullptr);  // before the first thread, so that all of them leave signals to one
     // Lives as long as the process, because the thread does.
     static skivet::cli::Interruption interruption;
-    std::thread([signals] { wait_for_signals(interruption, signals); }).detach();
     int code = 4;
     try {
+        // One shows how far the work is, one waits for signals, and this one works, too.
+        const auto wanted = static_cast<unsigned>(tbb::info::default_concurrency());
+        const auto had = skivet::threads_to_be_had(wanted + 1);
+        // Kept to the end of the process: letting go of it starts the workers that it kept from starting.
+        [[maybe_unused]] static const auto* workers =
+            new tbb::global_control(tbb::global_control::max_allowed_parallelism, std::clamp(had, 2u, wanted + 1) - 1);
+        try {
+            std::thread([signals] { wait_for_signals(interruption, signals); }).detach();
+        } catch (const std::system_error&) {
+            pthread_sigmask(SIG_UNBLOCK, &signals, nullptr);  // nobody is there to wait: they do what they do by themselves
+        }
         const skivet::cli::Terminal terminal{::isatty(STDERR_FILENO) == 1, &std::cin, [] {
                                                  // A pipe whose reader went away is in error, whatever was last written to it.
                                                  pollfd out{STDOUT_FILENO, POLLOUT, 0};
@@ -41,7 +56,7 @@ int main(int argc, char** argv) {
                                              }};
         code = skivet::cli::run({argv + 1, argv + argc}, std::cout, std::cerr, &interruption, terminal);
     } catch (const std::bad_alloc&) {
-        std::cerr << "skivet-cli: out of memory\n";
+        std::cerr << "skivet-cli: there is not enough memory for this; nothing that was there before is changed\n";
     }
     std::cout.flush();
     std::cerr.flush();

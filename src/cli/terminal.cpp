@@ -5,6 +5,7 @@
 #include <istream>
 #include <numeric>
 #include <ostream>
+#include <system_error>
 
 #include "base/file_write.h"
 
@@ -40,7 +41,12 @@ std::string progress_line(const std::string& what, std::uint64_t done, std::uint
 
 Shown::Shown(const Context& context, const Progress& progress, std::string what, bool bytes)
     : context_(context), progress_(progress), what_(std::move(what)), bytes_(bytes) {
-    if (context.terminal.err && !context.quiet) thread_ = std::thread([this] { run(); });
+    if (!context.terminal.err || context.quiet) return;
+    try {
+        thread_ = std::thread([this] { run(); });
+    } catch (const std::system_error&) {
+        // No thread to be had: the work goes on without being shown.
+    }
 }
 
 void Shown::run() {

@@ -47,13 +47,26 @@ std::optional<std::size_t> Container::find(std::string_view path) const {
     return found->second;
 }
 
+Result<Bytes> Container::read(std::size_t entry, const ReadLimits& limits) const {
+    return unless_broken([&] { return unpack_entry(entry, limits); });
+}
 Result<Bytes> Container::read_stored(std::size_t entry, const ReadLimits& limits) const {
+    return unless_broken([&] { return stored_entry(entry, limits); });
+}
+Result<Bytes> Container::read_head(std::size_t entry, std::size_t count) const {
+    return unless_broken([&] { return head_of_entry(entry, count); });
+}
+Result<FileView> Container::view(std::size_t entry, const ReadLimits& limits) const {
+    return unless_broken([&] { return view_of_entry(entry, limits); });
+}
+
+Result<Bytes> Container::stored_entry(std::size_t entry, const ReadLimits& limits) const {
     if (entries_[entry].method == "stored" && !entries_[entry].encrypted) return read(entry, limits);
     return fail(ErrorCode::unsupported, phrase("{}: a {} archive does not keep its entries apart", entries_[entry].path, kind()),
                 "It can be taken out unpacked");
 }
 
-Result<FileView> Container::view(std::size_t entry, const ReadLimits& limits) const {
+Result<FileView> Container::view_of_entry(std::size_t entry, const ReadLimits& limits) const {
     SKIVET_TRY(auto bytes, read(entry, limits));
     return FileView::of(std::move(bytes), entries_[entry].path);
 }

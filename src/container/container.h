@@ -72,14 +72,14 @@ public:
     [[nodiscard]] const std::vector<Error>& problems() const { return problems_; }
 
     /// Unpacked and checked against its checksum.
-    [[nodiscard]] virtual Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const = 0;
+    [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const;
     /// As it lies in the archive: packed and encrypted where it is. Error `unsupported` where entries are not stored apart from each other.
-    [[nodiscard]] virtual Result<Bytes> read_stored(std::size_t entry, const ReadLimits& limits) const;
+    [[nodiscard]] Result<Bytes> read_stored(std::size_t entry, const ReadLimits& limits) const;
     /// The first `count` bytes or fewer, not checked.
-    [[nodiscard]] virtual Result<Bytes> read_head(std::size_t entry, std::size_t count) const = 0;
+    [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const;
     /// The entry as something to open in turn. An entry that is stored as it is shares this container's memory and is not checked
     /// against its checksum: an archive inside an archive is read in place, whatever its size.
-    [[nodiscard]] virtual Result<FileView> view(std::size_t entry, const ReadLimits& limits) const;
+    [[nodiscard]] Result<FileView> view(std::size_t entry, const ReadLimits& limits) const;
     /// The plan for replacing entries. Replacing an entry by the bytes it has plans nothing. Error `unsupported` with read_only()'s
     /// reason when it cannot be written.
     [[nodiscard]] virtual Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const = 0;
@@ -100,6 +100,12 @@ public:
     [[nodiscard]] virtual std::vector<Segment> segments() const { return {}; }
 
 protected:
+    // What the four above do, for one kind. They need not care whether a file is cut off while they read.
+    [[nodiscard]] virtual Result<Bytes> unpack_entry(std::size_t entry, const ReadLimits& limits) const = 0;
+    [[nodiscard]] virtual Result<Bytes> stored_entry(std::size_t entry, const ReadLimits& limits) const;
+    [[nodiscard]] virtual Result<Bytes> head_of_entry(std::size_t entry, std::size_t count) const = 0;
+    [[nodiscard]] virtual Result<FileView> view_of_entry(std::size_t entry, const ReadLimits& limits) const;
+
     /// For what plan_changes has checked, where fixed_entries() is empty.
     [[nodiscard]] virtual Result<WritePlan> plan_entries(const Changes& changes, const ReadLimits& limits) const;
 

@@ -118,13 +118,13 @@ Result<FileView> FolderContainer::open_entry(std::size_t entry) const {
     return join_files(past_.get(), files, ReadLimits{}.inflated_bytes);
 }
 
-Result<FileView> FolderContainer::view(std::size_t entry, const ReadLimits&) const {
+Result<FileView> FolderContainer::view_of_entry(std::size_t entry, const ReadLimits&) const {
     auto opened = open_entry(entry);
     if (!opened) return fail(in_entry(*this, entry, std::move(opened).error()));
     return opened;
 }
 
-Result<Bytes> FolderContainer::read(std::size_t entry, const ReadLimits& limits) const {
+Result<Bytes> FolderContainer::unpack_entry(std::size_t entry, const ReadLimits& limits) const {
     SKIVET_TRY(const auto opened, view(entry, limits));
     if (opened.size() > limits.inflated_bytes)
         return fail(
@@ -133,7 +133,7 @@ Result<Bytes> FolderContainer::read(std::size_t entry, const ReadLimits& limits)
     return Bytes(data.begin(), data.end());
 }
 
-Result<Bytes> FolderContainer::read_head(std::size_t entry, std::size_t count) const {
+Result<Bytes> FolderContainer::head_of_entry(std::size_t entry, std::size_t count) const {
     // Only the first part of a cut file is opened for its head.
     const auto& path = entries_[entry].path;
     const auto found = parts_.find(path);

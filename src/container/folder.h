@@ -18,9 +18,9 @@ public:
                                                                       std::shared_ptr<const PastFiles> past = {});
 
     [[nodiscard]] std::string kind() const override { return kind_; }
-    [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
-    [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
-    [[nodiscard]] Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<Bytes> unpack_entry(std::size_t entry, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<Bytes> head_of_entry(std::size_t entry, std::size_t count) const override;
+    [[nodiscard]] Result<FileView> view_of_entry(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] std::string fixed_entries() const override { return is_one_file_ ? "it is one file; nothing can be put beside it" : ""; }
     [[nodiscard]] Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
 

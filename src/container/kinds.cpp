@@ -70,7 +70,9 @@ std::vector<Candidate> candidates(const ReadContext& context, ByteSpan head, std
     return out;
 }
 
-Result<std::shared_ptr<const Container>> open_container(const ReadContext& context, FileView file) {
+namespace {
+
+Result<std::shared_ptr<const Container>> open_likeliest(const ReadContext& context, const FileView& file) {
     SKIVET_TRY(const auto data, file.bytes());
     const auto path = file.path().string();
     const auto possible = candidates(context, data, data.size(), path);
@@ -89,6 +91,12 @@ Result<std::shared_ptr<const Container>> open_container(const ReadContext& conte
         if (first->code == ErrorCode::key || first->code == ErrorCode::stale) break;
     }
     return fail(named(std::move(*first), path));
+}
+
+}  // namespace
+
+Result<std::shared_ptr<const Container>> open_container(const ReadContext& context, FileView file) {
+    return unless_broken([&] { return open_likeliest(context, file); });
 }
 
 Result<std::shared_ptr<const Container>> open_source(const ReadContext& context, const std::filesystem::path& path,

@@ -123,7 +123,7 @@ public:
         return {};
     }
 
-    Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override {
+    Result<Bytes> unpack_entry(std::size_t entry, const ReadLimits& limits) const override {
         if (entries_[entry].size > limits.inflated_bytes)
             return fail(
                 in_entry(*this, entry,
@@ -134,7 +134,7 @@ public:
         return out;
     }
 
-    Result<Bytes> read_head(std::size_t entry, std::size_t count) const override {
+    Result<Bytes> head_of_entry(std::size_t entry, std::size_t count) const override {
         if (count > head_bytes) {
             SKIVET_TRY(auto all, read(entry, ReadLimits{}));
             all.resize(std::min(count, all.size()));

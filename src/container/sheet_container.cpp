@@ -308,7 +308,7 @@ Status SheetContainer::check_sums(std::size_t entry, ByteSpan stored, ByteSpan u
     return {};
 }
 
-Result<Bytes> SheetContainer::read(std::size_t entry, const ReadLimits& limits) const {
+Result<Bytes> SheetContainer::unpack_entry(std::size_t entry, const ReadLimits& limits) const {
     const auto all = [&]() -> Result<Bytes> {
         SKIVET_TRY(const auto stored, stored_bytes(entry));
         file_.note_read(stored.bytes.size());
@@ -324,7 +324,7 @@ Result<Bytes> SheetContainer::read(std::size_t entry, const ReadLimits& limits) 
     return fail(in_entry(*this, entry, std::move(error)));
 }
 
-Result<Bytes> SheetContainer::read_stored(std::size_t entry, const ReadLimits& limits) const {
+Result<Bytes> SheetContainer::stored_entry(std::size_t entry, const ReadLimits& limits) const {
     if (!chunks_.empty()) return Container::read_stored(entry, limits);
     auto stored = stored_bytes(entry);
     if (!stored) return fail(in_entry(*this, entry, std::move(stored).error()));
@@ -341,7 +341,7 @@ Result<Bytes> SheetContainer::shown(std::size_t entry, Bytes data, const ReadLim
     return RecordTexture(*textures_, record, image).file_of(data, limits);
 }
 
-Result<Bytes> SheetContainer::read_head(std::size_t entry, std::size_t count) const {
+Result<Bytes> SheetContainer::head_of_entry(std::size_t entry, std::size_t count) const {
     const auto& item = items_[entry];
     const auto all = [&]() -> Result<Bytes> {
         SKIVET_TRY(const auto stored, stored_bytes(entry));
@@ -365,7 +365,7 @@ Result<Bytes> SheetContainer::read_head(std::size_t entry, std::size_t count) co
     return out;
 }
 
-Result<FileView> SheetContainer::view(std::size_t entry, const ReadLimits& limits) const {
+Result<FileView> SheetContainer::view_of_entry(std::size_t entry, const ReadLimits& limits) const {
     const auto& item = items_[entry];
     if (item.texture || item.encrypted || !item.method || item.method->packs() || !chunks_.empty() || sheet_->part_size > 0)
         return Container::view(entry, limits);

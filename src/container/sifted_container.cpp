@@ -28,12 +28,12 @@ public:
     }
     std::string kind() const override { return "sifting"; }
 
-    Result<Bytes> read(std::size_t entry, const ReadLimits&) const override {
+    Result<Bytes> unpack_entry(std::size_t entry, const ReadLimits&) const override {
         auto out = bytes_of(entry);
         if (!out) return fail(in_entry(*this, entry, std::move(out).error()));
         return out;
     }
-    Result<Bytes> read_head(std::size_t entry, std::size_t count) const override {
+    Result<Bytes> head_of_entry(std::size_t entry, std::size_t count) const override {
         const auto& item = items_[entry];
         if (item.around.empty() && !item.hit->bare && item.hit->key.empty()) {
             SKIVET_TRY(const auto bytes, file_.bytes(item.hit->at, std::min<std::uint64_t>(count, item.hit->size)));

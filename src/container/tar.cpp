@@ -201,7 +201,7 @@ public:
     }
     std::string kind() const override { return "tar"; }
 
-    Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override {
+    Result<Bytes> unpack_entry(std::size_t entry, const ReadLimits& limits) const override {
         if (entries_[entry].size > limits.inflated_bytes)
             return fail(in_entry(*this, entry,
                                  Error{ErrorCode::limit,
@@ -214,13 +214,13 @@ public:
         file_.note_read(data->size());
         return Bytes(data->begin(), data->end());
     }
-    Result<Bytes> read_head(std::size_t entry, std::size_t count) const override {
+    Result<Bytes> head_of_entry(std::size_t entry, std::size_t count) const override {
         const auto data = bytes_of(entry);
         if (!data) return fail(in_entry(*this, entry, data.error()));
         const auto head = data->first(std::min(count, data->size()));
         return Bytes(head.begin(), head.end());
     }
-    Result<FileView> view(std::size_t entry, const ReadLimits&) const override {
+    Result<FileView> view_of_entry(std::size_t entry, const ReadLimits&) const override {
         return file_.part(members_[entry].data_at, entries_[entry].size, entries_[entry].path);
     }
     std::string fixed_entries() const override { return {}; }

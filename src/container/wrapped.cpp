@@ -30,18 +30,18 @@ public:
     std::string kind() const override { return archive_ ? phrase("{} in {}", archive_->kind(), wrapper_->name()) : wrapper_->name(); }
     std::string read_only() const override { return archive_ ? archive_->read_only() : std::string(); }
 
-    Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override {
+    Result<Bytes> unpack_entry(std::size_t entry, const ReadLimits& limits) const override {
         if (archive_) return archive_->read(entry, limits);
         SKIVET_TRY(const auto data, inside_.bytes());
         return Bytes(data.begin(), data.end());
     }
-    Result<Bytes> read_head(std::size_t entry, std::size_t count) const override {
+    Result<Bytes> head_of_entry(std::size_t entry, std::size_t count) const override {
         if (archive_) return archive_->read_head(entry, count);
         SKIVET_TRY(const auto data, inside_.bytes());
         const auto head = data.first(std::min(count, data.size()));
         return Bytes(head.begin(), head.end());
     }
-    Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override {
+    Result<FileView> view_of_entry(std::size_t entry, const ReadLimits& limits) const override {
         return archive_ ? archive_->view(entry, limits) : Result<FileView>(inside_);
     }
 

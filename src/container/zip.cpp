@@ -304,7 +304,7 @@ Result<Bytes> ZipContainer::unpack_entry(ByteSpan packed, std::size_t entry, con
     return out;
 }
 
-Result<Bytes> ZipContainer::read(std::size_t entry, const ReadLimits& limits) const {
+Result<Bytes> ZipContainer::unpack_entry(std::size_t entry, const ReadLimits& limits) const {
     SKIVET_TRY(const auto file, file_.bytes());
     const auto all = [&]() -> Result<Bytes> {
         SKIVET_TRY(const auto data, stored_bytes(file, entry));
@@ -318,14 +318,14 @@ Result<Bytes> ZipContainer::read(std::size_t entry, const ReadLimits& limits) co
     return out;
 }
 
-Result<Bytes> ZipContainer::read_stored(std::size_t entry, const ReadLimits&) const {
+Result<Bytes> ZipContainer::stored_entry(std::size_t entry, const ReadLimits&) const {
     SKIVET_TRY(const auto file, file_.bytes());
     const auto data = stored_bytes(file, entry);
     if (!data) return fail(in_entry(*this, entry, data.error()));
     return Bytes(data->begin(), data->end());
 }
 
-Result<Bytes> ZipContainer::read_head(std::size_t entry, std::size_t count) const {
+Result<Bytes> ZipContainer::head_of_entry(std::size_t entry, std::size_t count) const {
     SKIVET_TRY(const auto file, file_.bytes());
     const auto head = [&](ByteSpan packed) -> Result<Bytes> {
         const auto packing = packing_of(records_[entry].method);
@@ -344,7 +344,7 @@ Result<Bytes> ZipContainer::read_head(std::size_t entry, std::size_t count) cons
     return out;
 }
 
-Result<FileView> ZipContainer::view(std::size_t entry, const ReadLimits& limits) const {
+Result<FileView> ZipContainer::view_of_entry(std::size_t entry, const ReadLimits& limits) const {
     const auto& record = records_[entry];
     if (record.method != 0 || record.flags & flag_encrypted || entries_[entry].size != entries_[entry].stored)
         return Container::view(entry, limits);

@@ -19,10 +19,10 @@ public:
 
     [[nodiscard]] std::string kind() const override { return "ZIP"; }
     [[nodiscard]] std::string read_only() const override { return read_only_; }
-    [[nodiscard]] Result<Bytes> read(std::size_t entry, const ReadLimits& limits) const override;
-    [[nodiscard]] Result<Bytes> read_stored(std::size_t entry, const ReadLimits& limits) const override;
-    [[nodiscard]] Result<Bytes> read_head(std::size_t entry, std::size_t count) const override;
-    [[nodiscard]] Result<FileView> view(std::size_t entry, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<Bytes> unpack_entry(std::size_t entry, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<Bytes> stored_entry(std::size_t entry, const ReadLimits& limits) const override;
+    [[nodiscard]] Result<Bytes> head_of_entry(std::size_t entry, std::size_t count) const override;
+    [[nodiscard]] Result<FileView> view_of_entry(std::size_t entry, const ReadLimits& limits) const override;
     [[nodiscard]] Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override;
     [[nodiscard]] std::string fixed_entries() const override { return read_only_; }
     [[nodiscard]] Result<WritePlan> plan_compact(const ReadLimits& limits) const override;

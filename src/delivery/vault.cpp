@@ -121,6 +121,7 @@ Result<Sha256> hash_of_new(const FilePlan& plan, const CancelToken& cancel) {
             view.note_read(some.size());
         }
     }
+    SKIVET_CHECK(view.intact());
     return hash.finish();
 }
 
@@ -254,6 +255,7 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
         }
         if (plan.pieces.empty() && plan.new_size < stamp.size)
             f.ranges.push_back({plan.new_size, stamp.size - plan.new_size, 0, sha256({}), 0, {}});
+        SKIVET_CHECK(view.intact());
         part.files.push_back(std::move(f));
     }
     return part;

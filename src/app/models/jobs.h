@@ -4,6 +4,7 @@
 #include <chrono>
 #include <deque>
 #include <memory>
+#include <new>
 #include <optional>
 #include <QObject>
 #include <QPointer>
@@ -11,6 +12,7 @@
 #include <QTimer>
 #include <vector>
 
+#include "base/phrase.h"
 #include "base/progress.h"
 
 namespace skivet::app {
@@ -43,10 +45,19 @@ public:
     void run(By by, QObject* asker, const QString& what, Work work, Done done) {
         pool(by).start(
             [this, id = begin(what), asker = QPointer<QObject>(asker), work = std::move(work), done = std::move(done)]() mutable {
-                auto result = std::make_shared<decltype(work())>(work());
+                auto result = std::make_shared<std::optional<decltype(work())>>();
+                try {
+                    result->emplace(work());
+                } catch (const std::bad_alloc&) {
+                    // What the work held is given back by now. An answer that can be an error is one; any other does not come.
+                    if constexpr (std::is_constructible_v<decltype(work()), tl::unexpected<Error>>)
+                        result->emplace(fail(ErrorCode::limit, phrase("there is not enough memory for this"),
+                                             "Close other programs, or do it in smaller parts"));
+                }
                 post([this, id, asker, result, done = std::move(done)]() mutable {
                     const auto ended = end(id);
-                    if (asker && !left_) done(std::move(*result));
+                    if (asker && !left_ && result->has_value()) done(std::move(**result));
+                    if (!result->has_value() && !left_) emit memory_failed(ended.what);
                     say_ended(ended);
                 });
             });
@@ -96,6 +107,8 @@ signals:
     void activity(const QString& what, quint64 done, quint64 total);
     /// What `work` says is other than before; ten times a second while anything is counted.
     void work_changed();
+    /// Work ended without an answer because there was no memory for it. `what` as it was named, or empty.
+    void memory_failed(const QString& what);
     /// Named work came to its end, whichever; what it had to say was said.
     void work_ended(const QString& what, double seconds);
 
