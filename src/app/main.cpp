@@ -114,12 +114,13 @@ int main(int argc, char** argv) {
     }
     // Said once the project that is opened can show it.
     if (const auto report = take_crash_report(skivet::user_state_folder())) {
-        const skivet::Error what{
-            skivet::ErrorCode::io,
-            skivet::said("Skivet ended by a fault the last time"),
-            {},
-            std::nullopt,
-            skivet::phrase("What was written into games is whole, or is put back now. The report is {}", report->string())};
+        const skivet::Error what{skivet::ErrorCode::io,
+                                 QObject::tr("Skivet ended by a fault the last time").toStdString(),
+                                 {},
+                                 std::nullopt,
+                                 QObject::tr("What was written into games is whole, or is put back now. The report is %1")
+                                     .arg(QString::fromStdString(report->string()))
+                                     .toStdString()};
         if (window->models()) window->models()->messages.complain(what);
         else games.messages().complain(what);
     }

@@ -165,10 +165,10 @@ Workspace::Workspace(Models& models, QWidget* parent) : QWidget(parent), models_
     connect(&models_.jobs, &Jobs::work_ended, this, &Workspace::tell_of_end);
     connect(&models_.jobs, &Jobs::memory_failed, this, [this](const QString& what) {
         models_.messages.complain({ErrorCode::limit,
-                                   said("there is not enough memory for this"),
+                                   tr("There is not enough memory for this").toStdString(),
                                    {what.toStdString()},
                                    std::nullopt,
-                                   said("Close other programs, or do it in smaller parts")});
+                                   tr("Close other programs, or do it in smaller parts").toStdString()});
     });
     tell_desktop = show_on_desktop;
     connect(&view_timer_, &QTimer::timeout, this, &Workspace::keep_view);

@@ -325,7 +325,7 @@ Result<Bytes> SheetContainer::unpack_entry(std::size_t entry, const ReadLimits& 
 }
 
 Result<Bytes> SheetContainer::stored_entry(std::size_t entry, const ReadLimits& limits) const {
-    if (!chunks_.empty()) return Container::read_stored(entry, limits);
+    if (!chunks_.empty()) return Container::stored_entry(entry, limits);
     auto stored = stored_bytes(entry);
     if (!stored) return fail(in_entry(*this, entry, std::move(stored).error()));
     if (stored->bytes.size() > limits.inflated_bytes)
@@ -368,7 +368,7 @@ Result<Bytes> SheetContainer::head_of_entry(std::size_t entry, std::size_t count
 Result<FileView> SheetContainer::view_of_entry(std::size_t entry, const ReadLimits& limits) const {
     const auto& item = items_[entry];
     if (item.texture || item.encrypted || !item.method || item.method->packs() || !chunks_.empty() || sheet_->part_size > 0)
-        return Container::view(entry, limits);
+        return Container::view_of_entry(entry, limits);
     auto file = data_file(item.file);
     if (!file) return fail(in_entry(*this, entry, std::move(file).error()));
     return file->part(item.data_at, item.stored, entries_[entry].path);

@@ -347,7 +347,7 @@ Result<Bytes> ZipContainer::head_of_entry(std::size_t entry, std::size_t count) 
 Result<FileView> ZipContainer::view_of_entry(std::size_t entry, const ReadLimits& limits) const {
     const auto& record = records_[entry];
     if (record.method != 0 || record.flags & flag_encrypted || entries_[entry].size != entries_[entry].stored)
-        return Container::view(entry, limits);
+        return Container::view_of_entry(entry, limits);
     SKIVET_TRY(const auto file, file_.bytes());
     const auto data = stored_bytes(file, entry);
     if (!data) return fail(in_entry(*this, entry, data.error()));

@@ -20,7 +20,6 @@ namespace {
 
 const std::string cli = std::string(SKIVET_BIN) + "/skivet-cli";
 
-std::string run_words(const std::string& before, const std::string& words) { return before + cli + ' ' + words + " 2>&1"; }
 /// Exit code of a shell command; 128 and a signal's number where one ended it.
 Ran shell(const std::string& command) { return run_program({"sh", "-c", command + "; echo \"ended $?\""}); }
 int ended(const Ran& ran) {

@@ -12,7 +12,6 @@
 #include <QTimer>
 #include <vector>
 
-#include "base/phrase.h"
 #include "base/progress.h"
 
 namespace skivet::app {
@@ -51,8 +50,8 @@ public:
                 } catch (const std::bad_alloc&) {
                     // What the work held is given back by now. An answer that can be an error is one; any other does not come.
                     if constexpr (std::is_constructible_v<decltype(work()), tl::unexpected<Error>>)
-                        result->emplace(fail(ErrorCode::limit, phrase("there is not enough memory for this"),
-                                             "Close other programs, or do it in smaller parts"));
+                        result->emplace(fail(ErrorCode::limit, tr("There is not enough memory for this").toStdString(),
+                                             tr("Close other programs, or do it in smaller parts").toStdString()));
                 }
                 post([this, id, asker, result, done = std::move(done)]() mutable {
                     const auto ended = end(id);

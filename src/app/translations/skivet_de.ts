@@ -473,6 +473,16 @@
             <translation>d. MMM yyyy</translation>
         </message>
         <message>
+            <location filename="../../../src/app/main.cpp" />
+            <source>Skivet ended by a fault the last time</source>
+            <translation>Skivet ist beim letzten Mal durch einen Fehler abgebrochen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/main.cpp" />
+            <source>What was written into games is whole, or is put back now. The report is %1</source>
+            <translation>Was in Spiele geschrieben wurde, ist ganz oder wird jetzt zurückgesetzt. Der Bericht liegt in %1</translation>
+        </message>
+        <message>
             <location filename="../../../src/app/main_window.cpp" />
             <source>A project from another place or another computer</source>
             <translation>Ein Projekt von einem anderen Ort oder Rechner</translation>
@@ -6984,6 +6994,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workspace.cpp" />
+            <source>Close other programs, or do it in smaller parts</source>
+            <translation>Schließe andere Programme oder tue es in kleineren Teilen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workspace.cpp" />
             <source>Copy what went wrong, for a question or a report</source>
             <translation>Kopieren, was schiefging, für eine Frage oder einen Bericht</translation>
         </message>
@@ -7101,6 +7116,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workspace.cpp" />
             <source>There is a copy of it as it was when it was last opened. The file that cannot be read is kept beside it.</source>
             <translation>Es gibt eine Kopie davon, wie es beim letzten Öffnen war. Die Datei, die nicht zu lesen ist, bleibt daneben liegen.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workspace.cpp" />
+            <source>There is not enough memory for this</source>
+            <translation>Dafür ist nicht genug Speicher da</translation>
         </message>
         <message>
             <location filename="../../../src/app/workspace.cpp" />
@@ -7276,6 +7296,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/base/file_view.cpp" />
             <source>{} became shorter while it was open</source>
             <translation>{} wurde kürzer, während es offen war</translation>
+        </message>
+        <message>
+            <location filename="../../../src/base/file_view.cpp" />
+            <source>{} could not be read: it changed while it was open, or the disk failed</source>
+            <translation>{} ließ sich nicht lesen: die Datei änderte sich, während sie offen war, oder die Platte versagt</translation>
         </message>
         <message>
             <location filename="../../../src/base/file_view.cpp" />
