@@ -29,6 +29,9 @@ std::string to_hex(ByteSpan data) {
     return text;
 }
 
-std::uint32_t crc32(ByteSpan data, std::uint32_t start) { return libdeflate_crc32(start, data.data(), data.size()); }
+std::uint32_t crc32(ByteSpan data, std::uint32_t start) {
+    // Without a place the library begins anew.
+    return data.empty() ? start : libdeflate_crc32(start, data.data(), data.size());
+}
 
 }  // namespace skivet

@@ -5,6 +5,7 @@
 #include <tbb/task_arena.h>
 #include <set>
 
+#include "base/budget.h"
 #include "base/file_write.h"
 #include "base/hash.h"
 #include "base/phrase.h"
@@ -37,6 +38,13 @@ std::uint64_t expected_bytes(const ExportItem& item, const ExportWish& wish) {
     if (wish.faces != "first") texels *= d.faces;
     if (wish.mip == "all") texels += texels / 3;
     return as == ExportAs::tga ? texels * texel : texels * texel / 2;
+}
+
+/// About the memory it takes at once: the file, and of a picture its texels, what they are packed from and what they are packed to.
+std::uint64_t bytes_to_export(const ExportItem& item, const ExportWish& wish) {
+    if (!is_picture(wish.as)) return 2 * item.size;
+    const std::uint64_t texel = info(item.desc.format).is_float() ? 24 : 12;
+    return item.size + std::uint64_t{item.desc.width} * item.desc.height * texel;
 }
 
 }  // namespace
@@ -233,6 +241,7 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
     progress.total += todo.size();
     std::mutex mutex;
     std::optional<Error> full;
+    Budget memory(2 * ReadLimits{}.decoded_bytes);
     tbb::task_arena arena(jobs > 0 ? jobs : tbb::task_arena::automatic);
     arena.execute([&] {
         tbb::parallel_for(
@@ -267,7 +276,12 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
                         SKIVET_CHECK(export_files(*texture, wish, target, progress.cancel, put));
                         return written;
                     };
-                    auto done = work();
+                    // What decoding and packing share out must not make this thread begin another texture, which would wait for the memory
+                    // that this one holds.
+                    auto done = tbb::this_task_arena::isolate([&] {
+                        const Budget::Share share(memory, bytes_to_export(item, wish));
+                        return work();
+                    });
                     if (!done && done.error().code == ErrorCode::canceled) return;
                     const std::lock_guard lock(mutex);
                     ++progress.done;

@@ -75,21 +75,21 @@ Result<Bytes> export_png(const TextureFile& texture, Shown what, bool deep) {
     const auto& f = info(d.format);
     if (gains_from_16_bits(d.format) && (deep || f.wide)) {  // 8 bits would lose what the texture has
         SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.whole, what.layer, what.face, what.slice));
-        return write_png16(to_16_bit_form(d.format, paint_form(d.format, wide)), d.color == ColorSpace::srgb);
+        return write_png16(to_16_bit_form(d.format, paint_form(d.format, std::move(wide))), d.color == ColorSpace::srgb);
     }
     if (const auto* surface = what.whole ? nullptr : texture.layout.find(what.mip, what.layer, what.face, what.slice)) {
         SKIVET_TRY(const auto indexed, texture.kind->indexed(texture.file, texture.layout, *surface));
         if (indexed) return write_png(*indexed, d.color == ColorSpace::srgb);
     }
-    SKIVET_TRY(const auto image, decode_shown<Image>(texture, what.mip, what.whole, what.layer, what.face, what.slice));
-    return write_png(paint_form(d.format, image), d.color == ColorSpace::srgb);
+    SKIVET_TRY(auto image, decode_shown<Image>(texture, what.mip, what.whole, what.layer, what.face, what.slice));
+    return write_png(paint_form(d.format, std::move(image)), d.color == ColorSpace::srgb);
 }
 
 Result<Bytes> export_exr(const TextureFile& texture, Shown what) {
     const auto& d = texture.layout.desc;
     const auto& f = info(d.format);
     SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.whole, what.layer, what.face, what.slice));
-    wide = paint_form(d.format, wide);
+    wide = paint_form(d.format, std::move(wide));
     if (is_encoded_color(d))
         for (auto& t : wide.texels)
             for (std::size_t c = 0; c < 3; ++c) t[c] = srgb_to_linear(t[c]);
@@ -125,10 +125,10 @@ Result<Bytes> export_picture(const TextureFile& texture, ExportAs as, Shown what
     if (as == ExportAs::tga || as == ExportAs::tiff) {
         if (as == ExportAs::tiff && gains_from_16_bits(d.format) && info(d.format).wide) {  // 8 bits would lose what the texture has
             SKIVET_TRY(auto wide, decode_shown<ImageF>(texture, what.mip, what.whole, what.layer, what.face, what.slice));
-            return write_tiff16(to_16_bit_form(d.format, paint_form(d.format, wide)));
+            return write_tiff16(to_16_bit_form(d.format, paint_form(d.format, std::move(wide))));
         }
-        SKIVET_TRY(const auto image, decode_shown<Image>(texture, what.mip, what.whole, what.layer, what.face, what.slice));
-        return picture_file(paint_form(d.format, image), as, d.color == ColorSpace::srgb);
+        SKIVET_TRY(auto image, decode_shown<Image>(texture, what.mip, what.whole, what.layer, what.face, what.slice));
+        return picture_file(paint_form(d.format, std::move(image)), as, d.color == ColorSpace::srgb);
     }
     return export_png(texture, what, as == ExportAs::png16);
 }

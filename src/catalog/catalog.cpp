@@ -15,13 +15,21 @@
 namespace skivet {
 namespace {
 
-constexpr std::uint64_t most_nested_bytes = 64ull << 30;
 constexpr std::size_t head_bytes = 1024;  // a KTX2 level index of sixteen levels ends at 464
 
 class Builder {
 public:
     Builder(const ReadContext& context, Progress& progress, const CatalogOptions& options)
         : context_(context), progress_(progress), recurse_(options.recurse), recognize_content_(options.recognize_content) {}
+
+    /// Before a source's own container: what may lie in its archives inside archives.
+    void begin_source(const Container& container) {
+        std::uint64_t bytes = 0;
+        for (const auto& e : container.entries()) bytes += std::min(e.stored, (std::uint64_t{1} << 40));
+        most_entries_ = context_.limits.most_nested_entries(bytes);
+        most_bytes_ = context_.limits.most_nested_bytes(bytes);
+        nested_entries_ = nested_bytes_ = 0;
+    }
 
     /// Items of one container, in entry order, those of archives inside right behind their entry, added to `out`. `part_done` is called
     /// after the first 512 entries, the next 1,024 and so on, so that whoever shows them does so at once and pays for it only a few times.
@@ -49,6 +57,12 @@ public:
         if (problems_.size() < 1000) problems_.push_back(std::move(error));
     }
 
+    /// Of something inside archives inside the source, with their names.
+    void report(Error error, const std::vector<std::string>& outer) {
+        for (auto step = outer.rbegin(); step != outer.rend(); ++step) error = std::move(error).within(*step);
+        report(std::move(error));
+    }
+
     std::vector<Error> problems() && { return std::move(problems_); }
 
 private:
@@ -56,12 +70,14 @@ private:
     Progress& progress_;
     bool recurse_;
     bool recognize_content_;
-    std::atomic<std::uint64_t> nested_entries_{0}, nested_bytes_{0};
+    std::atomic<std::uint64_t> nested_entries_{0}, nested_bytes_{0};  ///< of one source
+    std::uint64_t most_entries_ = 0, most_bytes_ = 0;
     std::mutex mutex_;
     std::vector<Error> problems_;
 
     /// A missing one is named; a change of one is a change of the texture.
-    void look_at_siblings(const Container& container, std::size_t entry, const Spread& spread, CatalogItem& item) {
+    void look_at_siblings(const Container& container, std::size_t entry, const Spread& spread, const std::vector<std::string>& outer,
+                          CatalogItem& item) {
         const auto& path = container.entries()[entry].path;
         const auto slash = path.rfind('/');
         const auto folder = slash == std::string::npos ? std::string() : path.substr(0, slash + 1);
@@ -79,7 +95,7 @@ private:
                                     {},
                                     {},
                                     "Put it beside the texture's other files"});
-        report(*item.error);
+        report(*item.error, outer);
     }
 
     std::vector<CatalogItem> look_at(const Container& container, std::size_t entry, std::size_t source,
@@ -99,7 +115,7 @@ private:
         const auto head = container.read_head(entry, head_bytes);
         if (!head) {
             item.error = head.error();
-            report(head.error());
+            report(head.error(), outer);
             return out;
         }
         if (const auto kind = context_.textures.recognize(*head, e.path, e.size)) {
@@ -111,42 +127,42 @@ private:
             if (layout) {
                 item.desc = layout->desc;
                 if (const auto spread = kind->spread(*head, e.path, context_.limits); spread && !spread->siblings.empty())
-                    look_at_siblings(container, entry, *spread, item);
+                    look_at_siblings(container, entry, *spread, outer, item);
                 if (layout->damage) {
                     item.error = in_entry(container, entry, *layout->damage);
-                    report(*item.error);
+                    report(*item.error, outer);
                 }
             } else {
                 item.error = in_entry(container, entry, std::move(layout).error());
-                report(*item.error);
+                report(*item.error, outer);
             }
         } else if (!candidates(context_, *head, e.size, e.path).empty()) {
             item.kind = EntryKind::container;
             if (recurse_ && outer.size() + 1 < context_.limits.depth) {
                 // Archives that hold themselves several times would multiply at every level.
-                if (nested_entries_ > context_.limits.entries || nested_bytes_ > most_nested_bytes) {
+                const bool in_place = e.method == "stored" && !e.encrypted;
+                if (nested_entries_ > most_entries_ || (!in_place && (nested_bytes_ += e.size) > most_bytes_)) {
                     item.error = in_entry(container, entry,
                                           Error{ErrorCode::limit,
                                                 "too much lies in archives inside archives; this one is not opened",
                                                 {},
                                                 {},
                                                 "Add it as a source of its own"});
-                    report(*item.error);
+                    report(*item.error, outer);
                     return out;
                 }
-                nested_bytes_ += e.size;
                 auto view = container.view(entry, context_.limits);
                 if (!view) {
-                    report(std::move(view).error());
+                    report(std::move(view).error(), outer);
                     return out;
                 }
                 auto inside = open_container(context_, std::move(*view));
                 if (!inside) {
                     item.error = in_entry(container, entry, std::move(inside).error());
-                    report(*item.error);
+                    report(*item.error, outer);
                     return out;
                 }
-                for (const auto& problem : (*inside)->problems()) report(in_entry(container, entry, problem));
+                for (const auto& problem : (*inside)->problems()) report(in_entry(container, entry, problem), outer);
                 nested_entries_ += (*inside)->entries().size();
                 std::vector<CatalogItem> more;  // `out` grows while `item` is looked at
                 look_through(**inside, source, item.inner, item.check, more);
@@ -246,6 +262,7 @@ Result<Catalog> build_catalog(const ReadContext& context, std::span<const Source
         } else {
             for (const auto& problem : sources[s].container->problems())
                 builder.report(problem.within(sources[s].path.filename().string()));
+            builder.begin_source(*sources[s].container);
             builder.look_through(*sources[s].container, s, {}, 0, catalog.items, options.so_far ? show : std::function<void()>());
             SKIVET_CHECK(progress.cancel.check());
             if (options.looked_through) options.looked_through(sources[s], std::span(catalog.items).subspan(first));

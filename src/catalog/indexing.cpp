@@ -7,6 +7,8 @@
 #include <map>
 #include <unordered_map>
 
+#include "base/budget.h"
+
 namespace skivet {
 
 namespace fs = std::filesystem;
@@ -100,6 +102,7 @@ Status measure_pictures(const ReadContext& context, std::span<const Source> sour
     std::vector<KeptPicture> pictures;
     auto last = Clock::now();
     std::optional<Error> failed;
+    Budget memory(context.limits.decoded_bytes);
     std::unordered_map<std::uint64_t, FactsPtr> done_now;  // by content: the same file twice in one game is common
     const auto keep = [&](std::vector<LookedAt> some, std::vector<KeptPicture> images) {
         std::vector<IndexStore::Seen> rows;
@@ -124,23 +127,29 @@ Status measure_pictures(const ReadContext& context, std::span<const Source> sour
                 if (progress.cancel.canceled()) return;
                 const auto i = todo[n];
                 const auto& item = catalog.items[i];
-                auto texture = open_texture(context, sources[item.source], item);
-                ++progress.done;
-                if (!texture) continue;
-                LookedAt one{i, content_key(texture->file), nullptr};
+                LookedAt one{i, {}, nullptr};
                 std::optional<KeptPicture> picture;
-                {
-                    const std::lock_guard lock(mutex);
-                    if (failed) return;
-                    if (const auto known = done_now.find(one.content.low); known != done_now.end()) one.facts = known->second;
-                }
-                if (!one.facts) one.facts = store.facts(std::span(&one.content, 1)).front();
-                if (!one.facts) {
+                const auto look_at = [&] {
+                    const Budget::Share share(memory, bytes_to_measure(item.desc, item.size));
+                    const auto texture = open_texture(context, sources[item.source], item);
+                    ++progress.done;
+                    if (!texture) return false;
+                    one.content = content_key(texture->file);
+                    {
+                        const std::lock_guard lock(mutex);
+                        if (failed) return false;
+                        if (const auto known = done_now.find(one.content.low); known != done_now.end()) one.facts = known->second;
+                    }
+                    if (!one.facts) one.facts = store.facts(std::span(&one.content, 1)).front();
+                    if (one.facts) return true;
                     if (auto look = measure_picture(*texture)) {
                         one.facts = std::make_shared<PictureFacts>(look->facts);
                         picture = KeptPicture{one.content, std::move(look->thumbnail), std::move(look->blocks), look->format};
                     }
-                }
+                    return true;
+                };
+                // What decoding shares out must not make this thread begin another texture, which would wait for the memory this one holds.
+                if (!tbb::this_task_arena::isolate(look_at)) continue;
                 std::vector<LookedAt> some;
                 std::vector<KeptPicture> images;
                 {

@@ -4,6 +4,7 @@
 #include <xxhash.h>
 #include <cmath>
 
+#include "base/phrase.h"
 #include "codec/paint_form.h"
 #include "pixel/mips.h"
 #include "pixel/normals.h"
@@ -189,6 +190,9 @@ Result<SmallLevel> small_level(const TextureFile& texture, std::uint32_t side) {
     if (d.mips == 1 && texture.layout.surfaces.size() == 1)
         if (auto small = texture.kind->decode_small(texture.file, texture.layout, texture.layout.surfaces[0], 2 * side))
             return SmallLevel{std::move(small->samples), paint_form(d.format, small->means), 0};
+    if (const auto texels = std::uint64_t{mip_side(d.width, mip)} * mip_side(d.height, mip); texels > ReadLimits{}.guess_texels)
+        return fail(ErrorCode::limit, phrase("{}×{} texels can only be decoded all at once", grouped(d.width), grouped(d.height)),
+                    "It is not looked at for its role or a small picture; it can be opened and exported");
     auto decoded = texture.decode(mip);
     while (!decoded && mip > 0) decoded = texture.decode(--mip);  // a file that is cut off lacks the small ones
     for (std::uint32_t m = 1; !decoded && m < d.mips; ++m)
@@ -242,6 +246,14 @@ PictureFacts facts_of_picture(const Image& picture) {
     add_pattern(out, picture);
     add_shares(out, picture);
     return out;
+}
+
+std::uint64_t bytes_to_measure(const TextureDesc& d, std::uint64_t file_size) {
+    std::uint32_t mip = 0;
+    while (mip + 1 < d.mips && std::max(mip_side(d.width, mip + 1), mip_side(d.height, mip + 1)) >= thumbnail_side) ++mip;
+    // The level's samples, and four bytes a texel; a kind that reads rows needs less.
+    const auto w = mip_side(d.width, mip), h = mip_side(d.height, mip);
+    return file_size + level_bytes(d.format, w, h) + std::uint64_t{w} * h * 4;
 }
 
 Result<MeasuredPicture> measure_picture(const TextureFile& texture) {

@@ -68,7 +68,10 @@ struct MeasuredPicture {
     Format format = Format::unknown;
 };
 inline constexpr std::uint32_t thumbnail_side = 128;
+/// Error `limit` for a large picture that can only be decoded whole (ReadLimits::guess_texels).
 [[nodiscard]] Result<MeasuredPicture> measure_picture(const TextureFile& texture);
+/// About what it takes, in bytes, with the `file_size` bytes of the file itself.
+[[nodiscard]] std::uint64_t bytes_to_measure(const TextureDesc& desc, std::uint64_t file_size);
 /// The same of any picture, for comparing textures with it. Level-0 hash and alpha facts stay empty.
 [[nodiscard]] PictureFacts facts_of_picture(const Image& picture);
 

@@ -138,6 +138,7 @@ int roles(Context& c, const RolesOptions& options) {
                                                      : fmt::format("; {:.0f} % look like {}", 100 * p.agreement, name_of(p.habit.role)));
         c.err << "skivet-cli: possible habit, " << text << '\n';
     }
+    for (const auto& problem : catalog.problems) code = c.failed(problem);
     return code == 0 ? 0 : 1;
 }
 

@@ -16,6 +16,8 @@ namespace {
 
 /// Of records that go on until something ends them.
 constexpr std::uint64_t unknown_count = ~0ull;
+/// So many records may be read again for other folders, whatever the file's size.
+constexpr std::uint64_t shared_records = 10'000;
 
 }  // namespace
 
@@ -284,7 +286,10 @@ Status SheetContainer::Lister::read_run(std::uint64_t& at, std::uint64_t count, 
     const bool inlined = sheet_.data_at && sheet_.data_at->from == Place::From::behind_record;
     for (std::uint64_t i = 0; i < count; ++i) {
         if (count == unknown_count && at >= end) break;
-        if (++visited_ > 2 * limits_.entries) return fail(ErrorCode::limit, "the folders share more entries than the limit");
+        // Records that no folder shares take at least their own bytes.
+        if (++visited_ > shared_records + 2 * image_.size() / std::max<std::uint64_t>(1, sheet_.record.fixed_size().value_or(1)))
+            return fail_at(ErrorCode::limit, at, phrase("the folders share more than {} entries", grouped(out_.entries_.size())),
+                           "The folders' counts are damaged, or the sheet takes something else for them");
         const auto start = at;
         auto read = read_record(sheet_.record, out_.header_.order, image_, at, limits_, record_);
         if (read) at = record_.end;

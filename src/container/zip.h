@@ -44,6 +44,7 @@ private:
         std::uint16_t time = 0;        ///< MS-DOS time; its high byte checks a traditional password
         std::uint8_t aes = 0;          ///< 0: none; 1, 2, 3: keys of 128, 192, 256 bits
         std::uint8_t aes_version = 0;  ///< 2: the CRC is not stated
+        bool repeats = false;          ///< lies over bytes of others, which together claim too much
     };
     struct Local {
         std::uint64_t data_at = 0;
@@ -76,6 +77,8 @@ private:
 
     [[nodiscard]] static Result<Tail> find_tail(ByteSpan file, const std::vector<FilePart>& parts);
     [[nodiscard]] Status read_directory(ByteSpan file, const ReadLimits& limits);
+    /// Entries that lie over each other are a problem; where they claim too much together, only the first of them is read.
+    void note_overlaps(std::uint64_t file_size, const ReadLimits& limits);
     [[nodiscard]] Status rescue(ByteSpan file, const ReadLimits& limits, const Error& why);
     [[nodiscard]] Result<Local> local_header(ByteSpan file, std::size_t entry) const { return local_header(file, records_[entry]); }
     [[nodiscard]] Result<Local> local_header(ByteSpan file, const Record& record) const;

@@ -238,6 +238,7 @@ Result<TextureLayout> BmpKind::layout(ByteSpan data, std::uint64_t file_size, co
     out.desc.width = h.width;
     out.desc.height = h.height;
     SKIVET_CHECK(check_desc(out.desc, limits));
+    if (h.packed()) SKIVET_CHECK(check_claim(out.desc, file_size, limits));
     const auto need = std::uint64_t{h.row_bytes()} * h.height, have = file_size - std::min<std::uint64_t>(file_size, h.data_at);
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(out.desc.format, h.width, h.height)});
     if (!h.packed() && have < need) {

@@ -201,7 +201,7 @@ bool ExrKind::recognize(ByteSpan head, std::string_view) const {
     return head.size() >= 8 && load_le<std::uint32_t>(head.data()) == 20000630;
 }
 
-Result<TextureLayout> ExrKind::layout(ByteSpan data, std::uint64_t, const ReadLimits& limits) const {
+Result<TextureLayout> ExrKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     return guarded([&]() -> Result<TextureLayout> {
         if (load_le<std::uint32_t>(data.data() + 4) & 0x1800)
             return fail(ErrorCode::unsupported, "several parts or deep data", "Single pictures are read");
@@ -217,6 +217,7 @@ Result<TextureLayout> ExrKind::layout(ByteSpan data, std::uint64_t, const ReadLi
         out.desc.height = box.height;
         out.desc.color = ColorSpace::linear;
         SKIVET_CHECK(check_desc(out.desc, limits));
+        SKIVET_CHECK(check_claim(out.desc, file_size, limits));
         out.surfaces.push_back({0, 0, 0, 0, box.width, box.height, 0, level_bytes(out.desc.format, box.width, box.height)});
         return out;
     });

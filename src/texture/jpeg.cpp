@@ -17,6 +17,8 @@ struct JpegError : std::runtime_error {
     using std::runtime_error::runtime_error;
 };
 
+struct TooManyScans {};
+
 struct ErrorManager : jpeg_error_mgr {
     ErrorManager() {
         jpeg_std_error(this);
@@ -39,6 +41,13 @@ public:
         info.err = &errors_;
         jpeg_create_decompress(&info);
         info.mem->max_memory_to_use = memory_limit;
+        // Progressive files can make the library do much work for few bytes: each scan, however short, is a walk over the whole picture.
+        progress_.progress_monitor = [](j_common_ptr common) {
+            const auto& i = *reinterpret_cast<j_decompress_ptr>(common);
+            if (static_cast<std::uint64_t>(i.input_scan_number) > ReadLimits{}.most_scans(std::uint64_t{i.image_width} * i.image_height))
+                throw TooManyScans();
+        };
+        info.progress = &progress_;
     }
     explicit Reader(ByteSpan file, bool keep_markers = false) : Reader() {
         jpeg_mem_src(&info, reinterpret_cast<const unsigned char*>(file.data()), static_cast<unsigned long>(file.size()));
@@ -55,6 +64,7 @@ public:
 
 private:
     ErrorManager errors_;
+    jpeg_progress_mgr progress_{};
 };
 
 class Writer {
@@ -89,6 +99,8 @@ auto guarded(const Work& work) -> decltype(work()) {
         return work();
     } catch (const JpegError& error) {
         return fail(ErrorCode::damaged, error.what());
+    } catch (const TooManyScans&) {
+        return fail(ErrorCode::limit, "many more scans than a picture of its size has", "Save it anew; a progressive file has about ten");
     }
 }
 
@@ -103,11 +115,9 @@ Result<Bytes> decompressed(ByteSpan file, const TextureLayout& layout, unsigned 
     jpeg_start_decompress(&info);
     const std::size_t row = std::size_t{info.output_width} * static_cast<std::size_t>(info.output_components);
     Bytes out(row * info.output_height);
-    // Progressive files can make the library do much work for few bytes; the scans are bounded.
     while (info.output_scanline < info.output_height) {
         auto* line = reinterpret_cast<JSAMPROW>(out.data() + row * info.output_scanline);
         jpeg_read_scanlines(&info, &line, 1);
-        if (info.input_scan_number > 1000) return fail(ErrorCode::limit, "more than 1,000 scans");
     }
     return out;
 }
@@ -251,6 +261,7 @@ Result<TextureLayout> JpegKind::layout(ByteSpan data, std::uint64_t file_size, c
         out.desc.width = info.image_width;
         out.desc.height = info.image_height;
         SKIVET_CHECK(check_desc(out.desc, limits));
+        SKIVET_CHECK(check_claim(out.desc, file_size, limits));
         out.surfaces.push_back(
             {0, 0, 0, 0, out.desc.width, out.desc.height, 0, level_bytes(out.desc.format, out.desc.width, out.desc.height)});
         if (data.size() == file_size && !has_end(data))

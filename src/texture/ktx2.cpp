@@ -7,6 +7,7 @@
 #include <numeric>
 
 #include "base/phrase.h"
+#include "texture/bands.h"
 #include "texture/ktx2_format.h"
 
 namespace skivet {
@@ -46,6 +47,52 @@ Result<Bytes> unpack(ByteSpan packed, std::uint64_t size, Supercompression schem
     if (got != size) return fail(ErrorCode::damaged, phrase("unpacks to {} bytes, needs {}", grouped(got), grouped(size)));
     return out;
 }
+
+/// Unpacks a level piece by piece.
+class LevelStream {
+public:
+    LevelStream(ByteSpan packed, Supercompression scheme) : in_{packed.data(), packed.size(), 0}, zstd_(nullptr, &ZSTD_freeDStream) {
+        if (scheme == Supercompression::zstd) {
+            zstd_.reset(ZSTD_createDStream());
+            if (!zstd_) throw std::bad_alloc();
+        } else {
+            zlib_.next_in = reinterpret_cast<Bytef*>(const_cast<std::byte*>(packed.data()));
+            zlib_.avail_in = static_cast<uInt>(std::min<std::size_t>(packed.size(), 0xFFFFFFFFu));
+            if (::inflateInit(&zlib_) != Z_OK) throw std::bad_alloc();
+            inflating_ = true;
+        }
+    }
+    LevelStream(const LevelStream&) = delete;
+    LevelStream& operator=(const LevelStream&) = delete;
+    ~LevelStream() {
+        if (inflating_) ::inflateEnd(&zlib_);
+    }
+    /// The next bytes, as many as `out` has. Error `damaged` when the stream does not have them.
+    Status read(std::span<std::byte> out) {
+        if (inflating_) {
+            zlib_.next_out = reinterpret_cast<Bytef*>(out.data());
+            zlib_.avail_out = static_cast<uInt>(out.size());  // a band, or less
+            while (zlib_.avail_out > 0)
+                if (::inflate(&zlib_, Z_NO_FLUSH) != Z_OK && zlib_.avail_out > 0)
+                    return fail(ErrorCode::damaged, "the zlib stream is damaged");
+            return {};
+        }
+        ZSTD_outBuffer buffer{out.data(), out.size(), 0};
+        while (buffer.pos < buffer.size) {
+            const auto before = std::pair(buffer.pos, in_.pos);
+            const auto left = ZSTD_decompressStream(zstd_.get(), &buffer, &in_);
+            if (ZSTD_isError(left)) return fail(ErrorCode::damaged, phrase("Zstandard: {}", ZSTD_getErrorName(left)));
+            if (before == std::pair(buffer.pos, in_.pos)) return fail(ErrorCode::damaged, "the Zstandard stream ends early");
+        }
+        return {};
+    }
+
+private:
+    ZSTD_inBuffer in_;
+    std::unique_ptr<ZSTD_DStream, decltype(&ZSTD_freeDStream)> zstd_;
+    z_stream zlib_{};
+    bool inflating_ = false;
+};
 
 Result<Bytes> pack(ByteSpan data, Supercompression scheme) {
     if (scheme == Supercompression::none) return Bytes(data.begin(), data.end());
@@ -135,6 +182,10 @@ Result<TextureLayout> Ktx2Kind::layout(ByteSpan data, std::uint64_t file_size, c
             return fail_at(
                 ErrorCode::damaged, at,
                 phrase("mip {}: needs {} bytes, has {}", mip, grouped(need), grouped(out.direct ? level.packed : level.unpacked)));
+        if (!out.direct && !limits.may_claim(need, level.packed))
+            return fail_at(ErrorCode::limit, at,
+                           phrase("mip {}: {} bytes are said to unpack to {}", mip, grouped(level.packed), human_bytes(need)),
+                           "No picture packs so well; the index is damaged or made to do harm");
         if (need > limits.inflated_bytes) return fail(ErrorCode::limit, phrase("mip {} would unpack to {}", mip, human_bytes(need)));
     }
     for (std::uint32_t layer = 0; layer < d.layers; ++layer)
@@ -158,6 +209,29 @@ Result<Bytes> Ktx2Kind::bytes(ByteSpan file, const TextureLayout& layout, const 
     if (!whole) return fail(std::move(whole).error().within(phrase("mip {}", surface.mip)));
     SKIVET_TRY(const auto part, slice(*whole, surface.offset, surface.size));
     return Bytes(part.begin(), part.end());
+}
+
+Result<bool> Ktx2Kind::read_bands(ByteSpan file, const TextureLayout& layout, const Surface& surface,
+                                  const std::function<Status(ByteSpan bytes, std::uint32_t height)>& band) const {
+    if (layout.direct) return TextureKind::read_bands(file, layout, surface, band);
+    const auto level = level_at(file, surface.mip);
+    const auto packed = slice(file, level.offset, level.packed);
+    if (!packed) return false;
+    LevelStream stream(*packed, scheme_of(file));
+    const auto within = [&](Error error) { return fail(std::move(error).within(phrase("mip {}", surface.mip))); };
+    const BandRows rows(layout.desc.format, surface.width, surface.height);
+    Bytes buffer(std::max<std::size_t>(rows.bytes_from(0), 64u << 10));
+    for (std::uint64_t left = surface.offset; left > 0;) {  // other layers, faces and slices of the level
+        const auto some = std::min<std::uint64_t>(left, buffer.size());
+        if (auto read = stream.read(std::span(buffer).first(static_cast<std::size_t>(some))); !read) return within(std::move(read).error());
+        left -= some;
+    }
+    for (std::uint32_t y = 0; y < surface.height; y += rows.height) {
+        const auto some = std::span(buffer).first(rows.bytes_from(y));
+        if (auto read = stream.read(some); !read) return within(std::move(read).error());
+        SKIVET_CHECK(band(some, rows.height_from(y)));
+    }
+    return true;
 }
 
 Result<Bytes> Ktx2Kind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {

@@ -14,6 +14,9 @@ public:
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
+    /// Packed levels are unpacked as they are read.
+    [[nodiscard]] Result<bool> read_bands(ByteSpan file, const TextureLayout& layout, const Surface& surface,
+                                          const std::function<Status(ByteSpan bytes, std::uint32_t height)>& band) const override;
     /// Levels that do not change keep their packed bytes; the others are packed with the file's own scheme and the level index follows.
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;
     [[nodiscard]] bool can_resize(const TextureLayout& layout) const override { return !layout.surfaces.empty(); }

@@ -152,6 +152,7 @@ Result<TextureLayout> PngKind::layout(ByteSpan data, std::uint64_t file_size, co
         at += load_uint(data.data() + at, 4, ByteOrder::big) + 12;
     }
     SKIVET_CHECK(check_desc(out.desc, limits));
+    SKIVET_CHECK(check_claim(out.desc, file_size, limits));
     out.surfaces.push_back({0, 0, 0, 0, out.desc.width, out.desc.height, 0, level_bytes(out.desc.format, out.desc.width, out.desc.height)});
     if (data.size() == file_size) {
         bool ends = false;
@@ -240,14 +241,16 @@ Result<Bytes> write_png16(const ImageF& image, bool srgb) {
         opaque = opaque && t[3] >= 1;
     }
     const std::size_t channels = !opaque ? 4 : gray ? 1 : 3;
-    std::vector<std::uint16_t> rows(image.texels.size() * channels);
-    for (std::size_t i = 0; i < image.texels.size(); ++i)
-        for (std::size_t c = 0; c < channels; ++c)
-            rows[i * channels + c] =
-                static_cast<std::uint16_t>(std::clamp(static_cast<double>(image.texels[i][c]), 0.0, 1.0) * 65535 + 0.5);
+    const auto rows = [&](std::uint32_t y, std::uint8_t* to) {
+        const auto* from = image.texels.data() + std::size_t{y} * image.width;
+        for (std::uint32_t x = 0; x < image.width; ++x)
+            for (std::size_t c = 0; c < channels; ++c, to += 2) {
+                const auto v = static_cast<std::uint16_t>(std::clamp(static_cast<double>(from[x][c]), 0.0, 1.0) * 65535 + 0.5);
+                std::memcpy(to, &v, 2);
+            }
+    };
     const auto type = channels == 4 ? png::true_color_alpha : channels == 3 ? png::true_color : png::gray;
-    return png::write({reinterpret_cast<const std::uint8_t*>(rows.data()), rows.size() * 2},
-                      {image.width, image.height, 16, static_cast<std::uint8_t>(type), 0, false}, srgb);
+    return png::write(rows, {image.width, image.height, 16, static_cast<std::uint8_t>(type), 0, false}, srgb);
 }
 
 Result<Image> PngKind::decode(ByteSpan file, const TextureLayout& layout, const Surface&) const {
@@ -281,7 +284,21 @@ std::optional<Reduced> PngKind::decode_small(ByteSpan file, const TextureLayout&
     const auto h = header_of(file);
     const auto step = std::max(layout.desc.width, layout.desc.height) / side;
     if (!h || layout.damage || step < 2) return std::nullopt;
-    return png::read_usual_reduced(file, *h, step, ReadLimits{});
+    // Unpacked at once, which is faster, or row by row by the library.
+    constexpr std::uint64_t at_once = 64u << 20;
+    if ((h->row_bytes() + 1) * std::uint64_t{h->height} <= at_once) return png::read_usual_reduced(file, *h, step, ReadLimits{});
+    spng_ihdr header{};
+    const auto context = open_png(file, ReadLimits{}, header);
+    if (!context || header.interlace_method != 0) return std::nullopt;
+    if (spng_decode_image(context->get(), nullptr, 0, SPNG_FMT_RGBA8, SPNG_DECODE_PROGRESSIVE | SPNG_DECODE_TRNS) != 0) return std::nullopt;
+    RowReducer reducer(header.width, header.height, step);
+    std::vector<Texel> row(header.width);
+    for (std::uint32_t y = 0; y < header.height; ++y) {
+        const int code = spng_decode_row(context->get(), row.data(), row.size() * sizeof(Texel));
+        if (code != 0 && code != SPNG_EOI) return std::nullopt;
+        reducer.add(row.data());
+    }
+    return reducer.take();
 }
 
 Result<Bytes> write_png(const IndexedPicture& picture, bool srgb) {
@@ -312,9 +329,14 @@ Result<Bytes> write_png(const Image& image, bool srgb) {
         opaque = opaque && t[3] == 255;
     }
     const std::size_t channels = !opaque ? 4 : gray ? 1 : 3;
-    std::vector<std::uint8_t> rows(image.texels.size() * channels);
-    for (std::size_t i = 0; i < image.texels.size(); ++i)
-        for (std::size_t c = 0; c < channels; ++c) rows[i * channels + c] = image.texels[i][c];
+    const auto rows = [&](std::uint32_t y, std::uint8_t* to) {
+        const auto* from = image.texels.data() + std::size_t{y} * image.width;
+        if (channels == 4) std::memcpy(to, from, std::size_t{image.width} * 4);
+        else if (channels == 3)
+            for (std::uint32_t x = 0; x < image.width; ++x, to += 3) std::memcpy(to, from[x].data(), 3);
+        else
+            for (std::uint32_t x = 0; x < image.width; ++x) to[x] = from[x][0];
+    };
     const auto type = channels == 4 ? png::true_color_alpha : channels == 3 ? png::true_color : png::gray;
     return png::write(rows, {image.width, image.height, 8, static_cast<std::uint8_t>(type), 0, false}, srgb);
 }

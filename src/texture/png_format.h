@@ -1,4 +1,5 @@
 #pragma once
+#include <functional>
 // What reading and writing PNG share.
 #include "pixel/format.h"
 #include "pixel/reduce.h"
@@ -40,7 +41,11 @@ struct Header {
 [[nodiscard]] std::optional<Reduced> read_usual_reduced(ByteSpan file, const Header& header, std::uint32_t step, const ReadLimits& limits);
 /// Length, type, data and CRC.
 [[nodiscard]] Bytes make_chunk(std::string_view type, ByteSpan data);
-/// A whole file, not interlaced, but without a palette. `rows`: samples in the machine's order, packed to whole bytes a row.
+/// Puts the samples of row y where `to` says, in the machine's order, packed to whole bytes. Called from several threads, for any row.
+using RowSource = std::function<void(std::uint32_t y, std::uint8_t* to)>;
+/// A whole file, not interlaced, but without a palette.
+[[nodiscard]] Result<Bytes> write(const RowSource& rows, const Header& header, bool srgb);
+/// The same of rows that lie one after the other.
 [[nodiscard]] Result<Bytes> write(std::span<const std::uint8_t> rows, const Header& header, bool srgb);
 
 }  // namespace skivet::png

@@ -51,18 +51,28 @@ std::uint32_t weight_of(const std::uint8_t* row, std::size_t size) {
 }
 
 /// The filtered rows, a type byte before each.
-std::vector<std::uint8_t> filtered(std::span<const std::uint8_t> rows, const Header& h) {
+struct Filtered {
+    std::unique_ptr<std::uint8_t[]> bytes;  // not set to zero before: all of them are written
+    std::size_t size = 0;
+};
+Filtered filtered(const RowSource& rows, const Header& h) {
     const std::size_t row = h.row_bytes(), step = std::max<std::size_t>(1, h.texel_bits() / 8);
-    std::vector<std::uint8_t> out((row + 1) * h.height);
+    Filtered out{nullptr, (row + 1) * h.height};
+    out.bytes = std::make_unique_for_overwrite<std::uint8_t[]>(out.size);
     const bool unfiltered = h.indexed() || h.depth < 8;  // section 12.7: filters do not help there
+    const auto fetch = [&](std::uint32_t y, std::uint8_t* to) {
+        rows(y, to);
+        if (h.depth == 16)  // samples are in network order in the file
+            for (std::size_t i = 0; i + 1 < row; i += 2) std::swap(to[i], to[i + 1]);
+    };
     constexpr std::uint32_t band = 32;
     tbb::parallel_for(0u, (h.height + band - 1) / band, [&](std::uint32_t b) {
         std::vector<std::uint8_t> padded((row + step) * 2), tried(row), best(row);
         auto *here = padded.data() + step, *above = padded.data() + row + 2 * step;
-        if (b > 0) std::memcpy(above, rows.data() + std::size_t{b} * band * row - row, row);
+        if (b > 0) fetch(b * band - 1, above);
         for (auto y = b * band; y < std::min(h.height, (b + 1) * band); ++y) {
-            std::memcpy(here, rows.data() + y * row, row);
-            auto* to = out.data() + y * (row + 1);
+            fetch(y, here);
+            auto* to = out.bytes.get() + y * (row + 1);
             if (unfiltered) {
                 *to = 0;
                 std::memcpy(to + 1, here, row);
@@ -78,7 +88,7 @@ std::vector<std::uint8_t> filtered(std::span<const std::uint8_t> rows, const Hea
                 }
                 std::memcpy(to + 1, best.data(), row);
             }
-            std::memcpy(above, here, row);
+            std::swap(here, above);
         }
     });
     return out;
@@ -86,46 +96,58 @@ std::vector<std::uint8_t> filtered(std::span<const std::uint8_t> rows, const Hea
 
 }  // namespace
 
-Bytes make_chunk(std::string_view type, ByteSpan data) {
-    ByteWriter body;
-    body.put(type);
-    body.put(data);
-    Bytes out(4);
-    store_uint(out.data(), data.size(), 4, ByteOrder::big);
-    out.insert(out.end(), body.bytes.begin(), body.bytes.end());
-    out.resize(out.size() + 4);
-    store_uint(out.data() + out.size() - 4, crc32(body.bytes), 4, ByteOrder::big);
-    return out;
+namespace {
+
+/// Length, type, data and CRC, behind what is there.
+void put_chunk(ByteWriter& out, std::string_view type, ByteSpan data) {
+    std::array<std::byte, 4> length{};
+    store_uint(length.data(), data.size(), 4, ByteOrder::big);
+    out.put(length);
+    out.put(type);
+    out.put(data);
+    store_uint(length.data(), crc32(data, crc32(as_bytes(type))), 4, ByteOrder::big);
+    out.put(length);
 }
 
-Result<Bytes> write(std::span<const std::uint8_t> rows, const Header& given, bool srgb) {
+}  // namespace
+
+Bytes make_chunk(std::string_view type, ByteSpan data) {
+    ByteWriter out;
+    put_chunk(out, type, data);
+    return std::move(out.bytes);
+}
+
+Result<Bytes> write(std::span<const std::uint8_t> rows, const Header& h, bool srgb) {
+    const auto row = h.row_bytes();
+    return write([&](std::uint32_t y, std::uint8_t* to) { std::memcpy(to, rows.data() + std::size_t{y} * row, row); }, h, srgb);
+}
+
+Result<Bytes> write(const RowSource& rows, const Header& given, bool srgb) {
     auto h = given;
     h.interlace = 0;
-    std::vector<std::uint8_t> swapped;
-    if (h.depth == 16) {  // samples are in network order in the file
-        swapped.resize(rows.size());
-        for (std::size_t i = 0; i + 1 < rows.size(); i += 2) swapped[i] = rows[i + 1], swapped[i + 1] = rows[i];
-        rows = swapped;
-    }
-    const auto data = filtered(rows, h);
+    auto data = filtered(rows, h);
     const std::unique_ptr<libdeflate_compressor, decltype(&libdeflate_free_compressor)> packer(libdeflate_alloc_compressor(packing_level),
                                                                                                &libdeflate_free_compressor);
-    if (!packer) return fail(ErrorCode::io, "out of memory");
-    Bytes packed(libdeflate_zlib_compress_bound(packer.get(), data.size()));
-    packed.resize(libdeflate_zlib_compress(packer.get(), data.data(), data.size(), packed.data(), packed.size()));
+    if (!packer) throw std::bad_alloc();
+    // Pages of it that the packed data does not reach are never taken.
+    const auto room = libdeflate_zlib_compress_bound(packer.get(), data.size);
+    const auto packed = std::make_unique_for_overwrite<std::byte[]>(room);
+    const auto size = libdeflate_zlib_compress(packer.get(), data.bytes.get(), data.size, packed.get(), room);
+    data.bytes.reset();
     ByteWriter out;
+    out.bytes.reserve(size + 200);
     out.put(std::string_view("\x89PNG\r\n\x1A\n", 8));
     Bytes header(13);
     store_uint(header.data(), h.width, 4, ByteOrder::big);
     store_uint(header.data() + 4, h.height, 4, ByteOrder::big);
     header[8] = static_cast<std::byte>(h.depth);
     header[9] = static_cast<std::byte>(h.color_type);
-    out.put(make_chunk("IHDR", header));
-    if (srgb) out.put(make_chunk("sRGB", Bytes(1)));
+    put_chunk(out, "IHDR", header);
+    if (srgb) put_chunk(out, "sRGB", Bytes(1));
     // A chunk's length has 31 bits.
-    for (std::size_t at = 0; at < packed.size(); at += std::size_t{1} << 30)
-        out.put(make_chunk("IDAT", ByteSpan(packed).subspan(at, std::min(packed.size() - at, std::size_t{1} << 30))));
-    out.put(make_chunk("IEND", {}));
+    for (std::size_t at = 0; at < size; at += std::size_t{1} << 30)
+        put_chunk(out, "IDAT", ByteSpan(packed.get(), size).subspan(at, std::min(size - at, std::size_t{1} << 30)));
+    put_chunk(out, "IEND", {});
     return std::move(out.bytes);
 }
 

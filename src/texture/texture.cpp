@@ -6,6 +6,7 @@
 #include "base/text.h"
 #include "codec/codec.h"
 #include "codec/paint_form.h"
+#include "texture/bands.h"
 #include "texture/bmp.h"
 #include "texture/dds.h"
 #include "texture/dds_palette.h"
@@ -95,8 +96,29 @@ Result<std::optional<IndexedPicture>> TextureKind::indexed(ByteSpan, const Textu
     return std::optional<IndexedPicture>();
 }
 
-std::optional<Reduced> TextureKind::decode_small(ByteSpan, const TextureLayout&, const Surface&, std::uint32_t) const {
-    return std::nullopt;
+Result<bool> TextureKind::read_bands(ByteSpan file, const TextureLayout& layout, const Surface& surface,
+                                     const std::function<Status(ByteSpan bytes, std::uint32_t height)>& band) const {
+    if (!layout.direct || surface.offset >= absent || surface.offset > file.size() || surface.size > file.size() - surface.offset)
+        return false;
+    const auto data = file.subspan(static_cast<std::size_t>(surface.offset), static_cast<std::size_t>(surface.size));
+    const BandRows rows(layout.desc.format, surface.width, surface.height);
+    for (std::uint32_t y = 0; y < surface.height; y += rows.height)
+        SKIVET_CHECK(band(data.subspan(rows.at(y), rows.bytes_from(y)), rows.height_from(y)));
+    return true;
+}
+
+std::optional<Reduced> TextureKind::decode_small(ByteSpan file, const TextureLayout& layout, const Surface& surface,
+                                                 std::uint32_t side) const {
+    const auto step = std::max(surface.width, surface.height) / side;
+    if (step < 2) return std::nullopt;
+    RowReducer reducer(surface.width, surface.height, step);
+    const auto read = read_bands(file, layout, surface, [&](ByteSpan bytes, std::uint32_t height) -> Status {
+        SKIVET_TRY(const auto rows, skivet::decode(layout.desc.format, bytes, surface.width, height));
+        for (std::uint32_t y = 0; y < height; ++y) reducer.add(&rows.texels[std::size_t{y} * surface.width]);
+        return {};
+    });
+    if (!read || !*read) return std::nullopt;  // decoding the whole says why
+    return reducer.take();
 }
 
 Result<ImageF> TextureKind::decode_wide(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
@@ -244,6 +266,15 @@ Status check_desc(const TextureDesc& d, const ReadLimits& limits) {
     // Slices of every level are surfaces of their own, so their number is bounded like the layers.
     if (d.depth > 1 && (d.layers > 1 || d.faces > 1)) return fail(ErrorCode::unsupported, "an array or cubemap of volumes");
     return {};
+}
+
+Status check_claim(const TextureDesc& desc, std::uint64_t stored, const ReadLimits& limits) {
+    const auto bytes = level_bytes(desc.format, desc.width, desc.height);
+    if (limits.may_claim(bytes, stored)) return {};
+    return fail(ErrorCode::limit,
+                phrase("claims {}×{} texels, {}, in a file of {} bytes", grouped(desc.width), grouped(desc.height), human_bytes(bytes),
+                       grouped(stored)),
+                "No picture packs so well; the header is damaged or made to do harm");
 }
 
 std::vector<Surface> lay_out(const TextureDesc& d, std::uint64_t offset, MipOrder order, std::uint64_t align, std::uint64_t& end) {

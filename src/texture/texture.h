@@ -1,6 +1,7 @@
 #pragma once
 // A texture is a value: a description and bytes. A TextureKind knows one file format: how to recognize it, where each level lies, and
 // how to put changed levels back without touching anything else in the file.
+#include <functional>
 #include <map>
 #include <memory>
 
@@ -127,8 +128,13 @@ public:
     /// The surface as numbers and palette; nothing where the file has none.
     [[nodiscard]] virtual Result<std::optional<IndexedPicture>> indexed(ByteSpan file, const TextureLayout& layout,
                                                                         const Surface& surface) const;
+    /// The surface as desc.format has it, some rows of blocks at a time from the top: `band` gets their bytes and how many texels high they
+    /// are, about 64. False, before the first, where the file cannot be read so; then `bytes` is the way. By default of surfaces that lie
+    /// in the file as they are.
+    [[nodiscard]] virtual Result<bool> read_bands(ByteSpan file, const TextureLayout& layout, const Surface& surface,
+                                                  const std::function<Status(ByteSpan bytes, std::uint32_t height)>& band) const;
     /// The surface made smaller, to `side` texels on its longer side or up to twice as many (of what the file itself can give smaller,
-    /// three quarters of that), where the file gives it for less work than decoding all and reducing it; nothing where it does not.
+    /// three quarters of that), without decoding all of it at once; nothing where the file cannot be read so. By default from `read_bands`.
     [[nodiscard]] virtual std::optional<Reduced> decode_small(ByteSpan file, const TextureLayout& layout, const Surface& surface,
                                                               std::uint32_t side) const;
     /// True values, see ImageF.
@@ -185,6 +191,9 @@ struct TextureFile {
 
 /// Checks sizes against the limits and each other. Used by every kind before it lays out surfaces.
 [[nodiscard]] Status check_desc(const TextureDesc& desc, const ReadLimits& limits);
+
+/// For files whose picture is packed: error `limit` when it would be larger than `stored` bytes of file can hold (ReadLimits::may_claim).
+[[nodiscard]] Status check_claim(const TextureDesc& desc, std::uint64_t stored, const ReadLimits& limits);
 
 enum class MipOrder { largest_first, smallest_first };
 /// Surfaces one after the other from `offset`: layers, faces, then mips in order; a volume's slices inside its mips.

@@ -161,6 +161,7 @@ Result<TextureLayout> TgaKind::layout(ByteSpan data, std::uint64_t file_size, co
     out.desc.width = h.width;
     out.desc.height = h.height;
     SKIVET_CHECK(check_desc(out.desc, limits));
+    if (h.packed()) SKIVET_CHECK(check_claim(out.desc, file_size, limits));
     const auto need = std::uint64_t{h.width} * h.height * h.texel_bytes();
     const auto have = file_size - std::min(file_size, h.data_at());
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(out.desc.format, h.width, h.height)});

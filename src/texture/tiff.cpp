@@ -15,14 +15,17 @@ namespace {
 struct Memory {
     Bytes bytes;
     std::uint64_t at = 0;
-    std::uint64_t most = 0;  ///< no file grows beyond this
+    std::uint64_t most = 0;   ///< no file grows beyond this
+    ByteSpan only_read = {};  ///< where there are any, these are the file, and `bytes` is empty
+    [[nodiscard]] ByteSpan all() const { return only_read.empty() ? ByteSpan(bytes) : only_read; }
 };
 
 tmsize_t read_memory(thandle_t handle, void* to, tmsize_t count) {
     auto& m = *static_cast<Memory*>(handle);
-    const auto there = m.bytes.size() - std::min<std::uint64_t>(m.bytes.size(), m.at);
+    const auto all = m.all();
+    const auto there = all.size() - std::min<std::uint64_t>(all.size(), m.at);
     const auto n = std::min<std::uint64_t>(there, static_cast<std::uint64_t>(std::max<tmsize_t>(count, 0)));
-    if (n > 0) std::memcpy(to, m.bytes.data() + m.at, static_cast<std::size_t>(n));
+    if (n > 0) std::memcpy(to, all.data() + m.at, static_cast<std::size_t>(n));
     m.at += n;
     return static_cast<tmsize_t>(n);
 }
@@ -37,7 +40,7 @@ tmsize_t write_memory(thandle_t handle, void* from, tmsize_t count) {
 }
 toff_t seek_memory(thandle_t handle, toff_t offset, int whence) {
     auto& m = *static_cast<Memory*>(handle);
-    m.at = whence == SEEK_SET ? offset : whence == SEEK_CUR ? m.at + offset : m.bytes.size() + offset;
+    m.at = whence == SEEK_SET ? offset : whence == SEEK_CUR ? m.at + offset : m.all().size() + offset;
     return m.at;
 }
 
@@ -61,7 +64,7 @@ File open_file(Memory& memory, const char* mode) {
     last_error.clear();
     return {TIFFClientOpen(
                 "memory", mode, &memory, read_memory, write_memory, seek_memory, [](thandle_t) { return 0; },
-                [](thandle_t h) -> toff_t { return static_cast<Memory*>(h)->bytes.size(); }, nullptr, nullptr),
+                [](thandle_t h) -> toff_t { return static_cast<Memory*>(h)->all().size(); }, nullptr, nullptr),
             &TIFFClose};
 }
 
@@ -150,25 +153,47 @@ Status each_piece(const Header& h, const Pieces& p, const Visit& visit) {
     return {};
 }
 
+/// Calls `row_of_pieces(y, height, texels)` for each row of strips or tiles, from the top: `height` rows of the picture's whole width.
+template <class Row>
+Status each_row_of_pieces(TIFF* file, const Header& h, const Pieces& p, const Row& row_of_pieces) {
+    Bytes row(std::size_t{h.width} * std::min(p.height, h.height) * h.texel()), piece(static_cast<std::size_t>(p.bytes));
+    return each_piece(h, p,
+                      [&](std::uint32_t index, std::uint32_t x, std::uint32_t y, std::uint32_t width, std::uint32_t height) -> Status {
+                          std::fill(piece.begin(), piece.end(), std::byte{0});
+                          const auto got = p.tiled ? TIFFReadEncodedTile(file, index, piece.data(), p.bytes)
+                                                   : TIFFReadEncodedStrip(file, index, piece.data(), p.bytes);
+                          if (got < 0) return tiff_error(fmt::format("{} {}", p.tiled ? "tile" : "strip", index));
+                          for (std::uint32_t r = 0; r < height; ++r)
+                              std::memcpy(row.data() + (std::size_t{r} * h.width + x) * h.texel(),
+                                          piece.data() + std::size_t{r} * p.width * h.texel(), width * h.texel());
+                          if (x + width < h.width) return {};
+                          return row_of_pieces(y, height, std::span(row).first(std::size_t{h.width} * height * h.texel()));
+                      });
+}
+
 Result<Bytes> read_texels(TIFF* file, const Header& h) {
     SKIVET_TRY(const auto p, pieces_of(file, h));
-    Bytes out(std::size_t{h.width} * h.height * h.texel()), piece(static_cast<std::size_t>(p.bytes));
-    SKIVET_CHECK(
-        each_piece(h, p, [&](std::uint32_t index, std::uint32_t x, std::uint32_t y, std::uint32_t width, std::uint32_t height) -> Status {
-            std::fill(piece.begin(), piece.end(), std::byte{0});
-            const auto got = p.tiled ? TIFFReadEncodedTile(file, index, piece.data(), p.bytes)
-                                     : TIFFReadEncodedStrip(file, index, piece.data(), p.bytes);
-            if (got < 0) return tiff_error(fmt::format("{} {}", p.tiled ? "tile" : "strip", index));
-            for (std::uint32_t row = 0; row < height; ++row)
-                std::memcpy(out.data() + (std::size_t{y + row} * h.width + x) * h.texel(),
-                            piece.data() + std::size_t{row} * p.width * h.texel(), width * h.texel());
-            return {};
-        }));
+    Bytes out(std::size_t{h.width} * h.height * h.texel());
+    SKIVET_CHECK(each_row_of_pieces(file, h, p, [&](std::uint32_t y, std::uint32_t, ByteSpan texels) -> Status {
+        std::copy(texels.begin(), texels.end(), out.begin() + static_cast<std::ptrdiff_t>(std::size_t{y} * h.width * h.texel()));
+        return {};
+    }));
     return out;
 }
 
-void invert(Bytes& texels) {
+void invert(std::span<std::byte> texels) {
     for (auto& b : texels) b = ~b;
+}
+
+/// The colors of a palette's numbers.
+Result<Bytes> colors_of(TIFF* file, ByteSpan numbers) {
+    std::uint16_t *red = nullptr, *green = nullptr, *blue = nullptr;
+    if (!TIFFGetField(file, TIFFTAG_COLORMAP, &red, &green, &blue)) return fail(ErrorCode::damaged, "the color map is missing");
+    Bytes out;
+    out.reserve(numbers.size() * 3);
+    for (const auto index : numbers)
+        for (const auto* channel : {red, green, blue}) out.push_back(static_cast<std::byte>(channel[static_cast<std::size_t>(index)] >> 8));
+    return out;
 }
 
 /// The first value of the first directory that lies behind the end of the file: the library shows such a picture as well as it can and says
@@ -215,7 +240,7 @@ bool TiffKind::recognize(ByteSpan head, std::string_view) const {
 Result<TextureLayout> TiffKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     if (data.size() < file_size && file_size < (256u << 20))
         return fail(ErrorCode::limit, "the directory of a TIFF file can lie anywhere, so all of it is needed");
-    Memory memory{Bytes(data.begin(), data.end()), 0, 0};
+    Memory memory{{}, 0, 0, data};
     const auto file = open_file(memory, "rm");
     if (!file) return tiff_error("header");
     SKIVET_TRY(const auto h, header_of(file.get()));
@@ -226,29 +251,39 @@ Result<TextureLayout> TiffKind::layout(ByteSpan data, std::uint64_t file_size, c
     out.desc.height = h.height;
     if (info(h.format).is_float()) out.desc.color = ColorSpace::linear;
     SKIVET_CHECK(check_desc(out.desc, limits));
-    // Compression reaches far, but not this far: sizes that cannot be true take no memory.
-    if (level_bytes(h.format, h.width, h.height) / 100'000 > file_size)
-        return fail(ErrorCode::damaged, phrase("{}×{} texels in {} bytes", h.width, h.height, grouped(file_size)));
+    SKIVET_CHECK(check_claim(out.desc, file_size, limits));
     out.surfaces.push_back({0, 0, 0, 0, h.width, h.height, 0, level_bytes(h.format, h.width, h.height)});
     if (data.size() == file_size) out.damage = cut_off(data);
     return out;
 }
 
 Result<Bytes> TiffKind::bytes(ByteSpan data, const TextureLayout&, const Surface&) const {
-    Memory memory{Bytes(data.begin(), data.end()), 0, 0};
+    Memory memory{{}, 0, 0, data};
     const auto file = open_file(memory, "rm");
     if (!file) return tiff_error("header");
     SKIVET_TRY(const auto h, header_of(file.get()));
     SKIVET_TRY(auto texels, read_texels(file.get(), h));
     if (h.inverted) invert(texels);
     if (!h.palette) return texels;
-    std::uint16_t *red = nullptr, *green = nullptr, *blue = nullptr;
-    if (!TIFFGetField(file.get(), TIFFTAG_COLORMAP, &red, &green, &blue)) return fail(ErrorCode::damaged, "the color map is missing");
-    Bytes out;
-    out.reserve(texels.size() * 3);
-    for (const auto index : texels)
-        for (const auto* channel : {red, green, blue}) out.push_back(static_cast<std::byte>(channel[static_cast<std::size_t>(index)] >> 8));
-    return out;
+    return colors_of(file.get(), texels);
+}
+
+Result<bool> TiffKind::read_bands(ByteSpan data, const TextureLayout& layout, const Surface&,
+                                  const std::function<Status(ByteSpan bytes, std::uint32_t height)>& band) const {
+    Memory memory{{}, 0, 0, data};
+    const auto file = open_file(memory, "rm");
+    if (!file || layout.damage) return false;
+    SKIVET_TRY(const auto h, header_of(file.get()));
+    SKIVET_TRY(const auto p, pieces_of(file.get(), h));
+    constexpr std::uint64_t most = 64u << 20;  // a strip of everything is no band
+    if (static_cast<std::uint64_t>(p.bytes) > most || std::uint64_t{h.width} * p.height * h.texel() > most) return false;
+    SKIVET_CHECK(each_row_of_pieces(file.get(), h, p, [&](std::uint32_t, std::uint32_t height, std::span<std::byte> texels) -> Status {
+        if (h.inverted) invert(texels);
+        if (!h.palette) return band(texels, height);
+        SKIVET_TRY(const auto colors, colors_of(file.get(), texels));
+        return band(colors, height);
+    }));
+    return true;
 }
 
 Result<Bytes> TiffKind::replace(ByteSpan data, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {

@@ -12,6 +12,8 @@ public:
     [[nodiscard]] bool recognize(ByteSpan head, std::string_view path) const override;
     [[nodiscard]] Result<TextureLayout> layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const override;
     [[nodiscard]] Result<Bytes> bytes(ByteSpan file, const TextureLayout& layout, const Surface& surface) const override;
+    [[nodiscard]] Result<bool> read_bands(ByteSpan file, const TextureLayout& layout, const Surface& surface,
+                                          const std::function<Status(ByteSpan bytes, std::uint32_t height)>& band) const override;
     /// Strips or tiles with a changed texel are written anew with the file's own compression, every other byte and tag stays. Palettes are
     /// only read.
     [[nodiscard]] Result<Bytes> replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const override;

@@ -84,7 +84,7 @@ bool WebpKind::recognize(ByteSpan head, std::string_view) const {
     return head.size() >= 16 && as_text(head.first(4)) == "RIFF" && as_text(head.subspan(8, 4)) == "WEBP";
 }
 
-Result<TextureLayout> WebpKind::layout(ByteSpan data, std::uint64_t, const ReadLimits& limits) const {
+Result<TextureLayout> WebpKind::layout(ByteSpan data, std::uint64_t file_size, const ReadLimits& limits) const {
     SKIVET_TRY(const auto f, features_of(data));
     TextureLayout out;
     out.direct = false;
@@ -92,6 +92,7 @@ Result<TextureLayout> WebpKind::layout(ByteSpan data, std::uint64_t, const ReadL
     out.desc.width = static_cast<std::uint32_t>(f.width);
     out.desc.height = static_cast<std::uint32_t>(f.height);
     SKIVET_CHECK(check_desc(out.desc, limits));
+    SKIVET_CHECK(check_claim(out.desc, file_size, limits));
     out.surfaces.push_back({0, 0, 0, 0, out.desc.width, out.desc.height, 0, level_bytes(out.desc.format, out.desc.width, out.desc.height)});
     return out;
 }
