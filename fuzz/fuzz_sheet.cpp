@@ -1,5 +1,6 @@
 // Any text as a sheet; a sheet that is sound reads its own text as an archive, a wrapped file or a texture, and writes to it.
 #include "container/sheet_container.h"
+#include "mutators.h"
 #include "sheet/texture_sheet.h"
 
 using namespace skivet;
@@ -39,4 +40,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         (void)(*opened)->plan_changes(changes, context.limits);
     }
     return 0;
+}
+
+extern "C" std::size_t LLVMFuzzerCustomMutator(std::uint8_t* data, std::size_t size, std::size_t most, unsigned seed) {
+    return fuzz::mutate_sheet(data, size, most, seed);
 }

@@ -1,12 +1,26 @@
 // Any bytes as a texture file or picture, and as what the shipped texture sheets describe; decode every surface, put a changed one back.
+// With SKIVET_FUZZ_KIND=png (an extension) in the environment only as that.
+#include <cstdlib>
+
 #include "container/kinds.h"
+#include "mutators.h"
 
 using namespace skivet;
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     static const ReadContext context = [] {
         ReadContext k;
-        (void)add_sheets_in(k, SKIVET_SHEETS);
+        const char* only = std::getenv("SKIVET_FUZZ_KIND");
+        if (!only) {
+            (void)add_sheets_in(k, SKIVET_SHEETS);
+            return k;
+        }
+        const auto all = k.textures.all();
+        k.textures = {};
+        for (const auto& kind : all)
+            for (const auto& extension : kind->traits().extensions)
+                if (extension == only) k.textures.add(kind);
+        if (k.textures.all().empty()) std::abort();
         return k;
     }();
     ReadLimits limits;
@@ -29,4 +43,10 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         (void)texture->kind->replace(texture->file, texture->layout, std::span(&edit, 1));
     }
     return 0;
+}
+
+extern "C" std::size_t LLVMFuzzerCustomMutator(std::uint8_t* data, std::size_t size, std::size_t most, unsigned seed) {
+    if (size >= 4 && std::memcmp(data, "DDS ", 4) == 0) return fuzz::mutate_dds(data, size, most, seed);
+    if (size >= 4 && std::memcmp(data, "\xABKTX", 4) == 0 && data[5] == '2') return fuzz::mutate_ktx2(data, size, most, seed);
+    return LLVMFuzzerMutate(data, size, most);
 }

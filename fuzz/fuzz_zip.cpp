@@ -2,6 +2,7 @@
 #include <cstdlib>
 
 #include "container/zip.h"
+#include "mutators.h"
 
 using namespace skivet;
 
@@ -24,4 +25,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         if (!again || (*again)->entries().size() != (*zip)->entries().size()) std::abort();
     }
     return 0;
+}
+
+extern "C" std::size_t LLVMFuzzerCustomMutator(std::uint8_t* data, std::size_t size, std::size_t most, unsigned seed) {
+    return fuzz::mutate_zip(data, size, most, seed);
 }

@@ -46,7 +46,9 @@ public:
     bool finish(const fs::path& to, bool replace) {
         if (name_.empty()) {
             const auto self = fmt::format("/proc/self/fd/{}", descriptor_);
-            if (!replace) return ::linkat(AT_FDCWD, self.c_str(), AT_FDCWD, to.c_str(), AT_SYMLINK_FOLLOW) == 0;
+            // At once where nothing is there yet, which is the usual case.
+            if (::linkat(AT_FDCWD, self.c_str(), AT_FDCWD, to.c_str(), AT_SYMLINK_FOLLOW) == 0) return true;
+            if (!replace || errno != EEXIST) return false;
             const auto name = folder_ / (".skivet-" + unguessable());
             if (::linkat(AT_FDCWD, self.c_str(), AT_FDCWD, name.c_str(), AT_SYMLINK_FOLLOW) != 0) return false;
             name_ = name;

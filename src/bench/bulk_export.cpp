@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <tbb/parallel_for.h>
 #include <tbb/task_arena.h>
+#include <mutex>
 #include <set>
 
 #include "base/budget.h"
@@ -178,9 +179,26 @@ private:
     ExportManifest& manifest_;
     std::set<fs::path> sources_;
 
+    mutable std::mutex mutex_;
+    mutable std::set<fs::path> inside_;  ///< folders that were looked at
+
+    /// path_inside, which goes through all links on the way, once for each folder and for what is a link itself.
+    Result<fs::path> place_of(const fs::path& relative) const {
+        const auto folder = relative.parent_path();
+        {
+            const std::lock_guard lock(mutex_);
+            std::error_code code;
+            if (inside_.contains(folder) && !fs::is_symlink(to_ / relative, code)) return to_ / relative;
+        }
+        SKIVET_TRY(auto place, path_inside(to_, relative));
+        const std::lock_guard lock(mutex_);
+        inside_.insert(folder);
+        return place;
+    }
+
     Status put_one(const Address& address, const fs::path& path, ByteSpan bytes, bool whole) const {
         const auto relative = path.lexically_relative(to_);
-        SKIVET_TRY(const auto place, path_inside(to_, relative));
+        SKIVET_TRY(const auto place, place_of(relative));
         std::error_code code;
         if (fs::exists(fs::symlink_status(place, code))) {
             for (const auto& source : sources_)
