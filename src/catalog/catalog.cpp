@@ -8,6 +8,7 @@
 #include "base/file_write.h"
 #include "base/phrase.h"
 #include "base/text.h"
+#include "container/nested_room.h"
 #include "container/texture_files.h"
 #include "mesh/read_mesh.h"
 #include "texture/spread.h"
@@ -22,14 +23,8 @@ public:
     Builder(const ReadContext& context, Progress& progress, const CatalogOptions& options)
         : context_(context), progress_(progress), recurse_(options.recurse), recognize_content_(options.recognize_content) {}
 
-    /// Before a source's own container: what may lie in its archives inside archives.
-    void begin_source(const Container& container) {
-        std::uint64_t bytes = 0;
-        for (const auto& e : container.entries()) bytes += std::min(e.stored, (std::uint64_t{1} << 40));
-        most_entries_ = context_.limits.most_nested_entries(bytes);
-        most_bytes_ = context_.limits.most_nested_bytes(bytes);
-        nested_entries_ = nested_bytes_ = 0;
-    }
+    /// Before a source's own container.
+    void begin_source(const Container& container) { room_.emplace(container, context_.limits); }
 
     /// Items of one container, in entry order, those of archives inside right behind their entry, added to `out`. `part_done` is called
     /// after the first 512 entries, the next 1,024 and so on, so that whoever shows them does so at once and pays for it only a few times.
@@ -70,8 +65,7 @@ private:
     Progress& progress_;
     bool recurse_;
     bool recognize_content_;
-    std::atomic<std::uint64_t> nested_entries_{0}, nested_bytes_{0};  ///< of one source
-    std::uint64_t most_entries_ = 0, most_bytes_ = 0;
+    std::optional<NestedRoom> room_;  ///< of the source
     std::mutex mutex_;
     std::vector<Error> problems_;
 
@@ -139,9 +133,7 @@ private:
         } else if (!candidates(context_, *head, e.size, e.path).empty()) {
             item.kind = EntryKind::container;
             if (recurse_ && outer.size() + 1 < context_.limits.depth) {
-                // Archives that hold themselves several times would multiply at every level.
-                const bool in_place = e.method == "stored" && !e.encrypted;
-                if (nested_entries_ > most_entries_ || (!in_place && (nested_bytes_ += e.size) > most_bytes_)) {
+                if (!room_->has_room_for(e)) {
                     item.error = in_entry(container, entry,
                                           Error{ErrorCode::limit,
                                                 "too much lies in archives inside archives; this one is not opened",
@@ -163,7 +155,7 @@ private:
                     return out;
                 }
                 for (const auto& problem : (*inside)->problems()) report(in_entry(container, entry, problem), outer);
-                nested_entries_ += (*inside)->entries().size();
+                room_->opened(**inside);
                 std::vector<CatalogItem> more;  // `out` grows while `item` is looked at
                 look_through(**inside, source, item.inner, item.check, more);
                 std::move(more.begin(), more.end(), std::back_inserter(out));

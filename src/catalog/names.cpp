@@ -3,6 +3,8 @@
 #include <set>
 #include <unordered_set>
 
+#include "container/nested_room.h"
+
 namespace skivet {
 namespace {
 
@@ -42,35 +44,45 @@ class Search {
 public:
     Search(const ReadContext& context, std::span<const Source> sources, Progress& progress) : context_(context), progress_(progress) {
         for (std::size_t s = 0; s < sources.size(); ++s)
-            if (sources[s].container) note(sources[s].container, s, {}, 0);
+            if (sources[s].container) {
+                room_.emplace(*sources[s].container, context_.limits);
+                note(sources[s].container, s, {}, 0);
+            }
     }
 
     Result<std::vector<NameCandidate>> run(std::span<const Source> sources) {
         if (unnamed_.empty()) return std::vector<NameCandidate>{};
         for (const auto& source : sources)
-            if (source.container) SKIVET_CHECK(look_through(*source.container, 0));
+            if (source.container) {
+                room_.emplace(*source.container, context_.limits);
+                SKIVET_CHECK(look_through(*source.container, 0));
+            }
         return std::move(out_);
     }
 
 private:
     const ReadContext& context_;
     Progress& progress_;
+    std::optional<NestedRoom> room_;  ///< of the source that is looked through
     std::vector<Unnamed> unnamed_;
     std::unordered_set<std::string> tried_;
     std::set<std::pair<std::size_t, std::size_t>> named_;  ///< container and entry
     std::vector<NameCandidate> out_;
 
     /// The archives inside an entry, when it is one.
-    std::shared_ptr<const Container> inside(const Container& container, std::size_t entry, unsigned depth) const {
+    std::shared_ptr<const Container> inside(const Container& container, std::size_t entry, unsigned depth) {
         const auto& e = container.entries()[entry];
         if (depth + 1 >= context_.limits.depth || e.size == 0) return nullptr;
         const auto head = container.read_head(entry, 1024);
         if (!head || context_.textures.recognize(*head, e.path, e.size) || candidates(context_, *head, e.size, e.path).empty())
             return nullptr;
+        if (!room_->has_room_for(e)) return nullptr;
         auto view = container.view(entry, context_.limits);
         if (!view) return nullptr;
         auto opened = open_container(context_, std::move(*view));
-        return opened ? std::move(*opened) : nullptr;
+        if (!opened) return nullptr;
+        room_->opened(**opened);
+        return std::move(*opened);
     }
 
     void note(const std::shared_ptr<const Container>& container, std::size_t source, const std::vector<std::string>& inner,
