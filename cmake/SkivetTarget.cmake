@@ -22,6 +22,11 @@ if(SKIVET_SANITIZE)
                          -fno-omit-frame-pointer)
   target_link_options(skivet_options INTERFACE -fsanitize=address,undefined)
 endif()
+if(SKIVET_TSAN)
+  target_compile_definitions(skivet_options INTERFACE HWY_COMPILE_ONLY_STATIC)
+  target_compile_options(skivet_options INTERFACE -msse4.2 -maes -mpclmul -fsanitize=thread -Wno-tsan)  # fences of the libraries' headers
+  target_link_options(skivet_options INTERFACE -fsanitize=thread)
+endif()
 
 # skivet_expose(TARGET FOLDER): whoever links TARGET may include the files of src/FOLDER, as "FOLDER/file.h", and nothing else of src/. Each folder
 # has a place of its own with a link to it; there is no include path to src/ itself, so what is not linked is not found.

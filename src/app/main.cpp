@@ -4,6 +4,8 @@
 
 #include <tbb/global_control.h>
 #include <tbb/info.h>
+#include <array>
+#include <new>
 
 #include "app/crash_report.h"
 #include "app/language.h"
@@ -89,8 +91,8 @@ int main(int argc, char** argv) {
         return 4;
     }
     // Kept to the end of the process: letting go of it starts the workers that it kept from starting.
-    [[maybe_unused]] static const auto* parallel =
-        new tbb::global_control(tbb::global_control::max_allowed_parallelism, std::max(1u, threads - own_threads));
+    alignas(tbb::global_control) static std::array<std::byte, sizeof(tbb::global_control)> room;
+    new (room.data()) tbb::global_control(tbb::global_control::max_allowed_parallelism, std::max(1u, threads - own_threads));
     const auto place = Instance::usual_folder();
     Instance instance(place);
     if (!instance.listens() && Instance::hand_over(place, request)) {

@@ -3,8 +3,10 @@
 #include <tbb/info.h>
 #include <unistd.h>
 #include <algorithm>
+#include <array>
 #include <csignal>
 #include <iostream>
+#include <new>
 #include <system_error>
 #include <thread>
 
@@ -42,8 +44,8 @@ int main(int argc, char** argv) {
         const auto wanted = static_cast<unsigned>(tbb::info::default_concurrency());
         const auto had = skivet::threads_to_be_had(wanted + 1);
         // Kept to the end of the process: letting go of it starts the workers that it kept from starting.
-        [[maybe_unused]] static const auto* workers =
-            new tbb::global_control(tbb::global_control::max_allowed_parallelism, std::clamp(had, 2u, wanted + 1) - 1);
+        alignas(tbb::global_control) static std::array<std::byte, sizeof(tbb::global_control)> place;
+        new (place.data()) tbb::global_control(tbb::global_control::max_allowed_parallelism, std::clamp(had, 2u, wanted + 1) - 1);
         try {
             std::thread([signals] { wait_for_signals(interruption, signals); }).detach();
         } catch (const std::system_error&) {

@@ -60,10 +60,10 @@ TEST(Runs, WrongOnesAreSaid) {
     EXPECT_EQ(unpack_runs(packbits, of_hex("05AA"), std::nullopt, 100).error().message(), "the run needs 6 bytes, has 1 (at byte 0x1)");
     EXPECT_EQ(unpack_runs(packbits, of_hex("81AA81AA"), std::nullopt, 200).error().code, ErrorCode::limit);
     EXPECT_EQ(unpack_runs(packbits, of_hex("FEAA"), 2, 200).error().code, ErrorCode::damaged) << "three instead of two";
-    EXPECT_EQ(wrong_in({1, {{0, 9, Does::copy, 1, 1}, {9, 12, Does::repeat, 1, 1}}}), "two ranges hold 9");
-    EXPECT_EQ(wrong_in({1, {{0, 9, Does::copy, 3, 1}}}), "no range can say one single element");
-    EXPECT_EQ(wrong_in({1, {{0, 9, Does::copy, 3, -1}}}), "counts of the range from 0 go below 0");
-    EXPECT_EQ(wrong_in({2, {{0, 9, Does::itself, 1, 0}}}), "\"itself\" goes with elements of one byte");
+    EXPECT_EQ(wrong_in(RunsSpec{1, {{0, 9, Does::copy, 1, 1}, {9, 12, Does::repeat, 1, 1}}}), "two ranges hold 9");
+    EXPECT_EQ(wrong_in(RunsSpec{1, {{0, 9, Does::copy, 3, 1}}}), "no range can say one single element");
+    EXPECT_EQ(wrong_in(RunsSpec{1, {{0, 9, Does::copy, 3, -1}}}), "counts of the range from 0 go below 0");
+    EXPECT_EQ(wrong_in(RunsSpec{2, {{0, 9, Does::itself, 1, 0}}}), "\"itself\" goes with elements of one byte");
     const RunsSpec few{1, {{0, 9, Does::copy, 1, 1}}};
     EXPECT_EQ(unpack_runs(few, of_hex("20"), std::nullopt, 100).error().message(), "no range holds the control byte 32 (at byte 0x0)");
 }

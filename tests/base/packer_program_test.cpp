@@ -70,7 +70,8 @@ TEST_F(Programs, HostileOnesEndWithinTheLimits) {
         {"says much and nothing", "yes >&2"},
         {"closes its output and stays", "exec >&- 2>&-; sleep 100"},
     };
-    for (const auto& [name, text] : hostile) {
+    for (const auto& one : hostile) {
+        const auto *const name = one.first, *const text = one.second;
         const auto seconds = seconds_of([&] {
             const auto out = run_packer(script(text), random_bytes(200'000, 1), quick);
             ASSERT_FALSE(out) << name;

@@ -10,6 +10,7 @@
 #include "hostile/hostile_files.h"
 #include "support/pictures.h"
 #include "support/run_program.h"
+#include "support/sanitized.h"
 #include "texture/ktx2.h"
 #include "texture/png.h"
 #include "texture/tiff.h"
@@ -19,12 +20,6 @@ using namespace skivet::test;
 namespace fs = std::filesystem;
 
 namespace {
-
-#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
-constexpr bool memory_is_our_own = false;  // a sanitizer's shadow comes on top
-#else
-constexpr bool memory_is_our_own = true;
-#endif
 
 struct Cost {
     int code = -1;
@@ -67,7 +62,7 @@ TEST_P(Bombs, TakeLittleMemoryWhateverTheyClaim) {
         const auto cost = cost_of(words + ' ' + file + sheet + (shows ? " --to " + (folder / "out").string() : ""));
         EXPECT_GE(cost.code, 0) << words << '\n' << cost.said;
         EXPECT_LT(cost.code, 128) << words << '\n' << cost.said;
-        if (memory_is_our_own) EXPECT_LE(cost.megabytes, own_megabytes + 256 + mapped + (shows ? expected.picture : 0)) << words;
+        if (!sanitized) EXPECT_LE(cost.megabytes, own_megabytes + 256 + mapped + (shows ? expected.picture : 0)) << words;
         if (words == "list --textures --json") {
             EXPECT_EQ(cost.code == 0, expected.said.empty()) << cost.said.substr(0, 500);
             EXPECT_NE(cost.said.find(expected.said), std::string::npos) << cost.said.substr(0, 500);

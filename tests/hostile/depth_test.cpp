@@ -17,6 +17,7 @@
 #include "parcel/manifest.h"
 #include "sheet/sheet.h"
 #include "support/pictures.h"
+#include "support/sanitized.h"
 #include "workflow/games.h"
 #include "workflow/project.h"
 #include "workflow/settings.h"
@@ -27,11 +28,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
-constexpr std::size_t stack_bytes = 1 << 20;  // a sanitizer's frames are several times as large
-#else
-constexpr std::size_t stack_bytes = 256 << 10;
-#endif
+constexpr std::size_t stack_bytes = sanitized ? 1 << 20 : 256 << 10;  // a sanitizer's frames are several times as large
 
 /// Where it overflows, the process ends.
 void on_small_stack(std::function<void()> work) {
@@ -103,7 +100,8 @@ TEST(Depth, OfMeshesAndWhatTheyName) {
 TEST(Depth, OfSheetsSearchesAndNames) {
     on_small_stack([&] {
         EXPECT_FALSE(parse_sheet("sheet = \"container\"\nx = " + nested_json(deep), "a.toml"));
-        EXPECT_FALSE(parse_sheet("sheet = \"container\"\n" + std::string(deep, 'a') + ".b = 1\n[" + std::string(2 * deep, '[') + "]", "a.toml"));
+        EXPECT_FALSE(
+            parse_sheet("sheet = \"container\"\n" + std::string(deep, 'a') + ".b = 1\n[" + std::string(2 * deep, '[') + "]", "a.toml"));
         std::string dotted = "a";
         for (int i = 0; i < 100'000; ++i) dotted += ".a";
         EXPECT_FALSE(parse_sheet("sheet = \"container\"\n" + dotted + " = 1", "a.toml"));

@@ -8659,6 +8659,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/picture_facts.cpp" />
+            <source>It is not looked at for its role or a small picture; it can be opened and exported</source>
+            <translation>Für Rolle und kleines Bild wird sie nicht angesehen; öffnen und ausgeben lässt sie sich</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/picture_facts.cpp" />
             <source>green unsure</source>
             <translation>Grün unsicher</translation>
         </message>
@@ -8666,6 +8671,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/catalog/picture_facts.cpp" />
             <source>green up</source>
             <translation>Grün nach oben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/picture_facts.cpp" />
+            <source>{}×{} texels can only be decoded all at once</source>
+            <translation>{}×{} Texel lassen sich nur im Ganzen dekodieren</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/query.cpp" />
@@ -9734,6 +9744,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_lister.cpp" />
+            <source>The folders' counts are damaged, or the sheet takes something else for them</source>
+            <translation>Die Anzahlen der Ordner sind beschädigt, oder das Blatt hält etwas anderes dafür</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_lister.cpp" />
             <source>a first entry by number needs records of a fixed size</source>
             <translation>ein erster Eintrag nach Nummer braucht Sätze fester Größe</translation>
         </message>
@@ -9799,8 +9814,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_lister.cpp" />
-            <source>the folders share more entries than the limit</source>
-            <translation>die Ordner teilen mehr Einträge, als erlaubt ist</translation>
+            <source>the folders share more than {} entries</source>
+            <translation>die Ordner teilen sich mehr als {} Einträge</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_lister.cpp" />
@@ -10214,6 +10229,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/zip.cpp" />
+            <source>The first entry there can be read</source>
+            <translation>Der erste Eintrag dort lässt sich lesen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/zip.cpp" />
             <source>a directory of {}</source>
             <translation>ein Verzeichnis von {}</translation>
         </message>
@@ -10221,6 +10241,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/zip.cpp" />
             <source>central directory</source>
             <translation>Zentralverzeichnis</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/zip.cpp" />
+            <source>it lies over bytes of other entries, and together they would unpack to more than the file can hold</source>
+            <translation>er liegt über Bytes anderer Einträge, und zusammen ergäben sie entpackt mehr, als die Datei enthalten kann</translation>
         </message>
         <message>
             <location filename="../../../src/container/zip.cpp" />
@@ -10306,6 +10331,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/zip.cpp" />
             <source>{} entries cannot lie in a directory of {} bytes</source>
             <translation>{} Einträge können nicht in einem Verzeichnis von {} Byte liegen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/zip.cpp" />
+            <source>{} entries lie over bytes of others</source>
+            <translation>{} Einträge liegen über Bytes von anderen</translation>
         </message>
         <message>
             <location filename="../../../src/container/zip_compact.cpp" />
@@ -12899,6 +12929,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/texture/jpeg.cpp" />
+            <source>Save it anew; a progressive file has about ten</source>
+            <translation>Speichere es neu; eine progressive Datei hat etwa zehn</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/jpeg.cpp" />
             <source>The file is cut off; what is there is shown</source>
             <translation>Die Datei ist abgeschnitten; was da ist, wird gezeigt</translation>
         </message>
@@ -12914,8 +12949,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/texture/jpeg.cpp" />
-            <source>more than 1,000 scans</source>
-            <translation>mehr als 1.000 Durchgänge</translation>
+            <source>many more scans than a picture of its size has</source>
+            <translation>viel mehr Durchläufe, als ein Bild dieser Größe hat</translation>
         </message>
         <message>
             <location filename="../../../src/texture/jpeg.cpp" />
@@ -12989,6 +13024,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/texture/ktx2.cpp" />
+            <source>No picture packs so well; the index is damaged or made to do harm</source>
+            <translation>So gut lässt sich kein Bild packen; der Index ist beschädigt oder soll schaden</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/ktx2.cpp" />
             <source>None, Zstandard (2) and zlib (3) are read</source>
             <translation>Keine, Zstandard (2) und zlib (3) sind lesbar</translation>
         </message>
@@ -13039,8 +13079,18 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/texture/ktx2.cpp" />
+            <source>mip {}: {} bytes are said to unpack to {}</source>
+            <translation>Mip {}: {} Bytes sollen entpackt {} ergeben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/ktx2.cpp" />
             <source>supercompression scheme {}</source>
             <translation>Überpackung {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/ktx2.cpp" />
+            <source>the Zstandard stream ends early</source>
+            <translation>der Zstandard-Strom endet zu früh</translation>
         </message>
         <message>
             <location filename="../../../src/texture/ktx2.cpp" />
@@ -13209,6 +13259,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/texture/texture.cpp" />
+            <source>No picture packs so well; the header is damaged or made to do harm</source>
+            <translation>So gut lässt sich kein Bild packen; der Kopf ist beschädigt oder soll schaden</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/texture.cpp" />
             <source>Texture files ({}), pictures ({}) and what a texture sheet describes are read</source>
             <translation>Texturdateien ({}), Bilder ({}) und was ein Texturblatt beschreibt sind lesbar</translation>
         </message>
@@ -13221,6 +13276,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/texture/texture.cpp" />
             <source>an array or cubemap of volumes</source>
             <translation>ein Stapel oder Würfel von Volumen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/texture/texture.cpp" />
+            <source>claims {}×{} texels, {}, in a file of {} bytes</source>
+            <translation>behauptet {}×{} Texel, {}, in einer Datei von {} Bytes</translation>
         </message>
         <message>
             <location filename="../../../src/texture/texture.cpp" />
