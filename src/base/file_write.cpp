@@ -4,6 +4,7 @@
 
 #include <fcntl.h>
 #include <fmt/format.h>
+#include <pwd.h>
 #include <sys/random.h>
 #include <sys/stat.h>
 #include <unistd.h>
@@ -146,8 +147,22 @@ fs::path user_folder(const char* variable, const char* below_home) {
     // The specification: a path that is not absolute is to be ignored.
     if (const char* set = std::getenv(variable); set && *set == '/') return fs::path(set) / "skivet";
     if (const char* home = std::getenv("HOME"); home && *home) return fs::path(home) / below_home / "skivet";
-    std::error_code code;
-    return fs::temp_directory_path(code) / "skivet";
+    std::array<char, 4096> room{};
+    passwd entry{}, *found = nullptr;
+    if (::getpwuid_r(::getuid(), &entry, room.data(), room.size(), &found) == 0 && found && found->pw_dir && *found->pw_dir == '/')
+        return fs::path(found->pw_dir) / below_home / "skivet";
+    // Somebody without a home. What stands under a name that anybody can guess may be anybody's: only a folder that is ours alone will do.
+    static const auto place = [] {
+        std::error_code code;
+        const auto fixed = fs::temp_directory_path(code) / ("skivet-" + std::to_string(::getuid()));
+        struct stat info {};
+        const bool made = ::mkdir(fixed.c_str(), 0700) == 0;
+        if (made || (::lstat(fixed.c_str(), &info) == 0 && S_ISDIR(info.st_mode) && info.st_uid == ::getuid() && (info.st_mode & 077) == 0))
+            return fixed;
+        auto pattern = fixed.string() + "-XXXXXX";
+        return ::mkdtemp(pattern.data()) ? fs::path(pattern) : fixed / "none";
+    }();
+    return place / fs::path(below_home).filename();
 }
 
 }  // namespace

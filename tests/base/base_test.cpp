@@ -1,5 +1,9 @@
 #include <gtest/gtest.h>
 
+#include <pwd.h>
+#include <unistd.h>
+#include <cstdlib>
+
 #include <sys/stat.h>
 
 #include "base/bytes.h"
@@ -177,4 +181,18 @@ TEST(WriteFile, LinksDoNotLeadOut) {
     EXPECT_FALSE(path_inside(folder / "in", "../out/x.png"));
     EXPECT_FALSE(lies_in(folder / "inner", folder / "in")) << "a name that begins alike";
     EXPECT_TRUE(lies_in(folder / "in", folder / "in"));
+}
+
+TEST(UserFolders, WithoutHomeTheSystemIsAskedAndNothingGuessable) {
+    const std::string home = std::getenv("HOME") ? std::getenv("HOME") : "",
+                      data = std::getenv("XDG_DATA_HOME") ? std::getenv("XDG_DATA_HOME") : "";
+    ::unsetenv("HOME");
+    ::unsetenv("XDG_DATA_HOME");
+    const auto folder = user_data_folder();
+    if (!home.empty()) ::setenv("HOME", home.c_str(), 1);
+    if (!data.empty()) ::setenv("XDG_DATA_HOME", data.c_str(), 1);
+    EXPECT_TRUE(folder.is_absolute()) << folder;
+    EXPECT_NE(folder, std::filesystem::temp_directory_path() / "skivet") << "anybody could have made that";
+    if (const auto* entry = ::getpwuid(::getuid()); entry && *entry->pw_dir == '/')
+        EXPECT_EQ(folder, std::filesystem::path(entry->pw_dir) / ".local/share/skivet");
 }
