@@ -221,7 +221,7 @@ Bytes packed_ktx2() {
     little(out, 104, 4);
     little(out, 92, 4);
     little(out, 0, 8);
-    little(out, 0, 16);
+    for (int i = 0; i < 2; ++i) little(out, 0, 8);
     const auto packed = pack(Packing::zstd, Bytes(std::size_t{1} << 30), 19).value();
     little(out, 196, 8);
     little(out, packed.size(), 8);
