@@ -1,11 +1,9 @@
 // Any bytes as the rows of the catalog's index, and as the index file itself. The first byte chooses which.
-#include <unistd.h>
 #include <cstdlib>
-#include <filesystem>
-#include <fstream>
 
 #include "catalog/index_store.h"
 #include "catalog/item_records.h"
+#include "scratch.h"
 
 using namespace skivet;
 
@@ -21,21 +19,11 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
             if ((*again)[i].inner != (*items)[i].inner || !((*again)[i].desc == (*items)[i].desc)) std::abort();
         return 0;
     }
-    static const auto folder = [] {
-        auto path = std::filesystem::path(std::filesystem::exists("/dev/shm") ? "/dev/shm" : "/tmp") /
-                    ("skivet-fuzz-" + std::to_string(::getpid()));
-        std::filesystem::create_directories(path);
-        static const auto place = path;
-        std::atexit([] {
-            std::error_code code;
-            std::filesystem::remove_all(place, code);
-        });
-        return path;
-    }();
+    const auto& folder = fuzz::scratch_folder();
     const auto file = folder / "index.db";
     std::error_code code;
     for (const char* ending : {"-wal", "-shm", "-journal"}) std::filesystem::remove(file.string() + ending, code);
-    std::ofstream(file, std::ios::binary).write(reinterpret_cast<const char*>(rest.data()), static_cast<std::streamsize>(rest.size()));
+    fuzz::write(file, rest);
     const auto store = IndexStore::open(file, true);
     if (!store) return 0;
     (void)(*store)->listing("/game/rides.crate", "a b");

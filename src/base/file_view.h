@@ -60,7 +60,7 @@ public:
     [[nodiscard]] Result<FileView> part(std::uint64_t offset, std::uint64_t size, std::filesystem::path name) const;
     /// How many maps broke so far in this process; another number than before means that what was read since may be zeros.
     [[nodiscard]] static std::uint64_t breaks();
-    /// The whole file. Error `stale` when a file behind it is no longer as large as when it was opened, `io` when it could not be read.
+    /// The whole file. Error `stale` when a file behind it is no longer as large as when it was opened, or a page could not be read.
     [[nodiscard]] Result<ByteSpan> bytes() const;
     /// Whether what was read from it so far was there: the error that `bytes` would give now.
     [[nodiscard]] Status intact() const;

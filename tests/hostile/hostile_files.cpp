@@ -46,8 +46,8 @@ struct PackedItem {
     std::uint32_t crc = 0;
     bool deflated = true;
 };
-void zip_local(Bytes& out, const PackedItem& item) {
-    put(out, "PK\3\4");
+/// The fields that stand alike before an entry and in the directory (APPNOTE 4.3.7 and 4.3.12).
+void zip_common(Bytes& out, const PackedItem& item) {
     little(out, 20, 2);
     little(out, 0x800, 2);
     little(out, item.deflated ? 8 : 0, 2);
@@ -57,21 +57,18 @@ void zip_local(Bytes& out, const PackedItem& item) {
     little(out, item.size, 4);
     little(out, item.name.size(), 2);
     little(out, 0, 2);
+}
+void zip_local(Bytes& out, const PackedItem& item) {
+    put(out, "PK\3\4");
+    zip_common(out, item);
     put(out, item.name);
     put(out, item.packed);
 }
 void zip_central(Bytes& out, const PackedItem& item, std::uint64_t at) {
     put(out, "PK\1\2");
     little(out, 20, 2);
-    little(out, 20, 2);
-    little(out, 0x800, 2);
-    little(out, item.deflated ? 8 : 0, 2);
-    little(out, 0, 4);
-    little(out, item.crc, 4);
-    little(out, item.packed.size(), 4);
-    little(out, item.size, 4);
-    little(out, item.name.size(), 2);
-    out.resize(out.size() + 12);
+    zip_common(out, item);
+    out.resize(out.size() + 10);
     little(out, at, 4);
     put(out, item.name);
 }

@@ -92,7 +92,7 @@ TEST(CutOff, WhatIsReadMeanwhileIsReadAgain) {
     EXPECT_EQ(times, 2);
 }
 
-TEST(CutOff, CommandsEndWithAnErrorWhateverTheMoment) {
+TEST(CutOff, CommandsEndByThemselvesWhateverTheMoment) {
     TempFolder folder;
     const auto archive = folder / "large.zip";
     std::vector<ZipItem> items;

@@ -60,7 +60,17 @@ void Jobs::say_ended(const Named& ended) {
 
 void Jobs::post(std::function<void()> what) { QMetaObject::invokeMethod(this, std::move(what), Qt::QueuedConnection); }
 
-void Jobs::quietly(By by, std::function<void()> work) { pool(by).start(std::move(work)); }
+void Jobs::quietly(By by, std::function<void()> work) {
+    pool(by).start([this, work = std::move(work)] {
+        try {
+            work();
+        } catch (const std::bad_alloc&) {
+            post([this] {
+                if (!left_) emit memory_failed({});
+            });
+        }
+    });
+}
 
 void Jobs::tell(QPointer<QObject> asker, std::function<void()> what) {
     post([this, asker = std::move(asker), what = std::move(what)] {
