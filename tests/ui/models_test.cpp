@@ -201,3 +201,25 @@ TEST_F(ModelsTest, ADamagedProjectIsNotOverwritten) {
     ASSERT_TRUE(wait([&] { return notice.size() == 1 && !models->jobs.busy(); }));
     EXPECT_EQ(as_text(get_file(folder / "project/project.json")), "not json");
 }
+
+TEST(JobsTest, MemoryThatIsRefusedEndsAJobAndNotTheProcess) {
+    skivet::app::Jobs jobs;
+    QObject asker;
+    QStringList failed;
+    QObject::connect(&jobs, &skivet::app::Jobs::memory_failed, &asker, [&](const QString& what) { failed << what; });
+    std::optional<skivet::Error> error;
+    bool answered = false;
+    jobs.run(
+        &asker, QStringLiteral("a"), []() -> skivet::Result<int> { throw std::bad_alloc(); },
+        [&](skivet::Result<int> result) {
+            if (!result) error = result.error();
+        });
+    jobs.run(
+        &asker, QStringLiteral("b"), []() -> bool { throw std::bad_alloc(); }, [&](bool) { answered = true; });
+    jobs.quietly(skivet::app::Jobs::By::workers, [] { throw std::bad_alloc(); });
+    ASSERT_TRUE(QTest::qWaitFor([&] { return error && failed.size() == 2 && !jobs.busy(); }, 10'000));
+    EXPECT_EQ(error->code, skivet::ErrorCode::limit);
+    EXPECT_NE(error->message().find("not enough memory"), std::string::npos);
+    EXPECT_FALSE(answered);
+    EXPECT_TRUE(failed.contains(QStringLiteral("b")));
+}
