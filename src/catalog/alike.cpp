@@ -4,7 +4,6 @@
 #include <tbb/parallel_for.h>
 #include <algorithm>
 #include <atomic>
-#include <bit>
 #include <cmath>
 #include <map>
 #include <unordered_map>
@@ -15,7 +14,7 @@
 namespace skivet {
 namespace {
 
-constexpr int side = static_cast<int>(PictureFacts::side);
+constexpr int side = static_cast<int>(PicturePattern::side);
 constexpr std::size_t shortlist = 3000;     // of 100,000 textures; a first comparison by 16 values leaves the right one among them
 constexpr std::size_t most_neighbors = 48;  // among many that share a hash, so that a thousand black pictures are not a million pairs
 constexpr float flat = 0.5f;   // standard deviation over 32×32 means, in steps of 255, below which a pattern is rounding's own
@@ -127,11 +126,11 @@ struct Pattern {
     std::array<std::int8_t, 1024> values;
     float contrast = 0;
 };
-Pattern pattern_of(const PictureFacts& f, bool over) {
-    Pattern out{f.luma, f.contrast};
+Pattern pattern_of(const PictureNumbers& f, const PicturePattern& p, bool over) {
+    Pattern out{p.luma, f.contrast};
     if (!over) return out;
     out.contrast = f.over_contrast;
-    for (std::size_t i = 0; i < out.values.size(); ++i) out.values[i] = f.over[i / 32 / 2 * PictureFacts::over_side + i % 32 / 2];
+    for (std::size_t i = 0; i < out.values.size(); ++i) out.values[i] = p.over[i / 32 / 2 * PicturePattern::over_side + i % 32 / 2];
     return out;
 }
 
@@ -155,8 +154,8 @@ float agreement(const Query& query, const Sums& sums, const Window& w, float lea
 }
 
 /// How much farther than half of the ordinary difference the colors are, 0 … 1.
-float off_color(const Query& query, const PictureFacts& f, const Window& w) {
-    constexpr int cs = static_cast<int>(PictureFacts::chroma_side);
+float off_color(const Query& query, const PicturePattern& f, const Window& w) {
+    constexpr int cs = static_cast<int>(PicturePattern::chroma_side);
     float sum = 0;
     std::array<int, 8> across, down;  // two samples a cell and axis, so that the whole window takes every value once
     for (std::size_t i = 0; i < 8; ++i) {
@@ -207,7 +206,8 @@ float whole_agreement(const Asked& asked, const Pattern& here, std::size_t* best
 
 Asked ask_for(const PictureFacts& facts, bool over) {
     Asked out;
-    const auto from = pattern_of(facts, over);
+    const auto pattern_there = facts.pattern();
+    const auto from = pattern_of(facts, pattern_there, over);
     const Sums sums(from.values.data());
     constexpr Window whole{0, 0, side, side};
     std::array<float, 256> fine;
@@ -224,7 +224,7 @@ Asked ask_for(const PictureFacts& facts, bool over) {
             const auto cell = [&](const auto& c) {
                 return static_cast<float>(c[y * 16 + x * 2] + c[y * 16 + x * 2 + 1] + c[y * 16 + x * 2 + 8] + c[y * 16 + x * 2 + 9]) / 4;
             };
-            blue[y * 4 + x] = cell(facts.blue), red[y * 4 + x] = cell(facts.red);
+            blue[y * 4 + x] = cell(pattern_there.blue), red[y * 4 + x] = cell(pattern_there.red);
         }
     out.fine_grain = coarse_length < 4 * 0.25f * 32;  // a quarter of the deviation in each of the sixteen values
     double square = 0;
@@ -328,7 +328,8 @@ PictureSearch PictureSearch::build(std::vector<FactsPtr> pictures) {
     out.windows_.resize(out.entries_.size() * each);
     tbb::parallel_for(tbb::blocked_range<std::size_t>(0, out.entries_.size(), 64), [&](const auto& range) {
         for (auto e = range.begin(); e != range.end(); ++e) {
-            const auto here = pattern_of(*out.pictures_[out.entries_[e].picture], out.entries_[e].over);
+            const auto& facts = *out.pictures_[out.entries_[e].picture];
+            const auto here = pattern_of(facts, facts.pattern(), out.entries_[e].over);
             const Sums sums(here.values.data());
             // Patterns count in standard deviations of the whole times 32; a window is flat when its own deviation is below 0.25 of 255.
             const float least = 4 * 0.25f / here.contrast * 32;
@@ -362,9 +363,10 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
             const auto* windows = windows_.data() + range.begin() * each;
             if (forms[0].fine_grain) {
                 // Stripes and the like: their sixteen means are all the same, so all values are compared.
-                for (auto e = range.begin(); e != range.end(); ++e)
-                    best[e] = static_cast<std::int16_t>(
-                        2304 * whole_agreement(forms[0], pattern_of(*pictures_[entries_[e].picture], entries_[e].over)));
+                for (auto e = range.begin(); e != range.end(); ++e) {
+                    const auto& theirs = *pictures_[entries_[e].picture];
+                    best[e] = static_cast<std::int16_t>(2304 * whole_agreement(forms[0], pattern_of(theirs, theirs.pattern(), entries_[e].over)));
+                }
             } else scan(windows, range.size(), forms[0].coarse.data(), best.data() + range.begin());
             if (forms.size() == 1) return;
             scan(windows, range.size(), forms[1].coarse.data(), again.data() + range.begin());
@@ -386,8 +388,10 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
                 for (auto n = range.begin(); n != range.end() && !cancel.canceled(); ++n) {
                     auto& c = candidates[n];
                     const auto& entry = entries_[c.entry];
-                    const auto here = pattern_of(*pictures_[entry.picture], entry.over);
-                    work(n, c, here, Sums(here.values.data()), 16 * 0.25f / here.contrast * 32);  // 16×16 values of 0.25 are flat
+                    const auto theirs = pictures_[entry.picture]->pattern();
+                    const auto here = pattern_of(*pictures_[entry.picture], theirs, entry.over);
+                    // 16×16 values of 0.25 are flat
+                    work(n, c, theirs, here, Sums(here.values.data()), 16 * 0.25f / here.contrast * 32);
                 }
             });
         };
@@ -401,12 +405,12 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
         };
         for (std::size_t n = 0; n < candidates.size(); ++n)
             candidates[n].entry = order[n / forms.size()], candidates[n].form = static_cast<std::uint8_t>(n % forms.size());
-        each_of(candidates.size(), [&](std::size_t, Candidate& c, const Pattern& here, const Sums& sums, float least) {
+        each_of(candidates.size(), [&](std::size_t, Candidate& c, const PicturePattern&, const Pattern& here, const Sums& sums, float least) {
             look_once(forms[c.form], here, sums, least, windows_.data() + c.entry * each, c);
         });
         SKIVET_CHECK(cancel.check());
         keep_best(900);
-        each_of(candidates.size(), [&](std::size_t, Candidate& c, const Pattern&, const Sums& sums, float least) {
+        each_of(candidates.size(), [&](std::size_t, Candidate& c, const PicturePattern&, const Pattern&, const Sums& sums, float least) {
             for (auto& start : c.starts) {
                 if (start.score < c.score - 0.25f || start.score <= 0) continue;
                 start.score = climb<8>(forms[c.form].fine[start.turn], sums, least, 2, start.window);
@@ -417,8 +421,7 @@ Result<std::vector<PictureHit>> PictureSearch::find(const Image& picture, std::s
         SKIVET_CHECK(cancel.check());
         keep_best(std::max<std::size_t>(200, 2 * top));
         hits.resize(candidates.size());
-        each_of(candidates.size(), [&](std::size_t n, Candidate& c, const Pattern&, const Sums& sums, float least) {
-            const auto& theirs = *pictures_[entries_[c.entry].picture];
+        each_of(candidates.size(), [&](std::size_t n, Candidate& c, const PicturePattern& theirs, const Pattern&, const Sums& sums, float least) {
             for (std::size_t s = 0; s < 3; ++s) {
                 auto& start = c.starts[s];
                 if (start.score <= 0) continue;
@@ -468,7 +471,13 @@ std::string_view name_of(Likeness likeness) {
     }
 }
 
-Likeness likeness(const Comparable& a, const Comparable& b) {
+namespace {
+
+constexpr float same_pattern = 0.975f, same_shape = 0.9f;
+
+/// Patterns, which may lie on the disk, are asked for only where the numbers leave it open. `least`: agreements below do not matter.
+template <class PatternA, class PatternB>
+Likeness likeness_of(const Comparable& a, const Comparable& b, float least, const PatternA& pattern_a, const PatternB& pattern_b) {
     if (!a.facts || !b.facts) return Likeness::none;
     const auto& f = *a.facts;
     const auto& g = *b.facts;
@@ -477,23 +486,35 @@ Likeness likeness(const Comparable& a, const Comparable& b) {
     // Sides in the same proportion, but for rounding of small ones.
     const double proportion = static_cast<double>(a.width) * b.height / std::max(1.0, static_cast<double>(a.height) * b.width);
     if (proportion < 0.94 || proportion > 1.07) return Likeness::none;
-    const float pattern = pattern_agreement(f, g), color = color_distance(f, g);
+    if (most_agreement(f, g) < least) return Likeness::none;
+    const PicturePattern& p = pattern_a();
+    const PicturePattern& q = pattern_b();
+    const float pattern = pattern_agreement(p, q), color = std::max(mean_distance(f, g), color_distance(p, q));
     const float contrast = f.contrast / g.contrast;
-    if (pattern >= 0.975f && color <= 24 && contrast > 0.85f && contrast < 1.18f && std::abs(f.mean[3] - g.mean[3]) <= 24)
+    if (pattern >= same_pattern && color <= 24 && contrast > 0.85f && contrast < 1.18f && std::abs(f.mean[3] - g.mean[3]) <= 24)
         return a.width == b.width && a.height == b.height                              ? Likeness::same
                : std::uint64_t{b.width} * b.height < std::uint64_t{a.width} * a.height ? Likeness::smaller
                                                                                        : Likeness::larger;
-    if (pattern >= 0.9f && f.normals == NormalsIn::none && g.normals == NormalsIn::none && color > 24) return Likeness::variant;
+    if (pattern >= same_shape && f.normals == NormalsIn::none && g.normals == NormalsIn::none && color > 24) return Likeness::variant;
     return Likeness::none;
+}
+
+}  // namespace
+
+Likeness likeness(const Comparable& a, const Comparable& b) {
+    return likeness_of(a, b, same_shape, [&] { return a.facts->pattern(); }, [&] { return b.facts->pattern(); });
 }
 
 std::vector<AlikeTexture> alike_to(std::span<const Comparable> all, std::size_t one) {
     std::vector<AlikeTexture> out;
     if (one >= all.size() || !all[one].facts) return out;
+    const auto pattern = all[one].facts->pattern();
     std::vector<Likeness> found(all.size(), Likeness::none);
     tbb::parallel_for(tbb::blocked_range<std::size_t>(0, all.size(), 4096), [&](const auto& range) {
         for (auto i = range.begin(); i != range.end(); ++i)
-            if (i != one) found[i] = likeness(all[one], all[i]);
+            if (i != one)
+                found[i] = likeness_of(all[one], all[i], same_shape, [&]() -> auto& { return pattern; },
+                                       [&] { return all[i].facts->pattern(); });
     });
     for (std::size_t i = 0; i < all.size(); ++i)
         if (found[i] != Likeness::none) out.push_back({i, found[i]});
@@ -504,26 +525,32 @@ std::vector<AlikeTexture> alike_to(std::span<const Comparable> all, std::size_t 
 std::vector<std::uint32_t> count_twins(std::span<const Comparable> all) {
     std::vector<std::uint32_t> counts(all.size());
     // Signs of 128 differences: each of 8×8 means against its right and its lower neighbor (wrapping).
-    using Hash = std::array<std::uint16_t, 8>;
+    struct Hash {
+        std::array<std::uint64_t, 2> halves{};
+        [[nodiscard]] std::uint16_t part(std::size_t at) const { return static_cast<std::uint16_t>(halves[at / 4] >> 16 * (at % 4)); }
+    };
     std::vector<Hash> hashes(all.size());
     tbb::parallel_for(tbb::blocked_range<std::size_t>(0, all.size(), 256), [&](const auto& range) {
         for (auto i = range.begin(); i != range.end(); ++i) {
             if (!all[i].facts) continue;
-            std::array<int, 64> means{};
-            for (std::size_t p = 0; p < all[i].facts->luma.size(); ++p) means[p / 32 / 4 * 8 + p % 32 / 4] += all[i].facts->luma[p];
+            const auto& means = all[i].facts->coarse;
             for (std::size_t bit = 0; bit < 128; ++bit) {
                 const auto cell = bit / 2, x = cell % 8, y = cell / 8;
                 const auto other = bit % 2 ? y * 8 + (x + 1) % 8 : (y + 1) % 8 * 8 + x;
                 // A clear margin, so that a plain area gives the same bits whatever compression did to it.
-                if (means[cell] > means[other] + 24)
-                    hashes[i][bit / 16] = static_cast<std::uint16_t>(hashes[i][bit / 16] | 1u << (bit % 16));
+                if (means[cell] > means[other] + 1) hashes[i].halves[bit / 64] |= 1ull << bit % 64;
             }
         }
     });
-    const auto distance = [&](std::size_t a, std::size_t b) {
-        int bits = 0;
-        for (std::size_t k = 0; k < 8; ++k) bits += std::popcount(static_cast<unsigned>(hashes[a][k] ^ hashes[b][k]));
-        return bits;
+    // Bits that differ (H. S. Warren, Hacker's Delight, 2nd edition, section 5-1): not every processor we run on counts them by itself.
+    const auto distance = [](const Hash& a, const Hash& b) {
+        const auto nibbles = [](std::uint64_t x) {
+            x -= x >> 1 & 0x5555'5555'5555'5555;
+            return (x & 0x3333'3333'3333'3333) + (x >> 2 & 0x3333'3333'3333'3333);
+        };
+        auto sum = nibbles(a.halves[0] ^ b.halves[0]) + nibbles(a.halves[1] ^ b.halves[1]);
+        sum = (sum & 0x0F0F'0F0F'0F0F'0F0F) + (sum >> 4 & 0x0F0F'0F0F'0F0F'0F0F);
+        return sum * 0x0101'0101'0101'0101 >> 56;
     };
     std::unordered_map<std::uint64_t, std::vector<std::uint32_t>> exact;
     for (std::size_t i = 0; i < all.size(); ++i)
@@ -537,19 +564,29 @@ std::vector<std::uint32_t> count_twins(std::span<const Comparable> all) {
     std::vector<std::atomic<std::uint32_t>> more(all.size());
     for (std::size_t part = 0; part < 8; ++part) {
         std::sort(order.begin(), order.end(),
-                  [&](auto a, auto b) { return hashes[a][part] != hashes[b][part] ? hashes[a][part] < hashes[b][part] : a < b; });
+                  [&](auto a, auto b) { return hashes[a].part(part) != hashes[b].part(part) ? hashes[a].part(part) < hashes[b].part(part) : a < b; });
+        std::vector<Hash> ordered(order.size());
+        for (std::size_t i = 0; i < order.size(); ++i) ordered[i] = hashes[order[i]];
         tbb::parallel_for(tbb::blocked_range<std::size_t>(0, order.size(), 256), [&](const auto& range) {
+            // Each of those that follow one another is met up to `most_neighbors` times.
+            std::vector<std::pair<std::size_t, PicturePattern>> recent(most_neighbors + 1, {order.size(), {}});
+            const auto pattern = [&](std::size_t place) -> const PicturePattern& {
+                auto& [held, value] = recent[place % recent.size()];
+                if (held != place) value = all[order[place]].facts->pattern(), held = place;
+                return value;
+            };
             for (auto i = range.begin(); i != range.end(); ++i)
                 // Thousands in one part are plain there; what they share with a few neighbors is all that is asked, so that time grows with
                 // their number only.
-                for (auto j = i + 1; j < std::min(order.size(), i + 1 + most_neighbors) && hashes[order[j]][part] == hashes[order[i]][part];
+                for (auto j = i + 1; j < std::min(order.size(), i + 1 + most_neighbors) && ordered[j].part(part) == ordered[i].part(part);
                      ++j) {
+                    if (distance(ordered[i], ordered[j]) > 7) continue;
                     const auto a = order[i], b = order[j];
-                    if (distance(a, b) > 7) continue;
                     bool before = false;  // met in an earlier part
-                    for (std::size_t q = 0; q < part; ++q) before = before || hashes[a][q] == hashes[b][q];
+                    for (std::size_t q = 0; q < part; ++q) before = before || hashes[a].part(q) == hashes[b].part(q);
                     if (before || (all[a].facts->level0 != 0 && all[a].facts->level0 == all[b].facts->level0)) continue;  // counted already
-                    const auto kind = likeness(all[a], all[b]);
+                    const auto kind = likeness_of(all[a], all[b], same_pattern, [&]() -> auto& { return pattern(i); },
+                                                  [&]() -> auto& { return pattern(j); });
                     if (kind != Likeness::none && kind != Likeness::variant) ++more[a], ++more[b];
                 }
         });

@@ -19,7 +19,7 @@ struct PictureHit {
     bool mirrored = false;                      ///< and was mirrored left to right before
 };
 
-/// A search over many textures, made once and asked often. 1 KB a texture beside the facts themselves, 2 KB where alpha varies: those are
+/// A search over many textures, made once and asked often. 1 KB a texture, 2 KB where alpha varies: those are
 /// looked at twice, by their colors alone and by what is seen of them.
 ///
 /// First every texture's 64 windows (whole, three quarters and half of each side, in steps) are compared with the picture in 8 turns, by

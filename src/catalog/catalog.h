@@ -1,6 +1,8 @@
 #pragma once
 // The index of everything found in the sources.
 #include "base/progress.h"
+#include "base/rarely.h"
+#include "base/shared_text.h"
 #include "catalog/picture_facts.h"
 #include "container/address.h"
 
@@ -16,7 +18,7 @@ struct Source {
 /// Of `all` what lies below `folder`, with its other parts where it is a file cut into parts; sorted.
 [[nodiscard]] std::vector<std::filesystem::path> below(const std::filesystem::path& folder, std::span<const std::filesystem::path> all);
 
-enum class EntryKind { texture, image, container, mesh, other };
+enum class EntryKind : std::uint8_t { texture, image, container, mesh, other };
 [[nodiscard]] std::string_view name_of(EntryKind kind);
 /// What a path alone says; nothing is read.
 [[nodiscard]] EntryKind kind_by_name(const TextureKinds& kinds, std::string_view path);
@@ -25,16 +27,16 @@ enum class EntryKind { texture, image, container, mesh, other };
 struct CatalogItem {
     std::size_t source = 0;          ///< index into the list of sources
     std::vector<std::string> inner;  ///< steps from the source to the entry
-    EntryKind kind = EntryKind::other;
-    std::string file_kind;   ///< "DDS", "PNG", a sheet's name; empty for what is no texture
-    TextureDesc desc;        ///< textures only
+    SharedText file_kind;            ///< "DDS", "PNG", a sheet's name; empty for what is no texture
+    SharedText method;
     std::uint64_t size = 0;  ///< bytes, unpacked
     std::uint64_t stored = 0;
-    std::string method;
-    std::uint32_t check = 0;     ///< checksum of its content, or of the archive inside which it lies; 0: none is stated
-    ContentKey content;          ///< empty until its content was looked at
-    bool effective = true;       ///< no later source has an entry with this path
-    std::optional<Error> error;  ///< recognized, but its header does not hold
+    ContentKey content;      ///< empty until its content was looked at
+    Rarely<Error> error;     ///< recognized, but its header does not hold
+    TextureDesc desc;        ///< textures only
+    std::uint32_t check = 0;  ///< checksum of its content, or of the archive inside which it lies; 0: none is stated
+    EntryKind kind = EntryKind::other;
+    bool effective = true;  ///< no later source has an entry with this path
 
     [[nodiscard]] const std::string& path() const { return inner.back(); }
     [[nodiscard]] std::string name() const;  ///< file name without folders and extension

@@ -2,7 +2,9 @@
 
 #include <fmt/format.h>
 #include <xxhash.h>
+#include <bit>
 #include <iterator>
+#include <map>
 #include <unordered_map>
 
 #include "base/file_view.h"
@@ -17,7 +19,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-constexpr int schema_version = 3;
+constexpr int schema_version = 4;
 constexpr const char* schema =
     "CREATE TABLE source(id INTEGER PRIMARY KEY, path TEXT UNIQUE NOT NULL, fingerprint TEXT NOT NULL, items INTEGER NOT NULL, sum INTEGER "
     "NOT NULL);"
@@ -25,7 +27,11 @@ constexpr const char* schema =
     "part)) WITHOUT ROWID;"
     "CREATE TABLE content(source INTEGER NOT NULL, item INTEGER NOT NULL, key BLOB NOT NULL, sum INTEGER NOT NULL, PRIMARY KEY(source, "
     "item)) WITHOUT ROWID;"
-    "CREATE TABLE picture(key BLOB PRIMARY KEY, facts BLOB, sum INTEGER NOT NULL) WITHOUT ROWID;";
+    // In the order in which they come: keys are random, and rows in their order would be written all over the file.
+    "CREATE TABLE picture(id INTEGER PRIMARY KEY, key BLOB NOT NULL, facts BLOB, sum INTEGER NOT NULL);"
+    "CREATE UNIQUE INDEX picture_key ON picture(key);"
+    // Apart from the facts, under the same number: opening a project reads all of those and hardly any of these.
+    "CREATE TABLE pattern(id INTEGER PRIMARY KEY, data BLOB NOT NULL, sum INTEGER NOT NULL);";
 constexpr std::size_t items_a_part = 4096;
 
 /// The checksum of a row: of its bytes, and of the numbers it belongs to, so that it cannot stand in another's place.
@@ -49,17 +55,15 @@ ContentKey key_of(ByteSpan bytes) {
 }
 
 /// Facts with their version in front, so that another one is not taken for them.
-Bytes bytes_of(const PictureFacts& facts) {
+Bytes bytes_of(const PictureNumbers& facts) {
     Bytes out(4 + sizeof facts);
-    store_uint(out.data(), PictureFacts::version, 4, ByteOrder::little);
+    store_uint(out.data(), PictureNumbers::version, 4, ByteOrder::little);
     std::memcpy(out.data() + 4, &facts, sizeof facts);
     return out;
 }
-FactsPtr facts_of(ByteSpan bytes) {
-    if (bytes.size() != 4 + sizeof(PictureFacts) || load_uint(bytes.data(), 4, ByteOrder::little) != PictureFacts::version) return nullptr;
-    auto out = std::make_shared<PictureFacts>();
-    std::memcpy(out.get(), bytes.data() + 4, sizeof(PictureFacts));
-    return out;
+/// The checksum of a row of facts.
+std::int64_t picture_sum(ByteSpan facts, const ContentKey& key, std::int64_t id) {
+    return row_sum(facts, key.high, key.low ^ static_cast<std::uint64_t>(id));
 }
 
 std::string stamp_text(const FileStamp& s) { return fmt::format("{}.{}.{};", s.size, s.modified_ns, s.inode); }
@@ -110,7 +114,7 @@ namespace {
 /// Whether a file may be taken for a database of ours, without SQLite touching it: new, empty, or with our mark.
 Status check_ours(const fs::path& file) {
     std::error_code code;
-    if (file == ":memory:" || !fs::exists(file, code)) return {};
+    if (file.empty() || file == ":memory:" || !fs::exists(file, code)) return {};
     const auto refuse = [&] {
         return fail(ErrorCode::usage, phrase("{} is no index of Skivet's, so it is left alone", file.string()),
                     "Choose another file, or move this one away");
@@ -156,7 +160,7 @@ Result<sqlite3*> open_database(const fs::path& file, const char* tables, int ver
             // The mark is on the disk before anything else is, whatever ends the process.
             if (pages == 0)
                 sqlite3_exec(db, fmt::format("PRAGMA application_id={}", our_application_id).c_str(), nullptr, nullptr, nullptr);
-            sqlite3_exec(db, "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA mmap_size=1073741824", nullptr, nullptr, nullptr);
+            sqlite3_exec(db, "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA wal_autocheckpoint=8000", nullptr, nullptr, nullptr);
             std::int64_t found = -1, tables_there = -1;
             {
                 Statement asked(db, "PRAGMA user_version");
@@ -196,7 +200,11 @@ Result<std::shared_ptr<IndexStore>> IndexStore::open(const fs::path& file, bool 
     return out;
 }
 
-IndexStore::~IndexStore() { sqlite3_close(db_); }
+IndexStore::~IndexStore() {
+    one_pattern_.reset();
+    one_picture_.reset();
+    sqlite3_close(db_);
+}
 
 std::optional<std::vector<CatalogItem>> IndexStore::listing(const fs::path& source, std::string_view fingerprint) const {
     const std::lock_guard lock(mutex_);
@@ -228,11 +236,12 @@ std::optional<std::vector<CatalogItem>> IndexStore::listing(const fs::path& sour
 Status IndexStore::put_listing(const fs::path& source, std::string_view fingerprint, std::span<CatalogItem> items) {
     // What an item must agree in to have the same content.
     const auto identity = [](const CatalogItem& i) {
-        return fmt::format("{}\n{}\n{}\n{}\n{}", path_key(i.inner), i.size, i.stored, i.method, i.check);
+        return fmt::format("{}\n{}\n{}\n{}\n{}", path_key(i.inner), i.size, i.stored, i.method.text(), i.check);
     };
     const std::lock_guard lock(mutex_);
     Transaction all(db_);
     if (!all.begun()) return fail_sqlite(db_, "cannot write the index");
+    changed_ = true;
     Statement old(db_, "SELECT id FROM source WHERE path = ?");
     if (old.bind(1, source.string()).row()) {
         const auto id = old.number(0);
@@ -307,6 +316,7 @@ Status IndexStore::keep_only(std::span<const fs::path> sources) {
             if (std::find(sources.begin(), sources.end(), fs::path(all.text(1))) == sources.end()) gone.push_back(all.number(0));
     }
     if (gone.empty()) return {};
+    changed_ = true;
     Transaction one(db_);
     for (const auto id : gone)
         for (const char* sql :
@@ -318,58 +328,179 @@ Status IndexStore::keep_only(std::span<const fs::path> sources) {
 
 Status IndexStore::prune() {
     const std::lock_guard lock(mutex_);
+    if (!std::exchange(changed_, false)) return {};
     Statement counts(db_, "SELECT (SELECT count(*) FROM picture), (SELECT count(DISTINCT key) FROM content)");
     if (!counts.row() || counts.number(0) < 2 * counts.number(1) + 1000) return {};
-    if (!Statement(db_, "DELETE FROM picture WHERE key NOT IN (SELECT key FROM content)").done())
-        return fail_sqlite(db_, "cannot write the index");
-    return {};
-}
-
-Status IndexStore::put_seen(std::span<const Seen> seen) {
-    const std::lock_guard lock(mutex_);
     Transaction all(db_);
     if (!all.begun()) return fail_sqlite(db_, "cannot write the index");
-    Statement known(db_, "SELECT id FROM source WHERE path = ? AND items > ?");
-    Statement content(db_, "INSERT OR REPLACE INTO content(source, item, key, sum) VALUES(?, ?, ?, ?)");
-    Statement picture(db_, "INSERT OR REPLACE INTO picture(key, facts, sum) VALUES(?, ?, ?)");
-    for (const auto& s : seen) {
-        const auto key = bytes_of(s.content);
-        const auto item = static_cast<std::int64_t>(s.item);
-        const bool there = known.bind(1, s.source.string()).bind(2, item).row();
-        const auto id = there ? known.number(0) : 0;
-        known.reset();
-        if (there &&
-            !content.bind(1, id).bind(2, item).bind(3, ByteSpan(key)).bind(4, row_sum(key, static_cast<std::uint64_t>(id), s.item)).done())
-            return fail_sqlite(db_, "cannot write the index");
-        picture.bind(1, ByteSpan(key));
-        const auto facts = s.facts ? bytes_of(*s.facts) : Bytes{};
-        if (s.facts) picture.bind(2, ByteSpan(facts));
-        else picture.bind_null(2);
-        picture.bind(3, row_sum(facts, s.content.high, s.content.low));
-        if (!picture.done()) return fail_sqlite(db_, "cannot write the index");
-    }
+    for (const char* sql : {"DELETE FROM picture WHERE key NOT IN (SELECT key FROM content)",
+                            "DELETE FROM pattern WHERE id NOT IN (SELECT id FROM picture)"})
+        if (!Statement(db_, sql).done()) return fail_sqlite(db_, "cannot write the index");
     if (!all.commit()) return fail_sqlite(db_, "cannot write the index");
     return {};
 }
 
+Status IndexStore::put_seen(std::span<Seen> seen) {
+    const std::lock_guard lock(mutex_);
+    Transaction all(db_);
+    if (!all.begun()) return fail_sqlite(db_, "cannot write the index");
+    changed_ = true;
+    Statement content(db_, "INSERT OR REPLACE INTO content(source, item, key, sum) VALUES(?, ?, ?, ?)");
+    Statement before(db_, "SELECT id FROM picture WHERE key = ?");
+    Statement fresh(db_, "INSERT OR IGNORE INTO picture(id, key, facts, sum) VALUES(?, ?, ?, ?)");
+    Statement again(db_, "INSERT OR REPLACE INTO picture(id, key, facts, sum) VALUES(?, ?, ?, ?)");
+    Statement pattern(db_, "INSERT OR REPLACE INTO pattern(id, data, sum) VALUES(?, ?, ?)");
+    std::int64_t next = 1;
+    if (Statement last(db_, "SELECT max(id) FROM picture"); last.row()) next = last.number(0) + 1;
+    struct Place {
+        std::int64_t id = 0, items = 0;
+    };
+    std::map<fs::path, Place> places;
+    const auto place_of = [&](const fs::path& source) {
+        const auto [place, is_new] = places.try_emplace(source);
+        Statement known(db_, "SELECT id, items FROM source WHERE path = ?");
+        if (is_new && known.bind(1, source.string()).row()) place->second = {known.number(0), known.number(1)};
+        return place->second;
+    };
+    std::vector<FactsPtr> kept;
+    kept.reserve(seen.size());
+    const fs::path* source = nullptr;
+    Place place;
+    for (const auto& s : seen) {
+        const auto key = bytes_of(s.content);
+        const auto item = static_cast<std::int64_t>(s.item);
+        if (!source || *source != s.source) place = place_of(s.source), source = &s.source;
+        if (item < place.items &&
+            !content.bind(1, place.id)
+                 .bind(2, item)
+                 .bind(3, ByteSpan(key))
+                 .bind(4, row_sum(key, static_cast<std::uint64_t>(place.id), s.item))
+                 .done())
+            return fail_sqlite(db_, "cannot write the index");
+        const auto facts = s.facts ? bytes_of(*s.facts) : Bytes{};
+        // Most are new.
+        const auto put = [&](Statement& statement, std::int64_t id) {
+            statement.bind(1, id).bind(2, ByteSpan(key)).bind(4, picture_sum(facts, s.content, id));
+            if (s.facts) statement.bind(3, ByteSpan(facts));
+            else statement.bind_null(3);
+            return statement.done();
+        };
+        if (!put(fresh, next)) return fail_sqlite(db_, "cannot write the index");
+        const bool there = sqlite3_changes(db_) == 0;
+        auto id = next;
+        if (there) {
+            if (!before.bind(1, ByteSpan(key)).row()) return fail_sqlite(db_, "cannot write the index");
+            id = before.number(0);
+            before.reset();
+            if (!put(again, id)) return fail_sqlite(db_, "cannot write the index");
+        } else {
+            ++next;
+        }
+        // One that is there lies there already; of one that was pruned meanwhile nothing is left.
+        const bool kept_here = s.facts && s.facts->store() == this;
+        if (s.facts && !(kept_here && there)) {
+            const auto shown = kept_here ? PicturePattern() : s.facts->pattern();
+            const auto bytes = std::as_bytes(std::span(&shown, 1));
+            if (!pattern.bind(1, id).bind(2, bytes).bind(3, row_sum(bytes, static_cast<std::uint64_t>(id))).done())
+                return fail_sqlite(db_, "cannot write the index");
+        }
+        kept.push_back(kept_facts(facts, id));
+    }
+    if (!all.commit()) return fail_sqlite(db_, "cannot write the index");
+    for (std::size_t i = 0; i < seen.size(); ++i) seen[i].facts = std::move(kept[i]);
+    return {};
+}
+
+FactsPtr IndexStore::kept_facts(ByteSpan bytes, std::int64_t id) const {
+    if (bytes.size() != 4 + sizeof(PictureNumbers) || load_uint(bytes.data(), 4, ByteOrder::little) != PictureNumbers::version)
+        return nullptr;
+    PictureNumbers numbers;
+    std::memcpy(&numbers, bytes.data() + 4, sizeof numbers);
+    return std::make_shared<PictureFacts>(numbers, shared_from_this(), id);
+}
+
+std::vector<ContentKey> IndexStore::contents() const {
+    std::vector<ContentKey> out;
+    const std::lock_guard lock(mutex_);
+    Statement all(db_, "SELECT key FROM picture");
+    while (all.row()) out.push_back(key_of(all.bytes(0)));
+    std::sort(out.begin(), out.end());
+    return out;
+}
+
+PicturePattern IndexStore::pattern(std::int64_t number) const {
+    PicturePattern out;
+    const std::lock_guard lock(mutex_);
+    if (!one_pattern_) one_pattern_ = std::make_unique<Statement>(db_, "SELECT data, sum FROM pattern WHERE id = ?");
+    if (one_pattern_->bind(1, number).row())
+        if (const auto bytes = one_pattern_->bytes(0);
+            bytes.size() == sizeof out && row_sum(bytes, static_cast<std::uint64_t>(number)) == one_pattern_->number(1))
+            std::memcpy(&out, bytes.data(), sizeof out);
+    one_pattern_->reset();
+    return out;
+}
+
+namespace {
+
+/// Which of the contents that are asked for are alike: twins share one value.
+class Asked {
+public:
+    explicit Asked(std::span<const ContentKey> contents) : contents_(contents), slots_(std::bit_ceil(2 * contents.size() + 2), none) {
+        for (std::uint32_t i = 0; i < contents.size(); ++i)
+            if (!contents[i].empty())
+                if (auto& slot = slots_[place_of(contents[i])]; slot == none) slot = i, different_.push_back(i);
+    }
+    /// The first with this content; none: nobody asked.
+    [[nodiscard]] std::uint32_t first(const ContentKey& key) const { return slots_[place_of(key)]; }
+    /// Of each content the first.
+    [[nodiscard]] std::span<const std::uint32_t> different() const { return different_; }
+    static constexpr std::uint32_t none = ~0u;
+
+private:
+    std::size_t place_of(const ContentKey& key) const {
+        auto at = key.low & (slots_.size() - 1);
+        while (slots_[at] != none && contents_[slots_[at]] != key) at = (at + 1) & (slots_.size() - 1);
+        return at;
+    }
+    std::span<const ContentKey> contents_;
+    std::vector<std::uint32_t> slots_, different_;
+};
+
+}  // namespace
+
 std::vector<FactsPtr> IndexStore::facts(std::span<const ContentKey> contents, std::vector<bool>* undecodable) const {
     std::vector<FactsPtr> out(contents.size());
     if (undecodable) undecodable->assign(contents.size(), false);
+    const Asked asked(contents);
     const std::lock_guard lock(mutex_);
-    Statement one(db_, "SELECT facts, sum FROM picture WHERE key = ?");
-    std::unordered_map<std::string, FactsPtr> same;  // twins share one value
+    const auto take = [&](const Statement& row, std::uint32_t place) {
+        if (picture_sum(row.bytes(2), contents[place], row.number(0)) != row.number(3)) return;
+        out[place] = kept_facts(row.bytes(2), row.number(0));
+        if (row.is_null(2) && undecodable) (*undecodable)[place] = true;
+    };
+    // One after the other when it is few of many, and otherwise all in the order in which they lie. Counting goes over all of them, too.
+    constexpr std::size_t few = 1000;
+    std::uint64_t there = ~0ull;
+    if (asked.different().size() > few)
+        if (Statement count(db_, "SELECT count(*) FROM picture"); count.row()) there = static_cast<std::uint64_t>(count.number(0));
+    if (there / 4 < asked.different().size()) {
+        Statement all(db_, "SELECT id, key, facts, sum FROM picture");
+        while (all.row())
+            if (const auto place = asked.first(key_of(all.bytes(1))); place != Asked::none) take(all, place);
+    } else {
+        if (!one_picture_) one_picture_ = std::make_unique<Statement>(db_, "SELECT id, key, facts, sum FROM picture WHERE key = ?");
+        for (const auto place : asked.different()) {
+            const auto bytes = bytes_of(contents[place]);
+            if (one_picture_->bind(1, ByteSpan(bytes)).row()) take(*one_picture_, place);
+            one_picture_->reset();
+        }
+    }
     for (std::size_t i = 0; i < contents.size(); ++i) {
         if (contents[i].empty()) continue;
-        const auto key = bytes_of(contents[i]);
-        auto& known = same[std::string(reinterpret_cast<const char*>(key.data()), key.size())];
-        if (!known) {
-            if (one.bind(1, ByteSpan(key)).row() && row_sum(one.bytes(0), contents[i].high, contents[i].low) == one.number(1)) {
-                if (one.is_null(0) && undecodable) (*undecodable)[i] = true;
-                known = facts_of(one.bytes(0));
-            }
-            one.reset();
-        }
-        out[i] = known;
+        const auto first = asked.first(contents[i]);
+        if (first == i) continue;
+        out[i] = out[first];
+        if (undecodable) (*undecodable)[i] = (*undecodable)[first];
     }
     return out;
 }

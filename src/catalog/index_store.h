@@ -11,6 +11,8 @@ struct sqlite3;
 
 namespace skivet {
 
+class Statement;
+
 using FactsPtr = std::shared_ptr<const PictureFacts>;
 
 /// What tells one state of a source from another without reading it: size, time and inode of its files (of a folder: of everything in it).
@@ -19,13 +21,13 @@ using FactsPtr = std::shared_ptr<const PictureFacts>;
 /// What recognition depends on besides: the formats and kinds that are built in, sheets, choices, known paths, names of keys.
 [[nodiscard]] std::string fingerprint_of(const ReadContext& context);
 
-class IndexStore {
+class IndexStore final : public PatternStore, public std::enable_shared_from_this<IndexStore> {
 public:
     /// Opens or makes it. One that is damaged or of another version is replaced by an empty one; `replaced()` says so. Safe to use from
     /// several threads. With `own_place` (inside a project) that goes for whatever lies there; otherwise a file that is no index of ours is
-    /// the error `usage`.
+    /// the error `usage`. An empty name: a file of its own in the place for temporary files, which goes with it.
     [[nodiscard]] static Result<std::shared_ptr<IndexStore>> open(const std::filesystem::path& file, bool own_place = false);
-    ~IndexStore();
+    ~IndexStore() override;
     IndexStore(const IndexStore&) = delete;
     IndexStore& operator=(const IndexStore&) = delete;
     [[nodiscard]] bool replaced() const { return replaced_; }
@@ -38,7 +40,8 @@ public:
     /// Drops sources that are not in the list.
     [[nodiscard]] Status keep_only(std::span<const std::filesystem::path> sources);
 
-    /// Drops facts of contents that no source has any more, once they are the greater part: call it when everything was looked at.
+    /// Drops facts of contents that no source has any more, once they are the greater part: call it when everything was looked at. Nothing
+    /// is done when nothing was put in or dropped since.
     [[nodiscard]] Status prune();
 
     /// One texture looked at: its place among the items of its source, its content, its facts (null: cannot be decoded).
@@ -48,14 +51,21 @@ public:
         ContentKey content;
         FactsPtr facts;
     };
-    [[nodiscard]] Status put_seen(std::span<const Seen> seen);
-    /// Facts by content; null for those not known, and for those known not to decode (`undecodable` is set for them).
+    /// `facts` become those that are kept: their patterns lie in the store.
+    [[nodiscard]] Status put_seen(std::span<Seen> seen);
+    /// Facts by content, with their patterns in the store; null for those not known, and for those known not to decode (`undecodable` is set for them).
     [[nodiscard]] std::vector<FactsPtr> facts(std::span<const ContentKey> contents, std::vector<bool>* undecodable = nullptr) const;
+    /// Contents it has anything of, sorted: to be asked without waiting for what is put in meanwhile.
+    [[nodiscard]] std::vector<ContentKey> contents() const;
+    [[nodiscard]] PicturePattern pattern(std::int64_t number) const override;
 
 private:
     IndexStore() = default;
+    [[nodiscard]] FactsPtr kept_facts(ByteSpan bytes, std::int64_t id) const;
     sqlite3* db_ = nullptr;
     bool replaced_ = false;
+    mutable std::unique_ptr<Statement> one_pattern_, one_picture_;  ///< prepared when they are first asked
+    bool changed_ = false;  ///< since it was last looked for what nothing has any more
     mutable std::mutex mutex_;
 };
 

@@ -102,6 +102,12 @@ Status measure_pictures(const ReadContext& context, std::span<const Source> sour
     std::vector<KeptPicture> pictures;
     auto last = Clock::now();
     std::optional<Error> failed;
+    // Asking the store each time would wait for whatever is being put into it.
+    constexpr std::size_t few = 100;
+    const auto known = todo.size() > few ? store.contents() : std::vector<ContentKey>();
+    const auto may_know = [&](const ContentKey& key) {
+        return todo.size() <= few || std::binary_search(known.begin(), known.end(), key);
+    };
     Budget memory(context.limits.decoded_bytes);
     std::unordered_map<std::uint64_t, FactsPtr> done_now;  // by content: the same file twice in one game is common
     const auto keep = [&](std::vector<LookedAt> some, std::vector<KeptPicture> images) {
@@ -114,6 +120,14 @@ Status measure_pictures(const ReadContext& context, std::span<const Source> sour
             const std::lock_guard lock(mutex);
             if (!failed) failed = std::move(put).error();
             return;
+        }
+        {
+            // What is kept from now on has its pattern in the store.
+            const std::lock_guard lock(mutex);
+            for (std::size_t i = 0; i < some.size(); ++i) {
+                some[i].facts = rows[i].facts;
+                if (some[i].facts) done_now[some[i].content.low] = some[i].facts;
+            }
         }
         if (thumbnails) (void)thumbnails->put(images);  // only a cache
         // Whoever gets it may hold a lock and share out work of its own: while that is waited for, this thread must not begin another
@@ -138,13 +152,13 @@ Status measure_pictures(const ReadContext& context, std::span<const Source> sour
                     {
                         const std::lock_guard lock(mutex);
                         if (failed) return false;
-                        if (const auto known = done_now.find(one.content.low); known != done_now.end()) one.facts = known->second;
+                        if (const auto done = done_now.find(one.content.low); done != done_now.end()) one.facts = done->second;
                     }
-                    if (!one.facts) one.facts = store.facts(std::span(&one.content, 1)).front();
+                    if (!one.facts && may_know(one.content)) one.facts = store.facts(std::span(&one.content, 1)).front();
                     if (one.facts) return true;
                     if (auto look = measure_picture(*texture)) {
                         one.facts = std::make_shared<PictureFacts>(look->facts);
-                        picture = KeptPicture{one.content, std::move(look->thumbnail), std::move(look->blocks), look->format};
+                        if (thumbnails) picture = KeptPicture{one.content, std::move(look->thumbnail), std::move(look->blocks), look->format};
                     }
                     return true;
                 };
@@ -157,7 +171,7 @@ Status measure_pictures(const ReadContext& context, std::span<const Source> sour
                     if (one.facts) done_now[one.content.low] = one.facts;
                     if (picture) pictures.push_back(std::move(*picture));
                     seen.push_back(std::move(one));
-                    if (Clock::now() - last < std::chrono::milliseconds(300) && pictures.size() < 256 && seen.size() < 1000) continue;
+                    if (Clock::now() - last < std::chrono::milliseconds(300) && pictures.size() < 256 && seen.size() < 4000) continue;
                     last = Clock::now();
                     some.swap(seen);
                     images.swap(pictures);

@@ -21,14 +21,14 @@ public:
         number(i.inner.size(), 1);
         for (const auto& step : i.inner) text(step);
         number(static_cast<std::uint64_t>(i.kind), 1);
-        text(i.file_kind);
+        text(i.file_kind.text());
         const auto& d = i.desc;
         text(info(d.format).name);  // numbers of formats move when one comes in between
         for (const auto v : {d.width, d.height, d.depth, d.mips, d.layers, d.faces}) number(v, 4);
         number(static_cast<std::uint64_t>(d.color), 1);
         number(i.size, 8);
         number(i.stored, 8);
-        text(i.method);
+        text(i.method.text());
         number(i.check, 4);
         number(i.error.has_value(), 1);
         if (!i.error) return;

@@ -12,7 +12,7 @@
 namespace skivet {
 namespace {
 
-static_assert(std::is_trivially_copyable_v<PictureFacts>);
+static_assert(std::is_trivially_copyable_v<PictureNumbers> && std::is_trivially_copyable_v<PicturePattern>);
 
 int luma_of(const Texel& t) { return (77 * t[0] + 150 * t[1] + 29 * t[2] + 128) >> 8; }
 
@@ -22,9 +22,12 @@ float normalize(const std::array<float, count>& values, std::array<std::int8_t, 
     double sum = 0, square = 0;
     for (const float v : values) sum += v, square += static_cast<double>(v) * v;
     const double middle = sum / count, deviation = std::sqrt(std::max(0.0, square / count - middle * middle));
+    const auto scale = static_cast<float>(32 / deviation), mean = static_cast<float>(middle);
     if (deviation > 0.05)
-        for (std::size_t i = 0; i < count; ++i)
-            out[i] = static_cast<std::int8_t>(std::lround(std::clamp(32 * (values[i] - middle) / deviation, -127.0, 127.0)));
+        for (std::size_t i = 0; i < count; ++i) {
+            const float v = std::clamp((values[i] - mean) * scale, -127.0f, 127.0f);
+            out[i] = static_cast<std::int8_t>(v + (v < 0 ? -0.5f : 0.5f));  // std::lround, without a call
+        }
     return static_cast<float>(deviation);
 }
 
@@ -42,38 +45,76 @@ bool like_normals(const ImageF& small) {
     return middle(0) && middle(1) && (blue > 0.7 || blue_square / n - blue * blue < 1e-5);
 }
 
+/// The picture at another size, by means of the texels under each; what a whole number of texels fits is done without a filter's tables,
+/// which cost more than the few texels do.
+ImageF stretched(const Image& picture, std::uint32_t side) {
+    const auto fits = [&](std::uint32_t from) { return from % side == 0 || side % from == 0; };
+    if (!fits(picture.width) || !fits(picture.height)) return resize(to_float(picture, false), side, side, MipFilter::box);
+    ImageF out(side, side);
+    const auto across = std::max(1u, picture.width / side), down = std::max(1u, picture.height / side);
+    const float scale = 1 / (255.0f * static_cast<float>(across * down));
+    std::vector<std::uint32_t> left(side);
+    for (std::uint32_t x = 0; x < side; ++x) left[x] = x * picture.width / side;
+    if (across * down == 1) {
+        const auto texels = to_float(picture, false);
+        for (std::uint32_t y = 0; y < side; ++y)
+            for (std::uint32_t x = 0; x < side; ++x) out.at(x, y) = texels.at(left[x], y * picture.height / side);
+        return out;
+    }
+    for (std::uint32_t y = 0; y < side; ++y) {
+        const auto* rows = picture.texels.data() + std::size_t{y * picture.height / side} * picture.width;
+        auto* to = out.texels.data() + std::size_t{y} * side;
+        for (std::uint32_t x = 0; x < side; ++x) {
+            std::array<std::uint32_t, 4> sum{};
+            for (std::uint32_t j = 0; j < down; ++j)
+                for (std::uint32_t i = 0; i < across; ++i) {
+                    const auto& t = rows[std::size_t{j} * picture.width + left[x] + i];
+                    for (std::size_t c = 0; c < 4; ++c) sum[c] += t[c];
+                }
+            for (std::size_t c = 0; c < 4; ++c) to[x][c] = static_cast<float>(sum[c]) * scale;
+        }
+    }
+    return out;
+}
+
 /// The stretched copies of the picture and its means.
 void add_pattern(PictureFacts& f, const Image& picture) {
-    constexpr auto side = PictureFacts::side;
-    const auto small = resize(to_float(picture, false), side, side, MipFilter::box);
+    constexpr auto side = PicturePattern::side;
+    PicturePattern p;
+    const auto small = stretched(picture, side);
     std::array<float, side * side> y{}, values{};
     std::array<double, 4> mean{};
     const bool normals = like_normals(small);
-    bool opaque = true;
-    for (std::size_t i = 0; i < y.size(); ++i) {
-        const auto& t = small.texels[i];
-        y[i] = 255 * (0.299f * t[0] + 0.587f * t[1] + 0.114f * t[2]);
-        values[i] = normals ? 127.5f * (t[0] + t[1]) : y[i];
-        opaque = opaque && t[3] > 0.98f;
-        for (std::size_t c = 0; c < 4; ++c) mean[c] += t[c];
+    float least_alpha = 1;
+    for (std::size_t row = 0; row < side; ++row) {
+        TexelF sum{};
+        for (std::size_t i = row * side; i < (row + 1) * side; ++i) {
+            const auto& t = small.texels[i];
+            y[i] = 255 * (0.299f * t[0] + 0.587f * t[1] + 0.114f * t[2]);
+            values[i] = normals ? 127.5f * (t[0] + t[1]) : y[i];
+            least_alpha = std::min(least_alpha, t[3]);
+            for (std::size_t c = 0; c < 4; ++c) sum[c] += t[c];
+        }
+        for (std::size_t c = 0; c < 4; ++c) mean[c] += sum[c];
     }
+    const bool opaque = least_alpha > 0.98f;
     const auto count = static_cast<double>(y.size());
     for (std::size_t c = 0; c < 4; ++c) f.mean[c] = static_cast<std::uint8_t>(std::lround(std::clamp(255 * mean[c] / count, 0.0, 255.0)));
-    f.contrast = normalize(values, f.luma);
+    f.contrast = normalize(values, p.luma);
     if (!opaque && mean[3] > 0.01 * count) {
         // Texel by texel before it is stretched: means of colors and of alpha do not make the mean of their product.
         auto over = picture;
         for (auto& t : over.texels)
             for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>((t[c] * t[3] + 128 * (255 - t[3]) + 127) / 255);
-        const auto cells = resize(to_float(over, false), PictureFacts::over_side, PictureFacts::over_side, MipFilter::box);
-        std::array<float, PictureFacts::over_side * PictureFacts::over_side> gray{};
+        const auto cells = stretched(over, PicturePattern::over_side);
+        std::array<float, PicturePattern::over_side * PicturePattern::over_side> gray{};
         for (std::size_t i = 0; i < gray.size(); ++i)
             gray[i] = 255 * (0.299f * cells.texels[i][0] + 0.587f * cells.texels[i][1] + 0.114f * cells.texels[i][2]);
-        f.over_contrast = normalize(gray, f.over);
+        f.over_contrast = normalize(gray, p.over);
     }
-    constexpr auto part = side / PictureFacts::chroma_side;
-    for (std::uint32_t cy = 0; cy < PictureFacts::chroma_side; ++cy)
-        for (std::uint32_t cx = 0; cx < PictureFacts::chroma_side; ++cx) {
+    constexpr auto part = side / PicturePattern::chroma_side;
+    for (std::uint32_t cy = 0; cy < PicturePattern::chroma_side; ++cy)
+        for (std::uint32_t cx = 0; cx < PicturePattern::chroma_side; ++cx) {
             float blue = 0, red = 0;
             for (std::uint32_t dy = 0; dy < part; ++dy)
                 for (std::uint32_t dx = 0; dx < part; ++dx) {
@@ -84,9 +125,10 @@ void add_pattern(PictureFacts& f, const Image& picture) {
             const auto half = [&](float v) {
                 return static_cast<std::int8_t>(std::lround(std::clamp(v / (2 * part * part), -127.0f, 127.0f)));
             };
-            f.blue[cy * PictureFacts::chroma_side + cx] = half(blue);
-            f.red[cy * PictureFacts::chroma_side + cx] = half(red);
+            p.blue[cy * PicturePattern::chroma_side + cx] = half(blue);
+            p.red[cy * PicturePattern::chroma_side + cx] = half(red);
         }
+    f.set_pattern(p);
 }
 
 void add_shares(PictureFacts& f, const Image& picture) {
@@ -234,7 +276,7 @@ std::string_view name_of(GreenAxis axis) {
     }
 }
 
-GreenAxis PictureFacts::green_axis() const {
+GreenAxis PictureNumbers::green_axis() const {
     if (normals == NormalsIn::none) return GreenAxis::unsure;
     // Rows count downward: with green down both slopes are taken along the picture's axes.
     return curl > 0.15f ? GreenAxis::down : curl < -0.15f ? GreenAxis::up : GreenAxis::unsure;
@@ -295,7 +337,28 @@ Result<Image> thumbnail(const TextureFile& texture, std::uint32_t side) {
     return fitted(std::move(small.painted), side);
 }
 
-float pattern_agreement(const PictureFacts& a, const PictureFacts& b) {
+void PictureFacts::set_pattern(const PicturePattern& pattern) {
+    constexpr auto cell = PicturePattern::side / coarse_side;
+    std::array<int, coarse_side * coarse_side> sums{};
+    int square = 0;
+    for (std::size_t i = 0; i < pattern.luma.size(); ++i) {
+        const int v = pattern.luma[i];
+        sums[i / PicturePattern::side / cell * coarse_side + i % PicturePattern::side / cell] += v;
+        square += v * v;
+    }
+    for (std::size_t i = 0; i < coarse.size(); ++i)
+        coarse[i] = static_cast<std::int8_t>(std::lround(static_cast<float>(sums[i]) / (cell * cell)));
+    luma_length = std::sqrt(static_cast<float>(square));
+    held_ = std::make_shared<PicturePattern>(pattern);
+    store_.reset();
+}
+
+PicturePattern PictureFacts::pattern() const {
+    if (held_) return *held_;
+    return store_ ? store_->pattern(number_) : PicturePattern();
+}
+
+float pattern_agreement(const PicturePattern& a, const PicturePattern& b) {
     std::int32_t ab = 0, aa = 0, bb = 0;
     for (std::size_t i = 0; i < a.luma.size(); ++i) {
         const std::int32_t x = a.luma[i], y = b.luma[i];
@@ -305,10 +368,34 @@ float pattern_agreement(const PictureFacts& a, const PictureFacts& b) {
     return static_cast<float>(ab / std::sqrt(static_cast<double>(aa) * bb));
 }
 
-float color_distance(const PictureFacts& a, const PictureFacts& b) {
+float most_agreement(const PictureNumbers& a, const PictureNumbers& b) {
+    if (a.luma_length <= 0 || b.luma_length <= 0) return 0;
+    constexpr float values = PicturePattern::side / PictureNumbers::coarse_side * (PicturePattern::side / PictureNumbers::coarse_side);
+    constexpr float rounding = PicturePattern::side * 0.5f;  // how far rounded means are from the true ones, at most: half a step each
+    std::int32_t ab = 0, aa = 0, bb = 0;
+    for (std::size_t i = 0; i < a.coarse.size(); ++i) {
+        const std::int32_t x = a.coarse[i], y = b.coarse[i];
+        ab += x * y, aa += x * x, bb += y * y;
+    }
+    const float means_a = std::sqrt(values * static_cast<float>(aa)), means_b = std::sqrt(values * static_cast<float>(bb));
+    const auto rest = [&](float length, float means) {
+        const float least = std::max(0.0f, means - rounding);
+        return std::sqrt(std::max(0.0f, length * length - least * least));
+    };
+    const float most = values * static_cast<float>(ab) + rounding * (means_a + means_b + rounding) +
+                       rest(a.luma_length, means_a) * rest(b.luma_length, means_b);
+    return most / (a.luma_length * b.luma_length);
+}
+
+float color_distance(const PicturePattern& a, const PicturePattern& b) {
     int most = 0;
     for (std::size_t i = 0; i < a.blue.size(); ++i)
         most = std::max({most, 2 * std::abs(a.blue[i] - b.blue[i]), 2 * std::abs(a.red[i] - b.red[i])});
+    return static_cast<float>(most);
+}
+
+float mean_distance(const PictureNumbers& a, const PictureNumbers& b) {
+    int most = 0;
     for (std::size_t c = 0; c < 3; ++c) most = std::max(most, std::abs(a.mean[c] - b.mean[c]));
     return static_cast<float>(most);
 }

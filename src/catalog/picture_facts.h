@@ -1,7 +1,8 @@
 #pragma once
-// What one look at a small level of a texture tells: enough to find it by picture, to guess its role and to see twins, in 1.3 KB. Looked at
-// once, kept in the index by the file's content.
+// What one look at a small level of a texture tells: enough to find it by picture, to guess its role and to see twins. Looked at once, kept
+// in the index by the file's content.
 #include <compare>
+#include <memory>
 
 #include "pixel/alpha_use.h"
 #include "texture/texture.h"
@@ -22,9 +23,8 @@ enum class NormalsIn : std::uint8_t { none, rgb, red_green, alpha_green };
 enum class GreenAxis : std::uint8_t { unsure, up, down };
 [[nodiscard]] std::string_view name_of(GreenAxis axis);
 
-/// Trivially copyable, so that the index can keep it as it lies in memory; `version` changes with its meaning.
-struct PictureFacts {
-    static constexpr std::uint32_t version = 3;
+/// What two pictures are compared by, texel by texel: 1.4 KB. Trivially copyable, so that the index can keep it as it lies in memory.
+struct PicturePattern {
     static constexpr std::uint32_t side = 32, chroma_side = 8, over_side = 16;
 
     /// The picture stretched to 32×32: luma (Rec. 601, encoded) less its mean, over its standard deviation, times 32, cut off at ±127. Of
@@ -32,12 +32,28 @@ struct PictureFacts {
     std::array<std::int8_t, side * side> luma{};
     /// B - Y and R - Y of the picture stretched to 8×8, halved.
     std::array<std::int8_t, chroma_side * chroma_side> blue{}, red{};
-    std::array<std::uint8_t, 4> mean{};  ///< R, G, B, A
-    float contrast = 0;                  ///< standard deviation of that luma, in steps of 255
-    /// The same over mid gray by alpha, at 16×16: programs that scale a picture lose the colors under zero alpha. `over_contrast` 0:
-    /// opaque.
+    /// Luma over mid gray by alpha, at 16×16: programs that scale a picture lose the colors under zero alpha. Zeros where it is opaque.
     std::array<std::int8_t, over_side * over_side> over{};
-    float over_contrast = 0;
+};
+
+/// Where patterns lie that are not held in memory.
+class PatternStore {
+public:
+    virtual ~PatternStore() = default;
+    /// Zeros where it is gone or damaged: it is like nothing then. Safe from several threads.
+    [[nodiscard]] virtual PicturePattern pattern(std::int64_t number) const = 0;
+};
+
+/// The facts without the pattern. Trivially copyable, as the index keeps it; `version` changes with its meaning.
+struct PictureNumbers {
+    static constexpr std::uint32_t version = 4;
+    static constexpr std::uint32_t coarse_side = 8;
+
+    std::array<std::int8_t, coarse_side * coarse_side> coarse{};  ///< means of the pattern's luma over 4×4 values each
+    float luma_length = 0;                                        ///< square root of the sum of the squares of the pattern's luma
+    std::array<std::uint8_t, 4> mean{};                           ///< R, G, B, A
+    float contrast = 0;                                           ///< standard deviation of that luma, in steps of 255
+    float over_contrast = 0;                                      ///< the same of the pattern over gray; 0: opaque
 
     // Shares are 0…1 of the texels of the level looked at.
     float saturation = 0;        ///< mean of (largest - smallest channel) / 255
@@ -57,6 +73,26 @@ struct PictureFacts {
     /// shape from shading algorithms", IEEE TPAMI 10(4), 1988). With the wrong sign of green they are opposite, and so their correlation
     /// tells the convention. `unsure` between -0.15 and 0.15, and for what holds no normals.
     [[nodiscard]] GreenAxis green_axis() const;
+};
+
+/// Numbers, and a pattern that is held in memory or lies in a store: of a million textures the patterns alone would take 1.4 GB, and hardly
+/// any of them is ever looked at.
+struct PictureFacts : PictureNumbers {
+    PictureFacts() = default;
+    /// With a pattern that lies in `store` under `number`.
+    PictureFacts(const PictureNumbers& numbers, std::shared_ptr<const PatternStore> store, std::int64_t number)
+        : PictureNumbers(numbers), store_(std::move(store)), number_(number) {}
+    /// Sets what follows from it, too: `coarse` and `luma_length`.
+    void set_pattern(const PicturePattern& pattern);
+    /// Reads it when it lies in a store. Zeros when there is none.
+    [[nodiscard]] PicturePattern pattern() const;
+    /// Where it lies; null: in memory, or nowhere.
+    [[nodiscard]] const PatternStore* store() const { return store_.get(); }
+
+private:
+    std::shared_ptr<const PicturePattern> held_;
+    std::shared_ptr<const PatternStore> store_;
+    std::int64_t number_ = 0;
 };
 
 /// Facts and a picture of at most `thumbnail_side` texels a side, in paint form.
@@ -79,9 +115,14 @@ inline constexpr std::uint32_t thumbnail_side = 128;
 /// fit side × side.
 [[nodiscard]] Result<Image> thumbnail(const TextureFile& texture, std::uint32_t side);
 
-/// -1…1: how the patterns of two pictures agree, whatever their size, brightness, contrast and color. 0 where one is flat.
-[[nodiscard]] float pattern_agreement(const PictureFacts& a, const PictureFacts& b);
-/// Largest distance of the two pictures' colors over 8×8 places and of their means, in steps of 255.
-[[nodiscard]] float color_distance(const PictureFacts& a, const PictureFacts& b);
+/// -1…1: how two patterns agree, whatever their pictures' size, brightness, contrast and color. 0 where one is flat.
+[[nodiscard]] float pattern_agreement(const PicturePattern& a, const PicturePattern& b);
+/// What pattern_agreement cannot exceed, from the numbers alone. For patterns X and Y with means PX and PY over cells,
+/// X·Y = PX·PY + (X - PX)·(Y - PY), and the last term is at most |X - PX| |Y - PY| (Cauchy and Schwarz).
+[[nodiscard]] float most_agreement(const PictureNumbers& a, const PictureNumbers& b);
+/// Largest distance of the two pictures' colors over 8×8 places, in steps of 255.
+[[nodiscard]] float color_distance(const PicturePattern& a, const PicturePattern& b);
+/// The same of their means.
+[[nodiscard]] float mean_distance(const PictureNumbers& a, const PictureNumbers& b);
 
 }  // namespace skivet

@@ -115,7 +115,7 @@ std::string search_text(const CatalogItem& item) {
     for (const auto& step : item.inner) haystack += step + ' ';
     if (item.is_texture())
         haystack += fmt::format("{} {}×{} {}x{} {}", info(item.desc.format).name, item.desc.width, item.desc.height, item.desc.width,
-                                item.desc.height, item.file_kind);
+                                item.desc.height, item.file_kind.text());
     std::replace(haystack.begin(), haystack.end(), '\n', ' ');
     return lower(haystack);
 }

@@ -1,6 +1,7 @@
 #include "catalog/roles.h"
 
 #include <fmt/format.h>
+#include <xxhash.h>
 #include <algorithm>
 #include <cctype>
 #include <cmath>
@@ -345,41 +346,77 @@ RoleGuess guess_role(const NameParts& name, Bare bare, const PictureFacts* facts
     return out;
 }
 
-std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures, const Habits& habits) {
-    // Who has which base, with a part or bare; a base is a name and the place its part is taken from.
-    std::unordered_map<std::string, std::vector<std::size_t>> bases;
-    std::map<std::pair<Place, std::string>, std::vector<std::pair<std::string, std::size_t>>> uses;
-    const auto is_word = [](std::string_view word) {
-        return !word.empty() && word.size() <= 16 &&
-               std::none_of(word.begin(), word.end(), [](unsigned char c) { return std::isdigit(c) || is_mark(static_cast<char>(c)); });
-    };
-    const auto use = [&](Place place, const std::string& word, std::string base, std::size_t i) {
-        if (!is_word(word)) return;
-        bases[base].push_back(i);
-        uses[{place, word}].emplace_back(std::move(base), i);
-    };
-    for (std::size_t i = 0; i < pictures.size(); ++i) {
-        const auto path = pictures[i].path;
+namespace {
+
+/// What names share: who has which base, with a part or bare. A base is a name and the place its part is taken from; there are several a
+/// name, so they are known by hash (XXH3, 64 bits) alone.
+class NameBases {
+public:
+    /// Calls `use` with each part of a path's name that may be a habit and the hash of its base, and `bare` with those it has without a
+    /// part.
+    template <class Use, class Bare>
+    static void of(std::string_view path, const Habits& habits, const Use& use, const Bare& bare) {
         const auto folder = lower(folder_of(path));
         const auto stem = stem_of(path, &habits);
-        for (const auto place : {"s", "p", "w"}) bases[place + folder + lower(stem)].push_back(i);
+        for (const char* place : {"s", "p", "w"}) bare(hash(place + folder + lower(stem)));
         for (const auto& cut : cuts_of(stem))
-            use(cut.place, cut.word,
-                (cut.place == Place::suffix   ? "s"
-                 : cut.place == Place::prefix ? "p"
-                                              : "w") +
-                    folder + lower(cut.base),
-                i);
-        if (folder.size() > 1) {
-            const auto slash = folder.rfind('/', folder.size() - 2);
-            const auto start = slash == std::string::npos ? 0 : slash + 1;
-            use(Place::folder, folder.substr(start, folder.size() - 1 - start), "f" + folder.substr(0, start) + "*/" + lower(stem), i);
-        }
+            if (is_word(cut.word)) use(cut.place, cut.word, hash(letter_of(cut.place) + folder + lower(cut.base)));
+        if (folder.size() <= 1) return;
+        const auto slash = folder.rfind('/', folder.size() - 2);
+        const auto start = slash == std::string::npos ? 0 : slash + 1;
+        const auto word = folder.substr(start, folder.size() - 1 - start);
+        if (is_word(word)) use(Place::folder, word, hash("f" + folder.substr(0, start) + "*/" + lower(stem)));
     }
+
+private:
+    static std::uint64_t hash(const std::string& text) { return XXH3_64bits(text.data(), text.size()); }
+    static std::string letter_of(Place place) { return place == Place::suffix ? "s" : place == Place::prefix ? "p" : "w"; }
+    static bool is_word(std::string_view word) {
+        return !word.empty() && word.size() <= 16 &&
+               std::none_of(word.begin(), word.end(), [](unsigned char c) { return std::isdigit(c) || is_mark(static_cast<char>(c)); });
+    }
+};
+
+}  // namespace
+
+std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures, const Habits& habits) {
+    // Most words are of a few names; only those that many share are gone into.
+    std::map<Place, std::unordered_map<std::string, std::size_t>> often;
+    const auto no_bare = [](std::uint64_t) {};
+    for (const auto& picture : pictures)
+        NameBases::of(picture.path, habits, [&](Place place, const std::string& word, std::uint64_t) { ++often[place][word]; }, no_bare);
+    std::map<std::pair<Place, std::string>, std::vector<std::pair<std::uint64_t, std::size_t>>> uses;
+    for (const auto& [place, words] : often)
+        for (const auto& [word, count] : words)  // a role recurs all over a game
+            if (count >= 3 && count * 50 >= pictures.size() && !habits.find(place, word)) uses[{place, word}].reserve(count);
+    if (uses.empty()) return {};
+    std::vector<std::uint64_t> bases;
+    for (std::size_t i = 0; i < pictures.size(); ++i)
+        NameBases::of(pictures[i].path, habits,
+                      [&](Place place, const std::string& word, std::uint64_t base) {
+                          const auto found = uses.find({place, word});
+                          if (found == uses.end()) return;
+                          found->second.emplace_back(base, i);
+                          bases.push_back(base);
+                      },
+                      no_bare);
+    std::sort(bases.begin(), bases.end());
+    bases.erase(std::unique(bases.begin(), bases.end()), bases.end());
+    std::vector<std::pair<std::uint64_t, std::size_t>> members;  // base and picture
+    for (std::size_t i = 0; i < pictures.size(); ++i) {
+        const auto has = [&](std::uint64_t base) {
+            if (std::binary_search(bases.begin(), bases.end(), base)) members.emplace_back(base, i);
+        };
+        NameBases::of(pictures[i].path, habits, [&](Place, const std::string&, std::uint64_t base) { has(base); }, has);
+    }
+    std::sort(members.begin(), members.end());
+    const auto members_of = [&](std::uint64_t base) {
+        const auto [first, last] = std::equal_range(members.begin(), members.end(), std::pair(base, std::size_t{0}),
+                                                    [](const auto& a, const auto& b) { return a.first < b.first; });
+        return std::span(first, last);
+    };
     std::vector<HabitProposal> out;
     for (const auto& [key, names] : uses) {
-        if (names.size() < 3 || names.size() * 50 < pictures.size() || habits.find(key.first, key.second))
-            continue;  // a role recurs all over a game
         HabitProposal proposal;
         proposal.habit.place = key.first;
         proposal.habit.word = key.second;
@@ -387,11 +424,11 @@ std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures
         std::map<Role, std::size_t> roles;
         std::size_t seen = 0, other = 0, grayer = 0, compared = 0;
         for (const auto& named : names) {
-            const auto& base = named.first;
+            const auto base = named.first;
             const auto i = named.second;
             if (proposal.examples.size() < 3) proposal.examples.emplace_back(pictures[i].path);
-            const auto& group = bases[base];
-            const auto counterpart = std::find_if(group.begin(), group.end(), [&](std::size_t g) { return g != i; });
+            const auto group = members_of(base);
+            const auto counterpart = std::find_if(group.begin(), group.end(), [&](const auto& one) { return one.second != i; });
             proposal.shared += counterpart != group.end();
             if (!pictures[i].facts || !pictures[i].desc) continue;
             ++seen;
@@ -400,12 +437,13 @@ std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures
             ++roles[role];
             // Another role than all of its counterparts, or the grayer brother of one of them.
             bool some = false, same_role = false, is_grayer = false;
-            for (const auto g : group) {
+            for (const auto& [of_base, g] : group) {
                 if (g == i || !pictures[g].facts || !pictures[g].desc) continue;
                 some = true;
                 const auto& theirs = *pictures[g].facts;
                 same_role = same_role || guess_by_picture(theirs, *pictures[g].desc).role == role;
-                is_grayer = is_grayer || (mine.saturation < 0.5f * theirs.saturation && pattern_agreement(mine, theirs) > 0.4f);
+                is_grayer = is_grayer || (mine.saturation < 0.5f * theirs.saturation && most_agreement(mine, theirs) > 0.4f &&
+                                          pattern_agreement(mine.pattern(), theirs.pattern()) > 0.4f);
             }
             compared += some;
             other += some && !same_role;

@@ -22,7 +22,7 @@ Result<ReadCatalog> look_once(Context& c, std::vector<Source> sources, const std
                               bool roles_too, const Shard& shard) {
     ReadCatalog out;
     out.sources = std::move(sources);
-    SKIVET_TRY(const auto store, IndexStore::open(index.empty() ? ":memory:" : index));
+    SKIVET_TRY(const auto store, IndexStore::open(index));
     Progress progress;
     progress.cancel = c.cancel;
     if (!index.empty()) {

@@ -32,7 +32,7 @@ json to_json(const Source& source, const CatalogItem& item, Role role, std::uint
               {"kind", std::string(name_of(item.kind))},
               {"size", item.size},
               {"stored", item.stored},
-              {"method", item.method},
+              {"method", std::string(item.method.text())},
               {"effective", item.effective}};
     if (item.is_texture() && item.desc.format != Format::unknown) {
         const auto& d = item.desc;
@@ -160,7 +160,7 @@ int list(Context& c, const ListOptions& options) {
             std::string what(name_of(item.kind));
             if (item.is_texture() && item.desc.format != Format::unknown)
                 what = fmt::format("{} {} {} {}", name_of(item.kind), info(item.desc.format).name, size_text(item.desc), item.desc.mips);
-            c.out << fmt::format("{:>12}  {:<9} {:<32} {}\n", grouped(item.size), item.method, what, address_of(source, item).text());
+            c.out << fmt::format("{:>12}  {:<9} {:<32} {}\n", grouped(item.size), item.method.text(), what, address_of(source, item).text());
         }
     }
     for (const auto& problem : catalog->problems) {

@@ -91,7 +91,7 @@ Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& 
     else out.problems.push_back(std::move(index).error());
     // Without a place on the disk it works all the same, only nothing is kept.
     if (!out.index) {
-        SKIVET_TRY(out.index, IndexStore::open(":memory:"));
+        SKIVET_TRY(out.index, IndexStore::open({}));
     }
     if (auto baseline = Baseline::open(project.baseline())) out.baseline = std::move(*baseline);
     else out.problems.push_back(std::move(baseline).error());

@@ -97,7 +97,7 @@ TEST_F(Index, ListsAndFactsAreThereAgain) {
     for (std::size_t i = 0; i < fresh.items.size(); ++i) {
         if (!known.facts[i]) continue;
         const auto look = measure_picture(*open_texture(context, sources[0], fresh.items[i]));
-        EXPECT_EQ(known.facts[i]->luma, look->facts.luma) << fresh.items[i].path();
+        EXPECT_EQ(known.facts[i]->pattern().luma, look->facts.pattern().luma) << fresh.items[i].path();
         EXPECT_EQ(known.facts[i]->level0, look->facts.level0);
     }
 }
@@ -268,7 +268,7 @@ TEST_F(Index, SurvivesBeingKilledAtAnyTime) {
                 if (!items[i].is_texture() || items[i].error) continue;
                 auto facts = std::make_shared<PictureFacts>();
                 facts->level0 = i + 1;
-                const IndexStore::Seen seen{game, i, {7, i + 1}, facts};
+                IndexStore::Seen seen{game, i, {7, i + 1}, facts};
                 (void)(*store)->put_seen(std::span(&seen, 1));
             }
             _exit(0);

@@ -56,7 +56,7 @@ QVariant EntryTable::data(const QModelIndex& index, int role) const {
             }
             case 1: return what_it_is(item);
             case 2: return to_text(human_bytes(item.size));
-            case 3: return to_text(item.method);
+            case 3: return to_text(item.method.text());
             default: {
                 const auto& container = snapshot_->sources[source_].container;
                 if (item.inner.size() > 1 || !container || container->kind() == "folder") return QStringLiteral("–");

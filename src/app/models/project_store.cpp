@@ -12,7 +12,7 @@ namespace fs = std::filesystem;
 std::int64_t now() { return QDateTime::currentSecsSinceEpoch(); }
 
 ProjectStore::ProjectStore(Jobs& jobs, Messages& messages, QObject* parent) : QObject(parent), jobs_(jobs), messages_(messages) {
-    index_ = IndexStore::open(":memory:").value_or(nullptr);  // until a project brings its own
+    index_ = IndexStore::open({}).value_or(nullptr);  // until a project brings its own
     std::vector<Error> errors;
     context_ = shipped_ = shipped_context(errors);
     for (const auto& error : errors) messages_.complain(error);

@@ -259,7 +259,7 @@ void TextureViewer::show_facts(const QString& alpha, const QString& mips) {
     };
     const auto& d = entry.desc;
     const QString color = d.color == ColorSpace::srgb ? tr(", sRGB") : d.color == ColorSpace::linear ? tr(", linear") : QString();
-    QString rows = row(tr("Format"), to_text(info(d.format).name) + color + QStringLiteral(" · ") + to_text(entry.file_kind)) +
+    QString rows = row(tr("Format"), to_text(info(d.format).name) + color + QStringLiteral(" · ") + to_text(entry.file_kind.text())) +
                    row(tr("Size"), to_text(size_text(d))) +
                    row(tr("Mips"), mips.isEmpty() ? QString::number(d.mips) : tr("%1 · %2").arg(d.mips).arg(mips)) +
                    row(tr("Bytes"), to_text(grouped(entry.size)) +
