@@ -12,6 +12,8 @@
 #include <exception>
 #include <vector>
 
+#include "base/own_folders.h"
+
 namespace skivet::app {
 
 namespace fs = std::filesystem;
@@ -86,7 +88,7 @@ void on_fault(int signal) {
 
 void report_crashes(const fs::path& folder, const std::string& version) {
     std::error_code code;
-    fs::create_directories(folder, code);
+    make_folders(folder, code);
     const auto path = (folder / "crash.txt").string();
     if (path.size() >= prepared.path.size()) return;
     std::copy(path.begin(), path.end(), prepared.path.begin());

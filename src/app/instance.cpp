@@ -4,6 +4,7 @@
 #include <QLocalSocket>
 
 #include "base/file_write.h"
+#include "base/own_folders.h"
 
 namespace skivet::app {
 
@@ -60,7 +61,7 @@ fs::path Instance::usual_folder() {
 
 Instance::Instance(const fs::path& folder, QObject* parent) : QObject(parent) {
     std::error_code code;
-    fs::create_directories(folder, code);
+    make_folders(folder, code);
     // Whoever has the lock answers, or is about to; without it the socket is another's.
     auto lock = FileLock::take(folder / "skivet.lock", true);
     if (!lock) return;

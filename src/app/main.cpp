@@ -1,6 +1,7 @@
 #include <QCommandLineParser>
 #include <QProcess>
 #include <QTextStream>
+#include <QThreadPool>
 
 #include <tbb/global_control.h>
 #include <tbb/info.h>
@@ -16,6 +17,7 @@
 #include "app/theme/system_look.h"
 #include "app/theme/theme.h"
 #include "base/file_write.h"
+#include "base/own_folders.h"
 #include "base/phrase.h"
 #include "base/threads.h"
 
@@ -110,6 +112,7 @@ int main(int argc, char** argv) {
         windows.size = {sides[0].toInt(), sides[1].toInt()};
     QObject::connect(&instance, &Instance::asked, &windows, [&](const StartRequest& later) { windows.answer(later); });
     auto* window = windows.answer(request, true);
+    QThreadPool::globalInstance()->start([] { skivet::sweep_leftovers(); });
     if (aside) {
         if (window->models()) window->models()->messages.complain(*aside);
         else games.messages().complain(*aside);

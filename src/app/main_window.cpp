@@ -19,6 +19,7 @@
 #include "app/widgets/actions.h"
 #include "app/workspace.h"
 #include "base/file_write.h"
+#include "base/own_folders.h"
 #include "container/sheet_folders.h"
 
 namespace skivet::app {
@@ -240,7 +241,7 @@ void MainWindow::open_demo() {
         if (how == QProcess::NormalExit && exit == 0) go();
         else start_->say(tr("The demo game cannot be made: %1").arg(QString::fromLocal8Bit(press_.readAllStandardError()).trimmed()));
     });
-    fs::create_directories(place.parent_path(), code);
+    make_folders(place.parent_path(), code);
     press_.start(to_text(program_beside("fair-press")), {to_text(place)});
 }
 

@@ -338,7 +338,7 @@ Status FileView::intact() const {
 }
 
 void FileView::note_read(std::uint64_t bytes) const {
-    constexpr std::uint64_t most = 128u << 20;
+    constexpr std::uint64_t most = 32u << 20;
     const auto* map = map_.get();
     while (map->inside) map = map->inside.get();  // never a view with other bytes laid over it: those have the file's own inside
     if (!map->mapped || map->read.fetch_add(bytes, std::memory_order_relaxed) + bytes < most) return;

@@ -64,7 +64,7 @@ public:
     [[nodiscard]] Result<ByteSpan> bytes() const;
     /// Whether what was read from it so far was there: the error that `bytes` would give now.
     [[nodiscard]] Status intact() const;
-    /// Says that about so many bytes were read and are done with. Each 128 MB the pages they lie in are given back to the system, so that
+    /// Says that about so many bytes were read and are done with. Each 32 MB the pages they lie in are given back to the system, so that
     /// reading through an archive does not hold all of it; bytes somebody still looks at come in again by themselves.
     void note_read(std::uint64_t bytes) const;
     /// [offset, offset + size).

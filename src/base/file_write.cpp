@@ -12,6 +12,7 @@
 #include <cstdlib>
 
 #include "base/file_view.h"
+#include "base/own_folders.h"
 #include "base/phrase.h"
 
 namespace skivet {
@@ -93,7 +94,7 @@ Status write_file(const fs::path& path, ByteSpan data, WriteHow how) {
     if (link) target = fs::canonical(path, code);
     if (code) return fail_errno(code.value(), phrase("cannot write {}", path.string()));
     const auto folder = target.has_parent_path() ? target.parent_path() : fs::path(".");
-    if (how.make_folders) fs::create_directories(folder, code);
+    if (how.make_folders) make_folders(folder, code);
     if (code) return fail_errno(code.value(), phrase("cannot make the folder {}", folder.string()));
     // Also a folder that is not writable may hold a file we may write; but then nothing could be exchanged in one step, so that is an
     // error.
@@ -173,8 +174,10 @@ fs::path user_cache_folder() { return user_folder("XDG_CACHE_HOME", ".cache"); }
 fs::path user_state_folder() { return user_folder("XDG_STATE_HOME", ".local/state"); }
 
 TemporaryFolder::TemporaryFolder() {
+    sweep_leftovers();
     std::error_code code;
-    auto pattern = (std::filesystem::temp_directory_path(code) / "skivet-XXXXXX").string();
+    const auto name = std::string(temporary_name) + std::to_string(::getpid()) + "-XXXXXX";
+    auto pattern = (std::filesystem::temp_directory_path(code) / name).string();
     if (const char* made = code ? nullptr : ::mkdtemp(pattern.data())) path = made;
 }
 

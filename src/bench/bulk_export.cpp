@@ -9,6 +9,7 @@
 #include "base/budget.h"
 #include "base/file_write.h"
 #include "base/hash.h"
+#include "base/own_folders.h"
 #include "base/phrase.h"
 #include "base/text.h"
 #include "bench/cube.h"
@@ -221,7 +222,7 @@ Result<ExportReport> run_export(std::span<const ExportItem> items, const ExportW
                                 int jobs, bool force) {
     const auto plan = plan_export(items, wish);
     std::error_code code;
-    fs::create_directories(to, code);
+    make_folders(to, code);
     if (code) {
         auto error = fail_errno(code.value(), phrase("cannot make the folder {}", to.string())).value();
         if (exit_code(error.code) != 4)

@@ -8,6 +8,7 @@
 #include <unordered_map>
 
 #include "base/file_view.h"
+#include "base/own_folders.h"
 #include "base/phrase.h"
 #include "catalog/analysis.h"
 #include "catalog/item_records.h"
@@ -143,7 +144,7 @@ bool same_schema(sqlite3* db, std::string_view tables) {
 Result<sqlite3*> open_database(const fs::path& file, const char* tables, int version, Replaceable replaceable, bool* replaced) {
     std::error_code code;
     if (replaceable == Replaceable::ours) SKIVET_CHECK(check_ours(file));
-    if (file.has_parent_path()) fs::create_directories(file.parent_path(), code);
+    if (file.has_parent_path()) make_folders(file.parent_path(), code);
     for (int attempt = 0;; ++attempt) {
         sqlite3* db = nullptr;
         const bool opened =
@@ -160,7 +161,8 @@ Result<sqlite3*> open_database(const fs::path& file, const char* tables, int ver
             // The mark is on the disk before anything else is, whatever ends the process.
             if (pages == 0)
                 sqlite3_exec(db, fmt::format("PRAGMA application_id={}", our_application_id).c_str(), nullptr, nullptr, nullptr);
-            sqlite3_exec(db, "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA wal_autocheckpoint=8000", nullptr, nullptr, nullptr);
+            sqlite3_exec(db, "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA wal_autocheckpoint=8000", nullptr, nullptr,
+                         nullptr);
             std::int64_t found = -1, tables_there = -1;
             {
                 Statement asked(db, "PRAGMA user_version");
@@ -333,8 +335,8 @@ Status IndexStore::prune() {
     if (!counts.row() || counts.number(0) < 2 * counts.number(1) + 1000) return {};
     Transaction all(db_);
     if (!all.begun()) return fail_sqlite(db_, "cannot write the index");
-    for (const char* sql : {"DELETE FROM picture WHERE key NOT IN (SELECT key FROM content)",
-                            "DELETE FROM pattern WHERE id NOT IN (SELECT id FROM picture)"})
+    for (const char* sql :
+         {"DELETE FROM picture WHERE key NOT IN (SELECT key FROM content)", "DELETE FROM pattern WHERE id NOT IN (SELECT id FROM picture)"})
         if (!Statement(db_, sql).done()) return fail_sqlite(db_, "cannot write the index");
     if (!all.commit()) return fail_sqlite(db_, "cannot write the index");
     return {};
@@ -370,12 +372,11 @@ Status IndexStore::put_seen(std::span<Seen> seen) {
         const auto key = bytes_of(s.content);
         const auto item = static_cast<std::int64_t>(s.item);
         if (!source || *source != s.source) place = place_of(s.source), source = &s.source;
-        if (item < place.items &&
-            !content.bind(1, place.id)
-                 .bind(2, item)
-                 .bind(3, ByteSpan(key))
-                 .bind(4, row_sum(key, static_cast<std::uint64_t>(place.id), s.item))
-                 .done())
+        if (item < place.items && !content.bind(1, place.id)
+                                       .bind(2, item)
+                                       .bind(3, ByteSpan(key))
+                                       .bind(4, row_sum(key, static_cast<std::uint64_t>(place.id), s.item))
+                                       .done())
             return fail_sqlite(db_, "cannot write the index");
         const auto facts = s.facts ? bytes_of(*s.facts) : Bytes{};
         // Most are new.

@@ -131,7 +131,8 @@ int put_pieces(Context& c, const Container& source, const fs::path& path, std::v
         for (const auto& item : wanted) {
             SKIVET_CHECK(c.cancel.check());
             SKIVET_TRY(const auto back, read_joined(c, *again, item.inner));
-            if (back != item.bytes) return fail(ErrorCode::io, item.inner.back() + " does not read back as it was written");
+            if (item.bytes != back) return fail(ErrorCode::io, item.inner.back() + " does not read back as it was written");
+            item.bytes.rest();
         }
         return {};
     });

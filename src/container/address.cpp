@@ -233,7 +233,8 @@ Status check_changes(const ReadContext& context, const Container& after, std::sp
             const auto name_now = now_called.find(change.inner);
             const bool moved = change.what == What::replace && name_now != now_called.end();
             SKIVET_TRY(const auto back, there(moved ? name_now->second : change.inner));
-            if (back != change.bytes) return wrong(name, " does not read back as it was written");
+            if (change.bytes != back) return wrong(name, " does not read back as it was written");
+            change.bytes.rest();
             continue;
         }
         if (change.what == What::rename) {

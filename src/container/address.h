@@ -40,14 +40,14 @@ private:
 
 struct AddressedBytes {
     std::vector<std::string> inner;  ///< path inside the source, one step for every archive
-    Bytes bytes;
+    Content bytes;
 };
 
 /// A change to what a source holds, at any depth.
 struct AddressedChange {
     enum class What : std::uint8_t { replace, add, rename, remove } what = What::replace;
     std::vector<std::string> inner;  ///< path inside the source, one step for every archive; with `add` that of the entry that comes
-    Bytes bytes = {};                ///< replace, add
+    Content bytes = {};              ///< replace, add
     std::string other = {};          ///< add: path of the entry in the same archive that it is like, or empty; rename: the new path in it
 };
 /// The plan for changes of every sort. Errors: those of Container::plan_changes, `missing` for an entry that is not there.

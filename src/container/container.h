@@ -22,13 +22,13 @@ struct Entry {
 
 struct Replacement {
     std::size_t entry = 0;  ///< index into entries()
-    Bytes bytes;            ///< unpacked
+    Content bytes;          ///< unpacked
 };
 
 /// An entry that was not there.
 struct NewEntry {
     std::string path;                      ///< as Entry::path
-    Bytes bytes;                           ///< unpacked
+    Content bytes;                         ///< unpacked
     std::optional<std::size_t> like = {};  ///< index of the entry whose method, attributes and times it gets; none: nothing special
 };
 struct NewName {

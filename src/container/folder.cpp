@@ -160,7 +160,7 @@ Result<WritePlan> FolderContainer::plan_entries(const Changes& changes, const Re
     WritePlan out;
     std::map<std::size_t, std::string> names;
     for (const auto& name : changes.renamed) names[name.entry] = name.path;
-    const auto create = [&](const std::string& path, Bytes content) -> Status {
+    const auto create = [&](const std::string& path, Content content) -> Status {
         SKIVET_TRY(const auto file, path_inside(folder_, path));
         std::error_code code;
         // What is no entry: a folder, a link, another source, a part of a cut file.

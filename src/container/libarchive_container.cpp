@@ -153,13 +153,13 @@ public:
 
     Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override {
         if (!read_only().empty()) return cannot_write(*this);
-        std::vector<const Bytes*> fresh(entries_.size(), nullptr);
+        std::vector<const Content*> fresh(entries_.size(), nullptr);
         bool changed = false;
         std::uint64_t total = 0;
         for (const auto& r : replacements) {
             if (r.entry >= entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
             const auto now = read(r.entry, limits);
-            if (now && *now == r.bytes) continue;
+            if (now && r.bytes == *now) continue;
             fresh[r.entry] = &r.bytes;
             changed = true;
         }
@@ -284,7 +284,7 @@ private:
     }
 
     /// Every header as it was; only data and size of the replaced ones differ.
-    Result<Bytes> rebuild(const std::vector<const Bytes*>& fresh) const {
+    Result<Bytes> rebuild(const std::vector<const Content*>& fresh) const {
         SKIVET_TRY(auto reader, open_reader());
         Bytes out;  // outlives the writer, which still flushes into it when it is freed after an error
         const std::unique_ptr<archive, Free> writer(archive_write_new());
@@ -326,7 +326,7 @@ private:
                 SKIVET_TRY(data, data_of(reader.get(), most_rebuilt));
             }
             if (archive_write_header(writer.get(), e) < ARCHIVE_WARN) return fail(ErrorCode::io, message_of(writer.get()));
-            const auto& content = ours && fresh[entry] ? *fresh[entry] : data;
+            const ByteSpan content = ours && fresh[entry] ? ByteSpan(*fresh[entry]) : ByteSpan(data);
             for (std::size_t done = 0; done < content.size();) {
                 const auto wrote = archive_write_data(writer.get(), content.data() + done, content.size() - done);
                 if (wrote <= 0) return fail(ErrorCode::io, message_of(writer.get()));

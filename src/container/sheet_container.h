@@ -106,10 +106,10 @@ private:
     [[nodiscard]] Result<Bytes> unpack_entry(ByteSpan stored, std::size_t entry, const ReadLimits& limits) const;
     /// An entry as it is stored. `raw`: packing was left out, which the record must say.
     struct Packed {
-        Bytes stored;
+        Content stored;
         bool raw = false;
     };
-    [[nodiscard]] Result<Packed> pack_entry(ByteSpan content, std::size_t entry, std::uint64_t at) const;
+    [[nodiscard]] Result<Packed> pack_entry(const Content& content, std::size_t entry, std::uint64_t at) const;
     [[nodiscard]] Result<Bytes> crypt_entry(ByteSpan data, std::size_t entry, std::uint64_t at, bool encrypt) const;
     /// What an entry is shown as, from its unpacked data.
     [[nodiscard]] Result<Bytes> shown(std::size_t entry, Bytes data, const ReadLimits& limits) const;

@@ -88,27 +88,27 @@ Status SheetContainer::Planner::add_entry(const Replacement& r, const ReadLimits
     SKIVET_TRY(const auto old, c_.stored_bytes(r.entry));
     auto& fresh = fresh_[r.entry];
     fresh = Fresh{};
-    fresh.content = &r.bytes;
+    fresh.content = r.bytes;
     const auto keep = [&] { fresh_.erase(r.entry); };
     auto now = c_.unpack_entry(old.bytes, r.entry, limits);
     if (now) {
         const bool sound = c_.check_sums(r.entry, old.bytes, *now).has_value();
         if (c_.items_[r.entry].texture) {
             SKIVET_TRY(const auto shown, c_.shown(r.entry, *now, limits));
-            if (shown == r.bytes && sound) return keep(), Status();
+            if (r.bytes == shown && sound) return keep(), Status();
             SKIVET_TRY(const auto record, c_.record_of(r.entry));
-            SKIVET_TRY(auto put, RecordTexture(*c_.textures_, record, image_).put(*now, r.bytes, limits));
-            fresh.own = std::move(put.data);
-            fresh.content = &fresh.own;
+            SKIVET_TRY(auto put, RecordTexture(*c_.textures_, record, image_).put(*now, r.bytes.copy(), limits));
+            fresh.content = std::move(put.data);
             for (const auto& [value, number] : put.fields) fresh.fields.emplace_back(*value, number);
         }
-        if (*now == *fresh.content && sound && fresh.fields.empty()) return keep(), Status();
+        if (fresh.content == *now && sound && fresh.fields.empty()) return keep(), Status();
     } else if (now.error().code != ErrorCode::damaged || c_.items_[r.entry].texture) {
         return fail(now.error());
     }
-    SKIVET_TRY(auto packed, c_.pack_entry(*fresh.content, r.entry, c_.items_[r.entry].data_at));
+    SKIVET_TRY(auto packed, c_.pack_entry(fresh.content, r.entry, c_.items_[r.entry].data_at));
     fresh.stored = std::move(packed.stored);
     fresh.raw = packed.raw;
+    r.bytes.rest();
     changed_ = true;
     return {};
 }
@@ -123,7 +123,7 @@ bool SheetContainer::Planner::depends_on_place(std::size_t entry) const {
 
 Status SheetContainer::Planner::settle_at(std::size_t entry, Fresh& fresh, std::uint64_t at) {
     if (!depends_on_place(entry)) return {};
-    SKIVET_TRY(auto packed, c_.pack_entry(*fresh.content, entry, at));
+    SKIVET_TRY(auto packed, c_.pack_entry(fresh.content, entry, at));
     fresh.stored = std::move(packed.stored);
     return {};
 }
@@ -202,28 +202,24 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out(std::uint32_t n
     if (anew) return lay_out_anew(number, view, items);
     if (grown.empty()) return std::optional(std::move(plan));
     plan.way = Way::append;
-    Bytes behind;
-    auto at = append_at;
+    RangeWriter behind(plan.ranges, append_at);
     for (const auto i : grown) {
         auto& fresh = fresh_.at(i);
-        const auto to = aligned(at, align);
+        const auto to = aligned(behind.at(), align);
         SKIVET_CHECK(settle_at(i, fresh, to));
-        behind.resize(behind.size() + static_cast<std::size_t>(to - at), sheet_.fill);
-        behind.insert(behind.end(), fresh.stored.begin(), fresh.stored.end());
-        at = to + fresh.stored.size();
+        behind.fill(to - behind.at(), sheet_.fill);
+        behind.put_content(fresh.stored);
         SKIVET_CHECK(patch_record(i, to, &fresh));
     }
     if (number == own_file && tail_ < file_.size()) {
-        const auto to = aligned(at, sheet_.align);
-        behind.resize(behind.size() + static_cast<std::size_t>(to - at), sheet_.fill);
-        at = to;
+        const auto to = aligned(behind.at(), sheet_.align);
+        behind.fill(to - behind.at(), sheet_.fill);
+        behind.finish();  // tables stay in one range: records are changed in it later
         moves_.emplace_back(tail_, to - tail_);
-        const auto tail = file_.subspan(static_cast<std::size_t>(tail_));
-        behind.insert(behind.end(), tail.begin(), tail.end());
-        at += tail.size();
+        behind.put(file_.subspan(static_cast<std::size_t>(tail_)));
     }
-    plan.ranges.push_back({append_at, std::move(behind), 0});
-    plan.new_size = at;
+    behind.finish();
+    plan.new_size = behind.at();
     if (number == own_file) growth_ = plan.new_size - file_.size();
     return std::optional(std::move(plan));
 }
@@ -410,23 +406,28 @@ Error SheetContainer::Planner::unexplained_between(std::uint64_t at) {
                  "Say in the sheet what they are"};
 }
 
-Result<SheetContainer::Packed> SheetContainer::pack_entry(ByteSpan content, std::size_t entry, std::uint64_t at) const {
+Result<SheetContainer::Packed> SheetContainer::pack_entry(const Content& content, std::size_t entry, std::uint64_t at) const {
     const auto& item = items_[entry];
     Packed out;
     SKIVET_TRY(const auto chunk, sheet_data::chunk_size(*sheet_, header_.values));
-    SKIVET_TRY(out.stored, sheet_data::pack(*sheet_, header_.order, *item.method, content, chunk, {}, *packers_));
+    SKIVET_TRY(auto stored, sheet_data::pack(*sheet_, header_.order, *item.method, content, chunk, {}, *packers_));
     // Where the sizes tell what is packed, packing has to make it smaller.
     out.raw = !item.method->packs();
-    if (sheet_->packed != Sheet::Packed::always && out.stored.size() >= content.size()) {
+    if (sheet_->packed != Sheet::Packed::always && stored.size() >= content.size()) {
         out.raw = true;
-        out.stored.assign(content.begin(), content.end());
+        if (!item.encrypted) {
+            out.stored = content;
+            return out;
+        }
+        stored = content.copy();
     }
     if (!out.raw) {
-        SKIVET_TRY(out.stored, sheet_data::with_own_start(*sheet_, std::move(out.stored)));
+        SKIVET_TRY(stored, sheet_data::with_own_start(*sheet_, std::move(stored)));
     }
     if (item.encrypted) {
-        SKIVET_TRY(out.stored, crypt_entry(out.stored, entry, at, true));
+        SKIVET_TRY(stored, crypt_entry(stored, entry, at, true));
     }
+    out.stored = std::move(stored);
     return out;
 }
 

@@ -32,7 +32,7 @@ Result<std::map<std::size_t, SheetContainer::Planner::NewChunk>> SheetContainer:
     const auto shared = shared_items();
     for (auto& [entry, fresh] : fresh_) {
         const auto& item = c_.items_[entry];
-        const auto& content = *fresh.content;
+        const auto& content = fresh.content;
         auto at = item.data_at;
         if (content.size() > item.stored || (shared[entry] && item.stored > 0)) {
             at = aligned(end, sheet_.align);
@@ -73,9 +73,9 @@ Result<std::map<std::size_t, SheetContainer::Planner::NewChunk>> SheetContainer:
         for (const auto e : changes) overlay(content, start, edits[e].first, edits[e].second);
         NewChunk chunk;
         chunk.size = size;
-        SKIVET_TRY(chunk.stored, pack_by(*method_named(sheet_, sheet_.method), content, sheet_.level, {}, *c_.packers_));
-        chunk.raw = chunk.stored.size() >= content.size();
-        if (chunk.raw) chunk.stored = std::move(content);
+        SKIVET_TRY(auto packed, pack_by(*method_named(sheet_, sheet_.method), content, sheet_.level, {}, *c_.packers_));
+        chunk.raw = packed.size() >= content.size();
+        chunk.stored = chunk.raw ? std::move(content) : std::move(packed);
         out[i] = std::move(chunk);
     }
     return out;
@@ -111,7 +111,8 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_chunks() {
     FilePlan plan;
     plan.new_size = file_.size();
     plan.way = Way::in_place;
-    Bytes behind;
+    std::vector<WriteRange> grown;
+    RangeWriter behind(grown, file_.size());
     for (const auto& [index, chunk] : fresh) {
         const auto& old = chunks[index];
         auto at = old.at;
@@ -119,17 +120,18 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out_chunks() {
         if (chunk.stored.size() <= old.stored) {
             std::copy(chunk.stored.begin(), chunk.stored.end(), there.begin());
         } else {
-            at = aligned(file_.size() + behind.size(), sheet_.align);
-            behind.resize(static_cast<std::size_t>(at - file_.size()), sheet_.fill);
-            behind.insert(behind.end(), chunk.stored.begin(), chunk.stored.end());
+            at = aligned(behind.at(), sheet_.align);
+            behind.fill(at - behind.at(), sheet_.fill);
+            behind.put_content(chunk.stored);
         }
         plan.ranges.push_back({old.at, std::move(there), 0});
         SKIVET_CHECK(patch_chunk(index, at, chunk));
     }
-    if (!behind.empty()) {
+    behind.finish();
+    if (!grown.empty()) {
         plan.way = Way::append;
-        plan.new_size += behind.size();
-        plan.ranges.push_back({file_.size(), std::move(behind), 0});
+        plan.new_size = behind.at();
+        std::move(grown.begin(), grown.end(), std::back_inserter(plan.ranges));
         growth_ = plan.new_size - file_.size();
     }
     return std::optional(std::move(plan));
@@ -206,11 +208,11 @@ Result<FilePlan> SheetContainer::Planner::rebuild_chunks(const std::map<std::siz
         plan.pieces.push_back({0, 0, Bytes(static_cast<std::size_t>(start - to), sheet_.fill)});
         to = start;
     };
-    const auto put = [&](std::size_t index, Bytes bytes) {
+    const auto put = [&](std::size_t index, const Content& bytes) {
         pad();
         placed[index] = to;
         to += bytes.size();
-        if (!bytes.empty()) plan.pieces.push_back({0, 0, std::move(bytes)});
+        if (!bytes.empty()) plan.pieces.push_back({0, 0, bytes});
     };
     for (const auto& s : stretches) {
         // Padding before a chunk is made anew.
@@ -245,7 +247,7 @@ Result<FilePlan> SheetContainer::Planner::rebuild_chunks(const std::map<std::siz
     plan.new_size = to + (file_.size() - from);
     plan.way = Way::rebuild;
     growth_ = plan.new_size - file_.size();
-    auto& table = plan.pieces[table_piece].bytes;
+    Bytes table(static_cast<std::size_t>(count * row_size));
     for (std::size_t i = 0; i < count; ++i) {
         const auto changed = fresh.find(i);
         const auto like = std::min(i, chunks.size() - 1);
@@ -257,6 +259,7 @@ Result<FilePlan> SheetContainer::Planner::rebuild_chunks(const std::map<std::siz
         }
         SKIVET_CHECK(fill_row(table, i, like, placed[i], numbers));
     }
+    plan.pieces[table_piece].bytes = std::move(table);
     return plan;
 }
 

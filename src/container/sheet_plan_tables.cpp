@@ -40,11 +40,11 @@ Status SheetContainer::Planner::patch_record(std::size_t entry, std::uint64_t at
     for (const auto& [value, number] : fresh->fields) SKIVET_CHECK(patch(value, number));
     if (const auto* stored = record.with(Meaning::stored_size))
         SKIVET_CHECK(patch(*stored, fresh->raw && sheet_.packed == Sheet::Packed::stored_not_zero ? 0 : fresh->stored.size()));
-    if (const auto* size = record.with(Meaning::size)) SKIVET_CHECK(patch(*size, fresh->content->size()));
+    if (const auto* size = record.with(Meaning::size)) SKIVET_CHECK(patch(*size, fresh->content.size()));
     for (const auto& value : record.values) {
         if (value.field->means != Meaning::checksum) continue;
         SKIVET_TRY(auto bytes,
-                   sum_field_bytes(*value.field, c_.header_.order, value.field->is_over(Over::stored) ? fresh->stored : *fresh->content));
+                   sum_field_bytes(*value.field, c_.header_.order, value.field->is_over(Over::stored) ? fresh->stored : fresh->content));
         patches_[value.at] = std::move(bytes);
     }
     return {};
@@ -73,8 +73,7 @@ Result<WritePlan> SheetContainer::Planner::plan_parts() {
             const auto number = static_cast<std::uint32_t>(at / sheet_.part_size);
             const auto count = std::min<std::uint64_t>(stored.size() - done, sheet_.part_size - at % sheet_.part_size);
             plans[number].ranges.push_back(
-                {at % sheet_.part_size,
-                 Bytes(stored.begin() + static_cast<std::ptrdiff_t>(done), stored.begin() + static_cast<std::ptrdiff_t>(done + count)), 0});
+                {at % sheet_.part_size, stored.part(static_cast<std::size_t>(done), static_cast<std::size_t>(count)), 0});
             done += count;
         }
         SKIVET_CHECK(patch_record(items[place], item.data_at, &found->second));
@@ -253,13 +252,27 @@ void SheetContainer::Planner::put_patches(FilePlan& plan) const {
     if (plan.pieces.empty()) {
         std::sort(plan.ranges.begin(), plan.ranges.end(), [](const auto& a, const auto& b) { return a.at < b.at; });
         std::vector<WriteRange> more;
+        auto changing = plan.ranges.end();  // the range whose bytes are in `changed`: many patches may lie in one
+        Bytes changed;
+        const auto put_back = [&] {
+            if (changing != plan.ranges.end()) changing->bytes = std::move(changed);
+        };
         for (const auto& [at, bytes] : at_place) {
-            auto range =
+            const auto next =
                 std::upper_bound(plan.ranges.begin(), plan.ranges.end(), at, [](std::uint64_t a, const auto& r) { return a < r.at; });
-            if (range != plan.ranges.begin() && at + bytes->size() <= std::prev(range)->at + std::prev(range)->bytes.size())
-                overlay(std::prev(range)->bytes, std::prev(range)->at, at, *bytes);
-            else more.push_back({at, *bytes, 0});
+            const auto range = next == plan.ranges.begin() ? plan.ranges.end() : std::prev(next);
+            if (range != changing) {
+                put_back();
+                changing = plan.ranges.end();
+            }
+            if (range == plan.ranges.end() || at + bytes->size() > range->at + (range == changing ? changed.size() : range->bytes.size())) {
+                more.push_back({at, *bytes, 0});
+                continue;
+            }
+            if (range != changing) changing = range, changed = range->bytes.copy();
+            overlay(changed, range->at, at, *bytes);
         }
+        put_back();
         std::move(more.begin(), more.end(), std::back_inserter(plan.ranges));
         return;
     }
@@ -270,9 +283,12 @@ void SheetContainer::Planner::put_patches(FilePlan& plan) const {
         auto patch = at_place.upper_bound(start);
         if (patch != at_place.begin() && std::prev(patch)->first + std::prev(patch)->second->size() > start) --patch;
         auto done = start;
+        const bool any = patch != at_place.end() && patch->first < end;
+        Bytes changed;
+        if (any && !piece.is_copy()) changed = piece.bytes.copy();
         for (; patch != at_place.end() && patch->first < end; ++patch) {
             if (!piece.is_copy()) {
-                overlay(piece.bytes, start, patch->first, *patch->second);
+                overlay(changed, start, patch->first, *patch->second);
                 continue;
             }
             const auto from = std::max(patch->first, start), to = std::min(patch->first + patch->second->size(), end);
@@ -285,6 +301,7 @@ void SheetContainer::Planner::put_patches(FilePlan& plan) const {
             }
             done = to;
         }
+        if (!changed.empty()) piece.bytes = std::move(changed);
         if (!piece.is_copy()) out.push_back(std::move(piece));
         else if (done < end) out.push_back({piece.from + (done - start), end - done, {}});
         start = end;

@@ -19,10 +19,9 @@ public:
 
 private:
     struct Fresh {
-        Bytes stored;
+        Content stored;
         bool raw = false;
-        const Bytes* content = nullptr;                            ///< the replacement's, which outlives the planner, or `own`
-        Bytes own;                                                 ///< the data of a texture that its record describes
+        Content content;                                           ///< the replacement's; of a texture that its record describes its data
         std::vector<std::pair<FieldValue, std::uint64_t>> fields;  ///< of the record, and what they say now
     };
 
@@ -73,7 +72,7 @@ private:
     /// Chunks of the one stream that entries lie in: over the old ones where they fit, at the file's end, or all laid out anew.
     Result<std::optional<FilePlan>> lay_out_chunks();
     struct NewChunk {
-        Bytes stored;
+        Content stored;
         std::uint64_t size = 0;
         bool raw = false;
     };

@@ -45,7 +45,7 @@ public:
     }
     Result<WritePlan> plan(std::span<const Replacement> replacements, const ReadLimits& limits) const override {
         SKIVET_TRY(const auto file, file_.bytes());
-        std::unordered_map<const SiftHit*, const Bytes*> fresh;
+        std::unordered_map<const SiftHit*, const Content*> fresh;
         for (const auto& r : replacements) {
             if (r.entry >= entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
             const auto size = entries_[r.entry].size;
@@ -131,7 +131,7 @@ private:
         return std::move(out.bytes);
     }
 
-    static bool touches(const SiftHit& hit, const std::unordered_map<const SiftHit*, const Bytes*>& fresh) {
+    static bool touches(const SiftHit& hit, const std::unordered_map<const SiftHit*, const Content*>& fresh) {
         return fresh.count(&hit) > 0 ||
                std::any_of(hit.inside.begin(), hit.inside.end(), [&](const auto& inner) { return touches(inner, fresh); });
     }
@@ -139,18 +139,18 @@ private:
     /// The bytes of a hit with what is replaced in it; nothing when nothing is.
     /// `around`: what the hit lies in, `old`: its part of it.
     Result<std::optional<Bytes>> renewed(const SiftHit& hit, ByteSpan around, ByteSpan old,
-                                         const std::unordered_map<const SiftHit*, const Bytes*>& fresh, const ReadLimits& limits) const {
+                                         const std::unordered_map<const SiftHit*, const Content*>& fresh, const ReadLimits& limits) const {
         const auto found = fresh.find(&hit);
         if (!hit.packing) {
             if (found == fresh.end()) return std::optional<Bytes>();
             if (!hit.key.empty()) return std::optional<Bytes>(xor_with(hit.key, *found->second));
-            if (!hit.bare) return std::optional<Bytes>(*found->second);
+            if (!hit.bare) return std::optional<Bytes>(found->second->copy());
             SKIVET_TRY(auto levels, bare_levels(*hit.bare, around, *found->second, limits));
             return std::optional<Bytes>(std::move(levels));
         }
         if (!touches(hit, fresh)) return std::optional<Bytes>();  // a stream nobody touches is not unpacked
         SKIVET_TRY(const auto before, unpacked_stream(hit, old));
-        auto content = found != fresh.end() ? *found->second : before;
+        auto content = found != fresh.end() ? found->second->copy() : before;
         for (const auto& inner : hit.inside) {
             SKIVET_TRY(const auto part, slice(before, inner.at, inner.size));
             SKIVET_TRY(const auto now, renewed(inner, before, part, fresh, limits));

@@ -401,10 +401,10 @@ Result<WritePlan> TarContainer::plan_entries(const Changes& changes, const ReadL
     plan.way = Way::in_place;
     struct Change {
         std::uint64_t from, old_size;
-        Bytes bytes;
+        Content bytes;
     };
     std::vector<Change> moved;  // what needs another number of blocks
-    const auto put = [&](std::uint64_t at, std::uint64_t old_size, Bytes bytes) {
+    const auto put = [&](std::uint64_t at, std::uint64_t old_size, Content bytes) {
         if (bytes.size() == old_size) plan.ranges.push_back({at, std::move(bytes), 0});
         else moved.push_back({at, old_size, std::move(bytes)});
     };
@@ -432,8 +432,13 @@ Result<WritePlan> TarContainer::plan_entries(const Changes& changes, const ReadL
             if (auto done = change_size(r.entry, file, r.bytes.size(), plan.ranges); !done)
                 return fail(in_entry(*this, r.entry, std::move(done).error()));
         }
-        Bytes padded = r.bytes;
-        padded.resize(static_cast<std::size_t>(blocks_for(padded.size())));
+        auto padded = r.bytes;
+        if (blocks_for(padded.size()) != padded.size()) {
+            auto filled = r.bytes.copy();
+            filled.resize(static_cast<std::size_t>(blocks_for(filled.size())));
+            padded = std::move(filled);
+        }
+        r.bytes.rest();
         put(m.data_at, std::min(blocks_for(old_size), file.size() - m.data_at), std::move(padded));
     }
     for (const auto& [entry, name] : names) {

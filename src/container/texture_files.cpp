@@ -66,9 +66,14 @@ Result<std::vector<AddressedBytes>> spread_replacements(const ReadContext& conte
     out.reserve(replacements.size());
     for (auto& r : replacements) {
         const auto read = siblings_of(context, source, r.inner);
-        auto parts = split_spread(context.textures, r.bytes, r.inner.back(), read, context.limits);
+        auto parts = split_spread(context.textures, r.bytes.copy(), r.inner.back(), read, context.limits);
         if (!parts) return fail(std::move(parts).error().within(r.inner.back()));
         if (parts->size() == 1) {
+            if (r.bytes == parts->front().bytes) {
+                r.bytes.rest();
+                out.push_back(std::move(r));
+                continue;
+            }
             out.push_back({std::move(r.inner), std::move(parts->front().bytes)});
             continue;
         }

@@ -63,7 +63,7 @@ protected:
         } else {
             for (const auto& r : changes.replaced) {
                 if (r.entry != 0) return fail(ErrorCode::usage, "there is no such entry");
-                content = r.bytes;
+                content = r.bytes.copy();
             }
             if (changes.replaced.empty() || std::equal(content.begin(), content.end(), before.begin(), before.end())) return WritePlan{};
         }

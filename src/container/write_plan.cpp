@@ -40,6 +40,35 @@ Way WritePlan::way() const {
 
 void WritePlan::add(WritePlan other) { std::move(other.files.begin(), other.files.end(), std::back_inserter(files)); }
 
+namespace {
+constexpr std::size_t range_size = 1u << 20;
+constexpr std::size_t usual_gap = 32;  // as minimize has it
+}  // namespace
+
+void RangeWriter::put(ByteSpan bytes) {
+    waiting_.insert(waiting_.end(), bytes.begin(), bytes.end());
+    if (waiting_.size() >= range_size) finish();
+}
+
+void RangeWriter::put_content(const Content& content) {
+    if (content.size() >= range_size) {
+        finish();
+        out_.push_back({at_, content, 0});
+        at_ += content.size();
+    } else {
+        put(ByteSpan(content));
+    }
+    content.rest();
+}
+
+void RangeWriter::fill(std::uint64_t count, std::byte value) { put(Bytes(static_cast<std::size_t>(count), value)); }
+
+void RangeWriter::finish() {
+    const auto size = waiting_.size();
+    if (size > 0) out_.push_back({at_, std::exchange(waiting_, {}), 0});
+    at_ += size;
+}
+
 std::vector<std::pair<std::uint64_t, std::uint64_t>> written_ranges(const FilePlan& plan) {
     std::vector<std::pair<std::uint64_t, std::uint64_t>> out;
     for (const auto& range : plan.ranges) out.emplace_back(range.at, range.bytes.size());
@@ -75,7 +104,11 @@ std::uint64_t sample_of(ByteSpan file) {
     return XXH3_64bits_withSeed(file.data() + file.size() - page, page, sum);
 }
 
-void minimize(FilePlan& plan, ByteSpan current, std::size_t gap) {
+namespace {
+
+/// `gone_over` gets the bytes of `current` that are done with.
+template <class GoneOver>
+void cut_to_changes(FilePlan& plan, ByteSpan current, std::size_t gap, const GoneOver& gone_over) {
     std::sort(plan.ranges.begin(), plan.ranges.end(), [](const auto& a, const auto& b) { return a.at < b.at; });
     std::vector<WriteRange> out;
     for (const auto& range : plan.ranges) {
@@ -93,25 +126,33 @@ void minimize(FilePlan& plan, ByteSpan current, std::size_t gap) {
                 if (differs(i)) end = i + 1, same = 0;
                 else ++same;
             }
-            out.push_back(
-                {range.at + start,
-                 Bytes(range.bytes.begin() + static_cast<std::ptrdiff_t>(start), range.bytes.begin() + static_cast<std::ptrdiff_t>(end)),
-                 0});
+            out.push_back({range.at + start, range.bytes.part(start, end - start), 0});
             i = end;
         }
+        range.bytes.rest();
+        gone_over(range.bytes.size());
     }
     plan.ranges = std::move(out);
     if (plan.empty()) plan.way = Way::nothing;
 }
 
+}  // namespace
+
+void minimize(FilePlan& plan, ByteSpan current, std::size_t gap) {
+    cut_to_changes(plan, current, gap, [](std::size_t) {});
+}
+
 void join_pieces(FilePlan& plan) {
+    constexpr std::size_t joined = 64u << 10;  // larger ones are a write each in any case
     std::vector<PlanPiece> out;
     for (auto& piece : plan.pieces) {
         if (piece.length() == 0) continue;
         if (!out.empty() && piece.is_copy() && out.back().is_copy() && out.back().from + out.back().size == piece.from) {
             out.back().size += piece.size;
-        } else if (!out.empty() && !piece.is_copy() && !out.back().is_copy()) {
-            out.back().bytes.insert(out.back().bytes.end(), piece.bytes.begin(), piece.bytes.end());
+        } else if (!out.empty() && !piece.is_copy() && !out.back().is_copy() && out.back().bytes.size() + piece.bytes.size() < joined) {
+            auto both = out.back().bytes.copy();
+            both.insert(both.end(), piece.bytes.begin(), piece.bytes.end());
+            out.back().bytes = std::move(both);
         } else {
             out.push_back(std::move(piece));
         }
@@ -144,10 +185,8 @@ Result<WritePlan> over_parts(const FileView& view, const FilePlan& plan) {
         for (const auto& range : plan.ranges) {
             const auto from = std::max(range.at, start), to = std::min<std::uint64_t>(range.at + range.bytes.size(), end);
             if (from >= to) continue;
-            one.ranges.push_back({from - start,
-                                  Bytes(range.bytes.begin() + static_cast<std::ptrdiff_t>(from - range.at),
-                                        range.bytes.begin() + static_cast<std::ptrdiff_t>(to - range.at)),
-                                  0});
+            one.ranges.push_back(
+                {from - start, range.bytes.part(static_cast<std::size_t>(from - range.at), static_cast<std::size_t>(to - from)), 0});
         }
         if (!one.empty()) {
             SKIVET_TRY(const auto all, view.bytes());
@@ -178,7 +217,7 @@ Result<WritePlan> finish_plan(const FileView& view, FilePlan plan) {
         if (plan.pieces.size() == 1 && plan.pieces[0].is_copy() && plan.pieces[0].from == 0 && plan.new_size == current.size())
             return WritePlan{};
     } else {
-        minimize(plan, current);
+        cut_to_changes(plan, current, usual_gap, [&](std::size_t bytes) { view.note_read(bytes); });
     }
     WritePlan out;
     if (plan.empty()) return out;
@@ -188,12 +227,13 @@ Result<WritePlan> finish_plan(const FileView& view, FilePlan plan) {
         const auto at = std::min<std::uint64_t>(range.at, current.size());
         range.was = range_hash(current.subspan(static_cast<std::size_t>(at),
                                                static_cast<std::size_t>(std::min<std::uint64_t>(range.bytes.size(), current.size() - at))));
+        view.note_read(range.bytes.size());
     }
     out.files.push_back(std::move(plan));
     return out;
 }
 
-Result<WritePlan> plan_whole_file(const FileView& view, Bytes content) {
+Result<WritePlan> plan_whole_file(const FileView& view, Content content) {
     FilePlan plan;
     plan.new_size = content.size();
     plan.way = content.size() > view.size() ? Way::append : Way::in_place;
@@ -201,7 +241,7 @@ Result<WritePlan> plan_whole_file(const FileView& view, Bytes content) {
     return finish_plan(view, std::move(plan));
 }
 
-WritePlan plan_new_file(const std::filesystem::path& file, Bytes content) {
+WritePlan plan_new_file(const std::filesystem::path& file, Content content) {
     FilePlan plan;
     plan.file = file;
     plan.way = Way::create;

@@ -1,5 +1,6 @@
 #pragma once
 // What a container wants written. Nothing here touches a disk; delivery does.
+#include "base/content.h"
 #include "base/file_view.h"
 
 namespace skivet {
@@ -16,7 +17,7 @@ enum class Way {
 
 struct WriteRange {
     std::uint64_t at = 0;  ///< byte position in the file
-    Bytes bytes;
+    Content bytes;
     std::uint64_t was = 0;  ///< hash of what lies there as the plan is made; set by `finish_plan`
 };
 
@@ -24,7 +25,7 @@ struct WriteRange {
 struct PlanPiece {
     std::uint64_t from = 0;
     std::uint64_t size = 0;
-    Bytes bytes;
+    Content bytes;
     [[nodiscard]] bool is_copy() const { return bytes.empty(); }
     [[nodiscard]] std::uint64_t length() const { return is_copy() ? size : bytes.size(); }
 };
@@ -63,6 +64,26 @@ struct WritePlan {
 /// Hash of a range's bytes, as WriteRange::was has it.
 [[nodiscard]] std::uint64_t range_hash(ByteSpan bytes);
 
+/// Ranges that follow one another in a file, of about a megabyte each: what is written behind an archive does not lie in memory whole.
+class RangeWriter {
+public:
+    /// From `at` on, into `out`.
+    RangeWriter(std::vector<WriteRange>& out, std::uint64_t at) : out_(out), at_(at) {}
+    void put(ByteSpan bytes);
+    /// Shares it when it is large.
+    void put_content(const Content& content);
+    void fill(std::uint64_t count, std::byte value);
+    /// Where the next byte goes.
+    [[nodiscard]] std::uint64_t at() const { return at_ + waiting_.size(); }
+    /// The rest; to be called at the end.
+    void finish();
+
+private:
+    std::vector<WriteRange>& out_;
+    std::uint64_t at_;  ///< of what waits
+    Bytes waiting_;
+};
+
 /// Where new bytes end up in the new file: position and size. For a rebuild what is not copied.
 [[nodiscard]] std::vector<std::pair<std::uint64_t, std::uint64_t>> written_ranges(const FilePlan& plan);
 
@@ -81,10 +102,10 @@ void join_pieces(FilePlan& plan);
 [[nodiscard]] Result<WritePlan> finish_plan(const FileView& view, FilePlan plan);
 
 /// The plan for giving a loose file other content: over its own bytes, growing or shrinking.
-[[nodiscard]] Result<WritePlan> plan_whole_file(const FileView& view, Bytes content);
+[[nodiscard]] Result<WritePlan> plan_whole_file(const FileView& view, Content content);
 
 /// The plan for a loose file that is not there yet.
-[[nodiscard]] WritePlan plan_new_file(const std::filesystem::path& file, Bytes content);
+[[nodiscard]] WritePlan plan_new_file(const std::filesystem::path& file, Content content);
 /// The plan for taking a loose file away: all of its parts, where it was cut.
 [[nodiscard]] Result<WritePlan> plan_no_file(const FileView& view);
 

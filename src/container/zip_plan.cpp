@@ -27,6 +27,7 @@ Status ZipContainer::Planner::replace(const Replacement& replacement, const Read
     const auto entry = replacement.entry;
     if (entry >= zip_.entries_.size()) return fail(ErrorCode::usage, "there is no such entry");
     if (auto done = replace_entry(replacement, limits, always_append); !done) return fail(in_entry(zip_, entry, std::move(done).error()));
+    replacement.bytes.rest();
     return {};
 }
 
@@ -49,14 +50,16 @@ std::optional<std::string> ZipContainer::Planner::name_of(std::size_t entry) con
     return found == names_.end() ? std::nullopt : std::optional(found->second);
 }
 
-Result<Bytes> ZipContainer::Planner::packed_like(std::size_t entry, ByteSpan content, std::uint32_t crc) const {
+Result<Content> ZipContainer::Planner::packed_like(std::size_t entry, const Content& content, std::uint32_t crc) const {
     const auto& record = zip_.records_[entry];
+    if (record.method == 0 && !(record.flags & flag_encrypted)) return content;
     const auto old = zip_.stored_bytes(file_, entry);
     SKIVET_TRY(auto packed, pack_method(record.method, content, old && !(record.flags & flag_encrypted) ? *old : ByteSpan{}));
     if (record.flags & flag_encrypted) {
         SKIVET_TRY(packed, zip_.encrypted(packed, entry, crc));
     }
-    return packed;
+    content.rest();
+    return Content(std::move(packed));
 }
 
 Status ZipContainer::Planner::replace_entry(const Replacement& replacement, const ReadLimits& limits, bool always_append) {
@@ -72,7 +75,7 @@ Status ZipContainer::Planner::replace_entry(const Replacement& replacement, cons
     // An entry whose content stays keeps its stored bytes. An entry that cannot be read is damaged and may be replaced.
     if (!always_append && (crc == record.crc || !states_crc) && replacement.bytes.size() == e.size) {
         const auto now = zip_.read(entry, limits);
-        if (now && *now == replacement.bytes) return {};
+        if (now && replacement.bytes == *now) return {};
     }
     SKIVET_TRY(const auto local, zip_.local_header(file_, entry));
     SKIVET_TRY(auto packed, packed_like(entry, replacement.bytes, crc));
@@ -124,9 +127,10 @@ Status ZipContainer::Planner::move_renamed() {
             const auto end = data_end(local.data_at, zip_.entries_[e].stored) + zip_.descriptor_size(file_, e, local);
             SKIVET_TRY(const auto behind, slice(file_, local.data_at, end - local.data_at));
             Appended item{e, local, {}, record.crc, zip_.entries_[e].size, false, true, n};
-            item.packed = with_name(record_at(record.local_at, local.header_size, RecordOf::local), RecordOf::local, n);
-            item.local.header_size = static_cast<std::uint32_t>(item.packed.size());
-            item.packed.insert(item.packed.end(), behind.begin(), behind.end());
+            auto whole = with_name(record_at(record.local_at, local.header_size, RecordOf::local), RecordOf::local, n);
+            item.local.header_size = static_cast<std::uint32_t>(whole.size());
+            whole.insert(whole.end(), behind.begin(), behind.end());
+            item.packed = std::move(whole);
             give_back(e);
             appended_.push_back(std::move(item));
             return {};
@@ -149,38 +153,46 @@ Result<FilePlan> ZipContainer::Planner::finish() {
     if (zip_.tail_.split)
         return fail(ErrorCode::unsupported, "an archive split over several files takes only content that packs to the same size",
                     "Join the parts with a ZIP program first");
-    ByteWriter out;
+    RangeWriter out(ranges_, append_at_);
     const auto align = zip_.alignment(file_);
     std::uint64_t count = zip_.tail_.count - removed_.size();
     for (auto& item : appended_) {
         const auto head = item.whole ? Bytes{} : local_record(item);
         const auto head_size = item.whole ? item.local.header_size : head.size();
         if (is_aligned(item, align))
-            while ((append_at_ + out.bytes.size() + head_size - zip_.tail_.base) % align) out.le(std::uint8_t{0});
-        const Moved moved{append_at_ + out.bytes.size(), &item};
+            while ((out.at() + head_size - zip_.tail_.base) % align) out.fill(1, std::byte{0});
+        const Moved moved{out.at(), &item};
         if (item.is_new) new_ones_.push_back(moved), ++count;
         else moved_to_[item.entry] = moved;
         out.put(head);
-        out.put(item.packed);
+        out.put_content(item.packed);
     }
-    const auto directory_at = append_at_ + out.bytes.size();
+    const auto directory_at = out.at();
     out.put(directory());
-    const auto directory_bytes = append_at_ + out.bytes.size() - directory_at;
+    const auto directory_bytes = out.at() - directory_at;
     out.put(end_records(directory_at, directory_bytes, count));
     SKIVET_CHECK(check_whole());
-    plan.new_size = append_at_ + out.bytes.size();
+    out.finish();
+    plan.new_size = out.at();
     if (plan.new_size > zip_.file_.size()) plan.way = Way::append;
     // Readers look for the directory right before its end first. Where other bytes stand there, these must not look like one.
     const auto end_at = plan.new_size - (file_.size() - (zip_.tail_.end64_at ? zip_.tail_.end64_at : zip_.tail_.end_at));
     const auto looked_at = end_at - directory_bytes;
-    if (looked_at != directory_at && looked_at >= append_at_ && looked_at - append_at_ + 4 <= out.bytes.size() &&
-        u32(out.bytes, looked_at - append_at_) == directory_signature)
+    if (looked_at != directory_at && looked_at >= append_at_ && new_u32(looked_at) == directory_signature)
         return fail_at(ErrorCode::unsupported, zip_.tail_.directory_at,
                        "what stands between the directory and its end would be taken for the directory",
                        "Deliver into an override folder instead, if the game has one");
-    ranges_.push_back({append_at_, std::move(out.bytes), 0});
     plan.ranges = std::move(ranges_);
     return plan;
+}
+
+std::uint32_t ZipContainer::Planner::new_u32(std::uint64_t at) const {
+    std::uint32_t out = 0;
+    for (std::uint64_t i = 0; i < 4; ++i)
+        for (const auto& range : ranges_)
+            if (at + i >= range.at && at + i - range.at < range.bytes.size())
+                out |= std::to_integer<std::uint32_t>(range.bytes[static_cast<std::size_t>(at + i - range.at)]) << 8 * i;
+    return out;
 }
 
 Result<Bytes> ZipContainer::Planner::patch_archive() {
@@ -225,7 +237,7 @@ bool ZipContainer::Planner::lies_alone(std::size_t entry, const Local& local) co
     return next == starts_.end() || *next >= std::max(from + 1, data_end(local.data_at, zip_.entries_[entry].stored));
 }
 
-void ZipContainer::Planner::in_place(std::size_t entry, const Local& local, const Bytes& packed, std::uint32_t crc) {
+void ZipContainer::Planner::in_place(std::size_t entry, const Local& local, const Content& packed, std::uint32_t crc) {
     const auto& record = zip_.records_[entry];
     ranges_.push_back({local.data_at, packed, 0});
     if (record.aes_version == 2) return;

@@ -32,7 +32,7 @@ private:
     struct Appended {
         std::size_t entry = nothing;  ///< whose records it is made from; nothing: plain ones
         Local local = {};             ///< of that one; with `whole` the size of the new header
-        Bytes packed = {};            ///< the data; with `whole` its local header and what follows the data, too
+        Content packed = {};          ///< the data; with `whole` its local header and what follows the data, too
         std::uint32_t crc = 0;
         std::uint64_t size = 0;
         bool is_new = false;  ///< beside that one, not in its place
@@ -60,16 +60,18 @@ private:
     /// Entries that only get another name.
     Status move_renamed();
     /// The data as an entry like this one holds it.
-    Result<Bytes> packed_like(std::size_t entry, ByteSpan content, std::uint32_t crc) const;
+    Result<Content> packed_like(std::size_t entry, const Content& content, std::uint32_t crc) const;
     /// The last entry before the directory gives its place back.
     void give_back(std::size_t entry);
     [[nodiscard]] std::optional<std::string> name_of(std::size_t entry) const;
     [[nodiscard]] bool is_aligned(const Appended& item, std::uint64_t align) const;
     void patch(std::uint64_t at, std::uint32_t value);
     [[nodiscard]] std::uint32_t at32(std::uint64_t at) const;
+    /// What the new file has there, as far as it is written anew.
+    [[nodiscard]] std::uint32_t new_u32(std::uint64_t at) const;
     /// No other entry begins in this one's bytes; two names may stand for the same data.
     [[nodiscard]] bool lies_alone(std::size_t entry, const Local& local) const;
-    void in_place(std::size_t entry, const Local& local, const Bytes& packed, std::uint32_t crc);
+    void in_place(std::size_t entry, const Local& local, const Content& packed, std::uint32_t crc);
     /// Flags of an entry that is written anew: sizes stand before it, and an LZMA stream has its end mark.
     [[nodiscard]] std::uint16_t new_flags(std::uint16_t flags, const Appended& item) const;
     /// A copy of a record of the file; where it is none any more `torn_` is set and a plain one stands in.

@@ -62,9 +62,9 @@ std::vector<PlanPiece> first_of(std::vector<PlanPiece>& pieces, std::size_t& nex
             out.push_back({piece.from, size, {}});
             piece.from += size, piece.size -= size;
         } else {
-            const auto middle = piece.bytes.begin() + static_cast<std::ptrdiff_t>(size);
-            out.push_back({0, 0, Bytes(piece.bytes.begin(), middle)});
-            piece.bytes.erase(piece.bytes.begin(), middle);
+            const auto first = static_cast<std::size_t>(size);
+            out.push_back({0, 0, piece.bytes.part(0, first)});
+            piece.bytes = piece.bytes.part(first, piece.bytes.size() - first);
         }
         size = 0;
     }

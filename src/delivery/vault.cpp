@@ -7,6 +7,7 @@
 #include <set>
 
 #include "base/file_write.h"
+#include "base/own_folders.h"
 #include "base/phrase.h"
 #include "delivery/in_use.h"
 
@@ -103,7 +104,7 @@ constexpr std::uint64_t chunk = 4u << 20;
 /// Of a file that is made: of its ranges, or of its pieces. Error `stale` when what they are copied from is not as the plan expects it.
 Result<Sha256> hash_of_new(const FilePlan& plan, const CancelToken& cancel) {
     Sha256Stream hash;
-    for (const auto& range : plan.ranges) hash.add(range.bytes);
+    for (const auto& range : plan.ranges) hash.add(range.bytes), range.bytes.rest();
     if (plan.origin.path.empty()) return hash.finish();
     const auto changed = [&] {
         return fail(ErrorCode::stale, phrase("{} changed since the plan was made", plan.origin.path.filename().string()),
@@ -113,7 +114,7 @@ Result<Sha256> hash_of_new(const FilePlan& plan, const CancelToken& cancel) {
     SKIVET_TRY(const auto all, view.bytes());
     if (!(view.stamp() == plan.origin.stamp) || sample_of(all) != plan.sample) return changed();
     for (const auto& piece : plan.pieces) {
-        if (!piece.is_copy()) hash.add(piece.bytes);
+        if (!piece.is_copy()) hash.add(piece.bytes), piece.bytes.rest();
         for (std::uint64_t done = 0; piece.is_copy() && done < piece.size; done += chunk) {
             SKIVET_CHECK(cancel.check());
             SKIVET_TRY(const auto some, view.bytes(piece.from + done, std::min(chunk, piece.size - done)));
@@ -159,7 +160,7 @@ fs::path Vault::path_of(const std::string& id, std::string_view state) const { r
 
 Result<FileLock> Vault::lock() const {
     std::error_code code;
-    fs::create_directories(folder_, code);
+    make_folders(folder_, code);
     if (code) return fail_errno(code.value(), phrase("cannot make the vault {}", folder_.string()));
     auto lock = FileLock::take(folder_ / "lock", true);
     if (!lock && lock.error().code == ErrorCode::busy)
@@ -235,6 +236,7 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
             for (const auto& piece : plan.pieces) {
                 if (!piece.is_copy()) {
                     new_hash.add(piece.bytes);
+                    piece.bytes.rest();
                     continue;
                 }
                 SKIVET_TRY(const auto old, slice(current, piece.from, piece.size));
@@ -251,6 +253,8 @@ Result<JournalPart> Vault::prepare(const Share& share) const {
                 return changed();
             JournalRange kept{range.at, old_end - range.at, range.bytes.size(), sha256(range.bytes), 0, {}};
             kept.new_sectors = sector_hashes(kept, range.bytes);
+            range.bytes.rest();
+            view.note_read(kept.old_size);
             f.ranges.push_back(std::move(kept));
         }
         if (plan.pieces.empty() && plan.new_size < stamp.size)
@@ -293,11 +297,13 @@ Status Vault::write_part(const Journal& journal, JournalPart& part, const fs::pa
 
 Status Vault::write_game(const Share& share, const JournalPart& part) {
     // In pieces, so that a cancel is answered soon.
-    const auto write = [&](const fs::path& file, std::uint64_t at, ByteSpan bytes) -> Status {
+    const auto write = [&](const fs::path& file, std::uint64_t at, const Content& content) -> Status {
+        const ByteSpan bytes = content;
         for (std::size_t done = 0; done < bytes.size(); done += chunk) {
             SKIVET_CHECK(cancel_.check());
             SKIVET_CHECK(files_->write(file, at + done, bytes.subspan(done, std::min<std::size_t>(chunk, bytes.size() - done))));
         }
+        content.rest();
         return {};
     };
     for (std::size_t i = 0; i < share.plan.files.size(); ++i) {
@@ -349,9 +355,10 @@ Status Vault::check_written(const Share& share, const JournalPart& part) {
         for (const auto& range : share.plan.files[i].ranges) {
             const auto& file = part.files[i].file;
             SKIVET_TRY(const auto back, files_->read(file, range.at, range.bytes.size()));
-            if (back != range.bytes)
+            if (range.bytes != back)
                 return fail_at(ErrorCode::io, range.at, phrase("{} does not read back as it was written", file.string()),
                                "The disk may be failing");
+            range.bytes.rest();
         }
     return {};
 }

@@ -5,6 +5,7 @@
 #include "base/file_write.h"
 #include "base/hash.h"
 #include "base/keys.h"
+#include "base/own_folders.h"
 #include "base/phrase.h"
 #include "delivery/files.h"
 
@@ -40,7 +41,7 @@ Status VaultRegister::add(const fs::path& vault) const {
     if (code) return fail_errno(code.value(), phrase("cannot find the vault {}", vault.string()));
     auto known = read(file_);
     if (std::find(known.begin(), known.end(), path) != known.end()) return {};
-    fs::create_directories(file_.parent_path(), code);
+    make_folders(file_.parent_path(), code);
     // Two programs may add at once; the one that comes second sees what the first has added.
     SKIVET_TRY(const auto lock, FileLock::take_within(file_.string() + ".lock", std::chrono::seconds(1)));
     known = read(file_);

@@ -27,7 +27,7 @@ struct DeliveryGroup {
     WritePlan plan = {};
     std::vector<PlannedPiece> pieces = {};
     std::vector<AddressedBytes> contents = {};  ///< textures as they become: one per piece; with parcels' changes those of all layers
-    std::vector<Bytes> fitted = {};             ///< with parcels' changes: what the pieces' fits made, one per piece
+    std::vector<Content> fitted = {};           ///< with parcels' changes: what the pieces' fits made, one per piece
     std::vector<EntryChange> changes = {};      ///< entries that get other names or go
     std::uint64_t archive_size = 0;             ///< bytes
     std::optional<Error> error = {};            ///< why it cannot be planned

@@ -8,6 +8,7 @@
 
 #include "base/file_write.h"
 #include "base/keys.h"
+#include "base/own_folders.h"
 #include "base/phrase.h"
 #include "workflow/pieces.h"
 
@@ -110,7 +111,7 @@ std::vector<KnownGame> GameList::all(std::optional<Error>* aside) const {
 template <class Change>
 Status GameList::change(Change change) const {
     std::error_code code;
-    fs::create_directories(file_.parent_path(), code);
+    make_folders(file_.parent_path(), code);
     SKIVET_TRY(const auto lock, FileLock::take_within(file_.string() + ".lock", patience));
     auto games = all();
     change(games);
@@ -228,7 +229,7 @@ Result<fs::path> make_passing(const fs::path& projects, const fs::path& file) {
     const auto stem = file.stem().string();
     const auto name = stem.empty() ? std::string("files") : stem;
     std::error_code code;
-    fs::create_directories(projects, code);
+    make_folders(projects, code);
     for (int n = 1; n < 10'000; ++n) {
         const auto folder = projects / (n == 1 ? name : fmt::format("{} {}", name, n));
         // Made here and now: two programs that start at once get two.

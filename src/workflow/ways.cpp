@@ -46,7 +46,7 @@ Result<WritePlan> plan_stacked(const ReadContext& context, const Project& projec
     group.contents.clear();
     for (std::size_t k = 0; k < group.pieces.size(); ++k) {
         const auto& piece = group.pieces[k];
-        add_texture(own, {{group.source, piece.inner}, piece.like, piece.original_hash, piece.texture_hash, group.fitted[k]});
+        add_texture(own, {{group.source, piece.inner}, piece.like, piece.original_hash, piece.texture_hash, group.fitted[k].copy()});
     }
     add_changes(own, group.changes);
     const auto& stack = project.stack_state.stack;
@@ -256,7 +256,7 @@ private:
         return path_inside(device_.folder, path);
     }
 
-    Result<WritePlan> whole(const fs::path& source, const fs::path& file, const Bytes& bytes) {
+    Result<WritePlan> whole(const fs::path& source, const fs::path& file, const Content& bytes) {
         SKIVET_TRY(const auto to, place_of(source, file));
         std::error_code code;
         if (fs::exists(to, code)) {

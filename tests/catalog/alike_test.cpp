@@ -207,6 +207,20 @@ TEST(Twins, CountingAgreesWithComparingAllPairs) {
     }
 }
 
+TEST(Twins, NumbersAloneNeverRuleOutWhatPatternsWouldNot) {
+    std::vector<PictureFacts> all;
+    for (unsigned i = 0; i < 40; ++i) all.push_back(facts_of_picture(i % 4 == 3 ? brighter(scene(64, i - 1), 0.9, 4) : scene(64, i)));
+    for (unsigned i = 0; i < 8; ++i) all.push_back(facts_of_picture(random_picture(96, 64, i)));
+    std::size_t ruled_out = 0;
+    for (const auto& a : all)
+        for (const auto& b : all) {
+            const auto bound = most_agreement(a, b), real = pattern_agreement(a.pattern(), b.pattern());
+            EXPECT_GE(bound, real - 1e-5f);
+            ruled_out += bound < 0.9f;
+        }
+    EXPECT_GT(ruled_out, all.size() * all.size() / 2) << "most pairs need no pattern";
+}
+
 TEST(Twins, FlatPicturesAreTheSameOnlyBitForBit) {
     const auto gray = facts(Image(32, 32, {128, 128, 128, 255})), nearly = facts(Image(32, 32, {129, 129, 129, 255}));
     EXPECT_EQ(likeness({gray, 32, 32}, {nearly, 32, 32}), Likeness::none);

@@ -408,6 +408,32 @@ TEST_F(Index, TheBaselineReadsAllOfWhatItsSamplesCannotTell) {
     EXPECT_EQ(baseline->compare(one[0]), Shipped::as_shipped) << "the same bytes again";
 }
 
+TEST_F(Index, PatternsStayInTheFile) {
+    const auto store = *IndexStore::open(file);
+    const auto shown = facts_of_picture(smooth_picture(64, 64, 3));
+    std::vector<IndexStore::Seen> seen = {{game, 0, {1, 2}, std::make_shared<PictureFacts>(shown)}};
+    ASSERT_TRUE(store->put_seen(seen));
+    ASSERT_TRUE(seen[0].facts);
+    EXPECT_EQ(seen[0].facts->store(), store.get()) << "what was kept is not held besides";
+    EXPECT_LE(sizeof(PictureFacts), 200u);
+    EXPECT_EQ(seen[0].facts->pattern().luma, shown.pattern().luma);
+    // The same again, as a twin has it, and by another process's store.
+    ASSERT_TRUE(store->put_seen(seen));
+    const auto other = *IndexStore::open(file);
+    const ContentKey key{1, 2};
+    EXPECT_EQ(other->facts(std::span(&key, 1))[0]->pattern().red, shown.pattern().red);
+    EXPECT_EQ(other->contents(), std::vector{key});
+    // A pattern that is gone is like nothing; the facts are there all the same.
+    sqlite3* db = nullptr;
+    ASSERT_EQ(sqlite3_open(file.c_str(), &db), SQLITE_OK);
+    ASSERT_EQ(sqlite3_exec(db, "DELETE FROM pattern", nullptr, nullptr, nullptr), SQLITE_OK);
+    sqlite3_close(db);
+    const auto facts = other->facts(std::span(&key, 1))[0];
+    ASSERT_TRUE(facts);
+    EXPECT_EQ(facts->contrast, shown.contrast);
+    EXPECT_EQ(pattern_agreement(facts->pattern(), shown.pattern()), 0);
+}
+
 TEST_F(Index, FactsThatNothingHasAnyMoreGo) {
     const auto store = *IndexStore::open(file);
     std::vector<IndexStore::Seen> old;

@@ -78,7 +78,7 @@ std::string changed_entries(ReadContext context, const std::filesystem::path& ar
         if (step == 3 && (other == one && one == "n/a.dds")) continue;
         auto after = contents;
         for (const auto& change : steps[step]) {
-            if (change.what == What::add) after[change.inner[0]] = change.bytes;
+            if (change.what == What::add) after[change.inner[0]] = change.bytes.copy();
             if (change.what == What::rename) after[change.other] = after[change.inner[0]];
             if (change.what == What::rename || change.what == What::remove) after.erase(change.inner[0]);
         }

@@ -7,9 +7,9 @@
 #include "base/budget.h"
 #include "catalog/catalog.h"
 #include "catalog/picture_facts.h"
+#include "hostile/cost.h"
 #include "hostile/hostile_files.h"
 #include "support/pictures.h"
-#include "support/run_program.h"
 #include "support/sanitized.h"
 #include "texture/ktx2.h"
 #include "texture/png.h"
@@ -20,24 +20,6 @@ using namespace skivet::test;
 namespace fs = std::filesystem;
 
 namespace {
-
-struct Cost {
-    int code = -1;
-    long megabytes = 0;
-    std::string said;
-};
-/// skivet-cli in a process of its own.
-Cost cost_of(const std::string& words) {
-    const auto ran = run_program({"sh", "-c", fmt::format("{0}/skivet_hostile run 0 0 {0}/skivet-cli {1} 2>&1", SKIVET_BIN, words)});
-    Cost out;
-    const auto at = ran.output.rfind("exit ");
-    if (at == std::string::npos) return {-1, 0, ran.output};
-    std::sscanf(ran.output.c_str() + at, "exit %d peak %ld MB", &out.code, &out.megabytes);
-    out.said = ran.output.substr(0, at);
-    return out;
-}
-
-constexpr long own_megabytes = 40;  // the program itself, with its libraries
 
 struct Expected {
     std::string file;

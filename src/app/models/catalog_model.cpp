@@ -2,6 +2,7 @@
 
 #include "app/models/pictures.h"
 #include "base/file_write.h"
+#include "base/own_folders.h"
 #include "base/phrase.h"
 #include "bench/fitting.h"
 #include "pixel/alpha_use.h"
@@ -357,12 +358,9 @@ void CatalogModel::write_aside(const std::vector<std::size_t>& items, ExportAs a
             for (const auto i : items)
                 if (list.size() < most_aside && i < snapshot.catalog.items.size() && snapshot.catalog.items[i].is_texture())
                     list.push_back(export_item(*context, sources, snapshot.catalog.items[i], {}));
-            const auto aside = user_cache_folder() / "dragged";
+            sweep_leftovers();
             std::error_code code;
-            const auto old = fs::file_time_type::clock::now() - std::chrono::hours(24);
-            for (const auto& one : fs::directory_iterator(aside, code))
-                if (one.last_write_time(code) < old) fs::remove_all(one.path(), code);
-            const auto folder = aside / unguessable();
+            const auto folder = folder_for_dragging() / unguessable();
             ExportWish wish;
             wish.as = as;
             wish.shape = FolderShape::flat;

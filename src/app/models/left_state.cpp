@@ -10,6 +10,7 @@
 #include <QWidget>
 
 #include "base/file_write.h"
+#include "base/own_folders.h"
 
 namespace skivet::app {
 namespace {
@@ -86,7 +87,7 @@ void LeftState::save() {
     if (file_.empty()) return;
     writer_.start([text = QJsonDocument(all_).toJson(QJsonDocument::Compact), file = file_] {
         std::error_code code;
-        std::filesystem::create_directories(file.parent_path(), code);
+        make_folders(file.parent_path(), code);
         (void)write_file(file, as_bytes(text.toStdString()));
     });
 }

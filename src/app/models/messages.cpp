@@ -7,6 +7,7 @@
 #include <QThreadPool>
 
 #include "base/file_write.h"
+#include "base/own_folders.h"
 
 namespace skivet::app {
 
@@ -38,7 +39,7 @@ void Messages::keep_in(const std::filesystem::path& file) {
     flush();
     log.path = file;
     std::error_code code;
-    if (!file.empty()) std::filesystem::create_directories(file.parent_path(), code);
+    if (!file.empty()) make_folders(file.parent_path(), code);
 }
 
 void Messages::flush() { log_file().writer.waitForDone(); }
