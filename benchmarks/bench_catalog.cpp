@@ -193,18 +193,19 @@ void records_and_cbor(benchmark::State& state) {
         records = pack_items(items);
         auto list = nlohmann::json::array();
         for (const auto& i : items)
-            list.push_back({i.inner, static_cast<int>(i.kind), i.file_kind, info(i.desc.format).name, i.desc.width, i.desc.height,
-                            i.desc.depth, i.desc.mips, i.desc.layers, i.desc.faces, static_cast<int>(i.desc.color), i.size, i.stored,
-                            i.method, i.check});
+            list.push_back({i.inner, static_cast<int>(i.kind), std::string(i.file_kind.text()), info(i.desc.format).name, i.desc.width,
+                            i.desc.height, i.desc.depth, i.desc.mips, i.desc.layers, i.desc.faces, static_cast<int>(i.desc.color), i.size,
+                            i.stored, std::string(i.method.text()), i.check});
         values = nlohmann::json::to_cbor(list);
         own = timed([&] { benchmark::DoNotOptimize(unpack_items(records)); });
         cbor = timed([&] {
             std::vector<CatalogItem> out;
             for (const auto& j : nlohmann::json::from_cbor(values)) {
                 auto& i = out.emplace_back();
-                i.inner = j[0].get<std::vector<std::string>>(), i.kind = static_cast<EntryKind>(j[1].get<int>()), i.file_kind = j[2];
+                i.inner = j[0].get<std::vector<std::string>>(), i.kind = static_cast<EntryKind>(j[1].get<int>()),
+                i.file_kind = j[2].get<std::string>();
                 i.desc = {Format::BC7, j[4], j[5], j[6], j[7], j[8], j[9], static_cast<ColorSpace>(j[10].get<int>())};
-                i.size = j[11], i.stored = j[12], i.method = j[13], i.check = j[14];
+                i.size = j[11], i.stored = j[12], i.method = j[13].get<std::string>(), i.check = j[14];
             }
             benchmark::DoNotOptimize(out);
         });

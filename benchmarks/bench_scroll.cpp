@@ -1,6 +1,7 @@
-// Scrolls a contact sheet of 100,000 real textures from end to end in the real window and says how long the slowest frame and the longest
-// stall of the window's thread were, and how much memory it took. Run it under Xvfb (or a display); SKIVET_BENCH_FOLDER keeps the archive
-// between runs.
+// Scrolls a contact sheet of real textures from end to end in the real window and says how long the slowest frame and the longest stall of
+// the window's thread were, and how much memory it took; with pieces, those are taken to the bench and shown there first.
+//   skivet_scroll [TEXTURES [PIECES]]     (default 100000 0)
+// Run it under Xvfb (or a display); SKIVET_BENCH_FOLDER keeps archive and project between runs, so that the second run opens what is known.
 #include <cstdio>
 #include <filesystem>
 #include <fstream>
@@ -36,11 +37,11 @@ int main(int argc, char** argv) {
     apply_theme(app);
     const char* named = std::getenv("SKIVET_BENCH_FOLDER");
     const std::filesystem::path folder = named ? named : "/tmp/skivet-scroll";
-    const auto archive = folder / "hundred.zip";
-    constexpr int textures = 100'000;
+    const int textures = argc > 1 ? std::atoi(argv[1]) : 100'000, pieces = argc > 2 ? std::atoi(argv[2]) : 0;
+    const auto archive = folder / (std::to_string(textures) + ".zip");
     if (!std::filesystem::exists(archive)) {
         std::vector<test::ZipItem> items;
-        for (unsigned i = 0; i < textures; ++i)
+        for (unsigned i = 0; i < unsigned(textures); ++i)
             items.push_back(
                 {"t/" + std::to_string(i / 1000) + "/tex_" + std::to_string(i) + ".dds", test::make_dds(Format::BC1, 64, 64, 0, i)});
         std::filesystem::create_directories(folder);
@@ -84,6 +85,22 @@ int main(int argc, char** argv) {
     const double looked = double(clock.elapsed()) / 1000;
     std::printf("%d textures: first cards after %.2f s, all listed %.2f s, all looked at %.1f s\n", page->model()->rowCount(), shown_at,
                 listed, looked);
+    if (pieces > 0) {
+        phase = "taking pieces";
+        std::vector<std::size_t> items;
+        for (int i = 0; i < pieces; ++i) items.push_back(std::size_t(i));
+        const auto before = clock.elapsed();
+        if (models.bench.pieces().empty()) models.catalog.take(items, {});
+        spin([&] { return models.bench.pieces().size() >= std::size_t(pieces) && !models.jobs.busy(); });
+        std::printf("%zu pieces on the bench after %.1f s\n", models.bench.pieces().size(), double(clock.elapsed() - before) / 1000);
+        for (const auto to : {PageId::bench, PageId::catalog}) {
+            phase = to == PageId::bench ? "going to the bench" : "going to the catalog";
+            window.go_to(to);
+            QElapsedTimer wait;
+            wait.start();
+            while (wait.elapsed() < 1500) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 20);
+        }
+    }
     auto* bar = page->contact_sheet()->verticalScrollBar();
     for (const bool warm : {false, true}) {
         phase = warm ? "scrolling again" : "scrolling";
