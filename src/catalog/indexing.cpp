@@ -105,9 +105,7 @@ Status measure_pictures(const ReadContext& context, std::span<const Source> sour
     // Asking the store each time would wait for whatever is being put into it.
     constexpr std::size_t few = 100;
     const auto known = todo.size() > few ? store.contents() : std::vector<ContentKey>();
-    const auto may_know = [&](const ContentKey& key) {
-        return todo.size() <= few || std::binary_search(known.begin(), known.end(), key);
-    };
+    const auto may_know = [&](const ContentKey& key) { return todo.size() <= few || std::binary_search(known.begin(), known.end(), key); };
     Budget memory(context.limits.decoded_bytes);
     std::unordered_map<std::uint64_t, FactsPtr> done_now;  // by content: the same file twice in one game is common
     const auto keep = [&](std::vector<LookedAt> some, std::vector<KeptPicture> images) {
@@ -158,7 +156,8 @@ Status measure_pictures(const ReadContext& context, std::span<const Source> sour
                     if (one.facts) return true;
                     if (auto look = measure_picture(*texture)) {
                         one.facts = std::make_shared<PictureFacts>(look->facts);
-                        if (thumbnails) picture = KeptPicture{one.content, std::move(look->thumbnail), std::move(look->blocks), look->format};
+                        if (thumbnails)
+                            picture = KeptPicture{one.content, std::move(look->thumbnail), std::move(look->blocks), look->format};
                     }
                     return true;
                 };

@@ -384,7 +384,8 @@ std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures
     std::map<Place, std::unordered_map<std::string, std::size_t>> often;
     const auto no_bare = [](std::uint64_t) {};
     for (const auto& picture : pictures)
-        NameBases::of(picture.path, habits, [&](Place place, const std::string& word, std::uint64_t) { ++often[place][word]; }, no_bare);
+        NameBases::of(
+            picture.path, habits, [&](Place place, const std::string& word, std::uint64_t) { ++often[place][word]; }, no_bare);
     std::map<std::pair<Place, std::string>, std::vector<std::pair<std::uint64_t, std::size_t>>> uses;
     for (const auto& [place, words] : often)
         for (const auto& [word, count] : words)  // a role recurs all over a game
@@ -392,14 +393,15 @@ std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures
     if (uses.empty()) return {};
     std::vector<std::uint64_t> bases;
     for (std::size_t i = 0; i < pictures.size(); ++i)
-        NameBases::of(pictures[i].path, habits,
-                      [&](Place place, const std::string& word, std::uint64_t base) {
-                          const auto found = uses.find({place, word});
-                          if (found == uses.end()) return;
-                          found->second.emplace_back(base, i);
-                          bases.push_back(base);
-                      },
-                      no_bare);
+        NameBases::of(
+            pictures[i].path, habits,
+            [&](Place place, const std::string& word, std::uint64_t base) {
+                const auto found = uses.find({place, word});
+                if (found == uses.end()) return;
+                found->second.emplace_back(base, i);
+                bases.push_back(base);
+            },
+            no_bare);
     std::sort(bases.begin(), bases.end());
     bases.erase(std::unique(bases.begin(), bases.end()), bases.end());
     std::vector<std::pair<std::uint64_t, std::size_t>> members;  // base and picture
@@ -407,7 +409,8 @@ std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures
         const auto has = [&](std::uint64_t base) {
             if (std::binary_search(bases.begin(), bases.end(), base)) members.emplace_back(base, i);
         };
-        NameBases::of(pictures[i].path, habits, [&](Place, const std::string&, std::uint64_t base) { has(base); }, has);
+        NameBases::of(
+            pictures[i].path, habits, [&](Place, const std::string&, std::uint64_t base) { has(base); }, has);
     }
     std::sort(members.begin(), members.end());
     const auto members_of = [&](std::uint64_t base) {

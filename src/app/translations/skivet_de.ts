@@ -8358,26 +8358,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>an echten Werten wird nicht retuschiert</translation>
         </message>
         <message>
-            <location filename="../../../src/catalog/alike.cpp" />
-            <source>larger copy</source>
-            <translation>größere Kopie</translation>
-        </message>
-        <message>
-            <location filename="../../../src/catalog/alike.cpp" />
-            <source>other colors</source>
-            <translation>andere Farben</translation>
-        </message>
-        <message>
-            <location filename="../../../src/catalog/alike.cpp" />
-            <source>same picture</source>
-            <translation>dasselbe Bild</translation>
-        </message>
-        <message>
-            <location filename="../../../src/catalog/alike.cpp" />
-            <source>smaller copy</source>
-            <translation>kleinere Kopie</translation>
-        </message>
-        <message>
             <location filename="../../../src/catalog/catalog.cpp" />
             <source>Add it as a source of its own</source>
             <translation>Füge es als eigene Quelle hinzu</translation>
@@ -8573,26 +8553,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>{} Texturen darin</translation>
         </message>
         <message>
-            <location filename="../../../src/catalog/index_store.cpp" />
-            <source>Choose another file, or move this one away</source>
-            <translation>Wähle eine andere Datei, oder schiebe diese weg</translation>
-        </message>
-        <message>
-            <location filename="../../../src/catalog/index_store.cpp" />
-            <source>Move it away to begin anew</source>
-            <translation>Schiebe es weg, um neu anzufangen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/catalog/index_store.cpp" />
-            <source>is no database this version of Skivet can read</source>
-            <translation>ist keine Datenbank, die diese Version von Skivet lesen kann</translation>
-        </message>
-        <message>
-            <location filename="../../../src/catalog/index_store.cpp" />
-            <source>{} is no index of Skivet's, so it is left alone</source>
-            <translation>{} ist kein Index von Skivet und bleibt unberührt</translation>
-        </message>
-        <message>
             <location filename="../../../src/catalog/leftovers.cpp" />
             <source>a copy of {} that somebody made before changing it</source>
             <translation>eine Kopie von {}, die jemand machte, bevor er es änderte</translation>
@@ -8606,6 +8566,26 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/catalog/leftovers.cpp" />
             <source>{} does not name it, so the game may not load it</source>
             <translation>{} nennt es nicht, also lädt das Spiel es vielleicht nicht</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/likeness.cpp" />
+            <source>larger copy</source>
+            <translation>größere Kopie</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/likeness.cpp" />
+            <source>other colors</source>
+            <translation>andere Farben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/likeness.cpp" />
+            <source>same picture</source>
+            <translation>dasselbe Bild</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/likeness.cpp" />
+            <source>smaller copy</source>
+            <translation>kleinere Kopie</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/list_file.cpp" />
@@ -8896,6 +8876,26 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/catalog/roles.cpp" />
             <source>{}, but {}</source>
             <translation>{}, aber {}</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/sqlite.cpp" />
+            <source>Choose another file, or move this one away</source>
+            <translation>Wähle eine andere Datei, oder schiebe diese weg</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/sqlite.cpp" />
+            <source>Move it away to begin anew</source>
+            <translation>Schiebe es weg, um neu anzufangen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/sqlite.cpp" />
+            <source>is no database this version of Skivet can read</source>
+            <translation>ist keine Datenbank, die diese Version von Skivet lesen kann</translation>
+        </message>
+        <message>
+            <location filename="../../../src/catalog/sqlite.cpp" />
+            <source>{} is no index of Skivet's, so it is left alone</source>
+            <translation>{} ist kein Index von Skivet und bleibt unberührt</translation>
         </message>
         <message>
             <location filename="../../../src/catalog/sqlite.h" />

@@ -23,7 +23,7 @@ speaks = "phrase|said|fail|fail_at|fail_errno|note|block|found|within|wrong|Erro
 # Functions that name things, in the files where people read the names.
 namers = re.compile(r"\b(?:name_of|describe|describe_way|words_of|text_of|use_of)\([^;{}]*\)\s*(?:const\s*)?\{")
 with_names = [
-    "bench/derived_map", "catalog/alike", "catalog/baseline", "catalog/game_survey", "catalog/picture_facts", "catalog/query", "catalog/roles",
+    "bench/derived_map", "catalog/likeness", "catalog/baseline", "catalog/game_survey", "catalog/picture_facts", "catalog/query", "catalog/roles",
     "container/sheet_try", "mesh/plain", "pixel/alpha_use", "pixel/mips", "pixel/normals", "touch/touch_up", "workflow/bring_in", "workflow/kin",
     "workflow/parcels", "workflow/shipped", "workflow/update",
 ]
