@@ -31,9 +31,9 @@ struct CatalogItem {
     SharedText method;
     std::uint64_t size = 0;  ///< bytes, unpacked
     std::uint64_t stored = 0;
-    ContentKey content;      ///< empty until its content was looked at
-    Rarely<Error> error;     ///< recognized, but its header does not hold
-    TextureDesc desc;        ///< textures only
+    ContentKey content;       ///< empty until its content was looked at
+    Rarely<Error> error;      ///< recognized, but its header does not hold
+    TextureDesc desc;         ///< textures only
     std::uint32_t check = 0;  ///< checksum of its content, or of the archive inside which it lies; 0: none is stated
     EntryKind kind = EntryKind::other;
     bool effective = true;  ///< no later source has an entry with this path

@@ -53,7 +53,8 @@ public:
     };
     /// `facts` become those that are kept: their patterns lie in the store.
     [[nodiscard]] Status put_seen(std::span<Seen> seen);
-    /// Facts by content, with their patterns in the store; null for those not known, and for those known not to decode (`undecodable` is set for them).
+    /// Facts by content, with their patterns in the store; null for those not known, and for those known not to decode (`undecodable` is
+    /// set for them).
     [[nodiscard]] std::vector<FactsPtr> facts(std::span<const ContentKey> contents, std::vector<bool>* undecodable = nullptr) const;
     /// Contents it has anything of, sorted: to be asked without waiting for what is put in meanwhile.
     [[nodiscard]] std::vector<ContentKey> contents() const;
@@ -65,7 +66,7 @@ private:
     sqlite3* db_ = nullptr;
     bool replaced_ = false;
     mutable std::unique_ptr<Statement> one_pattern_, one_picture_;  ///< prepared when they are first asked
-    bool changed_ = false;  ///< since it was last looked for what nothing has any more
+    bool changed_ = false;                                          ///< since it was last looked for what nothing has any more
     mutable std::mutex mutex_;
 };
 

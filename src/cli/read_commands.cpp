@@ -26,14 +26,9 @@ using nlohmann::json;
 std::string dump(const json& value) { return value.dump(-1, ' ', false, json::error_handler_t::replace); }
 
 json to_json(const Source& source, const CatalogItem& item, Role role, std::uint32_t twins) {
-    json j = {{"address", address_of(source, item).text()},
-              {"path", item.path()},
-              {"source", source.path.string()},
-              {"kind", std::string(name_of(item.kind))},
-              {"size", item.size},
-              {"stored", item.stored},
-              {"method", std::string(item.method.text())},
-              {"effective", item.effective}};
+    json j = {{"address", address_of(source, item).text()}, {"path", item.path()},        {"source", source.path.string()},
+              {"kind", std::string(name_of(item.kind))},    {"size", item.size},          {"stored", item.stored},
+              {"method", std::string(item.method.text())},  {"effective", item.effective}};
     if (item.is_texture() && item.desc.format != Format::unknown) {
         const auto& d = item.desc;
         j.update({{"format", std::string(info(d.format).name)},
@@ -160,7 +155,8 @@ int list(Context& c, const ListOptions& options) {
             std::string what(name_of(item.kind));
             if (item.is_texture() && item.desc.format != Format::unknown)
                 what = fmt::format("{} {} {} {}", name_of(item.kind), info(item.desc.format).name, size_text(item.desc), item.desc.mips);
-            c.out << fmt::format("{:>12}  {:<9} {:<32} {}\n", grouped(item.size), item.method.text(), what, address_of(source, item).text());
+            c.out << fmt::format("{:>12}  {:<9} {:<32} {}\n", grouped(item.size), item.method.text(), what,
+                                 address_of(source, item).text());
         }
     }
     for (const auto& problem : catalog->problems) {
