@@ -27,8 +27,11 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     const auto store = IndexStore::open(file, true);
     if (!store) return 0;
     (void)(*store)->listing("/game/rides.crate", "a b");
-    const ContentKey key{1, 2};
-    (void)(*store)->facts(std::span(&key, 1));
+    auto there = (*store)->contents();
+    there.resize(std::min<std::size_t>(there.size(), 8));
+    there.push_back({1, 2});
+    for (const auto& facts : (*store)->facts(there))
+        if (facts) (void)facts->pattern();
     std::vector<CatalogItem> items(1);
     items[0].inner = {"horse.dds"};
     if ((*store)->put_listing("/game/rides.crate", "a b", items)) {

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cerrno>
 #include <mutex>
+#include <utility>
 
 #include "base/file_write.h"
 #include "base/own_folders.h"
@@ -21,6 +22,9 @@ struct Content::Room {
         if (descriptor >= 0) ::close(descriptor);
     }
     Room() = default;
+    void close() {
+        ::close(std::exchange(descriptor, -1));  // the map stays
+    }
     Room(const Room&) = delete;
     Room& operator=(const Room&) = delete;
 
@@ -74,18 +78,26 @@ void Content::hold(ByteSpan bytes) {
     static std::weak_ptr<Room> latest;
     std::shared_ptr<Room> room;
     std::size_t at = 0;
-    {
-        const std::lock_guard lock(mutex);
-        room = latest.lock();
-        if (!room || room->size - room->used < bytes.size()) {
-            room = Room::make(std::max(bytes.size(), Room::usual_size));
-            if (!room) return;
-            if (bytes.size() < Room::usual_size / 4) latest = room;  // otherwise hardly anything would fit in behind it
+    // What is large has a room to itself, and no descriptor once it is written: a process may have a thousand of those.
+    const bool alone = bytes.size() >= Room::usual_size / 4;
+    if (alone) {
+        room = Room::make(bytes.size());
+        if (!room || !room->write(0, bytes)) return;
+        room->close();
+    } else {
+        {
+            const std::lock_guard lock(mutex);
+            room = latest.lock();
+            if (!room || room->size - room->used < bytes.size()) {
+                room = Room::make(Room::usual_size);
+                if (!room) return;
+                latest = room;
+            }
+            at = room->used;
+            room->used += bytes.size();
         }
-        at = room->used;
-        room->used += bytes.size();
+        if (!room->write(at, bytes)) return;
     }
-    if (!room->write(at, bytes)) return;
     bytes_ = {static_cast<const std::byte*>(room->map) + at, bytes.size()};
     room_ = room;
 }
@@ -98,10 +110,11 @@ Content Content::part(std::size_t from, std::size_t count) const {
 
 void Content::rest() const {
     if (!room_ || bytes_.empty()) return;
-    const auto page = static_cast<std::uintptr_t>(::sysconf(_SC_PAGESIZE));
-    const auto from = reinterpret_cast<std::uintptr_t>(bytes_.data()) / page * page;
-    const auto to = (reinterpret_cast<std::uintptr_t>(bytes_.data()) + bytes_.size() + page - 1) / page * page;
-    ::madvise(reinterpret_cast<void*>(from), to - from, MADV_DONTNEED);  // a page that others look at comes back at once
+    const auto page = static_cast<std::size_t>(::sysconf(_SC_PAGESIZE));
+    auto* map = static_cast<std::byte*>(room_->map);
+    const auto begin = static_cast<std::size_t>(bytes_.data() - map);
+    const auto from = begin / page * page, to = (begin + bytes_.size() + page - 1) / page * page;
+    ::madvise(map + from, to - from, MADV_DONTNEED);  // a page that others look at comes back at once
 }
 
 }  // namespace skivet

@@ -47,20 +47,36 @@ void make_folders(const fs::path& folder, std::error_code& code) {
 
 fs::path folder_for_dragging() { return user_cache_folder() / "dragged"; }
 
-void sweep_leftovers() {
+namespace {
+
+/// Each entry of a folder, as far as they can be read: nothing is thrown, for this may run where nobody would catch it.
+template <class Use>
+void each_in(const fs::path& folder, const Use& use) {
     std::error_code code;
-    struct stat info {};
+    for (fs::directory_iterator one(folder, fs::directory_options::skip_permission_denied, code), end; !code && one != end;
+         one.increment(code))
+        use(one->path());
+}
+
+}  // namespace
+
+void sweep_leftovers() {
+    std::error_code ignored;
     const auto old = fs::file_time_type::clock::now() - kept_for_dragging;
-    for (const auto& one : fs::directory_iterator(folder_for_dragging(), code))
-        if (one.last_write_time(code) < old) fs::remove_all(one.path(), code);
-    for (const auto& one : fs::directory_iterator(fs::temp_directory_path(code), fs::directory_options::skip_permission_denied, code)) {
-        const auto name = one.path().filename().string();
-        if (!name.starts_with(temporary_name) || !is_ours(one.path(), info) || !S_ISDIR(info.st_mode)) continue;
+    each_in(folder_for_dragging(), [&](const fs::path& path) {
+        std::error_code code;
+        if (const auto time = fs::last_write_time(path, code); !code && time < old) fs::remove_all(path, code);
+    });
+    each_in(fs::temp_directory_path(ignored), [&](const fs::path& path) {
+        struct stat info {};
+        const auto name = path.filename().string();
+        if (!name.starts_with(temporary_name) || !is_ours(path, info) || !S_ISDIR(info.st_mode)) return;
         pid_t process = 0;
-        const auto* from = name.data() + temporary_name.size();
-        if (std::from_chars(from, name.data() + name.size(), process).ec != std::errc() || process <= 0) continue;
-        if (::kill(process, 0) != 0 && errno == ESRCH) fs::remove_all(one.path(), code);
-    }
+        if (std::from_chars(name.data() + temporary_name.size(), name.data() + name.size(), process).ec != std::errc() || process <= 0)
+            return;
+        std::error_code code;
+        if (::kill(process, 0) != 0 && errno == ESRCH) fs::remove_all(path, code);
+    });
 }
 
 }  // namespace skivet

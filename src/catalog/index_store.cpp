@@ -149,7 +149,11 @@ std::optional<std::vector<CatalogItem>> IndexStore::listing(const fs::path& sour
     return out;
 }
 
-Status IndexStore::put_listing(const fs::path& source, std::string_view fingerprint, std::span<CatalogItem> items) {
+Result<std::vector<ContentKey>> IndexStore::put_listing(const fs::path& source, std::string_view fingerprint,
+                                                        std::span<const CatalogItem> items) {
+    std::vector<ContentKey> out;
+    out.reserve(items.size());
+    for (const auto& item : items) out.push_back(item.content);
     // What an item must agree in to have the same content.
     const auto identity = [](const CatalogItem& i) {
         return fmt::format("{}\n{}\n{}\n{}\n{}", path_key(i.inner), i.size, i.stored, i.method.text(), i.check);
@@ -181,8 +185,9 @@ Status IndexStore::put_listing(const fs::path& source, std::string_view fingerpr
                 if (const auto key = keys.find(number++); key != keys.end() && item.check != 0) known[identity(item)] = key->second;
             }
         }
-        for (auto& item : items)
-            if (const auto found = known.find(identity(item)); found != known.end() && item.content.empty()) item.content = found->second;
+        for (std::size_t i = 0; i < items.size() && !known.empty(); ++i)
+            if (const auto found = out[i].empty() ? known.find(identity(items[i])) : known.end(); found != known.end())
+                out[i] = found->second;
         old.reset();
         for (const char* sql :
              {"DELETE FROM listing WHERE source = ?", "DELETE FROM content WHERE source = ?", "DELETE FROM source WHERE id = ?"})
@@ -202,8 +207,8 @@ Status IndexStore::put_listing(const fs::path& source, std::string_view fingerpr
     for (std::size_t at = 0; at < items.size(); at += items_a_part) {
         const auto of_part = std::min(items.size() - at, items_a_part);
         for (auto i = at; i < at + of_part; ++i) {
-            if (items[i].content.empty()) continue;
-            const auto key = bytes_of(items[i].content);
+            if (out[i].empty()) continue;
+            const auto key = bytes_of(out[i]);
             if (!content.bind(1, id)
                      .bind(2, static_cast<std::int64_t>(i))
                      .bind(3, ByteSpan(key))
@@ -220,7 +225,7 @@ Status IndexStore::put_listing(const fs::path& source, std::string_view fingerpr
             return fail_sqlite(db_, "cannot write the index");
     }
     if (!all.commit()) return fail_sqlite(db_, "cannot write the index");
-    return {};
+    return out;
 }
 
 Status IndexStore::keep_only(std::span<const fs::path> sources) {

@@ -35,8 +35,10 @@ public:
     /// The items of a source as they were listed under this fingerprint, with the contents found since. Nothing when it changed or is not
     /// known.
     [[nodiscard]] std::optional<std::vector<CatalogItem>> listing(const std::filesystem::path& source, std::string_view fingerprint) const;
-    /// Takes a source's items in. Items whose path, sizes and checksum are as they were keep their content: `items` gets it too.
-    [[nodiscard]] Status put_listing(const std::filesystem::path& source, std::string_view fingerprint, std::span<CatalogItem> items);
+    /// Takes a source's items in and gives the content of each: its own, or that of before where path, sizes and checksum are as they were;
+    /// empty where it is not known.
+    [[nodiscard]] Result<std::vector<ContentKey>> put_listing(const std::filesystem::path& source, std::string_view fingerprint,
+                                                              std::span<const CatalogItem> items);
     /// Drops sources that are not in the list.
     [[nodiscard]] Status keep_only(std::span<const std::filesystem::path> sources);
 

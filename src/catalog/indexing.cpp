@@ -34,10 +34,9 @@ Result<Catalog> build_indexed_catalog(const ReadContext& context, std::span<cons
     CatalogOptions options;
     options.known = [&](const Source& source) { return store.listing(source.path, prints[source.path]); };
     options.looked_through = [&](const Source& source, std::span<const CatalogItem> items) {
-        std::vector<CatalogItem> copy(items.begin(), items.end());
-        if (auto put = store.put_listing(source.path, prints[source.path], copy); !put) problems.push_back(std::move(put).error());
-        auto& keys = contents[source.path];
-        for (const auto& item : copy) keys.push_back(item.content);
+        auto put = store.put_listing(source.path, prints[source.path], items);
+        if (put) contents[source.path] = std::move(*put);
+        else problems.push_back(std::move(put).error());
     };
     options.so_far = std::move(so_far);
     SKIVET_TRY(auto catalog, build_catalog(context, sources, progress, options));

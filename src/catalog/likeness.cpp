@@ -124,8 +124,9 @@ std::vector<std::uint32_t> count_twins(std::span<const Comparable> all) {
         for (std::size_t i = 0; i < order.size(); ++i) ordered[i] = hashes[order[i]];
         tbb::parallel_for(tbb::blocked_range<std::size_t>(0, order.size(), 256), [&](const auto& range) {
             // Each of those that follow one another is met up to `most_neighbors` times.
-            std::vector<std::pair<std::size_t, PicturePattern>> recent(most_neighbors + 1, {order.size(), {}});
+            std::vector<std::pair<std::size_t, PicturePattern>> recent;
             const auto pattern = [&](std::size_t place) -> const PicturePattern& {
+                if (recent.empty()) recent.assign(most_neighbors + 1, {order.size(), {}});
                 auto& [held, value] = recent[place % recent.size()];
                 if (held != place) value = all[order[place]].facts->pattern(), held = place;
                 return value;

@@ -61,7 +61,7 @@ void RangeWriter::put_content(const Content& content) {
     content.rest();
 }
 
-void RangeWriter::fill(std::uint64_t count, std::byte value) { put(Bytes(static_cast<std::size_t>(count), value)); }
+void RangeWriter::fill(std::uint64_t count, std::byte value) { waiting_.resize(waiting_.size() + static_cast<std::size_t>(count), value); }
 
 void RangeWriter::finish() {
     const auto size = waiting_.size();

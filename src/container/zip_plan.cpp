@@ -160,7 +160,7 @@ Result<FilePlan> ZipContainer::Planner::finish() {
         const auto head = item.whole ? Bytes{} : local_record(item);
         const auto head_size = item.whole ? item.local.header_size : head.size();
         if (is_aligned(item, align))
-            while ((out.at() + head_size - zip_.tail_.base) % align) out.fill(1, std::byte{0});
+            if (const auto over = (out.at() + head_size - zip_.tail_.base) % align) out.fill(align - over, std::byte{0});
         const Moved moved{out.at(), &item};
         if (item.is_new) new_ones_.push_back(moved), ++count;
         else moved_to_[item.entry] = moved;
