@@ -5,6 +5,8 @@
 #include <cstdlib>
 
 #include <sys/stat.h>
+#include <filesystem>
+#include <string>
 
 #include "base/bytes.h"
 #include "base/deflate.h"

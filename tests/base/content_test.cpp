@@ -4,8 +4,11 @@
 #include <sys/stat.h>
 #include <sys/wait.h>
 #include <unistd.h>
+#include <filesystem>
 #include <fstream>
+#include <string>
 #include <thread>
+#include <vector>
 
 #include "base/content.h"
 #include "base/file_write.h"
@@ -101,6 +104,19 @@ TEST(Contents, OfManyThreadsDoNotMix) {
     for (auto& thread : threads) thread.join();
     for (unsigned t = 0; t < 4; ++t)
         for (unsigned i = 0; i < 60; ++i) EXPECT_TRUE(made[t][i] == random_bytes(5000 + 997 * i, t * 100 + i));
+}
+
+TEST(Contents, TakeNoDescriptorEach) {
+    TempFolder folder;
+    const CacheAt cache(folder.path());
+    const auto open_files = [] {
+        return std::distance(std::filesystem::directory_iterator("/proc/self/fd"), std::filesystem::directory_iterator());
+    };
+    const auto before = open_files();
+    std::vector<Content> all;
+    for (unsigned i = 0; i < 8; ++i) all.emplace_back(Bytes(i % 2 ? 20u << 20 : 9000, std::byte(i + 1)));
+    EXPECT_LE(open_files(), before + 1) << "one for all the small ones";
+    for (unsigned i = 0; i < 8; ++i) EXPECT_TRUE(all[i][all[i].size() - 1] == std::byte(i + 1));
 }
 
 TEST(Contents, DoNotStayInMemory) {

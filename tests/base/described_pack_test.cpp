@@ -1,5 +1,6 @@
 // Packers that a sheet describes by numbers.
 #include <gtest/gtest.h>
+#include <vector>
 
 #include "base/keys.h"
 #include "base/lzss.h"

@@ -1,6 +1,8 @@
 // Compressed streams: bounds, damage, and what is kept of an older stream. tests/reference/pack_tools_test.cpp checks them against their
 // tools.
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "base/pack.h"
 #include "support/pictures.h"

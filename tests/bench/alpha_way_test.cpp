@@ -2,6 +2,7 @@
 #include "bench/alpha_way.h"
 
 #include <gtest/gtest.h>
+#include <string>
 
 #include "codec/paint_form.h"
 #include "pixel/alpha_use.h"

@@ -1,5 +1,6 @@
 // Another format as a choice: DDS files read back by ImageMagick (package imagemagick), which decodes BC1 to BC3 by itself.
 #include <gtest/gtest.h>
+#include <string>
 
 #include "bench/fitting.h"
 #include "codec/paint_form.h"

@@ -1,8 +1,12 @@
 // Many textures out at once, and edits that several textures follow.
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
+#include <filesystem>
 #include <set>
+#include <string>
 #include <thread>
+#include <vector>
 
 #include "base/file_write.h"
 #include "bench/bulk_export.h"

@@ -3,6 +3,8 @@
 #include "bench/derived_map.h"
 
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "bench/fitting.h"
 #include "support/imagemagick.h"

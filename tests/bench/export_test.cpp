@@ -6,6 +6,8 @@
 #include <spng.h>
 
 #include <cmath>
+#include <string>
+#include <vector>
 
 #include "bench/color_match.h"
 #include "bench/cube.h"

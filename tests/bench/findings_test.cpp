@@ -1,5 +1,7 @@
 // The fit list against files that have the faults, made by ImageMagick (package imagemagick) where it can make them.
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "bench/fitting.h"
 #include "codec/paint_form.h"

@@ -1,5 +1,6 @@
 // Pictures that look alike.
 #include <gtest/gtest.h>
+#include <vector>
 
 #include "catalog/alike.h"
 #include "catalog/window_scan.h"
@@ -219,6 +220,22 @@ TEST(Twins, NumbersAloneNeverRuleOutWhatPatternsWouldNot) {
             ruled_out += bound < 0.9f;
         }
     EXPECT_GT(ruled_out, all.size() * all.size() / 2) << "most pairs need no pattern";
+}
+
+TEST(Twins, PatternsAreMeansWhateverSizeAPictureHas) {
+    // 48 rows are stretched by the filter; each of them twice, 96 rows, fit three to a value.
+    for (const std::uint32_t width : {8u, 64u, 128u}) {
+        const auto picture = smooth_picture(width, 48, width, true);
+        Image doubled(width, 96);
+        for (std::uint32_t y = 0; y < 96; ++y)
+            for (std::uint32_t x = 0; x < width; ++x) doubled.at(x, y) = picture.at(x, y / 2);
+        const auto a = facts_of_picture(picture), b = facts_of_picture(doubled);
+        const auto p = a.pattern(), q = b.pattern();
+        for (std::size_t i = 0; i < p.luma.size(); ++i) ASSERT_NEAR(p.luma[i], q.luma[i], 1) << width << ' ' << i;
+        for (std::size_t i = 0; i < p.over.size(); ++i) ASSERT_NEAR(p.over[i], q.over[i], 1) << width << ' ' << i;
+        for (std::size_t i = 0; i < p.blue.size(); ++i) ASSERT_NEAR(p.blue[i], q.blue[i], 1) << width << ' ' << i;
+        EXPECT_EQ(a.mean, b.mean);
+    }
 }
 
 TEST(Twins, FlatPicturesAreTheSameOnlyBitForBit) {

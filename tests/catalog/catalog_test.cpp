@@ -1,7 +1,11 @@
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "catalog/catalog.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/sources.h"
 
 using namespace skivet;
@@ -15,7 +19,7 @@ struct Game : testing::Test {
     Progress progress;
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+        ASSERT_TRUE(add_sheets_in(context, sheets_folder).empty());
         auto broken = make_dds(Format::BC1, 64, 64);
         broken.resize(300);
         put_file(folder / "base.zip", make_zip({{"rides/horse.dds", make_dds(Format::BC1, 64, 32)},

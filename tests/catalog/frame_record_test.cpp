@@ -2,6 +2,9 @@
 #include "catalog/frame_record.h"
 
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "support/pictures.h"
 #include "support/temp_folder.h"

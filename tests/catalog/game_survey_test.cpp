@@ -2,8 +2,11 @@
 
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <map>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "catalog/leftovers.h"
 #include "support/pictures.h"

@@ -1,17 +1,22 @@
 // The index: kept, resumed, updated only for what changed, and never in the way when it is damaged.
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
 #include <sqlite3.h>
 #include <sys/wait.h>
 #include <unistd.h>
 #include <csignal>
+#include <filesystem>
 #include <mutex>
+#include <string>
 #include <thread>
+#include <vector>
 
 #include "catalog/baseline.h"
 #include "catalog/indexing.h"
 #include "pixel/metrics.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "texture/png.h"
 
 using namespace skivet;
@@ -26,7 +31,7 @@ struct Index : testing::Test {
     std::vector<std::filesystem::path> paths;
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+        ASSERT_TRUE(add_sheets_in(context, sheets_folder).empty());
         game = folder / "game.zip";
         file = folder / "project/index.sqlite";
         paths = {game};

@@ -1,5 +1,7 @@
 // Lists of archives that games keep, and adding to them. The forms are common practice in the trade.
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "catalog/list_file.h"
 

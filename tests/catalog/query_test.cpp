@@ -1,5 +1,7 @@
 // Searching as one types, facets with live counts, cards.
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "catalog/query.h"
 #include "support/pictures.h"

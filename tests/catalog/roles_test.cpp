@@ -1,5 +1,8 @@
 // Roles by name and picture, sets, habits, green conventions.
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "catalog/export_items.h"
 #include "catalog/usage.h"

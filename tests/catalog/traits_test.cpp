@@ -1,7 +1,10 @@
 // A kind says what it is; nobody asks for it by name. So a kind that is added here, without touching another file, is in everything.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <set>
+#include <string>
+#include <vector>
 
 #include "bench/fitting.h"
 #include "catalog/indexing.h"

@@ -1,11 +1,15 @@
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
+#include <filesystem>
 #include <sstream>
+#include <string>
+#include <vector>
 
 #include "bench/export.h"
 #include "cli/run.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "texture/dds.h"
 #include "texture/png.h"
@@ -264,7 +268,7 @@ TEST_F(Cli, SheetsAreCheckedAndUsed) {
     const auto crate = (folder / "t.crate").string();
     put_file(crate, make_crate({{"a.dds", horse}}));
     EXPECT_EQ(lines(run_cli({"list", crate, "--json"}).out).size(), 1u) << "the shipped sheet knows it";
-    EXPECT_EQ(run_cli({"sheet", "check", std::string(SKIVET_SHEETS) + "/fair-crate.toml"}).code, 0);
+    EXPECT_EQ(run_cli({"sheet", "check", std::string(sheets_folder) + "/fair-crate.toml"}).code, 0);
     put_file(folder / "bad.toml", bytes_of("sheet = \"container\"\nname = \"x\"\nwhat = 1\n"));
     const auto ran = run_cli({"sheet", "check", (folder / "bad.toml").string()});
     EXPECT_EQ(ran.code, 3);

@@ -1,12 +1,16 @@
 // Archives from the command line: keys, chosen kinds, known paths, sheets tried and proven, dead space given back.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
 
 #include "base/cipher.h"
 #include "bench/fitting.h"
 #include "support/headerless.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 
 using namespace skivet;
@@ -18,9 +22,9 @@ struct ContainersCli : testing::Test {
     TempFolder folder;
     std::string at(const std::string& name) const { return (folder / name).string(); }
     std::string layout(const std::string& name) {
-        const auto ran = run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", name, folder.path().string(), "5"});
+        const auto ran = run_program({"python3", std::string(layouts_folder) + "/layouts.py", "write", name, folder.path().string(), "5"});
         EXPECT_EQ(ran.code, 0) << ran.output;
-        return std::string(SKIVET_LAYOUTS) + "/" + name + ".toml";
+        return std::string(layouts_folder) + "/" + name + ".toml";
     }
 };
 
@@ -168,7 +172,7 @@ TEST_F(ContainersCli, CompactGivesBackWhatReplacingLeft) {
     ASSERT_EQ(done.code, 0) << done.err;
     EXPECT_LT(std::filesystem::file_size(folder / "game.led"), grown);
     const auto read =
-        run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "read", "ledger", folder.path().string(), at("out")});
+        run_program({"python3", std::string(layouts_folder) + "/layouts.py", "read", "ledger", folder.path().string(), at("out")});
     EXPECT_EQ(read.code, 0) << read.output;
     EXPECT_EQ(get_file(folder / "out/rides/horse.dds"), random_bytes(9000, 1));
     EXPECT_EQ(run_cli({"compact", at("game.led"), "--sheet", sheet, "--vault", at("vault")}).out,

@@ -1,6 +1,9 @@
 // Entries that come, go and get other names, by command line.
 #include <gtest/gtest.h>
+#include <filesystem>
 #include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
 
 #include "cli/run.h"
 #include "support/pictures.h"

@@ -1,9 +1,13 @@
 // A packer nobody may ship: the sheet names it, the modder's own program does it, in a sandbox. The program is Brindle Fair's.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
 
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 
 using namespace skivet;
@@ -35,7 +39,7 @@ method = "brass"
 struct Packers : testing::Test {
     TempFolder folder;
     Bytes horse = make_dds(Format::BC1, 64, 64);
-    std::string brass = (std::filesystem::path(SKIVET_BIN) / "fair-brass").string();
+    std::string brass = our_program("fair-brass");
     std::string at(const std::string& name) const { return (folder / name).string(); }
     std::vector<std::string> programs{"--unpacker", "brass=" + brass + " unpack {size}", "--packer", "brass=" + brass + " pack"};
 

@@ -8,10 +8,13 @@
 #include <unistd.h>
 #include <csignal>
 #include <random>
+#include <string>
 #include <thread>
+#include <vector>
 
 #include "cli/run.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "texture/png.h"
 
@@ -152,7 +155,7 @@ TEST_F(ParcelCli, KilledAtAnyMomentTheGameAndTheListAgree) {
     int killed = 0;
     bool is_in = true;
     for (int i = 0; i < 60; ++i) {
-        const std::string program = SKIVET_BIN "/skivet-cli";
+        const std::string program = our_program("skivet-cli");
         std::vector<std::string> words = is_in ? std::vector<std::string>{program, "parcel", "remove", project, "warm"}
                                                : std::vector<std::string>{program, "parcel", "install", project, parcel};
         std::vector<char*> argv;

@@ -1,6 +1,9 @@
 // The command line with cubemaps, floats, pictures as textures, and damaged files.
 #include <gtest/gtest.h>
+#include <filesystem>
 #include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
 
 #include "bench/fitting.h"
 #include "codec/codec.h"

@@ -2,10 +2,14 @@
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
+#include <filesystem>
 #include <sstream>
+#include <string>
+#include <vector>
 
 #include "cli/run.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "texture/png.h"
 #include "workflow/project.h"
@@ -186,7 +190,7 @@ TEST_F(ProjectCli, TheGameIsStartedInItsFolderWithItsEnvironment) {
     ASSERT_EQ(
         run({"set", project, "--play", "sh -c 'echo $FLAG > where.txt; pwd >> where.txt; exit 7'", "--play-environment", "FLAG=tent"}).code,
         0);
-    EXPECT_EQ(run_program({SKIVET_BIN "/skivet-cli", "project", "play", project}).code, 7) << "the game's code is this command's";
+    EXPECT_EQ(run_program({our_program("skivet-cli"), "project", "play", project}).code, 7) << "the game's code is this command's";
     EXPECT_EQ(as_text(get_file(game + "/where.txt")), "tent\n" + std::filesystem::canonical(game).string() + "\n");
     ASSERT_EQ(run({"set", project, "--play", "sh -c 'pwd > here.txt'", "--play-folder", project}).code, 0);
     EXPECT_EQ(run({"play", project}).code, 0);

@@ -8,13 +8,17 @@
 #include <sys/wait.h>
 #include <unistd.h>
 #include <csignal>
+#include <filesystem>
 #include <fstream>
+#include <string>
+#include <vector>
 
 #include "bench/export_manifest.h"
 #include "cli/run.h"
 #include "container/address.h"
 #include "delivery/vault.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "texture/dds.h"
 #include "texture/ktx.h"
@@ -457,7 +461,7 @@ TEST_F(Safety, SheetsThatAreTooDeepAreRefusedAndHideNoOthers) {
     int n = 0;
     for (const auto& text : {dotted + " = 1\n", nested, tables + "]\n", inlined})
         put_file(sheets / ("bad" + std::to_string(n++) + ".toml"), bytes_of(text));
-    put_file(sheets / "good.toml", get_file(std::filesystem::path(SKIVET_LAYOUTS) / "bins.toml"));
+    put_file(sheets / "good.toml", get_file(std::filesystem::path(layouts_folder) / "bins.toml"));
     const auto ran = run_cli({"list", zip});
     EXPECT_EQ(ran.code, 0) << ran.err;
     for (int i = 0; i < n; ++i) EXPECT_NE(ran.err.find("bad" + std::to_string(i) + ".toml"), std::string::npos) << ran.err;
@@ -504,7 +508,7 @@ TEST_F(Safety, AWrongHashBesideANameIsSaid) {
 TEST_F(Safety, ResultsThatCannotBeWrittenAreAnError) {
     for (const std::string& command :
          {"list '" + zip + "'", "list --json '" + zip + "'", "show '" + zip + "::note.txt'", "verify '" + zip + "'"}) {
-        const auto ran = run_program({"sh", "-c", std::string(SKIVET_BIN) + "/skivet-cli " + command + " > /dev/full"});
+        const auto ran = run_program({"sh", "-c", our_program("skivet-cli") + " " + command + " > /dev/full"});
         EXPECT_EQ(ran.code, 4) << command << ran.output;
         EXPECT_NE(ran.output.find("could not be written"), std::string::npos) << ran.output;
     }
@@ -528,7 +532,7 @@ TEST_F(Safety, ASignalEndsEveryCommandWithTheOldBytes) {
             const pid_t child = ::fork();
             if (child == 0) {
                 std::vector<char*> argv;
-                auto program = std::string(SKIVET_BIN) + "/skivet-cli";
+                auto program = our_program("skivet-cli");
                 argv.push_back(program.data());
                 auto copy = words;
                 for (auto& word : copy) argv.push_back(word.data());

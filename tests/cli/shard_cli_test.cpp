@@ -1,9 +1,13 @@
 // Several machines share one piece of work: the parts together are what one run makes, byte for byte.
 #include <gtest/gtest.h>
+#include <filesystem>
 #include <map>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "texture/dds.h"
 #include "texture/png.h"
@@ -146,7 +150,7 @@ TEST_F(ShardCli, TouchUpsAndRolesInParts) {
 
 // GNU parallel (package parallel) starts the parts, as docs/batch.md shows it; over ssh it does the same elsewhere.
 TEST_F(ShardCli, GnuParallelRunsTheParts) {
-    const auto cli = std::string(SKIVET_BIN) + "/skivet-cli";
+    const auto cli = our_program("skivet-cli");
     const auto ran =
         run_program({"parallel", "--jobs", "3", "--halt", "now,fail=1",
                      cli + " export " + zip + " --to " + at("parts") + " --quiet --jobs 1 --shard {}/5", ":::", "1", "2", "3", "4", "5"});

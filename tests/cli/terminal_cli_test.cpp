@@ -1,9 +1,13 @@
 // What scripts and people before a terminal lean on: refusals, the standard input and output, JSON everywhere, defaults, progress.
 #include <gtest/gtest.h>
+#include <filesystem>
 #include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
 
 #include "cli/terminal.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "texture/dds.h"
 #include "texture/png.h"
@@ -217,7 +221,7 @@ TEST_F(TerminalCli, AReaderThatGoesAwayIsNoError) {
     std::vector<ZipItem> many;
     for (int i = 0; i < 20'000; ++i) many.push_back({"folder/" + std::to_string(i) + ".bin", bytes_of("x")});
     put_file(at("many.zip"), make_zip(many));
-    const auto ran = run_program({"sh", "-c", std::string(SKIVET_BIN) + "/skivet-cli list " + at("many.zip") + " | head -n 1"});
+    const auto ran = run_program({"sh", "-c", our_program("skivet-cli") + " list " + at("many.zip") + " | head -n 1"});
     EXPECT_EQ(ran.output.find("skivet-cli:"), std::string::npos) << ran.output;
     EXPECT_EQ(std::count(ran.output.begin(), ran.output.end(), '\n'), 1);
 }

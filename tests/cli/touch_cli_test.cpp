@@ -1,6 +1,10 @@
 // Touch-ups by command line: on entries where they lie, on pictures, on the pieces of a project.
+#include <fmt/format.h>
 #include <gtest/gtest.h>
+#include <filesystem>
 #include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "cli/run.h"

@@ -1,5 +1,6 @@
 // Alpha of 0 and 255 comes out as it went in.
 #include <gtest/gtest.h>
+#include <string>
 
 #include "codec/codec.h"
 #include "support/pictures.h"

@@ -1,6 +1,9 @@
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
 #include <cmath>
+#include <string>
+#include <vector>
 
 #include "codec/codec.h"
 #include "codec/paint_form.h"

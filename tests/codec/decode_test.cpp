@@ -2,6 +2,7 @@
 #include <gtest/gtest.h>
 #include <hwy/highway.h>
 #include <tbb/global_control.h>
+#include <string>
 
 #include "codec/blocks.h"
 #include "support/pictures.h"

@@ -5,6 +5,7 @@
 
 #include <bit>
 #include <set>
+#include <string>
 
 #include "codec/block_facts.h"
 #include "codec/paint_form.h"

@@ -2,6 +2,7 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <string>
 
 #include "codec/block_facts.h"
 #include "codec/paint_form.h"

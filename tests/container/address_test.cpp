@@ -1,8 +1,12 @@
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "container/address.h"
 #include "container/folder.h"
 #include "support/pictures.h"
+#include "support/places.h"
 
 using namespace skivet;
 using namespace skivet::test;
@@ -16,7 +20,7 @@ struct Nested : testing::Test {
     std::string path;
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+        ASSERT_TRUE(add_sheets_in(context, sheets_folder).empty());
         const auto crate = make_crate({{"deep/tex.pnl", inner, true}, {"other", other}});
         const auto middle = make_zip({{"x.crate", crate, true}, {"y", bytes_of("y")}});
         path = (folder / "outer.zip").string();

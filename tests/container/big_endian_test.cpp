@@ -1,6 +1,8 @@
 // A layout quite unlike the shipped crate, described only by its sheet: big-endian, offsets in sectors, a record with its own checksum over
 // the stored bytes, names that end at a zero. Read, written and read again.
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "base/deflate.h"
 #include "base/hash.h"

@@ -2,8 +2,11 @@
 // tarfile, bsdtar and unzip say that is there.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <map>
 #include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "base/pack.h"

@@ -1,13 +1,18 @@
 // The cookbook of docs/sheets.md: every archive on it is tried under its sheet, and writing is proved.
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
+#include <filesystem>
 #include <sstream>
+#include <string>
+#include <vector>
 
 #include "base/file_write.h"
 #include "base/keys.h"
 #include "container/address.h"
 #include "container/sheet_try.h"
 #include "support/pictures.h"
+#include "support/places.h"
 
 using namespace skivet;
 using namespace skivet::test;
@@ -21,7 +26,7 @@ struct Recipe {
 
 /// The sections "### 1. …" with an indented dump and an indented sheet each.
 std::vector<Recipe> recipes() {
-    std::istringstream in(as_text(get_file(std::filesystem::path(SKIVET_LAYOUTS) / "../../docs/sheets.md")));
+    std::istringstream in(as_text(get_file(std::filesystem::path(layouts_folder) / "../../docs/sheets.md")));
     std::vector<Recipe> out;
     bool in_book = false;
     for (std::string line; std::getline(in, line);) {

@@ -2,11 +2,15 @@
 // SKIVET_DRAFT_SEEDS="101 150" draws others than the ones that are tried each time, "101 110 50000000" with so many bytes in each.
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
 #include <chrono>
 #include <cstdlib>
+#include <filesystem>
 #include <fstream>
 #include <iostream>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "base/text.h"
@@ -15,6 +19,7 @@
 #include "container/sheet_try.h"
 #include "delivery/vault.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 
 using namespace skivet;
@@ -102,7 +107,7 @@ std::string changed_entries(ReadContext context, const std::filesystem::path& ar
 
 Outcome outcome_of(unsigned seed, unsigned bytes, const std::filesystem::path& folder) {
     Outcome out;
-    const auto script = (std::filesystem::path(SKIVET_LAYOUTS) / "random_archives.py").string();
+    const auto script = (std::filesystem::path(layouts_folder) / "random_archives.py").string();
     const auto ran = run_program({"python3", script, std::to_string(seed), folder.string(), std::to_string(bytes)});
     EXPECT_EQ(ran.code, 0) << ran.output;
     std::filesystem::path archive;

@@ -1,12 +1,16 @@
 // Sheets from an example: archives that an independent program wrote (tests/layouts/layouts.py) are handed over without their sheets.
+#include <fmt/format.h>
 #include <fmt/ranges.h>
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
 
 #include "base/bytes.h"
 #include "container/draft_sheet.h"
 #include "container/sheet_try.h"
 #include "support/band_archive.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 
 using namespace skivet;
@@ -20,7 +24,7 @@ protected:
     std::filesystem::path write(const std::string& layout, const std::string& archive) {
         std::filesystem::create_directories(folder / layout);
         const auto ran =
-            run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", layout, (folder / layout).string(), "7"});
+            run_program({"python3", std::string(layouts_folder) + "/layouts.py", "write", layout, (folder / layout).string(), "7"});
         EXPECT_EQ(ran.code, 0) << ran.output;
         return folder / layout / archive;
     }

@@ -2,10 +2,14 @@
 #include <gtest/gtest.h>
 
 #include <sys/resource.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "base/pack.h"
 #include "catalog/catalog.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 
 using namespace skivet;
@@ -122,10 +126,10 @@ TEST(Hostile, TablesOfFourBillionRecordsAreRefusedBeforeMemoryIsTaken) {
     TempFolder folder;
     const auto before = peak_megabytes();
     for (const std::string name : {"bins", "ledger", "rows", "chunky", "cipher", "index", "flags", "parade"}) {
-        ASSERT_EQ(run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", name, folder.path().string(), "2"}).code,
+        ASSERT_EQ(run_program({"python3", std::string(layouts_folder) + "/layouts.py", "write", name, folder.path().string(), "2"}).code,
                   0);
         ReadContext context;
-        ASSERT_TRUE(add_sheet(context, std::string(SKIVET_LAYOUTS) + "/" + name + ".toml"));
+        ASSERT_TRUE(add_sheet(context, std::string(layouts_folder) + "/" + name + ".toml"));
         auto ring = std::make_shared<KeyRing>();
         ring->add({"booth", Bytes(16)});
         context.keys = ring;

@@ -2,14 +2,18 @@
 // each (tests/layouts/NAME.toml); together they use everything a container or wrapper sheet can say.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <fstream>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "container/address.h"
 #include "container/sheet_container.h"
 #include "delivery/vault.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 
 using namespace skivet;
@@ -56,9 +60,9 @@ protected:
 
     void SetUp() override {
         std::filesystem::create_directories(game);
-        put_file(folder / "sheets/bins.toml", get_file(std::filesystem::path(SKIVET_LAYOUTS) / "bins.toml"));
-        put_file(folder / "sheets/box.toml", get_file(std::filesystem::path(SKIVET_LAYOUTS) / "box.toml"));
-        put_file(folder / ("sheets/" + name + ".toml"), get_file(std::filesystem::path(SKIVET_LAYOUTS) / (name + ".toml")));
+        put_file(folder / "sheets/bins.toml", get_file(std::filesystem::path(layouts_folder) / "bins.toml"));
+        put_file(folder / "sheets/box.toml", get_file(std::filesystem::path(layouts_folder) / "box.toml"));
+        put_file(folder / ("sheets/" + name + ".toml"), get_file(std::filesystem::path(layouts_folder) / (name + ".toml")));
         script("write", "7");
         if (name == "cipher") std::filesystem::copy_file(game / "cipher.paths", folder / "sheets/cipher.paths");
         for (const auto& error : add_sheets_in(context, folder / "sheets")) ADD_FAILURE() << error.message();
@@ -71,7 +75,7 @@ protected:
         std::filesystem::remove_all(game / "plain");
     }
     void script(const std::string& action, const std::string& last) {
-        const auto ran = run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", action, name, game.string(), last});
+        const auto ran = run_program({"python3", std::string(layouts_folder) + "/layouts.py", action, name, game.string(), last});
         ASSERT_EQ(ran.code, 0) << action << " " << name << ": " << ran.output;
     }
     static Tree tree(const std::filesystem::path& path) {
@@ -352,12 +356,12 @@ TEST_P(Layouts, DamageIsAnErrorNeverACrash) {
 TEST(LayoutDamage, AnEntryBehindTheEndStopsARebuildNotTheReading) {
     // Found by fuzzing: laying out anew copied from behind the end of the file.
     TempFolder folder;
-    ASSERT_EQ(run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", "twin", folder.path().string(), "2"}).code, 0);
+    ASSERT_EQ(run_program({"python3", std::string(layouts_folder) + "/layouts.py", "write", "twin", folder.path().string(), "2"}).code, 0);
     auto bytes = get_file(folder / "game.twn");
     store_uint(bytes.data() + 24 + 44 + 32, 0x7FFFFFFF, 4, ByteOrder::big);
     put_file(folder / "game.twn", bytes);
     ReadContext context;
-    ASSERT_TRUE(add_sheet(context, std::string(SKIVET_LAYOUTS) + "/twin.toml"));
+    ASSERT_TRUE(add_sheet(context, std::string(layouts_folder) + "/twin.toml"));
     const auto archive = open_source(context, folder / "game.twn");
     ASSERT_TRUE(archive) << archive.error().message();
     EXPECT_TRUE((*archive)->read(0, ReadLimits{}));

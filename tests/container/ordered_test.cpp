@@ -1,11 +1,15 @@
 // Archives whose places and sizes follow from the order of their entries, built here byte by byte. Whole ones by an independent program are
 // in layouts_test.cpp.
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "container/address.h"
 #include "container/sheet_container.h"
 #include "container/sheet_try.h"
 #include "support/pictures.h"
+#include "support/places.h"
 
 using namespace skivet;
 using namespace skivet::test;
@@ -62,7 +66,7 @@ align = 4
 }  // namespace
 
 TEST_F(Ordered, ArchivesOfTheSameKindInsideAreKnownByTheirTablesAlone) {
-    ASSERT_TRUE(add_sheet(context, std::filesystem::path(SKIVET_LAYOUTS) / "ladder.toml"));
+    ASSERT_TRUE(add_sheet(context, std::filesystem::path(layouts_folder) / "ladder.toml"));
     const auto inner = ladder({bytes_of("horse"), {}, random_bytes(500, 1)});
     const auto middle = ladder({inner, bytes_of("sign")});
     const auto outer = ladder({bytes_of("x"), middle});
@@ -82,7 +86,7 @@ TEST_F(Ordered, ArchivesOfTheSameKindInsideAreKnownByTheirTablesAlone) {
 }
 
 TEST_F(Ordered, TablesThatDoNotExplainEverythingAreNotTakenForSome) {
-    ASSERT_TRUE(add_sheet(context, std::filesystem::path(SKIVET_LAYOUTS) / "ladder.toml"));
+    ASSERT_TRUE(add_sheet(context, std::filesystem::path(layouts_folder) / "ladder.toml"));
     const auto good = ladder({bytes_of("horse"), bytes_of("sign")});
     ASSERT_TRUE(open(good));
     EXPECT_EQ((*open(good))->recognized_by(), "its tables, which explain every byte");
@@ -185,7 +189,7 @@ TEST_F(Ordered, WordsWithoutEffectAreRefused) {
 }
 
 TEST_F(Ordered, AStreamWithoutAChunkIsReadAndNotWritten) {
-    ASSERT_TRUE(add_sheet(context, std::filesystem::path(SKIVET_LAYOUTS) / "bricks.toml"));
+    ASSERT_TRUE(add_sheet(context, std::filesystem::path(layouts_folder) / "bricks.toml"));
     ByteWriter out;
     out.put("BRIK");
     for (const std::uint32_t v : {1u, 60u, 0u, 2000u}) out.le(v);

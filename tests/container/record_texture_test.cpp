@@ -1,12 +1,17 @@
 // Textures without a header that their archive's records describe, in an archive that an independent program writes and reads
 // (tests/layouts/shelf.py).
+#include <fmt/format.h>
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "container/address.h"
 #include "container/kinds.h"
 #include "sheet/sums.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "texture/dds.h"
 
@@ -22,12 +27,12 @@ struct RecordTextures : testing::Test {
     std::string written;
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheet(context, std::filesystem::path(SKIVET_LAYOUTS) / "shelf.toml"));
+        ASSERT_TRUE(add_sheet(context, std::filesystem::path(layouts_folder) / "shelf.toml"));
         written = script({"write", archive.string(), "3"});
     }
     static std::string script(const std::vector<std::string>& words) {
         std::vector<std::string> all = words;
-        all.emplace(all.begin(), (std::filesystem::path(SKIVET_LAYOUTS) / "shelf.py").string());
+        all.emplace(all.begin(), (std::filesystem::path(layouts_folder) / "shelf.py").string());
         all.emplace(all.begin(), "python3");
         const auto ran = run_program(all);
         EXPECT_EQ(ran.code, 0) << ran.output;

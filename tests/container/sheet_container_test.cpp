@@ -1,8 +1,11 @@
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "container/kinds.h"
 #include "support/pictures.h"
+#include "support/places.h"
 
 using namespace skivet;
 using namespace skivet::test;
@@ -15,7 +18,7 @@ const std::vector<ZipItem> items = {{"a/one.pnl", random_bytes(100, 1), false},
 
 ReadContext with_sheets() {
     ReadContext context;
-    EXPECT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+    EXPECT_TRUE(add_sheets_in(context, sheets_folder).empty());
     return context;
 }
 

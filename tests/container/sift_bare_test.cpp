@@ -1,5 +1,8 @@
 // Textures without a header, streams and pictures without a magic number, headers hidden by a key.
+#include <fmt/format.h>
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "base/cipher.h"
 #include "bench/fitting.h"

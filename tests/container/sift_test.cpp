@@ -1,10 +1,15 @@
 // Unknown bytes: what is in them is found, and replaced where the size allows it.
+#include <fmt/format.h>
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "container/address.h"
 #include "container/sift.h"
 #include "delivery/vault.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "texture/ktx.h"
 #include "texture/ktx2.h"
 #include "texture/png.h"
@@ -21,7 +26,7 @@ struct Sifting : testing::Test {
     Bytes dds = make_dds(Format::BC3, 64, 64), second = make_dds(Format::BC1, 32, 16, 0, 3), png;
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+        ASSERT_TRUE(add_sheets_in(context, sheets_folder).empty());
         png = *write_png(smooth_picture(40, 30, 2));
     }
     std::size_t put(const Bytes& bytes) {

@@ -1,7 +1,11 @@
 // Texture layouts, written and read by an independent program (tests/layouts/textures.py) and described by a sheet each; together they
 // use what a texture sheet can say: sizes by formula and constants, row pitches, tilings, channel orders, small levels together, levels in
 // other files.
+#include <fmt/format.h>
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "bench/export.h"
 #include "container/address.h"
@@ -9,6 +13,7 @@
 #include "delivery/vault.h"
 #include "sheet/sheet.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 
 using namespace skivet;
@@ -42,11 +47,11 @@ protected:
     Address address{folder / (name + ".zip"), {GetParam().entry}};
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheet(context, std::filesystem::path(SKIVET_LAYOUTS) / (name + ".toml")));
+        ASSERT_TRUE(add_sheet(context, std::filesystem::path(layouts_folder) / (name + ".toml")));
         script({"write", name, folder.path().string(), "5"});
     }
     void script(std::vector<std::string> words) {
-        words.insert(words.begin(), {"python3", std::string(SKIVET_LAYOUTS) + "/textures.py"});
+        words.insert(words.begin(), {"python3", std::string(layouts_folder) + "/textures.py"});
         const auto ran = run_program(words);
         ASSERT_EQ(ran.code, 0) << ran.output;
     }
@@ -361,7 +366,7 @@ TEST(PaletteSheets, APackedPayloadWithItsPaletteInAnotherFile) {
 TEST(PaletteSheets, AMissingPaletteIsNamed) {
     TempFolder folder;
     ReadContext context;
-    ASSERT_TRUE(add_sheet(context, std::filesystem::path(SKIVET_LAYOUTS) / "badge.toml"));
+    ASSERT_TRUE(add_sheet(context, std::filesystem::path(layouts_folder) / "badge.toml"));
     put_file(folder / "x.badge", bytes_of(std::string_view("BDG\4\2\x1B\x1B\x1B", 8)));
     const auto texture = open_texture_at(context, {folder / "x.badge", {}});
     ASSERT_TRUE(texture) << texture.error().message();

@@ -2,13 +2,18 @@
 // the kind.
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
+#include <filesystem>
 #include <functional>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "container/address.h"
 #include "container/sheet_try.h"
 #include "delivery/vault.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 
 using namespace skivet;
@@ -170,10 +175,10 @@ Bytes made_by(const std::vector<std::string>& words, const std::string& result) 
 /// An archive of tests/layouts with a mark behind everything.
 Case layout_case(const std::string& name, const std::string& file, unsigned seed) {
     TempFolder folder;
-    const auto script = (std::filesystem::path(SKIVET_LAYOUTS) / "layouts.py").string();
+    const auto script = (std::filesystem::path(layouts_folder) / "layouts.py").string();
     EXPECT_EQ(run_program({"python3", script, "write", name, folder.path().string(), "5"}).code, 0);
     auto out = with_trailer(name, file, get_file(folder / file), seed);
-    out.sheet = as_text(get_file(std::filesystem::path(SKIVET_LAYOUTS) / (name + ".toml")));
+    out.sheet = as_text(get_file(std::filesystem::path(layouts_folder) / (name + ".toml")));
     return out;
 }
 

@@ -2,6 +2,8 @@
 
 #include <fstream>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "container/zip.h"

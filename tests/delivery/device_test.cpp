@@ -1,5 +1,8 @@
 // Files for a card: names, sizes, copies that are cut, and a card that is not there.
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "container/kinds.h"
 #include "delivery/device.h"

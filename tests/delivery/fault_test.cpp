@@ -2,7 +2,10 @@
 // or the new one, never a third.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <map>
+#include <string>
+#include <vector>
 
 #include "base/cipher.h"
 #include "base/hash.h"
@@ -14,6 +17,7 @@
 #include "support/archives.h"
 #include "support/faulty_files.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 
 using namespace skivet;
@@ -145,7 +149,7 @@ struct Faults : testing::TestWithParam<std::tuple<std::size_t, Loss>> {
     Case c = cases()[std::get<0>(GetParam())];
 
     void SetUp() override {
-        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+        ASSERT_TRUE(add_sheets_in(context, sheets_folder).empty());
         context.choices.push_back({"g.dat", "sifting"});
         auto ring = std::make_shared<KeyRing>();
         ring->add(*parse_key("cashbox=000102030405060708090a0b0c0d0e0f"));

@@ -1,7 +1,10 @@
 // A folder of loose files as a source: several files in one delivery, taken back together.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <map>
+#include <string>
+#include <vector>
 
 #include "container/address.h"
 #include "delivery/vault.h"

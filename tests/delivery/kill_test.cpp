@@ -3,11 +3,15 @@
 #include <gtest/gtest.h>
 
 #include <fcntl.h>
+#include <fmt/format.h>
 #include <sys/mount.h>
 #include <sys/wait.h>
 #include <unistd.h>
 #include <csignal>
+#include <filesystem>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "base/file_write.h"
 #include "container/address.h"

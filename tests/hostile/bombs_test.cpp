@@ -2,7 +2,10 @@
 // picture that is really shown. No time is measured here: benchmarks/hostile does.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <future>
+#include <string>
+#include <vector>
 
 #include "base/budget.h"
 #include "catalog/catalog.h"

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <cstdio>
 
+#include "support/places.h"
 #include "support/run_program.h"
 
 namespace skivet::test {
@@ -14,7 +15,8 @@ struct Cost {
 };
 /// skivet-cli with these words.
 inline Cost cost_of(const std::string& words) {
-    const auto ran = run_program({"sh", "-c", fmt::format("{0}/skivet_hostile run 0 0 {0}/skivet-cli {1} 2>&1", SKIVET_BIN, words)});
+    const auto ran =
+        run_program({"sh", "-c", fmt::format("{0}/skivet_hostile run 0 0 {0}/skivet-cli {1} 2>&1", skivet::test::programs_folder, words)});
     Cost out;
     const auto at = ran.output.rfind("exit ");
     if (at == std::string::npos) return {-1, 0, ran.output};

@@ -1,7 +1,11 @@
 // What a file nests without end must not decide how deep the stack becomes: every reader of nested things on a thread of 256 KB.
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
 #include <pthread.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "base/file_write.h"
 #include "bench/export_manifest.h"
@@ -17,6 +21,7 @@
 #include "parcel/manifest.h"
 #include "sheet/sheet.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/sanitized.h"
 #include "workflow/games.h"
 #include "workflow/project.h"
@@ -91,7 +96,7 @@ TEST(Depth, OfMeshesAndWhatTheyName) {
         (void)textures_of_mesh(of_text(deep_json), "a.gltf");
         // Read by a program of its own, which may fall over them; that is an error here.
         for (const char* name : {"chain.gltf", "deep.gltf"}) {
-            const auto mesh = read_mesh_file(fs::path(SKIVET_BIN) / "skivet-mesh", folder / name);
+            const auto mesh = read_mesh_file(fs::path(programs_folder) / "skivet-mesh", folder / name);
             if (!mesh) EXPECT_FALSE(mesh.error().what.empty());
         }
     });

@@ -3,6 +3,8 @@
 #include <fmt/format.h>
 
 #include <stdexcept>
+#include <string>
+#include <vector>
 
 #include "base/deflate.h"
 #include "base/hash.h"

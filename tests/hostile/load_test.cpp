@@ -1,6 +1,10 @@
 // Much of everything: memory that does not grow with what is in a game or comes into it. In processes of their own, by the memory they took
 // at most; benchmarks/README.md has the time.
+#include <fmt/format.h>
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "base/file_write.h"
 #include "container/zip.h"

@@ -1,15 +1,20 @@
 // What happens around a process while it works: files that are cut off while they are read, threads and memory that are refused.
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
 #include <sys/stat.h>
+#include <filesystem>
 #include <fstream>
+#include <string>
 #include <thread>
+#include <vector>
 
 #include "base/file_write.h"
 #include "base/threads.h"
 #include "container/kinds.h"
 #include "hostile/hostile_files.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "support/sanitized.h"
 
@@ -19,7 +24,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-const std::string cli = std::string(SKIVET_BIN) + "/skivet-cli";
+const std::string cli = our_program("skivet-cli");
 
 /// Exit code of a shell command; 128 and a signal's number where one ended it.
 Ran shell(const std::string& command) { return run_program({"sh", "-c", command + "; echo \"ended $?\""}); }
@@ -121,7 +126,8 @@ TEST(Refused, WithFewThreadsOrNoneTheWorkIsTheSame) {
     const auto right = shell(cli + ' ' + words);
     ASSERT_EQ(ended(right), 0) << right.output;
     for (const int threads : {0, 1, 2, 3}) {
-        const auto ran = shell(fmt::format("LD_PRELOAD={}/refuse_threads.so SKIVET_THREADS={} {} {}", SKIVET_BIN, threads, cli, words));
+        const auto ran =
+            shell(fmt::format("LD_PRELOAD={}/refuse_threads.so SKIVET_THREADS={} {} {}", programs_folder, threads, cli, words));
         EXPECT_TRUE(ran.output == right.output)
             << threads << " threads: " << ran.output.substr(ran.output.size() - std::min<std::size_t>(ran.output.size(), 300));
     }

@@ -1,8 +1,14 @@
+#include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
+
 #include "mesh/mesh.h"
 
 #include "mesh/mesh_wire.h"
 #include "mesh/read_mesh.h"
 #include "mesh/vectors.h"
+#include "support/places.h"
 #include "support/temp_folder.h"
 
 namespace skivet {
@@ -114,7 +120,7 @@ TEST(MeshDetail, ByTheNumberInNames) {  // common practice
     EXPECT_EQ(levels[1].number, 1);
 }
 
-std::filesystem::path program() { return std::filesystem::path(SKIVET_BIN) / "skivet-mesh"; }
+std::filesystem::path program() { return std::filesystem::path(skivet::test::programs_folder) / "skivet-mesh"; }
 
 using test::bytes_of;
 

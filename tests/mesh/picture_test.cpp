@@ -1,7 +1,9 @@
 // Pictures against what can be worked out by hand.
+#include <gtest/gtest.h>
 #include <tbb/global_control.h>
 #include <cmath>
 #include <numbers>
+#include <vector>
 
 #include "mesh/mesh_picture.h"
 #include "mesh/vectors.h"

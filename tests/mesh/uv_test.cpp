@@ -1,6 +1,9 @@
 #include "mesh/uv.h"
 
+#include <gtest/gtest.h>
 #include <cmath>
+#include <string>
+#include <vector>
 
 namespace skivet {
 namespace {

@@ -2,6 +2,8 @@
 #include "mesh/vertex_table.h"
 
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 using namespace skivet;
 

@@ -1,5 +1,8 @@
 // What an edit changed of a texture: found, written, read, made again.
+#include <gtest/gtest.h>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "parcel/change.h"
 #include "support/imagemagick.h"

@@ -1,11 +1,16 @@
 // The file: written, read, read by somebody else, and refused when it is not sound.
+#include <fmt/format.h>
+#include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "container/zip.h"
 #include "parcel/manifest.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 
 using namespace skivet;
@@ -90,7 +95,7 @@ TEST_F(ParcelFile, ComesBackAsItWas) {
 // docs/parcels.md, by a program that knows nothing else of Skivet.
 TEST_F(ParcelFile, IsReadByAnotherProgram) {
     put_file(folder / "x.parcel", *write_parcel(parcel));
-    const std::string script = std::string(SKIVET_TEST_SOURCES) + "/parcel/read_parcel.py";
+    const std::string script = std::string(tests_folder) + "/parcel/read_parcel.py";
     const auto told = run_program({"python3", script, (folder / "x.parcel").string()});
     EXPECT_EQ(told.code, 0) << told.output;
     EXPECT_NE(told.output.find("lanterns-relit | Lanterns, relit\nrides.crate::lantern_1.dds change"), std::string::npos) << told.output;

@@ -1,5 +1,8 @@
 // Several changes of one texture.
+#include <gtest/gtest.h>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "codec/codec.h"
 #include "parcel/stack.h"

@@ -6,6 +6,7 @@
 
 #include <cmath>
 #include <numeric>
+#include <vector>
 
 #include "pixel/format.h"
 #include "pixel/normals.h"

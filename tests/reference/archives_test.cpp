@@ -2,7 +2,10 @@
 // read and changed by us, read again by them.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <map>
+#include <string>
+#include <vector>
 
 #include "container/address.h"
 #include "delivery/vault.h"

@@ -13,6 +13,7 @@
 #include <cmath>
 #include <cstdlib>
 #include <set>
+#include <string>
 
 #include "codec/codec.h"
 #include "support/pictures.h"

@@ -2,6 +2,7 @@
 #include <gtest/gtest.h>
 
 #include <sys/stat.h>
+#include <string>
 
 #include "base/cipher.h"
 #include "base/hash.h"

@@ -1,5 +1,7 @@
 // DDS files by other programs (ImageMagick, package imagemagick) and ours read by others (ImageMagick, ffmpeg).
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
 
 #include "bench/export.h"
 #include "pixel/metrics.h"

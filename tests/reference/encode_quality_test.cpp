@@ -1,6 +1,7 @@
 // Encode quality beside libsquish (Debian: libsquish-dev), both decoded by our decoder.
 #include <gtest/gtest.h>
 #include <squish.h>
+#include <vector>
 
 #include "codec/codec.h"
 #include "pixel/metrics.h"

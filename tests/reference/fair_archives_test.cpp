@@ -1,6 +1,9 @@
 // The archives of the stand-in game that a sheet describes, a tool left behind, or the weather got at: found, opened, changed, read by the
 // game, and put back. fair-press, fair-stall and fair-dump share no code with the core.
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "bench/fitting.h"
 #include "catalog/names.h"
@@ -9,6 +12,7 @@
 #include "container/sift.h"
 #include "container/texture_files.h"
 #include "delivery/vault.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "support/sources.h"
 #include "support/temp_folder.h"
@@ -26,8 +30,8 @@ struct FairArchives : testing::Test {
     PosixFiles files;
 
     void SetUp() override {
-        std::filesystem::copy(SKIVET_FAIRGROUND, game, std::filesystem::copy_options::recursive);
-        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+        std::filesystem::copy(fairground_folder, game, std::filesystem::copy_options::recursive);
+        ASSERT_TRUE(add_sheets_in(context, sheets_folder).empty());
     }
     void add_key() {
         auto ring = std::make_shared<KeyRing>();
@@ -36,7 +40,7 @@ struct FairArchives : testing::Test {
     }
     /// Everything the game says while it draws; empty when it is content.
     std::string complaints() {
-        const auto ran = run_program({SKIVET_BIN "/fair-stall", game.string(), "--shot", (folder / "shot.png").string()});
+        const auto ran = run_program({our_program("fair-stall"), game.string(), "--shot", (folder / "shot.png").string()});
         std::string out = ran.code == 0 ? "" : "it does not start\n";
         std::istringstream lines(ran.output);
         for (std::string line; std::getline(lines, line);)
@@ -225,7 +229,7 @@ TEST_F(FairArchives, TheDamagedEntryIsNamedTheOthersAreRead) {
 }
 
 TEST_F(FairArchives, ADumpCutIntoPartsIsTheSameGame) {
-    ASSERT_EQ(run_program({SKIVET_BIN "/fair-dump", game.string(), (folder / "card").string(), "--limit", "300000"}).code, 0);
+    ASSERT_EQ(run_program({our_program("fair-dump"), game.string(), (folder / "card").string(), "--limit", "300000"}).code, 0);
     EXPECT_TRUE(std::filesystem::exists(folder / "card/base/rides.crate.00"));
     EXPECT_FALSE(std::filesystem::exists(folder / "card/base/rides.crate"));
     EXPECT_TRUE(std::filesystem::exists(folder / "card/update/autumn.crate"));
@@ -258,7 +262,7 @@ TEST_F(FairArchives, ADumpCutIntoPartsIsTheSameGame) {
 }
 
 TEST_F(FairArchives, AFrameRecordSaysWhatWasDrawnFromWhere) {
-    ASSERT_EQ(run_program({SKIVET_BIN "/fair-stall", game.string(), "--record", (folder / "frame.jsonl").string()}).code, 0);
+    ASSERT_EQ(run_program({our_program("fair-stall"), game.string(), "--record", (folder / "frame.jsonl").string()}).code, 0);
     const auto text = as_text(get_file(folder / "frame.jsonl"));
     EXPECT_NE(text.find("\"archive\":\"zz_spare.crate\""), std::string::npos) << "what a tool left behind wins over the crate";
     EXPECT_NE(text.find("\"texture\":\"carousel/swan_variant.pnl\""), std::string::npos);

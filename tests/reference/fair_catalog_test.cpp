@@ -2,8 +2,11 @@
 // Debian package imagemagick) made of its textures.
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
 #include <nlohmann/json.hpp>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "base/file_write.h"
 #include "bench/export.h"
@@ -11,6 +14,7 @@
 #include "catalog/analysis.h"
 #include "catalog/frame_record.h"
 #include "catalog/indexing.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "support/sources.h"
 #include "support/temp_folder.h"
@@ -29,8 +33,8 @@ struct FairCatalog : testing::Test {
 
     static void SetUpTestSuite() {
         context = {};
-        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
-        const auto paths = sources_of(context, SKIVET_FAIRGROUND);
+        ASSERT_TRUE(add_sheets_in(context, sheets_folder).empty());
+        const auto paths = sources_of(context, fairground_folder);
         ASSERT_FALSE(paths.empty());
         sources = open_sources(context, paths);
         Progress progress;
@@ -173,7 +177,7 @@ TEST_F(FairCatalog, OfSixtyThingsInAFrameTheRightBaseColorIsFirst) {
     // The stand-in game draws every texture it has on a board of its own and records the frame; a second file of its own says what it drew,
     // by which the finds are judged. Its decoders are not Skivet's.
     TempFolder folder;
-    ASSERT_EQ(run_program({SKIVET_BIN "/fair-stall", SKIVET_FAIRGROUND, "--storeroom", "--frame", (folder / "frame").string(), "--record",
+    ASSERT_EQ(run_program({our_program("fair-stall"), fairground_folder, "--storeroom", "--frame", (folder / "frame").string(), "--record",
                            (folder / "truth.jsonl").string()})
                   .code,
               0);

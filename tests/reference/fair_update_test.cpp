@@ -1,10 +1,14 @@
 // The fair's second season: a mod of thirty textures and a parcel, put in again after the update; every case there is.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "container/texture_files.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "support/temp_folder.h"
 #include "texture/png.h"
@@ -29,8 +33,8 @@ struct FairUpdate : testing::Test {
 
     void SetUp() override {
         game = folder / "Brindle Fair";
-        std::filesystem::copy(SKIVET_FAIRGROUND, game, std::filesystem::copy_options::recursive);
-        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+        std::filesystem::copy(fairground_folder, game, std::filesystem::copy_options::recursive);
+        ASSERT_TRUE(add_sheets_in(context, sheets_folder).empty());
         project = *open_project(folder / "project");
         project.game = game;
         for (const char* name : {"midway.zip", "organ.zip", "rides.crate", "sideshow.bale", "lanterns.index"})
@@ -39,7 +43,7 @@ struct FairUpdate : testing::Test {
     static std::filesystem::path second_season() {
         static const TempFolder once;
         if (!std::filesystem::exists(once / "two/midway.zip")) {
-            const auto ran = run_program({SKIVET_BIN "/fair-press", (once / "two").string(), "--update", "2"});
+            const auto ran = run_program({our_program("fair-press"), (once / "two").string(), "--update", "2"});
             EXPECT_EQ(ran.code, 0) << ran.output;
         }
         return once / "two";

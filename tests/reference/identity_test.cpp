@@ -7,12 +7,16 @@
 #include "catalog/catalog.h"
 #include "delivery/vault.h"
 #include "pixel/metrics.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "support/sources.h"
 #include "support/temp_folder.h"
 #include "texture/png.h"
 
+#include <filesystem>
 #include <set>
+#include <string>
+#include <vector>
 
 using namespace skivet;
 using namespace skivet::test;
@@ -28,9 +32,9 @@ struct Demo : testing::Test {
 
     void SetUp() override {
         game = folder / "Brindle Fair";
-        std::filesystem::copy(SKIVET_FAIRGROUND, game,
+        std::filesystem::copy(fairground_folder, game,
                               std::filesystem::copy_options::recursive);  // made by fair-press when the tests were built
-        ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+        ASSERT_TRUE(add_sheets_in(context, sheets_folder).empty());
         auto ring = std::make_shared<KeyRing>();
         ring->add(*parse_key("cashbox=@" + (game / "cashbox key.txt").string()));
         context.keys = ring;
@@ -39,7 +43,7 @@ struct Demo : testing::Test {
         catalog = *build_catalog(context, sources, progress);
     }
     Image shot(int* code = nullptr, std::string* log = nullptr) {
-        const auto ran = run_program({SKIVET_BIN "/fair-stall", game.string(), "--shot", (folder / "shot.png").string()});
+        const auto ran = run_program({our_program("fair-stall"), game.string(), "--shot", (folder / "shot.png").string()});
         if (code) *code = ran.code;
         if (log) *log = ran.output;
         if (ran.code != 0) return {};
@@ -75,7 +79,7 @@ TEST_F(Demo, HasAFairgroundOfTextures) {
 
 TEST_F(Demo, IsTheSameEveryTime) {
     const auto again = folder / "again";
-    ASSERT_EQ(run_program({SKIVET_BIN "/fair-press", again.string()}).code, 0);
+    ASSERT_EQ(run_program({our_program("fair-press"), again.string()}).code, 0);
     for (const char* name : {"midway.zip", "organ.zip", "rides.crate", "autumn.crate", "sideshow.bale", "lanterns-01.stock",
                              "cashbox.strongbox", "puppets.hamper", "weathered.zip", "manifest.txt"})
         EXPECT_EQ(hash_of_file(game / name), hash_of_file(again / name)) << name;

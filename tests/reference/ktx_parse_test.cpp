@@ -4,10 +4,13 @@
 #include <cstdlib>
 #include <filesystem>
 #include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "codec/codec.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "texture/ktx2.h"
 
@@ -15,7 +18,7 @@ using namespace skivet;
 using namespace skivet::test;
 
 TEST(KtxParse, ReadsEveryFileWeWrite) {
-    const std::string modules = SKIVET_NODE_MODULES;
+    const std::string modules = node_modules_folder;
     if (!std::filesystem::exists(modules + "/ktx-parse"))
         GTEST_SKIP() << "ktx-parse is not installed (run-tests does it where the npm registry can be reached)";
     TempFolder folder;
@@ -33,7 +36,8 @@ TEST(KtxParse, ReadsEveryFileWeWrite) {
             const auto file = write_ktx2(shape, payload);
             if (!file) continue;  // formats KTX2 has no number for
             put_file(folder / "a.ktx2", *file);
-            const auto ran = run_program({"node", SKIVET_TEST_SOURCES "/reference/ktx_parse.mjs", modules, (folder / "a.ktx2").string()});
+            const auto ran =
+                run_program({"node", std::string(tests_folder) + "/reference/ktx_parse.mjs", modules, (folder / "a.ktx2").string()});
             ASSERT_EQ(ran.code, 0) << f.name << ": " << ran.output;
             const auto j = nlohmann::json::parse(ran.output);
             EXPECT_EQ(j["width"], shape.width) << f.name;

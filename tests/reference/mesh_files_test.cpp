@@ -1,12 +1,17 @@
 // Files of meshes as their published descriptions have them.
 #include <fmt/format.h>
+#include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "mesh/read_mesh.h"
+#include "support/places.h"
 
 namespace skivet {
 namespace {
 
-std::filesystem::path program() { return std::filesystem::path(SKIVET_BIN) / "skivet-mesh"; }
+std::filesystem::path program() { return std::filesystem::path(skivet::test::programs_folder) / "skivet-mesh"; }
 
 Result<Mesh> read(std::string name, std::string_view text, std::map<std::string, Bytes> beside = {}) {
     const auto bytes = as_bytes(text);

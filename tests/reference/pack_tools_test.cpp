@@ -1,5 +1,7 @@
 // Compressed streams by and for their own tools: gzip, zstd, lz4, xz, bzip2.
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "base/pack.h"
 #include "support/pictures.h"

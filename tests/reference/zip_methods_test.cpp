@@ -3,10 +3,14 @@
 #include <gtest/gtest.h>
 
 #include <zip.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "container/kinds.h"
 #include "delivery/vault.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 
 using namespace skivet;
@@ -46,7 +50,8 @@ struct ZipMethods : testing::Test {
 
 TEST_F(ZipMethods, AllAreReadReplacedAndReadByBsdtar) {
     put_file(folder / "horse.dds", data);
-    const auto made = run_program({"python3", SKIVET_TEST_SOURCES "/reference/zip_methods.py", path, (folder / "horse.dds").string()});
+    const auto made =
+        run_program({"python3", std::string(tests_folder) + "/reference/zip_methods.py", path, (folder / "horse.dds").string()});
     ASSERT_EQ(made.code, 0) << made.output;
     const auto before = get_file(path);
     const auto zip = open();

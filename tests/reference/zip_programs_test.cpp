@@ -1,5 +1,7 @@
 // ZIP archives by and for other programs: zip and unzip (Info-ZIP), bsdtar (libarchive), Python's zipfile.
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "container/kinds.h"
 #include "delivery/vault.h"

@@ -1,5 +1,6 @@
 // The raw lens: bytes as pixels, and what is suggested for them.
 #include <gtest/gtest.h>
+#include <string>
 
 #include "codec/codec.h"
 #include "codec/paint_form.h"

@@ -1,10 +1,14 @@
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "base/pack.h"
 #include "sheet/sheet.h"
 #include "sheet/texture_sheet.h"
 #include "support/pictures.h"
+#include "support/places.h"
 
 using namespace skivet;
 using namespace skivet::test;
@@ -29,7 +33,7 @@ std::string message_of(const std::string& toml) {
 
 TEST(Sheet, ShippedSheetsAreSound) {
     int count = 0;
-    for (const auto& file : std::filesystem::directory_iterator(SKIVET_SHEETS)) {
+    for (const auto& file : std::filesystem::directory_iterator(sheets_folder)) {
         if (file.path().extension() != ".toml") continue;  // dictionaries lie beside them
         const auto sheet = parse_sheet(as_text(get_file(file.path())), file.path().filename().string());
         EXPECT_TRUE(sheet) << (sheet ? "" : sheet.error().message());
@@ -100,7 +104,7 @@ fields = [
 }
 
 TEST(Sheet, CutOffRecordsNameTheField) {
-    const auto sheet = *parse_sheet(as_text(get_file(std::filesystem::path(SKIVET_SHEETS) / "fair-panel.toml")), "p");
+    const auto sheet = *parse_sheet(as_text(get_file(std::filesystem::path(sheets_folder) / "fair-panel.toml")), "p");
     const auto values = read_record(sheet, sheet.header, bytes_of(std::string_view("PNL1\x10\x00\x10", 7)), 0, ReadLimits{});
     ASSERT_FALSE(values);
     EXPECT_EQ(values.error().message(), "field height: needs 2 bytes, has 1 (at byte 0x6)");
@@ -132,7 +136,7 @@ Bytes panel(std::uint16_t w, std::uint16_t h, std::uint8_t levels) {
 }
 
 SheetTextureKind panel_kind() {
-    return SheetTextureKind(*parse_sheet(as_text(get_file(std::filesystem::path(SKIVET_SHEETS) / "fair-panel.toml")), "p"));
+    return SheetTextureKind(*parse_sheet(as_text(get_file(std::filesystem::path(sheets_folder) / "fair-panel.toml")), "p"));
 }
 
 }  // namespace

@@ -1,3 +1,5 @@
+#include <string>
+
 #include "support/archives.h"
 
 #include "base/cipher.h"

@@ -1,6 +1,8 @@
 #include "support/imagemagick.h"
 
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "support/run_program.h"
 #include "support/temp_folder.h"

@@ -1,6 +1,7 @@
 #include "support/pictures.h"
 
 #include <cmath>
+#include <vector>
 
 #include "base/deflate.h"
 #include "base/hash.h"

@@ -4,7 +4,10 @@
 #include <array>
 #include <cstdio>
 #include <cstdlib>
+#include <filesystem>
 #include <sstream>
+#include <string>
+#include <vector>
 
 #include "cli/run.h"
 #include "support/temp_folder.h"
@@ -29,7 +32,13 @@ const OwnDataFolder own_data_folder;
 
 Ran run_program(const std::vector<std::string>& words, const std::string& folder) {
     std::string command = folder.empty() ? "" : "cd '" + folder + "' && ";
-    for (const auto& word : words) {
+    auto all = words;
+    // Hundreds of times: the system's own, without what a user's set-up puts around it, starts in less than half the time.
+    if (static const bool is_there = std::filesystem::exists("/usr/bin/python3"); is_there && !all.empty() && all[0] == "python3") {
+        all[0] = "/usr/bin/python3";
+        all.insert(all.begin() + 1, {"-B", "-E", "-S"});
+    }
+    for (const auto& word : all) {
         command += '\'';
         for (char c : word) command += c == '\'' ? std::string("'\\''") : std::string(1, c);
         command += "' ";

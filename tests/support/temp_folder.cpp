@@ -1,7 +1,9 @@
 #include "support/temp_folder.h"
 
 #include <cstdlib>
+#include <filesystem>
 #include <fstream>
+#include <string>
 
 #include "base/hash.h"
 

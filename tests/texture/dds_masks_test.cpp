@@ -3,6 +3,7 @@
 
 #include <bit>
 #include <cmath>
+#include <string>
 
 #include "support/pictures.h"
 #include "texture/dds.h"

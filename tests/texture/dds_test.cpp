@@ -1,4 +1,6 @@
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "bench/fitting.h"
 #include "catalog/catalog.h"

@@ -2,6 +2,8 @@
 #include <gtest/gtest.h>
 
 #include <numeric>
+#include <string>
+#include <vector>
 
 #include "bench/export.h"
 #include "support/pictures.h"

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <cstdlib>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "bench/export.h"
 #include "bench/fitting.h"

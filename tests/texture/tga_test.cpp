@@ -1,5 +1,7 @@
 // TGA, after the "Truevision TGA File Format Specification" 2.0; files by ImageMagick (package imagemagick), an outside writer and reader.
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "bench/export.h"
 #include "bench/fitting.h"

@@ -2,12 +2,15 @@
 // enlarged) and the desktop's entry for it.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <fstream>
 #include <random>
+#include <string>
 
 #include "pixel/alpha_use.h"
 #include "pixel/metrics.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "texture/dds.h"
 #include "texture/png.h"
@@ -20,7 +23,7 @@ namespace {
 struct Thumbnailer : testing::Test {
     TempFolder folder;
     Ran run(const std::string& name, const std::string& size = "256") {
-        return run_program({SKIVET_BIN "/skivet-thumbnailer", (folder / name).string(), (folder / "out.png").string(), "-s", size});
+        return run_program({our_program("skivet-thumbnailer"), (folder / name).string(), (folder / "out.png").string(), "-s", size});
     }
     Image picture() { return *read_png(get_file(folder / "out.png"), ReadLimits{}); }
 };
@@ -56,14 +59,14 @@ TEST_F(Thumbnailer, ShowsWhatTheTextureShows) {
 }
 
 TEST_F(Thumbnailer, RefusesWhatItCannotShowAndLeavesNothing) {
-    EXPECT_EQ(run_program({SKIVET_BIN "/skivet-thumbnailer"}).code, 2);
+    EXPECT_EQ(run_program({our_program("skivet-thumbnailer")}).code, 2);
     EXPECT_EQ(run("missing.dds").code, 3);
     put_file(folder / "text.dds", bytes_of("just words"));
     EXPECT_EQ(run("text.dds").code, 3);
     put_file(folder / "fine.dds", make_dds(Format::BC1, 64, 64));
     for (const char* size : {"0", "99999", "12x", ""}) EXPECT_EQ(run("fine.dds", size).code, 2) << size;
     EXPECT_FALSE(std::filesystem::exists(folder / "out.png"));
-    EXPECT_EQ(run_program({SKIVET_BIN "/skivet-thumbnailer", "--help"}).code, 0);
+    EXPECT_EQ(run_program({our_program("skivet-thumbnailer"), "--help"}).code, 0);
 }
 
 TEST_F(Thumbnailer, HostileFilesEndWithAnErrorAndNeverWithASignal) {
@@ -86,7 +89,7 @@ TEST_F(Thumbnailer, HostileFilesEndWithAnErrorAndNeverWithASignal) {
 }
 
 TEST(ThumbnailerEntry, NamesTheProgramAndTheTypesOfTextures) {
-    std::ifstream file(SKIVET_PACKAGING "/skivet.thumbnailer");
+    std::ifstream file(std::string(packaging_folder) + "/skivet.thumbnailer");
     const std::string text((std::istreambuf_iterator<char>(file)), {});
     for (const char* part : {"[Thumbnailer Entry]\n", "TryExec=skivet-thumbnailer\n", "Exec=skivet-thumbnailer %i %o -s %s\n",
                              "image/x-dds;", "image/ktx;", "image/ktx2;"})

@@ -3,6 +3,8 @@
 #include <gtest/gtest.h>
 
 #include <set>
+#include <string>
+#include <vector>
 
 #include "codec/codec.h"
 #include "sheet/texture_sheet.h"

@@ -2,8 +2,11 @@
 
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
 #include <cmath>
 #include <numbers>
+#include <string>
+#include <vector>
 
 #include "support/imagemagick.h"
 #include "support/pictures.h"

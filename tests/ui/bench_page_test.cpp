@@ -1,8 +1,12 @@
 // The bench and the fitting page with many pieces, saves of all kinds, and several mends at once.
 #include <fmt/format.h>
+#include <gtest/gtest.h>
+#include <filesystem>
 #include <QListWidget>
 #include <QMessageBox>
 #include <QPushButton>
+#include <string>
+#include <vector>
 
 #include "app/pages/bench_page.h"
 #include "app/pages/fitting_page.h"

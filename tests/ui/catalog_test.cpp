@@ -1,6 +1,7 @@
 // The catalog as a person uses it: searching, narrowing down, sets, roles, twins, finding by picture, exporting; by keyboard and mouse.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <QClipboard>
 #include <QComboBox>
 #include <QDialog>
@@ -12,11 +13,14 @@
 #include <QMimeData>
 #include <QScrollBar>
 #include <QtTest>
+#include <string>
+#include <vector>
 
 #include "app/pages/catalog_page.h"
 #include "app/widgets/picture_row.h"
 #include "catalog/index_store.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "texture/dds.h"
 #include "ui/window_test.h"
@@ -32,7 +36,7 @@ struct CatalogUi : WindowTest {
     CatalogPage* page = nullptr;
 
     void open_fair() {
-        std::filesystem::copy(SKIVET_FAIRGROUND, folder / "fair", std::filesystem::copy_options::recursive);
+        std::filesystem::copy(fairground_folder, folder / "fair", std::filesystem::copy_options::recursive);
         window = std::make_unique<Workspace>(models);
         models.store.open({folder / "project", folder / "fair", {}, {}});
         window->resize(1280, 800);

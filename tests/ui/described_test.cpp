@@ -2,12 +2,15 @@
 // and delivered.
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
+#include <filesystem>
 #include <QDialog>
 #include <QLineEdit>
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QtTest>
 #include <sstream>
+#include <string>
 
 #include "app/pages/delivery_page.h"
 #include "app/pages/fitting_page.h"
@@ -17,6 +20,7 @@
 #include "delivery/vault.h"
 #include "support/band_archive.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "texture/png.h"
 #include "ui/window_test.h"
@@ -45,7 +49,7 @@ struct Described : WindowTest {
     }
     /// Dump and sheet of a recipe of docs/sheets.md.
     std::pair<Bytes, std::string> recipe(const std::string& title) {
-        std::istringstream in(as_text(get_file(std::filesystem::path(SKIVET_LAYOUTS) / "../../docs/sheets.md")));
+        std::istringstream in(as_text(get_file(std::filesystem::path(layouts_folder) / "../../docs/sheets.md")));
         std::pair<Bytes, std::string> out;
         bool here = false;
         for (std::string line; std::getline(in, line);) {
@@ -140,7 +144,7 @@ TEST_F(Described, WhereNothingCanBeDraftedWhatCanBeSeenIsShown) {
 }
 
 TEST_F(Described, APackerOfOnesOwnIsNamedWhereASheetWantsOne) {
-    const auto brass = std::filesystem::path(SKIVET_BIN) / "fair-brass";
+    const auto brass = std::filesystem::path(programs_folder) / "fair-brass";
     const auto horse = make_dds(Format::BC1, 32, 32);
     put_file(folder / "plain", horse);
     ASSERT_EQ(
@@ -199,8 +203,8 @@ method = "brass"
 TEST_F(Described, APaletteTextureIsEditedAndDelivered) {
     std::filesystem::create_directories(folder / "game");
     ASSERT_EQ(
-        run_program({"python3", std::string(SKIVET_LAYOUTS) + "/textures.py", "write", "badge", (folder / "game").string(), "5"}).code, 0);
-    put_file(folder / "project/sheets/badge.toml", get_file(std::filesystem::path(SKIVET_LAYOUTS) / "badge.toml"));
+        run_program({"python3", std::string(layouts_folder) + "/textures.py", "write", "badge", (folder / "game").string(), "5"}).code, 0);
+    put_file(folder / "project/sheets/badge.toml", get_file(std::filesystem::path(layouts_folder) / "badge.toml"));
     const auto archive = folder / "game/badge.zip";
     const auto before = get_file(archive);
     open({archive});
@@ -228,14 +232,14 @@ TEST_F(Described, APaletteTextureIsEditedAndDelivered) {
     models.delivery.deliver();
     ASSERT_TRUE(wait([&] { return piece().state == PieceState::delivered; }));
     ReadContext context;
-    ASSERT_TRUE(add_sheet(context, std::filesystem::path(SKIVET_LAYOUTS) / "badge.toml"));
+    ASSERT_TRUE(add_sheet(context, std::filesystem::path(layouts_folder) / "badge.toml"));
     const auto texture = open_texture_at(context, {archive, {"a/x.badge"}});
     ASSERT_TRUE(texture);
     const auto shown = *texture->decode(0);
     EXPECT_EQ(shown.at(3, 2), green);
     EXPECT_EQ(shown.at(4, 2), red) << "the nearest of the four colors";
     std::filesystem::create_directories(folder / "out");
-    EXPECT_EQ(run_program({"python3", std::string(SKIVET_LAYOUTS) + "/textures.py", "read", "badge", (folder / "game").string(),
+    EXPECT_EQ(run_program({"python3", std::string(layouts_folder) + "/textures.py", "read", "badge", (folder / "game").string(),
                            (folder / "out").string()})
                   .code,
               0)

@@ -1,13 +1,17 @@
 // What makes it a desktop program: long work in one place, what the desktop is told, how things are left and found again, textures that are
 // dragged and copied, the first hints, the guide, and what assistive programs see.
+#include <gtest/gtest.h>
 #include <sys/wait.h>
+#include <filesystem>
 #include <QAccessible>
 #include <QClipboard>
 #include <QListWidget>
 #include <QProgressBar>
 #include <QSplitter>
 #include <QTextBrowser>
+#include <string>
 #include <thread>
+#include <vector>
 
 #include "app/crash_report.h"
 #include "app/guide_window.h"

@@ -1,7 +1,10 @@
 // From a game's folder to the sources, in the real window.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <QPushButton>
+#include <string>
+#include <vector>
 
 #include "app/workshop/found_window.h"
 #include "support/pictures.h"

@@ -1,9 +1,16 @@
 // The models without a window: what the pages rely on.
 #include <gtest/gtest.h>
 
+#include <sys/resource.h>
+#include <unistd.h>
+#include <filesystem>
+#include <fstream>
 #include <QSignalSpy>
 #include <QtTest>
+#include <string>
+#include <vector>
 
+#include "app/models/folder_watch.h"
 #include "app/models/models.h"
 #include "support/pictures.h"
 #include "texture/png.h"
@@ -200,6 +207,76 @@ TEST_F(ModelsTest, ADamagedProjectIsNotOverwritten) {
     models->store.open({folder / "project", {}, {zip}, {}});
     ASSERT_TRUE(wait([&] { return notice.size() == 1 && !models->jobs.busy(); }));
     EXPECT_EQ(as_text(get_file(folder / "project/project.json")), "not json");
+}
+
+TEST_F(ModelsTest, WhatIsOnTheBenchIsKnownToTheCatalogAsItChanges) {
+    EXPECT_FALSE(models->catalog.state_of(0));
+    take_all();
+    EXPECT_EQ(models->catalog.state_of(0), std::optional(PieceState::out));
+    paint(0, {200, 20, 20, 255});
+    EXPECT_EQ(models->catalog.state_of(0), std::optional(PieceState::changed));
+    models->bench.put_away(models->bench.pieces()[0].id);
+    EXPECT_FALSE(models->catalog.state_of(0));
+    EXPECT_TRUE(models->catalog.state_of(1));
+    models->store.undo();
+    EXPECT_TRUE(models->catalog.state_of(0));
+}
+
+TEST(FolderWatchTest, TellsWhatIsWrittenMadeRenamedAndRemoved) {
+    TempFolder folder;
+    const auto work = folder / "work", other = folder / "other";
+    std::filesystem::create_directories(work);
+    std::filesystem::create_directories(other);
+    put_file(work / "a.png", random_bytes(100, 1));
+    put_file(other / "b.png", random_bytes(100, 2));
+    FolderWatch watch;
+    QSignalSpy changed(&watch, &FolderWatch::changed), began(&watch, &FolderWatch::began);
+    watch.set({work.string()});
+    EXPECT_EQ(began.size(), 1);
+    watch.set({work.string()});
+    EXPECT_EQ(began.size(), 1) << "it was watched";
+    const auto told = [&](const std::function<void()>& what) {
+        changed.clear();
+        what();
+        return QTest::qWaitFor([&] { return !changed.isEmpty(); }, 1500);
+    };
+    const auto write_in_place = [](const std::filesystem::path& file) {
+        std::fstream(file, std::ios::binary | std::ios::in | std::ios::out) << "x";
+    };
+    EXPECT_TRUE(told([&] { write_in_place(work / "a.png"); }));
+    for (int twice = 0; twice < 2; ++twice) {
+        // As programs save that want the old file whole until the new one is.
+        EXPECT_TRUE(told([&] { put_file(work / "a.tmp", random_bytes(90, 3)); }));
+        EXPECT_TRUE(told([&] { std::filesystem::rename(work / "a.tmp", work / "a.png"); }));
+        EXPECT_TRUE(told([&] { write_in_place(work / "a.png"); })) << "the new one";
+    }
+    EXPECT_TRUE(told([&] { std::filesystem::remove(work / "a.png"); }));
+    EXPECT_FALSE(told([&] { write_in_place(other / "b.png"); })) << "not asked for";
+    watch.set({other.string()});
+    EXPECT_TRUE(told([&] { write_in_place(other / "b.png"); }));
+    EXPECT_FALSE(told([&] { put_file(work / "c.png", random_bytes(90, 4)); })) << "not any more";
+    // A folder that goes and comes back is looked at now and then, and watched again.
+    std::filesystem::remove_all(other);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return changed.size() > 1; }, 5000));
+    std::filesystem::create_directories(other);
+    put_file(other / "b.png", random_bytes(100, 2));
+    changed.clear();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !changed.isEmpty(); }, 5000));
+    watch.set({other.string()});
+    EXPECT_TRUE(told([&] { write_in_place(other / "b.png"); }));
+    EXPECT_FALSE(told([] {})) << "nothing is looked at now and then any more";
+}
+
+TEST(JobsTest, WorkStandsBackBehindTheWindow) {
+    Jobs jobs;
+    QObject asker;
+    const auto nice_of_thread = [] { return ::getpriority(PRIO_PROCESS, static_cast<id_t>(::gettid())); };
+    const int here = nice_of_thread();
+    std::optional<int> there;
+    jobs.run(&asker, {}, nice_of_thread, [&](int nice) { there = nice; });
+    ASSERT_TRUE(QTest::qWaitFor([&] { return there.has_value(); }, 5000));
+    EXPECT_GT(*there, here);
+    EXPECT_EQ(nice_of_thread(), here);
 }
 
 TEST(JobsTest, MemoryThatIsRefusedEndsAJobAndNotTheProcess) {

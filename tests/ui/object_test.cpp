@@ -1,6 +1,10 @@
 // Textures on their objects: the horse of the fairground, by mouse and keys.
+#include <gtest/gtest.h>
+#include <filesystem>
 #include <QComboBox>
 #include <QPushButton>
+#include <string>
+#include <vector>
 
 #include "app/pages/catalog_page.h"
 #include "app/pages/delivery_page.h"
@@ -10,6 +14,7 @@
 #include "app/workshop/frame_window.h"
 #include "app/workshop/try_on_window.h"
 #include "base/file_write.h"
+#include "support/places.h"
 #include "ui/trip.h"
 
 using namespace skivet;
@@ -405,7 +410,7 @@ struct ByFrame : OnTheObject {
         return frame;
     }
     void record(const std::string& name) {
-        ASSERT_EQ(run_program({SKIVET_BIN "/fair-stall", game.string(), "--frame", (game / "frames" / name).string()}).code, 0);
+        ASSERT_EQ(run_program({our_program("fair-stall"), game.string(), "--frame", (game / "frames" / name).string()}).code, 0);
     }
     /// Whether all textures of the thing were looked for.
     bool all_found() {

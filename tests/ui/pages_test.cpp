@@ -3,10 +3,12 @@
 
 #include <QTableView>
 
+#include <filesystem>
 #include <QDialog>
 #include <QDropEvent>
 #include <QMimeData>
 #include <QtTest>
+#include <string>
 
 #include "app/pages/catalog_page.h"
 #include "app/pages/delivery_page.h"

@@ -1,13 +1,18 @@
 // Parcels in the window: put in, where two meet, taken out, made; by keyboard and mouse.
+#include <gtest/gtest.h>
+#include <filesystem>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
+#include <string>
+#include <vector>
 
 #include "app/pages/delivery_page.h"
 #include "app/pages/sources_page.h"
 #include "app/workshop/parcels_window.h"
 #include "app/workshop/update_window.h"
 #include "base/hash.h"
+#include "support/places.h"
 #include "ui/trip.h"
 
 using namespace skivet;
@@ -20,7 +25,7 @@ struct ParcelPages : Trip {
     /// What somebody else made of the same game: a filled square in a texture.
     std::filesystem::path parcel_of(const std::string& title, const std::string& entry, std::uint32_t at, Texel color) {
         const auto other = folder / ("of " + title), copy = folder / ("game of " + title);
-        std::filesystem::copy(SKIVET_FAIRGROUND, copy, std::filesystem::copy_options::recursive);
+        std::filesystem::copy(fairground_folder, copy, std::filesystem::copy_options::recursive);
         const auto file = folder / (title + ".parcel");
         EXPECT_EQ(run_cli({"project", "new", other.string(), (copy / "midway.zip").string()}).code, 0);
         const auto taken = run_cli({"project", "take", other.string(), (copy / "midway.zip").string() + "::" + entry});
@@ -182,7 +187,7 @@ TEST_F(ParcelPages, AnUpdateOfTheGameIsNoticedAndOneButtonPutsEverythingInAgain)
 
     // Another program updates the game while the window is in the background.
     const auto two = folder / "two";
-    ASSERT_EQ(run_program({SKIVET_BIN "/fair-press", two.string(), "--update", "2"}).code, 0);
+    ASSERT_EQ(run_program({our_program("fair-press"), two.string(), "--update", "2"}).code, 0);
     for (const auto& item : std::filesystem::directory_iterator(two))
         if (item.is_regular_file()) {
             std::filesystem::remove(game / item.path().filename());

@@ -5,10 +5,15 @@
 #include <QStackedWidget>
 
 #include <fmt/format.h>
+#include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
 #include <thread>
+#include <vector>
 
 #include "app/pages/delivery_page.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "texture/png.h"
 #include "tour/tour.h"
@@ -210,8 +215,8 @@ TEST_F(SafetyUi, TheTourEndsWherePeopleHaveTheirOwnProject) {
 
 TEST(StartUp, HelpAndVersionNeedNoDisplay) {
     for (const char* option : {"--help", "--version"}) {
-        const auto ran = run_program(
-            {"env", "-u", "DISPLAY", "-u", "WAYLAND_DISPLAY", "-u", "QT_QPA_PLATFORM", std::string(SKIVET_BIN) + "/skivet", option});
+        const auto ran =
+            run_program({"env", "-u", "DISPLAY", "-u", "WAYLAND_DISPLAY", "-u", "QT_QPA_PLATFORM", our_program("skivet"), option});
         EXPECT_EQ(ran.code, 0) << ran.output;
         EXPECT_FALSE(ran.output.empty());
     }

@@ -1,10 +1,13 @@
 // Versions of the game as they were shipped: recorded, an update seen against it, compared with, forgotten.
+#include <gtest/gtest.h>
+#include <filesystem>
 #include <QLineEdit>
 #include <QPushButton>
 
 #include "app/pages/sources_page.h"
 #include "app/widgets/card_rows.h"
 #include "app/workshop/shipped_window.h"
+#include "support/places.h"
 #include "ui/trip.h"
 
 using namespace skivet;
@@ -48,7 +51,7 @@ TEST_F(Shipping, AVersionIsRecordedAndAnUpdateIsSeenAgainstIt) {
     EXPECT_TRUE(shipped->versions()->model()->index(0, 0).data(CardUnder).toString().contains("as installed now"));
 
     const auto two = folder / "two";
-    ASSERT_EQ(run_program({SKIVET_BIN "/fair-press", two.string(), "--update", "2"}).code, 0);
+    ASSERT_EQ(run_program({our_program("fair-press"), two.string(), "--update", "2"}).code, 0);
     models.update.look_if_changed();  // as the window does when it comes to the front
     ASSERT_TRUE(looked_at());
     for (const auto& item : std::filesystem::directory_iterator(two))

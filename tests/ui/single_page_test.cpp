@@ -5,6 +5,7 @@
 #include <QPushButton>
 #include <QSignalSpy>
 #include <QtTest>
+#include <vector>
 
 #include "app/pages/bench_page.h"
 #include "app/pages/catalog_page.h"

@@ -2,6 +2,7 @@
 #include <gtest/gtest.h>
 
 #include <sys/stat.h>
+#include <filesystem>
 #include <QApplication>
 #include <QCheckBox>
 #include <QComboBox>
@@ -11,6 +12,8 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QtTest>
+#include <string>
+#include <vector>
 
 #include "support/pictures.h"
 #include "support/run_program.h"

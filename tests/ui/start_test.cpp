@@ -19,7 +19,9 @@
 #include "support/temp_folder.h"
 
 #include <gtest/gtest.h>
+#include <filesystem>
 #include <QtTest>
+#include <vector>
 
 using namespace skivet;
 using namespace skivet::app;

@@ -1,9 +1,13 @@
 // Taking textures out with what belongs to them, and what goes with a piece, by keyboard and mouse.
+#include <gtest/gtest.h>
+#include <filesystem>
 #include <QCheckBox>
 #include <QComboBox>
 #include <QInputDialog>
 #include <QListWidget>
 #include <QPushButton>
+#include <string>
+#include <vector>
 
 #include "app/pages/bench_page.h"
 #include "app/pages/catalog_page.h"

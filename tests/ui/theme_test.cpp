@@ -10,6 +10,7 @@
 #include <QPushButton>
 #include <QRadioButton>
 #include <QTableWidget>
+#include <vector>
 
 #include "app/models/preferences.h"
 #include "app/settings_pages.h"

@@ -7,6 +7,7 @@
 
 #include "app/models/models.h"
 #include "app/workspace.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "support/temp_folder.h"
 #include "texture/png.h"
@@ -24,9 +25,9 @@ struct Trip : testing::Test {
     void SetUp() override {
         qputenv("XDG_DATA_HOME", (folder / "data").c_str());  // nothing of the person's own is read or written
         game = folder / "Brindle Fair";
-        std::filesystem::copy(SKIVET_FAIRGROUND, game, std::filesystem::copy_options::recursive);
+        std::filesystem::copy(skivet::test::fairground_folder, game, std::filesystem::copy_options::recursive);
         window = std::make_unique<Workspace>(models);
-        models.store.open({folder / "project", game, {}, {SKIVET_BIN "/fair-stall", game.string()}});
+        models.store.open({folder / "project", game, {}, {skivet::test::our_program("fair-stall"), game.string()}});
         window->show();
         ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
         window->activateWindow();  // under Xvfb there is no window manager that would give it the focus
@@ -43,7 +44,7 @@ struct Trip : testing::Test {
         QTest::keyClick(target, key, modifiers);
     }
     Image game_picture() {
-        const auto ran = run_program({SKIVET_BIN "/fair-stall", game.string(), "--shot", (folder / "shot.png").string()});
+        const auto ran = run_program({skivet::test::our_program("fair-stall"), game.string(), "--shot", (folder / "shot.png").string()});
         EXPECT_EQ(ran.code, 0) << ran.output;
         return *read_png(get_file(folder / "shot.png"), ReadLimits{});
     }

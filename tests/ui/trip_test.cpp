@@ -1,9 +1,12 @@
 // The whole trip in the real window, driven by keys and mouse: sources, catalog, bench, fitting, delivery, the game, and back.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <QFileDialog>
 #include <QSignalSpy>
 #include <QtTest>
+#include <string>
+#include <vector>
 
 #include "app/models/models.h"
 #include "app/pages/bench_page.h"

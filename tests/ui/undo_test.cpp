@@ -1,9 +1,13 @@
 // Ctrl+Z and Ctrl+Shift+Z on what changes the project, and the command finder.
+#include <gtest/gtest.h>
+#include <filesystem>
 #include <QApplication>
 #include <QClipboard>
 #include <QDialog>
 #include <QLineEdit>
 #include <QListWidget>
+#include <string>
+#include <vector>
 
 #include "app/models/preferences.h"
 #include "app/widgets/button.h"

@@ -1,5 +1,7 @@
 // Other ways than into the archives, and the game beside: where a card is is said in the settings, its files are the game's, and a
 // texture changes in the running game.
+#include <gtest/gtest.h>
+#include <filesystem>
 #include <fstream>
 #include <QComboBox>
 #include <QLineEdit>
@@ -8,6 +10,7 @@
 
 #include "app/pages/delivery_page.h"
 #include "base/hash.h"
+#include "support/places.h"
 #include "ui/trip.h"
 
 using namespace skivet;
@@ -65,7 +68,7 @@ TEST_F(WaysPage, ACardIsNamedInTheSettingsAndGetsTheGamesFile) {
     EXPECT_EQ(hash_of_file(game / "midway.zip"), before);
     const auto shot = [&] {
         const auto ran =
-            run_program({SKIVET_BIN "/fair-stall", game.string(), "--card", card.string(), "--shot", (folder / "shot.png").string()});
+            run_program({our_program("fair-stall"), game.string(), "--card", card.string(), "--shot", (folder / "shot.png").string()});
         EXPECT_EQ(ran.code, 0) << ran.output;
         return *read_png(get_file(folder / "shot.png"), ReadLimits{});
     };

@@ -1,9 +1,11 @@
 // Widgets and models on their own.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <QAbstractItemModelTester>
 #include <QSignalSpy>
 #include <QtTest>
+#include <vector>
 
 #include "app/models/entry_table.h"
 #include "app/models/fit_pictures.h"
@@ -32,14 +34,11 @@ QImage drawn(PieceState state) {
     return image;
 }
 
-std::shared_ptr<CatalogSnapshot> stock_of(const std::filesystem::path& zip) {
-    auto snapshot = std::make_shared<CatalogSnapshot>();
-    const ReadContext context;
-    snapshot->sources = open_sources(context, std::vector<std::filesystem::path>{zip});
+std::shared_ptr<const CatalogSnapshot> stock_of(const std::filesystem::path& zip) {
+    AnalysisContext analysis;
+    analysis.project.sources = {zip};
     Progress progress;
-    snapshot->catalog = *build_catalog(context, snapshot->sources, progress);
-    snapshot->segments.push_back(snapshot->sources[0].container->segments());
-    return snapshot;
+    return (*read_sources(ReadContext(), analysis, **IndexStore::open({}), progress))->snapshot;
 }
 
 }  // namespace

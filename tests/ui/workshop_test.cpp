@@ -3,12 +3,14 @@
 
 #include <QTableView>
 
+#include <filesystem>
 #include <QApplication>
 #include <QListView>
 #include <QListWidget>
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QtTest>
+#include <string>
 
 #include "app/workshop/raw_lens.h"
 #include "app/workshop/sheet_workshop.h"
@@ -17,6 +19,7 @@
 #include "codec/codec.h"
 #include "support/headerless.h"
 #include "support/pictures.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "ui/window_test.h"
 
@@ -61,7 +64,7 @@ struct Workshops : WindowTest {
     void write_layout(const std::string& name) {
         std::filesystem::create_directories(folder / "game");
         const auto ran =
-            run_program({"python3", std::string(SKIVET_LAYOUTS) + "/layouts.py", "write", name, (folder / "game").string(), "7"});
+            run_program({"python3", std::string(layouts_folder) + "/layouts.py", "write", name, (folder / "game").string(), "7"});
         ASSERT_EQ(ran.code, 0) << ran.output;
     }
 };
@@ -185,7 +188,7 @@ TEST_F(Workshops, NothingFoundSaysWhatElseCanBeDone) {
 TEST_F(Workshops, NamesOfHashedEntriesAreFoundInOtherFiles) {
     write_layout("cipher");
     std::filesystem::create_directories(folder / "project/sheets");
-    std::filesystem::copy_file(std::filesystem::path(SKIVET_LAYOUTS) / "cipher.toml", folder / "project/sheets/cipher.toml");
+    std::filesystem::copy_file(std::filesystem::path(layouts_folder) / "cipher.toml", folder / "project/sheets/cipher.toml");
     std::filesystem::copy_file(folder / "game/cipher.paths", folder / "project/sheets/cipher.paths");
     const std::string notes = "material swing { picture = \"rides\\Swing.dds\"; tint = 3 }\n";
     put_file(folder / "loose/notes.mat", as_bytes(notes));

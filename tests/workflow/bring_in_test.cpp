@@ -1,6 +1,9 @@
 #include "workflow/bring_in.h"
 
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "base/file_write.h"
 #include "pixel/mips.h"

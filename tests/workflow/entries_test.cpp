@@ -1,5 +1,8 @@
 // Variants, and entries that get other names or go: taken, planned, delivered, undone.
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "container/texture_files.h"

@@ -1,7 +1,11 @@
 // The list of projects, what a card says of one, projects for files in passing, and the settings of the program.
 #include "workflow/games.h"
 
+#include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
 #include <thread>
+#include <vector>
 
 #include "base/file_write.h"
 #include "workflow/pieces.h"

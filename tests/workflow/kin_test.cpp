@@ -1,6 +1,9 @@
 #include "workflow/kin.h"
 
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "base/file_write.h"
 #include "codec/paint_form.h"

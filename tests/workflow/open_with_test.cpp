@@ -1,6 +1,8 @@
 #include "workflow/open_with.h"
 
 #include <gtest/gtest.h>
+#include <string>
+#include <vector>
 
 #include "support/temp_folder.h"
 

@@ -2,7 +2,11 @@
 // alone, whatever the kind of archive and the format; and with none left the original's bytes.
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
+#include <filesystem>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "base/file_write.h"
 #include "base/hash.h"
@@ -12,6 +16,7 @@
 #include "container/texture_files.h"
 #include "support/archives.h"
 #include "support/faulty_files.h"
+#include "support/places.h"
 #include "support/run_program.h"
 #include "workflow/opening.h"
 #include "workflow/parcels.h"
@@ -145,7 +150,7 @@ struct ParcelOrders : testing::TestWithParam<std::tuple<Kind, Format>> {
     [[nodiscard]] const Kind& kind() const { return std::get<0>(GetParam()); }
     void SetUp() override {
         if (kind().sheets) {
-            ASSERT_TRUE(add_sheets_in(context, SKIVET_SHEETS).empty());
+            ASSERT_TRUE(add_sheets_in(context, sheets_folder).empty());
             auto ring = std::make_shared<KeyRing>();
             ring->add(*parse_key("cashbox=000102030405060708090a0b0c0d0e0f"));
             context.keys = ring;

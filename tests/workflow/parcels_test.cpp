@@ -1,5 +1,8 @@
 // Parcels of a project: made of the bench, put into an installation, beside one's own work, on another version of the game.
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "base/hash.h"
 #include "container/texture_files.h"

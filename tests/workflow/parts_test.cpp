@@ -1,5 +1,8 @@
 // Cubemaps as six files, arrays as numbered ones.
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "bench/cube.h"
 #include "support/pictures.h"

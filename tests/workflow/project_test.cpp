@@ -1,6 +1,10 @@
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
 #include <unistd.h>
+#include <algorithm>
+#include <filesystem>
+#include <string>
 
 #include "base/file_write.h"
 #include "support/pictures.h"
@@ -9,6 +13,7 @@
 #include "texture/tga.h"
 #include "texture/tiff.h"
 #include "workflow/pieces.h"
+#include "workflow/steps.h"
 
 using namespace skivet;
 using namespace skivet::test;
@@ -118,6 +123,36 @@ TEST_F(Bench, ADamagedProjectFileSaysSo) {
     ASSERT_FALSE(back);
     EXPECT_NE(back.error().message().find("project.json"), std::string::npos);
     EXPECT_NE(back.error().message().find("Move the file away"), std::string::npos);
+}
+
+TEST_F(Bench, PiecesAreFoundByIdAndByAddressWhateverOrderTheFileHas) {
+    for (const auto* inner : {"a/horse.dds", "a/horse.bin", "../../climb.dds"})
+        ASSERT_TRUE(project.add(*take_piece(context, project, {folder / "game.zip", {inner}}, ExportAs::png, 1)));
+    EXPECT_FALSE(project.add(project.pieces[1])) << "it is there";
+    std::reverse(project.pieces.begin(), project.pieces.end());  // by hand, say
+    ASSERT_TRUE(save_project(project));
+    const auto again = *open_project(project.folder);
+    const PiecesByAddress by_address(again);
+    for (const auto& piece : project.pieces) {
+        ASSERT_TRUE(again.piece(piece.id)) << piece.id;
+        EXPECT_TRUE(again.piece(piece.id)->address == piece.address);
+        EXPECT_EQ(by_address.find(piece.address), std::optional(piece.id));
+        EXPECT_EQ(again.piece_of(piece.address), again.piece(piece.id));
+    }
+    EXPECT_FALSE(again.piece(99));
+    EXPECT_FALSE(by_address.find({folder / "game.zip", {"a/other.dds"}}));
+    EXPECT_FALSE(by_address.find({folder / "other.zip", {"a/horse.dds"}}));
+}
+
+TEST_F(Bench, APieceThatComesBackStandsWhereItStood) {
+    for (const auto* inner : {"a/horse.dds", "a/horse.bin", "../../climb.dds"})
+        ASSERT_TRUE(project.add(*take_piece(context, project, {folder / "game.zip", {inner}}, ExportAs::png, 1)));
+    const auto before = project;
+    ASSERT_TRUE(project.put_away(before.pieces[1].id));
+    const auto after = project;
+    make_step(project, after, before);
+    ASSERT_EQ(project.pieces.size(), 3u);
+    for (std::size_t i = 0; i < 3; ++i) EXPECT_EQ(project.pieces[i].id, before.pieces[i].id);
 }
 
 TEST(Projects, OneProjectHasOneWriter) {

@@ -6,6 +6,9 @@
 #include <fcntl.h>
 #include <sys/stat.h>
 #include <unistd.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "base/file_write.h"
 #include "bench/open_raster.h"

@@ -1,7 +1,11 @@
 // Undo and redo of what a person decides, in a project that goes on by itself meanwhile.
 #include "workflow/steps.h"
 
+#include <gtest/gtest.h>
+#include <filesystem>
 #include <random>
+#include <string>
+#include <vector>
 
 #include "workflow/pieces.h"
 #include "workflow/sources.h"

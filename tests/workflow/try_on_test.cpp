@@ -1,4 +1,9 @@
 // Which meshes a texture may lie on, what lies on which part, and pictures as maps.
+#include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
+
 #include "workflow/try_on.h"
 
 #include "support/archives.h"

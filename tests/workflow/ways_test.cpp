@@ -1,5 +1,8 @@
 // Deliveries to other places than the archives themselves: loose files by a layout, patch archives in the game's list, a card.
 #include <gtest/gtest.h>
+#include <filesystem>
+#include <string>
+#include <vector>
 
 #include "workflow/places.h"
 #include "workflow/workflow_fixture.h"
