@@ -1,7 +1,13 @@
 // Scrolls a contact sheet of real textures from end to end in the real window and says how long the slowest frame and the longest stall of
 // the window's thread were, and how much memory it took; with pieces, those are taken to the bench and shown there first.
 //   skivet_scroll [TEXTURES [PIECES]]     (default 100000 0)
+// With SKIVET_STALLS=1 it says what the window's thread did 40 ms after its last pulse.
 // Run it under Xvfb (or a display); SKIVET_BENCH_FOLDER keeps archive and project between runs, so that the second run opens what is known.
+#include <execinfo.h>
+#include <fmt/format.h>
+#include <pthread.h>
+#include <atomic>
+#include <csignal>
 #include <cstdio>
 #include <filesystem>
 #include <fstream>
@@ -9,6 +15,7 @@
 #include <QElapsedTimer>
 #include <QScrollBar>
 #include <QTimer>
+#include <thread>
 
 #include "app/models/models.h"
 #include "app/pages/catalog_page.h"
@@ -29,6 +36,56 @@ double resident_mb(const char* field) {
         if (line.rfind(field, 0) == 0) return std::atof(line.c_str() + std::string_view(field).size() + 1) / 1024;
     return 0;
 }
+
+/// Lets the window work for so many milliseconds.
+void rest(int ms) {
+    QEventLoop loop;
+    QTimer::singleShot(ms, &loop, &QEventLoop::quit);
+    loop.exec();
+}
+
+/// Looks from beside at what the window's thread does while its pulse is late, and says so at the end.
+class Watchman {
+public:
+    Watchman() : window_(::pthread_self()) {
+        (void)::backtrace(frames_.data(), 1);  // loads what it needs, which a signal's handler may not
+        std::signal(SIGUSR1, [](int) { count_ = ::backtrace(frames_.data(), int(frames_.size())); });
+        thread_ = std::thread([this] {
+            while (!over_) {
+                std::this_thread::sleep_for(std::chrono::milliseconds(5));
+                const auto late = now() - beat_;
+                if (late < 40'000'000 || seen_ == beat_) continue;
+                seen_ = beat_.load();
+                ::pthread_kill(window_, SIGUSR1);
+            }
+        });
+    }
+    ~Watchman() {
+        over_ = true;
+        thread_.join();
+    }
+    void pulse(const std::string& phase) {
+        if (const int count = std::exchange(count_, 0); count > 0) {
+            char** names = ::backtrace_symbols(frames_.data(), count);
+            std::string said = fmt::format("{} ms while {}:", (now() - beat_) / 1'000'000, phase);
+            for (int i = 2; i < count; ++i) said += fmt::format("\n    {}", names[i]);
+            said_.push_back(std::move(said));
+            std::free(names);
+        }
+        beat_ = now();
+    }
+    [[nodiscard]] const std::vector<std::string>& said() const { return said_; }
+
+private:
+    static std::int64_t now() { return std::chrono::steady_clock::now().time_since_epoch().count(); }
+    inline static std::array<void*, 60> frames_;
+    inline static volatile int count_ = 0;
+    pthread_t window_;
+    std::thread thread_;
+    std::atomic<std::int64_t> beat_ = now(), seen_ = 0;
+    std::atomic<bool> over_ = false;
+    std::vector<std::string> said_;
+};
 
 }  // namespace
 
@@ -52,6 +109,8 @@ int main(int argc, char** argv) {
     Workspace window(models);
     window.resize(1280, 800);
     window.show();
+    // The window itself is made once, whatever it shows.
+    rest(1000);
     QElapsedTimer clock;
     clock.start();
     models.store.open({folder / "project", {}, {archive}, {}});
@@ -63,16 +122,19 @@ int main(int argc, char** argv) {
     double longest = 0;
     std::string phase = "opening";
     std::map<std::string, double> stalls;
+    std::unique_ptr<Watchman> watchman;
+    if (std::getenv("SKIVET_STALLS")) watchman = std::make_unique<Watchman>();
     QTimer pulse;
     pulse.setTimerType(Qt::PreciseTimer);
     QObject::connect(&pulse, &QTimer::timeout, [&] {
         longest = double(beat.nsecsElapsed()) / 1e6 - 5;
         stalls[phase] = std::max(stalls[phase], longest);
+        if (watchman) watchman->pulse(phase);
         beat.restart();
     });
     pulse.start(5);
     const auto spin = [&](const std::function<bool()>& until) {
-        while (!until()) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
+        while (!until()) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents);  // the pulse ends each wait
     };
     spin([&] {
         if (shown_at == 0 && page->model()->rowCount() > 0) shown_at = double(clock.elapsed()) / 1000;
@@ -96,9 +158,7 @@ int main(int argc, char** argv) {
         for (const auto to : {PageId::bench, PageId::catalog}) {
             phase = to == PageId::bench ? "going to the bench" : "going to the catalog";
             window.go_to(to);
-            QElapsedTimer wait;
-            wait.start();
-            while (wait.elapsed() < 1500) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 20);
+            rest(1500);
         }
     }
     auto* bar = page->contact_sheet()->verticalScrollBar();
@@ -124,13 +184,13 @@ int main(int argc, char** argv) {
     phase = "typing";
     for (const char letter : {'t', 'e', 'x', '_', '9'}) {
         page->search()->insert(QString(QLatin1Char(letter)));
-        QElapsedTimer wait;
-        wait.start();
-        while (wait.elapsed() < 150) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 20);
+        rest(150);
     }
     for (const auto& [name, ms] : stalls) std::printf("longest stall while %s: %.1f ms\n", name.c_str(), ms);
     std::printf("memory: %.0f MB resident, %.0f MB at most, of which anonymous %.0f MB\n", resident_mb("VmRSS:"), resident_mb("VmHWM:"),
                 resident_mb("RssAnon:"));
+    if (watchman)
+        for (const auto& said : watchman->said()) std::printf("%s\n", said.c_str());
     models.jobs.finish();
     return 0;
 }

@@ -195,9 +195,11 @@ Result<BroughtFolder> match_folder(const AnalyzedCatalog& catalog, const Project
         for (const auto i : matches)
             if (matches.size() > 1 && out.matches[i].doubt.empty())
                 out.matches[i].doubt = phrase("{} files are for this texture", matches.size());
+    const PiecesByAddress on_bench(project);
     for (auto& match : out.matches) {
         const auto& item = catalog.snapshot->catalog.items[match.item];
-        const auto* piece = project.piece_of(address_of(catalog.snapshot->sources[item.source], item));
+        const auto id = on_bench.find(address_of(catalog.snapshot->sources[item.source], item));
+        const auto* piece = id ? project.piece(*id) : nullptr;
         if (match.doubt.empty() && piece && piece->is_saved()) match.doubt = "an edit of it is on the bench, and would become a version";
     }
     std::stable_partition(out.matches.begin(), out.matches.end(), [](const BroughtMatch& m) { return !m.doubt.empty(); });

@@ -13,13 +13,28 @@ using Clock = std::chrono::steady_clock;
 
 namespace {
 
-void count_textures(CatalogSnapshot& snapshot) {
+void count_items(CatalogSnapshot& snapshot) {
     snapshot.texture_counts.assign(snapshot.sources.size(), 0);
-    for (const auto& item : snapshot.catalog.items) snapshot.texture_counts[item.source] += item.is_texture();
+    snapshot.textures = 0;
+    snapshot.items_of.assign(snapshot.sources.size(), {});
+    const auto& items = snapshot.catalog.items;
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        const bool texture = items[i].is_texture();
+        snapshot.texture_counts[items[i].source] += texture;
+        snapshot.textures += texture && items[i].effective;
+        auto& its = snapshot.items_of[items[i].source];
+        const bool own = items[i].inner.size() == 1;
+        its.entries.push_back(own ? static_cast<std::int32_t>(its.places.size()) : -1);
+        if (own) {
+            its.places.push_back(static_cast<std::uint32_t>(its.items.size()));
+            its.entry_is_texture.push_back(texture);
+        }
+        its.items.push_back(static_cast<std::uint32_t>(i));
+    }
 }
 
 void add_facts(const ReadContext& context, const Project& project, CatalogSnapshot& snapshot) {
-    count_textures(snapshot);
+    count_items(snapshot);
     for (const auto& source : snapshot.sources) {
         snapshot.segments.push_back(source.container ? source.container->segments() : std::vector<Segment>());
         snapshot.facts.push_back(project.setting(source.path).off ? SourceFacts{} : facts_of(context, source));
@@ -28,7 +43,7 @@ void add_facts(const ReadContext& context, const Project& project, CatalogSnapsh
 
 /// Placeholder values for a snapshot whose sources are not open yet.
 void add_plain_facts(CatalogSnapshot& snapshot) {
-    count_textures(snapshot);
+    count_items(snapshot);
     snapshot.segments.assign(snapshot.sources.size(), {});
     snapshot.facts.assign(snapshot.sources.size(), {});
 }

@@ -13,12 +13,22 @@
 
 namespace skivet {
 
+/// The items of one source, and which entries of its own container they are; counted beside the window, which has no time for all items.
+struct SourceItems {
+    std::vector<std::uint32_t> items;    ///< numbers of the catalog's items, in their order
+    std::vector<std::int32_t> entries;   ///< for each of them the entry; -1: it is inside an archive in the source
+    std::vector<std::uint32_t> places;   ///< for each entry the place of its item in `items`
+    std::vector<bool> entry_is_texture;  ///< by entry
+};
+
 /// The open sources and what is in them.
 struct CatalogSnapshot {
     std::vector<Source> sources;
     Catalog catalog;
     std::vector<std::vector<Segment>> segments;       ///< one list per source, for the byte map
     std::vector<std::size_t> texture_counts;          ///< one per source
+    std::size_t textures = 0;                         ///< that the game loads
+    std::vector<SourceItems> items_of;                ///< one per source
     std::vector<SourceFacts> facts;                   ///< one per source
     std::map<std::filesystem::path, Shipped> became;  ///< by source: what became of it since the baseline
     bool whole = false;                               ///< everything was looked through; otherwise more is coming

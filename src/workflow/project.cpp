@@ -122,15 +122,27 @@ bool Piece::is_saved() const {
 std::string Piece::name() const { return fs::path(address.inner.back()).stem().string(); }
 
 const Piece* Project::piece(PieceId id) const {
-    const auto found = std::find_if(pieces.begin(), pieces.end(), [&](const Piece& p) { return p.id == id; });
-    return found == pieces.end() ? nullptr : &*found;
+    const auto found = std::lower_bound(pieces.begin(), pieces.end(), id, [](const Piece& p, PieceId wanted) { return p.id < wanted; });
+    return found == pieces.end() || found->id != id ? nullptr : &*found;
 }
 
 Piece* Project::piece(PieceId id) { return const_cast<Piece*>(std::as_const(*this).piece(id)); }
 
 const Piece* Project::piece_of(const Address& address) const {
-    const auto found = std::find_if(pieces.begin(), pieces.end(), [&](const Piece& p) { return p.address == address; });
+    // Paths are compared part by part, which takes long.
+    const auto found = std::find_if(pieces.begin(), pieces.end(),
+                                    [&](const Piece& p) { return p.address.inner == address.inner && p.address.source == address.source; });
     return found == pieces.end() ? nullptr : &*found;
+}
+
+PiecesByAddress::PiecesByAddress(const Project& project) {
+    ids_.reserve(project.pieces.size());
+    for (const auto& piece : project.pieces) ids_.emplace(piece.address.text(), piece.id);
+}
+
+std::optional<PieceId> PiecesByAddress::find(const Address& address) const {
+    const auto found = ids_.find(address.text());
+    return found == ids_.end() ? std::nullopt : std::optional(found->second);
 }
 
 Piece* Project::add(Piece piece) {
@@ -296,6 +308,7 @@ Result<Project> open_project(const fs::path& folder) {
         std::set<PieceId> given = {0};
         for (auto& piece : out.pieces)
             if (!given.insert(piece.id).second) piece.id = out.next_piece++;
+        std::stable_sort(out.pieces.begin(), out.pieces.end(), [](const Piece& a, const Piece& b) { return a.id < b.id; });
     } catch (const nlohmann::json::parse_error& error) {
         return fail(Error{ErrorCode::damaged,
                           "the file is damaged and cannot be read as a project",

@@ -14,6 +14,7 @@
 //   sheets/        sheets drafted or written for this game
 //   keys           the key ring, readable by its owner only
 #include <map>
+#include <unordered_map>
 
 #include "base/file_lock.h"
 #include "base/hash.h"
@@ -157,7 +158,7 @@ struct Project {
     std::vector<RoleChoice> roles;
     std::vector<HabitChoice> habits;
     std::vector<KeptSearch> searches;
-    std::vector<Piece> pieces;         ///< in the order they were taken
+    std::vector<Piece> pieces;         ///< in the order they were taken, which is that of their ids
     StackState stack_state;            ///< parcels that are installed, and one's own deliveries
     std::vector<EntryChange> changes;  ///< that wait for a delivery into the archives; no two of one entry
     PieceId next_piece = 1;            ///< the id of the next one that is taken
@@ -181,7 +182,7 @@ struct Project {
     /// Null when it has been put away.
     [[nodiscard]] const Piece* piece(PieceId id) const;
     [[nodiscard]] Piece* piece(PieceId id);
-    /// The piece taken from there, or null.
+    /// The piece taken from there, or null. For many questions see PiecesByAddress.
     [[nodiscard]] const Piece* piece_of(const Address& address) const;
     /// Takes a piece in and gives it an id; null, and nothing is changed, when one of the same address is there.
     Piece* add(Piece piece);
@@ -205,6 +206,16 @@ struct Project {
     }
     [[nodiscard]] std::filesystem::path keys() const { return folder / "keys"; }
     [[nodiscard]] std::filesystem::path original_of(const Piece& piece) const { return folder / "originals" / piece.original_hash; }
+};
+
+/// Which piece is taken from where, for many questions between two changes of a project.
+class PiecesByAddress {
+public:
+    explicit PiecesByAddress(const Project& project);
+    [[nodiscard]] std::optional<PieceId> find(const Address& address) const;
+
+private:
+    std::unordered_map<std::string, PieceId> ids_;
 };
 
 /// Reads project.json; a folder without one gives an empty project there. Error `damaged` names the file.

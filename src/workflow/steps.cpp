@@ -88,8 +88,9 @@ StepEffect make_step(Project& project, const Project& from, const Project& to) {
             project.put_away(id);
         } else if (!mine) {
             if (project.piece_of(wanted->address)) continue;
-            const auto at = std::size_t(wanted - to.pieces.data());
-            project.pieces.insert(project.pieces.begin() + std::ptrdiff_t(std::min(at, project.pieces.size())), *wanted);
+            project.pieces.insert(
+                std::upper_bound(project.pieces.begin(), project.pieces.end(), id, [](PieceId its, const Piece& p) { return its < p.id; }),
+                *wanted);
             project.next_piece = std::max(project.next_piece, id + 1);
         } else {
             mine->touches = wanted->touches;

@@ -10,6 +10,7 @@
 #include "codec/paint_form.h"
 #include "container/texture_files.h"
 #include "workflow/open_with.h"
+#include "workflow/pieces.h"
 
 namespace skivet::app {
 
@@ -28,8 +29,8 @@ BenchModel::BenchModel(ProjectStore& store, QObject* parent)
     settle_.setSingleShot(true);
     settle_.setInterval(30);
     connect(&settle_, &QTimer::timeout, this, &BenchModel::look);
-    connect(&watcher_, &QFileSystemWatcher::directoryChanged, &settle_, qOverload<>(&QTimer::start));
-    connect(&watcher_, &QFileSystemWatcher::fileChanged, &settle_, qOverload<>(&QTimer::start));
+    connect(&watcher_, &FolderWatch::changed, &settle_, qOverload<>(&QTimer::start));
+    connect(&watcher_, &FolderWatch::began, &settle_, qOverload<>(&QTimer::start));
     connect(&store_, &ProjectStore::pieces_changed, this, &BenchModel::pieces_changed);
     connect(&fits_, &FitModel::read, this, [this](PieceId id, const QString& edit, const QImage&, const QImage& little) {
         note_pictures(id, {{}, {}, little, edit.toStdString()});
@@ -113,19 +114,20 @@ void BenchModel::open_to_edit(PieceId id) {
 }
 
 void BenchModel::watch() {
-    // Folders too: a program that writes a new file and renames it over the old one ends the watch on the file.
-    QSet<QString> wanted;
+    // Few folders hold thousands of files, and a path takes long to take apart.
+    std::set<std::string_view> inside;
+    const auto note = [&](const fs::path& file) {
+        const std::string_view text = file.native();
+        const auto slash = text.rfind('/');
+        inside.insert(slash == std::string_view::npos ? std::string_view() : text.substr(0, slash));
+    };
     for (const auto& piece : pieces()) {
-        wanted << text(file_of(piece)) << text(file_of(piece).parent_path());
-        for (const auto& one : piece.more) wanted << text(work_folder() / one.file);
+        note(piece.file);
+        for (const auto& one : piece.more) note(one.file);
     }
-    const auto there = watcher_.files() + watcher_.directories();
-    const QSet<QString> watched(there.begin(), there.end());
-    if (const auto old = watched - wanted; !old.isEmpty()) watcher_.removePaths(old.values());
-    const auto more = (wanted - watched).values();
-    if (more.isEmpty()) return;
-    // What was saved before the watch began, right behind a rename, has told nobody.
-    if (watcher_.addPaths(more).size() < more.size()) settle_.start();
+    std::set<std::string> folders;
+    for (const auto folder : inside) folders.insert((work_folder() / folder).string());
+    watcher_.set(folders);
 }
 
 void BenchModel::look() {
@@ -135,8 +137,8 @@ void BenchModel::look() {
     looking_ = true;
     jobs_.run(
         this, tr("Looking at saved files"),
-        [this, self = QPointer<QObject>(this), &jobs = jobs_, project = store_.project(), seen = seen_] {
-            return look_at_files(project, *seen, now(), {}, [&](const fs::path& file, const std::string& hash) {
+        [this, self = QPointer<QObject>(this), &jobs = jobs_, project = store_.shared(), seen = seen_] {
+            return look_at_files(*project, *seen, now(), {}, [&](const fs::path& file, const std::string& hash) {
                 jobs.tell(self, [this, file, hash] {
                     std::vector<PieceId> saved;
                     store_.change([&](Project& p) { saved = note_save(p, file, hash, now()); });
@@ -255,16 +257,20 @@ void BenchModel::bring_in(std::vector<std::pair<Address, fs::path>> files) {
             for (const auto& error : brought.errors) messages_.complain(error);
             std::vector<PieceId> ids;
             store_.change([&](Project& p) {
+                const PiecesByAddress on_bench(p);
+                std::vector<Piece> fresh;
                 for (auto& piece : brought.pieces) {
-                    const auto* there = p.piece_of(piece.address);
-                    if (!there) {
-                        ids.push_back(p.add(std::move(piece))->id);
+                    const auto id = on_bench.find(piece.address);
+                    if (!id) {
+                        fresh.push_back(std::move(piece));
                         continue;
                     }
-                    piece.id = there->id;
-                    ids.push_back(there->id);
-                    *p.piece(piece.id) = std::move(piece);
+                    piece.id = *id;
+                    ids.push_back(*id);
+                    *p.piece(*id) = std::move(piece);
                 }
+                const auto more = keep_taken(p, std::move(fresh));
+                ids.insert(ids.end(), more.begin(), more.end());
                 add_versions(p, brought.versions);
             });
             for (const auto id : ids) forget(id);
@@ -386,14 +392,14 @@ QImage BenchModel::picture(PieceId id, bool edited) {
     const bool with_original = !pictures_.contains(id) || pictures_[id].original_of != piece->original_hash;
     jobs_.run(
         this, tr("Reading pictures"),
-        [context = store_.context(), project = store_.project(), p = *piece, edit, with_original] {
+        [context = store_.context(), project = store_.shared(), p = *piece, edit, with_original] {
             Pictures made{{}, {}, {}, edit};
             if (with_original) {
                 made.original_of = p.original_hash;  // also when there is none to be had: it is not asked for again
-                if (const auto original = original_texture(*context, project, p))
+                if (const auto original = original_texture(*context, *project, p))
                     if (const auto image = skivet::thumbnail(*original, small_side)) made.original = to_qimage(*image);
             }
-            if (const auto now_there = edited_piece(*context, project, p)) made.edited = small(now_there->image, small_side);
+            if (const auto now_there = edited_piece(*context, *project, p)) made.edited = small(now_there->image, small_side);
             return made;
         },
         [this, id, edit](Pictures made) {
@@ -432,8 +438,9 @@ void BenchModel::preview(QObject* asker, PieceId id, std::vector<std::string> to
     touched.touches = std::move(touches);
     jobs_.run(
         asker, tr("Touching up"),
-        [context = store_.context(), project = store_.project(), piece = std::move(touched), cancel]() -> Result<QImage> {
-            SKIVET_TRY(const auto edited, edited_piece(*context, project, piece, cancel));
+        [context = store_.context(), project = store_.shared(), piece = std::move(touched),
+         cancel = std::move(cancel)]() -> Result<QImage> {
+            SKIVET_TRY(const auto edited, edited_piece(*context, *project, piece, cancel));
             return to_qimage(edited.image);
         },
         [then = std::move(then)](Result<QImage> made) { then(std::move(made)); });

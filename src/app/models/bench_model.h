@@ -1,12 +1,11 @@
 #pragma once
 // The pieces of the project: their files, which are watched, and their pictures. Pieces are known by their ids.
 #include <map>
-#include <QFileSystemWatcher>
 #include <QObject>
-#include <QSet>
 #include <QTimer>
 
 #include "app/models/fit_model.h"
+#include "app/models/folder_watch.h"
 #include "workflow/bring_in.h"
 #include "workflow/kin.h"
 #include "workflow/saves.h"
@@ -109,7 +108,7 @@ private:
     std::vector<OtherSave> others_, passed_over_;
     bool looking_ = false, look_again_ = false;
     std::map<PieceId, std::string> pictures_pending_;  ///< and the edits they are read of
-    QFileSystemWatcher watcher_;
+    FolderWatch watcher_;
     QTimer settle_;  ///< a program that saves touches a file several times
 };
 

@@ -41,8 +41,8 @@ void BenchModel::take_with(std::vector<TakeWith> wanted, const TakeAs& as) {
     if (wanted.empty()) return;
     jobs_.run(
         this, tr("Writing out"),
-        [context = store_.context(), project = store_.project(), wanted = std::move(wanted), as] {
-            return take_pieces(*context, project, wanted, as, now());
+        [context = store_.context(), project = store_.shared(), wanted = std::move(wanted), as] {
+            return take_pieces(*context, *project, wanted, as, now());
         },
         [this](Taken made) { keep(std::move(made)); });
 }

@@ -24,7 +24,7 @@ CatalogModel::CatalogModel(ProjectStore& store, QObject* parent)
 
 std::optional<PieceState> CatalogModel::state_of(std::size_t item) const {
     if (store_.project().pieces.empty()) return std::nullopt;
-    const auto* piece = store_.project().piece_of(address_at(item));
+    const auto* piece = store_.piece_of(address_at(item));
     return piece ? std::optional(piece->state) : std::nullopt;
 }
 
@@ -34,8 +34,8 @@ Address CatalogModel::address_at(std::size_t item) const {
 }
 
 void CatalogModel::replace(std::shared_ptr<const AnalyzedCatalog> catalog) {
-    pictures_.set_snapshot(catalog->snapshot);
-    jobs_.let_go({std::exchange(catalog_, std::move(catalog)), std::exchange(search_, nullptr)});
+    auto old = pictures_.set_snapshot(catalog->snapshot);
+    jobs_.let_go({std::move(old), std::exchange(catalog_, std::move(catalog)), std::exchange(search_, nullptr)});
 }
 
 void CatalogModel::show(std::shared_ptr<const AnalyzedCatalog> catalog) {
@@ -227,6 +227,7 @@ void CatalogModel::take(const std::vector<std::size_t>& items, const TakeAs& as,
     if (!may_take(textures)) return;
     if (!copies) {
         std::vector<TakeWith> wanted;
+        wanted.reserve(textures.size());
         for (const auto item : textures) wanted.push_back({address_at(item)});
         return emit this->wanted(wanted, as);
     }

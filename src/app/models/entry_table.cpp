@@ -23,30 +23,27 @@ void EntryTable::show_source(std::shared_ptr<const CatalogSnapshot> snapshot, st
     beginResetModel();
     snapshot_ = std::move(snapshot);
     source_ = source;
-    items_.clear();
-    for (std::size_t i = 0; snapshot_ && i < snapshot_->catalog.items.size(); ++i)
-        if (snapshot_->catalog.items[i].source == source) items_.push_back(i);
     endResetModel();
 }
 
+const SourceItems& EntryTable::its() const {
+    static const SourceItems none;
+    return snapshot_ && source_ < snapshot_->items_of.size() ? snapshot_->items_of[source_] : none;
+}
+
 int EntryTable::row_of_entry(int entry) const {
-    int seen = 0;
-    for (std::size_t row = 0; row < items_.size(); ++row)
-        if (snapshot_->catalog.items[items_[row]].inner.size() == 1 && seen++ == entry) return int(row);
-    return -1;
+    return entry < 0 || std::size_t(entry) >= its().places.size() ? -1 : int(its().places[std::size_t(entry)]);
 }
 
 int EntryTable::entry_of_row(int row) const {
-    int seen = -1;
-    for (int r = 0; r <= row && r < int(items_.size()); ++r) seen += snapshot_->catalog.items[items_[std::size_t(r)]].inner.size() == 1;
-    return seen;
+    return row < 0 || std::size_t(row) >= its().entries.size() ? -1 : its().entries[std::size_t(row)];
 }
 
-int EntryTable::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : int(items_.size()); }
+int EntryTable::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : int(its().items.size()); }
 
 QVariant EntryTable::data(const QModelIndex& index, int role) const {
     if (!index.isValid()) return {};
-    const auto& item = snapshot_->catalog.items[items_[std::size_t(index.row())]];
+    const auto& item = snapshot_->catalog.items[its().items[std::size_t(index.row())]];
     if (role == Qt::DisplayRole || role == Qt::ToolTipRole) {
         switch (index.column()) {
             case 0: {
@@ -59,9 +56,10 @@ QVariant EntryTable::data(const QModelIndex& index, int role) const {
             case 3: return to_text(item.method.text());
             default: {
                 const auto& container = snapshot_->sources[source_].container;
-                if (item.inner.size() > 1 || !container || container->kind() == "folder") return QStringLiteral("–");
-                const auto entry = container->find(item.path());
-                return entry ? to_text(hex(container->entries()[*entry].at)) : QString();
+                const auto entry = entry_of_row(index.row());
+                if (entry < 0 || !container || container->kind() == "folder") return QStringLiteral("–");
+                return std::size_t(entry) < container->entries().size() ? to_text(hex(container->entries()[std::size_t(entry)].at))
+                                                                        : QString();
             }
         }
     }

@@ -20,8 +20,9 @@ public:
     [[nodiscard]] QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
 
 private:
+    [[nodiscard]] const SourceItems& its() const;
+
     std::shared_ptr<const CatalogSnapshot> snapshot_;
-    std::vector<std::size_t> items_;
     std::size_t source_ = 0;
 };
 

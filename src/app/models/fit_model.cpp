@@ -80,11 +80,11 @@ std::shared_ptr<const FittedPiece> FitModel::fit(PieceId id) {
     };
     jobs_.run(
         this, tr("Fitting"),
-        [this, id, request, context = store_.context(), project = store_.project(), p = *piece, known = original_of(*piece),
+        [this, id, request, context = store_.context(), project = store_.shared(), p = *piece, known = original_of(*piece),
          accent = colors().accent] {
             Made out{std::make_shared<FittedPiece>(), {p.original_hash, known}};
             if (!known) {
-                auto original = piece_original(*context, project, p);
+                auto original = piece_original(*context, *project, p);
                 if (!original) {
                     out.fitted->made = {p.id, p.edit(), p.options.wish(), tl::unexpected(original.error())};
                     return out;
@@ -92,7 +92,7 @@ std::shared_ptr<const FittedPiece> FitModel::fit(PieceId id) {
                 out.original.second = std::make_shared<const PieceOriginal>(std::move(*original));
             }
             const auto& original = out.original.second;
-            out.fitted->made = fit_now(*context, project, p, *original, [&](const EditedFile& edited) {
+            out.fitted->made = fit_now(*context, *project, p, *original, [&](const EditedFile& edited) {
                 // Small ones are fitted before anybody has seen this.
                 constexpr std::size_t many_texels = 1u << 21;
                 constexpr int little_side = 320;
@@ -178,11 +178,11 @@ void FitModel::fit_waiting() {
     waiting_runs_ = true;
     jobs_.run(
         Jobs::By::looker, this, tr("Looking at what was saved"),
-        [context = store_.context(), project = store_.project(), next = std::move(next), ending = jobs_.ending()] {
+        [context = store_.context(), project = store_.shared(), next = std::move(next), ending = jobs_.ending()] {
             std::vector<PieceFit> out;
             const auto begin = std::chrono::steady_clock::now();
             for (const auto& piece : next) {
-                out.push_back(fit_now(*context, project, piece));
+                out.push_back(fit_now(*context, *project, piece));
                 // Only what was found is wanted; the pictures go at once.
                 if (auto& fit = out.back().fit) fit->original = fit->edited = fit->result = {}, fit->file = {};
                 if (ending.canceled() || std::chrono::steady_clock::now() - begin > enough) break;

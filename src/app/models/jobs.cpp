@@ -1,6 +1,8 @@
 #include "app/models/jobs.h"
 
 #include <malloc.h>
+#include <sys/resource.h>
+#include <unistd.h>
 
 namespace skivet::app {
 
@@ -60,8 +62,18 @@ void Jobs::say_ended(const Named& ended) {
 
 void Jobs::post(std::function<void()> what) { QMetaObject::invokeMethod(this, std::move(what), Qt::QueuedConnection); }
 
+void Jobs::stand_back() {
+    constexpr int nice = 5;
+    thread_local const bool once = [] {
+        ::setpriority(PRIO_PROCESS, static_cast<id_t>(::gettid()), nice);  // Linux has it for each thread
+        return true;
+    }();
+    (void)once;
+}
+
 void Jobs::quietly(By by, std::function<void()> work) {
     pool(by).start([this, work = std::move(work)] {
+        stand_back();
         try {
             work();
         } catch (const std::bad_alloc&) {

@@ -44,6 +44,7 @@ public:
     void run(By by, QObject* asker, const QString& what, Work work, Done done) {
         pool(by).start(
             [this, id = begin(what), asker = QPointer<QObject>(asker), work = std::move(work), done = std::move(done)]() mutable {
+                stand_back();
                 auto result = std::make_shared<std::optional<decltype(work())>>();
                 try {
                     result->emplace(work());
@@ -131,6 +132,8 @@ private:
     Named end(quint64 id);
     void say_ended(const Named& ended);
     void post(std::function<void()> what);
+    /// This thread, and the ones it starts, get the processor when the window's has no use for it.
+    static void stand_back();
     void show_progress();
     [[nodiscard]] QThreadPool& pool(By by) { return pools_[static_cast<std::size_t>(by)]; }
 

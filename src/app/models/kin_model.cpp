@@ -28,8 +28,8 @@ const std::vector<KinFinding>* KinModel::findings(PieceId id) {
         asked_ = now;
         store_.jobs().run(
             this, tr("Looking for what goes with it"),
-            [context = store_.context(), project = store_.project(), piece = *piece, now, cancel = asking_] {
-                return kin_of(*context, *now.catalog, project, piece, now.sides, cancel);
+            [context = store_.context(), project = store_.shared(), piece = *piece, now, cancel = asking_] {
+                return kin_of(*context, *now.catalog, *project, piece, now.sides, cancel);
             },
             [this, now](Result<Kindred> found) {
                 if (asked_ != now || !found) return;

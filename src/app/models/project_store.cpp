@@ -20,8 +20,8 @@ ProjectStore::ProjectStore(Jobs& jobs, Messages& messages, QObject* parent) : QO
 
 void ProjectStore::save() {
     if (!open_) return;
-    jobs_.quietly(Jobs::By::writer, [this, copy = project_] {
-        if (auto saved = save_project(copy); !saved) jobs_.tell(this, [this, error = saved.error()] { messages_.complain(error); });
+    jobs_.quietly(Jobs::By::writer, [this, copy = shared()] {
+        if (auto saved = save_project(*copy); !saved) jobs_.tell(this, [this, error = saved.error()] { messages_.complain(error); });
     });
 }
 
@@ -29,7 +29,7 @@ void ProjectStore::note_step(const QString& title, std::shared_ptr<const Project
     if (!difference_of(*before, project_).any()) return;
     // Each is two whole projects; of large ones fewer are kept.
     constexpr std::size_t most = 60, most_pieces = 100'000;
-    undo_.push_back({title, std::move(before), std::make_shared<const Project>(project_)});
+    undo_.push_back({title, std::move(before), shared()});
     const auto allowed = std::clamp<std::size_t>(most_pieces / (project_.pieces.size() + 1), 5, most);
     if (undo_.size() > allowed) undo_.erase(undo_.begin(), undo_.end() - std::ptrdiff_t(allowed));
     redo_.clear();
@@ -41,6 +41,7 @@ void ProjectStore::step(std::vector<Step>& from, std::vector<Step>& to, bool bac
     const auto one = std::move(from.back());
     from.pop_back();
     const auto effect = make_step(project_, back ? *one.after : *one.before, back ? *one.before : *one.after);
+    forget_copies();
     to.push_back(one);
     save();
     const auto line = back ? tr("Undone: %1").arg(one.title) : tr("Done again: %1").arg(one.title);
@@ -55,6 +56,17 @@ bool ProjectStore::needs_project() {
     if (open_) return false;
     messages_.tell(tr("No project is open, so there is nowhere to keep this."));
     return true;
+}
+
+std::shared_ptr<const Project> ProjectStore::shared() const {
+    if (!shared_) shared_ = std::make_shared<const Project>(project_);
+    return shared_;
+}
+
+const Piece* ProjectStore::piece_of(const Address& address) const {
+    if (!by_address_) by_address_.emplace(project_);
+    const auto id = by_address_->find(address);
+    return id ? project_.piece(*id) : nullptr;
 }
 
 AnalysisContext ProjectStore::analysis_context() const { return {project_, has_baseline_ ? baseline_ : nullptr, history_}; }
@@ -112,6 +124,7 @@ void ProjectStore::take_over(OpenedProject opened) {
     for (const auto* list : {&opened.recovered.set_aside, &opened.recovered.waiting, &opened.problems})
         for (const auto& error : *list) messages_.complain(error);
     project_ = std::move(opened.project);
+    forget_copies();
     undo_.clear();
     redo_.clear();
     emit steps_changed();

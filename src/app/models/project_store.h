@@ -27,17 +27,23 @@ public:
     [[nodiscard]] bool needs_project();
 
     [[nodiscard]] const Project& project() const { return project_; }
+    /// The project as it is now, for work beside the window: one copy, however many ask before the next change.
+    [[nodiscard]] std::shared_ptr<const Project> shared() const;
+    /// The piece taken from there, or null; quick among thousands.
+    [[nodiscard]] const Piece* piece_of(const Address& address) const;
     /// Changes the project and saves it.
     template <class Change>
     void change(Change change) {
         change(project_);
+        forget_copies();
         save();
     }
     /// The same for what a person decides: it can be undone. `title`: what was done, as the menu says it ("Remove a source").
     template <class Change>
     void change(const QString& title, Change change) {
-        auto before = std::make_shared<const Project>(project_);
+        auto before = shared();
         change(project_);
+        forget_copies();
         note_step(title, std::move(before));
         save();
     }
@@ -106,6 +112,7 @@ private:
     void note_step(const QString& title, std::shared_ptr<const Project> before);
     void step(std::vector<Step>& from, std::vector<Step>& to, bool back);
     void save();
+    void forget_copies() { shared_.reset(), by_address_.reset(); }
     void keep_keys(KeyRing ring);
     void take_over(OpenedProject opened);
 
@@ -115,6 +122,9 @@ private:
     std::shared_ptr<const ReadContext> context_;
     OpenWish wish_;  ///< the last one
     Project project_;
+    // Of project_, once somebody asked.
+    mutable std::shared_ptr<const Project> shared_;
+    mutable std::optional<PiecesByAddress> by_address_;
     std::optional<FileLock> lock_;
     bool open_ = false, left_ = false, has_baseline_ = false;
     std::shared_ptr<IndexStore> index_;

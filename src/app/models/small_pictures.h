@@ -4,6 +4,7 @@
 #include <QImage>
 #include <QObject>
 #include <QSet>
+#include <utility>
 
 #include "app/models/project_store.h"
 
@@ -17,7 +18,10 @@ public:
     /// Other textures, or other archives with them: what was made is forgotten.
     void start_over();
     /// The same textures, better known.
-    void set_snapshot(std::shared_ptr<const CatalogSnapshot> snapshot) { snapshot_ = std::move(snapshot); }
+    /// Gives back the one before: freeing it takes longer than the window's thread has.
+    [[nodiscard]] std::shared_ptr<const CatalogSnapshot> set_snapshot(std::shared_ptr<const CatalogSnapshot> snapshot) {
+        return std::exchange(snapshot_, std::move(snapshot));
+    }
     /// A picture of at most 128 × 128, or a null image and later `ready`. The newest request is answered first. For a place of more
     /// `pixels` (of the screen) a finer one follows once the small one is there: on fine screens and large cards that would be soft.
     [[nodiscard]] QImage of(std::size_t item, int pixels = 0);

@@ -37,7 +37,7 @@ std::vector<TryOnModel::Worn> TryOnModel::worn_of(std::size_t set) const {
             out.push_back({i, shown_->piece});
             continue;
         }
-        const auto* piece = store_.project().piece_of(address_of(snapshot.sources[items[i].source], items[i]));
+        const auto* piece = store_.piece_of(address_of(snapshot.sources[items[i].source], items[i]));
         out.push_back({i, piece ? piece->id : 0});
     }
     return out;

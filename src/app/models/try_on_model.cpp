@@ -67,7 +67,7 @@ void TryOnModel::show_item(std::size_t item) {
     if (item >= snapshot->catalog.items.size()) return clear();
     const auto address = catalog_.address_at(item);
     if (shown_ && shown_->address == address) return;
-    const auto* piece = store_.project().piece_of(address);
+    const auto* piece = store_.piece_of(address);
     shown_ = Shown{address, piece ? piece->id : 0};
     side_ = piece && is_painted(*piece) ? Side::yours : Side::game;
     begin(true);
@@ -108,7 +108,7 @@ std::size_t TryOnModel::find_item(const Address& address) const {
     return items.size();
 }
 
-const Piece* TryOnModel::piece_of_shown() const { return shown_ ? store_.project().piece_of(shown_->address) : nullptr; }
+const Piece* TryOnModel::piece_of_shown() const { return shown_ ? store_.piece_of(shown_->address) : nullptr; }
 
 void TryOnModel::begin(bool anew) {
     for (auto* token : {&finding_, &loading_, &building_, &dressing_}) {

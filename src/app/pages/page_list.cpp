@@ -22,10 +22,7 @@ PageCount count_sources(const Models& models) {
     return {sources.size(), std::any_of(sources.begin(), sources.end(), [](const Source& s) { return s.error.has_value(); })};
 }
 
-PageCount count_textures(const Models& models) {
-    const auto& items = models.catalog.snapshot()->catalog.items;
-    return {std::size_t(std::count_if(items.begin(), items.end(), [](const CatalogItem& i) { return i.is_texture() && i.effective; }))};
-}
+PageCount count_textures(const Models& models) { return {models.catalog.snapshot()->textures}; }
 
 constexpr PageRow rows[] = {
     {PageId::sources, QT_TRANSLATE_NOOP("Page", "Sources"),

@@ -35,13 +35,6 @@ void ByteMap::show_source(std::shared_ptr<const CatalogSnapshot> snapshot, std::
     source_ = source;
     entry_ = -1;
     size_ = segments().empty() ? 0 : segments().back().at + segments().back().size;
-    is_texture_.clear();
-    if (snapshot_ && source < snapshot_->sources.size() && snapshot_->sources[source].container) {
-        is_texture_.resize(snapshot_->sources[source].container->entries().size());
-        std::size_t entry = 0;
-        for (const auto& item : snapshot_->catalog.items)
-            if (item.source == source && item.inner.size() == 1 && entry < is_texture_.size()) is_texture_[entry++] = item.is_texture();
-    }
     update();
 }
 
@@ -53,7 +46,9 @@ void ByteMap::select_entry(int entry) {
 ByteMap::Kind ByteMap::kind_of(const Segment& s) const {
     if (s.what == Segment::What::table) return table;
     if (s.what == Segment::What::gap) return gap;
-    return s.entry < is_texture_.size() && is_texture_[s.entry] ? texture : other;
+    static const std::vector<bool> none;
+    const auto& is_texture = source_ < snapshot_->items_of.size() ? snapshot_->items_of[source_].entry_is_texture : none;
+    return s.entry < is_texture.size() && is_texture[s.entry] ? texture : other;
 }
 
 quint64 ByteMap::gap_bytes() const {

@@ -35,7 +35,6 @@ private:
     std::size_t source_ = 0;
     quint64 size_ = 0;
     int entry_ = -1;
-    std::vector<bool> is_texture_;
 };
 
 /// An archive as one gray strip with the stretches that will be written.

@@ -51,6 +51,7 @@ RawLens::RawLens(QWidget* parent, SourcesModel* sources, FileView bytes, const Q
         look();
     });
     seen_ = make_label({}, "soft");
+    seen_->setWordWrap(true);
     left->addWidget(view_, 1);
     left->addWidget(place_);
     left->addWidget(seen_);
