@@ -223,19 +223,33 @@ TEST(Twins, NumbersAloneNeverRuleOutWhatPatternsWouldNot) {
 }
 
 TEST(Twins, PatternsAreMeansWhateverSizeAPictureHas) {
-    // 48 rows are stretched by the filter; each of them twice, 96 rows, fit three to a value.
-    for (const std::uint32_t width : {8u, 64u, 128u}) {
-        const auto picture = smooth_picture(width, 48, width, true);
-        Image doubled(width, 96);
-        for (std::uint32_t y = 0; y < 96; ++y)
-            for (std::uint32_t x = 0; x < width; ++x) doubled.at(x, y) = picture.at(x, y / 2);
-        const auto a = facts_of_picture(picture), b = facts_of_picture(doubled);
+    const auto expect_same = [](const PictureFacts& a, const PictureFacts& b, int off, std::uint32_t width) {
         const auto p = a.pattern(), q = b.pattern();
-        for (std::size_t i = 0; i < p.luma.size(); ++i) ASSERT_NEAR(p.luma[i], q.luma[i], 1) << width << ' ' << i;
-        for (std::size_t i = 0; i < p.over.size(); ++i) ASSERT_NEAR(p.over[i], q.over[i], 1) << width << ' ' << i;
-        for (std::size_t i = 0; i < p.blue.size(); ++i) ASSERT_NEAR(p.blue[i], q.blue[i], 1) << width << ' ' << i;
-        EXPECT_EQ(a.mean, b.mean);
+        for (std::size_t i = 0; i < p.luma.size(); ++i) ASSERT_NEAR(p.luma[i], q.luma[i], off) << width << ' ' << i;
+        for (std::size_t i = 0; i < p.over.size(); ++i) ASSERT_NEAR(p.over[i], q.over[i], off) << width << ' ' << i;
+        for (std::size_t i = 0; i < p.blue.size(); ++i) ASSERT_NEAR(p.blue[i], q.blue[i], off) << width << ' ' << i;
+        for (std::size_t c = 0; c < 4; ++c) ASSERT_NEAR(a.mean[c], b.mean[c], off) << width;
+    };
+    // Each row three times and each column twice: as many texels to a value as fit, the same means.
+    for (const std::uint32_t width : {8u, 32u, 64u}) {
+        const auto picture = smooth_picture(width, 32, width, true);
+        Image larger(2 * width, 96);
+        for (std::uint32_t y = 0; y < 96; ++y)
+            for (std::uint32_t x = 0; x < 2 * width; ++x) larger.at(x, y) = picture.at(x / 2, y / 3);
+        expect_same(facts_of_picture(picture), facts_of_picture(larger), 1, width);
     }
+    // A ramp is the same ramp at every size, also where no whole number of texels makes a value and the filter does it.
+    const auto ramp = [](std::uint32_t side) {
+        Image out(side, side);
+        for (std::uint32_t y = 0; y < side; ++y)
+            for (std::uint32_t x = 0; x < side; ++x) {
+                const auto value = static_cast<std::uint8_t>(255 * (y + x + 1) / (2 * side));
+                out.at(x, y) = {value, value, static_cast<std::uint8_t>(255 - value), 255};
+            }
+        return out;
+    };
+    for (const std::uint32_t side : {40u, 48u, 100u, 96u, 256u})
+        expect_same(facts_of_picture(ramp(128)), facts_of_picture(ramp(side)), 2, side);
 }
 
 TEST(Twins, FlatPicturesAreTheSameOnlyBitForBit) {
