@@ -186,7 +186,8 @@ TEST_F(Saves, InAnotherFormatUnderTheSameName) {
     EXPECT_TRUE(look().others.empty()) << "the old one is older";
     EXPECT_TRUE(std::filesystem::exists(project.work() / "game/a/horse.dds.png")) << "and stays";
     // An older one beside it is nothing new; another piece's file is nobody else's.
-    EXPECT_FALSE(use_file(project, take("a/cow.dds"), piece().file, 21));
+    const auto others = take("a/cow.dds");
+    EXPECT_FALSE(use_file(project, others, piece().file, 21));
 }
 
 TEST_F(Saves, AsALayeredFileItsMergedPictureCounts) {
