@@ -22,6 +22,7 @@ void BenchModel::keep(Taken taken) {
 
 void BenchModel::take(const std::vector<Address>& addresses, const TakeAs& as) {
     std::vector<TakeWith> wanted;
+    wanted.reserve(addresses.size());
     for (const auto& address : addresses) wanted.push_back({address});
     take_with(std::move(wanted), as);
 }

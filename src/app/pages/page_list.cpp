@@ -1,5 +1,7 @@
 #include "app/pages/page_list.h"
 
+#include <QCoreApplication>
+
 #include "app/models/models.h"
 #include "app/pages/bench_page.h"
 #include "app/pages/catalog_page.h"

@@ -271,7 +271,7 @@ void RawLens::look() {
             else out.message = QString::fromStdString(image.error().message());
             return out;
         },
-        [this, guard = QPointer<RawLens>(this)](Seen seen) {
+        [this, guard = QPointer<RawLens>(this)](const Seen& seen) {
             if (!guard) return;
             painting_ = false;
             if (seen.message.isEmpty()) view_->set_image(seen.image);
