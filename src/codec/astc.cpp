@@ -4,6 +4,7 @@
 // the sRGB profile.
 #include <astcenc.h>
 
+#include <memory>
 #include <new>
 
 #include "codec/blocks.h"

@@ -1,5 +1,7 @@
 #include "codec/bc7_pack.h"
 
+#include <algorithm>
+
 #include "codec/bc7_tables.h"
 #include "codec/blocks.h"
 #include "codec/weights.h"

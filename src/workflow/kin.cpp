@@ -17,23 +17,25 @@ constexpr std::size_t most_members = 16;
 class Surroundings {
 public:
     Surroundings(const AnalyzedCatalog& catalog, const Project& project)
-        : snapshot_(*catalog.snapshot), all_(comparables(snapshot_.catalog, catalog.analysis.facts, true)) {
-        for (const auto& one : project.pieces) on_bench_[one.address.text()] = &one;
+        : project_(project),
+          snapshot_(*catalog.snapshot),
+          all_(comparables(snapshot_.catalog, catalog.analysis.facts, true)),
+          on_bench_(project) {
         const auto& items = snapshot_.catalog.items;
         for (std::size_t i = 0; i < items.size(); ++i)
-            if (const auto found = on_bench_.find(address(i).text()); found != on_bench_.end()) items_[found->second->id] = i;
+            if (const auto id = on_bench_.find(address(i))) items_[*id] = i;
     }
     [[nodiscard]] const CatalogItem& item(std::size_t i) const { return snapshot_.catalog.items[i]; }
     [[nodiscard]] Address address(std::size_t i) const { return address_of(snapshot_.sources[item(i).source], item(i)); }
     /// The game loads it, and it is not on the bench.
-    [[nodiscard]] bool is_free(std::size_t i) const { return item(i).effective && !on_bench_.contains(address(i).text()); }
+    [[nodiscard]] bool is_free(std::size_t i) const { return item(i).effective && !on_bench_.find(address(i)); }
     [[nodiscard]] std::optional<std::size_t> item_of(const Piece& piece) const {
         const auto found = items_.find(piece.id);
         return found == items_.end() ? std::nullopt : std::optional(found->second);
     }
     [[nodiscard]] const Piece* piece_of(const Address& address) const {
-        const auto found = on_bench_.find(address.text());
-        return found == on_bench_.end() ? nullptr : found->second;
+        const auto id = on_bench_.find(address);
+        return id ? project_.piece(*id) : nullptr;
     }
     /// A delivered piece shows its edit in the catalog; its kin is that of what the game had.
     void show_original(std::size_t i, const TextureFile& original) {
@@ -49,9 +51,10 @@ public:
     }
 
 private:
+    const Project& project_;
     const CatalogSnapshot& snapshot_;
     std::vector<Comparable> all_;
-    std::map<std::string, const Piece*> on_bench_;
+    PiecesByAddress on_bench_;
     std::map<PieceId, std::size_t> items_;
 };
 

@@ -153,14 +153,11 @@ Piece* Project::add(Piece piece) {
 }
 
 std::vector<Error> Project::add(std::span<const EntryChange> more) {
-    // By address, in one pass: there may be thousands of either.
-    std::set<std::string> on_bench;
-    for (const auto& piece : pieces) on_bench.insert(piece.address.text());
+    const PiecesByAddress on_bench(*this);
     std::vector<Error> out;
     std::map<std::string, const EntryChange*> wanted;
     for (const auto& change : more) {
-        auto address = change.address.text();
-        if (!on_bench.contains(address)) wanted[std::move(address)] = &change;
+        if (!on_bench.find(change.address)) wanted[change.address.text()] = &change;
         else
             out.push_back(Error{ErrorCode::usage,
                                 phrase("{} is on the bench", change.address.inner.back()),

@@ -18,6 +18,7 @@
 #include "support/run_program.h"
 #include "support/sources.h"
 #include "support/temp_folder.h"
+#include "workflow/catalog_snapshot.h"
 
 using namespace skivet;
 using namespace skivet::test;
@@ -92,6 +93,35 @@ TEST_F(FairCatalog, RolesAreWhatTheArtIs) {
 TEST_F(FairCatalog, BothGreenConventionsAreTold) {
     EXPECT_EQ(facts[item("carousel/horse_a_bump")]->green_axis(), GreenAxis::up);
     EXPECT_EQ(facts[item("carousel/deck_bump")]->green_axis(), GreenAxis::down);
+}
+
+TEST_F(FairCatalog, ASourcesItemsAreItsEntriesInTheirOrder) {
+    AnalysisContext around;
+    around.project.sources = sources_of(context, fairground_folder);
+    Progress progress;
+    const auto snapshot = (*read_sources(context, around, **IndexStore::open({}), progress))->snapshot;
+    ASSERT_EQ(snapshot->items_of.size(), around.project.sources.size());
+    std::size_t items = 0, entries = 0, textures = 0;
+    for (std::size_t s = 0; s < snapshot->sources.size(); ++s) {
+        const auto& its = snapshot->items_of[s];
+        const auto& container = snapshot->sources[s].container;
+        items += its.items.size();
+        entries += its.places.size();
+        textures += snapshot->texture_counts[s];
+        ASSERT_EQ(its.entries.size(), its.items.size());
+        if (!container) continue;
+        ASSERT_EQ(its.places.size(), container->entries().size()) << snapshot->sources[s].path;
+        for (std::size_t e = 0; e < its.places.size(); ++e) {
+            const auto& item = snapshot->catalog.items[its.items[its.places[e]]];
+            EXPECT_EQ(item.path(), container->entries()[e].path) << snapshot->sources[s].path;
+            EXPECT_EQ(its.entries[its.places[e]], static_cast<std::int32_t>(e));
+            EXPECT_EQ(its.entry_is_texture[e], item.is_texture());
+        }
+    }
+    EXPECT_EQ(items, snapshot->catalog.items.size());
+    EXPECT_GT(items, entries) << "archives inside archives";
+    EXPECT_GE(textures, snapshot->textures) << "some are hidden by others";
+    EXPECT_GT(snapshot->textures, 80u);
 }
 
 TEST_F(FairCatalog, TheSameTextureInThreeArchivesIsOnePicture) {

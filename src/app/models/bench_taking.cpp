@@ -28,13 +28,11 @@ void BenchModel::take(const std::vector<Address>& addresses, const TakeAs& as) {
 }
 
 void BenchModel::take_with(std::vector<TakeWith> wanted, const TakeAs& as) {
-    std::map<std::string, const Piece*> taken;
-    for (const auto& piece : pieces()) taken[piece.address.text()] = &piece;
-    const auto on_bench = [&](const Address& address) { return taken.contains(address.text()); };
+    const auto on_bench = [&](const Address& address) { return store_.piece_of(address) != nullptr; };
     std::vector<const Piece*> there;
     std::erase_if(wanted, [&](const TakeWith& one) {
         if (!on_bench(one.address) || !std::all_of(one.followers.begin(), one.followers.end(), on_bench)) return false;
-        there.push_back(taken[one.address.text()]);
+        there.push_back(store_.piece_of(one.address));
         return true;
     });
     if (there.size() == 1) messages_.tell(tr("%1 is on the bench already.").arg(QString::fromStdString(there.front()->name())));

@@ -19,14 +19,16 @@ FolderWatch::~FolderWatch() {
 }
 
 void FolderWatch::set(const std::set<std::string>& folders) {
-    for (auto it = watches_.begin(); it != watches_.end();) {
-        if (folders.contains(it->first)) {
-            ++it;
-            continue;
-        }
-        if (it->second >= 0) ::inotify_rm_watch(descriptor_, it->second);
-        it = watches_.erase(it);
-    }
+    std::set<int> gone;
+    std::erase_if(watches_, [&](const auto& one) {
+        const bool goes = !folders.contains(one.first);
+        if (goes) gone.insert(one.second);
+        return goes;
+    });
+    // One folder may go by two names, with one watch.
+    for (const auto& [folder, watch] : watches_) gone.erase(watch);
+    for (const auto watch : gone)
+        if (watch >= 0) ::inotify_rm_watch(descriptor_, watch);
     bool all = true, fresh = false;
     for (const auto& folder : folders) {
         auto& watch = watches_.try_emplace(folder, -1).first->second;
