@@ -18,8 +18,10 @@ int expand(unsigned code, unsigned bits) {
 unsigned nearest(const int* texel, const int* share, const int* a, const int* b, std::size_t channels, unsigned index_bits,
                  std::size_t alpha) {
     std::int64_t along = 0, size = 0;
-    for (std::size_t c = 0; c < channels; ++c)
-        along += share[c] * (texel[c] - a[c]) * (b[c] - a[c]), size += share[c] * (b[c] - a[c]) * (b[c] - a[c]);
+    for (std::size_t c = 0; c < channels; ++c) {
+        const auto length = std::int64_t{share[c]} * (b[c] - a[c]);
+        along += length * (texel[c] - a[c]), size += length * (b[c] - a[c]);
+    }
     const int top = (1 << index_bits) - 1;
     const int middle = size > 0 ? static_cast<int>(std::clamp<std::int64_t>((along * top * 2 + size) / (size * 2), 0, top)) : 0;
     const auto* w = weights(index_bits);
@@ -29,7 +31,8 @@ unsigned nearest(const int* texel, const int* share, const int* a, const int* b,
         std::int64_t error = 0;
         for (std::size_t c = 0; c < channels; ++c) {
             const int value = ((64 - w[k]) * a[c] + w[k] * b[c] + 32) >> 6;
-            error += share[c] * (value - texel[c]) * (value - texel[c]);
+            const std::int64_t away = value - texel[c];
+            error += share[c] * away * away;
             if (c == alpha && value != texel[c] && (texel[c] == 0 || texel[c] == 255)) error += std::int64_t{1} << 40;
         }
         if (error < best_error) best_error = error, best = static_cast<unsigned>(k);
@@ -44,7 +47,7 @@ void pack(Choice choice, const Texel* texels, std::byte* out, const EncodeOption
     const auto& mode = modes[choice.mode];
     const unsigned p = mode.own_p_bits || mode.shared_p_bits ? 1 : 0;
     const unsigned color_bits = mode.color_bits + p, alpha_bits = mode.alpha_bits ? mode.alpha_bits + p : 0;
-    const std::size_t ends = mode.subsets * 2;
+    const std::size_t ends = std::size_t{mode.subsets} * 2;
     std::array<std::array<int, 4>, 6> value{};
     for (std::size_t e = 0; e < ends; ++e)
         for (std::size_t c = 0; c < 4; ++c)

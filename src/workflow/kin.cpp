@@ -225,6 +225,7 @@ Project scale_set(const ReadContext& context, Project project, std::span<const A
         touches[piece->id] = std::move(list);
     }
     std::vector<PieceId> scaled;
+    scaled.reserve(touches.size());
     for (const auto& [id, list] : touches) scaled.push_back(id);
     if (auto set = set_touches(project, std::move(touches), now); !set) errors.push_back(set.error());
     else

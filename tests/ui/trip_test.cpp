@@ -54,7 +54,8 @@ TEST_F(Trip, FromTheArchiveToTheGameAndBack) {
     type("target");
     EXPECT_EQ(window->page<CatalogPage>()->search()->text(), "target");
     ASSERT_EQ(contact_sheet->model()->rowCount(), 1);
-    ASSERT_TRUE(wait([&] { return !window->page<CatalogPage>()->viewer()->view()->image().isNull(); }));
+    // Until it is read the one before stands there.
+    ASSERT_TRUE(wait([&] { return !window->page<CatalogPage>()->viewer()->view()->image().isNull() && !models.jobs.busy(); }));
     EXPECT_EQ(window->page<CatalogPage>()->viewer()->view()->image().size(), QSize(256, 256));
     const auto over = window->page<CatalogPage>()->viewer()->view()->image();
     press(Qt::Key_R, Qt::AltModifier);
