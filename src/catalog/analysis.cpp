@@ -5,6 +5,7 @@
 #include <bit>
 #include <unordered_map>
 
+#include "base/chunks.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -88,10 +89,13 @@ CatalogAnalysis analyze_catalog(const Catalog& catalog, std::vector<FactsPtr> fa
         if (const auto bit = told.find(whole.back()); bit != std::string_view::npos)
             letters[whole.substr(0, whole.size() - 2)] |= 1u << bit;
     }
+    in_chunks(count, [&](std::size_t begin, std::size_t end) {
+        for (auto i = begin; i < end; ++i)
+            if (catalog.items[i].is_texture()) parts[i] = split_name(catalog.items[i].path(), habits);
+    });
     for (std::size_t i = 0; i < count; ++i) {
         const auto& item = catalog.items[i];
         if (!item.is_texture()) continue;
-        parts[i] = split_name(item.path(), habits);
         if (parts[i].habit && parts[i].habit->place == RoleHabit::Place::suffix && parts[i].habit->word.size() == 1) {
             const auto whole = whole_name(item.path(), habits);
             if (const auto found = letters.find(whole.set.substr(0, whole.set.size() - 2));
@@ -149,21 +153,18 @@ CatalogAnalysis analyze_catalog(const Catalog& catalog, std::vector<FactsPtr> fa
     std::sort(out.sets.begin(), out.sets.end(), [](const auto& a, const auto& b) { return a.front() < b.front(); });
     for (std::size_t set = 0; set < out.sets.size(); ++set)
         for (const auto m : out.sets[set]) out.set_of[m] = static_cast<std::uint32_t>(set);
-    for (std::size_t i = 0; i < count; ++i) {
-        const auto& item = catalog.items[i];
-        if (!item.is_texture()) continue;
-        const auto key = wishes.textures.empty() && users.empty() ? std::string() : path_key(item.inner);
-        const auto wish = wishes.textures.find(key);
-        out.roles[i] = wish != wishes.textures.end() ? wish->second
-                                                     : guess_role(parts[i],
-                                                                  out.set_of[i] != CatalogAnalysis::no_set ? Bare::in_set
-                                                                  : out.names_say_roles                    ? Bare::common
-                                                                                                           : Bare::alone,
-                                                                  out.facts[i].get(), item.desc)
-                                                           .role;
-        const auto used = users.find(key);
-        out.shared[i] = (used != users.end() && used->second.size() > 1) || in_shared_folder(item.path());
-    }
+    in_chunks(count, [&](std::size_t begin, std::size_t end) {
+        for (auto i = begin; i < end; ++i) {
+            const auto& item = catalog.items[i];
+            if (!item.is_texture()) continue;
+            const auto key = wishes.textures.empty() && users.empty() ? std::string() : path_key(item.inner);
+            const auto bare = out.set_of[i] != CatalogAnalysis::no_set ? Bare::in_set : out.names_say_roles ? Bare::common : Bare::alone;
+            const auto wish = wishes.textures.find(key);
+            out.roles[i] = wish != wishes.textures.end() ? wish->second : guess_role(parts[i], bare, out.facts[i].get(), item.desc).role;
+            const auto used = users.find(key);
+            out.shared[i] = (used != users.end() && used->second.size() > 1) || in_shared_folder(item.path());
+        }
+    });
     parts = {};
     const auto order = [](Role role) { return &info(role) - all_roles().data(); };
     for (auto& members : out.sets)

@@ -2,9 +2,12 @@
 
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
+#include <xxhash.h>
 #include <mutex>
 #include <unordered_map>
+#include <utility>
 
+#include "base/chunks.h"
 #include "base/file_write.h"
 #include "base/phrase.h"
 #include "base/text.h"
@@ -217,21 +220,37 @@ std::vector<Source> open_sources(const ReadContext& context, std::span<const std
 
 void mark_effective(std::vector<CatalogItem>& items) {
     // Paths inside archives inside count with their steps.
-    // Of several with one path in one source the last counts, as most readers take it.
-    std::unordered_map<std::string, std::pair<std::size_t, std::size_t>> last;
-    last.reserve(items.size());
-    std::vector<std::pair<std::size_t, std::size_t>*> of(items.size());
-    std::string key;
-    for (std::size_t i = 0; i < items.size(); ++i) {
-        key.clear();
+    const auto key_of = [&](std::size_t i) {
+        std::string key;
         for (const auto& step : items[i].inner) {
             key += "::";
             for (const char c : step) key += c >= 'A' && c <= 'Z' ? static_cast<char>(c + 32) : c;
         }
-        of[i] = &last.try_emplace(key, items[i].source, i).first->second;
-        *of[i] = std::max(*of[i], std::pair(items[i].source, i));
+        return key;
+    };
+    std::vector<std::pair<std::uint64_t, std::uint32_t>> hashes(items.size());  // of the keys (XXH3, 64 bits), and whose
+    in_chunks(items.size(), [&](std::size_t begin, std::size_t end) {
+        for (auto i = begin; i < end; ++i) {
+            const auto key = key_of(i);
+            hashes[i] = {XXH3_64bits(key.data(), key.size()), static_cast<std::uint32_t>(i)};
+            items[i].effective = true;
+        }
+    });
+    std::sort(hashes.begin(), hashes.end());
+    // Of several with one path in one source the last counts, as most readers take it.
+    const auto wins = [&](std::size_t a, std::size_t b) { return std::pair(items[a].source, a) > std::pair(items[b].source, b); };
+    for (std::size_t from = 0, to = 0; from < hashes.size(); from = to) {
+        while (to < hashes.size() && hashes[to].first == hashes[from].first) ++to;
+        if (to - from == 1) continue;
+        std::unordered_map<std::string, std::size_t> best;  // two keys with one hash are rare, but somebody may make them
+        for (auto k = from; k < to; ++k) {
+            const std::size_t i = hashes[k].second;
+            const auto [one, first] = best.try_emplace(key_of(i), i);
+            if (first) continue;
+            const auto loser = wins(i, one->second) ? std::exchange(one->second, i) : i;
+            items[loser].effective = false;
+        }
     }
-    for (std::size_t i = 0; i < items.size(); ++i) items[i].effective = of[i]->second == i;
 }
 
 Result<Catalog> build_catalog(const ReadContext& context, std::span<const Source> sources, Progress& progress,

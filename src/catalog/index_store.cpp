@@ -1,6 +1,7 @@
 #include "catalog/index_store.h"
 
 #include <fmt/format.h>
+#include <tbb/parallel_for.h>
 #include <xxhash.h>
 #include <bit>
 #include <iterator>
@@ -122,30 +123,46 @@ IndexStore::~IndexStore() {
     sqlite3_close(db_);
 }
 
-std::optional<std::vector<CatalogItem>> IndexStore::listing(const fs::path& source, std::string_view fingerprint) const {
-    const std::lock_guard lock(mutex_);
-    Statement found(db_, "SELECT id, items, sum FROM source WHERE path = ? AND fingerprint = ?");
-    if (fingerprint.empty() || !found.bind(1, source.string()).bind(2, fingerprint).row()) return std::nullopt;
-    const auto id = found.number(0), count = found.number(1);
-    if (source_sum(source.string(), fingerprint, id, count) != found.number(2)) return std::nullopt;
-    std::vector<CatalogItem> out;
-    Statement parts(db_, "SELECT data, sum, part FROM listing WHERE source = ? ORDER BY part");
-    parts.bind(1, id);
-    for (std::int64_t next = 0; parts.row(); ++next) {
-        if (parts.number(2) != next ||
-            row_sum(parts.bytes(0), static_cast<std::uint64_t>(id), static_cast<std::uint64_t>(next)) != parts.number(1))
-            return std::nullopt;
-        auto items = unpack_items(parts.bytes(0));
-        if (!items) return std::nullopt;
-        out.insert(out.end(), std::make_move_iterator(items->begin()), std::make_move_iterator(items->end()));
+std::optional<std::vector<CatalogItem>> IndexStore::listing(const fs::path& source, std::string_view fingerprint, std::size_t most) const {
+    std::vector<Bytes> parts;
+    std::vector<std::pair<std::size_t, ContentKey>> contents;
+    std::size_t count = 0;
+    {
+        const std::lock_guard lock(mutex_);
+        Statement found(db_, "SELECT id, items, sum FROM source WHERE path = ? AND fingerprint = ?");
+        if (fingerprint.empty() || !found.bind(1, source.string()).bind(2, fingerprint).row()) return std::nullopt;
+        const auto id = found.number(0);
+        if (source_sum(source.string(), fingerprint, id, found.number(1)) != found.number(2)) return std::nullopt;
+        count = std::min(static_cast<std::size_t>(found.number(1)), most);
+        Statement rows(db_, "SELECT data, sum, part FROM listing WHERE source = ? AND part < ? ORDER BY part");
+        rows.bind(1, id).bind(2, static_cast<std::int64_t>((count + items_a_part - 1) / items_a_part));
+        while (rows.row()) {
+            const auto bytes = rows.bytes(0);
+            if (rows.number(2) != static_cast<std::int64_t>(parts.size()) ||
+                row_sum(bytes, static_cast<std::uint64_t>(id), parts.size()) != rows.number(1))
+                return std::nullopt;
+            parts.emplace_back(bytes.begin(), bytes.end());
+        }
+        Statement keys(db_, "SELECT item, key, sum FROM content WHERE source = ? AND item < ?");
+        keys.bind(1, id).bind(2, static_cast<std::int64_t>(count));
+        while (keys.row())
+            if (const auto item = static_cast<std::size_t>(keys.number(0));
+                row_sum(keys.bytes(1), static_cast<std::uint64_t>(id), item) == keys.number(2))
+                contents.emplace_back(item, key_of(keys.bytes(1)));
     }
-    if (static_cast<std::int64_t>(out.size()) != count) return std::nullopt;
-    Statement contents(db_, "SELECT item, key, sum FROM content WHERE source = ?");
-    contents.bind(1, id);
-    while (contents.row())
-        if (const auto item = static_cast<std::size_t>(contents.number(0));
-            item < out.size() && row_sum(contents.bytes(1), static_cast<std::uint64_t>(id), item) == contents.number(2))
-            out[item].content = key_of(contents.bytes(1));
+    std::vector<std::optional<std::vector<CatalogItem>>> unpacked(parts.size());
+    tbb::parallel_for(std::size_t{0}, parts.size(),
+                      [&](std::size_t part) { unpacked[part] = unpack_items(std::exchange(parts[part], {})); });
+    std::vector<CatalogItem> out;
+    for (auto& items : unpacked) {
+        if (!items) return std::nullopt;
+        std::move(items->begin(), items->begin() + static_cast<std::ptrdiff_t>(std::min(items->size(), count - out.size())),
+                  std::back_inserter(out));
+        items.reset();
+    }
+    if (out.size() != count) return std::nullopt;
+    for (const auto& [item, key] : contents)
+        if (item < out.size()) out[item].content = key;
     return out;
 }
 

@@ -2,6 +2,7 @@
 // The catalog's index on disk: what is in each source, and the facts of every picture. It holds nothing that cannot be found again, so a
 // damaged one is thrown away. One SQLite file; every call is one transaction, so a process killed at any moment leaves what was stored
 // before. Every row carries a checksum: what a failing disk makes of one is as if it had never been stored.
+#include <limits>
 #include <memory>
 #include <mutex>
 
@@ -33,8 +34,9 @@ public:
     [[nodiscard]] bool replaced() const { return replaced_; }
 
     /// The items of a source as they were listed under this fingerprint, with the contents found since. Nothing when it changed or is not
-    /// known.
-    [[nodiscard]] std::optional<std::vector<CatalogItem>> listing(const std::filesystem::path& source, std::string_view fingerprint) const;
+    /// known. At most the first `most` of them.
+    [[nodiscard]] std::optional<std::vector<CatalogItem>> listing(const std::filesystem::path& source, std::string_view fingerprint,
+                                                                  std::size_t most = std::numeric_limits<std::size_t>::max()) const;
     /// Takes a source's items in and gives the content of each: its own, or that of before where path, sizes and checksum are as they were;
     /// empty where it is not known.
     [[nodiscard]] Result<std::vector<ContentKey>> put_listing(const std::filesystem::path& source, std::string_view fingerprint,

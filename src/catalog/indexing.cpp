@@ -54,14 +54,15 @@ Result<Catalog> build_indexed_catalog(const ReadContext& context, std::span<cons
 }
 
 RememberedCatalog remember(const ReadContext& context, std::span<const fs::path> paths, const IndexStore& store,
-                           std::span<const fs::path> all) {
+                           std::span<const fs::path> all, std::size_t most) {
     RememberedCatalog out;
     out.whole = !paths.empty();
     const auto print = fingerprint_of(context);
     for (const auto& path : paths) {
-        auto items = store.listing(path, whole_fingerprint(print, path, below(path, all.empty() ? paths : all)));
-        if (!items) out.whole = false;
-        else
+        const auto left = most - out.catalog.items.size();
+        auto items = store.listing(path, whole_fingerprint(print, path, below(path, all.empty() ? paths : all)), left);
+        if (!items || items->size() == left) out.whole = false;
+        if (items)
             for (auto& item : *items) {
                 item.source = out.sources.size();
                 out.catalog.items.push_back(std::move(item));

@@ -15,11 +15,12 @@ namespace skivet {
 struct RememberedCatalog {
     std::vector<Source> sources;
     Catalog catalog;
-    bool whole = false;  ///< every source was there, unchanged
+    bool whole = false;  ///< every source was there, unchanged, with all of its items
 };
-/// `all`: sources that are not asked for, but lie below one that is; empty: `sources` themselves.
+/// `all`: sources that are not asked for, but lie below one that is; empty: `sources` themselves. Only the first `most` items are read.
 [[nodiscard]] RememberedCatalog remember(const ReadContext& context, std::span<const std::filesystem::path> sources,
-                                         const IndexStore& store, std::span<const std::filesystem::path> all = {});
+                                         const IndexStore& store, std::span<const std::filesystem::path> all = {},
+                                         std::size_t most = std::numeric_limits<std::size_t>::max());
 
 /// A texture that was looked at.
 struct LookedAt {

@@ -56,19 +56,26 @@ public:
         sound_ = sound_ && v;
         return v ? *v : 0;
     }
-    std::string text() {
+    std::string_view view() {
         const auto bytes = reader_.take(number(4));
         sound_ = sound_ && bytes;
-        return bytes ? std::string(reinterpret_cast<const char*>(bytes->data()), bytes->size()) : std::string();
+        return bytes ? std::string_view(reinterpret_cast<const char*>(bytes->data()), bytes->size()) : std::string_view();
+    }
+    std::string text() { return std::string(view()); }
+    /// Mostly it is the one before, and looking for it among all would be waiting for others who do.
+    SharedText shared(SharedText& before) {
+        const auto text = view();
+        if (before.text() != text) before = text;
+        return before;
     }
     CatalogItem item() {
         CatalogItem i;
         for (auto steps = number(1); steps > 0 && sound_; --steps) i.inner.push_back(text());
         sound_ = sound_ && !i.inner.empty();
         i.kind = static_cast<EntryKind>(number(1));
-        i.file_kind = text();
+        i.file_kind = shared(kind_);
         auto& d = i.desc;
-        const auto format = text();
+        const auto format = view();
         const auto known = formats_.find(format);
         sound_ = sound_ && known != formats_.end();
         if (!sound_) return i;
@@ -77,7 +84,7 @@ public:
         d.color = static_cast<ColorSpace>(number(1));
         i.size = number(8);
         i.stored = number(8);
-        i.method = text();
+        i.method = shared(method_);
         i.check = static_cast<std::uint32_t>(number(4));
         if (number(1) == 0) return i;
         Error e;
@@ -95,6 +102,7 @@ public:
 private:
     ByteReader reader_;
     bool sound_ = true;
+    SharedText kind_, method_;
     /// By their own names alone: other spellings are for people.
     const std::unordered_map<std::string_view, Format> formats_ = [] {
         std::unordered_map<std::string_view, Format> out = {{info(Format::unknown).name, Format::unknown}};

@@ -3,10 +3,12 @@
 #include <tbb/parallel_for.h>
 #include <algorithm>
 #include <atomic>
+#include <bit>
 #include <cmath>
-#include <unordered_map>
 
+#include "base/chunks.h"
 #include "catalog/alike.h"
+#include "catalog/close_hashes.h"
 
 namespace skivet {
 
@@ -76,53 +78,68 @@ std::vector<AlikeTexture> alike_to(std::span<const Comparable> all, std::size_t 
     return out;
 }
 
-std::vector<std::uint32_t> count_twins(std::span<const Comparable> all) {
+namespace {
+
+/// Signs of 128 differences: each of 8×8 means against its right and its lower neighbor (wrapping).
+struct Hash {
+    std::uint64_t low = 0, high = 0;
+    /// One of eight parts of 16 bits.
+    [[nodiscard]] std::uint16_t part(std::size_t at) const { return static_cast<std::uint16_t>((at < 4 ? low : high) >> 16 * (at % 4)); }
+};
+
+Hash hash_of(const PictureNumbers& facts) {
+    const auto& means = facts.coarse;
+    Hash out;
+    for (std::size_t bit = 0; bit < 128; ++bit) {
+        const auto cell = bit / 2, x = cell % 8, y = cell / 8;
+        const auto other = bit % 2 ? y * 8 + (x + 1) % 8 : (y + 1) % 8 * 8 + x;
+        // A clear margin, so that a plain area gives the same bits whatever compression did to it.
+        (bit < 64 ? out.low : out.high) |= std::uint64_t{means[cell] > means[other] + 1} << bit % 64;
+    }
+    return out;
+}
+
+/// Which share their level 0 bit for bit: for each the number of others.
+std::vector<std::uint32_t> count_equal(std::span<const Comparable> all) {
+    std::vector<std::pair<std::uint64_t, std::uint32_t>> exact;
+    for (std::uint32_t i = 0; i < all.size(); ++i)
+        if (all[i].facts && all[i].facts->level0 != 0) exact.emplace_back(all[i].facts->level0, i);
+    std::sort(exact.begin(), exact.end());
     std::vector<std::uint32_t> counts(all.size());
-    // Signs of 128 differences: each of 8×8 means against its right and its lower neighbor (wrapping).
-    struct Hash {
-        std::array<std::uint64_t, 2> halves{};
-        [[nodiscard]] std::uint16_t part(std::size_t at) const { return static_cast<std::uint16_t>(halves[at / 4] >> 16 * (at % 4)); }
-    };
+    for (std::size_t from = 0, to = 0; from < exact.size(); from = to) {
+        while (to < exact.size() && exact[to].first == exact[from].first) ++to;
+        for (auto i = from; i < to; ++i) counts[exact[i].second] = static_cast<std::uint32_t>(to - from - 1);
+    }
+    return counts;
+}
+
+/// Those of `members`, which ascend, by one part of their hashes, and among equals by their numbers.
+std::vector<std::uint32_t> ordered_by_part(std::span<const std::uint32_t> members, std::span<const Hash> hashes, std::size_t part) {
+    std::vector<std::uint32_t> at(65537), out(members.size());
+    for (const auto i : members) ++at[hashes[i].part(part) + 1u];
+    for (std::size_t k = 1; k < at.size(); ++k) at[k] += at[k - 1];
+    for (const auto i : members) out[at[hashes[i].part(part)]++] = i;
+    return out;
+}
+
+}  // namespace
+
+std::vector<std::uint32_t> count_twins(std::span<const Comparable> all) {
+    auto counts = count_equal(all);
     std::vector<Hash> hashes(all.size());
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, all.size(), 256), [&](const auto& range) {
-        for (auto i = range.begin(); i != range.end(); ++i) {
-            if (!all[i].facts) continue;
-            const auto& means = all[i].facts->coarse;
-            for (std::size_t bit = 0; bit < 128; ++bit) {
-                const auto cell = bit / 2, x = cell % 8, y = cell / 8;
-                const auto other = bit % 2 ? y * 8 + (x + 1) % 8 : (y + 1) % 8 * 8 + x;
-                // A clear margin, so that a plain area gives the same bits whatever compression did to it.
-                if (means[cell] > means[other] + 1) hashes[i].halves[bit / 64] |= 1ull << bit % 64;
-            }
-        }
+    in_chunks(all.size(), [&](std::size_t begin, std::size_t end) {
+        for (auto i = begin; i != end; ++i)
+            if (all[i].facts) hashes[i] = hash_of(*all[i].facts);
     });
-    // Bits that differ (H. S. Warren, Hacker's Delight, 2nd edition, section 5-1): not every processor we run on counts them by itself.
-    const auto distance = [](const Hash& a, const Hash& b) {
-        const auto nibbles = [](std::uint64_t x) {
-            x -= x >> 1 & 0x5555'5555'5555'5555;
-            return (x & 0x3333'3333'3333'3333) + (x >> 2 & 0x3333'3333'3333'3333);
-        };
-        auto sum = nibbles(a.halves[0] ^ b.halves[0]) + nibbles(a.halves[1] ^ b.halves[1]);
-        sum = (sum & 0x0F0F'0F0F'0F0F'0F0F) + (sum >> 4 & 0x0F0F'0F0F'0F0F'0F0F);
-        return sum * 0x0101'0101'0101'0101 >> 56;
-    };
-    std::unordered_map<std::uint64_t, std::vector<std::uint32_t>> exact;
-    for (std::size_t i = 0; i < all.size(); ++i)
-        if (all[i].facts && all[i].facts->level0 != 0) exact[all[i].facts->level0].push_back(static_cast<std::uint32_t>(i));
-    for (const auto& [hash, members] : exact)
-        if (members.size() > 1)
-            for (const auto m : members) counts[m] += static_cast<std::uint32_t>(members.size() - 1);
-    std::vector<std::uint32_t> order;
-    for (std::size_t i = 0; i < all.size(); ++i)
-        if (all[i].facts && all[i].facts->contrast >= plain) order.push_back(static_cast<std::uint32_t>(i));
+    std::vector<std::uint32_t> members;
+    for (std::uint32_t i = 0; i < all.size(); ++i)
+        if (all[i].facts && all[i].facts->contrast >= plain) members.push_back(i);
     std::vector<std::atomic<std::uint32_t>> more(all.size());
+    std::vector<std::uint64_t> low(members.size()), high(members.size());
     for (std::size_t part = 0; part < 8; ++part) {
-        std::sort(order.begin(), order.end(), [&](auto a, auto b) {
-            return hashes[a].part(part) != hashes[b].part(part) ? hashes[a].part(part) < hashes[b].part(part) : a < b;
-        });
-        std::vector<Hash> ordered(order.size());
-        for (std::size_t i = 0; i < order.size(); ++i) ordered[i] = hashes[order[i]];
-        tbb::parallel_for(tbb::blocked_range<std::size_t>(0, order.size(), 256), [&](const auto& range) {
+        const auto order = ordered_by_part(members, hashes, part);
+        for (std::size_t i = 0; i < order.size(); ++i) low[i] = hashes[order[i]].low, high[i] = hashes[order[i]].high;
+        in_chunks(order.size(), [&](std::size_t begin, std::size_t end) {
             // Each of those that follow one another is met up to `most_neighbors` times.
             std::vector<std::pair<std::size_t, PicturePattern>> recent;
             const auto pattern = [&](std::size_t place) -> const PicturePattern& {
@@ -131,12 +148,20 @@ std::vector<std::uint32_t> count_twins(std::span<const Comparable> all) {
                 if (held != place) value = all[order[place]].facts->pattern(), held = place;
                 return value;
             };
-            for (auto i = range.begin(); i != range.end(); ++i)
+            std::size_t same = begin;  // one behind the last with this part
+            for (auto i = begin; i != end; ++i) {
                 // Thousands in one part are plain there; what they share with a few neighbors is all that is asked, so that time grows with
                 // their number only.
-                for (auto j = i + 1; j < std::min(order.size(), i + 1 + most_neighbors) && ordered[j].part(part) == ordered[i].part(part);
-                     ++j) {
-                    if (distance(ordered[i], ordered[j]) > 7) continue;
+                const auto own = hashes[order[i]].part(part);
+                const auto last = std::min(order.size(), i + 1 + most_neighbors);
+                while (same < last && hashes[order[same]].part(part) == own) ++same;
+                if (same <= i + 1) {
+                    same = i + 1;
+                    continue;
+                }
+                for (auto close = close_hashes(low[i], high[i], low.data() + i + 1, high.data() + i + 1, same - i - 1, 7); close != 0;
+                     close &= close - 1) {
+                    const auto j = i + 1 + static_cast<std::size_t>(std::countr_zero(close));
                     const auto a = order[i], b = order[j];
                     bool before = false;  // met in an earlier part
                     for (std::size_t q = 0; q < part; ++q) before = before || hashes[a].part(q) == hashes[b].part(q);
@@ -145,6 +170,7 @@ std::vector<std::uint32_t> count_twins(std::span<const Comparable> all) {
                         all[a], all[b], same_pattern, [&]() -> auto& { return pattern(i); }, [&]() -> auto& { return pattern(j); });
                     if (kind != Likeness::none && kind != Likeness::variant) ++more[a], ++more[b];
                 }
+            }
         });
     }
     for (std::size_t i = 0; i < counts.size(); ++i) counts[i] += more[i];

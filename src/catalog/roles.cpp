@@ -8,6 +8,7 @@
 #include <set>
 #include <unordered_map>
 
+#include "base/chunks.h"
 #include "base/phrase.h"
 #include "base/text.h"
 
@@ -381,37 +382,60 @@ private:
 
 std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures, const Habits& habits) {
     // Most words are of a few names; only those that many share are gone into.
-    std::map<Place, std::unordered_map<std::string, std::size_t>> often;
+    using Words = std::map<Place, std::unordered_map<std::string, std::size_t>>;
     const auto no_bare = [](std::uint64_t) {};
-    for (const auto& picture : pictures)
-        NameBases::of(
-            picture.path, habits, [&](Place place, const std::string& word, std::uint64_t) { ++often[place][word]; }, no_bare);
+    Words often;
+    for (const auto& some : from_chunks(pictures.size(), [&](std::size_t begin, std::size_t end) {
+             Words out;
+             for (auto i = begin; i < end; ++i)
+                 NameBases::of(
+                     pictures[i].path, habits, [&](Place place, const std::string& word, std::uint64_t) { ++out[place][word]; }, no_bare);
+             return out;
+         }))
+        for (const auto& [place, words] : some)
+            for (const auto& [word, count] : words) often[place][word] += count;
     std::map<std::pair<Place, std::string>, std::vector<std::pair<std::uint64_t, std::size_t>>> uses;
     for (const auto& [place, words] : often)
         for (const auto& [word, count] : words)  // a role recurs all over a game
             if (count >= 3 && count * 50 >= pictures.size() && !habits.find(place, word)) uses[{place, word}].reserve(count);
     if (uses.empty()) return {};
+    struct Use {
+        decltype(uses)::mapped_type* of;
+        std::uint64_t base;
+        std::size_t picture;
+    };
     std::vector<std::uint64_t> bases;
-    for (std::size_t i = 0; i < pictures.size(); ++i)
-        NameBases::of(
-            pictures[i].path, habits,
-            [&](Place place, const std::string& word, std::uint64_t base) {
-                const auto found = uses.find({place, word});
-                if (found == uses.end()) return;
-                found->second.emplace_back(base, i);
-                bases.push_back(base);
-            },
-            no_bare);
+    for (const auto& some : from_chunks(pictures.size(), [&](std::size_t begin, std::size_t end) {
+             std::vector<Use> out;
+             for (auto i = begin; i < end; ++i)
+                 NameBases::of(
+                     pictures[i].path, habits,
+                     [&](Place place, const std::string& word, std::uint64_t base) {
+                         if (const auto found = uses.find({place, word}); found != uses.end()) out.push_back({&found->second, base, i});
+                     },
+                     no_bare);
+             return out;
+         }))
+        for (const auto& use : some) {
+            use.of->emplace_back(use.base, use.picture);
+            bases.push_back(use.base);
+        }
     std::sort(bases.begin(), bases.end());
     bases.erase(std::unique(bases.begin(), bases.end()), bases.end());
-    std::vector<std::pair<std::uint64_t, std::size_t>> members;  // base and picture
-    for (std::size_t i = 0; i < pictures.size(); ++i) {
-        const auto has = [&](std::uint64_t base) {
-            if (std::binary_search(bases.begin(), bases.end(), base)) members.emplace_back(base, i);
-        };
-        NameBases::of(
-            pictures[i].path, habits, [&](Place, const std::string&, std::uint64_t base) { has(base); }, has);
-    }
+    using Member = std::pair<std::uint64_t, std::size_t>;  // base and picture
+    std::vector<Member> members;
+    for (const auto& some : from_chunks(pictures.size(), [&](std::size_t begin, std::size_t end) {
+             std::vector<Member> out;
+             for (auto i = begin; i < end; ++i) {
+                 const auto has = [&](std::uint64_t base) {
+                     if (std::binary_search(bases.begin(), bases.end(), base)) out.emplace_back(base, i);
+                 };
+                 NameBases::of(
+                     pictures[i].path, habits, [&](Place, const std::string&, std::uint64_t base) { has(base); }, has);
+             }
+             return out;
+         }))
+        members.insert(members.end(), some.begin(), some.end());
     std::sort(members.begin(), members.end());
     const auto members_of = [&](std::uint64_t base) {
         const auto [first, last] = std::equal_range(members.begin(), members.end(), std::pair(base, std::size_t{0}),

@@ -48,7 +48,7 @@ Result<sqlite3*> open_database(const fs::path& file, const char* tables, int ver
     for (int attempt = 0;; ++attempt) {
         sqlite3* db = nullptr;
         const bool opened =
-            sqlite3_open_v2(file.c_str(), &db, SQLITE_OPEN_READWRITE | SQLITE_OPEN_CREATE | SQLITE_OPEN_FULLMUTEX, nullptr) == SQLITE_OK;
+            sqlite3_open_v2(file.c_str(), &db, SQLITE_OPEN_READWRITE | SQLITE_OPEN_CREATE | SQLITE_OPEN_NOMUTEX, nullptr) == SQLITE_OK;
         bool damaged = false;
         if (opened) {
             sqlite3_busy_timeout(db, 5000);

@@ -86,7 +86,7 @@ enum class Replaceable {
     place,  ///< replaced whatever it is: its place is our own
 };
 /// Opens a database in write-ahead mode with `schema` of `version`. One that is damaged or of another version goes away first (`replaced`),
-/// when it may; otherwise that is an error.
+/// when it may; otherwise that is an error. Who holds it lets one thread at a time use it.
 [[nodiscard]] Result<sqlite3*> open_database(const std::filesystem::path& file, const char* schema, int version, Replaceable replaceable,
                                              bool* replaced = nullptr);
 

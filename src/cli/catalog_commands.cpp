@@ -5,6 +5,7 @@
 #include <nlohmann/json.hpp>
 #include <ostream>
 
+#include "base/chunks.h"
 #include "base/file_write.h"
 #include "base/text.h"
 #include "bench/fitting.h"
@@ -114,23 +115,30 @@ int roles(Context& c, const RolesOptions& options) {
     const auto looked = read_catalog(c, std::move(sources), options.index, {}, options.shard.is_all(), options.shard);
     if (!looked) return c.failed(looked.error());
     const auto& catalog = looked->catalog;
-    for (std::size_t i = 0; i < catalog.items.size(); ++i) {
+    const auto line = [&](std::size_t i) -> std::string {
         const auto& item = catalog.items[i];
-        if (!item.is_texture() || !looked->mine[i]) continue;
+        if (!item.is_texture() || !looked->mine[i]) return {};
         const auto guess = options.by_picture
                                ? (looked->analysis.facts[i] ? guess_by_picture(*looked->analysis.facts[i], item.desc) : RoleGuess{})
                                : looked->analysis.why(catalog, i, {});
         const auto address = address_of(looked->sources[item.source], item).text();
-        if (c.json)
-            c.out << json{{"address", address},
-                          {"path", item.path()},
-                          {"role", std::string(token_of(guess.role))},
-                          {"confidence", std::round(guess.confidence * 100) / 100},
-                          {"why", guess.why}}
-                         .dump(-1, ' ', false, json::error_handler_t::replace)
-                  << '\n';
-        else c.out << fmt::format("{:<18} {:3.0f} %  {}  ({})\n", name_of(guess.role), 100 * guess.confidence, address, guess.why);
-    }
+        if (!c.json) return fmt::format("{:<18} {:3.0f} %  {}  ({})\n", name_of(guess.role), 100 * guess.confidence, address, guess.why);
+        return json{{"address", address},
+                    {"path", item.path()},
+                    {"role", std::string(token_of(guess.role))},
+                    {"confidence", std::round(guess.confidence * 100) / 100},
+                    {"why", guess.why}}
+                   .dump(-1, ' ', false, json::error_handler_t::replace) +
+               '\n';
+    };
+    constexpr std::size_t at_once = 16 * chunk_size;  // a million lines would take more room than what they tell of
+    for (std::size_t from = 0; from < catalog.items.size(); from += at_once)
+        for (const auto& lines : from_chunks(std::min(at_once, catalog.items.size() - from), [&](std::size_t begin, std::size_t end) {
+                 std::string out;
+                 for (auto i = from + begin; i < from + end; ++i) out += line(i);
+                 return out;
+             }))
+            c.out << lines;
     for (const auto& p : looked->analysis.proposals) {
         const auto text =
             fmt::format("{} \"{}\": {} names, {} of them with a counterpart{}", name_of(p.habit.place), p.habit.word, p.names, p.shared,

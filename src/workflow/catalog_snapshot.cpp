@@ -117,11 +117,12 @@ std::shared_ptr<const AnalyzedCatalog> analyze_again(const AnalyzedCatalog& befo
     return analyze(before.snapshot, before.analysis.facts, analysis, before.unseen, before.analysis.users);
 }
 
-std::shared_ptr<const AnalyzedCatalog> remembered_catalog(const ReadContext& context, const Project& project, const IndexStore& index) {
+std::shared_ptr<const AnalyzedCatalog> remembered_catalog(const ReadContext& context, const Project& project, const IndexStore& index,
+                                                          std::size_t most) {
     std::vector<fs::path> on;
     for (const auto& path : project.sources)
         if (!project.setting(path).off) on.push_back(path);
-    auto remembered = remember(context, on, index, project.sources);
+    auto remembered = remember(context, on, index, project.sources, most);
     if (remembered.catalog.items.empty()) return nullptr;
     auto snapshot = std::make_shared<CatalogSnapshot>();
     // Numbers of sources count those that are off, too.

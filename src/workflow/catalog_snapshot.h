@@ -69,9 +69,12 @@ struct AnalysisContext {
 /// The same again after the user's words or the pieces changed.
 [[nodiscard]] std::shared_ptr<const AnalyzedCatalog> analyze_again(const AnalyzedCatalog& before, const AnalysisContext& analysis);
 
-/// What the index remembers of the project's sources, for showing it at once; no archive is opened. Null where it remembers nothing.
+/// What the index remembers of the project's sources, the first `most` items; no archive is opened. Null where it remembers nothing.
 [[nodiscard]] std::shared_ptr<const AnalyzedCatalog> remembered_catalog(const ReadContext& context, const Project& project,
-                                                                        const IndexStore& index);
+                                                                        const IndexStore& index,
+                                                                        std::size_t most = std::numeric_limits<std::size_t>::max());
+/// So many are shown of a project that is opened: more than anybody looks through until all of them are there, and there at once.
+inline constexpr std::size_t shown_first = 8192;
 
 using CatalogSoFar = std::function<void(std::shared_ptr<const AnalyzedCatalog>)>;
 /// Opens the sources and looks through them, with what the index knows. `so_far` gets what is there, several times while it grows, not more

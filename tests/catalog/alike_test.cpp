@@ -1,8 +1,12 @@
 // Pictures that look alike.
 #include <gtest/gtest.h>
+#include <array>
+#include <bit>
+#include <random>
 #include <vector>
 
 #include "catalog/alike.h"
+#include "catalog/close_hashes.h"
 #include "catalog/window_scan.h"
 #include "pixel/mips.h"
 #include "support/pictures.h"
@@ -163,6 +167,25 @@ TEST(WindowScan, TheLoopFindsTheLargestProduct) {
             }
         EXPECT_EQ(best[t], most);
     }
+}
+
+TEST(Twins, HashesThatDifferInFewBitsAreFoundInEveryNumberOfThem) {
+    std::mt19937_64 random(7);
+    std::array<std::uint64_t, most_compared> low{}, high{};
+    const std::uint64_t own_low = random(), own_high = random();
+    for (std::size_t k = 0; k < most_compared; ++k) {
+        low[k] = own_low, high[k] = own_high;
+        for (auto bits = random() % 16; bits > 0; --bits) (random() % 2 ? low : high)[k] ^= 1ull << random() % 64;
+    }
+    low[5] = ~own_low;
+    for (std::size_t count = 0; count <= most_compared; ++count)
+        for (const unsigned most : {0u, 7u, 128u}) {
+            std::uint64_t expected = 0;
+            for (std::size_t k = 0; k < count; ++k)
+                if (static_cast<unsigned>(std::popcount(low[k] ^ own_low) + std::popcount(high[k] ^ own_high)) <= most)
+                    expected |= 1ull << k;
+            EXPECT_EQ(close_hashes(own_low, own_high, low.data(), high.data(), count, most), expected) << count << " within " << most;
+        }
 }
 
 TEST(Twins, SameSmallerLargerAndRecolored) {

@@ -1,8 +1,11 @@
 #include <gtest/gtest.h>
 #include <filesystem>
+#include <map>
+#include <random>
 #include <string>
 #include <vector>
 
+#include "base/text.h"
 #include "catalog/catalog.h"
 #include "support/pictures.h"
 #include "support/places.h"
@@ -59,6 +62,34 @@ TEST_F(Game, LaterSourcesShadowEarlierOnes) {
         const bool shadowed = item.source == 0 && item.path() == "rides/horse.dds";
         EXPECT_EQ(item.effective, !shadowed) << item.path();
     }
+}
+
+TEST(LoadOrder, OfEachPathTheLastOfTheLastSourceIsLoaded) {
+    std::mt19937 random(11);
+    std::vector<CatalogItem> items(5000);
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        items[i].source = i / 1250;
+        items[i].effective = random() % 2;  // whatever it was
+        for (auto steps = 1 + random() % 2; steps > 0; --steps) {
+            std::string path = "rides/thing" + std::to_string(random() % 1500);
+            if (random() % 2) path[0] = 'R';
+            items[i].inner.push_back(path);
+        }
+    }
+    mark_effective(items);
+    std::map<std::string, std::size_t> last;
+    const auto key = [&](std::size_t i) {
+        std::string out;
+        for (const auto& step : items[i].inner) out += "::" + lower(step);
+        return out;
+    };
+    for (std::size_t i = 0; i < items.size(); ++i) last[key(i)] = i;
+    std::size_t shadowed = 0;
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        EXPECT_EQ(items[i].effective, last[key(i)] == i) << i;
+        shadowed += !items[i].effective;
+    }
+    EXPECT_GT(shadowed, 500u);
 }
 
 TEST_F(Game, ArchivesInsideAreFollowedOnlyWhenAsked) {

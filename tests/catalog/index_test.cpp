@@ -107,6 +107,20 @@ TEST_F(Index, ListsAndFactsAreThereAgain) {
     }
 }
 
+TEST_F(Index, TheFirstOfAListAreThereWithoutTheRest) {
+    const auto store = *IndexStore::open(file);
+    const auto all = index(*store);
+    const auto first = remember(context, paths, *store, {}, 7);
+    EXPECT_FALSE(first.whole);
+    ASSERT_EQ(first.catalog.items.size(), 7u);
+    for (std::size_t i = 0; i < 7; ++i) {
+        EXPECT_TRUE(same(first.catalog.items[i], all.catalog.items[i])) << i;
+        EXPECT_EQ(first.catalog.items[i].content.empty(), !all.catalog.items[i].is_texture()) << i;
+    }
+    EXPECT_TRUE(known_facts(first.catalog, *store).todo.empty());
+    EXPECT_TRUE(remember(context, paths, *store, {}, 0).catalog.items.empty());
+}
+
 TEST_F(Index, WorkThatWasStoppedGoesOnWhereItStopped) {
     const auto store = *IndexStore::open(file);
     EXPECT_EQ(index(*store, 15).looked_at, 15u);

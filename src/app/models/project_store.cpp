@@ -96,7 +96,7 @@ void ProjectStore::open(OpenWish wish) {
                 return out;
             }
             if (auto cache = ThumbnailCache::open(ThumbnailCache::usual_place(), bound)) out.cache = std::move(*cache);
-            out.remembered = remembered_catalog(*out.opened->context, out.opened->project, *out.opened->index);
+            out.remembered = remembered_catalog(*out.opened->context, out.opened->project, *out.opened->index, shown_first);
             return out;
         },
         [this](Answer answer) {
