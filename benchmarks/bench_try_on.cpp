@@ -61,10 +61,10 @@ int main(int argc, char** argv) {
         if (named.contains(i)) ++of_named;
     }
     fmt::print("meshes {}, read {} ({:.0f} ms each), with coordinates {}, triangles {}\n", meshes, read,
-               1000 * reading / std::max<std::size_t>(1, meshes), with_uv, triangles);
+               1000 * reading / static_cast<double>(std::max<std::size_t>(1, meshes)), with_uv, triangles);
     for (const auto& [what, count] : why_not) fmt::print("  not read {}: {}\n", count, what);
     fmt::print("textures {}, with a mesh {} ({:.0f} ms each); of {} that a material names {}\n", textures, found,
-               1000 * looking / std::max<std::size_t>(1, textures), named.size(), of_named);
+               1000 * looking / static_cast<double>(std::max<std::size_t>(1, textures)), named.size(), of_named);
     for (const auto& [what, count] : by_reason) fmt::print("  {}…: {}\n", what, count);
     return 0;
 }

@@ -71,7 +71,7 @@ struct AlikeTexture {
 
 /// For each texture the number of others that show the same picture at any size (same, smaller, larger).
 /// Candidates come from eight 16-bit parts of a 128-bit hash of the pattern, so that pairs within 7 bits are met; they are compared
-/// in full. Where more than 48 pictures share a part, only neighbors are: a picture that is there a thousand times has fewer than it might.
+/// in full. Of more than 48 that share a part only neighbors are, and two that have 48 no more: what is there often has too few.
 [[nodiscard]] std::vector<std::uint32_t> count_twins(std::span<const Comparable> all);
 
 }  // namespace skivet

@@ -139,6 +139,8 @@ std::vector<std::uint32_t> count_twins(std::span<const Comparable> all) {
     for (std::size_t part = 0; part < 8; ++part) {
         const auto order = ordered_by_part(members, hashes, part);
         for (std::size_t i = 0; i < order.size(); ++i) low[i] = hashes[order[i]].low, high[i] = hashes[order[i]].high;
+        // By the parts before alone, so that the result is the same however many threads there are.
+        const std::vector<std::uint32_t> found(more.begin(), more.end());
         in_chunks(order.size(), [&](std::size_t begin, std::size_t end) {
             // Each of those that follow one another is met up to `most_neighbors` times.
             std::vector<std::pair<std::size_t, PicturePattern>> recent;
@@ -163,6 +165,7 @@ std::vector<std::uint32_t> count_twins(std::span<const Comparable> all) {
                      close &= close - 1) {
                     const auto j = i + 1 + static_cast<std::size_t>(std::countr_zero(close));
                     const auto a = order[i], b = order[j];
+                    if (found[a] >= most_neighbors && found[b] >= most_neighbors) continue;
                     bool before = false;  // met in an earlier part
                     for (std::size_t q = 0; q < part; ++q) before = before || hashes[a].part(q) == hashes[b].part(q);
                     if (before || (all[a].facts->level0 != 0 && all[a].facts->level0 == all[b].facts->level0)) continue;  // counted already

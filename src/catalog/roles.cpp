@@ -3,8 +3,8 @@
 #include <fmt/format.h>
 #include <xxhash.h>
 #include <algorithm>
-#include <cctype>
 #include <cmath>
+#include <mutex>
 #include <set>
 #include <unordered_map>
 
@@ -18,10 +18,13 @@ namespace {
 using Place = RoleHabit::Place;
 
 bool is_mark(char c) { return c == '_' || c == '-' || c == '.' || c == ' '; }
+// Of ASCII, whatever the locale.
+bool is_upper(char c) { return c >= 'A' && c <= 'Z'; }
+bool is_lower(char c) { return c >= 'a' && c <= 'z'; }
+bool is_letter(char c) { return is_upper(c) || is_lower(c); }
+bool is_digit(char c) { return c >= '0' && c <= '9'; }
 
-bool is_number(std::string_view text) {
-    return !text.empty() && std::all_of(text.begin(), text.end(), [](unsigned char c) { return std::isdigit(c); });
-}
+bool is_number(std::string_view text) { return !text.empty() && std::all_of(text.begin(), text.end(), is_digit); }
 
 /// A name cut where a mark or a capital behind a small letter stands. `begin` and `end` are places in the name, marks left out.
 struct Token {
@@ -37,12 +40,10 @@ std::vector<Token> tokens_of(std::string_view stem) {
         if (is_mark(stem[i])) {
             close(i);
             begin = i + 1;
-        } else if (i > begin && std::isupper(static_cast<unsigned char>(stem[i])) &&
-                   std::islower(static_cast<unsigned char>(stem[i - 1])) && i + 1 < stem.size()) {
+        } else if (i > begin && is_upper(stem[i]) && is_lower(stem[i - 1]) && i + 1 < stem.size()) {
             close(i);
             begin = i;
-        } else if (i > begin && std::isdigit(static_cast<unsigned char>(stem[i])) &&
-                   std::isalpha(static_cast<unsigned char>(stem[i - 1]))) {
+        } else if (i > begin && is_digit(stem[i]) && is_letter(stem[i - 1])) {
             close(i);  // norm2: a number behind a word
             begin = i;
         }
@@ -98,8 +99,8 @@ std::string_view stem_of(std::string_view path, const Habits* habits = nullptr) 
         if (dot == std::string_view::npos || dot == 0) return name;
         const auto tail = name.substr(dot + 1);
         const bool letters = !tail.empty() && tail.size() <= 8 &&
-                             std::all_of(tail.begin(), tail.end(), [](unsigned char c) { return std::isalnum(c); }) &&
-                             std::isalpha(static_cast<unsigned char>(tail[0]));
+                             std::all_of(tail.begin(), tail.end(), [](char c) { return is_letter(c) || is_digit(c); }) &&
+                             is_letter(tail[0]);
         if (n > 0 && (!letters || (habits && habits->find(Place::suffix, tail)))) return name;
         name = name.substr(0, dot);
     }
@@ -359,22 +360,28 @@ public:
     static void of(std::string_view path, const Habits& habits, const Use& use, const Bare& bare) {
         const auto folder = lower(folder_of(path));
         const auto stem = stem_of(path, &habits);
-        for (const char* place : {"s", "p", "w"}) bare(hash(place + folder + lower(stem)));
+        std::string text;
+        const auto hash = [&](char place, std::string_view outer, std::string_view base) {
+            text.assign(1, place);
+            text += outer;
+            for (const char c : base) text += is_upper(c) ? static_cast<char>(c + 32) : c;
+            return XXH3_64bits(text.data(), text.size());
+        };
+        for (const char place : {'s', 'p', 'w'}) bare(hash(place, folder, stem));
         for (const auto& cut : cuts_of(stem))
-            if (is_word(cut.word)) use(cut.place, cut.word, hash(letter_of(cut.place) + folder + lower(cut.base)));
+            if (is_word(cut.word)) use(cut.place, cut.word, hash(letter_of(cut.place), folder, cut.base));
         if (folder.size() <= 1) return;
         const auto slash = folder.rfind('/', folder.size() - 2);
         const auto start = slash == std::string::npos ? 0 : slash + 1;
         const auto word = folder.substr(start, folder.size() - 1 - start);
-        if (is_word(word)) use(Place::folder, word, hash("f" + folder.substr(0, start) + "*/" + lower(stem)));
+        if (is_word(word)) use(Place::folder, word, hash('f', folder.substr(0, start) + "*/", stem));
     }
 
 private:
-    static std::uint64_t hash(const std::string& text) { return XXH3_64bits(text.data(), text.size()); }
-    static std::string letter_of(Place place) { return place == Place::suffix ? "s" : place == Place::prefix ? "p" : "w"; }
+    static char letter_of(Place place) { return place == Place::suffix ? 's' : place == Place::prefix ? 'p' : 'w'; }
     static bool is_word(std::string_view word) {
         return !word.empty() && word.size() <= 16 &&
-               std::none_of(word.begin(), word.end(), [](unsigned char c) { return std::isdigit(c) || is_mark(static_cast<char>(c)); });
+               std::none_of(word.begin(), word.end(), [](char c) { return is_digit(c) || is_mark(c); });
     }
 };
 
@@ -385,15 +392,16 @@ std::vector<HabitProposal> propose_habits(std::span<const NamedPicture> pictures
     using Words = std::map<Place, std::unordered_map<std::string, std::size_t>>;
     const auto no_bare = [](std::uint64_t) {};
     Words often;
-    for (const auto& some : from_chunks(pictures.size(), [&](std::size_t begin, std::size_t end) {
-             Words out;
-             for (auto i = begin; i < end; ++i)
-                 NameBases::of(
-                     pictures[i].path, habits, [&](Place place, const std::string& word, std::uint64_t) { ++out[place][word]; }, no_bare);
-             return out;
-         }))
+    std::mutex mutex;
+    in_chunks(pictures.size(), [&](std::size_t begin, std::size_t end) {
+        Words some;
+        for (auto i = begin; i < end; ++i)
+            NameBases::of(
+                pictures[i].path, habits, [&](Place place, const std::string& word, std::uint64_t) { ++some[place][word]; }, no_bare);
+        const std::lock_guard lock(mutex);
         for (const auto& [place, words] : some)
             for (const auto& [word, count] : words) often[place][word] += count;
+    });
     std::map<std::pair<Place, std::string>, std::vector<std::pair<std::uint64_t, std::size_t>>> uses;
     for (const auto& [place, words] : often)
         for (const auto& [word, count] : words)  // a role recurs all over a game

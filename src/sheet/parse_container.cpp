@@ -100,6 +100,8 @@ Status Parser::parse_container(const toml::table& root, Sheet& sheet) const {
     Place standard{sheet.folders.fields.empty() ? Place::From::after_header : Place::From::after_folders, 0, {}};
     if (at_field) standard = {Place::From::field, 0, at_field->name};
     SKIVET_TRY(sheet.record_at, place(*record, sheet, standard));
+    if (sheet.record_at.from == Place::From::in_folder && sheet.folders.fields.empty())
+        return wrong(line_of(*record, "at"), "records lie \"in folder\", and there is no [folders]");
     SKIVET_TRY(sheet.record_count, count(*record, sheet, sheet.record, Meaning::entry_count));
     if (sheet.counted > 0) sheet.record_count = {CountOf::By::counted, 0, {}};
     if (const auto* tree = root["tree"].as_table()) SKIVET_CHECK(parse_tree(*tree, sheet));

@@ -1,7 +1,9 @@
 // Pictures that look alike.
 #include <gtest/gtest.h>
 #include <array>
+#include <atomic>
 #include <bit>
+#include <memory>
 #include <random>
 #include <vector>
 
@@ -229,6 +231,32 @@ TEST(Twins, CountingAgreesWithComparingAllPairs) {
         }
         EXPECT_EQ(counts[i], expected) << i;
     }
+}
+
+TEST(Twins, WhatIsThereVeryOftenIsComparedOnlyWithSome) {
+    struct Counting final : PatternStore {
+        std::vector<PicturePattern> patterns;
+        mutable std::atomic<std::size_t> asked = 0;
+        [[nodiscard]] PicturePattern pattern(std::int64_t number) const override {
+            return ++asked, patterns[static_cast<std::size_t>(number)];
+        }
+    };
+    const auto store = std::make_shared<Counting>();
+    const auto picture = scene(64, 5);
+    std::vector<Comparable> all;
+    for (int i = 0; i < 2000; ++i) {
+        const auto one = facts(i % 100 == 99 ? scene(64, 1000 + static_cast<unsigned>(i)) : brighter(picture, 1, 1 + i % 7));
+        store->patterns.push_back(one->pattern());
+        auto numbers = static_cast<PictureNumbers>(*one);
+        numbers.level0 = static_cast<std::uint64_t>(i) + 1;  // files that differ
+        all.push_back({std::make_shared<PictureFacts>(numbers, store, i), 64, 64});
+    }
+    const auto counts = count_twins(all);
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (i % 100 == 99) EXPECT_EQ(counts[i], 0u) << i;
+        else EXPECT_GE(counts[i], 48u) << i;
+    EXPECT_EQ(count_twins(all), counts);
+    EXPECT_LT(store->asked, 2 * 2 * all.size()) << "once or twice each, not once in every part of the hash";
 }
 
 TEST(Twins, NumbersAloneNeverRuleOutWhatPatternsWouldNot) {

@@ -61,6 +61,31 @@ TEST(Sheet, MistakesAreNamedWithTheirLine) {
               std::string::npos);
 }
 
+TEST(Sheet, RecordsInFoldersNeedFolders) {
+    const std::string header = R"(sheet = "container"
+name = "K"
+[[recognize]]
+bytes = "4B 4b"
+[header]
+fields = [{ name = "magic", type = "bytes", size = 2 }, { name = "n", type = "u32", means = "entry count" }]
+)";
+    const std::string folders = R"([folders]
+count = 2
+fields = [{ name = "name", type = "text", size = 8, means = "folder" }, { name = "n", type = "u32", means = "entry count" }]
+)";
+    const std::string record = R"([record]
+at = "in folder"
+fields = [
+  { name = "path", type = "text", size = 8, means = "path" },
+  { name = "at", type = "u32", means = "data offset" },
+  { name = "size", type = "u32", means = "size" },
+]
+)";
+    EXPECT_EQ(message_of(header + folders + record), "sound");
+    EXPECT_NE(message_of(header + record).find("line 8: records lie \"in folder\", and there is no [folders]"), std::string::npos)
+        << message_of(header + record);
+}
+
 TEST(Sheet, ReadsEveryKindOfField) {
     const auto sheet = parse_sheet(R"(sheet = "container"
 name = "K"

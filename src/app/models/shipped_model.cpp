@@ -15,7 +15,7 @@ ShippedModel::ShippedModel(SourcesModel& sources, const CatalogModel& catalog, Q
     : QObject(parent), sources_(sources), catalog_(catalog), store_(sources.store()), jobs_(store_.jobs()), messages_(store_.messages()) {}
 
 void ShippedModel::look_when_known() {
-    if (!store_.has_baseline() || !sources_.ready() || catalog_.unseen() > 0) return;
+    if (!store_.has_baseline() || !sources_.ready() || !catalog_.snapshot()->whole || catalog_.unseen() > 0) return;
     // Roles and states that changed are nothing new here.
     if (looked_at_.lock() == catalog_.snapshot() && deliveries_ == store_.history().size()) return;
     looked_at_ = catalog_.snapshot();

@@ -356,8 +356,13 @@ void CatalogPage::keep_current(const std::function<void()>& change) {
     std::size_t item = viewer_->item();
     // In another snapshot the same texture may have another number.
     const auto at = [&](const QString& address) {
-        for (std::size_t i = 0; i < snapshot->catalog.items.size() && !address.isEmpty(); ++i)
-            if (snapshot->catalog.items[i].is_texture() && address_text(*snapshot, i) == address) return i;
+        const auto text = address.toStdString();
+        for (std::size_t i = 0; i < snapshot->catalog.items.size() && !text.empty(); ++i) {
+            // Of hundreds of thousands hardly any needs its whole address: only a name with a colon is written otherwise in it.
+            const auto& one = snapshot->catalog.items[i];
+            if (!one.is_texture() || (!text.ends_with(one.path()) && one.path().find(':') == std::string::npos)) continue;
+            if (address_text(*snapshot, i) == address) return i;
+        }
         return std::size_t(-1);
     };
     if (item >= snapshot->catalog.items.size() || address_text(*snapshot, item) != current_) item = at(current_);

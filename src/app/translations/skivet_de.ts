@@ -11734,6 +11734,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/sheet/parse_container.cpp" />
+            <source>records lie "in folder", and there is no [folders]</source>
+            <translation>Einträge liegen „in folder“, und es gibt kein [folders]</translation>
+        </message>
+        <message>
+            <location filename="../../../src/sheet/parse_container.cpp" />
             <source>size names the header field "{}", which is not there</source>
             <translation>size nennt das Kopffeld „{}“, das es nicht gibt</translation>
         </message>
