@@ -2,9 +2,9 @@
 
 #include <jpeglib.h>
 #include <cstdio>
-#include <cstdlib>
 #include <limits>
 #include <stdexcept>
+#include <utility>
 
 #include "base/phrase.h"
 #include "codec/codec.h"
@@ -67,30 +67,43 @@ private:
     jpeg_progress_mgr progress_{};
 };
 
+/// The library's own one in memory says where its buffer is only at the end: after an error nobody could free what it grew to.
+struct Destination : jpeg_destination_mgr {
+    Bytes bytes;
+    Destination() : jpeg_destination_mgr{} {
+        init_destination = [](j_compress_ptr info) { of(info).grow(4096); };
+        empty_output_buffer = [](j_compress_ptr info) -> boolean { return of(info).grow(of(info).bytes.size()), TRUE; };
+        term_destination = [](j_compress_ptr info) { of(info).bytes.resize(of(info).bytes.size() - of(info).free_in_buffer); };
+    }
+
+private:
+    static Destination& of(j_compress_ptr info) { return *static_cast<Destination*>(info->dest); }
+    void grow(std::size_t by) {
+        const auto filled = bytes.size();
+        bytes.resize(filled + by);
+        next_output_byte = reinterpret_cast<JOCTET*>(bytes.data() + filled);
+        free_in_buffer = by;
+    }
+};
+
 class Writer {
 public:
     Writer() {
         info.err = &errors_;
         jpeg_create_compress(&info);
         info.mem->max_memory_to_use = memory_limit;
-        jpeg_mem_dest(&info, &buffer_, &size_);
+        info.dest = &destination_;
     }
     Writer(const Writer&) = delete;
     Writer& operator=(const Writer&) = delete;
-    ~Writer() {
-        jpeg_destroy_compress(&info);
-        std::free(buffer_);
-    }
+    ~Writer() { jpeg_destroy_compress(&info); }
     jpeg_compress_struct info{};
-    [[nodiscard]] Bytes take() const {
-        const auto* begin = reinterpret_cast<const std::byte*>(buffer_);
-        return {begin, begin + size_};
-    }
+    /// Once, at the end.
+    [[nodiscard]] Bytes take() { return std::move(destination_.bytes); }
 
 private:
     ErrorManager errors_;
-    unsigned char* buffer_ = nullptr;
-    unsigned long size_ = 0;
+    Destination destination_;
 };
 
 template <class Work>

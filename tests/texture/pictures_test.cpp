@@ -267,6 +267,32 @@ TEST(Jpeg, AQuantizationOfZeroIsRefusedNotDividedBy) {
     EXPECT_NE(out.error().message().find("quantization table"), std::string::npos) << out.error().message();
 }
 
+TEST(Jpeg, AnErrorWhileWritingFreesWhatWasWritten) {
+    // Found by fuzzing: the library's buffer in memory had grown, by a long comment, and was freed twice.
+    TempFolder folder;
+    put_file(folder / "a.png", *write_png(smooth_picture(64, 64, 2)));
+    ASSERT_EQ(run_program({"convert", (folder / "a.png").string(), "-quality", "98", "-set", "comment", std::string(9000, 'c'),
+                           (folder / "a.jpg").string()})
+                  .code,
+              0);
+    auto file = get_file(folder / "a.jpg");
+    // ITU-T T.81 B.2.4.2: behind the marker a length, class and number of the table, sixteen counts, then the values. A coefficient of 15
+    // bits can be read; of eight-bit samples the library writes none above ten.
+    const auto table = as_text(file).find(std::string("\xFF\xC4", 2));
+    ASSERT_NE(table, std::string::npos);
+    std::size_t at = table;
+    while (at + 21 < file.size() && file[at + 4] != std::byte{0x10}) at = as_text(file).find(std::string("\xFF\xC4", 2), at + 2);
+    ASSERT_LT(at, file.size());
+    file[at + 21] |= std::byte{0x0F};
+    const auto original = TextureFile::open(TextureKinds::standard(), file, "a.jpg", ReadLimits{});
+    ASSERT_TRUE(original) << original.error().message();
+    auto level = *original->surface_bytes(original->layout.surfaces[0]);
+    level[0] ^= std::byte{0x40};
+    const auto out = original->kind->replace(original->file, original->layout, std::vector<SurfaceEdit>{{0, level}});
+    ASSERT_FALSE(out);
+    EXPECT_NE(out.error().message().find("DCT"), std::string::npos) << out.error().message();
+}
+
 TEST(Bmp, APictureInsideItsHeaderIsRefused) {
     // Found by fuzzing: putting an edit back wrote behind the file.
     Bytes file(2000);
