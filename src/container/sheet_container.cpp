@@ -2,10 +2,12 @@
 
 #include <fmt/format.h>
 #include <algorithm>
+#include <map>
 #include <numeric>
 
 #include "base/file_write.h"
 #include "base/phrase.h"
+#include "container/overlaps.h"
 #include "container/record_texture.h"
 #include "container/sheet_lister.h"
 #include "sheet/method.h"
@@ -46,6 +48,7 @@ std::pair<std::unique_ptr<SheetContainer>, std::optional<Error>> SheetContainer:
     };
     auto done = list();
     out->number_doubles();
+    out->note_repeats(context.limits);
     if (!done) {
         wrong = std::move(done).error();
         // What a wrong key makes of a directory looks damaged.
@@ -308,8 +311,36 @@ Status SheetContainer::check_sums(std::size_t entry, ByteSpan stored, ByteSpan u
     return {};
 }
 
+void SheetContainer::note_repeats(const ReadLimits& limits) {
+    std::map<std::uint32_t, std::vector<std::size_t>> by_file;
+    for (std::size_t i = 0; i < items_.size(); ++i) by_file[items_[i].file].push_back(i);
+    for (const auto& [file, members] : by_file) {
+        std::vector<EntryClaim> claims;
+        claims.reserve(members.size());
+        for (const auto i : members) {
+            const auto& item = items_[i];
+            const bool grows = !item.states_size && item.method && item.method->packs();
+            claims.push_back(
+                {item.data_at, item.stored,
+                 !item.states_size ? std::min(item.stored, std::uint64_t{1} << 40) * (grows ? limits.nested_ratio : 1) : item.size});
+        }
+        // Other files are looked at only when it matters: they may be on another disk, or gone.
+        const bool beside = file != own_file || sheet_->part_size > 0;
+        const auto found = find_overlaps(claims, beside ? 0 : file_.size(), limits);
+        if (!found.too_much) continue;
+        if (beside) {
+            std::uint64_t bytes = 0;
+            for (const auto number : sheet_->part_size > 0 ? files_used() : std::vector{file})
+                if (const auto data = data_file(number)) bytes += data->size();
+            if (!find_overlaps(claims, bytes, limits).too_much) continue;
+        }
+        for (const auto k : found.over) items_[members[k]].repeats = true;
+    }
+}
+
 Result<Bytes> SheetContainer::unpack_entry(std::size_t entry, const ReadLimits& limits) const {
     const auto all = [&]() -> Result<Bytes> {
+        if (items_[entry].repeats) return refuse_repeat(items_[entry].data_at);
         SKIVET_TRY(const auto stored, stored_bytes(entry));
         file_.note_read(stored.bytes.size());
         SKIVET_TRY(auto out, unpack_entry(stored.bytes, entry, limits));
@@ -369,6 +400,7 @@ Result<FileView> SheetContainer::view_of_entry(std::size_t entry, const ReadLimi
     const auto& item = items_[entry];
     if (item.texture || item.encrypted || !item.method || item.method->packs() || !chunks_.empty() || sheet_->part_size > 0)
         return Container::view_of_entry(entry, limits);
+    if (item.repeats) return fail(in_entry(*this, entry, refuse_repeat(item.data_at).value()));
     auto file = data_file(item.file);
     if (!file) return fail(in_entry(*this, entry, std::move(file).error()));
     return file->part(item.data_at, item.stored, entries_[entry].path);

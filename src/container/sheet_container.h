@@ -62,6 +62,7 @@ private:
         bool encrypted = false;
         bool states_size = true;  ///< the unpacked size is known
         bool texture = false;     ///< shown as a file of a common format, see record_texture.h
+        bool repeats = false;     ///< lies over bytes of others, which together claim too much
         std::uint64_t size = 0;   ///< bytes of its data, unpacked
     };
     /// Bytes of an entry as they lie in the file.
@@ -73,6 +74,8 @@ private:
     class Lister;
     class Planner;
     class Entries;
+    /// Many names for one content are common; those that together claim too much are not read, but for the first.
+    void note_repeats(const ReadLimits& limits);
 
     /// Bytes of a file between what the sheet explains. Those that are neither padding nor the place of a deleted entry belong to the game:
     /// nothing writes on them, and they move only as a whole.

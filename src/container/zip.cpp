@@ -1,11 +1,11 @@
 #include "container/zip.h"
 
 #include <algorithm>
-#include <numeric>
 
 #include "base/hash.h"
 #include "base/phrase.h"
 #include "base/text.h"
+#include "container/overlaps.h"
 #include "container/zip_format.h"
 
 namespace skivet {
@@ -245,30 +245,18 @@ Status ZipContainer::read_directory(ByteSpan file, const ReadLimits& limits) {
 }
 
 void ZipContainer::note_overlaps(std::uint64_t file_size, const ReadLimits& limits) {
-    std::vector<std::size_t> order(entries_.size());
-    std::iota(order.begin(), order.end(), std::size_t{0});
-    const auto before = [&](std::size_t a, std::size_t b) {
-        return std::pair(records_[a].local_at, a) < std::pair(records_[b].local_at, b);
-    };
-    if (!std::is_sorted(order.begin(), order.end(), before)) std::sort(order.begin(), order.end(), before);
-    std::vector<std::size_t> over;  // entries that begin before one that stands further to the front ends
-    std::uint64_t end = 0;
-    std::uint64_t all = 0;
-    for (const auto i : order) {
-        const auto at = records_[i].local_at;
-        if (at < end) over.push_back(i);
-        end = std::max(end, at + local_size + std::min(entries_[i].stored, file_size));
-        all += std::min(entries_[i].size, std::uint64_t{1} << 40);
-    }
-    if (over.empty()) return;
+    std::vector<EntryClaim> claims(entries_.size());
+    for (std::size_t i = 0; i < claims.size(); ++i)
+        claims[i] = {records_[i].local_at, local_size + std::min(entries_[i].stored, file_size), entries_[i].size};
+    const auto found = find_overlaps(claims, file_size, limits);
+    if (found.over.empty()) return;
     problems_.push_back({ErrorCode::damaged,
-                         phrase("{} entries lie over bytes of others", grouped(over.size())),
-                         {entries_[over.front()].path},
-                         records_[over.front()].local_at,
+                         phrase("{} entries lie over bytes of others", grouped(found.over.size())),
+                         {entries_[found.over.front()].path},
+                         records_[found.over.front()].local_at,
                          "Some programs write the same content once for several names; if it is not that, the directory is damaged"});
-    // Without those the same bytes could not become so many.
-    if (all <= limits.free_claim + limits.ratio * file_size) return;
-    for (const auto i : over) records_[i].repeats = true;
+    if (!found.too_much) return;
+    for (const auto i : found.over) records_[i].repeats = true;
 }
 
 /// What the system maps around a byte that is touched.
@@ -338,10 +326,7 @@ Result<Bytes> ZipContainer::unpack_entry(ByteSpan packed, std::size_t entry, con
 Result<Bytes> ZipContainer::unpack_entry(std::size_t entry, const ReadLimits& limits) const {
     SKIVET_TRY(const auto file, file_.bytes());
     const auto all = [&]() -> Result<Bytes> {
-        if (records_[entry].repeats)
-            return fail_at(ErrorCode::limit, entries_[entry].at,
-                           "it lies over bytes of other entries, and together they would unpack to more than the file can hold",
-                           "The first entry there can be read");
+        if (records_[entry].repeats) return refuse_repeat(entries_[entry].at);
         SKIVET_TRY(const auto data, stored_bytes(file, entry));
         file_.note_read(data.size());
         if (records_[entry].flags & flag_encrypted)

@@ -389,6 +389,44 @@ fields = [
     return {{"shared.bin", std::move(out)}, {"shared.toml", std::move(sheet)}};
 }
 
+/// The same as overlapping_zip in an archive that a sheet describes.
+HostileFiles repeated_entries() {
+    const unsigned entries = 2000;
+    auto dds = dds_header(4096, 8192, "DXT1");
+    dds.resize(128 + 4096 * 8192 / 2);
+    const auto packed = deflate(dds, 9);
+    Bytes out;
+    put(out, "RPTD");
+    little(out, entries, 4);
+    for (unsigned i = 0; i < entries; ++i) {
+        little(out, 8 + entries * 12, 4);
+        little(out, packed.size(), 4);
+        little(out, dds.size(), 4);
+    }
+    put(out, packed);
+    Bytes sheet;
+    put(sheet, R"(sheet = "container"
+name = "Repeated"
+[[recognize]]
+text = "RPTD"
+[header]
+fields = [
+  { name = "magic", type = "text", size = 4 },
+  { name = "entries", type = "u32", means = "entry count" },
+]
+[record]
+path = "{number}.dds"
+fields = [
+  { name = "at", type = "u32", means = "data offset" },
+  { name = "packed", type = "u32", means = "stored size" },
+  { name = "bytes", type = "u32", means = "size" },
+]
+[data]
+method = "deflate"
+)");
+    return {{"repeats.bin", std::move(out)}, {"repeats.toml", std::move(sheet)}};
+}
+
 HostileFiles one(const char* name, Bytes bytes) { return {{name, std::move(bytes)}}; }
 
 }  // namespace
@@ -407,6 +445,7 @@ const std::vector<Hostile>& bombs() {
         {"many.tar", "tar of 100,000 entries", [] { return one("many.tar", tar_of_many()); }},
         {"overlap.zip", "2,000 entries over the same data", [] { return one("overlap.zip", overlapping_zip()); }},
         {"shared.bin", "a sheet's folders that share four million entries", [] { return shared_folders(); }},
+        {"repeats.bin", "a sheet's 2,000 entries over the same data", [] { return repeated_entries(); }},
     };
     return all;
 }
