@@ -11,6 +11,7 @@
 #include "base/file_write.h"
 #include "base/phrase.h"
 #include "base/text.h"
+#include "catalog/analysis.h"
 #include "container/nested_room.h"
 #include "container/texture_files.h"
 #include "mesh/read_mesh.h"
@@ -220,18 +221,10 @@ std::vector<Source> open_sources(const ReadContext& context, std::span<const std
 
 void mark_effective(std::vector<CatalogItem>& items) {
     // Paths inside archives inside count with their steps.
-    const auto key_of = [&](std::size_t i) {
-        std::string key;
-        for (const auto& step : items[i].inner) {
-            key += "::";
-            for (const char c : step) key += c >= 'A' && c <= 'Z' ? static_cast<char>(c + 32) : c;
-        }
-        return key;
-    };
     std::vector<std::pair<std::uint64_t, std::uint32_t>> hashes(items.size());  // of the keys (XXH3, 64 bits), and whose
     in_chunks(items.size(), [&](std::size_t begin, std::size_t end) {
         for (auto i = begin; i < end; ++i) {
-            const auto key = key_of(i);
+            const auto key = path_key(items[i].inner);
             hashes[i] = {XXH3_64bits(key.data(), key.size()), static_cast<std::uint32_t>(i)};
             items[i].effective = true;
         }
@@ -245,7 +238,7 @@ void mark_effective(std::vector<CatalogItem>& items) {
         std::unordered_map<std::string, std::size_t> best;  // two keys with one hash are rare, but somebody may make them
         for (auto k = from; k < to; ++k) {
             const std::size_t i = hashes[k].second;
-            const auto [one, first] = best.try_emplace(key_of(i), i);
+            const auto [one, first] = best.try_emplace(path_key(items[i].inner), i);
             if (first) continue;
             const auto loser = wins(i, one->second) ? std::exchange(one->second, i) : i;
             items[loser].effective = false;

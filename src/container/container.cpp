@@ -19,7 +19,7 @@ void Container::index() const {
 }
 
 void Container::number_doubles() {
-    // Hashes (XXH3, 64 bits) tell that there are none, as mostly, in a tenth of the time.
+    // Hashes (XXH3, 64 bits) tell that there are none, as mostly, without a table of names.
     std::vector<std::uint64_t> hashes;
     hashes.reserve(entries_.size());
     for (const auto& e : entries_) hashes.push_back(XXH3_64bits(e.path.data(), e.path.size()));

@@ -297,11 +297,12 @@ Result<CompactPlan> plan_compacting(const ReadContext& context, const fs::path& 
     return CompactPlan{std::move(plan), {std::move(title), source, {}}, std::move(check)};
 }
 
-std::vector<PieceId> gone_stale(const ReadContext& context, std::span<const Piece> pieces) {
+std::vector<PieceId> gone_stale(const ReadContext& context, std::span<const Piece> pieces, const CancelToken& cancel) {
     std::vector<PieceId> out;
     AddressReader reader(context);
     for (const auto& piece : pieces)
-        if (const auto checked = check_source(context, reader, piece); checked && checked->state == PieceState::gone_stale)
+        if (cancel.canceled()) break;
+        else if (const auto checked = check_source(context, reader, piece); checked && checked->state == PieceState::gone_stale)
             out.push_back(piece.id);
     return out;
 }

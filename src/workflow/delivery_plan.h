@@ -109,7 +109,7 @@ struct CompactPlan {
 [[nodiscard]] Result<CompactPlan> plan_compacting(const ReadContext& context, const std::filesystem::path& source,
                                                   std::shared_ptr<const Container> container, const CancelToken& cancel = {});
 
-/// Pieces whose entry is no longer what was taken or delivered.
-[[nodiscard]] std::vector<PieceId> gone_stale(const ReadContext& context, std::span<const Piece> pieces);
+/// Pieces whose entry is no longer what was taken or delivered. Canceled, it ends with what it has seen.
+[[nodiscard]] std::vector<PieceId> gone_stale(const ReadContext& context, std::span<const Piece> pieces, const CancelToken& cancel = {});
 
 }  // namespace skivet

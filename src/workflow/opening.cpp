@@ -31,6 +31,23 @@ std::shared_ptr<ReadContext> context_of(const ReadContext& shipped, const Projec
 
 Vault vault_of(const Project& project, Files& files) { return Vault(project.vault(), files, VaultRegister(VaultRegister::usual_place())); }
 
+namespace {
+
+Status look_over(OpenedProject& opened, std::int64_t now, const CancelToken& cancel) {
+    SeenFiles seen;
+    auto look = look_at_files(opened.project, seen, now, cancel);
+    (void)note_look(opened.project, look);
+    for (auto& error : look.errors) opened.problems.push_back(std::move(error));
+    AddressReader reader(*opened.context);
+    for (auto& piece : opened.project.pieces) {
+        SKIVET_CHECK(cancel.check());
+        if (auto checked = check_source(*opened.context, reader, piece)) piece = std::move(*checked);
+    }
+    return {};
+}
+
+}  // namespace
+
 Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& wish, Files& files, std::int64_t now) {
     OpenedProject out;
     if (!wish.locked) {
@@ -78,14 +95,8 @@ Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& 
     if (!wish.play.empty()) project.play.command = wish.play;
     for (const auto& source : wish.more_sources)
         if (std::find(project.sources.begin(), project.sources.end(), source) == project.sources.end()) project.sources.push_back(source);
-    SeenFiles seen;
-    auto look = look_at_files(project, seen, now, wish.cancel);
-    (void)note_look(project, look);
-    for (auto& error : look.errors) out.problems.push_back(std::move(error));
-    AddressReader reader(*out.context);
-    for (auto& piece : project.pieces) {
-        SKIVET_CHECK(wish.cancel.check());
-        if (auto checked = check_source(*out.context, reader, piece)) piece = std::move(*checked);
+    if (wish.looked_over) {
+        SKIVET_CHECK(look_over(out, now, wish.cancel));
     }
     if (auto index = IndexStore::open(project.index(), true)) out.index = std::move(*index);
     else out.problems.push_back(std::move(index).error());

@@ -14,6 +14,7 @@ struct OpenWish {
     std::vector<std::filesystem::path> more_sources;  ///< added to the list, in order, where they are not in it
     std::vector<std::string> play;                    ///< how the game is started; empty: as it was
     bool locked = false;                              ///< the caller holds the project's lock already
+    bool looked_over = true;                          ///< false: the caller looks at the pieces' files and entries himself, later
     CancelToken cancel = {};                          ///< heeded between two pieces
 };
 
@@ -31,8 +32,8 @@ struct OpenedProject {
 };
 
 /// Locks the project, reads it, keeps the last good copy, puts right what a crash left, and looks at what has become of its pieces: their
-/// files and the game's entries. `shipped`: the context without a project's. Errors: `busy`, `damaged` (has_good_copy says whether there is
-/// a way back), `usage` when the project is about another game. Nothing is saved.
+/// files and the game's entries, which takes long of thousands. `shipped`: the context without a project's. Errors: `busy`, `damaged`
+/// (has_good_copy says whether there is a way back), `usage` when the project is about another game. Nothing is saved.
 [[nodiscard]] Result<OpenedProject> open_for_work(const ReadContext& shipped, const OpenWish& wish, Files& files, std::int64_t now);
 
 /// What is recognized without a project; sheets that are not sound go to `errors`.

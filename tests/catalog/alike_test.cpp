@@ -244,11 +244,15 @@ TEST(Twins, WhatIsThereVeryOftenIsComparedOnlyWithSome) {
     const auto store = std::make_shared<Counting>();
     const auto picture = scene(64, 5);
     std::vector<Comparable> all;
+    std::mt19937 random(5);
     for (int i = 0; i < 2000; ++i) {
         const auto one = facts(i % 100 == 99 ? scene(64, 1000 + static_cast<unsigned>(i)) : brighter(picture, 1, 1 + i % 7));
         store->patterns.push_back(one->pattern());
         auto numbers = static_cast<PictureNumbers>(*one);
         numbers.level0 = static_cast<std::uint64_t>(i) + 1;  // files that differ
+        // Each meets others in other parts of the hash, which are of a row of cells each.
+        for (const std::size_t row : {0, 2, 4})
+            numbers.coarse[row * 8 + 3] = static_cast<std::int8_t>(numbers.coarse[row * 8 + 4] + (random() % 2 ? 5 : -5));
         all.push_back({std::make_shared<PictureFacts>(numbers, store, i), 64, 64});
     }
     const auto counts = count_twins(all);

@@ -3,6 +3,7 @@
 
 #include <sys/resource.h>
 #include <unistd.h>
+#include <algorithm>
 #include <filesystem>
 #include <fstream>
 #include <QSignalSpy>
@@ -148,6 +149,24 @@ TEST_F(ModelsTest, AnUpdateOfTheGameIsNoticedAtTheNextStart) {
     models->bench.take_again(models->bench.pieces()[0].id);
     ASSERT_TRUE(wait([&] { return models->bench.pieces().size() == 2 && !models->jobs.busy(); }));
     EXPECT_EQ(models->bench.pieces()[1].state, PieceState::out);
+}
+
+TEST_F(ModelsTest, WhatWasSavedWhileItWasClosedIsNoticedAtTheNextStart) {
+    take_all();
+    std::vector<std::filesystem::path> files;
+    for (const auto& piece : models->bench.pieces()) files.push_back(models->store.project().work() / piece.file);
+    models.reset();
+    for (std::size_t i = 0; i < files.size(); ++i) put_file(files[i], *write_png(random_picture(32, 32, static_cast<unsigned>(i))));
+    models = std::make_unique<Models>();
+    QSignalSpy said(&models->messages, &Messages::logged);
+    models->store.open({folder / "project", {}, {zip}, {}});
+    ASSERT_TRUE(wait([&] { return models->sources.ready() && !models->jobs.busy(); }));
+    for (const auto& piece : models->bench.pieces()) {
+        EXPECT_TRUE(waits(piece.state)) << piece.file;
+        EXPECT_EQ(models->bench.versions(piece.id).size(), 1u) << "kept, as any save";
+    }
+    EXPECT_EQ(std::count_if(said.begin(), said.end(), [](const auto& one) { return one[0].toString().contains("Saved"); }), 1)
+        << "a thousand of them are said at once";
 }
 
 TEST_F(ModelsTest, AnUnfinishedDeliveryIsRolledBackAtTheStart) {

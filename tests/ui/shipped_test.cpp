@@ -1,8 +1,10 @@
 // Versions of the game as they were shipped: recorded, an update seen against it, compared with, forgotten.
 #include <gtest/gtest.h>
 #include <filesystem>
+#include <functional>
 #include <QLineEdit>
 #include <QPushButton>
+#include <utility>
 
 #include "app/pages/sources_page.h"
 #include "app/widgets/card_rows.h"
@@ -90,4 +92,38 @@ TEST_F(Shipping, AVersionIsRecordedAndAnUpdateIsSeenAgainstIt) {
     ASSERT_TRUE(wait([&] { return shipped->versions()->model()->rowCount() == 1; }));
     // It is written beside the window.
     EXPECT_TRUE(wait([&] { return open_project(folder / "project")->shipped.size() == 1; }));
+}
+
+TEST_F(Shipping, APartOfTheGameIsNeitherRecordedNorCompared) {
+    ASSERT_TRUE(looked_at());
+    const auto folder_of_project = models.store.project().folder;
+    const auto open_again = [&](const std::function<void()>& at_first) {
+        // What the index remembers is shown before the sources are open.
+        bool partial = false;
+        const auto connection = QObject::connect(&models.catalog, &CatalogModel::catalog_changed, window.get(), [&] {
+            if (!models.catalog.snapshot()->whole && !std::exchange(partial, true)) at_first();
+        });
+        models.store.open({folder_of_project, {}, {}, {}});
+        const bool done = wait([&] { return partial; }) && looked_at();
+        QObject::disconnect(connection);
+        return done;
+    };
+    QSignalSpy notice(&models.messages, &Messages::notice);
+    ASSERT_TRUE(open_again([&] { models.shipped.record("half of it"); }));
+    EXPECT_TRUE(
+        std::any_of(notice.begin(), notice.end(), [](const auto& n) { return n[0].toString().contains("nothing whole to record"); }));
+    EXPECT_FALSE(models.store.has_baseline());
+
+    models.shipped.record("all of it");
+    ASSERT_TRUE(wait([&] { return models.store.has_baseline(); }) && looked_at());
+    QSignalSpy compared(&models.shipped, &ShippedModel::changed);
+    bool begun = true;
+    ASSERT_TRUE(open_again([&] {
+        models.shipped.look();
+        const auto work = models.jobs.work();
+        begun = std::any_of(work.begin(), work.end(), [](const auto& w) { return w.what.contains("Comparing"); });
+    }));
+    EXPECT_FALSE(begun);
+    ASSERT_TRUE(wait([&] { return !compared.empty(); })) << "when all of it is there";
+    EXPECT_TRUE(models.shipped.seen()->changes.empty());
 }

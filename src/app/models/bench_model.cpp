@@ -9,6 +9,7 @@
 #include "base/text.h"
 #include "codec/paint_form.h"
 #include "container/texture_files.h"
+#include "workflow/delivery_plan.h"
 #include "workflow/open_with.h"
 #include "workflow/pieces.h"
 
@@ -58,8 +59,11 @@ BenchModel::BenchModel(ProjectStore& store, QObject* parent)
         pictures_pending_.clear();
         passed_over_.clear();
         seen_ = std::make_shared<SeenFiles>();
+        first_look_ = true;
         watch();
-        look();  // what was saved beside a piece's file while nobody looked
+        // What was saved and what the game became while nobody looked: beside the window, so that a thousand pieces do not hold it up.
+        look();
+        look_at_game();
     });
 }
 
@@ -78,10 +82,10 @@ void BenchModel::take_again(PieceId id) {
     if (!piece) return;
     jobs_.run(
         this, tr("Writing out"),
-        [context = store_.context(), project = store_.project(), old = *piece]() -> Result<WentBack> {
+        [context = store_.context(), project = store_.shared(), old = *piece]() -> Result<WentBack> {
             WentBack out;
-            SKIVET_TRY(out.kept, keep_versions(project, old, now()));
-            SKIVET_TRY(out.piece, skivet::take_again(*context, project, old, now()));
+            SKIVET_TRY(out.kept, keep_versions(*project, old, now()));
+            SKIVET_TRY(out.piece, skivet::take_again(*context, *project, old, now()));
             return out;
         },
         [this, id](Result<WentBack> taken) {
@@ -135,9 +139,11 @@ void BenchModel::look() {
     look_again_ = looking_;
     if (looking_) return;
     looking_ = true;
+    const bool first = std::exchange(first_look_, false);
     jobs_.run(
         this, tr("Looking at saved files"),
-        [this, self = QPointer<QObject>(this), &jobs = jobs_, project = store_.shared(), seen = seen_] {
+        [this, self = QPointer<QObject>(this), &jobs = jobs_, project = store_.shared(), seen = seen_, first] {
+            if (first) return look_at_files(*project, *seen, now());
             return look_at_files(*project, *seen, now(), {}, [&](const fs::path& file, const std::string& hash) {
                 jobs.tell(self, [this, file, hash] {
                     std::vector<PieceId> saved;
@@ -147,13 +153,30 @@ void BenchModel::look() {
                 });
             });
         },
-        [this](BenchLook look) {
+        [this, first](BenchLook look) {
             looking_ = false;
-            note(std::move(look));
+            note(std::move(look), first);
         });
 }
 
-void BenchModel::note(BenchLook look) {
+void BenchModel::look_at_game() {
+    if (pieces().empty()) return;
+    jobs_.run(
+        Jobs::By::looker, this, tr("Looking whether the game changed"),
+        [context = store_.context(), project = store_.shared(), ending = jobs_.ending()] {
+            return gone_stale(*context, project->pieces, ending);
+        },
+        [this](std::vector<PieceId> stale) {
+            std::erase_if(stale, [this](PieceId id) { return !piece(id) || piece(id)->state == PieceState::gone_stale; });
+            if (stale.empty()) return;
+            store_.change([&](Project& p) {
+                for (const auto id : stale) p.piece(id)->state = PieceState::gone_stale;
+            });
+            store_.tell_pieces_changed();
+        });
+}
+
+void BenchModel::note(BenchLook look, bool first) {
     for (const auto& error : look.errors) messages_.complain(error);
     std::erase_if(look.others,
                   [this](const OtherSave& o) { return std::find(passed_over_.begin(), passed_over_.end(), o) != passed_over_.end(); });
@@ -167,16 +190,17 @@ void BenchModel::note(BenchLook look) {
         auto project = store_.project();
         const auto saved = note_look(project, look);
         store_.change([&](Project& p) { p = std::move(project); });
-        if (!saved.empty()) return tell_saved(saved);
+        if (!saved.empty()) return tell_saved(saved, first);
     }
     if (other) emit pieces_changed();
 }
 
-void BenchModel::tell_saved(const std::vector<PieceId>& ids) {
+void BenchModel::tell_saved(const std::vector<PieceId>& ids, bool first) {
     for (const auto id : ids) {
         forget(id);
-        messages_.say(tr("Saved: %1").arg(text(piece(id)->file)));
+        if (!first) messages_.say(tr("Saved: %1").arg(text(piece(id)->file)));
     }
+    if (first && !ids.empty()) messages_.say(tr("Saved while the project was closed: %1").arg(ids.size()));
     if (!ids.empty()) store_.tell_pieces_changed();
 }
 
@@ -188,9 +212,10 @@ bool BenchModel::is_edited(PieceId id) const {
 void BenchModel::use_file(PieceId id, const fs::path& file) {
     jobs_.run(
         this, tr("Looking at saved files"),
-        [project = store_.project(), id, file]() mutable -> Result<Project> {
+        [now_there = store_.shared(), id, file]() -> Result<Project> {
+            auto project = *now_there;
             SKIVET_CHECK(skivet::use_file(project, id, file, now()));
-            return std::move(project);
+            return project;
         },
         [this, id, file](Result<Project> with) {
             if (!with) return messages_.complain(with.error());
@@ -225,7 +250,7 @@ void BenchModel::match(QObject* asker, std::shared_ptr<const AnalyzedCatalog> ca
     jobs_.run(
         asker, tr("Matching pictures"),
         [catalog = std::move(catalog), folder = std::move(folder), progress = std::move(progress), context = store_.context(),
-         project = store_.project()] { return match_folder(*catalog, project, folder, context->limits, *progress); },
+         project = store_.shared()] { return match_folder(*catalog, *project, folder, context->limits, *progress); },
         [then = std::move(then)](Result<BroughtFolder> found) { then(std::move(found)); });
 }
 
@@ -238,7 +263,8 @@ void BenchModel::bring_in(std::vector<std::pair<Address, fs::path>> files) {
     };
     jobs_.run(
         this, tr("Bringing in"),
-        [context = store_.context(), project = store_.project(), files = std::move(files)]() mutable {
+        [context = store_.context(), now_there = store_.shared(), files = std::move(files)] {
+            auto project = *now_there;
             Brought out;
             std::set<fs::path> brought;
             for (const auto& [address, file] : files) {
@@ -320,7 +346,7 @@ void BenchModel::go_back(PieceId id, const Version& version) {
     if (!there) return;
     jobs_.run(
         this, tr("Going back"),
-        [project = store_.project(), piece = *there, version] { return skivet::go_back(project, piece, version, now()); },
+        [project = store_.shared(), piece = *there, version] { return skivet::go_back(*project, piece, version, now()); },
         [this, id](Result<WentBack> went) {
             if (!went) return messages_.complain(went.error());
             store_.change([&](Project& p) {
@@ -347,7 +373,7 @@ void BenchModel::go_back(PieceId id, const Version& version) {
 
 void BenchModel::clear_versions() {
     jobs_.run(
-        Jobs::By::writer, this, tr("Clearing older versions"), [project = store_.project()] { return cleared_versions(project); },
+        Jobs::By::writer, this, tr("Clearing older versions"), [project = store_.shared()] { return cleared_versions(*project); },
         [this](const std::vector<Version>& cleared) {
             quint64 freed = 0;
             store_.change([&](Project& p) {

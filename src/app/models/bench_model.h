@@ -92,9 +92,11 @@ private:
                     std::function<void(Result<QImage>)> then);
     void watch();
     void look();
-    void note(BenchLook look);
+    void look_at_game();
+    /// `first`: since the project was opened.
+    void note(BenchLook look, bool first);
     /// These were saved: everybody is told.
-    void tell_saved(const std::vector<PieceId>& ids);
+    void tell_saved(const std::vector<PieceId>& ids, bool first = false);
     /// What was made of the piece's file as it was.
     void forget(PieceId id);
 
@@ -106,7 +108,7 @@ private:
     std::list<PieceId> drawn_;  ///< of pictures_, the newest first
     std::shared_ptr<SeenFiles> seen_ = std::make_shared<SeenFiles>();
     std::vector<OtherSave> others_, passed_over_;
-    bool looking_ = false, look_again_ = false;
+    bool looking_ = false, look_again_ = false, first_look_ = true;
     std::map<PieceId, std::string> pictures_pending_;  ///< and the edits they are read of
     FolderWatch watcher_;
     QTimer settle_;  ///< a program that saves touches a file several times

@@ -49,8 +49,8 @@ void BenchModel::take_with(std::vector<TakeWith> wanted, const TakeAs& as) {
 void BenchModel::take_variant(const Address& like, const std::string& path) {
     jobs_.run(
         this, tr("Writing out"),
-        [context = store_.context(), project = store_.project(), like, path] {
-            return skivet::take_variant(*context, project, like, path, {}, now());
+        [context = store_.context(), project = store_.shared(), like, path] {
+            return skivet::take_variant(*context, *project, like, path, {}, now());
         },
         [this](Result<Piece> piece) {
             if (!piece) return messages_.complain(piece.error());
@@ -65,8 +65,8 @@ void BenchModel::take_kin(PieceId id, std::vector<Kin> kin) {
     if (!leader) return;
     jobs_.run(
         this, tr("Writing out"),
-        [context = store_.context(), project = store_.project(), leader = *leader, kin = std::move(kin)] {
-            return skivet::take_kin(*context, project, leader, kin, now());
+        [context = store_.context(), project = store_.shared(), leader = *leader, kin = std::move(kin)] {
+            return skivet::take_kin(*context, *project, leader, kin, now());
         },
         [this](Taken made) { keep(std::move(made)); });
 }
@@ -78,11 +78,11 @@ void BenchModel::scale_set(const std::vector<Address>& others, double factor) {
     };
     jobs_.run(
         this, tr("Scaling"),
-        [context = store_.context(), before = store_.project(), others, factor] {
+        [context = store_.context(), before = store_.shared(), others, factor] {
             Scaled out;
-            auto after = skivet::scale_set(*context, before, others, factor, now(), out.taken.errors);
+            auto after = skivet::scale_set(*context, *before, others, factor, now(), out.taken.errors);
             for (auto& piece : after.pieces) {
-                const auto* old = before.piece(piece.id);
+                const auto* old = before->piece(piece.id);
                 if (!old) out.taken.pieces.push_back(std::move(piece));
                 else if (piece.touches != old->touches || piece.options.wish() != old->options.wish())
                     out.there.push_back(std::move(piece));

@@ -52,12 +52,12 @@ void CardKeeper::keep(Jobs::By by) {
     later_.stop();
     store_.jobs().run(
         by, this, {},
-        [context = store_.context(), project = store_.project(), catalog = catalog_.catalog()] {
-            (void)note_sources_seen(project);
+        [context = store_.context(), project = store_.shared(), catalog = catalog_.catalog()] {
+            (void)note_sources_seen(*project);
             std::vector<QImage> pictures;
             const auto& snapshot = *catalog->snapshot;
             // One that cannot be shown is no reason to show fewer.
-            for (const auto item : telling_items(*catalog, project, std::size_t(2 * most))) {
+            for (const auto item : telling_items(*catalog, *project, 2 * std::size_t(most))) {
                 const auto& entry = snapshot.catalog.items[item];
                 if (!snapshot.sources[entry.source].container) continue;
                 const auto texture = skivet::open_texture(*context, snapshot.sources[entry.source], entry);
@@ -73,7 +73,7 @@ void CardKeeper::keep(Jobs::By by) {
             QBuffer buffer(&bytes);
             buffer.open(QIODevice::WriteOnly);
             return side_by_side(pictures).save(&buffer, "PNG") &&
-                   write_file(card_picture(project.folder), as_bytes(std::string_view(bytes.constData(), std::size_t(bytes.size()))))
+                   write_file(card_picture(project->folder), as_bytes(std::string_view(bytes.constData(), std::size_t(bytes.size()))))
                        .has_value();
         },
         [this](bool) { emit kept(); });

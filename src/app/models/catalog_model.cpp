@@ -76,7 +76,7 @@ void CatalogModel::measure_pictures() {
                     if (snapshot() == before->snapshot) take_over(catalog);
                 });
             };
-            out.catalog = measure_unseen(*context, analysis, *before, *index, cache.get(), *progress, so_far, out.problem);
+            out.catalog = measure_unseen(*context, analysis(), *before, *index, cache.get(), *progress, so_far, out.problem);
             return out;
         },
         [this, take_over, before = catalog_->snapshot, progress = std::weak_ptr(looking_)](Seen seen) {
@@ -88,7 +88,8 @@ void CatalogModel::measure_pictures() {
 
 void CatalogModel::analyze_again() {
     jobs_.run(
-        this, tr("Sorting"), [before = catalog_, analysis = store_.analysis_context()] { return skivet::analyze_again(*before, analysis); },
+        this, tr("Sorting"),
+        [before = catalog_, analysis = store_.analysis_context()] { return skivet::analyze_again(*before, analysis()); },
         [this](std::shared_ptr<const AnalyzedCatalog> catalog) {
             if (catalog->snapshot != snapshot()) return;
             replace(std::move(catalog));

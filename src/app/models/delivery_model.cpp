@@ -16,8 +16,8 @@ DeliveryModel::DeliveryModel(ProjectStore& store, QObject* parent)
 void DeliveryModel::make_plan() {
     jobs_.run(
         this, tr("Planning"),
-        [context = store_.context(), project = store_.project()] {
-            return std::make_shared<DeliveryPlan>(plan_delivery(*context, project));
+        [context = store_.context(), project = store_.shared()] {
+            return std::make_shared<DeliveryPlan>(plan_delivery(*context, *project));
         },
         [this, request = ++requests_](std::shared_ptr<DeliveryPlan> plan) {
             if (request != requests_) return;  // an older one that took longer
@@ -106,8 +106,8 @@ void DeliveryModel::refresh() {
 void DeliveryModel::undo(const std::string& id) {
     jobs_.run(
         Jobs::By::writer, this, tr("Putting back"),
-        [context = store_.context(), project = store_.project(), vault = store_.vault(), id] {
-            return undo_delivery(*context, project, vault, id);
+        [context = store_.context(), project = store_.shared(), vault = store_.vault(), id] {
+            return undo_delivery(*context, *project, vault, id);
         },
         [this, id](Undone undone) {
             if (!undone.status) messages_.complain(undone.status.error());

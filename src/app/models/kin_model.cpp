@@ -59,8 +59,8 @@ void KinModel::look_for_copies(std::vector<PieceId> pieces) {
     }
     store_.jobs().run(
         this, {},
-        [context = store_.context(), project = store_.project(), catalog, pieces = std::move(pieces), cancel = looking_] {
-            return copies_left(*context, *catalog, project, pieces, cancel);
+        [context = store_.context(), project = store_.shared(), catalog, pieces = std::move(pieces), cancel = looking_] {
+            return copies_left(*context, *catalog, *project, pieces, cancel);
         },
         [this, asked = looking_](Result<std::vector<LeftCopies>> found) {
             if (asked.canceled() || !found) return;  // asked anew

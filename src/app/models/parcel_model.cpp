@@ -38,15 +38,15 @@ void ParcelModel::show(Prepared prepared) {
 void ParcelModel::prepare(const QString& what, const std::string& title, bool waits, Want want) {
     jobs_.run(
         this, what,
-        [context = store_.context(), project = store_.project(), vault = store_.vault(), title, waits, want = std::move(want)] {
+        [context = store_.context(), project = store_.shared(), vault = store_.vault(), title, waits, want = std::move(want)] {
             Prepared out;
             out.waits = waits;
-            auto wanted = want(*context, project);
+            auto wanted = want(*context, *project);
             if (!wanted) {
                 out.error = std::move(wanted).error();
                 return out;
             }
-            auto plan = plan_stack(*context, project, vault, std::move(*wanted), title);
+            auto plan = plan_stack(*context, *project, vault, std::move(*wanted), title);
             if (!plan) out.error = std::move(plan).error();
             else out.plan = std::make_shared<StackPlan>(std::move(*plan));
             return out;
@@ -65,15 +65,15 @@ void ParcelModel::bring(const std::filesystem::path& path) {
     auto progress = jobs_.shown_progress(tr("Reading %1").arg(QString::fromStdString(path.filename().string())));
     jobs_.run(
         this, {},
-        [context = store_.context(), project = store_.project(), vault = store_.vault(), path, progress] {
+        [context = store_.context(), project = store_.shared(), vault = store_.vault(), path, progress] {
             Prepared out;
             out.waits = true;
             const auto work = [&]() -> Status {
-                SKIVET_TRY(auto mod, read_mod(*context, project, path, progress->cancel));
+                SKIVET_TRY(auto mod, read_mod(*context, *project, path, progress->cancel));
                 out.mod = std::make_shared<ReadMod>(std::move(mod));
-                SKIVET_TRY(out.matches, match_parcel(*context, project, vault, out.mod->parcel, *progress));
-                SKIVET_TRY(auto wanted, stack_with(project, *out.mod, out.matches, now()));
-                SKIVET_TRY(auto plan, plan_stack(*context, project, vault, std::move(wanted), out.mod->parcel.about.title + " installed",
+                SKIVET_TRY(out.matches, match_parcel(*context, *project, vault, out.mod->parcel, *progress));
+                SKIVET_TRY(auto wanted, stack_with(*project, *out.mod, out.matches, now()));
+                SKIVET_TRY(auto plan, plan_stack(*context, *project, vault, std::move(wanted), out.mod->parcel.about.title + " installed",
                                                  progress->cancel));
                 out.plan = std::make_shared<StackPlan>(std::move(plan));
                 return {};
@@ -109,9 +109,9 @@ void ParcelModel::prefer(const Address& address, const std::string& id) {
     const auto matches = matches_;
     jobs_.run(
         this, tr("Planning"),
-        [context = store_.context(), project = store_.project(), vault = store_.vault(), wanted, title, mod, matches] {
+        [context = store_.context(), project = store_.shared(), vault = store_.vault(), wanted, title, mod, matches] {
             Prepared out{nullptr, mod, matches, std::nullopt, true};
-            auto plan = plan_stack(*context, project, vault, wanted, title);
+            auto plan = plan_stack(*context, *project, vault, wanted, title);
             if (!plan) out.error = std::move(plan).error();
             else out.plan = std::make_shared<StackPlan>(std::move(*plan));
             return out;
@@ -146,18 +146,18 @@ void ParcelModel::carry_out() {
 void ParcelModel::read(QObject* asker, const StackLayer& layer, std::function<void(Result<Parcel>)> then) {
     jobs_.run(
         asker, {},
-        [project = store_.project(), layer, limits = store_.context()->limits] { return installed_parcel(project, layer, limits); },
+        [project = store_.shared(), layer, limits = store_.context()->limits] { return installed_parcel(*project, layer, limits); },
         [then = std::move(then)](Result<Parcel> parcel) { then(std::move(parcel)); });
 }
 
 void ParcelModel::sides(QObject* asker, const Address& address, std::function<void(Result<std::vector<Side>>)> then) {
     jobs_.run(
         Jobs::By::pictures, asker, tr("Reading pictures"),
-        [context = store_.context(), project = store_.project(), vault = store_.vault(), plan = plan_,
+        [context = store_.context(), project = store_.shared(), vault = store_.vault(), plan = plan_,
          address]() -> Result<std::vector<Side>> {
             std::vector<Side> out;
             if (!plan) return out;
-            SKIVET_TRY(const auto sides, stack_sides(*context, project, vault, plan->wanted, address));
+            SKIVET_TRY(const auto sides, stack_sides(*context, *project, vault, plan->wanted, address));
             for (const auto& side : sides) {
                 SKIVET_TRY(const auto texture, TextureFile::open(context->textures, side.texture, address.inner.back(), context->limits));
                 SKIVET_TRY(auto level, texture.decode(0));
@@ -189,8 +189,8 @@ void ParcelModel::previews(QObject* asker, std::size_t texture, std::function<vo
 void ParcelModel::make(QObject* asker, const MakeWish& wish, std::function<void(Result<MadeParcel>)> then) {
     jobs_.run(
         asker, tr("Putting the parcel together"),
-        [context = store_.context(), project = store_.project(), wish, cancel = jobs_.ending()] {
-            return make_parcel(*context, project, wish, cancel);
+        [context = store_.context(), project = store_.shared(), wish, cancel = jobs_.ending()] {
+            return make_parcel(*context, *project, wish, cancel);
         },
         [then = std::move(then)](Result<MadeParcel> made) { then(std::move(made)); });
 }

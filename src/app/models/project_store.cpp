@@ -69,7 +69,11 @@ const Piece* ProjectStore::piece_of(const Address& address) const {
     return id ? project_.piece(*id) : nullptr;
 }
 
-AnalysisContext ProjectStore::analysis_context() const { return {project_, has_baseline_ ? baseline_ : nullptr, history_}; }
+std::function<AnalysisContext()> ProjectStore::analysis_context() const {
+    return [project = shared(), baseline = has_baseline_ ? baseline_ : nullptr, history = history_] {
+        return AnalysisContext{*project, baseline, history};
+    };
+}
 
 void ProjectStore::set_history(std::vector<Journal> history) {
     history_ = std::move(history);
@@ -81,22 +85,25 @@ void ProjectStore::open(OpenWish wish) {
     left_ = false;
     wish.cancel = jobs_.ending();
     wish.locked = lock_ && project_.folder == wish.folder;
+    wish.looked_over = false;  // BenchModel does, while the window shows what there is
     struct Answer {
         Result<OpenedProject> opened;
         bool good_copy = false;
         std::shared_ptr<ThumbnailCache> cache;
         std::shared_ptr<const AnalyzedCatalog> remembered;
+        std::shared_ptr<const Project> copy;
     };
     jobs_.run(
         this, tr("Opening the project"),
         [this, shipped = shipped_, wish, bound = Preferences::the().settings().thumbnail_bytes] {
-            Answer out{open_for_work(*shipped, wish, files_, now()), false, nullptr, nullptr};
+            Answer out{open_for_work(*shipped, wish, files_, now()), false, nullptr, nullptr, nullptr};
             if (!out.opened) {
                 out.good_copy = out.opened.error().code == ErrorCode::damaged && has_good_copy(wish.folder);
                 return out;
             }
             if (auto cache = ThumbnailCache::open(ThumbnailCache::usual_place(), bound)) out.cache = std::move(*cache);
             out.remembered = remembered_catalog(*out.opened->context, out.opened->project, *out.opened->index, shown_first);
+            out.copy = std::make_shared<const Project>(out.opened->project);
             return out;
         },
         [this](Answer answer) {
@@ -106,14 +113,14 @@ void ProjectStore::open(OpenWish wish) {
                 return emit refused(QString::fromStdString(answer.opened.error().message()), answer.good_copy);
             }
             cache_ = std::move(answer.cache);
-            take_over(std::move(*answer.opened));
+            take_over(std::move(*answer.opened), std::move(answer.copy));
             emit history_changed();
             emit pieces_changed();
             emit opened(answer.remembered);
         });
 }
 
-void ProjectStore::take_over(OpenedProject opened) {
+void ProjectStore::take_over(OpenedProject opened, std::shared_ptr<const Project> copy) {
     if (opened.lock) lock_ = std::move(opened.lock);
     open_ = true;
     for (const auto& journal : opened.recovered.rolled_back) {
@@ -125,6 +132,7 @@ void ProjectStore::take_over(OpenedProject opened) {
         for (const auto& error : *list) messages_.complain(error);
     project_ = std::move(opened.project);
     forget_copies();
+    shared_ = std::move(copy);
     undo_.clear();
     redo_.clear();
     emit steps_changed();

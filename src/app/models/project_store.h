@@ -1,5 +1,7 @@
 #pragma once
 // The project that is open: kept on the disk by one writer, changed only through `change`.
+#include <functional>
+#include <memory>
 #include <QObject>
 
 #include "app/models/jobs.h"
@@ -58,8 +60,9 @@ public:
     /// Null where the disk has no place for it.
     [[nodiscard]] const std::shared_ptr<ThumbnailCache>& cache() const { return cache_; }
     [[nodiscard]] const std::shared_ptr<Baseline>& baseline() const { return baseline_; }
-    /// What an analysis of the catalog depends on; the baseline only once it is recorded.
-    [[nodiscard]] AnalysisContext analysis_context() const;
+    /// What an analysis of the catalog depends on, for a worker to put together: thousands of pieces are not copied in the window's thread.
+    /// The baseline only once it is recorded.
+    [[nodiscard]] std::function<AnalysisContext()> analysis_context() const;
     /// Another version is compared with; never null.
     void set_baseline(std::shared_ptr<Baseline> baseline) { baseline_ = std::move(baseline), has_baseline_ = baseline_->recorded(); }
     [[nodiscard]] bool has_baseline() const { return has_baseline_; }
@@ -114,7 +117,8 @@ private:
     void save();
     void forget_copies() { shared_.reset(), by_address_.reset(); }
     void keep_keys(KeyRing ring);
-    void take_over(OpenedProject opened);
+    /// `copy`: of its project, for workers.
+    void take_over(OpenedProject opened, std::shared_ptr<const Project> copy);
 
     Jobs& jobs_;
     Messages& messages_;

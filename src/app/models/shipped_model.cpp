@@ -17,19 +17,24 @@ ShippedModel::ShippedModel(SourcesModel& sources, const CatalogModel& catalog, Q
 void ShippedModel::look_when_known() {
     if (!store_.has_baseline() || !sources_.ready() || !catalog_.snapshot()->whole || catalog_.unseen() > 0) return;
     // Roles and states that changed are nothing new here.
-    if (looked_at_.lock() == catalog_.snapshot() && deliveries_ == store_.history().size()) return;
-    looked_at_ = catalog_.snapshot();
-    deliveries_ = store_.history().size();
-    look();
+    if (looked_at_.lock() != catalog_.snapshot() || deliveries_ != store_.history().size()) look();
 }
 
 void ShippedModel::look() {
+    if (store_.has_baseline() && !catalog_.snapshot()->whole) {
+        // All that is not listed yet would be gone.
+        connect(&catalog_, &CatalogModel::catalog_changed, this, &ShippedModel::look,
+                Qt::ConnectionType(Qt::UniqueConnection | Qt::SingleShotConnection));
+        return;
+    }
+    looked_at_ = catalog_.snapshot();
+    deliveries_ = store_.history().size();
     jobs_.run(
         this, tr("Comparing with what was shipped"),
-        [project = store_.project(), baseline = store_.has_baseline() ? store_.baseline() : nullptr, vault = store_.vault(),
+        [project = store_.shared(), baseline = store_.has_baseline() ? store_.baseline() : nullptr, vault = store_.vault(),
          snapshot = catalog_.snapshot(), history = store_.history(), unseen = catalog_.unseen()] {
             auto out = std::make_shared<Seen>();
-            static_cast<SeenVersions&>(*out) = look_at_versions(project, baseline.get(), vault, *snapshot, history);
+            static_cast<SeenVersions&>(*out) = look_at_versions(*project, baseline.get(), vault, *snapshot, history);
             out->unseen = unseen;
             return out;
         },
@@ -53,6 +58,8 @@ void ShippedModel::take_over(Result<std::shared_ptr<Baseline>> baseline) {
 
 void ShippedModel::record(const QString& name) {
     if (store_.needs_project()) return;
+    if (!catalog_.snapshot()->whole)
+        return messages_.tell(tr("The game was not looked through to its end yet, so there is nothing whole to record."));
     struct Recorded {
         std::vector<ShippedVersion> before;
         std::string file;
@@ -60,11 +67,11 @@ void ShippedModel::record(const QString& name) {
     };
     jobs_.run(
         this, tr("Recording what was shipped"),
-        [project = store_.project(), snapshot = catalog_.snapshot(), name = name.toStdString()] {
+        [project = store_.shared(), snapshot = catalog_.snapshot(), name = name.toStdString()] {
             auto out = std::make_shared<Recorded>();
-            out->before = shipped_versions(project);
-            out->file = baseline_for(project, name);
-            out->baseline = record_shipped(project, out->file, *snapshot);
+            out->before = shipped_versions(*project);
+            out->file = baseline_for(*project, name);
+            out->baseline = record_shipped(*project, out->file, *snapshot);
             return out;
         },
         [this, name](const std::shared_ptr<Recorded>& done) {
@@ -92,7 +99,7 @@ void ShippedModel::forget(std::size_t version) {
     bool gone = false;
     store_.change([&](Project& p) { gone = forget_version(p, seen_->versions, file); });
     if (!gone) return messages_.tell(tr("It is the version that is compared with. Compare with another one first."));
-    jobs_.quietly(Jobs::By::writer, [project = store_.project(), file] { remove_baseline(project, file); });  // behind the saved project
+    jobs_.quietly(Jobs::By::writer, [project = store_.shared(), file] { remove_baseline(*project, file); });  // behind the saved project
     look();
 }
 

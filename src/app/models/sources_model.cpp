@@ -120,7 +120,7 @@ void SourcesModel::reload() {
         this, tr("Looking through the archives"),
         [this, self = QPointer<QObject>(this), context = store_.context(), analysis = store_.analysis_context(), progress = looking_,
          index = store_.index()] {
-            return read_sources(*context, analysis, *index, *progress, [&](std::shared_ptr<const AnalyzedCatalog> so_far) {
+            return read_sources(*context, analysis(), *index, *progress, [&](const std::shared_ptr<const AnalyzedCatalog>& so_far) {
                 jobs_.tell(self, [this, so_far, progress] {
                     // What is shown already may be more: what was remembered stays until the whole is there.
                     if (progress == looking_ && so_far->snapshot->catalog.items.size() > snapshot_->catalog.items.size()) show(so_far);
@@ -146,19 +146,19 @@ void SourcesModel::reload() {
 
 void SourcesModel::complete_baseline() {
     // Beside everything else, behind looking at pictures.
-    jobs_.quietly(Jobs::By::looker, [this, self = QPointer<QObject>(this), baseline = store_.baseline(), ending = jobs_.ending(),
-                                     project = store_.project()] {
-        Progress progress;
-        progress.cancel = ending;
-        const auto decided = baseline->complete(progress);
-        auto became = decided && *decided ? what_became(baseline.get(), project) : std::map<fs::path, Shipped>();
-        jobs_.tell(self, [this, decided, became] {
-            if (!decided && decided.error().code != ErrorCode::canceled) messages_.complain(decided.error());
-            if (became.empty()) return;
-            became_ = became;
-            emit changed();
-        });
-    });
+    jobs_.quietly(Jobs::By::looker,
+                  [this, self = QPointer<QObject>(this), baseline = store_.baseline(), ending = jobs_.ending(), project = store_.shared()] {
+                      Progress progress;
+                      progress.cancel = ending;
+                      const auto decided = baseline->complete(progress);
+                      auto became = decided && *decided ? what_became(baseline.get(), *project) : std::map<fs::path, Shipped>();
+                      jobs_.tell(self, [this, decided, became] {
+                          if (!decided && decided.error().code != ErrorCode::canceled) messages_.complain(decided.error());
+                          if (became.empty()) return;
+                          became_ = became;
+                          emit changed();
+                      });
+                  });
 }
 
 }  // namespace skivet::app

@@ -94,7 +94,7 @@ void TryOnModel::dress() {
     };
     jobs_.run(
         this, tasks.empty() ? QString() : tr("Reading textures"),
-        [context = store_.context(), project = store_.project(), catalog = seen_, tasks = std::move(tasks), sets, maps = maps_,
+        [context = store_.context(), project = store_.shared(), catalog = seen_, tasks = std::move(tasks), sets, maps = maps_,
          now = flat_map_, cancel = dressing_]() mutable {
             Dressed out;
             for (const auto& task : tasks) {
@@ -106,7 +106,7 @@ void TryOnModel::dress() {
                         map = map_of(TextureFile{task.fitted->original->kind, fit->layout, fit->file}, task.wish);
                     else map = fail(ErrorCode::unsupported, tr("The game could not read this yet. See the fit list.").toStdString());
                 } else if (task.piece) {
-                    map = worn_map(*context, project, *task.piece, task.edited, task.wish, cancel);
+                    map = worn_map(*context, *project, *task.piece, task.edited, task.wish, cancel);
                 } else {
                     const auto& item = catalog->snapshot->catalog.items[task.key.first.item];
                     const auto& source = catalog->snapshot->sources[item.source];

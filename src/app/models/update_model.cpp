@@ -69,11 +69,11 @@ void UpdateModel::look() {
     };
     jobs_.run(
         Jobs::By::looker, this, tr("Looking whether the game changed"),
-        [context = store_.context(), project, vault = store_.vault(), ending = jobs_.ending()] {
+        [context = store_.context(), project = store_.shared(), vault = store_.vault(), ending = jobs_.ending()] {
             Progress progress;
             progress.cancel = ending;
-            Seen out{stamps_of(project.sources)};
-            out.update = look_for_update(*context, project, vault, progress);
+            Seen out{stamps_of(project->sources)};
+            out.update = look_for_update(*context, *project, vault, progress);
             return std::make_shared<Seen>(std::move(out));
         },
         [this, request = ++requests_](const std::shared_ptr<Seen>& seen) {
@@ -97,12 +97,12 @@ void UpdateModel::let_over(PieceId piece) {
     if (!update_ || writing_) return;
     jobs_.run(
         this, tr("Fitting"),
-        [context = store_.context(), project = store_.project(), update = update_, piece] {
+        [context = store_.context(), project = store_.shared(), update = update_, piece] {
             auto out = std::make_shared<GameUpdate>(*update);
             Result<Bytes> made = Bytes{};
             for (auto& one : out->pieces)
                 if (one.id == piece) {
-                    made = over_the_new(*context, project, one);
+                    made = over_the_new(*context, *project, one);
                     if (made) one.becomes = *made;
                 }
             return std::pair(out, made ? std::optional<Error>() : made.error());
@@ -125,15 +125,15 @@ void UpdateModel::put_in_again(std::vector<PieceId> chosen) {
     };
     jobs_.run(
         Jobs::By::writer, this, tr("Putting it in again"),
-        [context = store_.context(), project = store_.project(), vault = store_.vault(), update = update_, chosen = std::move(chosen)] {
+        [context = store_.context(), project = store_.shared(), vault = store_.vault(), update = update_, chosen = std::move(chosen)] {
             auto out = std::make_shared<Done>();
-            auto plan = plan_update(*context, project, *update, chosen);
+            auto plan = plan_update(*context, *project, *update, chosen);
             if (!plan) {
                 out->error = std::move(plan).error();
                 return out;
             }
             out->plan = std::move(*plan);
-            out->updated = skivet::put_in_again(*context, project, out->plan, vault, now());
+            out->updated = skivet::put_in_again(*context, *project, out->plan, vault, now());
             out->error = out->updated.delivered.error;
             return out;
         },
@@ -153,7 +153,7 @@ void UpdateModel::put_in_again(std::vector<PieceId> chosen) {
 void UpdateModel::pictures(QObject* asker, PieceId piece, std::function<void(Pictures)> then) {
     jobs_.run(
         Jobs::By::pictures, asker, tr("Reading pictures"),
-        [context = store_.context(), project = store_.project(), update = update_, piece] {
+        [context = store_.context(), project = store_.shared(), update = update_, piece] {
             Pictures out;
             if (!update) return out;
             for (const auto& one : update->pieces) {
@@ -164,7 +164,7 @@ void UpdateModel::pictures(QObject* asker, PieceId piece, std::function<void(Pic
                     auto level = texture ? texture->decode(0) : fail(texture.error());
                     return level ? to_qimage(paint_form(texture->layout.desc.format, std::move(*level))) : QImage();
                 };
-                const auto textures = textures_of(*context, project, one);
+                const auto textures = textures_of(*context, *project, one);
                 out = {shown(textures.was), shown(textures.ours), shown(textures.game), shown(one.becomes)};
             }
             return out;

@@ -638,6 +638,11 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
         </message>
         <message>
             <location filename="../../../src/app/models/bench_model.cpp" />
+            <source>Looking whether the game changed</source>
+            <translation>Wird nachgesehen, ob sich das Spiel geändert hat</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/bench_model.cpp" />
             <source>Matching pictures</source>
             <translation>Bilder werden zugeordnet</translation>
         </message>
@@ -670,6 +675,11 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <location filename="../../../src/app/models/bench_model.cpp" />
             <source>Reading pictures</source>
             <translation>Bilder werden gelesen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/bench_model.cpp" />
+            <source>Saved while the project was closed: %1</source>
+            <translation>Gespeichert, während das Projekt geschlossen war: %1</translation>
         </message>
         <message>
             <location filename="../../../src/app/models/bench_model.cpp" />
@@ -900,11 +910,6 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <location filename="../../../src/app/models/delivery_model.cpp" />
             <source>Leave changes of entries</source>
             <translation>Änderungen an Einträgen lassen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/models/delivery_model.cpp" />
-            <source>Looking whether the game changed</source>
-            <translation>Wird nachgesehen, ob sich das Spiel geändert hat</translation>
         </message>
         <message>
             <location filename="../../../src/app/models/delivery_model.cpp" />
@@ -1220,6 +1225,11 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <location filename="../../../src/app/models/shipped_model.cpp" />
             <source>Recording what was shipped</source>
             <translation>Wird aufgenommen, was ausgeliefert wurde</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/shipped_model.cpp" />
+            <source>The game was not looked through to its end yet, so there is nothing whole to record.</source>
+            <translation>Das Spiel ist noch nicht zu Ende durchgesehen, es gibt also noch nichts Ganzes aufzunehmen.</translation>
         </message>
         <message>
             <location filename="../../../src/app/models/shipped_model.cpp" />
