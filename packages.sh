@@ -26,8 +26,8 @@ install_packages() {
   $as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null
 }
 
-# ccache may use precompiled headers, which it does not by itself, and what another clone compiled.
-export CCACHE_SLOPPINESS=pch_defines,time_macros CCACHE_NOHASHDIR=1
+# ccache may use precompiled headers, which it does not by itself, and what another clone or language of the terminal compiled.
+export CCACHE_SLOPPINESS=pch_defines,time_macros,locale CCACHE_NOHASHDIR=1
 CCACHE_BASEDIR="$(cd "$(dirname "${BASH_SOURCE[0]}")" && pwd)"
 export CCACHE_BASEDIR
 skivet_fuzz_packages="clang libclang-rt-14-dev"

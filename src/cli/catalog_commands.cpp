@@ -5,11 +5,11 @@
 #include <nlohmann/json.hpp>
 #include <ostream>
 
-#include "base/chunks.h"
 #include "base/file_write.h"
 #include "base/text.h"
 #include "bench/fitting.h"
 #include "catalog/query.h"
+#include "cli/lines.h"
 #include "cli/terminal.h"
 #include "container/texture_files.h"
 
@@ -131,14 +131,7 @@ int roles(Context& c, const RolesOptions& options) {
                    .dump(-1, ' ', false, json::error_handler_t::replace) +
                '\n';
     };
-    constexpr std::size_t at_once = 16 * chunk_size;  // a million lines would take more room than what they tell of
-    for (std::size_t from = 0; from < catalog.items.size(); from += at_once)
-        for (const auto& lines : from_chunks(std::min(at_once, catalog.items.size() - from), [&](std::size_t begin, std::size_t end) {
-                 std::string out;
-                 for (auto i = from + begin; i < from + end; ++i) out += line(i);
-                 return out;
-             }))
-            c.out << lines;
+    write_lines(c.out, catalog.items.size(), line);
     for (const auto& p : looked->analysis.proposals) {
         const auto text =
             fmt::format("{} \"{}\": {} names, {} of them with a counterpart{}", name_of(p.habit.place), p.habit.word, p.names, p.shared,

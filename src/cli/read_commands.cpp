@@ -11,6 +11,7 @@
 #include "bench/fitting.h"
 #include "catalog/names.h"
 #include "cli/catalog_look.h"
+#include "cli/lines.h"
 #include "cli/terminal.h"
 #include "codec/codec.h"
 #include "codec/paint_form.h"
@@ -142,23 +143,19 @@ int list(Context& c, const ListOptions& options) {
         if (c.json) looked.analysis = analyze_catalog(looked.catalog, {}, {});
     }
     const auto* catalog = &looked.catalog;
-    for (std::size_t i = 0; i < catalog->items.size(); ++i) {
+    write_lines(c.out, catalog->items.size(), [&](std::size_t i) -> std::string {
         const auto& item = catalog->items[i];
-        if (options.textures && !item.is_texture()) continue;
-        if (item.inner.size() > 1 && !options.recursive) continue;
+        if (options.textures && !item.is_texture()) return {};
+        if (item.inner.size() > 1 && !options.recursive) return {};
         const auto fits = [&](const std::string& pattern) { return glob_match(pattern, item.path()); };
-        if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) continue;
+        if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) return {};
         const auto& source = looked.sources[item.source];
-        if (c.json) {
-            c.out << dump(to_json(source, item, looked.analysis.roles[i], looked.analysis.twins[i])) << '\n';
-        } else {
-            std::string what(name_of(item.kind));
-            if (item.is_texture() && item.desc.format != Format::unknown)
-                what = fmt::format("{} {} {} {}", name_of(item.kind), info(item.desc.format).name, size_text(item.desc), item.desc.mips);
-            c.out << fmt::format("{:>12}  {:<9} {:<32} {}\n", grouped(item.size), item.method.text(), what,
-                                 address_of(source, item).text());
-        }
-    }
+        if (c.json) return dump(to_json(source, item, looked.analysis.roles[i], looked.analysis.twins[i])) + '\n';
+        std::string what(name_of(item.kind));
+        if (item.is_texture() && item.desc.format != Format::unknown)
+            what = fmt::format("{} {} {} {}", name_of(item.kind), info(item.desc.format).name, size_text(item.desc), item.desc.mips);
+        return fmt::format("{:>12}  {:<9} {:<32} {}\n", grouped(item.size), item.method.text(), what, address_of(source, item).text());
+    });
     for (const auto& problem : catalog->problems) {
         c.err << "skivet-cli: " << problem.message() << '\n';
         code = 1;
