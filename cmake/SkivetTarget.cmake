@@ -23,6 +23,7 @@ if(SKIVET_SANITIZE)
   target_link_options(skivet_options INTERFACE -fsanitize=address,undefined)
 endif()
 if(SKIVET_TSAN)
+  include_directories(BEFORE ${CMAKE_SOURCE_DIR}/tests/tsan)  # oneTBB by threads that it sees
   target_compile_definitions(skivet_options INTERFACE HWY_COMPILE_ONLY_STATIC)
   target_compile_options(skivet_options INTERFACE -msse4.2 -maes -mpclmul -fsanitize=thread -Wno-tsan)  # fences of the libraries' headers
   target_link_options(skivet_options INTERFACE -fsanitize=thread)
