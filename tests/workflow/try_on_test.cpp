@@ -7,6 +7,7 @@
 #include "workflow/try_on.h"
 
 #include "support/archives.h"
+#include "support/sanitized.h"
 #include "workflow/workflow_fixture.h"
 
 using namespace skivet;
@@ -94,6 +95,7 @@ TEST_F(TryOn, APlaceIsKeptAsTextAndReadBack) {
 }
 
 TEST_F(TryOn, PartsWearTheTextureTheyNameAndOthersTheirOwn) {
+    if (sanitized) GTEST_SKIP() << "a sanitizer takes more addresses for itself than the program that reads meshes gets";
     const auto mesh = load_mesh(*opened.context, Address{zip, {"models/post.obj"}}, 1, {});
     ASSERT_TRUE(mesh) << mesh.error().message();
     ASSERT_EQ(mesh->parts.size(), 2u);
