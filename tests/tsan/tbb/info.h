@@ -1,2 +1,2 @@
 #pragma once
-#include "tbb/parallel_for.h"
+#include <tbb/parallel_for.h>
