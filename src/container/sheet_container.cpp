@@ -312,28 +312,28 @@ Status SheetContainer::check_sums(std::size_t entry, ByteSpan stored, ByteSpan u
 }
 
 void SheetContainer::note_repeats(const ReadLimits& limits) {
-    std::map<std::uint32_t, std::vector<std::size_t>> by_file;
-    for (std::size_t i = 0; i < items_.size(); ++i) by_file[items_[i].file].push_back(i);
-    for (const auto& [file, members] : by_file) {
-        std::vector<EntryClaim> claims;
-        claims.reserve(members.size());
-        for (const auto i : members) {
-            const auto& item = items_[i];
-            const bool grows = !item.states_size && item.method && item.method->packs();
-            claims.push_back(
-                {item.data_at, item.stored,
-                 !item.states_size ? std::min(item.stored, std::uint64_t{1} << 40) * (grows ? limits.nested_ratio : 1) : item.size});
-        }
+    const auto claim_of = [&](const Item& item) -> EntryClaim {
+        if (item.states_size) return {item.data_at, item.stored, item.size};
+        const bool grows = item.method && item.method->packs();
+        return {item.data_at, item.stored, std::min(item.stored, EntryClaim::most) * (grows ? limits.nested_ratio : 1)};
+    };
+    std::map<std::uint32_t, std::uint64_t> all;  // by file
+    for (const auto& item : items_) all[item.file] += std::min(claim_of(item).unpacked, EntryClaim::most);
+    for (const auto& [file, unpacked] : all) {
         // Other files are looked at only when it matters: they may be on another disk, or gone.
         const bool beside = file != own_file || sheet_->part_size > 0;
-        const auto found = find_overlaps(claims, beside ? 0 : file_.size(), limits);
-        if (!found.too_much) continue;
-        if (beside) {
-            std::uint64_t bytes = 0;
+        auto size = beside ? 0 : file_.size();
+        if (can_hold(size, unpacked, limits)) continue;
+        std::vector<std::size_t> members;
+        std::vector<EntryClaim> claims;
+        for (std::size_t i = 0; i < items_.size(); ++i)
+            if (items_[i].file == file) members.push_back(i), claims.push_back(claim_of(items_[i]));
+        const auto found = find_overlaps(claims, size, limits);
+        if (found.over.empty()) continue;
+        if (beside)
             for (const auto number : sheet_->part_size > 0 ? files_used() : std::vector{file})
-                if (const auto data = data_file(number)) bytes += data->size();
-            if (!find_overlaps(claims, bytes, limits).too_much) continue;
-        }
+                if (const auto data = data_file(number)) size += data->size();
+        if (can_hold(size, unpacked, limits)) continue;
         for (const auto k : found.over) items_[members[k]].repeats = true;
     }
 }

@@ -1,5 +1,7 @@
 #include "workflow/delivery_plan.h"
 
+#include <tuple>
+
 #include "base/phrase.h"
 #include "container/texture_files.h"
 #include "workflow/parcel_stack.h"
@@ -300,11 +302,26 @@ Result<CompactPlan> plan_compacting(const ReadContext& context, const fs::path& 
 std::vector<PieceId> gone_stale(const ReadContext& context, std::span<const Piece> pieces, const CancelToken& cancel) {
     std::vector<PieceId> out;
     AddressReader reader(context);
-    for (const auto& piece : pieces)
+    for (const auto& piece : pieces) {
         if (cancel.canceled()) break;
-        else if (const auto checked = check_source(context, reader, piece); checked && checked->state == PieceState::gone_stale)
+        if (const auto checked = check_source(context, reader, piece); checked && checked->state == PieceState::gone_stale)
             out.push_back(piece.id);
+    }
     return out;
+}
+
+bool note_stale(Project& project, std::span<const PieceId> stale, const Project& looked_at) {
+    bool any = false;
+    for (const auto id : stale) {
+        auto* piece = project.piece(id);
+        const auto* then = looked_at.piece(id);
+        if (!piece || !then || piece->state == PieceState::gone_stale) continue;
+        const auto is_in_game = [](const Piece& p) { return std::tie(p.original_hash, p.in_game, p.delivered_texture); };
+        if (is_in_game(*piece) != is_in_game(*then)) continue;
+        piece->state = PieceState::gone_stale;
+        any = true;
+    }
+    return any;
 }
 
 }  // namespace skivet

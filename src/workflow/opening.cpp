@@ -38,12 +38,9 @@ Status look_over(OpenedProject& opened, std::int64_t now, const CancelToken& can
     auto look = look_at_files(opened.project, seen, now, cancel);
     (void)note_look(opened.project, look);
     for (auto& error : look.errors) opened.problems.push_back(std::move(error));
-    AddressReader reader(*opened.context);
-    for (auto& piece : opened.project.pieces) {
-        SKIVET_CHECK(cancel.check());
-        if (auto checked = check_source(*opened.context, reader, piece)) piece = std::move(*checked);
-    }
-    return {};
+    const auto stale = gone_stale(*opened.context, opened.project.pieces, cancel);
+    (void)note_stale(opened.project, stale, opened.project);
+    return cancel.check();
 }
 
 }  // namespace

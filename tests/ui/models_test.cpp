@@ -169,6 +169,17 @@ TEST_F(ModelsTest, WhatWasSavedWhileItWasClosedIsNoticedAtTheNextStart) {
         << "a thousand of them are said at once";
 }
 
+TEST_F(ModelsTest, WhatIsSavedWhileItIsOpenIsSaidByItsName) {
+    QSignalSpy said(&models->messages, &Messages::logged);
+    take_all();
+    paint(0, {9, 90, 200, 255});
+    const auto says = [&](const char* text) {
+        return std::any_of(said.begin(), said.end(), [&](const auto& one) { return one[0].toString().contains(text); });
+    };
+    EXPECT_TRUE(says("Saved: "));
+    EXPECT_FALSE(says("was closed"));
+}
+
 TEST_F(ModelsTest, AnUnfinishedDeliveryIsRolledBackAtTheStart) {
     const auto before = get_file(zip);
     models.reset();

@@ -393,7 +393,7 @@ TEST(ImageViewWidget, AClickNamesItsTexelADragDoesNot) {
     EXPECT_GT(shared.zoom, 1);
 }
 
-TEST(FlowRowLayout, WidgetsGoOnInTheNextLineAndStandAtTheRightInOne) {
+TEST(FlowRowLayout, WidgetsGoOnInTheNextLineAndStandAtTheRightOfIt) {
     QWidget outer;
     auto* row = new FlowRow(&outer);
     row->setContentsMargins(0, 0, 0, 0);
@@ -419,8 +419,10 @@ TEST(FlowRowLayout, WidgetsGoOnInTheNextLineAndStandAtTheRightInOne) {
     EXPECT_EQ(boxes[3]->pos(), QPoint(350, 0)) << "at the right";
     EXPECT_EQ(place(229), 50);
     EXPECT_EQ(boxes[2]->pos(), QPoint(120, 0));
-    EXPECT_EQ(boxes[3]->pos(), QPoint(0, 30)) << "in the next line";
+    EXPECT_EQ(boxes[3]->pos(), QPoint(179, 30)) << "in the next line, at the right there, too";
     EXPECT_EQ(place(60), 110);
+    EXPECT_EQ(boxes[2]->pos(), QPoint(0, 60));
+    EXPECT_EQ(boxes[3]->pos(), QPoint(10, 90));
     // What is hidden takes no room.
     boxes[1]->hide();
     EXPECT_EQ(row->sizeHint().width(), 170);

@@ -226,7 +226,17 @@ TEST_F(Workflow, AForeignChangeLeavesEverythingAsItIs) {
     EXPECT_TRUE(done.groups.empty());
     EXPECT_EQ(hash_of_file(zip), changed);
     EXPECT_EQ(hash_of_file(crate), before_crate) << "all of them or none";
-    EXPECT_EQ(gone_stale(*o.context, o.project.pieces), std::vector{ids[0]});
+    const auto stale = gone_stale(*o.context, o.project.pieces);
+    EXPECT_EQ(stale, std::vector{ids[0]});
+    // Taken again while the game was looked at: what was seen is of the old one.
+    auto since = o.project;
+    since.piece(ids[0])->original_hash = "another";
+    EXPECT_FALSE(note_stale(since, stale, o.project));
+    EXPECT_EQ(since.piece(ids[0])->state, o.project.piece(ids[0])->state);
+    auto now_there = o.project;
+    EXPECT_TRUE(note_stale(now_there, stale, o.project));
+    EXPECT_EQ(now_there.piece(ids[0])->state, PieceState::gone_stale);
+    EXPECT_FALSE(note_stale(now_there, stale, o.project)) << "known already";
 }
 
 TEST_F(Workflow, PiecesKeepTheirIds) {

@@ -9,7 +9,6 @@
 #include "base/text.h"
 #include "codec/paint_form.h"
 #include "container/texture_files.h"
-#include "workflow/delivery_plan.h"
 #include "workflow/open_with.h"
 #include "workflow/pieces.h"
 
@@ -59,11 +58,11 @@ BenchModel::BenchModel(ProjectStore& store, QObject* parent)
         pictures_pending_.clear();
         passed_over_.clear();
         seen_ = std::make_shared<SeenFiles>();
-        first_look_ = true;
         watch();
+        if (pieces().empty()) return;
         // What was saved and what the game became while nobody looked: beside the window, so that a thousand pieces do not hold it up.
-        look();
-        look_at_game();
+        look_at_saves(true);
+        store_.look_at_game(Jobs::By::looker, this);
     });
 }
 
@@ -134,12 +133,13 @@ void BenchModel::watch() {
     watcher_.set(folders);
 }
 
-void BenchModel::look() {
+void BenchModel::look() { look_at_saves(false); }
+
+void BenchModel::look_at_saves(bool first) {
     if (pieces().empty()) return;
     look_again_ = looking_;
     if (looking_) return;
     looking_ = true;
-    const bool first = std::exchange(first_look_, false);
     jobs_.run(
         this, tr("Looking at saved files"),
         [this, self = QPointer<QObject>(this), &jobs = jobs_, project = store_.shared(), seen = seen_, first] {
@@ -159,23 +159,6 @@ void BenchModel::look() {
         });
 }
 
-void BenchModel::look_at_game() {
-    if (pieces().empty()) return;
-    jobs_.run(
-        Jobs::By::looker, this, tr("Looking whether the game changed"),
-        [context = store_.context(), project = store_.shared(), ending = jobs_.ending()] {
-            return gone_stale(*context, project->pieces, ending);
-        },
-        [this](std::vector<PieceId> stale) {
-            std::erase_if(stale, [this](PieceId id) { return !piece(id) || piece(id)->state == PieceState::gone_stale; });
-            if (stale.empty()) return;
-            store_.change([&](Project& p) {
-                for (const auto id : stale) p.piece(id)->state = PieceState::gone_stale;
-            });
-            store_.tell_pieces_changed();
-        });
-}
-
 void BenchModel::note(BenchLook look, bool first) {
     for (const auto& error : look.errors) messages_.complain(error);
     std::erase_if(look.others,
@@ -187,9 +170,8 @@ void BenchModel::note(BenchLook look, bool first) {
     if (look.unfinished) QTimer::singleShot(patience_ms, this, &BenchModel::look);
     if (std::exchange(look_again_, false)) QTimer::singleShot(0, this, &BenchModel::look);
     if (!look.saved.empty() || !look.versions.empty()) {
-        auto project = store_.project();
-        const auto saved = note_look(project, look);
-        store_.change([&](Project& p) { p = std::move(project); });
+        std::vector<PieceId> saved;
+        store_.change([&](Project& p) { saved = note_look(p, look); });
         if (!saved.empty()) return tell_saved(saved, first);
     }
     if (other) emit pieces_changed();
@@ -200,7 +182,11 @@ void BenchModel::tell_saved(const std::vector<PieceId>& ids, bool first) {
         forget(id);
         if (!first) messages_.say(tr("Saved: %1").arg(text(piece(id)->file)));
     }
-    if (first && !ids.empty()) messages_.say(tr("Saved while the project was closed: %1").arg(ids.size()));
+    if (first && !ids.empty()) {
+        const auto one = text(piece(ids[0])->file);
+        messages_.say(ids.size() == 1 ? tr("Saved while the project was closed: %1").arg(one)
+                                      : tr("Saved while the project was closed: %1 and %L2 more").arg(one).arg(ids.size() - 1));
+    }
     if (!ids.empty()) store_.tell_pieces_changed();
 }
 

@@ -92,8 +92,8 @@ private:
                     std::function<void(Result<QImage>)> then);
     void watch();
     void look();
-    void look_at_game();
-    /// `first`: since the project was opened.
+    /// `first`: since the project was opened; what was saved before is said at once.
+    void look_at_saves(bool first);
     void note(BenchLook look, bool first);
     /// These were saved: everybody is told.
     void tell_saved(const std::vector<PieceId>& ids, bool first = false);
@@ -108,7 +108,7 @@ private:
     std::list<PieceId> drawn_;  ///< of pictures_, the newest first
     std::shared_ptr<SeenFiles> seen_ = std::make_shared<SeenFiles>();
     std::vector<OtherSave> others_, passed_over_;
-    bool looking_ = false, look_again_ = false, first_look_ = true;
+    bool looking_ = false, look_again_ = false;
     std::map<PieceId, std::string> pictures_pending_;  ///< and the edits they are read of
     FolderWatch watcher_;
     QTimer settle_;  ///< a program that saves touches a file several times

@@ -22,11 +22,7 @@ void DeliveryModel::make_plan() {
         [this, request = ++requests_](std::shared_ptr<DeliveryPlan> plan) {
             if (request != requests_) return;  // an older one that took longer
             plan_ = std::move(plan);
-            auto project = store_.project();
-            if (note_planned(project, *plan_)) {
-                store_.change([&](Project& p) { p = std::move(project); });
-                store_.tell_pieces_changed();
-            }
+            if (store_.change_if([this](Project& p) { return note_planned(p, *plan_); })) store_.tell_pieces_changed();
             emit plan_ready();
         });
 }
@@ -90,17 +86,7 @@ void DeliveryModel::set_destination(Destination destination) {
 }
 
 void DeliveryModel::refresh() {
-    jobs_.run(
-        this, tr("Looking whether the game changed"),
-        [context = store_.context(), pieces = store_.project().pieces] { return gone_stale(*context, pieces); },
-        [this](const std::vector<PieceId>& stale) {
-            store_.change([&](Project& p) {
-                for (const auto id : stale)
-                    if (auto* piece = p.piece(id)) piece->state = PieceState::gone_stale;
-            });
-            store_.tell_pieces_changed();
-            plan_and_reload();
-        });
+    store_.look_at_game(Jobs::By::workers, this, [this] { plan_and_reload(); });
 }
 
 void DeliveryModel::undo(const std::string& id) {

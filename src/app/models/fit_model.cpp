@@ -130,19 +130,19 @@ std::shared_ptr<const FittedPiece> FitModel::fit(PieceId id) {
 }
 
 void FitModel::note(std::span<const PieceFit> fits) {
-    auto project = store_.project();
-    bool changed = false;
     for (const auto& fit : fits) {
         std::vector<Finding> findings;
         if (fit.fit) findings = fit.fit->findings;
         else findings.push_back({Grade::blocks, tr("The file cannot be read").toStdString(), fit.fit.error().message()});
         noted_[fit.piece] = {fit.edit, fit.wish, std::move(findings)};
         if (fit.fit && fit.fit->resized) noted_[fit.piece].sides = {fit.fit->layout.desc.width, fit.fit->layout.desc.height};
-        changed = note_fit(project, fit) || changed;
     }
-    if (!changed) return;
-    store_.change([&](Project& p) { p = std::move(project); });
-    store_.tell_pieces_changed();
+    const bool changed = store_.change_if([&](Project& p) {
+        bool any = false;
+        for (const auto& fit : fits) any = note_fit(p, fit) || any;
+        return any;
+    });
+    if (changed) store_.tell_pieces_changed();
 }
 
 bool FitModel::is_noted(const Piece& piece) const {

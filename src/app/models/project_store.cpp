@@ -3,6 +3,7 @@
 #include <QDateTime>
 
 #include "app/models/preferences.h"
+#include "workflow/delivery_plan.h"
 #include "workflow/sources.h"
 
 namespace skivet::app {
@@ -78,6 +79,16 @@ std::function<AnalysisContext()> ProjectStore::analysis_context() const {
 void ProjectStore::set_history(std::vector<Journal> history) {
     history_ = std::move(history);
     emit history_changed();
+}
+
+void ProjectStore::look_at_game(Jobs::By by, QObject* asker, std::function<void()> then) {
+    jobs_.run(
+        by, asker, tr("Looking whether the game changed"),
+        [context = context_, project = shared(), ending = jobs_.ending()] { return gone_stale(*context, project->pieces, ending); },
+        [this, project = shared(), then = std::move(then)](const std::vector<PieceId>& stale) {
+            if (change_if([&](Project& p) { return note_stale(p, stale, *project); })) tell_pieces_changed();
+            if (then) then();
+        });
 }
 
 void ProjectStore::open(OpenWish wish) {

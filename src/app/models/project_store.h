@@ -40,6 +40,14 @@ public:
         forget_copies();
         save();
     }
+    /// The same where it may turn out that nothing is to be changed: `change` then leaves the project as it is and says false.
+    template <class Change>
+    bool change_if(Change change) {
+        if (!change(project_)) return false;
+        forget_copies();
+        save();
+        return true;
+    }
     /// The same for what a person decides: it can be undone. `title`: what was done, as the menu says it ("Remove a source").
     template <class Change>
     void change(const QString& title, Change change) {
@@ -87,6 +95,8 @@ public:
     [[nodiscard]] Status set_packer(const std::string& name, const std::string& unpack, const std::string& pack);
 
     void tell_pieces_changed() { emit pieces_changed(); }
+    /// Whether the game's entries are still what was taken or delivered; `then` when the pieces say so.
+    void look_at_game(Jobs::By by, QObject* asker, std::function<void()> then = {});
     void tell_game_changed() { emit game_changed(); }
 
     Jobs& jobs() const { return jobs_; }

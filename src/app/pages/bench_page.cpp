@@ -54,6 +54,14 @@ QString next_step(PieceState state) {
 
 constexpr int many = 9;  ///< from so many pieces on, one wants to narrow them down
 
+int widest_state(const QFontMetrics& metrics) {
+    using enum PieceState;
+    constexpr PieceState states[] = {on_the_bench, out, changed, fits, needs_mend, delivered, gone_stale};
+    int wide = 0;
+    for (const auto state : states) wide = std::max(wide, metrics.horizontalAdvance(spoken(name_of(state))));
+    return wide;
+}
+
 class PieceDelegate : public QStyledItemDelegate {
 public:
     PieceDelegate(BenchModel* model, QObject* parent) : QStyledItemDelegate(parent), model_(model) {}
@@ -76,28 +84,34 @@ public:
             p->setPen(QColor(0xdd, 0xdd, 0xdd));
             p->drawText(second, Qt::AlignCenter, QStringLiteral("…"));
         }
-        const QRectF text = box.adjusted(212, 14, -150, -12);
+        // The states stand under each other, however long a language's longest is.
+        const int wide = std::max(116, widest_state(QFontMetrics(text_font(13))) + 12);
+        const QRectF text = box.adjusted(212, 14, -wide - 34, -12);
         p->setPen(c.ink);
         p->setFont(text_font(15, true));
         p->drawText(text, int(Qt::AlignTop | Qt::AlignLeft),
                     p->fontMetrics().elidedText(to_text(piece.name()), Qt::ElideMiddle, int(text.width())));
         p->setPen(c.soft);
         p->setFont(text_font(12));
-        p->drawText(text, int(Qt::AlignVCenter | Qt::AlignLeft),
-                    p->fontMetrics().elidedText(what_happened(piece), Qt::ElideRight, int(text.width())));
+        const auto middle = text.adjusted(0, 0, wide + 20, 0);  // beside neither the state nor what comes next
+        p->drawText(middle, int(Qt::AlignVCenter | Qt::AlignLeft),
+                    p->fontMetrics().elidedText(what_happened(piece), Qt::ElideRight, int(middle.width())));
         p->setFont(text_font(11));
         const auto folder = to_text(std::filesystem::path(piece.address.inner.back()).parent_path());
+        const auto next = next_step(piece.state);
+        const int next_wide = QFontMetrics(text_font(12)).horizontalAdvance(next) + 2;
         p->drawText(text, int(Qt::AlignBottom | Qt::AlignLeft),
                     p->fontMetrics().elidedText(
                         (piece.like.empty() ? tr("%1 in %2") : tr("new: %1 in %2")).arg(folder, to_text(piece.address.source.filename())),
-                        Qt::ElideMiddle, int(text.width())));
-        draw_state(*p, QPointF(box.right() - 132, box.y() + 26), piece.state);
+                        Qt::ElideMiddle, int(std::min(text.width(), box.right() - 26 - next_wide - text.x()))));
+        draw_state(*p, QPointF(box.right() - wide - 16, box.y() + 26), piece.state);
         p->setFont(text_font(13));
         p->setPen(piece.state == PieceState::needs_mend ? c.mark : c.ink);
-        p->drawText(QRectF(box.right() - 118, box.y() + 14, 116, 24), int(Qt::AlignLeft | Qt::AlignVCenter), spoken(name_of(piece.state)));
+        p->drawText(QRectF(box.right() - wide - 2, box.y() + 14, wide, 24), int(Qt::AlignLeft | Qt::AlignVCenter),
+                    spoken(name_of(piece.state)));
         p->setPen(c.ink);
         p->setFont(text_font(12));
-        p->drawText(QRectF(box.right() - 200, box.bottom() - 32, 186, 22), int(Qt::AlignRight | Qt::AlignVCenter), next_step(piece.state));
+        p->drawText(QRectF(box.right() - 14 - next_wide, box.bottom() - 32, next_wide, 22), int(Qt::AlignRight | Qt::AlignVCenter), next);
         p->restore();
     }
 

@@ -638,11 +638,6 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
         </message>
         <message>
             <location filename="../../../src/app/models/bench_model.cpp" />
-            <source>Looking whether the game changed</source>
-            <translation>Wird nachgesehen, ob sich das Spiel geändert hat</translation>
-        </message>
-        <message>
-            <location filename="../../../src/app/models/bench_model.cpp" />
             <source>Matching pictures</source>
             <translation>Bilder werden zugeordnet</translation>
         </message>
@@ -680,6 +675,11 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <location filename="../../../src/app/models/bench_model.cpp" />
             <source>Saved while the project was closed: %1</source>
             <translation>Gespeichert, während das Projekt geschlossen war: %1</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/bench_model.cpp" />
+            <source>Saved while the project was closed: %1 and %L2 more</source>
+            <translation>Gespeichert, während das Projekt geschlossen war: %1 und %L2 weitere</translation>
         </message>
         <message>
             <location filename="../../../src/app/models/bench_model.cpp" />
@@ -1170,6 +1170,11 @@ Freie Software unter der MIT-Lizenz. Die Schrift ist B612, unter der SIL Open Fo
             <location filename="../../../src/app/models/project_store.cpp" />
             <source>Keeping the sheet</source>
             <translation>Blatt wird aufgehoben</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/models/project_store.cpp" />
+            <source>Looking whether the game changed</source>
+            <translation>Wird nachgesehen, ob sich das Spiel geändert hat</translation>
         </message>
         <message>
             <location filename="../../../src/app/models/project_store.cpp" />
@@ -9468,6 +9473,16 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <translation>diese Art von cpio wird nur gelesen</translation>
         </message>
         <message>
+            <location filename="../../../src/container/overlaps.cpp" />
+            <source>The first entry there can be read</source>
+            <translation>Der erste Eintrag dort lässt sich lesen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/overlaps.cpp" />
+            <source>it lies over bytes of other entries, and together they would unpack to more than the file can hold</source>
+            <translation>er liegt über Bytes anderer Einträge, und zusammen ergäben sie entpackt mehr, als die Datei enthalten kann</translation>
+        </message>
+        <message>
             <location filename="../../../src/container/parts.cpp" />
             <source>{} is cut into parts; all of them must lie in one folder</source>
             <translation>{} ist in Teile geschnitten; alle müssen in einem Ordner liegen</translation>
@@ -10239,11 +10254,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/zip.cpp" />
-            <source>The first entry there can be read</source>
-            <translation>Der erste Eintrag dort lässt sich lesen</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/zip.cpp" />
             <source>a directory of {}</source>
             <translation>ein Verzeichnis von {}</translation>
         </message>
@@ -10251,11 +10261,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/zip.cpp" />
             <source>central directory</source>
             <translation>Zentralverzeichnis</translation>
-        </message>
-        <message>
-            <location filename="../../../src/container/zip.cpp" />
-            <source>it lies over bytes of other entries, and together they would unpack to more than the file can hold</source>
-            <translation>er liegt über Bytes anderer Einträge, und zusammen ergäben sie entpackt mehr, als die Datei enthalten kann</translation>
         </message>
         <message>
             <location filename="../../../src/container/zip.cpp" />

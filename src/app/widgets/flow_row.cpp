@@ -59,28 +59,44 @@ int FlowRow::arrange(const QRect& rect, bool move) const {
     const auto margins = contentsMargins();
     const auto area = rect.marginsRemoved(margins);
     const auto all = shown();
-    int needed = 0, high = 0;
-    for (const auto& [i, gap] : all) needed += gap + items_[std::size_t(i)]->sizeHint().width();
-    const bool one_line = needed <= area.width();
-    int x = area.x(), y = area.y();
+    const auto size_of = [&](std::size_t n) {
+        const auto* item = items_[std::size_t(all[n].first)];
+        const auto size = item->sizeHint();
+        return QSize(std::min(size.width(), std::max(area.width(), item->minimumSize().width())), size.height());
+    };
+    struct Line {
+        std::size_t begin, end;
+        int width, high;
+    };
+    std::vector<Line> lines;
     for (std::size_t n = 0; n < all.size(); ++n) {
-        const auto [i, gap] = all[n];
-        auto* item = items_[std::size_t(i)];
-        auto size = item->sizeHint();
-        size.setWidth(std::min(size.width(), std::max(area.width(), item->minimumSize().width())));
-        if (x > area.x()) x += gap;
-        // At the right: what is left of the line goes in front of the first of them.
-        if (one_line && stretch_ >= 0 && i >= stretch_ && (n == 0 || all[n - 1].first < stretch_)) x += area.width() - needed;
-        if (!one_line && x > area.x() && x + size.width() > area.right() + 1) {
-            x = area.x();
-            y += high + spacing();
-            high = 0;
+        const auto size = size_of(n);
+        if (lines.empty() || lines.back().width + all[n].second + size.width() > area.width()) {
+            lines.push_back({n, n + 1, size.width(), size.height()});
+            continue;
         }
-        if (move) item->setGeometry(QRect(QPoint(x, y + (one_line ? std::max(0, (area.height() - size.height()) / 2) : 0)), size));
-        x += size.width();
-        high = std::max(high, size.height());
+        auto& line = lines.back();
+        line.end = n + 1;
+        line.width += all[n].second + size.width();
+        line.high = std::max(line.high, size.height());
     }
-    return y + high - rect.y() + margins.bottom();
+    int y = area.y();
+    for (const auto& line : lines) {
+        int x = area.x();
+        for (auto n = line.begin; n < line.end; ++n) {
+            const auto [i, gap] = all[n];
+            const auto size = size_of(n);
+            if (n > line.begin) x += gap;
+            // At the right: what is left of the line goes in front of the first of them.
+            if (stretch_ >= 0 && i >= stretch_ && (n == line.begin || all[n - 1].first < stretch_))
+                x += std::max(0, area.width() - line.width);
+            const int down = lines.size() == 1 ? std::max(0, (area.height() - size.height()) / 2) : 0;
+            if (move) items_[std::size_t(i)]->setGeometry(QRect(QPoint(x, y + down), size));
+            x += size.width();
+        }
+        y += line.high + spacing();
+    }
+    return y - (lines.empty() ? 0 : spacing()) - rect.y() + margins.bottom();
 }
 
 }  // namespace skivet::app

@@ -5,7 +5,7 @@
 namespace skivet::app {
 
 /// Widgets side by side, each as wide as it wants to be; those that have no room go on in the next line, as words do. Behind `addStretch`
-/// they stand at the right while all are in one line. Other languages are longer than one's own.
+/// they stand at the right of whatever line they come to. Other languages are longer than one's own.
 class FlowRow : public QLayout {
     Q_OBJECT
 public:
