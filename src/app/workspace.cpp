@@ -259,7 +259,9 @@ void Workspace::ask_about_project(const QString& why, bool good_copy) {
     box->open();
 }
 
-void Workspace::bring_in(const std::filesystem::path& folder) { (new BringWindow(this, &models_.catalog, &models_.bench, folder))->open(); }
+void Workspace::bring_in(const std::filesystem::path& folder) {
+    (new BringWindow(this, &models_.sources, &models_.catalog, &models_.bench, folder))->open();
+}
 
 void Workspace::fit_piece(PieceId piece) {
     page<FittingPage>()->show_piece(piece);

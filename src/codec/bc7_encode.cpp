@@ -1,16 +1,18 @@
 // Encoding BC7, N blocks at a time (see lanes-inl.h).
 //
-// A mode is a number of subsets, each a line in color space. Which of the 64 partitions suit a block is estimated without fitting: a
-// subset whose colors lie on a line leaves nothing but its largest eigenvalue in the trace of their covariance, so the sum of
-// trace - eigenvalue over the subsets ranks the partitions. The best few are fitted: endpoints from the principal axis, quantized with
-// their p-bits, texels projected to indices, endpoints solved again for those indices. Modes without partitions are fitted with every
-// rotation. What wins is packed block by block, with indices chosen once more by the decoder's exact values.
+// A mode is a number of subsets, each a line in color space. Opaque blocks: what every mode and partition would leave is estimated without
+// fitting, the likeliest are fitted, the lines by where on them the colors lie (bc7_dense-inl.h). Blocks with alpha: partitions ranked by
+// what their subsets leave, the best few fitted, endpoints from the principal axis and solved again; modes without partitions with every
+// rotation. Blocks of few colors are looked for exactly first (bc7_few-inl.h). What wins is polished (bc7_walk-inl.h), gets its indices by
+// the decoder's exact values (bc7_indices-inl.h) and is packed block by block.
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "codec/bc7_encode.cpp"
 #include <hwy/foreach_target.h>
 //
+#include "codec/bc7_dense-inl.h"
 #include "codec/bc7_encode.h"
 #include "codec/bc7_few-inl.h"
+#include "codec/bc7_indices-inl.h"
 #include "codec/bc7_pack.h"
 #include "codec/bc7_walk-inl.h"
 
@@ -18,29 +20,24 @@ HWY_BEFORE_NAMESPACE();
 namespace skivet::HWY_NAMESPACE {
 namespace {
 
-constexpr Spec mode0{0, 5, 0, PBits::own, 3}, mode1{1, 7, 0, PBits::shared, 3}, mode2{2, 5, 0, PBits::none, 2},
-    mode3{3, 8, 0, PBits::own, 2}, mode6{6, 8, 8, PBits::own, 4}, mode7{7, 6, 6, PBits::own, 2};
-
 /// How far each effort searches.
 struct Plan {
-    std::size_t few = max_few;  ///< look for exact values in blocks of so many colors
-    unsigned few_step = 1;      ///< see solve_few
-    std::size_t few_partitions = 6;
-    std::size_t two = 6, three = 3;  ///< partitions tried
-    int rounds = 2;
-    std::array<float, 4> wider = {0.0f, 0.1f, 0.25f, 0.6f};  ///< how far lines reach past the colors; 0 again ends the list
-    unsigned rotations = 4;
-    int walk = 3;
-    bool singles = true;
+    std::size_t few;    ///< look for exact values in blocks of so many colors
+    unsigned few_step;  ///< see solve_few
+    std::size_t few_partitions;
+    DensePlan dense;
+    int polish;  ///< rounds of walk behind that
+    // Blocks with alpha:
+    std::size_t two;  ///< partitions tried
+    int rounds;
+    std::array<float, 4> wider;  ///< how far lines reach past the colors; 0 again ends the list
+    unsigned rotations;
+    int walk;
+    bool singles;
 };
-constexpr Plan thorough{}, normal{4, 4, 1, 2, 1, 1, {0.0f, 0.25f, 0.0f, 0.0f}, 4, 1, false},
-    fast{0, 1, 0, 1, 0, 1, {0.0f, 0.0f, 0.0f, 0.0f}, 1, 0, false};
-
-/// What is known of one block between two passes.
-struct Found {
-    float error = huge, mode = 0, partition = 0, extra = 0;
-    std::array<std::array<float, 4>, 6> code{};
-};
+constexpr Plan thorough{max_few, 1, 6, {{8, 4, 3, 2, 3}, 16, 0.6f, {12, 0, 6}}, 1, 6, 2, {0.0f, 0.1f, 0.25f, 0.6f}, 4, 3, true},
+    normal{4, 4, 1, {{4, 3, 2, 0, 3}, 6, 0.7f, {6, 0, 4}}, 1, 2, 1, {0.0f, 0.25f, 0.0f, 0.0f}, 4, 1, false},
+    fast{0, 1, 0, {{2, 1, 0, 0, 1}, 2, 0.8f, {2, 0, 2}}, 0, 1, 1, {0.0f, 0.0f, 0.0f, 0.0f}, 1, 0, false};
 
 HWY_INLINE VF gather(const Found* const* found, float Found::*member) {
     alignas(64) float v[max_lanes];
@@ -125,48 +122,24 @@ HWY_INLINE void try_whole(const Block& block, Best& best, const Plan& plan) {
         code[0] = whole.code;
         offer(best, whole.error, 6, zero(), 0, code, 1);
     }
-    // With one rotation only for blocks with alpha. Opaque ones are kept out lane by lane: their bytes must not depend on who shares the
-    // group.
-    const auto forbidden = plan.rotations > 1 ? zero() : hn::Mul(block.opaque, set(huge));
-    if (hn::AllFalse(DF(), hn::Lt(forbidden, best.error))) return;
     for (unsigned rotation = 0; rotation < plan.rotations; ++rotation)
-        try_separate(block, best, forbidden, all, rotation, plan.rotations > 1, plan.rounds);
+        try_separate(block, best, zero(), all, rotation, plan.rotations > 1, plan.rounds);
 }
 
-/// Modes with partitions, for the blocks allowed by `only` (0, elsewhere huge).
-template <int channels>
-HWY_INLINE void try_partitions(const Block& block, const Few* few, Best& best, VF only, const Plan& plan) {
-    if (hn::AllFalse(DF(), hn::Lt(only, best.error))) return;
-    const auto pairs = rank_partitions<channels>(block, 2, 64, plan.two);
+/// Mode 7, of blocks with alpha.
+HWY_INLINE void try_partitions(const Block& block, const Few* few, Best& best, const Plan& plan) {
+    if (hn::AllFalse(DF(), hn::Lt(zero(), best.error))) return;
+    const auto pairs = rank_partitions<4>(block, 2, 64, plan.two);
     for (std::size_t k = 0; k < plan.two; ++k) {
-        if (few && k < plan.few_partitions) {
-            if constexpr (channels == 3) try_few_partition<3>(*few, best, only, pairs.partition[k], 2, {mode3, mode1});
-            else try_few_partition<4>(*few, best, only, pairs.partition[k], 2, {mode7});
-        }
-        if constexpr (channels == 4) try_partition<4>(block, best, only, pairs.partition[k], 2, {mode7}, plan.rounds);
-        else if (plan.three == 0) try_partition<3>(block, best, only, pairs.partition[k], 2, {mode1}, plan.rounds);
-        else try_partition<3>(block, best, only, pairs.partition[k], 2, {mode1, mode3}, plan.rounds);
-    }
-    if (channels == 4 || plan.three == 0 || hn::AllFalse(DF(), hn::Lt(only, best.error))) return;
-    const auto triples = rank_partitions<3>(block, 3, 64, plan.three);
-    for (std::size_t k = 0; k < plan.three; ++k) {
-        try_partition<3>(block, best, only, triples.partition[k], 3, {mode2}, plan.rounds);
-        try_partition<3>(block, best, only, triples.first16[k], 3, {mode0}, plan.rounds);
+        if (few && k < plan.few_partitions) try_few_partition<4>(*few, best, zero(), pairs.partition[k], 2, {mode7});
+        try_partition<4>(block, best, zero(), pairs.partition[k], 2, {mode7}, plan.rounds);
     }
 }
 
-/// How many colors a block has; max_few + 1 where they are more.
-std::size_t colors_of(const Texel* texel) {
-    std::array<Texel, max_few> color;
-    std::size_t count = 0;
-    for (std::size_t i = 0; i < 16; ++i) {
-        std::size_t k = 0;
-        while (k < count && color[k] != texel[i]) ++k;
-        if (k < count) continue;
-        if (count == max_few) return max_few + 1;
-        color[count++] = texel[i];
-    }
-    return count;
+/// Modes 1 and 3, of opaque blocks of few colors.
+HWY_INLINE void try_few_partitions(const Block& block, const Few& few, Best& best, const Plan& plan) {
+    const auto pairs = rank_partitions<3>(block, 2, 64, plan.few_partitions);
+    for (std::size_t k = 0; k < plan.few_partitions; ++k) try_few_partition<3>(few, best, zero(), pairs.partition[k], 2, {mode3, mode1});
 }
 
 void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
@@ -177,9 +150,9 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
     // Opaque blocks and others do not share one either: only the others pay for what keeps their alpha.
     std::array<std::array<std::vector<std::uint32_t>, 2>, max_few + 2> order;
     for (std::size_t b = 0; b < count; ++b) {
-        const auto colors = plan.few > 0 ? colors_of(blocks + b * 16) : max_few + 1;
+        const auto colors = colors_of(blocks + b * 16, std::max<std::size_t>(plan.few, 1));
         const bool opaque = std::all_of(blocks + b * 16, blocks + b * 16 + 16, [](const Texel& t) { return t[3] == 255; });
-        order[colors <= plan.few ? colors : max_few + 1][opaque].push_back(static_cast<std::uint32_t>(b));
+        order[colors][opaque].push_back(static_cast<std::uint32_t>(b));
     }
     const auto each = [&](const std::vector<std::uint32_t>& which, const auto& work) {
         const std::size_t n = hn::Lanes(DF());
@@ -206,31 +179,37 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
             for (const auto b : order[k][opaque])
                 if (found[b].error > 0) few[opaque].push_back(b);
         }
+    // Blocks with alpha.
     const auto rest = [&](const Group& group, const Block& block, Best& best, bool is_few) {
-        const auto opaque = hn::Gt(block.opaque, zero());
-        const auto opaque_only = select(opaque, zero(), set(huge)), clear_only = select(opaque, set(huge), zero());
         Few colors;
         if (is_few) colors = few_colors(group.texels.data(), options), colors.keep_alpha(block.texel.exacting);
         try_whole(block, best, plan);
-        try_partitions<3>(block, is_few ? &colors : nullptr, best, opaque_only, plan);
-        try_partitions<4>(block, is_few ? &colors : nullptr, best, clear_only, plan);
-        if (plan.few == 0) try_single_color(block, best);
+        try_partitions(block, is_few ? &colors : nullptr, best, plan);
         if (plan.walk) walk(block, best, plan.walk, plan.singles);
     };
-    for (std::size_t opaque = 0; opaque < 2; ++opaque) {
-        each(few[opaque], [&](const Group& group, const Block& block, Best& best) { rest(group, block, best, true); });
-        each(order[max_few + 1][opaque], [&](const Group& group, const Block& block, Best& best) { rest(group, block, best, false); });
-    }
+    each(few[0], [&](const Group& group, const Block& block, Best& best) { rest(group, block, best, true); });
+    each(order[max_few + 1][0], [&](const Group& group, const Block& block, Best& best) { rest(group, block, best, false); });
+    // Opaque ones.
+    each(few[1], [&](const Group& group, const Block& block, Best& best) {
+        try_few_partitions(block, few_colors(group.texels.data(), options), best, plan);
+    });
+    auto& dense = order[max_few + 1][1];
+    for (const auto b : few[1])
+        if (found[b].error > 0) dense.push_back(b);
+    Dense(blocks, dense, found, options, plan.dense).run();
+    if (plan.polish) each(dense, [&](const Group&, const Block& block, Best& best) { walk(block, best, plan.polish, false); });
+    std::vector<bptc::Choice> choices(count);
     for (std::size_t b = 0; b < count; ++b) {
-        bptc::Choice choice;
+        auto& choice = choices[b];
         choice.mode = static_cast<unsigned>(found[b].mode);
         choice.partition = static_cast<unsigned>(found[b].partition);
         choice.rotation = static_cast<unsigned>(found[b].extra) & 3;
         choice.selector = static_cast<unsigned>(found[b].extra) >> 2;
         for (std::size_t e = 0; e < 6; ++e)
             for (std::size_t c = 0; c < 4; ++c) choice.code[e][c] = static_cast<std::uint8_t>(found[b].code[e][c]);
-        bptc::pack(choice, blocks + b * 16, out + b * 16, options);
     }
+    choose_all_indices(blocks, choices, options);
+    for (std::size_t b = 0; b < count; ++b) bptc::pack(choices[b], out + b * 16);
 }
 
 }  // namespace

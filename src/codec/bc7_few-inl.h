@@ -20,6 +20,20 @@ namespace {
 
 constexpr std::size_t max_few = 8;
 
+/// How many colors a block has; max_few + 1 where they are more than `most_colors`.
+std::size_t colors_of(const Texel* texel, std::size_t most_colors) {
+    std::array<Texel, max_few> color;
+    std::size_t count = 0;
+    for (std::size_t i = 0; i < 16; ++i) {
+        std::size_t k = 0;
+        while (k < count && color[k] != texel[i]) ++k;
+        if (k < count) continue;
+        if (count == most_colors) return max_few + 1;
+        color[count++] = texel[i];
+    }
+    return count;
+}
+
 struct Few {
     Texels texel;           ///< the distinct colors, max_few of them, the unused ones 0
     Plane number;           ///< of each texel, its color's
@@ -94,9 +108,6 @@ struct Around {
     std::array<VF, 2> code;
     std::array<std::array<VF, max_few>, 2> value;
 };
-
-/// Which p-bits to try: all, or only 1 and 1 (mode 6, where opaque alpha needs it).
-enum class Parity { any, odd };
 
 /// The best line of one subset with an error below `limit`, where there is none the error is `limit`; `spread` are the ends of its colors,
 /// `step` leaves out first indices (1: none).
@@ -261,7 +272,6 @@ HWY_NOINLINE void try_few_whole(const Few& few, Best& best, VF opaque, unsigned 
     }
     if (hopeless()) return;
     const auto spread = spread_of<4>(few.texel, weight);
-    const Spec mode6{6, 8, 8, PBits::own, 4};
     if (!hn::AllFalse(df, hn::And(hn::Eq(opaque_only, zero()), hn::Eq(few.dense, zero())))) {
         auto fitted = solve_few<3>(few, weight, mode6, spread, step, Parity::odd, best.error);
         fitted.code.a[3] = fitted.code.b[3] = set(255);

@@ -18,6 +18,8 @@ constexpr float huge = 1e30f;
 using V4 = std::array<VF, 4>;
 
 enum class PBits { none, own, shared };
+/// Which p-bits to try: all, or only 1 and 1 (mode 6, where opaque alpha needs it).
+enum class Parity { any, odd };
 
 /// One mode's precision, p-bit included.
 struct Spec {
@@ -25,6 +27,9 @@ struct Spec {
     PBits p_bits;
     unsigned index_bits;
 };
+
+constexpr Spec mode0{0, 5, 0, PBits::own, 3}, mode1{1, 7, 0, PBits::shared, 3}, mode2{2, 5, 0, PBits::none, 2},
+    mode3{3, 8, 0, PBits::own, 2}, mode6{6, 8, 8, PBits::own, 4}, mode7{7, 6, 6, PBits::own, 2};
 
 /// What it costs that alpha of 0 or 255 does not come out as it was. More than any error of colors: a search that can keep it does, and
 /// mode 5 always can.

@@ -231,7 +231,7 @@ TEST_F(Language_, EveryTextOfTheWindowsIsTranslated) {
     (new MakeParcelWindow(window.get(), &models.parcels))->show();
     check("make a parcel");
     put_file(folder / "pictures/horse.png", *write_png(smooth_picture(64, 64, 1)));
-    (new BringWindow(window.get(), &models.catalog, &models.bench, folder / "pictures"))->show();
+    (new BringWindow(window.get(), &models.sources, &models.catalog, &models.bench, folder / "pictures"))->show();
     check("bring in");
     auto* object = new TryOnWindow(window.get(), models.try_on.another());
     object->show_item(0);

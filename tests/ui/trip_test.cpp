@@ -371,9 +371,13 @@ TEST_F(Trip, AFriendsFolderIsBroughtInAfterAYes) {
     ASSERT_NE(horse, items.end());
     const auto& d = horse->desc;
     const auto picture = smooth_picture(d.width, d.height, 3);
-    ASSERT_TRUE(write_file(friends / std::filesystem::path(horse->path()).replace_extension(".png"), *write_png(picture)));
+    const std::string path(horse->path());  // the catalog is read again below
+    ASSERT_TRUE(write_file(friends / std::filesystem::path(path).replace_extension(".png"), *write_png(picture)));
     ASSERT_TRUE(write_file(friends / "bunting.png", *write_png(smooth_picture(30, 60, 4))));
     ASSERT_TRUE(write_file(friends / "holiday.png", *write_png(random_picture(40, 40, 5))));
+    // While only the first of the game is listed: what is not there yet is waited for.
+    models.sources.reload();
+    models.catalog.show(empty_catalog());
     window->bring_in(friends);
     auto* bring = window->findChild<BringWindow*>();
     ASSERT_TRUE(bring);
@@ -397,7 +401,7 @@ TEST_F(Trip, AFriendsFolderIsBroughtInAfterAYes) {
     QTest::keyClick(bring->list(), Qt::Key_Return);
     ASSERT_TRUE(wait([&] { return models.bench.pieces().size() == 1 && !models.jobs.busy(); }));
     const auto& piece = models.bench.pieces()[0];
-    EXPECT_EQ(piece.address.inner.back(), horse->path());
+    EXPECT_EQ(piece.address.inner.back(), path);
     EXPECT_EQ(*read_png(get_file(models.bench.file_of(piece)), ReadLimits{}), picture);
     EXPECT_NE(piece.state, PieceState::out);
 }

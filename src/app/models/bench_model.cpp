@@ -424,20 +424,26 @@ QImage BenchModel::picture(PieceId id, bool edited) {
 }
 
 void BenchModel::touch(const std::vector<PieceId>& ids, const std::vector<std::string>& touches, bool behind) {
-    auto project = store_.project();
     const std::set<PieceId> wanted(ids.begin(), ids.end());
     std::map<PieceId, std::vector<std::string>> lists;
-    for (const auto& piece : project.pieces) {
+    for (const auto& piece : pieces()) {
         if (!wanted.contains(piece.id)) continue;
         auto& list = lists[piece.id];
         if (behind) list = piece.touches;
         list.insert(list.end(), touches.begin(), touches.end());
     }
-    if (const auto done = set_touches(project, std::move(lists), now()); !done) return messages_.complain(done.error());
+    const auto before = store_.shared();
     std::vector<PieceId> changed;
-    for (std::size_t i = 0; i < project.pieces.size(); ++i)
-        if (project.pieces[i].touches != pieces()[i].touches) changed.push_back(project.pieces[i].id);
-    store_.change(tr("Touch up"), [&](Project& p) { p = std::move(project); });
+    const bool done = store_.change_if(tr("Touch up"), [&](Project& p) {
+        if (const auto set = set_touches(p, std::move(lists), now()); !set) {
+            messages_.complain(set.error());
+            return false;
+        }
+        for (std::size_t i = 0; i < p.pieces.size(); ++i)
+            if (p.pieces[i].touches != before->pieces[i].touches) changed.push_back(p.pieces[i].id);
+        return !changed.empty();
+    });
+    if (!done) return;
     for (const auto id : changed) forget(id);
     store_.tell_pieces_changed();
 }

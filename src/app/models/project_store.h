@@ -57,6 +57,15 @@ public:
         note_step(title, std::move(before));
         save();
     }
+    template <class Change>
+    bool change_if(const QString& title, Change change) {
+        auto before = shared();
+        if (!change(project_)) return false;
+        forget_copies();
+        note_step(title, std::move(before));
+        save();
+        return true;
+    }
     /// The title of what would be undone or done again; empty: nothing.
     [[nodiscard]] QString undo_title() const { return undo_.empty() ? QString() : undo_.back().title; }
     [[nodiscard]] QString redo_title() const { return redo_.empty() ? QString() : redo_.back().title; }

@@ -131,10 +131,12 @@ void SourcesModel::reload() {
             if (progress.expired() || progress.lock() != looking_) return;
             looking_ = nullptr;
             ready_ = true;
-            if (!catalog)
+            if (!catalog) {
+                emit changed();
                 return messages_.say(
                     tr("Stopped looking through the archives. They are looked through again when the project is opened or "
                        "its sources change."));
+            }
             const auto& snapshot = *(*catalog)->snapshot;
             for (const auto& problem : snapshot.catalog.problems) messages_.say(QString::fromStdString(problem.message()));
             for (const auto& source : snapshot.sources)

@@ -15,6 +15,8 @@ public:
     [[nodiscard]] std::shared_ptr<const CatalogSnapshot> snapshot() const { return snapshot_; }
     /// True once the sources of the opened project were looked through, or that was stopped.
     [[nodiscard]] bool ready() const { return ready_; }
+    /// The archives are being looked through.
+    [[nodiscard]] bool looking() const { return looking_ != nullptr; }
     [[nodiscard]] SourceSetting setting(std::size_t index) const;
     [[nodiscard]] std::shared_ptr<const ReadContext> context() const { return store_.context(); }
     /// What has become of a source since the baseline, as far as it is known.

@@ -4770,6 +4770,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/bring_window.cpp" />
+            <source>%L1 of the game's pictures are not looked at yet: matched by name only</source>
+            <translation>%L1 Bilder des Spiels sind noch nicht angesehen: nur nach Namen zugeordnet</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/bring_window.cpp" />
             <source>, doubtful: %1</source>
             <translation>, zweifelhaft: %1</translation>
         </message>
@@ -4815,6 +4820,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/bring_window.cpp" />
+            <source>The game is still being listed; the pictures are matched then.</source>
+            <translation>Das Spiel wird noch aufgelistet; danach werden die Bilder zugeordnet.</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/bring_window.cpp" />
             <source>The texture it is for</source>
             <translation>Die Textur, für die es ist</translation>
         </message>
@@ -4827,6 +4837,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/workshop/bring_window.cpp" />
             <source>fits nothing</source>
             <translation>passt zu nichts</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/workshop/bring_window.cpp" />
+            <source>the game was not looked through to its end</source>
+            <translation>das Spiel wurde nicht bis zum Ende durchgesehen</translation>
         </message>
         <message>
             <location filename="../../../src/app/workshop/columns_window.cpp" />

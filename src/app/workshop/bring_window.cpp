@@ -15,8 +15,8 @@
 
 namespace skivet::app {
 
-BringWindow::BringWindow(QWidget* parent, CatalogModel* catalog, BenchModel* bench, std::filesystem::path folder)
-    : QDialog(parent), bench_(bench), folder_(std::move(folder)), analyzed_(catalog->catalog()) {
+BringWindow::BringWindow(QWidget* parent, SourcesModel* sources, CatalogModel* catalog, BenchModel* bench, std::filesystem::path folder)
+    : QDialog(parent), sources_(sources), catalog_(catalog), bench_(bench), folder_(std::move(folder)) {
     setAttribute(Qt::WA_DeleteOnClose);
     setWindowTitle(tr("Bring in %L1").arg(to_text(folder_.filename())));
     resize(1060, 640);
@@ -54,7 +54,7 @@ BringWindow::BringWindow(QWidget* parent, CatalogModel* catalog, BenchModel* ben
     right->addWidget(candidates_);
     columns->addLayout(right, 5);
     box->addLayout(columns, 1);
-    counts_ = make_label(tr("Going through the folder…"), "soft");
+    counts_ = make_label({}, "soft");
     take_ = add_workshop_action(this, "bring/bring-in");
     take_->setEnabled(false);
     auto* bottom = new FlowRow;
@@ -74,9 +74,23 @@ BringWindow::BringWindow(QWidget* parent, CatalogModel* catalog, BenchModel* ben
         rows_->itemFromIndex(list_->currentIndex())->setCheckState(Qt::Checked);
         show_row(list_->currentIndex());
     });
-    progress_ = catalog->jobs().shown_progress(tr("Matching pictures"));
-    bench_->match(this, analyzed_, folder_, progress_, [this](Result<BroughtFolder> found) { fill(std::move(found)); });
+    match();
     list_->setFocus();
+}
+
+void BringWindow::match() {
+    analyzed_ = catalog_->catalog();
+    if (!analyzed_->snapshot->whole && sources_->looking()) {
+        // In a part of the game much would fit nothing.
+        counts_->setText(tr("The game is still being listed; the pictures are matched then."));
+        // Queued: the catalog takes over what the sources tell.
+        connect(sources_, &SourcesModel::changed, this, &BringWindow::match,
+                Qt::ConnectionType(Qt::QueuedConnection | Qt::SingleShotConnection));
+        return;
+    }
+    counts_->setText(tr("Going through the folder…"));
+    progress_ = catalog_->jobs().shown_progress(tr("Matching pictures"));
+    bench_->match(this, analyzed_, folder_, progress_, [this](Result<BroughtFolder> found) { fill(std::move(found)); });
 }
 
 BringWindow::~BringWindow() {
@@ -132,7 +146,11 @@ void BringWindow::refresh_counts() {
     if (!found_.matches.empty()) parts << tr("%L1 matched, %L2 of them doubtful").arg(found_.matches.size()).arg(doubtful);
     if (!found_.unmatched.empty()) parts << tr("%L1 fit nothing").arg(found_.unmatched.size());
     if (!found_.errors.empty()) parts << tr("%1 cannot be read").arg(found_.errors.size());
-    counts_->setText(parts.isEmpty() ? tr("There is no picture in this folder.") : parts.join(QStringLiteral(" · ")));
+    if (!parts.isEmpty() && !analyzed_->snapshot->whole) parts << tr("the game was not looked through to its end");
+    if (parts.isEmpty()) parts << tr("There is no picture in this folder.");
+    else if (analyzed_->unseen > 0)
+        parts << tr("%L1 of the game's pictures are not looked at yet: matched by name only").arg(analyzed_->unseen);
+    counts_->setText(parts.join(QStringLiteral(" · ")));
     take_->setText(tr("Bring in %L1").arg(ticked));
     take_->setEnabled(ticked > 0);
 }

@@ -8,6 +8,7 @@
 
 #include "app/models/bench_model.h"
 #include "app/models/catalog_model.h"
+#include "app/models/sources_model.h"
 #include "app/widgets/image_view.h"
 
 namespace skivet::app {
@@ -15,14 +16,16 @@ namespace skivet::app {
 class BringWindow : public QDialog {
     Q_OBJECT
 public:
-    BringWindow(QWidget* parent, CatalogModel* catalog, BenchModel* bench, std::filesystem::path folder);
+    BringWindow(QWidget* parent, SourcesModel* sources, CatalogModel* catalog, BenchModel* bench, std::filesystem::path folder);
     ~BringWindow() override;
     [[nodiscard]] QListView* list() const { return list_; }
     [[nodiscard]] QComboBox* candidates() const { return candidates_; }
-    /// False while the folder is gone through.
+    /// False until the folder was gone through.
     [[nodiscard]] bool ready() const { return ready_; }
 
 private:
+    /// As soon as the whole game is listed.
+    void match();
     void fill(Result<BroughtFolder> found);
     void show_row(const QModelIndex& index);
     [[nodiscard]] Address address_of(const BroughtMatch& match) const;
@@ -30,6 +33,8 @@ private:
     void take();
     [[nodiscard]] BroughtMatch* match_at(const QModelIndex& index);
 
+    SourcesModel* sources_;
+    CatalogModel* catalog_;
     BenchModel* bench_;
     std::filesystem::path folder_;
     std::shared_ptr<const AnalyzedCatalog> analyzed_;  ///< that the matches count in

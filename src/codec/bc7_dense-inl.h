@@ -1,0 +1,194 @@
+// Included once for each SIMD target by bc7_encode.cpp (see lanes-inl.h).
+// Opaque blocks: for each the likeliest modes and partitions (bc7_wishes-inl.h) in turn, their lines by ranges (bc7_ranges-inl.h).
+#if defined(SKIVET_BC7_DENSE_INL_H) == defined(HWY_TARGET_TOGGLE)
+#ifdef SKIVET_BC7_DENSE_INL_H
+#undef SKIVET_BC7_DENSE_INL_H
+#else
+#define SKIVET_BC7_DENSE_INL_H
+#endif
+
+#include "codec/bc7_few-inl.h"
+#include "codec/bc7_ranges-inl.h"
+#include "codec/bc7_wishes-inl.h"
+#include "codec/weights.h"
+
+HWY_BEFORE_NAMESPACE();
+namespace skivet::HWY_NAMESPACE {
+namespace {
+
+/// What is known of one block between two passes.
+struct Found {
+    float error = huge, mode = 0, partition = 0, extra = 0;
+    std::array<std::array<float, 4>, 6> code{};
+};
+
+struct DensePlan {
+    WishCounts wishes;
+    std::size_t fitted = 0;  ///< wishes at most
+    float hope = 0;          ///< what of an estimate may come out: where that is more than what was found, it is not tried
+    LineSearch line;
+};
+
+struct Masks {
+    std::array<std::array<std::int32_t, 3>, 64> two{}, three{};
+};
+/// Bit i: texel i is in the subset.
+const Masks& masks() {
+    static const Masks table = [] {
+        Masks out;
+        for (std::size_t p = 0; p < 64; ++p)
+            for (std::size_t i = 0; i < 16; ++i) {
+                out.two[p][bptc::partitions2[p][i]] |= 1 << i;
+                out.three[p][bptc::partitions3[p][i]] |= 1 << i;
+            }
+        return out;
+    }();
+    return table;
+}
+
+/// Opaque blocks: the wishes of each, likeliest first, as many blocks of a mode at a time as there are lanes.
+class Dense {
+public:
+    Dense(const Texel* blocks, std::span<const std::uint32_t> which, std::vector<Found>& found, const EncodeOptions& options,
+          const DensePlan& plan)
+        : blocks_(blocks), which_(which), found_(found), options_(options), plan_(plan), wishes_(which.size()) {}
+    void run() {
+        const std::size_t n = hn::Lanes(DF());
+        for (std::size_t first = 0; first < which_.size(); first += n) {
+            std::array<Wishes*, max_lanes> lanes{};
+            const auto count = std::min(n, which_.size() - first);
+            Block block;
+            load(block.texel, count, [&](std::size_t lane) { return which_[first + lane]; });
+            for (std::size_t lane = 0; lane < count; ++lane) lanes[lane] = &wishes_[first + lane];
+            wish(block, plan_.wishes, lanes.data(), count);
+        }
+        for (auto& wishes : wishes_)
+            std::stable_sort(wishes.begin(), wishes.end(), [](const Wish& a, const Wish& b) { return a.cost < b.cost; });
+        // Gray blocks and few colors can be hit far better than an estimate knows: there more is tried.
+        std::vector<bool> gray(which_.size()), few(which_.size());
+        for (std::size_t i = 0; i < which_.size(); ++i) {
+            const auto* texel = blocks_ + std::size_t{which_[i]} * 16;
+            gray[i] = std::all_of(texel, texel + 16, [](const Texel& t) { return t[0] == t[1] && t[1] == t[2]; });
+            few[i] = gray[i] || colors_of(texel, 6) <= 6;
+        }
+        for (std::size_t rank = 0; rank < std::min(2 * plan_.fitted, most_wishes); ++rank) {
+            for (auto& queue : queues_) queue.clear();
+            for (std::uint32_t i = 0; i < which_.size(); ++i) {
+                const auto& wish = wishes_[i][rank];
+                if (rank >= plan_.fitted && !gray[i]) continue;
+                const float hope = few[i] ? 0.25f * plan_.hope : plan_.hope;
+                if (wish.cost >= huge || wish.cost * hope >= found_[which_[i]].error) continue;
+                queues_[std::size_t{wish.mode} + 8 * std::size_t{wish.extra}].push_back(i);
+            }
+            for (std::size_t q = 0; q < queues_.size(); ++q)
+                for (std::size_t first = 0; first < queues_[q].size(); first += n)
+                    fit(q % 8, q / 8, rank, std::span(queues_[q]).subspan(first, std::min(n, queues_[q].size() - first)));
+        }
+    }
+
+private:
+    template <class Number>
+    void load(Texels& texel, std::size_t count, const Number& number) const {
+        std::array<Texel, 16 * max_lanes> texels;
+        for (std::size_t lane = 0; lane < hn::Lanes(DF()); ++lane)
+            std::copy_n(blocks_ + std::size_t{number(std::min(lane, count - 1))} * 16, 16, texels.data() + lane * 16);
+        load_channels(texels.data(), texel.value);
+        texel.opaque = set(1);
+        texel.clear = zero();
+        texel.weighted = counts_by_channel(options_);
+        for (std::size_t lane = 0; lane < hn::Lanes(DF()) && texel.weighted; ++lane)
+            for (std::size_t i = 0; i < 16; ++i) {
+                const auto weights = channel_weights(options_, texels[lane * 16 + i]);
+                for (std::size_t c = 0; c < 4; ++c) texel.share[c].v[i][lane] = weights[c];
+            }
+    }
+    void fit(std::size_t mode, std::size_t extra, std::size_t rank, std::span<const std::uint32_t> lanes) {
+        Texels texel;
+        load(texel, lanes.size(), [&](std::size_t lane) { return which_[lanes[lane]]; });
+        alignas(64) std::int32_t mask[3][max_lanes] = {};
+        alignas(64) float before[max_lanes];
+        for (std::size_t lane = 0; lane < hn::Lanes(DF()); ++lane) {
+            const auto i = lanes[std::min(lane, lanes.size() - 1)];
+            before[lane] = found_[which_[i]].error;
+            const auto partition = wishes_[i][rank].partition;
+            for (std::size_t s = 0; s < bptc::modes[mode].subsets; ++s)
+                mask[s][lane] = bptc::modes[mode].subsets == 1   ? 0xFFFF
+                                : bptc::modes[mode].subsets == 2 ? masks().two[partition][s]
+                                                                 : masks().three[partition][s];
+        }
+        const auto limit = hn::Load(DF(), before);
+        std::array<Ends, 3> code;
+        VF error = zero();
+        const auto weight_of = [&](std::size_t s, Plane& weight) {
+            const DI di;
+            const auto bits = hn::Load(di, mask[s]), one = hn::Set(di, 1);
+            for (std::size_t i = 0; i < 16; ++i) {
+                const auto shifted = hn::ShiftRightSame(bits, static_cast<int>(i));
+                put(weight, i, hn::ConvertTo(DF(), hn::And(shifted, one)));
+            }
+        };
+        Plane weight;
+        const auto line = [&](const Spec& spec, Parity parity, LineSearch search) {
+            if (spec.index_bits == 4) search.reach = std::max(search.reach, 4u);
+            return texel.weighted ? fit_ranges<3, true>(texel, weight, spec, parity, search)
+                                  : fit_ranges<3, false>(texel, weight, spec, parity, search);
+        };
+        if (mode == 4 || mode == 5) {
+            weight_of(0, weight);
+            if (extra & 3) texel.swap_channels(3, (extra & 3) - 1);
+            const unsigned color_index = mode == 4 && extra >> 2 ? 3 : 2, alone_index = mode == 4 && !(extra >> 2) ? 3 : 2;
+            const auto rgb = line({static_cast<unsigned>(mode), mode == 4 ? 5u : 7u, 0, PBits::none, color_index}, Parity::any, plan_.line);
+            error = rgb.error;
+            code[0] = rgb.code;
+            const Spec alone{static_cast<unsigned>(mode), mode == 4 ? 6u : 8u, 0, PBits::none, alone_index};
+            texel.swap_channels(0, 3);
+            const auto a = texel.weighted ? fit_ranges<1, true>(texel, weight, alone, Parity::any, plan_.line)
+                                          : fit_ranges<1, false>(texel, weight, alone, Parity::any, plan_.line);
+            error = hn::Add(error, a.error);
+            code[0].a[3] = a.code.a[0];
+            code[0].b[3] = a.code.b[0];
+        } else {
+            const auto& spec = mode == 0 ? mode0 : mode == 1 ? mode1 : mode == 2 ? mode2 : mode == 3 ? mode3 : mode6;
+            for (std::size_t s = 0; s < bptc::modes[mode].subsets; ++s) {
+                if (s > 0 && hn::AllFalse(DF(), hn::Lt(error, limit))) return;
+                weight_of(s, weight);
+                const auto fitted = line(spec, mode == 6 ? Parity::odd : Parity::any, plan_.line);
+                error = hn::Add(error, fitted.error);
+                code[s] = fitted.code;
+                if (mode == 6) code[s].a[3] = code[s].b[3] = set(255);
+            }
+        }
+        alignas(64) float errors[max_lanes], codes[max_lanes];
+        hn::Store(error, DF(), errors);
+        std::array<bool, max_lanes> better{};
+        for (std::size_t lane = 0; lane < lanes.size(); ++lane) {
+            auto& found = found_[which_[lanes[lane]]];
+            better[lane] = errors[lane] < found.error;
+            if (!better[lane]) continue;
+            found.error = errors[lane];
+            found.mode = static_cast<float>(mode);
+            found.partition = wishes_[lanes[lane]][rank].partition;
+            found.extra = static_cast<float>(extra);
+        }
+        for (std::size_t s = 0; s < bptc::modes[mode].subsets; ++s)
+            for (std::size_t end = 0; end < 2; ++end)
+                for (std::size_t c = 0; c < 4; ++c) {
+                    hn::Store(end ? code[s].b[c] : code[s].a[c], DF(), codes);
+                    for (std::size_t lane = 0; lane < lanes.size(); ++lane)
+                        if (better[lane]) found_[which_[lanes[lane]]].code[2 * s + end][c] = codes[lane];
+                }
+    }
+
+    const Texel* blocks_;
+    std::span<const std::uint32_t> which_;
+    std::vector<Found>& found_;
+    const EncodeOptions& options_;
+    const DensePlan& plan_;
+    std::vector<Wishes> wishes_;
+    std::array<std::vector<std::uint32_t>, 64> queues_;
+};
+
+}  // namespace
+}  // namespace skivet::HWY_NAMESPACE
+HWY_AFTER_NAMESPACE();
+#endif

@@ -1,0 +1,59 @@
+// How near BC7 comes to the best there is. The squared errors are the least that skivet_bc7_exhaustive found for the same pictures
+// (2026-12-01; every mode, partition and rotation, hundreds of starts a line; all blocks, `skivet_bc7_exhaustive 0 FOLDER`).
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <cmath>
+#include <random>
+
+#include "codec/codec.h"
+#include "support/pictures.h"
+
+using namespace skivet;
+using namespace skivet::test;
+
+namespace {
+
+struct Kind {
+    const char* name;
+    Image image;
+    double least;                   ///< squared error over all blocks
+    std::array<double, 3> allowed;  ///< decibels above it: fast, normal, best
+};
+
+std::vector<Kind> kinds() {
+    auto noisy = smooth_picture(64, 64, 3);
+    std::mt19937 random(7);
+    for (auto& t : noisy.texels)
+        for (std::size_t c = 0; c < 3; ++c)
+            t[c] = static_cast<std::uint8_t>(std::clamp(t[c] + static_cast<int>(random() % 41) - 20, 0, 255));
+    auto gray = noisy;
+    for (auto& t : gray.texels) t[1] = t[2] = t[0];
+    return {{"smooth", smooth_picture(64, 64, 1), 35916, {1.2, 0.65, 0.3}},
+            {"noisy", std::move(noisy), 478191, {1.0, 0.35, 0.1}},
+            {"gray", std::move(gray), 8034, {1.5, 0.6, 0.45}}};
+}
+
+TEST(Bc7, IsNearTheBestThatAHeavySearchFinds) {
+    for (const auto& kind : kinds()) {
+        double before = 1e30;
+        for (const auto effort : {Effort::fast, Effort::normal, Effort::best}) {
+            EncodeOptions options;
+            options.effort = effort;
+            const auto got = *decode(Format::BC7, *encode(Format::BC7, kind.image, options), 64, 64);
+            double error = 0;
+            for (std::size_t i = 0; i < got.texels.size(); ++i) {
+                for (std::size_t c = 0; c < 3; ++c) error += std::pow(got.texels[i][c] - kind.image.texels[i][c], 2);
+                ASSERT_EQ(got.texels[i][3], 255);
+            }
+            const double above = 10 * std::log10(error / kind.least);
+            std::printf("%s, %s: %.2f dB above the best\n", kind.name, std::string(name_of(effort)).c_str(), above);
+            EXPECT_LE(above, kind.allowed[static_cast<std::size_t>(effort)]) << kind.name << ", " << name_of(effort);
+            EXPECT_GE(above, -0.05) << "the search is no measure any more";
+            EXPECT_LE(error, before) << kind.name << ", " << name_of(effort);
+            before = error;
+        }
+    }
+}
+
+}  // namespace
