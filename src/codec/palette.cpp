@@ -86,8 +86,10 @@ PaletteFit fit_palette(std::span<const std::uint8_t> before, std::span<const Tex
     out.palette.assign(palette.begin(), palette.end());
     if (out.palette.empty()) out.palette.push_back({0, 0, 0, 255});
     out.indices.resize(wanted.size());
+    // A table may be longer than an index reaches.
+    const auto reached = std::min<std::size_t>(out.palette.size(), 256);
     std::map<Texel, std::uint8_t> known;  // the first entry of each color
-    for (std::size_t i = out.palette.size(); i-- > 0;) known[out.palette[i]] = static_cast<std::uint8_t>(i);
+    for (std::size_t i = reached; i-- > 0;) known[out.palette[i]] = static_cast<std::uint8_t>(i);
     std::vector<bool> used(256, false);
     std::map<Texel, std::uint64_t> fresh;
     std::vector<std::size_t> open;  // texels without an entry yet
@@ -106,7 +108,7 @@ PaletteFit fit_palette(std::span<const std::uint8_t> before, std::span<const Tex
     }
     if (open.empty()) return out;
     std::vector<std::size_t> room;
-    for (std::size_t i = 0; i < out.palette.size(); ++i)
+    for (std::size_t i = 0; i < reached; ++i)
         if (!used[i]) room.push_back(i);
     for (std::size_t i = out.palette.size(); i < std::min<std::size_t>(capacity, 256); ++i) room.push_back(i);
     std::vector<Counted> colors;
@@ -130,7 +132,9 @@ PaletteFit fit_palette(std::span<const std::uint8_t> before, std::span<const Tex
     std::map<Texel, std::uint8_t> found;
     for (const auto i : open) {
         auto [at, is_new] = found.try_emplace(wanted[i], std::uint8_t{0});
-        if (is_new) at->second = static_cast<std::uint8_t>(nearest(out.palette, wanted[i]));
+        if (is_new)
+            at->second = static_cast<std::uint8_t>(
+                nearest(std::span<const Texel>(out.palette).first(std::min<std::size_t>(out.palette.size(), 256)), wanted[i]));
         out.indices[i] = at->second;
         out.inexact += out.palette[at->second] != wanted[i];
     }
@@ -157,7 +161,8 @@ PaletteFit hold_palette(std::span<const std::uint8_t> before, std::span<const Te
         for (std::size_t i = 0; i < wanted.size(); ++i) {
             if (!open[i]) continue;
             const auto [at, fresh] = near.try_emplace(wanted[i]);
-            if (fresh) at->second = static_cast<std::uint8_t>(nearest(palette, wanted[i]));
+            if (fresh)
+                at->second = static_cast<std::uint8_t>(nearest(palette.first(std::min<std::size_t>(palette.size(), 256)), wanted[i]));
             out.indices[i] = at->second;
         }
         return out;

@@ -266,6 +266,20 @@ TEST(Palette, NewColorsTakeUnusedEntriesAndTheOthersStay) {
     EXPECT_EQ(fit_palette(before, palette, {wanted.begin(), wanted.end()}, 16).palette.size(), 4u);
 }
 
+TEST(Palette, ATableLongerThanAnIndexReachesIsUsedAsFarAsItIsReached) {
+    // As a TGA may have it: 300 entries, indices of 8 bits.
+    std::vector<Texel> palette(300);
+    for (std::size_t i = 0; i < palette.size(); ++i) palette[i] = {static_cast<std::uint8_t>(i), static_cast<std::uint8_t>(i >> 8), 7, 255};
+    const std::vector<std::uint8_t> before = {0, 1, 2};
+    const std::vector<Texel> wanted = {palette[290], {9, 9, 9, 255}, palette[2]};
+    const auto fitted = fit_palette(before, palette, wanted, palette.size());
+    EXPECT_EQ(fitted.palette.size(), 300u);
+    for (std::size_t i = 0; i < wanted.size(); ++i) EXPECT_EQ(fitted.palette[fitted.indices[i]], wanted[i]) << i;
+    EXPECT_EQ(fitted.indices[2], 2);
+    const auto held = hold_palette(before, palette, wanted, 3, false);
+    EXPECT_EQ(held.indices[0], 34) << "the nearest within reach, not entry 290";
+}
+
 TEST(Palette, TooManyColorsAreReducedWell) {
     const auto picture = smooth_picture(64, 64, 4);
     const std::vector<std::uint8_t> before(picture.texels.size(), 0);
