@@ -10,7 +10,6 @@
 #include "codec/bc7_few-inl.h"
 #include "codec/bc7_ranges-inl.h"
 #include "codec/bc7_wishes-inl.h"
-#include "codec/weights.h"
 
 HWY_BEFORE_NAMESPACE();
 namespace skivet::HWY_NAMESPACE {
@@ -65,18 +64,20 @@ public:
         for (auto& wishes : wishes_)
             std::stable_sort(wishes.begin(), wishes.end(), [](const Wish& a, const Wish& b) { return a.cost < b.cost; });
         // Gray blocks and few colors can be hit far better than an estimate knows: there more is tried.
+        constexpr std::size_t few_colors = 6;
+        constexpr float hope_of_few = 0.25f;
         std::vector<bool> gray(which_.size()), few(which_.size());
         for (std::size_t i = 0; i < which_.size(); ++i) {
             const auto* texel = blocks_ + std::size_t{which_[i]} * 16;
             gray[i] = std::all_of(texel, texel + 16, [](const Texel& t) { return t[0] == t[1] && t[1] == t[2]; });
-            few[i] = gray[i] || colors_of(texel, 6) <= 6;
+            few[i] = gray[i] || colors_of(texel, few_colors) <= few_colors;
         }
         for (std::size_t rank = 0; rank < std::min(2 * plan_.fitted, most_wishes); ++rank) {
             for (auto& queue : queues_) queue.clear();
             for (std::uint32_t i = 0; i < which_.size(); ++i) {
                 const auto& wish = wishes_[i][rank];
                 if (rank >= plan_.fitted && !gray[i]) continue;
-                const float hope = few[i] ? 0.25f * plan_.hope : plan_.hope;
+                const float hope = few[i] ? hope_of_few * plan_.hope : plan_.hope;
                 if (wish.cost >= huge || wish.cost * hope >= found_[which_[i]].error) continue;
                 queues_[std::size_t{wish.mode} + 8 * std::size_t{wish.extra}].push_back(i);
             }
@@ -95,12 +96,7 @@ private:
         load_channels(texels.data(), texel.value);
         texel.opaque = set(1);
         texel.clear = zero();
-        texel.weighted = counts_by_channel(options_);
-        for (std::size_t lane = 0; lane < hn::Lanes(DF()) && texel.weighted; ++lane)
-            for (std::size_t i = 0; i < 16; ++i) {
-                const auto weights = channel_weights(options_, texels[lane * 16 + i]);
-                for (std::size_t c = 0; c < 4; ++c) texel.share[c].v[i][lane] = weights[c];
-            }
+        load_shares(texels.data(), options_, texel);
     }
     void fit(std::size_t mode, std::size_t extra, std::size_t rank, std::span<const std::uint32_t> lanes) {
         Texels texel;

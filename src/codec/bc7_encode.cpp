@@ -62,12 +62,7 @@ template <class Run>
 HWY_INLINE void with_best(Group& group, const EncodeOptions& options, const Run& run) {
     Block block;
     load_channels(group.texels.data(), block.texel.value);
-    block.texel.weighted = counts_by_channel(options);
-    for (std::size_t lane = 0; lane < hn::Lanes(DF()) && block.texel.weighted; ++lane)
-        for (std::size_t i = 0; i < 16; ++i) {
-            const auto weights = channel_weights(options, group.texels[lane * 16 + i]);
-            for (std::size_t c = 0; c < 4; ++c) block.texel.share[c].v[i][lane] = weights[c];
-        }
+    load_shares(group.texels.data(), options, block.texel);
     auto opaque = hn::Ge(zero(), zero()), clear = opaque;
     for (std::size_t i = 0; i < 16; ++i) {
         const auto alpha = get(block.texel[3], i);
@@ -123,23 +118,23 @@ HWY_INLINE void try_whole(const Block& block, Best& best, const Plan& plan) {
         offer(best, whole.error, 6, zero(), 0, code, 1);
     }
     for (unsigned rotation = 0; rotation < plan.rotations; ++rotation)
-        try_separate(block, best, zero(), all, rotation, plan.rotations > 1, plan.rounds);
+        try_separate(block, best, all, rotation, plan.rotations > 1, plan.rounds);
 }
 
 /// Mode 7, of blocks with alpha.
 HWY_INLINE void try_partitions(const Block& block, const Few* few, Best& best, const Plan& plan) {
     if (hn::AllFalse(DF(), hn::Lt(zero(), best.error))) return;
-    const auto pairs = rank_partitions<4>(block, 2, 64, plan.two);
+    const auto partitions = rank_partitions<4>(block, plan.two);
     for (std::size_t k = 0; k < plan.two; ++k) {
-        if (few && k < plan.few_partitions) try_few_partition<4>(*few, best, zero(), pairs.partition[k], 2, {mode7});
-        try_partition<4>(block, best, zero(), pairs.partition[k], 2, {mode7}, plan.rounds);
+        if (few && k < plan.few_partitions) try_few_partition<4>(*few, best, partitions[k], {mode7});
+        try_partition<4>(block, best, partitions[k], mode7, plan.rounds);
     }
 }
 
 /// Modes 1 and 3, of opaque blocks of few colors.
 HWY_INLINE void try_few_partitions(const Block& block, const Few& few, Best& best, const Plan& plan) {
-    const auto pairs = rank_partitions<3>(block, 2, 64, plan.few_partitions);
-    for (std::size_t k = 0; k < plan.few_partitions; ++k) try_few_partition<3>(few, best, zero(), pairs.partition[k], 2, {mode3, mode1});
+    const auto partitions = rank_partitions<3>(block, plan.few_partitions);
+    for (std::size_t k = 0; k < plan.few_partitions; ++k) try_few_partition<3>(few, best, partitions[k], {mode3, mode1});
 }
 
 void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {

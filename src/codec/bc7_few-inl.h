@@ -169,16 +169,10 @@ HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& s
                 ends.a[c] = select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(ax, bb), hn::Mul(bx, ab)), inverse), 0, 255), spread.a[c]);
                 ends.b[c] = select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(bx, aa), hn::Mul(ax, ab)), inverse), 0, 255), spread.b[c]);
             }
-            for (unsigned bits = 0; bits < 4; ++bits) {
-                int pa = static_cast<int>(bits & 1), pb = static_cast<int>(bits >> 1);
-                if (spec.p_bits == PBits::none) {
-                    if (bits) break;
-                    pa = pb = -1;
-                }
-                if (spec.p_bits == PBits::shared && pa != pb) continue;
-                if (parity == Parity::odd && bits != 3) continue;
+            each_pair(spec, parity, [&](int pa, int pb) {
                 VF error = zero();
                 Ends code;
+                code.a = code.b = {zero(), zero(), zero(), zero()};
                 for (std::size_t c = 0; c < channels; ++c) {
                     const unsigned depth = c == 3 ? spec.alpha_bits : spec.color_bits;
                     const auto around = [&](VF middle, int p, bool second) {
@@ -219,13 +213,8 @@ HWY_NOINLINE Fitted solve_few(const Few& few, const Plane& weight, const Spec& s
                     error = hn::Add(error, least_error);
                     if (hn::AllFalse(df, hn::Lt(error, best.error))) break;
                 }
-                const auto better = hn::Lt(error, best.error);
-                best.error = select(better, error, best.error);
-                for (std::size_t c = 0; c < channels; ++c) {
-                    best.code.a[c] = select(better, code.a[c], best.code.a[c]);
-                    best.code.b[c] = select(better, code.b[c], best.code.b[c]);
-                }
-            }
+                keep_better(best, error, code);
+            });
         }
     return best;
 }
@@ -285,32 +274,30 @@ HWY_NOINLINE void try_few_whole(const Few& few, Best& best, VF opaque, unsigned 
     }
 }
 
-/// Modes with subsets for blocks of few colors.
+/// Modes of two subsets for blocks of few colors.
 template <int channels>
-HWY_NOINLINE void try_few_partition(const Few& few, Best& best, VF forbidden, VF partition, std::size_t subsets,
-                                    std::initializer_list<Spec> specs) {
+HWY_NOINLINE void try_few_partition(const Few& few, Best& best, VF partition, std::initializer_list<Spec> specs) {
     const DF df;
-    const auto out = hn::Add(forbidden, few.dense);
-    std::array<Plane, 3> weight;
-    std::array<Ends, 3> ends;
-    if (hn::AllFalse(df, hn::Lt(out, best.error))) return;
-    for (std::size_t s = 0; s < subsets; ++s) {
+    std::array<Plane, 2> weight;
+    std::array<Ends, 2> ends;
+    if (hn::AllFalse(df, hn::Lt(few.dense, best.error))) return;
+    for (std::size_t s = 0; s < 2; ++s) {
         Plane member;
-        members(partition, subsets, s, member);
+        members(partition, s, member);
         count_colors(few, member, weight[s]);
         ends[s] = spread_of<channels>(few.texel, weight[s]);
     }
     for (const auto& spec : specs) {
         std::array<Ends, 3> code;
-        VF error = out;
-        for (std::size_t s = 0; s < subsets; ++s) {
+        VF error = few.dense;
+        for (std::size_t s = 0; s < 2; ++s) {
             if (hn::AllFalse(df, hn::Lt(error, best.error))) break;
             const auto fitted =
                 solve_few<channels>(few, weight[s], spec, ends[s], 1, Parity::any, most(hn::Sub(best.error, error), zero()));
             error = hn::Add(error, fitted.error);
             code[s] = fitted.code;
             for (std::size_t c = channels; c < 4; ++c) code[s].a[c] = code[s].b[c] = zero();
-            if (s + 1 == subsets) offer(best, error, spec.mode, partition, 0, code, subsets);
+            if (s == 1) offer(best, error, spec.mode, partition, 0, code, 2);
         }
     }
 }

@@ -9,7 +9,6 @@
 
 #include "codec/bc7_lines-inl.h"
 #include "codec/bc7_pack.h"
-#include "codec/weights.h"
 
 HWY_BEFORE_NAMESPACE();
 namespace skivet::HWY_NAMESPACE {
@@ -105,7 +104,6 @@ void choose_all_indices(const Texel* blocks, std::span<bptc::Choice> choices, co
     std::array<std::vector<std::uint32_t>, 9> queues;  // mode 4 with its other selector last
     for (std::uint32_t b = 0; b < choices.size(); ++b) queues[choices[b].selector ? 8 : choices[b].mode].push_back(b);
     const std::size_t n = hn::Lanes(DF());
-    const bool weighted = counts_by_channel(options);
     for (const auto& queue : queues)
         for (std::size_t first = 0; first < queue.size(); first += n) {
             const auto lanes = std::min(n, queue.size() - first);
@@ -127,12 +125,15 @@ void choose_all_indices(const Texel* blocks, std::span<bptc::Choice> choices, co
                     subset_of.v[i][lane] = mode.subsets == 2   ? bptc::partitions2[choice.partition][i]
                                            : mode.subsets == 3 ? bptc::partitions3[choice.partition][i]
                                                                : 0;
-                    if (!weighted) continue;
-                    auto weights = channel_weights(options, mine[i]);
-                    if (choice.rotation) std::swap(weights[3], weights[choice.rotation - 1]);
-                    for (std::size_t c = 0; c < 4; ++c) texel.share[c].v[i][lane] = weights[c];
                 }
-                for (std::size_t i = 0; i < 16 && choice.rotation; ++i) std::swap(mine[i][3], mine[i][choice.rotation - 1]);
+            }
+            load_shares(texels.data(), options, texel);
+            for (std::size_t lane = 0; lane < n; ++lane) {
+                const auto rotation = group[std::min(lane, lanes - 1)]->rotation;
+                for (std::size_t i = 0; i < 16 && rotation; ++i) {
+                    std::swap(texels[lane * 16 + i][3], texels[lane * 16 + i][rotation - 1]);
+                    if (texel.weighted) std::swap(texel.share[3].v[i][lane], texel.share[rotation - 1].v[i][lane]);
+                }
             }
             load_channels(texels.data(), texel.value);
             if (!opaque) {
@@ -147,7 +148,7 @@ void choose_all_indices(const Texel* blocks, std::span<bptc::Choice> choices, co
                         }
                 }
             }
-            if (weighted) choose_indices<true>(texel, subset_of, group, lanes);
+            if (texel.weighted) choose_indices<true>(texel, subset_of, group, lanes);
             else choose_indices<false>(texel, subset_of, group, lanes);
         }
 }

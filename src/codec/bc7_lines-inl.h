@@ -9,6 +9,7 @@
 
 #include "codec/bc7_tables.h"
 #include "codec/lanes-inl.h"
+#include "codec/weights.h"
 
 HWY_BEFORE_NAMESPACE();
 namespace skivet::HWY_NAMESPACE {
@@ -53,6 +54,16 @@ struct Texels {
         if (weighted) std::swap(share[a], share[b]);
     }
 };
+
+/// What an error counts, for 16 texels a lane; `weighted` says whether it is asked for.
+HWY_INLINE void load_shares(const Texel* texels, const EncodeOptions& options, Texels& out) {
+    out.weighted = counts_by_channel(options);
+    for (std::size_t lane = 0; lane < hn::Lanes(DF()) && out.weighted; ++lane)
+        for (std::size_t i = 0; i < 16; ++i) {
+            const auto weights = channel_weights(options, texels[lane * 16 + i]);
+            for (std::size_t c = 0; c < 4; ++c) out.share[c].v[i][lane] = weights[c];
+        }
+}
 
 struct Block {
     Texels texel;
@@ -361,6 +372,25 @@ struct Fitted {
     Ends code;
 };
 
+HWY_INLINE void keep_better(Fitted& best, VF error, const Ends& code) {
+    const auto better = hn::Lt(error, best.error);
+    best.error = select(better, error, best.error);
+    for (std::size_t c = 0; c < 4; ++c) {
+        best.code.a[c] = select(better, code.a[c], best.code.a[c]);
+        best.code.b[c] = select(better, code.b[c], best.code.b[c]);
+    }
+}
+
+/// Calls run(first, second) for every pair of p-bits; once with -1 where the mode has none.
+template <class Run>
+HWY_INLINE void each_pair(const Spec& spec, Parity parity, const Run& run) {
+    if (spec.p_bits == PBits::none) return run(-1, -1);
+    for (int bits = parity == Parity::odd ? 3 : 0; bits < 4; ++bits) {
+        const int a = bits & 1, b = bits >> 1;
+        if (spec.p_bits == PBits::own || a == b) run(a, b);
+    }
+}
+
 /// Quantizes, evaluates and solves again, `rounds` times; the best of all rounds.
 template <int channels>
 HWY_NOINLINE Fitted fit_line(const Texels& texel, const Plane& weight, const Spec& spec, Ends ends, int rounds) {
@@ -375,12 +405,7 @@ HWY_NOINLINE Fitted fit_line(const Texels& texel, const Plane& weight, const Spe
             best = {error, q.code};
             continue;
         }
-        const auto better = hn::Lt(error, best.error);
-        best.error = select(better, error, best.error);
-        for (std::size_t c = 0; c < 4; ++c) {
-            best.code.a[c] = select(better, q.code.a[c], best.code.a[c]);
-            best.code.b[c] = select(better, q.code.b[c], best.code.b[c]);
-        }
+        keep_better(best, error, q.code);
     }
     return best;
 }

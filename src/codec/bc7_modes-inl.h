@@ -15,11 +15,7 @@ namespace {
 
 constexpr std::size_t max_choices = 6;
 
-/// The best few partitions of each lane, best first; of all, and of the first sixteen, which is all mode 0 has.
-struct Choices {
-    std::array<VF, max_choices> partition, first16;
-};
-
+/// The best few partitions of two subsets of each lane, best first.
 struct Ranks {
     std::array<VF, max_choices> score, partition;
 };
@@ -65,7 +61,7 @@ HWY_INLINE VF residue(const Moments<channels>& m) {
 }
 
 template <int channels>
-HWY_NOINLINE Choices rank_partitions(const Block& block, std::size_t subsets, std::size_t partitions, std::size_t count) {
+HWY_NOINLINE std::array<VF, max_choices> rank_partitions(const Block& block, std::size_t count) {
     constexpr std::size_t products = channels * (channels + 1) / 2;
     std::array<Plane, products> product;
     Moments<channels> all;
@@ -83,78 +79,60 @@ HWY_NOINLINE Choices rank_partitions(const Block& block, std::size_t subsets, st
             }
         }
     }
-    Ranks all_ranks, early;
-    all_ranks.score.fill(set(huge));
-    all_ranks.partition.fill(zero());
-    early = all_ranks;
-    const auto& table = subsets == 2 ? bptc::partitions2 : bptc::partitions3;
-    for (std::size_t partition = 0; partition < partitions; ++partition) {
-        // All subsets but the first are summed up; the first is the rest.
-        auto rest = all;
-        VF score = zero();
-        for (std::size_t s = 1; s < subsets; ++s) {
-            Moments<channels> m;
-            m.sum = {zero(), zero(), zero(), zero()};
-            m.square.fill(zero());
-            float members = 0;
-            for (std::size_t i = 0; i < 16; ++i) {
-                if (table[partition][i] != s) continue;
-                ++members;
-                for (std::size_t c = 0; c < channels; ++c) m.sum[c] = hn::Add(m.sum[c], get(block.texel[c], i));
-                for (std::size_t at = 0; at < products; ++at) m.square[at] = hn::Add(m.square[at], get(product[at], i));
-            }
-            m.count = set(members);
-            rest.count = hn::Sub(rest.count, m.count);
-            for (std::size_t c = 0; c < channels; ++c) rest.sum[c] = hn::Sub(rest.sum[c], m.sum[c]);
-            for (std::size_t at = 0; at < products; ++at) rest.square[at] = hn::Sub(rest.square[at], m.square[at]);
-            score = hn::Add(score, residue<channels>(m));
+    Ranks ranks;
+    ranks.score.fill(set(huge));
+    ranks.partition.fill(zero());
+    for (std::size_t partition = 0; partition < 64; ++partition) {
+        Moments<channels> second;
+        second.sum = {zero(), zero(), zero(), zero()};
+        second.square.fill(zero());
+        float members = 0;
+        for (std::size_t i = 0; i < 16; ++i) {
+            if (bptc::partitions2[partition][i] == 0) continue;
+            ++members;
+            for (std::size_t c = 0; c < channels; ++c) second.sum[c] = hn::Add(second.sum[c], get(block.texel[c], i));
+            for (std::size_t at = 0; at < products; ++at) second.square[at] = hn::Add(second.square[at], get(product[at], i));
         }
-        score = hn::Add(score, residue<channels>(rest));
-        insert(all_ranks, count, score, static_cast<float>(partition));
-        if (subsets == 3 && partition < 16) insert(early, count, score, static_cast<float>(partition));
+        second.count = set(members);
+        auto first = all;
+        first.count = hn::Sub(first.count, second.count);
+        for (std::size_t c = 0; c < channels; ++c) first.sum[c] = hn::Sub(first.sum[c], second.sum[c]);
+        for (std::size_t at = 0; at < products; ++at) first.square[at] = hn::Sub(first.square[at], second.square[at]);
+        insert(ranks, count, hn::Add(residue<channels>(second), residue<channels>(first)), static_cast<float>(partition));
     }
-    return {all_ranks.partition, early.partition};
+    return ranks.partition;
 }
 
 /// 1 for the texels of subset `s` in each lane's own partition.
-HWY_INLINE void members(VF partition, std::size_t subsets, std::size_t s, Plane& out) {
+HWY_INLINE void members(VF partition, std::size_t s, Plane& out) {
     const DF df;
     alignas(64) float number[max_lanes];
     hn::Store(partition, df, number);
-    const auto& table = subsets == 2 ? bptc::partitions2 : bptc::partitions3;
     for (std::size_t lane = 0; lane < hn::Lanes(df); ++lane) {
-        const auto& row = table[static_cast<std::size_t>(number[lane])];
+        const auto& row = bptc::partitions2[static_cast<std::size_t>(number[lane])];
         for (std::size_t i = 0; i < 16; ++i) out.v[i][lane] = row[i] == s ? 1.0f : 0.0f;
     }
 }
 
-/// Fits modes of the same number of subsets to each lane's partition.
+/// Fits a mode of two subsets to each lane's partition.
 template <int channels>
-HWY_INLINE void try_partition(const Block& block, Best& best, VF forbidden, VF partition, std::size_t subsets,
-                              std::initializer_list<Spec> specs, int rounds) {
-    std::array<Plane, 3> member;
-    std::array<Ends, 3> ends;
-    for (std::size_t s = 0; s < subsets; ++s) {
-        members(partition, subsets, s, member[s]);
-        ends[s] = spread_of<channels>(block.texel, member[s]);
+HWY_INLINE void try_partition(const Block& block, Best& best, VF partition, const Spec& spec, int rounds) {
+    std::array<Ends, 3> code;
+    VF error = zero();
+    for (std::size_t s = 0; s < 2; ++s) {
+        // No lane can win any more: nothing changes by leaving.
+        if (hn::AllFalse(DF(), hn::Lt(error, best.error))) return;
+        Plane member;
+        members(partition, s, member);
+        const auto fitted = fit_line<channels>(block.texel, member, spec, spread_of<channels>(block.texel, member), rounds);
+        error = hn::Add(error, fitted.error);
+        code[s] = fitted.code;
     }
-    for (const auto& spec : specs) {
-        std::array<Ends, 3> code;
-        VF error = forbidden;
-        for (std::size_t s = 0; s < subsets; ++s) {
-            // No lane can win any more: nothing changes by leaving.
-            if (hn::AllFalse(DF(), hn::Lt(error, best.error))) break;
-            const auto fitted = fit_line<channels>(block.texel, member[s], spec, ends[s], rounds);
-            error = hn::Add(error, fitted.error);
-            code[s] = fitted.code;
-            if (s + 1 == subsets) offer(best, error, spec.mode, partition, 0, code, subsets);
-        }
-    }
+    offer(best, error, spec.mode, partition, 0, code, 2);
 }
 
 /// Modes 4 and 5: color and alpha have lines and indices of their own; a rotation lets another channel take alpha's place.
-/// `forbidden` is added to the error: huge keeps a lane out.
-HWY_INLINE void try_separate(const Block& block, Best& best, VF forbidden, const Plane& all, unsigned rotation, bool mode4, int rounds) {
+HWY_INLINE void try_separate(const Block& block, Best& best, const Plane& all, unsigned rotation, bool mode4, int rounds) {
     Texels texel = block.texel;
     if (rotation) texel.swap_channels(3, rotation - 1);
     const auto color = spread_of<3>(texel, all);
@@ -174,7 +152,7 @@ HWY_INLINE void try_separate(const Block& block, Best& best, VF forbidden, const
         code[0] = rgb.code;
         code[0].a[3] = a.code.a[0];
         code[0].b[3] = a.code.b[0];
-        offer(best, hn::Add(hn::Add(rgb.error, a.error), forbidden), mode, zero(), static_cast<float>(rotation) + 4 * selector, code, 1);
+        offer(best, hn::Add(rgb.error, a.error), mode, zero(), static_cast<float>(rotation) + 4 * selector, code, 1);
     };
     run(5, 7, 8, 2, 2, 0);
     if (mode4) {

@@ -94,9 +94,10 @@ HWY_NOINLINE VF project(const Texels& texel, const Plane& weight, const Ends& va
 /// the first endpoint, and the second that goes best with it. `otherwise`: the endpoints where all texels have one index.
 template <int channels, bool weighted>
 HWY_NOINLINE Quantized codes_for(const Spec& spec, Parity parity, const Sums& sums, const V4& otherwise) {
-    Quantized best;
+    Quantized best;  // any pair is better than none: what it begins with is never left
+    for (auto* of : {&best.code.a, &best.code.b, &best.value.a, &best.value.b}) of->fill(zero());
     VF least_error = set(huge);
-    std::array<Ends, 1> ends;
+    Ends solved;
     V4 lean;  // how much b gives way for each step of a
     for (std::size_t c = 0; c < channels; ++c) {
         const std::size_t k = weighted ? c : 0;
@@ -105,54 +106,46 @@ HWY_NOINLINE Quantized codes_for(const Spec& spec, Parity parity, const Sums& su
         const auto inverse = hn::Div(set(1), select(sound, det, set(1)));
         const auto a = hn::Mul(hn::Sub(hn::Mul(sums.ax[c], sums.bb[k]), hn::Mul(sums.bx[c], sums.ab[k])), inverse);
         const auto b = hn::Mul(hn::Sub(hn::Mul(sums.bx[c], sums.aa[k]), hn::Mul(sums.ax[c], sums.ab[k])), inverse);
-        ends[0].a[c] = select(sound, a, otherwise[c]);
-        ends[0].b[c] = select(sound, b, otherwise[c]);
+        solved.a[c] = select(sound, a, otherwise[c]);
+        solved.b[c] = select(sound, b, otherwise[c]);
         lean[c] = hn::Div(sums.ab[k], most(sums.bb[k], set(1e-3f)));
     }
-    for (unsigned bits = 0; bits < 4; ++bits) {
-        int pa = static_cast<int>(bits & 1), pb = static_cast<int>(bits >> 1);
-        if (spec.p_bits == PBits::none) {
-            if (bits) break;
-            pa = pb = -1;
-        }
-        if (spec.p_bits == PBits::shared && pa != pb) continue;
-        if (parity == Parity::odd && bits != 3) continue;
+    each_pair(spec, parity, [&](int pa, int pb) {
         VF error = zero();
-        Quantized q;
+        auto q = best;
         for (std::size_t c = 0; c < channels; ++c) {
             const std::size_t k = weighted ? c : 0;
             const unsigned depth = c == 3 ? spec.alpha_bits : spec.color_bits;
             const float step = pa < 0 ? 1 : 2, first = pa > 0 ? 1 : 0, last = static_cast<float>((1u << depth) - (pa == 0 ? 2 : 1));
             const auto scaled = hn::Mul(
-                hn::Sub(hn::Mul(clamp(ends[0].a[c], 0, 255), set(static_cast<float>((1u << depth) - 1) / 255)), set(first)), set(1 / step));
+                hn::Sub(hn::Mul(clamp(solved.a[c], 0, 255), set(static_cast<float>((1u << depth) - 1) / 255)), set(first)), set(1 / step));
             const auto below = hn::Add(hn::Mul(hn::Floor(scaled), set(step)), set(first));
             VF least_here = set(huge);
             for (const float up : {0.0f, step}) {
                 const auto code_a = clamp(hn::Add(below, set(up)), first, last), value_a = expand(code_a, depth);
-                const auto da = hn::Sub(value_a, ends[0].a[c]);
-                const auto code_b = nearest_code(hn::Sub(ends[0].b[c], hn::Mul(lean[c], da)), depth, pb), value_b = expand(code_b, depth);
-                const auto db = hn::Sub(value_b, ends[0].b[c]);
+                const auto da = hn::Sub(value_a, solved.a[c]);
+                const auto code_b = nearest_code(hn::Sub(solved.b[c], hn::Mul(lean[c], da)), depth, pb), value_b = expand(code_b, depth);
+                const auto db = hn::Sub(value_b, solved.b[c]);
                 const auto adds = hn::Add(hn::Mul(hn::Mul(sums.aa[k], da), da),
                                           hn::Mul(db, hn::Add(hn::Mul(hn::Mul(set(2), sums.ab[k]), da), hn::Mul(sums.bb[k], db))));
                 const auto better = hn::Lt(adds, least_here);
                 least_here = select(better, adds, least_here);
-                q.code.a[c] = select(better, code_a, up == 0.0f ? code_a : q.code.a[c]);
-                q.code.b[c] = select(better, code_b, up == 0.0f ? code_b : q.code.b[c]);
-                q.value.a[c] = select(better, value_a, up == 0.0f ? value_a : q.value.a[c]);
-                q.value.b[c] = select(better, value_b, up == 0.0f ? value_b : q.value.b[c]);
+                q.code.a[c] = select(better, code_a, q.code.a[c]);
+                q.code.b[c] = select(better, code_b, q.code.b[c]);
+                q.value.a[c] = select(better, value_a, q.value.a[c]);
+                q.value.b[c] = select(better, value_b, q.value.b[c]);
             }
             error = hn::Add(error, least_here);
         }
         const auto better = hn::Lt(error, least_error);
-        const bool is_first = parity == Parity::odd || bits == 0;
         least_error = select(better, error, least_error);
         for (std::size_t c = 0; c < channels; ++c) {
-            best.code.a[c] = is_first ? q.code.a[c] : select(better, q.code.a[c], best.code.a[c]);
-            best.code.b[c] = is_first ? q.code.b[c] : select(better, q.code.b[c], best.code.b[c]);
-            best.value.a[c] = is_first ? q.value.a[c] : select(better, q.value.a[c], best.value.a[c]);
-            best.value.b[c] = is_first ? q.value.b[c] : select(better, q.value.b[c], best.value.b[c]);
+            best.code.a[c] = select(better, q.code.a[c], best.code.a[c]);
+            best.code.b[c] = select(better, q.code.b[c], best.code.b[c]);
+            best.value.a[c] = select(better, q.value.a[c], best.value.a[c]);
+            best.value.b[c] = select(better, q.value.b[c], best.value.b[c]);
         }
-    }
+    });
     for (std::size_t c = channels; c < 4; ++c) best.code.a[c] = best.code.b[c] = zero(), best.value.a[c] = best.value.b[c] = set(255);
     return best;
 }
@@ -213,7 +206,7 @@ HWY_NOINLINE Fitted fit_ranges(const Texels& texel, const Plane& weight, const S
             }
             // Of Σ (y - mean)² the regression explains cov² / var; the rest is left. Endpoints' errors reach a texel at t by (1 - t)² + t².
             const auto cov = hn::Sub(hn::Mul(count, ky), hn::Mul(k, sum)), var = hn::Sub(hn::Mul(count, kk), hn::Mul(k, k));
-            const auto explained = hn::Mul(hn::Mul(hn::Mul(cov, cov), hn::Div(size, most(hn::Mul(var, count), set(1e-3f)))), set(1));
+            const auto explained = hn::Mul(hn::Mul(cov, cov), hn::Div(size, most(hn::Mul(var, count), set(1e-3f))));
             const float one = 1.0f / static_cast<float>(top);
             const auto reached = hn::Add(hn::Sub(count, hn::Mul(k, set(2 * one))), hn::Mul(kk, set(2 * one * one)));
             auto s = hn::Sub(hn::Mul(reached, noise), explained), from = set(static_cast<float>(l)), to = set(static_cast<float>(h));
@@ -241,12 +234,7 @@ HWY_NOINLINE Fitted fit_ranges(const Texels& texel, const Plane& weight, const S
                 best = {error, q.code};
                 continue;
             }
-            const auto better = hn::Lt(error, best.error);
-            best.error = select(better, error, best.error);
-            for (std::size_t c = 0; c < 4; ++c) {
-                best.code.a[c] = select(better, q.code.a[c], best.code.a[c]);
-                best.code.b[c] = select(better, q.code.b[c], best.code.b[c]);
-            }
+            keep_better(best, error, q.code);
         }
     }
     return best;

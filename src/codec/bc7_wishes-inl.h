@@ -25,12 +25,16 @@ struct Wish {
 
 /// How many of each mode are kept for a block.
 struct WishCounts {
-    std::size_t mode1 = 4, mode3 = 3, mode0 = 2, mode2 = 2, separate = 3;
+    std::size_t mode1, mode3, mode0, mode2;
+    std::size_t separate;  ///< of modes 4 and 5 each
 };
 constexpr std::size_t most_wishes = 32;
 using Wishes = std::array<Wish, most_wishes>;
+constexpr std::size_t most_separate = 4, most_pairs = 8, most_triples = 3;
+static_assert(1 + 2 * (most_separate + most_pairs + most_triples) <= most_wishes);
 
-/// What k steps leave of the eigenvalue, and what endpoints add to a texel.
+/// What k steps leave of the eigenvalue, and what endpoints add to a texel: where colors are spread evenly 1 / k², and 2/3 of step² / 12 in
+/// each channel; both scaled to the median of what fits left in blocks of four kinds of pictures (benchmarks/README.md).
 constexpr float steps3 = 0.7f / 9, steps7 = 0.65f / 49, steps15 = 0.8f / 225;
 constexpr float noise0 = 17, noise1 = 1.5f, noise2 = 8, noise3 = 0.4f, noise4 = 6, noise5 = 0.5f, noise6 = 0.7f;
 
@@ -153,7 +157,7 @@ HWY_NOINLINE void wish(const Block& block, const WishCounts& counts, Wishes* con
     of6.give(6, lanes, lane_count, there);
     if (counts.separate > 0) {
         // One channel with a line and indices of its own: the scatter of the other two has its eigenvalues in closed form.
-        Cheapest<4> of5(counts.separate), of4(counts.separate);
+        Cheapest<most_separate> of5(counts.separate), of4(counts.separate);
         of5.offer(estimate.left(whole, steps3, 16 * noise5), 0);
         of4.offer(estimate.left(whole, steps7, 16 * noise4), 4);
         const auto entry = [&](std::size_t at, std::size_t p, std::size_t q) {
@@ -177,13 +181,13 @@ HWY_NOINLINE void wish(const Block& block, const WishCounts& counts, Wishes* con
         of5.give(5, lanes, lane_count, there);
         of4.give(4, lanes, lane_count, there);
     }
-    Cheapest<8> of1(counts.mode1), of3(counts.mode3);
+    Cheapest<most_pairs> of1(counts.mode1), of3(counts.mode3);
     for (std::size_t partition = 0; partition < 64; ++partition) {
         const auto second = moments(bptc::partitions2[partition], 1);
         auto first = all;
         take_out(first, second);
         const auto a = scatter_of(first), b = scatter_of(second);
-        const auto offer = [&](Cheapest<8>& of, float steps, float noise) {
+        const auto offer = [&](Cheapest<most_pairs>& of, float steps, float noise) {
             of.offer(hn::Add(estimate.left(a, steps, first.count * noise), estimate.left(b, steps, second.count * noise)),
                      static_cast<float>(partition));
         };
@@ -193,7 +197,7 @@ HWY_NOINLINE void wish(const Block& block, const WishCounts& counts, Wishes* con
     of1.give(1, lanes, lane_count, there);
     of3.give(3, lanes, lane_count, there);
     if (counts.mode0 == 0 && counts.mode2 == 0) return;
-    Cheapest<3> of0(counts.mode0), of2(counts.mode2);
+    Cheapest<most_triples> of0(counts.mode0), of2(counts.mode2);
     const std::size_t partitions = counts.mode2 > 0 ? 64 : 16;
     for (std::size_t partition = 0; partition < partitions; ++partition) {
         const auto second = moments(bptc::partitions3[partition], 1), third = moments(bptc::partitions3[partition], 2);
@@ -201,7 +205,7 @@ HWY_NOINLINE void wish(const Block& block, const WishCounts& counts, Wishes* con
         take_out(first, second);
         take_out(first, third);
         const auto a = scatter_of(first), b = scatter_of(second), c = scatter_of(third);
-        const auto offer = [&](Cheapest<3>& of, float steps, float noise) {
+        const auto offer = [&](Cheapest<most_triples>& of, float steps, float noise) {
             of.offer(hn::Add(estimate.left(a, steps, first.count * noise),
                              hn::Add(estimate.left(b, steps, second.count * noise), estimate.left(c, steps, third.count * noise))),
                      static_cast<float>(partition));

@@ -1,5 +1,6 @@
 #include "support/pictures.h"
 
+#include <algorithm>
 #include <cmath>
 #include <vector>
 
@@ -23,6 +24,15 @@ Image smooth_picture(std::uint32_t width, std::uint32_t height, unsigned seed, b
                               alpha ? wave(k * (u - v) * 3) : std::uint8_t{255}};
             if (std::hypot(u - 0.5, v - 0.5) < 0.2) image.at(x, y)[0] = 230;
         }
+    return image;
+}
+
+Image noisy_picture(std::uint32_t width, std::uint32_t height, unsigned seed) {
+    auto image = smooth_picture(width, height, seed);
+    std::mt19937 random(7);
+    for (auto& t : image.texels)
+        for (std::size_t c = 0; c < 3; ++c)
+            t[c] = static_cast<std::uint8_t>(std::clamp(t[c] + static_cast<int>(random() % 41) - 20, 0, 255));
     return image;
 }
 

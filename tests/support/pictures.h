@@ -12,6 +12,8 @@ namespace skivet::test {
 
 /// Smooth gradients with some edges and, when asked, alpha that varies.
 [[nodiscard]] Image smooth_picture(std::uint32_t width, std::uint32_t height, unsigned seed, bool alpha = false);
+/// A smooth picture with noise of up to 20 in its colors.
+[[nodiscard]] Image noisy_picture(std::uint32_t width, std::uint32_t height, unsigned seed);
 [[nodiscard]] Image random_picture(std::uint32_t width, std::uint32_t height, unsigned seed);
 [[nodiscard]] Bytes random_bytes(std::size_t size, unsigned seed);
 /// A DDS file of a smooth picture with `mips` levels (0: all).
