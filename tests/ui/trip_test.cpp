@@ -381,6 +381,7 @@ TEST_F(Trip, AFriendsFolderIsBroughtInAfterAYes) {
     window->bring_in(friends);
     auto* bring = window->findChild<BringWindow*>();
     ASSERT_TRUE(bring);
+    EXPECT_FALSE(bring->ready());
     ASSERT_TRUE(wait([&] { return bring->ready(); }));
     auto* rows = bring->list()->model();
     ASSERT_EQ(rows->rowCount(), 3);

@@ -48,6 +48,7 @@ BringWindow::BringWindow(QWidget* parent, SourcesModel* sources, CatalogModel* c
     doubt_ = make_label({}, "soft", true);
     right->addWidget(doubt_);
     candidates_ = new QComboBox;
+    candidates_->setEnabled(false);  // until a picture has some
     candidates_->setObjectName(QStringLiteral("candidates"));
     candidates_->setAccessibleName(tr("The texture it is for"));
     candidates_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
