@@ -2,7 +2,6 @@
 
 #include <fmt/format.h>
 #include <algorithm>
-#include <map>
 #include <numeric>
 
 #include "base/file_write.h"
@@ -309,33 +308,6 @@ Status SheetContainer::check_sums(std::size_t entry, ByteSpan stored, ByteSpan u
         return fail_at(ErrorCode::damaged, item.data_at, wrong, "The entry is damaged; other entries can still be used");
     }
     return {};
-}
-
-void SheetContainer::note_repeats(const ReadLimits& limits) {
-    const auto claim_of = [&](const Item& item) -> EntryClaim {
-        if (item.states_size) return {item.data_at, item.stored, item.size};
-        const bool grows = item.method && item.method->packs();
-        return {item.data_at, item.stored, std::min(item.stored, EntryClaim::most) * (grows ? limits.nested_ratio : 1)};
-    };
-    std::map<std::uint32_t, std::uint64_t> all;  // by file
-    for (const auto& item : items_) all[item.file] += std::min(claim_of(item).unpacked, EntryClaim::most);
-    for (const auto& [file, unpacked] : all) {
-        // Other files are looked at only when it matters: they may be on another disk, or gone.
-        const bool beside = file != own_file || sheet_->part_size > 0;
-        auto size = beside ? 0 : file_.size();
-        if (can_hold(size, unpacked, limits)) continue;
-        std::vector<std::size_t> members;
-        std::vector<EntryClaim> claims;
-        for (std::size_t i = 0; i < items_.size(); ++i)
-            if (items_[i].file == file) members.push_back(i), claims.push_back(claim_of(items_[i]));
-        const auto found = find_overlaps(claims, size, limits);
-        if (found.over.empty()) continue;
-        if (beside)
-            for (const auto number : sheet_->part_size > 0 ? files_used() : std::vector{file})
-                if (const auto data = data_file(number)) size += data->size();
-        if (can_hold(size, unpacked, limits)) continue;
-        for (const auto k : found.over) items_[members[k]].repeats = true;
-    }
 }
 
 Result<Bytes> SheetContainer::unpack_entry(std::size_t entry, const ReadLimits& limits) const {

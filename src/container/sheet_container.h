@@ -1,4 +1,6 @@
 #pragma once
+#include <functional>
+
 #include "container/kinds.h"
 #include "sheet/texture_sheet.h"
 
@@ -76,6 +78,10 @@ private:
     class Entries;
     /// Many names for one content are common; those that together claim too much are not read, but for the first.
     void note_repeats(const ReadLimits& limits);
+    /// A file that grows from `had` to `has` bytes: an entry of it that was cut off by its end would take what comes to lie there for its
+    /// own. `goes`: it gets other data, or is removed. Error `damaged`.
+    [[nodiscard]] Status may_grow(std::uint32_t file, std::uint64_t had, std::uint64_t has,
+                                  const std::function<bool(std::size_t)>& goes) const;
 
     /// Bytes of a file between what the sheet explains. Those that are neither padding nor the place of a deleted entry belong to the game:
     /// nothing writes on them, and they move only as a whole.

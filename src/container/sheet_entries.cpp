@@ -1,6 +1,7 @@
 #include "container/sheet_entries.h"
 
 #include <algorithm>
+#include <unordered_set>
 
 #include "base/phrase.h"
 #include "base/text.h"
@@ -415,19 +416,28 @@ Result<WritePlan> SheetContainer::Entries::plan() {
         out.add(std::move(only));
     }
     SKIVET_TRY(auto finished, finish_plan(c_.file_, new_.over_the_file(std::move(own))));
+    std::unordered_set<std::size_t> goes(changes_.removed.begin(), changes_.removed.end());
+    for (const auto& replaced : changes_.replaced) goes.insert(replaced.entry);
+    for (const auto& file : finished.files)
+        SKIVET_CHECK(c_.may_grow(own_file, file_.size(), file.new_size, [&](std::size_t entry) { return goes.contains(entry); }));
     // Where entries overlap or lie in the tables, what goes into one may change another: the whole is looked at as well.
+    const auto check_whole = [&](const FileView& whole) -> Status {
+        SKIVET_TRY(const auto again, opened(whole));
+        for (const auto& content : contents)
+            if (const auto& path = after->entries_[content.entry].path; again->items_[*again->find(path)].repeats)
+                return not_enough(phrase("\"{}\" would lie over bytes that other entries claim", path));
+        return {};
+    };
     constexpr std::uint64_t most_rebuilt = 64u << 20;  // bytes; larger ones are read back when they are delivered
     for (const auto& file : finished.files) {
         if (file.pieces.empty()) {
             std::vector<Overlay> over;
             for (const auto& range : file.ranges) over.push_back({range.at, range.bytes});
             SKIVET_TRY(const auto whole, c_.file_.with(over, file.new_size));
-            SKIVET_TRY(const auto again, opened(whole));
-            (void)again;
+            SKIVET_CHECK(check_whole(whole));
         } else if (file.new_size <= most_rebuilt) {
             SKIVET_TRY(auto bytes, planned_bytes(file, file_));
-            SKIVET_TRY(const auto again, opened(FileView::of(std::move(bytes), c_.file_.path())));
-            (void)again;
+            SKIVET_CHECK(check_whole(FileView::of(std::move(bytes), c_.file_.path())));
         }
     }
     out.add(std::move(finished));

@@ -1,9 +1,11 @@
 // Where entries begin and end, and what they are: what follows from other entries, from the chunks they lie in, from the records that
 // describe them.
 #include <algorithm>
+#include <map>
 
 #include "base/phrase.h"
 #include "base/text.h"
+#include "container/overlaps.h"
 #include "container/record_texture.h"
 #include "container/sheet_gaps.h"
 #include "container/sheet_lister.h"
@@ -228,6 +230,51 @@ Status SheetContainer::Lister::read_chunks() {
         if (chunk.stored > out_.file_.size() || chunk.at > out_.file_.size() - chunk.stored)
             return wrong(chunk.at, phrase("needs {} bytes, has {}", grouped(chunk.stored),
                                           grouped(out_.file_.size() - std::min<std::uint64_t>(chunk.at, out_.file_.size()))));
+    }
+    return {};
+}
+
+void SheetContainer::note_repeats(const ReadLimits& limits) {
+    const auto claim_of = [&](const Item& item) -> EntryClaim {
+        if (item.states_size) return {item.data_at, item.stored, item.size};
+        const bool grows = item.method && item.method->packs();
+        return {item.data_at, item.stored, std::min(item.stored, EntryClaim::most) * (grows ? limits.nested_ratio : 1)};
+    };
+    std::map<std::uint32_t, std::uint64_t> all;  // by file
+    for (const auto& item : items_) all[item.file] += std::min(claim_of(item).unpacked, EntryClaim::most);
+    for (const auto& [file, unpacked] : all) {
+        // Other files are looked at only when it matters: they may be on another disk, or gone.
+        const bool beside = file != own_file || sheet_->part_size > 0;
+        auto size = beside ? 0 : file_.size();
+        if (can_hold(size, unpacked, limits)) continue;
+        std::vector<std::size_t> members;
+        std::vector<EntryClaim> claims;
+        for (std::size_t i = 0; i < items_.size(); ++i)
+            if (items_[i].file == file) members.push_back(i), claims.push_back(claim_of(items_[i]));
+        const auto found = find_overlaps(claims, size, limits);
+        if (found.over.empty()) continue;
+        if (beside)
+            for (const auto number : sheet_->part_size > 0 ? files_used() : std::vector{file})
+                if (const auto data = data_file(number)) size += data->size();
+        if (can_hold(size, unpacked, limits)) continue;
+        for (const auto k : found.over) items_[members[k]].repeats = true;
+    }
+}
+
+Status SheetContainer::may_grow(std::uint32_t file, std::uint64_t had, std::uint64_t has,
+                                const std::function<bool(std::size_t)>& goes) const {
+    if (has <= had) return {};
+    for (std::size_t i = 0; i < items_.size(); ++i) {
+        const auto& item = items_[i];
+        // What is said to begin still further behind is not touched by it.
+        if (item.file != file || item.data_at >= has || item.stored <= had - std::min(had, item.data_at) || goes(i)) continue;
+        return fail(in_entry(*this, i,
+                             Error{ErrorCode::damaged,
+                                   phrase("needs {} bytes, has {}, and what is added would come to lie in it", grouped(item.stored),
+                                          grouped(had - std::min(had, item.data_at))),
+                                   {},
+                                   item.data_at,
+                                   "Remove that entry first, or get the archive whole"}));
     }
     return {};
 }

@@ -220,6 +220,7 @@ Result<std::optional<FilePlan>> SheetContainer::Planner::lay_out(std::uint32_t n
     }
     behind.finish();
     plan.new_size = behind.at();
+    SKIVET_CHECK(c_.may_grow(number, view.size(), plan.new_size, [&](std::size_t i) { return fresh_.contains(i); }));
     if (number == own_file) growth_ = plan.new_size - file_.size();
     return std::optional(std::move(plan));
 }

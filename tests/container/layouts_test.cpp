@@ -1,5 +1,6 @@
 // Archives in many layouts, written and read by an independent program (tests/layouts/layouts.py) and described by a sheet
 // each (tests/layouts/NAME.toml); together they use everything a container or wrapper sheet can say.
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <filesystem>
@@ -369,4 +370,53 @@ TEST(LayoutDamage, AnEntryBehindTheEndStopsARebuildNotTheReading) {
     ASSERT_FALSE(plan);
     EXPECT_EQ(plan.error().message(),
               "rides/Swing.dds: needs 905 bytes, has 0 (at byte 0x7fffffff). An archive with a damaged entry cannot be laid out anew");
+}
+
+TEST(LayoutDamage, NothingIsAddedWhereAnEntryIsSaidToGoOn) {
+    // Found by fuzzing: the entry that was cut off took what was added for its own, or what was added was refused on reading back.
+    TempFolder folder;
+    ASSERT_EQ(run_program({"python3", std::string(layouts_folder) + "/layouts.py", "write", "bins", folder.path().string(), "2"}).code, 0);
+    const auto whole = get_file(folder / "game.bins");
+    ReadContext context;
+    ASSERT_TRUE(add_sheet(context, std::string(layouts_folder) + "/bins.toml"));
+    const auto record = [](std::size_t entry) { return 16 + entry * 40; };
+    const auto count = load_uint(whole.data() + 4, 4, ByteOrder::little);
+    std::size_t last = 0;  // the entry whose data is furthest behind
+    for (std::size_t i = 1; i < count; ++i)
+        if (load_uint(whole.data() + record(i) + 32, 4, ByteOrder::little) >
+            load_uint(whole.data() + record(last) + 32, 4, ByteOrder::little))
+            last = i;
+    const auto other = (last + 1) % count;
+    auto bytes = whole;
+    const auto has = whole.size() - load_uint(whole.data() + record(last) + 32, 4, ByteOrder::little);
+    store_uint(bytes.data() + record(last) + 36, has + 500, 4, ByteOrder::little);
+    put_file(folder / "game.bins", bytes);
+    const auto archive = open_source(context, folder / "game.bins");
+    ASSERT_TRUE(archive) << archive.error().message();
+    EXPECT_FALSE((*archive)->read(last, ReadLimits{}));
+    const auto path = (*archive)->entries()[last].path;
+    const auto wanted =
+        fmt::format("{}: needs {} bytes, has {}, and what is added would come to lie in it", path, grouped(has + 500), grouped(has));
+
+    const auto grown = (*archive)->plan(std::vector<Replacement>{{other, random_bytes(9000, 1)}}, ReadLimits{});
+    ASSERT_FALSE(grown);
+    EXPECT_TRUE(grown.error().message().starts_with(wanted)) << grown.error().message();
+    Changes changes;
+    changes.added.push_back({"n/new.dds", random_bytes(90, 2), other});
+    const auto added = (*archive)->plan_changes(changes, ReadLimits{});
+    ASSERT_FALSE(added);
+    EXPECT_TRUE(added.error().message().starts_with(wanted)) << added.error().message();
+
+    // The advice holds.
+    changes.removed = {last};
+    const auto instead = (*archive)->plan_changes(changes, ReadLimits{});
+    ASSERT_TRUE(instead) << instead.error().message();
+    const auto after = planned_bytes(instead->files.at(0), bytes);
+    ASSERT_TRUE(after);
+    put_file(folder / "game.bins", *after);
+    const auto again = open_source(context, folder / "game.bins");
+    ASSERT_TRUE(again) << again.error().message();
+    const auto entry = (*again)->find("n/new.dds");
+    ASSERT_TRUE(entry);
+    EXPECT_EQ((*again)->read(*entry, ReadLimits{}), random_bytes(90, 2));
 }

@@ -9654,6 +9654,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_entries.cpp" />
+            <source>"{}" would lie over bytes that other entries claim</source>
+            <translation>„{}“ läge auf Bytes, die andere Einträge beanspruchen</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_entries.cpp" />
             <source>"{}" would not be there</source>
             <translation>„{}“ wäre nicht da</translation>
         </message>
@@ -9754,6 +9759,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_extents.cpp" />
+            <source>Remove that entry first, or get the archive whole</source>
+            <translation>Nimm zuerst diesen Eintrag heraus, oder hole dir das Archiv vollständig</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_extents.cpp" />
             <source>a chunk of {} bytes</source>
             <translation>ein Stück von {} Byte</translation>
         </message>
@@ -9776,6 +9786,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/container/sheet_extents.cpp" />
             <source>entry {} needs {} bytes, only {} are there</source>
             <translation>Eintrag {} braucht {} Byte, nur {} sind da</translation>
+        </message>
+        <message>
+            <location filename="../../../src/container/sheet_extents.cpp" />
+            <source>needs {} bytes, has {}, and what is added would come to lie in it</source>
+            <translation>braucht {} Byte, hat {}, und was dazukommt, läge darin</translation>
         </message>
         <message>
             <location filename="../../../src/container/sheet_extents.cpp" />
