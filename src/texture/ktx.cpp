@@ -123,11 +123,12 @@ Result<TextureLayout> KtxKind::layout(ByteSpan data, std::uint64_t file_size, co
             }
         at = padded(at);
     }
-    for (std::uint32_t layer = 0; layer < d.layers; ++layer)
-        for (std::uint32_t face = 0; face < d.faces; ++face)
-            for (const auto& level : levels)
-                for (const auto& s : level)
-                    if (s.layer == layer && s.face == face) out.surfaces.push_back(s);
+    for (std::size_t of_layer = 0; of_layer < std::size_t{d.layers} * d.faces; ++of_layer)
+        for (std::uint32_t mip = 0; mip < d.mips; ++mip) {
+            const auto slices = mip_side(d.depth, mip);
+            const auto first = levels[mip].begin() + static_cast<std::ptrdiff_t>(of_layer * slices);
+            out.surfaces.insert(out.surfaces.end(), first, first + slices);
+        }
     out.end = at;
     const auto& last = levels.back().back();
     SKIVET_CHECK(accept_cut_off(out, header_bytes + std::uint64_t{word(60)}, last.offset + stored_size(d.format, last.width, last.height),

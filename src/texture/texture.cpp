@@ -23,9 +23,16 @@
 namespace skivet {
 
 const Surface* TextureLayout::find(std::uint32_t mip, std::uint32_t layer, std::uint32_t face, std::uint32_t slice) const {
-    for (const auto& s : surfaces)
-        if (s.mip == mip && s.layer == layer && s.face == face && s.slice == slice) return &s;
-    return nullptr;
+    const auto is = [&](const Surface& s) { return s.mip == mip && s.layer == layer && s.face == face && s.slice == slice; };
+    // Nearly all layouts have the surfaces in one of two orders; with thousands of layers nobody looks through all of them for each.
+    const auto each = surfaces.size() / std::max<std::size_t>(1, std::size_t{desc.layers} * desc.faces);
+    for (const bool largest_first : {true, false}) {
+        auto at = (std::size_t{layer} * desc.faces + face) * each + slice;
+        for (std::uint32_t m = largest_first ? 0 : mip + 1; m < (largest_first ? mip : desc.mips); ++m) at += mip_side(desc.depth, m);
+        if (at < surfaces.size() && is(surfaces[at])) return &surfaces[at];
+    }
+    const auto found = std::find_if(surfaces.begin(), surfaces.end(), is);
+    return found == surfaces.end() ? nullptr : &*found;
 }
 
 namespace {

@@ -427,6 +427,20 @@ method = "deflate"
     return {{"repeats.bin", std::move(out)}, {"repeats.toml", std::move(sheet)}};
 }
 
+/// KTX 1 of 24,576 surfaces, whole: 4,096 layers of six faces with two levels.
+Bytes ktx_of_layers() {
+    Bytes out;
+    put(out, "\xABKTX 11\xBB\r\n\x1A\n");
+    constexpr std::uint32_t layers = 4096;
+    for (const std::uint32_t value : {0x04030201u, 0x1401u, 1u, 0x1903u, 0x8229u, 0x1903u, 2u, 2u, 0u, layers, 6u, 2u, 0u})
+        little(out, value, 4);
+    for (const std::uint32_t side : {2u, 1u}) {
+        little(out, layers * 6 * side * 4, 4);  // rows of 4 bytes
+        out.resize(out.size() + layers * 6 * side * 4);
+    }
+    return out;
+}
+
 HostileFiles one(const char* name, Bytes bytes) { return {{name, std::move(bytes)}}; }
 
 }  // namespace
@@ -440,6 +454,7 @@ const std::vector<Hostile>& bombs() {
         {"runs.bmp", "BMP of runs, claims 16384×16384", [] { return one("runs.bmp", run_length_bmp()); }},
         {"scans.jpg", "JPEG of 10,000 scans", [] { return one("scans.jpg", jpeg_of_scans()); }},
         {"zeros.ktx2", "KTX2, 1 GB of packed zeros", [] { return one("zeros.ktx2", packed_ktx2()); }},
+        {"layers.ktx", "KTX of 24,576 surfaces in 2 levels", [] { return one("layers.ktx", ktx_of_layers()); }},
         {"passes.png", "interlaced PNG, claims 16384×16384", [] { return one("passes.png", interlaced_png()); }},
         {"strips.tiff", "TIFF whose strips are all the same bytes", [] { return one("strips.tiff", shared_tiff()); }},
         {"many.tar", "tar of 100,000 entries", [] { return one("many.tar", tar_of_many()); }},

@@ -1,8 +1,11 @@
 // KTX 1 and KTX 2. Sections are those of the Khronos "KTX File Format Specification", version 2.0 (and 1 where said).
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <numeric>
+#include <random>
 #include <string>
+#include <tuple>
 #include <vector>
 
 #include "bench/export.h"
@@ -277,4 +280,41 @@ TEST(KtxSizes, KeysAndWhatStandsBehindStay) {
     EXPECT_EQ(grown[load_le<std::uint32_t>(grown.data() + 56) + 14], std::byte{'X'});
     EXPECT_EQ(load_le<std::uint32_t>(grown.data() + 44), 3u) << "packed as before";
     EXPECT_EQ(*payload_of(open_as(grown, "x.ktx2")), payload);
+}
+
+TEST(Surfaces, AreFoundWhateverTheirOrder) {
+    std::vector<TextureDesc> all = shapes;
+    all.push_back({Format::R8, 4, 4, 1, 3, 7, 6, ColorSpace::linear});
+    for (const auto& desc : all)
+        for (const auto order : {MipOrder::largest_first, MipOrder::smallest_first})
+            for (const bool shuffled : {false, true}) {
+                TextureLayout layout;
+                layout.desc = desc;
+                std::uint64_t end = 0;
+                layout.surfaces = lay_out(desc, 0, order, 1, end);
+                if (shuffled) std::shuffle(layout.surfaces.begin(), layout.surfaces.end(), std::minstd_rand(5));
+                for (const auto& s : layout.surfaces) EXPECT_EQ(layout.find(s.mip, s.layer, s.face, s.slice), &s);
+                EXPECT_EQ(layout.find(desc.mips), nullptr);
+                EXPECT_EQ(layout.find(0, desc.layers), nullptr);
+                EXPECT_EQ(layout.find(0, 0, desc.faces), nullptr);
+                EXPECT_EQ(layout.find(0, 0, 0, desc.depth), nullptr);
+                layout.surfaces.clear();
+                EXPECT_EQ(layout.find(0), nullptr);
+            }
+}
+
+TEST(Ktx1, SurfacesStandInTheOrderOfAllKinds) {
+    for (const auto& desc : shapes) {
+        const auto file = write_ktx(desc, payload_for(desc));
+        if (!file) continue;
+        const auto texture = open(*file);
+        ASSERT_TRUE(texture) << texture.error().message();
+        std::uint64_t end = 0;
+        const auto expected = lay_out(desc, 0, MipOrder::largest_first, 1, end);
+        ASSERT_EQ(texture->layout.surfaces.size(), expected.size());
+        for (std::size_t i = 0; i < expected.size(); ++i) {
+            const auto &is = texture->layout.surfaces[i], &should = expected[i];
+            EXPECT_EQ(std::tuple(is.mip, is.layer, is.face, is.slice), std::tuple(should.mip, should.layer, should.face, should.slice));
+        }
+    }
 }
