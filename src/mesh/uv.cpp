@@ -11,7 +11,7 @@ namespace skivet {
 namespace {
 
 constexpr std::uint32_t grid_side = 1024;
-/// Cells looked at in all: islands that go on for thousands of repetitions end there.
+/// Rows and cells looked at in all: islands that go on for thousands of repetitions end there.
 constexpr std::uint64_t most_cells = 1ull << 26;
 
 /// A vertex by where it is on the thing and on the texture; files repeat vertices where a normal or a material changes.
@@ -75,7 +75,8 @@ bool fill(const std::array<Vec2, 3>& at, std::uint32_t width, std::uint32_t heig
     for (std::size_t i = 0; i < 3; ++i) p[i] = {double{at[i][0]} * width - 0.5, double{at[i][1]} * height - 0.5};
     if (area < 0) std::swap(p[1], p[2]);
     const auto low_y = std::ceil(std::min({p[0][1], p[1][1], p[2][1]})), high_y = std::floor(std::max({p[0][1], p[1][1], p[2][1]}));
-    if (!(high_y - low_y < static_cast<double>(left))) return false;
+    if (!(high_y - low_y + 1 < static_cast<double>(left))) return false;
+    if (high_y >= low_y) left -= static_cast<std::uint64_t>(high_y - low_y + 1);  // rows without a cell are looked at, too
     for (double y = low_y; y <= high_y; ++y) {
         double from = -std::numeric_limits<double>::infinity(), to = std::numeric_limits<double>::infinity();
         for (std::size_t i = 0; i < 3; ++i) {

@@ -106,6 +106,15 @@ TEST(Uv, WhatRepeatsIsOutsideAndWrapsAround) {
     EXPECT_FALSE(layout.complete);  // and it came back
 }
 
+TEST(Uv, LongIslandsWithoutACellEndThereToo) {
+    // Each is 0.001 texels wide and thirty million rows high: none covers the middle of a cell, and every row has to be looked at to know.
+    MeshPart part;
+    for (int i = 0; i < 4; ++i) add_quad(part, static_cast<float>(i), {0.25f, 0}, {0.250001f, 30000});
+    const auto layout = uv_layout(mesh_of(part), {}, 0, 1024, 1024);
+    EXPECT_EQ(layout.used, 0);
+    EXPECT_FALSE(layout.complete);
+}
+
 TEST(Uv, SeamsPartIslandsAndPartsWithoutCoordinatesAreCounted) {
     MeshPart part;
     add_quad(part, 0, {0, 0}, {0.5f, 0.5f});
