@@ -4,7 +4,6 @@
 // usage: skivet_bc7_exhaustive [--kept FILE] BLOCKS FOLDER…
 //
 // BLOCKS 0: all of them. --kept: what was found is kept there, by block, and not searched again.
-#include <hwy/highway.h>
 #include <tbb/parallel_for.h>
 
 #include <algorithm>
@@ -14,13 +13,10 @@
 #include <cstdint>
 #include <cstdio>
 #include <cstdlib>
-#include <ctime>
 #include <filesystem>
 #include <fstream>
-#include <iterator>
 #include <limits>
 #include <map>
-#include <random>
 #include <vector>
 
 #include "base/bytes.h"
@@ -29,69 +25,20 @@
 #include "codec/bc7_encode.h"
 #include "codec/bc7_tables.h"
 #include "codec/codec.h"
-#include "texture/png.h"
+#include "samples.h"
 
 using namespace skivet;
 using namespace skivet::bc7_search;
 
 namespace {
 
-std::vector<Image> pictures_in(const std::filesystem::path& folder) {
-    std::vector<Image> pictures;
-    std::vector<std::filesystem::path> files;
-    for (const auto& entry : std::filesystem::directory_iterator(folder))
-        if (entry.path().extension() == ".png") files.push_back(entry.path());
-    std::sort(files.begin(), files.end());
-    for (const auto& path : files) {
-        std::ifstream file(path, std::ios::binary);
-        const std::string text((std::istreambuf_iterator<char>(file)), {});
-        if (auto image = read_png(as_bytes(text), ReadLimits{}); image && image->width >= 4 && image->height >= 4)
-            pictures.push_back(std::move(*image));
-    }
-    return pictures;
-}
-
-std::vector<Colors> sample(const std::vector<Image>& pictures, std::size_t count) {
-    std::vector<Colors> out;
-    const auto block_at = [](const Image& image, std::size_t x, std::size_t y) {
-        Colors block;
+/// Opaque: alpha is not looked at.
+std::vector<Colors> colors_of(const std::vector<BlockTexels>& blocks) {
+    std::vector<Colors> out(blocks.size());
+    for (std::size_t b = 0; b < blocks.size(); ++b)
         for (std::size_t i = 0; i < 16; ++i)
-            for (std::size_t c = 0; c < 3; ++c) block[i][c] = image.texels[(y + i / 4) * image.width + x + i % 4][c];
-        return block;
-    };
-    for (std::size_t p = 0; p < pictures.size() && count == 0; ++p)
-        for (std::uint32_t y = 0; y + 4 <= pictures[p].height; y += 4)
-            for (std::uint32_t x = 0; x + 4 <= pictures[p].width; x += 4) out.push_back(block_at(pictures[p], x, y));
-    std::mt19937 random(1);
-    for (std::size_t n = 0; n < count && !pictures.empty(); ++n) {
-        const auto& image = pictures[n % pictures.size()];
-        const auto x = random() % (image.width / 4) * 4, y = random() % (image.height / 4) * 4;
-        out.push_back(block_at(image, x, y));
-    }
+            for (std::size_t c = 0; c < 3; ++c) out[b][i][c] = blocks[b][i][c];
     return out;
-}
-
-/// Million texels a second, one thread; over 16,384 blocks.
-double rate(const std::vector<Image>& pictures, const EncodeOptions& options) {
-    std::vector<Texel> texels;
-    for (const auto& image : pictures)  // as much of each
-        for (std::uint32_t y = 0; y + 4 <= image.height && y / 4 * (image.width / 4) < 16384 / pictures.size(); y += 4)
-            for (std::uint32_t x = 0; x + 4 <= image.width; x += 4)
-                for (std::size_t i = 0; i < 16; ++i) {
-                    texels.push_back(image.texels[(y + i / 4) * image.width + x + i % 4]);
-                    texels.back()[3] = 255;
-                }
-    texels.resize(std::min<std::size_t>(texels.size(), 16 * 16384));
-    Bytes out(texels.size());
-    std::array<double, 5> seconds{};
-    for (auto& one : seconds) {
-        const auto before = std::clock();  // of the processor: the machine may be busy with others
-        for (std::size_t b = 0; b < texels.size() / 16; b += 1024)
-            encode_bc7(texels.data() + b * 16, std::min<std::size_t>(1024, texels.size() / 16 - b), out.data() + b * 16, options);
-        one = static_cast<double>(std::clock() - before) / CLOCKS_PER_SEC;
-    }
-    std::sort(seconds.begin(), seconds.end());
-    return static_cast<double>(texels.size()) / 1e6 / seconds[2];
 }
 
 /// By block, what was found in each mode.
@@ -128,8 +75,6 @@ private:
     std::map<std::string, Searcher::Errors> of_;
 };
 
-double decibels(double ours, double best) { return 10 * std::log10(std::max(ours, 1e-9) / std::max(best, 1e-9)); }
-
 struct Told {
     unsigned mode = 0, partition = 0;
 };
@@ -154,7 +99,7 @@ int main(int argc, char** argv) {
     const auto count = static_cast<std::size_t>(std::atoi(argv[first]));
     for (int a = first + 1; a < argc; ++a) {
         const auto pictures = pictures_in(argv[a]);
-        const auto blocks = sample(pictures, count);
+        const auto blocks = colors_of(sampled_blocks(pictures, count));
         if (blocks.empty()) return std::fprintf(stderr, "%s: no PNG in it\n", argv[a]), 1;
         std::vector<std::unique_ptr<Searcher>> found(blocks.size());
         tbb::parallel_for(std::size_t{0}, blocks.size(), [&](std::size_t b) {
@@ -212,18 +157,13 @@ int main(int argc, char** argv) {
             for (const auto n : chosen) std::printf(" %zu", n);
             std::printf("\n");
         }
-        for (std::int64_t rest = hwy::SupportedTargets() & HWY_TARGETS & ~(HWY_EMU128 | HWY_SCALAR); rest != 0; rest &= rest - 1) {
-            hwy::SetSupportedTargetsForTest(rest & -rest);
-            hwy::GetChosenTarget().Update(hwy::SupportedTargets());
-            std::printf("  %s:", hwy::TargetName(rest & -rest));
-            for (const auto effort : {Effort::fast, Effort::normal, Effort::best}) {
-                EncodeOptions options;
-                options.effort = effort;
-                std::printf(" %.2f", rate(pictures, options));
-            }
-            std::printf(" MP/s\n");
-            hwy::SetSupportedTargetsForTest(0);
-            hwy::GetChosenTarget().Update(hwy::SupportedTargets());
-        }
+        auto texels = rows_of_blocks(pictures);
+        for (auto& texel : texels) texel[3] = 255;
+        Bytes out(texels.size());
+        print_rates([&](Effort effort) {
+            EncodeOptions options;
+            options.effort = effort;
+            return rate_of(texels, [&](const Texel* row, std::size_t n) { encode_bc7(row, n, out.data(), options); });
+        });
     }
 }

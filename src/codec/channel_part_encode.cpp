@@ -1,259 +1,167 @@
-// Encoding the single-channel part of BC3 to BC5, N blocks at a time (see lanes-inl.h). Both modes are fitted: a line of eight values, and
-// a line of six with the lowest and the highest value beside it. Each starts at the extremes, is solved again by least squares for the
-// indices it has, and then walks over neighboring endpoints with the decoder's exact values.
+// Encoding the single-channel part of BC3 to BC5. Both modes are searched: a line of eight values, and a line of six with the lowest and
+// the highest value beside it. A lane is a block, and everything is whole numbers in 8 and 16 bits: 64 blocks at a time where the machine
+// has 512 bits. The decoder's exact values are compared for every pair of ends that is tried, so that nothing is left to rounding.
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "codec/channel_part_encode.cpp"
 #include <hwy/foreach_target.h>
 //
+#include <numeric>
+
 #include "codec/blocks.h"
-#include "codec/lanes-inl.h"
+#include "codec/channel_lines-inl.h"
 #include "codec/weights.h"
 
 HWY_BEFORE_NAMESPACE();
 namespace skivet::HWY_NAMESPACE {
 namespace {
 
-constexpr float too_far = 1e30f;
-
-struct Line {
-    VF low, high, error;
-    MF six;  ///< lanes with six values and the two extremes
+/// How far a mode is searched. Pairs of ends lie on a grid first, then about the best of its pairs, with ever smaller steps.
+struct Plan {
+    int outside, inside;                ///< of the values, in steps
+    int outside_of_six, inside_of_six;  ///< the same for lines of six: values that the extremes stand for leave more room inside
+    int parts;                          ///< steps that the values' span has
+    int skipped;                        ///< values may begin and end so many steps of the line from its ends
+    int halvings;                       ///< rounds about the best pair, each with half the step of the one before
+    int last;                           ///< rounds with a step of 1 after them
+    int square;                         ///< at last every pair so near
+    bool apart;                         ///< ends outside and inside of the values are searched by themselves
 };
-
-struct Range {
-    float lowest, highest;
-};
-
-/// Toward zero, as the decoder divides.
-template <bool is_signed>
-HWY_INLINE VF toward_zero(VF x) {
-    if constexpr (!is_signed) return hn::Floor(x);
-    else return select(hn::Lt(x, zero()), hn::Neg(hn::Floor(hn::Neg(x))), hn::Floor(x));
-}
-
-/// Error of the line; the steps from `low` each texel takes go to `steps` (6 and 7 for the extremes of six-value lanes).
-/// A channel of N blocks, and what an error in each texel counts.
-struct Values {
-    Plane value, weight;
-    bool weighted = false;
-    bool exacting = false;  ///< alpha: its lowest and highest value must come out as they are
-};
-/// What it costs that they do not: more than any other error.
-constexpr float lost_alpha = 4e6f;
-
-template <bool is_signed>
-HWY_INLINE VF evaluate(const Values& values, const Line& line, Range range, Plane* steps) {
-    const auto count = select(line.six, set(5), set(7));
-    const auto one = select(line.six, set(1.0f / 5), set(1.0f / 7));
-    const auto span = hn::Sub(line.high, line.low);
-    const auto per_value = select(hn::Gt(span, zero()), hn::Div(count, most(span, set(1))), zero());
-    const auto start = hn::Mul(line.low, count);
-    const auto extremes = select(line.six, zero(), set(too_far));
-    VF sum = zero();
-    for (std::size_t i = 0; i < 16; ++i) {
-        const auto x = get(values.value, i);
-        const auto below = least(most(hn::Floor(hn::Mul(hn::Sub(x, line.low), per_value)), zero()), count);
-        const auto above = least(hn::Add(below, set(1)), count);
-        const auto decoded = [&](VF m) { return toward_zero<is_signed>(hn::Mul(hn::Add(start, hn::Mul(m, span)), one)); };
-        const auto d0 = hn::Sub(decoded(below), x), d1 = hn::Sub(decoded(above), x);
-        const auto e0 = hn::Mul(d0, d0), e1 = hn::Mul(d1, d1);
-        const auto up = hn::Lt(e1, e0);
-        auto error = select(up, e1, e0);
-        auto step = select(up, above, below);
-        const auto d2 = hn::Sub(x, set(range.lowest)), d3 = hn::Sub(x, set(range.highest));
-        const auto e2 = hn::Add(hn::Mul(d2, d2), extremes), e3 = hn::Add(hn::Mul(d3, d3), extremes);
-        const auto to_low = hn::Lt(e2, error);
-        error = select(to_low, e2, error);
-        step = select(to_low, set(6), step);
-        const auto to_high = hn::Lt(e3, error);
-        error = select(to_high, e3, error);
-        step = select(to_high, set(7), step);
-        if (values.weighted) error = hn::Mul(error, get(values.weight, i));
-        if (values.exacting) {
-            const auto must = hn::Or(hn::Eq(x, set(range.lowest)), hn::Eq(x, set(range.highest)));
-            error = hn::Add(error, select(hn::And(must, hn::Gt(error, zero())), set(lost_alpha), zero()));
-        }
-        sum = hn::Add(sum, error);
-        if (steps) put(*steps, i, step);
+// By what the exhaustive search found (benchmarks/channel_exhaustive.cpp): a basin that was not looked at costs more than a coarse grid.
+constexpr Plan plan_of(Effort effort) {
+    switch (effort) {
+        case Effort::fast: return {1, 1, 1, 2, 7, 1, 2, 1, 0, false};
+        case Effort::normal: return {2, 2, 3, 7, 14, 2, 2, 0, 1, true};
+        default: return {6, 6, 7, 18, 28, 3, 3, 0, 2, true};
     }
-    return sum;
 }
 
-HWY_INLINE void keep_better(Line& best, const Line& next) {
-    const auto better = hn::Lt(next.error, best.error);
-    best.low = select(better, next.low, best.low);
-    best.high = select(better, next.high, best.high);
-    best.six = hn::Or(hn::And(better, next.six), hn::AndNot(better, best.six));
-    best.error = select(better, next.error, best.error);
-}
-
-/// Endpoints by least squares for the steps the texels take now.
-template <bool is_signed>
-HWY_INLINE Line solved(const Values& values, const Line& from, Range range, const Plane& steps) {
-    const auto one = select(from.six, set(1.0f / 5), set(1.0f / 7));
-    VF aa = zero(), ab = zero(), bb = zero(), ax = zero(), bx = zero();
-    for (std::size_t i = 0; i < 16; ++i) {
-        const auto step = get(steps, i);
-        const auto on_line = hn::Or(hn::Not(from.six), hn::Lt(step, set(5.5f)));
-        const auto b = hn::Mul(step, one), a = hn::Sub(set(1), b);
-        // What is cut off on the way costs half a step on average.
-        const auto x = is_signed
-                           ? get(values.value, i)
-                           : hn::Add(get(values.value, i), select(hn::Or(hn::Eq(step, zero()), hn::Ge(b, set(1))), zero(), set(0.43f)));
-        const auto w = values.weighted ? get(values.weight, i) : set(1);
-        const auto wa = select(on_line, hn::Mul(a, w), zero()), wb = select(on_line, hn::Mul(b, w), zero());
-        aa = hn::Add(aa, hn::Mul(wa, a));
-        ab = hn::Add(ab, hn::Mul(wa, b));
-        bb = hn::Add(bb, hn::Mul(wb, b));
-        ax = hn::Add(ax, hn::Mul(wa, x));
-        bx = hn::Add(bx, hn::Mul(wb, x));
-    }
-    const auto det = hn::Sub(hn::Mul(aa, bb), hn::Mul(ab, ab));
-    const auto sound = hn::Gt(det, set(1e-3f));
-    const auto inverse = hn::Div(set(1), select(sound, det, set(1)));
-    const auto fitted = [&](VF value, VF old) {
-        return clamp(select(sound, hn::Floor(hn::Add(value, set(0.5f))), old), range.lowest, range.highest);
+template <bool is_six, class Lines>
+Pair searched(const Lines& lines, V8 low, V8 high, const Plan& plan) {
+    std::array<Pair, 4> best;
+    best.fill({low, high, lines.error(low, high)});
+    const auto attempt = [&](Pair& kept, V8 l, V8 h) { lines.keep_better(kept, l, hn::Max(l, h)); };
+    const auto span = hn::Sub(high, low);
+    const auto step = hn::Max(
+        each16(span, [&](V16 v) { return hn::MulHigh(hn::Add(v, set16(plan.parts - 1)), set16(65536 / plan.parts + 1)); }), set8(1));
+    const auto kept_of = [&](bool low_outside, bool high_outside) -> Pair& {
+        return best[plan.apart ? (low_outside ? 0u : 1u) + (high_outside ? 0u : 2u) : 0u];
     };
-    Line next = from;
-    const auto low = fitted(hn::Mul(hn::Sub(hn::Mul(ax, bb), hn::Mul(bx, ab)), inverse), from.low);
-    const auto high = fitted(hn::Mul(hn::Sub(hn::Mul(bx, aa), hn::Mul(ax, ab)), inverse), from.high);
-    next.low = least(low, high);
-    next.high = most(low, high);
-    next.error = evaluate<is_signed>(values, next, range, nullptr);
-    return next;
-}
-
-template <bool is_signed>
-HWY_INLINE void improve(const Values& values, Line& line, Range range, Effort effort) {
-    Plane steps;
-    line.error = evaluate<is_signed>(values, line, range, &steps);
-    for (int round = 0; round < (effort == Effort::fast ? 1 : 2); ++round) {
-        keep_better(line, solved<is_signed>(values, line, range, steps));
-        if (effort != Effort::fast) (void)evaluate<is_signed>(values, line, range, &steps);
-    }
-    if (effort == Effort::fast) return;
-    // Near moves first; the far ones cross the small ridges that rounding makes.
-    constexpr std::array<std::array<int, 2>, 32> moves = {{{1, 0},  {-1, 0}, {0, 1},  {0, -1}, {1, 1}, {-1, -1}, {1, -1}, {-1, 1},
-                                                           {2, 0},  {-2, 0}, {0, 2},  {0, -2}, {2, 1}, {-2, -1}, {1, 2},  {-1, -2},
-                                                           {2, -1}, {-2, 1}, {-1, 2}, {1, -2}, {2, 2}, {-2, -2}, {2, -2}, {-2, 2},
-                                                           {3, 0},  {-3, 0}, {0, 3},  {0, -3}, {4, 0}, {-4, 0},  {0, 4},  {0, -4}}};
-    const bool best = effort == Effort::best;
-    for (int round = 0; round < (best ? 6 : 1); ++round) {
-        const auto before = line.error;
-        for (std::size_t m = 0; m < (best ? moves.size() : 8u); ++m) {
-            Line next = line;
-            next.low = clamp(hn::Add(line.low, set(static_cast<float>(moves[m][0]))), range.lowest, range.highest);
-            next.high = clamp(hn::Add(line.high, set(static_cast<float>(moves[m][1]))), range.lowest, range.highest);
-            const auto crossed = hn::Lt(next.high, next.low);
-            next.low = select(crossed, line.low, next.low);
-            next.high = select(crossed, line.high, next.high);
-            next.error = evaluate<is_signed>(values, next, range, nullptr);
-            keep_better(line, next);
+    const int out = is_six ? plan.outside_of_six : plan.outside, in = is_six ? plan.inside_of_six : plan.inside;
+    for (int a = -out; a <= in; ++a)
+        for (int b = -out; b <= in; ++b) {
+            if (a == 0 && b == 0) continue;
+            attempt(kept_of(a < 0, b < 0), lines.moved(low, step, a), lines.moved(high, step, -b));
         }
-        // A lane that did not move in a whole round would not move in the next: leaving early changes no lane's result.
-        if (hn::AllFalse(DF(), hn::Lt(line.error, before))) break;
-    }
-}
-
-template <bool is_signed>
-void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, const EncodeOptions& options) {
-    const auto effort = options.effort;
-    const Range range = is_signed ? Range{-127, 127} : Range{0, 255};
-    each_group(blocks, count, [&](const Texel* texels, std::size_t lanes, std::size_t first) {
-        std::array<Plane, 4> channels;
-        load_channels(texels, channels);
-        Values values{channels[channel], {}, options.normals.has_value(), channel == 3 && !is_signed};
-        for (std::size_t lane = 0; lane < hn::Lanes(DF()) && values.weighted; ++lane)
-            for (std::size_t i = 0; i < 16; ++i) values.weight.v[i][lane] = channel_weights(options, texels[lane * 16 + i])[channel];
-        VF low = set(too_far), high = set(-too_far), inner_low = low, inner_high = high;
-        for (std::size_t i = 0; i < 16; ++i) {
-            auto x = get(values.value, i);
-            if (is_signed) {
-                x = most(hn::Sub(x, set(128)), set(-127));
-                put(values.value, i, x);
-            }
-            low = least(x, low);
-            high = most(x, high);
-            const auto inner = hn::And(hn::Gt(x, set(range.lowest)), hn::Lt(x, set(range.highest)));
-            inner_low = select(inner, least(x, inner_low), inner_low);
-            inner_high = select(inner, most(x, inner_high), inner_high);
-        }
-        const auto none = hn::Gt(inner_low, inner_high);  // nothing between the extremes
-        const auto no = hn::Lt(zero(), zero()), yes = hn::Ge(zero(), zero());
-        Line best{low, high, zero(), no};
-        improve<is_signed>(values, best, range, effort);
-        Line six{select(none, low, inner_low), select(none, low, inner_high), zero(), yes};
-        improve<is_signed>(values, six, range, effort);
-        keep_better(best, six);
-        if (effort == Effort::best) {
-            // The same again from endpoints whose distance the steps divide without a rest: few values then meet the line exactly.
-            const auto even = [&](Line line, float parts) {
-                const auto span = hn::Sub(line.high, line.low);
-                const auto wanted = hn::Mul(hn::Floor(hn::Add(hn::Mul(hn::Sub(span, set(0.5f)), set(1 / parts)), set(1))), set(parts));
-                const auto top = hn::Add(line.low, most(wanted, set(parts)));
-                const auto over = most(hn::Sub(top, set(range.highest)), zero());
-                line.high = hn::Sub(top, over);
-                line.low = most(hn::Sub(line.low, over), set(range.lowest));
-                return line;
+    // Where values begin and end on inner steps of the line, as few values often do.
+    constexpr int last = is_six ? 5 : 7;
+    for (int i = 0; i <= plan.skipped; ++i)
+        for (int j = last; j >= last - plan.skipped; --j) {
+            if ((i == 0 && j == last) || j - i < 2) continue;
+            const auto part = [&](int times) {  // of what lies between two steps
+                return each16(span, [&](V16 v) {
+                    const auto all = hn::Add(hn::Mul(v, set16(times)), set16((j - i) / 2));
+                    return hn::Min(hn::MulHigh(all, set16(65536 / (j - i) + 1)), set16(255));
+                });
             };
-            Line again = even({low, high, zero(), no}, 7);
-            improve<is_signed>(values, again, range, effort);
-            keep_better(best, again);
-            again = even({select(none, low, inner_low), select(none, low, inner_high), zero(), yes}, 5);
-            improve<is_signed>(values, again, range, effort);
-            keep_better(best, again);
-            // And from inside: few values at the ends may be given up for the many between them.
-            for (const auto mode : {no, yes}) {
-                again = {select(mode, select(none, low, inner_low), low), select(mode, select(none, low, inner_high), high), zero(), mode};
-                const auto step = nearest(hn::Mul(hn::Sub(again.high, again.low), set(1.0f / 14)));
-                again.low = hn::Add(again.low, step);
-                again.high = most(hn::Sub(again.high, step), again.low);
-                improve<is_signed>(values, again, range, effort);
-                keep_better(best, again);
-            }
-            // At last every pair of endpoints near the best one.
-            const auto center = best;
-            for (int dl = -6; dl <= 6; ++dl)
-                for (int dh = -6; dh <= 6; ++dh) {
-                    Line next = center;
-                    next.low = clamp(hn::Add(center.low, set(static_cast<float>(dl))), range.lowest, range.highest);
-                    next.high = most(clamp(hn::Add(center.high, set(static_cast<float>(dh))), range.lowest, range.highest), next.low);
-                    next.error = evaluate<is_signed>(values, next, range, nullptr);
-                    keep_better(best, next);
-                }
+            attempt(kept_of(i > 0, j < last), lines.moved(low, part(i), -1), lines.moved(high, part(last - j), 1));
         }
+    const auto round = [&](Pair& kept, V8 by) {
+        const auto l = kept.low, h = kept.high;
+        for (const auto& [a, b] : {std::pair{1, 0}, {-1, 0}, {0, 1}, {0, -1}, {1, 1}, {-1, -1}, {1, -1}, {-1, 1}})
+            attempt(kept, lines.moved(l, by, a), lines.moved(h, by, b));
+    };
+    for (std::size_t k = 0; k < (plan.apart ? best.size() : 1); ++k) {
+        auto by = step;
+        for (int i = 0; i < plan.halvings; ++i) {
+            by = each16(by, [](V16 v) { return hn::ShiftRight<1>(hn::Add(v, set16(1))); });
+            round(best[k], by);
+        }
+        for (int i = 0; i < plan.last; ++i) round(best[k], set8(1));
+        if (k > 0) take_better(best[0], best[k]);
+    }
+    const auto l = best[0].low, h = best[0].high;
+    for (int a = -plan.square; a <= plan.square; ++a)
+        for (int b = -plan.square; b <= plan.square; ++b)
+            if (a != 0 || b != 0) attempt(best[0], lines.moved(l, set8(1), a), lines.moved(h, set8(1), b));
+    return best[0];
+}
 
-        Plane steps;
-        (void)evaluate<is_signed>(values, best, range, &steps);
-        alignas(64) float lows[max_lanes], highs[max_lanes], sixes[max_lanes];
-        hn::Store(best.low, DF(), lows);
-        hn::Store(best.high, DF(), highs);
-        hn::Store(select(best.six, set(1), zero()), DF(), sixes);
-        for (std::size_t lane = 0; lane < lanes; ++lane) {
-            const bool is_six = sixes[lane] > 0, flat = lows[lane] == highs[lane];
-            std::uint64_t indices = 0;
-            for (std::size_t i = 0; i < 16; ++i) {
-                const auto m = static_cast<std::uint64_t>(steps.v[i][lane]);
-                std::uint64_t k;
-                if (is_six) k = m >= 6 ? m : flat || m == 0 ? 0 : m == 5 ? 1 : m + 1;
-                else k = flat || m == 7 ? 0 : m == 0 ? 1 : 8 - m;
-                indices |= k << (3 * i);
-            }
-            auto* bytes = out + (first + lane) * stride;
-            const auto code = [](float v) { return static_cast<std::byte>(static_cast<int>(v)); };
-            bytes[0] = code(is_six ? lows[lane] : highs[lane]);
-            bytes[1] = code(is_six ? highs[lane] : lows[lane]);
-            store_uint(bytes + 2, indices, 6, ByteOrder::little);
-        }
-    });
+/// The better one of a line of eight and one of six.
+template <class Eight, class Six>
+Codes better_of(const Eight& eight, const Pair& line, const Six& six, const Pair& inner) {
+    Codes out;
+    const auto is_six = less(inner.error, line.error);
+    eight.steps(line.low, line.high, out);
+    six.steps_where(is_six, inner.low, inner.high, out);
+    put_ends(is_six, line, inner, out);
+    return out;
+}
+
+template <bool is_signed, bool weighted, bool exact>
+void search(const Blocks& blocks, std::byte* out, std::size_t stride, std::size_t channel, const EncodeOptions& options) {
+    const auto plan = plan_of(options.effort);
+    Values values;
+    load_values<is_signed>(blocks, channel, values);
+    if constexpr (weighted) load_weights(blocks, channel, options, values);
+    const Lines<is_signed, false, weighted, exact> eight(values);
+    const Lines<is_signed, true, weighted, exact> six(values);
+    const auto line = searched<false>(eight, values.low, values.high, plan);
+    const auto inner = searched<true>(six, values.inner_low, values.inner_high, plan);
+    const auto codes = better_of(eight, line, six, inner);
+    for (std::size_t lane = 0; lane < blocks.count; ++lane) write_part<is_signed>(codes, lane, out + blocks.which[lane] * stride);
+}
+
+/// Writes the blocks whose values a line with a step of one meets, or one about all that are no extremes; says which are left.
+template <bool is_signed>
+std::size_t easy(const Blocks& blocks, std::byte* out, std::size_t stride, std::size_t channel, std::uint32_t* left) {
+    Values values;
+    load_values<is_signed>(blocks, channel, values);
+    const Lines<is_signed, false, false, false> eight(values);
+    const Lines<is_signed, true, false, false> six(values);
+    const auto low = hn::Min(values.low, set8(255 - 7)), high = hn::Max(values.high, hn::Add(low, set8(7)));
+    const auto inner_low = hn::Min(values.inner_low, set8(255 - 5)), inner_high = hn::Max(values.inner_high, hn::Add(inner_low, set8(5)));
+    const Pair line{low, high, eight.error(low, high)}, inner{inner_low, inner_high, six.error(inner_low, inner_high)};
+    const auto codes = better_of(eight, line, six, inner);
+    const Wide error{hn::Min(line.error.even, inner.error.even), hn::Min(line.error.odd, inner.error.odd)};
+    alignas(64) std::uint8_t done[most_blocks];
+    hn::Store(less(error, {set16(1), set16(1)}), D8(), done);
+    std::size_t rest = 0;
+    for (std::size_t lane = 0; lane < blocks.count; ++lane) {
+        if (done[lane]) write_part<is_signed>(codes, lane, out + blocks.which[lane] * stride);
+        else left[rest++] = blocks.which[lane];
+    }
+    return rest;
+}
+
+template <bool is_signed, bool weighted, bool exact>
+void run(const Texel* texels, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel, const EncodeOptions& options) {
+    const std::size_t n = hn::Lanes(D8());
+    std::array<std::uint32_t, most_blocks> all{};
+    std::array<std::uint32_t, 2 * most_blocks> left{};  // searched when they fill a vector
+    std::size_t waiting = 0;
+    for (std::size_t first = 0; first < count; first += n) {
+        const auto lanes = std::min(n, count - first);
+        std::iota(all.begin(), all.end(), static_cast<std::uint32_t>(first));
+        waiting += easy<is_signed>({texels, all.data(), lanes}, out, stride, channel, left.data() + waiting);
+        if (waiting < n) continue;
+        search<is_signed, weighted, exact>({texels, left.data(), n}, out, stride, channel, options);
+        waiting -= n;
+        std::copy_n(left.data() + n, waiting, left.data());
+    }
+    if (waiting > 0) search<is_signed, weighted, exact>({texels, left.data(), waiting}, out, stride, channel, options);
 }
 
 }  // namespace
 
 void encode_channel_parts_simd(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, std::size_t channel,
                                bool is_signed, const EncodeOptions& options) {
-    if (is_signed) run<true>(blocks, count, out, stride, channel, options);
-    else run<false>(blocks, count, out, stride, channel, options);
+    // Some textures have a normal's x in alpha; what is left of alpha then means how clear a texel is.
+    const bool normals = options.normals && (options.normals->x == channel || options.normals->y == channel ||
+                                             options.normals->z == static_cast<int>(channel));
+    const auto with = [&](auto encode) { encode(blocks, count, out, stride, channel, options); };
+    if (is_signed) with(normals ? run<true, true, false> : run<true, false, false>);
+    else if (normals) with(run<false, true, false>);
+    else with(channel == 3 ? run<false, false, true> : run<false, false, false>);
 }
 
 }  // namespace skivet::HWY_NAMESPACE
