@@ -50,7 +50,14 @@ class Dense {
 public:
     Dense(const Texel* blocks, std::span<const std::uint32_t> which, std::vector<Found>& found, const EncodeOptions& options,
           const DensePlan& plan)
-        : blocks_(blocks), which_(which), found_(found), options_(options), plan_(plan), wishes_(which.size()) {}
+        : blocks_(blocks),
+          which_(which),
+          found_(found),
+          options_(options),
+          plan_(plan),
+          wishes_(which.size()),
+          colors_(which.size()),
+          came_out_(which.size(), 1.0f) {}
     void run() {
         const std::size_t n = hn::Lanes(DF());
         for (std::size_t first = 0; first < which_.size(); first += n) {
@@ -60,24 +67,28 @@ public:
             load(block.texel, count, [&](std::size_t lane) { return which_[first + lane]; });
             for (std::size_t lane = 0; lane < count; ++lane) lanes[lane] = &wishes_[first + lane];
             wish(block, plan_.wishes, lanes.data(), count);
+            alignas(64) float colors[max_lanes];
+            hn::Store(distinct_colors(block.texel), DF(), colors);
+            for (std::size_t lane = 0; lane < count; ++lane) colors_[first + lane] = colors[lane];
         }
         for (auto& wishes : wishes_)
             std::stable_sort(wishes.begin(), wishes.end(), [](const Wish& a, const Wish& b) { return a.cost < b.cost; });
-        // Gray blocks and few colors can be hit far better than an estimate knows: there more is tried.
-        constexpr std::size_t few_colors = 6;
-        constexpr float hope_of_few = 0.25f;
-        std::vector<bool> gray(which_.size()), few(which_.size());
+        // Gray blocks and few colors can be hit far better than an estimate knows, and so can clusters of colors on a long line: where one
+        // estimate came out so, another may. There more is tried; where little is to be gained, in a gentle slope, it is not.
+        constexpr float few_colors = 6, some_colors = 14, long_line = 50, hope_of_few = 0.25f, least_hope = 0.1f, as_much_better = 0.7f;
+        std::vector<bool> gray(which_.size());
         for (std::size_t i = 0; i < which_.size(); ++i) {
             const auto* texel = blocks_ + std::size_t{which_[i]} * 16;
             gray[i] = std::all_of(texel, texel + 16, [](const Texel& t) { return t[0] == t[1] && t[1] == t[2]; });
-            few[i] = gray[i] || colors_of(texel, few_colors) <= few_colors;
         }
         for (std::size_t rank = 0; rank < std::min(2 * plan_.fitted, most_wishes); ++rank) {
             for (auto& queue : queues_) queue.clear();
             for (std::uint32_t i = 0; i < which_.size(); ++i) {
                 const auto& wish = wishes_[i][rank];
                 if (rank >= plan_.fitted && !gray[i]) continue;
-                const float hope = few[i] ? hope_of_few * plan_.hope : plan_.hope;
+                const bool few = gray[i] || colors_[i] <= few_colors, some = colors_[i] <= some_colors && wishes_[i][0].cost > long_line;
+                const float hope =
+                    plan_.hope * std::min(few ? hope_of_few : 1, some ? std::max(least_hope, as_much_better * came_out_[i]) : 1);
                 if (wish.cost >= huge || wish.cost * hope >= found_[which_[i]].error) continue;
                 queues_[std::size_t{wish.mode} + 8 * std::size_t{wish.extra}].push_back(i);
             }
@@ -88,6 +99,18 @@ public:
     }
 
 private:
+    static HWY_INLINE VF distinct_colors(const Texels& texel) {
+        Plane color;  // 24 bits, which a float holds
+        auto count = zero();
+        for (std::size_t i = 0; i < 16; ++i) {
+            const auto red_green = hn::Add(hn::Mul(get(texel[0], i), set(256)), get(texel[1], i));
+            put(color, i, hn::Add(hn::Mul(red_green, set(256)), get(texel[2], i)));
+            auto seen = hn::Lt(zero(), zero());
+            for (std::size_t j = 0; j < i; ++j) seen = hn::Or(seen, hn::Eq(get(color, i), get(color, j)));
+            count = hn::Add(count, select(seen, zero(), set(1)));
+        }
+        return count;
+    }
     template <class Number>
     void load(Texels& texel, std::size_t count, const Number& number) const {
         std::array<Texel, 16 * max_lanes> texels;
@@ -158,6 +181,8 @@ private:
         hn::Store(error, DF(), errors);
         std::array<bool, max_lanes> better{};
         for (std::size_t lane = 0; lane < lanes.size(); ++lane) {
+            auto& came_out = came_out_[lanes[lane]];
+            came_out = std::min(came_out, errors[lane] / std::max(wishes_[lanes[lane]][rank].cost, 1.0f));
             auto& found = found_[which_[lanes[lane]]];
             better[lane] = errors[lane] < found.error;
             if (!better[lane]) continue;
@@ -181,6 +206,8 @@ private:
     const EncodeOptions& options_;
     const DensePlan& plan_;
     std::vector<Wishes> wishes_;
+    std::vector<float> colors_;    ///< how many different ones
+    std::vector<float> came_out_;  ///< the least share of an estimate that came out so far
     std::array<std::vector<std::uint32_t>, 64> queues_;
 };
 
