@@ -3,6 +3,7 @@
 #include <xxhash.h>
 #include <nlohmann/json.hpp>
 
+#include "base/json_number.h"
 #include "base/keys.h"
 
 namespace skivet {
@@ -168,7 +169,7 @@ Result<Journal> read_description(ByteSpan data) {
     try {
         const auto description = json::parse(as_text(body.subspan(8)));
         out.id = description.at("id").get<std::string>();
-        out.time = description.at("time").get<std::int64_t>();
+        out.time = whole_number<std::int64_t>(description.at("time"));
         out.title = from_hex_text(description.at("title"));
         part.source = from_hex_text(description.at("source"));
         part.device = description.contains("device");
@@ -177,15 +178,15 @@ Result<Journal> read_description(ByteSpan data) {
         for (const auto& file : description.at("files")) {
             JournalFile f;
             f.file = from_hex_text(file.at("file"));
-            const auto way = file.at("way").get<int>();
+            const auto way = whole_number<int>(file.at("way"));
             if (way < 0 || way > static_cast<int>(Way::remove)) return broken();
             f.way = static_cast<Way>(way);
-            f.old_size = file.at("old_size").get<std::uint64_t>();
-            f.new_size = file.at("new_size").get<std::uint64_t>();
+            f.old_size = whole_number<std::uint64_t>(file.at("old_size"));
+            f.new_size = whole_number<std::uint64_t>(file.at("new_size"));
             for (const auto& range : file.at("ranges")) {
-                JournalRange r{range.at("at").get<std::uint64_t>(),
-                               range.at("old_size").get<std::uint64_t>(),
-                               range.at("new_size").get<std::uint64_t>(),
+                JournalRange r{whole_number<std::uint64_t>(range.at("at")),
+                               whole_number<std::uint64_t>(range.at("old_size")),
+                               whole_number<std::uint64_t>(range.at("new_size")),
                                hash_of(range.at("new_hash")),
                                0,
                                {}};
@@ -199,11 +200,11 @@ Result<Journal> read_description(ByteSpan data) {
             if (file.contains("fresh")) f.fresh = from_hex_text(file.at("fresh"));
             if (file.contains("back"))
                 for (const auto& piece : file.at("back"))
-                    f.back.push_back(
-                        {piece.at("from_new").get<bool>(), piece.at("at").get<std::uint64_t>(), piece.at("size").get<std::uint64_t>()});
+                    f.back.push_back({piece.at("from_new").get<bool>(), whole_number<std::uint64_t>(piece.at("at")),
+                                      whole_number<std::uint64_t>(piece.at("size"))});
             if (file.contains("folders"))
                 for (const auto& folder : file.at("folders")) f.folders.emplace_back(from_hex_text(folder));
-            if (file.contains("mode")) f.mode = file.at("mode").get<std::uint32_t>() & 07777;
+            if (file.contains("mode")) f.mode = whole_number<std::uint32_t>(file.at("mode")) & 07777;
             if (file.contains("old_hash")) f.old_hash = hash_of(file.at("old_hash")), f.new_hash = hash_of(file.at("new_hash"));
             part.files.push_back(std::move(f));
         }

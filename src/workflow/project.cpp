@@ -6,6 +6,7 @@
 #include <set>
 
 #include "base/file_write.h"
+#include "base/json_number.h"
 #include "base/phrase.h"
 #include "base/text.h"
 
@@ -63,7 +64,7 @@ nlohmann::json to_json(const Piece& p) {
 
 Piece piece_from(const nlohmann::json& j) {
     Piece p;
-    p.id = j.value("id", PieceId{0});
+    p.id = whole_number(j, "id", PieceId{0});
     p.address.source = j.at("source").get<std::string>();
     p.address.inner = j.at("inner").get<std::vector<std::string>>();
     p.as.as = export_named(j.at("as").get<std::string>()).value_or(ExportAs::png);
@@ -92,7 +93,7 @@ Piece piece_from(const nlohmann::json& j) {
         if (const auto mend = mend_named(id)) p.options.mends.add(*mend);
     p.options.format = format_named(j.value("format", std::string())).value_or(Format::unknown);
     p.touches = j.value("touches", std::vector<std::string>());
-    p.changed_at = j.at("changed_at").get<std::int64_t>();
+    p.changed_at = whole_number<std::int64_t>(j.at("changed_at"));
     if (p.address.inner.empty()) throw std::runtime_error("a piece without a path");
     return p;
 }
@@ -239,10 +240,10 @@ Result<Project> open_project(const fs::path& folder) {
         out.play = play_from(j);
         out.editor = j.value("editor", std::vector<std::string>());
         out.editors = j.value("editors", decltype(out.editors)());
-        out.destination = static_cast<Destination>(std::clamp(j.value("route", 0), 0, static_cast<int>(Destination::device)));
+        out.destination = static_cast<Destination>(std::clamp(whole_number(j, "route", 0), 0, static_cast<int>(Destination::device)));
         for (const auto& s : j.value("shipped", nlohmann::json::array()))
-            out.shipped.push_back(
-                {s.value("name", std::string()), s.value("at", std::int64_t{0}), safe_relative_path(s.value("baseline", std::string()))});
+            out.shipped.push_back({s.value("name", std::string()), whole_number(s, "at", std::int64_t{0}),
+                                   safe_relative_path(s.value("baseline", std::string()))});
         std::erase_if(out.shipped, [](const auto& s) { return s.baseline.empty(); });
         out.shipped_now = safe_relative_path(j.value("shipped_now", std::string()));
         out.only_as_shipped = j.value("only_as_shipped", false);
@@ -261,7 +262,7 @@ Result<Project> open_project(const fs::path& folder) {
             TableReading reading;
             for (const auto& c : t.at("columns"))
                 reading.columns.push_back(
-                    {vertex_field_named(c.value("is", std::string())).value_or(VertexField::none), c.value("set", 0u)});
+                    {vertex_field_named(c.value("is", std::string())).value_or(VertexField::none), whole_number(c, "set", 0u)});
             reading.v_up = t.value("v_up", false);
             reading.strip = t.value("strip", false);
             out.table_readings[t.at("names").get<std::string>()] = std::move(reading);
@@ -286,7 +287,7 @@ Result<Project> open_project(const fs::path& folder) {
         if (j.contains("choices"))
             for (const auto& choice : j.at("choices"))
                 out.choices.push_back({choice.at("pattern").get<std::string>(), choice.at("kind").get<std::string>()});
-        out.next_piece = std::max<PieceId>(1, j.value("next_piece", PieceId{1}));
+        out.next_piece = std::max<PieceId>(1, whole_number(j, "next_piece", PieceId{1}));
         for (const auto& piece : j.at("pieces")) {
             out.pieces.push_back(piece_from(piece));
             out.next_piece = std::max(out.next_piece, out.pieces.back().id + 1);
@@ -299,8 +300,8 @@ Result<Project> open_project(const fs::path& folder) {
         if (j.contains("stack")) out.stack_state = stack_state_from(j.at("stack"));
         for (const auto& v : j.value("versions", nlohmann::json::array()))
             out.versions.push_back({safe_relative_path(v.at("file").get<std::string>()),
-                                    safe_relative_path(v.at("hash").get<std::string>()), v.at("at").get<std::int64_t>(),
-                                    v.at("size").get<std::uint64_t>()});
+                                    safe_relative_path(v.at("hash").get<std::string>()), whole_number<std::int64_t>(v.at("at")),
+                                    whole_number<std::uint64_t>(v.at("size"))});
         // Pieces had no ids once, and what somebody edited by hand may give one twice.
         std::set<PieceId> given = {0};
         for (auto& piece : out.pieces)

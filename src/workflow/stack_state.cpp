@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <nlohmann/json.hpp>
 
+#include "base/json_number.h"
 #include "base/text.h"
 
 namespace skivet {
@@ -50,9 +51,9 @@ ParcelStack stack_from(const Json& j) {
         layer.title = l.value("title", std::string());
         layer.version = l.value("version", std::string());
         layer.author = l.value("author", std::string());
-        layer.at = l.value("at", std::int64_t{0});
+        layer.at = whole_number(l, "at", std::int64_t{0});
         for (const auto& m : l.value("matches", Json::array()))
-            layer.matches.push_back({m.at("texture").get<std::uint32_t>(), address_from(m)});
+            layer.matches.push_back({whole_number<std::uint32_t>(m.at("texture")), address_from(m)});
         out.layers.push_back(std::move(layer));
     }
     for (const auto& c : j.value("choices", Json::array())) out.choices.push_back({address_from(c), c.value("id", std::string())});

@@ -125,6 +125,22 @@ TEST_F(Bench, ADamagedProjectFileSaysSo) {
     EXPECT_NE(back.error().message().find("Move the file away"), std::string::npos);
 }
 
+TEST_F(Bench, NumbersThatAProjectCannotHaveAreNotTurnedIntoOthers) {
+    // Found by fuzzing: converting a fraction that no whole number can hold is whatever the processor does.
+    const auto with = [&](const std::string& next) {
+        put_file(project.folder / "project.json",
+                 bytes_of(R"({"name": "a", "game": "b", "sources": [], "pieces": [], "next_piece": )" + next + "}"));
+        return open_project(project.folder);
+    };
+    EXPECT_EQ(with("7")->next_piece, 7u);
+    EXPECT_EQ(with("18446744073709551615")->next_piece, 18446744073709551615u);
+    for (const auto* next : {"1.7e33", "-1", "2.5", "\"7\"", "99999999999999999999"}) {
+        const auto back = with(next);
+        ASSERT_FALSE(back) << next;
+        EXPECT_NE(back.error().message().find("lacks what a project has"), std::string::npos) << next << ": " << back.error().message();
+    }
+}
+
 TEST_F(Bench, PiecesAreFoundByIdAndByAddressWhateverOrderTheFileHas) {
     for (const auto* inner : {"a/horse.dds", "a/horse.bin", "../../climb.dds"})
         ASSERT_TRUE(project.add(*take_piece(context, project, {folder / "game.zip", {inner}}, ExportAs::png, 1)));
