@@ -100,16 +100,9 @@ public:
 
 private:
     static HWY_INLINE VF distinct_colors(const Texels& texel) {
-        Plane color;  // 24 bits, which a float holds
-        auto count = zero();
-        for (std::size_t i = 0; i < 16; ++i) {
-            const auto red_green = hn::Add(hn::Mul(get(texel[0], i), set(256)), get(texel[1], i));
-            put(color, i, hn::Add(hn::Mul(red_green, set(256)), get(texel[2], i)));
-            auto seen = hn::Lt(zero(), zero());
-            for (std::size_t j = 0; j < i; ++j) seen = hn::Or(seen, hn::Eq(get(color, i), get(color, j)));
-            count = hn::Add(count, select(seen, zero(), set(1)));
-        }
-        return count;
+        Plane color;
+        for (std::size_t i = 0; i < 16; ++i) put(color, i, color_value(get(texel[0], i), get(texel[1], i), get(texel[2], i)));
+        return distinct_values(color);
     }
     template <class Number>
     void load(Texels& texel, std::size_t count, const Number& number) const {

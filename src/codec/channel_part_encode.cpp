@@ -31,7 +31,7 @@ constexpr Plan plan_of(Effort effort) {
     switch (effort) {
         case Effort::fast: return {1, 1, 1, 2, 7, 1, 2, 1, 0, false};
         case Effort::normal: return {2, 2, 3, 7, 14, 2, 2, 0, 1, true};
-        default: return {6, 6, 7, 18, 28, 3, 3, 0, 2, true};
+        default: return {7, 7, 8, 20, 32, 3, 3, 1, 3, true};
     }
 }
 

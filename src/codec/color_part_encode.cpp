@@ -11,8 +11,12 @@
 #define HWY_TARGET_INCLUDE "codec/color_part_encode.cpp"
 #include <hwy/foreach_target.h>
 //
+#include <span>
+#include <vector>
+
 #include "codec/blocks.h"
 #include "codec/color_part_clusters-inl.h"
+#include "codec/color_part_recall-inl.h"
 #include "codec/weights.h"
 
 HWY_BEFORE_NAMESPACE();
@@ -100,10 +104,10 @@ const SingleColors& single_colors() {
     return table;
 }
 
-/// For blocks of one color; other lanes are left as they are.
-HWY_INLINE void single_fit(const Block& block, MF four, Fit& best) {
+/// A mean met as nearly as one color of the palette can, in some of the lanes; the others are left as they are.
+HWY_INLINE void single_fit(const Block& block, MF which, MF four, Fit& best) {
     const DF df;
-    if (hn::AllFalse(df, block.flat)) return;
+    if (hn::AllFalse(df, which)) return;
     const auto& table = single_colors();
     Fit fit;
     fit.four = four;
@@ -122,11 +126,11 @@ HWY_INLINE void single_fit(const Block& block, MF four, Fit& best) {
         fit.b[c] = hn::Load(df, b);
     }
     evaluate(block, fit);
-    fit.error = select(block.flat, fit.error, set(far));
+    fit.error = select(which, fit.error, set(far));
     keep_better(best, fit);
 }
 
-void store(const Block& block, const Fit& fit, bool punch_through, std::size_t lanes, std::size_t first, std::byte* out,
+void store(const Block& block, const Fit& fit, bool punch_through, std::span<const std::uint32_t> numbers, std::byte* out,
            std::size_t stride) {
     const DI di;
     const auto packed = [&](const V3& color) {
@@ -158,17 +162,42 @@ void store(const Block& block, const Fit& fit, bool punch_through, std::size_t l
     alignas(64) std::int32_t ends[max_lanes], words[max_lanes];
     hn::Store(hn::Or(hn::IfThenElse(is_swapped, b, a), hn::ShiftLeft<16>(hn::IfThenElse(is_swapped, a, b))), di, ends);
     hn::Store(indices, di, words);
-    for (std::size_t lane = 0; lane < lanes; ++lane) {
-        auto* bytes = out + (first + lane) * stride;
+    for (std::size_t lane = 0; lane < numbers.size(); ++lane) {
+        auto* bytes = out + numbers[lane] * stride;
         store_le(bytes, static_cast<std::uint32_t>(ends[lane]));
         store_le(bytes + 4, static_cast<std::uint32_t>(words[lane]));
     }
 }
 
-void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, bool punch_through, const EncodeOptions& options) {
+/// Sorts blocks by whether they show no more colors than a color part can.
+void sort_by_colors(const Texel* blocks, std::size_t count, bool punch_through, std::vector<std::uint32_t>& few,
+                    std::vector<std::uint32_t>& more) {
     each_group(blocks, count, [&](const Texel* texels, std::size_t lanes, std::size_t first) {
+        std::array<Plane, 4> color;
+        load_channels(texels, color);
+        Plane value;
+        for (std::size_t i = 0; i < 16; ++i) {
+            auto v = color_value(get(color[0], i), get(color[1], i), get(color[2], i));
+            if (punch_through) v = select(hn::Lt(get(color[3], i), set(128)), set(-1), v);
+            put(value, i, v);
+        }
+        alignas(64) float distinct[max_lanes];
+        hn::Store(distinct_values(value), DF(), distinct);
+        for (std::size_t lane = 0; lane < lanes; ++lane)
+            (distinct[lane] <= most_recalled ? few : more).push_back(static_cast<std::uint32_t>(first + lane));
+    });
+}
+
+void run_some(const Texel* all_blocks, std::span<const std::uint32_t> which, bool few_colors, std::byte* out, std::size_t stride,
+              bool punch_through, const EncodeOptions& options) {
+    const std::size_t n = hn::Lanes(DF());
+    std::array<Texel, 16 * max_lanes> texels;
+    for (std::size_t first = 0; first < which.size(); first += n) {
+        const auto numbers = which.subspan(first, std::min(n, which.size() - first));
+        for (std::size_t lane = 0; lane < n; ++lane)
+            std::copy_n(all_blocks + std::size_t{numbers[std::min(lane, numbers.size() - 1)]} * 16, 16, texels.data() + lane * 16);
         Block block;
-        load_channels(texels, block.color);
+        load_channels(texels.data(), block.color);
         auto any_clear = hn::Lt(zero(), zero()), all_clear = hn::Ge(zero(), zero());
         block.total = zero();
         block.mean = {zero(), zero(), zero()};
@@ -208,7 +237,8 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
             covariance[5] = hn::Add(covariance[5], hn::Mul(wd[2], d[2]));
         }
         const auto axis = principal_axis(covariance);
-        block.flat = hn::Eq(hn::Add(hn::Add(covariance[0], covariance[3]), covariance[5]), zero());
+        const auto scatter = hn::Add(hn::Add(covariance[0], covariance[3]), covariance[5]);
+        block.flat = hn::Eq(scatter, zero());
         // A block with transparent texels has three colors, index 3 being the transparent one.
         const auto four = hn::Not(any_clear);
         const auto usable = [&](Fit fit) {  // four colors only where they are allowed
@@ -217,12 +247,17 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
         };
 
         Fit best = range_fit(block, axis, four);
-        single_fit(block, four, best);
-        if (options.effort == Effort::fast) {
+        single_fit(block, block.flat, four, best);
+        if (few_colors) {
+            if (punch_through) single_fit(block, block.flat, hn::Lt(zero(), zero()), best);
+            recall(block, axis, four, punch_through, best);
+        }
+        const bool done = hn::AllFalse(DF(), hn::Gt(best.error, zero()));
+        if (!done && options.effort == Effort::fast) {
             keep_better(best, refined(block, best));
-        } else {
+        } else if (!done) {
             const bool three_too = punch_through;  // BC2 and BC3 always read four colors
-            if (three_too) single_fit(block, hn::Lt(zero(), zero()), best);
+            if (three_too) single_fit(block, block.flat, hn::Lt(zero(), zero()), best);
             V3 along = axis;
             const bool thorough = options.effort == Effort::best;
             for (int round = 0; round < (thorough ? 2 : 1); ++round) {
@@ -244,6 +279,19 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
             }
             if (thorough) walk(block, best, 8);
         }
+        if (!done) {
+            // Where colors hardly differ, the grid is coarser than they are: endpoints far apart may hit their mean between them.
+            constexpr float gentle_scatter = 200;
+            const auto gentle = hn::Lt(scatter, set(gentle_scatter));
+            if (!hn::AllFalse(DF(), gentle)) {
+                Fit other = best;
+                other.error = set(far);
+                single_fit(block, gentle, four, other);
+                walk(block, other, options.effort == Effort::fast ? 0 : options.effort == Effort::normal ? 1 : 8);
+                other.error = select(gentle, other.error, set(far));
+                keep_better(best, other);
+            }
+        }
         if (options.normals) {
             block.by_angle = true;
             for (std::size_t lane = 0; lane < hn::Lanes(DF()); ++lane)
@@ -256,8 +304,15 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t str
             evaluate(block, best);
             if (options.effort != Effort::fast) walk(block, best, options.effort == Effort::best ? 8 : 3);
         }
-        store(block, best, punch_through, lanes, first, out, stride);
-    });
+        store(block, best, punch_through, numbers, out, stride);
+    }
+}
+
+void run(const Texel* blocks, std::size_t count, std::byte* out, std::size_t stride, bool punch_through, const EncodeOptions& options) {
+    std::vector<std::uint32_t> few, more;
+    sort_by_colors(blocks, count, punch_through, few, more);
+    run_some(blocks, few, true, out, stride, punch_through, options);
+    run_some(blocks, more, false, out, stride, punch_through, options);
 }
 
 }  // namespace

@@ -67,6 +67,19 @@ HWY_INLINE void load_channels(const Texel* blocks, std::array<Plane, 4>& out) {
     }
 }
 
+/// How many different ones there are among a block's values.
+HWY_INLINE VF distinct_values(const Plane& values) {
+    auto count = zero();
+    for (std::size_t i = 0; i < 16; ++i) {
+        auto seen = hn::Lt(zero(), zero());
+        for (std::size_t j = 0; j < i; ++j) seen = hn::Or(seen, hn::Eq(get(values, i), get(values, j)));
+        count = hn::Add(count, select(seen, zero(), set(1)));
+    }
+    return count;
+}
+/// A color as one value: 24 bits, which a float holds.
+HWY_INLINE VF color_value(VF red, VF green, VF blue) { return hn::Add(hn::Mul(hn::Add(hn::Mul(red, set(256)), green), set(256)), blue); }
+
 /// Direction of largest spread of the covariance {xx, xy, xz, yy, yz, zz}: power iteration from the row with the largest diagonal.
 /// Not normalized; zero where there is no spread.
 HWY_INLINE V3 principal_axis(const std::array<VF, 6>& m) {
