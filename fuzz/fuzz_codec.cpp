@@ -26,5 +26,11 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     if (*encode_changed(f.format, *image, *image, filled) != filled || *encode_changed(f.format, *wide, *wide, filled) != filled)
         std::abort();
     if (width * height <= 64 && !encode(f.format, *wide, {Effort::fast})) std::abort();
+    // The quick ones at every effort, as normals now and then.
+    if (width * height > 64 || f.format < Format::BC1 || f.format > Format::BC5_SNORM) return 0;
+    EncodeOptions options;
+    options.effort = static_cast<Effort>(data[1] % 3);
+    if (data[2] % 4 == 0) options.normals = NormalChannels{0, 1, -1};
+    if (!encode(f.format, *image, options)) std::abort();
     return 0;
 }

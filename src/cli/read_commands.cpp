@@ -18,6 +18,8 @@
 #include "container/sift.h"
 #include "container/texture_files.h"
 #include "pixel/alpha_use.h"
+#include "pixel/normals.h"
+#include "pixel/role_metrics.h"
 
 namespace skivet::cli {
 namespace {
@@ -278,12 +280,19 @@ int compare(Context& c, const std::string& a, const std::string& b) {
                               {},
                               {}});
     json levels = json::array();
+    // Where one of them does not store z, the other's is not looked at.
+    std::optional<NormalChannels> normals;
     for (std::uint32_t mip = 0; mip < std::min(x.layout.desc.mips, y.layout.desc.mips); ++mip) {
         const auto p = x.decode(mip), q = y.decode(mip);
         if (!p) return c.failed(p.error());
         if (!q) return c.failed(q.error());
         const auto d = difference(paint_form(x.layout.desc.format, *p), paint_form(y.layout.desc.format, *q));
         const bool color = x.layout.desc.color == ColorSpace::srgb;  // only then is there light to compare
+        if (mip == 0) {
+            normals = guess_normals(x.layout.desc.format, *p);
+            const auto others = guess_normals(y.layout.desc.format, *q);
+            if (normals && others && normals->z >= 0) normals = others;
+        }
         json level = {{"mip", mip},
                       {"psnr_rgb", decibels(d.psnr_rgb)},
                       {"psnr_alpha", decibels(d.psnr_alpha)},
@@ -291,6 +300,20 @@ int compare(Context& c, const std::string& a, const std::string& b) {
                       {"max_error", d.max_error},
                       {"changed_texels", d.changed_texels}};
         if (color) level["psnr_light"] = decibels(d.psnr_light);
+        std::string by_role;
+        for (const auto value : psnr_by_channel(*p, *q)) level["psnr_channels"].push_back(decibels(value));
+        const auto say = [&](const char* name, const ErrorSpread& off, const char* unit) {
+            level[fmt::format("{}_mean", name)] = std::round(off.mean * 1e4) / 1e4;
+            level[fmt::format("{}_99", name)] = off.most;
+            by_role += fmt::format(" · {:.2f}{} off, 99 % within {:.2f}{}", off.mean, unit, off.most, unit);
+        };
+        if (normals) say("degrees", angles_between(*normals, *p, *q), "°");
+        if (info(x.layout.desc.format).is_float() && info(y.layout.desc.format).is_float()) {
+            const auto wide = x.decode_wide(mip), other = y.decode_wide(mip);
+            if (!wide) return c.failed(wide.error());
+            if (!other) return c.failed(other.error());
+            say("stops", stops_between(*wide, *other), " stops");
+        }
         std::string blocks;
         const auto& f = info(x.layout.desc.format);
         if (f.block_compressed() && x.layout.desc.format == y.layout.desc.format) {
@@ -306,9 +329,9 @@ int compare(Context& c, const std::string& a, const std::string& b) {
             blocks = fmt::format(" · {} blocks", grouped(changed));
         }
         if (!c.json)
-            c.out << fmt::format("mip {}: color {}{} · alpha {} · SSIM {:.4f} · largest error {} · {} texels{}\n", mip,
+            c.out << fmt::format("mip {}: color {}{} · alpha {}{} · SSIM {:.4f} · largest error {} · {} texels{}\n", mip,
                                  decibel_text(d.psnr_rgb), color ? " (" + decibel_text(d.psnr_light) + " in light)" : "",
-                                 decibel_text(d.psnr_alpha), d.ssim, d.max_error, grouped(d.changed_texels), blocks);
+                                 decibel_text(d.psnr_alpha), by_role, d.ssim, d.max_error, grouped(d.changed_texels), blocks);
         levels.push_back(std::move(level));
     }
     if (c.json) {

@@ -1,6 +1,7 @@
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
+#include <cmath>
 #include <filesystem>
 #include <sstream>
 #include <string>
@@ -137,6 +138,33 @@ TEST_F(Cli, ExportsWithFoldersOrFlatWithoutCollisions) {
     EXPECT_EQ(read_png(get_file(folder / "mips/a/x.mip2.png"), ReadLimits{})->width, 16u);
     ASSERT_EQ(run_cli({"export", zip + "::b/x.dds", "--to", (folder / "split").string(), "--alpha", "split"}).code, 0);
     EXPECT_TRUE(std::filesystem::exists(folder / "split/b/x.alpha.png"));
+}
+
+TEST_F(Cli, NormalsAreComparedByTheAngleAndLightByStops) {
+    Image hills(64, 64);
+    for (std::uint32_t y = 0; y < 64; ++y)
+        for (std::uint32_t x = 0; x < 64; ++x) {
+            const double nx = 0.5 * std::sin(x * 0.3), ny = 0.5 * std::cos(y * 0.2), nz = std::sqrt(1 - nx * nx - ny * ny);
+            const auto code = [](double v) { return static_cast<std::uint8_t>(std::lround((v + 1) / 2 * 255)); };
+            hills.at(x, y) = {code(nx), code(ny), code(nz), 255};
+        }
+    const auto picture = (folder / "hills.png").string(), texture = (folder / "hills.dds").string(),
+               light = (folder / "light.dds").string();
+    put_file(picture, *write_png(hills));
+    ASSERT_EQ(run_cli({"encode", picture, "--format", "BC5", "--color", "linear", "--out", texture}).code, 0);
+    for (const bool turned : {false, true}) {
+        const auto off = json::parse(run_cli({"compare", turned ? texture : picture, turned ? picture : texture, "--json"}).out);
+        EXPECT_GT(off["degrees_mean"], 0.05);
+        EXPECT_LT(off["degrees_mean"], 2);
+        EXPECT_GE(off["degrees_99"], off["degrees_mean"]);
+        EXPECT_FALSE(off.contains("stops_mean"));
+        EXPECT_EQ(off["psnr_channels"].size(), 4u);
+    }
+    EXPECT_NE(run_cli({"compare", texture, texture}).out.find(" · 0.00° off, 99 % within 0.00° · "), std::string::npos);
+    ASSERT_EQ(run_cli({"encode", picture, "--format", "BC6H", "--out", light}).code, 0);
+    const auto same = json::parse(run_cli({"compare", light, light, "--json"}).out);
+    EXPECT_EQ(same["stops_mean"], 0);
+    EXPECT_FALSE(json::parse(run_cli({"compare", zip + "::pic.png", zip + "::pic.png", "--json"}).out).contains("degrees_mean"));
 }
 
 TEST_F(Cli, TheNumberOfJobsChangesNothingAndResumeLeavesOutWhatIsThere) {
