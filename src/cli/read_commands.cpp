@@ -280,8 +280,7 @@ int compare(Context& c, const std::string& a, const std::string& b) {
                               {},
                               {}});
     json levels = json::array();
-    // Where one of them does not store z, the other's is not looked at.
-    std::optional<NormalChannels> normals;
+    std::optional<NormalChannels> normals;  // of both
     for (std::uint32_t mip = 0; mip < std::min(x.layout.desc.mips, y.layout.desc.mips); ++mip) {
         const auto p = x.decode(mip), q = y.decode(mip);
         if (!p) return c.failed(p.error());
@@ -291,7 +290,10 @@ int compare(Context& c, const std::string& a, const std::string& b) {
         if (mip == 0) {
             normals = guess_normals(x.layout.desc.format, *p);
             const auto others = guess_normals(y.layout.desc.format, *q);
-            if (normals && others && normals->z >= 0) normals = others;
+            // Where one of them does not store z, the other's is not looked at.
+            const bool alike = normals && others && normals->x == others->x && normals->y == others->y && normals->scale == others->scale;
+            if (!alike) normals = std::nullopt;
+            else if (normals->z >= 0) normals = others;
         }
         json level = {{"mip", mip},
                       {"psnr_rgb", decibels(d.psnr_rgb)},
@@ -301,7 +303,8 @@ int compare(Context& c, const std::string& a, const std::string& b) {
                       {"changed_texels", d.changed_texels}};
         if (color) level["psnr_light"] = decibels(d.psnr_light);
         std::string by_role;
-        for (const auto value : psnr_by_channel(*p, *q)) level["psnr_channels"].push_back(decibels(value));
+        if (c.json)
+            for (const auto value : psnr_by_channel(*p, *q)) level["psnr_channels"].push_back(decibels(value));
         const auto say = [&](const char* name, const ErrorSpread& off, const char* unit) {
             level[fmt::format("{}_mean", name)] = std::round(off.mean * 1e4) / 1e4;
             level[fmt::format("{}_99", name)] = off.most;

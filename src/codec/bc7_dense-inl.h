@@ -75,7 +75,7 @@ public:
             std::stable_sort(wishes.begin(), wishes.end(), [](const Wish& a, const Wish& b) { return a.cost < b.cost; });
         // Gray blocks and few colors can be hit far better than an estimate knows, and so can clusters of colors on a long line: where one
         // estimate came out so, another may. There more is tried; where little is to be gained, in a gentle slope, it is not.
-        constexpr float few_colors = 6, some_colors = 14, long_line = 50, hope_of_few = 0.25f, least_hope = 0.1f, as_much_better = 0.7f;
+        constexpr float few_colors = 6, some_colors = 14, long_line = 50, hope_of_few = 0.25f, least_hope = 0.1f, as_much_better = 0.5f;
         std::vector<bool> gray(which_.size());
         for (std::size_t i = 0; i < which_.size(); ++i) {
             const auto* texel = blocks_ + std::size_t{which_[i]} * 16;
@@ -174,11 +174,12 @@ private:
         hn::Store(error, DF(), errors);
         std::array<bool, max_lanes> better{};
         for (std::size_t lane = 0; lane < lanes.size(); ++lane) {
-            auto& came_out = came_out_[lanes[lane]];
-            came_out = std::min(came_out, errors[lane] / std::max(wishes_[lanes[lane]][rank].cost, 1.0f));
             auto& found = found_[which_[lanes[lane]]];
             better[lane] = errors[lane] < found.error;
             if (!better[lane]) continue;
+            // Of what is no better not all is known where the others in the vector are no better either, so nothing is learned from it.
+            auto& came_out = came_out_[lanes[lane]];
+            came_out = std::min(came_out, errors[lane] / std::max(wishes_[lanes[lane]][rank].cost, 1.0f));
             found.error = errors[lane];
             found.mode = static_cast<float>(mode);
             found.partition = wishes_[lanes[lane]][rank].partition;
@@ -200,7 +201,7 @@ private:
     const DensePlan& plan_;
     std::vector<Wishes> wishes_;
     std::vector<float> colors_;    ///< how many different ones
-    std::vector<float> came_out_;  ///< the least share of an estimate that came out so far
+    std::vector<float> came_out_;  ///< the least share of an estimate that came out of what was the best so far
     std::array<std::vector<std::uint32_t>, 64> queues_;
 };
 

@@ -176,35 +176,11 @@ public:
         for (int i = 0; i > times; --i) end = hn::SaturatedSub(end, step);
         return is_signed ? hn::Max(end, set8(1)) : end;
     }
-    void steps(V8 low, V8 high, Codes& out) const { steps_where(set8(255), low, high, out); }
-    void steps_where(V8 mask, V8 low, V8 high, Codes& out) const {
-        const auto levels = levels_of(low, high);
-        for (std::size_t i = 0; i < 16; ++i) {
-            const auto x = get8(values_.value[i]);
-            auto off = set8(255), step = set8(0);
-            const auto take = [&](V8 distance, V8 number) {
-                const auto nearer = hn::Min(distance, off);
-                const auto stays = hn::VecFromMask(D8(), hn::Eq(nearer, off));
-                step = select8(stays, step, number);
-                off = nearer;
-            };
-            for (std::size_t m = 0; m < levels.size(); ++m) take(apart(x, levels[m]), set8(static_cast<int>(m)));
-            if constexpr (is_six) {
-                take(hn::Sub(x, set8(is_signed ? 1 : 0)), set8(6));
-                take(hn::Sub(set8(255), x), set8(7));
-            }
-            hn::Store(select8(mask, step, get8(out.step[i])), D8(), out.step[i]);
-        }
-    }
-
-private:
-    static constexpr int parts = is_six ? 5 : 7;
-    static HWY_INLINE V8 apart(V8 a, V8 b) { return hn::Or(hn::SaturatedSub(a, b), hn::SaturatedSub(b, a)); }
-
+    using Levels = std::array<V8, (is_six ? 5 : 7) + 1>;
     /// From low to high, as the decoder has them: cut off toward zero.
-    static HWY_INLINE std::array<V8, parts + 1> levels_of(V8 low, V8 high) {
+    static HWY_INLINE Levels levels_of(V8 low, V8 high) {
         const auto from = widened(low), to = widened(high);
-        std::array<V8, parts + 1> out;
+        Levels out;
         out[0] = low;
         out[parts] = high;
         Wide sum{times_parts(from.even), times_parts(from.odd)};
@@ -215,6 +191,28 @@ private:
         }
         return out;
     }
+    /// The step texel i takes (see Codes).
+    HWY_INLINE V8 step(const Levels& levels, std::size_t i) const {
+        const auto x = get8(values_.value[i]);
+        auto off = set8(255), out = set8(0);
+        const auto take = [&](V8 distance, int number) {
+            const auto nearer = hn::Min(distance, off);
+            const auto stays = hn::VecFromMask(D8(), hn::Eq(nearer, off));
+            out = select8(stays, out, set8(number));
+            off = nearer;
+        };
+        for (std::size_t m = 0; m < levels.size(); ++m) take(apart(x, levels[m]), static_cast<int>(m));
+        if constexpr (is_six) {
+            take(hn::Sub(x, set8(is_signed ? 1 : 0)), 6);
+            take(hn::Sub(set8(255), x), 7);
+        }
+        return out;
+    }
+
+private:
+    static constexpr int parts = is_six ? 5 : 7;
+    static HWY_INLINE V8 apart(V8 a, V8 b) { return hn::Or(hn::SaturatedSub(a, b), hn::SaturatedSub(b, a)); }
+
     static HWY_INLINE V16 times_parts(V16 v) {
         if constexpr (is_signed) v = hn::Sub(v, set16(128));
         return hn::Mul(v, set16(parts));
@@ -245,10 +243,18 @@ private:
     const Values& values_;
 };
 
-inline void put_ends(V8 is_six, const Pair& line, const Pair& inner, Codes& out) {
+/// The better one of a line of eight and one of six.
+template <class Eight, class Six>
+Codes better_of(const Eight& eight, const Pair& line, const Six& six, const Pair& inner) {
+    Codes out;
+    const auto is_six = less(inner.error, line.error);
+    const auto of_eight = Eight::levels_of(line.low, line.high);
+    const auto of_six = Six::levels_of(inner.low, inner.high);
+    for (std::size_t i = 0; i < 16; ++i) hn::Store(select8(is_six, six.step(of_six, i), eight.step(of_eight, i)), D8(), out.step[i]);
     hn::Store(select8(is_six, inner.low, line.low), D8(), out.low);
     hn::Store(select8(is_six, inner.high, line.high), D8(), out.high);
     hn::Store(is_six, D8(), out.six);
+    return out;
 }
 
 template <bool is_signed>

@@ -86,17 +86,6 @@ Pair searched(const Lines& lines, V8 low, V8 high, const Plan& plan) {
     return best[0];
 }
 
-/// The better one of a line of eight and one of six.
-template <class Eight, class Six>
-Codes better_of(const Eight& eight, const Pair& line, const Six& six, const Pair& inner) {
-    Codes out;
-    const auto is_six = less(inner.error, line.error);
-    eight.steps(line.low, line.high, out);
-    six.steps_where(is_six, inner.low, inner.high, out);
-    put_ends(is_six, line, inner, out);
-    return out;
-}
-
 template <bool is_signed, bool weighted, bool exact>
 void search(const Blocks& blocks, std::byte* out, std::size_t stride, std::size_t channel, const EncodeOptions& options) {
     const auto plan = plan_of(options.effort);

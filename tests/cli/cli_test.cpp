@@ -160,6 +160,12 @@ TEST_F(Cli, NormalsAreComparedByTheAngleAndLightByStops) {
         EXPECT_FALSE(off.contains("stops_mean"));
         EXPECT_EQ(off["psnr_channels"].size(), 4u);
     }
+    // Against a picture that is no normal map there is no angle.
+    auto red = hills;
+    for (auto& t : red.texels) t = {200, 10, 10, 255};
+    put_file(folder / "red.png", *write_png(red));
+    for (const auto& both : {std::pair(picture, (folder / "red.png").string()), {(folder / "red.png").string(), texture}})
+        EXPECT_FALSE(json::parse(run_cli({"compare", both.first, both.second, "--json"}).out).contains("degrees_mean"));
     EXPECT_NE(run_cli({"compare", texture, texture}).out.find(" · 0.00° off, 99 % within 0.00° · "), std::string::npos);
     ASSERT_EQ(run_cli({"encode", picture, "--format", "BC6H", "--out", light}).code, 0);
     const auto same = json::parse(run_cli({"compare", light, light, "--json"}).out);

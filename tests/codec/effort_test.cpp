@@ -99,6 +99,44 @@ TEST_P(Encoders, ABlockDoesNotDependOnItsNeighbors) {
     }
 }
 
+/// Colors in clusters of two or three, each a little loose, on both sides of an edge: flat art with soft edges.
+Image clustered_picture(std::uint32_t side, unsigned seed) {
+    std::mt19937 random(seed);
+    Image out(side, side);
+    const auto pick = [&](unsigned n) { return static_cast<int>(random() % n); };
+    for (std::uint32_t by = 0; by < side; by += 4)
+        for (std::uint32_t bx = 0; bx < side; bx += 4) {
+            std::array<std::array<int, 3>, 3> cluster{};
+            for (auto& color : cluster)
+                for (auto& c : color) c = pick(240);
+            const int dx = pick(7) - 3, dy = pick(7) - 3, at = pick(9) - 4, clusters = 2 + pick(2), loose = 1 + pick(4);
+            for (int i = 0; i < 16; ++i) {
+                const int side_of_edge = dx * (i % 4) + dy * (i / 4) - at;
+                const auto& color = cluster[static_cast<std::size_t>(side_of_edge > 2 ? clusters - 1 : side_of_edge > 0 ? 1 : 0)];
+                auto& t = out.at(bx + static_cast<std::uint32_t>(i % 4), by + static_cast<std::uint32_t>(i / 4));
+                t[3] = 255;
+                for (std::size_t c = 0; c < 3; ++c) t[c] = static_cast<std::uint8_t>(color[c] + pick(static_cast<unsigned>(loose)));
+            }
+        }
+    return out;
+}
+
+TEST(Bc7, ClustersOfColorsDoNotDependOnTheirNeighborsEither) {
+    // What came out of one block's tries says how much more is tried: only what it would have come out to by itself.
+    const auto picture = clustered_picture(160, 3);
+    for (const auto effort : {Effort::fast, Effort::normal, Effort::best}) {
+        const auto all = *encode(Format::BC7, picture, {effort});
+        for (std::uint32_t b = 0; b < 1600; ++b) {
+            Image alone(4, 4);
+            for (std::uint32_t y = 0; y < 4; ++y)
+                for (std::uint32_t x = 0; x < 4; ++x) alone.at(x, y) = picture.at(b % 40 * 4 + x, b / 40 * 4 + y);
+            const auto block = *encode(Format::BC7, alone, {effort});
+            EXPECT_TRUE(std::equal(block.begin(), block.end(), all.begin() + static_cast<std::ptrdiff_t>(b * 16)))
+                << name_of(effort) << " block " << b;
+        }
+    }
+}
+
 TEST(Bc7, EveryModeIsUsed) {
     std::set<int> modes;
     for (unsigned seed = 1; seed < 5; ++seed)
