@@ -22,9 +22,10 @@ struct FitState {
     Image painted;              ///< the edit in paint form; once it is stored only its size is left
     /// The edit in true values, where its file has more than 8 bits and the format gains from them.
     std::optional<ImageF> deep;
-    Image wanted;         ///< what level 0 becomes, in stored form, while mends are made
-    SharedImage settled;  ///< the same when they are
-    AlphaFacts alpha;     ///< of `before`
+    Image wanted;               ///< what level 0 becomes, in stored form, while mends are made
+    SharedImage settled;        ///< the same when they are
+    std::optional<ImageF> lit;  ///< what level 0 becomes in true values, where they are light in floats
+    AlphaFacts alpha;           ///< of `before`
     std::optional<SaveFault> save_fault;
     /// The texture gets another size or format: all levels are new. What `desc` says then; nothing otherwise.
     std::optional<TextureDesc> becomes;

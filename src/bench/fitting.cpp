@@ -313,8 +313,9 @@ Result<FitState> levels(FitState s) {
             SKIVET_TRY(s.own, decode_shown<ImageF>(*s.original, 0, s.whole));
         }
         const WideEdit wide(f.format, *s.own, s.before, s.settled);
-        const auto after = !s.deep ? wide.in_8_bits() : s.normalized() ? wide.in_16_bits(*s.deep) : wide.in_floats(*s.deep);
+        auto after = !s.deep ? wide.in_8_bits() : s.normalized() ? wide.in_16_bits(*s.deep) : wide.in_floats(*s.deep);
         SKIVET_TRY(rebuilt, rebuild_shown(*s.original, s.out.mips, encode, *s.own, after, s.whole, nullptr));
+        if (f.is_float()) s.lit = std::move(after);
     } else {
         // Exported with all the precision interpolation has: what is the same in 16 bits was not painted.
         if (s.deep) {
@@ -377,6 +378,18 @@ void losses(FitState& s) {
     s.out.findings.back().where = where;
 }
 
+/// How far the result is off, as it counts for what the texture is.
+Status errors_by_use(FitState& s) {
+    auto& out = s.out;
+    const auto& d = s.target();
+    if (out.mips.normals) out.degrees = angles_between(*out.mips.normals, out.edited, out.result);
+    else if (s.lit) {
+        SKIVET_TRY(const auto result, decode_shown<ImageF>(TextureFile{s.original->kind, out.layout, out.file}, 0, s.whole));
+        out.stops = stops_between(*s.lit, result);
+    } else if (d.color == ColorSpace::linear && s.format().channels > 1) out.psnr_channels = psnr_by_channel(out.edited, out.result);
+    return {};
+}
+
 /// The texture file, and what the game will see of it.
 Result<FitState> compared(FitState s) {
     auto file = s.becomes ? s.original->kind->resized(s.original->file, s.original->layout, *s.becomes, s.payload)
@@ -394,6 +407,7 @@ Result<FitState> compared(FitState s) {
     s.out.resized = s.becomes.has_value();
     s.out.result = paint_form(d.format, result);
     s.out.quality = difference(s.out.edited, s.out.result);
+    SKIVET_CHECK(errors_by_use(s));
     s.out.blocks = map_blocks(*s.original, s.out.file, s.out.layout, s.out.original, s.out.edited, s.out.result, transparent(s));
     losses(s);
     if (!s.out.needs_mend())

@@ -7,6 +7,7 @@
 #include "pixel/alpha_use.h"
 #include "pixel/metrics.h"
 #include "pixel/mips.h"
+#include "pixel/role_metrics.h"
 #include "pixel/shared_image.h"
 #include "texture/texture.h"
 
@@ -71,6 +72,10 @@ struct Fit {
     MipGuess mips;
     Difference quality;  ///< edited against result
     Difference change;   ///< original against edited
+    /// Edited against result as it counts for what the texture is: of normals in degrees; of light in floats in stops; by channel where
+    /// what is linear has several and is no normal.
+    std::optional<ErrorSpread> degrees, stops;
+    std::optional<std::array<double, 4>> psnr_channels;
 
     [[nodiscard]] bool blocked() const;
     [[nodiscard]] bool needs_mend() const;

@@ -7,6 +7,7 @@ namespace skivet {
 
 struct MipGuess {
     MipRecipe recipe;
+    std::optional<MipRecipe> second;        ///< with another filter, not twenty times less likely
     std::optional<NormalChannels> normals;  ///< when the texture is a normal map
     double rms = 0;                         ///< of the best recipe against the levels, in steps of 1/255 of the range
     double confidence = 0;                  ///< 0…1: how much likelier the filter and light are than the others tried

@@ -204,6 +204,7 @@ int show(Context& c, const std::string& text) {
                   {"mip_filter", made_by},
                   {"mips_known", guess->known},
                   {"mips_confidence", std::round(guess->confidence * 1000) / 1000}});
+        if (guess->second) j["mips_second"] = std::string(name_of(guess->second->filter));
         if (guess->normals) j["normals"] = std::string(describe(*guess->normals));
         const auto top = texture->decode(first_level_there(texture->layout));
         if (!top) return c.failed(top.error().within(name));

@@ -72,12 +72,19 @@ ErrorSpread stops_between(const ImageF& a, const ImageF& b, float darkest) {
 }
 
 std::array<double, 4> psnr_by_channel(const Image& a, const Image& b) {
+    std::vector<std::array<std::uint64_t, 4>> parts(strips);
+    tbb::parallel_for(std::size_t{0}, strips, [&](std::size_t s) {
+        std::array<std::uint64_t, 4> sum{};
+        for (auto i = a.texels.size() * s / strips; i < a.texels.size() * (s + 1) / strips; ++i)
+            for (std::size_t c = 0; c < 4; ++c) {
+                const int d = a.texels[i][c] - b.texels[i][c];
+                sum[c] += static_cast<std::uint64_t>(d * d);
+            }
+        parts[s] = sum;
+    });
     std::array<std::uint64_t, 4> squared{};
-    for (std::size_t i = 0; i < a.texels.size(); ++i)
-        for (std::size_t c = 0; c < 4; ++c) {
-            const int d = a.texels[i][c] - b.texels[i][c];
-            squared[c] += static_cast<std::uint64_t>(d * d);
-        }
+    for (const auto& part : parts)
+        for (std::size_t c = 0; c < 4; ++c) squared[c] += part[c];
     std::array<double, 4> out{};
     for (std::size_t c = 0; c < 4; ++c)
         out[c] = squared[c] == 0 ? std::numeric_limits<double>::infinity()

@@ -300,13 +300,13 @@ Result<CompactPlan> plan_compacting(const ReadContext& context, const fs::path& 
 }
 
 std::vector<PieceId> gone_stale(const ReadContext& context, std::span<const Piece> pieces, const CancelToken& cancel) {
+    return gone_stale(pieces, textures_now(context, pieces, cancel));
+}
+
+std::vector<PieceId> gone_stale(std::span<const Piece> pieces, std::span<const std::string> now) {
     std::vector<PieceId> out;
-    AddressReader reader(context);
-    for (const auto& piece : pieces) {
-        if (cancel.canceled()) break;
-        if (const auto checked = check_source(context, reader, piece); checked && checked->state == PieceState::gone_stale)
-            out.push_back(piece.id);
-    }
+    for (std::size_t i = 0; i < pieces.size(); ++i)
+        if (pieces[i].state == PieceState::gone_stale || is_stale(pieces[i], now[i])) out.push_back(pieces[i].id);
     return out;
 }
 

@@ -82,10 +82,20 @@ Result<Piece> check_source(const ReadContext& context, AddressReader& reader, Pi
     // A variant is not there yet, or beside the game.
     if (!bytes && !piece.like.empty() && bytes.error().code == ErrorCode::missing) return piece;
     if (!bytes) return fail(bytes.error());
-    const auto hash = hash_of(*bytes);
-    if (hash != piece.original_hash && hash != piece.in_game && (piece.delivered_texture.empty() || hash != piece.delivered_texture))
-        piece.state = PieceState::gone_stale;
+    if (is_stale(piece, hash_of(*bytes))) piece.state = PieceState::gone_stale;
     return piece;
+}
+
+bool is_stale(const Piece& piece, const std::string& now) {
+    return !now.empty() && now != piece.original_hash && now != piece.in_game && now != piece.delivered_texture;
+}
+
+std::vector<std::string> textures_now(const ReadContext& context, std::span<const Piece> pieces, const CancelToken& cancel) {
+    std::vector<std::string> out(pieces.size());
+    AddressReader reader(context);
+    for (std::size_t i = 0; i < pieces.size() && !cancel.canceled(); ++i)
+        if (const auto bytes = read_texture_bytes(context, reader, pieces[i].address)) out[i] = hash_of(*bytes);
+    return out;
 }
 
 Result<TextureFile> original_texture(const ReadContext& context, const Project& project, const Piece& piece) {

@@ -102,19 +102,16 @@ public:
     Looker(const ReadContext& context, const Project& project, Progress& progress)
         : context_(context), project_(project), progress_(progress), reader_(context) {}
 
-    /// Nothing where all is as it should be.
-    Result<std::optional<UpdatedPiece>> look(const Piece& piece) {
+    /// `hash` of what the game has now. Nothing where all is as it should be.
+    Result<std::optional<UpdatedPiece>> look(const Piece& piece, const std::string& hash) {
         const bool delivered = std::any_of(project_.stack_state.delivered.begin(), project_.stack_state.delivered.end(),
                                            [&](const DeliveredEntry& d) { return d.address == piece.address; });
         // A disk that is not there is no update.
         std::error_code code;
         if (!fs::exists(piece.address.source, code)) return std::nullopt;
         auto base_address = piece.address;
-        const auto now = read_texture_bytes(context_, reader_, piece.address);
-        if (!now && now.error().code == ErrorCode::canceled) return fail(now.error());
-        const auto hash = now ? to_hex(sha256(*now)) : std::string();
-        if (now && (hash == piece.delivered_texture || hash == piece.in_game)) return std::nullopt;
-        if (now && hash == piece.original_hash && !delivered) return std::nullopt;
+        if (!hash.empty() && (hash == piece.delivered_texture || hash == piece.in_game)) return std::nullopt;
+        if (!hash.empty() && hash == piece.original_hash && !delivered) return std::nullopt;
         if (!piece.like.empty()) {
             // A variant comes anew from what it is like.
             if (!delivered) return std::nullopt;
@@ -129,7 +126,7 @@ public:
         out.address = piece.address;
         out.delivered = delivered;
         SKIVET_TRY(const auto ours, open(std::move(fitted.fit->file), piece.address));
-        auto game = piece.like.empty() ? now : read_texture_bytes(context_, reader_, base_address);
+        auto game = read_texture_bytes(context_, reader_, base_address);
         const auto change = difference(was, ours);
         if (game) {
             auto there = open(*game, base_address);
@@ -225,15 +222,21 @@ Vault no_vault(Files& files) { return Vault(fs::path(), files); }
 }  // namespace
 
 Result<GameUpdate> look_for_update(const ReadContext& context, const Project& project, const Vault& vault, Progress& progress) {
+    return look_for_update(context, project, vault, textures_now(context, project.pieces, progress.cancel), progress);
+}
+
+Result<GameUpdate> look_for_update(const ReadContext& context, const Project& project, const Vault& vault,
+                                   std::span<const std::string> textures, Progress& progress) {
     GameUpdate out;
     Looker looker(context, project, progress);
     progress.total = project.pieces.size();
-    for (const auto& piece : project.pieces) {
+    for (std::size_t i = 0; i < project.pieces.size(); ++i) {
+        const auto& piece = project.pieces[i];
         SKIVET_CHECK(progress.cancel.check());
         ++progress.done;
         if (!waits(piece.state) && piece.state != PieceState::delivered && piece.state != PieceState::gone_stale) continue;
         if (!piece.is_saved() && piece.touches.empty() && piece.like.empty() && !piece.follows()) continue;  // taken, and nothing more
-        SKIVET_TRY(auto one, looker.look(piece));
+        SKIVET_TRY(auto one, looker.look(piece, textures[i]));
         if (!one) continue;
         add_once(out.sources, piece.address.source);
         if (goes_in(one->how)) add_once(out.sources, one->address.source);

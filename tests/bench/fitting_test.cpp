@@ -243,6 +243,68 @@ TEST(FitList, WhatTheGameWillGetIsTheRealDecode) {
     EXPECT_FALSE(std::isinf(fitted.quality.psnr_rgb));
 }
 
+namespace {
+
+/// Bumps with vectors of length one.
+Image normal_picture(std::uint32_t side, float height) {
+    Image out(side, side);
+    for (std::uint32_t y = 0; y < side; ++y)
+        for (std::uint32_t x = 0; x < side; ++x) {
+            const float across = height * std::sin(static_cast<float>(x) / 3), down = height * std::cos(static_cast<float>(y) / 4);
+            const float in_front = std::sqrt(1 - across * across - down * down);
+            const auto byte = [](float v) { return static_cast<std::uint8_t>(std::lround((v + 1) / 2 * 255)); };
+            out.at(x, y) = {byte(across), byte(down), byte(in_front), 255};
+        }
+    return out;
+}
+
+}  // namespace
+
+TEST(FitList, HowFarNormalsAreOffIsSaidInDegrees) {
+    const TextureDesc d{Format::BC3, 64, 64, 1, 1, 1, 1, ColorSpace::linear};
+    const auto original = open(*write_dds(d, *encode_levels(normal_picture(64, 0.3f), d, {})));
+    const auto fitted = fit_or_fail(original, as_png(normal_picture(64, 0.5f)));
+    ASSERT_TRUE(fitted.mips.normals);
+    double sum = 0;
+    std::vector<double> angles;
+    for (std::size_t i = 0; i < fitted.edited->texels.size(); ++i) {
+        double dot = 0, a = 0, b = 0;
+        for (std::size_t c = 0; c < 3; ++c) {
+            const double u = fitted.edited->texels[i][c] / 127.5 - 1, v = fitted.result->texels[i][c] / 127.5 - 1;
+            dot += u * v, a += u * u, b += v * v;
+        }
+        angles.push_back(std::acos(std::min(1.0, dot / std::sqrt(a * b))) * 180 / 3.14159265358979);
+        sum += angles.back();
+    }
+    std::sort(angles.begin(), angles.end());
+    ASSERT_TRUE(fitted.degrees);
+    EXPECT_NEAR(fitted.degrees->mean, sum / static_cast<double>(angles.size()), 0.01);
+    EXPECT_NEAR(fitted.degrees->most, angles[angles.size() * 99 / 100], 0.05);
+    EXPECT_GT(fitted.degrees->mean, 0.1);
+    EXPECT_FALSE(fitted.psnr_channels || fitted.stops);
+}
+
+TEST(FitList, HowFarMasksAreOffIsSaidByChannel) {
+    const TextureDesc d{Format::BC1, 64, 64, 1, 1, 1, 1, ColorSpace::linear};
+    const auto original = open(*write_dds(d, *encode_levels(smooth_picture(64, 64, 9), d, {})));
+    auto edit = random_picture(64, 64, 3);
+    for (auto& t : edit.texels) t = {t[0], 40, t[2], 255};
+    const auto fitted = fit_or_fail(original, as_png(edit));
+    ASSERT_TRUE(fitted.psnr_channels);
+    std::array<double, 4> squared{};
+    for (std::size_t i = 0; i < fitted.edited->texels.size(); ++i)
+        for (std::size_t c = 0; c < 4; ++c) squared[c] += std::pow(fitted.edited->texels[i][c] - fitted.result->texels[i][c], 2);
+    for (std::size_t c = 0; c < 3; ++c)
+        if (squared[c] > 0) EXPECT_NEAR((*fitted.psnr_channels)[c], 10 * std::log10(255.0 * 255 * 4096 / squared[c]), 1e-6) << c;
+    EXPECT_TRUE(std::isinf((*fitted.psnr_channels)[3])) << "alpha is as it was";
+    EXPECT_GT((*fitted.psnr_channels)[1], (*fitted.psnr_channels)[0] + 10) << "one value is kept better than noise";
+    EXPECT_FALSE(fitted.degrees || fitted.stops);
+    // Color is one thing.
+    const TextureDesc color{Format::BC7, 16, 16, 1, 1, 1, 1, ColorSpace::srgb};
+    const auto seen = open(*write_dds(color, *encode_levels(smooth_picture(16, 16, 9), color, {})));
+    EXPECT_FALSE(fit_or_fail(seen, as_png(random_picture(16, 16, 3))).psnr_channels);
+}
+
 TEST(FitList, AnEditedDdsOfTheSameShapeGoesInAsItIs) {
     const auto original = open(make_dds(Format::BC1, 32, 32, 0, 1));
     const auto theirs = make_dds(Format::BC1, 32, 32, 0, 2);

@@ -97,6 +97,27 @@ TEST(MipGuess, TellsTheUsualOnesThroughBlockCompression) {
             }
 }
 
+TEST(MipGuess, TellsNeighboringFiltersThroughBlockCompressionOrNamesBoth) {
+    int right = 0, all = 0, named = 0;
+    for (const unsigned seed : {3u, 5u})
+        for (auto format : {Format::BC1, Format::BC7, Format::ETC2_RGB})
+            for (auto filter : all_mip_filters) {
+                const auto found = guess(chain(format, grained(128, seed), {filter}));
+                const bool is_right = found.recipe.filter == filter;
+                const bool is_named = is_right || (found.second && found.second->filter == filter);
+                ++all, right += is_right, named += is_named;
+                if (!is_named) std::printf("%s taken for %s in %s\n", name_of(filter).data(), describe(found).c_str(), info(format).name.data());
+                if (found.second) {
+                    EXPECT_NE(found.second->filter, found.recipe.filter);
+                    EXPECT_NE(describe(found).find(std::string(name_of(found.second->filter)) + " comes close"), std::string::npos)
+                        << describe(found);
+                }
+            }
+    std::printf("%d of %d named rightly, %d among the two\n", right, all, named);
+    EXPECT_GE(right * 100, all * 80);
+    EXPECT_GE(named * 100, all * 95);
+}
+
 TEST(MipGuess, TellsWhetherEdgesWrap) {
     const auto image = grained(128, 4);
     for (auto filter : {MipFilter::triangle, MipFilter::kaiser})

@@ -104,6 +104,27 @@ TEST_P(Floats, UnchangedIsIdentical) {
     EXPECT_EQ(fit(original, *read_edited(*export_png(original), ReadLimits{}), {})->file, original.file);
 }
 
+TEST(Bc6h, HowFarLightIsOffIsSaidInStops) {
+    const auto original = gradient(Format::BC6H, 1);
+    ImageF edit(32, 24);
+    for (std::uint32_t y = 0; y < 24; ++y)
+        for (std::uint32_t x = 0; x < 32; ++x)
+            edit.at(x, y) = {std::exp2(static_cast<float>((x * 7 + y * 5) % 11) - 5), 0.5f, std::exp2(static_cast<float>(x) / 8), 1};
+    const TextureDesc d{Format::RGBA32F, 32, 24, 1, 1, 1, 1, ColorSpace::unknown};
+    const auto edited = *read_edited(*export_exr(open(*write_dds(d, *encode(Format::RGBA32F, edit)))), ReadLimits{});
+    const auto fitted = *fit(original, edited, {});
+    ASSERT_FALSE(fitted.blocked());
+    const auto result = *open(fitted.file).decode_wide(0);
+    double sum = 0;
+    for (std::size_t i = 0; i < edit.texels.size(); ++i)
+        for (std::size_t c = 0; c < 3; ++c)
+            sum += std::abs(std::log2(edit.texels[i][c]) - std::log2(std::max(result.texels[i][c], 1.0f / 16384)));
+    ASSERT_TRUE(fitted.stops);
+    EXPECT_NEAR(fitted.stops->mean, sum / static_cast<double>(edit.texels.size() * 3), 0.002);
+    EXPECT_GT(fitted.stops->mean, 0.01);
+    EXPECT_GE(fitted.stops->most, fitted.stops->mean);
+}
+
 TEST(Bc6h, StaysCloseInTheLogarithmOfLight) {
     // Half floats carry 11 bits, so BC6H's best mode can come within about 1 %; gradients over eight stops of light.
     ImageF image(64, 64);

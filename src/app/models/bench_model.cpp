@@ -60,9 +60,9 @@ BenchModel::BenchModel(ProjectStore& store, QObject* parent)
         seen_ = std::make_shared<SeenFiles>();
         watch();
         if (pieces().empty()) return;
-        // What was saved and what the game became while nobody looked: beside the window, so that a thousand pieces do not hold it up.
+        // What was saved while nobody looked: beside the window, so that a thousand pieces do not hold it up. What the game became finds
+        // UpdateModel.
         look_at_saves(true);
-        store_.look_at_game(Jobs::By::looker, this);
     });
 }
 

@@ -127,12 +127,16 @@ FitMips mips_of(const FittedPiece& fitted, std::size_t most, int side, const std
     const auto& fit = *fitted.made.fit;
     const auto& original = *fitted.original;
     const auto& d = original.layout.desc;
+    const auto& normals = fit.mips.normals;
+    const auto shown = [&](const Image& image) {
+        return normals && normals->z < 0 ? small(with_z(image, normals->x), side) : small(image, side);
+    };
     const auto levels = [&](const TextureFile& texture, const Image& first) {
-        std::vector<QImage> images{small(first, side)};
+        std::vector<QImage> images{shown(first)};
         for (std::uint32_t mip = 1; mip < texture.layout.desc.mips && images.size() < most; ++mip) {
             const auto image = texture.decode(mip);
             if (!image) break;
-            images.push_back(small(paint_form(d.format, *image), side));
+            images.push_back(shown(paint_form(d.format, *image)));
         }
         return images;
     };

@@ -86,9 +86,13 @@ void ProjectStore::look_at_game(Jobs::By by, QObject* asker, std::function<void(
         by, asker, tr("Looking whether the game changed"),
         [context = context_, project = shared(), ending = jobs_.ending()] { return gone_stale(*context, project->pieces, ending); },
         [this, project = shared(), then = std::move(then)](const std::vector<PieceId>& stale) {
-            if (change_if([&](Project& p) { return note_stale(p, stale, *project); })) tell_pieces_changed();
+            note_stale(stale, *project);
             if (then) then();
         });
+}
+
+void ProjectStore::note_stale(const std::vector<PieceId>& stale, const Project& looked_at) {
+    if (change_if([&](Project& p) { return skivet::note_stale(p, stale, looked_at); })) tell_pieces_changed();
 }
 
 void ProjectStore::open(OpenWish wish) {

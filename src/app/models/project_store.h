@@ -106,6 +106,8 @@ public:
     void tell_pieces_changed() { emit pieces_changed(); }
     /// Whether the game's entries are still what was taken or delivered; `then` when the pieces say so.
     void look_at_game(Jobs::By by, QObject* asker, std::function<void()> then = {});
+    /// Takes over which pieces the game has another texture of, as of `looked_at`.
+    void note_stale(const std::vector<PieceId>& stale, const Project& looked_at);
     void tell_game_changed() { emit game_changed(); }
 
     Jobs& jobs() const { return jobs_; }

@@ -61,22 +61,27 @@ void UpdateModel::look_if_changed() {
 
 void UpdateModel::look() {
     if (!store_.is_open() || writing_) return;
-    const auto& project = store_.project();
-    if (project.pieces.empty() && project.stack_state.stack.empty()) return;
+    const auto project = store_.shared();
+    if (project->pieces.empty() && project->stack_state.stack.empty()) return;
     struct Seen {
         Stamps stamps;
+        std::vector<PieceId> stale;
         Result<GameUpdate> update = GameUpdate{};
     };
     jobs_.run(
         Jobs::By::looker, this, tr("Looking whether the game changed"),
-        [context = store_.context(), project = store_.shared(), vault = store_.vault(), ending = jobs_.ending()] {
+        [context = store_.context(), project, vault = store_.vault(), ending = jobs_.ending()] {
             Progress progress;
             progress.cancel = ending;
-            Seen out{stamps_of(project->sources)};
-            out.update = look_for_update(*context, *project, vault, progress);
+            Seen out{stamps_of(project->sources), {}, {}};
+            // Both ask for every piece's entry, and to read them is most of the work.
+            const auto now = textures_now(*context, project->pieces, ending);
+            out.stale = skivet::gone_stale(project->pieces, now);
+            out.update = look_for_update(*context, *project, vault, now, progress);
             return std::make_shared<Seen>(std::move(out));
         },
-        [this, request = ++requests_](const std::shared_ptr<Seen>& seen) {
+        [this, project, request = ++requests_](const std::shared_ptr<Seen>& seen) {
+            store_.note_stale(seen->stale, *project);
             if (request != requests_ || writing_) return;
             stamps_ = std::move(seen->stamps);
             if (!seen->update) {

@@ -89,6 +89,24 @@ QString BlockPanel::made_of(const TextureLayout& layout, const Bytes& file) cons
     return block ? to_text(describe_block(f.format, *block)) : QString();
 }
 
+QString BlockPanel::how_far_off(const Fit& fit) {
+    const auto number = [](double value, int digits) { return QLocale().toString(value, 'f', digits); };
+    const auto decibels = [&](double value) { return std::isinf(value) ? tr("no different") : tr("%1 dB").arg(number(value, 1)); };
+    if (fit.degrees && fit.degrees->mean > 0)
+        return tr("%1° (99 % within %2°)").arg(number(fit.degrees->mean, 2), number(fit.degrees->most, 1));
+    if (fit.stops && fit.stops->mean > 0)
+        return tr("%1 stops (99 % within %2)").arg(number(fit.stops->mean, 3), number(fit.stops->most, 2));
+    const auto all = decibels(fit.quality.psnr_rgb);
+    if (!fit.psnr_channels || fit.quality.max_error == 0) return all;
+    const auto& f = info(fit.layout.desc.format);
+    const std::size_t colors = f.channels - (f.has_alpha ? 1u : 0u);
+    const QString names[] = {colors == 1 ? tr("brightness") : tr("red"), tr("green"), tr("blue"), tr("alpha")};
+    QStringList channels;
+    for (std::size_t c = 0; c < 4; ++c)
+        if (c == 3 ? f.has_alpha : c < colors) channels << names[c] + ' ' + decibels((*fit.psnr_channels)[c]);
+    return QStringLiteral("%1 (%2)").arg(all, channels.join(QStringLiteral(", ")));
+}
+
 void BlockPanel::refresh() {
     const bool have = fitted_ && fitted_->made.fit && !fitted_->made.fit->file.empty();
     const bool one = have && cell_ && *cell_ < fitted_->made.fit->blocks.is_new.size();
@@ -104,9 +122,7 @@ void BlockPanel::refresh() {
         head_->setText((blocks ? tr("Blocks: %1 kept as they were · %2 new") : tr("Texels: %1 kept as they were · %2 new"))
                            .arg(to_text(grouped(fit.kept_blocks())), to_text(grouped(fit.new_blocks()))));
         text_->setText(tr("File: %1 bytes. You changed %2 texels; what the game gets is %3 from your picture.")
-                           .arg(to_text(grouped(fit.file.size())), to_text(grouped(fit.change.changed_texels)),
-                                std::isinf(fit.quality.psnr_rgb) ? tr("no different")
-                                                                 : tr("%1 dB").arg(QLocale().toString(fit.quality.psnr_rgb, 'f', 1))));
+                           .arg(to_text(grouped(fit.file.size())), to_text(grouped(fit.change.changed_texels)), how_far_off(fit)));
         return;
     }
     const Image* images[] = {&*fit.original, &*fit.edited, &*fit.result};

@@ -1730,6 +1730,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/block_panel.cpp" />
+            <source>%1 stops (99 % within %2)</source>
+            <translation>%1 Blendenstufen (99 % innerhalb von %2)</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/block_panel.cpp" />
             <source>%1 · kept as it was</source>
             <translation>%1 · unverändert behalten</translation>
         </message>
@@ -1742,6 +1747,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/block_panel.cpp" />
             <source>%1 · new · as you painted it</source>
             <translation>%1 · neu · wie du es gemalt hast</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/block_panel.cpp" />
+            <source>%1° (99 % within %2°)</source>
+            <translation>%1° (99 % innerhalb von %2°)</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/block_panel.cpp" />
@@ -1790,6 +1800,26 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/block_panel.cpp" />
+            <source>alpha</source>
+            <translation>Alpha</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/block_panel.cpp" />
+            <source>blue</source>
+            <translation>Blau</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/block_panel.cpp" />
+            <source>brightness</source>
+            <translation>Helligkeit</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/block_panel.cpp" />
+            <source>green</source>
+            <translation>Grün</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/block_panel.cpp" />
             <source>new: %1</source>
             <translation>neu: %1</translation>
         </message>
@@ -1797,6 +1827,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/app/pages/block_panel.cpp" />
             <source>no different</source>
             <translation>kein Unterschied</translation>
+        </message>
+        <message>
+            <location filename="../../../src/app/pages/block_panel.cpp" />
+            <source>red</source>
+            <translation>Rot</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/block_panel.cpp" />
@@ -8309,6 +8344,11 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/bench/mip_guess.cpp" />
+            <source> ({:.0f} % sure, {} comes close)</source>
+            <translation> (zu {:.0f} % sicher, {} kommt nahe heran)</translation>
+        </message>
+        <message>
+            <location filename="../../../src/bench/mip_guess.cpp" />
             <source> · level {} by hand</source>
             <translation> · Stufe {} von Hand</translation>
         </message>
@@ -13759,11 +13799,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/touch/rows.cpp" />
-            <source>alpha</source>
-            <translation>Alpha</translation>
-        </message>
-        <message>
-            <location filename="../../../src/touch/rows.cpp" />
             <source>alpha is another picture's gray</source>
             <translation>Alpha ist das Grau eines anderen Bildes</translation>
         </message>
@@ -13791,11 +13826,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/touch/rows.cpp" />
             <source>at</source>
             <translation>ab</translation>
-        </message>
-        <message>
-            <location filename="../../../src/touch/rows.cpp" />
-            <source>blue</source>
-            <translation>Blau</translation>
         </message>
         <message>
             <location filename="../../../src/touch/rows.cpp" />
@@ -13884,11 +13914,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/touch/rows.cpp" />
-            <source>green</source>
-            <translation>Grün</translation>
-        </message>
-        <message>
-            <location filename="../../../src/touch/rows.cpp" />
             <source>hue</source>
             <translation>Farbton</translation>
         </message>
@@ -13931,11 +13956,6 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
             <location filename="../../../src/touch/rows.cpp" />
             <source>radius</source>
             <translation>Radius</translation>
-        </message>
-        <message>
-            <location filename="../../../src/touch/rows.cpp" />
-            <source>red</source>
-            <translation>Rot</translation>
         </message>
         <message>
             <location filename="../../../src/touch/rows.cpp" />
