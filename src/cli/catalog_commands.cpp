@@ -9,6 +9,7 @@
 #include "base/text.h"
 #include "bench/fitting.h"
 #include "catalog/query.h"
+#include "cli/json_line.h"
 #include "cli/lines.h"
 #include "cli/terminal.h"
 #include "container/texture_files.h"
@@ -94,7 +95,7 @@ int find_picture(Context& c, const FindPictureOptions& options) {
                             {"quarter_turns", hit.quarter_turns},
                             {"mirrored", hit.mirrored},
                             {"effective", item.effective}};
-            c.out << j.dump(-1, ' ', false, json::error_handler_t::replace) << '\n';
+            c.out << dump(j) << '\n';
         } else {
             std::string how;
             if (hit.width * hit.height < 0.8f) how += fmt::format(", {:.0f} % of it", 100 * hit.width * hit.height);
@@ -123,13 +124,13 @@ int roles(Context& c, const RolesOptions& options) {
                                : looked->analysis.why(catalog, i, {});
         const auto address = address_of(looked->sources[item.source], item).text();
         if (!c.json) return fmt::format("{:<18} {:3.0f} %  {}  ({})\n", name_of(guess.role), 100 * guess.confidence, address, guess.why);
-        return json{{"address", address},
-                    {"path", item.path()},
-                    {"role", std::string(token_of(guess.role))},
-                    {"confidence", std::round(guess.confidence * 100) / 100},
-                    {"why", guess.why}}
-                   .dump(-1, ' ', false, json::error_handler_t::replace) +
-               '\n';
+        return std::move(JsonLine()
+                             .add("address", address)
+                             .add("confidence", std::round(guess.confidence * 100) / 100)
+                             .add("path", item.path())
+                             .add("role", token_of(guess.role))
+                             .add("why", guess.why))
+            .line();
     };
     write_lines(c.out, catalog.items.size(), line);
     for (const auto& p : looked->analysis.proposals) {

@@ -1,4 +1,5 @@
 #include "cli/project_work.h"
+#include "cli/json_line.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -32,7 +33,7 @@ json to_json(const Piece& piece, const Project& project) {
 
 }  // namespace
 
-void print(Context& c, const json& line) { c.out << line.dump(-1, ' ', false, json::error_handler_t::replace) << '\n'; }
+void print(Context& c, const json& line) { c.out << dump(line) << '\n'; }
 
 void print_piece(Context& c, const Piece& piece, const Project& project) {
     if (c.json) return print(c, to_json(piece, project));

@@ -11,6 +11,7 @@
 #include "bench/fitting.h"
 #include "catalog/names.h"
 #include "cli/catalog_look.h"
+#include "cli/json_line.h"
 #include "cli/lines.h"
 #include "cli/terminal.h"
 #include "codec/codec.h"
@@ -26,25 +27,24 @@ namespace {
 
 using nlohmann::json;
 
-std::string dump(const json& value) { return value.dump(-1, ' ', false, json::error_handler_t::replace); }
-
-json to_json(const Source& source, const CatalogItem& item, Role role, std::uint32_t twins) {
-    json j = {{"address", address_of(source, item).text()}, {"path", item.path()},        {"source", source.path.string()},
-              {"kind", std::string(name_of(item.kind))},    {"size", item.size},          {"stored", item.stored},
-              {"method", std::string(item.method.text())},  {"effective", item.effective}};
-    if (item.is_texture() && item.desc.format != Format::unknown) {
-        const auto& d = item.desc;
-        j.update({{"format", std::string(info(d.format).name)},
-                  {"width", d.width},
-                  {"height", d.height},
-                  {"depth", d.depth},
-                  {"layers", d.layers},
-                  {"faces", d.faces},
-                  {"mips", d.mips},
-                  {"color", std::string(name_of(d.color))}});
-    }
-    if (item.is_texture()) j.update({{"role", std::string(token_of(role))}, {"twins", twins}});
-    return j;
+std::string json_line(const Source& source, const CatalogItem& item, Role role, std::uint32_t twins) {
+    const auto& d = item.desc;
+    const bool known = item.is_texture() && d.format != Format::unknown;
+    JsonLine j;
+    j.add("address", address_of(source, item).text());
+    if (known) j.add("color", name_of(d.color)).add("depth", d.depth);
+    j.add("effective", bool{item.effective});
+    if (known) j.add("faces", d.faces).add("format", info(d.format).name).add("height", d.height);
+    j.add("kind", name_of(item.kind));
+    if (known) j.add("layers", d.layers);
+    j.add("method", item.method.text());
+    if (known) j.add("mips", d.mips);
+    j.add("path", item.path());
+    if (item.is_texture()) j.add("role", token_of(role));
+    j.add("size", item.size).add("source", source.path.string()).add("stored", item.stored);
+    if (item.is_texture()) j.add("twins", twins);
+    if (known) j.add("width", d.width);
+    return std::move(j).line();
 }
 
 CatalogOptions options_of(const ListOptions& options, bool as_json) {
@@ -152,7 +152,7 @@ int list(Context& c, const ListOptions& options) {
         const auto fits = [&](const std::string& pattern) { return glob_match(pattern, item.path()); };
         if (!options.match.empty() && std::none_of(options.match.begin(), options.match.end(), fits)) return {};
         const auto& source = looked.sources[item.source];
-        if (c.json) return dump(to_json(source, item, looked.analysis.roles[i], looked.analysis.twins[i])) + '\n';
+        if (c.json) return json_line(source, item, looked.analysis.roles[i], looked.analysis.twins[i]);
         std::string what(name_of(item.kind));
         if (item.is_texture() && item.desc.format != Format::unknown)
             what = fmt::format("{} {} {} {}", name_of(item.kind), info(item.desc.format).name, size_text(item.desc), item.desc.mips);

@@ -7,6 +7,7 @@
 #include "base/file_write.h"
 #include "base/hash.h"
 #include "cli/commands.h"
+#include "cli/json_line.h"
 #include "container/address.h"
 #include "container/draft_sheet.h"
 #include "container/sheet_try.h"
@@ -15,8 +16,6 @@ namespace skivet::cli {
 namespace {
 
 using nlohmann::json;
-
-std::string dump(const json& value) { return value.dump(-1, ' ', false, json::error_handler_t::replace); }
 
 void print_trial(Context& c, const Trial& trial, const std::string& name, bool fields) {
     if (c.json) {

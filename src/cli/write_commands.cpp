@@ -9,6 +9,7 @@
 #include "base/text.h"
 #include "bench/bulk_export.h"
 #include "catalog/export_items.h"
+#include "cli/json_line.h"
 #include "cli/terminal.h"
 #include "cli/writing.h"
 #include "container/texture_files.h"
@@ -36,7 +37,7 @@ Status check_out(const fs::path& out, std::span<const fs::path> inputs, const st
                 "Choose another name, or remove it first");
 }
 
-void put_json(Context& c, const nlohmann::json& j) { c.out << j.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace) << '\n'; }
+void put_json(Context& c, const nlohmann::json& j) { c.out << dump(j) << '\n'; }
 
 /// A name with the ending of another kind of texture would deceive whoever opens it.
 Status check_ending(const Context& c, const fs::path& out, const fs::path& like, const TextureKind& kind) {
