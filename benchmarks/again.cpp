@@ -2,7 +2,7 @@
 //
 // usage: skivet_again FORMAT FOLDER…
 //
-// FORMAT BC1, BC3, BC4, BC5 or BC7. Pictures are encoded at best, decoded, and encoded again at each effort: squared error as PSNR, blocks
+// FORMAT BC1, BC3, BC4, BC5, BC7 or one of ETC2. Pictures are encoded at best, decoded, and encoded again at each effort: squared error as PSNR, blocks
 // that are not exactly as before, and the speed of one thread on each instruction set. And what the effort makes of the pictures
 // themselves.
 #include <cstdlib>
