@@ -53,6 +53,22 @@ void fit_it(benchmark::State& state, Format format, std::uint32_t side, std::uin
     }
 }
 
+/// 4096×4096 texels in memory become all levels of a texture, on all cores: light, Kaiser, blocks.
+void whole_path(benchmark::State& state, Format format, Effort effort) {
+    constexpr std::uint32_t side = 4096;
+    Image image(side, side);
+    for (std::uint32_t ty = 0; ty < side; ty += 512)
+        for (std::uint32_t tx = 0; tx < side; tx += 512) {
+            const auto tile = bench_picture(tx + ty);
+            for (std::uint32_t y = 0; y < 512; ++y) std::copy_n(&tile.at(0, y), 512, &image.at(tx, ty + y));
+        }
+    for (auto& t : image.texels) t[3] = 255;
+    const TextureDesc d{format, side, side, 1, full_mip_count(side, side), 1, 1, ColorSpace::srgb};
+    EncodeOptions options;
+    options.effort = effort;
+    for (auto _ : state) benchmark::DoNotOptimize(encode_levels(image, d, {MipFilter::kaiser, true}, options));
+}
+
 const int registered = [] {
     const struct {
         Format format;
@@ -72,6 +88,15 @@ const int registered = [] {
             ->Unit(benchmark::kMillisecond)
             ->UseRealTime();
     }
+    for (const auto& [format, effort] : {std::pair{Format::BC1, Effort::fast},
+                                         {Format::BC7, Effort::fast},
+                                         {Format::BC7, Effort::normal},
+                                         {Format::ETC2_RGB, Effort::normal}})
+        benchmark::RegisterBenchmark(("whole/" + std::string(info(format).name) + "/" + std::string(name_of(effort))).c_str(), whole_path,
+                                     format, effort)
+            ->UseRealTime()
+            ->MeasureProcessCPUTime()
+            ->Unit(benchmark::kMillisecond);
     return 0;
 }();
 

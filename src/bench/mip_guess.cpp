@@ -28,10 +28,13 @@ struct Pair {
 struct Misfit {
     double squared = 0, count = 0;
     double texels = 0;
-    std::vector<std::array<double, 3>> blocks;  ///< means
+    struct Block {
+        std::array<double, 3> squared{};
+        double texels = 0;
+    };
+    std::vector<Block> blocks;
     Misfit(std::uint32_t width, std::uint32_t height) : across_((width + 3) / 4) {
         blocks.resize(std::size_t{across_} * ((height + 3) / 4));
-        sizes_.resize(blocks.size());
     }
     void add(const std::array<double, 4>& d, const std::array<bool, 4>& channels, std::size_t x, std::size_t y) {
         for (std::size_t c = 0; c < 4; ++c)
@@ -39,9 +42,9 @@ struct Misfit {
         const std::array<double, 3> p = channels[2]
                                             ? std::array{(d[0] + 2 * d[1] + d[2]) / 4, (d[0] - d[2]) / 2, (2 * d[1] - d[0] - d[2]) / 4}
                                             : std::array{d[0], d[1], d[3]};
-        const auto block = y / 4 * across_ + x / 4;
-        const double before = sizes_[block]++;
-        for (std::size_t c = 0; c < 3; ++c) blocks[block][c] = (blocks[block][c] * before + p[c] * p[c]) / (before + 1);
+        auto& block = blocks[y / 4 * across_ + x / 4];
+        for (std::size_t c = 0; c < 3; ++c) block.squared[c] += p[c] * p[c];
+        block.texels += 1;
         texels += 1;
     }
     void operator+=(const Misfit& other) { squared += other.squared, count += other.count, texels += other.texels; }
@@ -49,7 +52,6 @@ struct Misfit {
 
 private:
     std::size_t across_;
-    std::vector<std::uint8_t> sizes_;  ///< texels in each
 };
 
 /// Channels whose filtering can be judged: those stored, but alpha only where it is all there is.
@@ -236,9 +238,8 @@ private:
             const auto e = error(recipe, pair.above, pair.below);
             std::array<double, 3> parts{};
             for (const auto& block : e.blocks)
-                for (std::size_t c = 0; c < 3; ++c) parts[c] += block[c];
-            for (const double part : parts)
-                out += e.texels / 512 * std::log((part / static_cast<double>(e.blocks.size()) + 0.1) / (1 + gain));  // rounding: 1/12
+                for (std::size_t c = 0; c < 3; ++c) parts[c] += block.squared[c];
+            for (const double part : parts) out += e.texels / 512 * std::log((part / e.texels + 0.1) / (1 + gain));  // rounding: 1/12
             if (total) *total += e;
         }
         return out;
@@ -267,7 +268,7 @@ private:
             const auto shown = coded ? decode(format, *coded, made.width, made.height) : tl::unexpected(coded.error());
             if (!shown) return std::numeric_limits<double>::max();
             for (const auto& block : compare(*shown, pair.below, channels_).blocks)
-                for (const double part : block) out += weighs * std::log(0.2 + part / (1 + 2 * gain));
+                for (const double part : block.squared) out += weighs * std::log(0.2 + part / block.texels / (1 + 2 * gain));
         }
         return out;
     }

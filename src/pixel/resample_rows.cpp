@@ -1,12 +1,11 @@
-// Both loops do the same operations in the same order for every vector width: the first is element by element, the second works on one
-// texel's four channels in a vector of just that size.
+// The same operations in the same order for every vector width: element by element.
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "pixel/resample_rows.cpp"
 #include <hwy/foreach_target.h>
 //
 #include <hwy/highway.h>
 #include <array>
-#include <cstring>
+#include <vector>
 
 #include "pixel/resample_rows.h"
 
@@ -52,31 +51,25 @@ void mix_rows(const float* const* rows, const float* weights, std::size_t taps, 
 }
 
 void mix_texels(const TexelF* row, std::int64_t start, const Taps* taps, std::size_t count, bool same_weights, TexelF* out) {
-    using Four [[gnu::vector_size(16)]] = float;
-    const auto load = [](const TexelF& t) {
-        Four v;
-        std::memcpy(&v, t.data(), sizeof v);
-        return v;
-    };
-    const auto store = [](const Four& v, TexelF& t) { std::memcpy(t.data(), &v, sizeof v); };
-    std::size_t i = 0;
-    // Eight sums at a time where all weights are the same, so that additions need not wait for each other and a weight is loaded once.
-    for (; same_weights && i + 8 <= count; i += 8) {
-        const auto& weights = taps[i].weights;
-        std::array<const TexelF*, 8> from;
-        for (std::size_t j = 0; j < 8; ++j) from[j] = row + (taps[i + j].first - start);
-        std::array<Four, 8> sum{};
-        for (std::size_t k = 0; k < weights.size(); ++k) {
-            const Four w = weights[k] - Four{};
-            for (std::size_t j = 0; j < 8; ++j) sum[j] += w * load(from[j][k]);
-        }
-        for (std::size_t j = 0; j < 8; ++j) store(sum[j], out[i + j]);
+    if (same_weights && count > 1 && taps[1].first - taps[0].first == 2) {
+        // Halving with the same weights everywhere: every second texel apart, and it is rows that are mixed, as wide as vectors are.
+        const auto& weights = taps[0].weights;
+        const auto* from = row + (taps[0].first - start);
+        const std::size_t half = count + weights.size() / 2, texels = 2 * (count - 1) + weights.size();
+        std::array<std::vector<TexelF>, 2> apart;
+        for (auto& one : apart) one.resize(half + 1);
+        for (std::size_t i = 0; i < texels; ++i) apart[i % 2][i / 2] = from[i];
+        std::vector<const float*> rows;
+        for (std::size_t k = 0; k < weights.size(); ++k) rows.push_back(apart[k % 2][k / 2].data());
+        return mix_rows(rows.data(), weights.data(), rows.size(), out->data(), count * 4);
     }
-    for (; i < count; ++i) {
-        Four sum{};
-        for (std::size_t k = 0; k < taps[i].weights.size(); ++k)
-            sum += taps[i].weights[k] * load(row[static_cast<std::size_t>(taps[i].first - start) + k]);
-        store(sum, out[i]);
+    for (std::size_t i = 0; i < count; ++i) {
+        TexelF sum{};
+        for (std::size_t k = 0; k < taps[i].weights.size(); ++k) {
+            const auto& t = row[static_cast<std::size_t>(taps[i].first - start) + k];
+            for (std::size_t c = 0; c < 4; ++c) sum[c] += taps[i].weights[k] * t[c];
+        }
+        out[i] = sum;
     }
 }
 }  // namespace skivet

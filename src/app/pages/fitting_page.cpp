@@ -195,9 +195,8 @@ QWidget* FittingPage::make_left() {
     row_of({}, {of_, amplify_}, channels_);
     auto* mip_head = new QHBoxLayout;
     mip_head->addWidget(make_label(tr("MIPS"), "heading"));
-    mip_text_ = make_label({}, "soft");
-    mip_text_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-    mip_text_->setAlignment(Qt::AlignRight);
+    mip_text_ = make_elided_label("soft");
+    mip_text_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     mip_head->addWidget(mip_text_, 1);
     box->addLayout(mip_head);
     mips_ = new MipRows;

@@ -46,8 +46,7 @@ protected:
     void paintEvent(QPaintEvent*) override {
         QPainter painter(this);
         const auto shown = fontMetrics().elidedText(text(), Qt::ElideMiddle, contentsRect().width());
-        style()->drawItemText(&painter, contentsRect(), Qt::AlignVCenter | Qt::AlignLeft, palette(), isEnabled(), shown,
-                              QPalette::WindowText);
+        style()->drawItemText(&painter, contentsRect(), int(alignment()), palette(), isEnabled(), shown, QPalette::WindowText);
         if (toolTip() != text()) setToolTip(text());
     }
 };
