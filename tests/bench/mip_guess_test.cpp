@@ -106,7 +106,8 @@ TEST(MipGuess, TellsNeighboringFiltersThroughBlockCompressionOrNamesBoth) {
                 const bool is_right = found.recipe.filter == filter;
                 const bool is_named = is_right || (found.second && found.second->filter == filter);
                 ++all, right += is_right, named += is_named;
-                if (!is_named) std::printf("%s taken for %s in %s\n", name_of(filter).data(), describe(found).c_str(), info(format).name.data());
+                if (!is_named)
+                    std::printf("%s taken for %s in %s\n", name_of(filter).data(), describe(found).c_str(), info(format).name.data());
                 if (found.second) {
                     EXPECT_NE(found.second->filter, found.recipe.filter);
                     EXPECT_NE(describe(found).find(std::string(name_of(found.second->filter)) + " comes close"), std::string::npos)

@@ -96,7 +96,7 @@ QString BlockPanel::how_far_off(const Fit& fit) {
         return tr("%1° (99 % within %2°)").arg(number(fit.degrees->mean, 2), number(fit.degrees->most, 1));
     if (fit.stops && fit.stops->mean > 0)
         return tr("%1 stops (99 % within %2)").arg(number(fit.stops->mean, 3), number(fit.stops->most, 2));
-    const auto all = decibels(fit.quality.psnr_rgb);
+    auto all = decibels(fit.quality.psnr_rgb);
     if (!fit.psnr_channels || fit.quality.max_error == 0) return all;
     const auto& f = info(fit.layout.desc.format);
     const std::size_t colors = f.channels - (f.has_alpha ? 1u : 0u);
