@@ -9,6 +9,7 @@
 
 #include "app/models/entry_table.h"
 #include "app/models/fit_pictures.h"
+#include "app/pages/block_panel.h"
 #include "app/pages/mip_strip.h"
 #include "app/theme/theme.h"
 #include "app/widgets/button.h"
@@ -19,6 +20,8 @@
 #include "app/widgets/image_view.h"
 #include "app/widgets/route.h"
 #include "support/pictures.h"
+#include "texture/dds.h"
+#include "texture/png.h"
 
 using namespace skivet;
 using namespace skivet::app;
@@ -435,4 +438,46 @@ TEST(ChannelRowWidget, AllChannelsStandInOneLineWhereThereIsRoom) {
     row.resize(row.sizeHint());
     row.show();
     for (const auto* button : row.findChildren<QPushButton*>()) EXPECT_EQ(button->y(), row.findChild<QPushButton*>()->y());
+}
+
+namespace {
+
+/// What the panel of blocks says of a noisy edit of a texture, and the smaller levels as they are shown.
+std::pair<QString, FitMips> said_of(const TextureDesc& d, const Image& picture, const Image& edit) {
+    const auto texture =
+        TextureFile::open(TextureKinds::standard(), *write_dds(d, *encode_levels(picture, d, {MipFilter::box})), "x", ReadLimits{});
+    auto fitted = std::make_shared<FittedPiece>();
+    fitted->original = std::make_shared<const TextureFile>(*texture);
+    fitted->made.fit = *fit(*texture, *read_edited(*write_png(edit), ReadLimits{}), {});
+    BlockPanel panel;
+    panel.show_fit(fitted);
+    QString all;
+    for (const auto* label : panel.findChildren<QLabel*>()) all += label->text() + '\n';
+    return {all, mips_of(*fitted, 3, 64, {})};
+}
+
+Image tilted(std::uint32_t side, int by) {
+    Image out(side, side);
+    for (std::uint32_t y = 0; y < side; ++y)
+        for (std::uint32_t x = 0; x < side; ++x)
+            out.at(x, y) = {static_cast<std::uint8_t>(128 + by * std::sin(x / 3.0)),
+                            static_cast<std::uint8_t>(128 + by * std::cos(y / 5.0)), 255, 255};
+    return out;
+}
+
+}  // namespace
+
+TEST(BlockPanelSays, HowFarOffItIsAsItCountsForTheTexture) {
+    const auto colors = random_picture(32, 32, 3), smooth = smooth_picture(32, 32, 5);
+    const auto desc = [](Format format, ColorSpace color) { return TextureDesc{format, 32, 32, 1, 3, 1, 1, color}; };
+    const auto [color, color_mips] = said_of(desc(Format::BC1, ColorSpace::srgb), smooth, colors);
+    EXPECT_TRUE(color.contains(QStringLiteral(" dB from your picture"))) << color.toStdString();
+    const auto [mask, mask_mips] = said_of(desc(Format::BC1, ColorSpace::linear), smooth, colors);
+    EXPECT_TRUE(mask.contains(QStringLiteral("(red "))) << mask.toStdString();
+    EXPECT_TRUE(mask.contains(QStringLiteral("blue "))) << mask.toStdString();
+    const auto [normals, mips] = said_of(desc(Format::BC5, ColorSpace::linear), tilted(32, 40), tilted(32, 90));
+    EXPECT_TRUE(normals.contains(QStringLiteral("° (99 % within "))) << normals.toStdString();
+    // The third part of a normal is rebuilt in the strip, too.
+    ASSERT_GE(mips.result.size(), 2u);
+    for (const auto& level : mips.result) EXPECT_GT(level.pixelColor(1, 1).blue(), 128);
 }

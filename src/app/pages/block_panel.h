@@ -21,9 +21,9 @@ public:
 private:
     void refresh();
     [[nodiscard]] QImage texels_of(const Image& image) const;
-    /// "mode 6 · one subset"; empty where there is no block.
     /// As it counts for what the texture is: "38.1 dB", "0.21° (99 % within 0.8°)".
     [[nodiscard]] static QString how_far_off(const Fit& fit);
+    /// "mode 6 · one subset"; empty where there is no block.
     [[nodiscard]] QString made_of(const TextureLayout& layout, const Bytes& file) const;
     std::shared_ptr<const FittedPiece> fitted_;
     std::optional<std::size_t> cell_;
