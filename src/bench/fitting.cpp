@@ -378,16 +378,38 @@ void losses(FitState& s) {
     s.out.findings.back().where = where;
 }
 
+/// Level 0 of what the game will get, as stored; with its true values where the edit had some.
+Result<std::pair<SharedImage, std::optional<ImageF>>> result_of(FitState& s) {
+    std::pair<SharedImage, std::optional<ImageF>> out;
+    if (!s.lit || s.edits.empty()) {
+        SKIVET_TRY(out.first, as_shown(s.before, *s.original, s.out.file, s.out.layout, s.whole));
+        return out;
+    }
+    SKIVET_TRY(out.second, decode_shown<ImageF>(TextureFile{s.original->kind, s.out.layout, s.out.file}, 0, s.whole));
+    out.first = SharedImage(view_of(s.format().format, *out.second));
+    return out;
+}
+
+/// 1 for each texel of a new block: what was kept is not off and would only thin out what is said of the rest.
+std::vector<std::uint8_t> in_new_blocks(const BlockMap& map, const Image& picture) {
+    std::vector<std::uint8_t> out(picture.texels.size());
+    for (std::uint32_t y = 0; y < picture.height; ++y)
+        for (std::uint32_t x = 0; x < picture.width; ++x) out[std::size_t{y} * picture.width + x] = map.is_new[map.at(x, y)];
+    return out;
+}
+
 /// How far the result is off, as it counts for what the texture is.
-Status errors_by_use(FitState& s) {
+void errors_by_use(FitState& s, const std::optional<ImageF>& values) {
     auto& out = s.out;
-    const auto& d = s.target();
-    if (out.mips.normals) out.degrees = angles_between(*out.mips.normals, out.edited, out.result);
-    else if (s.lit) {
-        SKIVET_TRY(const auto result, decode_shown<ImageF>(TextureFile{s.original->kind, out.layout, out.file}, 0, s.whole));
-        out.stops = stops_between(*s.lit, result);
-    } else if (d.color == ColorSpace::linear && s.format().channels > 1) out.psnr_channels = psnr_by_channel(out.edited, out.result);
-    return {};
+    if (!out.mips.normals && !values) {
+        if (s.target().color == ColorSpace::linear && s.format().channels > 1) out.psnr_channels = psnr_by_channel(out.edited, out.result);
+        return;
+    }
+    const auto counting = in_new_blocks(out.blocks, out.edited);
+    if (out.mips.normals) out.degrees = angles_between(*out.mips.normals, out.edited, out.result, counting);
+    else  // The cross of a cubemap has other texels than what is stored.
+        out.stops =
+            stops_between(*s.lit, *values, darkest_light, values->texels.size() == counting.size() ? Counting(counting) : Counting());
 }
 
 /// The texture file, and what the game will see of it.
@@ -402,13 +424,13 @@ Result<FitState> compared(FitState s) {
     auto again = s.original->kind->layout(s.out.file, s.out.file.size(), ReadLimits{});
     if (!again) return fail(std::move(again).error().within("what the game would get"));
     const auto& d = s.target();
-    SKIVET_TRY(auto result, as_shown(s.before, *s.original, s.out.file, *again, s.whole));
     s.out.layout = std::move(*again);
+    SKIVET_TRY(const auto stored, result_of(s));
     s.out.resized = s.becomes.has_value();
-    s.out.result = paint_form(d.format, result);
+    s.out.result = paint_form(d.format, stored.first);
     s.out.quality = difference(s.out.edited, s.out.result);
-    SKIVET_CHECK(errors_by_use(s));
     s.out.blocks = map_blocks(*s.original, s.out.file, s.out.layout, s.out.original, s.out.edited, s.out.result, transparent(s));
+    errors_by_use(s, stored.second);
     losses(s);
     if (!s.out.needs_mend())
         s.note(Grade::fits, s.becomes ? "Format and filter match" : "Size, mips and format match",

@@ -72,8 +72,8 @@ struct Fit {
     MipGuess mips;
     Difference quality;  ///< edited against result
     Difference change;   ///< original against edited
-    /// Edited against result as it counts for what the texture is: of normals in degrees; of light in floats in stops; by channel where
-    /// what is linear has several and is no normal.
+    /// Edited against result as it counts for what the texture is: over new blocks of normals in degrees, of light in floats in stops; over
+    /// all by channel where what is linear has several and is no normal.
     std::optional<ErrorSpread> degrees, stops;
     std::optional<std::array<double, 4>> psnr_channels;
 

@@ -4,6 +4,7 @@
 #include <ostream>
 
 #include "base/file_write.h"
+#include "cli/json_line.h"
 #include "cli/writing.h"
 #include "delivery/beside.h"
 
@@ -144,10 +145,7 @@ int restore(Context& c, const RestoreOptions& options) {
                 if (restored || restored.error().code != ErrorCode::missing) break;
             }
             if (!restored) ++failures, why = c.failed(restored.error());
-            if (c.json)
-                c.out << nlohmann::json{{"entry", text}, {"restored", restored.has_value()}}.dump(-1, ' ', false,
-                                                                                                  nlohmann::json::error_handler_t::replace)
-                      << '\n';
+            if (c.json) c.out << dump(nlohmann::json{{"entry", text}, {"restored", restored.has_value()}}) << '\n';
         }
         return failures == 0 ? 0 : failures < options.addresses.size() ? 1 : why;
     }

@@ -4,6 +4,7 @@
 #include <ostream>
 
 #include "cli/commands.h"
+#include "cli/json_line.h"
 #include "workflow/installation.h"
 
 namespace skivet::cli {
@@ -46,7 +47,7 @@ int survey(Context& c, const std::string& folder) {
                                    {"why", one.why}};
             if (order) line["place"] = number + 1, line["order"] = order->reason, line["sure"] = order->sure;
             if (one.error) line["error"] = one.error->message();
-            c.out << line.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace) << '\n';
+            c.out << dump(line) << '\n';
             return;
         }
         const auto inside = one.path.lexically_relative(root).string();
@@ -59,10 +60,7 @@ int survey(Context& c, const std::string& folder) {
     for (std::size_t i = 0; i < survey.found.size(); ++i)
         if (!place.contains(i)) print(survey.found[i], nullptr, 0);
     for (const auto& left : found->leftovers) {
-        if (c.json)
-            c.out << nlohmann::json({{"leftover", left.path.string()}, {"why", left.why}})
-                         .dump(-1, ' ', false, nlohmann::json::error_handler_t::replace)
-                  << '\n';
+        if (c.json) c.out << dump(nlohmann::json({{"leftover", left.path.string()}, {"why", left.why}})) << '\n';
         else c.out << fmt::format("   - left over               {}  ({})\n", left.path.lexically_relative(root).string(), left.why);
     }
     if (!c.json) {

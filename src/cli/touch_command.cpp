@@ -9,6 +9,7 @@
 #include "base/text.h"
 #include "bench/export.h"
 #include "bench/touching.h"
+#include "cli/json_line.h"
 #include "cli/writing.h"
 #include "container/texture_files.h"
 #include "texture/png.h"
@@ -107,10 +108,7 @@ int touch_files(Context& c, const TouchOptions& options) {
             }
             if (!options.dry_run)
                 if (auto put = write_file(path, *png); !put) return c.failed(put.error());
-            if (c.json)
-                c.out << nlohmann::json{{"file", path.string()}, {"of", name}}.dump(-1, ' ', false,
-                                                                                    nlohmann::json::error_handler_t::replace)
-                      << '\n';
+            if (c.json) c.out << dump(nlohmann::json{{"file", path.string()}, {"of", name}}) << '\n';
             else c.out << path.string() << '\n';
             ++done;
             continue;

@@ -1,4 +1,5 @@
 #include "cli/writing.h"
+#include "cli/json_line.h"
 
 #include <fmt/format.h>
 #include <ctime>
@@ -22,8 +23,8 @@ void print_plan(Context& c, const WritePlan& plan, bool dry_run) {
         for (const auto& file : plan.files)
             for (const auto& range : written_ranges(file))
                 ranges.push_back({{"file", file.file.string()}, {"at", range.first}, {"size", range.second}});
-        c.out << json{{"dry_run", dry_run}, {"way", std::string(name_of(way))}, {"bytes_written", plan.bytes_written()}, {"ranges", ranges}}
-                     .dump(-1, ' ', false, json::error_handler_t::replace)
+        c.out << dump(json{
+                     {"dry_run", dry_run}, {"way", std::string(name_of(way))}, {"bytes_written", plan.bytes_written()}, {"ranges", ranges}})
               << '\n';
         return;
     }

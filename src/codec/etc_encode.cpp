@@ -10,7 +10,7 @@ HWY_BEFORE_NAMESPACE();
 namespace skivet::HWY_NAMESPACE {
 namespace {
 
-enum class Variant { etc1, rgb, punch_through };
+using etc::Variant;
 
 template <Variant variant>
 EtcChoice fitted(const EtcBlocks& blocks, Effort effort) {
@@ -55,8 +55,8 @@ void run(const Texel* texels, std::size_t count, std::byte* out, std::size_t str
 
 }  // namespace
 
-void encode_etc_colors(const Texel* texels, std::size_t count, std::byte* out, std::size_t stride, int variant, Effort effort) {
-    switch (static_cast<Variant>(variant)) {
+void encode_etc_colors(const Texel* texels, std::size_t count, std::byte* out, std::size_t stride, etc::Variant variant, Effort effort) {
+    switch (variant) {
         case Variant::etc1: return run<Variant::etc1>(texels, count, out, stride, effort);
         case Variant::rgb: return run<Variant::rgb>(texels, count, out, stride, effort);
         default: return run<Variant::punch_through>(texels, count, out, stride, effort);
@@ -71,16 +71,16 @@ namespace skivet {
 HWY_EXPORT(encode_etc_colors);
 
 void encode_etc1(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
-    HWY_DYNAMIC_DISPATCH(encode_etc_colors)(blocks, count, out, 8, 0, options.effort);
+    HWY_DYNAMIC_DISPATCH(encode_etc_colors)(blocks, count, out, 8, etc::Variant::etc1, options.effort);
 }
 void encode_etc2_rgb(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
-    HWY_DYNAMIC_DISPATCH(encode_etc_colors)(blocks, count, out, 8, 1, options.effort);
+    HWY_DYNAMIC_DISPATCH(encode_etc_colors)(blocks, count, out, 8, etc::Variant::rgb, options.effort);
 }
 void encode_etc2_rgba1(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
-    HWY_DYNAMIC_DISPATCH(encode_etc_colors)(blocks, count, out, 8, 2, options.effort);
+    HWY_DYNAMIC_DISPATCH(encode_etc_colors)(blocks, count, out, 8, etc::Variant::punch_through, options.effort);
 }
 void encode_etc2_rgba(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
-    HWY_DYNAMIC_DISPATCH(encode_etc_colors)(blocks, count, out + 8, 16, 1, options.effort);
+    HWY_DYNAMIC_DISPATCH(encode_etc_colors)(blocks, count, out + 8, 16, etc::Variant::rgb, options.effort);
     encode_eac_alpha(blocks, count, out, 16, options.effort);
 }
 

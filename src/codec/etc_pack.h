@@ -6,6 +6,9 @@
 
 namespace skivet::etc {
 
+/// Which of the formats' color blocks: without ETC2's modes, with all, with all but two coarse bases and with holes.
+enum class Variant : std::uint8_t { etc1, rgb, punch_through };
+
 enum class Mode : std::uint8_t { differential, differential_flipped, individual, individual_flipped, planar, t, h };
 /// Flipped halves lie one above the other, others side by side.
 constexpr bool is_flipped(Mode mode) { return mode == Mode::differential_flipped || mode == Mode::individual_flipped; }

@@ -94,6 +94,7 @@ void resample_band(const RowSource& source, const std::vector<Taps>& across, con
     const auto row_texels = static_cast<std::size_t>(end - begin);
     // A ring of source rows; each is asked for once a band.
     std::vector<TexelF> ring(row_texels * most), mixed(row_texels);
+    TexelsApart apart;
     std::vector<std::int64_t> held(most, std::numeric_limits<std::int64_t>::min());
     std::vector<const float*> rows(most);
     for (auto y = from; y < to; ++y) {
@@ -108,7 +109,7 @@ void resample_band(const RowSource& source, const std::vector<Taps>& across, con
         }
         mix_rows(rows.data(), tap.weights.data(), tap.weights.size(), mixed.data()->data(), row_texels * 4);
         mix_texels(mixed.data(), begin, &across[out.x], out.width, source.width() % across.size() == 0,
-                   &result.texels[std::size_t{y} * out.width]);
+                   &result.texels[std::size_t{y} * out.width], apart);
     }
 }
 

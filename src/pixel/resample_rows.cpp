@@ -50,13 +50,13 @@ void mix_rows(const float* const* rows, const float* weights, std::size_t taps, 
     HWY_DYNAMIC_DISPATCH(mix_rows)(rows, weights, taps, out, count);
 }
 
-void mix_texels(const TexelF* row, std::int64_t start, const Taps* taps, std::size_t count, bool same_weights, TexelF* out) {
+void mix_texels(const TexelF* row, std::int64_t start, const Taps* taps, std::size_t count, bool same_weights, TexelF* out,
+                TexelsApart& apart) {
     if (same_weights && count > 1 && taps[1].first - taps[0].first == 2) {
         // Halving with the same weights everywhere: every second texel apart, and it is rows that are mixed, as wide as vectors are.
         const auto& weights = taps[0].weights;
         const auto* from = row + (taps[0].first - start);
         const std::size_t half = count + weights.size() / 2, texels = 2 * (count - 1) + weights.size();
-        std::array<std::vector<TexelF>, 2> apart;
         for (auto& one : apart) one.resize(half + 1);
         for (std::size_t i = 0; i < texels; ++i) apart[i % 2][i / 2] = from[i];
         std::vector<const float*> rows;

@@ -27,6 +27,8 @@ struct Counted {
     }
 };
 
+bool counts(Counting counting, std::size_t texel) { return counting.empty() || counting[texel] != 0; }
+
 /// count(strip's first texel, behind its last, where to).
 template <class Count>
 ErrorSpread spread_of(std::size_t texels, const Count& count) {
@@ -48,9 +50,10 @@ ErrorSpread spread_of(std::size_t texels, const Count& count) {
 
 }  // namespace
 
-ErrorSpread angles_between(const NormalChannels& channels, const Image& a, const Image& b) {
+ErrorSpread angles_between(const NormalChannels& channels, const Image& a, const Image& b, Counting counting) {
     return spread_of(a.texels.size(), [&](std::size_t from, std::size_t to, Counted& out) {
         for (auto i = from; i < to; ++i) {
+            if (!counts(counting, i)) continue;
             if (a.texels[i] == b.texels[i]) {
                 out.add(0);
                 continue;
@@ -63,11 +66,11 @@ ErrorSpread angles_between(const NormalChannels& channels, const Image& a, const
     });
 }
 
-ErrorSpread stops_between(const ImageF& a, const ImageF& b, float darkest) {
+ErrorSpread stops_between(const ImageF& a, const ImageF& b, float darkest, Counting counting) {
     return spread_of(a.texels.size(), [&](std::size_t from, std::size_t to, Counted& out) {
         const auto light = [&](float v) { return std::log2(double{std::isfinite(v) ? std::max(v, darkest) : v > 0 ? 65504.0f : darkest}); };
         for (auto i = from; i < to; ++i)
-            for (std::size_t c = 0; c < 3; ++c) out.add(std::abs(light(a.texels[i][c]) - light(b.texels[i][c])));
+            for (std::size_t c = 0; counts(counting, i) && c < 3; ++c) out.add(std::abs(light(a.texels[i][c]) - light(b.texels[i][c])));
     });
 }
 

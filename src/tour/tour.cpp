@@ -422,19 +422,36 @@ void Tour::step() {
             models_->card.keep();
             return wait_for(always);
         case 41: {
+            const auto pieces = models_->bench.pieces().size();
+            models_->catalog.take(textures_called("horse_a_bump"), ExportAs::png);
+            return wait_for([this, pieces] { return models_->bench.pieces().size() > pieces; });
+        }
+        case 42: {
+            // A star that leans to the right and up, pressed into the horse's normal map.
+            const auto& bump = models_->bench.pieces().back();
+            if (!paint_star(to_text(models_->store.project().work() / bump.file), 0.36, QColor(0xB0, 0x90, 0xE0))) return done_(1);
+            return wait_for([this] { return models_->bench.pieces().back().state == PieceState::fits; });
+        }
+        case 43:
+            window_->page<FittingPage>()->show_piece(models_->bench.pieces().back().id);
+            window_->go_to(PageId::fitting);
+            return wait_for(always);
+        case 44: {
+            shot(QStringLiteral("20-normal-map"));
+            models_->bench.put_away(models_->bench.pieces().back().id);
             // A second game, so that there is something to choose from.
             const auto crate = models_->store.project().game / "rides.crate";
             main_->open({(folder_ + QStringLiteral("/../Painted horses")).toStdString(), {}, {crate}, {}});
             return wait_for([this] { return main_->models()->sources.ready() && main_->models()->catalog.unseen() == 0; });
         }
-        case 42: main_->models()->card.keep(); return wait_for(always);
-        case 43:
+        case 45: main_->models()->card.keep(); return wait_for(always);
+        case 46:
             main_->show_start();
             return wait_for([this] {
                 const auto& games = main_->start_page()->games();
                 return games.size() == 2 && !games[0].picture.isNull() && !games[1].picture.isNull();
             });
-        case 44: shot(QStringLiteral("12-start")); return wait_for(always);
+        case 47: shot(QStringLiteral("12-start")); return wait_for(always);
         default: return done_(0);
     }
 }

@@ -300,13 +300,16 @@ Result<CompactPlan> plan_compacting(const ReadContext& context, const fs::path& 
 }
 
 std::vector<PieceId> gone_stale(const ReadContext& context, std::span<const Piece> pieces, const CancelToken& cancel) {
-    return gone_stale(pieces, textures_now(context, pieces, cancel));
+    TexturesNow now(context);
+    return gone_stale(pieces, now, cancel);
 }
 
-std::vector<PieceId> gone_stale(std::span<const Piece> pieces, std::span<const std::string> now) {
+std::vector<PieceId> gone_stale(std::span<const Piece> pieces, TexturesNow& now, const CancelToken& cancel) {
     std::vector<PieceId> out;
-    for (std::size_t i = 0; i < pieces.size(); ++i)
-        if (pieces[i].state == PieceState::gone_stale || is_stale(pieces[i], now[i])) out.push_back(pieces[i].id);
+    for (const auto& piece : pieces) {
+        if (cancel.canceled()) break;
+        if (piece.state == PieceState::gone_stale || is_stale(piece, now.of(piece))) out.push_back(piece.id);
+    }
     return out;
 }
 

@@ -111,8 +111,7 @@ struct CompactPlan {
 
 /// Pieces whose entry is no longer what was taken or delivered. Canceled, it ends with what it has seen.
 [[nodiscard]] std::vector<PieceId> gone_stale(const ReadContext& context, std::span<const Piece> pieces, const CancelToken& cancel = {});
-/// The same of what `textures_now` has of them.
-[[nodiscard]] std::vector<PieceId> gone_stale(std::span<const Piece> pieces, std::span<const std::string> now);
+[[nodiscard]] std::vector<PieceId> gone_stale(std::span<const Piece> pieces, TexturesNow& now, const CancelToken& cancel = {});
 /// Takes that over, but for pieces that were taken again or delivered since: then the game was `looked_at` with what is no more. False when
 /// nothing changed.
 bool note_stale(Project& project, std::span<const PieceId> stale, const Project& looked_at);

@@ -90,12 +90,11 @@ bool is_stale(const Piece& piece, const std::string& now) {
     return !now.empty() && now != piece.original_hash && now != piece.in_game && now != piece.delivered_texture;
 }
 
-std::vector<std::string> textures_now(const ReadContext& context, std::span<const Piece> pieces, const CancelToken& cancel) {
-    std::vector<std::string> out(pieces.size());
-    AddressReader reader(context);
-    for (std::size_t i = 0; i < pieces.size() && !cancel.canceled(); ++i)
-        if (const auto bytes = read_texture_bytes(context, reader, pieces[i].address)) out[i] = hash_of(*bytes);
-    return out;
+const std::string& TexturesNow::of(const Piece& piece) {
+    const auto [place, is_new] = seen_.try_emplace(piece.id);
+    if (is_new)
+        if (const auto bytes = read_texture_bytes(context_, reader_, piece.address)) place->second = hash_of(*bytes);
+    return place->second;
 }
 
 Result<TextureFile> original_texture(const ReadContext& context, const Project& project, const Piece& piece) {

@@ -45,10 +45,19 @@ void set_format(Piece& piece, Format format, std::int64_t now);
 [[nodiscard]] Result<Piece> check_source(const ReadContext& context, AddressReader& reader, Piece piece);
 /// Whether a texture file of this SHA-256 is neither what was taken nor what was put in. None is no other one.
 [[nodiscard]] bool is_stale(const Piece& piece, const std::string& now);
-/// SHA-256 of the texture file that the game has now in each piece's place, in their order; empty where there is none to be read. Every
-/// entry is read once. Canceled, those it did not come to are empty.
-[[nodiscard]] std::vector<std::string> textures_now(const ReadContext& context, std::span<const Piece> pieces,
-                                                    const CancelToken& cancel = {});
+/// What the game has now in pieces' places. Each entry is read once, when it is first asked for, whoever asks.
+class TexturesNow {
+public:
+    /// The context must outlive it.
+    explicit TexturesNow(const ReadContext& context) : context_(context), reader_(context) {}
+    /// SHA-256 of the texture file; empty where there is none to be read.
+    [[nodiscard]] const std::string& of(const Piece& piece);
+
+private:
+    const ReadContext& context_;
+    AddressReader reader_;
+    std::map<PieceId, std::string> seen_;
+};
 
 [[nodiscard]] Result<TextureFile> original_texture(const ReadContext& context, const Project& project, const Piece& piece);
 /// The piece's original, and what fits of it want to know, for several fits of one piece.

@@ -222,21 +222,21 @@ Vault no_vault(Files& files) { return Vault(fs::path(), files); }
 }  // namespace
 
 Result<GameUpdate> look_for_update(const ReadContext& context, const Project& project, const Vault& vault, Progress& progress) {
-    return look_for_update(context, project, vault, textures_now(context, project.pieces, progress.cancel), progress);
+    TexturesNow now(context);
+    return look_for_update(context, project, vault, now, progress);
 }
 
-Result<GameUpdate> look_for_update(const ReadContext& context, const Project& project, const Vault& vault,
-                                   std::span<const std::string> textures, Progress& progress) {
+Result<GameUpdate> look_for_update(const ReadContext& context, const Project& project, const Vault& vault, TexturesNow& now,
+                                   Progress& progress) {
     GameUpdate out;
     Looker looker(context, project, progress);
     progress.total = project.pieces.size();
-    for (std::size_t i = 0; i < project.pieces.size(); ++i) {
-        const auto& piece = project.pieces[i];
+    for (const auto& piece : project.pieces) {
         SKIVET_CHECK(progress.cancel.check());
         ++progress.done;
         if (!waits(piece.state) && piece.state != PieceState::delivered && piece.state != PieceState::gone_stale) continue;
         if (!piece.is_saved() && piece.touches.empty() && piece.like.empty() && !piece.follows()) continue;  // taken, and nothing more
-        SKIVET_TRY(auto one, looker.look(piece, textures[i]));
+        SKIVET_TRY(auto one, looker.look(piece, now.of(piece)));
         if (!one) continue;
         add_once(out.sources, piece.address.source);
         if (goes_in(one->how)) add_once(out.sources, one->address.source);

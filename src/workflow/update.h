@@ -43,9 +43,9 @@ struct GameUpdate {
 /// Looks at every piece that is edited, and at every parcel. Nothing is written. Errors: `canceled`, and those of the vault.
 [[nodiscard]] Result<GameUpdate> look_for_update(const ReadContext& context, const Project& project, const Vault& vault,
                                                  Progress& progress);
-/// The same with what `textures_now` has of the project's pieces: only what is another one is read again.
-[[nodiscard]] Result<GameUpdate> look_for_update(const ReadContext& context, const Project& project, const Vault& vault,
-                                                 std::span<const std::string> textures, Progress& progress);
+/// The same where somebody else asks what the game has now, too.
+[[nodiscard]] Result<GameUpdate> look_for_update(const ReadContext& context, const Project& project, const Vault& vault, TexturesNow& now,
+                                                 Progress& progress);
 
 /// Texture files of a piece: the original it was made from, what was made of it, what the game has now. Those that are not there are empty.
 struct UpdatedTextures {

@@ -282,6 +282,18 @@ TEST(FitList, HowFarNormalsAreOffIsSaidInDegrees) {
     EXPECT_NEAR(fitted.degrees->most, angles[angles.size() * 99 / 100], 0.05);
     EXPECT_GT(fitted.degrees->mean, 0.1);
     EXPECT_FALSE(fitted.psnr_channels || fitted.stops);
+    // What a small edit leaves as it was does not make it look better.
+    auto small = *know_original(original)->level;
+    const auto other = normal_picture(64, 0.5f);
+    for (std::uint32_t y = 16; y < 24; ++y)
+        for (std::uint32_t x = 16; x < 24; ++x) small.at(x, y) = other.at(x, y);
+    const auto touched = fit_or_fail(original, as_png(small));
+    ASSERT_TRUE(touched.degrees);
+    ASSERT_LE(
+        touched.blocks.loss.size() - static_cast<std::size_t>(std::count(touched.blocks.is_new.begin(), touched.blocks.is_new.end(), 0)),
+        4u);
+    EXPECT_GT(touched.degrees->mean, 0.1);
+    EXPECT_GE(touched.degrees->most, touched.degrees->mean);
 }
 
 TEST(FitList, HowFarMasksAreOffIsSaidByChannel) {

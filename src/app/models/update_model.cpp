@@ -75,8 +75,8 @@ void UpdateModel::look() {
             progress.cancel = ending;
             Seen out{stamps_of(project->sources), {}, {}};
             // Both ask for every piece's entry, and to read them is most of the work.
-            const auto now = textures_now(*context, project->pieces, ending);
-            out.stale = skivet::gone_stale(project->pieces, now);
+            TexturesNow now(*context);
+            out.stale = skivet::gone_stale(project->pieces, now, ending);
             out.update = look_for_update(*context, *project, vault, now, progress);
             return std::make_shared<Seen>(std::move(out));
         },

@@ -93,9 +93,9 @@ QString BlockPanel::how_far_off(const Fit& fit) {
     const auto number = [](double value, int digits) { return QLocale().toString(value, 'f', digits); };
     const auto decibels = [&](double value) { return std::isinf(value) ? tr("no different") : tr("%1 dB").arg(number(value, 1)); };
     if (fit.degrees && fit.degrees->mean > 0)
-        return tr("%1° (99 % within %2°)").arg(number(fit.degrees->mean, 2), number(fit.degrees->most, 1));
+        return tr("%1° (in new blocks; 99 % within %2°)").arg(number(fit.degrees->mean, 2), number(fit.degrees->most, 2));
     if (fit.stops && fit.stops->mean > 0)
-        return tr("%1 stops (99 % within %2)").arg(number(fit.stops->mean, 3), number(fit.stops->most, 2));
+        return tr("%1 stops (in new blocks; 99 % within %2)").arg(number(fit.stops->mean, 3), number(fit.stops->most, 2));
     auto all = decibels(fit.quality.psnr_rgb);
     if (!fit.psnr_channels || fit.quality.max_error == 0) return all;
     const auto& f = info(fit.layout.desc.format);

@@ -1730,8 +1730,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/block_panel.cpp" />
-            <source>%1 stops (99 % within %2)</source>
-            <translation>%1 Blendenstufen (99 % innerhalb von %2)</translation>
+            <source>%1 stops (in new blocks; 99 % within %2)</source>
+            <translation>%1 Blendenstufen (in neuen Blöcken; 99 % innerhalb von %2)</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/block_panel.cpp" />
@@ -1750,8 +1750,8 @@ Neu: eine Variante von %1, kommt mit der Lieferung</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/block_panel.cpp" />
-            <source>%1° (99 % within %2°)</source>
-            <translation>%1° (99 % innerhalb von %2°)</translation>
+            <source>%1° (in new blocks; 99 % within %2°)</source>
+            <translation>%1° (in neuen Blöcken; 99 % innerhalb von %2°)</translation>
         </message>
         <message>
             <location filename="../../../src/app/pages/block_panel.cpp" />
