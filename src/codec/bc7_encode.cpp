@@ -4,7 +4,8 @@
 // fitting, the likeliest are fitted, the lines by where on them the colors lie (bc7_dense-inl.h). Blocks with alpha: partitions ranked by
 // what their subsets leave, the best few fitted, endpoints from the principal axis and solved again; modes without partitions with every
 // rotation. Blocks of few colors are looked for exactly first (bc7_few-inl.h). What wins is polished (bc7_walk-inl.h), gets its indices by
-// the decoder's exact values (bc7_indices-inl.h) and is packed block by block.
+// the decoder's exact values (bc7_indices-inl.h) and is packed block by block. What an opaque block held before is looked for
+// exactly (bc7_recall.h).
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "codec/bc7_encode.cpp"
 #include <hwy/foreach_target.h>
@@ -14,6 +15,7 @@
 #include "codec/bc7_few-inl.h"
 #include "codec/bc7_indices-inl.h"
 #include "codec/bc7_pack.h"
+#include "codec/bc7_recall.h"
 #include "codec/bc7_walk-inl.h"
 
 HWY_BEFORE_NAMESPACE();
@@ -35,9 +37,10 @@ struct Plan {
     int walk;
     bool singles;
 };
-constexpr Plan thorough{max_few, 1, 6, {{8, 4, 3, 2, 3}, 16, 0.6f, {12, 0, 6}}, 1, 6, 2, {0.0f, 0.1f, 0.25f, 0.6f}, 4, 3, true},
-    normal{4, 4, 1, {{4, 3, 2, 0, 3}, 6, 0.7f, {6, 0, 4}}, 1, 2, 1, {0.0f, 0.25f, 0.0f, 0.0f}, 4, 1, false},
-    fast{0, 1, 0, {{2, 1, 0, 0, 1}, 2, 0.8f, {2, 0, 2}}, 0, 1, 1, {0.0f, 0.0f, 0.0f, 0.0f}, 1, 0, false};
+constexpr Plan thorough{max_few, 1, 6,   {{8, 4, 3, 2, 3}, 16, 0.6f, {12, 0, 6}, {huge, 8, 64, 200}}, 1, 6, 2, {0.0f, 0.1f, 0.25f, 0.6f},
+                        4,       3, true},
+    normal{4, 4, 1, {{4, 3, 2, 0, 3}, 6, 0.7f, {6, 0, 4}, {64, 6, 12, 64}}, 1, 2, 1, {0.0f, 0.25f, 0.0f, 0.0f}, 4, 1, false},
+    fast{0, 1, 0, {{2, 1, 0, 0, 1}, 2, 0.8f, {2, 0, 2}, {}}, 0, 1, 1, {0.0f, 0.0f, 0.0f, 0.0f}, 1, 0, false};
 
 HWY_INLINE VF gather(const Found* const* found, float Found::*member) {
     alignas(64) float v[max_lanes];

@@ -20,6 +20,7 @@ namespace {
 /// A mode with its partition, or its rotation and selector, that may suit a block.
 struct Wish {
     float cost = huge;  ///< estimated error
+    float off = huge;   ///< of it what the line, or the lines, cannot reach
     std::uint8_t mode = 0, partition = 0, extra = 0;
 };
 
@@ -79,33 +80,37 @@ struct Estimate {
 /// The cheapest of one mode, in each lane.
 template <std::size_t most_count>
 struct Cheapest {
-    std::array<VF, most_count> cost, number;
+    std::array<VF, most_count> cost, off, number;
     std::size_t count;
     explicit Cheapest(std::size_t n) : count(n) {
         cost.fill(set(huge));
+        off.fill(set(huge));
         number.fill(zero());
     }
-    HWY_INLINE void offer(VF c, float which) {
+    HWY_INLINE void offer(VF c, VF o, float which) {
         auto n = set(which);
         for (std::size_t k = 0; k < count; ++k) {
             const auto better = hn::Lt(c, cost[k]);
-            const auto old_c = cost[k], old_n = number[k];
+            const auto old_c = cost[k], old_o = off[k], old_n = number[k];
             cost[k] = select(better, c, old_c);
+            off[k] = select(better, o, old_o);
             number[k] = select(better, n, old_n);
             c = select(better, old_c, c);
+            o = select(better, old_o, o);
             n = select(better, old_n, n);
         }
     }
     /// Behind the first `there` of each lane's.
     void give(std::uint8_t mode, Wishes* const* lanes, std::size_t lane_count, std::size_t& there) const {
-        alignas(64) float c[max_lanes], n[max_lanes];
+        alignas(64) float c[max_lanes], o[max_lanes], n[max_lanes];
         for (std::size_t k = 0; k < count; ++k, ++there) {
             hn::Store(cost[k], DF(), c);
+            hn::Store(off[k], DF(), o);
             hn::Store(number[k], DF(), n);
             for (std::size_t lane = 0; lane < lane_count; ++lane) {
                 const auto which = static_cast<std::uint8_t>(n[lane]);
                 const bool separate = mode == 4 || mode == 5;
-                (*lanes[lane])[there] = {c[lane], mode, separate ? std::uint8_t{0} : which, separate ? which : std::uint8_t{0}};
+                (*lanes[lane])[there] = {c[lane], o[lane], mode, separate ? std::uint8_t{0} : which, separate ? which : std::uint8_t{0}};
             }
         }
     }
@@ -153,13 +158,13 @@ HWY_NOINLINE void wish(const Block& block, const WishCounts& counts, Wishes* con
     std::size_t there = 0;
     Cheapest<1> of6(1);
     const auto whole = scatter_of(all);
-    of6.offer(estimate.left(whole, steps15, 16 * noise6), 0);
+    of6.offer(estimate.left(whole, steps15, 16 * noise6), whole.off, 0);
     of6.give(6, lanes, lane_count, there);
     if (counts.separate > 0) {
         // One channel with a line and indices of its own: the scatter of the other two has its eigenvalues in closed form.
         Cheapest<most_separate> of5(counts.separate), of4(counts.separate);
-        of5.offer(estimate.left(whole, steps3, 16 * noise5), 0);
-        of4.offer(estimate.left(whole, steps7, 16 * noise4), 4);
+        of5.offer(estimate.left(whole, steps3, 16 * noise5), whole.off, 0);
+        of4.offer(estimate.left(whole, steps7, 16 * noise4), whole.off, 4);
         const auto entry = [&](std::size_t at, std::size_t p, std::size_t q) {
             return hn::Sub(all.square[at], hn::Mul(hn::Mul(all.sum[p], all.sum[q]), set(1.0f / 16)));
         };
@@ -174,9 +179,9 @@ HWY_NOINLINE void wish(const Block& block, const WishCounts& counts, Wishes* con
                 return hn::Add(estimate.left(color, color_steps, 16 * noise), estimate.left(alone, alone_steps, 16 * alone_noise));
             };
             const auto rotation = static_cast<float>(c + 1);
-            of5.offer(with(steps3, steps3, noise5, 0), rotation);
-            of4.offer(with(steps3, steps7, noise4, 0.5f), rotation);
-            of4.offer(with(steps7, steps3, noise4, 0.5f), rotation + 4);
+            of5.offer(with(steps3, steps3, noise5, 0), color.off, rotation);
+            of4.offer(with(steps3, steps7, noise4, 0.5f), color.off, rotation);
+            of4.offer(with(steps7, steps3, noise4, 0.5f), color.off, rotation + 4);
         }
         of5.give(5, lanes, lane_count, there);
         of4.give(4, lanes, lane_count, there);
@@ -189,7 +194,7 @@ HWY_NOINLINE void wish(const Block& block, const WishCounts& counts, Wishes* con
         const auto a = scatter_of(first), b = scatter_of(second);
         const auto offer = [&](Cheapest<most_pairs>& of, float steps, float noise) {
             of.offer(hn::Add(estimate.left(a, steps, first.count * noise), estimate.left(b, steps, second.count * noise)),
-                     static_cast<float>(partition));
+                     hn::Add(a.off, b.off), static_cast<float>(partition));
         };
         offer(of1, steps7, noise1);
         if (counts.mode3 > 0) offer(of3, steps3, noise3);
@@ -208,7 +213,7 @@ HWY_NOINLINE void wish(const Block& block, const WishCounts& counts, Wishes* con
         const auto offer = [&](Cheapest<most_triples>& of, float steps, float noise) {
             of.offer(hn::Add(estimate.left(a, steps, first.count * noise),
                              hn::Add(estimate.left(b, steps, second.count * noise), estimate.left(c, steps, third.count * noise))),
-                     static_cast<float>(partition));
+                     hn::Add(a.off, hn::Add(b.off, c.off)), static_cast<float>(partition));
         };
         if (counts.mode2 > 0) offer(of2, steps3, noise2);
         if (partition < 16) offer(of0, steps7, noise0);
