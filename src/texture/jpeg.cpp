@@ -117,23 +117,35 @@ auto guarded(const Work& work) -> decltype(work()) {
     }
 }
 
-/// The samples, row by row; of 1 / `reduced` of the sides, rounded up.
-Result<Bytes> decompressed(ByteSpan file, const TextureLayout& layout, unsigned reduced = 1) {
+/// Rows as they come, each to where to(y) says; of 1 / `reduced` of the sides, rounded up. sized(width, height) comes first.
+template <class Sized, class To>
+void read_rows(ByteSpan file, J_COLOR_SPACE space, unsigned reduced, const Sized& sized, const To& to) {
     Reader reader(file);
     auto& info = reader.info;
     info.scale_num = 1;
     info.scale_denom = reduced;
-    info.out_color_space = layout.desc.format == Format::L8 ? JCS_GRAYSCALE : JCS_RGB;
+    info.out_color_space = space;
     info.dct_method = JDCT_ISLOW;
     jpeg_start_decompress(&info);
-    const std::size_t row = std::size_t{info.output_width} * static_cast<std::size_t>(info.output_components);
-    Bytes out(row * info.output_height);
+    sized(info.output_width, info.output_height);
     while (info.output_scanline < info.output_height) {
-        auto* line = reinterpret_cast<JSAMPROW>(out.data() + row * info.output_scanline);
+        auto* line = static_cast<JSAMPROW>(to(info.output_scanline));
         jpeg_read_scanlines(&info, &line, 1);
     }
-    return out;
 }
+
+/// The picture without its samples beside it: the library fills the texels.
+Result<Image> decompressed(ByteSpan file, unsigned reduced = 1) {
+    return guarded([&]() -> Result<Image> {
+        Image out;
+        read_rows(
+            file, JCS_EXT_RGBA, reduced, [&](std::uint32_t width, std::uint32_t height) { out = Image(width, height); },
+            [&](std::uint32_t y) { return out.texels[std::size_t{y} * out.width].data(); });
+        return out;
+    });
+}
+
+J_COLOR_SPACE stored_space(const TextureLayout& layout) { return layout.desc.format == Format::L8 ? JCS_GRAYSCALE : JCS_RGB; }
 
 /// The picture with the original's tables and subsampling.
 Bytes compressed(const jpeg_decompress_struct& like, const Bytes& texels, const TextureLayout& layout) {
@@ -177,11 +189,21 @@ bool touched(const std::vector<std::uint8_t>& changed, const TextureDesc& d, JDI
 }
 
 Result<Bytes> merged(ByteSpan file, const TextureLayout& layout, const Bytes& wanted) {
-    SKIVET_TRY(const auto before, decompressed(file, layout));
     const auto& d = layout.desc;
     const std::size_t texel = info(d.format).block_bytes;
     std::vector<std::uint8_t> changed(std::size_t{d.width} * d.height);
-    for (std::size_t i = 0; i < changed.size(); ++i) changed[i] = std::memcmp(&before[i * texel], &wanted[i * texel], texel) != 0;
+    Bytes row(d.width * texel);
+    const auto compare = [&](std::uint32_t y) {
+        for (std::size_t x = 0, at = std::size_t{y} * d.width; x < d.width; ++x, ++at)
+            changed[at] = std::memcmp(&row[x * texel], &wanted[at * texel], texel) != 0;
+    };
+    read_rows(
+        file, stored_space(layout), 1, [](auto...) {},
+        [&](std::uint32_t y) {
+            if (y > 0) compare(y - 1);
+            return reinterpret_cast<JSAMPROW>(row.data());
+        });
+    if (d.height > 0) compare(d.height - 1);
     Reader original(file, true);
     auto& old = original.info;
     auto** old_blocks = jpeg_read_coefficients(&old);
@@ -289,7 +311,14 @@ Result<TextureLayout> JpegKind::layout(ByteSpan data, std::uint64_t file_size, c
 
 Result<Bytes> JpegKind::bytes(ByteSpan file, const TextureLayout& layout, const Surface&) const {
     if (layout.damage) return fail(*layout.damage);
-    return guarded([&]() -> Result<Bytes> { return decompressed(file, layout); });
+    return guarded([&]() -> Result<Bytes> {
+        Bytes out(layout.surfaces.front().size);
+        const auto row = static_cast<std::size_t>(level_bytes(layout.desc.format, layout.desc.width, 1));
+        read_rows(
+            file, stored_space(layout), 1, [](auto...) {},
+            [&](std::uint32_t y) { return reinterpret_cast<JSAMPROW>(out.data() + row * y); });
+        return out;
+    });
 }
 
 std::optional<Reduced> JpegKind::decode_small(ByteSpan file, const TextureLayout& layout, const Surface&, std::uint32_t side) const {
@@ -297,17 +326,13 @@ std::optional<Reduced> JpegKind::decode_small(ByteSpan file, const TextureLayout
     unsigned reduced = 1;
     while (reduced < 8 && longer / (reduced * 2) >= side * 3 / 4) reduced *= 2;
     if (reduced == 1 || layout.damage) return std::nullopt;
-    const auto small = [&](std::uint32_t whole) { return (whole + reduced - 1) / reduced; };
-    const auto texels = guarded([&] { return decompressed(file, layout, reduced); });
-    if (!texels) return std::nullopt;  // decoding the whole says why
-    auto image = skivet::decode(layout.desc.format, *texels, small(layout.desc.width), small(layout.desc.height));
-    if (!image) return std::nullopt;
-    return Reduced{*image, *image};  // fewer coefficients have no single texels
+    const auto image = decompressed(file, reduced);
+    if (!image) return std::nullopt;  // decoding the whole says why
+    return Reduced{*image, *image};   // fewer coefficients have no single texels
 }
 
-Result<Image> JpegKind::decode(ByteSpan file, const TextureLayout& layout, const Surface& surface) const {
-    SKIVET_TRY(const auto texels, guarded([&]() -> Result<Bytes> { return decompressed(file, layout); }));
-    return skivet::decode(layout.desc.format, texels, surface.width, surface.height);
+Result<Image> JpegKind::decode(ByteSpan file, const TextureLayout&, const Surface&) const {
+    return decompressed(file);
 }
 
 Result<Bytes> JpegKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
