@@ -27,7 +27,25 @@ struct RecallPlan {
     float most_error = 0;              ///< where more is left, not at all
     std::size_t wishes = 0;            ///< in that which won and the likeliest, so many in all
     unsigned budget = 0, budget6 = 0;  ///< see bptc::Recall; of mode 6, whose line has sixteen places, the second
+    bool separate_too = false;         ///< with alpha: not only what won and mode 6, also modes 4 and 5
 };
+
+/// Whether that is what the block held before; then nothing is left to do.
+inline bool recalled(const bptc::Recall& block, unsigned mode, unsigned partition, unsigned extra, const RecallPlan& plan, Found& found) {
+    bptc::Choice choice;
+    choice.mode = mode;
+    choice.partition = partition;
+    choice.rotation = extra & 3;
+    choice.selector = extra >> 2;
+    if (!block.solve(choice, mode == 6 ? plan.budget6 : plan.budget)) return false;
+    found.error = 0;
+    found.mode = static_cast<float>(mode);
+    found.partition = static_cast<float>(partition);
+    found.extra = static_cast<float>(extra);
+    for (std::size_t e = 0; e < 6; ++e)
+        for (std::size_t c = 0; c < 4; ++c) found.code[e][c] = choice.code[e][c];
+    return true;
+}
 
 struct DensePlan {
     WishCounts wishes;
@@ -138,19 +156,7 @@ private:
         const bptc::Recall block(blocks_ + std::size_t{which_[i]} * 16);
         for (const auto& wish : std::span(wishes).first(plan_.recall.wishes)) {
             if (wish.off > rounding) continue;
-            bptc::Choice choice;
-            choice.mode = wish.mode;
-            choice.partition = wish.partition;
-            choice.rotation = wish.extra & 3u;
-            choice.selector = wish.extra >> 2;
-            if (!block.solve(choice, wish.mode == 6 ? plan_.recall.budget6 : plan_.recall.budget)) continue;
-            found.error = 0;
-            found.mode = wish.mode;
-            found.partition = wish.partition;
-            found.extra = wish.extra;
-            for (std::size_t e = 0; e < 6; ++e)
-                for (std::size_t c = 0; c < 4; ++c) found.code[e][c] = choice.code[e][c];
-            return;
+            if (recalled(block, wish.mode, wish.partition, wish.extra, plan_.recall, found)) return;
         }
     }
     void fit(std::size_t mode, std::size_t extra, std::size_t rank, std::span<const std::uint32_t> lanes) {

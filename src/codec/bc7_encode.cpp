@@ -4,7 +4,7 @@
 // fitting, the likeliest are fitted, the lines by where on them the colors lie (bc7_dense-inl.h). Blocks with alpha: partitions ranked by
 // what their subsets leave, the best few fitted, endpoints from the principal axis and solved again; modes without partitions with every
 // rotation. Blocks of few colors are looked for exactly first (bc7_few-inl.h). What wins is polished (bc7_walk-inl.h), gets its indices by
-// the decoder's exact values (bc7_indices-inl.h) and is packed block by block. What an opaque block held before is looked for
+// the decoder's exact values (bc7_indices-inl.h) and is packed block by block. What a block held before is looked for
 // exactly (bc7_recall.h).
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "codec/bc7_encode.cpp"
@@ -37,9 +37,9 @@ struct Plan {
     int walk;
     bool singles;
 };
-constexpr Plan thorough{max_few, 1, 6,   {{8, 4, 3, 2, 3}, 16, 0.6f, {12, 0, 6}, {64, 8, 24, 200}}, 1, 6, 2, {0.0f, 0.1f, 0.25f, 0.6f},
-                        4,       3, true},
-    normal{4, 4, 1, {{4, 3, 2, 0, 3}, 6, 0.7f, {6, 0, 4}, {64, 6, 12, 64}}, 1, 2, 1, {0.0f, 0.25f, 0.0f, 0.0f}, 4, 1, false},
+constexpr Plan thorough{
+    max_few, 1, 6, {{8, 4, 3, 2, 3}, 16, 0.6f, {12, 0, 6}, {400, 8, 24, 200, true}}, 1, 6, 2, {0.0f, 0.1f, 0.25f, 0.6f}, 4, 3, true},
+    normal{4, 4, 1, {{4, 3, 2, 0, 3}, 6, 0.7f, {6, 0, 4}, {400, 6, 8, 32}}, 1, 2, 1, {0.0f, 0.25f, 0.0f, 0.0f}, 4, 1, false},
     fast{0, 1, 0, {{2, 1, 0, 0, 1}, 2, 0.8f, {2, 0, 2}, {}}, 0, 1, 1, {0.0f, 0.0f, 0.0f, 0.0f}, 1, 0, false};
 
 HWY_INLINE VF gather(const Found* const* found, float Found::*member) {
@@ -140,6 +140,18 @@ HWY_INLINE void try_few_partitions(const Block& block, const Few& few, Best& bes
     for (std::size_t k = 0; k < plan.few_partitions; ++k) try_few_partition<3>(few, best, partitions[k], {mode3, mode1});
 }
 
+/// What a block with alpha held before, in what won or without a partition.
+void recall(const bptc::Recall& block, const RecallPlan& plan, Found& found) {
+    if (recalled(block, static_cast<unsigned>(found.mode), static_cast<unsigned>(found.partition), static_cast<unsigned>(found.extra), plan,
+                 found))
+        return;
+    if (found.mode != 6 && recalled(block, 6, 0, 0, plan, found)) return;
+    if (plan.separate_too)
+        for (const unsigned mode : {5u, 4u})
+            for (unsigned extra = 0; extra < (mode == 5 ? 4u : 8u); ++extra)
+                if (recalled(block, mode, 0, extra, plan, found)) return;
+}
+
 void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
     const Plan& plan = options.effort == Effort::fast ? fast : options.effort == Effort::normal ? normal : thorough;
     std::vector<Found> found(count);
@@ -187,6 +199,10 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
     };
     each(few[0], [&](const Group& group, const Block& block, Best& best) { rest(group, block, best, true); });
     each(order[max_few + 1][0], [&](const Group& group, const Block& block, Best& best) { rest(group, block, best, false); });
+    const auto& more = plan.dense.recall;
+    for (const auto* which : {&few[0], &order[max_few + 1][0]})
+        for (const auto b : *which)
+            if (found[b].error > 0 && found[b].error <= more.most_error) recall(bptc::Recall(blocks + std::size_t{b} * 16), more, found[b]);
     // Opaque ones.
     each(few[1], [&](const Group& group, const Block& block, Best& best) {
         try_few_partitions(block, few_colors(group.texels.data(), options), best, plan);

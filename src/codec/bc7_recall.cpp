@@ -62,6 +62,7 @@ struct LineForm {
     std::size_t channels = 0;
     Parity parity = Parity::none;
     unsigned index_bits = 2;
+    bool some_channels = false;  ///< not all that a texel has
 };
 
 // Eight places at a time, by what GCC and Clang make of vectors on every machine.
@@ -107,11 +108,12 @@ public:
 
     /// All colors first. False where there are more than the line has places.
     bool add(const Texel& texel, std::uint16_t where) {
-        std::array<std::uint8_t, 4> color{};
+        Texel color{};
         for (std::size_t k = 0; k < form_.channels; ++k) color[k] = texel[form_.channel[k]];
-        std::size_t at = 0;
-        while (at < count_ && colors_[at] != color) ++at;
-        if (at < count_) return where_[at] |= where, true;
+        if (form_.some_channels) {  // in which different colors may be the same
+            const auto same = std::find(colors_.begin(), colors_.begin() + static_cast<std::ptrdiff_t>(count_), color);
+            if (const auto at = static_cast<std::size_t>(same - colors_.begin()); at < count_) return where_[at] |= where, true;
+        }
         if (count_ > static_cast<std::size_t>(top_)) return false;
         where_[count_] = where;
         colors_[count_++] = color;
@@ -175,7 +177,7 @@ private:
     using Places = std::array<std::uint16_t, 16>;  ///< by color, the indices that can be its own, a bit each
 
     /// Whether codes give exactly this color.
-    bool is_end(const std::array<std::uint8_t, 4>& color) const {
+    bool is_end(const Texel& color) const {
         std::uint32_t parities = 0;
         for (std::size_t k = 0; k < form_.channels; ++k) {
             const auto code = codes.least[form_.bits[k]][color[k]];
@@ -250,7 +252,7 @@ private:
     const std::uint8_t* weights_;
     int top_, budget_ = 0;
     const Weights& all_weights_;
-    std::array<std::array<std::uint8_t, 4>, 16> colors_;
+    std::array<Texel, 16> colors_;
     std::array<std::uint16_t, 16> where_;
     std::array<std::uint8_t, 16> place_;
     std::size_t count_ = 0, main_ = 0, low_ = 0, high_ = 0;
@@ -282,6 +284,7 @@ bool Recall::solve(Choice& choice, unsigned budget) const {
     form.channels = 3;
     if (mode.second_index_bits > 0) {
         LineForm alone{{3, 0, 0, 0}, {alpha, 0, 0, 0}};
+        form.some_channels = alone.some_channels = true;
         alone.channels = 1;
         alone.index_bits = choice.selector ? mode.index_bits : mode.second_index_bits;
         if (choice.rotation) std::swap(form.channel[choice.rotation - 1], alone.channel[0]);
