@@ -19,6 +19,8 @@ std::array<float, 512> make_table(bool srgb) {
     return table;
 }
 
+std::uint8_t round_byte(float value) { return static_cast<std::uint8_t>((value > 0 ? std::min(value, 1.0f) : 0.0f) * 255.0f + 0.5f); }
+
 /// The nearest sRGB byte of a linear value without a power: the float's exponent and ten bits of mantissa give a byte; in so small
 /// a range lies at most one limit between bytes, and one comparison tells the rest. The limits are the values that linear_to_srgb puts half
 /// a step above each byte. (Vector gathers are no faster: tried.)
@@ -32,14 +34,22 @@ public:
             below_[i] = static_cast<std::uint8_t>(std::upper_bound(limit_.begin(), limit_.end() - 1, low) - limit_.begin());
         }
     }
-    std::uint8_t operator()(float linear) const {
-        linear = linear > lowest ? linear : lowest;  // NaN too
-        linear = linear < highest ? linear : highest;
-        const auto byte = below_[(std::bit_cast<std::uint32_t>(linear) >> shift) - first_];
-        return static_cast<std::uint8_t>(byte + (linear >= limit_[byte]));
+    Texel operator()(const TexelF& texel) const {
+        // Together and without branches: what overshoots, as sharp filters do, is not foreseen by the processor.
+        const auto linear = std::bit_cast<Floats>(texel);
+        const auto above = linear > lowest ? linear : lowest + Floats{};  // NaN too
+        const auto within = above < highest ? above : highest + Floats{};
+        const auto at = (std::bit_cast<Words>(within) >> shift) - first_;
+        const auto byte = [&](std::size_t c) {
+            const auto below = below_[at[c]];
+            return static_cast<std::uint8_t>(below + (within[c] >= limit_[below]));
+        };
+        return {byte(0), byte(1), byte(2), round_byte(texel[3])};
     }
 
 private:
+    using Floats = float __attribute__((vector_size(16)));
+    using Words = std::uint32_t __attribute__((vector_size(16)));
     static double decoded(double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); }
     static constexpr unsigned shift = 13;                                ///< 10 bits of mantissa are left
     static constexpr std::uint32_t first_ = (127u - 13u) << 10;          ///< 2^-13, below limit_[0]
@@ -47,8 +57,6 @@ private:
     std::array<float, 256> limit_{};                                     ///< where byte i ends
     std::array<std::uint8_t, (13u << 10)> below_{};
 };
-
-std::uint8_t round_byte(float value) { return static_cast<std::uint8_t>((value > 0 ? std::min(value, 1.0f) : 0.0f) * 255.0f + 0.5f); }
 
 }  // namespace
 
@@ -74,7 +82,7 @@ void to_bytes(const TexelF* texels, std::size_t count, bool srgb, Texel* out) {
     static const SrgbBytes encoded;
     for (std::size_t i = 0; i < count; ++i) {
         const auto& t = texels[i];
-        if (srgb) out[i] = {encoded(t[0]), encoded(t[1]), encoded(t[2]), round_byte(t[3])};
+        if (srgb) out[i] = encoded(t);
         else out[i] = {round_byte(t[0]), round_byte(t[1]), round_byte(t[2]), round_byte(t[3])};
     }
 }
