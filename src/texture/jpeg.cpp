@@ -331,9 +331,7 @@ std::optional<Reduced> JpegKind::decode_small(ByteSpan file, const TextureLayout
     return Reduced{*image, *image};   // fewer coefficients have no single texels
 }
 
-Result<Image> JpegKind::decode(ByteSpan file, const TextureLayout&, const Surface&) const {
-    return decompressed(file);
-}
+Result<Image> JpegKind::decode(ByteSpan file, const TextureLayout&, const Surface&) const { return decompressed(file); }
 
 Result<Bytes> JpegKind::replace(ByteSpan file, const TextureLayout& layout, std::span<const SurfaceEdit> edits) const {
     if (edits.empty()) return Bytes(file.begin(), file.end());
