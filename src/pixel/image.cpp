@@ -19,8 +19,6 @@ std::array<float, 512> make_table(bool srgb) {
     return table;
 }
 
-std::uint8_t round_byte(float value) { return static_cast<std::uint8_t>((value > 0 ? std::min(value, 1.0f) : 0.0f) * 255.0f + 0.5f); }
-
 /// The nearest sRGB byte of a linear value without a power: the float's exponent and ten bits of mantissa give a byte; in so small
 /// a range lies at most one limit between bytes, and one comparison tells the rest. The limits are the values that linear_to_srgb puts half
 /// a step above each byte. (Vector gathers are no faster: tried.)
@@ -34,6 +32,7 @@ public:
             below_[i] = static_cast<std::uint8_t>(std::upper_bound(limit_.begin(), limit_.end() - 1, low) - limit_.begin());
         }
     }
+    /// Without alpha.
     Texel operator()(const TexelF& texel) const {
         // Together and without branches: what overshoots, as sharp filters do, is not foreseen by the processor.
         const auto linear = std::bit_cast<Floats>(texel);
@@ -44,7 +43,7 @@ public:
             const auto below = below_[at[c]];
             return static_cast<std::uint8_t>(below + (within[c] >= limit_[below]));
         };
-        return {byte(0), byte(1), byte(2), round_byte(texel[3])};
+        return {byte(0), byte(1), byte(2), 0};
     }
 
 private:
@@ -57,6 +56,8 @@ private:
     std::array<float, 256> limit_{};                                     ///< where byte i ends
     std::array<std::uint8_t, (13u << 10)> below_{};
 };
+
+std::uint8_t round_byte(float value) { return static_cast<std::uint8_t>((value > 0 ? std::min(value, 1.0f) : 0.0f) * 255.0f + 0.5f); }
 
 }  // namespace
 
@@ -82,7 +83,7 @@ void to_bytes(const TexelF* texels, std::size_t count, bool srgb, Texel* out) {
     static const SrgbBytes encoded;
     for (std::size_t i = 0; i < count; ++i) {
         const auto& t = texels[i];
-        if (srgb) out[i] = encoded(t);
+        if (srgb) out[i] = encoded(t), out[i][3] = round_byte(t[3]);
         else out[i] = {round_byte(t[0]), round_byte(t[1]), round_byte(t[2]), round_byte(t[3])};
     }
 }
