@@ -1,9 +1,10 @@
-// How far the BC7 encoder is from the best that a heavy search finds (bc7_search.h), on opaque blocks taken at random from folders of
-// pictures, each folder a kind by itself; where that is lost, and the speed of one thread on each instruction set of the machine.
+// How far the BC7 encoder is from the best that a heavy search finds (bc7_search.h), on blocks taken at random from folders of pictures,
+// each folder a kind by itself; where that is lost, and the speed of one thread on each instruction set of the machine.
 //
-// usage: skivet_bc7_exhaustive [--kept FILE] BLOCKS FOLDER…
+// usage: skivet_bc7_exhaustive [--alpha] [--kept FILE] BLOCKS FOLDER…
 //
-// BLOCKS 0: all of them. --kept: what was found is kept there, by block, and not searched again.
+// BLOCKS 0: all of them. --alpha: blocks that are neither opaque nor empty, with their alpha; otherwise alpha is not looked at and all are
+// opaque. --kept: what was found is kept there, by block, and not searched again.
 #include <tbb/parallel_for.h>
 
 #include <algorithm>
@@ -32,13 +33,25 @@ using namespace skivet::bc7_search;
 
 namespace {
 
-/// Opaque: alpha is not looked at.
 std::vector<Colors> colors_of(const std::vector<BlockTexels>& blocks) {
     std::vector<Colors> out(blocks.size());
     for (std::size_t b = 0; b < blocks.size(); ++b)
-        for (std::size_t i = 0; i < 16; ++i)
-            for (std::size_t c = 0; c < 3; ++c) out[b][i][c] = blocks[b][i][c];
+        for (std::size_t i = 0; i < 16; ++i) std::copy_n(blocks[b][i].begin(), 4, out[b][i].begin());
     return out;
+}
+
+/// What --alpha looks at.
+bool has_alpha(std::span<const Texel> block) {
+    const auto all = [&](int alpha) { return std::all_of(block.begin(), block.end(), [&](const Texel& t) { return t[3] == alpha; }); };
+    return !all(0) && !all(255);
+}
+
+/// The first `count` blocks of many that have alpha; 0: all.
+std::vector<BlockTexels> with_alpha(const std::vector<Image>& pictures, std::size_t count) {
+    auto blocks = sampled_blocks(pictures, count * 50);
+    std::erase_if(blocks, [](const BlockTexels& block) { return !has_alpha(block); });
+    if (count > 0 && blocks.size() > count) blocks.resize(count);
+    return blocks;
 }
 
 /// By block, what was found in each mode.
@@ -67,8 +80,9 @@ public:
 private:
     static std::string key(const Colors& block) {
         Bytes bytes;
+        const bool opaque = std::all_of(block.begin(), block.end(), [](const auto& color) { return color[3] == 255; });
         for (const auto& color : block)
-            for (const auto v : color) bytes.push_back(std::byte(v));
+            for (std::size_t c = 0; c < (opaque ? 3 : 4); ++c) bytes.push_back(std::byte(color[c]));
         return to_hex(sha256(bytes)).substr(0, 12);
     }
     std::filesystem::path file_;
@@ -93,14 +107,20 @@ Told tell(const std::byte* bytes) {
 int main(int argc, char** argv) {
     int first = 1;
     std::filesystem::path file;
-    if (argc > 2 && std::string_view(argv[1]) == "--kept") file = argv[2], first = 3;
-    if (argc < first + 2) return std::fprintf(stderr, "usage: %s [--kept FILE] BLOCKS FOLDER…\n", argv[0]), 2;
+    const bool alpha = argc > first && std::string_view(argv[first]) == "--alpha";
+    if (alpha) ++first;
+    if (argc > first + 1 && std::string_view(argv[first]) == "--kept") file = argv[first + 1], first += 2;
+    if (argc < first + 2) return std::fprintf(stderr, "usage: %s [--alpha] [--kept FILE] BLOCKS FOLDER…\n", argv[0]), 2;
     Kept kept(file);
     const auto count = static_cast<std::size_t>(std::atoi(argv[first]));
     for (int a = first + 1; a < argc; ++a) {
-        const auto pictures = pictures_in(argv[a]);
-        const auto blocks = colors_of(sampled_blocks(pictures, count));
-        if (blocks.empty()) return std::fprintf(stderr, "%s: no PNG in it\n", argv[a]), 1;
+        auto pictures = pictures_in(argv[a]);
+        for (auto& picture : pictures)
+            for (auto& texel : picture.texels)
+                if (!alpha) texel[3] = 255;
+        const auto blocks = colors_of(alpha ? with_alpha(pictures, count) : sampled_blocks(pictures, count));
+        const double channels = alpha ? 4 : 3;
+        if (blocks.empty()) return std::fprintf(stderr, "%s: no such block in it\n", argv[a]), 1;
         std::vector<std::unique_ptr<Searcher>> found(blocks.size());
         tbb::parallel_for(std::size_t{0}, blocks.size(), [&](std::size_t b) {
             const auto* known = kept.find(blocks[b]);
@@ -112,14 +132,14 @@ int main(int argc, char** argv) {
         std::array<std::size_t, 8> modes{};
         for (const auto& one : found) best += one->best(), ++modes[one->best_mode()];
         std::printf("%s: %zu blocks, squared error at best %.0f, %.3f dB, modes", std::filesystem::path(argv[a]).filename().c_str(),
-                    blocks.size(), best, 10 * std::log10(255.0 * 255.0 * 48 * static_cast<double>(blocks.size()) / std::max(best, 1e-9)));
+                    blocks.size(), best,
+                    10 * std::log10(255.0 * 255.0 * 16 * channels * static_cast<double>(blocks.size()) / std::max(best, 1e-9)));
         for (const auto n : modes) std::printf(" %zu", n);
         std::printf("\n");
         Image image(4, static_cast<std::uint32_t>(4 * blocks.size()));
         for (std::size_t b = 0; b < blocks.size(); ++b)
             for (std::size_t i = 0; i < 16; ++i)
-                for (std::size_t c = 0; c < 4; ++c)
-                    image.texels[b * 16 + i][c] = c < 3 ? static_cast<std::uint8_t>(blocks[b][i][c]) : std::uint8_t{255};
+                for (std::size_t c = 0; c < 4; ++c) image.texels[b * 16 + i][c] = static_cast<std::uint8_t>(blocks[b][i][c]);
         for (const auto& [effort, name] :
              {std::pair(Effort::fast, "fast"), std::pair(Effort::normal, "normal"), std::pair(Effort::best, "best")}) {
             EncodeOptions options;
@@ -132,11 +152,12 @@ int main(int argc, char** argv) {
             for (std::size_t b = 0; b < blocks.size(); ++b) {
                 int error = 0;
                 for (std::size_t i = 0; i < 16; ++i) {
-                    for (std::size_t c = 0; c < 3; ++c) {
+                    for (std::size_t c = 0; c < 4; ++c) {
                         const int d = got.texels[b * 16 + i][c] - image.texels[b * 16 + i][c];
                         error += d * d;
                     }
-                    if (got.texels[b * 16 + i][3] != 255) std::printf("block %zu: alpha is not 255\n", b);
+                    const int meant = image.texels[b * 16 + i][3], is = got.texels[b * 16 + i][3];
+                    if ((meant == 0 || meant == 255) && is != meant) std::printf("block %zu: alpha is not %d but %d\n", b, meant, is);
                 }
                 const auto told = tell(bytes.data() + b * 16);
                 ++chosen[told.mode];
@@ -158,7 +179,12 @@ int main(int argc, char** argv) {
             std::printf("\n");
         }
         auto texels = rows_of_blocks(pictures);
-        for (auto& texel : texels) texel[3] = 255;
+        if (alpha) {
+            std::vector<Texel> some;
+            for (std::size_t b = 0; b < texels.size(); b += 16)
+                if (has_alpha(std::span(texels).subspan(b, 16))) some.insert(some.end(), texels.begin() + b, texels.begin() + b + 16);
+            texels = std::move(some);
+        }
         Bytes out(texels.size());
         print_rates([&](Effort effort) {
             EncodeOptions options;

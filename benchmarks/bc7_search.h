@@ -1,5 +1,6 @@
 #pragma once
-// The heavy search of skivet_bc7_exhaustive: the least squared error of an opaque block in every mode of BC7.
+// The heavy search of skivet_bc7_exhaustive: the least squared error of a block in every mode of BC7. Alpha of 0 or 255 stays what it is,
+// as the encoder promises, so opaque blocks are searched in three channels.
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -15,6 +16,8 @@
 namespace skivet::bc7_search {
 
 inline constexpr int none = std::numeric_limits<int>::max() / 8;
+/// More than any error of colors.
+inline constexpr int lost_alpha = 4'000'000;
 
 /// Which p-bits a line may have, first and second as bits 0 and 1 of each.
 inline constexpr std::array<unsigned, 4> own = {0, 1, 2, 3};
@@ -32,11 +35,12 @@ inline int expand(int code, unsigned bits) { return bits >= 8 ? code : code << (
 
 struct Points {
     std::size_t count = 0, channels = 3;
-    std::array<std::array<int, 3>, 16> at{};
+    std::array<std::array<int, 4>, 16> at{};
+    std::size_t alpha = 4;  ///< which channel is alpha; 4: none of them
 };
 
 /// Two codes a channel.
-using Codes = std::array<std::array<int, 2>, 3>;
+using Codes = std::array<std::array<int, 2>, 4>;
 
 class Line {
 public:
@@ -65,7 +69,7 @@ public:
     }
 
 private:
-    using Axis = std::array<double, 3>;
+    using Axis = std::array<double, 4>;
 
     [[nodiscard]] int clamped(int code, int p) const {
         const int last = (1 << depth_.bits) - 1;
@@ -73,20 +77,24 @@ private:
         return std::clamp(code, p, last - 1 + p);
     }
     [[nodiscard]] Axis principal() const {
-        double k[3][3] = {};
+        std::array<Axis, 4> k{};
         for (std::size_t i = 0; i < points_.count; ++i)
             for (std::size_t p = 0; p < points_.channels; ++p)
                 for (std::size_t q = 0; q < points_.channels; ++q) k[p][q] += (points_.at[i][p] - mean_[p]) * (points_.at[i][q] - mean_[q]);
-        Axis v = {k[0][0], k[0][1], k[0][2]};
-        for (std::size_t c = 1; c < 3; ++c)
-            if (k[c][c] > k[0][0] && k[c][c] >= std::max(k[1][1], k[2][2])) v = {k[c][0], k[c][1], k[c][2]};
+        std::size_t widest = 0;
+        for (std::size_t c = 1; c < 4; ++c)
+            if (k[c][c] > k[widest][widest]) widest = c;
+        Axis v = k[widest];
         for (int round = 0; round < 30; ++round) {
             Axis w{};
-            for (std::size_t p = 0; p < 3; ++p)
-                for (std::size_t q = 0; q < 3; ++q) w[p] += k[p][q] * v[q];
-            const double size = std::hypot(w[0], w[1], w[2]);
+            double size = 0;
+            for (std::size_t p = 0; p < 4; ++p) {
+                for (std::size_t q = 0; q < 4; ++q) w[p] += k[p][q] * v[q];
+                size += w[p] * w[p];
+            }
+            size = std::sqrt(size);
             if (size < 1e-9) break;
-            for (std::size_t c = 0; c < 3; ++c) v[c] = w[c] / size;
+            for (std::size_t c = 0; c < 4; ++c) v[c] = w[c] / size;
         }
         return v;
     }
@@ -124,7 +132,7 @@ private:
     /// Nearest indices, and the error.
     int assign(const Codes& codes, std::array<int, 16>& index) const {
         const auto* w = bptc::weights(depth_.index_bits);
-        int value[16][3];
+        int value[16][4];
         for (std::size_t c = 0; c < points_.channels; ++c) {
             const int a = expand(codes[c][0], depth_.bits), b = expand(codes[c][1], depth_.bits);
             for (int k = 0; k <= top_; ++k) value[k][c] = ((64 - w[k]) * a + w[k] * b + 32) >> 6;
@@ -135,6 +143,10 @@ private:
             for (int k = 0; k <= top_; ++k) {
                 int d = 0;
                 for (std::size_t c = 0; c < points_.channels; ++c) d += (value[k][c] - points_.at[i][c]) * (value[k][c] - points_.at[i][c]);
+                if (points_.alpha < 4) {
+                    const int alpha = points_.at[i][points_.alpha];
+                    if ((alpha == 0 || alpha == 255) && value[k][points_.alpha] != alpha) d += lost_alpha;
+                }
                 if (d < least) least = d, index[i] = k;
             }
             sum += least;
@@ -200,13 +212,13 @@ private:
     const Points& points_;
     Depth depth_;
     int top_;
-    std::array<double, 3> mean_{};
+    std::array<double, 4> mean_{};
     int best_ = none;
     Codes codes_{};
     unsigned pair_ = 0;
 };
 
-using Colors = std::array<std::array<int, 3>, 16>;
+using Colors = std::array<std::array<int, 4>, 16>;
 
 /// The best of every mode of a block.
 class Searcher {
@@ -215,15 +227,16 @@ public:
     /// What is kept of an earlier search.
     Searcher(const Colors& colors, const Errors& of) : colors_(colors), of_(of) {}
     explicit Searcher(const Colors& colors) : colors_(colors) {
-        whole(6, {8, true, 4, odd});
-        for (const bool three : {true, false}) whole(4, {5, false, three ? 3u : 2u, absent});
-        whole(5, {7, false, 2, absent});
-        for (std::size_t c = 0; c < 3; ++c) {
-            separate(5, c, {7, false, 2, absent}, {8, false, 2, absent});
-            separate(4, c, {5, false, 2, absent}, {6, false, 3, absent});
-            separate(4, c, {5, false, 3, absent}, {6, false, 2, absent});
+        whole(6, {8, true, 4, opaque() ? std::span<const unsigned>(odd) : own});
+        // The channel alone; with alpha beside the colors, they are three.
+        for (std::size_t c = opaque() ? 0 : 4; c-- > 0;) separate_all(c);
+        if (opaque()) {
+            for (const bool three : {true, false}) whole(4, {5, false, three ? 3u : 2u, absent});
+            whole(5, {7, false, 2, absent});
+            for (std::size_t c = 0; c < 3; ++c) separate_all(c);
         }
-        for (const unsigned mode : {1u, 3u, 2u, 0u}) {
+        const auto parted = opaque() ? std::vector<unsigned>{1, 3, 2, 0} : std::vector<unsigned>{7};
+        for (const unsigned mode : parted) {
             std::vector<std::pair<double, unsigned>> order;
             for (unsigned p = 0; p < partitions(mode); ++p) order.emplace_back(least_possible(mode, p), p);
             std::sort(order.begin(), order.end());
@@ -240,7 +253,7 @@ public:
     [[nodiscard]] int partition(unsigned mode, unsigned number) {
         int sum = 0;
         for (std::size_t s = 0; s < bptc::modes[mode].subsets; ++s) {
-            Points points;
+            Points points = none_of_all();
             unsigned mask = 0;
             for (std::size_t i = 0; i < 16; ++i)
                 if (subset(mode, number, i) == s) points.at[points.count++] = colors_[i], mask |= 1u << i;
@@ -256,6 +269,7 @@ private:
         if (mode == 0) return {5, true, 3, own};
         if (mode == 1) return {7, true, 3, shared};
         if (mode == 2) return {5, false, 2, absent};
+        if (mode == 7) return {6, true, 2, own};
         return {8, true, 2, own};
     }
     static unsigned partitions(unsigned mode) { return 1u << bptc::modes[mode].partition_bits; }
@@ -263,8 +277,16 @@ private:
         return bptc::modes[mode].subsets == 2 ? bptc::partitions2[number][i] : bptc::partitions3[number][i];
     }
     void note(unsigned mode, int error, unsigned = 0) { of_[mode] = std::min(of_[mode], error); }
-    [[nodiscard]] Points all() const {
+    [[nodiscard]] bool opaque() const {
+        return std::all_of(colors_.begin(), colors_.end(), [](const auto& color) { return color[3] == 255; });
+    }
+    [[nodiscard]] Points none_of_all() const {
         Points out;
+        if (!opaque()) out.channels = 4, out.alpha = 3;
+        return out;
+    }
+    [[nodiscard]] Points all() const {
+        auto out = none_of_all();
         out.count = 16;
         out.at = colors_;
         return out;
@@ -273,51 +295,62 @@ private:
         const auto points = all();
         note(mode, Line(points, depth).solve());
     }
+    void separate_all(std::size_t alone) {
+        separate(5, alone, {7, false, 2, absent}, {8, false, 2, absent});
+        separate(4, alone, {5, false, 2, absent}, {6, false, 3, absent});
+        separate(4, alone, {5, false, 3, absent}, {6, false, 2, absent});
+    }
     void separate(unsigned mode, std::size_t alone, const Depth& color, const Depth& scalar) {
-        Points two, one;
-        two.count = one.count = 16;
-        two.channels = 2, one.channels = 1;
+        Points rest, one;
+        const std::size_t channels = opaque() ? 3 : 4;
+        rest.count = one.count = 16;
+        rest.channels = channels - 1, one.channels = 1;
         for (std::size_t i = 0; i < 16; ++i) {
             std::size_t at = 0;
-            for (std::size_t c = 0; c < 3; ++c) {
+            for (std::size_t c = 0; c < channels; ++c) {
+                if (c == 3) (c == alone ? one : rest).alpha = c == alone ? 0 : at;
                 if (c == alone) one.at[i][0] = colors_[i][c];
-                else two.at[i][at++] = colors_[i][c];
+                else rest.at[i][at++] = colors_[i][c];
             }
         }
         const int first = Line(one, scalar).solve();
-        if (first < best()) note(mode, first + Line(two, color).solve());
+        if (first < best()) note(mode, first + Line(rest, color).solve());
     }
     /// No line leaves less: what lies off the best line through a subset, but for half a step of rounding in each channel.
     [[nodiscard]] double least_possible(unsigned mode, unsigned number) const {
         double out = 0;
+        const std::size_t channels = opaque() ? 3 : 4;
         for (std::size_t s = 0; s < bptc::modes[mode].subsets; ++s) {
-            double n = 0, sum[3] = {}, k[3][3] = {};
+            double n = 0, sum[4] = {}, k[4][4] = {};
             for (std::size_t i = 0; i < 16; ++i)
                 if (subset(mode, number, i) == s) {
                     ++n;
-                    for (std::size_t p = 0; p < 3; ++p) {
+                    for (std::size_t p = 0; p < channels; ++p) {
                         sum[p] += colors_[i][p];
-                        for (std::size_t q = 0; q < 3; ++q) k[p][q] += colors_[i][p] * colors_[i][q];
+                        for (std::size_t q = 0; q < channels; ++q) k[p][q] += colors_[i][p] * colors_[i][q];
                     }
                 }
             double trace = 0;
-            for (std::size_t p = 0; p < 3; ++p)
-                for (std::size_t q = 0; q < 3; ++q) {
+            for (std::size_t p = 0; p < channels; ++p)
+                for (std::size_t q = 0; q < channels; ++q) {
                     k[p][q] -= sum[p] * sum[q] / n;
                     if (p == q) trace += k[p][q];
                 }
             // Not more than the largest eigenvalue's bound by powers: squared eight times the matrix is that of its largest.
             double eigenvalue = 0;
-            std::array<double, 3> v = {1, 0.9, 1.1};
+            std::array<double, 4> v = {1, 0.9, 1.1, 0.95};
             for (int round = 0; round < 40; ++round) {
-                std::array<double, 3> w{};
-                for (std::size_t p = 0; p < 3; ++p)
-                    for (std::size_t q = 0; q < 3; ++q) w[p] += k[p][q] * v[q];
-                eigenvalue = std::hypot(w[0], w[1], w[2]);
+                std::array<double, 4> w{};
+                double squared = 0;
+                for (std::size_t p = 0; p < channels; ++p) {
+                    for (std::size_t q = 0; q < channels; ++q) w[p] += k[p][q] * v[q];
+                    squared += w[p] * w[p];
+                }
+                eigenvalue = std::sqrt(squared);
                 if (eigenvalue < 1e-9) break;
-                for (std::size_t c = 0; c < 3; ++c) v[c] = w[c] / eigenvalue;
+                for (std::size_t c = 0; c < channels; ++c) v[c] = w[c] / eigenvalue;
             }
-            const double left = std::sqrt(std::max(0.0, trace - eigenvalue)) - std::sqrt(0.75 * n);
+            const double left = std::sqrt(std::max(0.0, trace - eigenvalue)) - std::sqrt(0.25 * static_cast<double>(channels) * n);
             out += left > 0 ? left * left : 0;
         }
         return out;

@@ -1,5 +1,5 @@
 // Included once for each SIMD target by bc7_encode.cpp (see lanes-inl.h).
-// Opaque blocks: for each the likeliest modes and partitions (bc7_wishes-inl.h) in turn, their lines by ranges (bc7_ranges-inl.h).
+// For each block the likeliest modes and partitions (bc7_wishes-inl.h) in turn, their lines by ranges (bc7_ranges-inl.h).
 #if defined(SKIVET_BC7_DENSE_INL_H) == defined(HWY_TARGET_TOGGLE)
 #ifdef SKIVET_BC7_DENSE_INL_H
 #undef SKIVET_BC7_DENSE_INL_H
@@ -27,7 +27,6 @@ struct RecallPlan {
     float most_error = 0;              ///< where more is left, not at all
     std::size_t wishes = 0;            ///< in that which won and the likeliest, so many in all
     unsigned budget = 0, budget6 = 0;  ///< see bptc::Recall; of mode 6, whose line has sixteen places, the second
-    bool separate_too = false;         ///< with alpha: not only what won and mode 6, also modes 4 and 5
 };
 
 /// Whether that is what the block held before; then nothing is left to do.
@@ -52,6 +51,7 @@ struct DensePlan {
     std::size_t fitted = 0;  ///< wishes at most
     float hope = 0;          ///< what of an estimate may come out: where that is more than what was found, it is not tried
     LineSearch line;
+    unsigned gray_starts = 0;  ///< instead of line.starts, of gray blocks: their lines differ by little but where they start
     RecallPlan recall;
 };
 
@@ -72,75 +72,82 @@ const Masks& masks() {
     return table;
 }
 
-/// Opaque blocks: the wishes of each, likeliest first, as many blocks of a mode at a time as there are lanes.
+/// The wishes of each block, likeliest first, as many blocks of a mode at a time as there are lanes. All are opaque, or none.
 class Dense {
 public:
-    Dense(const Texel* blocks, std::span<const std::uint32_t> which, std::vector<Found>& found, const EncodeOptions& options,
+    Dense(const Texel* blocks, std::span<const std::uint32_t> which, bool opaque, std::vector<Found>& found, const EncodeOptions& options,
           const DensePlan& plan)
-        : blocks_(blocks),
+        : opaque_(opaque),
+          blocks_(blocks),
           which_(which),
           found_(found),
           options_(options),
           plan_(plan),
           wishes_(which.size()),
           colors_(which.size()),
-          came_out_(which.size(), 1.0f) {}
+          came_out_(which.size(), 1.0f),
+          gray_(which.size()) {}
     void run() {
         const std::size_t n = hn::Lanes(DF());
         for (std::size_t first = 0; first < which_.size(); first += n) {
             std::array<Wishes*, max_lanes> lanes{};
             const auto count = std::min(n, which_.size() - first);
             Block block;
-            load(block.texel, count, [&](std::size_t lane) { return which_[first + lane]; });
+            load(block, count, [&](std::size_t lane) { return which_[first + lane]; });
             for (std::size_t lane = 0; lane < count; ++lane) lanes[lane] = &wishes_[first + lane];
-            wish(block, plan_.wishes, lanes.data(), count);
+            wished_ = opaque_ ? wish(block, plan_.wishes, lanes.data(), count) : wish_with_alpha(block, plan_.wishes, lanes.data(), count);
             alignas(64) float colors[max_lanes];
             hn::Store(distinct_colors(block.texel), DF(), colors);
             for (std::size_t lane = 0; lane < count; ++lane) colors_[first + lane] = colors[lane];
         }
-        for (auto& wishes : wishes_)
-            std::stable_sort(wishes.begin(), wishes.end(), [](const Wish& a, const Wish& b) { return a.cost < b.cost; });
+        for (auto& wishes : wishes_) sort(std::span(wishes).first(wished_));
         // Gray blocks and few colors can be hit far better than an estimate knows, and so can clusters of colors on a long line: where one
         // estimate came out so, another may. There more is tried; where little is to be gained, in a gentle slope, it is not.
         constexpr float few_colors = 6, some_colors = 14, long_line = 50, hope_of_few = 0.25f, least_hope = 0.1f, as_much_better = 0.5f;
-        std::vector<bool> gray(which_.size());
         for (std::size_t i = 0; i < which_.size(); ++i) {
             const auto* texel = blocks_ + std::size_t{which_[i]} * 16;
-            gray[i] = std::all_of(texel, texel + 16, [](const Texel& t) { return t[0] == t[1] && t[1] == t[2]; });
+            gray_[i] = std::all_of(texel, texel + 16, [](const Texel& t) { return t[0] == t[1] && t[1] == t[2]; });
         }
-        for (std::size_t rank = 0; rank < std::min(2 * plan_.fitted, most_wishes); ++rank) {
+        for (std::size_t rank = 0; rank < std::min(3 * plan_.fitted, wished_); ++rank) {
             for (auto& queue : queues_) queue.clear();
             for (std::uint32_t i = 0; i < which_.size(); ++i) {
                 const auto& wish = wishes_[i][rank];
-                if (rank >= plan_.fitted && !gray[i]) continue;
-                const bool few = gray[i] || colors_[i] <= few_colors, some = colors_[i] <= some_colors && wishes_[i][0].cost > long_line;
+                const bool few = gray_[i] || colors_[i] <= few_colors;
+                if (rank >= plan_.fitted && !few) continue;
+                const bool some = colors_[i] <= some_colors && wishes_[i][0].cost > long_line;
                 const float hope =
                     plan_.hope * std::min(few ? hope_of_few : 1, some ? std::max(least_hope, as_much_better * came_out_[i]) : 1);
                 if (wish.cost >= huge || wish.cost * hope >= found_[which_[i]].error) continue;
-                queues_[std::size_t{wish.mode} + 8 * std::size_t{wish.extra}].push_back(i);
+                queues_[std::size_t{wish.mode} + 8 * std::size_t{wish.extra} + (gray_[i] ? 64 : 0)].push_back(i);
             }
             for (std::size_t q = 0; q < queues_.size(); ++q)
                 for (std::size_t first = 0; first < queues_[q].size(); first += n)
-                    fit(q % 8, q / 8, rank, std::span(queues_[q]).subspan(first, std::min(n, queues_[q].size() - first)));
+                    fit(q % 8, q / 8 % 8, q / 64 == 1, rank, std::span(queues_[q]).subspan(first, std::min(n, queues_[q].size() - first)));
         }
         for (std::size_t i = 0; i < which_.size(); ++i) recall(i);
     }
 
 private:
+    /// They are few and many of them in order already: the cheapest of each mode come first.
+    static void sort(std::span<Wish> wishes) {
+        for (std::size_t i = 1; i < wishes.size(); ++i) {
+            const auto wish = wishes[i];
+            std::size_t at = i;
+            for (; at > 0 && wish.cost < wishes[at - 1].cost; --at) wishes[at] = wishes[at - 1];
+            wishes[at] = wish;
+        }
+    }
     static HWY_INLINE VF distinct_colors(const Texels& texel) {
         Plane color;
         for (std::size_t i = 0; i < 16; ++i) put(color, i, color_value(get(texel[0], i), get(texel[1], i), get(texel[2], i)));
-        return distinct_values(color);
+        return most(distinct_values(color), distinct_values(texel[3]));
     }
     template <class Number>
-    void load(Texels& texel, std::size_t count, const Number& number) const {
+    void load(Block& block, std::size_t count, const Number& number) const {
         std::array<Texel, 16 * max_lanes> texels;
         for (std::size_t lane = 0; lane < hn::Lanes(DF()); ++lane)
             std::copy_n(blocks_ + std::size_t{number(std::min(lane, count - 1))} * 16, 16, texels.data() + lane * 16);
-        load_channels(texels.data(), texel.value);
-        texel.opaque = set(1);
-        texel.clear = zero();
-        load_shares(texels.data(), options_, texel);
+        load_block(texels.data(), options_, block);
     }
     /// What BC7 held before comes out nearly right; then the codes are looked for that give it exactly, in what won and what is likely.
     void recall(std::size_t i) {
@@ -154,14 +161,15 @@ private:
         });
         if (won != wishes.end()) std::rotate(wishes.begin(), won, won + 1);
         const bptc::Recall block(blocks_ + std::size_t{which_[i]} * 16);
-        for (const auto& wish : std::span(wishes).first(plan_.recall.wishes)) {
+        for (const auto& wish : std::span(wishes).first(std::min(plan_.recall.wishes, wished_))) {
             if (wish.off > rounding) continue;
             if (recalled(block, wish.mode, wish.partition, wish.extra, plan_.recall, found)) return;
         }
     }
-    void fit(std::size_t mode, std::size_t extra, std::size_t rank, std::span<const std::uint32_t> lanes) {
-        Texels texel;
-        load(texel, lanes.size(), [&](std::size_t lane) { return which_[lanes[lane]]; });
+    void fit(std::size_t mode, std::size_t extra, bool gray, std::size_t rank, std::span<const std::uint32_t> lanes) {
+        Block block;
+        load(block, lanes.size(), [&](std::size_t lane) { return which_[lanes[lane]]; });
+        auto& texel = block.texel;
         alignas(64) std::int32_t mask[3][max_lanes] = {};
         alignas(64) float before[max_lanes];
         for (std::size_t lane = 0; lane < hn::Lanes(DF()); ++lane) {
@@ -185,34 +193,45 @@ private:
             }
         };
         Plane weight;
-        const auto line = [&](const Spec& spec, Parity parity, LineSearch search) {
+        const auto line = [&](auto channels, const Spec& spec, Parity parity) {
+            constexpr int n = channels;
+            auto search = plan_.line;
+            if (gray) search.starts = plan_.gray_starts;
             if (spec.index_bits == 4) search.reach = std::max(search.reach, 4u);
-            return texel.weighted ? fit_ranges<3, true>(texel, weight, spec, parity, search)
-                                  : fit_ranges<3, false>(texel, weight, spec, parity, search);
+            if (texel.exacting)
+                return texel.weighted ? fit_ranges<n, true, true>(texel, weight, spec, parity, search)
+                                      : fit_ranges<n, false, true>(texel, weight, spec, parity, search);
+            if constexpr (n == 4) return Fitted{};  // not of opaque blocks
+            else
+                return texel.weighted ? fit_ranges<n, true, false>(texel, weight, spec, parity, search)
+                                      : fit_ranges<n, false, false>(texel, weight, spec, parity, search);
         };
+        constexpr std::integral_constant<int, 1> one_channel;
+        constexpr std::integral_constant<int, 3> colors;
+        constexpr std::integral_constant<int, 4> with_alpha;
         if (mode == 4 || mode == 5) {
             weight_of(0, weight);
             if (extra & 3) texel.swap_channels(3, (extra & 3) - 1);
             const unsigned color_index = mode == 4 && extra >> 2 ? 3 : 2, alone_index = mode == 4 && !(extra >> 2) ? 3 : 2;
-            const auto rgb = line({static_cast<unsigned>(mode), mode == 4 ? 5u : 7u, 0, PBits::none, color_index}, Parity::any, plan_.line);
+            const auto rgb = line(colors, {static_cast<unsigned>(mode), mode == 4 ? 5u : 7u, 0, PBits::none, color_index}, Parity::any);
             error = rgb.error;
             code[0] = rgb.code;
             const Spec alone{static_cast<unsigned>(mode), mode == 4 ? 6u : 8u, 0, PBits::none, alone_index};
             texel.swap_channels(0, 3);
-            const auto a = texel.weighted ? fit_ranges<1, true>(texel, weight, alone, Parity::any, plan_.line)
-                                          : fit_ranges<1, false>(texel, weight, alone, Parity::any, plan_.line);
+            const auto a = line(one_channel, alone, Parity::any);
             error = hn::Add(error, a.error);
             code[0].a[3] = a.code.a[0];
             code[0].b[3] = a.code.b[0];
         } else {
-            const auto& spec = mode == 0 ? mode0 : mode == 1 ? mode1 : mode == 2 ? mode2 : mode == 3 ? mode3 : mode6;
+            const auto& spec = mode == 0 ? mode0 : mode == 1 ? mode1 : mode == 2 ? mode2 : mode == 3 ? mode3 : mode == 6 ? mode6 : mode7;
             for (std::size_t s = 0; s < bptc::modes[mode].subsets; ++s) {
                 if (s > 0 && hn::AllFalse(DF(), hn::Lt(error, limit))) return;
                 weight_of(s, weight);
-                const auto fitted = line(spec, mode == 6 ? Parity::odd : Parity::any, plan_.line);
+                const auto fitted =
+                    opaque_ ? line(colors, spec, mode == 6 ? Parity::odd : Parity::any) : line(with_alpha, spec, Parity::any);
                 error = hn::Add(error, fitted.error);
                 code[s] = fitted.code;
-                if (mode == 6) code[s].a[3] = code[s].b[3] = set(255);
+                if (opaque_ && mode == 6) code[s].a[3] = code[s].b[3] = set(255);
             }
         }
         alignas(64) float errors[max_lanes], codes[max_lanes];
@@ -239,15 +258,18 @@ private:
                 }
     }
 
+    bool opaque_;
     const Texel* blocks_;
     std::span<const std::uint32_t> which_;
     std::vector<Found>& found_;
     const EncodeOptions& options_;
     const DensePlan& plan_;
     std::vector<Wishes> wishes_;
+    std::size_t wished_ = 0;       ///< of each block, so many
     std::vector<float> colors_;    ///< how many different ones
     std::vector<float> came_out_;  ///< the least share of an estimate that came out of what was the best so far
-    std::array<std::vector<std::uint32_t>, 64> queues_;
+    std::vector<bool> gray_;
+    std::array<std::vector<std::uint32_t>, 128> queues_;
 };
 
 }  // namespace

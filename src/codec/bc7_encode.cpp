@@ -1,11 +1,9 @@
 // Encoding BC7, N blocks at a time (see lanes-inl.h).
 //
-// A mode is a number of subsets, each a line in color space. Opaque blocks: what every mode and partition would leave is estimated without
-// fitting, the likeliest are fitted, the lines by where on them the colors lie (bc7_dense-inl.h). Blocks with alpha: partitions ranked by
-// what their subsets leave, the best few fitted, endpoints from the principal axis and solved again; modes without partitions with every
-// rotation. Blocks of few colors are looked for exactly first (bc7_few-inl.h). What wins is polished (bc7_walk-inl.h), gets its indices by
-// the decoder's exact values (bc7_indices-inl.h) and is packed block by block. What a block held before is looked for
-// exactly (bc7_recall.h).
+// A mode is a number of subsets, each a line in color space. What every mode and partition would leave is estimated without fitting, the
+// likeliest are fitted, the lines by where on them the colors lie (bc7_dense-inl.h). Blocks of few colors are looked for exactly first
+// (bc7_few-inl.h). What wins is polished (bc7_walk-inl.h), gets its indices by the decoder's exact values (bc7_indices-inl.h) and is packed
+// block by block. What a block held before is looked for exactly (bc7_recall.h).
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "codec/bc7_encode.cpp"
 #include <hwy/foreach_target.h>
@@ -29,18 +27,10 @@ struct Plan {
     std::size_t few_partitions;
     DensePlan dense;
     int polish;  ///< rounds of walk behind that
-    // Blocks with alpha:
-    std::size_t two;  ///< partitions tried
-    int rounds;
-    std::array<float, 4> wider;  ///< how far lines reach past the colors; 0 again ends the list
-    unsigned rotations;
-    int walk;
-    bool singles;
 };
-constexpr Plan thorough{
-    max_few, 1, 6, {{8, 4, 3, 2, 3}, 16, 0.6f, {12, 0, 6}, {400, 8, 24, 200, true}}, 1, 6, 2, {0.0f, 0.1f, 0.25f, 0.6f}, 4, 3, true},
-    normal{4, 4, 1, {{4, 3, 2, 0, 3}, 6, 0.7f, {6, 0, 4}, {400, 6, 8, 32}}, 1, 2, 1, {0.0f, 0.25f, 0.0f, 0.0f}, 4, 1, false},
-    fast{0, 1, 0, {{2, 1, 0, 0, 1}, 2, 0.8f, {2, 0, 2}, {}}, 0, 1, 1, {0.0f, 0.0f, 0.0f, 0.0f}, 1, 0, false};
+constexpr Plan thorough{max_few, 1, 6, {{8, 4, 3, 2, 4, 6}, 12, 0.6f, {6, 0, 6}, 12, {400, 10, 24, 200}}, 1},
+    normal{6, 4, 1, {{4, 3, 2, 0, 4, 3}, 5, 0.7f, {4, 0, 4}, 6, {400, 6, 8, 32}}, 1},
+    fast{0, 1, 0, {{2, 2, 0, 0, 2, 2}, 3, 0.8f, {2, 0, 2}, 2, {}}, 0};
 
 HWY_INLINE VF gather(const Found* const* found, float Found::*member) {
     alignas(64) float v[max_lanes];
@@ -64,20 +54,7 @@ struct Group {
 template <class Run>
 HWY_INLINE void with_best(Group& group, const EncodeOptions& options, const Run& run) {
     Block block;
-    load_channels(group.texels.data(), block.texel.value);
-    load_shares(group.texels.data(), options, block.texel);
-    auto opaque = hn::Ge(zero(), zero()), clear = opaque;
-    for (std::size_t i = 0; i < 16; ++i) {
-        const auto alpha = get(block.texel[3], i);
-        const auto is_solid = hn::Ge(alpha, set(255)), is_clear = hn::Le(alpha, zero());
-        opaque = hn::And(opaque, is_solid);
-        clear = hn::And(clear, is_clear);
-        put(block.keep, i, select(hn::Or(is_solid, is_clear), set(lost_alpha), zero()));
-    }
-    block.opaque = block.texel.opaque = select(opaque, set(1), zero());
-    block.texel.clear = select(clear, set(1), zero());
-    block.texel.exacting = !hn::AllTrue(DF(), opaque);
-    if (block.texel.exacting) block.texel.keep[3] = &block.keep;
+    load_block(group.texels.data(), options, block);
     Best best;
     best.error = gather(group.found.data(), &Found::error);
     best.mode = gather(group.found.data(), &Found::mode);
@@ -101,55 +78,15 @@ HWY_INLINE void with_best(Group& group, const EncodeOptions& options, const Run&
         }
 }
 
-/// Modes without partitions.
-HWY_INLINE void try_whole(const Block& block, Best& best, const Plan& plan) {
-    Plane all;
-    for (std::size_t i = 0; i < 16; ++i) put(all, i, set(1));
-    std::array<Ends, 3> code;
-    // Wider endpoints leave the outermost indices unused and hit few, flat colors more exactly.
-    const auto spread = spread_of<4>(block.texel, all);
-    for (std::size_t n = 0; n < plan.wider.size() && (n == 0 || plan.wider[n] > 0); ++n) {
-        const float wider = plan.wider[n];
-        Ends ends;
-        for (std::size_t c = 0; c < 4; ++c) {
-            const auto more = hn::Mul(hn::Sub(spread.b[c], spread.a[c]), set(wider));
-            ends.a[c] = clamp(hn::Sub(spread.a[c], more), 0, 255);
-            ends.b[c] = clamp(hn::Add(spread.b[c], more), 0, 255);
-        }
-        const auto whole = fit_line<4>(block.texel, all, mode6, ends, plan.rounds + 1);
-        code[0] = whole.code;
-        offer(best, whole.error, 6, zero(), 0, code, 1);
+/// Modes 1 and 3, with alpha 7, of blocks of few colors.
+HWY_INLINE void try_few_partitions(const Block& block, Few& few, Best& best, const Plan& plan) {
+    few.keep_alpha(block.texel.exacting);
+    const auto partitions =
+        block.texel.exacting ? rank_partitions<4>(block, plan.few_partitions) : rank_partitions<3>(block, plan.few_partitions);
+    for (std::size_t k = 0; k < plan.few_partitions; ++k) {
+        if (block.texel.exacting) try_few_partition<4>(few, best, partitions[k], {mode7});
+        else try_few_partition<3>(few, best, partitions[k], {mode3, mode1});
     }
-    for (unsigned rotation = 0; rotation < plan.rotations; ++rotation)
-        try_separate(block, best, all, rotation, plan.rotations > 1, plan.rounds);
-}
-
-/// Mode 7, of blocks with alpha.
-HWY_INLINE void try_partitions(const Block& block, const Few* few, Best& best, const Plan& plan) {
-    if (hn::AllFalse(DF(), hn::Lt(zero(), best.error))) return;
-    const auto partitions = rank_partitions<4>(block, plan.two);
-    for (std::size_t k = 0; k < plan.two; ++k) {
-        if (few && k < plan.few_partitions) try_few_partition<4>(*few, best, partitions[k], {mode7});
-        try_partition<4>(block, best, partitions[k], mode7, plan.rounds);
-    }
-}
-
-/// Modes 1 and 3, of opaque blocks of few colors.
-HWY_INLINE void try_few_partitions(const Block& block, const Few& few, Best& best, const Plan& plan) {
-    const auto partitions = rank_partitions<3>(block, plan.few_partitions);
-    for (std::size_t k = 0; k < plan.few_partitions; ++k) try_few_partition<3>(few, best, partitions[k], {mode3, mode1});
-}
-
-/// What a block with alpha held before, in what won or without a partition.
-void recall(const bptc::Recall& block, const RecallPlan& plan, Found& found) {
-    if (recalled(block, static_cast<unsigned>(found.mode), static_cast<unsigned>(found.partition), static_cast<unsigned>(found.extra), plan,
-                 found))
-        return;
-    if (found.mode != 6 && recalled(block, 6, 0, 0, plan, found)) return;
-    if (plan.separate_too)
-        for (const unsigned mode : {5u, 4u})
-            for (unsigned extra = 0; extra < (mode == 5 ? 4u : 8u); ++extra)
-                if (recalled(block, mode, 0, extra, plan, found)) return;
 }
 
 void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOptions& options) {
@@ -157,7 +94,7 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
     std::vector<Found> found(count);
     // Blocks of as many colors share a group, and what is exact already leaves: lanes then wait for each other as little as can be. A
     // block's result does not depend on its neighbors in the group.
-    // Opaque blocks and others do not share one either: only the others pay for what keeps their alpha.
+    // Opaque blocks and others do not share one either: only the others pay for what keeps their alpha, and modes differ.
     std::array<std::array<std::vector<std::uint32_t>, 2>, max_few + 2> order;
     for (std::size_t b = 0; b < count; ++b) {
         const auto colors = colors_of(blocks + b * 16, std::max<std::size_t>(plan.few, 1));
@@ -189,29 +126,17 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
             for (const auto b : order[k][opaque])
                 if (found[b].error > 0) few[opaque].push_back(b);
         }
-    // Blocks with alpha.
-    const auto rest = [&](const Group& group, const Block& block, Best& best, bool is_few) {
-        Few colors;
-        if (is_few) colors = few_colors(group.texels.data(), options), colors.keep_alpha(block.texel.exacting);
-        try_whole(block, best, plan);
-        try_partitions(block, is_few ? &colors : nullptr, best, plan);
-        if (plan.walk) walk(block, best, plan.walk, plan.singles);
-    };
-    each(few[0], [&](const Group& group, const Block& block, Best& best) { rest(group, block, best, true); });
-    each(order[max_few + 1][0], [&](const Group& group, const Block& block, Best& best) { rest(group, block, best, false); });
-    const auto& more = plan.dense.recall;
-    for (const auto* which : {&few[0], &order[max_few + 1][0]})
-        for (const auto b : *which)
-            if (found[b].error > 0 && found[b].error <= more.most_error) recall(bptc::Recall(blocks + std::size_t{b} * 16), more, found[b]);
-    // Opaque ones.
-    each(few[1], [&](const Group& group, const Block& block, Best& best) {
-        try_few_partitions(block, few_colors(group.texels.data(), options), best, plan);
-    });
-    auto& dense = order[max_few + 1][1];
-    for (const auto b : few[1])
-        if (found[b].error > 0) dense.push_back(b);
-    Dense(blocks, dense, found, options, plan.dense).run();
-    if (plan.polish) each(dense, [&](const Group&, const Block& block, Best& best) { walk(block, best, plan.polish, false); });
+    for (std::size_t opaque = 0; opaque < 2; ++opaque) {
+        each(few[opaque], [&](const Group& group, const Block& block, Best& best) {
+            auto colors = few_colors(group.texels.data(), options);
+            try_few_partitions(block, colors, best, plan);
+        });
+        auto& dense = order[max_few + 1][opaque];
+        for (const auto b : few[opaque])
+            if (found[b].error > 0) dense.push_back(b);
+        Dense(blocks, dense, opaque == 1, found, options, plan.dense).run();
+        if (plan.polish) each(dense, [&](const Group&, const Block& block, Best& best) { walk(block, best, plan.polish, false); });
+    }
     std::vector<bptc::Choice> choices(count);
     for (std::size_t b = 0; b < count; ++b) {
         auto& choice = choices[b];

@@ -47,10 +47,9 @@ HWY_NOINLINE void nearest_indices(const Texels& texel, const Plane& subset_of, c
         if (weighted) per = select(hn::Gt(size, zero()), hn::Div(top, most(size, set(1e-6f))), zero());
         const auto middle = hn::Floor(hn::Add(least(most(hn::Mul(along, per), zero()), top), set(0.5f)));
         VF least_error = set(huge), nearest = middle;
-        for (const float step : {-1.0f, 0.0f, 1.0f}) {
-            const auto index = least(most(hn::Add(middle, set(step)), zero()), top);
+        const auto try_index = [&](VF index, VF more) {
             const auto t = hn::Mul(hn::Floor(hn::Add(hn::Mul(index, weight_step), set(0.5f))), set(1.0f / 64));
-            VF error = zero();
+            VF error = more;
             for (std::size_t c = first; c < last; ++c) {
                 const auto off = hn::Sub(hn::Floor(hn::Add(hn::Mul(t, d[c]), hn::Add(a[c], set(0.5f)))), get(texel[c], i));
                 const auto squared = hn::Mul(off, off);
@@ -60,6 +59,14 @@ HWY_NOINLINE void nearest_indices(const Texels& texel, const Plane& subset_of, c
             const auto better = hn::Lt(error, least_error);
             least_error = select(better, error, least_error);
             nearest = select(better, index, nearest);
+        };
+        for (const float step : {-1.0f, 0.0f, 1.0f}) try_index(least(most(hn::Add(middle, set(step)), zero()), top), zero());
+        // Alpha that must stay may lie at an end only.
+        for (std::size_t c = first; c < last; ++c) {
+            if (!texel.keep[c]) continue;
+            const auto others = select(hn::Gt(get(*texel.keep[c], i), zero()), zero(), set(huge));
+            try_index(zero(), others);
+            try_index(top, others);
         }
         put(out, i, nearest);
     }
@@ -113,6 +120,7 @@ void choose_all_indices(const Texel* blocks, std::span<bptc::Choice> choices, co
             Plane subset_of;
             std::array<Plane, 4> keep;
             bool opaque = true;
+            std::array<bool, max_lanes> solid;
             for (std::size_t lane = 0; lane < n; ++lane) {
                 const auto b = queue[first + std::min(lane, lanes - 1)];
                 auto& choice = choices[b];
@@ -120,8 +128,9 @@ void choose_all_indices(const Texel* blocks, std::span<bptc::Choice> choices, co
                 const auto& mode = bptc::modes[choice.mode];
                 auto* mine = texels.data() + lane * 16;
                 std::copy_n(blocks + std::size_t{b} * 16, 16, mine);
+                solid[lane] = std::all_of(mine, mine + 16, [](const Texel& t) { return t[3] == 255; });
+                opaque = opaque && solid[lane];
                 for (std::size_t i = 0; i < 16; ++i) {
-                    opaque = opaque && mine[i][3] == 255;
                     subset_of.v[i][lane] = mode.subsets == 2   ? bptc::partitions2[choice.partition][i]
                                            : mode.subsets == 3 ? bptc::partitions3[choice.partition][i]
                                                                : 0;
@@ -144,7 +153,8 @@ void choose_all_indices(const Texel* blocks, std::span<bptc::Choice> choices, co
                         for (std::size_t c = 0; c < 4; ++c) {
                             const auto value = texels[lane * 16 + i][c];
                             const bool alpha = c == (choice.rotation ? choice.rotation - 1 : 3);
-                            keep[c].v[i][lane] = alpha && (value == 0 || value == 255) ? lost_alpha : 0.0f;
+                            // Opaque blocks keep it by their codes.
+                            keep[c].v[i][lane] = alpha && !solid[lane] && (value == 0 || value == 255) ? lost_alpha : 0.0f;
                         }
                 }
             }

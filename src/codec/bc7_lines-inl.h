@@ -71,6 +71,24 @@ struct Block {
     Plane keep;  ///< what texel.keep points to
 };
 
+/// N blocks, one after the other. `out` stays where it is: it points to itself.
+HWY_INLINE void load_block(const Texel* texels, const EncodeOptions& options, Block& out) {
+    load_channels(texels, out.texel.value);
+    load_shares(texels, options, out.texel);
+    auto opaque = hn::Ge(zero(), zero()), clear = opaque;
+    for (std::size_t i = 0; i < 16; ++i) {
+        const auto alpha = get(out.texel[3], i);
+        const auto is_solid = hn::Ge(alpha, set(255)), is_clear = hn::Le(alpha, zero());
+        opaque = hn::And(opaque, is_solid);
+        clear = hn::And(clear, is_clear);
+        put(out.keep, i, select(hn::Or(is_solid, is_clear), set(lost_alpha), zero()));
+    }
+    out.opaque = out.texel.opaque = select(opaque, set(1), zero());
+    out.texel.clear = select(clear, set(1), zero());
+    out.texel.exacting = !hn::AllTrue(DF(), opaque);
+    if (out.texel.exacting) out.texel.keep[3] = &out.keep;
+}
+
 /// What was found so far, a lane a block. Codes include the p-bit.
 struct Best {
     VF error, mode, partition, extra;
@@ -249,6 +267,19 @@ HWY_INLINE Quantized quantize(const Spec& spec, const Ends& ends, const Texels& 
     return out;
 }
 
+/// A texel whose alpha must stay takes the end of the line that has it: by projection it might get an index beside that.
+template <int channels>
+HWY_INLINE VF kept_index(const Texels& texel, const Ends& value, std::size_t i, VF top, VF index) {
+    for (std::size_t c = 0; c < channels; ++c) {
+        if (!texel.keep[c]) continue;
+        const auto x = get(texel[c], i);
+        const auto stays = hn::And(hn::Gt(get(*texel.keep[c], i), zero()), hn::Ne(value.a[c], value.b[c]));
+        index = select(hn::And(stays, hn::Eq(x, value.a[c])), zero(), index);
+        index = select(hn::And(stays, hn::Eq(x, value.b[c])), top, index);
+    }
+    return index;
+}
+
 /// Error of the line for the members with the decoder's own rounding, texels projected to the nearest of top + 1 indices; `solved` receives
 /// the least-squares endpoints for those indices.
 template <int channels, bool solve, bool exact>
@@ -263,7 +294,8 @@ HWY_NOINLINE VF error_unweighted(const Texels& texel, const Plane& weight, const
     for (std::size_t i = 0; i < 16; ++i) {
         V4 x, from;
         for (std::size_t c = 0; c < channels; ++c) x[c] = get(texel[c], i), from[c] = hn::Sub(x[c], value.a[c]);
-        const auto index = hn::Floor(hn::Add(least(most(hn::Mul(dot<channels>(from, d), per), zero()), top), set(0.5f)));
+        auto index = hn::Floor(hn::Add(least(most(hn::Mul(dot<channels>(from, d), per), zero()), top), set(0.5f)));
+        if constexpr (exact) index = kept_index<channels>(texel, value, i, top, index);
         const auto t =
             hn::Mul(hn::Floor(hn::Add(hn::Mul(index, weight_step), set(0.5f))), set(1.0f / 64));  // the weights tables, rounded alike
         VF error = zero();
@@ -324,7 +356,8 @@ HWY_NOINLINE VF error_weighted(const Texels& texel, const Plane& weight, const E
             size = hn::Add(size, hn::Mul(shared, d[c]));
         }
         const auto per = select(hn::Gt(size, zero()), hn::Div(top, most(size, set(1e-6f))), zero());
-        const auto index = hn::Floor(hn::Add(least(most(hn::Mul(along, per), zero()), top), set(0.5f)));
+        auto index = hn::Floor(hn::Add(least(most(hn::Mul(along, per), zero()), top), set(0.5f)));
+        if constexpr (exact) index = kept_index<channels>(texel, value, i, top, index);
         const auto t = hn::Mul(hn::Floor(hn::Add(hn::Mul(index, weight_step), set(0.5f))), set(1.0f / 64));
         const auto s = hn::Sub(set(1), t), w = get(weight, i);
         for (std::size_t c = 0; c < channels; ++c) {

@@ -29,7 +29,8 @@ HWY_INLINE void shares_of(const Texels& texel, const Ends& value, VF top, std::a
     for (std::size_t i = 0; i < 16; ++i) {
         V4 from;
         for (std::size_t c = 0; c < 4; ++c) from[c] = hn::Sub(get(texel[c], i), value.a[c]);
-        const auto index = hn::Floor(hn::Add(least(most(hn::Mul(dot<4>(from, d), per), zero()), top), set(0.5f)));
+        auto index = hn::Floor(hn::Add(least(most(hn::Mul(dot<4>(from, d), per), zero()), top), set(0.5f)));
+        if (texel.exacting) index = kept_index<4>(texel, value, i, top, index);
         share[i] = hn::Mul(hn::Floor(hn::Add(hn::Mul(index, weight_step), set(0.5f))), set(1.0f / 64));
     }
 }

@@ -28,6 +28,7 @@ struct Wish {
 struct WishCounts {
     std::size_t mode1, mode3, mode0, mode2;
     std::size_t separate;  ///< of modes 4 and 5 each
+    std::size_t mode7;     ///< of blocks with alpha
 };
 constexpr std::size_t most_wishes = 32;
 using Wishes = std::array<Wish, most_wishes>;
@@ -37,14 +38,32 @@ static_assert(1 + 2 * (most_separate + most_pairs + most_triples) <= most_wishes
 /// What k steps leave of the eigenvalue, and what endpoints add to a texel: where colors are spread evenly 1 / k², and 2/3 of step² / 12 in
 /// each channel; both scaled to the median of what fits left in blocks of four kinds of pictures (benchmarks/README.md).
 constexpr float steps3 = 0.7f / 9, steps7 = 0.65f / 49, steps15 = 0.8f / 225;
-constexpr float noise0 = 17, noise1 = 1.5f, noise2 = 8, noise3 = 0.4f, noise4 = 6, noise5 = 0.5f, noise6 = 0.7f;
+constexpr float noise0 = 17, noise1 = 1.5f, noise2 = 8, noise3 = 0.4f, noise4 = 6, noise5 = 0.5f, noise6 = 0.7f, noise7 = 7;
+constexpr float alone4 = 0.5f;  ///< the channel that mode 4 has alone
 
-/// Of a subset: how many texels, Σx, Σxxᵀ.
+/// Of a subset: how many texels, Σx, Σxxᵀ (its upper triangle, row by row). Where colors count by the texel, `weight` of all, these are
+/// Σwx and Σwxxᵀ, except for the square of alpha, which always counts the same, like `alpha`, its sum.
+template <std::size_t channels = 3>
 struct Sum {
     float count = 0;
-    std::array<VF, 3> sum;
-    std::array<VF, 6> square;
+    std::array<VF, channels> sum;
+    std::array<VF, channels*(channels + 1) / 2> square;
+    VF weight, alpha;
+    template <class Each>
+    HWY_INLINE void each(const Sum& other, bool weighted, const Each& run) {
+        for (std::size_t c = 0; c < channels; ++c) sum[c] = run(sum[c], other.sum[c]);
+        for (std::size_t at = 0; at < square.size(); ++at) square[at] = run(square[at], other.square[at]);
+        if (weighted) weight = run(weight, other.weight), alpha = run(alpha, other.alpha);
+    }
 };
+
+/// Entry p, q of the scatter: Σxxᵀ without what the mean makes.
+template <std::size_t channels>
+HWY_INLINE VF scatter_at(const Sum<channels>& m, std::size_t at, std::size_t p, std::size_t q, bool weighted) {
+    if (!weighted) return hn::Sub(m.square[at], hn::Mul(hn::Mul(m.sum[p], m.sum[q]), set(1 / m.count)));
+    if (p == 3) return hn::Sub(m.square[at], hn::Mul(hn::Mul(m.alpha, m.alpha), set(1 / m.count)));
+    return hn::Sub(m.square[at], hn::Div(hn::Mul(m.sum[p], m.sum[q]), most(m.weight, set(1.0f / 64))));
+}
 
 struct Scatter {
     VF off, along;  ///< of the line; its eigenvalue
@@ -52,13 +71,15 @@ struct Scatter {
 
 /// With p = λ1 + λ2 + λ3 and q = λ1² + λ2² + λ3², (p + √(2 q - p²)) / 2 is λ1 where λ3 = 0, and off by about λ2 λ3 / λ1 elsewhere: enough
 /// to rank, and one root instead of a power iteration.
-HWY_INLINE Scatter scatter_of(const Sum& m) {
-    const auto inverse = set(1 / m.count);
+/// `without`: a channel that is left out.
+template <std::size_t channels>
+HWY_INLINE Scatter scatter_of(const Sum<channels>& m, bool weighted = false, std::size_t without = channels) {
     std::size_t at = 0;
     VF trace = zero(), squares = zero(), mixed = zero();
-    for (std::size_t p = 0; p < 3; ++p)
-        for (std::size_t q = p; q < 3; ++q, ++at) {
-            const auto k = hn::Sub(m.square[at], hn::Mul(hn::Mul(m.sum[p], m.sum[q]), inverse));
+    for (std::size_t p = 0; p < channels; ++p)
+        for (std::size_t q = p; q < channels; ++q, ++at) {
+            if (p == without || q == without) continue;
+            const auto k = scatter_at(m, at, p, q, weighted);
             if (p == q) trace = hn::Add(trace, k), squares = hn::Add(squares, hn::Mul(k, k));
             else mixed = hn::Add(mixed, hn::Mul(k, k));
         }
@@ -116,45 +137,82 @@ struct Cheapest {
     }
 };
 
-/// All partitions of opaque blocks, and what has none.
-HWY_NOINLINE void wish(const Block& block, const WishCounts& counts, Wishes* const* lanes, std::size_t lane_count) {
-    std::array<Plane, 6> product;
-    Sum all;
-    all.count = 16;
-    all.sum.fill(zero());
-    all.square.fill(zero());
-    for (std::size_t i = 0; i < 16; ++i) {
-        std::size_t at = 0;
-        for (std::size_t p = 0; p < 3; ++p) {
-            all.sum[p] = hn::Add(all.sum[p], get(block.texel[p], i));
-            for (std::size_t q = p; q < 3; ++q, ++at) {
-                const auto x = hn::Mul(get(block.texel[p], i), get(block.texel[q], i));
-                put(product[at], i, x);
-                all.square[at] = hn::Add(all.square[at], x);
+/// What a texel's colors count on average where that is not the same for all, 1 at most.
+HWY_INLINE VF color_weight(const Texels& texel, std::size_t i) {
+    if (!texel.weighted) return set(1);
+    const auto sum = hn::Add(get(texel.share[0], i), hn::Add(get(texel.share[1], i), get(texel.share[2], i)));
+    return hn::Mul(sum, set(1.0f / 96));
+}
+
+/// The sums of any subset of a block. `by_texel`: colors count as they are weighted (with alpha only).
+template <std::size_t channels>
+class SubsetSums {
+public:
+    explicit HWY_INLINE SubsetSums(const Texels& texel, bool by_texel = false) : by_texel_(by_texel), texel_(texel) {
+        all = empty();
+        for (std::size_t i = 0; i < 16; ++i) {
+            const auto weight = by_texel ? color_weight(texel, i) : set(1);
+            std::size_t at = 0;
+            if (by_texel) put(weight_, i, weight);
+            for (std::size_t p = 0; p < channels; ++p) {
+                const auto x = by_texel ? hn::Mul(weight, get(texel[p], i)) : get(texel[p], i);
+                put(weighted_[p], i, x);
+                for (std::size_t q = p; q < channels; ++q, ++at)
+                    put(product_[at], i, hn::Mul(p == 3 ? get(texel[p], i) : x, get(texel[q], i)));
             }
+            add(all, i);
         }
     }
-    const auto moments = [&](const std::array<std::uint8_t, 16>& subset_of, std::size_t s) {
-        Sum m;
+    HWY_INLINE Sum<channels> of(const std::array<std::uint8_t, 16>& subset_of, std::size_t s) const {
+        auto m = empty();
+        for (std::size_t i = 0; i < 16; ++i)
+            if (subset_of[i] == s) add(m, i);
+        return m;
+    }
+    Sum<channels> all;
+
+private:
+    static HWY_INLINE Sum<channels> empty() {
+        Sum<channels> m;
         m.sum.fill(zero());
         m.square.fill(zero());
-        for (std::size_t i = 0; i < 16; ++i) {
-            if (subset_of[i] != s) continue;
-            ++m.count;
-            for (std::size_t c = 0; c < 3; ++c) m.sum[c] = hn::Add(m.sum[c], get(block.texel[c], i));
-            for (std::size_t at = 0; at < 6; ++at) m.square[at] = hn::Add(m.square[at], get(product[at], i));
-        }
+        m.weight = m.alpha = zero();
         return m;
-    };
-    const auto take_out = [](Sum& from, const Sum& m) {
-        from.count -= m.count;
-        for (std::size_t c = 0; c < 3; ++c) from.sum[c] = hn::Sub(from.sum[c], m.sum[c]);
-        for (std::size_t at = 0; at < 6; ++at) from.square[at] = hn::Sub(from.square[at], m.square[at]);
-    };
+    }
+    HWY_INLINE void add(Sum<channels>& m, std::size_t i) const {
+        ++m.count;
+        for (std::size_t c = 0; c < channels; ++c) m.sum[c] = hn::Add(m.sum[c], get(weighted_[c], i));
+        for (std::size_t at = 0; at < m.square.size(); ++at) m.square[at] = hn::Add(m.square[at], get(product_[at], i));
+        if (!by_texel_) return;
+        m.weight = hn::Add(m.weight, get(weight_, i));
+        m.alpha = hn::Add(m.alpha, get(texel_[3], i));
+    }
+    bool by_texel_;
+    const Texels& texel_;
+    Plane weight_;
+    std::array<Plane, channels> weighted_;
+    std::array<Plane, channels*(channels + 1) / 2> product_;
+};
+
+template <std::size_t channels>
+HWY_INLINE void take_out(Sum<channels>& from, const Sum<channels>& m, bool weighted = false) {
+    from.count -= m.count;
+    from.each(m, weighted, [](VF a, VF b) { return hn::Sub(a, b); });
+}
+
+/// Gray blocks have the same codes in all channels, so endpoints that suit one suit all.
+HWY_INLINE Estimate estimate_for(const Texels& texel) {
     auto gray = hn::Ge(zero(), zero());
     for (std::size_t i = 0; i < 16; ++i)
-        for (std::size_t c = 1; c < 3; ++c) gray = hn::And(gray, hn::Eq(get(block.texel[0], i), get(block.texel[c], i)));
-    const Estimate estimate{select(gray, set(0.25f), set(1))};
+        for (std::size_t c = 1; c < 3; ++c) gray = hn::And(gray, hn::Eq(get(texel[0], i), get(texel[c], i)));
+    return {select(gray, set(0.25f), set(1))};
+}
+
+/// All partitions of opaque blocks, and what has none. Returns how many wishes each block has got.
+HWY_NOINLINE std::size_t wish(const Block& block, const WishCounts& counts, Wishes* const* lanes, std::size_t lane_count) {
+    const SubsetSums<3> sums(block.texel);
+    const auto& all = sums.all;
+    const auto estimate = estimate_for(block.texel);
     std::size_t there = 0;
     Cheapest<1> of6(1);
     const auto whole = scatter_of(all);
@@ -180,15 +238,15 @@ HWY_NOINLINE void wish(const Block& block, const WishCounts& counts, Wishes* con
             };
             const auto rotation = static_cast<float>(c + 1);
             of5.offer(with(steps3, steps3, noise5, 0), color.off, rotation);
-            of4.offer(with(steps3, steps7, noise4, 0.5f), color.off, rotation);
-            of4.offer(with(steps7, steps3, noise4, 0.5f), color.off, rotation + 4);
+            of4.offer(with(steps3, steps7, noise4, alone4), color.off, rotation);
+            of4.offer(with(steps7, steps3, noise4, alone4), color.off, rotation + 4);
         }
         of5.give(5, lanes, lane_count, there);
         of4.give(4, lanes, lane_count, there);
     }
     Cheapest<most_pairs> of1(counts.mode1), of3(counts.mode3);
     for (std::size_t partition = 0; partition < 64; ++partition) {
-        const auto second = moments(bptc::partitions2[partition], 1);
+        const auto second = sums.of(bptc::partitions2[partition], 1);
         auto first = all;
         take_out(first, second);
         const auto a = scatter_of(first), b = scatter_of(second);
@@ -201,11 +259,11 @@ HWY_NOINLINE void wish(const Block& block, const WishCounts& counts, Wishes* con
     }
     of1.give(1, lanes, lane_count, there);
     of3.give(3, lanes, lane_count, there);
-    if (counts.mode0 == 0 && counts.mode2 == 0) return;
+    if (counts.mode0 == 0 && counts.mode2 == 0) return there;
     Cheapest<most_triples> of0(counts.mode0), of2(counts.mode2);
     const std::size_t partitions = counts.mode2 > 0 ? 64 : 16;
     for (std::size_t partition = 0; partition < partitions; ++partition) {
-        const auto second = moments(bptc::partitions3[partition], 1), third = moments(bptc::partitions3[partition], 2);
+        const auto second = sums.of(bptc::partitions3[partition], 1), third = sums.of(bptc::partitions3[partition], 2);
         auto first = all;
         take_out(first, second);
         take_out(first, third);
@@ -220,6 +278,117 @@ HWY_NOINLINE void wish(const Block& block, const WishCounts& counts, Wishes* con
     }
     of0.give(0, lanes, lane_count, there);
     of2.give(2, lanes, lane_count, there);
+    return there;
+}
+
+/// Texels whose alpha must stay take an end of their line, all of one alpha the same: what their colors scatter is left; or, where only one
+/// of 0 and 255 must stay, what all alpha is away from it (see held_of).
+class EndScatter {
+public:
+    explicit HWY_INLINE EndScatter(const Block& block) : texel_(block.texel) {
+        auto any = hn::Lt(zero(), zero());
+        for (std::size_t i = 0; i < 16; ++i) {
+            const auto alpha = get(block.texel[3], i), off = hn::Sub(set(255), alpha);
+            const auto weight = color_weight(block.texel, i);
+            put(at_end_[0], i, select(hn::Le(alpha, zero()), weight, zero()));
+            put(at_end_[1], i, select(hn::Ge(alpha, set(255)), weight, zero()));
+            put(away_[0], i, hn::Mul(alpha, alpha));
+            put(away_[1], i, hn::Mul(off, off));
+            any = hn::Or(any, hn::Gt(get(block.keep, i), zero()));
+        }
+        any_ = !hn::AllFalse(DF(), any);
+    }
+    struct Sums {
+        std::array<VF, 2> count, away;
+        std::array<std::array<VF, 3>, 2> sum, square;
+    };
+    /// Of a subset, or of all texels (nullptr).
+    [[nodiscard]] HWY_INLINE Sums of(const std::array<std::uint8_t, 16>* subset_of, std::size_t s) const {
+        Sums out;
+        for (std::size_t e = 0; e < 2; ++e) {
+            out.count[e] = out.away[e] = zero();
+            out.sum[e].fill(zero());
+            out.square[e].fill(zero());
+            for (std::size_t i = 0; i < 16 && any_; ++i) {
+                if (subset_of && (*subset_of)[i] != s) continue;
+                const auto w = get(at_end_[e], i);
+                out.count[e] = hn::Add(out.count[e], w);
+                out.away[e] = hn::Add(out.away[e], get(away_[e], i));
+                for (std::size_t c = 0; c < 3; ++c) {
+                    const auto wx = hn::Mul(w, get(texel_[c], i));
+                    out.sum[e][c] = hn::Add(out.sum[e][c], wx);
+                    out.square[e][c] = hn::Add(out.square[e][c], hn::Mul(wx, get(texel_[c], i)));
+                }
+            }
+        }
+        return out;
+    }
+    /// `without`: a color that has a line of its own.
+    [[nodiscard]] HWY_INLINE VF left(const Sums& sums, std::size_t without = 3) const {
+        VF out = zero();
+        for (std::size_t e = 0; e < 2 && any_; ++e) {
+            const auto inverse = hn::Div(set(1), most(sums.count[e], set(1.0f / 64)));
+            VF trace = zero();
+            for (std::size_t c = 0; c < 3; ++c)
+                if (c != without)
+                    trace = hn::Add(trace, hn::Sub(sums.square[e][c], hn::Mul(hn::Mul(sums.sum[e][c], sums.sum[e][c]), inverse)));
+            trace = most(trace, zero());
+            out = hn::Add(out, select(hn::Gt(sums.count[1 - e], zero()), trace, least(trace, sums.away[e])));
+        }
+        return out;
+    }
+
+private:
+    const Texels& texel_;
+    std::array<Plane, 2> at_end_, away_;  ///< by 0 and 255: what colors count where alpha is that; its squared distance
+    bool any_ = false;
+};
+
+/// The same of blocks with alpha: modes 6 and 7 with alpha on the line, 4 and 5 with any of the four channels alone.
+HWY_NOINLINE std::size_t wish_with_alpha(const Block& block, const WishCounts& counts, Wishes* const* lanes, std::size_t lane_count) {
+    const bool weighted = block.texel.weighted;
+    const SubsetSums<4> sums(block.texel, weighted);
+    const EndScatter ends(block);
+    const auto& all = sums.all;
+    const auto estimate = estimate_for(block.texel);
+    std::size_t there = 0;
+    Cheapest<1> of6(1);
+    const auto whole = scatter_of(all, weighted);
+    const auto whole_ends = ends.of(nullptr, 0);
+    of6.offer(most(estimate.left(whole, steps15, 16 * noise6), ends.left(whole_ends)), whole.off, 0);
+    of6.give(6, lanes, lane_count, there);
+    Cheapest<most_separate> of5(counts.separate), of4(counts.separate);
+    constexpr std::array<std::size_t, 4> square = {0, 4, 7, 9};  // where Σx² of a channel is
+    for (std::size_t rotation = 0; rotation < 4; ++rotation) {
+        const std::size_t c = rotation == 0 ? 3 : rotation - 1;
+        const auto color = scatter_of(all, weighted, c);
+        const Scatter alone{zero(), scatter_at(all, square[c], c, c, weighted)};
+        const auto with = [&](float color_steps, float alone_steps, float noise, float alone_noise) {
+            auto line = estimate.left(color, color_steps, 16 * noise);
+            if (c < 3) line = most(line, ends.left(whole_ends, c));
+            return hn::Add(line, estimate.left(alone, alone_steps, 16 * alone_noise));
+        };
+        const auto number = static_cast<float>(rotation);
+        of5.offer(with(steps3, steps3, noise5, 0), color.off, number);
+        of4.offer(with(steps3, steps7, noise4, alone4), color.off, number);
+        of4.offer(with(steps7, steps3, noise4, alone4), color.off, number + 4);
+    }
+    of5.give(5, lanes, lane_count, there);
+    of4.give(4, lanes, lane_count, there);
+    Cheapest<most_pairs> of7(counts.mode7);
+    for (std::size_t partition = 0; partition < 64; ++partition) {
+        const auto& subset_of = bptc::partitions2[partition];
+        const auto second = sums.of(subset_of, 1);
+        auto first = all;
+        take_out(first, second, weighted);
+        const auto a = scatter_of(first, weighted), b = scatter_of(second, weighted);
+        const auto left = [&](const Scatter& scatter, float count, std::size_t s) {
+            return most(estimate.left(scatter, steps3, count * noise7), ends.left(ends.of(&subset_of, s)));
+        };
+        of7.offer(hn::Add(left(a, first.count, 0), left(b, second.count, 1)), hn::Add(a.off, b.off), static_cast<float>(partition));
+    }
+    of7.give(7, lanes, lane_count, there);
+    return there;
 }
 
 }  // namespace
