@@ -25,12 +25,20 @@ struct Plan {
     std::size_t few;    ///< look for exact values in blocks of so many colors
     unsigned few_step;  ///< see solve_few
     std::size_t few_partitions;
-    DensePlan dense;
+    DensePlan opaque, with_alpha;
     int polish;  ///< rounds of walk behind that
 };
-constexpr Plan thorough{max_few, 1, 6, {{8, 4, 3, 2, 4, 6}, 12, 0.6f, {6, 0, 6}, 12, {400, 10, 24, 200}}, 1},
-    normal{6, 4, 1, {{4, 3, 2, 0, 4, 3}, 5, 0.7f, {4, 0, 4}, 6, {400, 6, 8, 32}}, 1},
-    fast{0, 1, 0, {{2, 2, 0, 0, 2, 2}, 3, 0.8f, {2, 0, 2}, 2, {}}, 0};
+/// Estimates of blocks with alpha need not tell as many modes apart, so normal fits fewer.
+constexpr Plan thorough{max_few,
+                        1,
+                        6,
+                        {{8, 4, 3, 2, 4, 0}, 12, 0.6f, {6, 0, 6}, 12, {400, 10, 24, 200}},
+                        {{0, 0, 0, 0, 4, 6}, 12, 0.6f, {6, 0, 6}, 12, {400, 10, 24, 200}},
+                        1},
+    normal{
+        6, 4, 1, {{4, 3, 2, 0, 4, 0}, 5, 0.7f, {4, 0, 4}, 6, {400, 6, 8, 32}}, {{0, 0, 0, 0, 2, 2}, 4, 0.8f, {3, 0, 4}, 6, {400, 6, 8, 32}},
+        1},
+    fast{0, 1, 0, {{2, 2, 0, 0, 2, 0}, 3, 0.8f, {2, 0, 2}, 2, {}}, {{0, 0, 0, 0, 2, 2}, 3, 0.8f, {2, 0, 2}, 2, {}}, 0};
 
 HWY_INLINE VF gather(const Found* const* found, float Found::*member) {
     alignas(64) float v[max_lanes];
@@ -134,7 +142,7 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
         auto& dense = order[max_few + 1][opaque];
         for (const auto b : few[opaque])
             if (found[b].error > 0) dense.push_back(b);
-        Dense(blocks, dense, opaque == 1, found, options, plan.dense).run();
+        Dense(blocks, dense, opaque == 1, found, options, opaque ? plan.opaque : plan.with_alpha).run();
         if (plan.polish) each(dense, [&](const Group&, const Block& block, Best& best) { walk(block, best, plan.polish, false); });
     }
     std::vector<bptc::Choice> choices(count);

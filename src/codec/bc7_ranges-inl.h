@@ -251,9 +251,16 @@ HWY_NOINLINE Fitted fit_ranges(const Texels& texel, const Plane& weight, const S
     const auto per = select(hn::Gt(size, set(1e-6f)), hn::Div(set(1), most(size, set(1e-6f))), zero());
     Plane along, counted;  // place on the axis, 0 to 1; the same times the weight
     VF count = zero(), sum = zero();
+    Plane counts = weight;
+    if (weighted)
+        for (std::size_t i = 0; i < 16; ++i) {
+            VF share = zero();
+            for (std::size_t c = 0; c < channels; ++c) share = hn::Add(share, get(texel.share[c], i));
+            put(counts, i, hn::Mul(get(weight, i), hn::Mul(share, set(1.0f / (32 * channels)))));
+        }
     for (std::size_t i = 0; i < 16; ++i) {
         V4 from;
-        const auto w = get(weight, i);
+        const auto w = get(counts, i);
         for (std::size_t c = 0; c < channels; ++c) {
             from[c] = hn::Sub(get(texel[c], i), spread.a[c]);
             mean[c] = hn::Add(mean[c], hn::Mul(w, get(texel[c], i)));
@@ -264,7 +271,7 @@ HWY_NOINLINE Fitted fit_ranges(const Texels& texel, const Plane& weight, const S
         count = hn::Add(count, w);
         sum = hn::Add(sum, hn::Mul(w, y));
     }
-    const auto inverse = hn::Div(set(1), most(count, set(1)));
+    const auto inverse = hn::Div(set(1), most(count, set(1.0f / 64)));
     for (std::size_t c = 0; c < channels; ++c) mean[c] = hn::Mul(mean[c], inverse);
     std::array<Held, 4> held;
     Plane at_end;  // 0 or 1 where a texel must take that end, otherwise -1
@@ -306,7 +313,7 @@ HWY_NOINLINE Fitted fit_ranges(const Texels& texel, const Plane& weight, const S
             const auto wide = set(static_cast<float>(h - l)), start = set(static_cast<float>(l) + 0.5f);
             VF k = zero(), kk = zero(), ky = zero();
             for (std::size_t i = 0; i < 16; ++i) {
-                const auto index = index_at(i, wide, start), wk = hn::Mul(get(weight, i), index);
+                const auto index = index_at(i, wide, start), wk = hn::Mul(get(counts, i), index);
                 k = hn::Add(k, wk);
                 kk = hn::Add(kk, hn::Mul(wk, index));
                 ky = hn::Add(ky, hn::Mul(index, get(counted, i)));

@@ -75,11 +75,15 @@ struct Scatter {
 template <std::size_t channels>
 HWY_INLINE Scatter scatter_of(const Sum<channels>& m, bool weighted = false, std::size_t without = channels) {
     std::size_t at = 0;
+    // Where colors count w and alpha 1, their product counts √w.
+    auto with_alpha = set(1);
+    if (weighted) with_alpha = hn::Sqrt(hn::Div(set(m.count), most(m.weight, set(1.0f / 64))));
     VF trace = zero(), squares = zero(), mixed = zero();
     for (std::size_t p = 0; p < channels; ++p)
         for (std::size_t q = p; q < channels; ++q, ++at) {
             if (p == without || q == without) continue;
-            const auto k = scatter_at(m, at, p, q, weighted);
+            auto k = scatter_at(m, at, p, q, weighted);
+            if (weighted && p < 3 && q == 3) k = hn::Mul(k, with_alpha);
             if (p == q) trace = hn::Add(trace, k), squares = hn::Add(squares, hn::Mul(k, k));
             else mixed = hn::Add(mixed, hn::Mul(k, k));
         }
@@ -95,6 +99,10 @@ struct Estimate {
     VF noise = set(1);  ///< share of it: in gray blocks all channels have the same codes, and endpoints that suit one suit all
     HWY_INLINE VF left(const Scatter& s, float steps, float added) const {
         return hn::Add(s.off, least(hn::Add(hn::Mul(s.along, set(steps)), hn::Mul(set(added), noise)), hn::Mul(s.along, set(0.8f))));
+    }
+    /// The same for so many colors and alphas where colors count `weight`.
+    HWY_INLINE Estimate of(VF weight, float colors, float alphas) const {
+        return {hn::Mul(noise, hn::Mul(hn::Add(hn::Mul(weight, set(colors)), set(alphas)), set(1 / (colors + alphas))))};
     }
 };
 
@@ -350,12 +358,14 @@ HWY_NOINLINE std::size_t wish_with_alpha(const Block& block, const WishCounts& c
     const SubsetSums<4> sums(block.texel, weighted);
     const EndScatter ends(block);
     const auto& all = sums.all;
-    const auto estimate = estimate_for(block.texel);
+    auto weight = set(1);
+    if (weighted) weight = hn::Mul(all.weight, set(1.0f / 16));
+    const auto any = estimate_for(block.texel), on_line = any.of(weight, 3, 1);
     std::size_t there = 0;
     Cheapest<1> of6(1);
     const auto whole = scatter_of(all, weighted);
     const auto whole_ends = ends.of(nullptr, 0);
-    of6.offer(most(estimate.left(whole, steps15, 16 * noise6), ends.left(whole_ends)), whole.off, 0);
+    of6.offer(most(on_line.left(whole, steps15, 16 * noise6), ends.left(whole_ends)), whole.off, 0);
     of6.give(6, lanes, lane_count, there);
     Cheapest<most_separate> of5(counts.separate), of4(counts.separate);
     constexpr std::array<std::size_t, 4> square = {0, 4, 7, 9};  // where Σx² of a channel is
@@ -364,9 +374,9 @@ HWY_NOINLINE std::size_t wish_with_alpha(const Block& block, const WishCounts& c
         const auto color = scatter_of(all, weighted, c);
         const Scatter alone{zero(), scatter_at(all, square[c], c, c, weighted)};
         const auto with = [&](float color_steps, float alone_steps, float noise, float alone_noise) {
-            auto line = estimate.left(color, color_steps, 16 * noise);
+            auto line = any.of(weight, c < 3 ? 2 : 3, c < 3 ? 1 : 0).left(color, color_steps, 16 * noise);
             if (c < 3) line = most(line, ends.left(whole_ends, c));
-            return hn::Add(line, estimate.left(alone, alone_steps, 16 * alone_noise));
+            return hn::Add(line, any.of(weight, c < 3 ? 1 : 0, c < 3 ? 0 : 1).left(alone, alone_steps, 16 * alone_noise));
         };
         const auto number = static_cast<float>(rotation);
         of5.offer(with(steps3, steps3, noise5, 0), color.off, number);
@@ -383,7 +393,7 @@ HWY_NOINLINE std::size_t wish_with_alpha(const Block& block, const WishCounts& c
         take_out(first, second, weighted);
         const auto a = scatter_of(first, weighted), b = scatter_of(second, weighted);
         const auto left = [&](const Scatter& scatter, float count, std::size_t s) {
-            return most(estimate.left(scatter, steps3, count * noise7), ends.left(ends.of(&subset_of, s)));
+            return most(on_line.left(scatter, steps3, count * noise7), ends.left(ends.of(&subset_of, s)));
         };
         of7.offer(hn::Add(left(a, first.count, 0), left(b, second.count, 1)), hn::Add(a.off, b.off), static_cast<float>(partition));
     }
