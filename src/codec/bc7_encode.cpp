@@ -22,23 +22,27 @@ namespace {
 
 /// How far each effort searches.
 struct Plan {
-    std::size_t few;    ///< look for exact values in blocks of so many colors
-    unsigned few_step;  ///< see solve_few
+    std::size_t few, few_with_alpha;  ///< look for exact values in blocks of so many colors, opaque and others
+    unsigned few_step;                ///< see solve_few
     std::size_t few_partitions;
     DensePlan opaque, with_alpha;
     int polish;  ///< rounds of walk behind that
 };
-/// Estimates of blocks with alpha need not tell as many modes apart, so normal fits fewer.
 constexpr Plan thorough{max_few,
+                        max_few,
                         1,
                         6,
                         {{8, 4, 3, 2, 4, 0}, 12, 0.6f, {6, 0, 6}, 12, {400, 10, 24, 200}},
                         {{0, 0, 0, 0, 4, 6}, 12, 0.6f, {6, 0, 6}, 12, {400, 10, 24, 200}},
                         1},
-    normal{
-        6, 4, 1, {{4, 3, 2, 0, 4, 0}, 5, 0.7f, {4, 0, 4}, 6, {400, 6, 8, 32}}, {{0, 0, 0, 0, 2, 2}, 4, 0.8f, {3, 0, 4}, 6, {400, 6, 8, 32}},
-        1},
-    fast{0, 1, 0, {{2, 2, 0, 0, 2, 0}, 3, 0.8f, {2, 0, 2}, 2, {}}, {{0, 0, 0, 0, 2, 2}, 3, 0.8f, {2, 0, 2}, 2, {}}, 0};
+    normal{6,
+           4,
+           4,
+           1,
+           {{4, 3, 2, 0, 4, 0}, 6, 0.7f, {4, 0, 4}, 6, {400, 6, 8, 32}},
+           {{0, 0, 0, 0, 2, 2}, 4, 0.8f, {3, 0, 4}, 6, {400, 6, 8, 32}},
+           1},
+    fast{0, 0, 1, 0, {{2, 2, 0, 0, 2, 0}, 3, 0.8f, {2, 0, 2}, 2, {}}, {{0, 0, 0, 0, 2, 2}, 3, 0.8f, {2, 0, 2}, 2, {}}, 0};
 
 HWY_INLINE VF gather(const Found* const* found, float Found::*member) {
     alignas(64) float v[max_lanes];
@@ -105,8 +109,8 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
     // Opaque blocks and others do not share one either: only the others pay for what keeps their alpha, and modes differ.
     std::array<std::array<std::vector<std::uint32_t>, 2>, max_few + 2> order;
     for (std::size_t b = 0; b < count; ++b) {
-        const auto colors = colors_of(blocks + b * 16, std::max<std::size_t>(plan.few, 1));
         const bool opaque = std::all_of(blocks + b * 16, blocks + b * 16 + 16, [](const Texel& t) { return t[3] == 255; });
+        const auto colors = colors_of(blocks + b * 16, std::max<std::size_t>(opaque ? plan.few : plan.few_with_alpha, 1));
         order[colors][opaque].push_back(static_cast<std::uint32_t>(b));
     }
     const auto each = [&](const std::vector<std::uint32_t>& which, const auto& work) {
