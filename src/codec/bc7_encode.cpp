@@ -33,16 +33,16 @@ constexpr Plan thorough{max_few,
                         1,
                         6,
                         {{8, 4, 3, 2, 4, 0}, 12, 0.6f, {6, 0, 6}, 12, {400, 10, 24, 200}},
-                        {{0, 0, 0, 0, 4, 6}, 12, 0.6f, {6, 0, 6}, 12, {400, 10, 24, 200}},
+                        {{0, 0, 0, 0, 4, 6}, 12, 0.4f, {6, 0, 6}, 12, {400, 10, 24, 200}},
                         1},
     normal{6,
            4,
            4,
            1,
            {{4, 3, 2, 0, 4, 0}, 6, 0.7f, {4, 0, 4}, 6, {400, 6, 8, 32}},
-           {{0, 0, 0, 0, 2, 2}, 4, 0.8f, {3, 0, 4}, 6, {400, 6, 8, 32}},
+           {{0, 0, 0, 0, 3, 2}, 4, 0.5f, {3, 0, 4}, 6, {400, 6, 8, 32}},
            1},
-    fast{0, 0, 1, 0, {{2, 2, 0, 0, 2, 0}, 3, 0.8f, {2, 0, 2}, 2, {}}, {{0, 0, 0, 0, 2, 2}, 3, 0.8f, {2, 0, 2}, 2, {}}, 0};
+    fast{0, 0, 1, 0, {{2, 2, 0, 0, 2, 0}, 3, 0.8f, {2, 0, 2}, 2, {}}, {{0, 0, 0, 0, 2, 2}, 3, 0.6f, {2, 0, 2}, 2, {}}, 0};
 
 HWY_INLINE VF gather(const Found* const* found, float Found::*member) {
     alignas(64) float v[max_lanes];
@@ -147,7 +147,7 @@ void run(const Texel* blocks, std::size_t count, std::byte* out, const EncodeOpt
         for (const auto b : few[opaque])
             if (found[b].error > 0) dense.push_back(b);
         Dense(blocks, dense, opaque == 1, found, options, opaque ? plan.opaque : plan.with_alpha).run();
-        if (plan.polish) each(dense, [&](const Group&, const Block& block, Best& best) { walk(block, best, plan.polish, false); });
+        if (plan.polish) each(dense, [&](const Group&, const Block& block, Best& best) { walk(block, best, plan.polish); });
     }
     std::vector<bptc::Choice> choices(count);
     for (std::size_t b = 0; b < count; ++b) {

@@ -52,7 +52,7 @@ struct Few {
     }
 };
 
-/// Texels of each color in a subset; `member` as in try_partition.
+/// Texels of each color in a subset; `member` is 1 for its texels.
 HWY_INLINE void count_colors(const Few& few, const Plane& member, Plane& weight) {
     for (std::size_t k = 0; k < 16; ++k) put(weight, k, zero());
     for (std::size_t k = 0; k < few.count; ++k) {

@@ -227,46 +227,6 @@ HWY_INLINE VF nearest_code(VF value, unsigned bits, int p) {
     return hn::Add(hn::Mul(clamp(half, 0, static_cast<float>((1u << (bits - 1)) - 1)), set(2)), set(static_cast<float>(p)));
 }
 
-template <int channels>
-HWY_INLINE Quantized quantize(const Spec& spec, const Ends& ends, const Texels& texel) {
-    Quantized out;
-    const auto bits = [&](std::size_t c) { return c == 3 ? spec.alpha_bits : spec.color_bits; };
-    const auto one = [&](const V4& from, int p, V4& code, V4& value) {
-        VF off = zero();
-        for (std::size_t c = 0; c < channels; ++c) {
-            code[c] = nearest_code(from[c], bits(c), p);
-            value[c] = expand(code[c], bits(c));
-            const auto d = hn::Sub(value[c], from[c]);
-            off = hn::Add(off, hn::Mul(d, d));
-        }
-        for (std::size_t c = channels; c < 4; ++c) code[c] = zero(), value[c] = set(255);
-        return off;
-    };
-    const auto take = [&](MF m, const V4& x, V4& into) {
-        for (std::size_t c = 0; c < 4; ++c) into[c] = select(m, x[c], into[c]);
-    };
-    if (spec.p_bits == PBits::none) {
-        (void)one(ends.a, -1, out.code.a, out.value.a);
-        (void)one(ends.b, -1, out.code.b, out.value.b);
-        return out;
-    }
-    Quantized with_one;
-    auto a0 = one(ends.a, 0, out.code.a, out.value.a), b0 = one(ends.b, 0, out.code.b, out.value.b);
-    auto a1 = one(ends.a, 1, with_one.code.a, with_one.value.a), b1 = one(ends.b, 1, with_one.code.b, with_one.value.b);
-    auto a_odd = hn::Lt(a1, a0), b_odd = hn::Lt(b1, b0);
-    if (spec.p_bits == PBits::shared) a_odd = b_odd = hn::Lt(hn::Add(a1, b1), hn::Add(a0, b0));
-    if constexpr (channels == 4) {  // 255 has an odd code, 0 an even one
-        const auto odd = hn::Gt(texel.opaque, zero()), even = hn::Gt(texel.clear, zero());
-        a_odd = hn::AndNot(even, hn::Or(a_odd, odd));
-        b_odd = hn::AndNot(even, hn::Or(b_odd, odd));
-    }
-    take(a_odd, with_one.code.a, out.code.a);
-    take(a_odd, with_one.value.a, out.value.a);
-    take(b_odd, with_one.code.b, out.code.b);
-    take(b_odd, with_one.value.b, out.value.b);
-    return out;
-}
-
 /// A texel whose alpha must stay takes the end of the line that has it: by projection it might get an index beside that.
 template <int channels>
 HWY_INLINE VF kept_index(const Texels& texel, const Ends& value, std::size_t i, VF top, VF index) {
@@ -280,17 +240,15 @@ HWY_INLINE VF kept_index(const Texels& texel, const Ends& value, std::size_t i, 
     return index;
 }
 
-/// Error of the line for the members with the decoder's own rounding, texels projected to the nearest of top + 1 indices; `solved` receives
-/// the least-squares endpoints for those indices.
-template <int channels, bool solve, bool exact>
-HWY_NOINLINE VF error_unweighted(const Texels& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
+/// Error of the line for the members with the decoder's own rounding, texels projected to the nearest of top + 1 indices.
+template <int channels, bool exact>
+HWY_NOINLINE VF error_unweighted(const Texels& texel, const Plane& weight, const Ends& value, VF top) {
     V4 d;
     for (std::size_t c = 0; c < channels; ++c) d[c] = hn::Sub(value.b[c], value.a[c]);
     const auto size = dot<channels>(d, d);
     const auto per = select(hn::Gt(size, zero()), hn::Div(top, most(size, set(1e-6f))), zero());
     const auto weight_step = hn::Div(set(64), top);
-    VF sum = zero(), aa = zero(), ab = zero(), bb = zero();
-    V4 ax = {zero(), zero(), zero(), zero()}, bx = ax;
+    VF sum = zero();
     for (std::size_t i = 0; i < 16; ++i) {
         V4 x, from;
         for (std::size_t c = 0; c < channels; ++c) x[c] = get(texel[c], i), from[c] = hn::Sub(x[c], value.a[c]);
@@ -305,46 +263,18 @@ HWY_NOINLINE VF error_unweighted(const Texels& texel, const Plane& weight, const
             if constexpr (exact)
                 if (texel.keep[c]) error = hn::Add(error, select(hn::Eq(off, zero()), zero(), get(*texel.keep[c], i)));
         }
-        const auto w = get(weight, i);
-        sum = hn::Add(sum, hn::Mul(w, error));
-        if constexpr (solve) {
-            const auto s = hn::Sub(set(1), t), wt = hn::Mul(w, t), ws = hn::Mul(w, s);
-            aa = hn::Add(aa, hn::Mul(ws, s));
-            ab = hn::Add(ab, hn::Mul(ws, t));
-            bb = hn::Add(bb, hn::Mul(wt, t));
-            for (std::size_t c = 0; c < channels; ++c) {
-                ax[c] = hn::Add(ax[c], hn::Mul(ws, x[c]));
-                bx[c] = hn::Add(bx[c], hn::Mul(wt, x[c]));
-            }
-        }
-    }
-    if constexpr (solve) {
-        const auto det = hn::Sub(hn::Mul(aa, bb), hn::Mul(ab, ab));
-        const auto sound = hn::Gt(det, set(1e-4f));
-        const auto inverse = hn::Div(set(1), select(sound, det, set(1)));
-        for (std::size_t c = 0; c < 4; ++c) {
-            if (c >= channels) {
-                solved->a[c] = solved->b[c] = set(255);
-                continue;
-            }
-            const auto a = hn::Mul(hn::Sub(hn::Mul(ax[c], bb), hn::Mul(bx[c], ab)), inverse);
-            const auto b = hn::Mul(hn::Sub(hn::Mul(bx[c], aa), hn::Mul(ax[c], ab)), inverse);
-            solved->a[c] = select(sound, clamp(a, 0, 255), value.a[c]);
-            solved->b[c] = select(sound, clamp(b, 0, 255), value.b[c]);
-        }
+        sum = hn::Add(sum, hn::Mul(get(weight, i), error));
     }
     return sum;
 }
 
 /// The same with errors counted by channel and texel.
-template <int channels, bool solve, bool exact>
-HWY_NOINLINE VF error_weighted(const Texels& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
+template <int channels, bool exact>
+HWY_NOINLINE VF error_weighted(const Texels& texel, const Plane& weight, const Ends& value, VF top) {
     V4 d;
     for (std::size_t c = 0; c < channels; ++c) d[c] = hn::Sub(value.b[c], value.a[c]);
     const auto weight_step = hn::Div(set(64), top);
     VF sum = zero();
-    std::array<VF, channels> aa, ab, bb, ax, bx;
-    for (std::size_t c = 0; c < channels; ++c) aa[c] = ab[c] = bb[c] = ax[c] = bx[c] = zero();
     for (std::size_t i = 0; i < 16; ++i) {
         V4 x, share;
         VF along = zero(), size = zero();
@@ -359,45 +289,24 @@ HWY_NOINLINE VF error_weighted(const Texels& texel, const Plane& weight, const E
         auto index = hn::Floor(hn::Add(least(most(hn::Mul(along, per), zero()), top), set(0.5f)));
         if constexpr (exact) index = kept_index<channels>(texel, value, i, top, index);
         const auto t = hn::Mul(hn::Floor(hn::Add(hn::Mul(index, weight_step), set(0.5f))), set(1.0f / 64));
-        const auto s = hn::Sub(set(1), t), w = get(weight, i);
+        const auto w = get(weight, i);
         for (std::size_t c = 0; c < channels; ++c) {
             const auto off = hn::Sub(hn::Floor(hn::Add(hn::Mul(t, d[c]), hn::Add(value.a[c], set(0.5f)))), x[c]);
-            const auto counts = hn::Mul(w, share[c]);
-            sum = hn::Add(sum, hn::Mul(counts, hn::Mul(off, off)));
+            sum = hn::Add(sum, hn::Mul(hn::Mul(w, share[c]), hn::Mul(off, off)));
             if constexpr (exact)
                 if (texel.keep[c]) sum = hn::Add(sum, hn::Mul(w, select(hn::Eq(off, zero()), zero(), get(*texel.keep[c], i))));
-            if constexpr (solve) {
-                const auto wt = hn::Mul(counts, t), ws = hn::Mul(counts, s);
-                aa[c] = hn::Add(aa[c], hn::Mul(ws, s));
-                ab[c] = hn::Add(ab[c], hn::Mul(ws, t));
-                bb[c] = hn::Add(bb[c], hn::Mul(wt, t));
-                ax[c] = hn::Add(ax[c], hn::Mul(ws, x[c]));
-                bx[c] = hn::Add(bx[c], hn::Mul(wt, x[c]));
-            }
-        }
-    }
-    if constexpr (solve) {
-        for (std::size_t c = 0; c < 4; ++c) solved->a[c] = solved->b[c] = set(255);
-        for (std::size_t c = 0; c < channels; ++c) {
-            const auto det = hn::Sub(hn::Mul(aa[c], bb[c]), hn::Mul(ab[c], ab[c]));
-            const auto sound = hn::Gt(det, set(1e-4f));
-            const auto inverse = hn::Div(set(1), select(sound, det, set(1)));
-            solved->a[c] =
-                select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(ax[c], bb[c]), hn::Mul(bx[c], ab[c])), inverse), 0, 255), value.a[c]);
-            solved->b[c] =
-                select(sound, clamp(hn::Mul(hn::Sub(hn::Mul(bx[c], aa[c]), hn::Mul(ax[c], ab[c])), inverse), 0, 255), value.b[c]);
         }
     }
     return sum;
 }
 
-template <int channels, bool solve>
-HWY_INLINE VF error_of(const Texels& texel, const Plane& weight, const Ends& value, VF top, Ends* solved) {
+template <int channels>
+HWY_INLINE VF error_of(const Texels& texel, const Plane& weight, const Ends& value, VF top) {
     if (texel.exacting)
-        return texel.weighted ? error_weighted<channels, solve, true>(texel, weight, value, top, solved)
-                              : error_unweighted<channels, solve, true>(texel, weight, value, top, solved);
-    return texel.weighted ? error_weighted<channels, solve, false>(texel, weight, value, top, solved)
-                          : error_unweighted<channels, solve, false>(texel, weight, value, top, solved);
+        return texel.weighted ? error_weighted<channels, true>(texel, weight, value, top)
+                              : error_unweighted<channels, true>(texel, weight, value, top);
+    return texel.weighted ? error_weighted<channels, false>(texel, weight, value, top)
+                          : error_unweighted<channels, false>(texel, weight, value, top);
 }
 
 struct Fitted {
@@ -422,25 +331,6 @@ HWY_INLINE void each_pair(const Spec& spec, Parity parity, const Run& run) {
         const int a = bits & 1, b = bits >> 1;
         if (spec.p_bits == PBits::own || a == b) run(a, b);
     }
-}
-
-/// Quantizes, evaluates and solves again, `rounds` times; the best of all rounds.
-template <int channels>
-HWY_NOINLINE Fitted fit_line(const Texels& texel, const Plane& weight, const Spec& spec, Ends ends, int rounds) {
-    Fitted best;
-    const auto top = set(static_cast<float>((1u << spec.index_bits) - 1));
-    for (int round = 0; round <= rounds; ++round) {
-        const auto q = quantize<channels>(spec, ends, texel);
-        VF error;
-        if (round < rounds) error = error_of<channels, true>(texel, weight, q.value, top, &ends);
-        else error = error_of<channels, false>(texel, weight, q.value, top, nullptr);
-        if (round == 0) {
-            best = {error, q.code};
-            continue;
-        }
-        keep_better(best, error, q.code);
-    }
-    return best;
 }
 
 HWY_INLINE void offer(Best& best, VF error, unsigned mode, VF partition, float extra, const std::array<Ends, 3>& code,

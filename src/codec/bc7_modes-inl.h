@@ -1,5 +1,5 @@
 // Included once for each SIMD target by bc7_encode.cpp (see lanes-inl.h).
-// Which partitions suit a block, and what its modes make of it.
+// Which partitions suit a block of few colors, and blocks of one color.
 #if defined(SKIVET_BC7_MODES_INL_H) == defined(HWY_TARGET_TOGGLE)
 #ifdef SKIVET_BC7_MODES_INL_H
 #undef SKIVET_BC7_MODES_INL_H
@@ -111,53 +111,6 @@ HWY_INLINE void members(VF partition, std::size_t s, Plane& out) {
     for (std::size_t lane = 0; lane < hn::Lanes(df); ++lane) {
         const auto& row = bptc::partitions2[static_cast<std::size_t>(number[lane])];
         for (std::size_t i = 0; i < 16; ++i) out.v[i][lane] = row[i] == s ? 1.0f : 0.0f;
-    }
-}
-
-/// Fits a mode of two subsets to each lane's partition.
-template <int channels>
-HWY_INLINE void try_partition(const Block& block, Best& best, VF partition, const Spec& spec, int rounds) {
-    std::array<Ends, 3> code;
-    VF error = zero();
-    for (std::size_t s = 0; s < 2; ++s) {
-        // No lane can win any more: nothing changes by leaving.
-        if (hn::AllFalse(DF(), hn::Lt(error, best.error))) return;
-        Plane member;
-        members(partition, s, member);
-        const auto fitted = fit_line<channels>(block.texel, member, spec, spread_of<channels>(block.texel, member), rounds);
-        error = hn::Add(error, fitted.error);
-        code[s] = fitted.code;
-    }
-    offer(best, error, spec.mode, partition, 0, code, 2);
-}
-
-/// Modes 4 and 5: color and alpha have lines and indices of their own; a rotation lets another channel take alpha's place.
-HWY_INLINE void try_separate(const Block& block, Best& best, const Plane& all, unsigned rotation, bool mode4, int rounds) {
-    Texels texel = block.texel;
-    if (rotation) texel.swap_channels(3, rotation - 1);
-    const auto color = spread_of<3>(texel, all);
-    Texels alone = texel;
-    alone.swap_channels(0, 3);
-    VF low = set(255), high = zero();
-    for (std::size_t i = 0; i < 16; ++i) low = least(low, get(alone[0], i)), high = most(high, get(alone[0], i));
-    Ends scalar;
-    scalar.a = {low, zero(), zero(), zero()};
-    scalar.b = {high, zero(), zero(), zero()};
-    const auto run = [&](unsigned mode, unsigned color_bits, unsigned alpha_bits, unsigned color_index, unsigned alpha_index,
-                         float selector) {
-        const auto rgb = fit_line<3>(texel, all, {mode, color_bits, 0, PBits::none, color_index}, color, rounds);
-        if (hn::AllFalse(DF(), hn::Lt(rgb.error, best.error))) return;
-        const auto a = fit_line<1>(alone, all, {mode, alpha_bits, 0, PBits::none, alpha_index}, scalar, rounds);
-        std::array<Ends, 3> code;
-        code[0] = rgb.code;
-        code[0].a[3] = a.code.a[0];
-        code[0].b[3] = a.code.b[0];
-        offer(best, hn::Add(rgb.error, a.error), mode, zero(), static_cast<float>(rotation) + 4 * selector, code, 1);
-    };
-    run(5, 7, 8, 2, 2, 0);
-    if (mode4) {
-        run(4, 5, 6, 2, 3, 0);
-        run(4, 5, 6, 3, 2, 1);
     }
 }
 

@@ -36,7 +36,7 @@ HWY_INLINE void shares_of(const Texels& texel, const Ends& value, VF top, std::a
 }
 
 /// What was found, moved by single codes as long as that helps. Lanes differ in mode, so the modes' numbers are vectors here.
-void walk(const Block& block, Best& found, int rounds, bool singles) {
+void walk(const Block& block, Best& found, int rounds) {
     const DF df;
     if (hn::AllTrue(df, hn::Le(found.error, zero()))) return;
     auto best = found;
@@ -183,7 +183,7 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
                 }
             }
         }
-        const auto next_error = error_of<4, false>(color, member[s].weight, next, tops, nullptr);
+        const auto next_error = error_of<4>(color, member[s].weight, next, tops);
         const auto better = hn::Lt(next_error, error);
         error = select(better, next_error, error);
         for (std::size_t c = 0; c < 4; ++c) {
@@ -196,29 +196,10 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
     for (std::size_t s = 0; s < 3; ++s) {
         if (hn::AllFalse(df, hn::Gt(count, set(static_cast<float>(s))))) break;
         auto value = value_of(s);
-        auto error = error_of<4, false>(color, member[s].weight, value, tops, nullptr);
+        auto error = error_of<4>(color, member[s].weight, value, tops);
         for (int round = 0; round < rounds; ++round) {
             const auto before = error;
             polish(s, value, error);
-            for (std::size_t c = 0; c < 4 && singles; ++c) {
-                if (c == 3 && hn::AllFalse(df, alpha_moves)) continue;
-                for (std::size_t end = 0; end < 2; ++end)
-                    for (const float by : {1.0f, -1.0f}) {
-                        auto& code = best.code[2 * s + end][c];
-                        auto& place = end ? value.b[c] : value.a[c];
-                        const auto moved = hn::Add(code, hn::Mul(steps, set(by)));
-                        const std::size_t kind = c == 3;
-                        auto allowed = hn::And(hn::And(hn::Ge(moved, zero()), hn::Le(moved, highest[kind])), hn::Le(locked[c], zero()));
-                        if (c == 3) allowed = hn::And(allowed, alpha_moves);
-                        const auto old = place;
-                        place = select(allowed, expanded(moved, kind), old);
-                        const auto next = error_of<4, false>(color, member[s].weight, value, tops, nullptr);
-                        const auto better = hn::And(allowed, hn::Lt(next, error));
-                        error = select(better, next, error);
-                        code = select(better, moved, code);
-                        place = select(better, place, old);
-                    }
-            }
             // A lane that did not move in a whole round would not move in the next: leaving early changes no lane's result.
             if (hn::AllFalse(df, hn::Lt(error, before))) break;
         }
@@ -228,7 +209,7 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
     Ends value;
     value.a[0] = expanded(best.code[0][3], 1);
     value.b[0] = expanded(best.code[1][3], 1);
-    auto error = error_of<1, false>(alone, every, value, alone_tops, nullptr);
+    auto error = error_of<1>(alone, every, value, alone_tops);
     for (int round = 0; round < rounds; ++round)
         for (std::size_t end = 0; end < 2; ++end)
             for (const float by : {1.0f, -1.0f}) {
@@ -238,7 +219,7 @@ void walk(const Block& block, Best& found, int rounds, bool singles) {
                 const auto allowed = hn::And(is_lone, hn::And(hn::Ge(moved, zero()), hn::Le(moved, highest[1])));
                 const auto old = place;
                 place = select(allowed, expanded(moved, 1), old);
-                const auto next = error_of<1, false>(alone, every, value, alone_tops, nullptr);
+                const auto next = error_of<1>(alone, every, value, alone_tops);
                 const auto better = hn::And(allowed, hn::Lt(next, error));
                 error = select(better, next, error);
                 code = select(better, moved, code);
